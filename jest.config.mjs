@@ -1,0 +1,35 @@
+const transform = {
+  '^.+\\.(ts|tsx|js|mjs)$': [
+    '@swc/jest',
+    {
+      jsc: {
+        target: 'es2022',
+        parser: { syntax: 'typescript', tsx: true },
+        transform: { react: { runtime: 'automatic' } },
+      },
+      module: { type: 'commonjs' },
+    },
+  ],
+};
+// These packages ship only as ES modules, which Jest's CommonJS mode cannot load as they are.
+const transformIgnorePatterns = ['/node_modules/(?!(parse5|entities|@noble/hashes)/)'];
+const project = (name, testEnvironment, more = {}) => ({
+  displayName: name,
+  rootDir: `packages/${name}`,
+  testEnvironment,
+  testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/src/**/*.test.tsx'],
+  transform,
+  transformIgnorePatterns,
+  ...more,
+});
+
+export default {
+  projects: [
+    project('core', 'node'),
+    project('reader', 'node'),
+    project('server', 'node'),
+    project('cli', 'node'),
+    project('web', 'jsdom', { setupFiles: ['<rootDir>/src/testing/setup.ts'] }),
+  ],
+  testTimeout: 60_000,
+};

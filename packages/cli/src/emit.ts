@@ -1,0 +1,45 @@
+import { readdir } from 'node:fs/promises';
+import path from 'node:path';
+import { targets } from '@tovel/core';
+import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
+import { readProject, writeOut } from './files.ts';
+
+export const emit: Command = {
+  usage: 'tovel emit PROJECT --target NAME --out DIR',
+  summary: 'writes the code base',
+  help: `Writes the project's app as a code base that installs, builds and tests by itself.
+
+  --target NAME  ${Object.entries(targets)
+    .map(([name, { title }]) => `${name}: ${title}`)
+    .join('\n                 ')}
+  --out DIR      an empty or new folder
+
+Prints a JSON list of the files written.`,
+  async run(args, output) {
+    const { paths, options } = parseArguments(args, ['target', 'out']);
+    const project = await readProject(paths[0]);
+    const target = targets[options.target ?? ''];
+    if (!target) throw new Misuse(`--target takes ${Object.keys(targets).join(' or ')}.`);
+    if (!options.out) throw new Misuse('Where to? Name a folder with --out.');
+    const present = await readdir(options.out).catch(() => []);
+    if (present.length)
+      throw new Misuse(
+        `The folder ${options.out} is not empty. Name a new one, so that nothing of yours is overwritten.`,
+      );
+    const { files } = target.emit(project, project.name);
+    for (const file of files) {
+      const bytes = 'asset' in file ? project.bytes.get(file.asset) : file.text;
+      if (bytes === undefined)
+        output.say(`${file.path}: the picture is not in the project file and was left out`);
+      else await writeOut(path.join(options.out, file.path), bytes);
+    }
+    output.out(
+      `${JSON.stringify(
+        files.map((file) => file.path),
+        null,
+        1,
+      )}\n`,
+    );
+    return EXIT.good;
+  },
+};

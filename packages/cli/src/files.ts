@@ -1,0 +1,56 @@
+import { mkdir, readdir, readFile, stat, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import {
+  ArchiveError,
+  type InputFile,
+  limits,
+  megabytes,
+  type ProjectArchive,
+  unpackProject,
+} from '@tovel/core';
+import { Misuse, type Output } from './command.ts';
+
+/** Reads files and folders into a batch; paths are relative to the folder that was named. */
+export async function readInputs(paths: readonly string[], output: Output): Promise<InputFile[]> {
+  const files: InputFile[] = [];
+  const add = async (file: string, name: string): Promise<void> => {
+    const { size } = await stat(file);
+    if (size > limits.archiveBytes) output.say(`${name}: ${megabytes(size)} is too large and was left out`);
+    else files.push({ path: name, bytes: new Uint8Array(await readFile(file)) });
+  };
+  for (const input of paths) {
+    const info = await stat(input).catch(() => null);
+    if (!info) throw new Misuse(`There is no file or folder ${input}.`);
+    if (!info.isDirectory()) {
+      await add(input, path.basename(input));
+      continue;
+    }
+    for (const entry of (await readdir(input, { recursive: true, withFileTypes: true })).sort((a, b) =>
+      path.join(a.parentPath, a.name) < path.join(b.parentPath, b.name) ? -1 : 1,
+    )) {
+      const full = path.join(entry.parentPath, entry.name);
+      if (entry.isFile() && !/(^|\/)(\.|node_modules\/)/.test(path.relative(input, full)))
+        await add(full, path.relative(input, full).split(path.sep).join('/'));
+    }
+  }
+  return files;
+}
+
+/** @throws Misuse when the file is not there or not a project. */
+export async function readProject(file: string | undefined): Promise<ProjectArchive> {
+  if (!file) throw new Misuse('Which project? Name a .tovel file.');
+  const bytes = await readFile(file).catch(() => {
+    throw new Misuse(`There is no file ${file}.`);
+  });
+  try {
+    return unpackProject(new Uint8Array(bytes), path.basename(file, '.tovel'));
+  } catch (error) {
+    if (error instanceof ArchiveError) throw new Misuse(`${file}: ${error.message}`);
+    throw error;
+  }
+}
+
+export async function writeOut(file: string, content: string | Uint8Array): Promise<void> {
+  await mkdir(path.dirname(path.resolve(file)), { recursive: true });
+  await writeFile(file, content);
+}

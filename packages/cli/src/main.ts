@@ -1,0 +1,50 @@
+import { check } from './check.ts';
+import { type Command, EXIT, Misuse, type Output } from './command.ts';
+import { emit } from './emit.ts';
+import { intake } from './intake.ts';
+import { routes } from './routes.ts';
+
+const commands: Readonly<Record<string, Command>> = { intake, routes, check, emit };
+
+const overview = `tovel turns a pile of screens into a navigable, working front end.
+
+${Object.values(commands)
+  .map((command) => `  ${command.usage}\n      ${command.summary}`)
+  .join('\n')}
+
+JSON goes to standard output, messages to standard error.
+Ends with 0 when all is good, 1 with findings, 2 when the words are wrong.
+tovel COMMAND --help says more.
+`;
+
+const standard: Output = {
+  out: (text) => void process.stdout.write(text),
+  say: (text) => void process.stderr.write(`${text}\n`),
+};
+
+/** Runs a command line without the program's own name; returns the exit code. */
+export async function main(args: readonly string[], output: Output = standard): Promise<number> {
+  const [name, ...rest] = args;
+  if (name === '--help' || name === '-h' || name === 'help') {
+    output.out(overview);
+    return EXIT.good;
+  }
+  const command = Object.hasOwn(commands, name ?? '') ? commands[name] : null;
+  if (!command) {
+    output.say(
+      name ? `tovel: there is no command ${name}. Known: ${Object.keys(commands).join(', ')}.` : overview,
+    );
+    return EXIT.misuse;
+  }
+  if (rest.includes('--help') || rest.includes('-h')) {
+    output.out(`${command.usage}\n\n${command.help}\n`);
+    return EXIT.good;
+  }
+  try {
+    return await command.run(rest, output);
+  } catch (error) {
+    if (!(error instanceof Misuse)) throw error;
+    output.say(`tovel ${name}: ${error.message}`);
+    return EXIT.misuse;
+  }
+}

@@ -1,0 +1,263 @@
+import { array, boolean, mixed, number, object, string, type Schema } from 'yup';
+import type { App, Interaction, ScreenEntry } from '../model/app.ts';
+import { equalJson, isRecord } from '../model/json.ts';
+
+/** The keyed tables of an app, and what each holds. */
+export interface Tables {
+  screens: ScreenEntry;
+  interactions: Interaction;
+  still: true;
+}
+
+export type TableName = keyof Tables;
+
+/** Puts a value under a key of a table, or removes the key when the value is null. */
+export type Put = {
+  [T in TableName]: {
+    readonly kind: 'put';
+    readonly table: T;
+    readonly key: string;
+    readonly value: Tables[T] | null;
+  };
+}[TableName];
+
+/** Makes a screen the first one. */
+export interface SetStart {
+  readonly kind: 'start';
+  readonly value: string | null;
+}
+
+/** Several changes that are one step for the person. */
+export interface All {
+  readonly kind: 'all';
+  readonly changes: readonly Change[];
+}
+
+/**
+ * The only way an app changes. A plain JSON value: it applies, inverts against the document before it, maps
+ * through moved keys and serialises as it is.
+ */
+export type Change = Put | SetStart | All;
+
+export const putScreen = (key: string, value: ScreenEntry | null): Put => ({
+  kind: 'put',
+  table: 'screens',
+  key,
+  value,
+});
+export const putInteraction = (key: string, value: Interaction | null): Put => ({
+  kind: 'put',
+  table: 'interactions',
+  key,
+  value,
+});
+export const putStill = (key: string, value: boolean): Put => ({
+  kind: 'put',
+  table: 'still',
+  key,
+  value: value || null,
+});
+export const setStart = (value: string | null): SetStart => ({ kind: 'start', value });
+export const all = (changes: readonly Change[]): All => ({ kind: 'all', changes });
+
+/** The app after a change. An app that the change leaves as it was is returned itself. */
+export function applyChange(app: App, change: Change): App {
+  switch (change.kind) {
+    case 'all':
+      return change.changes.reduce(applyChange, app);
+    case 'start':
+      return app.start === change.value ? app : { ...app, start: change.value };
+    case 'put': {
+      const table: Readonly<Record<string, unknown>> = app[change.table];
+      const before = Object.hasOwn(table, change.key) ? table[change.key] : null;
+      if (equalJson(before, change.value)) return app;
+      const after = { ...table };
+      if (change.value === null) delete after[change.key];
+      else after[change.key] = change.value;
+      return { ...app, [change.table]: after };
+    }
+  }
+}
+
+/** The change that leads from `applyChange(app, change)` back to `app`. Takes the document before. */
+export function invertChange(app: App, change: Change): Change {
+  switch (change.kind) {
+    case 'start':
+      return setStart(app.start);
+    case 'put': {
+      const table: Readonly<Record<string, unknown>> = app[change.table];
+      return { ...change, value: Object.hasOwn(table, change.key) ? table[change.key] : null } as Put;
+    }
+    case 'all': {
+      const inverses: Change[] = [];
+      let now = app;
+      for (const step of change.changes) {
+        inverses.unshift(invertChange(now, step));
+        now = applyChange(now, step);
+      }
+      return all(inverses);
+    }
+  }
+}
+
+/** Says where a screen or element key went: the new key, or null when it is gone. */
+export type KeyMap = (key: string) => string | null;
+
+/** The same change after its keys moved; null when nothing of it is left. */
+export function mapChange(change: Change, map: KeyMap): Change | null {
+  switch (change.kind) {
+    case 'start': {
+      if (change.value === null) return change;
+      const value = map(change.value);
+      return value === null ? null : value === change.value ? change : setStart(value);
+    }
+    case 'put': {
+      const key = map(change.key);
+      if (key === null) return null;
+      const value =
+        change.table === 'interactions' && change.value ? mapInteraction(change.value, map) : change.value;
+      return key === change.key && value === change.value ? change : ({ ...change, key, value } as Put);
+    }
+    case 'all': {
+      const mapped = change.changes.map((c) => mapChange(c, map));
+      if (mapped.every((c, i) => c === change.changes[i])) return change;
+      const left = mapped.filter((c) => c !== null);
+      return left.length ? all(left) : null;
+    }
+  }
+}
+
+/** A target that is gone keeps its old key: the link stays listed, broken, instead of vanishing. */
+function mapInteraction(interaction: Interaction, map: KeyMap): Interaction {
+  const { target } = interaction;
+  const to = (key: string): string => map(key) ?? key;
+  switch (target.kind) {
+    case 'screen':
+      return { ...interaction, target: { ...target, screen: to(target.screen) } };
+    case 'anchor':
+      return {
+        ...interaction,
+        target: { ...target, screen: to(target.screen), element: to(target.element) },
+      };
+    case 'back':
+      return target.fallback
+        ? { ...interaction, target: { ...target, fallback: to(target.fallback) } }
+        : interaction;
+    case 'external':
+      return interaction;
+  }
+}
+
+/** What a change writes, as comparable words: `screens/home`, `start`. */
+export function touchedBy(change: Change): Set<string> {
+  if (change.kind === 'all') return new Set(change.changes.flatMap((c) => [...touchedBy(c)]));
+  return new Set([change.kind === 'start' ? 'start' : `${change.table}/${change.key}`]);
+}
+
+/** What both changes write. Empty when the one can follow the other without either losing anything. */
+export function collisions(mine: Change, theirs: readonly Change[]): string[] {
+  const taken = new Set(theirs.flatMap((c) => [...touchedBy(c)]));
+  return [...touchedBy(mine)].filter((place) => taken.has(place));
+}
+
+const key = string().max(500).required();
+const screenEntry = object({
+  name: string().trim().min(1).max(200).required(),
+  route: string().matches(/^\//).max(500).required(),
+  use: string().oneOf(['screen', 'skip']).required(),
+  order: number().required(),
+}).noUnknown();
+const milliseconds = number().integer().min(0).max(10_000).required();
+const arrivals: Record<string, Schema> = {
+  none: object({ kind: string() }).noUnknown(),
+  fade: object({ kind: string(), ms: milliseconds }).noUnknown(),
+  slide: object({
+    kind: string(),
+    ms: milliseconds,
+    from: string().oneOf(['left', 'right', 'top', 'bottom']).required(),
+  }).noUnknown(),
+};
+const targets: Record<string, Schema> = {
+  screen: object({ kind: string(), screen: key }).noUnknown(),
+  back: object({ kind: string(), fallback: string().max(500) }).noUnknown(),
+  anchor: object({ kind: string(), screen: key, element: key }).noUnknown(),
+  external: object({
+    kind: string(),
+    href: string()
+      .max(2000)
+      .required()
+      .test('safe', 'an external address starts with https:, http:, mailto: or tel:', (v) =>
+        isExternalAddress(v ?? ''),
+      ),
+  }).noUnknown(),
+};
+const interaction = object({
+  on: string().oneOf(['press']).required(),
+  target: byKind(targets),
+  arrival: byKind(arrivals),
+}).noUnknown();
+const values: Record<TableName, Schema> = {
+  screens: screenEntry,
+  interactions: interaction,
+  still: boolean().oneOf([true]).required(),
+};
+
+function byKind(schemas: Record<string, Schema>): Schema {
+  return mixed()
+    .required()
+    .test('kind', (value, context) => {
+      const schema = isRecord(value) ? schemas[String(value.kind)] : undefined;
+      if (!schema)
+        return context.createError({
+          message: `${context.path}.kind must be one of ${Object.keys(schemas).join(', ')}`,
+        });
+      try {
+        schema.validateSync(value, { strict: true });
+        return true;
+      } catch (error) {
+        return context.createError({ message: `${context.path}: ${(error as Error).message}` });
+      }
+    });
+}
+
+/** Addresses that an element may lead to outside the app. */
+export const isExternalAddress = (href: string): boolean =>
+  /^(https?:\/\/[^\s/]|mailto:\S|tel:\S)/i.test(href);
+
+const MAX_CHANGES = 20_000;
+
+/**
+ * Reads a change that came from outside.
+ * @throws RangeError that says which part is wrong and why.
+ */
+export function parseChange(json: unknown, depth = 0): Change {
+  if (!isRecord(json)) throw new RangeError('change: expected an object');
+  const check = (what: string, schema: Schema, value: unknown): void => {
+    try {
+      schema.validateSync(value, { strict: true });
+    } catch (error) {
+      throw new RangeError(`change: ${what}: ${(error as Error).message}`);
+    }
+  };
+  switch (json.kind) {
+    case 'start':
+      check('value', string().max(500).nullable().defined(), json.value);
+      return setStart(json.value as string | null);
+    case 'put': {
+      const table = json.table as TableName;
+      if (!Object.hasOwn(values, String(table)))
+        throw new RangeError(`change: unknown table "${String(table)}"`);
+      check('key', key, json.key);
+      if (json.key === '__proto__') throw new RangeError('change: that key is not allowed');
+      if (json.value !== null) check(`${table}/${String(json.key)}`, values[table], json.value);
+      return { kind: 'put', table, key: json.key, value: json.value } as Put;
+    }
+    case 'all': {
+      check('changes', array().max(MAX_CHANGES).required(), json.changes);
+      if (depth > 3) throw new RangeError('change: nested too deeply');
+      return all((json.changes as unknown[]).map((c) => parseChange(c, depth + 1)));
+    }
+    default:
+      throw new RangeError(`change: unknown kind "${String(json.kind)}"`);
+  }
+}

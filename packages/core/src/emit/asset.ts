@@ -1,0 +1,11 @@
+const EXTENSIONS: Readonly<Record<string, string>> = {
+  'image/png': '.png',
+  'image/jpeg': '.jpg',
+  'image/webp': '.webp',
+  'image/gif': '.gif',
+  'image/avif': '.avif',
+  'image/svg+xml': '.svg',
+};
+
+/** The file extension of a media type, with its dot; empty where it is unknown. */
+export const typeExtension = (type: string): string => EXTENSIONS[type] ?? '';

@@ -1,0 +1,46 @@
+import type { Arrival } from '../model/app.ts';
+
+/** Where an emitted element leads. Addresses are routes of the app, with `#id` for a place on a screen. */
+export type EmittedLink =
+  | { readonly kind: 'go'; readonly to: string; readonly arrival: Arrival }
+  | { readonly kind: 'back'; readonly fallback: string; readonly arrival: Arrival }
+  | { readonly kind: 'external'; readonly href: string };
+
+/** How the link is written: as a link, as a button, or as another element that acts as a link. */
+export type LinkForm = 'anchor' | 'button' | 'other';
+
+/** An element of a screen as it will be written, in React or in HTML. Attribute names are those of HTML. */
+export interface MarkupElement {
+  readonly tag: string;
+  /** Key of the design element that it was made from. */
+  readonly key: string | null;
+  readonly className: string | null;
+  readonly attributes: Readonly<Record<string, string | true>>;
+  /** A picture by the hash of its asset. */
+  readonly asset?: string;
+  readonly link?: EmittedLink;
+  readonly form?: LinkForm;
+  readonly children: readonly MarkupNode[];
+}
+
+export type MarkupNode = MarkupElement | { readonly text: string };
+
+export const isText = (node: MarkupNode): node is { readonly text: string } => 'text' in node;
+
+/** A screen as it will be written: its elements and its style rules. Every picture of a screen is made from this. */
+export interface EmittedScreen {
+  readonly root: MarkupElement;
+  readonly rules: readonly StyleRule[];
+}
+
+/** One class and all that is said about it. */
+export interface StyleRule {
+  readonly className: string;
+  /** The first element that has it. */
+  readonly key: string | null;
+  readonly base: Readonly<Record<string, string>>;
+  readonly at: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  readonly states: Readonly<Record<string, Readonly<Record<string, string>>>>;
+}
+
+export const VOID_TAGS: ReadonlySet<string> = new Set(['area', 'br', 'col', 'hr', 'img', 'input', 'wbr']);

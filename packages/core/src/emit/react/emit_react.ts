@@ -1,0 +1,299 @@
+import { orderedScreens, isUsed, type Project, screensByKey, screenOfElement } from '../../model/project.ts';
+import { camelCase, kebabCase, pascalCase, uniqueName } from '../../model/names.ts';
+import { typeExtension } from '../asset.ts';
+import { baseCss } from '../base_css.ts';
+import { printRules } from '../css.ts';
+import type { EmittedLink, EmittedScreen, MarkupElement } from '../markup.ts';
+import { isText } from '../markup.ts';
+import { hashInAddress } from '../print_html.ts';
+import { printTsx, quote } from '../print_tsx.ts';
+import { emitScreen, emittedLink, type ScreenContext } from '../screen.ts';
+import * as navigation from './navigation_files.ts';
+import * as around from './project_files.ts';
+
+/** A file of an emitted project: text with the design element of each line, or an asset by its hash. */
+export type EmittedFile =
+  | {
+      readonly path: string;
+      readonly text: string;
+      readonly lines?: readonly (string | null)[];
+      readonly screen?: string;
+    }
+  | { readonly path: string; readonly asset: string };
+
+export interface EmittedProject {
+  /** By path. */
+  readonly files: readonly EmittedFile[];
+  /** Key of each screen's component file, by screen key. */
+  readonly fileOfScreen: ReadonlyMap<string, string>;
+}
+
+interface ScreenFiles {
+  readonly context: string;
+  readonly tsx: { readonly text: string; readonly lines: readonly (string | null)[] };
+  readonly css: { readonly text: string; readonly lines: readonly (string | null)[] };
+  readonly links: readonly TestedLink[];
+  readonly assets: readonly string[];
+}
+
+/** A link as the emitted test walks it. `press` counts links and buttons on the screen, from 0. */
+interface TestedLink {
+  readonly from: string;
+  readonly press: number;
+  readonly label: string;
+  readonly kind: EmittedLink['kind'];
+  readonly to: string;
+}
+
+/** The routes and anchors of an app, and where each wired element leads. */
+export class EmissionPlan {
+  readonly project: Project;
+  readonly screens: readonly string[];
+  readonly start: string;
+  readonly #anchors = new Map<string, string>();
+  readonly #links = new Map<string, EmittedLink>();
+
+  constructor(project: Project) {
+    this.project = project;
+    this.screens = orderedScreens(project.app).filter((key) => isUsed(project, key));
+    const first =
+      project.app.start && isUsed(project, project.app.start) ? project.app.start : this.screens[0];
+    this.start = first ? project.app.screens[first].route : '/';
+    const taken = new Set<string>();
+    for (const { target } of Object.values(project.app.interactions)) {
+      if (target.kind !== 'anchor' || this.#anchors.has(target.element)) continue;
+      const path = target.element.slice(target.element.indexOf(':') + 1);
+      const id = uniqueName(`at-${kebabCase(path) || 'top'}`, (candidate) =>
+        taken.has(`${target.screen}#${candidate}`),
+      );
+      taken.add(`${target.screen}#${id}`);
+      this.#anchors.set(target.element, id);
+    }
+    for (const [key, interaction] of Object.entries(project.app.interactions)) {
+      const link = emittedLink(
+        interaction,
+        (screen) => this.routeOf(screen),
+        (element) => this.anchorOf(element),
+        this.start,
+      );
+      if (link) this.#links.set(key, link);
+    }
+  }
+
+  routeOf(screen: string): string | null {
+    return isUsed(this.project, screen) ? this.project.app.screens[screen].route : null;
+  }
+
+  anchorOf(element: string): string | null {
+    return this.#anchors.get(element) ?? null;
+  }
+
+  /** What the emission of one screen depends on; `signature` is equal where that is equal. */
+  contextOf(screenKey: string): ScreenContext & { readonly signature: string } {
+    const isHere = ([key]: [string, unknown]): boolean => screenOfElement(key) === screenKey;
+    const own = [...this.#links].filter(isHere).sort(([a], [b]) => (a < b ? -1 : 1));
+    const anchors = [...this.#anchors].filter(isHere).sort(([a], [b]) => (a < b ? -1 : 1));
+    return {
+      linkOf: (key) => this.#links.get(key) ?? null,
+      anchorOf: (key) => this.anchorOf(key),
+      signature: JSON.stringify([own, anchors]),
+    };
+  }
+}
+
+const emitted = new WeakMap<object, { signature: string; screen: EmittedScreen }>();
+
+/** One screen as it is emitted within its app; kept until the screen or its links change. */
+export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScreen {
+  const screen = screensByKey(plan.project.design).get(screenKey);
+  if (!screen) throw new RangeError(`emitScreenOf: no screen "${screenKey}" in the design`);
+  const context = plan.contextOf(screenKey);
+  const known = emitted.get(screen);
+  if (known?.signature === context.signature) return known.screen;
+  const made = emitScreen(screen, context);
+  emitted.set(screen, { signature: context.signature, screen: made });
+  return made;
+}
+
+const printed = new WeakMap<EmittedScreen, ScreenFiles>();
+
+/** Writes the whole project: React, TypeScript, Vite and React Router. Same input, same bytes. */
+export function emitReact(project: Project, name: string): EmittedProject {
+  const plan = new EmissionPlan(project);
+  const files: EmittedFile[] = [];
+  const fileOfScreen = new Map<string, string>();
+  const rows: { key: string; name: string; path: string; folder: string }[] = [];
+  const links: TestedLink[] = [];
+  const assets = new Map<string, string>();
+  const folders = new Set<string>(['NotFound']);
+  for (const key of plan.screens) {
+    const entry = project.app.screens[key];
+    const folder = uniqueName(pascalCase(entry.name) || 'Screen', (candidate) => folders.has(candidate), '');
+    folders.add(folder);
+    rows.push({ key, name: entry.name, path: entry.route, folder });
+    const made = screenFiles(plan, key, folder);
+    const path = `src/screens/${folder}/${folder}.tsx`;
+    fileOfScreen.set(key, path);
+    files.push({ path, ...made.tsx, screen: key });
+    if (made.css.text)
+      files.push({ path: `src/screens/${folder}/${folder}.module.css`, ...made.css, screen: key });
+    for (const hash of made.assets) assets.set(hash, assetFile(project, hash));
+    links.push(...made.links.map((link) => ({ ...link, from: entry.route })));
+  }
+  for (const [hash, file] of assets) files.push({ path: `src/assets/${file}`, asset: hash });
+  const text = (path: string, content: string): void => void files.push({ path, text: content });
+  text('package.json', around.packageJson(kebabCase(name) || 'app'));
+  text('tsconfig.json', around.tsconfigJson);
+  text('vite.config.ts', around.viteConfig);
+  text('index.html', around.indexHtml(name));
+  text('README.md', around.readme(name, rows));
+  text('.prettierrc', around.prettierrc);
+  text('.prettierignore', around.prettierignore);
+  text('.gitignore', around.gitignore);
+  text('src/main.tsx', navigation.mainTsx);
+  text('src/routes.tsx', routesTsx(rows, plan.start));
+  text('src/shell/Shell.tsx', navigation.shellTsx);
+  text('src/screens/NotFound/NotFound.tsx', navigation.notFoundTsx);
+  text('src/navigation/index.ts', navigation.navigationIndex);
+  text('src/navigation/arrival.ts', navigation.arrivalTs);
+  text('src/navigation/useGo.ts', navigation.useGoTs);
+  text('src/navigation/links.tsx', navigation.linksTsx);
+  text('src/navigation/pressable.ts', navigation.pressableTs);
+  text('src/styles/base.css', baseCss);
+  text('src/styles/transitions.css', navigation.transitionsCss);
+  text('src/links.json', linksJson(links));
+  text('src/links.test.tsx', around.linksTest);
+  files.sort((a, b) => (a.path < b.path ? -1 : 1));
+  return { files, fileOfScreen };
+}
+
+function screenFiles(plan: EmissionPlan, key: string, component: string): ScreenFiles {
+  const screen = emitScreenOf(plan, key);
+  const known = printed.get(screen);
+  if (known?.context === component) return known;
+  const assets = assetsOf(screen);
+  const tsx = printTsx(screen.root, {
+    component,
+    hasStyles: screen.rules.length > 0,
+    navigation: '../../navigation',
+    assetImport: (hash) => {
+      const file = assetFile(plan.project, hash);
+      return { name: camelCase(file.replace(/\.[^.]*$/, '')) || 'picture', path: `../../assets/${file}` };
+    },
+  });
+  const css = printRules(
+    screen.rules,
+    (name) => `.${name}`,
+    (address) => `../../assets/${assetFile(plan.project, hashInAddress(address))}`,
+  );
+  const made: ScreenFiles = { context: component, tsx, css, links: linksIn(screen.root), assets };
+  printed.set(screen, made);
+  return made;
+}
+
+/** Pictures that a screen shows, in its elements and in its styles. */
+function assetsOf(screen: EmittedScreen): string[] {
+  const hashes = new Set<string>();
+  const visit = (node: MarkupElement): void => {
+    if (node.asset) hashes.add(node.asset);
+    for (const child of node.children) if (!isText(child)) visit(child);
+  };
+  visit(screen.root);
+  for (const [hash] of JSON.stringify(screen.rules).matchAll(/[0-9a-f]{64}/g)) hashes.add(hash);
+  return [...hashes];
+}
+
+/** Readable, and different for pictures of the same name: `hedge-trimmer.3fa9.png`. */
+function assetFile(project: Project, hash: string): string {
+  const asset = project.design.assets.find((a) => a.hash === hash);
+  const name =
+    kebabCase(
+      (asset?.file ?? '')
+        .replace(/^.*\//, '')
+        .replace(/\.[^.]*$/, '')
+        .replace(/#.*$/, ''),
+    ) || 'picture';
+  return `${name}-${hash.slice(0, 6)}${typeExtension(asset?.type ?? '')}`;
+}
+
+function linksIn(root: MarkupElement): TestedLink[] {
+  const links: TestedLink[] = [];
+  let press = -1;
+  const visit = (node: MarkupElement): void => {
+    const isPressable =
+      node.tag === 'a' || node.tag === 'button' || node.form === 'other' || node.attributes.role === 'link';
+    if (isPressable) press++;
+    if (node.link) {
+      const to =
+        node.link.kind === 'go'
+          ? node.link.to
+          : node.link.kind === 'back'
+            ? node.link.fallback
+            : node.link.href;
+      links.push({
+        from: '',
+        press,
+        label: textIn(node).slice(0, 60) || String(node.attributes['aria-label'] ?? node.tag),
+        kind: node.link.kind,
+        to,
+      });
+    }
+    for (const child of node.children) if (!isText(child)) visit(child);
+  };
+  visit(root);
+  return links;
+}
+
+const textIn = (node: MarkupElement): string =>
+  node.children
+    .map((child) => (isText(child) ? child.text : textIn(child)))
+    .join(' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+
+function linksJson(links: readonly TestedLink[]): string {
+  if (!links.length) return '[]\n';
+  const rows = links.map((link) => {
+    const fields = Object.entries(link).map(
+      ([name, value]) => `    ${JSON.stringify(name)}: ${JSON.stringify(value)}`,
+    );
+    return `  {\n${fields.join(',\n')}\n  }`;
+  });
+  return `[\n${rows.join(',\n')}\n]\n`;
+}
+
+function routesTsx(rows: readonly { name: string; path: string; folder: string }[], start: string): string {
+  const imports = [...rows.map((row) => row.folder), 'NotFound']
+    .sort()
+    .map((folder) => `import { ${folder} } from './screens/${folder}/${folder}';`);
+  const hasIndex = rows.some((row) => row.path === '/');
+  const entries = [...rows]
+    .sort((a, b) => (a.path < b.path ? -1 : 1))
+    .map((row) => {
+      const line = `      { path: ${quote(row.path)}, Component: ${row.folder}, handle: { title: ${quote(row.name)} } },`;
+      if (line.length <= 100) return line;
+      return [
+        '      {',
+        `        path: ${quote(row.path)},`,
+        `        Component: ${row.folder},`,
+        `        handle: { title: ${quote(row.name)} },`,
+        '      },',
+      ].join('\n');
+    });
+  if (!hasIndex && rows.length)
+    entries.unshift(`      { path: '/', element: <Navigate to=${JSON.stringify(start)} replace /> },`);
+  return `import { ${hasIndex || !rows.length ? '' : 'Navigate, '}type RouteObject } from 'react-router';
+${imports.join('\n')}
+import { Shell } from './shell/Shell';
+
+export const routes: RouteObject[] = [
+  {
+    Component: Shell,
+    children: [
+${entries.join('\n')}
+      { path: '*', Component: NotFound, handle: { title: 'Not found' } },
+    ],
+  },
+];
+`;
+}

@@ -1,0 +1,162 @@
+import { stringifySorted } from '../../model/json.ts';
+import { PRINT_WIDTH } from '../print_tsx.ts';
+
+/** The files around the source of an emitted app: what it is built, checked and tested with. */
+
+export function packageJson(name: string): string {
+  const content = {
+    name,
+    private: true,
+    version: '0.1.0',
+    type: 'module',
+    scripts: {
+      dev: 'vite',
+      build: 'tsc --noEmit && vite build',
+      test: 'vitest run',
+      format: 'prettier --write .',
+    },
+    dependencies: { react: '^19.2.0', 'react-dom': '^19.2.0', 'react-router': '^7.9.0' },
+    devDependencies: {
+      '@types/react': '^19.2.0',
+      '@types/react-dom': '^19.2.0',
+      '@vitejs/plugin-react': '^6.0.0',
+      jsdom: '^26.1.0',
+      prettier: '^3.6.0',
+      typescript: '~6.0.0',
+      vite: '^8.0.0',
+      vitest: '^4.0.0',
+    },
+  };
+  return `${JSON.stringify(content, null, 2)}\n`;
+}
+
+export const tsconfigJson = `${stringifySorted(
+  {
+    compilerOptions: {
+      target: 'ES2022',
+      module: 'ESNext',
+      moduleResolution: 'bundler',
+      lib: ['ES2023', 'DOM', 'DOM.Iterable'],
+      jsx: 'react-jsx',
+      strict: true,
+      noEmit: true,
+      noUnusedLocals: true,
+      noUnusedParameters: true,
+      isolatedModules: true,
+      resolveJsonModule: true,
+      skipLibCheck: true,
+      types: ['vite/client'],
+    },
+    include: ['src', 'vite.config.ts'],
+  },
+  2,
+).replace(/\[\n\s+([^\]]+?)\n\s+\]/g, (_, items: string) => `[${items.replace(/\n\s+/g, ' ')}]`)}\n`;
+
+export const viteConfig = `import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  plugins: [react()],
+  test: { environment: 'jsdom' },
+});
+`;
+
+export const prettierrc = `{ "singleQuote": true, "printWidth": ${PRINT_WIDTH} }\n`;
+export const gitignore = 'node_modules/\ndist/\n';
+export const prettierignore = 'dist/\npackage-lock.json\n';
+
+export function indexHtml(title: string): string {
+  const safe = title.replace(/&/g, '&amp;').replace(/</g, '&lt;');
+  return `<!doctype html>
+<html lang="en">
+  <head>
+    <meta charset="utf-8" />
+    <meta name="viewport" content="width=device-width, initial-scale=1" />
+    <title>${safe}</title>
+  </head>
+  <body>
+    <div id="root"></div>
+    <script type="module" src="/src/main.tsx"></script>
+  </body>
+</html>
+`;
+}
+
+export function readme(
+  title: string,
+  rows: readonly { name: string; path: string; folder: string }[],
+): string {
+  const table = rows
+    .map((row) => `- \`${row.path}\`: ${row.name}, in \`src/screens/${row.folder}/\``)
+    .join('\n');
+  return `# ${title}
+
+Written by Tovel from its screens. Everything under \`src/\` is plain React and CSS Modules.
+
+- \`npm install\`, then \`npm run dev\` to work on it
+- \`npm run build\` checks the types and builds into \`dist/\`
+- \`npm test\` presses every link and sees where it leads
+
+## Screens
+
+${table}
+
+## Where things are
+
+- \`src/routes.tsx\`: which screen lives at which path
+- \`src/screens/\`: a folder a screen, with its component and its styles
+- \`src/navigation/\`: links, going back, and how screens arrive
+- \`src/links.json\`: every link of the app, for its test
+`;
+}
+
+/** Presses each link listed in links.json where it stands, and looks where that leads. */
+export const linksTest = `import { act } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createMemoryRouter } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
+import { afterEach, expect, test } from 'vitest';
+import links from './links.json';
+import { routes } from './routes';
+
+Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: true });
+window.scrollTo = () => {};
+Element.prototype.scrollIntoView = () => {};
+
+let unmount = () => {};
+afterEach(() => act(() => unmount()));
+
+async function open(entries: string[]) {
+  const router = createMemoryRouter(routes, { initialEntries: entries });
+  const container = document.body.appendChild(document.createElement('div'));
+  const root = createRoot(container);
+  unmount = () => {
+    root.unmount();
+    container.remove();
+  };
+  await act(async () => root.render(<RouterProvider router={router} />));
+  return { router, container };
+}
+
+test.each(links)('$from: $label → $to', async ({ from, press, label, to, kind }) => {
+  const { router, container } = await open([from]);
+  const pressed = container.querySelectorAll<HTMLElement>('a, button, [role="link"]')[press];
+  expect(pressed, \`\${label} stands on \${from}\`).toBeDefined();
+  if (kind === 'external') {
+    expect(pressed.getAttribute('href') ?? to).toBe(to);
+    return;
+  }
+  await act(async () => pressed.click());
+  const { pathname, hash } = router.state.location;
+  expect(pathname + hash).toBe(to);
+  expect(router.state.matches.at(-1)?.route.path).not.toBe('*');
+  if (hash) expect(container.querySelector(hash)).not.toBeNull();
+});
+
+test('every path that is linked to has a screen', () => {
+  const paths = new Set(routes[0].children?.map((route) => route.path));
+  for (const { to, kind } of links) {
+    if (kind !== 'external') expect(paths).toContain(to.split('#')[0]);
+  }
+});
+`;

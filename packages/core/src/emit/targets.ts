@@ -1,0 +1,12 @@
+import type { Project } from '../model/project.ts';
+import { emitReact, type EmittedProject } from './react/emit_react.ts';
+
+/** What a project can be written as, by the name that the command line takes. */
+export const targets: Readonly<
+  Record<
+    string,
+    { readonly title: string; readonly emit: (project: Project, name: string) => EmittedProject }
+  >
+> = {
+  react: { title: 'React, TypeScript, Vite, React Router', emit: emitReact },
+};

@@ -1,0 +1,5 @@
+/** What browsers, workers and Node have alike, beyond the language itself. */
+declare function atob(text: string): string;
+declare class TextDecoder {
+  decode(bytes: Uint8Array): string;
+}

@@ -1,0 +1,110 @@
+/** What Tovel computes, in the order data flows. */
+export * from './model/design.ts';
+export * from './model/app.ts';
+export {
+  elementsByKey,
+  findElement,
+  isUsed,
+  orderedScreens,
+  type Project,
+  screenName,
+  screenOfElement,
+  screensByKey,
+  textOf,
+  walkElements,
+} from './model/project.ts';
+export { equalJson, isRecord, stringifySorted } from './model/json.ts';
+export { camelCase, kebabCase, pascalCase, sentenceCase, uniqueName } from './model/names.ts';
+
+export {
+  all,
+  applyChange,
+  type Change,
+  collisions,
+  invertChange,
+  isExternalAddress,
+  mapChange,
+  parseChange,
+  putInteraction,
+  putScreen,
+  putStill,
+  setStart,
+  touchedBy,
+} from './change/change.ts';
+export {
+  type EntryHead,
+  type EntryRole,
+  type HistoryEntry,
+  type HistoryState,
+  historyState,
+} from './change/history.ts';
+
+export { limits, megabytes } from './intake/limits.ts';
+export { hashOf, type InputFile, kindOfFile, typeOfFile, unpack } from './intake/files.ts';
+export {
+  addToDesign,
+  type IntakeHost,
+  type IntakeOptions,
+  type IntakeProgress,
+  type IntakeResult,
+  readBatch,
+} from './intake/batch.ts';
+export { readSvg } from './intake/svg/read_svg.ts';
+export { PATH_ATTRIBUTE, type SafePage, sanitisePage } from './intake/html/sanitise.ts';
+export { defaultPlan, type PageReading, type ReadElement, type ReadingPlan } from './intake/html/reading.ts';
+
+export { isField, isPressable, type Role, roleOf } from './roles/role.ts';
+export {
+  freeRoute,
+  nameProblem,
+  normaliseRoute,
+  routeFromName,
+  routeProblem,
+  type RouteRow,
+  routeTable,
+} from './routes/routes.ts';
+export { labelOf, type Pressable, pressablesOf } from './links/pressable.ts';
+export { authoredLinks } from './links/authored.ts';
+export {
+  describeArrival,
+  describeTarget,
+  matchText,
+  type TargetChoice,
+  targetChoices,
+  targetProblem,
+} from './links/target.ts';
+export {
+  type Counts,
+  type ElementState,
+  type GraphLink,
+  graphOf,
+  isDeadEnd,
+  type ScreenGraph,
+  type Standing,
+} from './graph/graph.ts';
+export type { Finding, FindingLevel } from './findings/finding.ts';
+export { findingsOf, isAtLeast, LEVELS, rules } from './findings/rules.ts';
+
+export { reset } from './emit/reset.ts';
+export { baseCss } from './emit/base_css.ts';
+export { printHtml } from './emit/print_html.ts';
+export {
+  EmissionPlan,
+  emitReact,
+  emitScreenOf,
+  type EmittedFile,
+  type EmittedProject,
+} from './emit/react/emit_react.ts';
+export { targets } from './emit/targets.ts';
+
+export { takeIn } from './project/take_in.ts';
+export {
+  ArchiveError,
+  packProject,
+  packZip,
+  parseApp,
+  parseDesign,
+  type ProjectArchive,
+  unpackProject,
+} from './project/archive.ts';
+export * from './api/schemas.ts';

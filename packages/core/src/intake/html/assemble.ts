@@ -1,0 +1,260 @@
+import { sentenceCase } from '../../model/names.ts';
+import type {
+  Declarations,
+  Element,
+  ElementKind,
+  ElementStyle,
+  Notice,
+  Screen,
+  VectorNode,
+} from '../../model/design.ts';
+import { textOf } from '../../model/project.ts';
+import type { PageReading, ReadElement } from './reading.ts';
+
+export interface PageInput {
+  readonly file: string;
+  readonly screenKey: string;
+  readonly title: string;
+  /** The SHA-256 of the asset that a shown address stands for. */
+  readonly asset: (address: string) => string | null;
+}
+
+/** Attributes that carry meaning into the emitted app; all others only served the page they came from. */
+const KEPT = new Set([
+  'href',
+  'alt',
+  'type',
+  'placeholder',
+  'value',
+  'name',
+  'checked',
+  'disabled',
+  'selected',
+  'multiple',
+  'required',
+  'readonly',
+  'min',
+  'max',
+  'step',
+  'minlength',
+  'maxlength',
+  'pattern',
+  'rows',
+  'cols',
+  'colspan',
+  'rowspan',
+  'scope',
+  'for',
+  'id',
+  'role',
+  'title',
+  'lang',
+  'dir',
+  'open',
+  'datetime',
+  'start',
+  'reversed',
+  'autocomplete',
+  'inputmode',
+  'label',
+  'wrap',
+  'tabindex',
+  'headers',
+]);
+const CONTROLS = new Set(['input', 'select', 'textarea', 'option', 'optgroup', 'progress', 'meter']);
+
+/** Makes a screen of what a browser read. */
+export function assembleScreen(
+  input: PageInput,
+  reading: PageReading,
+): { screen: Screen; notices: Notice[] } {
+  const notices: Notice[] = reading.hidden.map((hidden) => ({
+    level: 'info',
+    code: 'hidden-layer',
+    file: input.file,
+    path: hidden.path,
+    message: `The hidden element ${hidden.label ? `“${hidden.label}”` : `<${hidden.tag}>`} was left out.`,
+  }));
+  const name = nameOfPage(input);
+  const body = toElement(input, { ...reading.body, tag: 'div' });
+  const screen: Screen = {
+    key: input.screenKey,
+    name,
+    source: { file: input.file, path: '' },
+    width: reading.width,
+    height: reading.height,
+    root: { ...pageRoot(body, reading), name },
+    use: 'screen',
+  };
+  return { screen, notices };
+}
+
+/** A page is named by its title; what follows a separator is the name of the whole site. */
+function nameOfPage(input: PageInput): string {
+  const title = input.title.split(/\s+[|·•–—-]\s+/)[0].trim();
+  return title || sentenceCase(input.file.replace(/^.*\//, '').replace(/\.[^.]*$/, ''));
+}
+
+/** The page's canvas as an element: it is as high as the window and holds the body with its margins. */
+function pageRoot(body: Element, reading: PageReading): Element {
+  const { style } = body;
+  const hasMargin = Object.keys(style.base).some((property) => property.startsWith('margin-'));
+  const fill = { ...reading.canvas, 'min-height': '100vh' };
+  if (!hasMargin)
+    return {
+      ...body,
+      style: {
+        ...style,
+        base: { ...fill, ...style.base, 'min-height': style.base['min-height'] ?? '100vh' },
+      },
+    };
+  return {
+    ...body,
+    key: `${body.key}~page`,
+    tag: 'div',
+    kind: 'box',
+    box: { x: 0, y: 0, width: reading.width, height: reading.height },
+    style: { base: { ...fill, display: 'flow-root' } },
+    children: [body],
+    source: { ...body.source, path: `${body.source.path}~page`, id: undefined },
+  };
+}
+
+function toElement(input: PageInput, read: ReadElement): Element {
+  const attributes = keptAttributes(read);
+  const style = styleOf(read, input);
+  const key = `${input.screenKey}:${read.path}`;
+  const source = {
+    file: input.file,
+    path: read.path,
+    ...(read.attributes.id ? { id: read.attributes.id } : {}),
+  };
+  const common = {
+    key,
+    tag: read.tag,
+    box: read.box,
+    style,
+    source,
+    ...(attributes ? { attributes } : {}),
+    ...(read.attributes.role ? { role: read.attributes.role } : {}),
+  };
+  if (read.tag === 'svg')
+    return {
+      ...common,
+      kind: 'vector',
+      name: nameOf(read, 'drawing'),
+      vector: toVector(read, key),
+      children: [],
+    };
+  if (read.tag === 'img') {
+    const asset = input.asset(read.attributes.src ?? '');
+    return {
+      ...common,
+      kind: 'image',
+      name: nameOf(read, read.attributes.alt || 'picture'),
+      ...(asset ? { asset } : {}),
+      children: [],
+    };
+  }
+  const [only] = read.children;
+  if (read.children.length === 1 && typeof only === 'string' && !CONTROLS.has(read.tag)) {
+    return { ...common, kind: 'text', name: nameOf(read, only.trim()), text: only, children: [] };
+  }
+  let runs = 0;
+  const children = read.children.map((child): Element => {
+    if (typeof child !== 'string') return toElement(input, child);
+    const path = `${read.path}~${runs++}`;
+    return {
+      key: `${input.screenKey}:${path}`,
+      kind: 'text',
+      name: child.trim() || 'space',
+      box: read.box,
+      style: { base: {} },
+      text: child,
+      children: [],
+      source: { file: input.file, path },
+    };
+  });
+  const kind: ElementKind = CONTROLS.has(read.tag) ? 'control' : 'box';
+  const element: Element = { ...common, kind, name: '', children };
+  return {
+    ...element,
+    name: nameOf(
+      read,
+      kind === 'control'
+        ? (read.attributes.placeholder ?? read.attributes.name ?? read.tag)
+        : textOf(element).slice(0, 60) || read.tag,
+    ),
+  };
+}
+
+const nameOf = (read: ReadElement, otherwise: string): string =>
+  (read.attributes['aria-label'] ?? read.attributes.title ?? otherwise)
+    .replace(/\s+/g, ' ')
+    .trim()
+    .slice(0, 80) || read.tag;
+
+function keptAttributes(read: ReadElement): Record<string, string> | null {
+  const kept = Object.entries(read.attributes).filter(
+    ([name]) => (KEPT.has(name) && !(name === 'id' && read.tag === 'div')) || name.startsWith('aria-'),
+  );
+  return kept.length ? Object.fromEntries(kept) : null;
+}
+
+function styleOf(read: ReadElement, input: PageInput): ElementStyle {
+  const named = (css: Declarations): Declarations =>
+    Object.values(css).some((value) => value.includes('url(')) ? withAssetNames(css, input) : css;
+  const style: Record<string, unknown> = { base: named(read.base) };
+  for (const part of ['hover', 'focus', 'before', 'after', 'placeholder'] as const)
+    if (read[part]) style[part] = named(read[part]);
+  if (read.at)
+    style.at = Object.fromEntries(Object.entries(read.at).map(([width, css]) => [width, named(css)]));
+  return style as unknown as ElementStyle;
+}
+
+/** Pictures in styles are named by their hash, as all pictures are. */
+function withAssetNames(css: Declarations, input: PageInput): Declarations {
+  const rename = (value: string): string =>
+    value.replace(/url\(\s*["']?((?:[^"')\\]|\\.)*)["']?\s*\)/g, (whole, address: string) => {
+      if (address.startsWith('#')) return whole;
+      const hash = input.asset(address);
+      return hash ? `url("asset:${hash}")` : 'none';
+    });
+  return Object.fromEntries(
+    Object.entries(css).map(([name, value]) => [name, value.includes('url(') ? rename(value) : value]),
+  );
+}
+
+/** An inline drawing; its style is in its declarations, so classes and data attributes go. */
+function toVector(read: ReadElement, key: string): VectorNode {
+  const prefix = key.replace(/[^\w]+/g, '-');
+  const rename = (value: string): string =>
+    value.replace(/url\(["']?#([^"')]+)["']?\)/g, `url(#${prefix}-$1)`);
+  const convert = (node: ReadElement, isRoot: boolean): VectorNode => {
+    const attributes: Record<string, string> = {};
+    for (const [name, value] of Object.entries(node.attributes)) {
+      if (
+        name === 'class' ||
+        name === 'style' ||
+        name.startsWith('data-') ||
+        name === 'xmlns' ||
+        (isRoot && name === 'role')
+      )
+        continue;
+      if (name === 'id') attributes.id = `${prefix}-${value}`;
+      else if (name === 'href' || name === 'xlink:href') attributes.href = value.replace(/^#/, `#${prefix}-`);
+      else attributes[name] = rename(value);
+    }
+    // The root's declarations go into its class like those of any element.
+    if (!isRoot)
+      for (const [property, value] of Object.entries(node.base)) attributes[property] = rename(value);
+    const text = node.children.filter((child) => typeof child === 'string').join('');
+    return {
+      tag: node.tag,
+      attributes,
+      children: node.children.flatMap((child) => (typeof child === 'string' ? [] : [convert(child, false)])),
+      ...(text.trim() ? { text } : {}),
+    };
+  };
+  return convert(read, true);
+}

@@ -1,0 +1,36 @@
+import type { Box, Declarations } from '../../model/design.ts';
+
+/** What a browser says of a laid-out page; plain data that crosses from the frame that was read. */
+export interface PageReading {
+  readonly width: number;
+  readonly height: number;
+  readonly body: ReadElement;
+  /** What shows behind the page: of the root element or the body. */
+  readonly canvas: Declarations;
+  /** Elements that are not shown at any width. */
+  readonly hidden: readonly { readonly path: string; readonly tag: string; readonly label: string }[];
+}
+
+export interface ReadElement {
+  readonly path: string;
+  readonly tag: string;
+  readonly attributes: Readonly<Record<string, string>>;
+  readonly box: Box;
+  readonly base: Declarations;
+  readonly at?: Readonly<Record<string, Declarations>>;
+  readonly hover?: Declarations;
+  readonly focus?: Declarations;
+  readonly before?: Declarations;
+  readonly after?: Declarations;
+  readonly placeholder?: Declarations;
+  /** Text as a string; whitespace that shows is kept as a single space. */
+  readonly children: readonly (ReadElement | string)[];
+}
+
+/** How pages are read: at which widths and heights, in CSS px. The first width is the page's own. */
+export interface ReadingPlan {
+  readonly widths: readonly number[];
+  readonly height: number;
+}
+
+export const defaultPlan: ReadingPlan = { widths: [1280, 768, 390], height: 800 };

@@ -1,0 +1,662 @@
+import { arrangeScreen, softOf } from '../../layout/arrange.ts';
+import { contains, hasLook, type Placed, union } from '../../layout/placed.ts';
+import type { Box, Notice, Screen } from '../../model/design.ts';
+import { sentenceCase } from '../../model/names.ts';
+import {
+  boxAround,
+  identity,
+  isUpright,
+  mapBox,
+  type Matrix,
+  multiply,
+  parseTransform,
+  scaleOf,
+  translation,
+} from './matrix.ts';
+import { grow, paintOfBox } from './paint.ts';
+import { lengthOf, shapeBounds } from './shape.ts';
+import { type SvgStyle, styleOf, SvgStyleSheet } from './style.ts';
+import { readText } from './text.ts';
+import { drawVector } from './vector.ts';
+import { childElements, parseXml, textContent, type XmlElement, XmlError } from './xml.ts';
+
+export interface SvgInput {
+  readonly file: string;
+  readonly text: string;
+  readonly screenKey: string;
+  /** The asset that a reference in the file leads to, by the reference as written; null when it is not there. */
+  readonly asset: (reference: string) => string | null;
+}
+
+export type SvgResult =
+  | { readonly screen: Screen; readonly notices: Notice[] }
+  | { readonly screen: null; readonly notices: Notice[] };
+
+const SILENT = new Set([
+  'defs',
+  'style',
+  'title',
+  'desc',
+  'metadata',
+  'symbol',
+  'clipPath',
+  'mask',
+  'linearGradient',
+  'radialGradient',
+  'pattern',
+  'filter',
+  'marker',
+  'script',
+  'namedview',
+]);
+const BOXES = new Set(['rect', 'circle', 'ellipse']);
+const SHAPES = new Set(['path', 'polygon', 'polyline', 'line', ...BOXES]);
+/** A drawing without text at most this large either way is one icon. */
+const ICON_SIZE = 96;
+const MAX_USES = 30;
+
+/** Reads an SVG drawing into a screen. What cannot be read at all is a notice and no screen. */
+export function readSvg(input: SvgInput): SvgResult {
+  const notices: Notice[] = [];
+  const fail = (message: string): SvgResult => ({
+    screen: null,
+    notices: [...notices, { level: 'error', code: 'svg-unreadable', file: input.file, message }],
+  });
+  let root: XmlElement;
+  try {
+    root = parseXml(input.text);
+  } catch (error) {
+    if (!(error instanceof XmlError)) throw error;
+    return fail(
+      `This SVG is not complete or not well formed: ${error.message}. Export it again from where it was drawn.`,
+    );
+  }
+  if (root.name !== 'svg')
+    return fail(`The root element is <${root.name}>, not <svg>, so there is nothing to draw.`);
+  const reader = new SvgReader(root, input, notices);
+  const screen = reader.read();
+  return screen ? { screen, notices } : fail('The drawing is empty: nothing in it can be seen.');
+}
+
+class SvgReader {
+  readonly #root: XmlElement;
+  readonly #input: SvgInput;
+  readonly #notices: Notice[];
+  readonly #sheet: SvgStyleSheet;
+  readonly #byId = new Map<string, XmlElement>();
+  readonly #uses: XmlElement[] = [];
+  #largestText = 0;
+
+  constructor(root: XmlElement, input: SvgInput, notices: Notice[]) {
+    this.#root = root;
+    this.#input = input;
+    this.#notices = notices;
+    this.#sheet = new SvgStyleSheet(root);
+    const index = (element: XmlElement): void => {
+      if (element.attributes.id) this.#byId.set(element.attributes.id, element);
+      childElements(element).forEach(index);
+    };
+    index(root);
+  }
+
+  read(): Screen | null {
+    const view = (this.#root.attributes.viewBox ?? '')
+      .trim()
+      .split(/[\s,]+/)
+      .map(Number);
+    const hasView = view.length === 4 && view.every(Number.isFinite) && view[2] > 0 && view[3] > 0;
+    const width = lengthOf(this.#root.attributes.width, hasView ? view[2] : 0) || (hasView ? view[2] : 0);
+    const height = lengthOf(this.#root.attributes.height, hasView ? view[3] : 0) || (hasView ? view[3] : 0);
+    const matrix: Matrix = hasView
+      ? multiply([width / view[2], 0, 0, height / view[3], 0, 0], translation(-view[0], -view[1]))
+      : identity;
+    const style = styleOf(this.#root, [], {}, this.#sheet);
+    const drawn = this.#children(this.#root, [], style, matrix, this.#root.path);
+    if (!drawn.length) return null;
+    const box: Box =
+      width && height
+        ? { x: 0, y: 0, width: round(width), height: round(height) }
+        : union(drawn.map((d) => d.box));
+    const base = this.#placed(this.#root, 'box', box, this.#root.path, { tag: 'div' });
+    const whole = adoptBackground({ ...base, children: nest(drawn) });
+    const root = this.#withHeading({
+      ...whole,
+      box,
+      border: 0,
+      look: { 'background-color': '#ffffff', ...withoutBorder(whole.look) },
+    });
+    const name =
+      this.#titleOf(this.#root) ??
+      sentenceCase(this.#input.file.replace(/^.*\//, '').replace(/\.[^.]*$/, ''));
+    return {
+      key: this.#input.screenKey,
+      name,
+      source: { file: this.#input.file, path: '' },
+      width: box.width,
+      height: box.height,
+      root: arrangeScreen({ ...root, name }),
+      use: 'screen',
+    };
+  }
+
+  #notice(level: Notice['level'], code: string, path: string, message: string): void {
+    this.#notices.push({ level, code, file: this.#input.file, path, message });
+  }
+
+  #titleOf(element: XmlElement): string | null {
+    const title = childElements(element).find((child) => child.name === 'title');
+    return (title && textContent(title).replace(/\s+/g, ' ').trim()) || null;
+  }
+
+  /** The layer name, as the editors write it. Ids lose the numbers that make them unique. */
+  #nameOf(element: XmlElement): string | null {
+    const a = element.attributes;
+    const given = a['inkscape:label'] ?? a['data-name'] ?? this.#titleOf(element) ?? a['aria-label'];
+    if (given?.trim()) return given.trim();
+    if (
+      !a.id ||
+      /^(path|rect|g|group|text|tspan|image|circle|use|layer|svg|ellipse|line|polygon|clip|frame)[-_]?\d*$/i.test(
+        a.id,
+      )
+    )
+      return null;
+    return sentenceCase(
+      a.id
+        .replace(/_x([0-9A-F]{2})_/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16)))
+        .replace(/[-_]\d+_?$/, ''),
+    );
+  }
+
+  #placed(
+    element: XmlElement,
+    kind: Placed['kind'],
+    box: Box,
+    path: string,
+    more: Partial<Placed> = {},
+  ): Placed {
+    return {
+      key: `${this.#input.screenKey}:${path}`,
+      kind,
+      name: this.#nameOf(element) ?? more.name ?? kind,
+      box: { x: round(box.x), y: round(box.y), width: round(box.width), height: round(box.height) },
+      look: {},
+      border: 0,
+      children: [],
+      source: {
+        file: this.#input.file,
+        path,
+        ...(element.attributes.id ? { id: element.attributes.id } : {}),
+      },
+      ...Object.fromEntries(Object.entries(more).filter(([key]) => key !== 'name')),
+    };
+  }
+
+  #children(
+    element: XmlElement,
+    parents: readonly XmlElement[],
+    style: SvgStyle,
+    matrix: Matrix,
+    path: string,
+  ): Placed[] {
+    const under = [...parents, element];
+    return childElements(element).flatMap((child, i) =>
+      this.#element(child, under, style, matrix, path ? `${path}/${i}` : String(i)),
+    );
+  }
+
+  #element(
+    element: XmlElement,
+    parents: readonly XmlElement[],
+    inherited: SvgStyle,
+    outer: Matrix,
+    path: string,
+  ): Placed[] {
+    if (SILENT.has(element.name) || element.name.includes(':')) {
+      if (element.name === 'script')
+        this.#notice('warning', 'script-dropped', path, 'A script in the drawing was left out.');
+      return [];
+    }
+    const style = styleOf(element, parents, inherited, this.#sheet);
+    if (style.display === 'none' || style.visibility === 'hidden' || Number(style.opacity ?? 1) === 0) {
+      const name = this.#nameOf(element);
+      this.#notice(
+        'info',
+        'hidden-layer',
+        path,
+        `The hidden layer ${name ? `“${name}”` : `<${element.name}>`} was left out.`,
+      );
+      return [];
+    }
+    const matrix = multiply(outer, parseTransform(style.transform));
+    switch (element.name) {
+      case 'g':
+      case 'a':
+      case 'switch':
+        return this.#group(element, parents, inherited, style, outer, matrix, path);
+      case 'svg':
+        return this.#group(
+          element,
+          parents,
+          inherited,
+          style,
+          outer,
+          multiply(matrix, innerViewport(element, element.attributes)),
+          path,
+        );
+      case 'use':
+        return this.#use(element, parents, style, outer, matrix, path);
+      case 'text':
+        return this.#text(element, parents, inherited, style, outer, matrix, path);
+      case 'image':
+        return this.#image(element, matrix, path);
+      default:
+        if (SHAPES.has(element.name))
+          return this.#shape(element, parents, inherited, style, outer, matrix, path);
+        this.#notice(
+          'info',
+          'element-dropped',
+          path,
+          `<${element.name}> is not drawn by Tovel yet and was left out.`,
+        );
+        return [];
+    }
+  }
+
+  #group(
+    element: XmlElement,
+    parents: readonly XmlElement[],
+    inherited: SvgStyle,
+    style: SvgStyle,
+    outer: Matrix,
+    matrix: Matrix,
+    path: string,
+  ): Placed[] {
+    const isCut =
+      (style['clip-path'] ?? 'none') !== 'none' ||
+      (style.mask ?? 'none') !== 'none' ||
+      (style.filter ?? 'none') !== 'none';
+    if (this.#isDrawing(element, matrix, isCut))
+      return this.#vector(element, parents, inherited, outer, path);
+    const items = this.#children(element, parents, style, matrix, path);
+    if (!items.length) return [];
+    return [this.#container(element, style, items, path)];
+  }
+
+  #container(element: XmlElement, style: SvgStyle, items: readonly Placed[], path: string): Placed {
+    const href = element.name === 'a' ? (element.attributes.href ?? '') : '';
+    const more: Partial<Placed> = {
+      tag: 'div',
+      children: nest(items),
+      ...(href ? { attributes: { href } } : {}),
+    };
+    const box = union(items.map((item) => item.box));
+    const group = adoptBackground(this.#placed(element, 'box', box, path, more));
+    const opacity = Number(style.opacity ?? 1);
+    const look = opacity < 1 ? { ...group.look, opacity: String(opacity) } : group.look;
+    const named: Placed = { ...group, look, name: this.#nameOf(element) ?? nameFromText(group) ?? 'group' };
+    return hasLook(named) ? named : { ...named, ...softOf(named.children) };
+  }
+
+  #use(
+    element: XmlElement,
+    parents: readonly XmlElement[],
+    style: SvgStyle,
+    outer: Matrix,
+    matrix: Matrix,
+    path: string,
+  ): Placed[] {
+    const target = this.#byId.get((element.attributes.href ?? '').replace(/^#/, ''));
+    if (!target || this.#uses.includes(target) || this.#uses.length >= MAX_USES) {
+      this.#notice(
+        'warning',
+        'use-missing',
+        path,
+        `A reused symbol, “${element.attributes.href ?? ''}”, is not in this file or holds itself, so nothing is drawn for it.`,
+      );
+      return [];
+    }
+    const moved = multiply(
+      matrix,
+      translation(lengthOf(element.attributes.x), lengthOf(element.attributes.y)),
+    );
+    const at =
+      target.name === 'symbol' || target.name === 'svg'
+        ? multiply(moved, innerViewport(target, element.attributes))
+        : moved;
+    this.#uses.push(target);
+    try {
+      if (target.name !== 'symbol') {
+        const drawn = this.#element(target, [...parents, element], style, at, `${path}/0`);
+        return this.#nameOf(element) && drawn.length === 1
+          ? [{ ...drawn[0], name: this.#nameOf(element)! }]
+          : drawn;
+      }
+      if (this.#isDrawing(target, at, false))
+        return this.#vector(element, parents, style, outer, path, mapBoxOf(this.#bounds(target, at)));
+      const items = this.#children(target, [...parents, element], style, at, path);
+      if (!items.length) return [];
+      const made = this.#container(element, style, items, path);
+      return [{ ...made, name: this.#nameOf(element) ?? this.#nameOf(target) ?? made.name }];
+    } finally {
+      this.#uses.pop();
+    }
+  }
+
+  #text(
+    element: XmlElement,
+    parents: readonly XmlElement[],
+    inherited: SvgStyle,
+    style: SvgStyle,
+    outer: Matrix,
+    matrix: Matrix,
+    path: string,
+  ): Placed[] {
+    const read = readText(element, parents, style, matrix, this.#sheet);
+    if (!read) return isUpright(matrix) ? [] : this.#vector(element, parents, inherited, outer, path);
+    const plain = read.lines.every((line) => line.length === 1 && !Object.keys(line[0].style).length);
+    const text = read.lines.map((line) => line.map((run) => run.text).join('')).join('\n');
+    const size = parseFloat(read.style['font-size']);
+    this.#largestText = Math.max(this.#largestText, size);
+    const look: Record<string, string> = {
+      ...read.style,
+      ...(read.lines.length > 1 ? { 'white-space': 'pre-line' } : {}),
+    };
+    const made = this.#placed(element, 'text', read.box, path, {
+      tag: 'p',
+      look,
+      soft: { align: read.align, anchor: read.anchor },
+    });
+    const name = this.#nameOf(element) ?? text.replace(/\s+/g, ' ');
+    if (plain) return [{ ...made, name, text }];
+    const runs = read.lines.flatMap((line, l) =>
+      line.map((run, r): Placed => {
+        const isStyled = Object.keys(run.style).length > 0;
+        const lead = l > 0 && r === 0 ? '\n' : '';
+        return {
+          ...made,
+          key: `${made.key}~${l}.${r}`,
+          name: run.text,
+          tag: isStyled ? 'span' : undefined,
+          look: run.style,
+          soft: undefined,
+          text: lead + run.text,
+          source: { file: this.#input.file, path: `${path}~${l}.${r}` },
+        };
+      }),
+    );
+    return [{ ...made, name, children: runs }];
+  }
+
+  #image(element: XmlElement, matrix: Matrix, path: string): Placed[] {
+    const reference = element.attributes.href ?? '';
+    const asset = this.#input.asset(reference);
+    const box = mapBox(matrix, shapeBounds(element)!);
+    if (!asset) {
+      const what = reference.startsWith('data:')
+        ? 'A picture inside the drawing'
+        : `The picture “${reference.slice(0, 80)}”`;
+      this.#notice(
+        'warning',
+        'image-missing',
+        path,
+        `${what} cannot be read or did not come along; its place stays empty. Bring the file in with the drawing.`,
+      );
+    }
+    const fit = element.attributes.preserveAspectRatio ?? '';
+    const look: Record<string, string> = {
+      'object-fit': fit === 'none' ? 'fill' : fit.includes('slice') ? 'cover' : 'contain',
+    };
+    if (!asset)
+      return [
+        this.#placed(element, 'box', box, path, { tag: 'div', look: { 'background-color': '#dddddd' } }),
+      ];
+    return [
+      this.#placed(element, 'image', box, path, {
+        tag: 'img',
+        look,
+        asset,
+        attributes: { alt: this.#nameOf(element) ?? '' },
+      }),
+    ];
+  }
+
+  #shape(
+    element: XmlElement,
+    parents: readonly XmlElement[],
+    inherited: SvgStyle,
+    style: SvgStyle,
+    outer: Matrix,
+    matrix: Matrix,
+    path: string,
+  ): Placed[] {
+    const bounds = shapeBounds(element)!;
+    const paint =
+      isUpright(matrix) && BOXES.has(element.name) ? paintOfBox(element, style, matrix, this.#byId) : null;
+    if (paint) {
+      if (!Object.keys(paint.look).length) return [];
+      const box = grow(mapBox(matrix, bounds), paint.border / 2);
+      return box.width > 0 && box.height > 0
+        ? [this.#placed(element, 'box', box, path, { tag: 'div', look: paint.look, border: paint.border })]
+        : [];
+    }
+    const isRule =
+      element.name === 'line' &&
+      (bounds.width === 0 || bounds.height === 0) &&
+      isUpright(matrix) &&
+      (style['stroke-dasharray'] ?? 'none') === 'none';
+    if (isRule && style.stroke && style.stroke !== 'none') {
+      const half = (lengthOf(style['stroke-width'], 0, 1) * scaleOf(matrix)) / 2;
+      const line = mapBox(matrix, bounds);
+      const box =
+        bounds.height === 0
+          ? { ...line, y: line.y - half, height: 2 * half }
+          : { ...line, x: line.x - half, width: 2 * half };
+      return [
+        this.#placed(element, 'box', box, path, { tag: 'div', look: { 'background-color': style.stroke } }),
+      ];
+    }
+    return this.#vector(element, parents, inherited, outer, path);
+  }
+
+  /** Whether a group is a drawing in itself, an icon or an illustration, and not a container. */
+  #isDrawing(element: XmlElement, matrix: Matrix, isCut: boolean): boolean {
+    let [shapes, free, others] = [0, 0, 0];
+    const count = (node: XmlElement): void => {
+      if (SILENT.has(node.name)) return;
+      if (SHAPES.has(node.name)) {
+        shapes++;
+        if (!BOXES.has(node.name)) free++;
+      } else if (['text', 'image', 'use', 'foreignObject'].includes(node.name)) others++;
+      childElements(node).forEach(count);
+    };
+    count(element);
+    if (others || !shapes) return false;
+    const box = mapBoxOf(this.#bounds(element, matrix));
+    const isSmall = box.width <= ICON_SIZE && box.height <= ICON_SIZE;
+    return isCut || (isSmall && shapes > 1) || (isSmall && free > 0) || free * 2 > shapes;
+  }
+
+  /** Corners of everything drawn beneath an element, its strokes included. */
+  #bounds(
+    element: XmlElement,
+    matrix: Matrix,
+    parents: readonly XmlElement[] = [],
+    inherited: SvgStyle = {},
+  ): [number, number][] {
+    const style = styleOf(element, parents, inherited, this.#sheet);
+    if (style.display === 'none' || (SILENT.has(element.name) && element.name !== 'symbol')) return [];
+    const own = shapeBounds(element);
+    if (own) {
+      const box = mapBox(matrix, own);
+      const hasStroke = style.stroke && style.stroke !== 'none';
+      return cornersOf(
+        grow(box, hasStroke ? (lengthOf(style['stroke-width'], 0, 1) * scaleOf(matrix)) / 2 : 0),
+      );
+    }
+    const under = [...parents, element];
+    return childElements(element).flatMap((child) =>
+      this.#bounds(child, multiply(matrix, parseTransform(child.attributes.transform)), under, style),
+    );
+  }
+
+  #vector(
+    element: XmlElement,
+    parents: readonly XmlElement[],
+    inherited: SvgStyle,
+    outer: Matrix,
+    path: string,
+    known?: Box,
+  ): Placed[] {
+    const own = parseTransform(element.attributes.transform);
+    const inverse = isUpright(outer) ? outer : null;
+    const local =
+      known && inverse
+        ? undefined
+        : boxAround(this.#textBounds(element) ?? this.#bounds(element, own, parents, inherited));
+    const box = known ?? mapBox(outer, local!);
+    const bounds = local ?? {
+      x: (box.x - outer[4]) / outer[0],
+      y: (box.y - outer[5]) / outer[3],
+      width: box.width / outer[0],
+      height: box.height / outer[3],
+    };
+    if (!(box.width > 0 || box.height > 0) || !(bounds.width > 0 || bounds.height > 0)) return [];
+    const safe = (b: Box): Box => ({ ...b, width: Math.max(b.width, 1), height: Math.max(b.height, 1) });
+    const prefix = `${this.#input.screenKey}-${path.replace(/[^\w]+/g, '-')}`;
+    let vector = drawVector(
+      element,
+      parents,
+      inherited,
+      this.#sheet,
+      this.#byId,
+      safe(isUpright(outer) ? bounds : box),
+      prefix,
+    );
+    if (!isUpright(outer))
+      vector = {
+        ...vector,
+        children: [
+          {
+            tag: 'g',
+            attributes: { transform: `matrix(${outer.map(round).join(' ')})` },
+            children: vector.children,
+          },
+        ],
+      };
+    return [this.#placed(element, 'vector', safe(box), path, { tag: 'svg', vector })];
+  }
+
+  /** A turned text has no geometry to measure; its place is taken from where it begins. */
+  #textBounds(element: XmlElement): [number, number][] | null {
+    if (element.name !== 'text') return null;
+    const matrix = parseTransform(element.attributes.transform);
+    const size = lengthOf(element.attributes['font-size'], 0, 16);
+    const length = textContent(element).trim().length * size * 0.6;
+    const [x, y] = [lengthOf(element.attributes.x), lengthOf(element.attributes.y)];
+    return cornersOf(mapBox(matrix, { x, y: y - size, width: length, height: size * 1.3 }));
+  }
+
+  /** The largest text near the top of a screen is its heading. */
+  #withHeading(root: Placed): Placed {
+    let found = false;
+    const visit = (item: Placed): Placed => {
+      if (found) return item;
+      if (
+        item.kind === 'text' &&
+        item.tag === 'p' &&
+        this.#largestText >= 18 &&
+        parseFloat(item.look['font-size']) === this.#largestText
+      ) {
+        found = true;
+        return { ...item, tag: 'h1' };
+      }
+      return item.children.length && item.kind !== 'text'
+        ? { ...item, children: item.children.map(visit) }
+        : item;
+    };
+    return visit(root);
+  }
+}
+
+const round = (n: number): number => Math.round(n * 100) / 100;
+const mapBoxOf = (points: [number, number][]): Box => boxAround(points);
+const cornersOf = (box: Box): [number, number][] => [
+  [box.x, box.y],
+  [box.x + box.width, box.y + box.height],
+];
+
+/** From a symbol's or nested drawing's own coordinates to those of where it stands. */
+function innerViewport(element: XmlElement, size: Readonly<Record<string, string>>): Matrix {
+  const move =
+    element.name === 'svg'
+      ? translation(lengthOf(element.attributes.x), lengthOf(element.attributes.y))
+      : identity;
+  const view = (element.attributes.viewBox ?? '')
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
+  if (view.length !== 4 || !(view[2] > 0) || !(view[3] > 0)) return move;
+  const width = lengthOf(size.width ?? element.attributes.width, view[2]) || view[2];
+  const height = lengthOf(size.height ?? element.attributes.height, view[3]) || view[3];
+  const scale = Math.min(width / view[2], height / view[3]);
+  const [dx, dy] = [(width - view[2] * scale) / 2, (height - view[3] * scale) / 2];
+  return multiply(move, multiply([scale, 0, 0, scale, dx, dy], translation(-view[0], -view[1])));
+}
+
+function withoutBorder(look: Placed['look']): Record<string, string> {
+  return Object.fromEntries(Object.entries(look).filter(([name]) => name.startsWith('background')));
+}
+
+/** A box that lies under everything else in its group is the group's own look. */
+function adoptBackground(group: Placed): Placed {
+  const [first, ...rest] = group.children;
+  if (!first || first.kind !== 'box' || !hasLook(first)) return group;
+  if (rest.length && !contains(first.box, union(rest.map((item) => item.box)), 4)) return group;
+  if (!rest.length && !contains(first.box, group.box, 1)) return group;
+  return {
+    ...group,
+    look: first.look,
+    border: first.border,
+    box: first.box,
+    children: [...first.children, ...rest],
+  };
+}
+
+/** Puts what lies wholly on a box, and was drawn after it, into that box. */
+function nest(items: readonly Placed[]): Placed[] {
+  const holds = (outer: Placed, inner: Placed): boolean =>
+    outer.kind === 'box' &&
+    hasLook(outer) &&
+    outer.box.width * outer.box.height > inner.box.width * inner.box.height &&
+    contains(outer.box, inner.box, 1);
+  const into = new Map<number, number[]>();
+  const top: number[] = [];
+  items.forEach((item, i) => {
+    let holder = -1;
+    for (let k = 0; k < i; k++) {
+      if (!holds(items[k], item)) continue;
+      if (
+        holder < 0 ||
+        items[k].box.width * items[k].box.height <= items[holder].box.width * items[holder].box.height
+      )
+        holder = k;
+    }
+    if (holder < 0) top.push(i);
+    else into.set(holder, [...(into.get(holder) ?? []), i]);
+  });
+  const make = (i: number): Placed => {
+    const inner = into.get(i);
+    return inner ? { ...items[i], children: [...items[i].children, ...inner.map(make)] } : items[i];
+  };
+  return top.map(make);
+}
+
+/** A group without a name is called by the text in it. */
+function nameFromText(group: Placed): string | null {
+  for (const child of group.children) {
+    if (child.kind === 'text') return child.name.slice(0, 60);
+    const inner = nameFromText(child);
+    if (inner) return inner;
+  }
+  return null;
+}

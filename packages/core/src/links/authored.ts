@@ -1,0 +1,54 @@
+import { resolveReference } from '../intake/files.ts';
+import { isExternalAddress } from '../change/change.ts';
+import type { Interaction, Target } from '../model/app.ts';
+import type { Element, Screen } from '../model/design.ts';
+import { walkElements } from '../model/project.ts';
+import { pressablesOf } from './pressable.ts';
+
+/**
+ * The links that the pages themselves have: to a page of the same batch, to a place on one, or to an outside
+ * address. An `href` that leads nowhere (`#`, a file that is not there) gives none, so that its element stays open.
+ */
+export function authoredLinks(
+  screens: readonly Screen[],
+  among: readonly Screen[] = screens,
+): Map<string, Interaction> {
+  const byFile = new Map(among.map((screen) => [screen.source.file, screen]));
+  const links = new Map<string, Interaction>();
+  for (const screen of screens) {
+    for (const { element } of pressablesOf(screen)) {
+      const target = targetOf(element.attributes?.href, screen, byFile);
+      if (target) links.set(element.key, { on: 'press', target, arrival: { kind: 'none' } });
+    }
+  }
+  return links;
+}
+
+function targetOf(
+  href: string | undefined,
+  from: Screen,
+  byFile: ReadonlyMap<string, Screen>,
+): Target | null {
+  if (!href) return null;
+  if (isExternalAddress(href)) return { kind: 'external', href };
+  const [path, fragment] = href.split('#', 2);
+  const file = path ? resolveReference(path, from.source.file) : from.source.file;
+  const screen =
+    file === null
+      ? undefined
+      : (byFile.get(file) ?? byFile.get(`${file}.html`) ?? byFile.get(`${file ? `${file}/` : ''}index.html`));
+  if (!screen) return null;
+  if (!fragment) return path ? { kind: 'screen', screen: screen.key } : null;
+  const anchor = elementWithId(screen, fragment);
+  if (anchor) return { kind: 'anchor', screen: screen.key, element: anchor.key };
+  return path ? { kind: 'screen', screen: screen.key } : null;
+}
+
+function elementWithId(screen: Screen, id: string): Element | null {
+  let found: Element | null = null;
+  walkElements(screen.root, (element) => {
+    if (!found && element.source.id === id) found = element;
+    return !found;
+  });
+  return found;
+}

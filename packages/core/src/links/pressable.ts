@@ -1,0 +1,65 @@
+import type { Element, Screen } from '../model/design.ts';
+import { walkElements } from '../model/project.ts';
+import { isField, isPressable, roleOf } from '../roles/role.ts';
+
+/** An element that can be wired, with what people call it. */
+export interface Pressable {
+  readonly element: Element;
+  readonly label: string;
+  /** Counts from 1 in reading order; the number of its pin. */
+  readonly number: number;
+  /** Name of the bar or navigation it stands in, if any. */
+  readonly within?: string;
+}
+
+const known = new WeakMap<Screen, readonly Pressable[]>();
+
+/** What looks pressable on a screen, in reading order. Computed once per screen value. */
+export function pressablesOf(screen: Screen): readonly Pressable[] {
+  let found = known.get(screen);
+  if (!found) known.set(screen, (found = findPressables(screen)));
+  return found;
+}
+
+function findPressables(screen: Screen): Pressable[] {
+  const found: Omit<Pressable, 'number'>[] = [];
+  const visit = (element: Element, within: string | undefined): void => {
+    if (isField(element)) return;
+    const role = roleOf(element);
+    if (element !== screen.root && isPressable(element)) {
+      found.push({ element, label: labelOf(element), ...(within ? { within } : {}) });
+      // Within a row, a button can stand for itself; anything else pressable is one thing.
+      if (role === 'listitem') element.children.forEach((child) => visitButtons(child, within));
+      return;
+    }
+    const bar = role === 'navigation' ? (element.name.length > 30 ? 'Navigation' : element.name) : within;
+    element.children.forEach((child) => visit(child, bar));
+  };
+  const visitButtons = (element: Element, within: string | undefined): void => {
+    if (['button', 'link'].includes(roleOf(element) ?? '')) visit(element, within);
+    else element.children.forEach((child) => visitButtons(child, within));
+  };
+  visit(screen.root, undefined);
+  return found.map((pressable, i) => ({ ...pressable, number: i + 1 }));
+}
+
+/** What people call an element: its label, its text, else its layer name. */
+export function labelOf(element: Element): string {
+  const text =
+    element.attributes?.['aria-label'] ??
+    element.attributes?.value ??
+    (ownText(element) || element.attributes?.alt);
+  const label = (text || element.name).replace(/\s+/g, ' ').trim();
+  return label.length > 60 ? `${label.slice(0, 57)}…` : label;
+}
+
+/** The text of an element without that of the buttons in it. */
+function ownText(element: Element): string {
+  const parts: string[] = [];
+  walkElements(element, (inner) => {
+    if (inner !== element && roleOf(inner) === 'button') return false;
+    if (inner.text) parts.push(inner.text);
+    return true;
+  });
+  return parts.join(' ');
+}

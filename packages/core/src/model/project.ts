@@ -1,0 +1,79 @@
+import type { App } from './app.ts';
+import type { Design, Element, Screen } from './design.ts';
+
+/** The pair that everything else is computed from. */
+export interface Project {
+  readonly design: Design;
+  readonly app: App;
+}
+
+/** Visits an element and all beneath it in reading order; return `false` to leave out what is beneath. */
+export function walkElements(
+  root: Element,
+  visit: (element: Element, parents: readonly Element[]) => boolean | void,
+): void {
+  const parents: Element[] = [];
+  const go = (element: Element): void => {
+    if (visit(element, parents) === false) return;
+    parents.push(element);
+    element.children.forEach(go);
+    parents.pop();
+  };
+  go(root);
+}
+
+const elementIndexes = new WeakMap<Screen, ReadonlyMap<string, Element>>();
+
+/** All elements of a screen by key; computed once per screen value. */
+export function elementsByKey(screen: Screen): ReadonlyMap<string, Element> {
+  let index = elementIndexes.get(screen);
+  if (!index) {
+    const made = new Map<string, Element>();
+    walkElements(screen.root, (element) => void made.set(element.key, element));
+    elementIndexes.set(screen, (index = made));
+  }
+  return index;
+}
+
+const screenIndexes = new WeakMap<Design, ReadonlyMap<string, Screen>>();
+
+export function screensByKey(design: Design): ReadonlyMap<string, Screen> {
+  let index = screenIndexes.get(design);
+  if (!index) screenIndexes.set(design, (index = new Map(design.screens.map((s) => [s.key, s]))));
+  return index;
+}
+
+/** The part of an element key that names its screen. */
+export const screenOfElement = (elementKey: string): string => elementKey.slice(0, elementKey.indexOf(':'));
+
+/** The element with this key, or null when its screen or itself is not in the design. */
+export function findElement(design: Design, elementKey: string): Element | null {
+  const screen = screensByKey(design).get(screenOfElement(elementKey));
+  return (screen && elementsByKey(screen).get(elementKey)) ?? null;
+}
+
+/** Keys of the screens that have an entry, in the person's order. */
+export function orderedScreens(app: App): string[] {
+  return Object.keys(app.screens).sort(
+    (a, b) => app.screens[a].order - app.screens[b].order || (a < b ? -1 : 1),
+  );
+}
+
+/** Whether a screen is part of what runs: in the design, in the app and not skipped. */
+export function isUsed(project: Project, screenKey: string): boolean {
+  return project.app.screens[screenKey]?.use === 'screen' && screensByKey(project.design).has(screenKey);
+}
+
+/** The name people know a screen by, even after it was deleted from the app. */
+export function screenName(project: Project, screenKey: string): string {
+  return (
+    project.app.screens[screenKey]?.name ?? screensByKey(project.design).get(screenKey)?.name ?? screenKey
+  );
+}
+
+/** All the text beneath an element, in reading order. */
+export function textOf(element: Element): string {
+  const parts: string[] = [];
+  walkElements(element, (e) => void (e.text && parts.push(e.text)));
+  return parts.join(' ').replace(/\s+/g, ' ').trim();
+}

@@ -1,0 +1,37 @@
+import { all, type Change, putInteraction, putScreen, setStart } from '../change/change.ts';
+import { authoredLinks } from '../links/authored.ts';
+import type { Screen } from '../model/design.ts';
+import { uniqueName } from '../model/names.ts';
+import type { Project } from '../model/project.ts';
+import { freeRoute } from '../routes/routes.ts';
+
+/** File names that by custom are where one begins. */
+const START_NAME = /^(index|home|welcome|start|landing)\b/i;
+
+/**
+ * The change that makes newly read screens part of the app: names and routes from the design, the links that the
+ * pages themselves have, and a start screen where there is none. `project.design` holds the screens already.
+ */
+export function takeIn(project: Project, screens: readonly Screen[]): Change {
+  const { app } = project;
+  const names = new Set(Object.values(app.screens).map((entry) => entry.name.toLowerCase()));
+  const routes = new Set(Object.values(app.screens).map((entry) => entry.route));
+  let order = Math.max(0, ...Object.values(app.screens).map((entry) => entry.order));
+  const changes: Change[] = [];
+  for (const screen of screens) {
+    const name = uniqueName(screen.name, (candidate) => names.has(candidate.toLowerCase()), ' ');
+    const route = freeRoute(name, routes);
+    names.add(name.toLowerCase());
+    routes.add(route);
+    changes.push(putScreen(screen.key, { name, route, use: 'screen', order: ++order }));
+  }
+  for (const [key, link] of authoredLinks(screens, project.design.screens))
+    changes.push(putInteraction(key, link));
+  if (app.start === null && screens.length) {
+    const first = screens.find(
+      (screen) => START_NAME.test(screen.source.file.replace(/^.*\//, '')) || START_NAME.test(screen.name),
+    );
+    changes.push(setStart((first ?? screens[0]).key));
+  }
+  return all(changes);
+}

@@ -1,0 +1,147 @@
+/** What properties an element's children take over, as far as pages use them. */
+export const INHERITED: readonly string[] = [
+  'color',
+  'font-family',
+  'font-size',
+  'font-weight',
+  'font-style',
+  'font-stretch',
+  'font-variant-caps',
+  'font-variant-numeric',
+  'line-height',
+  'letter-spacing',
+  'word-spacing',
+  'text-align',
+  'text-transform',
+  'text-indent',
+  'white-space-collapse',
+  'text-wrap-mode',
+  'word-break',
+  'overflow-wrap',
+  'visibility',
+  'cursor',
+  'list-style-type',
+  'list-style-position',
+  'border-collapse',
+  'border-spacing',
+  'caption-side',
+  'direction',
+  'text-shadow',
+  'tab-size',
+  'hyphens',
+  'fill',
+  'stroke',
+  'stroke-width',
+];
+const inherited = new Set(INHERITED);
+export const isInherited = (property: string): boolean => inherited.has(property);
+
+/** Properties that say nothing a page would miss, or that only exist for one engine. */
+const IGNORED =
+  /^(-webkit-(?!line-clamp|box-orient|background-clip|text-fill-color)|-moz-|-ms-|--|transition|animation|will-change|view-transition|app-region|perspective-origin$|scrollbar-width$)/;
+/** Logical names stand beside physical ones that the browser fills in as well. */
+const LOGICAL: Readonly<Record<string, readonly string[]>> = {
+  'margin-inline-start': ['margin-left'],
+  'margin-inline-end': ['margin-right'],
+  'margin-block-start': ['margin-top'],
+  'margin-block-end': ['margin-bottom'],
+  'padding-inline-start': ['padding-left'],
+  'padding-inline-end': ['padding-right'],
+  'padding-block-start': ['padding-top'],
+  'padding-block-end': ['padding-bottom'],
+  'inset-inline-start': ['left'],
+  'inset-inline-end': ['right'],
+  'inset-block-start': ['top'],
+  'inset-block-end': ['bottom'],
+  'inline-size': ['width'],
+  'block-size': ['height'],
+  'min-inline-size': ['min-width'],
+  'min-block-size': ['min-height'],
+  'max-inline-size': ['max-width'],
+  'max-block-size': ['max-height'],
+  'border-start-start-radius': ['border-top-left-radius'],
+  'border-start-end-radius': ['border-top-right-radius'],
+  'border-end-start-radius': ['border-bottom-left-radius'],
+  'border-end-end-radius': ['border-bottom-right-radius'],
+};
+for (const [logical, physical] of [
+  ['inline-start', 'left'],
+  ['inline-end', 'right'],
+  ['block-start', 'top'],
+  ['block-end', 'bottom'],
+])
+  for (const part of ['width', 'style', 'color'])
+    Object.assign(LOGICAL, { [`border-${logical}-${part}`]: [`border-${physical}-${part}`] });
+
+/** The names under which a declared property is read; none for those that are left out. */
+export function readNames(property: string): readonly string[] {
+  if (LOGICAL[property]) return LOGICAL[property];
+  return IGNORED.test(property) ? [] : [property];
+}
+
+/** A computed value as text, or null where the browser has none under this name. */
+export function computedValue(map: StylePropertyMapReadOnly, property: string): string | null {
+  try {
+    const all = map.getAll(property);
+    if (!all.length) return null;
+    return all.map((value) => value.toString()).join(', ');
+  } catch {
+    return null;
+  }
+}
+
+/**
+ * What elements look like in an emitted page before anything is said about them: the browser's own style sheet
+ * and the reset. Asked once for each tag and property.
+ */
+export class BareLook {
+  readonly #document: Document;
+  readonly #elements = new Map<string, Element>();
+  readonly #values = new Map<string, string | null>();
+
+  /** @param document a rendered document that has the reset as its only style sheet. */
+  constructor(document: Document) {
+    this.#document = document;
+  }
+
+  value(like: Element, property: string): string | null {
+    const type = like.localName === 'input' ? (like.getAttribute('type') ?? 'text') : '';
+    const kind = `${like.localName} ${type}`;
+    const key = `${kind} ${property}`;
+    const known = this.#values.get(key);
+    if (known !== undefined) return known;
+    let element = this.#elements.get(kind);
+    if (!element) {
+      element =
+        like.localName === 'body'
+          ? this.#document.body
+          : this.#document.createElementNS(like.namespaceURI, like.localName);
+      if (type) element.setAttribute('type', type);
+      if (like.localName !== 'body') this.#holderOf(like).append(element);
+      this.#elements.set(kind, element);
+    }
+    const value = computedValue(element.computedStyleMap(), property);
+    this.#values.set(key, value);
+    return value;
+  }
+
+  /** Cells and rows have their own look only within a table. */
+  #holderOf(like: Element): Element {
+    if (like.namespaceURI !== 'http://www.w3.org/1999/xhtml' && like.localName !== 'svg') {
+      const svg = this.#document.createElementNS('http://www.w3.org/2000/svg', 'svg');
+      this.#document.body.append(svg);
+      return svg;
+    }
+    const outer = ['td', 'th'].includes(like.localName)
+      ? 'tr'
+      : like.localName === 'tr'
+        ? 'tbody'
+        : ['tbody', 'thead', 'tfoot'].includes(like.localName)
+          ? 'table'
+          : null;
+    if (!outer) return this.#document.body;
+    const holder = this.#document.createElement(outer);
+    this.#document.body.append(holder);
+    return holder;
+  }
+}

@@ -1,0 +1,1 @@
+export { FrameReader } from './frame_reader.ts';
