@@ -9,11 +9,9 @@ export async function folderFiles(folder: string): Promise<InputFile[]> {
     .filter((entry) => entry.isFile())
     .map((entry) => path.join(entry.parentPath, entry.name));
   return Promise.all(
-    files
-      .sort()
-      .map(async (file) => ({
-        path: path.relative(folder, file),
-        bytes: new Uint8Array(await readFile(file)),
-      })),
+    files.sort().map(async (file) => ({
+      path: path.relative(folder, file),
+      bytes: new Uint8Array(await readFile(file)),
+    })),
   );
 }

@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
+import { createRequire } from 'node:module';
+import path from 'node:path';
 import type { IntakeHost, PageReading, ReadingPlan } from '@tovel/core';
 import { build } from 'esbuild';
 import { type Browser, chromium, type Page } from 'playwright-core';
@@ -75,7 +76,7 @@ async function readerScript(): Promise<string> {
     stdin: {
       contents:
         "import { FrameReader } from './frame_reader.ts'; globalThis.tovelReader = new FrameReader(document);",
-      resolveDir: fileURLToPath(new URL('.', import.meta.url)),
+      resolveDir: path.dirname(createRequire(import.meta.url).resolve('@tovel/reader')),
       loader: 'ts',
     },
     bundle: true,

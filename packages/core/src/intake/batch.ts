@@ -34,15 +34,15 @@ export interface IntakeOptions {
   /** Keys that screens have already, so that new ones differ. */
   readonly takenKeys?: Iterable<string>;
   readonly widths?: readonly number[];
-  readonly onProgress?: (progress: IntakeProgress) => void;
+  readonly onProgress?: (progress: IntakeProgress) => void | Promise<void>;
   /** Asked before every file; what was read until then is kept. */
   readonly isCancelled?: () => boolean;
 }
 
 export interface IntakeResult {
-  readonly screens: Screen[];
-  readonly assets: AssetRef[];
-  readonly notices: Notice[];
+  readonly screens: readonly Screen[];
+  readonly assets: readonly AssetRef[];
+  readonly notices: readonly Notice[];
   /** The bytes of the assets, by hash. */
   readonly bytes: ReadonlyMap<string, Uint8Array>;
   readonly wasCancelled: boolean;
@@ -92,11 +92,11 @@ class Batch {
         this.#notice('info', 'cancelled', file.path, 'Not read, because the intake was cancelled.');
         continue;
       }
-      this.#options.onProgress?.({ done, total: queue.length, file: file.path });
+      await this.#options.onProgress?.({ done, total: queue.length, file: file.path });
       const screen = await this.#readScreen(file);
       if (screen) screens.push(screen);
     }
-    this.#options.onProgress?.({ done: queue.length, total: queue.length, file: '' });
+    await this.#options.onProgress?.({ done: queue.length, total: queue.length, file: '' });
     this.#sayWhatWasNotUsed();
     return {
       screens: withDistinctNames(screens),

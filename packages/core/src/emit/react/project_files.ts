@@ -113,8 +113,7 @@ ${table}
 /** Presses each link listed in links.json where it stands, and looks where that leads. */
 export const linksTest = `import { act } from 'react';
 import { createRoot } from 'react-dom/client';
-import { createMemoryRouter } from 'react-router';
-import { RouterProvider } from 'react-router/dom';
+import { createMemoryRouter, RouterProvider } from 'react-router';
 import { afterEach, expect, test } from 'vitest';
 import links from './links.json';
 import { routes } from './routes';

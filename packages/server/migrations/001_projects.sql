@@ -1,0 +1,42 @@
+CREATE TABLE projects (
+  id CHAR(12) CHARACTER SET ascii NOT NULL PRIMARY KEY,
+  name VARCHAR(120) NOT NULL,
+  seq INT UNSIGNED NOT NULL DEFAULT 0,
+  revision INT UNSIGNED NOT NULL DEFAULT 0,
+  app LONGTEXT NOT NULL,
+  screens INT UNSIGNED NOT NULL DEFAULT 0,
+  live INT UNSIGNED NOT NULL DEFAULT 0,
+  elements INT UNSIGNED NOT NULL DEFAULT 0,
+  created_at DATETIME(3) NOT NULL,
+  changed_at DATETIME(3) NOT NULL,
+  deleted_at DATETIME(3) NULL,
+  KEY by_change (deleted_at, changed_at)
+) ENGINE=InnoDB;
+
+CREATE TABLE designs (
+  project_id CHAR(12) CHARACTER SET ascii NOT NULL,
+  revision INT UNSIGNED NOT NULL,
+  doc LONGTEXT NOT NULL,
+  PRIMARY KEY (project_id, revision),
+  FOREIGN KEY (project_id) REFERENCES projects (id) ON DELETE CASCADE
+) ENGINE=InnoDB;
+
+CREATE TABLE changes (
+  project_id CHAR(12) CHARACTER SET ascii NOT NULL,
+  seq INT UNSIGNED NOT NULL,
+  role ENUM('do', 'undo', 'redo') NOT NULL,
+  of_seq INT UNSIGNED NULL,
+  label VARCHAR(300) NOT NULL,
+  forward LONGTEXT NOT NULL,
+  inverse LONGTEXT NOT NULL,
+  made_at DATETIME(3) NOT NULL,
+  PRIMARY KEY (project_id, seq),
+  FOREIGN KEY (project_id) REFERENCES projects (id) ON DELETE CASCADE
+) ENGINE=InnoDB;
+
+CREATE TABLE assets (
+  hash CHAR(64) CHARACTER SET ascii NOT NULL PRIMARY KEY,
+  type VARCHAR(80) NOT NULL,
+  size INT UNSIGNED NOT NULL,
+  bytes LONGBLOB NOT NULL
+) ENGINE=InnoDB;

@@ -1,0 +1,47 @@
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export interface Config {
+  readonly host: '127.0.0.1';
+  readonly port: number;
+  /** Where generated apps are served: another port, and so another origin. */
+  readonly runPort: number;
+  /** Folder of the private database and its files. */
+  readonly data: string;
+  /** Connection string of a database that somebody else runs; without it a private one is started. */
+  readonly database: string | null;
+  /** Folder with the screens of the demo project; null to load none. */
+  readonly demo: string | null;
+  /** Folder of the built interface. */
+  readonly web: string;
+}
+
+/** The nearest folder above this file that has a package.json: the same from source and from the bundle. */
+export function packageFolder(): string {
+  let folder = path.dirname(fileURLToPath(import.meta.url));
+  while (!existsSync(path.join(folder, 'package.json'))) folder = path.dirname(folder);
+  return folder;
+}
+
+/** @throws Error that names the variable that is wrong. */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const root = path.resolve(packageFolder(), '../..');
+  const port = portOf(env, 'TOVEL_PORT', 4310);
+  return {
+    host: '127.0.0.1',
+    port,
+    runPort: portOf(env, 'TOVEL_RUN_PORT', port + 1),
+    data: path.resolve(env.TOVEL_DATA ?? path.join(root, '.data')),
+    database: env.TOVEL_DATABASE ?? null,
+    demo: env.TOVEL_DEMO === 'none' ? null : path.resolve(env.TOVEL_DEMO ?? path.join(root, 'demo')),
+    web: path.join(root, 'packages/web/dist'),
+  };
+}
+
+function portOf(env: NodeJS.ProcessEnv, name: string, fallback: number): number {
+  const value = Number(env[name] ?? fallback);
+  if (!Number.isInteger(value) || value < 1 || value > 65535)
+    throw new Error(`${name} must be a port number from 1 to 65535, not "${env[name]}".`);
+  return value;
+}

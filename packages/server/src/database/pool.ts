@@ -1,0 +1,58 @@
+import mysql from 'mysql2/promise';
+import type { DatabaseAddress } from './private_server.ts';
+
+export type Database = mysql.Pool;
+/** A pool, or one connection of it within a transaction. */
+export type Queryable = Pick<mysql.Pool, 'execute'>;
+
+export function openPool(address: DatabaseAddress | string): Database {
+  const common: mysql.PoolOptions = {
+    connectionLimit: 10,
+    timezone: 'Z',
+    dateStrings: false,
+    multipleStatements: false,
+    enableKeepAlive: true,
+    maxIdle: 4,
+  };
+  return typeof address === 'string'
+    ? mysql.createPool({ ...common, uri: address })
+    : mysql.createPool({ ...common, ...address });
+}
+
+export type Row = mysql.RowDataPacket;
+
+/** Rows of a parameterised statement. */
+export async function rowsOf<T>(
+  db: Queryable,
+  sql: string,
+  values: readonly (string | number | Date | Buffer | null)[] = [],
+): Promise<T[]> {
+  const [rows] = await db.execute<Row[]>(sql, [...values]);
+  return rows as T[];
+}
+
+/** Runs a statement; returns how many rows it touched. */
+export async function run(
+  db: Queryable,
+  sql: string,
+  values: readonly (string | number | Date | Buffer | null)[] = [],
+): Promise<number> {
+  const [result] = await db.execute<mysql.ResultSetHeader>(sql, [...values]);
+  return result.affectedRows;
+}
+
+/** Does work in a transaction: all of it is kept, or, when it throws, none. */
+export async function inTransaction<T>(pool: Database, work: (db: Queryable) => Promise<T>): Promise<T> {
+  const connection = await pool.getConnection();
+  try {
+    await connection.beginTransaction();
+    const result = await work(connection);
+    await connection.commit();
+    return result;
+  } catch (error) {
+    await connection.rollback().catch(() => connection.destroy());
+    throw error;
+  } finally {
+    connection.release();
+  }
+}

@@ -1,0 +1,122 @@
+import { existsSync } from 'node:fs';
+import { readdir, readFile } from 'node:fs/promises';
+import path from 'node:path';
+import {
+  addToDesign,
+  all,
+  applyChange,
+  type App,
+  type Change,
+  emptyApp,
+  emptyDesign,
+  type InputFile,
+  type Interaction,
+  pressablesOf,
+  type Project,
+  putInteraction,
+  putScreen,
+  putStill,
+  readBatch,
+  setStart,
+  takeIn,
+} from '@tovel/core';
+import { HeadlessHost } from '@tovel/reader/headless';
+import type { Services } from '../services.ts';
+
+/** A project's wiring in people's words: names of screens, and texts of elements. */
+export interface Wiring {
+  readonly name: string;
+  readonly start: string;
+  readonly routes: Readonly<Record<string, string>>;
+  readonly skip: readonly string[];
+  readonly links: readonly {
+    readonly on: string;
+    readonly press: string;
+    readonly to: string;
+    readonly arrival?: Interaction['arrival'];
+    readonly fallback?: string;
+  }[];
+  readonly still: readonly { readonly on: string; readonly press: string }[];
+}
+
+/** Takes in the demo's screens like any other files, and wires them as its `wiring.json` says. */
+export async function loadDemo(
+  services: Services,
+  folder: string,
+  say: (text: string) => void,
+): Promise<string | null> {
+  const screensFolder = path.join(folder, 'iteration-1');
+  if (!existsSync(path.join(folder, 'wiring.json'))) return null;
+  const wiring = JSON.parse(await readFile(path.join(folder, 'wiring.json'), 'utf8')) as Wiring;
+  const entries = await readdir(screensFolder, { recursive: true, withFileTypes: true });
+  const files: InputFile[] = await Promise.all(
+    entries
+      .filter((entry) => entry.isFile())
+      .map(async (entry) => {
+        const full = path.join(entry.parentPath, entry.name);
+        return {
+          path: path.relative(screensFolder, full).split(path.sep).join('/'),
+          bytes: new Uint8Array(await readFile(full)),
+        };
+      }),
+  );
+  const host = new HeadlessHost();
+  try {
+    const result = await readBatch(files, host);
+    for (const notice of result.notices)
+      if (notice.level === 'error') say(`${notice.file}: ${notice.message}`);
+    for (const asset of result.assets)
+      await services.assets.put(asset.hash, asset.type, result.bytes.get(asset.hash)!);
+    const design = addToDesign(emptyDesign, result);
+    const taken: App = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
+    return await services.projects.create(
+      wiring.name,
+      design,
+      applyChange(taken, wire({ design, app: taken }, wiring)),
+    );
+  } finally {
+    await host.close();
+  }
+}
+
+/**
+ * The change that a wiring amounts to.
+ * @throws RangeError for a screen or element that is not there.
+ */
+export function wire(project: Project, wiring: Wiring): Change {
+  const screen = (name: string): string => {
+    const key = Object.keys(project.app.screens).find((k) => project.app.screens[k].name === name);
+    if (!key) throw new RangeError(`wiring: there is no screen "${name}"`);
+    return key;
+  };
+  /** `Return` is the first element of that text, `Return#2` the second. */
+  const element = (on: string, press: string): string => {
+    const [, label, nth] = /^(.*?)(?:#(\d+))?$/s.exec(press)!;
+    const drawn = project.design.screens.find((s) => s.key === screen(on))!;
+    const found = pressablesOf(drawn).filter((p) => p.label === label || p.label.startsWith(`${label} `))[
+      Number(nth ?? 1) - 1
+    ];
+    if (!found) throw new RangeError(`wiring: nothing pressable on ${on} is called "${press}"`);
+    return found.element.key;
+  };
+  const interaction = (link: Wiring['links'][number]): Interaction => ({
+    on: 'press',
+    target:
+      link.to === 'back'
+        ? { kind: 'back', ...(link.fallback ? { fallback: screen(link.fallback) } : {}) }
+        : /^\w+:/.test(link.to)
+          ? { kind: 'external', href: link.to }
+          : { kind: 'screen', screen: screen(link.to) },
+    arrival: link.arrival ?? { kind: 'none' },
+  });
+  const entry = (name: string): App['screens'][string] => project.app.screens[screen(name)];
+  return all([
+    ...Object.entries(wiring.routes).map(([name, route]) =>
+      putScreen(screen(name), { ...entry(name), route }),
+    ),
+    ...wiring.skip.map((name) => putScreen(screen(name), { ...entry(name), use: 'skip' })),
+    setStart(screen(wiring.start)),
+    ...wiring.links.map((link) => putInteraction(element(link.on, link.press), interaction(link))),
+    ...wiring.still.map(({ on, press }) => putStill(element(on, press), true)),
+  ]);
+}

@@ -1,0 +1,101 @@
+import { existsSync } from 'node:fs';
+import compress from '@fastify/compress';
+import helmet from '@fastify/helmet';
+import rateLimit from '@fastify/rate-limit';
+import fastifyStatic from '@fastify/static';
+import Fastify, { type FastifyInstance, type FastifyServerOptions } from 'fastify';
+import { limits } from '@tovel/core';
+import type { Config } from '../config.ts';
+import { deliverRoutes } from '../deliver/routes.ts';
+import { behindReply, historyRoutes } from '../history/routes.ts';
+import { intakeRoutes } from '../intake/routes.ts';
+import { projectRoutes } from '../projects/routes.ts';
+import type { Services } from '../services.ts';
+import { HttpError } from './errors.ts';
+import { guard } from './guard.ts';
+
+/** The server of the interface and its data. */
+export async function createApp(
+  services: Services,
+  config: Pick<Config, 'port' | 'runPort' | 'web'>,
+  logger: FastifyServerOptions['logger'] = false,
+): Promise<FastifyInstance> {
+  const app = Fastify({ logger, bodyLimit: 2 * 2 ** 20, forceCloseConnections: true });
+  guard(app, config.port);
+  const run = `http://127.0.0.1:${config.runPort} http://localhost:${config.runPort}`;
+  await app.register(helmet, {
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        fontSrc: ["'self'", 'data:'],
+        connectSrc: ["'self'"],
+        frameSrc: ["'self'", 'blob:', ...run.split(' ')],
+        workerSrc: ["'self'", 'blob:'],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+        upgradeInsecureRequests: null,
+      },
+    },
+    strictTransportSecurity: false,
+  });
+  await app.register(compress, { threshold: 4096 });
+  await app.register(rateLimit, { max: 3000, timeWindow: '1 minute' });
+  app.addContentTypeParser(
+    'application/octet-stream',
+    { parseAs: 'buffer', bodyLimit: limits.unpackedBytes },
+    (_, body, done) => done(null, body),
+  );
+
+  app.setErrorHandler((error: Error & { statusCode?: number; code?: string }, request, reply) => {
+    const conflict = behindReply(error);
+    if (conflict) return reply.code(409).send(conflict);
+    if (error instanceof HttpError)
+      return reply.code(error.statusCode).send({ code: error.code, message: error.message });
+    if (error.statusCode === 413)
+      return reply
+        .code(413)
+        .send({ code: 'too-large', message: 'This is more than is taken at once. Bring it in in parts.' });
+    if (error.statusCode && error.statusCode < 500)
+      return reply.code(error.statusCode).send({ code: 'invalid', message: error.message });
+    request.log.error(error);
+    return reply
+      .code(500)
+      .send({
+        code: 'failed',
+        message: 'Something went wrong on the server; nothing was changed. Its log says more.',
+      });
+  });
+
+  app.get('/api/settings', async () => ({ runPort: config.runPort }));
+  projectRoutes(app, services);
+  historyRoutes(app, services);
+  intakeRoutes(app, services);
+  deliverRoutes(app, services);
+
+  if (existsSync(config.web)) {
+    await app.register(fastifyStatic, {
+      root: config.web,
+      wildcard: false,
+      setHeaders: (reply, file) =>
+        void reply.header(
+          'cache-control',
+          /assets\//.test(file) ? 'public, max-age=31536000, immutable' : 'no-cache',
+        ),
+    });
+  }
+  app.setNotFoundHandler((request, reply) => {
+    const isPage =
+      request.method === 'GET' &&
+      !request.url.startsWith('/api/') &&
+      !/\.\w+$/.test(request.url.split('?')[0]) &&
+      existsSync(config.web);
+    if (isPage) return reply.sendFile('index.html');
+    return reply.code(404).send({ code: 'not-found', message: `There is nothing at ${request.url}.` });
+  });
+  return app;
+}

@@ -1,0 +1,183 @@
+import { randomBytes } from 'node:crypto';
+import { type App, type Design, emptyApp, emptyDesign, graphOf, type ProjectSummary } from '@tovel/core';
+import { type Database, inTransaction, type Queryable, rowsOf, run } from '../database/pool.ts';
+import { HttpError } from '../http/errors.ts';
+
+/** A project's documents at one place of its history. */
+export interface StoredProject {
+  readonly id: string;
+  readonly name: string;
+  readonly seq: number;
+  readonly revision: number;
+  readonly design: Design;
+  readonly app: App;
+  readonly changedAt: Date;
+}
+
+interface ProjectRow {
+  id: string;
+  name: string;
+  seq: number;
+  revision: number;
+  app: string;
+  screens: number;
+  live: number;
+  elements: number;
+  changed_at: Date;
+  deleted_at: Date | null;
+}
+
+const newId = (): string =>
+  [...randomBytes(12)]
+    .map((byte) => 'abcdefghijkmnpqrstuvwxyz23456789'[byte % 32 === 31 ? 30 : byte % 31])
+    .join('');
+
+const CACHED = 20;
+
+/** Projects in the database. Documents that were read are kept by their place in history, since they never change. */
+export class ProjectStore {
+  readonly #db: Database;
+  readonly #designs = new Map<string, Design>();
+  readonly #apps = new Map<string, App>();
+
+  constructor(db: Database) {
+    this.#db = db;
+  }
+
+  async list(): Promise<ProjectSummary[]> {
+    const rows = await rowsOf<ProjectRow>(
+      this.#db,
+      'SELECT id, name, screens, live, elements, changed_at, deleted_at FROM projects ORDER BY changed_at DESC, id',
+    );
+    return rows.map((row) => ({
+      id: row.id,
+      name: row.name,
+      screens: row.screens,
+      live: row.live,
+      elements: row.elements,
+      changedAt: row.changed_at.toISOString(),
+      deletedAt: row.deleted_at?.toISOString() ?? null,
+    }));
+  }
+
+  async create(name: string, design: Design = emptyDesign, app: App = emptyApp): Promise<string> {
+    const id = newId();
+    const now = new Date();
+    const { screens, live, elements } = countsOf(design, app);
+    await inTransaction(this.#db, async (db) => {
+      await run(
+        db,
+        'INSERT INTO projects (id, name, app, screens, live, elements, created_at, changed_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+        [id, name, JSON.stringify(app), screens, live, elements, now, now],
+      );
+      await run(db, 'INSERT INTO designs (project_id, revision, doc) VALUES (?, 0, ?)', [
+        id,
+        JSON.stringify(design),
+      ]);
+    });
+    return id;
+  }
+
+  async rename(id: string, name: string): Promise<void> {
+    if (
+      !(await run(
+        this.#db,
+        'UPDATE projects SET name = ?, changed_at = ? WHERE id = ? AND deleted_at IS NULL',
+        [name, new Date(), id],
+      ))
+    )
+      throw missing();
+  }
+
+  /** A deleted project stays in the database, so that the deletion can be undone. */
+  async setDeleted(id: string, isDeleted: boolean): Promise<void> {
+    if (
+      !(await run(this.#db, 'UPDATE projects SET deleted_at = ? WHERE id = ?', [
+        isDeleted ? new Date() : null,
+        id,
+      ]))
+    )
+      throw missing();
+  }
+
+  /** A copy begins a history of its own. */
+  async copy(id: string): Promise<string> {
+    const { name, design, app } = await this.read(id);
+    return this.create(`${name} copy`.slice(0, 120), design, app);
+  }
+
+  /** @param lock whether the row stays locked until the transaction of `db` ends. */
+  async read(id: string, db: Queryable = this.#db, lock = false): Promise<StoredProject> {
+    const [row] = await rowsOf<ProjectRow>(
+      db,
+      `SELECT id, name, seq, revision, app, changed_at FROM projects WHERE id = ? AND deleted_at IS NULL${lock ? ' FOR UPDATE' : ''}`,
+      [id],
+    );
+    if (!row) throw missing();
+    const app = remember(this.#apps, `${id} ${row.seq}`, () => JSON.parse(row.app) as App);
+    return {
+      id,
+      name: row.name,
+      seq: row.seq,
+      revision: row.revision,
+      design: await this.#design(id, row.revision, db),
+      app,
+      changedAt: row.changed_at,
+    };
+  }
+
+  async #design(id: string, revision: number, db: Queryable): Promise<Design> {
+    const known = this.#designs.get(`${id} ${revision}`);
+    if (known) return known;
+    const [row] = await rowsOf<{ doc: string }>(
+      db,
+      'SELECT doc FROM designs WHERE project_id = ? AND revision = ?',
+      [id, revision],
+    );
+    return remember(this.#designs, `${id} ${revision}`, () => JSON.parse(row.doc) as Design);
+  }
+
+  /** Writes what a step led to; within the transaction that recorded the step. */
+  async write(db: Queryable, project: StoredProject): Promise<void> {
+    const { id, seq, revision, design, app, changedAt } = project;
+    const { screens, live, elements } = countsOf(design, app);
+    await run(
+      db,
+      'UPDATE projects SET seq = ?, revision = ?, app = ?, screens = ?, live = ?, elements = ?, changed_at = ? WHERE id = ?',
+      [seq, revision, JSON.stringify(app), screens, live, elements, changedAt, id],
+    );
+  }
+
+  async writeDesign(db: Queryable, id: string, revision: number, design: Design): Promise<void> {
+    await run(db, 'INSERT INTO designs (project_id, revision, doc) VALUES (?, ?, ?)', [
+      id,
+      revision,
+      JSON.stringify(design),
+    ]);
+  }
+
+  /** Called once a transaction is through: only then are its documents those of this place in history. */
+  keep(project: StoredProject): void {
+    remember(this.#apps, `${project.id} ${project.seq}`, () => project.app);
+    remember(this.#designs, `${project.id} ${project.revision}`, () => project.design);
+  }
+}
+
+const missing = (): HttpError =>
+  new HttpError(
+    'project-missing',
+    'This project is not here. It may have been deleted: see the Projects page.',
+  );
+
+function countsOf(design: Design, app: App): { screens: number; live: number; elements: number } {
+  const { screens, counts } = graphOf({ design, app });
+  return { screens: screens.length, live: counts.live, elements: counts.elements };
+}
+
+function remember<T>(cache: Map<string, T>, key: string, make: () => T): T {
+  const value = cache.get(key) ?? make();
+  cache.delete(key);
+  cache.set(key, value);
+  if (cache.size > CACHED) cache.delete(cache.keys().next().value!);
+  return value;
+}

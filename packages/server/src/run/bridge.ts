@@ -1,0 +1,86 @@
+/**
+ * What Run puts beside a generated app, and only there: it tells the frame around it where the app is, and goes
+ * where it is told. Served as a script of its own; the app's code knows nothing of it.
+ */
+export function bridgeScript(appOrigin: string): string {
+  // Some compilers wrap named functions in a helper that only they have.
+  return `const __name = (made) => made;\n(${bridge.toString()})(${JSON.stringify(appOrigin)});`;
+}
+
+/* Runs in the frame. */
+function bridge(appOrigin: string): void {
+  const { history, location, parent, sessionStorage } = globalThis as unknown as {
+    history: {
+      state: { idx?: number } | null;
+      pushState: Push;
+      replaceState: Push;
+      back(): void;
+      forward(): void;
+    };
+    location: { pathname: string; search: string; hash: string; reload(): void; assign(to: string): void };
+    parent: { postMessage(message: unknown, origin: string): void };
+    sessionStorage: {
+      getItem(key: string): string | null;
+      setItem(key: string, value: string): void;
+      removeItem(key: string): void;
+    };
+  };
+  type Push = (state: unknown, unused: string, url?: string) => void;
+  const win = globalThis as unknown as {
+    addEventListener(
+      type: string,
+      listen: (event: { origin: string; data: { tovel?: string; to?: string } }) => void,
+    ): void;
+    scrollTo(x: number, y: number): void;
+    scrollX: number;
+    scrollY: number;
+    requestAnimationFrame(run: () => void): void;
+  };
+  const base = '/' + location.pathname.split('/')[1];
+  let top = Number(sessionStorage.getItem('tovel-top') ?? 0);
+  const tell = (): void => {
+    const at = history.state?.idx ?? 0;
+    top = Math.max(top, at);
+    sessionStorage.setItem('tovel-top', String(top));
+    const path = location.pathname.slice(base.length) || '/';
+    parent.postMessage(
+      {
+        tovel: 'place',
+        path: path + location.search + location.hash,
+        canGoBack: at > 0,
+        canGoForward: at < top,
+      },
+      appOrigin,
+    );
+  };
+  for (const name of ['pushState', 'replaceState'] as const) {
+    const original = history[name].bind(history);
+    history[name] = (...args: Parameters<Push>) => {
+      original(...args);
+      if (name === 'pushState') top = history.state?.idx ?? 0;
+      tell();
+    };
+  }
+  win.addEventListener('popstate', tell);
+  win.addEventListener('message', ({ origin, data }) => {
+    if (origin !== appOrigin || !data) return;
+    if (data.tovel === 'back' && (history.state?.idx ?? 0) > 0) history.back();
+    if (data.tovel === 'forward' && (history.state?.idx ?? 0) < top) history.forward();
+    if (data.tovel === 'go') location.assign(base + data.to!);
+    if (data.tovel === 'reload') {
+      sessionStorage.setItem('tovel-scroll', JSON.stringify([win.scrollX, win.scrollY]));
+      location.reload();
+    }
+  });
+  const scroll = sessionStorage.getItem('tovel-scroll');
+  if (scroll) {
+    sessionStorage.removeItem('tovel-scroll');
+    const [x, y] = JSON.parse(scroll) as [number, number];
+    const restore = (left: number): void => {
+      win.scrollTo(x, y);
+      if (left > 0 && win.scrollY < y) win.requestAnimationFrame(() => restore(left - 1));
+    };
+    restore(30);
+  }
+  tell();
+}

@@ -1,0 +1,101 @@
+import path from 'node:path';
+import { type BuildContext, context, type Plugin } from 'esbuild';
+import type { EmittedProject } from '@tovel/core';
+import { VENDOR } from './vendor.ts';
+
+/** The files of a built app by name (`app.js`, `app.css`), or why it could not be built. */
+export interface Built {
+  readonly files: ReadonlyMap<string, Uint8Array>;
+  readonly error: string | null;
+}
+
+const EXTENSIONS = ['', '.tsx', '.ts', '/index.ts'];
+
+/** Bundles an emitted project from memory, and again, incrementally, when it has changed. */
+export class AppBuild {
+  #files: ReadonlyMap<string, string | null> = new Map();
+  #context: Promise<BuildContext> | null = null;
+  readonly #base: string;
+
+  /** @param base path under which the app is served, with slashes at both ends. */
+  constructor(base: string) {
+    this.#base = base;
+  }
+
+  async build(project: EmittedProject): Promise<Built> {
+    this.#files = new Map(project.files.map((file) => [`/${file.path}`, 'text' in file ? file.text : null]));
+    this.#context ??= this.#start();
+    try {
+      const result = await (await this.#context).rebuild();
+      return {
+        files: new Map(result.outputFiles!.map((file) => [path.posix.basename(file.path), file.contents])),
+        error: null,
+      };
+    } catch (error) {
+      return { files: new Map(), error: (error as Error).message };
+    }
+  }
+
+  async dispose(): Promise<void> {
+    await (await this.#context)?.dispose();
+  }
+
+  #start(): Promise<BuildContext> {
+    return context({
+      entryPoints: { app: '/src/main.tsx' },
+      bundle: true,
+      write: false,
+      format: 'esm',
+      jsx: 'automatic',
+      target: 'es2022',
+      outdir: '/out',
+      loader: { '.module.css': 'local-css' },
+      define: {
+        'process.env.NODE_ENV': '"production"',
+        'import.meta.env.BASE_URL': JSON.stringify(this.#base),
+      },
+      logLevel: 'silent',
+      plugins: [this.#fromMemory()],
+    });
+  }
+
+  #fromMemory(): Plugin {
+    return {
+      name: 'emitted',
+      setup: (build) => {
+        build.onResolve({ filter: /.*/ }, ({ path: wanted, importer, kind }) => {
+          if (kind === 'entry-point') return { path: wanted, namespace: 'emitted' };
+          const vendor = VENDOR[wanted];
+          if (vendor) return { path: `/_vendor/${vendor}.js`, external: true };
+          const full = path.posix.resolve(path.posix.dirname(importer), wanted);
+          for (const extension of EXTENSIONS) {
+            const content = this.#files.get(full + extension);
+            if (content === null)
+              return {
+                path: `${this.#base}_assets/${path.posix.basename(full)}`,
+                ...(kind === 'url-token' ? { external: true } : { namespace: 'asset' }),
+              };
+            if (content !== undefined) return { path: full + extension, namespace: 'emitted' };
+          }
+          return { errors: [{ text: `${importer} imports ${wanted}, which is not there` }] };
+        });
+        build.onLoad({ filter: /.*/, namespace: 'asset' }, ({ path: address }) => ({
+          contents: `export default ${JSON.stringify(address)}`,
+          loader: 'js',
+        }));
+        build.onLoad({ filter: /.*/, namespace: 'emitted' }, ({ path: file }) => ({
+          contents: this.#files.get(file) ?? '',
+          loader: file.endsWith('.module.css')
+            ? 'local-css'
+            : file.endsWith('.css')
+              ? 'css'
+              : file.endsWith('.json')
+                ? 'json'
+                : file.endsWith('.tsx')
+                  ? 'tsx'
+                  : 'ts',
+        }));
+      },
+    };
+  }
+}

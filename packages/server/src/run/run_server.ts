@@ -1,0 +1,89 @@
+import compress from '@fastify/compress';
+import Fastify, { type FastifyInstance } from 'fastify';
+import { HttpError } from '../http/errors.ts';
+import { guard } from '../http/guard.ts';
+import type { Services } from '../services.ts';
+import { bridgeScript } from './bridge.ts';
+import { buildVendor } from './vendor.ts';
+
+const TYPES: Readonly<Record<string, string>> = {
+  js: 'text/javascript; charset=utf-8',
+  css: 'text/css; charset=utf-8',
+};
+
+/** Serves generated apps, each under its project's id, on an origin of their own. Nothing outside is ever reached. */
+export async function createRunServer(
+  services: Services,
+  appPort: number,
+  runPort: number,
+): Promise<FastifyInstance> {
+  const { workshop, assets } = services;
+  const appOrigins = `http://127.0.0.1:${appPort} http://localhost:${appPort}`;
+  const app = Fastify({ logger: false, routerOptions: { caseSensitive: true } });
+  await app.register(compress);
+  guard(app, runPort);
+  const vendor = buildVendor();
+  const policy = `default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors ${appOrigins}`;
+  app.addHook(
+    'onSend',
+    async (_, reply) =>
+      void reply
+        .header('content-security-policy', policy)
+        .header('x-content-type-options', 'nosniff')
+        .header('referrer-policy', 'no-referrer'),
+  );
+  app.setErrorHandler((error: Error & { statusCode?: number }, _, reply) =>
+    reply
+      .code(error.statusCode ?? 500)
+      .type('text/plain; charset=utf-8')
+      .send(error.message),
+  );
+
+  app.get<{ Params: { name: string } }>('/_vendor/:name', async (request, reply) => {
+    const file = (await vendor).get(request.params.name);
+    if (!file) throw new HttpError('not-found', 'No such file.');
+    return reply.header('cache-control', 'private, max-age=3600').type(TYPES.js).send(Buffer.from(file));
+  });
+
+  app.get('/_bridge.js', async (request, reply) => {
+    const host = (request.headers.host ?? '').replace(/:\d+$/, '');
+    return reply
+      .type(TYPES.js)
+      .header('cache-control', 'no-store')
+      .send(bridgeScript(`http://${host}:${appPort}`));
+  });
+
+  app.get<{ Params: { id: string; name: string } }>('/:id/_app/:name', async (request, reply) => {
+    const { files, error } = await workshop.current(request.params.id);
+    const extension = request.params.name.replace(/^.*\./, '');
+    void reply.header('cache-control', 'no-store').type(TYPES[extension] ?? 'text/plain');
+    if (error && extension === 'js')
+      return reply.send(
+        `document.body.textContent = ${JSON.stringify(`This app does not build: ${error}`)};`,
+      );
+    return reply.send(Buffer.from(files.get(request.params.name) ?? ''));
+  });
+
+  app.get<{ Params: { id: string; name: string } }>('/:id/_assets/:name', async (request, reply) => {
+    const { emitted } = await workshop.current(request.params.id);
+    const file = emitted.files.find((candidate) => candidate.path === `src/assets/${request.params.name}`);
+    if (!file || !('asset' in file)) throw new HttpError('not-found', 'No such picture.');
+    const { type, bytes } = await assets.get(file.asset);
+    return reply.header('cache-control', 'private, max-age=31536000, immutable').type(type).send(bytes);
+  });
+
+  app.get<{ Params: { id: string } }>('/:id', async (request, reply) =>
+    reply.redirect(`/${request.params.id}/`),
+  );
+  app.get<{ Params: { id: string } }>('/:id/*', async (request, reply) => {
+    const { emitted } = await workshop.current(request.params.id);
+    const index = emitted.files.find((file) => file.path === 'index.html');
+    const base = `/${request.params.id}/_app`;
+    const html = (index && 'text' in index ? index.text : '').replace(
+      /<script type="module"[^>]*><\/script>/,
+      `<script type="module" src="/_bridge.js"></script><link rel="stylesheet" href="${base}/app.css" /><script type="module" src="${base}/app.js"></script>`,
+    );
+    return reply.type('text/html; charset=utf-8').header('cache-control', 'no-store').send(html);
+  });
+  return app;
+}

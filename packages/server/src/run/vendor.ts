@@ -1,0 +1,61 @@
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import { build } from 'esbuild';
+import { packageFolder } from '../config.ts';
+
+/** The packages that every generated app imports; bundled once, shared by all of them. */
+export const VENDOR: Readonly<Record<string, string>> = {
+  react: 'react',
+  'react/jsx-runtime': 'react-jsx-runtime',
+  'react-dom': 'react-dom',
+  'react-dom/client': 'react-dom-client',
+  'react-router': 'react-router',
+  'react-router/dom': 'react-router-dom',
+};
+
+/** The vendor files by name. One React for all of them, since they are split where they share. */
+export async function buildVendor(): Promise<Map<string, Uint8Array>> {
+  const require = createRequire(path.join(packageFolder(), 'package.json'));
+  const sources = new Map<string, string>();
+  for (const [specifier, name] of Object.entries(VENDOR)) {
+    // CommonJS packages have no names to re-export, so they are asked for them.
+    const names = Object.keys(require(specifier) as object).filter(
+      (key) => key !== 'default' && /^[A-Za-z_$][\w$]*$/.test(key),
+    );
+    sources.set(
+      name,
+      `import * as all from '${specifier}';\nexport const { ${names.join(', ')} } = all;\nexport default all.default ?? all;\n`,
+    );
+  }
+  const result = await build({
+    entryPoints: [...sources.keys()].map((name) => `vendor:${name}`),
+    bundle: true,
+    write: false,
+    splitting: true,
+    format: 'esm',
+    target: 'es2022',
+    minify: true,
+    outdir: '/vendor',
+    entryNames: '[name]',
+    define: { 'process.env.NODE_ENV': '"production"' },
+    logLevel: 'silent',
+    plugins: [
+      {
+        name: 'vendor',
+        setup(context) {
+          context.onResolve({ filter: /^vendor:/ }, ({ path: name }) => ({
+            path: name.slice(7),
+            namespace: 'vendor',
+          }));
+          context.onLoad({ filter: /.*/, namespace: 'vendor' }, ({ path: name }) => ({
+            contents: sources.get(name)!,
+            resolveDir: packageFolder(),
+          }));
+        },
+      },
+    ],
+  });
+  return new Map(
+    result.outputFiles.map((file) => [path.posix.basename(file.path).replace('vendor_', ''), file.contents]),
+  );
+}

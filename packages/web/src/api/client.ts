@@ -1,0 +1,98 @@
+import type {
+  ApiError,
+  ChangeResult,
+  Conflict,
+  HistoryEntry,
+  NewChange,
+  ProjectState,
+  ProjectSummary,
+} from '@tovel/core';
+
+/** An answer of the server that is not the wanted one; `message` can be shown. */
+export class RequestError extends Error {
+  readonly status: number;
+  readonly code: string;
+
+  constructor(status: number, { code, message }: ApiError) {
+    super(message);
+    this.status = status;
+    this.code = code;
+  }
+}
+
+/** Others came first; carries what was missed. */
+export class BehindError extends Error {
+  readonly conflict: Conflict;
+
+  constructor(conflict: Conflict) {
+    super(conflict.message);
+    this.conflict = conflict;
+  }
+}
+
+async function request<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  headers: Record<string, string> = {},
+): Promise<T> {
+  const isBytes = body instanceof Uint8Array;
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      headers: {
+        ...(body === undefined
+          ? {}
+          : { 'content-type': isBytes ? 'application/octet-stream' : 'application/json' }),
+        ...headers,
+      },
+      ...(body === undefined ? {} : { body: isBytes ? (body as BodyInit) : JSON.stringify(body) }),
+    });
+  } catch {
+    throw new RequestError(0, {
+      code: 'unreachable',
+      message: 'The server does not answer. Is Tovel still running in its terminal?',
+    });
+  }
+  if (response.status === 204) return undefined as T;
+  const answer: unknown = await response.json().catch(() => null);
+  if (response.ok) return answer as T;
+  if (response.status === 409 && (answer as Conflict | null)?.code === 'behind')
+    throw new BehindError(answer as Conflict);
+  throw new RequestError(
+    response.status,
+    (answer as ApiError | null) ?? { code: 'failed', message: `The server answered ${response.status}.` },
+  );
+}
+
+const project = (id: string): string => `/api/projects/${encodeURIComponent(id)}`;
+
+export const api = {
+  settings: () => request<{ runPort: number }>('GET', '/api/settings'),
+  projects: () => request<ProjectSummary[]>('GET', '/api/projects'),
+  createProject: (name: string) => request<{ id: string }>('POST', '/api/projects', { name }),
+  renameProject: (id: string, name: string) => request<void>('PATCH', project(id), { name }),
+  copyProject: (id: string) => request<{ id: string }>('POST', `${project(id)}/copy`),
+  deleteProject: (id: string) => request<void>('DELETE', project(id)),
+  restoreProject: (id: string) => request<void>('POST', `${project(id)}/restore`),
+  openArchive: (bytes: Uint8Array, name: string) =>
+    request<{ id: string }>('POST', `/api/projects/open?name=${encodeURIComponent(name)}`, bytes),
+  project: (id: string) => request<ProjectState>('GET', project(id)),
+  change: (id: string, change: NewChange) => request<ChangeResult>('POST', `${project(id)}/changes`, change),
+  undo: (id: string, base: number) => request<ChangeResult>('POST', `${project(id)}/undo`, { base }),
+  redo: (id: string, base: number) => request<ChangeResult>('POST', `${project(id)}/redo`, { base }),
+  historyAfter: (id: string, seq: number) =>
+    request<HistoryEntry[]>('GET', `${project(id)}/history?after=${seq}`),
+  intake: (id: string, body: object) => request<ChangeResult>('POST', `${project(id)}/intake`, body),
+  missingAssets: (hashes: readonly string[]) => request<string[]>('POST', '/api/assets/missing', { hashes }),
+  putAsset: (hash: string, type: string, bytes: Uint8Array) =>
+    request<void>('PUT', `/api/assets/${hash}`, bytes, { 'x-file-type': type }),
+  archiveUrl: (id: string) => `${project(id)}/archive`,
+  codeUrl: (id: string) => `${project(id)}/code.zip`,
+  eventsUrl: (id: string) => `${project(id)}/events`,
+};
+
+export type Api = typeof api;
+
+export const assetUrl = (hash: string): string => `/api/assets/${hash}`;

@@ -1,0 +1,110 @@
+import { screensByKey } from '@tovel/core';
+import { useCallback, useState } from 'react';
+import { useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { api } from '../api/client';
+import { useProject } from '../project/context';
+import { color } from '../theme/theme';
+import { Button } from '../ui/controls';
+import { Empty } from '../ui/Empty';
+import { Code } from './Code';
+import { FileTree } from './FileTree';
+import { ElementPicture } from './ElementPicture';
+import { useEmitted } from './use_emitted';
+
+const View = styled.div<{ $hasPicture: boolean }>`
+  height: 100%;
+  display: grid;
+  grid-template-columns: 232px minmax(
+      0,
+      1fr
+    ) ${({ $hasPicture }) => ($hasPicture ? 'minmax(300px, 400px)' : '')};
+  grid-template-rows: auto minmax(0, 1fr);
+  > nav {
+    grid-row: 2;
+    min-height: 0;
+    display: grid;
+    background: ${color.side};
+    border-right: 1px solid ${color.rule};
+    padding-top: 8px;
+  }
+`;
+
+const Bar = styled.div`
+  grid-column: 1 / -1;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 8px 16px;
+  background: ${color.sheet};
+  border-bottom: 1px solid ${color.rule};
+  h2 {
+    font-size: 15px;
+  }
+  p {
+    color: ${color.ink2};
+    margin-right: auto;
+  }
+`;
+
+/** The code as it will be taken away, beside the screens that it makes. */
+export function DeliverView() {
+  const { id, graph, design, app } = useProject();
+  const navigate = useNavigate();
+  const emitted = useEmitted();
+  const [path, setPath] = useState<string | null>(null);
+  const [element, setElement] = useState<string | null>(null);
+  const start = app.start && emitted?.fileOfScreen.get(app.start);
+  const current =
+    emitted?.files.find((file) => file.path === (path ?? start)) ??
+    emitted?.files.find((file) => file.path === 'src/routes.tsx');
+  const pick = useCallback((key: string) => setElement(key), []);
+  if (!graph.screens.length) {
+    return (
+      <Empty title="No code yet" text="Bring in the screens of the app; the code stands here at once.">
+        <Button $kind="primary" onPress={() => void navigate(`/p/${id}/intake`)}>
+          Bring screens in
+        </Button>
+      </Empty>
+    );
+  }
+  if (!emitted || !current) return <Empty title="Writing the code …" text="" />;
+  const screen = 'screen' in current && current.screen ? screensByKey(design).get(current.screen) : undefined;
+  return (
+    <View $hasPicture={!!screen}>
+      <Bar>
+        <h2>React</h2>
+        <p>
+          TypeScript, Vite, React Router · {emitted.files.length} files. <code>npm install</code>,{' '}
+          <code>npm run build</code>, <code>npm test</code>
+        </p>
+        <Button onPress={() => window.location.assign(api.archiveUrl(id))}>Export as .tovel</Button>
+        <Button $kind="primary" onPress={() => window.location.assign(api.codeUrl(id))}>
+          Download zip
+        </Button>
+      </Bar>
+      <nav aria-label="Files of the code">
+        <FileTree
+          files={emitted.files}
+          selected={current.path}
+          onSelect={(next) => {
+            setPath(next);
+            setElement(null);
+          }}
+        />
+      </nav>
+      {'text' in current ? (
+        <Code
+          path={current.path}
+          text={current.text}
+          lines={current.lines ?? []}
+          element={element}
+          onLine={setElement}
+        />
+      ) : (
+        <Empty title={current.path.replace(/^.*\//, '')} text="A picture; it is in the zip." />
+      )}
+      {screen && <ElementPicture screen={screen} element={element} onPick={pick} />}
+    </View>
+  );
+}

@@ -1,0 +1,126 @@
+import type { EmittedFile } from '@tovel/core';
+import { useMemo, useState } from 'react';
+import { Button, Tree, TreeItem, TreeItemContent } from 'react-aria-components';
+import styled from 'styled-components';
+import { color, font } from '../theme/theme';
+
+interface Node {
+  readonly path: string;
+  readonly name: string;
+  readonly children: Node[];
+}
+
+const Files = styled(Tree)`
+  overflow: auto;
+  padding: 0 0 12px;
+  outline: none;
+`;
+
+const Row = styled(TreeItem)`
+  font: 12px/1.4 ${font.code};
+  cursor: pointer;
+  outline: none;
+  padding: 3px 12px 3px calc(2px + var(--tree-item-level) * 12px);
+  &[data-selected] {
+    background: ${color.ink};
+    color: ${color.onInk};
+  }
+  &[data-focus-visible] {
+    box-shadow: inset 0 0 0 2px ${color.lake};
+  }
+  &[data-hovered]:not([data-selected]) {
+    background: ${color.lakeTint};
+  }
+  span {
+    white-space: nowrap;
+  }
+  button {
+    width: 14px;
+    padding: 0;
+    border: 0;
+    background: none;
+    color: inherit;
+  }
+`;
+
+function nest(files: readonly EmittedFile[]): Node[] {
+  const root: Node = { path: '', name: '', children: [] };
+  for (const { path } of files) {
+    let at = root;
+    path.split('/').forEach((name, i, parts) => {
+      const full = parts.slice(0, i + 1).join('/');
+      let next = at.children.find((child) => child.path === full);
+      if (!next) at.children.push((next = { path: full, name, children: [] }));
+      at = next;
+    });
+  }
+  const sort = (node: Node): void => {
+    node.children.sort(
+      (a, b) => Number(!!b.children.length) - Number(!!a.children.length) || (a.name < b.name ? -1 : 1),
+    );
+    node.children.forEach(sort);
+  };
+  sort(root);
+  return root.children;
+}
+
+/** The emitted files as folders; folders before files. */
+export function FileTree({
+  files,
+  selected,
+  onSelect,
+}: {
+  files: readonly EmittedFile[];
+  selected: string;
+  onSelect: (path: string) => void;
+}) {
+  const nodes = useMemo(() => nest(files), [files]);
+  const [open, setOpen] = useState<readonly string[]>(() => ['src', 'src/screens', ...parentsOf(selected)]);
+  const item = (node: Node): React.ReactNode => (
+    <Row key={node.path} id={node.path} textValue={node.name}>
+      <TreeItemContent>
+        {({ isExpanded }) => (
+          <span>
+            {node.children.length ? (
+              <Button slot="chevron" aria-label={isExpanded ? 'Close' : 'Open'}>
+                {isExpanded ? '▾' : '▸'}
+              </Button>
+            ) : (
+              <span style={{ display: 'inline-block', width: 14 }} />
+            )}
+            {node.name}
+          </span>
+        )}
+      </TreeItemContent>
+      {node.children.map(item)}
+    </Row>
+  );
+  const isFolder = (path: string): boolean => !files.some((file) => file.path === path);
+  return (
+    <Files
+      aria-label="Files"
+      selectionMode="single"
+      selectionBehavior="replace"
+      selectedKeys={[selected]}
+      expandedKeys={[...open, ...parentsOf(selected)]}
+      onExpandedChange={(keys) => setOpen([...keys].map(String))}
+      onSelectionChange={(keys) => {
+        const [path] = keys === 'all' ? [] : [...keys].map(String);
+        if (!path) return;
+        if (isFolder(path))
+          setOpen((now) =>
+            now.includes(path) ? now.filter((key) => key !== path) : [...now, path],
+          );
+        else onSelect(path);
+      }}
+    >
+      {nodes.map(item)}
+    </Files>
+  );
+}
+
+const parentsOf = (path: string): string[] =>
+  path
+    .split('/')
+    .slice(0, -1)
+    .map((_, i, parts) => parts.slice(0, i + 1).join('/'));

@@ -1,0 +1,30 @@
+import type { EmittedProject } from '@tovel/core';
+import { wrap } from 'comlink';
+import { useEffect, useState } from 'react';
+import { useProject } from '../project/context';
+import type { DeliverWorker } from './deliver_worker';
+
+/** The code as it would be delivered now; null while it is written for the first time. */
+export function useEmitted(): EmittedProject | null {
+  const { design, app, name } = useProject();
+  const [emitted, setEmitted] = useState<EmittedProject | null>(null);
+  const [worker] = useState(() => ({ current: null as Worker | null }));
+  useEffect(() => {
+    worker.current ??= new Worker(new URL('./deliver_worker.ts', import.meta.url), { type: 'module' });
+    let isStale = false;
+    void wrap<DeliverWorker>(worker.current)
+      .emit({ design, app }, name)
+      .then((project) => !isStale && setEmitted(project));
+    return () => {
+      isStale = true;
+    };
+  }, [design, app, name, worker]);
+  useEffect(
+    () => () => {
+      worker.current?.terminate();
+      worker.current = null;
+    },
+    [worker],
+  );
+  return emitted;
+}

@@ -1,0 +1,157 @@
+import {
+  type InputFile,
+  type IntakeProgress,
+  type IntakeResult,
+  kindOfFile,
+  limits,
+  megabytes,
+  type Notice,
+} from '@tovel/core';
+import { FrameReader } from '@tovel/reader';
+import { proxy, transfer, wrap } from 'comlink';
+import { api } from '../api/client';
+import type { ProjectSession } from '../project/session';
+import type { IntakeWorker } from './intake_worker';
+
+/** A file that was dropped or chosen, with its path within what was dropped. */
+export interface ChosenFile {
+  readonly path: string;
+  readonly file: File;
+}
+
+export interface Progress {
+  readonly step: 'reading' | 'sending';
+  readonly done: number;
+  readonly total: number;
+  readonly file: string;
+}
+
+export interface RunningIntake {
+  readonly finished: Promise<IntakeResult>;
+  readonly cancel: () => void;
+}
+
+/** Reads files, sends what was read, and makes it part of the project. */
+export function startIntake(
+  session: ProjectSession,
+  chosen: readonly ChosenFile[],
+  onProgress: (progress: Progress) => void,
+): RunningIntake {
+  const worker = new Worker(new URL('./intake_worker.ts', import.meta.url), { type: 'module' });
+  const remote = wrap<IntakeWorker>(worker);
+  const reader = new FrameReader(document);
+  let isCancelled = false;
+  const work = async (): Promise<IntakeResult> => {
+    const { files, notices } = await readFiles(chosen);
+    const { design } = session.getState();
+    const result = await remote.read(
+      transfer(
+        files,
+        files.map((file) => file.bytes.buffer),
+      ),
+      design.screens.map((screen) => screen.key),
+      proxy((html, plan) => reader.read(html, plan)),
+      proxy(async (progress: IntakeProgress) => onProgress({ step: 'reading', ...progress })),
+    );
+    const whole = { ...result, notices: [...notices, ...result.notices] };
+    if (!whole.screens.length || isCancelled)
+      return { ...whole, wasCancelled: isCancelled || whole.wasCancelled };
+    await send(session, whole, onProgress);
+    return whole;
+  };
+  return {
+    finished: work().finally(() => {
+      worker.terminate();
+      reader.dispose();
+    }),
+    cancel: () => {
+      isCancelled = true;
+      void remote.cancel();
+    },
+  };
+}
+
+/** A file that is too large is not even read. */
+async function readFiles(chosen: readonly ChosenFile[]): Promise<{ files: InputFile[]; notices: Notice[] }> {
+  const files: InputFile[] = [];
+  const notices: Notice[] = [];
+  for (const { path, file } of chosen) {
+    const limit = kindOfFile(path) === 'archive' ? limits.archiveBytes : limits.fileBytes;
+    if (file.size > limit) {
+      notices.push({
+        level: 'error',
+        code: 'file-too-large',
+        file: path,
+        message: `The file is ${megabytes(file.size)}; at most ${megabytes(limit)} is read. Export it with smaller pictures, or in parts.`,
+      });
+      continue;
+    }
+    try {
+      files.push({ path, bytes: new Uint8Array(await file.arrayBuffer()) });
+    } catch {
+      notices.push({
+        level: 'error',
+        code: 'file-unreadable',
+        file: path,
+        message: 'The browser could not read this file. Was it moved or is it open elsewhere?',
+      });
+    }
+  }
+  return { files, notices };
+}
+
+async function send(
+  session: ProjectSession,
+  result: IntakeResult,
+  onProgress: (progress: Progress) => void,
+): Promise<void> {
+  const missing = await api.missingAssets(result.assets.map((asset) => asset.hash));
+  for (const [done, hash] of missing.entries()) {
+    const asset = result.assets.find((candidate) => candidate.hash === hash)!;
+    onProgress({ step: 'sending', done, total: missing.length, file: asset.file });
+    await api.putAsset(hash, asset.type, result.bytes.get(hash)!);
+  }
+  onProgress({ step: 'sending', done: missing.length, total: missing.length, file: '' });
+  const { screens, assets, notices } = result;
+  await session.accept((base) => api.intake(session.getState().id, { base, screens, assets, notices }));
+}
+
+/** Everything in what was dropped, folders opened. */
+export async function filesInDrop(transferred: DataTransfer): Promise<ChosenFile[]> {
+  const entries = [...transferred.items]
+    .map((item) => item.webkitGetAsEntry?.())
+    .filter((entry) => entry !== null && entry !== undefined);
+  if (!entries.length) return [...transferred.files].map((file) => ({ path: file.name, file }));
+  const files: ChosenFile[] = [];
+  const visit = async (entry: FileSystemEntry, folder: string): Promise<void> => {
+    const path = folder + entry.name;
+    if (entry.isFile) {
+      files.push({
+        path,
+        file: await new Promise<File>((resolve, reject) =>
+          (entry as FileSystemFileEntry).file(resolve, reject),
+        ),
+      });
+      return;
+    }
+    const reader = (entry as FileSystemDirectoryEntry).createReader();
+    for (;;) {
+      // A reader hands out a folder in parts, and says with an empty one that it is done.
+      const part = await new Promise<FileSystemEntry[]>((resolve, reject) =>
+        reader.readEntries(resolve, reject),
+      );
+      if (!part.length) return;
+      for (const inner of part) await visit(inner, `${path}/`);
+    }
+  };
+  for (const entry of entries) await visit(entry, '');
+  return files;
+}
+
+/** Files of a file input; those of a chosen folder without the folder's own name. */
+export function filesInInput(list: FileList): ChosenFile[] {
+  return [...list].map((file) => ({
+    path: file.webkitRelativePath.replace(/^[^/]*\//, '') || file.name,
+    file,
+  }));
+}

@@ -1,0 +1,229 @@
+import {
+  type Arrival,
+  describeTarget,
+  type ElementState,
+  type Interaction,
+  isUsed,
+  putInteraction,
+  putStill,
+  screenName,
+  screensByKey,
+  type Target,
+} from '@tovel/core';
+import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import { useProject } from '../project/context';
+import { color } from '../theme/theme';
+import { Button } from '../ui/controls';
+import { Empty } from '../ui/Empty';
+import { Arrivals } from './Arrivals';
+import { Departures } from './Departures';
+import { EditPanel } from './EditPanel';
+import { Stage } from './Stage';
+
+const View = styled.div<{ $isWide: boolean }>`
+  height: 100%;
+  display: grid;
+  grid-template-columns: 196px ${({ $isWide }) => ($isWide ? 'minmax(0, 1.1fr) minmax(480px, 1fr)' : '400px minmax(0, 1fr)')};
+  @media (max-width: 1180px) {
+    grid-template-columns: 150px ${({ $isWide }) => ($isWide ? 'minmax(0, 1fr) minmax(440px, 1fr)' : '360px minmax(0, 1fr)')};
+  }
+`;
+
+const Side = styled.section`
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+  background: ${color.sheet};
+  border-left: 1px solid ${color.rule};
+`;
+
+/** Screens wider than this, in px, get the larger part of the window. */
+const WIDE = 600;
+
+/** Where the anchor of a link is being chosen: on which screen, for which element. */
+export interface AnchorChoice {
+  readonly screen: string;
+  readonly element: string;
+}
+
+/** One screen: who leads here, what can be pressed, and where each of it leads. */
+export function JunctionView() {
+  const { screenKey } = useParams();
+  const project = useProject();
+  const { graph, app, id } = project;
+  if (!graph.screens.length) return <NothingYet />;
+  const first = app.start && isUsed(project, app.start) ? app.start : graph.screens[0];
+  if (!screenKey || !isUsed(project, screenKey))
+    return <Navigate to={`/p/${id}/junction/${first}`} replace />;
+  return <Junction key={screenKey} screenKey={screenKey} />;
+}
+
+function NothingYet() {
+  const { id } = useProject();
+  const navigate = useNavigate();
+  return (
+    <Empty title="No screens to wire yet" text="Bring in the drawings and pages of the app first.">
+      <Button $kind="primary" onPress={() => void navigate(`/p/${id}/intake`)}>
+        Bring screens in
+      </Button>
+    </Empty>
+  );
+}
+
+function Junction({ screenKey }: { screenKey: string }) {
+  const project = useProject();
+  const { graph, design, app, id, session } = project;
+  const navigate = useNavigate();
+  const [params, setParams] = useSearchParams();
+  const screen = screensByKey(design).get(screenKey)!;
+  const listed = graph.elements.get(screenKey)!;
+  const wanted = params.get('element');
+  const [extra, setExtra] = useState<ElementState | null>(null);
+  const [anchor, setAnchor] = useState<AnchorChoice | null>(null);
+  const states = useMemo(
+    () =>
+      extra && !listed.some((state) => state.element.key === extra.element.key)
+        ? [...listed, { ...extra, number: listed.length + 1 }]
+        : listed,
+    [listed, extra],
+  );
+  const selected = states.find((state) => state.element.key === wanted) ?? null;
+  const field = useRef<HTMLInputElement>(null);
+  const [typed, setTyped] = useState<string | null>(null);
+  const [rowTops, setRowTops] = useState<ReadonlyMap<string, number>>(new Map());
+
+  const select = useCallback(
+    (key: string | null): void => setParams(key ? { element: key } : {}, { replace: true }),
+    [setParams],
+  );
+
+  const wire = (state: ElementState, target: Target): void => {
+    const arrival = state.interaction?.arrival ?? { kind: 'none' };
+    const interaction: Interaction = { on: 'press', target, arrival };
+    session.change(
+      `Wire “${state.label}” to ${describeTarget(project, target).label}`,
+      putInteraction(state.element.key, interaction),
+    );
+    setTyped(null);
+  };
+  const arrive = (state: ElementState, arrival: Arrival): void => {
+    if (state.interaction)
+      session.change(
+        `Change how “${state.label}” arrives`,
+        putInteraction(state.element.key, { ...state.interaction, arrival }),
+      );
+  };
+  const unwire = (state: ElementState): void =>
+    session.change(`Unwire “${state.label}”`, putInteraction(state.element.key, null));
+  const toggleStill = (state: ElementState): void =>
+    session.change(
+      state.standing === 'still' ? `Open “${state.label}” again` : `Mark “${state.label}” still`,
+      putStill(state.element.key, state.standing !== 'still'),
+    );
+
+  const focusRow = (key: string): void => document.getElementById(`row-${key}`)?.focus();
+  const onRowKey = (event: KeyboardEvent): void => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const at = states.findIndex((state) => state.element.key === selected?.element.key);
+    const go = (to: number): void => {
+      event.preventDefault();
+      const next = states[Math.max(0, Math.min(states.length - 1, to))];
+      select(next.element.key);
+      focusRow(next.element.key);
+    };
+    if (event.key === 'ArrowDown') go(at + 1);
+    else if (event.key === 'ArrowUp') go(at - 1);
+    else if (event.key === 'Home') go(0);
+    else if (event.key === 'End') go(states.length - 1);
+    else if (selected && event.key === 'Enter') {
+      event.preventDefault();
+      field.current?.focus();
+    } else if (selected && (event.key === 'Delete' || event.key === 'Backspace') && selected.interaction)
+      unwire(selected);
+    else if (selected && event.key === '.' && !selected.interaction) toggleStill(selected);
+    else if (selected && /^[\p{L}\p{N}/]$/u.test(event.key)) {
+      event.preventDefault();
+      setTyped(event.key);
+      field.current?.focus();
+    }
+  };
+
+  useEffect(() => {
+    const onKey = (event: globalThis.KeyboardEvent): void => {
+      if (event.target instanceof HTMLElement && event.target.closest('input, textarea, [role=dialog]'))
+        return;
+      const by = event.key === ']' ? 1 : event.key === '[' ? -1 : 0;
+      if (!by) return;
+      const at = graph.screens.indexOf(screenKey);
+      const next = graph.screens[(at + by + graph.screens.length) % graph.screens.length];
+      void navigate(`/p/${id}/junction/${next}`);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [graph.screens, screenKey, id, navigate]);
+
+  const pickOnStage = (state: ElementState): void => {
+    setExtra(state);
+    setTyped(null);
+    select(state.element.key);
+    field.current?.focus();
+  };
+
+  const pickAnchor = (state: ElementState): void => {
+    const wiring = states.find((other) => other.element.key === anchor?.element);
+    if (anchor && wiring) wire(wiring, { kind: 'anchor', screen: anchor.screen, element: state.element.key });
+    setAnchor(null);
+  };
+
+  return (
+    <View $isWide={screen.width > WIDE}>
+      <Arrivals screenKey={screenKey} />
+      <Stage
+        screen={anchor ? screensByKey(design).get(anchor.screen)! : screen}
+        title={
+          anchor ? `Press the place on ${screenName(project, anchor.screen)}` : app.screens[screenKey].name
+        }
+        route={anchor ? '' : app.screens[screenKey].route}
+        states={anchor ? [] : states}
+        selected={selected}
+        rowTops={rowTops}
+        onPick={anchor ? pickAnchor : pickOnStage}
+        onCancel={anchor ? () => setAnchor(null) : undefined}
+      />
+      <Side aria-label="Departures">
+        <Departures
+          states={states}
+          selected={selected}
+          onSelect={(key) => (setTyped(null), select(key))}
+          onKeyDown={onRowKey}
+          onLayout={setRowTops}
+        />
+        {selected && (
+          <EditPanel
+            key={selected.element.key}
+            state={selected}
+            field={field}
+            typed={typed}
+            onTyped={setTyped}
+            onWire={(target) => {
+              wire(selected, target);
+              focusRow(selected.element.key);
+            }}
+            onArrival={(arrival) => arrive(selected, arrival)}
+            onUnwire={() => unwire(selected)}
+            onStill={() => toggleStill(selected)}
+            onLeave={() => {
+              setTyped(null);
+              focusRow(selected.element.key);
+            }}
+            onAnchor={(screenOfAnchor) =>
+              setAnchor({ screen: screenOfAnchor, element: selected.element.key })
+            }
+          />
+        )}
+      </Side>
+    </View>
+  );
+}

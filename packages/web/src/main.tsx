@@ -1,0 +1,41 @@
+import '@fontsource-variable/archivo/wdth.css';
+import '@fontsource-variable/spline-sans-mono';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { DeliverView } from './deliver/DeliverView';
+import { IntakeView } from './intake/IntakeView';
+import { JunctionView } from './junction/JunctionView';
+import { MapView } from './map/MapView';
+import { ProjectsPage } from './projects/ProjectsPage';
+import { RunView } from './run/RunView';
+import { ScreensView } from './screens/ScreensView';
+import { ProjectShell } from './shell/ProjectShell';
+import { applyScheme, readScheme } from './theme/scheme';
+import { GlobalStyle } from './theme/theme';
+
+applyScheme(readScheme());
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <GlobalStyle />
+    <QueryClientProvider client={new QueryClient()}>
+      <BrowserRouter>
+        <Routes>
+          <Route index element={<ProjectsPage />} />
+          <Route path="p/:projectId" element={<ProjectShell />}>
+            <Route index element={<Navigate to="screens" replace />} />
+            <Route path="intake" element={<IntakeView />} />
+            <Route path="screens" element={<ScreensView />} />
+            <Route path="junction/:screenKey?" element={<JunctionView />} />
+            <Route path="map" element={<MapView />} />
+            <Route path="run" element={<RunView />} />
+            <Route path="deliver" element={<DeliverView />} />
+          </Route>
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+);

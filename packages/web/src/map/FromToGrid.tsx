@@ -1,0 +1,234 @@
+import { describeArrival, type GraphLink, isDeadEnd, screenName } from '@tovel/core';
+import { type KeyboardEvent, useMemo, useRef } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useProject } from '../project/context';
+import { color, font } from '../theme/theme';
+import type { Cell } from './MapView';
+
+const Panel = styled.section`
+  background: ${color.paper};
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) auto;
+  overflow: hidden !important;
+`;
+
+const Scroller = styled.div`
+  overflow: auto;
+  padding: 0 16px 16px;
+`;
+
+const Table = styled.table<{ $cell: number }>`
+  border-collapse: separate;
+  border-spacing: 0;
+  font-size: 12px;
+  font-stretch: 85%;
+  thead th {
+    position: sticky;
+    top: 0;
+    z-index: 2;
+    background: ${color.paper};
+    height: 108px;
+    vertical-align: bottom;
+    padding: 0 0 6px;
+    font-weight: 400;
+  }
+  thead a {
+    writing-mode: vertical-rl;
+    transform: rotate(180deg);
+    max-height: 100px;
+    overflow: hidden;
+    white-space: nowrap;
+    text-overflow: ellipsis;
+    text-decoration: none;
+  }
+  tbody th {
+    position: sticky;
+    left: 0;
+    z-index: 1;
+    background: ${color.paper};
+    text-align: right;
+    font-weight: 400;
+    padding-right: 8px;
+    max-width: 130px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  a {
+    text-decoration: none;
+  }
+  a:hover {
+    text-decoration: underline;
+  }
+  td {
+    padding: 0;
+    width: ${({ $cell }) => $cell}px;
+    height: ${({ $cell }) => $cell}px;
+  }
+`;
+
+const Square = styled.button<{ $look: 'live' | 'broken' | 'empty' | 'self' | 'marked'; $isOn: boolean }>`
+  display: block;
+  width: 100%;
+  height: 100%;
+  padding: 0;
+  border: 1px solid ${color.rule};
+  margin: -0.5px;
+  cursor: pointer;
+  font: 11px ${font.code};
+  background: ${color.sheet};
+  color: ${color.onLake};
+  ${({ $look }) =>
+    ({
+      live: `background: ${color.lake};`,
+      broken: `background: ${color.redTint}; color: ${color.red}; box-shadow: inset 0 0 0 2px ${color.red};`,
+      self: `background: ${color.rule}; color: ${color.ink};`,
+      marked: `background: ${color.redTint};`,
+      empty: '',
+    })[$look]}
+  ${({ $isOn }) => $isOn && `outline: 2px solid ${color.ink}; outline-offset: 0; position: relative; z-index: 1;`}
+`;
+
+const Details = styled.div`
+  border-top: 2px solid ${color.ink};
+  background: ${color.side};
+  padding: 10px 16px 12px;
+  max-height: 190px;
+  overflow: auto;
+  li {
+    display: flex;
+    gap: 12px;
+    padding: 4px 0;
+  }
+  li span {
+    color: ${color.ink2};
+  }
+`;
+
+const keyOf = (from: string, to: string): string => `${from}>${to}`;
+
+/** Which screens lead to which; a number says by how many elements. */
+export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell: Cell | null) => void }) {
+  const project = useProject();
+  const { graph, id } = project;
+  const { screens } = graph;
+  const table = useRef<HTMLTableElement>(null);
+  const links = useMemo(() => {
+    const byCell = new Map<string, GraphLink[]>();
+    for (const link of graph.links)
+      if (link.to)
+        byCell.set(keyOf(link.from, link.to), [...(byCell.get(keyOf(link.from, link.to)) ?? []), link]);
+    return byCell;
+  }, [graph]);
+  const unreached = (key: string): boolean => graph.reached.size > 0 && !graph.reached.has(key);
+  const noExit = (key: string): boolean => isDeadEnd(graph.departures.get(key)!, key);
+  // Broken links may lead to screens that are no longer in use; those get columns of their own at the end.
+  const gone = [
+    ...new Set(
+      graph.links.flatMap((link) => (link.to && link.problem && !screens.includes(link.to) ? [link.to] : [])),
+    ),
+  ];
+  const columns = [...screens, ...gone];
+  const size = columns.length > 40 ? 18 : columns.length > 22 ? 22 : 28;
+  const chosen = cell ? (links.get(keyOf(cell.from, cell.to)) ?? []) : [];
+
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
+    const [row, column] = (event.target as HTMLElement).id.split(' ').slice(1).map(Number);
+    if (!by || Number.isNaN(row) || row === undefined) return;
+    event.preventDefault();
+    document.getElementById(`cell ${row + by[0]} ${column + by[1]}`)?.focus();
+  };
+  const lookOf = (from: string, to: string): 'live' | 'broken' | 'empty' | 'self' | 'marked' => {
+    const here = links.get(keyOf(from, to));
+    if (here?.some((link) => link.problem)) return 'broken';
+    if (from === to) return 'self';
+    if (here) return 'live';
+    return gone.includes(to) || unreached(to) || noExit(from) ? 'marked' : 'empty';
+  };
+  return (
+    <Panel aria-label="From and to">
+      <h2>
+        From → to <span>{graph.links.length} links</span>
+      </h2>
+      <Scroller>
+        <Table ref={table} $cell={size} onKeyDown={onKeyDown}>
+          <thead>
+            <tr>
+              <th>
+                <span hidden>From</span>
+              </th>
+              {columns.map((key) => (
+                <th
+                  key={key}
+                  scope="col"
+                  style={{ color: gone.includes(key) || unreached(key) ? color.red : undefined }}
+                >
+                  <Link
+                    to={`/p/${id}/${gone.includes(key) ? `screens?screen=${key}` : `junction/${key}`}`}
+                    title={screenName(project, key)}
+                  >
+                    {screenName(project, key)}
+                  </Link>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {screens.map((from, row) => (
+              <tr key={from}>
+                <th scope="row" style={{ color: noExit(from) || unreached(from) ? color.red : undefined }}>
+                  <Link to={`/p/${id}/junction/${from}`} title={screenName(project, from)}>
+                    {screenName(project, from)}
+                  </Link>
+                </th>
+                {columns.map((to, column) => {
+                  const count = links.get(keyOf(from, to))?.length ?? 0;
+                  const isOn = cell?.from === from && cell.to === to;
+                  const look = lookOf(from, to);
+                  const names = `${screenName(project, from)} to ${screenName(project, to)}`;
+                  return (
+                    <td key={to}>
+                      <Square
+                        id={`cell ${row} ${column}`}
+                        type="button"
+                        $look={look}
+                        $isOn={isOn}
+                        aria-pressed={isOn}
+                        tabIndex={isOn || (!cell && row === 0 && column === 0) ? 0 : -1}
+                        aria-label={`${names}: ${count || 'no'} ${count === 1 ? 'link' : 'links'}${look === 'broken' ? ', broken' : ''}`}
+                        title={names}
+                        onClick={() => onCell(isOn ? null : { from, to })}
+                      >
+                        {look === 'broken' ? '◆' : count > 1 || (look === 'self' && count) ? count : ''}
+                      </Square>
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </Scroller>
+      {cell && (
+        <Details role="region" aria-label="Links of the chosen cell">
+          <b>
+            {screenName(project, cell.from)} → {screenName(project, cell.to)}
+          </b>
+          {!chosen.length && <p style={{ color: color.ink2 }}>No element leads there.</p>}
+          <ul>
+            {chosen.map((link) => (
+              <li key={link.element}>
+                <Link to={`/p/${id}/junction/${link.from}?element=${encodeURIComponent(link.element)}`}>
+                  “{link.label}”
+                </Link>
+                <span>{link.problem ?? `arrives by ${describeArrival(link.interaction.arrival)}`}</span>
+              </li>
+            ))}
+          </ul>
+        </Details>
+      )}
+    </Panel>
+  );
+}

@@ -1,0 +1,79 @@
+import { emitScreenOf, printHtml, type Screen } from '@tovel/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { assetUrl } from '../api/client';
+import { useProject } from '../project/context';
+import { color } from '../theme/theme';
+
+const Frame = styled.div`
+  position: relative;
+  overflow: hidden;
+  background: ${color.field};
+  iframe {
+    position: absolute;
+    left: 0;
+    top: 0;
+    border: 0;
+    transform-origin: 0 0;
+    pointer-events: none;
+  }
+`;
+
+/** A screen as the emitter writes it, as a page of its own. */
+export function useScreenHtml(key: string): string {
+  const { plan } = useProject();
+  const emitted = emitScreenOf(plan, key);
+  return useMemo(() => printHtml(emitted, assetUrl), [emitted]);
+}
+
+interface PictureProps {
+  screen: Screen;
+  /** Width in px that the picture takes; its height follows. */
+  width: number;
+  height?: number;
+  /** Called when the frame holds the screen, and again when that has changed. */
+  onReady?: (frame: Document) => void;
+}
+
+/** A picture of a screen in a frame that runs nothing. */
+export function ScreenPicture({ screen, width, height, onReady }: PictureProps) {
+  const html = useScreenHtml(screen.key);
+  const scale = width / screen.width;
+  const frame = useRef<HTMLIFrameElement>(null);
+  const ready = useRef(onReady);
+  ready.current = onReady;
+  return (
+    <Frame style={{ width, height: height ?? Math.round(screen.height * scale) }}>
+      <iframe
+        ref={frame}
+        title={`Picture of ${screen.name}`}
+        aria-hidden="true"
+        tabIndex={-1}
+        sandbox="allow-same-origin"
+        srcDoc={html}
+        style={{ width: screen.width, height: screen.height, transform: `scale(${scale})` }}
+        onLoad={() => frame.current?.contentDocument && ready.current?.(frame.current.contentDocument)}
+      />
+    </Frame>
+  );
+}
+
+/** A picture that is drawn when it first comes near the window. */
+export function LazyPicture({ screen, width, height }: Omit<PictureProps, 'onReady'>) {
+  const [isNear, setNear] = useState(false);
+  const holder = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const watcher = new IntersectionObserver(
+      (entries) => entries.some((entry) => entry.isIntersecting) && setNear(true),
+      { rootMargin: '200px' },
+    );
+    if (holder.current) watcher.observe(holder.current);
+    return () => watcher.disconnect();
+  }, []);
+  const full = height ?? Math.round((screen.height * width) / screen.width);
+  return (
+    <div ref={holder} style={{ width, height: full }}>
+      {isNear && <ScreenPicture screen={screen} width={width} height={full} />}
+    </div>
+  );
+}

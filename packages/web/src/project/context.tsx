@@ -1,0 +1,74 @@
+import { useQuery } from '@tanstack/react-query';
+import { EmissionPlan, graphOf, type ProjectEvent, type ScreenGraph } from '@tovel/core';
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useSyncExternalStore } from 'react';
+import { Link } from 'react-router';
+import { api } from '../api/client';
+import { Empty } from '../ui/Empty';
+import { ProjectSession, type SessionState } from './session';
+
+interface OpenProject extends SessionState {
+  readonly session: ProjectSession;
+  readonly graph: ScreenGraph;
+  readonly plan: EmissionPlan;
+}
+
+const ProjectContext = createContext<OpenProject | null>(null);
+
+/** The project that is open. */
+export function useProject(): OpenProject {
+  const project = useContext(ProjectContext);
+  if (!project) throw new Error('useProject: no project is open here');
+  return project;
+}
+
+/** Opens a project, keeps it in step with the server, and shows why where it cannot. */
+export function ProjectProvider({ id, children }: { id: string; children: ReactNode }) {
+  const { data: session, error } = useQuery({
+    queryKey: ['session', id],
+    queryFn: async () => new ProjectSession(await api.project(id), api),
+    staleTime: Infinity,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+    retry: false,
+  });
+  if (error) {
+    return (
+      <Empty title="This project cannot be opened" text={error.message}>
+        <Link to="/">To the projects</Link>
+      </Empty>
+    );
+  }
+  if (!session) return <Empty title="Opening the project …" text="" />;
+  return <Opened session={session}>{children}</Opened>;
+}
+
+function Opened({ session, children }: { session: ProjectSession; children: ReactNode }) {
+  const state = useSyncExternalStore(session.subscribe, session.getState);
+  const { design, app } = state;
+  const project = useMemo(() => ({ design, app }), [design, app]);
+  const open = useMemo(
+    () => ({ ...state, session, graph: graphOf(project), plan: new EmissionPlan(project) }),
+    [state, session, project],
+  );
+
+  useEffect(() => {
+    const events = new EventSource(api.eventsUrl(session.getState().id));
+    let wasOpen = false;
+    events.onopen = () => {
+      // After a pause, what happened meanwhile is fetched.
+      if (wasOpen) void session.reload().catch(() => {});
+      wasOpen = true;
+    };
+    events.onmessage = (message) => session.hear(JSON.parse(message.data as string) as ProjectEvent);
+    const warn = (event: BeforeUnloadEvent): void => {
+      if (session.getState().saving !== 'saved') event.preventDefault();
+    };
+    window.addEventListener('beforeunload', warn);
+    return () => {
+      events.close();
+      window.removeEventListener('beforeunload', warn);
+    };
+  }, [session]);
+
+  return <ProjectContext value={open}>{children}</ProjectContext>;
+}

@@ -1,0 +1,173 @@
+import { useQuery } from '@tanstack/react-query';
+import { screenAtPath } from './place';
+import { type FormEvent, useEffect, useRef, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import { api } from '../api/client';
+import { useProject } from '../project/context';
+import { color, font } from '../theme/theme';
+import { Button, fieldBox } from '../ui/controls';
+import { Empty } from '../ui/Empty';
+
+const View = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+`;
+
+const Bar = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 8px 16px;
+  background: ${color.sheet};
+  border-bottom: 1px solid ${color.rule};
+  form {
+    flex: 1;
+    min-width: 120px;
+  }
+`;
+
+const Address = styled.input`
+  ${fieldBox}
+  font: 12px ${font.code};
+`;
+
+const Widths = styled.div`
+  display: flex;
+  button + button {
+    margin-left: -1px;
+  }
+  button[aria-pressed='true'] {
+    background: ${color.ink};
+    color: ${color.onInk};
+  }
+`;
+
+const Stage = styled.div`
+  overflow: auto;
+  padding: 16px;
+  display: flex;
+  iframe {
+    display: block;
+    margin: 0 auto;
+    flex: none;
+    height: 100%;
+    border: 1px solid ${color.fieldRule};
+    background: white;
+  }
+`;
+
+const WIDTHS = [
+  { label: '390', width: 390 },
+  { label: '768', width: 768 },
+  { label: '1280', width: 1280 },
+  { label: 'Whole', width: null },
+] as const;
+
+interface Place {
+  readonly path: string;
+  readonly canGoBack: boolean;
+  readonly canGoForward: boolean;
+}
+
+/** The generated app itself, on an origin of its own. */
+export function RunView() {
+  const { id, graph, app, built, design } = useProject();
+  const navigate = useNavigate();
+  const { data: settings } = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity });
+  const [params] = useSearchParams();
+  const [place, setPlace] = useState<Place>({ path: '/', canGoBack: false, canGoForward: false });
+  const [typed, setTyped] = useState<string | null>(null);
+  const start = app.start ? design.screens.find((screen) => screen.key === app.start) : undefined;
+  const [width, setWidth] = useState<number | null>(start && start.width <= 600 ? 390 : null);
+  const frame = useRef<HTMLIFrameElement>(null);
+  const [first] = useState(params.get('at') ?? '/');
+  const origin = settings
+    ? `${window.location.protocol}//${window.location.hostname}:${settings.runPort}`
+    : null;
+
+  const tell = (message: object): void => frame.current?.contentWindow?.postMessage(message, origin ?? '');
+
+  useEffect(() => {
+    const hear = (event: MessageEvent): void => {
+      const data = event.data as (Place & { tovel?: string }) | null;
+      if (event.origin !== origin || event.source !== frame.current?.contentWindow || data?.tovel !== 'place')
+        return;
+      setPlace(data);
+      setTyped(null);
+    };
+    window.addEventListener('message', hear);
+    return () => window.removeEventListener('message', hear);
+  }, [origin]);
+
+  // A change made elsewhere was built: the frame loads it where it is.
+  useEffect(() => {
+    if (built) frame.current?.contentWindow?.postMessage({ tovel: 'reload' }, origin ?? '*');
+  }, [built, origin]);
+
+  if (!graph.screens.length) {
+    return (
+      <Empty title="Nothing to run yet" text="Bring in the screens of the app, and it runs here.">
+        <Button $kind="primary" onPress={() => void navigate(`/p/${id}/intake`)}>
+          Bring screens in
+        </Button>
+      </Empty>
+    );
+  }
+  const here = screenAtPath(app, place.path);
+  const go = (event: FormEvent): void => {
+    event.preventDefault();
+    const path = (typed ?? place.path).trim();
+    tell({ tovel: 'go', to: path.startsWith('/') ? path : `/${path}` });
+  };
+  return (
+    <View>
+      <Bar role="toolbar" aria-label="Run">
+        <Button aria-label="Back" isDisabled={!place.canGoBack} onPress={() => tell({ tovel: 'back' })}>
+          ←
+        </Button>
+        <Button
+          aria-label="Forward"
+          isDisabled={!place.canGoForward}
+          onPress={() => tell({ tovel: 'forward' })}
+        >
+          →
+        </Button>
+        <Button onPress={() => tell({ tovel: 'reload' })}>Reload</Button>
+        <form onSubmit={go}>
+          <Address
+            aria-label="Address in the app"
+            value={typed ?? place.path}
+            onChange={(event) => setTyped(event.target.value)}
+            onBlur={() => setTyped(null)}
+            spellCheck={false}
+          />
+        </form>
+        {here && <Link to={`/p/${id}/junction/${here}`}>{app.screens[here].name} in Junction</Link>}
+        <Widths role="group" aria-label="Width in px">
+          {WIDTHS.map((choice) => (
+            <Button
+              key={choice.label}
+              aria-pressed={width === choice.width}
+              onPress={() => setWidth(choice.width)}
+            >
+              {choice.label}
+            </Button>
+          ))}
+        </Widths>
+      </Bar>
+      <Stage>
+        {origin && (
+          <iframe
+            ref={frame}
+            title="The running app"
+            src={`${origin}/${id}${first}`}
+            sandbox="allow-scripts allow-same-origin allow-forms"
+            style={{ width: width ?? '100%' }}
+          />
+        )}
+      </Stage>
+    </View>
+  );
+}

@@ -1,0 +1,380 @@
+import {
+  all,
+  nameProblem,
+  normaliseRoute,
+  orderedScreens,
+  putScreen,
+  routeProblem,
+  type Screen,
+  type ScreenEntry,
+  screensByKey,
+  setStart,
+} from '@tovel/core';
+import { type KeyboardEvent, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import { LazyPicture } from '../picture/ScreenPicture';
+import { useProject } from '../project/context';
+import { color, font } from '../theme/theme';
+import { Button, Choice, Field } from '../ui/controls';
+import { Empty } from '../ui/Empty';
+
+const View = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 320px;
+`;
+
+const Board = styled.div`
+  min-height: 0;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+`;
+
+const Head = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 10px 18px;
+  h2 {
+    font-size: 15px;
+    margin-right: auto;
+  }
+  input[type='range'] {
+    accent-color: ${color.lake};
+    width: 140px;
+  }
+`;
+
+const Cards = styled.div`
+  overflow: auto;
+  padding: 4px 18px 24px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 18px 14px;
+  align-content: flex-start;
+  align-items: flex-end;
+`;
+
+const Card = styled.div<{ $isOn: boolean; $isSkipped: boolean }>`
+  cursor: pointer;
+  min-width: 104px;
+  outline: none;
+  > div:first-child {
+    width: fit-content;
+    border: 1px solid ${color.rule};
+    outline: ${({ $isOn }) => ($isOn ? `2px solid ${color.ink}` : 'none')};
+    outline-offset: 2px;
+    opacity: ${({ $isSkipped }) => ($isSkipped ? 0.45 : 1)};
+  }
+  &:focus-visible > div:first-child {
+    outline: 3px solid ${color.lake};
+    outline-offset: 2px;
+  }
+  b {
+    display: block;
+    margin-top: 7px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  small {
+    display: block;
+    font: 11.5px ${font.code};
+    color: ${color.ink2};
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+`;
+
+const Panel = styled.aside`
+  min-height: 0;
+  overflow: auto;
+  background: ${color.sheet};
+  border-left: 1px solid ${color.rule};
+  padding: 14px 18px;
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+  h2 {
+    font-size: 15px;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: 76px 1fr;
+    gap: 4px 10px;
+    padding-top: 12px;
+    border-top: 1px solid ${color.rule};
+  }
+  dt {
+    color: ${color.ink2};
+  }
+  dd {
+    overflow-wrap: anywhere;
+  }
+`;
+
+const Buttons = styled.div`
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+`;
+
+const SCALES = { min: 0.08, max: 0.5, first: 0.2 };
+
+/** All screens side by side at their true relative size; the chosen one can be named, routed, skipped and moved. */
+export function ScreensView() {
+  const { app, design, graph, id, session } = useProject();
+  const navigate = useNavigate();
+  const [params, setParams] = useSearchParams();
+  const [scale, setScale] = useState(SCALES.first);
+  const screens = screensByKey(design);
+  const order = orderedScreens(app).filter((key) => screens.has(key));
+  const selected = order.find((key) => key === params.get('screen')) ?? order[0];
+  if (!selected) {
+    return (
+      <Empty
+        title="No screens yet"
+        text="Bring in the drawings and pages of the app; they will stand here side by side."
+      >
+        <Button $kind="primary" onPress={() => void navigate(`/p/${id}/intake`)}>
+          Bring screens in
+        </Button>
+      </Empty>
+    );
+  }
+  const select = (key: string): void => setParams({ screen: key }, { replace: true });
+  const toggleUse = (key: string): void => {
+    const entry = app.screens[key];
+    const use = entry.use === 'skip' ? 'screen' : 'skip';
+    session.change(`${use === 'skip' ? 'Skip' : 'Use'} ${entry.name}`, putScreen(key, { ...entry, use }));
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const at = order.indexOf(selected);
+    const go = (to: number): void => {
+      event.preventDefault();
+      const key = order[Math.max(0, Math.min(order.length - 1, to))];
+      select(key);
+      document.getElementById(`card-${key}`)?.focus();
+    };
+    if (event.key === 'ArrowRight' || event.key === 'ArrowDown') go(at + 1);
+    else if (event.key === 'ArrowLeft' || event.key === 'ArrowUp') go(at - 1);
+    else if (event.key === 'Home') go(0);
+    else if (event.key === 'End') go(order.length - 1);
+    else if (event.key === 'Enter') void navigate(`/p/${id}/junction/${selected}`);
+    else if (event.key.toLowerCase() === 's' && !event.ctrlKey && !event.metaKey) toggleUse(selected);
+  };
+  const used = graph.screens.length;
+  return (
+    <View>
+      <Board>
+        <Head>
+          <h2>
+            {used} {used === 1 ? 'screen' : 'screens'}
+            {order.length > used && (
+              <span style={{ fontWeight: 400, color: color.ink2 }}> and {order.length - used} skipped</span>
+            )}
+          </h2>
+          <label style={{ display: 'flex', gap: 8, alignItems: 'center', color: color.ink2 }}>
+            Size
+            <input
+              type="range"
+              min={SCALES.min}
+              max={SCALES.max}
+              step={0.01}
+              value={scale}
+              onChange={(event) => setScale(Number(event.target.value))}
+            />
+          </label>
+        </Head>
+        <Cards role="listbox" aria-label="Screens" aria-orientation="horizontal" onKeyDown={onKeyDown}>
+          {order.map((key) => (
+            <ScreenCard
+              key={key}
+              screen={screens.get(key)!}
+              entry={app.screens[key]}
+              scale={scale}
+              isOn={key === selected}
+              isStart={app.start === key}
+              onSelect={() => select(key)}
+              onOpen={() => void navigate(`/p/${id}/junction/${key}`)}
+            />
+          ))}
+        </Cards>
+      </Board>
+      <ScreenPanel
+        key={selected}
+        screen={screens.get(selected)!}
+        order={order}
+        onToggleUse={() => toggleUse(selected)}
+      />
+    </View>
+  );
+}
+
+interface CardProps {
+  screen: Screen;
+  entry: ScreenEntry;
+  scale: number;
+  isOn: boolean;
+  isStart: boolean;
+  onSelect: () => void;
+  onOpen: () => void;
+}
+
+function ScreenCard({ screen, entry, scale, isOn, isStart, onSelect, onOpen }: CardProps) {
+  const width = Math.round(screen.width * scale);
+  const isSkipped = entry.use === 'skip';
+  return (
+    <Card
+      id={`card-${screen.key}`}
+      role="option"
+      aria-selected={isOn}
+      aria-label={`${entry.name}${isSkipped ? ', skipped' : ''}${isStart ? ', start screen' : ''}`}
+      tabIndex={isOn ? 0 : -1}
+      $isOn={isOn}
+      $isSkipped={isSkipped}
+      onClick={onSelect}
+      onDoubleClick={onOpen}
+      style={{ width: Math.max(width + 2, 104) }}
+    >
+      <div>
+        <LazyPicture screen={screen} width={width} />
+      </div>
+      <b title={entry.name}>{entry.name}</b>
+      <small>
+        {isSkipped
+          ? 'skipped'
+          : isStart && entry.route !== '/'
+            ? `${entry.route} · start`
+            : isStart
+              ? '/ · start'
+              : entry.route}
+      </small>
+    </Card>
+  );
+}
+
+function ScreenPanel({
+  screen,
+  order,
+  onToggleUse,
+}: {
+  screen: Screen;
+  order: readonly string[];
+  onToggleUse: () => void;
+}) {
+  const { app, graph, id, session } = useProject();
+  const entry = app.screens[screen.key];
+  const [name, setName] = useState(entry.name);
+  const [route, setRoute] = useState(entry.route);
+  const [shown, setShown] = useState(entry);
+  // What undo or somebody else changed shows in the fields, too.
+  if (shown !== entry) {
+    setShown(entry);
+    setName(entry.name);
+    setRoute(entry.route);
+  }
+  const nameTrouble = nameProblem(app, screen.key, name);
+  const routeTrouble = entry.use === 'screen' ? routeProblem(app, screen.key, route) : null;
+  const saveName = (): void => {
+    if (!nameTrouble && name.trim() !== entry.name)
+      session.change(
+        `Rename ${entry.name} to ${name.trim()}`,
+        putScreen(screen.key, { ...entry, name: name.trim() }),
+      );
+  };
+  const saveRoute = (): void => {
+    const next = normaliseRoute(route);
+    if (!routeTrouble && next !== entry.route)
+      session.change(`Route ${entry.name} to ${next}`, putScreen(screen.key, { ...entry, route: next }));
+  };
+  const move = (by: 1 | -1): void => {
+    const other = order[order.indexOf(screen.key) + by];
+    const swap = [
+      putScreen(screen.key, { ...entry, order: app.screens[other].order }),
+      putScreen(other, { ...app.screens[other], order: entry.order }),
+    ];
+    session.change(`Move ${entry.name} ${by < 0 ? 'earlier' : 'later'}`, all(swap));
+  };
+  const remove = (): void =>
+    session.change(
+      `Delete ${entry.name}`,
+      all([putScreen(screen.key, null), ...(app.start === screen.key ? [setStart(null)] : [])]),
+    );
+  const onEnter = (save: () => void) => (event: KeyboardEvent) => {
+    if (event.key === 'Enter') save();
+  };
+  const at = order.indexOf(screen.key);
+  const arrivals = graph.arrivals.get(screen.key)?.length ?? 0;
+  const states = graph.elements.get(screen.key) ?? [];
+  return (
+    <Panel aria-label="The chosen screen">
+      <h2 style={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>{entry.name}</h2>
+      <Field
+        label="Name"
+        value={name}
+        onChange={setName}
+        onBlur={saveName}
+        onKeyDown={onEnter(saveName)}
+        problem={nameTrouble}
+      />
+      <Field
+        label="Route"
+        isCode
+        value={route}
+        onChange={setRoute}
+        onBlur={saveRoute}
+        onKeyDown={onEnter(saveRoute)}
+        problem={routeTrouble}
+      />
+      <Choice
+        label="Use"
+        value={entry.use}
+        options={
+          [
+            { id: 'screen', label: 'A screen of the app' },
+            { id: 'skip', label: 'Skip it' },
+          ] as const
+        }
+        onChange={(use) => use !== entry.use && onToggleUse()}
+      />
+      <Buttons>
+        <Button
+          isDisabled={app.start === screen.key || entry.use === 'skip'}
+          onPress={() => session.change(`Start with ${entry.name}`, setStart(screen.key))}
+        >
+          {app.start === screen.key ? 'Is the start' : 'Make it the start'}
+        </Button>
+        <Button isDisabled={at === 0} onPress={() => move(-1)}>
+          Earlier
+        </Button>
+        <Button isDisabled={at === order.length - 1} onPress={() => move(1)}>
+          Later
+        </Button>
+      </Buttons>
+      <dl>
+        <dt>Drawn</dt>
+        <dd>
+          {screen.width} × {Math.round(screen.height)}
+        </dd>
+        <dt>File</dt>
+        <dd className="mono">{screen.source.file}</dd>
+        <dt>Live</dt>
+        <dd>
+          {states.filter((state) => state.standing === 'live').length} of{' '}
+          {states.filter((state) => state.standing !== 'still').length}
+        </dd>
+        <dt>Arrivals</dt>
+        <dd>{arrivals || 'none'}</dd>
+      </dl>
+      <Buttons>
+        <Link to={`/p/${id}/junction/${screen.key}`}>Open in Junction</Link>
+      </Buttons>
+      <Button $kind="danger" onPress={remove} style={{ alignSelf: 'flex-start', marginTop: 'auto' }}>
+        Delete this screen
+      </Button>
+    </Panel>
+  );
+}

@@ -1,0 +1,123 @@
+import { findingsOf, matchText, type Project } from '@tovel/core';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api } from '../api/client';
+import { useProject } from '../project/context';
+import { toggleScheme } from '../theme/scheme';
+import { Suggest, type Suggestion } from '../ui/Suggest';
+import { Sheet } from './Sheet';
+import { stations } from './stations';
+
+interface Destination extends Suggestion {
+  readonly go: () => void;
+}
+
+const SHOWN = 9;
+
+/** The type-to-go box: any screen, element, route, finding, view or command. */
+export function Jump({ onClose, onShortcuts }: { onClose: () => void; onShortcuts: () => void }) {
+  const project = useProject();
+  const navigate = useNavigate();
+  const [typed, setTyped] = useState('');
+  const all = useMemo(
+    () => destinations(project, (path) => void navigate(path), onShortcuts),
+    [project, navigate, onShortcuts],
+  );
+  const shown = useMemo(() => best(all, typed), [all, typed]);
+  return (
+    <Sheet title="Jump to" onClose={onClose}>
+      <Suggest
+        label="A screen, element, route, finding, view or command"
+        isLabelHidden
+        isStatic
+        autoFocus
+        placeholder="A screen, an element, a route, a finding, a command"
+        value={typed}
+        onType={setTyped}
+        suggestions={shown}
+        nothing="Nothing is called that."
+        onLeave={onClose}
+        onTake={(taken) => {
+          onClose();
+          all.find((destination) => destination.id === taken.id)?.go();
+        }}
+      />
+    </Sheet>
+  );
+}
+
+function best(all: readonly Destination[], typed: string): Destination[] {
+  const scored = all.flatMap((destination) => {
+    const scores = [
+      matchText(destination.label, typed),
+      destination.detail.startsWith('/') ? matchText(destination.detail, typed) : null,
+    ].filter((score) => score !== null);
+    return scores.length ? [{ destination, score: Math.min(...scores) }] : [];
+  });
+  return scored
+    .sort((a, b) => a.score - b.score)
+    .slice(0, SHOWN)
+    .map(({ destination }) => destination);
+}
+
+function destinations(
+  project: ReturnType<typeof useProject>,
+  navigate: (path: string) => void,
+  onShortcuts: () => void,
+): Destination[] {
+  const { id, app, graph, session } = project;
+  const base = `/p/${id}`;
+  const documents: Project = project;
+  return [
+    ...graph.screens.map((key) => ({
+      id: `screen ${key}`,
+      label: app.screens[key].name,
+      detail: app.screens[key].route,
+      go: () => navigate(`${base}/junction/${key}`),
+    })),
+    ...stations.map((station) => ({
+      id: `view ${station.path}`,
+      label: station.title,
+      detail: 'view',
+      go: () => navigate(`${base}/${station.path}`),
+    })),
+    { id: 'projects', label: 'All projects', detail: 'view', go: () => navigate('/') },
+    { id: 'undo', label: 'Undo', detail: 'command', go: () => void session.undo() },
+    { id: 'redo', label: 'Redo', detail: 'command', go: () => void session.redo() },
+    { id: 'scheme', label: 'Switch between light and dark', detail: 'command', go: toggleScheme },
+    {
+      id: 'archive',
+      label: 'Export the project as a .tovel file',
+      detail: 'command',
+      go: () => window.location.assign(api.archiveUrl(id)),
+    },
+    {
+      id: 'zip',
+      label: 'Download the code as a zip',
+      detail: 'command',
+      go: () => window.location.assign(api.codeUrl(id)),
+    },
+    { id: 'shortcuts', label: 'Show the shortcuts', detail: 'command', go: onShortcuts },
+    ...findingsOf(documents)
+      .filter((finding) => finding.level !== 'info')
+      .map((finding, i) => ({
+        id: `finding ${i}`,
+        label: finding.message,
+        detail: 'finding',
+        go: () =>
+          navigate(
+            finding.screen
+              ? `${base}/junction/${finding.screen}${finding.element ? `?element=${encodeURIComponent(finding.element)}` : ''}`
+              : `${base}/map`,
+          ),
+      })),
+    ...graph.screens.flatMap((key) =>
+      graph.elements.get(key)!.map((state) => ({
+        id: `element ${state.element.key}`,
+        label: state.label,
+        detail: `on ${app.screens[key].name}`,
+        go: () => navigate(`${base}/junction/${key}?element=${encodeURIComponent(state.element.key)}`),
+      })),
+    ),
+  ];
+}

@@ -1,0 +1,118 @@
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useProject } from '../project/context';
+import { color } from '../theme/theme';
+
+const Strip = styled.footer`
+  grid-row: 4;
+  display: flex;
+  align-items: center;
+  gap: 22px;
+  padding: 0 18px;
+  background: ${color.footer};
+  color: ${color.footerText};
+  font-size: 12.5px;
+  white-space: nowrap;
+  a {
+    text-decoration: none;
+  }
+  a:hover {
+    text-decoration: underline;
+  }
+  :focus-visible {
+    outline-color: ${color.footerLake};
+  }
+`;
+
+const Meter = styled.span`
+  width: 160px;
+  height: 8px;
+  background: ${color.footerRule};
+  i {
+    display: block;
+    height: 100%;
+    background: ${color.footerLake};
+    transition: width 0.2s;
+  }
+`;
+
+const Step = styled.button`
+  border: 0;
+  padding: 4px 2px;
+  background: none;
+  color: inherit;
+  cursor: pointer;
+  max-width: 220px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  &:disabled {
+    color: ${color.footerRule};
+    filter: brightness(1.9);
+    cursor: default;
+  }
+`;
+
+const words = {
+  saved: 'Saved',
+  saving: 'Saving …',
+  offline: 'Not saved: the server does not answer. Trying again …',
+};
+
+/** How the project stands, in numbers that lead to what they count; what is saved; undo and redo. */
+export function LedgerStrip() {
+  const { id, graph, history, saving, savedAt, session, design } = useProject();
+  const { live, elements, open, broken, unreachable, deadEnds } = graph.counts;
+  const to = (code: string): string => `/p/${id}/map?finding=${code}`;
+  const time = new Date(savedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+  return (
+    <Strip>
+      <Link to={to('open-end')} title={`${open} still open`}>
+        <b>
+          {live} of {elements}
+        </b>{' '}
+        elements live
+      </Link>
+      <Meter aria-hidden="true">
+        <i style={{ width: `${elements ? (100 * live) / elements : 0}%` }} />
+      </Meter>
+      {broken > 0 && (
+        <Link to={to('broken-link')} style={{ color: color.footerRed }}>
+          <b>{broken}</b> broken
+        </Link>
+      )}
+      {unreachable > 0 && (
+        <Link to={to('unreachable')}>
+          <b>{unreachable}</b> {unreachable === 1 ? 'screen' : 'screens'} nobody reaches
+        </Link>
+      )}
+      {deadEnds > 0 && (
+        <Link to={to('dead-end')}>
+          <b>{deadEnds}</b> {deadEnds === 1 ? 'dead end' : 'dead ends'}
+        </Link>
+      )}
+      <span style={{ marginLeft: 'auto' }} role="status">
+        Iteration {design.iteration} · {words[saving]} {saving === 'saved' && time}
+      </span>
+      <Step
+        type="button"
+        disabled={!history.undo}
+        title={history.undo?.label}
+        aria-label={history.undo ? `Undo ${history.undo.label}` : 'Undo'}
+        aria-keyshortcuts="Control+Z"
+        onClick={() => void session.undo()}
+      >
+        Undo
+      </Step>
+      <Step
+        type="button"
+        disabled={!history.redo}
+        title={history.redo?.label}
+        aria-label={history.redo ? `Redo ${history.redo.label}` : 'Redo'}
+        aria-keyshortcuts="Control+Shift+Z"
+        onClick={() => void session.redo()}
+      >
+        Redo
+      </Step>
+    </Strip>
+  );
+}

@@ -1,0 +1,91 @@
+import { useEffect, useState } from 'react';
+import { Outlet, useParams } from 'react-router';
+import styled from 'styled-components';
+import { ProjectProvider, useProject } from '../project/context';
+import { color, size } from '../theme/theme';
+import { Button } from '../ui/controls';
+import { Jump } from './Jump';
+import { LedgerStrip } from './LedgerStrip';
+import { Shortcuts } from './Shortcuts';
+import { WorkLine } from './WorkLine';
+
+const Frame = styled.div`
+  display: grid;
+  grid-template-rows: ${size.header}px auto minmax(0, 1fr) ${size.footer}px;
+  height: 100%;
+  min-width: 1024px;
+`;
+
+const Main = styled.main`
+  min-height: 0;
+  overflow: hidden;
+  grid-row: 3;
+`;
+
+const Notice = styled.div`
+  grid-row: 2;
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  padding: 6px 18px;
+  background: ${color.redTint};
+  border-bottom: 1px solid ${color.red};
+`;
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.closest('input, textarea, select, [contenteditable]') !== null;
+
+/** Everything around the views of an open project. */
+export function ProjectShell() {
+  const { projectId } = useParams();
+  return (
+    <ProjectProvider key={projectId} id={projectId!}>
+      <Opened />
+    </ProjectProvider>
+  );
+}
+
+function Opened() {
+  const { session, notice, name } = useProject();
+  const [panel, setPanel] = useState<'jump' | 'shortcuts' | null>(null);
+
+  useEffect(() => {
+    document.title = `${name} · Tovel`;
+  }, [name]);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.altKey && event.code === 'KeyJ') {
+        event.preventDefault();
+        setPanel('jump');
+      } else if (event.key === '?' && !isTyping(event.target)) setPanel('shortcuts');
+      else if ((event.ctrlKey || event.metaKey) && !isTyping(event.target)) {
+        const key = event.key.toLowerCase();
+        if (key === 'z' || key === 'y') {
+          event.preventDefault();
+          void (key === 'y' || event.shiftKey ? session.redo() : session.undo());
+        }
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [session]);
+
+  return (
+    <Frame>
+      <WorkLine onJump={() => setPanel('jump')} />
+      {notice && (
+        <Notice role="alert">
+          <span>{notice}</span>
+          <Button onPress={() => session.dismiss()}>Understood</Button>
+        </Notice>
+      )}
+      <Main>
+        <Outlet />
+      </Main>
+      <LedgerStrip />
+      {panel === 'jump' && <Jump onClose={() => setPanel(null)} onShortcuts={() => setPanel('shortcuts')} />}
+      {panel === 'shortcuts' && <Shortcuts onClose={() => setPanel(null)} />}
+    </Frame>
+  );
+}

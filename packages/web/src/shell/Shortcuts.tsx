@@ -1,0 +1,44 @@
+import styled from 'styled-components';
+import { color, font } from '../theme/theme';
+import { Sheet } from './Sheet';
+
+const List = styled.dl`
+  display: grid;
+  grid-template-columns: 150px 1fr;
+  gap: 6px 16px;
+  dt {
+    font: 12px ${font.code};
+  }
+  dd {
+    color: ${color.ink2};
+  }
+`;
+
+const shortcuts: readonly (readonly [string, string])[] = [
+  ['Alt J', 'Jump to anything'],
+  ['Ctrl Z, Ctrl Shift Z', 'Undo, redo'],
+  ['?', 'These shortcuts'],
+  ['↑ ↓', 'Junction: from element to element; Screens: from screen to screen'],
+  ['any letter', 'Junction, on a row: type where it leads'],
+  ['Enter', 'Junction: to the target field, or take what is typed; Screens: open in Junction'],
+  ['Delete', 'Junction: unwire'],
+  ['.', 'Junction: mark still, or not'],
+  ['[ and ]', 'Junction: the screen before, the screen after'],
+  ['S', 'Screens: skip, or use again'],
+  ['Escape', 'Leave a field or a sheet'],
+];
+
+export function Shortcuts({ onClose }: { onClose: () => void }) {
+  return (
+    <Sheet title="Shortcuts" onClose={onClose}>
+      <List>
+        {shortcuts.map(([keys, what]) => (
+          <div key={keys} style={{ display: 'contents' }}>
+            <dt>{keys}</dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </List>
+    </Sheet>
+  );
+}

@@ -1,0 +1,147 @@
+import { Link, NavLink, useLocation } from 'react-router';
+import styled from 'styled-components';
+import { useProject } from '../project/context';
+import { color, font } from '../theme/theme';
+import { stations } from './stations';
+
+const Bar = styled.header`
+  grid-row: 1;
+  display: grid;
+  grid-template-columns: 210px minmax(0, 1fr) 220px;
+  align-items: center;
+  background: ${color.sheet};
+  border-bottom: 1px solid ${color.rule};
+`;
+
+const Brand = styled(Link)`
+  padding-left: 18px;
+  line-height: 1.15;
+  text-decoration: none;
+  overflow: hidden;
+  b {
+    font-size: 17px;
+    font-stretch: 115%;
+  }
+  span {
+    display: block;
+    color: ${color.ink2};
+    font-size: 12px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  &:hover span {
+    text-decoration: underline;
+  }
+`;
+
+const Rail = styled.nav`
+  position: relative;
+  display: grid;
+  grid-template-columns: repeat(${stations.length}, minmax(0, 1fr));
+  max-width: 760px;
+  width: 100%;
+  margin: 0 auto;
+  &::before {
+    content: '';
+    position: absolute;
+    left: ${50 / stations.length}%;
+    right: ${50 / stations.length}%;
+    top: 7px;
+    height: 3px;
+    background: ${color.rule};
+  }
+`;
+
+const Stop = styled(NavLink)`
+  position: relative;
+  padding-top: 24px;
+  text-align: center;
+  text-decoration: none;
+  font-size: 12.5px;
+  font-stretch: 90%;
+  color: ${color.ink2};
+  i {
+    position: absolute;
+    left: 50%;
+    top: 3px;
+    width: 11px;
+    height: 11px;
+    margin-left: -6px;
+    background: ${color.sheet};
+    border: 3px solid ${color.ink2};
+    border-radius: 50%;
+  }
+  em {
+    font-style: normal;
+    font-weight: 700;
+    margin-left: 4px;
+  }
+  &[data-done] i {
+    border-color: ${color.lake};
+  }
+  &:hover {
+    color: ${color.ink};
+  }
+  &.active {
+    color: ${color.ink};
+    font-weight: 700;
+    i {
+      background: ${color.ink};
+      border-color: ${color.ink};
+      width: 15px;
+      height: 15px;
+      top: 1px;
+      margin-left: -8px;
+    }
+  }
+`;
+
+const JumpButton = styled.button`
+  margin: 0 16px 0 14px;
+  padding: 6px 10px;
+  display: flex;
+  justify-content: space-between;
+  border: 1px solid ${color.fieldRule};
+  background: ${color.paper};
+  color: ${color.ink2};
+  cursor: pointer;
+  kbd {
+    font: 12px ${font.code};
+  }
+`;
+
+/** One rail with the stations of the work; what waits at each stands beside its name. */
+export function WorkLine({ onJump }: { onJump: () => void }) {
+  const { name, id, graph } = useProject();
+  const { pathname } = useLocation();
+  const current = stations.findIndex((station) => pathname.startsWith(`/p/${id}/${station.path}`));
+  return (
+    <Bar>
+      <Brand to="/" aria-label={`Tovel, all projects. Open: ${name}`}>
+        <b>Tovel</b>
+        <span title={name}>{name}</span>
+      </Brand>
+      <Rail aria-label="Stations">
+        {stations.map((station, i) => {
+          const waiting = station.waiting(graph.counts);
+          const hasBroken = waiting > 0 && graph.counts.broken > 0;
+          return (
+            <Stop key={station.path} to={`/p/${id}/${station.path}`} data-done={i < current || undefined}>
+              <i aria-hidden="true" />
+              {station.title}
+              {waiting > 0 && (
+                <em style={{ color: hasBroken ? color.red : color.ink }} title={`${waiting} to look at`}>
+                  {waiting}
+                </em>
+              )}
+            </Stop>
+          );
+        })}
+      </Rail>
+      <JumpButton type="button" onClick={onJump} aria-keyshortcuts="Alt+J">
+        Jump to… <kbd>Alt J</kbd>
+      </JumpButton>
+    </Bar>
+  );
+}

@@ -1,0 +1,20 @@
+import type { Counts } from '@tovel/core';
+
+export interface Station {
+  readonly path: string;
+  readonly title: string;
+  /** How much still waits there. */
+  readonly waiting: (counts: Counts) => number;
+}
+
+const none = (): number => 0;
+
+/** The work line: the views in the order of work. */
+export const stations: readonly Station[] = [
+  { path: 'intake', title: 'Intake', waiting: none },
+  { path: 'screens', title: 'Screens', waiting: none },
+  { path: 'junction', title: 'Junction', waiting: (counts) => counts.open + counts.broken },
+  { path: 'map', title: 'Map', waiting: (counts) => counts.broken + counts.unreachable + counts.deadEnds },
+  { path: 'run', title: 'Run', waiting: none },
+  { path: 'deliver', title: 'Deliver', waiting: none },
+];

@@ -1,0 +1,183 @@
+import {
+  Button as AriaButton,
+  FieldError,
+  Input as AriaInput,
+  Label as AriaLabel,
+  ListBox,
+  ListBoxItem,
+  Popover,
+  Select,
+  SelectValue,
+  Text,
+  TextField as AriaTextField,
+  type TextFieldProps,
+} from 'react-aria-components';
+import styled, { css } from 'styled-components';
+import { color, font } from '../theme/theme';
+
+interface ButtonLook {
+  $kind?: 'primary' | 'quiet' | 'danger';
+}
+
+export const Button = styled(AriaButton)<ButtonLook>`
+  font-weight: 600;
+  font-size: 12.5px;
+  min-height: 28px;
+  padding: 4px 11px;
+  border: 1px solid ${color.ink};
+  border-radius: 0;
+  background: ${color.sheet};
+  color: ${color.ink};
+  white-space: nowrap;
+  cursor: pointer;
+  &[data-hovered] {
+    background: ${color.lakeTint};
+  }
+  &[data-disabled] {
+    border-color: ${color.rule};
+    color: ${color.ink2};
+    cursor: default;
+  }
+  ${({ $kind }) =>
+    $kind === 'primary' &&
+    css`
+      background: ${color.lake};
+      border-color: ${color.lake};
+      color: ${color.onLake};
+      &[data-hovered] {
+        background: ${color.ink};
+        border-color: ${color.ink};
+        color: ${color.onInk};
+      }
+    `}
+  ${({ $kind }) =>
+    $kind === 'quiet' &&
+    css`
+      border-color: transparent;
+      background: none;
+      text-decoration: underline;
+      text-underline-offset: 2px;
+      text-decoration-color: ${color.rule};
+    `}
+  ${({ $kind }) =>
+    $kind === 'danger' &&
+    css`
+      border-color: ${color.red};
+      color: ${color.red};
+    `}
+`;
+
+export const fieldBox = css`
+  width: 100%;
+  min-height: 32px;
+  padding: 5px 9px;
+  border: 1px solid ${color.fieldRule};
+  border-radius: 0;
+  background: ${color.field};
+  color: ${color.ink};
+`;
+
+export const Input = styled(AriaInput)`
+  ${fieldBox}
+`;
+
+export const Label = styled(AriaLabel)`
+  display: block;
+  margin-bottom: 3px;
+  font-size: 11.5px;
+  color: ${color.ink2};
+`;
+
+const Problem = styled(FieldError)`
+  display: block;
+  margin-top: 4px;
+  font-size: 12px;
+  color: ${color.red};
+`;
+
+interface FieldProps extends Omit<TextFieldProps, 'children'> {
+  label: string;
+  problem?: string | null;
+  hint?: string;
+  isCode?: boolean;
+  isLabelHidden?: boolean;
+}
+
+/** A text field with its label, and what is wrong with what it holds. */
+export function Field({ label, problem, hint, isCode, isLabelHidden, ...props }: FieldProps) {
+  return (
+    <AriaTextField {...props} isInvalid={!!problem} {...(isLabelHidden ? { 'aria-label': label } : {})}>
+      {!isLabelHidden && <Label>{label}</Label>}
+      <Input style={isCode ? { fontFamily: font.code, fontSize: 12 } : undefined} />
+      {hint && !problem && <Text slot="description">{hint}</Text>}
+      <Problem>{problem}</Problem>
+    </AriaTextField>
+  );
+}
+
+const Trigger = styled(AriaButton)`
+  ${fieldBox}
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  text-align: left;
+  cursor: pointer;
+`;
+
+export const ListSheet = styled(Popover)`
+  min-width: var(--trigger-width);
+  max-height: 320px;
+  overflow: auto;
+  background: ${color.sheet};
+  border: 1px solid ${color.ink};
+`;
+
+const Option = styled(ListBoxItem)`
+  padding: 6px 10px;
+  cursor: pointer;
+  outline: none;
+  &[data-focused] {
+    background: ${color.ink};
+    color: ${color.onInk};
+  }
+  &[data-selected] {
+    font-weight: 650;
+  }
+`;
+
+interface ChoiceProps<K extends string> {
+  label: string;
+  value: K;
+  options: readonly { readonly id: K; readonly label: string }[];
+  onChange: (value: K) => void;
+  isLabelHidden?: boolean;
+  isDisabled?: boolean;
+}
+
+/** One of a few. */
+export function Choice<K extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  isLabelHidden,
+  isDisabled,
+}: ChoiceProps<K>) {
+  return (
+    <Select
+      value={value}
+      onChange={(key) => key !== null && onChange(key as K)}
+      isDisabled={isDisabled}
+      {...(isLabelHidden ? { 'aria-label': label } : {})}
+    >
+      {!isLabelHidden && <Label>{label}</Label>}
+      <Trigger>
+        <SelectValue />
+        <span aria-hidden="true">▾</span>
+      </Trigger>
+      <ListSheet>
+        <ListBox items={options}>{(option) => <Option id={option.id}>{option.label}</Option>}</ListBox>
+      </ListSheet>
+    </Select>
+  );
+}
