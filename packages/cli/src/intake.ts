@@ -38,7 +38,7 @@ What was left out or could not be read is said on standard error.`,
     try {
       const result = await readBatch(files, host, {
         ...(widths ? { widths } : {}),
-        onProgress: ({ done, total, file }) => file && output.say(`${done + 1}/${total} ${file}`),
+        onProgress: ({ done, total, file }) => void (file && output.say(`${done + 1}/${total} ${file}`)),
       });
       for (const notice of result.notices) output.say(`${notice.level}: ${notice.file}: ${notice.message}`);
       const design = addToDesign(emptyDesign, result);

@@ -34,7 +34,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     runPort: portOf(env, 'TOVEL_RUN_PORT', port + 1),
     data: path.resolve(env.TOVEL_DATA ?? path.join(root, '.data')),
     database: env.TOVEL_DATABASE ?? null,
-    demo: env.TOVEL_DEMO === 'none' ? null : path.resolve(env.TOVEL_DEMO ?? path.join(root, 'demo')),
+    demo: env.TOVEL_DEMO === 'none' ? null : path.resolve(env.TOVEL_DEMO || path.join(root, 'demo')),
     web: path.join(root, 'packages/web/dist'),
   };
 }

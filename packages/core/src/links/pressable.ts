@@ -48,18 +48,26 @@ export function labelOf(element: Element): string {
   const text =
     element.attributes?.['aria-label'] ??
     element.attributes?.value ??
-    (ownText(element) || element.attributes?.alt);
+    (shortText(ownTexts(element)) || element.attributes?.alt);
   const label = (text || element.name).replace(/\s+/g, ' ').trim();
   return label.length > 60 ? `${label.slice(0, 57)}…` : label;
 }
 
-/** The text of an element without that of the buttons in it. */
-function ownText(element: Element): string {
+/** The texts of an element without those of the buttons in it. */
+function ownTexts(element: Element): string[] {
   const parts: string[] = [];
   walkElements(element, (inner) => {
     if (inner !== element && roleOf(inner) === 'button') return false;
-    if (inner.text) parts.push(inner.text);
+    if (inner.text?.trim()) parts.push(inner.text.trim());
     return true;
   });
-  return parts.join(' ');
+  return parts;
+}
+
+/** Longer than this, and the first of several texts says enough. */
+const SHORT = 24;
+
+function shortText(texts: readonly string[]): string {
+  const whole = texts.join(' ');
+  return texts.length > 1 && whole.length > SHORT && /\p{L}{2}/u.test(texts[0]) ? texts[0] : whole;
 }

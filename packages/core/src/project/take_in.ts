@@ -18,7 +18,13 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
   const routes = new Set(Object.values(app.screens).map((entry) => entry.route));
   let order = Math.max(0, ...Object.values(app.screens).map((entry) => entry.order));
   const changes: Change[] = [];
-  for (const screen of screens) {
+  const first =
+    screens.find(
+      (screen) => START_NAME.test(screen.source.file.replace(/^.*\//, '')) || START_NAME.test(screen.name),
+    ) ?? screens[0];
+  const isStart = app.start === null && first !== undefined;
+  // Where one begins stands first.
+  for (const screen of isStart ? [first, ...screens.filter((other) => other !== first)] : screens) {
     const name = uniqueName(screen.name, (candidate) => names.has(candidate.toLowerCase()), ' ');
     const route = freeRoute(name, routes);
     names.add(name.toLowerCase());
@@ -27,11 +33,6 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
   }
   for (const [key, link] of authoredLinks(screens, project.design.screens))
     changes.push(putInteraction(key, link));
-  if (app.start === null && screens.length) {
-    const first = screens.find(
-      (screen) => START_NAME.test(screen.source.file.replace(/^.*\//, '')) || START_NAME.test(screen.name),
-    );
-    changes.push(setStart((first ?? screens[0]).key));
-  }
+  if (isStart) changes.push(setStart(first.key));
   return all(changes);
 }

@@ -63,12 +63,10 @@ export async function createApp(
     if (error.statusCode && error.statusCode < 500)
       return reply.code(error.statusCode).send({ code: 'invalid', message: error.message });
     request.log.error(error);
-    return reply
-      .code(500)
-      .send({
-        code: 'failed',
-        message: 'Something went wrong on the server; nothing was changed. Its log says more.',
-      });
+    return reply.code(500).send({
+      code: 'failed',
+      message: 'Something went wrong on the server; nothing was changed. Its log says more.',
+    });
   });
 
   app.get('/api/settings', async () => ({ runPort: config.runPort }));

@@ -15,10 +15,9 @@ import { useEmitted } from './use_emitted';
 const View = styled.div<{ $hasPicture: boolean }>`
   height: 100%;
   display: grid;
-  grid-template-columns: 232px minmax(
-      0,
-      1fr
-    ) ${({ $hasPicture }) => ($hasPicture ? 'minmax(300px, 400px)' : '')};
+  grid-template-columns:
+    232px minmax(0, 1fr)
+    ${({ $hasPicture }) => ($hasPicture ? 'minmax(300px, 400px)' : '')};
   grid-template-rows: auto minmax(0, 1fr);
   > nav {
     grid-row: 2;

@@ -50,7 +50,9 @@ export function ElementPicture({
   const ratio = width / screen.width;
   const node = element ? page?.querySelector(`[data-key="${CSS.escape(element)}"]`) : null;
   const box = node?.getBoundingClientRect();
-  useEffect(() => outline.current?.scrollIntoView?.({ block: 'nearest' }), [element]);
+  useEffect(() => {
+    outline.current?.scrollIntoView?.({ block: 'nearest' });
+  }, [element]);
   const pick = (event: PointerEvent): void => {
     const bounds = holder.current!.getBoundingClientRect();
     const hit = page

@@ -108,9 +108,7 @@ export function FileTree({
         const [path] = keys === 'all' ? [] : [...keys].map(String);
         if (!path) return;
         if (isFolder(path))
-          setOpen((now) =>
-            now.includes(path) ? now.filter((key) => key !== path) : [...now, path],
-          );
+          setOpen((now) => (now.includes(path) ? now.filter((key) => key !== path) : [...now, path]));
         else onSelect(path);
       }}
     >

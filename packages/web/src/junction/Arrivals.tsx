@@ -40,7 +40,8 @@ const Row = styled(Link)`
   > div:first-child {
     border: 1px solid ${color.rule};
     overflow: hidden;
-    height: 62px;
+    height: fit-content;
+    max-height: 62px;
   }
   b,
   small {
@@ -77,7 +78,7 @@ export function Arrivals({ screenKey }: { screenKey: string }) {
           <li key={from}>
             <Row to={`/p/${id}/junction/${from}?element=${encodeURIComponent(links[0].element)}`}>
               <div>
-                <LazyPicture screen={screensByKey(design).get(from)!} width={36} height={60} />
+                <LazyPicture screen={screensByKey(design).get(from)!} width={36} />
               </div>
               <div>
                 <b title={screenName(project, from)}>{screenName(project, from)}</b>

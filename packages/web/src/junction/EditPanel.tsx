@@ -108,6 +108,7 @@ export function EditPanel({
       <Suggest
         label="Goes to"
         inputRef={field}
+        isTyped={typed !== null}
         isAbove
         value={typed ?? shown}
         onType={onTyped}

@@ -11,7 +11,7 @@ import {
   type Target,
 } from '@tovel/core';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Navigate, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
@@ -25,7 +25,7 @@ import { Stage } from './Stage';
 const View = styled.div<{ $isWide: boolean }>`
   height: 100%;
   display: grid;
-  grid-template-columns: 196px ${({ $isWide }) => ($isWide ? 'minmax(0, 1.1fr) minmax(480px, 1fr)' : '400px minmax(0, 1fr)')};
+  grid-template-columns: 196px ${({ $isWide }) => ($isWide ? 'minmax(0, 1fr) minmax(560px, 1fr)' : '400px minmax(0, 1fr)')};
   @media (max-width: 1180px) {
     grid-template-columns: 150px ${({ $isWide }) => ($isWide ? 'minmax(0, 1fr) minmax(440px, 1fr)' : '360px minmax(0, 1fr)')};
   }
@@ -77,9 +77,16 @@ function Junction({ screenKey }: { screenKey: string }) {
   const { graph, design, app, id, session } = project;
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
+  const location = useLocation();
   const screen = screensByKey(design).get(screenKey)!;
   const listed = graph.elements.get(screenKey)!;
-  const wanted = params.get('element');
+  // The choice is there at once and the address follows; an address that came otherwise makes the choice.
+  const [wanted, setWanted] = useState(params.get('element'));
+  const [visit, setVisit] = useState(location.key);
+  if (visit !== location.key) {
+    setVisit(location.key);
+    if (!(location.state as { isOwn?: boolean } | null)?.isOwn) setWanted(params.get('element'));
+  }
   const [extra, setExtra] = useState<ElementState | null>(null);
   const [anchor, setAnchor] = useState<AnchorChoice | null>(null);
   const states = useMemo(
@@ -91,11 +98,16 @@ function Junction({ screenKey }: { screenKey: string }) {
   );
   const selected = states.find((state) => state.element.key === wanted) ?? null;
   const field = useRef<HTMLInputElement>(null);
+  /** A press on the stage goes on to typing where it leads; the field is there only after the next drawing. */
+  const wantsField = useRef(false);
   const [typed, setTyped] = useState<string | null>(null);
   const [rowTops, setRowTops] = useState<ReadonlyMap<string, number>>(new Map());
 
   const select = useCallback(
-    (key: string | null): void => setParams(key ? { element: key } : {}, { replace: true }),
+    (key: string): void => {
+      setWanted(key);
+      setParams({ element: key }, { replace: true, state: { isOwn: true } });
+    },
     [setParams],
   );
 
@@ -124,9 +136,19 @@ function Junction({ screenKey }: { screenKey: string }) {
     );
 
   const focusRow = (key: string): void => document.getElementById(`row-${key}`)?.focus();
+  const toField = (state: ElementState): void => {
+    if (state.element.key === selected?.element.key) field.current?.focus();
+    else {
+      wantsField.current = true;
+      select(state.element.key);
+    }
+  };
   const onRowKey = (event: KeyboardEvent): void => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const at = states.findIndex((state) => state.element.key === selected?.element.key);
+    // The row with the focus, which may be further on than what has been drawn as chosen.
+    const row = (event.target as HTMLElement).closest<HTMLElement>('[data-row]')?.dataset.row;
+    const at = states.findIndex((state) => state.element.key === row);
+    const focused = states[at];
     const go = (to: number): void => {
       event.preventDefault();
       const next = states[Math.max(0, Math.min(states.length - 1, to))];
@@ -137,16 +159,16 @@ function Junction({ screenKey }: { screenKey: string }) {
     else if (event.key === 'ArrowUp') go(at - 1);
     else if (event.key === 'Home') go(0);
     else if (event.key === 'End') go(states.length - 1);
-    else if (selected && event.key === 'Enter') {
+    else if (focused && event.key === 'Enter') {
       event.preventDefault();
-      field.current?.focus();
-    } else if (selected && (event.key === 'Delete' || event.key === 'Backspace') && selected.interaction)
-      unwire(selected);
-    else if (selected && event.key === '.' && !selected.interaction) toggleStill(selected);
-    else if (selected && /^[\p{L}\p{N}/]$/u.test(event.key)) {
+      toField(focused);
+    } else if (focused && (event.key === 'Delete' || event.key === 'Backspace') && focused.interaction)
+      unwire(focused);
+    else if (focused && event.key === '.' && !focused.interaction) toggleStill(focused);
+    else if (focused && /^[\p{L}\p{N}/]$/u.test(event.key)) {
       event.preventDefault();
       setTyped(event.key);
-      field.current?.focus();
+      toField(focused);
     }
   };
 
@@ -167,9 +189,14 @@ function Junction({ screenKey }: { screenKey: string }) {
   const pickOnStage = (state: ElementState): void => {
     setExtra(state);
     setTyped(null);
-    select(state.element.key);
-    field.current?.focus();
+    toField(state);
   };
+
+  useEffect(() => {
+    if (!wantsField.current || !selected) return;
+    wantsField.current = false;
+    field.current?.focus();
+  }, [selected]);
 
   const pickAnchor = (state: ElementState): void => {
     const wiring = states.find((other) => other.element.key === anchor?.element);

@@ -172,13 +172,7 @@ export function Stage({ screen, title, route, states, selected, rowTops, onPick,
   for (const state of states) {
     const rowTop = rowTops.get(state.element.key);
     const pin = pins.get(state.element.key);
-    if (
-      !pin ||
-      rowTop === undefined ||
-      !picture.current ||
-      (state.standing !== 'live' && state.standing !== 'broken' && state !== selected)
-    )
-      continue;
+    if (!pin || rowTop === undefined || !picture.current || (!hasCord(state) && state !== selected)) continue;
     const bounds = picture.current.getBoundingClientRect();
     const columnLeft = column.current!.getBoundingClientRect().left;
     const y = bounds.top - top + pin.y + PIN / 2;
@@ -259,6 +253,10 @@ export function Stage({ screen, title, route, states, selected, rowTops, onPick,
     </Column>
   );
 }
+
+/** Links of a bar stand on many screens; their cords would only hide the others. */
+const hasCord = (state: ElementState): boolean =>
+  state.standing === 'broken' || (state.standing === 'live' && !state.within);
 
 function placeOf(page: Document | null, key: string, ratio: number): Place | null {
   const node = page?.querySelector(`[data-key="${CSS.escape(key)}"]`);

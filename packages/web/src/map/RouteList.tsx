@@ -11,7 +11,7 @@ const Column = styled.section`
 
 const Row = styled(Link)<{ $isMarked: boolean }>`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
+  grid-template-columns: minmax(56px, 1fr) auto;
   gap: 12px;
   padding: 6px 16px;
   border-top: 1px solid ${color.rule};
@@ -28,7 +28,7 @@ const Row = styled(Link)<{ $isMarked: boolean }>`
   }
   span:last-child {
     color: ${({ $isMarked }) => ($isMarked ? color.red : color.ink2)};
-    max-width: 140px;
+    max-width: 176px;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;

@@ -164,7 +164,7 @@ export function RunView() {
             title="The running app"
             src={`${origin}/${id}${first}`}
             sandbox="allow-scripts allow-same-origin allow-forms"
-            style={{ width: width ?? '100%' }}
+            style={{ width: width ? width + 2 : '100%' }}
           />
         )}
       </Stage>

@@ -151,7 +151,9 @@ export function ScreensView() {
     session.change(`${use === 'skip' ? 'Skip' : 'Use'} ${entry.name}`, putScreen(key, { ...entry, use }));
   };
   const onKeyDown = (event: KeyboardEvent): void => {
-    const at = order.indexOf(selected);
+    // The card with the focus, which may be further on than what has been drawn as chosen.
+    const focused = (event.target as HTMLElement).id.replace(/^card-/, '');
+    const at = order.indexOf(focused);
     const go = (to: number): void => {
       event.preventDefault();
       const key = order[Math.max(0, Math.min(order.length - 1, to))];
@@ -162,8 +164,8 @@ export function ScreensView() {
     else if (event.key === 'ArrowLeft' || event.key === 'ArrowUp') go(at - 1);
     else if (event.key === 'Home') go(0);
     else if (event.key === 'End') go(order.length - 1);
-    else if (event.key === 'Enter') void navigate(`/p/${id}/junction/${selected}`);
-    else if (event.key.toLowerCase() === 's' && !event.ctrlKey && !event.metaKey) toggleUse(selected);
+    else if (event.key === 'Enter') void navigate(`/p/${id}/junction/${focused}`);
+    else if (event.key.toLowerCase() === 's' && !event.ctrlKey && !event.metaKey) toggleUse(focused);
   };
   const used = graph.screens.length;
   return (

@@ -52,7 +52,9 @@ function best(all: readonly Destination[], typed: string): Destination[] {
       matchText(destination.label, typed),
       destination.detail.startsWith('/') ? matchText(destination.detail, typed) : null,
     ].filter((score) => score !== null);
-    return scores.length ? [{ destination, score: Math.min(...scores) }] : [];
+    // Among equals, places come before the single elements on them.
+    const late = destination.id.startsWith('element') ? 0.5 : 0;
+    return scores.length ? [{ destination, score: Math.min(...scores) + late }] : [];
   });
   return scored
     .sort((a, b) => a.score - b.score)

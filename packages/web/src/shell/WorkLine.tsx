@@ -125,16 +125,11 @@ export function WorkLine({ onJump }: { onJump: () => void }) {
       <Rail aria-label="Stations">
         {stations.map((station, i) => {
           const waiting = station.waiting(graph.counts);
-          const hasBroken = waiting > 0 && graph.counts.broken > 0;
           return (
             <Stop key={station.path} to={`/p/${id}/${station.path}`} data-done={i < current || undefined}>
               <i aria-hidden="true" />
               {station.title}
-              {waiting > 0 && (
-                <em style={{ color: hasBroken ? color.red : color.ink }} title={`${waiting} to look at`}>
-                  {waiting}
-                </em>
-              )}
+              {waiting > 0 && <em title={`${waiting} to look at`}>{waiting}</em>}
             </Stop>
           );
         })}

@@ -66,6 +66,8 @@ interface SuggestProps {
   isAbove?: boolean;
   /** Whether the list stays open, as part of the page. */
   isStatic?: boolean;
+  /** Whether the value is being typed, so that focus must not mark it for replacement. */
+  isTyped?: boolean;
   inputRef?: Ref<HTMLInputElement>;
   autoFocus?: boolean;
 }
@@ -83,6 +85,7 @@ export function Suggest({
   isLabelHidden,
   isAbove = false,
   isStatic = false,
+  isTyped = false,
   inputRef,
   autoFocus,
 }: SuggestProps) {
@@ -144,7 +147,7 @@ export function Suggest({
           setOpen(true);
           onType(event.target.value);
         }}
-        onFocus={(event) => event.target.select()}
+        onFocus={(event) => !isTyped && event.target.select()}
         onBlur={() => setOpen(false)}
         onKeyDown={onKeyDown}
       />

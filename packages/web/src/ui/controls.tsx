@@ -75,6 +75,13 @@ export const fieldBox = css`
   border-radius: 0;
   background: ${color.field};
   color: ${color.ink};
+  &[data-disabled],
+  &:disabled {
+    border-color: ${color.rule};
+    background: none;
+    color: ${color.ink2};
+    cursor: default;
+  }
 `;
 
 export const Input = styled(AriaInput)`

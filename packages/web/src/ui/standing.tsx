@@ -12,9 +12,9 @@ const Mark = styled.span<{ $standing: Standing }>`
   ${({ $standing }) =>
     ({
       live: `background: ${color.lake};`,
-      open: `border: 1.5px solid ${color.ink2};`,
+      open: `border: 1.5px solid currentcolor;`,
       broken: `background: ${color.red}; transform: rotate(45deg);`,
-      still: `height: 0; border-top: 2px solid ${color.ink2}; vertical-align: middle;`,
+      still: `height: 0; border-top: 2px solid currentcolor; vertical-align: middle;`,
     })[$standing]}
 `;
 

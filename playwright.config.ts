@@ -1,0 +1,41 @@
+import { defineConfig } from '@playwright/test';
+
+const port = Number(process.env.TOVEL_TEST_PORT ?? 4410);
+const executablePath = process.env.TOVEL_CHROMIUM ?? '/usr/bin/chromium';
+
+export default defineConfig({
+  testDir: 'e2e',
+  testMatch: '**/*.pw.ts',
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  fullyParallel: false,
+  workers: 2,
+  reporter: [['list']],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath,
+      chromiumSandbox: process.getuid?.() !== 0,
+      args: [
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  webServer: {
+    command: 'node packages/server/dist/main.mjs',
+    url: `http://127.0.0.1:${port}/api/settings`,
+    timeout: 120_000,
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 20_000 },
+    env: {
+      TOVEL_PORT: String(port),
+      TOVEL_DATA: process.env.TOVEL_TEST_DATA ?? '.run/e2e',
+      TOVEL_DEMO: process.env.TOVEL_DEMO ?? '',
+    },
+  },
+});
