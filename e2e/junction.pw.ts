@@ -43,6 +43,7 @@ test('a screen is wired by keyboard alone, and undo and redo survive a reload', 
   await expect(departure(page, 'Back button')).toContainText('open');
   await saved(page);
   await page.reload();
+  await expect(departure(page, 'Send the report')).toContainText('open');
   await page.keyboard.press('Control+Shift+z');
   await expect(departure(page, 'Back button')).toContainText('live');
   await expect(departure(page, 'Send the report')).toContainText('open');

@@ -7,8 +7,7 @@ import type { Design } from '../model/design.ts';
 /** What crosses HTTP, described once and used on both sides. */
 
 export const projectName = string()
-  .trim()
-  .min(1, 'A project needs a name.')
+  .matches(/\S/, 'A project needs a name.')
   .max(120, 'A name has at most 120 characters.')
   .required('A project needs a name.');
 
@@ -18,7 +17,7 @@ export type NewProject = InferType<typeof newProject>;
 export const newChange = object({
   /** The place in the history that the change was made on. */
   base: number().integer().min(0).required(),
-  label: string().trim().min(1).max(300).required(),
+  label: string().min(1).max(300).required(),
   change: mixed().required(),
 }).noUnknown();
 export interface NewChange {

@@ -45,9 +45,10 @@ export function printTsx(root: MarkupElement, options: TsxOptions): PrintedCode 
     put('  const go = useGo();');
     put('');
   }
-  const isOneLine = body.length === 1;
+  const only = body.length === 1 ? `  return ${body[0].text.trim()};` : '';
+  const isOneLine = only !== '' && only.length <= PRINT_WIDTH;
   const lines: Line[] = isOneLine
-    ? [...head, { text: `  return ${body[0].text};`, key: body[0].key }, { text: '}', key: null }]
+    ? [...head, { text: only, key: body[0].key }, { text: '}', key: null }]
     : [
         ...head,
         { text: '  return (', key: null },

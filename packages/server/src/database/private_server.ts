@@ -72,9 +72,14 @@ function isAlive(pid: number): boolean {
   if (!pid) return false;
   try {
     process.kill(pid, 0);
-    return true;
   } catch {
     return false;
+  }
+  try {
+    // One that has ended but whose parent has not noticed still has its number.
+    return !/\) Z /.test(readFileSync(`/proc/${pid}/stat`, 'utf8'));
+  } catch {
+    return true;
   }
 }
 

@@ -1,6 +1,7 @@
 import * as csstree from 'css-tree';
 import { type DefaultTreeAdapterMap, parse, serialize } from 'parse5';
 import type { Notice } from '../../model/design.ts';
+import { isUnsafeAddress } from '../address.ts';
 import { limits } from '../limits.ts';
 
 type Node = DefaultTreeAdapterMap['node'];
@@ -26,6 +27,9 @@ export interface SafePage {
 
 /** Marks each element with its path, so that a reading can say where in the file it stood. */
 export const PATH_ATTRIBUTE = 'data-tovel-path';
+
+/** An address at which there is nothing, and nothing is asked for. */
+const NOTHING = 'data:,';
 
 const DROPPED = new Set([
   'script',
@@ -93,6 +97,7 @@ class PageCleaner {
   width: number | null = null;
   readonly #file: string;
   readonly #files: PageFiles;
+  readonly #shown = new Set<string>();
   readonly #counts = new Map<string, number>();
   #elements = 0;
 
@@ -239,14 +244,16 @@ class PageCleaner {
   }
 
   #picture(reference: string, from: string): string {
-    if (reference.startsWith('#')) return reference;
+    // A style sheet that another imports has been through here before.
+    if (reference.startsWith('#') || this.#shown.has(reference)) return reference;
     const address = this.#files.picture(reference, from);
+    this.#shown.add(address ?? NOTHING);
     if (!address)
       this.#count(
         'missing',
         `The picture “${reference.slice(0, 120)}” ${/^(https?:)?\/\//i.test(reference) ? 'is somewhere else and is not fetched' : 'did not come along'}; bring the file in with the page.`,
       );
-    return address ?? 'data:,';
+    return address ?? NOTHING;
   }
 
   #cleanAttributes(element: ParsedElement, path: string): void {
@@ -288,12 +295,7 @@ class PageCleaner {
       name === 'action' ||
       name === 'formaction'
     ) {
-      // Control characters and spaces before the colon hide a scheme from a plain comparison, not from a browser.
-      const bare = [...value]
-        .filter((char) => char > ' ')
-        .join('')
-        .toLowerCase();
-      if (/^(javascript|data|vbscript|blob|file):/.test(bare)) {
+      if (isUnsafeAddress(value)) {
         this.#count(
           'script',
           'A link that would have run a script was left out; the element counts as an open end.',

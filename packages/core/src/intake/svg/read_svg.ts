@@ -2,6 +2,7 @@ import { arrangeScreen, softOf } from '../../layout/arrange.ts';
 import { contains, hasLook, type Placed, union } from '../../layout/placed.ts';
 import type { Box, Notice, Screen } from '../../model/design.ts';
 import { sentenceCase } from '../../model/names.ts';
+import { isUnsafeAddress } from '../address.ts';
 import {
   boxAround,
   identity,
@@ -283,7 +284,8 @@ class SvgReader {
   }
 
   #container(element: XmlElement, style: SvgStyle, items: readonly Placed[], path: string): Placed {
-    const href = element.name === 'a' ? (element.attributes.href ?? '') : '';
+    const written = element.name === 'a' ? (element.attributes.href ?? '') : '';
+    const href = isUnsafeAddress(written) ? '' : written;
     const more: Partial<Placed> = {
       tag: 'div',
       children: nest(items),
@@ -293,7 +295,11 @@ class SvgReader {
     const group = adoptBackground(this.#placed(element, 'box', box, path, more));
     const opacity = Number(style.opacity ?? 1);
     const look = opacity < 1 ? { ...group.look, opacity: String(opacity) } : group.look;
-    const named: Placed = { ...group, look, name: this.#nameOf(element) ?? nameFromText(group) ?? 'group' };
+    const named: Placed = {
+      ...group,
+      look,
+      name: this.#nameOf(element) ?? onlyName(items) ?? nameFromText(group) ?? 'group',
+    };
     return hasLook(named) ? named : { ...named, ...softOf(named.children) };
   }
 
@@ -650,6 +656,10 @@ function nest(items: readonly Placed[]): Placed[] {
   };
   return top.map(make);
 }
+
+/** A group around one thing that has a name is called as that is. */
+const onlyName = (items: readonly Placed[]): string | null =>
+  items.length === 1 && items[0].name !== items[0].kind ? items[0].name : null;
 
 /** A group without a name is called by the text in it. */
 function nameFromText(group: Placed): string | null {

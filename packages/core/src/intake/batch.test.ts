@@ -1,0 +1,156 @@
+import { strToU8, zipSync } from 'fflate';
+import { svg } from '../testing/build.ts';
+import { emptyDesign } from '../model/design.ts';
+import { addToDesign, type IntakeHost, readBatch } from './batch.ts';
+import type { InputFile } from './files.ts';
+import type { PageReading } from './html/reading.ts';
+import { limits } from './limits.ts';
+
+const file = (path: string, content: string | Uint8Array): InputFile => ({
+  path,
+  bytes: typeof content === 'string' ? strToU8(content) : content,
+});
+const drawing = svg('<rect width="100" height="40" fill="red"/><text x="9" y="300">Hello</text>');
+
+/** A browser that sees one heading on every page. */
+const host: IntakeHost = {
+  readPage: async (page, plan): Promise<PageReading> => {
+    if (page.html.includes('never loads'))
+      throw new Error('The page did not finish loading within 20 seconds.');
+    const box = { x: 0, y: 0, width: plan.widths[0], height: 30 };
+    return {
+      width: plan.widths[0],
+      height: 800,
+      canvas: {},
+      hidden: [],
+      body: {
+        path: '1',
+        tag: 'body',
+        attributes: {},
+        box,
+        base: {},
+        children: [
+          {
+            path: '1/0',
+            tag: 'h1',
+            attributes: {},
+            box,
+            base: { 'font-size': '20px' },
+            children: ['Heading'],
+          },
+        ],
+      },
+    };
+  },
+  addressOf: (asset) => `blob:${asset.hash}`,
+};
+
+test('each drawing and page is a screen, by the name of its file or its title', async () => {
+  const { screens, notices } = await readBatch(
+    [file('b/tool-detail.svg', drawing), file('a.html', '<title>Members | Desk</title>')],
+    host,
+  );
+  expect(screens.map((screen) => [screen.key, screen.name, screen.source.file, screen.width])).toEqual([
+    ['a', 'Members', 'a.html', 1280],
+    ['tool-detail', 'Tool detail', 'b/tool-detail.svg', 390],
+  ]);
+  expect(notices).toEqual([]);
+});
+
+test('one bad file never fails the batch', async () => {
+  const { screens, notices } = await readBatch(
+    [
+      file('good.svg', drawing),
+      file('cut.svg', drawing.slice(0, 120)),
+      file('slow.html', '<p>never loads'),
+      file('empty.svg', ''),
+      file('huge.svg', new Uint8Array(limits.fileBytes + 1)),
+      file('broken.zip', 'PK but not really'),
+      file('notes.txt', 'hello'),
+      file('old.tovel', 'x'),
+    ],
+    host,
+  );
+  expect(screens.map((screen) => screen.key)).toEqual(['good']);
+  expect(notices.map((notice) => `${notice.level} ${notice.code} ${notice.file}`).sort()).toEqual([
+    'error archive-unreadable broken.zip',
+    'error file-empty empty.svg',
+    'error file-too-large huge.svg',
+    'error html-unreadable slow.html',
+    'error svg-unreadable cut.svg',
+    'info file-unknown notes.txt',
+    'warning file-project old.tovel',
+  ]);
+});
+
+test('a zip is opened, and a zip within it is not', async () => {
+  const inner = zipSync({ 'x.svg': strToU8(drawing) });
+  const { screens, notices } = await readBatch(
+    [file('all.zip', zipSync({ 'screens/home.svg': strToU8(drawing), 'more.zip': inner }))],
+    host,
+  );
+  expect(screens.map((screen) => screen.source.file)).toEqual(['screens/home.svg']);
+  expect(notices).toEqual([expect.objectContaining({ code: 'archive-nested' })]);
+});
+
+test('originals are kept as assets, and what nothing shows is said', async () => {
+  const page = '<link rel="stylesheet" href="style.css"><img src="photo.png"><img src="logo.svg">';
+  const { screens, assets, notices, bytes } = await readBatch(
+    [
+      file('a.html', page),
+      file('style.css', 'p{}'),
+      file('photo.png', 'png'),
+      file('logo.svg', drawing),
+      file('lost.png', 'x'),
+      file('lost.css', 'x'),
+    ],
+    host,
+  );
+  expect(screens.map((screen) => screen.key)).toEqual(['a']);
+  expect(assets.map((asset) => asset.file).sort()).toEqual(['a.html', 'logo.svg', 'photo.png', 'style.css']);
+  expect([...bytes.keys()].sort()).toEqual(assets.map((asset) => asset.hash).sort());
+  expect(notices.map((notice) => notice.file).sort()).toEqual(['lost.css', 'lost.png']);
+});
+
+test('screens of one name take that of their file too, and keys stay apart from those taken', async () => {
+  const { screens } = await readBatch(
+    [
+      file('a/home.svg', drawing),
+      file('b/home.svg', drawing),
+      file('x.html', '<title>Desk</title>'),
+      file('y.html', '<title>Desk</title>'),
+    ],
+    host,
+    { takenKeys: ['home'] },
+  );
+  expect(screens.map((screen) => [screen.key, screen.name])).toEqual([
+    ['home-2', 'Home (home)'],
+    ['home-3', 'Home (home) 2'],
+    ['x', 'Desk (x)'],
+    ['y', 'Desk (y)'],
+  ]);
+});
+
+test('progress counts, and cancelling keeps what was read', async () => {
+  const seen: string[] = [];
+  const { screens, notices, wasCancelled } = await readBatch(
+    [file('a.svg', drawing), file('b.svg', drawing), file('c.svg', drawing)],
+    host,
+    {
+      onProgress: ({ done, total, file: name }) => void seen.push(`${done}/${total} ${name}`),
+      isCancelled: () => seen.length >= 2,
+    },
+  );
+  expect(seen).toEqual(['0/3 a.svg', '1/3 b.svg', '3/3 ']);
+  expect(wasCancelled).toBe(true);
+  expect(screens).toHaveLength(2);
+  expect(notices).toEqual([expect.objectContaining({ code: 'cancelled', file: 'c.svg' })]);
+});
+
+test('the same file twice is one asset, and a design grows by what is new', async () => {
+  const first = await readBatch([file('a.svg', drawing)], host);
+  const second = await readBatch([file('b.svg', drawing)], host, { takenKeys: ['a'] });
+  const design = addToDesign(addToDesign(emptyDesign, first), second);
+  expect(design.screens.map((screen) => screen.key)).toEqual(['a', 'b']);
+  expect(design.assets).toHaveLength(1);
+});

@@ -1,0 +1,133 @@
+import fc from 'fast-check';
+import { type DefaultTreeAdapterMap, parse } from 'parse5';
+import { limits } from '../limits.ts';
+import { type PageFiles, sanitisePage } from './sanitise.ts';
+
+const files: PageFiles = {
+  styleSheet: (reference, from) =>
+    reference === 'page.css'
+      ? {
+          text: '@import "more.css"; .a { background: url(bg.png); color: red } @font-face { font-family: "Odd"; src: url(odd.woff2) }',
+          file: 'css/page.css',
+        }
+      : reference === 'more.css' && from === 'css/page.css'
+        ? { text: '.b { background: url(https://elsewhere.example/b.png) }', file: 'css/more.css' }
+        : null,
+  picture: (reference) => (['bg.png', 'photo.png'].includes(reference) ? `blob:${reference}` : null),
+};
+const clean = (text: string) => sanitisePage('page.html', text, files);
+
+/** What a browser would make of it: elements and attributes that could run something. */
+function unsafeIn(node: DefaultTreeAdapterMap['node']): string[] {
+  const attributes =
+    'attrs' in node
+      ? node.attrs.filter(({ name, value }) => /^on/i.test(name) || /^\s*javascript:/i.test(value))
+      : [];
+  const inner = 'content' in node ? [node.content] : 'childNodes' in node ? node.childNodes : [];
+  return [
+    ...(node.nodeName === 'script' ? ['script'] : []),
+    ...attributes.map(({ name }) => name),
+    ...inner.flatMap(unsafeIn),
+  ];
+}
+
+const hostile: readonly [what: string, html: string][] = [
+  ['a script', '<script>alert(1)</script>'],
+  ['a script of a drawing', '<svg><script>alert(1)</script></svg>'],
+  ['an event attribute', '<p onclick="alert(1)" ONLOAD=alert(1)>'],
+  ['a script address', '<a href="javascript:alert(1)">'],
+  ['a script address in disguise', '<a href=" java\nscript&#58;alert(1)">'],
+  ['a data page', '<a href="data:text/html,<script>alert(1)</script>">'],
+  ['a form to a script', '<form action="javascript:alert(1)"><button formaction="javascript:alert(1)">'],
+  [
+    'a frame',
+    '<iframe src="https://evil.example"></iframe><iframe srcdoc="<script>alert(1)</script>"></iframe>',
+  ],
+  ['an object', '<object data="https://evil.example/x"></object><embed src="https://evil.example/x">'],
+  ['an outside picture', '<img src="https://evil.example/x.png" srcset="https://evil.example/y.png 2x">'],
+  ['an outside style sheet', '<link rel="stylesheet" href="https://evil.example/x.css">'],
+  ['an outside import', '<style>@import url(https://evil.example/x.css);</style>'],
+  ['an outside background', '<p style="background: url(https://evil.example/x.png)">'],
+  ['a moved base', '<base href="https://evil.example/">'],
+  ['a refresh', '<meta http-equiv="refresh" content="0;url=https://evil.example">'],
+  ['a preload', '<link rel="preload" href="https://evil.example/x" as="script">'],
+  [
+    'an outside symbol',
+    '<svg><use href="https://evil.example/a.svg#b"/><image href="https://evil.example/x.png"/></svg>',
+  ],
+  ['a style that ends itself', '<style>p{content:"</style><script>alert(1)</script>"}</style>'],
+];
+test.each(hostile)('%s does not get through', (_, html) => {
+  const safe = clean(`<body>${html}<h1>Stays</h1></body>`).html;
+  expect(safe).not.toMatch(
+    /<script|javascript|alert\(1\)<|onclick|onload|<iframe|<object|<embed|<base|http-equiv/i,
+  );
+  expect(safe).not.toMatch(/(src|href|url\(|import)[^>]*evil\.example/i);
+});
+
+test('nothing that any text holds becomes a script or an event attribute', () => {
+  const piece = fc.constantFrom(
+    '<script',
+    '>',
+    '<p',
+    ' onclick=',
+    '"x"',
+    '<svg',
+    '<style',
+    '</style>',
+    'javascript:',
+    '<a href=',
+    '<!--',
+    '-->',
+    '<math',
+    '<noscript>',
+    'text',
+    '<template>',
+    "'",
+    '&lt;',
+  );
+  fc.assert(
+    fc.property(fc.array(piece, { maxLength: 25 }), (pieces) => {
+      const { html } = clean(pieces.join(''));
+      expect(unsafeIn(parse(html))).toEqual([]);
+    }),
+    { numRuns: 400 },
+  );
+});
+
+test('style sheets are taken in with what they import, and only pictures that came along stay', () => {
+  const { html, notices } = clean(
+    '<head><link rel="stylesheet" href="page.css"></head><body class="a"></body>',
+  );
+  expect(html).toContain('url(blob:bg.png)');
+  expect(html).toContain('.b{background:url(data:,)}');
+  expect(html).not.toContain('@font-face');
+  expect(notices.map((notice) => notice.message)).toEqual([
+    'The picture “https://elsewhere.example/b.png” is somewhere else and is not fetched; bring the file in with the page.',
+    'The font “Odd” is not carried over yet; the next one in its list is used.',
+  ]);
+});
+
+test('elements are marked with their path, dropped ones counted', () => {
+  const { html } = clean('<body><script></script><p>a</p><!-- c --><ul><li>b</ul></body>');
+  expect(html).toContain('<p data-tovel-path="1/1">');
+  expect(html).toContain('<li data-tovel-path="1/2/0">');
+});
+
+test('the title is read, and a drawn width where the page gives one', () => {
+  const page = clean('<title> Members |\n Desk </title><meta name="viewport" content="width=390">');
+  expect([page.title, page.width]).toEqual(['Members | Desk', 390]);
+  expect(clean('<meta name="viewport" content="width=device-width">').width).toBeNull();
+});
+
+test('the same thing said many times is one notice', () => {
+  expect(clean('<p onclick="a()">'.repeat(30)).notices).toEqual([
+    expect.objectContaining({
+      message: 'An event attribute was left out; wire the element in Junction instead. (30 times)',
+    }),
+  ]);
+});
+
+test('a page of too many elements is refused', () => {
+  expect(() => clean('<br>'.repeat(limits.elements + 1))).toThrow(/more than 20000 elements/);
+});

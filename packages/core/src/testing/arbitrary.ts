@@ -1,0 +1,88 @@
+import fc from 'fast-check';
+import { type Change } from '../change/change.ts';
+import type { App, Arrival, Interaction, ScreenEntry, Target } from '../model/app.ts';
+
+/** Few keys, so that generated changes meet each other. */
+const key = fc.constantFrom(
+  'home',
+  'list',
+  'detail',
+  'home:0',
+  'home:0/1',
+  'list:2',
+  'toString',
+  'constructor',
+);
+
+const entry: fc.Arbitrary<ScreenEntry> = fc.record({
+  name: fc.constantFrom('Home', 'List', 'Detail'),
+  route: fc.constantFrom('/', '/list', '/list/detail'),
+  use: fc.constantFrom('screen' as const, 'skip' as const),
+  order: fc.integer({ min: -5, max: 5 }),
+});
+
+const arrival: fc.Arbitrary<Arrival> = fc.oneof(
+  fc.constant<Arrival>({ kind: 'none' }),
+  fc.record({ kind: fc.constant('fade' as const), ms: fc.integer({ min: 0, max: 999 }) }),
+  fc.record({
+    kind: fc.constant('slide' as const),
+    from: fc.constantFrom('left' as const, 'top' as const),
+    ms: fc.integer({ min: 0, max: 999 }),
+  }),
+);
+
+const target: fc.Arbitrary<Target> = fc.oneof(
+  fc.record({ kind: fc.constant('screen' as const), screen: key }),
+  fc.record({ kind: fc.constant('anchor' as const), screen: key, element: key }),
+  fc.constant<Target>({ kind: 'back' }),
+  fc.record({ kind: fc.constant('back' as const), fallback: key }),
+  fc.constant<Target>({ kind: 'external', href: 'https://example.org/' }),
+);
+
+const interaction: fc.Arbitrary<Interaction> = fc.record({
+  on: fc.constant('press' as const),
+  target,
+  arrival,
+});
+
+const orNull = <T>(values: fc.Arbitrary<T>): fc.Arbitrary<T | null> => fc.option(values, { nil: null });
+
+const single: fc.Arbitrary<Change> = fc.oneof(
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('screens' as const),
+    key,
+    value: orNull(entry),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('interactions' as const),
+    key,
+    value: orNull(interaction),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('still' as const),
+    key,
+    value: orNull(fc.constant(true as const)),
+  }),
+  fc.record({ kind: fc.constant('start' as const), value: orNull(key) }),
+);
+
+/** Any change, also several in one. */
+export const change: fc.Arbitrary<Change> = fc.oneof(
+  { weight: 4, arbitrary: single },
+  {
+    weight: 1,
+    arbitrary: fc.record({ kind: fc.constant('all' as const), changes: fc.array(single, { maxLength: 6 }) }),
+  },
+);
+
+/** Any app that changes can lead to. */
+export const app: fc.Arbitrary<App> = fc.record({
+  format: fc.constant('tovel-app/1' as const),
+  start: orNull(key),
+  screens: fc.dictionary(key, entry, { noNullPrototype: true }),
+  interactions: fc.dictionary(key, interaction, { noNullPrototype: true }),
+  still: fc.dictionary(key, fc.constant(true as const), { noNullPrototype: true }),
+});

@@ -1,0 +1,329 @@
+import { strToU8 } from 'fflate';
+import {
+  type ChangeResult,
+  type Conflict,
+  hashOf,
+  type ProjectState,
+  type ProjectSummary,
+  putScreen,
+  putStill,
+  setStart,
+  unpackProject,
+} from '@tovel/core';
+import type { FastifyInstance } from 'fastify';
+import { migrate } from '../database/migrate.ts';
+import { createServices, type Services } from '../services.ts';
+import { startTestDatabase, type TestDatabase } from '../testing/database.ts';
+import { createApp } from './app.ts';
+
+const PORT = 4999;
+let database: TestDatabase;
+let services: Services;
+let app: FastifyInstance;
+
+beforeAll(async () => {
+  database = await startTestDatabase();
+  services = createServices(database.db, { error: () => {} });
+  app = await createApp(services, { port: PORT, runPort: PORT + 1, web: '/nowhere' });
+});
+afterAll(async () => {
+  await app.close();
+  await services.workshop.close();
+  await database.stop();
+});
+
+const headers = { host: `127.0.0.1:${PORT}` };
+async function ask<T>(
+  method: 'GET' | 'POST' | 'PATCH' | 'DELETE' | 'PUT',
+  url: string,
+  body?: unknown,
+  more: Record<string, string> = {},
+): Promise<{ status: number; body: T; headers: Record<string, unknown> }> {
+  const isBytes = body instanceof Uint8Array;
+  const response = await app.inject({
+    method,
+    url,
+    headers: { ...headers, ...(isBytes ? { 'content-type': 'application/octet-stream' } : {}), ...more },
+    ...(body === undefined ? {} : { payload: isBytes ? Buffer.from(body) : (body as object) }),
+  });
+  return {
+    status: response.statusCode,
+    body: (response.headers['content-type']?.toString().includes('json')
+      ? response.json()
+      : response.rawPayload) as T,
+    headers: response.headers,
+  };
+}
+const create = async (name = 'Test'): Promise<string> =>
+  (await ask<{ id: string }>('POST', '/api/projects', { name })).body.id;
+const change = (id: string, base: number, step: object, label = 'A step') =>
+  ask<ChangeResult & Conflict>('POST', `/api/projects/${id}/changes`, { base, label, change: step });
+const state = async (id: string): Promise<ProjectState> =>
+  (await ask<ProjectState>('GET', `/api/projects/${id}`)).body;
+const entry = { name: 'Home', route: '/', use: 'screen', order: 1 } as const;
+
+describe('projects', () => {
+  test('are made, renamed, copied, deleted and restored', async () => {
+    const id = await create('First');
+    expect((await ask('PATCH', `/api/projects/${id}`, { name: ' Renamed ' })).status).toBe(204);
+    const copy = (await ask<{ id: string }>('POST', `/api/projects/${id}/copy`)).body.id;
+    expect((await state(copy)).name).toBe('Renamed copy');
+    await ask('DELETE', `/api/projects/${id}`);
+    expect(await ask('GET', `/api/projects/${id}`)).toMatchObject({
+      status: 404,
+      body: { code: 'project-missing' },
+    });
+    const listed = (await ask<ProjectSummary[]>('GET', '/api/projects')).body.find(
+      (project) => project.id === id,
+    )!;
+    expect(listed.deletedAt).not.toBeNull();
+    await ask('POST', `/api/projects/${id}/restore`);
+    expect((await state(id)).name).toBe('Renamed');
+  });
+
+  test.each([
+    [{}, /needs a name/],
+    [{ name: '  ' }, /needs a name/],
+    [{ name: 'x'.repeat(121) }, /at most 120/],
+    [{ name: 'a', id: 1 }, /unspecified|unknown/],
+  ])('%j is refused in words', async (body, message) => {
+    expect(await ask('POST', '/api/projects', body)).toMatchObject({
+      status: 400,
+      body: { code: 'invalid', message: expect.stringMatching(message) },
+    });
+  });
+
+  test('a name is data, whatever it holds', async () => {
+    const name = `Robert'); DROP TABLE projects;-- “ü” 💧`;
+    expect((await state(await create(name))).name).toBe(name);
+  });
+
+  test('an unchanged project is not sent again', async () => {
+    const id = await create();
+    const tag = String((await ask('GET', `/api/projects/${id}`)).headers.etag);
+    expect((await ask('GET', `/api/projects/${id}`, undefined, { 'if-none-match': tag })).status).toBe(304);
+    await change(id, 0, setStart('a'));
+    expect((await ask('GET', `/api/projects/${id}`, undefined, { 'if-none-match': tag })).status).toBe(200);
+  });
+});
+
+describe('history', () => {
+  test('steps are numbered without gaps, and undo and redo are steps', async () => {
+    const id = await create();
+    expect((await change(id, 0, putScreen('home', entry), 'Add home')).body.history).toMatchObject({
+      seq: 1,
+      undo: { label: 'Add home' },
+      redo: null,
+    });
+    await change(id, 1, putStill('home:1', true), 'Mark still');
+    const undone = await ask<ChangeResult>('POST', `/api/projects/${id}/undo`, { base: 2 });
+    expect(undone.body).toMatchObject({
+      entry: { seq: 3, role: 'undo', of: 2 },
+      history: { undo: { seq: 1 }, redo: { seq: 2 } },
+    });
+    expect((await state(id)).app.still).toEqual({});
+    const redone = await ask<ChangeResult>('POST', `/api/projects/${id}/redo`, { base: 3 });
+    expect(redone.body.entry).toMatchObject({ seq: 4, role: 'redo', of: 2 });
+    expect((await state(id)).app.still).toEqual({ 'home:1': true });
+    expect((await ask<unknown[]>('GET', `/api/projects/${id}/history?after=2`)).body).toHaveLength(2);
+  });
+
+  test('undoing everything leads back to the very same document', async () => {
+    const id = await create();
+    const before = JSON.stringify((await state(id)).app);
+    const steps = [
+      putScreen('home', entry),
+      setStart('home'),
+      putScreen('home', { ...entry, route: '/x' }),
+      putScreen('home', null),
+    ];
+    for (const [base, step] of steps.entries()) await change(id, base, step);
+    for (let base = steps.length; base < 2 * steps.length; base++)
+      expect((await ask('POST', `/api/projects/${id}/undo`, { base })).status).toBe(200);
+    expect(JSON.stringify((await state(id)).app)).toBe(before);
+    expect(await ask('POST', `/api/projects/${id}/undo`, { base: 8 })).toMatchObject({
+      status: 409,
+      body: { code: 'nothing-to-undo' },
+    });
+  });
+
+  test('one who is behind gets 409 with what was missed', async () => {
+    const id = await create();
+    await change(id, 0, setStart('a'), 'Theirs');
+    const late = await change(id, 0, setStart('b'), 'Mine');
+    expect(late).toMatchObject({
+      status: 409,
+      body: {
+        code: 'behind',
+        missed: [{ seq: 1, label: 'Theirs', change: setStart('a') }],
+        history: { seq: 1 },
+      },
+    });
+    expect((await state(id)).app.start).toBe('a');
+  });
+
+  test('of many at once exactly one comes first, and none is lost or doubled', async () => {
+    const id = await create();
+    const push = async (i: number): Promise<void> => {
+      for (let base = 0; ;) {
+        const { status, body } = await change(id, base, putStill(`s:${i}`, true));
+        if (status === 200) return;
+        base = body.history.seq;
+      }
+    };
+    await Promise.all(Array.from({ length: 12 }, (_, i) => push(i)));
+    const { app: document, history } = await state(id);
+    expect(Object.keys(document.still)).toHaveLength(12);
+    expect(history.seq).toBe(12);
+  });
+
+  test.each([
+    [{ kind: 'drop' }, /unknown kind/],
+    [{ kind: 'put', table: 'screens', key: 'a', value: { name: '' } }, /screens\/a/],
+    ['text', /expected an object/],
+  ])('the change %j is refused in words', async (step, message) => {
+    expect(await change(await create(), 0, step as object)).toMatchObject({
+      status: 400,
+      body: { message: expect.stringMatching(message) },
+    });
+  });
+});
+
+describe('intake', () => {
+  const bytes = strToU8('<svg xmlns="http://www.w3.org/2000/svg"/>');
+  const hash = hashOf(bytes);
+  const element = {
+    kind: 'box',
+    name: 'x',
+    tag: 'div',
+    box: { x: 0, y: 0, width: 9, height: 9 },
+    style: { base: {} },
+    source: { file: 'home.svg', path: '' },
+    children: [],
+  };
+  const screen = {
+    key: 'home',
+    name: 'Home',
+    source: { file: 'home.svg', path: '' },
+    width: 390,
+    height: 844,
+    use: 'screen',
+    root: { ...element, key: 'home:' },
+  };
+  const batch = (part: object = {}): object => ({
+    base: 0,
+    screens: [screen],
+    assets: [{ hash, type: 'image/svg+xml', size: bytes.length, file: 'home.svg' }],
+    notices: [],
+    ...part,
+  });
+
+  test('files come first, by their hash; then the screens made of them', async () => {
+    const id = await create();
+    expect(
+      await ask(
+        'POST',
+        `/api/projects/${id}/intake`,
+        batch({ assets: [{ hash: 'f'.repeat(64), type: 'image/png', size: 1, file: 'x' }] }),
+      ),
+    ).toMatchObject({ status: 404, body: { code: 'asset-missing' } });
+    expect((await ask('PUT', `/api/assets/${hash}`, bytes, { 'x-file-type': 'image/svg+xml' })).status).toBe(
+      204,
+    );
+    expect(
+      (await ask<string[]>('POST', '/api/assets/missing', { hashes: [hash, 'f'.repeat(64)] })).body,
+    ).toEqual(['f'.repeat(64)]);
+    const taken = await ask<ChangeResult>('POST', `/api/projects/${id}/intake`, batch());
+    expect(taken.body.entry.label).toBe('Bring in Home');
+    const { design, app: document, revision } = await state(id);
+    expect([design.screens.length, document.start, document.screens.home.route, revision]).toEqual([
+      1,
+      'home',
+      '/home',
+      1,
+    ]);
+    const archive = await ask<Buffer>('GET', `/api/projects/${id}/archive`);
+    expect(unpackProject(new Uint8Array(archive.body)).bytes.get(hash)).toEqual(bytes);
+    await ask('POST', `/api/projects/${id}/undo`, { base: 1 });
+    expect((await state(id)).app.screens).toEqual({});
+  });
+
+  test('bytes that are not what their name says are refused', async () => {
+    expect(
+      await ask('PUT', `/api/assets/${'0'.repeat(64)}`, bytes, { 'x-file-type': 'image/svg+xml' }),
+    ).toMatchObject({ status: 400, body: { code: 'asset-mismatch' } });
+    expect(
+      await ask('PUT', `/api/assets/${hash}`, bytes, { 'x-file-type': 'application/x-sh' }),
+    ).toMatchObject({ status: 415 });
+  });
+
+  test('a stored page is never shown as a page, and a drawing by itself runs nothing', async () => {
+    const page = strToU8('<script>alert(1)</script>');
+    await ask('PUT', `/api/assets/${hashOf(page)}`, page, { 'x-file-type': 'text/html' });
+    const shown = await ask('GET', `/api/assets/${hashOf(page)}`);
+    expect(shown.headers['content-type']).toMatch(/text\/plain/);
+    expect(shown.headers['content-security-policy']).toMatch(/sandbox/);
+    expect(shown.headers['x-content-type-options']).toBe('nosniff');
+  });
+
+  test('a screen with a script in it is refused, and nothing is kept', async () => {
+    const id = await create();
+    const hostile = { ...screen, root: { ...screen.root, tag: 'script' } };
+    expect(await ask('POST', `/api/projects/${id}/intake`, batch({ screens: [hostile] }))).toMatchObject({
+      status: 400,
+      body: { message: expect.stringMatching(/<script>/) },
+    });
+    expect((await state(id)).history.seq).toBe(0);
+  });
+
+  test('a .tovel file opens as a project, and anything else is refused', async () => {
+    const id = await create('Packed');
+    const archive = await ask<Buffer>('GET', `/api/projects/${id}/archive`);
+    const opened = await ask<{ id: string }>('POST', '/api/projects/open', new Uint8Array(archive.body));
+    expect((await state(opened.body.id)).name).toBe('Packed');
+    expect(await ask('POST', '/api/projects/open', strToU8('no'))).toMatchObject({
+      status: 400,
+      body: { code: 'archive-invalid' },
+    });
+  });
+});
+
+describe('the door', () => {
+  test.each([
+    ['another name for loopback', { host: `evil.example:${PORT}` }, 'GET', 421],
+    ['another port', { host: '127.0.0.1:80' }, 'GET', 421],
+    ['a change from elsewhere', { ...headers, origin: 'https://evil.example' }, 'POST', 403],
+    ['a change from the running app', { ...headers, origin: `http://127.0.0.1:${PORT + 1}` }, 'POST', 403],
+    [
+      'a change without an origin from another site',
+      { ...headers, 'sec-fetch-site': 'cross-site' },
+      'POST',
+      403,
+    ],
+    ['a change from the application', { ...headers, origin: `http://localhost:${PORT}` }, 'POST', 201],
+  ] as const)('%s: %j', async (_, given, method, status) => {
+    const response = await app.inject({
+      method,
+      url: '/api/projects',
+      headers: given,
+      ...(method === 'POST' ? { payload: { name: 'x' } } : {}),
+    });
+    expect(response.statusCode).toBe(status);
+  });
+
+  test('says in a policy what pages may do', async () => {
+    const policy = String((await ask('GET', '/api/settings')).headers['content-security-policy']);
+    expect(policy).toMatch(/script-src 'self'(;|$)/);
+    expect(policy).toMatch(/object-src 'none'/);
+    expect(policy).toMatch(/frame-ancestors 'none'/);
+  });
+
+  test('too much at once, and what is not there, are said', async () => {
+    expect((await ask('POST', '/api/projects', { name: 'x'.repeat(3 * 2 ** 20) })).status).toBe(413);
+    expect(await ask('GET', '/api/nothing')).toMatchObject({ status: 404, body: { code: 'not-found' } });
+  });
+});
+
+test('migrations are applied once', async () => {
+  expect(await migrate(database.db)).toEqual([]);
+});

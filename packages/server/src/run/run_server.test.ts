@@ -1,0 +1,96 @@
+import {
+  type App,
+  applyChange,
+  type Design,
+  emptyApp,
+  emptyDesign,
+  putInteraction,
+  putScreen,
+  readSvg,
+  takeIn,
+} from '@tovel/core';
+import type { FastifyInstance } from 'fastify';
+import { createServices, type Services } from '../services.ts';
+import { startTestDatabase, type TestDatabase } from '../testing/database.ts';
+import { createRunServer } from './run_server.ts';
+
+let database: TestDatabase;
+let services: Services;
+let run: FastifyInstance;
+let id: string;
+let app: App;
+
+const drawing = (title: string): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 390 844"><text id="Title" x="20" y="60" font-size="24">${title}</text><g id="Go_button"><rect x="20" y="100" width="200" height="48" rx="6" fill="#246"/><text x="120" y="130" text-anchor="middle">Go</text></g></svg>`;
+
+beforeAll(async () => {
+  database = await startTestDatabase();
+  services = createServices(database.db, { error: () => {} });
+  run = await createRunServer(services, 4999, 5000);
+  const screens = ['home', 'list'].map(
+    (key) =>
+      readSvg({ file: `${key}.svg`, text: drawing(`The ${key}`), screenKey: key, asset: () => null }).screen!,
+  );
+  const design: Design = { ...emptyDesign, screens };
+  app = applyChange(emptyApp, takeIn({ design, app: emptyApp }, screens));
+  id = await services.projects.create('Runs', design, app);
+});
+afterAll(async () => {
+  await run.close();
+  await services.workshop.close();
+  await database.stop();
+});
+
+const get = (url: string, headers = { host: '127.0.0.1:5000' }) => run.inject({ url, headers });
+
+test('an app is served under its project, whatever the address within it', async () => {
+  for (const address of ['/', '/list', '/no/such/place']) {
+    const page = await get(`/${id}${address}`);
+    expect(page.statusCode).toBe(200);
+    expect(page.body).toContain(`src="/${id}/_app/app.js"`);
+    expect(page.headers['content-security-policy']).toMatch(
+      /default-src 'none'.*frame-ancestors http:\/\/127.0.0.1:4999/,
+    );
+  }
+});
+
+test('the script is the emitted code, with packages shared', async () => {
+  const script = await get(`/${id}/_app/app.js`);
+  expect(script.body).toContain('The home');
+  expect(script.body).toContain('from "/_vendor/react-router.js"');
+  expect((await get(`/${id}/_app/app.css`)).body).toContain('box-sizing: border-box');
+  for (const name of ['react', 'react-jsx-runtime', 'react-dom-client', 'react-router', 'react-router-dom'])
+    expect((await get(`/_vendor/${name}.js`)).statusCode).toBe(200);
+});
+
+test('a change is in the next build, and is told', async () => {
+  const told: unknown[] = [];
+  const tell = jest.spyOn(services.hub, 'tell').mockImplementation((_, event) => void told.push(event));
+  const renamed = putScreen('list', { ...app.screens.list, name: 'Ledger', route: '/ledger' });
+  await services.history.append(id, 0, 'Rename', () => ({ change: renamed }));
+  services.workshop.changed(id);
+  expect((await get(`/${id}/_app/app.js`)).body).toContain('/ledger');
+  expect(told).toContainEqual({ kind: 'built', seq: 1, error: null });
+  tell.mockRestore();
+});
+
+test('what it is not asked for by name it does not answer', async () => {
+  expect((await get('/missing-project/')).statusCode).toBe(404);
+  expect((await get('/_vendor/fs.js')).statusCode).toBe(404);
+  expect((await get(`/${id}/_assets/../../secret`)).statusCode).not.toBe(200);
+  expect((await get(`/${id}/`, { host: 'evil.example' })).statusCode).toBe(421);
+});
+
+test('a link to a screen that is gone does not break the build', async () => {
+  const { seq } = await services.projects.read(id);
+  await services.history.append(id, seq, 'Delete', () => ({ change: putScreen('list', null) }));
+  await services.history.append(id, seq + 1, 'Wire', () => ({
+    change: putInteraction('home:1', {
+      on: 'press',
+      target: { kind: 'screen', screen: 'list' },
+      arrival: { kind: 'none' },
+    }),
+  }));
+  const { error } = await services.workshop.current(id);
+  expect(error).toBeNull();
+});
