@@ -32,6 +32,8 @@ export class FrameReader {
       return new PageReader(frame.contentDocument!, look, plan, (width, height) => {
         frame.style.width = `${width}px`;
         frame.style.height = `${height}px`;
+        // The page inside learns of its new size when this document is laid out.
+        frame.getBoundingClientRect();
       }).read();
     } finally {
       frame.remove();

@@ -109,7 +109,12 @@ export class PageReader {
           g.names.add(name);
           if (rule.isConditional) g.conditional.add(name);
         }
-        if (rule.aspect !== 'base' && !rule.isConditional) this.#addAspect(g, rule.aspect, rule.declarations);
+        if (rule.aspect !== 'base' && !rule.isConditional)
+          this.#addAspect(
+            g,
+            rule.aspect,
+            rule.pending ? this.#expand(element, rule.pending) : rule.declarations,
+          );
       }
     }
   }
@@ -132,6 +137,13 @@ export class PageReader {
       }
     }
     g.aspects.set(aspect, css);
+  }
+
+  /** The longhands of a rule whose shorthands hold variables, as the element sees these. */
+  #expand(element: Element, css: string): (readonly [string, string])[] {
+    const holder = this.#document.createElement('i');
+    holder.style.cssText = this.#resolve(element, null, '', css);
+    return Array.from(holder.style, (name) => [name, holder.style.getPropertyValue(name)] as const);
   }
 
   /** A declared value with its variables put in; for pseudo-elements the browser says it. */

@@ -9,6 +9,8 @@ export interface PageRule {
   readonly selector: string;
   /** Longhand names with their declared values. */
   readonly declarations: readonly (readonly [string, string])[];
+  /** The rule's text, where a shorthand holds a variable, so that its longhands have no values yet. */
+  readonly pending: string | null;
   /** Whether the rule depends on the size of the window. */
   readonly isConditional: boolean;
 }
@@ -50,7 +52,8 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
           changesUnits = true;
         for (const single of splitSelector(selector)) {
           const read = readSelector(single);
-          if (read) rules.push({ ...read, declarations, isConditional });
+          const pending = declarations.some(([, value]) => value === '') ? rule.style.cssText : null;
+          if (read) rules.push({ ...read, declarations, pending, isConditional });
         }
         if (rule.cssRules?.length) visit(rule.cssRules, isConditional, selector);
       } else if (rule instanceof view.CSSMediaRule) {

@@ -40,7 +40,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
 }
 
 function portOf(env: NodeJS.ProcessEnv, name: string, fallback: number): number {
-  const value = Number(env[name] ?? fallback);
+  const value = Number(env[name] || fallback);
   if (!Number.isInteger(value) || value < 1 || value > 65535)
     throw new Error(`${name} must be a port number from 1 to 65535, not "${env[name]}".`);
   return value;

@@ -36,7 +36,8 @@ class Running {
 
   end(signal: NodeJS.Signals): Promise<number | null> {
     return new Promise((resolve) => {
-      if (this.#process.exitCode !== null || this.#process.signalCode !== null) return resolve(this.#process.exitCode);
+      if (this.#process.exitCode !== null || this.#process.signalCode !== null)
+        return resolve(this.#process.exitCode);
       this.#process.once('exit', (code) => resolve(code));
       this.#process.kill(signal);
     });
@@ -148,6 +149,8 @@ test('stopping stops the database too', async () => {
   const pid = databasePid();
   expect(await server.end('SIGTERM')).toBe(0);
   // Gone, or at most waiting for its parent to take notice.
-  const state = existsSync(`/proc/${pid}/stat`) ? readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1][0] : 'Z';
+  const state = existsSync(`/proc/${pid}/stat`)
+    ? readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1][0]
+    : 'Z';
   expect(state).toBe('Z');
 });

@@ -1,0 +1,104 @@
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { main } from './main.ts';
+
+const demo = path.resolve(__dirname, '../../../demo/iteration-1');
+const folder = mkdtempSync(path.join(os.tmpdir(), 'tovel-cli-'));
+const at = (name: string): string => path.join(folder, name);
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+/** Runs a command line; paths of the demo can be written as `@name`. */
+async function tovel(line: string): Promise<{ code: number; out: string; said: string }> {
+  let [out, said] = ['', ''];
+  const args = line.split(' ').map((word) => word.replace(/^@/, `${demo}/`).replace(/^~/, `${folder}/`));
+  const code = await main(args, {
+    out: (text) => void (out += text),
+    say: (text) => void (said += `${text}\n`),
+  });
+  return { code, out, said };
+}
+
+test('drawings become a project with routes from their names', async () => {
+  const { code, out, said } = await tovel('intake @welcome.svg @tool-detail.svg @images --out ~two.tovel');
+  expect(code).toBe(0);
+  expect(out).toBe('');
+  expect(said).toContain('1/2 tool-detail.svg');
+  const { out: routes } = await tovel('routes ~two.tovel');
+  expect(JSON.parse(routes)).toEqual([
+    { screen: 'tool-detail', name: 'Tool detail', source: 'tool-detail.svg', path: '/tool-detail' },
+    { screen: 'welcome', name: 'Welcome', source: 'welcome.svg', path: '/welcome' },
+  ]);
+});
+
+test('without a file to write to, the design document is what is printed', async () => {
+  const { code, out } = await tovel('intake @cover.svg');
+  expect(code).toBe(0);
+  expect(JSON.parse(out)).toMatchObject({
+    format: 'tovel-design/1',
+    screens: [{ key: 'cover', width: 390 }],
+  });
+});
+
+test('pages are read in a browser, with the links that they have', async () => {
+  const { code } = await tovel(`intake ${demo} --out ~all.tovel --widths 390,1280`);
+  expect(code).toBe(0);
+  const { out } = await tovel('check ~all.tovel');
+  const findings = JSON.parse(out) as { code: string }[];
+  expect(findings.filter((finding) => finding.code === 'broken-link')).toEqual([]);
+  expect(findings.filter((finding) => finding.code === 'open-end').length).toBeGreaterThan(50);
+});
+
+test('check ends with 1 when a finding is at the level that is asked about', async () => {
+  expect((await tovel('check ~two.tovel')).code).toBe(0);
+  expect((await tovel('check ~two.tovel --fail-on warning')).code).toBe(1);
+  expect((await tovel('check ~two.tovel --fail-on=error')).code).toBe(0);
+});
+
+test('a file that cannot be read is a finding, and the others come in', async () => {
+  writeFileSync(at('cut.svg'), readFileSync(path.join(demo, 'welcome.svg')).subarray(0, 700));
+  const { code, said, out } = await tovel('intake ~cut.svg @cover.svg');
+  expect(code).toBe(1);
+  expect(said).toMatch(/error: cut.svg: .*not complete or not well formed/);
+  expect(JSON.parse(out).screens).toHaveLength(1);
+});
+
+test('emit writes a code base into a new folder, and never over anything', async () => {
+  const { code, out } = await tovel('emit ~two.tovel --target react --out ~code');
+  expect(code).toBe(0);
+  for (const file of JSON.parse(out) as string[])
+    expect(existsSync(path.join(folder, 'code', file))).toBe(true);
+  const again = await tovel('emit ~two.tovel --target react --out ~code');
+  expect(again).toMatchObject({ code: 2, said: expect.stringContaining('is not empty') });
+});
+
+test.each([
+  ['', 2, /tovel intake PATH/],
+  ['fly', 2, /no command fly/],
+  ['intake', 2, /Which files/],
+  ['intake ~nowhere', 2, /There is no file or folder/],
+  ['intake @cover.svg --widths wide', 2, /whole numbers/],
+  ['intake @cover.svg --out x.pdf', 2, /\.json or \.tovel/],
+  ['intake @cover.svg --colour red', 2, /no option --colour/],
+  ['routes', 2, /Which project/],
+  ['routes ~nowhere.tovel', 2, /There is no file/],
+  ['routes @cover.svg', 2, /not a .tovel file/],
+  ['check ~two.tovel --fail-on all', 2, /error or warning/],
+  ['emit ~two.tovel --out ~x', 2, /--target takes react/],
+  ['emit ~two.tovel --target react', 2, /Where to/],
+])('tovel %s ends with %i and says why', async (line, code, message) => {
+  const ended = await tovel(line);
+  expect(ended.code).toBe(code);
+  expect(ended.said).toMatch(message);
+  expect(ended.out).toBe('');
+});
+
+test.each(['--help', 'intake --help', 'routes --help', 'check --help', 'emit --help'])(
+  '%s explains',
+  async (line) => {
+    const { code, out } = await tovel(line);
+    expect(code).toBe(0);
+    expect(out).toContain('tovel');
+    expect(out.split('\n').every((row) => row.length <= 100)).toBe(true);
+  },
+);

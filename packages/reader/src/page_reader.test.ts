@@ -1,0 +1,151 @@
+import {
+  addToDesign,
+  applyChange,
+  type Declarations,
+  emptyApp,
+  emptyDesign,
+  EmissionPlan,
+  emitScreenOf,
+  type Element,
+  printHtml,
+  readBatch,
+  type Screen,
+  takeIn,
+  walkElements,
+} from '@tovel/core';
+import { HeadlessHost } from './headless.ts';
+
+const host = new HeadlessHost();
+afterAll(() => host.close());
+
+async function read(body: string, css = '', head = ''): Promise<Screen> {
+  const html = `<!doctype html><html><head><title>Test</title>${head}<style>${css}</style></head><body>${body}</body></html>`;
+  const { screens, notices } = await readBatch(
+    [{ path: 'test.html', bytes: new TextEncoder().encode(html) }],
+    host,
+  );
+  if (!screens[0]) throw new Error(notices.map((notice) => notice.message).join());
+  return screens[0];
+}
+
+/** The element with this id. */
+function byId(screen: Screen, id: string): Element {
+  let found: Element | null = null;
+  walkElements(screen.root, (element) => void (element.source.id === id && (found = element)));
+  if (!found) throw new Error(`no #${id}`);
+  return found;
+}
+const base = (screen: Screen, id: string): Declarations => byId(screen, id).style.base;
+
+test('only what the page itself says is read, with its units resolved and its freedom kept', async () => {
+  const screen = await read(
+    '<div id="a"><p id="b">Text</p></div>',
+    ':root{--gap:1rem} #a{width:50%;margin:0 auto;padding:var(--gap);max-width:40em} #b{color:#123456}',
+  );
+  expect(base(screen, 'a')).toMatchObject({
+    width: '50%',
+    'max-width': '640px',
+    'margin-left': 'auto',
+    'padding-top': '16px',
+    'box-sizing': 'content-box',
+  });
+  expect(base(screen, 'b')).toMatchObject({ color: 'rgb(18, 52, 86)', 'margin-top': '16px' });
+  expect(base(screen, 'b')).not.toHaveProperty('font-size');
+});
+
+test('boxes are those of the page, within a pixel', async () => {
+  const screen = await read(
+    '<div id="a" style="position:absolute;left:33px;top:44px;width:120px;height:60px"></div>',
+  );
+  expect(byId(screen, 'a').box).toEqual({ x: 33, y: 44, width: 120, height: 60 });
+});
+
+test('media rules become what differs at narrower widths', async () => {
+  const screen = await read(
+    '<div id="a">A</div><div id="b">B</div>',
+    '#a{display:flex;gap:24px} #b{display:none} @media (max-width:700px){#a{gap:8px}} @media (min-width:500px){#a{padding:10px}} @media (max-width:400px){#b{display:block}}',
+  );
+  const a = byId(screen, 'a').style;
+  expect(a.base).toMatchObject({ 'row-gap': '24px', 'padding-left': '10px' });
+  expect(a.at!['700']).toEqual({ 'row-gap': '8px', 'column-gap': '8px' });
+  expect(a.at!['499']).toMatchObject({ 'padding-left': '0px' });
+  expect(byId(screen, 'b').style).toMatchObject({
+    base: { display: 'none' },
+    at: { '400': { display: 'block' } },
+  });
+});
+
+test('hover, focus, pseudo-elements and placeholders are read apart', async () => {
+  const screen = await read(
+    '<button id="a">Go</button><input id="b" placeholder="Name">',
+    ':root{--x:#00ff00} #a:hover{color:red;background:var(--x)} #a:focus-visible{outline:2px solid blue} #a::before{content:"→";color:teal} #b::placeholder{color:gray} p:hover #a{color:pink}',
+  );
+  const { hover, focus, before } = byId(screen, 'a').style;
+  expect(hover).toMatchObject({ color: 'red', 'background-color': 'rgb(0, 255, 0)' });
+  expect(focus).toMatchObject({ 'outline-width': '2px' });
+  expect(before).toMatchObject({ content: '"→"', color: 'teal' });
+  expect(byId(screen, 'b').style.placeholder).toEqual({ color: 'gray' });
+});
+
+test('what follows the window is written in units of the window', async () => {
+  const screen = await read(
+    '<div id="a"></div><div id="b"></div>',
+    '#a{min-height:100vh;padding:5vw} #b{height:calc(50vh - 20px)}',
+  );
+  expect(base(screen, 'a')).toMatchObject({ 'min-height': '100vh', 'padding-top': '5vw' });
+  expect(base(screen, 'b').height).toBe('calc(50vh - 20px)');
+});
+
+test('text keeps the spaces that show, and only those', async () => {
+  const screen = await read('<p id="a">\n  One <b>two</b>\n  three  </p><pre id="b">x\n  y</pre>');
+  expect(byId(screen, 'a').children.map((child) => child.text)).toEqual(['One ', 'two', ' three']);
+  expect(byId(screen, 'b').text).toBe('x\n  y');
+});
+
+test('hidden elements are left out, but not those that another width shows', async () => {
+  const html =
+    '<style>.n{display:none}@media(max-width:600px){.m{display:block!important}}</style><p class="n" id="a">Gone</p><p class="n m" id="b">Narrow</p><p>Seen</p>';
+  const { screens, notices } = await readBatch(
+    [{ path: 'a.html', bytes: new TextEncoder().encode(html) }],
+    host,
+  );
+  expect(notices).toEqual([
+    expect.objectContaining({ code: 'hidden-layer', message: 'The hidden element “a” was left out.' }),
+  ]);
+  expect(byId(screens[0], 'b')).toBeDefined();
+});
+
+test('no script of a page runs, and nothing is fetched', async () => {
+  const screen = await read(
+    '<p id="a">Before</p><script>document.getElementById("a").textContent = "After"</script><img src="http://127.0.0.1:1/x.png" onerror="document.body.remove()">',
+  );
+  expect(byId(screen, 'a').text).toBe('Before');
+});
+
+test('what is emitted looks to a browser as the page did', async () => {
+  const css =
+    'body{margin:8px;font:16px/1.5 Georgia} .row{display:grid;grid-template-columns:repeat(3,minmax(0,1fr));gap:12px} .card{border:2px dashed #c33;border-radius:8px;padding:1em;background:linear-gradient(#fff,#eee)} h2{font-size:1.25em} ul{padding-left:24px;list-style:square}';
+  const body =
+    '<h1>Title</h1><div class="row"><div class="card"><h2 id="a">One</h2></div><div class="card">Two</div><div class="card" id="c"><ul><li>x<li>y</ul></div></div><table id="t"><tr><th>A<td>B</table><input id="i" value="v"><select id="s"><option>1<option selected>2</select>';
+  const first = await read(body, css);
+  const design = addToDesign(emptyDesign, { screens: [first], assets: [], notices: [] });
+  const app = applyChange(emptyApp, takeIn({ design, app: emptyApp }, [first]));
+  const html = printHtml(emitScreenOf(new EmissionPlan({ design, app }), first.key), () => '');
+  const { screens } = await readBatch([{ path: 'again.html', bytes: new TextEncoder().encode(html) }], host);
+  const boxes = (screen: Screen): unknown[] => {
+    const list: unknown[] = [];
+    walkElements(
+      screen.root,
+      (element) =>
+        void (
+          element.tag &&
+          element !== screen.root &&
+          !element.key.endsWith(':1') &&
+          list.push([element.tag, element.box])
+        ),
+    );
+    return list;
+  };
+  const [drawn, emitted] = [boxes(first), boxes(screens[0])];
+  for (const box of drawn) expect(emitted).toContainEqual(box);
+});
