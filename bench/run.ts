@@ -1,0 +1,181 @@
+/**
+ * What Tovel costs, beside something that sets the scale, at two sizes. Prints a table; asserts nothing.
+ *
+ * - reading a page against Chromium's own loading and layout of the same page
+ * - writing the code of 20 and 200 screens against serialising the same design as JSON
+ * - an edit until Run has its new script, against esbuild alone
+ * - the graph and the findings of 20 and 200 screens against a plain loop over their elements
+ */
+import path from 'node:path';
+import { performance } from 'node:perf_hooks';
+import {
+  addToDesign,
+  applyChange,
+  type Design,
+  emptyApp,
+  emptyDesign,
+  emitReact,
+  findingsOf,
+  graphOf,
+  type InputFile,
+  type Project,
+  putInteraction,
+  readBatch,
+  type Screen,
+  takeIn,
+  pressablesOf,
+  walkElements,
+} from '@tovel/core';
+import { findChromium, HeadlessHost } from '@tovel/reader/headless';
+import { chromium } from 'playwright-core';
+import * as esbuild from 'esbuild';
+import { AppBuild } from '../packages/server/src/run/build.ts';
+import { folderFiles } from './inputs.ts';
+
+const demo = path.resolve('demo/iteration-1');
+const files = await folderFiles(demo);
+const ms = (n: number): string => `${n.toFixed(1)} ms`;
+const row = (what: string, ...cells: string[]): void =>
+  console.log(what.padEnd(46), cells.map((cell) => cell.padStart(14)).join(''));
+
+/** The middle of several runs, in milliseconds; the first is left out, since it warms up. */
+async function median(runs: number, work: () => unknown): Promise<number> {
+  const times: number[] = [];
+  for (let i = 0; i <= runs; i++) {
+    const start = performance.now();
+    await work();
+    if (i) times.push(performance.now() - start);
+  }
+  return times.sort((a, b) => a - b)[Math.floor(times.length / 2)];
+}
+
+async function readingAgainstChromium(): Promise<void> {
+  const host = new HeadlessHost();
+  const browser = await chromium.launch({
+    executablePath: findChromium()!,
+    chromiumSandbox: process.getuid?.() !== 0,
+    args: [
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--allow-file-access-from-files',
+    ],
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  console.log('\nReading a screen');
+  row('', 'Tovel', 'Chromium', 'times', 'elements');
+  const shared = files.filter((file) => !/\.(html|svg)$/.test(file.path));
+  for (const file of files.filter((candidate) => /\.(html|svg)$/.test(candidate.path))) {
+    let screen: Screen | undefined;
+    const batch: InputFile[] = [file, ...shared];
+    const read = await median(7, async () => ([screen] = (await readBatch(batch, host)).screens));
+    const load = await median(7, async () => {
+      await page.goto(`file://${path.join(demo, file.path)}`, { waitUntil: 'load' });
+      await page.evaluate(() => document.documentElement.getBoundingClientRect().height);
+    });
+    let elements = 0;
+    walkElements(screen!.root, () => void elements++);
+    row(`  ${file.path}`, ms(read), ms(load), (read / load).toFixed(2), String(elements));
+  }
+  await browser.close();
+  await host.close();
+}
+
+/** A project of so many screens: the demo's, over and over, as screens of their own. */
+async function projectOf(count: number): Promise<Project> {
+  const host = new HeadlessHost();
+  const { screens } = await readBatch(files, host);
+  await host.close();
+  const many = Array.from({ length: count }, (_, i): Screen => {
+    const screen = screens[i % screens.length];
+    const key = `${screen.key}-${i}`;
+    const rekeyed = JSON.parse(JSON.stringify(screen).replaceAll(`"${screen.key}:`, `"${key}:`)) as Screen;
+    return { ...rekeyed, key, name: `${screen.name} ${i}` };
+  });
+  const design: Design = addToDesign(emptyDesign, { screens: many, assets: [], notices: [] });
+  let app = applyChange(emptyApp, takeIn({ design, app: emptyApp }, many));
+  many.forEach((screen, i) => {
+    for (const { element } of pressablesOf(screen))
+      app = applyChange(
+        app,
+        putInteraction(element.key, {
+          on: 'press',
+          target: { kind: 'screen', screen: many[(i * 7 + 1) % count].key },
+          arrival: { kind: 'none' },
+        }),
+      );
+  });
+  return { design, app };
+}
+
+/** The same project as values that nothing has been computed for yet. */
+const fresh = (project: Project): Project => JSON.parse(JSON.stringify(project)) as Project;
+
+async function writingCode(projects: readonly Project[]): Promise<void> {
+  console.log('\nWriting the code of a project');
+  row('', ...projects.map((project) => `${project.design.screens.length} screens`), 'growth');
+  const compare = async (what: string, work: (project: Project) => unknown): Promise<void> => {
+    const times: number[] = [];
+    for (const project of projects) {
+      const copies = Array.from({ length: 6 }, () => fresh(project));
+      times.push(await median(5, () => work(copies.pop()!)));
+    }
+    row(`  ${what}`, ...times.map(ms), (times.at(-1)! / times[0]).toFixed(1));
+  };
+  await compare('all files, from nothing', (project) => emitReact(project, 'Bench'));
+  await compare('scale: the design as JSON', (project) => JSON.stringify(project.design));
+  await compare('graph and findings, from nothing', (project) => findingsOf(project));
+  await compare('scale: a plain loop over the elements', (project) => {
+    let wired = 0;
+    for (const screen of project.design.screens)
+      walkElements(screen.root, (element) => void (project.app.interactions[element.key] && wired++));
+    return wired;
+  });
+}
+
+async function editToRun(projects: readonly Project[]): Promise<void> {
+  console.log('\nAn edit until Run has its script');
+  row('', ...projects.map((project) => `${project.design.screens.length} screens`), 'growth');
+  const [whole, alone, graph]: [number[], number[], number[]] = [[], [], []];
+  for (const project of projects) {
+    const build = new AppBuild('/bench/');
+    let now = project;
+    await build.build(emitReact(now, 'Bench'));
+    const { element } = pressablesOf(project.design.screens[0])[0];
+    let i = 0;
+    const edit = (): Project => {
+      const screen = project.design.screens[++i % project.design.screens.length].key;
+      return {
+        ...now,
+        app: applyChange(
+          now.app,
+          putInteraction(element.key, {
+            on: 'press',
+            target: { kind: 'screen', screen },
+            arrival: { kind: 'none' },
+          }),
+        ),
+      };
+    };
+    whole.push(await median(9, async () => build.build(emitReact((now = edit()), 'Bench'))));
+    graph.push(await median(9, () => graphOf((now = edit()))));
+    const sources = emitReact(now, 'Bench').files.flatMap((file) =>
+      'text' in file && file.path.endsWith('.tsx') ? [file.text] : [],
+    );
+    alone.push(
+      await median(5, () =>
+        Promise.all(sources.map((source) => esbuild.transform(source, { loader: 'tsx', jsx: 'automatic' }))),
+      ),
+    );
+    await build.dispose();
+  }
+  row('  emit what changed and bundle', ...whole.map(ms), (whole.at(-1)! / whole[0]).toFixed(1));
+  row('  scale: esbuild alone, every file', ...alone.map(ms), (alone.at(-1)! / alone[0]).toFixed(1));
+  row('  the graph after the edit', ...graph.map(ms), (graph.at(-1)! / graph[0]).toFixed(1));
+}
+
+await readingAgainstChromium();
+const projects = [await projectOf(20), await projectOf(200)];
+await writingCode(projects);
+await editToRun(projects);
+await esbuild.stop();

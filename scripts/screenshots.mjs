@@ -1,0 +1,85 @@
+// npm run screenshots: pictures of every main view, made from the demo project on a server of their own.
+import { spawn } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { checkNode, ensureBuilt, ensurePackages, ensurePrograms, root } from './lib/setup.mjs';
+
+checkNode();
+ensurePackages();
+ensurePrograms();
+ensureBuilt();
+const { chromium } = await import('playwright-core');
+
+const out = path.join(root, 'docs/screenshots');
+const data = mkdtempSync(path.join(os.tmpdir(), 'tovel-shots-'));
+const base = 'http://127.0.0.1:4610';
+const server = spawn(process.execPath, [path.join(root, 'packages/server/dist/main.mjs')], {
+  env: { ...process.env, TOVEL_PORT: '4610', TOVEL_RUN_PORT: '4611', TOVEL_DATA: data },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+await new Promise((resolve, reject) => {
+  server.stdout.on('data', (text) => String(text).includes('ready at') && resolve());
+  server.on('exit', () => reject(new Error('The server did not start.')));
+});
+
+mkdirSync(out, { recursive: true });
+const browser = await chromium.launch({
+  executablePath: process.env.TOVEL_CHROMIUM ?? '/usr/bin/chromium',
+  chromiumSandbox: process.getuid?.() !== 0,
+  args: ['--disable-quic', '--no-first-run', '--disable-background-networking'],
+});
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const [project] = await (await page.request.get(`${base}/api/projects`)).json();
+  const at = (view) => `${base}/p/${project.id}/${view}`;
+  const settled = async () => {
+    await page.waitForLoadState('networkidle');
+    await page.evaluate(() => document.fonts.ready);
+  };
+  const shoot = async (name) => {
+    await settled();
+    // Frames draw what they hold after they have loaded it.
+    await page.waitForTimeout(600);
+    await page.screenshot({ path: path.join(out, `${name}.png`) });
+  };
+  const views = {
+    projects: async () => page.goto(base),
+    intake: async () => page.goto(at('intake')),
+    screens: async () => page.goto(at('screens?screen=tool-detail')),
+    junction: async () => {
+      await page.goto(at('junction/catalogue'));
+      await page.getByRole('button', { name: /^Pin 8/ }).click();
+      await page.keyboard.type('to');
+    },
+    'junction-desk': async () => page.goto(at('junction/desk-new-loan')),
+    map: async () => {
+      await page.goto(at('map'));
+      await page.getByRole('button', { name: 'Catalogue to Tool detail: 2 links' }).click();
+    },
+    run: async () => page.goto(at('run?at=/tools')),
+    deliver: async () => {
+      await page.goto(at('deliver'));
+      await page.getByText('Browse the tools').first().click();
+    },
+    jump: async () => {
+      await page.goto(at('map'));
+      await page.getByRole('region', { name: 'Routes' }).waitFor();
+      await page.keyboard.press('Alt+j');
+      await page.getByRole('combobox').fill('loan');
+    },
+    'junction-dark': async () => {
+      await page.emulateMedia({ colorScheme: 'dark' });
+      await page.goto(at('junction/my-loans'));
+    },
+  };
+  for (const [name, open] of Object.entries(views)) {
+    await open();
+    await shoot(name);
+  }
+} finally {
+  await browser.close();
+  server.kill('SIGTERM');
+  await new Promise((resolve) => server.on('exit', resolve));
+  rmSync(data, { recursive: true, force: true });
+}
