@@ -49,6 +49,8 @@ const PROGRAMS = [
   },
   {
     name: 'chromium',
+    // Drawings that ask for the usual sans-serif are measured and shown with a font of its widths.
+    along: ['fonts-liberation'],
     isThere: () =>
       [
         process.env.TOVEL_CHROMIUM,
@@ -64,7 +66,7 @@ const PROGRAMS = [
 export function ensurePrograms() {
   const missing = PROGRAMS.filter((program) => !program.isThere());
   if (!missing.length) return;
-  const names = missing.map((program) => program.name);
+  const names = missing.flatMap((program) => [program.name, ...(program.along ?? [])]);
   const command = ['apt-get', 'install', '--yes', '--no-install-recommends', ...names];
   const list = missing.map((program) => `${program.name} (${program.why})`).join(' and ');
   const prefix = installer();

@@ -11,7 +11,7 @@ const Column = styled.section`
 
 const Row = styled(Link)<{ $isMarked: boolean }>`
   display: grid;
-  grid-template-columns: minmax(56px, 1fr) auto;
+  grid-template-columns: minmax(min-content, 1fr) minmax(0, auto);
   gap: 12px;
   padding: 6px 16px;
   border-top: 1px solid ${color.rule};
@@ -22,13 +22,14 @@ const Row = styled(Link)<{ $isMarked: boolean }>`
   }
   span:first-child {
     font: 12px/1.5 ${font.code};
+    max-width: 150px;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
   }
   span:last-child {
     color: ${({ $isMarked }) => ($isMarked ? color.red : color.ink2)};
-    max-width: 176px;
+    text-align: right;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;

@@ -52,6 +52,8 @@ export class EmissionPlan {
   readonly start: string;
   readonly #anchors = new Map<string, string>();
   readonly #links = new Map<string, EmittedLink>();
+  readonly #linksByScreen: ReadonlyMap<string, readonly (readonly [string, EmittedLink])[]>;
+  readonly #anchorsByScreen: ReadonlyMap<string, readonly (readonly [string, string])[]>;
 
   constructor(project: Project) {
     this.project = project;
@@ -78,6 +80,8 @@ export class EmissionPlan {
       );
       if (link) this.#links.set(key, link);
     }
+    this.#linksByScreen = byScreen(this.#links);
+    this.#anchorsByScreen = byScreen(this.#anchors);
   }
 
   routeOf(screen: string): string | null {
@@ -90,15 +94,27 @@ export class EmissionPlan {
 
   /** What the emission of one screen depends on; `signature` is equal where that is equal. */
   contextOf(screenKey: string): ScreenContext & { readonly signature: string } {
-    const isHere = ([key]: [string, unknown]): boolean => screenOfElement(key) === screenKey;
-    const own = [...this.#links].filter(isHere).sort(([a], [b]) => (a < b ? -1 : 1));
-    const anchors = [...this.#anchors].filter(isHere).sort(([a], [b]) => (a < b ? -1 : 1));
     return {
       linkOf: (key) => this.#links.get(key) ?? null,
       anchorOf: (key) => this.anchorOf(key),
-      signature: JSON.stringify([own, anchors]),
+      signature: JSON.stringify([
+        this.#linksByScreen.get(screenKey) ?? [],
+        this.#anchorsByScreen.get(screenKey) ?? [],
+      ]),
     };
   }
+}
+
+/** Entries that are keyed by elements, for each screen and in order of their keys. */
+function byScreen<T>(entries: ReadonlyMap<string, T>): Map<string, (readonly [string, T])[]> {
+  const grouped = new Map<string, (readonly [string, T])[]>();
+  for (const entry of [...entries].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    const screen = screenOfElement(entry[0]);
+    const group = grouped.get(screen);
+    if (group) group.push(entry);
+    else grouped.set(screen, [entry]);
+  }
+  return grouped;
 }
 
 const emitted = new WeakMap<object, { signature: string; screen: EmittedScreen }>();
