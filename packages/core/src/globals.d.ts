@@ -3,3 +3,6 @@ declare function atob(text: string): string;
 declare class TextDecoder {
   decode(bytes: Uint8Array): string;
 }
+declare class TextEncoder {
+  encode(text: string): Uint8Array;
+}

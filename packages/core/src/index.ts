@@ -11,6 +11,7 @@ export {
   screenOfElement,
   screensByKey,
   textOf,
+  useInWords,
   walkElements,
 } from './model/project.ts';
 export { equalJson, isRecord, stringifySorted } from './model/json.ts';
@@ -26,7 +27,10 @@ export {
   mapChange,
   parseChange,
   putInteraction,
+  putLayer,
+  putRegion,
   putScreen,
+  putSetting,
   putStill,
   setStart,
   touchedBy,
@@ -43,16 +47,23 @@ export { limits, megabytes } from './intake/limits.ts';
 export { hashOf, type InputFile, kindOfFile, typeOfFile, unpack } from './intake/files.ts';
 export {
   addToDesign,
-  type IntakeHost,
   type IntakeOptions,
   type IntakeProgress,
   type IntakeResult,
+  type KnownScreen,
   readBatch,
 } from './intake/batch.ts';
+export type { IntakeHost, ShippedFace } from './intake/host.ts';
+export type { PdfPage, PdfPicture, PdfShape, PdfText } from './intake/pdf/pdf_page.ts';
+export type { Pixels, TextLine } from './intake/picture/pixels.ts';
+export { findRegions } from './intake/picture/find_regions.ts';
+export type { UtilityPlan } from './intake/html/utilities.ts';
+export { isIconFamily, type WebFont, webFontsIn } from './intake/html/web_fonts.ts';
 export { readSvg } from './intake/svg/read_svg.ts';
 export { PATH_ATTRIBUTE, type SafePage, sanitisePage } from './intake/html/sanitise.ts';
 export { defaultPlan, type PageReading, type ReadElement, type ReadingPlan } from './intake/html/reading.ts';
 
+export { settle } from './layers/settle.ts';
 export { isField, isPressable, type Role, roleOf } from './roles/role.ts';
 export {
   freeRoute,

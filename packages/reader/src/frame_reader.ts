@@ -2,31 +2,38 @@ import { baseCss, type PageReading, type ReadingPlan } from '@tovel/core';
 import { BareLook } from './computed.ts';
 import { PageReader } from './page_reader.ts';
 
-/** Nothing but pictures and fonts that are part of the page itself, and its own styles. */
-const POLICY = "default-src 'none'; img-src data: blob:; style-src 'unsafe-inline'; font-src data: blob:";
-const OWN = `<meta http-equiv="Content-Security-Policy" content="${POLICY}"><style data-tovel-own>html{scrollbar-width:none}</style>`;
+/** Nothing but pictures and fonts that came along, and the page's own styles. */
+const policy = (assets: string): string =>
+  `default-src 'none'; img-src data: blob: ${assets}; style-src 'unsafe-inline'; font-src data: blob: ${assets}`;
+const ownHead = (assets: string): string =>
+  `<meta http-equiv="Content-Security-Policy" content="${policy(assets)}"><style data-tovel-own>html{scrollbar-width:none}</style>`;
 
 /** Loads sanitised pages into a frame that runs no scripts, one after the other, and reads them. */
 export class FrameReader {
   readonly #document: Document;
   readonly #timeout: number;
+  readonly #head: string;
   #bare: Promise<{ look: BareLook; frame: HTMLIFrameElement }> | null = null;
 
-  /** @param timeout milliseconds that a page may take to load. */
-  constructor(document: Document, timeout = 20_000) {
+  /**
+   * @param timeout milliseconds that a page may take to load.
+   * @param assets an origin at which files that came along are shown, besides addresses that hold their own data.
+   */
+  constructor(document: Document, timeout = 20_000, assets = '') {
     this.#document = document;
     this.#timeout = timeout;
+    this.#head = ownHead(assets);
   }
 
   /** @throws Error when the page does not load in time. */
   async read(html: string, plan: ReadingPlan): Promise<PageReading> {
     this.#bare ??= this.#load(
-      `<!doctype html><html><head>${OWN}<style>${baseCss}</style></head><body></body></html>`,
+      `<!doctype html><html><head>${this.#head}<style>${baseCss}</style></head><body></body></html>`,
       800,
       600,
     ).then((frame) => ({ look: new BareLook(frame.contentDocument!), frame }));
     const { look } = await this.#bare;
-    const withPolicy = html.replace(/<head[^>]*>/i, (head) => head + OWN);
+    const withPolicy = html.replace(/<head[^>]*>/i, (head) => head + this.#head);
     const frame = await this.#load(withPolicy, plan.widths[0], plan.height);
     try {
       return new PageReader(frame.contentDocument!, look, plan, (width, height) => {

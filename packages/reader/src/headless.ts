@@ -1,9 +1,24 @@
 import { existsSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
-import type { IntakeHost, PageReading, ReadingPlan } from '@tovel/core';
+import type {
+  IntakeHost,
+  PageReading,
+  PdfPage,
+  Pixels,
+  ReadingPlan,
+  ShippedFace,
+  TextLine,
+  UtilityPlan,
+  WebFont,
+} from '@tovel/core';
 import { build } from 'esbuild';
 import { type Browser, chromium, type Page } from 'playwright-core';
+import { createWorker } from 'tesseract.js';
+import { readPdf } from './pdf.ts';
+import { shippedFont } from './shipped_fonts.ts';
+import { type Recogniser, readTextLines } from './text_lines.ts';
+import { compileUtilities } from './utilities.ts';
 
 /** Where Chromium usually is; `TOVEL_CHROMIUM` names another place. */
 const PLACES = [
@@ -12,6 +27,8 @@ const PLACES = [
   '/usr/bin/google-chrome',
   '/snap/bin/chromium',
 ];
+/** Where the browser finds the files of a batch; no such host exists. */
+const ASSETS = 'https://assets.invalid';
 const ARGUMENTS = [
   '--disable-quic',
   '--no-first-run',
@@ -25,57 +42,135 @@ export const findChromium = (): string | null =>
   [process.env.TOVEL_CHROMIUM, ...PLACES].find((place): place is string => !!place && existsSync(place)) ??
   null;
 
-/** Reads pages in a headless Chromium, for where there is no browser of the user's. Started when first needed. */
+/** All that intake needs, for where there is no browser of the user's: a headless Chromium, started when first needed. */
 export class HeadlessHost implements IntakeHost {
   #browser: Promise<{ browser: Browser; page: Page }> | null = null;
+  readonly #shown = new Map<string, { readonly type: string; readonly bytes: Uint8Array }>();
+  #recogniser: Promise<Recogniser & { terminate(): Promise<unknown> }> | null = null;
 
   async readPage(safe: { readonly html: string }, plan: ReadingPlan): Promise<PageReading> {
-    this.#browser ??= launch();
-    const { page } = await this.#browser;
-    return page.evaluate(
+    const { page } = await (this.#browser ??= this.#launch());
+    // As text: a tree of values takes longer to cross than to read.
+    const json = await page.evaluate(
       ([html, how]) =>
         (
           globalThis as unknown as { tovelReader: { read(h: string, p: ReadingPlan): Promise<PageReading> } }
-        ).tovelReader.read(html, how),
+        ).tovelReader
+          .read(html, how)
+          .then((reading) => JSON.stringify(reading)),
       [safe.html, plan] as const,
+    );
+    return JSON.parse(json) as PageReading;
+  }
+
+  addressOf(asset: { readonly hash: string; readonly type: string }, bytes: Uint8Array): string {
+    this.#shown.set(asset.hash, { type: asset.type, bytes });
+    return `${ASSETS}/${asset.hash}`;
+  }
+
+  compileUtilities(plan: UtilityPlan): Promise<string> {
+    return compileUtilities(plan);
+  }
+
+  shippedFont(font: WebFont): Promise<readonly ShippedFace[]> {
+    return shippedFont(font);
+  }
+
+  async readPdf(bytes: Uint8Array): Promise<readonly PdfPage[]> {
+    return readPdf(await import('pdfjs-dist/legacy/build/pdf.mjs'), bytes);
+  }
+
+  async decodePicture(bytes: Uint8Array, type: string): Promise<Pixels> {
+    const { page } = await (this.#browser ??= this.#launch());
+    const made = await page.evaluate(
+      decodeInPage,
+      `data:${type};base64,${Buffer.from(bytes).toString('base64')}`,
+    );
+    return { ...made, data: new Uint8Array(Buffer.from(made.data, 'base64')) };
+  }
+
+  async readText(bytes: Uint8Array, type: string): Promise<readonly TextLine[]> {
+    this.#recogniser ??= startRecogniser();
+    return readTextLines(await this.#recogniser, await this.decodePicture(bytes, type), (png) =>
+      Buffer.from(png),
     );
   }
 
-  addressOf(asset: { readonly type: string }, bytes: Uint8Array): string {
-    return `data:${asset.type};base64,${Buffer.from(bytes).toString('base64')}`;
+  async #launch(): Promise<{ browser: Browser; page: Page }> {
+    const executablePath = findChromium();
+    if (!executablePath)
+      throw new Error(
+        'Reading HTML needs Chromium: install the package "chromium", or set TOVEL_CHROMIUM to where it is.',
+      );
+    const browser = await chromium.launch({
+      executablePath,
+      chromiumSandbox: process.getuid?.() !== 0,
+      args: ARGUMENTS,
+    });
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    // Nothing is reached but the files that came along, and these are not fetched from anywhere.
+    await context.route('**', async (route) => {
+      const asset = this.#shown.get(
+        route
+          .request()
+          .url()
+          .slice(ASSETS.length + 1),
+      );
+      if (!asset) return route.abort();
+      return route.fulfill({
+        body: Buffer.from(asset.bytes),
+        contentType: asset.type,
+        headers: { 'access-control-allow-origin': '*' },
+      });
+    });
+    const page = await context.newPage();
+    await page.setContent('<!doctype html><html><head></head><body></body></html>');
+    await page.addScriptTag({ content: await readerScript() });
+    return { browser, page };
   }
 
   async close(): Promise<void> {
     const started = this.#browser;
     this.#browser = null;
+    const recogniser = this.#recogniser;
+    this.#recogniser = null;
+    if (recogniser) await (await recogniser).terminate();
     if (started) await (await started).browser.close();
   }
 }
 
-async function launch(): Promise<{ browser: Browser; page: Page }> {
-  const executablePath = findChromium();
-  if (!executablePath)
-    throw new Error(
-      'Reading HTML needs Chromium: install the package "chromium", or set TOVEL_CHROMIUM to where it is.',
-    );
-  const browser = await chromium.launch({
-    executablePath,
-    chromiumSandbox: process.getuid?.() !== 0,
-    args: ARGUMENTS,
-  });
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, offline: true });
-  const page = await context.newPage();
-  await page.setContent('<!doctype html><html><head></head><body></body></html>');
-  await page.addScriptTag({ content: await readerScript() });
-  return { browser, page };
+/** Reads with the English data that is in the package; nothing is fetched. */
+function startRecogniser(): Promise<Recogniser & { terminate(): Promise<unknown> }> {
+  const data = path.dirname(createRequire(import.meta.url).resolve('@tesseract.js-data/eng/package.json'));
+  return createWorker('eng', 1, {
+    langPath: path.join(data, '4.0.0_best_int'),
+    gzip: true,
+    cacheMethod: 'none',
+  }) as unknown as Promise<Recogniser & { terminate(): Promise<unknown> }>;
+}
+
+/* Runs in the page. */
+async function decodeInPage(address: string): Promise<{ width: number; height: number; data: string }> {
+  const image = new Image();
+  image.src = address;
+  await image.decode();
+  const canvas = document.createElement('canvas');
+  canvas.width = image.naturalWidth;
+  canvas.height = image.naturalHeight;
+  const context = canvas.getContext('2d', { willReadFrequently: true })!;
+  context.drawImage(image, 0, 0);
+  const { data, width, height } = context.getImageData(0, 0, canvas.width, canvas.height);
+  const parts: string[] = [];
+  for (let i = 0; i < data.length; i += 0x8000)
+    parts.push(String.fromCharCode(...data.subarray(i, i + 0x8000)));
+  return { width, height, data: btoa(parts.join('')) };
 }
 
 /** The reader as one script for the page. */
 async function readerScript(): Promise<string> {
   const result = await build({
     stdin: {
-      contents:
-        "import { FrameReader } from './frame_reader.ts'; globalThis.tovelReader = new FrameReader(document);",
+      contents: `import { FrameReader } from './frame_reader.ts'; globalThis.tovelReader = new FrameReader(document, 20_000, ${JSON.stringify(ASSETS)});`,
       resolveDir: path.dirname(createRequire(import.meta.url).resolve('@tovel/reader')),
       loader: 'ts',
     },

@@ -1,6 +1,13 @@
-import { PATH_ATTRIBUTE, type PageReading, type ReadElement, type ReadingPlan, reset } from '@tovel/core';
+import {
+  isIconFamily,
+  PATH_ATTRIBUTE,
+  type PageReading,
+  type ReadElement,
+  type ReadingPlan,
+  reset,
+} from '@tovel/core';
 import { BareLook, computedValue, INHERITED, isInherited, readNames } from './computed.ts';
-import { type Aspect, collectRules, type PageRules } from './style_rules.ts';
+import { type Aspect, collectRules, type PageRule } from './style_rules.ts';
 
 type Css = Record<string, string>;
 
@@ -10,6 +17,8 @@ export type Resize = (width: number, height: number) => void;
 const SIZES = /^(width|height|min-|max-|flex-basis)/;
 const LENGTHS =
   /^(width|height|(min|max)-(width|height)|flex-basis|font-size|top|left|right|bottom|margin-|padding-|row-gap|column-gap)/;
+/** Narrower than this, in px, pages are not read. */
+const NARROWEST = 240;
 /** By how much the window is made larger to see what follows it. */
 const PROBE = 100;
 
@@ -35,8 +44,12 @@ export class PageReader {
   readonly #resize: Resize;
   readonly #bare: BareLook;
   readonly #plan: ReadingPlan;
-  readonly #rules: PageRules;
+  readonly #rules: readonly PageRule[];
+  /** Widths at which something of this page changes. */
+  readonly #boundaries = new Set<number>();
   readonly #gathered = new Map<Element, Gathered>();
+  #usesHeight = false;
+  #usesWidth = false;
 
   constructor(document: Document, bare: BareLook, plan: ReadingPlan, resize: Resize) {
     this.#document = document;
@@ -62,8 +75,8 @@ export class PageReader {
     );
     const height = Math.max(documentElement.scrollHeight, Math.ceil(body.getBoundingClientRect().bottom));
     this.#readWindowUnits(width);
-    for (const boundary of this.#rules.boundaries)
-      if (boundary < width && boundary >= 240) this.#readAt(boundary);
+    for (const boundary of [...this.#boundaries].sort((a, b) => b - a))
+      if (boundary < width && boundary >= NARROWEST) this.#readAt(boundary);
     this.#resize(width, this.#plan.height);
     const hidden: { path: string; tag: string; label: string }[] = [];
     const read = this.#put(body, boxes, hidden);
@@ -94,7 +107,8 @@ export class PageReader {
   }
 
   #spreadRules(): void {
-    for (const rule of this.#rules.rules) {
+    const changed = new Set<Element>();
+    for (const rule of this.#rules) {
       let matched: Iterable<Element>;
       try {
         matched = this.#document.querySelectorAll(rule.selector);
@@ -105,6 +119,8 @@ export class PageReader {
       for (const element of matched) {
         const g = this.#gathered.get(element);
         if (!g) continue;
+        for (const boundary of rule.boundaries) this.#boundaries.add(boundary);
+        if (rule.changesUnits) changed.add(element);
         for (const name of names) {
           g.names.add(name);
           if (rule.isConditional) g.conditional.add(name);
@@ -117,6 +133,11 @@ export class PageReader {
           );
       }
     }
+    for (const root of changed)
+      for (const element of [root, ...root.querySelectorAll('*')]) {
+        const g = this.#gathered.get(element);
+        for (const name of g?.names ?? []) g!.conditional.add(name);
+      }
   }
 
   #addAspect(
@@ -182,33 +203,46 @@ export class PageReader {
 
   /** Lengths that grow with the window are written in units of the window. */
   #readWindowUnits(width: number): void {
-    const css = this.#rules.rules.flatMap((rule) => rule.declarations.map(([, value]) => value)).join(' ');
+    const css = this.#rules.flatMap((rule) => rule.declarations.map(([, value]) => value)).join(' ');
     const inline = [...this.#gathered.keys()].map((element) => element.getAttribute('style') ?? '').join(' ');
+    const text = css + inline + (/var\(|^,|, ,/.test(css) ? this.#pendingText() : '');
+    this.#usesHeight = /\d[dsl]?vh|\d[dsl]?vb|\dv(min|max)/.test(text);
+    this.#usesWidth = /\dvw|\dvi|\dv(min|max)/.test(text);
+    const all = [...this.#gathered.values()].map((g) => ({ g, css: g.base }));
+    this.#probe(all, width);
+  }
+
+  /** The text of rules whose shorthands hold variables, where the units stand that their values do not show. */
+  #pendingText(): string {
+    return this.#rules.map((rule) => rule.pending ?? '').join(' ');
+  }
+
+  /** Looks at lengths again in windows that are a little lower and a little narrower, but within the same band. */
+  #probe(read: readonly { readonly g: Gathered; readonly css: Css }[], width: number): void {
     const { height } = this.#plan;
-    const text = css + inline;
-    const probes: [test: RegExp, unit: 'vh' | 'vw', width: number, height: number][] = [
-      [/\d[dsl]?vh|\d[dsl]?vb|var\(/, 'vh', width, height + PROBE],
-      [/\dvw|\dvi|var\(/, 'vw', width + PROBE, height],
+    const below = Math.max(NARROWEST, ...[...this.#boundaries].filter((boundary) => boundary < width));
+    const narrower = Math.min(PROBE, Math.floor((width - below) / 2));
+    const probes: [isUsed: boolean, unit: 'vh' | 'vw', by: number, width: number, height: number][] = [
+      [this.#usesHeight, 'vh', PROBE, width, height - PROBE],
+      [this.#usesWidth && narrower >= 8, 'vw', narrower, width - narrower, height],
     ];
-    for (const [test, unit, w, h] of probes) {
-      if (!test.test(text)) continue;
+    for (const [isUsed, unit, by, w, h] of probes) {
+      if (!isUsed) continue;
       this.#resize(w, h);
       const whole = unit === 'vh' ? height : width;
-      for (const g of this.#gathered.values()) {
-        const lengths = Object.entries(g.base).filter(
-          ([name, value]) => LENGTHS.test(name) && /^-?[\d.]+px$/.test(value),
-        );
+      for (const { g, css } of read) {
+        const lengths = Object.entries(css).filter(([name, value]) => LENGTHS.test(name) && PX.test(value));
         if (!lengths.length) continue;
         const map = g.element.computedStyleMap();
         for (const [name, value] of lengths) {
           const now = computedValue(map, name);
-          if (now === null || now === value || !/^-?[\d.]+px$/.test(now)) continue;
+          if (now === null || now === value || !PX.test(now)) continue;
           const [before, after] = [parseFloat(value), parseFloat(now)];
-          const share = ((after - before) / PROBE) * 100;
+          const share = ((before - after) / by) * 100;
           const rest = before - (share * whole) / 100;
           const units = `${round(share)}${unit}`;
-          g.base[name] =
-            Math.abs(rest) < 0.6
+          css[name] =
+            Math.abs(rest) < 0.1
               ? units
               : `calc(${units} ${rest < 0 ? '-' : '+'} ${round(Math.abs(rest))}px)`;
         }
@@ -220,9 +254,9 @@ export class PageReader {
   /** What is different at a width, against what holds at the next wider one. */
   #readAt(width: number): void {
     this.#resize(width, this.#plan.height);
-    const everything = this.#rules.changesUnits;
+    const read: { g: Gathered; css: Css }[] = [];
     for (const g of this.#gathered.values()) {
-      const names = everything ? g.names : g.conditional;
+      const names = g.conditional;
       if (!names.size) continue;
       const map = g.element.computedStyleMap();
       const parent = g.element.parentElement?.computedStyleMap();
@@ -231,12 +265,18 @@ export class PageReader {
         const value = computedValue(map, name);
         if (value === null) continue;
         const known = this.#wider(g, name, width);
-        if (known !== undefined && /v[hw]/.test(known)) continue;
-        if (known === undefined ? !this.#isGiven(g, name, value, parent) : value !== known) css[name] = value;
+        const isNew =
+          known === undefined
+            ? !this.#isGiven(g, name, value, parent)
+            : value !== known && !isSameLength(value, known, width, this.#plan.height);
+        if (isNew) css[name] = value;
       }
       if (computedValue(map, 'display') !== 'none') g.isShown = true;
-      if (Object.keys(css).length) g.at[width] = css;
+      if (!Object.keys(css).length) continue;
+      g.at[width] = css;
+      read.push({ g, css });
     }
+    if (this.#usesWidth || this.#usesHeight) this.#probe(read, width);
   }
 
   #wider(g: Gathered, name: string, width: number): string | undefined {
@@ -265,25 +305,25 @@ export class PageReader {
     element: Element,
     boxes: ReadonlyMap<Element, DOMRect>,
     hidden: { path: string; tag: string; label: string }[],
+    isWithinHidden = false,
   ): ReadElement | null {
     const g = this.#gathered.get(element);
     if (!g || ['style', 'link', 'meta', 'title', 'script'].includes(element.localName)) return null;
     const path = element.getAttribute(PATH_ATTRIBUTE) ?? '';
-    if (
+    const isHidden =
       !g.isShown &&
       element.namespaceURI === 'http://www.w3.org/1999/xhtml' &&
-      element.localName !== 'option' &&
-      element.localName !== 'optgroup'
-    ) {
+      !['option', 'optgroup', 'source'].includes(element.localName);
+    if (isHidden && !isWithinHidden) {
       const label = (element.id || (element.textContent ?? '').replace(/\s+/g, ' ').trim()).slice(0, 40);
       hidden.push({ path, tag: element.localName, label });
-      return null;
     }
+    if (isHidden) delete g.base.display;
     const box = boxes.get(element)!;
     const children: (ReadElement | string)[] = [];
     for (const node of element.childNodes) {
       if (node.nodeType === 1) {
-        const child = this.#put(node as Element, boxes, hidden);
+        const child = this.#put(node as Element, boxes, hidden, isWithinHidden || isHidden);
         if (child) children.push(child);
       } else if (node.nodeType === 3) {
         const text = this.#text(node as Text, element);
@@ -296,8 +336,11 @@ export class PageReader {
     const { hover, focus, before, after, placeholder } = Object.fromEntries(g.aspects);
     const drawn = (css: Css | undefined): Css | undefined =>
       css?.content && css.content !== 'none' && css.content !== 'normal' ? css : undefined;
+    const iconFont = this.#iconFont(element, before);
     return {
       path,
+      ...(isHidden ? { isHidden } : {}),
+      ...(iconFont ? { iconFont } : {}),
       tag: element.localName,
       attributes,
       box: { x: round(box.x), y: round(box.y), width: round(box.width), height: round(box.height) },
@@ -310,6 +353,25 @@ export class PageReader {
       ...(placeholder ? { placeholder } : {}),
       children,
     };
+  }
+
+  /** What is set in a font of icons: the content before the element, or a text of its own. */
+  #iconFont(element: Element, before: Css | undefined): ReadElement['iconFont'] {
+    const view = this.#document.defaultView!;
+    if (before?.content) {
+      const content = /^"(.+)"$/.exec(before.content)?.[1];
+      if (!content) return undefined;
+      const { fontFamily: family, fontWeight: weight } = view.getComputedStyle(element, '::before');
+      return isPrivateText(content) || isIconFamily(family.split(',')[0])
+        ? { family, weight, content }
+        : undefined;
+    }
+    if (element.childNodes.length !== 1 || element.firstChild!.nodeType !== 3) return undefined;
+    const { fontFamily: family, fontWeight: weight } = view.getComputedStyle(element);
+    const text = element.textContent!.trim();
+    return isPrivateText(text) || isIconFamily(family.split(',')[0])
+      ? { family, weight, content: null }
+      : undefined;
   }
 
   /** Text as it shows: white space folded, and none where a line begins or ends. */
@@ -336,6 +398,21 @@ export class PageReader {
     if (isEdge(node.nextSibling)) shown = shown.trimEnd();
     return shown;
   }
+}
+
+/** Fonts of icons keep them where no letters are. */
+const isPrivateText = (text: string): boolean => /^[\uE000-\uF8FF]+$/.test(text);
+
+const PX = /^-?[\d.]+px$/;
+
+/** Whether a length is what units of the window, as this reader writes them, come to in a window of this size. */
+function isSameLength(px: string, known: string, width: number, height: number): boolean {
+  const units = /^(?:calc\()?(-?[\d.]+)v([wh])(?: ([+-]) ([\d.]+)px\))?$/.exec(known);
+  if (!units || !PX.test(px)) return false;
+  const [, share, axis, sign, rest] = units;
+  const length =
+    (Number(share) * (axis === 'w' ? width : height)) / 100 + (sign === '-' ? -1 : 1) * Number(rest ?? 0);
+  return Math.abs(length - parseFloat(px)) < 0.2;
 }
 
 const round = (n: number): number => Math.round(n * 100) / 100;

@@ -13,13 +13,9 @@ export interface PageRule {
   readonly pending: string | null;
   /** Whether the rule depends on the size of the window. */
   readonly isConditional: boolean;
-}
-
-export interface PageRules {
-  readonly rules: readonly PageRule[];
-  /** Widths at and below which something changes, widest first, in px. */
+  /** Widths, in px, at and below which the rule holds or stops to hold. */
   readonly boundaries: readonly number[];
-  /** Whether a conditional rule changes what other declarations are computed from. */
+  /** Whether it changes what lengths and variables beneath its elements are computed from. */
   readonly changesUnits: boolean;
 }
 
@@ -34,45 +30,88 @@ const PSEUDO_ELEMENTS: readonly (readonly [RegExp, Aspect])[] = [
 ];
 
 /** Reads all style sheets of a document but those that reading itself has put there. */
-export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) => boolean): PageRules {
+export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) => boolean): PageRule[] {
   const view = document.defaultView!;
   const rules: PageRule[] = [];
-  const boundaries = new Set<number>();
-  let changesUnits = false;
-  const visit = (list: CSSRuleList, isConditional: boolean, parent: string | null): void => {
+  const words = new Words(document);
+  const visit = (list: CSSRuleList, boundaries: readonly number[] | null, parent: string | null): void => {
     for (const rule of list) {
       if (rule instanceof view.CSSStyleRule) {
         const nested = parent !== null;
         const selector = nested ? rule.selectorText.replaceAll('&', `:is(${parent})`) : rule.selectorText;
-        const declarations = Array.from(
-          rule.style,
-          (name) => [name, rule.style.getPropertyValue(name)] as const,
-        );
-        if (isConditional && declarations.some(([name]) => name.startsWith('--') || name === 'font-size'))
-          changesUnits = true;
-        for (const single of splitSelector(selector)) {
-          const read = readSelector(single);
+        // Most rules of a library are for elements that a page does not have.
+        const singles = splitSelector(selector).filter((single) => words.canMatch(single));
+        if (singles.length) {
+          const declarations = Array.from(
+            rule.style,
+            (name) => [name, rule.style.getPropertyValue(name)] as const,
+          );
           const pending = declarations.some(([, value]) => value === '') ? rule.style.cssText : null;
-          if (read) rules.push({ ...read, declarations, pending, isConditional });
+          const changesUnits =
+            boundaries !== null &&
+            declarations.some(([name]) => name.startsWith('--') || name === 'font-size');
+          for (const single of singles) {
+            const read = readSelector(single);
+            if (read)
+              rules.push({
+                ...read,
+                declarations,
+                pending,
+                isConditional: boundaries !== null,
+                boundaries: boundaries ?? [],
+                changesUnits,
+              });
+          }
         }
-        if (rule.cssRules?.length) visit(rule.cssRules, isConditional, selector);
+        if (rule.cssRules?.length) visit(rule.cssRules, boundaries, selector);
       } else if (rule instanceof view.CSSMediaRule) {
         if (/\bprint\b/.test(rule.conditionText) && !/\bscreen\b/.test(rule.conditionText)) continue;
-        for (const width of widthsIn(rule.conditionText)) boundaries.add(width);
-        visit(rule.cssRules, true, parent);
+        visit(rule.cssRules, [...(boundaries ?? []), ...widthsIn(rule.conditionText)], parent);
       } else if ('cssRules' in rule) {
         if (rule instanceof view.CSSSupportsRule && !view.CSS.supports(rule.conditionText)) continue;
         if (rule instanceof view.CSSKeyframesRule) continue;
+        const isContainer = rule.constructor.name === 'CSSContainerRule';
+        // A container's width follows the window's in ways of its own, so it is looked at at the usual widths.
         visit(
           rule.cssRules as CSSRuleList,
-          isConditional || rule.constructor.name === 'CSSContainerRule',
+          isContainer ? [...(boundaries ?? []), ...CONTAINER_WIDTHS] : boundaries,
           parent,
         );
       }
     }
   };
-  for (const sheet of document.styleSheets) if (!isOwn(sheet)) visit(sheet.cssRules, false, null);
-  return { rules, boundaries: [...boundaries].sort((a, b) => b - a), changesUnits };
+  for (const sheet of document.styleSheets) if (!isOwn(sheet)) visit(sheet.cssRules, null, null);
+  return rules;
+}
+
+const CONTAINER_WIDTHS = [1023, 767, 479];
+
+/** The names that a document uses, to tell at once that a selector can match nothing in it. */
+class Words {
+  readonly #known = new Set<string>();
+
+  constructor(document: Document) {
+    for (const element of document.querySelectorAll('*')) {
+      this.#known.add(element.localName.toLowerCase());
+      for (const name of element.classList) this.#known.add(`.${name}`);
+      if (element.id) this.#known.add(`#${element.id}`);
+    }
+  }
+
+  /** Errs on the side of yes. */
+  canMatch(selector: string): boolean {
+    // What stands in brackets is an alternative or an attribute, and says nothing of what has to be there.
+    const plain = selector
+      .replace(/\[[^\]]*\]/g, '')
+      .replace(/\((?:[^()]|\((?:[^()]|\([^()]*\))*\))*\)/g, '');
+    for (const [, mark, name] of plain.matchAll(/([.#])((?:\\[0-9a-f]{1,6}\s?|\\.|[\w-]|[^\x00-\x7f])+)/gi)) {
+      if (/\\[0-9a-f]/i.test(name)) continue;
+      if (!this.#known.has(mark + name.replace(/\\(.)/g, '$1'))) return false;
+    }
+    for (const [, tag] of plain.matchAll(/(?:^|[\s>+~])([a-z][a-z0-9-]*)/gi))
+      if (!this.#known.has(tag.toLowerCase())) return false;
+    return true;
+  }
 }
 
 /** The last width, in px, at which each condition on the width has its narrower answer. */

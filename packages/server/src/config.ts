@@ -7,6 +7,10 @@ export interface Config {
   readonly port: number;
   /** Where generated apps are served: another port, and so another origin. */
   readonly runPort: number;
+  /** Where the stand-in for a service of shared designs listens; null for none. */
+  readonly designPort: number | null;
+  /** Hosts with their port that screens may be fetched from although they are on a private network. */
+  readonly allowedHosts: readonly string[];
   /** Folder of the private database and its files. */
   readonly data: string;
   /** Connection string of a database that somebody else runs; without it a private one is started. */
@@ -28,10 +32,14 @@ export function packageFolder(): string {
 export function readConfig(env: NodeJS.ProcessEnv): Config {
   const root = path.resolve(packageFolder(), '../..');
   const port = portOf(env, 'TOVEL_PORT', 4310);
+  const designPort = env.TOVEL_DESIGN_PORT === 'none' ? null : portOf(env, 'TOVEL_DESIGN_PORT', port + 2);
+  const named = (env.TOVEL_ALLOW_HOSTS ?? '').split(/[\s,]+/).filter(Boolean);
   return {
     host: '127.0.0.1',
     port,
     runPort: portOf(env, 'TOVEL_RUN_PORT', port + 1),
+    designPort,
+    allowedHosts: designPort === null ? named : [...named, `127.0.0.1:${designPort}`],
     data: path.resolve(env.TOVEL_DATA ?? path.join(root, '.data')),
     database: env.TOVEL_DATABASE ?? null,
     demo: env.TOVEL_DEMO === 'none' ? null : path.resolve(env.TOVEL_DEMO || path.join(root, 'demo')),

@@ -9,6 +9,7 @@ import { startPrivateDatabase } from './database/private_server.ts';
 import { loadDemo } from './demo/load_demo.ts';
 import { createApp } from './http/app.ts';
 import { createRunServer } from './run/run_server.ts';
+import { createDesignHost } from './sources/design_host.ts';
 import { createServices } from './services.ts';
 
 const say = (text: string): void => void process.stdout.write(`${text}\n`);
@@ -33,6 +34,7 @@ async function checkPort(port: number, variable: string): Promise<void> {
 async function start(config: Config): Promise<() => Promise<void>> {
   await checkPort(config.port, 'TOVEL_PORT');
   await checkPort(config.runPort, 'TOVEL_RUN_PORT');
+  if (config.designPort) await checkPort(config.designPort, 'TOVEL_DESIGN_PORT');
   mkdirSync(config.data, { recursive: true });
   const log = pino(
     { level: process.env.TOVEL_LOG ?? 'info' },
@@ -55,9 +57,11 @@ async function start(config: Config): Promise<() => Promise<void>> {
   const run = await createRunServer(services, config.port, config.runPort);
   await app.listen({ host: config.host, port: config.port });
   await run.listen({ host: config.host, port: config.runPort });
+  const designs = config.designPort && config.demo ? createDesignHost(config.demo) : null;
+  await designs?.listen({ host: config.host, port: config.designPort! });
   return async () => {
     services.hub.close();
-    await Promise.all([app.close(), run.close()]);
+    await Promise.all([app.close(), run.close(), designs?.close()]);
     await services.workshop.close();
     await db.end();
     await database?.stop();

@@ -5,6 +5,7 @@ import { EventHub } from './events/hub.ts';
 import { HistoryStore } from './history/store.ts';
 import { ProjectStore } from './projects/store.ts';
 import { Workshop } from './run/workshop.ts';
+import { SourceStore } from './sources/store.ts';
 
 /** Everything that routes need; made once for a server. */
 export interface Services {
@@ -14,6 +15,7 @@ export interface Services {
   readonly assets: AssetStore;
   readonly hub: EventHub;
   readonly workshop: Workshop;
+  readonly sources: SourceStore;
 }
 
 export function createServices(db: Database, log: Pick<FastifyBaseLogger, 'error'>): Services {
@@ -26,5 +28,6 @@ export function createServices(db: Database, log: Pick<FastifyBaseLogger, 'error
     assets: new AssetStore(db),
     hub,
     workshop: new Workshop(projects, hub, log),
+    sources: new SourceStore(db),
   };
 }

@@ -1,4 +1,4 @@
-import { array, mixed, number, object, string, type InferType } from 'yup';
+import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
 import type { Change } from '../change/change.ts';
 import type { HistoryEntry, HistoryState } from '../change/history.ts';
 import type { App } from '../model/app.ts';
@@ -34,6 +34,8 @@ export const newIntake = object({
   screens: array(mixed().required()).required(),
   assets: array(mixed().required()).required(),
   notices: array(mixed().required()).required(),
+  fonts: array(mixed().required()),
+  brief: string().max(200_000),
 }).noUnknown();
 
 export interface ProjectSummary {
@@ -64,7 +66,39 @@ export interface ChangeResult {
   readonly entry: HistoryEntry;
   readonly history: HistoryState;
   readonly changedAt: string;
+  /** The revision of the design that the step left. */
+  readonly revision: number;
 }
+
+/** A place on the web that screens come from, and that can be asked for them again. */
+export interface DesignSource {
+  readonly id: number;
+  readonly address: string;
+  /** ISO 8601, UTC. */
+  readonly fetchedAt: string;
+}
+
+export const newSource = object({
+  address: string()
+    .trim()
+    .max(2000, 'An address has at most 2000 characters.')
+    .matches(/^https?:\/\/[^\s/]/i, 'An address starts with http:// or https://.')
+    .required('Which address? It starts with http:// or https://.'),
+}).noUnknown();
+
+const text = string().max(2000);
+export const fontRequest = object({
+  family: string().max(80).required(),
+  weights: array(number().integer().min(1).max(1000).required()).max(20).required(),
+  hasItalic: boolean().required(),
+  isIcons: boolean().required(),
+}).noUnknown();
+export const utilityRequest = object({
+  config: mixed().nullable(),
+  css: string().max(500_000).defined(),
+  isLegacy: boolean().required(),
+  classes: array(text.defined()).max(20_000).required(),
+}).noUnknown();
 
 /** Why a change was not taken: others came first. Carries what was missed, oldest first. */
 export interface Conflict {

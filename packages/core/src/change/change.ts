@@ -1,5 +1,5 @@
 import { array, boolean, mixed, number, object, string, type Schema } from 'yup';
-import type { App, Interaction, ScreenEntry } from '../model/app.ts';
+import type { App, Interaction, Layer, Region, ScreenEntry, Settings } from '../model/app.ts';
 import { equalJson, isRecord } from '../model/json.ts';
 
 /** The keyed tables of an app, and what each holds. */
@@ -7,6 +7,9 @@ export interface Tables {
   screens: ScreenEntry;
   interactions: Interaction;
   still: true;
+  layers: Layer;
+  regions: Region;
+  settings: Settings[keyof Settings];
 }
 
 export type TableName = keyof Tables;
@@ -56,6 +59,25 @@ export const putStill = (key: string, value: boolean): Put => ({
   table: 'still',
   key,
   value: value || null,
+});
+/** Says of an element what is not as the design has it; nothing left to say removes the entry. */
+export const putLayer = (key: string, value: Layer | null): Put => ({
+  kind: 'put',
+  table: 'layers',
+  key,
+  value: value && Object.keys(value).length ? value : null,
+});
+export const putRegion = (key: string, value: Region | null): Put => ({
+  kind: 'put',
+  table: 'regions',
+  key,
+  value,
+});
+export const putSetting = <K extends keyof Settings>(key: K, value: Settings[K] | null): Put => ({
+  kind: 'put',
+  table: 'settings',
+  key,
+  value,
 });
 export const setStart = (value: string | null): SetStart => ({ kind: 'start', value });
 export const all = (changes: readonly Change[]): All => ({ kind: 'all', changes });
@@ -112,10 +134,10 @@ export function mapChange(change: Change, map: KeyMap): Change | null {
       return value === null ? null : value === change.value ? change : setStart(value);
     }
     case 'put': {
+      if (change.table === 'settings') return change;
       const key = map(change.key);
       if (key === null) return null;
-      const value =
-        change.table === 'interactions' && change.value ? mapInteraction(change.value, map) : change.value;
+      const value = change.value && mapValue(change, map);
       return key === change.key && value === change.value ? change : ({ ...change, key, value } as Put);
     }
     case 'all': {
@@ -125,6 +147,16 @@ export function mapChange(change: Change, map: KeyMap): Change | null {
       return left.length ? all(left) : null;
     }
   }
+}
+
+/** What a change puts, with the keys in it moved. */
+function mapValue(put: Put, map: KeyMap): Put['value'] {
+  if (put.table === 'interactions') return mapInteraction(put.value!, map);
+  if (put.table === 'screens' && put.value!.of) {
+    const of = map(put.value!.of) ?? put.value!.of;
+    return of === put.value!.of ? put.value : { ...put.value!, of };
+  }
+  return put.value;
 }
 
 /** A target that is gone keeps its old key: the link stays listed, broken, instead of vanishing. */
@@ -164,9 +196,36 @@ const key = string().max(500).required();
 const screenEntry = object({
   name: string().trim().min(1).max(200).required(),
   route: string().matches(/^\//).max(500).required(),
-  use: string().oneOf(['screen', 'skip']).required(),
+  use: string().oneOf(['screen', 'skip', 'counterpart', 'overlay']).required(),
+  of: string().max(500),
   order: number().required(),
 }).noUnknown();
+const role = string()
+  .matches(/^[a-z]+$/)
+  .max(40);
+const layer = object({
+  show: boolean(),
+  name: string().trim().min(1).max(200),
+  role,
+  flat: boolean().oneOf([true]),
+  through: boolean().oneOf([true]),
+  scrolls: boolean().oneOf([true]),
+}).noUnknown();
+const length = number().min(-100_000).max(100_000).required();
+const region = object({
+  kind: string().oneOf(['box', 'row', 'text']).required(),
+  box: object({ x: length, y: length, width: length.min(1), height: length.min(1) })
+    .noUnknown()
+    .required(),
+  name: string().trim().min(1).max(200).required(),
+  role,
+  text: string().max(5000),
+}).noUnknown();
+const settings: Record<keyof Settings, readonly string[]> = {
+  groups: ['container', 'picture'],
+  names: ['role', 'plain'],
+  hidden: ['out', 'in'],
+};
 const milliseconds = number().integer().min(0).max(10_000).required();
 const arrivals: Record<string, Schema> = {
   none: object({ kind: string() }).noUnknown(),
@@ -200,7 +259,14 @@ const values: Record<TableName, Schema> = {
   screens: screenEntry,
   interactions: interaction,
   still: boolean().oneOf([true]).required(),
+  layers: layer,
+  regions: region,
+  settings: string().required(),
 };
+
+const isSetting = (name: string, value: unknown): boolean =>
+  Object.hasOwn(settings, name) &&
+  (value === null || settings[name as keyof Settings].includes(String(value)));
 
 function byKind(schemas: Record<string, Schema>): Schema {
   return mixed()
@@ -249,6 +315,8 @@ export function parseChange(json: unknown, depth = 0): Change {
         throw new RangeError(`change: unknown table "${String(table)}"`);
       check('key', key, json.key);
       if (json.key === '__proto__') throw new RangeError('change: that key is not allowed');
+      if (table === 'settings' && !isSetting(String(json.key), json.value))
+        throw new RangeError(`change: there is no setting "${String(json.key)}" of that value`);
       if (json.value !== null) check(`${table}/${String(json.key)}`, values[table], json.value);
       return { kind: 'put', table, key: json.key, value: json.value } as Put;
     }

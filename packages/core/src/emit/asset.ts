@@ -5,6 +5,10 @@ const EXTENSIONS: Readonly<Record<string, string>> = {
   'image/gif': '.gif',
   'image/avif': '.avif',
   'image/svg+xml': '.svg',
+  'font/woff2': '.woff2',
+  'font/woff': '.woff',
+  'font/ttf': '.ttf',
+  'font/otf': '.otf',
 };
 
 /** The file extension of a media type, with its dot; empty where it is unknown. */

@@ -163,6 +163,9 @@ export function printRules(
 }
 
 const mapUrls = (value: string, urlOf: (address: string) => string): string =>
-  value.replace(/url\(\s*["']?([^"')]+)["']?\s*\)/g, (_, address: string) => `url('${urlOf(address)}')`);
+  value.replace(
+    /url\(\s*["']?(asset:[^"')]+)["']?\s*\)/g,
+    (_, address: string) => `url('${urlOf(address)}')`,
+  );
 
 const singleQuoted = (value: string): string => value.replace(/"([^"'\\]*)"/g, "'$1'");

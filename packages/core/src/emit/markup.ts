@@ -43,4 +43,13 @@ export interface StyleRule {
   readonly states: Readonly<Record<string, Readonly<Record<string, string>>>>;
 }
 
-export const VOID_TAGS: ReadonlySet<string> = new Set(['area', 'br', 'col', 'hr', 'img', 'input', 'wbr']);
+export const VOID_TAGS: ReadonlySet<string> = new Set([
+  'area',
+  'br',
+  'col',
+  'hr',
+  'img',
+  'input',
+  'source',
+  'wbr',
+]);

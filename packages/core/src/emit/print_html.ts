@@ -1,6 +1,8 @@
 import { type EmittedScreen, isText, type MarkupElement, type MarkupNode, VOID_TAGS } from './markup.ts';
 import { baseCss } from './base_css.ts';
 import { printRules } from './css.ts';
+import { facesUsedIn, fontCss } from './font_css.ts';
+import type { FontFace } from '../model/design.ts';
 
 const escapeText = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
@@ -10,13 +12,17 @@ const escapeValue = (text: string): string => escapeText(text).replace(/"/g, '&q
  * An emitted screen as one page without scripts: what thumbnails and stages show in their frames. Elements carry
  * their key in `data-key`; links and buttons are there but lead nowhere.
  */
-export function printHtml(screen: EmittedScreen, assetUrl: (hash: string) => string): string {
+export function printHtml(
+  screen: EmittedScreen,
+  assetUrl: (hash: string) => string,
+  fonts: readonly FontFace[] = [],
+): string {
   const css = printRules(
     screen.rules,
     (name) => `.${name}`,
     (address) => assetUrl(hashInAddress(address)),
   ).text;
-  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><style>${baseCss}${css.replace(/<\//g, '<\\/')}</style></head><body>${printNode(screen.root, assetUrl)}</body></html>`;
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><style>${fontCss(facesUsedIn([screen], fonts), assetUrl)}${baseCss}${css.replace(/<\//g, '<\\/')}</style></head><body>${printNode(screen.root, assetUrl)}</body></html>`;
 }
 
 /** Pictures in style sheets are named by their hash. */
@@ -35,7 +41,7 @@ function attributesOf(node: MarkupElement, assetUrl: (hash: string) => string): 
   const all: Record<string, string | true> = { ...node.attributes };
   if (node.key) all['data-key'] = node.key;
   if (node.className) all.class = node.className;
-  if (node.asset) all.src = assetUrl(node.asset);
+  if (node.asset) all[node.tag === 'source' ? 'srcset' : 'src'] = assetUrl(node.asset);
   if (node.tag === 'textarea' || node.tag === 'select') delete all.value;
   return Object.entries(all)
     .map(([name, value]) => (value === true ? ` ${name}` : ` ${name}="${escapeValue(value)}"`))

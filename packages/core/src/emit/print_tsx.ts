@@ -230,7 +230,7 @@ function openingOf(node: MarkupElement, used: Used): { tag: string; attributes: 
   if (node.asset) {
     const { name, path } = used.options.assetImport(node.asset);
     used.assets.set(name, path);
-    attributes.push(`src={${name}}`);
+    attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${name}}`);
   }
   if (node.tag === 'form') attributes.push('onSubmit={(event) => event.preventDefault()}');
   if (!link) return { tag, attributes };

@@ -1,6 +1,7 @@
 import { putInteraction, putStill, setStart } from '../change/change.ts';
 import { graphOf, isDeadEnd, lostInteractions, type ScreenGraph } from '../graph/graph.ts';
 import { isUsed, orderedScreens, type Project, screenName } from '../model/project.ts';
+import { settle } from '../layers/settle.ts';
 import { routeProblem, screenAtRoute } from '../routes/routes.ts';
 import type { Finding, FindingLevel } from './finding.ts';
 
@@ -138,7 +139,8 @@ export const rules: readonly Rule[] = [
 ];
 
 /** All findings, by rule, errors first. */
-export function findingsOf(project: Project): Finding[] {
+export function findingsOf(drawn: Project): Finding[] {
+  const project = settle(drawn);
   const graph = graphOf(project);
   return rules.flatMap((rule) =>
     rule.find(project, graph).map((found) => ({ code: rule.code, level: rule.level, ...found })),

@@ -8,6 +8,7 @@ import {
   screenOfElement,
   screensByKey,
 } from '../model/project.ts';
+import { settle } from '../layers/settle.ts';
 import { labelOf, type Pressable, pressablesOf } from '../links/pressable.ts';
 import { targetProblem } from '../links/target.ts';
 
@@ -63,7 +64,7 @@ const graphs = new WeakMap<Project['app'], { design: Project['design']; graph: S
 export function graphOf(project: Project): ScreenGraph {
   const known = graphs.get(project.app);
   if (known && known.design === project.design) return known.graph;
-  const graph = buildGraph(project);
+  const graph = buildGraph(settle(project));
   graphs.set(project.app, { design: project.design, graph });
   return graph;
 }

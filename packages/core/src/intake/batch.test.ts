@@ -1,8 +1,9 @@
 import { strToU8, zipSync } from 'fflate';
 import { svg } from '../testing/build.ts';
 import { emptyDesign } from '../model/design.ts';
-import { addToDesign, type IntakeHost, readBatch } from './batch.ts';
+import { addToDesign, readBatch } from './batch.ts';
 import type { InputFile } from './files.ts';
+import type { IntakeHost } from './host.ts';
 import type { PageReading } from './html/reading.ts';
 import { limits } from './limits.ts';
 
@@ -66,7 +67,7 @@ test('one bad file never fails the batch', async () => {
       file('empty.svg', ''),
       file('huge.svg', new Uint8Array(limits.fileBytes + 1)),
       file('broken.zip', 'PK but not really'),
-      file('notes.txt', 'hello'),
+      file('notes.xyz', 'hello'),
       file('old.tovel', 'x'),
     ],
     host,
@@ -78,7 +79,7 @@ test('one bad file never fails the batch', async () => {
     'error file-too-large huge.svg',
     'error html-unreadable slow.html',
     'error svg-unreadable cut.svg',
-    'info file-unknown notes.txt',
+    'info file-unknown notes.xyz',
     'warning file-project old.tovel',
   ]);
 });
@@ -121,7 +122,7 @@ test('screens of one name take that of their file too, and keys stay apart from 
       file('y.html', '<title>Desk</title>'),
     ],
     host,
-    { takenKeys: ['home'] },
+    { known: [{ key: 'home', source: { file: 'home.svg', path: '' } }] },
   );
   expect(screens.map((screen) => [screen.key, screen.name])).toEqual([
     ['home-2', 'Home (home)'],
@@ -149,8 +150,24 @@ test('progress counts, and cancelling keeps what was read', async () => {
 
 test('the same file twice is one asset, and a design grows by what is new', async () => {
   const first = await readBatch([file('a.svg', drawing)], host);
-  const second = await readBatch([file('b.svg', drawing)], host, { takenKeys: ['a'] });
+  const second = await readBatch([file('b.svg', drawing)], host, { known: first.screens });
   const design = addToDesign(addToDesign(emptyDesign, first), second);
   expect(design.screens.map((screen) => screen.key)).toEqual(['a', 'b']);
   expect(design.assets).toHaveLength(1);
+});
+
+test('a file that comes in again takes the place and the key of its screen, and its notices those of before', async () => {
+  const hidden = svg(
+    '<g id="Notes" display="none"><rect width="9" height="9"/></g><rect width="100" height="40"/>',
+  );
+  const first = addToDesign(
+    emptyDesign,
+    await readBatch([file('a.svg', hidden), file('b.svg', drawing)], host),
+  );
+  const again = await readBatch([file('a.svg', drawing)], host, { known: first.screens });
+  expect(again.screens.map((screen) => screen.key)).toEqual(['a']);
+  const design = addToDesign(first, again);
+  expect(design.screens.map((screen) => screen.key)).toEqual(['a', 'b']);
+  expect(design.screens[0].root).toEqual(again.screens[0].root);
+  expect([first.notices.length, design.notices.length]).toEqual([1, 0]);
 });

@@ -1,27 +1,14 @@
-import type { AssetRef, Design, Notice, Screen } from '../model/design.ts';
+import type { AssetRef, Design, FontFace, Notice, Screen } from '../model/design.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
-import {
-  hashOf,
-  type InputFile,
-  kindOfFile,
-  resolveReference,
-  textOfFile,
-  typeOfFile,
-  unpack,
-} from './files.ts';
-import { assembleScreen } from './html/assemble.ts';
-import { defaultPlan, type PageReading, type ReadingPlan } from './html/reading.ts';
-import { type SafePage, sanitisePage } from './html/sanitise.ts';
-import { limits, megabytes } from './limits.ts';
+import { BatchFiles } from './batch_files.ts';
+import { baseName, type InputFile, kindOfFile, textOfFile } from './files.ts';
+import type { IntakeHost } from './host.ts';
+import { PageIntake } from './html/page_intake.ts';
+import { readOra } from './ora/read_ora.ts';
+import { readPdfPages } from './pdf/read_pdf.ts';
+import { isScreenPicture, pairPictures, type Pairing } from './picture/pairing.ts';
+import { readPicture } from './picture/read_picture.ts';
 import { readSvg } from './svg/read_svg.ts';
-
-/** What intake needs from where it runs: a browser that lays out a page, and addresses under which it may show assets. */
-export interface IntakeHost {
-  /** Lays out a page in a frame without scripts and reads it. Rejects when that takes too long. */
-  readPage(page: SafePage, plan: ReadingPlan): Promise<PageReading>;
-  /** An address that the frame may show an asset under. */
-  addressOf(asset: AssetRef, bytes: Uint8Array): string;
-}
 
 export interface IntakeProgress {
   readonly done: number;
@@ -30,9 +17,14 @@ export interface IntakeProgress {
   readonly file: string;
 }
 
+/** A screen that is there already: one that comes in again from the same place takes its key, and so its wiring. */
+export interface KnownScreen {
+  readonly key: string;
+  readonly source: Screen['source'];
+}
+
 export interface IntakeOptions {
-  /** Keys that screens have already, so that new ones differ. */
-  readonly takenKeys?: Iterable<string>;
+  readonly known?: readonly KnownScreen[];
   readonly widths?: readonly number[];
   readonly onProgress?: (progress: IntakeProgress) => void | Promise<void>;
   /** Asked before every file; what was read until then is kept. */
@@ -42,7 +34,10 @@ export interface IntakeOptions {
 export interface IntakeResult {
   readonly screens: readonly Screen[];
   readonly assets: readonly AssetRef[];
+  readonly fonts: readonly FontFace[];
   readonly notices: readonly Notice[];
+  /** Texts that came along and say what the app is to be. */
+  readonly brief: string | null;
   /** The bytes of the assets, by hash. */
   readonly bytes: ReadonlyMap<string, Uint8Array>;
   readonly wasCancelled: boolean;
@@ -54,109 +49,83 @@ export async function readBatch(
   host: IntakeHost,
   options: IntakeOptions = {},
 ): Promise<IntakeResult> {
-  const batch = new Batch(input, host, options);
-  return batch.read();
+  return new Batch(input, host, options).read();
 }
+
+const DESIGNS = ['svg', 'html', 'ora', 'pdf'];
+/** A drawing at most this large, in px, beside pages is one of their icons. */
+const ICON_SIZE = 128;
 
 class Batch {
   readonly #host: IntakeHost;
   readonly #options: IntakeOptions;
-  readonly #notices: Notice[] = [];
-  readonly #files = new Map<string, InputFile>();
-  readonly #assets = new Map<string, AssetRef>();
-  readonly #bytes = new Map<string, Uint8Array>();
-  readonly #addresses = new Map<string, string>();
-  readonly #used = new Set<string>();
+  readonly #files: BatchFiles;
+  readonly #pages: PageIntake;
   readonly #keys: Set<string>;
 
   constructor(input: readonly InputFile[], host: IntakeHost, options: IntakeOptions) {
     this.#host = host;
     this.#options = options;
-    this.#keys = new Set(options.takenKeys ?? []);
-    for (const file of input) this.#add(file);
+    this.#keys = new Set(options.known?.map((screen) => screen.key));
+    this.#files = new BatchFiles(input, (asset, bytes) => host.addressOf(asset, bytes));
+    this.#pages = new PageIntake(this.#files, host, options.widths);
   }
 
   async read(): Promise<IntakeResult> {
-    const designs = [...this.#files.values()].filter((file) =>
-      ['svg', 'html'].includes(kindOfFile(file.path)),
-    );
-    // A drawing that a page shows as a picture is not a screen of its own.
-    const pages = designs.filter((file) => kindOfFile(file.path) === 'html');
-    const shown = new Set(pages.flatMap((page) => this.#picturesIn(page)));
-    const queue = designs.filter((file) => !shown.has(file.path)).sort((a, b) => (a.path < b.path ? -1 : 1));
+    const { queue, pairing } = this.#plan();
     const screens: Screen[] = [];
     let wasCancelled = false;
     for (const [done, file] of queue.entries()) {
       if (this.#options.isCancelled?.()) {
         wasCancelled = true;
-        this.#notice('info', 'cancelled', file.path, 'Not read, because the intake was cancelled.');
+        this.#files.notice('info', 'cancelled', file.path, 'Not read, because the intake was cancelled.');
         continue;
       }
       await this.#options.onProgress?.({ done, total: queue.length, file: file.path });
-      const screen = await this.#readScreen(file);
-      if (screen) screens.push(screen);
+      screens.push(...(await this.#readDesign(file, pairing)));
     }
     await this.#options.onProgress?.({ done: queue.length, total: queue.length, file: '' });
+    const texts = this.#files.all.filter((file) => kindOfFile(file.path) === 'text');
+    for (const file of texts) this.#files.take(file);
     this.#sayWhatWasNotUsed();
     return {
       screens: withDistinctNames(screens),
-      assets: [...this.#assets.values()],
-      notices: this.#notices,
-      bytes: this.#bytes,
+      assets: this.#files.assets,
+      fonts: this.#pages.fonts,
+      notices: this.#files.notices,
+      brief: texts.length ? texts.map(textOfFile).join('\n\n') : null,
+      bytes: this.#files.bytes,
       wasCancelled,
     };
   }
 
-  #notice(level: Notice['level'], code: string, file: string, message: string): void {
-    this.#notices.push({ level, code, file, message });
+  /** Which files are read as screens, and which pictures show how a screen should look. */
+  #plan(): { queue: InputFile[]; pairing: Pairing } {
+    const all = this.#files.all;
+    const pages = all.filter((file) => kindOfFile(file.path) === 'html');
+    // A drawing that a page shows as a picture is not a screen of its own.
+    const shown = new Set(pages.flatMap((page) => this.#picturesIn(page)));
+    const designs = all.filter((file) => {
+      if (!DESIGNS.includes(kindOfFile(file.path)) || shown.has(file.path)) return false;
+      if (!pages.length || kindOfFile(file.path) !== 'svg' || !isIcon(textOfFile(file))) return true;
+      this.#files.notice(
+        'info',
+        'icon-unused',
+        file.path,
+        'Left out: a drawing as small as an icon, that no page shows.',
+      );
+      return false;
+    });
+    const pictures = all.filter((file) => kindOfFile(file.path) === 'picture' && !shown.has(file.path));
+    const pairing = pairPictures(designs, pictures, this.#textsOf(pages));
+    const screens = pictures.filter((picture) => isScreenPicture(picture, designs, pairing));
+    return { queue: [...designs, ...screens].sort((a, b) => (a.path < b.path ? -1 : 1)), pairing };
   }
 
-  #add(file: InputFile): void {
-    const kind = kindOfFile(file.path);
-    if (kind === 'archive') {
-      const { files, notices } = unpack(file);
-      this.#notices.push(...notices);
-      if (!files.length && !notices.length)
-        this.#notice('warning', 'archive-empty', file.path, 'The archive holds no files.');
-      for (const inner of files) {
-        if (kindOfFile(inner.path) === 'archive')
-          this.#notice(
-            'warning',
-            'archive-nested',
-            inner.path,
-            'An archive within an archive is not opened. Bring it in by itself.',
-          );
-        else this.#add(inner);
-      }
-    } else if (file.bytes.length > limits.fileBytes) {
-      this.#notice(
-        'error',
-        'file-too-large',
-        file.path,
-        `The file is ${megabytes(file.bytes.length)}; at most ${megabytes(limits.fileBytes)} is read. Export it with smaller pictures.`,
-      );
-    } else if (file.bytes.length === 0) {
-      this.#notice('error', 'file-empty', file.path, 'The file is empty.');
-    } else if (this.#files.size >= limits.files) {
-      this.#notice(
-        'error',
-        'too-many-files',
-        file.path,
-        `Left out: a batch has at most ${limits.files} files.`,
-      );
-    } else if (kind === 'other') {
-      this.#notice('info', 'file-unknown', file.path, 'Left out: Tovel does not read files of this kind.');
-    } else if (kind === 'project') {
-      this.#notice(
-        'warning',
-        'file-project',
-        file.path,
-        'A .tovel file is a whole project: open it on the Projects page.',
-      );
-    } else {
-      const path = uniqueName(file.path, (candidate) => this.#files.has(candidate), ' ');
-      this.#files.set(path, { ...file, path });
-    }
+  /** All that could name a picture: pages and style sheets. */
+  #textsOf(pages: readonly InputFile[]): string {
+    const sheets = this.#files.all.filter((file) => ['css', 'svg'].includes(kindOfFile(file.path)));
+    return [...pages, ...sheets].map(textOfFile).join('\n');
   }
 
   #picturesIn(page: InputFile): string[] {
@@ -164,137 +133,108 @@ class Batch {
       ...textOfFile(page).matchAll(
         /(?:src|xlink:href)\s*=\s*["']([^"']+\.svg)["']|url\(\s*["']?([^"')]+\.svg)/gi,
       ),
-    ].flatMap(([, src, url]) => {
-      const path = resolveReference(src ?? url, page.path);
-      return path && this.#files.has(path) ? [path] : [];
-    });
+    ].flatMap(([, src, url]) => this.#files.at(src ?? url, page.path)?.path ?? []);
   }
 
-  async #readScreen(file: InputFile): Promise<Screen | null> {
-    const screenKey = uniqueName(
-      kebabCase(file.path.replace(/^.*\//, '').replace(/\.[^.]*$/, '')) || 'screen',
-      (key) => this.#keys.has(key),
-    );
+  async #readDesign(file: InputFile, pairing: Pairing): Promise<Screen[]> {
     const kind = kindOfFile(file.path);
     try {
-      const { screen, notices } =
-        kind === 'svg' ? this.#readSvg(file, screenKey) : await this.#readHtml(file, screenKey);
-      this.#notices.push(...notices);
-      if (!screen) return null;
-      this.#keys.add(screenKey);
-      this.#keep(file);
-      return screen;
+      const made = await this.#readKind(kind, file);
+      this.#files.notices.push(...made.notices);
+      if (!made.screens.length) return [];
+      this.#files.take(file);
+      const reference = pairing.referenceOf.get(file.path);
+      const asset = reference && this.#files.take(reference);
+      return made.screens.map((screen) => (asset ? { ...screen, reference: asset.hash } : screen));
     } catch (error) {
-      this.#notice(
+      this.#files.notice(
         'error',
         `${kind}-unreadable`,
         file.path,
         `This file could not be read: ${(error as Error).message}`,
       );
-      return null;
+      return [];
     }
   }
 
-  #readSvg(file: InputFile, screenKey: string): { screen: Screen | null; notices: Notice[] } {
-    return readSvg({
-      file: file.path,
-      text: textOfFile(file),
-      screenKey,
-      asset: (reference) => this.#assetAt(reference, file.path)?.hash ?? null,
+  async #readKind(
+    kind: string,
+    file: InputFile,
+  ): Promise<{ screens: readonly Screen[]; notices: readonly Notice[] }> {
+    const key = (path = ''): string => this.#keyFor(file.path, path);
+    const one = (made: { screen: Screen | null; notices: readonly Notice[] }) => ({
+      screens: made.screen ? [made.screen] : [],
+      notices: made.notices,
     });
-  }
-
-  async #readHtml(file: InputFile, screenKey: string): Promise<{ screen: Screen | null; notices: Notice[] }> {
-    const page = sanitisePage(file.path, textOfFile(file), {
-      styleSheet: (reference, from) => {
-        const path = resolveReference(reference, from);
-        const sheet = path ? this.#files.get(path) : undefined;
-        if (!sheet) return null;
-        this.#used.add(sheet.path);
-        return { text: textOfFile(sheet), file: sheet.path };
-      },
-      picture: (reference, from) => {
-        const asset = this.#assetAt(reference, from);
-        return asset ? this.#addressOf(asset) : null;
-      },
-    });
-    const widths = this.#options.widths ?? defaultPlan.widths;
-    const plan: ReadingPlan = {
-      ...defaultPlan,
-      widths: page.width
-        ? [page.width, ...widths.filter((w) => w < page.width!)]
-        : [...widths].sort((a, b) => b - a),
-    };
-    const reading = await this.#host.readPage(page, plan);
-    const made = assembleScreen(
-      {
-        file: file.path,
-        screenKey,
-        title: page.title,
-        asset: (address) => this.#addresses.get(address) ?? null,
-      },
-      reading,
-    );
-    return { screen: made.screen, notices: [...page.notices, ...made.notices] };
-  }
-
-  #assetAt(reference: string, from: string): AssetRef | null {
-    const inline = /^data:(image\/(?:png|jpeg|webp|gif|avif));base64,([\sA-Za-z0-9+/=]+)$/.exec(reference);
-    if (inline) {
-      const bytes = Uint8Array.from(atob(inline[2].replace(/\s/g, '')), (c) => c.charCodeAt(0));
-      return this.#keep({ path: `${from}#inline`, bytes }, inline[1]);
+    const asset = (reference: string): string | null =>
+      this.#files.assetAt(reference, file.path)?.hash ?? null;
+    switch (kind) {
+      case 'svg':
+        return one(readSvg({ file: file.path, text: textOfFile(file), screenKey: key(), asset }));
+      case 'html':
+        return one(await this.#pages.read(file, key()));
+      case 'ora':
+        return one(
+          readOra({
+            file: file.path,
+            bytes: file.bytes,
+            screenKey: key(),
+            keep: (layer) => this.#files.keep(layer).hash,
+          }),
+        );
+      case 'pdf':
+        return readPdfPages(file, await this.#ask('readPdf', 'PDF files')(file.bytes), {
+          screenKey: key,
+          keep: (picture) => this.#files.keep(picture).hash,
+        });
+      default:
+        return one(await readPicture(this.#files.keep(file), file, key(), this.#host));
     }
-    const path = resolveReference(reference, from);
-    const file = path ? this.#files.get(path) : undefined;
-    if (!file || !['picture', 'svg'].includes(kindOfFile(file.path))) return null;
-    this.#used.add(file.path);
-    return this.#keep(file);
   }
 
-  #keep(file: InputFile, type = typeOfFile(file.path)): AssetRef {
-    const hash = hashOf(file.bytes);
-    const known = this.#assets.get(hash);
-    if (known) return known;
-    const asset: AssetRef = { hash, type, size: file.bytes.length, file: file.path };
-    this.#assets.set(hash, asset);
-    this.#bytes.set(hash, file.bytes);
-    return asset;
+  #ask<K extends 'readPdf'>(ability: K, what: string): NonNullable<IntakeHost[K]> {
+    const found = this.#host[ability]?.bind(this.#host);
+    if (!found) throw new Error(`${what} cannot be read here.`);
+    return found as NonNullable<IntakeHost[K]>;
   }
 
-  #addressOf(asset: AssetRef): string {
-    for (const [address, hash] of this.#addresses) if (hash === asset.hash) return address;
-    const address = this.#host.addressOf(asset, this.#bytes.get(asset.hash)!);
-    this.#addresses.set(address, asset.hash);
-    return address;
+  #keyFor(file: string, path: string): string {
+    const known = this.#options.known?.find(({ source }) => source.file === file && source.path === path);
+    if (known) return known.key;
+    const stem = kebabCase(`${baseName(file)}${path ? ` ${Number(path) + 1}` : ''}`) || 'screen';
+    const key = uniqueName(stem, (candidate) => this.#keys.has(candidate));
+    this.#keys.add(key);
+    return key;
   }
 
   #sayWhatWasNotUsed(): void {
-    for (const file of this.#files.values()) {
+    const WORDS: Record<string, string> = {
+      picture: 'No page or drawing of this batch shows this picture, so it was left out.',
+      css: 'No page of this batch uses this style sheet, so it was left out.',
+      font: 'No page of this batch uses this font file, so it was left out.',
+    };
+    for (const file of this.#files.all) {
       const kind = kindOfFile(file.path);
-      if (this.#used.has(file.path)) this.#keep(file);
-      else if (kind === 'picture')
-        this.#notice(
-          'info',
-          'picture-unused',
-          file.path,
-          'No page or drawing of this batch shows this picture, so it was left out.',
-        );
-      else if (kind === 'css')
-        this.#notice(
-          'info',
-          'css-unused',
-          file.path,
-          'No page of this batch uses this style sheet, so it was left out.',
-        );
-      else if (kind === 'font')
-        this.#notice(
-          'info',
-          'font-unused',
-          file.path,
-          'Fonts are not carried over yet; the next one in the list is used.',
-        );
+      if (this.#files.isUsed(file.path)) this.#files.keep(file);
+      else if (WORDS[kind]) this.#files.notice('info', `${kind}-unused`, file.path, WORDS[kind]);
     }
   }
+}
+
+/** Whether a drawing is as small as an icon, by the size that it gives itself. */
+function isIcon(svg: string): boolean {
+  if (!/<\/svg>\s*$/i.test(svg)) return false;
+  const head = /<svg\b[^>]*>/i.exec(svg.slice(0, 20_000))?.[0] ?? '';
+  const view = /viewBox\s*=\s*["']\s*[-\d.]+[\s,]+[-\d.]+[\s,]+([\d.]+)[\s,]+([\d.]+)/i.exec(head);
+  const given = /\swidth\s*=\s*["']([\d.]+)(px)?["']/i.exec(head)?.[1];
+  const isSmall = Number(given ?? view?.[1] ?? Infinity) <= ICON_SIZE;
+  // Icon sets often draw on a large grid and give no size; they have a path or two and no text.
+  return (
+    isSmall ||
+    (given === undefined &&
+      !/<(text|image|use)\b/i.test(svg) &&
+      (svg.match(/<(path|circle|rect|polygon|g)\b/gi)?.length ?? 0) <= 4)
+  );
 }
 
 /** Screens that bear the same name take the name of their file as well. */
@@ -305,25 +245,37 @@ function withDistinctNames(screens: readonly Screen[]): Screen[] {
   const taken = new Set<string>();
   return screens.map((screen) => {
     const isShared = count.get(screen.name.toLowerCase())! > 1;
-    const wanted = isShared
-      ? `${screen.name} (${screen.source.file.replace(/^.*\//, '').replace(/\.[^.]*$/, '')})`
-      : screen.name;
+    const wanted = isShared ? `${screen.name} (${baseName(screen.source.file)})` : screen.name;
     const name = uniqueName(wanted, (candidate) => taken.has(candidate.toLowerCase()), ' ');
     taken.add(name.toLowerCase());
     return name === screen.name ? screen : { ...screen, name };
   });
 }
 
-/** The design with what a batch brought added; screens of files that were there before stay beside the new ones. */
+/** The design with what a batch brought: a screen that came in again takes its old place, new ones stand at the end. */
 export function addToDesign(
   design: Design,
-  result: Pick<IntakeResult, 'screens' | 'assets' | 'notices'>,
+  result: Pick<IntakeResult, 'screens' | 'assets' | 'notices'> &
+    Partial<Pick<IntakeResult, 'fonts' | 'brief'>>,
 ): Design {
+  const incoming = new Map(result.screens.map((screen) => [screen.key, screen]));
   const known = new Set(design.assets.map((asset) => asset.hash));
+  const files = new Set(result.screens.map((screen) => screen.source.file));
+  const kept = design.screens.map((screen) => {
+    const again = incoming.get(screen.key);
+    incoming.delete(screen.key);
+    return again ?? screen;
+  });
+  const faces = new Map(
+    [...(design.fonts ?? []), ...(result.fonts ?? [])].map((face) => [JSON.stringify(face), face]),
+  );
+  const brief = result.brief ?? design.brief;
   return {
     ...design,
-    screens: [...design.screens, ...result.screens],
+    screens: [...kept, ...incoming.values()],
     assets: [...design.assets, ...result.assets.filter((asset) => !known.has(asset.hash))],
-    notices: [...design.notices, ...result.notices],
+    notices: [...design.notices.filter((notice) => !files.has(notice.file)), ...result.notices],
+    ...(faces.size ? { fonts: [...faces.values()] } : {}),
+    ...(brief ? { brief } : {}),
   };
 }

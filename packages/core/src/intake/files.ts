@@ -10,7 +10,8 @@ export interface InputFile {
   readonly bytes: Uint8Array;
 }
 
-export type FileKind = 'svg' | 'html' | 'css' | 'picture' | 'archive' | 'font' | 'project' | 'other';
+export type FileKind =
+  'svg' | 'html' | 'css' | 'picture' | 'ora' | 'pdf' | 'text' | 'archive' | 'font' | 'project' | 'other';
 
 const KINDS: Readonly<Record<string, FileKind>> = {
   svg: 'svg',
@@ -24,6 +25,10 @@ const KINDS: Readonly<Record<string, FileKind>> = {
   webp: 'picture',
   gif: 'picture',
   avif: 'picture',
+  ora: 'ora',
+  pdf: 'pdf',
+  md: 'text',
+  txt: 'text',
   zip: 'archive',
   woff: 'font',
   woff2: 'font',
@@ -43,12 +48,26 @@ const TYPES: Readonly<Record<string, string>> = {
   webp: 'image/webp',
   gif: 'image/gif',
   avif: 'image/avif',
+  ora: 'image/openraster',
+  pdf: 'application/pdf',
+  md: 'text/markdown',
+  txt: 'text/plain',
+  woff: 'font/woff',
+  woff2: 'font/woff2',
+  ttf: 'font/ttf',
+  otf: 'font/otf',
 };
 
 const extension = (path: string): string => /\.([^./]+)$/.exec(path)?.[1].toLowerCase() ?? '';
 
 export const kindOfFile = (path: string): FileKind => KINDS[extension(path)] ?? 'other';
 export const typeOfFile = (path: string): string => TYPES[extension(path)] ?? 'application/octet-stream';
+
+/** The name of a file without its folders and its extension. */
+export const baseName = (path: string): string => path.replace(/^.*\//, '').replace(/\.[^.]*$/, '');
+
+/** The folders of a path, without a slash at the end; empty at the top. */
+export const folderOf = (path: string): string => path.replace(/\/?[^/]*$/, '');
 
 /** The name of an asset: the SHA-256 of its bytes, in hex. */
 export const hashOf = (bytes: Uint8Array): string => bytesToHex(sha256(bytes));

@@ -10,6 +10,10 @@ export const limits = {
   files: 2000,
   /** Elements of one screen. */
   elements: 20_000,
+  /** Pixels of one picture. */
+  pixels: 40_000_000,
+  /** Pages of one PDF. */
+  pages: 200,
   /** Nesting of elements. */
   depth: 200,
 } as const;

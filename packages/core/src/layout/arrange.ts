@@ -57,7 +57,7 @@ function build(item: Placed, outer: Css): Element {
 }
 
 function toElement(item: Placed, base: Css, children: readonly Element[]): Element {
-  const { look: _look, border: _border, soft: _soft, children: _children, ...rest } = item;
+  const { look: _look, border: _border, soft: _soft, piece: _piece, children: _children, ...rest } = item;
   return { ...rest, style: { base }, children };
 }
 

@@ -11,6 +11,17 @@ export interface Placed extends Omit<Element, 'style' | 'children'> {
   readonly border: number;
   /** For text, and what is as wide as its text: where the text holds on to. The width is then an estimate. */
   readonly soft?: { readonly align: TextAlign; readonly anchor: number };
+  readonly piece?: TextPiece;
+}
+
+/** Text as it was drawn piece by piece, as far as pieces are joined again. */
+export interface TextPiece {
+  /** Size of the font in px. */
+  readonly size: number;
+  readonly baseline: number;
+  /** Where the last letter ends; exact where the drawing says so, or where only one letter was measured. */
+  readonly end: number;
+  readonly isExact: boolean;
 }
 
 export const right = (box: Box): number => box.x + box.width;

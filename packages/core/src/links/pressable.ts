@@ -24,8 +24,9 @@ export function pressablesOf(screen: Screen): readonly Pressable[] {
 function findPressables(screen: Screen): Pressable[] {
   const found: Omit<Pressable, 'number'>[] = [];
   const visit = (element: Element, within: string | undefined): void => {
-    if (isField(element)) return;
+    if (element.hidden || isField(element)) return;
     const role = roleOf(element);
+    if (role === 'image' && element.children.length) return;
     if (element !== screen.root && isPressable(element)) {
       found.push({ element, label: labelOf(element), ...(within ? { within } : {}) });
       // Within a row, a button can stand for itself; anything else pressable is one thing.

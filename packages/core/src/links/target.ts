@@ -1,6 +1,13 @@
 import { isExternalAddress } from '../change/change.ts';
 import type { Arrival, Target } from '../model/app.ts';
-import { findElement, isUsed, orderedScreens, type Project, screenName } from '../model/project.ts';
+import {
+  findElement,
+  isUsed,
+  orderedScreens,
+  type Project,
+  screenName,
+  useInWords,
+} from '../model/project.ts';
 import { labelOf } from './pressable.ts';
 
 /** One thing that an element can be made to lead to. */
@@ -84,9 +91,8 @@ export function describeArrival(arrival: Arrival): string {
 /** Why a target cannot be reached, in words; null when it can. */
 export function targetProblem(project: Project, target: Target): string | null {
   const missing = (screen: string): string | null => {
-    if (isUsed(project, screen)) return null;
-    const name = screenName(project, screen);
-    return project.app.screens[screen] ? `${name} is skipped` : `${name} is gone`;
+    const use = useInWords(project, screen);
+    return use && `${screenName(project, screen)} ${use}`;
   };
   switch (target.kind) {
     case 'screen':

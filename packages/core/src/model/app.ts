@@ -1,11 +1,21 @@
 /** The app document: what the design shall do. Refers to the design by keys and never copies it. */
 
+import type { Box, RegionKind } from './design.ts';
+
+/**
+ * What a drawn screen is in the app: a screen, nothing, the same as another at a different width, or something that
+ * opens over another.
+ */
+export type Use = 'screen' | 'skip' | 'counterpart' | 'overlay';
+
 /** How a screen takes part in the app. A screen that has no entry has been deleted from it. */
 export interface ScreenEntry {
   readonly name: string;
   /** Absolute path, `/` or `/tool-detail`. */
   readonly route: string;
-  readonly use: 'screen' | 'skip';
+  readonly use: Use;
+  /** Of which screen it is a counterpart or an overlay. */
+  readonly of?: string;
   /** Sorts the screens; any finite number, so that a move touches one entry. */
   readonly order: number;
 }
@@ -32,6 +42,40 @@ export interface Interaction {
   readonly arrival: Arrival;
 }
 
+/** What somebody decided about one element; what is not said is as the design has it. */
+export interface Layer {
+  /** Whether it is part of the app, whatever the design says. */
+  readonly show?: boolean;
+  readonly name?: string;
+  /** A role in ARIA terms; `none` for an element that only looks as if it had one. */
+  readonly role?: string;
+  /** Shown as one picture, with nothing in it that can be pressed. */
+  readonly flat?: true;
+  /** Lets presses through to what lies beneath. */
+  readonly through?: true;
+  /** Scrolls what does not fit. */
+  readonly scrolls?: true;
+}
+
+/** An element drawn by hand, or taken from what was found, on a screen that is a picture. */
+export interface Region {
+  readonly kind: RegionKind;
+  readonly box: Box;
+  readonly name: string;
+  readonly role?: string;
+  readonly text?: string;
+}
+
+/** What layers of layered files become where nothing is said of the layer itself. */
+export interface Settings {
+  readonly groups: 'container' | 'picture';
+  /** Whether a layer's name gives its role. */
+  readonly names: 'role' | 'plain';
+  readonly hidden: 'out' | 'in';
+}
+
+export const defaultSettings: Settings = { groups: 'container', names: 'role', hidden: 'out' };
+
 export interface App {
   readonly format: 'tovel-app/1';
   /** Key of the screen that opens first. */
@@ -41,6 +85,11 @@ export interface App {
   readonly interactions: Readonly<Record<string, Interaction>>;
   /** Elements that look pressable and are meant to do nothing, by element key. */
   readonly still: Readonly<Record<string, true>>;
+  /** By element key. */
+  readonly layers: Readonly<Record<string, Layer>>;
+  /** By the key that the element gets. */
+  readonly regions: Readonly<Record<string, Region>>;
+  readonly settings: Readonly<Partial<Settings>>;
 }
 
 export const emptyApp: App = {
@@ -49,4 +98,7 @@ export const emptyApp: App = {
   screens: {},
   interactions: {},
   still: {},
+  layers: {},
+  regions: {},
+  settings: {},
 };

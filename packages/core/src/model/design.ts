@@ -55,14 +55,14 @@ export interface Element {
   /** HTML attributes that have a meaning of their own (`href`, `type`, `alt`, …). */
   readonly attributes?: Readonly<Record<string, string>>;
   readonly text?: string;
+  /** Drawn but not shown: a hidden layer, a closed dialog. Left out of the app until somebody shows it. */
+  readonly hidden?: boolean;
   /** SHA-256 of an asset, for an image. */
   readonly asset?: string;
   readonly vector?: VectorNode;
   readonly children: readonly Element[];
   readonly source: ElementSource;
 }
-
-export type ScreenUse = 'screen' | 'overlay' | 'counterpart' | 'skip';
 
 export interface Screen {
   readonly key: string;
@@ -73,6 +73,35 @@ export interface Screen {
   readonly root: Element;
   readonly use: ScreenUse;
   readonly counterpartOf?: string;
+  /** SHA-256 of a picture of how the screen should look, where one came along. */
+  readonly reference?: string;
+  /** What was found in the picture that the screen is, to be taken as elements. */
+  readonly regions?: readonly FoundRegion[];
+}
+
+export type ScreenUse = 'screen' | 'overlay' | 'counterpart' | 'skip';
+
+export type RegionKind = 'box' | 'row' | 'text';
+
+/** Something that was seen in a picture. */
+export interface FoundRegion {
+  readonly kind: RegionKind;
+  readonly box: Box;
+  readonly text?: string;
+  /** How sure it is, 0 to 1. */
+  readonly confidence: number;
+}
+
+/** A face of a font that screens show their text in. */
+export interface FontFace {
+  readonly family: string;
+  /** `400`, or a range: `100 900`. */
+  readonly weight: string;
+  readonly style: string;
+  readonly stretch?: string;
+  readonly unicodeRange?: string;
+  /** SHA-256 of its file. */
+  readonly asset: string;
 }
 
 /** A stored file, named by the SHA-256 of its bytes. */
@@ -100,6 +129,9 @@ export interface Design {
   readonly screens: readonly Screen[];
   readonly assets: readonly AssetRef[];
   readonly notices: readonly Notice[];
+  readonly fonts?: readonly FontFace[];
+  /** Texts that came along and say what the app is to be. */
+  readonly brief?: string;
 }
 
 export const emptyDesign: Design = {

@@ -71,6 +71,23 @@ export function screenName(project: Project, screenKey: string): string {
   );
 }
 
+/** What a screen is in the app, where that is not a screen of its own. */
+export function useInWords(project: Project, screenKey: string): string | null {
+  const entry = project.app.screens[screenKey];
+  if (!entry) return 'is gone';
+  const of = entry.of ? ` of ${screenName(project, entry.of)}` : '';
+  switch (entry.use) {
+    case 'skip':
+      return 'is skipped';
+    case 'counterpart':
+      return `is a counterpart${of}`;
+    case 'overlay':
+      return `is an overlay${of}`;
+    case 'screen':
+      return isUsed(project, screenKey) ? null : 'is gone';
+  }
+}
+
 /** All the text beneath an element, in reading order. */
 export function textOf(element: Element): string {
   const parts: string[] = [];

@@ -132,10 +132,32 @@ export function parseDesign(json: unknown): Design {
       !isRecord(screen.source)
     )
       return fail(`screens/${i}`, 'expected name, width, height and source');
+    if (screen.reference !== undefined && !isHash(screen.reference))
+      return fail(`screens/${i}/reference`, 'expected the hash of a picture');
+    if (screen.regions !== undefined && !(Array.isArray(screen.regions) && screen.regions.every(isRegion)))
+      return fail(`screens/${i}/regions`, 'expected a list of regions with kind, box and confidence');
     checkElement(screen.root, `screens/${i}/root`, screen.key, 0);
   });
+  if (json.fonts !== undefined && !(Array.isArray(json.fonts) && json.fonts.every(isFontFace)))
+    return fail('fonts', 'expected faces with family, weight, style and asset');
+  if (json.brief !== undefined && typeof json.brief !== 'string') return fail('brief', 'expected a text');
   return json as unknown as Design;
 }
+
+const isHash = (value: unknown): boolean => typeof value === 'string' && /^[0-9a-f]{64}$/.test(value);
+
+const isFontFace = (value: unknown): boolean =>
+  isRecord(value) &&
+  isHash(value.asset) &&
+  ['family', 'weight', 'style'].every((name) => typeof value[name] === 'string') &&
+  ['stretch', 'unicodeRange'].every((name) => value[name] === undefined || typeof value[name] === 'string');
+
+const isRegion = (value: unknown): boolean =>
+  isRecord(value) &&
+  ['box', 'row', 'text'].includes(String(value.kind)) &&
+  typeof value.confidence === 'number' &&
+  isRecord(value.box) &&
+  [value.box.x, value.box.y, value.box.width, value.box.height].every(Number.isFinite);
 
 /**
  * Reads an app document from outside, through the same gate as every change.
@@ -150,6 +172,9 @@ export function parseApp(json: unknown): App {
     for (const [key, value] of Object.entries(tableOf(json, 'interactions')))
       parseChange(putInteraction(key, value as App['interactions'][string]));
     for (const key of Object.keys(tableOf(json, 'still'))) parseChange(putStill(key, true));
+    for (const table of ['layers', 'regions', 'settings'])
+      for (const [key, value] of Object.entries(tableOf(json, table)))
+        parseChange({ kind: 'put', table, key, value });
   } catch (error) {
     throw new ArchiveError(`app.json: ${(error as Error).message}`);
   }

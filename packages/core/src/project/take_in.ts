@@ -25,6 +25,8 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
   const isStart = app.start === null && first !== undefined;
   // Where one begins stands first.
   for (const screen of isStart ? [first, ...screens.filter((other) => other !== first)] : screens) {
+    // A screen that comes in again keeps all that was decided about it.
+    if (app.screens[screen.key]) continue;
     const name = uniqueName(screen.name, (candidate) => names.has(candidate.toLowerCase()), ' ');
     const route = freeRoute(name, routes);
     names.add(name.toLowerCase());
@@ -32,7 +34,7 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
     changes.push(putScreen(screen.key, { name, route, use: 'screen', order: ++order }));
   }
   for (const [key, link] of authoredLinks(screens, project.design.screens))
-    changes.push(putInteraction(key, link));
+    if (!app.interactions[key] && !app.still[key]) changes.push(putInteraction(key, link));
   if (isStart) changes.push(setStart(first.key));
   return all(changes);
 }

@@ -81,7 +81,7 @@ export function roleOf(element: Element): Role | null {
   const byTag = roleByTag(element);
   if (byTag) return byTag;
   if (element.role) return element.role as Role;
-  if (!element.source.file.toLowerCase().endsWith('.svg')) return null;
+  if (!/\.(svg|ora|pdf)$/i.test(element.source.file)) return null;
   if (element.attributes?.href !== undefined) return 'link';
   const byName =
     element.kind !== 'text' ? BY_NAME.find(([pattern]) => pattern.test(element.name))?.[1] : undefined;

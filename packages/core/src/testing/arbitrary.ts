@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { type Change } from '../change/change.ts';
-import type { App, Arrival, Interaction, ScreenEntry, Target } from '../model/app.ts';
+import type { App, Arrival, Interaction, Layer, Region, ScreenEntry, Target } from '../model/app.ts';
 
 /** Few keys, so that generated changes meet each other. */
 const key = fc.constantFrom(
@@ -17,7 +17,7 @@ const key = fc.constantFrom(
 const entry: fc.Arbitrary<ScreenEntry> = fc.record({
   name: fc.constantFrom('Home', 'List', 'Detail'),
   route: fc.constantFrom('/', '/list', '/list/detail'),
-  use: fc.constantFrom('screen' as const, 'skip' as const),
+  use: fc.constantFrom('screen' as const, 'skip' as const, 'overlay' as const),
   order: fc.integer({ min: -5, max: 5 }),
 });
 
@@ -45,6 +45,29 @@ const interaction: fc.Arbitrary<Interaction> = fc.record({
   arrival,
 });
 
+const layer: fc.Arbitrary<Layer> = fc
+  .record(
+    {
+      show: fc.boolean(),
+      name: fc.constantFrom('One', 'Two'),
+      role: fc.constantFrom('button', 'none'),
+      flat: fc.constant(true as const),
+    },
+    { requiredKeys: [] },
+  )
+  .filter((made) => Object.keys(made).length > 0);
+
+const region: fc.Arbitrary<Region> = fc.record({
+  kind: fc.constantFrom('box' as const, 'text' as const),
+  name: fc.constantFrom('One', 'Two'),
+  box: fc.record({
+    x: fc.integer({ min: 0, max: 90 }),
+    y: fc.integer({ min: 0, max: 90 }),
+    width: fc.integer({ min: 1, max: 90 }),
+    height: fc.integer({ min: 1, max: 90 }),
+  }),
+});
+
 const orNull = <T>(values: fc.Arbitrary<T>): fc.Arbitrary<T | null> => fc.option(values, { nil: null });
 
 const single: fc.Arbitrary<Change> = fc.oneof(
@@ -66,6 +89,24 @@ const single: fc.Arbitrary<Change> = fc.oneof(
     key,
     value: orNull(fc.constant(true as const)),
   }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('layers' as const),
+    key,
+    value: orNull(layer),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('regions' as const),
+    key,
+    value: orNull(region),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('settings' as const),
+    key: fc.constant('groups' as const),
+    value: orNull(fc.constantFrom('container' as const, 'picture' as const)),
+  }),
   fc.record({ kind: fc.constant('start' as const), value: orNull(key) }),
 );
 
@@ -85,4 +126,10 @@ export const app: fc.Arbitrary<App> = fc.record({
   screens: fc.dictionary(key, entry, { noNullPrototype: true }),
   interactions: fc.dictionary(key, interaction, { noNullPrototype: true }),
   still: fc.dictionary(key, fc.constant(true as const), { noNullPrototype: true }),
+  layers: fc.dictionary(key, layer, { noNullPrototype: true }),
+  regions: fc.dictionary(key, region, { noNullPrototype: true }),
+  settings: fc.record(
+    { groups: fc.constantFrom('container' as const, 'picture' as const) },
+    { requiredKeys: [] },
+  ),
 });

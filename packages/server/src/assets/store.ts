@@ -12,6 +12,14 @@ const TYPES = new Set([
   'text/html',
   'application/xhtml+xml',
   'text/css',
+  'text/plain',
+  'text/markdown',
+  'image/openraster',
+  'application/pdf',
+  'font/woff2',
+  'font/woff',
+  'font/ttf',
+  'font/otf',
 ]);
 
 export interface StoredAsset {

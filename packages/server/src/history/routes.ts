@@ -8,7 +8,11 @@ type WithId = { Params: { id: string } };
 
 export function historyRoutes(app: FastifyInstance, { history, hub, workshop }: Services): void {
   const tell = (project: string, result: ChangeResult): ChangeResult => {
-    hub.tell(project, { kind: 'changed', seq: result.entry.seq });
+    const isTravel = result.entry.role !== 'do';
+    hub.tell(
+      project,
+      isTravel ? { kind: 'design', revision: result.revision } : { kind: 'changed', seq: result.entry.seq },
+    );
     workshop.changed(project);
     return result;
   };

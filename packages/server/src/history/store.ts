@@ -32,6 +32,8 @@ interface ChangeRow {
   label: string;
   forward: string;
   inverse: string;
+  revision_before: number | null;
+  revision_after: number | null;
 }
 
 interface Step {
@@ -41,6 +43,8 @@ interface Step {
   readonly change: Change;
   /** With an intake: what the design becomes. */
   readonly design?: Design;
+  /** With undoing or redoing an intake: the revision of the design that it goes to. */
+  readonly revision?: number | null;
 }
 
 /** The history of each project: appended to in sequence, never rewritten. */
@@ -88,12 +92,8 @@ export class HistoryStore {
     return this.#step(project, base, async (_, db) => {
       const { undo } = await this.state(project, db);
       if (!undo) throw new HttpError('nothing-to-undo', 'There is nothing to undo.');
-      return {
-        role: 'undo',
-        of: undo.seq,
-        label: undo.label,
-        change: (await this.#changeAt(project, undo.seq, db)).inverse,
-      };
+      const { inverse, before } = await this.#changeAt(project, undo.seq, db);
+      return { role: 'undo', of: undo.seq, label: undo.label, change: inverse, revision: before };
     });
   }
 
@@ -102,7 +102,8 @@ export class HistoryStore {
       const { redo } = await this.state(project, db);
       if (!redo) throw new HttpError('nothing-to-redo', 'There is nothing to redo.');
       const of = redo.of ?? redo.seq;
-      return { role: 'redo', of, label: redo.label, change: (await this.#changeAt(project, of, db)).forward };
+      const { forward, after } = await this.#changeAt(project, of, db);
+      return { role: 'redo', of, label: redo.label, change: forward, revision: after };
     });
   }
 
@@ -110,13 +111,18 @@ export class HistoryStore {
     project: string,
     seq: number,
     db: Queryable,
-  ): Promise<{ forward: Change; inverse: Change }> {
+  ): Promise<{ forward: Change; inverse: Change; before: number | null; after: number | null }> {
     const [row] = await rowsOf<ChangeRow>(
       db,
-      'SELECT forward, inverse FROM changes WHERE project_id = ? AND seq = ?',
+      'SELECT forward, inverse, revision_before, revision_after FROM changes WHERE project_id = ? AND seq = ?',
       [project, seq],
     );
-    return { forward: JSON.parse(row.forward) as Change, inverse: JSON.parse(row.inverse) as Change };
+    return {
+      forward: JSON.parse(row.forward) as Change,
+      inverse: JSON.parse(row.inverse) as Change,
+      before: row.revision_before,
+      after: row.revision_after,
+    };
   }
 
   async #step(
@@ -130,8 +136,13 @@ export class HistoryStore {
       const step = await make(current, db);
       const seq = current.seq + 1;
       const changedAt = new Date();
-      const design = step.design ?? current.design;
-      const revision = step.design ? current.revision + 1 : current.revision;
+      const revision = step.design
+        ? await this.#projects.nextRevision(id, db)
+        : (step.revision ?? current.revision);
+      const design =
+        step.design ??
+        (revision === current.revision ? current.design : await this.#projects.design(id, revision, db));
+      const isMoved = revision !== current.revision;
       const next: StoredProject = {
         ...current,
         seq,
@@ -143,7 +154,7 @@ export class HistoryStore {
       const inverse = invertChange(current.app, step.change);
       await run(
         db,
-        'INSERT INTO changes (project_id, seq, role, of_seq, label, forward, inverse, made_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+        'INSERT INTO changes (project_id, seq, role, of_seq, label, forward, inverse, made_at, revision_before, revision_after) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
         [
           id,
           seq,
@@ -153,6 +164,8 @@ export class HistoryStore {
           JSON.stringify(step.change),
           JSON.stringify(inverse),
           changedAt,
+          isMoved ? current.revision : null,
+          isMoved ? revision : null,
         ],
       );
       if (step.design) await this.#projects.writeDesign(db, id, revision, step.design);
@@ -167,7 +180,7 @@ export class HistoryStore {
       return { project: next, entry: made, history: await this.state(id, db) };
     });
     this.#projects.keep(project);
-    return { entry, history, changedAt: project.changedAt.toISOString() };
+    return { entry, history, changedAt: project.changedAt.toISOString(), revision: project.revision };
   }
 
   async #behind(project: string, base: number, db: Queryable): Promise<Behind> {

@@ -1,23 +1,37 @@
 import { existsSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import path from 'node:path';
 import compress from '@fastify/compress';
 import helmet from '@fastify/helmet';
 import rateLimit from '@fastify/rate-limit';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance, type FastifyServerOptions } from 'fastify';
 import { limits } from '@tovel/core';
-import type { Config } from '../config.ts';
+import { type Config, packageFolder } from '../config.ts';
 import { deliverRoutes } from '../deliver/routes.ts';
 import { behindReply, historyRoutes } from '../history/routes.ts';
 import { intakeRoutes } from '../intake/routes.ts';
 import { projectRoutes } from '../projects/routes.ts';
+import { sourceRoutes } from '../sources/routes.ts';
 import type { Services } from '../services.ts';
 import { HttpError } from './errors.ts';
 import { guard } from './guard.ts';
 
+/** What the browser needs to read text in pictures: the programs and the English data, from their packages. */
+function recognitionFolders(): (readonly [prefix: string, folder: string])[] {
+  const require = createRequire(path.join(packageFolder(), 'package.json'));
+  const folderOf = (name: string): string => path.dirname(require.resolve(`${name}/package.json`));
+  return [
+    ['/ocr/program/', path.join(folderOf('tesseract.js'), 'dist')],
+    ['/ocr/core/', folderOf('tesseract.js-core')],
+    ['/ocr/data/', path.join(folderOf('@tesseract.js-data/eng'), '4.0.0_best_int')],
+  ];
+}
+
 /** The server of the interface and its data. */
 export async function createApp(
   services: Services,
-  config: Pick<Config, 'port' | 'runPort' | 'web'>,
+  config: Pick<Config, 'port' | 'runPort' | 'web'> & Partial<Pick<Config, 'allowedHosts' | 'designPort'>>,
   logger: FastifyServerOptions['logger'] = false,
 ): Promise<FastifyInstance> {
   const app = Fastify({ logger, bodyLimit: 2 * 2 ** 20, forceCloseConnections: true });
@@ -69,12 +83,33 @@ export async function createApp(
     });
   });
 
-  app.get('/api/settings', async () => ({ runPort: config.runPort }));
+  app.get('/api/settings', async () => ({
+    runPort: config.runPort,
+    designPort: config.designPort ?? null,
+  }));
   projectRoutes(app, services);
   historyRoutes(app, services);
   intakeRoutes(app, services);
   deliverRoutes(app, services);
+  sourceRoutes(app, services, config.allowedHosts ?? []);
 
+  for (const [prefix, folder] of recognitionFolders()) {
+    await app.register(fastifyStatic, {
+      root: folder,
+      prefix,
+      decorateReply: false,
+      serveDotFiles: false,
+      cacheControl: false,
+      // Compiled code runs in the worker that reads text, and there only: its answer brings a policy of its own.
+      setHeaders: (reply) => {
+        void reply.header('cache-control', 'public, max-age=86400');
+        void reply.header(
+          'content-security-policy',
+          "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'",
+        );
+      },
+    });
+  }
   if (existsSync(config.web)) {
     await app.register(fastifyStatic, {
       root: config.web,

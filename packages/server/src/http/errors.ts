@@ -13,6 +13,7 @@ const catalogue = {
   'host-refused': 421,
   'origin-refused': 403,
   'too-large': 413,
+  'fetch-failed': 422,
 } as const;
 
 export type ErrorCode = keyof typeof catalogue;

@@ -114,19 +114,23 @@ export class ProjectStore {
       [id],
     );
     if (!row) throw missing();
-    const app = remember(this.#apps, `${id} ${row.seq}`, () => JSON.parse(row.app) as App);
+    const app = remember(this.#apps, `${id} ${row.seq}`, () => ({
+      ...emptyApp,
+      ...(JSON.parse(row.app) as App),
+    }));
     return {
       id,
       name: row.name,
       seq: row.seq,
       revision: row.revision,
-      design: await this.#design(id, row.revision, db),
+      design: await this.design(id, row.revision, db),
       app,
       changedAt: row.changed_at,
     };
   }
 
-  async #design(id: string, revision: number, db: Queryable): Promise<Design> {
+  /** The design at one of its revisions; these never change and none is ever removed. */
+  async design(id: string, revision: number, db: Queryable = this.#db): Promise<Design> {
     const known = this.#designs.get(`${id} ${revision}`);
     if (known) return known;
     const [row] = await rowsOf<{ doc: string }>(
@@ -146,6 +150,15 @@ export class ProjectStore {
       'UPDATE projects SET seq = ?, revision = ?, app = ?, screens = ?, live = ?, elements = ?, changed_at = ? WHERE id = ?',
       [seq, revision, JSON.stringify(app), screens, live, elements, changedAt, id],
     );
+  }
+
+  async nextRevision(id: string, db: Queryable): Promise<number> {
+    const [row] = await rowsOf<{ last: number }>(
+      db,
+      'SELECT MAX(revision) AS last FROM designs WHERE project_id = ?',
+      [id],
+    );
+    return Number(row.last) + 1;
   }
 
   async writeDesign(db: Queryable, id: string, revision: number, design: Design): Promise<void> {

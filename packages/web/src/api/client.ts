@@ -2,10 +2,14 @@ import type {
   ApiError,
   ChangeResult,
   Conflict,
+  DesignSource,
   HistoryEntry,
   NewChange,
   ProjectState,
   ProjectSummary,
+  ShippedFace,
+  UtilityPlan,
+  WebFont,
 } from '@tovel/core';
 
 /** An answer of the server that is not the wanted one; `message` can be shown. */
@@ -66,10 +70,33 @@ async function request<T>(
   );
 }
 
+/** What a source sent, as a zip, with the ticket under which it is kept once it has been taken in. */
+export interface FetchedFiles {
+  readonly ticket: string;
+  readonly zip: Blob;
+}
+
+async function fetchFiles(path: string, body?: object): Promise<FetchedFiles | null> {
+  const response = await fetch(path, {
+    method: 'POST',
+    ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}),
+  }).catch(() => null);
+  if (response?.status === 204) return null;
+  if (response?.ok) return { ticket: response.headers.get('x-ticket') ?? '', zip: await response.blob() };
+  const answer = (await response?.json().catch(() => null)) as ApiError | null;
+  throw new RequestError(
+    response?.status ?? 0,
+    answer ?? {
+      code: 'unreachable',
+      message: 'The server does not answer. Is Tovel still running in its terminal?',
+    },
+  );
+}
+
 const project = (id: string): string => `/api/projects/${encodeURIComponent(id)}`;
 
 export const api = {
-  settings: () => request<{ runPort: number }>('GET', '/api/settings'),
+  settings: () => request<{ runPort: number; designPort: number | null }>('GET', '/api/settings'),
   projects: () => request<ProjectSummary[]>('GET', '/api/projects'),
   createProject: (name: string) => request<{ id: string }>('POST', '/api/projects', { name }),
   renameProject: (id: string, name: string) => request<void>('PATCH', project(id), { name }),
@@ -88,6 +115,26 @@ export const api = {
   missingAssets: (hashes: readonly string[]) => request<string[]>('POST', '/api/assets/missing', { hashes }),
   putAsset: (hash: string, type: string, bytes: Uint8Array) =>
     request<void>('PUT', `/api/assets/${hash}`, bytes, { 'x-file-type': type }),
+  compileUtilities: async (plan: UtilityPlan): Promise<string> =>
+    (await request<{ css: string }>('POST', '/api/utilities', plan)).css,
+  shippedFont: async (font: WebFont): Promise<readonly ShippedFace[]> => {
+    const faces = await request<(Omit<ShippedFace, 'bytes'> & { data: string })[]>(
+      'POST',
+      '/api/fonts',
+      font,
+    );
+    return faces.map(({ data, ...face }) => ({
+      ...face,
+      bytes: Uint8Array.from(atob(data), (c) => c.charCodeAt(0)),
+    }));
+  },
+  sources: (id: string) => request<DesignSource[]>('GET', `${project(id)}/sources`),
+  addSource: (id: string, address: string) => fetchFiles(`${project(id)}/sources`, { address }),
+  /** Null when nothing has changed there. */
+  refreshSource: (id: string, source: number) => fetchFiles(`${project(id)}/sources/${source}/refresh`),
+  confirmSource: (id: string, ticket: string) =>
+    request<void>('POST', `${project(id)}/sources/${ticket}/confirm`),
+  forgetSource: (id: string, source: number) => request<void>('DELETE', `${project(id)}/sources/${source}`),
   archiveUrl: (id: string) => `${project(id)}/archive`,
   codeUrl: (id: string) => `${project(id)}/code.zip`,
   eventsUrl: (id: string) => `${project(id)}/events`,

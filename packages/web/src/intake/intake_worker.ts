@@ -2,36 +2,76 @@ import {
   type InputFile,
   type IntakeProgress,
   type IntakeResult,
+  type KnownScreen,
   type PageReading,
+  type Pixels,
   readBatch,
   type ReadingPlan,
+  type ShippedFace,
+  type UtilityPlan,
+  type WebFont,
 } from '@tovel/core';
+import { readPdf } from '@tovel/reader/pdf';
+import { readTextLines, type Recogniser } from '@tovel/reader/text_lines';
 import { expose } from 'comlink';
+
+/** What only the page around the worker can do. */
+export interface Surroundings {
+  readPage(html: string, plan: ReadingPlan): Promise<PageReading>;
+  compileUtilities(plan: UtilityPlan): Promise<string>;
+  shippedFont(font: WebFont): Promise<readonly ShippedFace[]>;
+  recognise(png: Uint8Array): ReturnType<Recogniser['recognize']>;
+  onProgress(progress: IntakeProgress): Promise<void>;
+}
 
 let isCancelled = false;
 
-/** Reads a batch away from the interface. Only pages go back there, since a worker cannot lay them out. */
+/** Reads a batch away from the interface. */
 const intake = {
   async read(
     files: readonly InputFile[],
-    takenKeys: readonly string[],
-    readPage: (html: string, plan: ReadingPlan) => Promise<PageReading>,
-    onProgress: (progress: IntakeProgress) => Promise<void>,
+    known: readonly KnownScreen[],
+    around: Surroundings,
   ): Promise<IntakeResult> {
     isCancelled = false;
+    const recogniser: Recogniser = { recognize: (png) => around.recognise(png as Uint8Array) };
     return readBatch(
       files,
       {
-        readPage: (page, plan) => readPage(page.html, plan),
+        readPage: (page, plan) => around.readPage(page.html, plan),
         addressOf: (asset, bytes) => URL.createObjectURL(new Blob([bytes as BlobPart], { type: asset.type })),
+        compileUtilities: (plan) => around.compileUtilities(plan),
+        shippedFont: (font) => around.shippedFont(font),
+        decodePicture,
+        readText: async (bytes, type) =>
+          readTextLines(recogniser, await decodePicture(bytes, type), (png) => png),
+        readPdf: async (bytes) => readPdf(await pdfLibrary(), bytes),
       },
-      { takenKeys, onProgress, isCancelled: () => isCancelled },
+      { known, onProgress: (progress) => around.onProgress(progress), isCancelled: () => isCancelled },
     );
   },
   cancel(): void {
     isCancelled = true;
   },
 };
+
+async function decodePicture(bytes: Uint8Array, type: string): Promise<Pixels> {
+  const bitmap = await createImageBitmap(new Blob([bytes as BlobPart], { type }));
+  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+  const context = canvas.getContext('2d', { willReadFrequently: true })!;
+  context.drawImage(bitmap, 0, 0);
+  bitmap.close();
+  return context.getImageData(0, 0, canvas.width, canvas.height);
+}
+
+async function pdfLibrary(): Promise<typeof import('pdfjs-dist')> {
+  const [pdfjs, { default: worker }] = await Promise.all([
+    import('pdfjs-dist'),
+    import('pdfjs-dist/build/pdf.worker.mjs?url'),
+  ]);
+  pdfjs.GlobalWorkerOptions.workerSrc = worker;
+  return pdfjs;
+}
 
 export type IntakeWorker = typeof intake;
 

@@ -1,22 +1,15 @@
-import {
-  type InputFile,
-  type IntakeProgress,
-  type IntakeResult,
-  kindOfFile,
-  limits,
-  megabytes,
-  type Notice,
-} from '@tovel/core';
+import { type InputFile, type IntakeResult, kindOfFile, limits, megabytes, type Notice } from '@tovel/core';
 import { FrameReader } from '@tovel/reader';
 import { proxy, transfer, wrap } from 'comlink';
 import { api } from '../api/client';
 import type { ProjectSession } from '../project/session';
-import type { IntakeWorker } from './intake_worker';
+import type { IntakeWorker, Surroundings } from './intake_worker';
+import { TextRecogniser } from './text_recogniser';
 
-/** A file that was dropped or chosen, with its path within what was dropped. */
+/** A file that was dropped, chosen, pasted or fetched, with its path within what came along. */
 export interface ChosenFile {
   readonly path: string;
-  readonly file: File;
+  readonly file: Blob;
 }
 
 export interface Progress {
@@ -40,6 +33,7 @@ export function startIntake(
   const worker = new Worker(new URL('./intake_worker.ts', import.meta.url), { type: 'module' });
   const remote = wrap<IntakeWorker>(worker);
   const reader = new FrameReader(document);
+  const text = new TextRecogniser();
   let isCancelled = false;
   const work = async (): Promise<IntakeResult> => {
     const { files, notices } = await readFiles(chosen);
@@ -49,9 +43,14 @@ export function startIntake(
         files,
         files.map((file) => file.bytes.buffer),
       ),
-      design.screens.map((screen) => screen.key),
-      proxy((html, plan) => reader.read(html, plan)),
-      proxy(async (progress: IntakeProgress) => onProgress({ step: 'reading', ...progress })),
+      design.screens.map(({ key, source }) => ({ key, source })),
+      proxy<Surroundings>({
+        readPage: (html, plan) => reader.read(html, plan),
+        compileUtilities: (plan) => api.compileUtilities(plan),
+        shippedFont: (font) => api.shippedFont(font),
+        recognise: (png) => text.recognise(png),
+        onProgress: async (progress) => onProgress({ step: 'reading', ...progress }),
+      }),
     );
     const whole = { ...result, notices: [...notices, ...result.notices] };
     if (!whole.screens.length || isCancelled)
@@ -63,6 +62,7 @@ export function startIntake(
     finished: work().finally(() => {
       worker.terminate();
       reader.dispose();
+      text.dispose();
     }),
     cancel: () => {
       isCancelled = true;
@@ -112,8 +112,10 @@ async function send(
     await api.putAsset(hash, asset.type, result.bytes.get(hash)!);
   }
   onProgress({ step: 'sending', done: missing.length, total: missing.length, file: '' });
-  const { screens, assets, notices } = result;
-  await session.accept((base) => api.intake(session.getState().id, { base, screens, assets, notices }));
+  const { screens, assets, notices, fonts, brief } = result;
+  await session.accept((base) =>
+    api.intake(session.getState().id, { base, screens, assets, notices, fonts, ...(brief ? { brief } : {}) }),
+  );
 }
 
 /** Everything in what was dropped, folders opened. */

@@ -40,7 +40,7 @@ class FakeServer {
       });
     const entry: HistoryEntry = { seq: base + 1, role: 'do', label, change };
     this.entries.push(entry);
-    return { entry, history: this.#history(), changedAt: '2026-01-01T00:00:00.000Z' };
+    return { entry, history: this.#history(), changedAt: '2026-01-01T00:00:00.000Z', revision: 0 };
   }
   readonly api = {
     project: async (): Promise<ProjectState> => ({

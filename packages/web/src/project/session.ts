@@ -44,6 +44,8 @@ const RETRY_MS = 1500;
 export class ProjectSession {
   #state: SessionState;
   #confirmed: { app: App; seq: number };
+  /** Which revision of the design is shown. */
+  #revision: number;
   #pending: Pending[] = [];
   #sending: Promise<void> | null = null;
   readonly #api: SessionApi;
@@ -52,6 +54,7 @@ export class ProjectSession {
   constructor(project: ProjectState, api: SessionApi) {
     this.#api = api;
     this.#confirmed = { app: project.app, seq: project.history.seq };
+    this.#revision = project.revision;
     this.#state = {
       id: project.id,
       name: project.name,
@@ -116,10 +119,13 @@ export class ProjectSession {
     const project = await this.#api.project(this.#state.id);
     if (project.history.seq < this.#confirmed.seq) return;
     this.#confirmed = { app: project.app, seq: project.history.seq };
+    const isSameDesign = project.revision === this.#revision;
+    this.#revision = project.revision;
     this.#state = {
       ...this.#state,
       name: project.name,
-      design: project.design,
+      // What was computed of a design is kept with it.
+      design: isSameDesign ? this.#state.design : project.design,
       history: project.history,
       savedAt: project.changedAt,
     };
@@ -203,6 +209,8 @@ export class ProjectSession {
       try {
         const result = await step(this.#confirmed.seq);
         this.#confirm([result.entry], result.history, result.changedAt);
+        // Undoing an intake brings the design of before back.
+        if (result.revision !== this.#revision) await this.reload();
         return;
       } catch (error) {
         if (error instanceof BehindError) this.#rebase(error.conflict.missed, error.conflict.history);

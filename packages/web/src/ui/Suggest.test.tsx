@@ -1,3 +1,4 @@
+import { emptyApp } from '@tovel/core';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { screenAtPath } from '../run/place';
@@ -79,11 +80,9 @@ test.each([
 ])('%s in the running app is the screen %s', (address, key) => {
   const entry = { name: 'x', use: 'screen', order: 1 } as const;
   const app = {
-    format: 'tovel-app/1',
+    ...emptyApp,
     start: 'home',
     screens: { home: { ...entry, route: '/home' }, tools: { ...entry, route: '/tools' } },
-    interactions: {},
-    still: {},
   } as const;
   expect(screenAtPath(app, address)).toBe(key);
 });

@@ -1,8 +1,10 @@
 import { orderedScreens, isUsed, type Project, screensByKey, screenOfElement } from '../../model/project.ts';
+import { settle } from '../../layers/settle.ts';
 import { camelCase, kebabCase, pascalCase, uniqueName } from '../../model/names.ts';
 import { typeExtension } from '../asset.ts';
 import { baseCss } from '../base_css.ts';
 import { printRules } from '../css.ts';
+import { facesUsedIn, fontCss } from '../font_css.ts';
 import type { EmittedLink, EmittedScreen, MarkupElement } from '../markup.ts';
 import { isText } from '../markup.ts';
 import { hashInAddress } from '../print_html.ts';
@@ -55,7 +57,8 @@ export class EmissionPlan {
   readonly #linksByScreen: ReadonlyMap<string, readonly (readonly [string, EmittedLink])[]>;
   readonly #anchorsByScreen: ReadonlyMap<string, readonly (readonly [string, string])[]>;
 
-  constructor(project: Project) {
+  constructor(drawn: Project) {
+    const project = settle(drawn);
     this.project = project;
     this.screens = orderedScreens(project.app).filter((key) => isUsed(project, key));
     const first =
@@ -156,6 +159,11 @@ export function emitReact(project: Project, name: string): EmittedProject {
     for (const hash of made.assets) assets.set(hash, assetFile(project, hash));
     links.push(...made.links.map((link) => ({ ...link, from: entry.route })));
   }
+  const faces = facesUsedIn(
+    plan.screens.map((key) => emitScreenOf(plan, key)),
+    project.design.fonts ?? [],
+  );
+  for (const face of faces) assets.set(face.asset, assetFile(project, face.asset));
   for (const [hash, file] of assets) files.push({ path: `src/assets/${file}`, asset: hash });
   const text = (path: string, content: string): void => void files.push({ path, text: content });
   text('package.json', around.packageJson(kebabCase(name) || 'app'));
@@ -166,7 +174,12 @@ export function emitReact(project: Project, name: string): EmittedProject {
   text('.prettierrc', around.prettierrc);
   text('.prettierignore', around.prettierignore);
   text('.gitignore', around.gitignore);
-  text('src/main.tsx', navigation.mainTsx);
+  text('src/main.tsx', navigation.mainTsx(faces.length > 0));
+  if (faces.length)
+    text(
+      'src/styles/fonts.css',
+      fontCss(faces, (hash) => `../assets/${assetFile(project, hash)}`),
+    );
   text('src/routes.tsx', routesTsx(rows, plan.start));
   text('src/shell/Shell.tsx', navigation.shellTsx);
   text('src/screens/NotFound/NotFound.tsx', navigation.notFoundTsx);

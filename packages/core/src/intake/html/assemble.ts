@@ -8,7 +8,10 @@ import type {
   Screen,
   VectorNode,
 } from '../../model/design.ts';
+import type { GlyphOutline } from '../../fonts/outline.ts';
 import { textOf } from '../../model/project.ts';
+import { iconVector } from './icon_vector.ts';
+import type { GlyphSource } from './icon_glyphs.ts';
 import type { PageReading, ReadElement } from './reading.ts';
 
 export interface PageInput {
@@ -17,6 +20,8 @@ export interface PageInput {
   readonly title: string;
   /** The SHA-256 of the asset that a shown address stands for. */
   readonly asset: (address: string) => string | null;
+  /** Drawings of icons that are written as text. */
+  readonly glyphs?: GlyphSource;
 }
 
 /** Attributes that carry meaning into the emitted app; all others only served the page they came from. */
@@ -60,6 +65,7 @@ const KEPT = new Set([
   'wrap',
   'tabindex',
   'headers',
+  'media',
 ]);
 const CONTROLS = new Set(['input', 'select', 'textarea', 'option', 'optgroup', 'progress', 'meter']);
 
@@ -75,6 +81,13 @@ export function assembleScreen(
     path: hidden.path,
     message: `The hidden element ${hidden.label ? `“${hidden.label}”` : `<${hidden.tag}>`} was left out.`,
   }));
+  if (!reading.body.children.length)
+    notices.push({
+      level: 'warning',
+      code: 'page-empty',
+      file: input.file,
+      message: 'The page is empty: nothing in it is drawn without its scripts.',
+    });
   const name = nameOfPage(input);
   const body = toElement(input, { ...reading.body, tag: 'div' });
   const screen: Screen = {
@@ -99,7 +112,14 @@ function nameOfPage(input: PageInput): string {
 function pageRoot(body: Element, reading: PageReading): Element {
   const { style } = body;
   const hasMargin = Object.keys(style.base).some((property) => property.startsWith('margin-'));
-  const fill = { ...reading.canvas, 'min-height': '100vh' };
+  // The margin of what is first or last in a page reaches past its body; the app's own root has to hold it.
+  const { y, height } = reading.body.box;
+  const isOverreached = !style.base.display && (y > 0.5 || reading.height - y - height > 0.5);
+  const fill = {
+    ...reading.canvas,
+    ...(isOverreached ? { display: 'flow-root' } : {}),
+    'min-height': '100vh',
+  };
   if (!hasMargin)
     return {
       ...body,
@@ -122,7 +142,8 @@ function pageRoot(body: Element, reading: PageReading): Element {
 
 function toElement(input: PageInput, read: ReadElement): Element {
   const attributes = keptAttributes(read);
-  const style = styleOf(read, input);
+  let style = styleOf(read, input);
+  if (iconOf(read, input)?.stands === 'before') delete (style as { before?: Declarations }).before;
   const key = `${input.screenKey}:${read.path}`;
   const source = {
     file: input.file,
@@ -137,6 +158,7 @@ function toElement(input: PageInput, read: ReadElement): Element {
     source,
     ...(attributes ? { attributes } : {}),
     ...(read.attributes.role ? { role: read.attributes.role } : {}),
+    ...(read.isHidden ? { hidden: true } : {}),
   };
   if (read.tag === 'svg')
     return {
@@ -156,7 +178,22 @@ function toElement(input: PageInput, read: ReadElement): Element {
       children: [],
     };
   }
+  if (read.tag === 'source') {
+    const asset = input.asset(read.attributes.srcset ?? '');
+    return { ...common, kind: 'image', name: 'candidate', ...(asset ? { asset } : {}), children: [] };
+  }
+  const icon = iconOf(read, input);
   const [only] = read.children;
+  if (icon?.stands === 'instead')
+    return {
+      ...common,
+      style: { ...style, base: asIconHolder(style.base, icon.outline) },
+      kind: 'box',
+      name: nameOf(read, icon.name),
+      children: [
+        iconVector(icon.outline, `${key}~icon`, { ...source, path: `${read.path}~icon` }, icon.name, read),
+      ],
+    };
   if (read.children.length === 1 && typeof only === 'string' && !CONTROLS.has(read.tag)) {
     return { ...common, kind: 'text', name: nameOf(read, only.trim()), text: only, children: [] };
   }
@@ -175,8 +212,13 @@ function toElement(input: PageInput, read: ReadElement): Element {
       source: { file: input.file, path },
     };
   });
+  if (icon && !children.length) style = { ...style, base: asIconHolder(style.base, icon.outline) };
+  if (icon) {
+    const where = { ...source, path: `${read.path}~icon` };
+    children.unshift(iconVector(icon.outline, `${key}~icon`, where, icon.name, read));
+  }
   const kind: ElementKind = CONTROLS.has(read.tag) ? 'control' : 'box';
-  const element: Element = { ...common, kind, name: '', children };
+  const element: Element = { ...common, style, kind, name: '', children };
   return {
     ...element,
     name: nameOf(
@@ -187,6 +229,47 @@ function toElement(input: PageInput, read: ReadElement): Element {
     ),
   };
 }
+
+interface Icon {
+  readonly outline: GlyphOutline;
+  readonly name: string;
+  /** In place of the element's text, or before what else is in it. */
+  readonly stands: 'instead' | 'before';
+}
+
+/** The icon that an element shows by writing it in an icon font, as its text or as what stands before it. */
+function iconOf(read: ReadElement, input: PageInput): Icon | null {
+  const { glyphs } = input;
+  if (!glyphs || !read.iconFont) return null;
+  const { family, weight, content } = read.iconFont;
+  const [only] = read.children;
+  const isText = content === null;
+  const text = isText ? (typeof only === 'string' && read.children.length === 1 ? only.trim() : '') : content;
+  const outline = text ? glyphs.find(family, weight, text) : null;
+  if (!outline) return null;
+  const name =
+    isText && /^[a-z0-9_ ]+$/i.test(text) ? text.replace(/_/g, ' ') : iconName(read.attributes.class ?? '');
+  return { outline, name, stands: isText ? 'instead' : 'before' };
+}
+
+/**
+ * An element that only held an icon no longer needs the font. A line of no height has no room of its own, so that the
+ * drawing alone makes the line, as the letter did.
+ */
+function asIconHolder(base: Declarations, { ascent, descent, unitsPerEm }: GlyphOutline): Declarations {
+  const { 'font-family': _family, ...rest } = base;
+  const lineHeight = base['line-height'];
+  const isTight = lineHeight === '1' || (lineHeight?.endsWith('px') && lineHeight === base['font-size']);
+  return isTight && Math.abs((ascent - descent) / unitsPerEm - 1) < 0.01
+    ? { ...rest, 'line-height': '0' }
+    : base;
+}
+
+/** `fas fa-tachometer-alt` names the icon “tachometer alt”. */
+const iconName = (classes: string): string =>
+  /(?:^|\s)[a-z]{1,4}-((?!\d?x\b|fw\b|lg\b|sm\b|spin\b|pulse\b|rotate|flip)[a-z][\w-]*)/
+    .exec(classes)?.[1]
+    .replace(/-/g, ' ') ?? 'icon';
 
 const nameOf = (read: ReadElement, otherwise: string): string =>
   (read.attributes['aria-label'] ?? read.attributes.title ?? otherwise)

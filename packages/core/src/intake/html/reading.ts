@@ -23,6 +23,15 @@ export interface ReadElement {
   readonly before?: Declarations;
   readonly after?: Declarations;
   readonly placeholder?: Declarations;
+  /** Not shown at any width; what is in it was read all the same. */
+  readonly isHidden?: boolean;
+  /** Where the element's own text, or the content before it, is set in what may be an icon font. */
+  readonly iconFont?: {
+    readonly family: string;
+    readonly weight: string;
+    /** The content before the element; null when it is its text. */
+    readonly content: string | null;
+  };
   /** Text as a string; whitespace that shows is kept as a single space. */
   readonly children: readonly (ReadElement | string)[];
 }

@@ -14,6 +14,7 @@ const files: PageFiles = {
         ? { text: '.b { background: url(https://elsewhere.example/b.png) }', file: 'css/more.css' }
         : null,
   picture: (reference) => (['bg.png', 'photo.png'].includes(reference) ? `blob:${reference}` : null),
+  font: (reference) => (reference === 'even.woff2' ? 'blob:even' : null),
 };
 const clean = (text: string) => sanitisePage('page.html', text, files);
 
@@ -99,12 +100,12 @@ test('style sheets are taken in with what they import, and only pictures that ca
   const { html, notices } = clean(
     '<head><link rel="stylesheet" href="page.css"></head><body class="a"></body>',
   );
-  expect(html).toContain('url(blob:bg.png)');
-  expect(html).toContain('.b{background:url(data:,)}');
+  expect(html).toContain('url("blob:bg.png")');
+  expect(html).toContain('.b{background:url("data:,")}');
   expect(html).not.toContain('@font-face');
   expect(notices.map((notice) => notice.message)).toEqual([
     'The picture “https://elsewhere.example/b.png” is somewhere else and is not fetched; bring the file in with the page.',
-    'The font “Odd” is not carried over yet; the next one in its list is used.',
+    'The file of the font “Odd” did not come along; the next one in each list is used. Bring it in with the page.',
   ]);
 });
 

@@ -1,20 +1,22 @@
-import * as csstree from 'css-tree';
 import { type DefaultTreeAdapterMap, parse, serialize } from 'parse5';
 import type { Notice } from '../../model/design.ts';
 import { isUnsafeAddress } from '../address.ts';
 import { limits } from '../limits.ts';
+import {
+  cleanDeclarations,
+  cleanStyleSheet,
+  firstOfSrcset,
+  type FontRule,
+  type PageFiles,
+  pictureAddress,
+} from './style_sheet.ts';
+import { readUtilityConfig, UTILITY_SCRIPT, type UtilityPlan } from './utilities.ts';
+import { webFontsIn, type WebFont } from './web_fonts.ts';
+
+export type { PageFiles } from './style_sheet.ts';
 
 type Node = DefaultTreeAdapterMap['node'];
 type ParsedElement = DefaultTreeAdapterMap['element'];
-
-/** Where a page's references lead. Style sheets come as text; a picture as an address that may be shown. */
-export interface PageFiles {
-  readonly styleSheet: (
-    reference: string,
-    from: string,
-  ) => { readonly text: string; readonly file: string } | null;
-  readonly picture: (reference: string, from: string) => string | null;
-}
 
 export interface SafePage {
   /** The page with every script, event attribute and outside reference gone, ready for a frame without scripts. */
@@ -23,13 +25,16 @@ export interface SafePage {
   readonly notices: Notice[];
   /** The width at which the page was drawn, where it says so. */
   readonly width: number | null;
+  /** Faces that the page's style sheets define from files that came along. */
+  readonly fonts: readonly FontRule[];
+  /** Families that the page asks a font service for. */
+  readonly webFonts: readonly WebFont[];
+  /** What has to be compiled before the page looks as it should, where it relies on utility classes. */
+  readonly utilities: UtilityPlan | null;
 }
 
 /** Marks each element with its path, so that a reading can say where in the file it stood. */
 export const PATH_ATTRIBUTE = 'data-tovel-path';
-
-/** An address at which there is nothing, and nothing is asked for. */
-const NOTHING = 'data:,';
 
 const DROPPED = new Set([
   'script',
@@ -45,7 +50,6 @@ const DROPPED = new Set([
   'portal',
   'audio',
   'video',
-  'source',
   'track',
   'param',
   'fencedframe',
@@ -88,16 +92,22 @@ export function sanitisePage(file: string, text: string, files: PageFiles): Safe
     title: cleaner.title.replace(/\s+/g, ' ').trim(),
     notices: cleaner.notices,
     width: cleaner.width,
+    fonts: cleaner.fonts,
+    webFonts: cleaner.webFonts,
+    utilities: cleaner.utilities && { ...cleaner.utilities, classes: [...cleaner.classes] },
   };
 }
 
 class PageCleaner {
   readonly notices: Notice[] = [];
+  readonly fonts: FontRule[] = [];
+  readonly webFonts: WebFont[] = [];
   title = '';
   width: number | null = null;
+  utilities: UtilityPlan | null = null;
+  readonly classes = new Set<string>();
   readonly #file: string;
   readonly #files: PageFiles;
-  readonly #shown = new Set<string>();
   readonly #counts = new Map<string, number>();
   #elements = 0;
 
@@ -114,7 +124,7 @@ class PageCleaner {
       element.childNodes = [];
       return;
     }
-    this.#cleanAttributes(element, path);
+    this.#cleanAttributes(element);
     element.attrs.push({ name: PATH_ATTRIBUTE, value: path });
     if (element.tagName === 'title' && !this.title) this.title = textIn(element);
     const kept: Node[] = [];
@@ -128,7 +138,8 @@ class PageCleaner {
       const childPath = path ? `${path}/${index++}` : String(index++);
       const replaced = this.#replace(child);
       if (!replaced) continue;
-      if (replaced.tagName === 'style') this.#cleanStyle(replaced, this.#file);
+      // A linked sheet that now stands here is clean already.
+      if (child.tagName === 'style') this.#cleanStyle(replaced, this.#file);
       this.clean(replaced, childPath);
       kept.push(replaced);
     }
@@ -157,6 +168,14 @@ class PageCleaner {
   #replace(element: ParsedElement): ParsedElement | null {
     const tag = element.tagName;
     if (tag === 'link') return this.#styleSheet(element);
+    if (tag === 'source')
+      return element.parentNode && 'tagName' in element.parentNode && element.parentNode.tagName === 'picture'
+        ? element
+        : null;
+    if (tag === 'style' && attribute(element, 'type') === 'text/tailwindcss') {
+      this.#addUtilities({ css: textIn(element) });
+      return null;
+    }
     if (tag === 'meta') {
       const name = attribute(element, 'name');
       const fixed =
@@ -165,16 +184,48 @@ class PageCleaner {
       return attribute(element, 'charset') ? element : null;
     }
     if (!DROPPED.has(tag)) return element;
+    if (tag === 'script' && this.#isUtilityScript(element)) return null;
     if (tag === 'script')
       this.#count('script', 'A script was left out; what it would have drawn is not on the screen.');
-    else if (tag !== 'source' && tag !== 'noscript' && tag !== 'template' && tag !== 'base')
+    else if (tag !== 'noscript' && tag !== 'template' && tag !== 'base')
       this.#count('dropped', `<${tag}> was left out.`);
     return null;
+  }
+
+  #addUtilities(part: Partial<UtilityPlan>): void {
+    const { config, css, isLegacy } = this.utilities ?? { config: null, css: '', isLegacy: false };
+    this.utilities = {
+      config: part.config ?? config,
+      css: [css, part.css].filter(Boolean).join('\n'),
+      isLegacy: part.isLegacy ?? isLegacy,
+      classes: [],
+    };
+  }
+
+  /** The library's own script, or its configuration, which is read as data and never run. */
+  #isUtilityScript(script: ParsedElement): boolean {
+    const src = attribute(script, 'src');
+    if (src !== undefined) {
+      if (!UTILITY_SCRIPT.test(src)) return false;
+      this.#addUtilities({ isLegacy: !/browser/.test(src) });
+      return true;
+    }
+    const read = readUtilityConfig(textIn(script));
+    if (!read) return false;
+    this.#addUtilities({ config: read.config });
+    for (const what of read.leftOut)
+      this.#count('config', `Of the page’s configuration, “${what}” is not plain data and was left out.`);
+    return true;
   }
 
   #styleSheet(link: ParsedElement): ParsedElement | null {
     const href = attribute(link, 'href') ?? '';
     if (!/\bstylesheet\b/i.test(attribute(link, 'rel') ?? '')) return null;
+    const webFonts = webFontsIn(href);
+    if (webFonts.length) {
+      this.webFonts.push(...webFonts);
+      return null;
+    }
     const found = this.#files.styleSheet(href, this.#file);
     if (!found) {
       const outside = /^(https?:)?\/\//i.test(href);
@@ -192,71 +243,35 @@ class PageCleaner {
       childNodes: [],
     } as unknown as ParsedElement;
     const media = attribute(link, 'media');
-    const text = media && media !== 'all' ? `@media ${media} {${found.text}}` : found.text;
-    setText(style, this.#cleanCss(text, found.file));
+    const css = this.#clean(found.text, found.file);
+    setText(style, media && media !== 'all' ? `@media ${media} {${css}}` : css);
     return style;
   }
 
   #cleanStyle(style: ParsedElement, from: string): void {
-    setText(style, this.#cleanCss(textIn(style), from));
+    setText(style, this.#clean(textIn(style), from));
   }
 
-  /** Only references to what came along stay; imports are taken in, everything else that would load goes. */
-  #cleanCss(css: string, from: string, depth = 0): string {
-    const sheet = csstree.parse(css, {
-      parseValue: true,
-      parseCustomProperty: true,
-      onParseError: () => {},
-    }) as csstree.StyleSheet;
-    csstree.walk(sheet, {
-      visit: 'Atrule',
-      enter: (rule, item, list) => {
-        if (rule.name === 'import') {
-          const reference = /["']([^"']+)["']|url\(([^)]+)\)/.exec(
-            rule.prelude ? csstree.generate(rule.prelude) : '',
-          );
-          const href = (reference?.[1] ?? reference?.[2] ?? '').trim();
-          const found = depth < 5 ? this.#files.styleSheet(href, from) : null;
-          if (!found)
-            this.#count('missing', `The imported style sheet “${href.slice(0, 120)}” did not come along.`);
-          else if (list && item) {
-            const inner = csstree.parse(
-              this.#cleanCss(found.text, found.file, depth + 1),
-            ) as csstree.StyleSheet;
-            list.insertList(inner.children, item);
-          }
-          list?.remove(item);
-        } else if (rule.name === 'font-face') {
-          const family = /font-family\s*:\s*([^;}]+)/.exec(csstree.generate(rule))?.[1].replace(/["']/g, '');
-          this.#count(
-            'font',
-            `The font “${family ?? 'unnamed'}” is not carried over yet; the next one in its list is used.`,
-          );
-          list?.remove(item);
-        }
-      },
-    });
-    csstree.walk(sheet, {
-      visit: 'Url',
-      enter: (node) => void (node.value = this.#picture(node.value, from)),
-    });
-    return csstree.generate(sheet).replace(/<\/style/gi, '');
+  #clean(css: string, from: string): string {
+    const sheet = cleanStyleSheet(css, from, this.#files);
+    for (const { code, text } of sheet.remarks) this.#count(code, text);
+    this.fonts.push(...sheet.fonts);
+    return sheet.css;
   }
 
   #picture(reference: string, from: string): string {
-    // A style sheet that another imports has been through here before.
-    if (reference.startsWith('#') || this.#shown.has(reference)) return reference;
-    const address = this.#files.picture(reference, from);
-    this.#shown.add(address ?? NOTHING);
-    if (!address)
-      this.#count(
-        'missing',
-        `The picture “${reference.slice(0, 120)}” ${/^(https?:)?\/\//i.test(reference) ? 'is somewhere else and is not fetched' : 'did not come along'}; bring the file in with the page.`,
-      );
-    return address ?? NOTHING;
+    const { address, remark } = pictureAddress(reference, from, this.#files);
+    if (remark) this.#count(remark.code, remark.text);
+    return address;
   }
 
-  #cleanAttributes(element: ParsedElement, path: string): void {
+  #cleanAttributes(element: ParsedElement): void {
+    // A picture that only has candidates for resolutions shows the first of them.
+    if (element.tagName === 'img' && attribute(element, 'src') === undefined) {
+      const srcset = attribute(element, 'srcset');
+      if (srcset) element.attrs.push({ name: 'src', value: firstOfSrcset(srcset) });
+    }
+    for (const name of (attribute(element, 'class') ?? '').split(/\s+/)) if (name) this.classes.add(name);
     element.attrs = element.attrs.flatMap((attr) => {
       const name = (attr.prefix ? `${attr.prefix}:` : '') + attr.name.toLowerCase();
       if (name.startsWith('on')) {
@@ -274,22 +289,18 @@ class PageCleaner {
         return [];
       if (name === 'style') return [{ ...attr, value: this.#cleanInline(attr.value) }];
       if (!ADDRESSES.has(name)) return [attr];
-      return this.#cleanAddress(element, name, attr.value, path).map((value) => ({ ...attr, value }));
+      return this.#cleanAddress(element, name, attr.value).map((value) => ({ ...attr, value }));
     });
   }
 
   #cleanInline(css: string): string {
-    if (!/url\(/i.test(css)) return css;
-    const list = csstree.parse(css, { context: 'declarationList', onParseError: () => {} });
-    csstree.walk(list, {
-      visit: 'Url',
-      enter: (node) => void (node.value = this.#picture(node.value, this.#file)),
-    });
-    return csstree.generate(list);
+    const { css: clean, remarks } = cleanDeclarations(css, this.#file, this.#files);
+    for (const { code, text } of remarks) this.#count(code, text);
+    return clean;
   }
 
   /** Links keep where they lead, as data; nothing is ever fetched from there. Pictures lead to what came along. */
-  #cleanAddress(element: ParsedElement, name: string, value: string, path: string): string[] {
+  #cleanAddress(element: ParsedElement, name: string, value: string): string[] {
     if (
       (name === 'href' && (element.tagName === 'a' || element.tagName === 'area')) ||
       name === 'action' ||
@@ -314,9 +325,10 @@ class PageCleaner {
       if (value.startsWith('#')) return [value];
       if (element.tagName === 'image') return [this.#picture(value, this.#file)];
     }
-    if (name === 'srcset')
+    if (name === 'srcset' && element.tagName === 'source')
+      return [this.#picture(firstOfSrcset(value), this.#file)];
+    if (name === 'srcset' && attribute(element, 'src') !== undefined)
       this.#count('dropped', 'Pictures for other resolutions were left out; the main one is used.');
-    void path;
     return [];
   }
 }

@@ -17,6 +17,8 @@ import {
 import { grow, paintOfBox } from './paint.ts';
 import { lengthOf, shapeBounds } from './shape.ts';
 import { type SvgStyle, styleOf, SvgStyleSheet } from './style.ts';
+import { readForeignText } from './foreign_text.ts';
+import { joinTexts } from './join_text.ts';
 import { readText } from './text.ts';
 import { drawVector } from './vector.ts';
 import { childElements, parseXml, textContent, type XmlElement, XmlError } from './xml.ts';
@@ -86,6 +88,7 @@ class SvgReader {
   readonly #sheet: SvgStyleSheet;
   readonly #byId = new Map<string, XmlElement>();
   readonly #uses: XmlElement[] = [];
+  readonly #isSplit: boolean;
   #largestText = 0;
 
   constructor(root: XmlElement, input: SvgInput, notices: Notice[]) {
@@ -98,6 +101,7 @@ class SvgReader {
       childElements(element).forEach(index);
     };
     index(root);
+    this.#isSplit = isDrawnInPieces(root);
   }
 
   read(): Screen | null {
@@ -200,9 +204,10 @@ class SvgReader {
     path: string,
   ): Placed[] {
     const under = [...parents, element];
-    return childElements(element).flatMap((child, i) =>
+    const drawn = childElements(element).flatMap((child, i) =>
       this.#element(child, under, style, matrix, path ? `${path}/${i}` : String(i)),
     );
+    return joinTexts(drawn, this.#isSplit);
   }
 
   #element(
@@ -250,6 +255,8 @@ class SvgReader {
         return this.#text(element, parents, inherited, style, outer, matrix, path);
       case 'image':
         return this.#image(element, matrix, path);
+      case 'foreignObject':
+        return this.#foreign(element, style, matrix, path);
       default:
         if (SHAPES.has(element.name))
           return this.#shape(element, parents, inherited, style, outer, matrix, path);
@@ -280,7 +287,87 @@ class SvgReader {
       return this.#vector(element, parents, inherited, outer, path);
     const items = this.#children(element, parents, style, matrix, path);
     if (!items.length) return [];
-    return [this.#container(element, style, items, path)];
+    const made = this.#container(element, style, items, path);
+    return [isCut ? this.#cutOut(made, style, matrix, path) : made];
+  }
+
+  /** A container that shows only what lies within a rectangle. Other shapes are said, and what they cut off shows. */
+  #cutOut(made: Placed, style: SvgStyle, matrix: Matrix, path: string): Placed {
+    const clip = this.#byId.get(/#([^"')]+)/.exec(style['clip-path'] ?? '')?.[1] ?? '');
+    const shapes = clip ? childElements(clip).filter((child) => SHAPES.has(child.name)) : [];
+    const isSimple =
+      shapes.length === 1 &&
+      BOXES.has(shapes[0].name) &&
+      isUpright(matrix) &&
+      clip!.attributes.clipPathUnits !== 'objectBoundingBox';
+    const isElse = (style.mask ?? 'none') !== 'none' || (style.filter ?? 'none') !== 'none';
+    if (isSimple) {
+      const own = multiply(matrix, parseTransform(shapes[0].attributes.transform));
+      const box = mapBox(own, shapeBounds(shapes[0])!);
+      const radius = paintOfBox(
+        shapes[0],
+        { fill: 'none', stroke: '#000', 'stroke-width': '0' },
+        own,
+        this.#byId,
+      )?.look;
+      const corners = Object.fromEntries(
+        Object.entries(radius ?? {}).filter(([name]) => name.endsWith('-radius')),
+      );
+      const isWhole = contains(box, made.box, 1);
+      if (isWhole && !Object.keys(corners).length) return made;
+      return {
+        ...made,
+        box: { x: round(box.x), y: round(box.y), width: round(box.width), height: round(box.height) },
+        look: { ...made.look, ...corners, 'overflow-x': 'hidden', 'overflow-y': 'hidden' },
+      };
+    }
+    if (clip || isElse)
+      this.#notice(
+        'info',
+        'effect-dropped',
+        path,
+        `A ${clip ? 'clipping shape' : style.mask && style.mask !== 'none' ? 'mask' : 'filter'} over text or pictures has no equal in a page that flows; they are shown whole.`,
+      );
+    return made;
+  }
+
+  /** A piece of a page within the drawing: its text, line by line, in the style that it names. */
+  #foreign(element: XmlElement, style: SvgStyle, matrix: Matrix, path: string): Placed[] {
+    const read = isUpright(matrix) ? readForeignText(element, style, scaleOf(matrix)) : null;
+    if (!read) {
+      this.#notice('info', 'element-dropped', path, 'A <foreignObject> without text was left out.');
+      return [];
+    }
+    const n = (name: string): number => lengthOf(element.attributes[name]);
+    const box = mapBox(matrix, { x: n('x'), y: n('y'), width: n('width'), height: n('height') });
+    const lines = read.text.split('\n').length;
+    const height = Math.max(box.height, parseFloat(read.look['line-height']) * lines);
+    const made = this.#placed(element, 'text', { ...box, height }, path, {
+      tag: 'p',
+      look: { ...read.look, ...(lines > 1 ? { 'white-space': 'pre-line' } : {}) },
+      soft: {
+        align: read.align,
+        anchor:
+          read.align === 'start'
+            ? box.x
+            : read.align === 'center'
+              ? box.x + box.width / 2
+              : box.x + box.width,
+      },
+    });
+    return [{ ...made, name: this.#nameOf(element) ?? read.text.replace(/\s+/g, ' '), text: read.text }];
+  }
+
+  /** The photograph that a pattern fills a shape with, as vector editors write picture fills. */
+  #patternPicture(style: SvgStyle): { asset: string; fit: string } | null {
+    const pattern = this.#byId.get(/url\(["']?#([^"')]+)/.exec(style.fill ?? '')?.[1] ?? '');
+    if (pattern?.name !== 'pattern') return null;
+    const [only, ...more] = childElements(pattern);
+    if (!only || more.length) return null;
+    const image = only.name === 'use' ? this.#byId.get((only.attributes.href ?? '').replace(/^#/, '')) : only;
+    if (image?.name !== 'image') return null;
+    const asset = this.#input.asset(image.attributes.href ?? '');
+    return asset ? { asset, fit: 'cover' } : null;
   }
 
   #container(element: XmlElement, style: SvgStyle, items: readonly Placed[], path: string): Placed {
@@ -370,6 +457,7 @@ class SvgReader {
     const made = this.#placed(element, 'text', read.box, path, {
       tag: 'p',
       look,
+      ...(plain && read.piece ? { piece: read.piece } : {}),
       soft: { align: read.align, anchor: read.anchor },
     });
     const name = this.#nameOf(element) ?? text.replace(/\s+/g, ' ');
@@ -436,6 +524,18 @@ class SvgReader {
     path: string,
   ): Placed[] {
     const bounds = shapeBounds(element)!;
+    const photo = isUpright(matrix) && BOXES.has(element.name) ? this.#patternPicture(style) : null;
+    if (photo) {
+      const look = paintOfBox(element, { ...style, fill: 'none' }, matrix, this.#byId)?.look ?? {};
+      return [
+        this.#placed(element, 'image', mapBox(matrix, bounds), path, {
+          tag: 'img',
+          look: { ...look, 'object-fit': photo.fit },
+          asset: photo.asset,
+          attributes: { alt: this.#nameOf(element) ?? '' },
+        }),
+      ];
+    }
     const paint =
       isUpright(matrix) && BOXES.has(element.name) ? paintOfBox(element, style, matrix, this.#byId) : null;
     if (paint) {
@@ -582,6 +682,22 @@ class SvgReader {
     };
     return visit(root);
   }
+}
+
+/** Whether a drawing's text is written letter by letter or in parts of words, as converters do. */
+function isDrawnInPieces(root: XmlElement): boolean {
+  if (root.attributes['data-split'] === 'true') return true;
+  let [texts, single] = [0, 0];
+  const count = (element: XmlElement): void => {
+    if (element.name === 'text') {
+      const letters = [...textContent(element).trim()].length;
+      if (letters) texts++;
+      if (letters === 1) single++;
+    }
+    childElements(element).forEach(count);
+  };
+  count(root);
+  return texts >= 8 && single > texts * 0.5;
 }
 
 const round = (n: number): number => Math.round(n * 100) / 100;

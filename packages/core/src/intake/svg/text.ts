@@ -1,4 +1,4 @@
-import type { TextAlign } from '../../layout/placed.ts';
+import type { TextAlign, TextPiece } from '../../layout/placed.ts';
 import type { Box, Declarations } from '../../model/design.ts';
 import { isUpright, mapPoint, type Matrix, scaleOf } from './matrix.ts';
 import { lengthOf } from './shape.ts';
@@ -21,6 +21,8 @@ export interface ReadText {
   readonly anchor: number;
   /** Height and vertical place are exact for usual fonts; the width is an estimate. */
   readonly box: Box;
+  /** Where it ends, for joining it with what follows on its line; null for more than one line. */
+  readonly piece: TextPiece | null;
 }
 
 /**
@@ -34,6 +36,8 @@ interface Piece extends TextRun {
   readonly x: number;
   readonly y: number;
   readonly startsLine: boolean;
+  /** Where its last letter ends, where letters are placed one by one; else not a number. */
+  readonly lastEnd: number;
 }
 
 /** Reads a `text` element; null when it holds no characters or does not stand upright. */
@@ -57,9 +61,13 @@ export function readText(
   const size = parseFloat(kept[0][0].style['font-size'] ?? own['font-size']);
   const spacing = kept.length > 1 ? (kept.at(-1)![0].y - kept[0][0].y) / (kept.length - 1) : 0;
   const lineHeight = spacing > size * 0.8 ? round(spacing) : Math.round(size * LINE_HEIGHT);
-  const width = Math.max(
+  const given = lengthOf(element.attributes.textLength) * Math.abs(matrix[0]);
+  const estimated = Math.max(
     ...kept.map((line) => line.reduce((w, run) => w + textWidth(run.text, { ...own, ...run.style }), 0)),
   );
+  // Letters that are placed one by one say where a line ends but for the last of them.
+  const spread = Math.max(...kept.map((line) => Math.max(...line.map((run) => run.lastEnd)) - line[0].x));
+  const width = given > 0 ? given : Number.isFinite(spread) && spread > 0 ? spread : estimated;
   const align: TextAlign =
     style['text-anchor'] === 'middle' ? 'center' : style['text-anchor'] === 'end' ? 'end' : 'start';
   const anchor = align === 'start' ? Math.min(...kept.map((line) => line[0].x)) : kept[0][0].x;
@@ -71,6 +79,16 @@ export function readText(
     align,
     anchor: round(anchor),
     box: { x: round(x), y: round(y), width: round(width), height: round(lineHeight * kept.length) },
+    piece:
+      kept.length > 1 || align !== 'start'
+        ? null
+        : {
+            size,
+            baseline: round(kept[0][0].y),
+            end: round(x + width),
+            isExact:
+              given > 0 || (Number.isFinite(spread) && spread > 0) || [...kept[0][0].text].length === 1,
+          },
   };
 }
 
@@ -101,11 +119,13 @@ function collectPieces(
     }
     for (const child of node.children) {
       if (typeof child === 'string') {
-        const text = node.attributes['xml:space'] === 'preserve' ? child : child.replace(/\s+/g, ' ');
-        if (!text) continue;
+        const written = node.attributes['xml:space'] === 'preserve' ? child : child.replace(/\s+/g, ' ');
+        if (!written) continue;
         const [x, y] = mapPoint(matrix, at.x, at.y);
+        const { text, end } = spaced(written, node.attributes.x, nodeStyle);
         pieces.push({
           text,
+          lastEnd: end * matrix[0] + matrix[4],
           style: difference(textStyle(nodeStyle, matrix), own),
           path: node.path,
           x,
@@ -123,6 +143,38 @@ function collectPieces(
   return pieces;
 }
 
+/** A gap wider than this, in font sizes, between two letters is a space that was not written. */
+const SPACE_GAP = 0.16;
+
+/**
+ * A text whose letters each have a place of their own. Where one stands further away than the letter before it is
+ * wide, a space was meant.
+ */
+function spaced(written: string, xs: string | undefined, style: SvgStyle): { text: string; end: number } {
+  const places = (xs ?? '')
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
+  const letters = [...written.trim()];
+  if (places.length < 2 || letters.length < 2 || places.some((place) => !Number.isFinite(place)))
+    return { text: written, end: NaN };
+  const size = fontSize(style);
+  const css = {
+    'font-size': `${size}px`,
+    ...(style['font-weight'] ? { 'font-weight': style['font-weight'] } : {}),
+  };
+  let text = '';
+  letters.forEach((letter, i) => {
+    text += letter;
+    if (i + 1 >= letters.length || i + 1 >= places.length) return;
+    const gap = places[i + 1] - places[i] - textWidth(letter, css);
+    if (gap > size * SPACE_GAP && letter !== ' ' && letters[i + 1] !== ' ') text += ' ';
+  });
+  const last = Math.min(letters.length, places.length) - 1;
+  const rest = letters.slice(last).join('');
+  return { text, end: places[last] + textWidth(rest, css) };
+}
+
 function trimLine(line: readonly Piece[]): Piece[] {
   const runs = line.map((run) => ({ ...run }));
   while (runs.length && !runs[0].text.trim()) runs.shift();
@@ -134,7 +186,7 @@ function trimLine(line: readonly Piece[]): Piece[] {
   for (const run of runs) {
     const last = joined.at(-1);
     if (last && JSON.stringify(last.style) === JSON.stringify(run.style))
-      joined[joined.length - 1] = { ...last, text: last.text + run.text };
+      joined[joined.length - 1] = { ...last, text: last.text + run.text, lastEnd: run.lastEnd };
     else joined.push(run);
   }
   return joined;

@@ -1,0 +1,179 @@
+import type { AssetRef, Notice } from '../model/design.ts';
+import { uniqueName } from '../model/names.ts';
+import {
+  hashOf,
+  type InputFile,
+  kindOfFile,
+  resolveReference,
+  textOfFile,
+  typeOfFile,
+  unpack,
+} from './files.ts';
+import { limits, megabytes } from './limits.ts';
+
+const INLINE = /^data:([a-z]+\/[a-z0-9.+-]+)(?:;charset=[\w-]+)?(;base64)?,(.*)$/is;
+
+/** The files of a batch, what refers to them, and the assets that are made of them. */
+export class BatchFiles {
+  readonly notices: Notice[] = [];
+  readonly #files = new Map<string, InputFile>();
+  readonly #assets = new Map<string, AssetRef>();
+  readonly #bytes = new Map<string, Uint8Array>();
+  readonly #addresses = new Map<string, string>();
+  readonly #addressOfHash = new Map<string, string>();
+  readonly #inline = new Map<string, AssetRef | null>();
+  readonly #used = new Set<string>();
+  readonly #addressOf: (asset: AssetRef, bytes: Uint8Array) => string;
+
+  constructor(input: readonly InputFile[], addressOf: (asset: AssetRef, bytes: Uint8Array) => string) {
+    this.#addressOf = addressOf;
+    for (const file of input) this.#add(file);
+  }
+
+  get all(): readonly InputFile[] {
+    return [...this.#files.values()];
+  }
+
+  get assets(): readonly AssetRef[] {
+    return [...this.#assets.values()];
+  }
+
+  get bytes(): ReadonlyMap<string, Uint8Array> {
+    return this.#bytes;
+  }
+
+  has(path: string): boolean {
+    return this.#files.has(path);
+  }
+
+  isUsed(path: string): boolean {
+    return this.#used.has(path);
+  }
+
+  notice(level: Notice['level'], code: string, file: string, message: string, path?: string): void {
+    this.notices.push({ level, code, file, message, ...(path === undefined ? {} : { path }) });
+  }
+
+  /** The file that a reference within another leads to; counts it as used. */
+  at(reference: string, from: string): InputFile | null {
+    const path = resolveReference(reference, from);
+    const file = path === null ? undefined : (this.#files.get(path) ?? this.#byEnding(path));
+    if (!file) return null;
+    this.#used.add(file.path);
+    return file;
+  }
+
+  /** A style sheet's text. */
+  styleSheetAt(reference: string, from: string): { text: string; file: string } | null {
+    const file = this.at(reference, from);
+    return file && kindOfFile(file.path) === 'css' ? { text: textOfFile(file), file: file.path } : null;
+  }
+
+  /** A picture or font as an asset; also one that is written into the reference itself. */
+  assetAt(reference: string, from: string, kinds: readonly string[] = ['picture', 'svg']): AssetRef | null {
+    if (reference.startsWith('data:')) {
+      const known = this.#inline.get(reference);
+      if (known !== undefined) return known;
+      const inline = INLINE.exec(reference);
+      const made = inline ? this.#inlineAsset(inline, from) : null;
+      this.#inline.set(reference, made);
+      return made;
+    }
+    const path = resolveReference(reference, from);
+    const known = path === null ? undefined : (this.#files.get(path) ?? this.#byEnding(path));
+    if (!known || !kinds.includes(kindOfFile(known.path))) return null;
+    this.#used.add(known.path);
+    return this.keep(known);
+  }
+
+  keep(file: InputFile, type = typeOfFile(file.path)): AssetRef {
+    const hash = hashOf(file.bytes);
+    const known = this.#assets.get(hash);
+    if (known) return known;
+    const asset: AssetRef = { hash, type, size: file.bytes.length, file: file.path };
+    this.#assets.set(hash, asset);
+    this.#bytes.set(hash, file.bytes);
+    return asset;
+  }
+
+  /** Marks a file as taken in, and keeps it. */
+  take(file: InputFile): AssetRef {
+    this.#used.add(file.path);
+    return this.keep(file);
+  }
+
+  addressOf(asset: AssetRef): string {
+    const known = this.#addressOfHash.get(asset.hash);
+    if (known) return known;
+    const address = this.#addressOf(asset, this.#bytes.get(asset.hash)!);
+    this.#addressOfHash.set(asset.hash, address);
+    this.#addresses.set(address, asset.hash);
+    return address;
+  }
+
+  /** The hash of the asset that is shown under an address. */
+  hashAt(address: string): string | null {
+    return this.#addresses.get(address) ?? null;
+  }
+
+  #inlineAsset([, type, isBase64, data]: RegExpExecArray, from: string): AssetRef | null {
+    if (!/^(image\/(png|jpeg|webp|gif|avif|svg\+xml)|font\/\w+|application\/(x-)?font-\w+)$/i.test(type))
+      return null;
+    try {
+      const bytes = isBase64
+        ? Uint8Array.from(atob(data.replace(/\s/g, '')), (c) => c.charCodeAt(0))
+        : new TextEncoder().encode(decodeURIComponent(data));
+      return this.keep({ path: `${from}#inline`, bytes }, type.toLowerCase());
+    } catch {
+      return null;
+    }
+  }
+
+  /** Pages are often written for a server's root, and come in as a folder somewhere beneath it. */
+  #byEnding(path: string): InputFile | undefined {
+    if (!path.includes('/')) return undefined;
+    for (const [known, file] of this.#files) if (known.endsWith(`/${path}`)) return file;
+    return undefined;
+  }
+
+  #add(file: InputFile): void {
+    const kind = kindOfFile(file.path);
+    const refuse = (level: Notice['level'], code: string, message: string): void =>
+      this.notice(level, code, file.path, message);
+    if (kind === 'archive') this.#addArchive(file);
+    else if (file.bytes.length > limits.fileBytes)
+      refuse(
+        'error',
+        'file-too-large',
+        `The file is ${megabytes(file.bytes.length)}; at most ${megabytes(limits.fileBytes)} is read. Export it with smaller pictures.`,
+      );
+    else if (file.bytes.length === 0) refuse('error', 'file-empty', 'The file is empty.');
+    else if (this.#files.size >= limits.files)
+      refuse('error', 'too-many-files', `Left out: a batch has at most ${limits.files} files.`);
+    else if (kind === 'other')
+      refuse('info', 'file-unknown', 'Left out: Tovel does not read files of this kind.');
+    else if (kind === 'project')
+      refuse('warning', 'file-project', 'A .tovel file is a whole project: open it on the Projects page.');
+    else {
+      const path = uniqueName(file.path, (candidate) => this.#files.has(candidate), ' ');
+      this.#files.set(path, { ...file, path });
+    }
+  }
+
+  #addArchive(file: InputFile): void {
+    const { files, notices } = unpack(file);
+    this.notices.push(...notices);
+    if (!files.length && !notices.length)
+      this.notice('warning', 'archive-empty', file.path, 'The archive holds no files.');
+    for (const inner of files) {
+      if (kindOfFile(inner.path) === 'archive')
+        this.notice(
+          'warning',
+          'archive-nested',
+          inner.path,
+          'An archive within an archive is not opened. Bring it in by itself.',
+        );
+      else this.#add(inner);
+    }
+  }
+}

@@ -1,0 +1,155 @@
+import type { FontFace, Notice, Screen } from '../../model/design.ts';
+import type { BatchFiles } from '../batch_files.ts';
+import { type InputFile, textOfFile } from '../files.ts';
+import type { IntakeHost } from '../host.ts';
+import { assembleScreen } from './assemble.ts';
+import { type GlyphSource, IconGlyphs } from './icon_glyphs.ts';
+import { defaultPlan, type ReadingPlan } from './reading.ts';
+import { type SafePage, sanitisePage } from './sanitise.ts';
+import { type CleanSheet, fontFaceCss, type FontRule, type PageFiles } from './style_sheet.ts';
+import type { WebFont } from './web_fonts.ts';
+
+/** Reads the pages of a batch: what they share is looked at once. */
+export class PageIntake {
+  readonly #files: BatchFiles;
+  readonly #host: IntakeHost;
+  readonly #widths: readonly number[];
+  readonly #cleaned = new Map<string, CleanSheet>();
+  readonly #faces = new Map<string, FontFace>();
+  readonly #shipped = new Map<string, Promise<readonly FontRule[]>>();
+  readonly #glyphs: GlyphSource;
+
+  constructor(files: BatchFiles, host: IntakeHost, widths: readonly number[] = defaultPlan.widths) {
+    this.#files = files;
+    this.#host = host;
+    this.#widths = widths;
+    this.#glyphs = new IconGlyphs(() => [...this.#faces.values()], files.bytes);
+  }
+
+  /** The faces that the pages read so far show their text in. */
+  get fonts(): readonly FontFace[] {
+    return [...this.#faces.values()];
+  }
+
+  async read(file: InputFile, screenKey: string): Promise<{ screen: Screen; notices: readonly Notice[] }> {
+    const page = sanitisePage(file.path, textOfFile(file), this.#pageFiles());
+    const notices: Notice[] = [...page.notices];
+    const say = (level: Notice['level'], code: string, message: string): void =>
+      void notices.push({ level, code, file: file.path, message });
+    const styles: string[] = [];
+    for (const rule of page.fonts) this.#remember(rule);
+    for (const font of page.webFonts) {
+      const rules = await this.#shippedRules(font);
+      styles.push(...rules.map(fontFaceCss));
+      if (rules.length) rules.forEach((rule) => this.#remember(rule));
+      else
+        say(
+          'warning',
+          'missing-font',
+          `The font “${font.family}” comes from a font service and is not among those that Tovel ships; ${fallbackOf(page, font.family)} is used. Bring its file in with the page.`,
+        );
+    }
+    if (page.utilities) styles.push(await this.#utilities(page, say));
+    const html = styles.length
+      ? page.html.replace(
+          '</head>',
+          () => `<style>${styles.join('\n').replace(/<\/style/gi, '')}</style></head>`,
+        )
+      : page.html;
+    const reading = await this.#host.readPage({ html }, this.#planFor(page.width));
+    const made = assembleScreen(
+      {
+        file: file.path,
+        screenKey,
+        title: page.title,
+        asset: (address) => this.#files.hashAt(address),
+        glyphs: this.#glyphs,
+      },
+      reading,
+    );
+    return { screen: made.screen, notices: [...notices, ...made.notices] };
+  }
+
+  #planFor(width: number | null): ReadingPlan {
+    return {
+      ...defaultPlan,
+      widths: width
+        ? [width, ...this.#widths.filter((w) => w < width)]
+        : [...this.#widths].sort((a, b) => b - a),
+    };
+  }
+
+  #pageFiles(): PageFiles {
+    const shown =
+      (kinds: readonly string[]) =>
+      (reference: string, from: string): string | null => {
+        const asset = this.#files.assetAt(reference, from, kinds);
+        return asset && this.#files.addressOf(asset);
+      };
+    return {
+      styleSheet: (reference, from) => this.#files.styleSheetAt(reference, from),
+      picture: shown(['picture', 'svg']),
+      font: shown(['font']),
+      cleaned: this.#cleaned,
+    };
+  }
+
+  async #utilities(
+    page: SafePage,
+    say: (level: Notice['level'], code: string, message: string) => void,
+  ): Promise<string> {
+    if (!this.#host.compileUtilities) {
+      say(
+        'warning',
+        'utilities',
+        'The utility classes of this page cannot be compiled here, so it looks bare.',
+      );
+      return '';
+    }
+    try {
+      return await this.#host.compileUtilities(page.utilities!);
+    } catch (error) {
+      say(
+        'warning',
+        'utilities',
+        `The utility classes of this page could not be compiled: ${(error as Error).message}`,
+      );
+      return '';
+    }
+  }
+
+  #remember(rule: FontRule): void {
+    const asset = this.#files.hashAt(rule.address);
+    if (!asset) return;
+    const { address: _address, ...face } = rule;
+    this.#faces.set(`${face.family} ${face.weight} ${face.style} ${face.unicodeRange ?? ''}`, {
+      ...face,
+      asset,
+    });
+  }
+
+  #shippedRules(font: WebFont): Promise<readonly FontRule[]> {
+    const key = JSON.stringify(font);
+    let rules = this.#shipped.get(key);
+    if (!rules) {
+      rules = Promise.resolve(this.#host.shippedFont?.(font) ?? []).then((faces) =>
+        faces.map(({ bytes, type, file, ...face }) => ({
+          family: font.family,
+          weight: face.weight,
+          style: face.style,
+          ...(face.unicodeRange ? { unicodeRange: face.unicodeRange } : {}),
+          address: this.#files.addressOf(this.#files.keep({ path: file, bytes }, type)),
+        })),
+      );
+      this.#shipped.set(key, rules);
+    }
+    return rules;
+  }
+}
+
+/** What a page shows in place of a family: the next one in its own list. */
+function fallbackOf(page: SafePage, family: string): string {
+  const name = family.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const next = new RegExp(`["']?${name}["']?\\s*,\\s*["']?([\\w -]+)`, 'i').exec(page.html)?.[1].trim();
+  return next ? `“${next}”, the next in the list,` : 'the browser’s own font';
+}

@@ -1,0 +1,230 @@
+import * as csstree from 'css-tree';
+
+/** Where a page's references lead. Style sheets come as text; pictures and fonts as addresses that may be shown. */
+export interface PageFiles {
+  readonly styleSheet: (
+    reference: string,
+    from: string,
+  ) => { readonly text: string; readonly file: string } | null;
+  readonly picture: (reference: string, from: string) => string | null;
+  readonly font: (reference: string, from: string) => string | null;
+  /** Style sheets that were cleaned before, by their file: pages of a batch share them. */
+  readonly cleaned?: Map<string, CleanSheet>;
+}
+
+/** One `@font-face` whose file came along. */
+export interface FontRule {
+  readonly family: string;
+  /** `400` or a range, `100 900`. */
+  readonly weight: string;
+  readonly style: string;
+  readonly stretch?: string;
+  readonly unicodeRange?: string;
+  /** The address that the file is shown under. */
+  readonly address: string;
+}
+
+export interface Remark {
+  readonly code: string;
+  readonly text: string;
+}
+
+export interface CleanSheet {
+  readonly css: string;
+  readonly fonts: readonly FontRule[];
+  readonly remarks: readonly Remark[];
+}
+
+/** An address at which there is nothing, and nothing is asked for. */
+const NOTHING = 'data:,';
+const IMPORT_DEPTH = 5;
+
+/** Only references to what came along stay; imports are taken in, everything else that would load goes. */
+export function cleanStyleSheet(css: string, from: string, files: PageFiles, depth = 0): CleanSheet {
+  const cacheKey = `${from}\n${css.length}\n${css.slice(0, 200)}`;
+  const known = files.cleaned?.get(cacheKey);
+  if (known) return known;
+  const fonts: FontRule[] = [];
+  const own: FontRule[] = [];
+  const remarks: Remark[] = [];
+  /** Imports stand before everything else, so that what they bring does, too. */
+  const imported: string[] = [];
+  const sheet = csstree.parse(css, {
+    parseValue: false,
+    parseRulePrelude: false,
+    parseCustomProperty: false,
+    onParseError: () => {},
+  }) as csstree.StyleSheet;
+  csstree.walk(sheet, {
+    visit: 'Atrule',
+    enter: (rule, item, list) => {
+      if (rule.name === 'import') {
+        const prelude = rule.prelude ? csstree.generate(rule.prelude) : '';
+        const reference = /["']([^"']+)["']|url\(([^)]+)\)/.exec(prelude);
+        const href = (reference?.[1] ?? reference?.[2] ?? '').trim();
+        const found = depth < IMPORT_DEPTH ? files.styleSheet(href, from) : null;
+        if (!found)
+          remarks.push({
+            code: 'missing',
+            text: `The imported style sheet “${href.slice(0, 120)}” did not come along.`,
+          });
+        else {
+          const inner = cleanStyleSheet(found.text, found.file, files, depth + 1);
+          fonts.push(...inner.fonts);
+          remarks.push(...inner.remarks);
+          imported.push(inner.css);
+        }
+        list?.remove(item);
+      } else if (rule.name === 'font-face') {
+        const { face, remark } = readFontFace(rule, from, files);
+        if (face) own.push(face);
+        if (remark) remarks.push(remark);
+        list?.remove(item);
+      }
+    },
+  });
+  const { css: safe, remarks: more } = cleanUrls(csstree.generate(sheet), from, files);
+  const faces = [...new Set(own.map(fontFaceCss))].join('');
+  const made: CleanSheet = {
+    css: (imported.join('') + faces + safe).replace(/<\/style/gi, ''),
+    fonts: [...fonts, ...own],
+    remarks: [...remarks, ...more],
+  };
+  files.cleaned?.set(cacheKey, made);
+  return made;
+}
+
+/** The same for the declarations of a `style` attribute. */
+export function cleanDeclarations(
+  css: string,
+  from: string,
+  files: PageFiles,
+): { css: string; remarks: readonly Remark[] } {
+  return /url\(|image-set|\\/i.test(css) ? cleanUrls(css, from, files) : { css, remarks: [] };
+}
+
+/**
+ * Leads every reference to what came along, or nowhere. Works on tokens, so that nothing that a browser would read as
+ * a reference is missed, whatever the rule around it.
+ */
+function cleanUrls(css: string, from: string, files: PageFiles): { css: string; remarks: readonly Remark[] } {
+  const remarks: Remark[] = [];
+  const parts: string[] = [];
+  /** Functions that are open; a string within some of them is a reference. */
+  const open: string[] = [];
+  const replace = (reference: string): string => {
+    const { address, remark } = pictureAddress(reference, from, files);
+    if (remark) remarks.push(remark);
+    return address;
+  };
+  csstree.tokenize(css, (type, start, end) => {
+    // A name that hides behind escapes has no honest use.
+    const text = css.slice(start, end).replace(/^[^"']*\\[^"']*\($/, 'none(');
+    const {
+      Url,
+      Function: Call,
+      RightParenthesis,
+      LeftParenthesis,
+      String: Quoted,
+      BadUrl,
+    } = csstree.tokenTypes;
+    if (type === Url) parts.push(`url("${replace(csstree.url.decode(text))}")`);
+    else if (type === BadUrl) parts.push('none');
+    else {
+      if (type === Call) open.push(text.slice(0, -1).toLowerCase());
+      else if (type === LeftParenthesis) open.push('');
+      else if (type === RightParenthesis) open.pop();
+      const within = open.at(-1) ?? '';
+      parts.push(
+        type === Quoted && /^(url|src|image|(-webkit-)?image-set)$/.test(within)
+          ? `"${replace(csstree.string.decode(text))}"`
+          : text,
+      );
+    }
+  });
+  return { css: parts.join(''), remarks };
+}
+
+/** The address that a picture is shown under, and what is to be said where there is none. */
+export function pictureAddress(
+  reference: string,
+  from: string,
+  files: PageFiles,
+): { address: string; remark?: Remark } {
+  if (reference.startsWith('#') || reference === NOTHING) return { address: reference };
+  const address = files.picture(reference, from);
+  if (address) return { address };
+  const where = /^(https?:)?\/\//i.test(reference)
+    ? 'is somewhere else and is not fetched'
+    : 'did not come along';
+  return {
+    address: NOTHING,
+    remark: {
+      code: 'missing',
+      text: `The picture “${reference.slice(0, 120)}” ${where}; bring the file in with the page.`,
+    },
+  };
+}
+
+/** Font files that a browser can show, best first. */
+const FONT_FILE = /\.(woff2|woff|ttf|otf)([?#].*)?$/i;
+
+function readFontFace(
+  rule: csstree.Atrule,
+  from: string,
+  files: PageFiles,
+): { face?: FontRule; remark?: Remark } {
+  const declared = new Map<string, string>();
+  rule.block?.children.forEach((child) => {
+    if (child.type === 'Declaration')
+      declared.set(child.property.toLowerCase(), csstree.generate(child.value));
+  });
+  const family = unquote(declared.get('font-family') ?? '');
+  if (!family) return {};
+  const references = [...(declared.get('src') ?? '').matchAll(/url\(\s*["']?([^"')]+)["']?\s*\)/g)].map(
+    ([, reference]) => reference,
+  );
+  for (const extension of ['woff2', 'woff', 'ttf', 'otf'])
+    for (const reference of references) {
+      if (FONT_FILE.exec(reference)?.[1].toLowerCase() !== extension && !reference.startsWith('data:'))
+        continue;
+      const address = files.font(reference, from);
+      if (!address) continue;
+      const [stretch, unicodeRange] = [declared.get('font-stretch'), declared.get('unicode-range')];
+      return {
+        face: {
+          family,
+          weight: numericWeight(declared.get('font-weight') ?? '400'),
+          style: declared.get('font-style') ?? 'normal',
+          ...(stretch ? { stretch } : {}),
+          ...(unicodeRange ? { unicodeRange } : {}),
+          address,
+        },
+      };
+    }
+  return {
+    remark: {
+      code: 'font',
+      text: `The file of the font “${family}” did not come along; the next one in each list is used. Bring it in with the page.`,
+    },
+  };
+}
+
+const numericWeight = (weight: string): string =>
+  weight
+    .replace(/\bnormal\b/g, '400')
+    .replace(/\bbold\b/g, '700')
+    .trim();
+
+export const unquote = (text: string): string => text.trim().replace(/^["']|["']$/g, '');
+
+/** The rule that defines a face, as one line. */
+export function fontFaceCss(face: FontRule): string {
+  const rest =
+    (face.stretch ? `font-stretch:${face.stretch};` : '') +
+    (face.unicodeRange ? `unicode-range:${face.unicodeRange};` : '');
+  return `@font-face{font-family:"${face.family.replace(/["\\<]/g, '')}";font-weight:${face.weight};font-style:${face.style};${rest}src:url("${face.address}")}`;
+}
+
+/** The first candidate of a list of pictures for resolutions or widths. */
+export const firstOfSrcset = (srcset: string): string => srcset.trim().split(/\s+|,\s/)[0];

@@ -1,0 +1,213 @@
+import { type App, defaultSettings, type Layer, type Region, type Settings } from '../model/app.ts';
+import type { Declarations, Design, Element, Screen } from '../model/design.ts';
+import { equalJson } from '../model/json.ts';
+import { type Project, screenOfElement, walkElements } from '../model/project.ts';
+
+interface Decisions {
+  readonly layers: Readonly<Record<string, Layer>>;
+  readonly regions: readonly (readonly [string, Region])[];
+  readonly settings: Settings;
+}
+
+const nothing: Decisions = { layers: {}, regions: [], settings: defaultSettings };
+
+const settledScreens = new WeakMap<Screen, { decisions: Decisions; screen: Screen }>();
+const settledDesigns = new WeakMap<
+  Design,
+  { app: Pick<App, 'layers' | 'regions' | 'settings'>; design: Design }
+>();
+const results = new WeakSet<Design>();
+
+/**
+ * The project as it is after what was decided about its layers: hidden and left-out elements are gone, regions of
+ * pictures are elements, and flattened groups are pictures. A screen that no decision is about stays the same value.
+ */
+export function settle(project: Project): Project {
+  const { design, app } = project;
+  if (results.has(design)) return project;
+  const known = settledDesigns.get(design);
+  if (
+    known &&
+    known.app.layers === app.layers &&
+    known.app.regions === app.regions &&
+    known.app.settings === app.settings
+  )
+    return known.design === design ? project : { design: known.design, app };
+  const settings = { ...defaultSettings, ...app.settings };
+  const [layers, regions] = [byScreen(app.layers), byScreen(app.regions)];
+  const screens = design.screens.map((screen) =>
+    settleScreen(screen, {
+      layers: Object.fromEntries(layers.get(screen.key) ?? []),
+      regions: (regions.get(screen.key) ?? []).toSorted(([a], [b]) => (a < b ? -1 : 1)),
+      settings,
+    }),
+  );
+  const isSame = screens.every((screen, i) => screen === design.screens[i]);
+  const made = isSame ? design : { ...design, screens };
+  if (!isSame) results.add(made);
+  settledDesigns.set(design, { app, design: made });
+  return isSame ? project : { design: made, app };
+}
+
+function byScreen<T>(table: Readonly<Record<string, T>>): Map<string, (readonly [string, T])[]> {
+  const grouped = new Map<string, (readonly [string, T])[]>();
+  for (const entry of Object.entries(table)) {
+    const screen = screenOfElement(entry[0]);
+    const group = grouped.get(screen);
+    if (group) group.push(entry);
+    else grouped.set(screen, [entry]);
+  }
+  return grouped;
+}
+
+function settleScreen(screen: Screen, decisions: Decisions): Screen {
+  const known = settledScreens.get(screen);
+  if (known && equalJson(known.decisions, decisions)) return known.screen;
+  const root = isUntouched(screen, decisions)
+    ? screen.root
+    : withRegions(
+        screen,
+        settleElement(screen.root, decisions) ?? { ...screen.root, children: [] },
+        decisions.regions,
+      );
+  const made = root === screen.root ? screen : { ...screen, root };
+  settledScreens.set(screen, { decisions, screen: made });
+  return made;
+}
+
+const plainScreens = new WeakMap<Screen, boolean>();
+
+/** Most screens hold nothing hidden and have nothing decided about them. */
+function isUntouched(screen: Screen, decisions: Decisions): boolean {
+  if (!equalJson({ ...decisions, settings: nothing.settings }, nothing)) return false;
+  if (isLayered(screen) && !equalJson(decisions.settings, nothing.settings)) return false;
+  let isPlain = plainScreens.get(screen);
+  if (isPlain === undefined) {
+    let hidden = 0;
+    walkElements(screen.root, (element) => void (element.hidden && hidden++));
+    plainScreens.set(screen, (isPlain = hidden === 0));
+  }
+  return isPlain;
+}
+
+const isLayered = ({ source }: { readonly source: { readonly file: string } }): boolean =>
+  source.file.toLowerCase().endsWith('.ora');
+
+/** The element as it is in the app, itself where nothing is different; null when it is left out. */
+function settleElement(element: Element, decisions: Decisions): Element | null {
+  const layer = decisions.layers[element.key];
+  const isShown = layer?.show ?? (!element.hidden || decisions.settings.hidden === 'in');
+  if (!isShown) return null;
+  const children = element.children
+    .map((child) => settleElement(child, decisions))
+    .filter((child) => child !== null);
+  const isSame =
+    children.length === element.children.length &&
+    children.every((child, i) => child === element.children[i]);
+  let made: Element = isSame ? element : { ...element, children };
+  if (element.hidden) made = shown(made);
+  if (layer?.name) made = { ...made, name: layer.name };
+  if (layer?.role) made = { ...made, role: layer.role };
+  else if (isLayered(element) && decisions.settings.names === 'plain') made = { ...made, role: 'none' };
+  if (layer?.through) made = withStyle(made, { 'pointer-events': 'none' });
+  if (layer?.scrolls) made = withStyle(made, { 'overflow-x': 'auto', 'overflow-y': 'auto' });
+  const isFlat =
+    layer?.flat ??
+    (decisions.settings.groups === 'picture' &&
+      isLayered(element) &&
+      element.source.path !== '' &&
+      element.kind === 'box');
+  return isFlat ? flatten(made) : made;
+}
+
+function shown(element: Element): Element {
+  const { hidden: _hidden, ...rest } = element;
+  return rest.tag === 'dialog' ? { ...rest, attributes: { ...rest.attributes, open: '' } } : rest;
+}
+
+const withStyle = (element: Element, css: Declarations): Element => ({
+  ...element,
+  style: { ...element.style, base: { ...element.style.base, ...css } },
+});
+
+/** A group as one picture. Where all in it are pictures, they become its backgrounds, the uppermost first. */
+function flatten(group: Element): Element {
+  const picture: Element = {
+    ...group,
+    role: 'image',
+    attributes: { ...group.attributes, role: 'img', 'aria-label': group.name },
+  };
+  const pictures: Element[] = [];
+  let isPlain = true;
+  const visit = (element: Element): void => {
+    const { base } = element.style;
+    if (element.kind === 'image' && element.asset && !base.opacity && !base['mix-blend-mode'])
+      pictures.push(element);
+    else if (element !== group && (element.kind !== 'box' || base['background-color'] || base.opacity))
+      isPlain = false;
+    element.children.forEach(visit);
+  };
+  visit(group);
+  if (!isPlain || !pictures.length) return picture;
+  const top = pictures.reverse();
+  const px = (n: number): string => `${Math.round(n * 100) / 100}px`;
+  return {
+    ...withStyle(picture, {
+      'background-image': top.map((image) => `url("asset:${image.asset}")`).join(', '),
+      'background-position': top
+        .map(({ box }) => `${px(box.x - group.box.x)} ${px(box.y - group.box.y)}`)
+        .join(', '),
+      'background-size': top.map(({ box }) => `${px(box.width)} ${px(box.height)}`).join(', '),
+      'background-repeat': 'no-repeat',
+    }),
+    children: [],
+  };
+}
+
+/** Regions lie over their picture and grow with it. */
+function withRegions(screen: Screen, root: Element, regions: Decisions['regions']): Element {
+  if (!regions.length) return root;
+  const share = (n: number, whole: number): string => `${Math.round((n / whole) * 100_000) / 1000}%`;
+  const made = regions.map(([key, { kind, box, name, role, text }]): Element => {
+    const base: Declarations = {
+      position: 'absolute',
+      left: share(box.x, screen.width),
+      top: share(box.y, screen.height),
+      width: share(box.width, screen.width),
+      height: share(box.height, screen.height),
+    };
+    const common = {
+      key,
+      name,
+      box,
+      tag: 'div',
+      children: [],
+      source: { file: screen.source.file, path: key.slice(key.indexOf(':') + 1) },
+    };
+    if (kind === 'text' && !role)
+      return {
+        ...common,
+        kind: 'text',
+        text: text ?? name,
+        style: {
+          // The picture shows the text; this one is there to be read out, found and selected.
+          base: {
+            ...base,
+            color: 'transparent',
+            'white-space': 'nowrap',
+            'overflow-x': 'hidden',
+            'overflow-y': 'hidden',
+            'font-size': `${Math.max(1, Math.round(box.height * 0.8))}px`,
+          },
+        },
+      };
+    return {
+      ...common,
+      kind: 'box',
+      role: role ?? (kind === 'row' ? 'listitem' : 'button'),
+      attributes: { 'aria-label': text ?? name },
+      style: { base },
+    };
+  });
+  return { ...root, children: [...root.children, ...made] };
+}

@@ -1,0 +1,15 @@
+ALTER TABLE changes
+  ADD COLUMN revision_before INT UNSIGNED NULL,
+  ADD COLUMN revision_after INT UNSIGNED NULL;
+
+CREATE TABLE sources (
+  id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
+  project_id CHAR(12) CHARACTER SET ascii NOT NULL,
+  address VARCHAR(2000) NOT NULL,
+  etag VARCHAR(300) NULL,
+  modified VARCHAR(100) NULL,
+  hash CHAR(64) CHARACTER SET ascii NULL,
+  fetched_at DATETIME(3) NOT NULL,
+  KEY by_project (project_id),
+  FOREIGN KEY (project_id) REFERENCES projects (id) ON DELETE CASCADE
+) ENGINE=InnoDB;
