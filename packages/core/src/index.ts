@@ -26,6 +26,7 @@ export {
   isExternalAddress,
   mapChange,
   parseChange,
+  putDismissed,
   putInteraction,
   putLayer,
   putRegion,
@@ -93,8 +94,8 @@ export {
   type ScreenGraph,
   type Standing,
 } from './graph/graph.ts';
-export type { Finding, FindingLevel } from './findings/finding.ts';
-export { findingsOf, isAtLeast, LEVELS, rules } from './findings/rules.ts';
+export type { Finding, FindingLevel, FindingStation } from './findings/finding.ts';
+export { findingsOf, isAtLeast, LEVELS, rules, stationOf } from './findings/rules.ts';
 
 export { reset } from './emit/reset.ts';
 export { baseCss } from './emit/base_css.ts';

@@ -104,7 +104,7 @@ class Words {
     const plain = selector
       .replace(/\[[^\]]*\]/g, '')
       .replace(/\((?:[^()]|\((?:[^()]|\([^()]*\))*\))*\)/g, '');
-    for (const [, mark, name] of plain.matchAll(/([.#])((?:\\[0-9a-f]{1,6}\s?|\\.|[\w-]|[^\x00-\x7f])+)/gi)) {
+    for (const [, mark, name] of plain.matchAll(/([.#])((?:\\[0-9a-f]{1,6}\s?|\\.|[\w-]|\P{ASCII})+)/giu)) {
       if (/\\[0-9a-f]/i.test(name)) continue;
       if (!this.#known.has(mark + name.replace(/\\(.)/g, '$1'))) return false;
     }

@@ -9,6 +9,7 @@ import { IntakeView } from './intake/IntakeView';
 import { JunctionView } from './junction/JunctionView';
 import { MapView } from './map/MapView';
 import { ProjectsPage } from './projects/ProjectsPage';
+import { ReadingView } from './reading/ReadingView';
 import { RunView } from './run/RunView';
 import { ScreensView } from './screens/ScreensView';
 import { ProjectShell } from './shell/ProjectShell';
@@ -27,6 +28,7 @@ createRoot(document.getElementById('root')!).render(
           <Route path="p/:projectId" element={<ProjectShell />}>
             <Route index element={<Navigate to="screens" replace />} />
             <Route path="intake" element={<IntakeView />} />
+            <Route path="intake/:screenKey" element={<ReadingView />} />
             <Route path="screens" element={<ScreensView />} />
             <Route path="junction/:screenKey?" element={<JunctionView />} />
             <Route path="map" element={<MapView />} />

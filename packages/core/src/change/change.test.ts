@@ -173,8 +173,8 @@ describe('map', () => {
       fc.property(arbitrary.change, (change) => {
         const mapped = mapChange(change, rename)!;
         const keys = [...touchedBy(change)].map((place) =>
-          // Settings are of the project, not of a key in it.
-          place === 'start' || place.startsWith('settings/') ? place : place.replace('/', '/new-'),
+          // Settings and findings are of the project, not of a key in it.
+          place === 'start' || /^(settings|dismissed)\//.test(place) ? place : place.replace('/', '/new-'),
         );
         expect([...touchedBy(mapped)].sort()).toEqual(keys.sort());
       }),

@@ -10,6 +10,7 @@ export interface Tables {
   layers: Layer;
   regions: Region;
   settings: Settings[keyof Settings];
+  dismissed: true;
 }
 
 export type TableName = keyof Tables;
@@ -79,6 +80,12 @@ export const putSetting = <K extends keyof Settings>(key: K, value: Settings[K] 
   key,
   value,
 });
+export const putDismissed = (finding: string, value: boolean): Put => ({
+  kind: 'put',
+  table: 'dismissed',
+  key: finding,
+  value: value || null,
+});
 export const setStart = (value: string | null): SetStart => ({ kind: 'start', value });
 export const all = (changes: readonly Change[]): All => ({ kind: 'all', changes });
 
@@ -134,7 +141,7 @@ export function mapChange(change: Change, map: KeyMap): Change | null {
       return value === null ? null : value === change.value ? change : setStart(value);
     }
     case 'put': {
-      if (change.table === 'settings') return change;
+      if (change.table === 'settings' || change.table === 'dismissed') return change;
       const key = map(change.key);
       if (key === null) return null;
       const value = change.value && mapValue(change, map);
@@ -262,6 +269,7 @@ const values: Record<TableName, Schema> = {
   layers: layer,
   regions: region,
   settings: string().required(),
+  dismissed: boolean().oneOf([true]).required(),
 };
 
 const isSetting = (name: string, value: unknown): boolean =>

@@ -1,25 +1,21 @@
 import { putInteraction, putStill, setStart } from '../change/change.ts';
-import { graphOf, isDeadEnd, lostInteractions, type ScreenGraph } from '../graph/graph.ts';
-import { isUsed, orderedScreens, type Project, screenName } from '../model/project.ts';
+import { isDeadEnd, lostInteractions } from '../graph/graph.ts';
+import { isUsed, orderedScreens, type Project, screenName, useInWords } from '../model/project.ts';
 import { settle } from '../layers/settle.ts';
 import { routeProblem, screenAtRoute } from '../routes/routes.ts';
-import type { Finding, FindingLevel } from './finding.ts';
+import type { App } from '../model/app.ts';
+import type { Design } from '../model/design.ts';
+import { examine, type Finding, type FindingLevel, type FindingStation, type Rule } from './finding.ts';
+import { intakeRules } from './intake/intake_rules.ts';
 
-interface Rule {
-  readonly code: string;
-  readonly level: FindingLevel;
-  readonly title: string;
-  /** What the rule finds, without its own code and level. */
-  readonly find: (project: Project, graph: ScreenGraph) => Omit<Finding, 'code' | 'level'>[];
-}
-
-/** Every rule there is; the order is that of the findings list. */
-export const rules: readonly Rule[] = [
+/** What is wrong with links and routes. */
+const graphRules: readonly Rule[] = [
   {
     code: 'broken-link',
     level: 'error',
+    station: 'map',
     title: 'Broken links',
-    find: (project, graph) =>
+    find: ({ project, graph }) =>
       graph.links
         .filter((link) => link.problem)
         .map((link) => ({
@@ -32,8 +28,9 @@ export const rules: readonly Rule[] = [
   {
     code: 'lost-element',
     level: 'error',
+    station: 'map',
     title: 'Links of elements that are gone',
-    find: (project) =>
+    find: ({ project }) =>
       lostInteractions(project).map((key) => ({
         screen: null,
         element: key,
@@ -44,8 +41,9 @@ export const rules: readonly Rule[] = [
   {
     code: 'route-clash',
     level: 'error',
+    station: 'map',
     title: 'Routes that clash',
-    find: (project, graph) =>
+    find: ({ project, graph }) =>
       graph.screens
         .filter(
           (key) =>
@@ -61,8 +59,9 @@ export const rules: readonly Rule[] = [
   {
     code: 'no-start',
     level: 'error',
+    station: 'map',
     title: 'No start screen',
-    find: (project, graph) => {
+    find: ({ project, graph }) => {
       const { start } = project.app;
       if (!graph.screens.length || (start && isUsed(project, start))) return [];
       const first = graph.screens[0];
@@ -81,8 +80,9 @@ export const rules: readonly Rule[] = [
   {
     code: 'unreachable',
     level: 'warning',
+    station: 'map',
     title: 'Screens nobody reaches',
-    find: (project, graph) =>
+    find: ({ project, graph }) =>
       graph.reached.size === 0
         ? []
         : graph.screens
@@ -96,8 +96,9 @@ export const rules: readonly Rule[] = [
   {
     code: 'dead-end',
     level: 'warning',
+    station: 'map',
     title: 'Screens with no way out',
-    find: (project, graph) =>
+    find: ({ project, graph }) =>
       graph.screens
         .filter((key) => isDeadEnd(graph.departures.get(key)!, key))
         .map((key) => ({
@@ -109,8 +110,9 @@ export const rules: readonly Rule[] = [
   {
     code: 'open-end',
     level: 'info',
+    station: 'map',
     title: 'Open ends',
-    find: (project, graph) =>
+    find: ({ project, graph }) =>
       graph.screens.flatMap((key) =>
         graph.elements
           .get(key)!
@@ -126,26 +128,42 @@ export const rules: readonly Rule[] = [
   {
     code: 'skipped-screen',
     level: 'info',
+    station: 'map',
     title: 'Skipped screens',
-    find: (project) =>
+    find: ({ project }) =>
       orderedScreens(project.app)
-        .filter((key) => project.app.screens[key].use === 'skip')
+        .filter((key) => project.app.screens[key].use !== 'screen')
         .map((key) => ({
           screen: key,
           element: null,
-          message: `${screenName(project, key)} is skipped and not part of the app.`,
+          message: `${screenName(project, key)} ${useInWords(project, key)} and not a screen of the app.`,
         })),
   },
 ];
 
-/** All findings, by rule, errors first. */
-export function findingsOf(drawn: Project): Finding[] {
-  const project = settle(drawn);
-  const graph = graphOf(project);
-  return rules.flatMap((rule) =>
-    rule.find(project, graph).map((found) => ({ code: rule.code, level: rule.level, ...found })),
+/** Every rule there is; the order is that of the findings list. */
+export const rules: readonly Rule[] = [...graphRules, ...intakeRules];
+
+const found = new WeakMap<App, { design: Design; findings: readonly Finding[] }>();
+
+/** All findings that nobody has let stand, by rule. Computed once per pair of documents. */
+export function findingsOf(drawn: Project): readonly Finding[] {
+  const known = found.get(drawn.app);
+  if (known && known.design === drawn.design) return known.findings;
+  const examined = examine(drawn, settle(drawn));
+  const findings = rules.flatMap((rule) =>
+    rule.find(examined).flatMap(({ about, ...rest }): Finding[] => {
+      const id = [rule.code, rest.element ?? rest.screen ?? '', about ?? ''].join(' ').trim().slice(0, 490);
+      return drawn.app.dismissed[id] ? [] : [{ id, code: rule.code, level: rule.level, ...rest }];
+    }),
   );
+  found.set(drawn.app, { design: drawn.design, findings });
+  return findings;
 }
+
+/** The station at which findings of a code are dealt with. */
+export const stationOf = (code: string): FindingStation =>
+  rules.find((rule) => rule.code === code)?.station ?? 'map';
 
 export const LEVELS: readonly FindingLevel[] = ['info', 'warning', 'error'];
 

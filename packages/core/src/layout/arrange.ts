@@ -1,5 +1,5 @@
 import type { Box, Element } from '../model/design.ts';
-import { type Arrangement, findArrangement } from './cut.ts';
+import { findArrangement } from './cut.ts';
 import { bottom, centre, hasLook, middle, type Placed, right, union } from './placed.ts';
 
 type Css = Record<string, string>;
@@ -23,13 +23,14 @@ const BAR_HEIGHT = 120;
  */
 export function arrangeScreen(root: Placed): Element {
   const flow = flowOf(root.box, 0, root.children, root);
+  const shown = flow.items.filter(({ item }) => !item.hidden);
   const own: Css = { ...root.look, ...flow.own, 'min-height': '100vh' };
-  const last = flow.items.at(-1);
+  const last = shown.at(-1);
   const children = flow.items.map(({ item, css }) => {
     const isFoot =
       item === last?.item &&
       own['flex-direction'] === 'column' &&
-      flow.items.length > 1 &&
+      shown.length > 1 &&
       near(bottom(item.box), bottom(root.box)) &&
       item.box.height <= BAR_HEIGHT &&
       item.box.width > root.box.width * 0.95;
@@ -74,12 +75,21 @@ function flowOf(box: Box, border: number, items: readonly Placed[], parent: Plac
   return flow;
 }
 
-function arrangeIn(inner: Box, items: readonly Placed[], parent: Placed): Flow {
+/** What is hidden takes no part in the layout; it lies where it was drawn, above the rest. */
+function arrangeIn(inner: Box, all: readonly Placed[], parent: Placed): Flow {
+  const hidden = all.filter((item) => item.hidden);
+  if (!hidden.length) return arrangeShown(inner, all, parent);
+  const items = all.filter((item) => !item.hidden);
+  const flow: Flow = items.length ? arrangeShown(inner, items, parent) : { own: {}, items: [] };
+  return withFloating(inner, flow, hidden);
+}
+
+function arrangeShown(inner: Box, items: readonly Placed[], parent: Placed): Flow {
   const found = findArrangement(items);
   if (found.axis === null) return freely(inner, items, true);
   const members = found.bands.map((band, i) => (band.length === 1 ? band[0] : gather(band, parent, i)));
   const flow = found.axis === 'y' ? stack(inner, members) : row(inner, members);
-  return found.floating.length ? withFloating(inner, flow, found) : flow;
+  return found.floating.length ? withFloating(inner, flow, found.floating) : flow;
 }
 
 /** Several things that stand together get a container of their own. */
@@ -388,8 +398,8 @@ function freely(inner: Box, items: readonly Placed[], isWhole: boolean): Flow {
   };
 }
 
-function withFloating(inner: Box, flow: Flow, found: Arrangement): Flow {
-  const over = freely(inner, found.floating, false);
+function withFloating(inner: Box, flow: Flow, floating: readonly Placed[]): Flow {
+  const over = freely(inner, floating, false);
   return { own: { ...flow.own, ...over.own }, items: [...flow.items, ...over.items] };
 }
 

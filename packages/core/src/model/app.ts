@@ -90,6 +90,8 @@ export interface App {
   /** By the key that the element gets. */
   readonly regions: Readonly<Record<string, Region>>;
   readonly settings: Readonly<Partial<Settings>>;
+  /** Findings that somebody has looked at and let stand, by their id. */
+  readonly dismissed: Readonly<Record<string, true>>;
 }
 
 export const emptyApp: App = {
@@ -101,4 +103,5 @@ export const emptyApp: App = {
   layers: {},
   regions: {},
   settings: {},
+  dismissed: {},
 };

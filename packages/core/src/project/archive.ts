@@ -172,7 +172,7 @@ export function parseApp(json: unknown): App {
     for (const [key, value] of Object.entries(tableOf(json, 'interactions')))
       parseChange(putInteraction(key, value as App['interactions'][string]));
     for (const key of Object.keys(tableOf(json, 'still'))) parseChange(putStill(key, true));
-    for (const table of ['layers', 'regions', 'settings'])
+    for (const table of ['layers', 'regions', 'settings', 'dismissed'])
       for (const [key, value] of Object.entries(tableOf(json, table)))
         parseChange({ kind: 'put', table, key, value });
   } catch (error) {

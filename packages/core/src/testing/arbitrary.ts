@@ -107,6 +107,12 @@ const single: fc.Arbitrary<Change> = fc.oneof(
     key: fc.constant('groups' as const),
     value: orNull(fc.constantFrom('container' as const, 'picture' as const)),
   }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('dismissed' as const),
+    key,
+    value: orNull(fc.constant(true as const)),
+  }),
   fc.record({ kind: fc.constant('start' as const), value: orNull(key) }),
 );
 
@@ -132,4 +138,5 @@ export const app: fc.Arbitrary<App> = fc.record({
     { groups: fc.constantFrom('container' as const, 'picture' as const) },
     { requiredKeys: [] },
   ),
+  dismissed: fc.dictionary(key, fc.constant(true as const), { noNullPrototype: true }),
 });

@@ -61,8 +61,12 @@ export function named(screen: Screen, name: string): Element {
   return found;
 }
 
+/** Names of what shows. */
 export function namesOf(screen: Screen): string[] {
   const names: string[] = [];
-  walkElements(screen.root, (element) => void names.push(element.name));
+  walkElements(screen.root, (element) => {
+    if (!element.hidden) names.push(element.name);
+    return !element.hidden;
+  });
   return names;
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { FastifyInstance } from 'fastify';
+import type { FastifyInstance, FastifyReply } from 'fastify';
 import { hashOf, kindOfFile, newSource, packZip } from '@tovel/core';
 import { check } from '../http/check.ts';
 import { HttpError } from '../http/errors.ts';
@@ -28,6 +28,7 @@ export function sourceRoutes(
       fetched = await fetchSafely(address, { ...options, allowed });
       if (fetched.status === 304) return null;
       const name = fileNameOf(fetched);
+      const isProject = kindOfFile(name) === 'project';
       const files =
         kindOfFile(name) === 'html'
           ? await withItsFiles(fetched, { allowed })
@@ -42,22 +43,34 @@ export function sourceRoutes(
         fetchedAt: new Date(),
       });
       if (waiting.size > 200) waiting.delete(waiting.keys().next().value!);
-      return { ticket, hash, zip: packZip(files) };
+      return {
+        ticket,
+        hash,
+        kind: isProject ? 'project' : 'files',
+        bytes: isProject ? fetched.bytes : packZip(files),
+      };
     } catch (error) {
       if (error instanceof FetchError) throw new HttpError('fetch-failed', error.message);
       throw error;
     }
   };
 
+  const send = (
+    reply: FastifyReply,
+    made: { ticket: string; kind: string; bytes: Uint8Array },
+  ): FastifyReply =>
+    reply
+      .header('x-ticket', made.ticket)
+      .header('x-kind', made.kind)
+      .type('application/octet-stream')
+      .send(Buffer.from(made.bytes));
+
   app.get<WithId>('/api/projects/:id/sources', (request) => sources.list(request.params.id));
 
   app.post<WithId>('/api/projects/:id/sources', async (request, reply) => {
     await projects.read(request.params.id);
     const made = await bring(check(newSource, request.body).address.trim());
-    return reply
-      .header('x-ticket', made!.ticket)
-      .type('application/octet-stream')
-      .send(Buffer.from(made!.zip));
+    return send(reply, made!);
   });
 
   /** 204 when the source says, or its bytes show, that nothing has changed. */
@@ -69,7 +82,7 @@ export function sourceRoutes(
       await sources.keep(id, { ...known, fetchedAt: new Date() });
       return reply.code(204).send();
     }
-    return reply.header('x-ticket', made.ticket).type('application/octet-stream').send(Buffer.from(made.zip));
+    return send(reply, made);
   });
 
   app.post<{ Params: { id: string; ticket: string } }>(

@@ -73,7 +73,9 @@ async function request<T>(
 /** What a source sent, as a zip, with the ticket under which it is kept once it has been taken in. */
 export interface FetchedFiles {
   readonly ticket: string;
-  readonly zip: Blob;
+  /** Files to be taken in, as a zip, or a whole project. */
+  readonly kind: 'files' | 'project';
+  readonly bytes: Blob;
 }
 
 async function fetchFiles(path: string, body?: object): Promise<FetchedFiles | null> {
@@ -82,7 +84,12 @@ async function fetchFiles(path: string, body?: object): Promise<FetchedFiles | n
     ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}),
   }).catch(() => null);
   if (response?.status === 204) return null;
-  if (response?.ok) return { ticket: response.headers.get('x-ticket') ?? '', zip: await response.blob() };
+  if (response?.ok)
+    return {
+      ticket: response.headers.get('x-ticket') ?? '',
+      kind: response.headers.get('x-kind') === 'project' ? 'project' : 'files',
+      bytes: await response.blob(),
+    };
   const answer = (await response?.json().catch(() => null)) as ApiError | null;
   throw new RequestError(
     response?.status ?? 0,

@@ -1,282 +1,406 @@
-import type { IntakeResult, Notice } from '@tovel/core';
-import { type DragEvent, useRef, useState } from 'react';
-import { Link } from 'react-router';
-import styled from 'styled-components';
-import { useProject } from '../project/context';
-import { color, font } from '../theme/theme';
-import { Button } from '../ui/controls';
 import {
-  type ChosenFile,
-  filesInDrop,
-  filesInInput,
-  type Progress,
-  type RunningIntake,
-  startIntake,
-} from './run_intake';
+  all,
+  type Finding,
+  type IntakeResult,
+  orderedScreens,
+  putScreen,
+  screensByKey,
+  setStart,
+  stationOf,
+  type Use,
+} from '@tovel/core';
+import { useQueryClient } from '@tanstack/react-query';
+import {
+  type ClipboardEvent,
+  type DragEvent,
+  type KeyboardEvent,
+  useCallback,
+  useMemo,
+  useState,
+} from 'react';
+import { useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { api, type FetchedFiles } from '../api/client';
+import { useProject } from '../project/context';
+import { color } from '../theme/theme';
+import { Button, Choice } from '../ui/controls';
+import { BringIn } from './BringIn';
+import { ContactSheet } from './ContactSheet';
+import { sheetCards, sheetRows, type SortBy, sortScreens } from './contact_rows';
+import { IntakeFindings } from './IntakeFindings';
+import { LeftOut } from './LeftOut';
+import { LinkSheet } from './LinkSheet';
+import { PasteSheet } from './PasteSheet';
+import { type ChosenFile, filesInDrop, type Progress, type RunningIntake, startIntake } from './run_intake';
+import { BelongsTo } from './BelongsTo';
 
 const View = styled.div`
   height: 100%;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.25fr);
+  grid-template-columns: minmax(0, 1fr) 344px;
+  grid-template-rows: auto minmax(0, 1fr);
+  > section:first-child {
+    grid-column: 1 / -1;
+  }
+  @media (max-width: 1100px) {
+    grid-template-columns: minmax(0, 1fr) 300px;
+  }
+`;
+
+const Sheet = styled.div`
+  min-height: 0;
+  display: grid;
   grid-template-rows: auto minmax(0, 1fr);
 `;
 
-const Drop = styled.section<{ $isOver: boolean }>`
-  grid-column: 1 / -1;
+const Bar = styled.div`
   display: flex;
   align-items: center;
   gap: 10px;
-  margin: 16px 18px;
-  padding: 22px 24px;
-  min-height: 96px;
-  border: 1.5px dashed ${({ $isOver }) => ($isOver ? color.lake : color.fieldRule)};
-  background: ${({ $isOver }) => ($isOver ? color.lakeTint : color.sheet)};
-  > div {
+  min-height: 46px;
+  padding: 6px 18px;
+  border-bottom: 1px solid ${color.rule};
+  h2 {
+    font-size: 15px;
     margin-right: auto;
-  }
-  h2 {
-    font-size: 15px;
-  }
-  p {
-    color: ${color.ink2};
-  }
-  progress {
-    width: 100%;
-    height: 8px;
-    accent-color: ${color.lake};
-  }
-`;
-
-const Column = styled.section`
-  min-height: 0;
-  overflow: auto;
-  background: ${color.sheet};
-  border-top: 1px solid ${color.rule};
-  & + & {
-    border-left: 1px solid ${color.rule};
-    background: ${color.side};
-  }
-  h2 {
-    position: sticky;
-    top: 0;
-    background: inherit;
-    padding: 12px 18px 8px;
-    font-size: 15px;
-    display: flex;
-    justify-content: space-between;
-    span {
-      font-size: 11.5px;
-      font-weight: 600;
-      color: ${color.ink2};
-    }
-  }
-  li {
-    display: grid;
-    gap: 2px 14px;
-    padding: 7px 18px;
-    border-top: 1px solid ${color.rule};
-  }
-  small {
-    font: 12px ${font.code};
-    color: ${color.ink2};
-    overflow: hidden;
-    text-overflow: ellipsis;
     white-space: nowrap;
   }
+  h2 span {
+    font-weight: 400;
+    color: ${color.ink2};
+  }
+  label {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    color: ${color.ink2};
+  }
+  input[type='range'] {
+    accent-color: ${color.lake};
+    width: 110px;
+  }
 `;
 
-const Level = styled.span<{ $level: Notice['level'] }>`
-  font-size: 12px;
-  font-weight: 650;
-  color: ${({ $level }) => ({ error: color.red, warning: color.ochre, info: color.ink2 })[$level]};
+const Side = styled.aside`
+  min-height: 0;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  background: ${color.sheet};
+  border-left: 1px solid ${color.rule};
 `;
 
-const LEVEL_WORDS: Record<Notice['level'], string> = {
-  error: 'not read',
-  warning: 'incomplete',
-  info: 'left out',
-};
-const ORDER: Record<Notice['level'], number> = { error: 0, warning: 1, info: 2 };
+const Tabs = styled.div`
+  display: flex;
+  gap: 4px;
+  padding: 8px 12px 0;
+  border-bottom: 1px solid ${color.rule};
+  button {
+    border: 0;
+    border-bottom: 3px solid transparent;
+    background: none;
+    padding: 6px 6px 7px;
+    font-weight: 600;
+    color: ${color.ink2};
+    cursor: pointer;
+  }
+  button[aria-selected='true'] {
+    color: ${color.ink};
+    border-bottom-color: ${color.ink};
+  }
+`;
 
-/** Bring screens in, and see what came, what was left out and why. */
+const SCALES = { min: 0.06, max: 0.4, first: 0.16 };
+const SORTS = [
+  { id: 'order', label: 'In their order' },
+  { id: 'name', label: 'By name' },
+  { id: 'flow', label: 'By flow' },
+  { id: 'trouble', label: 'By trouble' },
+] as const;
+
+/** Bring screens in, see all of them together with what was found in them, and decide what each is. */
 export function IntakeView() {
-  const { session, design, app, id } = useProject();
+  const project = useProject();
+  const { session, drawn, design, app, id, graph, findings } = project;
+  const navigate = useNavigate();
+  const queries = useQueryClient();
   const [running, setRunning] = useState<RunningIntake | null>(null);
   const [progress, setProgress] = useState<Progress | null>(null);
   const [last, setLast] = useState<IntakeResult | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
   const [isOver, setOver] = useState(false);
-  const files = useRef<HTMLInputElement>(null);
-  const folder = useRef<HTMLInputElement>(null);
+  const [sheet, setSheet] = useState<'link' | 'counterpart' | 'overlay' | { paste: string } | null>(null);
+  const [scale, setScale] = useState(SCALES.first);
+  const [sort, setSort] = useState<SortBy>('order');
+  const [width, setWidth] = useState(800);
+  const [selection, setSelection] = useState<ReadonlySet<string>>(new Set());
+  const [tab, setTab] = useState<'found' | 'out'>('found');
 
-  const begin = (chosen: readonly ChosenFile[]): void => {
+  const begin = (chosen: readonly ChosenFile[], after?: () => Promise<void>): void => {
     if (!chosen.length || running) return;
     setFailure(null);
     setLast(null);
     const started = startIntake(session, chosen, setProgress);
     setRunning(started);
     started.finished
-      .then(setLast, (error: Error) =>
-        setFailure(`The batch was read but could not be kept: ${error.message} Bring it in again.`),
+      .then(
+        async (result) => {
+          setLast(result);
+          if (!result.screens.length || result.notices.some((notice) => notice.level === 'error'))
+            setTab('out');
+          if (!result.wasCancelled && result.screens.length) await after?.();
+        },
+        (error: Error) =>
+          setFailure(`The batch was read but could not be kept: ${error.message} Bring it in again.`),
       )
       .finally(() => {
         setRunning(null);
         setProgress(null);
       });
   };
+  const onFetched = ({ ticket, kind, bytes }: FetchedFiles, address: string): void => {
+    if (kind === 'project') {
+      bytes
+        .arrayBuffer()
+        .then((buffer) => api.openArchive(new Uint8Array(buffer), 'Fetched'))
+        .then(
+          (opened) => void navigate(`/p/${opened.id}/screens`),
+          (error: Error) => setFailure(error.message),
+        );
+      return;
+    }
+    const name =
+      address
+        .replace(/[?#].*$/, '')
+        .replace(/^.*\//, '')
+        .replace(/\.[^.]*$/, '') || 'fetched';
+    begin([{ path: `${name}.zip`, file: bytes }], async () => {
+      await api.confirmSource(id, ticket);
+      await queries.invalidateQueries({ queryKey: ['sources', id] });
+    });
+  };
   const onDrop = (event: DragEvent): void => {
     event.preventDefault();
     setOver(false);
-    void filesInDrop(event.dataTransfer).then(begin);
+    void filesInDrop(event.dataTransfer).then((files) => begin(files));
+  };
+  const onPaste = (event: ClipboardEvent): void => {
+    if ((event.target as HTMLElement).closest('input, textarea, [role=dialog]')) return;
+    const files = [...event.clipboardData.files];
+    const text = event.clipboardData.getData('text/plain');
+    if (files.length) begin(files.map((file) => ({ path: file.name, file })));
+    else if (text.trim()) setSheet({ paste: text });
   };
 
+  const screens = screensByKey(design);
+  const keys = useMemo(() => {
+    const known = orderedScreens(app).filter((key) => screens.has(key));
+    return sortScreens(known, sort, { app, graph, findings });
+  }, [app, screens, sort, graph, findings]);
+  const cards = useMemo(() => sheetCards(app, keys), [app, keys]);
+  const rows = useMemo(
+    () => sheetRows(cards, (key) => screens.get(key)!, width, scale),
+    [cards, screens, width, scale],
+  );
+  const intakeFindings = useMemo(
+    () => findings.filter((finding) => stationOf(finding.code) === 'intake'),
+    [findings],
+  );
+  const byScreen = useMemo(() => {
+    const map = new Map<string, Finding[]>();
+    for (const finding of intakeFindings)
+      if (finding.screen) map.set(finding.screen, [...(map.get(finding.screen) ?? []), finding]);
+    return map;
+  }, [intakeFindings]);
+  const selected = useMemo(() => new Set([...selection].filter((key) => app.screens[key])), [selection, app]);
+  const shown = selected.size
+    ? intakeFindings.filter((finding) => finding.screen && selected.has(finding.screen))
+    : intakeFindings;
   // Notices of a batch that brought no screens are not part of the design, but still have to be read.
   const unkept = last && (!last.screens.length || last.wasCancelled) ? last.notices : [];
-  const notices = [...unkept, ...design.notices].sort((a, b) => ORDER[a.level] - ORDER[b.level]);
-  const kept = design.screens.filter((screen) => app.screens[screen.key]);
+  const files = new Set([...selected].map((key) => screens.get(key)?.source.file));
+  const notices = [...unkept, ...drawn.notices].filter((notice) => !selected.size || files.has(notice.file));
 
+  const setUse = (use: Use, of?: string): void => {
+    const chosen = keys.filter(
+      (key) =>
+        selected.has(key) && key !== of && (app.screens[key].use !== use || app.screens[key].of !== of),
+    );
+    if (!chosen.length) return;
+    const names = chosen.length === 1 ? app.screens[chosen[0]].name : `${chosen.length} screens`;
+    const words = {
+      screen: 'Keep',
+      skip: 'Skip',
+      counterpart: 'Make a counterpart of',
+      overlay: 'Make an overlay of',
+    };
+    session.change(
+      `${words[use]} ${names}`,
+      all([
+        ...chosen.map((key) => {
+          const { of: _of, ...entry } = app.screens[key];
+          return putScreen(key, { ...entry, use, ...(of ? { of } : {}) });
+        }),
+        ...(use !== 'screen' && app.start && chosen.includes(app.start) ? [setStart(null)] : []),
+      ]),
+    );
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    if (event.ctrlKey || event.metaKey || event.altKey || !selected.size) return;
+    const key = event.key.toLowerCase();
+    if (key === 'k') setUse('screen');
+    else if (key === 's') setUse('skip');
+    else if (key === 'c') setSheet('counterpart');
+    else if (key === 'o') setSheet('overlay');
+    else if (key === 'escape') setSelection(new Set());
+    else return;
+    event.preventDefault();
+  };
+  const open = useCallback((key: string): void => void navigate(`/p/${id}/intake/${key}`), [navigate, id]);
+  const goTo = (finding: Finding): void => {
+    if (finding.screen && finding.element)
+      void navigate(`/p/${id}/intake/${finding.screen}?element=${encodeURIComponent(finding.element)}`);
+    else if (finding.screen) open(finding.screen);
+  };
+  const used = cards.used.length;
+  const isEmpty = keys.length === 0;
   return (
-    <View>
-      <Drop
-        $isOver={isOver}
-        aria-label="Bring screens in"
-        onDragOver={(event) => {
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={onDrop}
-      >
-        <div style={{ flex: 1 }} role="status">
-          {running ? (
-            <Working progress={progress} />
-          ) : (
-            <Idle last={last} failure={failure} isEmpty={!kept.length} />
-          )}
-        </div>
-        {running ? (
-          <Button onPress={running.cancel}>Cancel</Button>
-        ) : (
-          <>
-            <Button onPress={() => folder.current?.click()}>Choose a folder</Button>
-            <Button $kind="primary" onPress={() => files.current?.click()}>
-              Choose files
-            </Button>
-          </>
+    <View
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
+      onDrop={onDrop}
+      onPaste={onPaste}
+    >
+      <BringIn
+        isOver={isOver}
+        isEmpty={isEmpty}
+        running={running}
+        progress={progress}
+        last={last}
+        failure={failure}
+        onFiles={begin}
+        onPaste={() => setSheet({ paste: '' })}
+        onLink={() => setSheet('link')}
+      />
+      <Sheet>
+        {!isEmpty && (
+          <Bar>
+            {selected.size ? (
+              <>
+                <h2>
+                  {selected.size} of {keys.length} <span>chosen</span>
+                </h2>
+                <Button onPress={() => setUse('screen')} aria-keyshortcuts="K">
+                  Keep
+                </Button>
+                <Button onPress={() => setUse('skip')} aria-keyshortcuts="S">
+                  Skip
+                </Button>
+                <Button onPress={() => setSheet('counterpart')} aria-keyshortcuts="C">
+                  Counterpart of …
+                </Button>
+                <Button onPress={() => setSheet('overlay')} aria-keyshortcuts="O">
+                  Overlay of …
+                </Button>
+                {selected.size === 1 && (
+                  <Button $kind="quiet" onPress={() => open([...selected][0])}>
+                    Read
+                  </Button>
+                )}
+              </>
+            ) : (
+              <>
+                <h2>
+                  {used} {used === 1 ? 'screen' : 'screens'}
+                  {keys.length > used && (
+                    <span>{othersInWords(keys.map((key) => app.screens[key].use))}</span>
+                  )}
+                </h2>
+                <label>
+                  Size
+                  <input
+                    type="range"
+                    min={SCALES.min}
+                    max={SCALES.max}
+                    step={0.01}
+                    value={scale}
+                    onChange={(event) => setScale(Number(event.target.value))}
+                  />
+                </label>
+                <div style={{ width: 150 }}>
+                  <Choice label="Sorted" isLabelHidden value={sort} options={SORTS} onChange={setSort} />
+                </div>
+              </>
+            )}
+          </Bar>
         )}
-        <input
-          ref={files}
-          type="file"
-          multiple
-          hidden
-          aria-label="Files"
-          accept=".svg,.html,.htm,.css,.zip,.png,.jpg,.jpeg,.webp,.gif"
-          onChange={(event) => choose(event.target, begin)}
+        {!isEmpty && (
+          <ContactSheet
+            rows={rows}
+            scale={scale}
+            screens={screens}
+            findings={byScreen}
+            selected={selected}
+            onSelect={setSelection}
+            onOpen={open}
+            onWidth={setWidth}
+            onKey={onKey}
+          />
+        )}
+      </Sheet>
+      {(!isEmpty || notices.length > 0) && (
+        <Side aria-label="Findings of the intake">
+          <Tabs role="tablist" aria-label="Findings of the intake">
+            <button type="button" role="tab" aria-selected={tab === 'found'} onClick={() => setTab('found')}>
+              Found {shown.length}
+            </button>
+            <button type="button" role="tab" aria-selected={tab === 'out'} onClick={() => setTab('out')}>
+              Left out {notices.length}
+            </button>
+          </Tabs>
+          {tab === 'found' ? (
+            <IntakeFindings
+              findings={shown}
+              onGo={goTo}
+              nothing={
+                selected.size
+                  ? 'Nothing to decide about what is chosen.'
+                  : 'Nothing to decide: the pile is clean.'
+              }
+            />
+          ) : (
+            <LeftOut notices={notices} />
+          )}
+        </Side>
+      )}
+      {sheet === 'link' && <LinkSheet onFetched={onFetched} onClose={() => setSheet(null)} />}
+      {(sheet === 'counterpart' || sheet === 'overlay') && (
+        <BelongsTo
+          use={sheet}
+          chosen={selected}
+          onTake={(of) => {
+            setUse(sheet, of);
+            setSheet(null);
+          }}
+          onClose={() => setSheet(null)}
         />
-        <input
-          ref={folder}
-          type="file"
-          hidden
-          aria-label="Folder"
-          {...{ webkitdirectory: '' }}
-          onChange={(event) => choose(event.target, begin)}
-        />
-      </Drop>
-      <Column aria-label="Screens that came in">
-        <h2>
-          Came in <span>{kept.length} screens</span>
-        </h2>
-        <ul>
-          {kept.map((screen) => (
-            <li key={screen.key} style={{ gridTemplateColumns: '1fr auto' }}>
-              <Link to={`/p/${id}/junction/${screen.key}`}>{app.screens[screen.key].name}</Link>
-              <span>
-                {screen.width} × {Math.round(screen.height)}
-              </span>
-              <small title={screen.source.file}>{screen.source.file}</small>
-            </li>
-          ))}
-        </ul>
-      </Column>
-      <Column aria-label="What was left out">
-        <h2>
-          Left out or not read <span>{notices.length}</span>
-        </h2>
-        {!notices.length && <p style={{ padding: '0 18px', color: color.ink2 }}>Nothing was left out.</p>}
-        <ul>
-          {notices.map((notice, i) => (
-            <li key={i} style={{ gridTemplateColumns: '76px 1fr' }}>
-              <Level $level={notice.level}>{LEVEL_WORDS[notice.level]}</Level>
-              <span>{notice.message}</span>
-              <span />
-              <small title={notice.file}>{notice.file}</small>
-            </li>
-          ))}
-        </ul>
-      </Column>
+      )}
+      {sheet !== null && typeof sheet === 'object' && (
+        <PasteSheet first={sheet.paste} onFiles={begin} onClose={() => setSheet(null)} />
+      )}
     </View>
   );
 }
 
-/** The same files can be chosen again only when the input has let go of them. */
-function choose(input: HTMLInputElement, begin: (chosen: ChosenFile[]) => void): void {
-  const chosen = filesInInput(input.files!);
-  input.value = '';
-  begin(chosen);
-}
-
-function Working({ progress }: { progress: Progress | null }) {
-  if (!progress) return <h2>Opening the files …</h2>;
-  const { step, done, total, file } = progress;
-  return (
-    <>
-      <h2>
-        {step === 'reading' ? 'Reading screens' : 'Keeping files'}: {done} of {total}
-      </h2>
-      <p>{file || ' '}</p>
-      <progress value={done} max={Math.max(total, 1)} aria-label="Progress" />
-    </>
-  );
-}
-
-function Idle({
-  last,
-  failure,
-  isEmpty,
-}: {
-  last: IntakeResult | null;
-  failure: string | null;
-  isEmpty: boolean;
-}) {
-  if (failure) {
-    return (
-      <>
-        <h2 style={{ color: color.red }}>Not taken in</h2>
-        <p>{failure}</p>
-      </>
-    );
-  }
-  if (last) {
-    const unread = last.notices.filter((notice) => notice.level === 'error').length;
-    return (
-      <>
-        <h2>
-          {last.wasCancelled
-            ? 'Cancelled; nothing was added'
-            : `${last.screens.length} ${last.screens.length === 1 ? 'screen' : 'screens'} came in`}
-        </h2>
-        <p>
-          {unread
-            ? `${unread} ${unread === 1 ? 'file' : 'files'} could not be read; the list says why.`
-            : 'Drop more here whenever they come.'}
-        </p>
-      </>
-    );
-  }
-  return (
-    <>
-      <h2>{isEmpty ? 'Drop the screens here' : 'Drop more screens here'}</h2>
-      <p>SVG drawings and HTML pages with their style sheets and pictures: files, a folder, or a zip.</p>
-    </>
-  );
+/** ` and 2 counterparts, 1 skipped`. */
+function othersInWords(uses: readonly Use[]): string {
+  const count = (use: Use): number => uses.filter((other) => other === use).length;
+  const parts = [
+    [count('counterpart'), 'counterpart'],
+    [count('overlay'), 'overlay'],
+  ].flatMap(([n, word]) => (n ? [`${n} ${word}${n === 1 ? '' : 's'}`] : []));
+  if (count('skip')) parts.push(`${count('skip')} skipped`);
+  return parts.length ? ` and ${parts.join(', ')}` : '';
 }

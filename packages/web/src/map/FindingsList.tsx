@@ -6,6 +6,7 @@ import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
+import { FindingMark, LEVEL_NAMES } from '../ui/finding_mark';
 
 const Panel = styled.section`
   background: ${color.sheet};
@@ -42,15 +43,6 @@ const Message = styled.button`
     text-decoration: underline;
   }
 `;
-
-const Mark = styled.i<{ $level: Finding['level'] }>`
-  width: 9px;
-  height: 9px;
-  margin-top: 4px;
-  ${({ $level }) => ({ error: `background: ${color.red}; transform: rotate(45deg);`, warning: `background: ${color.ink};`, info: `border: 1.5px solid ${color.ink2};` })[$level]}
-`;
-
-const LEVELS: Record<Finding['level'], string> = { error: 'Error', warning: 'Warning', info: 'To do' };
 
 /** All findings, or those of one rule; each leads to its place, and is mended there or here. */
 export function FindingsList({ findings }: { findings: readonly Finding[] }) {
@@ -113,7 +105,11 @@ export function FindingsList({ findings }: { findings: readonly Finding[] }) {
                 role="listitem"
                 style={{ transform: `translateY(${start}px)` }}
               >
-                <Mark $level={finding.level} title={LEVELS[finding.level]} />
+                <FindingMark
+                  $level={finding.level}
+                  title={LEVEL_NAMES[finding.level]}
+                  style={{ marginTop: 4 }}
+                />
                 <Message type="button" onClick={() => void navigate(placeOf(finding))}>
                   {finding.message}
                 </Message>

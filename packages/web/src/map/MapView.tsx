@@ -1,4 +1,4 @@
-import { type Finding, findingsOf } from '@tovel/core';
+import { stationOf } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -46,10 +46,13 @@ export interface Cell {
 /** The whole: routes, who leads where, and what is wrong. */
 export function MapView() {
   const project = useProject();
-  const { graph, id, design, app } = project;
+  const { graph, id } = project;
   const navigate = useNavigate();
   const [cell, setCell] = useState<Cell | null>(null);
-  const findings = useMemo<Finding[]>(() => findingsOf({ design, app }), [design, app]);
+  const findings = useMemo(
+    () => project.findings.filter((finding) => stationOf(finding.code) === 'map'),
+    [project.findings],
+  );
   if (!graph.screens.length) {
     return (
       <Empty title="Nothing to map yet" text="Routes and links show here as soon as there are screens.">

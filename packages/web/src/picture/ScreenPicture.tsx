@@ -21,9 +21,9 @@ const Frame = styled.div`
 
 /** A screen as the emitter writes it, as a page of its own. */
 export function useScreenHtml(key: string): string {
-  const { plan } = useProject();
+  const { plan, drawn } = useProject();
   const emitted = emitScreenOf(plan, key);
-  return useMemo(() => printHtml(emitted, assetUrl), [emitted]);
+  return useMemo(() => printHtml(emitted, assetUrl, drawn.fonts), [emitted, drawn.fonts]);
 }
 
 interface PictureProps {

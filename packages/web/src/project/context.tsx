@@ -1,6 +1,23 @@
 import { useQuery } from '@tanstack/react-query';
-import { EmissionPlan, graphOf, type ProjectEvent, type ScreenGraph } from '@tovel/core';
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useSyncExternalStore } from 'react';
+import {
+  type Design,
+  EmissionPlan,
+  type Finding,
+  findingsOf,
+  graphOf,
+  type ProjectEvent,
+  type ScreenGraph,
+  settle,
+} from '@tovel/core';
+import {
+  createContext,
+  type ReactNode,
+  useContext,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useSyncExternalStore,
+} from 'react';
 import { Link } from 'react-router';
 import { api } from '../api/client';
 import { Empty } from '../ui/Empty';
@@ -8,6 +25,10 @@ import { ProjectSession, type SessionState } from './session';
 
 interface OpenProject extends SessionState {
   readonly session: ProjectSession;
+  /** As it was drawn, with what is hidden or left out; `design` is as it is in the app. */
+  readonly drawn: Design;
+  /** All findings; while somebody types, those of a moment ago. */
+  readonly findings: readonly Finding[];
   readonly graph: ScreenGraph;
   readonly plan: EmissionPlan;
 }
@@ -45,10 +66,20 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
 function Opened({ session, children }: { session: ProjectSession; children: ReactNode }) {
   const state = useSyncExternalStore(session.subscribe, session.getState);
   const { design, app } = state;
-  const project = useMemo(() => ({ design, app }), [design, app]);
+  const project = useMemo(() => settle({ design, app }), [design, app]);
+  const later = useDeferredValue(app);
+  const findings = useMemo(() => findingsOf({ design, app: later }), [design, later]);
   const open = useMemo(
-    () => ({ ...state, session, graph: graphOf(project), plan: new EmissionPlan(project) }),
-    [state, session, project],
+    () => ({
+      ...state,
+      session,
+      design: project.design,
+      drawn: design,
+      graph: graphOf(project),
+      plan: new EmissionPlan(project),
+      findings,
+    }),
+    [state, session, project, design, findings],
   );
 
   useEffect(() => {

@@ -8,6 +8,7 @@ import {
   type Screen,
   type ScreenEntry,
   screensByKey,
+  sentenceCase,
   setStart,
 } from '@tovel/core';
 import { type KeyboardEvent, useState } from 'react';
@@ -147,8 +148,9 @@ export function ScreensView() {
   const select = (key: string): void => setParams({ screen: key }, { replace: true });
   const toggleUse = (key: string): void => {
     const entry = app.screens[key];
-    const use = entry.use === 'skip' ? 'screen' : 'skip';
-    session.change(`${use === 'skip' ? 'Skip' : 'Use'} ${entry.name}`, putScreen(key, { ...entry, use }));
+    const { of: _of, ...plain } = entry;
+    const use = entry.use === 'screen' ? 'skip' : 'screen';
+    session.change(`${use === 'skip' ? 'Skip' : 'Use'} ${entry.name}`, putScreen(key, { ...plain, use }));
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     // The card with the focus, which may be further on than what has been drawn as chosen.
@@ -175,7 +177,13 @@ export function ScreensView() {
           <h2>
             {used} {used === 1 ? 'screen' : 'screens'}
             {order.length > used && (
-              <span style={{ fontWeight: 400, color: color.ink2 }}> and {order.length - used} skipped</span>
+              <span style={{ fontWeight: 400, color: color.ink2 }}>
+                {' '}
+                and {order.length - used}{' '}
+                {order.every((key) => app.screens[key].use === 'screen' || app.screens[key].use === 'skip')
+                  ? 'skipped'
+                  : 'others'}
+              </span>
             )}
           </h2>
           <label style={{ display: 'flex', gap: 8, alignItems: 'center', color: color.ink2 }}>
@@ -227,7 +235,7 @@ interface CardProps {
 
 function ScreenCard({ screen, entry, scale, isOn, isStart, onSelect, onOpen }: CardProps) {
   const width = Math.round(screen.width * scale);
-  const isSkipped = entry.use === 'skip';
+  const isSkipped = entry.use !== 'screen';
   return (
     <Card
       id={`card-${screen.key}`}
@@ -247,7 +255,9 @@ function ScreenCard({ screen, entry, scale, isOn, isStart, onSelect, onOpen }: C
       <b title={entry.name}>{entry.name}</b>
       <small>
         {isSkipped
-          ? 'skipped'
+          ? entry.use === 'skip'
+            ? 'skipped'
+            : entry.use
           : isStart && entry.route !== '/'
             ? `${entry.route} · start`
             : isStart
@@ -334,17 +344,23 @@ function ScreenPanel({
       <Choice
         label="Use"
         value={entry.use}
-        options={
-          [
-            { id: 'screen', label: 'A screen of the app' },
-            { id: 'skip', label: 'Skip it' },
-          ] as const
-        }
+        options={[
+          { id: 'screen', label: 'A screen of the app' },
+          { id: 'skip', label: 'Skip it' },
+          ...(entry.use === 'counterpart' || entry.use === 'overlay'
+            ? [
+                {
+                  id: entry.use,
+                  label: `${sentenceCase(entry.use)} of ${app.screens[entry.of ?? '']?.name ?? 'a screen'}`,
+                },
+              ]
+            : []),
+        ]}
         onChange={(use) => use !== entry.use && onToggleUse()}
       />
       <Buttons>
         <Button
-          isDisabled={app.start === screen.key || entry.use === 'skip'}
+          isDisabled={app.start === screen.key || entry.use !== 'screen'}
           onPress={() => session.change(`Start with ${entry.name}`, setStart(screen.key))}
         >
           {app.start === screen.key ? 'Is the start' : 'Make it the start'}

@@ -1,4 +1,4 @@
-import { findingsOf, matchText, type Project } from '@tovel/core';
+import { matchText, stationOf } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client';
@@ -67,9 +67,8 @@ function destinations(
   navigate: (path: string) => void,
   onShortcuts: () => void,
 ): Destination[] {
-  const { id, app, graph, session } = project;
+  const { id, app, graph, session, findings } = project;
   const base = `/p/${id}`;
-  const documents: Project = project;
   return [
     ...graph.screens.map((key) => ({
       id: `screen ${key}`,
@@ -84,6 +83,12 @@ function destinations(
       go: () => navigate(`${base}/${station.path}`),
     })),
     { id: 'projects', label: 'All projects', detail: 'view', go: () => navigate('/') },
+    ...graph.screens.map((key) => ({
+      id: `reading ${key}`,
+      label: `Reading of ${app.screens[key].name}`,
+      detail: 'intake',
+      go: () => navigate(`${base}/intake/${key}`),
+    })),
     { id: 'undo', label: 'Undo', detail: 'command', go: () => void session.undo() },
     { id: 'redo', label: 'Redo', detail: 'command', go: () => void session.redo() },
     { id: 'scheme', label: 'Switch between light and dark', detail: 'command', go: toggleScheme },
@@ -100,7 +105,7 @@ function destinations(
       go: () => window.location.assign(api.codeUrl(id)),
     },
     { id: 'shortcuts', label: 'Show the shortcuts', detail: 'command', go: onShortcuts },
-    ...findingsOf(documents)
+    ...findings
       .filter((finding) => finding.level !== 'info')
       .map((finding, i) => ({
         id: `finding ${i}`,
@@ -108,9 +113,11 @@ function destinations(
         detail: 'finding',
         go: () =>
           navigate(
-            finding.screen
-              ? `${base}/junction/${finding.screen}${finding.element ? `?element=${encodeURIComponent(finding.element)}` : ''}`
-              : `${base}/map`,
+            stationOf(finding.code) === 'intake'
+              ? `${base}/intake${finding.screen ? `/${finding.screen}${finding.element ? `?element=${encodeURIComponent(finding.element)}` : ''}` : ''}`
+              : finding.screen
+                ? `${base}/junction/${finding.screen}${finding.element ? `?element=${encodeURIComponent(finding.element)}` : ''}`
+                : `${base}/map`,
           ),
       })),
     ...graph.screens.flatMap((key) =>

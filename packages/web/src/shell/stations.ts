@@ -1,20 +1,35 @@
-import type { Counts } from '@tovel/core';
+import { type Counts, type Finding, stationOf } from '@tovel/core';
+
+/** What stations count. */
+export interface Waiting {
+  readonly counts: Counts;
+  readonly findings: readonly Finding[];
+}
 
 export interface Station {
   readonly path: string;
   readonly title: string;
   /** How much still waits there. */
-  readonly waiting: (counts: Counts) => number;
+  readonly waiting: (project: Waiting) => number;
 }
 
 const none = (): number => 0;
 
 /** The work line: the views in the order of work. */
 export const stations: readonly Station[] = [
-  { path: 'intake', title: 'Intake', waiting: none },
+  {
+    path: 'intake',
+    title: 'Intake',
+    waiting: ({ findings }) =>
+      findings.filter((finding) => finding.level !== 'info' && stationOf(finding.code) === 'intake').length,
+  },
   { path: 'screens', title: 'Screens', waiting: none },
-  { path: 'junction', title: 'Junction', waiting: (counts) => counts.open + counts.broken },
-  { path: 'map', title: 'Map', waiting: (counts) => counts.broken + counts.unreachable + counts.deadEnds },
+  { path: 'junction', title: 'Junction', waiting: ({ counts }) => counts.open + counts.broken },
+  {
+    path: 'map',
+    title: 'Map',
+    waiting: ({ counts }) => counts.broken + counts.unreachable + counts.deadEnds,
+  },
   { path: 'run', title: 'Run', waiting: none },
   { path: 'deliver', title: 'Deliver', waiting: none },
 ];

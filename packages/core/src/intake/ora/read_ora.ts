@@ -146,7 +146,7 @@ function unpackLayers(bytes: Uint8Array): Record<string, Uint8Array> | string {
   try {
     const entries = unzipSync(bytes, {
       filter: ({ name, originalSize }) => {
-        if (name !== 'stack.xml' && !/^data\//.test(name)) return false;
+        if (name !== 'stack.xml' && !name.startsWith('data/')) return false;
         total += originalSize;
         if (total > limits.unpackedBytes)
           throw new RangeError(`it unpacks to more than ${megabytes(limits.unpackedBytes)}`);

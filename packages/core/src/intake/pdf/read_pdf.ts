@@ -1,4 +1,5 @@
 import type { Notice, Screen } from '../../model/design.ts';
+import { textOf, walkElements } from '../../model/project.ts';
 import { baseName, type InputFile } from '../files.ts';
 import { readSvg } from '../svg/read_svg.ts';
 import type { PdfPage, PdfShape, PdfText } from './pdf_page.ts';
@@ -36,31 +37,32 @@ export function readPdfPages(
     );
     if (!made.screen) return;
     const title =
-      headingOf(page) ?? (pages.length > 1 ? `${baseName(file.path)} ${i + 1}` : baseName(file.path));
+      headingOf(made.screen) ?? (pages.length > 1 ? `${baseName(file.path)} ${i + 1}` : baseName(file.path));
     screens.push({ ...made.screen, name: title, source: { file: file.path, path } });
   });
   return { screens, notices };
 }
 
-/** The largest text of a page, where it is larger than the rest. */
-function headingOf(page: PdfPage): string | null {
-  const sizes = page.texts.map((text) => text.size);
-  const largest = Math.max(0, ...sizes);
-  const smallest = Math.min(...sizes);
-  if (!(largest > smallest * 1.2)) return null;
-  const first = page.texts.filter((text) => text.size === largest).sort((a, b) => a.y - b.y || a.x - b.x);
-  const line = first.filter((text) => Math.abs(text.y - first[0].y) < 2);
-  const title = line
-    .map((text) => text.text)
-    .join(' ')
-    .replace(/\s+/g, ' ')
-    .trim();
-  return title && title.length <= 60 ? title : null;
+/** The heading that reading found, where it is short enough for a name. */
+function headingOf(screen: Screen): string | null {
+  let heading: string | null = null;
+  walkElements(screen.root, (element) => {
+    if (heading === null && element.tag === 'h1') heading = textOf(element).replace(/\s+/g, ' ');
+    return heading === null;
+  });
+  return heading && (heading as string).length <= 60 ? heading : null;
 }
 
+/** XML has no place for control characters, whatever a font says that its glyphs mean. */
+const isControl = (char: string): boolean => {
+  const code = char.codePointAt(0)!;
+  return (code < 32 && code !== 9 && code !== 10 && code !== 13) || code === 0xfffe || code === 0xffff;
+};
+
 const escape = (text: string): string =>
-  text
-    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
+  [...text]
+    .filter((char) => !isControl(char))
+    .join('')
     .replace(/&/g, '&amp;')
     .replace(/</g, '&lt;')
     .replace(/"/g, '&quot;');

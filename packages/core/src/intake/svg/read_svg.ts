@@ -90,6 +90,7 @@ class SvgReader {
   readonly #uses: XmlElement[] = [];
   readonly #isSplit: boolean;
   #largestText = 0;
+  #isInHidden = false;
 
   constructor(root: XmlElement, input: SvgInput, notices: Notice[]) {
     this.#root = root;
@@ -117,11 +118,11 @@ class SvgReader {
       : identity;
     const style = styleOf(this.#root, [], {}, this.#sheet);
     const drawn = this.#children(this.#root, [], style, matrix, this.#root.path);
-    if (!drawn.length) return null;
+    if (!drawn.some((item) => !item.hidden)) return null;
     const box: Box =
       width && height
         ? { x: 0, y: 0, width: round(width), height: round(height) }
-        : union(drawn.map((d) => d.box));
+        : union(drawn.filter((item) => !item.hidden).map((item) => item.box));
     const base = this.#placed(this.#root, 'box', box, this.#root.path, { tag: 'div' });
     const whole = adoptBackground({ ...base, children: nest(drawn) });
     const root = this.#withHeading({
@@ -231,7 +232,7 @@ class SvgReader {
         path,
         `The hidden layer ${name ? `“${name}”` : `<${element.name}>`} was left out.`,
       );
-      return [];
+      return this.#hidden(element, parents, inherited, outer, path);
     }
     const matrix = multiply(outer, parseTransform(style.transform));
     switch (element.name) {
@@ -267,6 +268,25 @@ class SvgReader {
           `<${element.name}> is not drawn by Tovel yet and was left out.`,
         );
         return [];
+    }
+  }
+
+  /** A hidden layer comes along as it would look, to be shown if somebody wants it. */
+  #hidden(
+    element: XmlElement,
+    parents: readonly XmlElement[],
+    inherited: SvgStyle,
+    outer: Matrix,
+    path: string,
+  ): Placed[] {
+    if (this.#isInHidden) return [];
+    const style = `${element.attributes.style ?? ''};display:inline;visibility:visible;opacity:1`;
+    this.#isInHidden = true;
+    try {
+      const shown = { ...element, attributes: { ...element.attributes, style } };
+      return this.#element(shown, parents, inherited, outer, path).map((item) => ({ ...item, hidden: true }));
+    } finally {
+      this.#isInHidden = false;
     }
   }
 
@@ -378,7 +398,8 @@ class SvgReader {
       children: nest(items),
       ...(href ? { attributes: { href } } : {}),
     };
-    const box = union(items.map((item) => item.box));
+    const shown = items.filter((item) => !item.hidden);
+    const box = union((shown.length ? shown : items).map((item) => item.box));
     const group = adoptBackground(this.#placed(element, 'box', box, path, more));
     const opacity = Number(style.opacity ?? 1);
     const look = opacity < 1 ? { ...group.look, opacity: String(opacity) } : group.look;
@@ -449,7 +470,7 @@ class SvgReader {
     const plain = read.lines.every((line) => line.length === 1 && !Object.keys(line[0].style).length);
     const text = read.lines.map((line) => line.map((run) => run.text).join('')).join('\n');
     const size = parseFloat(read.style['font-size']);
-    this.#largestText = Math.max(this.#largestText, size);
+    if (!this.#isInHidden) this.#largestText = Math.max(this.#largestText, size);
     const look: Record<string, string> = {
       ...read.style,
       ...(read.lines.length > 1 ? { 'white-space': 'pre-line' } : {}),
@@ -731,7 +752,8 @@ function withoutBorder(look: Placed['look']): Record<string, string> {
 
 /** A box that lies under everything else in its group is the group's own look. */
 function adoptBackground(group: Placed): Placed {
-  const [first, ...rest] = group.children;
+  const [first, ...rest] = group.children.filter((child) => !child.hidden);
+  const hidden = group.children.filter((child) => child.hidden);
   if (!first || first.kind !== 'box' || !hasLook(first)) return group;
   if (rest.length && !contains(first.box, union(rest.map((item) => item.box)), 4)) return group;
   if (!rest.length && !contains(first.box, group.box, 1)) return group;
@@ -740,12 +762,13 @@ function adoptBackground(group: Placed): Placed {
     look: first.look,
     border: first.border,
     box: first.box,
-    children: [...first.children, ...rest],
+    children: [...first.children, ...rest, ...hidden],
   };
 }
 
 /** Puts what lies wholly on a box, and was drawn after it, into that box. */
-function nest(items: readonly Placed[]): Placed[] {
+function nest(all: readonly Placed[]): Placed[] {
+  const items = all.filter((item) => !item.hidden);
   const holds = (outer: Placed, inner: Placed): boolean =>
     outer.kind === 'box' &&
     hasLook(outer) &&
@@ -770,7 +793,7 @@ function nest(items: readonly Placed[]): Placed[] {
     const inner = into.get(i);
     return inner ? { ...items[i], children: [...items[i].children, ...inner.map(make)] } : items[i];
   };
-  return top.map(make);
+  return [...top.map(make), ...all.filter((item) => item.hidden)];
 }
 
 /** A group around one thing that has a name is called as that is. */

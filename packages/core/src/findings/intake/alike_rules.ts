@@ -1,0 +1,260 @@
+import { all, putScreen } from '../../change/change.ts';
+import type { Use } from '../../model/app.ts';
+import type { Element, Screen } from '../../model/design.ts';
+import { isUsed, orderedScreens, type Project, screenName, walkElements } from '../../model/project.ts';
+import { isPressable } from '../../roles/role.ts';
+import type { Examined, Found, Rule } from '../finding.ts';
+import { type Likeness, likenessesOf } from './likeness.ts';
+
+/** Endings by which the same screen at another width is told apart in its name. */
+const WIDTH_ENDING =
+  /[\s_(/-]*(mobile|phone|tablet|desktop|laptop|small|medium|large|wide|narrow|xs|sm|md|lg|xl|\d{3,4}(px|w)?)\)?$/i;
+/** Names of what a screen can look like besides as usual. */
+const STATE_NAME =
+  /\b(empty|error|loading|success|failed|offline|disabled|open|expanded|selected|filled|no results|dialog|modal|drawer|menu|popover|toast|confirm(ation)?|alert)\b/i;
+
+const pairsInUse = ({ drawn, project }: Examined): readonly Likeness[] =>
+  likenessesOf(drawn.design).filter((pair) => isUsed(project, pair.a.key) && isUsed(project, pair.b.key));
+
+const isSameWidth = (a: Screen, b: Screen): boolean => Math.abs(a.width - b.width) <= 4;
+
+function useAs(project: Project, key: string, use: Use, of?: string) {
+  const { of: _of, ...entry } = project.app.screens[key];
+  return putScreen(key, { ...entry, use, ...(of ? { of } : {}) });
+}
+
+/** Of screens that are alike the one that is told most about; else the one that came first. */
+function bestOf(project: Project, keys: readonly string[]): string {
+  const wired = (key: string): number =>
+    Object.keys(project.app.interactions).filter((element) => element.startsWith(`${key}:`)).length +
+    Object.values(project.app.interactions).filter(
+      ({ target }) => 'screen' in target && target.screen === key,
+    ).length;
+  const sizes = new Map(project.design.screens.map((screen) => [screen.key, sizeOf(screen)]));
+  const order = orderedScreens(project.app);
+  return keys.toSorted(
+    (a, b) =>
+      Number(project.app.start === b) - Number(project.app.start === a) ||
+      wired(b) - wired(a) ||
+      sizes.get(b)! - sizes.get(a)! ||
+      order.indexOf(a) - order.indexOf(b),
+  )[0];
+}
+
+function sizeOf(screen: Screen): number {
+  let count = 0;
+  walkElements(screen.root, () => void count++);
+  return count;
+}
+
+/** Groups what is linked pair by pair. */
+function clusters(pairs: readonly Likeness[]): string[][] {
+  const groups: Set<string>[] = [];
+  for (const { a, b } of pairs) {
+    const touched = groups.filter((group) => group.has(a.key) || group.has(b.key));
+    const joined = new Set([a.key, b.key, ...touched.flatMap((group) => [...group])]);
+    for (const group of touched) groups.splice(groups.indexOf(group), 1);
+    groups.push(joined);
+  }
+  return groups.map((group) => [...group].sort());
+}
+
+/** Screens of fewer boxes than this are alike by chance. */
+const FEW = 6;
+
+const isDuplicate = (pair: Likeness): boolean =>
+  pair.boxCount >= FEW &&
+  isSameWidth(pair.a, pair.b) &&
+  pair.boxes >= 0.8 &&
+  (pair.texts >= 0.9 || pair.textCount === 0);
+
+/** The overlay of a pair and the screen beneath it; null where neither lies over the other. */
+export function overlayIn(
+  pair: Likeness,
+  project: Project,
+): { over: Screen; under: Screen; why: string } | null {
+  if (!isSameWidth(pair.a, pair.b) || isDuplicate(pair)) return null;
+  const [small, large] = sizeOf(pair.a) <= sizeOf(pair.b) ? [pair.a, pair.b] : [pair.b, pair.a];
+  if (pair.contained >= 0.75 && pair.boxes >= 0.4 && hasScrim(large) && !hasScrim(small))
+    return { over: large, under: small, why: 'the same screen lies beneath, dimmed' };
+  const named = [pair.a, pair.b].filter((screen) => STATE_NAME.test(screenName(project, screen.key)));
+  if (named.length !== 1) return null;
+  const over = named[0];
+  const under = over === pair.a ? pair.b : pair.a;
+  const stem = (screen: Screen): string => screenName(project, screen.key).toLowerCase();
+  const sharesName =
+    stem(over).includes(stem(under)) ||
+    stem(under)
+      .split(/\W+/)
+      .some((word) => word.length > 3 && stem(over).includes(word));
+  return sharesName && (pair.texts >= 0.35 || pair.boxes >= 0.35)
+    ? { over, under, why: 'its name says that it is a state of it, and much of it is the same' }
+    : null;
+}
+
+/** Whether something see-through lies over nearly all of a screen. */
+function hasScrim(screen: Screen): boolean {
+  let found = false;
+  walkElements(screen.root, (element) => {
+    if (element.hidden) return false;
+    const { box, style } = element;
+    const area = screen.width * Math.min(screen.height, 900);
+    if (element !== screen.root && box.width * box.height >= area * 0.7 && isSeeThrough(style.base))
+      found = true;
+    return !found;
+  });
+  return found;
+}
+
+function isSeeThrough(css: Element['style']['base']): boolean {
+  const color = css['background-color'];
+  if (!color || color === 'transparent') return false;
+  const alpha = /rgba?\([^)]*?[,/]\s*([\d.]+)(%?)\s*\)$/.exec(
+    color.replace(/rgb\(\s*[\d.]+\s*,\s*[\d.]+\s*,\s*[\d.]+\s*\)/, ''),
+  );
+  const hex =
+    /^#[0-9a-f]{6}([0-9a-f]{2})$/i.exec(color)?.[1] ?? /^#[0-9a-f]{3}([0-9a-f])$/i.exec(color)?.[1].repeat(2);
+  const share = alpha
+    ? Number(alpha[1]) / (alpha[2] ? 100 : 1)
+    : hex
+      ? parseInt(hex, 16) / 255
+      : color.includes('color-mix')
+        ? 0.5
+        : 1;
+  const opacity = share * Number(css.opacity ?? 1);
+  return opacity > 0.05 && opacity < 0.95;
+}
+
+function isCounterpart(pair: Likeness, project: Project): boolean {
+  const [narrow, wide] = [pair.a.width, pair.b.width].sort((a, b) => a - b);
+  if (wide < narrow * 1.15) return false;
+  const [a, b] = [pair.a, pair.b].map((screen) =>
+    screenName(project, screen.key).replace(WIDTH_ENDING, '').toLowerCase(),
+  );
+  const isNamed = a === b && a !== '';
+  return (
+    (isNamed && (pair.texts >= 0.25 || pair.contained >= 0.4)) ||
+    (pair.textCount >= 5 && pair.texts >= 0.5 && pair.contained >= 0.75)
+  );
+}
+
+/** The same screen several times, at several widths, or in several states. */
+export const alikeRules: readonly Rule[] = [
+  {
+    code: 'same-screen',
+    level: 'warning',
+    station: 'intake',
+    title: 'The same screen several times',
+    find: (examined) => {
+      const { project } = examined;
+      return clusters(pairsInUse(examined).filter(isDuplicate)).flatMap((keys): Found[] => {
+        const best = bestOf(project, keys);
+        return keys
+          .filter((key) => key !== best)
+          .map((key) => ({
+            screen: key,
+            element: null,
+            message: `${screenName(project, key)} is drawn as ${screenName(project, best)} is, which is told more about.`,
+            fix: { label: `Skip ${screenName(project, key)}`, change: useAs(project, key, 'skip') },
+          }));
+      });
+    },
+  },
+  {
+    code: 'counterpart',
+    level: 'info',
+    station: 'intake',
+    title: 'The same screen at another width',
+    find: (examined) => {
+      const { project } = examined;
+      const pairs = pairsInUse(examined).filter((pair) => isCounterpart(pair, project));
+      const widths = new Map(project.design.screens.map((screen) => [screen.key, screen.width]));
+      return clusters(pairs).flatMap((keys): Found[] => {
+        const main = keys.toSorted((a, b) => widths.get(b)! - widths.get(a)!)[0];
+        return keys
+          .filter((key) => key !== main && widths.get(key) !== widths.get(main))
+          .map((key) => ({
+            screen: key,
+            element: null,
+            message: `${screenName(project, key)} (${widths.get(key)} px) looks like ${screenName(project, main)} (${widths.get(main)} px) at another width: they hold the same texts.`,
+            fix: { label: 'Make it a counterpart', change: useAs(project, key, 'counterpart', main) },
+          }));
+      });
+    },
+  },
+  {
+    code: 'overlay',
+    level: 'info',
+    station: 'intake',
+    title: 'States of a screen',
+    find: (examined) => {
+      const { project } = examined;
+      const best = new Map<string, { under: Screen; why: string; likeness: number }>();
+      for (const pair of pairsInUse(examined)) {
+        const found = overlayIn(pair, project);
+        if (found && pair.boxes + pair.texts > (best.get(found.over.key)?.likeness ?? 0))
+          best.set(found.over.key, { ...found, likeness: pair.boxes + pair.texts });
+      }
+      return [...best].map(([key, { under, why }]) => ({
+        screen: key,
+        element: null,
+        message: `${screenName(project, key)} is a state of ${screenName(project, under.key)}: ${why}.`,
+        fix: {
+          label: `Make it an overlay of ${screenName(project, under.key)}`,
+          change: useAs(project, key, 'overlay', under.key),
+        },
+      }));
+    },
+  },
+  {
+    code: 'sheet',
+    level: 'warning',
+    station: 'intake',
+    title: 'Sheets that are no screens',
+    find: ({ project, graph }) =>
+      graph.screens.flatMap((key): Found[] => {
+        const screen = project.design.screens.find((candidate) => candidate.key === key)!;
+        const why = sheetReason(screen, screenName(project, key));
+        return why
+          ? [
+              {
+                screen: key,
+                element: null,
+                message: `${screenName(project, key)} is no screen of the app: ${why}.`,
+                fix: { label: 'Skip it', change: all([useAs(project, key, 'skip')]) },
+              },
+            ]
+          : [];
+      }),
+  },
+];
+
+const SHEET_NAME =
+  /^(cover|title page|style ?(guide|sheet|tile)|styles|colou?rs|palette|typography|type scale|tokens|components?|component (sheet|library)|ui kit|design system|icons|icon set|symbols|mood ?board|read ?me|changelog|site ?map|user flow|annotations?)\b/i;
+
+/** Why a drawing is a cover, a style sheet or a component sheet; null when it is none. */
+function sheetReason(screen: Screen, name: string): string | null {
+  let [pressable, texts, colors, states, elements] = [0, 0, 0, 0, 0];
+  walkElements(screen.root, (element) => {
+    elements++;
+    if (element !== screen.root && isPressable(element)) pressable++;
+    const text = element.text?.trim();
+    if (!text) return;
+    texts++;
+    if (/^#[0-9a-f]{3,8}$/i.test(text) || /^rgba?\(/i.test(text)) colors++;
+    if (
+      /^(default|hover(ed)?|pressed|focus(ed)?|disabled|active|selected|error|loading|primary|secondary|tertiary)$/i.test(
+        text,
+      )
+    )
+      states++;
+  });
+  const isNamed =
+    SHEET_NAME.test(name) || SHEET_NAME.test(screen.source.file.replace(/^.*\//, '').replace(/\.[^.]*$/, ''));
+  if (colors >= 4 && colors >= texts * 0.2) return `it names ${colors} colours, as a style sheet does`;
+  if (states >= 4 && states >= texts * 0.2)
+    return 'it shows controls in their states, as a component sheet does';
+  if (isNamed && pressable === 0 && elements < 40)
+    return 'it is called a sheet, and nothing on it can be pressed';
+  return isNamed && states >= 2 ? 'it is called a sheet, and shows controls in their states' : null;
+}

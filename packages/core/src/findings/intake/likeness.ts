@@ -1,0 +1,126 @@
+import type { Design, Element, Screen } from '../../model/design.ts';
+import { walkElements } from '../../model/project.ts';
+
+/** How much two screens have in common. Shares are of what either has. */
+export interface Likeness {
+  readonly a: Screen;
+  readonly b: Screen;
+  /** Of the texts, 0 to 1. */
+  readonly texts: number;
+  /** Of the texts of the one that has fewer, how many the other has as well. */
+  readonly contained: number;
+  /** Of the boxes, by kind and place. */
+  readonly boxes: number;
+  /** How many the one has that has fewer. */
+  readonly textCount: number;
+  readonly boxCount: number;
+}
+
+interface Traits {
+  readonly screen: Screen;
+  readonly texts: ReadonlyMap<string, number>;
+  readonly textTotal: number;
+  readonly boxes: ReadonlyMap<string, number>;
+  readonly boxTotal: number;
+}
+
+/** Places are compared on a grid of so many px. */
+const GRID = 8;
+/** Pairs with less in common than this are not worth telling. */
+const LEAST = 0.2;
+
+const known = new WeakMap<Design, readonly Likeness[]>();
+
+/**
+ * Pairs of screens that have something in common. Only pairs that share a text or a box are looked at, found by an
+ * index of both; computed once per design.
+ */
+export function likenessesOf(design: Design): readonly Likeness[] {
+  let pairs = known.get(design);
+  if (!pairs) known.set(design, (pairs = compareAll(design.screens.map(traitsOf))));
+  return pairs;
+}
+
+const traits = new WeakMap<Screen, Traits>();
+
+function traitsOf(screen: Screen): Traits {
+  let made = traits.get(screen);
+  if (!made) traits.set(screen, (made = readTraits(screen)));
+  return made;
+}
+
+function readTraits(screen: Screen): Traits {
+  const texts = new Map<string, number>();
+  const boxes = new Map<string, number>();
+  let [textTotal, boxTotal] = [0, 0];
+  walkElements(screen.root, (element) => {
+    if (element.hidden) return false;
+    const text = element.text?.replace(/\s+/g, ' ').trim().toLowerCase();
+    if (text && text.length > 1) {
+      texts.set(text, (texts.get(text) ?? 0) + 1);
+      textTotal++;
+    }
+    if (element.tag) {
+      const place = placeOf(element);
+      boxes.set(place, (boxes.get(place) ?? 0) + 1);
+      boxTotal++;
+    }
+    return true;
+  });
+  return { screen, texts, textTotal, boxes, boxTotal };
+}
+
+function placeOf({ kind, box, asset }: Element): string {
+  const grid = (n: number): number => Math.round(n / GRID);
+  return `${kind}${asset?.slice(0, 8) ?? ''} ${grid(box.x)} ${grid(box.y)} ${grid(box.width)} ${grid(box.height)}`;
+}
+
+/** What is on more screens than this share of them says nothing of any two. */
+const COMMON = 0.5;
+
+function compareAll(all: readonly Traits[]): Likeness[] {
+  const shared = new Map<number, { texts: number; boxes: number }>();
+  const count = (kind: 'texts' | 'boxes'): void => {
+    const index = new Map<string, [number, number][]>();
+    all.forEach((one, i) => {
+      for (const [trait, times] of one[kind]) {
+        const list = index.get(trait);
+        if (list) list.push([i, times]);
+        else index.set(trait, [[i, times]]);
+      }
+    });
+    for (const list of index.values()) {
+      if (list.length < 2 || (list.length > 24 && list.length > all.length * COMMON)) continue;
+      for (let x = 0; x < list.length; x++)
+        for (let y = x + 1; y < list.length; y++) {
+          const id = list[x][0] * all.length + list[y][0];
+          const pair = shared.get(id) ?? { texts: 0, boxes: 0 };
+          pair[kind] += Math.min(list[x][1], list[y][1]);
+          shared.set(id, pair);
+        }
+    }
+  };
+  count('texts');
+  count('boxes');
+  const pairs: Likeness[] = [];
+  for (const [id, common] of shared) {
+    const [a, b] = [all[Math.floor(id / all.length)], all[id % all.length]];
+    const texts = share(common.texts, a.textTotal, b.textTotal);
+    const boxes = share(common.boxes, a.boxTotal, b.boxTotal);
+    const fewer = Math.min(a.textTotal, b.textTotal);
+    if (texts < LEAST && boxes < LEAST) continue;
+    pairs.push({
+      a: a.screen,
+      b: b.screen,
+      texts,
+      boxes,
+      contained: fewer ? common.texts / fewer : 0,
+      textCount: fewer,
+      boxCount: Math.min(a.boxTotal, b.boxTotal),
+    });
+  }
+  return pairs;
+}
+
+const share = (common: number, a: number, b: number): number =>
+  a + b > common ? common / (a + b - common) : 0;

@@ -1,0 +1,52 @@
+import { isUsed, matchText } from '@tovel/core';
+import { useMemo, useState } from 'react';
+import { useProject } from '../project/context';
+import { Sheet } from '../shell/Sheet';
+import { Suggest } from '../ui/Suggest';
+
+interface BelongsToProps {
+  use: 'counterpart' | 'overlay';
+  chosen: ReadonlySet<string>;
+  onTake: (screen: string) => void;
+  onClose: () => void;
+}
+
+/** Asks which screen the chosen ones are a counterpart or an overlay of. */
+export function BelongsTo({ use, chosen, onTake, onClose }: BelongsToProps) {
+  const project = useProject();
+  const { app, graph } = project;
+  const [typed, setTyped] = useState('');
+  const suggestions = useMemo(
+    () =>
+      graph.screens
+        .filter((key) => !chosen.has(key) && isUsed(project, key))
+        .map((key) => ({ key, score: matchText(app.screens[key].name, typed) }))
+        .filter(({ score }) => score !== null)
+        .sort((a, b) => a.score! - b.score!)
+        .slice(0, 9)
+        .map(({ key }) => ({ id: key, label: app.screens[key].name, detail: app.screens[key].route })),
+    [graph, chosen, project, app, typed],
+  );
+  return (
+    <Sheet
+      title={
+        use === 'counterpart' ? 'The same as which screen, at another width?' : 'Opens over which screen?'
+      }
+      onClose={onClose}
+    >
+      <Suggest
+        label="Screen"
+        isLabelHidden
+        isStatic
+        autoFocus
+        placeholder="Type the name of a screen"
+        value={typed}
+        onType={setTyped}
+        suggestions={suggestions}
+        nothing="No screen is called that."
+        onLeave={onClose}
+        onTake={(taken) => onTake(taken.id)}
+      />
+    </Sheet>
+  );
+}
