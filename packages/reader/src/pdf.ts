@@ -272,9 +272,10 @@ class PageWalk {
     if (!s.font || s.font.isVertical || !Array.isArray(glyphs)) return;
     let text = '';
     let start = 0;
+    let end = 0;
     let x = 0;
     const flush = (): void => {
-      if (text.trim() && s.mode !== 3) this.#put(text, start, x);
+      if (text.trim() && s.mode !== 3) this.#put(text.trimEnd(), start, end);
       text = '';
     };
     for (const glyph of glyphs) {
@@ -286,9 +287,12 @@ class PageWalk {
         x += gap;
         continue;
       }
-      if (!text) start = x;
-      text += glyph.unicode;
+      // Spaces at either end are only distance.
+      const isBlank = !glyph.unicode.trim();
+      if (!text && !isBlank) start = x;
+      if (text || !isBlank) text += glyph.unicode;
       x += glyph.width * s.font.unit * s.size + s.charSpacing + (glyph.isSpace ? s.wordSpacing : 0);
+      if (!isBlank) end = x;
     }
     flush();
     this.#text = times(this.#text, [1, 0, 0, 1, x * s.stretch, 0]);

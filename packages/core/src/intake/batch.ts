@@ -131,7 +131,7 @@ class Batch {
   #picturesIn(page: InputFile): string[] {
     return [
       ...textOfFile(page).matchAll(
-        /(?:src|xlink:href)\s*=\s*["']([^"']+\.svg)["']|url\(\s*["']?([^"')]+\.svg)/gi,
+        /(?:src|srcset|xlink:href)\s*=\s*["']([^"'\s]+\.svg)(?:\s[^"']*)?["']|url\(\s*["']?([^"')]+\.svg)/gi,
       ),
     ].flatMap(([, src, url]) => this.#files.at(src ?? url, page.path)?.path ?? []);
   }

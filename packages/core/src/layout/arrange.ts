@@ -22,7 +22,16 @@ const BAR_HEIGHT = 120;
  * placement only where things overlap. At the drawn width the result lies where it was drawn.
  */
 export function arrangeScreen(root: Placed): Element {
-  const flow = flowOf(root.box, 0, root.children, root);
+  // What was parked beside the screen is no part of its layout, and must not make it wider.
+  const parked = root.children.filter((item) => !item.hidden && isBeside(item.box, root.box));
+  const drawn = flowOf(
+    root.box,
+    0,
+    parked.length ? root.children.filter((item) => !parked.includes(item)) : root.children,
+    root,
+  );
+  const flow = parked.length ? withFloating(root.box, drawn, parked) : drawn;
+  if (parked.length) flow.own['overflow-x'] = 'clip';
   const shown = flow.items.filter(({ item }) => !item.hidden);
   const own: Css = { ...root.look, ...flow.own, 'min-height': '100vh' };
   const last = shown.at(-1);
@@ -38,6 +47,9 @@ export function arrangeScreen(root: Placed): Element {
   });
   return toElement(root, own, children);
 }
+
+const isBeside = (box: Box, screen: Box): boolean =>
+  box.x >= right(screen) || right(box) <= screen.x || box.y >= bottom(screen) || bottom(box) <= screen.y;
 
 function build(item: Placed, outer: Css): Element {
   if (!item.children.length || item.kind === 'text') {

@@ -44,7 +44,7 @@ export async function createApp(
         scriptSrc: ["'self'"],
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", 'data:', 'blob:'],
-        fontSrc: ["'self'", 'data:'],
+        fontSrc: ["'self'", 'data:', 'blob:'],
         connectSrc: ["'self'"],
         frameSrc: ["'self'", 'blob:', ...run.split(' ')],
         workerSrc: ["'self'", 'blob:'],

@@ -32,10 +32,12 @@ function bestOf(project: Project, keys: readonly string[]): string {
     ).length;
   const sizes = new Map(project.design.screens.map((screen) => [screen.key, sizeOf(screen)]));
   const order = orderedScreens(project.app);
+  const isCopy = (key: string): number => Number(/\bcopy\b|\(\d+\)$/i.test(screenName(project, key)));
   return keys.toSorted(
     (a, b) =>
       Number(project.app.start === b) - Number(project.app.start === a) ||
       wired(b) - wired(a) ||
+      isCopy(a) - isCopy(b) ||
       sizes.get(b)! - sizes.get(a)! ||
       order.indexOf(a) - order.indexOf(b),
   )[0];
@@ -68,6 +70,16 @@ const isDuplicate = (pair: Likeness): boolean =>
   pair.boxes >= 0.8 &&
   (pair.texts >= 0.9 || pair.textCount === 0);
 
+/** Of each group of screens that are drawn alike, all but the best. */
+function copiesAmong(pairs: readonly Likeness[], project: Project): Set<string> {
+  return new Set(
+    clusters(pairs.filter(isDuplicate)).flatMap((keys) => {
+      const kept = bestOf(project, keys);
+      return keys.filter((key) => key !== kept);
+    }),
+  );
+}
+
 /** The overlay of a pair and the screen beneath it; null where neither lies over the other. */
 export function overlayIn(
   pair: Likeness,
@@ -82,18 +94,20 @@ export function overlayIn(
   const over = named[0];
   const under = over === pair.a ? pair.b : pair.a;
   const stem = (screen: Screen): string => screenName(project, screen.key).toLowerCase();
+  // `Basket (empty)` says by itself what it is a state of.
+  const isSpelledOut = stem(over).replace(/\s*(\(.*\)|[,:–—-]\s.*)$/, '') === stem(under);
   const sharesName =
     stem(over).includes(stem(under)) ||
     stem(under)
       .split(/\W+/)
       .some((word) => word.length > 3 && stem(over).includes(word));
-  return sharesName && (pair.texts >= 0.35 || pair.boxes >= 0.35)
+  return isSpelledOut || (sharesName && (pair.texts >= 0.35 || pair.boxes >= 0.35))
     ? { over, under, why: 'its name says that it is a state of it, and much of it is the same' }
     : null;
 }
 
 /** Whether something see-through lies over nearly all of a screen. */
-function hasScrim(screen: Screen): boolean {
+export function hasScrim(screen: Screen): boolean {
   let found = false;
   walkElements(screen.root, (element) => {
     if (element.hidden) return false;
@@ -125,17 +139,44 @@ function isSeeThrough(css: Element['style']['base']): boolean {
   return opacity > 0.05 && opacity < 0.95;
 }
 
-function isCounterpart(pair: Likeness, project: Project): boolean {
+/** How sure it is that two screens are one at two widths: 2 by their names, 1 by what is on them, 0 not at all. */
+function counterpartness(pair: Likeness, project: Project): 0 | 1 | 2 {
   const [narrow, wide] = [pair.a.width, pair.b.width].sort((a, b) => a - b);
-  if (wide < narrow * 1.15) return false;
+  if (wide < narrow * 1.15) return 0;
   const [a, b] = [pair.a, pair.b].map((screen) =>
     screenName(project, screen.key).replace(WIDTH_ENDING, '').toLowerCase(),
   );
-  const isNamed = a === b && a !== '';
-  return (
-    (isNamed && (pair.texts >= 0.25 || pair.contained >= 0.4)) ||
-    (pair.textCount >= 5 && pair.texts >= 0.5 && pair.contained >= 0.75)
-  );
+  if (a === b && a !== '' && (pair.texts >= 0.25 || pair.contained >= 0.4)) return 2;
+  return pair.textCount >= 5 && pair.texts >= 0.5 && pair.contained >= 0.75 ? 1 : 0;
+}
+
+/** Which screen each narrower one is a counterpart of: the surest first, and one of each width for a screen. */
+function counterparts(
+  pairs: readonly Likeness[],
+  project: Project,
+): [narrow: Screen, wide: Screen, sureness: 1 | 2][] {
+  const sure = pairs
+    .map((pair) => ({ pair, sureness: counterpartness(pair, project) }))
+    .filter(({ sureness }) => sureness > 0)
+    .sort(
+      (x, y) => y.sureness - x.sureness || y.pair.texts + y.pair.contained - x.pair.texts - x.pair.contained,
+    );
+  const found: [Screen, Screen, 1 | 2][] = [];
+  /** Whether it has been said already which screen this one is at that width. */
+  const isSettled = (wide: Screen, narrow: Screen): boolean =>
+    project.design.screens.some((other) => {
+      const entry = project.app.screens[other.key];
+      return entry?.use === 'counterpart' && entry.of === wide.key && isSameWidth(other, narrow);
+    });
+  for (const { pair, sureness } of sure) {
+    const [narrow, wide] = pair.a.width < pair.b.width ? [pair.a, pair.b] : [pair.b, pair.a];
+    const isTaken = found.some(
+      ([other, of]) =>
+        other === narrow || of === narrow || other === wide || (of === wide && isSameWidth(other, narrow)),
+    );
+    if (!isTaken && !isSettled(wide, narrow)) found.push([narrow, wide, sureness as 1 | 2]);
+  }
+  return found;
 }
 
 /** The same screen several times, at several widths, or in several states. */
@@ -167,18 +208,22 @@ export const alikeRules: readonly Rule[] = [
     title: 'The same screen at another width',
     find: (examined) => {
       const { project } = examined;
-      const pairs = pairsInUse(examined).filter((pair) => isCounterpart(pair, project));
-      const widths = new Map(project.design.screens.map((screen) => [screen.key, screen.width]));
-      return clusters(pairs).flatMap((keys): Found[] => {
-        const main = keys.toSorted((a, b) => widths.get(b)! - widths.get(a)!)[0];
-        return keys
-          .filter((key) => key !== main && widths.get(key) !== widths.get(main))
-          .map((key) => ({
-            screen: key,
-            element: null,
-            message: `${screenName(project, key)} (${widths.get(key)} px) looks like ${screenName(project, main)} (${widths.get(main)} px) at another width: they hold the same texts.`,
-            fix: { label: 'Make it a counterpart', change: useAs(project, key, 'counterpart', main) },
-          }));
+      const pairs = pairsInUse(examined);
+      const copies = copiesAmong(pairs, project);
+      const originals = pairs.filter((pair) => !copies.has(pair.a.key) && !copies.has(pair.b.key));
+      return counterparts(originals, project).map(([narrow, wide, sureness]): Found => {
+        const names = [narrow, wide].map(
+          (screen) => `${screenName(project, screen.key)} (${screen.width} px)`,
+        );
+        return {
+          screen: narrow.key,
+          element: null,
+          message: `${names[0]} looks like ${names[1]} at another width: ${sureness === 2 ? 'their names and texts say so' : 'they hold the same texts'}.`,
+          fix: {
+            label: 'Make it a counterpart',
+            change: useAs(project, narrow.key, 'counterpart', wide.key),
+          },
+        };
       });
     },
   },
@@ -190,7 +235,10 @@ export const alikeRules: readonly Rule[] = [
     find: (examined) => {
       const { project } = examined;
       const best = new Map<string, { under: Screen; why: string; likeness: number }>();
-      for (const pair of pairsInUse(examined)) {
+      const pairs = pairsInUse(examined);
+      const copies = copiesAmong(pairs, project);
+      for (const pair of pairs) {
+        if (copies.has(pair.a.key) || copies.has(pair.b.key)) continue;
         const found = overlayIn(pair, project);
         if (found && pair.boxes + pair.texts > (best.get(found.over.key)?.likeness ?? 0))
           best.set(found.over.key, { ...found, likeness: pair.boxes + pair.texts });

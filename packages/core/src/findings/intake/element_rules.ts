@@ -3,6 +3,7 @@ import { labelOf, pressablesOf } from '../../links/pressable.ts';
 import type { Box, Element, Screen } from '../../model/design.ts';
 import { type Project, screenName, walkElements } from '../../model/project.ts';
 import type { Examined, Found, Rule } from '../finding.ts';
+import { hasScrim } from './alike_rules.ts';
 
 /**
  * Runs a rule on every screen in use, as it is in the app. What it finds is kept with the screen: a decision about one
@@ -126,15 +127,9 @@ export const elementRules: readonly Rule[] = [
     find: onScreens((screen, project) => {
       const found: Found[] = [];
       walkElements(screen.root, (element, parents) => {
-        const holder = parents.at(-1);
-        if (
-          element.kind !== 'text' ||
-          !element.text ||
-          !holder ||
-          holder === screen.root ||
-          !isFilled(holder)
-        )
-          return;
+        if (element.kind !== 'text' || !element.text) return;
+        const holder = holderOf(element, parents.at(-1), screen);
+        if (!holder) return;
         // Widths of drawn text are estimates.
         const slack = /\.(svg|pdf)$/i.test(element.source.file) ? holder.box.width * 0.12 + 4 : 2;
         const over = Math.max(right(element.box) - right(holder.box), holder.box.x - element.box.x);
@@ -199,6 +194,27 @@ export const elementRules: readonly Rule[] = [
     }),
   },
 ];
+
+/** The filled box that a text stands in: what it is in, or else what was drawn beneath where it begins. */
+function holderOf(text: Element, parent: Element | undefined, screen: Screen): Element | null {
+  if (!parent) return null;
+  if (parent !== screen.root && isFilled(parent)) return parent;
+  const { box } = text;
+  const middle = box.y + box.height / 2;
+  const before = parent.children.slice(0, parent.children.indexOf(text));
+  return (
+    before.findLast(
+      (other) =>
+        isFilled(other) &&
+        other.kind === 'box' &&
+        other.box.width < screen.width * 0.95 &&
+        box.x >= other.box.x &&
+        box.x < right(other.box) - 4 &&
+        middle > other.box.y &&
+        middle < bottom(other.box),
+    ) ?? null
+  );
+}
 
 const shortName = (element: Element): string =>
   (element.text ?? element.name).replace(/\s+/g, ' ').trim().slice(0, 40) || element.kind;
@@ -276,6 +292,8 @@ function isWindowDots({ kind, box, children }: Element): boolean {
 
 /** Pressable elements whose middle lies under something opaque that is painted later. */
 export function coveredOn(screen: Screen): { element: Element; cover: Element }[] {
+  // A dialog over its dimmed screen covers it on purpose.
+  if (hasScrim(screen)) return [];
   const order: { element: Element; parents: ReadonlySet<Element> }[] = [];
   walkElements(screen.root, (element, parents) => void order.push({ element, parents: new Set(parents) }));
   const place = new Map(order.map(({ element }, i) => [element, i]));
@@ -284,6 +302,8 @@ export function coveredOn(screen: Screen): { element: Element; cover: Element }[
       isFilled(element) &&
       element !== screen.root &&
       element.style.base['pointer-events'] !== 'none' &&
+      // What lies over the whole screen dims it on purpose: it belongs to a dialog.
+      element.box.width * element.box.height < screen.width * Math.min(screen.height, 900) * 0.7 &&
       !['fixed', 'sticky'].includes(element.style.base.position ?? '') &&
       !(element.style.base['z-index'] ?? '').startsWith('-'),
   );

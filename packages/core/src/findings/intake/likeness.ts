@@ -27,7 +27,7 @@ interface Traits {
 /** Places are compared on a grid of so many px. */
 const GRID = 8;
 /** Pairs with less in common than this are not worth telling. */
-const LEAST = 0.2;
+const LEAST = 0.08;
 
 const known = new WeakMap<Design, readonly Likeness[]>();
 

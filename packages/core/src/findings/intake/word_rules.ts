@@ -2,6 +2,7 @@ import { putLayer, putScreen } from '../../change/change.ts';
 import type { Element, Notice, Screen } from '../../model/design.ts';
 import { sentenceCase, uniqueName } from '../../model/names.ts';
 import { orderedScreens, type Project, screenName, textOf, walkElements } from '../../model/project.ts';
+import { baseName } from '../../intake/files.ts';
 import { freeRoute, routeFromName } from '../../routes/routes.ts';
 import { pressablesOf } from '../../links/pressable.ts';
 import { roleOf } from '../../roles/role.ts';
@@ -49,10 +50,15 @@ export const wordRules: readonly Rule[] = [
     station: 'intake',
     title: 'Names that clash',
     find: ({ project, graph }) => {
-      const stem = (key: string): string =>
-        screenName(project, key)
-          .replace(/ \(.+\)( \d+)?$| \d+$/, '')
-          .toLowerCase();
+      const files = new Map(
+        project.design.screens.map((screen) => [screen.key, baseName(screen.source.file)]),
+      );
+      // Where two came in with one name, intake put the names of their files behind it.
+      const stem = (key: string): string => {
+        const name = screenName(project, key).replace(/ \d+$/, '');
+        const ending = ` (${files.get(key)})`;
+        return (name.endsWith(ending) ? name.slice(0, -ending.length) : name).toLowerCase();
+      };
       const groups = new Map<string, string[]>();
       for (const key of graph.screens) groups.set(stem(key), [...(groups.get(stem(key)) ?? []), key]);
       return [...groups.values()]
@@ -68,7 +74,7 @@ export const wordRules: readonly Rule[] = [
             return {
               screen: key,
               element: null,
-              message: `${keys.length} screens are called “${screenName(project, keys[0]).replace(/ \(.+$/, '')}”; this one came in as ${screen.source.file}.`,
+              message: `${keys.length} screens are called “${sentenceCase(stem(key))}”; this one came in as ${screen.source.file}.`,
               ...(isBetter
                 ? { fix: { label: `Call it ${better}`, change: rename(project, key, better) } }
                 : {}),
@@ -144,6 +150,43 @@ export const wordRules: readonly Rule[] = [
     },
   },
   {
+    code: 'missing-font',
+    level: 'warning',
+    station: 'intake',
+    title: 'Fonts that did not come along',
+    find: ({ project, graph }) => {
+      const used = new Set(graph.screens);
+      const carried = new Set((project.design.fonts ?? []).map((face) => face.family.toLowerCase()));
+      const said = project.design.notices
+        .filter(({ code }) => code === 'missing-font' || code === 'html-font')
+        .map(({ message }) => message.toLowerCase());
+      const families = new Map<string, { name: string; next: string | null; screens: string[] }>();
+      for (const screen of project.design.screens) {
+        if (!used.has(screen.key)) continue;
+        for (const list of familiesOn(screen)) {
+          const [first, next] = list.split(',').map((family) => family.trim().replace(/["']/g, ''));
+          const id = first.toLowerCase();
+          if (
+            !id ||
+            carried.has(id) ||
+            COMMON_FONTS.has(id) ||
+            said.some((message) => message.includes(`“${id}”`))
+          )
+            continue;
+          const known = families.get(id) ?? { name: first, next: next ?? null, screens: [] };
+          if (!known.screens.includes(screen.key)) known.screens.push(screen.key);
+          families.set(id, known);
+        }
+      }
+      return [...families.values()].map(({ name, next, screens }): Found => ({
+        screen: screens[0],
+        element: null,
+        about: name.toLowerCase(),
+        message: `${screenName(project, screens[0])}${screens.length > 1 ? ` and ${screens.length - 1} more` : ''} asks for the font “${name}”, which did not come along; ${next ? `“${next}”` : 'the browser’s own'} shows where it is not installed.`,
+      }));
+    },
+  },
+  {
     code: 'missing-part',
     level: 'warning',
     station: 'intake',
@@ -181,6 +224,29 @@ const MISSING = new Set([
   'use-missing',
   'page-empty',
 ]);
+
+const familyLists = new WeakMap<Screen, readonly string[]>();
+
+/** Every list of font families that a screen names. */
+function familiesOn(screen: Screen): readonly string[] {
+  let lists = familyLists.get(screen);
+  if (!lists) {
+    const found = new Set<string>();
+    walkElements(screen.root, (element) => {
+      const family = element.style.base['font-family'];
+      if (family && family !== 'inherit') found.add(family);
+    });
+    familyLists.set(screen, (lists = [...found]));
+  }
+  return lists;
+}
+
+/** Families that stand for what a system has, or that nearly every system has. */
+const COMMON_FONTS = new Set(
+  'serif,sans-serif,monospace,cursive,fantasy,system-ui,ui-sans-serif,ui-serif,ui-monospace,ui-rounded,-apple-system,blinkmacsystemfont,segoe ui,helvetica,helvetica neue,arial,times,times new roman,courier,courier new,georgia,verdana,tahoma,trebuchet ms,sans,menlo,monaco,consolas'.split(
+    ',',
+  ),
+);
 
 /** A route that only followed from the old name follows the new one. */
 function rename(project: Project, key: string, name: string) {

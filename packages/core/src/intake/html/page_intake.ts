@@ -7,7 +7,7 @@ import { type GlyphSource, IconGlyphs } from './icon_glyphs.ts';
 import { defaultPlan, type ReadingPlan } from './reading.ts';
 import { type SafePage, sanitisePage } from './sanitise.ts';
 import { type CleanSheet, fontFaceCss, type FontRule, type PageFiles } from './style_sheet.ts';
-import type { WebFont } from './web_fonts.ts';
+import { iconClassCss, type WebFont } from './web_fonts.ts';
 
 /** Reads the pages of a batch: what they share is looked at once. */
 export class PageIntake {
@@ -37,10 +37,13 @@ export class PageIntake {
     const say = (level: Notice['level'], code: string, message: string): void =>
       void notices.push({ level, code, file: file.path, message });
     const styles: string[] = [];
+    /** What the page's own rules may overrule. */
+    const early: string[] = [];
     for (const rule of page.fonts) this.#remember(rule);
     for (const font of page.webFonts) {
       const rules = await this.#shippedRules(font);
       styles.push(...rules.map(fontFaceCss));
+      if (font.isIcons) early.push(iconClassCss(font));
       if (rules.length) rules.forEach((rule) => this.#remember(rule));
       else
         say(
@@ -50,12 +53,12 @@ export class PageIntake {
         );
     }
     if (page.utilities) styles.push(await this.#utilities(page, say));
-    const html = styles.length
-      ? page.html.replace(
-          '</head>',
-          () => `<style>${styles.join('\n').replace(/<\/style/gi, '')}</style></head>`,
-        )
+    const begun = early.length
+      ? page.html.replace(/<head[^>]*>/i, (head) => `${head}<style>${early.join('')}</style>`)
       : page.html;
+    const html = styles.length
+      ? begun.replace('</head>', () => `<style>${styles.join('\n').replace(/<\/style/gi, '')}</style></head>`)
+      : begun;
     const reading = await this.#host.readPage({ html }, this.#planFor(page.width));
     const made = assembleScreen(
       {

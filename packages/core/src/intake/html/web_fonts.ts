@@ -46,3 +46,12 @@ export function webFontsIn(href: string): WebFont[] {
       ];
     });
 }
+
+/** The class by which pages set icons of a family; the font service's own style sheet would have defined it. */
+export function iconClassCss({ family }: WebFont): string {
+  const name = family
+    .trim()
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-');
+  return `.${name}{font-family:"${family}";font-weight:normal;font-style:normal;font-size:24px;line-height:1;letter-spacing:normal;text-transform:none;display:inline-block;white-space:nowrap;word-wrap:normal;direction:ltr}`;
+}

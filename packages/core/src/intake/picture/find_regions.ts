@@ -116,7 +116,8 @@ function areasOf({ width, height, data }: Pixels): Area[] {
     for (const run of runs) {
       while (a < above.length && above[a].to <= run.from) a++;
       for (let k = a; k < above.length && above[k].from < run.to; k++)
-        if (isNear(above[k].color, run.color)) join(above[k].label, run.label);
+        // Compared with where the area began, so that soft edges do not lead from one fill to the next.
+        if (isNear(areas[find(above[k].label)].color, run.color)) join(above[k].label, run.label);
     }
     above = runs;
   }
