@@ -127,9 +127,12 @@ function cleanUrls(css: string, from: string, files: PageFiles): { css: string; 
       LeftParenthesis,
       String: Quoted,
       BadUrl,
+      AtKeyword,
     } = csstree.tokenTypes;
     if (type === Url) parts.push(`url("${replace(csstree.url.decode(text))}")`);
     else if (type === BadUrl) parts.push('none');
+    // Imports are taken in by now; what is left of the word stands where it means nothing, and shall stay so.
+    else if (type === AtKeyword && /^@(import$|.*\\)/i.test(text)) parts.push('@dropped');
     else {
       if (type === Call) open.push(text.slice(0, -1).toLowerCase());
       else if (type === LeftParenthesis) open.push('');

@@ -35,7 +35,7 @@ export function webFontsIn(href: string): WebFont[] {
       const [name, axes = ''] = value.split(':');
       const family = name.trim();
       if (!family || family.length > 80 || /["\\<>{};]/.test(family)) return [];
-      const weights = [...axes.matchAll(/\b([1-9]00)\b/g)].map(([, weight]) => Number(weight));
+      const weights = [...axes.matchAll(/\b([1-9]00)(?=\b|i)/g)].map(([, weight]) => Number(weight));
       return [
         {
           family,

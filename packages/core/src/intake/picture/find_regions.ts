@@ -93,6 +93,7 @@ function areasOf({ width, height, data }: Pixels): Area[] {
     into.top = Math.min(into.top, from.top);
     into.right = Math.max(into.right, from.right);
     into.bottom = Math.max(into.bottom, from.bottom);
+    into.color = mixed(into, from);
     into.size += from.size;
   };
   const colorAt = (x: number, y: number): number => {
@@ -116,12 +117,23 @@ function areasOf({ width, height, data }: Pixels): Area[] {
     for (const run of runs) {
       while (a < above.length && above[a].to <= run.from) a++;
       for (let k = a; k < above.length && above[k].from < run.to; k++)
-        // Compared with where the area began, so that soft edges do not lead from one fill to the next.
+        // Compared with the whole area above, so that soft edges do not lead from one fill to the next.
         if (isNear(areas[find(above[k].label)].color, run.color)) join(above[k].label, run.label);
     }
     above = runs;
   }
   return areas.filter((_, label) => parent[label] === label);
+}
+
+/** The mean colour of two areas. */
+function mixed(a: Area, b: Area): number {
+  const share = b.size / (a.size + b.size);
+  let color = 0;
+  for (const shift of [16, 8, 0]) {
+    const [one, two] = [(a.color >> shift) & 255, (b.color >> shift) & 255];
+    color |= Math.round(one + (two - one) * share) << shift;
+  }
+  return color;
 }
 
 function isNear(a: number, b: number): boolean {

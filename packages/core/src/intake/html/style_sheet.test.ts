@@ -1,0 +1,115 @@
+import fc from 'fast-check';
+import { cleanDeclarations, cleanStyleSheet, firstOfSrcset, type PageFiles } from './style_sheet.ts';
+
+const files: PageFiles = {
+  styleSheet: (reference) =>
+    reference === 'more.css'
+      ? { text: '.more{color:teal}', file: 'css/more.css' }
+      : reference === 'loop.css'
+        ? { text: '@import "loop.css"; .l{top:0}', file: 'loop.css' }
+        : null,
+  picture: (reference) => (reference.startsWith('here') ? `blob:${reference}` : null),
+  font: (reference) => (reference.startsWith('here') ? `blob:${reference}` : null),
+};
+const clean = (css: string): string => cleanStyleSheet(css, 'page.css', files).css;
+
+test.each([
+  ['a{background:url(here.png)}', 'a{background:url("blob:here.png")}'],
+  ["a{background:url( 'here.png' )}", `a{background:url( "blob:here.png" )}`],
+  ['a{background:url(https://e.example/x.png)}', 'a{background:url("data:,")}'],
+  [
+    'a{background:image-set("here.png" 1x, "gone.png" 2x)}',
+    'a{background:image-set("blob:here.png" 1x, "data:," 2x)}',
+  ],
+  ['a{fill:url(#paint)}', 'a{fill:url("#paint")}'],
+  ['a{content:"url(https://e.example)"}', 'a{content:"url(https://e.example)"}'],
+  ['@import "more.css"; a{top:0}', '.more{color:teal}a{top:0}'],
+  ['@import url(gone.css); a{top:0}', 'a{top:0}'],
+  [
+    '@media (max-width:9px){a{background:url(gone.png)}}',
+    '@media (max-width:9px){a{background:url("data:,")}}',
+  ],
+  [
+    '@font-face{font-family:A;src:url(here.eot),url(here.woff2)}',
+    '@font-face{font-family:"A";font-weight:400;font-style:normal;src:url("blob:here.woff2")}',
+  ],
+  ['@font-face{font-family:A;font-weight:bold;src:url(gone.woff2)} a{top:0}', 'a{top:0}'],
+])('%s', (css, expected) => expect(clean(css)).toBe(expected));
+
+test('a style sheet that imports itself ends', () =>
+  expect(clean('@import "loop.css";')).toContain('.l{top:0}'));
+
+test('what is missing is said once for each place', () => {
+  const { remarks, fonts } = cleanStyleSheet(
+    '@font-face{font-family:Odd;src:url(gone.woff)} a{background:url(gone.png)}',
+    'page.css',
+    files,
+  );
+  expect(remarks.map((remark) => remark.code)).toEqual(['font', 'missing']);
+  expect(fonts).toEqual([]);
+});
+
+test('the best file of a face is taken, with what else is said of it', () => {
+  const { fonts } = cleanStyleSheet(
+    '@font-face{font-family:"A b";src:url(here.ttf),url(here.woff2?v=1);font-weight:100 900;font-style:italic;unicode-range:U+20}',
+    'page.css',
+    files,
+  );
+  expect(fonts).toEqual([
+    {
+      family: 'A b',
+      weight: '100 900',
+      style: 'italic',
+      unicodeRange: 'U+20',
+      address: 'blob:here.woff2?v=1',
+    },
+  ]);
+});
+
+test('no reference to elsewhere survives, whatever it is written in', () => {
+  const piece = fc.constantFrom(
+    'url(',
+    ')',
+    '"',
+    "'",
+    'https://e.example/x',
+    '{',
+    '}',
+    '@import ',
+    ';',
+    'a',
+    ':',
+    'image-set(',
+    '\\75rl(',
+    'u\\72 l(',
+    '/*',
+    '*/',
+    'src(',
+    ' ',
+  );
+  fc.assert(
+    fc.property(fc.array(piece, { maxLength: 24 }), (pieces) => {
+      const css = clean(pieces.join(''));
+      // Text in strings and comments is only text.
+      const bare = css.replace(/"[^"\n]*"|'[^'\n]*'|\/\*[\s\S]*?(\*\/|$)/g, (quoted, _end, at: number) =>
+        /(url|src|image-set)\(\s*$/.test(css.slice(0, at)) ? quoted : '',
+      );
+      expect(bare).not.toMatch(/(url|src|image-set)\(\s*["']?https:/i);
+      expect(css).not.toMatch(/@import/i);
+    }),
+    { numRuns: 500 },
+  );
+});
+
+test('inline declarations are cleaned the same', () => {
+  expect(cleanDeclarations('color:red;background:url(gone.png)', 'p.html', files).css).toBe(
+    'color:red;background:url("data:,")',
+  );
+  expect(cleanDeclarations('color:red', 'p.html', files)).toEqual({ css: 'color:red', remarks: [] });
+});
+
+test.each([
+  ['a.png 1x, b.png 2x', 'a.png'],
+  ['a.png', 'a.png'],
+  [' a.png 300w,b.png 600w', 'a.png'],
+])('of %s the first is %s', (srcset, first) => expect(firstOfSrcset(srcset)).toBe(first));
