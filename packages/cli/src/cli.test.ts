@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -102,3 +103,49 @@ test.each(['--help', 'intake --help', 'routes --help', 'check --help', 'emit --h
     expect(out.split('\n').every((row) => row.length <= 100)).toBe(true);
   },
 );
+
+const fixtures = path.resolve(__dirname, '../../../e2e/fixtures');
+const screensIn = (
+  name: string,
+): { key: string; name: string; regions?: { kind: string; text?: string }[] }[] =>
+  (JSON.parse(readFileSync(at(name), 'utf8')) as { screens: [] }).screens;
+
+test('pictures come in as screens, with the text that was read in them', async () => {
+  const { code } = await tovel(`intake ${fixtures}/pictures --out ~pictures.json`);
+  expect(code).toBe(0);
+  const [first] = screensIn('pictures.json');
+  expect(first.regions!.map((region) => region.text)).toEqual(
+    expect.arrayContaining(['Hedge trimmer', 'Reserve all three']),
+  );
+  expect(screensIn('pictures.json')[1].regions!.filter((region) => region.kind === 'row')).toHaveLength(3);
+});
+
+test('layered pictures and PDF files come in, a page a screen', () => {
+  // The PDF library is a module that only a process of its own can load here.
+  const out = at('papers.json');
+  const run = spawnSync(
+    process.execPath,
+    [path.resolve(__dirname, '../bin/tovel.mjs'), 'intake', path.join(fixtures, 'papers'), '--out', out],
+    { encoding: 'utf8' },
+  );
+  expect([run.status, run.stderr.match(/hidden layer “Guides”/)?.length]).toEqual([0, 1]);
+  expect(screensIn('papers.json').map((screen) => [screen.key, screen.name])).toEqual([
+    ['kiosk', 'Kiosk'],
+    ['leaflet-1', 'Leaflet'],
+    ['leaflet-2', 'Opening times'],
+  ]);
+});
+
+test('a page of utility classes is compiled, its icons are drawn and its fonts come along', async () => {
+  const { said } = await tovel(`intake ${fixtures}/pages --out ~pages.json`);
+  expect(said).toContain('“plugins[0]” is not plain data');
+  expect(said).toContain(
+    'The font “Grenze Gotisch” comes from a font service and is not among those that Tovel ships; “Georgia”',
+  );
+  const design = readFileSync(at('pages.json'), 'utf8');
+  expect(design).toContain('"background-color": "rgb(47, 74, 58)"');
+  expect((JSON.parse(design) as { fonts: { family: string }[] }).fonts.map(({ family }) => family)).toEqual([
+    'Inter',
+    'Material Icons',
+  ]);
+});

@@ -1,3 +1,5 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
 import {
   addToDesign,
   applyChange,
@@ -148,4 +150,83 @@ test('what is emitted looks to a browser as the page did', async () => {
   };
   const [drawn, emitted] = [boxes(first), boxes(screens[0])];
   for (const box of drawn) expect(emitted).toContainEqual(box);
+});
+
+const fixtures = path.resolve(__dirname, '../../../e2e/fixtures/pages');
+const fixture = async (): Promise<ReadonlyMap<string, Screen>> => {
+  const files = readdirSync(fixtures).map((name) => ({
+    path: name,
+    bytes: new Uint8Array(readFileSync(path.join(fixtures, name))),
+  }));
+  const { screens } = await readBatch(files, host);
+  return new Map(screens.map((screen) => [screen.key, screen]));
+};
+const find = (screen: Screen, test: (element: Element) => boolean): Element => {
+  const found: Element[] = [];
+  walkElements(screen.root, (element) => void (test(element) && found.push(element)));
+  if (!found.length) throw new Error('no such element');
+  return found[0];
+};
+
+test('what pages are made of survives', async () => {
+  const survives = (await fixture()).get('survives')!;
+  const styled = (property: string): Element => find(survives, (element) => property in element.style.base);
+  expect(styled('clip-path').style.base['clip-path']).toMatch(/^polygon/);
+  expect(styled('filter').style.base.filter).toBe('blur(1px) saturate(1.4)');
+  expect(find(survives, ({ tag }) => tag === 'header').style.base).toMatchObject({
+    position: 'sticky',
+    'background-image': expect.stringMatching(/^linear-gradient\(90deg, rgb\(47, 74, 58\)/),
+  });
+  expect(find(survives, ({ style }) => style.base.position === 'fixed').name).toBe('Help');
+  expect(styled('overflow-y').style.base['max-height']).toBe('120px');
+  const picture = find(survives, ({ tag }) => tag === 'picture');
+  expect(picture.children.map((child) => [child.tag, child.attributes?.media, !!child.asset])).toEqual([
+    ['source', '(max-width: 600px)', true],
+    ['img', undefined, true],
+  ]);
+  expect(find(survives, ({ tag }) => tag === 'details').attributes).toHaveProperty('open');
+  expect(find(survives, ({ source }) => source.id === 'closed')).toMatchObject({
+    tag: 'dialog',
+    hidden: true,
+  });
+  expect(find(survives, ({ style }) => !!style.before).style.before).toMatchObject({ content: '"“"' });
+  expect(find(survives, ({ tag }) => tag === 'textarea')).toBeTruthy();
+});
+
+test('an icon that is written by name is a drawing, and its font is not needed', async () => {
+  const utility = (await fixture()).get('utility')!;
+  const icon = find(utility, ({ kind }) => kind === 'vector');
+  expect(icon.name).toBe('home');
+  expect(icon.style.base).toMatchObject({ width: '1em', height: '1em', fill: 'currentcolor' });
+  expect(icon.vector!.children[0].tag).toBe('path');
+  const holder = find(utility, ({ children }) => children.includes(icon));
+  expect(holder.style.base).not.toHaveProperty('font-family');
+});
+
+test('lengths that grow with the window do so in each band of widths by its own rule', async () => {
+  const screen = await read(
+    '<p id="a">Fluid</p><p id="b">Fixed below</p>',
+    '#a{font-size:calc(10px + 1vw)} #b{font-size:2vw} @media (max-width:800px){#a{font-size:calc(4px + 2vw)} #b{font-size:14px}}',
+  );
+  expect(byId(screen, 'a').style).toMatchObject({
+    base: { 'font-size': 'calc(1vw + 10px)' },
+    at: { '800': { 'font-size': 'calc(2vw + 4px)' } },
+  });
+  expect(byId(screen, 'b').style).toMatchObject({
+    base: { 'font-size': '2vw' },
+    at: { '800': { 'font-size': '14px' } },
+  });
+});
+
+test('rules for a container are looked at at the usual widths', async () => {
+  const screen = await read(
+    '<div id="box"><p id="a">A</p></div>',
+    '#box{container-type:inline-size} @container (max-width:500px){#a{color:#ff0000}}',
+  );
+  expect(Object.values(byId(screen, 'a').style.at ?? {})).toContainEqual({ color: 'rgb(255, 0, 0)' });
+});
+
+test('a margin that reaches past the body is held by the screen', async () => {
+  const screen = await read('<div id="a">A</div>', 'body{margin:0;background:#eef} #a{margin:40px 0}');
+  expect(screen.root.style.base.display).toBe('flow-root');
 });

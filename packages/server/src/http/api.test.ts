@@ -5,8 +5,10 @@ import {
   hashOf,
   type ProjectState,
   type ProjectSummary,
+  putLayer,
   putScreen,
   putStill,
+  readSvg,
   setStart,
   unpackProject,
 } from '@tovel/core';
@@ -326,4 +328,129 @@ describe('the door', () => {
 
 test('migrations are applied once', async () => {
   expect(await migrate(database.db)).toEqual([]);
+});
+
+describe('an intake', () => {
+  const drawing = (color: string) => svgScreen(`<rect width="200" height="80" fill="${color}"/>`);
+  const svgScreen = (body: string) =>
+    readSvg({
+      file: 'home.svg',
+      text: `<svg xmlns="http://www.w3.org/2000/svg" width="390" height="844">${body}</svg>`,
+      screenKey: 'home',
+      asset: () => null,
+    }).screen!;
+  const bring = (id: string, base: number, color: string) =>
+    ask<ChangeResult>('POST', `/api/projects/${id}/intake`, {
+      base,
+      screens: [drawing(color)],
+      assets: [],
+      notices: [],
+    });
+  const colorIn = async (id: string): Promise<string> => {
+    const { design } = (await ask<ProjectState>('GET', `/api/projects/${id}`)).body;
+    return JSON.stringify(design.screens).includes('#111111')
+      ? 'old'
+      : JSON.stringify(design.screens).includes('#222222')
+        ? 'new'
+        : 'none';
+  };
+
+  test('of a file that is there already replaces its screen; undo and redo bring either back', async () => {
+    const id = await create();
+    await bring(id, 0, '#111111');
+    const { body } = await bring(id, 1, '#222222');
+    expect(await colorIn(id)).toBe('new');
+    expect(body.revision).toBe(2);
+    await ask('POST', `/api/projects/${id}/undo`, { base: 2 });
+    expect(await colorIn(id)).toBe('old');
+    await ask('POST', `/api/projects/${id}/undo`, { base: 3 });
+    expect(await colorIn(id)).toBe('none');
+    await ask('POST', `/api/projects/${id}/redo`, { base: 4 });
+    await ask('POST', `/api/projects/${id}/redo`, { base: 5 });
+    expect(await colorIn(id)).toBe('new');
+    // What comes in after travelling does not meet what was there before.
+    await ask('POST', `/api/projects/${id}/undo`, { base: 6 });
+    expect((await bring(id, 7, '#222222')).status).toBe(200);
+    expect(await colorIn(id)).toBe('new');
+  });
+
+  test('keeps what was decided about a screen that comes in again', async () => {
+    const id = await create();
+    await bring(id, 0, '#111111');
+    await change(id, 1, putScreen('home', { name: 'Start', route: '/start', use: 'screen', order: 1 }));
+    await change(id, 2, putLayer('home:0', { show: false }));
+    await bring(id, 3, '#222222');
+    const { app: document } = (await ask<ProjectState>('GET', `/api/projects/${id}`)).body;
+    expect([document.screens.home.name, document.layers['home:0']]).toEqual(['Start', { show: false }]);
+  });
+
+  test('may not take the place of a screen from elsewhere', async () => {
+    const id = await create();
+    await bring(id, 0, '#111111');
+    const other = { ...drawing('#222222'), source: { file: 'other.svg', path: '' } };
+    const { status } = await ask('POST', `/api/projects/${id}/intake`, {
+      base: 1,
+      screens: [other],
+      assets: [],
+      notices: [],
+    });
+    expect(status).toBe(400);
+  });
+});
+
+describe('what intake asks the server for', () => {
+  test('the faces of a font that is shipped, and none of any other', async () => {
+    const { body } = await ask<{ weight: string; data: string }[]>('POST', '/api/fonts', {
+      family: 'Inter',
+      weights: [400],
+      hasItalic: true,
+      isIcons: false,
+    });
+    expect(body.map(({ weight }) => weight)).toEqual(['100 900', '100 900']);
+    expect(Buffer.from(body[0].data, 'base64').subarray(0, 4).toString()).toBe('wOF2');
+    expect(
+      (
+        await ask('POST', '/api/fonts', {
+          family: '../../etc',
+          weights: [],
+          hasItalic: false,
+          isIcons: false,
+        })
+      ).body,
+    ).toEqual([]);
+  });
+
+  test('the style sheet of utility classes, with a configuration that is data', async () => {
+    const plan = {
+      config: { theme: { extend: { colors: { shed: '#2f4a3a' } } } },
+      css: '',
+      isLegacy: true,
+      classes: ['bg-shed', 'p-4', 'md:flex', 'not-a-class'],
+    };
+    const { body } = await ask<{ css: string }>('POST', '/api/utilities', plan);
+    expect(body.css).toMatch(/\.bg-shed\s*{\s*background-color: #2f4a3a/);
+    expect(body.css).toContain('.md\\:flex');
+    expect(body.css).not.toContain('not-a-class');
+  });
+
+  test.each([
+    ['a program', '@plugin "node:fs";', /not run/],
+    ['a file', '@import "/etc/passwd";', /did not come along/],
+    ['a configuration file', '@config "./evil.js";', /not run/],
+  ])('%s named by a page is not loaded', async (_, css, message) => {
+    const { status, body } = await ask<{ message: string }>('POST', '/api/utilities', {
+      config: null,
+      css,
+      isLegacy: false,
+      classes: [],
+    });
+    expect([status, body.message]).toEqual([400, expect.stringMatching(message)]);
+  });
+
+  test('programs that read text in pictures, under a policy of their own', async () => {
+    const { status, headers: answer } = await ask('GET', '/ocr/program/worker.min.js');
+    expect(status).toBe(200);
+    expect(String(answer['content-security-policy'])).toMatch(/script-src 'self' 'wasm-unsafe-eval'/);
+    expect((await ask('GET', '/ocr/core/../../package.json')).status).toBe(404);
+  });
 });
