@@ -1,14 +1,23 @@
-import { mkdtempSync, openSync, ftruncateSync, closeSync, writeFileSync, readFileSync } from 'node:fs';
+import {
+  closeSync,
+  ftruncateSync,
+  mkdtempSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  writeFileSync,
+} from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { strToU8, zipSync } from 'fflate';
-import { demoFiles, demoFolder, newProject } from './support.ts';
+import { copyOfDemo, demoFiles, demoFolder, departure, newProject, openJunction } from './support.ts';
 
 test('files come in as screens with names, routes and their own links', async ({ page }) => {
   await newProject(page, 'Taken in');
   await page.getByLabel('Files', { exact: true }).setInputFiles(demoFiles());
   await expect(page.getByRole('heading', { name: '15 screens came in' })).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('tab', { name: /^Left out/ }).click();
   await expect(page.getByText('The hidden layer “Redlines” was left out.')).toBeVisible();
 
   await page.getByRole('link', { name: 'Screens', exact: true }).click();
@@ -54,7 +63,7 @@ test('bad files are said, and the rest of the batch comes in', async ({ page }) 
     .setInputFiles([at('cut.svg'), at('bundle.zip'), at('huge.svg'), at('hostile.html')]);
   await expect(page.getByRole('heading', { name: '2 screens came in' })).toBeVisible({ timeout: 30_000 });
 
-  const out = page.getByRole('region', { name: 'What was left out' });
+  const out = page.getByRole('list', { name: 'What was left out' });
   await expect(out).toContainText('not complete or not well formed');
   await expect(out).toContainText('points outside the archive');
   await expect(out).toContainText('The file is 200 MB');
@@ -62,7 +71,7 @@ test('bad files are said, and the rest of the batch comes in', async ({ page }) 
   expect(await page.evaluate(() => 'hit' in window)).toBe(false);
   expect(asked.filter((url) => url.includes('127.0.0.1:1/'))).toEqual([]);
 
-  await page.getByRole('link', { name: 'Hostile' }).click();
+  await page.getByRole('option', { name: /^Hostile/ }).dblclick();
   await page.locator('[data-stage]').click({ position: { x: 20, y: 20 } });
   expect(await page.evaluate(() => 'hit' in window)).toBe(false);
   expect(await page.title()).toContain('Tovel');
@@ -81,5 +90,186 @@ test('an intake can be cancelled, and then nothing is added', async ({ page }) =
   await expect(page.getByText(/Reading screens: \d+ of 100/)).toBeVisible();
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByRole('heading', { name: 'Cancelled; nothing was added' })).toBeVisible();
-  await expect(page.getByText('0 screens')).toBeVisible();
+  await expect(page.getByRole('listbox', { name: 'Screens that came in' })).toHaveCount(0);
+});
+
+const fixtures = path.resolve('e2e/fixtures');
+const filesIn = (...folders: string[]): string[] =>
+  folders.flatMap((folder) =>
+    readdirSync(path.join(fixtures, folder)).map((name) => path.join(fixtures, folder, name)),
+  );
+const cameIn = (page: Page, count: number) =>
+  expect(
+    page.getByRole('heading', { name: `${count} ${count === 1 ? 'screen' : 'screens'} came in` }),
+  ).toBeVisible({ timeout: 45_000 });
+const onSheet = (page: Page, name: string) =>
+  page
+    .getByRole('listbox', { name: 'Screens that came in' })
+    .getByRole('option', { name: new RegExp(`^${name}, `) });
+
+test('a pile is made clean: findings are taken one by one, by kind, and undone', async ({ page }) => {
+  await newProject(page, 'Pile');
+  await page.getByLabel('Files', { exact: true }).setInputFiles(filesIn('pile'));
+  await cameIn(page, 11);
+  const found = page.getByRole('listbox', { name: 'What was found' });
+  await expect(found).toContainText('Basket copy is drawn as Basket is');
+  await found.focus();
+  await page.keyboard.press('f');
+  await expect(page.getByText('and 1 skipped')).toBeVisible();
+  await expect(found).not.toContainText('Basket copy is drawn');
+  await page.getByRole('button', { name: 'Make it a counterpart' }).click();
+  await expect(onSheet(page, 'Checkout mobile')).toHaveAccessibleName(/counterpart/);
+  await page.getByRole('button', { name: 'Take all 2' }).first().click();
+  await expect(page.getByText('and 1 counterpart, 2 overlays, 1 skipped')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('and 1 counterpart, 1 skipped')).toBeVisible();
+});
+
+test('many screens are decided about with single keys', async ({ page }) => {
+  await newProject(page, 'Keys on the sheet');
+  await page.getByLabel('Files', { exact: true }).setInputFiles(filesIn('pile'));
+  await cameIn(page, 11);
+  await onSheet(page, 'Colours').click();
+  await onSheet(page, 'Components').click({ modifiers: ['ControlOrMeta'] });
+  await expect(page.getByRole('heading', { name: '2 of 11 chosen' })).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(onSheet(page, 'Colours')).toHaveAccessibleName(/skipped/);
+  await page.keyboard.press('k');
+  await expect(onSheet(page, 'Colours')).toHaveAccessibleName(/screen/);
+  await onSheet(page, 'Basket \\(empty\\)').click();
+  await page.keyboard.press('o');
+  await page.keyboard.type('baske');
+  await page.keyboard.press('Enter');
+  await expect(onSheet(page, 'Basket \\(empty\\)')).toHaveAccessibleName(/overlay/);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /Sorted/ }).click();
+  await page.getByRole('option', { name: 'By name' }).click();
+  const names = page.getByRole('listbox', { name: 'Screens that came in' }).getByRole('option');
+  await expect(names.first()).toHaveAccessibleName(/^Basket/);
+});
+
+test('one screen is read: hovering marks the other side, and a layer that is left out stays out', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Reading');
+  await page.goto(`/p/${id}/intake/catalogue`);
+  const tree = page.getByRole('tree', { name: 'Elements' });
+  await tree.getByRole('treeitem', { name: /^Search field/ }).hover();
+  await expect(page.locator('[data-outline=hovered]')).toBeVisible();
+  await page.locator('[data-stage]').hover({ position: { x: 60, y: 60 } });
+  await tree.getByRole('treeitem', { name: /Status bar/ }).click();
+  await page.keyboard.press('x');
+  await expect(tree.getByRole('treeitem', { name: /Status bar/ })).toContainText('left out');
+  await expect(page.frameLocator('iframe').first().getByText('9:41')).toHaveCount(0);
+  await page.keyboard.press('x');
+  await expect(page.frameLocator('iframe').first().getByText('9:41')).toBeVisible();
+});
+
+test('a picture is read: text is found in it, taken, drawn by hand, wired and run', async ({ page }) => {
+  await newProject(page, 'Photo');
+  await page
+    .getByLabel('Files', { exact: true })
+    .setInputFiles(path.join(fixtures, 'pictures/basket photo.png'));
+  await cameIn(page, 1);
+  await onSheet(page, 'Basket photo').dblclick();
+  const panel = page.getByRole('region', { name: 'Found in the picture' });
+  await expect(panel).toContainText('Reserve all three');
+  await panel
+    .getByRole('listitem')
+    .filter({ hasText: /Reserve all three.*box/ })
+    .getByRole('button', { name: 'Take' })
+    .click();
+  await expect(page.getByRole('tree', { name: 'Elements' })).toContainText('Reserve all three');
+  const stage = (await page.locator('[data-stage]').boundingBox())!;
+  await page.mouse.move(stage.x + 30, stage.y + 110);
+  await page.mouse.down();
+  await page.mouse.move(stage.x + 240, stage.y + 152, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByRole('heading', { name: 'Hedge trimmer', exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'Open in Junction' }).click();
+  await expect(departure(page, 'Reserve all three')).toContainText('open');
+  await departure(page, 'Reserve all three').focus();
+  await page.keyboard.type('https://example.org/');
+  await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: 'Run', exact: true }).click();
+  const app = page.frameLocator('iframe[title="The running app"]');
+  await expect(app.getByRole('link', { name: 'Reserve all three' })).toHaveAttribute(
+    'href',
+    'https://example.org/',
+  );
+});
+
+test('layered pictures, PDF pages and pages of utility classes come in from the browser, too', async ({
+  page,
+}) => {
+  await newProject(page, 'Formats');
+  await page.getByLabel('Files', { exact: true }).setInputFiles(filesIn('papers', 'pages'));
+  await cameIn(page, 5);
+  for (const name of ['Kiosk', 'Leaflet', 'Opening times', 'Everything survives', 'Shed calendar'])
+    await expect(onSheet(page, name)).toBeVisible();
+  await onSheet(page, 'Shed calendar').dblclick();
+  const picture = page.frameLocator('iframe').first();
+  await expect(picture.locator('header')).toHaveCSS('background-color', 'rgb(47, 74, 58)');
+  await expect(picture.locator('header svg')).toBeVisible();
+  await page.goto(page.url().replace(/intake.*/, 'intake/kiosk'));
+  await page.getByRole('treeitem', { name: /^Actions/ }).click();
+  await page.getByRole('button', { name: 'One picture' }).click();
+  await expect(picture.getByRole('img', { name: 'Actions' })).toBeVisible();
+});
+
+test('pasted source becomes a screen that asks for its name', async ({ page }) => {
+  await newProject(page, 'Pasted');
+  await page.getByRole('button', { name: 'Paste source' }).click();
+  await page.getByRole('textbox', { name: 'Source' }).fill('no tags here');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(page.getByText('Give the screen a name.')).toBeVisible();
+  await expect(page.getByText('This is neither HTML nor SVG')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Name of the screen' }).fill('Notice board');
+  await page.getByRole('textbox', { name: 'Source' }).fill('<h1 style="color:#b9552d">Closed on Monday</h1>');
+  await page.keyboard.press('Tab');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await cameIn(page, 1);
+  await expect(onSheet(page, 'Notice board')).toHaveAccessibleName(/1 found|screen/);
+  await onSheet(page, 'Notice board').dblclick();
+  await expect(
+    page.frameLocator('iframe').first().getByRole('heading', { name: 'Closed on Monday' }),
+  ).toBeVisible();
+});
+
+test('screens come by link, and the source says when nothing has changed', async ({ page }) => {
+  await newProject(page, 'By link');
+  await page.getByRole('button', { name: 'From a link' }).click();
+  const address = page.getByRole('textbox', { name: /^Address of a page/ });
+  await address.fill('http://127.0.0.1:9/private.svg');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/private or local network/)).toBeVisible();
+  const port = (await (await page.request.get('/api/settings')).json()).designPort as number;
+  await address.fill(`http://127.0.0.1:${port}/mossgate/iteration-1.zip`);
+  await page.keyboard.press('Enter');
+  await cameIn(page, 15);
+  await page.getByRole('button', { name: 'From a link' }).click();
+  await page.getByRole('button', { name: 'Refresh' }).click();
+  await expect(page.getByText(/^Nothing has changed at/)).toBeVisible();
+});
+
+test('a file that comes in again replaces its screen and keeps its wiring; undo brings the old one back', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Again');
+  await page.goto(`/p/${id}/intake`);
+  await page.getByLabel('Files', { exact: true }).setInputFiles({
+    name: 'welcome.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(
+      readFileSync(path.join(demoFolder, 'welcome.svg'), 'utf8').replace(
+        'Browse the tools',
+        'See every tool',
+      ),
+    ),
+  });
+  await cameIn(page, 1);
+  await openJunction(page, id, 'Welcome');
+  await expect(departure(page, 'See every tool')).toContainText('Catalogue');
+  await page.keyboard.press('Control+z');
+  await expect(departure(page, 'Browse the tools')).toContainText('Catalogue');
 });

@@ -28,11 +28,15 @@ export function sourceRoutes(
       fetched = await fetchSafely(address, { ...options, allowed });
       if (fetched.status === 304) return null;
       const name = fileNameOf(fetched);
-      const isProject = kindOfFile(name) === 'project';
-      const files =
-        kindOfFile(name) === 'html'
-          ? await withItsFiles(fetched, { allowed })
-          : [{ path: name.replace(/^.*\//, ''), bytes: fetched.bytes }];
+      const kind = kindOfFile(name);
+      const isWhole = kind === 'project' || kind === 'archive';
+      const bytes = isWhole
+        ? fetched.bytes
+        : packZip(
+            kind === 'html'
+              ? await withItsFiles(fetched, { allowed })
+              : [{ path: name.replace(/^.*\//, ''), bytes: fetched.bytes }],
+          );
       const hash = hashOf(fetched.bytes);
       const ticket = randomUUID();
       waiting.set(ticket, {
@@ -43,12 +47,7 @@ export function sourceRoutes(
         fetchedAt: new Date(),
       });
       if (waiting.size > 200) waiting.delete(waiting.keys().next().value!);
-      return {
-        ticket,
-        hash,
-        kind: isProject ? 'project' : 'files',
-        bytes: isProject ? fetched.bytes : packZip(files),
-      };
+      return { ticket, hash, kind: kind === 'project' ? 'project' : 'files', bytes };
     } catch (error) {
       if (error instanceof FetchError) throw new HttpError('fetch-failed', error.message);
       throw error;

@@ -180,9 +180,7 @@ test('the stand-in for a design service serves the iterations, with tags, and no
   const answer = await ask('POST', `/api/projects/${id}/sources`, {
     address: `${designOrigin}/mossgate/iteration-1.zip`,
   });
-  const outer = unpack({ path: 'a.zip', bytes: new Uint8Array(answer.rawPayload) }).files;
-  expect(outer.map((file) => file.path)).toEqual(['iteration-1.zip']);
-  expect(unpack(outer[0]).files.map((file) => file.path)).toContain('welcome.svg');
+  expect(filesOf(answer.rawPayload)).toEqual(expect.arrayContaining(['desk.css', 'welcome.svg']));
   for (const where of [
     '/mossgate/iteration-1/../wiring.json',
     '/mossgate/iteration-1/%2e%2e/wiring.json',

@@ -10,10 +10,11 @@ import {
   screensByKey,
   type Target,
 } from '@tovel/core';
-import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Navigate, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
+import { useElementInAddress } from '../project/element_in_address';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
@@ -76,17 +77,9 @@ function Junction({ screenKey }: { screenKey: string }) {
   const project = useProject();
   const { graph, design, app, id, session } = project;
   const navigate = useNavigate();
-  const [params, setParams] = useSearchParams();
-  const location = useLocation();
   const screen = screensByKey(design).get(screenKey)!;
   const listed = graph.elements.get(screenKey)!;
-  // The choice is there at once and the address follows; an address that came otherwise makes the choice.
-  const [wanted, setWanted] = useState(params.get('element'));
-  const [visit, setVisit] = useState(location.key);
-  if (visit !== location.key) {
-    setVisit(location.key);
-    if (!(location.state as { isOwn?: boolean } | null)?.isOwn) setWanted(params.get('element'));
-  }
+  const [wanted, select] = useElementInAddress();
   const [extra, setExtra] = useState<ElementState | null>(null);
   const [anchor, setAnchor] = useState<AnchorChoice | null>(null);
   const states = useMemo(
@@ -102,14 +95,6 @@ function Junction({ screenKey }: { screenKey: string }) {
   const wantsField = useRef(false);
   const [typed, setTyped] = useState<string | null>(null);
   const [rowTops, setRowTops] = useState<ReadonlyMap<string, number>>(new Map());
-
-  const select = useCallback(
-    (key: string): void => {
-      setWanted(key);
-      setParams({ element: key }, { replace: true, state: { isOwn: true } });
-    },
-    [setParams],
-  );
 
   const wire = (state: ElementState, target: Target): void => {
     const arrival = state.interaction?.arrival ?? { kind: 'none' };

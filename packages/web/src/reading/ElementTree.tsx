@@ -164,6 +164,7 @@ export function ElementTree({ screen, settled, selected, hovered, onSelect, onHo
               key={element.key}
               id={`tree-${index}`}
               role="treeitem"
+              aria-label={`${(element.text ?? element.name).slice(0, 80) || element.kind}, ${isOut ? (element.hidden ? 'hidden' : 'left out') : kindInWords(element) || element.kind}`}
               aria-level={depth + 1}
               aria-selected={index === at}
               aria-expanded={element.children.length ? isOpen : undefined}

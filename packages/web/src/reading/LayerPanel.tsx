@@ -1,13 +1,4 @@
-import {
-  type Element,
-  labelOf,
-  putLayer,
-  putRegion,
-  putSetting,
-  type Layer,
-  roleOf,
-  type Screen,
-} from '@tovel/core';
+import { type Element, putLayer, putRegion, putSetting, type Layer, roleOf, type Screen } from '@tovel/core';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
@@ -72,7 +63,7 @@ export function LayerPanel({
   const { key } = element;
   const region = app.regions[key];
   const layer: Layer = app.layers[key] ?? {};
-  const label = labelOf(element);
+  const label = app.layers[key]?.name ?? (element.text?.trim() || element.name);
   const isOut =
     layer.show === false || (element.hidden && layer.show !== true && app.settings.hidden !== 'in');
   const isRoot = key === screen.root.key;

@@ -9,10 +9,11 @@ import {
   stationOf,
 } from '@tovel/core';
 import { type KeyboardEvent, useMemo, useState } from 'react';
-import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { IntakeFindings } from '../intake/IntakeFindings';
 import { useProject } from '../project/context';
+import { useElementInAddress } from '../project/element_in_address';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { ElementTree } from './ElementTree';
@@ -57,7 +58,7 @@ const Side = styled.aside`
   grid-template-rows: auto auto minmax(0, 1fr);
   background: ${color.sheet};
   border-left: 1px solid ${color.rule};
-  h3 {
+  section > h3 {
     font-size: 13px;
     padding: 10px 16px 6px;
     border-top: 1px solid ${color.ink};
@@ -76,11 +77,9 @@ export function ReadingView() {
 function Reading({ screen }: { screen: Screen }) {
   const { drawn, design, app, id, session, findings } = useProject();
   const navigate = useNavigate();
-  const [params, setParams] = useSearchParams();
   const [hovered, setHovered] = useState<string | null>(null);
   const settled = screensByKey(design).get(screen.key)!;
-  const selected = params.get('element');
-  const select = (key: string | null): void => setParams(key ? { element: key } : {}, { replace: true });
+  const [selected, select] = useElementInAddress();
   const element = selected
     ? (elementsByKey(screen).get(selected) ?? elementsByKey(settled).get(selected) ?? null)
     : null;

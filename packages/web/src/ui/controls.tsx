@@ -113,7 +113,13 @@ interface FieldProps extends Omit<TextFieldProps, 'children'> {
 /** A text field with its label, and what is wrong with what it holds. */
 export function Field({ label, problem, hint, isCode, isLabelHidden, ...props }: FieldProps) {
   return (
-    <AriaTextField {...props} isInvalid={!!problem} {...(isLabelHidden ? { 'aria-label': label } : {})}>
+    // A problem is said; it does not keep a form from being sent again.
+    <AriaTextField
+      {...props}
+      validationBehavior="aria"
+      isInvalid={!!problem}
+      {...(isLabelHidden ? { 'aria-label': label } : {})}
+    >
       {!isLabelHidden && <Label>{label}</Label>}
       <Input style={isCode ? { fontFamily: font.code, fontSize: 12 } : undefined} />
       {hint && !problem && <Text slot="description">{hint}</Text>}
