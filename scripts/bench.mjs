@@ -1,4 +1,5 @@
-// npm run bench: prints what Tovel costs, and how near its pictures come to their sources.
+// npm run bench: prints what Tovel costs, and how near its pictures come to their sources. `npm run bench -- NAME` runs
+// one of them: run, fidelity, templates.
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { checkNode, ensurePackages, ensurePrograms, root } from './lib/setup.mjs';
@@ -6,10 +7,12 @@ import { checkNode, ensurePackages, ensurePrograms, root } from './lib/setup.mjs
 checkNode();
 ensurePackages();
 ensurePrograms();
-for (const script of ['bench/run.ts', 'bench/fidelity.ts']) {
-  const { status } = spawnSync(process.execPath, ['--import', 'tsx', path.join(root, script)], {
-    cwd: root,
-    stdio: 'inherit',
-  });
+const [only, ...rest] = process.argv.slice(2);
+for (const name of only ? [only] : ['run', 'fidelity', 'templates']) {
+  const { status } = spawnSync(
+    process.execPath,
+    ['--import', 'tsx', path.join(root, `bench/${name}.ts`), ...rest],
+    { cwd: root, stdio: 'inherit' },
+  );
   if (status) process.exit(status);
 }

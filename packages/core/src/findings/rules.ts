@@ -2,7 +2,7 @@ import { putInteraction, putStill, setStart } from '../change/change.ts';
 import { isDeadEnd, lostInteractions } from '../graph/graph.ts';
 import { isUsed, orderedScreens, type Project, screenName, useInWords } from '../model/project.ts';
 import { settle } from '../layers/settle.ts';
-import { routeProblem, screenAtRoute } from '../routes/routes.ts';
+import { routeFormProblem, routeProblem } from '../routes/routes.ts';
 import type { App } from '../model/app.ts';
 import type { Design } from '../model/design.ts';
 import { examine, type Finding, type FindingLevel, type FindingStation, type Rule } from './finding.ts';
@@ -43,18 +43,18 @@ const graphRules: readonly Rule[] = [
     level: 'error',
     station: 'map',
     title: 'Routes that clash',
-    find: ({ project, graph }) =>
-      graph.screens
-        .filter(
-          (key) =>
-            screenAtRoute(project.app, project.app.screens[key].route, key) ||
-            routeProblem(project.app, key, project.app.screens[key].route),
-        )
-        .map((key) => ({
-          screen: key,
-          element: null,
-          message: `${screenName(project, key)} cannot live at ${project.app.screens[key].route}: ${routeProblem(project.app, key, project.app.screens[key].route) ?? 'another screen has it'}`,
-        })),
+    find: ({ project, graph }) => {
+      const entries = graph.screens.map((key) => ({ key, ...project.app.screens[key] }));
+      const users = new Map<string, number>();
+      for (const { route } of entries)
+        users.set(route.toLowerCase(), (users.get(route.toLowerCase()) ?? 0) + 1);
+      return entries.flatMap(({ key, name, route }) => {
+        const isShared = users.get(route.toLowerCase())! > 1;
+        if (!isShared && !routeFormProblem(route)) return [];
+        const why = routeProblem(project.app, key, route) ?? 'another screen has it';
+        return [{ screen: key, element: null, message: `${name} cannot live at ${route}: ${why}` }];
+      });
+    },
   },
   {
     code: 'no-start',

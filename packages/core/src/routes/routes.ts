@@ -24,15 +24,22 @@ export function screenAtRoute(app: App, route: string, except?: string): string 
   return null;
 }
 
-/** What is wrong with a route for this screen, in words for its field; null when it can be taken. */
-export function routeProblem(app: App, screenKey: string, text: string): string | null {
+/** What is wrong with how a route is written; null when nothing is. */
+export function routeFormProblem(text: string): string | null {
   const route = normaliseRoute(text);
   if (!text.trim()) return 'A screen needs a route. Type one, for instance /tools.';
   const bad = /[^A-Za-z0-9\-._~/]/.exec(route);
   if (bad) return `A route cannot hold “${bad[0]}”. Use letters, digits, - and /.`;
   if (route.split('/').some((part) => part === '.' || part === '..'))
     return 'A route cannot hold . or .. as a part.';
-  const other = screenAtRoute(app, route, screenKey);
+  return null;
+}
+
+/** What is wrong with a route for this screen, in words for its field; null when it can be taken. */
+export function routeProblem(app: App, screenKey: string, text: string): string | null {
+  const problem = routeFormProblem(text);
+  if (problem) return problem;
+  const other = screenAtRoute(app, normaliseRoute(text), screenKey);
   return other ? `${app.screens[other].name} has this route already. Choose another.` : null;
 }
 

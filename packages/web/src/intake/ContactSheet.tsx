@@ -2,7 +2,9 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import type { Finding, Screen } from '@tovel/core';
 import {
   type KeyboardEvent,
+  memo,
   type MouseEvent,
+  useCallback,
   useEffect,
   useLayoutEffect,
   useMemo,
@@ -169,6 +171,10 @@ export function ContactSheet({
       onSelect(next);
     } else go(key, event.shiftKey);
   };
+  // Cards are drawn again only when something of theirs has changed; what a press does is looked up when it comes.
+  const latest = useRef(press);
+  latest.current = press;
+  const onPress = useCallback((event: MouseEvent, key: string): void => latest.current(event, key), []);
   const onKeyDown = (event: KeyboardEvent): void => {
     if (!current) return;
     const step = (by: number): void => {
@@ -221,10 +227,10 @@ export function ContactSheet({
       screen={screens.get(key)!}
       width={cardSize({ key, attached }, (one) => screens.get(one)!, scale).width}
       scale={scale}
-      found={findings.get(key) ?? []}
+      found={findings.get(key) ?? NONE}
       isOn={selected.has(key)}
       isAt={key === current}
-      onPress={press}
+      onPress={onPress}
       onOpen={onOpen}
     >
       {attached.length > 0 && (
@@ -238,11 +244,11 @@ export function ContactSheet({
                 pictureSize(screens.get(under.key)!, scale * sheetLengths.attachedScale).width,
               )}
               scale={scale * sheetLengths.attachedScale}
-              found={findings.get(under.key) ?? []}
+              found={findings.get(under.key) ?? NONE}
               isOn={selected.has(under.key)}
               isAt={under.key === current}
               isUnder
-              onPress={press}
+              onPress={onPress}
               onOpen={onOpen}
             />
           ))}
@@ -282,6 +288,8 @@ export function ContactSheet({
   );
 }
 
+const NONE: readonly Finding[] = [];
+
 interface EntryProps {
   screen: Screen;
   width: number;
@@ -295,7 +303,7 @@ interface EntryProps {
   children?: React.ReactNode;
 }
 
-function SheetEntry({
+const SheetEntry = memo(function SheetEntry({
   screen,
   width,
   scale,
@@ -347,4 +355,4 @@ function SheetEntry({
       {children}
     </Card>
   );
-}
+});

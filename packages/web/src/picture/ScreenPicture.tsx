@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { assetUrl } from '../api/client';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
+import { whenThereIsTime } from './picture_queue';
 
 const Frame = styled.div`
   position: relative;
@@ -63,12 +64,20 @@ export function LazyPicture({ screen, width, height }: Omit<PictureProps, 'onRea
   const [isNear, setNear] = useState(false);
   const holder = useRef<HTMLDivElement>(null);
   useEffect(() => {
+    let giveUp: (() => void) | null = null;
     const watcher = new IntersectionObserver(
-      (entries) => entries.some((entry) => entry.isIntersecting) && setNear(true),
+      (entries) => {
+        const isClose = entries.at(-1)?.isIntersecting ?? false;
+        giveUp?.();
+        giveUp = isClose ? whenThereIsTime(() => setNear(true)) : null;
+      },
       { rootMargin: '200px' },
     );
     if (holder.current) watcher.observe(holder.current);
-    return () => watcher.disconnect();
+    return () => {
+      watcher.disconnect();
+      giveUp?.();
+    };
   }, []);
   const full = height ?? Math.round((screen.height * width) / screen.width);
   return (

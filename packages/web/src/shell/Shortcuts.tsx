@@ -25,6 +25,11 @@ const shortcuts: readonly (readonly [string, string])[] = [
   ['.', 'Junction: mark still, or not'],
   ['[ and ]', 'Junction: the screen before, the screen after'],
   ['S', 'Screens: skip, or use again'],
+  ['K, S', 'Intake: keep or skip what is chosen'],
+  ['C, O', 'Intake: make it a counterpart or an overlay of a screen'],
+  ['Space, Shift, Ctrl A', 'Intake: choose one more, a range, all'],
+  ['F, D', 'On a finding: take its fix, or let it stand'],
+  ['X', 'Reading: leave an element out, or show it'],
   ['Escape', 'Leave a field or a sheet'],
 ];
 

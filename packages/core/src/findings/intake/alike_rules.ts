@@ -1,7 +1,15 @@
 import { all, putScreen } from '../../change/change.ts';
 import type { Use } from '../../model/app.ts';
 import type { Element, Screen } from '../../model/design.ts';
-import { isUsed, orderedScreens, type Project, screenName, walkElements } from '../../model/project.ts';
+import {
+  isUsed,
+  orderedScreens,
+  type Project,
+  screenName,
+  screenOfElement,
+  screensByKey,
+  walkElements,
+} from '../../model/project.ts';
 import { isPressable } from '../../roles/role.ts';
 import type { Examined, Found, Rule } from '../finding.ts';
 import { type Likeness, likenessesOf } from './likeness.ts';
@@ -23,42 +31,56 @@ function useAs(project: Project, key: string, use: Use, of?: string) {
   return putScreen(key, { ...entry, use, ...(of ? { of } : {}) });
 }
 
-/** Of screens that are alike the one that is told most about; else the one that came first. */
-function bestOf(project: Project, keys: readonly string[]): string {
-  const wired = (key: string): number =>
-    Object.keys(project.app.interactions).filter((element) => element.startsWith(`${key}:`)).length +
-    Object.values(project.app.interactions).filter(
-      ({ target }) => 'screen' in target && target.screen === key,
-    ).length;
-  const sizes = new Map(project.design.screens.map((screen) => [screen.key, sizeOf(screen)]));
-  const order = orderedScreens(project.app);
+/** Picks of screens that are alike the one that is told most about; else the one that came first. */
+function bestPicker(project: Project): (keys: readonly string[]) => string {
+  const wired = new Map<string, number>();
+  const count = (key: string): void => void wired.set(key, (wired.get(key) ?? 0) + 1);
+  for (const [element, { target }] of Object.entries(project.app.interactions)) {
+    count(screenOfElement(element));
+    if ('screen' in target) count(target.screen);
+  }
+  const screens = screensByKey(project.design);
+  const order = new Map(orderedScreens(project.app).map((key, i) => [key, i]));
   const isCopy = (key: string): number => Number(/\bcopy\b|\(\d+\)$/i.test(screenName(project, key)));
-  return keys.toSorted(
-    (a, b) =>
-      Number(project.app.start === b) - Number(project.app.start === a) ||
-      wired(b) - wired(a) ||
-      isCopy(a) - isCopy(b) ||
-      sizes.get(b)! - sizes.get(a)! ||
-      order.indexOf(a) - order.indexOf(b),
-  )[0];
+  return (keys) =>
+    keys.toSorted(
+      (a, b) =>
+        Number(project.app.start === b) - Number(project.app.start === a) ||
+        (wired.get(b) ?? 0) - (wired.get(a) ?? 0) ||
+        isCopy(a) - isCopy(b) ||
+        sizeOf(screens.get(b)!) - sizeOf(screens.get(a)!) ||
+        order.get(a)! - order.get(b)!,
+    )[0];
 }
 
+const sizes = new WeakMap<Screen, number>();
+
 function sizeOf(screen: Screen): number {
-  let count = 0;
-  walkElements(screen.root, () => void count++);
+  let count = sizes.get(screen);
+  if (count === undefined) {
+    count = 0;
+    walkElements(screen.root, () => void count!++);
+    sizes.set(screen, count);
+  }
   return count;
 }
 
-/** Groups what is linked pair by pair. */
+/** Groups what is linked pair by pair (union-find). */
 function clusters(pairs: readonly Likeness[]): string[][] {
-  const groups: Set<string>[] = [];
-  for (const { a, b } of pairs) {
-    const touched = groups.filter((group) => group.has(a.key) || group.has(b.key));
-    const joined = new Set([a.key, b.key, ...touched.flatMap((group) => [...group])]);
-    for (const group of touched) groups.splice(groups.indexOf(group), 1);
-    groups.push(joined);
+  const leader = new Map<string, string>();
+  const find = (key: string): string => {
+    let at = key;
+    for (let next = leader.get(at); next !== undefined && next !== at; next = leader.get(at)) at = next;
+    leader.set(key, at);
+    return at;
+  };
+  for (const { a, b } of pairs) leader.set(find(a.key), find(b.key));
+  const groups = new Map<string, string[]>();
+  for (const key of leader.keys()) {
+    const first = find(key);
+    groups.set(first, [...(groups.get(first) ?? []), key]);
   }
-  return groups.map((group) => [...group].sort());
+  return [...groups.values()].filter((keys) => keys.length > 1).map((keys) => keys.sort());
 }
 
 /** Screens of fewer boxes than this are alike by chance. */
@@ -72,9 +94,10 @@ const isDuplicate = (pair: Likeness): boolean =>
 
 /** Of each group of screens that are drawn alike, all but the best. */
 function copiesAmong(pairs: readonly Likeness[], project: Project): Set<string> {
+  const bestOf = bestPicker(project);
   return new Set(
     clusters(pairs.filter(isDuplicate)).flatMap((keys) => {
-      const kept = bestOf(project, keys);
+      const kept = bestOf(keys);
       return keys.filter((key) => key !== kept);
     }),
   );
@@ -106,8 +129,16 @@ export function overlayIn(
     : null;
 }
 
+const scrims = new WeakMap<Screen, boolean>();
+
 /** Whether something see-through lies over nearly all of a screen. */
 export function hasScrim(screen: Screen): boolean {
+  let found = scrims.get(screen);
+  if (found === undefined) scrims.set(screen, (found = findScrim(screen)));
+  return found;
+}
+
+function findScrim(screen: Screen): boolean {
   let found = false;
   walkElements(screen.root, (element) => {
     if (element.hidden) return false;
@@ -188,14 +219,15 @@ export const alikeRules: readonly Rule[] = [
     title: 'The same screen several times',
     find: (examined) => {
       const { project } = examined;
+      const bestOf = bestPicker(project);
       return clusters(pairsInUse(examined).filter(isDuplicate)).flatMap((keys): Found[] => {
-        const best = bestOf(project, keys);
+        const best = bestOf(keys);
         return keys
           .filter((key) => key !== best)
           .map((key) => ({
             screen: key,
             element: null,
-            message: `${screenName(project, key)} is drawn as ${screenName(project, best)} is, which is told more about.`,
+            message: `${screenName(project, key)} is drawn as ${screenName(project, best)} is; one of them is enough.`,
             fix: { label: `Skip ${screenName(project, key)}`, change: useAs(project, key, 'skip') },
           }));
       });

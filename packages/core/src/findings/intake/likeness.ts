@@ -79,9 +79,11 @@ function placeOf({ kind, box, asset }: Element): string {
 const COMMON = 0.5;
 
 function compareAll(all: readonly Traits[]): Likeness[] {
-  const shared = new Map<number, { texts: number; boxes: number }>();
-  const count = (kind: 'texts' | 'boxes'): void => {
-    const index = new Map<string, [number, number][]>();
+  const n = all.length;
+  /** How many texts and boxes each pair shares, at `i * n + j` for i < j. */
+  const shared = { texts: new Uint16Array(n * n), boxes: new Uint16Array(n * n) };
+  for (const kind of ['texts', 'boxes'] as const) {
+    const index = new Map<string, [screen: number, times: number][]>();
     all.forEach((one, i) => {
       for (const [trait, times] of one[kind]) {
         const list = index.get(trait);
@@ -89,36 +91,33 @@ function compareAll(all: readonly Traits[]): Likeness[] {
         else index.set(trait, [[i, times]]);
       }
     });
+    const counts = shared[kind];
     for (const list of index.values()) {
-      if (list.length < 2 || (list.length > 24 && list.length > all.length * COMMON)) continue;
+      if (list.length < 2 || (list.length > 24 && list.length > n * COMMON)) continue;
       for (let x = 0; x < list.length; x++)
-        for (let y = x + 1; y < list.length; y++) {
-          const id = list[x][0] * all.length + list[y][0];
-          const pair = shared.get(id) ?? { texts: 0, boxes: 0 };
-          pair[kind] += Math.min(list[x][1], list[y][1]);
-          shared.set(id, pair);
-        }
+        for (let y = x + 1; y < list.length; y++)
+          counts[list[x][0] * n + list[y][0]] += Math.min(list[x][1], list[y][1]);
     }
-  };
-  count('texts');
-  count('boxes');
-  const pairs: Likeness[] = [];
-  for (const [id, common] of shared) {
-    const [a, b] = [all[Math.floor(id / all.length)], all[id % all.length]];
-    const texts = share(common.texts, a.textTotal, b.textTotal);
-    const boxes = share(common.boxes, a.boxTotal, b.boxTotal);
-    const fewer = Math.min(a.textTotal, b.textTotal);
-    if (texts < LEAST && boxes < LEAST) continue;
-    pairs.push({
-      a: a.screen,
-      b: b.screen,
-      texts,
-      boxes,
-      contained: fewer ? common.texts / fewer : 0,
-      textCount: fewer,
-      boxCount: Math.min(a.boxTotal, b.boxTotal),
-    });
   }
+  const pairs: Likeness[] = [];
+  for (let i = 0; i < n; i++)
+    for (let j = i + 1; j < n; j++) {
+      const [a, b] = [all[i], all[j]];
+      const common = shared.texts[i * n + j];
+      const texts = share(common, a.textTotal, b.textTotal);
+      const boxes = share(shared.boxes[i * n + j], a.boxTotal, b.boxTotal);
+      if (texts < LEAST && boxes < LEAST) continue;
+      const fewer = Math.min(a.textTotal, b.textTotal);
+      pairs.push({
+        a: a.screen,
+        b: b.screen,
+        texts,
+        boxes,
+        contained: fewer ? common / fewer : 0,
+        textCount: fewer,
+        boxCount: Math.min(a.boxTotal, b.boxTotal),
+      });
+    }
   return pairs;
 }
 

@@ -1,7 +1,14 @@
 import { putLayer, putScreen } from '../../change/change.ts';
 import type { Element, Notice, Screen } from '../../model/design.ts';
 import { sentenceCase, uniqueName } from '../../model/names.ts';
-import { orderedScreens, type Project, screenName, textOf, walkElements } from '../../model/project.ts';
+import {
+  orderedScreens,
+  type Project,
+  screenName,
+  textOf,
+  walkElements,
+  screensByKey,
+} from '../../model/project.ts';
 import { baseName } from '../../intake/files.ts';
 import { freeRoute, routeFromName } from '../../routes/routes.ts';
 import { pressablesOf } from '../../links/pressable.ts';
@@ -26,7 +33,7 @@ export const wordRules: readonly Rule[] = [
       return graph.screens.flatMap((key): Found[] => {
         const name = screenName(project, key);
         if (!saysNothing(name)) return [];
-        const screen = project.design.screens.find((candidate) => candidate.key === key)!;
+        const screen = screensByKey(project.design).get(key)!;
         const better = betterName(screen);
         const message = `“${name}” says nothing of what the screen is`;
         if (!better)
@@ -59,18 +66,16 @@ export const wordRules: readonly Rule[] = [
         const ending = ` (${files.get(key)})`;
         return (name.endsWith(ending) ? name.slice(0, -ending.length) : name).toLowerCase();
       };
+      const names = new Set(graph.screens.map((key) => screenName(project, key)));
       const groups = new Map<string, string[]>();
       for (const key of graph.screens) groups.set(stem(key), [...(groups.get(stem(key)) ?? []), key]);
       return [...groups.values()]
         .filter((keys) => keys.length > 1 && !saysNothing(screenName(project, keys[0])))
         .flatMap((keys) =>
           keys.map((key): Found => {
-            const screen = project.design.screens.find((candidate) => candidate.key === key)!;
+            const screen = screensByKey(project.design).get(key)!;
             const better = betterName(screen);
-            const isBetter =
-              better &&
-              better.toLowerCase() !== stem(key) &&
-              !graph.screens.some((other) => screenName(project, other) === better);
+            const isBetter = better && better.toLowerCase() !== stem(key) && !names.has(better);
             return {
               screen: key,
               element: null,
@@ -90,7 +95,7 @@ export const wordRules: readonly Rule[] = [
     title: 'Elements whose names say nothing',
     find: ({ project, graph }) =>
       graph.screens.flatMap((key): Found[] => {
-        const screen = project.design.screens.find((candidate) => candidate.key === key)!;
+        const screen = screensByKey(project.design).get(key)!;
         return pressablesOf(screen)
           .filter(
             ({ element, label }) =>
@@ -259,8 +264,16 @@ function rename(project: Project, key: string, name: string) {
   return putScreen(key, { ...entry, name, route: isMade ? freeRoute(name, others) : entry.route });
 }
 
+const betterNames = new WeakMap<Screen, { name: string | null }>();
+
 /** A heading, else the largest text, where it is short enough to be a name. */
 function betterName(screen: Screen): string | null {
+  let known = betterNames.get(screen);
+  if (!known) betterNames.set(screen, (known = { name: findBetterName(screen) }));
+  return known.name;
+}
+
+function findBetterName(screen: Screen): string | null {
   let best: { text: string; size: number } | null = null;
   walkElements(screen.root, (element) => {
     const text = element.text?.replace(/\s+/g, ' ').trim();
@@ -320,7 +333,7 @@ const wordsOf = (name: string): string[] =>
 /** Tells whether some screen, used or not, goes by a name: by its own, its route or its heading. */
 function screenFinder(project: Project): (name: string) => boolean {
   const known = orderedScreens(project.app).flatMap((key) => {
-    const screen = project.design.screens.find((candidate) => candidate.key === key);
+    const screen = screensByKey(project.design).get(key);
     const { name, route } = project.app.screens[key];
     return [name, route, screen ? (betterName(screen) ?? '') : ''].map((text) => new Set(wordsOf(text)));
   });
