@@ -46,6 +46,14 @@ try {
   const views = {
     projects: async () => page.goto(base),
     intake: async () => page.goto(at('intake')),
+    reading: async () => {
+      await page.goto(at('intake/catalogue'));
+      await page.getByRole('treeitem', { name: /^Search field/ }).click();
+    },
+    'from-a-link': async () => {
+      await page.goto(at('intake'));
+      await page.getByRole('button', { name: 'From a link' }).click();
+    },
     screens: async () => page.goto(at('screens?screen=tool-detail')),
     junction: async () => {
       await page.goto(at('junction/catalogue'));
