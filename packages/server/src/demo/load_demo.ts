@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { readdir, readFile } from 'node:fs/promises';
+import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import {
   addToDesign,
@@ -9,7 +9,6 @@ import {
   type Change,
   emptyApp,
   emptyDesign,
-  type InputFile,
   type Interaction,
   pressablesOf,
   type Project,
@@ -21,6 +20,7 @@ import {
   takeIn,
 } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
+import { folderFiles } from './folder_files.ts';
 import type { Services } from '../services.ts';
 
 /** A project's wiring in people's words: names of screens, and texts of elements. */
@@ -48,18 +48,7 @@ export async function loadDemo(
   const screensFolder = path.join(folder, 'iteration-1');
   if (!existsSync(path.join(folder, 'wiring.json'))) return null;
   const wiring = JSON.parse(await readFile(path.join(folder, 'wiring.json'), 'utf8')) as Wiring;
-  const entries = await readdir(screensFolder, { recursive: true, withFileTypes: true });
-  const files: InputFile[] = await Promise.all(
-    entries
-      .filter((entry) => entry.isFile())
-      .map(async (entry) => {
-        const full = path.join(entry.parentPath, entry.name);
-        return {
-          path: path.relative(screensFolder, full).split(path.sep).join('/'),
-          bytes: new Uint8Array(await readFile(full)),
-        };
-      }),
-  );
+  const files = await folderFiles(screensFolder);
   const host = new HeadlessHost();
   try {
     const result = await readBatch(files, host);

@@ -2,7 +2,8 @@ import { existsSync } from 'node:fs';
 import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import Fastify, { type FastifyInstance } from 'fastify';
-import { hashOf, type InputFile, packZip, typeOfFile } from '@tovel/core';
+import { folderFiles } from '../demo/folder_files.ts';
+import { hashOf, packZip, typeOfFile } from '@tovel/core';
 
 /**
  * A stand-in for the service that a design team would share its screens from: on loopback, it serves the demo's
@@ -34,7 +35,7 @@ export function createDesignHost(folder: string): FastifyInstance {
     return sendWithTag(
       request.headers['if-none-match'],
       reply,
-      packZip(await filesIn(path.join(folder, name))),
+      packZip(await folderFiles(path.join(folder, name))),
       'application/zip',
     );
   });
@@ -67,19 +68,4 @@ function sendWithTag(
   const tag = `"${hashOf(bytes).slice(0, 32)}"`;
   reply.header('etag', tag);
   return known === tag ? reply.code(304).send() : reply.type(type).send(Buffer.from(bytes));
-}
-
-async function filesIn(folder: string): Promise<InputFile[]> {
-  const entries = await readdir(folder, { recursive: true, withFileTypes: true });
-  return Promise.all(
-    entries
-      .filter((entry) => entry.isFile())
-      .map(async (entry) => {
-        const full = path.join(entry.parentPath, entry.name);
-        return {
-          path: path.relative(folder, full).split(path.sep).join('/'),
-          bytes: new Uint8Array(await readFile(full)),
-        };
-      }),
-  );
 }

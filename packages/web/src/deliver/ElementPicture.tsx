@@ -1,6 +1,7 @@
 import type { Screen } from '@tovel/core';
 import { type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
+import { keyAtPoint, placeInPicture, pointInPicture } from '../picture/in_picture';
 import { ScreenPicture } from '../picture/ScreenPicture';
 import { color } from '../theme/theme';
 
@@ -48,17 +49,12 @@ export function ElementPicture({
     return () => watcher.disconnect();
   }, [screen]);
   const ratio = width / screen.width;
-  const node = element ? page?.querySelector(`[data-key="${CSS.escape(element)}"]`) : null;
-  const box = node?.getBoundingClientRect();
+  const box = placeInPicture(page, element, ratio);
   useEffect(() => {
     outline.current?.scrollIntoView?.({ block: 'nearest' });
   }, [element]);
   const pick = (event: PointerEvent): void => {
-    const bounds = holder.current!.getBoundingClientRect();
-    const hit = page
-      ?.elementFromPoint((event.clientX - bounds.left - 1) / ratio, (event.clientY - bounds.top - 1) / ratio)
-      ?.closest('[data-key]');
-    const key = hit?.getAttribute('data-key');
+    const key = keyAtPoint(page, pointInPicture(event, holder.current!, ratio));
     if (key) onPick(key);
   };
   return (
@@ -71,10 +67,10 @@ export function ElementPicture({
               ref={outline}
               data-outline
               style={{
-                left: box.x * ratio - 2,
-                top: box.y * ratio - 2,
-                width: box.width * ratio + 4,
-                height: box.height * ratio + 4,
+                left: box.x - 2,
+                top: box.y - 2,
+                width: box.width + 4,
+                height: box.height + 4,
               }}
             />
           )}

@@ -1,6 +1,7 @@
-import { type ElementState, elementsByKey, graphOf, labelOf, type Screen } from '@tovel/core';
+import { type Box, type ElementState, elementsByKey, graphOf, labelOf, type Screen } from '@tovel/core';
 import { type PointerEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
+import { placeInPicture, pointInPicture } from '../picture/in_picture';
 import { ScreenPicture } from '../picture/ScreenPicture';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
@@ -76,13 +77,6 @@ const Outline = styled.div<{ $isSelected: boolean }>`
   box-shadow: 0 0 0 1px ${color.sheet};
 `;
 
-interface Place {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
-
 interface StageProps {
   screen: Screen;
   title: string;
@@ -128,16 +122,15 @@ export function Stage({ screen, title, route, states, selected, rowTops, onPick,
 
   const places = useMemo(() => measure(page, states, ratio), [page, states, ratio]);
   const outlined = hovered ?? selected?.element.key ?? null;
-  const outline = useMemo(() => (outlined ? placeOf(page, outlined, ratio) : null), [page, outlined, ratio]);
+  const outline = useMemo(
+    () => (outlined ? placeInPicture(page, outlined, ratio) : null),
+    [page, outlined, ratio],
+  );
   const pins = useMemo(() => spread(states, places, width), [states, places, width]);
 
   /** The element under the pointer: the pressable one around it, else itself. */
   const elementAt = (event: PointerEvent): string | null => {
-    const bounds = picture.current!.getBoundingClientRect();
-    const hit = page?.elementFromPoint(
-      (event.clientX - bounds.left - 1) / ratio,
-      (event.clientY - bounds.top - 1) / ratio,
-    );
+    const hit = page?.elementFromPoint(...pointInPicture(event, picture.current!, ratio));
     const listed = new Set(states.map((state) => state.element.key));
     let nearest: string | null = null;
     for (let node = hit; node; node = node.parentElement) {
@@ -258,17 +251,10 @@ export function Stage({ screen, title, route, states, selected, rowTops, onPick,
 const hasCord = (state: ElementState): boolean =>
   state.standing === 'broken' || (state.standing === 'live' && !state.within);
 
-function placeOf(page: Document | null, key: string, ratio: number): Place | null {
-  const node = page?.querySelector(`[data-key="${CSS.escape(key)}"]`);
-  if (!node) return null;
-  const box = node.getBoundingClientRect();
-  return { x: box.x * ratio, y: box.y * ratio, width: box.width * ratio, height: box.height * ratio };
-}
-
-function measure(page: Document | null, states: readonly ElementState[], ratio: number): Map<string, Place> {
-  const places = new Map<string, Place>();
+function measure(page: Document | null, states: readonly ElementState[], ratio: number): Map<string, Box> {
+  const places = new Map<string, Box>();
   for (const { element } of states) {
-    const place = placeOf(page, element.key, ratio);
+    const place = placeInPicture(page, element.key, ratio);
     if (place) places.set(element.key, place);
   }
   return places;
@@ -277,7 +263,7 @@ function measure(page: Document | null, states: readonly ElementState[], ratio: 
 /** A pin sits on the right edge of its element; one that would cover another moves out of its way. */
 function spread(
   states: readonly ElementState[],
-  places: ReadonlyMap<string, Place>,
+  places: ReadonlyMap<string, Box>,
   width: number,
 ): Map<string, { x: number; y: number }> {
   const taken: { x: number; y: number }[] = [];

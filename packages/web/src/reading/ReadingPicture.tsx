@@ -1,6 +1,7 @@
 import type { Box, FoundRegion, Region, Screen } from '@tovel/core';
 import { type PointerEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
+import { keyAtPoint, placeInPicture, pointInPicture } from '../picture/in_picture';
 import { ScreenPicture } from '../picture/ScreenPicture';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
@@ -74,21 +75,9 @@ export function ReadingPicture({
   );
   const width = Math.max(60, Math.floor(screen.width * fit));
   const ratio = width / screen.width;
-  const placeOf = (key: string | null): Box | null => {
-    const node = key ? page?.querySelector(`[data-key="${CSS.escape(key)}"]`) : null;
-    if (!node) return null;
-    const { x, y, width: w, height: h } = node.getBoundingClientRect();
-    return { x: x * ratio, y: y * ratio, width: w * ratio, height: h * ratio };
-  };
-  const pointIn = (event: PointerEvent): [number, number] => {
-    const bounds = holder.current!.getBoundingClientRect();
-    return [(event.clientX - bounds.left - 1) / ratio, (event.clientY - bounds.top - 1) / ratio];
-  };
-  const elementAt = (event: PointerEvent): string | null =>
-    page
-      ?.elementFromPoint(...pointIn(event))
-      ?.closest('[data-key]')
-      ?.getAttribute('data-key') ?? null;
+  const placeOf = (key: string | null): Box | null => placeInPicture(page, key, ratio);
+  const pointIn = (event: PointerEvent): [number, number] => pointInPicture(event, holder.current!, ratio);
+  const elementAt = (event: PointerEvent): string | null => keyAtPoint(page, pointIn(event));
   const frame = drag && {
     x: Math.max(0, Math.min(drag.from[0], drag.to[0])),
     y: Math.max(0, Math.min(drag.from[1], drag.to[1])),

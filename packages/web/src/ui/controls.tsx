@@ -49,6 +49,11 @@ export const Button = styled(AriaButton)<ButtonLook>`
         border-color: ${color.ink};
         color: ${color.onInk};
       }
+      &[data-disabled] {
+        background: none;
+        border-color: ${color.rule};
+        color: ${color.ink2};
+      }
     `}
   ${({ $kind }) =>
     $kind === 'quiet' &&

@@ -1,4 +1,5 @@
 import { all, putLayer } from '../../change/change.ts';
+import { bottom, right } from '../../layout/placed.ts';
 import { labelOf, pressablesOf } from '../../links/pressable.ts';
 import type { Box, Element, Screen } from '../../model/design.ts';
 import { type Project, screenName, walkElements } from '../../model/project.ts';
@@ -28,8 +29,6 @@ const leaveOut = (project: Project, element: Element) => ({
   change: putLayer(element.key, { ...project.app.layers[element.key], show: false }),
 });
 
-const right = (box: Box): number => box.x + box.width;
-const bottom = (box: Box): number => box.y + box.height;
 const isFilled = ({ style, kind }: Element): boolean => {
   const color = style.base['background-color'];
   return (

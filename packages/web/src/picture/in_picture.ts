@@ -1,0 +1,24 @@
+import type { Box } from '@tovel/core';
+
+/** Where an element stands in a picture that is drawn at `ratio` of its size; null when it is not in it. */
+export function placeInPicture(page: Document | null, key: string | null, ratio: number): Box | null {
+  const node = key ? page?.querySelector(`[data-key="${CSS.escape(key)}"]`) : null;
+  if (!node) return null;
+  const { x, y, width, height } = node.getBoundingClientRect();
+  return { x: x * ratio, y: y * ratio, width: width * ratio, height: height * ratio };
+}
+
+/** A point of the window in px of the screen that a picture shows. */
+export function pointInPicture(
+  event: { readonly clientX: number; readonly clientY: number },
+  holder: HTMLElement,
+  ratio: number,
+): [x: number, y: number] {
+  const bounds = holder.getBoundingClientRect();
+  // The holder's border is not part of the picture.
+  return [(event.clientX - bounds.left - 1) / ratio, (event.clientY - bounds.top - 1) / ratio];
+}
+
+/** The key of the innermost element at a point of the screen. */
+export const keyAtPoint = (page: Document | null, [x, y]: readonly [number, number]): string | null =>
+  page?.elementFromPoint(x, y)?.closest('[data-key]')?.getAttribute('data-key') ?? null;
