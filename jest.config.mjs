@@ -12,7 +12,9 @@ const transform = {
   ],
 };
 // These packages ship only as ES modules, which Jest's CommonJS mode cannot load as they are.
-const transformIgnorePatterns = ['/node_modules/(?!(parse5|entities|@noble/hashes|fast-png|iobuffer)/)'];
+const transformIgnorePatterns = [
+  '/node_modules/(?!(parse5|entities|@noble/hashes|fast-png|iobuffer|pixelmatch)/)',
+];
 const project = (name, testEnvironment, more = {}) => ({
   displayName: name,
   rootDir: `packages/${name}`,

@@ -30,7 +30,7 @@ import { findChromium, HeadlessHost } from '@tovel/reader/headless';
 import { chromium } from 'playwright-core';
 import * as esbuild from 'esbuild';
 import { AppBuild } from '../packages/server/src/run/build.ts';
-import { folderFiles } from './inputs.ts';
+import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
 
 const demo = path.resolve('demo/iteration-1');
 const files = await folderFiles(demo);

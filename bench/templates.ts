@@ -6,8 +6,8 @@ import { execFileSync } from 'node:child_process';
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { measureFidelity, printFidelity } from './fidelity_table.ts';
-import { folderFiles } from './inputs.ts';
+import { measureFidelity, printFidelity } from '../packages/reader/src/testing/fidelity.ts';
+import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
 
 const wanted = process.argv.slice(2);
 const packages = wanted.length

@@ -91,6 +91,7 @@ class PageWalk {
   #text: Matrix = [1, 0, 0, 1, 0, 0];
   #line: Matrix = [1, 0, 0, 1, 0, 0];
   #order = 0;
+  readonly #leftOut: Record<string, number> = {};
 
   constructor(pdfjs: typeof PdfJs, page: PdfJs.PDFPageProxy) {
     this.#ops = pdfjs.OPS as Record<string, number>;
@@ -127,6 +128,7 @@ class PageWalk {
       texts: this.#texts,
       shapes: this.#shapes,
       pictures: this.#pictures,
+      leftOut: this.#leftOut,
     };
   }
 
@@ -226,7 +228,21 @@ class PageWalk {
       case 'paintInlineImageXObject':
         this.#picture(args[0]);
         break;
+      case 'shadingFill':
+        this.#leave('A shading');
+        break;
+      case 'paintImageMaskXObject':
+      case 'paintImageMaskXObjectGroup':
+      case 'paintImageMaskXObjectRepeat':
+      case 'paintImageXObjectRepeat':
+      case 'paintInlineImageXObjectGroup':
+        this.#leave('A stencil or repeated picture');
+        break;
     }
+  }
+
+  #leave(what: string): void {
+    this.#leftOut[what] = (this.#leftOut[what] ?? 0) + 1;
   }
 
   #move(x: number, y: number): void {
@@ -304,7 +320,7 @@ class PageWalk {
     const [x, y] = at(m, from, 0);
     const [endX] = at(m, to, 0);
     const isUpright = Math.abs(m[1]) < 1e-3 && m[0] > 0;
-    if (!isUpright) return;
+    if (!isUpright) return this.#leave('Turned text');
     this.#texts.push({
       text: text.replace(/\s+/g, ' '),
       x: round(x),
@@ -361,9 +377,10 @@ class PageWalk {
 
   #picture(source: unknown): void {
     const image = source as { width: number; height: number; data?: Uint8ClampedArray; kind?: number } | null;
-    if (!image?.data) return;
+    if (!image?.data) return this.#leave('A picture that cannot be decoded');
     const channels = image.kind === 3 ? 4 : image.kind === 2 ? 3 : 0;
-    if (!channels || image.data.length < image.width * image.height * channels) return;
+    if (!channels || image.data.length < image.width * image.height * channels)
+      return this.#leave('A picture of one bit a pixel');
     const m = this.#state.matrix;
     const corners = [at(m, 0, 0), at(m, 1, 1), at(m, 0, 1), at(m, 1, 0)];
     const [xs, ys] = [corners.map(([x]) => x), corners.map(([, y]) => y)];

@@ -198,6 +198,15 @@ function LayerDefaults() {
         ]}
         onChange={(value) => session.change('What names of layers mean', putSetting('names', value))}
       />
+      <Choice
+        label="Layers that are hidden in their file are"
+        value={app.settings.hidden ?? 'out'}
+        options={[
+          { id: 'out', label: 'left out' },
+          { id: 'in', label: 'shown' },
+        ]}
+        onChange={(value) => session.change('What becomes of hidden layers', putSetting('hidden', value))}
+      />
     </>
   );
 }

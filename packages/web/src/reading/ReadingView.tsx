@@ -11,6 +11,7 @@ import {
 import { type KeyboardEvent, useMemo, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
+import { assetUrl } from '../api/client';
 import { IntakeFindings } from '../intake/IntakeFindings';
 import { useProject } from '../project/context';
 import { useElementInAddress } from '../project/element_in_address';
@@ -65,6 +66,16 @@ const Side = styled.aside`
   }
 `;
 
+const Reference = styled.section`
+  overflow: auto;
+  padding: 18px;
+  text-align: center;
+  img {
+    max-width: 100%;
+    border: 1px solid ${color.fieldRule};
+  }
+`;
+
 /** The reading of one screen: what was found in the file, beside its picture. */
 export function ReadingView() {
   const { screenKey } = useParams();
@@ -78,6 +89,7 @@ function Reading({ screen }: { screen: Screen }) {
   const { drawn, design, app, id, session, findings } = useProject();
   const navigate = useNavigate();
   const [hovered, setHovered] = useState<string | null>(null);
+  const [showsReference, setShowsReference] = useState(false);
   const settled = screensByKey(design).get(screen.key)!;
   const [selected, select] = useElementInAddress();
   const element = selected
@@ -119,6 +131,11 @@ function Reading({ screen }: { screen: Screen }) {
         <span className="mono" title={screen.source.file}>
           {screen.source.file}
         </span>
+        {screen.reference && (
+          <Button aria-pressed={showsReference} onPress={() => setShowsReference(!showsReference)}>
+            {showsReference ? 'As it is' : 'As it should look'}
+          </Button>
+        )}
         <Button $kind="quiet" isDisabled={at <= 0} onPress={() => go(-1)} aria-keyshortcuts="[">
           Before
         </Button>
@@ -140,14 +157,20 @@ function Reading({ screen }: { screen: Screen }) {
         onSelect={select}
         onHover={setHovered}
       />
-      <ReadingPicture
-        screen={settled}
-        selected={element?.key ?? null}
-        hovered={hovered}
-        onSelect={select}
-        onHover={setHovered}
-        onDraw={isPicture ? addRegion : undefined}
-      />
+      {showsReference && screen.reference ? (
+        <Reference aria-label="How it should look">
+          <img src={assetUrl(screen.reference)} alt={`How ${entry.name} should look`} />
+        </Reference>
+      ) : (
+        <ReadingPicture
+          screen={settled}
+          selected={element?.key ?? null}
+          hovered={hovered}
+          onSelect={select}
+          onHover={setHovered}
+          onDraw={isPicture ? addRegion : undefined}
+        />
+      )}
       <Side aria-label="Details">
         {element ? (
           <LayerPanel element={element} screen={screen} onGone={() => select(null)} />

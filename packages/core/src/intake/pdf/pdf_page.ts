@@ -5,6 +5,8 @@ export interface PdfPage {
   readonly texts: readonly PdfText[];
   readonly shapes: readonly PdfShape[];
   readonly pictures: readonly PdfPicture[];
+  /** What the page paints and a screen cannot show, in words, with how often. */
+  readonly leftOut: Readonly<Record<string, number>>;
 }
 
 export interface PdfText {

@@ -20,6 +20,7 @@ const page = (more: Partial<PdfPage>): PdfPage => ({
   texts: [],
   shapes: [],
   pictures: [],
+  leftOut: {},
   ...more,
 });
 const read = (...pages: PdfPage[]) =>
@@ -53,6 +54,16 @@ test('pieces of words become lines and lines paragraphs', () => {
     'p A new thought',
   ]);
   expect(screens[0].name).toBe('Leaflet');
+});
+
+test('what a page paints and a screen cannot show is said', () => {
+  const { notices } = read(
+    page({ texts: [text('Here', 9, 20, 20)], leftOut: { 'Turned text': 2, 'A shading': 1 } }),
+  );
+  expect(notices.map((notice) => notice.message)).toEqual([
+    'Turned text were, 2 times, left out.',
+    'A shading was left out.',
+  ]);
 });
 
 test('each page is a screen of its own key and source', () => {

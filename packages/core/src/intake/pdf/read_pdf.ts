@@ -35,6 +35,13 @@ export function readPdfPages(
         ...(pages.length > 1 ? { message: `Page ${i + 1}: ${notice.message}` } : {}),
       })),
     );
+    for (const [what, count] of Object.entries(page.leftOut))
+      notices.push({
+        level: 'info',
+        code: 'pdf-dropped',
+        file: file.path,
+        message: `${pages.length > 1 ? `Page ${i + 1}: ` : ''}${what} ${count === 1 ? 'was' : `were, ${count} times,`} left out.`,
+      });
     if (!made.screen) return;
     const title =
       headingOf(made.screen) ?? (pages.length > 1 ? `${baseName(file.path)} ${i + 1}` : baseName(file.path));

@@ -18,8 +18,8 @@ import {
   walkElements,
   webFontsIn,
 } from '@tovel/core';
-import { findChromium, HeadlessHost } from '@tovel/reader/headless';
-import { shippedFont } from '@tovel/reader/shipped_fonts';
+import { findChromium, HeadlessHost } from '../headless.ts';
+import { shippedFont } from '../shipped_fonts.ts';
 import pixelmatch from 'pixelmatch';
 import { chromium, type Page } from 'playwright-core';
 import { PNG } from 'pngjs';
@@ -147,6 +147,7 @@ async function addressOf(folder: string, screen: Screen): Promise<string> {
 async function differing(a: PNG, b: PNG, out?: string): Promise<number> {
   const [width, height] = [Math.max(a.width, b.width), Math.max(a.height, b.height)];
   const pad = (image: PNG, fill: number): PNG => {
+    if (image.width === width && image.height === height) return image;
     const padded = new PNG({ width, height });
     padded.data.fill(fill);
     PNG.bitblt(image, padded, 0, 0, image.width, image.height, 0, 0);
