@@ -101,7 +101,7 @@ test('style sheets are taken in with what they import, and only pictures that ca
     '<head><link rel="stylesheet" href="page.css"></head><body class="a"></body>',
   );
   expect(html).toContain('url("blob:bg.png")');
-  expect(html).toContain('.b{background:url("data:,")}');
+  expect(html).toContain('.b { background: url("data:,") }');
   expect(html).not.toContain('@font-face');
   expect(notices.map((notice) => notice.message)).toEqual([
     'The picture “https://elsewhere.example/b.png” is somewhere else and is not fetched; bring the file in with the page.',

@@ -39,9 +39,23 @@ export interface CleanSheet {
 const NOTHING = 'data:,';
 const IMPORT_DEPTH = 5;
 
-/** Only references to what came along stay; imports are taken in, everything else that would load goes. */
+interface Token {
+  readonly type: number;
+  readonly text: string;
+}
+
+function tokensOf(css: string): Token[] {
+  const tokens: Token[] = [];
+  csstree.tokenize(css, (type, start, end) => void tokens.push({ type, text: css.slice(start, end) }));
+  return tokens;
+}
+
+/**
+ * Only references to what came along stay; imports are taken in, everything else that would load goes. Works on tokens
+ * and builds no tree, so that a sheet that is broken in any way takes no longer than a whole one.
+ */
 export function cleanStyleSheet(css: string, from: string, files: PageFiles, depth = 0): CleanSheet {
-  const cacheKey = `${from}\n${css.length}\n${css.slice(0, 200)}`;
+  const cacheKey = `${from}\n${css}`;
   const known = files.cleaned?.get(cacheKey);
   if (known) return known;
   const fonts: FontRule[] = [];
@@ -49,41 +63,43 @@ export function cleanStyleSheet(css: string, from: string, files: PageFiles, dep
   const remarks: Remark[] = [];
   /** Imports stand before everything else, so that what they bring does, too. */
   const imported: string[] = [];
-  const sheet = csstree.parse(css, {
-    parseValue: false,
-    parseRulePrelude: false,
-    parseCustomProperty: false,
-    onParseError: () => {},
-  }) as csstree.StyleSheet;
-  csstree.walk(sheet, {
-    visit: 'Atrule',
-    enter: (rule, item, list) => {
-      if (rule.name === 'import') {
-        const prelude = rule.prelude ? csstree.generate(rule.prelude) : '';
-        const reference = /["']([^"']+)["']|url\(([^)]+)\)/.exec(prelude);
-        const href = (reference?.[1] ?? reference?.[2] ?? '').trim();
-        const found = depth < IMPORT_DEPTH ? files.styleSheet(href, from) : null;
-        if (!found)
-          remarks.push({
-            code: 'missing',
-            text: `The imported style sheet “${href.slice(0, 120)}” did not come along.`,
-          });
-        else {
-          const inner = cleanStyleSheet(found.text, found.file, files, depth + 1);
-          fonts.push(...inner.fonts);
-          remarks.push(...inner.remarks);
-          imported.push(inner.css);
-        }
-        list?.remove(item);
-      } else if (rule.name === 'font-face') {
-        const { face, remark } = readFontFace(rule, from, files);
-        if (face) own.push(face);
-        if (remark) remarks.push(remark);
-        list?.remove(item);
-      }
-    },
-  });
-  const { css: safe, remarks: more } = cleanUrls(csstree.generate(sheet), from, files);
+  const takeImport = (prelude: string): void => {
+    const reference = /["']([^"']+)["']|url\(\s*([^)]+?)\s*\)/i.exec(prelude);
+    const href = (reference?.[1] ?? reference?.[2] ?? '').trim();
+    const found = depth < IMPORT_DEPTH ? files.styleSheet(href, from) : null;
+    if (!found) {
+      remarks.push({
+        code: 'missing',
+        text: `The imported style sheet “${href.slice(0, 120)}” did not come along.`,
+      });
+      return;
+    }
+    const inner = cleanStyleSheet(found.text, found.file, files, depth + 1);
+    fonts.push(...inner.fonts);
+    remarks.push(...inner.remarks);
+    imported.push(inner.css);
+  };
+  const takeFontFace = (block: readonly Token[]): void => {
+    const { face, remark } = readFontFace(declarationsIn(block), from, files);
+    if (face) own.push(face);
+    if (remark) remarks.push(remark);
+  };
+  const kept: Token[] = [];
+  const tokens = tokensOf(css);
+  for (let i = 0; i < tokens.length; i++) {
+    const { type, text } = tokens[i];
+    const rule = type === csstree.tokenTypes.AtKeyword ? text.toLowerCase() : '';
+    if (rule !== '@import' && rule !== '@font-face') {
+      kept.push(tokens[i]);
+      continue;
+    }
+    const end = endOfRule(tokens, i);
+    const inside = tokens.slice(i + 1, end);
+    if (rule === '@import') takeImport(inside.map((token) => token.text).join(''));
+    else takeFontFace(inside);
+    i = end;
+  }
+  const { css: safe, remarks: more } = cleanTokens(kept, from, files);
   const faces = [...new Set(own.map(fontFaceCss))].join('');
   const made: CleanSheet = {
     css: (imported.join('') + faces + safe).replace(/<\/style/gi, ''),
@@ -94,20 +110,56 @@ export function cleanStyleSheet(css: string, from: string, files: PageFiles, dep
   return made;
 }
 
+/** Where a rule that begins at a token ends: at its semicolon or at the brace that closes its block. */
+function endOfRule(tokens: readonly Token[], start: number): number {
+  const { LeftCurlyBracket, RightCurlyBracket, Semicolon } = csstree.tokenTypes;
+  let depth = 0;
+  for (let i = start + 1; i < tokens.length; i++) {
+    const { type } = tokens[i];
+    if (type === Semicolon && depth === 0) return i;
+    if (type === LeftCurlyBracket) depth++;
+    else if (type === RightCurlyBracket && --depth <= 0) return i;
+  }
+  return tokens.length;
+}
+
+/** The declarations of a block, by their names; the last of a name counts, as in a browser. */
+function declarationsIn(block: readonly Token[]): Map<string, string> {
+  const { LeftCurlyBracket, RightCurlyBracket, Semicolon, Comment } = csstree.tokenTypes;
+  const declared = new Map<string, string>();
+  let declaration = '';
+  const flush = (): void => {
+    const colon = declaration.indexOf(':');
+    if (colon > 0)
+      declared.set(declaration.slice(0, colon).trim().toLowerCase(), declaration.slice(colon + 1).trim());
+    declaration = '';
+  };
+  for (const { type, text } of block) {
+    if (type === Semicolon || type === LeftCurlyBracket || type === RightCurlyBracket) flush();
+    else if (type !== Comment) declaration += text;
+  }
+  flush();
+  return declared;
+}
+
 /** The same for the declarations of a `style` attribute. */
 export function cleanDeclarations(
   css: string,
   from: string,
   files: PageFiles,
 ): { css: string; remarks: readonly Remark[] } {
-  return /url\(|image-set|\\/i.test(css) ? cleanUrls(css, from, files) : { css, remarks: [] };
+  return /url\(|image-set|\\/i.test(css) ? cleanTokens(tokensOf(css), from, files) : { css, remarks: [] };
 }
 
 /**
- * Leads every reference to what came along, or nowhere. Works on tokens, so that nothing that a browser would read as
- * a reference is missed, whatever the rule around it.
+ * Leads every reference to what came along, or nowhere: nothing that a browser would read as a reference is missed,
+ * whatever the rule around it.
  */
-function cleanUrls(css: string, from: string, files: PageFiles): { css: string; remarks: readonly Remark[] } {
+function cleanTokens(
+  tokens: readonly Token[],
+  from: string,
+  files: PageFiles,
+): { css: string; remarks: readonly Remark[] } {
   const remarks: Remark[] = [];
   const parts: string[] = [];
   /** Functions that are open; a string within some of them is a reference. */
@@ -117,10 +169,12 @@ function cleanUrls(css: string, from: string, files: PageFiles): { css: string; 
     if (remark) remarks.push(remark);
     return address;
   };
-  csstree.tokenize(css, (type, start, end) => {
+  for (const token of tokens) {
+    const { type } = token;
     // A name that hides behind escapes has no honest use.
-    const text = css.slice(start, end).replace(/^[^"']*\\[^"']*\($/, 'none(');
+    const text = token.text.replace(/^[^"']*\\[^"']*\($/, 'none(');
     const {
+      Comment,
       Url,
       Function: Call,
       RightParenthesis,
@@ -131,6 +185,8 @@ function cleanUrls(css: string, from: string, files: PageFiles): { css: string; 
     } = csstree.tokenTypes;
     if (type === Url) parts.push(`url("${replace(csstree.url.decode(text))}")`);
     else if (type === BadUrl) parts.push('none');
+    // An empty comment still keeps apart what stands on either side of it.
+    else if (type === Comment) parts.push('/**/');
     // Imports are taken in by now; what is left of the word stands where it means nothing, and shall stay so.
     else if (type === AtKeyword && /^@(import$|.*\\)/i.test(text)) parts.push('@dropped');
     else {
@@ -144,7 +200,7 @@ function cleanUrls(css: string, from: string, files: PageFiles): { css: string; 
           : text,
       );
     }
-  });
+  }
   return { css: parts.join(''), remarks };
 }
 
@@ -173,15 +229,10 @@ export function pictureAddress(
 const FONT_FILE = /\.(woff2|woff|ttf|otf)([?#].*)?$/i;
 
 function readFontFace(
-  rule: csstree.Atrule,
+  declared: ReadonlyMap<string, string>,
   from: string,
   files: PageFiles,
 ): { face?: FontRule; remark?: Remark } {
-  const declared = new Map<string, string>();
-  rule.block?.children.forEach((child) => {
-    if (child.type === 'Declaration')
-      declared.set(child.property.toLowerCase(), csstree.generate(child.value));
-  });
   const family = unquote(declared.get('font-family') ?? '');
   if (!family) return {};
   const references = [...(declared.get('src') ?? '').matchAll(/url\(\s*["']?([^"')]+)["']?\s*\)/g)].map(

@@ -1,4 +1,5 @@
 import * as csstree from 'css-tree';
+import { parseCss } from '../../css/parse_css.ts';
 import { childElements, textContent, type XmlElement } from './xml.ts';
 
 export type SvgStyle = Readonly<Record<string, string>>;
@@ -68,7 +69,7 @@ export class SvgStyleSheet {
   }
 
   #add(css: string): void {
-    const sheet = csstree.parse(css, { parseValue: false, onParseError: () => {} });
+    const sheet = parseCss(css, { parseValue: false });
     csstree.walk(sheet, {
       visit: 'Rule',
       enter: (rule) => {
