@@ -16,9 +16,10 @@ import { readInputs, writeOut } from './files.ts';
 export const intake: Command = {
   usage: 'tovel intake PATH... [--widths 390,768,1280] [--out FILE]',
   summary: 'reads screens from files, folders and zips',
-  help: `Reads SVG drawings, HTML pages with the style sheets, pictures and fonts beside them, OpenRaster
-files, PDF files (a page a screen), and PNG, JPEG and WebP pictures with the text in them; from files,
-folders and zips. A picture named like a page, or the only one beside it, shows how that should look.
+  help: `Reads SVG drawings, HTML pages with the style sheets, pictures and fonts beside them,
+OpenRaster files, PDF files (a page a screen), and PNG, JPEG and WebP pictures with the
+text in them; from files, folders and zips. A picture named like a page, or the only one
+beside it, shows how that page should look.
 
   --widths LIST  widths in px at which pages are read; the widest is the page's own
   --out FILE     FILE.json: the design document. FILE.tovel: a project with routes made
