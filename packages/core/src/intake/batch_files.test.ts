@@ -1,0 +1,78 @@
+import { strToU8, zipSync } from 'fflate';
+import { BatchFiles } from './batch_files.ts';
+import { hashOf, type InputFile } from './files.ts';
+import { limits } from './limits.ts';
+
+const file = (path: string, content = path): InputFile => ({ path, bytes: strToU8(content) });
+const batch = (...files: InputFile[]): BatchFiles =>
+  new BatchFiles(files, (asset) => `blob:${asset.hash.slice(0, 6)}`);
+
+test.each([
+  ['img/a.png', 'pages/x.html', null],
+  ['../img/a.png', 'pages/x.html', 'img/a.png'],
+  ['/img/a.png', 'pages/x.html', 'img/a.png'],
+  ['a.png', 'img/style.css', 'img/a.png'],
+  ['a.png?v=2#x', 'img/style.css', 'img/a.png'],
+  ['https://e.example/img/a.png', 'x.html', null],
+  ['//e.example/img/a.png', 'x.html', null],
+  ['../../../img/a.png', 'x.html', null],
+])('%s in %s leads to %s', (reference, from, expected) => {
+  expect(batch(file('img/a.png')).at(reference, from)?.path ?? null).toBe(expected);
+});
+
+test('a reference to the root of a server finds a folder that came from somewhere beneath it', () => {
+  expect(batch(file('site/build/img/a.png')).at('/img/a.png', 'site/build/x.html')?.path).toBe(
+    'site/build/img/a.png',
+  );
+  expect(batch(file('site/a.png')).at('/a.png', 'site/x.html')).toBeNull();
+});
+
+test('what is referred to counts as used, and is kept once', () => {
+  const files = batch(file('a.png', 'same'), file('b.png', 'same'), file('c.png'));
+  const [a, b] = ['a.png', 'b.png'].map((name) => files.assetAt(name, 'x.html')!);
+  expect(a.hash).toBe(b.hash);
+  expect(files.assets).toHaveLength(1);
+  expect(['a.png', 'b.png', 'c.png'].map((name) => files.isUsed(name))).toEqual([true, true, false]);
+  expect(files.hashAt(files.addressOf(a))).toBe(hashOf(strToU8('same')));
+  expect(files.hashAt('blob:else')).toBeNull();
+});
+
+test('a reference is only what it is asked for', () => {
+  const files = batch(file('a.woff2'), file('a.css', 'p{}'));
+  expect(files.assetAt('a.woff2', 'x.html')).toBeNull();
+  expect(files.assetAt('a.woff2', 'x.html', ['font'])).toMatchObject({ type: 'font/woff2' });
+  expect(files.styleSheetAt('a.css', 'x.html')).toEqual({ text: 'p{}', file: 'a.css' });
+  expect(files.styleSheetAt('a.woff2', 'x.html')).toBeNull();
+});
+
+test.each([
+  ['data:image/png;base64,iVBORw0=', 'image/png'],
+  ["data:image/svg+xml,%3Csvg xmlns='x'/%3E", 'image/svg+xml'],
+  ['data:font/woff2;base64,d09GMg==', 'font/woff2'],
+  ['data:text/html,<script>alert(1)</script>', null],
+  ['data:image/png;base64,%%%', null],
+  ['data:,', null],
+])('%s is kept as %s', (reference, type) =>
+  expect(batch().assetAt(reference, 'x.html')?.type ?? null).toBe(type),
+);
+
+test.each([
+  [file('empty.svg', ''), 'file-empty'],
+  [{ path: 'huge.svg', bytes: new Uint8Array(limits.fileBytes + 1) }, 'file-too-large'],
+  [file('notes.xyz'), 'file-unknown'],
+  [file('old.tovel'), 'file-project'],
+  [{ path: 'none.zip', bytes: zipSync({}) }, 'archive-empty'],
+  [{ path: 'deep.zip', bytes: zipSync({ 'in.zip': zipSync({ a: strToU8('a') }) }) }, 'archive-nested'],
+])('%j is refused with a reason', ({ path, bytes }, code) => {
+  const files = batch({ path, bytes });
+  expect(files.all).toEqual([]);
+  expect(files.notices.map((notice) => notice.code)).toEqual([code]);
+  expect(files.notices[0].message).toMatch(/\.$/);
+});
+
+test('files of one path all come in', () => {
+  expect(batch(file('a.svg', 'one'), file('a.svg', 'two')).all.map(({ path }) => path)).toEqual([
+    'a.svg',
+    'a.svg 2',
+  ]);
+});

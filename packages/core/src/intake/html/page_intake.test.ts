@@ -1,0 +1,130 @@
+import { strToU8 } from 'fflate';
+import { BatchFiles } from '../batch_files.ts';
+import type { IntakeHost } from '../host.ts';
+import { PageIntake } from './page_intake.ts';
+import type { PageReading } from './reading.ts';
+
+const seen: string[] = [];
+const reading: PageReading = {
+  width: 1280,
+  height: 800,
+  canvas: {},
+  hidden: [],
+  body: {
+    path: '1',
+    tag: 'body',
+    attributes: {},
+    box: { x: 0, y: 0, width: 9, height: 9 },
+    base: {},
+    children: ['Hi'],
+  },
+};
+const host = (more: Partial<IntakeHost> = {}): IntakeHost => ({
+  readPage: async ({ html }) => {
+    seen.push(html);
+    return reading;
+  },
+  addressOf: (asset) => `blob:${asset.hash.slice(0, 8)}`,
+  ...more,
+});
+async function read(html: string, more: Partial<IntakeHost> = {}, others: Record<string, string> = {}) {
+  const page = { path: 'a.html', bytes: strToU8(html) };
+  const around = host(more);
+  const files = new BatchFiles(
+    [page, ...Object.entries(others).map(([path, text]) => ({ path, bytes: strToU8(text) }))],
+    around.addressOf,
+  );
+  const intake = new PageIntake(files, around);
+  const { notices } = await intake.read(page, 'a');
+  return { html: seen.at(-1)!, codes: notices.map((notice) => notice.code), notices, fonts: intake.fonts };
+}
+
+const service = '<link rel="stylesheet" href="https://fonts.example/css2?family=Inter:wght@400">';
+const face = {
+  weight: '100 900',
+  style: 'normal',
+  type: 'font/woff2',
+  file: 'fonts/inter.woff2',
+  bytes: strToU8('wOF2'),
+};
+
+test('a font of a font service comes from what is shipped, and is part of the design', async () => {
+  const { html, codes, fonts } = await read(`<head>${service}</head><p>Hi`, {
+    shippedFont: async () => [face],
+  });
+  expect(html).toMatch(
+    /@font-face{font-family:"Inter";font-weight:100 900;font-style:normal;src:url\("blob:/,
+  );
+  expect(html).not.toContain('fonts.example');
+  expect(codes).toEqual([]);
+  expect(fonts).toEqual([
+    { family: 'Inter', weight: '100 900', style: 'normal', asset: expect.stringMatching(/^[0-9a-f]{64}$/) },
+  ]);
+});
+
+test.each([
+  ['<style>p{font-family:Inter,Georgia,serif}</style>', '“Georgia”, the next in the list,'],
+  ['', 'the browser’s own font'],
+])('a font that is not shipped is said with what shows instead: %s', async (style, instead) => {
+  const { notices, fonts } = await read(`<head>${service}${style}</head><p>Hi`, {
+    shippedFont: async () => [],
+  });
+  expect(notices).toEqual([
+    expect.objectContaining({
+      level: 'warning',
+      code: 'missing-font',
+      message: expect.stringContaining(instead),
+    }),
+  ]);
+  expect(fonts).toEqual([]);
+});
+
+test('the class of an icon font is there even where the service is not', async () => {
+  const { html } = await read(
+    '<head><link rel="stylesheet" href="https://fonts.example/icon?family=Material+Icons"></head><i class="material-icons">home</i>',
+  );
+  expect(html.indexOf('.material-icons{')).toBeLessThan(html.indexOf('<i class'));
+});
+
+test('fonts of the page’s own style sheets come along', async () => {
+  const { html, fonts } = await read(
+    '<head><link rel="stylesheet" href="s.css"></head><p>Hi',
+    {},
+    { 's.css': '@font-face{font-family:Own;src:url(own.woff2)}', 'own.woff2': 'wOF2' },
+  );
+  expect(html).toContain('@font-face{font-family:"Own"');
+  expect(fonts.map(({ family }) => family)).toEqual(['Own']);
+});
+
+describe('a page of utility classes', () => {
+  const page =
+    '<head><script src="https://cdn.tailwindcss.com"></script><script>tailwind.config={theme:{a:1}}</script></head><p class="p-4 m-2">Hi';
+
+  test('is compiled from its classes and its configuration, and looks so', async () => {
+    let asked: unknown;
+    const { html, codes } = await read(page, {
+      compileUtilities: async (plan) => {
+        asked = plan;
+        return '.p-4{padding:1rem}';
+      },
+    });
+    expect(asked).toEqual({ config: { theme: { a: 1 } }, css: '', isLegacy: true, classes: ['p-4', 'm-2'] });
+    expect(html).toContain('<style>.p-4{padding:1rem}</style></head>');
+    expect(html).not.toContain('script');
+    expect(codes).toEqual([]);
+  });
+
+  test.each([
+    ['nothing compiles here', {}, /cannot be compiled here/],
+    [
+      'the compiler complains',
+      { compileUtilities: () => Promise.reject(new Error('no such theme')) },
+      /could not be compiled: no such theme/,
+    ],
+  ])('that cannot be compiled still comes in: %s', async (_, more, message) => {
+    const { notices } = await read(page, more);
+    expect(notices).toEqual([
+      expect.objectContaining({ level: 'warning', message: expect.stringMatching(message) }),
+    ]);
+  });
+});
