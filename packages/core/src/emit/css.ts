@@ -136,11 +136,15 @@ export function printRules(
     if (!entries.length) return;
     if (out.length && !out.at(-1)!.endsWith('{')) put('', key);
     put(`${indent}${selector} {`, key);
-    for (const [name, value] of entries)
-      put(
-        `${indent}  ${name}: ${singleQuoted(value.includes('url(') ? mapUrls(value, urlOf) : value)};`,
-        key,
-      );
+    for (const [name, value] of entries) {
+      const written = singleQuoted(value.includes('url(') ? mapUrls(value, urlOf) : value);
+      const parts = LISTS.has(name) ? listParts(written) : [];
+      if (parts.length < 2) put(`${indent}  ${name}: ${written};`, key);
+      else {
+        put(`${indent}  ${name}:`, key);
+        parts.forEach((part, i) => put(`${indent}    ${part}${i === parts.length - 1 ? ';' : ','}`, key));
+      }
+    }
     put(`${indent}}`, key);
   };
   for (const rule of rules) {
@@ -160,6 +164,24 @@ export function printRules(
     put('}', null);
   }
   return { text: out.length ? `${out.join('\n')}\n` : '', lines };
+}
+
+/** Properties whose lists are written a part a line. */
+const LISTS = new Set(['box-shadow', 'transition', 'mask', 'will-change', 'src', 'grid-template-columns']);
+
+/** The parts of a list, at the commas that stand in no brackets. */
+function listParts(value: string): string[] {
+  const parts: string[] = [];
+  let [depth, start] = [0, 0];
+  for (let i = 0; i <= value.length; i++) {
+    if (value[i] === '(') depth++;
+    else if (value[i] === ')') depth--;
+    else if (i === value.length || (value[i] === ',' && depth === 0)) {
+      parts.push(value.slice(start, i).trim());
+      start = i + 1;
+    }
+  }
+  return parts;
 }
 
 const mapUrls = (value: string, urlOf: (address: string) => string): string =>

@@ -25,18 +25,17 @@ export function fontCss(faces: readonly FontFace[], urlOf: (hash: string) => str
         ...(face.stretch ? [`font-stretch: ${safe(face.stretch)};`] : []),
         `font-display: swap;`,
         `src: url('${urlOf(face.asset)}');`,
-        ...(face.unicodeRange ? unicodeRange(safe(face.unicodeRange)) : []),
+        ...(isSplit(face, faces) && face.unicodeRange ? [`unicode-range: ${safe(face.unicodeRange)};`] : []),
       ];
       return `@font-face {\n${lines.map((line) => `  ${line}\n`).join('')}}\n`;
     })
     .join('\n');
 }
 
-const safe = (value: string): string => value.replace(/[^\w\s.,%+?-]/g, '');
+/** Only where several files make up one face does it matter which letters each of them has. */
+const isSplit = (face: FontFace, faces: readonly FontFace[]): boolean =>
+  faces.filter(
+    (other) => other.family === face.family && other.weight === face.weight && other.style === face.style,
+  ).length > 1;
 
-/** Prettier breaks a list of ranges into a line each. */
-function unicodeRange(value: string): string[] {
-  const ranges = value.split(/\s*,\s*/).map((range) => range.toUpperCase());
-  if (ranges.length === 1) return [`unicode-range: ${ranges[0]};`];
-  return [`unicode-range:\n${ranges.map((range) => `    ${range}`).join(',\n')};`];
-}
+const safe = (value: string): string => value.replace(/[^\w\s.,%+?-]/g, '');

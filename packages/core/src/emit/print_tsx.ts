@@ -82,19 +82,23 @@ function printElement(node: MarkupElement, depth: number, used: Used): Line[] {
   const open = [`<${tag}`, ...attributes].join(' ');
   const parts = partsOf(node.children);
   if (!parts.length) {
-    if (`${open} />`.length <= room(depth) || !attributes.length) return [line(`${open} />`)];
+    if (`${open} />`.length <= room(depth) || staysOnLine(attributes)) return [line(`${open} />`)];
     return [line(`<${tag}`), ...attributeLines(attributes, depth, key), line('/>')];
   }
   const isPlain = parts.every((part) => typeof part === 'string');
   const flat = isPlain ? `${open}>${parts.join('')}</${tag}>` : null;
   const opening =
-    `${open}>`.length <= room(depth) || !attributes.length
+    `${open}>`.length <= room(depth) || staysOnLine(attributes)
       ? [line(`${open}>`)]
       : [line(`<${tag}`), ...attributeLines(attributes, depth, key), line('>')];
   // Prettier breaks the children of an element that has several attributes, however short they are.
   if (flat && flat.length <= room(depth) && attributes.length < 2) return [line(flat)];
   return [...opening, ...fill(parts, depth + 1, key, used), line(`</${tag}>`)];
 }
+
+/** A single attribute that is a plain string is never put on a line of its own, however long it is. */
+const staysOnLine = (attributes: readonly string[]): boolean =>
+  attributes.length === 0 || (attributes.length === 1 && /^[\w-]+=["'][^\n]*["']$/.test(attributes[0]));
 
 const attributeLines = (attributes: readonly string[], depth: number, key: string | null): Line[] =>
   attributes.flatMap((attribute) =>
@@ -152,7 +156,11 @@ function fill(
         } else current += (pendingSpace && current ? ' ' : '') + inline;
         if (!current.trim() || current === inline) currentKey = part.key;
       } else {
-        if (pendingSpace) current += current ? "{' '}" : "{' '}";
+        const last = lines.at(-1);
+        // A space between two elements stands at the end of the first one's line.
+        if (pendingSpace && !current && last)
+          lines[lines.length - 1] = { ...last, text: `${last.text}{' '}` };
+        else if (pendingSpace) current += "{' '}";
         flush();
         lines.push(...printed);
       }

@@ -114,6 +114,11 @@ class ScreenWriter {
 
   #childrenOf(element: Element, inside: Surroundings): MarkupNode[] {
     if (element.tag === 'textarea') return [];
+    // Between options there is nothing but options.
+    if (element.tag === 'select' || element.tag === 'optgroup')
+      return element.children
+        .filter((child) => child.tag !== undefined)
+        .map((child) => this.element(child, inside));
     const own = element.text !== undefined ? [{ text: element.text }] : [];
     return [
       ...own,
@@ -194,7 +199,7 @@ class ScreenWriter {
       if (name === 'type' && tag !== element.tag) continue;
       attributes[name] = value === '' && BOOLEANS.has(name) ? true : value;
     }
-    if (element.kind === 'image' && attributes.alt === undefined) attributes.alt = '';
+    if (tag === 'img' && attributes.alt === undefined) attributes.alt = '';
     if (tag === 'button' && (isLinked || element.tag !== 'button')) attributes.type = 'button';
     if (
       (tag === 'button' || tag === 'a') &&
