@@ -32,6 +32,7 @@ export {
   putRegion,
   putScreen,
   putSetting,
+  putUse,
   putStill,
   setStart,
   touchedBy,
@@ -45,7 +46,7 @@ export {
 } from './change/history.ts';
 
 export { limits, megabytes } from './intake/limits.ts';
-export { hashOf, type InputFile, kindOfFile, typeOfFile, unpack } from './intake/files.ts';
+export { baseName, hashOf, type InputFile, kindOfFile, typeOfFile, unpack } from './intake/files.ts';
 export {
   addToDesign,
   type IntakeOptions,
@@ -60,6 +61,7 @@ export type { Pixels, TextLine } from './intake/picture/pixels.ts';
 export { findRegions } from './intake/picture/find_regions.ts';
 export type { UtilityPlan } from './intake/html/utilities.ts';
 export { isIconFamily, type WebFont, webFontsIn } from './intake/html/web_fonts.ts';
+export { type Matrix, mapPoint, multiply } from './intake/svg/matrix.ts';
 export { readSvg } from './intake/svg/read_svg.ts';
 export { PATH_ATTRIBUTE, type SafePage, sanitisePage } from './intake/html/sanitise.ts';
 export { defaultPlan, type PageReading, type ReadElement, type ReadingPlan } from './intake/html/reading.ts';

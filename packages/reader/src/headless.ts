@@ -89,11 +89,9 @@ export class HeadlessHost implements IntakeHost {
     return { ...made, data: new Uint8Array(Buffer.from(made.data, 'base64')) };
   }
 
-  async readText(bytes: Uint8Array, type: string): Promise<readonly TextLine[]> {
+  async readText(pixels: Pixels): Promise<readonly TextLine[]> {
     this.#recogniser ??= startRecogniser();
-    return readTextLines(await this.#recogniser, await this.decodePicture(bytes, type), (png) =>
-      Buffer.from(png),
-    );
+    return readTextLines(await this.#recogniser, pixels, (png) => Buffer.from(png));
   }
 
   async #launch(): Promise<{ browser: Browser; page: Page }> {

@@ -1,22 +1,16 @@
-import { limits, type PdfPage, type PdfPicture, type PdfShape, type PdfText } from '@tovel/core';
+import {
+  limits,
+  mapPoint,
+  type Matrix,
+  multiply,
+  type PdfPage,
+  type PdfPicture,
+  type PdfShape,
+  type PdfText,
+} from '@tovel/core';
 import { encode } from 'fast-png';
 import type * as PdfJs from 'pdfjs-dist';
 
-type Matrix = readonly [number, number, number, number, number, number];
-
-/** Applies `inner` first. */
-const times = (outer: Matrix, inner: Matrix): Matrix => [
-  outer[0] * inner[0] + outer[2] * inner[1],
-  outer[1] * inner[0] + outer[3] * inner[1],
-  outer[0] * inner[2] + outer[2] * inner[3],
-  outer[1] * inner[2] + outer[3] * inner[3],
-  outer[0] * inner[4] + outer[2] * inner[5] + outer[4],
-  outer[1] * inner[4] + outer[3] * inner[5] + outer[5],
-];
-const at = (m: Matrix, x: number, y: number): [number, number] => [
-  m[0] * x + m[2] * y + m[4],
-  m[1] * x + m[3] * y + m[5],
-];
 const round = (n: number): number => Math.round(n * 100) / 100;
 
 /**
@@ -143,11 +137,11 @@ class PageWalk {
         this.#state = this.#stack.pop() ?? s;
         break;
       case 'transform':
-        s.matrix = times(s.matrix, n as unknown as Matrix);
+        s.matrix = multiply(s.matrix, n as unknown as Matrix);
         break;
       case 'paintFormXObjectBegin':
         this.#stack.push({ ...s });
-        if (Array.isArray(args[0])) s.matrix = times(s.matrix, args[0] as unknown as Matrix);
+        if (Array.isArray(args[0])) s.matrix = multiply(s.matrix, args[0] as unknown as Matrix);
         break;
       case 'paintFormXObjectEnd':
         this.#state = this.#stack.pop() ?? s;
@@ -246,7 +240,7 @@ class PageWalk {
   }
 
   #move(x: number, y: number): void {
-    this.#line = times(this.#line, [1, 0, 0, 1, x, y]);
+    this.#line = multiply(this.#line, [1, 0, 0, 1, x, y]);
     this.#text = this.#line;
   }
 
@@ -311,14 +305,14 @@ class PageWalk {
       if (!isBlank) end = x;
     }
     flush();
-    this.#text = times(this.#text, [1, 0, 0, 1, x * s.stretch, 0]);
+    this.#text = multiply(this.#text, [1, 0, 0, 1, x * s.stretch, 0]);
   }
 
   #put(text: string, from: number, to: number): void {
     const s = this.#state;
-    const m = times(times(s.matrix, this.#text), [s.stretch, 0, 0, 1, 0, s.rise]);
-    const [x, y] = at(m, from, 0);
-    const [endX] = at(m, to, 0);
+    const m = multiply(multiply(s.matrix, this.#text), [s.stretch, 0, 0, 1, 0, s.rise]);
+    const [x, y] = mapPoint(m, from, 0);
+    const [endX] = mapPoint(m, to, 0);
     const isUpright = Math.abs(m[1]) < 1e-3 && m[0] > 0;
     if (!isUpright) return this.#leave('Turned text');
     this.#texts.push({
@@ -382,7 +376,7 @@ class PageWalk {
     if (!channels || image.data.length < image.width * image.height * channels)
       return this.#leave('A picture of one bit a pixel');
     const m = this.#state.matrix;
-    const corners = [at(m, 0, 0), at(m, 1, 1), at(m, 0, 1), at(m, 1, 0)];
+    const corners = [mapPoint(m, 0, 0), mapPoint(m, 1, 1), mapPoint(m, 0, 1), mapPoint(m, 1, 0)];
     const [xs, ys] = [corners.map(([x]) => x), corners.map(([, y]) => y)];
     const [x, y] = [Math.min(...xs), Math.min(...ys)];
     this.#pictures.push({
@@ -418,7 +412,7 @@ function pathData(buffer: ArrayLike<number>, matrix: Matrix): string {
     if (!letter) return path;
     path += letter;
     for (let k = 0; k < count!; k += 2) {
-      const [x, y] = at(matrix, buffer[i + k], buffer[i + k + 1]);
+      const [x, y] = mapPoint(matrix, buffer[i + k], buffer[i + k + 1]);
       path += `${k ? ' ' : ''}${round(x)} ${round(y)}`;
     }
     i += count!;

@@ -1,5 +1,5 @@
 import { array, boolean, mixed, number, object, string, type Schema } from 'yup';
-import type { App, Interaction, Layer, Region, ScreenEntry, Settings } from '../model/app.ts';
+import type { App, Interaction, Layer, Region, ScreenEntry, Settings, Use } from '../model/app.ts';
 import { equalJson, isRecord } from '../model/json.ts';
 
 /** The keyed tables of an app, and what each holds. */
@@ -49,6 +49,11 @@ export const putScreen = (key: string, value: ScreenEntry | null): Put => ({
   key,
   value,
 });
+/** Says what a screen is in the app: `of` goes with counterparts and overlays only. */
+export function putUse(app: App, key: string, use: Use, of?: string): Put {
+  const { of: _of, ...entry } = app.screens[key];
+  return putScreen(key, { ...entry, use, ...(of ? { of } : {}) });
+}
 export const putInteraction = (key: string, value: Interaction | null): Put => ({
   kind: 'put',
   table: 'interactions',

@@ -31,7 +31,7 @@ export interface IntakeHost {
   /** Rejects for what is not a picture. */
   decodePicture?(bytes: Uint8Array, type: string): Promise<Pixels>;
   /** The lines of text in a picture. */
-  readText?(bytes: Uint8Array, type: string): Promise<readonly TextLine[]>;
+  readText?(pixels: Pixels): Promise<readonly TextLine[]>;
   /** Rejects for what is not a PDF, or is locked. */
   readPdf?(bytes: Uint8Array): Promise<readonly PdfPage[]>;
 }

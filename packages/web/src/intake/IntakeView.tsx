@@ -1,9 +1,10 @@
 import {
   all,
+  baseName,
   type Finding,
   type IntakeResult,
   orderedScreens,
-  putScreen,
+  putUse,
   screensByKey,
   setStart,
   stationOf,
@@ -168,11 +169,7 @@ export function IntakeView() {
         );
       return;
     }
-    const name =
-      address
-        .replace(/[?#].*$/, '')
-        .replace(/^.*\//, '')
-        .replace(/\.[^.]*$/, '') || 'fetched';
+    const name = baseName(address.replace(/[?#].*$/, '')) || 'fetched';
     begin([{ path: `${name}.zip`, file: bytes }], async () => {
       await api.confirmSource(id, ticket);
       await queries.invalidateQueries({ queryKey: ['sources', id] });
@@ -236,10 +233,7 @@ export function IntakeView() {
     session.change(
       `${words[use]} ${names}`,
       all([
-        ...chosen.map((key) => {
-          const { of: _of, ...entry } = app.screens[key];
-          return putScreen(key, { ...entry, use, ...(of ? { of } : {}) });
-        }),
+        ...chosen.map((key) => putUse(app, key, use, of)),
         ...(use !== 'screen' && app.start && chosen.includes(app.start) ? [setStart(null)] : []),
       ]),
     );

@@ -43,8 +43,7 @@ const intake = {
         compileUtilities: (plan) => around.compileUtilities(plan),
         shippedFont: (font) => around.shippedFont(font),
         decodePicture,
-        readText: async (bytes, type) =>
-          readTextLines(recogniser, await decodePicture(bytes, type), (png) => png),
+        readText: (pixels) => readTextLines(recogniser, pixels, (png) => png),
         readPdf: async (bytes) => readPdf(await pdfLibrary(), bytes),
       },
       { known, onProgress: (progress) => around.onProgress(progress), isCancelled: () => isCancelled },

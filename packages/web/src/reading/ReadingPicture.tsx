@@ -5,6 +5,7 @@ import { keyAtPoint, placeInPicture, pointInPicture } from '../picture/in_pictur
 import { ScreenPicture } from '../picture/ScreenPicture';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
+import { regionsOn } from './regions';
 
 const Column = styled.section`
   overflow: auto;
@@ -85,8 +86,8 @@ export function ReadingPicture({
     height: Math.abs(drag.to[1] - drag.from[1]),
   };
   const open = useMemo(
-    () => (onDraw ? openRegions(screen.regions ?? [], Object.values(app.regions)) : []),
-    [onDraw, screen.regions, app.regions],
+    () => (onDraw ? openRegions(screen.regions ?? [], regionsOn(app, screen.key)) : []),
+    [onDraw, screen, app],
   );
   const outline = (box: Box | null, look: 'selected' | 'hovered' | 'drawn', scale = 1) =>
     box && (

@@ -20,6 +20,7 @@ import { Button } from '../ui/controls';
 import { ElementTree } from './ElementTree';
 import { LayerPanel } from './LayerPanel';
 import { ReadingPicture } from './ReadingPicture';
+import { newRegionKeys } from './regions';
 import { RegionsPanel } from './RegionsPanel';
 
 const View = styled.div`
@@ -109,9 +110,7 @@ function Reading({ screen }: { screen: Screen }) {
     if (next) void navigate(`/p/${id}/intake/${next}`);
   };
   const addRegion = (region: Region): void => {
-    const taken = Object.keys(app.regions).filter((key) => key.startsWith(`${screen.key}:~r`));
-    const number = Math.max(0, ...taken.map((key) => Number(key.replace(/^.*~r/, '')))) + 1;
-    const key = `${screen.key}:~r${number}`;
+    const [key] = newRegionKeys(app, screen.key, 1);
     session.change(`Add ${region.name}`, putRegion(key, region));
     select(key);
   };

@@ -5,6 +5,7 @@ import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { openRegions, textWithin } from './ReadingPicture';
+import { newRegionKeys, regionsOn } from './regions';
 
 const List = styled.ul`
   overflow: auto;
@@ -45,18 +46,13 @@ export function regionOf(found: FoundRegion, all: readonly FoundRegion[]): Regio
 export function RegionsPanel({ screen, onTake }: { screen: Screen; onTake: (region: Region) => void }) {
   const { app, session } = useProject();
   const found = useMemo(() => screen.regions ?? [], [screen]);
-  const open = useMemo(() => openRegions(found, Object.values(app.regions)), [found, app.regions]);
+  const open = useMemo(() => openRegions(found, regionsOn(app, screen.key)), [found, app, screen.key]);
   const sure = open.filter((region) => region.confidence >= 0.75);
   const takeAll = (): void => {
-    const first = Math.max(
-      0,
-      ...Object.keys(app.regions)
-        .filter((key) => key.startsWith(`${screen.key}:~r`))
-        .map((key) => Number(key.replace(/^.*~r/, ''))),
-    );
+    const keys = newRegionKeys(app, screen.key, sure.length);
     session.change(
       `Take ${sure.length} elements of ${app.screens[screen.key].name}`,
-      all(sure.map((region, i) => putRegion(`${screen.key}:~r${first + i + 1}`, regionOf(region, found)))),
+      all(sure.map((region, i) => putRegion(keys[i], regionOf(region, found)))),
     );
   };
   return (

@@ -1,5 +1,6 @@
-import type { FoundRegion } from '@tovel/core';
+import { applyChange, emptyApp, type FoundRegion, putRegion } from '@tovel/core';
 import { openRegions, textWithin } from './ReadingPicture';
+import { newRegionKeys, regionsOn } from './regions';
 import { regionOf } from './RegionsPanel';
 
 const found: FoundRegion[] = [
@@ -21,4 +22,13 @@ test('what was taken is no longer open', () => {
   const taken = [regionOf(found[0], found)];
   expect(openRegions(found, taken)).toEqual(found.slice(1));
   expect(openRegions(found, [])).toEqual(found);
+});
+
+test('regions are those of one screen, and new ones are numbered after them', () => {
+  const app = ['a:~r1', 'a:~r12', 'ab:~r40']
+    .map((key) => putRegion(key, { ...regionOf(found[0], found), name: key }))
+    .reduce(applyChange, emptyApp);
+  expect(regionsOn(app, 'a').map(({ name }) => name)).toEqual(['a:~r1', 'a:~r12']);
+  expect(newRegionKeys(app, 'a', 2)).toEqual(['a:~r13', 'a:~r14']);
+  expect(newRegionKeys(app, 'other', 1)).toEqual(['other:~r1']);
 });

@@ -4,6 +4,7 @@ import {
   normaliseRoute,
   orderedScreens,
   putScreen,
+  putUse,
   routeProblem,
   type Screen,
   type ScreenEntry,
@@ -148,9 +149,8 @@ export function ScreensView() {
   const select = (key: string): void => setParams({ screen: key }, { replace: true });
   const toggleUse = (key: string): void => {
     const entry = app.screens[key];
-    const { of: _of, ...plain } = entry;
     const use = entry.use === 'screen' ? 'skip' : 'screen';
-    session.change(`${use === 'skip' ? 'Skip' : 'Use'} ${entry.name}`, putScreen(key, { ...plain, use }));
+    session.change(`${use === 'skip' ? 'Skip' : 'Use'} ${entry.name}`, putUse(app, key, use));
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     // The card with the focus, which may be further on than what has been drawn as chosen.

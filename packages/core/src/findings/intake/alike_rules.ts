@@ -1,5 +1,5 @@
-import { all, putScreen } from '../../change/change.ts';
-import type { Use } from '../../model/app.ts';
+import { putUse } from '../../change/change.ts';
+import { baseName } from '../../intake/files.ts';
 import type { Element, Screen } from '../../model/design.ts';
 import {
   isUsed,
@@ -25,11 +25,6 @@ const pairsInUse = ({ drawn, project }: Examined): readonly Likeness[] =>
   likenessesOf(drawn.design).filter((pair) => isUsed(project, pair.a.key) && isUsed(project, pair.b.key));
 
 const isSameWidth = (a: Screen, b: Screen): boolean => Math.abs(a.width - b.width) <= 4;
-
-function useAs(project: Project, key: string, use: Use, of?: string) {
-  const { of: _of, ...entry } = project.app.screens[key];
-  return putScreen(key, { ...entry, use, ...(of ? { of } : {}) });
-}
 
 /** Picks of screens that are alike the one that is told most about; else the one that came first. */
 function bestPicker(project: Project): (keys: readonly string[]) => string {
@@ -228,7 +223,7 @@ export const alikeRules: readonly Rule[] = [
             screen: key,
             element: null,
             message: `${screenName(project, key)} is drawn as ${screenName(project, best)} is; one of them is enough.`,
-            fix: { label: `Skip ${screenName(project, key)}`, change: useAs(project, key, 'skip') },
+            fix: { label: `Skip ${screenName(project, key)}`, change: putUse(project.app, key, 'skip') },
           }));
       });
     },
@@ -253,7 +248,7 @@ export const alikeRules: readonly Rule[] = [
           message: `${names[0]} looks like ${names[1]} at another width: ${sureness === 2 ? 'their names and texts say so' : 'they hold the same texts'}.`,
           fix: {
             label: 'Make it a counterpart',
-            change: useAs(project, narrow.key, 'counterpart', wide.key),
+            change: putUse(project.app, narrow.key, 'counterpart', wide.key),
           },
         };
       });
@@ -281,7 +276,7 @@ export const alikeRules: readonly Rule[] = [
         message: `${screenName(project, key)} is a state of ${screenName(project, under.key)}: ${why}.`,
         fix: {
           label: `Make it an overlay of ${screenName(project, under.key)}`,
-          change: useAs(project, key, 'overlay', under.key),
+          change: putUse(project.app, key, 'overlay', under.key),
         },
       }));
     },
@@ -293,7 +288,7 @@ export const alikeRules: readonly Rule[] = [
     title: 'Sheets that are no screens',
     find: ({ project, graph }) =>
       graph.screens.flatMap((key): Found[] => {
-        const screen = project.design.screens.find((candidate) => candidate.key === key)!;
+        const screen = screensByKey(project.design).get(key)!;
         const why = sheetReason(screen, screenName(project, key));
         return why
           ? [
@@ -301,7 +296,7 @@ export const alikeRules: readonly Rule[] = [
                 screen: key,
                 element: null,
                 message: `${screenName(project, key)} is no screen of the app: ${why}.`,
-                fix: { label: 'Skip it', change: all([useAs(project, key, 'skip')]) },
+                fix: { label: 'Skip it', change: putUse(project.app, key, 'skip') },
               },
             ]
           : [];
@@ -329,8 +324,7 @@ function sheetReason(screen: Screen, name: string): string | null {
     )
       states++;
   });
-  const isNamed =
-    SHEET_NAME.test(name) || SHEET_NAME.test(screen.source.file.replace(/^.*\//, '').replace(/\.[^.]*$/, ''));
+  const isNamed = SHEET_NAME.test(name) || SHEET_NAME.test(baseName(screen.source.file));
   if (colors >= 4 && colors >= texts * 0.2) return `it names ${colors} colours, as a style sheet does`;
   if (states >= 4 && states >= texts * 0.2)
     return 'it shows controls in their states, as a component sheet does';

@@ -10,6 +10,7 @@ import type {
 } from '../../model/design.ts';
 import type { GlyphOutline } from '../../fonts/outline.ts';
 import { textOf } from '../../model/project.ts';
+import { baseName } from '../files.ts';
 import { iconVector } from './icon_vector.ts';
 import type { GlyphSource } from './icon_glyphs.ts';
 import type { PageReading, ReadElement } from './reading.ts';
@@ -105,7 +106,7 @@ export function assembleScreen(
 /** A page is named by its title; what follows a separator is the name of the whole site. */
 function nameOfPage(input: PageInput): string {
   const title = input.title.split(/\s+[|·•–—-]\s+/)[0].trim();
-  return title || sentenceCase(input.file.replace(/^.*\//, '').replace(/\.[^.]*$/, ''));
+  return title || sentenceCase(baseName(input.file));
 }
 
 /** The page's canvas as an element: it is as high as the window and holds the body with its margins. */
@@ -142,8 +143,9 @@ function pageRoot(body: Element, reading: PageReading): Element {
 
 function toElement(input: PageInput, read: ReadElement): Element {
   const attributes = keptAttributes(read);
-  let style = styleOf(read, input);
-  if (iconOf(read, input)?.stands === 'before') delete (style as { before?: Declarations }).before;
+  const icon = iconOf(read, input);
+  const { before, ...rest } = styleOf(read, input);
+  let style: ElementStyle = { ...rest, ...(before && icon?.stands !== 'before' ? { before } : {}) };
   const key = `${input.screenKey}:${read.path}`;
   const source = {
     file: input.file,
@@ -182,7 +184,6 @@ function toElement(input: PageInput, read: ReadElement): Element {
     const asset = input.asset(read.attributes.srcset ?? '');
     return { ...common, kind: 'image', name: 'candidate', ...(asset ? { asset } : {}), children: [] };
   }
-  const icon = iconOf(read, input);
   const [only] = read.children;
   if (icon?.stands === 'instead')
     return {

@@ -29,7 +29,7 @@ export async function readPicture(
       const pixels = await host.decodePicture(file.bytes, asset.type);
       let lines: readonly TextLine[] = [];
       try {
-        lines = (await host.readText?.(file.bytes, asset.type)) ?? [];
+        lines = (await host.readText?.(pixels)) ?? [];
       } catch (error) {
         notices.push({
           level: 'warning',

@@ -3,6 +3,7 @@ import { contains, hasLook, type Placed, union } from '../../layout/placed.ts';
 import type { Box, Notice, Screen } from '../../model/design.ts';
 import { sentenceCase } from '../../model/names.ts';
 import { isUnsafeAddress } from '../address.ts';
+import { baseName } from '../files.ts';
 import {
   boxAround,
   identity,
@@ -131,9 +132,7 @@ class SvgReader {
       border: 0,
       look: { 'background-color': '#ffffff', ...withoutBorder(whole.look) },
     });
-    const name =
-      this.#titleOf(this.#root) ??
-      sentenceCase(this.#input.file.replace(/^.*\//, '').replace(/\.[^.]*$/, ''));
+    const name = this.#titleOf(this.#root) ?? sentenceCase(baseName(this.#input.file));
     return {
       key: this.#input.screenKey,
       name,
