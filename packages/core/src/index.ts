@@ -14,6 +14,7 @@ export {
   useInWords,
   walkElements,
 } from './model/project.ts';
+export { isExternalAddress, isSafeCssValue } from './model/safe.ts';
 export { equalJson, isRecord, stringifySorted } from './model/json.ts';
 export { camelCase, kebabCase, pascalCase, sentenceCase, uniqueName } from './model/names.ts';
 
@@ -23,10 +24,16 @@ export {
   type Change,
   collisions,
   invertChange,
-  isExternalAddress,
   mapChange,
   parseChange,
+  putAdded,
+  putComponent,
+  putDefault,
   putDismissed,
+  putDrawer,
+  putEdit,
+  putRefused,
+  putToken,
   putInteraction,
   putLayer,
   putRegion,
@@ -67,7 +74,21 @@ export { PATH_ATTRIBUTE, type SafePage, sanitisePage } from './intake/html/sanit
 export { defaultPlan, type PageReading, type ReadElement, type ReadingPlan } from './intake/html/reading.ts';
 
 export { settle } from './layers/settle.ts';
-export { isField, isPressable, type Role, roleOf } from './roles/role.ts';
+export {
+  ariaName,
+  CHART_KINDS,
+  INPUT_TYPES,
+  isRole,
+  type Role,
+  type RoleDetail,
+  roleFromAria,
+  roleInWords,
+  ROLES,
+} from './roles/names.ts';
+export { inferRoles, roleByTag, type RoleGuess } from './roles/infer.ts';
+export { scoreRoles } from './roles/score.ts';
+export { sightOf } from './roles/sight.ts';
+export { isField, isPressable, roleOf } from './roles/role.ts';
 export {
   freeRoute,
   nameProblem,

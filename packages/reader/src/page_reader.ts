@@ -332,7 +332,7 @@ export class PageReader {
     }
     const attributes: Css = {};
     for (const { name, value } of element.attributes)
-      if (name !== 'class' && name !== 'style' && name !== PATH_ATTRIBUTE) attributes[name] = value;
+      if (name !== 'style' && name !== PATH_ATTRIBUTE) attributes[name] = value;
     const { hover, focus, before, after, placeholder } = Object.fromEntries(g.aspects);
     const drawn = (css: Css | undefined): Css | undefined =>
       css?.content && css.content !== 'none' && css.content !== 'normal' ? css : undefined;

@@ -1,6 +1,19 @@
-import { array, boolean, mixed, number, object, string, type Schema } from 'yup';
-import type { App, Interaction, Layer, Region, ScreenEntry, Settings, Use } from '../model/app.ts';
+import { array, string, type Schema } from 'yup';
+import type {
+  Added,
+  App,
+  Component,
+  Drawer,
+  Interaction,
+  Layer,
+  Region,
+  ScreenEntry,
+  Settings,
+  Token,
+  Use,
+} from '../model/app.ts';
 import { equalJson, isRecord } from '../model/json.ts';
+import { key, keyProblem, values } from './schemas.ts';
 
 /** The keyed tables of an app, and what each holds. */
 export interface Tables {
@@ -11,6 +24,13 @@ export interface Tables {
   regions: Region;
   settings: Settings[keyof Settings];
   dismissed: true;
+  edits: string;
+  components: Component;
+  tokens: Token;
+  added: Added;
+  drawers: Drawer;
+  defaults: string;
+  refused: true;
 }
 
 export type TableName = keyof Tables;
@@ -85,6 +105,19 @@ export const putSetting = <K extends keyof Settings>(key: K, value: Settings[K] 
   key,
   value,
 });
+const putOf =
+  <T extends TableName>(table: T) =>
+  (name: string, value: Tables[T] | null): Put =>
+    ({ kind: 'put', table, key: name, value }) as Put;
+/** What is shown in another way than it was drawn; the key is made by `editKey`. */
+export const putEdit = putOf('edits');
+export const putComponent = putOf('components');
+export const putToken = putOf('tokens');
+export const putAdded = putOf('added');
+export const putDrawer = putOf('drawers');
+export const putDefault = putOf('defaults');
+export const putRefused = (proposal: string, value: boolean): Put =>
+  putOf('refused')(proposal, value || null);
 export const putDismissed = (finding: string, value: boolean): Put => ({
   kind: 'put',
   table: 'dismissed',
@@ -146,11 +179,12 @@ export function mapChange(change: Change, map: KeyMap): Change | null {
       return value === null ? null : value === change.value ? change : setStart(value);
     }
     case 'put': {
-      if (change.table === 'settings' || change.table === 'dismissed') return change;
-      const key = map(change.key);
-      if (key === null) return null;
+      const moved = UNMAPPED.has(change.table) ? change.key : mapKey(change, map);
+      if (moved === null) return null;
       const value = change.value && mapValue(change, map);
-      return key === change.key && value === change.value ? change : ({ ...change, key, value } as Put);
+      return moved === change.key && value === change.value
+        ? change
+        : ({ ...change, key: moved, value } as Put);
     }
     case 'all': {
       const mapped = change.changes.map((c) => mapChange(c, map));
@@ -161,12 +195,44 @@ export function mapChange(change: Change, map: KeyMap): Change | null {
   }
 }
 
+/** Tables whose keys are names of their own, not places in the design. */
+const UNMAPPED: ReadonlySet<TableName> = new Set([
+  'settings',
+  'dismissed',
+  'components',
+  'tokens',
+  'defaults',
+  'refused',
+]);
+
+function mapKey(put: Put, map: KeyMap): string | null {
+  if (put.table !== 'edits') return map(put.key);
+  const at = put.key.indexOf('|');
+  const element = map(put.key.slice(0, at));
+  return element === null ? null : element + put.key.slice(at);
+}
+
 /** What a change puts, with the keys in it moved. */
 function mapValue(put: Put, map: KeyMap): Put['value'] {
   if (put.table === 'interactions') return mapInteraction(put.value!, map);
   if (put.table === 'screens' && put.value!.of) {
     const of = map(put.value!.of) ?? put.value!.of;
     return of === put.value!.of ? put.value : { ...put.value!, of };
+  }
+  if (put.table === 'components') {
+    const places = put.value!.places.map((place) => map(place) ?? place);
+    return places.every((place, i) => place === put.value!.places[i]) ? put.value : { ...put.value!, places };
+  }
+  if (put.table === 'added') {
+    const { within, after } = put.value!;
+    const [to, behind] = [map(within) ?? within, after && (map(after) ?? after)];
+    return to === within && behind === after
+      ? put.value
+      : { ...put.value!, within: to, ...(behind ? { after: behind } : {}) };
+  }
+  if (put.table === 'drawers' && put.value!.opener) {
+    const opener = map(put.value!.opener) ?? put.value!.opener;
+    return opener === put.value!.opener ? put.value : { ...put.value!, opener };
   }
   return put.value;
 }
@@ -187,6 +253,8 @@ function mapInteraction(interaction: Interaction, map: KeyMap): Interaction {
       return target.fallback
         ? { ...interaction, target: { ...target, fallback: to(target.fallback) } }
         : interaction;
+    case 'drawer':
+      return { ...interaction, target: { ...target, element: to(target.element) } };
     case 'external':
       return interaction;
   }
@@ -203,105 +271,6 @@ export function collisions(mine: Change, theirs: readonly Change[]): string[] {
   const taken = new Set(theirs.flatMap((c) => [...touchedBy(c)]));
   return [...touchedBy(mine)].filter((place) => taken.has(place));
 }
-
-const key = string().max(500).required();
-const screenEntry = object({
-  name: string().trim().min(1).max(200).required(),
-  route: string().matches(/^\//).max(500).required(),
-  use: string().oneOf(['screen', 'skip', 'counterpart', 'overlay']).required(),
-  of: string().max(500),
-  order: number().required(),
-}).noUnknown();
-const role = string()
-  .matches(/^[a-z]+$/)
-  .max(40);
-const layer = object({
-  show: boolean(),
-  name: string().trim().min(1).max(200),
-  role,
-  flat: boolean().oneOf([true]),
-  through: boolean().oneOf([true]),
-  scrolls: boolean().oneOf([true]),
-}).noUnknown();
-const length = number().min(-100_000).max(100_000).required();
-const region = object({
-  kind: string().oneOf(['box', 'row', 'text']).required(),
-  box: object({ x: length, y: length, width: length.min(1), height: length.min(1) })
-    .noUnknown()
-    .required(),
-  name: string().trim().min(1).max(200).required(),
-  role,
-  text: string().max(5000),
-}).noUnknown();
-const settings: Record<keyof Settings, readonly string[]> = {
-  groups: ['container', 'picture'],
-  names: ['role', 'plain'],
-  hidden: ['out', 'in'],
-};
-const milliseconds = number().integer().min(0).max(10_000).required();
-const arrivals: Record<string, Schema> = {
-  none: object({ kind: string() }).noUnknown(),
-  fade: object({ kind: string(), ms: milliseconds }).noUnknown(),
-  slide: object({
-    kind: string(),
-    ms: milliseconds,
-    from: string().oneOf(['left', 'right', 'top', 'bottom']).required(),
-  }).noUnknown(),
-};
-const targets: Record<string, Schema> = {
-  screen: object({ kind: string(), screen: key }).noUnknown(),
-  back: object({ kind: string(), fallback: string().max(500) }).noUnknown(),
-  anchor: object({ kind: string(), screen: key, element: key }).noUnknown(),
-  external: object({
-    kind: string(),
-    href: string()
-      .max(2000)
-      .required()
-      .test('safe', 'an external address starts with https:, http:, mailto: or tel:', (v) =>
-        isExternalAddress(v ?? ''),
-      ),
-  }).noUnknown(),
-};
-const interaction = object({
-  on: string().oneOf(['press']).required(),
-  target: byKind(targets),
-  arrival: byKind(arrivals),
-}).noUnknown();
-const values: Record<TableName, Schema> = {
-  screens: screenEntry,
-  interactions: interaction,
-  still: boolean().oneOf([true]).required(),
-  layers: layer,
-  regions: region,
-  settings: string().required(),
-  dismissed: boolean().oneOf([true]).required(),
-};
-
-const isSetting = (name: string, value: unknown): boolean =>
-  Object.hasOwn(settings, name) &&
-  (value === null || settings[name as keyof Settings].includes(String(value)));
-
-function byKind(schemas: Record<string, Schema>): Schema {
-  return mixed()
-    .required()
-    .test('kind', (value, context) => {
-      const schema = isRecord(value) ? schemas[String(value.kind)] : undefined;
-      if (!schema)
-        return context.createError({
-          message: `${context.path}.kind must be one of ${Object.keys(schemas).join(', ')}`,
-        });
-      try {
-        schema.validateSync(value, { strict: true });
-        return true;
-      } catch (error) {
-        return context.createError({ message: `${context.path}: ${(error as Error).message}` });
-      }
-    });
-}
-
-/** Addresses that an element may lead to outside the app. */
-export const isExternalAddress = (href: string): boolean =>
-  /^(https?:\/\/[^\s/]|mailto:\S|tel:\S)/i.test(href);
 
 const MAX_CHANGES = 20_000;
 
@@ -327,9 +296,8 @@ export function parseChange(json: unknown, depth = 0): Change {
       if (!Object.hasOwn(values, String(table)))
         throw new RangeError(`change: unknown table "${String(table)}"`);
       check('key', key, json.key);
-      if (json.key === '__proto__') throw new RangeError('change: that key is not allowed');
-      if (table === 'settings' && !isSetting(String(json.key), json.value))
-        throw new RangeError(`change: there is no setting "${String(json.key)}" of that value`);
+      const problem = keyProblem(table, String(json.key), json.value);
+      if (problem) throw new RangeError(`change: ${problem}`);
       if (json.value !== null) check(`${table}/${String(json.key)}`, values[table], json.value);
       return { kind: 'put', table, key: json.key, value: json.value } as Put;
     }

@@ -119,7 +119,7 @@ export interface PrintedCss {
   readonly lines: readonly (string | null)[];
 }
 
-/** Prints rules; classes first, then what differs at narrower widths, widest first. */
+/** Prints rules; classes first, then what differs at narrower widths, widest first, and at wider, narrowest first. */
 export function printRules(
   rules: readonly StyleRule[],
   selectorOf: (className: string) => string,
@@ -161,6 +161,16 @@ export function printRules(
     put(`@media (max-width: ${width}px) {`, null);
     for (const rule of rules)
       if (rule.at[width]) block(selectorOf(rule.className), rule.at[width], rule.key, '  ');
+    put('}', null);
+  }
+  const floors = [...new Set(rules.flatMap((rule) => Object.keys(rule.from)))]
+    .map(Number)
+    .sort((a, b) => a - b);
+  for (const width of floors) {
+    if (out.length) put('', null);
+    put(`@media (min-width: ${width}px) {`, null);
+    for (const rule of rules)
+      if (rule.from[width]) block(selectorOf(rule.className), rule.from[width], rule.key, '  ');
     put('}', null);
   }
   return { text: out.length ? `${out.join('\n')}\n` : '', lines };

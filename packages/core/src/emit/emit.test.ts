@@ -52,9 +52,10 @@ describe('style', () => {
           key: 'k1',
           base: { color: 'red' },
           at: { '600': { color: 'blue' } },
+          from: {},
           states: { ':hover': { color: 'lime' } },
         },
-        { className: 'b', key: 'k2', base: {}, at: { '900': { display: 'none' } }, states: {} },
+        { className: 'b', key: 'k2', base: {}, at: { '900': { display: 'none' } }, from: {}, states: {} },
       ],
       (name) => `.${name}`,
     );

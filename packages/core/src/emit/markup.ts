@@ -4,7 +4,9 @@ import type { Arrival } from '../model/app.ts';
 export type EmittedLink =
   | { readonly kind: 'go'; readonly to: string; readonly arrival: Arrival }
   | { readonly kind: 'back'; readonly fallback: string; readonly arrival: Arrival }
-  | { readonly kind: 'external'; readonly href: string };
+  | { readonly kind: 'external'; readonly href: string }
+  /** Opens what has this id. */
+  | { readonly kind: 'drawer'; readonly id: string };
 
 /** How the link is written: as a link, as a button, or as another element that acts as a link. */
 export type LinkForm = 'anchor' | 'button' | 'other';
@@ -40,6 +42,7 @@ export interface StyleRule {
   readonly key: string | null;
   readonly base: Readonly<Record<string, string>>;
   readonly at: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  readonly from: Readonly<Record<string, Readonly<Record<string, string>>>>;
   readonly states: Readonly<Record<string, Readonly<Record<string, string>>>>;
 }
 

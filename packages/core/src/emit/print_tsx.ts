@@ -241,15 +241,16 @@ function openingOf(node: MarkupElement, used: Used): { tag: string; attributes: 
     attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${name}}`);
   }
   if (node.tag === 'form') attributes.push('onSubmit={(event) => event.preventDefault()}');
-  if (!link) return { tag, attributes };
-  const arrival = link.kind === 'external' ? null : arrivalLiteral(link.arrival);
+  // A button that opens a drawer says so in its attributes.
+  if (!link || (link.kind === 'drawer' && form === 'button')) return { tag, attributes };
+  const arrival = link.kind === 'external' || link.kind === 'drawer' ? null : arrivalLiteral(link.arrival);
   if (form === 'anchor') {
     if (link.kind === 'external') attributes.unshift(`href=${attributeQuote(link.href)}`, 'rel="noreferrer"');
     else {
       used.go = true;
       tag = 'Go';
       attributes.unshift(
-        `to=${attributeQuote(link.kind === 'go' ? link.to : link.fallback)}`,
+        `to=${attributeQuote(link.kind === 'go' ? link.to : link.kind === 'back' ? link.fallback : '')}`,
         ...(arrival ? [`arrival={${arrival}}`] : []),
       );
     }
@@ -261,7 +262,7 @@ function openingOf(node: MarkupElement, used: Used): { tag: string; attributes: 
       ...(arrival ? [`arrival={${arrival}}`] : []),
     );
   } else {
-    used.hook = true;
+    used.hook ||= link.kind !== 'drawer';
     const call = callOf(link, arrival);
     if (form === 'button') attributes.push(`onClick={() => ${call}}`);
     else {
@@ -274,6 +275,7 @@ function openingOf(node: MarkupElement, used: Used): { tag: string; attributes: 
 
 function callOf(link: NonNullable<MarkupElement['link']>, arrival: string | null): string {
   if (link.kind === 'external') return `window.location.assign(${quote(link.href)})`;
+  if (link.kind === 'drawer') return `document.getElementById(${quote(link.id)})?.showPopover()`;
   const rest = arrival ? `, ${arrival}` : '';
   return link.kind === 'go' ? `go(${quote(link.to)}${rest})` : `go.back(${quote(link.fallback)}${rest})`;
 }
@@ -292,6 +294,7 @@ const RENAMED: Readonly<Record<string, string>> = {
   class: 'className',
   'xlink:href': 'href',
   crossorigin: 'crossOrigin',
+  popovertarget: 'popoverTarget',
 };
 const NUMBERS = new Set([
   'colspan',

@@ -1,6 +1,6 @@
-import type { Interaction } from '../model/app.ts';
-import type { Declarations, Element, Screen, VectorNode } from '../model/design.ts';
-import { camelCase, uniqueName } from '../model/names.ts';
+import type { Drawer, Interaction } from '../model/app.ts';
+import type { Declarations, Element, ElementStyle, Screen, VectorNode } from '../model/design.ts';
+import { camelCase, kebabCase, uniqueName } from '../model/names.ts';
 import { textOf } from '../model/project.ts';
 import { roleOf } from '../roles/role.ts';
 import type { EmittedLink, EmittedScreen, LinkForm, MarkupElement, MarkupNode, StyleRule } from './markup.ts';
@@ -11,6 +11,8 @@ export interface ScreenContext {
   readonly linkOf: (elementKey: string) => EmittedLink | null;
   /** The id of an element that some link leads to. */
   readonly anchorOf: (elementKey: string) => string | null;
+  /** What a part of the screen is on narrow windows, if it is a drawer there. */
+  readonly drawerOf?: (elementKey: string) => Drawer | null;
 }
 
 const TABLE_PARTS = new Set([
@@ -50,8 +52,15 @@ const BLOCKS = new Set([
 /** Writes a screen as elements and style rules: what a person would have written for it. */
 export function emitScreen(screen: Screen, context: ScreenContext): EmittedScreen {
   const writer = new ScreenWriter(context);
+  const root = writer.element(screen.root, {
+    isPhrasing: false,
+    isRoot: true,
+    isLinked: false,
+    isInDrawer: false,
+  });
+  const drawers = writer.drawers();
   return {
-    root: writer.element(screen.root, { isPhrasing: false, isRoot: true, isLinked: false }),
+    root: drawers.length ? { ...root, children: [...root.children, ...drawers] } : root,
     rules: writer.rules(),
   };
 }
@@ -62,12 +71,15 @@ interface Surroundings {
   readonly isRoot: boolean;
   /** Within a link, where no other may stand. */
   readonly isLinked: boolean;
+  /** Written a second time, as the contents of a drawer. */
+  readonly isInDrawer: boolean;
 }
 
 class ScreenWriter {
   readonly #context: ScreenContext;
   readonly #rules = new Map<string, StyleRule>();
   readonly #names = new Set<string>();
+  readonly #drawers: { readonly element: Element; readonly drawer: Drawer }[] = [];
 
   constructor(context: ScreenContext) {
     this.#context = context;
@@ -77,7 +89,30 @@ class ScreenWriter {
     return [...this.#rules.values()];
   }
 
-  element(element: Element, around: Surroundings): MarkupElement {
+  /** The drawers of the screen, each with the same contents as the part that it stands for. */
+  drawers(): MarkupElement[] {
+    return this.#drawers.map(({ element, drawer }) => {
+      const inner = { ...element, style: inDrawer(element.style) };
+      const content = this.element(inner, {
+        isPhrasing: false,
+        isRoot: false,
+        isLinked: false,
+        isInDrawer: true,
+      });
+      return {
+        tag: 'div',
+        key: null,
+        className: this.#ruleFor(`${camelCase(drawer.name)}Drawer`, null, drawerRule(element, drawer)),
+        attributes: { id: drawerId(element.key), popover: 'auto', role: 'dialog', 'aria-label': drawer.name },
+        children: [content],
+      };
+    });
+  }
+
+  element(drawn: Element, around: Surroundings): MarkupElement {
+    const drawer = around.isInDrawer ? null : (this.#context.drawerOf?.(drawn.key) ?? null);
+    if (drawer) this.#drawers.push({ element: drawn, drawer });
+    const element = drawer ? hiddenUpTo(drawn, drawer.below) : drawn;
     const link = around.isLinked ? null : this.#context.linkOf(element.key);
     const form = link ? this.#formOf(element, link) : null;
     const tag = this.#tagOf(element, around, form);
@@ -86,6 +121,7 @@ class ScreenWriter {
     const inside: Surroundings = {
       isPhrasing: around.isPhrasing || tag === 'button' || tag === 'p' || /^h\d$/.test(tag),
       isRoot: false,
+      isInDrawer: around.isInDrawer,
       isLinked: around.isLinked || form === 'anchor' || form === 'button',
     };
     const needsBlock = tag === 'span' && element.tag !== 'span' && !('display' in element.style.base);
@@ -100,7 +136,10 @@ class ScreenWriter {
       tag,
       key: element.key,
       className: this.#classOf(element, extra),
-      attributes: this.#attributesOf(element, tag, link !== null),
+      attributes: {
+        ...this.#attributesOf(element, tag, link !== null, around.isInDrawer),
+        ...(link?.kind === 'drawer' && form === 'button' ? { popovertarget: link.id } : {}),
+      },
       ...(element.asset ? { asset: element.asset } : {}),
       ...(link ? { link, form: form! } : {}),
       children: element.vector
@@ -139,7 +178,7 @@ class ScreenWriter {
     const picture: MarkupElement = {
       tag: element.kind === 'image' ? 'img' : 'svg',
       key: element.key,
-      className: this.#ruleFor('picture', null, { base: fill, at: {}, states: {} }),
+      className: this.#ruleFor('picture', null, { base: fill, at: {}, from: {}, states: {} }),
       attributes: element.vector
         ? { ...this.#vectorAttributes(element), 'aria-hidden': 'true' }
         : { alt: element.attributes?.alt ?? '' },
@@ -162,7 +201,7 @@ class ScreenWriter {
     if (element.tag && TABLE_PARTS.has(element.tag)) return 'other';
     if (element.children.some((child) => this.#holdsInteractive(child))) return 'other';
     if (link.kind === 'external') return 'anchor';
-    return element.tag === 'button' || link.kind === 'back' ? 'button' : 'anchor';
+    return element.tag === 'button' || link.kind === 'back' || link.kind === 'drawer' ? 'button' : 'anchor';
   }
 
   #holdsInteractive(element: Element): boolean {
@@ -187,7 +226,12 @@ class ScreenWriter {
     return tag;
   }
 
-  #attributesOf(element: Element, tag: string, isLinked: boolean): Record<string, string | true> {
+  #attributesOf(
+    element: Element,
+    tag: string,
+    isLinked: boolean,
+    isInDrawer: boolean,
+  ): Record<string, string | true> {
     const attributes: Record<string, string | true> = {};
     for (const [name, value] of Object.entries(element.attributes ?? {})) {
       if (
@@ -215,6 +259,10 @@ class ScreenWriter {
     }
     const id = this.#context.anchorOf(element.key);
     if (id) attributes.id = id;
+    // What stands twice on a page must not have one id twice.
+    if (isInDrawer)
+      for (const name of ['id', 'for'])
+        if (typeof attributes[name] === 'string') attributes[name] = `${attributes[name]}-drawer`;
     return attributes;
   }
 
@@ -229,25 +277,32 @@ class ScreenWriter {
   }
 
   #classOf(element: Element, extra: Declarations): string | null {
-    const { base, at = {}, hover, focus, before, after, placeholder } = element.style;
+    const { base, at = {}, from = {}, hover, focus, disabled, before, after, placeholder } = element.style;
     const states: Record<string, Declarations> = {};
     if (hover) states[':hover'] = hover;
     if (focus) states[':focus-visible'] = focus;
+    if (disabled) states[':disabled'] = disabled;
     if (before) states['::before'] = before;
     if (after) states['::after'] = after;
     if (placeholder) states['::placeholder'] = placeholder;
-    return this.#ruleFor(classNameFor(element), element.key, { base: { ...base, ...extra }, at, states });
+    Object.assign(states, element.style.states);
+    return this.#ruleFor(classNameFor(element), element.key, {
+      base: { ...base, ...extra },
+      at,
+      from,
+      states,
+    });
   }
 
   /** Elements that look exactly alike share one class, named after the first of them. */
   #ruleFor(
     wanted: string,
     key: string | null,
-    rule: Pick<StyleRule, 'base' | 'at' | 'states'>,
+    rule: Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>,
   ): string | null {
-    if (!Object.keys(rule.base).length && !Object.keys(rule.at).length && !Object.keys(rule.states).length)
-      return null;
-    const signature = JSON.stringify([rule.base, rule.at, rule.states]);
+    const parts = [rule.base, rule.at, rule.states, rule.from];
+    if (parts.every((part) => !Object.keys(part).length)) return null;
+    const signature = JSON.stringify(parts);
     const known = this.#rules.get(signature);
     if (known) return known.className;
     const className = uniqueName(wanted, (candidate) => this.#names.has(candidate), '');
@@ -256,6 +311,68 @@ class ScreenWriter {
     return className;
   }
 }
+
+const hiddenUpTo = (element: Element, width: number): Element => ({
+  ...element,
+  style: {
+    ...element.style,
+    at: { ...element.style.at, [width]: { ...element.style.at?.[width], display: 'none' } },
+  },
+});
+
+/** What a part keeps of its style within its drawer: its look, not its place. */
+function inDrawer({ at: _at, from: _from, ...style }: ElementStyle): ElementStyle {
+  const base: Record<string, string> = {};
+  for (const [name, value] of Object.entries(style.base))
+    if (!PLACE.test(name) && !(name === 'display' && value === 'none')) base[name] = value;
+  return { ...style, base: { ...base, 'min-height': '100%' } };
+}
+
+const PLACE =
+  /^(position|top|right|bottom|left|z-index|transform|margin-|(min-|max-)?(width|height)$|flex-(grow|shrink|basis)|align-self|order|grid-(column|row))/;
+
+/** The drawer itself: at one side of the window, as high as it, above a shade; only where the part is hidden. */
+function drawerRule(element: Element, { side, below }: Drawer): Omit<StyleRule, 'className' | 'key'> {
+  const other = side === 'left' ? 'right' : 'left';
+  return {
+    base: {
+      position: 'fixed',
+      top: '0px',
+      bottom: '0px',
+      [side]: '0px',
+      [other]: 'auto',
+      width: `${Math.round(Math.min(Math.max(element.box.width, 220), 360))}px`,
+      'max-width': '85vw',
+      height: '100dvh',
+      'max-height': 'none',
+      'margin-top': '0px',
+      'margin-right': '0px',
+      'margin-bottom': '0px',
+      'margin-left': '0px',
+      'padding-top': '0px',
+      'padding-right': '0px',
+      'padding-bottom': '0px',
+      'padding-left': '0px',
+      'border-top-width': '0px',
+      'border-right-width': '0px',
+      'border-bottom-width': '0px',
+      'border-left-width': '0px',
+      'border-top-style': 'none',
+      'border-right-style': 'none',
+      'border-bottom-style': 'none',
+      'border-left-style': 'none',
+      'overflow-x': 'hidden',
+      'overflow-y': 'auto',
+      'background-color': element.style.base['background-color'] ?? 'Canvas',
+    },
+    at: {},
+    from: { [below + 1]: { display: 'none' } },
+    states: { '::backdrop': { 'background-color': 'rgb(0 0 0 / 0.4)' } },
+  };
+}
+
+/** The id of the drawer that a part of a screen becomes. */
+export const drawerId = (elementKey: string): string => `drawer-${kebabCase(elementKey)}`;
 
 const hasPictureText = (element: Element): boolean =>
   element.children.some((child) => !!child.attributes?.alt || hasPictureText(child));
@@ -318,6 +435,8 @@ export function emittedLink(
     }
     case 'back':
       return { kind: 'back', fallback: (target.fallback && routeOf(target.fallback)) || start, arrival };
+    case 'drawer':
+      return { kind: 'drawer', id: drawerId(target.element) };
     case 'external':
       return { kind: 'external', href: target.href };
   }

@@ -2,10 +2,10 @@ import type { Interaction } from '../model/app.ts';
 import {
   elementsByKey,
   findElement,
+  hostOf,
   isUsed,
   orderedScreens,
   type Project,
-  screenOfElement,
   screensByKey,
 } from '../model/project.ts';
 import { settle } from '../layers/settle.ts';
@@ -72,7 +72,7 @@ export function graphOf(project: Project): ScreenGraph {
 function buildGraph(project: Project): ScreenGraph {
   const screens = orderedScreens(project.app).filter((key) => isUsed(project, key));
   const wired = new Map<string, string[]>();
-  for (const key of Object.keys(project.app.interactions)) push(wired, screenOfElement(key), key);
+  for (const key of Object.keys(project.app.interactions)) push(wired, hostOf(project.app, key), key);
   const elements = new Map(screens.map((key) => [key, statesOf(project, key, wired.get(key) ?? [])]));
   const links = screens.flatMap((from) => elements.get(from)!.flatMap((state) => linkOf(from, state)));
   const departures = new Map<string, GraphLink[]>(screens.map((key) => [key, []]));
@@ -122,7 +122,7 @@ function statesOf(project: Project, screenKey: string, wired: readonly string[])
   // Anything can be wired, also what does not look pressable; it is numbered after the others.
   const others = [
     ...wired,
-    ...Object.keys(project.app.still).filter((key) => screenOfElement(key) === screenKey),
+    ...Object.keys(project.app.still).filter((key) => hostOf(project.app, key) === screenKey),
   ]
     .filter((key, i, keys) => index.has(key) && !listed.has(key) && keys.indexOf(key) === i)
     .sort();

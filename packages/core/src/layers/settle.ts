@@ -1,7 +1,19 @@
-import { type App, defaultSettings, type Layer, type Region, type Settings } from '../model/app.ts';
+import { type Counterpart, counterpartsOf, mergeCounterparts } from '../counterparts/merge.ts';
+import {
+  type Added,
+  type App,
+  defaultSettings,
+  type Layer,
+  type Region,
+  type Settings,
+} from '../model/app.ts';
 import type { Declarations, Design, Element, Screen } from '../model/design.ts';
 import { equalJson } from '../model/json.ts';
 import { type Project, screenOfElement, walkElements } from '../model/project.ts';
+import { applyRoles } from '../roles/apply.ts';
+import { type ChartKind, type InputType, isRole, type RoleDetail } from '../roles/names.ts';
+import { controlStyles, withAdded } from './added.ts';
+import { editsByElement, withEdits } from './edit.ts';
 
 interface Decisions {
   readonly layers: Readonly<Record<string, Layer>>;
@@ -12,41 +24,96 @@ interface Decisions {
 const nothing: Decisions = { layers: {}, regions: [], settings: defaultSettings };
 
 const settledScreens = new WeakMap<Screen, { decisions: Decisions; screen: Screen }>();
-const settledDesigns = new WeakMap<
-  Design,
-  { app: Pick<App, 'layers' | 'regions' | 'settings'>; design: Design }
->();
+const settledDesigns = new WeakMap<Design, { app: App; design: Design }>();
 const results = new WeakSet<Design>();
 
+/** The tables of an app that settling depends on. */
+const TABLES = ['layers', 'regions', 'settings', 'edits', 'added', 'screens'] as const;
+
 /**
- * The project as it is after what was decided about its layers: hidden and left-out elements are gone, regions of
- * pictures are elements, and flattened groups are pictures. A screen that no decision is about stays the same value.
+ * The project as it is after what was decided about its elements: hidden and left-out ones are gone, regions of
+ * pictures are elements, flattened groups are pictures; counterparts are one screen; roles, additions and edits are
+ * done. A screen that no decision is about stays the same value.
  */
 export function settle(project: Project): Project {
   const { design, app } = project;
   if (results.has(design)) return project;
   const known = settledDesigns.get(design);
-  if (
-    known &&
-    known.app.layers === app.layers &&
-    known.app.regions === app.regions &&
-    known.app.settings === app.settings
-  )
+  if (known && TABLES.every((table) => known.app[table] === app[table]))
     return known.design === design ? project : { design: known.design, app };
   const settings = { ...defaultSettings, ...app.settings };
   const [layers, regions] = [byScreen(app.layers), byScreen(app.regions)];
-  const screens = design.screens.map((screen) =>
+  const [edits, added] = [byScreen(app.edits), byScreen(app.added)];
+  const laid = design.screens.map((screen) =>
     settleScreen(screen, {
       layers: Object.fromEntries(layers.get(screen.key) ?? []),
       regions: (regions.get(screen.key) ?? []).toSorted(([a], [b]) => (a < b ? -1 : 1)),
       settings,
     }),
   );
+  const counterparts = counterpartsOf(app, new Map(laid.map((screen) => [screen.key, screen])));
+  const screens = laid.map((screen) => {
+    const others = counterparts.get(screen.key) ?? [];
+    const keys = [screen.key, ...others.map((other) => other.screen.key)];
+    return finishScreen(screen, {
+      others,
+      layers: Object.fromEntries(keys.flatMap((key) => layers.get(key) ?? [])),
+      edits: Object.fromEntries(keys.flatMap((key) => edits.get(key) ?? [])),
+      added: keys.flatMap((key) => added.get(key) ?? []),
+      design,
+    });
+  });
   const isSame = screens.every((screen, i) => screen === design.screens[i]);
   const made = isSame ? design : { ...design, screens };
   if (!isSame) results.add(made);
   settledDesigns.set(design, { app, design: made });
   return isSame ? project : { design: made, app };
+}
+
+interface Finish {
+  readonly others: readonly Counterpart[];
+  readonly layers: Readonly<Record<string, Layer>>;
+  readonly edits: Readonly<Record<string, string>>;
+  readonly added: readonly (readonly [string, Added])[];
+  readonly design: Design;
+}
+
+const finishedScreens = new WeakMap<Screen, { finish: Finish; screen: Screen }>();
+
+const isSameFinish = (a: Finish, b: Finish): boolean =>
+  a.others.length === b.others.length &&
+  a.others.every((other, i) => other.screen === b.others[i].screen && other.turn === b.others[i].turn) &&
+  a.design === b.design &&
+  equalJson([a.layers, a.edits, a.added], [b.layers, b.edits, b.added]);
+
+/** What comes after the layers of each drawing are settled: counterparts, roles, additions, edits. */
+function finishScreen(screen: Screen, finish: Finish): Screen {
+  const known = finishedScreens.get(screen);
+  if (known && isSameFinish(known.finish, finish)) return known.screen;
+  let made = finish.others.length ? mergeCounterparts(screen, finish.others) : screen;
+  const put = (root: Element): void => void (made = root === made.root ? made : { ...made, root });
+  const roles = roleDecisions(finish.layers);
+  if (roles.size) put(applyRoles(made, roles));
+  if (finish.added.length) put(withAdded(made.root, finish.added, controlStyles(finish.design)));
+  if (Object.keys(finish.edits).length) put(withEdits(made.root, editsByElement(finish.edits)));
+  finishedScreens.set(screen, { finish, screen: made });
+  return made;
+}
+
+/** What was decided about roles, as far as it is known what that means. */
+export function roleDecisions(layers: Readonly<Record<string, Layer>>): Map<string, RoleDetail> {
+  const decisions = new Map<string, RoleDetail>();
+  for (const [key, layer] of Object.entries(layers)) {
+    if (!isRole(layer.role) || layer.flat || layer.show === false) continue;
+    decisions.set(key, {
+      role: layer.role,
+      ...(layer.input ? { input: layer.input as InputType } : {}),
+      ...(layer.level ? { level: layer.level } : {}),
+      ...(layer.label ? { label: layer.label } : {}),
+      ...(layer.chart ? { chart: layer.chart as ChartKind } : {}),
+    });
+  }
+  return decisions;
 }
 
 function byScreen<T>(table: Readonly<Record<string, T>>): Map<string, (readonly [string, T])[]> {

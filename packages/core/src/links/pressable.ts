@@ -24,7 +24,8 @@ export function pressablesOf(screen: Screen): readonly Pressable[] {
 function findPressables(screen: Screen): Pressable[] {
   const found: Omit<Pressable, 'number'>[] = [];
   const visit = (element: Element, within: string | undefined): void => {
-    if (element.hidden || isField(element)) return;
+    // What stands for another element of the same screen at another width is wired with that one.
+    if (element.hidden || isField(element) || screen.aliases?.[element.key]) return;
     const role = roleOf(element);
     if (role === 'image' && element.children.length) return;
     if (element !== screen.root && isPressable(element)) {

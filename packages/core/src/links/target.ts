@@ -1,4 +1,4 @@
-import { isExternalAddress } from '../change/change.ts';
+import { isExternalAddress } from '../model/safe.ts';
 import type { Arrival, Target } from '../model/app.ts';
 import {
   findElement,
@@ -77,6 +77,11 @@ export function describeTarget(project: Project, target: Target): { label: strin
         detail: element ? `at “${labelOf(element)}”` : 'at a place that is gone',
       };
     }
+    case 'drawer':
+      return {
+        label: project.app.drawers[target.element]?.name ?? 'A drawer',
+        detail: project.app.drawers[target.element] ? 'drawer' : 'is gone',
+      };
     case 'external':
       return { label: target.href, detail: 'outside' };
   }
@@ -106,6 +111,8 @@ export function targetProblem(project: Project, target: Target): string | null {
       );
     case 'back':
       return target.fallback ? missing(target.fallback) : null;
+    case 'drawer':
+      return project.app.drawers[target.element] ? null : 'the drawer is gone';
     case 'external':
       return null;
   }

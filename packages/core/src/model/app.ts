@@ -16,6 +16,8 @@ export interface ScreenEntry {
   readonly use: Use;
   /** Of which screen it is a counterpart or an overlay. */
   readonly of?: string;
+  /** As a counterpart: the window width in px at which the one layout gives way to the other. */
+  readonly turn?: number;
   /** Sorts the screens; any finite number, so that a move touches one entry. */
   readonly order: number;
 }
@@ -33,7 +35,9 @@ export type Target =
   /** One step back in the browser's history; `fallback` is the screen to show where there is no history. */
   | { readonly kind: 'back'; readonly fallback?: string }
   | { readonly kind: 'anchor'; readonly screen: string; readonly element: string }
-  | { readonly kind: 'external'; readonly href: string };
+  | { readonly kind: 'external'; readonly href: string }
+  /** Opens the drawer that a part of the screen becomes on narrow windows. */
+  | { readonly kind: 'drawer'; readonly element: string };
 
 /** What an element does. The element is the key under which it is kept. */
 export interface Interaction {
@@ -49,6 +53,14 @@ export interface Layer {
   readonly name?: string;
   /** A role in ARIA terms; `none` for an element that only looks as if it had one. */
   readonly role?: string;
+  /** Of a text field: `email`, `password`, `search`, `number`, `date`, `tel`, `url`, or `multiline`. */
+  readonly input?: string;
+  /** Of a heading, 1 to 6. */
+  readonly level?: number;
+  /** The accessible name, of a picture its alternative text. */
+  readonly label?: string;
+  /** Of a chart: `bar`, `line` or `pie`. */
+  readonly chart?: string;
   /** Shown as one picture, with nothing in it that can be pressed. */
   readonly flat?: true;
   /** Lets presses through to what lies beneath. */
@@ -76,6 +88,51 @@ export interface Settings {
 
 export const defaultSettings: Settings = { groups: 'container', names: 'role', hidden: 'out' };
 
+/** Several places that are one component, or rows of one list. */
+export interface Component {
+  readonly name: string;
+  readonly kind: 'component' | 'list';
+  /** Element keys of the places; of a list its rows, in order. */
+  readonly places: readonly string[];
+  /** Names that a person gave to props, by the name that Tovel found. */
+  readonly props?: Readonly<Record<string, string>>;
+}
+
+export type TokenKind = 'color' | 'size' | 'weight' | 'space' | 'radius' | 'shadow';
+
+/** A value that recurs, under a name. The name is the key under which it is kept. */
+export interface Token {
+  readonly kind: TokenKind;
+  readonly value: string;
+  /** The values of the design that it stands for. */
+  readonly from: readonly string[];
+}
+
+export type AddedKind = 'button' | 'field' | 'select' | 'list' | 'table' | 'divider' | 'message';
+
+/** A plain control that a person put on a screen. */
+export interface Added {
+  readonly kind: AddedKind;
+  readonly text: string;
+  /** Key of the element that it stands in. */
+  readonly within: string;
+  /** Key of the element that it follows; the first in its container where that is not said. */
+  readonly after?: string;
+}
+
+/** A part of a screen that on narrow windows is a drawer. */
+export interface Drawer {
+  /** Widest window, in px, at which the part is a drawer. */
+  readonly below: number;
+  readonly side: 'left' | 'right';
+  readonly name: string;
+  /** Key of the element that opens it. */
+  readonly opener?: string;
+}
+
+/** Kinds of layers that a project can have a default role for. */
+export type LayerKind = 'text' | 'image' | 'vector' | 'box';
+
 export interface App {
   readonly format: 'tovel-app/1';
   /** Key of the screen that opens first. */
@@ -92,6 +149,20 @@ export interface App {
   readonly settings: Readonly<Partial<Settings>>;
   /** Findings that somebody has looked at and let stand, by their id. */
   readonly dismissed: Readonly<Record<string, true>>;
+  /** What is shown in another way than it was drawn, by element, condition and property (`editKey`). */
+  readonly edits: Readonly<Record<string, string>>;
+  /** By an id of their own. */
+  readonly components: Readonly<Record<string, Component>>;
+  /** By name. */
+  readonly tokens: Readonly<Record<string, Token>>;
+  /** By the key that the element gets. */
+  readonly added: Readonly<Record<string, Added>>;
+  /** By the key of the part. */
+  readonly drawers: Readonly<Record<string, Drawer>>;
+  /** Roles of layers that nothing else is known of; by `LayerKind`. */
+  readonly defaults: Readonly<Record<string, string>>;
+  /** Proposals that were refused, by their id. */
+  readonly refused: Readonly<Record<string, true>>;
 }
 
 export const emptyApp: App = {
@@ -104,4 +175,11 @@ export const emptyApp: App = {
   regions: {},
   settings: {},
   dismissed: {},
+  edits: {},
+  components: {},
+  tokens: {},
+  added: {},
+  drawers: {},
+  defaults: {},
+  refused: {},
 };

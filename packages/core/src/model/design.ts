@@ -15,8 +15,13 @@ export interface ElementStyle {
   readonly base: Declarations;
   /** What differs at or below a viewport width; keys are `max-width` in px. */
   readonly at?: Readonly<Record<string, Declarations>>;
+  /** What differs at or above a viewport width; keys are `min-width` in px. */
+  readonly from?: Readonly<Record<string, Declarations>>;
   readonly hover?: Declarations;
   readonly focus?: Declarations;
+  readonly disabled?: Declarations;
+  /** By what follows the selector: `:checked`, `:checked::before`. */
+  readonly states?: Readonly<Record<string, Declarations>>;
   readonly before?: Declarations;
   readonly after?: Declarations;
   readonly placeholder?: Declarations;
@@ -50,6 +55,8 @@ export interface Element {
   /** HTML tag; absent on a bare run of text. */
   readonly tag?: string;
   readonly role?: string;
+  /** Class names, as far as they may say what the element is. */
+  readonly classes?: string;
   readonly box: Box;
   readonly style: ElementStyle;
   /** HTML attributes that have a meaning of their own (`href`, `type`, `alt`, …). */
@@ -77,6 +84,8 @@ export interface Screen {
   readonly reference?: string;
   /** What was found in the picture that the screen is, to be taken as elements. */
   readonly regions?: readonly FoundRegion[];
+  /** Of a settled screen with counterparts: which of its elements stand for others of it, by key. */
+  readonly aliases?: Readonly<Record<string, string>>;
 }
 
 export type ScreenUse = 'screen' | 'overlay' | 'counterpart' | 'skip';

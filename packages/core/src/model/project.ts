@@ -46,6 +46,13 @@ export function screensByKey(design: Design): ReadonlyMap<string, Screen> {
 /** The part of an element key that names its screen. */
 export const screenOfElement = (elementKey: string): string => elementKey.slice(0, elementKey.indexOf(':'));
 
+/** The screen that shows an element: its own, or the one that its own is a counterpart of. */
+export function hostOf(app: App, elementKey: string): string {
+  const screen = screenOfElement(elementKey);
+  const entry = app.screens[screen];
+  return entry?.use === 'counterpart' && entry.of ? entry.of : screen;
+}
+
 /** The element with this key, or null when its screen or itself is not in the design. */
 export function findElement(design: Design, elementKey: string): Element | null {
   const screen = screensByKey(design).get(screenOfElement(elementKey));

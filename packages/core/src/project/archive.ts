@@ -119,6 +119,8 @@ export function parseDesign(json: unknown): Design {
     for (const name of Object.keys(isRecord(value.attributes) ? value.attributes : {}))
       if (/^on|^(src|srcdoc|style)$/i.test(name))
         return fail(where, `the attribute "${name}" is not allowed`);
+    for (const state of Object.keys(isRecord(value.style.states) ? value.style.states : {}))
+      if (!/^:[a-z:-]+$/.test(state)) return fail(where, `"${state}" is no state of an element`);
     if (!Array.isArray(value.children)) return fail(where, 'expected children');
     value.children.forEach((child, i) => checkElement(child, `${where}/${i}`, screenKey, depth + 1));
   };
@@ -172,7 +174,7 @@ export function parseApp(json: unknown): App {
     for (const [key, value] of Object.entries(tableOf(json, 'interactions')))
       parseChange(putInteraction(key, value as App['interactions'][string]));
     for (const key of Object.keys(tableOf(json, 'still'))) parseChange(putStill(key, true));
-    for (const table of ['layers', 'regions', 'settings', 'dismissed'])
+    for (const table of OPEN_TABLES)
       for (const [key, value] of Object.entries(tableOf(json, table)))
         parseChange({ kind: 'put', table, key, value });
   } catch (error) {
@@ -182,6 +184,21 @@ export function parseApp(json: unknown): App {
     throw new ArchiveError('app.json: start: expected a screen key or null');
   return { ...emptyApp, ...(json as unknown as App) };
 }
+
+/** Tables that older projects may not have yet. */
+const OPEN_TABLES = [
+  'layers',
+  'regions',
+  'settings',
+  'dismissed',
+  'edits',
+  'components',
+  'tokens',
+  'added',
+  'drawers',
+  'defaults',
+  'refused',
+] as const;
 
 function tableOf(json: Record<string, unknown>, name: string): Record<string, unknown> {
   const table = json[name] ?? {};

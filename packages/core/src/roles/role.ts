@@ -1,21 +1,6 @@
 import type { Element } from '../model/design.ts';
 import { textOf } from '../model/project.ts';
-
-/** Roles in ARIA terms, as far as they decide what can be pressed and which tag is written. */
-export type Role =
-  | 'button'
-  | 'link'
-  | 'tab'
-  | 'menuitem'
-  | 'textbox'
-  | 'checkbox'
-  | 'radio'
-  | 'combobox'
-  | 'slider'
-  | 'navigation'
-  | 'listitem'
-  | 'image'
-  | 'heading';
+import type { Role } from './names.ts';
 
 const PRESSABLE: ReadonlySet<Role> = new Set(['button', 'link', 'tab', 'menuitem', 'listitem']);
 const FIELDS: ReadonlySet<string> = new Set(['textbox', 'checkbox', 'radio', 'combobox', 'slider']);

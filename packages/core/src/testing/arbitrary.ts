@@ -1,6 +1,18 @@
 import fc from 'fast-check';
 import { type Change } from '../change/change.ts';
-import type { App, Arrival, Interaction, Layer, Region, ScreenEntry, Target } from '../model/app.ts';
+import type {
+  Added,
+  App,
+  Arrival,
+  Component,
+  Drawer,
+  Interaction,
+  Layer,
+  Region,
+  ScreenEntry,
+  Target,
+  Token,
+} from '../model/app.ts';
 
 /** Few keys, so that generated changes meet each other. */
 const key = fc.constantFrom(
@@ -68,6 +80,36 @@ const region: fc.Arbitrary<Region> = fc.record({
   }),
 });
 
+const editKeys = fc.constantFrom('home:0||color', 'home:0|hover|color', 'list:2|<=600|padding-top');
+const component: fc.Arbitrary<Component> = fc.record({
+  name: fc.constantFrom('Card', 'Row'),
+  kind: fc.constantFrom('component' as const, 'list' as const),
+  places: fc.uniqueArray(key, { minLength: 1, maxLength: 3 }),
+});
+const token: fc.Arbitrary<Token> = fc.record({
+  kind: fc.constantFrom('color' as const, 'space' as const),
+  value: fc.constantFrom('#123456', '8px'),
+  from: fc.array(fc.constantFrom('#123456', '8px', '9px'), { maxLength: 3 }),
+});
+const added: fc.Arbitrary<Added> = fc.record(
+  {
+    kind: fc.constantFrom('button' as const, 'divider' as const),
+    text: fc.constantFrom('', 'Go'),
+    within: key,
+    after: key,
+  },
+  { requiredKeys: ['kind', 'text', 'within'] },
+);
+const drawer: fc.Arbitrary<Drawer> = fc.record(
+  {
+    below: fc.integer({ min: 300, max: 900 }),
+    side: fc.constantFrom('left' as const, 'right' as const),
+    name: fc.constant('Menu'),
+    opener: key,
+  },
+  { requiredKeys: ['below', 'side', 'name'] },
+);
+
 const orNull = <T>(values: fc.Arbitrary<T>): fc.Arbitrary<T | null> => fc.option(values, { nil: null });
 
 const single: fc.Arbitrary<Change> = fc.oneof(
@@ -113,6 +155,48 @@ const single: fc.Arbitrary<Change> = fc.oneof(
     key,
     value: orNull(fc.constant(true as const)),
   }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('edits' as const),
+    key: editKeys,
+    value: orNull(fc.constantFrom('12px', '#123456')),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('components' as const),
+    key: fc.constantFrom('c1', 'c2'),
+    value: orNull(component),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('tokens' as const),
+    key: fc.constantFrom('ink', 'gap-2'),
+    value: orNull(token),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('added' as const),
+    key,
+    value: orNull(added),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('drawers' as const),
+    key,
+    value: orNull(drawer),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('defaults' as const),
+    key: fc.constantFrom('text' as const, 'vector' as const),
+    value: orNull(fc.constantFrom('paragraph', 'icon')),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('refused' as const),
+    key: fc.constantFrom('role home:0 button', 'component x'),
+    value: orNull(fc.constant(true as const)),
+  }),
   fc.record({ kind: fc.constant('start' as const), value: orNull(key) }),
 );
 
@@ -139,4 +223,11 @@ export const app: fc.Arbitrary<App> = fc.record({
     { requiredKeys: [] },
   ),
   dismissed: fc.dictionary(key, fc.constant(true as const), { noNullPrototype: true }),
+  edits: fc.dictionary(editKeys, fc.constantFrom('12px', '1px'), { noNullPrototype: true }),
+  components: fc.dictionary(fc.constantFrom('c1', 'c2'), component, { noNullPrototype: true }),
+  tokens: fc.dictionary(fc.constantFrom('ink', 'gap-2'), token, { noNullPrototype: true }),
+  added: fc.dictionary(key, added, { noNullPrototype: true }),
+  drawers: fc.dictionary(key, drawer, { noNullPrototype: true }),
+  defaults: fc.dictionary(fc.constant('text'), fc.constant('paragraph'), { noNullPrototype: true }),
+  refused: fc.dictionary(key, fc.constant(true as const), { noNullPrototype: true }),
 });

@@ -1,4 +1,5 @@
-import { orderedScreens, isUsed, type Project, screensByKey, screenOfElement } from '../../model/project.ts';
+import type { Drawer } from '../../model/app.ts';
+import { hostOf, isUsed, orderedScreens, type Project, screensByKey } from '../../model/project.ts';
 import { settle } from '../../layers/settle.ts';
 import { camelCase, kebabCase, pascalCase, uniqueName } from '../../model/names.ts';
 import { typeExtension } from '../asset.ts';
@@ -56,6 +57,7 @@ export class EmissionPlan {
   readonly #links = new Map<string, EmittedLink>();
   readonly #linksByScreen: ReadonlyMap<string, readonly (readonly [string, EmittedLink])[]>;
   readonly #anchorsByScreen: ReadonlyMap<string, readonly (readonly [string, string])[]>;
+  readonly #drawersByScreen: ReadonlyMap<string, readonly (readonly [string, Drawer])[]>;
 
   constructor(drawn: Project) {
     const project = settle(drawn);
@@ -83,8 +85,14 @@ export class EmissionPlan {
       );
       if (link) this.#links.set(key, link);
     }
-    this.#linksByScreen = byScreen(this.#links);
-    this.#anchorsByScreen = byScreen(this.#anchors);
+    for (const screen of project.design.screens)
+      for (const [key, same] of Object.entries(screen.aliases ?? {})) {
+        const link = this.#links.get(same);
+        if (link && !this.#links.has(key)) this.#links.set(key, link);
+      }
+    this.#linksByScreen = byHost(project, this.#links);
+    this.#anchorsByScreen = byHost(project, this.#anchors);
+    this.#drawersByScreen = byHost(project, new Map(Object.entries(project.app.drawers)));
   }
 
   routeOf(screen: string): string | null {
@@ -100,19 +108,21 @@ export class EmissionPlan {
     return {
       linkOf: (key) => this.#links.get(key) ?? null,
       anchorOf: (key) => this.anchorOf(key),
+      drawerOf: (key) => this.project.app.drawers[key] ?? null,
       signature: JSON.stringify([
         this.#linksByScreen.get(screenKey) ?? [],
         this.#anchorsByScreen.get(screenKey) ?? [],
+        this.#drawersByScreen.get(screenKey) ?? [],
       ]),
     };
   }
 }
 
-/** Entries that are keyed by elements, for each screen and in order of their keys. */
-function byScreen<T>(entries: ReadonlyMap<string, T>): Map<string, (readonly [string, T])[]> {
+/** Entries that are keyed by elements, for each screen that shows them and in order of their keys. */
+function byHost<T>(project: Project, entries: ReadonlyMap<string, T>): Map<string, (readonly [string, T])[]> {
   const grouped = new Map<string, (readonly [string, T])[]>();
   for (const entry of [...entries].sort(([a], [b]) => (a < b ? -1 : 1))) {
-    const screen = screenOfElement(entry[0]);
+    const screen = hostOf(project.app, entry[0]);
     const group = grouped.get(screen);
     if (group) group.push(entry);
     else grouped.set(screen, [entry]);
@@ -258,7 +268,9 @@ function linksIn(root: MarkupElement): TestedLink[] {
           ? node.link.to
           : node.link.kind === 'back'
             ? node.link.fallback
-            : node.link.href;
+            : node.link.kind === 'drawer'
+              ? `#${node.link.id}`
+              : node.link.href;
       links.push({
         from: '',
         press,

@@ -160,6 +160,7 @@ function toElement(input: PageInput, read: ReadElement): Element {
     source,
     ...(attributes ? { attributes } : {}),
     ...(read.attributes.role ? { role: read.attributes.role } : {}),
+    ...(read.attributes.class ? { classes: read.attributes.class.slice(0, 200) } : {}),
     ...(read.isHidden ? { hidden: true } : {}),
   };
   if (read.tag === 'svg')

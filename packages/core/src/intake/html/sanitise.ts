@@ -302,7 +302,7 @@ class PageCleaner {
   /** Links keep where they lead, as data; nothing is ever fetched from there. Pictures lead to what came along. */
   #cleanAddress(element: ParsedElement, name: string, value: string): string[] {
     if (
-      (name === 'href' && (element.tagName === 'a' || element.tagName === 'area')) ||
+      (name === 'href' && element.namespaceURI === 'http://www.w3.org/1999/xhtml') ||
       name === 'action' ||
       name === 'formaction'
     ) {

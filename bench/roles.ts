@@ -1,0 +1,130 @@
+/**
+ * How often Tovel says rightly what an element is: pages of templates from the registry whose tags, roles and telling
+ * attributes were hidden, and the demo's drawings. `npm run bench -- roles [PACKAGE...]` measures others.
+ */
+import { execFileSync } from 'node:child_process';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { inferRoles, readBatch, type Role, scoreRoles, sightOf } from '@tovel/core';
+import { HeadlessHost } from '@tovel/reader/headless';
+import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
+import { hideTags } from '../packages/reader/src/testing/hide_tags.ts';
+
+/** What a page's tags say of things that cannot be seen, or that people would not call so. */
+const COUNTED: ReadonlySet<string> = new Set([
+  'button',
+  'link',
+  'textbox',
+  'checkbox',
+  'radio',
+  'switch',
+  'combobox',
+  'slider',
+  'image',
+  'heading',
+  'paragraph',
+  'list',
+  'listitem',
+  'table',
+  'row',
+  'columnheader',
+  'cell',
+  'navigation',
+  'banner',
+  'main',
+  'contentinfo',
+  'form',
+  'dialog',
+  'tablist',
+  'tab',
+  'progressbar',
+  'separator',
+]);
+
+const wanted = process.argv.slice(2).filter((arg) => !arg.startsWith('--'));
+const isLong = process.argv.includes('--misses');
+const packages = wanted.length
+  ? wanted
+  : ['startbootstrap-sb-admin-2@4.1.4', 'startbootstrap-clean-blog@6.0.9'];
+const folder = process.env.TOVEL_BENCH_FOLDER ?? (await mkdtemp(path.join(tmpdir(), 'tovel-roles-')));
+const host = new HeadlessHost();
+try {
+  await writeFile(path.join(folder, 'package.json'), '{"private":true}');
+  if (!process.env.TOVEL_BENCH_FOLDER) execFileSync('npm', ['install', '--ignore-scripts', '--no-audit', '--no-fund', '--silent', ...packages], {
+    cwd: folder,
+    stdio: 'inherit',
+  });
+  for (const name of packages) {
+    const root = path.join(folder, 'node_modules', name.replace(/(?<=.)@[^@]*$/, ''));
+    const files = (await folderFiles(root)).filter(
+      (file) => !/(^|\/)(node_modules|src|scss|less|\.[^/]*)\//.test(file.path),
+    );
+    for (const neutral of [false, true]) await measure(name, files, neutral);
+  }
+} finally {
+  await host.close();
+  if (!process.env.TOVEL_BENCH_FOLDER) await rm(folder, { recursive: true, force: true });
+}
+
+async function measure(
+  name: string,
+  files: Awaited<ReturnType<typeof folderFiles>>,
+  neutral: boolean,
+): Promise<void> {
+  const decode = (bytes: Uint8Array): string => new TextDecoder().decode(bytes);
+  const sheets = new Map(
+    files.filter((file) => file.path.endsWith('.css')).map((file) => [file.path, decode(file.bytes)]),
+  );
+  const truth = new Map<string, string>();
+  const found = new Map<string, string>();
+  const misses = new Map<string, number>();
+  let elements = 0;
+  let spent = 0;
+  for (const file of files.filter((candidate) => /\.html?$/.test(candidate.path))) {
+    const hidden = hideTags(decode(file.bytes), sheets, neutral);
+    const page = { path: file.path, bytes: new TextEncoder().encode(hidden.html) };
+    const others = files.filter((other) => !/\.(html?|css)$/.test(other.path));
+    const { screens } = await readBatch([page, ...others], host);
+    const screen = screens.find(({ source }) => source.file === file.path);
+    if (!screen) continue;
+    const begin = performance.now();
+    const guesses = inferRoles(screen);
+    spent += performance.now() - begin;
+    for (const sight of sightOf(screen).all) {
+      elements++;
+      const place = `${file.path} ${sight.element.source.path}`;
+      const right = hidden.truth.get(sight.element.source.path);
+      const guess = guesses.get(sight.element.key)?.role;
+      if (right && COUNTED.has(right)) truth.set(place, right);
+      const said: Role | undefined = guess === 'avatar' ? 'image' : guess;
+      if (said && COUNTED.has(said)) found.set(place, said);
+      if ((right && COUNTED.has(right) ? right : '-') !== (said && COUNTED.has(said) ? said : '-')) {
+        const what = `${right ?? '-'} taken for ${said ?? '-'}`;
+        misses.set(what, (misses.get(what) ?? 0) + 1);
+        if (isLong)
+          console.log(
+            `    ${what.padEnd(34)} ${place} ${sight.words.slice(0, 60)}| ${sight.text.slice(0, 40)} | ${guesses.get(sight.element.key)?.reason ?? ''}`,
+          );
+      }
+    }
+  }
+  const score = scoreRoles(truth, found);
+  console.log(`\nRoles with tags hidden${neutral ? ' and names neutral' : ''}: ${name}`);
+  for (const [role, { precision, recall, f1, support }] of [...score.byRole].sort(
+    (a, b) => b[1].support - a[1].support,
+  ))
+    console.log(
+      `  ${role.padEnd(14)} precision ${precision.toFixed(2)}  recall ${recall.toFixed(2)}  F1 ${f1.toFixed(2)}  of ${support}`,
+    );
+  console.log(
+    `  macro F1 ${score.macroF1.toFixed(3)}; ${elements} elements, ${((1000 * spent) / elements).toFixed(0)} µs an element`,
+  );
+  console.log(
+    `  most often: ${[...misses]
+      .sort((a, b) => b[1] - a[1])
+      .slice(0, 12)
+      .map(([what, n]) => `${what} (${n})`)
+      .join(', ')}`,
+  );
+}
