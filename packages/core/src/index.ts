@@ -73,7 +73,22 @@ export { readSvg } from './intake/svg/read_svg.ts';
 export { PATH_ATTRIBUTE, type SafePage, sanitisePage } from './intake/html/sanitise.ts';
 export { defaultPlan, type PageReading, type ReadElement, type ReadingPlan } from './intake/html/reading.ts';
 
-export { settle } from './layers/settle.ts';
+export { roleDecisions, settle } from './layers/settle.ts';
+export { ADDED_KINDS } from './layers/added.ts';
+export {
+  always,
+  conditionInWords,
+  type Edit,
+  type EditCondition,
+  editKey,
+  editProblem,
+  editsByElement,
+  type EditState,
+  parseEditKey,
+} from './layers/edit.ts';
+export { counterpartsOf, defaultTurn } from './counterparts/merge.ts';
+export { matchElements } from './counterparts/match.ts';
+export { type ComponentProposal, findComponents, findLists } from './components/find.ts';
 export {
   ariaName,
   CHART_KINDS,
@@ -130,6 +145,9 @@ export {
   type EmittedFile,
   type EmittedProject,
 } from './emit/react/emit_react.ts';
+export { type EmittedComponent, type EmittedList, type Extraction } from './emit/components/extract.ts';
+export { type Prop, type Template } from './emit/components/template.ts';
+export { extractionOf } from './emit/react/emit_react.ts';
 export { targets } from './emit/targets.ts';
 
 export { takeIn } from './project/take_in.ts';

@@ -174,7 +174,9 @@ describe('map', () => {
         const mapped = mapChange(change, rename)!;
         const keys = [...touchedBy(change)].map((place) =>
           // Settings and findings are of the project, not of a key in it.
-          place === 'start' || /^(settings|dismissed|components|tokens|defaults|refused)\//.test(place) ? place : place.replace('/', '/new-'),
+          place === 'start' || /^(settings|dismissed|components|tokens|defaults|refused)\//.test(place)
+            ? place
+            : place.replace('/', '/new-'),
         );
         expect([...touchedBy(mapped)].sort()).toEqual(keys.sort());
       }),

@@ -23,11 +23,47 @@ export interface MarkupElement {
   readonly link?: EmittedLink;
   readonly form?: LinkForm;
   readonly children: readonly MarkupNode[];
+  /** In a component: which prop gives an attribute (`@alt`), the picture (`asset`) or where it leads (`to`). */
+  readonly slots?: Readonly<Record<string, string>>;
+  /** In a component: the prop without which it is left out. */
+  readonly when?: string;
+  /** In a component: the prop that decides the class, and the class of each of its values. */
+  readonly variant?: { readonly prop: string; readonly classes: Readonly<Record<string, string | null>> };
+  /** A component stands here. */
+  readonly use?: ComponentUse;
+  /** A list stands here: one use of a component for each record. */
+  readonly list?: ListUse;
 }
 
-export type MarkupNode = MarkupElement | { readonly text: string };
+export interface ComponentUse {
+  readonly component: string;
+  readonly props: Readonly<Record<string, PropValue>>;
+}
 
-export const isText = (node: MarkupNode): node is { readonly text: string } => 'text' in node;
+export interface ListUse {
+  readonly component: string;
+  /** Name of the constant that holds the records. */
+  readonly data: string;
+  readonly records: readonly Readonly<Record<string, PropValue>>[];
+}
+
+/** What a prop is given: text, a yes, a picture, a drawing, or what a prop of the outer component has. */
+export type PropValue =
+  | string
+  | boolean
+  | { readonly asset: string }
+  | { readonly node: MarkupElement }
+  | { readonly slot: string };
+
+export interface MarkupText {
+  readonly text: string;
+  /** In a component: the prop that gives the text. */
+  readonly slot?: string;
+}
+
+export type MarkupNode = MarkupElement | MarkupText;
+
+export const isText = (node: MarkupNode): node is MarkupText => 'text' in node;
 
 /** A screen as it will be written: its elements and its style rules. Every picture of a screen is made from this. */
 export interface EmittedScreen {

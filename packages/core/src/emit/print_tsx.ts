@@ -1,5 +1,5 @@
 import type { Arrival } from '../model/app.ts';
-import { isText, type MarkupElement, type MarkupNode } from './markup.ts';
+import { isText, type MarkupElement, type MarkupNode, type PropValue } from './markup.ts';
 
 /** Text with, for each of its lines, the design element that the line writes. */
 export interface PrintedCode {
@@ -12,62 +12,101 @@ export interface TsxOptions {
   readonly hasStyles: boolean;
   /** The import name and path of a picture. */
   readonly assetImport: (hash: string) => { readonly name: string; readonly path: string };
-  /** From the screen's file to the folder of the navigation. */
+  /** From the file to the folder of the navigation. */
   readonly navigation: string;
+  /** From the file to the folder of the components. */
+  readonly components?: string;
+  /** Constants that the file takes from the one with its data. */
+  readonly data?: { readonly path: string; readonly names: readonly string[] };
 }
 
 /** Lines are at most this long, as in the project's formatter settings. */
 export const PRINT_WIDTH = 100;
 
-interface Line {
+export interface Line {
   readonly text: string;
   readonly key: string | null;
 }
 
 /** Prints a screen as a React component in the form that Prettier gives it. */
 export function printTsx(root: MarkupElement, options: TsxOptions): PrintedCode {
-  const used: Used = { go: false, back: false, hook: false, pressable: false, assets: new Map(), options };
+  const used = newUsed(options);
   const body = printElement(root, 2, used);
+  const head = importLines(used).map((text): Line => ({ text, key: null }));
+  if (head.length) head.push({ text: '', key: null });
+  return finish([...head, ...functionLines(options.component, '()', body, used)]);
+}
+
+/** A component's function, given what is written of its parameters. */
+export function functionLines(
+  name: string,
+  parameters: string,
+  body: readonly Line[],
+  used: Used,
+  usesPath = false,
+): Line[] {
+  const lines: Line[] = parameters.split('\n').map((text, i, all) => ({
+    text: `${i ? '' : `export function ${name}`}${text}${i === all.length - 1 ? ' {' : ''}`,
+    key: null,
+  }));
+  const put = (text: string): void => void lines.push({ text, key: null });
+  if (usesPath) put('  const { pathname } = useLocation();');
+  if (used.hook) put('  const go = useGo();');
+  if (usesPath || used.hook) put('');
+  const only = body.length === 1 ? `  return ${body[0].text.trim()};` : '';
+  if (only !== '' && only.length <= PRINT_WIDTH)
+    return [...lines, { text: only, key: body[0].key }, { text: '}', key: null }];
+  return [
+    ...lines,
+    { text: '  return (', key: null },
+    ...body.map((line) => ({ ...line, text: `    ${line.text.slice(2)}` })),
+    { text: '  );', key: null },
+    { text: '}', key: null },
+  ];
+}
+
+export const finish = (lines: readonly Line[]): PrintedCode => ({
+  text: `${lines.map((line) => line.text.trimEnd()).join('\n')}\n`,
+  lines: lines.map((line) => line.key),
+});
+
+export const newUsed = (options: TsxOptions): Used => ({
+  go: false,
+  back: false,
+  hook: false,
+  pressable: false,
+  assets: new Map(),
+  components: new Set(),
+  options,
+});
+
+/** The imports of what was used, one a line. */
+export function importLines(used: Used): string[] {
+  const { options } = used;
+  const lines: string[] = [];
+  for (const name of [...used.components].sort())
+    lines.push(`import { ${name} } from '${options.components}/${name}/${name}';`);
   const navigation = [
     used.back && 'Back',
     used.go && 'Go',
     used.pressable && 'pressable',
     used.hook && 'useGo',
   ].filter((name) => typeof name === 'string');
-  const head: Line[] = [];
-  const put = (text: string): void => void head.push({ text, key: null });
-  if (navigation.length) put(`import { ${navigation.join(', ')} } from '${options.navigation}';`);
-  for (const [name, path] of [...used.assets].sort()) put(`import ${name} from '${path}';`);
-  if (options.hasStyles) put(`import styles from './${options.component}.module.css';`);
-  if (head.length) put('');
-  put(`export function ${options.component}() {`);
-  if (used.hook) {
-    put('  const go = useGo();');
-    put('');
-  }
-  const only = body.length === 1 ? `  return ${body[0].text.trim()};` : '';
-  const isOneLine = only !== '' && only.length <= PRINT_WIDTH;
-  const lines: Line[] = isOneLine
-    ? [...head, { text: only, key: body[0].key }, { text: '}', key: null }]
-    : [
-        ...head,
-        { text: '  return (', key: null },
-        ...body.map((line) => ({ ...line, text: `    ${line.text.slice(2)}` })),
-        { text: '  );', key: null },
-        { text: '}', key: null },
-      ];
-  return {
-    text: `${lines.map((line) => line.text.trimEnd()).join('\n')}\n`,
-    lines: lines.map((line) => line.key),
-  };
+  if (navigation.length) lines.push(`import { ${navigation.join(', ')} } from '${options.navigation}';`);
+  for (const [name, path] of [...used.assets].sort()) lines.push(`import ${name} from '${path}';`);
+  if (options.data) lines.push(`import { ${options.data.names.join(', ')} } from '${options.data.path}';`);
+  if (options.hasStyles) lines.push(`import styles from './${options.component}.module.css';`);
+  return lines;
 }
 
-interface Used {
+/** What a file turns out to need while it is printed. */
+export interface Used {
   go: boolean;
   back: boolean;
   hook: boolean;
   pressable: boolean;
   readonly assets: Map<string, string>;
+  readonly components: Set<string>;
   readonly options: TsxOptions;
 }
 
@@ -75,25 +114,63 @@ const pad = (depth: number): string => '  '.repeat(depth - 1);
 /** Two more than the pad: the component's body stands within `return (`. */
 const room = (depth: number): number => PRINT_WIDTH - 2 * depth;
 
-function printElement(node: MarkupElement, depth: number, used: Used): Line[] {
-  const { tag, attributes } = openingOf(node, used);
+/** An element as lines, `depth` levels in. */
+export function printElement(node: MarkupElement, depth: number, used: Used): Line[] {
+  if (node.when) return printOptional(node, depth, used);
+  if (node.list) return printList(node.list, node.key, depth, used);
+  const { tag, attributes } = openingOf(node, depth, used);
   const key = node.key;
   const line = (text: string): Line => ({ text: pad(depth) + text, key });
   const open = [`<${tag}`, ...attributes].join(' ');
   const parts = partsOf(node.children);
   if (!parts.length) {
-    if (`${open} />`.length <= room(depth) || staysOnLine(attributes)) return [line(`${open} />`)];
+    const breaks = attributes.some((attribute) => attribute.includes('\n'));
+    if (!breaks && (`${open} />`.length <= room(depth) || staysOnLine(attributes)))
+      return [line(`${open} />`)];
     return [line(`<${tag}`), ...attributeLines(attributes, depth, key), line('/>')];
   }
   const isPlain = parts.every((part) => typeof part === 'string');
   const flat = isPlain ? `${open}>${parts.join('')}</${tag}>` : null;
+  const isMultiline = attributes.some((attribute) => attribute.includes('\n'));
   const opening =
-    `${open}>`.length <= room(depth) || staysOnLine(attributes)
+    !isMultiline && (`${open}>`.length <= room(depth) || staysOnLine(attributes))
       ? [line(`${open}>`)]
       : [line(`<${tag}`), ...attributeLines(attributes, depth, key), line('>')];
+  const [only] = parts;
+  if (parts.length === 1 && typeof only !== 'string' && only.when && attributes.length < 2) {
+    const inner = printElement(only, depth, used);
+    const whole = inner.length === 1 ? `${open}>${inner[0].text.trim()}</${tag}>` : '';
+    if (whole && whole.length <= room(depth)) return [line(whole)];
+  }
   // Prettier breaks the children of an element that has several attributes, however short they are.
   if (flat && flat.length <= room(depth) && attributes.length < 2) return [line(flat)];
   return [...opening, ...fill(parts, depth + 1, key, used), line(`</${tag}>`)];
+}
+
+/** `{hasIcon && <i />}`, on one line where it fits. */
+function printOptional({ when, ...node }: MarkupElement, depth: number, used: Used): Line[] {
+  const inner = printElement(node, depth + 1, used);
+  const line = (text: string): Line => ({ text: pad(depth) + text, key: node.key });
+  const only = inner.length === 1 ? `{${when} && ${inner[0].text.trim()}}` : '';
+  if (only && only.length <= room(depth)) return [line(only)];
+  return [line(`{${when} && (`), ...inner, line(')}')];
+}
+
+function printList(
+  { component, data }: NonNullable<MarkupElement['list']>,
+  key: string | null,
+  depth: number,
+  used: Used,
+): Line[] {
+  used.components.add(component);
+  const line = (text: string): Line => ({ text: pad(depth) + text, key });
+  const row = data.replace(/(?:ies)$/, 'y').replace(/s$/, '') || 'row';
+  const name = row === data ? 'row' : row;
+  return [
+    line(`{${data}.map((${name}) => (`),
+    line(`  <${component} key={${name}.id} {...${name}} />`),
+    line('))}'),
+  ];
 }
 
 /** A single attribute that is a plain string is never put on a line of its own, however long it is. */
@@ -110,6 +187,7 @@ function partsOf(children: readonly MarkupNode[]): (string | MarkupElement)[] {
   const parts: (string | MarkupElement)[] = [];
   for (const child of children) {
     if (!isText(child)) parts.push(child);
+    else if (child.slot) parts.push(`{${child.slot}}`);
     else if (child.text !== '')
       parts.push(needsExpression(child.text) ? `{${quote(child.text)}}` : escapeJsx(child.text));
   }
@@ -165,6 +243,14 @@ function fill(
         lines.push(...printed);
       }
       pendingSpace = false;
+      return;
+    }
+    // An expression among elements stands on a line of its own.
+    const isAmongElements =
+      part.startsWith('{') && [parts[i - 1], parts[i + 1]].every((other) => typeof other !== 'string');
+    if (isAmongElements && parts.length > 1 && !pendingSpace) {
+      flush();
+      lines.push({ text: pad(depth) + part, key });
       return;
     }
     if (part.startsWith('{')) {
@@ -226,31 +312,41 @@ export function arrivalLiteral(arrival: Arrival): string | null {
 }
 
 /** The tag and its attributes as they are written, links included. */
-function openingOf(node: MarkupElement, used: Used): { tag: string; attributes: string[] } {
+function openingOf(node: MarkupElement, depth: number, used: Used): { tag: string; attributes: string[] } {
   const attributes: string[] = [];
   let tag = node.tag;
   const { link, form } = node;
+  const { slots = {} } = node;
+  if (node.use) return { tag: node.use.component, attributes: usedProps(node.use, depth, used) };
   if (node.className) attributes.push(`className={styles.${node.className}}`);
+  else if (node.variant) attributes.push(`className={${variantClass(node.variant)}}`);
   for (const [name, value] of Object.entries(node.attributes)) {
     const printed = printAttribute(node, name, value, form === 'button' && link?.kind === 'back');
     if (printed) attributes.push(printed);
   }
+  for (const [name, prop] of Object.entries(slots))
+    if (name.startsWith('@')) attributes.push(`${attributeName(node, name.slice(1))}={${prop}}`);
   if (node.asset) {
-    const { name, path } = used.options.assetImport(node.asset);
-    used.assets.set(name, path);
-    attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${name}}`);
+    const value = slots.asset ?? assetName(node.asset, used);
+    attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${value}}`);
   }
   if (node.tag === 'form') attributes.push('onSubmit={(event) => event.preventDefault()}');
   // A button that opens a drawer says so in its attributes.
   if (!link || (link.kind === 'drawer' && form === 'button')) return { tag, attributes };
   const arrival = link.kind === 'external' || link.kind === 'drawer' ? null : arrivalLiteral(link.arrival);
   if (form === 'anchor') {
-    if (link.kind === 'external') attributes.unshift(`href=${attributeQuote(link.href)}`, 'rel="noreferrer"');
+    if (link.kind === 'external')
+      attributes.unshift(
+        slots.to ? `href={${slots.to}}` : `href=${attributeQuote(link.href)}`,
+        'rel="noreferrer"',
+      );
     else {
       used.go = true;
       tag = 'Go';
       attributes.unshift(
-        `to=${attributeQuote(link.kind === 'go' ? link.to : link.kind === 'back' ? link.fallback : '')}`,
+        slots.to
+          ? `to={${slots.to}}`
+          : `to=${attributeQuote(link.kind === 'go' ? link.to : link.kind === 'back' ? link.fallback : '')}`,
         ...(arrival ? [`arrival={${arrival}}`] : []),
       );
     }
@@ -258,12 +354,12 @@ function openingOf(node: MarkupElement, used: Used): { tag: string; attributes: 
     used.back = true;
     tag = 'Back';
     attributes.unshift(
-      `fallback=${attributeQuote(link.fallback)}`,
+      slots.to ? `fallback={${slots.to}}` : `fallback=${attributeQuote(link.fallback)}`,
       ...(arrival ? [`arrival={${arrival}}`] : []),
     );
   } else {
     used.hook ||= link.kind !== 'drawer';
-    const call = callOf(link, arrival);
+    const call = callOf(link, arrival, slots.to);
     if (form === 'button') attributes.push(`onClick={() => ${call}}`);
     else {
       used.pressable = true;
@@ -273,11 +369,59 @@ function openingOf(node: MarkupElement, used: Used): { tag: string; attributes: 
   return { tag, attributes };
 }
 
-function callOf(link: NonNullable<MarkupElement['link']>, arrival: string | null): string {
-  if (link.kind === 'external') return `window.location.assign(${quote(link.href)})`;
-  if (link.kind === 'drawer') return `document.getElementById(${quote(link.id)})?.showPopover()`;
+function callOf(
+  link: NonNullable<MarkupElement['link']>,
+  arrival: string | null,
+  slot: string | undefined,
+): string {
+  const or = (value: string): string => slot ?? quote(value);
+  if (link.kind === 'external') return `window.location.assign(${or(link.href)})`;
+  if (link.kind === 'drawer') return `document.getElementById(${or(link.id)})?.showPopover()`;
   const rest = arrival ? `, ${arrival}` : '';
-  return link.kind === 'go' ? `go(${quote(link.to)}${rest})` : `go.back(${quote(link.fallback)}${rest})`;
+  return link.kind === 'go' ? `go(${or(link.to)}${rest})` : `go.back(${or(link.fallback)}${rest})`;
+}
+
+/** The import that gives a picture, noted as used. */
+export function assetName(hash: string, used: Used): string {
+  const { name, path } = used.options.assetImport(hash);
+  used.assets.set(name, path);
+  return name;
+}
+
+/** The class of a node whose class depends on a prop. */
+function variantClass({ prop, classes }: NonNullable<MarkupElement['variant']>): string {
+  const named = (name: string | null | undefined): string => (name ? `styles.${name}` : 'undefined');
+  const values = Object.keys(classes);
+  if (values.length === 2 && 'true' in classes)
+    return `${prop} ? ${named(classes.true)} : ${named(classes.false)}`;
+  return `${classTable(classes)}[${prop}]`;
+}
+
+/** Name of the table of a choice's classes, which is that of the first of them. */
+export const classTable = (classes: Readonly<Record<string, string | null>>): string =>
+  `${Object.values(classes).find((name) => name) ?? 'no'}Classes`;
+
+/** What a component is given where it stands. */
+function usedProps(use: NonNullable<MarkupElement['use']>, depth: number, used: Used): string[] {
+  used.components.add(use.component);
+  return Object.entries(use.props).flatMap(([name, value]) => {
+    if (value === false) return [];
+    if (value === true) return [name];
+    if (typeof value === 'string') return [`${name}=${attributeQuote(value)}`];
+    return [`${name}={${valueCode(value, depth + 1, used)}}`];
+  });
+}
+
+/** A prop's value as an expression. */
+export function valueCode(value: PropValue, depth: number, used: Used): string {
+  if (typeof value === 'boolean') return String(value);
+  if (typeof value === 'string') return quote(value);
+  if ('slot' in value) return value.slot;
+  if ('asset' in value) return assetName(value.asset, used);
+  const lines = printElement(value.node, depth + 1, used);
+  if (lines.length === 1) return lines[0].text.trim();
+  const inner = lines.map((line) => line.text.slice(pad(depth).length)).join('\n');
+  return `\n${inner}\n`;
 }
 
 const RENAMED: Readonly<Record<string, string>> = {
@@ -307,6 +451,19 @@ const NUMBERS = new Set([
   'start',
 ]);
 
+/** The name that JSX has for an attribute of an element. */
+function attributeName(node: MarkupElement, name: string): string {
+  const isField = ['input', 'textarea', 'select'].includes(node.tag);
+  if (isField && name === 'value') return 'defaultValue';
+  if (isField && name === 'checked') return 'defaultChecked';
+  return (
+    RENAMED[name] ??
+    (/^(aria|data)-/.test(name)
+      ? name
+      : name.replace(/[-:]([a-z])/g, (_, letter: string) => letter.toUpperCase()))
+  );
+}
+
 function printAttribute(
   node: MarkupElement,
   name: string,
@@ -330,7 +487,7 @@ function printAttribute(
   return `${written}=${attributeQuote(value)}`;
 }
 
-function attributeQuote(value: string): string {
+export function attributeQuote(value: string): string {
   if (/[\n\\]/.test(value)) return `{${quote(value)}}`;
   const escaped = value.replace(/&/g, '&amp;');
   return escaped.includes('"')

@@ -218,21 +218,19 @@ function build(key: string, { kind, text }: Added, styles: ControlStyles, root: 
         outer('tbody', {}, () =>
           lines.map((line, i) =>
             outer('tr', { ...bottomLine(styles.rule) }, () =>
-              line
-                .split('|')
-                .map((cell) =>
-                  make(
-                    i ? 'td' : 'th',
-                    {
-                      'text-align': 'left',
-                      'padding-top': '8px',
-                      'padding-right': '12px',
-                      'padding-bottom': '8px',
-                      ...(i ? {} : { 'font-weight': '600' }),
-                    },
-                    cell.trim() || ' ',
-                  ),
+              line.split('|').map((cell) =>
+                make(
+                  i ? 'td' : 'th',
+                  {
+                    'text-align': 'left',
+                    'padding-top': '8px',
+                    'padding-right': '12px',
+                    'padding-bottom': '8px',
+                    ...(i ? {} : { 'font-weight': '600' }),
+                  },
+                  cell.trim() || ' ',
                 ),
+              ),
             ),
           ),
         ),

@@ -109,6 +109,14 @@ function isAlike(a: Sight, b: Sight): boolean {
   const sameWidth = Math.abs(boxA.width - boxB.width) <= Math.max(4, boxA.width * 0.05);
   const sameHeight = Math.abs(boxA.height - boxB.height) <= Math.max(6, boxA.height * 0.35);
   if (!sameWidth && !sameHeight) return false;
+  // Layers whose names have nothing in common were not meant as rows of one list.
+  if (
+    !a.isAuthored &&
+    a.words &&
+    b.words &&
+    !a.words.split(' ').some((word) => /[a-z]{2}/.test(word) && b.words.includes(` ${word} `))
+  )
+    return false;
   // Two texts that look the same are not yet two rows.
   if (a.element.kind === 'text' || a.element.kind === 'vector' || a.element.kind === 'image')
     return (

@@ -1,9 +1,11 @@
-import type { Drawer } from '../../model/app.ts';
+import type { App, Drawer } from '../../model/app.ts';
 import { hostOf, isUsed, orderedScreens, type Project, screensByKey } from '../../model/project.ts';
 import { settle } from '../../layers/settle.ts';
 import { camelCase, kebabCase, pascalCase, uniqueName } from '../../model/names.ts';
 import { typeExtension } from '../asset.ts';
 import { baseCss } from '../base_css.ts';
+import { classesIn, extractComponents, type Extraction, type Wanted } from '../components/extract.ts';
+import { printComponent, printData } from '../components/print_component.ts';
 import { printRules } from '../css.ts';
 import { facesUsedIn, fontCss } from '../font_css.ts';
 import type { EmittedLink, EmittedScreen, MarkupElement } from '../markup.ts';
@@ -35,6 +37,9 @@ interface ScreenFiles {
   readonly context: string;
   readonly tsx: { readonly text: string; readonly lines: readonly (string | null)[] };
   readonly css: { readonly text: string; readonly lines: readonly (string | null)[] };
+  /** The records of its lists. */
+  readonly data?: { readonly text: string; readonly lines: readonly (string | null)[] };
+  readonly dataType?: 'ts' | 'tsx';
   readonly links: readonly TestedLink[];
   readonly assets: readonly string[];
 }
@@ -144,7 +149,7 @@ export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScre
   return made;
 }
 
-const printed = new WeakMap<EmittedScreen, ScreenFiles>();
+const printed = new WeakMap<MarkupElement, ScreenFiles>();
 
 /** Writes the whole project: React, TypeScript, Vite and React Router. Same input, same bytes. */
 export function emitReact(project: Project, name: string): EmittedProject {
@@ -155,20 +160,28 @@ export function emitReact(project: Project, name: string): EmittedProject {
   const links: TestedLink[] = [];
   const assets = new Map<string, string>();
   const folders = new Set<string>(['NotFound']);
+  const extraction = extractionOf(plan);
   for (const key of plan.screens) {
     const entry = project.app.screens[key];
     const folder = uniqueName(pascalCase(entry.name) || 'Screen', (candidate) => folders.has(candidate), '');
     folders.add(folder);
     rows.push({ key, name: entry.name, path: entry.route, folder });
-    const made = screenFiles(plan, key, folder);
+    const made = screenFiles(plan, key, folder, extraction);
     const path = `src/screens/${folder}/${folder}.tsx`;
     fileOfScreen.set(key, path);
     files.push({ path, ...made.tsx, screen: key });
     if (made.css.text)
       files.push({ path: `src/screens/${folder}/${folder}.module.css`, ...made.css, screen: key });
+    if (made.data)
+      files.push({
+        path: `src/screens/${folder}/${folder}.data.${made.dataType}`,
+        ...made.data,
+        screen: key,
+      });
     for (const hash of made.assets) assets.set(hash, assetFile(project, hash));
     links.push(...made.links.map((link) => ({ ...link, from: entry.route })));
   }
+  files.push(...componentFiles(plan, extraction));
   const faces = facesUsedIn(
     plan.screens.map((key) => emitScreenOf(plan, key)),
     project.design.fonts ?? [],
@@ -206,27 +219,113 @@ export function emitReact(project: Project, name: string): EmittedProject {
   return { files, fileOfScreen };
 }
 
-function screenFiles(plan: EmissionPlan, key: string, component: string): ScreenFiles {
+/** Components that were taken, and the parts that are drawers, which stand twice. */
+function wantedOf({ app }: Project): Wanted[] {
+  const drawers = Object.entries(app.drawers).map(([key, drawer]): Wanted => ({
+    id: `drawer ${key}`,
+    kind: 'component',
+    name: drawer.name,
+    places: [key],
+  }));
+  return [...Object.entries(app.components).map(([id, component]) => ({ ...component, id })), ...drawers];
+}
+
+const extractions = new WeakMap<
+  App['components'],
+  { drawers: App['drawers']; screens: readonly EmittedScreen[]; extraction: Extraction }
+>();
+
+/** The components of an app, taken out of its screens; kept until one of the screens changes. */
+export function extractionOf(plan: EmissionPlan): Extraction {
+  const { app } = plan.project;
+  const screens = new Map(plan.screens.map((key) => [key, emitScreenOf(plan, key)] as const));
+  const list = [...screens.values()];
+  const known = extractions.get(app.components);
+  if (
+    known?.drawers === app.drawers &&
+    known.screens.length === list.length &&
+    known.screens.every((screen, i) => screen === list[i])
+  )
+    return known.extraction;
+  const extraction = extractComponents(screens, wantedOf(plan.project), (key) => plan.routeOf(key));
+  extractions.set(app.components, { drawers: app.drawers, screens: list, extraction });
+  return extraction;
+}
+
+/** A name and a path for a picture, from a file two folders down. */
+const assetImport =
+  (project: Project) =>
+  (hash: string): { name: string; path: string } => {
+    const file = assetFile(project, hash);
+    return { name: camelCase(file.replace(/\.[^.]*$/, '')) || 'picture', path: `../../assets/${file}` };
+  };
+
+function componentFiles(plan: EmissionPlan, extraction: Extraction): EmittedFile[] {
+  return extraction.components.flatMap((component): EmittedFile[] => {
+    const path = `src/components/${component.name}/${component.name}`;
+    const screen = component.root.key ? hostOf(plan.project.app, component.root.key) : undefined;
+    const code = printComponent(component, {
+      component: component.name,
+      hasStyles: component.rules.length > 0,
+      navigation: '../../navigation',
+      components: '..',
+      assetImport: assetImport(plan.project),
+    });
+    const css = printRules(
+      component.rules,
+      (name) => `.${name}`,
+      (address) => `../../assets/${assetFile(plan.project, hashInAddress(address))}`,
+    );
+    return [
+      { path: `${path}.tsx`, ...code, ...(screen ? { screen } : {}) },
+      ...(css.text ? [{ path: `${path}.module.css`, ...css, ...(screen ? { screen } : {}) }] : []),
+    ];
+  });
+}
+
+function screenFiles(
+  plan: EmissionPlan,
+  key: string,
+  component: string,
+  extraction: Extraction,
+): ScreenFiles {
   const screen = emitScreenOf(plan, key);
-  const known = printed.get(screen);
+  const root = extraction.roots.get(key) ?? screen.root;
+  const known = printed.get(root);
   if (known?.context === component) return known;
-  const assets = assetsOf(screen);
-  const tsx = printTsx(screen.root, {
+  const lists = extraction.lists.get(key) ?? [];
+  const used = classesIn(root);
+  const rules = root === screen.root ? screen.rules : screen.rules.filter((rule) => used.has(rule.className));
+  const options = {
     component,
-    hasStyles: screen.rules.length > 0,
     navigation: '../../navigation',
-    assetImport: (hash) => {
-      const file = assetFile(plan.project, hash);
-      return { name: camelCase(file.replace(/\.[^.]*$/, '')) || 'picture', path: `../../assets/${file}` };
-    },
+    components: '../../components',
+    assetImport: assetImport(plan.project),
+  };
+  const tsx = printTsx(root, {
+    ...options,
+    hasStyles: rules.length > 0,
+    ...(lists.length
+      ? { data: { path: `./${component}.data`, names: lists.map((list) => list.data).sort() } }
+      : {}),
   });
   const css = printRules(
-    screen.rules,
+    rules,
     (name) => `.${name}`,
     (address) => `../../assets/${assetFile(plan.project, hashInAddress(address))}`,
   );
-  const made: ScreenFiles = { context: component, tsx, css, links: linksIn(screen.root), assets };
-  printed.set(screen, made);
+  const hasDrawings = JSON.stringify(lists).includes('"node":');
+  const made: ScreenFiles = {
+    context: component,
+    tsx,
+    css,
+    ...(lists.length
+      ? { data: printData(lists, { ...options, hasStyles: false }), dataType: hasDrawings ? 'tsx' : 'ts' }
+      : {}),
+    links: linksIn(screen.root),
+    assets: assetsOf(screen),
+  };
+  printed.set(root, made);
   return made;
 }
 

@@ -105,6 +105,7 @@ ${table}
 
 - \`src/routes.tsx\`: which screen lives at which path
 - \`src/screens/\`: a folder a screen, with its component and its styles
+- \`src/components/\`: what repeats, with typed props
 - \`src/navigation/\`: links, going back, and how screens arrive
 - \`src/links.json\`: every link of the app, for its test
 `;

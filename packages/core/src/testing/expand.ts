@@ -1,0 +1,94 @@
+import type { Extraction } from '../emit/components/extract.ts';
+import {
+  isText,
+  type MarkupElement,
+  type MarkupNode,
+  type PropValue,
+  type StyleRule,
+} from '../emit/markup.ts';
+
+type Props = Readonly<Record<string, PropValue | undefined>>;
+
+/**
+ * What an extracted screen draws: its components written out again, with each class replaced by what it says. Equal to
+ * the same of the screen that nothing was taken out of.
+ */
+export function drawn(
+  root: MarkupElement,
+  rules: readonly StyleRule[],
+  extraction: Extraction | null,
+  pathname: string,
+): unknown {
+  const components = new Map(extraction?.components.map((component) => [component.name, component]));
+  const look = (of: readonly StyleRule[], name: string | null | undefined): unknown => {
+    const rule = name ? of.find((candidate) => candidate.className === name) : undefined;
+    return rule ? [rule.base, rule.at, rule.from, rule.states] : null;
+  };
+  const evaluate = (term: string, props: Props): unknown => {
+    const [condition, rest] = term.split(' ? ');
+    const value = condition.split(' && ').reduce<unknown>((all, part) => {
+      const path = /^pathname === (.+)$/.exec(part);
+      if (!path) return all && props[part];
+      const wanted = /^['"]/.test(path[1]) ? path[1].slice(1, -1) : props[path[1]];
+      return all && wanted === pathname;
+    }, true);
+    if (rest === undefined) return value;
+    return value ? rest.split(' : ')[0].slice(1, -1) : undefined;
+  };
+  const given = (value: PropValue | undefined, props: Props): PropValue | undefined =>
+    typeof value === 'object' && 'slot' in value
+      ? (evaluate(value.slot, props) as PropValue | undefined)
+      : value;
+  const draw = (node: MarkupNode, of: readonly StyleRule[], props: Props): unknown[] => {
+    if (isText(node)) {
+      if (!node.slot) return [node.text];
+      const value = props[node.slot];
+      if (value === undefined) return [];
+      return typeof value === 'object' && 'node' in value ? draw(value.node, rules, {}) : [value];
+    }
+    if (node.when && !evaluate(node.when, props)) return [];
+    if (node.list)
+      return node.list.records.flatMap(({ id: _id, ...record }) => use(node.list!.component, record, {}));
+    if (node.use) return use(node.use.component, node.use.props, props);
+    const { slots = {} } = node;
+    const attributes: Record<string, unknown> = { ...node.attributes };
+    for (const [name, term] of Object.entries(slots))
+      if (name.startsWith('@')) attributes[name.slice(1)] = evaluate(term, props);
+    for (const name of Object.keys(attributes)) if (attributes[name] === undefined) delete attributes[name];
+    const className = node.variant
+      ? node.variant.classes[
+          String(evaluate(node.variant.prop, props) || ('true' in node.variant.classes ? false : ''))
+        ]
+      : node.className;
+    const to = slots.to ? evaluate(slots.to, props) : undefined;
+    const asset = slots.asset ? (evaluate(slots.asset, props) as { asset: string }).asset : node.asset;
+    const link = node.link && {
+      ...node.link,
+      ...(to === undefined
+        ? {}
+        : node.link.kind === 'go'
+          ? { to }
+          : node.link.kind === 'back'
+            ? { fallback: to }
+            : {}),
+    };
+    return [
+      {
+        tag: node.tag,
+        look: look(of, className),
+        attributes: Object.fromEntries(Object.entries(attributes).sort(([a], [b]) => (a < b ? -1 : 1))),
+        asset,
+        link,
+        children: node.children.flatMap((child) => draw(child, of, props)),
+      },
+    ];
+  };
+  const use = (name: string, values: Readonly<Record<string, PropValue>>, outer: Props): unknown[] => {
+    const component = components.get(name)!;
+    const props = Object.fromEntries(
+      Object.entries(values).map(([key, value]) => [key, given(value, outer)]),
+    );
+    return draw(component.root, component.rules, props);
+  };
+  return draw(root, rules, {})[0];
+}
