@@ -88,6 +88,18 @@ export {
 } from './layers/edit.ts';
 export { counterpartsOf, defaultTurn } from './counterparts/merge.ts';
 export { matchElements } from './counterparts/match.ts';
+export { hexOf, kindOfProperty, normalValue, tokenCss } from './tokens/values.ts';
+export {
+  hueName,
+  mergedToken,
+  type MergeProposal,
+  proposeMerges,
+  proposeTokens,
+  type TokenProposal,
+  type ValueUse,
+  valueUses,
+} from './tokens/find.ts';
+export { exportTokens, type ImportedTokens, importTokens } from './tokens/dtcg.ts';
 export { type ComponentProposal, findComponents, findLists } from './components/find.ts';
 export {
   ariaName,

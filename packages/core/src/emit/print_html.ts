@@ -2,7 +2,9 @@ import { type EmittedScreen, isText, type MarkupElement, type MarkupNode, VOID_T
 import { baseCss } from './base_css.ts';
 import { printRules } from './css.ts';
 import { facesUsedIn, fontCss } from './font_css.ts';
+import type { Token } from '../model/app.ts';
 import type { FontFace } from '../model/design.ts';
+import { tokenCss } from '../tokens/values.ts';
 
 const escapeText = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
@@ -16,13 +18,14 @@ export function printHtml(
   screen: EmittedScreen,
   assetUrl: (hash: string) => string,
   fonts: readonly FontFace[] = [],
+  tokens: Readonly<Record<string, Token>> = {},
 ): string {
   const css = printRules(
     screen.rules,
     (name) => `.${name}`,
     (address) => assetUrl(hashInAddress(address)),
   ).text;
-  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><style>${fontCss(facesUsedIn([screen], fonts), assetUrl)}${baseCss}${css.replace(/<\//g, '<\\/')}</style></head><body>${printNode(screen.root, assetUrl)}</body></html>`;
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><style>${fontCss(facesUsedIn([screen], fonts), assetUrl)}${tokenCss(tokens).replace(/<\//g, '<\\/')}${baseCss}${css.replace(/<\//g, '<\\/')}</style></head><body>${printNode(screen.root, assetUrl)}</body></html>`;
 }
 
 /** Pictures in style sheets are named by their hash. */

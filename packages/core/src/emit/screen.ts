@@ -3,6 +3,7 @@ import type { Declarations, Element, ElementStyle, Screen, VectorNode } from '..
 import { camelCase, kebabCase, uniqueName } from '../model/names.ts';
 import { textOf } from '../model/project.ts';
 import { roleOf } from '../roles/role.ts';
+import type { TokenLookup } from '../tokens/values.ts';
 import type { EmittedLink, EmittedScreen, LinkForm, MarkupElement, MarkupNode, StyleRule } from './markup.ts';
 
 /** What emission of one screen depends on besides the screen. */
@@ -13,6 +14,8 @@ export interface ScreenContext {
   readonly anchorOf: (elementKey: string) => string | null;
   /** What a part of the screen is on narrow windows, if it is a drawer there. */
   readonly drawerOf?: (elementKey: string) => Drawer | null;
+  /** The token that stands for a value of a property. */
+  readonly tokenOf?: TokenLookup;
 }
 
 const TABLE_PARTS = new Set([
@@ -294,12 +297,30 @@ class ScreenWriter {
     });
   }
 
+  /** A rule with the tokens that stand for its values. */
+  #withTokens(rule: Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>): typeof rule {
+    const { tokenOf } = this.#context;
+    if (!tokenOf) return rule;
+    const named = (css: Declarations): Declarations => {
+      let made: Record<string, string> | null = null;
+      for (const [property, value] of Object.entries(css)) {
+        const token = tokenOf(property, value);
+        if (token) (made ??= { ...css })[property] = `var(--${token})`;
+      }
+      return made ?? css;
+    };
+    const all = (table: Readonly<Record<string, Declarations>>) =>
+      Object.fromEntries(Object.entries(table).map(([key, css]) => [key, named(css)]));
+    return { base: named(rule.base), at: all(rule.at), from: all(rule.from), states: all(rule.states) };
+  }
+
   /** Elements that look exactly alike share one class, named after the first of them. */
   #ruleFor(
     wanted: string,
     key: string | null,
-    rule: Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>,
+    said: Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>,
   ): string | null {
+    const rule = this.#withTokens(said);
     const parts = [rule.base, rule.at, rule.states, rule.from];
     if (parts.every((part) => !Object.keys(part).length)) return null;
     const signature = JSON.stringify(parts);

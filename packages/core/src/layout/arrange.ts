@@ -99,7 +99,15 @@ function arrangeIn(inner: Box, all: readonly Placed[], parent: Placed): Flow {
 function arrangeShown(inner: Box, items: readonly Placed[], parent: Placed): Flow {
   const found = findArrangement(items);
   if (found.axis === null) return freely(inner, items, true);
-  const members = found.bands.map((band, i) => (band.length === 1 ? band[0] : gather(band, parent, i)));
+  const members = found.bands.map((band, i) => {
+    if (band.length === 1) return band[0];
+    const group = gather(band, parent, i);
+    // A row of equal cells is as wide as what it stands in, not only as its cells are drawn.
+    const isWhole = found.axis === 'y' && areCells(inner, band);
+    if (!isWhole) return group;
+    const { soft: _soft, ...rest } = group;
+    return { ...rest, box: { ...group.box, x: inner.x, width: inner.width } };
+  });
   const flow = found.axis === 'y' ? stack(inner, members) : row(inner, members);
   return found.floating.length ? withFloating(inner, flow, found.floating) : flow;
 }
@@ -127,6 +135,8 @@ export function softOf(children: readonly Placed[]): Pick<Placed, 'soft'> {
   if (!soft.length) return {};
   const box = union(children.map((child) => child.box));
   const anchor = soft[0].soft!.anchor;
+  const areEnding = children.every((child) => child.soft?.align === 'end' && near(child.soft.anchor, anchor));
+  if (areEnding) return { soft: { align: 'end', anchor } };
   const isCentred =
     soft.every((child) => child.soft!.align === 'center' && near(child.soft!.anchor, anchor)) &&
     children.every((child) => child.soft || near(middle(child.box), anchor, 4));
@@ -139,7 +149,8 @@ function stack(inner: Box, items: readonly Placed[]): Flow {
   const rest = hard.length ? Math.min(...hard.map((item) => right(inner) - right(item.box))) : left;
   // Room at the right is padding only as far as it matches the left; more of it is just room.
   const padRight = Math.max(0, rest <= left + 8 ? rest : left);
-  const isCentredText = items.every((item) => item.soft?.align === 'center');
+  // Text that holds on to its middle or its end says nothing about where the left edge is.
+  const isCentredText = items.every((item) => item.soft && item.soft.align !== 'start');
   const area: Box = isCentredText
     ? inner
     : { ...inner, x: inner.x + left, width: inner.width - left - padRight };
@@ -170,6 +181,7 @@ function inStack(area: Box, item: Placed): { item: Placed; css: Css } {
   const rest = right(area) - right(item.box);
   if (item.soft) return softInStack(area, item);
   const css: Css = sizeOf(item, false);
+  if (isFixed(item) && item.box.width > area.width * STRETCHES) return spanningPicture(item, left, rest);
   if (near(left, 0) && near(rest, 0)) return { item, css };
   if (near(left, rest) && item.box.width > area.width * STRETCHES && !isFixed(item)) {
     return { item, css: { ...css, 'margin-left': px(left), 'margin-right': px(rest) } };
@@ -183,6 +195,27 @@ function inStack(area: Box, item: Placed): { item: Placed; css: Css } {
     css['align-self'] = 'flex-end';
     if (Math.abs(rest) > 0.3) css['margin-right'] = px(rest);
   } else {
+    css['align-self'] = 'flex-start';
+    if (Math.abs(left) > 0.3) css['margin-left'] = px(left);
+  }
+  return { item, css };
+}
+
+/** A picture that takes most of the width: it gives way to a narrower window, and fills a wider one if it filled this. */
+function spanningPicture(item: Placed, left: number, rest: number): { item: Placed; css: Css } {
+  const css: Css = {};
+  const isWhole = near(left, 0) && near(rest, 0);
+  css.width = isWhole ? '100%' : px(item.box.width);
+  if (!isWhole) css['max-width'] = '100%';
+  if (item.kind === 'image') {
+    css.height = px(item.box.height);
+    css['object-fit'] = item.look['object-fit'] ?? 'cover';
+  } else
+    css['aspect-ratio'] =
+      `${Math.round(item.box.width * 100) / 100} / ${Math.round(item.box.height * 100) / 100}`;
+  if (isWhole) return { item, css };
+  if (near(left, rest, 8)) css['align-self'] = 'center';
+  else {
     css['align-self'] = 'flex-start';
     if (Math.abs(left) > 0.3) css['margin-left'] = px(left);
   }
@@ -310,10 +343,25 @@ function growerOf(items: readonly Placed[], width: number): Placed | null {
   );
 }
 
+const anchorOf = (item: Placed): number =>
+  item.soft?.align === 'center' ? item.soft.anchor : middle(item.box);
+
+/** Whether the middles of three or more items stand where those of equal cells would. */
+function areCells(inner: Box, items: readonly Placed[]): boolean {
+  if (items.length < 3) return false;
+  const sorted = items.toSorted((a, b) => anchorOf(a) - anchorOf(b));
+  const step = (anchorOf(sorted.at(-1)!) - anchorOf(sorted[0])) / (sorted.length - 1);
+  return (
+    sorted.every((item, i) => near(anchorOf(item), anchorOf(sorted[0]) + i * step, 2)) &&
+    near(anchorOf(sorted[0]) - step / 2 - inner.x, 0, 8) &&
+    near(step * sorted.length, inner.width, 16)
+  );
+}
+
 /** Items that stand in equal cells (a bar of tabs): each grows as the others do. */
 function evenCells(inner: Box, items: readonly Placed[]): Flow | null {
   if (items.length < 2) return null;
-  const at = (item: Placed): number => (item.soft?.align === 'center' ? item.soft.anchor : middle(item.box));
+  const at = anchorOf;
   const step = (at(items.at(-1)!) - at(items[0])) / (items.length - 1);
   if (!items.every((item, i) => near(at(item), at(items[0]) + i * step, 2))) return null;
   if (items.some((item) => isFixed(item) && item.kind !== 'vector')) return null;

@@ -13,6 +13,8 @@ import { isText } from '../markup.ts';
 import { hashInAddress } from '../print_html.ts';
 import { printTsx, quote } from '../print_tsx.ts';
 import { emitScreen, emittedLink, type ScreenContext } from '../screen.ts';
+import { hash } from '../../roles/shape.ts';
+import { tokenCss, type TokenLookup, tokenLookup } from '../../tokens/values.ts';
 import * as navigation from './navigation_files.ts';
 import * as around from './project_files.ts';
 
@@ -59,6 +61,7 @@ export class EmissionPlan {
   readonly screens: readonly string[];
   readonly start: string;
   readonly #anchors = new Map<string, string>();
+  readonly #tokens: NamedTokens | null;
   readonly #links = new Map<string, EmittedLink>();
   readonly #linksByScreen: ReadonlyMap<string, readonly (readonly [string, EmittedLink])[]>;
   readonly #anchorsByScreen: ReadonlyMap<string, readonly (readonly [string, string])[]>;
@@ -66,6 +69,7 @@ export class EmissionPlan {
 
   constructor(drawn: Project) {
     const project = settle(drawn);
+    this.#tokens = tokensOf(project.app.tokens);
     this.project = project;
     this.screens = orderedScreens(project.app).filter((key) => isUsed(project, key));
     const first =
@@ -114,13 +118,39 @@ export class EmissionPlan {
       linkOf: (key) => this.#links.get(key) ?? null,
       anchorOf: (key) => this.anchorOf(key),
       drawerOf: (key) => this.project.app.drawers[key] ?? null,
+      ...(this.#tokens ? { tokenOf: this.#tokens.lookup } : {}),
       signature: JSON.stringify([
         this.#linksByScreen.get(screenKey) ?? [],
         this.#anchorsByScreen.get(screenKey) ?? [],
         this.#drawersByScreen.get(screenKey) ?? [],
+        this.#tokens?.signature ?? '',
       ]),
     };
   }
+}
+
+interface NamedTokens {
+  readonly lookup: TokenLookup;
+  /** What screens depend on: which token stands for what, but not its value. */
+  readonly signature: string;
+}
+
+const namedTokens = new WeakMap<App['tokens'], NamedTokens>();
+
+function tokensOf(tokens: App['tokens']): NamedTokens | null {
+  if (!Object.keys(tokens).length) return null;
+  let named = namedTokens.get(tokens);
+  if (!named) {
+    const signature = hash(
+      JSON.stringify(
+        Object.keys(tokens)
+          .sort()
+          .map((name) => [name, tokens[name].kind, tokens[name].from]),
+      ),
+    );
+    namedTokens.set(tokens, (named = { lookup: tokenLookup(tokens), signature }));
+  }
+  return named;
 }
 
 /** Entries that are keyed by elements, for each screen that shows them and in order of their keys. */
@@ -197,7 +227,9 @@ export function emitReact(project: Project, name: string): EmittedProject {
   text('.prettierrc', around.prettierrc);
   text('.prettierignore', around.prettierignore);
   text('.gitignore', around.gitignore);
-  text('src/main.tsx', navigation.mainTsx(faces.length > 0));
+  const tokens = tokenCss(project.app.tokens);
+  if (tokens) text('src/styles/tokens.css', tokens);
+  text('src/main.tsx', navigation.mainTsx(faces.length > 0, tokens !== ''));
   if (faces.length)
     text(
       'src/styles/fonts.css',

@@ -182,13 +182,13 @@ export function NotFound() {
 }
 `;
 
-export const mainTsx = (hasFonts: boolean): string => `import { StrictMode } from 'react';
+export const mainTsx = (hasFonts: boolean, hasTokens: boolean): string => `import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { routes } from './routes';
 import './styles/base.css';
-${hasFonts ? "import './styles/fonts.css';\n" : ''}import './styles/transitions.css';
+${hasFonts ? "import './styles/fonts.css';\n" : ''}${hasTokens ? "import './styles/tokens.css';\n" : ''}import './styles/transitions.css';
 
 const basename = import.meta.env.BASE_URL.replace(/(.)\\/$/, '$1');
 const router = createBrowserRouter(routes, { basename });
