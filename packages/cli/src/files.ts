@@ -2,9 +2,11 @@ import { mkdir, readdir, readFile, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import {
   ArchiveError,
+  type Design,
   type InputFile,
   limits,
   megabytes,
+  parseDesign,
   type ProjectArchive,
   unpackProject,
 } from '@tovel/core';
@@ -47,6 +49,23 @@ export async function readProject(file: string | undefined): Promise<ProjectArch
   } catch (error) {
     if (error instanceof ArchiveError) throw new Misuse(`${file}: ${error.message}`);
     throw error;
+  }
+}
+
+/**
+ * A design from a design document or from a project.
+ * @throws Misuse when the file is not there or neither of them.
+ */
+export async function readDesign(file: string | undefined): Promise<Design> {
+  if (!file) throw new Misuse('Which design? Name a design document (.json) or a .tovel file.');
+  if (file.endsWith('.tovel')) return (await readProject(file)).design;
+  const text = await readFile(file, 'utf8').catch(() => {
+    throw new Misuse(`There is no file ${file}.`);
+  });
+  try {
+    return parseDesign(JSON.parse(text));
+  } catch (error) {
+    throw new Misuse(`${file} is no design document: ${(error as Error).message}`);
   }
 }
 

@@ -1,10 +1,19 @@
 import { check } from './check.ts';
 import { type Command, EXIT, Misuse, type Output } from './command.ts';
+import { components } from './components.ts';
 import { emit } from './emit.ts';
 import { intake } from './intake.ts';
+import { roles } from './roles.ts';
 import { routes } from './routes.ts';
 
-const commands: Readonly<Record<string, Command>> = { intake, routes, check, emit };
+const commands: Readonly<Record<string, Command>> = {
+  intake,
+  routes,
+  roles,
+  components,
+  check,
+  emit,
+};
 
 const overview = `tovel turns a pile of screens into a navigable, working front end.
 

@@ -4,6 +4,7 @@ export * from './model/app.ts';
 export {
   elementsByKey,
   findElement,
+  hostOf,
   isUsed,
   orderedScreens,
   type Project,
@@ -74,7 +75,8 @@ export { PATH_ATTRIBUTE, type SafePage, sanitisePage } from './intake/html/sanit
 export { defaultPlan, type PageReading, type ReadElement, type ReadingPlan } from './intake/html/reading.ts';
 
 export { roleDecisions, settle } from './layers/settle.ts';
-export { ADDED_KINDS } from './layers/added.ts';
+export { ADDED_KINDS, addedControl, freeAddedKey } from './layers/added.ts';
+export { drawerChange, openerProposals, undrawerChange } from './layers/drawer.ts';
 export {
   always,
   conditionInWords,
@@ -105,6 +107,7 @@ export {
   ariaName,
   CHART_KINDS,
   INPUT_TYPES,
+  type InputType as InputKind,
   isRole,
   type Role,
   type RoleDetail,
@@ -113,6 +116,28 @@ export {
   ROLES,
 } from './roles/names.ts';
 export { inferRoles, roleByTag, type RoleGuess } from './roles/infer.ts';
+export {
+  decideRole,
+  elementsLike,
+  openRoles,
+  refusalOfRole,
+  refuseRole,
+  roleProposals,
+  type RoleProposal,
+  takeRoles,
+  undecideRole,
+} from './roles/decide.ts';
+export { type Breakpoint, breakpointsOf } from './layout/breakpoints.ts';
+export {
+  type Arrangement,
+  arrangementOf,
+  type Flow,
+  flowDeclarations,
+  pinDeclarations,
+  scrollDeclarations,
+  type Sizing,
+  sizingDeclarations,
+} from './layout/arrangement.ts';
 export { scoreRoles } from './roles/score.ts';
 export { sightOf } from './roles/sight.ts';
 export { isField, isPressable, roleOf } from './roles/role.ts';
@@ -159,7 +184,7 @@ export {
 } from './emit/react/emit_react.ts';
 export { type EmittedComponent, type EmittedList, type Extraction } from './emit/components/extract.ts';
 export { type Prop, type Template } from './emit/components/template.ts';
-export { extractionOf } from './emit/react/emit_react.ts';
+export { extractionOf, previewComponent } from './emit/react/emit_react.ts';
 export { targets } from './emit/targets.ts';
 
 export { takeIn } from './project/take_in.ts';

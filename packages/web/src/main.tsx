@@ -10,8 +10,11 @@ import { JunctionView } from './junction/JunctionView';
 import { MapView } from './map/MapView';
 import { ProjectsPage } from './projects/ProjectsPage';
 import { ReadingView } from './reading/ReadingView';
+import { RepeatsView } from './repeats/RepeatsView';
 import { RunView } from './run/RunView';
 import { ScreensView } from './screens/ScreensView';
+import { TokensView } from './tokens/TokensView';
+import { WorkbenchView } from './workbench/WorkbenchView';
 import { ProjectShell } from './shell/ProjectShell';
 import { applyScheme, readScheme } from './theme/scheme';
 import { GlobalStyle } from './theme/theme';
@@ -30,6 +33,9 @@ createRoot(document.getElementById('root')!).render(
             <Route path="intake" element={<IntakeView />} />
             <Route path="intake/:screenKey" element={<ReadingView />} />
             <Route path="screens" element={<ScreensView />} />
+            <Route path="screens/repeats" element={<RepeatsView />} />
+            <Route path="screens/tokens" element={<TokensView />} />
+            <Route path="screens/at/:screenKey" element={<WorkbenchView />} />
             <Route path="junction/:screenKey?" element={<JunctionView />} />
             <Route path="map" element={<MapView />} />
             <Route path="run" element={<RunView />} />

@@ -1,12 +1,15 @@
 import { roleOf } from '../roles/role.ts';
-import type { Added, AddedKind } from '../model/app.ts';
+import { type Change, putAdded } from '../change/change.ts';
+import type { Added, AddedKind, App } from '../model/app.ts';
 import type { Declarations, Design, Element } from '../model/design.ts';
 import { walkElements } from '../model/project.ts';
 
-type Added_ = readonly [key: string, added: Added];
-
 /** A screen's root with what a person put on it. What stands nowhere any more stands at the end. */
-export function withAdded(root: Element, added: readonly Added_[], styles: ControlStyles): Element {
+export function withAdded(
+  root: Element,
+  added: readonly (readonly [key: string, added: Added])[],
+  styles: ControlStyles,
+): Element {
   if (!added.length) return root;
   const made = added.map(([key, value]) => ({ value, element: build(key, value, styles, root) }));
   const placed = new Set<Element>();
@@ -272,3 +275,16 @@ const bottomLine = (color: string): Declarations => ({
   'border-bottom-style': 'solid',
   'border-bottom-color': color,
 });
+
+/** The change that takes an added control away again; null for what was drawn. */
+export function addedControl(app: App, elementKey: string): Change | null {
+  const key = Object.keys(app.added).find(
+    (added) => elementKey === added || elementKey.startsWith(`${added}~`),
+  );
+  return key ? putAdded(key, null) : null;
+}
+
+/** A key that no added control of a screen has. */
+export function freeAddedKey(app: App, screen: string): string {
+  for (let n = 1; ; n++) if (!app.added[`${screen}:+${n}`]) return `${screen}:+${n}`;
+}

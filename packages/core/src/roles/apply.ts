@@ -1,4 +1,4 @@
-import type { Declarations, Element, Screen } from '../model/design.ts';
+import type { Declarations, Element, Screen, VectorNode } from '../model/design.ts';
 import { kebabCase } from '../model/names.ts';
 import { textOf } from '../model/project.ts';
 import { labelOfField, textsIn } from './fields.ts';
@@ -204,8 +204,10 @@ function shellOf(element: Element, texts: readonly Sight[]): { base: Declaration
       const value = text.element.style.base[name];
       if (value !== undefined) base[name] = value;
     }
-    base['padding-left'] = px(Math.max(0, text.element.box.x - element.box.x));
-    base['padding-right'] = px(Math.min(16, Math.max(0, text.element.box.x - element.box.x)));
+    const border = parseFloat(element.style.base['border-left-width'] ?? '0');
+    const left = Math.max(0, text.element.box.x - element.box.x - border);
+    base['padding-left'] = px(left);
+    base['padding-right'] = px(Math.min(16, left));
   }
   if (!base.height && element.box.height) base.height = px(element.box.height);
   return { base: { 'min-width': '0px', ...base }, text };
@@ -392,9 +394,15 @@ const hasMark = (element: Element): boolean =>
 /** The strongest colour of a drawn control. */
 function accentOf(element: Element): string | null {
   const fill = element.style.base['background-color'];
-  const drawn = element.vector?.children
-    .flatMap((node) => [node.attributes.fill, node.attributes.stroke])
-    .find((color) => color && color !== 'none' && !/^(#fff(fff)?|white|currentcolor)$/i.test(color));
+  const colors: (string | undefined)[] = [];
+  const visit = (node: VectorNode): void => {
+    colors.push(node.attributes.fill, node.attributes.stroke);
+    node.children.forEach(visit);
+  };
+  element.vector?.children.forEach(visit);
+  const drawn = colors.find(
+    (color) => color && color !== 'none' && !/^(#fff(fff)?|white|currentcolor)$/i.test(color),
+  );
   return drawn ?? (fill && !/^(#fff(fff)?|white|rgb\(255, 255, 255\))$/i.test(fill) ? fill : null);
 }
 

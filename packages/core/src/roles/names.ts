@@ -118,6 +118,8 @@ export function roleInWords(detail: RoleDetail): string {
       return 'list item';
     case 'radiogroup':
       return 'radio group';
+    case 'banner':
+      return 'header';
     case 'columnheader':
       return 'header cell';
     case 'contentinfo':

@@ -132,7 +132,10 @@ export function findForms(context: RoleContext, take: (form: Sight, fields: numb
     if (inForm.has(form) || form === screen.root || roleOf(form) !== null) continue;
     inForm.add(form);
     // Whatever stands around it is no form again.
-    for (let up: Sight | null = s; up; up = up.parent) counts.get(up) && (counts.get(up)!.forms = 1);
+    for (let up: Sight | null = s; up; up = up.parent) {
+      const around = counts.get(up);
+      if (around) around.forms = 1;
+    }
     count.forms = 1;
     take(form, count.fields);
   }

@@ -22,9 +22,12 @@ const Frame = styled.div`
 
 /** A screen as the emitter writes it, as a page of its own. */
 export function useScreenHtml(key: string): string {
-  const { plan, drawn } = useProject();
+  const { plan, drawn, app } = useProject();
   const emitted = emitScreenOf(plan, key);
-  return useMemo(() => printHtml(emitted, assetUrl, drawn.fonts), [emitted, drawn.fonts]);
+  return useMemo(
+    () => printHtml(emitted, assetUrl, drawn.fonts, app.tokens),
+    [emitted, drawn.fonts, app.tokens],
+  );
 }
 
 interface PictureProps {

@@ -43,6 +43,12 @@ const Row = styled.div<{ $isOn: boolean; $isHovered: boolean; $isOut: boolean }>
     padding-left: 8px;
     color: ${({ $isOn }) => ($isOn ? color.onInk2 : color.ink2)};
   }
+  small[data-proposed] {
+    margin: 0 0 0 auto;
+    padding: 0 5px;
+    border: 1px dashed currentcolor;
+    color: ${({ $isOn }) => ($isOn ? color.onInk : color.ochre)};
+  }
   button {
     width: 16px;
     flex: none;
@@ -70,10 +76,20 @@ interface ElementTreeProps {
   hovered: string | null;
   onSelect: (key: string) => void;
   onHover: (key: string | null) => void;
+  /** What is said of an element at the end of its row, in place of what it was read as. */
+  noteOf?: (element: Element) => { readonly text: string; readonly isProposed?: boolean } | null;
 }
 
 /** All elements of a screen in reading order, those that are left out among them. */
-export function ElementTree({ screen, settled, selected, hovered, onSelect, onHover }: ElementTreeProps) {
+export function ElementTree({
+  screen,
+  settled,
+  selected,
+  hovered,
+  onSelect,
+  onHover,
+  noteOf,
+}: ElementTreeProps) {
   const { app, session } = useProject();
   const scroller = useRef<HTMLDivElement>(null);
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
@@ -109,6 +125,11 @@ export function ElementTree({ screen, settled, selected, hovered, onSelect, onHo
     setClosed(new Set());
   }, [selected, at]);
 
+  const noteInWords = (element: Element): string => {
+    const note = noteOf?.(element);
+    if (note) return note.isProposed ? `proposed: ${note.text}` : note.text;
+    return kindInWords(element) || element.kind;
+  };
   const toggle = (key: string): void =>
     setClosed((now) => {
       const next = new Set(now);
@@ -164,7 +185,7 @@ export function ElementTree({ screen, settled, selected, hovered, onSelect, onHo
               key={element.key}
               id={`tree-${index}`}
               role="treeitem"
-              aria-label={`${(element.text ?? element.name).slice(0, 80) || element.kind}, ${isOut ? (element.hidden ? 'hidden' : 'left out') : kindInWords(element) || element.kind}`}
+              aria-label={`${(element.text ?? element.name).slice(0, 80) || element.kind}, ${isOut ? (element.hidden ? 'hidden' : 'left out') : noteInWords(element)}`}
               aria-level={depth + 1}
               aria-selected={index === at}
               aria-expanded={element.children.length ? isOpen : undefined}
@@ -191,7 +212,15 @@ export function ElementTree({ screen, settled, selected, hovered, onSelect, onHo
                 <i style={{ width: 16, flex: 'none' }} />
               )}
               <span title={element.name}>{(element.text ?? element.name).slice(0, 80) || element.kind}</span>
-              <small>{isOut ? (element.hidden ? 'hidden' : 'left out') : kindInWords(element)}</small>
+              <small data-proposed={(!isOut && noteOf?.(element)?.isProposed) || undefined}>
+                {isOut
+                  ? element.hidden
+                    ? 'hidden'
+                    : 'left out'
+                  : noteOf
+                    ? noteOf(element)?.text
+                    : kindInWords(element)}
+              </small>
             </Row>
           );
         })}

@@ -20,11 +20,16 @@ import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Button, Choice, Field } from '../ui/controls';
 import { Empty } from '../ui/Empty';
+import { ScreensNav } from './ScreensNav';
 
 const View = styled.div`
   height: 100%;
   display: grid;
   grid-template-columns: minmax(0, 1fr) 320px;
+  grid-template-rows: auto minmax(0, 1fr);
+  > div:first-child {
+    grid-column: 1 / -1;
+  }
 `;
 
 const Board = styled.div`
@@ -172,6 +177,7 @@ export function ScreensView() {
   const used = graph.screens.length;
   return (
     <View>
+      <ScreensNav />
       <Board>
         <Head>
           <h2>
@@ -388,6 +394,7 @@ function ScreenPanel({
         <dd>{arrivals || 'none'}</dd>
       </dl>
       <Buttons>
+        {entry.use === 'screen' && <Link to={`/p/${id}/screens/at/${screen.key}`}>Its elements</Link>}
         <Link to={`/p/${id}/junction/${screen.key}`}>Open in Junction</Link>
       </Buttons>
       <Button $kind="danger" onPress={remove} style={{ alignSelf: 'flex-start', marginTop: 'auto' }}>

@@ -17,6 +17,8 @@ export interface Prop {
   readonly isOptional: boolean;
   /** Of a choice: what it can be. */
   readonly choices?: readonly string[];
+  /** What the first place that has it gives. */
+  readonly sample?: string;
 }
 
 /** What several places have in common, as markup with slots, and what each of them puts into the slots. */
@@ -78,7 +80,10 @@ class TemplateBuilder {
   }
 
   props(): Prop[] {
-    return this.#found.map(({ prop }) => prop);
+    return this.#found.map(({ prop, values }) => {
+      const sample = values.find((value) => typeof value === 'string');
+      return typeof sample === 'string' ? { ...prop, sample: sample.trim().slice(0, 80) } : prop;
+    });
   }
 
   values(): Record<string, PropValue>[] {

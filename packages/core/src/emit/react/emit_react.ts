@@ -1,10 +1,11 @@
-import type { App, Drawer } from '../../model/app.ts';
+import type { App, Component, Drawer } from '../../model/app.ts';
 import { hostOf, isUsed, orderedScreens, type Project, screensByKey } from '../../model/project.ts';
 import { settle } from '../../layers/settle.ts';
 import { camelCase, kebabCase, pascalCase, uniqueName } from '../../model/names.ts';
 import { typeExtension } from '../asset.ts';
 import { baseCss } from '../base_css.ts';
 import { classesIn, extractComponents, type Extraction, type Wanted } from '../components/extract.ts';
+import type { Prop } from '../components/template.ts';
 import { printComponent, printData } from '../components/print_component.ts';
 import { printRules } from '../css.ts';
 import { facesUsedIn, fontCss } from '../font_css.ts';
@@ -282,6 +283,21 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   const extraction = extractComponents(screens, wantedOf(plan.project), (key) => plan.routeOf(key));
   extractions.set(app.components, { drawers: app.drawers, screens: list, extraction });
   return extraction;
+}
+
+/** What a component would be if it were taken by itself: its props, or why it cannot be made. */
+export function previewComponent(
+  plan: EmissionPlan,
+  component: Component,
+): { readonly props: readonly Prop[]; readonly problem: string | null } {
+  const keys = new Set(component.places.map((place) => hostOf(plan.project.app, place)));
+  const screens = new Map(
+    plan.screens.filter((key) => keys.has(key)).map((key) => [key, emitScreenOf(plan, key)] as const),
+  );
+  const { components, failed } = extractComponents(screens, [{ ...component, id: 'preview' }], (key) =>
+    plan.routeOf(key),
+  );
+  return { props: components[0]?.props ?? [], problem: failed.get('preview') ?? null };
 }
 
 /** A name and a path for a picture, from a file two folders down. */

@@ -1,0 +1,61 @@
+import { findElement, hostOf, screensByKey } from '@tovel/core';
+import { useEffect, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { ScreenPicture } from '../picture/ScreenPicture';
+import { whenThereIsTime } from '../picture/picture_queue';
+import { useProject } from '../project/context';
+import { color } from '../theme/theme';
+
+const Window = styled.div`
+  position: relative;
+  overflow: hidden;
+  border: 1px solid ${color.rule};
+  background: ${color.field};
+`;
+
+/** The part of a screen that an element takes, at most so wide and high. */
+export function PlacePicture({
+  element: key,
+  width,
+  height,
+}: {
+  element: string;
+  width: number;
+  height: number;
+}) {
+  const { design, app } = useProject();
+  const screen = screensByKey(design).get(hostOf(app, key));
+  const element = findElement(design, key);
+  const [isNear, setNear] = useState(false);
+  const holder = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    let giveUp: (() => void) | null = null;
+    const watcher = new IntersectionObserver((entries) => {
+      giveUp?.();
+      giveUp = entries.at(-1)?.isIntersecting ? whenThereIsTime(() => setNear(true)) : null;
+    });
+    if (holder.current) watcher.observe(holder.current);
+    return () => {
+      watcher.disconnect();
+      giveUp?.();
+    };
+  }, []);
+  if (!screen || !element) return <Window style={{ width, height: 40 }} />;
+  const { box } = element;
+  const scale = Math.min(1, width / Math.max(1, box.width), height / Math.max(1, box.height));
+  return (
+    <Window
+      ref={holder}
+      style={{
+        width: Math.max(20, Math.round(box.width * scale)),
+        height: Math.max(16, Math.round(box.height * scale)),
+      }}
+    >
+      {isNear && (
+        <div style={{ position: 'absolute', left: -box.x * scale, top: -box.y * scale }}>
+          <ScreenPicture screen={screen} width={screen.width * scale} />
+        </div>
+      )}
+    </Window>
+  );
+}

@@ -1,0 +1,228 @@
+import {
+  all,
+  type Component,
+  type ComponentProposal,
+  extractionOf,
+  putComponent,
+  putRefused,
+  uniqueName,
+} from '@tovel/core';
+import { type KeyboardEvent, useMemo } from 'react';
+import { useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import { useProject } from '../project/context';
+import { ScreensNav } from '../screens/ScreensNav';
+import { color } from '../theme/theme';
+import { Button } from '../ui/controls';
+import { Empty } from '../ui/Empty';
+import { RepeatDetail } from './RepeatDetail';
+import { useRepeats } from './use_repeats';
+
+const View = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+`;
+
+const Body = styled.div`
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(320px, 430px) minmax(0, 1fr);
+`;
+
+const List = styled.div`
+  min-height: 0;
+  overflow: auto;
+  background: ${color.side};
+  border-right: 1px solid ${color.rule};
+  h3 {
+    position: sticky;
+    top: 0;
+    z-index: 1;
+    padding: 9px 16px 6px;
+    font-size: 13px;
+    background: ${color.side};
+    border-bottom: 1px solid ${color.ink};
+  }
+`;
+
+const Row = styled.div<{ $isOn: boolean }>`
+  display: grid;
+  grid-template-columns: 14px minmax(0, 1fr) 84px 74px;
+  gap: 8px;
+  align-items: center;
+  min-height: 37px;
+  padding: 3px 16px;
+  border-bottom: 1px solid ${color.rule};
+  cursor: pointer;
+  outline-offset: -3px;
+  background: ${({ $isOn }) => ($isOn ? color.ink : 'none')};
+  color: ${({ $isOn }) => ($isOn ? color.onInk : 'inherit')};
+  b {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  small {
+    color: ${({ $isOn }) => ($isOn ? color.onInk2 : color.ink2)};
+  }
+  small:last-child {
+    text-align: right;
+  }
+  i {
+    width: 9px;
+    height: 9px;
+  }
+  i[data-taken] {
+    background: ${({ $isOn }) => ($isOn ? color.onInk : color.lake)};
+  }
+  i[data-proposed] {
+    border: 1.5px dashed ${({ $isOn }) => ($isOn ? color.onInk : color.ochre)};
+  }
+`;
+
+/** Something that repeats: taken already, or proposed. */
+export interface Repeat {
+  readonly id: string;
+  readonly component: Component;
+  readonly proposal: ComponentProposal | null;
+  readonly saves: number | null;
+}
+
+/** Proposals that are at least so sure are taken together. */
+const SURE = 0.8;
+
+/** What repeats in the project: components and lists, taken and proposed, in the order of what they save. */
+export function RepeatsView() {
+  const project = useProject();
+  const { app, session, plan } = project;
+  const found = useRepeats();
+  const [params, setParams] = useSearchParams();
+  const taken = useMemo(
+    () =>
+      Object.entries(app.components)
+        .map(([id, component]): Repeat => ({ id, component, proposal: null, saves: null }))
+        .sort((a, b) => (a.component.name < b.component.name ? -1 : 1)),
+    [app.components],
+  );
+  const proposed = useMemo(() => openProposals(found ?? [], app.components, app.refused), [found, app]);
+  const extraction = extractionOf(plan);
+  const rows = [...taken, ...proposed];
+  const chosen = rows.find((row) => row.id === params.get('repeat')) ?? rows[0];
+  const select = (id: string): void => setParams({ repeat: id }, { replace: true });
+  const take = (repeats: readonly Repeat[], words: string): void => {
+    const names = new Set(Object.values(app.components).map((component) => component.name));
+    const changes = repeats.map(({ component }) => {
+      const name = uniqueName(component.name, (candidate) => names.has(candidate), '');
+      names.add(name);
+      return putComponent(freeId(app.components, names.size), { ...component, name });
+    });
+    session.change(words, changes.length === 1 ? changes[0] : all(changes));
+  };
+  const refuse = (repeat: Repeat): void =>
+    session.change(`Refuse ${repeat.component.name}`, putRefused(repeat.id, true));
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const at = rows.findIndex((row) => row.id === chosen?.id);
+    const go = (to: number): void => {
+      event.preventDefault();
+      const next = rows[Math.max(0, Math.min(rows.length - 1, to))];
+      select(next.id);
+      document.getElementById(`repeat-${next.id}`)?.focus();
+    };
+    if (event.key === 'ArrowDown') go(at + 1);
+    else if (event.key === 'ArrowUp') go(at - 1);
+    else if (event.key === 'Enter' && chosen?.proposal) take([chosen], `Take ${chosen.component.name}`);
+    else if (event.key === 'Backspace' && chosen?.proposal) refuse(chosen);
+  };
+  const sure = proposed.filter(({ proposal }) => proposal!.confidence >= SURE && proposal!.saves >= 6);
+  const row = (repeat: Repeat) => {
+    const failed = repeat.proposal ? undefined : extraction.failed.get(repeat.id);
+    return (
+      <Row
+        key={repeat.id}
+        id={`repeat-${repeat.id}`}
+        role="option"
+        aria-selected={repeat.id === chosen?.id}
+        aria-label={`${repeat.component.name}, ${repeat.component.kind}, ${repeat.component.places.length} places, ${repeat.proposal ? 'proposed' : failed ? 'cannot be made' : 'taken'}`}
+        tabIndex={repeat.id === chosen?.id ? 0 : -1}
+        $isOn={repeat.id === chosen?.id}
+        onClick={() => select(repeat.id)}
+      >
+        <i aria-hidden="true" {...(repeat.proposal ? { 'data-proposed': true } : { 'data-taken': true })} />
+        <b title={repeat.component.name}>{repeat.component.name}</b>
+        <small>
+          {repeat.component.kind === 'list'
+            ? `${repeat.component.places.length} rows`
+            : `${repeat.component.places.length} places`}
+        </small>
+        <small>{repeat.saves === null ? (failed ? 'not made' : 'taken') : `saves ${repeat.saves}`}</small>
+      </Row>
+    );
+  };
+  return (
+    <View>
+      <ScreensNav>
+        <span style={{ marginLeft: 'auto', color: color.ink2 }} role="status">
+          {found === null
+            ? 'Looking for what repeats …'
+            : `${taken.length} taken, ${proposed.length} proposed`}
+        </span>
+        <Button
+          $kind="primary"
+          isDisabled={!sure.length}
+          onPress={() => take(sure, `Take ${sure.length} that repeat`)}
+        >
+          {sure.length ? `Take ${sure.length} that are sure` : 'None that are sure'}
+        </Button>
+      </ScreensNav>
+      {chosen ? (
+        <Body>
+          <List role="listbox" aria-label="What repeats" onKeyDown={onKeyDown}>
+            {taken.length > 0 && <h3>Taken</h3>}
+            {taken.map(row)}
+            {proposed.length > 0 && <h3>Proposed, by what they save</h3>}
+            {proposed.map(row)}
+          </List>
+          <RepeatDetail
+            key={chosen.id}
+            repeat={chosen}
+            others={rows.filter((other) => other !== chosen)}
+            problem={chosen.proposal ? null : (extraction.failed.get(chosen.id) ?? null)}
+            onTake={() => take([chosen], `Take ${chosen.component.name}`)}
+            onRefuse={() => refuse(chosen)}
+            onGone={(id) => setParams(id ? { repeat: id } : {}, { replace: true })}
+          />
+        </Body>
+      ) : (
+        <Empty
+          title={found === null ? 'Looking for what repeats …' : 'Nothing repeats'}
+          text={found === null ? '' : 'Cards, rows, bars and buttons that are built alike will stand here.'}
+        />
+      )}
+    </View>
+  );
+}
+
+/** Proposals that nobody has taken or refused. */
+function openProposals(
+  found: readonly ComponentProposal[],
+  components: Readonly<Record<string, Component>>,
+  refused: Readonly<Record<string, true>>,
+): Repeat[] {
+  const taken = Object.values(components).map((component) => new Set(component.places));
+  return found.flatMap((proposal): Repeat[] => {
+    if (refused[proposal.id]) return [];
+    const isTaken = taken.some(
+      (places) => proposal.places.filter((key) => places.has(key)).length * 2 > proposal.places.length,
+    );
+    if (isTaken) return [];
+    const { name, kind, places } = proposal;
+    return [{ id: proposal.id, component: { name, kind, places }, proposal, saves: proposal.saves }];
+  });
+}
+
+/** An id that no component has. */
+export function freeId(components: Readonly<Record<string, Component>>, more = 0): string {
+  const numbers = Object.keys(components).map((id) => Number(/^c(\d+)$/.exec(id)?.[1] ?? 0));
+  return `c${Math.max(0, ...numbers) + 1 + more}`;
+}
