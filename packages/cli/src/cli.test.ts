@@ -149,3 +149,55 @@ test('a page of utility classes is compiled, its icons are drawn and its fonts c
     'Material Icons',
   ]);
 });
+
+describe('inferences of a design', () => {
+  beforeAll(async () => {
+    await tovel('intake @sign-in.svg @my-loans.svg @images --out ~design.json');
+  });
+
+  test('roles are printed with path, confidence and reason', async () => {
+    const { code, out } = await tovel('roles ~design.json');
+    expect(code).toBe(0);
+    const rows = JSON.parse(out) as {
+      screen: string;
+      path: string;
+      role: string;
+      confidence: number;
+      type?: string;
+    }[];
+    expect(rows).toContainEqual(
+      expect.objectContaining({ screen: 'sign-in.svg', path: '5/1', role: 'textbox', type: 'email' }),
+    );
+    expect(rows.every((row) => row.confidence > 0 && row.confidence <= 1)).toBe(true);
+  });
+
+  test('components and lists are printed as groups of paths', async () => {
+    const { code, out } = await tovel('components ~design.json');
+    expect(code).toBe(0);
+    const groups = JSON.parse(out) as {
+      kind: string;
+      name: string;
+      places: { screen: string; path: string }[];
+      within?: { path: string };
+    }[];
+    const loans = groups.find((group) => group.name === 'LoanCard')!;
+    expect(loans.kind).toBe('list');
+    expect(loans.within?.path).toBe('4');
+    expect(loans.places.map((place) => place.path)).toEqual(['4/0', '4/1', '4/2']);
+  });
+
+  test('both read projects, too, and say what they cannot read', async () => {
+    await tovel('intake @sign-in.svg --out ~one.tovel');
+    expect((await tovel('roles ~one.tovel')).code).toBe(0);
+    expect(await tovel('roles ~nowhere.json')).toMatchObject({
+      code: 2,
+      said: expect.stringContaining('There is no file') as string,
+    });
+    writeFileSync(at('no.json'), '{"format":"other"}');
+    expect(await tovel('components ~no.json')).toMatchObject({
+      code: 2,
+      said: expect.stringContaining('no design document') as string,
+    });
+    expect((await tovel('components')).code).toBe(2);
+  });
+});

@@ -83,6 +83,7 @@ function byForm(screens: readonly Screen[]): Map<string, Candidate[]> {
   for (const screen of screens) {
     const { all, root } = sightOf(screen);
     const forms = new Map<Sight, string>();
+    const here: [form: string, candidate: Candidate][] = [];
     // From the innermost outwards, so that the forms of children are known.
     for (const sight of all.slice(0, MAX_ELEMENTS).toReversed()) {
       forms.set(sight, formOf(sight, forms));
@@ -94,12 +95,14 @@ function byForm(screens: readonly Screen[]): Map<string, Candidate[]> {
       // What is most of a screen is its layout, not a part of it.
       if (size > all.length * MOST) continue;
       const form = forms.get(sight)!;
+      here.push([form, { sight, size }]);
+    }
+    for (const [form, candidate] of here.reverse()) {
       const group = groups.get(form);
-      if (group) group.push({ sight, size });
-      else groups.set(form, [{ sight, size }]);
+      if (group) group.push(candidate);
+      else groups.set(form, [candidate]);
     }
   }
-  for (const group of groups.values()) group.reverse();
   return groups;
 }
 

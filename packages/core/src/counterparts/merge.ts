@@ -43,15 +43,80 @@ export function mergeCounterparts(main: Screen, counterparts: readonly Counterpa
   const aliases: Record<string, string> = {};
   for (const { screen, turn } of counterparts) {
     if (Math.abs(screen.width - main.width) < 1) continue;
-    const merger = new Merger(
-      matchElements(root, screen.root),
-      screen.width < main.width ? 'upTo' : 'from',
-      turn,
-    );
-    root = merger.merge(root, screen.root);
+    const pairs = new Map(matchElements(root, screen.root));
+    const wrapped = withWrappers(root, screen.root, pairs);
+    const merger = new Merger(pairs, screen.width < main.width ? 'upTo' : 'from', turn);
+    root = merger.merge(wrapped, screen.root);
     Object.assign(aliases, merger.aliases);
   }
   return { ...main, root, ...(Object.keys(aliases).length ? { aliases } : {}) };
+}
+
+interface Placed {
+  /** Of the element in the other drawing. */
+  readonly key: string;
+  /** Of the element that it is in this one. */
+  readonly element: string;
+}
+
+const holds = (element: Element, key: string): boolean =>
+  element.key === key || element.children.some((child) => holds(child, key));
+const holdsAny = (element: Element, keys: ReadonlyMap<string, Element>): boolean =>
+  keys.has(element.key) || element.children.some((child) => holdsAny(child, keys));
+
+/** Whether an element only holds others and shows nothing itself. */
+function isPlain({ kind, style: { base, before, after } }: Element): boolean {
+  return (
+    kind === 'box' &&
+    !before &&
+    !after &&
+    !Object.keys(base).some((name) =>
+      /^(background|border-\w+-(width|style)|box-shadow|opacity|filter|clip-path|overflow)/.test(name),
+    )
+  );
+}
+
+/**
+ * The main drawing with the containers that only the other one has, as far as what they hold stands side by side in the
+ * main one. There they are no boxes (`display: contents`). The new pairs are added.
+ */
+function withWrappers(root: Element, other: Element, pairs: Map<string, string>): Element {
+  let made = root;
+  const visit = (b: Element): void => {
+    b.children.forEach(visit);
+    if (pairs.has(b.key) || !isPlain(b) || !b.children.length || b.hidden || b.tag === undefined) return;
+    // What only the other drawing has is put into the container when the two are merged.
+    const keys = b.children.map((child) => pairs.get(child.key)).filter((key) => key !== undefined);
+    const wrapped = keys.length ? wrap(made, new Set(keys), b) : null;
+    if (!wrapped) return;
+    made = wrapped;
+    pairs.set(b.key, b.key);
+  };
+  visit(other);
+  return made;
+}
+
+/** Puts children that stand side by side, in whatever order, into a container; null where they do not. */
+function wrap(element: Element, keys: ReadonlySet<string>, b: Element): Element | null {
+  const first = element.children.findIndex((child) => keys.has(child.key));
+  if (first >= 0) {
+    const inside = element.children.slice(first, first + keys.size);
+    if (inside.length < keys.size || !inside.every((child) => keys.has(child.key))) return null;
+    // All there is in a container needs no container of its own.
+    if (inside.length === element.children.length) return null;
+    const wrapper: Element = {
+      ...b,
+      box: element.box,
+      style: { base: { display: 'contents' } },
+      children: inside,
+    };
+    return { ...element, children: element.children.toSpliced(first, keys.size, wrapper) };
+  }
+  for (const [i, child] of element.children.entries()) {
+    const made = wrap(child, keys, b);
+    if (made) return { ...element, children: element.children.with(i, made) };
+  }
+  return null;
 }
 
 type Direction = 'upTo' | 'from';
@@ -63,62 +128,86 @@ class Merger {
   /** Up to one width less than where the wider layout begins, so that never both hold. */
   readonly #width: number;
 
+  readonly #matched: ReadonlySet<string>;
+
   constructor(pairs: ElementPairs, direction: Direction, turn: number) {
     this.#pairs = pairs;
+    this.#matched = new Set(pairs.values());
     this.#direction = direction;
     this.#width = direction === 'upTo' ? turn - 1 : turn;
   }
 
   merge(a: Element, b: Element): Element {
-    const own = new Map(a.children.map((child) => [child.key, child]));
-    const inB = new Map<string, Element>();
+    const wanted = new Map(b.children.map((child, i) => [child.key, i]));
+    const partners = new Map<string, Element>();
     for (const child of b.children) {
       const same = this.#pairs.get(child.key);
-      const partner = same === undefined ? undefined : own.get(same);
-      if (partner && canBeOne(partner, child)) inB.set(partner.key, child);
+      if (same !== undefined) partners.set(same, child);
     }
-    const children: Element[] = [];
-    const place = new Map<string, number>();
-    b.children.forEach((child, i) => place.set(child.key, i));
-    const merged = new Map<string, Element>();
-    for (const child of a.children) {
-      if (child.tag === undefined) {
-        children.push(child);
-        continue;
-      }
-      const other = inB.get(child.key);
-      const made = other ? this.merge(child, other) : this.#without(child);
-      if (other) merged.set(other.key, made);
-      children.push(made);
-    }
+    const placed: Placed[] = [];
+    const children = this.#level(a.children, partners, placed);
+    const taken = new Set(placed.map(({ key }) => key));
     // What only the other drawing has goes behind what it follows there.
     let after = -1;
     for (const child of b.children) {
-      const there = merged.get(child.key);
-      if (there) after = children.indexOf(there);
-      else if (child.tag !== undefined && !child.hidden) children.splice(++after, 0, this.#only(child));
+      if (taken.has(child.key)) {
+        const at = children.findIndex((element) => holds(element, this.#pairs.get(child.key)!));
+        if (at >= 0) after = at;
+      } else if (child.tag !== undefined && !child.hidden) {
+        const only = this.#only(child);
+        placed.push({ key: child.key, element: only.key });
+        children.splice(++after, 0, only);
+      }
     }
-    const ordered = this.#inOrder(children, merged, place);
+    const order = this.#orderOf(children, placed, wanted);
+    const ordered = order ? children.map((child) => this.#ordered(child, order)) : children;
     return { ...a, style: this.#styleOf(a, b), children: ordered };
   }
 
-  /** Where the other drawing has another order, a rule says so. */
-  #inOrder(
-    children: Element[],
-    merged: ReadonlyMap<string, Element>,
-    place: ReadonlyMap<string, number>,
-  ): Element[] {
-    const placeOf = new Map<Element, number>();
-    for (const [key, element] of merged) placeOf.set(element, place.get(key)!);
-    for (const child of children) if (place.has(child.key)) placeOf.set(child, place.get(child.key)!);
-    const known = children.filter((child) => placeOf.has(child));
-    const isSame = known.every((child, i) => i === 0 || placeOf.get(child)! > placeOf.get(known[i - 1])!);
-    if (isSame) return children;
-    return children.map((child) =>
-      placeOf.has(child)
-        ? { ...child, style: this.#put(child.style, { order: String(placeOf.get(child)) }) }
-        : child,
-    );
+  /**
+   * The children of an element as they are with the other drawing. A container that only the one drawing has, and that
+   * shows nothing itself, is no box in the other (`display: contents`): what it holds stands in the level above.
+   */
+  #level(list: readonly Element[], partners: ReadonlyMap<string, Element>, placed: Placed[]): Element[] {
+    return list.map((child) => {
+      if (child.tag === undefined) return child;
+      const other = partners.get(child.key);
+      if (other && canBeOne(child, other)) {
+        placed.push({ key: other.key, element: child.key });
+        return this.merge(child, other);
+      }
+      const isWrapper = !this.#matched.has(child.key) && isPlain(child) && holdsAny(child, partners);
+      if (!isWrapper) return this.#without(child);
+      return {
+        ...child,
+        style: this.#put(child.style, { display: 'contents' }),
+        children: this.#level(child.children, partners, placed),
+      };
+    });
+  }
+
+  /** Where the other drawing has another order, the place of each in it. */
+  #orderOf(
+    children: readonly Element[],
+    placed: readonly Placed[],
+    wanted: ReadonlyMap<string, number>,
+  ): ReadonlyMap<string, number> | null {
+    const placeOf = new Map(placed.map(({ key, element }) => [element, wanted.get(key)!]));
+    const sequence: number[] = [];
+    const visit = (element: Element): void => {
+      const at = placeOf.get(element.key);
+      if (at !== undefined) sequence.push(at);
+      else element.children.forEach(visit);
+    };
+    children.forEach(visit);
+    return sequence.every((at, i) => i === 0 || at > sequence[i - 1]) ? null : placeOf;
+  }
+
+  #ordered(element: Element, order: ReadonlyMap<string, number>): Element {
+    const at = order.get(element.key);
+    if (at !== undefined) return { ...element, style: this.#put(element.style, { order: String(at) }) };
+    const children = element.children.map((child) => this.#ordered(child, order));
+    return children.every((child, i) => child === element.children[i]) ? element : { ...element, children };
   }
 
   #put(style: ElementStyle, css: Declarations): ElementStyle {

@@ -193,7 +193,11 @@ class ScreenWriter {
       tag,
       key: element.key,
       className: this.#classOf(element, { display: 'block' }),
-      attributes: { 'aria-label': element.attributes?.alt || element.name, ...(id ? { id } : {}) },
+      attributes: {
+        'aria-label': element.attributes?.alt || element.name,
+        ...(id ? { id } : {}),
+        ...(link.kind === 'drawer' && form === 'button' ? { popovertarget: link.id } : {}),
+      },
       link,
       form,
       children: [picture],

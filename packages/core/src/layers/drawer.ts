@@ -65,7 +65,9 @@ export function drawerChange(
         ...(within.children[before] ? { after: within.children[before].key } : {}),
       }),
       putEdit(editKey(key, 'display', { kind: 'from', width: drawer.below + 1 }), 'none'),
+      // Whatever it stands in, it is no wider than its text.
       putEdit(editKey(key, 'align-self'), 'flex-start'),
+      putEdit(editKey(key, 'justify-self'), 'start'),
     );
   }
   changes.push(

@@ -408,13 +408,22 @@ function accentOf(element: Element): string | null {
 
 function isKnobAtEnd({ element, children }: Sight): boolean {
   const knob = children[0]?.element.box;
-  return !!knob && knob.x + knob.width / 2 > element.box.x + element.box.width / 2;
+  if (knob) return knob.x + knob.width / 2 > element.box.x + element.box.width / 2;
+  const middles: number[] = [];
+  const visit = (node: VectorNode): void => {
+    const { cx, x, width } = node.attributes;
+    if (node.tag === 'circle') middles.push(Number(cx));
+    else if (node.tag === 'rect') middles.push(Number(x ?? 0) + Number(width) / 2);
+    node.children.forEach(visit);
+  };
+  element.vector?.children.forEach(visit);
+  return middles.length === 2 && middles[1] > middles[0];
 }
 
 /** A switch keeps its drawn pill and knob; the knob goes to the other end when it is switched. */
 function asSwitch(made: Element, drawn: Element, { children }: Sight, isOn: boolean): Element {
   const knob = children[0]?.element;
-  const [on, off] = [drawn.style.base['background-color'] ?? '#555', '#b9bfbb'];
+  const [on, off] = [drawn.style.base['background-color'] ?? accentOf(drawn) ?? '#555', '#b9bfbb'];
   const gap = knob ? Math.max(1, knob.box.y - drawn.box.y) : 2;
   const size = knob ? knob.box.height : drawn.box.height - 4;
   const travel = drawn.box.width - size - 2 * gap;

@@ -11,6 +11,8 @@ export const CONTROL_RULES: readonly RoleRule[] = [
     const { element } = s;
     const { width, height } = element.box;
     if (element.kind === 'image') {
+      // An empty alternative text says that the picture only decorates.
+      if (s.isAuthored && element.attributes?.alt === '') return null;
       const isRound = s.look.radius >= Math.min(width, height) * 0.4 && Math.abs(width - height) < 4;
       if (isRound && width <= 120)
         return guess('avatar', 0.75, 'it is a small round picture', {
@@ -19,8 +21,8 @@ export const CONTROL_RULES: readonly RoleRule[] = [
       return guess('image', 0.85, 'it is a picture', { label: element.attributes?.alt ?? element.name });
     }
     if (element.kind !== 'vector') return null;
-    const chart = drawnChart(s);
-    if (chart) return chart;
+    const drawn = drawnChart(s) ?? drawnSwitch(s);
+    if (drawn) return drawn;
     if (Math.min(width, height) <= 3 && Math.max(width, height) >= 24)
       return guess('separator', 0.75, 'it is a thin line');
     if (Math.max(width, height) <= 64) return guess('icon', 0.88, 'it is a small drawing');
@@ -151,6 +153,15 @@ export const CONTROL_RULES: readonly RoleRule[] = [
       ? guess('progressbar', 0.8, 'a bar that is partly filled')
       : null;
   },
+  // Bars that stand on one line, each a box of its own.
+  (s) => {
+    const bars = barsIn(s);
+    if (bars.length < 4 || s.element.kind !== 'box') return null;
+    const heights = new Set(bars.map(({ element }) => Math.round(element.box.height)));
+    return heights.size >= 3
+      ? guess('chart', 0.8, 'bars of one width stand on one line', { chart: 'bar' })
+      : null;
+  },
   // Initials in a circle.
   (s) => {
     const { width, height } = s.element.box;
@@ -161,7 +172,7 @@ export const CONTROL_RULES: readonly RoleRule[] = [
       width >= 20 &&
       width <= 120 &&
       /^\p{Lu}{1,3}$/u.test(s.text)
-      ? guess('avatar', 0.8, 'initials in a circle')
+      ? guess('avatar', 0.9, 'initials in a circle')
       : null;
   },
   // What the page itself says can be pressed.
@@ -170,6 +181,9 @@ export const CONTROL_RULES: readonly RoleRule[] = [
       return null;
     if (!s.text && !s.children.length && s.element.kind === 'box' && !s.look.hasFill) return null;
     if (s.element.box.height > 400) return null;
+    // A whole card that can be pressed leads somewhere.
+    const isCard = s.element.box.height > 80 && s.children.length > 1;
+    if (isCard) return guess('link', 0.72, 'a whole card can be pressed');
     return s.look.hasFill || s.look.hasBorder
       ? guess('button', 0.66, 'the pointer shows that it can be pressed')
       : guess('link', 0.78, 'the pointer shows that it can be pressed');
@@ -197,11 +211,7 @@ function isHeaderCell(s: Sight): boolean {
     / (thead|table head(er)?) /.test(group.words) ||
     /^table-(header|footer)-group$/.test(group.element.style.base.display ?? '');
   if (inHead) return true;
-  return (
-    s.fontWeight >= 600 &&
-    (row.index === 0 || s.index === 0) &&
-    row.children.every((cell) => s.index === 0 || cell.fontWeight >= 600)
-  );
+  return row.index === 0 && row.children.length > 1 && row.children.every((cell) => cell.fontWeight >= 600);
 }
 
 const hasLine = ({ element: { style } }: Sight): boolean =>
@@ -234,6 +244,43 @@ function nextToText(s: Sight): boolean {
     s.parent.children.length === 1 &&
     !!s.parent.parent.children[s.parent.index + 1]?.text
   );
+}
+
+/** Filled boxes of one width that end at one height, directly in an element. */
+function barsIn(s: Sight): Sight[] {
+  const boxes = s.children.filter(
+    ({ element, look, children, text }) =>
+      element.kind === 'box' && look.hasFill && !children.length && !text && element.box.width >= 4,
+  );
+  const [first] = boxes;
+  if (!first) return [];
+  const foot = ({ element: { box } }: Sight): number => box.y + box.height;
+  return boxes.filter(
+    (other) =>
+      Math.abs(foot(other) - foot(first)) < 2 &&
+      Math.abs(other.element.box.width - first.element.box.width) < 2,
+  );
+}
+
+/** A pill with a round knob in it, drawn as one picture. */
+function drawnSwitch({ element: { vector, box } }: Sight): RoleGuess | null {
+  if (!vector || box.width > 80 || box.height > 44 || box.width < box.height * 1.35) return null;
+  const nodes: VectorNode[] = [];
+  const visit = (node: VectorNode): void => {
+    if (node.tag !== 'g' && node.tag !== 'svg') nodes.push(node);
+    node.children.forEach(visit);
+  };
+  visit(vector);
+  if (nodes.length !== 2) return null;
+  const [pill, knob] = nodes.map(({ tag, attributes: a }) =>
+    tag === 'rect'
+      ? { width: Number(a.width), height: Number(a.height), radius: Number(a.rx ?? 0) }
+      : { width: 2 * Number(a.r), height: 2 * Number(a.r), radius: Number(a.r) },
+  );
+  const isPill = pill.radius >= pill.height * 0.45 && pill.width > pill.height * 1.35;
+  const isKnob =
+    Math.abs(knob.width - knob.height) < 1 && knob.radius >= knob.height * 0.45 && knob.height <= pill.height;
+  return isPill && isKnob ? guess('switch', 0.85, 'a pill with a round knob in it') : null;
 }
 
 /** Bars of one width on one ground, a long line, or a ring: a picture of numbers. */

@@ -2,7 +2,7 @@ import { FIELDS, guess, PRESSED, type RoleContext, type RoleRule } from './evide
 import { hasParent, type Sight } from './sight.ts';
 
 /** What place and contents say of containers. Run from the innermost outwards. */
-export const PLACE_RULES: readonly RoleRule[] = [bottomBar, header, footer, main];
+export const PLACE_RULES: readonly RoleRule[] = [headOfMain, bottomBar, header, footer, main];
 
 /** How many of the things in a bar can be pressed, or are an icon with a text. */
 function pressedIn(s: Sight, roleOf: RoleContext['roleOf']): number {
@@ -36,6 +36,19 @@ function header(s: Sight, context: RoleContext) {
   const isOnTop = box.y <= 4 || s.index <= 1;
   return isOnTop && box.height < screen.height * 0.5 && s.look.hasFill && s.text.length < 300
     ? guess('banner', 0.45, 'it stands across the top, on a ground of its own')
+    : null;
+}
+
+/** What stands first in the main part, low and with the largest text of the page, is its head. */
+function headOfMain(s: Sight, { screen, roleOf }: RoleContext) {
+  if (screen.isDrawing || s.element.kind !== 'box' || s.index !== 0 || !s.parent?.parent) return null;
+  if (s.element.box.height > 160 || s.element.box.height === 0 || s.parent.children.length < 2) return null;
+  const isMain =
+    / main /.test(s.parent.words) || roleOf(s.parent) === 'main' || s.parent.element.tag === 'main';
+  if (!isMain || s.hasOwnText) return null;
+  const largest = Math.max(...screen.all.map((other) => (other.hasOwnText ? other.fontSize : 0)));
+  return holds(s, (inner) => inner.hasOwnText && inner.fontSize === largest)
+    ? guess('banner', 0.5, 'it stands first, with the title of the page')
     : null;
 }
 

@@ -110,12 +110,8 @@ function isAlike(a: Sight, b: Sight): boolean {
   const sameHeight = Math.abs(boxA.height - boxB.height) <= Math.max(6, boxA.height * 0.35);
   if (!sameWidth && !sameHeight) return false;
   // Layers whose names have nothing in common were not meant as rows of one list.
-  if (
-    !a.isAuthored &&
-    a.words &&
-    b.words &&
-    !a.words.split(' ').some((word) => /[a-z]{2}/.test(word) && b.words.includes(` ${word} `))
-  )
+  const [namesA, namesB] = [meaningful(a.words), meaningful(b.words)];
+  if (!a.isAuthored && namesA.length && namesB.length && !namesA.some((word) => namesB.includes(word)))
     return false;
   // Two texts that look the same are not yet two rows.
   if (a.element.kind === 'text' || a.element.kind === 'vector' || a.element.kind === 'image')
@@ -127,6 +123,9 @@ function isAlike(a: Sight, b: Sight): boolean {
     );
   return shapeLikeness(a.element, b.element) >= ALIKE;
 }
+
+/** Words of a name that say something: `r100` is only a number. */
+const meaningful = (words: string): string[] => words.split(' ').filter((word) => /[a-z]{3}/.test(word));
 
 function axisOf(items: readonly Sight[]): Run['axis'] {
   const boxes = items.map((item) => item.element.box);

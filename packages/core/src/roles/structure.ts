@@ -103,8 +103,24 @@ function radioGroup(sight: Sight, { roleOf }: RoleContext, take: Take): void {
     take(sight, { role: 'radiogroup', confidence: 0.75, reason: 'radio buttons stand together in it' });
 }
 
+/** A container that holds nothing but a list of links: the way around the app. */
+function holdsMenu(sight: Sight, { roleOf }: RoleContext): boolean {
+  const [only] = sight.children;
+  return (
+    sight.children.length === 1 &&
+    roleOf(only) === 'list' &&
+    only.children.length >= 3 &&
+    // The entry of the present page may look like a button.
+    only.children.filter((item) => countLinks(item, roleOf) >= 1).length >= only.children.length - 1
+  );
+}
+
+const hasMenu = (sight: Sight, context: RoleContext): boolean =>
+  holdsMenu(sight, context) || sight.children.some((child) => hasMenu(child, context));
+
 /** Three or more links together, and little else: the way around the app. */
-function navigationOf(sight: Sight, { roleOf, screen }: RoleContext, take: Take): void {
+function navigationOf(sight: Sight, context: RoleContext, take: Take): void {
+  const { roleOf, screen } = context;
   const { box } = sight.element;
   if (
     SAYS_WHOSE.test(sight.text) ||
@@ -112,8 +128,16 @@ function navigationOf(sight: Sight, { roleOf, screen }: RoleContext, take: Take)
     hasParent(sight, (p) => roleOf(p) === 'navigation')
   )
     return;
+  if (holdsMenu(sight, context)) {
+    take(sight, {
+      role: 'navigation',
+      confidence: 0.68,
+      reason: 'it holds a list of links and nothing else',
+    });
+    return;
+  }
   const links = countLinks(sight, roleOf);
-  if (links < 3) return;
+  if (links < 3 || hasMenu(sight, context)) return;
   const isBar =
     box.width >= screen.width * 0.6 &&
     box.height <= 120 &&

@@ -1,4 +1,4 @@
-import { inputTypeOf, labelOfField } from './fields.ts';
+import { hasDownArrow, inputTypeOf, labelOfField } from './fields.ts';
 import type { Sight } from './sight.ts';
 import { chartKindOf, guess, isBox, isInControl, isLinkLike, type RoleRule, says } from './evidence.ts';
 
@@ -42,7 +42,7 @@ export const WORD_RULES: readonly RoleRule[] = [
     if (s.element.box.height > 120 || s.element.box.width > screen.width * 0.98) return null;
     if (screen.marksButtons && s.element.style.base.appearance !== 'button')
       return guess('link', 0.86, 'it looks like a button, but the page marks its real ones otherwise');
-    return isLinkLike(s)
+    return isLinkLike(s) && !screen.isDrawing
       ? guess('link', 0.6, 'it is called a button but looks like a link')
       : guess('button', says(s, / (button) /) || screen.isDrawing ? 0.93 : 0.88, 'it is called a button');
   },
@@ -96,6 +96,7 @@ export const WORD_RULES: readonly RoleRule[] = [
     // The name may be that of the field with its label; the frame in it is the field then.
     if (!s.look.hasBorder && !s.look.hasFill && !s.look.hasUnderline) return null;
     if (s.children.length > 3 || s.element.box.height > 300) return null;
+    if (hasDownArrow(s)) return guess('combobox', 0.93, 'it is called a field and has an arrow down');
     return guess('textbox', 0.92, 'it is called a field', {
       input: inputTypeOf(s, labelOfField(s)?.text ?? ''),
     });

@@ -105,13 +105,15 @@ const sameFile = (file: string, href: string): boolean => {
 const classOfTag = (tag: string): string => `k${short(`tag ${tag}`)}`;
 const classOfAttribute = (name: string, value?: string): string => `k${short(`${name}=${value ?? ''}`)}`;
 
+const classOfInput = (type: string): string => `k${short(`input ${type}`)}`;
+
 function neutralise(element: Parsed, rename: (name: string) => string): void {
   const { tagName } = element;
   const classes = (attributeOf(element, 'class') ?? '').split(/\s+/).filter(Boolean).map(rename);
   classes.push(classOfTag(tagName));
   for (const { name, value } of element.attrs)
     if (NAMES_OF_MEANING.test(name)) classes.push(classOfAttribute(name), classOfAttribute(name, value));
-  if (tagName === 'input') classes.push(`k-input-${attributeOf(element, 'type') ?? 'text'}`);
+  if (tagName === 'input') classes.push(classOfInput(attributeOf(element, 'type') ?? 'text'));
   const id = attributeOf(element, 'id');
   const shown = shownText(element);
   element.attrs = [
@@ -222,14 +224,14 @@ const BROWSER_STYLES = [
   where('textarea', 'min-height:2.4em;white-space:pre-wrap'),
   where('select', 'border:1px solid #767676;background:#fff;white-space:nowrap'),
   where(
-    '.k-input-checkbox',
+    `.${classOfInput('checkbox')}`,
     'width:13px;height:13px;min-height:0;margin:3px;border:1px solid #767676;border-radius:2px;padding:0',
   ),
   where(
-    '.k-input-radio',
+    `.${classOfInput('radio')}`,
     'width:13px;height:13px;min-height:0;margin:3px;border:1px solid #767676;border-radius:50%;padding:0',
   ),
-  where('.k-input-hidden template script dialog', 'display:none'),
+  where(`.${classOfInput('hidden')} template script dialog`, 'display:none'),
   where('h1', 'font-size:2em;font-weight:bold;margin:.67em 0'),
   where('h2', 'font-size:1.5em;font-weight:bold;margin:.83em 0'),
   where('h3', 'font-size:1.17em;font-weight:bold;margin:1em 0'),

@@ -83,7 +83,8 @@ function findFaults(): { kind: ReflowFault['kind']; what: string }[] {
   const isParked = (node: Element): boolean => {
     for (let at: Element | null = node; at; at = at.parentElement) {
       const style = getComputedStyle(at);
-      if (style.position === 'absolute' && (parseFloat(style.left) >= width || parseFloat(style.top) < -4)) return true;
+      if (style.position === 'absolute' && (parseFloat(style.left) >= width || parseFloat(style.top) < -4))
+        return true;
     }
     return false;
   };

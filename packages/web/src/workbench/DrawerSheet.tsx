@@ -1,4 +1,12 @@
-import { type Element, labelOf, drawerChange, openerProposals, type Screen } from '@tovel/core';
+import {
+  drawerChange,
+  type Element,
+  labelOf,
+  openerProposals,
+  roleOf,
+  type Screen,
+  walkElements,
+} from '@tovel/core';
 import { useState } from 'react';
 import { useProject } from '../project/context';
 import { Sheet } from '../shell/Sheet';
@@ -18,7 +26,7 @@ export function DrawerSheet({
 }) {
   const project = useProject();
   const openers = openerProposals(project, screen, part);
-  const [name, setName] = useState(part.role === 'navigation' ? 'Menu' : labelOf(part).slice(0, 40));
+  const [name, setName] = useState(holdsLinks(part) ? 'Menu' : labelOf(part).slice(0, 40));
   const [below, setBelow] = useState(String(screen.width > 800 ? 767 : Math.max(300, screen.width - 1)));
   const [side, setSide] = useState<'left' | 'right'>(part.box.x > screen.width / 2 ? 'right' : 'left');
   const [opener, setOpener] = useState(openers[0]?.element.key ?? 'added');
@@ -90,4 +98,11 @@ export function DrawerSheet({
       </div>
     </Sheet>
   );
+}
+
+/** A part with several links in it is a way around the app. */
+function holdsLinks(part: Element): boolean {
+  let links = 0;
+  walkElements(part, (element) => void (['link', 'tab'].includes(roleOf(element) ?? '') && links++));
+  return links >= 3;
 }

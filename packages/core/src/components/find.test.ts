@@ -1,0 +1,80 @@
+import { screenOf, svg } from '../testing/build.ts';
+import type { Screen } from '../model/design.ts';
+import { findComponents, findLists } from './find.ts';
+
+const card = (x: number, y: number, name: string, more = ''): string =>
+  `<g data-name="Loan card"><rect x="${x}" y="${y}" width="342" height="90" rx="8" fill="#fff" stroke="#ddd"/><image x="${x + 10}" y="${y + 10}" width="60" height="60" xlink:href="known.png"/><text x="${x + 90}" y="${y + 36}" font-size="16" font-weight="700">${name}</text><text x="${x + 90}" y="${y + 60}" font-size="13">Due today</text>${more}</g>`;
+const header = (title: string): string =>
+  `<g data-name="Header"><rect width="390" height="60" fill="#eee"/><path d="M20 30 C22 20 30 20 34 30" stroke="#222" fill="none"/><text x="60" y="38" font-size="18" font-weight="700">${title}</text></g>`;
+const text = (y: number): string =>
+  `<text x="24" y="${y}" font-size="14">Some words that stand on their own here.</text>`;
+
+const loans = screenOf(
+  svg(
+    `${header('Loans')}<g id="Loans">${card(24, 100, 'Saw')}${card(24, 200, 'Drill')}${card(24, 300, 'Ladder')}</g>${text(500)}`,
+  ),
+  'loans',
+);
+const tools = screenOf(svg(`${header('Tools')}${text(120)}${text(180)}`), 'tools');
+const rules = screenOf(svg(`${header('Rules')}${text(120)}`), 'rules');
+
+test('rows within one parent are a list, called after what they are called', () => {
+  const [list] = findLists(loans);
+  expect(list).toMatchObject({ kind: 'list', name: 'LoanCard', within: 'loans:1' });
+  expect(list.places).toEqual(['loans:1/0', 'loans:1/1', 'loans:1/2']);
+});
+
+test('what stands on several screens is a component', () => {
+  const found = findComponents([loans, tools, rules]);
+  expect(found.find((proposal) => proposal.name === 'Header')).toMatchObject({
+    kind: 'component',
+    places: ['loans:0', 'tools:0', 'rules:0'],
+    reason: '3 places on 3 screens are built the same',
+  });
+});
+
+test('what saves most comes first, and names differ', () => {
+  const found = findComponents([loans, tools, rules]);
+  expect(found.map((proposal) => proposal.saves)).toEqual(
+    found.map((proposal) => proposal.saves).sort((a, b) => b - a),
+  );
+  expect(new Set(found.map((proposal) => proposal.name)).size).toBe(found.length);
+});
+
+test('what only stands within a larger part is left to that', () => {
+  const found = findComponents([loans, tools, rules]);
+  const inside = found.filter((proposal) => proposal.places.some((key) => key.startsWith('loans:0/')));
+  expect(inside).toEqual([]);
+});
+
+test('a proposal keeps its id while its places stay, whatever the order of the screens', () => {
+  const ids = (screens: readonly Screen[]): string[] =>
+    findComponents(screens)
+      .map((proposal) => proposal.id)
+      .sort();
+  expect(ids([rules, loans, tools])).toEqual(ids([loans, tools, rules]));
+});
+
+test('a part that has something more is still one of its kind', () => {
+  const badge = '<g data-name="Badge"><rect x="300" y="110" width="50" height="20" fill="#fe9"/></g>';
+  const screen = screenOf(
+    svg(
+      `<g id="All">${card(24, 100, 'Saw', badge)}${card(24, 200, 'Drill')}${card(24, 300, 'Ladder')}</g>${text(500)}`,
+    ),
+    'all',
+  );
+  expect(findLists(screen)[0].places).toHaveLength(3);
+});
+
+test('a screen on which nothing repeats has no proposals', () => {
+  expect(findComponents([rules])).toEqual([]);
+});
+
+test('the time grows with the screens, not with their square', () => {
+  const many = (n: number): Screen[] =>
+    Array.from({ length: n }, (_, i) =>
+      screenOf(svg(`${header(`Page ${i}`)}${card(24, 100, `Tool ${i}`)}${text(400)}`), `s${i}`),
+    );
+  // The number of proposals stays the same, however many screens share them.
+  expect(findComponents(many(40)).length).toBe(findComponents(many(10)).length);
+});

@@ -1,0 +1,202 @@
+import fc from 'fast-check';
+import { findComponents } from '../../components/find.ts';
+import { applyChange, putComponent, putInteraction } from '../../change/change.ts';
+import { all } from '../../change/change.ts';
+import type { App } from '../../model/app.ts';
+import type { Screen } from '../../model/design.ts';
+import type { Project } from '../../model/project.ts';
+import { drawn } from '../../testing/expand.ts';
+import { projectOf, screenOf, svg } from '../../testing/build.ts';
+import {
+  EmissionPlan,
+  emitReact,
+  emitScreenOf,
+  extractionOf,
+  previewComponent,
+} from '../react/emit_react.ts';
+
+interface RowSpec {
+  readonly name: string;
+  readonly status: string;
+  readonly color: string;
+  readonly hasPicture: boolean;
+  readonly hasBadge: boolean;
+}
+
+const rowOf = (spec: RowSpec, y: number): string =>
+  `<g data-name="Tool row"><rect x="0" y="${y}" width="390" height="80" fill="#fff" stroke="#ddd"/>${
+    spec.hasPicture ? `<image x="16" y="${y + 10}" width="60" height="60" xlink:href="known.png"/>` : ''
+  }<text x="96" y="${y + 36}" font-size="16" font-weight="700" fill="#222">${spec.name.replace('&', '&amp;')}</text><text x="96" y="${y + 58}" font-size="13" fill="${spec.color}">${spec.status}</text>${
+    spec.hasBadge
+      ? `<g data-name="Badge"><rect x="320" y="${y + 28}" width="50" height="22" rx="11" fill="#fe9"/><text x="345" y="${y + 44}" text-anchor="middle" font-size="12">new</text></g>`
+      : ''
+  }</g>`;
+const screenWithRows = (key: string, rows: readonly RowSpec[]): Screen =>
+  screenOf(
+    svg(
+      `<text x="24" y="50" font-size="24">${key}</text><g id="Rows">${rows.map((row, i) => rowOf(row, 100 + 84 * i)).join('')}</g>`,
+    ),
+    key,
+  );
+
+const spec = fc.record<RowSpec>({
+  name: fc.constantFrom('Pillar drill', 'Saw', 'Loft ladder', 'Tile cutter & more'),
+  status: fc.constantFrom('free today', 'back Thursday', '{late}'),
+  color: fc.constantFrom('#2a5', '#666'),
+  hasPicture: fc.boolean(),
+  hasBadge: fc.boolean(),
+});
+
+/** All that is proposed, taken. */
+function takeAll(project: Project): Project {
+  const found = findComponents(project.design.screens);
+  const changes = found.map(({ name, kind, places }, i) => putComponent(`c${i}`, { name, kind, places }));
+  return { ...project, app: applyChange(project.app, all(changes)) };
+}
+
+function expectSameDrawing(project: Project): void {
+  const plan = new EmissionPlan(project);
+  const extraction = extractionOf(plan);
+  for (const key of plan.screens) {
+    const screen = emitScreenOf(plan, key);
+    const route = plan.routeOf(key)!;
+    expect(drawn(extraction.roots.get(key)!, screen.rules, extraction, route)).toEqual(
+      drawn(screen.root, screen.rules, null, route),
+    );
+  }
+}
+
+test('whatever is taken, the screens say the same as before', () => {
+  fc.assert(
+    fc.property(
+      fc.array(spec, { minLength: 1, maxLength: 6 }),
+      fc.array(spec, { minLength: 1, maxLength: 4 }),
+      (one, two) => {
+        expectSameDrawing(takeAll(projectOf(screenWithRows('home', one), screenWithRows('more', two))));
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+const base: RowSpec = { name: 'Saw', status: 'free today', color: '#2a5', hasPicture: true, hasBadge: false };
+const rows: readonly RowSpec[] = [
+  { ...base, name: 'Pillar drill' },
+  { ...base, name: 'Saw', status: 'back Thursday', color: '#666' },
+  { ...base, name: 'Loft ladder', hasBadge: true },
+];
+const project = projectOf(screenWithRows('home', rows));
+const taken = takeAll(project);
+
+function textOf(files: ReturnType<typeof emitReact>['files'], path: string): string {
+  const file = files.find((candidate) => candidate.path === path);
+  if (!file || !('text' in file))
+    throw new Error(`no ${path} among ${files.map((other) => other.path).join(', ')}`);
+  return file.text;
+}
+
+test('a list is one template, with its copies as sample records', () => {
+  const { files } = emitReact(taken, 'demo');
+  expect(textOf(files, 'src/screens/Home/Home.tsx')).toContain('{tools.map((tool) => (');
+  const data = textOf(files, 'src/screens/Home/Home.data.ts');
+  for (const { name, status } of rows) {
+    expect(data).toContain(`name: '${name}'`);
+    expect(data).toContain(`status: '${status}'`);
+  }
+  expect(data.match(/id: '/g)).toHaveLength(3);
+});
+
+test('what differs has a prop named by what it says; what some lack is optional', () => {
+  const plan = new EmissionPlan(taken);
+  const { components } = extractionOf(plan);
+  const row = components.find((component) => component.name === 'ToolRow')!;
+  const props = Object.fromEntries(row.props.map((prop) => [prop.name, prop]));
+  expect(props.name).toMatchObject({ kind: 'text', isOptional: false, sample: 'Pillar drill' });
+  expect(props.status).toMatchObject({ kind: 'text' });
+  expect(row.props.filter((prop) => prop.kind === 'flag')).toHaveLength(2);
+});
+
+test('a prop can be given another name', () => {
+  const [id] = Object.keys(taken.app.components);
+  const renamed = { ...taken.app.components[id], props: { name: 'tool' } };
+  const app = applyChange(taken.app, putComponent(id, renamed));
+  const { files } = emitReact({ ...taken, app }, 'demo');
+  expect(textOf(files, 'src/components/ToolRow/ToolRow.tsx')).toContain('tool: string;');
+  expect(textOf(files, 'src/screens/Home/Home.data.ts')).toContain("tool: 'Saw'");
+});
+
+test('places that are too different go their own way, and that is said', () => {
+  const [home] = project.design.screens;
+  const [heading, list] = home.root.children;
+  const plan = new EmissionPlan(project);
+  const preview = previewComponent(plan, { name: 'Odd', kind: 'component', places: [heading.key, list.key] });
+  expect(preview).toMatchObject({
+    props: [],
+    problem: expect.stringContaining('differ in their elements') as string,
+  });
+});
+
+test('a place that is gone is left out; with fewer than two there is no component', () => {
+  const plan = new EmissionPlan(project);
+  const { places } = Object.values(taken.app.components)[0];
+  expect(
+    previewComponent(plan, { name: 'Row', kind: 'list', places: [...places, 'home:99'] }).problem,
+  ).toBeNull();
+  expect(
+    previewComponent(plan, { name: 'Row', kind: 'list', places: [places[0], 'home:99'] }).problem,
+  ).toMatch(/place/);
+});
+
+describe('a bar that is the same on each screen but for where one is', () => {
+  const bar = (active: number): string =>
+    ['Tools', 'Loans', 'Rules']
+      .map(
+        (name, i) =>
+          `<g data-name="${name} link"><rect x="${130 * i}" y="780" width="130" height="60" fill="${i === active ? '#2a5' : '#fff'}" stroke="#ddd"/><text x="${130 * i + 20}" y="814" font-size="14">${name}</text></g>`,
+      )
+      .join('');
+  const screens = ['tools', 'loans', 'rules'].map((key, i) =>
+    screenOf(
+      svg(
+        `<text x="24" y="50" font-size="24">Page ${key}</text><g id="Bar" data-name="Tab bar">${bar(i)}</g>`,
+      ),
+      key,
+    ),
+  );
+  const plain = projectOf(...screens);
+  const wired = screens.flatMap((screen) =>
+    screens.map((to, i) =>
+      putInteraction(`${screen.key}:1/${i}`, {
+        on: 'press',
+        target: { kind: 'screen', screen: to.key },
+        arrival: { kind: 'none' },
+      }),
+    ),
+  );
+  const app: App = applyChange(
+    plain.app,
+    all([
+      ...wired,
+      putComponent('bar', {
+        name: 'Bar',
+        kind: 'component',
+        places: screens.map((screen) => `${screen.key}:1`),
+      }),
+    ]),
+  );
+  const whole = { ...plain, app };
+
+  test('looks at the present route instead of being told', () => {
+    const { files } = emitReact(whole, 'demo');
+    const text = textOf(files, 'src/components/Bar/Bar.tsx');
+    expect(text).toContain('const { pathname } = useLocation();');
+    expect(text).not.toContain('interface BarProps');
+    expect(textOf(files, 'src/screens/Loans/Loans.tsx')).toContain('<Bar />');
+    expectSameDrawing(whole);
+  });
+});
+
+test('same input, same bytes', () => {
+  const again = takeAll(projectOf(screenWithRows('home', rows)));
+  expect(emitReact(again, 'demo').files).toEqual(emitReact(taken, 'demo').files);
+});
