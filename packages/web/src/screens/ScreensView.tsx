@@ -1,18 +1,21 @@
 import {
   all,
+  defaultTurn,
   nameProblem,
   normaliseRoute,
   orderedScreens,
   putScreen,
   putUse,
+  roleProposals,
   routeProblem,
   type Screen,
   type ScreenEntry,
   screensByKey,
   sentenceCase,
   setStart,
+  takeRoles,
 } from '@tovel/core';
-import { type KeyboardEvent, useState } from 'react';
+import { type KeyboardEvent, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { LazyPicture } from '../picture/ScreenPicture';
@@ -177,7 +180,9 @@ export function ScreensView() {
   const used = graph.screens.length;
   return (
     <View>
-      <ScreensNav />
+      <ScreensNav>
+        <RolesOfAll />
+      </ScreensNav>
       <Board>
         <Head>
           <h2>
@@ -274,6 +279,61 @@ function ScreenCard({ screen, entry, scale, isOn, isStart, onSelect, onOpen }: C
   );
 }
 
+/** Proposals of roles that are at least so sure are taken together. */
+const SURE = 0.8;
+
+/** Takes what is sure about the elements of all screens at once. */
+function RolesOfAll() {
+  const { app, drawn, session, graph } = useProject();
+  const names = graph.screens.join();
+  const sure = useMemo(() => {
+    const screens = screensByKey(drawn);
+    return graph.screens.flatMap((key) =>
+      roleProposals(app, screens.get(key)!).filter(({ guess }) => guess.confidence >= SURE),
+    );
+    // Which screens are used is what their names say.
+  }, [app, drawn, names]);
+  return (
+    <>
+      <span style={{ marginLeft: 'auto', color: color.ink2 }}>
+        {sure.length
+          ? `${sure.length} roles are proposed that are sure`
+          : 'All roles that are sure are decided'}
+      </span>
+      <Button
+        isDisabled={!sure.length}
+        onPress={() => session.change(`Take ${sure.length} roles on all screens`, takeRoles(app, sure, SURE))}
+      >
+        Take them on all screens
+      </Button>
+    </>
+  );
+}
+
+/** Where the layouts of a screen and its counterpart meet. */
+function Turn({ screen, entry }: { screen: Screen; entry: ScreenEntry }) {
+  const { app, drawn, session } = useProject();
+  const main = screensByKey(drawn).get(entry.of!);
+  const usual = main ? defaultTurn(main.width, screen.width) : 768;
+  const [typed, setTyped] = useState(String(entry.turn ?? usual));
+  const problem = /^\d{3,4}$/.test(typed) ? null : 'A width in px';
+  const save = (): void => {
+    const turn = Number(typed);
+    if (problem || turn === (entry.turn ?? usual)) return;
+    session.change(`${entry.name} takes over at ${turn} px`, putScreen(screen.key, { ...entry, turn }));
+  };
+  return (
+    <Field
+      label={`Takes over from ${app.screens[entry.of!]?.name ?? 'its screen'} at, in px`}
+      value={typed}
+      onChange={setTyped}
+      onBlur={save}
+      onKeyDown={(event) => event.key === 'Enter' && save()}
+      problem={problem}
+    />
+  );
+}
+
 function ScreenPanel({
   screen,
   order,
@@ -364,6 +424,7 @@ function ScreenPanel({
         ]}
         onChange={(use) => use !== entry.use && onToggleUse()}
       />
+      {entry.use === 'counterpart' && entry.of && <Turn key={screen.key} screen={screen} entry={entry} />}
       <Buttons>
         <Button
           isDisabled={app.start === screen.key || entry.use !== 'screen'}

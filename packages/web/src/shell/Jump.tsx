@@ -82,6 +82,21 @@ function destinations(
       detail: 'view',
       go: () => navigate(`${base}/${station.path}`),
     })),
+    ...[
+      { path: 'screens/repeats', label: 'What repeats: components and lists' },
+      { path: 'screens/tokens', label: 'Tokens: colours, sizes, spaces' },
+    ].map(({ path, label }) => ({
+      id: `view ${path}`,
+      label,
+      detail: 'view',
+      go: () => navigate(`${base}/${path}`),
+    })),
+    ...graph.screens.map((key) => ({
+      id: `workbench ${key}`,
+      label: `Elements of ${app.screens[key].name}`,
+      detail: 'screens',
+      go: () => navigate(`${base}/screens/at/${key}`),
+    })),
     { id: 'projects', label: 'All projects', detail: 'view', go: () => navigate('/') },
     ...graph.screens.map((key) => ({
       id: `reading ${key}`,

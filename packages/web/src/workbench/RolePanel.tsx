@@ -2,6 +2,7 @@ import {
   all,
   decideRole,
   type Element,
+  elementsByKey,
   elementsLike,
   inferRoles,
   INPUT_TYPES,
@@ -56,7 +57,9 @@ export function RolePanel({ element, drawn, proposal, onDecided }: RolePanelProp
   const name = labelOf(element);
   const decided = layer?.role ?? null;
   const guess = inferRoles(drawn, app.defaults).get(key) ?? null;
-  const like = useMemo(() => elementsLike(design, element), [design, element]);
+  // As it was drawn, like the others: what was decided may have made something else of it.
+  const original = elementsByKey(drawn).get(key) ?? element;
+  const like = useMemo(() => elementsLike(design, original), [design, original]);
   const others = like.filter((other) => other.key !== key);
   const give = (detail: RoleDetail): void => {
     session.change(`${name} is a ${roleInWords(detail)}`, decideRole(app, key, detail));

@@ -249,7 +249,9 @@ function Workbench({ screenKey }: { screenKey: string }) {
       session.change(`${labelOf(element)} is no ${roleInWords(proposal.guess)}`, refuseRole(proposal));
       toNext(1);
     } else if (event.key === '=' && app.layers[element.key]?.role) {
-      const others = elementsLike(drawnDesign, element).filter((other) => other.key !== element.key);
+      const others = elementsLike(drawnDesign, elementsByKey(drawn).get(element.key) ?? element).filter(
+        (other) => other.key !== element.key,
+      );
       if (others.length)
         session.change(
           `${others.length} like ${labelOf(element)} are the same`,
