@@ -6,8 +6,9 @@ import { execFileSync } from 'node:child_process';
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { inferRoles, readBatch, type Role, scoreRoles, sightOf } from '@tovel/core';
+import { findLists, inferRoles, readBatch, type Role, scoreRoles, sightOf } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
+import type { Sight } from '../packages/core/src/roles/sight.ts';
 import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
 import { hideTags } from '../packages/reader/src/testing/hide_tags.ts';
 
@@ -51,10 +52,11 @@ const folder = process.env.TOVEL_BENCH_FOLDER ?? (await mkdtemp(path.join(tmpdir
 const host = new HeadlessHost();
 try {
   await writeFile(path.join(folder, 'package.json'), '{"private":true}');
-  if (!process.env.TOVEL_BENCH_FOLDER) execFileSync('npm', ['install', '--ignore-scripts', '--no-audit', '--no-fund', '--silent', ...packages], {
-    cwd: folder,
-    stdio: 'inherit',
-  });
+  if (!process.env.TOVEL_BENCH_FOLDER)
+    execFileSync('npm', ['install', '--ignore-scripts', '--no-audit', '--no-fund', '--silent', ...packages], {
+      cwd: folder,
+      stdio: 'inherit',
+    });
   for (const name of packages) {
     const root = path.join(folder, 'node_modules', name.replace(/(?<=.)@[^@]*$/, ''));
     const files = (await folderFiles(root)).filter(
@@ -65,6 +67,10 @@ try {
 } finally {
   await host.close();
   if (!process.env.TOVEL_BENCH_FOLDER) await rm(folder, { recursive: true, force: true });
+}
+
+function isHidden(sight: Sight): boolean {
+  return !!sight.element.hidden || (sight.parent !== null && isHidden(sight.parent));
 }
 
 async function measure(
@@ -79,6 +85,7 @@ async function measure(
   const truth = new Map<string, string>();
   const found = new Map<string, string>();
   const misses = new Map<string, number>();
+  const lists = { right: 0, found: 0, true: 0 };
   let elements = 0;
   let spent = 0;
   for (const file of files.filter((candidate) => /\.html?$/.test(candidate.path))) {
@@ -91,6 +98,27 @@ async function measure(
     const begin = performance.now();
     const guesses = inferRoles(screen);
     spent += performance.now() - begin;
+    // A list that is not shown at any width has no size to be seen by.
+    const shown = new Set(
+      sightOf(screen)
+        .all.filter((sight) => !isHidden(sight))
+        .map((sight) => sight.element.source.path),
+    );
+    const right = new Set(
+      hidden.lists.filter((items) => items.every((item) => shown.has(item))).map((items) => items.join()),
+    );
+    const own = findLists(screen).map((list) =>
+      list.places.map((key) => key.slice(key.indexOf(':') + 1)).join(),
+    );
+    lists.true += right.size;
+    lists.found += own.length;
+    lists.right += own.filter((items) => right.has(items)).length;
+    if (isLong)
+      for (const items of own)
+        if (!right.has(items)) console.log(`    list only found  ${file.path} ${items.slice(0, 90)}`);
+    if (isLong)
+      for (const items of right)
+        if (!own.includes(items)) console.log(`    list only true   ${file.path} ${items.slice(0, 90)}`);
     for (const sight of sightOf(screen).all) {
       elements++;
       const place = `${file.path} ${sight.element.source.path}`;
@@ -117,6 +145,10 @@ async function measure(
     console.log(
       `  ${role.padEnd(14)} precision ${precision.toFixed(2)}  recall ${recall.toFixed(2)}  F1 ${f1.toFixed(2)}  of ${support}`,
     );
+  const [precision, recall] = [lists.right / Math.max(1, lists.found), lists.right / Math.max(1, lists.true)];
+  console.log(
+    `  lists: precision ${precision.toFixed(2)}  recall ${recall.toFixed(2)}  F1 ${((2 * precision * recall) / Math.max(0.001, precision + recall)).toFixed(2)}  of ${lists.true}`,
+  );
   console.log(
     `  macro F1 ${score.macroF1.toFixed(3)}; ${elements} elements, ${((1000 * spent) / elements).toFixed(0)} µs an element`,
   );

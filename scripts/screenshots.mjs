@@ -55,6 +55,20 @@ try {
       await page.getByRole('button', { name: 'From a link' }).click();
     },
     screens: async () => page.goto(at('screens?screen=tool-detail')),
+    elements: async () => {
+      await page.goto(at('screens/at/reserve'));
+      await page.getByRole('button', { name: /^Take \d+ that are sure/ }).waitFor();
+      await page.keyboard.press('Tab');
+    },
+    'three-widths': async () => {
+      await page.goto(at('screens/at/my-loans'));
+      await page.getByRole('button', { name: 'Three widths' }).click();
+    },
+    repeats: async () => {
+      await page.goto(at('screens/repeats'));
+      await page.getByRole('option', { name: /^ToolRow/ }).click();
+    },
+    tokens: async () => page.goto(at('screens/tokens')),
     junction: async () => {
       await page.goto(at('junction/catalogue'));
       await page.getByRole('button', { name: /^Pin 8/ }).click();

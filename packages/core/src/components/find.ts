@@ -282,13 +282,14 @@ function runsOf(parent: Sight, guesses: ReturnType<typeof inferRoles>): Run[] {
     return [];
   // What lists itself as such is one list, however its items differ.
   const items = parent.children.filter((child) => roleOf(child) === 'listitem' && !child.element.hidden);
-  if (items.length >= 2 && items.length >= parent.children.length * 0.5)
+  if (items.length >= 2 && (own === 'list' || items.length >= parent.children.length * 0.5))
     return items.some((item) => item.children.length > 0 || item.text !== '')
       ? [{ parent, items, axis: axisOf(items) }]
       : [];
   const rows = parent.children.filter((child) => roleOf(child) === 'row');
   const body = rows.filter((row) => !row.children.every((cell) => roleOf(cell) === 'columnheader'));
   if (body.length >= 2) return [{ parent, items: body, axis: 'y' }];
+  if (own === 'table') return [];
   return runsIn(parent, 3).filter(({ items: run }) => {
     const [first] = run;
     if (first.element.kind !== 'box') return false;

@@ -14,6 +14,8 @@ const px = (n: number): string => `${Math.round(n * 100) / 100}px`;
 const near = (a: number, b: number, slack = 1.5): boolean => Math.abs(a - b) <= slack;
 /** A box this much of its container is meant to stretch with it. */
 const STRETCHES = 0.6;
+/** A picture narrower than this, in px, is an icon that keeps its size. */
+const WIDE_PICTURE = 120;
 /** A bar at the foot of a screen is at most this high. */
 const BAR_HEIGHT = 120;
 
@@ -150,7 +152,8 @@ function stack(inner: Box, items: readonly Placed[]): Flow {
   // Room at the right is padding only as far as it matches the left; more of it is just room.
   const padRight = Math.max(0, rest <= left + 8 ? rest : left);
   // Text that holds on to its middle or its end says nothing about where the left edge is.
-  const isCentredText = items.every((item) => item.soft && item.soft.align !== 'start');
+  const isCentredText =
+    items.every((item) => item.soft && item.soft.align !== 'start') || areAllCentred(inner, items);
   const area: Box = isCentredText
     ? inner
     : { ...inner, x: inner.x + left, width: inner.width - left - padRight };
@@ -176,12 +179,20 @@ function stack(inner: Box, items: readonly Placed[]): Flow {
   };
 }
 
+/** Whether text and what stands above or below it share the middle of what they stand in. */
+function areAllCentred(inner: Box, items: readonly Placed[]): boolean {
+  const text = items.find((item) => item.soft?.align === 'center');
+  if (!text || !near(text.soft!.anchor, middle(inner), 8)) return false;
+  return items.every((item) => near(anchorOf(item), text.soft!.anchor, 4) && item.soft?.align !== 'start');
+}
+
 function inStack(area: Box, item: Placed): { item: Placed; css: Css } {
   const left = item.box.x - area.x;
   const rest = right(area) - right(item.box);
   if (item.soft) return softInStack(area, item);
   const css: Css = sizeOf(item, false);
-  if (isFixed(item) && item.box.width > area.width * STRETCHES) return spanningPicture(item, left, rest);
+  if (isFixed(item) && item.box.width >= WIDE_PICTURE && item.box.width > area.width * STRETCHES)
+    return spanningPicture(item, left, rest);
   if (near(left, 0) && near(rest, 0)) return { item, css };
   if (near(left, rest) && item.box.width > area.width * STRETCHES && !isFixed(item)) {
     return { item, css: { ...css, 'margin-left': px(left), 'margin-right': px(rest) } };

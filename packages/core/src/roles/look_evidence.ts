@@ -2,7 +2,7 @@ import type { VectorNode } from '../model/design.ts';
 import { hasDownArrow, inputTypeOf, labelOfField, looksLikeField, pointsOf, textsIn } from './fields.ts';
 import { guess, isBox, isInControl, letters, type RoleRule, wordCount } from './evidence.ts';
 import type { RoleGuess } from './infer.ts';
-import type { Sight } from './sight.ts';
+import { displayOf, type Sight } from './sight.ts';
 
 /** What an element looks like by itself. */
 export const CONTROL_RULES: readonly RoleRule[] = [
@@ -190,7 +190,7 @@ export const CONTROL_RULES: readonly RoleRule[] = [
   },
   // Tables by their layout.
   (s) => {
-    const display = s.element.style.base.display ?? '';
+    const display = displayOf(s.element);
     if (display === 'table' || display === 'inline-table')
       return s.children.length ? guess('table', 0.92, 'it is laid out as a table') : null;
     if (display === 'table-row') return guess('row', 0.93, 'it is laid out as a row of a table');

@@ -124,6 +124,12 @@ function look(screen: Screen): ScreenSight {
   return { root, byKey, all, bodySize, width: screen.width, height: screen.height, isDrawing, marksButtons };
 }
 
+/** How an element is laid out; where it only shows at other widths, how it is laid out there. */
+export function displayOf({ style: { base, at = {} } }: Element): string {
+  if (base.display !== 'none') return base.display ?? '';
+  return Object.values(at).find((css) => css.display && css.display !== 'none')?.display ?? 'none';
+}
+
 export const px = (value: string | undefined): number | null => {
   const number = /^(-?[\d.]+)px$/.exec(value ?? '')?.[1];
   return number === undefined ? null : Number(number);

@@ -3,7 +3,7 @@ import { findForms, SAYS_WHOSE } from './place_evidence.ts';
 import type { RoleGuess } from './infer.ts';
 import type { Role } from './names.ts';
 import { type Run, runsIn } from './shape.ts';
-import { hasParent, type Sight } from './sight.ts';
+import { displayOf, hasParent, type Sight } from './sight.ts';
 
 type Take = (sight: Sight, guess: RoleGuess) => void;
 
@@ -11,15 +11,13 @@ type Take = (sight: Sight, guess: RoleGuess) => void;
 export function findStructure(context: RoleContext, take: Take): void {
   const { screen, roleOf } = context;
   // A page that lays items out as such has no other lists.
-  const saysItems = screen.all.some((sight) => sight.element.style.base.display === 'list-item');
+  const saysItems = screen.all.some((sight) => displayOf(sight.element) === 'list-item');
   for (const parent of screen.all) {
     if (['textbox', 'combobox', 'button', 'link', 'chart', 'table', 'row'].includes(roleOf(parent) ?? ''))
       continue;
     const items = parent.children.filter((child) => roleOf(child) === 'listitem');
-    const isAllItems = items.length >= parent.children.length * 0.5;
-    const areLaidOut =
-      items.length > 0 && items.every((item) => item.element.style.base.display === 'list-item');
-    if (isAllItems && areLaidOut) {
+    const areLaidOut = items.length > 0 && items.every((item) => displayOf(item.element) === 'list-item');
+    if (areLaidOut) {
       take(parent, { role: 'list', confidence: 0.94, reason: 'all in it are items of a list' });
       continue;
     }

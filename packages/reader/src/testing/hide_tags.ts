@@ -11,6 +11,8 @@ export interface HiddenPage {
   readonly html: string;
   /** Role of each element that has one, by its path from the document's root element. */
   readonly truth: ReadonlyMap<string, Role>;
+  /** Paths of the items of each list, and of the rows of each table body, where there are two or more. */
+  readonly lists: readonly (readonly string[])[];
 }
 
 const isElement = (node: Node): node is Parsed => 'tagName' in node;
@@ -53,11 +55,14 @@ export function hideTags(
 ): HiddenPage {
   const document = parse(text);
   const truth = new Map<string, Role>();
+  const lists: string[][] = [];
   const css: string[] = [BROWSER_STYLES];
   const rename = (name: string): string => (neutralNames ? `c${short(name)}` : name);
   const visit = (element: Parsed, path: string, isInVector: boolean): void => {
     const role = isInVector ? null : truthOf(element);
     if (role && path.startsWith('1/')) truth.set(path, role);
+    const items = isInVector ? [] : itemsOf(element, path);
+    if (items.length > 1) lists.push(items);
     let index = 0;
     element.childNodes.forEach((child) => {
       if (isElement(child))
@@ -85,7 +90,15 @@ export function hideTags(
     () => `<style>${css.join('\n').replace(/<\//g, '<\\/')}</style></head>`,
   );
   void body;
-  return { html, truth };
+  return { html, truth, lists };
+}
+
+/** Paths of the items that an element lists. */
+function itemsOf(element: Parsed, path: string): string[] {
+  const item = { ul: 'li', ol: 'li', tbody: 'tr' }[element.tagName];
+  if (!item) return [];
+  const children = element.childNodes.filter(isElement);
+  return children.flatMap((child, i) => (child.tagName === item ? [`${path}/${i}`] : []));
 }
 
 function truthOf(element: Parsed): Role | null {

@@ -17,7 +17,7 @@ import { findChromium, HeadlessHost } from '../headless.ts';
 export interface ReflowFault {
   readonly file: string;
   readonly width: number;
-  readonly kind: 'overlap' | 'cut off' | 'too wide';
+  readonly kind: 'overlap' | 'cut off' | 'too wide' | 'resized';
   readonly what: string;
 }
 
@@ -48,6 +48,7 @@ export async function measureReflow(files: readonly InputFile[]): Promise<Reflow
     // Transformers that keep the names of functions call this where they find it.
     await page.evaluate('globalThis.__name ??= (value) => value');
     const usual = new Set((await page.evaluate(findFaults)).map((fault) => fault.what));
+    const sizes = new Map(await page.evaluate(iconSizes));
     for (const factor of REFLOW_FACTORS) {
       const width = Math.round(screen.width * factor);
       await page.setViewportSize({ width, height: screen.height });
@@ -55,10 +56,25 @@ export async function measureReflow(files: readonly InputFile[]): Promise<Reflow
       for (const fault of found)
         if (factor === 1 ? fault.kind !== 'overlap' : !usual.has(fault.what))
           faults.push({ file: screen.source.file, width, ...fault });
+      for (const [key, size] of await page.evaluate(iconSizes)) {
+        const drawn = sizes.get(key);
+        if (drawn !== undefined && Math.abs(size - drawn) > drawn * 0.2)
+          faults.push({ file: screen.source.file, width, kind: 'resized', what: key });
+      }
     }
   }
   await browser.close();
   return faults;
+}
+
+/** Runs in the page: how high each small picture is. */
+function iconSizes(): [key: string, height: number][] {
+  return [...document.querySelectorAll('svg[data-key], img[data-key]')].flatMap(
+    (node): [string, number][] => {
+      const { width, height } = node.getBoundingClientRect();
+      return Math.max(width, height) <= 64 ? [[node.getAttribute('data-key')!, height]] : [];
+    },
+  );
 }
 
 /** Runs in the page. */

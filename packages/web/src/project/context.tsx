@@ -5,6 +5,7 @@ import {
   type Finding,
   findingsOf,
   graphOf,
+  openRoles,
   type ProjectEvent,
   type ScreenGraph,
   settle,
@@ -29,6 +30,8 @@ interface OpenProject extends SessionState {
   readonly drawn: Design;
   /** All findings; while somebody types, those of a moment ago. */
   readonly findings: readonly Finding[];
+  /** How many roles wait for a decision; while somebody works, that of a moment ago. */
+  readonly undecided: number;
   readonly graph: ScreenGraph;
   readonly plan: EmissionPlan;
 }
@@ -69,6 +72,7 @@ function Opened({ session, children }: { session: ProjectSession; children: Reac
   const project = useMemo(() => settle({ design, app }), [design, app]);
   const later = useDeferredValue(app);
   const findings = useMemo(() => findingsOf({ design, app: later }), [design, later]);
+  const undecided = useMemo(() => openRoles({ design, app: later }), [design, later]);
   const open = useMemo(
     () => ({
       ...state,
@@ -78,8 +82,9 @@ function Opened({ session, children }: { session: ProjectSession; children: Reac
       graph: graphOf(project),
       plan: new EmissionPlan(project),
       findings,
+      undecided,
     }),
-    [state, session, project, design, findings],
+    [state, session, project, design, findings, undecided],
   );
 
   useEffect(() => {

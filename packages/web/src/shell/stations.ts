@@ -4,6 +4,8 @@ import { type Counts, type Finding, stationOf } from '@tovel/core';
 export interface Waiting {
   readonly counts: Counts;
   readonly findings: readonly Finding[];
+  /** Roles that nobody has decided about. */
+  readonly undecided: number;
 }
 
 export interface Station {
@@ -23,7 +25,7 @@ export const stations: readonly Station[] = [
     waiting: ({ findings }) =>
       findings.filter((finding) => finding.level !== 'info' && stationOf(finding.code) === 'intake').length,
   },
-  { path: 'screens', title: 'Screens', waiting: none },
+  { path: 'screens', title: 'Screens', waiting: ({ undecided }) => undecided },
   { path: 'junction', title: 'Junction', waiting: ({ counts }) => counts.open + counts.broken },
   {
     path: 'map',
