@@ -12,23 +12,12 @@ import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { ScreensNav } from '../screens/ScreensNav';
+import { StationBody, StationView } from '../screens/StationView';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { RepeatDetail } from './RepeatDetail';
 import { useRepeats } from './use_repeats';
-
-const View = styled.div`
-  height: 100%;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-`;
-
-const Body = styled.div`
-  min-height: 0;
-  display: grid;
-  grid-template-columns: minmax(320px, 430px) minmax(0, 1fr);
-`;
 
 const List = styled.div`
   min-height: 0;
@@ -160,7 +149,7 @@ export function RepeatsView() {
     );
   };
   return (
-    <View>
+    <StationView>
       <ScreensNav>
         <span style={{ marginLeft: 'auto', color: color.ink2 }} role="status">
           {found === null
@@ -176,7 +165,7 @@ export function RepeatsView() {
         </Button>
       </ScreensNav>
       {chosen ? (
-        <Body>
+        <StationBody $columns="minmax(320px, 430px) minmax(0, 1fr)">
           <List role="listbox" aria-label="What repeats" onKeyDown={onKeyDown}>
             {taken.length > 0 && <h3>Taken</h3>}
             {taken.map(row)}
@@ -192,14 +181,14 @@ export function RepeatsView() {
             onRefuse={() => refuse(chosen)}
             onGone={(id) => setParams(id ? { repeat: id } : {}, { replace: true })}
           />
-        </Body>
+        </StationBody>
       ) : (
         <Empty
           title={found === null ? 'Looking for what repeats …' : 'Nothing repeats'}
           text={found === null ? '' : 'Cards, rows, bars and buttons that are built alike will stand here.'}
         />
       )}
-    </View>
+    </StationView>
   );
 }
 

@@ -20,22 +20,11 @@ import { type ReactNode, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { ScreensNav } from '../screens/ScreensNav';
+import { StationBody, StationView } from '../screens/StationView';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Row } from '../workbench/panel';
 import { ValueField } from '../workbench/ValueField';
-
-const View = styled.div`
-  height: 100%;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-`;
-
-const Body = styled.div`
-  min-height: 0;
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 372px;
-`;
 
 const SheetList = styled.div`
   overflow: auto;
@@ -227,7 +216,7 @@ export function TokensView() {
   };
   const total = Object.keys(app.tokens).length;
   return (
-    <View>
+    <StationView>
       <ScreensNav>
         <span style={{ marginLeft: 'auto', color: color.ink2 }}>
           {total} {total === 1 ? 'token' : 'tokens'}
@@ -252,7 +241,7 @@ export function TokensView() {
           {proposals.length ? `Name all ${proposals.length} values` : 'All are named'}
         </Button>
       </ScreensNav>
-      <Body>
+      <StationBody $columns="minmax(0, 1fr) 372px">
         <SheetList aria-label="Tokens">
           {message && (
             <p role="status" style={{ padding: '8px 0' }}>
@@ -370,8 +359,8 @@ export function TokensView() {
             ))}
           </ul>
         </Side>
-      </Body>
-    </View>
+      </StationBody>
+    </StationView>
   );
 }
 

@@ -28,6 +28,7 @@ import { useProject } from '../project/context';
 import { useElementInAddress } from '../project/element_in_address';
 import { ElementTree } from '../reading/ElementTree';
 import { ScreensNav } from '../screens/ScreensNav';
+import { StationBody, StationView } from '../screens/StationView';
 import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
 import { AddControl } from './AddControl';
@@ -40,18 +41,6 @@ import { nextOf, roleOfKey } from './role_keys';
 import { RolePanel } from './RolePanel';
 import { Ruler, WIDTHS } from './Ruler';
 import { WideStage } from './WideStage';
-
-const View = styled.div`
-  height: 100%;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-`;
-
-const Body = styled.div`
-  min-height: 0;
-  display: grid;
-  grid-template-columns: minmax(210px, 270px) minmax(0, 1fr) 336px;
-`;
 
 const Left = styled.section`
   min-height: 0;
@@ -310,7 +299,7 @@ function Workbench({ screenKey }: { screenKey: string }) {
   ).length;
 
   return (
-    <View ref={view} onKeyDownCapture={onKeyDown}>
+    <StationView ref={view} onKeyDownCapture={onKeyDown}>
       <ScreensNav screen={screenKey}>
         <div style={{ width: 190 }}>
           <Choice
@@ -340,7 +329,7 @@ function Workbench({ screenKey }: { screenKey: string }) {
           {sure ? `Take ${sure} that are sure` : 'None that are sure'}
         </Button>
       </ScreensNav>
-      <Body>
+      <StationBody $columns="minmax(210px, 270px) minmax(0, 1fr) 336px">
         <Left aria-label="Elements of the screen">
           <header>
             <span>
@@ -463,12 +452,12 @@ function Workbench({ screenKey }: { screenKey: string }) {
             )}
           </Panel>
         </Side>
-      </Body>
+      </StationBody>
       {sheet === 'drawer' && element && (
         <DrawerSheet screen={screen} part={element} onClose={() => setSheet(null)} />
       )}
       {sheet === 'defaults' && <DefaultsSheet onClose={() => setSheet(null)} />}
-    </View>
+    </StationView>
   );
 }
 
