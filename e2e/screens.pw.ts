@@ -90,6 +90,33 @@ test('text, look and layout are changed in place, per width and state, and taken
   await expect(stage(page).getByText('See the tools')).toBeVisible();
 });
 
+test('how an element looks when hovered is seen while it is decided, and in the running app', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Hovered');
+  await page.goto(`/p/${id}/screens/at/welcome`);
+  await row(page, /^Browse button/).click();
+  await page.getByRole('tab', { name: 'Look' }).click();
+  await page.getByRole('button', { name: /as it is/ }).click();
+  await page.getByRole('option', { name: 'when hovered' }).click();
+  await page.getByRole('textbox', { name: 'Ground', exact: true }).fill('#884422');
+  await page.keyboard.press('Enter');
+  const button = stage(page).locator('[data-key="welcome:5"]').first();
+  await expect(button).toHaveCSS('background-color', 'rgb(136, 68, 34)');
+  await page.getByRole('tab', { name: 'Role' }).click();
+  await expect(button).toHaveCSS('background-color', 'rgb(47, 74, 58)');
+  await saved(page);
+
+  await page.goto(`/p/${id}/run?at=/`);
+  const frame = page.locator('iframe').first();
+  await expect(frame).toHaveAttribute('src', /./);
+  await page.goto((await frame.getAttribute('src'))!);
+  const link = page.getByRole('link', { name: 'Browse the tools' });
+  await expect(link).toHaveCSS('background-color', 'rgb(47, 74, 58)');
+  await link.hover();
+  await expect(link).toHaveCSS('background-color', 'rgb(136, 68, 34)');
+});
+
 test('a value that would leave its declaration is not taken', async ({ page }) => {
   const id = await copyOfDemo(page, 'Refused');
   await page.goto(`/p/${id}/screens/at/welcome`);

@@ -17,8 +17,10 @@ import {
   undecideRole,
 } from '@tovel/core';
 import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
+import { useRepeats } from '../repeats/use_repeats';
 import { color } from '../theme/theme';
 import { Button, Choice, Field } from '../ui/controls';
 import { Block, Chip, Columns, Row } from './panel';
@@ -149,6 +151,7 @@ export function RolePanel({ element, drawn, proposal, onDecided }: RolePanelProp
           )}
         </Row>
       </Block>
+      <Repeating element={element} />
       <Details key={`${key} ${decided}`} detail={now} onDetail={give} />
       <Block>
         <h3>
@@ -173,6 +176,38 @@ export function RolePanel({ element, drawn, proposal, onDecided }: RolePanelProp
         </Columns>
       </Block>
     </>
+  );
+}
+
+/** What the element is one of several of. */
+function Repeating({ element }: { element: Element }) {
+  const { app, id } = useProject();
+  const found = useRepeats();
+  const taken = Object.entries(app.components).filter(([, component]) =>
+    component.places.includes(element.key),
+  );
+  const proposed = (found ?? []).filter(
+    (proposal) =>
+      proposal.places.includes(element.key) &&
+      !app.refused[proposal.id] &&
+      !taken.some(([, component]) => component.places.some((place) => proposal.places.includes(place))),
+  );
+  const rows = [
+    ...taken.map(([key, component]) => ({ id: key, component, isTaken: true })),
+    ...proposed.map((proposal) => ({ id: proposal.id, component: proposal, isTaken: false })),
+  ];
+  if (!rows.length) return null;
+  return (
+    <Block>
+      <h3>It repeats</h3>
+      {rows.map(({ id: repeat, component, isTaken }) => (
+        <span key={repeat}>
+          <Link to={`/p/${id}/screens/repeats?repeat=${encodeURIComponent(repeat)}`}>{component.name}</Link>,{' '}
+          {component.places.length} {component.kind === 'list' ? 'rows' : 'places'},{' '}
+          {isTaken ? 'taken' : 'proposed'}
+        </span>
+      ))}
+    </Block>
   );
 }
 

@@ -1,5 +1,5 @@
-import type { Screen } from '@tovel/core';
-import { type PointerEvent, useCallback, useLayoutEffect, useRef, useState } from 'react';
+import type { Declarations, Screen } from '@tovel/core';
+import { type PointerEvent, useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { keyAtPoint, placeInPicture, pointInPicture } from '../picture/in_picture';
 import { useScreenHtml } from '../picture/ScreenPicture';
@@ -46,6 +46,8 @@ interface WideStageProps {
   width: number;
   selected?: string | null;
   hovered?: string | null;
+  /** How the chosen element looks in the state that is being decided about. */
+  inState?: Declarations;
   /** Others that are marked. */
   marked?: readonly string[];
   onSelect?: (key: string, isTwice: boolean) => void;
@@ -59,6 +61,7 @@ export function WideStage({
   width,
   selected,
   hovered,
+  inState,
   marked,
   onSelect,
   onHover,
@@ -85,6 +88,17 @@ export function WideStage({
     setHeight(Math.max(screen.height, document.documentElement.scrollHeight));
   }, [screen.height]);
   useLayoutEffect(measure, [measure, width]);
+  // A picture is in no state, so the chosen element is dressed as it would be.
+  useEffect(() => {
+    const node =
+      selected && inState ? page?.querySelector<HTMLElement>(`[data-key="${CSS.escape(selected)}"]`) : null;
+    if (!node) return;
+    const entries = Object.entries(inState!);
+    for (const [property, value] of entries) node.style.setProperty(property, value);
+    return () => {
+      for (const [property] of entries) node.style.removeProperty(property);
+    };
+  }, [page, selected, inState]);
   const elementAt = (event: PointerEvent): string | null => {
     const [x, y] = pointInPicture(event, holder.current!, scale);
     return keyAtPoint(page, [x + 1 / scale, y + 1 / scale]);

@@ -379,6 +379,11 @@ function Workbench({ screenKey }: { screenKey: string }) {
               width={width}
               selected={selected}
               hovered={hovered}
+              inState={
+                tab !== 'role' && tab !== 'edits' && chosen.condition.kind === 'state'
+                  ? element?.style[chosen.condition.state]
+                  : undefined
+              }
               onSelect={(key, isTwice) => {
                 select(key);
                 if (isTwice) setTab('look');

@@ -196,6 +196,32 @@ describe('a bar that is the same on each screen but for where one is', () => {
   });
 });
 
+test('two families joined are one component with a prop that tells them apart', () => {
+  const button = (y: number, label: string, fill: string): string =>
+    `<g data-name="${label} button"><rect x="24" y="${y}" width="342" height="48" rx="8" fill="${fill}" stroke="#234"/><text x="195" y="${y + 30}" font-size="16" text-anchor="middle" fill="${fill === '#fff' ? '#234' : '#fff'}">${label}</text></g>`;
+  const screen = screenOf(
+    svg(
+      button(60, 'Go', '#234') +
+        button(120, 'On', '#234') +
+        button(180, 'Back', '#fff') +
+        button(240, 'Stop', '#fff'),
+    ),
+    'home',
+  );
+  const places = ['home:0', 'home:1', 'home:2', 'home:3'];
+  const app = applyChange(
+    projectOf(screen).app,
+    putComponent('c1', { name: 'Button', kind: 'component', places }),
+  );
+  const joined = { ...projectOf(screen), app };
+  const [component] = extractionOf(new EmissionPlan(joined)).components;
+  expect(component.props.map((prop) => [prop.kind, prop.isOptional])).toEqual([
+    ['flag', true],
+    ['text', false],
+  ]);
+  expectSameDrawing(joined);
+});
+
 test('same input, same bytes', () => {
   const again = takeAll(projectOf(screenWithRows('home', rows)));
   expect(emitReact(again, 'demo').files).toEqual(emitReact(taken, 'demo').files);
