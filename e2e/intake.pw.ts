@@ -20,7 +20,7 @@ test('files come in as screens with names, routes and their own links', async ({
   await page.getByRole('tab', { name: /^Left out/ }).click();
   await expect(page.getByText('The hidden layer “Redlines” was left out.')).toBeVisible();
 
-  await page.getByRole('link', { name: 'Screens', exact: true }).click();
+  await page.getByRole('link', { name: /^Screens/ }).click();
   await expect(page.getByRole('option')).toHaveCount(15);
   await page.getByRole('option', { name: /^Tool detail/ }).click();
   await expect(page.getByRole('textbox', { name: 'Route' })).toHaveValue('/tool-detail');

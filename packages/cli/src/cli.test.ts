@@ -186,6 +186,24 @@ describe('inferences of a design', () => {
     expect(loans.places.map((place) => place.path)).toEqual(['4/0', '4/1', '4/2']);
   });
 
+  test('targets are printed with the files that they lead from and to', async () => {
+    const { code, out } = await tovel('links ~design.json');
+    expect(code).toBe(0);
+    const rows = JSON.parse(out) as {
+      from: string;
+      element: { path: string };
+      to: string;
+      confidence: number;
+    }[];
+    expect(rows).toContainEqual(
+      expect.objectContaining({
+        from: 'my-loans.svg',
+        element: { path: '6/3', id: 'Tab_My_loans' },
+        to: 'my-loans.svg',
+      }),
+    );
+  });
+
   test('both read projects, too, and say what they cannot read', async () => {
     await tovel('intake @sign-in.svg --out ~one.tovel');
     expect((await tovel('roles ~one.tovel')).code).toBe(0);

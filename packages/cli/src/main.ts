@@ -3,12 +3,14 @@ import { type Command, EXIT, Misuse, type Output } from './command.ts';
 import { components } from './components.ts';
 import { emit } from './emit.ts';
 import { intake } from './intake.ts';
+import { links } from './links.ts';
 import { roles } from './roles.ts';
 import { routes } from './routes.ts';
 
 const commands: Readonly<Record<string, Command>> = {
   intake,
   routes,
+  links,
   roles,
   components,
   check,

@@ -152,6 +152,8 @@ export {
 } from './routes/routes.ts';
 export { labelOf, type Pressable, pressablesOf } from './links/pressable.ts';
 export { authoredLinks } from './links/authored.ts';
+export { type LinkProposal, proposeLinks } from './links/propose.ts';
+export { wordLikeness, wordsIn } from './links/words.ts';
 export {
   describeArrival,
   describeTarget,

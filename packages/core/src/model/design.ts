@@ -74,6 +74,8 @@ export interface Element {
 export interface Screen {
   readonly key: string;
   readonly name: string;
+  /** The whole title of the page that it came from. */
+  readonly title?: string;
   readonly source: { readonly file: string; readonly path: string };
   readonly width: number;
   readonly height: number;

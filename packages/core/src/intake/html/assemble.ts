@@ -70,6 +70,13 @@ const KEPT = new Set([
 ]);
 const CONTROLS = new Set(['input', 'select', 'textarea', 'option', 'optgroup', 'progress', 'meter']);
 
+/** Class names, and what an element opens by script, which says as much about it. */
+function classesOf(read: ReadElement): string {
+  const { class: own = '', ...attributes } = read.attributes;
+  const opens = attributes['data-toggle'] ?? attributes['data-bs-toggle'];
+  return `${own.slice(0, 200)}${opens ? ` ${opens}-toggle` : ''}`.trim();
+}
+
 /** Makes a screen of what a browser read. */
 export function assembleScreen(
   input: PageInput,
@@ -94,6 +101,7 @@ export function assembleScreen(
   const screen: Screen = {
     key: input.screenKey,
     name,
+    ...(input.title ? { title: input.title.slice(0, 300) } : {}),
     source: { file: input.file, path: '' },
     width: reading.width,
     height: reading.height,
@@ -160,7 +168,7 @@ function toElement(input: PageInput, read: ReadElement): Element {
     source,
     ...(attributes ? { attributes } : {}),
     ...(read.attributes.role ? { role: read.attributes.role } : {}),
-    ...(read.attributes.class ? { classes: read.attributes.class.slice(0, 200) } : {}),
+    ...(classesOf(read) ? { classes: classesOf(read) } : {}),
     ...(read.isHidden ? { hidden: true } : {}),
   };
   if (read.tag === 'svg')

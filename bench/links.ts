@@ -1,0 +1,174 @@
+/**
+ * How often Tovel says rightly where an element leads: multi-page templates from the registry with every link between
+ * their pages replaced by `#`, once as they are and once with neutral titles and file names.
+ * `npm run bench -- links [PACKAGE...]` measures others.
+ */
+import { execFileSync } from 'node:child_process';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { elementsByKey, inferRoles, labelOf, proposeLinks, readBatch, type Screen } from '@tovel/core';
+import { HeadlessHost } from '@tovel/reader/headless';
+import { parse } from 'parse5';
+import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
+
+const wanted = process.argv.slice(2).filter((arg) => !arg.startsWith('--'));
+const isLong = process.argv.includes('--misses');
+const packages = wanted.length
+  ? wanted
+  : ['startbootstrap-sb-admin-2@4.1.4', 'startbootstrap-clean-blog@6.0.9'];
+const folder = process.env.TOVEL_BENCH_FOLDER ?? (await mkdtemp(path.join(tmpdir(), 'tovel-links-')));
+const host = new HeadlessHost();
+try {
+  if (!process.env.TOVEL_BENCH_FOLDER) {
+    await writeFile(path.join(folder, 'package.json'), '{"private":true}');
+    execFileSync('npm', ['install', '--ignore-scripts', '--no-audit', '--no-fund', '--silent', ...packages], {
+      cwd: folder,
+      stdio: 'inherit',
+    });
+  }
+  for (const name of packages) {
+    const root = path.join(folder, 'node_modules', name.replace(/(?<=.)@[^@]*$/, ''));
+    const files = (await folderFiles(root)).filter(
+      (file) => !/(^|\/)(node_modules|src|scss|less|plugins|\.[^/]*)\//.test(file.path),
+    );
+    for (const neutral of [false, true]) await measure(name, files, neutral);
+  }
+} finally {
+  await host.close();
+  if (!process.env.TOVEL_BENCH_FOLDER) await rm(folder, { recursive: true, force: true });
+}
+
+/** Where the links of a page lead: the page's own name by the path of each link. */
+function linksOf(html: string, names: ReadonlySet<string>): Map<string, string> {
+  const found = new Map<string, string>();
+  interface Node {
+    readonly tagName?: string;
+    readonly attrs?: readonly { readonly name: string; readonly value: string }[];
+    readonly childNodes?: readonly Node[];
+  }
+  const visit = (node: Node, at: string): void => {
+    const href = node.attrs?.find((attr) => attr.name === 'href')?.value;
+    const file = href && !/^[a-z]+:|^#/i.test(href) ? path.posix.basename(href.split('#')[0]) : null;
+    if (node.tagName === 'a' && file && names.has(file)) found.set(at, file);
+    let index = 0;
+    for (const child of node.childNodes ?? [])
+      if (child.tagName) visit(child, at ? `${at}/${index++}` : String(index++));
+  };
+  const root = (parse(html) as unknown as Node).childNodes!.find((node) => node.tagName === 'html')!;
+  visit(root, '');
+  return found;
+}
+
+async function measure(
+  name: string,
+  files: Awaited<ReturnType<typeof folderFiles>>,
+  neutral: boolean,
+): Promise<void> {
+  const decode = (bytes: Uint8Array): string => new TextDecoder().decode(bytes);
+  const pages = files.filter((file) => file.path.endsWith('.html'));
+  const names = new Set(pages.map((file) => path.posix.basename(file.path)));
+  const renamed = new Map(
+    pages.map((file, i) => [
+      path.posix.basename(file.path),
+      neutral ? `screen-${String(i + 1).padStart(2, '0')}.html` : path.posix.basename(file.path),
+    ]),
+  );
+  const truth = new Map<string, string>();
+  const batch = pages.map((file) => {
+    const html = decode(file.bytes);
+    const own = path.posix.basename(file.path);
+    for (const [at, to] of linksOf(html, names)) truth.set(`${renamed.get(own)} ${at}`, renamed.get(to)!);
+    const blind = html
+      .replace(/(<a\b[^>]*?\bhref=")([^"#:]*\.html)(#[^"]*)?"/gi, (whole, start: string, href: string) =>
+        names.has(path.posix.basename(href)) ? `${start}#"` : whole,
+      )
+      .replace(/<title>[^<]*<\/title>/i, (title) => (neutral ? '<title></title>' : title));
+    return {
+      path: path.posix.join(path.posix.dirname(file.path), renamed.get(own)!),
+      bytes: new TextEncoder().encode(blind),
+    };
+  });
+  const { screens } = await readBatch([...batch, ...files.filter((file) => /\.css$/.test(file.path))], host);
+  const design = { format: 'tovel-design/1' as const, iteration: 1, screens, assets: [], notices: [] };
+  const begin = performance.now();
+  const proposals = proposeLinks(design);
+  const spent = performance.now() - begin;
+  const byKey = new Map(screens.map((screen) => [screen.key, screen]));
+  const file = (screen: Screen): string => path.posix.basename(screen.source.file);
+  const best = new Map<string, (typeof proposals)[number]>();
+  for (const proposal of proposals) if (!best.has(proposal.element)) best.set(proposal.element, proposal);
+  const bins = Array.from({ length: 10 }, () => ({ right: 0, all: 0 }));
+  let [right, found] = [0, 0];
+  const [foundPairs, rightPairs, truePairs] = [new Set<string>(), new Set<string>(), new Set<string>()];
+  const outside = { right: 0, found: 0, true: 0 };
+  for (const screen of screens) {
+    const guesses = inferRoles(screen);
+    const inNavigation = new Set<string>();
+    const visit = (element: Screen['root'], isIn: boolean): void => {
+      const isNav =
+        isIn ||
+        ['navigation', 'contentinfo', 'banner'].includes(guesses.get(element.key)?.role ?? '') ||
+        /\b(sidebar|navbar|topbar|sidenav)\b/.test(element.classes ?? '');
+      if (isNav) inNavigation.add(element.key);
+      element.children.forEach((child) => visit(child, isNav));
+    };
+    visit(screen.root, false);
+    for (const element of elementsByKey(screen).values()) {
+      const place = `${file(screen)} ${element.source.path}`;
+      const to = truth.get(place);
+      const proposal = best.get(element.key);
+      const isOut = !inNavigation.has(element.key);
+      const label = labelOf(element).toLowerCase();
+      if (to) truePairs.add(`${label} ${to}`);
+      if (to && isOut) outside.true++;
+      if (!proposal) {
+        if (isLong && to) console.log(`    missed  ${place} “${label}” → ${to}`);
+        continue;
+      }
+      const said = file(byKey.get(proposal.to)!);
+      const bin = bins[Math.min(9, Math.floor(proposal.confidence * 10))];
+      bin.all++;
+      if (said === to) bin.right++;
+      if (proposal.confidence < 0.5) {
+        if (isLong && to)
+          console.log(
+            `    unsure  ${place} “${label}” → ${to}, said ${said} ${proposal.confidence.toFixed(2)}`,
+          );
+        continue;
+      }
+      found++;
+      foundPairs.add(`${label} ${said}`);
+      if (isOut) outside.found++;
+      if (said === to) {
+        right++;
+        rightPairs.add(`${label} ${said}`);
+        if (isOut) outside.right++;
+      } else if (isLong)
+        console.log(
+          `    wrong   ${place} “${label}” → ${to ?? 'nowhere'}, said ${said} ${proposal.confidence.toFixed(2)} because ${proposal.reason}`,
+        );
+    }
+  }
+  const f1 = (hits: number, said: number, all: number): number =>
+    said + all ? (2 * hits) / (said + all) : 0;
+  console.log(`\nLinks${neutral ? ' with neutral titles and file names' : ''}: ${name}`);
+  console.log(
+    `  over elements: precision ${(right / Math.max(1, found)).toFixed(2)}  recall ${(right / Math.max(1, truth.size)).toFixed(2)}  of ${truth.size}`,
+  );
+  console.log(
+    `  each distinct (label, target) once: F1 ${f1(rightPairs.size, foundPairs.size, truePairs.size).toFixed(2)}  of ${truePairs.size}`,
+  );
+  console.log(
+    `  outside navigation: F1 ${f1(outside.right, outside.found, outside.true).toFixed(2)}  of ${outside.true}`,
+  );
+  console.log(
+    `  of those at a confidence, right: ${bins
+      .map((bin, i) =>
+        bin.all ? `${(i / 10).toFixed(1)}: ${((100 * bin.right) / bin.all).toFixed(0)} % of ${bin.all}` : '',
+      )
+      .filter(Boolean)
+      .join(', ')}`,
+  );
+  console.log(`  ${proposals.length} proposals in ${spent.toFixed(0)} ms`);
+}
