@@ -49,6 +49,31 @@ test('a screen is wired by keyboard alone, and undo and redo survive a reload', 
   await expect(departure(page, 'Send the report')).toContainText('open');
 });
 
+test('what is proposed is taken by one key, refused for good, and taken together', async ({ page }) => {
+  const id = await copyOfDemo(page, 'Proposed');
+  await openJunction(page, id, 'Tool detail');
+  const reserve = departure(page, 'Reserve');
+  const wired = await reserve.textContent();
+  if (wired?.includes('live')) {
+    await reserve.click();
+    await page.getByRole('button', { name: 'Unwire' }).click();
+  }
+  await expect(reserve).toContainText(/Reserve\? \d+ %/);
+  await reserve.focus();
+  await expect(page.getByRole('group', { name: 'Proposal' })).toContainText('because');
+  await page.keyboard.press('+');
+  await expect(reserve).toContainText('live');
+  await page.keyboard.press('Control+z');
+  await expect(reserve).toContainText('open');
+  await reserve.focus();
+  await page.keyboard.press('-');
+  await expect(reserve).not.toContainText(/Reserve\? \d+ %/);
+  await saved(page);
+  await page.reload();
+  await expect(reserve).toContainText('open');
+  await expect(reserve).not.toContainText(/Reserve\? \d+ %/);
+});
+
 test('unwire, mark still, and how it arrives', async ({ page }) => {
   const id = await copyOfDemo(page, 'Standing');
   await openJunction(page, id, 'Tool detail');

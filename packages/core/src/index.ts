@@ -152,6 +152,7 @@ export {
 } from './routes/routes.ts';
 export { labelOf, type Pressable, pressablesOf } from './links/pressable.ts';
 export { authoredLinks } from './links/authored.ts';
+export { openLinks, refuseLink, takeLinks } from './links/decide.ts';
 export { type LinkProposal, proposeLinks } from './links/propose.ts';
 export { wordLikeness, wordsIn } from './links/words.ts';
 export {

@@ -1,4 +1,10 @@
-import { describeArrival, describeTarget, type ElementState } from '@tovel/core';
+import {
+  describeArrival,
+  describeTarget,
+  type ElementState,
+  type LinkProposal,
+  screenName,
+} from '@tovel/core';
 import { type KeyboardEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
@@ -90,8 +96,26 @@ const Table = styled.table`
   }
 `;
 
+/** A target that is only proposed. */
+const Proposed = styled.span`
+  display: inline-block;
+  max-width: 100%;
+  padding: 0 6px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  vertical-align: bottom;
+  border: 1px dashed ${color.ochre};
+  color: ${color.ochre};
+`;
+
+/** Proposals that are at least so sure are taken together. */
+const SURE = 0.8;
+
 interface DeparturesProps {
   states: readonly ElementState[];
+  /** What is proposed for open elements, by element key. */
+  proposals: ReadonlyMap<string, LinkProposal>;
+  onTakeAll: (proposals: readonly LinkProposal[]) => void;
   selected: ElementState | null;
   onSelect: (key: string) => void;
   onKeyDown: (event: KeyboardEvent) => void;
@@ -100,7 +124,15 @@ interface DeparturesProps {
 }
 
 /** Every element of the screen that can be wired, and where it leads. */
-export function Departures({ states, selected, onSelect, onKeyDown, onLayout }: DeparturesProps) {
+export function Departures({
+  states,
+  proposals,
+  onTakeAll,
+  selected,
+  onSelect,
+  onKeyDown,
+  onLayout,
+}: DeparturesProps) {
   const project = useProject();
   const [hidesBars, setHidesBars] = useState(false);
   const scroller = useRef<HTMLDivElement>(null);
@@ -109,6 +141,10 @@ export function Departures({ states, selected, onSelect, onKeyDown, onLayout }: 
     () => (hidesBars ? states.filter((state) => !state.within || state === selected) : states),
     [hidesBars, states, selected],
   );
+  const sure = states.flatMap(({ element }) => {
+    const proposal = proposals.get(element.key);
+    return proposal && proposal.confidence >= SURE ? [proposal] : [];
+  });
   const live = states.filter((state) => state.standing === 'live').length;
   const countable = states.filter((state) => state.standing !== 'still').length;
 
@@ -143,6 +179,7 @@ export function Departures({ states, selected, onSelect, onKeyDown, onLayout }: 
     <>
       <Head>
         <h2>Departures</h2>
+        {sure.length > 0 && <Button onPress={() => onTakeAll(sure)}>Take {sure.length} proposed</Button>}
         {hasBars && (
           <Button $kind="quiet" aria-pressed={hidesBars} onPress={() => setHidesBars(!hidesBars)}>
             {hidesBars ? 'Show bar links' : 'Hide bar links'}
@@ -187,6 +224,11 @@ export function Departures({ states, selected, onSelect, onKeyDown, onLayout }: 
                       problem
                     ) : target ? (
                       <b>{target.label}</b>
+                    ) : proposals.has(element.key) ? (
+                      <Proposed title={`Because ${proposals.get(element.key)!.reason}`}>
+                        {screenName(project, proposals.get(element.key)!.to)}?{' '}
+                        {Math.round(proposals.get(element.key)!.confidence * 100)} %
+                      </Proposed>
                     ) : (
                       <span style={{ color: color.ink2 }}>—</span>
                     )}

@@ -5,6 +5,8 @@ import {
   type Side,
   type Target,
   targetChoices,
+  type LinkProposal,
+  screenName,
 } from '@tovel/core';
 import { type RefObject, useMemo, useState } from 'react';
 import styled from 'styled-components';
@@ -38,6 +40,10 @@ const Line = styled.div`
 
 interface EditProps {
   state: ElementState;
+  /** Where it may lead, while it leads nowhere. */
+  proposal: LinkProposal | null;
+  onTakeProposal: (proposal: LinkProposal) => void;
+  onRefuseProposal: (proposal: LinkProposal) => void;
   field: RefObject<HTMLInputElement | null>;
   /** What is being typed as the target; null shows the present one. */
   typed: string | null;
@@ -49,6 +55,22 @@ interface EditProps {
   onLeave: () => void;
   onAnchor: (screen: string) => void;
 }
+
+const Offer = styled.div`
+  grid-column: 1 / -1;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 6px 9px;
+  border: 1px dashed ${color.ochre};
+  span {
+    margin-right: auto;
+    color: ${color.ink2};
+  }
+  b {
+    color: ${color.ochre};
+  }
+`;
 
 type ArrivalKind = 'none' | 'fade' | `slide-${Side}`;
 
@@ -66,6 +88,9 @@ const MAX_MS = 10_000;
 /** Where the chosen element leads and how that arrives. */
 export function EditPanel({
   state,
+  proposal,
+  onTakeProposal,
+  onRefuseProposal,
   field,
   typed,
   onTyped,
@@ -105,6 +130,20 @@ export function EditPanel({
           <Button onPress={onStill}>{standing === 'still' ? 'Open again' : 'Mark still'}</Button>
         )}
       </Line>
+      {proposal && (
+        <Offer role="group" aria-label="Proposal">
+          <span>
+            <b>{screenName(project, proposal.to)}</b>, {Math.round(proposal.confidence * 100)} % sure, because{' '}
+            {proposal.reason}.
+          </span>
+          <Button onPress={() => onTakeProposal(proposal)} aria-keyshortcuts="+">
+            Take
+          </Button>
+          <Button $kind="quiet" onPress={() => onRefuseProposal(proposal)} aria-keyshortcuts="-">
+            Refuse
+          </Button>
+        </Offer>
+      )}
       <Suggest
         label="Goes to"
         inputRef={field}

@@ -4,10 +4,13 @@ import {
   type ElementState,
   type Interaction,
   isUsed,
+  type LinkProposal,
   putInteraction,
   putStill,
+  refuseLink,
   screenName,
   screensByKey,
+  takeLinks,
   type Target,
 } from '@tovel/core';
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
@@ -22,6 +25,7 @@ import { Arrivals } from './Arrivals';
 import { Departures } from './Departures';
 import { EditPanel } from './EditPanel';
 import { Stage } from './Stage';
+import { useOpenLinks } from './use_open_links';
 
 const View = styled.div<{ $isWide: boolean }>`
   height: 100%;
@@ -89,6 +93,7 @@ function Junction({ screenKey }: { screenKey: string }) {
         : listed,
     [listed, extra],
   );
+  const proposals = useOpenLinks();
   const selected = states.find((state) => state.element.key === wanted) ?? null;
   const field = useRef<HTMLInputElement>(null);
   /** A press on the stage goes on to typing where it leads; the field is there only after the next drawing. */
@@ -120,6 +125,16 @@ function Junction({ screenKey }: { screenKey: string }) {
       putStill(state.element.key, state.standing !== 'still'),
     );
 
+  const takeAll = (list: readonly LinkProposal[]): void =>
+    session.change(
+      list.length === 1
+        ? `Wire to ${screenName(project, list[0].to)}, as proposed`
+        : `Take ${list.length} proposed links`,
+      takeLinks(list),
+    );
+  const refuse = (proposal: LinkProposal): void =>
+    session.change(`Do not wire to ${screenName(project, proposal.to)}`, refuseLink(proposal));
+
   const focusRow = (key: string): void => document.getElementById(`row-${key}`)?.focus();
   const toField = (state: ElementState): void => {
     if (state.element.key === selected?.element.key) field.current?.focus();
@@ -150,6 +165,10 @@ function Junction({ screenKey }: { screenKey: string }) {
     } else if (focused && (event.key === 'Delete' || event.key === 'Backspace') && focused.interaction)
       unwire(focused);
     else if (focused && event.key === '.' && !focused.interaction) toggleStill(focused);
+    else if (focused && event.key === '+' && proposals.has(focused.element.key))
+      takeAll([proposals.get(focused.element.key)!]);
+    else if (focused && event.key === '-' && proposals.has(focused.element.key))
+      refuse(proposals.get(focused.element.key)!);
     else if (focused && /^[\p{L}\p{N}/]$/u.test(event.key)) {
       event.preventDefault();
       setTyped(event.key);
@@ -207,6 +226,8 @@ function Junction({ screenKey }: { screenKey: string }) {
       <Side aria-label="Departures">
         <Departures
           states={states}
+          proposals={proposals}
+          onTakeAll={takeAll}
           selected={selected}
           onSelect={(key) => (setTyped(null), select(key))}
           onKeyDown={onRowKey}
@@ -216,6 +237,9 @@ function Junction({ screenKey }: { screenKey: string }) {
           <EditPanel
             key={selected.element.key}
             state={selected}
+            proposal={proposals.get(selected.element.key) ?? null}
+            onTakeProposal={(proposal) => takeAll([proposal])}
+            onRefuseProposal={refuse}
             field={field}
             typed={typed}
             onTyped={setTyped}

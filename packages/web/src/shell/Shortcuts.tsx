@@ -23,6 +23,7 @@ const shortcuts: readonly (readonly [string, string])[] = [
   ['Enter', 'Junction: to the target field, or take what is typed; Screens: open in Junction'],
   ['Delete', 'Junction: unwire'],
   ['.', 'Junction: mark still, or not'],
+  ['+ and -', 'Junction, on a row: take or refuse what is proposed'],
   ['[ and ]', 'Junction: the screen before, the screen after'],
   ['S', 'Screens: skip, or use again'],
   ['Tab, Shift Tab', 'Elements, in the list: to the next or the last undecided one'],
