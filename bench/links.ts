@@ -89,7 +89,10 @@ async function measure(
       bytes: new TextEncoder().encode(blind),
     };
   });
-  const { screens } = await readBatch([...batch, ...files.filter((file) => file.path.endsWith('.css'))], host);
+  const { screens } = await readBatch(
+    [...batch, ...files.filter((file) => file.path.endsWith('.css'))],
+    host,
+  );
   const design = { format: 'tovel-design/1' as const, iteration: 1, screens, assets: [], notices: [] };
   const begin = performance.now();
   const proposals = proposeLinks(design);
