@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { copyOfDemo, departure, saved } from './support.ts';
 
@@ -41,6 +42,24 @@ test('Map: a cell shows its links, a head leads to its screen, findings are mend
   const links = page.getByRole('region', { name: 'Links of the chosen cell' });
   await expect(links).toContainText('Hedge trimmer');
   await expect(links).toContainText('Pillar drill');
+  // Where no element leads at once, the way round is shown.
+  await page.getByRole('button', { name: 'Catalogue to Reserve: no links' }).click();
+  await expect(links).toContainText('The shortest way is 2 presses');
+  await expect(links.getByRole('listitem')).toContainText([
+    'on Catalogue, to Tool detail',
+    'on Tool detail, to Reserve',
+  ]);
+  await page.getByRole('button', { name: 'Welcome to Report damage: no links' }).click();
+  await expect(links).toContainText('Every way there passes through My loans, Return check.');
+
+  await page.getByRole('button', { name: /Order of the screens/ }).click();
+  await page.getByRole('option', { name: 'By presses from the start' }).click();
+  await expect(page.getByRole('rowheader')).toContainText([/^Welcome0$/, /^Catalogue1$/, /^Sign in1$/]);
+  await expect(page.getByRole('rowheader').last()).toHaveText('House rules–');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the graph as GraphML' }).click();
+  expect((await download).suggestedFilename()).toBe('map.graphml');
+  expect(readFileSync(await (await download).path(), 'utf8')).toContain('<edge id="link-1" source="');
 
   const findings = page.getByRole('region', { name: 'Findings' });
   await expect(findings).toContainText('Nobody reaches House rules');

@@ -56,6 +56,22 @@ test('check ends with 1 when a finding is at the level that is asked about', asy
   expect((await tovel('check ~two.tovel --fail-on=error')).code).toBe(0);
 });
 
+test('check prints for people and for continuous integration too', async () => {
+  const text = await tovel('check ~two.tovel --format text');
+  expect(text.out).toMatch(/^warning {2}.* \[dead-end\]$/m);
+  const { out, code } = await tovel('check ~two.tovel --format sarif --fail-on warning');
+  expect(code).toBe(1);
+  expect(JSON.parse(out)).toMatchObject({
+    version: '2.1.0',
+    runs: [{ tool: { driver: { name: 'Tovel' } } }],
+  });
+});
+
+test('the screen graph is printed as GraphML or DOT', async () => {
+  expect((await tovel('graph ~two.tovel')).out).toContain('<node id="welcome">');
+  expect((await tovel('graph ~two.tovel --format dot')).out).toMatch(/^digraph "two" \{$/m);
+});
+
 test('a file that cannot be read is a finding, and the others come in', async () => {
   writeFileSync(at('cut.svg'), readFileSync(path.join(demo, 'welcome.svg')).subarray(0, 700));
   const { code, said, out } = await tovel('intake ~cut.svg @cover.svg');
@@ -85,6 +101,8 @@ test.each([
   ['routes ~nowhere.tovel', 2, /There is no file/],
   ['routes @cover.svg', 2, /not a .tovel file/],
   ['check ~two.tovel --fail-on all', 2, /error or warning/],
+  ['check ~two.tovel --format xml', 2, /json, text or sarif/],
+  ['graph ~two.tovel --format svg', 2, /graphml or dot/],
   ['emit ~two.tovel --out ~x', 2, /--target takes react/],
   ['emit ~two.tovel --target react', 2, /Where to/],
 ])('tovel %s ends with %i and says why', async (line, code, message) => {

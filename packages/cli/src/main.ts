@@ -2,6 +2,7 @@ import { check } from './check.ts';
 import { type Command, EXIT, Misuse, type Output } from './command.ts';
 import { components } from './components.ts';
 import { emit } from './emit.ts';
+import { graph } from './graph.ts';
 import { intake } from './intake.ts';
 import { links } from './links.ts';
 import { roles } from './roles.ts';
@@ -13,6 +14,7 @@ const commands: Readonly<Record<string, Command>> = {
   links,
   roles,
   components,
+  graph,
   check,
   emit,
 };

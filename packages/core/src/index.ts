@@ -172,11 +172,14 @@ export {
   type ScreenGraph,
   type Standing,
 } from './graph/graph.ts';
+export { analysisOf, gatesTo, type GraphAnalysis, shortestWay } from './graph/analysis.ts';
 export type { Finding, FindingLevel, FindingStation } from './findings/finding.ts';
 export { findingsOf, isAtLeast, LEVELS, rules, stationOf } from './findings/rules.ts';
+export { findingsAsSarif, findingsAsText } from './findings/report.ts';
 
 export { reset } from './emit/reset.ts';
 export { baseCss } from './emit/base_css.ts';
+export { graphFiles } from './emit/graph_file.ts';
 export { printHtml } from './emit/print_html.ts';
 export {
   EmissionPlan,

@@ -1,14 +1,11 @@
 import { type EmittedScreen, isText, type MarkupElement, type MarkupNode, VOID_TAGS } from './markup.ts';
 import { baseCss } from './base_css.ts';
 import { printRules } from './css.ts';
+import { escapeText, escapeValue } from './escape.ts';
 import { facesUsedIn, fontCss } from './font_css.ts';
 import type { Token } from '../model/app.ts';
 import type { FontFace } from '../model/design.ts';
 import { tokenCss } from '../tokens/values.ts';
-
-const escapeText = (text: string): string =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
-const escapeValue = (text: string): string => escapeText(text).replace(/"/g, '&quot;');
 
 /**
  * An emitted screen as one page without scripts: what thumbnails and stages show in their frames. Elements carry

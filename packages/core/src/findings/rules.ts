@@ -1,4 +1,5 @@
 import { putInteraction, putStill, setStart } from '../change/change.ts';
+import { analysisOf, shortestWay } from '../graph/analysis.ts';
 import { isDeadEnd, lostInteractions } from '../graph/graph.ts';
 import { isUsed, orderedScreens, type Project, screenName, useInWords } from '../model/project.ts';
 import { settle } from '../layers/settle.ts';
@@ -7,6 +8,11 @@ import type { App } from '../model/app.ts';
 import type { Design } from '../model/design.ts';
 import { examine, type Finding, type FindingLevel, type FindingStation, type Rule } from './finding.ts';
 import { intakeRules } from './intake/intake_rules.ts';
+
+/** Presses from the start that a screen may be away before it is worth a word. */
+const FAR = 4;
+
+const listed = new Intl.ListFormat('en', { type: 'conjunction' });
 
 /** What is wrong with links and routes. */
 const graphRules: readonly Rule[] = [
@@ -106,6 +112,37 @@ const graphRules: readonly Rule[] = [
           element: null,
           message: `${screenName(project, key)} has no way out. Wire an element to another screen or to Back.`,
         })),
+  },
+  {
+    code: 'trap',
+    level: 'warning',
+    station: 'map',
+    title: 'Screens that lead only to each other',
+    find: ({ project, graph }) =>
+      analysisOf(graph).traps.map((group) => ({
+        screen: group[0],
+        element: null,
+        message: `Nobody gets out of ${listed.format(group.map((key) => screenName(project, key)))} once there: they lead only to each other. Wire an element of one to another screen or to Back.`,
+      })),
+  },
+  {
+    code: 'far-away',
+    level: 'info',
+    station: 'map',
+    title: `Screens more than ${FAR} presses away`,
+    find: ({ project, graph }) =>
+      [...analysisOf(graph).depth]
+        .filter(([, presses]) => presses > FAR)
+        .map(([key, presses]) => {
+          const way = shortestWay(graph, graph.start!, key)!.map((link) => screenName(project, link.from));
+          const names = [...way, screenName(project, key)];
+          if (names.length > 9) names.splice(3, names.length - 6, '…');
+          return {
+            screen: key,
+            element: null,
+            message: `${screenName(project, key)} is ${presses} presses from ${way[0]}: ${names.join(' → ')}.`,
+          };
+        }),
   },
   {
     code: 'open-end',

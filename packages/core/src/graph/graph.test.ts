@@ -1,43 +1,9 @@
 import fc from 'fast-check';
-import { applyChange, putInteraction, putScreen, putStill, setStart } from '../change/change.ts';
+import { applyChange, putInteraction, putScreen, setStart } from '../change/change.ts';
 import { findingsOf, isAtLeast, stationOf } from '../findings/rules.ts';
-import type { Interaction, Target } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
-import { pressablesOf } from '../links/pressable.ts';
-import { projectOf, screenWith } from '../testing/build.ts';
+import { to, wired } from '../testing/wired.ts';
 import { graphOf, isDeadEnd } from './graph.ts';
-
-const to = (target: Target): Interaction => ({ on: 'press', target, arrival: { kind: 'none' } });
-
-/** `a>b c>a`: wires the next open button of the one to the other; `b!` skips, `b-` deletes, `a.` marks still. */
-function wired(script: string, names = ['a', 'b', 'c', 'd']): Project {
-  let { design, app } = projectOf(...names.map((name) => screenWith(name, 'One', 'Two', 'Three')));
-  const next = (screen: string): string =>
-    pressablesOf(design.screens.find((s) => s.key === screen)!).find(
-      (p) => !app.interactions[p.element.key] && !app.still[p.element.key],
-    )!.element.key;
-  for (const word of script.split(' ').filter(Boolean)) {
-    const [from, sign, target] = word;
-    if (sign === '!') app = applyChange(app, putScreen(from, { ...app.screens[from], use: 'skip' }));
-    else if (sign === '-') app = applyChange(app, putScreen(from, null));
-    else if (sign === '.') app = applyChange(app, putStill(next(from), true));
-    else
-      app = applyChange(
-        app,
-        putInteraction(
-          next(from),
-          to(
-            target === '<'
-              ? { kind: 'back' }
-              : target === '^'
-                ? { kind: 'external', href: 'https://example.org' }
-                : { kind: 'screen', screen: target },
-          ),
-        ),
-      );
-  }
-  return { design, app };
-}
 
 test.each([
   ['', 'a', 'abcd'],

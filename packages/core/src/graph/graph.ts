@@ -35,6 +35,8 @@ export interface GraphLink {
 export interface ScreenGraph {
   /** Keys of the screens in use, in the person's order. */
   readonly screens: readonly string[];
+  /** The screen that the app opens with, if one in use is. */
+  readonly start: string | null;
   readonly links: readonly GraphLink[];
   readonly departures: ReadonlyMap<string, readonly GraphLink[]>;
   readonly arrivals: ReadonlyMap<string, readonly GraphLink[]>;
@@ -81,12 +83,14 @@ function buildGraph(project: Project): ScreenGraph {
     push(departures, link.from, link);
     if (link.to && !link.problem && link.to !== link.from) push(arrivals, link.to, link);
   }
-  const reached = reach(project, departures);
+  const start = project.app.start && isUsed(project, project.app.start) ? project.app.start : null;
+  const reached = reach(start, departures);
   const all = [...elements.values()].flat();
   const count = (standing: Standing): number => all.filter((state) => state.standing === standing).length;
   const still = count('still');
   return {
     screens,
+    start,
     links,
     departures,
     arrivals,
@@ -106,7 +110,11 @@ function buildGraph(project: Project): ScreenGraph {
 
 /** Whether none of a screen's departures leads away from it. */
 export const isDeadEnd = (departures: readonly GraphLink[], screen: string): boolean =>
-  !departures.some((link) => !link.problem && link.to !== screen);
+  !departures.some((link) => leadsAway(link, screen));
+
+/** Whether a link works and leads out of the screen that it is on: to another, back, or outside the app. */
+const leadsAway = ({ to, problem, interaction }: GraphLink, screen: string): boolean =>
+  !problem && to !== screen && interaction.target.kind !== 'drawer';
 
 function push<T>(map: Map<string, T[]>, key: string, value: T): void {
   const list = map.get(key);
@@ -149,9 +157,8 @@ function linkOf(from: string, state: ElementState): GraphLink[] {
   return [{ from, to, element: element.key, label, interaction, problem }];
 }
 
-function reach(project: Project, departures: ReadonlyMap<string, readonly GraphLink[]>): Set<string> {
-  const { start } = project.app;
-  if (!start || !isUsed(project, start)) return new Set();
+function reach(start: string | null, departures: ReadonlyMap<string, readonly GraphLink[]>): Set<string> {
+  if (!start) return new Set();
   const reached = new Set([start]);
   const queue = [start];
   for (let screen = queue.pop(); screen !== undefined; screen = queue.pop()) {

@@ -1,12 +1,13 @@
 import { type Finding, rules } from '@tovel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
 import { FindingMark, LEVEL_NAMES } from '../ui/finding_mark';
+import { useQueryParam } from '../ui/use_query_param';
 
 const Panel = styled.section`
   background: ${color.sheet};
@@ -48,8 +49,7 @@ const Message = styled.button`
 export function FindingsList({ findings }: { findings: readonly Finding[] }) {
   const { session, id } = useProject();
   const navigate = useNavigate();
-  const [params, setParams] = useSearchParams();
-  const code = params.get('finding') ?? 'all';
+  const [code, setCode] = useQueryParam('finding', 'all');
   const shown = useMemo(
     () => (code === 'all' ? findings : findings.filter((finding) => finding.code === code)),
     [findings, code],
@@ -84,13 +84,7 @@ export function FindingsList({ findings }: { findings: readonly Finding[] }) {
         Findings <span>{shown.length}</span>
       </h2>
       <div style={{ padding: '0 16px 10px' }}>
-        <Choice
-          label="Show"
-          isLabelHidden
-          value={code}
-          options={options}
-          onChange={(next) => setParams(next === 'all' ? {} : { finding: next }, { replace: true })}
-        />
+        <Choice label="Show" isLabelHidden value={code} options={options} onChange={setCode} />
       </div>
       <Scroller ref={scroller}>
         {!shown.length && <p style={{ padding: '8px 16px', color: color.ink2 }}>Nothing to look at.</p>}

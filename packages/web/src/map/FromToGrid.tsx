@@ -1,9 +1,14 @@
-import { describeArrival, type GraphLink, isDeadEnd, screenName } from '@tovel/core';
+import { analysisOf, type GraphLink, graphFiles, isDeadEnd, screenName } from '@tovel/core';
 import { type KeyboardEvent, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
+import { Button, Choice } from '../ui/controls';
+import { saveFile } from '../ui/save_file';
+import { useQueryParam } from '../ui/use_query_param';
+import { CellDetails } from './CellDetails';
+import { inOrder, ORDERS } from './grid_order';
 import type { Cell } from './MapView';
 
 const Panel = styled.section`
@@ -11,6 +16,19 @@ const Panel = styled.section`
   display: grid;
   grid-template-rows: auto minmax(0, 1fr) auto;
   overflow: hidden !important;
+`;
+
+const Head = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding-right: 16px;
+  && h2 {
+    flex: 1;
+    gap: 10px;
+    justify-content: flex-start;
+    white-space: nowrap;
+  }
 `;
 
 const Scroller = styled.div`
@@ -90,20 +108,11 @@ const Square = styled.button<{ $look: 'live' | 'broken' | 'empty' | 'self' | 'ma
   ${({ $isOn }) => $isOn && `outline: 2px solid ${color.ink}; outline-offset: 0; position: relative; z-index: 1;`}
 `;
 
-const Details = styled.div`
-  border-top: 2px solid ${color.ink};
-  background: ${color.side};
-  padding: 10px 16px 12px;
-  max-height: 190px;
-  overflow: auto;
-  li {
-    display: flex;
-    gap: 12px;
-    padding: 4px 0;
-  }
-  li span {
-    color: ${color.ink2};
-  }
+const Presses = styled.span`
+  display: inline-block;
+  width: 20px;
+  font-family: ${font.code};
+  color: ${color.ink2};
 `;
 
 const keyOf = (from: string, to: string): string => `${from}>${to}`;
@@ -111,8 +120,11 @@ const keyOf = (from: string, to: string): string => `${from}>${to}`;
 /** Which screens lead to which; a number says by how many elements. */
 export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell: Cell | null) => void }) {
   const project = useProject();
-  const { graph, id } = project;
-  const { screens } = graph;
+  const { graph, app, id } = project;
+  const [asked, setOrder] = useQueryParam('order', 'own');
+  const order = ORDERS.find((known) => known.id === asked)?.id ?? 'own';
+  const screens = useMemo(() => inOrder(graph, app, order), [graph, app, order]);
+  const { depth } = analysisOf(graph);
   const table = useRef<HTMLTableElement>(null);
   const links = useMemo(() => {
     const byCell = new Map<string, GraphLink[]>();
@@ -147,11 +159,34 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
     if (here) return 'live';
     return gone.includes(to) || unreached(to) || noExit(from) ? 'marked' : 'empty';
   };
+  const titleOf = (key: string): string => {
+    const presses = depth.get(key);
+    return `${screenName(project, key)}, ${presses === undefined ? 'reached by nobody' : `${presses} ${presses === 1 ? 'press' : 'presses'} from the start`}`;
+  };
   return (
     <Panel aria-label="From and to">
-      <h2>
-        From → to <span>{graph.links.length} links</span>
-      </h2>
+      <Head>
+        <h2>
+          From → to <span>{graph.links.length} links</span>
+        </h2>
+        <Choice
+          label="Order of the screens"
+          isLabelHidden
+          value={order}
+          options={ORDERS}
+          onChange={setOrder}
+        />
+        {Object.values(graphFiles).map(({ title, extension, type, print }) => (
+          <Button
+            key={title}
+            $kind="quiet"
+            aria-label={`Save the graph as ${title}`}
+            onPress={() => saveFile(project.name, extension, type, print(project, project.name))}
+          >
+            Save {title}
+          </Button>
+        ))}
+      </Head>
       <Scroller>
         <Table ref={table} $cell={size} onKeyDown={onKeyDown}>
           <thead>
@@ -179,9 +214,10 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
             {screens.map((from, row) => (
               <tr key={from}>
                 <th scope="row" style={{ color: noExit(from) || unreached(from) ? color.red : undefined }}>
-                  <Link to={`/p/${id}/junction/${from}`} title={screenName(project, from)}>
+                  <Link to={`/p/${id}/junction/${from}`} title={titleOf(from)}>
                     {screenName(project, from)}
                   </Link>
+                  {order === 'depth' && <Presses title={titleOf(from)}>{depth.get(from) ?? '–'}</Presses>}
                 </th>
                 {columns.map((to, column) => {
                   const count = links.get(keyOf(from, to))?.length ?? 0;
@@ -211,24 +247,7 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
           </tbody>
         </Table>
       </Scroller>
-      {cell && (
-        <Details role="region" aria-label="Links of the chosen cell">
-          <b>
-            {screenName(project, cell.from)} → {screenName(project, cell.to)}
-          </b>
-          {!chosen.length && <p style={{ color: color.ink2 }}>No element leads there.</p>}
-          <ul>
-            {chosen.map((link) => (
-              <li key={link.element}>
-                <Link to={`/p/${id}/junction/${link.from}?element=${encodeURIComponent(link.element)}`}>
-                  “{link.label}”
-                </Link>
-                <span>{link.problem ?? `arrives by ${describeArrival(link.interaction.arrival)}`}</span>
-              </li>
-            ))}
-          </ul>
-        </Details>
-      )}
+      {cell && <CellDetails cell={cell} links={chosen} />}
     </Panel>
   );
 }

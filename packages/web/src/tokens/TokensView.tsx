@@ -23,6 +23,7 @@ import { ScreensNav } from '../screens/ScreensNav';
 import { StationBody, StationView } from '../screens/StationView';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
+import { saveFile } from '../ui/save_file';
 import { Row } from '../workbench/panel';
 import { ValueField } from '../workbench/ValueField';
 
@@ -185,14 +186,8 @@ export function TokensView() {
     if (!NAME.test(to) || to === from || app.tokens[to]) return;
     session.change(`Rename ${from} to ${to}`, all([putToken(from, null), putToken(to, app.tokens[from])]));
   };
-  const save = (): void => {
-    const url = URL.createObjectURL(new Blob([exportTokens(app.tokens)], { type: 'application/json' }));
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = `${projectName.toLowerCase().replace(/\W+/g, '-')}.tokens.json`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(url), 1000);
-  };
+  const save = (): void =>
+    saveFile(projectName, '.tokens.json', 'application/json', exportTokens(app.tokens));
   const load = async (chosen: File): Promise<void> => {
     try {
       const { tokens, leftOut } = importTokens(await chosen.text());

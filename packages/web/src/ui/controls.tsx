@@ -136,6 +136,7 @@ export function Field({ label, problem, hint, isCode, isLabelHidden, ...props }:
 const Trigger = styled(AriaButton)`
   ${fieldBox}
   display: flex;
+  gap: 8px;
   justify-content: space-between;
   align-items: center;
   text-align: left;

@@ -1,3 +1,4 @@
+import { escapeText } from '../escape.ts';
 import { stringifySorted } from '../../model/json.ts';
 import { PRINT_WIDTH } from '../print_tsx.ts';
 
@@ -66,13 +67,12 @@ export const gitignore = 'node_modules/\ndist/\n';
 export const prettierignore = 'dist/\npackage-lock.json\n';
 
 export function indexHtml(title: string): string {
-  const safe = title.replace(/&/g, '&amp;').replace(/</g, '&lt;');
   return `<!doctype html>
 <html lang="en">
   <head>
     <meta charset="utf-8" />
     <meta name="viewport" content="width=device-width, initial-scale=1" />
-    <title>${safe}</title>
+    <title>${escapeText(title)}</title>
   </head>
   <body>
     <div id="root"></div>

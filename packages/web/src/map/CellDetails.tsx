@@ -1,0 +1,71 @@
+import { describeArrival, gatesTo, type GraphLink, screenName, shortestWay } from '@tovel/core';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useProject } from '../project/context';
+import { color } from '../theme/theme';
+import type { Cell } from './MapView';
+
+const Panel = styled.div`
+  border-top: 2px solid ${color.ink};
+  background: ${color.side};
+  padding: 10px 16px 12px;
+  max-height: 190px;
+  overflow: auto;
+  li {
+    display: flex;
+    gap: 12px;
+    padding: 4px 0;
+  }
+  p,
+  li span {
+    color: ${color.ink2};
+  }
+`;
+
+/** What leads from the one screen to the other: the elements themselves, or else the shortest way round. */
+export function CellDetails({ cell: { from, to }, links }: { cell: Cell; links: readonly GraphLink[] }) {
+  const project = useProject();
+  const { graph, id } = project;
+  const name = (key: string): string => screenName(project, key);
+  const way = links.length || from === to ? null : shortestWay(graph, from, to);
+  const gates = from === graph.start && from !== to ? gatesTo(graph, to).slice(1) : [];
+  return (
+    <Panel role="region" aria-label="Links of the chosen cell">
+      <b>
+        {name(from)} → {name(to)}
+      </b>
+      {!links.length && (
+        <p>
+          {way
+            ? `No element leads there at once. The shortest way is ${way.length} presses:`
+            : from === to
+              ? 'No element leads there.'
+              : 'No element leads there, and there is no way round.'}
+        </p>
+      )}
+      <ul>
+        {links.map((link) => (
+          <li key={link.element}>
+            <Pressed link={link} projectId={id} />
+            <span>{link.problem ?? `arrives by ${describeArrival(link.interaction.arrival)}`}</span>
+          </li>
+        ))}
+        {way?.map((link) => (
+          <li key={link.element}>
+            <Pressed link={link} projectId={id} />
+            <span>
+              on {name(link.from)}, to {name(link.to!)}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {gates.length > 0 && <p>Every way there passes through {gates.map(name).join(', ')}.</p>}
+    </Panel>
+  );
+}
+
+const Pressed = ({ link, projectId }: { link: GraphLink; projectId: string }) => (
+  <Link to={`/p/${projectId}/junction/${link.from}?element=${encodeURIComponent(link.element)}`}>
+    “{link.label}”
+  </Link>
+);
