@@ -127,24 +127,35 @@ export const putDismissed = (finding: string, value: boolean): Put => ({
 export const setStart = (value: string | null): SetStart => ({ kind: 'start', value });
 export const all = (changes: readonly Change[]): All => ({ kind: 'all', changes });
 
-/** The app after a change. An app that the change leaves as it was is returned itself. */
-export function applyChange(app: App, change: Change): App {
-  switch (change.kind) {
-    case 'all':
-      return change.changes.reduce(applyChange, app);
-    case 'start':
-      return app.start === change.value ? app : { ...app, start: change.value };
-    case 'put': {
-      const table: Readonly<Record<string, unknown>> = app[change.table];
-      const before = Object.hasOwn(table, change.key) ? table[change.key] : null;
-      if (equalJson(before, change.value)) return app;
-      const after = { ...table };
-      if (change.value === null) delete after[change.key];
-      else after[change.key] = change.value;
-      return { ...app, [change.table]: after };
+/** A document under change: a table is copied when it is first written to, so that many changes at once stay linear. */
+class Draft {
+  private readonly copied = new Map<string, Record<string, unknown>>();
+
+  constructor(public app: App) {}
+
+  apply(change: Change): this {
+    if (change.kind === 'all') for (const step of change.changes) this.apply(step);
+    else if (change.kind === 'put') this.put(change);
+    else if (this.app.start !== change.value) this.app = { ...this.app, start: change.value };
+    return this;
+  }
+
+  private put({ table: name, key, value }: Put): void {
+    const table: Readonly<Record<string, unknown>> = this.app[name];
+    if (equalJson(Object.hasOwn(table, key) ? table[key] : null, value)) return;
+    let after = this.copied.get(name);
+    if (!after) {
+      after = { ...table };
+      this.copied.set(name, after);
+      this.app = { ...this.app, [name]: after };
     }
+    if (value === null) delete after[key];
+    else after[key] = value;
   }
 }
+
+/** The app after a change. An app that the change leaves as it was is returned itself. */
+export const applyChange = (app: App, change: Change): App => new Draft(app).apply(change).app;
 
 /** The change that leads from `applyChange(app, change)` back to `app`. Takes the document before. */
 export function invertChange(app: App, change: Change): Change {
@@ -156,13 +167,13 @@ export function invertChange(app: App, change: Change): Change {
       return { ...change, value: Object.hasOwn(table, change.key) ? table[change.key] : null } as Put;
     }
     case 'all': {
-      const inverses: Change[] = [];
-      let now = app;
-      for (const step of change.changes) {
-        inverses.unshift(invertChange(now, step));
-        now = applyChange(now, step);
-      }
-      return all(inverses);
+      const draft = new Draft(app);
+      const inverses = change.changes.map((step) => {
+        const inverse = invertChange(draft.app, step);
+        draft.apply(step);
+        return inverse;
+      });
+      return all(inverses.reverse());
     }
   }
 }

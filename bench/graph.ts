@@ -1,0 +1,104 @@
+/**
+ * The screen graph of 200 screens with 2,000 links and of 2,000 with 20,000: built and analysed from nothing, and after
+ * one edit, beside a plain loop over the links.
+ */
+import { performance } from 'node:perf_hooks';
+import {
+  all,
+  analysisOf,
+  applyChange,
+  type App,
+  type Design,
+  emptyApp,
+  emptyDesign,
+  graphFiles,
+  graphOf,
+  pressablesOf,
+  type Project,
+  putInteraction,
+  readSvg,
+  type Screen,
+  takeIn,
+} from '@tovel/core';
+
+const LINKS = 10;
+
+const row = (what: string, ...cells: string[]): void =>
+  console.log(`  ${what.padEnd(44)}${cells.map((cell) => cell.padStart(14)).join('')}`);
+
+/** The middle of several runs, in milliseconds. */
+function median(runs: number, work: () => unknown): number {
+  const times = Array.from({ length: runs }, () => {
+    const begin = performance.now();
+    work();
+    return performance.now() - begin;
+  });
+  return times.sort((a, b) => a - b)[runs >> 1];
+}
+
+function screenOf(key: string): Screen {
+  const buttons = Array.from(
+    { length: LINKS },
+    (_, i) =>
+      `<g id="Button_${i}"><rect x="24" y="${40 + 60 * i}" width="342" height="48" rx="8" fill="#234"/><text x="195" y="${69 + 60 * i}" font-size="16" text-anchor="middle" fill="#fff">Go ${i}</text></g>`,
+  );
+  const text = `<svg xmlns="http://www.w3.org/2000/svg" width="390" height="844" viewBox="0 0 390 844">${buttons.join('')}</svg>`;
+  return readSvg({ file: `${key}.svg`, text, screenKey: key, asset: () => null }).screen!;
+}
+
+/** Screens that lead on to near ones, and each tenth to one far away. */
+function projectOf(n: number): Project {
+  const design: Design = { ...emptyDesign, screens: Array.from({ length: n }, (_, i) => screenOf(`s${i}`)) };
+  const app = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
+  const wiring = design.screens.flatMap((screen, i) =>
+    pressablesOf(screen).map(({ element }, j) =>
+      putInteraction(element.key, {
+        on: 'press',
+        target: { kind: 'screen', screen: `s${(j ? i + j : i * 7 + 1) % n}` },
+        arrival: { kind: 'none' },
+      }),
+    ),
+  );
+  return { design, app: applyChange(app, all(wiring)) };
+}
+
+const columns = [200, 2000].map((n) => {
+  const { design, app } = projectOf(n);
+  const fresh = (): App => ({ ...app });
+  const last = pressablesOf(design.screens[n - 1])[0].element.key;
+  graphOf({ design, app });
+  const edit = (): App => applyChange(app, putInteraction(last, null));
+  let edited = edit();
+  return {
+    links: graphOf({ design, app }).links.length,
+    loop: median(9, () => {
+      let sum = 0;
+      for (const link of graphOf({ design, app }).links) if (link.to) sum++;
+      return sum;
+    }),
+    build: median(9, () => graphOf({ design, app: fresh() })),
+    analyse: median(9, () => analysisOf({ ...graphOf({ design, app }) })),
+    change: median(9, () => (edited = edit())),
+    again: median(9, () => analysisOf(graphOf({ design, app: (edited = { ...edited }) }))),
+    write: median(5, () => graphFiles.graphml.print({ design, app }, 'Bench')),
+  };
+});
+
+const [small, large] = columns;
+console.log('\nThe screen graph');
+row('', '200 screens', '2,000 screens', 'times');
+row('links', String(small.links), String(large.links), (large.links / small.links).toFixed(1));
+for (const [what, name] of [
+  ['a plain loop over the links', 'loop'],
+  ['the graph, screens known', 'build'],
+  ['depths, gates, traps', 'analyse'],
+  ['one edit applied', 'change'],
+  ['graph and analysis after it', 'again'],
+  ['written as GraphML', 'write'],
+] as const)
+  row(
+    what,
+    `${small[name].toFixed(2)} ms`,
+    `${large[name].toFixed(2)} ms`,
+    (large[name] / Math.max(0.001, small[name])).toFixed(1),
+  );
