@@ -2,11 +2,20 @@
 export * from './model/design.ts';
 export * from './model/app.ts';
 export {
+  elementOfInteraction,
+  freeInteractionKey,
+  GESTURES,
+  pressTo,
+} from './model/interaction.ts';
+export {
   elementsByKey,
   findElement,
   hostOf,
+  isOverlay,
   isUsed,
   orderedScreens,
+  overlayOf,
+  plainDialog,
   type Project,
   screenName,
   screenOfElement,
@@ -25,9 +34,9 @@ export {
   type Change,
   collisions,
   invertChange,
-  mapChange,
   parseChange,
   putAdded,
+  putCondition,
   putComponent,
   putDefault,
   putDismissed,
@@ -36,15 +45,20 @@ export {
   putRefused,
   putToken,
   putInteraction,
+  putJourney,
   putLayer,
+  putLayout,
+  putRedirect,
   putRegion,
   putScreen,
   putSetting,
   putUse,
   putStill,
+  putSynonym,
   setStart,
   touchedBy,
 } from './change/change.ts';
+export { type KeyMap, mapChange } from './change/map_keys.ts';
 export {
   type EntryHead,
   type EntryRole,
@@ -76,6 +90,7 @@ export { defaultPlan, type PageReading, type ReadElement, type ReadingPlan } fro
 
 export { roleDecisions, settle } from './layers/settle.ts';
 export { ADDED_KINDS, addedControl, freeAddedKey } from './layers/added.ts';
+export { closersOf, cutOverlay, type PanelProposal, proposePanel, uncutOverlay } from './overlays/cut.ts';
 export { drawerChange, openerProposals, undrawerChange } from './layers/drawer.ts';
 export {
   always,
@@ -143,13 +158,21 @@ export { sightOf } from './roles/sight.ts';
 export { isField, isPressable, roleOf } from './roles/role.ts';
 export {
   freeRoute,
+  hasAddress,
   nameProblem,
-  normaliseRoute,
   routeFromName,
   routeProblem,
   type RouteRow,
   routeTable,
 } from './routes/routes.ts';
+export {
+  fillRoute,
+  normaliseRoute,
+  parametersOf,
+  requiredParametersOf,
+  routeFormProblem,
+  RouteMatcher,
+} from './routes/pattern.ts';
 export { labelOf, type Pressable, pressablesOf } from './links/pressable.ts';
 export { authoredLinks } from './links/authored.ts';
 export { openLinks, refuseLink, takeLinks } from './links/decide.ts';
@@ -161,8 +184,9 @@ export {
   matchText,
   type TargetChoice,
   targetChoices,
-  targetProblem,
 } from './links/target.ts';
+export { interactionProblem, missingParameters, targetProblem, unsaidParameters } from './links/problem.ts';
+export { componentAround, type Wired, wiringOf } from './links/wiring.ts';
 export {
   type Counts,
   type ElementState,
@@ -171,7 +195,9 @@ export {
   isDeadEnd,
   type ScreenGraph,
   type Standing,
+  type WiredState,
 } from './graph/graph.ts';
+export type { Way } from './graph/reach.ts';
 export { analysisOf, gatesTo, type GraphAnalysis, shortestWay } from './graph/analysis.ts';
 export type { Finding, FindingLevel, FindingStation } from './findings/finding.ts';
 export { findingsOf, isAtLeast, LEVELS, rules, stationOf } from './findings/rules.ts';
@@ -181,8 +207,8 @@ export { reset } from './emit/reset.ts';
 export { baseCss } from './emit/base_css.ts';
 export { graphFiles } from './emit/graph_file.ts';
 export { printHtml } from './emit/print_html.ts';
+export { EmissionPlan } from './emit/react/plan.ts';
 export {
-  EmissionPlan,
   emitReact,
   emitScreenOf,
   type EmittedFile,
@@ -190,7 +216,7 @@ export {
 } from './emit/react/emit_react.ts';
 export { type EmittedComponent, type EmittedList, type Extraction } from './emit/components/extract.ts';
 export { type Prop, type Template } from './emit/components/template.ts';
-export { extractionOf, previewComponent } from './emit/react/emit_react.ts';
+export { extractionOf, hasFrame, previewComponent } from './emit/react/emit_react.ts';
 export { targets } from './emit/targets.ts';
 
 export { takeIn } from './project/take_in.ts';

@@ -8,14 +8,15 @@ import {
   type Change,
   collisions,
   invertChange,
-  mapChange,
   parseChange,
   putInteraction,
   putScreen,
   putStill,
   setStart,
+  type TableName,
   touchedBy,
 } from './change.ts';
+import { mapChange, UNMAPPED } from './map_keys.ts';
 
 const wire: Interaction = {
   on: 'press',
@@ -174,7 +175,7 @@ describe('map', () => {
         const mapped = mapChange(change, rename)!;
         const keys = [...touchedBy(change)].map((place) =>
           // Settings and findings are of the project, not of a key in it.
-          place === 'start' || /^(settings|dismissed|components|tokens|defaults|refused)\//.test(place)
+          place === 'start' || UNMAPPED.has(place.split('/')[0] as TableName)
             ? place
             : place.replace('/', '/new-'),
         );

@@ -3,9 +3,13 @@ import type {
   Added,
   App,
   Component,
+  Condition,
   Drawer,
   Interaction,
+  Journey,
   Layer,
+  Layout,
+  Redirect,
   Region,
   ScreenEntry,
   Settings,
@@ -13,6 +17,7 @@ import type {
   Use,
 } from '../model/app.ts';
 import { equalJson, isRecord } from '../model/json.ts';
+import { noteOrigin, type Written } from './lineage.ts';
 import { key, keyProblem, values } from './schemas.ts';
 
 /** The keyed tables of an app, and what each holds. */
@@ -23,7 +28,7 @@ export interface Tables {
   layers: Layer;
   regions: Region;
   settings: Settings[keyof Settings];
-  dismissed: true;
+  dismissed: true | string;
   edits: string;
   components: Component;
   tokens: Token;
@@ -31,6 +36,11 @@ export interface Tables {
   drawers: Drawer;
   defaults: string;
   refused: true;
+  conditions: Condition;
+  redirects: Redirect;
+  layouts: Layout;
+  journeys: Journey;
+  synonyms: string;
 }
 
 export type TableName = keyof Tables;
@@ -118,25 +128,30 @@ export const putDrawer = putOf('drawers');
 export const putDefault = putOf('defaults');
 export const putRefused = (proposal: string, value: boolean): Put =>
   putOf('refused')(proposal, value || null);
-export const putDismissed = (finding: string, value: boolean): Put => ({
-  kind: 'put',
-  table: 'dismissed',
-  key: finding,
-  value: value || null,
-});
+/** Lets a finding stand, with a reason if one is given; null brings it back. */
+export const putDismissed = putOf('dismissed');
+export const putCondition = putOf('conditions');
+export const putRedirect = putOf('redirects');
+export const putLayout = putOf('layouts');
+export const putJourney = putOf('journeys');
+export const putSynonym = putOf('synonyms');
 export const setStart = (value: string | null): SetStart => ({ kind: 'start', value });
 export const all = (changes: readonly Change[]): All => ({ kind: 'all', changes });
 
 /** A document under change: a table is copied when it is first written to, so that many changes at once stay linear. */
 class Draft {
   private readonly copied = new Map<string, Record<string, unknown>>();
+  readonly written: Written[] = [];
 
   constructor(public app: App) {}
 
   apply(change: Change): this {
     if (change.kind === 'all') for (const step of change.changes) this.apply(step);
     else if (change.kind === 'put') this.put(change);
-    else if (this.app.start !== change.value) this.app = { ...this.app, start: change.value };
+    else if (this.app.start !== change.value) {
+      this.app = { ...this.app, start: change.value };
+      this.written.push({ table: 'start', key: '' });
+    }
     return this;
   }
 
@@ -151,11 +166,16 @@ class Draft {
     }
     if (value === null) delete after[key];
     else after[key] = value;
+    this.written.push({ table: name, key });
   }
 }
 
 /** The app after a change. An app that the change leaves as it was is returned itself. */
-export const applyChange = (app: App, change: Change): App => new Draft(app).apply(change).app;
+export function applyChange(app: App, change: Change): App {
+  const draft = new Draft(app).apply(change);
+  noteOrigin(draft.app, app, draft.written);
+  return draft.app;
+}
 
 /** The change that leads from `applyChange(app, change)` back to `app`. Takes the document before. */
 export function invertChange(app: App, change: Change): Change {
@@ -175,99 +195,6 @@ export function invertChange(app: App, change: Change): Change {
       });
       return all(inverses.reverse());
     }
-  }
-}
-
-/** Says where a screen or element key went: the new key, or null when it is gone. */
-export type KeyMap = (key: string) => string | null;
-
-/** The same change after its keys moved; null when nothing of it is left. */
-export function mapChange(change: Change, map: KeyMap): Change | null {
-  switch (change.kind) {
-    case 'start': {
-      if (change.value === null) return change;
-      const value = map(change.value);
-      return value === null ? null : value === change.value ? change : setStart(value);
-    }
-    case 'put': {
-      const moved = UNMAPPED.has(change.table) ? change.key : mapKey(change, map);
-      if (moved === null) return null;
-      const value = change.value && mapValue(change, map);
-      return moved === change.key && value === change.value
-        ? change
-        : ({ ...change, key: moved, value } as Put);
-    }
-    case 'all': {
-      const mapped = change.changes.map((c) => mapChange(c, map));
-      if (mapped.every((c, i) => c === change.changes[i])) return change;
-      const left = mapped.filter((c) => c !== null);
-      return left.length ? all(left) : null;
-    }
-  }
-}
-
-/** Tables whose keys are names of their own, not places in the design. */
-const UNMAPPED: ReadonlySet<TableName> = new Set([
-  'settings',
-  'dismissed',
-  'components',
-  'tokens',
-  'defaults',
-  'refused',
-]);
-
-function mapKey(put: Put, map: KeyMap): string | null {
-  if (put.table !== 'edits') return map(put.key);
-  const at = put.key.indexOf('|');
-  const element = map(put.key.slice(0, at));
-  return element === null ? null : element + put.key.slice(at);
-}
-
-/** What a change puts, with the keys in it moved. */
-function mapValue(put: Put, map: KeyMap): Put['value'] {
-  if (put.table === 'interactions') return mapInteraction(put.value!, map);
-  if (put.table === 'screens' && put.value!.of) {
-    const of = map(put.value!.of) ?? put.value!.of;
-    return of === put.value!.of ? put.value : { ...put.value!, of };
-  }
-  if (put.table === 'components') {
-    const places = put.value!.places.map((place) => map(place) ?? place);
-    return places.every((place, i) => place === put.value!.places[i]) ? put.value : { ...put.value!, places };
-  }
-  if (put.table === 'added') {
-    const { within, after } = put.value!;
-    const [to, behind] = [map(within) ?? within, after && (map(after) ?? after)];
-    return to === within && behind === after
-      ? put.value
-      : { ...put.value!, within: to, ...(behind ? { after: behind } : {}) };
-  }
-  if (put.table === 'drawers' && put.value!.opener) {
-    const opener = map(put.value!.opener) ?? put.value!.opener;
-    return opener === put.value!.opener ? put.value : { ...put.value!, opener };
-  }
-  return put.value;
-}
-
-/** A target that is gone keeps its old key: the link stays listed, broken, instead of vanishing. */
-function mapInteraction(interaction: Interaction, map: KeyMap): Interaction {
-  const { target } = interaction;
-  const to = (key: string): string => map(key) ?? key;
-  switch (target.kind) {
-    case 'screen':
-      return { ...interaction, target: { ...target, screen: to(target.screen) } };
-    case 'anchor':
-      return {
-        ...interaction,
-        target: { ...target, screen: to(target.screen), element: to(target.element) },
-      };
-    case 'back':
-      return target.fallback
-        ? { ...interaction, target: { ...target, fallback: to(target.fallback) } }
-        : interaction;
-    case 'drawer':
-      return { ...interaction, target: { ...target, element: to(target.element) } };
-    case 'external':
-      return interaction;
   }
 }
 

@@ -2,20 +2,58 @@ import { array, boolean, mixed, number, object, string, type Schema } from 'yup'
 import { editProblem } from '../layers/edit.ts';
 import { isExternalAddress, isSafeCssValue } from '../model/safe.ts';
 import type { Settings } from '../model/app.ts';
+import { GESTURES } from '../model/interaction.ts';
 import { isRecord } from '../model/json.ts';
+import { routeFormProblem } from '../routes/pattern.ts';
 import { CHART_KINDS, INPUT_TYPES } from '../roles/names.ts';
 import type { TableName } from './change.ts';
 
 /** What may stand in a change that came from outside. */
 
 export const key = string().max(500).required();
+const side = string().oneOf(['left', 'right', 'top', 'bottom']);
+const title = string().trim().min(1).max(200).required();
+const when = { condition: key, is: boolean().required() };
+const texts = (most: number): Schema =>
+  mixed().test(
+    'texts',
+    'expected texts by names',
+    (value) =>
+      value === undefined ||
+      (isRecord(value) &&
+        Object.entries(value).every(
+          ([name, text]) =>
+            /^[\w-]{1,60}$/.test(name) &&
+            name !== '__proto__' &&
+            typeof text === 'string' &&
+            text.length <= most,
+        )),
+  );
+const overlay = object({
+  kind: string().oneOf(['dialog', 'drawer', 'sheet', 'popover', 'menu', 'toast']).required(),
+  side,
+  modal: boolean().required(),
+  escape: boolean().required(),
+  outside: boolean().required(),
+  url: boolean().oneOf([true]),
+  ms: number().integer().min(500).max(600_000),
+  over: array().of(key).max(2000),
+  panel: string().max(500),
+})
+  .noUnknown()
+  .default(undefined);
 const screenEntry = object({
-  name: string().trim().min(1).max(200).required(),
+  name: title,
   route: string().matches(/^\//).max(500).required(),
-  use: string().oneOf(['screen', 'skip', 'counterpart', 'overlay']).required(),
+  use: string().oneOf(['screen', 'skip', 'counterpart', 'overlay', 'planned']).required(),
   of: string().max(500),
   turn: number().integer().min(1).max(10_000),
   order: number().required(),
+  params: texts(200),
+  guard: object({ ...when, otherwise: key })
+    .noUnknown()
+    .default(undefined),
+  overlay,
 }).noUnknown();
 const role = string()
   .matches(/^[a-z]+$/)
@@ -47,21 +85,59 @@ const settings: Record<keyof Settings, readonly string[]> = {
   names: ['role', 'plain'],
   hidden: ['out', 'in'],
 };
-const milliseconds = number().integer().min(0).max(10_000).required();
+const milliseconds = number().integer().min(0).max(10_000);
+const timed = {
+  kind: string(),
+  ms: milliseconds.required(),
+  easing: string().oneOf(['ease-out', 'ease-in', 'ease-in-out', 'linear']),
+  delay: milliseconds,
+};
+const sided = object({ ...timed, from: side.required() }).noUnknown();
 const arrivals: Record<string, Schema> = {
   none: object({ kind: string() }).noUnknown(),
-  fade: object({ kind: string(), ms: milliseconds }).noUnknown(),
-  slide: object({
-    kind: string(),
-    ms: milliseconds,
-    from: string().oneOf(['left', 'right', 'top', 'bottom']).required(),
+  fade: object(timed).noUnknown(),
+  slide: sided,
+  push: sided,
+  scale: object(timed).noUnknown(),
+  shared: object({
+    ...timed,
+    pairs: array()
+      .of(object({ from: key, to: key }).noUnknown())
+      .max(40)
+      .required(),
   }).noUnknown(),
 };
+const given = mixed().test(
+  'given',
+  'a parameter is given a text or a field of the row',
+  (value) =>
+    value === undefined ||
+    (isRecord(value) &&
+      Object.entries(value).every(
+        ([name, one]) =>
+          /^[\w-]{1,60}$/.test(name) &&
+          name !== '__proto__' &&
+          ((typeof one === 'string' && one.length <= 200) ||
+            (isRecord(one) &&
+              Object.keys(one).join() === 'field' &&
+              /^[\d/]{0,200}$/.test(String(one.field)))),
+      )),
+);
 const targets: Record<string, Schema> = {
-  screen: object({ kind: string(), screen: key }).noUnknown(),
+  screen: object({ kind: string(), screen: key, params: given, query: texts(500) }).noUnknown(),
   back: object({ kind: string(), fallback: string().max(500) }).noUnknown(),
   anchor: object({ kind: string(), screen: key, element: key }).noUnknown(),
+  open: object({ kind: string(), overlay: key }).noUnknown(),
+  close: object({ kind: string() }).noUnknown(),
   drawer: object({ kind: string(), element: key }).noUnknown(),
+  set: object({ kind: string(), condition: key, value: boolean().required() }).noUnknown(),
+  file: object({
+    kind: string(),
+    asset: string()
+      .matches(/^[0-9a-f]{64}$/)
+      .required(),
+    name: title,
+  }).noUnknown(),
   external: object({
     kind: string(),
     href: string()
@@ -72,6 +148,7 @@ const targets: Record<string, Schema> = {
       ),
   }).noUnknown(),
 };
+const steps: Record<string, Schema> = { open: targets.open, close: targets.close, set: targets.set };
 const windowWidth = number().integer().min(1).max(10_000);
 const component = object({
   name: string().trim().min(1).max(100).required(),
@@ -108,10 +185,20 @@ const drawer = object({
   opener: string().max(500),
 }).noUnknown();
 const interaction = object({
-  on: string().oneOf(['press']).required(),
+  on: string().oneOf(GESTURES).required(),
+  key: string().min(1).max(40),
+  side,
+  ms: number().integer().min(0).max(3_600_000),
+  when: object(when).noUnknown().default(undefined),
+  before: array().of(byKind(steps)).max(20),
   target: byKind(targets),
   arrival: byKind(arrivals),
+  everywhere: boolean().oneOf([true]),
 }).noUnknown();
+const journeySteps: Record<string, Schema> = {
+  do: object({ kind: string(), interaction: key, to: key }).noUnknown(),
+  enter: object({ kind: string(), element: key, text: string().max(2000).defined() }).noUnknown(),
+};
 /** What each table of an app may hold. */
 export const values: Record<TableName, Schema> = {
   screens: screenEntry,
@@ -120,7 +207,11 @@ export const values: Record<TableName, Schema> = {
   layers: layer,
   regions: region,
   settings: string().required(),
-  dismissed: boolean().oneOf([true]).required(),
+  dismissed: mixed().test(
+    'reason',
+    'expected true or a reason',
+    (value) => value === true || (typeof value === 'string' && value.length > 0 && value.length <= 500),
+  ),
   edits: string().max(5000).defined(),
   components: component,
   tokens: token,
@@ -128,6 +219,15 @@ export const values: Record<TableName, Schema> = {
   drawers: drawer,
   defaults: role.required(),
   refused: boolean().oneOf([true]).required(),
+  conditions: object({ name: title, initial: boolean().required() }).noUnknown(),
+  redirects: object({ to: key }).noUnknown(),
+  layouts: object({ name: title, screens: array().of(key).min(1).max(2000).required() }).noUnknown(),
+  journeys: object({
+    name: title,
+    start: key,
+    steps: array().of(byKind(journeySteps)).max(500).required(),
+  }).noUnknown(),
+  synonyms: string().trim().min(1).max(60).required(),
 };
 
 export const isSetting = (name: string, value: unknown): boolean =>
@@ -156,6 +256,9 @@ function byKind(schemas: Record<string, Schema>): Schema {
 export function keyProblem(table: TableName, name: string, value: unknown): string | null {
   if (name === '__proto__') return 'that key is not allowed';
   if (table === 'settings' && !isSetting(name, value)) return `there is no setting "${name}" of that value`;
+  if (table === 'interactions' && !/^[^|]+(\|([2-9]|[1-9]\d{1,3}))?$/.test(name))
+    return `"${name}" is no element with, at most, a number after it`;
+  if (table === 'redirects') return routeFormProblem(name);
   if (table === 'edits') return editProblem(name, value);
   if (table === 'defaults' && !['text', 'image', 'vector', 'box'].includes(name))
     return `there is no kind of layer "${name}"`;

@@ -7,7 +7,8 @@ import { foldShorthands, printRules } from './css.ts';
 import { isText, type MarkupElement, type MarkupNode } from './markup.ts';
 import { printHtml } from './print_html.ts';
 import { PRINT_WIDTH, printTsx, quote } from './print_tsx.ts';
-import { EmissionPlan, emitReact, emitScreenOf } from './react/emit_react.ts';
+import { emitReact, emitScreenOf } from './react/emit_react.ts';
+import { EmissionPlan } from './react/plan.ts';
 import { emitScreen } from './screen.ts';
 
 describe('style', () => {
@@ -74,7 +75,8 @@ describe('TSX', () => {
       {
         component: 'A',
         hasStyles: false,
-        navigation: '../../navigation',
+        source: '../..',
+        fileImport: () => 'file',
         assetImport: () => ({ name: 'x', path: 'y' }),
       },
     ).text;
@@ -227,7 +229,7 @@ describe('a picture of a screen', () => {
       ),
     );
     const html = printHtml(
-      emitScreen(screen, { linkOf: () => null, anchorOf: () => null }),
+      emitScreen(screen, { wiringOf: () => ({}), anchorOf: () => null }),
       (hash) => `/assets/${hash}`,
     );
     expect(html).not.toMatch(/<script/);
@@ -249,7 +251,8 @@ describe('a picture of a screen', () => {
     const tsx = printTsx(root, {
       component: 'A',
       hasStyles: true,
-      navigation: '',
+      source: '',
+      fileImport: () => 'file',
       assetImport: () => ({ name: '', path: '' }),
     }).text;
     const opened = (text: string): string[] =>

@@ -1,12 +1,39 @@
-import type { Arrival } from '../model/app.ts';
+import type { Arrival, Gesture, Side, When } from '../model/app.ts';
+
+/** How the next screen arrives, as it is written: what is shared is known by its name. */
+export type EmittedArrival =
+  | Exclude<Arrival, { readonly kind: 'shared' }>
+  | (Omit<Extract<Arrival, { readonly kind: 'shared' }>, 'pairs'> & { readonly names: readonly string[] });
 
 /** Where an emitted element leads. Addresses are routes of the app, with `#id` for a place on a screen. */
 export type EmittedLink =
-  | { readonly kind: 'go'; readonly to: string; readonly arrival: Arrival }
-  | { readonly kind: 'back'; readonly fallback: string; readonly arrival: Arrival }
+  | { readonly kind: 'go'; readonly to: string; readonly arrival: EmittedArrival }
+  | { readonly kind: 'back'; readonly fallback: string; readonly arrival: EmittedArrival }
   | { readonly kind: 'external'; readonly href: string }
+  /** Saves a file, by the hash of its asset. */
+  | { readonly kind: 'file'; readonly asset: string; readonly name: string }
   /** Opens what has this id. */
   | { readonly kind: 'drawer'; readonly id: string };
+
+/** One of the things that an element does, in order. */
+export type EmittedStep =
+  | EmittedLink
+  | { readonly kind: 'open'; readonly overlay: string; readonly arrival: EmittedArrival }
+  | { readonly kind: 'close' }
+  | { readonly kind: 'set'; readonly condition: string; readonly value: boolean };
+
+/** What an element does on a gesture, where that is more than a link by pressing. */
+export interface EmittedAct {
+  readonly on: Gesture;
+  readonly key?: string;
+  readonly side?: Side;
+  readonly ms?: number;
+  /** In order; the first whose condition holds is done. */
+  readonly ways: readonly {
+    readonly when?: When;
+    readonly steps: readonly EmittedStep[];
+  }[];
+}
 
 /** How the link is written: as a link, as a button, or as another element that acts as a link. */
 export type LinkForm = 'anchor' | 'button' | 'other';
@@ -22,6 +49,8 @@ export interface MarkupElement {
   readonly asset?: string;
   readonly link?: EmittedLink;
   readonly form?: LinkForm;
+  /** What it does besides; also by pressing, where that is no plain link. */
+  readonly acts?: readonly EmittedAct[];
   readonly children: readonly MarkupNode[];
   /** In a component: which prop gives an attribute (`@alt`), the picture (`asset`) or where it leads (`to`). */
   readonly slots?: Readonly<Record<string, string>>;

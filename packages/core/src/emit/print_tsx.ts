@@ -1,4 +1,4 @@
-import type { Arrival } from '../model/app.ts';
+import { actAttributes, arrivalLiteral, callOf } from './print_acts.ts';
 import { isText, type MarkupElement, type MarkupNode, type PropValue } from './markup.ts';
 
 /** Text with, for each of its lines, the design element that the line writes. */
@@ -12,10 +12,14 @@ export interface TsxOptions {
   readonly hasStyles: boolean;
   /** The import name and path of a picture. */
   readonly assetImport: (hash: string) => { readonly name: string; readonly path: string };
-  /** From the file to the folder of the navigation. */
-  readonly navigation: string;
+  /** The import of a file that is saved, noted as used. */
+  readonly fileImport: (hash: string, used: Used) => string;
+  /** From the file to the folder of the source. */
+  readonly source: string;
   /** From the file to the folder of the components. */
   readonly components?: string;
+  /** Whether it holds the screens of a layout. */
+  readonly hasOutlet?: boolean;
   /** Constants that the file takes from the one with its data. */
   readonly data?: { readonly path: string; readonly names: readonly string[] };
 }
@@ -49,10 +53,19 @@ export function functionLines(
     text: `${i ? '' : `export function ${name}`}${text}${i === all.length - 1 ? ' {' : ''}`,
     key: null,
   }));
-  const put = (text: string): void => void lines.push({ text, key: null });
-  if (usesPath) put('  const { pathname } = useLocation();');
-  if (used.hook) put('  const go = useGo();');
-  if (usesPath || used.hook) put('');
+  const indented = (text: string, key: string | null = null): Line => ({ text: `  ${text}`, key });
+  const taken = [
+    usesPath && 'const { pathname } = useLocation();',
+    used.hook && 'const go = useGo();',
+    used.overlays && 'const overlays = useOverlays();',
+    used.conditions.size > 0 && `const { ${[...used.conditions].sort().join(', ')} } = useConditions();`,
+  ].filter((text) => typeof text === 'string');
+  const blocks: Line[][] = [
+    taken.map((text) => indented(text)),
+    ...[...used.handlers.values()].map((handler) => handler.lines.map((text) => indented(text, handler.key))),
+    used.hooks.map((text) => indented(text)),
+  ];
+  for (const block of blocks) if (block.length) lines.push(...block, { text: '', key: null });
   const only = body.length === 1 ? `  return ${body[0].text.trim()};` : '';
   if (only !== '' && only.length <= PRINT_WIDTH)
     return [...lines, { text: only, key: body[0].key }, { text: '}', key: null }];
@@ -75,6 +88,12 @@ export const newUsed = (options: TsxOptions): Used => ({
   back: false,
   hook: false,
   pressable: false,
+  overlays: false,
+  setsCondition: false,
+  conditions: new Set(),
+  helpers: new Set(),
+  handlers: new Map(),
+  hooks: [],
   assets: new Map(),
   components: new Set(),
   options,
@@ -84,19 +103,35 @@ export const newUsed = (options: TsxOptions): Used => ({
 export function importLines(used: Used): string[] {
   const { options } = used;
   const lines: string[] = [];
+  if (options.hasOutlet) lines.push("import { Outlet } from 'react-router';");
   for (const name of [...used.components].sort())
     lines.push(`import { ${name} } from '${options.components}/${name}/${name}';`);
   const navigation = [
     used.back && 'Back',
     used.go && 'Go',
+    ...[...used.helpers].sort().filter((name) => !name.startsWith('use')),
     used.pressable && 'pressable',
+    ...[...used.helpers].filter((name) => name === 'useAfter'),
     used.hook && 'useGo',
+    ...[...used.helpers].filter((name) => name === 'useKey'),
   ].filter((name) => typeof name === 'string');
-  if (navigation.length) lines.push(`import { ${navigation.join(', ')} } from '${options.navigation}';`);
+  if (navigation.length) lines.push(...importLine(navigation, `${options.source}/navigation`));
+  if (used.overlays) lines.push(`import { useOverlays } from '${options.source}/overlays/useOverlays';`);
+  const state = [used.setsCondition && 'setCondition', used.conditions.size > 0 && 'useConditions'].filter(
+    (name) => typeof name === 'string',
+  );
+  if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/conditions';`);
   for (const [name, path] of [...used.assets].sort()) lines.push(`import ${name} from '${path}';`);
   if (options.data) lines.push(`import { ${options.data.names.join(', ')} } from '${options.data.path}';`);
   if (options.hasStyles) lines.push(`import styles from './${options.component}.module.css';`);
   return lines;
+}
+
+/** An import, one name a line where it is long. */
+function importLine(names: readonly string[], path: string): string[] {
+  const line = `import { ${names.join(', ')} } from '${path}';`;
+  if (line.length <= PRINT_WIDTH) return [line];
+  return ['import {', ...names.map((name) => `  ${name},`), `} from '${path}';`];
 }
 
 /** What a file turns out to need while it is printed. */
@@ -105,6 +140,16 @@ export interface Used {
   back: boolean;
   hook: boolean;
   pressable: boolean;
+  overlays: boolean;
+  setsCondition: boolean;
+  /** Conditions that are looked at. */
+  readonly conditions: Set<string>;
+  /** What else is taken from the navigation. */
+  readonly helpers: Set<string>;
+  /** Functions that do what elements do, by name. */
+  readonly handlers: Map<string, { readonly lines: readonly string[]; readonly key: string | null }>;
+  /** Calls of hooks, after the functions. */
+  readonly hooks: string[];
   readonly assets: Map<string, string>;
   readonly components: Set<string>;
   readonly options: TsxOptions;
@@ -303,14 +348,6 @@ export function quote(text: string): string {
   return mark + body.replaceAll(mark, `\\${mark}`) + mark;
 }
 
-/** An arrival as a literal; null for none, which is the default. */
-export function arrivalLiteral(arrival: Arrival): string | null {
-  if (arrival.kind === 'none') return null;
-  return arrival.kind === 'fade'
-    ? `{ kind: 'fade', ms: ${arrival.ms} }`
-    : `{ kind: 'slide', from: '${arrival.from}', ms: ${arrival.ms} }`;
-}
-
 /** The tag and its attributes as they are written, links included. */
 function openingOf(node: MarkupElement, depth: number, used: Used): { tag: string; attributes: string[] } {
   const attributes: string[] = [];
@@ -330,15 +367,22 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     const value = slots.asset ?? assetName(node.asset, used);
     attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${value}}`);
   }
-  if (node.tag === 'form') attributes.push('onSubmit={(event) => event.preventDefault()}');
+  if (node.tag === 'form' && !node.acts?.some((act) => act.on === 'submit'))
+    attributes.push('onSubmit={(event) => event.preventDefault()}');
+  if (node.acts) attributes.push(...actAttributes(node, used));
   // A button that opens a drawer says so in its attributes.
   if (!link || (link.kind === 'drawer' && form === 'button')) return { tag, attributes };
-  const arrival = link.kind === 'external' || link.kind === 'drawer' ? null : arrivalLiteral(link.arrival);
+  const arrival = 'arrival' in link ? arrivalLiteral(link.arrival) : null;
   if (form === 'anchor') {
     if (link.kind === 'external')
       attributes.unshift(
         slots.to ? `href={${slots.to}}` : `href=${attributeQuote(link.href)}`,
         'rel="noreferrer"',
+      );
+    else if (link.kind === 'file')
+      attributes.unshift(
+        `href={${used.options.fileImport(link.asset, used)}}`,
+        `download=${attributeQuote(link.name)}`,
       );
     else {
       used.go = true;
@@ -358,8 +402,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
       ...(arrival ? [`arrival={${arrival}}`] : []),
     );
   } else {
-    used.hook ||= link.kind !== 'drawer';
-    const call = callOf(link, arrival, slots.to);
+    const call = callOf(link, used, slots.to);
     if (form === 'button') attributes.push(`onClick={() => ${call}}`);
     else {
       used.pressable = true;
@@ -367,18 +410,6 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     }
   }
   return { tag, attributes };
-}
-
-function callOf(
-  link: NonNullable<MarkupElement['link']>,
-  arrival: string | null,
-  slot: string | undefined,
-): string {
-  const or = (value: string): string => slot ?? quote(value);
-  if (link.kind === 'external') return `window.location.assign(${or(link.href)})`;
-  if (link.kind === 'drawer') return `document.getElementById(${or(link.id)})?.showPopover()`;
-  const rest = arrival ? `, ${arrival}` : '';
-  return link.kind === 'go' ? `go(${or(link.to)}${rest})` : `go.back(${or(link.fallback)}${rest})`;
 }
 
 /** The import that gives a picture, noted as used. */

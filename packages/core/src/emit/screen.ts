@@ -1,22 +1,29 @@
-import type { Drawer, Interaction } from '../model/app.ts';
+import type { Drawer } from '../model/app.ts';
 import type { Declarations, Element, ElementStyle, Screen, VectorNode } from '../model/design.ts';
-import { camelCase, kebabCase, uniqueName } from '../model/names.ts';
+import { camelCase, uniqueName } from '../model/names.ts';
 import { textOf } from '../model/project.ts';
 import { roleOf } from '../roles/role.ts';
 import type { TokenLookup } from '../tokens/values.ts';
+import { drawerId, type EmittedWiring } from './emitted_wiring.ts';
 import type { EmittedLink, EmittedScreen, LinkForm, MarkupElement, MarkupNode, StyleRule } from './markup.ts';
 
 /** What emission of one screen depends on besides the screen. */
 export interface ScreenContext {
-  /** Where an element leads, if its link can be followed. */
-  readonly linkOf: (elementKey: string) => EmittedLink | null;
+  /** What an element does, if that can be done. */
+  readonly wiringOf: (elementKey: string) => EmittedWiring;
+  /** Whether it opens over another screen, so that it is not the main part of the page. */
+  readonly isOverlay?: boolean;
   /** The id of an element that some link leads to. */
   readonly anchorOf: (elementKey: string) => string | null;
+  /** The names by which an element moves from screen to screen: as the one that leaves, as the one that arrives. */
+  readonly sharedOf?: (elementKey: string) => { readonly leaves?: string; readonly arrives?: string } | null;
   /** What a part of the screen is on narrow windows, if it is a drawer there. */
   readonly drawerOf?: (elementKey: string) => Drawer | null;
   /** The token that stands for a value of a property. */
   readonly tokenOf?: TokenLookup;
 }
+
+const NOTHING: EmittedWiring = {};
 
 const TABLE_PARTS = new Set([
   'tr',
@@ -116,11 +123,12 @@ class ScreenWriter {
     const drawer = around.isInDrawer ? null : (this.#context.drawerOf?.(drawn.key) ?? null);
     if (drawer) this.#drawers.push({ element: drawn, drawer });
     const element = drawer ? hiddenUpTo(drawn, drawer.below) : drawn;
-    const link = around.isLinked ? null : this.#context.linkOf(element.key);
-    const form = link ? this.#formOf(element, link) : null;
+    const { link, acts } = around.isLinked ? NOTHING : this.#context.wiringOf(element.key);
+    const isPressed = acts?.some((act) => act.on === 'press') ?? false;
+    const form = link || isPressed ? (around.isRoot ? 'other' : this.#formOf(element, link)) : null;
     const tag = this.#tagOf(element, around, form);
     const isPicture = element.kind === 'image' || element.kind === 'vector';
-    if (link && isPicture && form !== 'other') return this.#linkedPicture(element, link, form!, tag);
+    if (form && isPicture && form !== 'other') return this.#linkedPicture(element, { link, acts }, form, tag);
     const inside: Surroundings = {
       isPhrasing: around.isPhrasing || tag === 'button' || tag === 'p' || /^h\d$/.test(tag),
       isRoot: false,
@@ -140,11 +148,14 @@ class ScreenWriter {
       key: element.key,
       className: this.#classOf(element, extra),
       attributes: {
-        ...this.#attributesOf(element, tag, link !== null, around.isInDrawer),
+        ...this.#attributesOf(element, tag, form !== null, around.isInDrawer),
+        ...this.#sharedAttributes(element),
         ...(link?.kind === 'drawer' && form === 'button' ? { popovertarget: link.id } : {}),
       },
       ...(element.asset ? { asset: element.asset } : {}),
-      ...(link ? { link, form: form! } : {}),
+      ...(link ? { link } : {}),
+      ...(form ? { form } : {}),
+      ...(acts ? { acts } : {}),
       children: element.vector
         ? element.vector.children.map(vectorMarkup)
         : this.#childrenOf(element, inside),
@@ -171,7 +182,12 @@ class ScreenWriter {
   }
 
   /** A picture that leads somewhere stands in its link, which takes its place and size. */
-  #linkedPicture(element: Element, link: EmittedLink, form: LinkForm, tag: string): MarkupElement {
+  #linkedPicture(
+    element: Element,
+    { link, acts }: EmittedWiring,
+    form: LinkForm,
+    tag: string,
+  ): MarkupElement {
     const fill: Declarations = {
       display: 'block',
       width: '100%',
@@ -196,23 +212,35 @@ class ScreenWriter {
       attributes: {
         'aria-label': element.attributes?.alt || element.name,
         ...(id ? { id } : {}),
-        ...(link.kind === 'drawer' && form === 'button' ? { popovertarget: link.id } : {}),
+        ...(link?.kind === 'drawer' && form === 'button' ? { popovertarget: link.id } : {}),
+        ...this.#sharedAttributes(element),
       },
-      link,
+      ...(link ? { link } : {}),
+      ...(acts ? { acts } : {}),
       form,
       children: [picture],
     };
   }
 
-  #formOf(element: Element, link: EmittedLink): LinkForm {
+  #sharedAttributes(element: Element): Record<string, string> {
+    const shared = this.#context.sharedOf?.(element.key);
+    return {
+      ...(shared?.leaves ? { 'data-leaves': shared.leaves } : {}),
+      ...(shared?.arrives ? { 'data-arrives': shared.arrives } : {}),
+    };
+  }
+
+  #formOf(element: Element, link: EmittedLink | undefined): LinkForm {
     if (element.tag && TABLE_PARTS.has(element.tag)) return 'other';
     if (element.children.some((child) => this.#holdsInteractive(child))) return 'other';
-    if (link.kind === 'external') return 'anchor';
+    if (!link) return 'button';
+    if (link.kind === 'external' || link.kind === 'file') return 'anchor';
     return element.tag === 'button' || link.kind === 'back' || link.kind === 'drawer' ? 'button' : 'anchor';
   }
 
   #holdsInteractive(element: Element): boolean {
-    if (this.#context.linkOf(element.key)) return true;
+    const { link, acts } = this.#context.wiringOf(element.key);
+    if (link || acts?.some((act) => act.on === 'press')) return true;
     if (['button', 'a', 'input', 'select', 'textarea'].includes(element.tag ?? '')) return true;
     return element.children.some((child) => this.#holdsInteractive(child));
   }
@@ -221,7 +249,7 @@ class ScreenWriter {
     if (form === 'anchor') return 'a';
     if (form === 'button') return 'button';
     const tag = element.tag ?? 'span';
-    if (around.isRoot) return 'main';
+    if (around.isRoot) return this.#context.isOverlay ? 'div' : 'main';
     if (tag === 'main') return 'div';
     if (around.isPhrasing && BLOCKS.has(tag)) return 'span';
     if (tag === 'div' && !around.isLinked) {
@@ -396,9 +424,6 @@ function drawerRule(element: Element, { side, below }: Drawer): Omit<StyleRule, 
   };
 }
 
-/** The id of the drawer that a part of a screen becomes. */
-export const drawerId = (elementKey: string): string => `drawer-${kebabCase(elementKey)}`;
-
 const hasPictureText = (element: Element): boolean =>
   element.children.some((child) => !!child.attributes?.alt || hasPictureText(child));
 
@@ -438,31 +463,4 @@ function vectorMarkup(node: VectorNode): MarkupNode {
     attributes: node.attributes,
     children: [...(node.text ? [{ text: node.text }] : []), ...node.children.map(vectorMarkup)],
   };
-}
-
-/** How an interaction is written, given the routes of the screens; null when it cannot be followed. */
-export function emittedLink(
-  interaction: Interaction,
-  routeOf: (screenKey: string) => string | null,
-  anchorOf: (elementKey: string) => string | null,
-  start: string,
-): EmittedLink | null {
-  const { target, arrival } = interaction;
-  switch (target.kind) {
-    case 'screen': {
-      const to = routeOf(target.screen);
-      return to === null ? null : { kind: 'go', to, arrival };
-    }
-    case 'anchor': {
-      const to = routeOf(target.screen);
-      const id = anchorOf(target.element);
-      return to === null || id === null ? null : { kind: 'go', to: `${to}#${id}`, arrival };
-    }
-    case 'back':
-      return { kind: 'back', fallback: (target.fallback && routeOf(target.fallback)) || start, arrival };
-    case 'drawer':
-      return { kind: 'drawer', id: drawerId(target.element) };
-    case 'external':
-      return { kind: 'external', href: target.href };
-  }
 }

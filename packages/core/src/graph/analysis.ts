@@ -1,15 +1,14 @@
-import type { GraphLink, ScreenGraph } from './graph.ts';
+import type { ScreenGraph } from './graph.ts';
+import { type NumberedGraph, numbered } from './numbered.ts';
+import type { Way } from './reach.ts';
 
 /** What follows from who leads where. */
 export interface GraphAnalysis {
-  /** For each screen that is reached, nearest first, the last link of a shortest way to it; null for the start. */
-  readonly entry: ReadonlyMap<string, GraphLink | null>;
-  /** Presses from the start to each screen that is reached; the start itself is at 0. */
+  /** For each screen and overlay that is reached, nearest first, the last link of a shortest way to it; null for the start. */
+  readonly entry: ReadonlyMap<string, Way | null>;
+  /** Presses from the start to each that is reached; the start itself is at 0. */
   readonly depth: ReadonlyMap<string, number>;
-  /**
-   * For each screen that is reached, other than the start: the last of the screens that every way to
-   * it passes through.
-   */
+  /** For each that is reached, other than the start: the last of the screens that every way to it passes through. */
   readonly gate: ReadonlyMap<string, string>;
   /**
    * Groups of screens that lead round among themselves and from which nothing leads on, back or
@@ -25,13 +24,13 @@ const analyses = new WeakMap<ScreenGraph, GraphAnalysis>();
 export function analysisOf(graph: ScreenGraph): GraphAnalysis {
   const known = analyses.get(graph);
   if (known) return known;
-  const next = neighboursOf(graph);
-  const entry = graph.start ? spread(graph, graph.start) : new Map<string, GraphLink | null>();
+  const net = numbered(graph);
+  const entry = entriesOf(graph, net);
   const analysis = {
     entry,
     depth: depthsOf(entry),
-    gate: gatesOf(graph, next),
-    traps: trapsOf(graph, next),
+    gate: gatesOf(graph, net),
+    traps: trapsOf(graph, net),
   };
   analyses.set(graph, analysis);
   return analysis;
@@ -41,26 +40,51 @@ export function analysisOf(graph: ScreenGraph): GraphAnalysis {
  * A shortest way from one screen to another, as the links to press in order; empty from a screen to
  * itself, null where there is none. Of equally short ways it is the one whose elements come first.
  */
-export const shortestWay = (graph: ScreenGraph, from: string, to: string): readonly GraphLink[] | null =>
+export const shortestWay = (graph: ScreenGraph, from: string, to: string): readonly Way[] | null =>
   wayAlong(from === graph.start ? analysisOf(graph).entry : spread(graph, from, to), to);
 
-/** For each screen that is reached from this one, the last link of a shortest way to it; nearest first. */
-function spread(graph: ScreenGraph, from: string, until?: string): Map<string, GraphLink | null> {
-  const entry = new Map<string, GraphLink | null>([[from, null]]);
+/** For each that is reached from this one, the last link of a shortest way to it; nearest first. */
+function spread(graph: ScreenGraph, from: string, until?: string): Map<string, Way | null> {
+  const entry = new Map<string, Way | null>([[from, null]]);
   const queue = [from];
   for (let i = 0; i < queue.length && !(until && entry.has(until)); i++) {
-    for (const link of graph.departures.get(queue[i]) ?? []) {
-      if (!link.to || link.problem || entry.has(link.to)) continue;
-      entry.set(link.to, link);
-      queue.push(link.to);
+    for (const way of graph.ways.get(queue[i]) ?? []) {
+      if (entry.has(way.to)) continue;
+      entry.set(way.to, way);
+      queue.push(way.to);
     }
   }
   return entry;
 }
 
-function wayAlong(entry: ReadonlyMap<string, GraphLink | null>, to: string): GraphLink[] | null {
+/** As `spread` from the start, or from where the start's guard leads. */
+function entriesOf(graph: ScreenGraph, net: NumberedGraph): Map<string, Way | null> {
+  const { start, reached } = graph;
+  const entry = new Map<string, Way | null>();
+  if (!start) return entry;
+  // A start that its guard never lets in is entered through the screen that is shown instead.
+  const first = reached.has(start) ? start : reached.values().next().value;
+  if (first === undefined) return entry;
+  entry.set(first, null);
+  const seen = new Uint8Array(net.keys.length);
+  const queue = [net.indexOf(first)];
+  seen[queue[0]] = 1;
+  for (let i = 0; i < queue.length; i++) {
+    const from = queue[i];
+    for (let e = net.offsets[from]; e < net.offsets[from + 1]; e++) {
+      const to = net.targets[e];
+      if (seen[to]) continue;
+      seen[to] = 1;
+      entry.set(net.keys[to], net.wayAt(from, e));
+      queue.push(to);
+    }
+  }
+  return entry;
+}
+
+function wayAlong(entry: ReadonlyMap<string, Way | null>, to: string): Way[] | null {
   if (!entry.has(to)) return null;
-  const way: GraphLink[] = [];
+  const way: Way[] = [];
   for (let link = entry.get(to); link; link = entry.get(link.from)) way.push(link);
   return way.reverse();
 }
@@ -73,36 +97,34 @@ export function gatesTo(graph: ScreenGraph, screen: string): readonly string[] {
   return gates.reverse();
 }
 
-type Neighbours = ReadonlyMap<string, readonly string[]>;
-
-function neighboursOf(graph: ScreenGraph): Neighbours {
-  return new Map(
-    graph.screens.map((key) => {
-      const there = new Set<string>();
-      for (const { to, problem } of graph.departures.get(key)!)
-        if (to && !problem && to !== key) there.add(to);
-      return [key, [...there]];
-    }),
-  );
-}
-
-function depthsOf(entry: ReadonlyMap<string, GraphLink | null>): Map<string, number> {
+function depthsOf(entry: ReadonlyMap<string, Way | null>): Map<string, number> {
   const depth = new Map<string, number>();
-  for (const [key, link] of entry) depth.set(key, link ? depth.get(link.from)! + 1 : 0);
+  for (const [key, way] of entry) depth.set(key, way ? depth.get(way.from)! + 1 : 0);
   return depth;
 }
 
 /** Immediate dominators, after Cooper, Harvey and Kennedy, "A Simple, Fast Dominance Algorithm" (2001). */
-function gatesOf({ start }: ScreenGraph, next: Neighbours): Map<string, string> {
-  if (!start) return new Map();
-  const order = finishingOrder(start, next);
-  const rank = new Map(order.map((key, i) => [key, i]));
-  const before: number[][] = order.map(() => []);
-  for (const [i, key] of order.entries()) for (const to of next.get(key)!) before[rank.get(to)!].push(i);
+function gatesOf({ start, reached }: ScreenGraph, net: NumberedGraph): Map<string, string> {
+  if (!start || !reached.has(start)) return new Map();
+  const order = finishingOrder(net.indexOf(start), net);
+  const rank = new Int32Array(net.keys.length).fill(-1);
+  order.forEach((node, i) => (rank[node] = i));
+  const { offsets, targets } = net;
+  // Who leads to each, by rank, as one list with offsets.
+  const starts = new Int32Array(order.length + 1);
+  for (const node of order)
+    for (let e = offsets[node]; e < offsets[node + 1]; e++) starts[rank[targets[e]] + 1]++;
+  for (let i = 0; i < order.length; i++) starts[i + 1] += starts[i];
+  const before = new Int32Array(starts[order.length]);
+  const next = starts.slice();
+  order.forEach((node, i) => {
+    for (let e = offsets[node]; e < offsets[node + 1]; e++) before[next[rank[targets[e]]]++] = i;
+  });
   const root = order.length - 1;
   const above = new Int32Array(order.length).fill(-1);
   above[root] = root;
-  const meet = (a: number, b: number): number => {
+  const meet = (first: number, second: number): number => {
+    let [a, b] = [first, second];
     while (a !== b) {
       while (a < b) a = above[a];
       while (b < a) b = above[b];
@@ -113,7 +135,8 @@ function gatesOf({ start }: ScreenGraph, next: Neighbours): Map<string, string> 
     isChanged = false;
     for (let i = root - 1; i >= 0; i--) {
       let gate = -1;
-      for (const from of before[i]) {
+      for (let e = starts[i]; e < starts[i + 1]; e++) {
+        const from = before[e];
         if (above[from] === -1) continue;
         gate = gate === -1 ? from : meet(from, gate);
       }
@@ -123,78 +146,78 @@ function gatesOf({ start }: ScreenGraph, next: Neighbours): Map<string, string> 
       }
     }
   }
-  return new Map(order.slice(0, -1).map((key, i) => [key, order[above[i]]]));
+  return new Map(order.slice(0, -1).map((node, i) => [net.keys[node], net.keys[order[above[i]]]] as const));
 }
 
 /** What is reached from a screen, each after all that was first reached through it. */
-function finishingOrder(start: string, next: Neighbours): string[] {
-  const seen = new Set([start]);
-  const order: string[] = [];
-  const path = [{ key: start, at: 0 }];
+function finishingOrder(start: number, { offsets, targets, keys }: NumberedGraph): number[] {
+  const seen = new Uint8Array(keys.length);
+  const at = offsets.slice();
+  const order: number[] = [];
+  const path = [start];
+  seen[start] = 1;
   while (path.length) {
-    const step = path.at(-1)!;
-    const to = next.get(step.key)![step.at++];
-    if (to === undefined) {
-      order.push(step.key);
+    const node = path[path.length - 1];
+    if (at[node] === offsets[node + 1]) {
+      order.push(node);
       path.pop();
-    } else if (!seen.has(to)) {
-      seen.add(to);
-      path.push({ key: to, at: 0 });
+      continue;
     }
+    const to = targets[at[node]++];
+    if (seen[to]) continue;
+    seen[to] = 1;
+    path.push(to);
   }
   return order;
 }
 
-function trapsOf(graph: ScreenGraph, next: Neighbours): string[][] {
-  const place = new Map(graph.screens.map((key, i) => [key, i]));
-  return strongComponents(graph.screens, next)
+function trapsOf(graph: ScreenGraph, net: NumberedGraph): string[][] {
+  const isScreen = new Set(graph.screens);
+  const start = graph.start === null ? -1 : net.indexOf(graph.start);
+  return strongComponents(net)
     .filter((group) => {
+      if (group.length < 2 || group.includes(start)) return false;
       const inside = new Set(group);
-      if (group.length < 2 || (graph.start && inside.has(graph.start))) return false;
-      return group.every((key) =>
-        graph.departures
-          .get(key)!
-          .every(
-            ({ to, problem, interaction }) =>
-              problem || (to ? inside.has(to) : interaction.target.kind === 'drawer'),
-          ),
-      );
+      return group.every((node) => !net.leadsOut(node) && net.targetsOf(node).every((to) => inside.has(to)));
     })
-    .map((group) => group.sort((a, b) => place.get(a)! - place.get(b)!))
-    .sort(([a], [b]) => place.get(a)! - place.get(b)!);
+    .map((group) => [...group].sort((a, b) => a - b).map((node) => net.keys[node]))
+    .map((group) => group.filter((key) => isScreen.has(key)))
+    .filter((group) => group.length > 1)
+    .sort(([a], [b]) => net.indexOf(a) - net.indexOf(b));
 }
 
 /** Strongly connected components, after Tarjan, "Depth-first search and linear graph algorithms" (1972). */
-function strongComponents(keys: readonly string[], next: Neighbours): string[][] {
-  const number = new Map<string, number>();
-  const low = new Map<string, number>();
-  const stack: string[] = [];
-  const stacked = new Set<string>();
-  const groups: string[][] = [];
-  const lower = (key: string, to: number): void => void low.set(key, Math.min(low.get(key)!, to));
-  const enter = (key: string): { key: string; at: number } => {
-    low.set(key, number.size);
-    number.set(key, number.size);
-    stack.push(key);
-    stacked.add(key);
-    return { key, at: 0 };
+function strongComponents({ keys, closing }: NumberedGraph): number[][] {
+  const { offsets, targets } = closing;
+  const number = new Int32Array(keys.length).fill(-1);
+  const low = new Int32Array(keys.length);
+  const isStacked = new Uint8Array(keys.length);
+  const at = offsets.slice();
+  const stack: number[] = [];
+  const groups: number[][] = [];
+  let count = 0;
+  const enter = (node: number): number => {
+    low[node] = number[node] = count++;
+    stack.push(node);
+    isStacked[node] = 1;
+    return node;
   };
-  for (const root of keys) {
-    if (number.has(root)) continue;
+  for (let root = 0; root < keys.length; root++) {
+    if (number[root] >= 0) continue;
     const path = [enter(root)];
     while (path.length) {
-      const step = path.at(-1)!;
-      const to = next.get(step.key)![step.at++];
-      if (to !== undefined) {
-        if (!number.has(to)) path.push(enter(to));
-        else if (stacked.has(to)) lower(step.key, number.get(to)!);
+      const node = path[path.length - 1];
+      if (at[node] < offsets[node + 1]) {
+        const to = targets[at[node]++];
+        if (number[to] < 0) path.push(enter(to));
+        else if (isStacked[to]) low[node] = Math.min(low[node], number[to]);
         continue;
       }
       path.pop();
-      if (path.length) lower(path.at(-1)!.key, low.get(step.key)!);
-      if (low.get(step.key) !== number.get(step.key)) continue;
-      const group = stack.splice(stack.lastIndexOf(step.key));
-      for (const key of group) stacked.delete(key);
+      if (path.length) low[path[path.length - 1]] = Math.min(low[path[path.length - 1]], low[node]);
+      if (low[node] !== number[node]) continue;
+      const group = stack.splice(stack.lastIndexOf(node));
+      for (const member of group) isStacked[member] = 0;
       groups.push(group);
     }
   }

@@ -12,8 +12,10 @@ import { equalJson } from '../model/json.ts';
 import { type Project, screenOfElement, walkElements } from '../model/project.ts';
 import { applyRoles } from '../roles/apply.ts';
 import { type ChartKind, type InputType, isRole, type RoleDetail } from '../roles/names.ts';
+import { panelScreen } from '../overlays/panel.ts';
 import { controlStyles, withAdded } from './added.ts';
 import { editsByElement, withEdits } from './edit.ts';
+import { plannedScreen } from './planned.ts';
 
 interface Decisions {
   readonly layers: Readonly<Record<string, Layer>>;
@@ -52,18 +54,24 @@ export function settle(project: Project): Project {
     }),
   );
   const counterparts = counterpartsOf(app, new Map(laid.map((screen) => [screen.key, screen])));
-  const screens = laid.map((screen) => {
+  const drawn = laid.map((screen) => {
     const others = counterparts.get(screen.key) ?? [];
     const keys = [screen.key, ...others.map((other) => other.screen.key)];
-    return finishScreen(screen, {
+    const made = finishScreen(screen, {
       others,
       layers: Object.fromEntries(keys.flatMap((key) => layers.get(key) ?? [])),
       edits: Object.fromEntries(keys.flatMap((key) => edits.get(key) ?? [])),
       added: keys.flatMap((key) => added.get(key) ?? []),
       design,
     });
+    const { use, overlay } = app.screens[screen.key] ?? {};
+    return use === 'overlay' && overlay?.panel ? panelScreen(made, overlay.panel) : made;
   });
-  const isSame = screens.every((screen, i) => screen === design.screens[i]);
+  const planned = Object.entries(app.screens).flatMap(([key, entry]) =>
+    entry.use === 'planned' ? [plannedScreen(key, entry)] : [],
+  );
+  const screens = planned.length ? [...drawn, ...planned] : drawn;
+  const isSame = !planned.length && screens.every((screen, i) => screen === design.screens[i]);
   const made = isSame ? design : { ...design, screens };
   if (!isSame) results.add(made);
   settledDesigns.set(design, { app, design: made });

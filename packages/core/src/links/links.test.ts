@@ -4,7 +4,8 @@ import { named, projectOf, screenOf, screenWith, svg } from '../testing/build.ts
 import { isPressable, roleOf } from '../roles/role.ts';
 import { authoredLinks } from './authored.ts';
 import { pressablesOf } from './pressable.ts';
-import { describeArrival, describeTarget, matchText, targetChoices, targetProblem } from './target.ts';
+import { describeArrival, describeTarget, matchText, targetChoices } from './target.ts';
+import { targetProblem } from './problem.ts';
 
 const labels = (screen: Screen): string[] =>
   pressablesOf(screen).map((p) => `${p.number} ${p.within ? `${p.within}: ` : ''}${p.label}`);

@@ -1,13 +1,7 @@
 import { isExternalAddress } from '../model/safe.ts';
-import type { Arrival, Target } from '../model/app.ts';
-import {
-  findElement,
-  isUsed,
-  orderedScreens,
-  type Project,
-  screenName,
-  useInWords,
-} from '../model/project.ts';
+import type { Arrival, Interaction, Target, When } from '../model/app.ts';
+import type { Project } from '../model/project.ts';
+import { findElement, isOverlay, isUsed, orderedScreens, screenName } from '../model/project.ts';
 import { labelOf } from './pressable.ts';
 
 /** One thing that an element can be made to lead to. */
@@ -34,40 +28,66 @@ function isSubsequence(typed: string, name: string): boolean {
   return i === typed.length;
 }
 
-/** What a typed text can mean as a target, best first: screens by name or route, back, an outside address. */
+/** Mail and telephone, as people write them. */
+const MAIL = /^[^\s@:/]+@[^\s@:/]+\.[a-z]{2,}$/i;
+const TELEPHONE = /^\+?[\d][\d\s()./-]{4,}$/;
+
+/** The address that a typed text stands for: one on the web, of mail or a telephone; null for none. */
+export function addressIn(typed: string): string | null {
+  const text = typed.trim();
+  if (isExternalAddress(text)) return text;
+  if (MAIL.test(text)) return `mailto:${text}`;
+  return TELEPHONE.test(text) ? `tel:${text.replace(/[^\d+]/g, '')}` : null;
+}
+
+/**
+ * What a typed text can mean as a target, best first: screens by name or route, overlays, back, closing, conditions,
+ * an outside address.
+ */
 export function targetChoices(project: Project, typed: string): TargetChoice[] {
   const scored: { choice: TargetChoice; score: number }[] = [];
-  for (const key of orderedScreens(project.app)) {
-    if (!isUsed(project, key)) continue;
-    const { name, route } = project.app.screens[key];
-    const byName = matchText(name, typed);
-    const byRoute = typed.trim().startsWith('/') ? matchText(route, typed) : null;
-    const score = Math.min(byName ?? Infinity, byRoute ?? Infinity);
-    if (Number.isFinite(score))
-      scored.push({ choice: { target: { kind: 'screen', screen: key }, label: name, detail: route }, score });
+  const offer = (choice: TargetChoice, score: number | null): void => {
+    if (score !== null && Number.isFinite(score)) scored.push({ choice, score });
+  };
+  const { app } = project;
+  for (const key of orderedScreens(app)) {
+    const { name, route } = app.screens[key];
+    const byName = matchText(name, typed) ?? Infinity;
+    if (isUsed(project, key)) {
+      const byRoute = (typed.trim().startsWith('/') ? matchText(route, typed) : null) ?? Infinity;
+      offer(
+        { target: { kind: 'screen', screen: key }, label: name, detail: route },
+        Math.min(byName, byRoute),
+      );
+    } else if (isOverlay(project, key))
+      offer(
+        { target: { kind: 'open', overlay: key }, label: name, detail: 'opens over the screen' },
+        Math.min(byName, (matchText(`Open ${name}`, typed) ?? Infinity) + 0.25),
+      );
   }
-  const back = matchText('Back', typed);
-  if (back !== null)
-    scored.push({
-      choice: { target: { kind: 'back' }, label: 'Back', detail: 'to where one came from' },
-      score: back + 0.5,
-    });
+  const also = (target: Target, label: string, detail: string): void =>
+    offer({ target, label, detail }, (matchText(label, typed) ?? Infinity) + 0.5);
+  also({ kind: 'back' }, 'Back', 'to where one came from');
+  if (typed.trim()) also({ kind: 'close' }, 'Close', 'the overlay');
+  for (const [condition, { name }] of Object.entries(app.conditions))
+    for (const value of [true, false])
+      also({ kind: 'set', condition, value }, `${name}: ${value ? 'yes' : 'no'}`, 'from then on');
   scored.sort((a, b) => a.score - b.score);
   const choices = scored.map(({ choice }) => choice);
-  const href = typed.trim();
-  if (isExternalAddress(href))
-    choices.unshift({ target: { kind: 'external', href }, label: href, detail: 'outside address' });
+  const href = addressIn(typed);
+  if (href) choices.unshift({ target: { kind: 'external', href }, label: href, detail: addressKind(href) });
   return choices;
 }
 
+const addressKind = (href: string): string =>
+  href.startsWith('mailto:') ? 'mail' : href.startsWith('tel:') ? 'telephone' : 'outside address';
+
 /** A target in people's words. */
 export function describeTarget(project: Project, target: Target): { label: string; detail: string } {
+  const { app } = project;
   switch (target.kind) {
     case 'screen':
-      return {
-        label: screenName(project, target.screen),
-        detail: project.app.screens[target.screen]?.route ?? '',
-      };
+      return { label: screenName(project, target.screen), detail: addressOf(project, target) };
     case 'back':
       return { label: 'Back', detail: target.fallback ? `or ${screenName(project, target.fallback)}` : '' };
     case 'anchor': {
@@ -77,43 +97,62 @@ export function describeTarget(project: Project, target: Target): { label: strin
         detail: element ? `at “${labelOf(element)}”` : 'at a place that is gone',
       };
     }
+    case 'open':
+      return { label: screenName(project, target.overlay), detail: 'opens' };
+    case 'close':
+      return { label: 'Close', detail: 'the overlay' };
+    case 'set':
+      return {
+        label: `${app.conditions[target.condition]?.name ?? 'A condition that is gone'}: ${target.value ? 'yes' : 'no'}`,
+        detail: '',
+      };
     case 'drawer':
       return {
-        label: project.app.drawers[target.element]?.name ?? 'A drawer',
-        detail: project.app.drawers[target.element] ? 'drawer' : 'is gone',
+        label: app.drawers[target.element]?.name ?? 'A drawer',
+        detail: app.drawers[target.element] ? 'drawer' : 'is gone',
       };
+    case 'file':
+      return { label: target.name, detail: 'file' };
     case 'external':
-      return { label: target.href, detail: 'outside' };
+      return { label: target.href.replace(/^(mailto|tel):/, ''), detail: addressKind(target.href) };
   }
+}
+
+/** The route of a target with what it is given. */
+function addressOf({ app }: Project, target: Extract<Target, { kind: 'screen' }>): string {
+  const route = app.screens[target.screen]?.route ?? '';
+  const given = Object.entries(target.params ?? {}).map(
+    ([name, value]) => [name, typeof value === 'string' ? value : 'of the row'] as const,
+  );
+  const path = given.reduce((text, [name, value]) => text.replace(`:${name}`, value || `:${name}`), route);
+  const query = Object.entries(target.query ?? {}).map(([name, value]) => `${name}=${value}`);
+  return path + (query.length ? `?${query.join('&')}` : '');
 }
 
 /** An arrival in people's words. */
 export function describeArrival(arrival: Arrival): string {
   if (arrival.kind === 'none') return 'none';
-  return arrival.kind === 'fade' ? `fade ${arrival.ms} ms` : `slide from ${arrival.from} ${arrival.ms} ms`;
+  const from = 'from' in arrival ? ` from ${arrival.from}` : '';
+  const kind = arrival.kind === 'shared' ? 'shared elements' : arrival.kind;
+  return `${kind}${from} ${arrival.ms} ms`;
 }
 
-/** Why a target cannot be reached, in words; null when it can. */
-export function targetProblem(project: Project, target: Target): string | null {
-  const missing = (screen: string): string | null => {
-    const use = useInWords(project, screen);
-    return use && `${screenName(project, screen)} ${use}`;
-  };
-  switch (target.kind) {
-    case 'screen':
-      return missing(target.screen);
-    case 'anchor':
-      return (
-        missing(target.screen) ??
-        (findElement(project.design, target.element)
-          ? null
-          : `the place on ${screenName(project, target.screen)} is gone`)
-      );
-    case 'back':
-      return target.fallback ? missing(target.fallback) : null;
-    case 'drawer':
-      return project.app.drawers[target.element] ? null : 'the drawer is gone';
-    case 'external':
-      return null;
-  }
+/** When an interaction is done, in people's words: `press`, `press if signed in`, `after 3 s`. */
+export function describeGesture({ app }: Project, interaction: Interaction): string {
+  const { on, key, side, ms, when } = interaction;
+  const gesture =
+    on === 'key'
+      ? `key ${key ?? ''}`
+      : on === 'swipe'
+        ? `swipe ${side ?? 'left'}`
+        : on === 'after'
+          ? `after ${(ms ?? 0) / 1000} s`
+          : on.replace('-', ' ');
+  return when ? `${gesture} ${describeWhen(app.conditions, when)}` : gesture;
 }
+
+export const describeWhen = (
+  conditions: Readonly<Record<string, { readonly name: string }>>,
+  { condition, is }: When,
+): string =>
+  `if ${is ? '' : 'not '}${(conditions[condition]?.name ?? 'something that is gone').toLowerCase()}`;

@@ -1,18 +1,28 @@
 /** The app document: what the design shall do. Refers to the design by keys and never copies it. */
 
 import type { Box, RegionKind } from './design.ts';
+import type { Interaction, Side, When } from './interaction.ts';
+
+export type * from './interaction.ts';
 
 /**
  * What a drawn screen is in the app: a screen, nothing, the same as another at a different width, or something that
- * opens over another.
+ * opens over another. A planned one has not been drawn yet.
  */
-export type Use = 'screen' | 'skip' | 'counterpart' | 'overlay';
+export type Use = 'screen' | 'skip' | 'counterpart' | 'overlay' | 'planned';
 
 /** How a screen takes part in the app. A screen that has no entry has been deleted from it. */
 export interface ScreenEntry {
   readonly name: string;
-  /** Absolute path, `/` or `/tool-detail`. */
+  /**
+   * Absolute path with what may vary in it: `/`, `/tools/:toolId`, `/loans/:loanId?`, `/help/*`. The screen at `/*` is
+   * shown where no other fits.
+   */
   readonly route: string;
+  /** Values of path parameters to show the screen with where nobody gives any. */
+  readonly params?: Readonly<Record<string, string>>;
+  readonly guard?: Guard;
+  readonly overlay?: Overlay;
   readonly use: Use;
   /** Of which screen it is a counterpart or an overlay. */
   readonly of?: string;
@@ -22,29 +32,68 @@ export interface ScreenEntry {
   readonly order: number;
 }
 
-export type Side = 'left' | 'right' | 'top' | 'bottom';
-
-/** How the next screen arrives; `ms` is the duration in milliseconds. */
-export type Arrival =
-  | { readonly kind: 'none' }
-  | { readonly kind: 'fade'; readonly ms: number }
-  | { readonly kind: 'slide'; readonly from: Side; readonly ms: number };
-
-export type Target =
-  | { readonly kind: 'screen'; readonly screen: string }
-  /** One step back in the browser's history; `fallback` is the screen to show where there is no history. */
-  | { readonly kind: 'back'; readonly fallback?: string }
-  | { readonly kind: 'anchor'; readonly screen: string; readonly element: string }
-  | { readonly kind: 'external'; readonly href: string }
-  /** Opens the drawer that a part of the screen becomes on narrow windows. */
-  | { readonly kind: 'drawer'; readonly element: string };
-
-/** What an element does. The element is the key under which it is kept. */
-export interface Interaction {
-  readonly on: 'press';
-  readonly target: Target;
-  readonly arrival: Arrival;
+/** Something that is true or not while the app runs, such as whether one is signed in. */
+export interface Condition {
+  readonly name: string;
+  /** Whether it holds when the app opens. */
+  readonly initial: boolean;
 }
+
+/** A condition that a screen needs, and where one goes when it does not hold. */
+export interface Guard extends When {
+  /** Key of the screen to show instead. */
+  readonly otherwise: string;
+}
+
+export type OverlayKind = 'dialog' | 'drawer' | 'sheet' | 'popover' | 'menu' | 'toast';
+
+/** How a screen that is an overlay opens and closes. */
+export interface Overlay {
+  readonly kind: OverlayKind;
+  /** Of a drawer or sheet: from which side it comes. */
+  readonly side?: Side;
+  /** What lies behind cannot be used meanwhile. */
+  readonly modal: boolean;
+  readonly escape: boolean;
+  /** A press outside closes it. */
+  readonly outside: boolean;
+  /** Has an address of its own, so that Back closes it. */
+  readonly url?: true;
+  /** Of a toast: milliseconds after which it goes by itself. */
+  readonly ms?: number;
+  /** Keys of the screens that it opens over; any where that is not said. */
+  readonly over?: readonly string[];
+  /** Key of the element that is the overlay, where the drawing shows it over a screen. */
+  readonly panel?: string;
+}
+
+/** What several screens share, written once around them: a layout route with an outlet. */
+export interface Layout {
+  readonly name: string;
+  /** Keys of the screens. */
+  readonly screens: readonly string[];
+}
+
+/** Where a path that no screen lives at leads. */
+export interface Redirect {
+  /** Key of a screen. */
+  readonly to: string;
+}
+
+/** A named way through the app. */
+export interface Journey {
+  readonly name: string;
+  /** Key of the screen that it begins at. */
+  readonly start: string;
+  readonly steps: readonly JourneyStep[];
+}
+
+/** One thing that is done on the way. */
+export type JourneyStep =
+  /** An interaction, by its key, and the screen that it leads to. */
+  | { readonly kind: 'do'; readonly interaction: string; readonly to: string }
+  /** Something entered into a field, by the element's key. */
+  | { readonly kind: 'enter'; readonly element: string; readonly text: string };
 
 /** What somebody decided about one element; what is not said is as the design has it. */
 export interface Layer {
@@ -138,7 +187,7 @@ export interface App {
   /** Key of the screen that opens first. */
   readonly start: string | null;
   readonly screens: Readonly<Record<string, ScreenEntry>>;
-  /** By element key. */
+  /** By element key, further ones of the same element with `|2` and so on. */
   readonly interactions: Readonly<Record<string, Interaction>>;
   /** Elements that look pressable and are meant to do nothing, by element key. */
   readonly still: Readonly<Record<string, true>>;
@@ -147,8 +196,8 @@ export interface App {
   /** By the key that the element gets. */
   readonly regions: Readonly<Record<string, Region>>;
   readonly settings: Readonly<Partial<Settings>>;
-  /** Findings that somebody has looked at and let stand, by their id. */
-  readonly dismissed: Readonly<Record<string, true>>;
+  /** Findings that somebody has looked at and let stand, by their id; with the reason where one was given. */
+  readonly dismissed: Readonly<Record<string, true | string>>;
   /** What is shown in another way than it was drawn, by element, condition and property (`editKey`). */
   readonly edits: Readonly<Record<string, string>>;
   /** By an id of their own. */
@@ -163,6 +212,16 @@ export interface App {
   readonly defaults: Readonly<Record<string, string>>;
   /** Proposals that were refused, by their id. */
   readonly refused: Readonly<Record<string, true>>;
+  /** By an id of their own. */
+  readonly conditions: Readonly<Record<string, Condition>>;
+  /** By the path, as a route is written. */
+  readonly redirects: Readonly<Record<string, Redirect>>;
+  /** By an id of their own. */
+  readonly layouts: Readonly<Record<string, Layout>>;
+  /** By an id of their own. */
+  readonly journeys: Readonly<Record<string, Journey>>;
+  /** Words that mean the same in this project, by word. */
+  readonly synonyms: Readonly<Record<string, string>>;
 }
 
 export const emptyApp: App = {
@@ -182,4 +241,9 @@ export const emptyApp: App = {
   drawers: {},
   defaults: {},
   refused: {},
+  conditions: {},
+  redirects: {},
+  layouts: {},
+  journeys: {},
+  synonyms: {},
 };

@@ -1,4 +1,4 @@
-import type { App } from './app.ts';
+import type { App, Overlay, ScreenEntry } from './app.ts';
 import type { Design, Element, Screen } from './design.ts';
 
 /** The pair that everything else is computed from. */
@@ -66,10 +66,20 @@ export function orderedScreens(app: App): string[] {
   );
 }
 
-/** Whether a screen is part of what runs: in the design, in the app and not skipped. */
+/** Whether a screen has an address in what runs: in the design or still to be drawn, in the app and not skipped. */
 export function isUsed(project: Project, screenKey: string): boolean {
-  return project.app.screens[screenKey]?.use === 'screen' && screensByKey(project.design).has(screenKey);
+  const use = project.app.screens[screenKey]?.use;
+  return use === 'planned' || (use === 'screen' && screensByKey(project.design).has(screenKey));
 }
+
+/** Whether a drawing opens over screens of the app. */
+export const isOverlay = (project: Project, screenKey: string): boolean =>
+  project.app.screens[screenKey]?.use === 'overlay' && screensByKey(project.design).has(screenKey);
+
+/** How an overlay opens and closes: as somebody said, or as a dialog. */
+export const overlayOf = (entry: ScreenEntry): Overlay => entry.overlay ?? plainDialog;
+
+export const plainDialog: Overlay = { kind: 'dialog', modal: true, escape: true, outside: true };
 
 /** The name people know a screen by, even after it was deleted from the app. */
 export function screenName(project: Project, screenKey: string): string {
@@ -90,6 +100,8 @@ export function useInWords(project: Project, screenKey: string): string | null {
       return `is a counterpart${of}`;
     case 'overlay':
       return `is an overlay${of}`;
+    case 'planned':
+      return null;
     case 'screen':
       return isUsed(project, screenKey) ? null : 'is gone';
   }

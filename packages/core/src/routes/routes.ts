@@ -1,4 +1,5 @@
 import type { App, ScreenEntry } from '../model/app.ts';
+import { normaliseRoute, routeFormProblem, shapeOf } from './pattern.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import { isUsed, orderedScreens, type Project, screensByKey } from '../model/project.ts';
 
@@ -10,28 +11,14 @@ export function freeRoute(name: string, taken: ReadonlySet<string>): string {
   return uniqueName(routeFromName(name), (route) => taken.has(route));
 }
 
-/** One form for routes that lead to the same place: one slash in front, none at the end. */
-export function normaliseRoute(text: string): string {
-  const route = `/${text.trim()}`.replace(/\/{2,}/g, '/');
-  return route.length > 1 ? route.replace(/\/$/, '') : route;
-}
+/** Whether a screen has an address of its own in the app. */
+export const hasAddress = ({ use }: ScreenEntry): boolean => use === 'screen' || use === 'planned';
 
-/** The name of the other screen that has this route, or null. Letter case makes no difference to a router. */
+/** The key of the screen whose route matches the same addresses, or null. Letter case and names of parameters make no difference to a router. */
 export function screenAtRoute(app: App, route: string, except?: string): string | null {
-  const wanted = route.toLowerCase();
+  const wanted = shapeOf(route);
   for (const [key, entry] of Object.entries(app.screens))
-    if (key !== except && entry.use === 'screen' && entry.route.toLowerCase() === wanted) return key;
-  return null;
-}
-
-/** What is wrong with how a route is written; null when nothing is. */
-export function routeFormProblem(text: string): string | null {
-  const route = normaliseRoute(text);
-  if (!text.trim()) return 'A screen needs a route. Type one, for instance /tools.';
-  const bad = /[^A-Za-z0-9\-._~/]/.exec(route);
-  if (bad) return `A route cannot hold “${bad[0]}”. Use letters, digits, - and /.`;
-  if (route.split('/').some((part) => part === '.' || part === '..'))
-    return 'A route cannot hold . or .. as a part.';
+    if (key !== except && hasAddress(entry) && shapeOf(entry.route) === wanted) return key;
   return null;
 }
 

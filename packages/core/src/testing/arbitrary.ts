@@ -6,10 +6,14 @@ import type {
   Arrival,
   Component,
   Drawer,
+  Given,
   Interaction,
+  Journey,
   Layer,
+  Layout,
   Region,
   ScreenEntry,
+  Step,
   Target,
   Token,
 } from '../model/app.ts';
@@ -29,32 +33,76 @@ const key = fc.constantFrom(
 const entry: fc.Arbitrary<ScreenEntry> = fc.record({
   name: fc.constantFrom('Home', 'List', 'Detail'),
   route: fc.constantFrom('/', '/list', '/list/detail'),
-  use: fc.constantFrom('screen' as const, 'skip' as const, 'overlay' as const),
+  use: fc.constantFrom('screen' as const, 'skip' as const, 'overlay' as const, 'planned' as const),
   order: fc.integer({ min: -5, max: 5 }),
 });
 
+const ms = fc.integer({ min: 0, max: 999 });
+const from = fc.constantFrom('left' as const, 'top' as const);
+const easing = fc.constantFrom('linear' as const, 'ease-in' as const);
+const needed: { requiredKeys: ['kind', 'ms'] } = { requiredKeys: ['kind', 'ms'] };
 const arrival: fc.Arbitrary<Arrival> = fc.oneof(
   fc.constant<Arrival>({ kind: 'none' }),
-  fc.record({ kind: fc.constant('fade' as const), ms: fc.integer({ min: 0, max: 999 }) }),
+  fc.record({ kind: fc.constantFrom('fade' as const, 'scale' as const), ms, easing, delay: ms }, needed),
+  fc.record({ kind: fc.constantFrom('slide' as const, 'push' as const), from, ms }),
   fc.record({
-    kind: fc.constant('slide' as const),
-    from: fc.constantFrom('left' as const, 'top' as const),
-    ms: fc.integer({ min: 0, max: 999 }),
+    kind: fc.constant('shared' as const),
+    ms,
+    pairs: fc.array(fc.record({ from: key, to: key }), { maxLength: 2 }),
   }),
 );
 
+const condition = fc.constantFrom('signed-in', 'open');
+const step: fc.Arbitrary<Step> = fc.oneof(
+  fc.record({ kind: fc.constant('open' as const), overlay: key }),
+  fc.constant<Step>({ kind: 'close' }),
+  fc.record({ kind: fc.constant('set' as const), condition, value: fc.boolean() }),
+);
 const target: fc.Arbitrary<Target> = fc.oneof(
-  fc.record({ kind: fc.constant('screen' as const), screen: key }),
+  fc.record(
+    {
+      kind: fc.constant('screen' as const),
+      screen: key,
+      params: fc.constantFrom<Readonly<Record<string, Given>>>({ id: 'a' }, { id: { field: '0/1' } }),
+      query: fc.constant({ sort: 'name' }),
+    },
+    { requiredKeys: ['kind', 'screen'] },
+  ),
   fc.record({ kind: fc.constant('anchor' as const), screen: key, element: key }),
   fc.constant<Target>({ kind: 'back' }),
   fc.record({ kind: fc.constant('back' as const), fallback: key }),
   fc.constant<Target>({ kind: 'external', href: 'https://example.org/' }),
+  fc.constant<Target>({ kind: 'file', asset: 'a'.repeat(64), name: 'Plan.pdf' }),
+  step,
 );
 
-const interaction: fc.Arbitrary<Interaction> = fc.record({
-  on: fc.constant('press' as const),
-  target,
-  arrival,
+const interaction: fc.Arbitrary<Interaction> = fc.record(
+  {
+    on: fc.constantFrom('press' as const, 'hover' as const, 'after' as const),
+    ms,
+    when: fc.record({ condition, is: fc.boolean() }),
+    before: fc.array(step, { maxLength: 2 }),
+    target,
+    arrival,
+    everywhere: fc.constant(true as const),
+  },
+  { requiredKeys: ['on', 'target', 'arrival'] },
+);
+const interactionKeys = fc.oneof(key, fc.constantFrom('home:0|2', 'list:2|3'));
+const journey: fc.Arbitrary<Journey> = fc.record({
+  name: fc.constantFrom('Borrow', 'Return'),
+  start: key,
+  steps: fc.array(
+    fc.oneof(
+      fc.record({ kind: fc.constant('do' as const), interaction: interactionKeys, to: key }),
+      fc.record({ kind: fc.constant('enter' as const), element: key, text: fc.constantFrom('', 'saw') }),
+    ),
+    { maxLength: 3 },
+  ),
+});
+const layout: fc.Arbitrary<Layout> = fc.record({
+  name: fc.constantFrom('Desk', 'Public'),
+  screens: fc.uniqueArray(key, { minLength: 1, maxLength: 3 }),
 });
 
 const layer: fc.Arbitrary<Layer> = fc
@@ -122,7 +170,7 @@ const single: fc.Arbitrary<Change> = fc.oneof(
   fc.record({
     kind: fc.constant('put' as const),
     table: fc.constant('interactions' as const),
-    key,
+    key: interactionKeys,
     value: orNull(interaction),
   }),
   fc.record({
@@ -197,6 +245,36 @@ const single: fc.Arbitrary<Change> = fc.oneof(
     key: fc.constantFrom('role home:0 button', 'component x'),
     value: orNull(fc.constant(true as const)),
   }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('conditions' as const),
+    key: condition,
+    value: orNull(fc.record({ name: fc.constantFrom('Signed in', 'Open'), initial: fc.boolean() })),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('redirects' as const),
+    key: fc.constantFrom('/old', '/old/:id'),
+    value: orNull(fc.record({ to: key })),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('layouts' as const),
+    key: fc.constantFrom('l1', 'l2'),
+    value: orNull(layout),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('journeys' as const),
+    key: fc.constantFrom('j1', 'j2'),
+    value: orNull(journey),
+  }),
+  fc.record({
+    kind: fc.constant('put' as const),
+    table: fc.constant('synonyms' as const),
+    key: fc.constantFrom('basket', 'help'),
+    value: orNull(fc.constantFrom('cart', 'support')),
+  }),
   fc.record({ kind: fc.constant('start' as const), value: orNull(key) }),
 );
 
@@ -214,7 +292,7 @@ export const app: fc.Arbitrary<App> = fc.record({
   format: fc.constant('tovel-app/1' as const),
   start: orNull(key),
   screens: fc.dictionary(key, entry, { noNullPrototype: true }),
-  interactions: fc.dictionary(key, interaction, { noNullPrototype: true }),
+  interactions: fc.dictionary(interactionKeys, interaction, { noNullPrototype: true }),
   still: fc.dictionary(key, fc.constant(true as const), { noNullPrototype: true }),
   layers: fc.dictionary(key, layer, { noNullPrototype: true }),
   regions: fc.dictionary(key, region, { noNullPrototype: true }),
@@ -230,4 +308,9 @@ export const app: fc.Arbitrary<App> = fc.record({
   drawers: fc.dictionary(key, drawer, { noNullPrototype: true }),
   defaults: fc.dictionary(fc.constant('text'), fc.constant('paragraph'), { noNullPrototype: true }),
   refused: fc.dictionary(key, fc.constant(true as const), { noNullPrototype: true }),
+  conditions: fc.constant({ open: { name: 'Open', initial: true } }),
+  redirects: fc.dictionary(fc.constant('/old'), fc.record({ to: key }), { noNullPrototype: true }),
+  layouts: fc.dictionary(fc.constantFrom('l1', 'l2'), layout, { noNullPrototype: true }),
+  journeys: fc.dictionary(fc.constantFrom('j1', 'j2'), journey, { noNullPrototype: true }),
+  synonyms: fc.constant({}),
 });

@@ -322,7 +322,13 @@ const SheetEntry = memo(function SheetEntry({
     found.find((finding) => finding.level === 'error') ??
     found.find((finding) => finding.level === 'warning') ??
     found[0];
-  const uses = { screen: entry.route, skip: 'skipped', counterpart: 'counterpart', overlay: 'overlay' };
+  const uses = {
+    screen: entry.route,
+    skip: 'skipped',
+    counterpart: 'counterpart',
+    overlay: 'overlay',
+    planned: 'to be drawn',
+  };
   return (
     <Card $isOn={isOn} $isAt={isAt} $isFaint={entry.use === 'skip'} style={{ width }} role="presentation">
       <div

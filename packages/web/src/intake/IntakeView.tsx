@@ -229,6 +229,7 @@ export function IntakeView() {
       skip: 'Skip',
       counterpart: 'Make a counterpart of',
       overlay: 'Make an overlay of',
+      planned: 'Plan',
     };
     session.change(
       `${words[use]} ${names}`,

@@ -473,6 +473,8 @@ function addressOf(link: NonNullable<MarkupElement['link']>): string {
       return link.href;
     case 'drawer':
       return link.id;
+    case 'file':
+      return link.asset;
   }
 }
 
@@ -499,7 +501,8 @@ function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
   if (a.use || b.use || !!a.asset !== !!b.asset) return false;
   // What already depends on a prop, within another component, has to depend on the same.
   if (ownTerms(a, [a.when, a.variant?.prop]) !== ownTerms(b, [b.when, b.variant?.prop])) return false;
-  if (a.link?.kind !== b.link?.kind) return false;
+  if (a.link?.kind !== b.link?.kind || JSON.stringify(a.acts) !== JSON.stringify(b.acts)) return false;
+  if (a.link?.kind === 'file' && JSON.stringify(a.link) !== JSON.stringify(b.link)) return false;
   if (a.link && b.link && 'arrival' in a.link && 'arrival' in b.link)
     return JSON.stringify(a.link.arrival) === JSON.stringify(b.link.arrival);
   return true;

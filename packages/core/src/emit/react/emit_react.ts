@@ -1,23 +1,33 @@
-import type { App, Component, Drawer } from '../../model/app.ts';
-import { hostOf, isUsed, orderedScreens, type Project, screensByKey } from '../../model/project.ts';
-import { settle } from '../../layers/settle.ts';
+import type { App, Component } from '../../model/app.ts';
+import { hostOf, overlayOf, type Project, screensByKey } from '../../model/project.ts';
 import { camelCase, kebabCase, pascalCase, uniqueName } from '../../model/names.ts';
 import { typeExtension } from '../asset.ts';
 import { baseCss } from '../base_css.ts';
-import { classesIn, extractComponents, type Extraction, type Wanted } from '../components/extract.ts';
+import {
+  classesIn,
+  type EmittedList,
+  extractComponents,
+  type Extraction,
+  type Wanted,
+} from '../components/extract.ts';
 import type { Prop } from '../components/template.ts';
 import { printComponent, printData } from '../components/print_component.ts';
 import { printRules } from '../css.ts';
 import { facesUsedIn, fontCss } from '../font_css.ts';
-import type { EmittedLink, EmittedScreen, MarkupElement } from '../markup.ts';
-import { isText } from '../markup.ts';
+import { type Frame, frameOf } from '../layouts/frame.ts';
+import { type EmittedScreen, isText, type MarkupElement, type StyleRule } from '../markup.ts';
 import { hashInAddress } from '../print_html.ts';
-import { printTsx, quote } from '../print_tsx.ts';
-import { emitScreen, emittedLink, type ScreenContext } from '../screen.ts';
-import { hash } from '../../roles/shape.ts';
-import { tokenCss, type TokenLookup, tokenLookup } from '../../tokens/values.ts';
+import { printTsx, type Used } from '../print_tsx.ts';
+import { emitScreen } from '../screen.ts';
+import { tokenCss } from '../../tokens/values.ts';
 import * as navigation from './navigation_files.ts';
+import * as overlayFiles from './overlay_files.ts';
+import type { OverlayEntry } from './overlay_files.ts';
+import { EmissionPlan } from './plan.ts';
 import * as around from './project_files.ts';
+import { type RouteEntry, routesTsx } from './routes_file.ts';
+import { conditionsTs, guardTsx } from './state_files.ts';
+import { linksJson, settledLink, type TestedLink, testedAddress, testedLinksIn } from './tested_links.ts';
 
 /** A file of an emitted project: text with the design element of each line, or an asset by its hash. */
 export type EmittedFile =
@@ -43,127 +53,8 @@ interface ScreenFiles {
   /** The records of its lists. */
   readonly data?: { readonly text: string; readonly lines: readonly (string | null)[] };
   readonly dataType?: 'ts' | 'tsx';
-  readonly links: readonly TestedLink[];
+  readonly links: readonly Omit<TestedLink, 'from'>[];
   readonly assets: readonly string[];
-}
-
-/** A link as the emitted test walks it. `press` counts links and buttons on the screen, from 0. */
-interface TestedLink {
-  readonly from: string;
-  readonly press: number;
-  readonly label: string;
-  readonly kind: EmittedLink['kind'];
-  readonly to: string;
-}
-
-/** The routes and anchors of an app, and where each wired element leads. */
-export class EmissionPlan {
-  readonly project: Project;
-  readonly screens: readonly string[];
-  readonly start: string;
-  readonly #anchors = new Map<string, string>();
-  readonly #tokens: NamedTokens | null;
-  readonly #links = new Map<string, EmittedLink>();
-  readonly #linksByScreen: ReadonlyMap<string, readonly (readonly [string, EmittedLink])[]>;
-  readonly #anchorsByScreen: ReadonlyMap<string, readonly (readonly [string, string])[]>;
-  readonly #drawersByScreen: ReadonlyMap<string, readonly (readonly [string, Drawer])[]>;
-
-  constructor(drawn: Project) {
-    const project = settle(drawn);
-    this.#tokens = tokensOf(project.app.tokens);
-    this.project = project;
-    this.screens = orderedScreens(project.app).filter((key) => isUsed(project, key));
-    const first =
-      project.app.start && isUsed(project, project.app.start) ? project.app.start : this.screens[0];
-    this.start = first ? project.app.screens[first].route : '/';
-    const taken = new Set<string>();
-    for (const { target } of Object.values(project.app.interactions)) {
-      if (target.kind !== 'anchor' || this.#anchors.has(target.element)) continue;
-      const path = target.element.slice(target.element.indexOf(':') + 1);
-      const id = uniqueName(`at-${kebabCase(path) || 'top'}`, (candidate) =>
-        taken.has(`${target.screen}#${candidate}`),
-      );
-      taken.add(`${target.screen}#${id}`);
-      this.#anchors.set(target.element, id);
-    }
-    for (const [key, interaction] of Object.entries(project.app.interactions)) {
-      const link = emittedLink(
-        interaction,
-        (screen) => this.routeOf(screen),
-        (element) => this.anchorOf(element),
-        this.start,
-      );
-      if (link) this.#links.set(key, link);
-    }
-    for (const screen of project.design.screens)
-      for (const [key, same] of Object.entries(screen.aliases ?? {})) {
-        const link = this.#links.get(same);
-        if (link && !this.#links.has(key)) this.#links.set(key, link);
-      }
-    this.#linksByScreen = byHost(project, this.#links);
-    this.#anchorsByScreen = byHost(project, this.#anchors);
-    this.#drawersByScreen = byHost(project, new Map(Object.entries(project.app.drawers)));
-  }
-
-  routeOf(screen: string): string | null {
-    return isUsed(this.project, screen) ? this.project.app.screens[screen].route : null;
-  }
-
-  anchorOf(element: string): string | null {
-    return this.#anchors.get(element) ?? null;
-  }
-
-  /** What the emission of one screen depends on; `signature` is equal where that is equal. */
-  contextOf(screenKey: string): ScreenContext & { readonly signature: string } {
-    return {
-      linkOf: (key) => this.#links.get(key) ?? null,
-      anchorOf: (key) => this.anchorOf(key),
-      drawerOf: (key) => this.project.app.drawers[key] ?? null,
-      ...(this.#tokens ? { tokenOf: this.#tokens.lookup } : {}),
-      signature: JSON.stringify([
-        this.#linksByScreen.get(screenKey) ?? [],
-        this.#anchorsByScreen.get(screenKey) ?? [],
-        this.#drawersByScreen.get(screenKey) ?? [],
-        this.#tokens?.signature ?? '',
-      ]),
-    };
-  }
-}
-
-interface NamedTokens {
-  readonly lookup: TokenLookup;
-  /** What screens depend on: which token stands for what, but not its value. */
-  readonly signature: string;
-}
-
-const namedTokens = new WeakMap<App['tokens'], NamedTokens>();
-
-function tokensOf(tokens: App['tokens']): NamedTokens | null {
-  if (!Object.keys(tokens).length) return null;
-  let named = namedTokens.get(tokens);
-  if (!named) {
-    const signature = hash(
-      JSON.stringify(
-        Object.keys(tokens)
-          .sort()
-          .map((name) => [name, tokens[name].kind, tokens[name].from]),
-      ),
-    );
-    namedTokens.set(tokens, (named = { lookup: tokenLookup(tokens), signature }));
-  }
-  return named;
-}
-
-/** Entries that are keyed by elements, for each screen that shows them and in order of their keys. */
-function byHost<T>(project: Project, entries: ReadonlyMap<string, T>): Map<string, (readonly [string, T])[]> {
-  const grouped = new Map<string, (readonly [string, T])[]>();
-  for (const entry of [...entries].sort(([a], [b]) => (a < b ? -1 : 1))) {
-    const screen = hostOf(project.app, entry[0]);
-    const group = grouped.get(screen);
-    if (group) group.push(entry);
-    else grouped.set(screen, [entry]);
-  }
-  return grouped;
 }
 
 const emitted = new WeakMap<object, { signature: string; screen: EmittedScreen }>();
@@ -185,39 +76,68 @@ const printed = new WeakMap<MarkupElement, ScreenFiles>();
 /** Writes the whole project: React, TypeScript, Vite and React Router. Same input, same bytes. */
 export function emitReact(project: Project, name: string): EmittedProject {
   const plan = new EmissionPlan(project);
+  const { app } = plan.project;
   const files: EmittedFile[] = [];
   const fileOfScreen = new Map<string, string>();
-  const rows: { key: string; name: string; path: string; folder: string }[] = [];
+  const rows: RouteEntry[] = [];
   const links: TestedLink[] = [];
   const assets = new Map<string, string>();
-  const folders = new Set<string>(['NotFound']);
-  const extraction = extractionOf(plan);
-  for (const key of plan.screens) {
-    const entry = project.app.screens[key];
-    const folder = uniqueName(pascalCase(entry.name) || 'Screen', (candidate) => folders.has(candidate), '');
+  const folders = new Set<string>([
+    'NotFound',
+    'Shell',
+    'Guard',
+    'Redirect',
+    'Outlet',
+    'Navigate',
+    'Overlay',
+  ]);
+  const folderFor = (title: string, other: string): string => {
+    const folder = uniqueName(pascalCase(title) || other, (candidate) => folders.has(candidate), '');
     folders.add(folder);
+    return folder;
+  };
+  const extraction = extractionOf(plan);
+  const layouts = layoutsOf(plan, extraction, (title) => folderFor(`${title} layout`, 'Layout'));
+  const put = (path: string, key: string, made: ScreenFiles): void => {
+    files.push({ path: `${path}.tsx`, ...made.tsx, screen: key });
+    if (made.css.text) files.push({ path: `${path}.module.css`, ...made.css, screen: key });
+    if (made.data) files.push({ path: `${path}.data.${made.dataType}`, ...made.data, screen: key });
+    for (const hash of made.assets) assets.set(hash, assetFile(plan.project, hash));
+  };
+  for (const key of plan.screens) {
+    const entry = app.screens[key];
+    const folder = folderFor(entry.name, 'Screen');
     rows.push({ key, name: entry.name, path: entry.route, folder });
-    const made = screenFiles(plan, key, folder, extraction);
-    const path = `src/screens/${folder}/${folder}.tsx`;
-    fileOfScreen.set(key, path);
-    files.push({ path, ...made.tsx, screen: key });
-    if (made.css.text)
-      files.push({ path: `src/screens/${folder}/${folder}.module.css`, ...made.css, screen: key });
-    if (made.data)
-      files.push({
-        path: `src/screens/${folder}/${folder}.data.${made.dataType}`,
-        ...made.data,
-        screen: key,
-      });
-    for (const hash of made.assets) assets.set(hash, assetFile(project, hash));
-    links.push(...made.links.map((link) => ({ ...link, from: entry.route })));
+    const made = screenFiles(plan, key, folder, extraction, layouts.insides.get(key));
+    const path = `src/screens/${folder}/${folder}`;
+    fileOfScreen.set(key, `${path}.tsx`);
+    put(path, key, made);
+    const from = testedAddress(entry.route, entry.params);
+    links.push(
+      ...made.links.map((link) =>
+        withGuard(plan, key, settledLink(link, from, entry.route, entry.params ?? {})),
+      ),
+    );
   }
+  for (const { name: folder, screens, frame } of layouts.layouts)
+    put(`src/layouts/${folder}/${folder}`, screens[0], layoutFiles(plan, folder, frame));
+  const overlays = [...plan.overlays].map(([key, codeName]): OverlayEntry => {
+    const entry = app.screens[key];
+    const component = folderFor(entry.name, 'Overlay');
+    const made = screenFiles(plan, key, component, extraction);
+    fileOfScreen.set(key, `src/overlays/${component}/${component}.tsx`);
+    put(`src/overlays/${component}/${component}`, key, made);
+    const overlay = overlayOf(entry);
+    const over = (overlay.over ?? []).flatMap((screen) => plan.routeOf(screen) ?? []);
+    return { name: codeName, component, label: entry.name, overlay, over };
+  });
   files.push(...componentFiles(plan, extraction));
+  const shown = [...plan.screens, ...plan.overlays.keys()];
   const faces = facesUsedIn(
-    plan.screens.map((key) => emitScreenOf(plan, key)),
-    project.design.fonts ?? [],
+    shown.map((key) => emitScreenOf(plan, key)),
+    plan.project.design.fonts ?? [],
   );
-  for (const face of faces) assets.set(face.asset, assetFile(project, face.asset));
+  for (const face of faces) assets.set(face.asset, assetFile(plan.project, face.asset));
   for (const [hash, file] of assets) files.push({ path: `src/assets/${file}`, asset: hash });
   const text = (path: string, content: string): void => void files.push({ path, text: content });
   text('package.json', around.packageJson(kebabCase(name) || 'app'));
@@ -228,29 +148,123 @@ export function emitReact(project: Project, name: string): EmittedProject {
   text('.prettierrc', around.prettierrc);
   text('.prettierignore', around.prettierignore);
   text('.gitignore', around.gitignore);
-  const tokens = tokenCss(project.app.tokens);
+  const tokens = tokenCss(app.tokens);
   if (tokens) text('src/styles/tokens.css', tokens);
   text('src/main.tsx', navigation.mainTsx(faces.length > 0, tokens !== ''));
   if (faces.length)
     text(
       'src/styles/fonts.css',
-      fontCss(faces, (hash) => `../assets/${assetFile(project, hash)}`),
+      fontCss(faces, (hash) => `../assets/${assetFile(plan.project, hash)}`),
     );
-  text('src/routes.tsx', routesTsx(rows, plan.start));
-  text('src/shell/Shell.tsx', navigation.shellTsx);
-  text('src/screens/NotFound/NotFound.tsx', navigation.notFoundTsx);
+  const conditionOf = (id: string): string | null => plan.conditions.get(id) ?? null;
+  text(
+    'src/routes.tsx',
+    routesTsx(plan.project, rows, { start: plan.start, conditionOf, layouts: layouts.layouts }),
+  );
+  text('src/shell/Shell.tsx', navigation.shellTsx(overlays.length > 0));
+  if (!rows.some((row) => row.path === '/*'))
+    text('src/screens/NotFound/NotFound.tsx', navigation.notFoundTsx);
   text('src/navigation/index.ts', navigation.navigationIndex);
   text('src/navigation/arrival.ts', navigation.arrivalTs);
+  text('src/navigation/fill.ts', navigation.fillTs);
+  text('src/navigation/gestures.ts', navigation.gesturesTs);
+  text('src/navigation/moments.ts', navigation.momentsTs);
   text('src/navigation/useGo.ts', navigation.useGoTs);
   text('src/navigation/links.tsx', navigation.linksTsx);
   text('src/navigation/pressable.ts', navigation.pressableTs);
+  if (Object.keys(app.redirects).length) text('src/navigation/Redirect.tsx', navigation.redirectTsx);
+  const conditions = [...plan.conditions].map(([id, code]) => ({
+    name: code,
+    condition: app.conditions[id],
+  }));
+  if (conditions.length) {
+    text('src/state/conditions.ts', conditionsTs(conditions));
+    text('src/navigation/Guard.tsx', guardTsx);
+  }
+  if (overlays.length) {
+    text('src/overlays/overlays.ts', overlayFiles.overlaysTs(overlays));
+    text('src/overlays/definition.ts', overlayFiles.definitionTs);
+    text('src/overlays/useOverlays.ts', overlayFiles.useOverlaysTs);
+    text('src/overlays/OverlayProvider.tsx', overlayFiles.overlayProviderTsx);
+    text('src/overlays/Overlay.tsx', overlayFiles.overlayTsx);
+    text('src/overlays/overlays.css', overlayFiles.overlaysCss);
+  }
   text('src/styles/base.css', baseCss);
-  text('src/styles/transitions.css', navigation.transitionsCss);
+  text('src/styles/transitions.css', navigation.transitionsCss(plan.sharedNames()));
   text('src/links.json', linksJson(links));
-  text('src/links.test.tsx', around.linksTest);
+  text('src/links.test.tsx', around.linksTest(conditions.length > 0));
   files.sort((a, b) => (a.path < b.path ? -1 : 1));
   return { files, fileOfScreen };
 }
+
+/** A press is tested with what must hold for its screen to be shown at all. */
+function withGuard(plan: EmissionPlan, screen: string, link: TestedLink): TestedLink {
+  const needed = (key: string | undefined): Record<string, boolean> => {
+    const guard = key === undefined ? undefined : plan.project.app.screens[key].guard;
+    const name = guard && plan.conditions.get(guard.condition);
+    return guard && name ? { [name]: guard.is } : {};
+  };
+  const to = plan.screens.find((key) => plan.routeOf(key) === link.to);
+  const given = {
+    ...(link.kind === 'go' || link.kind === 'back' ? needed(to) : {}),
+    ...needed(screen),
+    ...link.given,
+  };
+  return Object.keys(given).length ? { ...link, given } : link;
+}
+
+interface Layouts {
+  readonly layouts: readonly {
+    readonly name: string;
+    readonly screens: readonly string[];
+    readonly frame: Frame;
+  }[];
+  /** What is left of the screens that are in one. */
+  readonly insides: ReadonlyMap<string, MarkupElement>;
+}
+
+/** The layouts that can be written: those whose screens really have something around them in common. */
+function layoutsOf(plan: EmissionPlan, extraction: Extraction, nameFor: (title: string) => string): Layouts {
+  const insides = new Map<string, MarkupElement>();
+  const layouts = Object.entries(plan.project.app.layouts)
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .flatMap(([, layout]) => {
+      const screens = plan.screens.filter((key) => layout.screens.includes(key) && !insides.has(key));
+      const frame = layoutFrame(plan, extraction, screens);
+      if (!frame) return [];
+      screens.forEach((key, i) => insides.set(key, frame.insides[i]));
+      return [{ name: nameFor(layout.name), screens, frame }];
+    });
+  return { layouts, insides };
+}
+
+const layoutFrame = (plan: EmissionPlan, extraction: Extraction, screens: readonly string[]): Frame | null =>
+  frameOf(
+    screens.map((key) => {
+      const screen = emitScreenOf(plan, key);
+      return { root: extraction.roots.get(key) ?? screen.root, rules: screen.rules };
+    }),
+  );
+
+/** Whether screens have something around them in common that a layout could hold. */
+export const hasFrame = (plan: EmissionPlan, screens: readonly string[]): boolean =>
+  layoutFrame(plan, extractionOf(plan), screens) !== null;
+
+function layoutFiles(plan: EmissionPlan, component: string, frame: Frame): ScreenFiles {
+  const known = printed.get(frame.root);
+  if (known?.context === component) return known;
+  const made = filesOf(plan, component, frame.root, frame.rules, [], true);
+  return {
+    ...made,
+    links: [],
+    assets: assetsOf({ root: frame.root, rules: usedRules(frame.root, frame.rules) }),
+  };
+}
+
+const usedRules = (root: MarkupElement, rules: readonly StyleRule[]): readonly StyleRule[] => {
+  const used = classesIn(root);
+  return rules.filter((rule) => used.has(rule.className));
+};
 
 /** Components that were taken, and the parts that are drawers, which stand twice. */
 function wantedOf({ app }: Project): Wanted[] {
@@ -271,7 +285,8 @@ const extractions = new WeakMap<
 /** The components of an app, taken out of its screens; kept until one of the screens changes. */
 export function extractionOf(plan: EmissionPlan): Extraction {
   const { app } = plan.project;
-  const screens = new Map(plan.screens.map((key) => [key, emitScreenOf(plan, key)] as const));
+  const keys = [...plan.screens, ...plan.overlays.keys()];
+  const screens = new Map(keys.map((key) => [key, emitScreenOf(plan, key)] as const));
   const list = [...screens.values()];
   const known = extractions.get(app.components);
   if (
@@ -308,6 +323,15 @@ const assetImport =
     return { name: camelCase(file.replace(/\.[^.]*$/, '')) || 'picture', path: `../../assets/${file}` };
   };
 
+/** The name of the import that gives a file's address, noted as used. */
+const fileImport =
+  (project: Project) =>
+  (hash: string, used: Used): string => {
+    const { name, path } = assetImport(project)(hash);
+    used.assets.set(name, /\.(png|jpe?g|webp|gif|svg|avif)$/.test(path) ? path : `${path}?url`);
+    return name;
+  };
+
 function componentFiles(plan: EmissionPlan, extraction: Extraction): EmittedFile[] {
   return extraction.components.flatMap((component): EmittedFile[] => {
     const path = `src/components/${component.name}/${component.name}`;
@@ -315,9 +339,10 @@ function componentFiles(plan: EmissionPlan, extraction: Extraction): EmittedFile
     const code = printComponent(component, {
       component: component.name,
       hasStyles: component.rules.length > 0,
-      navigation: '../../navigation',
+      source: '../..',
       components: '..',
       assetImport: assetImport(plan.project),
+      fileImport: fileImport(plan.project),
     });
     const css = printRules(
       component.rules,
@@ -336,19 +361,39 @@ function screenFiles(
   key: string,
   component: string,
   extraction: Extraction,
+  inside?: MarkupElement,
 ): ScreenFiles {
   const screen = emitScreenOf(plan, key);
-  const root = extraction.roots.get(key) ?? screen.root;
+  const root = inside ?? extraction.roots.get(key) ?? screen.root;
   const known = printed.get(root);
   if (known?.context === component) return known;
   const lists = extraction.lists.get(key) ?? [];
-  const used = classesIn(root);
-  const rules = root === screen.root ? screen.rules : screen.rules.filter((rule) => used.has(rule.className));
+  const made: ScreenFiles = {
+    ...filesOf(plan, component, root, screen.rules, lists),
+    links: testedLinksIn(screen.root),
+    assets: assetsOf(screen),
+  };
+  printed.set(root, made);
+  return made;
+}
+
+/** A component with its styles and the records of its lists. */
+function filesOf(
+  plan: EmissionPlan,
+  component: string,
+  root: MarkupElement,
+  allRules: readonly StyleRule[],
+  lists: readonly EmittedList[],
+  hasOutlet = false,
+): Omit<ScreenFiles, 'links' | 'assets'> {
+  const rules = usedRules(root, allRules);
   const options = {
     component,
-    navigation: '../../navigation',
+    source: '../..',
     components: '../../components',
     assetImport: assetImport(plan.project),
+    fileImport: fileImport(plan.project),
+    hasOutlet,
   };
   const tsx = printTsx(root, {
     ...options,
@@ -363,18 +408,14 @@ function screenFiles(
     (address) => `../../assets/${assetFile(plan.project, hashInAddress(address))}`,
   );
   const hasDrawings = JSON.stringify(lists).includes('"node":');
-  const made: ScreenFiles = {
+  return {
     context: component,
     tsx,
     css,
     ...(lists.length
       ? { data: printData(lists, { ...options, hasStyles: false }), dataType: hasDrawings ? 'tsx' : 'ts' }
       : {}),
-    links: linksIn(screen.root),
-    assets: assetsOf(screen),
   };
-  printed.set(root, made);
-  return made;
 }
 
 /** Pictures that a screen shows, in its elements and in its styles. */
@@ -382,6 +423,11 @@ function assetsOf(screen: EmittedScreen): string[] {
   const hashes = new Set<string>();
   const visit = (node: MarkupElement): void => {
     if (node.asset) hashes.add(node.asset);
+    for (const step of [
+      node.link,
+      ...(node.acts ?? []).flatMap((act) => act.ways.flatMap((way) => way.steps)),
+    ])
+      if (step?.kind === 'file') hashes.add(step.asset);
     for (const child of node.children) if (!isText(child)) visit(child);
   };
   visit(screen.root);
@@ -400,88 +446,4 @@ function assetFile(project: Project, hash: string): string {
         .replace(/#.*$/, ''),
     ) || 'picture';
   return `${name}-${hash.slice(0, 6)}${typeExtension(asset?.type ?? '')}`;
-}
-
-function linksIn(root: MarkupElement): TestedLink[] {
-  const links: TestedLink[] = [];
-  let press = -1;
-  const visit = (node: MarkupElement): void => {
-    const isPressable =
-      node.tag === 'a' || node.tag === 'button' || node.form === 'other' || node.attributes.role === 'link';
-    if (isPressable) press++;
-    if (node.link) {
-      const to =
-        node.link.kind === 'go'
-          ? node.link.to
-          : node.link.kind === 'back'
-            ? node.link.fallback
-            : node.link.kind === 'drawer'
-              ? `#${node.link.id}`
-              : node.link.href;
-      links.push({
-        from: '',
-        press,
-        label: textIn(node).slice(0, 60) || String(node.attributes['aria-label'] ?? node.tag),
-        kind: node.link.kind,
-        to,
-      });
-    }
-    for (const child of node.children) if (!isText(child)) visit(child);
-  };
-  visit(root);
-  return links;
-}
-
-const textIn = (node: MarkupElement): string =>
-  node.children
-    .map((child) => (isText(child) ? child.text : textIn(child)))
-    .join(' ')
-    .replace(/\s+/g, ' ')
-    .trim();
-
-function linksJson(links: readonly TestedLink[]): string {
-  if (!links.length) return '[]\n';
-  const rows = links.map((link) => {
-    const fields = Object.entries(link).map(
-      ([name, value]) => `    ${JSON.stringify(name)}: ${JSON.stringify(value)}`,
-    );
-    return `  {\n${fields.join(',\n')}\n  }`;
-  });
-  return `[\n${rows.join(',\n')}\n]\n`;
-}
-
-function routesTsx(rows: readonly { name: string; path: string; folder: string }[], start: string): string {
-  const imports = [...rows.map((row) => row.folder), 'NotFound']
-    .sort()
-    .map((folder) => `import { ${folder} } from './screens/${folder}/${folder}';`);
-  const hasIndex = rows.some((row) => row.path === '/');
-  const entries = [...rows]
-    .sort((a, b) => (a.path < b.path ? -1 : 1))
-    .map((row) => {
-      const line = `      { path: ${quote(row.path)}, Component: ${row.folder}, handle: { title: ${quote(row.name)} } },`;
-      if (line.length <= 100) return line;
-      return [
-        '      {',
-        `        path: ${quote(row.path)},`,
-        `        Component: ${row.folder},`,
-        `        handle: { title: ${quote(row.name)} },`,
-        '      },',
-      ].join('\n');
-    });
-  if (!hasIndex && rows.length)
-    entries.unshift(`      { path: '/', element: <Navigate to=${JSON.stringify(start)} replace /> },`);
-  return `import { ${hasIndex || !rows.length ? '' : 'Navigate, '}type RouteObject } from 'react-router';
-${imports.join('\n')}
-import { Shell } from './shell/Shell';
-
-export const routes: RouteObject[] = [
-  {
-    Component: Shell,
-    children: [
-${entries.join('\n')}
-      { path: '*', Component: NotFound, handle: { title: 'Not found' } },
-    ],
-  },
-];
-`;
 }

@@ -1,34 +1,125 @@
 /** The part of the emitted app that goes from screen to screen; the same in every app. */
 
 export const navigationIndex = `export { Back, Go } from './links';
+export { gestures, saveFile, submitting } from './gestures';
 export { pressable } from './pressable';
+export { useAfter, useKey } from './moments';
 export { useGo } from './useGo';
 export type { Arrival } from './arrival';
 `;
 
-export const arrivalTs = `/** How the next screen arrives. \`ms\` is the duration in milliseconds. */
+export const arrivalTs = `type Side = 'left' | 'right' | 'top' | 'bottom';
+
+interface Timed {
+  /** Duration in milliseconds. */
+  ms: number;
+  easing?: 'ease-out' | 'ease-in' | 'ease-in-out' | 'linear';
+  /** Milliseconds before it begins. */
+  delay?: number;
+}
+
+/** How the next screen arrives. */
 export type Arrival =
   | { kind: 'none' }
-  | { kind: 'fade'; ms: number }
-  | { kind: 'slide'; from: 'left' | 'right' | 'top' | 'bottom'; ms: number };
+  | ({ kind: 'fade' } & Timed)
+  | ({ kind: 'scale' } & Timed)
+  | ({ kind: 'slide' | 'push'; from: Side } & Timed)
+  /** The elements of these names move from the one screen to their place on the other. */
+  | ({ kind: 'shared'; names: string[] } & Timed);
 
-/** Tells the style sheet which transition the coming navigation plays; returns whether it plays one. */
-export function announce(arrival: Arrival): boolean {
+/** The arrivals that led to the entries of the history, by their number in it. */
+const arrivals = new Map<number, Arrival>();
+/** What going back was told to look like. */
+let asked: Arrival | null = null;
+let at = entryNumber();
+
+/** React Router numbers the entries of the history; 0 is where the app was entered. */
+export function entryNumber(): number {
+  const number: unknown = globalThis.history?.state?.idx;
+  return typeof number === 'number' ? number : 0;
+}
+
+/** Prepares the transition of the coming navigation; returns whether it plays one. */
+export function announce(arrival: Arrival, pressed?: Element | null): boolean {
+  at = entryNumber() + 1;
+  arrivals.set(at, arrival);
+  return play(arrival, pressed);
+}
+
+/** Says what the coming step back shall look like; without it, it is the reverse of the way there. */
+export function announceBack(arrival: Arrival): void {
+  asked = arrival.kind === 'none' ? null : arrival;
+}
+
+function play(arrival: Arrival, pressed?: Element | null): boolean {
   const root = document.documentElement;
   const isCalm = window.matchMedia?.('(prefers-reduced-motion: reduce)').matches ?? false;
   if (arrival.kind === 'none' || isCalm) {
     delete root.dataset.arrival;
     return false;
   }
-  root.dataset.arrival = arrival.kind === 'slide' ? \`slide-\${arrival.from}\` : 'fade';
+  root.dataset.arrival = 'from' in arrival ? \`\${arrival.kind}-\${arrival.from}\` : arrival.kind;
   root.style.setProperty('--arrival-ms', \`\${arrival.ms}ms\`);
+  root.style.setProperty('--arrival-easing', arrival.easing ?? 'ease-out');
+  root.style.setProperty('--arrival-delay', \`\${arrival.delay ?? 0}ms\`);
+  if (arrival.kind === 'shared') nameShared(arrival.names, pressed);
   return true;
+}
+
+/** Names what leaves this screen as what arrives on the next: in the row that was pressed, if it is in one. */
+function nameShared(names: string[], pressed?: Element | null): void {
+  for (const name of names) {
+    const selector = \`[data-leaves='\${name}']\`;
+    let around: Element | null = pressed ?? null;
+    while (around && !around.matches(selector) && !around.querySelector(selector))
+      around = around.parentElement;
+    const leaving = around?.matches(selector)
+      ? around
+      : (around ?? document).querySelector<HTMLElement>(selector);
+    if (leaving instanceof HTMLElement) leaving.style.viewTransitionName = name;
+  }
+}
+
+const OTHER: Record<Side, Side> = { left: 'right', right: 'left', top: 'bottom', bottom: 'top' };
+
+const reversed = (arrival: Arrival): Arrival =>
+  'from' in arrival ? { ...arrival, from: OTHER[arrival.from] } : arrival;
+
+// Before the router hears of it, so that the transition it starts looks as it should.
+globalThis.addEventListener?.(
+  'popstate',
+  () => {
+    const next = entryNumber();
+    const way = next < at ? arrivals.get(at) : arrivals.get(next);
+    play(asked ?? (way ? (next < at ? reversed(way) : way) : { kind: 'none' }));
+    asked = null;
+    at = next;
+  },
+  true,
+);
+`;
+
+export const fillTs = `/** Fills what an address leaves open (\`/tools/:toolId\`) from the parameters of the present one. */
+export function fill(to: string, params: Readonly<Record<string, string | undefined>>): string {
+  return to.replace(/\\/:(\\w+)/g, (whole, name: string) =>
+    params[name] === undefined ? whole : \`/\${encodeURIComponent(params[name])}\`,
+  );
+}
+`;
+
+export const redirectTsx = `import { Navigate, useParams } from 'react-router';
+import { fill } from './fill';
+
+/** Leads on to another address, with the parameters of this one. */
+export function Redirect({ to }: { to: string }) {
+  return <Navigate to={fill(to, useParams())} replace />;
 }
 `;
 
 export const useGoTs = `import { useMemo } from 'react';
-import { useNavigate } from 'react-router';
-import { announce, type Arrival } from './arrival';
+import { useNavigate, useParams } from 'react-router';
+import { announce, announceBack, type Arrival, entryNumber } from './arrival';
+import { fill } from './fill';
 
 export interface GoFunction {
   (to: string, arrival?: Arrival): void;
@@ -40,33 +131,46 @@ const NONE: Arrival = { kind: 'none' };
 
 export function useGo(): GoFunction {
   const navigate = useNavigate();
+  const params = useParams();
   return useMemo(() => {
     const go = (to: string, arrival = NONE): void => {
-      void navigate(to, { viewTransition: announce(arrival) });
+      const viewTransition = announce(arrival, document.activeElement);
+      void navigate(fill(to, params), { viewTransition });
     };
     const back = (fallback: string, arrival = NONE): void => {
-      announce(arrival);
-      // React Router numbers the entries of the history; 0 is where the app was entered.
-      const entry: unknown = window.history.state?.idx;
-      if (typeof entry === 'number' && entry > 0) void navigate(-1);
-      else go(fallback, arrival);
+      if (entryNumber() === 0) {
+        go(fallback, arrival);
+        return;
+      }
+      announceBack(arrival);
+      void navigate(-1);
     };
     return Object.assign(go, { back });
-  }, [navigate]);
+  }, [navigate, params]);
 }
 `;
 
 export const linksTsx = `import type { ButtonHTMLAttributes } from 'react';
-import { Link, type LinkProps } from 'react-router';
+import { Link, type LinkProps, useParams } from 'react-router';
 import { announce, type Arrival } from './arrival';
+import { fill } from './fill';
 import { useGo } from './useGo';
 
-type GoProps = Omit<LinkProps, 'viewTransition'> & { arrival?: Arrival };
+type GoProps = Omit<LinkProps, 'viewTransition' | 'to'> & { to: string; arrival?: Arrival };
 
-/** A link to another screen. */
-export function Go({ arrival = { kind: 'none' }, ...props }: GoProps) {
+/** A link to another screen. What its address leaves open is that of the present one. */
+export function Go({ to, arrival = { kind: 'none' }, ...props }: GoProps) {
+  const params = useParams();
   return (
-    <Link {...props} viewTransition={arrival.kind !== 'none'} onClick={() => announce(arrival)} />
+    <Link
+      {...props}
+      to={fill(to, params)}
+      viewTransition={arrival.kind !== 'none'}
+      onClick={(event) => {
+        props.onClick?.(event);
+        announce(arrival, event.currentTarget);
+      }}
+    />
   );
 }
 
@@ -76,6 +180,94 @@ type BackProps = ButtonHTMLAttributes<HTMLButtonElement> & { fallback: string; a
 export function Back({ fallback, arrival, ...props }: BackProps) {
   const go = useGo();
   return <button type="button" {...props} onClick={() => go.back(fallback, arrival)} />;
+}
+`;
+
+export const gesturesTs = `import type { FormEvent, HTMLAttributes, PointerEvent } from 'react';
+
+interface Gestures {
+  longPress?: () => void;
+  swipeLeft?: () => void;
+  swipeRight?: () => void;
+  swipeTop?: () => void;
+  swipeBottom?: () => void;
+}
+
+/** Held at least so long, in milliseconds, is a long press; moved at least so far, in px, is a swipe. */
+const LONG = 500;
+const FAR = 48;
+
+/** Recognises what is done with a pointer beyond pressing. */
+export function gestures(acts: Gestures): HTMLAttributes<HTMLElement> {
+  let begin: { x: number; y: number; timer: ReturnType<typeof setTimeout> } | null = null;
+  const end = (): void => {
+    if (begin) clearTimeout(begin.timer);
+    begin = null;
+  };
+  return {
+    style: acts.swipeLeft || acts.swipeRight ? { touchAction: 'pan-y' } : undefined,
+    onPointerDown: (event: PointerEvent) => {
+      end();
+      const timer = setTimeout(() => acts.longPress?.(), LONG);
+      begin = { x: event.clientX, y: event.clientY, timer };
+    },
+    onPointerMove: (event: PointerEvent) => {
+      if (!begin) return;
+      const [x, y] = [event.clientX - begin.x, event.clientY - begin.y];
+      if (Math.abs(x) > FAR / 4 || Math.abs(y) > FAR / 4) clearTimeout(begin.timer);
+      if (Math.max(Math.abs(x), Math.abs(y)) < FAR) return;
+      end();
+      const isAcross = Math.abs(x) > Math.abs(y);
+      if (isAcross) (x < 0 ? acts.swipeLeft : acts.swipeRight)?.();
+      else (y < 0 ? acts.swipeTop : acts.swipeBottom)?.();
+    },
+    onPointerUp: end,
+    onPointerCancel: end,
+  };
+}
+
+/** Does something when a form is sent, which then goes nowhere by itself. */
+export const submitting =
+  (act: () => void) =>
+  (event: FormEvent): void => {
+    event.preventDefault();
+    act();
+  };
+
+/** Saves a file under a name. */
+export function saveFile(href: string, name: string): void {
+  const link = document.createElement('a');
+  link.href = href;
+  link.download = name;
+  link.click();
+}
+`;
+
+export const momentsTs = `import { useEffect, useEffectEvent } from 'react';
+
+/** Does something some milliseconds after the screen was shown. */
+export function useAfter(ms: number, act: () => void): void {
+  const onTime = useEffectEvent(act);
+  useEffect(() => {
+    const timer = setTimeout(onTime, ms);
+    return () => clearTimeout(timer);
+  }, [ms]);
+}
+
+/** Does something when a key is pressed that no field takes. */
+export function useKey(key: string, act: () => void): void {
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    const isTyped =
+      event.target instanceof Element && event.target.closest('input, textarea, select');
+    if (event.key !== key || event.defaultPrevented || (isTyped && key.length === 1)) return;
+    event.preventDefault();
+    act();
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent): void => onKey(event);
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, []);
 }
 `;
 
@@ -103,36 +295,51 @@ function isInner(target: EventTarget, outer: HTMLElement): boolean {
 }
 `;
 
-export const transitionsCss = `::view-transition-old(root),
-::view-transition-new(root) {
+export const transitionsCss = (shared: readonly string[]): string => `::view-transition-group(*),
+::view-transition-old(*),
+::view-transition-new(*) {
   animation-duration: var(--arrival-ms, 200ms);
+  animation-timing-function: var(--arrival-easing, ease-out);
+  animation-delay: var(--arrival-delay, 0ms);
+  animation-fill-mode: both;
 }
 
 :root[data-arrival^='slide']::view-transition-old(root) {
-  animation-name: arrival-leave;
+  animation-name: arrival-dim;
 }
 
 :root[data-arrival^='slide']::view-transition-new(root) {
   animation-name: arrival-enter;
-  animation-timing-function: ease-out;
 }
 
-:root[data-arrival='slide-right'] {
+:root[data-arrival^='push']::view-transition-old(root) {
+  animation-name: arrival-leave;
+}
+
+:root[data-arrival^='push']::view-transition-new(root) {
+  animation-name: arrival-enter;
+}
+
+:root[data-arrival='scale']::view-transition-new(root) {
+  animation-name: arrival-grow;
+}
+
+:root[data-arrival$='right'] {
   --arrival-x: 100%;
 }
 
-:root[data-arrival='slide-left'] {
+:root[data-arrival$='left'] {
   --arrival-x: -100%;
 }
 
-:root[data-arrival='slide-bottom'] {
+:root[data-arrival$='bottom'] {
   --arrival-y: 100%;
 }
 
-:root[data-arrival='slide-top'] {
+:root[data-arrival$='top'] {
   --arrival-y: -100%;
 }
-
+${shared.map((name) => `\n[data-arrives='${name}'] {\n  view-transition-name: ${name};\n}\n`).join('')}
 @keyframes arrival-enter {
   from {
     transform: translate(var(--arrival-x, 0), var(--arrival-y, 0));
@@ -141,15 +348,28 @@ export const transitionsCss = `::view-transition-old(root),
 
 @keyframes arrival-leave {
   to {
+    transform: translate(calc(-1 * var(--arrival-x, 0)), calc(-1 * var(--arrival-y, 0)));
+  }
+}
+
+@keyframes arrival-dim {
+  to {
     opacity: 0.6;
+  }
+}
+
+@keyframes arrival-grow {
+  from {
+    opacity: 0;
+    transform: scale(0.85);
   }
 }
 `;
 
-export const shellTsx = `import { useEffect } from 'react';
+export const shellTsx = (hasOverlays: boolean): string => `import { useEffect } from 'react';
 import { Outlet, ScrollRestoration, useLocation, useMatches } from 'react-router';
-
-/** What stands around every screen: the page title, and the scroll position. */
+${hasOverlays ? "import { OverlayProvider } from '../overlays/OverlayProvider';\n" : ''}
+/** What stands around every screen: the page title, the scroll position${hasOverlays ? ', and what opens over it' : ''}. */
 export function Shell() {
   const { hash, key } = useLocation();
   const handle = useMatches().at(-1)?.handle as { title?: string } | undefined;
@@ -161,8 +381,14 @@ export function Shell() {
   return (
     <>
       {handle?.title && <title>{handle.title}</title>}
-      <Outlet />
-      <ScrollRestoration />
+${
+  hasOverlays
+    ? `      <OverlayProvider>
+        <Outlet />
+      </OverlayProvider>
+`
+    : '      <Outlet />\n'
+}      <ScrollRestoration />
     </>
   );
 }

@@ -112,16 +112,34 @@ ${table}
 }
 
 /** Presses each link listed in links.json where it stands, and looks where that leads. */
-export const linksTest = `import { act } from 'react';
+export const linksTest = (hasConditions: boolean): string => `import { act } from 'react';
 import { createRoot } from 'react-dom/client';
-import { createMemoryRouter, RouterProvider } from 'react-router';
+import { createMemoryRouter, matchRoutes, RouterProvider } from 'react-router';
 import { afterEach, expect, test } from 'vitest';
 import links from './links.json';
 import { routes } from './routes';
+${hasConditions ? "import { type Conditions, setCondition } from './state/conditions';\n" : ''}
+interface Listed {
+  from: string;
+  press: number;
+  label: string;
+  kind: string;
+  to: string;
+  given?: Record<string, boolean>;
+}
 
 Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: true });
 window.scrollTo = () => {};
 Element.prototype.scrollIntoView = () => {};
+// What a browser does over the page, and this stand-in for one does not know.
+HTMLDialogElement.prototype.showModal ??= function show(this: HTMLDialogElement) {
+  this.open = true;
+};
+HTMLDialogElement.prototype.show ??= HTMLDialogElement.prototype.showModal;
+HTMLDialogElement.prototype.close ??= function close(this: HTMLDialogElement) {
+  this.open = false;
+};
+HTMLElement.prototype.showPopover ??= () => {};
 
 let unmount = () => {};
 afterEach(() => act(() => unmount()));
@@ -138,8 +156,17 @@ async function open(entries: string[]) {
   return { router, container };
 }
 
-test.each(links)('$from: $label → $to', async ({ from, press, label, to, kind }) => {
-  const { router, container } = await open([from]);
+test.each(links as Listed[])('$from: $label → $to', async (link) => {
+  const { from, press, label, to, kind${hasConditions ? ', given = {}' : ''} } = link;
+${
+  hasConditions
+    ? `  await act(async () => {
+    for (const [name, value] of Object.entries(given))
+      setCondition(name as keyof Conditions, value);
+  });
+`
+    : ''
+}  const { router, container } = await open([from]);
   const pressed = container.querySelectorAll<HTMLElement>('a, button, [role="link"]')[press];
   expect(pressed, \`\${label} stands on \${from}\`).toBeDefined();
   if (kind === 'drawer') {
@@ -150,17 +177,26 @@ test.each(links)('$from: $label → $to', async ({ from, press, label, to, kind 
     expect(pressed.getAttribute('href') ?? to).toBe(to);
     return;
   }
+  if (kind === 'file') {
+    expect(pressed.getAttribute('download') ?? to).toBe(to);
+    return;
+  }
   await act(async () => pressed.click());
-  const { pathname, hash } = router.state.location;
-  expect(pathname + hash).toBe(to);
+  if (kind === 'open') {
+    expect(container.querySelector(\`#overlay-\${to}\`)).not.toBeNull();
+    return;
+  }
+  const { pathname, search, hash } = router.state.location;
+  expect(pathname + search + hash).toBe(to);
   expect(router.state.matches.at(-1)?.route.path).not.toBe('*');
   if (hash) expect(container.querySelector(hash)).not.toBeNull();
 });
 
 test('every path that is linked to has a screen', () => {
-  const paths = new Set(routes[0].children?.map((route) => route.path));
   for (const { to, kind } of links) {
-    if (kind !== 'external' && kind !== 'drawer') expect(paths).toContain(to.split('#')[0]);
+    if (kind !== 'go' && kind !== 'back') continue;
+    const found = matchRoutes(routes, to.replace(/[?#].*/, ''));
+    expect(found?.at(-1)?.route.path, to).not.toBe('*');
   }
 });
 `;

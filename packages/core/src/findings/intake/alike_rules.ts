@@ -1,6 +1,7 @@
 import { putUse } from '../../change/change.ts';
 import { baseName } from '../../intake/files.ts';
-import type { Element, Screen } from '../../model/design.ts';
+import { hasScrim } from '../../overlays/scrim.ts';
+import type { Screen } from '../../model/design.ts';
 import {
   isUsed,
   orderedScreens,
@@ -122,47 +123,6 @@ export function overlayIn(
   return isSpelledOut || (sharesName && (pair.texts >= 0.35 || pair.boxes >= 0.35))
     ? { over, under, why: 'its name says that it is a state of it, and much of it is the same' }
     : null;
-}
-
-const scrims = new WeakMap<Screen, boolean>();
-
-/** Whether something see-through lies over nearly all of a screen. */
-export function hasScrim(screen: Screen): boolean {
-  let found = scrims.get(screen);
-  if (found === undefined) scrims.set(screen, (found = findScrim(screen)));
-  return found;
-}
-
-function findScrim(screen: Screen): boolean {
-  let found = false;
-  walkElements(screen.root, (element) => {
-    if (element.hidden) return false;
-    const { box, style } = element;
-    const area = screen.width * Math.min(screen.height, 900);
-    if (element !== screen.root && box.width * box.height >= area * 0.7 && isSeeThrough(style.base))
-      found = true;
-    return !found;
-  });
-  return found;
-}
-
-function isSeeThrough(css: Element['style']['base']): boolean {
-  const color = css['background-color'];
-  if (!color || color === 'transparent') return false;
-  const alpha = /rgba?\([^)]*?[,/]\s*([\d.]+)(%?)\s*\)$/.exec(
-    color.replace(/rgb\(\s*[\d.]+\s*,\s*[\d.]+\s*,\s*[\d.]+\s*\)/, ''),
-  );
-  const hex =
-    /^#[0-9a-f]{6}([0-9a-f]{2})$/i.exec(color)?.[1] ?? /^#[0-9a-f]{3}([0-9a-f])$/i.exec(color)?.[1].repeat(2);
-  const share = alpha
-    ? Number(alpha[1]) / (alpha[2] ? 100 : 1)
-    : hex
-      ? parseInt(hex, 16) / 255
-      : color.includes('color-mix')
-        ? 0.5
-        : 1;
-  const opacity = share * Number(css.opacity ?? 1);
-  return opacity > 0.05 && opacity < 0.95;
 }
 
 /** How sure it is that two screens are one at two widths: 2 by their names, 1 by what is on them, 0 not at all. */

@@ -4,7 +4,7 @@ import { labelOf, pressablesOf } from '../../links/pressable.ts';
 import type { Box, Element, Screen } from '../../model/design.ts';
 import { type Project, screenName, walkElements } from '../../model/project.ts';
 import type { Examined, Found, Rule } from '../finding.ts';
-import { hasScrim } from './alike_rules.ts';
+import { hasScrim } from '../../overlays/scrim.ts';
 
 /**
  * Runs a rule on every screen in use, as it is in the app. What it finds is kept with the screen: a decision about one

@@ -1,0 +1,138 @@
+import type { App } from '../../model/app.ts';
+import { isUsed, type Project } from '../../model/project.ts';
+import { fillRoute, normaliseRoute } from '../../routes/pattern.ts';
+import { PRINT_WIDTH, quote } from '../print_tsx.ts';
+
+/** A screen as the table of routes has it. */
+export interface RouteEntry {
+  readonly key: string;
+  readonly name: string;
+  readonly path: string;
+  /** Name of its component and of its folder. */
+  readonly folder: string;
+}
+
+interface RouteNames {
+  readonly start: string;
+  readonly conditionOf: (condition: string) => string | null;
+  /** Layouts by the screens in them. */
+  readonly layouts: readonly { readonly name: string; readonly screens: readonly string[] }[];
+}
+
+/** Sorted by path, so that of two that fit equally the same one is always shown. */
+export const sortedRoutes = <T extends { readonly path: string }>(rows: readonly T[]): T[] =>
+  [...rows].sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
+
+/** Writes `routes.tsx`: the screens, their guards and layouts, redirects, and what is shown where nothing fits. */
+export function routesTsx(project: Project, rows: readonly RouteEntry[], names: RouteNames): string {
+  const { app } = project;
+  const sorted = sortedRoutes(rows);
+  const hasRoot = rows.some((row) => normaliseRoute(row.path) === '/') || hasRedirect(app, '/');
+  const hasNotFound = rows.some((row) => row.path === '/*');
+  const uses = { navigate: false, guard: false, redirect: false };
+  const lines: string[] = [];
+  if (!hasRoot && rows.length) {
+    uses.navigate = true;
+    lines.push(`      { path: '/', element: <Navigate to=${JSON.stringify(names.start)} replace /> },`);
+  }
+  const entry = (row: RouteEntry, depth: number): string[] => {
+    const guard = app.screens[row.key].guard;
+    const condition = guard && names.conditionOf(guard.condition);
+    const other = guard && isUsed(project, guard.otherwise) ? app.screens[guard.otherwise] : null;
+    const path = `path: ${quote(row.path)}`;
+    const handle = `handle: { title: ${quote(row.name)} }`;
+    if (!guard || !condition || !other) return object([path, `Component: ${row.folder}`, handle], depth);
+    uses.guard = true;
+    const to = fillRoute(other.route, other.params ?? {});
+    const attributes = `condition=${JSON.stringify(condition)}${guard.is ? '' : ' is={false}'} otherwise=${JSON.stringify(to)}`;
+    return object([path, guarded(row.folder, attributes, depth), handle], depth);
+  };
+  const placed = new Set(names.layouts.flatMap((layout) => layout.screens));
+  for (const row of sorted.filter((one) => !placed.has(one.key) && one.path !== '/*'))
+    lines.push(...entry(row, 3));
+  for (const layout of names.layouts) {
+    const inside = sorted.filter((row) => layout.screens.includes(row.key));
+    lines.push(
+      '      {',
+      `        Component: ${layout.name},`,
+      '        children: [',
+      ...inside.flatMap((row) => entry(row, 5)),
+      '        ],',
+      '      },',
+    );
+  }
+  for (const [from, { to }] of Object.entries(app.redirects).sort(([a], [b]) => (a < b ? -1 : 1))) {
+    if (!isUsed(project, to)) continue;
+    uses.redirect = true;
+    const target = JSON.stringify(targetOfRedirect(app, from, to));
+    lines.push(...object([`path: ${quote(from)}`, `element: <Redirect to=${target} />`], 3));
+  }
+  const last = sorted.find((row) => row.path === '/*');
+  lines.push(
+    ...(last
+      ? entry({ ...last, path: '*' }, 3)
+      : [`      { path: '*', Component: NotFound, handle: { title: 'Not found' } },`]),
+  );
+  const imports = [
+    ...[...rows.map((row) => row.folder), ...(hasNotFound ? [] : ['NotFound'])].map(
+      (name) => [name, `./screens/${name}/${name}`] as const,
+    ),
+    ...names.layouts.map(({ name }) => [name, `./layouts/${name}/${name}`] as const),
+    ...(uses.guard ? [['Guard', './navigation/Guard'] as const] : []),
+    ...(uses.redirect ? [['Redirect', './navigation/Redirect'] as const] : []),
+  ]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([name, path]) => `import { ${name} } from '${path}';`);
+  return `import { ${uses.navigate ? 'Navigate, ' : ''}type RouteObject } from 'react-router';
+${imports.join('\n')}
+import { Shell } from './shell/Shell';
+
+export const routes: RouteObject[] = [
+  {
+    Component: Shell,
+    children: [
+${lines.join('\n')}
+    ],
+  },
+];
+`;
+}
+
+const hasRedirect = (app: App, path: string): boolean => Object.hasOwn(app.redirects, path);
+
+/** A redirect keeps the parameters that both paths have; the others are the screen's own. */
+function targetOfRedirect(app: App, from: string, to: string): string {
+  const { route, params = {} } = app.screens[to];
+  const kept = new Set(from.match(/:\w+/g) ?? []);
+  const own = Object.fromEntries(Object.entries(params).filter(([name]) => !kept.has(`:${name}`)));
+  return fillRoute(route, own);
+}
+
+/** `element: <Guard …><Screen /></Guard>`, on lines of its own where it is long. */
+function guarded(component: string, attributes: string, depth: number): string {
+  const indent = '  '.repeat(depth + 1);
+  const open = `<Guard ${attributes}>`;
+  const head =
+    `${indent}  ${open}`.length <= PRINT_WIDTH
+      ? [`${indent}  ${open}`]
+      : [
+          `${indent}  <Guard`,
+          ...attributes.split(/ (?=\w+=)/).map((attribute) => `${indent}    ${attribute}`),
+          `${indent}  >`,
+        ];
+  return ['element: (', ...head, `${indent}    <${component} />`, `${indent}  </Guard>`, `${indent})`].join(
+    '\n',
+  );
+}
+
+/** An object of these properties, on one line where it fits. */
+function object(properties: readonly string[], depth: number): string[] {
+  const indent = '  '.repeat(depth);
+  const flat = `${indent}{ ${properties.join(', ')} },`;
+  if (flat.length <= PRINT_WIDTH && !flat.includes('\n')) return [flat];
+  return [
+    `${indent}{`,
+    ...properties.flatMap((property) => `${indent}  ${property},`.split('\n')),
+    `${indent}},`,
+  ];
+}

@@ -1,0 +1,124 @@
+import type { App, Interaction } from '../model/app.ts';
+import type { GraphLink } from './graph.ts';
+
+/** A link that can be gone, with where one really gets by it: past a guard it is the screen to show instead. */
+export type Way = GraphLink & {
+  readonly to: string;
+  /** The guarded screen that turned one away, if one did. */
+  readonly turnedAway?: string;
+};
+
+/** What a condition can be while the app runs. */
+type Facts = Map<string, Set<boolean>>;
+
+export interface Reach {
+  readonly reached: ReadonlySet<string>;
+  readonly ways: ReadonlyMap<string, readonly Way[]>;
+}
+
+const plainWays = new WeakMap<readonly GraphLink[], readonly Way[]>();
+
+/**
+ * Which screens and overlays one gets to from the start. A condition can be what it is at first and whatever something
+ * on a screen that is reached makes of it; what is found so is at most too much, as conditions are looked at one by one.
+ */
+export function reachOf(
+  app: App,
+  start: string | null,
+  departures: ReadonlyMap<string, readonly GraphLink[]>,
+): Reach {
+  const hasRules =
+    Object.keys(app.conditions).length > 0 || Object.values(app.screens).some((entry) => entry.guard);
+  if (!hasRules) {
+    const ways = new Map([...departures].map(([key, links]) => [key, plainWaysOf(links)] as const));
+    return { reached: start ? walk([start], ways) : new Set(), ways };
+  }
+  const facts: Facts = new Map(
+    Object.entries(app.conditions).map(([id, { initial }]) => [id, new Set([initial])]),
+  );
+  for (;;) {
+    const ways = new Map([...departures].map(([key, links]) => [key, waysOf(app, links, facts)] as const));
+    const reached = start ? walk(entered(app, start, facts, {}), ways) : new Set<string>();
+    if (!learn(facts, reached, departures)) return { reached, ways };
+  }
+}
+
+function plainWaysOf(links: readonly GraphLink[]): readonly Way[] {
+  let ways = plainWays.get(links);
+  if (!ways)
+    plainWays.set(links, (ways = links.filter((link): link is Way => !link.problem && link.to !== null)));
+  return ways;
+}
+
+const waysOf = (app: App, links: readonly GraphLink[], facts: Facts): Way[] =>
+  links.flatMap((link) => {
+    const { to, problem, interaction } = link;
+    if (!to || problem || !holds(facts, interaction)) return [];
+    return entered(app, to, facts, madeBy(interaction)).map((screen) =>
+      screen === to ? (link as Way) : { ...link, to: screen, turnedAway: to },
+    );
+  });
+
+const holds = (facts: Facts, { when }: Interaction): boolean =>
+  !when || (facts.get(when.condition)?.has(when.is) ?? false);
+
+/** What an interaction makes of conditions before it leads anywhere. */
+function madeBy({ before, target, when }: Interaction): Readonly<Record<string, boolean>> {
+  const made: Record<string, boolean> = when ? { [when.condition]: when.is } : {};
+  for (const step of [...(before ?? []), target]) if (step.kind === 'set') made[step.condition] = step.value;
+  return made;
+}
+
+/** The screens that can be shown when one is gone to: itself, or the one that its guard shows instead. */
+function entered(
+  app: App,
+  screen: string,
+  facts: Facts,
+  known: Readonly<Record<string, boolean>>,
+  seen: readonly string[] = [],
+): string[] {
+  const guard = app.screens[screen]?.guard;
+  if (!guard) return [screen];
+  const can = (value: boolean): boolean =>
+    guard.condition in known
+      ? known[guard.condition] === value
+      : (facts.get(guard.condition)?.has(value) ?? false);
+  const shown = can(guard.is) ? [screen] : [];
+  // Guards that send each other round in a circle show nothing.
+  if (!can(!guard.is) || seen.includes(screen)) return shown;
+  return [...shown, ...entered(app, guard.otherwise, facts, known, [...seen, screen])];
+}
+
+function walk(
+  from: readonly string[],
+  ways: ReadonlyMap<string, readonly { readonly to: string }[]>,
+): Set<string> {
+  const reached = new Set(from);
+  const queue = [...from];
+  for (let key = queue.pop(); key !== undefined; key = queue.pop())
+    for (const { to } of ways.get(key) ?? [])
+      if (!reached.has(to)) {
+        reached.add(to);
+        queue.push(to);
+      }
+  return reached;
+}
+
+/** Notes what can be made of conditions on screens that are reached; whether that is more than was known. */
+function learn(
+  facts: Facts,
+  reached: ReadonlySet<string>,
+  departures: ReadonlyMap<string, readonly GraphLink[]>,
+): boolean {
+  let isMore = false;
+  for (const key of reached)
+    for (const { interaction, problem } of departures.get(key) ?? []) {
+      if (problem || !holds(facts, interaction)) continue;
+      for (const step of [...(interaction.before ?? []), interaction.target]) {
+        if (step.kind !== 'set' || facts.get(step.condition)?.has(step.value) !== false) continue;
+        facts.get(step.condition)!.add(step.value);
+        isMore = true;
+      }
+    }
+  return isMore;
+}

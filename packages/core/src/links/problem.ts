@@ -1,0 +1,66 @@
+import type { Interaction, ScreenTarget, Target } from '../model/app.ts';
+import { findElement, isOverlay, type Project, screenName, useInWords } from '../model/project.ts';
+import { parametersOf, requiredParametersOf } from '../routes/pattern.ts';
+
+/** Why an interaction cannot do what it says, in words; null when it can. `from` is the screen that it is on. */
+export function interactionProblem(project: Project, from: string, interaction: Interaction): string | null {
+  const { when, before = [], target } = interaction;
+  if (when && !project.app.conditions[when.condition]) return 'its condition is gone';
+  for (const step of before) {
+    const problem = targetProblem(project, step);
+    if (problem) return problem;
+  }
+  const problem = targetProblem(project, target);
+  if (problem || target.kind !== 'screen') return problem;
+  const [missing] = missingParameters(project, from, target);
+  return missing === undefined
+    ? null
+    : `${screenName(project, target.screen)} needs :${missing}, which nobody gives`;
+}
+
+/** Why a target cannot be reached, in words; null when it can. */
+export function targetProblem(project: Project, target: Target): string | null {
+  const missing = (screen: string): string | null => {
+    const use = useInWords(project, screen);
+    return use && `${screenName(project, screen)} ${use}`;
+  };
+  switch (target.kind) {
+    case 'screen':
+      return missing(target.screen);
+    case 'anchor':
+      return (
+        missing(target.screen) ??
+        (findElement(project.design, target.element)
+          ? null
+          : `the place on ${screenName(project, target.screen)} is gone`)
+      );
+    case 'back':
+      return target.fallback ? missing(target.fallback) : null;
+    case 'open':
+      if (isOverlay(project, target.overlay)) return null;
+      return `${screenName(project, target.overlay)} is ${project.app.screens[target.overlay] ? 'no overlay' : 'gone'}`;
+    case 'set':
+      return project.app.conditions[target.condition] ? null : 'its condition is gone';
+    case 'drawer':
+      return project.app.drawers[target.element] ? null : 'the drawer is gone';
+    case 'close':
+    case 'file':
+    case 'external':
+      return null;
+  }
+}
+
+/** Parameters of a target that neither the link, nor the address it is pressed at, nor the screen itself gives. */
+export const missingParameters = (project: Project, from: string, target: ScreenTarget): string[] =>
+  unsaidParameters(project, from, target).filter(
+    (name) => !project.app.screens[target.screen].params?.[name],
+  );
+
+/** Parameters of a target that neither the link nor the address it is pressed at gives. */
+export function unsaidParameters({ app }: Project, from: string, target: ScreenTarget): string[] {
+  const entry = app.screens[target.screen];
+  if (!entry) return [];
+  const source = app.screens[from];
+  const near = new Set(source && source.use !== 'overlay' ? parametersOf(source.route) : []);
+  return requiredParametersOf(entry.route).filter((name) => !target.params?.[name] && !near.has(name));
+}

@@ -1,0 +1,181 @@
+import { originOf } from '../change/lineage.ts';
+import { alignPlaces } from '../components/align.ts';
+import type { App, Given, Interaction } from '../model/app.ts';
+import { elementOfInteraction } from '../model/interaction.ts';
+import { kebabCase } from '../model/names.ts';
+import { findElement, hostOf, type Project, textOf } from '../model/project.ts';
+
+/** An interaction as it counts for one element. */
+export interface Wired {
+  /** Where it is kept in the app. */
+  readonly key: string;
+  readonly element: string;
+  readonly interaction: Interaction;
+  /** The component whose other place it was said at, if it was not said here. */
+  readonly component?: string;
+}
+
+/** The interactions of each element, for each screen that shows it. */
+export type Wiring = ReadonlyMap<string, ReadonlyMap<string, readonly Wired[]>>;
+
+interface Known {
+  readonly project: Project;
+  readonly wiring: Map<string, Map<string, Wired[]>>;
+  /** Whether some interaction is passed on to other places. */
+  readonly passesOn: boolean;
+}
+
+const wirings = new WeakMap<App['interactions'], Known>();
+
+/** The tables besides the interactions that the wiring depends on; `still` only where something is passed on. */
+const isSame = (known: Known, { design, app }: Project): boolean =>
+  known.project.design === design &&
+  known.project.app.components === app.components &&
+  known.project.app.screens === app.screens &&
+  (!known.passesOn || known.project.app.still === app.still);
+
+/**
+ * What every element does, with what components pass on to their places. Takes the settled project. After an edit only
+ * the screens that it touched are looked at again.
+ */
+export function wiringOf(project: Project): Wiring {
+  const { app } = project;
+  const known = wirings.get(app.interactions);
+  if (known && isSame(known, project)) return known.wiring;
+  const made = rewired(project) ?? wiredAnew(project);
+  wirings.set(app.interactions, made);
+  return made.wiring;
+}
+
+function wiredAnew(project: Project): Known {
+  const { app } = project;
+  const wiring = new Map<string, Map<string, Wired[]>>();
+  const everywhere: Wired[] = [];
+  for (const key of Object.keys(app.interactions)) {
+    const one = put(wiring, project, key);
+    if (one.interaction.everywhere) everywhere.push(one);
+  }
+  for (const one of everywhere) passOn(wiring, project, one);
+  for (const screen of wiring.values()) for (const list of screen.values()) list.sort(byKey);
+  return { project, wiring, passesOn: everywhere.length > 0 };
+}
+
+/** The wiring made from that of the document before; null where that is not known, or where more may have changed. */
+function rewired(project: Project): Known | null {
+  const { app } = project;
+  const origin = originOf(app);
+  const known = origin && wirings.get(origin.before.interactions);
+  if (!origin || !known || known.passesOn || !isSame(known, project)) return null;
+  const wiring = new Map(known.wiring);
+  const copied = new Set<string>();
+  for (const { table, key } of origin.written) {
+    if (table !== 'interactions') continue;
+    if (app.interactions[key]?.everywhere) return null;
+    const element = elementOfInteraction(key);
+    const host = hostOf(app, element);
+    if (!copied.has(host)) wiring.set(host, new Map(wiring.get(host)));
+    copied.add(host);
+    const screen = wiring.get(host)!;
+    const others = (screen.get(element) ?? []).filter((one) => one.key !== key);
+    if (others.length) screen.set(element, others);
+    else screen.delete(element);
+    if (app.interactions[key]) {
+      put(wiring, project, key);
+      screen.get(element)!.sort(byKey);
+    }
+  }
+  return { project, wiring, passesOn: false };
+}
+
+/** What one element does, in the order in which conditions are looked at. */
+export const wiredAt = (wiring: Wiring, host: string, element: string): readonly Wired[] =>
+  wiring.get(host)?.get(element) ?? [];
+
+const numberOf = (key: string): number => Number(key.split('|')[1] ?? 1);
+const byKey = (a: Wired, b: Wired): number => numberOf(a.key) - numberOf(b.key);
+
+/** Puts an interaction of the app to its element, or as one of another place of its component. */
+function put(
+  wiring: Map<string, Map<string, Wired[]>>,
+  project: Project,
+  key: string,
+  passed?: { readonly element: string; readonly component: string },
+): Wired {
+  const element = passed?.element ?? elementOfInteraction(key);
+  const one: Wired = {
+    key,
+    element,
+    interaction: settled(project, element, project.app.interactions[key]),
+    ...(passed ? { component: passed.component } : {}),
+  };
+  const host = hostOf(project.app, element);
+  let screen = wiring.get(host);
+  if (!screen) wiring.set(host, (screen = new Map<string, Wired[]>()));
+  const list = screen.get(element);
+  if (list) list.push(one);
+  else screen.set(element, [one]);
+  return one;
+}
+
+/** Gives an interaction to the same element at the other places of its component, where nothing else is said. */
+function passOn(wiring: Map<string, Map<string, Wired[]>>, project: Project, one: Wired): void {
+  const { app } = project;
+  const found = componentAround(app, one.element);
+  if (!found) return;
+  for (const place of found.places) {
+    if (place === found.place) continue;
+    const element = found.alike(project, place, one.element);
+    if (!element || app.still[element] || app.interactions[element]) continue;
+    put(wiring, project, one.key, { element, component: found.id });
+  }
+}
+
+interface Around {
+  readonly id: string;
+  readonly place: string;
+  readonly places: readonly string[];
+  readonly alike: (project: Project, place: string, element: string) => string | null;
+}
+
+const isWithin = (element: string, place: string): boolean =>
+  element === place || element.startsWith(place.endsWith(':') ? place : `${place}/`);
+
+/** The smallest component or list that an element stands in. */
+export function componentAround(app: App, element: string): Around | null {
+  let best: Around | null = null;
+  for (const [id, component] of Object.entries(app.components)) {
+    const place = component.places.find((one) => isWithin(element, one));
+    if (!place || (best && best.place.length >= place.length)) continue;
+    best = {
+      id,
+      place,
+      places: component.places,
+      alike: ({ design }, other, key) => {
+        const [a, b] = [findElement(design, place), findElement(design, other)];
+        return a && b ? (alignPlaces(a, b).get(key) ?? null) : null;
+      },
+    };
+  }
+  return best;
+}
+
+/** Fields of a list item, replaced by what stands in them at this place. */
+function settled(project: Project, element: string, interaction: Interaction): Interaction {
+  const { target } = interaction;
+  if (target.kind !== 'screen' || !target.params) return interaction;
+  if (Object.values(target.params).every((given) => typeof given === 'string')) return interaction;
+  const place = componentAround(project.app, element)?.place;
+  const params = Object.fromEntries(
+    Object.entries(target.params).map(([name, given]) => [name, valueOf(project, place, given)]),
+  );
+  return { ...interaction, target: { ...target, params } };
+}
+
+/** What a parameter is given at a place: a field's text in the form that addresses have. */
+function valueOf({ design }: Project, place: string | undefined, given: Given): string {
+  if (typeof given === 'string') return given;
+  const row = place === undefined ? null : findElement(design, place);
+  const field = place === undefined ? null : findElement(design, `${place}/${given.field}`);
+  const text = field ?? row;
+  return text ? kebabCase(textOf(text)).slice(0, 80) : '';
+}

@@ -1,0 +1,56 @@
+import type { Declarations, Element, Screen } from '../model/design.ts';
+import { elementsByKey } from '../model/project.ts';
+
+/** Where an element stands in its parent; as the root of an overlay it stands nowhere yet. */
+const PLACE =
+  /^(position|top|right|bottom|left|inset|z-index|transform|translate|margin-|flex-(grow|shrink|basis)|align-self|justify-self|order|grid-(column|row))/;
+
+/** What an element keeps of its style where it no longer stands in what it was drawn in. */
+export function withoutPlace(css: Declarations): Declarations {
+  const kept: Record<string, string> = {};
+  for (const [name, value] of Object.entries(css)) if (!PLACE.test(name)) kept[name] = value;
+  return kept;
+}
+
+const panels = new WeakMap<Screen, Map<string, Screen>>();
+
+/** The part of a drawing that is the overlay, as a screen of its own; the drawing itself where that part is gone. */
+export function panelScreen(screen: Screen, panel: string): Screen {
+  let known = panels.get(screen);
+  if (!known) panels.set(screen, (known = new Map<string, Screen>()));
+  let made = known.get(panel);
+  if (!made) {
+    const element = elementsByKey(screen).get(panel);
+    made = element ? cutOut(screen, element) : screen;
+    known.set(panel, made);
+  }
+  return made;
+}
+
+function cutOut(screen: Screen, element: Element): Screen {
+  const { at = {}, from = {}, ...style } = element.style;
+  const kept = (table: Readonly<Record<string, Declarations>>) =>
+    Object.fromEntries(Object.entries(table).map(([width, css]) => [width, withoutPlace(css)]));
+  const base = withoutPlace(style.base);
+  const holdsPlaced = element.children.some((child) => child.style.base.position === 'absolute');
+  const root: Element = {
+    ...element,
+    style: {
+      ...style,
+      base: {
+        ...base,
+        ...(holdsPlaced ? { position: 'relative', height: `${Math.round(element.box.height)}px` } : {}),
+        width: `${Math.round(element.box.width)}px`,
+        'max-width': '100%',
+      },
+      at: kept(at),
+      from: kept(from),
+    },
+  };
+  return {
+    ...screen,
+    root,
+    width: Math.max(1, Math.round(element.box.width)),
+    height: Math.max(1, Math.round(element.box.height)),
+  };
+}
