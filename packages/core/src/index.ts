@@ -1,12 +1,7 @@
 /** What Tovel computes, in the order data flows. */
 export * from './model/design.ts';
 export * from './model/app.ts';
-export {
-  elementOfInteraction,
-  freeInteractionKey,
-  GESTURES,
-  pressTo,
-} from './model/interaction.ts';
+export { elementOfInteraction, freeInteractionKey, GESTURES, pressTo } from './model/interaction.ts';
 export {
   elementsByKey,
   findElement,
@@ -163,6 +158,7 @@ export {
   routeFromName,
   routeProblem,
   type RouteRow,
+  screenAtAddress,
   routeTable,
 } from './routes/routes.ts';
 export {
@@ -173,14 +169,21 @@ export {
   routeFormProblem,
   RouteMatcher,
 } from './routes/pattern.ts';
+export { isBelow, parentRoute, rerouted, reroutedProblem, routeBelow } from './routes/edit.ts';
 export { labelOf, type Pressable, pressablesOf } from './links/pressable.ts';
 export { authoredLinks } from './links/authored.ts';
+export { type CopiedLink, copiedWiring, reciprocalLink, takeCopied } from './links/copy.ts';
+export { type RowField, rowFields, sharedPairs } from './links/shared.ts';
+export { type TypedLine, typedWiring } from './links/typed.ts';
 export { openLinks, refuseLink, takeLinks } from './links/decide.ts';
 export { type LinkProposal, proposeLinks } from './links/propose.ts';
 export { wordLikeness, wordsIn } from './links/words.ts';
 export {
+  addressIn,
   describeArrival,
+  describeGesture,
   describeTarget,
+  describeWhen,
   matchText,
   type TargetChoice,
   targetChoices,
@@ -193,6 +196,7 @@ export {
   type GraphLink,
   graphOf,
   isDeadEnd,
+  leadsTo,
   type ScreenGraph,
   type Standing,
   type WiredState,
@@ -208,17 +212,15 @@ export { baseCss } from './emit/base_css.ts';
 export { graphFiles } from './emit/graph_file.ts';
 export { printHtml } from './emit/print_html.ts';
 export { EmissionPlan } from './emit/react/plan.ts';
-export {
-  emitReact,
-  emitScreenOf,
-  type EmittedFile,
-  type EmittedProject,
-} from './emit/react/emit_react.ts';
+export { emitReact, emitScreenOf, type EmittedFile, type EmittedProject } from './emit/react/emit_react.ts';
 export { type EmittedComponent, type EmittedList, type Extraction } from './emit/components/extract.ts';
 export { type Prop, type Template } from './emit/components/template.ts';
 export { extractionOf, hasFrame, previewComponent } from './emit/react/emit_react.ts';
 export { targets } from './emit/targets.ts';
 
+export { type LayoutProposal, proposeLayouts } from './layouts/propose.ts';
+export { fillPlanned, planFor, planScreen } from './project/plan_screen.ts';
+export { checkJourney, type JourneyCheck } from './journeys/check.ts';
 export { takeIn } from './project/take_in.ts';
 export {
   ArchiveError,

@@ -23,8 +23,7 @@ const kindOf = (element: Element): string => `${element.kind} ${element.tag ?? '
 function align(a: Element, b: Element, pairs: Map<string, string>): void {
   pairs.set(a.key, b.key);
   const [left, right] = [a.children, b.children];
-  const length = left.map(() => new Array<number>(right.length + 1).fill(0));
-  length.push(new Array<number>(right.length + 1).fill(0));
+  const length = Array.from({ length: left.length + 1 }, () => new Uint16Array(right.length + 1));
   for (let i = left.length - 1; i >= 0; i--)
     for (let j = right.length - 1; j >= 0; j--)
       length[i][j] =

@@ -16,6 +16,8 @@ export interface GraphAnalysis {
    * gets everywhere from there.
    */
   readonly traps: readonly (readonly string[])[];
+  /** Number of the group that each belongs to: from all of one group one gets to all others of it. */
+  readonly round: ReadonlyMap<string, number>;
 }
 
 const analyses = new WeakMap<ScreenGraph, GraphAnalysis>();
@@ -26,11 +28,13 @@ export function analysisOf(graph: ScreenGraph): GraphAnalysis {
   if (known) return known;
   const net = numbered(graph);
   const entry = entriesOf(graph, net);
+  const groups = strongComponents(net);
   const analysis = {
     entry,
     depth: depthsOf(entry),
     gate: gatesOf(graph, net),
-    traps: trapsOf(graph, net),
+    traps: trapsOf(graph, net, groups),
+    round: new Map(groups.flatMap((group, i) => group.map((node) => [net.keys[node], i] as const))),
   };
   analyses.set(graph, analysis);
   return analysis;
@@ -171,10 +175,10 @@ function finishingOrder(start: number, { offsets, targets, keys }: NumberedGraph
   return order;
 }
 
-function trapsOf(graph: ScreenGraph, net: NumberedGraph): string[][] {
+function trapsOf(graph: ScreenGraph, net: NumberedGraph, groups: readonly (readonly number[])[]): string[][] {
   const isScreen = new Set(graph.screens);
   const start = graph.start === null ? -1 : net.indexOf(graph.start);
-  return strongComponents(net)
+  return groups
     .filter((group) => {
       if (group.length < 2 || group.includes(start)) return false;
       const inside = new Set(group);

@@ -21,7 +21,16 @@ test.each([
 
 test('elements are counted by how they stand', () => {
   const { counts } = graphOf(wired('a>b a>c a. b>c c!'));
-  expect(counts).toEqual({ elements: 8, live: 1, open: 5, broken: 2, still: 1, unreachable: 1, deadEnds: 2, planned: 0 });
+  expect(counts).toEqual({
+    elements: 8,
+    live: 1,
+    open: 5,
+    broken: 2,
+    still: 1,
+    unreachable: 1,
+    deadEnds: 2,
+    planned: 0,
+  });
 });
 
 test('a broken link stays listed with the name that it had', () => {
@@ -108,9 +117,9 @@ describe('findings', () => {
     const errors = findingsOf({ ...project, app }).filter((finding) => isAtLeast(finding, 'error'));
     expect(errors.map((finding) => finding.code)).toEqual([
       'lost-element',
-      'route-clash',
-      'route-clash',
       'no-start',
+      'route-clash',
+      'route-clash',
     ]);
     expect(errors[3].fix!.label).toBe('Start with A');
   });

@@ -3,7 +3,7 @@ import { alignPlaces } from '../components/align.ts';
 import type { App, Given, Interaction } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { kebabCase } from '../model/names.ts';
-import { findElement, hostOf, type Project, textOf } from '../model/project.ts';
+import { findElement, hostOf, isWithin, type Project, textOf } from '../model/project.ts';
 
 /** An interaction as it counts for one element. */
 export interface Wired {
@@ -136,9 +136,6 @@ interface Around {
   readonly places: readonly string[];
   readonly alike: (project: Project, place: string, element: string) => string | null;
 }
-
-const isWithin = (element: string, place: string): boolean =>
-  element === place || element.startsWith(place.endsWith(':') ? place : `${place}/`);
 
 /** The smallest component or list that an element stands in. */
 export function componentAround(app: App, element: string): Around | null {

@@ -46,6 +46,10 @@ export function screensByKey(design: Design): ReadonlyMap<string, Screen> {
 /** The part of an element key that names its screen. */
 export const screenOfElement = (elementKey: string): string => elementKey.slice(0, elementKey.indexOf(':'));
 
+/** Whether an element is another or stands in it, by their keys. */
+export const isWithin = (element: string, place: string): boolean =>
+  element === place || element.startsWith(place.endsWith(':') ? place : `${place}/`);
+
 /** The screen that shows an element: its own, or the one that its own is a counterpart of. */
 export function hostOf(app: App, elementKey: string): string {
   const screen = screenOfElement(elementKey);

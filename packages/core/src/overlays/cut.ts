@@ -7,6 +7,7 @@ import type { Element, Screen } from '../model/design.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import {
   elementsByKey,
+  isWithin,
   type Project,
   screenOfElement,
   screensByKey,
@@ -169,11 +170,9 @@ export const closersOf = (
   panel: string,
 ): { key: string; label: string }[] =>
   pressablesOf(screen)
-    .filter(({ element }) => isPartOf(element.key, panel) && !app.interactions[element.key])
+    .filter(({ element }) => isWithin(element.key, panel) && !app.interactions[element.key])
     .filter(({ label, element }) => CLOSES.test(label) || CLOSES.test(element.name))
     .map(({ element, label }) => ({ key: element.key, label }));
-
-const isPartOf = (key: string, panel: string): boolean => key === panel || key.startsWith(`${panel}/`);
 
 /**
  * Makes of a drawing the overlay that it shows over another screen: only its panel is left of it, links that led to
@@ -196,7 +195,7 @@ export function cutOverlay(
   const screen = screensByKey(design).get(key);
   const isLost = (element: string): boolean =>
     screenOfElement(element) === key &&
-    !isPartOf(element, panel) &&
+    !isWithin(element, panel) &&
     !!screen &&
     elementsByKey(screen).has(element);
   const changes: Change[] = [putScreen(key, made)];

@@ -2,6 +2,7 @@ import { all, type Change, putInteraction, putScreen, setStart } from '../change
 import { authoredLinks } from '../links/authored.ts';
 import type { Screen } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
+import { fillPlanned, plannedAs } from './plan_screen.ts';
 import type { Project } from '../model/project.ts';
 import { freeRoute } from '../routes/routes.ts';
 
@@ -10,7 +11,7 @@ const START_NAME = /^(index|home|welcome|start|landing)\b/i;
 
 /**
  * The change that makes newly read screens part of the app: names and routes from the design, the links that the
- * pages themselves have, and a start screen where there is none. `project.design` holds the screens already.
+ * pages themselves have, screens that were planned in place of them, and a start screen where there is none. `project.design` holds the screens already.
  */
 export function takeIn(project: Project, screens: readonly Screen[]): Change {
   const { app } = project;
@@ -18,6 +19,7 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
   const routes = new Set(Object.values(app.screens).map((entry) => entry.route));
   let order = Math.max(0, ...Object.values(app.screens).map((entry) => entry.order));
   const changes: Change[] = [];
+  const filled = new Set<string>();
   const first =
     screens.find(
       (screen) => START_NAME.test(screen.source.file.replace(/^.*\//, '')) || START_NAME.test(screen.name),
@@ -27,6 +29,12 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
   for (const screen of isStart ? [first, ...screens.filter((other) => other !== first)] : screens) {
     // A screen that comes in again keeps all that was decided about it.
     if (app.screens[screen.key]) continue;
+    const planned = plannedAs(app, screen.name);
+    if (planned && !filled.has(planned)) {
+      filled.add(planned);
+      changes.push(fillPlanned(app, planned, screen.key));
+      continue;
+    }
     const name = uniqueName(screen.name, (candidate) => names.has(candidate.toLowerCase()), ' ');
     const route = freeRoute(name, routes);
     names.add(name.toLowerCase());

@@ -1,5 +1,5 @@
 import type { App, ScreenEntry } from '../model/app.ts';
-import { normaliseRoute, routeFormProblem, shapeOf } from './pattern.ts';
+import { normaliseRoute, routeFormProblem, RouteMatcher, shapeOf } from './pattern.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import { isUsed, orderedScreens, type Project, screensByKey } from '../model/project.ts';
 
@@ -20,6 +20,25 @@ export function screenAtRoute(app: App, route: string, except?: string): string 
   for (const [key, entry] of Object.entries(app.screens))
     if (key !== except && hasAddress(entry) && shapeOf(entry.route) === wanted) return key;
   return null;
+}
+
+const matchers = new WeakMap<
+  App['screens'],
+  { design: Project['design']; matcher: RouteMatcher; keys: readonly string[] }
+>();
+
+/** The screen that the app shows at an address, whatever its query; null where none fits. */
+export function screenAtAddress(project: Project, address: string): string | null {
+  const { app, design } = project;
+  let known = matchers.get(app.screens);
+  if (known?.design !== design) {
+    // In the order in which the table of routes has them.
+    const keys = routeTable(project).map((row) => row.screen);
+    known = { design, matcher: new RouteMatcher(keys.map((key) => app.screens[key].route)), keys };
+    matchers.set(app.screens, known);
+  }
+  const found = known.matcher.match(address.replace(/[?#].*$/, '') || '/');
+  return found ? known.keys[found.route] : null;
 }
 
 /** What is wrong with a route for this screen, in words for its field; null when it can be taken. */
@@ -57,7 +76,7 @@ export function routeTable(project: Project): RouteRow[] {
       return {
         screen: key,
         name: entry.name,
-        source: screensByKey(project.design).get(key)!.source.file,
+        source: screensByKey(project.design).get(key)?.source.file ?? '',
         path: entry.route,
       };
     });

@@ -1,16 +1,13 @@
-import {
-  describeArrival,
-  describeTarget,
-  type ElementState,
-  type LinkProposal,
-  screenName,
-} from '@tovel/core';
+import { describeArrival, describeGesture, describeTarget, type LinkProposal, screenName } from '@tovel/core';
 import { type KeyboardEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color, font, size } from '../theme/theme';
 import { Button } from '../ui/controls';
+import { ActionMenu, type MenuAction } from '../ui/ActionMenu';
 import { StandingMark } from '../ui/standing';
+import { type DepartureRow, numberOf } from './rows';
+import { describeStep } from './steps';
 
 const Head = styled.div`
   display: flex;
@@ -112,23 +109,29 @@ const Proposed = styled.span`
 const SURE = 0.8;
 
 interface DeparturesProps {
-  states: readonly ElementState[];
+  rows: readonly DepartureRow[];
   /** What is proposed for open elements, by element key. */
   proposals: ReadonlyMap<string, LinkProposal>;
   onTakeAll: (proposals: readonly LinkProposal[]) => void;
-  selected: ElementState | null;
-  onSelect: (key: string) => void;
+  /** What else can be done to the wiring of the screen. */
+  menu: readonly MenuAction[];
+  selected: DepartureRow | null;
+  /** Ids of the lines that are wired together with the selected one. */
+  marked: ReadonlySet<string>;
+  onSelect: (id: string, isMore: boolean) => void;
   onKeyDown: (event: KeyboardEvent) => void;
-  /** Told where the rows stand, in px from the top of the window, whenever that changes. */
+  /** Told where the rows of elements stand, in px from the top of the window, whenever that changes. */
   onLayout: (tops: ReadonlyMap<string, number>) => void;
 }
 
 /** Every element of the screen that can be wired, and where it leads. */
 export function Departures({
-  states,
+  rows,
   proposals,
   onTakeAll,
+  menu,
   selected,
+  marked,
   onSelect,
   onKeyDown,
   onLayout,
@@ -136,11 +139,12 @@ export function Departures({
   const project = useProject();
   const [hidesBars, setHidesBars] = useState(false);
   const scroller = useRef<HTMLDivElement>(null);
-  const hasBars = states.some((state) => state.within);
+  const hasBars = rows.some((row) => row.state.within);
   const shown = useMemo(
-    () => (hidesBars ? states.filter((state) => !state.within || state === selected) : states),
-    [hidesBars, states, selected],
+    () => (hidesBars ? rows.filter((row) => !row.state.within || row === selected) : rows),
+    [hidesBars, rows, selected],
   );
+  const states = rows.flatMap((row) => (row.nth === 1 ? [row.state] : []));
   const sure = states.flatMap(({ element }) => {
     const proposal = proposals.get(element.key);
     return proposal && proposal.confidence >= SURE ? [proposal] : [];
@@ -155,7 +159,7 @@ export function Departures({
       for (const row of scroller.current!.querySelectorAll<HTMLElement>('tr[data-row]')) {
         const box = row.getBoundingClientRect();
         const y = box.top + box.height / 2;
-        if (y > bounds.top + 24 && y < bounds.bottom) tops.set(row.dataset.row!, y);
+        if (row.dataset.element && y > bounds.top + 24 && y < bounds.bottom) tops.set(row.dataset.element, y);
       }
       onLayout(tops);
     };
@@ -171,8 +175,7 @@ export function Departures({
   }, [shown, onLayout]);
 
   useLayoutEffect(() => {
-    if (selected)
-      document.getElementById(`row-${selected.element.key}`)?.scrollIntoView?.({ block: 'nearest' });
+    if (selected) document.getElementById(`row-${selected.id}`)?.scrollIntoView?.({ block: 'nearest' });
   }, [selected]);
 
   return (
@@ -185,65 +188,78 @@ export function Departures({
             {hidesBars ? 'Show bar links' : 'Hide bar links'}
           </Button>
         )}
+        <ActionMenu label="Wiring" actions={menu} />
         <span>
           {countable} elements · {live} live
         </span>
       </Head>
       <Scroller ref={scroller}>
-        <Table role="grid" aria-label="Departures" onKeyDown={onKeyDown}>
+        <Table role="grid" aria-label="Departures" aria-multiselectable="true" onKeyDown={onKeyDown}>
           <thead>
             <tr>
               <th>No.</th>
               <th>Element</th>
-              <th style={{ width: 52 }}>On</th>
+              <th style={{ width: 66 }}>On</th>
               <th>Goes to</th>
-              <th style={{ width: '19%' }}>Arrives by</th>
-              <th style={{ width: 84 }}>Standing</th>
+              <th style={{ width: '20%' }}>Arrives by</th>
+              <th style={{ width: 90 }}>Standing</th>
             </tr>
           </thead>
           <tbody>
-            {shown.map((state, i) => {
-              const { element, label, number, interaction, standing, problem, within } = state;
-              const target = interaction && describeTarget(project, interaction.target);
-              const isSelected = element.key === selected?.element.key;
+            {shown.map((row, i) => {
+              const { id, state, wired, nth } = row;
+              const { element, label, within } = state;
+              const target = wired && describeTarget(project, wired.interaction.target);
+              const problem = wired?.problem;
+              const proposal = wired ? undefined : proposals.get(element.key);
+              const isSelected = id === selected?.id;
+              const gesture = wired ? describeGesture(project, wired.interaction) : 'press';
+              const first = (wired?.interaction.before ?? []).map((step) => describeStep(project, step));
               return (
                 <tr
-                  key={element.key}
-                  id={`row-${element.key}`}
-                  data-row={element.key}
-                  aria-selected={isSelected}
+                  key={id}
+                  id={`row-${id}`}
+                  data-row={id}
+                  data-element={nth === 1 ? element.key : undefined}
+                  aria-selected={isSelected || marked.has(id)}
                   tabIndex={isSelected || (!selected && i === 0) ? 0 : -1}
-                  onClick={() => onSelect(element.key)}
-                  onFocus={() => !isSelected && onSelect(element.key)}
+                  onClick={(event) => onSelect(id, event.shiftKey || event.ctrlKey || event.metaKey)}
+                  onFocus={() => !isSelected && !marked.has(id) && onSelect(id, false)}
                 >
-                  <td>{number}</td>
+                  <td>{numberOf(row)}</td>
                   <td title={label}>{within ? `Bar: ${label}` : label}</td>
-                  <td>press</td>
+                  <td title={gesture}>{gesture}</td>
                   <td title={problem ?? target?.label}>
+                    {first.length > 0 && <span>{first.join(', ')}, then </span>}
                     {problem ? (
                       problem
                     ) : target ? (
                       <b>{target.label}</b>
-                    ) : proposals.has(element.key) ? (
-                      <Proposed title={`Because ${proposals.get(element.key)!.reason}`}>
-                        {screenName(project, proposals.get(element.key)!.to)}?{' '}
-                        {Math.round(proposals.get(element.key)!.confidence * 100)} %
+                    ) : proposal ? (
+                      <Proposed title={`Because ${proposal.reason}`}>
+                        {screenName(project, proposal.to)}? {Math.round(proposal.confidence * 100)} %
                       </Proposed>
                     ) : (
                       <span style={{ color: color.ink2 }}>—</span>
                     )}
                     {!problem && target?.detail && <small>{target.detail}</small>}
                   </td>
-                  <td>{interaction ? describeArrival(interaction.arrival) : ''}</td>
+                  <td>{wired ? describeArrival(wired.interaction.arrival) : ''}</td>
                   <td>
-                    <StandingMark standing={standing} />
+                    {nth > 1 && !problem ? (
+                      <span style={{ color: color.ink2 }}>also</span>
+                    ) : proposal && state.standing === 'open' ? (
+                      <StandingMark standing="proposed" />
+                    ) : (
+                      <StandingMark standing={problem ? 'broken' : state.standing} />
+                    )}
                   </td>
                 </tr>
               );
             })}
           </tbody>
         </Table>
-        {!states.length && (
+        {!rows.length && (
           <p style={{ padding: 16, color: color.ink2 }}>
             Nothing on this screen looks pressable. Press anything on it to wire it.
           </p>

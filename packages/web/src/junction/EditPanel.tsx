@@ -1,19 +1,30 @@
 import {
   type Arrival,
+  componentAround,
   describeTarget,
-  type ElementState,
-  type Side,
+  type Interaction,
+  leadsTo,
+  type LinkProposal,
+  pressTo,
+  reciprocalLink,
+  screenName,
+  sharedPairs,
   type Target,
   targetChoices,
-  type LinkProposal,
-  screenName,
 } from '@tovel/core';
 import { type RefObject, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
-import { Button, Choice, Field } from '../ui/controls';
+import { ActionMenu } from '../ui/ActionMenu';
+import { Button } from '../ui/controls';
 import { Suggest } from '../ui/Suggest';
+import { ArrivalFields, PaceFields } from './ArrivalFields';
+import { type DepartureRow, numberOf } from './rows';
+import { BeforeFields, TargetFields } from './TargetFields';
+import { TransitionTrial } from './TransitionTrial';
+import type { WiringActions } from './use_wiring';
+import { WhenFields } from './WhenFields';
 
 const Panel = styled.div`
   display: grid;
@@ -38,23 +49,16 @@ const Line = styled.div`
   }
 `;
 
-interface EditProps {
-  state: ElementState;
-  /** Where it may lead, while it leads nowhere. */
-  proposal: LinkProposal | null;
-  onTakeProposal: (proposal: LinkProposal) => void;
-  onRefuseProposal: (proposal: LinkProposal) => void;
-  field: RefObject<HTMLInputElement | null>;
-  /** What is being typed as the target; null shows the present one. */
-  typed: string | null;
-  onTyped: (typed: string | null) => void;
-  onWire: (target: Target) => void;
-  onArrival: (arrival: Arrival) => void;
-  onUnwire: () => void;
-  onStill: () => void;
-  onLeave: () => void;
-  onAnchor: (screen: string) => void;
-}
+const More = styled.div`
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  gap: 10px 14px;
+  align-items: end;
+  max-height: 190px;
+  overflow: auto;
+  padding: 2px;
+`;
 
 const Offer = styled.div`
   grid-column: 1 / -1;
@@ -72,74 +76,105 @@ const Offer = styled.div`
   }
 `;
 
-type ArrivalKind = 'none' | 'fade' | `slide-${Side}`;
+interface EditProps {
+  /** The lines that are chosen; what is typed counts for all of them, the rest for the first. */
+  rows: readonly DepartureRow[];
+  screen: string;
+  /** Where it may lead, while it leads nowhere. */
+  proposal: LinkProposal | null;
+  actions: WiringActions;
+  field: RefObject<HTMLInputElement | null>;
+  /** What is being typed as the target; null shows the present one. */
+  typed: string | null;
+  onTyped: (typed: string | null) => void;
+  onDone: () => void;
+  onAnchor: (screen: string) => void;
+}
 
-const ARRIVALS: readonly { id: ArrivalKind; label: string }[] = [
-  { id: 'none', label: 'No transition' },
-  { id: 'fade', label: 'Fade' },
-  { id: 'slide-right', label: 'Slide from right' },
-  { id: 'slide-left', label: 'Slide from left' },
-  { id: 'slide-bottom', label: 'Slide from bottom' },
-  { id: 'slide-top', label: 'Slide from top' },
-];
-const FIRST_MS = 240;
-const MAX_MS = 10_000;
-
-/** Where the chosen element leads and how that arrives. */
+/** Where the chosen elements lead, on what, and how that arrives. */
 export function EditPanel({
-  state,
+  rows,
+  screen,
   proposal,
-  onTakeProposal,
-  onRefuseProposal,
+  actions,
   field,
   typed,
   onTyped,
-  onWire,
-  onArrival,
-  onUnwire,
-  onStill,
-  onLeave,
+  onDone,
   onAnchor,
 }: EditProps) {
   const project = useProject();
-  const { interaction, standing } = state;
-  const shown = interaction ? describeTarget(project, interaction.target).label : '';
-  const choices = useMemo(() => targetChoices(project, typed ?? ''), [project, typed]);
-  const suggestions = choices.map((choice, i) => ({
-    id: String(i),
-    label: choice.label,
-    detail: choice.detail,
-  }));
+  const [isMore, setMore] = useState(false);
+  const [isTrying, setTrying] = useState(false);
+  const [row] = rows;
+  const { state, wired } = row;
+  const interaction = wired?.interaction ?? null;
   const target = interaction?.target;
-  const anchorScreen = target?.kind === 'screen' || target?.kind === 'anchor' ? target.screen : null;
+  const shown = target ? describeTarget(project, target).label : '';
+  const choices = useMemo(() => targetChoices(project, typed ?? ''), [project, typed]);
+  const named = typed?.trim() ?? '';
+  const isNew = named !== '' && !choices.some(({ label }) => label.toLowerCase() === named.toLowerCase());
+  const suggestions = [
+    ...choices.map((choice, i) => ({ id: String(i), label: choice.label, detail: choice.detail })),
+    ...(isNew ? [{ id: 'plan', label: named, detail: 'a new screen, to be drawn' }] : []),
+  ];
+  const to = interaction && leadsTo(interaction);
+  const shared = useMemo(
+    () => (to && project.app.screens[to] ? sharedPairs(project, state.element.key, to) : []),
+    [project, state.element.key, to],
+  );
+  const many = rows.length > 1;
+  const edit = (label: string, next: Interaction): void => actions.edit(row, label, next);
+  const arrive = (arrival: Arrival): void =>
+    edit(`Change how “${state.label}” arrives`, { ...interaction!, arrival });
+  const wire = (next: Target): void => {
+    actions.wire(rows, next);
+    onTyped(null);
+    onDone();
+  };
   return (
-    <Panel role="group" aria-label={`Edit ${state.label}`}>
+    <Panel role="group" aria-label={`Edit ${many ? `${rows.length} elements` : state.label}`}>
       <Line>
-        <b title={state.label}>
-          {state.number ? `${state.number} · ` : ''}
-          {state.label}
+        <b title={many ? rows.map((one) => one.state.label).join(', ') : state.label}>
+          {many ? `${rows.length} elements` : `${state.number ? `${numberOf(row)} · ` : ''}${state.label}`}
         </b>
-        {anchorScreen && !state.problem && (
-          <Button onPress={() => onAnchor(anchorScreen)}>
-            {target?.kind === 'anchor' ? 'Another place on it' : 'A place on it …'}
+        {interaction && (
+          <Button aria-expanded={isMore} onPress={() => setMore(!isMore)}>
+            {isMore ? 'Less' : 'More'}
           </Button>
         )}
-        {interaction ? (
-          <Button onPress={onUnwire}>Unwire</Button>
+        {interaction && !many && to && !state.problem && (
+          <Button onPress={() => setTrying(true)} isDisabled={interaction.arrival.kind === 'none'}>
+            Try it
+          </Button>
+        )}
+        {wired?.component !== undefined && <PlaceNote component={wired.component} />}
+        <FurtherActions
+          row={row}
+          screen={screen}
+          actions={actions}
+          onAnchor={onAnchor}
+          isMany={many}
+          onEdit={edit}
+        />
+        {rows.some((one) => one.wired) ? (
+          <Button onPress={() => actions.unwire(rows)}>Unwire</Button>
         ) : (
-          <Button onPress={onStill}>{standing === 'still' ? 'Open again' : 'Mark still'}</Button>
+          <Button onPress={() => actions.toggleStill(rows)}>
+            {rows.every((one) => one.state.standing === 'still') ? 'Open again' : 'Mark still'}
+          </Button>
         )}
       </Line>
-      {proposal && (
+      {proposal && !many && (
         <Offer role="group" aria-label="Proposal">
           <span>
             <b>{screenName(project, proposal.to)}</b>, {Math.round(proposal.confidence * 100)} % sure, because{' '}
             {proposal.reason}.
           </span>
-          <Button onPress={() => onTakeProposal(proposal)} aria-keyshortcuts="+">
+          <Button onPress={() => actions.takeAll([proposal])} aria-keyshortcuts="+">
             Take
           </Button>
-          <Button $kind="quiet" onPress={() => onRefuseProposal(proposal)} aria-keyshortcuts="-">
+          <Button $kind="quiet" onPress={() => actions.refuse(proposal)} aria-keyshortcuts="-">
             Refuse
           </Button>
         </Offer>
@@ -151,68 +186,127 @@ export function EditPanel({
         isAbove
         value={typed ?? shown}
         onType={onTyped}
-        placeholder="A screen, back, or https://…"
+        placeholder="A screen, back, mail, https://…"
         suggestions={suggestions}
-        nothing="No screen is called that. Its name, “back”, or an address that begins with https://"
-        onTake={(suggestion) => onWire(choices[Number(suggestion.id)].target)}
-        onLeave={onLeave}
+        nothing="Type a screen's name, “back”, or an address that begins with https://"
+        onTake={(suggestion) => {
+          if (suggestion.id !== 'plan') return wire(choices[Number(suggestion.id)].target);
+          actions.plan(rows, named);
+          onTyped(null);
+          onDone();
+        }}
+        onLeave={() => {
+          onTyped(null);
+          onDone();
+        }}
       />
       <ArrivalFields
         arrival={interaction?.arrival ?? { kind: 'none' }}
-        isDisabled={!interaction || target?.kind === 'external'}
-        onChange={onArrival}
+        isDisabled={!interaction || !ARRIVES.has(interaction.target.kind)}
+        shared={shared}
+        onChange={arrive}
       />
+      {interaction && isMore && (
+        <More role="group" aria-label="More about it">
+          <WhenFields
+            interaction={interaction}
+            onChange={(next) => edit(`Change when “${state.label}” does it`, next)}
+          />
+          <TargetFields
+            interaction={interaction}
+            element={state.element.key}
+            screen={screen}
+            onChange={(next) => edit(`Change what “${state.label}” passes on`, next)}
+          />
+          {interaction.arrival.kind !== 'none' && (
+            <PaceFields arrival={interaction.arrival} onChange={arrive} />
+          )}
+          <BeforeFields
+            interaction={interaction}
+            onChange={(next) => edit(`Change what “${state.label}” does first`, next)}
+          />
+        </More>
+      )}
+      {isTrying && to && interaction && (
+        <TransitionTrial
+          from={screen}
+          to={to}
+          arrival={interaction.arrival}
+          onClose={() => setTrying(false)}
+        />
+      )}
     </Panel>
   );
 }
 
-function ArrivalFields({
-  arrival,
-  isDisabled,
-  onChange,
-}: {
-  arrival: Arrival;
-  isDisabled: boolean;
-  onChange: (arrival: Arrival) => void;
-}) {
-  const kind: ArrivalKind = arrival.kind === 'slide' ? `slide-${arrival.from}` : arrival.kind;
-  const ms = arrival.kind === 'none' ? null : arrival.ms;
-  const [text, setText] = useState(String(ms ?? ''));
-  const [last, setLast] = useState(ms);
-  if (last !== ms) {
-    setLast(ms);
-    setText(String(ms ?? ''));
-  }
-  const make = (next: ArrivalKind, duration: number): Arrival =>
-    next === 'none'
-      ? { kind: 'none' }
-      : next === 'fade'
-        ? { kind: 'fade', ms: duration }
-        : { kind: 'slide', from: next.slice(6) as Side, ms: duration };
-  const number = Number(text);
-  const isWrong = ms !== null && (!/^\d+$/.test(text.trim()) || number > MAX_MS);
-  const save = (): void => {
-    if (ms !== null && !isWrong && number !== ms) onChange(make(kind, number));
-  };
+/** Targets that something can arrive with. */
+const ARRIVES: ReadonlySet<string> = new Set(['screen', 'anchor', 'back', 'open']);
+
+function PlaceNote({ component }: { component: string }) {
+  const { app } = useProject();
   return (
-    <>
-      <Choice
-        label="Arrives by"
-        value={kind}
-        options={ARRIVALS}
-        isDisabled={isDisabled}
-        onChange={(next) => next !== kind && onChange(make(next, ms ?? FIRST_MS))}
-      />
-      <Field
-        label="Milliseconds"
-        value={text}
-        onChange={setText}
-        isDisabled={isDisabled || ms === null}
-        inputMode="numeric"
-        onBlur={save}
-        onKeyDown={(event) => event.key === 'Enter' && save()}
-        problem={isWrong ? `0 to ${MAX_MS}` : null}
-      />
-    </>
+    <span style={{ color: color.ink2, whiteSpace: 'nowrap' }}>
+      as at another place of {app.components[component]?.name}
+    </span>
+  );
+}
+
+interface FurtherProps {
+  row: DepartureRow;
+  screen: string;
+  actions: WiringActions;
+  isMany: boolean;
+  onAnchor: (screen: string) => void;
+  onEdit: (label: string, interaction: Interaction) => void;
+}
+
+/** What is done less often: a place on the screen, the way back, another gesture, all places of a component. */
+function FurtherActions({ row, screen, actions, isMany, onAnchor, onEdit }: FurtherProps) {
+  const project = useProject();
+  const { state, wired } = row;
+  const target = wired?.interaction.target;
+  const anchorScreen = target?.kind === 'screen' || target?.kind === 'anchor' ? target.screen : null;
+  const around = componentAround(project.app, state.element.key);
+  const back = anchorScreen ? reciprocalLink(project.graph, screen, anchorScreen) : null;
+  const own = wired && wired.component === undefined ? wired.interaction : null;
+  if (isMany || !wired) return null;
+  return (
+    <ActionMenu
+      label="Also"
+      actions={[
+        ...(anchorScreen && !state.problem
+          ? [
+              {
+                id: 'anchor',
+                label: target?.kind === 'anchor' ? 'Another place on it …' : 'A place on it …',
+                act: () => onAnchor(anchorScreen),
+              },
+            ]
+          : []),
+        {
+          id: 'back',
+          label: back ? `And back, by “${back.label}”` : `And back: nothing open there leads back`,
+          isDisabled: !back,
+          act: () => back && project.session.change(`Lead back by “${back.label}”`, back.change),
+        },
+        { id: 'another', label: 'Another gesture or condition', act: () => actions.addAnother(row) },
+        {
+          id: 'everywhere',
+          label: own?.everywhere
+            ? 'Only at this place'
+            : around
+              ? `At all ${around.places.length} places of ${project.app.components[around.id].name}`
+              : 'At all places: it is in no component',
+          isDisabled: !around || !own || around.places.length < 2,
+          act: () => {
+            const { everywhere, ...rest } = own ?? pressTo({ kind: 'back' });
+            onEdit(
+              everywhere ? `Only “${state.label}” does it` : `All places do as “${state.label}”`,
+              everywhere ? rest : { ...rest, everywhere: true },
+            );
+          },
+        },
+      ]}
+    />
   );
 }

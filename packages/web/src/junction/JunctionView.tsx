@@ -1,31 +1,24 @@
-import {
-  type Arrival,
-  describeTarget,
-  type ElementState,
-  type Interaction,
-  isUsed,
-  type LinkProposal,
-  putInteraction,
-  putStill,
-  refuseLink,
-  screenName,
-  screensByKey,
-  takeLinks,
-  type Target,
-} from '@tovel/core';
+import { type ElementState, isOverlay, isUsed, screenName, screensByKey } from '@tovel/core';
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { useElementInAddress } from '../project/element_in_address';
 import { color } from '../theme/theme';
+import type { MenuAction } from '../ui/ActionMenu';
 import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { Arrivals } from './Arrivals';
+import { CopySheet } from './CopySheet';
 import { Departures } from './Departures';
 import { EditPanel } from './EditPanel';
+import { OverlaySheet } from './OverlaySheet';
+import { rowsOf } from './rows';
 import { Stage } from './Stage';
+import { TypedSheet } from './TypedSheet';
 import { useOpenLinks } from './use_open_links';
+import { useCopied } from './use_copied';
+import { useWiring } from './use_wiring';
 
 const View = styled.div<{ $isWide: boolean }>`
   height: 100%;
@@ -47,10 +40,10 @@ const Side = styled.section`
 /** Screens wider than this, in px, get the larger part of the window. */
 const WIDE = 600;
 
-/** Where the anchor of a link is being chosen: on which screen, for which element. */
-export interface AnchorChoice {
+/** Where the anchor of a link is being chosen: on which screen, for which line. */
+interface AnchorChoice {
   readonly screen: string;
-  readonly element: string;
+  readonly row: string;
 }
 
 /** One screen: who leads here, what can be pressed, and where each of it leads. */
@@ -60,7 +53,7 @@ export function JunctionView() {
   const { graph, app, id } = project;
   if (!graph.screens.length) return <NothingYet />;
   const first = app.start && isUsed(project, app.start) ? app.start : graph.screens[0];
-  if (!screenKey || !isUsed(project, screenKey))
+  if (!screenKey || !(isUsed(project, screenKey) || isOverlay(project, screenKey)))
     return <Navigate to={`/p/${id}/junction/${first}`} replace />;
   return <Junction key={screenKey} screenKey={screenKey} />;
 }
@@ -77,15 +70,19 @@ function NothingYet() {
   );
 }
 
+type OpenSheet = 'typed' | 'copy' | 'overlay' | null;
+
 function Junction({ screenKey }: { screenKey: string }) {
   const project = useProject();
-  const { graph, design, app, id, session } = project;
+  const { graph, design, app, id } = project;
   const navigate = useNavigate();
   const screen = screensByKey(design).get(screenKey)!;
   const listed = graph.elements.get(screenKey)!;
   const [wanted, select] = useElementInAddress();
   const [extra, setExtra] = useState<ElementState | null>(null);
   const [anchor, setAnchor] = useState<AnchorChoice | null>(null);
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
+  const [sheet, setSheet] = useState<OpenSheet>(null);
   const states = useMemo(
     () =>
       extra && !listed.some((state) => state.element.key === extra.element.key)
@@ -93,86 +90,75 @@ function Junction({ screenKey }: { screenKey: string }) {
         : listed,
     [listed, extra],
   );
+  const rows = useMemo(() => rowsOf(states), [states]);
   const proposals = useOpenLinks();
-  const selected = states.find((state) => state.element.key === wanted) ?? null;
+  const actions = useWiring();
+  const copied = useCopied();
+  // A line that is gone leaves its element chosen.
+  const selected =
+    rows.find((row) => row.id === wanted) ??
+    rows.find((row) => row.id === wanted?.replace(/\|\d+$/, '')) ??
+    null;
+  const chosen = selected ? [selected, ...rows.filter((row) => row !== selected && marked.has(row.id))] : [];
   const field = useRef<HTMLInputElement>(null);
   /** A press on the stage goes on to typing where it leads; the field is there only after the next drawing. */
   const wantsField = useRef(false);
   const [typed, setTyped] = useState<string | null>(null);
   const [rowTops, setRowTops] = useState<ReadonlyMap<string, number>>(new Map());
 
-  const wire = (state: ElementState, target: Target): void => {
-    const arrival = state.interaction?.arrival ?? { kind: 'none' };
-    const interaction: Interaction = { on: 'press', target, arrival };
-    session.change(
-      `Wire “${state.label}” to ${describeTarget(project, target).label}`,
-      putInteraction(state.element.key, interaction),
-    );
+  const focusRow = (row: string): void => document.getElementById(`row-${row}`)?.focus();
+  const choose = (row: string, isMore: boolean): void => {
     setTyped(null);
+    setMarked(isMore ? new Set([...marked, ...(selected ? [selected.id] : []), row]) : new Set());
+    select(row);
   };
-  const arrive = (state: ElementState, arrival: Arrival): void => {
-    if (state.interaction)
-      session.change(
-        `Change how “${state.label}” arrives`,
-        putInteraction(state.element.key, { ...state.interaction, arrival }),
-      );
-  };
-  const unwire = (state: ElementState): void =>
-    session.change(`Unwire “${state.label}”`, putInteraction(state.element.key, null));
-  const toggleStill = (state: ElementState): void =>
-    session.change(
-      state.standing === 'still' ? `Open “${state.label}” again` : `Mark “${state.label}” still`,
-      putStill(state.element.key, state.standing !== 'still'),
-    );
-
-  const takeAll = (list: readonly LinkProposal[]): void =>
-    session.change(
-      list.length === 1
-        ? `Wire to ${screenName(project, list[0].to)}, as proposed`
-        : `Take ${list.length} proposed links`,
-      takeLinks(list),
-    );
-  const refuse = (proposal: LinkProposal): void =>
-    session.change(`Do not wire to ${screenName(project, proposal.to)}`, refuseLink(proposal));
-
-  const focusRow = (key: string): void => document.getElementById(`row-${key}`)?.focus();
-  const toField = (state: ElementState): void => {
-    if (state.element.key === selected?.element.key) field.current?.focus();
+  const toField = (row: string): void => {
+    if (row === selected?.id) field.current?.focus();
     else {
       wantsField.current = true;
-      select(state.element.key);
+      select(row);
     }
   };
   const onRowKey = (event: KeyboardEvent): void => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.altKey) return;
     // The row with the focus, which may be further on than what has been drawn as chosen.
     const row = (event.target as HTMLElement).closest<HTMLElement>('[data-row]')?.dataset.row;
-    const at = states.findIndex((state) => state.element.key === row);
-    const focused = states[at];
+    const at = rows.findIndex((one) => one.id === row);
+    const focused = rows[at];
+    const acted = focused && selected?.id === focused.id ? chosen : focused ? [focused] : [];
+    if (event.ctrlKey || event.metaKey) {
+      if (event.key === 'a') setMarked(new Set(rows.map((one) => one.id)));
+      else if (event.key === 'c' && focused?.wired)
+        copied.set(focused.state.wired.map((one) => one.interaction));
+      else if (event.key === 'v' && copied.now.length) actions.paste(acted, copied.now);
+      else return;
+      event.preventDefault();
+      return;
+    }
     const go = (to: number): void => {
       event.preventDefault();
-      const next = states[Math.max(0, Math.min(states.length - 1, to))];
-      select(next.element.key);
-      focusRow(next.element.key);
+      const next = rows[Math.max(0, Math.min(rows.length - 1, to))];
+      choose(next.id, event.shiftKey);
+      focusRow(next.id);
     };
+    const proposal = focused && proposals.get(focused.state.element.key);
     if (event.key === 'ArrowDown') go(at + 1);
     else if (event.key === 'ArrowUp') go(at - 1);
     else if (event.key === 'Home') go(0);
-    else if (event.key === 'End') go(states.length - 1);
+    else if (event.key === 'End') go(rows.length - 1);
+    else if (event.key === 'Escape' && marked.size) setMarked(new Set());
     else if (focused && event.key === 'Enter') {
       event.preventDefault();
-      toField(focused);
-    } else if (focused && (event.key === 'Delete' || event.key === 'Backspace') && focused.interaction)
-      unwire(focused);
-    else if (focused && event.key === '.' && !focused.interaction) toggleStill(focused);
-    else if (focused && event.key === '+' && proposals.has(focused.element.key))
-      takeAll([proposals.get(focused.element.key)!]);
-    else if (focused && event.key === '-' && proposals.has(focused.element.key))
-      refuse(proposals.get(focused.element.key)!);
+      toField(focused.id);
+    } else if ((event.key === 'Delete' || event.key === 'Backspace') && acted.some((one) => one.wired))
+      actions.unwire(acted);
+    else if (event.key === '.' && acted.some((one) => !one.wired)) actions.toggleStill(acted);
+    else if (event.key === '+' && proposal) actions.takeAll([proposal]);
+    else if (event.key === '-' && proposal) actions.refuse(proposal);
     else if (focused && /^[\p{L}\p{N}/]$/u.test(event.key)) {
       event.preventDefault();
       setTyped(event.key);
-      toField(focused);
+      toField(focused.id);
     }
   };
 
@@ -182,18 +168,19 @@ function Junction({ screenKey }: { screenKey: string }) {
         return;
       const by = event.key === ']' ? 1 : event.key === '[' ? -1 : 0;
       if (!by) return;
-      const at = graph.screens.indexOf(screenKey);
-      const next = graph.screens[(at + by + graph.screens.length) % graph.screens.length];
-      void navigate(`/p/${id}/junction/${next}`);
+      const all = [...graph.screens, ...graph.overlays];
+      const at = all.indexOf(screenKey);
+      void navigate(`/p/${id}/junction/${all[(at + by + all.length) % all.length]}`);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [graph.screens, screenKey, id, navigate]);
+  }, [graph, screenKey, id, navigate]);
 
   const pickOnStage = (state: ElementState): void => {
     setExtra(state);
     setTyped(null);
-    toField(state);
+    setMarked(new Set());
+    toField(state.element.key);
   };
 
   useEffect(() => {
@@ -203,10 +190,38 @@ function Junction({ screenKey }: { screenKey: string }) {
   }, [selected]);
 
   const pickAnchor = (state: ElementState): void => {
-    const wiring = states.find((other) => other.element.key === anchor?.element);
-    if (anchor && wiring) wire(wiring, { kind: 'anchor', screen: anchor.screen, element: state.element.key });
+    const wiring = rows.find((row) => row.id === anchor?.row);
+    if (anchor && wiring)
+      actions.wire([wiring], { kind: 'anchor', screen: anchor.screen, element: state.element.key });
     setAnchor(null);
   };
+
+  const overlay = isOverlay(project, screenKey);
+  const menu: MenuAction[] = [
+    { id: 'typed', label: 'Type it, line by line …', act: () => setSheet('typed') },
+    { id: 'copy', label: 'Copy it from another screen …', act: () => setSheet('copy') },
+    {
+      id: 'whole',
+      label: 'Something the whole screen does',
+      act: () => {
+        const { root } = screen;
+        pickOnStage({
+          element: root,
+          label: 'The whole screen',
+          number: 0,
+          standing: 'open',
+          wired: [],
+          interaction: null,
+          problem: null,
+        });
+      },
+    },
+    {
+      id: 'overlay',
+      label: overlay ? 'How this overlay opens and closes …' : 'Make it an overlay …',
+      act: () => setSheet('overlay'),
+    },
+  ];
 
   return (
     <View $isWide={screen.width > WIDE}>
@@ -216,50 +231,43 @@ function Junction({ screenKey }: { screenKey: string }) {
         title={
           anchor ? `Press the place on ${screenName(project, anchor.screen)}` : app.screens[screenKey].name
         }
-        route={anchor ? '' : app.screens[screenKey].route}
+        route={anchor ? '' : overlay ? 'overlay' : app.screens[screenKey].route}
         states={anchor ? [] : states}
-        selected={selected}
+        selected={selected?.state ?? null}
         rowTops={rowTops}
         onPick={anchor ? pickAnchor : pickOnStage}
         onCancel={anchor ? () => setAnchor(null) : undefined}
       />
       <Side aria-label="Departures">
         <Departures
-          states={states}
+          rows={rows}
           proposals={proposals}
-          onTakeAll={takeAll}
+          onTakeAll={actions.takeAll}
+          menu={menu}
           selected={selected}
-          onSelect={(key) => (setTyped(null), select(key))}
+          marked={marked}
+          onSelect={choose}
           onKeyDown={onRowKey}
           onLayout={setRowTops}
         />
         {selected && (
           <EditPanel
-            key={selected.element.key}
-            state={selected}
-            proposal={proposals.get(selected.element.key) ?? null}
-            onTakeProposal={(proposal) => takeAll([proposal])}
-            onRefuseProposal={refuse}
+            key={selected.id}
+            rows={chosen}
+            screen={screenKey}
+            proposal={selected.wired ? null : (proposals.get(selected.state.element.key) ?? null)}
+            actions={actions}
             field={field}
             typed={typed}
             onTyped={setTyped}
-            onWire={(target) => {
-              wire(selected, target);
-              focusRow(selected.element.key);
-            }}
-            onArrival={(arrival) => arrive(selected, arrival)}
-            onUnwire={() => unwire(selected)}
-            onStill={() => toggleStill(selected)}
-            onLeave={() => {
-              setTyped(null);
-              focusRow(selected.element.key);
-            }}
-            onAnchor={(screenOfAnchor) =>
-              setAnchor({ screen: screenOfAnchor, element: selected.element.key })
-            }
+            onDone={() => focusRow(selected.id)}
+            onAnchor={(to) => setAnchor({ screen: to, row: selected.id })}
           />
         )}
       </Side>
+      {sheet === 'typed' && <TypedSheet screen={screenKey} onClose={() => setSheet(null)} />}
+      {sheet === 'copy' && <CopySheet screen={screenKey} onClose={() => setSheet(null)} />}
+      {sheet === 'overlay' && <OverlaySheet screen={screenKey} onClose={() => setSheet(null)} />}
     </View>
   );
 }

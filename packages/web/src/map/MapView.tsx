@@ -8,7 +8,7 @@ import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { FindingsList } from './FindingsList';
 import { FromToGrid } from './FromToGrid';
-import { RouteList } from './RouteList';
+import { RouteTree } from './RouteTree';
 
 const View = styled.div`
   height: 100%;
@@ -64,7 +64,7 @@ export function MapView() {
   }
   return (
     <View>
-      <RouteList />
+      <RouteTree />
       <FromToGrid cell={cell} onCell={setCell} />
       <FindingsList findings={findings} />
     </View>

@@ -73,7 +73,8 @@ interface Place {
 
 /** The generated app itself, on an origin of its own. */
 export function RunView() {
-  const { id, graph, app, built, design } = useProject();
+  const project = useProject();
+  const { id, graph, app, built, design } = project;
   const navigate = useNavigate();
   const { data: settings } = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity });
   const [params] = useSearchParams();
@@ -115,7 +116,7 @@ export function RunView() {
       </Empty>
     );
   }
-  const here = screenAtPath(app, place.path);
+  const here = screenAtPath(project, place.path);
   const go = (event: FormEvent): void => {
     event.preventDefault();
     const path = (typed ?? place.path).trim();

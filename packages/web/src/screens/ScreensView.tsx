@@ -2,12 +2,14 @@ import {
   all,
   defaultTurn,
   nameProblem,
+  hasAddress,
   normaliseRoute,
   orderedScreens,
   putScreen,
   putUse,
   roleProposals,
-  routeProblem,
+  rerouted,
+  reroutedProblem,
   type Screen,
   type ScreenEntry,
   screensByKey,
@@ -157,6 +159,8 @@ export function ScreensView() {
   const select = (key: string): void => setParams({ screen: key }, { replace: true });
   const toggleUse = (key: string): void => {
     const entry = app.screens[key];
+    // What has not been drawn can only be dropped.
+    if (entry.use === 'planned') return;
     const use = entry.use === 'screen' ? 'skip' : 'screen';
     session.change(`${use === 'skip' ? 'Skip' : 'Use'} ${entry.name}`, putUse(app, key, use));
   };
@@ -343,7 +347,8 @@ function ScreenPanel({
   order: readonly string[];
   onToggleUse: () => void;
 }) {
-  const { app, graph, id, session } = useProject();
+  const project = useProject();
+  const { app, graph, id, session } = project;
   const entry = app.screens[screen.key];
   const [name, setName] = useState(entry.name);
   const [route, setRoute] = useState(entry.route);
@@ -355,7 +360,7 @@ function ScreenPanel({
     setRoute(entry.route);
   }
   const nameTrouble = nameProblem(app, screen.key, name);
-  const routeTrouble = entry.use === 'screen' ? routeProblem(app, screen.key, route) : null;
+  const routeTrouble = hasAddress(entry) ? reroutedProblem(project, screen.key, route) : null;
   const saveName = (): void => {
     if (!nameTrouble && name.trim() !== entry.name)
       session.change(
@@ -366,7 +371,7 @@ function ScreenPanel({
   const saveRoute = (): void => {
     const next = normaliseRoute(route);
     if (!routeTrouble && next !== entry.route)
-      session.change(`Route ${entry.name} to ${next}`, putScreen(screen.key, { ...entry, route: next }));
+      session.change(`Route ${entry.name} to ${next}`, rerouted(project, screen.key, next));
   };
   const move = (by: 1 | -1): void => {
     const other = order[order.indexOf(screen.key) + by];
@@ -413,6 +418,7 @@ function ScreenPanel({
         options={[
           { id: 'screen', label: 'A screen of the app' },
           { id: 'skip', label: 'Skip it' },
+          ...(entry.use === 'planned' ? [{ id: 'planned' as const, label: 'Still to be drawn' }] : []),
           ...(entry.use === 'counterpart' || entry.use === 'overlay'
             ? [
                 {

@@ -1,7 +1,5 @@
-import { emptyApp } from '@tovel/core';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
-import { screenAtPath } from '../run/place';
 import { Suggest, type Suggestion } from './Suggest';
 
 const all = ['Catalogue', 'My loans', 'Members'].map((label, i) => ({
@@ -70,19 +68,4 @@ test('a press takes, Escape leaves, and nothing that fits is said', () => {
   expect(taken).toHaveLength(1);
   press('Escape');
   expect(left).toBe(1);
-});
-
-test.each([
-  ['/tools?x=1#top', 'tools'],
-  ['/TOOLS', 'tools'],
-  ['/', 'home'],
-  ['/none', null],
-])('%s in the running app is the screen %s', (address, key) => {
-  const entry = { name: 'x', use: 'screen', order: 1 } as const;
-  const app = {
-    ...emptyApp,
-    start: 'home',
-    screens: { home: { ...entry, route: '/home' }, tools: { ...entry, route: '/tools' } },
-  } as const;
-  expect(screenAtPath(app, address)).toBe(key);
 });

@@ -112,11 +112,12 @@ interface FieldProps extends Omit<TextFieldProps, 'children'> {
   problem?: string | null;
   hint?: string;
   isCode?: boolean;
+  placeholder?: string;
   isLabelHidden?: boolean;
 }
 
 /** A text field with its label, and what is wrong with what it holds. */
-export function Field({ label, problem, hint, isCode, isLabelHidden, ...props }: FieldProps) {
+export function Field({ label, problem, hint, isCode, placeholder, isLabelHidden, ...props }: FieldProps) {
   return (
     // A problem is said; it does not keep a form from being sent again.
     <AriaTextField
@@ -126,7 +127,7 @@ export function Field({ label, problem, hint, isCode, isLabelHidden, ...props }:
       {...(isLabelHidden ? { 'aria-label': label } : {})}
     >
       {!isLabelHidden && <Label>{label}</Label>}
-      <Input style={isCode ? { fontFamily: font.code, fontSize: 12 } : undefined} />
+      <Input placeholder={placeholder} style={isCode ? { fontFamily: font.code, fontSize: 12 } : undefined} />
       {hint && !problem && <Text slot="description">{hint}</Text>}
       <Problem>{problem}</Problem>
     </AriaTextField>

@@ -25,6 +25,7 @@ import * as overlayFiles from './overlay_files.ts';
 import type { OverlayEntry } from './overlay_files.ts';
 import { EmissionPlan } from './plan.ts';
 import * as around from './project_files.ts';
+import type { PlacedLayout } from './route_tree.ts';
 import { type RouteEntry, routesTsx } from './routes_file.ts';
 import { conditionsTs, guardTsx } from './state_files.ts';
 import { linksJson, settledLink, type TestedLink, testedAddress, testedLinksIn } from './tested_links.ts';
@@ -214,41 +215,55 @@ function withGuard(plan: EmissionPlan, screen: string, link: TestedLink): Tested
 }
 
 interface Layouts {
-  readonly layouts: readonly {
-    readonly name: string;
-    readonly screens: readonly string[];
-    readonly frame: Frame;
-  }[];
+  readonly layouts: readonly (PlacedLayout & { readonly frame: Frame })[];
   /** What is left of the screens that are in one. */
   readonly insides: ReadonlyMap<string, MarkupElement>;
 }
 
-/** The layouts that can be written: those whose screens really have something around them in common. */
+/**
+ * The layouts that can be written: those whose screens really have something around them in common, the larger ones
+ * around the smaller ones.
+ */
 function layoutsOf(plan: EmissionPlan, extraction: Extraction, nameFor: (title: string) => string): Layouts {
   const insides = new Map<string, MarkupElement>();
-  const layouts = Object.entries(plan.project.app.layouts)
-    .sort(([a], [b]) => (a < b ? -1 : 1))
-    .flatMap(([, layout]) => {
-      const screens = plan.screens.filter((key) => layout.screens.includes(key) && !insides.has(key));
-      const frame = layoutFrame(plan, extraction, screens);
-      if (!frame) return [];
-      screens.forEach((key, i) => insides.set(key, frame.insides[i]));
-      return [{ name: nameFor(layout.name), screens, frame }];
+  const homes = new Map<string, string>();
+  const layouts: Layouts['layouts'][number][] = [];
+  const wanted = Object.entries(plan.project.app.layouts).sort(
+    ([a, { screens: many }], [b, { screens: few }]) => few.length - many.length || (a < b ? -1 : 1),
+  );
+  for (const [, layout] of wanted) {
+    const used = plan.screens.filter((key) => layout.screens.includes(key));
+    // All its screens stand in the same layout, or in none.
+    const parent = homes.get(used[0]) ?? null;
+    const screens = used.filter((key) => (homes.get(key) ?? null) === parent);
+    const frame = layoutFrame(plan, extraction, screens, insides);
+    if (!frame) continue;
+    const name = nameFor(layout.name);
+    screens.forEach((key, i) => {
+      insides.set(key, frame.insides[i]);
+      homes.set(key, name);
     });
+    layouts.push({ name, screens, parent, frame });
+  }
   return { layouts, insides };
 }
 
-const layoutFrame = (plan: EmissionPlan, extraction: Extraction, screens: readonly string[]): Frame | null =>
+const layoutFrame = (
+  plan: EmissionPlan,
+  extraction: Extraction,
+  screens: readonly string[],
+  insides: ReadonlyMap<string, MarkupElement>,
+): Frame | null =>
   frameOf(
     screens.map((key) => {
       const screen = emitScreenOf(plan, key);
-      return { root: extraction.roots.get(key) ?? screen.root, rules: screen.rules };
+      return { root: insides.get(key) ?? extraction.roots.get(key) ?? screen.root, rules: screen.rules };
     }),
   );
 
 /** Whether screens have something around them in common that a layout could hold. */
 export const hasFrame = (plan: EmissionPlan, screens: readonly string[]): boolean =>
-  layoutFrame(plan, extractionOf(plan), screens) !== null;
+  layoutFrame(plan, extractionOf(plan), screens, new Map()) !== null;
 
 function layoutFiles(plan: EmissionPlan, component: string, frame: Frame): ScreenFiles {
   const known = printed.get(frame.root);

@@ -2,6 +2,7 @@ import type { App } from '../../model/app.ts';
 import { isUsed, type Project } from '../../model/project.ts';
 import { fillRoute, normaliseRoute } from '../../routes/pattern.ts';
 import { PRINT_WIDTH, quote } from '../print_tsx.ts';
+import { type PlacedLayout, type RouteNode, routeTree } from './route_tree.ts';
 
 /** A screen as the table of routes has it. */
 export interface RouteEntry {
@@ -15,18 +16,12 @@ export interface RouteEntry {
 interface RouteNames {
   readonly start: string;
   readonly conditionOf: (condition: string) => string | null;
-  /** Layouts by the screens in them. */
-  readonly layouts: readonly { readonly name: string; readonly screens: readonly string[] }[];
+  readonly layouts: readonly PlacedLayout[];
 }
-
-/** Sorted by path, so that of two that fit equally the same one is always shown. */
-export const sortedRoutes = <T extends { readonly path: string }>(rows: readonly T[]): T[] =>
-  [...rows].sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
 
 /** Writes `routes.tsx`: the screens, their guards and layouts, redirects, and what is shown where nothing fits. */
 export function routesTsx(project: Project, rows: readonly RouteEntry[], names: RouteNames): string {
   const { app } = project;
-  const sorted = sortedRoutes(rows);
   const hasRoot = rows.some((row) => normaliseRoute(row.path) === '/') || hasRedirect(app, '/');
   const hasNotFound = rows.some((row) => row.path === '/*');
   const uses = { navigate: false, guard: false, redirect: false };
@@ -35,42 +30,51 @@ export function routesTsx(project: Project, rows: readonly RouteEntry[], names: 
     uses.navigate = true;
     lines.push(`      { path: '/', element: <Navigate to=${JSON.stringify(names.start)} replace /> },`);
   }
-  const entry = (row: RouteEntry, depth: number): string[] => {
+  const entry = (row: RouteEntry, address: string, depth: number): string[] => {
     const guard = app.screens[row.key].guard;
     const condition = guard && names.conditionOf(guard.condition);
     const other = guard && isUsed(project, guard.otherwise) ? app.screens[guard.otherwise] : null;
-    const path = `path: ${quote(row.path)}`;
     const handle = `handle: { title: ${quote(row.name)} }`;
-    if (!guard || !condition || !other) return object([path, `Component: ${row.folder}`, handle], depth);
+    if (!guard || !condition || !other) return object([address, `Component: ${row.folder}`, handle], depth);
     uses.guard = true;
     const to = fillRoute(other.route, other.params ?? {});
     const attributes = `condition=${JSON.stringify(condition)}${guard.is ? '' : ' is={false}'} otherwise=${JSON.stringify(to)}`;
-    return object([path, guarded(row.folder, attributes, depth), handle], depth);
+    return object([address, guarded(row.folder, attributes, depth), handle], depth);
   };
-  const placed = new Set(names.layouts.flatMap((layout) => layout.screens));
-  for (const row of sorted.filter((one) => !placed.has(one.key) && one.path !== '/*'))
-    lines.push(...entry(row, 3));
-  for (const layout of names.layouts) {
-    const inside = sorted.filter((row) => layout.screens.includes(row.key));
-    lines.push(
-      '      {',
-      `        Component: ${layout.name},`,
-      '        children: [',
-      ...inside.flatMap((row) => entry(row, 5)),
-      '        ],',
-      '      },',
-    );
-  }
+  const print = (nodes: readonly RouteNode[], depth: number): string[] =>
+    nodes.flatMap((node) => {
+      if (node.kind === 'screen')
+        return entry(node.row, node.path === null ? 'index: true' : `path: ${quote(node.path)}`, depth);
+      const indent = '  '.repeat(depth);
+      return [
+        `${indent}{`,
+        ...(node.path === null ? [] : [`${indent}  path: ${quote(node.path)},`]),
+        `${indent}  Component: ${node.name},`,
+        `${indent}  children: [`,
+        ...print(node.children, depth + 2),
+        `${indent}  ],`,
+        `${indent}},`,
+      ];
+    });
+  const last = rows.find((row) => row.path === '/*');
+  lines.push(
+    ...print(
+      routeTree(
+        rows.filter((row) => row !== last),
+        names.layouts,
+      ),
+      3,
+    ),
+  );
   for (const [from, { to }] of Object.entries(app.redirects).sort(([a], [b]) => (a < b ? -1 : 1))) {
     if (!isUsed(project, to)) continue;
     uses.redirect = true;
     const target = JSON.stringify(targetOfRedirect(app, from, to));
     lines.push(...object([`path: ${quote(from)}`, `element: <Redirect to=${target} />`], 3));
   }
-  const last = sorted.find((row) => row.path === '/*');
   lines.push(
     ...(last
-      ? entry({ ...last, path: '*' }, 3)
+      ? entry(last, "path: '*'", 3)
       : [`      { path: '*', Component: NotFound, handle: { title: 'Not found' } },`]),
   );
   const imports = [

@@ -1,4 +1,5 @@
 import { putLayer, putScreen } from '../../change/change.ts';
+import { planFor, planScreen } from '../../project/plan_screen.ts';
 import type { Element, Notice, Screen } from '../../model/design.ts';
 import { sentenceCase, uniqueName } from '../../model/names.ts';
 import {
@@ -141,6 +142,10 @@ export const wordRules: readonly Rule[] = [
               element: state.element.key,
               about: label.toLowerCase(),
               message: `“${label}” in the navigation of ${screenName(project, key)} leads to no screen that came along. Was it forgotten?`,
+              fix: {
+                label: 'To be drawn',
+                change: planFor(project.app, label, state.element.key),
+              },
             });
         }
       for (const name of namedInBrief(project.design.brief ?? ''))
@@ -150,6 +155,7 @@ export const wordRules: readonly Rule[] = [
             element: null,
             about: name.toLowerCase(),
             message: `The brief speaks of “${name}”; no such screen came along.`,
+            fix: { label: 'To be drawn', change: planScreen(project.app, name).change },
           });
       return [...found.values()];
     },

@@ -1,0 +1,70 @@
+import type { RouteEntry } from './routes_file.ts';
+
+/** A layout in the table of routes: its component, its screens, and the layout around it, if it is in one. */
+export interface PlacedLayout {
+  readonly name: string;
+  readonly screens: readonly string[];
+  readonly parent: string | null;
+}
+
+/** A line of the table of routes: a screen, or a layout with what is in it. */
+export type RouteNode =
+  | { readonly kind: 'screen'; readonly row: RouteEntry; readonly path: string | null }
+  | {
+      readonly kind: 'layout';
+      readonly name: string;
+      readonly path: string | null;
+      readonly children: readonly RouteNode[];
+    };
+
+/** Sorted by path, so that of two that fit equally the same one is always shown. */
+export const sortedRoutes = <T extends { readonly path: string }>(rows: readonly T[]): T[] =>
+  [...rows].sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
+
+/**
+ * The table of routes with its layouts. A layout takes the path that all its screens begin with; the screen at that
+ * very path is its index (`path` null).
+ */
+export function routeTree(rows: readonly RouteEntry[], layouts: readonly PlacedLayout[]): RouteNode[] {
+  const homeOf = (key: string): string | null =>
+    layouts.filter((layout) => layout.screens.includes(key)).at(-1)?.name ?? null;
+  const within = (parent: string | null, base: string): RouteNode[] => {
+    const screens = sortedRoutes(rows)
+      .filter((row) => homeOf(row.key) === parent)
+      .map((row): RouteNode => ({ kind: 'screen', row, path: below(row.path, base) }));
+    const inner = layouts
+      .filter((layout) => layout.parent === parent)
+      .map((layout): RouteNode => {
+        const paths = rows.filter((row) => layout.screens.includes(row.key)).map((row) => row.path);
+        const own = commonBase(paths);
+        const hasPath = own.length > base.length;
+        return {
+          kind: 'layout',
+          name: layout.name,
+          path: hasPath ? below(own, base) : null,
+          children: within(layout.name, hasPath ? own : base),
+        };
+      });
+    return [...screens, ...inner];
+  };
+  return within(null, '');
+}
+
+/** The part of a path below a base; null for the base itself, the whole path where there is no base. */
+const below = (path: string, base: string): string | null =>
+  base === '' ? path : path === base ? null : path.slice(base.length + 1);
+
+/** What paths begin with in common, by whole segments that are always there; empty for none. */
+export function commonBase(paths: readonly string[]): string {
+  const [first, ...others] = paths.map((path) => path.split('/').filter(Boolean));
+  if (!first) return '';
+  let count = 0;
+  while (
+    count < first.length &&
+    !first[count].endsWith('?') &&
+    first[count] !== '*' &&
+    others.every((parts) => parts[count] === first[count])
+  )
+    count++;
+  return count ? `/${first.slice(0, count).join('/')}` : '';
+}

@@ -1,0 +1,239 @@
+import {
+  closersOf,
+  cutOverlay,
+  elementsByKey,
+  isUsed,
+  orderedScreens,
+  type Overlay,
+  overlayOf,
+  type OverlayKind,
+  type PanelProposal,
+  plainDialog,
+  proposePanel,
+  putScreen,
+  screensByKey,
+  type Side,
+  uncutOverlay,
+} from '@tovel/core';
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { useProject } from '../project/context';
+import { Sheet } from '../shell/Sheet';
+import { color } from '../theme/theme';
+import { Button, Choice } from '../ui/controls';
+import { Milliseconds } from './ArrivalFields';
+
+const Grid = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px 14px;
+  margin-bottom: 16px;
+  label {
+    display: flex;
+    gap: 8px;
+    align-items: baseline;
+  }
+  p {
+    grid-column: 1 / -1;
+    color: ${color.ink2};
+  }
+`;
+
+const KINDS: readonly { id: OverlayKind; label: string }[] = [
+  { id: 'dialog', label: 'Dialog' },
+  { id: 'drawer', label: 'Drawer' },
+  { id: 'sheet', label: 'Sheet' },
+  { id: 'popover', label: 'Popover' },
+  { id: 'menu', label: 'Menu' },
+  { id: 'toast', label: 'Toast' },
+];
+const SIDES: readonly { id: Side; label: string }[] = [
+  { id: 'left', label: 'left' },
+  { id: 'right', label: 'right' },
+  { id: 'bottom', label: 'bottom' },
+  { id: 'top', label: 'top' },
+];
+
+/** What each kind is like where nothing else is said. */
+const usual = (kind: OverlayKind, now: Overlay): Overlay => {
+  const { side: _side, ms: _ms, ...rest } = now;
+  const isToast = kind === 'toast';
+  return {
+    ...rest,
+    kind,
+    modal: kind === 'dialog' || kind === 'drawer' || kind === 'sheet',
+    escape: !isToast,
+    outside: !isToast,
+    ...(kind === 'drawer' ? { side: 'left' as const } : kind === 'sheet' ? { side: 'bottom' as const } : {}),
+    ...(isToast ? { ms: 4000 } : {}),
+  };
+};
+
+/** How a screen opens over others: made of it by one command, or changed afterwards. */
+export function OverlaySheet({ screen, onClose }: { screen: string; onClose: () => void }) {
+  const project = useProject();
+  const { app, drawn, session } = project;
+  const entry = app.screens[screen];
+  const isNow = entry.use === 'overlay';
+  const drawing = screensByKey(drawn).get(screen);
+  const others = orderedScreens(app).filter((key) => key !== screen && isUsed(project, key));
+  const [under, setUnder] = useState(entry.of ?? alikeName(app, screen, others) ?? 'none');
+  const found = useMemo(
+    () => (drawing ? proposePanel(drawing, screensByKey(drawn).get(under) ?? null) : null),
+    [drawing, drawn, under],
+  );
+  const [changed, setChanged] = useState<Overlay | null>(null);
+  const overlay = changed ?? (isNow ? overlayOf(entry) : (found?.overlay ?? plainDialog));
+  const set = (more: Partial<Overlay>): void => setChanged({ ...overlay, ...more });
+  const panel = found && drawing && elementsByKey(drawing).get(found.panel);
+  const closers = found && drawing && !isNow ? closersOf(project, drawing, found.panel) : [];
+
+  const make = (): void => {
+    const proposal: PanelProposal | null = found && { ...found, overlay };
+    const of = under === 'none' ? null : under;
+    if (isNow) session.change(`Change how ${entry.name} opens`, putScreen(screen, { ...entry, overlay }));
+    else if (proposal)
+      session.change(`Cut ${entry.name} into screen and overlay`, cutOverlay(project, screen, proposal, of));
+    else
+      session.change(
+        `Make ${entry.name} an overlay`,
+        cutOverlay(project, screen, { panel: `${screen}:`, name: entry.name, overlay, reason: '' }, of),
+      );
+    onClose();
+  };
+  return (
+    <Sheet title={isNow ? `How ${entry.name} opens` : `Make ${entry.name} an overlay`} onClose={onClose}>
+      <Grid>
+        {!isNow && (
+          <>
+            <Choice
+              label="Over which screen it is drawn"
+              value={under}
+              options={[
+                { id: 'none', label: 'none: it is drawn by itself' },
+                ...others.map((key) => ({ id: key, label: app.screens[key].name })),
+              ]}
+              onChange={(key) => (setChanged(null), setUnder(key))}
+            />
+            <p>
+              {panel
+                ? `The overlay is “${panel.name}”, because ${found.reason}. What leads to ${entry.name} will open it.`
+                : 'All that is drawn is the overlay.'}
+              {closers.length > 0 &&
+                ` ${closers.map(({ label }) => `“${label}”`).join(' and ')} will close it.`}
+            </p>
+          </>
+        )}
+        <Choice
+          label="Kind"
+          value={overlay.kind}
+          options={KINDS}
+          onChange={(kind) => setChanged(usual(kind, overlay))}
+        />
+        {overlay.kind === 'drawer' || overlay.kind === 'sheet' ? (
+          <Choice
+            label="Comes from"
+            value={overlay.side ?? (overlay.kind === 'drawer' ? 'left' : 'bottom')}
+            options={SIDES}
+            onChange={(side) => set({ side })}
+          />
+        ) : overlay.kind === 'toast' ? (
+          <Milliseconds
+            label="Goes after, in milliseconds"
+            most={600_000}
+            value={overlay.ms ?? 4000}
+            onChange={(ms) => set({ ms: Math.max(500, ms) })}
+          />
+        ) : (
+          <span />
+        )}
+        <Check
+          label="What lies behind waits"
+          isOn={overlay.modal}
+          onChange={(modal) => set({ modal })}
+          isDisabled={!['dialog', 'drawer', 'sheet'].includes(overlay.kind)}
+        />
+        <Check label="Escape closes it" isOn={overlay.escape} onChange={(escape) => set({ escape })} />
+        <Check
+          label="A press outside closes it"
+          isOn={overlay.outside}
+          onChange={(outside) => set({ outside })}
+        />
+        <Check
+          label="Has an address, so Back closes it"
+          isOn={overlay.url ?? false}
+          onChange={(isOn) => {
+            const { url: _url, ...rest } = overlay;
+            setChanged(isOn ? { ...rest, url: true } : rest);
+          }}
+        />
+        {isNow && (
+          <Choice
+            label="Opens over"
+            value={overlay.over?.length === 1 ? overlay.over[0] : overlay.over?.length ? 'some' : 'any'}
+            options={[
+              { id: 'any', label: 'any screen' },
+              ...(overlay.over && overlay.over.length > 1
+                ? [{ id: 'some', label: `${overlay.over.length} screens` }]
+                : []),
+              ...others.map((key) => ({ id: key, label: `only ${app.screens[key].name}` })),
+            ]}
+            onChange={(key) => {
+              const { over: _over, ...rest } = overlay;
+              setChanged(key === 'any' ? rest : key === 'some' ? overlay : { ...rest, over: [key] });
+            }}
+          />
+        )}
+      </Grid>
+      <div style={{ display: 'flex', gap: 8 }}>
+        <Button $kind="primary" onPress={make}>
+          {isNow ? 'Save' : panel ? 'Cut it out' : 'Make it an overlay'}
+        </Button>
+        {isNow && (
+          <Button
+            onPress={() => {
+              session.change(`Make ${entry.name} a screen again`, uncutOverlay(project, screen));
+              onClose();
+            }}
+          >
+            Make it a screen again
+          </Button>
+        )}
+      </div>
+    </Sheet>
+  );
+}
+
+/** The other screen whose name this one's begins with or holds, if one is. */
+function alikeName(
+  app: ReturnType<typeof useProject>['app'],
+  screen: string,
+  others: readonly string[],
+): string | null {
+  const name = app.screens[screen].name.toLowerCase();
+  return others.find((key) => name.includes(app.screens[key].name.toLowerCase())) ?? null;
+}
+
+function Check({
+  label,
+  isOn,
+  isDisabled,
+  onChange,
+}: {
+  label: string;
+  isOn: boolean;
+  isDisabled?: boolean;
+  onChange: (isOn: boolean) => void;
+}) {
+  return (
+    <label>
+      <input
+        type="checkbox"
+        checked={isOn}
+        disabled={isDisabled}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      {label}
+    </label>
+  );
+}

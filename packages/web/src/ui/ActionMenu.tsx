@@ -1,0 +1,50 @@
+import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
+import styled from 'styled-components';
+import { color } from '../theme/theme';
+import { Button, ListSheet } from './controls';
+
+const Item = styled(MenuItem)`
+  padding: 7px 12px;
+  cursor: pointer;
+  outline: none;
+  &[data-focused] {
+    background: ${color.ink};
+    color: ${color.onInk};
+  }
+  &[data-disabled] {
+    color: ${color.ink2};
+    cursor: default;
+  }
+`;
+
+export interface MenuAction {
+  readonly id: string;
+  readonly label: string;
+  readonly isDisabled?: boolean;
+  readonly act: () => void;
+}
+
+/** A button that opens a list of things to do. */
+export function ActionMenu({ label, actions }: { label: string; actions: readonly MenuAction[] }) {
+  return (
+    <MenuTrigger>
+      <Button as={AriaButton} $kind="quiet">
+        {label} <span aria-hidden="true">▾</span>
+      </Button>
+      <ListSheet>
+        <Menu
+          aria-label={label}
+          items={actions}
+          onAction={(id) => actions.find((action) => action.id === id)?.act()}
+          style={{ outline: 'none' }}
+        >
+          {(action) => (
+            <Item id={action.id} isDisabled={action.isDisabled}>
+              {action.label}
+            </Item>
+          )}
+        </Menu>
+      </ListSheet>
+    </MenuTrigger>
+  );
+}
