@@ -121,6 +121,6 @@ describe('findings', () => {
       'route-clash',
       'route-clash',
     ]);
-    expect(errors[3].fix!.label).toBe('Start with A');
+    expect(errors[1].fix!.label).toBe('Start with A');
   });
 });

@@ -22,8 +22,8 @@ export const sortedRoutes = <T extends { readonly path: string }>(rows: readonly
   [...rows].sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
 
 /**
- * The table of routes with its layouts. A layout takes the path that all its screens begin with; the screen at that
- * very path is its index (`path` null).
+ * The table of routes with its layouts. A layout takes the path that all its screens begin with, if one of them lives at
+ * that very path: that one is its index (`path` null).
  */
 export function routeTree(rows: readonly RouteEntry[], layouts: readonly PlacedLayout[]): RouteNode[] {
   const homeOf = (key: string): string | null =>
@@ -37,7 +37,8 @@ export function routeTree(rows: readonly RouteEntry[], layouts: readonly PlacedL
       .map((layout): RouteNode => {
         const paths = rows.filter((row) => layout.screens.includes(row.key)).map((row) => row.path);
         const own = commonBase(paths);
-        const hasPath = own.length > base.length;
+        // Without a screen at that very path the layout itself would be shown there, empty.
+        const hasPath = own.length > base.length && paths.includes(own);
         return {
           kind: 'layout',
           name: layout.name,
