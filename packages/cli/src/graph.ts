@@ -2,14 +2,14 @@ import { graphFiles } from '@tovel/core';
 import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
 import { readProject } from './files.ts';
 
-const names = Object.keys(graphFiles).join(' or ');
+const names = new Intl.ListFormat('en', { type: 'disjunction' }).format(Object.keys(graphFiles));
 
 export const graph: Command = {
-  usage: 'tovel graph PROJECT [--format graphml|dot]',
+  usage: 'tovel graph PROJECT [--format graphml|dot|scxml]',
   summary: 'prints the screens and the links between them',
   help: `Prints the screen graph. PROJECT is a .tovel file.
 
-  --format FORMAT  graphml (the default) or dot`,
+  --format FORMAT  graphml (the default), dot or scxml`,
   async run(args, output) {
     const { paths, options } = parseArguments(args, ['format']);
     const format = options.format ?? 'graphml';

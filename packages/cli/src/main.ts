@@ -3,6 +3,7 @@ import { type Command, EXIT, Misuse, type Output } from './command.ts';
 import { components } from './components.ts';
 import { emit } from './emit.ts';
 import { graph } from './graph.ts';
+import { journeys } from './journeys.ts';
 import { intake } from './intake.ts';
 import { links } from './links.ts';
 import { roles } from './roles.ts';
@@ -15,6 +16,7 @@ const commands: Readonly<Record<string, Command>> = {
   roles,
   components,
   graph,
+  journeys,
   check,
   emit,
 };

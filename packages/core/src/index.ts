@@ -202,17 +202,27 @@ export {
   type WiredState,
 } from './graph/graph.ts';
 export type { Way } from './graph/reach.ts';
+export {
+  drawLines,
+  type LineGroup,
+  lineGroups,
+  type LinesDrawing,
+  type LinesInput,
+  linesInput,
+  type Station,
+  type Track,
+} from './graph/lines.ts';
 export { analysisOf, gatesTo, type GraphAnalysis, shortestWay } from './graph/analysis.ts';
 export type { Finding, FindingLevel, FindingStation } from './findings/finding.ts';
-export { findingsOf, isAtLeast, LEVELS, rules, stationOf } from './findings/rules.ts';
+export { findingsOf, isAtLeast, LEVELS, rules, standingFindings, stationOf } from './findings/rules.ts';
 export { findingsAsSarif, findingsAsText } from './findings/report.ts';
 
 export { reset } from './emit/reset.ts';
 export { baseCss } from './emit/base_css.ts';
 export { graphFiles } from './emit/graph_file.ts';
 export { printHtml } from './emit/print_html.ts';
-export { EmissionPlan } from './emit/react/plan.ts';
-export { emitReact, emitScreenOf, type EmittedFile, type EmittedProject } from './emit/react/emit_react.ts';
+export { EmissionPlan, emitScreenOf } from './emit/react/plan.ts';
+export { emitReact, type EmittedFile, type EmittedProject } from './emit/react/emit_react.ts';
 export { type EmittedComponent, type EmittedList, type Extraction } from './emit/components/extract.ts';
 export { type Prop, type Template } from './emit/components/template.ts';
 export { extractionOf, hasFrame, previewComponent } from './emit/react/emit_react.ts';
@@ -220,7 +230,15 @@ export { targets } from './emit/targets.ts';
 
 export { type LayoutProposal, proposeLayouts } from './layouts/propose.ts';
 export { fillPlanned, planFor, planScreen } from './project/plan_screen.ts';
-export { checkJourney, type JourneyCheck } from './journeys/check.ts';
+export {
+  checkJourney,
+  type JourneyCheck,
+  type NextStep,
+  nextSteps,
+  pressStep,
+  Walk,
+} from './journeys/walk.ts';
+export { enteredElement, pressedElement, printJourneyTests } from './emit/journey_tests.ts';
 export { takeIn } from './project/take_in.ts';
 export {
   ArchiveError,

@@ -1,6 +1,6 @@
 import { applyChange, putScreen, putUse } from '../change/change.ts';
-import { emitScreenOf } from '../emit/react/emit_react.ts';
-import { EmissionPlan } from '../emit/react/plan.ts';
+
+import { EmissionPlan, emitScreenOf } from '../emit/react/plan.ts';
 import { printHtml } from '../emit/print_html.ts';
 import { graphOf } from '../graph/graph.ts';
 import { settle } from '../layers/settle.ts';

@@ -7,8 +7,8 @@ import { foldShorthands, printRules } from './css.ts';
 import { isText, type MarkupElement, type MarkupNode } from './markup.ts';
 import { printHtml } from './print_html.ts';
 import { PRINT_WIDTH, printTsx, quote } from './print_tsx.ts';
-import { emitReact, emitScreenOf } from './react/emit_react.ts';
-import { EmissionPlan } from './react/plan.ts';
+import { emitReact } from './react/emit_react.ts';
+import { EmissionPlan, emitScreenOf } from './react/plan.ts';
 import { emitScreen } from './screen.ts';
 
 describe('style', () => {

@@ -3,6 +3,7 @@ import { type GraphLink, graphOf } from '../graph/graph.ts';
 import type { Arrival } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import { escapeText, escapeValue } from './escape.ts';
+import { printScxml } from './scxml.ts';
 
 /** What a graph file says of a screen. */
 interface GraphNode {
@@ -38,7 +39,7 @@ function graphFileOf(project: Project): GraphFile {
     ...(target.kind === 'anchor' ? { anchor: target.element } : {}),
   });
   return {
-    nodes: graph.screens.map((key) => {
+    nodes: [...graph.screens, ...graph.overlays].map((key) => {
       const { name, route } = project.app.screens[key];
       return [key, { name, route, start: key === graph.start, depth: depth.get(key) }];
     }),
@@ -127,4 +128,10 @@ const inXml = (text: string): string =>
 export const graphFiles = {
   graphml: { title: 'GraphML', extension: '.graphml', type: 'application/xml', print: printGraphMl },
   dot: { title: 'DOT', extension: '.dot', type: 'text/vnd.graphviz', print: printDot },
+  scxml: {
+    title: 'SCXML',
+    extension: '.scxml',
+    type: 'application/scxml+xml',
+    print: (project: Project) => printScxml(project),
+  },
 } as const;

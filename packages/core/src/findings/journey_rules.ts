@@ -1,5 +1,5 @@
 import { putJourney } from '../change/change.ts';
-import { checkJourney } from '../journeys/check.ts';
+import { checkJourney } from '../journeys/walk.ts';
 import type { Found, Rule } from './finding.ts';
 
 /** What is wrong with journeys. */

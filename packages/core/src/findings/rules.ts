@@ -18,22 +18,41 @@ export const rules: readonly Rule[] = [
   ...intakeRules,
 ];
 
-const found = new WeakMap<App, { design: Design; findings: readonly Finding[] }>();
+interface FoundFor {
+  readonly design: Design;
+  readonly all: readonly Finding[];
+  readonly findings: readonly Finding[];
+}
 
-/** All findings that nobody has let stand, by rule. Computed once per pair of documents. */
-export function findingsOf(drawn: Project): readonly Finding[] {
+const found = new WeakMap<App, FoundFor>();
+
+function find(drawn: Project): FoundFor {
   const known = found.get(drawn.app);
-  if (known && known.design === drawn.design) return known.findings;
+  if (known && known.design === drawn.design) return known;
   const examined = examine(drawn, settle(drawn));
-  const findings = rules.flatMap((rule) =>
-    rule.find(examined).flatMap(({ about, ...rest }): Finding[] => {
+  const all = rules.flatMap((rule) =>
+    rule.find(examined).map(({ about, ...rest }): Finding => {
       const id = [rule.code, rest.element ?? rest.screen ?? '', about ?? ''].join(' ').trim().slice(0, 490);
-      return drawn.app.dismissed[id] ? [] : [{ id, code: rule.code, level: rule.level, ...rest }];
+      return { id, code: rule.code, level: rule.level, ...rest };
     }),
   );
-  found.set(drawn.app, { design: drawn.design, findings });
-  return findings;
+  const findings = all.filter((finding) => !drawn.app.dismissed[finding.id]);
+  const made = { design: drawn.design, all, findings };
+  found.set(drawn.app, made);
+  return made;
 }
+
+/** All findings that nobody has let stand, by rule. Computed once per pair of documents. */
+export const findingsOf = (drawn: Project): readonly Finding[] => find(drawn).findings;
+
+/** Findings that somebody has let stand, with the reason if one was given. */
+export const standingFindings = (
+  drawn: Project,
+): { readonly finding: Finding; readonly reason: string | null }[] =>
+  find(drawn).all.flatMap((finding) => {
+    const reason = drawn.app.dismissed[finding.id];
+    return reason ? [{ finding, reason: typeof reason === 'string' ? reason : null }] : [];
+  });
 
 /** The station at which findings of a code are dealt with. */
 export const stationOf = (code: string): FindingStation =>

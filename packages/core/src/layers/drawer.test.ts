@@ -1,6 +1,6 @@
 import { applyChange } from '../change/change.ts';
-import { emitReact, emitScreenOf } from '../emit/react/emit_react.ts';
-import { EmissionPlan } from '../emit/react/plan.ts';
+import { emitReact } from '../emit/react/emit_react.ts';
+import { EmissionPlan, emitScreenOf } from '../emit/react/plan.ts';
 import { printHtml } from '../emit/print_html.ts';
 import { graphOf } from '../graph/graph.ts';
 import { named, projectOf, screenOf, svg } from '../testing/build.ts';

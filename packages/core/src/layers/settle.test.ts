@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { all, applyChange, invertChange, putLayer, putRegion, putSetting } from '../change/change.ts';
-import { emitScreenOf } from '../emit/react/emit_react.ts';
-import { EmissionPlan } from '../emit/react/plan.ts';
+
+import { EmissionPlan, emitScreenOf } from '../emit/react/plan.ts';
 import { printHtml } from '../emit/print_html.ts';
 import { graphOf } from '../graph/graph.ts';
 import { walkElements } from '../model/project.ts';

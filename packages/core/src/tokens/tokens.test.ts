@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { applyChange, putToken } from '../change/change.ts';
-import { emitReact, emitScreenOf } from '../emit/react/emit_react.ts';
-import { EmissionPlan } from '../emit/react/plan.ts';
+import { emitReact } from '../emit/react/emit_react.ts';
+import { EmissionPlan, emitScreenOf } from '../emit/react/plan.ts';
 import { printHtml } from '../emit/print_html.ts';
 import type { Token } from '../model/app.ts';
 import { projectOf, screenOf, svg } from '../testing/build.ts';

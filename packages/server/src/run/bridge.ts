@@ -36,17 +36,45 @@ function bridge(appOrigin: string): void {
     scrollY: number;
     requestAnimationFrame(run: () => void): void;
   };
+  interface Node {
+    closest(selector: string): Node | null;
+    matches(selector: string): boolean;
+    value?: string;
+    type?: string;
+  }
+  const { document } = globalThis as unknown as {
+    document: {
+      querySelectorAll(selector: string): ArrayLike<Node>;
+      addEventListener(type: string, listen: (event: { target: Node }) => void, capture: boolean): void;
+    };
+  };
   const base = '/' + location.pathname.split('/')[1];
+  const pathNow = (): string =>
+    (location.pathname.slice(base.length) || '/') + location.search + location.hash;
+  // What is pressed and entered is told by its place among its kind, so that a journey can be recorded.
+  const listen = (type: string, kind: string, selector: string): void =>
+    document.addEventListener(
+      type,
+      ({ target }) => {
+        const node = target.closest?.(selector);
+        const index = node ? Array.from(document.querySelectorAll(selector)).indexOf(node) : -1;
+        if (index < 0) return;
+        const text = node!.type === 'password' ? '' : (node!.value ?? '');
+        parent.postMessage({ tovel: kind, index, path: pathNow(), text }, appOrigin);
+      },
+      true,
+    );
+  listen('click', 'press', 'a, button, [role="link"]');
+  listen('change', 'enter', 'input, textarea, select');
   let top = Number(sessionStorage.getItem('tovel-top') ?? 0);
   const tell = (): void => {
     const at = history.state?.idx ?? 0;
     top = Math.max(top, at);
     sessionStorage.setItem('tovel-top', String(top));
-    const path = location.pathname.slice(base.length) || '/';
     parent.postMessage(
       {
         tovel: 'place',
-        path: path + location.search + location.hash,
+        path: pathNow(),
         canGoBack: at > 0,
         canGoForward: at < top,
       },

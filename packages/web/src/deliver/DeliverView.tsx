@@ -9,7 +9,7 @@ import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { Code } from './Code';
 import { FileTree } from './FileTree';
-import { ElementPicture } from './ElementPicture';
+import { ElementPicture } from '../picture/ElementPicture';
 import { useEmitted } from './use_emitted';
 
 const View = styled.div<{ $hasPicture: boolean }>`

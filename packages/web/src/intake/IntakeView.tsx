@@ -28,7 +28,7 @@ import { Button, Choice } from '../ui/controls';
 import { BringIn } from './BringIn';
 import { ContactSheet } from './ContactSheet';
 import { sheetCards, sheetRows, type SortBy, sortScreens } from './contact_rows';
-import { IntakeFindings } from './IntakeFindings';
+import { FoundList } from '../findings/FoundList';
 import { LeftOut } from './LeftOut';
 import { LinkSheet } from './LinkSheet';
 import { PasteSheet } from './PasteSheet';
@@ -356,7 +356,7 @@ export function IntakeView() {
             </button>
           </Tabs>
           {tab === 'found' ? (
-            <IntakeFindings
+            <FoundList
               findings={shown}
               onGo={goTo}
               nothing={

@@ -5,7 +5,7 @@ import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import type { Cell } from './MapView';
 
-const Panel = styled.div`
+export const DetailsPanel = styled.div`
   border-top: 2px solid ${color.ink};
   background: ${color.side};
   padding: 10px 16px 12px;
@@ -30,7 +30,7 @@ export function CellDetails({ cell: { from, to }, links }: { cell: Cell; links: 
   const way = links.length || from === to ? null : shortestWay(graph, from, to);
   const gates = from === graph.start && from !== to ? gatesTo(graph, to).slice(1) : [];
   return (
-    <Panel role="region" aria-label="Links of the chosen cell">
+    <DetailsPanel role="region" aria-label="Links of the chosen cell">
       <b>
         {name(from)} → {name(to)}
       </b>
@@ -45,7 +45,7 @@ export function CellDetails({ cell: { from, to }, links }: { cell: Cell; links: 
       )}
       <ul>
         {links.map((link) => (
-          <li key={link.element}>
+          <li key={link.key + link.to}>
             <Pressed link={link} projectId={id} />
             <span>{link.problem ?? `arrives by ${describeArrival(link.interaction.arrival)}`}</span>
           </li>
@@ -60,7 +60,7 @@ export function CellDetails({ cell: { from, to }, links }: { cell: Cell; links: 
         ))}
       </ul>
       {gates.length > 0 && <p>Every way there passes through {gates.map(name).join(', ')}.</p>}
-    </Panel>
+    </DetailsPanel>
   );
 }
 

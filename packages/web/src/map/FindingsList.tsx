@@ -1,55 +1,55 @@
-import { type Finding, rules } from '@tovel/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useMemo, useRef } from 'react';
+import { type Finding, rules, screensByKey } from '@tovel/core';
+import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
+import { FoundList, type Grouping } from '../findings/FoundList';
+import { StandingSheet } from '../findings/StandingSheet';
+import { ElementPicture } from '../picture/ElementPicture';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
-import { FindingMark, LEVEL_NAMES } from '../ui/finding_mark';
 import { useQueryParam } from '../ui/use_query_param';
 
 const Panel = styled.section`
   background: ${color.sheet};
   border-left: 1px solid ${color.rule};
   display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr);
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
   overflow: hidden !important;
 `;
 
-const Scroller = styled.div`
-  overflow: auto;
-  position: relative;
-`;
-
-const Row = styled.div`
-  position: absolute;
-  left: 0;
-  right: 0;
+const Tools = styled.div`
   display: grid;
-  grid-template-columns: 16px minmax(0, 1fr) auto;
-  gap: 6px;
-  align-items: start;
-  padding: 8px 14px 8px 16px;
-  border-top: 1px solid ${color.rule};
+  grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr);
+  gap: 8px;
+  padding: 0 16px 10px;
 `;
 
-const Message = styled.button`
-  border: 0;
-  padding: 0;
-  background: none;
-  text-align: left;
-  cursor: pointer;
-  &:hover {
-    text-decoration: underline;
+const Look = styled.div`
+  height: 210px;
+  overflow: hidden;
+  display: grid;
+  border-top: 1px solid ${color.ink};
+  background: ${color.paper};
+  > section {
+    border: 0;
   }
 `;
 
-/** All findings, or those of one rule; each leads to its place, and is mended there or here. */
+const GROUPINGS: readonly { id: Grouping; label: string }[] = [
+  { id: 'rule', label: 'by rule' },
+  { id: 'screen', label: 'by screen' },
+];
+
+/** All findings, or those of one rule; the one that is looked at is shown in its place, and mended there or here. */
 export function FindingsList({ findings }: { findings: readonly Finding[] }) {
-  const { session, id } = useProject();
+  const { id, app, design } = useProject();
   const navigate = useNavigate();
   const [code, setCode] = useQueryParam('finding', 'all');
+  const [asked, setGrouping] = useQueryParam('by', 'rule');
+  const [looked, setLooked] = useState<Finding | null>(null);
+  const [isStanding, setStanding] = useState(false);
+  const grouping: Grouping = asked === 'screen' ? 'screen' : 'rule';
   const shown = useMemo(
     () => (code === 'all' ? findings : findings.filter((finding) => finding.code === code)),
     [findings, code],
@@ -66,65 +66,42 @@ export function FindingsList({ findings }: { findings: readonly Finding[] }) {
     ],
     [findings, code],
   );
-  const scroller = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({
-    count: shown.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => 54,
-    overscan: 8,
-  });
   const placeOf = (finding: Finding): string => {
-    if (!finding.screen || finding.code === 'skipped-screen' || finding.code === 'route-clash')
+    if (!finding.screen || finding.code === 'skipped-screen')
       return `/p/${id}/screens${finding.screen ? `?screen=${finding.screen}` : ''}`;
     return `/p/${id}/junction/${finding.screen}${finding.element ? `?element=${encodeURIComponent(finding.element)}` : ''}`;
   };
+  const dismissed = Object.keys(app.dismissed).length;
+  const current = looked && shown.find((finding) => finding.id === looked.id);
+  const screen = current?.screen ? screensByKey(design).get(current.screen) : undefined;
   return (
     <Panel aria-label="Findings">
       <h2>
-        Findings <span>{shown.length}</span>
+        Findings
+        {dismissed > 0 && (
+          <Button $kind="quiet" onPress={() => setStanding(true)}>
+            {dismissed} may stand
+          </Button>
+        )}
+        <span>{shown.length}</span>
       </h2>
-      <div style={{ padding: '0 16px 10px' }}>
+      <Tools>
         <Choice label="Show" isLabelHidden value={code} options={options} onChange={setCode} />
-      </div>
-      <Scroller ref={scroller}>
-        {!shown.length && <p style={{ padding: '8px 16px', color: color.ink2 }}>Nothing to look at.</p>}
-        <div role="list" style={{ height: rows.getTotalSize(), position: 'relative' }}>
-          {rows.getVirtualItems().map(({ index, start }) => {
-            const finding = shown[index];
-            return (
-              <Row
-                key={index}
-                ref={rows.measureElement}
-                data-index={index}
-                role="listitem"
-                style={{ transform: `translateY(${start}px)` }}
-              >
-                <FindingMark
-                  $level={finding.level}
-                  title={LEVEL_NAMES[finding.level]}
-                  style={{ marginTop: 4 }}
-                />
-                <Message type="button" onClick={() => void navigate(placeOf(finding))}>
-                  {finding.message}
-                </Message>
-                {finding.fix && (
-                  <Button
-                    $kind="quiet"
-                    onPress={() =>
-                      session.change(
-                        `${finding.fix!.label}: ${finding.message}`.slice(0, 200),
-                        finding.fix!.change,
-                      )
-                    }
-                  >
-                    {finding.fix.label}
-                  </Button>
-                )}
-              </Row>
-            );
-          })}
-        </div>
-      </Scroller>
+        <Choice label="In groups" isLabelHidden value={grouping} options={GROUPINGS} onChange={setGrouping} />
+      </Tools>
+      <FoundList
+        findings={shown}
+        groupBy={grouping}
+        nothing="Nothing to look at."
+        onLook={setLooked}
+        onGo={(finding) => current?.id === finding.id && void navigate(placeOf(finding))}
+      />
+      {current && screen && (
+        <Look>
+          <ElementPicture key={screen.key} screen={screen} element={current.element} />
+        </Look>
+      )}
+      {isStanding && <StandingSheet onClose={() => setStanding(false)} />}
     </Panel>
   );
 }

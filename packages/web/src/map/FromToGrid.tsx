@@ -1,34 +1,24 @@
-import { analysisOf, type GraphLink, graphFiles, isDeadEnd, screenName } from '@tovel/core';
+import { analysisOf, type GraphLink, isDeadEnd, screenName } from '@tovel/core';
 import { type KeyboardEvent, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
-import { Button, Choice } from '../ui/controls';
-import { saveFile } from '../ui/save_file';
+import { Choice } from '../ui/controls';
 import { useQueryParam } from '../ui/use_query_param';
 import { CellDetails } from './CellDetails';
 import { inOrder, ORDERS } from './grid_order';
 import type { Cell } from './MapView';
 
-const Panel = styled.section`
-  background: ${color.paper};
+const Area = styled.div`
+  min-height: 0;
   display: grid;
   grid-template-rows: auto minmax(0, 1fr) auto;
-  overflow: hidden !important;
 `;
 
-const Head = styled.div`
+const Tools = styled.div`
   display: flex;
-  align-items: center;
-  gap: 12px;
-  padding-right: 16px;
-  && h2 {
-    flex: 1;
-    gap: 10px;
-    justify-content: flex-start;
-    white-space: nowrap;
-  }
+  padding: 0 16px 8px;
 `;
 
 const Scroller = styled.div`
@@ -164,11 +154,8 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
     return `${screenName(project, key)}, ${presses === undefined ? 'reached by nobody' : `${presses} ${presses === 1 ? 'press' : 'presses'} from the start`}`;
   };
   return (
-    <Panel aria-label="From and to">
-      <Head>
-        <h2>
-          From → to <span>{graph.links.length} links</span>
-        </h2>
+    <Area>
+      <Tools role="toolbar" aria-label="Grid">
         <Choice
           label="Order of the screens"
           isLabelHidden
@@ -176,17 +163,7 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
           options={ORDERS}
           onChange={setOrder}
         />
-        {Object.values(graphFiles).map(({ title, extension, type, print }) => (
-          <Button
-            key={title}
-            $kind="quiet"
-            aria-label={`Save the graph as ${title}`}
-            onPress={() => saveFile(project.name, extension, type, print(project, project.name))}
-          >
-            Save {title}
-          </Button>
-        ))}
-      </Head>
+      </Tools>
       <Scroller>
         <Table ref={table} $cell={size} onKeyDown={onKeyDown}>
           <thead>
@@ -248,6 +225,6 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
         </Table>
       </Scroller>
       {cell && <CellDetails cell={cell} links={chosen} />}
-    </Panel>
+    </Area>
   );
 }

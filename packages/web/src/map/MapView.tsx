@@ -1,13 +1,19 @@
-import { stationOf } from '@tovel/core';
+import { graphFiles, printJourneyTests, stationOf } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
+import { ActionMenu } from '../ui/ActionMenu';
 import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
+import { saveFile } from '../ui/save_file';
+import { useQueryParam } from '../ui/use_query_param';
 import { FindingsList } from './FindingsList';
 import { FromToGrid } from './FromToGrid';
+import { JourneyList } from './JourneyList';
+import { JourneyPanel } from './JourneyPanel';
+import { LinesView } from './LinesView';
 import { RouteTree } from './RouteTree';
 
 const View = styled.div`
@@ -37,18 +43,66 @@ const View = styled.div`
   }
 `;
 
+const Left = styled.div`
+  background: ${color.side};
+  border-right: 1px solid ${color.rule};
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  overflow: hidden !important;
+`;
+
+const Middle = styled.section`
+  background: ${color.paper};
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) auto;
+  overflow: hidden !important;
+`;
+
+const Head = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding-right: 16px;
+  && h2 {
+    flex: 1;
+    gap: 10px;
+    justify-content: flex-start;
+    white-space: nowrap;
+  }
+`;
+
+const Views = styled.div`
+  display: flex;
+  button + button {
+    margin-left: -1px;
+  }
+  button[aria-pressed='true'] {
+    background: ${color.ink};
+    color: ${color.onInk};
+  }
+`;
+
 /** What is chosen in the grid: one way from a screen to another. */
 export interface Cell {
   readonly from: string;
   readonly to: string;
 }
 
-/** The whole: routes, who leads where, and what is wrong. */
+const VIEWS = [
+  { id: 'lines', label: 'Lines' },
+  { id: 'grid', label: 'Grid' },
+] as const;
+
+/** The whole: routes and journeys, who leads where, and what is wrong. */
 export function MapView() {
   const project = useProject();
-  const { graph, id } = project;
+  const { graph, id, app } = project;
   const navigate = useNavigate();
   const [cell, setCell] = useState<Cell | null>(null);
+  const [asked, setView] = useQueryParam('view', 'lines');
+  const [wanted, setJourney] = useQueryParam('journey', '');
+  const view = asked === 'grid' ? 'grid' : 'lines';
+  const journey = app.journeys[wanted] ? wanted : null;
   const findings = useMemo(
     () => project.findings.filter((finding) => stationOf(finding.code) === 'map'),
     [project.findings],
@@ -62,10 +116,45 @@ export function MapView() {
       </Empty>
     );
   }
+  const files = Object.values(graphFiles).map(({ title, extension, type, print }) => ({
+    id: title,
+    label: `The graph as ${title}`,
+    act: () => saveFile(project.name, extension, type, print(project, project.name)),
+  }));
   return (
     <View>
-      <RouteTree />
-      <FromToGrid cell={cell} onCell={setCell} />
+      <Left>
+        <RouteTree />
+        <JourneyList chosen={journey} onChoose={(next) => setJourney(next ?? '')} />
+      </Left>
+      <Middle aria-label={view === 'grid' ? 'From and to' : 'Lines'}>
+        <Head>
+          <h2>
+            {view === 'grid' ? 'From → to' : 'Lines'} <span>{graph.links.length} links</span>
+          </h2>
+          <Views role="group" aria-label="View">
+            {VIEWS.map((one) => (
+              <Button key={one.id} aria-pressed={view === one.id} onPress={() => setView(one.id)}>
+                {one.label}
+              </Button>
+            ))}
+          </Views>
+          <ActionMenu
+            label="Save"
+            actions={[
+              ...files,
+              {
+                id: 'journeys',
+                label: 'The journeys as Playwright tests',
+                isDisabled: !Object.keys(app.journeys).length,
+                act: () => saveFile(project.name, '.spec.ts', 'text/plain', printJourneyTests(project)),
+              },
+            ]}
+          />
+        </Head>
+        {view === 'grid' ? <FromToGrid cell={cell} onCell={setCell} /> : <LinesView journey={journey} />}
+        {journey && <JourneyPanel key={journey} id={journey} onClose={() => setJourney('')} />}
+      </Middle>
       <FindingsList findings={findings} />
     </View>
   );

@@ -20,7 +20,6 @@ import { RouteDetails } from './RouteDetails';
 
 const Column = styled.section`
   background: ${color.side};
-  border-right: 1px solid ${color.rule};
   display: grid;
   grid-template-rows: auto minmax(0, 1fr) auto;
   overflow: hidden !important;

@@ -12,7 +12,7 @@ import { type KeyboardEvent, useMemo, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { assetUrl } from '../api/client';
-import { IntakeFindings } from '../intake/IntakeFindings';
+import { FoundList } from '../findings/FoundList';
 import { useProject } from '../project/context';
 import { useElementInAddress } from '../project/element_in_address';
 import { color } from '../theme/theme';
@@ -184,7 +184,7 @@ function Reading({ screen }: { screen: Screen }) {
         {!isPicture && (
           <section style={{ display: 'grid', gridTemplateRows: 'auto minmax(0, 1fr)', minHeight: 0 }}>
             <h3>Found here</h3>
-            <IntakeFindings
+            <FoundList
               findings={own}
               onGo={(finding: Finding) => select(finding.element)}
               nothing="Nothing to decide on this screen."

@@ -1,5 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { screenAtPath } from './place';
+import { Recording } from './Recording';
+import { type Told, useRecorder } from './use_recorder';
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
@@ -88,13 +90,18 @@ export function RunView() {
     ? `${window.location.protocol}//${window.location.hostname}:${settings.runPort}`
     : null;
 
+  const recorder = useRecorder(params.get('record') === '1');
+  const hearStep = useRef(recorder.hear);
+  hearStep.current = recorder.hear;
+
   const tell = (message: object): void => frame.current?.contentWindow?.postMessage(message, origin ?? '');
 
   useEffect(() => {
     const hear = (event: MessageEvent): void => {
-      const data = event.data as (Place & { tovel?: string }) | null;
-      if (event.origin !== origin || event.source !== frame.current?.contentWindow || data?.tovel !== 'place')
-        return;
+      const data = event.data as (Place & Told) | null;
+      if (event.origin !== origin || event.source !== frame.current?.contentWindow || !data) return;
+      hearStep.current(data);
+      if (data.tovel !== 'place') return;
       setPlace(data);
       setTyped(null);
     };
@@ -136,6 +143,7 @@ export function RunView() {
           →
         </Button>
         <Button onPress={() => tell({ tovel: 'reload' })}>Reload</Button>
+        <Recording recorder={recorder} path={place.path} />
         <form onSubmit={go}>
           <Address
             aria-label="Address in the app"

@@ -24,6 +24,11 @@ const light = {
   footerRed: '#ff9d92',
   footerOchre: '#f3c969',
   footerRule: '#3b4946',
+  line1: '#0b6fb0',
+  line2: '#c75300',
+  line3: '#7d6a00',
+  line4: '#8c3f8f',
+  line5: '#3f7a2a',
 };
 
 const dark: typeof light = {
@@ -49,6 +54,11 @@ const dark: typeof light = {
   footerRed: '#ff9d92',
   footerOchre: '#f3c969',
   footerRule: '#3b4946',
+  line1: '#5fb1ea',
+  line2: '#f09450',
+  line3: '#d0b83a',
+  line4: '#d08cd3',
+  line5: '#8cc774',
 };
 
 type Role = keyof typeof light;

@@ -7,8 +7,8 @@ import type { Screen } from '../../model/design.ts';
 import type { Project } from '../../model/project.ts';
 import { drawn } from '../../testing/expand.ts';
 import { projectOf, screenOf, svg } from '../../testing/build.ts';
-import { emitReact, emitScreenOf, extractionOf, previewComponent } from '../react/emit_react.ts';
-import { EmissionPlan } from '../react/plan.ts';
+import { emitReact, extractionOf, previewComponent } from '../react/emit_react.ts';
+import { EmissionPlan, emitScreenOf } from '../react/plan.ts';
 
 interface RowSpec {
   readonly name: string;

@@ -1,5 +1,5 @@
 import type { App, Component } from '../../model/app.ts';
-import { hostOf, overlayOf, type Project, screensByKey } from '../../model/project.ts';
+import { hostOf, overlayOf, type Project } from '../../model/project.ts';
 import { camelCase, kebabCase, pascalCase, uniqueName } from '../../model/names.ts';
 import { typeExtension } from '../asset.ts';
 import { baseCss } from '../base_css.ts';
@@ -18,12 +18,12 @@ import { type Frame, frameOf } from '../layouts/frame.ts';
 import { type EmittedScreen, isText, type MarkupElement, type StyleRule } from '../markup.ts';
 import { hashInAddress } from '../print_html.ts';
 import { printTsx, type Used } from '../print_tsx.ts';
-import { emitScreen } from '../screen.ts';
 import { tokenCss } from '../../tokens/values.ts';
+import { printJourneyTests } from '../journey_tests.ts';
 import * as navigation from './navigation_files.ts';
 import * as overlayFiles from './overlay_files.ts';
 import type { OverlayEntry } from './overlay_files.ts';
-import { EmissionPlan } from './plan.ts';
+import { EmissionPlan, emitScreenOf } from './plan.ts';
 import * as around from './project_files.ts';
 import type { PlacedLayout } from './route_tree.ts';
 import { type RouteEntry, routesTsx } from './routes_file.ts';
@@ -56,20 +56,6 @@ interface ScreenFiles {
   readonly dataType?: 'ts' | 'tsx';
   readonly links: readonly Omit<TestedLink, 'from'>[];
   readonly assets: readonly string[];
-}
-
-const emitted = new WeakMap<object, { signature: string; screen: EmittedScreen }>();
-
-/** One screen as it is emitted within its app; kept until the screen or its links change. */
-export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScreen {
-  const screen = screensByKey(plan.project.design).get(screenKey);
-  if (!screen) throw new RangeError(`emitScreenOf: no screen "${screenKey}" in the design`);
-  const context = plan.contextOf(screenKey);
-  const known = emitted.get(screen);
-  if (known?.signature === context.signature) return known.screen;
-  const made = emitScreen(screen, context);
-  emitted.set(screen, { signature: context.signature, screen: made });
-  return made;
 }
 
 const printed = new WeakMap<MarkupElement, ScreenFiles>();
@@ -141,8 +127,9 @@ export function emitReact(project: Project, name: string): EmittedProject {
   for (const face of faces) assets.set(face.asset, assetFile(plan.project, face.asset));
   for (const [hash, file] of assets) files.push({ path: `src/assets/${file}`, asset: hash });
   const text = (path: string, content: string): void => void files.push({ path, text: content });
-  text('package.json', around.packageJson(kebabCase(name) || 'app'));
-  text('tsconfig.json', around.tsconfigJson);
+  const hasJourneys = Object.keys(app.journeys).length > 0;
+  text('package.json', around.packageJson(kebabCase(name) || 'app', hasJourneys));
+  text('tsconfig.json', around.tsconfigJson(hasJourneys));
   text('vite.config.ts', around.viteConfig);
   text('index.html', around.indexHtml(name));
   text('README.md', around.readme(name, rows));
@@ -192,6 +179,10 @@ export function emitReact(project: Project, name: string): EmittedProject {
   }
   text('src/styles/base.css', baseCss);
   text('src/styles/transitions.css', navigation.transitionsCss(plan.sharedNames()));
+  if (hasJourneys) {
+    text('e2e/journeys.spec.ts', printJourneyTests(plan.project));
+    text('playwright.config.ts', around.playwrightConfig);
+  }
   text('src/links.json', linksJson(links));
   text('src/links.test.tsx', around.linksTest(conditions.length > 0));
   files.sort((a, b) => (a.path < b.path ? -1 : 1));

@@ -5,12 +5,21 @@ import { componentAround, type Wired, wiringOf } from '../../links/wiring.ts';
 import { interactionProblem } from '../../links/problem.ts';
 import type { App, Drawer, Target } from '../../model/app.ts';
 import { camelCase, kebabCase, uniqueName } from '../../model/names.ts';
-import { findElement, hostOf, isOverlay, isUsed, orderedScreens, type Project } from '../../model/project.ts';
+import {
+  findElement,
+  hostOf,
+  isOverlay,
+  isUsed,
+  orderedScreens,
+  type Project,
+  screensByKey,
+} from '../../model/project.ts';
 import { hash } from '../../roles/shape.ts';
 import { fillRoute, parametersOf } from '../../routes/pattern.ts';
 import { type TokenLookup, tokenLookup } from '../../tokens/values.ts';
 import { type EmittedNames, type EmittedWiring, emittedWiring } from '../emitted_wiring.ts';
-import type { ScreenContext } from '../screen.ts';
+import type { EmittedScreen } from '../markup.ts';
+import { emitScreen, type ScreenContext } from '../screen.ts';
 
 /** The routes, overlays, conditions and anchors of an app by their names, and what each wired element does. */
 export class EmissionPlan {
@@ -282,4 +291,18 @@ function byHost<T>(project: Project, entries: ReadonlyMap<string, T>): Map<strin
     else grouped.set(screen, [entry]);
   }
   return grouped;
+}
+
+const emitted = new WeakMap<object, { signature: string; screen: EmittedScreen }>();
+
+/** One screen as it is emitted within its app; kept until the screen or its links change. */
+export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScreen {
+  const screen = screensByKey(plan.project.design).get(screenKey);
+  if (!screen) throw new RangeError(`emitScreenOf: no screen "${screenKey}" in the design`);
+  const context = plan.contextOf(screenKey);
+  const known = emitted.get(screen);
+  if (known?.signature === context.signature) return known.screen;
+  const made = emitScreen(screen, context);
+  emitted.set(screen, { signature: context.signature, screen: made });
+  return made;
 }

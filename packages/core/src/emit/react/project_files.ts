@@ -4,7 +4,7 @@ import { PRINT_WIDTH } from '../print_tsx.ts';
 
 /** The files around the source of an emitted app: what it is built, checked and tested with. */
 
-export function packageJson(name: string): string {
+export function packageJson(name: string, hasJourneys: boolean): string {
   const content = {
     name,
     private: true,
@@ -14,10 +14,12 @@ export function packageJson(name: string): string {
       dev: 'vite',
       build: 'tsc --noEmit && vite build',
       test: 'vitest run',
+      ...(hasJourneys ? { 'test:journeys': 'playwright test' } : {}),
       format: 'prettier --write .',
     },
     dependencies: { react: '^19.2.0', 'react-dom': '^19.2.0', 'react-router': '^7.9.0' },
     devDependencies: {
+      ...(hasJourneys ? { '@playwright/test': '^1.56.0' } : {}),
       '@types/react': '^19.2.0',
       '@types/react-dom': '^19.2.0',
       '@vitejs/plugin-react': '^6.0.0',
@@ -31,34 +33,45 @@ export function packageJson(name: string): string {
   return `${JSON.stringify(content, null, 2)}\n`;
 }
 
-export const tsconfigJson = `${stringifySorted(
-  {
-    compilerOptions: {
-      target: 'ES2022',
-      module: 'ESNext',
-      moduleResolution: 'bundler',
-      lib: ['ES2023', 'DOM', 'DOM.Iterable'],
-      jsx: 'react-jsx',
-      strict: true,
-      noEmit: true,
-      noUnusedLocals: true,
-      noUnusedParameters: true,
-      isolatedModules: true,
-      resolveJsonModule: true,
-      skipLibCheck: true,
-      types: ['vite/client'],
+export const tsconfigJson = (hasJourneys: boolean): string =>
+  `${stringifySorted(
+    {
+      compilerOptions: {
+        target: 'ES2022',
+        module: 'ESNext',
+        moduleResolution: 'bundler',
+        lib: ['ES2023', 'DOM', 'DOM.Iterable'],
+        jsx: 'react-jsx',
+        strict: true,
+        noEmit: true,
+        noUnusedLocals: true,
+        noUnusedParameters: true,
+        isolatedModules: true,
+        resolveJsonModule: true,
+        skipLibCheck: true,
+        types: ['vite/client'],
+      },
+      include: ['src', ...(hasJourneys ? ['e2e', 'playwright.config.ts'] : []), 'vite.config.ts'],
     },
-    include: ['src', 'vite.config.ts'],
-  },
-  2,
-).replace(/\[\n\s+([^\]]+?)\n\s+\]/g, (_, items: string) => `[${items.replace(/\n\s+/g, ' ')}]`)}\n`;
+    2,
+  ).replace(/\[\n\s+([^\]]+?)\n\s+\]/g, (_, items: string) => `[${items.replace(/\n\s+/g, ' ')}]`)}\n`;
 
 export const viteConfig = `import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   plugins: [react()],
-  test: { environment: 'jsdom' },
+  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'] },
+});
+`;
+
+/** Runs the journeys in a browser, against the app as it is developed. */
+export const playwrightConfig = `import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'e2e',
+  use: { baseURL: 'http://localhost:5173' },
+  webServer: { command: 'npm run dev', url: 'http://localhost:5173', reuseExistingServer: true },
 });
 `;
 

@@ -1,8 +1,8 @@
 import type { Screen } from '@tovel/core';
 import { type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
-import { keyAtPoint, placeInPicture, pointInPicture } from '../picture/in_picture';
-import { ScreenPicture } from '../picture/ScreenPicture';
+import { keyAtPoint, placeInPicture, pointInPicture } from './in_picture';
+import { ScreenPicture } from './ScreenPicture';
 import { color } from '../theme/theme';
 
 const Column = styled.section`
@@ -34,7 +34,7 @@ export function ElementPicture({
 }: {
   screen: Screen;
   element: string | null;
-  onPick: (key: string) => void;
+  onPick?: (key: string) => void;
 }) {
   const column = useRef<HTMLElement>(null);
   const holder = useRef<HTMLDivElement>(null);
@@ -52,10 +52,10 @@ export function ElementPicture({
   const box = placeInPicture(page, element, ratio);
   useEffect(() => {
     outline.current?.scrollIntoView?.({ block: 'nearest' });
-  }, [element]);
+  }, [element, page, width]);
   const pick = (event: PointerEvent): void => {
     const key = keyAtPoint(page, pointInPicture(event, holder.current!, ratio));
-    if (key) onPick(key);
+    if (key) onPick?.(key);
   };
   return (
     <Column ref={column} aria-label={`Picture of ${screen.name}`}>

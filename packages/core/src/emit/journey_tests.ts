@@ -1,0 +1,233 @@
+import { graphOf } from '../graph/graph.ts';
+import { checkJourney } from '../journeys/walk.ts';
+import type { Interaction, Journey } from '../model/app.ts';
+import { elementOfInteraction } from '../model/interaction.ts';
+import type { Project } from '../model/project.ts';
+import { type EmittedScreen, isText, type MarkupElement } from './markup.ts';
+import { PRINT_WIDTH, quote } from './print_tsx.ts';
+import { EmissionPlan, emitScreenOf } from './react/plan.ts';
+
+import { testedAddress } from './react/tested_links.ts';
+
+/**
+ * Journeys as Playwright tests of the delivered app. A journey that is broken is left out; whoever looks at findings
+ * sees it there.
+ */
+export function printJourneyTests(project: Project, only?: string): string {
+  const plan = new EmissionPlan(project);
+  const graph = graphOf(plan.project);
+  const tests = Object.entries(plan.project.app.journeys)
+    .filter(
+      ([id, journey]) =>
+        (only === undefined || id === only) && !checkJourney(plan.project, graph, journey).problem,
+    )
+    .sort(([, a], [, b]) => (a.name < b.name ? -1 : 1))
+    .map(([, journey]) => printTest(plan, journey));
+  return `import { expect, test } from '@playwright/test';\n${tests.map((test) => `\n${test}`).join('')}`;
+}
+
+function printTest(plan: EmissionPlan, journey: Journey): string {
+  const { project } = plan;
+  const graph = graphOf(project);
+  const { places, screens } = checkJourney(project, graph, journey);
+  const entry = project.app.screens[journey.start];
+  const lines = [`await page.goto(${quote(testedAddress(entry.route, entry.params))});`];
+  journey.steps.forEach((step, i) => {
+    const here = emitScreenOf(plan, places[i]);
+    const scope = plan.overlays.has(places[i]) ? overlayLocator(plan, places[i]) : 'page';
+    if (step.kind === 'enter') {
+      const field = fieldLocator(here, step.element, scope);
+      lines.push(`await ${field}.fill(${quote(step.text)});`);
+      return;
+    }
+    const element = elementOfInteraction(step.interaction);
+    const wired = graph.elements
+      .get(places[i])!
+      .find((state) => state.element.key === element)!
+      .wired.find((one) => one.key === step.interaction || one.component !== undefined)!;
+    lines.push(...gestureLines(wired.interaction, here, element, scope));
+    const next = places[i + 1];
+    if (plan.overlays.has(next)) lines.push(`await expect(${overlayLocator(plan, next)}).toBeVisible();`);
+    else {
+      const { route } = project.app.screens[screens[i + 1]];
+      lines.push(`await expect(page).toHaveURL(${urlPattern(route)});`);
+      if (plan.overlays.has(places[i]))
+        lines.push(`await expect(${overlayLocator(plan, places[i])}).toBeHidden();`);
+    }
+  });
+  return [`test(${quote(journey.name)}, async ({ page }) => {`, ...lines.flatMap(wrapped), '});', ''].join(
+    '\n',
+  );
+}
+
+/** A line within a test; a call that is too long has its argument on lines of its own. */
+function wrapped(line: string): string[] {
+  const whole = `  ${line}`;
+  if (whole.length <= PRINT_WIDTH) return [whole];
+  const parts = /^(await (?:page|expect\(.*?\)))(\..*?\))(\.\w+\(.*\);)$/.exec(line);
+  return parts ? [`  ${parts[1]}`, `    ${parts[2]}`, `    ${parts[3]}`] : [whole];
+}
+
+const overlayLocator = (plan: EmissionPlan, key: string): string =>
+  `page.locator('#overlay-${plan.overlays.get(key)}')`;
+
+function gestureLines(
+  interaction: Interaction,
+  screen: EmittedScreen,
+  element: string,
+  scope: string,
+): string[] {
+  const { on, key, ms } = interaction;
+  if (on === 'key') return [`await page.keyboard.press(${quote(key ?? 'Enter')});`];
+  if (on === 'load') return [];
+  if (on === 'after') return [`// Goes on by itself after ${ms ?? 0} ms.`];
+  const locator = elementLocator(screen, element, scope);
+  switch (on) {
+    case 'double-press':
+      return [`await ${locator}.dblclick();`];
+    case 'long-press':
+      return [`await ${locator}.click({ delay: 600 });`];
+    case 'hover':
+      return [`await ${locator}.hover();`];
+    case 'submit':
+      return [`await ${locator}.evaluate((form) => form.closest('form')?.requestSubmit());`];
+    case 'swipe':
+      return [
+        `await ${locator}.hover();`,
+        'await page.mouse.down();',
+        `await page.mouse.move(${interaction.side === 'right' ? 400 : interaction.side === 'left' ? 0 : 200}, ${interaction.side === 'bottom' ? 600 : interaction.side === 'top' ? 0 : 300}, { steps: 8 });`,
+        'await page.mouse.up();',
+      ];
+    case 'press':
+    case 'change':
+      return [`await ${locator}.click();`];
+  }
+}
+
+/** Everything on a screen that has this role, in the order of the page. */
+function withRole(root: MarkupElement, role: string): MarkupElement[] {
+  const found: MarkupElement[] = [];
+  const visit = (node: MarkupElement): void => {
+    if (roleOf(node) === role) found.push(node);
+    for (const child of node.children) if (!isText(child)) visit(child);
+  };
+  visit(root);
+  return found;
+}
+
+function roleOf(node: MarkupElement): string | null {
+  const authored = node.attributes.role;
+  if (node.form === 'other' || authored === 'link') return 'link';
+  if (typeof authored === 'string') return authored;
+  if (node.tag === 'button') return 'button';
+  if (node.tag === 'a') return node.link ? 'link' : null;
+  if (node.tag === 'textarea') return 'textbox';
+  if (node.tag === 'select') return 'combobox';
+  if (node.tag !== 'input') return null;
+  const type = String(node.attributes.type ?? 'text');
+  if (type === 'checkbox' || type === 'radio') return type;
+  if (type === 'search') return 'searchbox';
+  if (type === 'submit' || type === 'button') return 'button';
+  return type === 'number' ? 'spinbutton' : 'textbox';
+}
+
+/** The accessible name: what is said for it, else its texts and pictures. */
+function nameOf(node: MarkupElement): string {
+  const said = node.attributes['aria-label'] ?? node.attributes.alt ?? node.attributes.title;
+  if (typeof said === 'string' && said) return said;
+  if (node.attributes['aria-hidden']) return '';
+  return node.children
+    .map((child) => (isText(child) ? child.text : nameOf(child)))
+    .join(' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+}
+
+const byKey = (root: MarkupElement, key: string): MarkupElement | null => {
+  if (root.key === key) return root;
+  for (const child of root.children) {
+    const found = isText(child) ? null : byKey(child, key);
+    if (found) return found;
+  }
+  return null;
+};
+
+function elementLocator({ root }: EmittedScreen, element: string, scope: string): string {
+  const node = byKey(root, element);
+  const role = node && roleOf(node);
+  if (!node || !role) return node ? textLocator(node, scope) : `${scope}.locator('body')`;
+  const name = nameOf(node);
+  const same = withRole(root, role).filter((other) => nameOf(other) === name);
+  const nth = same.length > 1 ? `.nth(${same.indexOf(node)})` : '';
+  return `${scope}.getByRole(${quote(role)}, { name: ${quote(name)}, exact: true })${nth}`;
+}
+
+const textLocator = (node: MarkupElement, scope: string): string =>
+  `${scope}.getByText(${quote(nameOf(node))})`;
+
+function fieldLocator({ root }: EmittedScreen, element: string, scope: string): string {
+  const node = byKey(root, element);
+  if (!node) return `${scope}.locator('input')`;
+  const said = node.attributes['aria-label'];
+  if (typeof said === 'string' && said) return `${scope}.getByLabel(${quote(said)}, { exact: true })`;
+  const { placeholder } = node.attributes;
+  if (typeof placeholder === 'string' && placeholder)
+    return `${scope}.getByPlaceholder(${quote(placeholder)})`;
+  return elementLocator({ root, rules: [] }, element, scope);
+}
+
+/** A pattern of the addresses of a route, with any query. */
+function urlPattern(route: string): string {
+  const parts = route
+    .split('/')
+    .filter(Boolean)
+    .map((part) =>
+      part === '*'
+        ? '(/.*)?'
+        : part.endsWith('?')
+          ? '(/[^/?#]+)?'
+          : part.startsWith(':')
+            ? '/[^/?#]+'
+            : `/${part.replace(/[.~]/g, '\\$&')}`,
+    );
+  return `/^https?:\\/\\/[^/]+${(parts.join('') || '/').replaceAll('/', '\\/').replaceAll('[^\\/', '[^/')}([?#]|$)/`;
+}
+
+/** The element that is pressed when the `index`th link or button of a screen is, counted over what is open over it. */
+export function pressedElement(
+  plan: EmissionPlan,
+  shown: readonly string[],
+  index: number,
+): { readonly place: string; readonly element: string } | null {
+  return nthOf(
+    plan,
+    shown,
+    index,
+    (node) =>
+      node.tag === 'a' || node.tag === 'button' || node.form === 'other' || node.attributes.role === 'link',
+  );
+}
+
+/** The field that is the `index`th of a screen. */
+export const enteredElement = (plan: EmissionPlan, shown: readonly string[], index: number) =>
+  nthOf(plan, shown, index, (node) => ['input', 'textarea', 'select'].includes(node.tag));
+
+function nthOf(
+  plan: EmissionPlan,
+  shown: readonly string[],
+  index: number,
+  isOne: (node: MarkupElement) => boolean,
+): { readonly place: string; readonly element: string } | null {
+  let left = index;
+  for (const place of shown) {
+    let found: string | null = null;
+    const visit = (node: MarkupElement): void => {
+      if (isOne(node) && left-- === 0) found = node.key;
+      for (const child of node.children) if (!isText(child) && left >= 0) visit(child);
+    };
+    visit(emitScreenOf(plan, place).root);
+    if (found !== null) return { place, element: found };
+    if (left < 0) return null;
+  }
+  return null;
+}

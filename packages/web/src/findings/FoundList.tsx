@@ -1,0 +1,217 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { all, type Finding, type Project, rules, screenName } from '@tovel/core';
+import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { useProject } from '../project/context';
+import { color } from '../theme/theme';
+import { Button } from '../ui/controls';
+import { FindingMark, LEVEL_NAMES } from '../ui/finding_mark';
+import { LetStandSheet } from './LetStandSheet';
+
+const Scroller = styled.div`
+  overflow: auto;
+  min-height: 0;
+  outline-offset: -3px;
+`;
+
+const Row = styled.div<{ $isOn: boolean }>`
+  position: absolute;
+  left: 0;
+  right: 0;
+  padding: 8px 14px 8px 16px;
+  border-top: 1px solid ${color.rule};
+  display: grid;
+  grid-template-columns: 15px minmax(0, 1fr);
+  gap: 4px 6px;
+  cursor: pointer;
+  background: ${({ $isOn }) => ($isOn ? color.lakeTint : 'none')};
+  > i {
+    margin-top: 4px;
+  }
+  > div {
+    grid-column: 2;
+    display: flex;
+    gap: 6px;
+    margin-left: -10px;
+  }
+`;
+
+const GroupHead = styled.h3`
+  position: absolute;
+  left: 0;
+  right: 0;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+  padding: 8px 10px 6px 16px;
+  border-top: 1px solid ${color.ink};
+  background: ${color.side};
+  font-size: 12.5px;
+`;
+
+type Line =
+  | { readonly kind: 'group'; readonly title: string; readonly findings: readonly Finding[] }
+  | { readonly kind: 'finding'; readonly finding: Finding };
+
+export type Grouping = 'rule' | 'screen';
+
+interface FoundListProps {
+  findings: readonly Finding[];
+  groupBy?: Grouping;
+  /** Goes to where a finding is. */
+  onGo: (finding: Finding) => void;
+  /** Told which finding is looked at. */
+  onLook?: (finding: Finding) => void;
+  nothing: string;
+}
+
+/** What was found, by rule or by screen: each with its place, and one key that mends it; a whole group at once as well. */
+export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }: FoundListProps) {
+  const project = useProject();
+  const { session } = project;
+  const scroller = useRef<HTMLDivElement>(null);
+  const [standing, setStanding] = useState<Finding | null>(null);
+  const lines = useMemo(() => grouped(project, findings, groupBy), [project, findings, groupBy]);
+  const [at, setAt] = useState(0);
+  const places = lines.flatMap((line, i) => (line.kind === 'finding' ? [i] : []));
+  const current = places.reduce(
+    (best, place) => (Math.abs(place - at) < Math.abs(best - at) ? place : best),
+    places[0] ?? 0,
+  );
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (index) => (lines[index].kind === 'group' ? 34 : 74),
+    overscan: 8,
+  });
+  const fix = (finding: Finding): void => {
+    if (finding.fix)
+      session.change(`${finding.fix.label}: ${finding.message}`.slice(0, 200), finding.fix.change);
+  };
+  const fixAll = (title: string, own: readonly Finding[]): void => {
+    const changes = own.flatMap((finding) => (finding.fix ? [finding.fix.change] : []));
+    session.change(`${title}: all ${changes.length}`, all(changes));
+  };
+  const look = (index: number): void => {
+    const line = lines[index];
+    if (line?.kind === 'finding') onLook?.(line.finding);
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const line = lines[current];
+    if (line?.kind !== 'finding' || event.target !== event.currentTarget) return;
+    const move = (by: 1 | -1): void => {
+      event.preventDefault();
+      const next = places[Math.max(0, Math.min(places.length - 1, places.indexOf(current) + by))];
+      setAt(next);
+      look(next);
+      virtual.scrollToIndex(next, { align: 'auto' });
+    };
+    if (event.key === 'ArrowDown') move(1);
+    else if (event.key === 'ArrowUp') move(-1);
+    else if (event.key === 'Enter') onGo(line.finding);
+    else if (event.key.toLowerCase() === 'f' && !event.ctrlKey && !event.metaKey) fix(line.finding);
+    else if (event.key.toLowerCase() === 'd' && !event.ctrlKey && !event.metaKey) {
+      event.preventDefault();
+      setStanding(line.finding);
+    }
+  };
+  if (!lines.length) return <p style={{ padding: '10px 16px', color: color.ink2 }}>{nothing}</p>;
+  return (
+    <>
+      <Scroller
+        ref={scroller}
+        tabIndex={0}
+        role="listbox"
+        aria-label="What was found"
+        aria-activedescendant={`found-${current}`}
+        onKeyDown={onKeyDown}
+      >
+        <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {virtual.getVirtualItems().map(({ index, start }) => {
+            const line = lines[index];
+            if (line.kind === 'group') {
+              const mendable = line.findings.filter((finding) => finding.fix).length;
+              return (
+                <GroupHead
+                  key={line.title}
+                  ref={virtual.measureElement}
+                  data-index={index}
+                  style={{ transform: `translateY(${start}px)` }}
+                >
+                  <span>
+                    {line.title} · {line.findings.length}
+                  </span>
+                  {mendable > 1 && (
+                    <Button $kind="quiet" onPress={() => fixAll(line.title, line.findings)}>
+                      Take all {mendable}
+                    </Button>
+                  )}
+                </GroupHead>
+              );
+            }
+            const { finding } = line;
+            return (
+              <Row
+                key={finding.id}
+                id={`found-${index}`}
+                ref={virtual.measureElement}
+                data-index={index}
+                role="option"
+                aria-selected={index === current}
+                $isOn={index === current}
+                style={{ transform: `translateY(${start}px)` }}
+                onClick={() => {
+                  setAt(index);
+                  onLook?.(finding);
+                  onGo(finding);
+                }}
+              >
+                <FindingMark $level={finding.level} title={LEVEL_NAMES[finding.level]} />
+                <span>{finding.message}</span>
+                <div onClick={(event) => event.stopPropagation()}>
+                  {finding.fix && (
+                    <Button $kind="quiet" onPress={() => fix(finding)} aria-keyshortcuts="F">
+                      {finding.fix.label}
+                    </Button>
+                  )}
+                  <Button
+                    $kind="quiet"
+                    onPress={() => setStanding(finding)}
+                    aria-keyshortcuts="D"
+                    style={{ fontWeight: 450 }}
+                  >
+                    Let it stand
+                  </Button>
+                </div>
+              </Row>
+            );
+          })}
+        </div>
+      </Scroller>
+      {standing && <LetStandSheet finding={standing} onClose={() => setStanding(null)} />}
+    </>
+  );
+}
+
+/** Findings under the titles of their rules, or under the names of the screens that they are on. */
+function grouped(project: Project, findings: readonly Finding[], by: Grouping): Line[] {
+  const groups = new Map<string, Finding[]>();
+  const titles = new Map(rules.map((rule) => [rule.code, rule.title]));
+  const titleOf = (finding: Finding): string =>
+    by === 'rule'
+      ? (titles.get(finding.code) ?? finding.code)
+      : finding.screen
+        ? screenName(project, finding.screen)
+        : 'The whole app';
+  for (const finding of findings) {
+    const title = titleOf(finding);
+    const list = groups.get(title);
+    if (list) list.push(finding);
+    else groups.set(title, [finding]);
+  }
+  return [...groups].flatMap(([title, own]): Line[] => [
+    { kind: 'group', title, findings: own },
+    ...own.map((finding): Line => ({ kind: 'finding', finding })),
+  ]);
+}
