@@ -53,7 +53,7 @@ export function printScxml(project: Project): string {
   };
   /** The states that an interaction leads to, each with what must be so. */
   const goalsOf = (
-    { target }: Interaction,
+    { target, before = [] }: Interaction,
     node: string,
     screen: string,
   ): [string | null, string | null][] => {
@@ -62,7 +62,10 @@ export function printScxml(project: Project): string {
       case 'anchor': {
         const { guard } = app.screens[target.screen];
         const name = guard && plan.conditions.get(guard.condition);
-        if (!guard || !name) return [[ids.get(target.screen)!, null]];
+        // What it makes so itself holds by the time it arrives.
+        const made = before.findLast((step) => step.kind === 'set' && step.condition === guard?.condition);
+        if (!guard || !name || (made?.kind === 'set' && made.value === guard.is))
+          return [[ids.get(target.screen)!, null]];
         return [
           [ids.get(target.screen)!, guard.is ? name : `!${name}`],
           [ids.get(guard.otherwise) ?? ids.get(target.screen)!, null],

@@ -9,14 +9,16 @@ import { journeyRules } from './journey_rules.ts';
 import { overlayRules } from './overlay_rules.ts';
 import { routeRules } from './route_rules.ts';
 
-/** Every rule there is; the order is that of the findings list. */
+export const LEVELS: readonly FindingLevel[] = ['info', 'warning', 'error'];
+
+/** Every rule there is, in the order of the findings list: what is worse comes first. */
 export const rules: readonly Rule[] = [
   ...graphRules,
   ...routeRules,
   ...overlayRules,
   ...journeyRules,
   ...intakeRules,
-];
+].sort((a, b) => LEVELS.indexOf(b.level) - LEVELS.indexOf(a.level));
 
 interface FoundFor {
   readonly design: Design;
@@ -57,8 +59,6 @@ export const standingFindings = (
 /** The station at which findings of a code are dealt with. */
 export const stationOf = (code: string): FindingStation =>
   rules.find((rule) => rule.code === code)?.station ?? 'map';
-
-export const LEVELS: readonly FindingLevel[] = ['info', 'warning', 'error'];
 
 /** Whether a finding is at or above a level. */
 export const isAtLeast = (finding: Finding, level: FindingLevel): boolean =>

@@ -1,6 +1,7 @@
 import { all, type Change, putInteraction, putRefused } from '../change/change.ts';
-import type { ScreenGraph } from '../graph/graph.ts';
+import type { ElementState, ScreenGraph } from '../graph/graph.ts';
 import type { App } from '../model/app.ts';
+import { pressTo } from '../model/interaction.ts';
 import { hash } from '../roles/shape.ts';
 import type { LinkProposal } from './propose.ts';
 
@@ -27,18 +28,53 @@ export function openLinks(
     if (!screens.has(proposal.to) || app.refused[refusalOfLink(proposal)]) continue;
     found.set(proposal.element, proposal);
   }
+  for (const proposal of wiredAlike(graph)) {
+    const other = found.get(proposal.element);
+    if ((other && other.confidence >= proposal.confidence) || app.refused[refusalOfLink(proposal)]) continue;
+    found.set(proposal.element, proposal);
+  }
   return found;
+}
+
+/** Where open elements lead that say the same as elements of other screens that are wired, all to one place. */
+function wiredAlike(graph: ScreenGraph): LinkProposal[] {
+  const known = new Map<string, { to: Set<string>; on: Set<string> }>();
+  const keyOf = ({ label, within }: ElementState): string =>
+    `${within ? 'bar' : 'own'} ${label.toLowerCase()}`;
+  for (const [screen, states] of graph.elements)
+    for (const state of states) {
+      const target = state.interaction?.target;
+      if (state.standing !== 'live' || !target || !('screen' in target)) continue;
+      const one = known.get(keyOf(state)) ?? { to: new Set(), on: new Set() };
+      one.to.add(target.screen);
+      one.on.add(screen);
+      known.set(keyOf(state), one);
+    }
+  const proposals: LinkProposal[] = [];
+  for (const [screen, states] of graph.elements)
+    for (const state of states) {
+      const one = state.standing === 'open' ? known.get(keyOf(state)) : undefined;
+      const [to] = one?.to ?? [];
+      if (!one || one.to.size !== 1 || to === screen) continue;
+      const screens = one.on.size;
+      proposals.push({
+        element: state.element.key,
+        to,
+        confidence: Math.min(0.95, (state.within ? 0.82 : 0.6) + 0.05 * screens),
+        reason: `“${state.label}” is wired so on ${screens === 1 ? 'another screen' : `${screens} other screens`}`,
+      });
+    }
+  return proposals;
 }
 
 /** Wires elements to what is proposed for them. */
 export const takeLinks = (proposals: readonly LinkProposal[]): Change =>
   all(
-    proposals.map(({ element, to }) =>
-      putInteraction(element, {
-        on: 'press',
-        target: { kind: 'screen', screen: to },
-        arrival: { kind: 'none' },
-      }),
+    proposals.map(({ element, to, isBack }) =>
+      putInteraction(
+        element,
+        pressTo(isBack ? { kind: 'back', fallback: to } : { kind: 'screen', screen: to }),
+      ),
     ),
   );
 

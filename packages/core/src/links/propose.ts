@@ -5,6 +5,10 @@ import { textsIn } from '../roles/fields.ts';
 import { inferRoles } from '../roles/infer.ts';
 import { hasParent, type Sight, sightOf } from '../roles/sight.ts';
 import { labelOf } from './pressable.ts';
+import { type Evidence, labelKey, type Names, type Pressed } from './evidence.ts';
+import { iconWords } from './icon_evidence.ts';
+import { fromRows } from './row_evidence.ts';
+import { fromSequence, stepOf } from './sequence_evidence.ts';
 import { wordLikeness, wordsIn } from './words.ts';
 
 /** Where an element may lead, with how sure that is (0 to 1) and why. */
@@ -14,6 +18,8 @@ export interface LinkProposal {
   readonly to: string;
   readonly confidence: number;
   readonly reason: string;
+  /** It leads back to where one came from; `to` is the likeliest of those screens. */
+  readonly isBack?: true;
 }
 
 /** Proposals below this are not made. */
@@ -21,38 +27,21 @@ const LEAST = 0.15;
 /** So many targets are proposed for one element. */
 const MOST = 3;
 
-interface Evidence {
-  readonly to: string;
-  readonly strength: number;
-  readonly reason: string;
-}
-
-/** What a screen is called, by where that is said. */
-interface Names {
-  readonly title: readonly string[];
-  readonly file: readonly string[];
-  readonly headings: readonly (readonly string[])[];
-}
-
-interface Pressed {
-  readonly sight: Sight;
-  readonly screen: string;
-  readonly label: string;
-  readonly words: readonly string[];
-  /** Whether it stands in a bar or a list of links. */
-  readonly isMenu: boolean;
-  /** Whether it is marked as where one is. */
-  readonly isCurrent: boolean;
-}
-
 /**
  * Where every element that can be pressed may lead, best first. Menus whose marked entry changes from screen to screen
- * say most; then what elements say against what screens are called; then what the same label leads to elsewhere, brands,
- * rows that lead to a detail, and what is sent. Evidence of different kinds is combined as if it were independent.
+ * say most; then what elements say, or show as an icon, against what screens are called; then what the same label leads
+ * to elsewhere, brands, rows that lead to a detail, steps and ways back, and what is sent. Evidence of different kinds is
+ * combined as if it were independent.
+ * @param synonyms words that mean the same in this project, by word.
  */
-export function proposeLinks(design: Design, screens: readonly Screen[] = design.screens): LinkProposal[] {
-  const names = namesOf(screens);
-  const pressed = screens.flatMap((screen) => pressedOn(screen));
+export function proposeLinks(
+  design: Design,
+  screens: readonly Screen[] = design.screens,
+  synonyms: Readonly<Record<string, string>> = {},
+): LinkProposal[] {
+  const same = synonymsOf(synonyms);
+  const names = namesOf(screens, same);
+  const pressed = screens.flatMap((screen) => pressedOn(screen, same));
   const weight = weightOf(names);
   const current = currentLabels(pressed);
   const start = startOf(screens, names, pressed, current);
@@ -72,9 +61,49 @@ export function proposeLinks(design: Design, screens: readonly Screen[] = design
     ],
   }));
   const agreed = agreement(first);
-  return first.flatMap(({ element, evidence }) =>
-    combine(element, [...evidence, ...(agreed.get(labelKey(element)) ?? [])]),
+  const rows = fromRows(first, names);
+  const steps = new Map(
+    screens.flatMap((screen) => {
+      const step = stepOf(screen);
+      return step ? [[screen.key, step] as const] : [];
+    }),
   );
+  const known = first.map(({ element, evidence }) => ({
+    element,
+    evidence: [...evidence, ...(agreed.get(labelKey(element)) ?? []), ...(rows.get(element) ?? [])],
+  }));
+  const leadsHere = arrivalsOf(known);
+  return known.flatMap(({ element, evidence }) =>
+    combine(element, [...evidence, ...fromSequence(element, screens, steps, leadsHere)]),
+  );
+}
+
+/** Who surely leads to each screen from outside of menus, the surest first; who leads there from a menu after them. */
+function arrivalsOf(
+  list: readonly { readonly element: Pressed; readonly evidence: readonly Evidence[] }[],
+): Map<string, string[]> {
+  const found = new Map<string, Map<string, number>>();
+  for (const { element, evidence } of list)
+    for (const { to, strength } of evidence) {
+      if (strength < 0.5 || to === element.screen) continue;
+      const from = found.get(to) ?? new Map<string, number>();
+      from.set(element.screen, (from.get(element.screen) ?? 0) + strength * (element.isMenu ? 0.2 : 1));
+      found.set(to, from);
+    }
+  return new Map(
+    [...found].map(([to, from]) => [to, [...from].sort((a, b) => b[1] - a[1]).map(([key]) => key)]),
+  );
+}
+
+/** Brings words that mean the same in a project to one of them. */
+function synonymsOf(synonyms: Readonly<Record<string, string>>): (words: readonly string[]) => string[] {
+  const to = new Map(
+    Object.entries(synonyms).flatMap(([word, other]) => {
+      const [from, canon] = [wordsIn(word)[0], wordsIn(other)[0]];
+      return from && canon ? [[from, canon] as const] : [];
+    }),
+  );
+  return (words) => [...new Set(words.map((word) => to.get(word) ?? word))];
 }
 
 /** Which words are in the names of most screens and so tell nothing. */
@@ -86,9 +115,12 @@ function weightOf(names: ReadonlyMap<string, Names>): (word: string) => number {
   return (word) => 1 / Math.max(1, counts.get(word) ?? 1) ** 0.5;
 }
 
-function namesOf(screens: readonly Screen[]): Map<string, Names> {
+function namesOf(
+  screens: readonly Screen[],
+  same: (words: readonly string[]) => string[],
+): Map<string, Names> {
   const titles = new Map(
-    screens.map((screen) => [screen.key, wordsIn(screen.title ?? screen.name)] as const),
+    screens.map((screen) => [screen.key, same(wordsIn(screen.title ?? screen.name))] as const),
   );
   // What stands in the titles of most screens is the name of the app.
   const counts = new Map<string, number>();
@@ -103,8 +135,8 @@ function namesOf(screens: readonly Screen[]): Map<string, Names> {
         screen.key,
         {
           title: titles.get(screen.key)!.filter((word) => !isCommon(word)),
-          file: /^(screen|page|frame|artboard|untitled)?[-_ ]?\d*$/i.test(file) ? [] : wordsIn(file),
-          headings: headingsOf(screen),
+          file: /^(screen|page|frame|artboard|untitled)?[-_ ]?\d*$/i.test(file) ? [] : same(wordsIn(file)),
+          headings: headingsOf(screen).map(same),
         },
       ];
     }),
@@ -133,7 +165,7 @@ function headingsOf(screen: Screen): string[][] {
 }
 
 /** All that can be pressed, fields left out. */
-function pressedOn(screen: Screen): Pressed[] {
+function pressedOn(screen: Screen, same: (words: readonly string[]) => string[]): Pressed[] {
   const guesses = inferRoles(screen);
   const roleOf = (sight: Sight): string => guesses.get(sight.element.key)?.role ?? '';
   const sights = sightOf(screen).all.filter(
@@ -162,7 +194,7 @@ function pressedOn(screen: Screen): Pressed[] {
       sight,
       screen: screen.key,
       label,
-      words: wordsIn(said),
+      words: same(said ? wordsIn(said) : iconWords({ sight })),
       isMenu: inMenu.has(sight),
       isCurrent: currents.has(sight),
     };
@@ -211,9 +243,6 @@ function markCurrent(entries: readonly Sight[], currents: Set<Sight>): void {
   const rare = looks.flatMap((look, i) => (counts.get(look) === 1 ? [i] : []));
   if (rare.length === 1 && counts.size === 2) currents.add(entries[rare[0]]);
 }
-
-const labelKey = ({ words, sight }: Pick<Pressed, 'words' | 'sight'>): string =>
-  words.join(' ') || `unnamed ${sight.element.key}`;
 
 /** Screens on which a label is marked in a menu, by label. */
 function currentLabels(pressed: readonly Pressed[]): Map<string, Map<string, number>> {
@@ -398,6 +427,7 @@ function combine(element: Pressed, evidence: readonly Evidence[]): LinkProposal[
       to,
       confidence: Math.min(0.98, 1 - miss),
       reason: [...new Set(sorted.slice(0, 3).map((one) => one.reason))].join('; '),
+      ...(sorted[0].isBack ? { isBack: true as const } : {}),
     };
   });
   found.sort((a, b) => b.confidence - a.confidence || (a.to < b.to ? -1 : 1));

@@ -1,5 +1,6 @@
 import { all, type Change, putInteraction, putScreen } from '../change/change.ts';
 import { matchElements } from '../counterparts/match.ts';
+import { isPressable } from '../roles/role.ts';
 import { findScrims } from './scrim.ts';
 import { pressablesOf } from '../links/pressable.ts';
 import type { Interaction, Overlay, OverlayKind, ScreenEntry } from '../model/app.ts';
@@ -30,7 +31,7 @@ const NAMED: readonly (readonly [RegExp, OverlayKind])[] = [
   [/\b(popover|tooltip|bubble)\b/i, 'popover'],
   [/\b(drawer|side ?(bar|panel))\b/i, 'drawer'],
   [/\b((bottom |action )?sheet|tray)\b/i, 'sheet'],
-  [/\b(dialog|modal|alert|pop-?up|confirm(ation)?|lightbox)\b/i, 'dialog'],
+  [/\b(dialog|modal|pop-?up|lightbox)\b/i, 'dialog'],
 ];
 
 /** A part of which more than this was on the screen before is not what was added. */
@@ -88,6 +89,7 @@ function namedPart(screen: Screen, scrims: ReadonlySet<string>): Found | null {
   walkElements(screen.root, (element) => {
     if (found || element.hidden) return false;
     if (element === screen.root || scrims.has(element.key) || !element.children.length) return true;
+    if (isPressable(element)) return false;
     const role = element.role ?? element.attributes?.role;
     if (element.tag === 'dialog' || /^(alert)?dialog$/.test(role ?? ''))
       found = { element, reason: 'it is marked as a dialog' };

@@ -119,6 +119,8 @@ interface DeparturesProps {
   /** Ids of the lines that are wired together with the selected one. */
   marked: ReadonlySet<string>;
   onSelect: (id: string, isMore: boolean) => void;
+  /** A row got the focus otherwise than by being pressed. */
+  onFocusRow: (id: string) => void;
   onKeyDown: (event: KeyboardEvent) => void;
   /** Told where the rows of elements stand, in px from the top of the window, whenever that changes. */
   onLayout: (tops: ReadonlyMap<string, number>) => void;
@@ -133,6 +135,7 @@ export function Departures({
   selected,
   marked,
   onSelect,
+  onFocusRow,
   onKeyDown,
   onLayout,
 }: DeparturesProps) {
@@ -224,7 +227,11 @@ export function Departures({
                   aria-selected={isSelected || marked.has(id)}
                   tabIndex={isSelected || (!selected && i === 0) ? 0 : -1}
                   onClick={(event) => onSelect(id, event.shiftKey || event.ctrlKey || event.metaKey)}
-                  onFocus={() => !isSelected && !marked.has(id) && onSelect(id, false)}
+                  onMouseDown={(event) => {
+                    // Choosing several neither moves the focus first nor marks text.
+                    if (event.shiftKey || event.ctrlKey || event.metaKey) event.preventDefault();
+                  }}
+                  onFocus={() => !isSelected && !marked.has(id) && onFocusRow(id)}
                 >
                   <td>{numberOf(row)}</td>
                   <td title={label}>{within ? `Bar: ${label}` : label}</td>

@@ -103,6 +103,8 @@ function Junction({ screenKey }: { screenKey: string }) {
   const field = useRef<HTMLInputElement>(null);
   /** A press on the stage goes on to typing where it leads; the field is there only after the next drawing. */
   const wantsField = useRef(false);
+  /** While the focus moves to a row that is chosen as one more. */
+  const extending = useRef(false);
   const [typed, setTyped] = useState<string | null>(null);
   const [rowTops, setRowTops] = useState<ReadonlyMap<string, number>>(new Map());
 
@@ -138,8 +140,10 @@ function Junction({ screenKey }: { screenKey: string }) {
     const go = (to: number): void => {
       event.preventDefault();
       const next = rows[Math.max(0, Math.min(rows.length - 1, to))];
+      extending.current = event.shiftKey;
       choose(next.id, event.shiftKey);
       focusRow(next.id);
+      extending.current = false;
     };
     const proposal = focused && proposals.get(focused.state.element.key);
     if (event.key === 'ArrowDown') go(at + 1);
@@ -247,6 +251,7 @@ function Junction({ screenKey }: { screenKey: string }) {
           selected={selected}
           marked={marked}
           onSelect={choose}
+          onFocusRow={(row) => !extending.current && choose(row, false)}
           onKeyDown={onRowKey}
           onLayout={setRowTops}
         />

@@ -3,8 +3,8 @@ import { expose } from 'comlink';
 
 /** Looks where elements may lead, away from the interface. */
 const links = {
-  find(screens: readonly Screen[]): LinkProposal[] {
-    return proposeLinks({ ...emptyDesign, screens });
+  find(screens: readonly Screen[], synonyms: Readonly<Record<string, string>>): LinkProposal[] {
+    return proposeLinks({ ...emptyDesign, screens }, screens, synonyms);
   },
 };
 

@@ -7,7 +7,8 @@ import type { LinksWorker } from './links_worker';
 
 const links: Search<LinkProposal> = {
   start: () => new Worker(new URL('./links_worker.ts', import.meta.url), { type: 'module' }),
-  run: (worker, screens) => wrap<LinksWorker>(worker).find(screens),
+  run: (worker, screens, { synonyms }) => wrap<LinksWorker>(worker).find(screens, synonyms),
+  also: ({ synonyms }) => synonyms,
   known: new WeakMap(),
 };
 

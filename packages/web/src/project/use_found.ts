@@ -1,11 +1,13 @@
-import { type Design, isUsed, type Screen } from '@tovel/core';
+import { type App, type Design, isUsed, type Screen } from '@tovel/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useProject } from './context';
 
 /** Something that is looked for in all screens, away from the interface. */
 export interface Search<T> {
   readonly start: () => Worker;
-  readonly run: (worker: Worker, screens: readonly Screen[]) => Promise<readonly T[]>;
+  readonly run: (worker: Worker, screens: readonly Screen[], app: App) => Promise<readonly T[]>;
+  /** What of the app it depends on besides which screens are used. */
+  readonly also?: (app: App) => unknown;
   /** What was found before, by design; which screens were used then is what their names say. */
   readonly known: WeakMap<Design, { readonly names: string; readonly found: readonly T[] }>;
 }
@@ -13,8 +15,8 @@ export interface Search<T> {
 /** What a search finds in the screens of the app; null while it looks for the first time. */
 export function useFound<T>(search: Search<T>): readonly T[] | null {
   const project = useProject();
-  const { design, graph } = project;
-  const names = graph.screens.join();
+  const { design, graph, app } = project;
+  const names = [graph.screens.join(), JSON.stringify(search.also?.(app) ?? null)].join(' ');
   const [found, setFound] = useState<readonly T[] | null>(search.known.get(design)?.found ?? null);
   const [worker] = useState(() => ({ current: null as Worker | null }));
   const screens = useMemo(
@@ -29,7 +31,7 @@ export function useFound<T>(search: Search<T>): readonly T[] | null {
     }
     worker.current ??= search.start();
     let isStale = false;
-    void search.run(worker.current, screens).then((proposals) => {
+    void search.run(worker.current, screens, app).then((proposals) => {
       search.known.set(design, { names, found: proposals });
       if (!isStale) setFound(proposals);
     });
