@@ -9,10 +9,13 @@ import {
   applyChange,
   type App,
   type Design,
+  drawLines,
   emptyApp,
   emptyDesign,
   graphFiles,
   graphOf,
+  lineGroups,
+  linesInput,
   pressablesOf,
   type Project,
   putInteraction,
@@ -27,10 +30,11 @@ const row = (what: string, ...cells: string[]): void =>
   console.log(`  ${what.padEnd(44)}${cells.map((cell) => cell.padStart(14)).join('')}`);
 
 /** The middle of several runs, in milliseconds. */
-function median(runs: number, work: () => unknown): number {
+function median<T>(runs: number, work: (prepared: T) => unknown, prepare?: () => T): number {
   const times = Array.from({ length: runs }, () => {
+    const prepared = prepare?.() as T;
     const begin = performance.now();
-    work();
+    work(prepared);
     return performance.now() - begin;
   });
   return times.sort((a, b) => a - b)[runs >> 1];
@@ -64,11 +68,15 @@ function projectOf(n: number): Project {
 
 const columns = [200, 2000].map((n) => {
   const { design, app } = projectOf(n);
-  const fresh = (): App => ({ ...app });
-  const last = pressablesOf(design.screens[n - 1])[0].element.key;
+  // The same app as another value, of which nothing is known yet.
+  const fresh = (): App => ({ ...app, interactions: { ...app.interactions } });
   graphOf({ design, app });
-  const edit = (): App => applyChange(app, putInteraction(last, null));
-  let edited = edit();
+  /** A document in which one more link was taken out, of another screen each time. */
+  let [now, at] = [app, n];
+  const edit = (): App => {
+    const { key } = pressablesOf(design.screens[(at = (at - 1 + n) % n)])[0].element;
+    return (now = applyChange(now, putInteraction(key, null)));
+  };
   return {
     links: graphOf({ design, app }).links.length,
     loop: median(9, () => {
@@ -76,10 +84,23 @@ const columns = [200, 2000].map((n) => {
       for (const link of graphOf({ design, app }).links) if (link.to) sum++;
       return sum;
     }),
-    build: median(9, () => graphOf({ design, app: fresh() })),
+    build: median(9, (made) => graphOf({ design, app: made }), fresh),
     analyse: median(9, () => analysisOf({ ...graphOf({ design, app }) })),
-    change: median(9, () => (edited = edit())),
-    again: median(9, () => analysisOf(graphOf({ design, app: (edited = { ...edited }) }))),
+    change: median(9, edit),
+    again: median(
+      15,
+      (made) => analysisOf(graphOf({ design, app: made })),
+      () => {
+        graphOf({ design, app: now });
+        return edit();
+      },
+    ),
+    draw: median(5, () => {
+      const project = { design, app };
+      const graph = graphOf(project);
+      const groups = lineGroups(project, graph);
+      return drawLines(linesInput(project, graph, groups), new Set());
+    }),
     write: median(5, () => graphFiles.graphml.print({ design, app }, 'Bench')),
   };
 });
@@ -94,6 +115,7 @@ for (const [what, name] of [
   ['depths, gates, traps', 'analyse'],
   ['one edit applied', 'change'],
   ['graph and analysis after it', 'again'],
+  ['laid out as lines', 'draw'],
   ['written as GraphML', 'write'],
 ] as const)
   row(

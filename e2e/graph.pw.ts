@@ -209,9 +209,9 @@ test('a journey is recorded in Run, checked on the map, and breaks with a reason
   await expect(address).toHaveValue('/tools/detail');
   await app.getByRole('link', { name: 'Reserve' }).click();
   await page.getByRole('button', { name: /Recording · 3 steps/ }).click();
-  await page.getByRole('textbox', { name: 'Name' }).fill('First loan');
+  await page.getByRole('textbox', { name: 'Name' }).fill('First reservation');
   await page.keyboard.press('Enter');
-  const journey = page.getByRole('region', { name: 'Journey First loan' });
+  const journey = page.getByRole('region', { name: 'Journey First reservation' });
   await expect(journey.getByRole('listitem')).toHaveText([
     'Welcome',
     '1 Browse the tools → Catalogue',
@@ -224,7 +224,7 @@ test('a journey is recorded in Run, checked on the map, and breaks with a reason
   const download = page.waitForEvent('download');
   await journey.getByRole('button', { name: 'Save as a test' }).click();
   const written = readFileSync(await (await download).path(), 'utf8');
-  expect(written).toContain("test('First loan', async ({ page }) => {");
+  expect(written).toContain("test('First reservation', async ({ page }) => {");
   expect(written).toContain("getByRole('link', { name: 'Browse the tools', exact: true }).click();");
   await saved(page);
 
@@ -234,7 +234,7 @@ test('a journey is recorded in Run, checked on the map, and breaks with a reason
   await page.goto(`/p/${id}/map`);
   await expect(page.getByRole('region', { name: 'Journeys' })).toContainText('stuck at 3');
   await expect(page.getByRole('region', { name: 'Findings' })).toContainText(
-    'The journey “First loan” breaks at step 3',
+    'The journey “First reservation” breaks at step 3',
   );
 });
 

@@ -27,11 +27,9 @@ export function analysisOf(graph: ScreenGraph): GraphAnalysis {
   const known = analyses.get(graph);
   if (known) return known;
   const net = numbered(graph);
-  const entry = entriesOf(graph, net);
   const groups = strongComponents(net);
   const analysis = {
-    entry,
-    depth: depthsOf(entry),
+    ...entriesOf(graph, net),
     gate: gatesOf(graph, net),
     traps: trapsOf(graph, net, groups),
     round: new Map(groups.flatMap((group, i) => group.map((node) => [net.keys[node], i] as const))),
@@ -61,29 +59,33 @@ function spread(graph: ScreenGraph, from: string, until?: string): Map<string, W
   return entry;
 }
 
-/** As `spread` from the start, or from where the start's guard leads. */
-function entriesOf(graph: ScreenGraph, net: NumberedGraph): Map<string, Way | null> {
-  const { start, reached } = graph;
+/** As `spread` from the start, or from where the start's guard leads; with the number of presses. */
+function entriesOf(
+  { start, reached }: ScreenGraph,
+  net: NumberedGraph,
+): Pick<GraphAnalysis, 'entry' | 'depth'> {
   const entry = new Map<string, Way | null>();
-  if (!start) return entry;
+  const depth = new Map<string, number>();
   // A start that its guard never lets in is entered through the screen that is shown instead.
-  const first = reached.has(start) ? start : reached.values().next().value;
-  if (first === undefined) return entry;
+  const first = !start || reached.has(start) ? start : reached.values().next().value;
+  if (!first) return { entry, depth };
   entry.set(first, null);
-  const seen = new Uint8Array(net.keys.length);
+  depth.set(first, 0);
+  const presses = new Int32Array(net.keys.length).fill(-1);
   const queue = [net.indexOf(first)];
-  seen[queue[0]] = 1;
+  presses[queue[0]] = 0;
   for (let i = 0; i < queue.length; i++) {
     const from = queue[i];
     for (let e = net.offsets[from]; e < net.offsets[from + 1]; e++) {
       const to = net.targets[e];
-      if (seen[to]) continue;
-      seen[to] = 1;
+      if (presses[to] >= 0) continue;
+      presses[to] = presses[from] + 1;
       entry.set(net.keys[to], net.wayAt(from, e));
+      depth.set(net.keys[to], presses[to]);
       queue.push(to);
     }
   }
-  return entry;
+  return { entry, depth };
 }
 
 function wayAlong(entry: ReadonlyMap<string, Way | null>, to: string): Way[] | null {
@@ -99,12 +101,6 @@ export function gatesTo(graph: ScreenGraph, screen: string): readonly string[] {
   const gates: string[] = [];
   for (let at = gate.get(screen); at !== undefined; at = gate.get(at)) gates.push(at);
   return gates.reverse();
-}
-
-function depthsOf(entry: ReadonlyMap<string, Way | null>): Map<string, number> {
-  const depth = new Map<string, number>();
-  for (const [key, way] of entry) depth.set(key, way ? depth.get(way.from)! + 1 : 0);
-  return depth;
 }
 
 /** Immediate dominators, after Cooper, Harvey and Kennedy, "A Simple, Fast Dominance Algorithm" (2001). */

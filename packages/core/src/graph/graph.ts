@@ -15,6 +15,7 @@ import { settle } from '../layers/settle.ts';
 import { labelOf, type Pressable, pressablesOf } from '../links/pressable.ts';
 import { interactionProblem } from '../links/problem.ts';
 import { type Wired, type Wiring, wiredAt, wiringOf } from '../links/wiring.ts';
+import { numberingOf } from './numbering.ts';
 import { reachOf, type Way } from './reach.ts';
 
 /** How an element stands: wired, wired to what is not there, wired to nothing, or meant to do nothing. */
@@ -148,7 +149,8 @@ function graphAfterEdit(project: Project, settled: Project): ScreenGraph | null 
       arrivals.set(to, [...kept.slice(0, place), ...next, ...kept.slice(place)]);
     }
   }
-  return finish(settled, { ...graph, elements, departures, arrivals });
+  const { screens, overlays } = graph;
+  return finish(settled, { screens, overlays, elements, departures, arrivals });
 }
 
 function placeOf(graph: ScreenGraph, links: readonly GraphLink[], screen: string): number {
@@ -187,8 +189,25 @@ function finish(
   const { app } = project;
   const { screens, elements, departures } = parts;
   const start = app.start && isUsed(project, app.start) ? app.start : null;
-  const { reached, ways } = reachOf(app, start, departures);
-  const counts = { elements: 0, live: 0, open: 0, broken: 0, still: 0 };
+  const { reached, ways } = reachOf(app, start, departures, numberingOf(screens, parts.overlays));
+  const counts = {
+    elements: 0,
+    live: 0,
+    open: 0,
+    broken: 0,
+    still: 0,
+    unreachable: 0,
+    deadEnds: 0,
+    planned: 0,
+  };
+  let left = screens.length;
+  for (const [key, links] of departures) {
+    // Screens come before overlays.
+    if (left-- <= 0) break;
+    if (!reached.has(key)) counts.unreachable++;
+    if (leadsNowhere(links, key)) counts.deadEnds++;
+    if (app.screens[key].use === 'planned') counts.planned++;
+  }
   for (const states of elements.values()) {
     const own = standingsOf(states);
     for (const standing of ['live', 'open', 'broken', 'still'] as const) counts[standing] += own[standing];
@@ -203,12 +222,7 @@ function finish(
     },
     ways,
     reached,
-    counts: {
-      ...counts,
-      unreachable: screens.filter((key) => !reached.has(key)).length,
-      deadEnds: screens.filter((key) => isDeadEnd(departures.get(key)!, key)).length,
-      planned: screens.filter((key) => app.screens[key].use === 'planned').length,
-    },
+    counts,
   };
 }
 
@@ -222,6 +236,15 @@ function standingsOf(states: readonly ElementState[]): Record<Standing, number> 
     standings.set(states, counts);
   }
   return counts;
+}
+
+const nowhere = new WeakMap<readonly GraphLink[], boolean>();
+
+/** As `isDeadEnd`, known for links that were looked at before. */
+function leadsNowhere(links: readonly GraphLink[], screen: string): boolean {
+  let isEnd = nowhere.get(links);
+  if (isEnd === undefined) nowhere.set(links, (isEnd = isDeadEnd(links, screen)));
+  return isEnd;
 }
 
 /** Whether none of a screen's departures leads away from it. */

@@ -1,4 +1,5 @@
 import { type GraphLink, isDeadEnd, type ScreenGraph } from './graph.ts';
+import { goalsOf, numberingOf } from './numbering.ts';
 import type { Way } from './reach.ts';
 
 /** Lists of neighbours in one array: those of node `i` are from `offsets[i]` up to `offsets[i + 1]`. */
@@ -21,17 +22,17 @@ export interface NumberedGraph extends Neighbours {
 }
 
 export function numbered(graph: ScreenGraph): NumberedGraph {
-  const keys = [...graph.screens, ...graph.overlays];
-  const index = new Map(keys.map((key, i) => [key, i]));
+  const numbering = numberingOf(graph.screens, graph.overlays);
+  const { keys, index } = numbering;
   const offsets = new Int32Array(keys.length + 1);
   const targets: number[] = [];
   const places: number[] = [];
   const seen = new Int32Array(keys.length).fill(-1);
   for (const [i, key] of keys.entries()) {
-    const ways = graph.ways.get(key)!;
-    for (let w = 0; w < ways.length; w++) {
-      const to = index.get(ways[w].to);
-      if (to === undefined || to === i || seen[to] === i) continue;
+    const goals = goalsOf(graph.ways.get(key)!, numbering);
+    for (let w = 0; w < goals.length; w++) {
+      const to = goals[w];
+      if (to < 0 || to === i || seen[to] === i) continue;
       seen[to] = i;
       targets.push(to);
       places.push(w);

@@ -1,5 +1,6 @@
 import type { App, Interaction } from '../model/app.ts';
 import type { GraphLink } from './graph.ts';
+import { goalsOf, type Numbering } from './numbering.ts';
 
 /** A link that can be gone, with where one really gets by it: past a guard it is the screen to show instead. */
 export type Way = GraphLink & {
@@ -26,19 +27,20 @@ export function reachOf(
   app: App,
   start: string | null,
   departures: ReadonlyMap<string, readonly GraphLink[]>,
+  numbering: Numbering,
 ): Reach {
   const hasRules =
     Object.keys(app.conditions).length > 0 || Object.values(app.screens).some((entry) => entry.guard);
   if (!hasRules) {
     const ways = new Map([...departures].map(([key, links]) => [key, plainWaysOf(links)] as const));
-    return { reached: start ? walk([start], ways) : new Set(), ways };
+    return { reached: start ? walk([start], ways, numbering) : new Set(), ways };
   }
   const facts: Facts = new Map(
     Object.entries(app.conditions).map(([id, { initial }]) => [id, new Set([initial])]),
   );
   for (;;) {
     const ways = new Map([...departures].map(([key, links]) => [key, waysOf(app, links, facts)] as const));
-    const reached = start ? walk(entered(app, start, facts, {}), ways) : new Set<string>();
+    const reached = start ? walk(entered(app, start, facts, {}), ways, numbering) : new Set<string>();
     if (!learn(facts, reached, departures)) return { reached, ways };
   }
 }
@@ -91,18 +93,27 @@ function entered(
 
 function walk(
   from: readonly string[],
-  ways: ReadonlyMap<string, readonly { readonly to: string }[]>,
+  ways: ReadonlyMap<string, readonly Way[]>,
+  numbering: Numbering,
 ): Set<string> {
-  const reached = new Set(from);
-  const queue = [...from];
-  for (let key = queue.pop(); key !== undefined; key = queue.pop())
-    for (const { to } of ways.get(key) ?? [])
-      if (!reached.has(to)) {
-        reached.add(to);
+  const { keys, index } = numbering;
+  const queue = from.flatMap((key) => index.get(key) ?? []);
+  const isSeen = new Uint8Array(keys.length);
+  for (const node of queue) isSeen[node] = 1;
+  const lists = keys.map((key) => goalsOf(ways.get(key) ?? NONE, numbering));
+  const reached = new Set<string>();
+  for (let node = queue.pop(); node !== undefined; node = queue.pop()) {
+    reached.add(keys[node]);
+    for (const to of lists[node])
+      if (to >= 0 && !isSeen[to]) {
+        isSeen[to] = 1;
         queue.push(to);
       }
+  }
   return reached;
 }
+
+const NONE: readonly Way[] = [];
 
 /** Notes what can be made of conditions on screens that are reached; whether that is more than was known. */
 function learn(

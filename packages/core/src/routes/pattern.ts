@@ -14,7 +14,20 @@ export function normaliseRoute(text: string): string {
   return route.length > 1 ? route.replace(/\/$/, '') : route;
 }
 
-export function segmentsOf(route: string): Segment[] {
+const known = new Map<string, readonly Segment[]>();
+const MOST_KNOWN = 5000;
+
+/** The segments of a route. Kept, as routes are few and looked at once for each link. */
+export function segmentsOf(route: string): readonly Segment[] {
+  let segments = known.get(route);
+  if (!segments) {
+    if (known.size >= MOST_KNOWN) known.clear();
+    known.set(route, (segments = readSegments(route)));
+  }
+  return segments;
+}
+
+function readSegments(route: string): Segment[] {
   return normaliseRoute(route)
     .split('/')
     .filter(Boolean)

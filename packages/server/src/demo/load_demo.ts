@@ -9,14 +9,19 @@ import {
   type Change,
   emptyApp,
   emptyDesign,
+  graphOf,
   type Interaction,
+  type Journey,
+  nextSteps,
   pressablesOf,
   type Project,
   putInteraction,
+  putJourney,
   putScreen,
   putStill,
   readBatch,
   setStart,
+  settle,
   takeIn,
 } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
@@ -37,6 +42,12 @@ export interface Wiring {
     readonly fallback?: string;
   }[];
   readonly still: readonly { readonly on: string; readonly press: string }[];
+  /** Ways through the app: what is pressed on each screen, in order. */
+  readonly journeys?: readonly {
+    readonly name: string;
+    readonly start: string;
+    readonly press: readonly string[];
+  }[];
 }
 
 /** Takes in the demo's screens like any other files, and wires them as its `wiring.json` says. */
@@ -58,10 +69,11 @@ export async function loadDemo(
       await services.assets.put(asset.hash, asset.type, result.bytes.get(asset.hash)!);
     const design = addToDesign(emptyDesign, result);
     const taken: App = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
+    const wired = applyChange(taken, wire({ design, app: taken }, wiring));
     return await services.projects.create(
       wiring.name,
       design,
-      applyChange(taken, wire({ design, app: taken }, wiring)),
+      applyChange(wired, journeysOf({ design, app: wired }, wiring)),
     );
   } finally {
     await host.close();
@@ -108,4 +120,28 @@ export function wire(project: Project, wiring: Wiring): Change {
     ...wiring.links.map((link) => putInteraction(element(link.on, link.press), interaction(link))),
     ...wiring.still.map(({ on, press }) => putStill(element(on, press), true)),
   ]);
+}
+
+/**
+ * The change that makes the journeys of a wiring.
+ * @throws RangeError for a step that cannot be done.
+ */
+export function journeysOf(project: Project, { journeys = [] }: Wiring): Change {
+  const settled = settle(project);
+  const graph = graphOf(settled);
+  return all(
+    journeys.map(({ name, start, press }, i) => {
+      const key = graph.screens.find((screen) => project.app.screens[screen].name === start);
+      if (!key) throw new RangeError(`wiring: the journey "${name}" begins at no screen "${start}"`);
+      let journey: Journey = { name, start: key, steps: [] };
+      for (const label of press) {
+        const next = nextSteps(settled, graph, journey).find(
+          (one) => one.label === label || one.label.startsWith(`${label} `),
+        );
+        if (!next) throw new RangeError(`wiring: the journey "${name}" cannot press "${label}"`);
+        journey = { ...journey, steps: [...journey.steps, next.step] };
+      }
+      return putJourney(`journey-${i + 1}`, journey);
+    }),
+  );
 }

@@ -2,6 +2,7 @@ import {
   type Arrival,
   componentAround,
   describeTarget,
+  type ElementState,
   type Interaction,
   leadsTo,
   type LinkProposal,
@@ -179,6 +180,14 @@ export function EditPanel({
           </Button>
         </Offer>
       )}
+      {!proposal && !many && !wired && state.standing === 'open' && isName(state) && (
+        <Offer role="group" aria-label="Proposal">
+          <span>
+            No screen is called <b>{state.label}</b>. Was it forgotten?
+          </span>
+          <Button onPress={() => actions.plan(rows, state.label)}>Plan it, to be drawn</Button>
+        </Offer>
+      )}
       <Suggest
         label="Goes to"
         inputRef={field}
@@ -238,6 +247,13 @@ export function EditPanel({
     </Panel>
   );
 }
+
+/** Whether an element's label could be the name of a screen: an entry of a bar, or a short text of words. */
+const isName = ({ label, within, element }: ElementState): boolean =>
+  within !== undefined &&
+  /^\p{L}[\p{L} '’&-]{2,29}$/u.test(label) &&
+  label !== element.name &&
+  !/\b(button|icon|menu|toggle)\b/i.test(label);
 
 /** Targets that something can arrive with. */
 const ARRIVES: ReadonlySet<string> = new Set(['screen', 'anchor', 'back', 'open']);

@@ -13,12 +13,14 @@ import { CopySheet } from './CopySheet';
 import { Departures } from './Departures';
 import { EditPanel } from './EditPanel';
 import { OverlaySheet } from './OverlaySheet';
+import { ProposalsSheet } from './ProposalsSheet';
 import { rowsOf } from './rows';
 import { Stage } from './Stage';
 import { TypedSheet } from './TypedSheet';
 import { useOpenLinks } from './use_open_links';
 import { useCopied } from './use_copied';
 import { useWiring } from './use_wiring';
+import { WordsSheet } from './WordsSheet';
 
 const View = styled.div<{ $isWide: boolean }>`
   height: 100%;
@@ -70,7 +72,7 @@ function NothingYet() {
   );
 }
 
-type OpenSheet = 'typed' | 'copy' | 'overlay' | null;
+type OpenSheet = 'typed' | 'copy' | 'overlay' | 'proposals' | 'words' | null;
 
 function Junction({ screenKey }: { screenKey: string }) {
   const project = useProject();
@@ -204,6 +206,8 @@ function Junction({ screenKey }: { screenKey: string }) {
   const menu: MenuAction[] = [
     { id: 'typed', label: 'Type it, line by line …', act: () => setSheet('typed') },
     { id: 'copy', label: 'Copy it from another screen …', act: () => setSheet('copy') },
+    { id: 'proposals', label: 'All that is proposed …', act: () => setSheet('proposals') },
+    { id: 'words', label: 'Words that mean the same …', act: () => setSheet('words') },
     {
       id: 'whole',
       label: 'Something the whole screen does',
@@ -272,6 +276,8 @@ function Junction({ screenKey }: { screenKey: string }) {
       </Side>
       {sheet === 'typed' && <TypedSheet screen={screenKey} onClose={() => setSheet(null)} />}
       {sheet === 'copy' && <CopySheet screen={screenKey} onClose={() => setSheet(null)} />}
+      {sheet === 'proposals' && <ProposalsSheet proposals={proposals} onClose={() => setSheet(null)} />}
+      {sheet === 'words' && <WordsSheet onClose={() => setSheet(null)} />}
       {sheet === 'overlay' && <OverlaySheet screen={screenKey} onClose={() => setSheet(null)} />}
     </View>
   );

@@ -61,7 +61,7 @@ const words = {
 /** How the project stands, in numbers that lead to what they count; what is saved; undo and redo. */
 export function LedgerStrip() {
   const { id, graph, history, saving, savedAt, session, design } = useProject();
-  const { live, elements, open, broken, unreachable, deadEnds } = graph.counts;
+  const { live, elements, open, broken, unreachable, deadEnds, planned } = graph.counts;
   const to = (code: string): string => `/p/${id}/map?finding=${code}`;
   const time = new Date(savedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
   return (
@@ -88,6 +88,11 @@ export function LedgerStrip() {
       {deadEnds > 0 && (
         <Link to={to('dead-end')}>
           <b>{deadEnds}</b> {deadEnds === 1 ? 'dead end' : 'dead ends'}
+        </Link>
+      )}
+      {planned > 0 && (
+        <Link to={to('to-be-drawn')} style={{ color: color.footerOchre }}>
+          <b>{planned}</b> to be drawn
         </Link>
       )}
       <span style={{ marginLeft: 'auto' }} role="status">

@@ -30,7 +30,7 @@ export const stations: readonly Station[] = [
   {
     path: 'map',
     title: 'Map',
-    waiting: ({ counts }) => counts.broken + counts.unreachable + counts.deadEnds,
+    waiting: ({ counts }) => counts.broken + counts.unreachable + counts.deadEnds + counts.planned,
   },
   { path: 'run', title: 'Run', waiting: none },
   { path: 'deliver', title: 'Deliver', waiting: none },
