@@ -205,8 +205,9 @@ function pressedOn(screen: Screen, same: (words: readonly string[]) => string[])
 function menuOf(sight: Sight, roleOf: (sight: Sight) => string): Sight | null {
   for (let parent = sight.parent, up = 0; parent && up < 5; parent = parent.parent, up++)
     if (
-      ['list', 'navigation', 'tablist'].includes(roleOf(parent)) ||
-      / (nav|menu|collapse inner|sidebar|dropdown menu) /.test(parent.words)
+      !/ (nav|menu) (item|link) /.test(parent.words) &&
+      (['list', 'navigation', 'tablist'].includes(roleOf(parent)) ||
+        / (nav|menu|collapse inner|sidebar|dropdown menu) /.test(parent.words))
     )
       return parent;
   return null;
@@ -322,9 +323,25 @@ function startOf(
     says(({ file, title }) => file.includes('home') || title.includes('home')) ??
     says(({ headings }) => headings.some((words) => words.includes('home') && words.length <= 2)) ??
     (firstEntry ? [...current.get(labelKey(firstEntry))!.keys()][0] : undefined) ??
+    busiest(pressed) ??
     screens[0]?.key ??
     null
   );
+}
+
+/** The screen from which by far most leads on, besides what all screens have; null where none stands out. */
+function busiest(pressed: readonly Pressed[]): string | null {
+  const on = new Map<string, Set<string>>();
+  const labels = new Map<string, Set<string>>();
+  for (const element of pressed) {
+    const key = labelKey(element);
+    on.set(key, (on.get(key) ?? new Set()).add(element.screen));
+    labels.set(element.screen, (labels.get(element.screen) ?? new Set()).add(key));
+  }
+  const [first, second] = [...labels]
+    .map(([screen, own]) => ({ screen, count: [...own].filter((key) => on.get(key)!.size === 1).length }))
+    .sort((a, b) => b.count - a.count);
+  return first && first.count >= 3 && first.count >= 2 * (second?.count ?? 0) ? first.screen : null;
 }
 
 /** Labels that stand at the head of most screens and in no menu: the app's own name. */

@@ -1,5 +1,6 @@
 import type { Screen } from '../model/design.ts';
 import { walkElements } from '../model/project.ts';
+import { hasParent } from '../roles/sight.ts';
 import type { Evidence, Pressed } from './evidence.ts';
 
 /** Which step of how many a screen shows, in the sequence of those that count to the same number. */
@@ -33,6 +34,14 @@ const BACK_ICON = / (back|arrow left|chevron left|angle left|caret left) /;
 const CLOSE_ICON = / (close|times|xmark|dismiss) /;
 /** A control of a slide show turns its pictures and leads nowhere. */
 const CAROUSEL = / (carousel|slider|swiper|pagination|page item|page link) /;
+
+/** What stands in a dialog closes that, and what is hidden leads nowhere yet. */
+const isInOverlay = ({ sight }: Pressed): boolean =>
+  !!sight.element.hidden ||
+  hasParent(
+    sight,
+    (parent) => !!parent.element.hidden || / (modal|dialog|drawer|offcanvas|alert|toast) /.test(parent.words),
+  );
 
 /** What elements that go on, back or past say, by the steps that screens count and by their order. */
 export function fromSequence(
@@ -68,7 +77,7 @@ export function fromSequence(
   const isBack =
     BACK.test(label) ||
     (!sight.text && (BACK_ICON.test(words) || (CLOSE_ICON.test(words) && sight.element.box.y < 120)));
-  if (!isBack || element.isMenu) return [];
+  if (!isBack || element.isMenu || isInOverlay(element)) return [];
   const [from] = leadsHere.get(screen) ?? [];
   return from && from !== screen
     ? [
