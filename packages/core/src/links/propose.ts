@@ -4,7 +4,7 @@ import { baseName } from '../intake/files.ts';
 import { textsIn } from '../roles/fields.ts';
 import { inferRoles } from '../roles/infer.ts';
 import { hasParent, type Sight, sightOf } from '../roles/sight.ts';
-import { labelOf } from './pressable.ts';
+import { labelOf, pressablesOf } from './pressable.ts';
 import { type Evidence, labelKey, type Names, type Pressed } from './evidence.ts';
 import { iconWords } from './icon_evidence.ts';
 import { fromRows } from './row_evidence.ts';
@@ -44,20 +44,23 @@ export function proposeLinks(
   const pressed = screens.flatMap((screen) => pressedOn(screen, same));
   const weight = weightOf(names);
   const current = currentLabels(pressed);
-  const start = startOf(screens, names, pressed, current);
   const login = screens.find((screen) => isAbout(names.get(screen.key)!, 'login'))?.key ?? null;
   const byWord = new Map<string, Set<string>>();
   for (const [key, { title, file, headings }] of names)
     for (const word of [...title, ...file, ...headings.flat()])
       byWord.set(word, (byWord.get(word) ?? new Set()).add(key));
   const brands = brandLabels(pressed, screens.length);
-  const first = pressed.map((element) => ({
+  const named = pressed.map((element) => ({
+    element,
+    evidence: [...fromMenus(element, current), ...fromNames(element, names, byWord, weight)],
+  }));
+  const start = startOf(screens, names, pressed, current) ?? guessedStart(screens, named);
+  const first = named.map(({ element, evidence }) => ({
     element,
     evidence: [
-      ...fromMenus(element, current),
-      ...fromNames(element, names, byWord, weight),
+      ...evidence,
       ...fromPlace(element, brands, start),
-      ...fromForms(element, names, start, login),
+      ...fromForms(element, names, start?.screen ?? null, login),
     ],
   }));
   const agreed = agreement(first);
@@ -168,8 +171,13 @@ function headingsOf(screen: Screen): string[][] {
 function pressedOn(screen: Screen, same: (words: readonly string[]) => string[]): Pressed[] {
   const guesses = inferRoles(screen);
   const roleOf = (sight: Sight): string => guesses.get(sight.element.key)?.role ?? '';
+  const drawn = new Set(pressablesOf(screen).map((one) => one.element.key));
   const sights = sightOf(screen).all.filter(
-    (sight) => ['link', 'button', 'tab', 'menuitem'].includes(roleOf(sight)) || sight.element.tag === 'a',
+    (sight) =>
+      ['link', 'button', 'tab', 'menuitem'].includes(roleOf(sight)) ||
+      sight.element.tag === 'a' ||
+      // Rows that were drawn, and so have no link of their own to be pressed.
+      (drawn.has(sight.element.key) && !sight.isAuthored),
   );
   const menus = new Map<Sight, Sight[]>();
   for (const sight of sights) {
@@ -307,26 +315,52 @@ function fromNames(
   return found;
 }
 
-/** The first screen: by its file, its name or its heading, by the first entry of the menus, or because it stands first. */
+/** Where the app begins, and whether something says so or it is only the screen that stands first. */
+interface Start {
+  readonly screen: string;
+  readonly isSaid: boolean;
+}
+
+/** The first screen: by its file, its name or its heading, by the first entry of the menus, or by what leads on from it. */
 function startOf(
   screens: readonly Screen[],
   names: ReadonlyMap<string, Names>,
   pressed: readonly Pressed[],
   current: ReadonlyMap<string, ReadonlyMap<string, number>>,
-): string | null {
+): Start | null {
   const says = (test: (own: Names) => boolean): string | undefined =>
     screens.find((screen) => test(names.get(screen.key)!))?.key;
   const firstEntry = pressed.find((element) => element.isMenu && current.get(labelKey(element))?.size === 1);
-  return (
+  const said =
     says(({ file }) => file.length === 1 && file[0] === 'home') ??
     says(({ title }) => title.length === 1 && title[0] === 'home') ??
     says(({ file, title }) => file.includes('home') || title.includes('home')) ??
     says(({ headings }) => headings.some((words) => words.includes('home') && words.length <= 2)) ??
     (firstEntry ? [...current.get(labelKey(firstEntry))!.keys()][0] : undefined) ??
-    busiest(pressed) ??
-    screens[0]?.key ??
-    null
-  );
+    busiest(pressed);
+  return said ? { screen: said, isSaid: true } : null;
+}
+
+/**
+ * Where nothing says which screen is the first: of those that no menu calls by a name of their own the one from which
+ * most leads on.
+ */
+function guessedStart(
+  screens: readonly Screen[],
+  named: readonly { readonly element: Pressed; readonly evidence: readonly Evidence[] }[],
+): Start | null {
+  const called = new Set<string>();
+  const leadsOn = new Map<string, number>();
+  for (const { element, evidence } of named)
+    for (const { to, strength } of evidence) {
+      if (strength < 0.45) continue;
+      if (element.isMenu) called.add(to);
+      else if (to !== element.screen) leadsOn.set(element.screen, (leadsOn.get(element.screen) ?? 0) + 1);
+    }
+  const count = (screen: Screen | undefined): number => (screen && leadsOn.get(screen.key)) ?? 0;
+  const [best, next] = screens.filter(({ key }) => !called.has(key)).toSorted((a, b) => count(b) - count(a));
+  const screen = best ?? screens[0];
+  return screen ? { screen: screen.key, isSaid: count(best) > count(next) } : null;
 }
 
 /** The screen from which by far most leads on, besides what all screens have; null where none stands out. */
@@ -368,14 +402,22 @@ function brandLabels(pressed: readonly Pressed[], screens: number): Set<string> 
   );
 }
 
-function fromPlace(element: Pressed, brands: ReadonlySet<string>, start: string | null): Evidence[] {
+function fromPlace(element: Pressed, brands: ReadonlySet<string>, start: Start | null): Evidence[] {
   if (!start) return [];
   const found: Evidence[] = [];
   const { box } = element.sight.element;
   if (brands.has(labelKey(element)) && box.y < 160)
-    found.push({ to: start, strength: 0.86, reason: 'the app’s own name leads to its first screen' });
+    found.push({
+      to: start.screen,
+      strength: start.isSaid ? 0.86 : 0.46,
+      reason: 'the app’s own name leads to its first screen',
+    });
   if (element.words.includes('home') && element.words.length <= 2)
-    found.push({ to: start, strength: 0.62, reason: `“${element.label}” asks for the first screen` });
+    found.push({
+      to: start.screen,
+      strength: (start.isSaid ? 0.62 : 0.42) * (element.words.length === 1 ? 1 : 0.5),
+      reason: `“${element.label}” asks for the first screen`,
+    });
   return found;
 }
 

@@ -15,6 +15,9 @@ const DETAIL = [
   'story',
 ];
 
+/** Evidence from here on speaks for the other rows, too. */
+const SURE = 0.45;
+
 /** Fewer rows than this are no list. */
 const ROWS = 3;
 
@@ -48,7 +51,7 @@ export function fromRows(
         (top, one) => (top && top.strength >= one.strength ? top : one),
         null,
       );
-      if (best && best.strength >= 0.55) votes.set(best.to, (votes.get(best.to) ?? 0) + 1);
+      if (best && best.strength >= SURE) votes.set(best.to, (votes.get(best.to) ?? 0) + 1);
     }
     // Rows that lead to as many places as there are rows are a menu.
     const [to, count] = [...votes].sort((a, b) => b[1] - a[1])[0] ?? [];

@@ -131,7 +131,9 @@ export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }:
           {virtual.getVirtualItems().map(({ index, start }) => {
             const line = lines[index];
             if (line.kind === 'group') {
-              const mendable = line.findings.filter((finding) => finding.fix).length;
+              const fixes = line.findings.flatMap((finding) => finding.fix?.label ?? []);
+              const mendable = fixes.length;
+              const isOne = fixes.every((label) => label === fixes[0]);
               return (
                 <GroupHead
                   key={line.title}
@@ -144,7 +146,7 @@ export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }:
                   </span>
                   {mendable > 1 && (
                     <Button $kind="quiet" onPress={() => fixAll(line.title, line.findings)}>
-                      Take all {mendable}
+                      {isOne ? `${fixes[0]}: all ${mendable}` : `Mend all ${mendable}`}
                     </Button>
                   )}
                 </GroupHead>

@@ -9,6 +9,7 @@ import { useQueryParam } from '../ui/use_query_param';
 import { CellDetails } from './CellDetails';
 import { inOrder, ORDERS } from './grid_order';
 import type { Cell } from './MapView';
+import { useVisible } from './use_visible';
 
 const Area = styled.div`
   min-height: 0;
@@ -23,7 +24,7 @@ const Tools = styled.div`
 
 const Scroller = styled.div`
   overflow: auto;
-  padding: 0 16px 16px;
+  padding: 0 16px 16px 0;
 `;
 
 const Table = styled.table<{ $cell: number }>`
@@ -57,8 +58,8 @@ const Table = styled.table<{ $cell: number }>`
     background: ${color.paper};
     text-align: right;
     font-weight: 400;
-    padding-right: 8px;
-    max-width: 130px;
+    padding: 0 8px 0 16px;
+    max-width: 146px;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
@@ -68,6 +69,9 @@ const Table = styled.table<{ $cell: number }>`
   }
   a:hover {
     text-decoration: underline;
+  }
+  td button {
+    scroll-margin: 110px 0 0 134px;
   }
   td {
     padding: 0;
@@ -105,6 +109,9 @@ const Presses = styled.span`
   color: ${color.ink2};
 `;
 
+/** Grids of more cells are drawn only where they are seen. */
+const MANY = 4000;
+
 const keyOf = (from: string, to: string): string => `${from}>${to}`;
 
 /** Which screens lead to which; a number says by how many elements. */
@@ -113,26 +120,43 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
   const { graph, app, id } = project;
   const [asked, setOrder] = useQueryParam('order', 'own');
   const order = ORDERS.find((known) => known.id === asked)?.id ?? 'own';
-  const screens = useMemo(() => inOrder(graph, app, order), [graph, app, order]);
+  const screens = useMemo(
+    () => [...inOrder(project, graph, app, order), ...graph.overlays],
+    [project, graph, app, order],
+  );
   const { depth } = analysisOf(graph);
   const table = useRef<HTMLTableElement>(null);
   const links = useMemo(() => {
     const byCell = new Map<string, GraphLink[]>();
-    for (const link of graph.links)
-      if (link.to)
-        byCell.set(keyOf(link.from, link.to), [...(byCell.get(keyOf(link.from, link.to)) ?? []), link]);
+    for (const link of graph.links) {
+      if (!link.to) continue;
+      const list = byCell.get(keyOf(link.from, link.to));
+      if (list) list.push(link);
+      else byCell.set(keyOf(link.from, link.to), [link]);
+    }
     return byCell;
   }, [graph]);
   const unreached = (key: string): boolean => graph.reached.size > 0 && !graph.reached.has(key);
-  const noExit = (key: string): boolean => isDeadEnd(graph.departures.get(key)!, key);
+  const isPlain = new Set(graph.screens.filter((key) => app.screens[key].use === 'screen'));
+  const noExit = (key: string): boolean => isPlain.has(key) && isDeadEnd(graph.departures.get(key)!, key);
   // Broken links may lead to screens that are no longer in use; those get columns of their own at the end.
+  const known = new Set(screens);
   const gone = [
     ...new Set(
-      graph.links.flatMap((link) => (link.to && link.problem && !screens.includes(link.to) ? [link.to] : [])),
+      graph.links.flatMap((link) => (link.to && link.problem && !known.has(link.to) ? [link.to] : [])),
     ),
   ];
   const columns = [...screens, ...gone];
   const size = columns.length > 40 ? 18 : columns.length > 22 ? 22 : 28;
+  const scroller = useRef<HTMLDivElement>(null);
+  const visible = useVisible(scroller, size, screens.length, columns.length, MANY);
+  const [firstColumn, endColumn] = visible.column;
+  const [firstRow, endRow] = visible.row;
+  const shownColumns = columns.slice(firstColumn, endColumn);
+  const before = firstColumn > 0 && <td style={{ minWidth: firstColumn * size }} />;
+  const after = endColumn < columns.length && (
+    <td style={{ minWidth: (columns.length - endColumn) * size }} />
+  );
   const chosen = cell ? (links.get(keyOf(cell.from, cell.to)) ?? []) : [];
 
   const onKeyDown = (event: KeyboardEvent): void => {
@@ -140,7 +164,10 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
     const [row, column] = (event.target as HTMLElement).id.split(' ').slice(1).map(Number);
     if (!by || Number.isNaN(row) || row === undefined) return;
     event.preventDefault();
-    document.getElementById(`cell ${row + by[0]} ${column + by[1]}`)?.focus();
+    const next = document.getElementById(`cell ${row + by[0]} ${column + by[1]}`);
+    next?.focus();
+    // The head and the names stay where they are; what is beneath them comes out.
+    next?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   };
   const lookOf = (from: string, to: string): 'live' | 'broken' | 'empty' | 'self' | 'marked' => {
     const here = links.get(keyOf(from, to));
@@ -164,14 +191,15 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
           onChange={setOrder}
         />
       </Tools>
-      <Scroller>
+      <Scroller ref={scroller}>
         <Table ref={table} $cell={size} onKeyDown={onKeyDown}>
           <thead>
             <tr>
               <th>
                 <span hidden>From</span>
               </th>
-              {columns.map((key) => (
+              {before}
+              {shownColumns.map((key) => (
                 <th
                   key={key}
                   scope="col"
@@ -185,42 +213,51 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
                   </Link>
                 </th>
               ))}
+              {after}
             </tr>
           </thead>
           <tbody>
-            {screens.map((from, row) => (
-              <tr key={from}>
-                <th scope="row" style={{ color: noExit(from) || unreached(from) ? color.red : undefined }}>
-                  <Link to={`/p/${id}/junction/${from}`} title={titleOf(from)}>
-                    {screenName(project, from)}
-                  </Link>
-                  {order === 'depth' && <Presses title={titleOf(from)}>{depth.get(from) ?? '–'}</Presses>}
-                </th>
-                {columns.map((to, column) => {
-                  const count = links.get(keyOf(from, to))?.length ?? 0;
-                  const isOn = cell?.from === from && cell.to === to;
-                  const look = lookOf(from, to);
-                  const names = `${screenName(project, from)} to ${screenName(project, to)}`;
-                  return (
-                    <td key={to}>
-                      <Square
-                        id={`cell ${row} ${column}`}
-                        type="button"
-                        $look={look}
-                        $isOn={isOn}
-                        aria-pressed={isOn}
-                        tabIndex={isOn || (!cell && row === 0 && column === 0) ? 0 : -1}
-                        aria-label={`${names}: ${count || 'no'} ${count === 1 ? 'link' : 'links'}${look === 'broken' ? ', broken' : ''}`}
-                        title={names}
-                        onClick={() => onCell(isOn ? null : { from, to })}
-                      >
-                        {look === 'broken' ? '◆' : count > 1 || (look === 'self' && count) ? count : ''}
-                      </Square>
-                    </td>
-                  );
-                })}
-              </tr>
-            ))}
+            {firstRow > 0 && <tr style={{ height: firstRow * size }} />}
+            {screens.slice(firstRow, endRow).map((from, i) => {
+              const row = firstRow + i;
+              return (
+                <tr key={from}>
+                  <th scope="row" style={{ color: noExit(from) || unreached(from) ? color.red : undefined }}>
+                    <Link to={`/p/${id}/junction/${from}`} title={titleOf(from)}>
+                      {screenName(project, from)}
+                    </Link>
+                    {order === 'depth' && <Presses title={titleOf(from)}>{depth.get(from) ?? '–'}</Presses>}
+                  </th>
+                  {before}
+                  {shownColumns.map((to, j) => {
+                    const column = firstColumn + j;
+                    const count = links.get(keyOf(from, to))?.length ?? 0;
+                    const isOn = cell?.from === from && cell.to === to;
+                    const look = lookOf(from, to);
+                    const names = `${screenName(project, from)} to ${screenName(project, to)}`;
+                    return (
+                      <td key={to}>
+                        <Square
+                          id={`cell ${row} ${column}`}
+                          type="button"
+                          $look={look}
+                          $isOn={isOn}
+                          aria-pressed={isOn}
+                          tabIndex={isOn || (!cell && row === 0 && column === 0) ? 0 : -1}
+                          aria-label={`${names}: ${count || 'no'} ${count === 1 ? 'link' : 'links'}${look === 'broken' ? ', broken' : ''}`}
+                          title={names}
+                          onClick={() => onCell(isOn ? null : { from, to })}
+                        >
+                          {look === 'broken' ? '◆' : count > 1 || (look === 'self' && count) ? count : ''}
+                        </Square>
+                      </td>
+                    );
+                  })}
+                  {after}
+                </tr>
+              );
+            })}
+            {endRow < screens.length && <tr style={{ height: (screens.length - endRow) * size }} />}
           </tbody>
         </Table>
       </Scroller>
