@@ -119,7 +119,10 @@ test('a pile is made clean: findings are taken one by one, by kind, and undone',
   await expect(found).not.toContainText('Basket copy is drawn');
   await page.getByRole('button', { name: 'Make it a counterpart' }).click();
   await expect(onSheet(page, 'Checkout mobile')).toHaveAccessibleName(/counterpart/);
-  await page.getByRole('button', { name: /: all 2$/ }).first().click();
+  await page
+    .getByRole('button', { name: /: all 2$/ })
+    .first()
+    .click();
   await expect(page.getByText('and 1 counterpart, 2 overlays, 1 skipped')).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByText('and 1 counterpart, 1 skipped')).toBeVisible();

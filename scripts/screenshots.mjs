@@ -75,10 +75,20 @@ try {
       await page.keyboard.type('to');
     },
     'junction-desk': async () => page.goto(at('junction/desk-new-loan')),
+    'junction-more': async () => {
+      await page.goto(at('junction/catalogue'));
+      await page.getByRole('row', { name: /Hedge trimmer/ }).click();
+      await page.getByRole('button', { name: 'More' }).click();
+    },
     map: async () => {
       await page.goto(at('map'));
+      await page.locator("[id='station my-loans'] circle").click();
+    },
+    'map-grid': async () => {
+      await page.goto(at('map?view=grid'));
       await page.getByRole('button', { name: 'Catalogue to Tool detail: 2 links' }).click();
     },
+    journey: async () => page.goto(at('map?journey=journey-2')),
     run: async () => page.goto(at('run?at=/tools')),
     deliver: async () => {
       await page.goto(at('deliver'));

@@ -67,7 +67,14 @@ test('check prints for people and for continuous integration too', async () => {
   });
 });
 
-test('the screen graph is printed as GraphML or DOT', async () => {
+test('journeys are printed as tests; a project without any gives none', async () => {
+  const { code, out } = await tovel('journeys ~two.tovel');
+  expect(code).toBe(0);
+  expect(out).toBe("import { expect, test } from '@playwright/test';\n");
+});
+
+test('the screen graph is printed as GraphML, DOT or SCXML', async () => {
+  expect((await tovel('graph ~two.tovel --format scxml')).out).toContain('<state id="welcome">');
   expect((await tovel('graph ~two.tovel')).out).toContain('<node id="welcome">');
   expect((await tovel('graph ~two.tovel --format dot')).out).toMatch(/^digraph "two" \{$/m);
 });
@@ -102,7 +109,7 @@ test.each([
   ['routes @cover.svg', 2, /not a .tovel file/],
   ['check ~two.tovel --fail-on all', 2, /error or warning/],
   ['check ~two.tovel --format xml', 2, /json, text or sarif/],
-  ['graph ~two.tovel --format svg', 2, /graphml or dot/],
+  ['graph ~two.tovel --format svg', 2, /graphml, dot,? or scxml/],
   ['emit ~two.tovel --out ~x', 2, /--target takes react/],
   ['emit ~two.tovel --target react', 2, /Where to/],
 ])('tovel %s ends with %i and says why', async (line, code, message) => {

@@ -201,6 +201,23 @@ export const graphRules: readonly Rule[] = [
       ),
   },
   {
+    code: 'small-target',
+    level: 'info',
+    station: 'map',
+    title: 'Targets that are hard to hit',
+    find: ({ project, graph }) =>
+      [...graph.screens, ...graph.overlays].flatMap((key) =>
+        graph.elements
+          .get(key)!
+          .filter(({ element, standing }) => standing !== 'still' && isSmall(element))
+          .map(({ element, label }) => ({
+            screen: key,
+            element: element.key,
+            message: `“${label}” on ${screenName(project, key)} is ${Math.round(element.box.width)} × ${Math.round(element.box.height)} px; a finger needs ${LEAST_TARGET} × ${LEAST_TARGET}. Give it more space around its content.`,
+          })),
+      ),
+  },
+  {
     code: 'anchor-doubled',
     level: 'warning',
     station: 'map',
@@ -299,6 +316,16 @@ function isNamed(element: Element): boolean {
   });
   return isNamedInside;
 }
+
+/** Smallest size of what is pressed, in px, as WCAG 2.2 asks for (2.5.8); links within a text are excepted there. */
+const LEAST_TARGET = 24;
+
+const isSmall = ({ box, kind, tag }: Element): boolean =>
+  kind !== 'text' &&
+  tag !== 'a' &&
+  box.width > 0 &&
+  box.height > 0 &&
+  Math.min(box.width, box.height) < LEAST_TARGET;
 
 /** Names that a drawing program or a page gives by itself. */
 const GIVEN_NAME =

@@ -72,6 +72,21 @@ export function targetChoices(project: Project, typed: string): TargetChoice[] {
   for (const [condition, { name }] of Object.entries(app.conditions))
     for (const value of [true, false])
       also({ kind: 'set', condition, value }, `${name}: ${value ? 'yes' : 'no'}`, 'from then on');
+  // A file is meant by its name, typed with some care: most projects hold many pictures.
+  if (typed.trim().length > 2)
+    for (const { hash, file } of project.design.assets) {
+      const name = file.replace(/^.*\//, '').replace(/#.*$/, '');
+      const score = name ? matchText(name, typed) : null;
+      if (score !== null && score < 3)
+        offer(
+          {
+            target: { kind: 'file', asset: hash, name: name.slice(0, 200) },
+            label: name,
+            detail: 'saves the file',
+          },
+          score + 0.75,
+        );
+    }
   scored.sort((a, b) => a.score - b.score);
   const choices = scored.map(({ choice }) => choice);
   const href = addressIn(typed);
