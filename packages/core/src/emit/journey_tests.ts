@@ -3,7 +3,7 @@ import { checkJourney } from '../journeys/walk.ts';
 import type { Interaction, Journey } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import type { Project } from '../model/project.ts';
-import { type EmittedScreen, isText, type MarkupElement } from './markup.ts';
+import { type EmittedScreen, isCounted, isText, type MarkupElement } from './markup.ts';
 import { PRINT_WIDTH, quote } from './print_tsx.ts';
 import { EmissionPlan, emitScreenOf } from './react/plan.ts';
 
@@ -199,13 +199,7 @@ export function pressedElement(
   shown: readonly string[],
   index: number,
 ): { readonly place: string; readonly element: string } | null {
-  return nthOf(
-    plan,
-    shown,
-    index,
-    (node) =>
-      node.tag === 'a' || node.tag === 'button' || node.form === 'other' || node.attributes.role === 'link',
-  );
+  return nthOf(plan, shown, index, isCounted);
 }
 
 /** The field that is the `index`th of a screen. */

@@ -92,6 +92,18 @@ export interface MarkupText {
 
 export type MarkupNode = MarkupElement | MarkupText;
 
+/** All text within an element, as it is read. */
+export const textIn = (node: MarkupElement): string =>
+  node.children
+    .map((child) => (isText(child) ? child.text : textIn(child)))
+    .join(' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+
+/** Whether an element is one of the links and buttons that tests and journeys count on a page. */
+export const isCounted = ({ tag, form, attributes }: MarkupElement): boolean =>
+  tag === 'a' || tag === 'button' || form === 'other' || attributes.role === 'link';
+
 export const isText = (node: MarkupNode): node is MarkupText => 'text' in node;
 
 /** A screen as it will be written: its elements and its style rules. Every picture of a screen is made from this. */

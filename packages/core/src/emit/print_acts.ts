@@ -3,8 +3,8 @@ import {
   type EmittedAct,
   type EmittedArrival,
   type EmittedStep,
-  isText,
   type MarkupElement,
+  textIn,
 } from './markup.ts';
 import { PRINT_WIDTH, quote, type Used } from './print_tsx.ts';
 
@@ -89,13 +89,6 @@ function handlerOf(node: MarkupElement, act: EmittedAct, used: Used): string {
   used.handlers.set(name, { lines, key: node.key });
   return name;
 }
-
-const textIn = (node: MarkupElement): string =>
-  node.children
-    .map((child) => (isText(child) ? child.text : textIn(child)))
-    .join(' ')
-    .replace(/\s+/g, ' ')
-    .trim();
 
 /** The attributes by which an element does what it does, with what they need noted as used. */
 export function actAttributes(node: MarkupElement, used: Used): string[] {

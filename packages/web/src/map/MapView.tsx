@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { ActionMenu } from '../ui/ActionMenu';
-import { Button } from '../ui/controls';
+import { Button, Segments } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { saveFile } from '../ui/save_file';
 import { useQueryParam } from '../ui/use_query_param';
@@ -71,17 +71,6 @@ const Head = styled.div`
   }
 `;
 
-const Views = styled.div`
-  display: flex;
-  button + button {
-    margin-left: -1px;
-  }
-  button[aria-pressed='true'] {
-    background: ${color.ink};
-    color: ${color.onInk};
-  }
-`;
-
 /** What is chosen in the grid: one way from a screen to another. */
 export interface Cell {
   readonly from: string;
@@ -132,13 +121,13 @@ export function MapView() {
           <h2>
             {view === 'grid' ? 'From → to' : 'Lines'} <span>{graph.links.length} links</span>
           </h2>
-          <Views role="group" aria-label="View">
+          <Segments role="group" aria-label="View">
             {VIEWS.map((one) => (
               <Button key={one.id} aria-pressed={view === one.id} onPress={() => setView(one.id)}>
                 {one.label}
               </Button>
             ))}
-          </Views>
+          </Segments>
           <ActionMenu
             label="Save"
             actions={[

@@ -8,7 +8,7 @@ import styled from 'styled-components';
 import { api } from '../api/client';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
-import { Button, fieldBox } from '../ui/controls';
+import { Button, fieldBox, Segments } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 
 const View = styled.div`
@@ -33,17 +33,6 @@ const Bar = styled.div`
 const Address = styled.input`
   ${fieldBox}
   font: 12px ${font.code};
-`;
-
-const Widths = styled.div`
-  display: flex;
-  button + button {
-    margin-left: -1px;
-  }
-  button[aria-pressed='true'] {
-    background: ${color.ink};
-    color: ${color.onInk};
-  }
 `;
 
 const Stage = styled.div`
@@ -154,7 +143,7 @@ export function RunView() {
           />
         </form>
         {here && <Link to={`/p/${id}/junction/${here}`}>{app.screens[here].name} in Junction</Link>}
-        <Widths role="group" aria-label="Width in px">
+        <Segments role="group" aria-label="Width in px">
           {WIDTHS.map((choice) => (
             <Button
               key={choice.label}
@@ -164,7 +153,7 @@ export function RunView() {
               {choice.label}
             </Button>
           ))}
-        </Widths>
+        </Segments>
       </Bar>
       <Stage>
         {origin && (

@@ -1,16 +1,10 @@
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import styled from 'styled-components';
 import { color } from '../theme/theme';
-import { Button, ListSheet } from './controls';
+import { Button, ListSheet, optionLook } from './controls';
 
 const Item = styled(MenuItem)`
-  padding: 7px 12px;
-  cursor: pointer;
-  outline: none;
-  &[data-focused] {
-    background: ${color.ink};
-    color: ${color.onInk};
-  }
+  ${optionLook}
   &[data-disabled] {
     color: ${color.ink2};
     cursor: default;

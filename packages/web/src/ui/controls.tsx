@@ -152,7 +152,8 @@ export const ListSheet = styled(Popover)`
   border: 1px solid ${color.ink};
 `;
 
-const Option = styled(ListBoxItem)`
+/** A line of a list that is chosen from. */
+export const optionLook = css`
   padding: 6px 10px;
   cursor: pointer;
   outline: none;
@@ -160,6 +161,22 @@ const Option = styled(ListBoxItem)`
     background: ${color.ink};
     color: ${color.onInk};
   }
+`;
+
+/** Buttons in one row, of which one is on. */
+export const Segments = styled.div`
+  display: flex;
+  button + button {
+    margin-left: -1px;
+  }
+  button[aria-pressed='true'] {
+    background: ${color.ink};
+    color: ${color.onInk};
+  }
+`;
+
+const Option = styled(ListBoxItem)`
+  ${optionLook}
   &[data-selected] {
     font-weight: 650;
   }

@@ -1,4 +1,11 @@
-import { type EmittedAct, type EmittedStep, isText, type MarkupElement } from '../markup.ts';
+import {
+  type EmittedAct,
+  type EmittedStep,
+  isCounted,
+  isText,
+  type MarkupElement,
+  textIn,
+} from '../markup.ts';
 import { fillRoute, parametersOf } from '../../routes/pattern.ts';
 
 /** A press as the emitted test does it. `press` counts links and buttons on the screen, from 0. */
@@ -18,9 +25,7 @@ export function testedLinksIn(root: MarkupElement): Omit<TestedLink, 'from'>[] {
   const links: Omit<TestedLink, 'from'>[] = [];
   let press = -1;
   const visit = (node: MarkupElement): void => {
-    const isPressable =
-      node.tag === 'a' || node.tag === 'button' || node.form === 'other' || node.attributes.role === 'link';
-    if (isPressable) press++;
+    if (isCounted(node)) press++;
     const label = textIn(node).slice(0, 60) || String(node.attributes['aria-label'] ?? node.tag);
     if (node.link) links.push({ press, label, kind: node.link.kind, to: whereTo(node.link) });
     const pressed = node.acts?.find((act) => act.on === 'press');
@@ -92,13 +97,6 @@ export function settledLink(
 
 export const testedAddress = (route: string, params: Readonly<Record<string, string>> = {}): string =>
   fillRoute(route, { '*': 'no/such/place', ...params }).replace(/:(\w+)/g, '$1');
-
-export const textIn = (node: MarkupElement): string =>
-  node.children
-    .map((child) => (isText(child) ? child.text : textIn(child)))
-    .join(' ')
-    .replace(/\s+/g, ' ')
-    .trim();
 
 export function linksJson(links: readonly TestedLink[]): string {
   if (!links.length) return '[]\n';
