@@ -1,0 +1,121 @@
+import * as babel from 'prettier/plugins/babel';
+import * as estree from 'prettier/plugins/estree';
+import * as html from 'prettier/plugins/html';
+import * as markdown from 'prettier/plugins/markdown';
+import * as postcss from 'prettier/plugins/postcss';
+import * as typescript from 'prettier/plugins/typescript';
+import { check } from 'prettier/standalone';
+import ts from 'typescript';
+import { applyChange, putJourney } from '../../change/change.ts';
+import { behaving } from '../../testing/behaving.ts';
+import { emitReact } from './emit_react.ts';
+
+const project = behaving();
+const withJourney = {
+  ...project,
+  app: applyChange(project.app, putJourney('j1', { name: 'Look', start: 'home', steps: [] })),
+};
+const files = emitReact(withJourney, 'Behaving').files.flatMap((file) => ('text' in file ? [file] : []));
+const textOf = (path: string): string => files.find((file) => file.path === path)?.text ?? '';
+
+test('the code passes the compiler, strictly', () => {
+  const options: ts.CompilerOptions = {
+    strict: true,
+    noEmit: true,
+    noUnusedLocals: true,
+    noUnusedParameters: true,
+    isolatedModules: true,
+    resolveJsonModule: true,
+    skipLibCheck: true,
+    target: ts.ScriptTarget.ES2022,
+    module: ts.ModuleKind.ESNext,
+    moduleResolution: ts.ModuleResolutionKind.Bundler,
+    lib: ['lib.es2023.d.ts', 'lib.dom.d.ts'],
+    jsx: ts.JsxEmit.ReactJSX,
+    types: ['vite/client'],
+  };
+  const host = ts.createCompilerHost(options);
+  const root = `${host.getCurrentDirectory()}/emitted`;
+  const texts = new Map(files.map(({ path, text }) => [`${root}/${path}`, text]));
+  const { fileExists, readFile, getSourceFile } = host;
+  host.fileExists = (name) => texts.has(name) || fileExists(name);
+  host.readFile = (name) => texts.get(name) ?? readFile(name);
+  host.directoryExists = undefined;
+  host.getSourceFile = (name, version, ...rest) => {
+    const text = texts.get(name);
+    return text === undefined
+      ? getSourceFile(name, version, ...rest)
+      : ts.createSourceFile(name, text, version, true);
+  };
+  // What tests and builds of its own needs is not installed here.
+  const names = [...texts.keys()].filter(
+    (name) => /\/src\/.*\.tsx?$/.test(name) && !name.endsWith('.test.tsx'),
+  );
+  const program = ts.createProgram(names, options, host);
+  const said = ts
+    .getPreEmitDiagnostics(program)
+    .map(
+      ({ file, messageText }) =>
+        `${file?.fileName ?? ''}: ${ts.flattenDiagnosticMessageText(messageText, ' ')}`,
+    );
+  expect(said).toEqual([]);
+}, 60_000);
+
+test('all of it is written as Prettier gives it', async () => {
+  const plugins = [babel, estree, html, markdown, postcss, typescript];
+  const wrong: string[] = [];
+  for (const { path, text } of files) {
+    if (!/\.(tsx?|css|json|html|md)$/.test(path)) continue;
+    const options = { filepath: path, singleQuote: true, printWidth: 100, plugins };
+    if (!(await check(text, options))) wrong.push(path);
+  }
+  expect(wrong).toEqual([]);
+}, 60_000);
+
+test.each([
+  ['src/screens/SignIn/SignIn.tsx', "    setCondition('signedIn', true);\n    go('/loans');"],
+  [
+    'src/screens/Home/Home.tsx',
+    "    if (signedIn) go('/loans');\n    else go('/sign-in', { kind: 'slide', from: 'bottom', ms: 260 });",
+  ],
+  ['src/screens/Home/Home.tsx', "useKey('g', "],
+  ['src/screens/Home/Home.tsx', 'onDoubleClick={'],
+  ['src/screens/Home/Home.tsx', 'onPointerEnter={'],
+  ['src/screens/Home/Home.tsx', 'onSubmit={submitting('],
+  ['src/screens/Home/Home.tsx', '{...gestures({ longPress: '],
+  ['src/screens/Home/Home.tsx', 'href="mailto:desk@mossgate.example"'],
+  ['src/screens/Home/Home.tsx', 'to="/tools?sort=by%20name"'],
+  ['src/screens/Lost/Lost.tsx', 'useAfter(3000, '],
+  ['src/screens/Tools/Tools.tsx', 'to="/tools/pillar%20drill"'],
+  ['src/screens/Tools/Tools.tsx', 'data-leaves="button"'],
+  ['src/screens/Tool/Tool.tsx', 'to="/tools/:toolId/reserve"'],
+  ['src/screens/Tool/Tool.tsx', 'data-arrives="button"'],
+  ['src/styles/transitions.css', 'view-transition-name: button;'],
+  ['src/screens/Loans/Loans.tsx', "overlays.open('confirm', { kind: 'scale', ms: 120 });"],
+  ['src/overlays/Confirm/Confirm.tsx', 'overlays.close();'],
+  ['src/overlays/overlays.ts', "over: ['/loans'],"],
+  ['src/routes.tsx', '<Guard condition="signedIn" otherwise="/sign-in">'],
+  ['src/routes.tsx', '<Redirect to="/tools/:toolId" />'],
+  ['src/routes.tsx', "{ path: '*', Component: Lost,"],
+  ['src/state/conditions.ts', 'signedIn: false,'],
+  ['e2e/journeys.spec.ts', "test('Look'"],
+])('%s has %j', (path, text) => {
+  expect(textOf(path)).toContain(text);
+});
+
+test('every press is listed for the app’s own test, with what must hold', () => {
+  const links = JSON.parse(textOf('src/links.json')) as {
+    from: string;
+    label: string;
+    to: string;
+    given?: object;
+  }[];
+  const of = (from: string, label: string) =>
+    links.filter((link) => link.from === from && link.label === label).map(({ to, given }) => [to, given]);
+  expect(of('/', 'Loans')).toEqual([
+    ['/loans', { signedIn: true }],
+    ['/sign-in', { signedIn: false }],
+  ]);
+  expect(of('/loans', 'Return')).toEqual([['confirm', { signedIn: true }]]);
+  expect(of('/tools/saw', 'Reserve')).toEqual([['/tools/saw/reserve', undefined]]);
+});
