@@ -85,7 +85,16 @@ export { defaultPlan, type PageReading, type ReadElement, type ReadingPlan } fro
 
 export { roleDecisions, settle } from './layers/settle.ts';
 export { ADDED_KINDS, addedControl, freeAddedKey } from './layers/added.ts';
-export { closersOf, cutOverlay, type PanelProposal, proposePanel, uncutOverlay } from './overlays/cut.ts';
+export {
+  closersOf,
+  cutApart,
+  cutOverlay,
+  isCutApart,
+  joinAgain,
+  type PanelProposal,
+  proposePanel,
+  uncutOverlay,
+} from './overlays/cut.ts';
 export { drawerChange, openerProposals, undrawerChange } from './layers/drawer.ts';
 export {
   always,

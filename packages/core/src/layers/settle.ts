@@ -12,7 +12,7 @@ import { equalJson } from '../model/json.ts';
 import { type Project, screenOfElement, walkElements } from '../model/project.ts';
 import { applyRoles } from '../roles/apply.ts';
 import { type ChartKind, type InputType, isRole, type RoleDetail } from '../roles/names.ts';
-import { panelScreen } from '../overlays/panel.ts';
+import { panelScreen, withoutPanel } from '../overlays/panel.ts';
 import { controlStyles, withAdded } from './added.ts';
 import { editsByElement, withEdits } from './edit.ts';
 import { plannedScreen } from './planned.ts';
@@ -67,16 +67,44 @@ export function settle(project: Project): Project {
     const { use, overlay } = app.screens[screen.key] ?? {};
     return use === 'overlay' && overlay?.panel ? panelScreen(made, overlay.panel) : made;
   });
+  const cut = cutPanels(app);
+  const rest = cut.length ? drawn.map((screen) => withoutPanels(screen, cut)) : drawn;
+  const parts = cut.flatMap(({ key, panel, screen }): Screen[] => {
+    const source = drawn.find((one) => one.key === screen);
+    return source
+      ? [{ ...panelScreen(source, panel), key, name: app.screens[key].name, cutFrom: screen }]
+      : [];
+  });
   const planned = Object.entries(app.screens).flatMap(([key, entry]) =>
     entry.use === 'planned' ? [plannedScreen(key, entry)] : [],
   );
-  const screens = planned.length ? [...drawn, ...planned] : drawn;
-  const isSame = !planned.length && screens.every((screen, i) => screen === design.screens[i]);
+  const screens = planned.length || parts.length ? [...rest, ...parts, ...planned] : rest;
+  const isSame =
+    !planned.length && !parts.length && screens.every((screen, i) => screen === design.screens[i]);
   const made = isSame ? design : { ...design, screens };
   if (!isSame) results.add(made);
   settledDesigns.set(design, { app, design: made });
   return isSame ? project : { design: made, app };
 }
+
+interface CutPanel {
+  /** Of the overlay. */
+  readonly key: string;
+  readonly panel: string;
+  /** Of the screen that it was cut out of. */
+  readonly screen: string;
+}
+
+/** Overlays that were cut out of screens that stay. */
+const cutPanels = ({ screens }: App): CutPanel[] =>
+  Object.entries(screens).flatMap(([key, { use, overlay }]) => {
+    const panel = use === 'overlay' ? overlay?.panel : undefined;
+    const screen = panel === undefined ? key : screenOfElement(panel);
+    return panel === undefined || screen === key ? [] : [{ key, panel, screen }];
+  });
+
+const withoutPanels = (screen: Screen, cut: readonly CutPanel[]): Screen =>
+  cut.reduce((made, one) => (one.screen === screen.key ? withoutPanel(made, one.panel) : made), screen);
 
 interface Finish {
   readonly others: readonly Counterpart[];

@@ -86,6 +86,8 @@ export interface Screen {
   readonly reference?: string;
   /** What was found in the picture that the screen is, to be taken as elements. */
   readonly regions?: readonly FoundRegion[];
+  /** Of a settled overlay that was cut out of a screen that stays: the key of that screen, which its elements' keys name. */
+  readonly cutFrom?: string;
   /** Of a settled screen with counterparts: which of its elements stand for others of it, by key. */
   readonly aliases?: Readonly<Record<string, string>>;
 }

@@ -50,17 +50,60 @@ export const screenOfElement = (elementKey: string): string => elementKey.slice(
 export const isWithin = (element: string, place: string): boolean =>
   element === place || element.startsWith(place.endsWith(':') ? place : `${place}/`);
 
-/** The screen that shows an element: its own, or the one that its own is a counterpart of. */
+const cutPanels = new WeakMap<
+  App['screens'],
+  ReadonlyMap<string, readonly (readonly [panel: string, key: string])[]>
+>();
+
+/** Panels that were cut out of screens that stay, by screen. */
+function panelsOf(screens: App['screens']): ReadonlyMap<string, readonly (readonly [string, string])[]> {
+  const known = cutPanels.get(screens);
+  if (known) return known;
+  const panels = new Map<string, (readonly [string, string])[]>();
+  for (const [key, { use, overlay }] of Object.entries(screens)) {
+    const screen = use === 'overlay' && overlay?.panel ? screenOfElement(overlay.panel) : key;
+    if (screen !== key) panels.set(screen, [...(panels.get(screen) ?? []), [overlay!.panel!, key]]);
+  }
+  cutPanels.set(screens, panels);
+  return panels;
+}
+
+/** The screen that shows an element: its own, the one that its own is a counterpart of, or the overlay cut out of it. */
 export function hostOf(app: App, elementKey: string): string {
   const screen = screenOfElement(elementKey);
+  const cut = panelsOf(app.screens)
+    .get(screen)
+    ?.find(([panel]) => isWithin(elementKey, panel));
+  if (cut) return cut[1];
   const entry = app.screens[screen];
   return entry?.use === 'counterpart' && entry.of ? entry.of : screen;
 }
 
+const cutScreens = new WeakMap<Design, ReadonlyMap<string, readonly Screen[]>>();
+
+/** Overlays that were cut out of a screen that stays. */
+function cutFrom(design: Design, screen: string): readonly Screen[] {
+  let cut = cutScreens.get(design);
+  if (!cut) {
+    const made = new Map<string, Screen[]>();
+    for (const one of design.screens)
+      if (one.cutFrom) made.set(one.cutFrom, [...(made.get(one.cutFrom) ?? []), one]);
+    cutScreens.set(design, (cut = made));
+  }
+  return cut.get(screen) ?? [];
+}
+
 /** The element with this key, or null when its screen or itself is not in the design. */
 export function findElement(design: Design, elementKey: string): Element | null {
-  const screen = screensByKey(design).get(screenOfElement(elementKey));
-  return (screen && elementsByKey(screen).get(elementKey)) ?? null;
+  const screen = screenOfElement(elementKey);
+  const own = screensByKey(design).get(screen);
+  const found = own && elementsByKey(own).get(elementKey);
+  if (found) return found;
+  for (const cut of cutFrom(design, screen)) {
+    const inner = elementsByKey(cut).get(elementKey);
+    if (inner) return inner;
+  }
+  return null;
 }
 
 /** Keys of the screens that have an entry, in the person's order. */

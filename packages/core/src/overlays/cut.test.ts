@@ -1,11 +1,12 @@
 import { applyChange, putInteraction } from '../change/change.ts';
+import { emitReact } from '../emit/react/emit_react.ts';
 import { graphOf } from '../graph/graph.ts';
 import { settle } from '../layers/settle.ts';
 import { screensByKey } from '../model/project.ts';
 import { labelOf } from '../links/pressable.ts';
 import { named, projectOf, screenOf, svg } from '../testing/build.ts';
 import { to } from '../testing/wired.ts';
-import { cutOverlay, proposePanel, uncutOverlay } from './cut.ts';
+import { cutApart, cutOverlay, joinAgain, proposePanel, uncutOverlay } from './cut.ts';
 
 const button = (name: string, x: number, y: number): string =>
   `<g id="${name}" data-name="${name} button"><rect x="${x}" y="${y}" width="120" height="40" rx="8" fill="#234"/><text x="${x + 60}" y="${y + 25}" font-size="14" text-anchor="middle" fill="#fff">${name}</text></g>`;
@@ -71,4 +72,31 @@ test('a drawing is cut into the screen and what opens over it, and put together 
       .departures.get('confirm')!
       .map((link) => link.interaction.target.kind),
   ).toEqual(['back']);
+});
+
+test('where the screen beneath was not drawn by itself, the drawing is parted into both', () => {
+  const both = screenOf(svg(page + shade + panel('Confirm dialog', middle)), 'loans');
+  const project = projectOf(both);
+  const found = proposePanel(both, null)!;
+  const opener = named(both, 'Return button').key;
+  const parted = applyChange(project.app, cutApart(project, 'loans', found));
+  const key = Object.keys(parted.screens).find((one) => one !== 'loans')!;
+  const app = applyChange(parted, putInteraction(opener, to({ kind: 'open', overlay: key })));
+  const cut = { design: project.design, app };
+  const graph = graphOf(cut);
+  const labels = (screen: string) => graph.elements.get(screen)!.map((state) => labelOf(state.element));
+  expect([graph.screens, graph.overlays]).toEqual([['loans'], [key]]);
+  expect(labels('loans')).toEqual(['Return', 'Lend']);
+  expect(labels(key)).toEqual(['Cancel', 'Yes']);
+  expect(graph.reached.has(key)).toBe(true);
+  expect(graph.departures.get(key)!.map((link) => link.interaction.target.kind)).toEqual(['close']);
+  const { files } = emitReact(cut, 'Test');
+  const text = (path: RegExp): string => {
+    const file = files.find((one) => path.test(one.path));
+    return file && 'text' in file ? file.text : '';
+  };
+  expect(text(/screens\/Loans\/Loans\.tsx$/)).not.toContain('Really?');
+  expect(text(/overlays\/\w+\/\w+\.tsx$/)).toContain('Really?');
+  const whole = applyChange(app, joinAgain(cut, key));
+  expect(graphOf({ design: project.design, app: whole }).elements.get('loans')).toHaveLength(4);
 });

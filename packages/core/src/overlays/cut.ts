@@ -6,6 +6,7 @@ import { pressablesOf } from '../links/pressable.ts';
 import type { Interaction, Overlay, OverlayKind, ScreenEntry } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
+import { kebabCase, uniqueName } from '../model/names.ts';
 import {
   elementsByKey,
   isWithin,
@@ -212,6 +213,44 @@ export function cutOverlay(
 }
 
 const CLOSE: Interaction = { on: 'press', target: { kind: 'close' }, arrival: { kind: 'none' } };
+
+/**
+ * Parts a drawing of a screen with something over it where the screen beneath was not drawn by itself: the drawing stays
+ * as the screen, without its panel, and the panel opens over it. What led to the drawing still leads to the screen.
+ */
+export function cutApart(project: Project, key: string, { panel, name, overlay }: PanelProposal): Change {
+  const { app, design } = project;
+  const entry = app.screens[key];
+  const made = uniqueName(`${key}~${kebabCase(name) || 'overlay'}`, (candidate) => !!app.screens[candidate]);
+  const taken = new Set(Object.values(app.screens).map((one) => one.name));
+  const screen = screensByKey(design).get(key);
+  return all([
+    putScreen(made, {
+      name: uniqueName(name, (candidate) => taken.has(candidate), ' '),
+      route: entry.route,
+      use: 'overlay',
+      of: key,
+      order: entry.order + 0.5,
+      overlay: { ...overlay, panel, over: [key] },
+    }),
+    ...(screen ? closersOf(project, screen, panel).map((closer) => putInteraction(closer.key, CLOSE)) : []),
+  ]);
+}
+
+/** Puts an overlay that was cut out of a screen back into it. */
+export const joinAgain = ({ app }: Project, key: string): Change =>
+  all([
+    putScreen(key, null),
+    ...Object.entries(app.interactions).flatMap(([id, { target }]) =>
+      target.kind === 'open' && target.overlay === key ? [putInteraction(id, null)] : [],
+    ),
+  ]);
+
+/** Whether an overlay was cut out of a screen that stays. */
+export const isCutApart = ({ app }: Project, key: string): boolean => {
+  const panel = app.screens[key]?.overlay?.panel;
+  return panel !== undefined && screenOfElement(panel) !== key;
+};
 
 /** Makes an overlay a screen of its own again: what opened it leads to it, what closed it leads back. */
 export function uncutOverlay({ app }: Project, key: string): Change {

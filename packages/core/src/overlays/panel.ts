@@ -1,5 +1,6 @@
 import type { Declarations, Element, Screen } from '../model/design.ts';
 import { elementsByKey } from '../model/project.ts';
+import { findScrims } from './scrim.ts';
 
 /** Where an element stands in its parent; as the root of an overlay it stands nowhere yet. */
 const PLACE =
@@ -53,4 +54,27 @@ function cutOut(screen: Screen, element: Element): Screen {
     width: Math.max(1, Math.round(element.box.width)),
     height: Math.max(1, Math.round(element.box.height)),
   };
+}
+
+const rests = new WeakMap<Screen, Map<string, Screen>>();
+
+/** A drawing without the part that was cut out of it, and without the shade that it lay on. */
+export function withoutPanel(screen: Screen, panel: string): Screen {
+  let known = rests.get(screen);
+  if (!known) rests.set(screen, (known = new Map<string, Screen>()));
+  let made = known.get(panel);
+  if (!made) {
+    const gone = new Set([panel, ...findScrims(screen).map((element) => element.key)]);
+    made = { ...screen, root: without(screen.root, gone) };
+    known.set(panel, made);
+  }
+  return made;
+}
+
+function without(element: Element, gone: ReadonlySet<string>): Element {
+  const children = element.children.flatMap((child) => (!gone.has(child.key) ? [without(child, gone)] : []));
+  const isSame =
+    children.length === element.children.length &&
+    children.every((child, i) => child === element.children[i]);
+  return isSame ? element : { ...element, children };
 }

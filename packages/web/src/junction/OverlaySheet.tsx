@@ -1,8 +1,11 @@
 import {
   closersOf,
+  cutApart,
   cutOverlay,
   elementsByKey,
+  isCutApart,
   isUsed,
+  joinAgain,
   orderedScreens,
   type Overlay,
   overlayOf,
@@ -75,6 +78,7 @@ export function OverlaySheet({ screen, onClose }: { screen: string; onClose: () 
   const { app, drawn, session } = project;
   const entry = app.screens[screen];
   const isNow = entry.use === 'overlay';
+  const isApart = isNow && isCutApart(project, screen);
   const drawing = screensByKey(drawn).get(screen);
   const others = orderedScreens(app).filter((key) => key !== screen && isUsed(project, key));
   const [under, setUnder] = useState(entry.of ?? alikeName(app, screen, others) ?? 'none');
@@ -92,6 +96,8 @@ export function OverlaySheet({ screen, onClose }: { screen: string; onClose: () 
     const proposal: PanelProposal | null = found && { ...found, overlay };
     const of = under === 'none' ? null : under;
     if (isNow) session.change(`Change how ${entry.name} opens`, putScreen(screen, { ...entry, overlay }));
+    else if (proposal && !of)
+      session.change(`Cut ${proposal.name} out of ${entry.name}`, cutApart(project, screen, proposal));
     else if (proposal)
       session.change(`Cut ${entry.name} into screen and overlay`, cutOverlay(project, screen, proposal, of));
     else
@@ -117,7 +123,11 @@ export function OverlaySheet({ screen, onClose }: { screen: string; onClose: () 
             />
             <p>
               {panel
-                ? `The overlay is “${panel.name}”, because ${found.reason}. What leads to ${entry.name} will open it.`
+                ? `The overlay is “${panel.name}”, because ${found.reason}. ${
+                    under === 'none'
+                      ? `The rest stays as ${entry.name}.`
+                      : `What leads to ${entry.name} will open it.`
+                  }`
                 : 'All that is drawn is the overlay.'}
               {closers.length > 0 &&
                 ` ${closers.map(({ label }) => `“${label}”`).join(' and ')} will close it.`}
@@ -192,11 +202,16 @@ export function OverlaySheet({ screen, onClose }: { screen: string; onClose: () 
         {isNow && (
           <Button
             onPress={() => {
-              session.change(`Make ${entry.name} a screen again`, uncutOverlay(project, screen));
+              session.change(
+                isApart ? `Put ${entry.name} back` : `Make ${entry.name} a screen again`,
+                isApart ? joinAgain(project, screen) : uncutOverlay(project, screen),
+              );
               onClose();
             }}
           >
-            Make it a screen again
+            {isApart
+              ? `Put it back into ${app.screens[entry.of ?? '']?.name ?? 'its screen'}`
+              : 'Make it a screen again'}
           </Button>
         )}
       </div>
