@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { copyOfDemo, departure, openJunction, saved } from './support.ts';
+import { copyOfDemo, departure, newProject, openJunction, saved } from './support.ts';
 
 test('a route is typed anew in the tree, moved in and out by keyboard, and dragged under another', async ({
   page,
@@ -257,7 +257,7 @@ test('lines: stations by keyboard, search, what leads where; findings in place, 
   const findings = page.getByRole('region', { name: 'Findings' });
   await findings.getByRole('button', { name: /In groups/ }).click();
   await page.getByRole('option', { name: 'by screen' }).click();
-  await expect(findings.getByRole('heading', { name: /^Welcome · 1/ })).toBeVisible();
+  await expect(findings.getByRole('heading', { name: /^Welcome · \d/ })).toBeVisible();
   const list = findings.getByRole('listbox', { name: 'What was found' });
   await list.focus();
   await page.keyboard.press('ArrowDown');
@@ -291,4 +291,64 @@ test('what screens share around them becomes a layout route', async ({ page }) =
   await app.getByRole('link', { name: /^Tools/ }).click();
   await expect(page.getByRole('textbox', { name: 'Address in the app' })).toHaveValue('/desk/tools');
   await expect(app.getByRole('navigation')).toBeVisible();
+});
+
+test('all that is proposed is taken above a chosen sureness, and words of the project count', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Proposals');
+  await openJunction(page, id, 'Catalogue');
+  await page.getByRole('button', { name: 'Wiring' }).click();
+  await page.getByRole('menuitem', { name: 'Words that mean the same' }).click();
+  await page.getByRole('textbox', { name: 'Word' }).fill('garden');
+  await page.getByRole('textbox', { name: 'Means' }).fill('repairs');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toContainText('garden = repairs');
+  await page.keyboard.press('Escape');
+  await expect(departure(page, 'Garden')).toContainText(/Repairs\? \d+ %/);
+
+  await page.getByRole('button', { name: 'Wiring' }).click();
+  await page.getByRole('menuitem', { name: 'All that is proposed' }).click();
+  const sheet = page.getByRole('dialog');
+  const take = sheet.getByRole('button', { name: /^Take \d+$/ });
+  const sure = await take.textContent();
+  await sheet.getByRole('slider').fill('35');
+  await expect(take).not.toHaveText(sure!);
+  await take.click();
+  await expect(departure(page, 'Garden')).toContainText('live');
+  await page.keyboard.press('Control+z');
+  await expect(departure(page, 'Garden')).toContainText('proposed');
+});
+
+test('a drawing of a screen with a dialog on it is cut into screen and overlay', async ({ page }) => {
+  const button = (name: string, x: number, y: number): string =>
+    `<g id="${name}" data-name="${name} button"><rect x="${x}" y="${y}" width="120" height="40" rx="8" fill="#234"/><text x="${x + 60}" y="${y + 25}" font-size="14" text-anchor="middle" fill="#fff">${name}</text></g>`;
+  const drawing = `<svg xmlns="http://www.w3.org/2000/svg" width="390" height="844" viewBox="0 0 390 844"><text x="24" y="60" font-size="22">Loans</text>${button('Return', 24, 100)}<rect width="390" height="844" fill="#000" fill-opacity="0.4"/><g id="Confirm dialog"><rect x="40" y="300" width="310" height="180" rx="12" fill="#fff"/><text x="60" y="340" font-size="20">Really?</text>${button('Cancel', 50, 400)}${button('Yes', 200, 400)}</g></svg>`;
+  const id = await newProject(page, 'Cut');
+  await page.getByLabel('Files', { exact: true }).setInputFiles({
+    name: 'loans.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(drawing),
+  });
+  await expect(page.getByRole('option', { name: /^Loans/ })).toBeVisible();
+  await openJunction(page, id, 'Loans');
+  await page.getByRole('button', { name: 'Wiring' }).click();
+  await page.getByRole('menuitem', { name: 'Make it an overlay' }).click();
+  await expect(page.getByRole('dialog')).toContainText('“Cancel” will close it');
+  await page.getByRole('button', { name: 'Cut it out' }).click();
+  await expect(departure(page, 'Cancel')).toHaveCount(0);
+  await departure(page, 'Return').focus();
+  await page.keyboard.type('confirm');
+  await page.keyboard.press('Enter');
+  await expect(departure(page, 'Return')).toContainText('opens');
+  await openJunction(page, id, 'Confirm dialog');
+  await expect(departure(page, 'Cancel')).toContainText('Close');
+  await saved(page);
+
+  await page.goto(`/p/${id}/run`);
+  const app = page.frameLocator('iframe[title="The running app"]');
+  await app.getByRole('button', { name: 'Return' }).click();
+  await expect(app.getByRole('dialog', { name: 'Confirm dialog' })).toBeVisible();
+  await app.getByRole('button', { name: 'Cancel' }).click();
+  await expect(app.getByRole('dialog')).toBeHidden();
 });

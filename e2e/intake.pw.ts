@@ -120,7 +120,7 @@ test('a pile is made clean: findings are taken one by one, by kind, and undone',
   await page.getByRole('button', { name: 'Make it a counterpart' }).click();
   await expect(onSheet(page, 'Checkout mobile')).toHaveAccessibleName(/counterpart/);
   await page
-    .getByRole('button', { name: /: all 2$/ })
+    .getByRole('button', { name: /all 2$/ })
     .first()
     .click();
   await expect(page.getByText('and 1 counterpart, 2 overlays, 1 skipped')).toBeVisible();

@@ -11,14 +11,14 @@ import { routeRules } from './route_rules.ts';
 
 export const LEVELS: readonly FindingLevel[] = ['info', 'warning', 'error'];
 
-/** Every rule there is, in the order of the findings list: what is worse comes first. */
+/** Every rule there is, in the order of the findings list: what does not work comes first. */
 export const rules: readonly Rule[] = [
   ...graphRules,
   ...routeRules,
   ...overlayRules,
   ...journeyRules,
   ...intakeRules,
-].sort((a, b) => LEVELS.indexOf(b.level) - LEVELS.indexOf(a.level));
+].sort((a, b) => Number(b.level === 'error') - Number(a.level === 'error'));
 
 interface FoundFor {
   readonly design: Design;

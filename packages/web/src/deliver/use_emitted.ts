@@ -1,7 +1,7 @@
 import type { EmittedProject } from '@tovel/core';
-import { wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import { useProject } from '../project/context';
+import { remoteOf } from '../project/remote';
 import type { DeliverWorker } from './deliver_worker';
 
 /** The code as it would be delivered now; null while it is written for the first time. */
@@ -12,7 +12,7 @@ export function useEmitted(): EmittedProject | null {
   useEffect(() => {
     worker.current ??= new Worker(new URL('./deliver_worker.ts', import.meta.url), { type: 'module' });
     let isStale = false;
-    void wrap<DeliverWorker>(worker.current)
+    void remoteOf<DeliverWorker>(worker.current)
       .emit({ design, app }, name)
       .then((project) => !isStale && setEmitted(project));
     return () => {

@@ -1,11 +1,11 @@
 import type { ComponentProposal } from '@tovel/core';
-import { wrap } from 'comlink';
 import { type Search, useFound } from '../project/use_found';
+import { remoteOf } from '../project/remote';
 import type { StructureWorker } from './structure_worker';
 
 const repeats: Search<ComponentProposal> = {
   start: () => new Worker(new URL('./structure_worker.ts', import.meta.url), { type: 'module' }),
-  run: (worker, screens) => wrap<StructureWorker>(worker).find(screens),
+  run: (worker, screens) => remoteOf<StructureWorker>(worker).find(screens),
   known: new WeakMap(),
 };
 
