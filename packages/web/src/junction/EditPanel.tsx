@@ -21,6 +21,7 @@ import { ActionMenu } from '../ui/ActionMenu';
 import { Button } from '../ui/controls';
 import { Suggest } from '../ui/Suggest';
 import { ArrivalFields, PaceFields } from './ArrivalFields';
+import { SharedFields } from './SharedFields';
 import { type DepartureRow, numberOf } from './rows';
 import { BeforeFields, TargetFields } from './TargetFields';
 import { TransitionTrial } from './TransitionTrial';
@@ -229,6 +230,9 @@ export function EditPanel({
           />
           {interaction.arrival.kind !== 'none' && (
             <PaceFields arrival={interaction.arrival} onChange={arrive} />
+          )}
+          {interaction.arrival.kind === 'shared' && (
+            <SharedFields arrival={interaction.arrival} candidates={shared} onChange={arrive} />
           )}
           <BeforeFields
             interaction={interaction}

@@ -42,6 +42,21 @@ const Grid = styled.div`
   }
 `;
 
+const Over = styled.div`
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px 14px;
+  max-height: 150px;
+  overflow: auto;
+  &::before {
+    content: 'Opens over';
+    grid-column: 1 / -1;
+    font-size: 11.5px;
+    color: ${color.ink2};
+  }
+`;
+
 const KINDS: readonly { id: OverlayKind; label: string }[] = [
   { id: 'dialog', label: 'Dialog' },
   { id: 'drawer', label: 'Drawer' },
@@ -178,21 +193,29 @@ export function OverlaySheet({ screen, onClose }: { screen: string; onClose: () 
           }}
         />
         {isNow && (
-          <Choice
-            label="Opens over"
-            value={overlay.over?.length === 1 ? overlay.over[0] : overlay.over?.length ? 'some' : 'any'}
-            options={[
-              { id: 'any', label: 'any screen' },
-              ...(overlay.over && overlay.over.length > 1
-                ? [{ id: 'some', label: `${overlay.over.length} screens` }]
-                : []),
-              ...others.map((key) => ({ id: key, label: `only ${app.screens[key].name}` })),
-            ]}
-            onChange={(key) => {
-              const { over: _over, ...rest } = overlay;
-              setChanged(key === 'any' ? rest : key === 'some' ? overlay : { ...rest, over: [key] });
-            }}
-          />
+          <Over role="group" aria-label="Opens over">
+            <Check
+              label="any screen"
+              isOn={!overlay.over}
+              onChange={(isAny) => {
+                const { over: _over, ...rest } = overlay;
+                setChanged(isAny ? rest : { ...rest, over: entry.of ? [entry.of] : [] });
+              }}
+            />
+            {overlay.over &&
+              others.map((key) => (
+                <Check
+                  key={key}
+                  label={app.screens[key].name}
+                  isOn={overlay.over!.includes(key)}
+                  onChange={(isOn) =>
+                    set({
+                      over: isOn ? [...overlay.over!, key] : overlay.over!.filter((other) => other !== key),
+                    })
+                  }
+                />
+              ))}
+          </Over>
         )}
       </Grid>
       <div style={{ display: 'flex', gap: 8 }}>
@@ -246,6 +269,7 @@ function Check({
         type="checkbox"
         checked={isOn}
         disabled={isDisabled}
+        style={{ accentColor: color.lake }}
         onChange={(event) => onChange(event.target.checked)}
       />
       {label}

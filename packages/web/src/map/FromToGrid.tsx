@@ -1,7 +1,8 @@
-import { analysisOf, type GraphLink, isDeadEnd, screenName } from '@tovel/core';
+import { analysisOf, type GraphLink, hostOf, isDeadEnd, screenName } from '@tovel/core';
 import { type KeyboardEvent, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { useOpenLinks } from '../junction/use_open_links';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Choice } from '../ui/controls';
@@ -80,7 +81,9 @@ const Table = styled.table<{ $cell: number }>`
   }
 `;
 
-const Square = styled.button<{ $look: 'live' | 'broken' | 'empty' | 'self' | 'marked'; $isOn: boolean }>`
+type Look = 'live' | 'broken' | 'empty' | 'self' | 'marked' | 'proposed';
+
+const Square = styled.button<{ $look: Look; $isOn: boolean }>`
   display: block;
   width: 100%;
   height: 100%;
@@ -97,6 +100,7 @@ const Square = styled.button<{ $look: 'live' | 'broken' | 'empty' | 'self' | 'ma
       broken: `background: ${color.redTint}; color: ${color.red}; box-shadow: inset 0 0 0 2px ${color.red};`,
       self: `background: ${color.rule}; color: ${color.ink};`,
       marked: `background: ${color.redTint};`,
+      proposed: `border: 1.5px dashed ${color.ochre}; z-index: 1; position: relative;`,
       empty: '',
     })[$look]}
   ${({ $isOn }) => $isOn && `outline: 2px solid ${color.ink}; outline-offset: 0; position: relative; z-index: 1;`}
@@ -148,6 +152,11 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
   ];
   const columns = [...screens, ...gone];
   const size = columns.length > 40 ? 18 : columns.length > 22 ? 22 : 28;
+  const proposals = useOpenLinks();
+  const proposed = useMemo(
+    () => new Set([...proposals.values()].map(({ element, to }) => keyOf(hostOf(app, element), to))),
+    [proposals, app],
+  );
   const scroller = useRef<HTMLDivElement>(null);
   const visible = useVisible(scroller, size, screens.length, columns.length, MANY);
   const [firstColumn, endColumn] = visible.column;
@@ -169,11 +178,12 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
     // The head and the names stay where they are; what is beneath them comes out.
     next?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   };
-  const lookOf = (from: string, to: string): 'live' | 'broken' | 'empty' | 'self' | 'marked' => {
+  const lookOf = (from: string, to: string): Look => {
     const here = links.get(keyOf(from, to));
     if (here?.some((link) => link.problem)) return 'broken';
     if (from === to) return 'self';
     if (here) return 'live';
+    if (proposed.has(keyOf(from, to))) return 'proposed';
     return gone.includes(to) || unreached(to) || noExit(from) ? 'marked' : 'empty';
   };
   const titleOf = (key: string): string => {
@@ -244,7 +254,7 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
                           $isOn={isOn}
                           aria-pressed={isOn}
                           tabIndex={isOn || (!cell && row === 0 && column === 0) ? 0 : -1}
-                          aria-label={`${names}: ${count || 'no'} ${count === 1 ? 'link' : 'links'}${look === 'broken' ? ', broken' : ''}`}
+                          aria-label={`${names}: ${count || 'no'} ${count === 1 ? 'link' : 'links'}${look === 'broken' || look === 'proposed' ? `, ${look}` : ''}`}
                           title={names}
                           onClick={() => onCell(isOn ? null : { from, to })}
                         >
