@@ -185,8 +185,8 @@ export { type CopiedLink, copiedWiring, reciprocalLink, takeCopied } from './lin
 export { type RowField, rowFields, sharedPairs } from './links/shared.ts';
 export { type TypedLine, typedWiring } from './links/typed.ts';
 export { openLinks, refuseLink, takeLinks } from './links/decide.ts';
-export { type LinkProposal, proposeLinks } from './links/propose.ts';
-export { wordLikeness, wordsIn } from './links/words.ts';
+export { type LinkProposal, proposeLinks } from './links/propose/propose.ts';
+export { wordLikeness, wordsIn } from './links/propose/words.ts';
 export {
   addressIn,
   describeArrival,

@@ -2,7 +2,7 @@ import { applyChange, putStill } from '../change/change.ts';
 import { graphOf } from '../graph/graph.ts';
 import { projectOf, screenWith } from '../testing/build.ts';
 import { openLinks, refuseLink, takeLinks } from './decide.ts';
-import type { LinkProposal } from './propose.ts';
+import type { LinkProposal } from './propose/propose.ts';
 
 const project = projectOf(screenWith('home', 'Loans', 'Rules'), screenWith('loans', 'Home'));
 const graph = graphOf(project);

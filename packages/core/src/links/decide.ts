@@ -3,7 +3,7 @@ import type { ElementState, ScreenGraph } from '../graph/graph.ts';
 import type { App } from '../model/app.ts';
 import { pressTo } from '../model/interaction.ts';
 import { hash } from '../roles/shape.ts';
-import type { LinkProposal } from './propose.ts';
+import type { LinkProposal } from './propose/propose.ts';
 
 /** Comes back when the reason for it changes. */
 export const refusalOfLink = ({ element, to, reason }: LinkProposal): string =>

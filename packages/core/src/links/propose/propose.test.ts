@@ -1,6 +1,6 @@
-import { screenOf, svg } from '../testing/build.ts';
-import type { Design, Screen } from '../model/design.ts';
-import { emptyDesign } from '../model/design.ts';
+import { screenOf, svg } from '../../testing/build.ts';
+import type { Design, Screen } from '../../model/design.ts';
+import { emptyDesign } from '../../model/design.ts';
 import { proposeLinks } from './propose.ts';
 import { wordLikeness, wordsIn } from './words.ts';
 

@@ -1,4 +1,4 @@
-import type { Sight } from '../roles/sight.ts';
+import type { Sight } from '../../roles/sight.ts';
 import type { Evidence, Names, Pressed } from './evidence.ts';
 
 /** Words by which a screen is about one thing out of many. */

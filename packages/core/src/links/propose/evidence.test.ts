@@ -1,8 +1,8 @@
-import { emptyDesign, type Screen } from '../model/design.ts';
-import { screenOf, svg } from '../testing/build.ts';
-import { labelOf } from './pressable.ts';
+import { emptyDesign, type Screen } from '../../model/design.ts';
+import { screenOf, svg } from '../../testing/build.ts';
+import { labelOf } from '../pressable.ts';
 import { proposeLinks } from './propose.ts';
-import { elementsByKey, screenOfElement } from '../model/project.ts';
+import { elementsByKey, screenOfElement } from '../../model/project.ts';
 import { stepOf } from './sequence_evidence.ts';
 
 const button = (label: string, y: number, name = 'Button'): string =>

@@ -1,6 +1,6 @@
-import type { Screen } from '../model/design.ts';
-import { walkElements } from '../model/project.ts';
-import { hasParent } from '../roles/sight.ts';
+import type { Screen } from '../../model/design.ts';
+import { walkElements } from '../../model/project.ts';
+import { hasParent } from '../../roles/sight.ts';
 import type { Evidence, Pressed } from './evidence.ts';
 
 /** Which step of how many a screen shows, in the sequence of those that count to the same number. */

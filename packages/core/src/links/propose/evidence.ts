@@ -1,4 +1,4 @@
-import type { Sight } from '../roles/sight.ts';
+import type { Sight } from '../../roles/sight.ts';
 
 /** Something that speaks for an element leading to a screen. */
 export interface Evidence {
