@@ -36,6 +36,7 @@ export class FrameReader {
     const withPolicy = html.replace(/<head[^>]*>/i, (head) => head + this.#head);
     const frame = await this.#load(withPolicy, plan.widths[0], plan.height);
     try {
+      await isSized(frame, plan.widths[0], plan.height);
       return new PageReader(frame.contentDocument!, look, plan, (width, height) => {
         frame.style.width = `${width}px`;
         frame.style.height = `${height}px`;
@@ -71,5 +72,21 @@ export class FrameReader {
       };
       this.#document.body.append(frame);
     });
+  }
+}
+
+/** So often it is looked whether a frame has its size, and so long between, in milliseconds. */
+const LOOKS = 100;
+const PAUSE = 10;
+
+/**
+ * Resolves when the page inside a frame knows the size of its window. On a busy machine it can have loaded before that,
+ * and lengths in units of the window would be nothing. Timers also run in a tab that nobody sees, frames of animation do
+ * not.
+ */
+async function isSized({ contentWindow }: HTMLIFrameElement, width: number, height: number): Promise<void> {
+  for (let i = 0; i < LOOKS; i++) {
+    if (contentWindow?.innerWidth === width && contentWindow.innerHeight === height) return;
+    await new Promise((resolve) => setTimeout(resolve, PAUSE));
   }
 }
