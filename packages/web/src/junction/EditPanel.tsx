@@ -115,7 +115,7 @@ export function EditPanel({
   const shown = target ? describeTarget(project, target).label : '';
   const choices = useMemo(() => targetChoices(project, typed ?? ''), [project, typed]);
   const named = typed?.trim() ?? '';
-  const isNew = named !== '' && !choices.some(({ label }) => label.toLowerCase() === named.toLowerCase());
+  const isNew = named.length > 2 && !choices.some(({ label }) => label.toLowerCase() === named.toLowerCase());
   const suggestions = [
     ...choices.map((choice, i) => ({ id: String(i), label: choice.label, detail: choice.detail })),
     ...(isNew ? [{ id: 'plan', label: named, detail: 'a new screen, to be drawn' }] : []),

@@ -1,4 +1,4 @@
-import { type ElementState, isOverlay, isUsed, screenName, screensByKey } from '@tovel/core';
+import { type ElementState, isOverlay, isUsed, screenName, screensByKey, targetChoices } from '@tovel/core';
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
@@ -105,6 +105,8 @@ function Junction({ screenKey }: { screenKey: string }) {
   const field = useRef<HTMLInputElement>(null);
   /** A press on the stage goes on to typing where it leads; the field is there only after the next drawing. */
   const wantsField = useRef(false);
+  /** What was typed on a row before the field that it goes to was there. */
+  const buffered = useRef<{ readonly row: string; readonly text: string } | null>(null);
   /** While the focus moves to a row that is chosen as one more. */
   const extending = useRef(false);
   const [typed, setTyped] = useState<string | null>(null);
@@ -117,8 +119,10 @@ function Junction({ screenKey }: { screenKey: string }) {
     select(row);
   };
   const toField = (row: string): void => {
-    if (row === selected?.id) field.current?.focus();
-    else {
+    if (row === selected?.id && field.current) {
+      field.current.focus();
+      buffered.current = null;
+    } else {
       wantsField.current = true;
       select(row);
     }
@@ -148,24 +152,34 @@ function Junction({ screenKey }: { screenKey: string }) {
       extending.current = false;
     };
     const proposal = focused && proposals.get(focused.state.element.key);
-    if (event.key === 'ArrowDown') go(at + 1);
+    const isTyping = focused !== undefined && buffered.current?.row === focused.id;
+    if (focused && (isTyping ? event.key.length === 1 : /^[\p{L}\p{N}/]$/u.test(event.key))) {
+      event.preventDefault();
+      const before = isTyping ? buffered.current!.text : '';
+      buffered.current = { row: focused.id, text: before + event.key };
+      setTyped(buffered.current.text);
+      toField(focused.id);
+    } else if (event.key === 'ArrowDown') go(at + 1);
     else if (event.key === 'ArrowUp') go(at - 1);
     else if (event.key === 'Home') go(0);
     else if (event.key === 'End') go(rows.length - 1);
     else if (event.key === 'Escape' && marked.size) setMarked(new Set());
     else if (focused && event.key === 'Enter') {
       event.preventDefault();
-      toField(focused.id);
+      const text = isTyping ? buffered.current!.text : '';
+      const [choice] = text ? targetChoices(project, text) : [];
+      // Whoever types faster than the field comes up means what was typed.
+      if (choice) {
+        buffered.current = null;
+        wantsField.current = false;
+        setTyped(null);
+        actions.wire(acted, choice.target);
+      } else toField(focused.id);
     } else if ((event.key === 'Delete' || event.key === 'Backspace') && acted.some((one) => one.wired))
       actions.unwire(acted);
     else if (event.key === '.' && acted.some((one) => !one.wired)) actions.toggleStill(acted);
     else if (event.key === '+' && proposal) actions.takeAll([proposal]);
     else if (event.key === '-' && proposal) actions.refuse(proposal);
-    else if (focused && /^[\p{L}\p{N}/]$/u.test(event.key)) {
-      event.preventDefault();
-      setTyped(event.key);
-      toField(focused.id);
-    }
   };
 
   useEffect(() => {
@@ -192,6 +206,7 @@ function Junction({ screenKey }: { screenKey: string }) {
   useEffect(() => {
     if (!wantsField.current || !selected) return;
     wantsField.current = false;
+    buffered.current = null;
     field.current?.focus();
   }, [selected]);
 
