@@ -51,10 +51,33 @@ export function announceBack(arrival: Arrival): void {
   asked = arrival.kind === 'none' ? null : arrival;
 }
 
+/** Whether the router has no transition to reverse on the way back from here, although one is asked for. */
+export function needsOwnTransition(arrival: Arrival): boolean {
+  const way = arrivals.get(at)?.kind ?? 'none';
+  return (
+    arrival.kind !== 'none' && way === 'none' && !isCalm() && 'startViewTransition' in document
+  );
+}
+
+/** Resolves when a step back shows, or after a tenth of a second. */
+export async function afterPop(): Promise<void> {
+  await new Promise((resolve) => window.addEventListener('popstate', resolve, { once: true }));
+  await new Promise<void>((resolve) => {
+    const watcher = new MutationObserver(() => resolve());
+    watcher.observe(document.body, { childList: true, subtree: true });
+    setTimeout(() => {
+      watcher.disconnect();
+      resolve();
+    }, 100);
+  });
+}
+
+const isCalm = (): boolean =>
+  window.matchMedia?.('(prefers-reduced-motion: reduce)').matches ?? false;
+
 function play(arrival: Arrival, pressed?: Element | null): boolean {
   const root = document.documentElement;
-  const isCalm = window.matchMedia?.('(prefers-reduced-motion: reduce)').matches ?? false;
-  if (arrival.kind === 'none' || isCalm) {
+  if (arrival.kind === 'none' || isCalm()) {
     delete root.dataset.arrival;
     return false;
   }
@@ -118,7 +141,14 @@ export function Redirect({ to }: { to: string }) {
 
 export const useGoTs = `import { useMemo } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { announce, announceBack, type Arrival, entryNumber } from './arrival';
+import {
+  afterPop,
+  announce,
+  announceBack,
+  type Arrival,
+  entryNumber,
+  needsOwnTransition,
+} from './arrival';
 import { fill } from './fill';
 
 export interface GoFunction {
@@ -143,7 +173,12 @@ export function useGo(): GoFunction {
         return;
       }
       announceBack(arrival);
-      void navigate(-1);
+      if (!needsOwnTransition(arrival)) void navigate(-1);
+      else
+        document.startViewTransition(() => {
+          void navigate(-1);
+          return afterPop();
+        });
     };
     return Object.assign(go, { back });
   }, [navigate, params]);
