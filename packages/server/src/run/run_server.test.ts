@@ -94,3 +94,19 @@ test('a link to a screen that is gone does not break the build', async () => {
   const { error } = await services.workshop.current(id);
   expect(error).toBeNull();
 });
+
+test('of many apps the last that somebody ran still hears of its changes', async () => {
+  const { design } = await services.projects.read(id);
+  const ids = [];
+  for (let i = 0; i < 8; i++) ids.push(await services.projects.create(`App ${i}`, design, app));
+  for (const other of ids) await services.workshop.current(other);
+  const told = new Set<string>();
+  const tell = jest.spyOn(services.hub, 'tell').mockImplementation((project) => void told.add(project));
+  const last = ids.at(-1)!;
+  await services.history.append(last, 0, 'Delete', () => ({ change: putScreen('list', null) }));
+  for (const other of ids) services.workshop.changed(other);
+  await services.workshop.current(last);
+  // The first ones have been put away, and are built when somebody runs them again.
+  expect([told.has(last), told.has(ids[0])]).toEqual([true, false]);
+  tell.mockRestore();
+});

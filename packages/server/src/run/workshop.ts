@@ -61,7 +61,7 @@ export class Workshop {
         built: null,
         seq: -1,
         working: null,
-        lastUsed: 0,
+        lastUsed: Date.now(),
       };
       this.#benches.set(project, bench);
       this.#dropOldest();
