@@ -1,20 +1,7 @@
 import { type Arrival, findElement, labelOf, type SharedPair } from '@tovel/core';
-import styled from 'styled-components';
 import { useProject } from '../project/context';
-import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
-
-const Pairs = styled.div`
-  grid-column: 1 / -1;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  align-items: center;
-  span {
-    color: ${color.ink2};
-    font-size: 11.5px;
-  }
-`;
+import { Chips } from './Chips';
 
 type Shared = Extract<Arrival, { readonly kind: 'shared' }>;
 
@@ -41,7 +28,7 @@ export function SharedFields({
     return labelOf(a) === labelOf(b) ? labelOf(a) : `${labelOf(a)} to ${labelOf(b)}`;
   };
   return (
-    <Pairs role="group" aria-label="What moves">
+    <Chips role="group" aria-label="What moves">
       <span>What moves</span>
       {all.map((pair) => {
         const isOn = arrival.pairs.some((one) => isSame(one, pair));
@@ -61,6 +48,6 @@ export function SharedFields({
           </Button>
         );
       })}
-    </Pairs>
+    </Chips>
   );
 }

@@ -11,10 +11,9 @@ import {
   targetChoices,
 } from '@tovel/core';
 import { useMemo } from 'react';
-import styled from 'styled-components';
 import { useProject } from '../project/context';
-import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
+import { Chips } from './Chips';
 import { describeStep } from './steps';
 import { SavedField } from '../ui/SavedField';
 
@@ -145,18 +144,6 @@ function ParameterField({ name, given, isNear, sample, fields, onChange }: Param
   );
 }
 
-const Steps = styled.div`
-  grid-column: 1 / -1;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  align-items: center;
-  span {
-    color: ${color.ink2};
-    font-size: 11.5px;
-  }
-`;
-
 /** What happens before the target, in order. */
 export function BeforeFields({
   interaction,
@@ -178,7 +165,7 @@ export function BeforeFields({
       .filter((target): target is Step => target.kind === 'open' || target.kind === 'set'),
   ];
   return (
-    <Steps role="group" aria-label="Before that">
+    <Chips role="group" aria-label="Before that">
       <span>Before that</span>
       {before.map((step, i) => (
         <Button
@@ -199,6 +186,6 @@ export function BeforeFields({
         ]}
         onChange={(id) => id !== 'none' && set([...before, offered[Number(id)]])}
       />
-    </Steps>
+    </Chips>
   );
 }
