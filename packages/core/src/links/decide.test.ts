@@ -37,3 +37,30 @@ test('what is refused gives way to the next, and comes back when its reason chan
   const changed = { ...proposals[0], reason: 'it is the marked entry' };
   expect(openLinks(app, graph, [changed, proposals[1]]).get('home:0')).toEqual(changed);
 });
+
+test('an open element does as its like beside it, once two of them lead to one place', () => {
+  const { design, app: bare } = projectOf(
+    screenWith('list', 'Saw', 'Drill', 'Press'),
+    screenWith('tool', 'Back'),
+  );
+  const one = applyChange(bare, takeLinks([to('list:0', 'tool')]));
+  const two = applyChange(one, takeLinks([to('list:1', 'tool')]));
+  const proposed = (app: typeof bare) => openLinks(app, graphOf({ design, app }), []).get('list:2');
+  expect(proposed(one)).toBeUndefined();
+  expect(proposed(two)).toMatchObject({ to: 'tool', reason: '2 like it beside it lead there' });
+  const apart = applyChange(one, takeLinks([to('list:1', 'list')]));
+  expect(proposed(apart)).toBeUndefined();
+});
+
+test('an open element does as those of its label on other screens', () => {
+  const { design, app: bare } = projectOf(
+    screenWith('a', 'Account'),
+    screenWith('b', 'Account'),
+    screenWith('c', 'Other'),
+  );
+  const app = applyChange(bare, takeLinks([to('a:0', 'c')]));
+  expect(openLinks(app, graphOf({ design, app }), []).get('b:0')).toMatchObject({
+    to: 'c',
+    reason: '“Account” is wired so on another screen',
+  });
+});

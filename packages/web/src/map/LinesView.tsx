@@ -47,7 +47,7 @@ const Drawing = styled.svg`
   g[role='button'] {
     cursor: pointer;
   }
-  g[role='button']:focus-visible {
+  g[role='button']:focus {
     outline: none;
   }
   g[role='button']:focus-visible circle {
