@@ -1,4 +1,4 @@
-// The published types leave out the tokenizer.
+// The published types leave out the tokenizer and the dictionary.
 import 'css-tree';
 
 declare module 'css-tree' {
@@ -6,4 +6,7 @@ declare module 'css-tree' {
   export const tokenTypes: Readonly<Record<string, number>>;
   export const url: { decode(text: string): string };
   export const string: { decode(text: string): string };
+  interface Lexer {
+    readonly properties: Readonly<Record<string, unknown>>;
+  }
 }

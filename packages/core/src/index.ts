@@ -1,6 +1,28 @@
 /** What Tovel computes, in the order data flows. */
-export * from './model/design.ts';
-export * from './model/app.ts';
+export {
+  ASSET_TYPES,
+  type AssetRef,
+  type Box,
+  type Declarations,
+  type Design,
+  designLimits,
+  designSchema,
+  type Element,
+  type ElementKind,
+  type ElementSource,
+  type ElementStyle,
+  emptyDesign,
+  type FontFace,
+  type FoundRegion,
+  type Notice,
+  type NoticeLevel,
+  type RegionKind,
+  type Screen,
+  type ScreenUse,
+  type VectorNode,
+} from './model/design.ts';
+export type * from './model/app.ts';
+export { appSchema, defaultSettings, emptyApp, isSafeCssValue, TABLE_NAMES, tables } from './model/app.ts';
 export { elementOfInteraction, freeInteractionKey, GESTURES, pressTo } from './model/interaction.ts';
 export {
   elementsByKey,
@@ -19,7 +41,11 @@ export {
   useInWords,
   walkElements,
 } from './model/project.ts';
-export { isExternalAddress, isSafeCssValue } from './model/safe.ts';
+export { isExternalAddress, isPlainAddress } from './vocabulary/addresses.ts';
+export { TAGS, writtenTag } from './vocabulary/tags.ts';
+export { findProblem, type Problem, problemText } from './schema/problem.ts';
+export { jsonSchemaOf, type JsonSchema } from './schema/json_schema.ts';
+export type { Schema } from './schema/schema.ts';
 export { equalJson, isRecord, stringifySorted } from './model/json.ts';
 export { camelCase, kebabCase, pascalCase, sentenceCase, uniqueName } from './model/names.ts';
 
@@ -98,15 +124,14 @@ export {
 export { drawerChange, openerProposals, undrawerChange } from './layers/drawer.ts';
 export {
   always,
-  conditionInWords,
   type Edit,
   type EditCondition,
   editKey,
   editProblem,
-  editsByElement,
   type EditState,
   parseEditKey,
-} from './layers/edit.ts';
+} from './model/edit_key.ts';
+export { conditionInWords, editsByElement } from './layers/edit.ts';
 export { counterpartsOf, defaultTurn } from './counterparts/merge.ts';
 export { matchElements } from './counterparts/match.ts';
 export { hexOf, kindOfProperty, normalValue, tokenCss } from './tokens/values.ts';

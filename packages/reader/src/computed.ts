@@ -1,3 +1,5 @@
+import { TAGS, writtenTag } from '@tovel/core';
+
 /** What properties an element's children take over, as far as pages use them. */
 export const INHERITED: readonly string[] = [
   'color',
@@ -90,6 +92,30 @@ export function computedValue(map: StylePropertyMapReadOnly, property: string): 
   }
 }
 
+const HTML = 'http://www.w3.org/1999/xhtml';
+
+/** The tag that an element of a page is written with: its own, or that of the element that stands for it. */
+export function writtenAs(element: Element): string {
+  const tag = element.localName;
+  if (element.namespaceURI !== HTML || TAGS.has(tag) || tag === 'body' || tag === 'html') return tag;
+  const display = computedValue(element.computedStyleMap(), 'display') ?? 'block';
+  return writtenTag(tag, /^(inline|contents|ruby)/.test(display));
+}
+
+/** What a browser's own style sheet may say of an element that is written as another. */
+export const BROWSER_LOOK: readonly string[] = [
+  ...INHERITED,
+  'display',
+  'vertical-align',
+  'text-decoration-line',
+  'margin-top',
+  'margin-right',
+  'margin-bottom',
+  'margin-left',
+  'overflow-x',
+  'overflow-y',
+];
+
 /**
  * What elements look like in an emitted page before anything is said about them: the browser's own style sheet
  * and the reset. Asked once for each tag and property.
@@ -106,7 +132,8 @@ export class BareLook {
 
   value(like: Element, property: string): string | null {
     const type = like.localName === 'input' ? (like.getAttribute('type') ?? 'text') : '';
-    const kind = `${like.localName} ${type}`;
+    const tag = writtenAs(like);
+    const kind = `${tag} ${type}`;
     const key = `${kind} ${property}`;
     const known = this.#values.get(key);
     if (known !== undefined) return known;
@@ -115,7 +142,7 @@ export class BareLook {
       element =
         like.localName === 'body'
           ? this.#document.body
-          : this.#document.createElementNS(like.namespaceURI, like.localName);
+          : this.#document.createElementNS(like.namespaceURI, tag);
       if (type) element.setAttribute('type', type);
       if (like.localName !== 'body') this.#holderOf(like).append(element);
       this.#elements.set(kind, element);

@@ -6,7 +6,15 @@ import {
   type ReadingPlan,
   reset,
 } from '@tovel/core';
-import { BareLook, computedValue, INHERITED, isInherited, readNames } from './computed.ts';
+import {
+  BareLook,
+  BROWSER_LOOK,
+  computedValue,
+  INHERITED,
+  isInherited,
+  readNames,
+  writtenAs,
+} from './computed.ts';
 import { type Aspect, collectRules, type PageRule } from './style_rules.ts';
 
 type Css = Record<string, string>;
@@ -90,6 +98,7 @@ export class PageReader {
       for (const name of INHERITED) names.add(name);
       for (const name of ['background-color', 'background-image']) names.add(name);
     }
+    if (writtenAs(element) !== element.localName) for (const name of BROWSER_LOOK) names.add(name);
     const inline = (element as HTMLElement).style;
     for (const name of inline ?? []) for (const readName of readNames(name)) names.add(readName);
     for (const name of ['width', 'height'])
@@ -341,7 +350,8 @@ export class PageReader {
       path,
       ...(isHidden ? { isHidden } : {}),
       ...(iconFont ? { iconFont } : {}),
-      tag: element.localName,
+      tag: writtenAs(element),
+      ...(writtenAs(element) === element.localName ? {} : { was: element.localName }),
       attributes,
       box: { x: round(box.x), y: round(box.y), width: round(box.width), height: round(box.height) },
       base: g.base,

@@ -16,7 +16,7 @@ import {
   type TableName,
   touchedBy,
 } from './change.ts';
-import { mapChange, UNMAPPED } from './map_keys.ts';
+import { isKeyedByDesign, mapChange } from './map_keys.ts';
 
 const wire: Interaction = {
   on: 'press',
@@ -115,7 +115,7 @@ describe('serialise', () => {
     [
       'a target of no kind',
       { kind: 'put', table: 'interactions', key: 'a', value: { ...wire, target: { kind: 'shell' } } },
-      /target.kind must be one of/,
+      /target\/kind: expected one of/,
     ],
     [
       'a script as an address',
@@ -175,7 +175,7 @@ describe('map', () => {
         const mapped = mapChange(change, rename)!;
         const keys = [...touchedBy(change)].map((place) =>
           // Settings and findings are of the project, not of a key in it.
-          place === 'start' || UNMAPPED.has(place.split('/')[0] as TableName)
+          place === 'start' || !isKeyedByDesign(place.split('/')[0] as TableName)
             ? place
             : place.replace('/', '/new-'),
         );

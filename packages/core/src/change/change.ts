@@ -1,49 +1,22 @@
-import { array, string, type Schema } from 'yup';
-import type {
-  Added,
-  App,
-  Component,
-  Condition,
-  Drawer,
-  Interaction,
-  Journey,
-  Layer,
-  Layout,
-  Redirect,
-  Region,
-  ScreenEntry,
-  Settings,
-  Token,
-  Use,
+import {
+  type App,
+  type ScreenEntry,
+  type Settings,
+  startSchema,
+  TABLE_NAMES,
+  type TableName,
+  type Tables,
+  tables,
+  type Interaction,
+  type Layer,
+  type Region,
+  type Use,
 } from '../model/app.ts';
 import { equalJson, isRecord } from '../model/json.ts';
+import { assertShape, findProblem, problemText } from '../schema/problem.ts';
 import { noteOrigin, type Written } from './lineage.ts';
-import { key, keyProblem, values } from './schemas.ts';
 
-/** The keyed tables of an app, and what each holds. */
-export interface Tables {
-  screens: ScreenEntry;
-  interactions: Interaction;
-  still: true;
-  layers: Layer;
-  regions: Region;
-  settings: Settings[keyof Settings];
-  dismissed: true | string;
-  edits: string;
-  components: Component;
-  tokens: Token;
-  added: Added;
-  drawers: Drawer;
-  defaults: string;
-  refused: true;
-  conditions: Condition;
-  redirects: Redirect;
-  layouts: Layout;
-  journeys: Journey;
-  synonyms: string;
-}
-
-export type TableName = keyof Tables;
+export type { TableName, Tables } from '../model/app.ts';
 
 /** Puts a value under a key of a table, or removes the key when the value is null. */
 export type Put = {
@@ -212,39 +185,45 @@ export function collisions(mine: Change, theirs: readonly Change[]): string[] {
 
 const MAX_CHANGES = 20_000;
 
+/** Deepest nesting of changes within changes. */
+const DEEPEST = 3;
+
 /**
  * Reads a change that came from outside.
  * @throws RangeError that says which part is wrong and why.
  */
 export function parseChange(json: unknown, depth = 0): Change {
   if (!isRecord(json)) throw new RangeError('change: expected an object');
-  const check = (what: string, schema: Schema, value: unknown): void => {
-    try {
-      schema.validateSync(value, { strict: true });
-    } catch (error) {
-      throw new RangeError(`change: ${what}: ${(error as Error).message}`);
-    }
-  };
   switch (json.kind) {
     case 'start':
-      check('value', string().max(500).nullable().defined(), json.value);
+      assertShape(startSchema, json.value, 'change: start');
       return setStart(json.value as string | null);
     case 'put': {
       const table = json.table as TableName;
-      if (!Object.hasOwn(values, String(table)))
-        throw new RangeError(`change: unknown table "${String(table)}"`);
-      check('key', key, json.key);
-      const problem = keyProblem(table, String(json.key), json.value);
+      if (!Object.hasOwn(tables, String(table)))
+        throw new RangeError(`change: unknown table "${String(table)}"; there are ${TABLE_NAMES.join(', ')}`);
+      const problem = putProblem(table, json.key, json.value);
       if (problem) throw new RangeError(`change: ${problem}`);
-      if (json.value !== null) check(`${table}/${String(json.key)}`, values[table], json.value);
       return { kind: 'put', table, key: json.key, value: json.value } as Put;
     }
     case 'all': {
-      check('changes', array().max(MAX_CHANGES).required(), json.changes);
-      if (depth > 3) throw new RangeError('change: nested too deeply');
-      return all((json.changes as unknown[]).map((c) => parseChange(c, depth + 1)));
+      const { changes } = json;
+      if (!Array.isArray(changes) || changes.length > MAX_CHANGES)
+        throw new RangeError(`change: changes: expected a list of at most ${MAX_CHANGES}`);
+      if (depth > DEEPEST) throw new RangeError('change: nested too deeply');
+      return all(changes.map((c) => parseChange(c, depth + 1)));
     }
     default:
       throw new RangeError(`change: unknown kind "${String(json.kind)}"`);
   }
+}
+
+/** What is wrong with putting a value, or null, under a key of a table; null when nothing is. */
+export function putProblem(name: TableName, key: unknown, value: unknown): string | null {
+  const table = tables[name];
+  const wrongKey = findProblem(table.key, key);
+  if (wrongKey) return `${name}: ${problemText(wrongKey)}`;
+  const wrong = value === null ? null : findProblem(table.value, value);
+  if (wrong) return `${name}/${String(key)}: ${problemText(wrong)}`;
+  return table.problem?.(String(key), value) ?? null;
 }

@@ -92,15 +92,25 @@ describe('TSX', () => {
     [[{ text: 'one\ntwo' }], "return <p>{'one\\ntwo'}</p>;"],
     [[element('br')], '<br />'],
     [
-      [element('input', { type: 'text', readonly: true, maxlength: '5', value: 'x', for: 'y' })],
-      '<input type="text" readOnly maxLength={5} defaultValue="x" htmlFor="y" />',
+      [element('input', { type: 'text', readonly: true, maxlength: '5', value: 'x' })],
+      '<input type="text" readOnly maxLength={5} defaultValue="x" />',
+    ],
+    [[element('label', { for: 'y' })], '<label htmlFor="y" />'],
+    [
+      [element('div', { role: 'meter', 'aria-valuenow': '50', tabindex: '-1' })],
+      '<div role="meter" aria-valuenow={50} tabIndex={-1} />',
     ],
     [
-      [element('svg', { 'stroke-width': '2', 'xlink:href': '#a', 'aria-label': 'b' })],
-      '<svg strokeWidth="2" href="#a" aria-label="b" />',
+      [element('use', { 'stroke-width': '2', href: '#a', 'aria-label': 'b' })],
+      '<use strokeWidth="2" href="#a" aria-label="b" />',
     ],
     [[element('a', { title: 'say "hi"' })], `<a title='say "hi"' />`],
   ])('%j', (children, expected) => expect(print(...children)).toContain(expected));
+
+  test('a name that would be code is never written', () => {
+    const hostile = element('div', { "{...(fetch('x'))}b": '' });
+    expect(() => print(hostile)).toThrow(/is no name of an attribute/);
+  });
 
   test('no line is longer than it may be, and no word is lost', () => {
     const word = fc.stringMatching(/^[a-z]{1,12}$/);

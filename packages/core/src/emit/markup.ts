@@ -122,14 +122,3 @@ export interface StyleRule {
   readonly from: Readonly<Record<string, Readonly<Record<string, string>>>>;
   readonly states: Readonly<Record<string, Readonly<Record<string, string>>>>;
 }
-
-export const VOID_TAGS: ReadonlySet<string> = new Set([
-  'area',
-  'br',
-  'col',
-  'hr',
-  'img',
-  'input',
-  'source',
-  'wbr',
-]);

@@ -1,4 +1,6 @@
-import { type EmittedScreen, isText, type MarkupElement, type MarkupNode, VOID_TAGS } from './markup.ts';
+import { isAttributeName } from '../vocabulary/attributes.ts';
+import { VOID_TAGS } from '../vocabulary/tags.ts';
+import { type EmittedScreen, isText, type MarkupElement, type MarkupNode } from './markup.ts';
 import { baseCss } from './base_css.ts';
 import { printRules } from './css.ts';
 import { escapeText, escapeValue } from './escape.ts';
@@ -44,6 +46,7 @@ function attributesOf(node: MarkupElement, assetUrl: (hash: string) => string): 
   if (node.asset) all[node.tag === 'source' ? 'srcset' : 'src'] = assetUrl(node.asset);
   if (node.tag === 'textarea' || node.tag === 'select') delete all.value;
   return Object.entries(all)
+    .filter(([name]) => isAttributeName(name))
     .map(([name, value]) => (value === true ? ` ${name}` : ` ${name}="${escapeValue(value)}"`))
     .join('');
 }

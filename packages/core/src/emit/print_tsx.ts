@@ -1,3 +1,6 @@
+import { isAttributeName, jsxAttribute } from '../vocabulary/attributes.ts';
+import { TAGS } from '../vocabulary/tags.ts';
+import { jsxVectorName } from '../vocabulary/vectors.ts';
 import { actAttributes, arrivalLiteral, callOf } from './print_acts.ts';
 import { isText, type MarkupElement, type MarkupNode, type PropValue } from './markup.ts';
 
@@ -362,7 +365,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     if (printed) attributes.push(printed);
   }
   for (const [name, prop] of Object.entries(slots))
-    if (name.startsWith('@')) attributes.push(`${attributeName(node, name.slice(1))}={${prop}}`);
+    if (name.startsWith('@')) attributes.push(`${jsxNameOf(node, name.slice(1)).name}={${prop}}`);
   if (node.asset) {
     const value = slots.asset ?? assetName(node.asset, used);
     attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${value}}`);
@@ -455,45 +458,21 @@ export function valueCode(value: PropValue, depth: number, used: Used): string {
   return `\n${inner}\n`;
 }
 
-const RENAMED: Readonly<Record<string, string>> = {
-  for: 'htmlFor',
-  colspan: 'colSpan',
-  rowspan: 'rowSpan',
-  tabindex: 'tabIndex',
-  readonly: 'readOnly',
-  maxlength: 'maxLength',
-  minlength: 'minLength',
-  datetime: 'dateTime',
-  autocomplete: 'autoComplete',
-  inputmode: 'inputMode',
-  class: 'className',
-  'xlink:href': 'href',
-  crossorigin: 'crossOrigin',
-  popovertarget: 'popoverTarget',
-};
-const NUMBERS = new Set([
-  'colspan',
-  'rowspan',
-  'rows',
-  'cols',
-  'tabindex',
-  'maxlength',
-  'minlength',
-  'start',
-]);
+const FIELD_TAGS = new Set(['input', 'textarea', 'select']);
 
-/** The name that JSX has for an attribute of an element. */
-function attributeName(node: MarkupElement, name: string): string {
-  const isField = ['input', 'textarea', 'select'].includes(node.tag);
-  if (isField && name === 'value') return 'defaultValue';
-  if (isField && name === 'checked') return 'defaultChecked';
-  return (
-    RENAMED[name] ??
-    (/^(aria|data)-/.test(name)
-      ? name
-      : name.replace(/[-:]([a-z])/g, (_, letter: string) => letter.toUpperCase()))
-  );
+/** The name that JSX has for an attribute of an element, and whether its value is a number there. */
+function jsxNameOf(node: MarkupElement, name: string): { readonly name: string; readonly isNumber: boolean } {
+  if (FIELD_TAGS.has(node.tag) && name === 'value' && !isPressedInput(node))
+    return { name: 'defaultValue', isNumber: false };
+  if (FIELD_TAGS.has(node.tag) && name === 'checked') return { name: 'defaultChecked', isNumber: false };
+  return TAGS.has(node.tag) && node.tag !== 'svg'
+    ? jsxAttribute(node.tag, name)
+    : { name: jsxVectorName(name), isNumber: false };
 }
+
+/** An input that is pressed shows its value as its label. */
+const isPressedInput = ({ attributes }: MarkupElement): boolean =>
+  ['submit', 'button', 'reset'].includes(String(attributes.type));
 
 function printAttribute(
   node: MarkupElement,
@@ -502,20 +481,13 @@ function printAttribute(
   isBack: boolean,
 ): string | null {
   if (isBack && name === 'type') return null;
-  const isField = ['input', 'textarea', 'select'].includes(node.tag);
-  const isValue = isField && (name === 'value' || name === 'checked');
-  const isNatural =
-    isValue && ['submit', 'button', 'reset'].includes(String(node.attributes.type)) && name === 'value';
   if (node.tag === 'option' && name === 'selected') return null;
-  const plain =
-    RENAMED[name] ??
-    (/^(aria|data)-/.test(name)
-      ? name
-      : name.replace(/[-:]([a-z])/g, (_, letter: string) => letter.toUpperCase()));
-  const written = isValue && !isNatural ? (name === 'checked' ? 'defaultChecked' : 'defaultValue') : plain;
-  if (value === true) return written;
-  if (NUMBERS.has(name) && /^-?\d+$/.test(value)) return `${written}={${value}}`;
-  return `${written}=${attributeQuote(value)}`;
+  const written = jsxNameOf(node, name);
+  // What a design may hold was checked when it came in; a name that is none must never become code.
+  if (!isAttributeName(written.name)) throw new RangeError(`“${name}” is no name of an attribute`);
+  if (value === true) return written.name;
+  if (written.isNumber && /^-?\d+(\.\d+)?$/.test(value)) return `${written.name}={${value}}`;
+  return `${written.name}=${attributeQuote(value)}`;
 }
 
 export function attributeQuote(value: string): string {

@@ -3,6 +3,7 @@ import type { Declarations, Element, ElementStyle, Screen, VectorNode } from '..
 import { camelCase, uniqueName } from '../model/names.ts';
 import { textOf } from '../model/project.ts';
 import { roleOf } from '../roles/role.ts';
+import { attributeRule, isFlag } from '../vocabulary/attributes.ts';
 import type { TokenLookup } from '../tokens/values.ts';
 import { drawerId, type EmittedWiring } from './emitted_wiring.ts';
 import type { EmittedLink, EmittedScreen, LinkForm, MarkupElement, MarkupNode, StyleRule } from './markup.ts';
@@ -276,7 +277,9 @@ class ScreenWriter {
       )
         continue;
       if (name === 'type' && tag !== element.tag) continue;
-      attributes[name] = value === '' && BOOLEANS.has(name) ? true : value;
+      // Written as another element, it may not have what it had.
+      if (!attributeRule(tag, name)) continue;
+      attributes[name] = isFlag(element.tag ?? tag, name) ? true : value;
     }
     if (tag === 'img' && attributes.alt === undefined) attributes.alt = '';
     if (tag === 'button' && (isLinked || element.tag !== 'button')) attributes.type = 'button';
@@ -435,17 +438,6 @@ function findSelected(select: Element): Element | null {
   }
   return null;
 }
-
-const BOOLEANS = new Set([
-  'checked',
-  'disabled',
-  'selected',
-  'multiple',
-  'required',
-  'readonly',
-  'open',
-  'reversed',
-]);
 
 /** A class name from what people call the element: at most three words of it. */
 function classNameFor(element: Element): string {

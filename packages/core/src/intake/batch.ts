@@ -2,6 +2,7 @@ import type { AssetRef, Design, FontFace, Notice, Screen } from '../model/design
 import { kebabCase, uniqueName } from '../model/names.ts';
 import { BatchFiles } from './batch_files.ts';
 import { baseName, type InputFile, kindOfFile, textOfFile } from './files.ts';
+import { cleanNotice, cleanScreen } from './gate.ts';
 import type { IntakeHost } from './host.ts';
 import { PageIntake } from './html/page_intake.ts';
 import { readOra } from './ora/read_ora.ts';
@@ -92,7 +93,7 @@ class Batch {
       screens: withDistinctNames(screens),
       assets: this.#files.assets,
       fonts: this.#pages.fonts,
-      notices: this.#files.notices,
+      notices: this.#files.notices.map(cleanNotice),
       brief: texts.length ? texts.map(textOfFile).join('\n\n') : null,
       bytes: this.#files.bytes,
       wasCancelled,
@@ -141,11 +142,16 @@ class Batch {
     try {
       const made = await this.#readKind(kind, file);
       this.#files.notices.push(...made.notices);
-      if (!made.screens.length) return [];
+      const screens = made.screens.flatMap((read) => {
+        const { screen, notices } = cleanScreen(read);
+        this.#files.notices.push(...notices);
+        return screen ?? [];
+      });
+      if (!screens.length) return [];
       this.#files.take(file);
       const reference = pairing.referenceOf.get(file.path);
       const asset = reference && this.#files.take(reference);
-      return made.screens.map((screen) => (asset ? { ...screen, reference: asset.hash } : screen));
+      return screens.map((screen) => (asset ? { ...screen, reference: asset.hash } : screen));
     } catch (error) {
       this.#files.notice(
         'error',
@@ -245,7 +251,7 @@ function withDistinctNames(screens: readonly Screen[]): Screen[] {
   const taken = new Set<string>();
   return screens.map((screen) => {
     const isShared = count.get(screen.name.toLowerCase())! > 1;
-    const wanted = isShared ? `${screen.name} (${baseName(screen.source.file)})` : screen.name;
+    const wanted = isShared ? `${screen.name} (${baseName(screen.source.file).slice(0, 60)})` : screen.name;
     const name = uniqueName(wanted, (candidate) => taken.has(candidate.toLowerCase()), ' ');
     taken.add(name.toLowerCase());
     return name === screen.name ? screen : { ...screen, name };

@@ -4,7 +4,7 @@ import type { Element, Screen } from '../model/design.ts';
 import { pressablesOf } from '../links/pressable.ts';
 import { type Project, screensByKey, screenOfElement, walkElements } from '../model/project.ts';
 import { freeAddedKey } from './added.ts';
-import { editKey } from './edit.ts';
+import { editKey } from '../model/edit_key.ts';
 
 /** An element that could open a drawer, with why. */
 export interface OpenerProposal {

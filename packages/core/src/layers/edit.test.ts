@@ -2,16 +2,8 @@ import fc from 'fast-check';
 import { applyChange, parseChange, putAdded, putEdit } from '../change/change.ts';
 import { elementsByKey } from '../model/project.ts';
 import { projectOf, screenOf, screenWith, svg, withApp } from '../testing/build.ts';
-import {
-  type Edit,
-  type EditCondition,
-  conditionInWords,
-  editKey,
-  editProblem,
-  editsByElement,
-  parseEditKey,
-  withEdits,
-} from './edit.ts';
+import { type Edit, type EditCondition, editKey, editProblem, parseEditKey } from '../model/edit_key.ts';
+import { conditionInWords, editsByElement, withEdits } from './edit.ts';
 import { settle } from './settle.ts';
 
 const conditions: fc.Arbitrary<EditCondition> = fc.oneof(

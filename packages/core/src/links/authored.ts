@@ -1,5 +1,5 @@
 import { resolveReference } from '../intake/files.ts';
-import { isExternalAddress } from '../model/safe.ts';
+import { isExternalAddress } from '../vocabulary/addresses.ts';
 import type { Interaction, Target } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { walkElements } from '../model/project.ts';

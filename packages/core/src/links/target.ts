@@ -1,4 +1,4 @@
-import { isExternalAddress } from '../model/safe.ts';
+import { isExternalAddress } from '../vocabulary/addresses.ts';
 import type { Arrival, Interaction, Target, When } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import { findElement, isOverlay, isUsed, orderedScreens, screenName } from '../model/project.ts';

@@ -1,249 +1,403 @@
-/** The app document: what the design shall do. Refers to the design by keys and never copies it. */
+/**
+ * The app document: what the design shall do. Refers to the design by keys and never copies it. Each of its tables is
+ * declared once, in `tables`: from there come the types, the empty app, the checks of changes and files, the mapping of
+ * keys, the published schema and the values of tests.
+ */
 
-import type { Box, RegionKind } from './design.ts';
-import type { Interaction, Side, When } from './interaction.ts';
+import {
+  choice,
+  either,
+  elementKey,
+  fields,
+  type FieldsOf,
+  flag,
+  kinds,
+  list,
+  LONGEST_KEY,
+  nothing,
+  number,
+  optional,
+  type Schema,
+  screenKey,
+  type Shape,
+  text,
+  title,
+  type ValueOf,
+  whole,
+  yes,
+} from '../schema/schema.ts';
+import { routeFormProblem } from '../routes/pattern.ts';
+import { unsafePart } from '../vocabulary/style_values.ts';
+import { boxSchema, REGION_KINDS } from './design.ts';
+import { editProblem } from './edit_key.ts';
+import { guardSchema, interactionKey, interactionSchema, side, textsByName } from './interaction.ts';
 
 export type * from './interaction.ts';
 
+export const USES = ['screen', 'skip', 'counterpart', 'overlay', 'planned'] as const;
 /**
  * What a drawn screen is in the app: a screen, nothing, the same as another at a different width, or something that
  * opens over another. A planned one has not been drawn yet.
  */
-export type Use = 'screen' | 'skip' | 'counterpart' | 'overlay' | 'planned';
+export type Use = (typeof USES)[number];
 
-/** How a screen takes part in the app. A screen that has no entry has been deleted from it. */
-export interface ScreenEntry {
-  readonly name: string;
+export const OVERLAY_KINDS = ['dialog', 'drawer', 'sheet', 'popover', 'menu', 'toast'] as const;
+export type OverlayKind = (typeof OVERLAY_KINDS)[number];
+
+const overlayFields = {
+  kind: choice(OVERLAY_KINDS),
+  /** Of a drawer or sheet: from which side it comes. */
+  side: optional(side),
+  /** What lies behind cannot be used meanwhile. */
+  modal: flag,
+  escape: flag,
+  /** A press outside closes it. */
+  outside: flag,
+  /** Has an address of its own, so that Back closes it. */
+  url: optional(yes),
+  /** Of a toast: milliseconds after which it goes by itself. */
+  ms: optional(whole(500, 600_000)),
+  /** Keys of the screens that it opens over; any where that is not said. */
+  over: optional(list(screenKey, { max: 2000 })),
+  /** Key of the element that is the overlay, where the drawing shows it over a screen. */
+  panel: optional(elementKey),
+} as const;
+/** How a screen that is an overlay opens and closes. */
+export type Overlay = FieldsOf<typeof overlayFields>;
+
+const windowWidth = whole(1, 10_000);
+const screenEntryFields = {
+  name: title(200),
   /**
    * Absolute path with what may vary in it: `/`, `/tools/:toolId`, `/loans/:loanId?`, `/help/*`. The screen at `/*` is
-   * shown where no other fits.
+   * shown where no other fits. What is written may still be wrong, which is a finding.
    */
-  readonly route: string;
+  route: text(500, { pattern: /^\//, says: 'a route begins with /', examples: ['/', '/list', '/list/:id'] }),
   /** Values of path parameters to show the screen with where nobody gives any. */
-  readonly params?: Readonly<Record<string, string>>;
-  readonly guard?: Guard;
-  readonly overlay?: Overlay;
-  readonly use: Use;
+  params: optional(textsByName(200)),
+  guard: optional(guardSchema),
+  overlay: optional(fields(overlayFields)),
+  use: choice(USES),
   /** Of which screen it is a counterpart or an overlay. */
-  readonly of?: string;
+  of: optional(screenKey),
   /** As a counterpart: the window width in px at which the one layout gives way to the other. */
-  readonly turn?: number;
+  turn: optional(windowWidth),
   /** Sorts the screens; any finite number, so that a move touches one entry. */
-  readonly order: number;
-}
+  order: number(-Number.MAX_VALUE, Number.MAX_VALUE),
+} as const;
+/** How a screen takes part in the app. A screen that has no entry has been deleted from it. */
+export type ScreenEntry = FieldsOf<typeof screenEntryFields>;
 
-/** Something that is true or not while the app runs, such as whether one is signed in. */
-export interface Condition {
-  readonly name: string;
+const conditionFields = {
+  name: title(200),
   /** Whether it holds when the app opens. */
-  readonly initial: boolean;
-}
+  initial: flag,
+} as const;
+/** Something that is true or not while the app runs, such as whether one is signed in. */
+export type Condition = FieldsOf<typeof conditionFields>;
 
-/** A condition that a screen needs, and where one goes when it does not hold. */
-export interface Guard extends When {
-  /** Key of the screen to show instead. */
-  readonly otherwise: string;
-}
-
-export type OverlayKind = 'dialog' | 'drawer' | 'sheet' | 'popover' | 'menu' | 'toast';
-
-/** How a screen that is an overlay opens and closes. */
-export interface Overlay {
-  readonly kind: OverlayKind;
-  /** Of a drawer or sheet: from which side it comes. */
-  readonly side?: Side;
-  /** What lies behind cannot be used meanwhile. */
-  readonly modal: boolean;
-  readonly escape: boolean;
-  /** A press outside closes it. */
-  readonly outside: boolean;
-  /** Has an address of its own, so that Back closes it. */
-  readonly url?: true;
-  /** Of a toast: milliseconds after which it goes by itself. */
-  readonly ms?: number;
-  /** Keys of the screens that it opens over; any where that is not said. */
-  readonly over?: readonly string[];
-  /** Key of the element that is the overlay, where the drawing shows it over a screen. */
-  readonly panel?: string;
-}
-
-/** What several screens share, written once around them: a layout route with an outlet. */
-export interface Layout {
-  readonly name: string;
+const layoutFields = {
+  name: title(200),
   /** Keys of the screens. */
-  readonly screens: readonly string[];
-}
+  screens: list(screenKey, { min: 1, max: 2000 }),
+} as const;
+/** What several screens share, written once around them: a layout route with an outlet. */
+export type Layout = FieldsOf<typeof layoutFields>;
 
-/** Where a path that no screen lives at leads. */
-export interface Redirect {
+const redirectFields = {
   /** Key of a screen. */
-  readonly to: string;
-}
+  to: screenKey,
+} as const;
+/** Where a path that no screen lives at leads. */
+export type Redirect = FieldsOf<typeof redirectFields>;
 
-/** A named way through the app. */
-export interface Journey {
-  readonly name: string;
-  /** Key of the screen that it begins at. */
-  readonly start: string;
-  readonly steps: readonly JourneyStep[];
-}
-
-/** One thing that is done on the way. */
-export type JourneyStep =
+const journeyStep = kinds({
   /** An interaction, by its key, and the screen that it leads to. */
-  | { readonly kind: 'do'; readonly interaction: string; readonly to: string }
+  do: { interaction: interactionKey, to: screenKey },
   /** Something entered into a field, by the element's key. */
-  | { readonly kind: 'enter'; readonly element: string; readonly text: string };
+  enter: { element: elementKey, text: text(2000) },
+});
+/** One thing that is done on the way. */
+export type JourneyStep = ValueOf<typeof journeyStep>;
 
-/** What somebody decided about one element; what is not said is as the design has it. */
-export interface Layer {
+const journeyFields = {
+  name: title(200),
+  /** Key of the screen that it begins at. */
+  start: screenKey,
+  steps: list(journeyStep, { max: 500 }),
+} as const;
+/** A named way through the app. */
+export type Journey = FieldsOf<typeof journeyFields>;
+
+/** What a text field takes: the `type` of an input, or several lines of text. */
+export const INPUT_TYPES = [
+  'text',
+  'email',
+  'password',
+  'search',
+  'number',
+  'date',
+  'tel',
+  'url',
+  'multiline',
+] as const;
+export const CHART_KINDS = ['bar', 'line', 'pie'] as const;
+
+const role = text(40, { pattern: /^[a-z]+$/, says: 'expected a role', examples: ['button', 'none'] });
+const layerFields = {
   /** Whether it is part of the app, whatever the design says. */
-  readonly show?: boolean;
-  readonly name?: string;
+  show: optional(flag),
+  name: optional(title(200)),
   /** A role in ARIA terms; `none` for an element that only looks as if it had one. */
-  readonly role?: string;
-  /** Of a text field: `email`, `password`, `search`, `number`, `date`, `tel`, `url`, or `multiline`. */
-  readonly input?: string;
+  role: optional(role),
+  /** Of a text field: what it takes. */
+  input: optional(choice(INPUT_TYPES)),
   /** Of a heading, 1 to 6. */
-  readonly level?: number;
+  level: optional(whole(1, 6)),
   /** The accessible name, of a picture its alternative text. */
-  readonly label?: string;
-  /** Of a chart: `bar`, `line` or `pie`. */
-  readonly chart?: string;
+  label: optional(text(500)),
+  /** Of a chart. */
+  chart: optional(choice(CHART_KINDS)),
   /** Shown as one picture, with nothing in it that can be pressed. */
-  readonly flat?: true;
+  flat: optional(yes),
   /** Lets presses through to what lies beneath. */
-  readonly through?: true;
+  through: optional(yes),
   /** Scrolls what does not fit. */
-  readonly scrolls?: true;
-}
+  scrolls: optional(yes),
+} as const;
+/** What somebody decided about one element; what is not said is as the design has it. */
+export type Layer = FieldsOf<typeof layerFields>;
 
+const regionFields = {
+  kind: choice(REGION_KINDS),
+  box: boxSchema,
+  name: title(200),
+  role: optional(role),
+  text: optional(text(5000)),
+} as const;
 /** An element drawn by hand, or taken from what was found, on a screen that is a picture. */
-export interface Region {
-  readonly kind: RegionKind;
-  readonly box: Box;
-  readonly name: string;
-  readonly role?: string;
-  readonly text?: string;
-}
+export type Region = FieldsOf<typeof regionFields>;
 
-/** What layers of layered files become where nothing is said of the layer itself. */
-export interface Settings {
-  readonly groups: 'container' | 'picture';
+const SETTINGS = {
+  groups: ['container', 'picture'],
   /** Whether a layer's name gives its role. */
-  readonly names: 'role' | 'plain';
-  readonly hidden: 'out' | 'in';
-}
+  names: ['role', 'plain'],
+  hidden: ['out', 'in'],
+} as const;
+/** What layers of layered files become where nothing is said of the layer itself. */
+export type Settings = { readonly [N in keyof typeof SETTINGS]: (typeof SETTINGS)[N][number] };
 
 export const defaultSettings: Settings = { groups: 'container', names: 'role', hidden: 'out' };
 
-/** Several places that are one component, or rows of one list. */
-export interface Component {
-  readonly name: string;
-  readonly kind: 'component' | 'list';
+const settingProblem = (name: string, value: unknown): string | null =>
+  Object.hasOwn(SETTINGS, name) &&
+  (value === null || (SETTINGS[name as keyof Settings] as readonly unknown[]).includes(value))
+    ? null
+    : `there is no setting "${name}" of that value`;
+
+const propName = text(61, {
+  pattern: /^[a-z]\w*$/i,
+  says: 'expected a name of letters and digits',
+  examples: ['title'],
+});
+const componentFields = {
+  name: title(100),
+  kind: choice(['component', 'list'] as const),
   /** Element keys of the places; of a list its rows, in order. */
-  readonly places: readonly string[];
+  places: list(elementKey, { min: 1, max: 20_000 }),
   /** Names that a person gave to props, by the name that Tovel found. */
-  readonly props?: Readonly<Record<string, string>>;
-}
+  props: optional(
+    // The names that Tovel found are words of any kind.
+    { shape: 'table', key: text(200), value: propName, max: 1000 } as Schema<
+      Readonly<Record<string, string>>
+    >,
+  ),
+} as const;
+/** Several places that are one component, or rows of one list. */
+export type Component = FieldsOf<typeof componentFields>;
 
-export type TokenKind = 'color' | 'size' | 'weight' | 'space' | 'radius' | 'shadow';
+export const TOKEN_KINDS = ['color', 'size', 'weight', 'space', 'radius', 'shadow'] as const;
+export type TokenKind = (typeof TOKEN_KINDS)[number];
 
-/** A value that recurs, under a name. The name is the key under which it is kept. */
-export interface Token {
-  readonly kind: TokenKind;
-  readonly value: string;
+/** A CSS value that stays within its declaration and fetches nothing. */
+export const isSafeCssValue = (value: string): boolean =>
+  value.length <= 2000 && unsafePart(value) === null && !/\burl\(/i.test(value);
+
+const cssValue = text(2000, {
+  says: 'a value of a style is plain: no addresses, braces or semicolons',
+  holds: isSafeCssValue,
+  examples: ['#123456', '8px', '9px'],
+});
+const tokenFields = {
+  kind: choice(TOKEN_KINDS),
+  value: cssValue,
   /** The values of the design that it stands for. */
-  readonly from: readonly string[];
-}
+  from: list(cssValue, { max: 500 }),
+} as const;
+/** A value that recurs, under a name. The name is the key under which it is kept. */
+export type Token = FieldsOf<typeof tokenFields>;
 
-export type AddedKind = 'button' | 'field' | 'select' | 'list' | 'table' | 'divider' | 'message';
+export const ADDED_KINDS = ['button', 'field', 'select', 'list', 'table', 'divider', 'message'] as const;
+export type AddedKind = (typeof ADDED_KINDS)[number];
 
-/** A plain control that a person put on a screen. */
-export interface Added {
-  readonly kind: AddedKind;
-  readonly text: string;
+const addedFields = {
+  kind: choice(ADDED_KINDS),
+  text: text(2000),
   /** Key of the element that it stands in. */
-  readonly within: string;
+  within: elementKey,
   /** Key of the element that it follows; the first in its container where that is not said. */
-  readonly after?: string;
-}
+  after: optional(elementKey),
+} as const;
+/** A plain control that a person put on a screen. */
+export type Added = FieldsOf<typeof addedFields>;
 
-/** A part of a screen that on narrow windows is a drawer. */
-export interface Drawer {
+const drawerFields = {
   /** Widest window, in px, at which the part is a drawer. */
-  readonly below: number;
-  readonly side: 'left' | 'right';
-  readonly name: string;
+  below: windowWidth,
+  side: choice(['left', 'right'] as const),
+  name: title(100),
   /** Key of the element that opens it. */
-  readonly opener?: string;
+  opener: optional(elementKey),
+} as const;
+/** A part of a screen that on narrow windows is a drawer. */
+export type Drawer = FieldsOf<typeof drawerFields>;
+
+export const LAYER_KINDS = ['text', 'image', 'vector', 'box'] as const;
+/** Kinds of layers that a project can have a default role for. */
+export type LayerKind = (typeof LAYER_KINDS)[number];
+
+/** How a table of the app is keyed and what it holds. */
+interface TableOf<T> {
+  readonly key: Schema<string>;
+  readonly value: Schema<T>;
+  /** What is wrong with a value under its key, beyond what each of them must be; also of removing (`null`). */
+  readonly problem?: (key: string, value: unknown) => string | null;
 }
 
-/** Kinds of layers that a project can have a default role for. */
-export type LayerKind = 'text' | 'image' | 'vector' | 'box';
+const held = <T>(key: Schema<string>, value: Schema<T>, problem?: TableOf<T>['problem']): TableOf<T> => ({
+  key,
+  value,
+  ...(problem ? { problem } : {}),
+});
 
-export interface App {
+const own = (examples: readonly string[], problem?: (key: string) => string | null): Schema<string> => ({
+  shape: 'key',
+  of: 'own',
+  examples,
+  ...(problem ? { problem } : {}),
+});
+
+/** All tables of the app. What is not here is in no app. */
+export const tables = {
+  screens: held(screenKey, fields(screenEntryFields) as Schema<ScreenEntry>),
+  /** By element key, further ones of the same element with `|2` and so on. */
+  interactions: held(interactionKey, interactionSchema),
+  /** Elements that look pressable and are meant to do nothing, by element key. */
+  still: held(elementKey, yes),
+  /** By element key. */
+  layers: held(elementKey, fields(layerFields)),
+  /** By the key that the element gets. */
+  regions: held(elementKey, fields(regionFields)),
+  /** By the name of the setting. */
+  settings: held(
+    own(Object.keys(SETTINGS)),
+    choice(Object.values(SETTINGS).flat()) as Schema<Settings[keyof Settings]>,
+    settingProblem,
+  ),
+  /** Findings that somebody has looked at and let stand, by their id; with the reason where one was given. */
+  dismissed: held(
+    own(['finding a', 'finding b']),
+    either('expected true or a reason', yes, text(500, { min: 1 })),
+  ),
+  /** What is shown in another way than it was drawn, by element, condition and property (`editKey`). */
+  edits: held(
+    {
+      shape: 'key',
+      of: 'element',
+      suffix: /^\|[^|]*\|[^|]+$/,
+      says: 'names no edit: expected element, condition and property, parted by |',
+      examples: ['home:0||color', 'home:0|hover|color', 'list:2|<=600|padding-top', 'list:2||text'],
+    },
+    text(5000, { examples: ['12px', '1px'] }),
+    editProblem,
+  ),
+  /** By an id of their own. */
+  components: held(own(['c1', 'c2']), fields(componentFields)),
+  /** By name. */
+  tokens: held(
+    own(['ink', 'gap-2'], (name) =>
+      /^[a-z][a-z0-9-]{0,60}$/.test(name)
+        ? null
+        : `a token is named in small letters, digits and -, not "${name}"`,
+    ),
+    fields(tokenFields),
+  ),
+  /** By the key that the element gets. */
+  added: held(elementKey, fields(addedFields)),
+  /** By the key of the part. */
+  drawers: held(elementKey, fields(drawerFields)),
+  /** Roles of layers that nothing else is known of; by `LayerKind`. */
+  defaults: held(
+    own(LAYER_KINDS, (name) =>
+      (LAYER_KINDS as readonly string[]).includes(name) ? null : `there is no kind of layer "${name}"`,
+    ),
+    role,
+  ),
+  /** Proposals that were refused, by their id. */
+  refused: held(own(['role home:0 button', 'component x']), yes),
+  /** By an id of their own. */
+  conditions: held(own(['signed-in', 'open']), fields(conditionFields)),
+  /** By the path, as a route is written. */
+  redirects: held(own(['/old', '/old/:id'], routeFormProblem), fields(redirectFields)),
+  /** By an id of their own. */
+  layouts: held(own(['l1', 'l2']), fields(layoutFields)),
+  /** By an id of their own. */
+  journeys: held(own(['j1', 'j2']), fields(journeyFields)),
+  /** Words that mean the same in this project, by word. */
+  synonyms: held(own(['basket', 'help']), title(60)),
+} as const;
+
+export type TableName = keyof typeof tables;
+/** What each table holds. */
+export type Tables = { [T in TableName]: ValueOf<(typeof tables)[T]['value']> };
+
+export const TABLE_NAMES = Object.keys(tables) as readonly TableName[];
+
+type Keyed = { readonly [T in Exclude<TableName, 'settings'>]: Readonly<Record<string, Tables[T]>> };
+
+export interface App extends Keyed {
   readonly format: 'tovel-app/1';
   /** Key of the screen that opens first. */
   readonly start: string | null;
-  readonly screens: Readonly<Record<string, ScreenEntry>>;
-  /** By element key, further ones of the same element with `|2` and so on. */
-  readonly interactions: Readonly<Record<string, Interaction>>;
-  /** Elements that look pressable and are meant to do nothing, by element key. */
-  readonly still: Readonly<Record<string, true>>;
-  /** By element key. */
-  readonly layers: Readonly<Record<string, Layer>>;
-  /** By the key that the element gets. */
-  readonly regions: Readonly<Record<string, Region>>;
   readonly settings: Readonly<Partial<Settings>>;
-  /** Findings that somebody has looked at and let stand, by their id; with the reason where one was given. */
-  readonly dismissed: Readonly<Record<string, true | string>>;
-  /** What is shown in another way than it was drawn, by element, condition and property (`editKey`). */
-  readonly edits: Readonly<Record<string, string>>;
-  /** By an id of their own. */
-  readonly components: Readonly<Record<string, Component>>;
-  /** By name. */
-  readonly tokens: Readonly<Record<string, Token>>;
-  /** By the key that the element gets. */
-  readonly added: Readonly<Record<string, Added>>;
-  /** By the key of the part. */
-  readonly drawers: Readonly<Record<string, Drawer>>;
-  /** Roles of layers that nothing else is known of; by `LayerKind`. */
-  readonly defaults: Readonly<Record<string, string>>;
-  /** Proposals that were refused, by their id. */
-  readonly refused: Readonly<Record<string, true>>;
-  /** By an id of their own. */
-  readonly conditions: Readonly<Record<string, Condition>>;
-  /** By the path, as a route is written. */
-  readonly redirects: Readonly<Record<string, Redirect>>;
-  /** By an id of their own. */
-  readonly layouts: Readonly<Record<string, Layout>>;
-  /** By an id of their own. */
-  readonly journeys: Readonly<Record<string, Journey>>;
-  /** Words that mean the same in this project, by word. */
-  readonly synonyms: Readonly<Record<string, string>>;
 }
+
+/** Entries that a table can have. */
+const MOST_ENTRIES = 200_000;
+
+const tableShape = ({ key, value, problem }: TableOf<unknown>): Shape => ({
+  shape: 'table',
+  key,
+  value,
+  max: MOST_ENTRIES,
+  ...(problem ? { problem } : {}),
+});
+
+export const startSchema = either(
+  'expected the key of a screen, or null',
+  text(LONGEST_KEY, { min: 1 }),
+  nothing,
+);
+
+/** The whole document. Tables that came later may be missing in older files. */
+export const appSchema: Schema<Partial<App>> = {
+  shape: 'fields',
+  required: { format: choice(['tovel-app/1']), start: startSchema },
+  optional: Object.fromEntries(TABLE_NAMES.map((name) => [name, tableShape(tables[name])])),
+};
 
 export const emptyApp: App = {
   format: 'tovel-app/1',
   start: null,
-  screens: {},
-  interactions: {},
-  still: {},
-  layers: {},
-  regions: {},
-  settings: {},
-  dismissed: {},
-  edits: {},
-  components: {},
-  tokens: {},
-  added: {},
-  drawers: {},
-  defaults: {},
-  refused: {},
-  conditions: {},
-  redirects: {},
-  layouts: {},
-  journeys: {},
-  synonyms: {},
+  ...(Object.fromEntries(TABLE_NAMES.map((name) => [name, {}])) as unknown as Pick<App, TableName>),
 };

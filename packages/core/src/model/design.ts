@@ -1,151 +1,285 @@
-/** The design document: what was drawn. Immutable, one per iteration; nothing in it is ever edited. */
+/**
+ * The design document: what was drawn. Immutable, one per iteration; nothing in it is ever edited. Its shapes are declared
+ * here once: types, checks at every door and the published JSON Schema come from them.
+ */
 
+import {
+  choice,
+  elementKey,
+  fields,
+  type FieldsOf,
+  flag,
+  lazy,
+  list,
+  number,
+  optional,
+  type Schema,
+  screenKey,
+  table,
+  text,
+  title,
+  type ValueOf,
+  whole,
+} from '../schema/schema.ts';
+import { attributeProblem, isAttributeName } from '../vocabulary/attributes.ts';
+import { isStateSelector, styleProblem } from '../vocabulary/style_values.ts';
+import { TAGS } from '../vocabulary/tags.ts';
+import { VECTOR_TAGS, vectorAttributeProblem } from '../vocabulary/vectors.ts';
+
+/** Bounds on a design document; intake keeps to them, and what comes from outside must. */
+export const designLimits = {
+  screens: 5000,
+  /** Elements of one screen. */
+  elements: 20_000,
+  /** Nesting of elements within a screen. */
+  depth: 220,
+  /** UTF-16 units of one text. */
+  text: 200_000,
+  /** How far from the origin anything lies, in px. */
+  extent: 10_000_000,
+  assets: 20_000,
+  notices: 100_000,
+} as const;
+
+const extent = number(-designLimits.extent, designLimits.extent);
+const size = number(0, designLimits.extent);
+
+export const hash = text(64, {
+  pattern: /^[0-9a-f]{64}$/,
+  says: 'expected a SHA-256 in hex',
+  examples: ['a'.repeat(64)],
+});
+const fileName = text(2000);
+const placeText = text(2000);
+
+const boxFields = {
+  x: extent,
+  y: extent,
+  width: size,
+  height: size,
+} as const;
+export const boxSchema = fields(boxFields);
 /** A rectangle in CSS pixels, relative to the top left corner of its screen. */
-export interface Box {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
+export type Box = FieldsOf<typeof boxFields>;
 
+const declarations: Schema<Readonly<Record<string, string>>> = table(text(80), text(20_000), {
+  max: 600,
+  problem: (name, value) => styleProblem(name, String(value)),
+});
 /** CSS declarations by property name, in kebab case, longhands only. */
-export type Declarations = Readonly<Record<string, string>>;
+export type Declarations = ValueOf<typeof declarations>;
 
-export interface ElementStyle {
-  readonly base: Declarations;
+const windowWidth = text(5, { pattern: /^\d{1,5}$/, says: 'expected a width in px' });
+const styleFields = {
+  base: declarations,
   /** What differs at or below a viewport width; keys are `max-width` in px. */
-  readonly at?: Readonly<Record<string, Declarations>>;
+  at: optional(table(windowWidth, declarations, { max: 100 })),
   /** What differs at or above a viewport width; keys are `min-width` in px. */
-  readonly from?: Readonly<Record<string, Declarations>>;
-  readonly hover?: Declarations;
-  readonly focus?: Declarations;
-  readonly disabled?: Declarations;
+  from: optional(table(windowWidth, declarations, { max: 100 })),
+  hover: optional(declarations),
+  focus: optional(declarations),
+  disabled: optional(declarations),
   /** By what follows the selector: `:checked`, `:checked::before`. */
-  readonly states?: Readonly<Record<string, Declarations>>;
-  readonly before?: Declarations;
-  readonly after?: Declarations;
-  readonly placeholder?: Declarations;
-}
+  states: optional(
+    table(text(80, { says: 'expected a state, as :checked', holds: isStateSelector }), declarations, {
+      max: 40,
+    }),
+  ),
+  before: optional(declarations),
+  after: optional(declarations),
+  placeholder: optional(declarations),
+} as const;
+export type ElementStyle = FieldsOf<typeof styleFields>;
 
-export type ElementKind = 'box' | 'text' | 'image' | 'vector' | 'control';
+export const ELEMENT_KINDS = ['box', 'text', 'image', 'vector', 'control'] as const;
+export type ElementKind = (typeof ELEMENT_KINDS)[number];
 
-/** Where an element stands in its file. */
-export interface ElementSource {
-  readonly file: string;
+const sourceFields = {
+  file: fileName,
   /** Slash-joined element-child index from the document's root element, counting dropped elements too. */
-  readonly path: string;
+  path: placeText,
   /** The authored id, where there is one. */
-  readonly id?: string;
-}
+  id: optional(text(1000)),
+} as const;
+/** Where an element stands in its file. */
+export type ElementSource = FieldsOf<typeof sourceFields>;
 
-/** A node of an inline vector drawing, already free of scripts and outside references. */
-export interface VectorNode {
-  readonly tag: string;
-  readonly attributes: Readonly<Record<string, string>>;
+const vectorFields = {
+  tag: text(40, { says: 'expected an element of a drawing', holds: (tag) => VECTOR_TAGS.has(tag) }),
+  attributes: table(text(60), text(1_000_000), {
+    max: 200,
+    problem: (name, value) => vectorAttributeProblem(name, String(value)),
+  }),
+  text: optional(text(designLimits.text)),
+} as const;
+/** A node of an inline vector drawing, free of scripts and outside references. */
+export interface VectorNode extends FieldsOf<typeof vectorFields> {
   readonly children: readonly VectorNode[];
-  readonly text?: string;
 }
+const vector: Schema<VectorNode> = lazy('vector', () => vectorShape);
+const vectorShape: Schema<VectorNode> = fields({
+  ...vectorFields,
+  children: list(vector, { max: designLimits.elements }),
+});
 
-export interface Element {
+const elementFields = {
   /** Unique in the design and stable while the element stays in its place: `screen:path`. */
-  readonly key: string;
-  readonly kind: ElementKind;
+  key: elementKey,
+  kind: choice(ELEMENT_KINDS),
   /** As a person would call it: layer name, label or text. */
-  readonly name: string;
+  name: text(designLimits.text),
   /** HTML tag; absent on a bare run of text. */
-  readonly tag?: string;
-  readonly role?: string;
+  tag: optional(text(40, { says: 'expected an HTML element', holds: (tag) => TAGS.has(tag) })),
+  role: optional(text(200)),
   /** Class names, as far as they may say what the element is. */
-  readonly classes?: string;
-  readonly box: Box;
-  readonly style: ElementStyle;
+  classes: optional(text(1000)),
+  box: boxSchema,
+  style: fields(styleFields),
   /** HTML attributes that have a meaning of their own (`href`, `type`, `alt`, …). */
-  readonly attributes?: Readonly<Record<string, string>>;
-  readonly text?: string;
+  attributes: optional(
+    table(text(60, { says: 'expected a name', holds: isAttributeName }), text(5000), { max: 100 }),
+  ),
+  text: optional(text(designLimits.text)),
   /** Drawn but not shown: a hidden layer, a closed dialog. Left out of the app until somebody shows it. */
-  readonly hidden?: boolean;
+  hidden: optional(flag),
   /** SHA-256 of an asset, for an image. */
-  readonly asset?: string;
-  readonly vector?: VectorNode;
+  asset: optional(hash),
+  vector: optional(vector),
+  source: fields(sourceFields),
+} as const;
+export interface Element extends FieldsOf<typeof elementFields> {
   readonly children: readonly Element[];
-  readonly source: ElementSource;
 }
+const element: Schema<Element> = lazy('element', () => elementShape);
+const elementShape: Schema<Element> = fields(
+  { ...elementFields, children: list(element, { max: designLimits.elements }) },
+  // Which attributes an element can have depends on its tag.
+  (value) => attributesProblem(value as unknown as Element),
+);
 
-export interface Screen {
-  readonly key: string;
-  readonly name: string;
+export const REGION_KINDS = ['box', 'row', 'text'] as const;
+export type RegionKind = (typeof REGION_KINDS)[number];
+
+const foundRegionFields = {
+  kind: choice(REGION_KINDS),
+  box: boxSchema,
+  text: optional(text(designLimits.text)),
+  /** How sure it is, 0 to 1. */
+  confidence: number(0, 1),
+} as const;
+/** Something that was seen in a picture. */
+export type FoundRegion = FieldsOf<typeof foundRegionFields>;
+
+export const SCREEN_USES = ['screen', 'overlay', 'counterpart', 'skip'] as const;
+export type ScreenUse = (typeof SCREEN_USES)[number];
+
+/** What a key of a screen looks like; it is part of the keys of its elements. */
+export const SCREEN_KEY = /^[a-z0-9-]{1,200}$/;
+
+const screenFields = {
+  key: screenKey,
+  name: title(300),
   /** The whole title of the page that it came from. */
-  readonly title?: string;
-  readonly source: { readonly file: string; readonly path: string };
-  readonly width: number;
-  readonly height: number;
-  readonly root: Element;
-  readonly use: ScreenUse;
-  readonly counterpartOf?: string;
+  title: optional(text(300)),
+  source: fields({ file: fileName, path: placeText }),
+  width: size,
+  height: size,
+  root: element,
+  use: choice(SCREEN_USES),
+  counterpartOf: optional(screenKey),
   /** SHA-256 of a picture of how the screen should look, where one came along. */
-  readonly reference?: string;
+  reference: optional(hash),
   /** What was found in the picture that the screen is, to be taken as elements. */
-  readonly regions?: readonly FoundRegion[];
+  regions: optional(list(fields(foundRegionFields), { max: 20_000 })),
+} as const;
+export interface Screen extends FieldsOf<typeof screenFields> {
   /** Of a settled overlay that was cut out of a screen that stays: the key of that screen, which its elements' keys name. */
   readonly cutFrom?: string;
   /** Of a settled screen with counterparts: which of its elements stand for others of it, by key. */
   readonly aliases?: Readonly<Record<string, string>>;
 }
+export const screenSchema = fields(screenFields);
 
-export type ScreenUse = 'screen' | 'overlay' | 'counterpart' | 'skip';
-
-export type RegionKind = 'box' | 'row' | 'text';
-
-/** Something that was seen in a picture. */
-export interface FoundRegion {
-  readonly kind: RegionKind;
-  readonly box: Box;
-  readonly text?: string;
-  /** How sure it is, 0 to 1. */
-  readonly confidence: number;
-}
-
-/** A face of a font that screens show their text in. */
-export interface FontFace {
-  readonly family: string;
+const cssWord = (property: string) => (value: string) => styleProblem(property, value) === null;
+const fontFaceFields = {
+  family: text(200, { min: 1, pattern: /^[^"'\\<>{};\n]+$/, says: 'expected the name of a font' }),
   /** `400`, or a range: `100 900`. */
-  readonly weight: string;
-  readonly style: string;
-  readonly stretch?: string;
-  readonly unicodeRange?: string;
+  weight: text(20, { pattern: /^\d{1,4}( \d{1,4})?$/, says: 'expected a weight, as 400 or 100 900' }),
+  style: text(60, { says: 'expected a style of a font', holds: cssWord('font-style') }),
+  stretch: optional(
+    text(60, {
+      pattern: /^([a-z-]+|\d+(\.\d+)?%)( ([a-z-]+|\d+(\.\d+)?%))?$/,
+      says: 'expected a width of a font',
+    }),
+  ),
+  unicodeRange: optional(
+    text(8000, {
+      pattern: /^u\+[0-9a-f?]{1,6}(-[0-9a-f]{1,6})?(\s*,\s*u\+[0-9a-f?]{1,6}(-[0-9a-f]{1,6})?)*$/i,
+      says: 'expected ranges of characters',
+    }),
+  ),
   /** SHA-256 of its file. */
-  readonly asset: string;
-}
+  asset: hash,
+} as const;
+/** A face of a font that screens show their text in. */
+export type FontFace = FieldsOf<typeof fontFaceFields>;
+export const fontFaceSchema = fields(fontFaceFields);
 
+/** Types of files that a project keeps. */
+export const ASSET_TYPES = [
+  'image/png',
+  'image/jpeg',
+  'image/webp',
+  'image/gif',
+  'image/avif',
+  'image/svg+xml',
+  'text/html',
+  'application/xhtml+xml',
+  'text/css',
+  'text/plain',
+  'text/markdown',
+  'image/openraster',
+  'application/pdf',
+  'font/woff2',
+  'font/woff',
+  'font/ttf',
+  'font/otf',
+] as const;
+
+const assetFields = {
+  hash,
+  type: choice(ASSET_TYPES as readonly string[]),
+  size: whole(0, 2 ** 31),
+  file: fileName,
+} as const;
 /** A stored file, named by the SHA-256 of its bytes. */
-export interface AssetRef {
-  readonly hash: string;
-  readonly type: string;
-  readonly size: number;
-  readonly file: string;
-}
+export type AssetRef = FieldsOf<typeof assetFields>;
 
-export type NoticeLevel = 'error' | 'warning' | 'info';
+export const NOTICE_LEVELS = ['error', 'warning', 'info'] as const;
+export type NoticeLevel = (typeof NOTICE_LEVELS)[number];
 
+const noticeFields = {
+  level: choice(NOTICE_LEVELS),
+  code: text(80),
+  file: fileName,
+  message: text(2000),
+  path: optional(placeText),
+} as const;
 /** Something that intake dropped, changed or could not read: what, where, and what to do. */
-export interface Notice {
-  readonly level: NoticeLevel;
-  readonly code: string;
-  readonly file: string;
-  readonly message: string;
-  readonly path?: string;
-}
+export type Notice = FieldsOf<typeof noticeFields>;
 
-export interface Design {
-  readonly format: 'tovel-design/1';
-  readonly iteration: number;
-  readonly screens: readonly Screen[];
-  readonly assets: readonly AssetRef[];
-  readonly notices: readonly Notice[];
-  readonly fonts?: readonly FontFace[];
+const designFields = {
+  format: choice(['tovel-design/1'] as const),
+  iteration: whole(0, 1_000_000),
+  screens: list(screenSchema as Schema<Screen>, { max: designLimits.screens }),
+  assets: list(fields(assetFields), { max: designLimits.assets }),
+  notices: list(fields(noticeFields), { max: designLimits.notices }),
+  fonts: optional(list(fontFaceSchema, { max: 2000 })),
   /** Texts that came along and say what the app is to be. */
-  readonly brief?: string;
-}
+  brief: optional(text(200_000)),
+} as const;
+export type Design = FieldsOf<typeof designFields>;
+export const designSchema = fields(designFields);
 
 export const emptyDesign: Design = {
   format: 'tovel-design/1',
@@ -154,3 +288,12 @@ export const emptyDesign: Design = {
   assets: [],
   notices: [],
 };
+
+/** What is wrong with the attributes of an element; null when nothing is. */
+function attributesProblem({ tag, attributes }: Pick<Element, 'tag' | 'attributes'>): string | null {
+  for (const [name, value] of Object.entries(attributes ?? {})) {
+    const problem = attributeProblem(tag ?? 'span', name, value);
+    if (problem) return problem;
+  }
+  return null;
+}

@@ -1,69 +1,121 @@
 /** What elements do: on which gesture, under which condition, where that leads, and how it arrives. */
 
-export type Side = 'left' | 'right' | 'top' | 'bottom';
+import {
+  choice,
+  either,
+  elementKey,
+  fields,
+  type FieldsOf,
+  flag,
+  kinds,
+  list,
+  optional,
+  ownKey,
+  type Schema,
+  screenKey,
+  table,
+  text,
+  title,
+  type ValueOf,
+  whole,
+  yes,
+} from '../schema/schema.ts';
+import { isExternalAddress } from '../vocabulary/addresses.ts';
+import { hash } from './design.ts';
 
-export type Easing = 'ease-out' | 'ease-in' | 'ease-in-out' | 'linear';
+export const SIDES = ['left', 'right', 'top', 'bottom'] as const;
+export const side = choice(SIDES);
+export type Side = (typeof SIDES)[number];
 
-interface Timed {
+export const EASINGS = ['ease-out', 'ease-in', 'ease-in-out', 'linear'] as const;
+export type Easing = (typeof EASINGS)[number];
+
+const milliseconds = whole(0, 10_000);
+const timed = {
   /** Duration in milliseconds. */
-  readonly ms: number;
+  ms: milliseconds,
   /** `ease-out` where nothing is said. */
-  readonly easing?: Easing;
+  easing: optional(choice(EASINGS)),
   /** Milliseconds before it begins; 0 where nothing is said. */
-  readonly delay?: number;
-}
+  delay: optional(milliseconds),
+} as const;
 
+const sharedPair = fields({ from: elementKey, to: elementKey });
 /** An element of the one screen that becomes an element of the other, by their keys. */
-export interface SharedPair {
-  readonly from: string;
-  readonly to: string;
-}
+export type SharedPair = ValueOf<typeof sharedPair>;
 
+const arrival = kinds({
+  none: {},
+  fade: timed,
+  slide: { ...timed, from: side },
+  push: { ...timed, from: side },
+  scale: timed,
+  shared: { ...timed, pairs: list(sharedPair, { max: 40 }) },
+});
 /**
  * How the next screen arrives. It slides over the present one, pushes it out, grows out of the middle, fades in, or
  * fades while the same elements of both screens move from place to place.
  */
-export type Arrival =
-  | { readonly kind: 'none' }
-  | ({ readonly kind: 'fade' } & Timed)
-  | ({ readonly kind: 'slide'; readonly from: Side } & Timed)
-  | ({ readonly kind: 'push'; readonly from: Side } & Timed)
-  | ({ readonly kind: 'scale' } & Timed)
-  | ({ readonly kind: 'shared'; readonly pairs: readonly SharedPair[] } & Timed);
+export type Arrival = ValueOf<typeof arrival>;
 
+const parameterName = text(60, {
+  min: 1,
+  pattern: /^[\w-]+$/,
+  says: 'expected a name of letters, digits, _ and -',
+  examples: ['id', 'sort-by'],
+});
+/** Texts by the name of a parameter. */
+export const textsByName = (most: number): Schema<Readonly<Record<string, string>>> =>
+  table(parameterName, text(most), { max: 100 });
+
+const given = either(
+  'a parameter is given a text or a field of the row',
+  text(200),
+  fields({
+    field: text(200, { pattern: /^[\d/]*$/, says: 'expected a path within the row', examples: ['0/1', ''] }),
+  }),
+);
 /** What a path parameter is given: a value, or the text of an element in the same row of a list, by its path from there. */
-export type Given = string | { readonly field: string };
+export type Given = ValueOf<typeof given>;
 
-export interface ScreenTarget {
-  readonly kind: 'screen';
-  readonly screen: string;
-  /** Path parameters by name. Those that are not given are those of the present address. */
-  readonly params?: Readonly<Record<string, Given>>;
-  readonly query?: Readonly<Record<string, string>>;
-}
-
-export type Target =
-  | ScreenTarget
+const open = { overlay: screenKey } as const;
+const set = { condition: ownKey, value: flag } as const;
+const target = kinds({
+  screen: {
+    screen: screenKey,
+    /** Path parameters by name. Those that are not given are those of the present address. */
+    params: optional(table(parameterName, given, { max: 100 })),
+    query: optional(textsByName(500)),
+  },
   /** One step back in the browser's history; `fallback` is the screen to show where there is no history. */
-  | { readonly kind: 'back'; readonly fallback?: string }
-  | { readonly kind: 'anchor'; readonly screen: string; readonly element: string }
+  back: { fallback: optional(screenKey) },
+  anchor: { screen: screenKey, element: elementKey },
   /** Opens an overlay, by its screen's key. */
-  | { readonly kind: 'open'; readonly overlay: string }
+  open,
   /** Closes the overlay that the element stands in, or the uppermost one. */
-  | { readonly kind: 'close' }
+  close: {},
   /** An address outside the app, also of mail (`mailto:`) and telephone (`tel:`). */
-  | { readonly kind: 'external'; readonly href: string }
+  external: {
+    href: text(2000, {
+      says: 'an external address starts with https:, http:, mailto: or tel:',
+      holds: isExternalAddress,
+      examples: ['https://example.org/', 'mailto:desk@example.org'],
+    }),
+  },
   /** Saves a file of the project, by the hash of its asset. */
-  | { readonly kind: 'file'; readonly asset: string; readonly name: string }
+  file: { asset: hash, name: title(200) },
   /** Makes a condition hold or not. */
-  | { readonly kind: 'set'; readonly condition: string; readonly value: boolean }
+  set,
   /** Opens the drawer that a part of the screen becomes on narrow windows. */
-  | { readonly kind: 'drawer'; readonly element: string };
-
+  drawer: { element: elementKey },
+});
+export type Target = ValueOf<typeof target>;
 export type TargetKind = Target['kind'];
+export type ScreenTarget = Extract<Target, { readonly kind: 'screen' }>;
 
+const step = kinds({ open, close: {}, set });
 /** What can be done before something else: it stays on the screen. */
-export type Step = Extract<Target, { readonly kind: 'open' | 'close' | 'set' }>;
+export type Step = ValueOf<typeof step>;
 
 export const GESTURES = [
   'press',
@@ -79,29 +131,47 @@ export const GESTURES = [
 ] as const;
 export type Gesture = (typeof GESTURES)[number];
 
+const whenFields = { condition: ownKey, is: flag } as const;
 /** Holds when the named condition is, or is not, true. */
-export interface When {
-  readonly condition: string;
-  readonly is: boolean;
-}
+export type When = FieldsOf<typeof whenFields>;
 
-/** One thing that an element does. What belongs to the whole screen is kept at the screen's root. */
-export interface Interaction {
-  readonly on: Gesture;
+const guardFields = {
+  ...whenFields,
+  /** Key of the screen to show instead. */
+  otherwise: screenKey,
+} as const;
+export const guardSchema = fields(guardFields);
+/** A condition that a screen needs, and where one goes when it does not hold. */
+export type Guard = FieldsOf<typeof guardFields>;
+
+const interactionFields = {
+  on: choice(GESTURES),
   /** Of `key`: the key as `KeyboardEvent.key` names it. */
-  readonly key?: string;
+  key: optional(text(40, { min: 1, examples: ['Enter', '/'] })),
   /** Of `swipe`: to which side. */
-  readonly side?: Side;
+  side: optional(side),
   /** Of `after`: milliseconds. */
-  readonly ms?: number;
-  readonly when?: When;
+  ms: optional(whole(0, 3_600_000)),
+  when: optional(fields(whenFields)),
   /** What happens first, in order. */
-  readonly before?: readonly Step[];
-  readonly target: Target;
-  readonly arrival: Arrival;
+  before: optional(list(step, { max: 20 })),
+  target,
+  arrival,
   /** Counts at all places of the component or list that the element stands in, except where another is said. */
-  readonly everywhere?: true;
-}
+  everywhere: optional(yes),
+} as const;
+export const interactionSchema = fields(interactionFields);
+/** One thing that an element does. What belongs to the whole screen is kept at the screen's root. */
+export type Interaction = FieldsOf<typeof interactionFields>;
+
+/** Further interactions of the same element have a number after its key. */
+export const interactionKey: Schema<string> = {
+  shape: 'key',
+  of: 'element',
+  suffix: /^\|([2-9]|[1-9]\d{1,3})$/,
+  says: 'is no element with, at most, a number after it',
+  examples: ['home:0', 'home:0|2'],
+};
 
 /**
  * Interactions are kept under the key of their element; further ones of the same element under that key with `|2`,

@@ -1,11 +1,11 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { parseChange, putInteraction, putScreen, putStill } from '../change/change.ts';
 import { hashOf, type InputFile } from '../intake/files.ts';
 import { limits, megabytes } from '../intake/limits.ts';
-import { type App, emptyApp } from '../model/app.ts';
-import type { Design } from '../model/design.ts';
+import { type App, appSchema, emptyApp } from '../model/app.ts';
+import { type Design, designLimits, designSchema, type Element, SCREEN_KEY } from '../model/design.ts';
 import { isRecord, stringifySorted } from '../model/json.ts';
 import type { Project } from '../model/project.ts';
+import { findProblem, problemText } from '../schema/problem.ts';
 
 /** A project with the bytes of its assets: what a `.tovel` file holds. */
 export interface ProjectArchive extends Project {
@@ -90,118 +90,38 @@ export function parseDesign(json: unknown): Design {
   const fail = (where: string, what: string): never => {
     throw new ArchiveError(`design.json: ${where}: ${what}`);
   };
-  if (!isRecord(json) || json.format !== 'tovel-design/1') return fail('format', 'expected "tovel-design/1"');
-  if (!Array.isArray(json.screens) || !Array.isArray(json.assets) || !Array.isArray(json.notices))
-    return fail('screens, assets, notices', 'expected lists');
+  const problem = findProblem(designSchema, json);
+  if (problem) throw new ArchiveError(`design.json: ${problemText(problem)}`);
+  const design = json as Design;
   const keys = new Set<string>();
-  const checkElement = (value: unknown, where: string, screenKey: string, depth: number): void => {
-    if (!isRecord(value)) return fail(where, 'expected an element');
-    if (typeof value.key !== 'string' || !value.key.startsWith(`${screenKey}:`))
-      return fail(where, `expected a key that begins with "${screenKey}:"`);
-    if (keys.has(value.key)) return fail(where, `the key "${value.key}" stands twice`);
-    keys.add(value.key);
-    if (keys.size > limits.elements * 500 || depth > limits.depth + 20)
-      return fail(where, 'too many or too deeply nested elements');
-    if (value.tag !== undefined && !/^[a-z][a-z0-9-]*$/i.test(String(value.tag)))
-      return fail(where, 'a tag is a plain name');
-    if (
-      value.tag !== undefined &&
-      /^(script|style|iframe|object|embed|link|meta|base)$/i.test(String(value.tag))
-    )
-      return fail(where, `<${String(value.tag)}> cannot be part of a screen`);
-    if (
-      !isRecord(value.box) ||
-      !isRecord(value.style) ||
-      !isRecord(value.style.base) ||
-      !isRecord(value.source)
-    )
-      return fail(where, 'expected box, style and source');
-    for (const name of Object.keys(isRecord(value.attributes) ? value.attributes : {}))
-      if (/^on|^(src|srcdoc|style)$/i.test(name))
-        return fail(where, `the attribute "${name}" is not allowed`);
-    for (const state of Object.keys(isRecord(value.style.states) ? value.style.states : {}))
-      if (!/^:[a-z:-]+$/.test(state)) return fail(where, `"${state}" is no state of an element`);
-    if (!Array.isArray(value.children)) return fail(where, 'expected children');
-    value.children.forEach((child, i) => checkElement(child, `${where}/${i}`, screenKey, depth + 1));
-  };
-  json.screens.forEach((screen: unknown, i) => {
-    if (!isRecord(screen) || typeof screen.key !== 'string' || !/^[a-z0-9-]+$/.test(screen.key))
-      return fail(`screens/${i}`, 'expected a screen with a key of letters, digits and -');
-    if (
-      typeof screen.name !== 'string' ||
-      typeof screen.width !== 'number' ||
-      typeof screen.height !== 'number' ||
-      !isRecord(screen.source)
-    )
-      return fail(`screens/${i}`, 'expected name, width, height and source');
-    if (screen.reference !== undefined && !isHash(screen.reference))
-      return fail(`screens/${i}/reference`, 'expected the hash of a picture');
-    if (screen.regions !== undefined && !(Array.isArray(screen.regions) && screen.regions.every(isRegion)))
-      return fail(`screens/${i}/regions`, 'expected a list of regions with kind, box and confidence');
-    checkElement(screen.root, `screens/${i}/root`, screen.key, 0);
+  const screens = new Set<string>();
+  design.screens.forEach((screen, i) => {
+    if (!SCREEN_KEY.test(screen.key))
+      fail(`screens/${i}/key`, 'expected small letters, digits and - as the key of a screen');
+    if (screens.has(screen.key)) fail(`screens/${i}/key`, `the key "${screen.key}" stands twice`);
+    screens.add(screen.key);
+    let count = 0;
+    const visit = (element: Element, where: string, depth: number): void => {
+      if (!element.key.startsWith(`${screen.key}:`))
+        fail(`${where}/key`, `expected a key that begins with "${screen.key}:"`);
+      if (keys.has(element.key)) fail(`${where}/key`, `the key "${element.key}" stands twice`);
+      keys.add(element.key);
+      // Reading and arranging may add containers to what a file may hold.
+      if (++count > designLimits.elements * 2) fail(where, `more than ${designLimits.elements * 2} elements`);
+      if (depth > designLimits.depth * 2) fail(where, 'nested too deeply');
+      element.children.forEach((child, n) => visit(child, `${where}/${n}`, depth + 1));
+    };
+    visit(screen.root, `screens/${i}/root`, 0);
   });
-  if (json.fonts !== undefined && !(Array.isArray(json.fonts) && json.fonts.every(isFontFace)))
-    return fail('fonts', 'expected faces with family, weight, style and asset');
-  if (json.brief !== undefined && typeof json.brief !== 'string') return fail('brief', 'expected a text');
-  return json as unknown as Design;
+  return design;
 }
 
-const isHash = (value: unknown): boolean => typeof value === 'string' && /^[0-9a-f]{64}$/.test(value);
-
-const isFontFace = (value: unknown): boolean =>
-  isRecord(value) &&
-  isHash(value.asset) &&
-  ['family', 'weight', 'style'].every((name) => typeof value[name] === 'string') &&
-  ['stretch', 'unicodeRange'].every((name) => value[name] === undefined || typeof value[name] === 'string');
-
-const isRegion = (value: unknown): boolean =>
-  isRecord(value) &&
-  ['box', 'row', 'text'].includes(String(value.kind)) &&
-  typeof value.confidence === 'number' &&
-  isRecord(value.box) &&
-  [value.box.x, value.box.y, value.box.width, value.box.height].every(Number.isFinite);
-
 /**
- * Reads an app document from outside, through the same gate as every change.
+ * Reads an app document from outside, through the same declarations as every change.
  * @throws ArchiveError that names the place.
  */
 export function parseApp(json: unknown): App {
-  if (!isRecord(json) || json.format !== 'tovel-app/1')
-    throw new ArchiveError('app.json: format: expected "tovel-app/1"');
-  try {
-    for (const [key, value] of Object.entries(tableOf(json, 'screens')))
-      parseChange(putScreen(key, value as App['screens'][string]));
-    for (const [key, value] of Object.entries(tableOf(json, 'interactions')))
-      parseChange(putInteraction(key, value as App['interactions'][string]));
-    for (const key of Object.keys(tableOf(json, 'still'))) parseChange(putStill(key, true));
-    for (const table of OPEN_TABLES)
-      for (const [key, value] of Object.entries(tableOf(json, table)))
-        parseChange({ kind: 'put', table, key, value });
-  } catch (error) {
-    throw new ArchiveError(`app.json: ${(error as Error).message}`);
-  }
-  if (json.start !== null && typeof json.start !== 'string')
-    throw new ArchiveError('app.json: start: expected a screen key or null');
-  return { ...emptyApp, ...(json as unknown as App) };
-}
-
-/** Tables that older projects may not have yet. */
-const OPEN_TABLES = [
-  'layers',
-  'regions',
-  'settings',
-  'dismissed',
-  'edits',
-  'components',
-  'tokens',
-  'added',
-  'drawers',
-  'defaults',
-  'refused',
-] as const;
-
-function tableOf(json: Record<string, unknown>, name: string): Record<string, unknown> {
-  const table = json[name] ?? {};
-  if (!isRecord(table)) throw new ArchiveError(`app.json: ${name}: expected an object`);
-  return table;
+  const problem = findProblem(appSchema, json);
+  if (problem) throw new ArchiveError(`app.json: ${problemText(problem)}`);
+  return { ...emptyApp, ...(json as Partial<App>) };
 }

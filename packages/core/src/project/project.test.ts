@@ -68,9 +68,70 @@ describe('a .tovel file', () => {
     ['not a zip', strToU8('hello'), /not a .tovel file/],
     ['without a design', packZip([{ path: 'app.json', bytes: strToU8('{}') }]), /holds no design.json/],
     ['another format', file({ ...emptyDesign, format: 'x' }), /design.json: format/],
-    ['a script as an element', file(withRoot({ tag: 'script' })), /<script> cannot be part of a screen/],
-    ['a tag that breaks out', file(withRoot({ tag: 'p><script' })), /a tag is a plain name/],
-    ['an event attribute', file(withRoot({ attributes: { onclick: 'x' } })), /"onclick" is not allowed/],
+    [
+      'a script as an element',
+      file(withRoot({ tag: 'script' })),
+      /screens\/0\/root\/tag: expected an HTML element, not “script”/,
+    ],
+    [
+      'a tag that breaks out',
+      file(withRoot({ tag: 'p><script' })),
+      /screens\/0\/root\/tag: expected an HTML element/,
+    ],
+    ['an event attribute', file(withRoot({ attributes: { onclick: 'x' } })), /has no attribute “onclick”/],
+    [
+      'code as the name of an attribute',
+      file(withRoot({ attributes: { "a={alert('x')} b": '' } })),
+      /a=\{alert/,
+    ],
+    [
+      'markup as the name of an attribute',
+      file(withRoot({ attributes: { 'x"><img src=x onerror=a': '' } })),
+      /expected a name/,
+    ],
+    [
+      'markup that React would set',
+      file(withRoot({ attributes: { dangerouslySetInnerHTML: 'x' } })),
+      /has no attribute/,
+    ],
+    ['an address that runs', file(withRoot({ attributes: { href: 'java\nscript:x' } })), /no value of href/],
+    ['a text that is none', file(withRoot({ text: {} })), /root\/text: expected a text/],
+    [
+      'a drawing without an element',
+      file(withRoot({ vector: { tag: '', attributes: {}, children: [] } })),
+      /vector\/tag/,
+    ],
+    [
+      'a drawing that leads to a script',
+      file(withRoot({ vector: { tag: 'use', attributes: { href: 'javascript:x' }, children: [] } })),
+      /no value of href/,
+    ],
+    [
+      'a style that fetches',
+      file(withRoot({ style: { base: { 'background-image': 'url(http://127.0.0.1/)' } } })),
+      /holds “url\(http/,
+    ],
+    [
+      'a style that ends its rule',
+      file(withRoot({ style: { base: { color: 'red;}*{color:red' } } })),
+      /holds “;”/,
+    ],
+    [
+      'a state that is a selector',
+      file(withRoot({ style: { base: {}, states: { ':hover, *': {} } } })),
+      /:hover, \*/,
+    ],
+    ['a field that nobody knows', file(withRoot({ onclick: 'x' })), /root\/onclick: is no field/],
+    [
+      'a font that ends its rule',
+      file({ ...emptyDesign, fonts: [{ family: 'a"}', weight: '400', style: 'normal', asset: asset.hash }] }),
+      /fonts\/0\/family/,
+    ],
+    [
+      'an asset of another type',
+      file({ ...emptyDesign, assets: [{ ...asset, type: 'text/javascript' }] }),
+      /assets\/0\/type/,
+    ],
     [
       'a key twice',
       file({ ...emptyDesign, screens: [project.design.screens[0], project.design.screens[0]] }),
@@ -91,6 +152,41 @@ describe('a .tovel file', () => {
       file(emptyDesign, { ...emptyApp, screens: [] }),
       /app.json: screens: expected an object/,
     ],
+    [
+      'a condition that is code',
+      file(emptyDesign, { ...emptyApp, conditions: { c: { name: 'C', initial: '(()=>fetch("x"))()' } } }),
+      /app.json: conditions\/c\/initial: expected true or false/,
+    ],
+    [
+      'a redirect to nothing',
+      file(emptyDesign, { ...emptyApp, redirects: { '/a': {} } }),
+      /redirects\/\/a\/to: is missing/,
+    ],
+    [
+      'a redirect that is no path',
+      file(emptyDesign, { ...emptyApp, redirects: { '/a<b': { to: 'x' } } }),
+      /redirects\/\/a<b/,
+    ],
+    [
+      'a layout of nothing',
+      file(emptyDesign, { ...emptyApp, layouts: { a: { name: 'A', screens: [] } } }),
+      /layouts\/a\/screens/,
+    ],
+    [
+      'a journey of another shape',
+      file(emptyDesign, {
+        ...emptyApp,
+        journeys: { a: { name: 'A', start: 'x', steps: [{ kind: 'run' }] } },
+      }),
+      /journeys\/a\/steps\/0\/kind/,
+    ],
+    [
+      'a synonym that is no text',
+      file(emptyDesign, { ...emptyApp, synonyms: { a: ['b'] } }),
+      /synonyms\/a: expected a text/,
+    ],
+    ['a table that nobody knows', file(emptyDesign, { ...emptyApp, scripts: {} }), /scripts: is no field/],
+    ['a start that is no key', file(emptyDesign, { ...emptyApp, start: {} }), /app.json: start/],
   ])('%s is refused in words', (_, bytes, message) => expect(() => unpackProject(bytes)).toThrow(message));
 
   test('an asset that is not what its name says is left out', () => {

@@ -1,3 +1,7 @@
+import { CHART_KINDS, INPUT_TYPES } from '../model/app.ts';
+
+export { CHART_KINDS, INPUT_TYPES };
+
 /** The roles that Tovel tells apart, in ARIA terms where ARIA has one. */
 export const ROLES = [
   'button',
@@ -40,21 +44,7 @@ export type Role = (typeof ROLES)[number];
 const known: ReadonlySet<string> = new Set(ROLES);
 export const isRole = (name: string | undefined): name is Role => name !== undefined && known.has(name);
 
-/** What a text field takes: the `type` of an input, or several lines of text. */
-export const INPUT_TYPES = [
-  'text',
-  'email',
-  'password',
-  'search',
-  'number',
-  'date',
-  'tel',
-  'url',
-  'multiline',
-] as const;
 export type InputType = (typeof INPUT_TYPES)[number];
-
-export const CHART_KINDS = ['bar', 'line', 'pie'] as const;
 export type ChartKind = (typeof CHART_KINDS)[number];
 
 /** What more there is to say of a role. */

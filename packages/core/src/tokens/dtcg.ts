@@ -1,6 +1,6 @@
 import type { Token, TokenKind } from '../model/app.ts';
 import { isRecord, stringifySorted } from '../model/json.ts';
-import { isSafeCssValue } from '../model/safe.ts';
+import { isSafeCssValue } from '../model/app.ts';
 import { kebabCase } from '../model/names.ts';
 import { channelsOf } from '../roles/sight.ts';
 import { hexOf, normalValue } from './values.ts';

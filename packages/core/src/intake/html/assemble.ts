@@ -8,6 +8,8 @@ import type {
   Screen,
   VectorNode,
 } from '../../model/design.ts';
+import { attributeRule, isAttributeName } from '../../vocabulary/attributes.ts';
+import { isVectorStyle, VECTOR_ATTRIBUTES, VECTOR_TAGS } from '../../vocabulary/vectors.ts';
 import type { GlyphOutline } from '../../fonts/outline.ts';
 import { textOf } from '../../model/project.ts';
 import { baseName } from '../files.ts';
@@ -25,49 +27,6 @@ export interface PageInput {
   readonly glyphs?: GlyphSource;
 }
 
-/** Attributes that carry meaning into the emitted app; all others only served the page they came from. */
-const KEPT = new Set([
-  'href',
-  'alt',
-  'type',
-  'placeholder',
-  'value',
-  'name',
-  'checked',
-  'disabled',
-  'selected',
-  'multiple',
-  'required',
-  'readonly',
-  'min',
-  'max',
-  'step',
-  'minlength',
-  'maxlength',
-  'pattern',
-  'rows',
-  'cols',
-  'colspan',
-  'rowspan',
-  'scope',
-  'for',
-  'id',
-  'role',
-  'title',
-  'lang',
-  'dir',
-  'open',
-  'datetime',
-  'start',
-  'reversed',
-  'autocomplete',
-  'inputmode',
-  'label',
-  'wrap',
-  'tabindex',
-  'headers',
-  'media',
-]);
 const CONTROLS = new Set(['input', 'select', 'textarea', 'option', 'optgroup', 'progress', 'meter']);
 
 /** Class names, and what an element opens by script, which says as much about it. */
@@ -82,13 +41,21 @@ export function assembleScreen(
   input: PageInput,
   reading: PageReading,
 ): { screen: Screen; notices: Notice[] } {
-  const notices: Notice[] = reading.hidden.map((hidden) => ({
+  const notices: Notice[] = [...replacedTags(reading.body)].map(([tag, { count, path }]) => ({
     level: 'info',
-    code: 'hidden-layer',
+    code: 'tag-replaced',
     file: input.file,
-    path: hidden.path,
-    message: `The hidden element ${hidden.label ? `“${hidden.label}”` : `<${hidden.tag}>`} was left out.`,
+    path,
+    message: `<${tag}>${count > 1 ? ` (${count} times)` : ''} is no element that screens are written with; it stands as a plain one, with its look.`,
   }));
+  for (const hidden of reading.hidden)
+    notices.push({
+      level: 'info',
+      code: 'hidden-layer',
+      file: input.file,
+      path: hidden.path,
+      message: `The hidden element ${hidden.label ? `“${hidden.label}”` : `<${hidden.tag}>`} was left out.`,
+    });
   if (!reading.body.children.length)
     notices.push({
       level: 'warning',
@@ -109,6 +76,20 @@ export function assembleScreen(
     use: 'screen',
   };
   return { screen, notices };
+}
+
+/** Elements of the page that are written as others, by their tag. */
+function replacedTags(
+  read: ReadElement,
+  found = new Map<string, { count: number; readonly path: string }>(),
+): Map<string, { count: number; readonly path: string }> {
+  if (read.was !== undefined) {
+    const known = found.get(read.was);
+    if (known) known.count++;
+    else found.set(read.was, { count: 1, path: read.path });
+  }
+  for (const child of read.children) if (typeof child !== 'string') replacedTags(child, found);
+  return found;
 }
 
 /** A page is named by its title; what follows a separator is the name of the whole site. */
@@ -287,9 +268,10 @@ const nameOf = (read: ReadElement, otherwise: string): string =>
     .trim()
     .slice(0, 80) || read.tag;
 
+/** Attributes that carry meaning into the emitted app; all others only served the page they came from. */
 function keptAttributes(read: ReadElement): Record<string, string> | null {
   const kept = Object.entries(read.attributes).filter(
-    ([name]) => (KEPT.has(name) && !(name === 'id' && read.tag === 'div')) || name.startsWith('aria-'),
+    ([name]) => attributeRule(read.tag, name) && !(name === 'id' && read.tag === 'div'),
   );
   return kept.length ? Object.fromEntries(kept) : null;
 }
@@ -318,7 +300,9 @@ function withAssetNames(css: Declarations, input: PageInput): Declarations {
   );
 }
 
-/** An inline drawing; its style is in its declarations, so classes and data attributes go. */
+const DRAWN: ReadonlySet<string> = new Set(VECTOR_ATTRIBUTES);
+
+/** An inline drawing; its style is in its declarations, and what only the page had use for goes. */
 function toVector(read: ReadElement, key: string): VectorNode {
   const prefix = key.replace(/[^\w]+/g, '-');
   const rename = (value: string): string =>
@@ -326,26 +310,23 @@ function toVector(read: ReadElement, key: string): VectorNode {
   const convert = (node: ReadElement, isRoot: boolean): VectorNode => {
     const attributes: Record<string, string> = {};
     for (const [name, value] of Object.entries(node.attributes)) {
-      if (
-        name === 'class' ||
-        name === 'style' ||
-        name.startsWith('data-') ||
-        name === 'xmlns' ||
-        (isRoot && name === 'role')
-      )
-        continue;
       if (name === 'id') attributes.id = `${prefix}-${value}`;
       else if (name === 'href' || name === 'xlink:href') attributes.href = value.replace(/^#/, `#${prefix}-`);
-      else attributes[name] = rename(value);
+      // A name that is none is left to the gate, which says so.
+      else if ((DRAWN.has(name) || !isAttributeName(name)) && !(isRoot && name === 'role'))
+        attributes[name] = rename(value);
     }
     // The root's declarations go into its class like those of any element.
     if (!isRoot)
-      for (const [property, value] of Object.entries(node.base)) attributes[property] = rename(value);
+      for (const [property, value] of Object.entries(node.base))
+        if (isVectorStyle(property)) attributes[property] = rename(value);
     const text = node.children.filter((child) => typeof child === 'string').join('');
     return {
       tag: node.tag,
       attributes,
-      children: node.children.flatMap((child) => (typeof child === 'string' ? [] : [convert(child, false)])),
+      children: node.children.flatMap((child) =>
+        typeof child === 'string' || !VECTOR_TAGS.has(child.tag) ? [] : [convert(child, false)],
+      ),
       ...(text.trim() ? { text } : {}),
     };
   };

@@ -13,7 +13,10 @@ export interface PageReading {
 
 export interface ReadElement {
   readonly path: string;
+  /** The element that it is written as. */
   readonly tag: string;
+  /** Its tag in the page, where that is another. */
+  readonly was?: string;
   readonly attributes: Readonly<Record<string, string>>;
   readonly box: Box;
   readonly base: Declarations;

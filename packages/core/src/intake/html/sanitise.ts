@@ -1,6 +1,7 @@
 import { type DefaultTreeAdapterMap, parse, serialize } from 'parse5';
 import type { Notice } from '../../model/design.ts';
-import { isUnsafeAddress } from '../address.ts';
+import { isAttributeName } from '../../vocabulary/attributes.ts';
+import { isPlainAddress } from '../../vocabulary/addresses.ts';
 import { limits } from '../limits.ts';
 import {
   cleanDeclarations,
@@ -48,12 +49,29 @@ const DROPPED = new Set([
   'base',
   'template',
   'portal',
+  'noembed',
+  'noframes',
+  'bgsound',
+  'animate',
+  'animatemotion',
+  'animatetransform',
+  'set',
+  'mpath',
+  'discard',
+  'feimage',
+  'handler',
+  'listener',
   'audio',
   'video',
   'track',
   'param',
   'fencedframe',
 ]);
+const HTML = 'http://www.w3.org/1999/xhtml';
+const SVG = 'http://www.w3.org/2000/svg';
+const MATHML = 'http://www.w3.org/1998/Math/MathML';
+/** What they hold is text for one parser and elements for another. */
+const RAW = new Set(['xmp', 'listing', 'plaintext']);
 const ADDRESSES = new Set([
   'href',
   'src',
@@ -88,7 +106,7 @@ export function sanitisePage(file: string, text: string, files: PageFiles): Safe
   cleaner.finish();
   document.childNodes = document.childNodes.filter((node) => node.nodeName !== '#comment');
   return {
-    html: serialize(document),
+    html: asReadAgain(document),
     title: cleaner.title.replace(/\s+/g, ' ').trim(),
     notices: cleaner.notices,
     width: cleaner.width,
@@ -96,6 +114,36 @@ export function sanitisePage(file: string, text: string, files: PageFiles): Safe
     webFonts: cleaner.webFonts,
     utilities: cleaner.utilities && { ...cleaner.utilities, classes: [...cleaner.classes] },
   };
+}
+
+/** Longest chain of readings that each bring something new; honest pages are the same after one. */
+const MOST_READINGS = 5;
+
+/**
+ * The page as text that a browser reads as the very elements that were cleaned. Some markup turns into other elements
+ * when what was written is parsed again; every element that was cleaned has its path, so what has none is new, and goes.
+ * @throws RangeError for a page that brings new elements however often it is read.
+ */
+function asReadAgain(cleaned: DefaultTreeAdapterMap['document']): string {
+  let html = serialize(cleaned);
+  for (let i = 0; i < MOST_READINGS; i++) {
+    const again = parse(html);
+    let found = 0;
+    const visit = (node: ParsedElement): void => {
+      node.childNodes = node.childNodes.filter((child) => {
+        if (!('tagName' in child)) return child.nodeName !== '#comment' || !++found;
+        const isOwn = attribute(child, PATH_ATTRIBUTE) !== undefined || child.attrs.length === 0;
+        if (isOwn && !DROPPED.has(child.tagName.toLowerCase())) return true;
+        found++;
+        return false;
+      });
+      for (const child of node.childNodes) if ('tagName' in child) visit(child);
+    };
+    visit(again as unknown as ParsedElement);
+    if (!found) return html;
+    html = serialize(again);
+  }
+  throw new RangeError('Its markup reads differently each time. Save the page again from a browser.');
 }
 
 class PageCleaner {
@@ -165,8 +213,9 @@ class PageCleaner {
   }
 
   /** The element that stands for this one, or null when it goes. */
-  #replace(element: ParsedElement): ParsedElement | null {
-    const tag = element.tagName;
+  #replace(found: ParsedElement): ParsedElement | null {
+    const element = this.#plain(found);
+    const tag = element.tagName.toLowerCase();
     if (tag === 'link') return this.#styleSheet(element);
     if (tag === 'source')
       return element.parentNode && 'tagName' in element.parentNode && element.parentNode.tagName === 'picture'
@@ -190,6 +239,26 @@ class PageCleaner {
     else if (tag !== 'noscript' && tag !== 'template' && tag !== 'base')
       this.#count('dropped', `<${tag}> was left out.`);
     return null;
+  }
+
+  /**
+   * An element that a frame reads as it is read here: formulas are plain text, and tags that only a parser takes for
+   * names are containers.
+   */
+  #plain(element: ParsedElement): ParsedElement {
+    const isFormula = element.namespaceURI === MATHML;
+    const isName = /^[a-z][a-z0-9]*(-[a-z0-9]+)*$/i.test(element.tagName);
+    const isRaw = RAW.has(element.tagName) && element.namespaceURI === HTML;
+    if (!isFormula && isName && !isRaw) return element;
+    if (isFormula && element.tagName === 'math')
+      this.#count('formula', 'A formula was taken in as plain text.');
+    else if (!isName)
+      this.#count('left-out', `<${element.tagName.slice(0, 40)}> is no element; what is in it stays.`);
+    const tag = isRaw ? 'pre' : 'span';
+    element.tagName = tag;
+    element.nodeName = tag;
+    element.namespaceURI = HTML as ParsedElement['namespaceURI'];
+    return element;
   }
 
   #addUtilities(part: Partial<UtilityPlan>): void {
@@ -274,6 +343,12 @@ class PageCleaner {
     for (const name of (attribute(element, 'class') ?? '').split(/\s+/)) if (name) this.classes.add(name);
     element.attrs = element.attrs.flatMap((attr) => {
       const name = (attr.prefix ? `${attr.prefix}:` : '') + attr.name.toLowerCase();
+      if (!isAttributeName(name)) {
+        // What frameworks write into pages is no mistake.
+        if (!/^[@:#*_.\[(]?[a-z][\w.:@*#()[\]-]*$/i.test(name))
+          this.#count('left-out', `“${name.slice(0, 40)}” is no name of an attribute and was left out.`);
+        return [];
+      }
       if (name.startsWith('on')) {
         this.#count('handler', 'An event attribute was left out; wire the element in Junction instead.');
         return [];
@@ -288,6 +363,9 @@ class PageCleaner {
       )
         return [];
       if (name === 'style') return [{ ...attr, value: this.#cleanInline(attr.value) }];
+      // Attributes of drawings are styles by another way of writing, and so can hold references.
+      if (element.namespaceURI === SVG && /[(\\]/.test(attr.value) && !ADDRESSES.has(name))
+        return [{ ...attr, value: this.#cleanInline(attr.value) }];
       if (!ADDRESSES.has(name)) return [attr];
       return this.#cleanAddress(element, name, attr.value).map((value) => ({ ...attr, value }));
     });
@@ -306,7 +384,7 @@ class PageCleaner {
       name === 'action' ||
       name === 'formaction'
     ) {
-      if (isUnsafeAddress(value)) {
+      if (!isPlainAddress(value)) {
         this.#count(
           'script',
           'A link that would have run a script was left out; the element counts as an open end.',

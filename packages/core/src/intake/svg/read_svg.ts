@@ -2,7 +2,7 @@ import { arrangeScreen, softOf } from '../../layout/arrange.ts';
 import { contains, hasLook, type Placed, union } from '../../layout/placed.ts';
 import type { Box, Notice, Screen } from '../../model/design.ts';
 import { sentenceCase } from '../../model/names.ts';
-import { isUnsafeAddress } from '../address.ts';
+import { isPlainAddress } from '../../vocabulary/addresses.ts';
 import { baseName } from '../files.ts';
 import {
   boxAround,
@@ -391,7 +391,7 @@ class SvgReader {
 
   #container(element: XmlElement, style: SvgStyle, items: readonly Placed[], path: string): Placed {
     const written = element.name === 'a' ? (element.attributes.href ?? '') : '';
-    const href = isUnsafeAddress(written) ? '' : written;
+    const href = isPlainAddress(written) ? written : '';
     const more: Partial<Placed> = {
       tag: 'div',
       children: nest(items),

@@ -1,0 +1,116 @@
+import * as csstree from 'css-tree';
+import type { Declarations } from '../model/design.ts';
+
+/**
+ * Which CSS a design may hold: properties that CSS has, and values that their grammar allows, read by css-tree's own
+ * dictionary. A value can name a picture of the project or a part of its own drawing, and nothing else can be fetched.
+ */
+
+/** Longest value of a declaration, in UTF-16 units: long gradients and clip paths have a few thousand. */
+const LONGEST = 20_000;
+const MOST_KNOWN = 50_000;
+const known = new Map<string, string | null>();
+
+const REFERENCE = /^(asset:[0-9a-f]{64}|#[\w.~%:-]{1,200})$/;
+
+/** Properties that would run or fetch where a browser still knows them, or that are no style of an element. */
+const REFUSED = new Set(['behavior', '-moz-binding', 'src', 'all']);
+
+/** Whether CSS has a property of this name. */
+export const isStyleProperty = (name: string): boolean =>
+  /^-?[a-z][a-z-]*$/.test(name) && !REFUSED.has(name) && Object.hasOwn(csstree.lexer.properties, name);
+
+/** What is wrong with a declaration; null when nothing is. Kept, since screens say the same over and over. */
+export function styleProblem(property: string, value: string): string | null {
+  const key = `${property}\n${value}`;
+  const found = known.get(key);
+  if (found !== undefined) return found;
+  if (known.size >= MOST_KNOWN) known.clear();
+  const problem = findStyleProblem(property, value);
+  known.set(key, problem);
+  return problem;
+}
+
+function findStyleProblem(property: string, value: string): string | null {
+  if (!isStyleProperty(property)) return `“${property.slice(0, 40)}” is no property of a style`;
+  if (!value.trim()) return `${property} has no value`;
+  if (value.length > LONGEST) return `the value of ${property} is longer than ${LONGEST} characters`;
+  const unsafe = unsafePart(value);
+  if (unsafe !== null) return `the value of ${property} holds “${unsafe.slice(0, 40)}”`;
+  // A variable can stand for any part of a value, so there is no grammar to hold it to.
+  if (/\bvar\(/i.test(value)) return null;
+  // Names of assets hold a colon, which a grammar of addresses does not mind but one of bare words does.
+  const { error } = csstree.lexer.matchProperty(property, value);
+  return error ? `“${value.slice(0, 60)}” is no value of ${property}` : null;
+}
+
+/** The first token that would leave its declaration, hide something, or fetch; null when there is none. */
+export function unsafePart(value: string): string | null {
+  const t = csstree.tokenTypes;
+  const open: string[] = [];
+  let unsafe: string | null = null;
+  csstree.tokenize(value, (type, start, end) => {
+    if (unsafe !== null) return;
+    const text = value.slice(start, end);
+    const refuse = (): void => void (unsafe = text);
+    switch (type) {
+      case t.Semicolon:
+      case t.LeftCurlyBracket:
+      case t.RightCurlyBracket:
+      case t.AtKeyword:
+      case t.BadString:
+      case t.BadUrl:
+      case t.CDO:
+      case t.CDC:
+      case t.Comment:
+        return refuse();
+      case t.Delim:
+        // `!important`, and what no value has.
+        return '!<\\@`$'.includes(text) ? refuse() : undefined;
+      case t.Url:
+        return REFERENCE.test(csstree.url.decode(text)) ? undefined : refuse();
+      case t.Function: {
+        const name = text.slice(0, -1).toLowerCase();
+        open.push(')');
+        // Escapes in names hide them from whoever looks.
+        if (text.includes('\\') || /^(expression|src|image|(-webkit-)?image-set|element|paint)$/.test(name))
+          refuse();
+        if (name === 'url') open[open.length - 1] = 'url';
+        return;
+      }
+      case t.LeftParenthesis:
+        return void open.push(')');
+      case t.LeftSquareBracket:
+        return void open.push(']');
+      case t.RightParenthesis:
+      case t.RightSquareBracket: {
+        const last = open.pop();
+        return last === undefined || (last === 'url' ? ')' : last) !== text ? refuse() : undefined;
+      }
+      case t.String:
+        if (!/^(["'])[^]*\1$/.test(text) || text.length < 2 || text.includes('\n')) return refuse();
+        return open.at(-1) === 'url' && !REFERENCE.test(csstree.string.decode(text)) ? refuse() : undefined;
+      case t.Ident:
+      case t.Hash:
+      case t.Dimension:
+        return text.includes('\\') ? refuse() : undefined;
+    }
+  });
+  if (unsafe === null && open.length) return '(';
+  return unsafe;
+}
+
+/** Declarations without those that are not CSS; `leftOut` hears of each. The same value where all are good. */
+export function cleanStyle<T extends Declarations>(css: T, leftOut: (problem: string) => void): T {
+  let made: Record<string, string> | null = null;
+  for (const [property, value] of Object.entries(css)) {
+    const problem = typeof value === 'string' ? styleProblem(property, value) : `${property} is no text`;
+    if (problem === null) continue;
+    leftOut(problem);
+    delete (made ??= { ...css })[property];
+  }
+  return (made as T | null) ?? css;
+}
+
+/** A state of an element in a selector, such as `:checked::before`. */
+export const isStateSelector = (text: string): boolean => /^(:{1,2}[a-z]+(-[a-z]+)*){1,4}$/.test(text);
