@@ -4,3 +4,6 @@ export const escapeText = (text: string): string =>
 
 /** Text as the value of an attribute in double quotes. */
 export const escapeValue = (text: string): string => escapeText(text).replace(/"/g, '&quot;');
+
+/** Text as it can stand in a comment of TypeScript or CSS: on one line, and never its end. */
+export const commentText = (text: string): string => text.replace(/\s+/g, ' ').replace(/\*(?=\/)/g, '* ');

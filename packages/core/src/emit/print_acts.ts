@@ -1,4 +1,4 @@
-import { camelCase, pascalCase, uniqueName } from '../model/names.ts';
+import { camelCase, pascalCase, uniqueCodeName } from '../model/names.ts';
 import {
   type EmittedAct,
   type EmittedArrival,
@@ -13,10 +13,10 @@ function arrivalFields(arrival: EmittedArrival): string[] {
   if (arrival.kind === 'none') return [];
   const { ms, easing, delay } = arrival;
   return [
-    `kind: '${arrival.kind}'`,
-    ...('from' in arrival ? [`from: '${arrival.from}'`] : []),
+    `kind: ${quote(arrival.kind)}`,
+    ...('from' in arrival ? [`from: ${quote(arrival.from)}`] : []),
     `ms: ${ms}`,
-    ...(easing && easing !== 'ease-out' ? [`easing: '${easing}'`] : []),
+    ...(easing && easing !== 'ease-out' ? [`easing: ${quote(easing)}`] : []),
     ...(delay ? [`delay: ${delay}`] : []),
     ...('names' in arrival ? [`names: [${arrival.names.map(quote).join(', ')}]`] : []),
   ];
@@ -74,7 +74,7 @@ function handlerOf(node: MarkupElement, act: EmittedAct, used: Used): string {
   const words = pascalCase(label.split(/\s+/).slice(0, 3).join(' ')).slice(0, 30);
   const gesture = act.on === 'press' ? '' : pascalCase(act.on);
   const wanted = camelCase(`on ${gesture} ${words || node.tag}`).replace(/^on(?=[A-Z])/, 'handle');
-  const name = uniqueName(wanted || 'handlePress', (candidate) => used.handlers.has(candidate), '');
+  const name = uniqueCodeName(wanted, 'handlePress', (candidate) => used.handlers.has(candidate));
   const lines = [`const ${name} = () => {`];
   act.ways.forEach(({ when, steps }, i) => {
     const calls = steps.map((step) => callOf(step, used));

@@ -1,6 +1,6 @@
 import type { Drawer } from '../model/app.ts';
 import type { Declarations, Element, ElementStyle, Screen, VectorNode } from '../model/design.ts';
-import { camelCase, uniqueName } from '../model/names.ts';
+import { camelCase, uniqueCodeName } from '../model/names.ts';
 import { textOf } from '../model/project.ts';
 import { roleOf } from '../roles/role.ts';
 import { attributeRule, isFlag } from '../vocabulary/attributes.ts';
@@ -361,7 +361,7 @@ class ScreenWriter {
     const signature = JSON.stringify(parts);
     const known = this.#rules.get(signature);
     if (known) return known.className;
-    const className = uniqueName(wanted, (candidate) => this.#names.has(candidate), '');
+    const className = uniqueCodeName(wanted, 'part', (candidate) => this.#names.has(candidate));
     this.#names.add(className);
     this.#rules.set(signature, { className, key, ...rule });
     return className;

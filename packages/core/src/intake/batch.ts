@@ -1,4 +1,5 @@
 import type { AssetRef, Design, FontFace, Notice, Screen } from '../model/design.ts';
+import { isObjectMember } from '../model/json.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import { BatchFiles } from './batch_files.ts';
 import { baseName, type InputFile, kindOfFile, textOfFile } from './files.ts';
@@ -207,8 +208,8 @@ class Batch {
   #keyFor(file: string, path: string): string {
     const known = this.#options.known?.find(({ source }) => source.file === file && source.path === path);
     if (known) return known.key;
-    const stem = kebabCase(`${baseName(file)}${path ? ` ${Number(path) + 1}` : ''}`) || 'screen';
-    const key = uniqueName(stem, (candidate) => this.#keys.has(candidate));
+    const stem = kebabCase(`${baseName(file).slice(0, 80)}${path ? ` ${Number(path) + 1}` : ''}`) || 'screen';
+    const key = uniqueName(stem, (candidate) => this.#keys.has(candidate) || isObjectMember(candidate));
     this.#keys.add(key);
     return key;
   }

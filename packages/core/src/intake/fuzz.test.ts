@@ -3,20 +3,10 @@ import path from 'node:path';
 import { strToU8, zipSync } from 'fflate';
 import { parseDesign } from '../project/archive.ts';
 import { emptyDesign } from '../model/design.ts';
+import { chance } from '../testing/chance.ts';
 import { addToDesign, readBatch } from './batch.ts';
 import type { InputFile } from './files.ts';
 import type { IntakeHost } from './host.ts';
-
-/** Repeatable chance (mulberry32): the same seed gives the same inputs everywhere. */
-function chance(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
 
 const PIECES = [
   '<',

@@ -62,11 +62,13 @@ export function cleanScreen(screen: Screen): { screen: Screen | null; notices: N
       message: `${leftOut.size - MOST_SAID} more kinds of things that have no place in a screen were left out.`,
     });
   const problem = findProblem(screenSchema, made);
-  if (!problem) return { screen: made, notices: said };
+  if (!problem) return { screen: made, notices: said.map(cleanNotice) };
   const says = `The screen cannot be taken in: ${problemText(problem)}. Simplify it there and bring it in again.`;
   return {
     screen: null,
-    notices: [...said, { level: 'error', code: 'screen-refused', file, message: says }],
+    notices: [...said, { level: 'error', code: 'screen-refused', file, message: says } as const].map(
+      cleanNotice,
+    ),
   };
 }
 

@@ -70,9 +70,13 @@ const screenEntryFields = {
   name: title(200),
   /**
    * Absolute path with what may vary in it: `/`, `/tools/:toolId`, `/loans/:loanId?`, `/help/*`. The screen at `/*` is
-   * shown where no other fits. What is written may still be wrong, which is a finding.
+   * shown where no other fits. How it is put together may still be wrong, which is a finding.
    */
-  route: text(500, { pattern: /^\//, says: 'a route begins with /', examples: ['/', '/list', '/list/:id'] }),
+  route: text(500, {
+    pattern: /^\/[A-Za-z0-9\-._~/:?*]*$/,
+    says: 'a route begins with / and holds letters, digits, - . _ ~ / : ? and *',
+    examples: ['/', '/list', '/list/:id'],
+  }),
   /** Values of path parameters to show the screen with where nobody gives any. */
   params: optional(textsByName(200)),
   guard: optional(guardSchema),

@@ -6,6 +6,12 @@ export function stringifySorted(value: unknown, indent?: number): string {
 export const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
+/**
+ * Whether every object has something under this name. Such a name is no key: looking it up where it was never put would
+ * find what JavaScript put there.
+ */
+export const isObjectMember = (name: string): boolean => name in Object.prototype;
+
 function sortKeys(record: Record<string, unknown>): Record<string, unknown> {
   return Object.fromEntries(
     Object.keys(record)

@@ -1,5 +1,7 @@
 /** Turns a name into the form that identifiers of its kind take. */
 
+import { isObjectMember } from './json.ts';
+
 const words = (name: string): string[] =>
   name
     .normalize('NFKD')
@@ -35,4 +37,25 @@ export function sentenceCase(name: string): string {
 export function uniqueName(name: string, isTaken: (candidate: string) => boolean, joint = '-'): string {
   if (!isTaken(name)) return name;
   for (let n = 2; ; n++) if (!isTaken(`${name}${joint}${n}`)) return `${name}${joint}${n}`;
+}
+
+const KEPT_WORDS =
+  'abstract any arguments as async await boolean break case catch class const continue debugger declare default delete do else enum eval export extends false finally for from function get if implements import in instanceof interface let module namespace never new null number object of package private protected public readonly require return set static string super switch symbol this throw true try type typeof undefined unknown var void while with yield';
+/** What emitted files take from the language, its libraries and each other under these very names. */
+const USED_NAMES =
+  'App Array Back Component ComponentType Conditions Date Element Error Fragment Function Go Guard HTMLElement JSON Map Math Navigate NaN NotFound Number Object Outlet Overlay OverlayProvider Promise React ReactNode Record Redirect RegExp RouteObject Screen Set Shell String Symbol children conditions document fill fetch gestures global globalThis go history id key location navigation overlays pathname params pressable ref routes saveFile self sessionStorage setCondition styles submitting useAfter useConditions useGo useKey useLocation useOverlays window';
+const taken: ReadonlySet<string> = new Set([...KEPT_WORDS.split(' '), ...USED_NAMES.split(' ')]);
+
+/** Whether something in emitted code can be called this. */
+export const isCodeName = (name: string): boolean =>
+  /^[A-Za-z_$][\w$]*$/.test(name) && !taken.has(name) && !isObjectMember(name);
+
+/** The first of `wanted`, `wanted2` … that code can have and that is not taken; of `otherwise` where there is no name. */
+export function uniqueCodeName(
+  wanted: string,
+  otherwise: string,
+  isTaken: (candidate: string) => boolean,
+): string {
+  const base = /^[A-Za-z_$][\w$]*$/.test(wanted) ? wanted : otherwise;
+  return uniqueName(base, (candidate) => !isCodeName(candidate) || isTaken(candidate), '');
 }

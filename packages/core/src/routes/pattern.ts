@@ -3,6 +3,8 @@
  * A route is an absolute path of segments: plain ones, `:name`, either with `?` where it may be missing, and `*` last.
  */
 
+import { isObjectMember } from '../model/json.ts';
+
 export type Segment =
   | { readonly kind: 'plain'; readonly text: string; readonly isOptional: boolean }
   | { readonly kind: 'parameter'; readonly name: string; readonly isOptional: boolean }
@@ -74,6 +76,7 @@ export function routeFormProblem(text: string): string | null {
     if (!colon) continue;
     if (!/^[A-Za-z_]\w*$/.test(name))
       return `“${part}”: a parameter is named in letters and digits, as in :toolId.`;
+    if (isObjectMember(name)) return `“:${name}” is a name that JavaScript keeps for itself. Use another.`;
     if (names.has(name)) return `The parameter :${name} stands twice in this route.`;
     names.add(name);
   }

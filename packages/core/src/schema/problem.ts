@@ -1,4 +1,4 @@
-import { isRecord } from '../model/json.ts';
+import { isObjectMember, isRecord } from '../model/json.ts';
 import { type KeyShape, LONGEST_KEY, type Shape, type TextShape } from './schema.ts';
 
 /** What is wrong with a value, and where: a path of field names and places in lists. */
@@ -8,7 +8,11 @@ export interface Problem {
 }
 
 /** A problem as one text: `screens/3/root/tag: …`. */
-export const problemText = ({ at, says }: Problem): string => (at.length ? `${at.join('/')}: ${says}` : says);
+export const problemText = ({ at, says }: Problem): string => {
+  // Names are somebody else's: they stay on their line.
+  const place = at.map((part) => String(part).replace(/[\s\p{C}]+/gu, ' ')).join('/');
+  return at.length ? `${place}: ${says}` : says;
+};
 
 /** Deeper than this, values are refused; documents nest elements at most 200 deep, each two levels of JSON. */
 const DEEPEST = 600;
@@ -67,7 +71,7 @@ export function findProblem(shape: Shape, value: unknown): Problem | null {
         const names = Object.keys(part);
         if (names.length > of.max) return fail(`expected at most ${of.max} entries, not ${names.length}`);
         for (const name of names) {
-          const says = name === '__proto__' ? 'that key is not allowed' : keyOfTableProblem(of.key, name);
+          const says = isObjectMember(name) ? 'that key is not allowed' : keyOfTableProblem(of.key, name);
           if (says !== null) return { at: [...at, name.slice(0, 80)], says };
           const problem = inside(name, of.value, part[name]);
           if (problem) return problem;
@@ -151,7 +155,7 @@ const isWellFormed = (value: string): boolean => !/\p{Surrogate}/u.test(value);
 function keyProblem(of: KeyShape, value: unknown): string | null {
   if (typeof value !== 'string') return 'expected a key';
   if (!value || value.length > LONGEST_KEY) return `expected a key of 1 to ${LONGEST_KEY} characters`;
-  if (value === '__proto__' || !isWellFormed(value)) return 'that key is not allowed';
+  if (isObjectMember(value) || !isWellFormed(value)) return 'that key is not allowed';
   const bar = value.indexOf('|');
   if (of.of !== 'own') {
     if (bar === 0) return `${quoted(value)} names no ${of.of}`;

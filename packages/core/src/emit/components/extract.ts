@@ -1,5 +1,5 @@
 import type { Component } from '../../model/app.ts';
-import { kebabCase, pascalCase, uniqueName } from '../../model/names.ts';
+import { kebabCase, pascalCase, uniqueCodeName, uniqueName } from '../../model/names.ts';
 import {
   type EmittedScreen,
   isText,
@@ -93,7 +93,7 @@ export function extractComponents(
       failed.set(component.id, 'its places differ in their elements, not only in what they say');
       continue;
     }
-    const name = uniqueName(pascalCase(component.name) || 'Part', (candidate) => names.has(candidate), '');
+    const name = uniqueCodeName(pascalCase(component.name), 'Part', (candidate) => names.has(candidate));
     names.add(name);
     const own = withOwnRules(made.template, made.places);
     const uses = new Map<MarkupElement, MarkupElement>(
@@ -291,7 +291,7 @@ function withOwnRules(
     const look = JSON.stringify([rule.base, rule.at, rule.from, rule.states]);
     const known = byLook.get(look);
     if (known) return known;
-    const name = uniqueName(className, (candidate) => rules.has(candidate), '');
+    const name = uniqueCodeName(className, 'part', (candidate) => rules.has(candidate));
     rules.set(name, { ...rule, className: name });
     byLook.set(look, name);
     return name;
@@ -395,7 +395,9 @@ function listOf(
   });
   const plain =
     `${component.charAt(0).toLowerCase()}${component.slice(1)}`.replace(/(Row|Item|Card)$/, '') || 'row';
-  const data = uniqueName(plural(plain), (candidate) => others.some((list) => list.data === candidate), '');
+  const data = uniqueCodeName(plural(plain), 'rows', (candidate) =>
+    others.some((list) => list.data === candidate),
+  );
   return { data, component, records };
 }
 

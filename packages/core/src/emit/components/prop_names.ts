@@ -1,4 +1,4 @@
-import { camelCase, uniqueName } from '../../model/names.ts';
+import { camelCase, isCodeName, uniqueCodeName } from '../../model/names.ts';
 import { isText, type MarkupElement, type PropValue } from '../markup.ts';
 
 /** What is known of a prop when it gets its name. */
@@ -56,11 +56,10 @@ export function fieldByContent(texts: readonly string[]): string | null {
 export function propNameFor(hint: PropHint, taken: ReadonlySet<string>): string {
   const first = wanted(hint);
   const name = first === 'name' && taken.has('name') ? 'text' : first;
-  return uniqueName(RESERVED.has(name) ? `${name}Text` : name, (candidate) => taken.has(candidate), '');
+  return uniqueCodeName(isCodeName(name) && name !== 'style' ? name : `${name}Text`, 'value', (candidate) =>
+    taken.has(candidate),
+  );
 }
-
-/** Names that React or JavaScript keep for themselves. */
-const RESERVED = new Set(['key', 'ref', 'children', 'class', 'for', 'default', 'new', 'this', 'id', 'style']);
 
 function wanted({ kind, tag, node, attribute, texts, prefix }: PropHint): string {
   switch (kind) {

@@ -5,9 +5,9 @@ import * as markdown from 'prettier/plugins/markdown';
 import * as postcss from 'prettier/plugins/postcss';
 import * as typescript from 'prettier/plugins/typescript';
 import { check } from 'prettier/standalone';
-import ts from 'typescript';
 import { applyChange, putJourney } from '../../change/change.ts';
 import { behaving } from '../../testing/behaving.ts';
+import { typeErrors } from '../../testing/typecheck.ts';
 import { emitReact } from './emit_react.ts';
 
 const project = behaving();
@@ -15,50 +15,12 @@ const withJourney = {
   ...project,
   app: applyChange(project.app, putJourney('j1', { name: 'Look', start: 'home', steps: [] })),
 };
-const files = emitReact(withJourney, 'Behaving').files.flatMap((file) => ('text' in file ? [file] : []));
+const emitted = emitReact(withJourney, 'Behaving');
+const files = emitted.files.flatMap((file) => ('text' in file ? [file] : []));
 const textOf = (path: string): string => files.find((file) => file.path === path)?.text ?? '';
 
 test('the code passes the compiler, strictly', () => {
-  const options: ts.CompilerOptions = {
-    strict: true,
-    noEmit: true,
-    noUnusedLocals: true,
-    noUnusedParameters: true,
-    isolatedModules: true,
-    resolveJsonModule: true,
-    skipLibCheck: true,
-    target: ts.ScriptTarget.ES2022,
-    module: ts.ModuleKind.ESNext,
-    moduleResolution: ts.ModuleResolutionKind.Bundler,
-    lib: ['lib.es2023.d.ts', 'lib.dom.d.ts'],
-    jsx: ts.JsxEmit.ReactJSX,
-    types: ['vite/client'],
-  };
-  const host = ts.createCompilerHost(options);
-  const root = `${host.getCurrentDirectory()}/emitted`;
-  const texts = new Map(files.map(({ path, text }) => [`${root}/${path}`, text]));
-  const { fileExists, readFile, getSourceFile } = host;
-  host.fileExists = (name) => texts.has(name) || fileExists(name);
-  host.readFile = (name) => texts.get(name) ?? readFile(name);
-  host.directoryExists = undefined;
-  host.getSourceFile = (name, version, ...rest) => {
-    const text = texts.get(name);
-    return text === undefined
-      ? getSourceFile(name, version, ...rest)
-      : ts.createSourceFile(name, text, version, true);
-  };
-  // What tests and builds of its own needs is not installed here.
-  const names = [...texts.keys()].filter(
-    (name) => /\/src\/.*\.tsx?$/.test(name) && !name.endsWith('.test.tsx'),
-  );
-  const program = ts.createProgram(names, options, host);
-  const said = ts
-    .getPreEmitDiagnostics(program)
-    .map(
-      ({ file, messageText }) =>
-        `${file?.fileName ?? ''}: ${ts.flattenDiagnosticMessageText(messageText, ' ')}`,
-    );
-  expect(said).toEqual([]);
+  expect(typeErrors([emitted])).toEqual([]);
 }, 60_000);
 
 test('all of it is written as Prettier gives it', async () => {

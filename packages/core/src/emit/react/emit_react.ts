@@ -1,6 +1,6 @@
 import type { App, Component } from '../../model/app.ts';
 import { hostOf, overlayOf, type Project } from '../../model/project.ts';
-import { camelCase, kebabCase, pascalCase, uniqueName } from '../../model/names.ts';
+import { camelCase, kebabCase, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { typeExtension } from '../asset.ts';
 import { baseCss } from '../base_css.ts';
 import {
@@ -79,7 +79,7 @@ export function emitReact(project: Project, name: string): EmittedProject {
     'Overlay',
   ]);
   const folderFor = (title: string, other: string): string => {
-    const folder = uniqueName(pascalCase(title) || other, (candidate) => folders.has(candidate), '');
+    const folder = uniqueCodeName(pascalCase(title), other, (candidate) => folders.has(candidate));
     folders.add(folder);
     return folder;
   };

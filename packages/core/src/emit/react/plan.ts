@@ -4,7 +4,7 @@ import { settle } from '../../layers/settle.ts';
 import { componentAround, type Wired, wiringOf } from '../../links/wiring.ts';
 import { interactionProblem } from '../../links/problem.ts';
 import type { App, Drawer, Target } from '../../model/app.ts';
-import { camelCase, kebabCase, uniqueName } from '../../model/names.ts';
+import { camelCase, kebabCase, uniqueCodeName, uniqueName } from '../../model/names.ts';
 import {
   findElement,
   hostOf,
@@ -193,8 +193,7 @@ function codeNames(
   const names = new Map<string, string>();
   const taken = new Set<string>();
   for (const key of keys) {
-    const wanted = camelCase(nameOf(key)).replace(/^\d+/, '') || other;
-    const name = uniqueName(wanted, (candidate) => taken.has(candidate), '');
+    const name = uniqueCodeName(camelCase(nameOf(key)), other, (candidate) => taken.has(candidate));
     taken.add(name);
     names.set(key, name);
   }
@@ -235,7 +234,10 @@ function sharedIn(project: Project, wired: ReadonlyMap<string, readonly Wired[]>
         if (!element || !leaving) continue;
         let name = shared.get(to)?.arrives;
         if (!name) {
-          name = uniqueName(kebabCase(element.name) || 'part', (candidate) => taken.has(candidate));
+          name = uniqueName(
+            kebabCase(element.name).replace(/^(?=\d)|^(?=(none|auto)$)/, 'part-') || 'part',
+            (candidate) => taken.has(candidate),
+          );
           taken.add(name);
           note(to, { arrives: name });
         }

@@ -1,16 +1,16 @@
 import type { Condition } from '../../model/app.ts';
 import { sentenceCase } from '../../model/names.ts';
+import { commentText } from '../escape.ts';
 
 /** What is true or not while the app runs. */
 export function conditionsTs(
   conditions: readonly { readonly name: string; readonly condition: Condition }[],
 ): string {
-  const comment = (text: string): string => sentenceCase(text.replace(/\*\//g, '').replace(/\s+/g, ' '));
   return `import { useSyncExternalStore } from 'react';
 
 /** What is true or not while the app runs. Kept for as long as the tab is open. */
 export interface Conditions {
-${conditions.map(({ name, condition }) => `  /** ${comment(condition.name)}. */\n  ${name}: boolean;`).join('\n')}
+${conditions.map(({ name, condition }) => `  /** ${commentText(sentenceCase(condition.name))}. */\n  ${name}: boolean;`).join('\n')}
 }
 
 const KEY = 'conditions';

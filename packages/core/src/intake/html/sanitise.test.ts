@@ -56,6 +56,32 @@ const hostile: readonly [what: string, html: string][] = [
     'an outside symbol',
     '<svg><use href="https://evil.example/a.svg#b"/><image href="https://evil.example/x.png"/></svg>',
   ],
+  [
+    'code as the name of an attribute',
+    `<svg {...(fetch('https://evil.example'))}b="1"><path d="M0 0"/></svg>`,
+  ],
+  ['a name that ends its element', '<p aria-label{x}="1">x</p>'],
+  ['an outside paint', '<svg><rect fill="url(https://evil.example/a.svg#b)" width="9" height="9"/></svg>'],
+  [
+    'an outside pointer',
+    '<svg cursor="url(https://evil.example/c.cur)"><g filter="url(&quot;https://evil.example/f#a&quot;)"/></svg>',
+  ],
+  ['an animated address', '<svg><a><animate attributeName="href" values="javascript:alert(1)"/>x</a></svg>'],
+  ['an outside effect', '<svg><filter id="f"><feImage href="https://evil.example/i.png"/></filter></svg>'],
+  [
+    'markup that is another when it is read again',
+    '<form><math><mtext></form><form><mglyph><style></math><img src onerror=alert(1)>',
+  ],
+  [
+    'a comment that is none',
+    '<math><mtext><table><mglyph><style><!--</style><img title="--&gt;&lt;img src=1 onerror=alert(1)&gt;">',
+  ],
+  ['raw text that is none', '<svg><p><style><g title="</style><img src=1 onerror=alert(1)>"></style></svg>'],
+  ['text of old', '<xmp><img src=1 onerror=alert(1)></xmp><noembed><img src=1 onerror=alert(1)></noembed>'],
+  [
+    'a page in a drawing',
+    '<svg><foreignObject><iframe srcdoc="<script>alert(1)</script>"/></foreignObject></svg>',
+  ],
   ['a style that ends itself', '<style>p{content:"</style><script>alert(1)</script>"}</style>'],
 ];
 test.each(hostile)('%s does not get through', (_, html) => {
