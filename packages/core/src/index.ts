@@ -55,6 +55,7 @@ export {
   type Change,
   collisions,
   invertChange,
+  changeSchema,
   parseChange,
   putAdded,
   putCondition,
@@ -86,6 +87,11 @@ export {
   type HistoryEntry,
   type HistoryState,
   historyState,
+  inTheWay,
+  isOwnStep,
+  type Reader,
+  type StandingStep,
+  standings,
 } from './change/history.ts';
 
 export { limits, megabytes } from './intake/limits.ts';
@@ -284,3 +290,7 @@ export {
   unpackProject,
 } from './project/archive.ts';
 export * from './api/schemas.ts';
+export { errorStatus, type ErrorCode, errors } from './api/errors.ts';
+export { type Cost, type Operation, type OperationName, operations } from './api/operations.ts';
+export { type DocumentName, documentSchema, documentSchemas } from './api/document_schema.ts';
+export { openApi } from './api/open_api.ts';

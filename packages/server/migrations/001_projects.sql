@@ -1,4 +1,4 @@
-CREATE TABLE projects (
+CREATE TABLE IF NOT EXISTS projects (
   id CHAR(12) CHARACTER SET ascii NOT NULL PRIMARY KEY,
   name VARCHAR(120) NOT NULL,
   seq INT UNSIGNED NOT NULL DEFAULT 0,
@@ -13,7 +13,7 @@ CREATE TABLE projects (
   KEY by_change (deleted_at, changed_at)
 ) ENGINE=InnoDB;
 
-CREATE TABLE designs (
+CREATE TABLE IF NOT EXISTS designs (
   project_id CHAR(12) CHARACTER SET ascii NOT NULL,
   revision INT UNSIGNED NOT NULL,
   doc LONGTEXT NOT NULL,
@@ -21,7 +21,7 @@ CREATE TABLE designs (
   FOREIGN KEY (project_id) REFERENCES projects (id) ON DELETE CASCADE
 ) ENGINE=InnoDB;
 
-CREATE TABLE changes (
+CREATE TABLE IF NOT EXISTS changes (
   project_id CHAR(12) CHARACTER SET ascii NOT NULL,
   seq INT UNSIGNED NOT NULL,
   role ENUM('do', 'undo', 'redo') NOT NULL,
@@ -34,7 +34,7 @@ CREATE TABLE changes (
   FOREIGN KEY (project_id) REFERENCES projects (id) ON DELETE CASCADE
 ) ENGINE=InnoDB;
 
-CREATE TABLE assets (
+CREATE TABLE IF NOT EXISTS assets (
   hash CHAR(64) CHARACTER SET ascii NOT NULL PRIMARY KEY,
   type VARCHAR(80) NOT NULL,
   size INT UNSIGNED NOT NULL,

@@ -60,7 +60,7 @@ async function start(config: Config): Promise<() => Promise<void>> {
   const designs = config.designPort && config.demo ? createDesignHost(config.demo) : null;
   await designs?.listen({ host: config.host, port: config.designPort! });
   return async () => {
-    services.hub.close();
+    await services.feed.close();
     await Promise.all([app.close(), run.close(), designs?.close()]);
     await services.workshop.close();
     await db.end();

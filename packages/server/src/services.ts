@@ -1,11 +1,12 @@
 import type { FastifyBaseLogger } from 'fastify';
 import { AssetStore } from './assets/store.ts';
 import type { Database } from './database/pool.ts';
-import { EventHub } from './events/hub.ts';
+import { Feed } from './events/feed.ts';
 import { HistoryStore } from './history/store.ts';
 import { ProjectStore } from './projects/store.ts';
 import { Workshop } from './run/workshop.ts';
 import { SourceStore } from './sources/store.ts';
+import { TicketStore } from './sources/tickets.ts';
 
 /** Everything that routes need; made once for a server. */
 export interface Services {
@@ -13,21 +14,29 @@ export interface Services {
   readonly projects: ProjectStore;
   readonly history: HistoryStore;
   readonly assets: AssetStore;
-  readonly hub: EventHub;
+  readonly feed: Feed;
   readonly workshop: Workshop;
   readonly sources: SourceStore;
+  readonly tickets: TicketStore;
 }
 
 export function createServices(db: Database, log: Pick<FastifyBaseLogger, 'error'>): Services {
   const projects = new ProjectStore(db);
-  const hub = new EventHub();
+  const history = new HistoryStore(db, projects);
+  const workshop: Workshop = new Workshop(
+    projects,
+    (project, built) => feed.tell(project, { kind: 'built', project, ...built }),
+    log,
+  );
+  const feed = new Feed(db, history, (project) => workshop.changed(project));
   return {
     db,
     projects,
-    history: new HistoryStore(db, projects),
+    history,
     assets: new AssetStore(db),
-    hub,
-    workshop: new Workshop(projects, hub, log),
+    feed,
+    workshop,
     sources: new SourceStore(db),
+    tickets: new TicketStore(db),
   };
 }

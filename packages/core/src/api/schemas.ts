@@ -1,10 +1,31 @@
-import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
+import { array, boolean, lazy, mixed, number, object, type Schema, string, type InferType } from 'yup';
 import type { Change } from '../change/change.ts';
-import type { HistoryEntry, HistoryState } from '../change/history.ts';
-import type { App } from '../model/app.ts';
-import type { Design } from '../model/design.ts';
+import type { HistoryEntry } from '../change/history.ts';
+import { type App, appSchema } from '../model/app.ts';
+import { type Design, designSchema } from '../model/design.ts';
+import type { UtilityPlan } from '../intake/html/utilities.ts';
 
-/** What crosses HTTP, described once and used on both sides. */
+/**
+ * What crosses HTTP, described once: the types of both ends, the checks of requests and answers, and the OpenAPI document
+ * come from here. Documents and changes have declarations of their own (`model`), which are checked where they come in.
+ */
+
+/** A document that is described by name elsewhere. */
+const document = <T extends object>(name: 'App' | 'Design' | 'Change'): Schema<T> =>
+  mixed<T>((value): value is T => typeof value === 'object' && value !== null)
+    .required()
+    .meta({ ref: name }) as unknown as Schema<T>;
+
+export const namedDocuments = { App: appSchema, Design: designSchema };
+
+export const projectId = string()
+  .matches(/^[a-z0-9]{1,40}$/, 'A project is named by small letters and digits.')
+  .required();
+export const assetHash = string()
+  .matches(/^[0-9a-f]{64}$/, 'A file is named by its SHA-256 in hex.')
+  .required();
+const seq = number().integer().min(0).max(4_000_000_000);
+const time = string().max(40).meta({ format: 'date-time' });
 
 export const projectName = string()
   .matches(/\S/, 'A project needs a name.')
@@ -14,69 +35,111 @@ export const projectName = string()
 export const newProject = object({ name: projectName }).noUnknown();
 export type NewProject = InferType<typeof newProject>;
 
-export const newChange = object({
-  /** The place in the history that the change was made on. */
-  base: number().integer().min(0).required(),
-  label: string().min(1).max(300).required(),
-  change: mixed().required(),
-}).noUnknown();
-export interface NewChange {
-  readonly base: number;
-  readonly label: string;
-  readonly change: Change;
-}
+export const made = object({ id: projectId }).noUnknown();
 
-export const historyStep = object({ base: number().integer().min(0).required() }).noUnknown();
+/** Who makes a step: a device and a window of it. */
+const author = string().matches(
+  /^[\w-]{1,40}\.[\w-]{1,40}$/,
+  'An author is a device and a window, as “d1.w1”.',
+);
+/** What every step says of itself. */
+const stepFields = {
+  /** The place in the history that the step was made on. */
+  base: seq.required(),
+  /** The author's name for the step: said twice, it is done once. */
+  id: string().matches(/^[\w-]{8,40}$/, 'A step is named by 8 to 40 letters, digits and -.'),
+  author,
+  /** The place in the history when the author's window was opened. */
+  since: seq,
+};
+
+export const newChange = object({
+  ...stepFields,
+  label: string().min(1).max(300).required(),
+  change: mixed().required().meta({ ref: 'Change' }),
+}).noUnknown();
+export type NewChange = Omit<InferType<typeof newChange>, 'change'> & { readonly change: Change };
+
+/** Undo and redo: of the step that is named, or of one's own last one. */
+export const historyStep = object({ ...stepFields, of: seq }).noUnknown();
 export type HistoryStep = InferType<typeof historyStep>;
 
 export const newIntake = object({
-  base: number().integer().min(0).required(),
-  screens: array(mixed().required()).required(),
-  assets: array(mixed().required()).required(),
-  notices: array(mixed().required()).required(),
-  fonts: array(mixed().required()),
+  ...stepFields,
+  screens: array(mixed().required()).max(5000).required(),
+  assets: array(mixed().required()).max(20_000).required(),
+  notices: array(mixed().required()).max(100_000).required(),
+  fonts: array(mixed().required()).max(2000),
   brief: string().max(200_000),
 }).noUnknown();
 
-export interface ProjectSummary {
-  readonly id: string;
-  readonly name: string;
-  readonly screens: number;
-  readonly live: number;
-  readonly elements: number;
+export const projectSummary = object({
+  id: projectId,
+  name: string().defined(),
+  screens: seq.required(),
+  live: seq.required(),
+  elements: seq.required(),
   /** ISO 8601, UTC. */
-  readonly changedAt: string;
-  readonly deletedAt: string | null;
-}
+  changedAt: time.required(),
+  deletedAt: time.nullable().defined(),
+}).noUnknown();
+export type ProjectSummary = Readonly<InferType<typeof projectSummary>>;
 
-/** A project as the interface works on it. */
-export interface ProjectState {
-  readonly id: string;
-  readonly name: string;
-  readonly design: Design;
-  readonly app: App;
-  readonly history: HistoryState;
-  readonly changedAt: string;
+const role = string<'do' | 'undo' | 'redo'>().oneOf(['do', 'undo', 'redo']).required();
+const head = {
+  seq: seq.required(),
+  role,
+  of: seq,
+  label: string().defined(),
+  author: string(),
+};
+const entryHead = object(head).noUnknown();
+export const historyEntry = object({
+  ...head,
+  change: document<Change>('Change'),
+  id: string(),
+})
+  .noUnknown()
+  .required() as unknown as Schema<HistoryEntry>;
+const historyState = object({
+  seq: seq.required(),
+  undo: entryHead.nullable().default(null),
+  redo: entryHead.nullable().default(null),
+}).noUnknown();
+
+/** A project as the interface works on it: one moment of it. */
+export const projectState = object({
+  id: projectId,
+  name: string().defined(),
+  design: document<Design>('Design'),
+  app: document<App>('App'),
+  history: historyState.required(),
+  changedAt: time.required(),
   /** Rises with every intake; the design is the same while it is. */
-  readonly revision: number;
-}
+  revision: seq.required(),
+}).noUnknown();
+export type ProjectState = Readonly<InferType<typeof projectState>>;
 
-/** What a change led to. */
-export interface ChangeResult {
-  readonly entry: HistoryEntry;
-  readonly history: HistoryState;
-  readonly changedAt: string;
+/** What a step led to. */
+export const changeResult = object({
+  entry: historyEntry,
+  /** What others did between the step's base and the step, oldest first. */
+  missed: array(historyEntry).required(),
+  history: historyState.required(),
+  changedAt: time.required(),
   /** The revision of the design that the step left. */
-  readonly revision: number;
-}
+  revision: seq.required(),
+}).noUnknown();
+export type ChangeResult = Readonly<InferType<typeof changeResult>>;
 
 /** A place on the web that screens come from, and that can be asked for them again. */
-export interface DesignSource {
-  readonly id: number;
-  readonly address: string;
+export const designSource = object({
+  id: seq.required(),
+  address: string().defined(),
   /** ISO 8601, UTC. */
-  readonly fetchedAt: string;
-}
+  fetchedAt: time.required(),
+}).noUnknown();
+export type DesignSource = Readonly<InferType<typeof designSource>>;
 
 export const newSource = object({
   address: string()
@@ -93,29 +156,84 @@ export const fontRequest = object({
   hasItalic: boolean().required(),
   isIcons: boolean().required(),
 }).noUnknown();
+export const fontFace = object({
+  weight: string().defined(),
+  style: string().defined(),
+  unicodeRange: string(),
+  type: string().defined(),
+  file: string().defined(),
+  /** The file, in base 64. */
+  data: string().defined(),
+}).noUnknown();
+
+/** Most utility classes of one page: a page of 20,000 elements has a few thousand different ones at most. */
+export const MOST_CLASSES = 5000;
 export const utilityRequest = object({
   config: mixed().nullable(),
   css: string().max(500_000).defined(),
   isLegacy: boolean().required(),
-  classes: array(text.defined()).max(20_000).required(),
+  classes: array(text.max(200).defined())
+    .max(MOST_CLASSES, `A page has at most ${MOST_CLASSES} utility classes.`)
+    .required(),
+}).noUnknown() as unknown as Schema<UtilityPlan>;
+
+export const hashList = object({
+  hashes: array(string().max(64).defined()).max(5000, 'At most 5000 at once.').required(),
 }).noUnknown();
 
-/** Why a change was not taken: others came first. Carries what was missed, oldest first. */
-export interface Conflict {
-  readonly code: 'behind';
-  readonly message: string;
-  readonly missed: readonly HistoryEntry[];
-  readonly history: HistoryState;
-}
+/** Why a change was not taken: others wrote the same place first. Carries what was missed, oldest first. */
+export const conflict = object({
+  code: string<'behind'>().oneOf(['behind']).required(),
+  message: string().defined(),
+  missed: array(historyEntry).required(),
+  history: historyState.required(),
+}).noUnknown();
+export type Conflict = Readonly<InferType<typeof conflict>>;
 
 /** An error as the server says it. */
-export interface ApiError {
-  readonly code: string;
-  readonly message: string;
-}
+export const apiError = object({ code: string().defined(), message: string().defined() }).noUnknown();
+export type ApiError = Readonly<InferType<typeof apiError>>;
 
+const ofProject = { project: projectId };
+const events = {
+  /** Where a project is when one begins to listen. */
+  at: object({
+    kind: string<'at'>().oneOf(['at']).required(),
+    ...ofProject,
+    seq: seq.required(),
+    revision: seq.required(),
+  }),
+  /** A step, with all that is needed to take it in. */
+  changed: object({
+    kind: string<'changed'>().oneOf(['changed']).required(),
+    ...ofProject,
+    entry: historyEntry,
+    changedAt: time.required(),
+    revision: seq.required(),
+  }),
+  built: object({
+    kind: string<'built'>().oneOf(['built']).required(),
+    ...ofProject,
+    seq: seq.required(),
+    error: string().nullable().default(null),
+  }),
+  gone: object({ kind: string<'gone'>().oneOf(['gone']).required(), ...ofProject }),
+};
 /** What the server tells of a project while it is open. */
 export type ProjectEvent =
-  | { readonly kind: 'changed'; readonly seq: number }
-  | { readonly kind: 'design'; readonly revision: number }
-  | { readonly kind: 'built'; readonly seq: number; readonly error: string | null };
+  | Readonly<InferType<typeof events.at>>
+  | Readonly<InferType<typeof events.changed>>
+  | Readonly<InferType<typeof events.built>>
+  | Readonly<InferType<typeof events.gone>>;
+export const eventKinds = events;
+export const projectEvent = lazy((value: unknown) => {
+  const kind = (value as { kind?: keyof typeof events } | null)?.kind;
+  return kind !== undefined && Object.hasOwn(events, kind)
+    ? events[kind]
+    : mixed().test('kind', 'an event has a kind', () => false);
+}) as unknown as Schema<ProjectEvent>;
+
+export const settings = object({
+  runPort: number().integer().required(),
+  designPort: number().integer().nullable().default(null),
+}).noUnknown();

@@ -14,6 +14,7 @@ import {
 } from '../model/app.ts';
 import { equalJson, isRecord } from '../model/json.ts';
 import { assertShape, findProblem, problemText } from '../schema/problem.ts';
+import { choice, either, fields, lazy, list, nothing, type Schema, type Shape } from '../schema/schema.ts';
 import { noteOrigin, type Written } from './lineage.ts';
 
 export type { TableName, Tables } from '../model/app.ts';
@@ -217,6 +218,33 @@ export function parseChange(json: unknown, depth = 0): Change {
       throw new RangeError(`change: unknown kind "${String(json.kind)}"`);
   }
 }
+
+const putSchema: Shape = {
+  shape: 'either',
+  says: 'expected what belongs into the table',
+  of: TABLE_NAMES.map((table): Shape => ({
+    shape: 'fields',
+    required: {
+      kind: choice(['put']),
+      table: choice([table]),
+      key: tables[table].key,
+      value: either('expected a value, or null', tables[table].value as Schema<unknown>, nothing),
+    },
+    optional: {},
+  })),
+};
+
+/** A change as it is described to others; what comes in is read by `parseChange`, which says more of what is wrong. */
+export const changeSchema: Schema<Change> = lazy('Change', () => anyChange as Schema<Change>);
+const anyChange: Shape = {
+  shape: 'either',
+  says: 'expected a change',
+  of: [
+    putSchema,
+    fields({ kind: choice(['start']), value: startSchema }),
+    fields({ kind: choice(['all']), changes: list(changeSchema, { max: MAX_CHANGES }) }),
+  ],
+};
 
 /** What is wrong with putting a value, or null, under a key of a table; null when nothing is. */
 export function putProblem(name: TableName, key: unknown, value: unknown): string | null {

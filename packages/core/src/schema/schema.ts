@@ -3,13 +3,11 @@
  * (`map_keys.ts`), JSON Schema (`json_schema.ts`) and generated test values walk the same declarations.
  */
 
-declare const described: unique symbol;
-
-/** A shape of the values of type T. */
-export type Schema<T = unknown> = Shape & { readonly [described]?: T };
+/** A shape of the values of type T; the type is only there for the compiler. */
+export type Schema<T = unknown> = Shape & { readonly typed?: T };
 
 /** The type of the values of a shape. */
-export type ValueOf<S> = S extends { readonly [described]?: infer T } ? Exclude<T, undefined> : never;
+export type ValueOf<S> = S extends { readonly typed?: infer T } ? Exclude<T, undefined> : never;
 
 export type Shape =
   | TextShape
@@ -125,12 +123,10 @@ export interface LazyShape {
   readonly of: () => Shape;
 }
 
-declare const absent: unique symbol;
-
 /** A field that may be missing. */
 export interface Optional<T> {
   readonly maybe: Shape;
-  readonly [absent]?: T;
+  readonly typed?: T;
 }
 
 type Flat<T> = { [K in keyof T]: T[K] };

@@ -41,11 +41,19 @@ export async function run(
   return result.affectedRows;
 }
 
-/** Does work in a transaction: all of it is kept, or, when it throws, none. */
-export async function inTransaction<T>(pool: Database, work: (db: Queryable) => Promise<T>): Promise<T> {
+/**
+ * Does work in a transaction: all of it is kept, or, when it throws, none.
+ * @param kind a snapshot sees one moment of the database and writes nothing.
+ */
+export async function inTransaction<T>(
+  pool: Database,
+  work: (db: Queryable) => Promise<T>,
+  kind: 'change' | 'snapshot' = 'change',
+): Promise<T> {
   const connection = await pool.getConnection();
   try {
-    await connection.beginTransaction();
+    if (kind === 'snapshot') await connection.query('START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY');
+    else await connection.beginTransaction();
     const result = await work(connection);
     await connection.commit();
     return result;

@@ -1,45 +1,27 @@
 import type { FastifyInstance } from 'fastify';
-import { type ChangeResult, historyStep, newChange, parseChange } from '@tovel/core';
-import { check, readOr } from '../http/check.ts';
+import { type ChangeResult, parseChange } from '@tovel/core';
+import { readOr } from '../http/check.ts';
+import { route } from '../http/route.ts';
 import type { Services } from '../services.ts';
-import { Behind } from './store.ts';
 
-type WithId = { Params: { id: string } };
-
-export function historyRoutes(app: FastifyInstance, { history, hub, workshop }: Services): void {
+export function historyRoutes(app: FastifyInstance, { history, projects, feed }: Services): void {
   const tell = (project: string, result: ChangeResult): ChangeResult => {
-    const isTravel = result.entry.role !== 'do';
-    hub.tell(
-      project,
-      isTravel ? { kind: 'design', revision: result.revision } : { kind: 'changed', seq: result.entry.seq },
-    );
-    workshop.changed(project);
+    feed.wake(project);
     return result;
   };
 
-  app.post<WithId>('/api/projects/:id/changes', async (request) => {
-    const { base, label, change } = check(newChange, request.body);
+  route(app, 'change', async ({ params, body: { label, change, ...input } }) => {
     const read = readOr('invalid', () => parseChange(change));
-    return tell(
-      request.params.id,
-      await history.append(request.params.id, base, label, () => ({ change: read })),
-    );
+    return tell(params.id, await history.append(params.id, input, label, () => ({ change: read })));
   });
 
-  app.post<WithId>('/api/projects/:id/undo', async (request) =>
-    tell(request.params.id, await history.undo(request.params.id, check(historyStep, request.body).base)),
-  );
-  app.post<WithId>('/api/projects/:id/redo', async (request) =>
-    tell(request.params.id, await history.redo(request.params.id, check(historyStep, request.body).base)),
-  );
+  route(app, 'undo', async ({ params, body }) => tell(params.id, await history.undo(params.id, body)));
+  route(app, 'redo', async ({ params, body }) => tell(params.id, await history.redo(params.id, body)));
 
-  app.get<WithId & { Querystring: { after?: string } }>('/api/projects/:id/history', async (request) =>
-    history.after(request.params.id, Number(request.query.after ?? 0) || 0),
-  );
+  route(app, 'history', async ({ params, query }) => {
+    await projects.require(params.id);
+    return history.after(params.id, query.after ?? 0);
+  });
 
-  app.get<WithId>('/api/projects/:id/events', (request, reply) => hub.subscribe(request.params.id, reply));
+  route(app, 'events', ({ query, reply }) => feed.subscribe(query.projects.split(','), reply));
 }
-
-/** How a conflict is answered: 409, with what was missed. */
-export const behindReply = (error: unknown): object | null =>
-  error instanceof Behind ? error.conflict : null;

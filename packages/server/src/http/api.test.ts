@@ -1,8 +1,13 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
 import { strToU8 } from 'fflate';
 import {
   type ChangeResult,
   type Conflict,
+  errors,
   hashOf,
+  type Operation,
+  operations,
   type ProjectState,
   type ProjectSummary,
   putLayer,
@@ -179,6 +184,72 @@ describe('history', () => {
     expect(history.seq).toBe(12);
   });
 
+  test('one who is behind is not in the way of others, and hears what was missed', async () => {
+    const id = await create();
+    await change(id, 0, putStill('a:1', true), 'Theirs');
+    const late = await change(id, 0, putStill('a:2', true), 'Mine');
+    expect(late).toMatchObject({
+      status: 200,
+      body: { entry: { seq: 2, label: 'Mine' }, missed: [{ seq: 1, label: 'Theirs' }] },
+    });
+    expect((await state(id)).app.still).toEqual({ 'a:1': true, 'a:2': true });
+  });
+
+  const step = (id: string, body: object, what = 'changes') =>
+    ask<ChangeResult>('POST', `/api/projects/${id}/${what}`, body);
+
+  test('a step that is said twice is done once, and so are undo and redo', async () => {
+    const id = await create();
+    const said = { base: 0, id: 'step-0001', label: 'Once', change: setStart('a') };
+    const [first, second] = [await step(id, said), await step(id, said)];
+    expect(second.body).toEqual(first.body);
+    await step(id, { base: 1, id: 'step-0002', label: 'More', change: putStill('a:1', true) });
+    // Its answer was lost: by now others have gone on.
+    expect((await step(id, said)).body.entry).toEqual(first.body.entry);
+    for (const what of ['undo', 'redo'] as const)
+      for (let i = 0; i < 2; i++)
+        expect((await step(id, { base: 2, id: `${what}-once` }, what)).status).toBe(200);
+    expect((await state(id)).history.seq).toBe(4);
+  });
+
+  test('undo is of one’s own steps first, and never takes what others wrote after it', async () => {
+    const id = await create();
+    const [me, other] = [{ author: 'one.w1' }, { author: 'two.w1' }];
+    await step(id, { base: 0, ...me, label: 'Mine', change: putStill('a:1', true) });
+    await step(id, { base: 1, ...other, label: 'Theirs', change: putStill('a:2', true) });
+    expect((await step(id, { base: 2, ...me }, 'undo')).body.entry).toMatchObject({ of: 1 });
+    expect((await state(id)).app.still).toEqual({ 'a:2': true });
+    await step(id, { base: 3, ...me }, 'redo');
+    await step(id, { base: 4, ...other, label: 'Over it', change: putStill('a:1', false) });
+    expect(await step(id, { base: 5, ...me }, 'undo')).toMatchObject({
+      status: 409,
+      body: { code: 'step-in-the-way', message: expect.stringMatching(/“Over it”/) },
+    });
+    const { history } = (await ask<ProjectState>('GET', `/api/projects/${id}?author=three.w9`)).body;
+    // Who has no steps of their own is shown whose it is.
+    expect(history.undo).toMatchObject({ label: 'Over it', author: 'two.w1' });
+  });
+
+  test('reading while others write sees one moment', async () => {
+    const id = await create();
+    let isOver = false;
+    const write = async (): Promise<void> => {
+      for (let base = 0; base < 60; base++) await change(id, base, putStill(`s:${base}`, true));
+      isOver = true;
+    };
+    const read = async (): Promise<number> => {
+      let reads = 0;
+      while (!isOver) {
+        const { app: document, history } = await state(id);
+        expect(Object.keys(document.still)).toHaveLength(history.seq);
+        reads++;
+      }
+      return reads;
+    };
+    const [, ...reads] = await Promise.all([write(), read(), read()]);
+    expect(Math.min(...reads)).toBeGreaterThan(3);
+  });
+
   test.each([
     [{ kind: 'drop' }, /unknown kind/],
     [{ kind: 'put', table: 'screens', key: 'a', value: { name: '' } }, /screens\/a/],
@@ -273,7 +344,7 @@ describe('intake', () => {
     const hostile = { ...screen, root: { ...screen.root, tag: 'script' } };
     expect(await ask('POST', `/api/projects/${id}/intake`, batch({ screens: [hostile] }))).toMatchObject({
       status: 400,
-      body: { message: expect.stringMatching(/<script>/) },
+      body: { message: expect.stringMatching(/expected an HTML element, not “script”/) },
     });
     expect((await state(id)).history.seq).toBe(0);
   });
@@ -326,8 +397,138 @@ describe('the door', () => {
   });
 });
 
-test('migrations are applied once', async () => {
+test('migrations are applied once, by one of several servers, and go on where a crash left them', async () => {
   expect(await migrate(database.db)).toEqual([]);
+  // As if it had ended after changing a table and before noting so.
+  await database.db.query("DELETE FROM migrations WHERE name >= '002'");
+  const applied = await Promise.all([migrate(database.db), migrate(database.db), migrate(database.db)]);
+  expect(applied.flat().sort()).toEqual(['002_intake.sql', '003_steps.sql']);
+});
+
+describe('what the server says of itself', () => {
+  test('its errors are those of the catalogue, and the description has them all', async () => {
+    const { body } = await ask<{
+      paths: Record<string, Record<string, { responses: Record<string, { description: string }> }>>;
+      components: { schemas: object };
+    }>('GET', '/api/openapi.json');
+    const text = JSON.stringify(body);
+    for (const [code, { status }] of Object.entries(errors)) {
+      expect(text).toContain(`\`${code}\``);
+      expect(status).toBeGreaterThanOrEqual(400);
+    }
+    for (const [, name] of text.matchAll(/"#\/components\/schemas\/(\w+)"/g))
+      expect(body.components.schemas).toHaveProperty(name);
+  });
+
+  test('every operation that it describes is answered, and it answers no other', async () => {
+    const described = Object.values(operations as Record<string, Operation>).map(
+      ({ method, path }) => `${method} ${path.replace(/\{(\w+)\}/g, ':$1')}`,
+    );
+    for (const line of described) {
+      const [method, url] = line.split(' ');
+      expect(app.hasRoute({ method: method as 'GET', url })).toBe(true);
+    }
+    const text = app.printRoutes({ commonPrefix: false });
+    const answered = [...text.matchAll(/(\/api\/\S+) \(([^)]+)\)/g)].flatMap(([, url, methods]) =>
+      methods
+        .split(', ')
+        .filter((method) => method !== 'HEAD')
+        .map((method) => `${method} ${url}`),
+    );
+    for (const line of answered) expect(described).toContain(line);
+  });
+
+  test.each(['design.json', 'app.json'])(
+    'the schema of %s is published, and the same as the one in the documents',
+    async (name) => {
+      const { body } = await ask<{ $schema: string }>('GET', `/api/schemas/${name}`);
+      expect(body.$schema).toBe('https://json-schema.org/draft/2020-12/schema');
+      const file = path.resolve(__dirname, '../../../../docs/schemas', name);
+      expect(JSON.parse(readFileSync(file, 'utf8'))).toEqual(body);
+    },
+  );
+});
+
+describe('wrong requests are answered as such', () => {
+  const step = { base: 0, label: 'x', change: setStart(null) };
+  test.each<[string, 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', string, unknown, number]>([
+    ['a project named by a picture', 'GET', '/api/projects/🦔', undefined, 400],
+    ['a project that is not there', 'GET', '/api/projects/abc', undefined, 404],
+    ['a change without a body', 'POST', '/api/projects/abc/changes', undefined, 400],
+    ['a change that is a list', 'POST', '/api/projects/abc/changes', [], 400],
+    ['a change of no project', 'POST', '/api/projects/abc/changes', step, 404],
+    ['an undo without a body', 'POST', '/api/projects/abc/undo', undefined, 400],
+    ['a step from the future', 'POST', '/api/projects/ID/changes', { ...step, base: 99 }, 400],
+    ['a step of no name', 'POST', '/api/projects/ID/changes', { ...step, id: '' }, 400],
+    ['an author of another form', 'POST', '/api/projects/ID/changes', { ...step, author: 'x' }, 400],
+    ['a project without a body', 'POST', '/api/projects', undefined, 400],
+    ['a name without a body', 'PATCH', '/api/projects/ID', undefined, 400],
+    [
+      'code for a target of every object',
+      'GET',
+      '/api/projects/ID/code.zip?target=__proto__',
+      undefined,
+      400,
+    ],
+    ['code for a target that is none', 'GET', '/api/projects/ID/code.zip?target=toString', undefined, 400],
+    ['two targets', 'GET', '/api/projects/ID/code.zip?target=a&target=b', undefined, 400],
+    ['history after a word', 'GET', '/api/projects/ID/history?after=x', undefined, 400],
+    ['history of no project', 'GET', '/api/projects/abc/history', undefined, 404],
+    ['news of no project', 'GET', '/api/events?projects=abc', undefined, 404],
+    ['news of nothing', 'GET', '/api/events', undefined, 400],
+    ['an asset of no hash', 'GET', '/api/assets/abc', undefined, 400],
+    ['an asset without bytes', 'PUT', `/api/assets/${'0'.repeat(64)}`, { a: 1 }, 400],
+    ['assets of no list', 'POST', '/api/assets/missing', { hashes: 'x' }, 400],
+    ['assets without a body', 'POST', '/api/assets/missing', undefined, 400],
+    ['fonts without a body', 'POST', '/api/fonts', undefined, 400],
+    [
+      '20,000 classes',
+      'POST',
+      '/api/utilities',
+      { config: null, css: '', isLegacy: false, classes: Array(20_000).fill('p-1') },
+      400,
+    ],
+    ['sources of no project', 'GET', '/api/projects/abc/sources', undefined, 404],
+    ['a source that is a word', 'POST', '/api/projects/ID/sources/x/refresh', undefined, 400],
+    ['a ticket that is none', 'POST', '/api/projects/ID/sources/x/confirm', undefined, 400],
+    ['a schema of another document', 'GET', '/api/schemas/other.json', undefined, 400],
+    ['JSON that is none', 'POST', '/api/projects', '{', 400],
+  ])('%s', async (_, method, url, body, status) => {
+    const id = await create();
+    const isText = typeof body === 'string';
+    const answer = await app.inject({
+      method,
+      url: encodeURI(url.replace('ID', id)),
+      headers: { ...headers, ...(isText ? { 'content-type': 'application/json' } : {}) },
+      ...(body === undefined ? {} : { payload: body as object }),
+    });
+    expect([answer.statusCode, answer.json()]).toEqual([
+      status,
+      { code: expect.stringMatching(/^[a-z-]+$/), message: expect.stringMatching(/./) },
+    ]);
+  });
+
+  test('an asset larger than intake reads is refused before it is hashed', async () => {
+    const large = new Uint8Array(26 * 2 ** 20);
+    expect(
+      (await ask('PUT', `/api/assets/${'0'.repeat(64)}`, large, { 'x-file-type': 'image/png' })).status,
+    ).toBe(413);
+  });
+
+  test('work that is dear is rationed, with when to ask again; steps are not', async () => {
+    const id = await create();
+    const minute = Math.floor(Date.now() / 60_000);
+    for (const at of [minute, minute + 1])
+      await database.db.execute('REPLACE INTO spending (spender, minute, spent) VALUES (?, ?, 100000)', [
+        '127.0.0.1',
+        at,
+      ]);
+    const refused = await ask('GET', `/api/projects/${id}/code.zip`);
+    expect([refused.status, (refused.body as { code: string }).code]).toEqual([429, 'busy']);
+    expect(Number(refused.headers['retry-after'])).toBeGreaterThan(0);
+    expect((await change(id, 0, setStart('a'))).status).toBe(200);
+    await database.db.execute('DELETE FROM spending');
+  });
 });
 
 describe('an intake', () => {

@@ -3,19 +3,21 @@ import { createRequire } from 'node:module';
 import path from 'node:path';
 import compress from '@fastify/compress';
 import helmet from '@fastify/helmet';
-import rateLimit from '@fastify/rate-limit';
 import fastifyStatic from '@fastify/static';
-import Fastify, { type FastifyInstance, type FastifyServerOptions } from 'fastify';
-import { limits } from '@tovel/core';
+import Fastify, { type FastifyInstance, type FastifyReply, type FastifyServerOptions } from 'fastify';
+import { documentSchema, type ErrorCode, errorStatus, limits, openApi } from '@tovel/core';
 import { type Config, packageFolder } from '../config.ts';
 import { deliverRoutes } from '../deliver/routes.ts';
-import { behindReply, historyRoutes } from '../history/routes.ts';
+import { historyRoutes } from '../history/routes.ts';
+import { Behind } from '../history/store.ts';
 import { intakeRoutes } from '../intake/routes.ts';
 import { projectRoutes } from '../projects/routes.ts';
 import { sourceRoutes } from '../sources/routes.ts';
 import type { Services } from '../services.ts';
-import { HttpError } from './errors.ts';
+import { databaseError, HttpError } from './errors.ts';
 import { guard } from './guard.ts';
+import { ration } from './ration.ts';
+import { route } from './route.ts';
 
 /** What the browser needs to read text in pictures: the programs and the English data, from their packages. */
 function recognitionFolders(): (readonly [prefix: string, folder: string])[] {
@@ -28,13 +30,31 @@ function recognitionFolders(): (readonly [prefix: string, folder: string])[] {
   ];
 }
 
+const say = (
+  reply: FastifyReply,
+  code: ErrorCode,
+  message: string,
+  status = errorStatus(code),
+): FastifyReply => reply.code(status).send({ code, message });
+
 /** The server of the interface and its data. */
 export async function createApp(
   services: Services,
   config: Pick<Config, 'port' | 'runPort' | 'web'> & Partial<Pick<Config, 'allowedHosts' | 'designPort'>>,
   logger: FastifyServerOptions['logger'] = false,
 ): Promise<FastifyInstance> {
-  const app = Fastify({ logger, bodyLimit: 2 * 2 ** 20, forceCloseConnections: true });
+  const app = Fastify({
+    logger,
+    bodyLimit: 2 * 2 ** 20,
+    // What is under way when the server stops is answered; connections that only wait are closed.
+    forceCloseConnections: 'idle',
+    return503OnClosing: false,
+    connectionTimeout: 60_000,
+    requestTimeout: 60_000,
+    keepAliveTimeout: 30_000,
+  });
+  // Somebody who sends a letter at a time holds a connection no longer than this.
+  app.server.headersTimeout = 15_000;
   guard(app, config.port);
   const run = `http://127.0.0.1:${config.runPort} http://localhost:${config.runPort}`;
   await app.register(helmet, {
@@ -58,7 +78,7 @@ export async function createApp(
     strictTransportSecurity: false,
   });
   await app.register(compress, { threshold: 4096 });
-  await app.register(rateLimit, { max: 3000, timeWindow: '1 minute' });
+  ration(app, services.db);
   app.addContentTypeParser(
     'application/octet-stream',
     { parseAs: 'buffer', bodyLimit: limits.unpackedBytes },
@@ -66,27 +86,31 @@ export async function createApp(
   );
 
   app.setErrorHandler((error: Error & { statusCode?: number; code?: string }, request, reply) => {
-    const conflict = behindReply(error);
-    if (conflict) return reply.code(409).send(conflict);
-    if (error instanceof HttpError)
-      return reply.code(error.statusCode).send({ code: error.code, message: error.message });
+    if (error instanceof Behind) return reply.code(409).send(error.conflict);
+    const known = error instanceof HttpError ? error : databaseError(error);
+    if (known) {
+      if (known.statusCode >= 500) request.log.error(error);
+      if (known.retryAfter !== undefined) void reply.header('retry-after', String(known.retryAfter));
+      return reply.code(known.statusCode).send({ code: known.code, message: known.message });
+    }
     if (error.statusCode === 413)
-      return reply
-        .code(413)
-        .send({ code: 'too-large', message: 'This is more than is taken at once. Bring it in in parts.' });
+      return say(reply, 'too-large', 'This is more than is taken at once. Bring it in in parts.');
     if (error.statusCode && error.statusCode < 500)
-      return reply.code(error.statusCode).send({ code: 'invalid', message: error.message });
+      return say(reply, 'invalid', error.message, error.statusCode);
     request.log.error(error);
-    return reply.code(500).send({
-      code: 'failed',
-      message: 'Something went wrong on the server; nothing was changed. Its log says more.',
-    });
+    return say(
+      reply,
+      'failed',
+      'Something went wrong on the server; nothing was changed. Its log says more.',
+    );
   });
 
-  app.get('/api/settings', async () => ({
-    runPort: config.runPort,
-    designPort: config.designPort ?? null,
-  }));
+  route(app, 'settings', async () => ({ runPort: config.runPort, designPort: config.designPort ?? null }));
+  const description = JSON.stringify(openApi());
+  route(app, 'openApi', ({ reply }) => reply.type('application/json').send(description));
+  route(app, 'schema', ({ params, reply }) =>
+    reply.type('application/schema+json').send(JSON.stringify(documentSchema(params.name))),
+  );
   projectRoutes(app, services);
   historyRoutes(app, services);
   intakeRoutes(app, services);
@@ -128,7 +152,7 @@ export async function createApp(
       !/\.\w+$/.test(request.url.split('?')[0]) &&
       existsSync(config.web);
     if (isPage) return reply.sendFile('index.html');
-    return reply.code(404).send({ code: 'not-found', message: `There is nothing at ${request.url}.` });
+    return say(reply, 'not-found', `There is nothing at ${request.url.slice(0, 200)}.`);
   });
   return app;
 }

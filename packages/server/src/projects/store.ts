@@ -106,6 +106,12 @@ export class ProjectStore {
     return this.create(`${name} copy`.slice(0, 120), design, app);
   }
 
+  /** @throws HttpError where a project is not there. */
+  async require(id: string): Promise<void> {
+    const rows = await rowsOf(this.#db, 'SELECT 1 FROM projects WHERE id = ? AND deleted_at IS NULL', [id]);
+    if (!rows.length) throw missing();
+  }
+
   /** @param lock whether the row stays locked until the transaction of `db` ends. */
   async read(id: string, db: Queryable = this.#db, lock = false): Promise<StoredProject> {
     const [row] = await rowsOf<ProjectRow>(

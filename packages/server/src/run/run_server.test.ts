@@ -65,12 +65,12 @@ test('the script is the emitted code, with packages shared', async () => {
 
 test('a change is in the next build, and is told', async () => {
   const told: unknown[] = [];
-  const tell = jest.spyOn(services.hub, 'tell').mockImplementation((_, event) => void told.push(event));
+  const tell = jest.spyOn(services.feed, 'tell').mockImplementation((_, event) => void told.push(event));
   const renamed = putScreen('list', { ...app.screens.list, name: 'Ledger', route: '/ledger' });
-  await services.history.append(id, 0, 'Rename', () => ({ change: renamed }));
+  await services.history.append(id, { base: 0 }, 'Rename', () => ({ change: renamed }));
   services.workshop.changed(id);
   expect((await get(`/${id}/_app/app.js`)).body).toContain('/ledger');
-  expect(told).toContainEqual({ kind: 'built', seq: 1, error: null });
+  expect(told).toContainEqual({ kind: 'built', project: id, seq: 1, error: null });
   tell.mockRestore();
 });
 
@@ -83,8 +83,8 @@ test('what it is not asked for by name it does not answer', async () => {
 
 test('a link to a screen that is gone does not break the build', async () => {
   const { seq } = await services.projects.read(id);
-  await services.history.append(id, seq, 'Delete', () => ({ change: putScreen('list', null) }));
-  await services.history.append(id, seq + 1, 'Wire', () => ({
+  await services.history.append(id, { base: seq }, 'Delete', () => ({ change: putScreen('list', null) }));
+  await services.history.append(id, { base: seq + 1 }, 'Wire', () => ({
     change: putInteraction('home:1', {
       on: 'press',
       target: { kind: 'screen', screen: 'list' },
@@ -101,9 +101,9 @@ test('of many apps the last that somebody ran still hears of its changes', async
   for (let i = 0; i < 8; i++) ids.push(await services.projects.create(`App ${i}`, design, app));
   for (const other of ids) await services.workshop.current(other);
   const told = new Set<string>();
-  const tell = jest.spyOn(services.hub, 'tell').mockImplementation((project) => void told.add(project));
+  const tell = jest.spyOn(services.feed, 'tell').mockImplementation((project) => void told.add(project));
   const last = ids.at(-1)!;
-  await services.history.append(last, 0, 'Delete', () => ({ change: putScreen('list', null) }));
+  await services.history.append(last, { base: 0 }, 'Delete', () => ({ change: putScreen('list', null) }));
   for (const other of ids) services.workshop.changed(other);
   await services.workshop.current(last);
   // The first ones have been put away, and are built when somebody runs them again.

@@ -1,6 +1,5 @@
 import { type EmittedProject, emitReact } from '@tovel/core';
 import type { FastifyBaseLogger } from 'fastify';
-import type { EventHub } from '../events/hub.ts';
 import type { ProjectStore } from '../projects/store.ts';
 import { AppBuild, type Built } from './build.ts';
 
@@ -20,13 +19,18 @@ const BENCHES = 6;
 /** Builds generated apps: first when somebody runs one, then after each of its changes. */
 export class Workshop {
   readonly #projects: ProjectStore;
-  readonly #hub: EventHub;
+  readonly #tell: (project: string, built: { readonly seq: number; readonly error: string | null }) => void;
   readonly #log: Pick<FastifyBaseLogger, 'error'>;
   readonly #benches = new Map<string, Bench>();
 
-  constructor(projects: ProjectStore, hub: EventHub, log: Pick<FastifyBaseLogger, 'error'>) {
+  /** @param tell hears of every build that a change led to. */
+  constructor(
+    projects: ProjectStore,
+    tell: (project: string, built: { readonly seq: number; readonly error: string | null }) => void,
+    log: Pick<FastifyBaseLogger, 'error'>,
+  ) {
     this.#projects = projects;
-    this.#hub = hub;
+    this.#tell = tell;
     this.#log = log;
   }
 
@@ -42,7 +46,7 @@ export class Workshop {
     const bench = this.#benches.get(project);
     if (!bench) return;
     void this.#work(project, bench).then(
-      () => this.#hub.tell(project, { kind: 'built', seq: bench.seq, error: bench.built?.error ?? null }),
+      () => this.#tell(project, { seq: bench.seq, error: bench.built?.error ?? null }),
       (error: unknown) => this.#log.error(error, 'build'),
     );
   }

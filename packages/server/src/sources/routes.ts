@@ -1,15 +1,10 @@
-import { randomUUID } from 'node:crypto';
 import type { FastifyInstance, FastifyReply } from 'fastify';
-import { hashOf, kindOfFile, newSource, packZip } from '@tovel/core';
-import { check } from '../http/check.ts';
+import { hashOf, kindOfFile, packZip } from '@tovel/core';
 import { HttpError } from '../http/errors.ts';
+import { route } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { type Fetched, FetchError, type FetchOptions, fetchSafely } from './fetch_safely.ts';
 import { fileNameOf, withItsFiles } from './page_files.ts';
-import type { StoredSource } from './store.ts';
-
-type WithId = { Params: { id: string } };
-type WithSource = { Params: { id: string; source: string } };
 
 /**
  * Screens by link. An answer carries the files as a zip, which the browser reads like any other; the source is kept
@@ -17,11 +12,9 @@ type WithSource = { Params: { id: string; source: string } };
  */
 export function sourceRoutes(
   app: FastifyInstance,
-  { sources, projects }: Services,
+  { sources, projects, tickets }: Services,
   allowed: readonly string[],
 ): void {
-  const waiting = new Map<string, Omit<StoredSource, 'id'>>();
-
   const bring = async (address: string, options: Omit<FetchOptions, 'allowed'> = {}) => {
     let fetched: Fetched;
     try {
@@ -38,15 +31,13 @@ export function sourceRoutes(
               : [{ path: name.replace(/^.*\//, ''), bytes: fetched.bytes }],
           );
       const hash = hashOf(fetched.bytes);
-      const ticket = randomUUID();
-      waiting.set(ticket, {
+      const ticket = await tickets.give({
         address,
         etag: fetched.etag,
         modified: fetched.modified,
         hash,
         fetchedAt: new Date(),
       });
-      if (waiting.size > 200) waiting.delete(waiting.keys().next().value!);
       return { ticket, hash, kind: kind === 'project' ? 'project' : 'files', bytes };
     } catch (error) {
       if (error instanceof FetchError) throw new HttpError('fetch-failed', error.message);
@@ -64,18 +55,20 @@ export function sourceRoutes(
       .type('application/octet-stream')
       .send(Buffer.from(made.bytes));
 
-  app.get<WithId>('/api/projects/:id/sources', (request) => sources.list(request.params.id));
-
-  app.post<WithId>('/api/projects/:id/sources', async (request, reply) => {
-    await projects.read(request.params.id);
-    const made = await bring(check(newSource, request.body).address.trim());
-    return send(reply, made!);
+  route(app, 'sources', async ({ params }) => {
+    await projects.require(params.id);
+    return sources.list(params.id);
   });
 
-  /** 204 when the source says, or its bytes show, that nothing has changed. */
-  app.post<WithSource>('/api/projects/:id/sources/:source/refresh', async (request, reply) => {
-    const { id, source } = request.params;
-    const known = await sources.get(id, Number(source));
+  route(app, 'addSource', async ({ params, body, reply }) => {
+    await projects.require(params.id);
+    return send(reply, (await bring(body.address.trim()))!);
+  });
+
+  // 204 when the source says, or its bytes show, that nothing has changed.
+  route(app, 'refreshSource', async ({ params: { id, source }, reply }) => {
+    await projects.require(id);
+    const known = await sources.get(id, source);
     const made = await bring(known.address, { etag: known.etag, modified: known.modified });
     if (!made || (made.hash === known.hash && !/\.x?html?$/i.test(new URL(known.address).pathname))) {
       await sources.keep(id, { ...known, fetchedAt: new Date() });
@@ -84,19 +77,15 @@ export function sourceRoutes(
     return send(reply, made);
   });
 
-  app.post<{ Params: { id: string; ticket: string } }>(
-    '/api/projects/:id/sources/:ticket/confirm',
-    async (request, reply) => {
-      const source = waiting.get(request.params.ticket);
-      if (!source) throw new HttpError('not-found', 'This source was fetched too long ago. Fetch it again.');
-      waiting.delete(request.params.ticket);
-      await sources.keep(request.params.id, source);
-      return reply.code(204).send();
-    },
-  );
+  route(app, 'confirmSource', async ({ params: { id, ticket } }) => {
+    await projects.require(id);
+    const source = await tickets.take(ticket);
+    if (!source) throw new HttpError('not-found', 'This source was fetched too long ago. Fetch it again.');
+    await sources.keep(id, source);
+  });
 
-  app.delete<WithSource>('/api/projects/:id/sources/:source', async (request, reply) => {
-    await sources.forget(request.params.id, Number(request.params.source));
-    return reply.code(204).send();
+  route(app, 'forgetSource', async ({ params }) => {
+    await projects.require(params.id);
+    await sources.forget(params.id, params.source);
   });
 }
