@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
@@ -114,19 +114,46 @@ test('nothing acknowledged is lost when the server, or the database, or both are
     for (let i = 0; i < count; i++) expect(app.still[`s:${i}`]).toBe(true);
     count = history.seq;
   }
+});
 
-  // The database alone dies: the server says so, and the project is whole when both are back.
-  process.kill(databasePid(), 'SIGKILL');
-  await expect(
-    server.ask('POST', `/api/projects/${id}/changes`, {
-      base: count,
+test('a database that dies is started again, and meanwhile that is said', async () => {
+  const { id } = await server.ask<{ id: string }>('POST', '/api/projects', { name: 'Away' });
+  for (let round = 0; round < 2; round++) {
+    process.kill(databasePid(), 'SIGKILL');
+    const killed = Date.now();
+    const step = {
+      base: round,
+      id: `step-of-round-${round}`,
       label: 'Step',
-      change: putStill('late', true),
-    }),
-  ).rejects.toThrow();
-  await server.end('SIGTERM');
-  await start();
-  expect((await server.ask<ProjectState>('GET', `/api/projects/${id}`)).history.seq).toBe(count);
+      change: putStill(`r:${round}`, true),
+    };
+    const answers: string[] = [];
+    for (;;) {
+      const answer = await server.ask<ChangeResult>('POST', `/api/projects/${id}/changes`, step).then(
+        () => 'done',
+        (error: Error) => error.message,
+      );
+      answers.push(answer);
+      if (answer === 'done') break;
+    }
+    expect(Date.now() - killed).toBeLessThan(15_000);
+    for (const answer of answers.slice(0, -1)) expect(answer).toMatch(/^503 .*"unavailable"/);
+  }
+  const { app, history } = await server.ask<ProjectState>('GET', `/api/projects/${id}`);
+  expect([history.seq, app.still]).toEqual([2, { 'r:0': true, 'r:1': true }]);
+  expect(server.output).toMatch(
+    /The database has ended; it is being started again\.\nThe database is back\./,
+  );
+});
+
+test('a folder that cannot be written is said, with what to do', async () => {
+  const file = path.join(folder, 'a-file');
+  writeFileSync(file, '');
+  const other = new Running(path.join(file, 'data'), await freePort());
+  expect(await other.ready()).toMatch(
+    /could not start\. The data folder .*a-file.* cannot be written: .*TOVEL_DATA/,
+  );
+  expect(await other.end('SIGTERM')).toBe(1);
 });
 
 test('a taken port is said, with how to choose another, and the first one goes on', async () => {
@@ -134,20 +161,54 @@ test('a taken port is said, with how to choose another, and the first one goes o
   const second = new Running(folder, port);
   expect(await second.ready()).toMatch(new RegExp(`Port ${port} is taken.*TOVEL_PORT=`));
   expect(await second.end('SIGTERM')).toBe(1);
-  expect(await server.ask<unknown[]>('GET', '/api/projects')).toHaveLength(1);
+  expect(await server.ask<unknown[]>('GET', '/api/projects')).toHaveLength(2);
 });
 
-test('a second one beside it shares the database and leaves it running', async () => {
+test('two share the database; whichever ends first leaves it to the other', async () => {
   const second = new Running(folder, await freePort());
   expect(await second.ready()).toContain('ready at');
-  expect(await second.ask<unknown[]>('GET', '/api/projects')).toHaveLength(1);
+  const count = (await second.ask<unknown[]>('GET', '/api/projects')).length;
+  expect(await server.end('SIGTERM')).toBe(0);
+  expect(await second.ask<unknown[]>('GET', '/api/projects')).toHaveLength(count);
+  await start();
   expect(await second.end('SIGTERM')).toBe(0);
-  expect(await server.ask<unknown[]>('GET', '/api/projects')).toHaveLength(1);
+  expect(await server.ask<unknown[]>('GET', '/api/projects')).toHaveLength(count);
 });
 
-test('stopping stops the database too', async () => {
+test('what one server writes is told by the other, and both count in one history', async () => {
+  const second = new Running(folder, await freePort());
+  await second.ready();
+  const { id } = await server.ask<{ id: string }>('POST', '/api/projects', { name: 'Shared' });
+  const response = await fetch(`${second.base}/api/events?projects=${id}`);
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
+  const change = (to: Running, base: number) =>
+    to.ask<ChangeResult>('POST', `/api/projects/${id}/changes`, {
+      base,
+      label: `Step ${base}`,
+      change: putStill(`s:${base}`, true),
+    });
+  for (let base = 0; base < 6; base++)
+    expect((await change(base % 2 ? second : server, base)).entry.seq).toBe(base + 1);
+  let heard = '';
+  while (!heard.includes('"seq":6')) heard += (await reader.read()).value ?? '';
+  const told = [...heard.matchAll(/"kind":"changed".*?"seq":(\d+)/g)].map(([, seq]) => Number(seq));
+  expect(told).toEqual([1, 2, 3, 4, 5, 6]);
+  await reader.cancel();
+  expect(await second.end('SIGTERM')).toBe(0);
+});
+
+test('stopping ends soon, whoever is still there, and stops the database too', async () => {
   const pid = databasePid();
+  const { id } = await server.ask<{ id: string }>('POST', '/api/projects', { name: 'Open' });
+  const stream = await fetch(`${server.base}/api/events?projects=${id}`);
+  const slow = net.connect(Number(new URL(server.base).port), '127.0.0.1');
+  slow.on('error', () => {});
+  slow.write('POST /api/projects HTTP/1.1\r\nHost: ');
+  const begun = Date.now();
   expect(await server.end('SIGTERM')).toBe(0);
+  expect(Date.now() - begun).toBeLessThan(8000);
+  slow.destroy();
+  await stream.body?.cancel().catch(() => {});
   // Gone, or at most waiting for its parent to take notice.
   const state = existsSync(`/proc/${pid}/stat`)
     ? readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1][0]

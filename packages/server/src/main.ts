@@ -1,7 +1,8 @@
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import path from 'node:path';
-import { pino } from 'pino';
+import type { FastifyInstance } from 'fastify';
+import { type Logger, pino } from 'pino';
 import { type Config, readConfig } from './config.ts';
 import { migrate } from './database/migrate.ts';
 import { openPool } from './database/pool.ts';
@@ -31,16 +32,55 @@ async function checkPort(port: number, variable: string): Promise<void> {
   });
 }
 
+/** Fails early, and in words, where the data cannot be written. */
+function checkFolder(folder: string): void {
+  const probe = path.join(folder, `.write-${process.pid}`);
+  try {
+    mkdirSync(folder, { recursive: true });
+    writeFileSync(probe, 'x'.repeat(4096));
+    rmSync(probe);
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    const why =
+      code === 'ENOSPC'
+        ? 'the disk is full'
+        : code === 'EROFS'
+          ? 'it is read-only'
+          : `${code ?? (error as Error).message}`;
+    throw new Error(
+      `The data folder ${folder} cannot be written: ${why}. Make room or give yourself the right to write there, or name another folder with TOVEL_DATA.`,
+    );
+  }
+}
+
+/** The log, which is never a reason to end: a full disk loses lines of it, and nothing else. */
+function openLog(folder: string): Logger {
+  const file = pino.destination({ dest: path.join(folder, 'server.log'), mkdir: true, sync: false });
+  file.on('error', () => {});
+  return pino({ level: process.env.TOVEL_LOG ?? 'info' }, file);
+}
+
+/** Waits for something to end, but no longer than it may take. */
+const within = (ms: number, work: Promise<unknown> | undefined): Promise<unknown> =>
+  Promise.race([Promise.resolve(work).catch(() => {}), new Promise((resolve) => setTimeout(resolve, ms))]);
+
+/** What is under way is answered; whoever is still there after that is let go. */
+async function drain(servers: readonly (FastifyInstance | null)[]): Promise<void> {
+  await within(1500, Promise.all(servers.map((server) => server?.close())));
+  for (const server of servers) server?.server.closeAllConnections();
+}
+
 async function start(config: Config): Promise<() => Promise<void>> {
   await checkPort(config.port, 'TOVEL_PORT');
   await checkPort(config.runPort, 'TOVEL_RUN_PORT');
   if (config.designPort) await checkPort(config.designPort, 'TOVEL_DESIGN_PORT');
-  mkdirSync(config.data, { recursive: true });
-  const log = pino(
-    { level: process.env.TOVEL_LOG ?? 'info' },
-    pino.destination({ dest: path.join(config.data, 'server.log'), mkdir: true, sync: false }),
-  );
+  checkFolder(config.data);
+  const log = openLog(config.data);
   const database = config.database ? null : await startPrivateDatabase(path.join(config.data, 'db'));
+  database?.watch((text) => {
+    say(text);
+    log.warn(text);
+  });
   const db = openPool(config.database ?? database!.address);
   await migrate(db);
   const services = createServices(db, log);
@@ -60,13 +100,23 @@ async function start(config: Config): Promise<() => Promise<void>> {
   const designs = config.designPort && config.demo ? createDesignHost(config.demo) : null;
   await designs?.listen({ host: config.host, port: config.designPort! });
   return async () => {
-    await services.feed.close();
-    await Promise.all([app.close(), run.close(), designs?.close()]);
-    await services.workshop.close();
-    await db.end();
+    await within(200, services.feed.close());
+    await drain([app, run, designs]);
+    await within(500, services.workshop.close());
+    await within(500, db.end());
     await database?.stop();
   };
 }
+
+/** Errors of connections and disks that are no fault of the program; whatever was asked fails, and says so. */
+const PASSING = new Set(['ENOSPC', 'EPIPE', 'ECONNRESET', 'EIO', 'PROTOCOL_CONNECTION_LOST', 'ECONNREFUSED']);
+const onStray = (error: unknown): void => {
+  const { code = '', message } = error as NodeJS.ErrnoException;
+  process.stderr.write(`${message}\n`);
+  if (!PASSING.has(code)) process.exit(1);
+};
+process.on('uncaughtException', onStray);
+process.on('unhandledRejection', onStray);
 
 try {
   const config = readConfig(process.env);
@@ -75,7 +125,8 @@ try {
   let isStopping = false;
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     process.on(signal, () => {
-      if (isStopping) return;
+      // Who asks again does not want to wait. The database ends by itself, or is taken over at the next start.
+      if (isStopping) process.exit(1);
       isStopping = true;
       void stop().then(
         () => process.exit(0),

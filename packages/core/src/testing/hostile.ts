@@ -94,7 +94,7 @@ export function mutateDocument(document: unknown, random: () => number): unknown
   const set = (name: string | number, value: unknown): void => {
     Object.defineProperty(holder, name, { value, enumerable: true, configurable: true, writable: true });
   };
-  const other: unknown[] = [pick(HOSTILE), null, {}, [], 1e309, -1, true, { kind: pick(HOSTILE) }];
+  const other: unknown[] = [pick(HOSTILE), null, {}, [], Infinity, -1, true, { kind: pick(HOSTILE) }];
   const kind = Math.floor(random() * 4);
   if (kind === 0 && !Array.isArray(holder)) {
     delete holder[key];
@@ -103,7 +103,7 @@ export function mutateDocument(document: unknown, random: () => number): unknown
   else if (kind === 2 && isRecord(held)) {
     Object.defineProperty(held, pick(HOSTILE), { value: pick(other), enumerable: true });
   } else if (typeof held === 'string') set(key, random() < 0.5 ? pick(HOSTILE) : held + pick(HOSTILE));
-  else if (typeof held === 'number') set(key, pick([NaN, 1e309, -1, 0.5, 1e18, '1']));
+  else if (typeof held === 'number') set(key, pick([NaN, Infinity, -1, 0.5, 1e18, '1']));
   else set(key, pick(other));
   return copy;
 }

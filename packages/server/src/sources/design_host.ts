@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import Fastify, { type FastifyInstance } from 'fastify';
+import { guard } from '../http/guard.ts';
 import { folderFiles } from '../demo/folder_files.ts';
 import { hashOf, packZip, typeOfFile } from '@tovel/core';
 
@@ -11,6 +12,13 @@ import { hashOf, packZip, typeOfFile } from '@tovel/core';
  */
 export function createDesignHost(folder: string): FastifyInstance {
   const app = Fastify({ logger: false });
+  guard(app);
+  app.setErrorHandler((error: Error & { statusCode?: number }, _, reply) =>
+    reply
+      .code(error.statusCode ?? 500)
+      .type('text/plain; charset=utf-8')
+      .send(error.message),
+  );
   const iterations = async (): Promise<string[]> =>
     (await readdir(folder, { withFileTypes: true }))
       .filter((entry) => entry.isDirectory() && /^iteration-\d+$/.test(entry.name))

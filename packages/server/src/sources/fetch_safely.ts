@@ -80,8 +80,10 @@ function urlOf(address: string): URL {
 /** Whether an IP address belongs to the public internet. */
 export function isPublicAddress(ip: string): boolean {
   if (!ipaddr.isValid(ip)) return false;
-  // Also when it is an older address in a newer form.
-  return ipaddr.process(ip).range() === 'unicast';
+  // Also when it is an older address in a newer form, of which there are two.
+  const address = ipaddr.process(ip);
+  if (address instanceof ipaddr.IPv6 && address.parts.slice(0, 6).every((part) => part === 0)) return false;
+  return address.range() === 'unicast';
 }
 
 const refusal = (host: string): FetchError =>

@@ -104,6 +104,10 @@ test.each([
   ['::ffff:127.0.0.1', false],
   ['224.0.0.1', false],
   ['not an address', false],
+  ['::127.0.0.1', false],
+  ['::ffff:127.0.0.1', false],
+  ['64:ff9b::7f00:1', false],
+  ['2001:db8::1', false],
 ])('%s is public: %s', (ip, expected) => expect(isPublicAddress(ip)).toBe(expected));
 
 test.each([
@@ -175,6 +179,13 @@ test('a source is kept once it was taken in, and says when nothing has changed',
   expect((await ask('POST', `/api/projects/${id}/sources/99999/refresh`)).statusCode).toBe(404);
 });
 
+const own = (): { host: string } => ({ host: new URL(designOrigin).host });
+
+test('the stand-in for a design service answers to its own name only', async () => {
+  const { statusCode } = await designs.inject({ url: '/', headers: { host: 'evil.example' } });
+  expect([statusCode, (await designs.inject({ url: '/', headers: own() })).statusCode]).toEqual([421, 200]);
+});
+
 test('the stand-in for a design service serves the iterations, with tags, and nothing beside them', async () => {
   const id = await create();
   const answer = await ask('POST', `/api/projects/${id}/sources`, {
@@ -186,11 +197,14 @@ test('the stand-in for a design service serves the iterations, with tags, and no
     '/mossgate/iteration-1/%2e%2e/wiring.json',
     '/mossgate/nothing.zip',
   ])
-    expect((await designs.inject(where)).statusCode).toBe(404);
-  const drawing = await designs.inject('/mossgate/iteration-1/welcome.svg');
+    expect((await designs.inject({ url: where, headers: own() })).statusCode).toBe(404);
+  const drawing = await designs.inject({ url: '/mossgate/iteration-1/welcome.svg', headers: own() });
   const known = await designs.inject({
     url: '/mossgate/iteration-1/welcome.svg',
-    headers: { 'if-none-match': String(drawing.headers.etag) },
+    headers: {
+      ...own(),
+      'if-none-match': String(drawing.headers.etag),
+    },
   });
   expect([drawing.statusCode, known.statusCode]).toEqual([200, 304]);
 });

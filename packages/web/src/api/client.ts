@@ -16,11 +16,14 @@ import type {
 export class RequestError extends Error {
   readonly status: number;
   readonly code: string;
+  /** Milliseconds after which the server wants to be asked again. */
+  readonly retryAfter?: number;
 
-  constructor(status: number, { code, message }: ApiError) {
+  constructor(status: number, { code, message }: ApiError, retryAfter?: number) {
     super(message);
     this.status = status;
     this.code = code;
+    if (retryAfter !== undefined) this.retryAfter = retryAfter;
   }
 }
 
@@ -31,6 +34,35 @@ export class BehindError extends Error {
   constructor(conflict: Conflict) {
     super(conflict.message);
     this.conflict = conflict;
+  }
+}
+
+/** Who makes a step, and on which place of the history. */
+export interface StepInput {
+  readonly base: number;
+  readonly id?: string;
+  readonly author?: string;
+  readonly since?: number;
+}
+
+const retryAfterOf = (response: Response): number | undefined => {
+  const seconds = Number(response.headers.get('retry-after'));
+  return seconds > 0 ? Math.min(seconds, 60) * 1000 : undefined;
+};
+
+/** Attempts at work that is rationed, before that is said. */
+const MOST_ATTEMPTS = 4;
+
+/** Asks again, when the server says so, for what can be asked twice. */
+async function patiently<T>(ask: () => Promise<T>): Promise<T> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await ask();
+    } catch (error) {
+      const isBusy = error instanceof RequestError && error.status === 429;
+      if (!isBusy || attempt >= MOST_ATTEMPTS) throw error;
+      await new Promise((resolve) => setTimeout(resolve, error.retryAfter ?? 1000));
+    }
   }
 }
 
@@ -67,6 +99,7 @@ async function request<T>(
   throw new RequestError(
     response.status,
     (answer as ApiError | null) ?? { code: 'failed', message: `The server answered ${response.status}.` },
+    retryAfterOf(response),
   );
 }
 
@@ -112,10 +145,13 @@ export const api = {
   restoreProject: (id: string) => request<void>('POST', `${project(id)}/restore`),
   openArchive: (bytes: Uint8Array, name: string) =>
     request<{ id: string }>('POST', `/api/projects/open?name=${encodeURIComponent(name)}`, bytes),
-  project: (id: string) => request<ProjectState>('GET', project(id)),
+  project: (id: string, author?: string) =>
+    request<ProjectState>('GET', `${project(id)}${author ? `?author=${encodeURIComponent(author)}` : ''}`),
   change: (id: string, change: NewChange) => request<ChangeResult>('POST', `${project(id)}/changes`, change),
-  undo: (id: string, base: number) => request<ChangeResult>('POST', `${project(id)}/undo`, { base }),
-  redo: (id: string, base: number) => request<ChangeResult>('POST', `${project(id)}/redo`, { base }),
+  undo: (id: string, step: StepInput & { readonly of: number }) =>
+    request<ChangeResult>('POST', `${project(id)}/undo`, step),
+  redo: (id: string, step: StepInput & { readonly of: number }) =>
+    request<ChangeResult>('POST', `${project(id)}/redo`, step),
   historyAfter: (id: string, seq: number) =>
     request<HistoryEntry[]>('GET', `${project(id)}/history?after=${seq}`),
   intake: (id: string, body: object) => request<ChangeResult>('POST', `${project(id)}/intake`, body),
@@ -123,7 +159,7 @@ export const api = {
   putAsset: (hash: string, type: string, bytes: Uint8Array) =>
     request<void>('PUT', `/api/assets/${hash}`, bytes, { 'x-file-type': type }),
   compileUtilities: async (plan: UtilityPlan): Promise<string> =>
-    (await request<{ css: string }>('POST', '/api/utilities', plan)).css,
+    (await patiently(() => request<{ css: string }>('POST', '/api/utilities', plan))).css,
   shippedFont: async (font: WebFont): Promise<readonly ShippedFace[]> => {
     const faces = await request<(Omit<ShippedFace, 'bytes'> & { data: string })[]>(
       'POST',
@@ -144,7 +180,6 @@ export const api = {
   forgetSource: (id: string, source: number) => request<void>('DELETE', `${project(id)}/sources/${source}`),
   archiveUrl: (id: string) => `${project(id)}/archive`,
   codeUrl: (id: string) => `${project(id)}/code.zip`,
-  eventsUrl: (id: string) => `${project(id)}/events`,
 };
 
 export type Api = typeof api;

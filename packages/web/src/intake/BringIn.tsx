@@ -37,13 +37,19 @@ const Strip = styled.section<{ $isOver: boolean; $isLarge: boolean }>`
   }
 `;
 
+/** Why a batch was not taken in, and how to try once more with what is held, where that can help. */
+export interface Failure {
+  readonly text: string;
+  readonly again?: () => void;
+}
+
 interface BringInProps {
   isOver: boolean;
   isEmpty: boolean;
   running: RunningIntake | null;
   progress: Progress | null;
   last: IntakeResult | null;
-  failure: string | null;
+  failure: Failure | null;
   onFiles: (files: readonly ChosenFile[]) => void;
   onPaste: () => void;
   onLink: () => void;
@@ -72,6 +78,11 @@ export function BringIn({
         <Button onPress={running.cancel}>Cancel</Button>
       ) : (
         <>
+          {failure?.again && (
+            <Button $kind="primary" onPress={failure.again}>
+              Try again
+            </Button>
+          )}
           <Button $kind="quiet" onPress={onPaste}>
             Paste source
           </Button>
@@ -79,7 +90,7 @@ export function BringIn({
             From a link
           </Button>
           <Button onPress={() => folder.current?.click()}>Choose a folder</Button>
-          <Button $kind="primary" onPress={() => files.current?.click()}>
+          <Button $kind={failure?.again ? 'quiet' : 'primary'} onPress={() => files.current?.click()}>
             Choose files
           </Button>
         </>
@@ -132,15 +143,15 @@ function Idle({
   isEmpty,
 }: {
   last: IntakeResult | null;
-  failure: string | null;
+  failure: Failure | null;
   isEmpty: boolean;
 }) {
   if (failure) {
     return (
       <>
         <h2 style={{ color: color.red }}>Not taken in</h2>
-        <p title={failure} style={{ whiteSpace: 'normal' }}>
-          {failure}
+        <p title={failure.text} style={{ whiteSpace: 'normal' }}>
+          {failure.text}
         </p>
       </>
     );

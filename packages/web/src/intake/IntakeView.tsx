@@ -25,14 +25,21 @@ import { api, type FetchedFiles } from '../api/client';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
-import { BringIn } from './BringIn';
+import { BringIn, type Failure } from './BringIn';
 import { ContactSheet } from './ContactSheet';
 import { sheetCards, sheetRows, type SortBy, sortScreens } from './contact_rows';
 import { FoundList } from '../findings/FoundList';
 import { LeftOut } from './LeftOut';
 import { LinkSheet } from './LinkSheet';
 import { PasteSheet } from './PasteSheet';
-import { type ChosenFile, filesInDrop, type Progress, type RunningIntake, startIntake } from './run_intake';
+import {
+  type ChosenFile,
+  filesInDrop,
+  NotKept,
+  type Progress,
+  type RunningIntake,
+  startIntake,
+} from './run_intake';
 import { BelongsTo } from './BelongsTo';
 
 const View = styled.div`
@@ -127,7 +134,7 @@ export function IntakeView() {
   const [running, setRunning] = useState<RunningIntake | null>(null);
   const [progress, setProgress] = useState<Progress | null>(null);
   const [last, setLast] = useState<IntakeResult | null>(null);
-  const [failure, setFailure] = useState<string | null>(null);
+  const [failure, setFailure] = useState<Failure | null>(null);
   const [isOver, setOver] = useState(false);
   const [sheet, setSheet] = useState<'link' | 'counterpart' | 'overlay' | { paste: string } | null>(null);
   const [scale, setScale] = useState(SCALES.first);
@@ -141,8 +148,17 @@ export function IntakeView() {
     setFailure(null);
     setLast(null);
     const started = startIntake(session, chosen, setProgress);
-    setRunning(started);
-    started.finished
+    watch(started, started.finished, after);
+  };
+  /** Follows a batch to its end; one that was read but not kept can be sent once more. */
+  const watch = (
+    batch: RunningIntake,
+    finished: Promise<IntakeResult>,
+    after?: () => Promise<void>,
+  ): void => {
+    setFailure(null);
+    setRunning(batch);
+    finished
       .then(
         async (result) => {
           setLast(result);
@@ -150,8 +166,13 @@ export function IntakeView() {
             setTab('out');
           if (!result.wasCancelled && result.screens.length) await after?.();
         },
-        (error: Error) =>
-          setFailure(`The batch was read but could not be kept: ${error.message} Bring it in again.`),
+        (error: Error) => {
+          if (!(error instanceof NotKept)) return setFailure({ text: error.message });
+          setFailure({
+            text: `The batch was read but could not be kept yet: ${error.message} What was read is held here.`,
+            again: () => watch(batch, error.again(setProgress), after),
+          });
+        },
       )
       .finally(() => {
         setRunning(null);
@@ -165,7 +186,7 @@ export function IntakeView() {
         .then((buffer) => api.openArchive(new Uint8Array(buffer), 'Fetched'))
         .then(
           (opened) => void navigate(`/p/${opened.id}/screens`),
-          (error: Error) => setFailure(error.message),
+          (error: Error) => setFailure({ text: error.message }),
         );
       return;
     }

@@ -2,6 +2,7 @@ import { type InputFile, type IntakeResult, kindOfFile, limits, megabytes, type 
 import { FrameReader } from '@tovel/reader';
 import { proxy, transfer, wrap } from 'comlink';
 import { api } from '../api/client';
+import { newName } from '../project/identity';
 import type { ProjectSession } from '../project/session';
 import type { IntakeWorker, Surroundings } from './intake_worker';
 import { TextRecogniser } from './text_recogniser';
@@ -22,6 +23,17 @@ export interface Progress {
 export interface RunningIntake {
   readonly finished: Promise<IntakeResult>;
   readonly cancel: () => void;
+}
+
+/** The batch was read, but the server could not keep it. What was read is held, so that it need not be read again. */
+export class NotKept extends Error {
+  /** Sends what was read once more. */
+  readonly again: (onProgress: (progress: Progress) => void) => Promise<IntakeResult>;
+
+  constructor(error: Error, again: NotKept['again']) {
+    super(error.message);
+    this.again = again;
+  }
 }
 
 /** Reads files, sends what was read, and makes it part of the project. */
@@ -55,8 +67,17 @@ export function startIntake(
     const whole = { ...result, notices: [...notices, ...result.notices] };
     if (!whole.screens.length || isCancelled)
       return { ...whole, wasCancelled: isCancelled || whole.wasCancelled };
-    await send(session, whole, onProgress);
-    return whole;
+    // Said again it is the same step, which is done once.
+    const step = newName(16);
+    const keep = async (tell: (progress: Progress) => void): Promise<IntakeResult> => {
+      try {
+        await send(session, whole, step, tell);
+        return whole;
+      } catch (error) {
+        throw new NotKept(error as Error, keep);
+      }
+    };
+    return keep(onProgress);
   };
   return {
     finished: work().finally(() => {
@@ -103,6 +124,7 @@ async function readFiles(chosen: readonly ChosenFile[]): Promise<{ files: InputF
 async function send(
   session: ProjectSession,
   result: IntakeResult,
+  step: string,
   onProgress: (progress: Progress) => void,
 ): Promise<void> {
   const missing = await api.missingAssets(result.assets.map((asset) => asset.hash));
@@ -113,8 +135,17 @@ async function send(
   }
   onProgress({ step: 'sending', done: missing.length, total: missing.length, file: '' });
   const { screens, assets, notices, fonts, brief } = result;
-  await session.accept((base) =>
-    api.intake(session.getState().id, { base, screens, assets, notices, fonts, ...(brief ? { brief } : {}) }),
+  await session.accept(
+    (input) =>
+      api.intake(session.getState().id, {
+        ...input,
+        screens,
+        assets,
+        notices,
+        fonts,
+        ...(brief ? { brief } : {}),
+      }),
+    step,
   );
 }
 

@@ -1,5 +1,5 @@
 import type { Arrival, Easing, SharedPair, Side } from '@tovel/core';
-import { useState } from 'react';
+import { useTyped } from '../ui/use_typed';
 import { Choice, Field } from '../ui/controls';
 
 type ArrivalKind = 'none' | 'fade' | 'scale' | 'shared' | `slide-${Side}` | `push-${Side}`;
@@ -119,22 +119,21 @@ export function Milliseconds({
   isDisabled?: boolean;
   onChange: (ms: number) => void;
 }) {
-  const [text, setText] = useState(String(value ?? ''));
-  const [last, setLast] = useState(value);
-  if (last !== value) {
-    setLast(value);
-    setText(String(value ?? ''));
-  }
+  const { text, other, type, end } = useTyped(String(value ?? ''));
   const number = Number(text);
   const isWrong = value !== null && (!/^\d+$/.test(text.trim()) || number > most);
   const save = (): void => {
-    if (value !== null && !isWrong && number !== value) onChange(number);
+    if (value === null || isWrong) return;
+    end();
+    if (number !== value) onChange(number);
   };
   return (
     <Field
       label={label}
       value={text}
-      onChange={setText}
+      onChange={type}
+      other={other}
+      onTakeOther={end}
       isDisabled={isDisabled || value === null}
       inputMode="numeric"
       onBlur={save}

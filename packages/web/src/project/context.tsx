@@ -6,7 +6,6 @@ import {
   findingsOf,
   graphOf,
   openRoles,
-  type ProjectEvent,
   type ScreenGraph,
   settle,
 } from '@tovel/core';
@@ -22,7 +21,10 @@ import {
 import { Link } from 'react-router';
 import { api } from '../api/client';
 import { Empty } from '../ui/Empty';
+import { listenTo } from './feed';
+import { ownDevice, ownWindow } from './identity';
 import { ProjectSession, type SessionState } from './session';
+import { deviceShelf } from './shelf';
 
 interface OpenProject extends SessionState {
   readonly session: ProjectSession;
@@ -35,6 +37,8 @@ interface OpenProject extends SessionState {
   readonly graph: ScreenGraph;
   readonly plan: EmissionPlan;
 }
+
+const shelf = deviceShelf();
 
 const ProjectContext = createContext<OpenProject | null>(null);
 
@@ -49,7 +53,10 @@ export function useProject(): OpenProject {
 export function ProjectProvider({ id, children }: { id: string; children: ReactNode }) {
   const { data: session, error } = useQuery({
     queryKey: ['session', id],
-    queryFn: async () => new ProjectSession(await api.project(id), api),
+    queryFn: async () => {
+      const author = `${ownDevice()}.${await ownWindow()}`;
+      return new ProjectSession(await api.project(id, author), api, author, shelf);
+    },
     staleTime: Infinity,
     gcTime: 0,
     refetchOnWindowFocus: false,
@@ -88,20 +95,13 @@ function Opened({ session, children }: { session: ProjectSession; children: Reac
   );
 
   useEffect(() => {
-    const events = new EventSource(api.eventsUrl(session.getState().id));
-    let wasOpen = false;
-    events.onopen = () => {
-      // After a pause, what happened meanwhile is fetched.
-      if (wasOpen) void session.reload().catch(() => {});
-      wasOpen = true;
-    };
-    events.onmessage = (message) => session.hear(JSON.parse(message.data as string) as ProjectEvent);
+    const leave = listenTo(session.getState().id, (event) => session.hear(event));
     const warn = (event: BeforeUnloadEvent): void => {
       if (session.getState().saving !== 'saved') event.preventDefault();
     };
     window.addEventListener('beforeunload', warn);
     return () => {
-      events.close();
+      leave();
       window.removeEventListener('beforeunload', warn);
     };
   }, [session]);

@@ -5,12 +5,16 @@ import {
   type ChangeResult,
   collisions,
   type Design,
+  type EntryHead,
   type HistoryEntry,
   type HistoryState,
+  isOwnStep,
   type ProjectEvent,
   type ProjectState,
 } from '@tovel/core';
-import { type Api, BehindError, RequestError } from '../api/client';
+import { type Api, BehindError, RequestError, type StepInput } from '../api/client';
+import { newName } from './identity';
+import { noShelf, type Shelf, type WaitingStep } from './shelf';
 
 /** What a view sees of an open project. A new value whenever anything of it changes. */
 export interface SessionState {
@@ -22,37 +26,62 @@ export interface SessionState {
   /** ISO time of the last step that is on the server's disk. */
   readonly savedAt: string;
   readonly saving: 'saved' | 'saving' | 'offline';
+  /** Why steps wait, in words, while they do. */
+  readonly waitsFor: string | null;
   /** Something a person should know; stays until dismissed. */
   readonly notice: string | null;
+  /** Steps that were not taken, since somebody wrote the same place first; they can be made all the same. */
+  readonly refused: readonly WaitingStep[];
+  /** Steps that a window left behind that ended before they were saved. */
+  readonly leftBehind: readonly WaitingStep[];
   /** The last finished build of the running app, as the history place it shows. */
   readonly built: number;
 }
 
-interface Pending {
-  readonly label: string;
-  readonly change: Change;
-}
-
 type SessionApi = Pick<Api, 'project' | 'change' | 'undo' | 'redo' | 'historyAfter'>;
 
-const RETRY_MS = 1500;
+/** Waits between attempts, in ms: short at first, then longer. */
+const WAITS = [300, 700, 1500, 3000, 5000];
+/** Answers that say nothing of the step itself: it is said again. */
+const isPassing = (error: unknown): error is RequestError =>
+  error instanceof RequestError &&
+  (error.status === 0 || error.status >= 500 || [408, 425, 429].includes(error.status));
 
 /**
  * An open project on this side: what the server has confirmed, and on top of it the steps that are on their way.
- * Steps show at once and are sent one after the other; where others came first, theirs go beneath.
+ * Steps show at once and are sent one after the other; where others came first, theirs go beneath. A step waits, also
+ * on the device, until the server has said what became of it.
  */
 export class ProjectSession {
   #state: SessionState;
   #confirmed: { app: App; seq: number };
   /** Which revision of the design is shown. */
   #revision: number;
-  #pending: Pending[] = [];
+  #pending: WaitingStep[] = [];
+  /** The step that was sent and has not been answered. */
+  #sent: string | null = null;
   #sending: Promise<void> | null = null;
+  /** The last place in the history that was told of. */
+  #told = 0;
+  /** Told steps that others come before. */
+  readonly #early = new Map<number, HistoryEntry>();
+  #isCatchingUp = false;
+  /** The step of somebody else whose undo was named. */
+  #named: number | null = null;
+  /** Ends each waiting that is under way. */
+  readonly #waiting = new Set<() => void>();
   readonly #api: SessionApi;
+  readonly #shelf: Shelf;
+  readonly #author: string;
+  readonly #since: number;
   readonly #listeners = new Set<() => void>();
 
-  constructor(project: ProjectState, api: SessionApi) {
+  /** @param author this window, as histories name it. */
+  constructor(project: ProjectState, api: SessionApi, author = 'device.window', shelf: Shelf = noShelf) {
     this.#api = api;
+    this.#shelf = shelf;
+    this.#author = author;
+    this.#since = project.history.seq;
     this.#confirmed = { app: project.app, seq: project.history.seq };
     this.#revision = project.revision;
     this.#state = {
@@ -63,9 +92,16 @@ export class ProjectSession {
       history: project.history,
       savedAt: project.changedAt,
       saving: 'saved',
+      waitsFor: null,
       notice: null,
+      refused: [],
+      leftBehind: [],
       built: 0,
     };
+    void shelf.leftBehind(project.id).then(
+      (leftBehind) => leftBehind.length && this.#set({ leftBehind }),
+      () => {},
+    );
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -78,24 +114,58 @@ export class ProjectSession {
   /** Takes a step: it shows at once and is saved as soon as the server answers. */
   change(label: string, change: Change): void {
     if (applyChange(this.#state.app, change) === this.#state.app) return;
-    this.#pending.push({ label, change });
+    this.#push({ id: newName(16), label, change });
+  }
+
+  /** Makes steps all the same that were not taken, or saves those that a window left behind. */
+  takeAgain(steps: readonly WaitingStep[]): void {
+    this.#set({
+      refused: this.#state.refused.filter((step) => !steps.includes(step)),
+      leftBehind: this.#state.leftBehind.filter((step) => !steps.includes(step)),
+      notice: null,
+    });
+    for (const step of steps) this.#push(step);
+  }
+
+  /** Lets go of steps that were left behind. */
+  letGo(steps: readonly WaitingStep[]): void {
+    this.#set({ leftBehind: this.#state.leftBehind.filter((step) => !steps.includes(step)) });
+    void this.#shelf.drop(steps.map(({ id }) => id)).catch(() => {});
+  }
+
+  #push(step: WaitingStep): void {
+    this.#named = null;
+    this.#pending.push(step);
+    void this.#shelf.keep(this.#state.id, step).catch(() => {});
     this.#show();
     void this.#send();
   }
 
+  /** Takes back a step of this window; one of somebody else is named first, and taken back when asked again. */
   undo(): Promise<void> {
-    return this.#travel((base) => this.#api.undo(this.#state.id, base));
+    const waiting = this.#pending.at(-1);
+    // What has not been saved need not be: it never happened.
+    if (waiting && this.#state.saving === 'offline' && waiting.id !== this.#sent) {
+      this.#forget([waiting]);
+      this.#show();
+      return Promise.resolve();
+    }
+    return this.#travel('undo', (input) => this.#api.undo(this.#state.id, input));
   }
 
   redo(): Promise<void> {
-    return this.#travel((base) => this.#api.redo(this.#state.id, base));
+    return this.#travel('redo', (input) => this.#api.redo(this.#state.id, input));
   }
 
-  /** Takes in a step that the server made on request, such as an intake. */
-  async accept(make: (base: number) => Promise<ChangeResult>): Promise<void> {
+  /** Whether a step was made here. */
+  isOwn(step: EntryHead): boolean {
+    return isOwnStep(step, { author: this.#author, since: this.#since });
+  }
+
+  /** Takes in a step that the server made on request, such as an intake. Said again with the same id it is done once. */
+  async accept(make: (input: StepInput) => Promise<ChangeResult>, id = newName(16)): Promise<void> {
     await this.settled();
-    await this.#catchUp();
-    await make(this.#confirmed.seq);
+    await make({ ...this.#input(), id });
     await this.reload();
   }
 
@@ -105,22 +175,40 @@ export class ProjectSession {
   }
 
   dismiss(): void {
-    this.#set({ notice: null });
+    this.#set({ notice: null, refused: [] });
   }
 
   /** What the server tells while the project is open. */
   hear(event: ProjectEvent): void {
-    if (event.kind === 'built') this.#set({ built: Math.max(this.#state.built, event.seq) });
-    else if (event.kind === 'design') void this.reload().catch(() => {});
-    else if (event.seq > this.#confirmed.seq && !this.#sending) void this.#catchUp().catch(() => {});
+    switch (event.kind) {
+      case 'built':
+        this.#set({ built: Math.max(this.#state.built, event.seq) });
+        break;
+      case 'at':
+        if (event.seq > this.#confirmed.seq || event.revision !== this.#revision) this.#catchUp();
+        break;
+      case 'changed':
+        if (event.entry.seq <= this.#confirmed.seq) break;
+        this.#told = Math.max(this.#told, event.entry.seq);
+        if (event.revision === this.#revision) this.#early.set(event.entry.seq, event.entry);
+        this.#takeEarly(event.changedAt);
+        // A gap is filled by the answer that is on its way, or else asked for.
+        if (event.entry.seq > this.#confirmed.seq && !this.#sent) this.#catchUp();
+        break;
+      case 'gone':
+        break;
+    }
+    // The server is there: what waits need not wait longer.
+    if (event.kind === 'at') for (const end of this.#waiting) end();
   }
 
   async reload(): Promise<void> {
-    const project = await this.#api.project(this.#state.id);
+    const project = await this.#api.project(this.#state.id, this.#author);
     if (project.history.seq < this.#confirmed.seq) return;
     this.#confirmed = { app: project.app, seq: project.history.seq };
     const isSameDesign = project.revision === this.#revision;
     this.#revision = project.revision;
+    for (const seq of this.#early.keys()) if (seq <= project.history.seq) this.#early.delete(seq);
     this.#state = {
       ...this.#state,
       name: project.name,
@@ -129,7 +217,12 @@ export class ProjectSession {
       history: project.history,
       savedAt: project.changedAt,
     };
+    this.#takeEarly();
     this.#show();
+  }
+
+  #input(): StepInput {
+    return { base: this.#confirmed.seq, author: this.#author, since: this.#since };
   }
 
   #set(part: Partial<SessionState>): void {
@@ -139,11 +232,19 @@ export class ProjectSession {
 
   #show(part: Partial<SessionState> = {}): void {
     const app = this.#pending.reduce((now, step) => applyChange(now, step.change), this.#confirmed.app);
+    const isWaiting = this.#state.saving === 'offline' && this.#pending.length > 0;
     this.#set({
       app,
-      saving: this.#pending.length ? (this.#state.saving === 'offline' ? 'offline' : 'saving') : 'saved',
+      saving: isWaiting ? 'offline' : this.#pending.length ? 'saving' : 'saved',
+      ...(isWaiting ? {} : { waitsFor: null }),
       ...part,
     });
+  }
+
+  /** Steps that need not wait any more. */
+  #forget(steps: readonly WaitingStep[]): void {
+    this.#pending = this.#pending.filter((step) => !steps.includes(step));
+    void this.#shelf.drop(steps.map(({ id }) => id)).catch(() => {});
   }
 
   #send(): Promise<void> {
@@ -154,70 +255,163 @@ export class ProjectSession {
   }
 
   async #drain(): Promise<void> {
+    let attempt = 0;
     while (this.#pending.length) {
       const step = this.#pending[0];
+      this.#sent = step.id;
       try {
-        const result = await this.#api.change(this.#state.id, {
-          base: this.#confirmed.seq,
-          label: step.label,
-          change: step.change,
-        });
-        this.#pending.shift();
-        this.#confirm([result.entry], result.history, result.changedAt);
+        const result = await this.#api.change(this.#state.id, { ...this.#input(), ...step });
+        attempt = 0;
+        this.#sent = null;
+        this.#acknowledge(result, step);
+        if (result.revision !== this.#revision) await this.reload();
       } catch (error) {
-        if (error instanceof BehindError) this.#rebase(error.conflict.missed, error.conflict.history);
-        else if (error instanceof RequestError && error.status >= 400 && error.status < 500) {
-          this.#pending.shift();
-          this.#show({ notice: `“${step.label}” was not taken: ${error.message}` });
+        this.#sent = null;
+        if (error instanceof BehindError) this.#giveWay(step, error.conflict.missed, error.conflict.history);
+        else if (isPassing(error)) {
+          this.#set({ saving: 'offline', waitsFor: error.message });
+          await this.#pause(error.retryAfter ?? WAITS[Math.min(attempt++, WAITS.length - 1)]);
         } else {
-          this.#set({ saving: 'offline' });
-          await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
+          this.#forget([step]);
+          this.#show({ notice: `“${step.label}” was not taken: ${(error as Error).message}` });
         }
       }
     }
+    this.#takeEarly();
+    if (this.#told > this.#confirmed.seq) this.#catchUp();
   }
 
-  #confirm(entries: readonly HistoryEntry[], history: HistoryState, changedAt?: string): void {
+  /** Waits, or until the server is heard of. */
+  #pause(ms: number): Promise<void> {
+    return new Promise((resolve) => {
+      const end = (): void => {
+        clearTimeout(timer);
+        this.#waiting.delete(end);
+        resolve();
+      };
+      const timer = setTimeout(end, ms);
+      this.#waiting.add(end);
+    });
+  }
+
+  #acknowledge(result: ChangeResult, step: WaitingStep): void {
+    this.#forget([step]);
+    this.#state = { ...this.#state, saving: 'saved' };
+    this.#beneath([...result.missed, result.entry]);
+    this.#show({ history: result.history, savedAt: result.changedAt });
+    this.#takeEarly();
+  }
+
+  /** Puts what is confirmed beneath the waiting steps; those that write the same place are given up, and that is said. */
+  #beneath(entries: readonly HistoryEntry[]): void {
+    const news: Change[] = [];
     for (const entry of entries) {
       if (entry.seq !== this.#confirmed.seq + 1) continue;
       this.#confirmed = { app: applyChange(this.#confirmed.app, entry.change), seq: entry.seq };
+      this.#early.delete(entry.seq);
+      const own = this.#pending.find((step) => step.id === entry.id);
+      // Its answer was lost, but it is saved.
+      if (own) this.#forget([own]);
+      else if (entry.author !== this.#author) news.push(entry.change);
     }
-    this.#state = { ...this.#state, history, savedAt: changedAt ?? this.#state.savedAt, saving: 'saved' };
+    if (!news.length) return;
+    // Of a step that was sent, the server says itself what became of it.
+    const lost = this.#pending.filter(
+      (step) => step.id !== this.#sent && collisions(step.change, news).length > 0,
+    );
+    if (lost.length) this.#refuse(lost);
+  }
+
+  #giveWay(step: WaitingStep, missed: readonly HistoryEntry[], history: HistoryState): void {
+    this.#refuse([step]);
+    this.#state = { ...this.#state, history };
+    this.#beneath(missed);
     this.#show();
   }
 
-  /** Puts what others did beneath the waiting steps; those that write the same place are given up, and that is said. */
-  #rebase(missed: readonly HistoryEntry[], history: HistoryState): void {
-    const theirs = missed.map((entry) => entry.change);
-    const lost = this.#pending.filter((step) => collisions(step.change, theirs).length > 0);
-    this.#pending = this.#pending.filter((step) => !lost.includes(step));
-    this.#confirm(missed, history);
-    if (lost.length)
-      this.#show({
-        notice: `Changed elsewhere at the same time, so yours was not taken: ${lost.map((step) => step.label).join(', ')}.`,
-      });
+  #refuse(steps: readonly WaitingStep[]): void {
+    this.#forget(steps);
+    const refused = [...this.#state.refused, ...steps.map((step) => ({ ...step, id: newName(16) }))];
+    this.#set({
+      refused,
+      notice: `Changed elsewhere at the same time, so yours was not taken: ${refused.map((step) => step.label).join(', ')}.`,
+    });
   }
 
-  async #catchUp(): Promise<void> {
-    const missed = await this.#api.historyAfter(this.#state.id, this.#confirmed.seq);
-    if (missed.length) await this.reload();
+  /** Takes in told steps as far as they follow what is confirmed. */
+  #takeEarly(changedAt?: string): void {
+    const next: HistoryEntry[] = [];
+    for (let seq = this.#confirmed.seq + 1; ; seq++) {
+      const entry = this.#early.get(seq);
+      if (!entry) break;
+      next.push(entry);
+    }
+    if (!next.length) return;
+    this.#beneath(next);
+    let { history } = this.#state;
+    let isUnclear = false;
+    for (const entry of next) {
+      history = { ...history, seq: entry.seq };
+      const touched = entry.of !== undefined && [history.undo?.seq, history.redo?.seq].includes(entry.of);
+      if (entry.role !== 'do') isUnclear ||= touched || !history.undo || !history.redo;
+      else if (!history.undo || !this.isOwn(history.undo) || this.isOwn(entry)) {
+        const { change: _change, id: _id, ...head } = entry;
+        history = { ...history, undo: head };
+      }
+    }
+    this.#show({ history, ...(changedAt ? { savedAt: changedAt } : {}) });
+    if (isUnclear) void this.reload().catch(() => {});
   }
 
-  async #travel(step: (base: number) => Promise<ChangeResult>): Promise<void> {
+  /** Asks for the project as it is, once what is on its way has come through. */
+  #catchUp(): void {
+    if (this.#isCatchingUp) return;
+    this.#isCatchingUp = true;
+    void this.settled()
+      .then(() => this.reload())
+      .then(
+        () => {
+          this.#isCatchingUp = false;
+          // More was told of while the project was on its way.
+          if (this.#told > this.#confirmed.seq) this.#catchUp();
+        },
+        () => void (this.#isCatchingUp = false),
+      );
+  }
+
+  async #travel(
+    kind: 'undo' | 'redo',
+    send: (input: StepInput & { readonly of: number }) => Promise<ChangeResult>,
+  ): Promise<void> {
     await this.settled();
-    for (let attempt = 0; attempt < 3; attempt++) {
+    const step = this.#state.history[kind];
+    if (!step) return;
+    if (!this.isOwn(step) && this.#named !== step.seq) {
+      this.#named = step.seq;
+      const again = kind === 'undo' ? 'take it back' : 'make it again';
+      this.#set({
+        notice: `“${step.label}” was made in another window. ${kind === 'undo' ? 'Undo' : 'Redo'} once more to ${again}.`,
+      });
+      return;
+    }
+    this.#named = null;
+    const id = newName(16);
+    for (let attempt = 0; ; attempt++) {
       try {
-        const result = await step(this.#confirmed.seq);
-        this.#confirm([result.entry], result.history, result.changedAt);
+        const result = await send({ ...this.#input(), id, of: step.seq });
+        this.#beneath([...result.missed, result.entry]);
+        this.#show({ history: result.history, savedAt: result.changedAt, saving: 'saved', notice: null });
         // Undoing an intake brings the design of before back.
         if (result.revision !== this.#revision) await this.reload();
         return;
       } catch (error) {
-        if (error instanceof BehindError) this.#rebase(error.conflict.missed, error.conflict.history);
-        else {
-          this.#show({ notice: (error as Error).message });
-          return;
+        if (isPassing(error) && attempt < WAITS.length) {
+          this.#set({ saving: 'offline', waitsFor: error.message });
+          await this.#pause(error.retryAfter ?? WAITS[attempt]);
+          continue;
         }
+        this.#show({ notice: (error as Error).message, saving: 'saved', waitsFor: null });
+        return;
       }
     }
   }

@@ -1,3 +1,4 @@
+import type { EntryHead } from '@tovel/core';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
@@ -52,15 +53,18 @@ const Step = styled.button`
   }
 `;
 
-const words = {
-  saved: 'Saved',
-  saving: 'Saving …',
-  offline: 'Not saved: the server does not answer. Trying again …',
-};
+/** What a step is called where it stands; that of another window is said to be one. */
+function named(what: string, step: EntryHead | null, isOwn: boolean): { label: string; title?: string } {
+  if (!step) return { label: what };
+  const title = isOwn ? step.label : `${step.label} (made in another window)`;
+  return { label: `${what} ${title}`, title };
+}
 
 /** How the project stands, in numbers that lead to what they count; what is saved; undo and redo. */
 export function LedgerStrip() {
-  const { id, graph, history, saving, savedAt, session, design } = useProject();
+  const { id, graph, history, saving, waitsFor, savedAt, session, design } = useProject();
+  const undo = named('Undo', history.undo, !history.undo || session.isOwn(history.undo));
+  const redo = named('Redo', history.redo, !history.redo || session.isOwn(history.redo));
   const { live, elements, open, broken, unreachable, deadEnds, planned } = graph.counts;
   const to = (code: string): string => `/p/${id}/map?finding=${code}`;
   const time = new Date(savedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
@@ -96,13 +100,18 @@ export function LedgerStrip() {
         </Link>
       )}
       <span style={{ marginLeft: 'auto' }} role="status">
-        Iteration {design.iteration} · {words[saving]} {saving === 'saved' && time}
+        Iteration {design.iteration} ·{' '}
+        {saving === 'saved'
+          ? `Saved ${time}`
+          : saving === 'saving'
+            ? 'Saving …'
+            : `Not saved yet, but kept here. ${waitsFor ?? ''} Trying again …`}
       </span>
       <Step
         type="button"
         disabled={!history.undo}
-        title={history.undo?.label}
-        aria-label={history.undo ? `Undo ${history.undo.label}` : 'Undo'}
+        title={undo.title}
+        aria-label={undo.label}
         aria-keyshortcuts="Control+Z"
         onClick={() => void session.undo()}
       >
@@ -111,8 +120,8 @@ export function LedgerStrip() {
       <Step
         type="button"
         disabled={!history.redo}
-        title={history.redo?.label}
-        aria-label={history.redo ? `Redo ${history.redo.label}` : 'Redo'}
+        title={redo.title}
+        aria-label={redo.label}
         aria-keyshortcuts="Control+Shift+Z"
         onClick={() => void session.redo()}
       >

@@ -2,10 +2,10 @@ import { useEffect, useState } from 'react';
 import { Outlet, useParams } from 'react-router';
 import styled from 'styled-components';
 import { ProjectProvider, useProject } from '../project/context';
-import { color, size } from '../theme/theme';
-import { Button } from '../ui/controls';
+import { size } from '../theme/theme';
 import { Jump } from './Jump';
 import { LedgerStrip } from './LedgerStrip';
+import { Notices } from './Notices';
 import { Shortcuts } from './Shortcuts';
 import { WorkLine } from './WorkLine';
 
@@ -22,16 +22,6 @@ const Main = styled.main`
   grid-row: 3;
 `;
 
-const Notice = styled.div`
-  grid-row: 2;
-  display: flex;
-  align-items: center;
-  gap: 16px;
-  padding: 6px 18px;
-  background: ${color.redTint};
-  border-bottom: 1px solid ${color.red};
-`;
-
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('input, textarea, select, [contenteditable]') !== null;
 
@@ -46,7 +36,7 @@ export function ProjectShell() {
 }
 
 function Opened() {
-  const { session, notice, name } = useProject();
+  const { session, name } = useProject();
   const [panel, setPanel] = useState<'jump' | 'shortcuts' | null>(null);
 
   useEffect(() => {
@@ -74,12 +64,7 @@ function Opened() {
   return (
     <Frame>
       <WorkLine onJump={() => setPanel('jump')} />
-      {notice && (
-        <Notice role="alert">
-          <span>{notice}</span>
-          <Button onPress={() => session.dismiss()}>Understood</Button>
-        </Notice>
-      )}
+      <Notices />
       <Main>
         <Outlet />
       </Main>

@@ -1,5 +1,5 @@
-import { useState } from 'react';
 import { Field } from './controls';
+import { useTyped } from './use_typed';
 
 /** A text that counts when it is left or entered. */
 export function SavedField({
@@ -19,25 +19,24 @@ export function SavedField({
   placeholder?: string;
   onSave: (text: string) => void;
 }) {
-  const [text, setText] = useState(value);
-  const [last, setLast] = useState(value);
-  if (last !== value) {
-    setLast(value);
-    setText(value);
-  }
+  const { text, other, type, end } = useTyped(value);
   const problem = text === value ? null : (problemOf?.(text) ?? null);
   const save = (): void => {
-    if (text !== value && !problem) onSave(text);
+    if (problem) return;
+    end();
+    if (text !== value) onSave(text);
   };
   return (
     <Field
       label={label}
       value={text}
-      onChange={setText}
+      onChange={type}
       hint={hint}
       isCode={isCode}
       placeholder={placeholder}
       problem={problem}
+      other={other}
+      onTakeOther={end}
       onBlur={save}
       onKeyDown={(event) => event.key === 'Enter' && save()}
     />

@@ -114,10 +114,57 @@ interface FieldProps extends Omit<TextFieldProps, 'children'> {
   isCode?: boolean;
   placeholder?: string;
   isLabelHidden?: boolean;
+  /** What the value became elsewhere while somebody types here. */
+  other?: string | null;
+  onTakeOther?: () => void;
+}
+
+const Other = styled.span`
+  display: block;
+  font-size: 12px;
+  color: ${color.ochre};
+  button {
+    border: 0;
+    padding: 0;
+    background: none;
+    font: inherit;
+    color: ${color.lake};
+    text-decoration: underline;
+    cursor: pointer;
+  }
+`;
+
+/** What a value became elsewhere, beside the field that it is typed over in. */
+export function ChangedElsewhere({ other, onTake }: { other: string; onTake: () => void }) {
+  const short = other.length > 60 ? `${other.slice(0, 60)}…` : other;
+  return (
+    <Other role="status">
+      Changed elsewhere to “{short}”.{' '}
+      <button
+        type="button"
+        aria-label={`Take “${short}” instead`}
+        // The field keeps its text until this is pressed.
+        onPointerDown={(event) => event.preventDefault()}
+        onClick={onTake}
+      >
+        Take it
+      </button>
+    </Other>
+  );
 }
 
 /** A text field with its label, and what is wrong with what it holds. */
-export function Field({ label, problem, hint, isCode, placeholder, isLabelHidden, ...props }: FieldProps) {
+export function Field({
+  label,
+  problem,
+  hint,
+  isCode,
+  placeholder,
+  isLabelHidden,
+  other = null,
+  onTakeOther,
+  ...props
+}: FieldProps) {
   return (
     // A problem is said; it does not keep a form from being sent again.
     <AriaTextField
@@ -128,6 +175,7 @@ export function Field({ label, problem, hint, isCode, placeholder, isLabelHidden
     >
       {!isLabelHidden && <Label>{label}</Label>}
       <Input placeholder={placeholder} style={isCode ? { fontFamily: font.code, fontSize: 12 } : undefined} />
+      {other !== null && <ChangedElsewhere other={other} onTake={() => onTakeOther?.()} />}
       {hint && !problem && <Text slot="description">{hint}</Text>}
       <Problem>{problem}</Problem>
     </AriaTextField>

@@ -1,6 +1,8 @@
-import { type KeyboardEvent, useState } from 'react';
+import type { KeyboardEvent } from 'react';
 import styled from 'styled-components';
 import { color, font } from '../theme/theme';
+import { ChangedElsewhere } from '../ui/controls';
+import { useTyped } from '../ui/use_typed';
 
 const Box = styled.label<{ $isEdited: boolean }>`
   display: grid;
@@ -70,25 +72,26 @@ export function ValueField({
   check,
   onValue,
 }: ValueFieldProps) {
-  const [typed, setTyped] = useState<string | null>(null);
+  const { text, other, type, end } = useTyped(value);
+  const typed = text === value ? null : text;
   const isWrong = typed !== null && typed.trim() !== '' && check !== undefined && !check(full(typed, unit));
   const take = (): void => {
     if (typed === null || isWrong) return;
     const next = full(typed, unit);
-    setTyped(null);
+    end();
     if (next === value) return;
     if (next !== '' || isEdited) onValue(next === '' ? null : next);
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     event.stopPropagation();
     if (event.key === 'Enter') take();
-    else if (event.key === 'Escape') setTyped(null);
+    else if (event.key === 'Escape') end();
     else if (unit === 'px' && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       const now = /^(-?[\d.]+)px$/.exec(full(typed ?? value, unit) || '0px');
       if (!now) return;
       event.preventDefault();
       const step = (event.shiftKey ? 10 : 1) * (event.key === 'ArrowUp' ? 1 : -1);
-      setTyped(null);
+      end();
       onValue(`${Math.round((Number(now[1]) + step) * 100) / 100}px`);
     }
   };
@@ -109,12 +112,13 @@ export function ValueField({
           aria-label={label}
           aria-invalid={isWrong}
           placeholder={otherwise}
-          value={typed ?? value}
-          onChange={(event) => setTyped(event.target.value)}
+          value={text}
+          onChange={(event) => type(event.target.value)}
           onBlur={take}
           onKeyDown={onKeyDown}
         />
       </div>
+      {other !== null && <ChangedElsewhere other={other} onTake={end} />}
     </Box>
   );
 }

@@ -345,7 +345,7 @@ class PageCleaner {
       const name = (attr.prefix ? `${attr.prefix}:` : '') + attr.name.toLowerCase();
       if (!isAttributeName(name)) {
         // What frameworks write into pages is no mistake.
-        if (!/^[@:#*_.\[(]?[a-z][\w.:@*#()[\]-]*$/i.test(name))
+        if (!/^[@:#*_.[(]?[a-z][\w.:@*#()[\]-]*$/i.test(name))
           this.#count('left-out', `“${name.slice(0, 40)}” is no name of an attribute and was left out.`);
         return [];
       }
