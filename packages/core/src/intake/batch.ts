@@ -5,6 +5,7 @@ import { BatchFiles } from './batch_files.ts';
 import { baseName, type InputFile, kindOfFile, textOfFile } from './files.ts';
 import { cleanNotice, cleanScreen } from './gate.ts';
 import type { IntakeHost } from './host.ts';
+import { limits } from './limits.ts';
 import { PageIntake } from './html/page_intake.ts';
 import { readOra } from './ora/read_ora.ts';
 import { readPdfPages } from './pdf/read_pdf.ts';
@@ -95,10 +96,22 @@ class Batch {
       assets: this.#files.assets,
       fonts: this.#pages.fonts,
       notices: this.#files.notices.map(cleanNotice),
-      brief: texts.length ? texts.map(textOfFile).join('\n\n') : null,
+      brief: texts.length ? this.#brief(texts) : null,
       bytes: this.#files.bytes,
       wasCancelled,
     };
+  }
+
+  #brief(texts: readonly InputFile[]): string {
+    const whole = texts.map(textOfFile).join('\n\n');
+    if (whole.length <= limits.brief) return whole;
+    this.#files.notice(
+      'warning',
+      'text-too-long',
+      texts.at(-1)!.path,
+      `The texts that came along have ${whole.length} characters; the first ${limits.brief} were kept.`,
+    );
+    return whole.slice(0, limits.brief).replace(/\p{Surrogate}/gu, '');
   }
 
   /** Which files are read as screens, and which pictures show how a screen should look. */

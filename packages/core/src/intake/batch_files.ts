@@ -1,4 +1,4 @@
-import type { AssetRef, Notice } from '../model/design.ts';
+import { ASSET_TYPES, type AssetRef, type Notice } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import {
   hashOf,
@@ -117,13 +117,13 @@ export class BatchFiles {
   }
 
   #inlineAsset([, type, isBase64, data]: RegExpExecArray, from: string): AssetRef | null {
-    if (!/^(image\/(png|jpeg|webp|gif|avif|svg\+xml)|font\/\w+|application\/(x-)?font-\w+)$/i.test(type))
-      return null;
+    const kept = keptType(type.toLowerCase());
+    if (!kept) return null;
     try {
       const bytes = isBase64
         ? Uint8Array.from(atob(data.replace(/\s/g, '')), (c) => c.charCodeAt(0))
         : new TextEncoder().encode(decodeURIComponent(data));
-      return this.keep({ path: `${from}#inline`, bytes }, type.toLowerCase());
+      return bytes.length > limits.fileBytes ? null : this.keep({ path: `${from}#inline`, bytes }, kept);
     } catch {
       return null;
     }
@@ -176,4 +176,11 @@ export class BatchFiles {
       else this.#add(inner);
     }
   }
+}
+
+/** The type that something written into a reference is kept under; null for what is not kept. */
+function keptType(type: string): string | null {
+  const font = /^(?:font|application)\/(?:x-)?(?:font-)?(woff2?|ttf|truetype|otf|opentype)$/.exec(type)?.[1];
+  if (font) return `font/${font === 'truetype' ? 'ttf' : font === 'opentype' ? 'otf' : font}`;
+  return type.startsWith('image/') && (ASSET_TYPES as readonly string[]).includes(type) ? type : null;
 }

@@ -46,12 +46,12 @@ export function packProject(project: ProjectArchive): Uint8Array {
  * @throws ArchiveError that says what is wrong with it.
  */
 export function unpackProject(bytes: Uint8Array, fallbackName = 'Untitled'): ProjectArchive {
-  if (bytes.length > limits.unpackedBytes)
-    throw new ArchiveError(`The file is larger than ${megabytes(limits.unpackedBytes)}.`);
+  if (bytes.length > limits.projectBytes)
+    throw new ArchiveError(`The file is larger than ${megabytes(limits.projectBytes)}.`);
   let entries: Record<string, Uint8Array>;
   let total = 0;
   try {
-    entries = unzipSync(bytes, { filter: (entry) => (total += entry.originalSize) <= limits.unpackedBytes });
+    entries = unzipSync(bytes, { filter: (entry) => (total += entry.originalSize) <= limits.projectBytes });
   } catch (error) {
     throw new ArchiveError(`This is not a .tovel file, or it is damaged (${(error as Error).message}).`);
   }

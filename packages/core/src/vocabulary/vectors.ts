@@ -81,6 +81,39 @@ const LISTED: Readonly<Record<string, ReadonlySet<string>>> = {
     'auto baseline middle central ideographic alphabetic hanging mathematical text-after-edge text-before-edge',
   ),
 };
+/**
+ * How many elements are shown once every reused part is unfolded, counted up to `most` and no further: parts that reuse
+ * parts that reuse parts grow beyond any number with a few lines.
+ */
+export function unfoldedCount<T>(
+  root: T,
+  parts: {
+    readonly children: (node: T) => readonly T[];
+    /** What a node that reuses another refers to, if it does. */
+    readonly reused: (node: T) => T | undefined;
+  },
+  most: number,
+): number {
+  const known = new Map<T, number>();
+  const open = new Set<T>();
+  const count = (node: T): number => {
+    const found = known.get(node);
+    if (found !== undefined) return found;
+    // What holds itself is drawn by nobody.
+    if (open.has(node)) return 0;
+    open.add(node);
+    let sum = 1;
+    for (const child of parts.children(node)) if (sum <= most) sum += count(child);
+    const target = sum <= most ? parts.reused(node) : undefined;
+    if (target) sum += count(target);
+    open.delete(node);
+    const bounded = Math.min(sum, most + 1);
+    known.set(node, bounded);
+    return bounded;
+  };
+  return count(root);
+}
+
 /** Longest list of numbers or path, in UTF-16 units. */
 export const LONGEST_PATH = 1_000_000;
 /** Whole paths that are checked before: a large one costs a pass over it. */
@@ -132,11 +165,31 @@ export const jsxVectorName = (name: string): string =>
   JSX_NAMES[name] ??
   (name.startsWith('aria-') ? name : name.replace(/-([a-z])/g, (_, letter: string) => letter.toUpperCase()));
 
+/** Most elements that a drawing shows, with what it reuses unfolded. */
+const MOST_UNFOLDED = 40_000;
+
 /**
  * A drawing without what it may not hold; `leftOut` hears of each. Null where nothing of it can be kept; the same value
  * where all is good.
  */
 export function cleanVector(node: VectorNode, leftOut: (problem: string) => void): VectorNode | null {
+  const made = cleanNode(node, leftOut);
+  const byId = new Map<string, VectorNode>();
+  const index = (one: VectorNode): void => {
+    if (one.attributes.id) byId.set(one.attributes.id, one);
+    one.children.forEach(index);
+  };
+  if (!made) return null;
+  index(made);
+  if (!byId.size) return made;
+  const reused = (one: VectorNode): VectorNode | undefined => byId.get((one.attributes.href ?? '').slice(1));
+  const children = (one: VectorNode): readonly VectorNode[] => one.children;
+  if (unfoldedCount(made, { children, reused }, MOST_UNFOLDED) <= MOST_UNFOLDED) return made;
+  leftOut('a drawing whose reused parts unfold without end');
+  return null;
+}
+
+function cleanNode(node: VectorNode, leftOut: (problem: string) => void): VectorNode | null {
   if (!VECTOR_TAGS.has(node.tag)) {
     leftOut(`<${node.tag.slice(0, 40)}> cannot be part of a drawing`);
     return null;
@@ -148,7 +201,7 @@ export function cleanVector(node: VectorNode, leftOut: (problem: string) => void
     leftOut(problem);
     delete (attributes ??= { ...node.attributes })[name];
   }
-  const children = node.children.map((child) => cleanVector(child, leftOut));
+  const children = node.children.map((child) => cleanNode(child, leftOut));
   const isSame = children.every((child, i) => child === node.children[i]);
   if (!attributes && isSame) return node;
   return {

@@ -81,7 +81,7 @@ export async function createApp(
   ration(app, services.db);
   app.addContentTypeParser(
     'application/octet-stream',
-    { parseAs: 'buffer', bodyLimit: limits.unpackedBytes },
+    { parseAs: 'buffer', bodyLimit: limits.projectBytes },
     (_, body, done) => done(null, body),
   );
 

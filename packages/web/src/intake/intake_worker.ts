@@ -24,8 +24,6 @@ export interface Surroundings {
   onProgress(progress: IntakeProgress): Promise<void>;
 }
 
-let isCancelled = false;
-
 /** Reads a batch away from the interface. */
 const intake = {
   async read(
@@ -33,7 +31,6 @@ const intake = {
     known: readonly KnownScreen[],
     around: Surroundings,
   ): Promise<IntakeResult> {
-    isCancelled = false;
     const recogniser: Recogniser = { recognize: (png) => around.recognise(png as Uint8Array) };
     return readBatch(
       files,
@@ -46,11 +43,8 @@ const intake = {
         readText: (pixels) => readTextLines(recogniser, pixels, (png) => png),
         readPdf: async (bytes) => readPdf(await pdfLibrary(), bytes),
       },
-      { known, onProgress: (progress) => around.onProgress(progress), isCancelled: () => isCancelled },
+      { known, onProgress: (progress) => around.onProgress(progress) },
     );
-  },
-  cancel(): void {
-    isCancelled = true;
   },
 };
 

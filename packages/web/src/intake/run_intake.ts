@@ -1,4 +1,12 @@
-import { type InputFile, type IntakeResult, kindOfFile, limits, megabytes, type Notice } from '@tovel/core';
+import {
+  type InputFile,
+  type IntakeResult,
+  kindOfFile,
+  type KnownScreen,
+  limits,
+  megabytes,
+  type Notice,
+} from '@tovel/core';
 import { FrameReader } from '@tovel/reader';
 import { proxy, transfer, wrap } from 'comlink';
 import { api } from '../api/client';
@@ -36,60 +44,128 @@ export class NotKept extends Error {
   }
 }
 
+/** A file that is read for longer than this, in ms, is left out, and the others are read without it. */
+const STUCK_MS = 30_000;
+
 /** Reads files, sends what was read, and makes it part of the project. */
 export function startIntake(
   session: ProjectSession,
   chosen: readonly ChosenFile[],
   onProgress: (progress: Progress) => void,
 ): RunningIntake {
-  const worker = new Worker(new URL('./intake_worker.ts', import.meta.url), { type: 'module' });
-  const remote = wrap<IntakeWorker>(worker);
-  const reader = new FrameReader(document);
-  const text = new TextRecogniser();
+  const known = session.getState().design.screens.map(({ key, source }) => ({ key, source }));
+  const leftOut = new Map<string, Notice>();
+  let reading: Reading | null = null;
   let isCancelled = false;
   const work = async (): Promise<IntakeResult> => {
-    const { files, notices } = await readFiles(chosen);
-    const { design } = session.getState();
-    const result = await remote.read(
-      transfer(
-        files,
-        files.map((file) => file.bytes.buffer),
-      ),
-      design.screens.map(({ key, source }) => ({ key, source })),
-      proxy<Surroundings>({
-        readPage: (html, plan) => reader.read(html, plan),
-        compileUtilities: (plan) => api.compileUtilities(plan),
-        shippedFont: (font) => api.shippedFont(font),
-        recognise: (png) => text.recognise(png),
-        onProgress: async (progress) => onProgress({ step: 'reading', ...progress }),
-      }),
-    );
-    const whole = { ...result, notices: [...notices, ...result.notices] };
-    if (!whole.screens.length || isCancelled)
-      return { ...whole, wasCancelled: isCancelled || whole.wasCancelled };
-    // Said again it is the same step, which is done once.
-    const step = newName(16);
-    const keep = async (tell: (progress: Progress) => void): Promise<IntakeResult> => {
-      try {
-        await send(session, whole, step, tell);
-        return whole;
-      } catch (error) {
-        throw new NotKept(error as Error, keep);
+    for (;;) {
+      const { files, notices } = await readFiles(chosen.filter(({ path }) => !leftOut.has(path)));
+      if (isCancelled) return nothingOf([...notices, ...leftOut.values()]);
+      reading = new Reading();
+      const ended = await reading.read(files, known, onProgress);
+      if (ended === 'cancelled') return nothingOf([...notices, ...leftOut.values()]);
+      if (typeof ended === 'string') {
+        // A file within an archive holds up all of the archive.
+        const whole =
+          chosen.find(({ path }) => path === ended) ??
+          chosen.find(({ path }) => kindOfFile(path) === 'archive');
+        if (!whole || leftOut.has(whole.path))
+          throw new Error(`“${ended}” takes too long to read. Bring in the others.`);
+        leftOut.set(whole.path, {
+          level: 'error',
+          code: 'takes-too-long',
+          file: whole.path,
+          message: `${ended === whole.path ? 'It' : `“${ended}” in it`} takes longer than ${STUCK_MS / 1000} seconds to read and was left out. Simplify it, or bring it in in parts.`,
+        });
+        continue;
       }
-    };
-    return keep(onProgress);
+      const result = { ...ended, notices: [...notices, ...leftOut.values(), ...ended.notices] };
+      if (!result.screens.length) return result;
+      // Said again it is the same step, which is done once.
+      const step = newName(16);
+      const keep = async (tell: (progress: Progress) => void): Promise<IntakeResult> => {
+        try {
+          await send(session, result, step, tell);
+          return result;
+        } catch (error) {
+          throw new NotKept(error as Error, keep);
+        }
+      };
+      return keep(onProgress);
+    }
   };
   return {
-    finished: work().finally(() => {
-      worker.terminate();
-      reader.dispose();
-      text.dispose();
-    }),
+    finished: work(),
     cancel: () => {
       isCancelled = true;
-      void remote.cancel();
+      reading?.end('cancelled');
     },
   };
+}
+
+const nothingOf = (notices: readonly Notice[]): IntakeResult => ({
+  screens: [],
+  assets: [],
+  fonts: [],
+  notices,
+  brief: null,
+  bytes: new Map(),
+  wasCancelled: true,
+});
+
+/** One reading of a batch, in a worker of its own: whatever a file makes it do, it can be ended at once. */
+class Reading {
+  readonly #worker = new Worker(new URL('./intake_worker.ts', import.meta.url), { type: 'module' });
+  readonly #reader = new FrameReader(document);
+  readonly #text = new TextRecogniser();
+  #end: (why: string) => void = () => {};
+
+  /** Ends it now. @param why what `read` resolves with. */
+  end(why: string): void {
+    this.#end(why);
+  }
+
+  /** @returns what was read; or why it ended: `cancelled`, or the path of the file that it was stuck at. */
+  async read(
+    files: readonly InputFile[],
+    known: readonly KnownScreen[],
+    onProgress: (progress: Progress) => void,
+  ): Promise<IntakeResult | string> {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const ended = new Promise<string>((resolve) => (this.#end = resolve));
+    const watch = (file: string): void => {
+      clearTimeout(timer);
+      if (file) timer = setTimeout(() => this.#end(file), STUCK_MS);
+    };
+    const [reader, text] = [this.#reader, this.#text];
+    const remote = wrap<IntakeWorker>(this.#worker);
+    watch(files[0]?.path ?? '');
+    try {
+      const read = remote.read(
+        transfer(
+          [...files],
+          files.map((file) => file.bytes.buffer),
+        ),
+        known,
+        proxy<Surroundings>({
+          readPage: (html, plan) => reader.read(html, plan),
+          compileUtilities: (plan) => api.compileUtilities(plan),
+          shippedFont: (font) => api.shippedFont(font),
+          recognise: (png) => text.recognise(png),
+          onProgress: async (progress) => {
+            watch(progress.file);
+            onProgress({ step: 'reading', ...progress });
+          },
+        }),
+      );
+      return await Promise.race([read, ended]);
+    } finally {
+      clearTimeout(timer);
+      this.#worker.terminate();
+      reader.dispose();
+      text.dispose();
+    }
+  }
 }
 
 /** A file that is too large is not even read. */

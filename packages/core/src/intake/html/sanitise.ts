@@ -1,6 +1,7 @@
 import { type DefaultTreeAdapterMap, parse, serialize } from 'parse5';
 import type { Notice } from '../../model/design.ts';
 import { isAttributeName } from '../../vocabulary/attributes.ts';
+import { unfoldedCount } from '../../vocabulary/vectors.ts';
 import { isPlainAddress } from '../../vocabulary/addresses.ts';
 import { limits } from '../limits.ts';
 import {
@@ -103,6 +104,7 @@ export function sanitisePage(file: string, text: string, files: PageFiles): Safe
   const cleaner = new PageCleaner(file, files);
   const root = document.childNodes.find((node): node is ParsedElement => node.nodeName === 'html')!;
   cleaner.clean(root, '');
+  cleaner.dropEndlessReuse(root);
   cleaner.finish();
   document.childNodes = document.childNodes.filter((node) => node.nodeName !== '#comment');
   return {
@@ -192,6 +194,28 @@ class PageCleaner {
       kept.push(replaced);
     }
     element.childNodes = kept as typeof element.childNodes;
+  }
+
+  /** A browser unfolds every reused part of a drawing; where that never ends, nothing is reused. */
+  dropEndlessReuse(root: ParsedElement): void {
+    const byId = new Map<string, ParsedElement>();
+    const uses: ParsedElement[] = [];
+    const elementsIn = (node: ParsedElement): ParsedElement[] =>
+      node.childNodes.filter((child): child is ParsedElement => 'tagName' in child);
+    const visit = (node: ParsedElement): void => {
+      const id = attribute(node, 'id');
+      if (id) byId.set(id, node);
+      if (node.tagName === 'use') uses.push(node);
+      elementsIn(node).forEach(visit);
+    };
+    visit(root);
+    if (!uses.length) return;
+    const reused = (node: ParsedElement): ParsedElement | undefined =>
+      node.tagName === 'use' ? byId.get((attribute(node, 'href') ?? '').replace(/^#/, '')) : undefined;
+    const most = limits.elements + limits.unfolded;
+    if (unfoldedCount(root, { children: elementsIn, reused }, most) <= most) return;
+    for (const use of uses) use.attrs = use.attrs.filter(({ name }) => name !== 'href');
+    this.#count('reuse', 'Reused parts of a drawing, which unfold without end, were left out.');
   }
 
   finish(): void {

@@ -1,4 +1,5 @@
 import * as csstree from 'css-tree';
+import { limits } from '../limits.ts';
 
 /** Where a page's references lead. Style sheets come as text; pictures and fonts as addresses that may be shown. */
 export interface PageFiles {
@@ -58,6 +59,10 @@ export function cleanStyleSheet(css: string, from: string, files: PageFiles, dep
   const cacheKey = `${from}\n${css}`;
   const known = files.cleaned?.get(cacheKey);
   if (known) return known;
+  if (css.length > limits.sheet) {
+    const text = `The style sheet “${from}” has ${css.length} characters and was left out: it may have ${limits.sheet}. Bring in the one that the page is served with.`;
+    return { css: '', fonts: [], remarks: [{ code: 'sheet-too-large', text }] };
+  }
   const fonts: FontRule[] = [];
   const own: FontRule[] = [];
   const remarks: Remark[] = [];

@@ -3,7 +3,9 @@ import { contains, hasLook, type Placed, union } from '../../layout/placed.ts';
 import type { Box, Notice, Screen } from '../../model/design.ts';
 import { sentenceCase } from '../../model/names.ts';
 import { isPlainAddress } from '../../vocabulary/addresses.ts';
+import { unfoldedCount } from '../../vocabulary/vectors.ts';
 import { baseName } from '../files.ts';
+import { limits } from '../limits.ts';
 import {
   boxAround,
   identity,
@@ -77,8 +79,13 @@ export function readSvg(input: SvgInput): SvgResult {
   }
   if (root.name !== 'svg')
     return fail(`The root element is <${root.name}>, not <svg>, so there is nothing to draw.`);
-  const reader = new SvgReader(root, input, notices);
-  const screen = reader.read();
+  let screen: Screen | null;
+  try {
+    screen = new SvgReader(root, input, notices).read();
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    return fail(error.message);
+  }
   return screen ? { screen, notices } : fail('The drawing is empty: nothing in it can be seen.');
 }
 
@@ -97,13 +104,65 @@ class SvgReader {
     this.#root = root;
     this.#input = input;
     this.#notices = notices;
-    this.#sheet = new SvgStyleSheet(root);
     const index = (element: XmlElement): void => {
       if (element.attributes.id) this.#byId.set(element.attributes.id, element);
       childElements(element).forEach(index);
     };
     index(root);
+    this.#boundWork();
+    this.#sheet = new SvgStyleSheet(this.#textOfSheets(), (message) =>
+      this.#notice('warning', 'sheet-too-large', '', message),
+    );
     this.#isSplit = isDrawnInPieces(root);
+  }
+
+  /**
+   * Leaves out what would take more work than a drawing is worth.
+   * @throws RangeError where what is left would still be too much.
+   */
+  #boundWork(): void {
+    let left: number = limits.paths;
+    const visit = (element: XmlElement): void => {
+      for (const name of ['d', 'points']) {
+        const { length = 0 } = element.attributes[name] ?? '';
+        left -= length;
+        if (length <= limits.path && left >= 0) continue;
+        delete (element.attributes as Record<string, string>)[name];
+        this.#notice(
+          'warning',
+          'path-too-long',
+          element.path,
+          `A path of ${length} characters was left out: one may have ${limits.path}, all of a drawing ${limits.paths}. Export it with fewer points.`,
+        );
+      }
+      childElements(element).forEach(visit);
+    };
+    visit(this.#root);
+    const reused = (element: XmlElement): XmlElement | undefined =>
+      element.name === 'use' ? this.#byId.get((element.attributes.href ?? '').replace(/^#/, '')) : undefined;
+    if (unfoldedCount(this.#root, { children: childElements, reused }, limits.unfolded) > limits.unfolded)
+      throw new RangeError(
+        `It draws more than ${limits.unfolded} elements, its reused symbols unfolded. Export it with fewer, or in parts.`,
+      );
+  }
+
+  /** The text of all style sheets within the drawing, as far as it is not too much. */
+  #textOfSheets(): string {
+    const texts: string[] = [];
+    const visit = (element: XmlElement): void => {
+      if (element.name === 'style') texts.push(textContent(element));
+      childElements(element).forEach(visit);
+    };
+    visit(this.#root);
+    const all = texts.join('\n');
+    if (all.length <= limits.drawingSheet) return all;
+    this.#notice(
+      'warning',
+      'sheet-too-large',
+      '',
+      `The style sheet in this drawing has ${all.length} characters and was left out: it may have ${limits.drawingSheet}.`,
+    );
+    return '';
   }
 
   read(): Screen | null {

@@ -19,8 +19,16 @@ export function lengthOf(value: string | undefined, whole = 0, fallback = 0): nu
   return n * (perUnit[match[2]?.toLowerCase()] ?? 1);
 }
 
-/** Bounds of a shape's geometry in its own coordinates, without its stroke; null for what is not a shape. */
+const known = new WeakMap<XmlElement, Box | null>();
+
+/** Bounds of a shape's geometry in its own coordinates, without its stroke; null for what is not a shape. Looked at once. */
 export function shapeBounds(shape: XmlElement): Box | null {
+  let bounds = known.get(shape);
+  if (bounds === undefined) known.set(shape, (bounds = measure(shape)));
+  return bounds;
+}
+
+function measure(shape: XmlElement): Box | null {
   const n = (name: string): number => lengthOf(shape.attributes[name]);
   switch (shape.name) {
     case 'rect':

@@ -1,6 +1,7 @@
 import * as csstree from 'css-tree';
 import { parseCss } from '../../css/parse_css.ts';
-import { childElements, textContent, type XmlElement } from './xml.ts';
+import { limits } from '../limits.ts';
+import type { XmlElement } from './xml.ts';
 
 export type SvgStyle = Readonly<Record<string, string>>;
 
@@ -52,6 +53,10 @@ interface Rule {
   readonly parts: readonly Part[];
   readonly specificity: number;
   readonly order: number;
+  /** Its place among all rules, the weakest first. */
+  readonly place: number;
+  /** What an element must have for the last part: an id, a class, a name, or anything. */
+  readonly trait: string;
   readonly declarations: readonly (readonly [string, string])[];
 }
 
@@ -59,13 +64,22 @@ interface Rule {
 export class SvgStyleSheet {
   readonly #rules: Rule[] = [];
 
-  constructor(root: XmlElement) {
-    const visit = (element: XmlElement): void => {
-      if (element.name === 'style') this.#add(textContent(element));
-      childElements(element).forEach(visit);
-    };
-    visit(root);
+  readonly #byTrait = new Map<string, Rule[]>();
+  readonly #say: (message: string) => void;
+  #lookups = 0;
+
+  /** @param say hears of it when rules are not looked up any more, since that would take too long. */
+  constructor(css: string, say: (message: string) => void) {
+    this.#say = say;
+    if (css) this.#add(css);
     this.#rules.sort((a, b) => a.specificity - b.specificity || a.order - b.order);
+    this.#rules.forEach((rule, place) => {
+      const placed = { ...rule, place };
+      const { trait } = rule;
+      const alike = this.#byTrait.get(trait);
+      if (alike) alike.push(placed);
+      else this.#byTrait.set(trait, [placed]);
+    });
   }
 
   #add(css: string): void {
@@ -77,7 +91,7 @@ export class SvgStyleSheet {
         const declarations = readDeclarations(rule.block);
         rule.prelude.children.forEach((selector) => {
           const compiled = selector.type === 'Selector' ? compileSelector(selector) : null;
-          if (compiled) this.#rules.push({ ...compiled, order: this.#rules.length, declarations });
+          if (compiled) this.#rules.push({ ...compiled, order: this.#rules.length, place: 0, declarations });
         });
       },
     });
@@ -85,11 +99,30 @@ export class SvgStyleSheet {
 
   /** Declarations for an element, weakest first; `parents` from the root down. */
   match(element: XmlElement, parents: readonly XmlElement[]): (readonly [string, string])[] {
-    return this.#rules
-      .filter((rule) => matches(rule.parts, element, parents))
-      .flatMap((rule) => rule.declarations);
+    if (!this.#rules.length || this.#lookups > limits.styleLookups) return [];
+    const { id, class: classes } = element.attributes;
+    const traits = [
+      '*',
+      element.name,
+      ...(id ? [`#${id}`] : []),
+      ...classesIn(classes).map((name) => `.${name}`),
+    ];
+    const found: Rule[] = [];
+    for (const trait of new Set(traits))
+      for (const rule of this.#byTrait.get(trait) ?? []) {
+        if (++this.#lookups > limits.styleLookups) {
+          this.#say(
+            'The style sheet of the drawing has too many rules for its elements; some of them look as they would without it.',
+          );
+          return [];
+        }
+        if (matches(rule.parts, element, parents)) found.push(rule);
+      }
+    return found.sort((a, b) => a.place - b.place).flatMap((rule) => rule.declarations);
   }
 }
+
+const classesIn = (list: string | undefined): string[] => (list ? list.split(/\s+/).filter(Boolean) : []);
 
 function readDeclarations(block: csstree.Block): (readonly [string, string])[] {
   const found: (readonly [string, string])[] = [];
@@ -99,31 +132,38 @@ function readDeclarations(block: csstree.Block): (readonly [string, string])[] {
   return found;
 }
 
-function compileSelector(selector: csstree.Selector): { parts: Part[]; specificity: number } | null {
+function compileSelector(
+  selector: csstree.Selector,
+): { parts: Part[]; specificity: number; trait: string } | null {
   const parts: Part[] = [];
   let tests: ((element: XmlElement) => boolean)[] = [];
   let above: Part['above'] = null;
   let specificity = 0;
   let supported = true;
+  let trait = '*';
   const close = (): void => {
     const all = tests;
     parts.push({ test: (element) => all.every((test) => test(element)), above });
     tests = [];
+    trait = '*';
   };
   selector.children.forEach((node) => {
     switch (node.type) {
       case 'TypeSelector':
         if (node.name !== '*') {
           specificity += 1;
+          if (trait === '*') trait = node.name;
           tests.push((e) => e.name === node.name);
         }
         break;
       case 'ClassSelector':
         specificity += 100;
-        tests.push((e) => (e.attributes.class ?? '').split(/\s+/).includes(node.name));
+        if (!trait.startsWith('#')) trait = `.${node.name}`;
+        tests.push((e) => classesIn(e.attributes.class).includes(node.name));
         break;
       case 'IdSelector':
         specificity += 10_000;
+        trait = `#${node.name}`;
         tests.push((e) => e.attributes.id === node.name);
         break;
       case 'Combinator':
@@ -135,8 +175,9 @@ function compileSelector(selector: csstree.Selector): { parts: Part[]; specifici
         supported = false;
     }
   });
+  const last = trait;
   close();
-  return supported ? { parts, specificity } : null;
+  return supported ? { parts, specificity, trait: last } : null;
 }
 
 function matches(

@@ -138,7 +138,7 @@ describe('style', () => {
   const root = parseXml(
     '<svg><style>.a { fill: red } g .a { stroke: blue } g > rect { opacity: .5 } #x { fill: lime } a:hover { fill: pink } rect, .b { display: none }</style><g fill="green" opacity=".3"><rect id="x" class="a" style="stroke-width: 3; fill: inherit"/></g><path class="a" fill="black"/></svg>',
   );
-  const sheet = new SvgStyleSheet(root);
+  const sheet = new SvgStyleSheet(textContent(childElements(root)[0]), () => {});
   const [, group, path] = childElements(root);
   const [rect] = childElements(group);
 
