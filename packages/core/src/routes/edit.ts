@@ -20,8 +20,9 @@ export function rerouted(project: Project, screen: string, text: string): Change
   const after = normaliseRoute(text);
   if (after === before) return all([]);
   const changes = Object.entries(app.screens).flatMap(([key, entry]): Change[] => {
-    if (!hasAddress(entry)) return [];
+    // One that is skipped keeps its route for when it is taken up again.
     if (key === screen) return [putScreen(key, withRoute(project, key, entry, after))];
+    if (!hasAddress(entry)) return [];
     if (!isBelow(entry.route, before) || after.endsWith('*')) return [];
     const route = normaliseRoute(after + entry.route.slice(before.length));
     return [putScreen(key, withRoute(project, key, entry, route))];
