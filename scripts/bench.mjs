@@ -1,5 +1,5 @@
 // npm run bench: prints what Tovel costs, and how near its pictures come to their sources. `npm run bench -- NAME` runs
-// one of them: run, fidelity, templates, structure, roles, links, graph.
+// one of them: run, fidelity, templates, structure, roles, links, graph, hostile, many_editors, kills.
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { checkNode, ensurePackages, ensurePrograms, root } from './lib/setup.mjs';
@@ -8,7 +8,20 @@ checkNode();
 ensurePackages();
 ensurePrograms();
 const [only, ...rest] = process.argv.slice(2);
-for (const name of only ? [only] : ['run', 'fidelity', 'templates', 'structure', 'roles', 'links', 'graph']) {
+for (const name of only
+  ? [only]
+  : [
+      'run',
+      'fidelity',
+      'templates',
+      'structure',
+      'roles',
+      'links',
+      'graph',
+      'hostile',
+      'many_editors',
+      'kills',
+    ]) {
   const { status } = spawnSync(
     process.execPath,
     ['--import', 'tsx', path.join(root, `bench/${name}.ts`), ...rest],

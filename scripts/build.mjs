@@ -7,8 +7,12 @@ import { build } from 'esbuild';
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
 
 await build({
-  entryPoints: [path.join(root, 'packages/server/src/main.ts')],
-  outfile: path.join(root, 'packages/server/dist/main.mjs'),
+  entryPoints: {
+    main: path.join(root, 'packages/server/src/main.ts'),
+    jobs: path.join(root, 'packages/server/src/work/jobs.ts'),
+  },
+  outdir: path.join(root, 'packages/server/dist'),
+  outExtension: { '.js': '.mjs' },
   bundle: true,
   platform: 'node',
   format: 'esm',

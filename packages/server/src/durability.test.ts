@@ -142,7 +142,7 @@ test('a database that dies is started again, and meanwhile that is said', async 
   const { app, history } = await server.ask<ProjectState>('GET', `/api/projects/${id}`);
   expect([history.seq, app.still]).toEqual([2, { 'r:0': true, 'r:1': true }]);
   expect(server.output).toMatch(
-    /The database has ended; it is being started again\.\nThe database is back\./,
+    /being started again\.\n(The database cannot be started yet: .*\n)*The database is back\./,
   );
 });
 

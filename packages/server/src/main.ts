@@ -102,7 +102,7 @@ async function start(config: Config): Promise<() => Promise<void>> {
   return async () => {
     await within(200, services.feed.close());
     await drain([app, run, designs]);
-    await within(500, services.workshop.close());
+    await within(500, Promise.all([services.workshop.close(), services.threads.close()]));
     await within(500, db.end());
     await database?.stop();
   };

@@ -7,6 +7,7 @@ import { ProjectStore } from './projects/store.ts';
 import { Workshop } from './run/workshop.ts';
 import { SourceStore } from './sources/store.ts';
 import { TicketStore } from './sources/tickets.ts';
+import { Threads } from './work/threads.ts';
 
 /** Everything that routes need; made once for a server. */
 export interface Services {
@@ -18,6 +19,7 @@ export interface Services {
   readonly workshop: Workshop;
   readonly sources: SourceStore;
   readonly tickets: TicketStore;
+  readonly threads: Threads;
 }
 
 export function createServices(db: Database, log: Pick<FastifyBaseLogger, 'error'>): Services {
@@ -38,5 +40,6 @@ export function createServices(db: Database, log: Pick<FastifyBaseLogger, 'error
     workshop,
     sources: new SourceStore(db),
     tickets: new TicketStore(db),
+    threads: new Threads(),
   };
 }

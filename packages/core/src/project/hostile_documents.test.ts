@@ -63,7 +63,7 @@ test('a document with anything in it made hostile is refused in words, or its co
   // Most of what is tried is refused; that some is let through shows that the rest is tried at all.
   expect(refused).toBeGreaterThan(COUNT / 4);
   expect(refused).toBeLessThan(COUNT * 0.95);
-}, 900_000);
+}, 7_200_000);
 
 test('a page with anything in it made hostile comes in without that, and its code compiles', () => {
   const random = chance(20261126);
@@ -85,4 +85,4 @@ test('a page with anything in it made hostile comes in without that, and its cod
     compiler.add(projectOf(gate.screen), `screen ${i}`);
   }
   compiler.finish();
-}, 900_000);
+}, 7_200_000);

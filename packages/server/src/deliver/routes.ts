@@ -1,24 +1,23 @@
 import type { FastifyInstance } from 'fastify';
-import { packZip, targets } from '@tovel/core';
+import { targets } from '@tovel/core';
 import { HttpError } from '../http/errors.ts';
-import { route } from '../http/route.ts';
+import { leftSignal, route } from '../http/route.ts';
 import type { Services } from '../services.ts';
 
-export function deliverRoutes(app: FastifyInstance, { projects, assets }: Services): void {
-  route(app, 'code', async ({ params, query, reply }) => {
-    const { name, ...project } = await projects.read(params.id);
-    const wanted = query.target ?? 'react';
-    const target = Object.hasOwn(targets, wanted) ? targets[wanted] : null;
-    if (!target)
+export function deliverRoutes(app: FastifyInstance, { projects, assets, threads }: Services): void {
+  route(app, 'code', async ({ params, query, request, reply }) => {
+    const target = query.target ?? 'react';
+    if (!Object.hasOwn(targets, target))
       throw new HttpError('target-unknown', `Code can be written for ${Object.keys(targets).join(', ')}.`);
-    const { files } = target.emit(project, name);
-    const bytes = await assets.many(files.flatMap((file) => ('asset' in file ? [file.asset] : [])));
-    const packed = packZip(
-      files.flatMap((file) => {
-        const content = 'asset' in file ? bytes.get(file.asset) : new TextEncoder().encode(file.text);
-        return content ? [{ path: file.path, bytes: content }] : [];
-      }),
-    );
+    const { name, design, app: document } = await projects.read(params.id);
+    const signal = leftSignal(request);
+    const code = await threads.run('emitCode', { name, design, app: document, target }, signal);
+    const bytes = await assets.many(code.assets.map(({ hash }) => hash));
+    const files = code.assets.flatMap(({ path, hash }) => {
+      const content = bytes.get(hash);
+      return content ? [{ path, bytes: content }] : [];
+    });
+    const packed = await threads.run('packFiles', { texts: code.texts, files }, signal);
     const file = `${
       name
         .replace(/[^\w -]+/g, '')

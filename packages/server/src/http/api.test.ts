@@ -36,6 +36,7 @@ beforeAll(async () => {
 afterAll(async () => {
   await app.close();
   await services.workshop.close();
+  await services.threads.close();
   await database.stop();
 });
 

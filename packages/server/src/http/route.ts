@@ -107,3 +107,12 @@ function checkAnswer(name: string, schema: Readable, answer: unknown): void {
     throw new Error(`the answer of “${name}” is not what it is described as: ${(error as Error).message}`);
   }
 }
+
+/** Ends when whoever asked leaves before the answer. */
+export function leftSignal(request: FastifyRequest): AbortSignal {
+  const controller = new AbortController();
+  const { socket } = request.raw;
+  const onClose = (): void => controller.abort();
+  socket.once('close', onClose);
+  return controller.signal;
+}

@@ -1,14 +1,13 @@
 import type { FastifyInstance } from 'fastify';
 import { addToDesign, emptyDesign, equalJson, parseDesign, takeIn } from '@tovel/core';
 import { shippedFont } from '@tovel/reader/shipped_fonts';
-import { compileUtilities } from '@tovel/reader/utilities';
 import { readOr } from '../http/check.ts';
 import { HttpError } from '../http/errors.ts';
-import { route } from '../http/route.ts';
+import { leftSignal, route } from '../http/route.ts';
 import type { Services } from '../services.ts';
 
 /** What was read in the browser comes in here: first the files, by hash, then the screens made of them. */
-export function intakeRoutes(app: FastifyInstance, { history, assets, feed }: Services): void {
+export function intakeRoutes(app: FastifyInstance, { history, assets, feed, threads }: Services): void {
   route(app, 'putAsset', async ({ params, body, request }) => {
     await assets.put(params.hash, String(request.headers['x-file-type'] ?? ''), new Uint8Array(body));
   });
@@ -33,12 +32,10 @@ export function intakeRoutes(app: FastifyInstance, { history, assets, feed }: Se
     })),
   );
 
-  route(app, 'utilities', async ({ body }) => {
-    try {
-      return { css: await compileUtilities(body) };
-    } catch (error) {
-      throw new HttpError('invalid', (error as Error).message);
-    }
+  route(app, 'utilities', async ({ body, request }) => {
+    const made = await threads.run('compileClasses', body, leftSignal(request));
+    if ('problem' in made) throw new HttpError('invalid', made.problem);
+    return made;
   });
 
   route(app, 'intake', async ({ params: { id }, body }) => {

@@ -1,10 +1,9 @@
 import type { FastifyInstance } from 'fastify';
-import { ArchiveError, packProject, unpackProject } from '@tovel/core';
 import { HttpError } from '../http/errors.ts';
-import { route } from '../http/route.ts';
+import { leftSignal, route } from '../http/route.ts';
 import type { Services } from '../services.ts';
 
-export function projectRoutes(app: FastifyInstance, { projects, history, assets }: Services): void {
+export function projectRoutes(app: FastifyInstance, { projects, history, assets, threads }: Services): void {
   route(app, 'projects', () => projects.list());
 
   route(app, 'createProject', async ({ body }) => ({ id: await projects.create(body.name.trim()) }));
@@ -22,27 +21,32 @@ export function projectRoutes(app: FastifyInstance, { projects, history, assets 
   route(app, 'restoreProject', ({ params }) => projects.setDeleted(params.id, false));
   route(app, 'copyProject', async ({ params }) => ({ id: await projects.copy(params.id) }));
 
-  route(app, 'archive', async ({ params, reply }) => {
+  route(app, 'archive', async ({ params, request, reply }) => {
     const { name, design, app: document } = await projects.read(params.id);
     const bytes = await assets.many(design.assets.map((asset) => asset.hash));
+    const packed = await threads.run(
+      'packArchive',
+      { name, design, app: document, bytes },
+      leftSignal(request),
+    );
     const file = `${name.replace(/[^\w -]+/g, '').trim() || 'project'}.tovel`;
     return reply
       .header('content-disposition', `attachment; filename="${file}"`)
       .type('application/zip')
-      .send(Buffer.from(packProject({ name, design, app: document, bytes })));
+      .send(Buffer.from(packed));
   });
 
-  route(app, 'openArchive', async ({ query, body }) => {
-    try {
-      const opened = unpackProject(new Uint8Array(body), query.name);
-      const types = new Map(opened.design.assets.map((asset) => [asset.hash, asset.type]));
-      for (const [hash, bytes] of opened.bytes)
-        if (types.has(hash)) await assets.put(hash, types.get(hash)!, bytes);
-      const name = opened.name.trim().slice(0, 120) || 'Untitled';
-      return { id: await projects.create(name, opened.design, opened.app) };
-    } catch (error) {
-      if (error instanceof ArchiveError) throw new HttpError('archive-invalid', error.message);
-      throw error;
-    }
+  route(app, 'openArchive', async ({ query, body, request }) => {
+    const read = await threads.run(
+      'unpackArchive',
+      { bytes: new Uint8Array(body), name: query.name },
+      leftSignal(request),
+    );
+    if ('problem' in read) throw new HttpError('archive-invalid', read.problem);
+    const { name, design, app: document, bytes } = read.opened;
+    const types = new Map(design.assets.map((asset) => [asset.hash, asset.type]));
+    for (const [hash, content] of bytes)
+      if (types.has(hash)) await assets.put(hash, types.get(hash)!, content);
+    return { id: await projects.create(name.trim().slice(0, 120) || 'Untitled', design, document) };
   });
 }

@@ -38,6 +38,7 @@ beforeAll(async () => {
 afterAll(async () => {
   await run.close();
   await services.workshop.close();
+  await services.threads.close();
   await database.stop();
 });
 

@@ -76,6 +76,7 @@ afterAll(async () => {
   await designs.close();
   await app.close();
   await services.workshop.close();
+  await services.threads.close();
   await database.stop();
 });
 

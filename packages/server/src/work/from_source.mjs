@@ -1,0 +1,6 @@
+// The jobs as they are, for a server that runs from its source; the bundle has them compiled beside it.
+import { register } from 'tsx/esm/api';
+
+register();
+const jobs = await import('./jobs.ts');
+export const { emitCode, packFiles, packArchive, unpackArchive, compileClasses } = jobs;

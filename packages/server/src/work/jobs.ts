@@ -1,0 +1,73 @@
+import {
+  type App,
+  ArchiveError,
+  type Design,
+  packProject,
+  packZip,
+  targets,
+  unpackProject,
+  type UtilityPlan,
+} from '@tovel/core';
+import { compileUtilities } from '@tovel/reader/utilities';
+
+/**
+ * What takes long enough to hold everybody up, done in threads of its own. Each job takes and gives plain values; assets
+ * come in as bytes by hash.
+ */
+
+export interface CodeInput {
+  readonly name: string;
+  readonly design: Design;
+  readonly app: App;
+  readonly target: string;
+}
+
+/** The text files of a code base, and which assets go where. */
+export function emitCode({ name, design, app, target }: CodeInput): {
+  readonly texts: readonly { readonly path: string; readonly text: string }[];
+  readonly assets: readonly { readonly path: string; readonly hash: string }[];
+} {
+  const { files } = targets[target].emit({ design, app }, name);
+  return {
+    texts: files.flatMap((file) => ('text' in file ? [{ path: file.path, text: file.text }] : [])),
+    assets: files.flatMap((file) => ('asset' in file ? [{ path: file.path, hash: file.asset }] : [])),
+  };
+}
+
+export interface FilesInput {
+  readonly texts: readonly { readonly path: string; readonly text: string }[];
+  readonly files: readonly { readonly path: string; readonly bytes: Uint8Array }[];
+}
+
+export function packFiles({ texts, files }: FilesInput): Uint8Array {
+  const encoder = new TextEncoder();
+  return packZip([...texts.map(({ path, text }) => ({ path, bytes: encoder.encode(text) })), ...files]);
+}
+
+export function packArchive(project: Parameters<typeof packProject>[0]): Uint8Array {
+  return packProject(project);
+}
+
+/** What an archive holds; or why it cannot be opened, since errors lose their kind on the way. */
+export function unpackArchive({
+  bytes,
+  name,
+}: {
+  readonly bytes: Uint8Array;
+  readonly name?: string;
+}): { readonly opened: ReturnType<typeof unpackProject> } | { readonly problem: string } {
+  try {
+    return { opened: unpackProject(bytes, name) };
+  } catch (error) {
+    if (error instanceof ArchiveError) return { problem: error.message };
+    throw error;
+  }
+}
+
+export async function compileClasses(plan: UtilityPlan): Promise<{ css: string } | { problem: string }> {
+  try {
+    return { css: await compileUtilities(plan) };
+  } catch (error) {
+    return { problem: (error as Error).message };
+  }
+}
