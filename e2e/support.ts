@@ -45,4 +45,4 @@ export const departure = (page: Page, label: string) =>
 
 /** Resolves when everything is on the server. */
 export const saved = (page: Page) =>
-  expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+  expect(page.getByRole('status').filter({ hasText: /Saved \d/ })).toBeVisible();

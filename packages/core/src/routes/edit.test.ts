@@ -40,6 +40,16 @@ test.each([
   expect(routesAfter(site, screen, route)).toBe(expected);
 });
 
+test('a screen that is skipped keeps the route that it is given, for when it is taken up again', () => {
+  const skipped = {
+    ...site,
+    app: applyChange(site.app, putScreen('loans', { ...site.app.screens.loans, use: 'skip' })),
+  };
+  expect(routesAfter(skipped, 'loans', '/borrowed')).toBe(
+    '/ /tools /tools/:toolId /tools/:toolId/edit /borrowed',
+  );
+});
+
 test.each([
   ['tools', '/loans', /Loans has this route already/],
   ['tools', '/tools/x', /cannot lie below itself/],

@@ -66,7 +66,8 @@ export function deviceShelf(): Shelf {
       const steps = await (await database()).getAllFromIndex('steps', 'project', project);
       return steps
         .filter((step) => !mine.has(step.id) && (step.window === own || !living.has(step.window)))
-        .sort((a, b) => a.at - b.at);
+        .sort((a, b) => a.at - b.at)
+        .map(({ id, label, change }) => ({ id, label, change }));
     },
   };
 }

@@ -10,6 +10,7 @@ import {
   roleProposals,
   rerouted,
   reroutedProblem,
+  routeFormProblem,
   type Screen,
   type ScreenEntry,
   screensByKey,
@@ -25,6 +26,7 @@ import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Button, Choice, Field } from '../ui/controls';
 import { Empty } from '../ui/Empty';
+import { SavedField } from '../ui/SavedField';
 import { ScreensNav } from './ScreensNav';
 
 const View = styled.div`
@@ -350,27 +352,14 @@ function ScreenPanel({
   const project = useProject();
   const { app, graph, id, session } = project;
   const entry = app.screens[screen.key];
-  const [name, setName] = useState(entry.name);
-  const [route, setRoute] = useState(entry.route);
-  const [shown, setShown] = useState(entry);
-  // What undo or somebody else changed shows in the fields, too.
-  if (shown !== entry) {
-    setShown(entry);
-    setName(entry.name);
-    setRoute(entry.route);
-  }
-  const nameTrouble = nameProblem(app, screen.key, name);
-  const routeTrouble = hasAddress(entry) ? reroutedProblem(project, screen.key, route) : null;
-  const saveName = (): void => {
-    if (!nameTrouble && name.trim() !== entry.name)
-      session.change(
-        `Rename ${entry.name} to ${name.trim()}`,
-        putScreen(screen.key, { ...entry, name: name.trim() }),
-      );
-  };
-  const saveRoute = (): void => {
+  const saveName = (name: string): void =>
+    session.change(
+      `Rename ${entry.name} to ${name.trim()}`,
+      putScreen(screen.key, { ...entry, name: name.trim() }),
+    );
+  const saveRoute = (route: string): void => {
     const next = normaliseRoute(route);
-    if (!routeTrouble && next !== entry.route)
+    if (next !== entry.route)
       session.change(`Route ${entry.name} to ${next}`, rerouted(project, screen.key, next));
   };
   const move = (by: 1 | -1): void => {
@@ -386,31 +375,30 @@ function ScreenPanel({
       `Delete ${entry.name}`,
       all([putScreen(screen.key, null), ...(app.start === screen.key ? [setStart(null)] : [])]),
     );
-  const onEnter = (save: () => void) => (event: KeyboardEvent) => {
-    if (event.key === 'Enter') save();
-  };
   const at = order.indexOf(screen.key);
   const arrivals = graph.arrivals.get(screen.key)?.length ?? 0;
   const states = graph.elements.get(screen.key) ?? [];
   return (
     <Panel aria-label="The chosen screen">
       <h2 style={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>{entry.name}</h2>
-      <Field
+      <SavedField
+        key={`name ${screen.key}`}
         label="Name"
-        value={name}
-        onChange={setName}
-        onBlur={saveName}
-        onKeyDown={onEnter(saveName)}
-        problem={nameTrouble}
+        value={entry.name}
+        problemOf={(text) => nameProblem(app, screen.key, text)}
+        isCheckedAlways
+        onSave={saveName}
       />
-      <Field
+      <SavedField
+        key={`route ${screen.key}`}
         label="Route"
         isCode
-        value={route}
-        onChange={setRoute}
-        onBlur={saveRoute}
-        onKeyDown={onEnter(saveRoute)}
-        problem={routeTrouble}
+        value={entry.route}
+        problemOf={(text) =>
+          hasAddress(entry) ? reroutedProblem(project, screen.key, text) : routeFormProblem(text)
+        }
+        isCheckedAlways
+        onSave={saveRoute}
       />
       <Choice
         label="Use"

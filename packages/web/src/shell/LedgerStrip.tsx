@@ -37,7 +37,15 @@ const Meter = styled.span`
   }
 `;
 
+const Saving = styled.span`
+  margin-left: auto;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+`;
+
 const Step = styled.button`
+  flex: none;
   border: 0;
   padding: 4px 2px;
   background: none;
@@ -99,14 +107,14 @@ export function LedgerStrip() {
           <b>{planned}</b> to be drawn
         </Link>
       )}
-      <span style={{ marginLeft: 'auto' }} role="status">
+      <Saving role="status" title={waitsFor ?? undefined}>
         Iteration {design.iteration} ·{' '}
         {saving === 'saved'
           ? `Saved ${time}`
           : saving === 'saving'
             ? 'Saving …'
-            : `Not saved yet, but kept here. ${waitsFor ?? ''} Trying again …`}
-      </span>
+            : 'Not saved yet, but kept here; trying again'}
+      </Saving>
       <Step
         type="button"
         disabled={!history.undo}

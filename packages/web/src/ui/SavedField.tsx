@@ -7,6 +7,7 @@ export function SavedField({
   value,
   hint,
   problemOf,
+  isCheckedAlways,
   isCode,
   placeholder,
   onSave,
@@ -15,14 +16,16 @@ export function SavedField({
   value: string;
   hint?: string;
   problemOf?: (text: string) => string | null;
+  /** What is wrong with the value itself is said, too. */
+  isCheckedAlways?: boolean;
   isCode?: boolean;
   placeholder?: string;
   onSave: (text: string) => void;
 }) {
   const { text, other, type, end } = useTyped(value);
-  const problem = text === value ? null : (problemOf?.(text) ?? null);
+  const problem = text === value && !isCheckedAlways ? null : (problemOf?.(text) ?? null);
   const save = (): void => {
-    if (problem) return;
+    if (problem && text !== value) return;
     end();
     if (text !== value) onSave(text);
   };

@@ -121,6 +121,7 @@ interface FieldProps extends Omit<TextFieldProps, 'children'> {
 
 const Other = styled.span`
   display: block;
+  margin-top: 4px;
   font-size: 12px;
   color: ${color.ochre};
   button {
