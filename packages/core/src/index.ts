@@ -289,6 +289,7 @@ export {
   type ProjectArchive,
   unpackProject,
 } from './project/archive.ts';
+export { asWrittenNow } from './project/older.ts';
 export * from './api/schemas.ts';
 export { errorStatus, type ErrorCode, errors } from './api/errors.ts';
 export { type Cost, type Operation, type OperationName, operations } from './api/operations.ts';

@@ -40,7 +40,7 @@ export const isInherited = (property: string): boolean => inherited.has(property
 
 /** Properties that say nothing a page would miss, or that only exist for one engine. */
 const IGNORED =
-  /^(-webkit-(?!line-clamp|box-orient|background-clip|text-fill-color)|-moz-|-ms-|--|transition|animation|will-change|view-transition|app-region|perspective-origin$|scrollbar-width$)/;
+  /^(-webkit-(?!line-clamp|box-orient|background-clip|text-fill-color)|-moz-|-ms-|--|transition|animation|will-change|view-transition|app-region|perspective-origin$|scrollbar-width$|speak)/;
 /** Logical names stand beside physical ones that the browser fills in as well. */
 const LOGICAL: Readonly<Record<string, readonly string[]>> = {
   'margin-inline-start': ['margin-left'],

@@ -5,6 +5,7 @@ import { type App, appSchema, emptyApp } from '../model/app.ts';
 import { type Design, designLimits, designSchema, type Element, SCREEN_KEY } from '../model/design.ts';
 import { isRecord, stringifySorted } from '../model/json.ts';
 import type { Project } from '../model/project.ts';
+import { asWrittenNow } from './older.ts';
 import { findProblem, problemText } from '../schema/problem.ts';
 
 /** A project with the bytes of its assets: what a `.tovel` file holds. */
@@ -65,7 +66,7 @@ export function unpackProject(bytes: Uint8Array, fallbackName = 'Untitled'): Pro
   }
   return {
     name: typeof about.name === 'string' ? about.name : fallbackName,
-    design: parseDesign(design),
+    design: parseDesign(asWrittenNow(design)),
     app: parseApp(app),
     bytes: assets,
   };

@@ -6,6 +6,7 @@ import { emptyApp } from '../model/app.ts';
 import { emptyDesign } from '../model/design.ts';
 import { projectOf, screenOf, screenWith, svg } from '../testing/build.ts';
 import { ArchiveError, packProject, packZip, unpackProject } from './archive.ts';
+import { asWrittenNow } from './older.ts';
 import { takeIn } from './take_in.ts';
 
 describe('taking in', () => {
@@ -188,6 +189,21 @@ describe('a .tovel file', () => {
     ['a table that nobody knows', file(emptyDesign, { ...emptyApp, scripts: {} }), /scripts: is no field/],
     ['a start that is no key', file(emptyDesign, { ...emptyApp, start: {} }), /app.json: start/],
   ])('%s is refused in words', (_, bytes, message) => expect(() => unpackProject(bytes)).toThrow(message));
+
+  test('a file of before opens: what was plain but is not written any more is written as it is now', () => {
+    const old = file(
+      withRoot({
+        tag: 'my-card',
+        attributes: { 'data-x': '1', 'aria-grabbed': 'true', title: 'T', disabled: '' },
+      }),
+    );
+    expect(unpackProject(old).design.screens[0].root).toMatchObject({
+      tag: 'div',
+      attributes: { title: 'T' },
+    });
+    const { design } = unpackProject(old);
+    expect(asWrittenNow(design)).toBe(design);
+  });
 
   test('an asset that is not what its name says is left out', () => {
     const packed = packProject({ ...whole, bytes: new Map([[asset.hash, strToU8('other')]]) });

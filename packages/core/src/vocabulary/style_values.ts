@@ -1,5 +1,4 @@
 import * as csstree from 'css-tree';
-import type { Declarations } from '../model/design.ts';
 
 /**
  * Which CSS a design may hold: properties that CSS has, and values that their grammar allows, read by css-tree's own
@@ -16,9 +15,18 @@ const REFERENCE = /^(asset:[0-9a-f]{64}|#[\w.~%:-]{1,200})$/;
 /** Properties that would run or fetch where a browser still knows them, or that are no style of an element. */
 const REFUSED = new Set(['behavior', '-moz-binding', 'src', 'all']);
 
+/** What browsers draw with and the dictionary does not have; their values are only held to be plain. */
+const BEYOND: ReadonlySet<string> = new Set(
+  '-webkit-box-align -webkit-box-decoration-break -webkit-box-direction -webkit-box-flex -webkit-box-ordinal-group -webkit-box-orient -webkit-box-pack -webkit-line-break -webkit-text-orientation -webkit-writing-mode border-shape color-interpolation color-rendering row-rule-color row-rule-style row-rule-width text-fit'.split(
+    ' ',
+  ),
+);
+
 /** Whether CSS has a property of this name. */
 export const isStyleProperty = (name: string): boolean =>
-  /^-?[a-z][a-z-]*$/.test(name) && !REFUSED.has(name) && Object.hasOwn(csstree.lexer.properties, name);
+  /^-?[a-z][a-z-]*$/.test(name) &&
+  !REFUSED.has(name) &&
+  (BEYOND.has(name) || Object.hasOwn(csstree.lexer.properties, name));
 
 /** What is wrong with a declaration; null when nothing is. Kept, since screens say the same over and over. */
 export function styleProblem(property: string, value: string): string | null {
@@ -38,7 +46,7 @@ function findStyleProblem(property: string, value: string): string | null {
   const unsafe = unsafePart(value);
   if (unsafe !== null) return `the value of ${property} holds “${unsafe.slice(0, 40)}”`;
   // A variable can stand for any part of a value, so there is no grammar to hold it to.
-  if (/\bvar\(/i.test(value)) return null;
+  if (/\bvar\(/i.test(value) || BEYOND.has(property)) return null;
   // Names of assets hold a colon, which a grammar of addresses does not mind but one of bare words does.
   const { error } = csstree.lexer.matchProperty(property, value);
   return error ? `“${value.slice(0, 60)}” is no value of ${property}` : null;
@@ -101,7 +109,10 @@ export function unsafePart(value: string): string | null {
 }
 
 /** Declarations without those that are not CSS; `leftOut` hears of each. The same value where all are good. */
-export function cleanStyle<T extends Declarations>(css: T, leftOut: (problem: string) => void): T {
+export function cleanStyle<T extends Readonly<Record<string, string>>>(
+  css: T,
+  leftOut: (problem: string) => void,
+): T {
   let made: Record<string, string> | null = null;
   for (const [property, value] of Object.entries(css)) {
     const problem = typeof value === 'string' ? styleProblem(property, value) : `${property} is no text`;

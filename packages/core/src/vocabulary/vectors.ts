@@ -1,4 +1,3 @@
-import type { VectorNode } from '../model/design.ts';
 import { isAttributeName } from './attributes.ts';
 import { styleProblem, unsafePart } from './style_values.ts';
 
@@ -165,6 +164,13 @@ export const jsxVectorName = (name: string): string =>
   JSX_NAMES[name] ??
   (name.startsWith('aria-') ? name : name.replace(/-([a-z])/g, (_, letter: string) => letter.toUpperCase()));
 
+/** A node of a drawing, as far as it matters here. */
+interface Drawn<T> {
+  readonly tag: string;
+  readonly attributes: Readonly<Record<string, string>>;
+  readonly children: readonly T[];
+}
+
 /** Most elements that a drawing shows, with what it reuses unfolded. */
 const MOST_UNFOLDED = 40_000;
 
@@ -172,24 +178,24 @@ const MOST_UNFOLDED = 40_000;
  * A drawing without what it may not hold; `leftOut` hears of each. Null where nothing of it can be kept; the same value
  * where all is good.
  */
-export function cleanVector(node: VectorNode, leftOut: (problem: string) => void): VectorNode | null {
+export function cleanVector<T extends Drawn<T>>(node: T, leftOut: (problem: string) => void): T | null {
   const made = cleanNode(node, leftOut);
-  const byId = new Map<string, VectorNode>();
-  const index = (one: VectorNode): void => {
+  const byId = new Map<string, T>();
+  const index = (one: T): void => {
     if (one.attributes.id) byId.set(one.attributes.id, one);
     one.children.forEach(index);
   };
   if (!made) return null;
   index(made);
   if (!byId.size) return made;
-  const reused = (one: VectorNode): VectorNode | undefined => byId.get((one.attributes.href ?? '').slice(1));
-  const children = (one: VectorNode): readonly VectorNode[] => one.children;
+  const reused = (one: T): T | undefined => byId.get((one.attributes.href ?? '').slice(1));
+  const children = (one: T): readonly T[] => one.children;
   if (unfoldedCount(made, { children, reused }, MOST_UNFOLDED) <= MOST_UNFOLDED) return made;
   leftOut('a drawing whose reused parts unfold without end');
   return null;
 }
 
-function cleanNode(node: VectorNode, leftOut: (problem: string) => void): VectorNode | null {
+function cleanNode<T extends Drawn<T>>(node: T, leftOut: (problem: string) => void): T | null {
   if (!VECTOR_TAGS.has(node.tag)) {
     leftOut(`<${node.tag.slice(0, 40)}> cannot be part of a drawing`);
     return null;

@@ -41,6 +41,8 @@ test.each([
   ['clip-path', 'url(#a-b)', null],
   ['content', '"‹ <"', null],
   ['font-family', '"Archivo", sans-serif', null],
+  ['-webkit-box-orient', 'vertical', null],
+  ['-webkit-box-orient', 'vertical;x', /holds “;”/],
   ['color', 'red;background:url(http://x)', /holds “;”/],
   ['color', 'red}*{color:red', /holds “}”/],
   ['color', 'blurple', /no value of color/],

@@ -1,26 +1,8 @@
-import { hashOf } from '@tovel/core';
+import { ASSET_TYPES, hashOf } from '@tovel/core';
 import { type Database, rowsOf, run } from '../database/pool.ts';
 import { HttpError } from '../http/errors.ts';
 
-const TYPES = new Set([
-  'image/png',
-  'image/jpeg',
-  'image/webp',
-  'image/gif',
-  'image/avif',
-  'image/svg+xml',
-  'text/html',
-  'application/xhtml+xml',
-  'text/css',
-  'text/plain',
-  'text/markdown',
-  'image/openraster',
-  'application/pdf',
-  'font/woff2',
-  'font/woff',
-  'font/ttf',
-  'font/otf',
-]);
+const TYPES: ReadonlySet<string> = new Set(ASSET_TYPES);
 
 export interface StoredAsset {
   readonly type: string;

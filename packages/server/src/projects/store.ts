@@ -1,5 +1,13 @@
 import { randomBytes } from 'node:crypto';
-import { type App, type Design, emptyApp, emptyDesign, graphOf, type ProjectSummary } from '@tovel/core';
+import {
+  type App,
+  asWrittenNow,
+  type Design,
+  emptyApp,
+  emptyDesign,
+  graphOf,
+  type ProjectSummary,
+} from '@tovel/core';
 import { type Database, inTransaction, type Queryable, rowsOf, run } from '../database/pool.ts';
 import { HttpError } from '../http/errors.ts';
 
@@ -144,7 +152,8 @@ export class ProjectStore {
       'SELECT doc FROM designs WHERE project_id = ? AND revision = ?',
       [id, revision],
     );
-    return remember(this.#designs, `${id} ${revision}`, () => JSON.parse(row.doc) as Design);
+    // What was taken in by an older version is read as it would be written now.
+    return remember(this.#designs, `${id} ${revision}`, () => asWrittenNow(JSON.parse(row.doc)) as Design);
   }
 
   /** Writes what a step led to; within the transaction that recorded the step. */

@@ -271,7 +271,8 @@ const nameOf = (read: ReadElement, otherwise: string): string =>
 /** Attributes that carry meaning into the emitted app; all others only served the page they came from. */
 function keptAttributes(read: ReadElement): Record<string, string> | null {
   const kept = Object.entries(read.attributes).filter(
-    ([name]) => attributeRule(read.tag, name) && !(name === 'id' && read.tag === 'div'),
+    // An id that says nothing is none.
+    ([name, value]) => attributeRule(read.tag, name) && !(name === 'id' && (read.tag === 'div' || !value)),
   );
   return kept.length ? Object.fromEntries(kept) : null;
 }
