@@ -1,3 +1,4 @@
+import type { VectorNode } from '../model/design.ts';
 import { isExternalAddress, isPlainAddress } from './addresses.ts';
 import {
   ATTRIBUTE_NAMES,
@@ -177,10 +178,10 @@ test.each([
 });
 
 test('a drawing keeps what draws', () => {
-  const path = { tag: 'path', attributes: { d: 'M0 0' }, children: [] };
-  const good = { tag: 'svg', attributes: { viewBox: '0 0 1 1' }, children: [path] };
+  const path: VectorNode = { tag: 'path', attributes: { d: 'M0 0' }, children: [] };
+  const good: VectorNode = { tag: 'svg', attributes: { viewBox: '0 0 1 1' }, children: [path] };
   expect(cleanVector(good, () => {})).toBe(good);
-  const script = { tag: 'script', attributes: {}, children: [] };
+  const script: VectorNode = { tag: 'script', attributes: {}, children: [] };
   const said: string[] = [];
   const made = cleanVector(
     { ...good, attributes: { ...good.attributes, onload: 'x' }, children: [script, path] },
