@@ -183,7 +183,7 @@ test('a drawing keeps what draws', () => {
   expect(cleanVector(good, () => {})).toBe(good);
   const script: VectorNode = { tag: 'script', attributes: {}, children: [] };
   const said: string[] = [];
-  const made = cleanVector(
+  const made = cleanVector<VectorNode>(
     { ...good, attributes: { ...good.attributes, onload: 'x' }, children: [script, path] },
     (problem) => said.push(problem),
   );
