@@ -41,14 +41,33 @@ export async function run(
   return result.affectedRows;
 }
 
+/** What a transaction that met another is answered with; it left nothing behind and can be done again. */
+const MET = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD']);
+const MOST_ATTEMPTS = 4;
+
 /**
- * Does work in a transaction: all of it is kept, or, when it throws, none.
+ * Does work in a transaction: all of it is kept, or, when it throws, none. One that met another is done again, from the
+ * start, so the work must not do anything else.
  * @param kind a snapshot sees one moment of the database and writes nothing.
  */
 export async function inTransaction<T>(
   pool: Database,
   work: (db: Queryable) => Promise<T>,
   kind: 'change' | 'snapshot' = 'change',
+): Promise<T> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await once(pool, work, kind);
+    } catch (error) {
+      if (attempt >= MOST_ATTEMPTS || !MET.has((error as { code?: string }).code ?? '')) throw error;
+    }
+  }
+}
+
+async function once<T>(
+  pool: Database,
+  work: (db: Queryable) => Promise<T>,
+  kind: 'change' | 'snapshot',
 ): Promise<T> {
   const connection = await pool.getConnection();
   try {
