@@ -1,5 +1,6 @@
 import type { Declarations } from '../model/design.ts';
 import type { StyleRule } from './markup.ts';
+import { cssText } from './quoting.ts';
 
 const SIDES = ['top', 'right', 'bottom', 'left'] as const;
 const CORNERS = ['top-left', 'top-right', 'bottom-right', 'bottom-left'] as const;
@@ -197,7 +198,7 @@ function listParts(value: string): string[] {
 const mapUrls = (value: string, urlOf: (address: string) => string): string =>
   value.replace(
     /url\(\s*["']?(asset:[^"')]+)["']?\s*\)/g,
-    (_, address: string) => `url('${urlOf(address)}')`,
+    (_, address: string) => `url(${cssText(urlOf(address))})`,
   );
 
 const singleQuoted = (value: string): string => value.replace(/"([^"'\\]*)"/g, "'$1'");

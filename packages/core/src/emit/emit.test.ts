@@ -6,7 +6,8 @@ import { named, projectOf, screenOf, screenWith, svg } from '../testing/build.ts
 import { foldShorthands, printRules } from './css.ts';
 import { isText, type MarkupElement, type MarkupNode } from './markup.ts';
 import { printHtml } from './print_html.ts';
-import { PRINT_WIDTH, printTsx, quote } from './print_tsx.ts';
+import { PRINT_WIDTH, printTsx } from './print_tsx.ts';
+import { quote } from './quoting.ts';
 import { emitReact } from './react/emit_react.ts';
 import { EmissionPlan, emitScreenOf } from './react/plan.ts';
 import { emitScreen } from './screen.ts';

@@ -1,5 +1,6 @@
 import type { FontFace } from '../model/design.ts';
 import type { EmittedScreen } from './markup.ts';
+import { cssText } from './quoting.ts';
 
 /** The faces whose family some rule of these screens names. */
 export function facesUsedIn(screens: readonly EmittedScreen[], faces: readonly FontFace[]): FontFace[] {
@@ -19,12 +20,12 @@ export function fontCss(faces: readonly FontFace[], urlOf: (hash: string) => str
   return faces
     .map((face) => {
       const lines = [
-        `font-family: '${face.family.replace(/['\\<>{};]/g, '')}';`,
+        `font-family: ${cssText(face.family)};`,
         `font-style: ${safe(face.style)};`,
         `font-weight: ${safe(face.weight)};`,
         ...(face.stretch ? [`font-stretch: ${safe(face.stretch)};`] : []),
         `font-display: swap;`,
-        `src: url('${urlOf(face.asset)}');`,
+        `src: url(${cssText(urlOf(face.asset))});`,
         ...(isSplit(face, faces) && face.unicodeRange ? [`unicode-range: ${safe(face.unicodeRange)};`] : []),
       ];
       return `@font-face {\n${lines.map((line) => `  ${line}\n`).join('')}}\n`;

@@ -2,7 +2,7 @@ import { analysisOf } from '../graph/analysis.ts';
 import { type GraphLink, graphOf } from '../graph/graph.ts';
 import type { Arrival } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
-import { escapeText, escapeValue } from './escape.ts';
+import { dotText, escapeText, escapeValue } from './quoting.ts';
 import { printScxml } from './scxml.ts';
 
 /** What a graph file says of a screen. */
@@ -62,25 +62,21 @@ function printDot(project: Project, title: string): string {
       .flatMap(([name, value]) => (value === undefined ? [] : [`${name}=${value}`]))
       .join(', ');
   return [
-    `digraph ${inDot(title)} {`,
+    `digraph ${dotText(title)} {`,
     '  rankdir=LR;',
     '  node [shape=box];',
     ...nodes.map(
       ([key, { name, route, start }]) =>
-        `  ${inDot(key)} [${list({ label: inDot(`${name}\n${route}`), peripheries: start ? '2' : undefined })}];`,
+        `  ${dotText(key)} [${list({ label: dotText(`${name}\n${route}`), peripheries: start ? '2' : undefined })}];`,
     ),
     ...edges.map(
       ([from, to, { label, arrival }]) =>
-        `  ${inDot(from)} -> ${inDot(to)} [${list({ label: inDot(label), comment: inDot(arrival) })}];`,
+        `  ${dotText(from)} -> ${dotText(to)} [${list({ label: dotText(label), comment: dotText(arrival) })}];`,
     ),
     '}',
     '',
   ].join('\n');
 }
-
-/** A quoted string of DOT. Backslashes are doubled, as labels give meaning to single ones. */
-const inDot = (text: string): string =>
-  `"${text.replace(/\\/g, '\\\\').replace(/"/g, '\\"').replace(/\r?\n/g, '\\n')}"`;
 
 const KEYS = {
   node: { name: 'string', route: 'string', start: 'boolean', depth: 'int' },

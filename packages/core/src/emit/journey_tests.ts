@@ -4,7 +4,8 @@ import type { Interaction, Journey } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import type { Project } from '../model/project.ts';
 import { type EmittedScreen, isCounted, isText, type MarkupElement } from './markup.ts';
-import { PRINT_WIDTH, quote } from './print_tsx.ts';
+import { PRINT_WIDTH } from './print_tsx.ts';
+import { quote } from './quoting.ts';
 import { EmissionPlan, emitScreenOf } from './react/plan.ts';
 
 import { testedAddress } from './react/tested_links.ts';

@@ -6,7 +6,8 @@ import {
   type MarkupElement,
   textIn,
 } from './markup.ts';
-import { PRINT_WIDTH, quote, type Used } from './print_tsx.ts';
+import { PRINT_WIDTH, type Used } from './print_tsx.ts';
+import { quote } from './quoting.ts';
 
 /** An arrival as the fields of a literal; empty for none, which is the default. */
 function arrivalFields(arrival: EmittedArrival): string[] {

@@ -1,3 +1,4 @@
+import { quote, jsxText, jsxValue } from './quoting.ts';
 import { isAttributeName, jsxAttribute } from '../vocabulary/attributes.ts';
 import { TAGS } from '../vocabulary/tags.ts';
 import { jsxVectorName } from '../vocabulary/vectors.ts';
@@ -237,7 +238,7 @@ function partsOf(children: readonly MarkupNode[]): (string | MarkupElement)[] {
     if (!isText(child)) parts.push(child);
     else if (child.slot) parts.push(`{${child.slot}}`);
     else if (child.text !== '')
-      parts.push(needsExpression(child.text) ? `{${quote(child.text)}}` : escapeJsx(child.text));
+      parts.push(needsExpression(child.text) ? `{${quote(child.text)}}` : jsxText(child.text));
   }
   return parts;
 }
@@ -335,22 +336,6 @@ function fill(
   return lines;
 }
 
-const escapeJsx = (text: string): string =>
-  text.replace(
-    /[&<>{}\u00a0]/g,
-    (char) =>
-      ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '{': '&#123;', '}': '&#125;', '\u00a0': '&nbsp;' })[char]!,
-  );
-
-/** A string literal with single quotes, or double ones where that needs fewer escapes. */
-export function quote(text: string): string {
-  const mark = (text.match(/'/g)?.length ?? 0) > (text.match(/"/g)?.length ?? 0) ? '"' : "'";
-  const body = text.replace(/[\\\n\r\u2028\u2029]/g, (c) =>
-    c === '\\' ? '\\\\' : c === '\n' ? '\\n' : c === '\r' ? '\\r' : `\\u${c.charCodeAt(0).toString(16)}`,
-  );
-  return mark + body.replaceAll(mark, `\\${mark}`) + mark;
-}
-
 /** The tag and its attributes as they are written, links included. */
 function openingOf(node: MarkupElement, depth: number, used: Used): { tag: string; attributes: string[] } {
   const attributes: string[] = [];
@@ -378,14 +363,11 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   const arrival = 'arrival' in link ? arrivalLiteral(link.arrival) : null;
   if (form === 'anchor') {
     if (link.kind === 'external')
-      attributes.unshift(
-        slots.to ? `href={${slots.to}}` : `href=${attributeQuote(link.href)}`,
-        'rel="noreferrer"',
-      );
+      attributes.unshift(slots.to ? `href={${slots.to}}` : `href=${jsxValue(link.href)}`, 'rel="noreferrer"');
     else if (link.kind === 'file')
       attributes.unshift(
         `href={${used.options.fileImport(link.asset, used)}}`,
-        `download=${attributeQuote(link.name)}`,
+        `download=${jsxValue(link.name)}`,
       );
     else {
       used.go = true;
@@ -393,7 +375,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
       attributes.unshift(
         slots.to
           ? `to={${slots.to}}`
-          : `to=${attributeQuote(link.kind === 'go' ? link.to : link.kind === 'back' ? link.fallback : '')}`,
+          : `to=${jsxValue(link.kind === 'go' ? link.to : link.kind === 'back' ? link.fallback : '')}`,
         ...(arrival ? [`arrival={${arrival}}`] : []),
       );
     }
@@ -401,7 +383,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     used.back = true;
     tag = 'Back';
     attributes.unshift(
-      slots.to ? `fallback={${slots.to}}` : `fallback=${attributeQuote(link.fallback)}`,
+      slots.to ? `fallback={${slots.to}}` : `fallback=${jsxValue(link.fallback)}`,
       ...(arrival ? [`arrival={${arrival}}`] : []),
     );
   } else {
@@ -441,7 +423,7 @@ function usedProps(use: NonNullable<MarkupElement['use']>, depth: number, used: 
   return Object.entries(use.props).flatMap(([name, value]) => {
     if (value === false) return [];
     if (value === true) return [name];
-    if (typeof value === 'string') return [`${name}=${attributeQuote(value)}`];
+    if (typeof value === 'string') return [`${name}=${jsxValue(value)}`];
     return [`${name}={${valueCode(value, depth + 1, used)}}`];
   });
 }
@@ -487,15 +469,5 @@ function printAttribute(
   if (!isAttributeName(written.name)) throw new RangeError(`“${name}” is no name of an attribute`);
   if (value === true) return written.name;
   if (written.isNumber && /^-?\d+(\.\d+)?$/.test(value)) return `${written.name}={${value}}`;
-  return `${written.name}=${attributeQuote(value)}`;
-}
-
-export function attributeQuote(value: string): string {
-  if (/[\n\\]/.test(value)) return `{${quote(value)}}`;
-  const escaped = value.replace(/&/g, '&amp;');
-  return escaped.includes('"')
-    ? escaped.includes("'")
-      ? `"${escaped.replace(/"/g, '&quot;')}"`
-      : `'${escaped}'`
-    : `"${escaped}"`;
+  return `${written.name}=${jsxValue(value)}`;
 }

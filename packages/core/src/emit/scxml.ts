@@ -3,7 +3,7 @@ import type { Interaction } from '../model/app.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import type { Project } from '../model/project.ts';
 import { EmissionPlan } from './react/plan.ts';
-import { escapeValue } from './escape.ts';
+import { escapeValue } from './quoting.ts';
 
 /**
  * The screen graph as State Chart XML: a state a screen, with a state inside it for each overlay that opens there; an

@@ -1,4 +1,5 @@
-import { ASSET_TYPES, hashOf } from '@tovel/core';
+import { createHash } from 'node:crypto';
+import { ASSET_TYPES } from '@tovel/core';
 import { type Database, rowsOf, run } from '../database/pool.ts';
 import { HttpError } from '../http/errors.ts';
 
@@ -20,7 +21,7 @@ export class AssetStore {
   /** @throws HttpError when the bytes are not those the hash names. */
   async put(hash: string, type: string, bytes: Uint8Array): Promise<void> {
     if (!TYPES.has(type)) throw new HttpError('asset-type', `Files of type ${type} are not kept.`);
-    if (hashOf(bytes) !== hash)
+    if (createHash('sha256').update(bytes).digest('hex') !== hash)
       throw new HttpError(
         'asset-mismatch',
         'The bytes are not those that the name says; the file was damaged on its way. Send it again.',

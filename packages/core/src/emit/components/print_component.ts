@@ -10,10 +10,10 @@ import {
   PRINT_WIDTH,
   type PrintedCode,
   printElement,
-  quote,
   type TsxOptions,
   valueCode,
 } from '../print_tsx.ts';
+import { quote } from '../quoting.ts';
 import type { EmittedComponent, EmittedList } from './extract.ts';
 import type { Prop } from './template.ts';
 

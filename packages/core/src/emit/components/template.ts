@@ -7,7 +7,7 @@ import {
   type PropValue,
   type StyleRule,
 } from '../markup.ts';
-import { quote } from '../print_tsx.ts';
+import { quote } from '../quoting.ts';
 import { propNameFor, type PropHint } from './prop_names.ts';
 
 /** A prop of a component. */

@@ -1,5 +1,5 @@
 import type { Overlay } from '../../model/app.ts';
-import { quote } from '../print_tsx.ts';
+import { quote } from '../quoting.ts';
 
 /** The part of the emitted app that opens things over screens. */
 

@@ -1,4 +1,4 @@
-import { escapeText } from '../escape.ts';
+import { escapeText } from '../quoting.ts';
 import { stringifySorted } from '../../model/json.ts';
 import { PRINT_WIDTH } from '../print_tsx.ts';
 

@@ -1,7 +1,8 @@
 import type { App } from '../../model/app.ts';
 import { isUsed, type Project } from '../../model/project.ts';
 import { fillRoute, normaliseRoute } from '../../routes/pattern.ts';
-import { attributeQuote, PRINT_WIDTH, quote } from '../print_tsx.ts';
+import { PRINT_WIDTH } from '../print_tsx.ts';
+import { jsxValue, quote } from '../quoting.ts';
 import { type PlacedLayout, type RouteNode, routeTree } from './route_tree.ts';
 
 /** A screen as the table of routes has it. */
@@ -28,7 +29,7 @@ export function routesTsx(project: Project, rows: readonly RouteEntry[], names: 
   const lines: string[] = [];
   if (!hasRoot && rows.length) {
     uses.navigate = true;
-    lines.push(`      { path: '/', element: <Navigate to=${attributeQuote(names.start)} replace /> },`);
+    lines.push(`      { path: '/', element: <Navigate to=${jsxValue(names.start)} replace /> },`);
   }
   const entry = (row: RouteEntry, address: string, depth: number): string[] => {
     const guard = app.screens[row.key].guard;
@@ -38,7 +39,7 @@ export function routesTsx(project: Project, rows: readonly RouteEntry[], names: 
     if (!guard || !condition || !other) return object([address, `Component: ${row.folder}`, handle], depth);
     uses.guard = true;
     const to = fillRoute(other.route, other.params ?? {});
-    const attributes = `condition=${attributeQuote(condition)}${guard.is ? '' : ' is={false}'} otherwise=${attributeQuote(to)}`;
+    const attributes = `condition=${jsxValue(condition)}${guard.is ? '' : ' is={false}'} otherwise=${jsxValue(to)}`;
     return object([address, guarded(row.folder, attributes, depth), handle], depth);
   };
   const print = (nodes: readonly RouteNode[], depth: number): string[] =>
@@ -69,7 +70,7 @@ export function routesTsx(project: Project, rows: readonly RouteEntry[], names: 
   for (const [from, { to }] of Object.entries(app.redirects).sort(([a], [b]) => (a < b ? -1 : 1))) {
     if (!isUsed(project, to)) continue;
     uses.redirect = true;
-    const target = attributeQuote(targetOfRedirect(app, from, to));
+    const target = jsxValue(targetOfRedirect(app, from, to));
     lines.push(...object([`path: ${quote(from)}`, `element: <Redirect to=${target} />`], 3));
   }
   lines.push(

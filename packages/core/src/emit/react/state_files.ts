@@ -1,6 +1,6 @@
 import type { Condition } from '../../model/app.ts';
 import { sentenceCase } from '../../model/names.ts';
-import { commentText } from '../escape.ts';
+import { commentText } from '../quoting.ts';
 
 /** What is true or not while the app runs. */
 export function conditionsTs(
