@@ -7,7 +7,7 @@ export interface Problem {
   readonly says: string;
 }
 
-/** A problem as one text: `screens/3/root/tag: …`. */
+/** A problem as one text: `screens/3/name: …`. */
 export const problemText = ({ at, says }: Problem): string => {
   // Names are somebody else's: they stay on their line.
   const place = at.map((part) => String(part).replace(/[\s\p{C}]+/gu, ' ')).join('/');
