@@ -75,7 +75,6 @@ export class RunningServer {
       change: (_: string, step: StepInput) => this.ask<ChangeResult>('POST', `${at}/changes`, step),
       undo: (_: string, step: StepInput) => this.ask<ChangeResult>('POST', `${at}/undo`, step),
       redo: (_: string, step: StepInput) => this.ask<ChangeResult>('POST', `${at}/redo`, step),
-      historyAfter: async () => [],
     };
   }
 }

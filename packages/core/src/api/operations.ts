@@ -1,4 +1,4 @@
-import { array, number, object, type Schema, string } from 'yup';
+import { array, object, type Schema, string } from 'yup';
 import { type DocumentName, documentSchemas } from './document_schema.ts';
 import type { ErrorCode } from './errors.ts';
 import * as s from './schemas.ts';
@@ -24,8 +24,6 @@ export interface Operation {
 }
 
 const project = { id: s.projectId };
-const author = string().matches(/^[\w-]{1,40}\.[\w-]{1,40}$/);
-const inPast = number().integer().min(0).max(4_000_000_000);
 const megabyte = 2 ** 20;
 const STEP_ERRORS: readonly ErrorCode[] = ['invalid', 'project-missing', 'behind'];
 const define = <const T extends Record<string, Operation>>(table: T): T => table;
@@ -96,7 +94,7 @@ export const operations = define({
     path: '/api/projects/{id}',
     summary: 'A project at one moment',
     params: project,
-    query: { author },
+    query: { author: s.author },
     answer: s.projectState,
     status: 200,
     cost: 'light',
@@ -192,7 +190,7 @@ export const operations = define({
     path: '/api/projects/{id}/history',
     summary: 'The steps after a place in the history, oldest first',
     params: project,
-    query: { after: inPast },
+    query: { after: s.seq },
     answer: array(s.historyEntry).required(),
     status: 200,
     cost: 'light',
@@ -313,7 +311,7 @@ export const operations = define({
     method: 'POST',
     path: '/api/projects/{id}/sources/{source}/refresh',
     summary: 'Fetches again what came by an address; 204 when nothing has changed',
-    params: { ...project, source: inPast.required() },
+    params: { ...project, source: s.seq.required() },
     answer: { type: 'application/octet-stream' },
     status: 200,
     cost: 'heavy',
@@ -333,7 +331,7 @@ export const operations = define({
     method: 'DELETE',
     path: '/api/projects/{id}/sources/{source}',
     summary: 'Forgets an address',
-    params: { ...project, source: inPast.required() },
+    params: { ...project, source: s.seq.required() },
     answer: null,
     status: 204,
     cost: 'step',

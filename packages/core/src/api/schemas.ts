@@ -1,4 +1,4 @@
-import { array, boolean, lazy, mixed, number, object, type Schema, string, type InferType } from 'yup';
+import { array, boolean, mixed, number, object, type Schema, string, type InferType } from 'yup';
 import type { Change } from '../change/change.ts';
 import type { HistoryEntry } from '../change/history.ts';
 import { type App, appSchema } from '../model/app.ts';
@@ -24,7 +24,7 @@ export const projectId = string()
 export const assetHash = string()
   .matches(/^[0-9a-f]{64}$/, 'A file is named by its SHA-256 in hex.')
   .required();
-const seq = number().integer().min(0).max(4_000_000_000);
+export const seq = number().integer().min(0).max(4_000_000_000);
 const time = string().max(40).meta({ format: 'date-time' });
 
 export const projectName = string()
@@ -33,12 +33,11 @@ export const projectName = string()
   .required('A project needs a name.');
 
 export const newProject = object({ name: projectName }).noUnknown();
-export type NewProject = InferType<typeof newProject>;
 
 export const made = object({ id: projectId }).noUnknown();
 
 /** Who makes a step: a device and a window of it. */
-const author = string().matches(
+export const author = string().matches(
   /^[\w-]{1,40}\.[\w-]{1,40}$/,
   'An author is a device and a window, as “d1.w1”.',
 );
@@ -62,7 +61,6 @@ export type NewChange = Omit<InferType<typeof newChange>, 'change'> & { readonly
 
 /** Undo and redo: of the step that is named, or of one's own last one. */
 export const historyStep = object({ ...stepFields, of: seq }).noUnknown();
-export type HistoryStep = InferType<typeof historyStep>;
 
 export const newIntake = object({
   ...stepFields,
@@ -226,13 +224,6 @@ export type ProjectEvent =
   | Readonly<InferType<typeof events.built>>
   | Readonly<InferType<typeof events.gone>>;
 export const eventKinds = events;
-export const projectEvent = lazy((value: unknown) => {
-  const kind = (value as { kind?: keyof typeof events } | null)?.kind;
-  return kind !== undefined && Object.hasOwn(events, kind)
-    ? events[kind]
-    : mixed().test('kind', 'an event has a kind', () => false);
-}) as unknown as Schema<ProjectEvent>;
-
 export const settings = object({
   runPort: number().integer().required(),
   designPort: number().integer().nullable().default(null),

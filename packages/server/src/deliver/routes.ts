@@ -5,12 +5,12 @@ import { leftSignal, route } from '../http/route.ts';
 import type { Services } from '../services.ts';
 
 export function deliverRoutes(app: FastifyInstance, { projects, assets, threads }: Services): void {
-  route(app, 'code', async ({ params, query, request, reply }) => {
+  route(app, 'code', async ({ params, query, reply }) => {
     const target = query.target ?? 'react';
     if (!Object.hasOwn(targets, target))
       throw new HttpError('target-unknown', `Code can be written for ${Object.keys(targets).join(', ')}.`);
     const { name, design, app: document } = await projects.read(params.id);
-    const signal = leftSignal(request);
+    const signal = leftSignal(reply);
     const code = await threads.run('emitCode', { name, design, app: document, target }, signal);
     const bytes = await assets.many(code.assets.map(({ hash }) => hash));
     const files = code.assets.flatMap(({ path, hash }) => {

@@ -108,11 +108,11 @@ function checkAnswer(name: string, schema: Readable, answer: unknown): void {
   }
 }
 
-/** Ends when whoever asked leaves before the answer. */
-export function leftSignal(request: FastifyRequest): AbortSignal {
+/** Ends when whoever asked leaves before the answer. Of the answer, not of its connection, which many answers share. */
+export function leftSignal({ raw }: FastifyReply): AbortSignal {
   const controller = new AbortController();
-  const { socket } = request.raw;
-  const onClose = (): void => controller.abort();
-  socket.once('close', onClose);
+  raw.once('close', () => {
+    if (!raw.writableFinished) controller.abort();
+  });
   return controller.signal;
 }

@@ -32,8 +32,8 @@ export function intakeRoutes(app: FastifyInstance, { history, assets, feed, thre
     })),
   );
 
-  route(app, 'utilities', async ({ body, request }) => {
-    const made = await threads.run('compileClasses', body, leftSignal(request));
+  route(app, 'utilities', async ({ body, reply }) => {
+    const made = await threads.run('compileClasses', body, leftSignal(reply));
     if ('problem' in made) throw new HttpError('invalid', made.problem);
     return made;
   });

@@ -21,13 +21,13 @@ export function projectRoutes(app: FastifyInstance, { projects, history, assets,
   route(app, 'restoreProject', ({ params }) => projects.setDeleted(params.id, false));
   route(app, 'copyProject', async ({ params }) => ({ id: await projects.copy(params.id) }));
 
-  route(app, 'archive', async ({ params, request, reply }) => {
+  route(app, 'archive', async ({ params, reply }) => {
     const { name, design, app: document } = await projects.read(params.id);
     const bytes = await assets.many(design.assets.map((asset) => asset.hash));
     const packed = await threads.run(
       'packArchive',
       { name, design, app: document, bytes },
-      leftSignal(request),
+      leftSignal(reply),
     );
     const file = `${name.replace(/[^\w -]+/g, '').trim() || 'project'}.tovel`;
     return reply
@@ -36,11 +36,11 @@ export function projectRoutes(app: FastifyInstance, { projects, history, assets,
       .send(Buffer.from(packed));
   });
 
-  route(app, 'openArchive', async ({ query, body, request }) => {
+  route(app, 'openArchive', async ({ query, body, reply }) => {
     const read = await threads.run(
       'unpackArchive',
       { bytes: new Uint8Array(body), name: query.name },
-      leftSignal(request),
+      leftSignal(reply),
     );
     if ('problem' in read) throw new HttpError('archive-invalid', read.problem);
     const { name, design, app: document, bytes } = read.opened;

@@ -3,7 +3,6 @@ import type {
   ChangeResult,
   Conflict,
   DesignSource,
-  HistoryEntry,
   NewChange,
   ProjectState,
   ProjectSummary,
@@ -152,8 +151,6 @@ export const api = {
     request<ChangeResult>('POST', `${project(id)}/undo`, step),
   redo: (id: string, step: StepInput & { readonly of: number }) =>
     request<ChangeResult>('POST', `${project(id)}/redo`, step),
-  historyAfter: (id: string, seq: number) =>
-    request<HistoryEntry[]>('GET', `${project(id)}/history?after=${seq}`),
   intake: (id: string, body: object) => request<ChangeResult>('POST', `${project(id)}/intake`, body),
   missingAssets: (hashes: readonly string[]) => request<string[]>('POST', '/api/assets/missing', { hashes }),
   putAsset: (hash: string, type: string, bytes: Uint8Array) =>

@@ -107,7 +107,6 @@ class FakeServer {
       }),
     redo: async (_: string, { of, ...step }: StepInput & { of: number }) =>
       this.#answer(step, () => ({ ...this.entries[of - 1], role: 'redo', of })),
-    historyAfter: async (_: string, seq: number) => this.entries.slice(seq),
   };
 }
 

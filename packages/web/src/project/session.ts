@@ -38,7 +38,7 @@ export interface SessionState {
   readonly built: number;
 }
 
-type SessionApi = Pick<Api, 'project' | 'change' | 'undo' | 'redo' | 'historyAfter'>;
+type SessionApi = Pick<Api, 'project' | 'change' | 'undo' | 'redo'>;
 
 /** Waits between attempts, in ms: short at first, then longer. */
 const WAITS = [300, 700, 1500, 3000, 5000];
