@@ -10,6 +10,7 @@ await build({
   entryPoints: {
     main: path.join(root, 'packages/server/src/main.ts'),
     jobs: path.join(root, 'packages/server/src/work/jobs.ts'),
+    build_thread: path.join(root, 'packages/server/src/run/build_thread.ts'),
   },
   outdir: path.join(root, 'packages/server/dist'),
   outExtension: { '.js': '.mjs' },

@@ -27,7 +27,8 @@ export function createServices(db: Database, log: Pick<FastifyBaseLogger, 'error
   const history = new HistoryStore(db, projects);
   const workshop: Workshop = new Workshop(
     projects,
-    (project, built) => feed.tell(project, { kind: 'built', project, ...built }),
+    history,
+    (project, event) => feed.tell(project, event),
     log,
   );
   const feed = new Feed(db, history, (project) => workshop.changed(project));

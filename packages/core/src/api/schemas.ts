@@ -209,6 +209,13 @@ const events = {
     changedAt: time.required(),
     revision: seq.required(),
   }),
+  /** How far the writing of the running app's code is, in screens; 0 of 0 when it has ended. */
+  building: object({
+    kind: string<'building'>().oneOf(['building']).required(),
+    ...ofProject,
+    done: number().integer().min(0).required(),
+    total: number().integer().min(0).required(),
+  }),
   built: object({
     kind: string<'built'>().oneOf(['built']).required(),
     ...ofProject,
@@ -221,6 +228,7 @@ const events = {
 export type ProjectEvent =
   | Readonly<InferType<typeof events.at>>
   | Readonly<InferType<typeof events.changed>>
+  | Readonly<InferType<typeof events.building>>
   | Readonly<InferType<typeof events.built>>
   | Readonly<InferType<typeof events.gone>>;
 export const eventKinds = events;

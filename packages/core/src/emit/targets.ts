@@ -1,11 +1,14 @@
 import type { Project } from '../model/project.ts';
-import { emitReact, type EmittedProject } from './react/emit_react.ts';
+import { emitReact, type EmissionProgress, type EmittedProject } from './react/emit_react.ts';
 
 /** What a project can be written as, by the name that the command line takes. */
 export const targets: Readonly<
   Record<
     string,
-    { readonly title: string; readonly emit: (project: Project, name: string) => EmittedProject }
+    {
+      readonly title: string;
+      readonly emit: (project: Project, name: string, tell?: EmissionProgress) => EmittedProject;
+    }
   >
 > = {
   react: { title: 'React, TypeScript, Vite, React Router', emit: emitReact },

@@ -12,6 +12,7 @@ import {
 import type { FastifyInstance } from 'fastify';
 import { createServices, type Services } from '../services.ts';
 import { startTestDatabase, type TestDatabase } from '../testing/database.ts';
+import { Builder } from './builder.ts';
 import { createRunServer } from './run_server.ts';
 
 let database: TestDatabase;
@@ -73,6 +74,20 @@ test('a change is in the next build, and is told', async () => {
   expect((await get(`/${id}/_app/app.js`)).body).toContain('/ledger');
   expect(told).toContainEqual({ kind: 'built', project: id, seq: 1, error: null });
   tell.mockRestore();
+});
+
+test('a build says how far it is, and ends when nobody waits for it any more', async () => {
+  const { design } = await services.projects.read(id);
+  const builder = new Builder();
+  const order = { project: 'p', name: 'P', design, app, changes: [] };
+  const told: string[] = [];
+  const whole = builder.build(order, (done, total) => void told.push(`${done} of ${total}`));
+  const left = builder.build({ ...order, project: 'q' }, () => {});
+  left.end();
+  expect((await whole.done)?.page).toContain('<title>P</title>');
+  expect(told[0]).toBe('0 of 2');
+  expect(await left.done).toBeNull();
+  await builder.close();
 });
 
 test('what it is not asked for by name it does not answer', async () => {

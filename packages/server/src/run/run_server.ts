@@ -2,6 +2,7 @@ import compress from '@fastify/compress';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { HttpError } from '../http/errors.ts';
 import { guard } from '../http/guard.ts';
+import { leftSignal } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { bridgeScript } from './bridge.ts';
 import { buildVendor } from './vendor.ts';
@@ -54,7 +55,7 @@ export async function createRunServer(
   });
 
   app.get<{ Params: { id: string; name: string } }>('/:id/_app/:name', async (request, reply) => {
-    const { files, error } = await workshop.current(request.params.id);
+    const { files, error } = await workshop.current(request.params.id, leftSignal(reply));
     const extension = request.params.name.replace(/^.*\./, '');
     void reply.header('cache-control', 'no-store').type(TYPES[extension] ?? 'text/plain');
     if (error && extension === 'js')
@@ -65,10 +66,10 @@ export async function createRunServer(
   });
 
   app.get<{ Params: { id: string; name: string } }>('/:id/_assets/:name', async (request, reply) => {
-    const { emitted } = await workshop.current(request.params.id);
-    const file = emitted.files.find((candidate) => candidate.path === `src/assets/${request.params.name}`);
-    if (!file || !('asset' in file)) throw new HttpError('not-found', 'No such picture.');
-    const { type, bytes } = await assets.get(file.asset);
+    const built = await workshop.current(request.params.id, leftSignal(reply));
+    const hash = built.assets.get(request.params.name);
+    if (!hash) throw new HttpError('not-found', 'No such picture.');
+    const { type, bytes } = await assets.get(hash);
     return reply.header('cache-control', 'private, max-age=31536000, immutable').type(type).send(bytes);
   });
 
@@ -76,10 +77,9 @@ export async function createRunServer(
     reply.redirect(`/${request.params.id}/`),
   );
   app.get<{ Params: { id: string } }>('/:id/*', async (request, reply) => {
-    const { emitted } = await workshop.current(request.params.id);
-    const index = emitted.files.find((file) => file.path === 'index.html');
+    const { page } = await workshop.current(request.params.id, leftSignal(reply));
     const base = `/${request.params.id}/_app`;
-    const html = (index && 'text' in index ? index.text : '').replace(
+    const html = page.replace(
       /<script type="module"[^>]*><\/script>/,
       `<script type="module" src="/_bridge.js"></script><link rel="stylesheet" href="${base}/app.css" /><script type="module" src="${base}/app.js"></script>`,
     );

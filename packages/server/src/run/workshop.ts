@@ -1,44 +1,76 @@
-import { type EmittedProject, emitReact } from '@tovel/core';
 import type { FastifyBaseLogger } from 'fastify';
+import type { ProjectEvent } from '@tovel/core';
+import type { HistoryStore } from '../history/store.ts';
+import { HttpError } from '../http/errors.ts';
 import type { ProjectStore } from '../projects/store.ts';
-import { AppBuild, type Built } from './build.ts';
+import type { BuiltApp } from './build_thread.ts';
+import { Builder } from './builder.ts';
 
 interface Bench {
-  readonly build: AppBuild;
-  emitted: EmittedProject | null;
-  built: Built | null;
+  built: BuiltApp | null;
+  /** The place in the history, the revision of the design and the name that were built. */
   seq: number;
+  revision: number;
+  name: string;
+  /** The thread that has the documents; another one has to be given them. */
+  thread: number;
   /** The build that is under way, if any; the next one waits for it. */
   working: Promise<void> | null;
+  /** How many wait for an answer. */
+  waiting: number;
+  /** Ends the build that is under way. */
+  end: (() => void) | null;
   lastUsed: number;
 }
 
 /** At most this many apps are kept ready to be rebuilt. */
 const BENCHES = 6;
 
-/** Builds generated apps: first when somebody runs one, then after each of its changes. */
+/** Builds generated apps in a thread: first when somebody runs one, then after each of its changes. */
 export class Workshop {
   readonly #projects: ProjectStore;
-  readonly #tell: (project: string, built: { readonly seq: number; readonly error: string | null }) => void;
+  readonly #history: HistoryStore;
+  readonly #tell: (project: string, event: ProjectEvent) => void;
   readonly #log: Pick<FastifyBaseLogger, 'error'>;
   readonly #benches = new Map<string, Bench>();
+  readonly #builder = new Builder();
 
-  /** @param tell hears of every build that a change led to. */
+  /** @param tell hears how far builds are, and of every build that a change led to. */
   constructor(
     projects: ProjectStore,
-    tell: (project: string, built: { readonly seq: number; readonly error: string | null }) => void,
+    history: HistoryStore,
+    tell: (project: string, event: ProjectEvent) => void,
     log: Pick<FastifyBaseLogger, 'error'>,
   ) {
     this.#projects = projects;
+    this.#history = history;
     this.#tell = tell;
     this.#log = log;
   }
 
-  /** The app as it is now; built if it has changed since the last time. */
-  async current(project: string): Promise<Built & { readonly emitted: EmittedProject }> {
+  /**
+   * The app as it is now; built if it has changed since the last time.
+   * @param signal ends the build where nobody else waits for it.
+   * @throws HttpError where the project is not there, or the asker has left.
+   */
+  async current(project: string, signal?: AbortSignal): Promise<BuiltApp> {
     const bench = this.#bench(project);
-    await this.#work(project, bench);
-    return { ...bench.built!, emitted: bench.emitted! };
+    bench.waiting++;
+    const onLeft = (): void => {
+      if (bench.waiting === 1) bench.end?.();
+    };
+    signal?.addEventListener('abort', onLeft);
+    try {
+      do {
+        await this.#work(project, bench);
+        // Who asked for what was ended has left; this one has not.
+      } while (!bench.built && !signal?.aborted);
+    } finally {
+      bench.waiting--;
+      signal?.removeEventListener('abort', onLeft);
+    }
+    if (!bench.built) throw new HttpError('busy', 'The app is not built yet.', 1);
+    return bench.built;
   }
 
   /** To be told of every change. An app that nobody has run is not built. */
@@ -46,25 +78,29 @@ export class Workshop {
     const bench = this.#benches.get(project);
     if (!bench) return;
     void this.#work(project, bench).then(
-      () => this.#tell(project, { seq: bench.seq, error: bench.built?.error ?? null }),
+      () =>
+        this.#tell(project, { kind: 'built', project, seq: bench.seq, error: bench.built?.error ?? null }),
       (error: unknown) => this.#log.error(error, 'build'),
     );
   }
 
   async close(): Promise<void> {
-    for (const bench of this.#benches.values()) await bench.build.dispose();
     this.#benches.clear();
+    await this.#builder.close();
   }
 
   #bench(project: string): Bench {
     let bench = this.#benches.get(project);
     if (!bench) {
       bench = {
-        build: new AppBuild(`/${project}/`),
-        emitted: null,
         built: null,
         seq: -1,
+        revision: -1,
+        name: '',
+        thread: -1,
         working: null,
+        waiting: 0,
+        end: null,
         lastUsed: Date.now(),
       };
       this.#benches.set(project, bench);
@@ -82,16 +118,36 @@ export class Workshop {
 
   async #build(id: string, bench: Bench): Promise<void> {
     const project = await this.#projects.read(id);
-    if (bench.built && bench.seq === project.seq) return;
-    bench.emitted = emitReact(project, project.name);
-    bench.built = await bench.build.build(bench.emitted);
-    bench.seq = project.seq;
+    const { seq, revision, name } = project;
+    if (bench.built && bench.seq === seq && bench.name === name) return;
+    const thread = this.#builder.thread();
+    const isKnown = bench.thread === thread;
+    const missed = isKnown && bench.seq < seq ? await this.#history.after(id, bench.seq) : [];
+    const { done, end } = this.#builder.build(
+      {
+        project: id,
+        name,
+        design: isKnown && bench.revision === revision ? null : project.design,
+        app: isKnown ? null : project.app,
+        // Others may have gone on since the project was read.
+        changes: missed.filter((entry) => entry.seq <= seq).map(({ change }) => change),
+      },
+      (count, total) => this.#tell(id, { kind: 'building', project: id, done: count, total }),
+    );
+    // The thread has them, whatever becomes of the build.
+    Object.assign(bench, { seq, revision, name, thread, built: null, end });
+    try {
+      bench.built = await done;
+    } finally {
+      bench.end = null;
+      this.#tell(id, { kind: 'building', project: id, done: 0, total: 0 });
+    }
   }
 
   #dropOldest(): void {
     if (this.#benches.size <= BENCHES) return;
-    const [oldest, bench] = [...this.#benches].sort(([, a], [, b]) => a.lastUsed - b.lastUsed)[0];
+    const [oldest] = [...this.#benches].sort(([, a], [, b]) => a.lastUsed - b.lastUsed)[0];
     this.#benches.delete(oldest);
-    void bench.build.dispose();
+    this.#builder.forget(oldest);
   }
 }

@@ -1,9 +1,7 @@
-import { existsSync } from 'node:fs';
-import path from 'node:path';
 import { Piscina } from 'piscina';
-import { packageFolder } from '../config.ts';
 import { HttpError } from '../http/errors.ts';
 import type * as jobs from './jobs.ts';
+import { threadFile } from './thread_file.ts';
 
 type Jobs = typeof jobs;
 type Input<N extends keyof Jobs> = Parameters<Jobs[N]>[0];
@@ -34,11 +32,8 @@ export class Threads {
 }
 
 function start(): Piscina {
-  const bundled = path.join(packageFolder(), 'dist/jobs.mjs');
-  const source = path.join(packageFolder(), 'src/work/from_source.mjs');
-  const isBundle = import.meta.url.endsWith('.mjs') && existsSync(bundled);
   const pool = new Piscina({
-    filename: isBundle ? bundled : source,
+    filename: threadFile('jobs'),
     execArgv: [],
     maxThreads: 2,
     minThreads: 0,

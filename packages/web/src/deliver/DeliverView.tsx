@@ -50,7 +50,7 @@ const Bar = styled.div`
 export function DeliverView() {
   const { id, graph, design, app } = useProject();
   const navigate = useNavigate();
-  const emitted = useEmitted();
+  const { emitted, done, total } = useEmitted();
   const [path, setPath] = useState<string | null>(null);
   const [element, setElement] = useState<string | null>(null);
   const start = app.start && emitted?.fileOfScreen.get(app.start);
@@ -67,7 +67,8 @@ export function DeliverView() {
       </Empty>
     );
   }
-  if (!emitted || !current) return <Empty title="Writing the code …" text="" />;
+  if (!emitted || !current)
+    return <Empty title="Writing the code …" text={total ? `${done} of ${total} screens` : ''} />;
   const screen = 'screen' in current && current.screen ? screensByKey(design).get(current.screen) : undefined;
   return (
     <View $hasPicture={!!screen}>

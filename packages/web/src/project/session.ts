@@ -36,6 +36,8 @@ export interface SessionState {
   readonly leftBehind: readonly WaitingStep[];
   /** The last finished build of the running app, as the history place it shows. */
   readonly built: number;
+  /** How far the code of the running app is, in screens, while that takes long. */
+  readonly building: { readonly done: number; readonly total: number } | null;
 }
 
 type SessionApi = Pick<Api, 'project' | 'change' | 'undo' | 'redo'>;
@@ -97,6 +99,7 @@ export class ProjectSession {
       refused: [],
       leftBehind: [],
       built: 0,
+      building: null,
     };
     void shelf.leftBehind(project.id).then(
       (leftBehind) => leftBehind.length && this.#set({ leftBehind }),
@@ -181,6 +184,9 @@ export class ProjectSession {
   /** What the server tells while the project is open. */
   hear(event: ProjectEvent): void {
     switch (event.kind) {
+      case 'building':
+        this.#set({ building: event.total ? { done: event.done, total: event.total } : null });
+        break;
       case 'built':
         this.#set({ built: Math.max(this.#state.built, event.seq) });
         break;

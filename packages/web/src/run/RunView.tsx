@@ -36,6 +36,7 @@ const Address = styled.input`
 `;
 
 const Stage = styled.div`
+  position: relative;
   overflow: auto;
   padding: 16px;
   display: flex;
@@ -46,6 +47,27 @@ const Stage = styled.div`
     height: 100%;
     border: 1px solid ${color.fieldRule};
     background: white;
+  }
+`;
+
+const Building = styled.p`
+  position: absolute;
+  inset: 0;
+  margin: auto;
+  width: max-content;
+  height: max-content;
+  display: grid;
+  gap: 8px;
+  padding: 10px 16px;
+  color: ${color.ink2};
+  background: ${color.sheet};
+  border: 1px solid ${color.rule};
+  font-variant-numeric: tabular-nums;
+  animation: appear 0s 0.3s backwards;
+  @keyframes appear {
+    from {
+      visibility: hidden;
+    }
   }
 `;
 
@@ -65,10 +87,11 @@ interface Place {
 /** The generated app itself, on an origin of its own. */
 export function RunView() {
   const project = useProject();
-  const { id, graph, app, built, design } = project;
+  const { id, graph, app, built, building, design } = project;
   const navigate = useNavigate();
   const { data: settings } = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity });
   const [params] = useSearchParams();
+  const [isThere, setThere] = useState(false);
   const [place, setPlace] = useState<Place>({ path: '/', canGoBack: false, canGoForward: false });
   const [typed, setTyped] = useState<string | null>(null);
   const start = app.start ? design.screens.find((screen) => screen.key === app.start) : undefined;
@@ -92,6 +115,7 @@ export function RunView() {
       hearStep.current(data);
       if (data.tovel !== 'place') return;
       setPlace(data);
+      setThere(true);
       setTyped(null);
     };
     window.addEventListener('message', hear);
@@ -156,6 +180,14 @@ export function RunView() {
         </Segments>
       </Bar>
       <Stage>
+        {(!isThere || building) && (
+          <Building role="status">
+            {building?.total
+              ? `Writing the app: ${building.done} of ${building.total} screens`
+              : 'Building the app …'}
+            {building && <progress value={building.done} max={building.total} aria-hidden />}
+          </Building>
+        )}
         {origin && (
           <iframe
             ref={frame}

@@ -8,13 +8,13 @@ const Stack = styled.div`
   grid-row: 2;
 `;
 
-const Notice = styled.div`
+const Notice = styled.div<{ $isLoss: boolean }>`
   display: flex;
   align-items: center;
   gap: 12px;
   padding: 6px 18px;
-  background: ${color.redTint};
-  border-bottom: 1px solid ${color.red};
+  background: ${({ $isLoss }) => ($isLoss ? color.redTint : color.side)};
+  border-bottom: 1px solid ${({ $isLoss }) => ($isLoss ? color.red : color.rule)};
   span {
     margin-right: auto;
     max-height: 60px;
@@ -31,7 +31,7 @@ export function Notices() {
   return (
     <Stack>
       {leftBehind.length > 0 && (
-        <Notice role="alert">
+        <Notice $isLoss role="alert">
           <span>
             {leftBehind.length === 1 ? 'A step was' : `${leftBehind.length} steps were`} made here and not
             saved before the window ended: {named(leftBehind)}.
@@ -43,7 +43,7 @@ export function Notices() {
         </Notice>
       )}
       {notice && (
-        <Notice role="alert">
+        <Notice $isLoss={refused.length > 0} role="alert">
           <span>{notice}</span>
           {refused.length > 0 && (
             <Button onPress={() => session.takeAgain(refused)}>Make mine all the same</Button>

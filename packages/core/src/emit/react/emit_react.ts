@@ -60,8 +60,11 @@ interface ScreenFiles {
 
 const printed = new WeakMap<MarkupElement, ScreenFiles>();
 
+/** Hears how many of the screens have been written; what it throws ends the writing. */
+export type EmissionProgress = (done: number, total: number) => void;
+
 /** Writes the whole project: React, TypeScript, Vite and React Router. Same input, same bytes. */
-export function emitReact(project: Project, name: string): EmittedProject {
+export function emitReact(project: Project, name: string, tell?: EmissionProgress): EmittedProject {
   const plan = new EmissionPlan(project);
   const { app } = plan.project;
   const files: EmittedFile[] = [];
@@ -91,7 +94,9 @@ export function emitReact(project: Project, name: string): EmittedProject {
     if (made.data) files.push({ path: `${path}.data.${made.dataType}`, ...made.data, screen: key });
     for (const hash of made.assets) assets.set(hash, assetFile(plan.project, hash));
   };
+  const total = plan.screens.length + plan.overlays.size;
   for (const key of plan.screens) {
+    tell?.(rows.length, total);
     const entry = app.screens[key];
     const folder = folderFor(entry.name, 'Screen');
     rows.push({ key, name: entry.name, path: entry.route, folder });
@@ -108,7 +113,8 @@ export function emitReact(project: Project, name: string): EmittedProject {
   }
   for (const { name: folder, screens, frame } of layouts.layouts)
     put(`src/layouts/${folder}/${folder}`, screens[0], layoutFiles(plan, folder, frame));
-  const overlays = [...plan.overlays].map(([key, codeName]): OverlayEntry => {
+  const overlays = [...plan.overlays].map(([key, codeName], i): OverlayEntry => {
+    tell?.(rows.length + i, total);
     const entry = app.screens[key];
     const component = folderFor(entry.name, 'Overlay');
     const made = screenFiles(plan, key, component, extraction);
@@ -118,6 +124,7 @@ export function emitReact(project: Project, name: string): EmittedProject {
     const over = (overlay.over ?? []).flatMap((screen) => plan.routeOf(screen) ?? []);
     return { name: codeName, component, label: entry.name, overlay, over };
   });
+  tell?.(total, total);
   files.push(...componentFiles(plan, extraction));
   const shown = [...plan.screens, ...plan.overlays.keys()];
   const faces = facesUsedIn(

@@ -827,25 +827,25 @@ function adoptBackground(group: Placed): Placed {
 /** Puts what lies wholly on a box, and was drawn after it, into that box. */
 function nest(all: readonly Placed[]): Placed[] {
   const items = all.filter((item) => !item.hidden);
-  const holds = (outer: Placed, inner: Placed): boolean =>
-    outer.kind === 'box' &&
-    hasLook(outer) &&
-    outer.box.width * outer.box.height > inner.box.width * inner.box.height &&
-    contains(outer.box, inner.box, 1);
+  // Areas stand in an array of their own: a flat drawing of 20,000 boxes is held against itself.
+  const areas = Float64Array.from(items, ({ box }) => box.width * box.height);
+  const holders = Int32Array.from(
+    items.flatMap((item, i) => (item.kind === 'box' && hasLook(item) ? [i] : [])),
+  );
   const into = new Map<number, number[]>();
   const top: number[] = [];
   items.forEach((item, i) => {
     let holder = -1;
-    for (let k = 0; k < i; k++) {
-      if (!holds(items[k], item)) continue;
-      if (
-        holder < 0 ||
-        items[k].box.width * items[k].box.height <= items[holder].box.width * items[holder].box.height
-      )
-        holder = k;
+    for (const k of holders) {
+      if (k >= i) break;
+      // The smallest, and of those alike the last.
+      if (areas[k] <= areas[i] || (holder >= 0 && areas[k] > areas[holder])) continue;
+      if (contains(items[k].box, item.box, 1)) holder = k;
     }
+    const inner = into.get(holder);
     if (holder < 0) top.push(i);
-    else into.set(holder, [...(into.get(holder) ?? []), i]);
+    else if (inner) inner.push(i);
+    else into.set(holder, [i]);
   });
   const make = (i: number): Placed => {
     const inner = into.get(i);

@@ -1,0 +1,93 @@
+import { parentPort } from 'node:worker_threads';
+import { type App, applyChange, type Change, type Design, emitReact } from '@tovel/core';
+import { AppBuild } from './build.ts';
+
+/** What the thread is told: what a project has become since it last heard of it. */
+export type Order =
+  | {
+      readonly kind: 'build';
+      readonly call: number;
+      readonly project: string;
+      readonly name: string;
+      /** The design and the app where the thread does not have them, else the changes of the app since. */
+      readonly design: Design | null;
+      readonly app: App | null;
+      readonly changes: readonly Change[];
+      /** Not 0 once nobody waits for it any more. */
+      readonly ended: Int32Array;
+    }
+  | { readonly kind: 'forget'; readonly project: string };
+
+/** A built app, or why it could not be built. */
+export interface BuiltApp {
+  /** `app.js` and `app.css`. */
+  readonly files: ReadonlyMap<string, Uint8Array>;
+  readonly error: string | null;
+  readonly page: string;
+  /** Hash of each picture, by its name among the assets. */
+  readonly assets: ReadonlyMap<string, string>;
+}
+
+export type Report = { readonly call: number } & (
+  | { readonly kind: 'progress'; readonly done: number; readonly total: number }
+  | { readonly kind: 'built'; readonly built: BuiltApp }
+  | { readonly kind: 'ended' }
+  | { readonly kind: 'failed'; readonly message: string }
+);
+
+/** Progress is told this often at most, in ms. */
+const TELL_MS = 100;
+
+interface Held {
+  readonly build: AppBuild;
+  design: Design;
+  app: App;
+}
+
+class Ended extends Error {}
+
+/** Documents stay here from one build to the next, so that what has not changed is not written anew. */
+const held = new Map<string, Held>();
+const say = (report: Report): void => parentPort!.postMessage(report);
+
+async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
+  const { call, project, name, ended } = order;
+  let last = 0;
+  const tell = (done: number, total: number): void => {
+    if (Atomics.load(ended, 0)) throw new Ended();
+    if (Date.now() - last < TELL_MS) return;
+    last = Date.now();
+    say({ call, kind: 'progress', done, total });
+  };
+  try {
+    const before = held.get(project);
+    const design = order.design ?? before!.design;
+    const app = order.changes.reduce(applyChange, order.app ?? before!.app);
+    const here: Held = { build: before?.build ?? new AppBuild(`/${project}/`), design, app };
+    held.set(project, here);
+    const emitted = emitReact({ design, app }, name, tell);
+    const { files, error } = await here.build.build(emitted);
+    const page = emitted.files.find((file) => file.path === 'index.html');
+    const assets = emitted.files.flatMap((file) =>
+      'asset' in file ? [[file.path.replace(/^src\/assets\//, ''), file.asset] as const] : [],
+    );
+    say({
+      call,
+      kind: 'built',
+      built: { files, error, page: page && 'text' in page ? page.text : '', assets: new Map(assets) },
+    });
+  } catch (error) {
+    if (error instanceof Ended) say({ call, kind: 'ended' });
+    else say({ call, kind: 'failed', message: (error as Error).message });
+  }
+}
+
+// One build after the other: they share the thread in any case.
+let last = Promise.resolve();
+parentPort!.on('message', (order: Order) => {
+  last = last.then(async () => {
+    if (order.kind === 'build') return build(order);
+    await held.get(order.project)?.build.dispose();
+    held.delete(order.project);
+  });
+});
