@@ -1,4 +1,4 @@
-import { elementsByKey, findComponents, findLists, screenOfElement, screensByKey } from '@tovel/core';
+import { elementsByKey, findComponents, findLists, screenWith } from '@tovel/core';
 import { type Command, EXIT, parseArguments } from './command.ts';
 import { readDesign } from './files.ts';
 
@@ -12,7 +12,7 @@ a list has within, the place that holds them. Takes a design document or a .tove
     const { paths } = parseArguments(args, []);
     const design = await readDesign(paths[0]);
     const placeOf = (key: string) => {
-      const screen = screensByKey(design).get(screenOfElement(key))!;
+      const screen = screenWith(design, key)!;
       const { source } = elementsByKey(screen).get(key)!;
       return { screen: screen.source.file, path: source.path, id: source.id ?? null };
     };

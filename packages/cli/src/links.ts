@@ -1,4 +1,4 @@
-import { elementsByKey, proposeLinks, screenOfElement, screensByKey } from '@tovel/core';
+import { elementsByKey, proposeLinks, screenOf, screensByKey } from '@tovel/core';
 import { type Command, EXIT, parseArguments } from './command.ts';
 import { readDesign } from './files.ts';
 
@@ -13,7 +13,7 @@ document or a .tovel file.`,
     const design = await readDesign(paths[0]);
     const screens = screensByKey(design);
     const rows = proposeLinks(design).map(({ element: key, to, confidence, reason }) => {
-      const from = screens.get(screenOfElement(key))!;
+      const from = screens.get(screenOf(design, key))!;
       const { source } = elementsByKey(from).get(key)!;
       return {
         from: from.source.file,

@@ -3,16 +3,22 @@ import { type Command, EXIT, Misuse, type Output } from './command.ts';
 import { components } from './components.ts';
 import { emit } from './emit.ts';
 import { graph } from './graph.ts';
+import { iterate } from './iterate.ts';
 import { journeys } from './journeys.ts';
 import { intake } from './intake.ts';
 import { links } from './links.ts';
+import { match } from './match.ts';
 import { roles } from './roles.ts';
 import { routes } from './routes.ts';
+import { wiring } from './wiring.ts';
 
 const commands: Readonly<Record<string, Command>> = {
   intake,
   routes,
   links,
+  match,
+  iterate,
+  wiring,
   roles,
   components,
   graph,

@@ -23,10 +23,10 @@ export {
 } from './model/design.ts';
 export type * from './model/app.ts';
 export { appSchema, defaultSettings, emptyApp, isSafeCssValue, TABLE_NAMES, tables } from './model/app.ts';
+export { screenOfOwn } from './model/app.ts';
 export { elementOfInteraction, freeInteractionKey, GESTURES, pressTo } from './model/interaction.ts';
 export {
   elementsByKey,
-  findElement,
   hostOf,
   isOverlay,
   isUsed,
@@ -35,12 +35,12 @@ export {
   plainDialog,
   type Project,
   screenName,
-  screenOfElement,
   screensByKey,
   textOf,
   useInWords,
   walkElements,
 } from './model/project.ts';
+export { containersOf, findElement, isWithin, screenOf, screenWith } from './model/places.ts';
 export { isExternalAddress, isPlainAddress } from './vocabulary/addresses.ts';
 export { TAGS, writtenTag } from './vocabulary/tags.ts';
 export { findProblem, type Problem, problemText } from './schema/problem.ts';
@@ -273,6 +273,20 @@ export { type Prop, type Template } from './emit/components/template.ts';
 export { extractionOf, hasFrame, previewComponent } from './emit/react/emit_react.ts';
 export { targets } from './emit/targets.ts';
 
+export { type Decided, decidedAbout } from './iterate/decided.ts';
+export {
+  type Ask,
+  type IterationPlan,
+  planIteration,
+  type ScreenStanding,
+  type ScreenStep,
+  SURE,
+} from './iterate/plan.ts';
+export { describeDecided } from './iterate/describe.ts';
+export { type AppliedIteration, applyIteration } from './iterate/apply.ts';
+export { type DesignMatch, matchDesigns } from './match/design.ts';
+export { type ElementPair } from './match/elements.ts';
+export { type ScreenKinship, type ScreenPair } from './match/screens.ts';
 export { type LayoutProposal, proposeLayouts } from './layouts/propose.ts';
 export { fillPlanned, planFor, planScreen } from './project/plan_screen.ts';
 export {

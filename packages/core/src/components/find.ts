@@ -190,10 +190,12 @@ function outermost(groups: readonly Candidate[][]): Candidate[][] {
   });
 }
 
+const rootOf = (sight: Sight): Sight => (sight.parent ? rootOf(sight.parent) : sight);
+
 function proposalOf(group: readonly Candidate[]): ComponentProposal {
   const [first] = group;
   const places = group.map(({ sight }) => sight.element.key);
-  const screens = new Set(places.map((key) => key.slice(0, key.indexOf(':'))));
+  const screens = new Set(group.map(({ sight }) => rootOf(sight)));
   const isOneForm = group.every(({ sight }) => shapeOf(sight.element) === shapeOf(first.sight.element));
   const size = Math.round(group.reduce((sum, candidate) => sum + candidate.size, 0) / group.length);
   return {
@@ -247,11 +249,13 @@ export function findLists(screen: Screen): ComponentProposal[] {
 
 /** Lists on several screens whose rows are built and called the same are one list with several runs. */
 function sameRows(lists: readonly ComponentProposal[], screens: readonly Screen[]): ComponentProposal[] {
-  const sights = new Map(screens.map((screen) => [screen.key, sightOf(screen).byKey] as const));
+  const sights = new Map<string, { readonly sight: Sight; readonly screen: string }>();
+  for (const screen of screens)
+    for (const [key, sight] of sightOf(screen).byKey) sights.set(key, { sight, screen: screen.key });
   const merged = new Map<string, ComponentProposal[]>();
   for (const list of lists) {
     const [key] = list.places;
-    const first = sights.get(key.slice(0, key.indexOf(':')))!.get(key)!;
+    const first = sights.get(key)!.sight;
     const form = `${list.name} ${shapeOf(first.element)} ${first.fontSize}`;
     merged.set(form, [...(merged.get(form) ?? []), list]);
   }
@@ -263,7 +267,7 @@ function sameRows(lists: readonly ComponentProposal[], screens: readonly Screen[
       id: idOf('list', places),
       places,
       saves: group.reduce((sum, list) => sum + list.saves, 0),
-      reason: `${group.length} lists on ${new Set(places.map((key) => key.slice(0, key.indexOf(':')))).size} screens have rows of one kind`,
+      reason: `${group.length} lists on ${new Set(places.map((key) => sights.get(key)!.screen)).size} screens have rows of one kind`,
     };
   });
 }

@@ -1,5 +1,6 @@
 import { putJourney } from '../change/change.ts';
 import { checkJourney } from '../journeys/walk.ts';
+import { elementOfInteraction } from '../model/interaction.ts';
 import type { Found, Rule } from './finding.ts';
 
 /** What is wrong with journeys. */
@@ -18,7 +19,7 @@ export const journeyRules: readonly Rule[] = [
         return [
           {
             screen: project.app.screens[at] ? at : null,
-            element: step?.kind === 'do' ? step.interaction.split('|')[0] : null,
+            element: step?.kind === 'do' ? elementOfInteraction(step.interaction) : null,
             about: id,
             message: `The journey “${journey.name}” breaks at step ${problem.step + 1}: ${problem.message}.`,
             fix: { label: 'Drop the journey', change: putJourney(id, null) },

@@ -1,16 +1,8 @@
 import { originOf } from '../change/lineage.ts';
 import type { App, Interaction } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
-import {
-  elementsByKey,
-  findElement,
-  hostOf,
-  isOverlay,
-  isUsed,
-  orderedScreens,
-  type Project,
-  screensByKey,
-} from '../model/project.ts';
+import { elementsByKey, hostOf, isOverlay, isUsed, orderedScreens, type Project, screensByKey } from '../model/project.ts';
+import { findElement } from '../model/places.ts';
 import { settle } from '../layers/settle.ts';
 import { labelOf, type Pressable, pressablesOf } from '../links/pressable.ts';
 import { interactionProblem } from '../links/problem.ts';
@@ -103,7 +95,7 @@ function buildGraph(project: Project): ScreenGraph {
   const overlays = orderedScreens(project.app).filter((key) => isOverlay(project, key));
   const wiring = wiringOf(project);
   const still = new Map<string, string[]>();
-  for (const key of Object.keys(project.app.still)) push(still, hostOf(project.app, key), key);
+  for (const key of Object.keys(project.app.still)) push(still, hostOf(project, key), key);
   const nodes = [...screens, ...overlays];
   const elements = new Map(
     nodes.map((key) => [key, statesOf(project, key, wiring, still.get(key) ?? [])] as const),
@@ -124,7 +116,7 @@ function graphAfterEdit(project: Project, settled: Project): ScreenGraph | null 
   if (origin.written.some(({ table }) => table !== 'interactions' && table !== 'still')) return null;
   if (hasEverywhere(project.app, origin.before, origin.written)) return null;
   const { graph } = known;
-  const touched = new Set(origin.written.map(({ key }) => hostOf(project.app, elementOfInteraction(key))));
+  const touched = new Set(origin.written.map(({ key }) => hostOf(project, elementOfInteraction(key))));
   const wiring = wiringOf(settled);
   const elements = new Map(graph.elements);
   const departures = new Map(graph.departures);
@@ -132,7 +124,7 @@ function graphAfterEdit(project: Project, settled: Project): ScreenGraph | null 
   for (const screen of touched) {
     const before = graph.departures.get(screen);
     if (!before) continue;
-    const still = stillOn(graph, project.app, screen, origin.written);
+    const still = stillOn(graph, project, screen, origin.written);
     const states = statesOf(settled, screen, wiring, still);
     elements.set(screen, states);
     const links = departuresOf(screen, states);
@@ -173,13 +165,13 @@ const hasEverywhere = (
 /** Elements of a screen that are declared still, after an edit. */
 function stillOn(
   graph: ScreenGraph,
-  app: App,
+  project: Project,
   screen: string,
   written: readonly { readonly table: string; readonly key: string }[],
 ): string[] {
   const keys = new Set((graph.elements.get(screen) ?? []).map((state) => state.element.key));
-  for (const { table, key } of written) if (table === 'still' && hostOf(app, key) === screen) keys.add(key);
-  return [...keys].filter((key) => app.still[key]);
+  for (const { table, key } of written) if (table === 'still' && hostOf(project, key) === screen) keys.add(key);
+  return [...keys].filter((key) => project.app.still[key]);
 }
 
 function finish(
@@ -281,7 +273,7 @@ function statesOf(
   const more = others.map((key, i): Pressable => {
     const element = index.get(key)!;
     const label = element === screen.root ? 'The whole screen' : labelOf(element);
-    return { element, label, number: pressables.length + i + 1 };
+    return { element, label, number: pressables.length + i + 1, parent: '' };
   });
   return [...pressables, ...more].map((pressable) =>
     stateOf(project, screenKey, pressable, wiredAt(wiring, screenKey, pressable.element.key)),

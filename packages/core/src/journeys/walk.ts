@@ -1,7 +1,8 @@
 import type { ScreenGraph, WiredState } from '../graph/graph.ts';
 import type { Journey, JourneyStep } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
-import { findElement, hostOf, type Project, screenName } from '../model/project.ts';
+import { hostOf, type Project, screenName } from '../model/project.ts';
+import { findElement } from '../model/places.ts';
 
 /** Somebody in the app: what is shown, what came before, and which conditions hold. */
 export class Walk {
@@ -105,7 +106,7 @@ function walkJourney(
     return fail(-1, `${name(journey.start)}, where it begins, is no screen of the app`);
   for (const [i, step] of journey.steps.entries()) {
     if (step.kind === 'enter') {
-      if (hostOf(project.app, step.element) !== walk.place || !findElement(project.design, step.element))
+      if (hostOf(project, step.element) !== walk.place || !findElement(project.design, step.element))
         return fail(i, `the field is not on ${name(walk.place)}`);
     } else {
       const wired = walk.wiredAt(step.interaction);

@@ -141,7 +141,7 @@ export const ADDED_KINDS: Readonly<Record<AddedKind, { readonly label: string; r
 
 function build(key: string, { kind, text }: Added, styles: ControlStyles, root: Element): Element {
   let count = 0;
-  const path = key.slice(key.indexOf(':') + 1);
+  const path = `~${key}`;
   const width = Math.max(80, root.box.width - 48);
   const make = (
     tag: string,
@@ -278,13 +278,17 @@ const bottomLine = (color: string): Declarations => ({
 
 /** The change that takes an added control away again; null for what was drawn. */
 export function addedControl(app: App, elementKey: string): Change | null {
-  const key = Object.keys(app.added).find(
-    (added) => elementKey === added || elementKey.startsWith(`${added}~`),
-  );
+  const key = addedWith(app, elementKey);
   return key ? putAdded(key, null) : null;
 }
 
-/** A key that no added control of a screen has. */
+/** The added control that an element is, or is a part of: parts are kept under its key and a number. */
+export const addedWith = (app: App, elementKey: string): string | undefined =>
+  Object.hasOwn(app.added, elementKey)
+    ? elementKey
+    : Object.keys(app.added).find((added) => elementKey.startsWith(`${added}~`));
+
+/** A key for a control that is added to a screen, which no other has. */
 export function freeAddedKey(app: App, screen: string): string {
   for (let n = 1; ; n++) if (!app.added[`${screen}:+${n}`]) return `${screen}:+${n}`;
 }

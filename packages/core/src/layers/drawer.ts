@@ -2,9 +2,10 @@ import { all, type Change, putAdded, putDrawer, putEdit, putInteraction } from '
 import type { Drawer } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { pressablesOf } from '../links/pressable.ts';
-import { type Project, screensByKey, screenOfElement, walkElements } from '../model/project.ts';
+import { type Project, walkElements } from '../model/project.ts';
+import { screenWith } from '../model/places.ts';
 import { freeAddedKey } from './added.ts';
-import { editKey } from '../model/edit_key.ts';
+import { editKey, parseEditKey } from '../model/edit_key.ts';
 
 /** An element that could open a drawer, with why. */
 export interface OpenerProposal {
@@ -51,8 +52,8 @@ export function drawerChange(
   drawer: Omit<Drawer, 'opener'>,
   opener: string | null,
 ): Change {
-  const screen = screensByKey(project.design).get(screenOfElement(part));
-  const key = opener ?? freeAddedKey(project.app, screenOfElement(part));
+  const screen = screenWith(project.design, part);
+  const key = opener ?? freeAddedKey(project.app, screen?.key ?? 'screen');
   const changes: Change[] = [putDrawer(part, { ...drawer, opener: key })];
   if (opener === null && screen) {
     const within = parentOf(screen.root, part) ?? screen.root;
@@ -61,6 +62,7 @@ export function drawerChange(
       putAdded(key, {
         kind: 'button',
         text: drawer.name,
+        screen: screen.key,
         within: within.key,
         ...(within.children[before] ? { after: within.children[before].key } : {}),
       }),
@@ -93,7 +95,7 @@ function parentOf(root: Element, key: string): Element | null {
 export function undrawerChange({ app }: Project, part: string): Change {
   const opener = app.drawers[part]?.opener;
   if (!opener) return putDrawer(part, null);
-  const edits = Object.keys(app.edits).filter((key) => key.startsWith(`${opener}|`));
+  const edits = Object.keys(app.edits).filter((key) => parseEditKey(key)?.element === opener);
   return all([
     putDrawer(part, null),
     putInteraction(opener, null),

@@ -3,17 +3,20 @@ import {
   type Added,
   type App,
   defaultSettings,
+  screenOfOwn,
   type Layer,
   type Region,
   type Settings,
 } from '../model/app.ts';
 import type { Declarations, Design, Element, Screen } from '../model/design.ts';
 import { equalJson } from '../model/json.ts';
-import { type Project, screenOfElement, walkElements } from '../model/project.ts';
+import { type CutPanel, cutPanelsOf, type Project, walkElements } from '../model/project.ts';
+import { noteDrawn, screenOf } from '../model/places.ts';
 import { applyRoles } from '../roles/apply.ts';
 import { type ChartKind, type InputType, isRole, type RoleDetail } from '../roles/names.ts';
 import { panelScreen, withoutPanel } from '../overlays/panel.ts';
-import { controlStyles, withAdded } from './added.ts';
+import { addedWith, controlStyles, withAdded } from './added.ts';
+import { parseEditKey } from '../model/edit_key.ts';
 import { editsByElement, withEdits } from './edit.ts';
 import { plannedScreen } from './planned.ts';
 
@@ -44,8 +47,10 @@ export function settle(project: Project): Project {
   if (known && TABLES.every((table) => known.app[table] === app[table]))
     return known.design === design ? project : { design: known.design, app };
   const settings = { ...defaultSettings, ...app.settings };
-  const [layers, regions] = [byScreen(app.layers), byScreen(app.regions)];
-  const [edits, added] = [byScreen(app.edits), byScreen(app.added)];
+  const layers = byScreen(app.layers, (key) => homeOf(project, key));
+  const regions = byScreen(app.regions, (key) => homeOf(project, key));
+  const edits = byScreen(app.edits, (key) => homeOf(project, parseEditKey(key)!.element));
+  const added = byScreen(app.added, (key) => homeOf(project, key));
   const laid = design.screens.map((screen) =>
     settleScreen(screen, {
       layers: Object.fromEntries(layers.get(screen.key) ?? []),
@@ -67,7 +72,7 @@ export function settle(project: Project): Project {
     const { use, overlay } = app.screens[screen.key] ?? {};
     return use === 'overlay' && overlay?.panel ? panelScreen(made, overlay.panel) : made;
   });
-  const cut = cutPanels(app);
+  const cut = [...cutPanelsOf(project).values()].flat();
   const rest = cut.length ? drawn.map((screen) => withoutPanels(screen, cut)) : drawn;
   const parts = cut.flatMap(({ key, panel, screen }): Screen[] => {
     const source = drawn.find((one) => one.key === screen);
@@ -82,26 +87,13 @@ export function settle(project: Project): Project {
   const isSame =
     !planned.length && !parts.length && screens.every((screen, i) => screen === design.screens[i]);
   const made = isSame ? design : { ...design, screens };
-  if (!isSame) results.add(made);
+  if (!isSame) {
+    results.add(made);
+    noteDrawn(made, design);
+  }
   settledDesigns.set(design, { app, design: made });
   return isSame ? project : { design: made, app };
 }
-
-interface CutPanel {
-  /** Of the overlay. */
-  readonly key: string;
-  readonly panel: string;
-  /** Of the screen that it was cut out of. */
-  readonly screen: string;
-}
-
-/** Overlays that were cut out of screens that stay. */
-const cutPanels = ({ screens }: App): CutPanel[] =>
-  Object.entries(screens).flatMap(([key, { use, overlay }]) => {
-    const panel = use === 'overlay' ? overlay?.panel : undefined;
-    const screen = panel === undefined ? key : screenOfElement(panel);
-    return panel === undefined || screen === key ? [] : [{ key, panel, screen }];
-  });
 
 const withoutPanels = (screen: Screen, cut: readonly CutPanel[]): Screen =>
   cut.reduce((made, one) => (one.screen === screen.key ? withoutPanel(made, one.panel) : made), screen);
@@ -152,10 +144,21 @@ export function roleDecisions(layers: Readonly<Record<string, Layer>>): Map<stri
   return decisions;
 }
 
-function byScreen<T>(table: Readonly<Record<string, T>>): Map<string, (readonly [string, T])[]> {
+/** The screen that an element belongs to, also one that a person put there and that no design has. */
+function homeOf({ design, app }: Project, element: string): string {
+  const region = app.regions[element];
+  if (region) return screenOfOwn(element, region);
+  const added = Object.hasOwn(app.added, element) ? element : addedWith(app, element);
+  return added ? screenOfOwn(added, app.added[added]) : screenOf(design, element);
+}
+
+function byScreen<T>(
+  table: Readonly<Record<string, T>>,
+  home: (key: string) => string,
+): Map<string, (readonly [string, T])[]> {
   const grouped = new Map<string, (readonly [string, T])[]>();
   for (const entry of Object.entries(table)) {
-    const screen = screenOfElement(entry[0]);
+    const screen = home(entry[0]);
     const group = grouped.get(screen);
     if (group) group.push(entry);
     else grouped.set(screen, [entry]);
@@ -285,7 +288,7 @@ function withRegions(screen: Screen, root: Element, regions: Decisions['regions'
       box,
       tag: 'div',
       children: [],
-      source: { file: screen.source.file, path: key.slice(key.indexOf(':') + 1) },
+      source: { file: screen.source.file, path: `~${key}` },
     };
     if (kind === 'text' && !role)
       return {

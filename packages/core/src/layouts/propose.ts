@@ -4,13 +4,13 @@ import { EmissionPlan } from '../emit/react/plan.ts';
 import { labelOf, pressablesOf } from '../links/pressable.ts';
 import { kebabCase, sentenceCase, uniqueName } from '../model/names.ts';
 import {
-  isWithin,
   orderedScreens,
   isUsed,
   type Project,
   screensByKey,
   walkElements,
 } from '../model/project.ts';
+import { isWithin } from '../model/places.ts';
 import { roleOf } from '../roles/role.ts';
 import { hash } from '../roles/shape.ts';
 import { commonBase } from '../emit/react/route_tree.ts';
@@ -75,7 +75,7 @@ function barsOf({ design }: Project, key: string): Bar[] {
     if (element.hidden) return false;
     if (roleOf(element) !== 'navigation' || element === screen.root) return true;
     const labels = pressables
-      .filter((one) => isWithin(one.element.key, element.key))
+      .filter((one) => isWithin(design, one.element.key, element.key))
       .map((one) => labelOf(one.element));
     if (labels.length > 1) bars.push({ screen: key, element: element.key, name: element.name, labels });
     return false;
@@ -84,10 +84,10 @@ function barsOf({ design }: Project, key: string): Bar[] {
 }
 
 /** The change that makes one component of the bars, unless they are one. */
-function barComponent({ app }: Project, bars: readonly Bar[]): Change[] {
+function barComponent({ app, design }: Project, bars: readonly Bar[]): Change[] {
   const places = bars.map((bar) => bar.element);
   const isOne = Object.values(app.components).some((component) =>
-    places.every((place) => component.places.some((other) => isWithin(place, other))),
+    places.every((place) => component.places.some((other) => isWithin(design, place, other))),
   );
   if (isOne || bars.length < 2) return [];
   const id = uniqueName('bar', (candidate) => !!app.components[candidate]);

@@ -74,9 +74,8 @@ function wiredBeside(graph: ScreenGraph): LinkProposal[] {
     const groups = new Map<string, ElementState[]>();
     for (const state of states) {
       if (state.within) continue;
-      const { key, box, kind, tag } = state.element;
-      const parent = key.slice(0, Math.max(key.lastIndexOf('/'), key.indexOf(':')));
-      const group = `${parent} ${kind} ${tag} ${Math.round(box.width)} ${Math.round(box.height)}`;
+      const { box, kind, tag } = state.element;
+      const group = `${state.parent} ${kind} ${tag} ${Math.round(box.width)} ${Math.round(box.height)}`;
       groups.set(group, [...(groups.get(group) ?? []), state]);
     }
     for (const group of groups.values()) {

@@ -8,6 +8,8 @@ export interface Pressable {
   readonly label: string;
   /** Counts from 1 in reading order; the number of its pin. */
   readonly number: number;
+  /** Key of the element that it stands in. */
+  readonly parent: string;
   /** Name of the bar or navigation it stands in, if any. */
   readonly within?: string;
 }
@@ -23,25 +25,25 @@ export function pressablesOf(screen: Screen): readonly Pressable[] {
 
 function findPressables(screen: Screen): Pressable[] {
   const found: Omit<Pressable, 'number'>[] = [];
-  const visit = (element: Element, within: string | undefined): void => {
+  const visit = (element: Element, within: string | undefined, parent: string): void => {
     // What stands for another element of the same screen at another width is wired with that one.
     if (element.hidden || isField(element) || screen.aliases?.[element.key]) return;
     const role = roleOf(element);
     if (role === 'image' && element.children.length) return;
     if (element !== screen.root && isPressable(element)) {
-      found.push({ element, label: labelOf(element), ...(within ? { within } : {}) });
+      found.push({ element, label: labelOf(element), parent, ...(within ? { within } : {}) });
       // Within a row, a button can stand for itself; anything else pressable is one thing.
-      if (role === 'listitem') element.children.forEach((child) => visitButtons(child, within));
+      if (role === 'listitem') element.children.forEach((child) => visitButtons(child, within, element.key));
       return;
     }
     const bar = role === 'navigation' ? (element.name.length > 30 ? 'Navigation' : element.name) : within;
-    element.children.forEach((child) => visit(child, bar));
+    element.children.forEach((child) => visit(child, bar, element.key));
   };
-  const visitButtons = (element: Element, within: string | undefined): void => {
-    if (['button', 'link'].includes(roleOf(element) ?? '')) visit(element, within);
-    else element.children.forEach((child) => visitButtons(child, within));
+  const visitButtons = (element: Element, within: string | undefined, parent: string): void => {
+    if (['button', 'link'].includes(roleOf(element) ?? '')) visit(element, within, parent);
+    else element.children.forEach((child) => visitButtons(child, within, element.key));
   };
-  visit(screen.root, undefined);
+  visit(screen.root, undefined, '');
   return found.map((pressable, i) => ({ ...pressable, number: i + 1 }));
 }
 

@@ -1,6 +1,7 @@
 import type { SharedPair } from '../model/app.ts';
 import type { Element } from '../model/design.ts';
-import { findElement, type Project, screensByKey, textOf, walkElements } from '../model/project.ts';
+import { type Project, screensByKey, textOf, walkElements } from '../model/project.ts';
+import { findElement } from '../model/places.ts';
 import { componentAround } from './wiring.ts';
 
 /** At most so many elements move at once. */
@@ -11,8 +12,8 @@ const MOST = 4;
  * picture, the same text; and where a row leads to its detail, its largest picture to the largest there.
  */
 export function sharedPairs(project: Project, pressed: string, screen: string): SharedPair[] {
-  const { design, app } = project;
-  const around = findElement(design, componentAround(app, pressed)?.place ?? pressed);
+  const { design } = project;
+  const around = findElement(design, componentAround(project, pressed)?.place ?? pressed);
   const there = screensByKey(design).get(screen);
   if (!around || !there) return [];
   const goals = leavesOf(there.root);
@@ -65,18 +66,19 @@ const largestPicture = (elements: readonly Element[]): Element | null =>
       null,
     );
 
-/** A text of a list item that a link can pass on, by its path from the item. */
+/** A text of a list item that a link can pass on, by the key of its element. */
 export interface RowField {
-  readonly path: string;
+  readonly field: string;
   readonly text: string;
 }
 
 /** The texts of the row that an element stands in; empty where it stands in none. */
-export function rowFields({ design, app }: Project, element: string): RowField[] {
-  const around = componentAround(app, element);
+export function rowFields(project: Project, element: string): RowField[] {
+  const { design } = project;
+  const around = componentAround(project, element);
   const row = around && findElement(design, around.place);
   if (!around || !row || around.places.length < 2) return [];
   return leavesOf(row)
     .filter((leaf) => leaf.kind === 'text' && textOf(leaf))
-    .map((leaf) => ({ path: leaf.key.slice(around.place.length + 1), text: textOf(leaf) }));
+    .map((leaf) => ({ field: leaf.key, text: textOf(leaf) }));
 }

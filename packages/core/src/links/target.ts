@@ -1,7 +1,8 @@
 import { isExternalAddress } from '../vocabulary/addresses.ts';
 import type { Arrival, Interaction, Target, When } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
-import { findElement, isOverlay, isUsed, orderedScreens, screenName } from '../model/project.ts';
+import { isOverlay, isUsed, orderedScreens, screenName } from '../model/project.ts';
+import { findElement } from '../model/places.ts';
 import { labelOf } from './pressable.ts';
 
 /** One thing that an element can be made to lead to. */

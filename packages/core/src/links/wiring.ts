@@ -1,9 +1,11 @@
 import { originOf } from '../change/lineage.ts';
 import { alignPlaces } from '../components/align.ts';
 import type { App, Given, Interaction } from '../model/app.ts';
-import { elementOfInteraction } from '../model/interaction.ts';
+import { elementOfInteraction, numberOfInteraction } from '../model/interaction.ts';
+import type { Element } from '../model/design.ts';
 import { kebabCase } from '../model/names.ts';
-import { findElement, hostOf, isWithin, type Project, textOf } from '../model/project.ts';
+import { containersOf, findElement } from '../model/places.ts';
+import { hostOf, type Project, textOf } from '../model/project.ts';
 
 /** An interaction as it counts for one element. */
 export interface Wired {
@@ -72,7 +74,7 @@ function rewired(project: Project): Known | null {
     if (table !== 'interactions') continue;
     if (app.interactions[key]?.everywhere) return null;
     const element = elementOfInteraction(key);
-    const host = hostOf(app, element);
+    const host = hostOf(project, element);
     if (!copied.has(host)) wiring.set(host, new Map(wiring.get(host)));
     copied.add(host);
     const screen = wiring.get(host)!;
@@ -91,8 +93,7 @@ function rewired(project: Project): Known | null {
 export const wiredAt = (wiring: Wiring, host: string, element: string): readonly Wired[] =>
   wiring.get(host)?.get(element) ?? [];
 
-const numberOf = (key: string): number => Number(key.split('|')[1] ?? 1);
-const byKey = (a: Wired, b: Wired): number => numberOf(a.key) - numberOf(b.key);
+const byKey = (a: Wired, b: Wired): number => numberOfInteraction(a.key) - numberOfInteraction(b.key);
 
 /** Puts an interaction of the app to its element, or as one of another place of its component. */
 function put(
@@ -108,7 +109,7 @@ function put(
     interaction: settled(project, element, project.app.interactions[key]),
     ...(passed ? { component: passed.component } : {}),
   };
-  const host = hostOf(project.app, element);
+  const host = hostOf(project, element);
   let screen = wiring.get(host);
   if (!screen) wiring.set(host, (screen = new Map<string, Wired[]>()));
   const list = screen.get(element);
@@ -120,7 +121,7 @@ function put(
 /** Gives an interaction to the same element at the other places of its component, where nothing else is said. */
 function passOn(wiring: Map<string, Map<string, Wired[]>>, project: Project, one: Wired): void {
   const { app } = project;
-  const found = componentAround(app, one.element);
+  const found = componentAround(project, one.element);
   if (!found) return;
   for (const place of found.places) {
     if (place === found.place) continue;
@@ -138,17 +139,23 @@ interface Around {
 }
 
 /** The smallest component or list that an element stands in. */
-export function componentAround(app: App, element: string): Around | null {
+export function componentAround({ design, app }: Project, element: string): Around | null {
+  const at = [element, ...containersOf(design, element)];
+  let nearest = Infinity;
   let best: Around | null = null;
   for (const [id, component] of Object.entries(app.components)) {
-    const place = component.places.find((one) => isWithin(element, one));
-    if (!place || (best && best.place.length >= place.length)) continue;
+    const [far, place] = at
+      .slice(0, nearest)
+      .map((one, i) => [i, one] as const)
+      .find(([, one]) => component.places.includes(one)) ?? [Infinity, null];
+    if (place === null) continue;
+    nearest = far;
     best = {
       id,
       place,
       places: component.places,
-      alike: ({ design }, other, key) => {
-        const [a, b] = [findElement(design, place), findElement(design, other)];
+      alike: (project, other, key) => {
+        const [a, b] = [findElement(project.design, place), findElement(project.design, other)];
         return a && b ? (alignPlaces(a, b).get(key) ?? null) : null;
       },
     };
@@ -161,18 +168,28 @@ function settled(project: Project, element: string, interaction: Interaction): I
   const { target } = interaction;
   if (target.kind !== 'screen' || !target.params) return interaction;
   if (Object.values(target.params).every((given) => typeof given === 'string')) return interaction;
-  const place = componentAround(project.app, element)?.place;
+  const place = componentAround(project, element)?.place;
   const params = Object.fromEntries(
     Object.entries(target.params).map(([name, given]) => [name, valueOf(project, place, given)]),
   );
   return { ...interaction, target: { ...target, params } };
 }
 
+/** The element of a row that is the field of another row of its list. */
+function fieldIn(project: Project, row: Element, field: string): Element | null {
+  const { design } = project;
+  // Fields of before are named by their path from the row.
+  if (!findElement(design, field)) return findElement(design, `${row.key}/${field}`);
+  const from = findElement(design, componentAround(project, field)?.place ?? '');
+  const same = from ? alignPlaces(from, row).get(field) : undefined;
+  return same === undefined ? null : findElement(design, same);
+}
+
 /** What a parameter is given at a place: a field's text in the form that addresses have. */
-function valueOf({ design }: Project, place: string | undefined, given: Given): string {
+function valueOf(project: Project, place: string | undefined, given: Given): string {
   if (typeof given === 'string') return given;
+  const { design } = project;
   const row = place === undefined ? null : findElement(design, place);
-  const field = place === undefined ? null : findElement(design, `${place}/${given.field}`);
-  const text = field ?? row;
+  const text = (row && fieldIn(project, row, given.field)) ?? row;
   return text ? kebabCase(textOf(text)).slice(0, 80) : '';
 }

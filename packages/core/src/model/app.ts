@@ -25,6 +25,7 @@ import {
   type ValueOf,
   whole,
   yes,
+  lazy,
 } from '../schema/schema.ts';
 import { routeFormProblem } from '../routes/pattern.ts';
 import { unsafePart } from '../vocabulary/style_values.ts';
@@ -173,6 +174,8 @@ const layerFields = {
 export type Layer = FieldsOf<typeof layerFields>;
 
 const regionFields = {
+  /** Key of the screen; where it is not said, the key of the region begins with it. */
+  screen: optional(screenKey),
   kind: choice(REGION_KINDS),
   box: boxSchema,
   name: title(200),
@@ -181,6 +184,10 @@ const regionFields = {
 } as const;
 /** An element drawn by hand, or taken from what was found, on a screen that is a picture. */
 export type Region = FieldsOf<typeof regionFields>;
+
+/** The key of the screen that a person put a region or a control on. */
+export const screenOfOwn = (key: string, { screen }: Pick<Region | Added, 'screen'>): string =>
+  screen ?? key.split(':')[0];
 
 const SETTINGS = {
   groups: ['container', 'picture'],
@@ -245,6 +252,8 @@ export const ADDED_KINDS = ['button', 'field', 'select', 'list', 'table', 'divid
 export type AddedKind = (typeof ADDED_KINDS)[number];
 
 const addedFields = {
+  /** Key of the screen; where it is not said, the key of the control begins with it. */
+  screen: optional(screenKey),
   kind: choice(ADDED_KINDS),
   text: text(2000),
   /** Key of the element that it stands in. */
@@ -269,6 +278,34 @@ export type Drawer = FieldsOf<typeof drawerFields>;
 export const LAYER_KINDS = ['text', 'image', 'vector', 'box'] as const;
 /** Kinds of layers that a project can have a default role for. */
 export type LayerKind = (typeof LAYER_KINDS)[number];
+
+/** An entry of one of the tables. */
+export interface TableEntry {
+  readonly table: string;
+  readonly key: string;
+  readonly value: unknown;
+}
+const entry: Schema<TableEntry> = lazy('entry', () => entryShape);
+
+const setAsideFields = {
+  /** Key of the screen that it was on. */
+  screen: screenKey,
+  /** Key of the element that it was about; not there where it was the screen itself. */
+  element: optional(elementKey),
+  /** What the element or the screen was called. */
+  label: text(300),
+  /** Where it stood in its file. */
+  place: text(2000),
+  /** Whether it waits for somebody to say where it belongs, or was let go. */
+  standing: choice(['asked', 'letGo'] as const),
+  /** The iteration that set it aside. */
+  iteration: whole(0, 1_000_000),
+  /** Keys of the elements that it may be now, the likeliest first. */
+  candidates: list(elementKey, { max: 20 }),
+  entries: list(entry, { max: 10_000 }),
+} as const;
+/** What was decided about an element that an iteration no longer has, or that it is not sure of. */
+export type SetAside = FieldsOf<typeof setAsideFields>;
 
 /** How a table of the app is keyed and what it holds. */
 interface TableOf<T> {
@@ -357,9 +394,22 @@ export const tables = {
   layouts: held(own(['l1', 'l2']), fields(layoutFields)),
   /** By an id of their own. */
   journeys: held(own(['j1', 'j2']), fields(journeyFields)),
+  /** What iterations set aside, by an id of its own: it waits for as long as the project lives. */
+  setAside: held(own(['2-1', '2-2']), fields(setAsideFields)),
   /** Words that mean the same in this project, by word. */
   synonyms: held(own(['basket', 'help']), title(60)),
 } as const;
+
+const entryShape: Schema<TableEntry> = {
+  shape: 'either',
+  says: 'expected an entry of a table',
+  of: Object.entries(tables as Readonly<Record<string, TableOf<unknown>>>).flatMap(
+    ([table, { key, value }]): Shape[] =>
+      table === 'setAside'
+        ? []
+        : [{ shape: 'fields', required: { table: choice([table]), key, value }, optional: {} }],
+  ),
+};
 
 export type TableName = keyof typeof tables;
 /** What each table holds. */

@@ -71,11 +71,12 @@ export const textsByName = (most: number): Schema<Readonly<Record<string, string
 const given = either(
   'a parameter is given a text or a field of the row',
   text(200),
-  fields({
-    field: text(200, { pattern: /^[\d/]*$/, says: 'expected a path within the row', examples: ['0/1', ''] }),
-  }),
+  fields({ field: elementKey }),
 );
-/** What a path parameter is given: a value, or the text of an element in the same row of a list, by its path from there. */
+/**
+ * What a path parameter is given: a value, or the text of the element in the same row of a list that
+ * is this one in its own row.
+ */
 export type Given = ValueOf<typeof given>;
 
 const open = { overlay: screenKey } as const;
@@ -181,6 +182,9 @@ export const elementOfInteraction = (key: string): string => {
   const at = key.indexOf('|');
   return at < 0 ? key : key.slice(0, at);
 };
+
+/** Which interaction of its element it is, from 1 on. */
+export const numberOfInteraction = (key: string): number => Number(key.split('|')[1] ?? 1);
 
 /** A key for one more interaction of an element. */
 export function freeInteractionKey(

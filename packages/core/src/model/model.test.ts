@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { named, projectOf, screenWith, withApp } from '../testing/build.ts';
 import { equalJson, stringifySorted } from './json.ts';
 import { camelCase, kebabCase, pascalCase, sentenceCase, uniqueName } from './names.ts';
-import { findElement, isUsed, orderedScreens, screenName, textOf } from './project.ts';
+import { isUsed, orderedScreens, screenName, textOf } from './project.ts';
+import { findElement } from './places.ts';
 
 test.each([
   ['Tool detail', 'tool-detail', 'ToolDetail', 'toolDetail'],

@@ -1,5 +1,6 @@
 import type { App, Overlay, ScreenEntry } from './app.ts';
 import type { Design, Element, Screen } from './design.ts';
+import { isWithin, screenOf, screensByKey } from './places.ts';
 
 /** The pair that everything else is computed from. */
 export interface Project {
@@ -35,75 +36,53 @@ export function elementsByKey(screen: Screen): ReadonlyMap<string, Element> {
   return index;
 }
 
-const screenIndexes = new WeakMap<Design, ReadonlyMap<string, Screen>>();
+export { screensByKey } from './places.ts';
 
-export function screensByKey(design: Design): ReadonlyMap<string, Screen> {
-  let index = screenIndexes.get(design);
-  if (!index) screenIndexes.set(design, (index = new Map(design.screens.map((s) => [s.key, s]))));
-  return index;
-}
-
-/** The part of an element key that names its screen. */
-export const screenOfElement = (elementKey: string): string => elementKey.slice(0, elementKey.indexOf(':'));
-
-/** Whether an element is another or stands in it, by their keys. */
-export const isWithin = (element: string, place: string): boolean =>
-  element === place || element.startsWith(place.endsWith(':') ? place : `${place}/`);
-
+/** Panels that were cut out of screens that stay, with their overlays, by screen. */
 const cutPanels = new WeakMap<
   App['screens'],
-  ReadonlyMap<string, readonly (readonly [panel: string, key: string])[]>
+  { readonly design: Design; readonly panels: ReadonlyMap<string, readonly CutPanel[]> }
 >();
 
-/** Panels that were cut out of screens that stay, by screen. */
-function panelsOf(screens: App['screens']): ReadonlyMap<string, readonly (readonly [string, string])[]> {
+export interface CutPanel {
+  /** Of the overlay. */
+  readonly key: string;
+  readonly panel: string;
+  /** Of the screen that it was cut out of. */
+  readonly screen: string;
+}
+
+/** Overlays that were cut out of screens that stay, by those. */
+export function cutPanelsOf({ design, app: { screens } }: Project): ReadonlyMap<string, readonly CutPanel[]> {
   const known = cutPanels.get(screens);
-  if (known) return known;
-  const panels = new Map<string, (readonly [string, string])[]>();
-  for (const [key, { use, overlay }] of Object.entries(screens)) {
-    const screen = use === 'overlay' && overlay?.panel ? screenOfElement(overlay.panel) : key;
-    if (screen !== key) panels.set(screen, [...(panels.get(screen) ?? []), [overlay!.panel!, key]]);
+  if (known?.design === design) return known.panels;
+  const panels = new Map<string, CutPanel[]>();
+  for (const [key, { use, overlay, of }] of Object.entries(screens)) {
+    const panel = use === 'overlay' ? overlay?.panel : undefined;
+    // One that has a drawing of its own is cut out of that.
+    if (panel === undefined || isDrawn(design, key)) continue;
+    const screen = of ?? screenOf(design, panel);
+    panels.set(screen, [...(panels.get(screen) ?? []), { key, panel, screen }]);
   }
-  cutPanels.set(screens, panels);
+  cutPanels.set(screens, { design, panels });
   return panels;
 }
 
+const isDrawn = (design: Design, key: string): boolean => {
+  const screen = screensByKey(design).get(key);
+  return screen !== undefined && screen.cutFrom === undefined;
+};
+
 /** The screen that shows an element: its own, the one that its own is a counterpart of, or the overlay cut out of it. */
-export function hostOf(app: App, elementKey: string): string {
-  const screen = screenOfElement(elementKey);
-  const cut = panelsOf(app.screens)
+export function hostOf(project: Project, elementKey: string): string {
+  const { design, app } = project;
+  const screen = screenOf(design, elementKey);
+  const cut = cutPanelsOf(project)
     .get(screen)
-    ?.find(([panel]) => isWithin(elementKey, panel));
-  if (cut) return cut[1];
+    ?.find(({ panel }) => isWithin(design, elementKey, panel));
+  if (cut) return cut.key;
   const entry = app.screens[screen];
   return entry?.use === 'counterpart' && entry.of ? entry.of : screen;
-}
-
-const cutScreens = new WeakMap<Design, ReadonlyMap<string, readonly Screen[]>>();
-
-/** Overlays that were cut out of a screen that stays. */
-function cutFrom(design: Design, screen: string): readonly Screen[] {
-  let cut = cutScreens.get(design);
-  if (!cut) {
-    const made = new Map<string, Screen[]>();
-    for (const one of design.screens)
-      if (one.cutFrom) made.set(one.cutFrom, [...(made.get(one.cutFrom) ?? []), one]);
-    cutScreens.set(design, (cut = made));
-  }
-  return cut.get(screen) ?? [];
-}
-
-/** The element with this key, or null when its screen or itself is not in the design. */
-export function findElement(design: Design, elementKey: string): Element | null {
-  const screen = screenOfElement(elementKey);
-  const own = screensByKey(design).get(screen);
-  const found = own && elementsByKey(own).get(elementKey);
-  if (found) return found;
-  for (const cut of cutFrom(design, screen)) {
-    const inner = elementsByKey(cut).get(elementKey);
-    if (inner) return inner;
-  }
-  return null;
 }
 
 /** Keys of the screens that have an entry, in the person's order. */

@@ -9,12 +9,12 @@ import { elementOfInteraction } from '../model/interaction.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import {
   elementsByKey,
-  isWithin,
+  cutPanelsOf,
   type Project,
-  screenOfElement,
   screensByKey,
   walkElements,
 } from '../model/project.ts';
+import { isWithin, screenOf } from '../model/places.ts';
 
 /** The part of a drawing that lies over the rest of it, with what it seems to be. */
 export interface PanelProposal {
@@ -168,12 +168,12 @@ const CLOSES = /^(×|✕|close|cancel|dismiss|not now|no,? thanks|keep( it)?|don
 
 /** Elements of an overlay that by their label close it and that nothing is said of. */
 export const closersOf = (
-  { app }: Project,
+  { app, design }: Project,
   screen: Screen,
   panel: string,
 ): { key: string; label: string }[] =>
   pressablesOf(screen)
-    .filter(({ element }) => isWithin(element.key, panel) && !app.interactions[element.key])
+    .filter(({ element }) => isWithin(design, element.key, panel) && !app.interactions[element.key])
     .filter(({ label, element }) => CLOSES.test(label) || CLOSES.test(element.name))
     .map(({ element, label }) => ({ key: element.key, label }));
 
@@ -197,10 +197,7 @@ export function cutOverlay(
   };
   const screen = screensByKey(design).get(key);
   const isLost = (element: string): boolean =>
-    screenOfElement(element) === key &&
-    !isWithin(element, panel) &&
-    !!screen &&
-    elementsByKey(screen).has(element);
+    !!screen && elementsByKey(screen).has(element) && !isWithin(design, element, panel);
   const changes: Change[] = [putScreen(key, made)];
   for (const [id, interaction] of Object.entries(app.interactions)) {
     if (isLost(elementOfInteraction(id))) changes.push(putInteraction(id, null));
@@ -247,20 +244,18 @@ export const joinAgain = ({ app }: Project, key: string): Change =>
   ]);
 
 /** Whether an overlay was cut out of a screen that stays. */
-export const isCutApart = ({ app }: Project, key: string): boolean => {
-  const panel = app.screens[key]?.overlay?.panel;
-  return panel !== undefined && screenOfElement(panel) !== key;
-};
+export const isCutApart = (project: Project, key: string): boolean =>
+  [...cutPanelsOf(project).values()].some((panels) => panels.some((cut) => cut.key === key));
 
 /** Makes an overlay a screen of its own again: what opened it leads to it, what closed it leads back. */
-export function uncutOverlay({ app }: Project, key: string): Change {
+export function uncutOverlay({ app, design }: Project, key: string): Change {
   const { overlay: _overlay, of: _of, ...entry } = app.screens[key];
   const changes: Change[] = [putScreen(key, { ...entry, use: 'screen' })];
   for (const [id, interaction] of Object.entries(app.interactions)) {
     const { target } = interaction;
     if (target.kind === 'open' && target.overlay === key)
       changes.push(putInteraction(id, { ...interaction, target: { kind: 'screen', screen: key } }));
-    else if (target.kind === 'close' && screenOfElement(id) === key)
+    else if (target.kind === 'close' && screenOf(design, elementOfInteraction(id)) === key)
       changes.push(putInteraction(id, { ...interaction, target: { kind: 'back' } }));
   }
   return all(changes);

@@ -1,4 +1,4 @@
-import type { KeyShape, Shape } from './schema.ts';
+import type { FieldsShape, KeyShape, Shape } from './schema.ts';
 
 /** Says where a screen or element key went. */
 export type MapTo = (key: string) => string | null;
@@ -80,7 +80,11 @@ function mapped(shape: Shape, value: unknown, map: MapTo): unknown {
     }
     case 'lazy':
       return mapped(shape.of(), value, map);
-    // Of alternatives none holds a key so far; one that does would have to say which it is.
+    case 'either': {
+      // Of alternatives those that are records hold keys; where there are several, a word in each says which it is.
+      const record = shape.of.find((one) => one.shape === 'fields' && isOf(one, value));
+      return record && typeof value === 'object' ? mapped(record, value, map) : value;
+    }
     default:
       return value;
   }
@@ -98,3 +102,12 @@ function mapFields(
   }
   return made ?? value;
 }
+
+/** Whether a value has the words that a record is told from others by. */
+const isOf = ({ required }: FieldsShape, value: unknown): boolean =>
+  typeof value === 'object' &&
+  value !== null &&
+  Object.entries(required).every(
+    ([name, part]) =>
+      part.shape !== 'choice' || part.values.includes((value as Readonly<Record<string, string>>)[name]),
+  );

@@ -286,7 +286,7 @@ function FurtherActions({ row, screen, actions, isMany, onAnchor, onEdit }: Furt
   const { state, wired } = row;
   const target = wired?.interaction.target;
   const anchorScreen = target?.kind === 'screen' || target?.kind === 'anchor' ? target.screen : null;
-  const around = componentAround(project.app, state.element.key);
+  const around = componentAround(project, state.element.key);
   const back = anchorScreen ? reciprocalLink(project.graph, screen, anchorScreen) : null;
   const own = wired && wired.component === undefined ? wired.interaction : null;
   if (isMany || !wired) return null;

@@ -232,6 +232,7 @@ function Junction({ screenKey }: { screenKey: string }) {
           element: root,
           label: 'The whole screen',
           number: 0,
+          parent: '',
           standing: 'open',
           wired: [],
           interaction: null,

@@ -4,7 +4,7 @@ import {
   findElement,
   refuseLink,
   screenName,
-  screenOfElement,
+  screenOf,
   takeLinks,
 } from '@tovel/core';
 import { useState } from 'react';
@@ -82,7 +82,8 @@ export function ProposalsSheet({
         {list.map((proposal) => (
           <li key={proposal.element} data-faint={taken.includes(proposal) ? undefined : true}>
             <span>
-              “{label(proposal.element)}” on {screenName(project, screenOfElement(proposal.element))} →{' '}
+              “{label(proposal.element)}” on {screenName(project, screenOf(project.design, proposal.element))}{' '}
+              →{' '}
               <b>
                 {proposal.isBack
                   ? `Back, or ${screenName(project, proposal.to)}`

@@ -119,7 +119,7 @@ function ParameterField({ name, given, isNear, sample, fields, onChange }: Param
         options={[
           { id: 'none', label: otherwise },
           { id: 'typed', label: 'a value' },
-          ...fields.map(({ path, text }) => ({ id: `field ${path}`, label: `of the row: “${text}”` })),
+          ...fields.map(({ field, text }) => ({ id: `field ${field}`, label: `of the row: “${text}”` })),
         ]}
         onChange={(next) =>
           onChange(

@@ -154,7 +154,7 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
   const size = columns.length > 40 ? 18 : columns.length > 22 ? 22 : 28;
   const proposals = useOpenLinks();
   const proposed = useMemo(
-    () => new Set([...proposals.values()].map(({ element, to }) => keyOf(hostOf(app, element), to))),
+    () => new Set([...proposals.values()].map(({ element, to }) => keyOf(hostOf(project, element), to))),
     [proposals, app],
   );
   const scroller = useRef<HTMLDivElement>(null);

@@ -104,14 +104,14 @@ function Reading({ screen }: { screen: Screen }) {
     [findings, screen.key],
   );
   const isPicture =
-    screen.root.children.length === 1 && screen.root.children[0].key === `${screen.key}:picture`;
+    screen.root.children.length === 1 && screen.root.children[0].asset !== undefined;
   const go = (by: 1 | -1): void => {
     const next = order[at + by];
     if (next) void navigate(`/p/${id}/intake/${next}`);
   };
   const addRegion = (region: Region): void => {
     const [key] = newRegionKeys(app, screen.key, 1);
-    session.change(`Add ${region.name}`, putRegion(key, region));
+    session.change(`Add ${region.name}`, putRegion(key, { ...region, screen: screen.key }));
     select(key);
   };
   const onKeyDown = (event: KeyboardEvent): void => {

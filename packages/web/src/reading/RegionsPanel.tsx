@@ -52,7 +52,7 @@ export function RegionsPanel({ screen, onTake }: { screen: Screen; onTake: (regi
     const keys = newRegionKeys(app, screen.key, sure.length);
     session.change(
       `Take ${sure.length} elements of ${app.screens[screen.key].name}`,
-      all(sure.map((region, i) => putRegion(keys[i], regionOf(region, found)))),
+      all(sure.map((region, i) => putRegion(keys[i], { ...regionOf(region, found), screen: screen.key }))),
     );
   };
   return (

@@ -1,9 +1,9 @@
-import { type App, type Region, screenOfElement } from '@tovel/core';
+import { type App, type Region, screenOfOwn } from '@tovel/core';
 
 /** What was drawn or taken on one screen. */
 export const regionsOn = (app: App, screen: string): Region[] =>
   Object.entries(app.regions)
-    .filter(([key]) => screenOfElement(key) === screen)
+    .filter(([key, region]) => screenOfOwn(key, region) === screen)
     .map(([, region]) => region);
 
 /** Keys for so many new regions of a screen, after those that it has. */

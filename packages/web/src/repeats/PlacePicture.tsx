@@ -24,7 +24,7 @@ export function PlacePicture({
   height: number;
 }) {
   const { design, app } = useProject();
-  const screen = screensByKey(design).get(hostOf(app, key));
+  const screen = screensByKey(design).get(hostOf({ design, app }, key));
   const element = findElement(design, key);
   const [isNear, setNear] = useState(false);
   const holder = useRef<HTMLDivElement>(null);

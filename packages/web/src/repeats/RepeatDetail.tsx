@@ -284,7 +284,7 @@ export function RepeatDetail({ repeat, others, problem, onTake, onRefuse, onGone
                   <input
                     type="checkbox"
                     checked={picked.has(key)}
-                    aria-label={`Choose the place on ${screenName(project, hostOf(app, key))}, ${element ? labelOf(element) : ''}`}
+                    aria-label={`Choose the place on ${screenName(project, hostOf(project, key))}, ${element ? labelOf(element) : ''}`}
                     onChange={() => {
                       const next = new Set(picked);
                       if (!next.delete(key)) next.add(key);
@@ -292,8 +292,8 @@ export function RepeatDetail({ repeat, others, problem, onTake, onRefuse, onGone
                     }}
                   />
                 )}
-                <Link to={`/p/${id}/screens/at/${hostOf(app, key)}?element=${encodeURIComponent(key)}`}>
-                  {screenName(project, hostOf(app, key))}
+                <Link to={`/p/${id}/screens/at/${hostOf(project, key)}?element=${encodeURIComponent(key)}`}>
+                  {screenName(project, hostOf(project, key))}
                   {element ? `: ${labelOf(element)}` : ', gone'}
                 </Link>
               </label>

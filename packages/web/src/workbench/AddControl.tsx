@@ -32,6 +32,7 @@ export function AddControl({ screen, selected, parent, onAdded }: AddControlProp
       `Add a ${ADDED_KINDS[kind].label.toLowerCase()}`,
       putAdded(key, {
         kind,
+        screen: screen.key,
         text: ADDED_KINDS[kind].text,
         within: selected && parent ? parent.key : screen.root.key,
         ...(after ? { after } : {}),

@@ -45,10 +45,11 @@ const List = styled.ul`
 
 /** All edits on a screen; each can be taken back by itself. */
 export function EditsList({ screen, onSelect }: { screen: Screen; onSelect: (key: string) => void }) {
-  const { app, session } = useProject();
+  const project = useProject();
+  const { app, session } = project;
   const index = elementsByKey(screen);
   const edits = [...editsByElement(app.edits)]
-    .filter(([element]) => hostOf(app, element) === screen.key)
+    .filter(([element]) => hostOf(project, element) === screen.key)
     .flatMap(([, list]) => list);
   if (!edits.length)
     return (

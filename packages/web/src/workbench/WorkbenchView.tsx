@@ -16,7 +16,8 @@ import {
   type RoleDetail,
   roleInWords,
   roleProposals,
-  screenOfElement,
+  parseEditKey,
+  screenWith,
   screensByKey,
   takeRoles,
   walkElements,
@@ -295,7 +296,7 @@ function Workbench({ screenKey }: { screenKey: string }) {
     of.kind === 'always' ? 'always' : of.kind === 'state' ? of.state : `${of.kind} ${of.width}`;
   const chosen = conditions.find((entry) => entry.id === idOf(condition)) ?? conditions[0];
   const edits = Object.keys(app.edits).filter(
-    (key) => hostOf(app, key.slice(0, key.indexOf('|'))) === screenKey,
+    (key) => hostOf(project, parseEditKey(key)!.element) === screenKey,
   ).length;
 
   return (
@@ -420,7 +421,7 @@ function Workbench({ screenKey }: { screenKey: string }) {
             ) : tab === 'role' ? (
               <RolePanel
                 element={element}
-                drawn={screensByKey(drawnDesign).get(screenOfElement(element.key)) ?? drawn}
+                drawn={screenWith(drawnDesign, element.key) ?? drawn}
                 proposal={proposalOf.get(element.key) ?? null}
                 onDecided={() => toNext(1)}
               />

@@ -6,8 +6,7 @@ import {
   putEdit,
   all,
   elementsByKey,
-  screenOfElement,
-  screensByKey,
+  screenWith,
   labelOf,
 } from '@tovel/core';
 import { useProject } from '../project/context';
@@ -26,7 +25,7 @@ export function useEdits(element: Element, condition: EditCondition): Edits {
   const { app, session, drawn } = useProject();
   const key = (property: string): string => editKey(element.key, property, condition);
   const original = elementsByKey(
-    screensByKey(drawn).get(screenOfElement(element.key)) ?? drawn.screens[0],
+    screenWith(drawn, element.key) ?? drawn.screens[0],
   ).get(element.key);
   return {
     valueOf: (property) => {

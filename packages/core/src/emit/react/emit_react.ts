@@ -318,7 +318,7 @@ export function previewComponent(
   plan: EmissionPlan,
   component: Component,
 ): { readonly props: readonly Prop[]; readonly problem: string | null } {
-  const keys = new Set(component.places.map((place) => hostOf(plan.project.app, place)));
+  const keys = new Set(component.places.map((place) => hostOf(plan.project, place)));
   const screens = new Map(
     plan.screens.filter((key) => keys.has(key)).map((key) => [key, emitScreenOf(plan, key)] as const),
   );
@@ -348,7 +348,7 @@ const fileImport =
 function componentFiles(plan: EmissionPlan, extraction: Extraction): EmittedFile[] {
   return extraction.components.flatMap((component): EmittedFile[] => {
     const path = `src/components/${component.name}/${component.name}`;
-    const screen = component.root.key ? hostOf(plan.project.app, component.root.key) : undefined;
+    const screen = component.root.key ? hostOf(plan.project, component.root.key) : undefined;
     const code = printComponent(component, {
       component: component.name,
       hasStyles: component.rules.length > 0,

@@ -5,15 +5,8 @@ import { componentAround, type Wired, wiringOf } from '../../links/wiring.ts';
 import { interactionProblem } from '../../links/problem.ts';
 import type { App, Drawer, Target } from '../../model/app.ts';
 import { camelCase, kebabCase, uniqueCodeName, uniqueName } from '../../model/names.ts';
-import {
-  findElement,
-  hostOf,
-  isOverlay,
-  isUsed,
-  orderedScreens,
-  type Project,
-  screensByKey,
-} from '../../model/project.ts';
+import { hostOf, isOverlay, isUsed, orderedScreens, type Project, screensByKey } from '../../model/project.ts';
+import { findElement } from '../../model/places.ts';
 import { hash } from '../../roles/shape.ts';
 import { fillRoute, parametersOf } from '../../routes/pattern.ts';
 import { type TokenLookup, tokenLookup } from '../../tokens/values.ts';
@@ -66,7 +59,7 @@ export class EmissionPlan {
         list[0].element,
         emittedWiring(
           list.map((one) => one.interaction),
-          this.#namesFor(hostOf(app, list[0].element)),
+          this.#namesFor(hostOf(project, list[0].element)),
         ),
       );
     for (const screen of project.design.screens)
@@ -109,8 +102,8 @@ export class EmissionPlan {
       for (const { interaction } of list) {
         const { target } = interaction;
         if (target.kind !== 'anchor' || this.#anchors.has(target.element)) continue;
-        const path = target.element.slice(target.element.indexOf(':') + 1);
-        const id = uniqueName(`at-${kebabCase(path) || 'top'}`, (candidate) =>
+        const name = findElement(this.project.design, target.element)?.name ?? '';
+        const id = uniqueName(`at-${kebabCase(name.slice(0, 40)) || 'top'}`, (candidate) =>
           taken.has(`${target.screen}#${candidate}`),
         );
         taken.add(`${target.screen}#${id}`);
@@ -248,10 +241,11 @@ function sharedIn(project: Project, wired: ReadonlyMap<string, readonly Wired[]>
 }
 
 /** The element of a pair at the place where an interaction counts: that of the same row where it was passed on. */
-function sameAt({ app, design }: Project, one: Wired, from: string): string | null {
+function sameAt(project: Project, one: Wired, from: string): string | null {
+  const { design } = project;
   if (!findElement(design, from)) return null;
   if (one.component === undefined) return from;
-  const [said, here] = [componentAround(app, from), componentAround(app, one.element)];
+  const [said, here] = [componentAround(project, from), componentAround(project, one.element)];
   if (!said || !here || said.id !== here.id) return from;
   const [a, b] = [findElement(design, said.place), findElement(design, here.place)];
   return a && b ? (alignPlaces(a, b).get(from) ?? null) : null;
@@ -287,7 +281,7 @@ type ByScreen<T> = ReadonlyMap<string, readonly (readonly [string, T])[]>;
 function byHost<T>(project: Project, entries: ReadonlyMap<string, T>): Map<string, (readonly [string, T])[]> {
   const grouped = new Map<string, (readonly [string, T])[]>();
   for (const entry of [...entries].sort(([a], [b]) => (a < b ? -1 : 1))) {
-    const screen = hostOf(project.app, entry[0]);
+    const screen = hostOf(project, entry[0]);
     const group = grouped.get(screen);
     if (group) group.push(entry);
     else grouped.set(screen, [entry]);

@@ -7,10 +7,11 @@ import {
   orderedScreens,
   type Project,
   screenName,
-  screenOfElement,
   screensByKey,
   walkElements,
 } from '../../model/project.ts';
+import { elementOfInteraction } from '../../model/interaction.ts';
+import { screenOf } from '../../model/places.ts';
 import { isPressable } from '../../roles/role.ts';
 import type { Examined, Found, Rule } from '../finding.ts';
 import { type Likeness, likenessesOf } from './likeness.ts';
@@ -32,7 +33,7 @@ function bestPicker(project: Project): (keys: readonly string[]) => string {
   const wired = new Map<string, number>();
   const count = (key: string): void => void wired.set(key, (wired.get(key) ?? 0) + 1);
   for (const [element, { target }] of Object.entries(project.app.interactions)) {
-    count(screenOfElement(element));
+    count(screenOf(project.design, elementOfInteraction(element)));
     if ('screen' in target) count(target.screen);
   }
   const screens = screensByKey(project.design);

@@ -2,7 +2,7 @@ import { emptyDesign, type Screen } from '../../model/design.ts';
 import { screenOf, svg } from '../../testing/build.ts';
 import { labelOf } from '../pressable.ts';
 import { proposeLinks } from './propose.ts';
-import { elementsByKey, screenOfElement } from '../../model/project.ts';
+import { elementsByKey } from '../../model/project.ts';
 import { stepOf } from './sequence_evidence.ts';
 
 const button = (label: string, y: number, name = 'Button'): string =>
@@ -20,7 +20,7 @@ function best(screens: readonly Screen[], synonyms = {}): string[] {
   return proposeLinks({ ...emptyDesign, screens }, screens, synonyms)
     .filter(({ element }) => !seen.has(element) && seen.add(element))
     .map(({ element, to, isBack }) => {
-      const screen = screens.find(({ key }) => key === screenOfElement(element))!;
+      const screen = screens.find((one) => elementsByKey(one).has(element))!;
       return `${screen.key} ${labelOf(elementsByKey(screen).get(element)!)} → ${isBack ? 'back, ' : ''}${to}`;
     });
 }

@@ -1,0 +1,136 @@
+import { all, applyChange, type Change, putSetAside } from '../change/change.ts';
+import type { SetAside, TableEntry } from '../model/app.ts';
+import type { Design, Element, Screen } from '../model/design.ts';
+import { uniqueName } from '../model/names.ts';
+import { elementsByKey, type Project } from '../model/project.ts';
+import { addToDesign, type IntakeResult } from '../intake/batch.ts';
+import { takeIn } from '../project/take_in.ts';
+import type { IterationPlan } from './plan.ts';
+import { freshKey, rekeyed } from './rekey.ts';
+
+export interface AppliedIteration {
+  readonly design: Design;
+  readonly change: Change;
+}
+
+/**
+ * The design with an iteration in it, and the change of the app that goes with it. Elements that are surely what they
+ * were keep their keys, and so all that was decided about them; what is not sure, or gone, is set aside. New elements get
+ * keys that no element of the project had.
+ * @param iteration its number: higher than that of every iteration that the project ever had
+ */
+export function applyIteration(
+  project: Project,
+  plan: IterationPlan,
+  read: Pick<IntakeResult, 'assets' | 'notices'> & Partial<Pick<IntakeResult, 'fonts' | 'brief'>>,
+  iteration: number,
+): AppliedIteration {
+  const { design, app } = project;
+  const keyOf = keysFor(project, plan, iteration);
+  const isGone = new Set(
+    plan.screens.flatMap(({ old, standing }) => (standing === 'gone' || standing === 'joined' ? [old!] : [])),
+  );
+  const incoming = plan.screens.flatMap(({ old, now, standing }): Screen[] => {
+    if (!now || standing === 'joined') return [];
+    const stays = standing === 'same' || standing === 'changed' || standing === 'renamed';
+    const key = stays ? old!.key : freeScreenKey(project, now.key);
+    return [rekeyed(now, key, (element) => keyOf(element, key))];
+  });
+  const grown = addToDesign(
+    { ...design, screens: design.screens.filter((screen) => !isGone.has(screen)) },
+    { ...read, screens: incoming },
+  );
+  const made: Design = { ...grown, iteration };
+  const aside = setAsideBy(project, plan, iteration, keyOf, isGone);
+  const after = applyChange(app, all(aside));
+  return { design: made, change: all([...aside, takeIn({ design: made, app: after }, incoming)]) };
+}
+
+/** The key of each element of the new screens. */
+function keysFor(
+  { design }: Project,
+  plan: IterationPlan,
+  iteration: number,
+): (element: Element, screen: string) => string {
+  const undecided = new Set(
+    plan.asks.filter(({ why }) => why !== 'bothChanged').map(({ element }) => element),
+  );
+  const taken = new Set(design.screens.flatMap((screen) => [...elementsByKey(screen).keys()]));
+  const keys = new Map<Element, string>();
+  return (element, screen) => {
+    let key = keys.get(element);
+    if (key === undefined) {
+      const pair = plan.partner.get(element);
+      // What is not sure keeps its key for whoever decides.
+      key =
+        pair && !undecided.has(pair.old)
+          ? pair.old.key
+          : uniqueName(freshKey(screen, iteration, element), (candidate) => taken.has(candidate), '.');
+      taken.add(key);
+      keys.set(element, key);
+    }
+    return key;
+  };
+}
+
+const freeScreenKey = ({ design, app }: Project, wanted: string): string => {
+  const known = new Set([
+    ...design.screens.map(({ key }) => key),
+    ...Object.keys(app.screens),
+    ...Object.values(app.setAside).map(({ screen }) => screen),
+  ]);
+  return uniqueName(wanted, (candidate) => known.has(candidate));
+};
+
+/** Takes what is not sure or gone out of the app, and keeps it where it can be found again. */
+function setAsideBy(
+  { app }: Project,
+  plan: IterationPlan,
+  iteration: number,
+  keyOf: (element: Element, screen: string) => string,
+  isGone: ReadonlySet<Screen>,
+): Change[] {
+  const changes: Change[] = [];
+  let count = 0;
+  const put = (
+    element: Element | null,
+    screen: Screen,
+    standing: SetAside['standing'],
+    entries: readonly TableEntry[],
+    candidates: readonly string[],
+  ): void => {
+    if (!entries.length) return;
+    for (const { table, key } of entries) changes.push({ kind: 'put', table, key, value: null } as Change);
+    const entry: SetAside = {
+      screen: screen.key,
+      ...(element ? { element: element.key } : {}),
+      label: (element?.name ?? app.screens[screen.key]?.name ?? screen.name).slice(0, 300),
+      place: element?.source.path ?? screen.source.file,
+      standing,
+      iteration,
+      candidates,
+      entries,
+    };
+    changes.push(putSetAside(`${iteration}-${++count}`, entry));
+  };
+  for (const ask of plan.asks)
+    if (ask.why !== 'bothChanged')
+      put(
+        ask.element,
+        ask.screen,
+        'asked',
+        ask.about.own,
+        ask.candidates.map((one) => keyOf(one.element, keyOfScreen(plan, one.screen))),
+      );
+  for (const { element, screen, about } of plan.letGo) put(element, screen, 'letGo', about.own, []);
+  for (const screen of isGone) {
+    const value = app.screens[screen.key];
+    if (value) put(null, screen, 'letGo', [{ table: 'screens', key: screen.key, value }], []);
+  }
+  return changes;
+}
+
+const keyOfScreen = (plan: IterationPlan, now: Screen): string => {
+  const step = plan.screens.find((one) => one.now === now);
+  return step?.old && step.standing !== 'part' && step.standing !== 'width' ? step.old.key : now.key;
+};

@@ -1,0 +1,49 @@
+import { type App, TABLE_NAMES, type TableEntry, tables } from '../model/app.ts';
+import { mapKeysIn, mapKeyText } from '../schema/map_keys.ts';
+import type { KeyShape } from '../schema/schema.ts';
+
+/** What was decided about one element. */
+export interface Decided {
+  /** Entries that are about the element itself. */
+  readonly own: readonly TableEntry[];
+  /** Entries about something else that speak of it: a place of a component, a step of a journey, a target. */
+  readonly named: readonly TableEntry[];
+}
+
+const known = new WeakMap<App, ReadonlyMap<string, Decided>>();
+
+/** All that an app says of elements, by their keys; computed once per app value. */
+export function decidedAbout(app: App): ReadonlyMap<string, Decided> {
+  let found = known.get(app);
+  if (!found) known.set(app, (found = collect(app)));
+  return found;
+}
+
+function collect(app: App): Map<string, Decided> {
+  const found = new Map<string, { readonly own: TableEntry[]; readonly named: TableEntry[] }>();
+  const at = (element: string): { readonly own: TableEntry[]; readonly named: TableEntry[] } => {
+    let one = found.get(element);
+    if (!one) found.set(element, (one = { own: [], named: [] }));
+    return one;
+  };
+  for (const table of TABLE_NAMES) {
+    // What is set aside is about elements that are gone.
+    if (table === 'setAside') continue;
+    const shape = tables[table].key as KeyShape;
+    for (const [key, value] of Object.entries(app[table])) {
+      const entry: TableEntry = { table, key, value };
+      if (shape.of === 'element')
+        mapKeyText(shape, key, (element) => {
+          at(element).own.push(entry);
+          return element;
+        });
+      const named = new Set<string>();
+      mapKeysIn(tables[table].value, value, (one) => {
+        named.add(one);
+        return one;
+      });
+      for (const one of named) at(one).named.push(entry);
+    }
+  }
+  return found;
+}

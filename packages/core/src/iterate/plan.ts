@@ -1,0 +1,160 @@
+import type { Element, Screen } from '../model/design.ts';
+import type { TableEntry } from '../model/app.ts';
+import { parseEditKey } from '../model/edit_key.ts';
+import { equalJson } from '../model/json.ts';
+import { elementsByKey, type Project } from '../model/project.ts';
+import { type DesignMatch, matchDesigns } from '../match/design.ts';
+import type { ElementPair } from '../match/elements.ts';
+import { likeliest } from '../match/likeliest.ts';
+import { type Decided, decidedAbout } from './decided.ts';
+
+/** What became of a screen with an iteration. */
+export type ScreenStanding = 'same' | 'changed' | 'renamed' | 'part' | 'joined' | 'width' | 'new' | 'gone';
+
+export interface ScreenStep {
+  readonly old: Screen | null;
+  readonly now: Screen | null;
+  readonly standing: ScreenStanding;
+  readonly score: number;
+}
+
+/** Something that was decided, and that only a person can say where it belongs now. */
+export interface Ask {
+  /** The element as it was, and the screen that it was on. */
+  readonly element: Element;
+  readonly screen: Screen;
+  readonly about: Decided;
+  /**
+   * Why it is asked: the element may be another one now, or is gone where something like it is there; or somebody
+   * changed by hand what the design now changes, too.
+   */
+  readonly why: 'unsure' | 'gone' | 'bothChanged';
+  /** What it may be now, the likeliest first. */
+  readonly candidates: readonly Candidate[];
+}
+
+export interface Candidate {
+  readonly element: Element;
+  readonly screen: Screen;
+  readonly score: number;
+}
+
+/** What an iteration would do to a project. Nothing of it is done yet. */
+export interface IterationPlan {
+  readonly match: DesignMatch;
+  readonly screens: readonly ScreenStep[];
+  /** The partner of each element that came in again, by the newer element. */
+  readonly partner: ReadonlyMap<Element, ElementPair>;
+  /** Elements that something was decided about, that stay what they are. */
+  readonly kept: readonly ElementPair[];
+  readonly asks: readonly Ask[];
+  /** Elements that something was decided about, that are gone, and nothing is like them. */
+  readonly letGo: readonly { readonly element: Element; readonly screen: Screen; readonly about: Decided }[];
+}
+
+export interface PlanOptions {
+  /** Whether these are all screens there are: what is not among them is gone. Else the others stay as they are. */
+  readonly whole: boolean;
+  /** From which certainty on a decision goes along unasked, 0 to 1. */
+  readonly sure?: number;
+  readonly tell?: (done: number, total: number) => void;
+}
+
+/** Certainty from which a decision goes along without being asked about. */
+export const SURE = 0.85;
+/** Least likeness of what is offered for an element that is gone. */
+const OFFERED = 0.05;
+const MOST_OFFERED = 3;
+
+/** Works out what the screens of an iteration are of those that are there, and what becomes of each decision. */
+export function planIteration(
+  { design, app }: Project,
+  incoming: readonly Screen[],
+  { whole, sure = SURE, tell }: PlanOptions,
+): IterationPlan {
+  const files = new Set(incoming.map(placeOf));
+  // Of a few files each is taken for the screen that came from the same place, and others stay out of it.
+  const olds = whole ? design.screens : design.screens.filter((screen) => files.has(placeOf(screen)));
+  const match = matchDesigns({ screens: olds }, { screens: incoming }, tell);
+  const partner = new Map(match.pairs.map((pair) => [pair.now, pair]));
+  const newer = new Map(match.pairs.map((pair) => [pair.old, pair]));
+  const decided = decidedAbout(app);
+  const kept: ElementPair[] = [];
+  const asks: Ask[] = [];
+  const letGo: IterationPlan['letGo'][number][] = [];
+  for (const screen of olds) {
+    const fromHere = match.screens.filter((pair) => pair.old === screen && pair.kinship !== 'width');
+    for (const element of elementsByKey(screen).values()) {
+      const about = decided.get(element.key);
+      if (!about) continue;
+      const pair = newer.get(element);
+      if (pair && pair.score >= sure) {
+        kept.push(pair);
+        if (changedTwice(about.own, pair))
+          asks.push({ element, screen, about, why: 'bothChanged', candidates: [] });
+        continue;
+      }
+      const candidates = fromHere
+        .flatMap((kin) => likeliest(screen, element, kin.now).map((one) => ({ ...one, screen: kin.now })))
+        .filter(
+          ({ element: one, score }) =>
+            score >= OFFERED && one !== pair?.now && !isSure(partner.get(one), sure),
+        );
+      const offered: Candidate[] = [
+        ...(pair ? [{ element: pair.now, screen: pair.to, score: pair.score }] : []),
+        ...candidates.sort((a, b) => b.score - a.score),
+      ].slice(0, MOST_OFFERED);
+      if (offered.length)
+        asks.push({ element, screen, about, why: pair ? 'unsure' : 'gone', candidates: offered });
+      else letGo.push({ element, screen, about });
+    }
+  }
+  return { match, screens: stepsOf(match, olds), partner, kept, asks, letGo };
+}
+
+const placeOf = ({ source }: Screen): string => `${source.file} ${source.path}`;
+const isSure = (pair: ElementPair | undefined, sure: number): boolean =>
+  pair !== undefined && pair.score >= sure;
+
+function stepsOf(match: DesignMatch, olds: readonly Screen[]): ScreenStep[] {
+  const steps: ScreenStep[] = match.screens.map(({ old, now, kinship, score }) => ({
+    old,
+    now,
+    standing:
+      kinship !== 'same'
+        ? kinship
+        : old.source.file !== now.source.file
+          ? 'renamed'
+          : isSameDrawing(old.root, now.root)
+            ? 'same'
+            : 'changed',
+    score,
+  }));
+  const known = new Set(steps.flatMap(({ old, now }) => [old, now]));
+  for (const now of match.fresh)
+    if (!known.has(now)) steps.push({ old: null, now, standing: 'new', score: 1 });
+  for (const old of olds) if (!known.has(old)) steps.push({ old, now: null, standing: 'gone', score: 1 });
+  return steps;
+}
+
+/** Whether two drawings look and are the same; keys and places in files may differ. */
+export function isSameDrawing(a: Element, b: Element): boolean {
+  if (a === b) return true;
+  const { key: _a, source: _sa, children: inA, ...ownA } = a;
+  const { key: _b, source: _sb, children: inB, ...ownB } = b;
+  return (
+    inA.length === inB.length &&
+    equalJson(ownA, ownB) &&
+    inA.every((child, i) => isSameDrawing(child, inB[i]))
+  );
+}
+
+/** Whether the design changes what somebody changed by hand. */
+const changedTwice = (own: readonly TableEntry[], { old, now }: ElementPair): boolean =>
+  own.some(({ table, key }) => {
+    const edit = table === 'edits' ? parseEditKey(key) : null;
+    if (!edit || edit.condition.kind !== 'always') return false;
+    return edit.property === 'text'
+      ? old.text !== now.text
+      : old.style.base[edit.property] !== now.style.base[edit.property];
+  });

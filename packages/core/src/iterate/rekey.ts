@@ -1,0 +1,18 @@
+import type { Element, Screen } from '../model/design.ts';
+
+/** A screen under its own key, with each element under the key that it is given. */
+export function rekeyed(screen: Screen, key: string, keyOf: (element: Element) => string): Screen {
+  const visit = (element: Element): Element => ({
+    ...element,
+    key: keyOf(element),
+    children: element.children.map(visit),
+  });
+  return { ...screen, key, root: visit(screen.root) };
+}
+
+/**
+ * A key for an element that no element of the project ever had: what came with one iteration is told from what came
+ * with others by the iteration's number.
+ */
+export const freshKey = (screen: string, iteration: number, element: Element): string =>
+  `${screen}:${iteration}.${element.source.path}`;

@@ -1,0 +1,26 @@
+import type { Element, Screen } from '../model/design.ts';
+import { likeness } from './likeness.ts';
+import { type Traits, traitsOf } from './traits.ts';
+
+const indexes = new WeakMap<Element, ReadonlyMap<Element, Traits>>();
+
+function traitsByElement(root: Element): ReadonlyMap<Element, Traits> {
+  let index = indexes.get(root);
+  if (!index) indexes.set(root, (index = new Map(traitsOf(root).map((one) => [one.element, one]))));
+  return index;
+}
+
+/** Elements of a newer screen that are most like one of an older, the likeliest first; with their likeness, 0 to 1. */
+export function likeliest(
+  from: Screen,
+  element: Element,
+  to: Screen,
+  most = 3,
+): { readonly element: Element; readonly score: number }[] {
+  const traits = traitsByElement(from.root).get(element);
+  if (!traits) return [];
+  return traitsOf(to.root)
+    .map((one) => ({ element: one.element, score: Math.round(likeness(traits, one) * 1000) / 1000 }))
+    .sort((a, b) => b.score - a.score)
+    .slice(0, most);
+}
