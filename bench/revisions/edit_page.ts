@@ -1,3 +1,4 @@
+import { chance } from '../../packages/core/src/testing/chance.ts';
 import { parse, serialize, defaultTreeAdapter as tree, type DefaultTreeAdapterTypes as T } from 'parse5';
 
 /** What share of the elements of a page each kind of edit takes. */
@@ -26,17 +27,6 @@ export interface EditedPage {
   readonly after: string;
   /** Where each element that stayed is now, by where it was; as in `source.path`. */
   readonly truth: ReadonlyMap<string, string>;
-}
-
-/** A sequence of numbers from 0 to 1, the same for the same seed (mulberry32 by Tommy Ettinger). */
-export function chance(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
-  };
 }
 
 const MARK = 'data-bench-mark';

@@ -4,10 +4,11 @@
  * `node --import tsx bench/revisions/learn.ts FILE...` takes prepared revisions.
  */
 import { readFileSync } from 'node:fs';
+import type { Design, Element } from '@tovel/core';
 import { CONTEXT, OWN, ownEvidence } from '../../packages/core/src/match/likeness.ts';
 import { Matcher } from '../../packages/core/src/match/elements.ts';
 import { type Traits, traitsOf } from '../../packages/core/src/match/traits.ts';
-import { chance } from './edit_page.ts';
+import { chance } from '../../packages/core/src/testing/chance.ts';
 import type { Revision } from './prepare.ts';
 
 interface Row {
@@ -49,8 +50,46 @@ const own: Row[] = [];
 const context: Row[] = [];
 const random = chance(7);
 const stage = process.env.TOVEL_LEARN ?? 'own';
+/**
+ * A page as somebody would draw it: layers with names, no classes, no attributes, no elements but boxes and texts; new
+ * boxes look plain.
+ */
+function asDrawn(element: Element, isKnown: (path: string) => boolean): Element {
+  const { classes, attributes: _a, role: _r, tag, ...rest } = element;
+  const style = isKnown(element.source.path) ? element.style : { base: {} };
+  return {
+    ...rest,
+    ...(tag === undefined ? {} : { tag: element.kind === 'text' ? 'p' : 'div' }),
+    // Who draws names some layers, much as who writes pages gives classes.
+    name: classes?.split(' ')[0] || element.kind,
+    source: { file: element.source.file, path: element.source.path },
+    style,
+    children: element.children.map((child) => asDrawn(child, isKnown)),
+  };
+}
+
+/** What is learned from: pages, the same pages as they would be drawn, or both. */
+const making = process.env.TOVEL_LEARN_AS ?? 'page';
+const everything: { readonly before: Design; readonly after: Design; readonly truth: Revision['truth'] }[] =
+  [];
 for (const file of process.argv.slice(2)) {
-  const { before, after, truth } = JSON.parse(readFileSync(file, 'utf8')) as Revision;
+  const revision = JSON.parse(readFileSync(file, 'utf8')) as Revision;
+  const { truth } = revision;
+  const drawn = (design: Design, isNew: boolean): Design => ({
+    ...design,
+    screens: design.screens.map((screen) => {
+      const known = new Set(Object.values(truth[screen.source.file] ?? {}));
+      return {
+        ...screen,
+        root: asDrawn(screen.root, (path) => !isNew || path.includes('~') || known.has(path)),
+      };
+    }),
+  });
+  if (making !== 'drawing') everything.push(revision);
+  if (making !== 'page')
+    everything.push({ truth, before: drawn(revision.before, false), after: drawn(revision.after, true) });
+}
+for (const { before, after, truth } of everything) {
   for (const old of before.screens) {
     const now = after.screens.find(({ source }) => source.file === old.source.file);
     const pairs = truth[old.source.file];
@@ -81,7 +120,7 @@ for (const file of process.argv.slice(2)) {
       // What is new is nobody: held against what stood where it stands now.
       for (const b of nows) {
         if (known.has(b.element.source.path) || b.element.source.path.includes('~') || !b.parent) continue;
-        const into = [...Object.entries(pairs)].find(([, to]) => to === b.parent!.element.source.path);
+        const into = Object.entries(pairs).find(([, to]) => to === b.parent!.element.source.path);
         const holder = into && oldAt.get(into[0]);
         for (const a of holder?.children.slice(0, 8) ?? [])
           own.push({ x: ownEvidence(a, b), y: 0, weight: 0.3 });

@@ -9,7 +9,6 @@ import {
   packProject,
   planIteration,
   readBatch,
-  SURE,
 } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
 import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
@@ -52,7 +51,7 @@ screens stay as they are. Ends with 1 when something is asked.`,
       for (const notice of read.notices) output.say(`${notice.level}: ${notice.file}: ${notice.message}`);
       const plan = planIteration(project, read.screens, {
         whole,
-        sure: take === 'sure' ? SURE : ONLY_THE_SAME,
+        ...(take === 'none' ? { sure: ONLY_THE_SAME } : {}),
       });
       const { design, change } = applyIteration(project, plan, read, project.design.iteration + 1);
       const app = applyChange(project.app, change);

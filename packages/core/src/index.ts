@@ -101,7 +101,6 @@ export {
   type IntakeOptions,
   type IntakeProgress,
   type IntakeResult,
-  type KnownScreen,
   readBatch,
 } from './intake/batch.ts';
 export type { IntakeHost, ShippedFace } from './intake/host.ts';
@@ -280,9 +279,10 @@ export {
   planIteration,
   type ScreenStanding,
   type ScreenStep,
-  SURE,
 } from './iterate/plan.ts';
-export { describeDecided } from './iterate/describe.ts';
+export { letGoOf, putOn } from './iterate/resolve.ts';
+export type { IterationRecord, SetAside, TableEntry } from './model/app.ts';
+export { describeDecided, describeEntries } from './iterate/describe.ts';
 export { type AppliedIteration, applyIteration } from './iterate/apply.ts';
 export { type DesignMatch, matchDesigns } from './match/design.ts';
 export { type ElementPair } from './match/elements.ts';

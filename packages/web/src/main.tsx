@@ -5,6 +5,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { DeliverView } from './deliver/DeliverView';
+import { IterateView } from './iterate/IterateView';
 import { IntakeView } from './intake/IntakeView';
 import { JunctionView } from './junction/JunctionView';
 import { MapView } from './map/MapView';
@@ -40,6 +41,7 @@ createRoot(document.getElementById('root')!).render(
             <Route path="map" element={<MapView />} />
             <Route path="run" element={<RunView />} />
             <Route path="deliver" element={<DeliverView />} />
+            <Route path="iterate" element={<IterateView />} />
           </Route>
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>

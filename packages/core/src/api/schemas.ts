@@ -69,6 +69,8 @@ export const newIntake = object({
   notices: array(mixed().required()).max(100_000).required(),
   fonts: array(mixed().required()).max(2000),
   brief: string().max(200_000),
+  /** Whether these are all screens there are: what is not among them is gone. */
+  whole: boolean().default(false),
 }).noUnknown();
 
 export const projectSummary = object({

@@ -110,6 +110,7 @@ export const putLayout = putOf('layouts');
 export const putJourney = putOf('journeys');
 export const putSynonym = putOf('synonyms');
 export const putSetAside = putOf('setAside');
+export const putIteration = putOf('iterations');
 export const setStart = (value: string | null): SetStart => ({ kind: 'start', value });
 export const all = (changes: readonly Change[]): All => ({ kind: 'all', changes });
 

@@ -1,7 +1,15 @@
 import { originOf } from '../change/lineage.ts';
 import type { App, Interaction } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
-import { elementsByKey, hostOf, isOverlay, isUsed, orderedScreens, type Project, screensByKey } from '../model/project.ts';
+import {
+  elementsByKey,
+  hostOf,
+  isOverlay,
+  isUsed,
+  orderedScreens,
+  type Project,
+  screensByKey,
+} from '../model/project.ts';
 import { findElement } from '../model/places.ts';
 import { settle } from '../layers/settle.ts';
 import { labelOf, type Pressable, pressablesOf } from '../links/pressable.ts';
@@ -170,7 +178,8 @@ function stillOn(
   written: readonly { readonly table: string; readonly key: string }[],
 ): string[] {
   const keys = new Set((graph.elements.get(screen) ?? []).map((state) => state.element.key));
-  for (const { table, key } of written) if (table === 'still' && hostOf(project, key) === screen) keys.add(key);
+  for (const { table, key } of written)
+    if (table === 'still' && hostOf(project, key) === screen) keys.add(key);
   return [...keys].filter((key) => project.app.still[key]);
 }
 

@@ -20,14 +20,9 @@ export interface IntakeProgress {
   readonly file: string;
 }
 
-/** A screen that is there already: one that comes in again from the same place takes its key, and so its wiring. */
-export interface KnownScreen {
-  readonly key: string;
-  readonly source: Screen['source'];
-}
-
 export interface IntakeOptions {
-  readonly known?: readonly KnownScreen[];
+  /** Keys of screens that are there already; the ones read here get others. */
+  readonly taken?: readonly string[];
   readonly widths?: readonly number[];
   readonly onProgress?: (progress: IntakeProgress) => void | Promise<void>;
   /** Asked before every file; what was read until then is kept. */
@@ -69,7 +64,7 @@ class Batch {
   constructor(input: readonly InputFile[], host: IntakeHost, options: IntakeOptions) {
     this.#host = host;
     this.#options = options;
-    this.#keys = new Set(options.known?.map((screen) => screen.key));
+    this.#keys = new Set(options.taken);
     this.#files = new BatchFiles(input, (asset, bytes) => host.addressOf(asset, bytes));
     this.#pages = new PageIntake(this.#files, host, options.widths);
   }
@@ -219,8 +214,6 @@ class Batch {
   }
 
   #keyFor(file: string, path: string): string {
-    const known = this.#options.known?.find(({ source }) => source.file === file && source.path === path);
-    if (known) return known.key;
     const stem = kebabCase(`${baseName(file).slice(0, 80)}${path ? ` ${Number(path) + 1}` : ''}`) || 'screen';
     const key = uniqueName(stem, (candidate) => this.#keys.has(candidate) || isObjectMember(candidate));
     this.#keys.add(key);

@@ -1,5 +1,5 @@
-import { all, applyChange, type Change, putSetAside } from '../change/change.ts';
-import type { SetAside, TableEntry } from '../model/app.ts';
+import { all, applyChange, type Change, putIteration, putSetAside } from '../change/change.ts';
+import type { IterationRecord, SetAside, TableEntry } from '../model/app.ts';
 import type { Design, Element, Screen } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import { elementsByKey, type Project } from '../model/project.ts';
@@ -43,7 +43,10 @@ export function applyIteration(
   const made: Design = { ...grown, iteration };
   const aside = setAsideBy(project, plan, iteration, keyOf, isGone);
   const after = applyChange(app, all(aside));
-  return { design: made, change: all([...aside, takeIn({ design: made, app: after }, incoming)]) };
+  const taken = takeIn({ design: made, app: after }, incoming);
+  // Of the first screens there is nothing to tell.
+  const record = design.screens.length ? [putIteration(String(iteration), recordOf(project, plan))] : [];
+  return { design: made, change: all([...aside, taken, ...record]) };
 }
 
 /** The key of each element of the new screens. */
@@ -128,6 +131,19 @@ function setAsideBy(
     if (value) put(null, screen, 'letGo', [{ table: 'screens', key: screen.key, value }], []);
   }
   return changes;
+}
+
+function recordOf({ app }: Project, plan: IterationPlan): IterationRecord {
+  return {
+    screens: plan.screens.map(({ old, now, standing }) => ({
+      screen: old?.key ?? now!.key,
+      name: (app.screens[old?.key ?? '']?.name ?? (now ?? old)!.name).slice(0, 300),
+      standing,
+    })),
+    kept: plan.kept.length,
+    asked: plan.asks.length,
+    letGo: plan.letGo.length,
+  };
 }
 
 const keyOfScreen = (plan: IterationPlan, now: Screen): string => {

@@ -27,8 +27,8 @@ function collect(app: App): Map<string, Decided> {
     return one;
   };
   for (const table of TABLE_NAMES) {
-    // What is set aside is about elements that are gone.
-    if (table === 'setAside') continue;
+    // What is set aside, and what iterations did, is about what was.
+    if (table === 'setAside' || table === 'iterations') continue;
     const shape = tables[table].key as KeyShape;
     for (const [key, value] of Object.entries(app[table])) {
       const entry: TableEntry = { table, key, value };

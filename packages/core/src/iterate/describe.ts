@@ -22,6 +22,10 @@ const wordsOf = (project: Project, { table, value }: TableEntry, isOwn: boolean)
     ? `leads to ${describeTarget(project, (value as Interaction).target).label}`
     : (WORDS[table as TableName] ?? table);
 
+/** What entries say that are about one element, in one line. */
+export const describeEntries = (project: Project, entries: readonly TableEntry[]): string =>
+  describeDecided(project, { own: entries, named: [] });
+
 /** What was decided about an element, in one line. */
 export function describeDecided(project: Project, { own, named }: Decided): string {
   const words = [

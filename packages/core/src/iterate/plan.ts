@@ -2,10 +2,13 @@ import type { Element, Screen } from '../model/design.ts';
 import type { TableEntry } from '../model/app.ts';
 import { parseEditKey } from '../model/edit_key.ts';
 import { equalJson } from '../model/json.ts';
-import { elementsByKey, type Project } from '../model/project.ts';
+import { elementsByKey, type Project, textOf, walkElements } from '../model/project.ts';
 import { type DesignMatch, matchDesigns } from '../match/design.ts';
 import type { ElementPair } from '../match/elements.ts';
 import { likeliest } from '../match/likeliest.ts';
+import { makingOf } from '../match/likeness.ts';
+import { traitsOf } from '../match/traits.ts';
+import type { Making } from '../match/weights.ts';
 import { type Decided, decidedAbout } from './decided.ts';
 
 /** What became of a screen with an iteration. */
@@ -55,13 +58,13 @@ export interface IterationPlan {
 export interface PlanOptions {
   /** Whether these are all screens there are: what is not among them is gone. Else the others stay as they are. */
   readonly whole: boolean;
-  /** From which certainty on a decision goes along unasked, 0 to 1. */
+  /** From which certainty on a decision goes along unasked, 0 to 1; where it is not said, as far as is right. */
   readonly sure?: number;
   readonly tell?: (done: number, total: number) => void;
 }
 
-/** Certainty from which a decision goes along without being asked about. */
-export const SURE = 0.85;
+/** Certainty from which a decision goes along without being asked about; drawings say less of what is in them. */
+const SURE: Readonly<Record<Making, number>> = { page: 0.8, drawing: 0.93 };
 /** Least likeness of what is offered for an element that is gone. */
 const OFFERED = 0.05;
 const MOST_OFFERED = 3;
@@ -70,7 +73,7 @@ const MOST_OFFERED = 3;
 export function planIteration(
   { design, app }: Project,
   incoming: readonly Screen[],
-  { whole, sure = SURE, tell }: PlanOptions,
+  { whole, sure, tell }: PlanOptions,
 ): IterationPlan {
   const files = new Set(incoming.map(placeOf));
   // Of a few files each is taken for the screen that came from the same place, and others stay out of it.
@@ -83,12 +86,13 @@ export function planIteration(
   const asks: Ask[] = [];
   const letGo: IterationPlan['letGo'][number][] = [];
   for (const screen of olds) {
+    const least = sure ?? SURE[makingOf(traitsOf(screen.root)[0])];
     const fromHere = match.screens.filter((pair) => pair.old === screen && pair.kinship !== 'width');
     for (const element of elementsByKey(screen).values()) {
       const about = decided.get(element.key);
       if (!about) continue;
       const pair = newer.get(element);
-      if (pair && pair.score >= sure) {
+      if (pair && pair.score >= least && !isRelabelled(pair, screen, match)) {
         kept.push(pair);
         if (changedTwice(about.own, pair))
           asks.push({ element, screen, about, why: 'bothChanged', candidates: [] });
@@ -98,7 +102,7 @@ export function planIteration(
         .flatMap((kin) => likeliest(screen, element, kin.now).map((one) => ({ ...one, screen: kin.now })))
         .filter(
           ({ element: one, score }) =>
-            score >= OFFERED && one !== pair?.now && !isSure(partner.get(one), sure),
+            score >= OFFERED && one !== pair?.now && !isSure(partner.get(one), least),
         );
       const offered: Candidate[] = [
         ...(pair ? [{ element: pair.now, screen: pair.to, score: pair.score }] : []),
@@ -158,3 +162,48 @@ const changedTwice = (own: readonly TableEntry[], { old, now }: ElementPair): bo
       ? old.text !== now.text
       : old.style.base[edit.property] !== now.style.base[edit.property];
   });
+
+/**
+ * Whether an element says something else altogether, and nothing beside it says that it is still the same: no authored
+ * id, address or picture, and no neighbour that stayed as it was.
+ */
+function isRelabelled({ old, now }: ElementPair, screen: Screen, match: DesignMatch): boolean {
+  const [before, after] = [textOf(old), textOf(now)].map(wordsIn);
+  if (!before.length || !after.length || before.some((word) => after.includes(word))) return false;
+  const isSame = (of: (element: Element) => string | undefined): boolean =>
+    of(old) !== undefined && of(old) === of(now);
+  if (isSame(({ attributes }) => attributes?.href) || isSame(({ asset }) => asset)) return false;
+  const newer = newerOf(match);
+  // An element that is all of its container stands beside that one's neighbours.
+  let outer = old;
+  let parent = parentOf(screen, outer);
+  while (parent?.children.length === 1) [outer, parent] = [parent, parentOf(screen, parent)];
+  const siblings = parent?.children ?? [];
+  const at = siblings.indexOf(outer);
+  return ![siblings[at - 1], siblings[at + 1]].some((one) => {
+    const to = one && newer.get(one);
+    return to && textOf(one) !== '' && textOf(one) === textOf(to);
+  });
+}
+
+const wordsIn = (text: string): string[] => text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
+
+const newerByMatch = new WeakMap<DesignMatch, ReadonlyMap<Element, Element>>();
+
+function newerOf(match: DesignMatch): ReadonlyMap<Element, Element> {
+  let newer = newerByMatch.get(match);
+  if (!newer) newerByMatch.set(match, (newer = new Map(match.pairs.map(({ old, now }) => [old, now]))));
+  return newer;
+}
+
+const parentsByScreen = new WeakMap<Screen, ReadonlyMap<Element, Element>>();
+
+function parentOf(screen: Screen, element: Element): Element | undefined {
+  let parents = parentsByScreen.get(screen);
+  if (!parents) {
+    const made = new Map<Element, Element>();
+    walkElements(screen.root, (one) => one.children.forEach((child) => made.set(child, one)));
+    parentsByScreen.set(screen, (parents = made));
+  }
+  return parents.get(element);
+}

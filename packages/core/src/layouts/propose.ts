@@ -3,13 +3,7 @@ import { hasFrame } from '../emit/react/emit_react.ts';
 import { EmissionPlan } from '../emit/react/plan.ts';
 import { labelOf, pressablesOf } from '../links/pressable.ts';
 import { kebabCase, sentenceCase, uniqueName } from '../model/names.ts';
-import {
-  orderedScreens,
-  isUsed,
-  type Project,
-  screensByKey,
-  walkElements,
-} from '../model/project.ts';
+import { orderedScreens, isUsed, type Project, screensByKey, walkElements } from '../model/project.ts';
 import { isWithin } from '../model/places.ts';
 import { roleOf } from '../roles/role.ts';
 import { hash } from '../roles/shape.ts';

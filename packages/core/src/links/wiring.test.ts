@@ -80,7 +80,10 @@ test('a row passes what is written in it', () => {
 test('the fields of a row and the component around an element are known', () => {
   const project = made();
   expect(rowFields(project, 'list:1').map(({ text }) => text)).toEqual(['Pillar drill', 'Shed 1']);
-  expect(componentAround(project, rowFields(project, 'list:1')[0].field)).toMatchObject({ id: 'rows', place: 'list:1' });
+  expect(componentAround(project, rowFields(project, 'list:1')[0].field)).toMatchObject({
+    id: 'rows',
+    place: 'list:1',
+  });
   expect(componentAround(project, 'list:10')).toBeNull();
   expect(rowFields(project, 'detail:0')).toEqual([]);
 });

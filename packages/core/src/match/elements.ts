@@ -1,7 +1,8 @@
 import type { Element } from '../model/design.ts';
 import { bestAssignment, commonRun } from './assign.ts';
-import { certainty, contextEvidence, likeness, type Pairs } from './likeness.ts';
+import { certainty, contextEvidence, likeness, makingOf, type Pairs } from './likeness.ts';
 import { type Traits, traitsOf } from './traits.ts';
+import type { Making } from './weights.ts';
 
 /** Two elements that are one and the same before and after. */
 export interface ElementPair {
@@ -16,6 +17,8 @@ const LEAST_HERE = -2.1;
 const LEAST_AWAY = 0.22;
 /** Least likeness for the only ones of their kind that are left at a place. */
 const LEAST_ALONE = 0.003;
+/** Least likeness for two subtrees of the same content to be one without a look at what stands around them. */
+const SAME_CONTENT = 0.8;
 /** Containers with more children than this that have to be told apart are matched by the best pair first. */
 const MOST_ASSIGNED = 80;
 /** Candidates that are looked at for one element, of those that share something with it. */
@@ -52,6 +55,7 @@ export class Matcher implements Pairs {
   readonly newOf = new Map<Traits, Traits>();
   readonly oldOf = new Map<Traits, Traits>();
   readonly #likeness = new Map<number, number>();
+  readonly making: Making;
   readonly #isWhole: boolean;
   readonly #width: number;
   readonly #taken: ReadonlySet<Element> | undefined;
@@ -62,6 +66,7 @@ export class Matcher implements Pairs {
     this.#old = taken ? old.filter((one) => !taken.has(one.element)) : old;
     this.#now = taken ? now.filter((one) => !taken.has(one.element)) : now;
     this.#width = now.length;
+    this.making = makingOf(old[0], now[0]);
     this.#taken = taken;
   }
 
@@ -183,7 +188,7 @@ export class Matcher implements Pairs {
   #like(a: Traits, b: Traits): number {
     const key = a.order * this.#width + b.order;
     let value = this.#likeness.get(key);
-    if (value === undefined) this.#likeness.set(key, (value = likeness(a, b)));
+    if (value === undefined) this.#likeness.set(key, (value = likeness(a, b, this.making)));
     return value;
   }
 
@@ -205,7 +210,9 @@ export class Matcher implements Pairs {
       for (const now of this.#now) {
         const old = olds.get(hashOf(now));
         if (!old || nows.get(hashOf(now)) !== now || this.newOf.has(old) || this.oldOf.has(now)) continue;
-        if (old.size === now.size) this.#pairWhole(old, now);
+        // What has the same content need not look the same: a container around it has it, too.
+        if (old.size === now.size && (old.exact === now.exact || this.#like(old, now) >= SAME_CONTENT))
+          this.#pairWhole(old, now);
       }
     }
   }
@@ -407,6 +414,11 @@ export class Matcher implements Pairs {
       if (other !== b && Math.abs(other.index - b.index) < 8) most = Math.max(most, this.#like(a, other));
     for (const other of a.parent?.children ?? [])
       if (other !== a && Math.abs(other.index - a.index) < 8) most = Math.max(most, this.#like(other, b));
+    // What holds it or stands in it, and is nobody else's.
+    for (const other of [b.parent, ...b.children])
+      if (other && this.#isFree(other, this.oldOf)) most = Math.max(most, this.#like(a, other));
+    for (const other of [a.parent, ...a.children])
+      if (other && this.#isFree(other, this.newOf)) most = Math.max(most, this.#like(other, b));
     return most;
   }
 
@@ -423,7 +435,7 @@ export class Matcher implements Pairs {
             {
               old: a.element,
               now: b.element,
-              score: Math.round(certainty(this.evidenceOf(a, b)) * 1000) / 1000,
+              score: Math.round(certainty(this.evidenceOf(a, b), this.making) * 1000) / 1000,
             },
           ]
         : [];

@@ -1,5 +1,5 @@
 import type { Element, Screen } from '../model/design.ts';
-import { likeness } from './likeness.ts';
+import { likeness, makingOf } from './likeness.ts';
 import { type Traits, traitsOf } from './traits.ts';
 
 const indexes = new WeakMap<Element, ReadonlyMap<Element, Traits>>();
@@ -19,8 +19,10 @@ export function likeliest(
 ): { readonly element: Element; readonly score: number }[] {
   const traits = traitsByElement(from.root).get(element);
   if (!traits) return [];
-  return traitsOf(to.root)
-    .map((one) => ({ element: one.element, score: Math.round(likeness(traits, one) * 1000) / 1000 }))
+  const others = traitsOf(to.root);
+  const making = makingOf(traitsOf(from.root)[0], others[0]);
+  return others
+    .map((one) => ({ element: one.element, score: Math.round(likeness(traits, one, making) * 1000) / 1000 }))
     .sort((a, b) => b.score - a.score)
     .slice(0, most);
 }

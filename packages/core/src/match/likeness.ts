@@ -1,5 +1,5 @@
 import { likeSketches, type Traits } from './traits.ts';
-import { CONTEXT_WEIGHTS, OWN_WEIGHTS } from './weights.ts';
+import { type Making, WEIGHTS } from './weights.ts';
 
 /** What two elements have in common of their own, whatever stands around them; the names of `ownEvidence`. */
 export const OWN = [
@@ -50,6 +50,7 @@ export const CONTEXT = [
   'insideElsewhere',
   'index',
   'rival',
+  'one',
 ] as const;
 
 const ratio = (a: number, b: number): number => {
@@ -133,13 +134,16 @@ function sum(evidence: Float64Array, weights: readonly number[]): number {
 }
 
 /** How likely it is that two elements are one and the same, from what they are themselves, 0 to 1. */
-export const likeness = (a: Traits, b: Traits): number => logistic(sum(ownEvidence(a, b), OWN_WEIGHTS));
+export const likeness = (a: Traits, b: Traits, making: Making): number =>
+  logistic(sum(ownEvidence(a, b), WEIGHTS[making].own));
 
 /** Which element of the other side each is, as far as it is known. */
 export interface Pairs {
   readonly newOf: ReadonlyMap<Traits, Traits>;
   readonly oldOf: ReadonlyMap<Traits, Traits>;
 }
+
+const oddsOf = (p: number): number => Math.log(Math.max(1e-4, p) / Math.max(1e-4, 1 - p));
 
 /** The nearest sibling that is matched, in a direction. */
 function neighbour(of: Traits, step: 1 | -1, matched: (one: Traits) => boolean): Traits | null {
@@ -161,7 +165,7 @@ export function contextEvidence(
   rival: number,
 ): Float64Array {
   const e = new Float64Array(CONTEXT.length);
-  e[0] = Math.log(Math.max(1e-4, own) / Math.max(1e-4, 1 - own)) / 10;
+  e[0] = oddsOf(own) / 10;
   if (!a.parent || !b.parent) e[1] = !a.parent && !b.parent ? 1 : 0;
   else {
     const to = pairs.newOf.get(a.parent);
@@ -188,9 +192,15 @@ export function contextEvidence(
     e[8] = elsewhere / a.children.length;
   }
   e[9] = a.index === b.index ? 1 : 0;
-  e[10] = rival;
+  e[10] = Math.min(1.5, Math.max(0, 1 - (oddsOf(own) - oddsOf(rival)) / 4));
+  e[11] = 1;
   return e;
 }
 
 /** How sure it is that a pair that was found is right, 0 to 1. */
-export const certainty = (evidence: Float64Array): number => logistic(sum(evidence, CONTEXT_WEIGHTS));
+export const certainty = (evidence: Float64Array, making: Making): number =>
+  logistic(sum(evidence, WEIGHTS[making].context));
+
+/** How a pair of screens was made: what classes say in pages has to be told from the look in drawings. */
+export const makingOf = (...roots: readonly Traits[]): Making =>
+  roots.some((root) => root.hasClasses) ? 'page' : 'drawing';

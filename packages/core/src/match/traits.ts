@@ -39,6 +39,8 @@ export interface Traits {
   readonly build: number;
   /** Whether anything in the subtree is told apart by text, picture, label or id. */
   readonly hasContent: boolean;
+  /** Whether anything in its subtree has classes, as in pages. */
+  readonly hasClasses: boolean;
   /** Sketch of what its subtree says and shows; see `sketchOf`. */
   readonly says: Sketch;
   /** Sketch of the tags and classes of its subtree. */
@@ -138,8 +140,24 @@ export function traitsOf(root: Element): readonly Traits[] {
 
 type Draft = { -readonly [K in keyof Traits]: Traits[K] };
 
+/** An id without the number at its end. */
+const stemOf = (id: string): string => id.replace(/[-_. ]?\d+$/, '');
+
+/** Ids that number elements of one name in their order: they say where an element stands, not which it is. */
+function numberedIds(root: Element): ReadonlySet<string> {
+  const byStem = new Map<string, string[]>();
+  const visit = (element: Element): void => {
+    const { id } = element.source;
+    if (id && stemOf(id) !== id) byStem.set(stemOf(id), [...(byStem.get(stemOf(id)) ?? []), id]);
+    element.children.forEach(visit);
+  };
+  visit(root);
+  return new Set([...byStem.values()].filter((ids) => ids.length > 1).flat());
+}
+
 function collect(root: Element): Traits[] {
   const list: Draft[] = [];
+  const numbered = numberedIds(root);
   const visit = (element: Element, parent: Draft | null, index: number): Draft => {
     const { attributes = {} } = element;
     const tag = element.tag ?? '#text';
@@ -164,7 +182,7 @@ function collect(root: Element): Traits[] {
       size: 1,
       end: 0,
       tag,
-      id: element.source.id ?? '',
+      id: numbered.has(element.source.id ?? '') ? '' : (element.source.id ?? ''),
       text,
       words: wordsOf(text),
       label,
@@ -180,6 +198,7 @@ function collect(root: Element): Traits[] {
       often: 1,
       build: 0,
       hasContent: false,
+      hasClasses: false,
       says: { least: new Int32Array(), total: 0 },
       built: { least: new Int32Array(), total: 0 },
     };
@@ -200,6 +219,7 @@ function collect(root: Element): Traits[] {
 function finish(draft: Draft): void {
   const { tag, text, label, id, picture, children } = draft;
   draft.hasContent = Boolean(text || label || picture) || children.some((child) => child.hasContent);
+  draft.hasClasses = draft.classes.size > 0 || children.some((child) => child.hasClasses);
   let build = hashText(tag);
   let content = mix(mix(mix(hashText(tag), hashText(text)), hashText(label)), picture);
   let exact = mix(content, hashText(id));

@@ -307,6 +307,22 @@ const setAsideFields = {
 /** What was decided about an element that an iteration no longer has, or that it is not sure of. */
 export type SetAside = FieldsOf<typeof setAsideFields>;
 
+const iterationScreen = fields({
+  /** Key of the screen; of one that is gone, the one it had. */
+  screen: screenKey,
+  name: text(300),
+  standing: choice(['same', 'changed', 'renamed', 'part', 'joined', 'width', 'new', 'gone'] as const),
+});
+const iterationFields = {
+  screens: list(iterationScreen, { max: 10_000 }),
+  /** How many elements kept what was decided about them, how many were asked about, how many let go. */
+  kept: whole(0, 1_000_000),
+  asked: whole(0, 1_000_000),
+  letGo: whole(0, 1_000_000),
+} as const;
+/** What an iteration did, as long as the project lives. */
+export type IterationRecord = FieldsOf<typeof iterationFields>;
+
 /** How a table of the app is keyed and what it holds. */
 interface TableOf<T> {
   readonly key: Schema<string>;
@@ -396,6 +412,8 @@ export const tables = {
   journeys: held(own(['j1', 'j2']), fields(journeyFields)),
   /** What iterations set aside, by an id of its own: it waits for as long as the project lives. */
   setAside: held(own(['2-1', '2-2']), fields(setAsideFields)),
+  /** What iterations did, by their number. */
+  iterations: held(own(['2', '3']), fields(iterationFields)),
   /** Words that mean the same in this project, by word. */
   synonyms: held(own(['basket', 'help']), title(60)),
 } as const;

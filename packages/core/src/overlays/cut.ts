@@ -7,13 +7,7 @@ import type { Interaction, Overlay, OverlayKind, ScreenEntry } from '../model/ap
 import type { Element, Screen } from '../model/design.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
-import {
-  elementsByKey,
-  cutPanelsOf,
-  type Project,
-  screensByKey,
-  walkElements,
-} from '../model/project.ts';
+import { elementsByKey, cutPanelsOf, type Project, screensByKey, walkElements } from '../model/project.ts';
 import { isWithin, screenOf } from '../model/places.ts';
 
 /** The part of a drawing that lies over the rest of it, with what it seems to be. */

@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import { addToDesign, emptyDesign, equalJson, parseDesign, takeIn } from '@tovel/core';
+import { emptyDesign, parseDesign } from '@tovel/core';
 import { shippedFont } from '@tovel/reader/shipped_fonts';
 import { readOr } from '../http/check.ts';
 import { HttpError } from '../http/errors.ts';
@@ -7,7 +7,10 @@ import { leftSignal, route } from '../http/route.ts';
 import type { Services } from '../services.ts';
 
 /** What was read in the browser comes in here: first the files, by hash, then the screens made of them. */
-export function intakeRoutes(app: FastifyInstance, { history, assets, feed, threads }: Services): void {
+export function intakeRoutes(
+  app: FastifyInstance,
+  { history, projects, assets, feed, threads }: Services,
+): void {
   route(app, 'putAsset', async ({ params, body, request }) => {
     await assets.put(params.hash, String(request.headers['x-file-type'] ?? ''), new Uint8Array(body));
   });
@@ -38,8 +41,8 @@ export function intakeRoutes(app: FastifyInstance, { history, assets, feed, thre
     return made;
   });
 
-  route(app, 'intake', async ({ params: { id }, body }) => {
-    const { base, id: step, author, since, ...read } = body;
+  route(app, 'intake', async ({ params: { id }, body, reply }) => {
+    const { base, id: step, author, since, whole, ...read } = body;
     const added = readOr('invalid', () => parseDesign({ ...emptyDesign, ...read }));
     const missing = await assets.missing(added.assets.map((asset) => asset.hash));
     if (missing.length)
@@ -49,17 +52,34 @@ export function intakeRoutes(app: FastifyInstance, { history, assets, feed, thre
       );
     const count = added.screens.length === 1 ? added.screens[0].name : `${added.screens.length} screens`;
     const input = { base, id: step, author, since };
-    const result = await history.append(id, input, `Bring in ${count}`, ({ design, app: document }) => {
-      // A screen may come in again from where it came; another may not take its place.
-      const known = new Map(design.screens.map((screen) => [screen.key, screen.source]));
-      const clash = added.screens.find(
-        ({ key, source }) => known.has(key) && !equalJson(known.get(key), source),
+    const signal = leftSignal(reply);
+    for (;;) {
+      const now = await projects.read(id);
+      const made = await threads.run(
+        'iterate',
+        {
+          design: now.design,
+          app: now.app,
+          read: added,
+          whole,
+          iteration: await projects.nextIteration(id),
+        },
+        signal,
       );
-      if (clash) throw new HttpError('invalid', `There is a screen with the key ${clash.key} already.`);
-      const grown = addToDesign(design, added);
-      return { design: grown, change: takeIn({ design: grown, app: document }, added.screens) };
-    });
-    feed.wake(id);
-    return result;
+      try {
+        const result = await history.append(id, input, `Bring in ${count}`, (current) => {
+          // What was worked out holds for what it was worked out from.
+          if (current.seq !== now.seq || current.revision !== now.revision) throw new MovedOn();
+          return made;
+        });
+        feed.wake(id);
+        return result;
+      } catch (error) {
+        if (!(error instanceof MovedOn)) throw error;
+      }
+    }
   });
 }
+
+/** Somebody changed the project while an iteration was worked out. */
+class MovedOn extends Error {}

@@ -176,6 +176,16 @@ export class ProjectStore {
     return Number(row.last) + 1;
   }
 
+  /** A number for an iteration that no other of the project has or had, undone ones included. */
+  async nextIteration(id: string): Promise<number> {
+    const [row] = await rowsOf<{ first: string | null }>(
+      this.#db,
+      "SELECT JSON_VALUE(doc, '$.iteration') AS first FROM designs WHERE project_id = ? AND revision = 0",
+      [id],
+    );
+    return Number(row?.first ?? 1) + (await this.nextRevision(id, this.#db));
+  }
+
   async writeDesign(db: Queryable, id: string, revision: number, design: Design): Promise<void> {
     await run(db, 'INSERT INTO designs (project_id, revision, doc) VALUES (?, ?, ?)', [
       id,

@@ -1,9 +1,12 @@
 import {
   type App,
+  type AppliedIteration,
+  applyIteration,
   ArchiveError,
   type Design,
   packProject,
   packZip,
+  planIteration,
   targets,
   unpackProject,
   type UtilityPlan,
@@ -32,6 +35,21 @@ export function emitCode({ name, design, app, target }: CodeInput): {
     texts: files.flatMap((file) => ('text' in file ? [{ path: file.path, text: file.text }] : [])),
     assets: files.flatMap((file) => ('asset' in file ? [{ path: file.path, hash: file.asset }] : [])),
   };
+}
+
+export interface IterationInput {
+  readonly design: Design;
+  readonly app: App;
+  readonly read: Pick<Design, 'screens' | 'assets' | 'notices' | 'fonts' | 'brief'>;
+  /** Whether what is not among the screens is gone. */
+  readonly whole: boolean;
+  readonly iteration: number;
+}
+
+/** Matches what was read with what is there, and works out what becomes of it. */
+export function iterate({ design, app, read, whole, iteration }: IterationInput): AppliedIteration {
+  const project = { design, app };
+  return applyIteration(project, planIteration(project, read.screens, { whole }), read, iteration);
 }
 
 export interface FilesInput {

@@ -3,4 +3,4 @@ import { register } from 'tsx/esm/api';
 
 register();
 const jobs = await import('./jobs.ts');
-export const { emitCode, packFiles, packArchive, unpackArchive, compileClasses } = jobs;
+export const { emitCode, iterate, packFiles, packArchive, unpackArchive, compileClasses } = jobs;

@@ -165,7 +165,7 @@ function Idle({
         <p>
           {unread
             ? `${unread} ${unread === 1 ? 'file' : 'files'} could not be read; the list says why.`
-            : 'Drop more anywhere here whenever they come; what came before is replaced by name, and keeps its wiring.'}
+            : 'Drop more anywhere here whenever they come. Of screens that come again, what is surely the same keeps all that was decided; the rest waits at Iterate.'}
         </p>
       </>
     );

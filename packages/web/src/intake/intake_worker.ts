@@ -2,7 +2,6 @@ import {
   type InputFile,
   type IntakeProgress,
   type IntakeResult,
-  type KnownScreen,
   type PageReading,
   type Pixels,
   readBatch,
@@ -28,7 +27,7 @@ export interface Surroundings {
 const intake = {
   async read(
     files: readonly InputFile[],
-    known: readonly KnownScreen[],
+    taken: readonly string[],
     around: Surroundings,
   ): Promise<IntakeResult> {
     const recogniser: Recogniser = { recognize: (png) => around.recognise(png as Uint8Array) };
@@ -43,7 +42,7 @@ const intake = {
         readText: (pixels) => readTextLines(recogniser, pixels, (png) => png),
         readPdf: async (bytes) => readPdf(await pdfLibrary(), bytes),
       },
-      { known, onProgress: (progress) => around.onProgress(progress) },
+      { taken, onProgress: (progress) => around.onProgress(progress) },
     );
   },
 };

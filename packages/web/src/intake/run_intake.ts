@@ -1,12 +1,4 @@
-import {
-  type InputFile,
-  type IntakeResult,
-  kindOfFile,
-  type KnownScreen,
-  limits,
-  megabytes,
-  type Notice,
-} from '@tovel/core';
+import { type InputFile, type IntakeResult, kindOfFile, limits, megabytes, type Notice } from '@tovel/core';
 import { FrameReader } from '@tovel/reader';
 import { proxy, transfer, wrap } from 'comlink';
 import { api } from '../api/client';
@@ -53,7 +45,8 @@ export function startIntake(
   chosen: readonly ChosenFile[],
   onProgress: (progress: Progress) => void,
 ): RunningIntake {
-  const known = session.getState().design.screens.map(({ key, source }) => ({ key, source }));
+  const { design, app } = session.getState();
+  const taken = [...design.screens.map(({ key }) => key), ...Object.keys(app.screens)];
   const leftOut = new Map<string, Notice>();
   let reading: Reading | null = null;
   let isCancelled = false;
@@ -62,7 +55,7 @@ export function startIntake(
       const { files, notices } = await readFiles(chosen.filter(({ path }) => !leftOut.has(path)));
       if (isCancelled) return nothingOf([...notices, ...leftOut.values()]);
       reading = new Reading();
-      const ended = await reading.read(files, known, onProgress);
+      const ended = await reading.read(files, taken, onProgress);
       if (ended === 'cancelled') return nothingOf([...notices, ...leftOut.values()]);
       if (typeof ended === 'string') {
         // A file within an archive holds up all of the archive.
@@ -128,7 +121,7 @@ class Reading {
   /** @returns what was read; or why it ended: `cancelled`, or the path of the file that it was stuck at. */
   async read(
     files: readonly InputFile[],
-    known: readonly KnownScreen[],
+    taken: readonly string[],
     onProgress: (progress: Progress) => void,
   ): Promise<IntakeResult | string> {
     let timer: ReturnType<typeof setTimeout> | undefined;
@@ -146,7 +139,7 @@ class Reading {
           [...files],
           files.map((file) => file.bytes.buffer),
         ),
-        known,
+        taken,
         proxy<Surroundings>({
           readPage: (html, plan) => reader.read(html, plan),
           compileUtilities: (plan) => api.compileUtilities(plan),
@@ -220,6 +213,7 @@ async function send(
         notices,
         fonts,
         ...(brief ? { brief } : {}),
+        whole: false,
       }),
     step,
   );

@@ -103,8 +103,7 @@ function Reading({ screen }: { screen: Screen }) {
     () => findings.filter((finding) => finding.screen === screen.key && stationOf(finding.code) === 'intake'),
     [findings, screen.key],
   );
-  const isPicture =
-    screen.root.children.length === 1 && screen.root.children[0].asset !== undefined;
+  const isPicture = screen.root.children.length === 1 && screen.root.children[0].asset !== undefined;
   const go = (by: 1 | -1): void => {
     const next = order[at + by];
     if (next) void navigate(`/p/${id}/intake/${next}`);

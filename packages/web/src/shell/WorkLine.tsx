@@ -113,7 +113,8 @@ const JumpButton = styled.button`
 
 /** One rail with the stations of the work; what waits at each stands beside its name. */
 export function WorkLine({ onJump }: { onJump: () => void }) {
-  const { name, id, graph, findings, undecided } = useProject();
+  const { name, id, app, graph, findings, undecided } = useProject();
+  const asked = Object.values(app.setAside).filter(({ standing }) => standing === 'asked').length;
   const { pathname } = useLocation();
   const current = stations.findIndex((station) => pathname.startsWith(`/p/${id}/${station.path}`));
   return (
@@ -124,7 +125,7 @@ export function WorkLine({ onJump }: { onJump: () => void }) {
       </Brand>
       <Rail aria-label="Stations">
         {stations.map((station, i) => {
-          const waiting = station.waiting({ counts: graph.counts, findings, undecided });
+          const waiting = station.waiting({ counts: graph.counts, findings, undecided, asked });
           return (
             <Stop key={station.path} to={`/p/${id}/${station.path}`} data-done={i < current || undefined}>
               <i aria-hidden="true" />

@@ -6,6 +6,8 @@ export interface Waiting {
   readonly findings: readonly Finding[];
   /** Roles that nobody has decided about. */
   readonly undecided: number;
+  /** What an iteration set aside for somebody to decide. */
+  readonly asked: number;
 }
 
 export interface Station {
@@ -34,4 +36,5 @@ export const stations: readonly Station[] = [
   },
   { path: 'run', title: 'Run', waiting: none },
   { path: 'deliver', title: 'Deliver', waiting: none },
+  { path: 'iterate', title: 'Iterate', waiting: ({ asked }) => asked },
 ];

@@ -24,9 +24,7 @@ export interface Edits {
 export function useEdits(element: Element, condition: EditCondition): Edits {
   const { app, session, drawn } = useProject();
   const key = (property: string): string => editKey(element.key, property, condition);
-  const original = elementsByKey(
-    screenWith(drawn, element.key) ?? drawn.screens[0],
-  ).get(element.key);
+  const original = elementsByKey(screenWith(drawn, element.key) ?? drawn.screens[0]).get(element.key);
   return {
     valueOf: (property) => {
       const edited = app.edits[key(property)];

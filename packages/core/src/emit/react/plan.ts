@@ -5,7 +5,14 @@ import { componentAround, type Wired, wiringOf } from '../../links/wiring.ts';
 import { interactionProblem } from '../../links/problem.ts';
 import type { App, Drawer, Target } from '../../model/app.ts';
 import { camelCase, kebabCase, uniqueCodeName, uniqueName } from '../../model/names.ts';
-import { hostOf, isOverlay, isUsed, orderedScreens, type Project, screensByKey } from '../../model/project.ts';
+import {
+  hostOf,
+  isOverlay,
+  isUsed,
+  orderedScreens,
+  type Project,
+  screensByKey,
+} from '../../model/project.ts';
 import { findElement } from '../../model/places.ts';
 import { hash } from '../../roles/shape.ts';
 import { fillRoute, parametersOf } from '../../routes/pattern.ts';

@@ -1,0 +1,235 @@
+import {
+  describeEntries,
+  findElement,
+  type IterationRecord,
+  labelOf,
+  letGoOf,
+  putOn,
+  screenName,
+  screensByKey,
+  screenWith,
+  type SetAside,
+} from '@tovel/core';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { ElementPicture } from '../picture/ElementPicture';
+import { useProject } from '../project/context';
+import { color } from '../theme/theme';
+import { Button } from '../ui/controls';
+import { Empty } from '../ui/Empty';
+
+const View = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(320px, 460px);
+  grid-template-rows: auto minmax(0, 1fr);
+`;
+
+const Bar = styled.header`
+  grid-column: 1 / -1;
+  padding: 10px 18px;
+  background: ${color.sheet};
+  border-bottom: 1px solid ${color.rule};
+  h2 {
+    font-size: 15px;
+  }
+  p {
+    color: ${color.ink2};
+    font-variant-numeric: tabular-nums;
+  }
+`;
+
+const Lists = styled.div`
+  overflow: auto;
+  h3 {
+    font-size: 13px;
+    padding: 14px 18px 6px;
+  }
+  > p {
+    padding: 0 18px 8px;
+    color: ${color.ink2};
+    max-width: 70ch;
+  }
+`;
+
+const Item = styled.div<{ $isOn: boolean }>`
+  display: grid;
+  gap: 6px;
+  padding: 10px 18px;
+  border-top: 1px solid ${color.rule};
+  background: ${({ $isOn }) => ($isOn ? color.lakeTint : 'none')};
+  p {
+    color: ${color.ink2};
+  }
+  > div {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+  }
+`;
+
+const Title = styled.button`
+  border: 0;
+  padding: 0;
+  background: none;
+  color: inherit;
+  text-align: left;
+  font-weight: 600;
+  cursor: pointer;
+`;
+
+const Screens = styled.ul`
+  list-style: none;
+  margin: 0 0 18px;
+  padding: 0;
+  li {
+    display: grid;
+    grid-template-columns: 96px minmax(0, 1fr);
+    gap: 10px;
+    padding: 5px 18px;
+    border-top: 1px solid ${color.rule};
+  }
+  span {
+    color: ${color.ink2};
+  }
+`;
+
+const STANDINGS = {
+  same: 'the same',
+  changed: 'changed',
+  renamed: 'renamed',
+  part: 'parted off',
+  joined: 'joined',
+  width: 'another width',
+  new: 'new',
+  gone: 'gone',
+} as const;
+
+/** What the last iteration did, in one line: `9 the same, 3 changed, 1 new · 53 kept, 1 to decide`. */
+function inWords({ screens, kept, asked, letGo }: IterationRecord): string {
+  const counts = Object.entries(STANDINGS).flatMap(([standing, words]) => {
+    const count = screens.filter((one) => one.standing === standing).length;
+    return count ? [`${count} ${words}`] : [];
+  });
+  return `${screens.length} ${screens.length === 1 ? 'screen' : 'screens'}: ${counts.join(', ')} · decided elements: ${kept} kept, ${asked} to decide, ${letGo} let go`;
+}
+
+/** What the next round of screens changed, and what only a person can say where it belongs now. */
+export function IterateView() {
+  const project = useProject();
+  const { id, app, drawn, session } = project;
+  const navigate = useNavigate();
+  const number = Math.max(0, ...Object.keys(app.iterations).map(Number));
+  const record = app.iterations[String(number)];
+  const waiting = useMemo(
+    () => Object.entries(app.setAside).sort(([, a], [, b]) => b.iteration - a.iteration),
+    [app.setAside],
+  );
+  const asked = waiting.filter(([, one]) => one.standing === 'asked');
+  const letGo = waiting.filter(([, one]) => one.standing === 'letGo');
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [pointed, setPointed] = useState<string | null>(null);
+  const current = chosen && app.setAside[chosen] ? chosen : (asked[0]?.[0] ?? null);
+  const about = current ? app.setAside[current] : null;
+  const element = pointed ?? about?.candidates.find((key) => findElement(drawn, key)) ?? null;
+  const screen =
+    (element && screenWith(drawn, element)) ?? (about && screensByKey(drawn).get(about.screen)) ?? null;
+  if (!record && !waiting.length)
+    return (
+      <Empty
+        title="No second round yet"
+        text="When screens come in again, what changed stands here, and what only you can decide. Bring them in at Intake."
+      >
+        <Button $kind="primary" onPress={() => void navigate(`/p/${id}/intake`)}>
+          Bring screens in
+        </Button>
+      </Empty>
+    );
+  const choose = (key: string): void => {
+    setChosen(key);
+    setPointed(null);
+  };
+  const nameOf = (key: string): string => {
+    const found = findElement(drawn, key);
+    return found ? labelOf(found) : 'an element';
+  };
+  const take = (key: string, target: string): void => {
+    session.change(`Put “${app.setAside[key].label}” on “${nameOf(target)}”`, putOn(app, key, target));
+    setChosen(null);
+    setPointed(null);
+  };
+  const row = ([key, one]: readonly [string, SetAside]) => (
+    <Item key={key} $isOn={key === current}>
+      <Title type="button" aria-current={key === current} onClick={() => choose(key)}>
+        “{one.label}”
+      </Title>
+      <p>
+        {one.element === undefined ? 'A screen' : `On ${screenName(project, one.screen)}`}:{' '}
+        {one.element === undefined ? 'its name and route' : describeEntries(project, one.entries)}
+      </p>
+      <div>
+        {one.element !== undefined &&
+          one.candidates
+            .filter((target) => findElement(drawn, target))
+            .map((target, i) => (
+              <Button key={target} $kind={i ? undefined : 'primary'} onPress={() => take(key, target)}>
+                It is “{nameOf(target)}”
+              </Button>
+            ))}
+        {key === current && pointed && one.element !== undefined && (
+          <Button $kind="primary" onPress={() => take(key, pointed)}>
+            Put it on “{nameOf(pointed)}”
+          </Button>
+        )}
+        {one.standing === 'asked' && (
+          <Button onPress={() => session.change(`Let go of “${one.label}”`, letGoOf(app, key))}>
+            Let go
+          </Button>
+        )}
+      </div>
+    </Item>
+  );
+  return (
+    <View>
+      <Bar>
+        <h2>{record ? `Iteration ${Object.keys(app.iterations).length + 1}` : 'Iterate'}</h2>
+        <p>{record ? inWords(record) : 'What earlier rounds let go.'}</p>
+      </Bar>
+      <Lists>
+        <h3>To decide {asked.length}</h3>
+        <p>
+          {asked.length
+            ? 'Each may be another element now. Take what is offered, or press the right one in the picture.'
+            : 'Nothing: all that was decided went along, or was let go.'}
+        </p>
+        {asked.map(row)}
+        <h3>Let go {letGo.length}</h3>
+        <p>{letGo.length ? 'It waits here, and can be put on another element at any time.' : 'Nothing.'}</p>
+        {letGo.map(row)}
+        {record && (
+          <>
+            <h3>Screens</h3>
+            <Screens>
+              {record.screens.map((one) => (
+                <li key={`${one.screen} ${one.standing}`}>
+                  <span>{STANDINGS[one.standing]}</span>
+                  {screensByKey(drawn).has(one.screen) ? (
+                    <Link to={`/p/${id}/junction/${one.screen}`}>{screenName(project, one.screen)}</Link>
+                  ) : (
+                    one.name
+                  )}
+                </li>
+              ))}
+            </Screens>
+          </>
+        )}
+      </Lists>
+      {screen ? (
+        <ElementPicture screen={screen} element={element} onPick={setPointed} />
+      ) : (
+        <Empty title="No picture" text="Choose something to decide, and its screen stands here." />
+      )}
+    </View>
+  );
+}
