@@ -21,6 +21,8 @@ const LEAST_ALONE = 0.003;
 const SAME_CONTENT = 0.8;
 /** Containers with more children than this that have to be told apart are matched by the best pair first. */
 const MOST_ASSIGNED = 80;
+/** What stands in a new container, or in one that is gone, is looked at where that holds no more than this. */
+const MOST_WRAPPED = 24;
 /** Candidates that are looked at for one element, of those that share something with it. */
 const MOST_CANDIDATES = 24;
 
@@ -148,15 +150,15 @@ export class Matcher implements Pairs {
       const cur = this.newOf.get(a);
       const around = new Set<Traits>();
       const holder = this.newOf.get(a.parent) ?? (a.parent.parent && this.newOf.get(a.parent.parent));
-      for (const one of cur?.children.slice(0, 4) ?? []) {
+      for (const one of cur?.children.slice(0, MOST_WRAPPED) ?? []) {
         around.add(one);
-        one.children.slice(0, 4).forEach((inner) => around.add(inner));
+        one.children.slice(0, MOST_WRAPPED).forEach((inner) => around.add(inner));
       }
       if (cur?.parent) around.add(cur.parent);
       if (holder && holder.children.length <= MOST_ASSIGNED)
         for (const one of holder.children) {
           around.add(one);
-          if (!this.oldOf.has(one) && one.children.length <= 4)
+          if (!this.oldOf.has(one) && one.children.length <= MOST_WRAPPED)
             one.children.forEach((inner) => around.add(inner));
         }
       let best = cur ? this.#worth(a, cur) + CLEARLY : 0;
@@ -262,7 +264,9 @@ export class Matcher implements Pairs {
     if (!olds.length || !nows.length) return;
     // What was put into a new container, or taken out of one that is gone, stands a step further down.
     const inner = (all: readonly Traits[], taken: ReadonlyMap<Traits, Traits>): Traits[] =>
-      free(all, taken).flatMap((one) => (one.children.length <= 4 ? free(one.children, taken) : []));
+      free(all, taken).flatMap((one) =>
+        one.children.length <= MOST_WRAPPED ? free(one.children, taken) : [],
+      );
     this.#assign([...olds, ...inner(olds, this.newOf)], [...nows, ...inner(nows, this.oldOf)], a, b);
   }
 
@@ -417,8 +421,6 @@ export class Matcher implements Pairs {
     // What holds it or stands in it, and is nobody else's.
     for (const other of [b.parent, ...b.children])
       if (other && this.#isFree(other, this.oldOf)) most = Math.max(most, this.#like(a, other));
-    for (const other of [a.parent, ...a.children])
-      if (other && this.#isFree(other, this.newOf)) most = Math.max(most, this.#like(other, b));
     return most;
   }
 

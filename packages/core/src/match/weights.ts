@@ -46,18 +46,18 @@ export const WEIGHTS: Readonly<Record<Making, Weights>> = {
       0.77, // placeY
     ],
     context: [
-      1.63, // own
-      1.58, // parents
-      0.45, // parentElsewhere
+      1.7, // own
+      1.56, // parents
+      0.41, // parentElsewhere
       1.47, // before
-      -0.17, // beforeElsewhere
-      1.24, // after
-      -0.57, // afterElsewhere
-      0.58, // inside
-      -0.82, // insideElsewhere
-      0.3, // index
-      -2.7, // rival
-      1.44, // one
+      -0.18, // beforeElsewhere
+      1.25, // after
+      -0.58, // afterElsewhere
+      0.59, // inside
+      -0.84, // insideElsewhere
+      0.31, // index
+      -2.66, // rival
+      1.41, // one
     ],
   },
   drawing: {
@@ -96,18 +96,18 @@ export const WEIGHTS: Readonly<Record<Making, Weights>> = {
       0.58, // placeY
     ],
     context: [
-      1.81, // own
-      1.51, // parents
-      0.09, // parentElsewhere
-      0.89, // before
-      -0.44, // beforeElsewhere
-      1.09, // after
-      -0.37, // afterElsewhere
-      0.56, // inside
-      -0.53, // insideElsewhere
-      0.03, // index
-      -1.73, // rival
-      1.09, // one
+      1.99, // own
+      1.46, // parents
+      0.05, // parentElsewhere
+      0.97, // before
+      -0.38, // beforeElsewhere
+      1.1, // after
+      -0.36, // afterElsewhere
+      0.64, // inside
+      -0.58, // insideElsewhere
+      -0.01, // index
+      -1.74, // rival
+      1.03, // one
     ],
   },
 };

@@ -15,6 +15,7 @@ import {
   putStill,
   readSvg,
   setStart,
+  stringifySorted,
   unpackProject,
 } from '@tovel/core';
 import type { FastifyInstance } from 'fastify';
@@ -586,7 +587,7 @@ describe('an intake', () => {
     expect([document.screens.home.name, document.layers['home:0']]).toEqual(['Start', { show: false }]);
   });
 
-  test('may not take the place of a screen from elsewhere', async () => {
+  test('of a screen from elsewhere with a key that is taken gives it another, and both stay', async () => {
     const id = await create();
     await bring(id, 0, '#111111');
     const other = { ...drawing('#222222'), source: { file: 'other.svg', path: '' } };
@@ -596,7 +597,38 @@ describe('an intake', () => {
       assets: [],
       notices: [],
     });
-    expect(status).toBe(400);
+    expect(status).toBe(200);
+    const { design } = (await ask<ProjectState>('GET', `/api/projects/${id}`)).body;
+    expect(design.screens.map((screen) => screen.key)).toEqual(['home', 'home-2']);
+  });
+
+  test('of a next version keeps decisions on their elements, whatever moved, and undo gives back the same bytes', async () => {
+    const id = await create();
+    await bring(id, 0, '#111111');
+    await change(id, 1, putLayer('home:0', { role: 'button', label: 'Dark' }));
+    const read = async (): Promise<ProjectState> =>
+      (await ask<ProjectState>('GET', `/api/projects/${id}`)).body;
+    const before = await read();
+    const next = svgScreen(
+      '<g id="Line"><rect width="390" height="2" fill="#abc"/></g><rect width="200" height="80" fill="#111111"/>',
+    );
+    await ask('POST', `/api/projects/${id}/intake`, {
+      base: 2,
+      screens: [next],
+      assets: [],
+      notices: [],
+      whole: true,
+    });
+    const after = await read();
+    expect(Object.keys(after.app.iterations)).toHaveLength(1);
+    const decided = [
+      ...Object.keys(after.app.layers),
+      ...Object.values(after.app.setAside).map((one) => one.element),
+    ];
+    expect(decided).toEqual(['home:0']);
+    await ask('POST', `/api/projects/${id}/undo`, { base: 3 });
+    const back = await read();
+    expect(stringifySorted([back.design, back.app])).toBe(stringifySorted([before.design, before.app]));
   });
 });
 

@@ -29,6 +29,13 @@ const Strip = styled.section<{ $isOver: boolean; $isLarge: boolean }>`
     text-overflow: ellipsis;
     white-space: nowrap;
   }
+  label {
+    display: flex;
+    align-items: center;
+    gap: 6px;
+    white-space: nowrap;
+    color: ${color.ink2};
+  }
   progress {
     width: 100%;
     max-width: 420px;
@@ -50,6 +57,9 @@ interface BringInProps {
   progress: Progress | null;
   last: IntakeResult | null;
   failure: Failure | null;
+  /** Whether the next batch is a whole round: what is not in it is gone. */
+  isWhole: boolean;
+  onWhole: (isWhole: boolean) => void;
   onFiles: (files: readonly ChosenFile[]) => void;
   onPaste: () => void;
   onLink: () => void;
@@ -63,6 +73,8 @@ export function BringIn({
   progress,
   last,
   failure,
+  isWhole,
+  onWhole,
   onFiles,
   onPaste,
   onLink,
@@ -82,6 +94,12 @@ export function BringIn({
             <Button $kind="primary" onPress={failure.again}>
               Try again
             </Button>
+          )}
+          {!isEmpty && (
+            <label title="What is not among them is gone, and what was decided about it is let go">
+              <input type="checkbox" checked={isWhole} onChange={(event) => onWhole(event.target.checked)} />
+              All screens, the whole next round
+            </label>
           )}
           <Button $kind="quiet" onPress={onPaste}>
             Paste source

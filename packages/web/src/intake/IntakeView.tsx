@@ -136,6 +136,7 @@ export function IntakeView() {
   const [last, setLast] = useState<IntakeResult | null>(null);
   const [failure, setFailure] = useState<Failure | null>(null);
   const [isOver, setOver] = useState(false);
+  const [isWhole, setWhole] = useState(false);
   const [sheet, setSheet] = useState<'link' | 'counterpart' | 'overlay' | { paste: string } | null>(null);
   const [scale, setScale] = useState(SCALES.first);
   const [sort, setSort] = useState<SortBy>('order');
@@ -147,7 +148,8 @@ export function IntakeView() {
     if (!chosen.length || running) return;
     setFailure(null);
     setLast(null);
-    const started = startIntake(session, chosen, setProgress);
+    const started = startIntake(session, chosen, setProgress, isWhole);
+    setWhole(false);
     watch(started, started.finished, after);
   };
   /** Follows a batch to its end; one that was read but not kept can be sent once more. */
@@ -296,6 +298,8 @@ export function IntakeView() {
         progress={progress}
         last={last}
         failure={failure}
+        isWhole={isWhole}
+        onWhole={setWhole}
         onFiles={begin}
         onPaste={() => setSheet({ paste: '' })}
         onLink={() => setSheet('link')}

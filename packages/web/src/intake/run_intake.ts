@@ -39,11 +39,15 @@ export class NotKept extends Error {
 /** A file that is read for longer than this, in ms, is left out, and the others are read without it. */
 const STUCK_MS = 30_000;
 
-/** Reads files, sends what was read, and makes it part of the project. */
+/**
+ * Reads files, sends what was read, and makes it part of the project.
+ * @param whole whether these are all screens there are: what is not among them is gone
+ */
 export function startIntake(
   session: ProjectSession,
   chosen: readonly ChosenFile[],
   onProgress: (progress: Progress) => void,
+  whole = false,
 ): RunningIntake {
   const { design, app } = session.getState();
   const taken = [...design.screens.map(({ key }) => key), ...Object.keys(app.screens)];
@@ -78,7 +82,7 @@ export function startIntake(
       const step = newName(16);
       const keep = async (tell: (progress: Progress) => void): Promise<IntakeResult> => {
         try {
-          await send(session, result, step, tell);
+          await send(session, result, step, tell, whole);
           return result;
         } catch (error) {
           throw new NotKept(error as Error, keep);
@@ -195,6 +199,7 @@ async function send(
   result: IntakeResult,
   step: string,
   onProgress: (progress: Progress) => void,
+  whole: boolean,
 ): Promise<void> {
   const missing = await api.missingAssets(result.assets.map((asset) => asset.hash));
   for (const [done, hash] of missing.entries()) {
@@ -213,7 +218,7 @@ async function send(
         notices,
         fonts,
         ...(brief ? { brief } : {}),
-        whole: false,
+        whole,
       }),
     step,
   );

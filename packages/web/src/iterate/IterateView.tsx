@@ -160,7 +160,7 @@ export function IterateView() {
     setPointed(null);
   };
   const row = ([key, one]: readonly [string, SetAside]) => (
-    <Item key={key} $isOn={key === current}>
+    <Item key={key} $isOn={key === current} role="group" aria-label={one.label}>
       <Title type="button" aria-current={key === current} onClick={() => choose(key)}>
         “{one.label}”
       </Title>
