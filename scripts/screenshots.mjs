@@ -1,4 +1,4 @@
-// npm run screenshots: pictures of every main view, made from the demo project on a server of their own.
+// npm run screenshots [VIEW...]: pictures of every main view, made from the demo project on a server of their own.
 import { spawn } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
@@ -34,7 +34,8 @@ try {
   const [project] = await (await page.request.get(`${base}/api/projects`)).json();
   const at = (view) => `${base}/p/${project.id}/${view}`;
   const settled = async () => {
-    await page.waitForLoadState('networkidle');
+    // News stay connected, so that the network is never idle.
+    await page.waitForLoadState('load');
     await page.evaluate(() => document.fonts.ready);
   };
   const shoot = async (name) => {
@@ -74,7 +75,6 @@ try {
       await page.getByRole('button', { name: /^Pin 8/ }).click();
       await page.keyboard.type('to');
     },
-    'junction-desk': async () => page.goto(at('junction/desk-new-loan')),
     'junction-more': async () => {
       await page.goto(at('junction/catalogue'));
       await page.getByRole('row', { name: /Hedge trimmer/ }).click();
@@ -89,7 +89,10 @@ try {
       await page.getByRole('button', { name: 'Catalogue to Tool detail: 2 links' }).click();
     },
     journey: async () => page.goto(at('map?journey=journey-2')),
-    run: async () => page.goto(at('run?at=/tools')),
+    run: async () => {
+      await page.goto(at('run?at=/tools'));
+      await page.getByText(/^(Building|Writing) the app/).waitFor({ state: 'hidden' });
+    },
     deliver: async () => {
       await page.goto(at('deliver'));
       await page.getByText('Browse the tools').first().click();
@@ -103,9 +106,21 @@ try {
     'junction-dark': async () => {
       await page.emulateMedia({ colorScheme: 'dark' });
       await page.goto(at('junction/my-loans'));
+      await page.emulateMedia({ colorScheme: 'light' });
+    },
+    // The last, since it brings the next round in.
+    iterate: async () => {
+      await page.goto(at('intake'));
+      await page.getByRole('checkbox', { name: /whole next round/ }).check();
+      await page.getByLabel('Folder', { exact: true }).setInputFiles(path.join(root, 'demo/iteration-2'));
+      await page.getByRole('heading', { name: /came in/ }).waitFor();
+      await page.goto(at('iterate'));
+      await page.locator('[data-outline]').waitFor();
     },
   };
+  const wanted = process.argv.slice(2);
   for (const [name, open] of Object.entries(views)) {
+    if (wanted.length && !wanted.includes(name)) continue;
     await open();
     await shoot(name);
   }

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { main } from './main.ts';
@@ -67,6 +67,56 @@ test('check prints for people and for continuous integration too', async () => {
   });
 });
 
+test('a next iteration keeps what was wired, says what it did, and asks where it is not sure', async () => {
+  const page = (links: string): string => `<title>Desk</title><body><h1>Desk</h1><nav>${links}</nav></body>`;
+  const other = '<title>Tools</title><body><h1>Tools</h1><a href="desk.html">Back to the desk</a></body>';
+  for (const round of ['one', 'two']) mkdirSync(at(round));
+  writeFileSync(at('one/desk.html'), page('<a href="tools.html">All tools</a><a href="desk.html">Today</a>'));
+  writeFileSync(at('two/desk.html'), page('<a>Help</a><div><a>All tools</a></div><a>Today</a>'));
+  for (const round of ['one', 'two']) writeFileSync(at(`${round}/tools.html`), other);
+  await tovel('intake ~one --out ~rounds.tovel');
+  const { code, out, said } = await tovel('iterate ~rounds.tovel ~two --out ~second.tovel');
+  const { screens, decisions, asks } = JSON.parse(out) as {
+    screens: object[];
+    decisions: Record<'kept' | 'asked' | 'letGo', number>;
+    asks: unknown[];
+  };
+  expect(screens).toEqual([
+    { old: 'desk.html', new: 'desk.html', standing: 'changed' },
+    { old: 'tools.html', new: 'tools.html', standing: 'same' },
+  ]);
+  expect(decisions.kept + decisions.asked + decisions.letGo).toBe(3);
+  expect([asks.length, code]).toEqual([decisions.asked, decisions.asked ? 1 : 0]);
+  expect(said).toContain('second.tovel:');
+  const wired = JSON.parse((await tovel('wiring ~second.tovel')).out) as {
+    element: { path: string };
+    to: string;
+  }[];
+  expect(wired).toHaveLength(decisions.kept);
+  for (const { element, to } of wired)
+    expect(['1/1/1/0 tools.html', '1/1/2 desk.html', '1/1 desk.html']).toContain(`${element.path} ${to}`);
+  const none = await tovel('iterate ~rounds.tovel ~two --take none --out ~asked.tovel');
+  expect(none.code).toBe(1);
+});
+
+test('two versions of a design are matched, by the places in their files', async () => {
+  await tovel('intake ~one --out ~one.json');
+  await tovel('intake ~two --out ~two.json');
+  const found = JSON.parse((await tovel('match ~one.json ~two.json')).out) as {
+    screens: { old: string; new: string; score: number }[];
+    pairs: { screen: string; oldPath: string; newPath: string; score: number }[];
+    added: { path: string }[];
+  };
+  expect(found.screens.map((screen) => [screen.old, screen.new])).toEqual([
+    ['desk.html', 'desk.html'],
+    ['tools.html', 'tools.html'],
+  ]);
+  expect(found.pairs).toContainEqual(
+    expect.objectContaining({ screen: 'desk.html', oldPath: '1/1/0', newPath: '1/1/1/0' }),
+  );
+  expect(found.added.map(({ path: place }) => place)).toContain('1/1/0');
+});
+
 test('journeys are printed as tests; a project without any gives none', async () => {
   const { code, out } = await tovel('journeys ~two.tovel');
   expect(code).toBe(0);
@@ -112,6 +162,11 @@ test.each([
   ['graph ~two.tovel --format svg', 2, /graphml, dot,? or scxml/],
   ['emit ~two.tovel --out ~x', 2, /--target takes react/],
   ['emit ~two.tovel --target react', 2, /Where to/],
+  ['iterate ~two.tovel', 2, /Where to/],
+  ['iterate ~two.tovel --out ~x.tovel', 2, /Which files are the new iteration/],
+  ['iterate ~two.tovel @cover.svg --take all --out ~x.tovel', 2, /sure or none/],
+  ['match ~two.tovel', 2, /Which design/],
+  ['wiring', 2, /Which project/],
 ])('tovel %s ends with %i and says why', async (line, code, message) => {
   const ended = await tovel(line);
   expect(ended.code).toBe(code);

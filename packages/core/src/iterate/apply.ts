@@ -1,6 +1,7 @@
 import { all, applyChange, type Change, putIteration, putSetAside } from '../change/change.ts';
 import type { IterationRecord, SetAside, TableEntry } from '../model/app.ts';
 import type { Design, Element, Screen } from '../model/design.ts';
+import { labelOf } from '../links/pressable.ts';
 import { uniqueName } from '../model/names.ts';
 import { elementsByKey, type Project } from '../model/project.ts';
 import { addToDesign, type IntakeResult } from '../intake/batch.ts';
@@ -94,6 +95,7 @@ function setAsideBy(
   isGone: ReadonlySet<Screen>,
 ): Change[] {
   const changes: Change[] = [];
+  const nameOf = ({ key, name }: Screen): string => app.screens[key]?.name ?? name;
   let count = 0;
   const put = (
     element: Element | null,
@@ -107,7 +109,8 @@ function setAsideBy(
     const entry: SetAside = {
       screen: screen.key,
       ...(element ? { element: element.key } : {}),
-      label: (element?.name ?? app.screens[screen.key]?.name ?? screen.name).slice(0, 300),
+      label: (element ? labelOf(element) : nameOf(screen)).slice(0, 300),
+      on: nameOf(screen).slice(0, 300),
       place: element?.source.path ?? screen.source.file,
       standing,
       iteration,

@@ -1,11 +1,13 @@
 import fc from 'fast-check';
 import { applyChange, invertChange, putEdit, putInteraction, putLayer } from '../change/change.ts';
+import { emitReact, type EmittedProject } from '../emit/react/emit_react.ts';
 import type { Screen } from '../model/design.ts';
 import { editKey } from '../model/edit_key.ts';
 import { pressTo } from '../model/interaction.ts';
 import { stringifySorted } from '../model/json.ts';
 import { findElement, screenOf as screenHolding } from '../model/places.ts';
 import { elementsByKey, type Project, walkElements } from '../model/project.ts';
+import { packProject, unpackProject } from '../project/archive.ts';
 import { projectOf, screenOf, screenWith, svg } from '../testing/build.ts';
 import { editScreen } from '../testing/edit_tree.ts';
 import { applyIteration } from './apply.ts';
@@ -113,6 +115,29 @@ test('a screen in a renamed file keeps its key, its name and its route; of a few
   expect(Object.values(fewer.app.setAside)).toMatchObject([{ screen: 'list', standing: 'letGo' }]);
 });
 
+test('elements that went to a screen of their own keep what was decided, and the project opens again', () => {
+  const row = (i: number, name: string): string =>
+    `<g data-name="Row"><rect x="24" y="${100 + i * 70}" width="342" height="60" fill="#eee"/><text x="40" y="${135 + i * 70}" font-size="16">${name}</text></g>`;
+  const shelf = screenOf(
+    svg(['Saw', 'Drill', 'Press', 'Ladder'].map((name, i) => row(i, name)).join('')),
+    'shelf',
+  );
+  const base = projectOf(shelf);
+  const key = keyOf(shelf, 'Ladder');
+  const app = applyChange(base.app, putInteraction(key, pressTo({ kind: 'back' })));
+  const first = screenOf(svg(row(0, 'Saw') + row(1, 'Drill')), 'shelf');
+  const rest = screenOf(svg(row(0, 'Press') + row(1, 'Ladder')), 'more');
+  const made = iterated({ ...base, app }, [first, rest]);
+  const known = Object.values(made.app.setAside).map(({ element }) => element);
+  if (!known.includes(key)) {
+    expect(screenHolding(made.design, key)).toBe('more');
+    expect(made.app.interactions[key]?.target).toEqual({ kind: 'back' });
+  }
+  const archive = packProject({ name: 'Parted', design: made.design, app: made.app, bytes: new Map() });
+  const opened = unpackProject(archive);
+  expect(stringifySorted([opened.design, opened.app])).toBe(stringifySorted([made.design, made.app]));
+});
+
 test('what somebody changed by hand and the design changes, too, is asked about', () => {
   const project = wiredProject();
   const [leaf] = [...elementsByKey(home).values()].filter(({ text }) => text === 'Browse');
@@ -136,6 +161,23 @@ test('the same screens again change nothing but the record', () => {
   );
   expect({ ...app, iterations: {} }).toEqual({ ...project.app, iterations: {} });
   expect(plan.screens.map(({ standing }) => standing)).toEqual(['same', 'same']);
+});
+
+test('the code stays calm: one text that changed changes one line, and other screens are the same bytes', () => {
+  const project = wiredProject();
+  const next = screenWith('home', 'Browse', 'My loans', 'Sign out');
+  const { design, app } = iterated(project, [next, structuredClone(list)]);
+  const linesOf = ({ files }: EmittedProject): Map<string, string> =>
+    new Map(files.flatMap((file) => ('text' in file ? [[file.path, file.text] as const] : [])));
+  const [before, after] = [linesOf(emitReact(project, 'Test')), linesOf(emitReact({ design, app }, 'Test'))];
+  expect([...after.keys()]).toEqual([...before.keys()]);
+  const changed = [...after].flatMap(([path, text]) => {
+    const old = before.get(path)!.split('\n');
+    return text.split('\n').flatMap((line, i) => (line === old[i] ? [] : [`${path}: ${line.trim()}`]));
+  });
+  // The words on the screen, and the same words in the test that presses them.
+  expect(changed.filter((line) => line.includes('screens/'))).toHaveLength(1);
+  expect(changed.every((line) => line.includes('My loans'))).toBe(true);
 });
 
 test('an iteration is one change, and its inverse gives back the very same bytes', () => {

@@ -93,25 +93,31 @@ export function likeSketches(a: Sketch, b: Sketch): number {
   return both / seen;
 }
 
+const NOTHING: Sketch = { least: new Int32Array(), total: 0 };
+
 /** A sketch of own hashes and those of the parts. Hashes that come again are told apart by how often they came. */
 function sketchOf(own: readonly number[], parts: readonly Sketch[]): Sketch {
+  const full = parts.filter((part) => part.total > 0);
+  if (!own.length && full.length < 2) return full[0] ?? NOTHING;
   let total = own.length;
   const all: number[] = [...own];
-  for (const part of parts) {
+  for (const part of full) {
     total += part.total;
     for (const hash of part.least) all.push(hash);
   }
-  all.sort((a, b) => a - b);
+  const sorted = Int32Array.from(all).sort();
   const least: number[] = [];
   let last = NaN;
   let again = 0;
-  for (const hash of all) {
+  let isAgain = false;
+  for (const hash of sorted) {
     again = hash === last ? again + 1 : 0;
     last = hash;
+    isAgain ||= again > 0;
     least.push(again ? mix(hash, again * 7919) : hash);
   }
-  least.sort((a, b) => a - b);
-  return { least: Int32Array.from(least.slice(0, KEPT)), total };
+  const made = isAgain ? Int32Array.from(least).sort() : Int32Array.from(least);
+  return { least: made.length > KEPT ? made.slice(0, KEPT) : made, total };
 }
 
 const squeeze = (text: string | undefined): string => (text ?? '').replace(/\s+/g, ' ').trim().toLowerCase();
@@ -199,8 +205,8 @@ function collect(root: Element): Traits[] {
       build: 0,
       hasContent: false,
       hasClasses: false,
-      says: { least: new Int32Array(), total: 0 },
-      built: { least: new Int32Array(), total: 0 },
+      says: NOTHING,
+      built: NOTHING,
     };
     list.push(draft);
     draft.children = element.children.map((child, i) => visit(child, draft, i));

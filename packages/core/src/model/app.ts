@@ -292,8 +292,9 @@ const setAsideFields = {
   screen: screenKey,
   /** Key of the element that it was about; not there where it was the screen itself. */
   element: optional(elementKey),
-  /** What the element or the screen was called. */
+  /** What the element or the screen was called, and the screen that the element was on. */
   label: text(300),
+  on: text(300),
   /** Where it stood in its file. */
   place: text(2000),
   /** Whether it waits for somebody to say where it belongs, or was let go. */

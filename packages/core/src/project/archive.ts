@@ -103,8 +103,6 @@ export function parseDesign(json: unknown): Design {
     screens.add(screen.key);
     let count = 0;
     const visit = (element: Element, where: string, depth: number): void => {
-      if (!element.key.startsWith(`${screen.key}:`))
-        fail(`${where}/key`, `expected a key that begins with "${screen.key}:"`);
       if (keys.has(element.key)) fail(`${where}/key`, `the key "${element.key}" stands twice`);
       keys.add(element.key);
       // Reading and arranging may add containers to what a file may hold.

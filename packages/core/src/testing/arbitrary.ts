@@ -7,6 +7,9 @@ import type { Shape } from '../schema/schema.ts';
 const KEYS = ['home', 'list', 'detail', 'home:0', 'home:0/1', 'list:2', 'to-string'];
 const WORDS = ['Home', 'List', 'Signed in'];
 
+/** Names of the shapes that values are being made of. */
+const open = new Set<string>();
+
 /** Values of a shape; the more deeply nested, the smaller. */
 export function arbitraryOf(shape: Shape): fc.Arbitrary<unknown> {
   switch (shape.shape) {
@@ -48,8 +51,16 @@ export function arbitraryOf(shape: Shape): fc.Arbitrary<unknown> {
       );
     case 'either':
       return fc.oneof(...shape.of.map(arbitraryOf));
-    case 'lazy':
-      throw new Error(`values of ${shape.name}, which holds itself, are made by hand`);
+    case 'lazy': {
+      if (open.has(shape.name))
+        throw new Error(`values of ${shape.name}, which holds itself, are made by hand`);
+      open.add(shape.name);
+      try {
+        return arbitraryOf(shape.of());
+      } finally {
+        open.delete(shape.name);
+      }
+    }
   }
 }
 

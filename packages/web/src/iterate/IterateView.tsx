@@ -130,7 +130,7 @@ export function IterateView() {
   const letGo = waiting.filter(([, one]) => one.standing === 'letGo');
   const [chosen, setChosen] = useState<string | null>(null);
   const [pointed, setPointed] = useState<string | null>(null);
-  const current = chosen && app.setAside[chosen] ? chosen : (asked[0]?.[0] ?? null);
+  const current = chosen && app.setAside[chosen] ? chosen : (asked[0]?.[0] ?? letGo[0]?.[0] ?? null);
   const about = current ? app.setAside[current] : null;
   const element = pointed ?? about?.candidates.find((key) => findElement(drawn, key)) ?? null;
   const screen =
@@ -165,7 +165,7 @@ export function IterateView() {
         “{one.label}”
       </Title>
       <p>
-        {one.element === undefined ? 'A screen' : `On ${screenName(project, one.screen)}`}:{' '}
+        {one.element === undefined ? 'A screen' : `On ${one.on}`}:{' '}
         {one.element === undefined ? 'its name and route' : describeEntries(project, one.entries)}
       </p>
       <div>
@@ -205,7 +205,11 @@ export function IterateView() {
         </p>
         {asked.map(row)}
         <h3>Let go {letGo.length}</h3>
-        <p>{letGo.length ? 'It waits here, and can be put on another element at any time.' : 'Nothing.'}</p>
+        <p>
+          {letGo.length
+            ? 'It waits here for as long as the project lives. Choose it, and press the element in the picture that it belongs to.'
+            : 'Nothing.'}
+        </p>
         {letGo.map(row)}
         {record && (
           <>
@@ -228,7 +232,7 @@ export function IterateView() {
       {screen ? (
         <ElementPicture screen={screen} element={element} onPick={setPointed} />
       ) : (
-        <Empty title="No picture" text="Choose something to decide, and its screen stands here." />
+        <Empty title="No picture" text="Choose something on the left, and its screen stands here." />
       )}
     </View>
   );

@@ -70,7 +70,7 @@ function named(what: string, step: EntryHead | null, isOwn: boolean): { label: s
 
 /** How the project stands, in numbers that lead to what they count; what is saved; undo and redo. */
 export function LedgerStrip() {
-  const { id, graph, history, saving, waitsFor, savedAt, session, design } = useProject();
+  const { id, graph, history, saving, waitsFor, savedAt, session, app } = useProject();
   const undo = named('Undo', history.undo, !history.undo || session.isOwn(history.undo));
   const redo = named('Redo', history.redo, !history.redo || session.isOwn(history.redo));
   const { live, elements, open, broken, unreachable, deadEnds, planned } = graph.counts;
@@ -108,7 +108,7 @@ export function LedgerStrip() {
         </Link>
       )}
       <Saving role="status" title={waitsFor ?? undefined}>
-        Iteration {design.iteration} ·{' '}
+        Iteration {Object.keys(app.iterations).length + 1} ·{' '}
         {saving === 'saved'
           ? `Saved ${time}`
           : saving === 'saving'
