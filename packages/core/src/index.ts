@@ -280,6 +280,14 @@ export {
   type ScreenStanding,
   type ScreenStep,
 } from './iterate/plan.ts';
+export {
+  composeKeys,
+  invertKeys,
+  keyMapOf,
+  type KeyMapping,
+  sameKeys,
+  speaksOfGone,
+} from './change/key_mapping.ts';
 export { letGoOf, putOn } from './iterate/resolve.ts';
 export type { IterationRecord, SetAside, TableEntry } from './model/app.ts';
 export { describeDecided, describeEntries } from './iterate/describe.ts';

@@ -1,4 +1,5 @@
 import { all, applyChange, type Change, putIteration, putSetAside } from '../change/change.ts';
+import type { KeyMapping } from '../change/key_mapping.ts';
 import type { IterationRecord, SetAside, TableEntry } from '../model/app.ts';
 import type { Design, Element, Screen } from '../model/design.ts';
 import { labelOf } from '../links/pressable.ts';
@@ -7,11 +8,13 @@ import { elementsByKey, type Project } from '../model/project.ts';
 import { addToDesign, type IntakeResult } from '../intake/batch.ts';
 import { takeIn } from '../project/take_in.ts';
 import type { IterationPlan } from './plan.ts';
-import { freshKey, rekeyed } from './rekey.ts';
+import { freshKey, placeKey, rekeyed } from './rekey.ts';
 
 export interface AppliedIteration {
   readonly design: Design;
   readonly change: Change;
+  /** Where the keys of the design went: what is gone, and what is new. */
+  readonly mapping: KeyMapping;
 }
 
 /**
@@ -47,8 +50,11 @@ export function applyIteration(
   const taken = takeIn({ design: made, app: after }, incoming);
   // Of the first screens there is nothing to tell.
   const record = design.screens.length ? [putIteration(String(iteration), recordOf(project, plan))] : [];
-  return { design: made, change: all([...aside, taken, ...record]) };
+  return { design: made, change: all([...aside, taken, ...record]), mapping: mappingOf(design, made) };
 }
+
+/** Certainty from which an element that nothing was decided about takes over a key. */
+const LEAST_TAKEN = 0.5;
 
 /** The key of each element of the new screens. */
 function keysFor(
@@ -61,15 +67,21 @@ function keysFor(
   );
   const taken = new Set(design.screens.flatMap((screen) => [...elementsByKey(screen).keys()]));
   const keys = new Map<Element, string>();
+  // Before the very first screens nothing can have had a key.
+  const isFirst = !design.screens.length && iteration === design.iteration + 1;
   return (element, screen) => {
     let key = keys.get(element);
     if (key === undefined) {
       const pair = plan.partner.get(element);
       // What is not sure keeps its key for whoever decides.
       key =
-        pair && !undecided.has(pair.old)
+        pair && pair.score >= LEAST_TAKEN && !undecided.has(pair.old)
           ? pair.old.key
-          : uniqueName(freshKey(screen, iteration, element), (candidate) => taken.has(candidate), '.');
+          : uniqueName(
+              isFirst ? placeKey(screen, element) : freshKey(screen, iteration, element),
+              (candidate) => taken.has(candidate),
+              '.',
+            );
       taken.add(key);
       keys.set(element, key);
     }
@@ -134,6 +146,21 @@ function setAsideBy(
     if (value) put(null, screen, 'letGo', [{ table: 'screens', key: screen.key, value }], []);
   }
   return changes;
+}
+
+function mappingOf(before: Design, after: Design): KeyMapping {
+  const keysOf = ({ screens }: Design): Set<string> =>
+    new Set(screens.flatMap((screen) => [screen.key, ...elementsByKey(screen).keys()]));
+  const [old, now] = [keysOf(before), keysOf(after)];
+  return {
+    to: Object.fromEntries(
+      [...old]
+        .filter((key) => !now.has(key))
+        .sort()
+        .map((key) => [key, []]),
+    ),
+    made: [...now].filter((key) => !old.has(key)).sort(),
+  };
 }
 
 function recordOf({ app }: Project, plan: IterationPlan): IterationRecord {

@@ -10,6 +10,9 @@ export function rekeyed(screen: Screen, key: string, keyOf: (element: Element) =
   return { ...screen, key, root: visit(screen.root) };
 }
 
+/** The key of an element of the first screens of a project. */
+export const placeKey = (screen: string, element: Element): string => `${screen}:${element.source.path}`;
+
 /**
  * A key for an element that no element of the project ever had: what came with one iteration is told from what came
  * with others by the iteration's number.

@@ -3,6 +3,7 @@ import {
   type Change,
   type ChangeResult,
   collisions,
+  composeKeys,
   type Conflict,
   type Design,
   type EntryHead,
@@ -11,8 +12,14 @@ import {
   historyState,
   type HistoryState,
   inTheWay,
+  invertKeys,
+  keyMapOf,
+  type KeyMapping,
+  mapChange,
   invertChange,
   type Reader,
+  sameKeys,
+  speaksOfGone,
   standings,
   type StandingStep,
 } from '@tovel/core';
@@ -53,6 +60,7 @@ interface ChangeRow {
   made_at: Date;
   revision_before: number | null;
   revision_after: number | null;
+  mapping: string | null;
 }
 
 interface Step {
@@ -64,6 +72,8 @@ interface Step {
   readonly design?: Design;
   /** With undoing or redoing an intake: the revision of the design that it goes to. */
   readonly revision?: number | null;
+  /** With what moves the design: where its keys went. */
+  readonly mapping?: KeyMapping | null;
   /** It was made of what is there now, and so collides with nothing. */
   readonly isFresh?: boolean;
 }
@@ -128,7 +138,7 @@ export class HistoryStore {
     project: string,
     input: StepInput,
     label: string,
-    make: (current: StoredProject) => { change: Change; design?: Design },
+    make: (current: StoredProject) => { change: Change; design?: Design; mapping?: KeyMapping },
   ): Promise<ChangeResult> {
     return this.#step(project, input, async (current) => {
       const made = make(current);
@@ -149,7 +159,7 @@ export class HistoryStore {
       if (at < 0) throw new HttpError('nothing-to-undo', 'There is nothing to undo.');
       const { step } = done[at];
       const later = done.filter((other) => other.at > done[at].at);
-      const { inverse, before } = await this.#changeAt(project, step.seq, db);
+      const { inverse, before, mapping } = await this.#changeAt(project, step.seq, db);
       await this.#refuseInTheWay(project, 'undone', inverse, before !== null, later, db);
       return {
         role: 'undo',
@@ -157,6 +167,7 @@ export class HistoryStore {
         label: step.label,
         change: inverse,
         revision: before,
+        mapping: mapping && invertKeys(mapping),
         isFresh: true,
       };
     });
@@ -172,7 +183,7 @@ export class HistoryStore {
       const { step } = found;
       // What was there before it and came back before it is what it was made on.
       const later = done.filter((other) => other.step.seq > step.seq);
-      const { forward, after } = await this.#changeAt(project, step.seq, db);
+      const { forward, after, mapping } = await this.#changeAt(project, step.seq, db);
       await this.#refuseInTheWay(project, 'made again', forward, after !== null, later, db);
       return {
         role: 'redo',
@@ -180,6 +191,7 @@ export class HistoryStore {
         label: step.label,
         change: forward,
         revision: after,
+        mapping,
         isFresh: true,
       };
     });
@@ -231,10 +243,16 @@ export class HistoryStore {
     project: string,
     seq: number,
     db: Queryable,
-  ): Promise<{ forward: Change; inverse: Change; before: number | null; after: number | null }> {
+  ): Promise<{
+    forward: Change;
+    inverse: Change;
+    before: number | null;
+    after: number | null;
+    mapping: KeyMapping | null;
+  }> {
     const [row] = await rowsOf<ChangeRow>(
       db,
-      'SELECT forward, inverse, revision_before, revision_after FROM changes WHERE project_id = ? AND seq = ?',
+      'SELECT forward, inverse, revision_before, revision_after, mapping FROM changes WHERE project_id = ? AND seq = ?',
       [project, seq],
     );
     return {
@@ -242,7 +260,18 @@ export class HistoryStore {
       inverse: JSON.parse(row.inverse) as Change,
       before: row.revision_before,
       after: row.revision_after,
+      mapping: row.mapping === null ? null : (JSON.parse(row.mapping) as KeyMapping),
     };
+  }
+
+  /** Where keys went after a place in the history. */
+  async #keysSince(project: string, seq: number, db: Queryable): Promise<KeyMapping> {
+    const rows = await rowsOf<ChangeRow>(
+      db,
+      'SELECT mapping FROM changes WHERE project_id = ? AND seq > ? AND mapping IS NOT NULL ORDER BY seq',
+      [project, seq],
+    );
+    return rows.reduce((moved, row) => composeKeys(moved, JSON.parse(row.mapping!) as KeyMapping), sameKeys);
   }
 
   /** The answer to a step that was said before: it is done already. */
@@ -281,8 +310,12 @@ export class HistoryStore {
       if (known) return { project: null, result: known };
       if (base > current.seq)
         throw new HttpError('invalid', `base: the history has ${current.seq} steps, not ${base}.`);
-      const step = await make(current, db);
+      const asked = await make(current, db);
       const missed = current.seq > base ? await this.after(id, base, db) : [];
+      const moved = asked.isFresh || !missed.length ? sameKeys : await this.#keysSince(id, base, db);
+      // What it is about went with an iteration that its author had not seen.
+      if (speaksOfGone(asked.change, moved)) throw await this.#behind(id, current.seq, missed, input, db);
+      const step: Step = { ...asked, change: mapChange(asked.change, keyMapOf(moved)) ?? asked.change };
       if (
         !step.isFresh &&
         collisions(
@@ -311,7 +344,7 @@ export class HistoryStore {
       const inverse = invertChange(current.app, step.change);
       await run(
         db,
-        'INSERT INTO changes (project_id, seq, role, of_seq, label, forward, inverse, made_at, revision_before, revision_after, step_id, author) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+        'INSERT INTO changes (project_id, seq, role, of_seq, label, forward, inverse, made_at, revision_before, revision_after, step_id, author, mapping) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
         [
           id,
           seq,
@@ -325,6 +358,7 @@ export class HistoryStore {
           isMoved ? revision : null,
           input.id ?? null,
           input.author ?? null,
+          step.mapping ? JSON.stringify(step.mapping) : null,
         ],
       );
       if (step.design) await this.#projects.writeDesign(db, id, revision, step.design);

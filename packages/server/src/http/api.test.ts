@@ -602,6 +602,27 @@ describe('an intake', () => {
     expect(design.screens.map((screen) => screen.key)).toEqual(['home', 'home-2']);
   });
 
+  test('refuses a step about an element that went with it, made by somebody who had not seen that', async () => {
+    const id = await create();
+    await bring(id, 0, '#111111');
+    const gone = svgScreen('<text x="20" y="60" font-size="28">All is new</text>');
+    const { status } = await ask('POST', `/api/projects/${id}/intake`, {
+      base: 1,
+      screens: [gone],
+      assets: [],
+      notices: [],
+      whole: true,
+    });
+    expect(status).toBe(200);
+    const late = await change(id, 1, putLayer('home:0', { role: 'button' }));
+    expect([late.status, (late.body as { code?: string }).code]).toEqual([409, 'behind']);
+    expect((await change(id, 1, setStart('home'))).status).toBe(200);
+    // Once the iteration is taken back, the element is there again.
+    await ask('POST', `/api/projects/${id}/undo`, { base: 3, of: 2 });
+    const { seq } = (await ask<ProjectState>('GET', `/api/projects/${id}`)).body.history;
+    expect((await change(id, seq, putLayer('home:0', { role: 'button' }))).status).toBe(200);
+  });
+
   test('of a next version keeps decisions on their elements, whatever moved, and undo gives back the same bytes', async () => {
     const id = await create();
     await bring(id, 0, '#111111');
