@@ -58,6 +58,10 @@ test('a comment ends where it is ended', () => {
   );
 });
 
+test('a comment that ends in a dash is read to its end', () => {
+  expect(source(`/** ${commentText('a-')}*/ const a = 1;`).statements).toHaveLength(1);
+});
+
 test('a string of CSS is the text, and ends no sheet within a page', () => {
   fc.assert(
     fc.property(

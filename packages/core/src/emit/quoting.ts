@@ -31,8 +31,15 @@ export const jsxText = (text: string): string =>
       ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '{': '&#123;', '}': '&#125;', '\u00a0': '&nbsp;' })[char]!,
   );
 
-/** Text in a comment of TypeScript or CSS: on one line, and never its end. */
-export const commentText = (text: string): string => text.replace(/\s+/g, ' ').replace(/\*(?=\/)/g, '* ');
+/**
+ * Text in a comment of TypeScript or CSS: on one line, and never its end. A dash at the very end of a word and the comment
+ * keeps TypeScript 6.0 from ever coming to the end of it.
+ */
+export const commentText = (text: string): string =>
+  text
+    .replace(/\s+/g, ' ')
+    .replace(/\*(?=\/)/g, '* ')
+    .replace(/-$/, '- ');
 
 /** A string of CSS, with its quotes. */
 export const cssText = (text: string): string =>
