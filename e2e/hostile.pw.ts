@@ -41,7 +41,7 @@ async function touchAll(page: Page): Promise<void> {
 test('nothing that hostile screens bring runs or is fetched, in any view, in Run, or in the app that is delivered', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(240_000);
   const asked: string[] = [];
   const listener = await listen((request, response) => {
     asked.push(request.url!);
