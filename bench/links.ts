@@ -3,32 +3,23 @@
  * their pages replaced by `#`, once as they are and once with neutral titles and file names.
  * `npm run bench -- links [PACKAGE...]` measures others.
  */
-import { execFileSync } from 'node:child_process';
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { elementsByKey, inferRoles, labelOf, proposeLinks, readBatch, type Screen } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
 import { parse } from 'parse5';
 import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
+import { installed } from './installed.ts';
 
 const wanted = process.argv.slice(2).filter((arg) => !arg.startsWith('--'));
 const isLong = process.argv.includes('--misses');
 const packages = wanted.length
   ? wanted
   : ['startbootstrap-sb-admin-2@4.1.4', 'startbootstrap-clean-blog@6.0.9'];
-const folder = process.env.TOVEL_BENCH_FOLDER ?? (await mkdtemp(path.join(tmpdir(), 'tovel-links-')));
+const packaged = await installed(packages);
 const host = new HeadlessHost();
 try {
-  if (!process.env.TOVEL_BENCH_FOLDER) {
-    await writeFile(path.join(folder, 'package.json'), '{"private":true}');
-    execFileSync('npm', ['install', '--ignore-scripts', '--no-audit', '--no-fund', '--silent', ...packages], {
-      cwd: folder,
-      stdio: 'inherit',
-    });
-  }
   for (const name of packages) {
-    const root = path.join(folder, 'node_modules', name.replace(/(?<=.)@[^@]*$/, ''));
+    const root = packaged.rootOf(name);
     const files = (await folderFiles(root)).filter(
       (file) => !/(^|\/)(node_modules|src|scss|less|plugins|\.[^/]*)\//.test(file.path),
     );
@@ -36,7 +27,7 @@ try {
   }
 } finally {
   await host.close();
-  if (!process.env.TOVEL_BENCH_FOLDER) await rm(folder, { recursive: true, force: true });
+  await packaged.remove();
 }
 
 /** Where the links of a page lead: the page's own name by the path of each link. */

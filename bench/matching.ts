@@ -5,9 +5,6 @@
  * all of its links taken out, and where the links then stand.
  * `npm run bench -- matching [PACKAGE...]` measures others.
  */
-import { execFileSync } from 'node:child_process';
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
 import path from 'node:path';
 import {
   applyChange,
@@ -25,6 +22,7 @@ import {
   takeIn,
 } from '@tovel/core';
 import { editedRevision, type Revision } from './revisions/prepare.ts';
+import { bareName, installed } from './installed.ts';
 
 const TO_DEVELOP = [
   'startbootstrap-sb-admin-2@4.1.4',
@@ -38,20 +36,12 @@ const TO_MEASURE = ['soft-ui-dashboard@1.0.1', 'black-dashboard@1.0.0', 'startbo
 
 const wanted = process.argv.slice(2);
 const packages = wanted.length ? wanted : [...TO_DEVELOP, ...TO_MEASURE];
-const folder = process.env.TOVEL_BENCH_FOLDER ?? (await mkdtemp(path.join(tmpdir(), 'tovel-matching-')));
+const packaged = await installed(packages);
 try {
-  if (!process.env.TOVEL_BENCH_FOLDER) {
-    await writeFile(path.join(folder, 'package.json'), '{"private":true}');
-    execFileSync('npm', ['install', '--ignore-scripts', '--no-audit', '--no-fund', '--silent', ...packages], {
-      cwd: folder,
-      stdio: 'inherit',
-    });
-  }
   const sureness = { all: 0, right: 0 };
   for (const name of packages) {
-    const bare = name.replace(/(?<=.)@[^@]*$/, '');
-    const kept = path.join(folder, 'revisions');
-    const revision = await editedRevision(bare, path.join(folder, 'node_modules', bare), 1, kept);
+    const kept = path.join(packaged.folder, 'revisions');
+    const revision = await editedRevision(bareName(name), packaged.rootOf(name), 1, kept);
     const half = TO_DEVELOP.includes(name) ? 'to develop on' : 'to measure on';
     console.log(`\n${name} (${half}), ${revision.before.screens.length} screens`);
     measurePairs(revision, sureness);
@@ -62,7 +52,7 @@ try {
     `\nOf ${sureness.all} pairs with a score of 0.9 and above ${percent(sureness.right, sureness.all)} are right.`,
   );
 } finally {
-  if (!process.env.TOVEL_BENCH_FOLDER) await rm(folder, { recursive: true, force: true });
+  await packaged.remove();
 }
 
 function percent(part: number, whole: number): string {

@@ -2,15 +2,12 @@
  * How often Tovel says rightly what an element is: pages of templates from the registry whose tags, roles and telling
  * attributes were hidden, and the demo's drawings. `npm run bench -- roles [PACKAGE...]` measures others.
  */
-import { execFileSync } from 'node:child_process';
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { findLists, inferRoles, readBatch, type Role, ROLES, scoreRoles, sightOf } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
 import type { Sight } from '../packages/core/src/roles/sight.ts';
 import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
 import { hideTags } from '../packages/reader/src/testing/hide_tags.ts';
+import { installed } from './installed.ts';
 
 /** What a page's tags say of things that cannot be seen, or that people would not call so. */
 const COUNTED: ReadonlySet<string> = new Set(
@@ -24,17 +21,11 @@ const isLong = process.argv.includes('--misses');
 const packages = wanted.length
   ? wanted
   : ['startbootstrap-sb-admin-2@4.1.4', 'startbootstrap-clean-blog@6.0.9'];
-const folder = process.env.TOVEL_BENCH_FOLDER ?? (await mkdtemp(path.join(tmpdir(), 'tovel-roles-')));
+const packaged = await installed(packages);
 const host = new HeadlessHost();
 try {
-  await writeFile(path.join(folder, 'package.json'), '{"private":true}');
-  if (!process.env.TOVEL_BENCH_FOLDER)
-    execFileSync('npm', ['install', '--ignore-scripts', '--no-audit', '--no-fund', '--silent', ...packages], {
-      cwd: folder,
-      stdio: 'inherit',
-    });
   for (const name of packages) {
-    const root = path.join(folder, 'node_modules', name.replace(/(?<=.)@[^@]*$/, ''));
+    const root = packaged.rootOf(name);
     const files = (await folderFiles(root)).filter(
       (file) => !/(^|\/)(node_modules|src|scss|less|\.[^/]*)\//.test(file.path),
     );
@@ -42,7 +33,7 @@ try {
   }
 } finally {
   await host.close();
-  if (!process.env.TOVEL_BENCH_FOLDER) await rm(folder, { recursive: true, force: true });
+  await packaged.remove();
 }
 
 function isHidden(sight: Sight): boolean {

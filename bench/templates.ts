@@ -2,26 +2,18 @@
  * How near Tovel comes to pages that it was not made with: multi-page templates from the registry, installed into a
  * temporary folder and not kept. `npm run bench -- templates [PACKAGE...]` measures others.
  */
-import { execFileSync } from 'node:child_process';
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { measureFidelity, printFidelity } from '../packages/reader/src/testing/fidelity.ts';
 import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
+import { installed } from './installed.ts';
 
 const wanted = process.argv.slice(2);
 const packages = wanted.length
   ? wanted
   : ['startbootstrap-sb-admin-2@4.1.4', 'startbootstrap-clean-blog@6.0.9'];
-const folder = await mkdtemp(path.join(tmpdir(), 'tovel-templates-'));
+const packaged = await installed(packages);
 try {
-  await writeFile(path.join(folder, 'package.json'), '{"private":true}');
-  execFileSync('npm', ['install', '--ignore-scripts', '--no-audit', '--no-fund', '--silent', ...packages], {
-    cwd: folder,
-    stdio: 'inherit',
-  });
   for (const name of packages) {
-    const root = path.join(folder, 'node_modules', name.replace(/(?<=.)@[^@]*$/, ''));
+    const root = packaged.rootOf(name);
     const files = (await folderFiles(root)).filter(
       (file) => !/(^|\/)(node_modules|src|scss|less|\.[^/]*)\//.test(file.path),
     );
@@ -29,5 +21,5 @@ try {
     printFidelity(await measureFidelity(files, root, process.env.TOVEL_BENCH_PICTURES));
   }
 } finally {
-  await rm(folder, { recursive: true, force: true });
+  await packaged.remove();
 }

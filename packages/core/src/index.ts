@@ -261,12 +261,8 @@ export { baseCss } from './emit/base_css.ts';
 export { graphFiles } from './emit/graph_file.ts';
 export { printHtml } from './emit/print_html.ts';
 export { EmissionPlan, emitScreenOf } from './emit/react/plan.ts';
-export {
-  emitReact,
-  type EmissionProgress,
-  type EmittedFile,
-  type EmittedProject,
-} from './emit/react/emit_react.ts';
+export { type EmissionProgress, seldom } from './emit/progress.ts';
+export { emitReact, type EmittedFile, type EmittedProject } from './emit/react/emit_react.ts';
 export { type EmittedComponent, type EmittedList, type Extraction } from './emit/components/extract.ts';
 export { type Prop, type Template } from './emit/components/template.ts';
 export { extractionOf, hasFrame, previewComponent } from './emit/react/emit_react.ts';

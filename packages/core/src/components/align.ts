@@ -1,4 +1,5 @@
 import type { Element } from '../model/design.ts';
+import { commonSubsequence } from '../match/sequence.ts';
 import { roleOf } from '../roles/role.ts';
 
 const alignments = new WeakMap<Element, WeakMap<Element, ReadonlyMap<string, string>>>();
@@ -22,17 +23,6 @@ const kindOf = (element: Element): string => `${element.kind} ${element.tag ?? '
 
 function align(a: Element, b: Element, pairs: Map<string, string>): void {
   pairs.set(a.key, b.key);
-  const [left, right] = [a.children, b.children];
-  const length = Array.from({ length: left.length + 1 }, () => new Uint16Array(right.length + 1));
-  for (let i = left.length - 1; i >= 0; i--)
-    for (let j = right.length - 1; j >= 0; j--)
-      length[i][j] =
-        kindOf(left[i]) === kindOf(right[j])
-          ? length[i + 1][j + 1] + 1
-          : Math.max(length[i + 1][j], length[i][j + 1]);
-  for (let i = 0, j = 0; i < left.length && j < right.length;) {
-    if (kindOf(left[i]) === kindOf(right[j])) align(left[i++], right[j++], pairs);
-    else if (length[i + 1][j] >= length[i][j + 1]) i++;
-    else j++;
-  }
+  for (const [i, j] of commonSubsequence(a.children.map(kindOf), b.children.map(kindOf)))
+    align(a.children[i], b.children[j], pairs);
 }

@@ -1,5 +1,6 @@
 import type { Project } from '../model/project.ts';
-import { emitReact, type EmissionProgress, type EmittedProject } from './react/emit_react.ts';
+import type { EmissionProgress } from './progress.ts';
+import { emitReact, type EmittedProject } from './react/emit_react.ts';
 
 /** What a project can be written as, by the name that the command line takes. */
 export const targets: Readonly<

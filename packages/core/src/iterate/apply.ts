@@ -31,13 +31,14 @@ export function applyIteration(
 ): AppliedIteration {
   const { design, app } = project;
   const keyOf = keysFor(project, plan, iteration);
+  const screenKeyOf = screenKeysFor(project);
   const isGone = new Set(
     plan.screens.flatMap(({ old, standing }) => (standing === 'gone' || standing === 'joined' ? [old!] : [])),
   );
   const incoming = plan.screens.flatMap(({ old, now, standing }): Screen[] => {
     if (!now || standing === 'joined') return [];
     const stays = standing === 'same' || standing === 'changed' || standing === 'renamed';
-    const key = stays ? old!.key : freeScreenKey(project, now.key);
+    const key = stays ? old!.key : screenKeyOf(now.key);
     return [rekeyed(now, key, (element) => keyOf(element, key))];
   });
   const grown = addToDesign(
@@ -89,14 +90,19 @@ function keysFor(
   };
 }
 
-const freeScreenKey = ({ design, app }: Project, wanted: string): string => {
-  const known = new Set([
+/** Gives keys to new screens, each one that no screen of the project has or had. */
+function screenKeysFor({ design, app }: Project): (wanted: string) => string {
+  const taken = new Set([
     ...design.screens.map(({ key }) => key),
     ...Object.keys(app.screens),
     ...Object.values(app.setAside).map(({ screen }) => screen),
   ]);
-  return uniqueName(wanted, (candidate) => known.has(candidate));
-};
+  return (wanted) => {
+    const key = uniqueName(wanted, (candidate) => taken.has(candidate));
+    taken.add(key);
+    return key;
+  };
+}
 
 /** Takes what is not sure or gone out of the app, and keeps it where it can be found again. */
 function setAsideBy(

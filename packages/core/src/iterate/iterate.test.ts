@@ -138,6 +138,20 @@ test('elements that went to a screen of their own keep what was decided, and the
   expect(stringifySorted([opened.design, opened.app])).toBe(stringifySorted([made.design, made.app]));
 });
 
+test('new screens get keys apart from those of the project and from each other', () => {
+  const from = (screen: Screen, key: string, file: string): Screen => ({
+    ...screen,
+    key,
+    source: { ...screen.source, file },
+  });
+  const { design } = iterated(
+    wiredProject(),
+    [from(screenWith('home', 'One'), 'home', 'a.svg'), from(screenWith('home', 'Two'), 'home-2', 'b.svg')],
+    { whole: false },
+  );
+  expect(design.screens.map(({ key }) => key)).toEqual(['home', 'list', 'home-2', 'home-2-2']);
+});
+
 test('what somebody changed by hand and the design changes, too, is asked about', () => {
   const project = wiredProject();
   const [leaf] = [...elementsByKey(home).values()].filter(({ text }) => text === 'Browse');

@@ -2,12 +2,13 @@ import type { Element, Screen } from '../model/design.ts';
 import type { TableEntry } from '../model/app.ts';
 import { parseEditKey } from '../model/edit_key.ts';
 import { equalJson } from '../model/json.ts';
-import { elementsByKey, type Project, textOf, walkElements } from '../model/project.ts';
+import { elementsByKey, parentsByKey } from '../model/places.ts';
+import { type Project, textOf } from '../model/project.ts';
 import { type DesignMatch, matchDesigns } from '../match/design.ts';
 import type { ElementPair } from '../match/elements.ts';
 import { likeliest } from '../match/likeliest.ts';
 import { makingOf } from '../match/likeness.ts';
-import { traitsOf } from '../match/traits.ts';
+import { traitsOf, wordsOf } from '../match/traits.ts';
 import type { Making } from '../match/weights.ts';
 import { type Decided, decidedAbout } from './decided.ts';
 
@@ -92,7 +93,7 @@ export function planIteration(
       const about = decided.get(element.key);
       if (!about) continue;
       const pair = newer.get(element);
-      if (pair && pair.score >= least && !isRelabelled(pair, screen, match)) {
+      if (pair && pair.score >= least && !isRelabelled(pair, screen, newer)) {
         kept.push(pair);
         if (changedTwice(about.own, pair))
           asks.push({ element, screen, about, why: 'bothChanged', candidates: [] });
@@ -142,7 +143,7 @@ function stepsOf(match: DesignMatch, olds: readonly Screen[]): ScreenStep[] {
 }
 
 /** Whether two drawings look and are the same; keys and places in files may differ. */
-export function isSameDrawing(a: Element, b: Element): boolean {
+function isSameDrawing(a: Element, b: Element): boolean {
   if (a === b) return true;
   const { key: _a, source: _sa, children: inA, ...ownA } = a;
   const { key: _b, source: _sb, children: inB, ...ownB } = b;
@@ -164,46 +165,29 @@ const changedTwice = (own: readonly TableEntry[], { old, now }: ElementPair): bo
   });
 
 /**
- * Whether an element says something else altogether, and nothing beside it says that it is still the same: no authored
- * id, address or picture, and no neighbour that stayed as it was.
+ * Whether an element says something else altogether, and nothing says that it is still the same: no address or picture,
+ * and no neighbour that stayed as it was.
+ * @param newer pairs by the older element
  */
-function isRelabelled({ old, now }: ElementPair, screen: Screen, match: DesignMatch): boolean {
-  const [before, after] = [textOf(old), textOf(now)].map(wordsIn);
+function isRelabelled(
+  { old, now }: ElementPair,
+  screen: Screen,
+  newer: ReadonlyMap<Element, ElementPair>,
+): boolean {
+  const [before, after] = [old, now].map((element) => wordsOf(textOf(element).toLowerCase()));
   if (!before.length || !after.length || before.some((word) => after.includes(word))) return false;
   const isSame = (of: (element: Element) => string | undefined): boolean =>
     of(old) !== undefined && of(old) === of(now);
   if (isSame(({ attributes }) => attributes?.href) || isSame(({ asset }) => asset)) return false;
-  const newer = newerOf(match);
+  const parents = parentsByKey(screen);
   // An element that is all of its container stands beside that one's neighbours.
   let outer = old;
-  let parent = parentOf(screen, outer);
-  while (parent?.children.length === 1) [outer, parent] = [parent, parentOf(screen, parent)];
+  let parent = parents.get(outer.key);
+  while (parent?.children.length === 1) [outer, parent] = [parent, parents.get(parent.key)];
   const siblings = parent?.children ?? [];
   const at = siblings.indexOf(outer);
   return ![siblings[at - 1], siblings[at + 1]].some((one) => {
-    const to = one && newer.get(one);
+    const to = one && newer.get(one)?.now;
     return to && textOf(one) !== '' && textOf(one) === textOf(to);
   });
-}
-
-const wordsIn = (text: string): string[] => text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
-
-const newerByMatch = new WeakMap<DesignMatch, ReadonlyMap<Element, Element>>();
-
-function newerOf(match: DesignMatch): ReadonlyMap<Element, Element> {
-  let newer = newerByMatch.get(match);
-  if (!newer) newerByMatch.set(match, (newer = new Map(match.pairs.map(({ old, now }) => [old, now]))));
-  return newer;
-}
-
-const parentsByScreen = new WeakMap<Screen, ReadonlyMap<Element, Element>>();
-
-function parentOf(screen: Screen, element: Element): Element | undefined {
-  let parents = parentsByScreen.get(screen);
-  if (!parents) {
-    const made = new Map<Element, Element>();
-    walkElements(screen.root, (one) => one.children.forEach((child) => made.set(child, one)));
-    parentsByScreen.set(screen, (parents = made));
-  }
-  return parents.get(element);
 }

@@ -148,8 +148,10 @@ export function roleDecisions(layers: Readonly<Record<string, Layer>>): Map<stri
 function homeOf({ design, app }: Project, element: string): string {
   const region = app.regions[element];
   if (region) return screenOfOwn(element, region);
-  const added = Object.hasOwn(app.added, element) ? element : addedWith(app, element);
-  return added ? screenOfOwn(added, app.added[added]) : screenOf(design, element);
+  const drawn = Object.hasOwn(app.added, element) ? '' : screenOf(design, element);
+  if (drawn) return drawn;
+  const added = addedWith(app, element);
+  return added ? screenOfOwn(added, app.added[added]) : '';
 }
 
 function byScreen<T>(

@@ -1,6 +1,7 @@
 import type { Element } from '../model/design.ts';
-import { bestAssignment, commonRun } from './assign.ts';
+import { bestAssignment } from './assign.ts';
 import { certainty, contextEvidence, likeness, makingOf, type Pairs } from './likeness.ts';
+import { commonRun } from './sequence.ts';
 import { type Traits, traitsOf } from './traits.ts';
 import type { Making } from './weights.ts';
 

@@ -3,10 +3,11 @@ import type { Element, Screen } from '../model/design.ts';
 import { elementsByKey } from '../model/project.ts';
 import { screenOf, screenWith, svg } from '../testing/build.ts';
 import { editScreen } from '../testing/edit_tree.ts';
-import { bestAssignment, commonRun } from './assign.ts';
+import { bestAssignment } from './assign.ts';
 import { matchDesigns } from './design.ts';
 import { matchElements } from './elements.ts';
 import { matchScreens } from './screens.ts';
+import { commonRun } from './sequence.ts';
 
 const row = (i: number, name: string, place: string): string =>
   `<g><rect x="24" y="${100 + i * 70}" width="342" height="60" rx="6" fill="#eee"/><text x="40" y="${125 + i * 70}" font-size="16">${name}</text><text x="40" y="${148 + i * 70}" font-size="13" fill="#666">${place}</text></g>`;

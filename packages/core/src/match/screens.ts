@@ -47,17 +47,16 @@ function tokensOf(screen: Screen): ReadonlySet<number> {
 
 /** Weights of tokens by how few screens have them; what all share, as a navigation, says little. */
 class Rarity {
-  readonly #count = new Map<number, number>();
-  readonly #screens: number;
+  readonly #weights = new Map<number, number>();
 
   constructor(all: readonly ReadonlySet<number>[]) {
-    this.#screens = all.length;
-    for (const tokens of all)
-      for (const token of tokens) this.#count.set(token, (this.#count.get(token) ?? 0) + 1);
+    const counts = new Map<number, number>();
+    for (const tokens of all) for (const token of tokens) counts.set(token, (counts.get(token) ?? 0) + 1);
+    for (const [token, count] of counts) this.#weights.set(token, Math.log(1 + all.length / count));
   }
 
   weight(token: number): number {
-    return Math.log(1 + this.#screens / (this.#count.get(token) ?? 1));
+    return this.#weights.get(token)!;
   }
 
   total(tokens: ReadonlySet<number>): number {

@@ -8,7 +8,6 @@ export interface Traits {
   readonly parent: Traits | null;
   /** Place among its siblings. */
   readonly index: number;
-  readonly depth: number;
   readonly children: readonly Traits[];
   /** Elements in its subtree, itself included. */
   readonly size: number;
@@ -183,7 +182,6 @@ function collect(root: Element): Traits[] {
       order: list.length,
       parent,
       index,
-      depth: parent ? parent.depth + 1 : 0,
       children: [],
       size: 1,
       end: 0,

@@ -1,24 +1,42 @@
 import type { Design, Element, Screen } from './design.ts';
 
-/** Where an element stands in its screen. */
-interface Place {
-  readonly element: Element;
-  readonly parent: string | null;
+/** Visits an element and all beneath it in reading order; return `false` to leave out what is beneath. */
+export function walkElements(
+  root: Element,
+  visit: (element: Element, parents: readonly Element[]) => boolean | void,
+): void {
+  const parents: Element[] = [];
+  const go = (element: Element): void => {
+    if (visit(element, parents) === false) return;
+    parents.push(element);
+    element.children.forEach(go);
+    parents.pop();
+  };
+  go(root);
 }
 
-const places = new WeakMap<Screen, ReadonlyMap<string, Place>>();
+const elementIndexes = new WeakMap<Screen, ReadonlyMap<string, Element>>();
 
-/** The places of all elements of a screen by key; computed once per screen value. */
-function placesIn(screen: Screen): ReadonlyMap<string, Place> {
-  let index = places.get(screen);
+/** All elements of a screen by key; computed once per screen value. */
+export function elementsByKey(screen: Screen): ReadonlyMap<string, Element> {
+  let index = elementIndexes.get(screen);
   if (!index) {
-    const made = new Map<string, Place>();
-    const visit = (element: Element, parent: string | null): void => {
-      made.set(element.key, { element, parent });
-      for (const child of element.children) visit(child, element.key);
-    };
-    visit(screen.root, null);
-    places.set(screen, (index = made));
+    const made = new Map<string, Element>();
+    walkElements(screen.root, (element) => void made.set(element.key, element));
+    elementIndexes.set(screen, (index = made));
+  }
+  return index;
+}
+
+const parentIndexes = new WeakMap<Screen, ReadonlyMap<string, Element>>();
+
+/** The container of each element of a screen by the element's key; computed once per screen value. */
+export function parentsByKey(screen: Screen): ReadonlyMap<string, Element> {
+  let index = parentIndexes.get(screen);
+  if (!index) {
+    const made = new Map<string, Element>();
+    walkElements(screen.root, (element) => element.children.forEach((child) => made.set(child.key, element)));
+    parentIndexes.set(screen, (index = made));
   }
   return index;
 }
@@ -41,8 +59,8 @@ export function screensByKey(design: Design): ReadonlyMap<string, Screen> {
 /** The screen of a design that holds an element. */
 function holderIn(design: Design, element: string): Screen | null {
   const last = screensByKey(design).get(lastSeen.get(element) ?? '');
-  if (last && placesIn(last).has(element)) return last;
-  const found = design.screens.find((screen) => placesIn(screen).has(element));
+  if (last && elementsByKey(last).has(element)) return last;
+  const found = design.screens.find((screen) => elementsByKey(screen).has(element));
   if (found) {
     if (lastSeen.size > MOST_SEEN) lastSeen.clear();
     lastSeen.set(element, found.key);
@@ -63,15 +81,15 @@ export const screenOf = (design: Design, element: string): string => screenWith(
 /** The element with this key; null when it is not in the design. */
 export function findElement(design: Design, element: string): Element | null {
   const screen = holderIn(design, element);
-  return screen && placesIn(screen).get(element)!.element;
+  return screen && elementsByKey(screen).get(element)!;
 }
 
 /** Keys of the containers of an element, the nearest first. */
 export function* containersOf(design: Design, element: string): Generator<string> {
   const screen = screenWith(design, element);
   if (!screen) return;
-  const index = placesIn(screen);
-  for (let at = index.get(element)?.parent ?? null; at !== null; at = index.get(at)?.parent ?? null) yield at;
+  const parents = parentsByKey(screen);
+  for (let at = parents.get(element); at; at = parents.get(at.key)) yield at.key;
 }
 
 /** Whether an element is another or stands in it. */

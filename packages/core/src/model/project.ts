@@ -1,6 +1,6 @@
 import type { App, Overlay, ScreenEntry } from './app.ts';
-import type { Design, Element, Screen } from './design.ts';
-import { isWithin, screenOf, screensByKey } from './places.ts';
+import type { Design, Element } from './design.ts';
+import { isWithin, screenOf, screensByKey, walkElements } from './places.ts';
 
 /** The pair that everything else is computed from. */
 export interface Project {
@@ -8,35 +8,7 @@ export interface Project {
   readonly app: App;
 }
 
-/** Visits an element and all beneath it in reading order; return `false` to leave out what is beneath. */
-export function walkElements(
-  root: Element,
-  visit: (element: Element, parents: readonly Element[]) => boolean | void,
-): void {
-  const parents: Element[] = [];
-  const go = (element: Element): void => {
-    if (visit(element, parents) === false) return;
-    parents.push(element);
-    element.children.forEach(go);
-    parents.pop();
-  };
-  go(root);
-}
-
-const elementIndexes = new WeakMap<Screen, ReadonlyMap<string, Element>>();
-
-/** All elements of a screen by key; computed once per screen value. */
-export function elementsByKey(screen: Screen): ReadonlyMap<string, Element> {
-  let index = elementIndexes.get(screen);
-  if (!index) {
-    const made = new Map<string, Element>();
-    walkElements(screen.root, (element) => void made.set(element.key, element));
-    elementIndexes.set(screen, (index = made));
-  }
-  return index;
-}
-
-export { screensByKey } from './places.ts';
+export { elementsByKey, screensByKey, walkElements } from './places.ts';
 
 /** Panels that were cut out of screens that stay, with their overlays, by screen. */
 const cutPanels = new WeakMap<

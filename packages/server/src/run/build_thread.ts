@@ -1,5 +1,5 @@
 import { parentPort } from 'node:worker_threads';
-import { type App, applyChange, type Change, type Design, emitReact } from '@tovel/core';
+import { type App, applyChange, type Change, type Design, emitReact, seldom } from '@tovel/core';
 import { AppBuild } from './build.ts';
 
 /** What the thread is told: what a project has become since it last heard of it. */
@@ -35,9 +35,6 @@ export type Report = { readonly call: number } & (
   | { readonly kind: 'failed'; readonly message: string }
 );
 
-/** Progress is told this often at most, in ms. */
-const TELL_MS = 100;
-
 interface Held {
   readonly build: AppBuild;
   design: Design;
@@ -52,12 +49,10 @@ const say = (report: Report): void => parentPort!.postMessage(report);
 
 async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
   const { call, project, name, ended } = order;
-  let last = 0;
+  const report = seldom((done, total) => say({ call, kind: 'progress', done, total }));
   const tell = (done: number, total: number): void => {
     if (Atomics.load(ended, 0)) throw new Ended();
-    if (Date.now() - last < TELL_MS) return;
-    last = Date.now();
-    say({ call, kind: 'progress', done, total });
+    report(done, total);
   };
   try {
     const before = held.get(project);

@@ -17,6 +17,7 @@ import { facesUsedIn, fontCss } from '../font_css.ts';
 import { type Frame, frameOf } from '../layouts/frame.ts';
 import { type EmittedScreen, isText, type MarkupElement, type StyleRule } from '../markup.ts';
 import { hashInAddress } from '../print_html.ts';
+import type { EmissionProgress } from '../progress.ts';
 import { printTsx, type Used } from '../print_tsx.ts';
 import { tokenCss } from '../../tokens/values.ts';
 import { printJourneyTests } from '../journey_tests.ts';
@@ -59,9 +60,6 @@ interface ScreenFiles {
 }
 
 const printed = new WeakMap<MarkupElement, ScreenFiles>();
-
-/** Hears how many of the screens have been written; what it throws ends the writing. */
-export type EmissionProgress = (done: number, total: number) => void;
 
 /** Writes the whole project: React, TypeScript, Vite and React Router. Same input, same bytes. */
 export function emitReact(project: Project, name: string, tell?: EmissionProgress): EmittedProject {
