@@ -9,13 +9,17 @@ const catalogue = (change: (svg: string) => string) => ({
   buffer: Buffer.from(change(readFileSync(path.join(demoFolder, 'catalogue.svg'), 'utf8'))),
 });
 
+/** Chooses a newer file at Intake; ends at Iterate, where it waits. */
 const bring = async (page: Page, id: string, file: ReturnType<typeof catalogue>): Promise<void> => {
   await page.goto(`/p/${id}/intake`);
   await page.getByLabel('Files', { exact: true }).setInputFiles(file);
-  await expect(page.getByRole('heading', { name: '1 screen came in' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('heading', { name: 'The next round, not taken in yet' })).toBeVisible({
+    timeout: 30_000,
+  });
 };
+const take = (page: Page) => page.getByRole('button', { name: /^Take it in/ }).click();
 
-test('a redrawn screen keeps its links, with a line and a chip put in; the station says what it did', async ({
+test('a redrawn screen shows what differs before it is taken in, keeps its links, and is taken back', async ({
   page,
 }) => {
   const id = await copyOfDemo(page, 'Next round');
@@ -34,16 +38,70 @@ test('a redrawn screen keeps its links, with a line and a chip put in; the stati
       ),
     ),
   );
+  await expect(
+    page.getByText(/^1 screen: 1 changed · 4 links: 4 kept, 0 to decide, 0 let go$/),
+  ).toBeVisible();
+  await page.getByRole('option', { name: /^Catalogue/ }).click();
+  const near = page.getByRole('list', { name: 'What differs' }).getByRole('button', { name: /^Near: new/ });
+  await near.focus();
+  await expect(page.locator('[data-side="after"] [data-outline]')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Over each other' }).click();
+  await expect(page.getByRole('slider', { name: 'How much of the newer one shows' })).toBeVisible();
+  await take(page);
+  await expect(
+    page.getByText(/^1 screen: 1 changed · decided elements: \d+ kept, 0 to decide/),
+  ).toBeVisible();
+
   await openJunction(page, id, 'Catalogue');
   const names = (texts: readonly string[]): string[] => texts.map((text) => text.replace(/^\d+\s*/, ''));
   await expect(departure(page, 'Near')).toBeVisible();
   expect(names(await rows.filter({ hasText: 'live' }).allInnerTexts())).toEqual(names(live));
 
   await page.getByRole('link', { name: /^Iterate/ }).click();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('heading', { name: 'No second round yet' })).toBeVisible();
+});
+
+test('the demo’s second round comes by its link: one press takes what is sure, and all is as it was after undo', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'By link');
+  await page.goto(`/p/${id}/iterate`);
+  await page.getByRole('button', { name: /^Ask .*latest\.zip for the next round$/ }).click();
   await expect(
-    page.getByText(/^1 screen: 1 changed · decided elements: \d+ kept, 0 to decide, 0 let go$/),
+    page.getByText(
+      /^17 screens: .*1 renamed, 1 parted off, 1 new, 1 gone, 9 the same · 56 links: 54 kept, 1 to decide/,
+    ),
+  ).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('heading', { name: /^Findings that come/ })).toBeVisible();
+  await page.getByRole('list', { name: 'To decide' }).focus();
+  await page.keyboard.press('1');
+  await expect(page.getByText(/56 links: 55 kept, 0 to decide, 1 let go/)).toBeVisible();
+  await page.getByRole('button', { name: 'Ask 1 again' }).click();
+  await page.getByRole('button', { name: 'Take all that is sure, 1' }).click();
+  await expect(page.getByText(/56 links: 55 kept, 0 to decide, 1 let go/)).toBeVisible();
+  await take(page);
+  await expect(
+    page.getByText(/decided elements: \d+ kept \(1 by hand\), 0 to decide, 1 let go/),
   ).toBeVisible();
   await page.keyboard.press('Control+z');
+  await expect(page.getByRole('heading', { name: 'No second round yet' })).toBeVisible();
+});
+
+test('a round waits for whoever comes back, and is put away without a trace', async ({ page }) => {
+  const id = await copyOfDemo(page, 'Put away');
+  await bring(
+    page,
+    id,
+    catalogue((svg) => svg.replace('Search 214 tools', 'Search 230 tools')),
+  );
+  await page.goto(`/p/${id}/screens`);
+  const station = page.getByRole('link', { name: /^Iterate/ });
+  await expect(station).toContainText('1');
+  await station.click();
+  await page.getByRole('option', { name: /^Catalogue/ }).click();
+  await expect(page.getByText('text was “Search 214 tools”, is “Search 230 tools”')).toBeVisible();
+  await page.getByRole('button', { name: 'Put away' }).click();
   await expect(page.getByRole('heading', { name: 'No second round yet' })).toBeVisible();
 });
 
@@ -56,7 +114,7 @@ test('what is gone waits, is put on another element, and works there', async ({ 
       svg.replace(/<g id="Tab_My_loans"[\s\S]*?<\/g>\s*<text[^>]*>My loans<\/text>\s*<\/g>/, ''),
     ),
   );
-  await page.getByRole('link', { name: /^Iterate/ }).click();
+  await take(page);
   const row = page.getByRole('group', { name: /My loans/ });
   await expect(row).toContainText('leads to My loans');
   await row.getByRole('button', { name: /My loans/ }).click();

@@ -46,6 +46,7 @@ screens stay as they are. Ends with 1 when something is asked.`,
     const host = new HeadlessHost();
     try {
       const read = await readBatch(files, host, {
+        known: project.design.assets,
         onProgress: ({ done, total, file: at }) => void (at && output.say(`${done + 1}/${total} ${at}`)),
       });
       for (const notice of read.notices) output.say(`${notice.level}: ${notice.file}: ${notice.message}`);

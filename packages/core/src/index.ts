@@ -80,8 +80,11 @@ export {
   setStart,
   touchedBy,
 } from './change/change.ts';
+export { changeBetween, keysBetween, screensTouched } from './change/between.ts';
+export { type Before, rebased, valuesIn, valuesOf } from './change/rebase.ts';
 export { type KeyMap, mapChange } from './change/map_keys.ts';
 export {
+  deviceOf,
   type EntryHead,
   type EntryRole,
   type HistoryEntry,
@@ -272,6 +275,8 @@ export { type Decided, decidedAbout } from './iterate/decided.ts';
 export {
   type Ask,
   type IterationPlan,
+  comesAgain,
+  looksWhole,
   planIteration,
   type ScreenStanding,
   type ScreenStep,
@@ -284,7 +289,27 @@ export {
   sameKeys,
   speaksOfGone,
 } from './change/key_mapping.ts';
-export { letGoOf, putOn } from './iterate/resolve.ts';
+export { decideBoth, letGoOf, putOn } from './iterate/resolve.ts';
+export { type Answer, answered, type Answers, answersSchema, proposedAnswer } from './iterate/answers.ts';
+export {
+  type IterationReport,
+  type ReportedAsk,
+  type ReportedCandidate,
+  type ReportedGone,
+  type ReportedScreen,
+  reportOf,
+  type Tally,
+} from './iterate/report.ts';
+export { type PageOf, pageOf, Round, type RoundScreen } from './iterate/round.ts';
+export { type Effects, effectsOf } from './iterate/effects.ts';
+export { type Difference, differencesOf, pairsByKey } from './differences/elements.ts';
+export {
+  type Became,
+  type GraphDifference,
+  graphDifferences,
+  type ProjectDifference,
+  projectDifferences,
+} from './differences/projects.ts';
 export type { IterationRecord, SetAside, TableEntry } from './model/app.ts';
 export { describeDecided, describeEntries } from './iterate/describe.ts';
 export { type AppliedIteration, applyIteration } from './iterate/apply.ts';

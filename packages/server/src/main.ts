@@ -86,7 +86,11 @@ async function start(config: Config): Promise<() => Promise<void>> {
   const services = createServices(db, log);
   if (config.demo && !(await services.projects.list()).length) {
     say('Taking in the demo project …');
-    await loadDemo(services, config.demo, say).catch((error: Error) =>
+    // Its second round can be had from where its team shares it.
+    const shared = config.designPort
+      ? `http://127.0.0.1:${config.designPort}/mossgate/latest.zip`
+      : undefined;
+    await loadDemo(services, config.demo, say, shared).catch((error: Error) =>
       say(`The demo project could not be taken in: ${error.message}`),
     );
   }

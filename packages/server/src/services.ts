@@ -3,10 +3,12 @@ import { AssetStore } from './assets/store.ts';
 import type { Database } from './database/pool.ts';
 import { Feed } from './events/feed.ts';
 import { HistoryStore } from './history/store.ts';
+import { RoundStore } from './iterate/store.ts';
 import { ProjectStore } from './projects/store.ts';
 import { Workshop } from './run/workshop.ts';
 import { SourceStore } from './sources/store.ts';
 import { TicketStore } from './sources/tickets.ts';
+import { VersionStore } from './versions/store.ts';
 import { Threads } from './work/threads.ts';
 
 /** Everything that routes need; made once for a server. */
@@ -19,6 +21,8 @@ export interface Services {
   readonly workshop: Workshop;
   readonly sources: SourceStore;
   readonly tickets: TicketStore;
+  readonly rounds: RoundStore;
+  readonly versions: VersionStore;
   readonly threads: Threads;
 }
 
@@ -41,6 +45,8 @@ export function createServices(db: Database, log: Pick<FastifyBaseLogger, 'error
     workshop,
     sources: new SourceStore(db),
     tickets: new TicketStore(db),
+    rounds: new RoundStore(db),
+    versions: new VersionStore(db),
     threads: new Threads(),
   };
 }

@@ -1,6 +1,7 @@
 import { array, boolean, mixed, number, object, type Schema, string, type InferType } from 'yup';
 import type { Change } from '../change/change.ts';
 import type { HistoryEntry } from '../change/history.ts';
+import { type Answers, answersSchema } from '../iterate/answers.ts';
 import { type App, appSchema } from '../model/app.ts';
 import { type Design, designSchema } from '../model/design.ts';
 import type { UtilityPlan } from '../intake/html/utilities.ts';
@@ -16,7 +17,7 @@ const document = <T extends object>(name: 'App' | 'Design' | 'Change'): Schema<T
     .required()
     .meta({ ref: name }) as unknown as Schema<T>;
 
-export const namedDocuments = { App: appSchema, Design: designSchema };
+export const namedDocuments = { App: appSchema, Design: designSchema, Answers: answersSchema };
 
 export const projectId = string()
   .matches(/^[a-z0-9]{1,40}$/, 'A project is named by small letters and digits.')
@@ -62,8 +63,8 @@ export type NewChange = Omit<InferType<typeof newChange>, 'change'> & { readonly
 /** Undo and redo: of the step that is named, or of one's own last one. */
 export const historyStep = object({ ...stepFields, of: seq }).noUnknown();
 
-export const newIntake = object({
-  ...stepFields,
+/** What was read of a batch. */
+const readFields = {
   screens: array(mixed().required()).max(5000).required(),
   assets: array(mixed().required()).max(20_000).required(),
   notices: array(mixed().required()).max(100_000).required(),
@@ -71,6 +72,32 @@ export const newIntake = object({
   brief: string().max(200_000),
   /** Whether these are all screens there are: what is not among them is gone. */
   whole: boolean().default(false),
+};
+export const newIntake = object({ ...stepFields, ...readFields }).noUnknown();
+
+/** What was fetched for a source, until it is taken in. */
+export const ticket = string().uuid();
+
+/** A next round of screens, that waits until somebody takes it in. */
+export const newRound = object({ ...readFields, ticket }).noUnknown();
+export const waitingRound = object({
+  round: object({ screens: seq.required(), whole: boolean().required(), madeAt: time.required() })
+    .noUnknown()
+    .nullable()
+    .default(null),
+}).noUnknown();
+export type WaitingRound = Readonly<InferType<typeof waitingRound>>['round'];
+export const roundRead = object({
+  whole: boolean().required(),
+  read: document<Design>('Design'),
+}).noUnknown();
+export const takenRound = object({
+  ...stepFields,
+  whole: boolean().required(),
+  /** What somebody said of what was asked, by element. */
+  answers: mixed<Answers>((value): value is Answers => typeof value === 'object' && value !== null)
+    .required()
+    .meta({ ref: 'Answers' }),
 }).noUnknown();
 
 export const projectSummary = object({
@@ -131,6 +158,44 @@ export const changeResult = object({
   revision: seq.required(),
 }).noUnknown();
 export type ChangeResult = Readonly<InferType<typeof changeResult>>;
+
+/** A step as a timeline lists it. */
+export const timelineStep = object({
+  ...head,
+  /** ISO 8601, UTC. */
+  madeAt: time.required(),
+  /** Whether it counts, is taken back, or can no longer be made again; of an undo or redo, not said. */
+  standing: string<'done' | 'undone' | 'dropped'>().oneOf(['done', 'undone', 'dropped']).nullable().defined(),
+  /** Whether it moved the design. */
+  isIteration: boolean().required(),
+}).noUnknown();
+export type TimelineStep = Readonly<InferType<typeof timelineStep>>;
+export const timeline = object({
+  steps: array(timelineStep.required()).required(),
+  /** The place to ask for steps before; null where these are the first. */
+  before: seq.nullable().defined(),
+}).noUnknown();
+export type Timeline = Readonly<InferType<typeof timeline>>;
+
+const versionName = string()
+  .matches(/\S/, 'A version needs a name.')
+  .max(120, 'A name has at most 120 characters.')
+  .required('A version needs a name.');
+export const newVersion = object({ name: versionName, seq: seq.required() }).noUnknown();
+export const renamedVersion = object({ name: versionName }).noUnknown();
+/** A place in the history that somebody gave a name to. */
+export const version = object({
+  id: seq.required(),
+  name: string().defined(),
+  seq: seq.required(),
+  madeAt: time.required(),
+}).noUnknown();
+export type Version = Readonly<InferType<typeof version>>;
+export const newReturn = object({
+  ...stepFields,
+  to: seq.required(),
+  label: string().min(1).max(300).required(),
+}).noUnknown();
 
 /** A place on the web that screens come from, and that can be asked for them again. */
 export const designSource = object({

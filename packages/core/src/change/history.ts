@@ -35,7 +35,8 @@ export interface Reader {
   readonly since: number;
 }
 
-const deviceOf = (author: string): string => author.split('.')[0];
+/** The device of an author. */
+export const deviceOf = (author: string): string => author.split('.')[0];
 
 /** Whether a step is a reader's own: made in the same window, or on the same device before the window was opened. */
 export const isOwnStep = (head: Pick<EntryHead, 'seq' | 'author'>, reader: Reader): boolean =>

@@ -23,6 +23,8 @@ export interface IntakeProgress {
 export interface IntakeOptions {
   /** Keys of screens that are there already; the ones read here get others. */
   readonly taken?: readonly string[];
+  /** Assets that are there already: a drawing that comes again alone finds its pictures among them. */
+  readonly known?: readonly AssetRef[];
   readonly widths?: readonly number[];
   readonly onProgress?: (progress: IntakeProgress) => void | Promise<void>;
   /** Asked before every file; what was read until then is kept. */
@@ -65,7 +67,7 @@ class Batch {
     this.#host = host;
     this.#options = options;
     this.#keys = new Set(options.taken);
-    this.#files = new BatchFiles(input, (asset, bytes) => host.addressOf(asset, bytes));
+    this.#files = new BatchFiles(input, (asset, bytes) => host.addressOf(asset, bytes), options.known);
     this.#pages = new PageIntake(this.#files, host, options.widths);
   }
 
@@ -182,7 +184,7 @@ class Batch {
       notices: made.notices,
     });
     const asset = (reference: string): string | null =>
-      this.#files.assetAt(reference, file.path)?.hash ?? null;
+      this.#files.pictureAt(reference, file.path)?.hash ?? null;
     switch (kind) {
       case 'svg':
         return one(readSvg({ file: file.path, text: textOfFile(file), screenKey: key(), asset }));

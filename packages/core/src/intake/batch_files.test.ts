@@ -76,3 +76,13 @@ test('files of one path all come in', () => {
     'a.svg 2',
   ]);
 });
+
+test('a picture that came before is found again under its place, one that comes along goes before it', () => {
+  const old = { hash: 'a'.repeat(64), type: 'image/png', size: 3, file: 'images/drill.png' };
+  const here = { path: 'images/saw.png', bytes: new Uint8Array([1]) };
+  const files = new BatchFiles([here], () => 'blob:x', [old, { ...old, file: 'images/saw.png' }]);
+  expect(files.pictureAt('images/drill.png', 'screens.svg')).toBe(old);
+  expect(files.pictureAt('images/saw.png', 'screens.svg')?.hash).not.toBe(old.hash);
+  expect(files.pictureAt('images/none.png', 'screens.svg')).toBeNull();
+  expect(files.assets.map(({ file }) => file)).toEqual(['images/drill.png', 'images/saw.png']);
+});

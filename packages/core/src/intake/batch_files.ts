@@ -24,9 +24,16 @@ export class BatchFiles {
   readonly #inline = new Map<string, AssetRef | null>();
   readonly #used = new Set<string>();
   readonly #addressOf: (asset: AssetRef, bytes: Uint8Array) => string;
+  readonly #known: ReadonlyMap<string, AssetRef>;
 
-  constructor(input: readonly InputFile[], addressOf: (asset: AssetRef, bytes: Uint8Array) => string) {
+  /** @param known what came with earlier batches, and need not come again */
+  constructor(
+    input: readonly InputFile[],
+    addressOf: (asset: AssetRef, bytes: Uint8Array) => string,
+    known: readonly AssetRef[] = [],
+  ) {
     this.#addressOf = addressOf;
+    this.#known = new Map(known.map((asset) => [asset.file, asset]));
     for (const file of input) this.#add(file);
   }
 
@@ -84,6 +91,17 @@ export class BatchFiles {
     if (!known || !kinds.includes(kindOfFile(known.path))) return null;
     this.#used.add(known.path);
     return this.keep(known);
+  }
+
+  /** A picture as an asset; one that does not come along may have come before, from the same place. */
+  pictureAt(reference: string, from: string): AssetRef | null {
+    const here = this.assetAt(reference, from);
+    if (here || reference.startsWith('data:')) return here;
+    const path = resolveReference(reference, from);
+    const before = path === null ? undefined : this.#known.get(path);
+    if (!before) return null;
+    this.#assets.set(before.hash, before);
+    return before;
   }
 
   keep(file: InputFile, type = typeOfFile(file.path)): AssetRef {

@@ -1,6 +1,7 @@
 import { all, applyChange, type Change, putIteration, putSetAside } from '../change/change.ts';
+import { keysBetween } from '../change/between.ts';
 import type { KeyMapping } from '../change/key_mapping.ts';
-import type { IterationRecord, SetAside, TableEntry } from '../model/app.ts';
+import type { App, IterationRecord, SetAside, TableEntry } from '../model/app.ts';
 import type { Design, Element, Screen } from '../model/design.ts';
 import { labelOf } from '../links/pressable.ts';
 import { uniqueName } from '../model/names.ts';
@@ -8,6 +9,7 @@ import { elementsByKey, type Project } from '../model/project.ts';
 import { addToDesign, type IntakeResult } from '../intake/batch.ts';
 import { takeIn } from '../project/take_in.ts';
 import type { IterationPlan } from './plan.ts';
+import { movedTo } from './resolve.ts';
 import { freshKey, placeKey, rekeyed } from './rekey.ts';
 
 export interface AppliedIteration {
@@ -46,12 +48,12 @@ export function applyIteration(
     { ...read, screens: incoming },
   );
   const made: Design = { ...grown, iteration };
-  const aside = setAsideBy(project, plan, iteration, keyOf, isGone);
+  const aside = [...setAsideBy(project, plan, iteration, keyOf, isGone), ...settledBy(app, plan, keyOf)];
   const after = applyChange(app, all(aside));
   const taken = takeIn({ design: made, app: after }, incoming);
   // Of the first screens there is nothing to tell.
   const record = design.screens.length ? [putIteration(String(iteration), recordOf(project, plan))] : [];
-  return { design: made, change: all([...aside, taken, ...record]), mapping: mappingOf(design, made) };
+  return { design: made, change: all([...aside, taken, ...record]), mapping: keysBetween(design, made) };
 }
 
 /** Certainty from which an element that nothing was decided about takes over a key. */
@@ -63,8 +65,11 @@ function keysFor(
   plan: IterationPlan,
   iteration: number,
 ): (element: Element, screen: string) => string {
+  // What was put on an element that stays another one, or let go, is nobody's any more.
   const undecided = new Set(
-    plan.asks.filter(({ why }) => why !== 'bothChanged').map(({ element }) => element),
+    [...plan.asks.filter(({ why }) => why !== 'bothChanged'), ...plan.letGo, ...plan.onto].map(
+      ({ element }) => element,
+    ),
   );
   const taken = new Set(design.screens.flatMap((screen) => [...elementsByKey(screen).keys()]));
   const keys = new Map<Element, string>();
@@ -123,7 +128,8 @@ function setAsideBy(
     candidates: readonly string[],
   ): void => {
     if (!entries.length) return;
-    for (const { table, key } of entries) changes.push({ kind: 'put', table, key, value: null } as Change);
+    // What both changed stays as somebody made it until that is decided.
+    if (standing !== 'both') changes.push(...entries.map(without));
     const entry: SetAside = {
       screen: screen.key,
       ...(element ? { element: element.key } : {}),
@@ -138,7 +144,15 @@ function setAsideBy(
     changes.push(putSetAside(`${iteration}-${++count}`, entry));
   };
   for (const ask of plan.asks)
-    if (ask.why !== 'bothChanged')
+    if (ask.why === 'bothChanged')
+      put(
+        ask.element,
+        ask.screen,
+        'both',
+        ask.clashes.map(({ entry }) => entry),
+        [],
+      );
+    else
       put(
         ask.element,
         ask.screen,
@@ -154,19 +168,20 @@ function setAsideBy(
   return changes;
 }
 
-function mappingOf(before: Design, after: Design): KeyMapping {
-  const keysOf = ({ screens }: Design): Set<string> =>
-    new Set(screens.flatMap((screen) => [screen.key, ...elementsByKey(screen).keys()]));
-  const [old, now] = [keysOf(before), keysOf(after)];
-  return {
-    to: Object.fromEntries(
-      [...old]
-        .filter((key) => !now.has(key))
-        .sort()
-        .map((key) => [key, []]),
-    ),
-    made: [...now].filter((key) => !old.has(key)).sort(),
-  };
+const without = ({ table, key }: TableEntry): Change => ({ kind: 'put', table, key, value: null }) as Change;
+
+/** What a person settled: decisions that go to an element that has a key of its own, and edits that give way. */
+function settledBy(
+  app: App,
+  plan: IterationPlan,
+  keyOf: (element: Element, screen: string) => string,
+): Change[] {
+  const changes: Change[] = plan.overruled.map(without);
+  for (const { element, about, to } of plan.onto) {
+    const pair = plan.partner.get(to)!;
+    changes.push(...about.own.map(without), ...movedTo(app, element.key, keyOf(to, pair.old.key), about));
+  }
+  return changes;
 }
 
 function recordOf({ app }: Project, plan: IterationPlan): IterationRecord {
@@ -177,6 +192,7 @@ function recordOf({ app }: Project, plan: IterationPlan): IterationRecord {
       standing,
     })),
     kept: plan.kept.length,
+    ...(plan.byHand ? { byHand: plan.byHand } : {}),
     asked: plan.asks.length,
     letGo: plan.letGo.length,
   };

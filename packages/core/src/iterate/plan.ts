@@ -1,4 +1,4 @@
-import type { Element, Screen } from '../model/design.ts';
+import type { Design, Element, Screen } from '../model/design.ts';
 import type { TableEntry } from '../model/app.ts';
 import { parseEditKey } from '../model/edit_key.ts';
 import { equalJson } from '../model/json.ts';
@@ -35,6 +35,25 @@ export interface Ask {
   readonly why: 'unsure' | 'gone' | 'bothChanged';
   /** What it may be now, the likeliest first. */
   readonly candidates: readonly Candidate[];
+  /** What both changed; with `bothChanged` only. */
+  readonly clashes: readonly Clash[];
+}
+
+/** A property that somebody changed by hand, and that the design now changes, too. */
+export interface Clash {
+  readonly property: string;
+  /** What the design had, what somebody made of it, and what the design has now; empty where nothing is set. */
+  readonly was: string;
+  readonly mine: string;
+  readonly design: string;
+  readonly entry: TableEntry;
+}
+
+/** Something about which nothing is asked any more, and where it went. */
+export interface Settled {
+  readonly element: Element;
+  readonly screen: Screen;
+  readonly about: Decided;
 }
 
 export interface Candidate {
@@ -53,7 +72,13 @@ export interface IterationPlan {
   readonly kept: readonly ElementPair[];
   readonly asks: readonly Ask[];
   /** Elements that something was decided about, that are gone, and nothing is like them. */
-  readonly letGo: readonly { readonly element: Element; readonly screen: Screen; readonly about: Decided }[];
+  readonly letGo: readonly Settled[];
+  /** What a person put on an element that stays another one. */
+  readonly onto: readonly (Settled & { readonly to: Element })[];
+  /** Edits that give way to what the design has now. */
+  readonly overruled: readonly TableEntry[];
+  /** How many a person put in their places. */
+  readonly byHand: number;
 }
 
 export interface PlanOptions {
@@ -95,8 +120,9 @@ export function planIteration(
       const pair = newer.get(element);
       if (pair && pair.score >= least && !isRelabelled(pair, screen, newer)) {
         kept.push(pair);
-        if (changedTwice(about.own, pair))
-          asks.push({ element, screen, about, why: 'bothChanged', candidates: [] });
+        const clashes = clashesOf(about.own, pair);
+        if (clashes.length)
+          asks.push({ element, screen, about, why: 'bothChanged', candidates: [], clashes });
         continue;
       }
       const candidates = fromHere
@@ -110,11 +136,45 @@ export function planIteration(
         ...candidates.sort((a, b) => b.score - a.score),
       ].slice(0, MOST_OFFERED);
       if (offered.length)
-        asks.push({ element, screen, about, why: pair ? 'unsure' : 'gone', candidates: offered });
+        asks.push({
+          element,
+          screen,
+          about,
+          why: pair ? 'unsure' : 'gone',
+          candidates: offered,
+          clashes: [],
+        });
       else letGo.push({ element, screen, about });
     }
   }
-  return { match, screens: stepsOf(match, olds), partner, kept, asks, letGo };
+  return {
+    match,
+    screens: stepsOf(match, olds),
+    partner,
+    kept,
+    asks,
+    letGo,
+    onto: [],
+    overruled: [],
+    byHand: 0,
+  };
+}
+
+/** Whether any of these screens came from where a screen of the design came from, and so is a newer one. */
+export function comesAgain({ screens }: Pick<Design, 'screens'>, incoming: readonly Screen[]): boolean {
+  const places = new Set(screens.map(placeOf));
+  return incoming.some((screen) => places.has(placeOf(screen)));
+}
+
+/** Share of the screens that come again from which a batch is taken for all there are, and how many at least. */
+const MOST_OF_THEM = 0.6;
+const LEAST_SCREENS = 3;
+
+/** Whether a batch looks like a whole next round: most of the screens that are there come again. */
+export function looksWhole({ screens }: Pick<Design, 'screens'>, incoming: readonly Screen[]): boolean {
+  const places = new Set(incoming.map(placeOf));
+  const again = screens.filter((screen) => places.has(placeOf(screen))).length;
+  return again >= Math.max(LEAST_SCREENS, screens.length * MOST_OF_THEM);
 }
 
 const placeOf = ({ source }: Screen): string => `${source.file} ${source.path}`;
@@ -154,14 +214,16 @@ function isSameDrawing(a: Element, b: Element): boolean {
   );
 }
 
-/** Whether the design changes what somebody changed by hand. */
-const changedTwice = (own: readonly TableEntry[], { old, now }: ElementPair): boolean =>
-  own.some(({ table, key }) => {
-    const edit = table === 'edits' ? parseEditKey(key) : null;
-    if (!edit || edit.condition.kind !== 'always') return false;
-    return edit.property === 'text'
-      ? old.text !== now.text
-      : old.style.base[edit.property] !== now.style.base[edit.property];
+/** What somebody changed by hand of an element that the design changes, too. */
+const clashesOf = (own: readonly TableEntry[], { old, now }: ElementPair): Clash[] =>
+  own.flatMap((entry): Clash[] => {
+    const edit = entry.table === 'edits' ? parseEditKey(entry.key) : null;
+    if (!edit || edit.condition.kind !== 'always' || edit.property === 'position') return [];
+    const { property } = edit;
+    const [was, design] = [old, now].map((element) =>
+      property === 'text' ? textOf(element) : (element.style.base[property] ?? ''),
+    );
+    return was === design ? [] : [{ property, was, mine: String(entry.value), design, entry }];
   });
 
 /**

@@ -297,8 +297,11 @@ const setAsideFields = {
   on: text(300),
   /** Where it stood in its file. */
   place: text(2000),
-  /** Whether it waits for somebody to say where it belongs, or was let go. */
-  standing: choice(['asked', 'letGo'] as const),
+  /**
+   * Whether it waits for somebody to say where it belongs, or was let go; or, `both`, still holds where it is, while the
+   * design now says something else.
+   */
+  standing: choice(['asked', 'letGo', 'both'] as const),
   /** The iteration that set it aside. */
   iteration: whole(0, 1_000_000),
   /** Keys of the elements that it may be now, the likeliest first. */
@@ -318,6 +321,8 @@ const iterationFields = {
   screens: list(iterationScreen, { max: 10_000 }),
   /** How many elements kept what was decided about them, how many were asked about, how many let go. */
   kept: whole(0, 1_000_000),
+  /** How many of them a person put where they are. */
+  byHand: optional(whole(0, 1_000_000)),
   asked: whole(0, 1_000_000),
   letGo: whole(0, 1_000_000),
 } as const;

@@ -50,11 +50,15 @@ export interface Wiring {
   }[];
 }
 
-/** Takes in the demo's screens like any other files, and wires them as its `wiring.json` says. */
+/**
+ * Takes in the demo's screens like any other files, and wires them as its `wiring.json` says.
+ * @param shared where its screens can be asked for again
+ */
 export async function loadDemo(
   services: Services,
   folder: string,
   say: (text: string) => void,
+  shared?: string,
 ): Promise<string | null> {
   const screensFolder = path.join(folder, 'iteration-1');
   if (!existsSync(path.join(folder, 'wiring.json'))) return null;
@@ -70,11 +74,20 @@ export async function loadDemo(
     const design = addToDesign(emptyDesign, result);
     const taken: App = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
     const wired = applyChange(taken, wire({ design, app: taken }, wiring));
-    return await services.projects.create(
+    const id = await services.projects.create(
       wiring.name,
       design,
       applyChange(wired, journeysOf({ design, app: wired }, wiring)),
     );
+    if (shared)
+      await services.sources.keep(id, {
+        address: shared,
+        etag: null,
+        modified: null,
+        hash: null,
+        fetchedAt: new Date(),
+      });
+    return id;
   } finally {
     await host.close();
   }

@@ -1,27 +1,34 @@
 import {
+  all,
+  type App,
   applyChange,
   type Change,
+  changeBetween,
   type ChangeResult,
-  collisions,
   composeKeys,
   type Conflict,
   type Design,
+  deviceOf,
+  emptyApp,
   type EntryHead,
   type EntryRole,
   type HistoryEntry,
-  historyState,
   type HistoryState,
   inTheWay,
   invertKeys,
   keyMapOf,
+  keysBetween,
   type KeyMapping,
   mapChange,
   invertChange,
+  rebased,
   type Reader,
   sameKeys,
+  screensTouched,
   speaksOfGone,
-  standings,
-  type StandingStep,
+  type Timeline,
+  valuesIn,
+  valuesOf,
 } from '@tovel/core';
 import { type Database, inTransaction, type Queryable, rowsOf, run } from '../database/pool.ts';
 import { HttpError } from '../http/errors.ts';
@@ -61,6 +68,8 @@ interface ChangeRow {
   revision_before: number | null;
   revision_after: number | null;
   mapping: string | null;
+  standing: 'done' | 'undone' | 'dropped' | null;
+  standing_at: number | null;
 }
 
 interface Step {
@@ -79,29 +88,46 @@ interface Step {
 }
 
 const HEAD = 'seq, role, of_seq, label, author';
-/** Histories whose heads are kept. */
-const KEPT = 50;
+/** Each so many steps the document is kept as it is, so that any place in a history is so few steps away at most. */
+const SNAPSHOT_EVERY = 100;
+/** Steps that a timeline gives at once. */
+const PAGE = 200;
 
 /** The history of each project: appended to in sequence, never rewritten. */
 export class HistoryStore {
   readonly #db: Database;
   readonly #projects: ProjectStore;
-  /** Heads of entries that were read, from the first on: they never change, so only later ones are asked for. */
-  readonly #heads = new Map<string, EntryHead[]>();
 
   constructor(db: Database, projects: ProjectStore) {
     this.#db = db;
     this.#projects = projects;
   }
 
-  /** What undo and redo act on for a reader, at a place of the history. */
+  /** What undo and redo act on for a reader: a step of their own, and where there is none, the last one of anybody. */
   async state(
     project: string,
     seq: number,
     reader?: Reader,
     db: Queryable = this.#db,
   ): Promise<HistoryState> {
-    return { ...historyState(await this.#headsUpTo(project, seq, db), reader), seq };
+    const last = async (standing: 'done' | 'undone'): Promise<EntryHead | null> => {
+      const find = (own: string, values: readonly (string | number)[]): Promise<ChangeRow[]> =>
+        rowsOf<ChangeRow>(
+          db,
+          `SELECT ${HEAD} FROM changes WHERE project_id = ? AND standing = ?${own} ORDER BY standing_at DESC LIMIT 1`,
+          [project, standing, ...values],
+        );
+      const [own] = reader
+        ? await find(" AND (author = ? OR (seq <= ? AND SUBSTRING_INDEX(author, '.', 1) = ?))", [
+            reader.author,
+            reader.since,
+            deviceOf(reader.author),
+          ])
+        : [];
+      const [row] = own ? [own] : await find('', []);
+      return row ? headOf(row) : null;
+    };
+    return { seq, undo: await last('done'), redo: await last('undone') };
   }
 
   /** A project and its history at one and the same moment. */
@@ -151,117 +177,139 @@ export class HistoryStore {
    * @throws HttpError when there is none, or a later step wrote the same place.
    */
   undo(project: string, input: StepInput & { readonly of?: number }): Promise<ChangeResult> {
-    return this.#step(project, input, async (current, db) => {
-      const heads = await this.#headsUpTo(project, current.seq, db);
-      const { done } = standings(heads);
-      const of = input.of ?? historyState(heads, readerOf(input)).undo?.seq;
-      const at = done.findIndex(({ step }) => step.seq === of);
-      if (at < 0) throw new HttpError('nothing-to-undo', 'There is nothing to undo.');
-      const { step } = done[at];
-      const later = done.filter((other) => other.at > done[at].at);
-      const { inverse, before, mapping } = await this.#changeAt(project, step.seq, db);
-      await this.#refuseInTheWay(project, 'undone', inverse, before !== null, later, db);
-      return {
-        role: 'undo',
-        of: step.seq,
-        label: step.label,
-        change: inverse,
-        revision: before,
-        mapping: mapping && invertKeys(mapping),
-        isFresh: true,
-      };
-    });
+    return this.#travel(project, input, 'undo');
   }
 
+  /** Makes a step again that was taken back: the one that is named, or the author's own last one. */
   redo(project: string, input: StepInput & { readonly of?: number }): Promise<ChangeResult> {
-    return this.#step(project, input, async (current, db) => {
-      const heads = await this.#headsUpTo(project, current.seq, db);
-      const { done, undone } = standings(heads);
-      const of = input.of ?? historyState(heads, readerOf(input)).redo?.seq;
-      const found = undone.find(({ step }) => step.seq === of);
-      if (!found) throw new HttpError('nothing-to-redo', 'There is nothing to redo.');
-      const { step } = found;
-      // What was there before it and came back before it is what it was made on.
-      const later = done.filter((other) => other.step.seq > step.seq);
-      const { forward, after, mapping } = await this.#changeAt(project, step.seq, db);
-      await this.#refuseInTheWay(project, 'made again', forward, after !== null, later, db);
-      return {
-        role: 'redo',
-        of: step.seq,
-        label: step.label,
-        change: forward,
-        revision: after,
-        mapping,
-        isFresh: true,
-      };
-    });
+    return this.#travel(project, input, 'redo');
   }
 
-  /** Later steps keep what they wrote: a step is taken back or made again only where that touches none of it. */
-  async #refuseInTheWay(
+  #travel(
     project: string,
-    what: string,
-    change: Change,
-    movesDesign: boolean,
-    later: readonly StandingStep[],
-    db: Queryable,
-  ): Promise<void> {
-    if (!later.length) return;
-    const first = Math.min(...later.map(({ step }) => step.seq));
-    const wanted = new Set(later.map(({ step }) => step.seq));
-    const entries = (await this.after(project, first - 1, db)).filter(({ seq }) => wanted.has(seq));
-    const labels = movesDesign ? entries.map(({ label }) => label) : inTheWay(change, entries);
-    if (!labels.length) return;
-    const names = labels.slice(-3).map((label) => `“${label}”`);
-    throw new HttpError(
-      'step-in-the-way',
-      `This cannot be ${what} before what came after it: ${names.join(', ')}${labels.length > 3 ? ` and ${labels.length - 3} more` : ''}.`,
-    );
-  }
-
-  async #headsUpTo(project: string, seq: number, db: Queryable): Promise<readonly EntryHead[]> {
-    let heads = this.#heads.get(project) ?? [];
-    const last = heads.at(-1)?.seq ?? 0;
-    if (last < seq) {
+    input: StepInput & { readonly of?: number },
+    role: 'undo' | 'redo',
+  ): Promise<ChangeResult> {
+    return this.#step(project, input, async (current, db) => {
+      const of = input.of ?? (await this.state(project, current.seq, readerOf(input), db))[role]?.seq;
+      const [row] = await rowsOf<ChangeRow>(
+        db,
+        `SELECT ${HEAD}, forward, inverse, revision_before, revision_after, mapping, standing, standing_at FROM changes WHERE project_id = ? AND seq = ?`,
+        [project, of ?? -1],
+      );
+      const isUndo = role === 'undo';
+      if (row?.standing !== (isUndo ? 'done' : 'undone'))
+        throw new HttpError(`nothing-to-${role}`, `There is nothing to ${role}.`);
+      const change = JSON.parse(isUndo ? row.inverse : row.forward) as Change;
+      const revision = isUndo ? row.revision_before : row.revision_after;
+      const mapping = row.mapping === null ? null : (JSON.parse(row.mapping) as KeyMapping);
       const rows = await rowsOf<ChangeRow>(
         db,
-        `SELECT ${HEAD} FROM changes WHERE project_id = ? AND seq > ? AND seq <= ? ORDER BY seq`,
-        [project, last, seq],
+        // What was there before a step that is made again, and came back before it, is what it was made on.
+        `SELECT ${HEAD}, step_id, forward, revision_after FROM changes WHERE project_id = ? AND standing = 'done' AND ${isUndo ? 'standing_at' : 'seq'} > ? AND seq <> ? ORDER BY seq`,
+        [project, isUndo ? row.standing_at! : row.seq, row.seq],
       );
-      heads = [...heads, ...rows.map(headOf)];
-    }
-    // Somebody may have read on meanwhile.
-    if (heads.length > (this.#heads.get(project)?.length ?? 0)) {
-      this.#heads.delete(project);
-      this.#heads.set(project, heads);
-      if (this.#heads.size > KEPT) this.#heads.delete(this.#heads.keys().next().value!);
-    }
-    return heads.at(-1)?.seq === seq ? heads : heads.slice(0, seq);
+      const moved = mapping && (isUndo ? invertKeys(mapping) : mapping);
+      const others = JSON.parse(isUndo ? row.forward : row.inverse) as Change;
+      const onNow = rows.length ? rebased(change, valuesOf(others, current.app), current.app) : change;
+      // What somebody did over again already is theirs.
+      const isDone = onNow !== null && applyChange(current.app, onNow) === current.app;
+      const inIts = rows.filter(
+        (other) =>
+          // Designs come one after the other, and what is said of what goes with one would be said of nothing.
+          (revision !== null && other.revision_after !== null) ||
+          (moved && speaksOfGone(entryOf(other).change, moved)) ||
+          ((!onNow || isDone) && inTheWay(change, [entryOf(other)]).length > 0),
+      );
+      if (inIts.length || !onNow) throw inTheWayOf(isUndo ? 'undone' : 'made again', inIts);
+      return { role, of: row.seq, label: row.label, change: onNow, revision, mapping: moved, isFresh: true };
+    });
   }
 
-  async #changeAt(
+  /** Steps in words, the newest first; of one screen, or with words in them, where that is asked. */
+  async timeline(
     project: string,
-    seq: number,
-    db: Queryable,
-  ): Promise<{
-    forward: Change;
-    inverse: Change;
-    before: number | null;
-    after: number | null;
-    mapping: KeyMapping | null;
-  }> {
-    const [row] = await rowsOf<ChangeRow>(
+    { before, words, screen }: { before?: number; words?: string; screen?: string },
+  ): Promise<Timeline> {
+    const like = (text: string): string => `%${text.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
+    const asked: [string, string | number][] = [
+      ...(before === undefined ? [] : [['seq < ?', before] as [string, number]]),
+      ...(words ?? '')
+        .split(/\s+/)
+        .filter(Boolean)
+        .map((word): [string, string] => ['label LIKE ?', like(word)]),
+      ...(screen ? [['screens LIKE ?', like(`|${screen}|`)] as [string, string]] : []),
+    ];
+    const rows = await rowsOf<ChangeRow>(
+      this.#db,
+      `SELECT ${HEAD}, made_at, standing, revision_after FROM changes WHERE ${['project_id = ?', ...asked.map(([where]) => where)].join(' AND ')} ORDER BY seq DESC LIMIT ${PAGE + 1}`,
+      [project, ...asked.map(([, value]) => value)],
+    );
+    const shown = rows.slice(0, PAGE);
+    return {
+      steps: shown.map((row) => ({
+        ...headOf(row),
+        madeAt: row.made_at.toISOString(),
+        standing: row.standing,
+        isIteration: row.role === 'do' && row.revision_after !== null,
+      })),
+      before: rows.length > PAGE ? shown.at(-1)!.seq : null,
+    };
+  }
+
+  /** The documents as they were at a place of the history. */
+  async at(project: string, seq: number, db: Queryable = this.#db): Promise<StoredProject> {
+    const head = await this.#projects.read(project, db);
+    if (seq === head.seq) return head;
+    if (seq > head.seq)
+      throw new HttpError('not-found', `The history has ${head.seq} steps; there is no place ${seq} in it.`);
+    const [kept] = await rowsOf<{ seq: number; app: string }>(
       db,
-      'SELECT forward, inverse, revision_before, revision_after, mapping FROM changes WHERE project_id = ? AND seq = ?',
+      'SELECT seq, app FROM snapshots WHERE project_id = ? AND seq >= ? ORDER BY seq LIMIT 1',
       [project, seq],
     );
+    const later = await rowsOf<ChangeRow>(
+      db,
+      'SELECT inverse FROM changes WHERE project_id = ? AND seq > ? AND seq <= ? ORDER BY seq DESC',
+      [project, seq, kept?.seq ?? head.seq],
+    );
+    const from: App = kept ? { ...emptyApp, ...(JSON.parse(kept.app) as App) } : head.app;
+    const app = applyChange(from, all(later.map(({ inverse }) => JSON.parse(inverse) as Change)));
+    const [moved] = await rowsOf<ChangeRow>(
+      db,
+      'SELECT revision_before FROM changes WHERE project_id = ? AND seq > ? AND revision_before IS NOT NULL ORDER BY seq LIMIT 1',
+      [project, seq],
+    );
+    const [made] = await rowsOf<ChangeRow>(
+      db,
+      'SELECT made_at FROM changes WHERE project_id = ? AND seq = ?',
+      [project, seq],
+    );
+    const revision = moved?.revision_before ?? head.revision;
     return {
-      forward: JSON.parse(row.forward) as Change,
-      inverse: JSON.parse(row.inverse) as Change,
-      before: row.revision_before,
-      after: row.revision_after,
-      mapping: row.mapping === null ? null : (JSON.parse(row.mapping) as KeyMapping),
+      ...head,
+      seq,
+      revision,
+      design: await this.#projects.design(project, revision, db),
+      app,
+      changedAt: made?.made_at ?? head.changedAt,
     };
+  }
+
+  /** Makes a project again what it was at a place of its history. That is a step like any other. */
+  async goBack(project: string, input: StepInput, seq: number, label: string): Promise<ChangeResult> {
+    const then = await this.at(project, seq);
+    return this.#step(project, input, async (current) => {
+      const change = changeBetween(current.app, then.app);
+      const isMoved = current.revision !== then.revision;
+      return {
+        role: 'do',
+        label,
+        change,
+        isFresh: true,
+        ...(isMoved ? { revision: then.revision, mapping: keysBetween(current.design, then.design) } : {}),
+      };
+    });
   }
 
   /** Where keys went after a place in the history. */
@@ -315,15 +363,13 @@ export class HistoryStore {
       const moved = asked.isFresh || !missed.length ? sameKeys : await this.#keysSince(id, base, db);
       // What it is about went with an iteration that its author had not seen.
       if (speaksOfGone(asked.change, moved)) throw await this.#behind(id, current.seq, missed, input, db);
-      const step: Step = { ...asked, change: mapChange(asked.change, keyMapOf(moved)) ?? asked.change };
-      if (
-        !step.isFresh &&
-        collisions(
-          step.change,
-          missed.map((entry) => entry.change),
-        ).length
-      )
-        throw await this.#behind(id, current.seq, missed, input, db);
+      const change = mapChange(asked.change, keyMapOf(moved)) ?? asked.change;
+      const made =
+        asked.isFresh || !missed.length
+          ? change
+          : rebased(change, valuesIn((await this.at(id, base, db)).app), current.app);
+      if (!made) throw await this.#behind(id, current.seq, missed, input, db);
+      const step: Step = { ...asked, change: made };
       const seq = current.seq + 1;
       const changedAt = new Date();
       const revision = step.design
@@ -344,7 +390,7 @@ export class HistoryStore {
       const inverse = invertChange(current.app, step.change);
       await run(
         db,
-        'INSERT INTO changes (project_id, seq, role, of_seq, label, forward, inverse, made_at, revision_before, revision_after, step_id, author, mapping) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+        'INSERT INTO changes (project_id, seq, role, of_seq, label, forward, inverse, made_at, revision_before, revision_after, step_id, author, mapping, standing, standing_at, screens) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
         [
           id,
           seq,
@@ -359,11 +405,34 @@ export class HistoryStore {
           input.id ?? null,
           input.author ?? null,
           step.mapping ? JSON.stringify(step.mapping) : null,
+          step.role === 'do' ? 'done' : null,
+          step.role === 'do' ? seq : null,
+          `|${screensTouched({ design, app: next.app }, step.change).join('|')}|`.slice(0, 60_000),
         ],
       );
+      if (step.role === 'do')
+        // As everywhere, a step forgets what its own author could redo, and leaves alone what others could.
+        await run(
+          db,
+          "UPDATE changes SET standing = 'dropped' WHERE project_id = ? AND standing = 'undone' AND author <=> ?",
+          [id, input.author ?? null],
+        );
+      else
+        await run(db, 'UPDATE changes SET standing = ?, standing_at = ? WHERE project_id = ? AND seq = ?', [
+          step.role === 'undo' ? 'undone' : 'done',
+          seq,
+          id,
+          step.of!,
+        ]);
+      if (seq % SNAPSHOT_EVERY === 0)
+        await run(db, 'INSERT INTO snapshots (project_id, seq, app) VALUES (?, ?, ?)', [
+          id,
+          seq,
+          JSON.stringify(next.app),
+        ]);
       if (step.design) await this.#projects.writeDesign(db, id, revision, step.design);
       await this.#projects.write(db, next);
-      const made: HistoryEntry = {
+      const entry: HistoryEntry = {
         seq,
         role: step.role,
         ...(step.of ? { of: step.of } : {}),
@@ -372,14 +441,12 @@ export class HistoryStore {
         ...(input.id ? { id: input.id } : {}),
         ...(input.author ? { author: input.author } : {}),
       };
-      const { change: _change, id: _id, ...head } = made;
-      const heads = [...(await this.#headsUpTo(id, current.seq, db)), head];
       return {
         project: next,
         result: {
-          entry: made,
+          entry,
           missed,
-          history: { ...historyState(heads, readerOf(input)), seq },
+          history: await this.state(id, seq, readerOf(input), db),
           changedAt: changedAt.toISOString(),
           revision,
         },
@@ -404,6 +471,15 @@ export class HistoryStore {
       history: await this.state(project, seq, readerOf(input), db),
     });
   }
+}
+
+/** Later steps keep what they wrote: a step is taken back or made again only where that touches none of it. */
+function inTheWayOf(what: string, later: readonly ChangeRow[]): HttpError {
+  const names = later.slice(-3).map(({ label }) => `“${label}”`);
+  return new HttpError(
+    'step-in-the-way',
+    `This cannot be ${what} before what came after it: ${names.join(', ')}${later.length > 3 ? ` and ${later.length - 3} more` : ''}.`,
+  );
 }
 
 const readerOf = ({ author, since = 0 }: Pick<StepInput, 'author' | 'since'>): Reader | undefined =>

@@ -404,7 +404,12 @@ test('migrations are applied once, by one of several servers, and go on where a 
   // As if it had ended after changing a table and before noting so.
   await database.db.query("DELETE FROM migrations WHERE name >= '002'");
   const applied = await Promise.all([migrate(database.db), migrate(database.db), migrate(database.db)]);
-  expect(applied.flat().sort()).toEqual(['002_intake.sql', '003_steps.sql', '004_mappings.sql']);
+  expect(applied.flat().sort()).toEqual([
+    '002_intake.sql',
+    '003_steps.sql',
+    '004_mappings.sql',
+    '005_versions.sql',
+  ]);
 });
 
 describe('what the server says of itself', () => {

@@ -11,6 +11,8 @@ import { deliverRoutes } from '../deliver/routes.ts';
 import { historyRoutes } from '../history/routes.ts';
 import { Behind } from '../history/store.ts';
 import { intakeRoutes } from '../intake/routes.ts';
+import { iterateRoutes } from '../iterate/routes.ts';
+import { versionRoutes } from '../versions/routes.ts';
 import { projectRoutes } from '../projects/routes.ts';
 import { sourceRoutes } from '../sources/routes.ts';
 import type { Services } from '../services.ts';
@@ -114,6 +116,8 @@ export async function createApp(
   projectRoutes(app, services);
   historyRoutes(app, services);
   intakeRoutes(app, services);
+  iterateRoutes(app, services);
+  versionRoutes(app, services);
   deliverRoutes(app, services);
   sourceRoutes(app, services, config.allowedHosts ?? []);
 

@@ -1,16 +1,14 @@
 import type { FastifyInstance } from 'fastify';
-import { emptyDesign, parseDesign } from '@tovel/core';
 import { shippedFont } from '@tovel/reader/shipped_fonts';
-import { readOr } from '../http/check.ts';
 import { HttpError } from '../http/errors.ts';
 import { leftSignal, route } from '../http/route.ts';
 import type { Services } from '../services.ts';
+import { readDesign, takeInScreens } from './take_in.ts';
 
 /** What was read in the browser comes in here: first the files, by hash, then the screens made of them. */
-export function intakeRoutes(
-  app: FastifyInstance,
-  { history, projects, assets, feed, threads }: Services,
-): void {
+export function intakeRoutes(app: FastifyInstance, services: Services): void {
+  const { assets, threads } = services;
+
   route(app, 'putAsset', async ({ params, body, request }) => {
     await assets.put(params.hash, String(request.headers['x-file-type'] ?? ''), new Uint8Array(body));
   });
@@ -43,43 +41,11 @@ export function intakeRoutes(
 
   route(app, 'intake', async ({ params: { id }, body, reply }) => {
     const { base, id: step, author, since, whole, ...read } = body;
-    const added = readOr('invalid', () => parseDesign({ ...emptyDesign, ...read }));
-    const missing = await assets.missing(added.assets.map((asset) => asset.hash));
-    if (missing.length)
-      throw new HttpError(
-        'asset-missing',
-        `${missing.length} of the files did not arrive. Bring the batch in again.`,
-      );
-    const count = added.screens.length === 1 ? added.screens[0].name : `${added.screens.length} screens`;
-    const input = { base, id: step, author, since };
-    const signal = leftSignal(reply);
-    for (;;) {
-      const now = await projects.read(id);
-      const made = await threads.run(
-        'iterate',
-        {
-          design: now.design,
-          app: now.app,
-          read: added,
-          whole,
-          iteration: await projects.nextIteration(id),
-        },
-        signal,
-      );
-      try {
-        const result = await history.append(id, input, `Bring in ${count}`, (current) => {
-          // What was worked out holds for what it was worked out from.
-          if (current.seq !== now.seq || current.revision !== now.revision) throw new MovedOn();
-          return made;
-        });
-        feed.wake(id);
-        return result;
-      } catch (error) {
-        if (!(error instanceof MovedOn)) throw error;
-      }
-    }
+    const added = await readDesign(assets, read);
+    return takeInScreens(services, id, { base, id: step, author, since }, added, {
+      whole,
+      answers: {},
+      signal: leftSignal(reply),
+    });
   });
 }
-
-/** Somebody changed the project while an iteration was worked out. */
-class MovedOn extends Error {}

@@ -108,10 +108,16 @@ export class ProjectStore {
       throw missing();
   }
 
-  /** A copy begins a history of its own. */
+  /** A copy begins a history of its own; its screens come from the same places. */
   async copy(id: string): Promise<string> {
     const { name, design, app } = await this.read(id);
-    return this.create(`${name} copy`.slice(0, 120), design, app);
+    const copy = await this.create(`${name} copy`.slice(0, 120), design, app);
+    await run(
+      this.#db,
+      'INSERT INTO sources (project_id, address, etag, modified, hash, fetched_at) SELECT ?, address, etag, modified, hash, fetched_at FROM sources WHERE project_id = ?',
+      [copy, id],
+    );
+    return copy;
   }
 
   /** @throws HttpError where a project is not there. */

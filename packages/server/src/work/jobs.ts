@@ -1,4 +1,6 @@
 import {
+  answered,
+  type Answers,
   type App,
   type AppliedIteration,
   applyIteration,
@@ -43,13 +45,16 @@ export interface IterationInput {
   readonly read: Pick<Design, 'screens' | 'assets' | 'notices' | 'fonts' | 'brief'>;
   /** Whether what is not among the screens is gone. */
   readonly whole: boolean;
+  /** What somebody said of what it asks. */
+  readonly answers: Answers;
   readonly iteration: number;
 }
 
 /** Matches what was read with what is there, and works out what becomes of it. */
-export function iterate({ design, app, read, whole, iteration }: IterationInput): AppliedIteration {
+export function iterate({ design, app, read, whole, answers, iteration }: IterationInput): AppliedIteration {
   const project = { design, app };
-  return applyIteration(project, planIteration(project, read.screens, { whole }), read, iteration);
+  const plan = answered(planIteration(project, read.screens, { whole }), answers);
+  return applyIteration(project, plan, read, iteration);
 }
 
 export interface FilesInput {

@@ -1,13 +1,18 @@
 import type {
+  Answers,
   ApiError,
   ChangeResult,
   Conflict,
+  Design,
   DesignSource,
   NewChange,
   ProjectState,
   ProjectSummary,
   ShippedFace,
+  Timeline,
   UtilityPlan,
+  Version,
+  WaitingRound,
   WebFont,
 } from '@tovel/core';
 
@@ -134,6 +139,13 @@ async function fetchFiles(path: string, body?: object): Promise<FetchedFiles | n
 
 const project = (id: string): string => `/api/projects/${encodeURIComponent(id)}`;
 
+const searchOf = (query: Readonly<Record<string, string | number | undefined>>): URLSearchParams =>
+  new URLSearchParams(
+    Object.entries(query).flatMap(([key, value]) =>
+      value === undefined || value === '' ? [] : [[key, String(value)]],
+    ),
+  );
+
 export const api = {
   settings: () => request<{ runPort: number; designPort: number | null }>('GET', '/api/settings'),
   projects: () => request<ProjectSummary[]>('GET', '/api/projects'),
@@ -151,6 +163,25 @@ export const api = {
     request<ChangeResult>('POST', `${project(id)}/undo`, step),
   redo: (id: string, step: StepInput & { readonly of: number }) =>
     request<ChangeResult>('POST', `${project(id)}/redo`, step),
+  keepRound: (id: string, body: object) => request<void>('PUT', `${project(id)}/round`, body),
+  round: async (id: string): Promise<WaitingRound> =>
+    (await request<{ round: WaitingRound }>('GET', `${project(id)}/round`)).round,
+  roundRead: (id: string) => request<{ whole: boolean; read: Design }>('GET', `${project(id)}/round/read`),
+  takeRound: (id: string, body: StepInput & { whole: boolean; answers: Answers }) =>
+    request<ChangeResult>('POST', `${project(id)}/round/take`, body),
+  dropRound: (id: string) => request<void>('DELETE', `${project(id)}/round`),
+  timeline: (id: string, query: { before?: number; words?: string; screen?: string }) =>
+    request<Timeline>('GET', `${project(id)}/timeline?${searchOf(query)}`),
+  past: (id: string, seq: number) => request<ProjectState>('GET', `${project(id)}/at/${seq}`),
+  goBack: (id: string, body: StepInput & { to: number; label: string }) =>
+    request<ChangeResult>('POST', `${project(id)}/return`, body),
+  versions: (id: string) => request<Version[]>('GET', `${project(id)}/versions`),
+  nameVersion: (id: string, name: string, seq: number) =>
+    request<Version>('POST', `${project(id)}/versions`, { name, seq }),
+  renameVersion: (id: string, version: number, name: string) =>
+    request<void>('PATCH', `${project(id)}/versions/${version}`, { name }),
+  forgetVersion: (id: string, version: number) =>
+    request<void>('DELETE', `${project(id)}/versions/${version}`),
   intake: (id: string, body: object) => request<ChangeResult>('POST', `${project(id)}/intake`, body),
   missingAssets: (hashes: readonly string[]) => request<string[]>('POST', '/api/assets/missing', { hashes }),
   putAsset: (hash: string, type: string, bytes: Uint8Array) =>

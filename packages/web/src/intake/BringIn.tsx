@@ -54,6 +54,8 @@ interface BringInProps {
   isOver: boolean;
   isEmpty: boolean;
   running: RunningIntake | null;
+  /** Whether an address is asked for its screens. */
+  isAsking: boolean;
   progress: Progress | null;
   last: IntakeResult | null;
   failure: Failure | null;
@@ -70,6 +72,7 @@ export function BringIn({
   isOver,
   isEmpty,
   running,
+  isAsking,
   progress,
   last,
   failure,
@@ -84,7 +87,13 @@ export function BringIn({
   return (
     <Strip $isOver={isOver} $isLarge={isEmpty && !running} aria-label="Bring screens in">
       <div role="status">
-        {running ? <Working progress={progress} /> : <Idle last={last} failure={failure} isEmpty={isEmpty} />}
+        {running ? (
+          <Working progress={progress} />
+        ) : isAsking ? (
+          <h2>Asking for the next round …</h2>
+        ) : (
+          <Idle last={last} failure={failure} isEmpty={isEmpty} />
+        )}
       </div>
       {running ? (
         <Button onPress={running.cancel}>Cancel</Button>
@@ -96,7 +105,7 @@ export function BringIn({
             </Button>
           )}
           {!isEmpty && (
-            <label title="What is not among them is gone, and what was decided about it is let go">
+            <label title="What is not among them is gone; Iterate shows what that means before anything is taken in">
               <input type="checkbox" checked={isWhole} onChange={(event) => onWhole(event.target.checked)} />
               All screens, the whole next round
             </label>
@@ -183,7 +192,7 @@ function Idle({
         <p>
           {unread
             ? `${unread} ${unread === 1 ? 'file' : 'files'} could not be read; the list says why.`
-            : 'Drop more anywhere here whenever they come. Of screens that come again, what is surely the same keeps all that was decided; the rest waits at Iterate.'}
+            : 'Drop more anywhere here whenever they come. Screens that come again open at Iterate, where you see what they change before anything is taken in.'}
         </p>
       </>
     );

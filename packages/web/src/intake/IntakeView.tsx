@@ -16,10 +16,12 @@ import {
   type DragEvent,
   type KeyboardEvent,
   useCallback,
+  useEffect,
   useMemo,
+  useRef,
   useState,
 } from 'react';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { api, type FetchedFiles } from '../api/client';
 import { useProject } from '../project/context';
@@ -33,6 +35,7 @@ import { LeftOut } from './LeftOut';
 import { LinkSheet } from './LinkSheet';
 import { PasteSheet } from './PasteSheet';
 import {
+  type Batch,
   type ChosenFile,
   filesInDrop,
   NotKept,
@@ -135,6 +138,7 @@ export function IntakeView() {
   const [progress, setProgress] = useState<Progress | null>(null);
   const [last, setLast] = useState<IntakeResult | null>(null);
   const [failure, setFailure] = useState<Failure | null>(null);
+  const [isAsking, setAsking] = useState(false);
   const [isOver, setOver] = useState(false);
   const [isWhole, setWhole] = useState(false);
   const [sheet, setSheet] = useState<'link' | 'counterpart' | 'overlay' | { paste: string } | null>(null);
@@ -144,20 +148,19 @@ export function IntakeView() {
   const [selection, setSelection] = useState<ReadonlySet<string>>(new Set());
   const [tab, setTab] = useState<'found' | 'out'>('found');
 
-  const begin = (chosen: readonly ChosenFile[], after?: () => Promise<void>): void => {
+  const begin = (chosen: readonly ChosenFile[], ticket?: string): void => {
     if (!chosen.length || running) return;
     setFailure(null);
     setLast(null);
-    const started = startIntake(session, chosen, setProgress, isWhole);
+    const started = startIntake(session, chosen, setProgress, {
+      whole: isWhole,
+      ...(ticket ? { ticket } : {}),
+    });
     setWhole(false);
-    watch(started, started.finished, after);
+    watch(started, started.finished);
   };
   /** Follows a batch to its end; one that was read but not kept can be sent once more. */
-  const watch = (
-    batch: RunningIntake,
-    finished: Promise<IntakeResult>,
-    after?: () => Promise<void>,
-  ): void => {
+  const watch = (batch: RunningIntake, finished: Promise<Batch>): void => {
     setFailure(null);
     setRunning(batch);
     finished
@@ -166,13 +169,16 @@ export function IntakeView() {
           setLast(result);
           if (!result.screens.length || result.notices.some((notice) => notice.level === 'error'))
             setTab('out');
-          if (!result.wasCancelled && result.screens.length) await after?.();
+          await queries.invalidateQueries({ queryKey: ['sources', id] });
+          if (!result.isHeld) return;
+          await queries.invalidateQueries({ queryKey: ['round', id] });
+          void navigate(`/p/${id}/iterate`);
         },
         (error: Error) => {
           if (!(error instanceof NotKept)) return setFailure({ text: error.message });
           setFailure({
             text: `The batch was read but could not be kept yet: ${error.message} What was read is held here.`,
-            again: () => watch(batch, error.again(setProgress), after),
+            again: () => watch(batch, error.again(setProgress)),
           });
         },
       )
@@ -193,11 +199,28 @@ export function IntakeView() {
       return;
     }
     const name = baseName(address.replace(/[?#].*$/, '')) || 'fetched';
-    begin([{ path: `${name}.zip`, file: bytes }], async () => {
-      await api.confirmSource(id, ticket);
-      await queries.invalidateQueries({ queryKey: ['sources', id] });
-    });
+    begin([{ path: `${name}.zip`, file: bytes }], ticket);
   };
+  // Asked for from elsewhere in the project: what came by an address is fetched again at once.
+  const [params, setParams] = useSearchParams();
+  const refresh = Number(params.get('refresh') ?? 0);
+  const fetchAgain = useRef(onFetched);
+  fetchAgain.current = onFetched;
+  useEffect(() => {
+    if (!refresh) return;
+    setParams({}, { replace: true });
+    setAsking(true);
+    api
+      .refreshSource(id, refresh)
+      .then(
+        (fetched) =>
+          fetched
+            ? fetchAgain.current(fetched, 'next round')
+            : setFailure({ text: 'Nothing has changed there since the last time.' }),
+        (error: Error) => setFailure({ text: error.message }),
+      )
+      .finally(() => setAsking(false));
+  }, [refresh, id, setParams]);
   const onDrop = (event: DragEvent): void => {
     event.preventDefault();
     setOver(false);
@@ -295,6 +318,7 @@ export function IntakeView() {
         isOver={isOver}
         isEmpty={isEmpty}
         running={running}
+        isAsking={isAsking}
         progress={progress}
         last={last}
         failure={failure}

@@ -1,4 +1,5 @@
 import {
+  type AssetRef,
   type InputFile,
   type IntakeProgress,
   type IntakeResult,
@@ -28,6 +29,7 @@ const intake = {
   async read(
     files: readonly InputFile[],
     taken: readonly string[],
+    known: readonly AssetRef[],
     around: Surroundings,
   ): Promise<IntakeResult> {
     const recogniser: Recogniser = { recognize: (png) => around.recognise(png as Uint8Array) };
@@ -42,7 +44,7 @@ const intake = {
         readText: (pixels) => readTextLines(recogniser, pixels, (png) => png),
         readPdf: async (bytes) => readPdf(await pdfLibrary(), bytes),
       },
-      { taken, onProgress: (progress) => around.onProgress(progress) },
+      { taken, known, onProgress: (progress) => around.onProgress(progress) },
     );
   },
 };

@@ -1,4 +1,14 @@
-import { type InputFile, type IntakeResult, kindOfFile, limits, megabytes, type Notice } from '@tovel/core';
+import {
+  type AssetRef,
+  comesAgain,
+  type InputFile,
+  type IntakeResult,
+  kindOfFile,
+  limits,
+  looksWhole,
+  megabytes,
+  type Notice,
+} from '@tovel/core';
 import { FrameReader } from '@tovel/reader';
 import { proxy, transfer, wrap } from 'comlink';
 import { api } from '../api/client';
@@ -20,15 +30,26 @@ export interface Progress {
   readonly file: string;
 }
 
+/** What was read, and whether it waits at Iterate, since screens that are there already came again. */
+export type Batch = IntakeResult & { readonly isHeld: boolean };
+
+/** What is known of a batch beforehand. */
+export interface BatchOptions {
+  /** Whether these are all screens there are: what is not among them is gone. */
+  readonly whole: boolean;
+  /** What was fetched for a source, that has to be told when it was taken in. */
+  readonly ticket?: string;
+}
+
 export interface RunningIntake {
-  readonly finished: Promise<IntakeResult>;
+  readonly finished: Promise<Batch>;
   readonly cancel: () => void;
 }
 
 /** The batch was read, but the server could not keep it. What was read is held, so that it need not be read again. */
 export class NotKept extends Error {
   /** Sends what was read once more. */
-  readonly again: (onProgress: (progress: Progress) => void) => Promise<IntakeResult>;
+  readonly again: (onProgress: (progress: Progress) => void) => Promise<Batch>;
 
   constructor(error: Error, again: NotKept['again']) {
     super(error.message);
@@ -40,26 +61,26 @@ export class NotKept extends Error {
 const STUCK_MS = 30_000;
 
 /**
- * Reads files, sends what was read, and makes it part of the project.
- * @param whole whether these are all screens there are: what is not among them is gone
+ * Reads files, sends what was read, and makes it part of the project; screens that are there already wait for somebody to
+ * look at what they would do.
  */
 export function startIntake(
   session: ProjectSession,
   chosen: readonly ChosenFile[],
   onProgress: (progress: Progress) => void,
-  whole = false,
+  options: BatchOptions = { whole: false },
 ): RunningIntake {
   const { design, app } = session.getState();
   const taken = [...design.screens.map(({ key }) => key), ...Object.keys(app.screens)];
   const leftOut = new Map<string, Notice>();
   let reading: Reading | null = null;
   let isCancelled = false;
-  const work = async (): Promise<IntakeResult> => {
+  const work = async (): Promise<Batch> => {
     for (;;) {
       const { files, notices } = await readFiles(chosen.filter(({ path }) => !leftOut.has(path)));
       if (isCancelled) return nothingOf([...notices, ...leftOut.values()]);
       reading = new Reading();
-      const ended = await reading.read(files, taken, onProgress);
+      const ended = await reading.read(files, { taken, known: design.assets }, onProgress);
       if (ended === 'cancelled') return nothingOf([...notices, ...leftOut.values()]);
       if (typeof ended === 'string') {
         // A file within an archive holds up all of the archive.
@@ -77,13 +98,12 @@ export function startIntake(
         continue;
       }
       const result = { ...ended, notices: [...notices, ...leftOut.values(), ...ended.notices] };
-      if (!result.screens.length) return result;
+      if (!result.screens.length) return { ...result, isHeld: false };
       // Said again it is the same step, which is done once.
       const step = newName(16);
-      const keep = async (tell: (progress: Progress) => void): Promise<IntakeResult> => {
+      const keep = async (tell: (progress: Progress) => void): Promise<Batch> => {
         try {
-          await send(session, result, step, tell, whole);
-          return result;
+          return { ...result, isHeld: await send(session, result, step, tell, options) };
         } catch (error) {
           throw new NotKept(error as Error, keep);
         }
@@ -100,7 +120,8 @@ export function startIntake(
   };
 }
 
-const nothingOf = (notices: readonly Notice[]): IntakeResult => ({
+const nothingOf = (notices: readonly Notice[]): Batch => ({
+  isHeld: false,
   screens: [],
   assets: [],
   fonts: [],
@@ -125,7 +146,7 @@ class Reading {
   /** @returns what was read; or why it ended: `cancelled`, or the path of the file that it was stuck at. */
   async read(
     files: readonly InputFile[],
-    taken: readonly string[],
+    { taken, known }: { readonly taken: readonly string[]; readonly known: readonly AssetRef[] },
     onProgress: (progress: Progress) => void,
   ): Promise<IntakeResult | string> {
     let timer: ReturnType<typeof setTimeout> | undefined;
@@ -144,6 +165,7 @@ class Reading {
           files.map((file) => file.bytes.buffer),
         ),
         taken,
+        known,
         proxy<Surroundings>({
           readPage: (html, plan) => reader.read(html, plan),
           compileUtilities: (plan) => api.compileUtilities(plan),
@@ -194,13 +216,14 @@ async function readFiles(chosen: readonly ChosenFile[]): Promise<{ files: InputF
   return { files, notices };
 }
 
+/** @returns whether it waits at Iterate. */
 async function send(
   session: ProjectSession,
   result: IntakeResult,
   step: string,
   onProgress: (progress: Progress) => void,
-  whole: boolean,
-): Promise<void> {
+  { whole, ticket }: BatchOptions,
+): Promise<boolean> {
   const missing = await api.missingAssets(result.assets.map((asset) => asset.hash));
   for (const [done, hash] of missing.entries()) {
     const asset = result.assets.find((candidate) => candidate.hash === hash)!;
@@ -209,19 +232,19 @@ async function send(
   }
   onProgress({ step: 'sending', done: missing.length, total: missing.length, file: '' });
   const { screens, assets, notices, fonts, brief } = result;
-  await session.accept(
-    (input) =>
-      api.intake(session.getState().id, {
-        ...input,
-        screens,
-        assets,
-        notices,
-        fonts,
-        ...(brief ? { brief } : {}),
-        whole,
-      }),
-    step,
-  );
+  const { id, design } = session.getState();
+  const read = { screens, assets, notices, fonts, ...(brief ? { brief } : {}), whole };
+  if (design.screens.length && (whole || comesAgain(design, screens))) {
+    await api.keepRound(id, {
+      ...read,
+      whole: whole || looksWhole(design, screens),
+      ...(ticket ? { ticket } : {}),
+    });
+    return true;
+  }
+  await session.accept((input) => api.intake(id, { ...input, ...read }), step);
+  if (ticket) await api.confirmSource(id, ticket);
+  return false;
 }
 
 /** Everything in what was dropped, folders opened. */

@@ -1,4 +1,4 @@
-import { emitScreenOf, printHtml, type Screen } from '@tovel/core';
+import { emitScreenOf, type PageOf, printHtml, type Screen } from '@tovel/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { assetUrl } from '../api/client';
@@ -40,22 +40,31 @@ interface PictureProps {
 }
 
 /** A picture of a screen in a frame that runs nothing. */
-export function ScreenPicture({ screen, width, height, onReady }: PictureProps) {
-  const html = useScreenHtml(screen.key);
-  const scale = width / screen.width;
+export function ScreenPicture({ screen, ...props }: PictureProps) {
+  return <PagePicture page={{ ...screen, html: useScreenHtml(screen.key) }} {...props} />;
+}
+
+/** A page in a frame that runs nothing. */
+export function PagePicture({
+  page,
+  width,
+  height,
+  onReady,
+}: Omit<PictureProps, 'screen'> & { page: PageOf }) {
+  const scale = width / page.width;
   const frame = useRef<HTMLIFrameElement>(null);
   const ready = useRef(onReady);
   ready.current = onReady;
   return (
-    <Frame style={{ width, height: height ?? Math.round(screen.height * scale) }}>
+    <Frame style={{ width, height: height ?? Math.round(page.height * scale) }}>
       <iframe
         ref={frame}
-        title={`Picture of ${screen.name}`}
+        title={`Picture of ${page.name}`}
         aria-hidden="true"
         tabIndex={-1}
         sandbox="allow-same-origin"
-        srcDoc={html}
-        style={{ width: screen.width, height: screen.height, transform: `scale(${scale})` }}
+        srcDoc={page.html}
+        style={{ width: page.width, height: page.height, transform: `scale(${scale})` }}
         onLoad={() => frame.current?.contentDocument && ready.current?.(frame.current.contentDocument)}
       />
     </Frame>

@@ -3,7 +3,6 @@ import {
   applyChange,
   type Change,
   type ChangeResult,
-  collisions,
   type Design,
   type EntryHead,
   type HistoryEntry,
@@ -11,6 +10,8 @@ import {
   isOwnStep,
   type ProjectEvent,
   type ProjectState,
+  rebased,
+  valuesIn,
 } from '@tovel/core';
 import { type Api, BehindError, RequestError, type StepInput } from '../api/client';
 import { newName } from './identity';
@@ -308,9 +309,13 @@ export class ProjectSession {
     this.#takeEarly();
   }
 
-  /** Puts what is confirmed beneath the waiting steps; those that write the same place are given up, and that is said. */
+  /**
+   * Puts what is confirmed beneath the waiting steps, which keep what they write; those that write the same as others did
+   * are given up, and that is said.
+   */
   #beneath(entries: readonly HistoryEntry[]): void {
-    const news: Change[] = [];
+    let was = this.#confirmed.app;
+    let isNews = false;
     for (const entry of entries) {
       if (entry.seq !== this.#confirmed.seq + 1) continue;
       this.#confirmed = { app: applyChange(this.#confirmed.app, entry.change), seq: entry.seq };
@@ -318,13 +323,21 @@ export class ProjectSession {
       const own = this.#pending.find((step) => step.id === entry.id);
       // Its answer was lost, but it is saved.
       if (own) this.#forget([own]);
-      else if (entry.author !== this.#author) news.push(entry.change);
+      else if (entry.author !== this.#author) isNews = true;
+      if (own || entry.author === this.#author) was = applyChange(was, entry.change);
     }
-    if (!news.length) return;
-    // Of a step that was sent, the server says itself what became of it.
-    const lost = this.#pending.filter(
-      (step) => step.id !== this.#sent && collisions(step.change, news).length > 0,
-    );
+    if (!isNews) return;
+    const lost: WaitingStep[] = [];
+    let is = this.#confirmed.app;
+    this.#pending = this.#pending.map((step) => {
+      const change =
+        // Of a step that was sent, the server says itself what became of it.
+        step.id === this.#sent ? step.change : rebased(step.change, valuesIn(was), is);
+      was = applyChange(was, step.change);
+      if (!change) lost.push(step);
+      else is = applyChange(is, change);
+      return change && change !== step.change ? { ...step, change } : step;
+    });
     if (lost.length) this.#refuse(lost);
   }
 

@@ -1,5 +1,7 @@
+import { useQuery } from '@tanstack/react-query';
 import { Link, NavLink, useLocation } from 'react-router';
 import styled from 'styled-components';
+import { api } from '../api/client';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { stations } from './stations';
@@ -114,7 +116,8 @@ const JumpButton = styled.button`
 /** One rail with the stations of the work; what waits at each stands beside its name. */
 export function WorkLine({ onJump }: { onJump: () => void }) {
   const { name, id, app, graph, findings, undecided } = useProject();
-  const asked = Object.values(app.setAside).filter(({ standing }) => standing === 'asked').length;
+  const asked = Object.values(app.setAside).filter(({ standing }) => standing !== 'letGo').length;
+  const { data: round } = useQuery({ queryKey: ['round', id], queryFn: () => api.round(id) });
   const { pathname } = useLocation();
   const current = stations.findIndex((station) => pathname.startsWith(`/p/${id}/${station.path}`));
   return (
@@ -125,7 +128,12 @@ export function WorkLine({ onJump }: { onJump: () => void }) {
       </Brand>
       <Rail aria-label="Stations">
         {stations.map((station, i) => {
-          const waiting = station.waiting({ counts: graph.counts, findings, undecided, asked });
+          const waiting = station.waiting({
+            counts: graph.counts,
+            findings,
+            undecided,
+            asked: asked + (round ? 1 : 0),
+          });
           return (
             <Stop key={station.path} to={`/p/${id}/${station.path}`} data-done={i < current || undefined}>
               <i aria-hidden="true" />

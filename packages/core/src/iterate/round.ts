@@ -1,0 +1,169 @@
+import { applyChange } from '../change/change.ts';
+import { type Difference, differencesOf } from '../differences/elements.ts';
+import { type GraphDifference, graphDifferences } from '../differences/projects.ts';
+import { emitScreenOf, EmissionPlan } from '../emit/react/plan.ts';
+import { printHtml } from '../emit/print_html.ts';
+import type { IntakeResult } from '../intake/batch.ts';
+import { settle } from '../layers/settle.ts';
+import { labelOf } from '../links/pressable.ts';
+import type { Element, Screen } from '../model/design.ts';
+import { elementsByKey, type Project, screenName, screensByKey } from '../model/project.ts';
+import { answered, type Answers } from './answers.ts';
+import { applyIteration } from './apply.ts';
+import { type Effects, effectsOf } from './effects.ts';
+import { type IterationPlan, planIteration } from './plan.ts';
+import { type IterationReport, reportOf } from './report.ts';
+
+/** A screen as a page of its own, and how large it is, in px. */
+export interface PageOf {
+  readonly html: string;
+  readonly name: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** One screen before and after. */
+export interface RoundScreen {
+  readonly before: PageOf | null;
+  readonly after: PageOf | null;
+  /** What differs; keys of `nows` are those that the newer screen has in its picture. */
+  readonly differences: readonly Difference[];
+  /** Keys in the picture of the newer screen by the keys that came in with it, and the other way round. */
+  readonly shown: Readonly<Record<string, string>>;
+  readonly incoming: Readonly<Record<string, string>>;
+  /** What can be pointed at by its name: key that came in, and label. */
+  readonly named: readonly { readonly key: string; readonly label: string }[];
+}
+
+type Read = Pick<IntakeResult, 'screens' | 'assets' | 'notices'> &
+  Partial<Pick<IntakeResult, 'fonts' | 'brief'>>;
+
+/**
+ * A next round of screens held against a project: what it would do with what somebody has answered so far. Nothing of it
+ * is done. What was worked out for the same answers is kept.
+ */
+export class Round {
+  readonly #project: Project;
+  readonly #read: Read;
+  readonly #assetUrl: (hash: string) => string;
+  #plan: IterationPlan;
+  #answers: Answers = {};
+  #after: { readonly project: Project; readonly emission: EmissionPlan } | null = null;
+  #before: EmissionPlan | null = null;
+
+  /**
+   * @param whole whether these are all screens there are
+   * @param tell hears how many screens have been compared
+   */
+  constructor(
+    project: Project,
+    read: Read,
+    whole: boolean,
+    assetUrl: (hash: string) => string,
+    tell?: (done: number, total: number) => void,
+  ) {
+    this.#project = project;
+    this.#read = read;
+    this.#assetUrl = assetUrl;
+    this.#plan = planIteration(project, read.screens, { whole, ...(tell ? { tell } : {}) });
+  }
+
+  report(answers: Answers): IterationReport {
+    return reportOf(this.#project, answered(this.#plan, answers));
+  }
+
+  effects(answers: Answers): Effects & { readonly graph: GraphDifference } {
+    const { project } = this.#made(answers);
+    return { ...effectsOf(this.#project, project), graph: graphDifferences(this.#project, project) };
+  }
+
+  /** @param at which of the screens of the report */
+  screen(at: number, answers: Answers): RoundScreen {
+    const step = this.#plan.screens[at];
+    const plan = answered(this.#plan, answers);
+    const made = this.#made(answers);
+    const key = step.now && keyOfMade(made.project, step.now, step.old, step.standing === 'joined');
+    const screen = key ? (screensByKey(made.project.design).get(key) ?? null) : null;
+    const shown: Record<string, string> = {};
+    const incoming: Record<string, string> = {};
+    const partnerNow = new Map<Element, Element>();
+    if (step.now && screen)
+      inParallel(step.now.root, screen.root, (came, is) => {
+        shown[came.key] = is.key;
+        incoming[is.key] = came.key;
+        partnerNow.set(came, is);
+      });
+    const pairs = step.old
+      ? [...plan.partner.values()].flatMap(({ old, now }) => {
+          const is = partnerNow.get(now);
+          return is && elementsByKey(step.old!).get(old.key) === old ? [{ old, now: is }] : [];
+        })
+      : [];
+    return {
+      before: step.old ? this.#page(this.#project, this.#beforePlan(), step.old.key) : null,
+      after: screen ? this.#page(made.project, made.emission, screen.key) : null,
+      differences: step.old && screen ? differencesOf(step.old, screen, pairs) : [],
+      shown,
+      incoming,
+      named: step.now
+        ? [...elementsByKey(step.now).values()].flatMap((element) => {
+            const label = element === step.now!.root ? '' : labelOf(element);
+            return label ? [{ key: element.key, label }] : [];
+          })
+        : [],
+    };
+  }
+
+  #made(answers: Answers): { readonly project: Project; readonly emission: EmissionPlan } {
+    if (this.#after && this.#answers === answers) return this.#after;
+    const { design, change } = applyIteration(
+      this.#project,
+      answered(this.#plan, answers),
+      this.#read,
+      this.#project.design.iteration + 1,
+    );
+    const project = { design, app: applyChange(this.#project.app, change) };
+    this.#answers = answers;
+    return (this.#after = { project, emission: new EmissionPlan(project) });
+  }
+
+  #beforePlan(): EmissionPlan {
+    return (this.#before ??= new EmissionPlan(this.#project));
+  }
+
+  #page(project: Project, emission: EmissionPlan, key: string): PageOf | null {
+    return pageOf(project, emission, key, this.#assetUrl);
+  }
+}
+
+/** A screen of a project as a page of its own; null where the app does not have it. */
+export function pageOf(
+  project: Project,
+  emission: EmissionPlan,
+  key: string,
+  assetUrl: (hash: string) => string,
+): PageOf | null {
+  const screen = screensByKey(settle(project).design).get(key);
+  if (!screen) return null;
+  const html = printHtml(emitScreenOf(emission, key), assetUrl, project.design.fonts, project.app.tokens);
+  return { html, name: screenName(project, key), width: screen.width, height: screen.height };
+}
+
+/** The key that a screen that came in has in the project that it was taken into. */
+function keyOfMade(made: Project, now: Screen, old: Screen | null, isJoined: boolean): string | null {
+  const there = screensByKey(made.design);
+  const isIt = (key: string): boolean => {
+    const screen = there.get(key);
+    return (
+      screen !== undefined && screen.source.file === now.source.file && screen.source.path === now.source.path
+    );
+  };
+  if (old && !isJoined && isIt(old.key)) return old.key;
+  return made.design.screens.find(({ key }) => isIt(key))?.key ?? null;
+}
+
+/** Visits two trees of the same build together. */
+function inParallel(a: Element, b: Element, visit: (a: Element, b: Element) => void): void {
+  visit(a, b);
+  a.children.forEach((child, i) => b.children[i] && inParallel(child, b.children[i], visit));
+}
