@@ -300,7 +300,9 @@ export {
   reportOf,
   type Tally,
 } from './iterate/report.ts';
-export { type PageOf, pageOf, Round, type RoundScreen } from './iterate/round.ts';
+export { type PageOf, pageOf } from './emit/page_of.ts';
+export { type ComparedScreen, Comparison } from './differences/comparison.ts';
+export { Round, type RoundScreen } from './iterate/round.ts';
 export { type Effects, effectsOf } from './iterate/effects.ts';
 export { type Difference, differencesOf, pairsByKey } from './differences/elements.ts';
 export {

@@ -17,10 +17,24 @@ import { ScreensView } from './screens/ScreensView';
 import { TokensView } from './tokens/TokensView';
 import { WorkbenchView } from './workbench/WorkbenchView';
 import { ProjectShell } from './shell/ProjectShell';
+import { VersionsView } from './versions/VersionsView';
 import { applyScheme, readScheme } from './theme/scheme';
 import { GlobalStyle } from './theme/theme';
 
 applyScheme(readScheme());
+
+/** The views in which what was can be looked at as well. */
+const looks = (
+  <>
+    <Route path="screens" element={<ScreensView />} />
+    <Route path="screens/repeats" element={<RepeatsView />} />
+    <Route path="screens/tokens" element={<TokensView />} />
+    <Route path="screens/at/:screenKey" element={<WorkbenchView />} />
+    <Route path="junction/:screenKey?" element={<JunctionView />} />
+    <Route path="map" element={<MapView />} />
+    <Route path="run" element={<RunView />} />
+  </>
+);
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
@@ -33,15 +47,15 @@ createRoot(document.getElementById('root')!).render(
             <Route index element={<Navigate to="screens" replace />} />
             <Route path="intake" element={<IntakeView />} />
             <Route path="intake/:screenKey" element={<ReadingView />} />
-            <Route path="screens" element={<ScreensView />} />
-            <Route path="screens/repeats" element={<RepeatsView />} />
-            <Route path="screens/tokens" element={<TokensView />} />
-            <Route path="screens/at/:screenKey" element={<WorkbenchView />} />
-            <Route path="junction/:screenKey?" element={<JunctionView />} />
-            <Route path="map" element={<MapView />} />
-            <Route path="run" element={<RunView />} />
+            {looks}
             <Route path="deliver" element={<DeliverView />} />
             <Route path="iterate" element={<IterateView />} />
+            <Route path="versions" element={<VersionsView />} />
+          </Route>
+          <Route path="p/:projectId/at/:seq" element={<ProjectShell />}>
+            <Route index element={<Navigate to="screens" replace />} />
+            {looks}
+            <Route path="*" element={<Navigate to="screens" replace />} />
           </Route>
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>

@@ -267,7 +267,13 @@ export const operations = define({
     path: '/api/projects/{id}/timeline',
     summary: 'The steps of a project in words, the newest first',
     params: project,
-    query: { before: s.seq, words: string().max(200), screen: string().max(300) },
+    query: {
+      before: s.seq,
+      words: string().max(200),
+      screen: string().max(300),
+      /** Steps that moved the design only. */
+      only: string().oneOf(['iterations']),
+    },
     answer: s.timeline,
     status: 200,
     cost: 'light',

@@ -166,6 +166,8 @@ export const timelineStep = object({
   madeAt: time.required(),
   /** Whether it counts, is taken back, or can no longer be made again; of an undo or redo, not said. */
   standing: string<'done' | 'undone' | 'dropped'>().oneOf(['done', 'undone', 'dropped']).nullable().defined(),
+  /** Keys of the screens that it has to do with. */
+  screens: array(string().defined()).required(),
   /** Whether it moved the design. */
   isIteration: boolean().required(),
 }).noUnknown();

@@ -173,12 +173,13 @@ describe('map', () => {
     fc.assert(
       fc.property(arbitrary.change, (change) => {
         const mapped = mapChange(change, rename)!;
-        const keys = [...touchedBy(change)].map((place) =>
-          // Settings and findings are of the project, not of a key in it.
-          place === 'start' || !isKeyedByDesign(place.split('/')[0] as TableName)
-            ? place
-            : place.replace('/', '/new-'),
-        );
+        const keys = [...touchedBy(change)].map((place) => {
+          const table = place.split('/')[0] as TableName;
+          // Of what is said by rule and element, the words after the rule are keys.
+          if (table === 'refused' || table === 'dismissed') return place.replace(/ /g, ' new-');
+          // Settings are of the project, not of a key in it.
+          return place === 'start' || !isKeyedByDesign(table) ? place : place.replace('/', '/new-');
+        });
         expect([...touchedBy(mapped)].sort()).toEqual(keys.sort());
       }),
     );

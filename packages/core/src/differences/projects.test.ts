@@ -33,7 +33,7 @@ test('names, routes, links, tokens and the first screen are told in words', () =
     'screens changed Catalogue: was called “List”',
     'routes changed Catalogue: was /list, is /catalogue',
     'routes changed The first screen: was “Home”, is “Catalogue”',
-    'links new Browse: leads to Catalogue',
+    'links new Browse on Home: leads to Catalogue',
     'tokens new ink: #112233: ',
   ]);
 });

@@ -119,6 +119,7 @@ function linkDifferences(before: Project, after: Project): ProjectDifference[] {
     const project = is ? after : before;
     const elementKey = elementOfInteraction(key);
     const element = findElement(project.design, elementKey);
+    const screen = screenWith(project.design, elementKey)?.key ?? null;
     const says =
       was && is
         ? `led to ${lineOf(before, key)}, leads to ${lineOf(after, key)}`
@@ -126,9 +127,9 @@ function linkDifferences(before: Project, after: Project): ProjectDifference[] {
     found.push({
       part: 'links',
       became: was && is ? 'changed' : is ? 'new' : 'gone',
-      label: element ? labelOf(element) : 'An element',
+      label: `${element ? labelOf(element) : 'An element'}${screen ? ` on ${screenName(project, screen)}` : ''}`,
       says,
-      screen: screenWith(project.design, elementKey)?.key ?? null,
+      screen,
     });
   }
   return found;

@@ -66,6 +66,7 @@ test('what is put on an element that stays another one is added to what that doe
           about: {
             own: [{ table: 'interactions', key: browse, value: project.app.interactions[browse] }],
             named: [],
+            minor: [],
           },
           why: 'gone',
           candidates: [],

@@ -1,5 +1,5 @@
 import { type App, TABLE_NAMES, type TableEntry, tables } from '../model/app.ts';
-import { mapKeysIn, mapKeyText } from '../schema/map_keys.ts';
+import { mapKeysIn, mapKeyText, wordsOfKey } from '../schema/map_keys.ts';
 import type { KeyShape } from '../schema/schema.ts';
 
 /** What was decided about one element. */
@@ -8,7 +8,13 @@ export interface Decided {
   readonly own: readonly TableEntry[];
   /** Entries about something else that speak of it: a place of a component, a step of a journey, a target. */
   readonly named: readonly TableEntry[];
+  /** Findings about it that were let stand, and proposals that were refused: they go along, and are no reason to ask. */
+  readonly minor: readonly TableEntry[];
 }
+
+/** Whether anything was decided that has to go somewhere. */
+export const isDecided = (about: Decided | undefined): about is Decided =>
+  about !== undefined && about.own.length + about.named.length > 0;
 
 const known = new WeakMap<App, ReadonlyMap<string, Decided>>();
 
@@ -20,10 +26,11 @@ export function decidedAbout(app: App): ReadonlyMap<string, Decided> {
 }
 
 function collect(app: App): Map<string, Decided> {
-  const found = new Map<string, { readonly own: TableEntry[]; readonly named: TableEntry[] }>();
-  const at = (element: string): { readonly own: TableEntry[]; readonly named: TableEntry[] } => {
+  type Found = { readonly [K in keyof Decided]: TableEntry[] };
+  const found = new Map<string, Found>();
+  const at = (element: string): Found => {
     let one = found.get(element);
-    if (!one) found.set(element, (one = { own: [], named: [] }));
+    if (!one) found.set(element, (one = { own: [], named: [], minor: [] }));
     return one;
   };
   for (const table of TABLE_NAMES) {
@@ -37,6 +44,7 @@ function collect(app: App): Map<string, Decided> {
           at(element).own.push(entry);
           return element;
         });
+      if (shape.names) for (const word of wordsOfKey(key)) at(word).minor.push(entry);
       const named = new Set<string>();
       mapKeysIn(tables[table].value, value, (one) => {
         named.add(one);

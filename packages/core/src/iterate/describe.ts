@@ -24,7 +24,7 @@ const wordsOf = (project: Project, { table, value }: TableEntry, isOwn: boolean)
 
 /** What entries say that are about one element, in one line. */
 export const describeEntries = (project: Project, entries: readonly TableEntry[]): string =>
-  describeDecided(project, { own: entries, named: [] });
+  describeDecided(project, { own: entries, named: [], minor: [] });
 
 /** What was decided about an element, in one line. */
 export function describeDecided(project: Project, { own, named }: Decided): string {

@@ -1,5 +1,14 @@
 import fc from 'fast-check';
-import { applyChange, invertChange, putEdit, putInteraction, putLayer } from '../change/change.ts';
+import {
+  all,
+  applyChange,
+  invertChange,
+  putDismissed,
+  putEdit,
+  putInteraction,
+  putLayer,
+  putRefused,
+} from '../change/change.ts';
 import { emitReact, type EmittedProject } from '../emit/react/emit_react.ts';
 import type { Screen } from '../model/design.ts';
 import { editKey } from '../model/edit_key.ts';
@@ -230,4 +239,25 @@ test('after edits by chance nothing is lost, and what is kept is on its own elem
   }
   // Two buttons that lost their labels and changed places cannot be told apart.
   expect([kept > 900, moved / kept < 0.002]).toEqual([true, true]);
+});
+
+test('what was refused and let stand about an element goes along with it, and is no reason to ask', () => {
+  const project = projectOf(home, list);
+  const from = keyOf(home, 'Browse');
+  const said = all([
+    putRefused(`role ${from} link`, true),
+    putDismissed(`tap-size ${from}`, 'small by wish'),
+  ]);
+  const app = applyChange(project.app, said);
+  const { plan } = iterated({ ...project, app }, [screenWith('home', 'Loans', 'Sign out'), list]);
+  expect([plan.asks, plan.letGo, plan.kept]).toEqual([[], [], []]);
+  // Put on another element, with something that waits, it is said of that one.
+  const wired = applyChange(app, putInteraction(from, pressTo({ kind: 'screen', screen: 'list' })));
+  const next = screenOf(svg('<text x="20" y="60" font-size="28">All is new</text>'), 'home');
+  const after = iterated({ ...project, app: wired }, [next, list]);
+  const [id] = Object.keys(after.app.setAside);
+  const to = after.design.screens[0].root.key;
+  const put = applyChange(after.app, putOn(after.app, id, to));
+  expect(put.refused[`role ${to} link`]).toBe(true);
+  expect(put.dismissed[`tap-size ${to}`]).toBe('small by wish');
 });

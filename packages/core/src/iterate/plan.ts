@@ -10,7 +10,7 @@ import { likeliest } from '../match/likeliest.ts';
 import { makingOf } from '../match/likeness.ts';
 import { traitsOf, wordsOf } from '../match/traits.ts';
 import type { Making } from '../match/weights.ts';
-import { type Decided, decidedAbout } from './decided.ts';
+import { type Decided, decidedAbout, isDecided } from './decided.ts';
 
 /** What became of a screen with an iteration. */
 export type ScreenStanding = 'same' | 'changed' | 'renamed' | 'part' | 'joined' | 'width' | 'new' | 'gone';
@@ -116,7 +116,7 @@ export function planIteration(
     const fromHere = match.screens.filter((pair) => pair.old === screen && pair.kinship !== 'width');
     for (const element of elementsByKey(screen).values()) {
       const about = decided.get(element.key);
-      if (!about) continue;
+      if (!isDecided(about)) continue;
       const pair = newer.get(element);
       if (pair && pair.score >= least && !isRelabelled(pair, screen, newer)) {
         kept.push(pair);

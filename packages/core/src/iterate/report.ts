@@ -5,7 +5,7 @@ import { labelOf } from '../links/pressable.ts';
 import { wordsOf } from '../match/traits.ts';
 import { type Answer, proposedAnswer } from './answers.ts';
 import { describeDecided } from './describe.ts';
-import { type Decided, decidedAbout } from './decided.ts';
+import { type Decided, decidedAbout, isDecided } from './decided.ts';
 import type { Ask, IterationPlan, ScreenStanding, Settled } from './plan.ts';
 
 /** How many of something stay, are asked about, and are let go. */
@@ -97,7 +97,7 @@ export function reportOf(project: Project, plan: IterationPlan): IterationReport
     for (const [key, element] of elementsByKey(screen)) {
       const about = decided.get(key);
       const as = became.get(element);
-      if (!about || !as) continue;
+      if (!isDecided(about) || !as) continue;
       ofLinks[as] += linksAmong(about);
       ofElements[as]++;
     }

@@ -12,11 +12,11 @@ const put = ({ table, key, value }: TableEntry): Change => ({ kind: 'put', table
  * does something already, it does the other thing as well; nothing of it is written over.
  * @returns changes in their order
  */
-export function movedTo(app: App, from: string, to: string, { own, named }: Decided): Change[] {
+export function movedTo(app: App, from: string, to: string, { own, named, minor }: Decided): Change[] {
   const map = (key: string): string => (key === from ? to : key);
   const changes: Change[] = [];
   let after = app;
-  for (const entry of [...own, ...named]) {
+  for (const entry of [...own, ...named, ...minor]) {
     let change = mapChange(put(entry), map);
     if (!change || change.kind !== 'put') continue;
     if (change.table === 'interactions') {
@@ -33,12 +33,13 @@ export function movedTo(app: App, from: string, to: string, { own, named }: Deci
 /** Puts what was set aside on an element: all that was decided about the one that it was about is said of this one. */
 export function putOn(app: App, id: string, element: string): Change {
   const { element: from, entries } = app.setAside[id];
-  const named = from === undefined ? [] : (decidedAbout(app).get(from)?.named ?? []);
+  const known = from === undefined ? undefined : decidedAbout(app).get(from);
+  const { named = [], minor = [] } = known ?? {};
   return all([
     putSetAside(id, null),
     ...(from === undefined
       ? entries.map(put)
-      : movedTo(app, from, element, { own: entries as readonly TableEntry[], named })),
+      : movedTo(app, from, element, { own: entries as readonly TableEntry[], named, minor })),
   ]);
 }
 

@@ -1,26 +1,17 @@
 import { applyChange } from '../change/change.ts';
 import { type Difference, differencesOf } from '../differences/elements.ts';
 import { type GraphDifference, graphDifferences } from '../differences/projects.ts';
-import { emitScreenOf, EmissionPlan } from '../emit/react/plan.ts';
-import { printHtml } from '../emit/print_html.ts';
+import { type PageOf, pageOf } from '../emit/page_of.ts';
+import { EmissionPlan } from '../emit/react/plan.ts';
 import type { IntakeResult } from '../intake/batch.ts';
-import { settle } from '../layers/settle.ts';
 import { labelOf } from '../links/pressable.ts';
 import type { Element, Screen } from '../model/design.ts';
-import { elementsByKey, type Project, screenName, screensByKey } from '../model/project.ts';
+import { elementsByKey, type Project, screensByKey } from '../model/project.ts';
 import { answered, type Answers } from './answers.ts';
 import { applyIteration } from './apply.ts';
 import { type Effects, effectsOf } from './effects.ts';
 import { type IterationPlan, planIteration } from './plan.ts';
 import { type IterationReport, reportOf } from './report.ts';
-
-/** A screen as a page of its own, and how large it is, in px. */
-export interface PageOf {
-  readonly html: string;
-  readonly name: string;
-  readonly width: number;
-  readonly height: number;
-}
 
 /** One screen before and after. */
 export interface RoundScreen {
@@ -134,19 +125,6 @@ export class Round {
   #page(project: Project, emission: EmissionPlan, key: string): PageOf | null {
     return pageOf(project, emission, key, this.#assetUrl);
   }
-}
-
-/** A screen of a project as a page of its own; null where the app does not have it. */
-export function pageOf(
-  project: Project,
-  emission: EmissionPlan,
-  key: string,
-  assetUrl: (hash: string) => string,
-): PageOf | null {
-  const screen = screensByKey(settle(project).design).get(key);
-  if (!screen) return null;
-  const html = printHtml(emitScreenOf(emission, key), assetUrl, project.design.fonts, project.app.tokens);
-  return { html, name: screenName(project, key), width: screen.width, height: screen.height };
 }
 
 /** The key that a screen that came in has in the project that it was taken into. */

@@ -350,6 +350,10 @@ const own = (examples: readonly string[], problem?: (key: string) => string | nu
   ...(problem ? { problem } : {}),
 });
 
+/** A rule and what it is about, as words. */
+const naming = (examples: readonly string[]): Schema<string> =>
+  ({ ...own(examples), names: true }) as Schema<string>;
+
 /** All tables of the app. What is not here is in no app. */
 export const tables = {
   screens: held(screenKey, fields(screenEntryFields) as Schema<ScreenEntry>),
@@ -369,7 +373,7 @@ export const tables = {
   ),
   /** Findings that somebody has looked at and let stand, by their id; with the reason where one was given. */
   dismissed: held(
-    own(['finding a', 'finding b']),
+    naming(['finding a', 'finding b']),
     either('expected true or a reason', yes, text(500, { min: 1 })),
   ),
   /** What is shown in another way than it was drawn, by element, condition and property (`editKey`). */
@@ -407,7 +411,7 @@ export const tables = {
     role,
   ),
   /** Proposals that were refused, by their id. */
-  refused: held(own(['role home:0 button', 'component x']), yes),
+  refused: held(naming(['role home:0 button', 'component x']), yes),
   /** By an id of their own. */
   conditions: held(own(['signed-in', 'open']), fields(conditionFields)),
   /** By the path, as a route is written. */

@@ -5,12 +5,20 @@ export type MapTo = (key: string) => string | null;
 
 /** A key after the screen or element that it names moved, with what follows it; null when that is gone. */
 export function mapKeyText(of: KeyShape, key: string, map: MapTo): string | null {
-  if (of.of === 'own') return key;
+  if (of.of === 'own') {
+    if (!of.names) return key;
+    const [rule, ...words] = key.split(' ');
+    // What is said of something that is gone stays said.
+    return [rule, ...words.map((word) => map(word) ?? word)].join(' ');
+  }
   const bar = of.suffix ? key.indexOf('|') : -1;
   const own = bar < 0 ? key : key.slice(0, bar);
   const moved = map(own);
   return moved === null ? null : moved === own ? key : moved + key.slice(own.length);
 }
+
+/** The words of a key of one's own that may name screens and elements: those after the rule. */
+export const wordsOfKey = (key: string): string[] => key.split(' ').slice(1);
 
 const places = new WeakMap<Shape, boolean>();
 

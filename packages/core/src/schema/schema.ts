@@ -66,6 +66,8 @@ export interface KeyShape {
   readonly of: KeyKind;
   /** What may follow the key of an element, from its first `|` on. */
   readonly suffix?: RegExp;
+  /** Of a key of one's own: a rule, and after it words that may be keys of screens and elements. */
+  readonly names?: true;
   readonly says?: string;
   /** What is wrong with the key; null when nothing is. */
   readonly problem?: (key: string) => string | null;

@@ -70,6 +70,7 @@ interface ChangeRow {
   mapping: string | null;
   standing: 'done' | 'undone' | 'dropped' | null;
   standing_at: number | null;
+  screens: string | null;
 }
 
 interface Step {
@@ -229,7 +230,7 @@ export class HistoryStore {
   /** Steps in words, the newest first; of one screen, or with words in them, where that is asked. */
   async timeline(
     project: string,
-    { before, words, screen }: { before?: number; words?: string; screen?: string },
+    { before, words, screen, only }: { before?: number; words?: string; screen?: string; only?: string },
   ): Promise<Timeline> {
     const like = (text: string): string => `%${text.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
     const asked: [string, string | number][] = [
@@ -242,7 +243,7 @@ export class HistoryStore {
     ];
     const rows = await rowsOf<ChangeRow>(
       this.#db,
-      `SELECT ${HEAD}, made_at, standing, revision_after FROM changes WHERE ${['project_id = ?', ...asked.map(([where]) => where)].join(' AND ')} ORDER BY seq DESC LIMIT ${PAGE + 1}`,
+      `SELECT ${HEAD}, made_at, standing, revision_after, screens FROM changes WHERE ${['project_id = ?', ...(only ? ["role = 'do' AND revision_after IS NOT NULL"] : []), ...asked.map(([where]) => where)].join(' AND ')} ORDER BY seq DESC LIMIT ${PAGE + 1}`,
       [project, ...asked.map(([, value]) => value)],
     );
     const shown = rows.slice(0, PAGE);
@@ -251,6 +252,7 @@ export class HistoryStore {
         ...headOf(row),
         madeAt: row.made_at.toISOString(),
         standing: row.standing,
+        screens: (row.screens ?? '').split('|').filter(Boolean),
         isIteration: row.role === 'do' && row.revision_after !== null,
       })),
       before: rows.length > PAGE ? shown.at(-1)!.seq : null,

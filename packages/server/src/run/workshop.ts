@@ -2,7 +2,7 @@ import type { FastifyBaseLogger } from 'fastify';
 import type { ProjectEvent } from '@tovel/core';
 import type { HistoryStore } from '../history/store.ts';
 import { HttpError } from '../http/errors.ts';
-import type { ProjectStore } from '../projects/store.ts';
+import type { ProjectStore, StoredProject } from '../projects/store.ts';
 import type { BuiltApp } from './build_thread.ts';
 import { Builder } from './builder.ts';
 
@@ -49,12 +49,13 @@ export class Workshop {
   }
 
   /**
-   * The app as it is now; built if it has changed since the last time.
+   * The app as it is now; built if it has changed since the last time. An address `project~12` is the app as it was at that
+   * place of its history.
    * @param signal ends the build where nobody else waits for it.
    * @throws HttpError where the project is not there, or the asker has left.
    */
-  async current(project: string, signal?: AbortSignal): Promise<BuiltApp> {
-    const bench = this.#bench(project);
+  async current(address: string, signal?: AbortSignal): Promise<BuiltApp> {
+    const bench = this.#bench(address);
     bench.waiting++;
     const onLeft = (): void => {
       if (bench.waiting === 1) bench.end?.();
@@ -62,7 +63,7 @@ export class Workshop {
     signal?.addEventListener('abort', onLeft);
     try {
       do {
-        await this.#work(project, bench);
+        await this.#work(address, bench);
         // Who asked for what was ended has left; this one has not.
       } while (!bench.built && !signal?.aborted);
     } finally {
@@ -116,8 +117,9 @@ export class Workshop {
     await bench.working;
   }
 
-  async #build(id: string, bench: Bench): Promise<void> {
-    const project = await this.#projects.read(id);
+  async #build(address: string, bench: Bench): Promise<void> {
+    const [id, at] = address.split('~');
+    const project = at === undefined ? await this.#projects.read(id) : await this.#past(id, at);
     const { seq, revision, name } = project;
     if (bench.built && bench.seq === seq && bench.name === name) return;
     const thread = this.#builder.thread();
@@ -125,7 +127,7 @@ export class Workshop {
     const missed = isKnown && bench.seq < seq ? await this.#history.after(id, bench.seq) : [];
     const { done, end } = this.#builder.build(
       {
-        project: id,
+        project: address,
         name,
         design: isKnown && bench.revision === revision ? null : project.design,
         app: isKnown ? null : project.app,
@@ -142,6 +144,11 @@ export class Workshop {
       bench.end = null;
       this.#tell(id, { kind: 'building', project: id, done: 0, total: 0 });
     }
+  }
+
+  #past(id: string, at: string): Promise<StoredProject> {
+    if (!/^\d{1,10}$/.test(at)) throw new HttpError('not-found', 'There is no such place in the history.');
+    return this.#history.at(id, Number(at));
   }
 
   #dropOldest(): void {

@@ -170,7 +170,7 @@ export const api = {
   takeRound: (id: string, body: StepInput & { whole: boolean; answers: Answers }) =>
     request<ChangeResult>('POST', `${project(id)}/round/take`, body),
   dropRound: (id: string) => request<void>('DELETE', `${project(id)}/round`),
-  timeline: (id: string, query: { before?: number; words?: string; screen?: string }) =>
+  timeline: (id: string, query: { before?: number; words?: string; screen?: string; only?: 'iterations' }) =>
     request<Timeline>('GET', `${project(id)}/timeline?${searchOf(query)}`),
   past: (id: string, seq: number) => request<ProjectState>('GET', `${project(id)}/at/${seq}`),
   goBack: (id: string, body: StepInput & { to: number; label: string }) =>

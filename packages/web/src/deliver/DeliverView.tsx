@@ -48,7 +48,7 @@ const Bar = styled.div`
 
 /** The code as it will be taken away, beside the screens that it makes. */
 export function DeliverView() {
-  const { id, graph, design, app } = useProject();
+  const { id, base, graph, design, app } = useProject();
   const navigate = useNavigate();
   const { emitted, done, total } = useEmitted();
   const [path, setPath] = useState<string | null>(null);
@@ -61,7 +61,7 @@ export function DeliverView() {
   if (!graph.screens.length) {
     return (
       <Empty title="No code yet" text="Bring in the screens of the app; the code stands here at once.">
-        <Button $kind="primary" onPress={() => void navigate(`/p/${id}/intake`)}>
+        <Button $kind="primary" onPress={() => void navigate(`${base}/intake`)}>
           Bring screens in
         </Button>
       </Empty>

@@ -131,7 +131,7 @@ const SORTS = [
 /** Bring screens in, see all of them together with what was found in them, and decide what each is. */
 export function IntakeView() {
   const project = useProject();
-  const { session, drawn, design, app, id, graph, findings } = project;
+  const { session, drawn, design, app, id, base, graph, findings } = project;
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [running, setRunning] = useState<RunningIntake | null>(null);
@@ -172,7 +172,7 @@ export function IntakeView() {
           await queries.invalidateQueries({ queryKey: ['sources', id] });
           if (!result.isHeld) return;
           await queries.invalidateQueries({ queryKey: ['round', id] });
-          void navigate(`/p/${id}/iterate`);
+          void navigate(`${base}/iterate`);
         },
         (error: Error) => {
           if (!(error instanceof NotKept)) return setFailure({ text: error.message });
@@ -296,10 +296,10 @@ export function IntakeView() {
     else return;
     event.preventDefault();
   };
-  const open = useCallback((key: string): void => void navigate(`/p/${id}/intake/${key}`), [navigate, id]);
+  const open = useCallback((key: string): void => void navigate(`${base}/intake/${key}`), [navigate, id]);
   const goTo = (finding: Finding): void => {
     if (finding.screen && finding.element)
-      void navigate(`/p/${id}/intake/${finding.screen}?element=${encodeURIComponent(finding.element)}`);
+      void navigate(`${base}/intake/${finding.screen}?element=${encodeURIComponent(finding.element)}`);
     else if (finding.screen) open(finding.screen);
   };
   const used = cards.used.length;

@@ -117,7 +117,7 @@ const inWords = (record: IterationRecord): string =>
 /** What the next round of screens changed, and what only a person can say where it belongs now. */
 export function DoneView() {
   const project = useProject();
-  const { id, app, drawn, session } = project;
+  const { base, app, drawn, session } = project;
   const number = Math.max(0, ...Object.keys(app.iterations).map(Number));
   const record = app.iterations[String(number)];
   const waiting = useMemo(
@@ -244,7 +244,7 @@ export function DoneView() {
                 <li key={`${one.screen} ${one.standing}`}>
                   <span>{STANDINGS[one.standing]}</span>
                   {screensByKey(drawn).has(one.screen) ? (
-                    <Link to={`/p/${id}/junction/${one.screen}`}>{screenName(project, one.screen)}</Link>
+                    <Link to={`${base}/junction/${one.screen}`}>{screenName(project, one.screen)}</Link>
                   ) : (
                     one.name
                   )}
@@ -272,7 +272,7 @@ const Ways = styled.div`
 
 /** The ways to a next round: what came by an address is one press away. */
 function NextRound() {
-  const { id } = useProject();
+  const { id, base } = useProject();
   const navigate = useNavigate();
   const { data: sources = [] } = useQuery({ queryKey: ['sources', id], queryFn: () => api.sources(id) });
   return (
@@ -281,12 +281,12 @@ function NextRound() {
         <Button
           key={source.id}
           $kind="primary"
-          onPress={() => void navigate(`/p/${id}/intake?refresh=${source.id}`)}
+          onPress={() => void navigate(`${base}/intake?refresh=${source.id}`)}
         >
           Ask {shortAddress(source.address)} for the next round
         </Button>
       ))}
-      <Button onPress={() => void navigate(`/p/${id}/intake`)}>Bring screens in</Button>
+      <Button onPress={() => void navigate(`${base}/intake`)}>Bring screens in</Button>
     </Ways>
   );
 }

@@ -32,8 +32,21 @@ export function EffectsList({ effects, report }: { effects: RoundEffects | null;
       </Section>
     );
   const { came, went, lost, reached, broken, mended, graph, fresh } = effects;
-  const ways = [...graph.links.values()];
+  const names = new Map(report.screens.flatMap(({ old, now, name }) => [old, now].map((key) => [key, name])));
+  const ways = (what: 'new' | 'gone'): string[] =>
+    [...graph.links].flatMap(([way, became]) =>
+      became === what
+        ? [
+            way
+              .split(' ')
+              .map((key) => names.get(key) ?? key)
+              .join(' → '),
+          ]
+        : [],
+    );
   const lines: readonly (readonly [title: string, lines: readonly string[]])[] = [
+    ['New ways between screens', ways('new')],
+    ['Ways that are gone', ways('gone')],
     ['Journeys that break', broken.map(({ name, why }) => `${name}: ${why}`)],
     ['Journeys that go through again', mended],
     ['No longer reached from the start', lost],
@@ -47,10 +60,6 @@ export function EffectsList({ effects, report }: { effects: RoundEffects | null;
   ];
   return (
     <Section aria-label="What it does to the app">
-      <h4>Ways between screens</h4>
-      <p>
-        {ways.filter((one) => one === 'new').length} new, {ways.filter((one) => one === 'gone').length} gone
-      </p>
       {fresh.pressable > 0 && (
         <>
           <h4>New and pressable</h4>

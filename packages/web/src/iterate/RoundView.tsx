@@ -90,7 +90,7 @@ const OFFERED = 8;
 
 /** A next round of screens before anything of it is taken in: what it changes, and what only a person can decide. */
 export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
-  const { id, session } = useProject();
+  const { id, base, session } = useProject();
   const navigate = useNavigate();
   const queries = useQueryClient();
   const opened = useRound(round);
@@ -178,7 +178,7 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
         {progress.total > 0 && (
           <progress value={progress.done} max={progress.total} aria-label="Screens compared" />
         )}
-        <Button onPress={() => void navigate(`/p/${id}/intake`)}>Leave it for later</Button>
+        <Button onPress={() => void navigate(`${base}/intake`)}>Leave it for later</Button>
       </Empty>
     );
 

@@ -10,16 +10,10 @@ import {
   seldom,
 } from '@tovel/core';
 import { expose } from 'comlink';
+import { fetched } from '../api/fetched';
 
 let round: Round | null = null;
 let held: { readonly project: ProjectState; readonly read: Design } | null = null;
-
-async function fetched<T>(path: string): Promise<T> {
-  const response = await fetch(path);
-  const answer = (await response.json()) as T & { readonly message?: string };
-  if (!response.ok) throw new Error(answer.message ?? `The server answered ${response.status}.`);
-  return answer;
-}
 
 /** Holds a next round of screens against the project, away from the interface, and answers about it. */
 const rounds = {

@@ -59,7 +59,7 @@ const Row = styled(Link)`
 /** Who leads here, by screen. */
 export function Arrivals({ screenKey }: { screenKey: string }) {
   const project = useProject();
-  const { graph, design, app, id } = project;
+  const { graph, design, app, base } = project;
   const byScreen = useMemo(() => {
     const groups = new Map<string, GraphLink[]>();
     for (const link of graph.arrivals.get(screenKey) ?? [])
@@ -76,7 +76,7 @@ export function Arrivals({ screenKey }: { screenKey: string }) {
       <ul>
         {byScreen.map(([from, links]) => (
           <li key={from}>
-            <Row to={`/p/${id}/junction/${from}?element=${encodeURIComponent(links[0].element)}`}>
+            <Row to={`${base}/junction/${from}?element=${encodeURIComponent(links[0].element)}`}>
               <div>
                 <LazyPicture screen={screensByKey(design).get(from)!} width={36} />
               </div>

@@ -52,20 +52,20 @@ interface AnchorChoice {
 export function JunctionView() {
   const { screenKey } = useParams();
   const project = useProject();
-  const { graph, app, id } = project;
+  const { graph, app, base } = project;
   if (!graph.screens.length) return <NothingYet />;
   const first = app.start && isUsed(project, app.start) ? app.start : graph.screens[0];
   if (!screenKey || !(isUsed(project, screenKey) || isOverlay(project, screenKey)))
-    return <Navigate to={`/p/${id}/junction/${first}`} replace />;
+    return <Navigate to={`${base}/junction/${first}`} replace />;
   return <Junction key={screenKey} screenKey={screenKey} />;
 }
 
 function NothingYet() {
-  const { id } = useProject();
+  const { base } = useProject();
   const navigate = useNavigate();
   return (
     <Empty title="No screens to wire yet" text="Bring in the drawings and pages of the app first.">
-      <Button $kind="primary" onPress={() => void navigate(`/p/${id}/intake`)}>
+      <Button $kind="primary" onPress={() => void navigate(`${base}/intake`)}>
         Bring screens in
       </Button>
     </Empty>
@@ -76,7 +76,7 @@ type OpenSheet = 'typed' | 'copy' | 'overlay' | 'proposals' | 'words' | null;
 
 function Junction({ screenKey }: { screenKey: string }) {
   const project = useProject();
-  const { graph, design, app, id } = project;
+  const { graph, design, app, base } = project;
   const navigate = useNavigate();
   const screen = screensByKey(design).get(screenKey)!;
   const listed = graph.elements.get(screenKey)!;
@@ -190,11 +190,11 @@ function Junction({ screenKey }: { screenKey: string }) {
       if (!by) return;
       const all = [...graph.screens, ...graph.overlays];
       const at = all.indexOf(screenKey);
-      void navigate(`/p/${id}/junction/${all[(at + by + all.length) % all.length]}`);
+      void navigate(`${base}/junction/${all[(at + by + all.length) % all.length]}`);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [graph, screenKey, id, navigate]);
+  }, [graph, screenKey, base, navigate]);
 
   const pickOnStage = (state: ElementState): void => {
     setExtra(state);

@@ -25,7 +25,7 @@ export const DetailsPanel = styled.div`
 /** What leads from the one screen to the other: the elements themselves, or else the shortest way round. */
 export function CellDetails({ cell: { from, to }, links }: { cell: Cell; links: readonly GraphLink[] }) {
   const project = useProject();
-  const { graph, id } = project;
+  const { graph } = project;
   const name = (key: string): string => screenName(project, key);
   const way = links.length || from === to ? null : shortestWay(graph, from, to);
   const gates = from === graph.start && from !== to ? gatesTo(graph, to).slice(1) : [];
@@ -46,13 +46,13 @@ export function CellDetails({ cell: { from, to }, links }: { cell: Cell; links: 
       <ul>
         {links.map((link) => (
           <li key={link.key + link.to}>
-            <Pressed link={link} projectId={id} />
+            <Pressed link={link} />
             <span>{link.problem ?? `arrives by ${describeArrival(link.interaction.arrival)}`}</span>
           </li>
         ))}
         {way?.map((link) => (
           <li key={link.element}>
-            <Pressed link={link} projectId={id} />
+            <Pressed link={link} />
             <span>
               on {name(link.from)}, to {name(link.to!)}
             </span>
@@ -64,8 +64,8 @@ export function CellDetails({ cell: { from, to }, links }: { cell: Cell; links: 
   );
 }
 
-const Pressed = ({ link, projectId }: { link: GraphLink; projectId: string }) => (
-  <Link to={`/p/${projectId}/junction/${link.from}?element=${encodeURIComponent(link.element)}`}>
+const Pressed = ({ link }: { link: GraphLink }) => (
+  <Link to={`${useProject().base}/junction/${link.from}?element=${encodeURIComponent(link.element)}`}>
     “{link.label}”
   </Link>
 );

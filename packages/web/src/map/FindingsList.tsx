@@ -43,7 +43,7 @@ const GROUPINGS: readonly { id: Grouping; label: string }[] = [
 
 /** All findings, or those of one rule; the one that is looked at is shown in its place, and mended there or here. */
 export function FindingsList({ findings }: { findings: readonly Finding[] }) {
-  const { id, app, design } = useProject();
+  const { base, app, design } = useProject();
   const navigate = useNavigate();
   const [code, setCode] = useQueryParam('finding', 'all');
   const [asked, setGrouping] = useQueryParam('by', 'rule');
@@ -68,8 +68,8 @@ export function FindingsList({ findings }: { findings: readonly Finding[] }) {
   );
   const placeOf = (finding: Finding): string => {
     if (!finding.screen || finding.code === 'skipped-screen')
-      return `/p/${id}/screens${finding.screen ? `?screen=${finding.screen}` : ''}`;
-    return `/p/${id}/junction/${finding.screen}${finding.element ? `?element=${encodeURIComponent(finding.element)}` : ''}`;
+      return `${base}/screens${finding.screen ? `?screen=${finding.screen}` : ''}`;
+    return `${base}/junction/${finding.screen}${finding.element ? `?element=${encodeURIComponent(finding.element)}` : ''}`;
   };
   const dismissed = Object.keys(app.dismissed).length;
   const current = looked && shown.find((finding) => finding.id === looked.id);

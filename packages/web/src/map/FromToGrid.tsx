@@ -8,6 +8,7 @@ import { color, font } from '../theme/theme';
 import { Choice } from '../ui/controls';
 import { useQueryParam } from '../ui/use_query_param';
 import { CellDetails } from './CellDetails';
+import { useSince } from './Since';
 import { inOrder, ORDERS } from './grid_order';
 import type { Cell } from './MapView';
 import { useVisible } from './use_visible';
@@ -83,7 +84,7 @@ const Table = styled.table<{ $cell: number }>`
 
 type Look = 'live' | 'broken' | 'empty' | 'self' | 'marked' | 'proposed';
 
-const Square = styled.button<{ $look: Look; $isOn: boolean }>`
+const Square = styled.button<{ $look: Look; $isOn: boolean; $became?: 'new' | 'gone' }>`
   display: block;
   width: 100%;
   height: 100%;
@@ -103,6 +104,9 @@ const Square = styled.button<{ $look: Look; $isOn: boolean }>`
       proposed: `border: 1.5px dashed ${color.ochre}; z-index: 1; position: relative;`,
       empty: '',
     })[$look]}
+  ${({ $became }) =>
+    $became &&
+    `box-shadow: inset 0 0 0 3px ${$became === 'new' ? color.lake : color.ochre}; ${$became === 'gone' ? `color: ${color.ochre};` : ''}`}
   ${({ $isOn }) => $isOn && `outline: 2px solid ${color.ink}; outline-offset: 0; position: relative; z-index: 1;`}
 `;
 
@@ -121,7 +125,7 @@ const keyOf = (from: string, to: string): string => `${from}>${to}`;
 /** Which screens lead to which; a number says by how many elements. */
 export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell: Cell | null) => void }) {
   const project = useProject();
-  const { graph, app, id } = project;
+  const { graph, app, base } = project;
   const [asked, setOrder] = useQueryParam('order', 'own');
   const order = ORDERS.find((known) => known.id === asked)?.id ?? 'own';
   const screens = useMemo(
@@ -178,6 +182,9 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
     // The head and the names stay where they are; what is beneath them comes out.
     next?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   };
+  const since = useSince();
+  const becameOf = (from: string, to: string): 'new' | 'gone' | undefined =>
+    since?.links.get(`${from} ${to}`);
   const lookOf = (from: string, to: string): Look => {
     const here = links.get(keyOf(from, to));
     if (here?.some((link) => link.problem)) return 'broken';
@@ -216,7 +223,7 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
                   style={{ color: gone.includes(key) || unreached(key) ? color.red : undefined }}
                 >
                   <Link
-                    to={`/p/${id}/${gone.includes(key) ? `screens?screen=${key}` : `junction/${key}`}`}
+                    to={`${base}/${gone.includes(key) ? `screens?screen=${key}` : `junction/${key}`}`}
                     title={screenName(project, key)}
                   >
                     {screenName(project, key)}
@@ -233,7 +240,7 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
               return (
                 <tr key={from}>
                   <th scope="row" style={{ color: noExit(from) || unreached(from) ? color.red : undefined }}>
-                    <Link to={`/p/${id}/junction/${from}`} title={titleOf(from)}>
+                    <Link to={`${base}/junction/${from}`} title={titleOf(from)}>
                       {screenName(project, from)}
                     </Link>
                     {order === 'depth' && <Presses title={titleOf(from)}>{depth.get(from) ?? '–'}</Presses>}
@@ -244,6 +251,7 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
                     const count = links.get(keyOf(from, to))?.length ?? 0;
                     const isOn = cell?.from === from && cell.to === to;
                     const look = lookOf(from, to);
+                    const became = becameOf(from, to);
                     const names = `${screenName(project, from)} to ${screenName(project, to)}`;
                     return (
                       <td key={to}>
@@ -252,13 +260,20 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
                           type="button"
                           $look={look}
                           $isOn={isOn}
+                          {...(became ? { $became: became } : {})}
                           aria-pressed={isOn}
                           tabIndex={isOn || (!cell && row === 0 && column === 0) ? 0 : -1}
-                          aria-label={`${names}: ${count || 'no'} ${count === 1 ? 'link' : 'links'}${look === 'broken' || look === 'proposed' ? `, ${look}` : ''}`}
+                          aria-label={`${names}: ${count || 'no'} ${count === 1 ? 'link' : 'links'}${look === 'broken' || look === 'proposed' ? `, ${look}` : ''}${became ? `, ${became} since then` : ''}`}
                           title={names}
                           onClick={() => onCell(isOn ? null : { from, to })}
                         >
-                          {look === 'broken' ? '◆' : count > 1 || (look === 'self' && count) ? count : ''}
+                          {became === 'gone' && !count
+                            ? '×'
+                            : look === 'broken'
+                              ? '◆'
+                              : count > 1 || (look === 'self' && count)
+                                ? count
+                                : ''}
                         </Square>
                       </td>
                     );

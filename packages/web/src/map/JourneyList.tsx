@@ -62,7 +62,7 @@ interface ListProps {
 /** Named ways through the app, each with whether it can still be made. */
 export function JourneyList({ chosen, onChoose }: ListProps) {
   const project = useProject();
-  const { app, graph, session, id } = project;
+  const { app, graph, session, base } = project;
   const journeys = Object.entries(app.journeys);
   const begin = (): void => {
     const key = uniqueName('journey', (candidate) => !!app.journeys[candidate]);
@@ -85,7 +85,7 @@ export function JourneyList({ chosen, onChoose }: ListProps) {
       {!journeys.length && (
         <p>
           A named way through the app, checked after each change. Compose one here, or{' '}
-          <Link to={`/p/${id}/run?record=1`}>record it in Run</Link>.
+          <Link to={`${base}/run?record=1`}>record it in Run</Link>.
         </p>
       )}
       {journeys.map(([key, journey], i) => {

@@ -1,4 +1,5 @@
 import {
+  type GraphDifference,
   analysisOf,
   isDeadEnd,
   lineGroups,
@@ -16,6 +17,7 @@ import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, fieldBox } from '../ui/controls';
 import { journeyLines } from './journey_lines';
+import { useSince } from './Since';
 import { StationDetails } from './StationDetails';
 import { useLines } from './use_lines';
 
@@ -89,7 +91,7 @@ const pathOf = (points: readonly (readonly [number, number])[]): string =>
 /** The screens as stations: by their distance from the start, with who leads where, and journeys as lines. */
 export function LinesView({ journey }: { journey: string | null }) {
   const project = useProject();
-  const { graph, app, id } = project;
+  const { graph, app, base } = project;
   const navigate = useNavigate();
   const groups = useMemo(() => lineGroups(project, graph), [project, graph]);
   const input = useMemo(() => linesInput(project, graph, groups), [project, graph, groups]);
@@ -203,7 +205,7 @@ export function LinesView({ journey }: { journey: string | null }) {
       }
     } else if (event.key === 'Enter') {
       if (station.members) press(station);
-      else void navigate(`/p/${id}/junction/${station.key}`);
+      else void navigate(`${base}/junction/${station.key}`);
     } else if (event.key === '+') zoom(1.25);
     else if (event.key === '-') zoom(0.8);
     else if (event.key === '0' && drawing) setEye(fitted(drawing));
@@ -221,7 +223,8 @@ export function LinesView({ journey }: { journey: string | null }) {
   const extra = drawing?.tracks.filter((track) => !track.isMain).length ?? 0;
   const isNear = (from: string, to: string): boolean => looked !== null && (from === looked || to === looked);
   const lines = drawing ? journeyLines(project, drawing, groups, journey) : [];
-  const marks = useMemo(() => marksOf(project, graph, proposals), [project, graph, proposals]);
+  const since = useSince();
+  const marks = useMemo(() => marksOf(project, graph, proposals, since), [project, graph, proposals, since]);
   return (
     <Area>
       <Tools role="toolbar" aria-label="Lines">
@@ -276,6 +279,43 @@ export function LinesView({ journey }: { journey: string | null }) {
                 />
               );
             })}
+            {since &&
+              drawing.tracks
+                .filter(({ from, to }) =>
+                  [`${from} ${to}`, `${to} ${from}`].some((way) => since.links.get(way) === 'new'),
+                )
+                .map(({ from, to, points }) => (
+                  <path
+                    key={`new ${from} ${to}`}
+                    d={pathOf(points)}
+                    fill="none"
+                    stroke={color.lake}
+                    strokeWidth={5}
+                  >
+                    <title>New since then</title>
+                  </path>
+                ))}
+            {since &&
+              [...since.links].flatMap(([way, became]) => {
+                const [from, to] = way.split(' ').map((key) => stations.get(key));
+                return became === 'gone' && from && to
+                  ? [
+                      <path
+                        key={`gone ${way}`}
+                        d={pathOf([
+                          [from.x, from.y],
+                          [to.x, to.y],
+                        ])}
+                        fill="none"
+                        stroke={color.ochre}
+                        strokeWidth={2.5}
+                        strokeDasharray="7 6"
+                      >
+                        <title>Gone since then</title>
+                      </path>,
+                    ]
+                  : [];
+              })}
             {lines.map((line) => (
               <path
                 key={line.id}
@@ -325,6 +365,7 @@ function marksOf(
   { app }: ReturnType<typeof useProject>,
   graph: ReturnType<typeof useProject>['graph'],
   proposals: ReadonlyMap<string, { readonly element: string }>,
+  since: GraphDifference | null,
 ): Marks {
   const notes = new Map<string, string>();
   const bad = new Set<string>();
@@ -338,6 +379,7 @@ function marksOf(
     const isLost = graph.reached.size > 0 && !graph.reached.has(key);
     if (count('broken') || isEnd || isLost) bad.add(key);
     const said = [
+      since?.screens.get(key) === 'new' && 'new',
       isPlanned && 'to be drawn',
       isLost && 'nobody comes here',
       isEnd && 'no way out',

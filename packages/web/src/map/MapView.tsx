@@ -10,6 +10,7 @@ import { Empty } from '../ui/Empty';
 import { saveFile } from '../ui/save_file';
 import { useQueryParam } from '../ui/use_query_param';
 import { FindingsList } from './FindingsList';
+import { Since, SinceChoice } from './Since';
 import { FromToGrid } from './FromToGrid';
 import { JourneyList } from './JourneyList';
 import { JourneyPanel } from './JourneyPanel';
@@ -85,13 +86,14 @@ const VIEWS = [
 /** The whole: routes and journeys, who leads where, and what is wrong. */
 export function MapView() {
   const project = useProject();
-  const { graph, id, app } = project;
+  const { graph, base, app } = project;
   const navigate = useNavigate();
   const [cell, setCell] = useState<Cell | null>(null);
   const [asked, setView] = useQueryParam('view', 'lines');
   const [wanted, setJourney] = useQueryParam('journey', '');
   const view = asked === 'grid' ? 'grid' : 'lines';
   const journey = app.journeys[wanted] ? wanted : null;
+  const [since, setSince] = useQueryParam('since', '');
   const findings = useMemo(
     () => project.findings.filter((finding) => stationOf(finding.code) === 'map'),
     [project.findings],
@@ -99,7 +101,7 @@ export function MapView() {
   if (!graph.screens.length) {
     return (
       <Empty title="Nothing to map yet" text="Routes and links show here as soon as there are screens.">
-        <Button $kind="primary" onPress={() => void navigate(`/p/${id}/intake`)}>
+        <Button $kind="primary" onPress={() => void navigate(`${base}/intake`)}>
           Bring screens in
         </Button>
       </Empty>
@@ -121,6 +123,7 @@ export function MapView() {
           <h2>
             {view === 'grid' ? 'From → to' : 'Lines'} <span>{graph.links.length} links</span>
           </h2>
+          <SinceChoice since={since} onSince={setSince} />
           <Segments role="group" aria-label="View">
             {VIEWS.map((one) => (
               <Button key={one.id} aria-pressed={view === one.id} onPress={() => setView(one.id)}>
@@ -141,7 +144,9 @@ export function MapView() {
             ]}
           />
         </Head>
-        {view === 'grid' ? <FromToGrid cell={cell} onCell={setCell} /> : <LinesView journey={journey} />}
+        <Since since={since}>
+          {view === 'grid' ? <FromToGrid cell={cell} onCell={setCell} /> : <LinesView journey={journey} />}
+        </Since>
         {journey && <JourneyPanel key={journey} id={journey} onClose={() => setJourney('')} />}
       </Middle>
       <FindingsList findings={findings} />

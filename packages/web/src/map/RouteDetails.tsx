@@ -34,7 +34,7 @@ const NEW = 'new';
 /** What the chosen route needs: values of its parameters, and a condition to be entered. */
 export function RouteDetails({ screen, onRoute }: { screen: string; onRoute: () => void }) {
   const project = useProject();
-  const { app, id, session } = project;
+  const { app, base, session } = project;
   const [isNaming, setNaming] = useState(false);
   const entry = app.screens[screen];
   const { guard } = entry;
@@ -50,7 +50,7 @@ export function RouteDetails({ screen, onRoute }: { screen: string; onRoute: () 
       <b title={entry.name}>{entry.name}</b>
       <Line>
         <Button onPress={onRoute}>Change the route</Button>
-        <Link to={`/p/${id}/junction/${screen}`}>Open in Junction</Link>
+        <Link to={`${base}/junction/${screen}`}>Open in Junction</Link>
       </Line>
       {parametersOf(entry.route).map((name) => (
         <SavedField

@@ -88,7 +88,7 @@ const Problem = styled.p`
  */
 export function RouteTree() {
   const project = useProject();
-  const { graph, app, id, session } = project;
+  const { graph, app, base, session } = project;
   const navigate = useNavigate();
   const rows = useMemo(() => routeTable(project), [project]);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -135,7 +135,7 @@ export function RouteTree() {
     else if (event.key === 'F2' || event.key === 'Enter') {
       event.preventDefault();
       setEditing({ screen: row.screen, text: row.path });
-    } else if (event.key === 'j') void navigate(`/p/${id}/junction/${row.screen}`);
+    } else if (event.key === 'j') void navigate(`${base}/junction/${row.screen}`);
   };
   const onDrop = (event: DragEvent, parent: string | null): void => {
     event.preventDefault();

@@ -7,7 +7,7 @@ import { presses } from './LinesView';
 /** What there is to know of one screen in the graph: the way there, who leads there, and where it leads. */
 export function StationDetails({ screen }: { screen: string }) {
   const project = useProject();
-  const { graph, id } = project;
+  const { graph, base } = project;
   const name = (key: string): string => screenName(project, key);
   const way = graph.start ? shortestWay(graph, graph.start, screen) : null;
   const gates = gatesTo(graph, screen).slice(1);
@@ -16,7 +16,7 @@ export function StationDetails({ screen }: { screen: string }) {
   return (
     <DetailsPanel role="region" aria-label={`About ${name(screen)}`}>
       <b>
-        <Link to={`/p/${id}/junction/${screen}`}>{name(screen)}</Link>
+        <Link to={`${base}/junction/${screen}`}>{name(screen)}</Link>
       </b>
       <p>
         {presses(graph, screen)}

@@ -19,11 +19,11 @@ import {
   useSyncExternalStore,
 } from 'react';
 import { Link } from 'react-router';
-import { api } from '../api/client';
+import { api, RequestError } from '../api/client';
 import { Empty } from '../ui/Empty';
 import { listenTo } from './feed';
 import { ownDevice, ownWindow } from './identity';
-import { ProjectSession, type SessionState } from './session';
+import { ProjectSession, type SessionApi, type SessionState } from './session';
 import { deviceShelf } from './shelf';
 
 interface OpenProject extends SessionState {
@@ -36,6 +36,10 @@ interface OpenProject extends SessionState {
   readonly undecided: number;
   readonly graph: ScreenGraph;
   readonly plan: EmissionPlan;
+  /** The path that all its views are under. */
+  readonly base: string;
+  /** The place in the history that is looked at; null for the project as it is. */
+  readonly past: number | null;
 }
 
 const shelf = deviceShelf();
@@ -49,13 +53,26 @@ export function useProject(): OpenProject {
   return project;
 }
 
-/** Opens a project, keeps it in step with the server, and shows why where it cannot. */
-export function ProjectProvider({ id, children }: { id: string; children: ReactNode }) {
+/**
+ * Opens a project, keeps it in step with the server, and shows why where it cannot.
+ * @param past a place in its history to look at instead; nothing can be changed there
+ */
+export function ProjectProvider({
+  id,
+  past,
+  children,
+}: {
+  id: string;
+  past: number | null;
+  children: ReactNode;
+}) {
   const { data: session, error } = useQuery({
-    queryKey: ['session', id],
+    queryKey: ['session', id, past],
     queryFn: async () => {
       const author = `${ownDevice()}.${await ownWindow()}`;
-      return new ProjectSession(await api.project(id, author), api, author, shelf);
+      return past === null
+        ? new ProjectSession(await api.project(id, author), api, author, shelf)
+        : new ProjectSession(await api.past(id, past), nothingChanges(id, past), author);
     },
     staleTime: Infinity,
     gcTime: 0,
@@ -70,10 +87,34 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
     );
   }
   if (!session) return <Empty title="Opening the project …" text="" />;
-  return <Opened session={session}>{children}</Opened>;
+  return (
+    <Opened session={session} past={past}>
+      {children}
+    </Opened>
+  );
 }
 
-function Opened({ session, children }: { session: ProjectSession; children: ReactNode }) {
+/** What was can be looked at, and no more. */
+function nothingChanges(id: string, past: number): SessionApi {
+  const refuse = (): Promise<never> =>
+    Promise.reject(
+      new RequestError(403, {
+        code: 'past',
+        message: 'This is how the project was. Go back to it first, to change it.',
+      }),
+    );
+  return { project: () => api.past(id, past), change: refuse, undo: refuse, redo: refuse };
+}
+
+function Opened({
+  session,
+  past,
+  children,
+}: {
+  session: ProjectSession;
+  past: number | null;
+  children: ReactNode;
+}) {
   const state = useSyncExternalStore(session.subscribe, session.getState);
   const { design, app } = state;
   const project = useMemo(() => settle({ design, app }), [design, app]);
@@ -90,11 +131,14 @@ function Opened({ session, children }: { session: ProjectSession; children: Reac
       plan: new EmissionPlan(project),
       findings,
       undecided,
+      base: past === null ? `/p/${state.id}` : `/p/${state.id}/at/${past}`,
+      past,
     }),
-    [state, session, project, design, findings, undecided],
+    [state, session, project, design, findings, undecided, past],
   );
 
   useEffect(() => {
+    if (past !== null) return;
     const leave = listenTo(session.getState().id, (event) => session.hear(event));
     const warn = (event: BeforeUnloadEvent): void => {
       if (session.getState().saving !== 'saved') event.preventDefault();
@@ -104,7 +148,7 @@ function Opened({ session, children }: { session: ProjectSession; children: Reac
       leave();
       window.removeEventListener('beforeunload', warn);
     };
-  }, [session]);
+  }, [session, past]);
 
   return <ProjectContext value={open}>{children}</ProjectContext>;
 }

@@ -41,7 +41,7 @@ export interface SessionState {
   readonly building: { readonly done: number; readonly total: number } | null;
 }
 
-type SessionApi = Pick<Api, 'project' | 'change' | 'undo' | 'redo'>;
+export type SessionApi = Pick<Api, 'project' | 'change' | 'undo' | 'redo'>;
 
 /** Waits between attempts, in ms: short at first, then longer. */
 const WAITS = [300, 700, 1500, 3000, 5000];
@@ -145,8 +145,12 @@ export class ProjectSession {
     void this.#send();
   }
 
-  /** Takes back a step of this window; one of somebody else is named first, and taken back when asked again. */
-  undo(): Promise<void> {
+  /**
+   * Takes back a step of this window; one of somebody else is named first, and taken back when asked again.
+   * @param chosen a step that somebody chose, wherever it stands
+   */
+  undo(chosen?: Pick<EntryHead, 'seq'>): Promise<void> {
+    if (chosen) return this.#travel('undo', (input) => this.#api.undo(this.#state.id, input), chosen);
     const waiting = this.#pending.at(-1);
     // What has not been saved need not be: it never happened.
     if (waiting && this.#state.saving === 'offline' && waiting.id !== this.#sent) {
@@ -401,15 +405,17 @@ export class ProjectSession {
   async #travel(
     kind: 'undo' | 'redo',
     send: (input: StepInput & { readonly of: number }) => Promise<ChangeResult>,
+    chosen?: Pick<EntryHead, 'seq'>,
   ): Promise<void> {
     await this.settled();
-    const step = this.#state.history[kind];
+    const next = this.#state.history[kind];
+    const step = chosen ?? next;
     if (!step) return;
-    if (!this.isOwn(step) && this.#named !== step.seq) {
-      this.#named = step.seq;
+    if (!chosen && next && !this.isOwn(next) && this.#named !== next.seq) {
+      this.#named = next.seq;
       const again = kind === 'undo' ? 'take it back' : 'make it again';
       this.#set({
-        notice: `“${step.label}” was made in another window. ${kind === 'undo' ? 'Undo' : 'Redo'} once more to ${again}.`,
+        notice: `“${next.label}” was made in another window. ${kind === 'undo' ? 'Undo' : 'Redo'} once more to ${again}.`,
       });
       return;
     }

@@ -80,14 +80,14 @@ const Reference = styled.section`
 /** The reading of one screen: what was found in the file, beside its picture. */
 export function ReadingView() {
   const { screenKey } = useParams();
-  const { drawn, app, id } = useProject();
+  const { drawn, app, base } = useProject();
   const screen = screenKey ? screensByKey(drawn).get(screenKey) : undefined;
-  if (!screen || !app.screens[screen.key]) return <Navigate to={`/p/${id}/intake`} replace />;
+  if (!screen || !app.screens[screen.key]) return <Navigate to={`${base}/intake`} replace />;
   return <Reading key={screen.key} screen={screen} />;
 }
 
 function Reading({ screen }: { screen: Screen }) {
-  const { drawn, design, app, id, session, findings } = useProject();
+  const { drawn, design, app, base, session, findings } = useProject();
   const navigate = useNavigate();
   const [hovered, setHovered] = useState<string | null>(null);
   const [showsReference, setShowsReference] = useState(false);
@@ -106,7 +106,7 @@ function Reading({ screen }: { screen: Screen }) {
   const isPicture = screen.root.children.length === 1 && screen.root.children[0].asset !== undefined;
   const go = (by: 1 | -1): void => {
     const next = order[at + by];
-    if (next) void navigate(`/p/${id}/intake/${next}`);
+    if (next) void navigate(`${base}/intake/${next}`);
   };
   const addRegion = (region: Region): void => {
     const [key] = newRegionKeys(app, screen.key, 1);
@@ -118,13 +118,13 @@ function Reading({ screen }: { screen: Screen }) {
       return;
     if (event.key === ']') go(1);
     else if (event.key === '[') go(-1);
-    else if (event.key === 'Escape') void navigate(`/p/${id}/intake`);
+    else if (event.key === 'Escape') void navigate(`${base}/intake`);
   };
   const entry = app.screens[screen.key];
   return (
     <View onKeyDown={onKeyDown}>
       <Bar>
-        <Link to={`/p/${id}/intake`}>All screens</Link>
+        <Link to={`${base}/intake`}>All screens</Link>
         <h2 title={entry.name}>{entry.name}</h2>
         <span className="mono" title={screen.source.file}>
           {screen.source.file}
@@ -141,7 +141,7 @@ function Reading({ screen }: { screen: Screen }) {
           Next
         </Button>
         <Button
-          onPress={() => void navigate(`/p/${id}/junction/${screen.key}`)}
+          onPress={() => void navigate(`${base}/junction/${screen.key}`)}
           isDisabled={entry.use !== 'screen'}
         >
           Open in Junction

@@ -127,7 +127,7 @@ interface RepeatDetailProps {
 /** One thing that repeats: its name, its props, its places. */
 export function RepeatDetail({ repeat, others, problem, onTake, onRefuse, onGone }: RepeatDetailProps) {
   const project = useProject();
-  const { app, session, plan, id, design } = project;
+  const { app, session, plan, base, design } = project;
   const { component, proposal } = repeat;
   const [name, setName] = useState(component.name);
   const [all_, setAll] = useState(false);
@@ -292,7 +292,7 @@ export function RepeatDetail({ repeat, others, problem, onTake, onRefuse, onGone
                     }}
                   />
                 )}
-                <Link to={`/p/${id}/screens/at/${hostOf(project, key)}?element=${encodeURIComponent(key)}`}>
+                <Link to={`${base}/screens/at/${hostOf(project, key)}?element=${encodeURIComponent(key)}`}>
                   {screenName(project, hostOf(project, key))}
                   {element ? `: ${labelOf(element)}` : ', gone'}
                 </Link>

@@ -9,7 +9,7 @@ import type { Recorder } from './use_recorder';
 
 /** Begins and ends the recording of a journey, and names it. */
 export function Recording({ recorder, path }: { recorder: Recorder; path: string }) {
-  const { app, session, id } = useProject();
+  const { app, session, base } = useProject();
   const navigate = useNavigate();
   const [isNaming, setNaming] = useState(false);
   const [name, setName] = useState('');
@@ -22,7 +22,7 @@ export function Recording({ recorder, path }: { recorder: Recorder; path: string
     const key = uniqueName('journey', (candidate) => !!app.journeys[candidate]);
     session.change(`Record ${name.trim()}`, putJourney(key, { ...journey, name: name.trim() }));
     recorder.stop();
-    void navigate(`/p/${id}/map?journey=${key}`);
+    void navigate(`${base}/map?journey=${key}`);
   };
   return (
     <>

@@ -87,7 +87,7 @@ interface Place {
 /** The generated app itself, on an origin of its own. */
 export function RunView() {
   const project = useProject();
-  const { id, graph, app, built, building, design } = project;
+  const { id, base, past, graph, app, built, building, design } = project;
   const navigate = useNavigate();
   const { data: settings } = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity });
   const [params] = useSearchParams();
@@ -130,7 +130,7 @@ export function RunView() {
   if (!graph.screens.length) {
     return (
       <Empty title="Nothing to run yet" text="Bring in the screens of the app, and it runs here.">
-        <Button $kind="primary" onPress={() => void navigate(`/p/${id}/intake`)}>
+        <Button $kind="primary" onPress={() => void navigate(`${base}/intake`)}>
           Bring screens in
         </Button>
       </Empty>
@@ -166,7 +166,7 @@ export function RunView() {
             spellCheck={false}
           />
         </form>
-        {here && <Link to={`/p/${id}/junction/${here}`}>{app.screens[here].name} in Junction</Link>}
+        {here && <Link to={`${base}/junction/${here}`}>{app.screens[here].name} in Junction</Link>}
         <Segments role="group" aria-label="Width in px">
           {WIDTHS.map((choice) => (
             <Button
@@ -192,7 +192,7 @@ export function RunView() {
           <iframe
             ref={frame}
             title="The running app"
-            src={`${origin}/${id}${first}`}
+            src={`${origin}/${past === null ? id : `${id}~${past}`}${first}`}
             sandbox="allow-scripts allow-same-origin allow-forms"
             style={{ width: width ? width + 2 : '100%' }}
           />

@@ -38,8 +38,8 @@ const Bar = styled.div`
 
 /** The views of the Screens station, and what can be done in the present one. */
 export function ScreensNav({ screen, children }: { screen?: string; children?: ReactNode }) {
-  const { id, graph } = useProject();
-  const base = `/p/${id}/screens`;
+  const { base: project, graph } = useProject();
+  const base = `${project}/screens`;
   const first = screen ?? graph.screens[0];
   return (
     <Bar>

@@ -139,7 +139,7 @@ const SCALES = { min: 0.08, max: 0.5, first: 0.2 };
 
 /** All screens side by side at their true relative size; the chosen one can be named, routed, skipped and moved. */
 export function ScreensView() {
-  const { app, design, graph, id, session } = useProject();
+  const { app, design, graph, base, session } = useProject();
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
   const [scale, setScale] = useState(SCALES.first);
@@ -152,7 +152,7 @@ export function ScreensView() {
         title="No screens yet"
         text="Bring in the drawings and pages of the app; they will stand here side by side."
       >
-        <Button $kind="primary" onPress={() => void navigate(`/p/${id}/intake`)}>
+        <Button $kind="primary" onPress={() => void navigate(`${base}/intake`)}>
           Bring screens in
         </Button>
       </Empty>
@@ -180,7 +180,7 @@ export function ScreensView() {
     else if (event.key === 'ArrowLeft' || event.key === 'ArrowUp') go(at - 1);
     else if (event.key === 'Home') go(0);
     else if (event.key === 'End') go(order.length - 1);
-    else if (event.key === 'Enter') void navigate(`/p/${id}/junction/${focused}`);
+    else if (event.key === 'Enter') void navigate(`${base}/junction/${focused}`);
     else if (event.key.toLowerCase() === 's' && !event.ctrlKey && !event.metaKey) toggleUse(focused);
   };
   const used = graph.screens.length;
@@ -225,7 +225,7 @@ export function ScreensView() {
               isOn={key === selected}
               isStart={app.start === key}
               onSelect={() => select(key)}
-              onOpen={() => void navigate(`/p/${id}/junction/${key}`)}
+              onOpen={() => void navigate(`${base}/junction/${key}`)}
             />
           ))}
         </Cards>
@@ -350,7 +350,7 @@ function ScreenPanel({
   onToggleUse: () => void;
 }) {
   const project = useProject();
-  const { app, graph, id, session } = project;
+  const { app, graph, base, session } = project;
   const entry = app.screens[screen.key];
   const saveName = (name: string): void =>
     session.change(
@@ -449,8 +449,8 @@ function ScreenPanel({
         <dd>{arrivals || 'none'}</dd>
       </dl>
       <Buttons>
-        {entry.use === 'screen' && <Link to={`/p/${id}/screens/at/${screen.key}`}>Its elements</Link>}
-        <Link to={`/p/${id}/junction/${screen.key}`}>Open in Junction</Link>
+        {entry.use === 'screen' && <Link to={`${base}/screens/at/${screen.key}`}>Its elements</Link>}
+        <Link to={`${base}/junction/${screen.key}`}>Open in Junction</Link>
       </Buttons>
       <Button $kind="danger" onPress={remove} style={{ alignSelf: 'flex-start', marginTop: 'auto' }}>
         Delete this screen

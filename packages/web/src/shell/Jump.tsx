@@ -67,8 +67,8 @@ function destinations(
   navigate: (path: string) => void,
   onShortcuts: () => void,
 ): Destination[] {
-  const { id, app, graph, session, findings } = project;
-  const base = `/p/${id}`;
+  const { id, base, app, graph, session, findings } = project;
+
   return [
     ...graph.screens.map((key) => ({
       id: `screen ${key}`,
@@ -104,6 +104,7 @@ function destinations(
       detail: 'intake',
       go: () => navigate(`${base}/intake/${key}`),
     })),
+    { id: 'versions', label: 'Versions and steps', detail: 'view', go: () => navigate(`${base}/versions`) },
     { id: 'undo', label: 'Undo', detail: 'command', go: () => void session.undo() },
     { id: 'redo', label: 'Redo', detail: 'command', go: () => void session.redo() },
     { id: 'scheme', label: 'Switch between light and dark', detail: 'command', go: toggleScheme },

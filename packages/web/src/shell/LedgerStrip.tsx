@@ -70,11 +70,11 @@ function named(what: string, step: EntryHead | null, isOwn: boolean): { label: s
 
 /** How the project stands, in numbers that lead to what they count; what is saved; undo and redo. */
 export function LedgerStrip() {
-  const { id, graph, history, saving, waitsFor, savedAt, session, app } = useProject();
+  const { base, past, graph, history, saving, waitsFor, savedAt, session, app } = useProject();
   const undo = named('Undo', history.undo, !history.undo || session.isOwn(history.undo));
   const redo = named('Redo', history.redo, !history.redo || session.isOwn(history.redo));
   const { live, elements, open, broken, unreachable, deadEnds, planned } = graph.counts;
-  const to = (code: string): string => `/p/${id}/map?finding=${code}`;
+  const to = (code: string): string => `${base}/map?finding=${code}`;
   const time = new Date(savedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
   return (
     <Strip>
@@ -108,12 +108,17 @@ export function LedgerStrip() {
         </Link>
       )}
       <Saving role="status" title={waitsFor ?? undefined}>
-        Iteration {Object.keys(app.iterations).length + 1} ·{' '}
-        {saving === 'saved'
-          ? `Saved ${time}`
-          : saving === 'saving'
-            ? 'Saving …'
-            : 'Not saved yet, but kept here; trying again'}
+        <Link to={past === null ? `${base}/versions` : base} title="Versions, and all steps">
+          Iteration {Object.keys(app.iterations).length + 1}
+        </Link>{' '}
+        ·{' '}
+        {past !== null
+          ? `As it was at ${time}`
+          : saving === 'saved'
+            ? `Saved ${time}`
+            : saving === 'saving'
+              ? 'Saving …'
+              : 'Not saved yet, but kept here; trying again'}
       </Saving>
       <Step
         type="button"

@@ -3,6 +3,7 @@ import { useProject } from '../project/context';
 import type { WaitingStep } from '../project/shelf';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
+import { PastBar } from './PastBar';
 
 const Stack = styled.div`
   grid-row: 2;
@@ -27,9 +28,10 @@ const Notice = styled.div<{ $isLoss: boolean }>`
 
 /** What somebody should know of the steps that they made, and what can be done about it. */
 export function Notices() {
-  const { session, notice, refused, leftBehind } = useProject();
+  const { session, past, notice, refused, leftBehind } = useProject();
   return (
     <Stack>
+      {past !== null && <PastBar past={past} />}
       {leftBehind.length > 0 && (
         <Notice $isLoss role="alert">
           <span>

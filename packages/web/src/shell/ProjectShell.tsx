@@ -27,9 +27,10 @@ const isTyping = (target: EventTarget | null): boolean =>
 
 /** Everything around the views of an open project. */
 export function ProjectShell() {
-  const { projectId } = useParams();
+  const { projectId, seq } = useParams();
+  const past = seq === undefined ? null : Number(seq);
   return (
-    <ProjectProvider key={projectId} id={projectId!}>
+    <ProjectProvider key={`${projectId} ${seq ?? ''}`} id={projectId!} past={past}>
       <Opened />
     </ProjectProvider>
   );

@@ -37,18 +37,18 @@ const Brand = styled(Link)`
   }
 `;
 
-const Rail = styled.nav`
+const Rail = styled.nav<{ $count: number }>`
   position: relative;
   display: grid;
-  grid-template-columns: repeat(${stations.length}, minmax(0, 1fr));
+  grid-template-columns: repeat(${({ $count }) => $count}, minmax(0, 1fr));
   max-width: 760px;
   width: 100%;
   margin: 0 auto;
   &::before {
     content: '';
     position: absolute;
-    left: ${50 / stations.length}%;
-    right: ${50 / stations.length}%;
+    left: ${({ $count }) => 50 / $count}%;
+    right: ${({ $count }) => 50 / $count}%;
     top: 7px;
     height: 3px;
     background: ${color.rule};
@@ -115,19 +115,20 @@ const JumpButton = styled.button`
 
 /** One rail with the stations of the work; what waits at each stands beside its name. */
 export function WorkLine({ onJump }: { onJump: () => void }) {
-  const { name, id, app, graph, findings, undecided } = useProject();
+  const { name, id, past, base, app, graph, findings, undecided } = useProject();
   const asked = Object.values(app.setAside).filter(({ standing }) => standing !== 'letGo').length;
   const { data: round } = useQuery({ queryKey: ['round', id], queryFn: () => api.round(id) });
   const { pathname } = useLocation();
-  const current = stations.findIndex((station) => pathname.startsWith(`/p/${id}/${station.path}`));
+  const shown = past === null ? stations : stations.filter((station) => station.isOfPast);
+  const current = shown.findIndex((station) => pathname.startsWith(`${base}/${station.path}`));
   return (
     <Bar>
       <Brand to="/" aria-label={`Tovel, all projects. Open: ${name}`}>
         <b>Tovel</b>
         <span title={name}>{name}</span>
       </Brand>
-      <Rail aria-label="Stations">
-        {stations.map((station, i) => {
+      <Rail aria-label="Stations" $count={shown.length}>
+        {shown.map((station, i) => {
           const waiting = station.waiting({
             counts: graph.counts,
             findings,
@@ -135,7 +136,7 @@ export function WorkLine({ onJump }: { onJump: () => void }) {
             asked: asked + (round ? 1 : 0),
           });
           return (
-            <Stop key={station.path} to={`/p/${id}/${station.path}`} data-done={i < current || undefined}>
+            <Stop key={station.path} to={`${base}/${station.path}`} data-done={i < current || undefined}>
               <i aria-hidden="true" />
               {station.title}
               {waiting > 0 && <em title={`${waiting} to look at`}>{waiting}</em>}

@@ -13,6 +13,8 @@ export interface Waiting {
 export interface Station {
   readonly path: string;
   readonly title: string;
+  /** Whether what was can be looked at there. */
+  readonly isOfPast?: true;
   /** How much still waits there. */
   readonly waiting: (project: Waiting) => number;
 }
@@ -27,14 +29,20 @@ export const stations: readonly Station[] = [
     waiting: ({ findings }) =>
       findings.filter((finding) => finding.level !== 'info' && stationOf(finding.code) === 'intake').length,
   },
-  { path: 'screens', title: 'Screens', waiting: ({ undecided }) => undecided },
-  { path: 'junction', title: 'Junction', waiting: ({ counts }) => counts.open + counts.broken },
+  { path: 'screens', title: 'Screens', isOfPast: true, waiting: ({ undecided }) => undecided },
+  {
+    path: 'junction',
+    title: 'Junction',
+    isOfPast: true,
+    waiting: ({ counts }) => counts.open + counts.broken,
+  },
   {
     path: 'map',
     title: 'Map',
+    isOfPast: true,
     waiting: ({ counts }) => counts.broken + counts.unreachable + counts.deadEnds + counts.planned,
   },
-  { path: 'run', title: 'Run', waiting: none },
+  { path: 'run', title: 'Run', isOfPast: true, waiting: none },
   { path: 'deliver', title: 'Deliver', waiting: none },
   { path: 'iterate', title: 'Iterate', waiting: ({ asked }) => asked },
 ];

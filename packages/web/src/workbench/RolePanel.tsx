@@ -181,7 +181,7 @@ export function RolePanel({ element, drawn, proposal, onDecided }: RolePanelProp
 
 /** What the element is one of several of. */
 function Repeating({ element }: { element: Element }) {
-  const { app, id } = useProject();
+  const { app, base } = useProject();
   const found = useRepeats();
   const taken = Object.entries(app.components).filter(([, component]) =>
     component.places.includes(element.key),
@@ -202,7 +202,7 @@ function Repeating({ element }: { element: Element }) {
       <h3>It repeats</h3>
       {rows.map(({ id: repeat, component, isTaken }) => (
         <span key={repeat}>
-          <Link to={`/p/${id}/screens/repeats?repeat=${encodeURIComponent(repeat)}`}>{component.name}</Link>,{' '}
+          <Link to={`${base}/screens/repeats?repeat=${encodeURIComponent(repeat)}`}>{component.name}</Link>,{' '}
           {component.places.length} {component.kind === 'list' ? 'rows' : 'places'},{' '}
           {isTaken ? 'taken' : 'proposed'}
         </span>

@@ -151,13 +151,13 @@ const SURE = 0.8;
 export function WorkbenchView() {
   const { screenKey } = useParams();
   const project = useProject();
-  if (!screenKey || !isUsed(project, screenKey)) return <Navigate to={`/p/${project.id}/screens`} replace />;
+  if (!screenKey || !isUsed(project, screenKey)) return <Navigate to={`${project.base}/screens`} replace />;
   return <Workbench key={screenKey} screenKey={screenKey} />;
 }
 
 function Workbench({ screenKey }: { screenKey: string }) {
   const project = useProject();
-  const { drawn: drawnDesign, design, app, id, session, graph } = project;
+  const { drawn: drawnDesign, design, app, base, session, graph } = project;
   const navigate = useNavigate();
   const drawn = screensByKey(drawnDesign).get(screenKey)!;
   const screen = screensByKey(design).get(screenKey)!;
@@ -230,7 +230,7 @@ function Workbench({ screenKey }: { screenKey: string }) {
     }
     if (event.key === ']' || event.key === '[') {
       const at = graph.screens.indexOf(screenKey) + (event.key === ']' ? 1 : -1);
-      if (graph.screens[at]) void navigate(`/p/${id}/screens/at/${graph.screens[at]}`);
+      if (graph.screens[at]) void navigate(`${base}/screens/at/${graph.screens[at]}`);
       return;
     }
     if (!isFree || !element) return;
@@ -308,7 +308,7 @@ function Workbench({ screenKey }: { screenKey: string }) {
             isLabelHidden
             value={screenKey}
             options={graph.screens.map((key) => ({ id: key, label: app.screens[key].name }))}
-            onChange={(key) => void navigate(`/p/${id}/screens/at/${key}`)}
+            onChange={(key) => void navigate(`${base}/screens/at/${key}`)}
           />
         </div>
         <span style={{ marginLeft: 'auto' }} />

@@ -1,0 +1,25 @@
+import { settle } from '../layers/settle.ts';
+import { type Project, screenName, screensByKey } from '../model/project.ts';
+import { printHtml } from './print_html.ts';
+import { emitScreenOf, type EmissionPlan } from './react/plan.ts';
+
+/** A screen as a page of its own, and how large it is, in px. */
+export interface PageOf {
+  readonly html: string;
+  readonly name: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A screen of a project as a page of its own; null where the app does not have it. */
+export function pageOf(
+  project: Project,
+  emission: EmissionPlan,
+  key: string,
+  assetUrl: (hash: string) => string,
+): PageOf | null {
+  const screen = screensByKey(settle(project).design).get(key);
+  if (!screen) return null;
+  const html = printHtml(emitScreenOf(emission, key), assetUrl, project.design.fonts, project.app.tokens);
+  return { html, name: screenName(project, key), width: screen.width, height: screen.height };
+}
