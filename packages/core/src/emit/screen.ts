@@ -1,5 +1,12 @@
 import type { Drawer } from '../model/app.ts';
-import type { Declarations, Element, ElementStyle, Screen, VectorNode } from '../model/design.ts';
+import {
+  type Declarations,
+  type Element,
+  type ElementStyle,
+  nameInCode,
+  type Screen,
+  type VectorNode,
+} from '../model/design.ts';
 import { camelCase, uniqueCodeName } from '../model/names.ts';
 import { textOf } from '../model/project.ts';
 import { roleOf } from '../roles/role.ts';
@@ -441,7 +448,7 @@ function findSelected(select: Element): Element | null {
 
 /** A class name from what people call the element: at most three words of it. */
 function classNameFor(element: Element): string {
-  const words = (element.name || element.tag || element.kind).split(/\s+/).slice(0, 3).join(' ');
+  const words = (nameInCode(element) || element.tag || element.kind).split(/\s+/).slice(0, 3).join(' ');
   const name = camelCase(words).slice(0, 32);
   const kind = element.kind === 'text' && element.tag === 'p' ? 'text' : (element.tag ?? element.kind);
   return name && !/^n\d/.test(name) ? name : camelCase(kind) || 'box';

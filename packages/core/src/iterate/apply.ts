@@ -41,7 +41,17 @@ export function applyIteration(
     if (!now || standing === 'joined') return [];
     const stays = standing === 'same' || standing === 'changed' || standing === 'renamed';
     const key = stays ? old!.key : screenKeyOf(now.key);
-    return [rekeyed(now, key, (element) => keyOf(element, key))];
+    return [
+      rekeyed(
+        now,
+        key,
+        (element) => keyOf(element, key),
+        (element) => {
+          const old = plan.partner.get(element)?.old;
+          return old && keyOf(element, key) === old.key ? old : null;
+        },
+      ),
+    ];
   });
   const grown = addToDesign(
     { ...design, screens: design.screens.filter((screen) => !isGone.has(screen)) },

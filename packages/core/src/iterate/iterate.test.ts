@@ -186,21 +186,43 @@ test('the same screens again change nothing but the record', () => {
   expect(plan.screens.map(({ standing }) => standing)).toEqual(['same', 'same']);
 });
 
-test('the code stays calm: one text that changed changes one line, and other screens are the same bytes', () => {
-  const project = wiredProject();
-  const next = screenWith('home', 'Browse', 'My loans', 'Sign out');
-  const { design, app } = iterated(project, [next, structuredClone(list)]);
-  const linesOf = ({ files }: EmittedProject): Map<string, string> =>
-    new Map(files.flatMap((file) => ('text' in file ? [[file.path, file.text] as const] : [])));
+const linesOf = ({ files }: EmittedProject): Map<string, string> =>
+  new Map(files.flatMap((file) => ('text' in file ? [[file.path, file.text] as const] : [])));
+
+/** Lines of the code that a round changed, each with its file. */
+function linesChanged(project: Project, incoming: readonly Screen[]): string[] {
+  const { design, app } = iterated(project, incoming);
   const [before, after] = [linesOf(emitReact(project, 'Test')), linesOf(emitReact({ design, app }, 'Test'))];
   expect([...after.keys()]).toEqual([...before.keys()]);
-  const changed = [...after].flatMap(([path, text]) => {
+  return [...after].flatMap(([path, text]) => {
     const old = before.get(path)!.split('\n');
     return text.split('\n').flatMap((line, i) => (line === old[i] ? [] : [`${path}: ${line.trim()}`]));
   });
+}
+
+test('the code stays calm: one text that changed changes one line, and other screens are the same bytes', () => {
+  const changed = linesChanged(wiredProject(), [
+    screenWith('home', 'Browse', 'My loans', 'Sign out'),
+    structuredClone(list),
+  ]);
   // The words on the screen, and the same words in the test that presses them.
   expect(changed.filter((line) => line.includes('screens/'))).toHaveLength(1);
   expect(changed.every((line) => line.includes('My loans'))).toBe(true);
+});
+
+test('an element keeps its name in code, though what it is named after changes', () => {
+  const drawn = (text: string, id: string): Screen =>
+    screenOf(
+      svg(
+        `<text x="20" y="60" font-size="28">Tools</text><g id="${id}"><rect x="20" y="90" width="300" height="44" fill="#ddd"/><text x="40" y="118">${text}</text></g>`,
+      ),
+      'home',
+    );
+  const project = projectOf(drawn('Search 214 tools', 'Search_field'));
+  const renamed = linesChanged(project, [drawn('Search 230 tools', 'Search_bar')]);
+  expect(renamed).toHaveLength(1);
+  expect(renamed[0]).toContain('search214Tools');
+  expect(renamed[0]).toContain('Search 230 tools');
 });
 
 test('an iteration is one change, and its inverse gives back the very same bytes', () => {

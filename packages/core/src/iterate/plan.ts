@@ -205,8 +205,8 @@ function stepsOf(match: DesignMatch, olds: readonly Screen[]): ScreenStep[] {
 /** Whether two drawings look and are the same; keys and places in files may differ. */
 function isSameDrawing(a: Element, b: Element): boolean {
   if (a === b) return true;
-  const { key: _a, source: _sa, children: inA, ...ownA } = a;
-  const { key: _b, source: _sb, children: inB, ...ownB } = b;
+  const { key: _a, source: _sa, firstName: _fa, children: inA, ...ownA } = a;
+  const { key: _b, source: _sb, firstName: _fb, children: inB, ...ownB } = b;
   return (
     inA.length === inB.length &&
     equalJson(ownA, ownB) &&

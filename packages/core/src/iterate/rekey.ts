@@ -1,12 +1,25 @@
-import type { Element, Screen } from '../model/design.ts';
+import { type Element, nameInCode, type Screen } from '../model/design.ts';
 
-/** A screen under its own key, with each element under the key that it is given. */
-export function rekeyed(screen: Screen, key: string, keyOf: (element: Element) => string): Screen {
-  const visit = (element: Element): Element => ({
-    ...element,
-    key: keyOf(element),
-    children: element.children.map(visit),
-  });
+/**
+ * A screen under its own key, with each element under the key that it is given.
+ * @param oldOf the element that one is; null for a new one
+ */
+export function rekeyed(
+  screen: Screen,
+  key: string,
+  keyOf: (element: Element) => string,
+  oldOf: (element: Element) => Element | null = () => null,
+): Screen {
+  const visit = (element: Element): Element => {
+    const old = oldOf(element);
+    const firstName = old ? nameInCode(old) : element.name;
+    return {
+      ...element,
+      key: keyOf(element),
+      ...(firstName === element.name ? {} : { firstName }),
+      children: element.children.map(visit),
+    };
+  };
   return { ...screen, key, root: visit(screen.root) };
 }
 

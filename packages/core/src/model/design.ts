@@ -128,6 +128,8 @@ const elementFields = {
   kind: choice(ELEMENT_KINDS),
   /** As a person would call it: layer name, label or text. */
   name: text(designLimits.text),
+  /** What it was called when it first came in, where that is not its name now: names in code stay while it is the same. */
+  firstName: optional(text(designLimits.text)),
   /** HTML tag; absent on a bare run of text. */
   tag: optional(text(40, { says: 'expected an HTML element', holds: (tag) => TAGS.has(tag) })),
   role: optional(text(200)),
@@ -150,6 +152,10 @@ const elementFields = {
 export interface Element extends FieldsOf<typeof elementFields> {
   readonly children: readonly Element[];
 }
+/** What names in code are made of. */
+export const nameInCode = ({ name, firstName }: Pick<Element, 'name' | 'firstName'>): string =>
+  firstName ?? name;
+
 const element: Schema<Element> = lazy('element', () => elementShape);
 const elementShape: Schema<Element> = fields(
   { ...elementFields, children: list(element, { max: designLimits.elements }) },

@@ -207,7 +207,7 @@ export class HistoryStore {
       const rows = await rowsOf<ChangeRow>(
         db,
         // What was there before a step that is made again, and came back before it, is what it was made on.
-        `SELECT ${HEAD}, step_id, forward, revision_after FROM changes WHERE project_id = ? AND standing = 'done' AND ${isUndo ? 'standing_at' : 'seq'} > ? AND seq <> ? ORDER BY seq`,
+        `SELECT ${HEAD}, step_id, forward, revision_after FROM changes WHERE project_id = ? AND standing = 'done' AND ${isUndo ? 'standing_at' : 'seq'} > ? AND seq <> ? ORDER BY ${isUndo ? 'standing_at' : 'seq'}`,
         [project, isUndo ? row.standing_at! : row.seq, row.seq],
       );
       const moved = mapping && (isUndo ? invertKeys(mapping) : mapping);

@@ -6,7 +6,6 @@ import { api } from '../api/client';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Choice } from '../ui/controls';
-import { momentInWords } from '../versions/sittings';
 import { useComparison } from '../versions/use_comparison';
 
 const Difference = createContext<GraphDifference | null>(null);
@@ -27,10 +26,7 @@ export function SinceChoice({ since, onSince }: { since: string; onSince: (since
     ...versions.map(({ seq, name }) => ({ id: String(seq), label: `Since “${name}”` })),
     ...iterations
       .filter(({ standing }) => standing === 'done')
-      .map(({ seq, madeAt }) => ({
-        id: String(seq - 1),
-        label: `Since before the round of ${momentInWords(madeAt)}`,
-      })),
+      .map(({ seq }, i, all) => ({ id: String(seq - 1), label: `Since before round ${all.length - i + 1}` })),
   ];
   if (since && !options.some((one) => one.id === since))
     options.push({ id: since, label: `Since step ${since}` });
@@ -47,6 +43,12 @@ export function SinceChoice({ since, onSince }: { since: string; onSince: (since
     </div>
   );
 }
+
+const Held = styled.div`
+  min-height: 0;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+`;
 
 const Words = styled.p`
   padding: 6px 16px;
@@ -65,8 +67,12 @@ function Compared({ since, children }: { since: number; children: ReactNode }) {
   const { graph, list, problem } = useComparison(id, since, history.seq);
   return (
     <Difference value={graph}>
-      <Words role="status">{problem ?? (graph ? inWords(project, graph, list ?? []) : 'Comparing …')}</Words>
-      {children}
+      <Held>
+        <Words role="status">
+          {problem ?? (graph ? inWords(project, graph, list ?? []) : 'Comparing …')}
+        </Words>
+        {children}
+      </Held>
     </Difference>
   );
 }

@@ -97,7 +97,12 @@ export function VersionsView() {
     getNextPageParam: (page) => page.before,
     placeholderData: keepPreviousData,
   });
-  const steps = useMemo(() => pages.data?.pages.flatMap((page) => page.steps) ?? [], [pages.data]);
+  const isSearch = words.trim() !== '' || screen !== '';
+  const steps = useMemo(() => {
+    const read = pages.data?.pages.flatMap((page) => page.steps) ?? [];
+    const isAll = pages.data?.pages.at(-1)?.before === null && !isSearch;
+    return isAll && read.length ? [...read, beginning(read.at(-1)!.madeAt)] : read;
+  }, [pages.data, isSearch]);
   const lines = useMemo(() => linesOf(steps, versions), [steps, versions]);
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
   const onEnd = useCallback(() => {
@@ -267,6 +272,19 @@ export function VersionsView() {
     </View>
   );
 }
+
+/** What was before the first step. */
+const beginning = (madeAt: string): TimelineStep => ({
+  seq: 0,
+  role: 'do',
+  of: undefined,
+  label: 'The beginning',
+  author: undefined,
+  madeAt,
+  standing: null,
+  screens: [],
+  isIteration: false,
+});
 
 const saysOfStanding = ({ standing }: TimelineStep): string =>
   standing === 'undone' ? ' · taken back' : standing === 'dropped' ? ' · taken back, and left' : '';

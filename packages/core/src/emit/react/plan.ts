@@ -4,6 +4,7 @@ import { settle } from '../../layers/settle.ts';
 import { componentAround, type Wired, wiringOf } from '../../links/wiring.ts';
 import { interactionProblem } from '../../links/problem.ts';
 import type { App, Drawer, Target } from '../../model/app.ts';
+import { nameInCode } from '../../model/design.ts';
 import { camelCase, kebabCase, uniqueCodeName, uniqueName } from '../../model/names.ts';
 import {
   hostOf,
@@ -109,7 +110,7 @@ export class EmissionPlan {
       for (const { interaction } of list) {
         const { target } = interaction;
         if (target.kind !== 'anchor' || this.#anchors.has(target.element)) continue;
-        const name = findElement(this.project.design, target.element)?.name ?? '';
+        const name = nameInCode(findElement(this.project.design, target.element) ?? { name: '' });
         const id = uniqueName(`at-${kebabCase(name.slice(0, 40)) || 'top'}`, (candidate) =>
           taken.has(`${target.screen}#${candidate}`),
         );
@@ -235,7 +236,7 @@ function sharedIn(project: Project, wired: ReadonlyMap<string, readonly Wired[]>
         let name = shared.get(to)?.arrives;
         if (!name) {
           name = uniqueName(
-            kebabCase(element.name).replace(/^(?=\d)|^(?=(none|auto)$)/, 'part-') || 'part',
+            kebabCase(nameInCode(element)).replace(/^(?=\d)|^(?=(none|auto)$)/, 'part-') || 'part',
             (candidate) => taken.has(candidate),
           );
           taken.add(name);

@@ -229,3 +229,19 @@ describe('what is hostile or missing', () => {
     ]);
   });
 });
+
+test('what lies beneath a sheet that was drawn over it is hidden, what stands out or lies on it is not', () => {
+  const screen = screenOf(
+    svg(
+      '<rect id="line" width="390" height="1" fill="#ddd8ca"/><rect id="sheet" width="390" height="844" fill="#f7f4ec"/><text x="20" y="60">Tools</text>',
+    ),
+  );
+  expect(screen.root.style.base['background-color']).toBe('#f7f4ec');
+  expect(namesOf(screen)).toEqual(['Test', 'Tools']);
+  const glass = screenOf(
+    svg(
+      '<rect id="line" width="390" height="1" fill="#ddd8ca"/><rect id="sheet" width="390" height="844" fill="#f7f4ec" fill-opacity=".5"/>',
+    ),
+  );
+  expect(namesOf(glass)).toEqual(['Test', 'box', 'Sheet']);
+});

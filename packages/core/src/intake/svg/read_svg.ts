@@ -184,7 +184,7 @@ class SvgReader {
         ? { x: 0, y: 0, width: round(width), height: round(height) }
         : union(drawn.filter((item) => !item.hidden).map((item) => item.box));
     const base = this.#placed(this.#root, 'box', box, this.#root.path, { tag: 'div' });
-    const whole = adoptBackground({ ...base, children: nest(drawn) });
+    const whole = adoptBackground({ ...base, children: nest(withoutCovered(drawn, box)) });
     const root = this.#withHeading({
       ...whole,
       box,
@@ -823,6 +823,29 @@ function adoptBackground(group: Placed): Placed {
     children: [...first.children, ...rest, ...hidden],
   };
 }
+
+/** Share of the screen that a box takes at least that covers what was drawn before it. */
+const SHEET = 0.9;
+
+/** What lies beneath a sheet that was drawn over it is not seen, and so no part of the app until somebody shows it. */
+function withoutCovered(items: readonly Placed[], screen: Box): readonly Placed[] {
+  const last = items.findLastIndex(
+    (item) => isOpaque(item) && item.box.width * item.box.height >= SHEET * screen.width * screen.height,
+  );
+  if (last <= 0) return items;
+  const sheet = items[last].box;
+  return items.map((item, i) =>
+    i < last && !item.hidden && contains(sheet, item.box, 1) ? { ...item, hidden: true } : item,
+  );
+}
+
+const isOpaque = ({ kind, hidden, look, children }: Placed): boolean =>
+  kind === 'box' &&
+  !hidden &&
+  !children.length &&
+  look.opacity === undefined &&
+  !Object.keys(look).some((name) => name.endsWith('radius')) &&
+  /^#([0-9a-f]{3}|[0-9a-f]{6})$/i.test(look['background-color'] ?? '');
 
 /** Puts what lies wholly on a box, and was drawn after it, into that box. */
 function nest(all: readonly Placed[]): Placed[] {

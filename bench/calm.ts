@@ -1,0 +1,150 @@
+/**
+ * How calm the delivered code stays: the demo with everything wired, then a second round in which one thing changed on one
+ * screen. Prints for each kind of change how many files and lines of the delivered code differ, and how many lines of the
+ * drawing itself were changed.
+ */
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import {
+  addToDesign,
+  applyChange,
+  applyIteration,
+  emitReact,
+  emptyApp,
+  emptyDesign,
+  planIteration,
+  type Project,
+  readSvg,
+  type Screen,
+  takeIn,
+} from '@tovel/core';
+import { diffLines } from 'diff';
+import { folderFiles } from '../packages/server/src/demo/folder_files.ts';
+import { readBatch } from '@tovel/core';
+import { HeadlessHost } from '@tovel/reader/headless';
+
+const demo = path.resolve('demo/iteration-1');
+const catalogue = readFileSync(path.join(demo, 'catalogue.svg'), 'utf8');
+
+/** What a round does to the catalogue, or to the pile. */
+interface Round {
+  readonly drawing?: (svg: string) => string;
+  readonly screens?: (screens: readonly Screen[]) => readonly Screen[];
+}
+const chip =
+  '<g id="Chip_Near" data-name="Chip Near" transform="translate(292 0)"><rect x=".5" y=".5" width="50" height="33" rx="16.5" class="card"/><text x="25" y="22" font-size="14" text-anchor="middle" fill="#1f2a24">Near</text></g>';
+/** The first group with an id, as it stands in the drawing. */
+function groupOf(svg: string, id: string): string {
+  const start = svg.indexOf(`<g id="${id}"`);
+  let depth = 0;
+  for (const tag of svg.slice(start).matchAll(/<(\/?)g\b[^>]*?(\/?)>/g)) {
+    depth += tag[1] ? -1 : tag[2] ? 0 : 1;
+    if (!depth) return svg.slice(start, start + tag.index + tag[0].length);
+  }
+  throw new Error(`the catalogue has no group ${id}`);
+}
+const exchange = (svg: string, a: string, b: string): string => {
+  const [one, other] = [groupOf(svg, a), groupOf(svg, b)];
+  return svg.replace(one, '\0').replace(other, one).replace('\0', other);
+};
+
+const KINDS: readonly (readonly [what: string, round: Round])[] = [
+  ['nothing', {}],
+  ['one text', { drawing: (svg) => svg.replace('Search 214 tools', 'Search 230 tools') }],
+  ['one colour', { drawing: (svg) => svg.replace(/fill="#2f4a3a"/i, 'fill="#234234"') }],
+  ['a group 8 px lower', { drawing: (svg) => svg.replace('translate(24 180)', 'translate(24 188)') }],
+  ['a chip put in', { drawing: (svg) => svg.replace('<g id="Chip_Bike"', `${chip}<g id="Chip_Bike"`) }],
+  [
+    'a hairline put first',
+    {
+      drawing: (svg) =>
+        svg.replace(/(<svg[^>]*>)/, '$1<rect id="Hairline" width="390" height="1" fill="#ddd8ca"/>'),
+    },
+  ],
+  [
+    'a group wrapped',
+    { drawing: (svg) => svg.replace(groupOf(svg, 'Filters'), `<g id="Wrap">${groupOf(svg, 'Filters')}</g>`) },
+  ],
+  ['two chips exchanged in the file', { drawing: (svg) => exchange(svg, 'Chip_Garden', 'Chip_Wood') }],
+  ['a chip gone', { drawing: (svg) => svg.replace(groupOf(svg, 'Chip_Bike'), '') }],
+  [
+    'ids renamed',
+    { drawing: (svg) => svg.replace(/ id="(\w+)"/g, ' id="$1_v2"').replace(/#(\w+)"/g, '#$1_v2"') },
+  ],
+  [
+    'a file renamed',
+    {
+      screens: (screens) =>
+        screens.map((one) =>
+          one.source.file === 'help.svg' || one.source.file === 'reserve.svg'
+            ? { ...one, source: { ...one.source, file: 'lend.svg' } }
+            : one,
+        ),
+    },
+  ],
+  [
+    'a screen gone',
+    { screens: (screens) => screens.filter(({ source }) => source.file !== 'report-damage.svg') },
+  ],
+  ['the pile in another order', { screens: (screens) => [...screens].reverse() }],
+];
+
+const same = <T>(value: T): T => value;
+
+const host = new HeadlessHost();
+try {
+  const read = await readBatch(await folderFiles(demo), host);
+  const design = addToDesign(emptyDesign, read);
+  const project: Project = {
+    design,
+    app: applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens)),
+  };
+  const before = textsOf(project);
+  console.log(
+    `  ${'what changed in the design'.padEnd(34)}${['files', 'lines out', 'lines in', 'in the drawing'].map((cell) => cell.padStart(16)).join('')}`,
+  );
+  for (const [what, { drawing = same, screens = same }] of KINDS) {
+    const svg = drawing(catalogue);
+    const screen = readCatalogue(design, svg);
+    const incoming = screens(
+      design.screens.map((one) => (one.source.file === 'catalogue.svg' ? screen : one)),
+    );
+    const plan = planIteration(project, incoming, { whole: true });
+    const made = applyIteration(project, plan, { assets: [], notices: [] }, design.iteration + 1);
+    const after = textsOf({ design: made.design, app: applyChange(project.app, made.change) });
+    const changed = [...new Set([...before.keys(), ...after.keys()])].filter(
+      (file) => before.get(file) !== after.get(file),
+    );
+    const [out, come] = changed
+      .map((file) => linesBetween(before.get(file) ?? '', after.get(file) ?? ''))
+      .reduce(([a, b], [c, d]) => [a + c, b + d], [0, 0]);
+    const [, drawn] = linesBetween(catalogue.replace(/></g, '>\n<'), svg.replace(/></g, '>\n<'));
+    console.log(
+      `  ${what.padEnd(34)}${[changed.length, out, come, drawn].map((cell) => String(cell).padStart(16)).join('')}`,
+    );
+  }
+} finally {
+  await host.close();
+}
+
+function readCatalogue({ assets, screens }: Project['design'], text: string): Screen {
+  const asset = (name: string): string | null => assets.find(({ file }) => file.endsWith(name))?.hash ?? null;
+  const { key } = screens.find(({ source }) => source.file === 'catalogue.svg')!;
+  return readSvg({ file: 'catalogue.svg', text, screenKey: key, asset }).screen!;
+}
+
+function textsOf(project: Project): Map<string, string> {
+  return new Map(
+    emitReact(project, 'Demo').files.flatMap((file) =>
+      'text' in file ? [[file.path, file.text] as const] : [],
+    ),
+  );
+}
+
+/** Lines that are only in the one, and only in the other. */
+function linesBetween(a: string, b: string): [number, number] {
+  const parts = diffLines(a, b);
+  const count = (which: 'removed' | 'added'): number =>
+    parts.reduce((sum, part) => sum + (part[which] ? (part.count ?? 0) : 0), 0);
+  return [count('removed'), count('added')];
+}
