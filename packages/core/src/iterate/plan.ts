@@ -2,7 +2,7 @@ import type { Design, Element, Screen } from '../model/design.ts';
 import type { TableEntry } from '../model/app.ts';
 import { parseEditKey } from '../model/edit_key.ts';
 import { equalJson } from '../model/json.ts';
-import { elementsByKey, parentsByKey } from '../model/places.ts';
+import { elementsByKey } from '../model/places.ts';
 import { type Project, textOf } from '../model/project.ts';
 import { type DesignMatch, matchDesigns } from '../match/design.ts';
 import type { ElementPair } from '../match/elements.ts';
@@ -90,7 +90,9 @@ export interface PlanOptions {
 }
 
 /** Certainty from which a decision goes along without being asked about; drawings say less of what is in them. */
-const SURE: Readonly<Record<Making, number>> = { page: 0.8, drawing: 0.93 };
+const SURE: Readonly<Record<Making, number>> = { page: 0.7, drawing: 0.93 };
+/** The same for what says something else altogether, as a new entry of a menu in the place of one that is gone does. */
+const SURE_OF_OTHER_WORDS = 0.955;
 /** Least likeness of what is offered for an element that is gone. */
 const OFFERED = 0.05;
 const MOST_OFFERED = 3;
@@ -118,7 +120,7 @@ export function planIteration(
       const about = decided.get(element.key);
       if (!isDecided(about)) continue;
       const pair = newer.get(element);
-      if (pair && pair.score >= least && !isRelabelled(pair, screen, newer)) {
+      if (pair && pair.score >= (saysElse(pair) ? Math.max(least, SURE_OF_OTHER_WORDS) : least)) {
         kept.push(pair);
         const clashes = clashesOf(about.own, pair);
         if (clashes.length)
@@ -226,30 +228,11 @@ const clashesOf = (own: readonly TableEntry[], { old, now }: ElementPair): Clash
     return was === design ? [] : [{ property, was, mine: String(entry.value), design, entry }];
   });
 
-/**
- * Whether an element says something else altogether, and nothing says that it is still the same: no address or picture,
- * and no neighbour that stayed as it was.
- * @param newer pairs by the older element
- */
-function isRelabelled(
-  { old, now }: ElementPair,
-  screen: Screen,
-  newer: ReadonlyMap<Element, ElementPair>,
-): boolean {
+/** Whether an element says something else altogether, and has no address or picture that stayed. */
+function saysElse({ old, now }: ElementPair): boolean {
   const [before, after] = [old, now].map((element) => wordsOf(textOf(element).toLowerCase()));
   if (!before.length || !after.length || before.some((word) => after.includes(word))) return false;
   const isSame = (of: (element: Element) => string | undefined): boolean =>
     of(old) !== undefined && of(old) === of(now);
-  if (isSame(({ attributes }) => attributes?.href) || isSame(({ asset }) => asset)) return false;
-  const parents = parentsByKey(screen);
-  // An element that is all of its container stands beside that one's neighbours.
-  let outer = old;
-  let parent = parents.get(outer.key);
-  while (parent?.children.length === 1) [outer, parent] = [parent, parents.get(parent.key)];
-  const siblings = parent?.children ?? [];
-  const at = siblings.indexOf(outer);
-  return ![siblings[at - 1], siblings[at + 1]].some((one) => {
-    const to = one && newer.get(one)?.now;
-    return to && textOf(one) !== '' && textOf(one) === textOf(to);
-  });
+  return !isSame(({ attributes }) => attributes?.href) && !isSame(({ asset }) => asset);
 }

@@ -52,6 +52,22 @@ const DEEP = 0.5;
 const SIZE = 0.3;
 const NEAR = 1;
 
+/** Groups of siblings that say the same, are built the same and have the same classes. */
+function twinsAmong(children: readonly Traits[]): Traits[][] {
+  const groups = new Map<string, Traits[]>();
+  for (const child of children) {
+    const key = `${child.content} ${child.build} ${[...child.classes].join(' ')}`;
+    const group = groups.get(key);
+    if (group) group.push(child);
+    else groups.set(key, [child]);
+  }
+  return [...groups.values()].filter(
+    (group) => group.length > 1 && group.every((one) => one.size === group[0].size),
+  );
+}
+
+const subtreeOf = (one: Traits): Traits[] => [one, ...one.children.flatMap(subtreeOf)];
+
 export class Matcher implements Pairs {
   readonly #old: readonly Traits[];
   readonly #now: readonly Traits[];
@@ -88,7 +104,46 @@ export class Matcher implements Pairs {
       this.#away();
     }
     this.#gaps();
+    this.#untwist();
     return this.#scored();
+  }
+
+  /** Siblings that nothing tells apart, before or after, keep their order: which of them is which is theirs alone. */
+  #untwist(): void {
+    for (const b of this.#now) {
+      const a = this.oldOf.get(b);
+      if (!a || a.children.length < 2 || b.children.length < 2) continue;
+      for (const twins of twinsAmong(a.children)) {
+        const here = twins.filter((one) => this.newOf.get(one)?.parent === b);
+        this.#inOrder(here, this.newOf, (one, other) => this.#pair(one, other));
+      }
+      for (const twins of twinsAmong(b.children)) {
+        const here = twins.filter((one) => this.oldOf.get(one)?.parent === a);
+        this.#inOrder(here, this.oldOf, (one, other) => this.#pair(other, one));
+      }
+    }
+  }
+
+  /** Gives the partners of twins, and of all that stands in them, out in their order. */
+  #inOrder(
+    twins: readonly Traits[],
+    partners: ReadonlyMap<Traits, Traits>,
+    pair: (one: Traits, other: Traits) => void,
+  ): void {
+    const held = twins.map((one) => subtreeOf(one).map((inner) => partners.get(inner)));
+    const order = held.map((_, i) => i).sort((i, j) => held[i][0]!.index - held[j][0]!.index);
+    if (order.every((i, at) => i === at)) return;
+    for (const one of twins)
+      for (const inner of subtreeOf(one)) {
+        const other = partners.get(inner);
+        if (other) this.#part(partners === this.newOf ? inner : other);
+      }
+    order.forEach((from, to) =>
+      subtreeOf(twins[to]).forEach((inner, i) => {
+        const other = held[from][i];
+        if (other) pair(inner, other);
+      }),
+    );
   }
 
   /** Pairs the one element of a kind that is left between two paired siblings with the one that is left there now. */

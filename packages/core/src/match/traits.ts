@@ -143,6 +143,38 @@ export function traitsOf(root: Element): readonly Traits[] {
   return list;
 }
 
+/** What a font of icons draws in an element, by the character's number. */
+function glyphOf({ style }: Element): string | undefined {
+  const drawn = style.before?.content;
+  if (!drawn) return undefined;
+  const glyph = drawn.replace(/^["']|["']$/g, '').replace(/^\\/, '');
+  if (!glyph) return undefined;
+  return `glyph ${[...glyph].length === 1 ? glyph.codePointAt(0)!.toString(16) : glyph.toLowerCase()}`;
+}
+
+/** How many elements of a tree have each class. */
+function classCounts(root: Element): ReadonlyMap<string, number> {
+  const counts = new Map<string, number>();
+  const visit = ({ classes, children }: Element): void => {
+    for (const word of classes?.split(/\s+/) ?? []) counts.set(word, (counts.get(word) ?? 0) + 1);
+    children.forEach(visit);
+  };
+  visit(root);
+  return counts;
+}
+
+/** Classes that at most so many elements of a screen have say which one it is, where it shows nothing that does. */
+const RARE = 2;
+
+function rareClassOf(
+  { text, asset, vector, children, classes }: Element,
+  often: ReadonlyMap<string, number>,
+): string | undefined {
+  if (text || asset || vector || children.length || !classes) return undefined;
+  const rare = classes.split(/\s+/).filter((word) => (often.get(word) ?? 0) <= RARE);
+  return rare.length ? `class ${rare.sort().join(' ')}` : undefined;
+}
+
 type Draft = { -readonly [K in keyof Traits]: Traits[K] };
 
 /** An id without the number at its end. */
@@ -163,6 +195,7 @@ function numberedIds(root: Element): ReadonlySet<string> {
 function collect(root: Element): Traits[] {
   const list: Draft[] = [];
   const numbered = numberedIds(root);
+  const often = classCounts(root);
   const visit = (element: Element, parent: Draft | null, index: number): Draft => {
     const { attributes = {} } = element;
     const tag = element.tag ?? '#text';
@@ -172,7 +205,9 @@ function collect(root: Element): Traits[] {
         attributes.alt ??
         attributes.placeholder ??
         attributes.title ??
-        attributes.name,
+        attributes.name ??
+        glyphOf(element) ??
+        rareClassOf(element, often),
     );
     const isNamed =
       element.kind !== 'text' && !GIVEN.has(element.name) && element.name !== element.tag && !element.classes;
