@@ -66,6 +66,39 @@ function twinsAmong(children: readonly Traits[]): Traits[][] {
   );
 }
 
+/** Pairs of children that are all looked at; of more, those that stand near each other or share something rare. */
+const FEW_PAIRS = 200;
+const WINDOW = 5;
+/** Children of a container that are all looked at again. */
+const MOST_AROUND = 16;
+const RARE_AMONG = 3;
+
+/** Says which of many children could be which at all; null where there are so few that all could. */
+function likelyPairs(
+  olds: readonly Traits[],
+  nows: readonly Traits[],
+): ((i: number, j: number) => boolean) | null {
+  if (olds.length * nows.length <= FEW_PAIRS) return null;
+  const byHash = new Map<number, number[]>();
+  olds.forEach((one, i) => {
+    for (const hash of one.says.least) {
+      const list = byHash.get(hash);
+      if (list) list.push(i);
+      else byHash.set(hash, [i]);
+    }
+  });
+  const shared = nows.map((one) => {
+    const found = new Set<number>();
+    for (const hash of one.says.least) {
+      const list = byHash.get(hash);
+      if (list && list.length <= RARE_AMONG) for (const i of list) found.add(i);
+    }
+    return found;
+  });
+  return (i, j) =>
+    Math.abs(i - (j * olds.length) / nows.length) <= WINDOW || Math.abs(i - j) <= WINDOW || shared[j].has(i);
+}
+
 const subtreeOf = (one: Traits): Traits[] => [one, ...one.children.flatMap(subtreeOf)];
 
 export class Matcher implements Pairs {
@@ -213,6 +246,8 @@ export class Matcher implements Pairs {
       if (cur?.parent) around.add(cur.parent);
       if (holder && holder.children.length <= MOST_ASSIGNED)
         for (const one of holder.children) {
+          // In a long row, what stands far off has had its chance.
+          if (holder.children.length > MOST_AROUND && Math.abs(one.index - a.index) > WINDOW) continue;
           around.add(one);
           if (!this.oldOf.has(one) && one.children.length <= MOST_WRAPPED)
             one.children.forEach((inner) => around.add(inner));
@@ -359,8 +394,11 @@ export class Matcher implements Pairs {
         odds(like) + HERE + ORDER * (orderly - 0.5) - LEAST_HERE - (deepX || deepY ? DEEP : 0),
       );
     };
+    const isNear = likelyPairs(olds, nows);
     if (Math.max(olds.length, nows.length) <= MOST_ASSIGNED) {
-      const worth = olds.map((x) => Float64Array.from(nows, (y) => worthOf(x, y)));
+      const worth = olds.map((x, i) =>
+        Float64Array.from(nows, (y, j) => (isNear && !isNear(i, j) ? 0 : worthOf(x, y))),
+      );
       bestAssignment(worth, nows.length).forEach((j, i) => {
         if (j >= 0) this.#pair(olds[i], nows[j]);
       });
@@ -371,7 +409,7 @@ export class Matcher implements Pairs {
     olds.forEach((x, i) => {
       const middle = Math.round((i * nows.length) / olds.length);
       for (let j = Math.max(0, middle - 40); j < Math.min(nows.length, middle + 40); j++) {
-        const worth = worthOf(x, nows[j]);
+        const worth = isNear && !isNear(i, j) ? 0 : worthOf(x, nows[j]);
         if (worth > 0) pairs.push({ a: x, b: nows[j], worth });
       }
     });
