@@ -51,10 +51,6 @@ try {
       await page.goto(at('intake/catalogue'));
       await page.getByRole('treeitem', { name: /^Search field/ }).click();
     },
-    'from-a-link': async () => {
-      await page.goto(at('intake'));
-      await page.getByRole('button', { name: 'From a link' }).click();
-    },
     screens: async () => page.goto(at('screens?screen=tool-detail')),
     elements: async () => {
       await page.goto(at('screens/at/reserve'));
@@ -108,14 +104,22 @@ try {
       await page.goto(at('junction/my-loans'));
       await page.emulateMedia({ colorScheme: 'light' });
     },
-    // The last, since it brings the next round in.
+    // The last, since they bring the next round in.
     iterate: async () => {
       await page.goto(at('intake'));
-      await page.getByRole('checkbox', { name: /whole next round/ }).check();
       await page.getByLabel('Folder', { exact: true }).setInputFiles(path.join(root, 'demo/iteration-2'));
-      await page.getByRole('heading', { name: /came in/ }).waitFor();
+      await page.getByRole('heading', { name: 'The next round, not taken in yet' }).waitFor();
+      await page.getByRole('option', { name: /^Catalogue/ }).click();
+      await page.locator('[data-side="after"] [data-outline]').waitFor();
+    },
+    versions: async () => {
       await page.goto(at('iterate'));
-      await page.locator('[data-outline]').waitFor();
+      await page.getByRole('button', { name: /^Take it in/ }).click();
+      await page.getByRole('heading', { name: 'Iteration 2' }).waitFor();
+      await page.goto(at('versions?at=0'));
+      await page.getByRole('textbox', { name: 'Name of this version' }).fill('As it was shown first');
+      await page.getByRole('button', { name: 'Name it' }).click();
+      await page.locator('[data-side="after"]').waitFor();
     },
   };
   const wanted = process.argv.slice(2);
