@@ -18,28 +18,18 @@ import {
   stringifySorted,
   unpackProject,
 } from '@tovel/core';
-import type { FastifyInstance } from 'fastify';
 import { migrate } from '../database/migrate.ts';
-import { createServices, type Services } from '../services.ts';
-import { startTestDatabase, type TestDatabase } from '../testing/database.ts';
-import { createApp } from './app.ts';
+import { startTestApp, type TestApp } from '../testing/app.ts';
 
 const PORT = 4999;
-let database: TestDatabase;
-let services: Services;
-let app: FastifyInstance;
+let database: TestApp['database'];
+let app: TestApp['app'];
+let stop: TestApp['stop'];
 
 beforeAll(async () => {
-  database = await startTestDatabase();
-  services = createServices(database.db, { error: () => {} });
-  app = await createApp(services, { port: PORT, runPort: PORT + 1, web: '/nowhere' });
+  ({ database, app, stop } = await startTestApp(PORT));
 });
-afterAll(async () => {
-  await app.close();
-  await services.workshop.close();
-  await services.threads.close();
-  await database.stop();
-});
+afterAll(() => stop());
 
 const headers = { host: `127.0.0.1:${PORT}` };
 async function ask<T>(

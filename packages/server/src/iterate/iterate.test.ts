@@ -6,27 +6,16 @@ import {
   putInteraction,
   readSvg,
 } from '@tovel/core';
-import type { FastifyInstance } from 'fastify';
-import { createApp } from '../http/app.ts';
-import { createServices, type Services } from '../services.ts';
-import { startTestDatabase, type TestDatabase } from '../testing/database.ts';
+import { startTestApp, type TestApp } from '../testing/app.ts';
 
 const PORT = 4997;
-let database: TestDatabase;
-let services: Services;
-let app: FastifyInstance;
+let app: TestApp['app'];
+let stop: TestApp['stop'];
 
 beforeAll(async () => {
-  database = await startTestDatabase();
-  services = createServices(database.db, { error: () => {} });
-  app = await createApp(services, { port: PORT, runPort: PORT + 1, web: '/nowhere' });
+  ({ app, stop } = await startTestApp(PORT));
 });
-afterAll(async () => {
-  await app.close();
-  await services.workshop.close();
-  await services.threads.close();
-  await database.stop();
-});
+afterAll(() => stop());
 
 async function ask<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', url: string, body?: object) {
   const response = await app.inject({

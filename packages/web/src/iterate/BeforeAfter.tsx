@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { keyAtPoint, placeInPicture, pointInPicture } from '../picture/in_picture';
 import { PagePicture } from '../picture/ScreenPicture';
 import { color } from '../theme/theme';
+import { Button, Segments } from '../ui/controls';
 
 const Pair = styled.div`
   display: grid;
@@ -127,6 +128,25 @@ function Picture({ page, width, marked, isOld = false, isFollowed = false, onPic
 }
 
 export type Laid = 'beside' | 'over';
+
+interface LaidChoiceProps {
+  laid: Laid;
+  onLaid: (laid: Laid) => void;
+  /** Whether there is only one picture. */
+  isDisabled: boolean;
+}
+
+/** How both pictures are laid. */
+export const LaidChoice = ({ laid, onLaid, isDisabled }: LaidChoiceProps) => (
+  <Segments role="group" aria-label="How both are laid">
+    <Button aria-pressed={laid === 'beside'} onPress={() => onLaid('beside')}>
+      Side by side
+    </Button>
+    <Button aria-pressed={laid === 'over'} isDisabled={isDisabled} onPress={() => onLaid('over')}>
+      Over each other
+    </Button>
+  </Segments>
+);
 
 interface BeforeAfterProps {
   before: PageOf | null;

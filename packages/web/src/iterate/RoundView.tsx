@@ -10,7 +10,7 @@ import { color } from '../theme/theme';
 import { Button, Segments } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { Suggest } from '../ui/Suggest';
-import { BeforeAfter, type Laid } from './BeforeAfter';
+import { BeforeAfter, type Laid, LaidChoice } from './BeforeAfter';
 import { Decisions } from './Decisions';
 import { DifferenceList } from './DifferenceList';
 import { EffectsList } from './EffectsList';
@@ -248,18 +248,7 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
       <Middle aria-label="Before and after">
         <header>
           <h3>{current ? current.name : 'No screen'}</h3>
-          <Segments role="group" aria-label="How both are laid">
-            <Button aria-pressed={laid === 'beside'} onPress={() => setLaid('beside')}>
-              Side by side
-            </Button>
-            <Button
-              aria-pressed={laid === 'over'}
-              isDisabled={!page?.before || !page.after}
-              onPress={() => setLaid('over')}
-            >
-              Over each other
-            </Button>
-          </Segments>
+          <LaidChoice laid={laid} onLaid={setLaid} isDisabled={!page?.before || !page.after} />
         </header>
         {page ? (
           <BeforeAfter

@@ -1,10 +1,9 @@
 import type { ComparedScreen, Difference, ProjectDifference } from '@tovel/core';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { BeforeAfter, type Laid } from '../iterate/BeforeAfter';
+import { BeforeAfter, type Laid, LaidChoice } from '../iterate/BeforeAfter';
 import { DifferenceList } from '../iterate/DifferenceList';
 import { color } from '../theme/theme';
-import { Button, Segments } from '../ui/controls';
 import { type OpenComparison } from './use_comparison';
 
 const Both = styled.div`
@@ -136,18 +135,7 @@ export function Compared({ comparison, nothing }: { comparison: OpenComparison; 
         {page && (
           <>
             <header>
-              <Segments role="group" aria-label="How both are laid">
-                <Button aria-pressed={laid === 'beside'} onPress={() => setLaid('beside')}>
-                  Side by side
-                </Button>
-                <Button
-                  aria-pressed={laid === 'over'}
-                  isDisabled={!page.before || !page.after}
-                  onPress={() => setLaid('over')}
-                >
-                  Over each other
-                </Button>
-              </Segments>
+              <LaidChoice laid={laid} onLaid={setLaid} isDisabled={!page?.before || !page.after} />
             </header>
             <BeforeAfter
               before={page.before}

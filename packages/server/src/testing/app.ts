@@ -1,0 +1,29 @@
+import type { FastifyInstance } from 'fastify';
+import { createApp } from '../http/app.ts';
+import { createServices, type Services } from '../services.ts';
+import { startTestDatabase, type TestDatabase } from './database.ts';
+
+export interface TestApp {
+  readonly database: TestDatabase;
+  readonly services: Services;
+  readonly app: FastifyInstance;
+  stop(): Promise<void>;
+}
+
+/** The server on a database of the test's own, asked without a network. */
+export async function startTestApp(port: number): Promise<TestApp> {
+  const database = await startTestDatabase();
+  const services = createServices(database.db, { error: () => {} });
+  const app = await createApp(services, { port, runPort: port + 1, web: '/nowhere' });
+  return {
+    database,
+    services,
+    app,
+    async stop() {
+      await app.close();
+      await services.workshop.close();
+      await services.threads.close();
+      await database.stop();
+    },
+  };
+}
