@@ -108,7 +108,7 @@ function report(how: string, emitted: EmittedProject): void {
   const lines = (some: readonly { text: string }[]): number =>
     some.reduce((sum, { text }) => sum + text.split('\n').length, 0);
   const components = sources.filter(
-    ({ path: file }) => /\.tsx$/.test(file) && !/\.(test|data)\.tsx$/.test(file),
+    ({ path: file }) => file.endsWith('.tsx') && !/\.(test|data)\.tsx$/.test(file),
   );
   const largest = Math.max(0, ...components.map(({ text }) => text.split('\n').length));
   const props = Math.max(
@@ -164,7 +164,7 @@ function twice(files: readonly { readonly text: string }[]): [number, number] {
   let doubled = 0;
   let total = 0;
   for (const rows of all) {
-    const isDoubled = new Array<boolean>(rows.length).fill(false);
+    const isDoubled = rows.map(() => false);
     for (let i = 0; i + RUN <= rows.length; i++)
       if (seen.get(rows.slice(i, i + RUN).join('\n'))! > 1) isDoubled.fill(true, i, i + RUN);
     doubled += isDoubled.filter(Boolean).length;

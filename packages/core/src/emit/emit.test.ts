@@ -75,7 +75,6 @@ describe('TSX', () => {
       { tag: 'p', key: 'k', className: null, attributes: {}, children },
       {
         component: 'A',
-        hasStyles: false,
         source: '../..',
         fileImport: () => 'file',
         assetImport: () => ({ name: 'x', path: 'y' }),
@@ -261,7 +260,6 @@ describe('a picture of a screen', () => {
     const html = printHtml({ root, rules: [] }, () => '');
     const tsx = printTsx(root, {
       component: 'A',
-      hasStyles: true,
       source: '',
       fileImport: () => 'file',
       assetImport: () => ({ name: '', path: '' }),

@@ -1,5 +1,6 @@
 import { quote, jsxText, jsxValue } from './quoting.ts';
 import { isAttributeName, jsxAttribute } from '../vocabulary/attributes.ts';
+import { uniqueCodeName } from '../model/names.ts';
 import { TAGS } from '../vocabulary/tags.ts';
 import { jsxVectorName } from '../vocabulary/vectors.ts';
 import { actAttributes, arrivalLiteral, callOf } from './print_acts.ts';
@@ -13,7 +14,6 @@ export interface PrintedCode {
 
 export interface TsxOptions {
   readonly component: string;
-  readonly hasStyles: boolean;
   /** The import name and path of a picture. */
   readonly assetImport: (hash: string) => { readonly name: string; readonly path: string };
   /** The import of a file that is saved, noted as used. */
@@ -92,12 +92,14 @@ export const newUsed = (options: TsxOptions): Used => ({
   back: false,
   hook: false,
   pressable: false,
+  styles: false,
   overlays: false,
   setsCondition: false,
   conditions: new Set(),
   helpers: new Set(),
   handlers: new Map(),
   hooks: [],
+  tables: new Map(),
   assets: new Map(),
   components: new Set(),
   options,
@@ -127,7 +129,7 @@ export function importLines(used: Used): string[] {
   if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/conditions';`);
   for (const [name, path] of [...used.assets].sort()) lines.push(`import ${name} from '${path}';`);
   if (options.data) lines.push(`import { ${options.data.names.join(', ')} } from '${options.data.path}';`);
-  if (options.hasStyles) lines.push(`import styles from './${options.component}.module.css';`);
+  if (used.styles) lines.push(`import styles from './${options.component}.module.css';`);
   return lines;
 }
 
@@ -144,6 +146,8 @@ export interface Used {
   back: boolean;
   hook: boolean;
   pressable: boolean;
+  /** Whether a class of its own sheet is written. */
+  styles: boolean;
   overlays: boolean;
   setsCondition: boolean;
   /** Conditions that are looked at. */
@@ -154,6 +158,8 @@ export interface Used {
   readonly handlers: Map<string, { readonly lines: readonly string[]; readonly key: string | null }>;
   /** Calls of hooks, after the functions. */
   readonly hooks: string[];
+  /** Tables of the classes of choices, by name. */
+  readonly tables: Map<string, Readonly<Record<string, string | null>>>;
   readonly assets: Map<string, string>;
   readonly components: Set<string>;
   readonly options: TsxOptions;
@@ -343,8 +349,9 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   const { link, form } = node;
   const { slots = {} } = node;
   if (node.use) return { tag: node.use.component, attributes: usedProps(node.use, depth, used) };
+  if (node.className || node.variant) used.styles = true;
   if (node.className) attributes.push(`className={styles.${node.className}}`);
-  else if (node.variant) attributes.push(`className={${variantClass(node.variant)}}`);
+  else if (node.variant) attributes.push(`className={${variantClass(node.variant, used)}}`);
   for (const [name, value] of Object.entries(node.attributes)) {
     const printed = printAttribute(node, name, value, form === 'button' && link?.kind === 'back');
     if (printed) attributes.push(printed);
@@ -405,17 +412,27 @@ export function assetName(hash: string, used: Used): string {
 }
 
 /** The class of a node whose class depends on a prop. */
-function variantClass({ prop, classes }: NonNullable<MarkupElement['variant']>): string {
+function variantClass({ prop, classes }: NonNullable<MarkupElement['variant']>, used: Used): string {
   const named = (name: string | null | undefined): string => (name ? `styles.${name}` : 'undefined');
   const values = Object.keys(classes);
   if (values.length === 2 && 'true' in classes)
     return `${prop} ? ${named(classes.true)} : ${named(classes.false)}`;
-  return `${classTable(classes)}[${prop}]`;
+  return `${classTable(classes, used)}[${prop}]`;
 }
 
-/** Name of the table of a choice's classes, which is that of the first of them. */
-export const classTable = (classes: Readonly<Record<string, string | null>>): string =>
-  `${Object.values(classes).find((name) => name) ?? 'no'}Classes`;
+/** Name of the table of a choice's classes, noted as used: that of the first of them, where no other is called so. */
+function classTable(classes: Readonly<Record<string, string | null>>, used: Used): string {
+  const says = JSON.stringify(classes);
+  const known = [...used.tables].find(([, other]) => JSON.stringify(other) === says);
+  if (known) return known[0];
+  const name = uniqueCodeName(
+    `${Object.values(classes).find((one) => one) ?? 'no'}Classes`,
+    'classes',
+    (candidate) => used.tables.has(candidate),
+  );
+  used.tables.set(name, classes);
+  return name;
+}
 
 /** What a component is given where it stands. */
 function usedProps(use: NonNullable<MarkupElement['use']>, depth: number, used: Used): string[] {

@@ -137,9 +137,19 @@ function withoutUnused(
     cleaned.set(key, made);
     if (component) props.set(component.name, termsIn(made));
   }
+  const needed = new Map<string, ReadonlySet<string>>();
+  for (const { component } of bodies.values())
+    if (component)
+      needed.set(
+        component.name,
+        new Set(component.props.flatMap((prop) => (prop.isOptional ? [] : [prop.name]))),
+      );
   const components = [...bodies].flatMap(([key, { component, rules }]): EmittedComponent[] => {
     if (!component) return [];
-    const root = cleaned.get(key)!;
+    const optional = new Set(
+      component.props.flatMap(({ name, kind, isOptional }) => (isOptional && kind !== 'flag' ? [name] : [])),
+    );
+    const root = guarded(cleaned.get(key)!, optional, needed);
     const [classes, terms] = [classesIn(root), termsIn(root)];
     return [
       {
@@ -187,6 +197,36 @@ function termsIn(root: MarkupElement): Set<string> {
   };
   visit(root);
   return names;
+}
+
+/**
+ * A component that needs something stands only where that is given: what a prop of the outer one gives it, that one may
+ * be without.
+ * @param optional props of the outer component that may be missing
+ * @param needed props of each component that must be given
+ */
+function guarded(
+  node: MarkupElement,
+  optional: ReadonlySet<string>,
+  needed: ReadonlyMap<string, ReadonlySet<string>>,
+): MarkupElement {
+  const children = node.children.map((child) => (isText(child) ? child : guarded(child, optional, needed)));
+  const isSame = children.every((child, i) => child === node.children[i]);
+  const made = isSame ? node : { ...node, children };
+  const known = node.use && needed.get(node.use.component);
+  if (!known) return made;
+  const there = new Set(node.when?.split(' && ') ?? []);
+  const missing = Object.entries(node.use!.props).flatMap(([name, value]) =>
+    typeof value === 'object' &&
+    'slot' in value &&
+    known.has(name) &&
+    optional.has(value.slot) &&
+    !there.has(value.slot)
+      ? [value.slot]
+      : [],
+  );
+  if (!missing.length) return made;
+  return { ...made, when: [...there, ...new Set(missing)].join(' && ') };
 }
 
 function withoutProps(node: MarkupElement, props: ReadonlyMap<string, ReadonlySet<string>>): MarkupElement {

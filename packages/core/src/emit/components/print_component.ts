@@ -1,7 +1,4 @@
-import type { MarkupElement } from '../markup.ts';
-import { isText } from '../markup.ts';
 import {
-  classTable,
   finish,
   functionLines,
   importLines,
@@ -11,6 +8,7 @@ import {
   type PrintedCode,
   printElement,
   type TsxOptions,
+  type Used,
   valueCode,
 } from '../print_tsx.ts';
 import { quote } from '../quoting.ts';
@@ -34,7 +32,7 @@ export function printComponent(component: EmittedComponent, options: TsxOptions)
     put('}');
     put('');
   }
-  for (const text of classTables(component.root)) put(text);
+  for (const text of classTables(used)) put(text);
   return finish([
     ...lines,
     ...functionLines(name, parametersOf(name, props), body, used, component.usesPath),
@@ -63,26 +61,15 @@ function parametersOf(name: string, props: readonly Prop[]): string {
 }
 
 /** Tables of the classes of choices; flags are written where they are used. */
-function classTables(root: MarkupElement): string[] {
-  const tables = new Map<string, string[]>();
-  const visit = (node: MarkupElement): void => {
-    if (node.variant && !('true' in node.variant.classes)) {
-      const { classes } = node.variant;
-      const entries = Object.entries(classes);
-      tables.set(classTable(classes), [
-        `const ${classTable(classes)} = {`,
-        ...entries.map(
-          ([value, className]) => `  ${value}: ${className ? `styles.${className}` : 'undefined'},`,
-        ),
-        '};',
-        '',
-      ]);
-    }
-    for (const child of node.children) if (!isText(child)) visit(child);
-  };
-  visit(root);
-  return [...tables.values()].flat();
-}
+const classTables = ({ tables }: Used): string[] =>
+  [...tables].flatMap(([name, classes]) => [
+    `const ${name} = {`,
+    ...Object.entries(classes).map(
+      ([value, className]) => `  ${value}: ${className ? `styles.${className}` : 'undefined'},`,
+    ),
+    '};',
+    '',
+  ]);
 
 /** Writes the records of a screen's lists, with the elements that they were drawn as. */
 export function printData(lists: readonly EmittedList[], options: TsxOptions): PrintedCode {

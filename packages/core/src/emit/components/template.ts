@@ -183,7 +183,7 @@ class TemplateBuilder {
         prop: {
           name,
           kind: choices ? 'choice' : kind,
-          isOptional: true,
+          isOptional: !choices,
           ...(choices ? { choices } : {}),
         },
         values: this.#places.map(() => ({ slot: name })),
@@ -367,7 +367,8 @@ class TemplateBuilder {
       };
     }
     const letters = distinct.map((_, i) => (distinct[i] === usual ? 'plain' : `variant${i + 1}`));
-    const values = looks.map((look) => (look === undefined ? undefined : letters[distinct.indexOf(look)]));
+    // Where the part is not there at all its choice says nothing, and need not be left unsaid.
+    const values = looks.map((look) => (look === undefined ? 'plain' : letters[distinct.indexOf(look)]));
     const prop = this.#partition(pattern, 'choice', values, first, letters);
     return {
       className: null,

@@ -349,7 +349,6 @@ function componentFiles(plan: EmissionPlan, extraction: Extraction): EmittedFile
     const screen = component.root.key ? hostOf(plan.project, component.root.key) : undefined;
     const code = printComponent(component, {
       component: component.name,
-      hasStyles: component.rules.length > 0,
       source: '../..',
       components: '..',
       assetImport: assetImport(plan.project),
@@ -408,7 +407,6 @@ function filesOf(
   };
   const tsx = printTsx(root, {
     ...options,
-    hasStyles: rules.length > 0,
     ...(lists.length
       ? { data: { path: `./${component}.data`, names: lists.map((list) => list.data).sort() } }
       : {}),
@@ -423,9 +421,7 @@ function filesOf(
     context: component,
     tsx,
     css,
-    ...(lists.length
-      ? { data: printData(lists, { ...options, hasStyles: false }), dataType: hasDrawings ? 'tsx' : 'ts' }
-      : {}),
+    ...(lists.length ? { data: printData(lists, options), dataType: hasDrawings ? 'tsx' : 'ts' } : {}),
   };
 }
 
