@@ -357,7 +357,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     if (printed) attributes.push(printed);
   }
   for (const [name, prop] of Object.entries(slots))
-    if (name.startsWith('@')) attributes.push(`${jsxNameOf(node, name.slice(1)).name}={${prop}}`);
+    if (name.startsWith('@')) attributes.push(slotAttribute(node, name.slice(1), prop));
   if (node.asset) {
     const value = slots.asset ?? assetName(node.asset, used);
     attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${value}}`);
@@ -472,6 +472,15 @@ function jsxNameOf(node: MarkupElement, name: string): { readonly name: string; 
 /** An input that is pressed shows its value as its label. */
 const isPressedInput = ({ attributes }: MarkupElement): boolean =>
   ['submit', 'button', 'reset'].includes(String(attributes.type));
+
+/** An attribute that a prop gives. Props are text, and some attributes are numbers. */
+function slotAttribute(node: MarkupElement, name: string, prop: string): string {
+  const written = jsxNameOf(node, name);
+  if (!written.isNumber) return `${written.name}={${prop}}`;
+  return /^\w+$/.test(prop)
+    ? `${written.name}={${prop} ? Number(${prop}) : undefined}`
+    : `${written.name}={${prop.replace(/'(-?\d+(?:\.\d+)?)'/g, '$1')}}`;
+}
 
 function printAttribute(
   node: MarkupElement,

@@ -4,9 +4,10 @@ import { applyChange, putComponent, putInteraction } from '../../change/change.t
 import { all } from '../../change/change.ts';
 import type { App } from '../../model/app.ts';
 import type { Screen } from '../../model/design.ts';
-import type { Project } from '../../model/project.ts';
+import { type Project, walkElements } from '../../model/project.ts';
 import { drawn } from '../../testing/expand.ts';
 import { projectOf, screenOf, svg } from '../../testing/build.ts';
+import { typeErrors } from '../../testing/typecheck.ts';
 import { emitReact, extractionOf, previewComponent } from '../react/emit_react.ts';
 import { EmissionPlan, emitScreenOf } from '../react/plan.ts';
 
@@ -220,4 +221,61 @@ test('two families joined are one component with a prop that tells them apart', 
 test('same input, same bytes', () => {
   const again = takeAll(projectOf(screenWithRows('home', rows)));
   expect(emitReact(again, 'demo').files).toEqual(emitReact(taken, 'demo').files);
+});
+
+/** A card with parts that can be there, an icon that is drawn, and colours of several kinds. */
+const part = fc.record({
+  title: fc.constantFrom('Pillar drill', 'Saw', 'Loft ladder'),
+  tone: fc.constantFrom('#2a5', '#666', '#a11'),
+  icon: fc.constantFrom('M2 2 L12 12', 'M4 8 H20', 'M8 2 V18'),
+  hasIcon: fc.boolean(),
+  badge: fc.option(
+    fc.record({ says: fc.constantFrom('new', 'late', 'out'), tone: fc.constantFrom('#fe9', '#9ef', '#e9f') }),
+  ),
+});
+type Part = typeof part extends fc.Arbitrary<infer T> ? T : never;
+const cardOf = ({ title, tone, icon, hasIcon, badge }: Part, y: number): string =>
+  `<g data-name="Card"><rect x="10" y="${y}" width="370" height="90" rx="6" fill="#fff" stroke="#ddd"/>${
+    hasIcon
+      ? `<g data-name="Icon" transform="translate(20 ${y + 20})"><path d="${icon}" stroke="${tone}" fill="none"/></g>`
+      : ''
+  }<g data-name="Words"><text x="60" y="${y + 34}" font-size="16" fill="${tone}">${title}</text><text x="60" y="${y + 58}" font-size="13">${title.length} days</text></g>${
+    badge
+      ? `<g data-name="Badge"><rect x="300" y="${y + 28}" width="60" height="22" rx="11" fill="${badge.tone}"/><text x="310" y="${y + 44}" font-size="12">${badge.says}</text></g>`
+      : ''
+  }</g>`;
+
+test('whatever is made a component, one within the other, the code is what the compiler takes', () => {
+  const projects = fc.sample(
+    fc.tuple(
+      fc.array(fc.array(part, { minLength: 2, maxLength: 5 }), { minLength: 1, maxLength: 3 }),
+      fc.nat(),
+      fc.boolean(),
+    ),
+    { numRuns: 30, seed: 7 },
+  );
+  const emitted = projects.map(([screens, seed, isList]) => {
+    const made = projectOf(
+      ...screens.map((cards, i) =>
+        screenOf(
+          svg(`<g id="Cards">${cards.map((card, k) => cardOf(card, 20 + 100 * k)).join('')}</g>`),
+          `s${i}`,
+        ),
+      ),
+    );
+    const places = (name: string): string[] =>
+      made.design.screens.flatMap((screen) => {
+        const found: string[] = [];
+        walkElements(screen.root, (element) => void (element.name === name && found.push(element.key)));
+        return found;
+      });
+    const changes = ['Card', 'Words', 'Badge', 'Icon'].flatMap((name, i) => {
+      const some = places(name).filter((_, k) => (seed >> (k % 20)) % 3 || i === 0);
+      return some.length > 1
+        ? [putComponent(`c${i}`, { name, kind: i === 0 && isList ? 'list' : 'component', places: some })]
+        : [];
+    });
+    return emitReact({ ...made, app: applyChange(made.app, all(changes)) }, 'Made');
+  });
+  expect(typeErrors(emitted)).toEqual([]);
 });

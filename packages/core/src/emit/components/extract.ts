@@ -262,10 +262,10 @@ function bySize(bodies: ReadonlyMap<string, Body>, wanted: readonly Wanted[]): W
 function currentPlaces(bodies: ReadonlyMap<string, Body>, keys: readonly string[]): BodyPlace[] {
   const wanted = new Set(keys);
   const found: BodyPlace[] = [];
-  for (const [body, { root, rules, route }] of bodies)
+  for (const [body, { root, rules, route, component }] of bodies)
     visitMarkup(root, (node) => {
       if (node.key === null || !wanted.has(node.key) || node.use || node.list) return true;
-      found.push({ node, rules, route, body });
+      found.push({ node, rules, route, body, ...(component ? { props: component.props } : {}) });
       return false;
     });
   for (const { node } of found) noteAddresses(node);

@@ -37,6 +37,8 @@ export interface Place {
   readonly rules: ReadonlyMap<string, StyleRule>;
   /** The route of its screen; null within another component. */
   readonly route: string | null;
+  /** Within another component, the props of that one. */
+  readonly props?: readonly Prop[];
 }
 
 /**
@@ -59,7 +61,7 @@ export function templateOf(
 
 interface Found {
   prop: Prop;
-  readonly values: readonly (PropValue | undefined)[];
+  values: readonly (PropValue | undefined)[];
 }
 
 class TemplateBuilder {
@@ -70,6 +72,8 @@ class TemplateBuilder {
   /** Flags and choices by how they part the places, so that what goes together is one prop. */
   readonly #partitions = new Map<string, string>();
   readonly #taken = new Set<string>();
+  /** Props of outer components that are handed on. */
+  readonly #handedOn = new Set<string>();
   usesPath = false;
   #ownLink: { readonly literal: string; readonly slot: string } | null = null;
 
@@ -145,7 +149,7 @@ class TemplateBuilder {
     if (!children) return null;
     // What depended on a prop of the outer component depends on it still.
     const when = [
-      renamed.when && this.#carried(renamed.when),
+      renamed.when && this.#carried(renamed.when, nodes),
       isMissing && this.#presence(nodes, could, first),
     ].filter((term) => typeof term === 'string');
     return { ...renamed, children, ...(when.length ? { when: when.join(' && ') } : {}) };
@@ -174,19 +178,38 @@ class TemplateBuilder {
     return node;
   }
 
-  /** A term of the outer component, whose props are handed on as they are. */
-  #carried(term: string, kind: Prop['kind'] = 'flag', choices?: readonly string[]): string {
-    for (const name of term.replace(/'[^']*'|undefined/g, '').match(/\b[a-z]\w*\b/gi) ?? []) {
-      if (term.includes('pathname') || this.#found.some(({ prop }) => prop.name === name)) continue;
+  /**
+   * A term of the outer component, whose props are handed on as they are.
+   * @param nodes where it stands; a place without it may stand in another component, which has no such prop
+   */
+  #carried(
+    term: string,
+    nodes: readonly (MarkupNode | null)[],
+    kind: Prop['kind'] = 'flag',
+    choices?: readonly string[],
+  ): string {
+    for (const name of term.replace(/'[^']*'|undefined|pathname/g, '').match(/\b[a-z]\w*\b/gi) ?? []) {
+      const given = nodes.map((node) => (node ? { slot: name } : choices?.[0]));
+      const known = this.#found.find(({ prop }) => prop.name === name);
+      if (known && !this.#handedOn.has(name)) continue;
+      if (known) {
+        known.values = known.values.map((value, i) => value ?? given[i]);
+        continue;
+      }
+      // It is what it is in the outer component.
+      const outer = this.#places.flatMap(({ props }) => props?.find((prop) => prop.name === name) ?? [])[0];
       this.#taken.add(name);
+      this.#handedOn.add(name);
       this.#found.push({
-        prop: {
-          name,
-          kind: choices ? 'choice' : kind,
-          isOptional: !choices,
-          ...(choices ? { choices } : {}),
-        },
-        values: this.#places.map(() => ({ slot: name })),
+        prop: outer
+          ? { ...outer, isOptional: outer.isOptional || given.includes(undefined) }
+          : {
+              name,
+              kind: choices ? 'choice' : kind,
+              isOptional: !choices,
+              ...(choices ? { choices } : {}),
+            },
+        values: given,
       });
     }
     return term;
@@ -224,7 +247,7 @@ class TemplateBuilder {
     // What an outer component is given is handed on, under the same name.
     if (isSame)
       return text.slot
-        ? { ...text, slot: this.#carried(text.slot, text.text === '' ? 'drawing' : 'text') }
+        ? { ...text, slot: this.#carried(text.slot, column, text.text === '' ? 'drawing' : 'text') }
         : text;
     const values = column.map((node) => (node ? (node.slot ? { slot: node.slot } : node.text) : undefined));
     const parent = parents.find((node) => node !== null)!;
@@ -251,7 +274,11 @@ class TemplateBuilder {
       if (there.some((node) => node.slots?.[`@${name}`])) {
         const exprs = nodes.map((node) => this.#own(node, node?.slots?.[`@${name}`]));
         if (new Set(exprs.filter((_, i) => nodes[i])).size === 1) {
-          this.#carried(first.slots![`@${name}`], first.slots![`@${name}`].includes('?') ? 'flag' : 'text');
+          this.#carried(
+            first.slots![`@${name}`],
+            nodes,
+            first.slots![`@${name}`].includes('?') ? 'flag' : 'text',
+          );
           continue;
         }
         slots[`@${name}`] = this.#slot(
@@ -310,8 +337,8 @@ class TemplateBuilder {
         !node.link || (addressOf(node.link) === addressOf(first.link!) && node.slots?.to === first.slots?.to),
     );
     if (!isSameTarget) slots.to = this.#slot('link', targets, { tag: first.tag, node: first });
-    if (slots.asset && slots.asset === first.slots?.asset) this.#carried(slots.asset, 'image');
-    if (slots.to && slots.to === first.slots?.to) this.#carried(slots.to, 'link');
+    if (slots.asset && slots.asset === first.slots?.asset) this.#carried(slots.asset, nodes, 'image');
+    if (slots.to && slots.to === first.slots?.to) this.#carried(slots.to, nodes, 'link');
     return { attributes, ...(Object.keys(slots).length ? { slots } : {}) };
   }
 
@@ -343,7 +370,7 @@ class TemplateBuilder {
       const classes = Object.fromEntries(
         Object.entries(first.variant.classes).map(([value, name]) => [value, classRef(at, name)]),
       );
-      this.#carried(first.variant.prop, 'flag', 'true' in classes ? undefined : Object.keys(classes));
+      this.#carried(first.variant.prop, nodes, 'flag', 'true' in classes ? undefined : Object.keys(classes));
       return { className: null, variant: { ...first.variant, classes } };
     }
     const looks = nodes.map((node, i) => (node ? lookOf(this.#places[i], node.className) : undefined));
