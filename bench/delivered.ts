@@ -59,6 +59,7 @@ try {
     const raw = { design, app: applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens)) };
     for (const [how, project] of [
       ['raw', raw],
+      ['parted', { design, app: layoutsTaken(raw) }],
       ['taken', { design, app: allTaken(raw) }],
     ] as const) {
       try {
@@ -73,6 +74,11 @@ try {
 } finally {
   await host.close();
   await packaged.remove();
+}
+
+/** Only what screens share around them, taken. */
+function layoutsTaken({ design, app }: Project): App {
+  return proposeLayouts(settle({ design, app })).reduce((made, { change }) => applyChange(made, change), app);
 }
 
 /** Everything that Tovel would propose, taken. */

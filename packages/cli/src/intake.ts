@@ -7,6 +7,7 @@ import {
   packProject,
   readBatch,
   stringifySorted,
+  surelyShared,
   takeIn,
 } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
@@ -46,7 +47,8 @@ What was left out or could not be read is said on standard error.`,
       for (const notice of result.notices) output.say(`${notice.level}: ${notice.file}: ${notice.message}`);
       const design = addToDesign(emptyDesign, result);
       if (out?.endsWith('.tovel')) {
-        const app = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
+        const came = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
+        const app = applyChange(came, surelyShared({ design, app: came }));
         await writeOut(
           out,
           packProject({ name: path.basename(out, '.tovel'), design, app, bytes: result.bytes }),

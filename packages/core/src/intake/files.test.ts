@@ -77,7 +77,8 @@ describe('an archive', () => {
         bytes[at] = value;
         const { files, notices } = unpack({ path: 'a.zip', bytes });
         expect(files.length + notices.length).toBeGreaterThanOrEqual(0);
-        for (const file of files) expect(file.path).not.toContain('..');
+        // A name may begin with two dots; what leads out of the archive may not.
+        for (const file of files) expect(file.path.split('/')).not.toContain('..');
       }),
     );
     expect(unpack({ path: 'a.zip', bytes: good.slice(0, 20) }).notices[0].message).toMatch(

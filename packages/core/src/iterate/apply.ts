@@ -7,6 +7,7 @@ import { labelOf } from '../links/pressable.ts';
 import { uniqueName } from '../model/names.ts';
 import { elementsByKey, type Project } from '../model/project.ts';
 import { addToDesign, type IntakeResult } from '../intake/batch.ts';
+import { surelyShared } from '../layouts/propose.ts';
 import { takeIn } from '../project/take_in.ts';
 import type { IterationPlan } from './plan.ts';
 import { movedTo } from './resolve.ts';
@@ -60,7 +61,10 @@ export function applyIteration(
   const made: Design = { ...grown, iteration };
   const aside = [...setAsideBy(project, plan, iteration, keyOf, isGone), ...settledBy(app, plan, keyOf)];
   const after = applyChange(app, all(aside));
-  const taken = takeIn({ design: made, app: after }, incoming);
+  const came = takeIn({ design: made, app: after }, incoming);
+  // Of the first screens what several surely share is written once from the beginning.
+  const isFirst = !design.screens.length && !Object.keys(app.layouts).length;
+  const taken = isFirst ? all([came, surelyShared({ design: made, app: applyChange(after, came) })]) : came;
   // Of the first screens there is nothing to tell.
   const record = design.screens.length ? [putIteration(String(iteration), recordOf(project, plan))] : [];
   return { design: made, change: all([...aside, taken, ...record]), mapping: keysBetween(design, made) };

@@ -1,12 +1,14 @@
 import { all, applyChange, type Change, putComponent, putLayout } from '../change/change.ts';
-import { hasFrame } from '../emit/react/emit_react.ts';
+import { framedGroups } from '../emit/react/emit_react.ts';
 import { EmissionPlan } from '../emit/react/plan.ts';
-import { labelOf, pressablesOf } from '../links/pressable.ts';
+import { pressablesOf } from '../links/pressable.ts';
+import type { Element, Screen } from '../model/design.ts';
 import { kebabCase, sentenceCase, uniqueName } from '../model/names.ts';
-import { orderedScreens, isUsed, type Project, screensByKey, walkElements } from '../model/project.ts';
+import { orderedScreens, isUsed, type Project, screensByKey } from '../model/project.ts';
 import { isWithin } from '../model/places.ts';
-import { roleOf } from '../roles/role.ts';
+import { likeSketches, type Traits, traitsOf } from '../match/traits.ts';
 import { hash } from '../roles/shape.ts';
+import { settle } from '../layers/settle.ts';
 import { commonBase } from '../emit/react/route_tree.ts';
 
 /** Screens that have the same bars around them, as one layout. */
@@ -24,70 +26,184 @@ interface Bar {
   readonly element: string;
   readonly name: string;
   readonly labels: readonly string[];
+  /** The same for what says the same. */
+  readonly sign: string;
 }
+
+/** A part around screens has at least so many elements and so many things to press. */
+const LEAST_ELEMENTS = 5;
+const LEAST_PRESSABLE = 2;
+
+/** Groups of screens that are tried, at most: each is a plan of the whole app. */
+const MOST_TRIED = 4;
 
 /**
- * Finds screens that share a navigation, by the labels of its links. Only what really leaves a common frame is
- * proposed, larger groups first. Takes the settled project.
+ * Finds screens that have the same bars around them: parts at the same place that say the same, whatever marks where one
+ * is. Only what really leaves a common frame is proposed, larger groups first. Takes the settled project.
  */
 export function proposeLayouts(project: Project): LayoutProposal[] {
-  const { app, design } = project;
+  const { app } = project;
   const taken = new Set(Object.values(app.layouts).flatMap((layout) => layout.screens));
-  const groups = new Map<string, Bar[]>();
-  for (const key of orderedScreens(app)) {
-    if (!isUsed(project, key) || taken.has(key)) continue;
-    for (const bar of barsOf(project, key)) {
-      const sign = [...bar.labels].sort().join('\n');
-      groups.set(sign, [...(groups.get(sign) ?? []), bar]);
+  const keys = orderedScreens(app).filter((key) => isUsed(project, key) && !taken.has(key));
+  const bars = barsOf(project, keys);
+  const groups = new Map<string, string[]>();
+  for (const key of keys)
+    for (const { sign } of bars.get(key) ?? []) groups.set(sign, [...(groups.get(sign) ?? []), key]);
+  const names = new Set(Object.values(app.layouts).map((layout) => layout.name));
+  const found: LayoutProposal[] = [];
+  const held = new Set<string>();
+  // Of the components that proposals make: each can be taken with the others.
+  const ids = new Set<string>();
+  const sorted = [...groups.values()].sort((x, y) => y.length - x.length);
+  let tried = 0;
+  for (const group of sorted) {
+    const screens = group.filter((key) => !held.has(key));
+    if (screens.length < 2 || tried++ >= MOST_TRIED) continue;
+    for (const proposal of proposed(project, screens, bars, names, ids)) {
+      if (app.refused[proposal.id]) continue;
+      names.add(proposal.name);
+      for (const key of proposal.screens) held.add(key);
+      found.push(proposal);
     }
   }
-  const names = new Set(Object.values(app.layouts).map((layout) => layout.name));
-  return [...groups.values()]
-    .filter((bars) => new Set(bars.map((bar) => bar.screen)).size > 1)
-    .sort((a, b) => b.length - a.length)
-    .flatMap((bars): LayoutProposal[] => {
-      const screens = [...new Set(bars.map((bar) => bar.screen))];
-      const id = `layout ${hash(screens.join())}`;
-      if (app.refused[id]) return [];
-      const name = uniqueName(nameOf(app, screens, bars), (candidate) => names.has(candidate), ' ');
-      const layout = uniqueName(kebabCase(name) || 'layout', (candidate) => !!app.layouts[candidate]);
-      const change = all([...barComponent(project, bars), putLayout(layout, { name, screens })]);
-      const plan = new EmissionPlan({ design, app: applyChange(app, change) });
-      if (!hasFrame(plan, screens)) return [];
-      names.add(name);
-      const reason = `they have the same ${bars[0].labels.length} links around them: ${bars[0].labels.slice(0, 4).join(', ')}${bars[0].labels.length > 4 ? ' …' : ''}`;
-      return [{ id, name, screens, reason, change }];
-    });
+  return found;
 }
 
-/** Navigations of a screen with what leads on from them. */
-function barsOf({ design }: Project, key: string): Bar[] {
-  const screen = screensByKey(design).get(key)!;
-  const pressables = pressablesOf(screen);
-  const bars: Bar[] = [];
-  walkElements(screen.root, (element) => {
-    if (element.hidden) return false;
-    if (roleOf(element) !== 'navigation' || element === screen.root) return true;
-    const labels = pressables
-      .filter((one) => isWithin(design, one.element.key, element.key))
-      .map((one) => labelOf(one.element));
-    if (labels.length > 1) bars.push({ screen: key, element: element.key, name: element.name, labels });
-    return false;
+/** So many screens have the same around them at least that it is taken for a layout without being asked. */
+const LEAST_SURE = 3;
+
+/** The change that parts screens that just came in: what several of them surely share is a layout of theirs. */
+export const surelyShared = (project: Project): Change =>
+  all(
+    proposeLayouts(settle(project)).flatMap(({ screens, change }) =>
+      screens.length >= LEAST_SURE ? [change] : [],
+    ),
+  );
+
+/** The layouts of screens with bars of theirs, as far as something of a frame is left around them. */
+function proposed(
+  project: Project,
+  screens: readonly string[],
+  bars: ReadonlyMap<string, readonly Bar[]>,
+  names: ReadonlySet<string>,
+  ids: Set<string>,
+): LayoutProposal[] {
+  const { app, design } = project;
+  const signs = new Set(screens.flatMap((key) => bars.get(key)!.map(({ sign }) => sign)));
+  const shared = [...signs].flatMap((sign) => {
+    const some = screens.flatMap((key) => bars.get(key)!.find((bar) => bar.sign === sign) ?? []);
+    return some.length > 1 ? [some] : [];
+  });
+  let made = app;
+  const components: Change[] = [];
+  for (const some of shared) {
+    const change = barComponent({ design, app: made }, some, ids);
+    components.push(...change);
+    made = applyChange(made, all(change));
+  }
+  const plan = new EmissionPlan({ design, app: made });
+  const places = new Set(shared.flat().map(({ element }) => element));
+  const called = new Set(names);
+  const keyed = new Set([...Object.keys(app.layouts), ...ids]);
+  return framedGroups(plan, screens, places).map((group): LayoutProposal => {
+    const own = bars.get(group[0])!.filter(({ element }) => places.has(element));
+    const labels = own.flatMap((bar) => bar.labels);
+    const name = uniqueName(nameOf(app, group, own), (candidate) => called.has(candidate), ' ');
+    called.add(name);
+    const layout = uniqueName(kebabCase(name) || 'layout', (candidate) => keyed.has(candidate));
+    keyed.add(layout);
+    return {
+      id: `layout ${hash(group.join())}`,
+      name,
+      screens: group,
+      reason: `they have the same ${labels.length} links around them: ${labels.slice(0, 4).join(', ')}${labels.length > 4 ? ' …' : ''}`,
+      change: all([...components, putLayout(layout, { name, screens: group })]),
+    };
+  });
+}
+
+/** How alike what bars say has to be, 0 to 1: where one is may be marked, and a part be open. */
+const ALIKE = 0.4;
+/** Of a screen, a bar is at most this part. */
+const LARGEST_PART = 0.7;
+/** Px within which bars stand at the same place. */
+const PLACE = 8;
+
+/**
+ * The parts of each screen that stand at the same place of others and say nearly the same, with what leads on from them:
+ * those first that most screens have.
+ */
+function barsOf({ design }: Project, keys: readonly string[]): ReadonlyMap<string, readonly Bar[]> {
+  const byKey = screensByKey(design);
+  interface Family {
+    readonly first: Traits;
+    readonly members: Map<string, Traits>;
+  }
+  const families = new Map<string, Family[]>();
+  for (const key of keys) {
+    const all = traitsOf(byKey.get(key)!.root);
+    for (const one of all.slice(1)) {
+      if (one.size < LEAST_ELEMENTS || one.size > all.length * LARGEST_PART) continue;
+      const { box, name, classes = name } = one.element;
+      const place = [box.x, box.y, box.width].map((n) => Math.round(n / PLACE)).join(' ');
+      const form = `${one.tag} ${classes} ${place}`;
+      const known = families.get(form) ?? [];
+      const family = known.find(
+        ({ first, members }) => !members.has(key) && likeSketches(first.says, one.says) >= ALIKE,
+      );
+      if (family) family.members.set(key, one);
+      else families.set(form, [...known, { first: one, members: new Map([[key, one]]) }]);
+    }
+  }
+  const bars = new Map<string, Bar[]>();
+  const taken = new Map<string, Traits[]>();
+  const shared = [...families.values()]
+    .flat()
+    .filter(({ members }) => members.size > 1)
+    .sort((x, y) => y.members.size - x.members.size || y.first.size - x.first.size);
+  shared.forEach(({ members }, number) => {
+    const free = [...members].filter(([key, one]) =>
+      (taken.get(key) ?? []).every((other) => one.end <= other.order || other.end <= one.order),
+    );
+    if (free.length < 2) return;
+    for (const [key, one] of free) {
+      const labels = pressablesOf(byKey.get(key)!).flatMap(({ element, label }) =>
+        isWithin(design, element.key, one.element.key) ? [label] : [],
+      );
+      if (labels.length < LEAST_PRESSABLE) continue;
+      taken.set(key, [...(taken.get(key) ?? []), one]);
+      const name = nameOfBar(one.element, byKey.get(key)!);
+      const bar = { screen: key, element: one.element.key, name, labels, sign: String(number) };
+      bars.set(key, [...(bars.get(key) ?? []), bar]);
+    }
   });
   return bars;
 }
 
 /** The change that makes one component of the bars, unless they are one. */
-function barComponent({ app, design }: Project, bars: readonly Bar[]): Change[] {
+function barComponent({ app, design }: Project, bars: readonly Bar[], ids: Set<string>): Change[] {
   const places = bars.map((bar) => bar.element);
   const isOne = Object.values(app.components).some((component) =>
     places.every((place) => component.places.some((other) => isWithin(design, place, other))),
   );
   if (isOne || bars.length < 2) return [];
-  const id = uniqueName('bar', (candidate) => !!app.components[candidate]);
+  const id = uniqueName('bar', (candidate) => !!app.components[candidate] || ids.has(candidate));
+  ids.add(id);
   const taken = new Set(Object.values(app.components).map((component) => component.name));
-  const name = uniqueName(sentenceCase(bars[0].name) || 'Bar', (candidate) => taken.has(candidate), ' ');
+  const name = uniqueName(bars[0].name, (candidate) => taken.has(candidate), ' ');
   return [putComponent(id, { name, kind: 'component', places })];
+}
+
+/** A layer's name that somebody gave is at most so long. */
+const LONGEST_NAME = 24;
+
+/** What people call a bar: its layer's name where somebody gave it one, else by where it stands. */
+function nameOfBar({ name, classes, box }: Element, { width, height }: Screen): string {
+  if (!classes && name.length <= LONGEST_NAME && /\p{L}/u.test(name)) return sentenceCase(name);
+  if (box.height >= height / 2 && box.width <= width / 2)
+    return box.x + box.width / 2 <= width / 2 ? 'Side bar' : 'Side panel';
+  if (box.width >= width / 2) return box.y + box.height / 2 <= height / 2 ? 'Top bar' : 'Footer';
+  return 'Bar';
 }
 
 function nameOf(app: Project['app'], screens: readonly string[], bars: readonly Bar[]): string {
@@ -96,5 +212,5 @@ function nameOf(app: Project['app'], screens: readonly string[], bars: readonly 
     .split('/')
     .filter((part) => part && !part.startsWith(':'))
     .at(-1);
-  return last ? sentenceCase(last.replace(/-/g, ' ')) : sentenceCase(bars[0].name) || 'Shared';
+  return last ? sentenceCase(last.replace(/-/g, ' ')) : `${bars[0]?.name ?? 'Shared'} layout`;
 }

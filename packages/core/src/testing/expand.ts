@@ -27,6 +27,8 @@ export function drawn(
   const evaluate = (term: string, props: Props): unknown => {
     const [condition, rest] = term.split(' ? ');
     const value = condition.split(' && ').reduce<unknown>((all, part) => {
+      const among = /^\[(.+)\]\.includes\(pathname\)$/.exec(part);
+      if (among) return all && among[1].split(', ').some((one) => one.slice(1, -1) === pathname);
       const path = /^pathname === (.+)$/.exec(part);
       if (!path) return all && props[part];
       const wanted = /^['"]/.test(path[1]) ? path[1].slice(1, -1) : props[path[1]];

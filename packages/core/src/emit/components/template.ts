@@ -59,6 +59,9 @@ export function templateOf(
   return root && { root, props: builder.props(), usesPath: builder.usesPath, values: builder.values() };
 }
 
+/** Routes that one term can name. */
+const MOST_ROUTES = 8;
+
 interface Found {
   prop: Prop;
   values: readonly (PropValue | undefined)[];
@@ -80,7 +83,7 @@ class TemplateBuilder {
   constructor(places: readonly Place[], names: Readonly<Record<string, string>>) {
     this.#places = places;
     this.#names = names;
-    this.#links = linksIn(places[0].node);
+    this.#links = new Set(places.flatMap(({ node }) => [...linksIn(node)]));
   }
 
   props(): Prop[] {
@@ -188,7 +191,8 @@ class TemplateBuilder {
     kind: Prop['kind'] = 'flag',
     choices?: readonly string[],
   ): string {
-    for (const name of term.replace(/'[^']*'|undefined|pathname/g, '').match(/\b[a-z]\w*\b/gi) ?? []) {
+    for (const name of term.replace(/'[^']*'|undefined|\.includes|pathname/g, '').match(/\b[a-z]\w*\b/gi) ??
+      []) {
       const given = nodes.map((node) => (node ? { slot: name } : choices?.[0]));
       const known = this.#found.find(({ prop }) => prop.name === name);
       if (known && !this.#handedOn.has(name)) continue;
@@ -439,10 +443,10 @@ class TemplateBuilder {
     prefix: 'is' | 'has' = 'is',
   ): string {
     const values = given.map((value) => value ?? undefined);
-    const path = kind === 'flag' ? this.#pathOf(values) : null;
-    if (path !== null) {
+    const term = kind === 'flag' ? this.#pathTerm(values) : null;
+    if (term !== null) {
       this.usesPath = true;
-      return `pathname === ${quote(path)}`;
+      return term;
     }
     const key = `${kind} ${kind === 'flag' ? values.map((value) => (value ? 1 : 0)).join() : pattern.join()}`;
     const known = this.#partitions.get(key);
@@ -452,14 +456,20 @@ class TemplateBuilder {
     return name;
   }
 
-  /** The route that is the present one exactly where a flag is set, if one of the links leads there. */
-  #pathOf(values: readonly (PropValue | undefined)[]): string | null {
+  /**
+   * What says that the present route is one of those where a flag is set: exactly there, and links lead to all of them, as
+   * the entries of a menu and the head of a group of them do.
+   */
+  #pathTerm(values: readonly (PropValue | undefined)[]): string | null {
     const routes = this.#places.map((place) => place.route);
-    const on = values.indexOf(true);
-    if (on < 0 || routes.some((route) => route === null)) return null;
-    const route = routes[on]!;
-    const isIt = values.every((value, i) => (value === true) === (routes[i] === route));
-    return isIt && values.some((value) => value !== true) && this.#links.has(route) ? route : null;
+    if (routes.some((route) => route === null) || values.every((value) => value === true)) return null;
+    const on = [...new Set(routes.filter((_, i) => values[i] === true))] as string[];
+    if (!on.length || on.length > MOST_ROUTES) return null;
+    const isIt = values.every((value, i) => (value === true) === on.includes(routes[i]!));
+    if (!isIt || on.some((route) => !this.#links.has(route) || route.includes(':'))) return null;
+    return on.length === 1
+      ? `pathname === ${quote(on[0])}`
+      : `[${on.map(quote).join(', ')}].includes(pathname)`;
   }
 
   #slot(

@@ -29,10 +29,11 @@ const OUTLET: MarkupElement = { tag: 'Outlet', key: null, className: null, attri
  */
 export function frameOf(screens: readonly Framed[]): Frame | null {
   if (screens.length < 2) return null;
-  const looks = screens.map(
-    ({ rules }) =>
-      new Map(rules.map(({ className, key: _key, ...look }) => [className, JSON.stringify(look)])),
-  );
+  const signs = new Signs();
+  const looks = screens.map(({ rules }): Looks => ({
+    ofClass: new Map(rules.map(({ className, key: _key, ...look }) => [className, JSON.stringify(look)])),
+    signs,
+  }));
   const found = shared(
     screens.map(({ root }) => root),
     looks,
@@ -46,7 +47,22 @@ export function frameOf(screens: readonly Framed[]): Frame | null {
   return { root: found.root, rules: screens[0].rules, insides };
 }
 
-type Looks = ReadonlyMap<string, string>;
+/** What the classes of a screen say, and the signs that its elements share with those of other screens. */
+interface Looks {
+  readonly ofClass: ReadonlyMap<string, string>;
+  readonly signs: Signs;
+}
+
+/** Short names for what is said at length: the same for the same. */
+class Signs {
+  readonly #known = new Map<string, string>();
+
+  of(says: string): string {
+    let sign = this.#known.get(says);
+    if (sign === undefined) this.#known.set(says, (sign = `#${this.#known.size}`));
+    return sign;
+  }
+}
 
 interface Shared {
   readonly root: MarkupElement;
@@ -95,17 +111,19 @@ function shared(nodes: readonly MarkupElement[], looks: readonly Looks[]): Share
 function shellOf(node: MarkupElement, looks: Looks): string | null {
   const { key: _key, children: _children, className, ...rest } = node;
   if (node.link || node.acts || node.use || node.list || node.when) return null;
-  return JSON.stringify([rest, className ? looks.get(className) : null]);
+  return JSON.stringify([rest, className ? looks.ofClass.get(className) : null]);
 }
 
 /** The same for the same element of any screen; null for what belongs to one screen, such as its records. */
 function signOf(node: MarkupNode, looks: Looks): string | null {
-  if (isText(node)) return JSON.stringify(node);
+  if (isText(node)) return looks.signs.of(JSON.stringify(node));
   if (node.list) return null;
   const { key: _key, children, className, ...rest } = node;
   const inner = children.map((child) => signOf(child, looks));
   if (inner.includes(null)) return null;
-  return JSON.stringify([rest, className ? looks.get(className) : null, inner], (name, value: unknown) =>
-    name === 'key' ? undefined : value,
+  return looks.signs.of(
+    JSON.stringify([rest, className ? looks.ofClass.get(className) : null, inner], (name, value: unknown) =>
+      name === 'key' ? undefined : value,
+    ),
   );
 }

@@ -137,7 +137,7 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
   text('tsconfig.json', around.tsconfigJson(hasJourneys));
   text('vite.config.ts', around.viteConfig);
   text('index.html', around.indexHtml(name));
-  text('README.md', around.readme(name, rows));
+  text('README.md', around.readme(name, rows, layouts.layouts));
   text('.prettierrc', around.prettierrc);
   text('.prettierignore', around.prettierignore);
   text('.gitignore', around.gitignore);
@@ -260,6 +260,44 @@ const layoutFrame = (
 /** Whether screens have something around them in common that a layout could hold. */
 export const hasFrame = (plan: EmissionPlan, screens: readonly string[]): boolean =>
   layoutFrame(plan, extractionOf(plan), screens, new Map()) !== null;
+
+/**
+ * The groups of screens among these that have something around them in common that a layout could hold, the largest
+ * first: those whose outermost element looks the same, and where that is not enough, whose bars are given the same.
+ * @param places keys of the bars, which are places of components
+ */
+export function framedGroups(
+  plan: EmissionPlan,
+  screens: readonly string[],
+  places: ReadonlySet<string>,
+): string[][] {
+  const { roots } = extractionOf(plan);
+  const rootOf = (key: string): MarkupElement => roots.get(key) ?? emitScreenOf(plan, key).root;
+  const lookOf = (key: string): string => {
+    const { className, attributes } = rootOf(key);
+    const rule = emitScreenOf(plan, key).rules.find((one) => one.className === className);
+    return JSON.stringify([attributes, rule?.base, rule?.at, rule?.from, rule?.states]);
+  };
+  const givenTo = (key: string): string => {
+    const given: unknown[] = [];
+    const visit = (node: MarkupElement): void => {
+      if (node.use && node.key !== null && places.has(node.key)) given.push(node.use);
+      for (const child of node.children) if (!isText(child)) visit(child);
+    };
+    visit(rootOf(key));
+    return JSON.stringify(given, (name, value: unknown) => (name === 'key' ? undefined : value));
+  };
+  const isFramed = (group: readonly string[]): boolean => group.length > 1 && hasFrame(plan, group);
+  return groupBy(screens, lookOf)
+    .flatMap((group) => (isFramed(group) ? [group] : groupBy(group, givenTo).filter(isFramed)))
+    .sort((x, y) => y.length - x.length);
+}
+
+function groupBy(keys: readonly string[], signOf: (key: string) => string): string[][] {
+  const groups = new Map<string, string[]>();
+  for (const key of keys) groups.set(signOf(key), [...(groups.get(signOf(key)) ?? []), key]);
+  return [...groups.values()];
+}
 
 function layoutFiles(plan: EmissionPlan, component: string, frame: Frame): ScreenFiles {
   const known = printed.get(frame.root);

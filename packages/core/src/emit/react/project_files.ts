@@ -97,8 +97,15 @@ export function indexHtml(title: string): string {
 
 export function readme(
   title: string,
-  rows: readonly { name: string; path: string; folder: string }[],
+  rows: readonly { key: string; name: string; path: string; folder: string }[],
+  layouts: readonly { readonly name: string; readonly screens: readonly string[] }[],
 ): string {
+  const around = layouts
+    .map(({ name, screens }) => {
+      const inIt = rows.filter(({ key }) => screens.includes(key)).map((row) => row.name);
+      return `- \`src/layouts/${name}/\`: around ${inIt.join(', ')}`;
+    })
+    .join('\n');
   const table = rows
     .map((row) => `- \`${row.path}\`: ${row.name}, in \`src/screens/${row.folder}/\``)
     .join('\n');
@@ -113,7 +120,7 @@ Written by Tovel from its screens. Everything under \`src/\` is plain React and 
 ## Screens
 
 ${table}
-
+${around ? `\n## Layouts\n\nWhat screens share around them is written once.\n\n${around}\n` : ''}
 ## Where things are
 
 - \`src/routes.tsx\`: which screen lives at which path

@@ -1,0 +1,102 @@
+import { all, applyChange, putInteraction, putLayout, putRefused } from '../change/change.ts';
+import { emitReact } from '../emit/react/emit_react.ts';
+import { pressablesOf } from '../links/pressable.ts';
+import { settle } from '../layers/settle.ts';
+import type { Screen } from '../model/design.ts';
+import { pressTo } from '../model/interaction.ts';
+import type { Project } from '../model/project.ts';
+import { projectOf, screenOf, svg } from '../testing/build.ts';
+import { typeErrors } from '../testing/typecheck.ts';
+import { proposeLayouts, surelyShared } from './propose.ts';
+
+const entry = (label: string, x: number, isHere: boolean): string =>
+  `<g data-name="${label} tab"><rect x="${x}" y="790" width="70" height="40" rx="6" fill="${isHere ? '#234' : '#fff'}"/><text x="${x + 35}" y="815" font-size="13" text-anchor="middle" fill="${isHere ? '#fff' : '#234'}">${label}</text></g>`;
+const TABS = ['Home', 'Tools', 'Loans', 'Help'];
+/** A screen with a bar of tabs at its foot, on which its own is marked, and content of its own above. */
+const tabbed = (name: string, bar = TABS): Screen =>
+  screenOf(
+    svg(
+      `<g id="Content"><text x="24" y="60" font-size="26">${name} of the library</text>${Array.from({ length: 12 }, (_, i) => `<text x="24" y="${120 + 40 * i}" font-size="15">${name} says ${i}</text>`).join('')}</g><g id="Tab_bar" data-name="Tab bar"><rect x="0" y="780" width="390" height="64" fill="#eee"/>${bar.map((label, i) => entry(label, 20 + 90 * i, label === name)).join('')}</g>`,
+    ),
+    name.toLowerCase(),
+  );
+/** A project in which each entry of a bar leads to its screen. */
+function wired(...screens: Screen[]): Project {
+  const project = projectOf(...screens);
+  const links = screens.flatMap((screen) =>
+    pressablesOf(screen).flatMap(({ element, label }) =>
+      screens.some(({ key }) => key === label.toLowerCase())
+        ? [putInteraction(element.key, pressTo({ kind: 'screen', screen: label.toLowerCase() }))]
+        : [],
+    ),
+  );
+  return { ...project, app: applyChange(project.app, all(links)) };
+}
+const plain = (key: string): Screen =>
+  screenOf(svg(`<text x="24" y="60" font-size="26">Nothing like the others: ${key}</text>`), key);
+
+const namesOf = (project: Project): string[] =>
+  proposeLayouts(settle(project)).map(({ name, screens }) => `${name}: ${screens.join(' ')}`);
+
+test('screens with the same bar are one layout, wherever the mark is; others stay out of it', () => {
+  expect(namesOf(wired(...TABS.map((name) => tabbed(name)), plain('cover')))).toEqual([
+    'Tab bar layout: home tools loans help',
+  ]);
+});
+
+test('what is refused, or a layout already, is not proposed again', () => {
+  const project = wired(...TABS.map((name) => tabbed(name)));
+  const [{ id }] = proposeLayouts(settle(project));
+  expect(namesOf({ ...project, app: applyChange(project.app, putRefused(id, true)) })).toEqual([]);
+  const some = putLayout('own', { name: 'Own', screens: ['home', 'tools'] });
+  expect(namesOf({ ...project, app: applyChange(project.app, some) })).toEqual([
+    'Tab bar layout: loans help',
+  ]);
+});
+
+test('two families of screens are two layouts, whose components do not get into each other’s way', () => {
+  const desk = ['Today', 'Members', 'Repairs'];
+  const project = wired(...TABS.map((name) => tabbed(name)), ...desk.map((name) => tabbed(name, desk)));
+  const app = applyChange(project.app, surelyShared(project));
+  expect(Object.values(app.layouts).map(({ screens }) => screens.join(' '))).toEqual([
+    'home tools loans help',
+    'today members repairs',
+  ]);
+  expect(Object.keys(app.components)).toHaveLength(2);
+});
+
+test('two screens are too few to be taken without being asked', () => {
+  const project = wired(tabbed('Home'), tabbed('Tools'));
+  expect(namesOf(project)).toHaveLength(1);
+  expect(applyChange(project.app, surelyShared(project))).toBe(project.app);
+});
+
+test('the code of a layout is written once: what the compiler takes, and grows by the screens’ own alone', () => {
+  const labels = Array.from({ length: 12 }, (_, i) => `Part ${i}`);
+  const emitted = [3, 12].map((count) => {
+    const project = wired(...labels.slice(0, count).map((name) => tabbed(name, labels.slice(0, 4))));
+    return emitReact({ ...project, app: applyChange(project.app, surelyShared(project)) }, 'Made');
+  });
+  expect(typeErrors(emitted)).toEqual([]);
+  for (const { files } of emitted)
+    expect(files.filter(({ path }) => path.startsWith('src/layouts/') && path.endsWith('.tsx'))).toHaveLength(
+      1,
+    );
+  const bars = emitted.map(
+    ({ files }) =>
+      files.filter((file) => 'text' in file && file.path.endsWith('.tsx') && />\s*Part 3\s*</.test(file.text))
+        .length,
+  );
+  expect(bars[1]).toBe(bars[0]);
+});
+
+test('what is nested deeply is compared in no time', () => {
+  const deep = (name: string): Screen =>
+    screenOf(
+      svg(
+        `${'<g data-name="Layer"><rect width="390" height="844" fill="#fff"/>'.repeat(40)}<text x="20" y="40">${name}</text>${'</g>'.repeat(40)}<g id="Bar"><rect y="780" width="390" height="64" fill="#ddd"/>${entry('One', 20, false)}${entry('Two', 110, false)}</g>`,
+      ),
+      name,
+    );
+  expect(() => proposeLayouts(settle(projectOf(deep('a'), deep('b'), deep('c'))))).not.toThrow();
+});
