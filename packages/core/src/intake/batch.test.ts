@@ -157,3 +157,31 @@ test('the same file twice is one asset, and a design grows by what is new', asyn
   expect(design.screens.map((screen) => screen.key)).toEqual(['a', 'b']);
   expect(design.assets).toHaveLength(1);
 });
+
+describe('drawings beside pages', () => {
+  const icon = (i: number): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="512" height="512" viewBox="0 0 512 512"><g><path d="M${i} 2 L30 40"/><path d="M0 0"/><path d="M1 1"/><path d="M2 2"/><path d="M3 3"/></g></svg>`;
+  const page = file('index.html', '<title>Desk</title>');
+  const sixOf = (drawn: (i: number) => string): InputFile[] =>
+    Array.from({ length: 6 }, (_, i) => file(`svg/d${i}.svg`, drawn(i)));
+
+  test.each<[string, readonly InputFile[], number, readonly string[]]>([
+    ['a folder of icons of one size is no pile of screens', [page, ...sixOf(icon)], 1, ['icons-unused']],
+    ['a folder of screens of one size is one', [page, ...sixOf(() => drawing)], 7, []],
+    ['without pages all are screens', sixOf(icon), 6, []],
+    [
+      'what a style sheet shows is a picture',
+      [
+        file('index.html', '<title>Desk</title><link rel="stylesheet" href="a.css">'),
+        file('a.css', 'h1 { background: url("big.svg") }'),
+        file('big.svg', drawing),
+      ],
+      1,
+      [],
+    ],
+  ])('%s', async (_, files, count, codes) => {
+    const { screens, notices } = await readBatch(files, host);
+    expect(screens).toHaveLength(count);
+    expect(notices.map(({ code }) => code).filter((code) => code.startsWith('icon'))).toEqual(codes);
+  });
+});

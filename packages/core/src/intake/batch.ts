@@ -55,6 +55,8 @@ export async function readBatch(
 const DESIGNS = ['svg', 'html', 'ora', 'pdf'];
 /** A drawing at most this large, in px, beside pages is one of their icons. */
 const ICON_SIZE = 128;
+/** So many drawings of one kind in a folder beside pages are a set of icons. */
+const LEAST_SET = 6;
 
 class Batch {
   readonly #host: IntakeHost;
@@ -115,9 +117,12 @@ class Batch {
   #plan(): { queue: InputFile[]; pairing: Pairing } {
     const all = this.#files.all;
     const pages = all.filter((file) => kindOfFile(file.path) === 'html');
-    // A drawing that a page shows as a picture is not a screen of its own.
-    const shown = new Set(pages.flatMap((page) => this.#picturesIn(page)));
+    // A drawing that a page or its style sheet shows as a picture is not a screen of its own.
+    const sheets = pages.length ? all.filter((file) => kindOfFile(file.path) === 'css') : [];
+    const shown = new Set([...pages, ...sheets].flatMap((file) => this.#picturesIn(file)));
+    const sets = pages.length ? this.#iconSets(all, shown) : new Set<string>();
     const designs = all.filter((file) => {
+      if (sets.has(file.path)) return false;
       if (!DESIGNS.includes(kindOfFile(file.path)) || shown.has(file.path)) return false;
       if (!pages.length || kindOfFile(file.path) !== 'svg' || !isIcon(textOfFile(file))) return true;
       this.#files.notice(
@@ -132,6 +137,32 @@ class Batch {
     const pairing = pairPictures(designs, pictures, this.#textsOf(pages));
     const screens = pictures.filter((picture) => isScreenPicture(picture, designs, pairing));
     return { queue: [...designs, ...screens].sort((a, b) => (a.path < b.path ? -1 : 1)), pairing };
+  }
+
+  /** Drawings of folders that hold nothing else, all of one size and without a text: icons, flags and the like. */
+  #iconSets(all: readonly InputFile[], shown: ReadonlySet<string>): Set<string> {
+    const folders = new Map<string, InputFile[]>();
+    for (const file of all) {
+      const folder = file.path.replace(/[^/]*$/, '');
+      folders.set(folder, [...(folders.get(folder) ?? []), file]);
+    }
+    const found = new Set<string>();
+    for (const [folder, files] of folders) {
+      const drawings = files.filter((file) => kindOfFile(file.path) === 'svg' && !shown.has(file.path));
+      if (drawings.length < LEAST_SET || files.some((file) => kindOfFile(file.path) === 'html')) continue;
+      const heads = drawings.map(textOfFile);
+      const sizes = new Set(heads.map((text) => /viewBox\s*=\s*["']([^"']*)["']/.exec(text)?.[1] ?? ''));
+      const withText = heads.filter((text) => /<text\b/.test(text)).length;
+      if (sizes.size > Math.max(1, drawings.length / 20) || withText > drawings.length / 20) continue;
+      for (const { path } of drawings) found.add(path);
+      this.#files.notice(
+        'info',
+        'icons-unused',
+        folder,
+        `Left out: ${drawings.length} drawings of one size without a word, which no page shows. They are taken for icons; bring one in by itself to make it a screen.`,
+      );
+    }
+    return found;
   }
 
   /** All that could name a picture: pages and style sheets. */
