@@ -280,7 +280,7 @@ test('what screens share around them becomes a layout route', async ({ page }) =
   await page.getByRole('button', { name: '14 screens' }).click();
   await page.getByRole('menuitem', { name: /Layouts/ }).click();
   const sheet = page.getByRole('dialog');
-  await expect(sheet).toContainText('they have the same 5 links around them');
+  await expect(sheet).toContainText('they have the same 7 links around them');
   await sheet.getByRole('button', { name: 'Take' }).click();
   await expect(sheet.getByRole('button', { name: 'Dissolve' })).toBeVisible();
   await page.keyboard.press('Escape');

@@ -33,8 +33,8 @@ test('a redrawn screen shows what differs before it is taken in, keeps its links
     id,
     catalogue((svg) =>
       svg.replace(
-        /(<svg[^>]*>)/,
-        '$1<rect id="Hairline" width="390" height="1" fill="#ddd8ca"/><g id="Chip_Near" data-name="Chip Near"><rect x="300" y="210" width="64" height="32" rx="16" fill="#eee"/><text x="332" y="231" font-size="14" text-anchor="middle">Near</text></g>',
+        /<\/svg>\s*$/,
+        '<rect id="Hairline" width="390" height="1" fill="#ddd8ca"/><g id="Chip_Near" data-name="Chip Near"><rect x="300" y="210" width="64" height="32" rx="16" fill="#eee"/><text x="332" y="231" font-size="14" text-anchor="middle">Near</text></g></svg>',
       ),
     ),
   );

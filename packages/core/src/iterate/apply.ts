@@ -10,7 +10,8 @@ import { addToDesign, type IntakeResult } from '../intake/batch.ts';
 import { surelyShared } from '../layouts/propose.ts';
 import { takeIn } from '../project/take_in.ts';
 import type { IterationPlan } from './plan.ts';
-import { movedTo } from './resolve.ts';
+import { movedTo, putBack } from './resolve.ts';
+import { returned } from './returned.ts';
 import { freshKey, placeKey, rekeyed } from './rekey.ts';
 
 export interface AppliedIteration {
@@ -33,7 +34,8 @@ export function applyIteration(
   iteration: number,
 ): AppliedIteration {
   const { design, app } = project;
-  const keyOf = keysFor(project, plan, iteration);
+  const back = returned(project, plan);
+  const keyOf = keysFor(project, plan, iteration, back);
   const screenKeyOf = screenKeysFor(project);
   const isGone = new Set(
     plan.screens.flatMap(({ old, standing }) => (standing === 'gone' || standing === 'joined' ? [old!] : [])),
@@ -59,14 +61,20 @@ export function applyIteration(
     { ...read, screens: incoming },
   );
   const made: Design = { ...grown, iteration };
-  const aside = [...setAsideBy(project, plan, iteration, keyOf, isGone), ...settledBy(app, plan, keyOf)];
+  const aside = [
+    ...[...back.values()].flatMap((id) => putBack(app, id)),
+    ...setAsideBy(project, plan, iteration, keyOf, isGone),
+    ...settledBy(app, plan, keyOf),
+  ];
   const after = applyChange(app, all(aside));
   const came = takeIn({ design: made, app: after }, incoming);
   // Of the first screens what several surely share is written once from the beginning.
   const isFirst = !design.screens.length && !Object.keys(app.layouts).length;
   const taken = isFirst ? all([came, surelyShared({ design: made, app: applyChange(after, came) })]) : came;
   // Of the first screens there is nothing to tell.
-  const record = design.screens.length ? [putIteration(String(iteration), recordOf(project, plan))] : [];
+  const record = design.screens.length
+    ? [putIteration(String(iteration), recordOf(project, plan, back.size))]
+    : [];
   return { design: made, change: all([...aside, taken, ...record]), mapping: keysBetween(design, made) };
 }
 
@@ -75,9 +83,10 @@ const LEAST_TAKEN = 0.5;
 
 /** The key of each element of the new screens. */
 function keysFor(
-  { design }: Project,
+  { design, app }: Project,
   plan: IterationPlan,
   iteration: number,
+  back: ReadonlyMap<Element, string>,
 ): (element: Element, screen: string) => string {
   // What was put on an element that stays another one, or let go, is nobody's any more.
   const undecided = new Set(
@@ -93,15 +102,18 @@ function keysFor(
     let key = keys.get(element);
     if (key === undefined) {
       const pair = plan.partner.get(element);
-      // What is not sure keeps its key for whoever decides.
+      const own = app.setAside[back.get(element) ?? '']?.element;
+      // What is not sure keeps its key for whoever decides; what comes back has its own again.
       key =
-        pair && pair.score >= LEAST_TAKEN && !undecided.has(pair.old)
-          ? pair.old.key
-          : uniqueName(
-              isFirst ? placeKey(screen, element) : freshKey(screen, iteration, element),
-              (candidate) => taken.has(candidate),
-              '.',
-            );
+        own !== undefined && !taken.has(own)
+          ? own
+          : pair && pair.score >= LEAST_TAKEN && !undecided.has(pair.old)
+            ? pair.old.key
+            : uniqueName(
+                isFirst ? placeKey(screen, element) : freshKey(screen, iteration, element),
+                (candidate) => taken.has(candidate),
+                '.',
+              );
       taken.add(key);
       keys.set(element, key);
     }
@@ -198,7 +210,7 @@ function settledBy(
   return changes;
 }
 
-function recordOf({ app }: Project, plan: IterationPlan): IterationRecord {
+function recordOf({ app }: Project, plan: IterationPlan, back: number): IterationRecord {
   return {
     screens: plan.screens.map(({ old, now, standing }) => ({
       screen: old?.key ?? now!.key,
@@ -207,6 +219,7 @@ function recordOf({ app }: Project, plan: IterationPlan): IterationRecord {
     })),
     kept: plan.kept.length,
     ...(plan.byHand ? { byHand: plan.byHand } : {}),
+    ...(back ? { back } : {}),
     asked: plan.asks.length,
     letGo: plan.letGo.length,
   };

@@ -283,3 +283,25 @@ test('what was refused and let stand about an element goes along with it, and is
   expect(put.refused[`role ${to} link`]).toBe(true);
   expect(put.dismissed[`tap-size ${to}`]).toBe('small by wish');
 });
+
+test('what comes back gets what was decided about it back, under its own key', () => {
+  const project = wiredProject();
+  const key = keyOf(home, 'Browse');
+  const without = iterated(project, [screenWith('home', 'Loans', 'Sign out'), list]);
+  const gone = { design: without.design, app: without.app };
+  // Where something was like it, it waits as asked; either way it is not on the screen any more.
+  expect(gone.app.interactions[key]).toBeUndefined();
+  expect(Object.values(gone.app.setAside).map(({ label }) => label)).toContain('Browse');
+  const again = iterated(gone, [screenWith('home', 'Loans', 'Sign out', 'Browse'), list], {}, 3);
+  expect(
+    keyOf(
+      again.design.screens.find((screen) => screen.key === 'home')!,
+      'Browse',
+    ),
+  ).toBe(key);
+  expect(again.app.interactions[key]?.target).toEqual({ kind: 'screen', screen: 'list' });
+  expect(Object.values(again.app.setAside).map(({ label }) => label)).not.toContain('Browse');
+  expect(again.app.iterations['3'].back).toBe(1);
+  const back = applyChange(again.app, invertChange(gone.app, again.change));
+  expect(stringifySorted(back)).toBe(stringifySorted(gone.app));
+});

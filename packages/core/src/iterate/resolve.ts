@@ -43,6 +43,12 @@ export function putOn(app: App, id: string, element: string): Change {
   ]);
 }
 
+/** Says again what was set aside, of an element that came back under its own key. */
+export const putBack = (app: App, id: string): Change[] => [
+  putSetAside(id, null),
+  ...app.setAside[id].entries.map(put),
+];
+
 /** Lets go of what waited for an answer; it stays among what was let go. */
 export const letGoOf = (app: App, id: string): Change =>
   putSetAside(id, { ...app.setAside[id], standing: 'letGo' });

@@ -40,7 +40,7 @@ const namesOf = (project: Project): string[] =>
 
 test('screens with the same bar are one layout, wherever the mark is; others stay out of it', () => {
   expect(namesOf(wired(...TABS.map((name) => tabbed(name)), plain('cover')))).toEqual([
-    'Tab bar layout: home tools loans help',
+    'Tab bar: home tools loans help',
   ]);
 });
 
@@ -49,9 +49,7 @@ test('what is refused, or a layout already, is not proposed again', () => {
   const [{ id }] = proposeLayouts(settle(project));
   expect(namesOf({ ...project, app: applyChange(project.app, putRefused(id, true)) })).toEqual([]);
   const some = putLayout('own', { name: 'Own', screens: ['home', 'tools'] });
-  expect(namesOf({ ...project, app: applyChange(project.app, some) })).toEqual([
-    'Tab bar layout: loans help',
-  ]);
+  expect(namesOf({ ...project, app: applyChange(project.app, some) })).toEqual(['Tab bar: loans help']);
 });
 
 test('two families of screens are two layouts, whose components do not get into each other’s way', () => {

@@ -212,5 +212,5 @@ function nameOf(app: Project['app'], screens: readonly string[], bars: readonly 
     .split('/')
     .filter((part) => part && !part.startsWith(':'))
     .at(-1);
-  return last ? sentenceCase(last.replace(/-/g, ' ')) : `${bars[0]?.name ?? 'Shared'} layout`;
+  return last ? sentenceCase(last.replace(/-/g, ' ')) : (bars[0]?.name ?? 'Shared');
 }

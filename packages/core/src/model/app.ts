@@ -323,6 +323,8 @@ const iterationFields = {
   kept: whole(0, 1_000_000),
   /** How many of them a person put where they are. */
   byHand: optional(whole(0, 1_000_000)),
+  /** How many came back that an earlier iteration had let go, with what was decided about them. */
+  back: optional(whole(0, 1_000_000)),
   asked: whole(0, 1_000_000),
   letGo: whole(0, 1_000_000),
 } as const;

@@ -25,11 +25,14 @@ export function screensInWords(screens: readonly { readonly standing: ScreenStan
 export const tallyInWords = ({
   kept,
   byHand = 0,
+  back = 0,
   asked,
   letGo,
 }: {
   readonly kept: number;
   readonly byHand?: number;
+  readonly back?: number;
   readonly asked: number;
   readonly letGo: number;
-}): string => `${kept} kept${byHand ? ` (${byHand} by hand)` : ''}, ${asked} to decide, ${letGo} let go`;
+}): string =>
+  `${kept} kept${byHand ? ` (${byHand} by hand)` : ''}${back ? `, ${back} back again` : ''}, ${asked} to decide, ${letGo} let go`;
