@@ -163,7 +163,7 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
     );
   const drop = (): Promise<void> => run('drop', () => api.dropRound(id));
 
-  if (problem)
+  if (problem && busy === null)
     return (
       <Empty title="This round cannot be compared" text={problem}>
         <Button onPress={() => void drop()}>Put it away</Button>
