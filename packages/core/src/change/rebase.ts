@@ -21,9 +21,13 @@ export const valuesIn =
 export function valuesOf(change: Change, app: App): Before {
   const written = new Map<string, unknown>();
   noteWritten(change, written);
-  return (table, key) =>
-    written.has(`${table} ${key}`) ? written.get(`${table} ${key}`) : valueAt(app, table, key);
+  return writtenOr(written, valuesIn(app));
 }
+
+const writtenOr =
+  (written: ReadonlyMap<string, unknown>, otherwise: Before): Before =>
+  (table, key) =>
+    written.has(`${table} ${key}`) ? written.get(`${table} ${key}`) : otherwise(table, key);
 
 /**
  * A change that was made on other values, as it has to be to be made on an app: of an entry that others wrote meanwhile,
@@ -47,15 +51,11 @@ export function rebased(change: Change, before: Before, app: App): Change | null
     case 'all': {
       const done: Change[] = [];
       const written = new Map<string, unknown>();
+      // What the change itself wrote before is what its later parts were made on.
+      const beforeStep = writtenOr(written, before);
       let after = app;
       for (const step of change.changes) {
-        // What the change itself wrote before is what its later parts were made on.
-        const one = rebased(
-          step,
-          (table, key) =>
-            written.has(`${table} ${key}`) ? written.get(`${table} ${key}`) : before(table, key),
-          after,
-        );
+        const one = rebased(step, beforeStep, after);
         if (!one) return null;
         done.push(one);
         after = applyChange(after, one);

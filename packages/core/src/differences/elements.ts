@@ -55,11 +55,14 @@ export function differencesOf(old: Screen, now: Screen, pairs: readonly Pair[]):
   const nows = parentsByKey(now);
   const isDrawn = makingOf(traitsOf(old.root)[0], traitsOf(now.root)[0]) === 'drawing';
   const found: Difference[] = [];
-  const alike = new Map<string, { readonly kind: Difference['kind']; readonly pairs: Pair[] }>();
+  const alike = new Map<
+    string,
+    { readonly kind: Difference['kind']; readonly says: string; readonly pairs: Pair[] }
+  >();
   const note = (kind: Difference['kind'], says: string, pair: Pair): void => {
     const known = alike.get(`${kind} ${says}`);
     if (known) known.pairs.push(pair);
-    else alike.set(`${kind} ${says}`, { kind, pairs: [pair] });
+    else alike.set(`${kind} ${says}`, { kind, says, pairs: [pair] });
   };
   walkElements(now.root, (element) => {
     const before = oldOf.get(element);
@@ -99,10 +102,7 @@ export function differencesOf(old: Screen, now: Screen, pairs: readonly Pair[]):
     });
     return holdsSome;
   });
-  for (const { kind, says, pairs: some } of [...alike].map(([key, one]) => ({
-    ...one,
-    says: key.slice(one.kind.length + 1),
-  })))
+  for (const { kind, says, pairs: some } of alike.values())
     found.push({
       olds: some.map((pair) => pair.old.key),
       nows: some.map((pair) => pair.now.key),
@@ -246,7 +246,7 @@ function longhandDifferences(was: Declarations, is: Declarations): [name: string
     const side = /^(margin|padding|border)-top(-\w+)?$/.exec(name);
     if (!side) continue;
     const all = SIDES.map((one) => `${side[1]}-${one}${side[2] ?? ''}`);
-    const [first] = [found.get(name)!];
+    const first = found.get(name)!;
     if (!all.every((one) => equalJson(found.get(one) ?? null, first))) continue;
     for (const one of all) found.delete(one);
     found.set(`${side[1]}${side[2] ?? ''}`, first);

@@ -30,7 +30,6 @@ export function effectsOf(before: Project, after: Project): Effects {
     return { settled, graph: graphOf(settled) };
   });
   const inUse = new Set([...is.graph.screens, ...is.graph.overlays]);
-  const name = (project: Project, key: string): string => screenName(project, key);
   const broken: Effects['broken'][number][] = [];
   const mended: string[] = [];
   for (const [id, journey] of Object.entries(after.app.journeys)) {
@@ -64,10 +63,10 @@ export function effectsOf(before: Project, after: Project): Effects {
     went: olds.filter(({ id }) => !nowIds.has(id)),
     lost: [...was.graph.reached]
       .filter((key) => inUse.has(key) && !is.graph.reached.has(key))
-      .map((key) => name(after, key)),
+      .map((key) => screenName(after, key)),
     reached: [...is.graph.reached]
       .filter((key) => was.graph.screens.includes(key) && !was.graph.reached.has(key))
-      .map((key) => name(after, key)),
+      .map((key) => screenName(after, key)),
     broken,
     mended,
   };

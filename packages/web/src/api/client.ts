@@ -3,7 +3,6 @@ import type {
   ApiError,
   ChangeResult,
   Conflict,
-  Design,
   DesignSource,
   NewChange,
   ProjectState,
@@ -166,7 +165,6 @@ export const api = {
   keepRound: (id: string, body: object) => request<void>('PUT', `${project(id)}/round`, body),
   round: async (id: string): Promise<WaitingRound> =>
     (await request<{ round: WaitingRound }>('GET', `${project(id)}/round`)).round,
-  roundRead: (id: string) => request<{ whole: boolean; read: Design }>('GET', `${project(id)}/round/read`),
   takeRound: (id: string, body: StepInput & { whole: boolean; answers: Answers }) =>
     request<ChangeResult>('POST', `${project(id)}/round/take`, body),
   dropRound: (id: string) => request<void>('DELETE', `${project(id)}/round`),
@@ -178,8 +176,6 @@ export const api = {
   versions: (id: string) => request<Version[]>('GET', `${project(id)}/versions`),
   nameVersion: (id: string, name: string, seq: number) =>
     request<Version>('POST', `${project(id)}/versions`, { name, seq }),
-  renameVersion: (id: string, version: number, name: string) =>
-    request<void>('PATCH', `${project(id)}/versions/${version}`, { name }),
   forgetVersion: (id: string, version: number) =>
     request<void>('DELETE', `${project(id)}/versions/${version}`),
   intake: (id: string, body: object) => request<ChangeResult>('POST', `${project(id)}/intake`, body),

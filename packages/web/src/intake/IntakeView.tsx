@@ -296,7 +296,7 @@ export function IntakeView() {
     else return;
     event.preventDefault();
   };
-  const open = useCallback((key: string): void => void navigate(`${base}/intake/${key}`), [navigate, id]);
+  const open = useCallback((key: string): void => void navigate(`${base}/intake/${key}`), [navigate, base]);
   const goTo = (finding: Finding): void => {
     if (finding.screen && finding.element)
       void navigate(`${base}/intake/${finding.screen}?element=${encodeURIComponent(finding.element)}`);

@@ -1,4 +1,4 @@
-import type { Answer, IterationReport, ReportedAsk } from '@tovel/core';
+import type { Answer, ReportedAsk } from '@tovel/core';
 import { type KeyboardEvent, useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import { color, font } from '../theme/theme';
@@ -37,7 +37,6 @@ const Title = styled.button`
 
 interface DecisionsProps {
   asks: readonly ReportedAsk[];
-  report: IterationReport;
   chosen: string | null;
   onChoose: (element: string) => void;
   /** What was pointed at in the newer picture, with its label. */

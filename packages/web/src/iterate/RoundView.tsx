@@ -275,7 +275,6 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
         {asks.length ? (
           <Decisions
             asks={asks}
-            report={report}
             chosen={ask?.element ?? null}
             onChoose={(element) => {
               setChosen(element);

@@ -295,7 +295,10 @@ export function framedGroups(
 
 function groupBy(keys: readonly string[], signOf: (key: string) => string): string[][] {
   const groups = new Map<string, string[]>();
-  for (const key of keys) groups.set(signOf(key), [...(groups.get(signOf(key)) ?? []), key]);
+  for (const key of keys) {
+    const sign = signOf(key);
+    groups.set(sign, [...(groups.get(sign) ?? []), key]);
+  }
   return [...groups.values()];
 }
 
