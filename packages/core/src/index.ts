@@ -289,13 +289,14 @@ export {
   sameKeys,
   speaksOfGone,
 } from './change/key_mapping.ts';
-export { decideBoth, letGoOf, putOn } from './iterate/resolve.ts';
+export { decideBoth, letGoOf, moveDecided, putOn } from './iterate/resolve.ts';
 export { type Answer, answered, type Answers, answersSchema, proposedAnswer } from './iterate/answers.ts';
 export {
   type IterationReport,
   type ReportedAsk,
   type ReportedCandidate,
   type ReportedGone,
+  type ReportedKept,
   type ReportedScreen,
   reportOf,
   type Tally,

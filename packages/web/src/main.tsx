@@ -6,6 +6,7 @@ import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { DeliverView } from './deliver/DeliverView';
 import { IterateView } from './iterate/IterateView';
+import { ToRoundScreen } from './iterate/RoundMap';
 import { IntakeView } from './intake/IntakeView';
 import { JunctionView } from './junction/JunctionView';
 import { MapView } from './map/MapView';
@@ -50,6 +51,7 @@ createRoot(document.getElementById('root')!).render(
             {looks}
             <Route path="deliver" element={<DeliverView />} />
             <Route path="iterate" element={<IterateView />} />
+            <Route path="round/*" element={<ToRoundScreen />} />
             <Route path="versions" element={<VersionsView />} />
           </Route>
           <Route path="p/:projectId/at/:seq" element={<ProjectShell />}>

@@ -10,6 +10,7 @@ import { Round } from './round.ts';
 import { answered } from './answers.ts';
 import { applyIteration } from './apply.ts';
 import { planIteration } from './plan.ts';
+import { moveDecided } from './resolve.ts';
 
 const nothing = { assets: [], notices: [] };
 const home = screenWith('home', 'Browse', 'Loans', 'Sign out');
@@ -61,6 +62,7 @@ test('what is put on an element that stays another one is added to what that doe
       ...unsure,
       asks: [
         {
+          id: browse,
           element: home.root.children.find(({ key }) => key === browse) ?? pressablesOf(home)[0].element,
           screen: home,
           about: {
@@ -88,6 +90,51 @@ test('what is let go is listed, and answers about what is not asked say nothing'
   const { plan, app } = taken({ [browse]: { kind: 'letGo' }, 'home:nowhere': { kind: 'letGo' } });
   expect(plan.letGo).toHaveLength(1);
   expect(Object.values(app.setAside)).toMatchObject([{ standing: 'letGo', label: 'Browse' }]);
+});
+
+describe('what went along with the wrong one', () => {
+  const loans = keyOf(home, 'Loans');
+  const wired = {
+    ...project,
+    app: applyChange(project.app, putInteraction(loans, pressTo({ kind: 'back' }))),
+  };
+  const same = screenWith('home', 'Browse', 'Loans', 'Sign out');
+  const [toBrowse, toLoans] = ['Browse', 'Loans'].map((label) => keyOf(same, label));
+  const targets = (app: Project['app']): Record<string, string> =>
+    Object.fromEntries(Object.entries(app.interactions).map(([key, { target }]) => [key, target.kind]));
+
+  test('is put on another element, which takes over its key', () => {
+    const { design, app, plan } = taken(
+      { [browse]: { kind: 'on', element: keyOf(same, 'Sign out') } },
+      [same, list],
+      wired,
+    );
+    expect(keyOf(design.screens[0], 'Sign out')).toBe(browse);
+    expect(keyOf(design.screens[0], 'Browse')).not.toBe(browse);
+    expect([targets(app), plan.byHand]).toEqual([{ [browse]: 'screen', [loans]: 'back' }, 1]);
+  });
+
+  test('two change places', () => {
+    const { design, app } = taken(
+      { [browse]: { kind: 'on', element: toLoans }, [loans]: { kind: 'on', element: toBrowse } },
+      [same, list],
+      wired,
+    );
+    expect([keyOf(design.screens[0], 'Loans'), keyOf(design.screens[0], 'Browse')]).toEqual([browse, loans]);
+    expect(targets(app)).toEqual({ [browse]: 'screen', [loans]: 'back' });
+  });
+
+  test('is let go, and listed', () => {
+    const { app, plan } = taken({ [browse]: { kind: 'letGo' } }, [same, list], wired);
+    expect(plan.letGo.map(({ element }) => element.key)).toEqual([browse]);
+    expect(targets(app)).toEqual({ [loans]: 'back' });
+    expect(Object.values(app.setAside)).toMatchObject([{ label: 'Browse', standing: 'letGo' }]);
+  });
+
+  test('is moved after it was taken in, and what the other does stays', () => {
+    const moved = applyChange(wired.app, moveDecided(wired.app, browse, loans));
+    expect(targets(moved)).toEqual({ [loans]: 'back', [`${loans}|2`]: 'screen' });
+  });
 });
 
 describe('a text that both changed', () => {

@@ -1,8 +1,9 @@
-import type { Element, Screen } from '../model/design.ts';
+import type { ElementPair } from '../match/elements.ts';
+import type { Element } from '../model/design.ts';
 import { labelOf } from '../links/pressable.ts';
 import { elementsByKey } from '../model/places.ts';
 import { elementKey, kinds, type Schema, table, type ValueOf } from '../schema/schema.ts';
-import type { Ask, IterationPlan } from './plan.ts';
+import type { Ask, IterationPlan, Settled } from './plan.ts';
 
 /**
  * What a person says of something that an iteration asks: it is this element of the newer screens; it is let go; of what
@@ -16,56 +17,81 @@ export const answerSchema = kinds({
 });
 export type Answer = ValueOf<typeof answerSchema>;
 
-/** Answers by the key of the element, as it was, that they are about. */
+/** Answers by the key of the element, as it was, that they are about; of a list or component by what the ask is called. */
 export type Answers = Readonly<Record<string, Answer>>;
 export const answersSchema = table(elementKey, answerSchema, { max: 20_000 }) as Schema<Answers>;
 
-/** A plan in which what was answered is no longer asked. Answers about what is not asked say nothing. */
+/**
+ * A plan in which what was answered is no longer asked, and what was kept for another element, or kept at all, is put right.
+ * Answers about anything else say nothing.
+ */
 export function answered(plan: IterationPlan, answers: Answers): IterationPlan {
   if (!Object.keys(answers).length) return plan;
-  const incoming = new Map<string, { readonly element: Element; readonly screen: Screen }>();
+  const incoming = new Map<string, Element>();
   for (const { now } of plan.screens)
-    if (now) for (const [key, element] of elementsByKey(now)) incoming.set(key, { element, screen: now });
+    if (now) for (const [key, element] of elementsByKey(now)) incoming.set(key, element);
   const partner = new Map(plan.partner);
   const partnerOf = new Map([...partner.values()].map((pair) => [pair.old, pair]));
-  const kept = [...plan.kept];
   const letGo = [...plan.letGo];
   const onto = [...plan.onto];
   const overruled = [...plan.overruled];
   const asks: Ask[] = [];
-  const keeps = new Set(kept.map(({ now }) => now));
-  let byHand = plan.byHand;
+  const moving: { readonly from: Settled; readonly to: Element }[] = [];
+  const part = (old: Element): void => {
+    const before = partnerOf.get(old);
+    if (before && partner.get(before.now) === before) partner.delete(before.now);
+    partnerOf.delete(old);
+  };
   for (const ask of plan.asks) {
-    const answer = answers[ask.element.key];
+    const answer = answers[ask.id];
     const to = answer?.kind === 'on' ? incoming.get(answer.element) : undefined;
-    if (ask.why === 'bothChanged') {
+    if (ask.why === 'template') {
+      if (answer?.kind === 'design') overruled.push(...ask.about.own);
+      else if (answer?.kind !== 'own') asks.push(ask);
+    } else if (ask.why === 'bothChanged') {
       if (answer?.kind === 'design') overruled.push(...ask.clashes.map(({ entry }) => entry));
       else if (answer?.kind !== 'own') asks.push(ask);
-      continue;
-    }
-    if (answer?.kind === 'letGo') {
-      letGo.push(ask);
-      continue;
-    }
-    if (!to) {
-      asks.push(ask);
-      continue;
-    }
-    byHand++;
-    if (keeps.has(to.element)) {
-      // It stays what it is, and takes on what was decided about the other.
-      onto.push({ ...ask, to: to.element });
-      continue;
-    }
-    const before = partnerOf.get(ask.element);
-    if (before) partner.delete(before.now);
-    const pair = { old: ask.element, now: to.element, score: 1 };
-    partner.set(to.element, pair);
-    partnerOf.set(ask.element, pair);
-    keeps.add(to.element);
-    kept.push(pair);
+    } else if (answer?.kind === 'letGo') letGo.push(ask);
+    else if (to) moving.push({ from: ask, to });
+    else asks.push(ask);
   }
-  return { ...plan, partner, kept, asks, letGo, onto, overruled, byHand };
+  const kept = plan.kept.filter((one) => {
+    const answer = answers[one.old.key];
+    const to = answer?.kind === 'on' ? incoming.get(answer.element) : undefined;
+    if (answer?.kind === 'letGo') letGo.push(one);
+    else if (to && to !== one.now) moving.push({ from: one, to });
+    else return true;
+    return false;
+  });
+  // Before anything finds its place, all that moves has left its own: two can change places.
+  for (const { from } of moving) part(from.element);
+  const keeps = new Set(kept.map(({ now }) => now));
+  for (const { from, to } of moving) {
+    if (keeps.has(to)) {
+      // It stays what it is, and takes on what was decided about the other.
+      onto.push({ ...from, to });
+      continue;
+    }
+    const pair: ElementPair = { old: from.element, now: to, score: 1 };
+    const other = partner.get(to);
+    if (other) partnerOf.delete(other.old);
+    partner.set(to, pair);
+    partnerOf.set(from.element, pair);
+    keeps.add(to);
+    kept.push({ ...pair, ...from, isByHand: true });
+  }
+  // What has left its place is not at odds with the design there any more.
+  const left = new Set([...letGo, ...onto].map(({ element }) => element));
+  return {
+    ...plan,
+    partner,
+    kept,
+    asks: asks.filter(({ why, element }) => why !== 'bothChanged' || !left.has(element)),
+    letGo,
+    onto,
+    overruled,
+    byHand: plan.byHand + moving.length,
+  };
 }
 
 /** Least certainty of a candidate that is taken with all that is likely, and what another one may have at most. */
@@ -74,6 +100,7 @@ const RIVAL = 0.15;
 
 /** What Tovel would answer by itself; null where that is anybody's guess. */
 export function proposedAnswer(ask: Ask): Answer | null {
+  if (ask.why === 'template') return ask.rows!.isAlike ? { kind: 'own' } : null;
   if (ask.why === 'bothChanged')
     // Where the design now says what somebody had made of it, there is nothing left to be of two minds about.
     return ask.clashes.every(({ mine, design }) => mine === design) ? { kind: 'design' } : null;

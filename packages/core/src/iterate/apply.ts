@@ -1,4 +1,4 @@
-import { all, applyChange, type Change, putIteration, putSetAside } from '../change/change.ts';
+import { all, applyChange, type Change, putComponent, putIteration, putSetAside } from '../change/change.ts';
 import { keysBetween } from '../change/between.ts';
 import type { KeyMapping } from '../change/key_mapping.ts';
 import type { App, IterationRecord, SetAside, TableEntry } from '../model/app.ts';
@@ -9,7 +9,9 @@ import { elementsByKey, type Project } from '../model/project.ts';
 import { addToDesign, type IntakeResult } from '../intake/batch.ts';
 import { surelyShared } from '../layouts/propose.ts';
 import { takeIn } from '../project/take_in.ts';
-import type { IterationPlan } from './plan.ts';
+import { cutOverlay, overlayWithin } from '../overlays/cut.ts';
+import { isOwnDrawing, type IterationPlan, staysMeanwhile } from './plan.ts';
+import { placesWith } from './rows.ts';
 import { movedTo, putBack } from './resolve.ts';
 import { returned } from './returned.ts';
 import { freshKey, placeKey, rekeyed } from './rekey.ts';
@@ -37,12 +39,11 @@ export function applyIteration(
   const back = returned(project, plan);
   const keyOf = keysFor(project, plan, iteration, back);
   const screenKeyOf = screenKeysFor(project);
-  const isGone = new Set(
-    plan.screens.flatMap(({ old, standing }) => (standing === 'gone' || standing === 'joined' ? [old!] : [])),
-  );
-  const incoming = plan.screens.flatMap(({ old, now, standing }): Screen[] => {
-    if (!now || standing === 'joined') return [];
-    const stays = standing === 'same' || standing === 'changed' || standing === 'renamed';
+  const isGone = new Set(plan.screens.flatMap((step) => (step.old && !isOwnDrawing(step) ? [step.old] : [])));
+  const incoming = plan.screens.flatMap((step): Screen[] => {
+    const { old, now, standing } = step;
+    if (!now || !isOwnDrawing(step)) return [];
+    const stays = old !== null && standing !== 'part' && standing !== 'width';
     const key = stays ? old!.key : screenKeyOf(now.key);
     return [
       rekeyed(
@@ -65,12 +66,16 @@ export function applyIteration(
     ...[...back.values()].flatMap((id) => putBack(app, id)),
     ...setAsideBy(project, plan, iteration, keyOf, isGone),
     ...settledBy(app, plan, keyOf),
+    ...joiningLists(plan, (element, screen) => keyOf(element, keyOfScreen(plan, screen))),
   ];
   const after = applyChange(app, all(aside));
   const came = takeIn({ design: made, app: after }, incoming);
+  const over = overlaying({ design: made, app: applyChange(after, came) }, plan, keyOf);
   // Of the first screens what several surely share is written once from the beginning.
   const isFirst = !design.screens.length && !Object.keys(app.layouts).length;
-  const taken = isFirst ? all([came, surelyShared({ design: made, app: applyChange(after, came) })]) : came;
+  const taken = isFirst
+    ? all([came, surelyShared({ design: made, app: applyChange(after, came) })])
+    : all([came, ...over]);
   // Of the first screens there is nothing to tell.
   const record = design.screens.length
     ? [putIteration(String(iteration), recordOf(project, plan, back.size))]
@@ -90,7 +95,7 @@ function keysFor(
 ): (element: Element, screen: string) => string {
   // What was put on an element that stays another one, or let go, is nobody's any more.
   const undecided = new Set(
-    [...plan.asks.filter(({ why }) => why !== 'bothChanged'), ...plan.letGo, ...plan.onto].map(
+    [...plan.asks.filter(({ why }) => !staysMeanwhile(why)), ...plan.letGo, ...plan.onto].map(
       ({ element }) => element,
     ),
   );
@@ -170,12 +175,12 @@ function setAsideBy(
     changes.push(putSetAside(`${iteration}-${++count}`, entry));
   };
   for (const ask of plan.asks)
-    if (ask.why === 'bothChanged')
+    if (staysMeanwhile(ask.why))
       put(
         ask.element,
         ask.screen,
         'both',
-        ask.clashes.map(({ entry }) => entry),
+        ask.why === 'template' ? ask.about.own : ask.clashes.map(({ entry }) => entry),
         [],
       );
     else
@@ -187,7 +192,11 @@ function setAsideBy(
         ask.candidates.map((one) => keyOf(one.element, keyOfScreen(plan, one.screen))),
       );
   for (const { element, screen, about } of plan.letGo) put(element, screen, 'letGo', about.own, []);
+  const overlaid = new Set(
+    plan.screens.flatMap(({ old, standing }) => (standing === 'overlay' ? [old] : [])),
+  );
   for (const screen of isGone) {
+    if (overlaid.has(screen)) continue;
     const value = app.screens[screen.key];
     if (value) put(null, screen, 'letGo', [{ table: 'screens', key: screen.key, value }], []);
   }
@@ -206,6 +215,37 @@ function settledBy(
   for (const { element, about, to } of plan.onto) {
     const pair = plan.partner.get(to)!;
     changes.push(...about.own.map(without), ...movedTo(app, element.key, keyOf(to, pair.old.key), about));
+  }
+  return changes;
+}
+
+/** New rows join the lists that they were put into. */
+function joiningLists(plan: IterationPlan, keyOf: (element: Element, screen: Screen) => string): Change[] {
+  const apart = new Set(plan.overruled.flatMap(({ table, key }) => (table === 'components' ? [key] : [])));
+  return plan.rows
+    .filter(({ id, joining }) => joining.length > 0 && !apart.has(id))
+    .map((rows) => putComponent(rows.id, { ...rows.component, places: placesWith(rows, keyOf) }));
+}
+
+/** Makes overlays of the screens that are drawn over others now. */
+function overlaying(
+  project: Project,
+  plan: IterationPlan,
+  keyOf: (element: Element, screen: string) => string,
+): Change[] {
+  const changes: Change[] = [];
+  let { app } = project;
+  for (const step of plan.screens) {
+    const { old, now, overlaid } = step;
+    if (!old || !now || !overlaid) continue;
+    const under = keyOfScreen(plan, overlaid.under);
+    const proposal = { ...overlaid.proposal, panel: keyOf(overlaid.panel, keyOfScreen(plan, now)) };
+    const current = { ...project, app };
+    const change = isOwnDrawing(step)
+      ? cutOverlay(current, old.key, proposal, under)
+      : overlayWithin(current, old.key, proposal, under);
+    changes.push(change);
+    app = applyChange(app, change);
   }
   return changes;
 }

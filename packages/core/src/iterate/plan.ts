@@ -10,29 +10,51 @@ import { likeliest } from '../match/likeliest.ts';
 import { makingOf } from '../match/likeness.ts';
 import { traitsOf, wordsOf } from '../match/traits.ts';
 import type { Making } from '../match/weights.ts';
+import { elementsWithin, type Overlaid, overlaidIn } from './overlaid.ts';
+import { type RowsStep, rowsAfter } from './rows.ts';
 import { type Decided, decidedAbout, isDecided } from './decided.ts';
 
 /** What became of a screen with an iteration. */
-export type ScreenStanding = 'same' | 'changed' | 'renamed' | 'part' | 'joined' | 'width' | 'new' | 'gone';
+export type ScreenStanding =
+  | 'same'
+  | 'changed'
+  | 'renamed'
+  /** Drawn over another screen now. */
+  | 'overlay'
+  | 'part'
+  | 'joined'
+  | 'width'
+  | 'new'
+  | 'gone';
 
 export interface ScreenStep {
   readonly old: Screen | null;
   readonly now: Screen | null;
   readonly standing: ScreenStanding;
   readonly score: number;
+  /** Of one that is an overlay now: of what. */
+  readonly overlaid?: Overlaid;
 }
+
+/** Whether a screen that came in is the next drawing of an older one by itself, and not what that went into. */
+export const isOwnDrawing = ({ now, standing, overlaid }: ScreenStep): boolean =>
+  now !== null && standing !== 'joined' && overlaid?.under !== now;
 
 /** Something that was decided, and that only a person can say where it belongs now. */
 export interface Ask {
+  /** Under which it is answered. */
+  readonly id: string;
   /** The element as it was, and the screen that it was on. */
   readonly element: Element;
   readonly screen: Screen;
   readonly about: Decided;
   /**
    * Why it is asked: the element may be another one now, or is gone where something like it is there; or somebody
-   * changed by hand what the design now changes, too.
+   * changed by hand what the design now changes, too; or what was decided to be one list or component is built otherwise.
    */
-  readonly why: 'unsure' | 'gone' | 'bothChanged';
+  readonly why: 'unsure' | 'gone' | 'bothChanged' | 'template';
+  /** Of a list or component: how it is built otherwise, and whether its places are still alike. */
+  readonly rows?: RowsStep;
   /** What it may be now, the likeliest first. */
   readonly candidates: readonly Candidate[];
   /** What both changed; with `bothChanged` only. */
@@ -49,11 +71,20 @@ export interface Clash {
   readonly entry: TableEntry;
 }
 
+/** Whether what is asked about holds until it is answered, where it is; else it waits aside. */
+export const staysMeanwhile = (why: Ask['why']): boolean => why === 'bothChanged' || why === 'template';
+
 /** Something about which nothing is asked any more, and where it went. */
 export interface Settled {
   readonly element: Element;
   readonly screen: Screen;
   readonly about: Decided;
+}
+
+/** An element that stays what it is, with what was decided about it. */
+export interface Kept extends ElementPair, Settled {
+  /** Whether a person said that it is this one. */
+  readonly isByHand?: true;
 }
 
 export interface Candidate {
@@ -69,13 +100,15 @@ export interface IterationPlan {
   /** The partner of each element that came in again, by the newer element. */
   readonly partner: ReadonlyMap<Element, ElementPair>;
   /** Elements that something was decided about, that stay what they are. */
-  readonly kept: readonly ElementPair[];
+  readonly kept: readonly Kept[];
   readonly asks: readonly Ask[];
   /** Elements that something was decided about, that are gone, and nothing is like them. */
   readonly letGo: readonly Settled[];
   /** What a person put on an element that stays another one. */
   readonly onto: readonly (Settled & { readonly to: Element })[];
-  /** Edits that give way to what the design has now. */
+  /** What happens to lists and components. */
+  readonly rows: readonly RowsStep[];
+  /** Decisions that give way to what the design has now: edits, and lists that are taken apart. */
   readonly overruled: readonly TableEntry[];
   /** How many a person put in their places. */
   readonly byHand: number;
@@ -106,32 +139,49 @@ export function planIteration(
   const files = new Set(incoming.map(placeOf));
   // Of a few files each is taken for the screen that came from the same place, and others stay out of it.
   const olds = whole ? design.screens : design.screens.filter((screen) => files.has(placeOf(screen)));
-  const match = matchDesigns({ screens: olds }, { screens: incoming }, tell);
+  const stays = whole ? [] : design.screens.filter((screen) => !olds.includes(screen));
+  const match = matchDesigns({ screens: olds }, { screens: incoming }, tell, stays);
+  const overlaid = overlaidIn(app, match);
   const partner = new Map(match.pairs.map((pair) => [pair.now, pair]));
   const newer = new Map(match.pairs.map((pair) => [pair.old, pair]));
   const decided = decidedAbout(app);
-  const kept: ElementPair[] = [];
+  const kept: Kept[] = [];
   const asks: Ask[] = [];
   const letGo: IterationPlan['letGo'][number][] = [];
   for (const screen of olds) {
     const least = sure ?? SURE[makingOf(traitsOf(screen.root)[0])];
     const fromHere = match.screens.filter((pair) => pair.old === screen && pair.kinship !== 'width');
+    const panel = overlaid.get(screen)?.panel;
+    const inPanel = panel && elementsWithin(panel);
     for (const element of elementsByKey(screen).values()) {
       const about = decided.get(element.key);
       if (!isDecided(about)) continue;
-      const pair = newer.get(element);
+      const found = newer.get(element);
+      // What lies beneath an overlay is the other screen.
+      const pair = found && inPanel && !inPanel.has(found.now) ? undefined : found;
       if (pair && pair.score >= (saysElse(pair) ? Math.max(least, SURE_OF_OTHER_WORDS) : least)) {
-        kept.push(pair);
+        kept.push({ ...pair, element, screen, about });
         const clashes = clashesOf(about.own, pair);
         if (clashes.length)
-          asks.push({ element, screen, about, why: 'bothChanged', candidates: [], clashes });
+          asks.push({
+            id: element.key,
+            element,
+            screen,
+            about,
+            why: 'bothChanged',
+            candidates: [],
+            clashes,
+          });
         continue;
       }
       const candidates = fromHere
         .flatMap((kin) => likeliest(screen, element, kin.now).map((one) => ({ ...one, screen: kin.now })))
         .filter(
           ({ element: one, score }) =>
-            score >= OFFERED && one !== pair?.now && !isSure(partner.get(one), least),
+            score >= OFFERED &&
+            one !== pair?.now &&
+            !isSure(partner.get(one), least) &&
+            (!inPanel || inPanel.has(one)),
         );
       const offered: Candidate[] = [
         ...(pair ? [{ element: pair.now, screen: pair.to, score: pair.score }] : []),
@@ -139,6 +189,7 @@ export function planIteration(
       ].slice(0, MOST_OFFERED);
       if (offered.length)
         asks.push({
+          id: element.key,
           element,
           screen,
           about,
@@ -149,14 +200,18 @@ export function planIteration(
       else letGo.push({ element, screen, about });
     }
   }
+  const toOf = new Map(match.pairs.map(({ now, to }) => [now, to]));
+  const rows = rowsAfter(app, olds, (now) => toOf.get(now), newer, partner);
+  asks.push(...rows.flatMap(askOfRows));
   return {
     match,
-    screens: stepsOf(match, olds),
+    screens: stepsOf(match, olds, overlaid),
     partner,
     kept,
     asks,
     letGo,
     onto: [],
+    rows,
     overruled: [],
     byHand: 0,
   };
@@ -183,20 +238,47 @@ const placeOf = ({ source }: Screen): string => `${source.file} ${source.path}`;
 const isSure = (pair: ElementPair | undefined, sure: number): boolean =>
   pair !== undefined && pair.score >= sure;
 
-function stepsOf(match: DesignMatch, olds: readonly Screen[]): ScreenStep[] {
-  const steps: ScreenStep[] = match.screens.map(({ old, now, kinship, score }) => ({
-    old,
-    now,
-    standing:
-      kinship !== 'same'
+/** Asks about a list or component whose places are built otherwise than before. */
+const askOfRows = (rows: RowsStep): Ask[] =>
+  rows.rebuilt === null
+    ? []
+    : [
+        {
+          id: `rows ${rows.id}`,
+          element: rows.first.old,
+          screen: rows.screen,
+          about: {
+            own: [{ table: 'components', key: rows.id, value: rows.component }],
+            named: [],
+            minor: [],
+          },
+          why: 'template',
+          candidates: [],
+          clashes: [],
+          rows,
+        },
+      ];
+
+function stepsOf(
+  match: DesignMatch,
+  olds: readonly Screen[],
+  overlaid: ReadonlyMap<Screen, Overlaid>,
+): ScreenStep[] {
+  const standingOf = ({ old, now, kinship }: DesignMatch['screens'][number]): ScreenStanding =>
+    overlaid.has(old) && (kinship === 'same' || kinship === 'joined')
+      ? 'overlay'
+      : kinship !== 'same'
         ? kinship
         : old.source.file !== now.source.file
           ? 'renamed'
           : isSameDrawing(old.root, now.root)
             ? 'same'
-            : 'changed',
-    score,
-  }));
+            : 'changed';
+  const steps: ScreenStep[] = match.screens.map((pair): ScreenStep => {
+    const { old, now, score } = pair;
+    const standing = standingOf(pair);
+    return { old, now, standing, score, ...(standing === 'overlay' ? { overlaid: overlaid.get(old)! } : {}) };
+  });
   const known = new Set(steps.flatMap(({ old, now }) => [old, now]));
   for (const now of match.fresh)
     if (!known.has(now)) steps.push({ old: null, now, standing: 'new', score: 1 });

@@ -6,7 +6,14 @@ import { wordsOf } from '../match/traits.ts';
 import { type Answer, proposedAnswer } from './answers.ts';
 import { describeDecided } from './describe.ts';
 import { type Decided, decidedAbout, isDecided } from './decided.ts';
-import type { Ask, IterationPlan, ScreenStanding, Settled } from './plan.ts';
+import {
+  type Ask,
+  isOwnDrawing,
+  type IterationPlan,
+  type ScreenStanding,
+  type Settled,
+  staysMeanwhile,
+} from './plan.ts';
 
 /** How many of something stay, are asked about, and are let go. */
 export interface Tally {
@@ -22,6 +29,8 @@ export interface ReportedScreen {
   readonly name: string;
   readonly file: string;
   readonly standing: ScreenStanding;
+  /** Of one that is an overlay now: the name of the screen beneath. */
+  readonly over?: string;
   /** Its links. */
   readonly links: Tally;
   /** Everything that is decided about its elements, by element. */
@@ -39,6 +48,8 @@ export interface ReportedCandidate {
 }
 
 export interface ReportedAsk {
+  /** Under which it is answered. */
+  readonly id: string;
   /** Key of the element as it was, and of its screen. */
   readonly element: string;
   readonly screen: string;
@@ -47,6 +58,8 @@ export interface ReportedAsk {
   /** What was decided, in a line. */
   readonly about: string;
   readonly why: Ask['why'];
+  /** How the places of a list or component are built otherwise, in words. */
+  readonly rebuilt?: string;
   readonly candidates: readonly ReportedCandidate[];
   readonly clashes: readonly {
     readonly property: string;
@@ -65,12 +78,23 @@ export interface ReportedGone {
   readonly about: string;
 }
 
+/** Something decided that goes along, and the element of the newer screens that it goes along with. */
+export interface ReportedKept extends ReportedGone {
+  /** Key of the element among the screens that come in, with its label. */
+  readonly to: string;
+  readonly toLabel: string;
+  readonly score: number;
+  readonly isByHand: boolean;
+}
+
 /** What an iteration would do, in plain values with keys in place of elements. */
 export interface IterationReport {
   readonly screens: readonly ReportedScreen[];
   readonly links: Tally;
   readonly decided: Tally;
   readonly asks: readonly ReportedAsk[];
+  /** New rows that join lists. */
+  readonly joining: readonly { readonly list: string; readonly rows: number }[];
   readonly letGo: readonly ReportedGone[];
 }
 
@@ -89,7 +113,7 @@ export function reportOf(project: Project, plan: IterationPlan): IterationReport
   for (const { old } of plan.kept) became.set(old, 'kept');
   for (const { element } of plan.onto) became.set(element, 'kept');
   for (const { element } of plan.letGo) became.set(element, 'letGo');
-  for (const { element, why } of plan.asks) if (why !== 'bothChanged') became.set(element, 'asked');
+  for (const { element, why } of plan.asks) if (!staysMeanwhile(why)) became.set(element, 'asked');
   for (const screen of new Set(plan.screens.flatMap(({ old }) => old ?? []))) {
     const [ofLinks, ofElements] = [none(), none()];
     links.set(screen, ofLinks);
@@ -111,21 +135,14 @@ export function reportOf(project: Project, plan: IterationPlan): IterationReport
       }),
       none(),
     );
-  const nameOf = (screen: Screen): string => project.app.screens[screen.key]?.name ?? screen.name;
-  const gone = ({ element, screen, about }: Settled): ReportedGone => ({
-    element: element.key,
-    screen: screen.key,
-    on: nameOf(screen),
-    label: labelOf(element),
-    about: describeDecided(project, about),
-  });
   return {
-    screens: plan.screens.map(({ old, now, standing }) => ({
+    screens: plan.screens.map(({ old, now, standing, overlaid }) => ({
       old: old?.key ?? null,
       now: now?.key ?? null,
       name: old && standing !== 'part' && standing !== 'width' ? screenName(project, old.key) : now!.name,
       file: (now ?? old)!.source.file,
       standing,
+      ...(overlaid ? { over: nameOfNow(project, plan, overlaid.under) } : {}),
       // Of a screen that was parted the links are counted where most of it is.
       links: (old && standing !== 'part' && standing !== 'width' && links.get(old)) || none(),
       decided: (old && standing !== 'part' && standing !== 'width' && elements.get(old)) || none(),
@@ -133,7 +150,9 @@ export function reportOf(project: Project, plan: IterationPlan): IterationReport
     links: sum(links),
     decided: sum(elements),
     asks: plan.asks.map((ask) => ({
-      ...gone(ask),
+      ...goneOf(project, ask),
+      id: ask.id,
+      ...(ask.rows?.rebuilt ? { rebuilt: ask.rows.rebuilt, label: ask.rows.component.name } : {}),
       why: ask.why,
       candidates: ask.candidates.map(({ element, screen, score }) => ({
         element: element.key,
@@ -145,8 +164,40 @@ export function reportOf(project: Project, plan: IterationPlan): IterationReport
       clashes: ask.clashes.map(({ property, was, mine, design }) => ({ property, was, mine, design })),
       proposed: proposedAnswer(ask),
     })),
-    letGo: plan.letGo.map(gone),
+    joining: plan.rows
+      .filter(({ joining }) => joining.length > 0)
+      .map(({ component, joining }) => ({ list: component.name, rows: joining.length })),
+    letGo: plan.letGo.map((one) => goneOf(project, one)),
   };
+}
+
+/** What a screen that comes in is called in the project. */
+const nameOfNow = (project: Project, plan: IterationPlan, now: Screen): string => {
+  const old = plan.screens.find((step) => step.now === now && isOwnDrawing(step))?.old;
+  return old ? screenName(project, old.key) : (project.app.screens[now.key]?.name ?? now.name);
+};
+
+const goneOf = (project: Project, { element, screen, about }: Settled): ReportedGone => ({
+  element: element.key,
+  screen: screen.key,
+  on: project.app.screens[screen.key]?.name ?? screen.name,
+  label: labelOf(element),
+  about: describeDecided(project, about),
+});
+
+/** What goes along of a screen, in reading order. */
+export function keptOn(project: Project, plan: IterationPlan, screen: Screen): ReportedKept[] {
+  const order = new Map([...elementsByKey(screen).keys()].map((key, i) => [key, i]));
+  return plan.kept
+    .filter((one) => one.screen === screen)
+    .map(({ element, about, now, score, isByHand = false }) => ({
+      ...goneOf(project, { element, screen, about }),
+      to: now.key,
+      toLabel: labelOf(now),
+      score,
+      isByHand,
+    }))
+    .sort((a, b) => order.get(a.element)! - order.get(b.element)!);
 }
 
 /** What speaks for two elements to be one, in words. */

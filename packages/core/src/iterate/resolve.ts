@@ -30,6 +30,15 @@ export function movedTo(app: App, from: string, to: string, { own, named, minor 
   return changes;
 }
 
+/** Says of one element what was decided about another, and no longer of that one: the right one, found out later. */
+export function moveDecided(app: App, from: string, to: string): Change {
+  const about = decidedAbout(app).get(from) ?? { own: [], named: [], minor: [] };
+  return all([
+    ...about.own.map(({ table, key }) => put({ table, key, value: null })),
+    ...movedTo(app, from, to, about),
+  ]);
+}
+
 /** Puts what was set aside on an element: all that was decided about the one that it was about is said of this one. */
 export function putOn(app: App, id: string, element: string): Change {
   const { element: from, entries } = app.setAside[id];

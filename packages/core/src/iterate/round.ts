@@ -5,13 +5,13 @@ import { type PageOf, pageOf } from '../emit/page_of.ts';
 import { EmissionPlan } from '../emit/react/plan.ts';
 import type { IntakeResult } from '../intake/batch.ts';
 import { labelOf } from '../links/pressable.ts';
-import type { Element, Screen } from '../model/design.ts';
+import type { Element } from '../model/design.ts';
 import { elementsByKey, type Project, screensByKey } from '../model/project.ts';
 import { answered, type Answers } from './answers.ts';
 import { applyIteration } from './apply.ts';
 import { type Effects, effectsOf } from './effects.ts';
-import { type IterationPlan, planIteration } from './plan.ts';
-import { type IterationReport, reportOf } from './report.ts';
+import { isOwnDrawing, type IterationPlan, planIteration, type ScreenStep } from './plan.ts';
+import { type IterationReport, keptOn, type ReportedKept, reportOf } from './report.ts';
 
 /** One screen before and after. */
 export interface RoundScreen {
@@ -22,6 +22,8 @@ export interface RoundScreen {
   /** Keys in the picture of the newer screen by the keys that came in with it, and the other way round. */
   readonly shown: Readonly<Record<string, string>>;
   readonly incoming: Readonly<Record<string, string>>;
+  /** What was decided about the screen's elements and goes along, with where to. */
+  readonly kept: readonly ReportedKept[];
   /** What can be pointed at by its name: key that came in, and label. */
   readonly named: readonly { readonly key: string; readonly label: string }[];
 }
@@ -68,12 +70,17 @@ export class Round {
     return { ...effectsOf(this.#project, project), graph: graphDifferences(this.#project, project) };
   }
 
+  /** The project as it would be. */
+  project(answers: Answers): Project {
+    return this.#made(answers).project;
+  }
+
   /** @param at which of the screens of the report */
   screen(at: number, answers: Answers): RoundScreen {
     const step = this.#plan.screens[at];
     const plan = answered(this.#plan, answers);
     const made = this.#made(answers);
-    const key = step.now && keyOfMade(made.project, step.now, step.old, step.standing === 'joined');
+    const key = keyOfMade(made.project, step);
     const screen = key ? (screensByKey(made.project.design).get(key) ?? null) : null;
     const shown: Record<string, string> = {};
     const incoming: Record<string, string> = {};
@@ -96,6 +103,7 @@ export class Round {
       differences: step.old && screen ? differencesOf(step.old, screen, pairs) : [],
       shown,
       incoming,
+      kept: step.old ? keptOn(this.#project, plan, step.old) : [],
       named: step.now
         ? [...elementsByKey(step.now).values()].flatMap((element) => {
             const label = element === step.now!.root ? '' : labelOf(element);
@@ -128,7 +136,9 @@ export class Round {
 }
 
 /** The key that a screen that came in has in the project that it was taken into. */
-function keyOfMade(made: Project, now: Screen, old: Screen | null, isJoined: boolean): string | null {
+function keyOfMade(made: Project, step: ScreenStep): string | null {
+  const { old, now } = step;
+  if (!now) return null;
   const there = screensByKey(made.design);
   const isIt = (key: string): boolean => {
     const screen = there.get(key);
@@ -136,7 +146,7 @@ function keyOfMade(made: Project, now: Screen, old: Screen | null, isJoined: boo
       screen !== undefined && screen.source.file === now.source.file && screen.source.path === now.source.path
     );
   };
-  if (old && !isJoined && isIt(old.key)) return old.key;
+  if (old && isOwnDrawing(step) && isIt(old.key)) return old.key;
   return made.design.screens.find(({ key }) => isIt(key))?.key ?? null;
 }
 

@@ -19,13 +19,15 @@ const isUnchanged = (old: Traits, now: Traits): boolean => old.exact === now.exa
  * Matches two versions of a design: the screens, then the elements of each pair of screens; what is left of a screen
  * that was parted or joined is looked for where its parts went.
  * @param tell hears how many screens have been compared; what it throws ends the work
+ * @param beneath screens that do not come again, over which some may be drawn now
  */
 export function matchDesigns(
   old: Pick<Design, 'screens'>,
   now: Pick<Design, 'screens'>,
   tell?: (done: number, total: number) => void,
+  beneath: readonly Screen[] = [],
 ): DesignMatch {
-  const screens = matchScreens(old.screens, now.screens);
+  const screens = matchScreens(old.screens, now.screens, beneath);
   const pairs: DesignMatch['pairs'][number][] = [];
   const taken = new Set<Element>();
   const add = (from: Screen, to: Screen, found: readonly ElementPair[]): void => {

@@ -18,6 +18,8 @@ export interface ScreenPair {
   readonly old: Screen;
   readonly now: Screen;
   readonly kinship: ScreenKinship;
+  /** Another of the newer screens, all of which the newer drawing shows and the older did not: it may lie beneath. */
+  readonly over?: Screen;
   /** How sure that is, 0 to 1. */
   readonly score: number;
 }
@@ -26,6 +28,8 @@ export interface ScreenPair {
 const LEAST = 0.3;
 /** How much of what a screen shows has to be in another one for it to come from there. */
 const MOST_OF = 0.6;
+/** How much more of another screen a drawing has to show than before for that one to have come beneath it. */
+const CAME_BENEATH = 0.35;
 /** From this ratio of widths on, two drawings of one screen are for different windows. */
 const WIDTH_RATIO = 1.25;
 /** More screens than this are matched best first. */
@@ -79,10 +83,15 @@ const sameName = (a: string, b: string): boolean => a.trim().toLowerCase() === b
  * Finds which screens are which in a newer design: the best assignment by file, name, authored id and what they show,
  * where what few screens show says most (weights after Spärck Jones, 1972). What is left over may be a part of a screen
  * that stays, may have gone into one, or may be one at another width.
+ * @param beneath screens that do not come again, over which some may be drawn now
  */
-export function matchScreens(olds: readonly Screen[], nows: readonly Screen[]): ScreenPair[] {
+export function matchScreens(
+  olds: readonly Screen[],
+  nows: readonly Screen[],
+  beneath: readonly Screen[] = [],
+): ScreenPair[] {
   const shown = new Map<Screen, ReadonlySet<number>>();
-  for (const screen of [...olds, ...nows]) shown.set(screen, tokensOf(screen));
+  for (const screen of [...olds, ...nows, ...beneath]) shown.set(screen, tokensOf(screen));
   const rarity = new Rarity([...shown.values()]);
   const totals = new Map([...shown].map(([screen, tokens]) => [screen, rarity.total(tokens)]));
   const evidence = (old: Screen, now: Screen): number => {
@@ -168,7 +177,20 @@ export function matchScreens(olds: readonly Screen[], nows: readonly Screen[]): 
         : 0;
     },
   );
-  return pairs;
+  const share = (of: Screen, within: Screen): number =>
+    rarity.shared(shown.get(of)!, shown.get(within)!) / Math.max(1e-9, totals.get(of)!);
+  return pairs.map((pair) => {
+    if (pair.kinship !== 'same' || rootOf(pair.old).exact === rootOf(pair.now).exact) return pair;
+    let over: Screen | null = null;
+    let most = CAME_BENEATH;
+    for (const other of [...nows, ...beneath]) {
+      if (other === pair.now || other === pair.old) continue;
+      const within = share(other, pair.now);
+      const came = within - share(oldOf.get(other) ?? other, pair.old);
+      if (within >= MOST_OF && came > most) [over, most] = [other, came];
+    }
+    return over ? { ...pair, over } : pair;
+  });
 }
 
 const rootOf = (screen: Screen): Traits => traitsOf(screen.root)[0];

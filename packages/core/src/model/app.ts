@@ -315,7 +315,17 @@ const iterationScreen = fields({
   /** Key of the screen; of one that is gone, the one it had. */
   screen: screenKey,
   name: text(300),
-  standing: choice(['same', 'changed', 'renamed', 'part', 'joined', 'width', 'new', 'gone'] as const),
+  standing: choice([
+    'same',
+    'changed',
+    'renamed',
+    'overlay',
+    'part',
+    'joined',
+    'width',
+    'new',
+    'gone',
+  ] as const),
 });
 const iterationFields = {
   screens: list(iterationScreen, { max: 10_000 }),

@@ -3,7 +3,7 @@ import { matchElements } from '../counterparts/match.ts';
 import { isPressable } from '../roles/role.ts';
 import { findScrims } from './scrim.ts';
 import { pressablesOf } from '../links/pressable.ts';
-import type { Interaction, Overlay, OverlayKind, ScreenEntry } from '../model/app.ts';
+import type { App, Interaction, Overlay, OverlayKind, ScreenEntry } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
@@ -193,11 +193,11 @@ export function cutOverlay(
   const isLost = (element: string): boolean =>
     !!screen && elementsByKey(screen).has(element) && !isWithin(design, element, panel);
   const changes: Change[] = [putScreen(key, made)];
-  for (const [id, interaction] of Object.entries(app.interactions)) {
-    if (isLost(elementOfInteraction(id))) changes.push(putInteraction(id, null));
-    else if (interaction.target.kind === 'screen' && interaction.target.screen === key)
-      changes.push(putInteraction(id, { ...interaction, target: { kind: 'open', overlay: key } }));
-  }
+  const lost = Object.keys(app.interactions).filter((id) => isLost(elementOfInteraction(id)));
+  changes.push(
+    ...lost.map((id) => putInteraction(id, null)),
+    ...openingInstead(app, key).filter((change) => change.kind !== 'put' || !lost.includes(change.key)),
+  );
   for (const closer of screen ? closersOf(project, screen, panel) : [])
     changes.push(putInteraction(closer.key, CLOSE));
   return all(changes);
@@ -227,6 +227,35 @@ export function cutApart(project: Project, key: string, { panel, name, overlay }
     ...(screen ? closersOf(project, screen, panel).map((closer) => putInteraction(closer.key, CLOSE)) : []),
   ]);
 }
+
+/**
+ * Makes of a screen whose drawing went into another one the overlay that is drawn there: what led to it opens it, and what
+ * by its label closes it does.
+ * @param under key of the screen whose drawing shows it
+ */
+export function overlayWithin(
+  project: Project,
+  key: string,
+  { panel, overlay }: PanelProposal,
+  under: string,
+): Change {
+  const { app, design } = project;
+  const { guard: _guard, of: _of, ...entry } = app.screens[key];
+  const host = screensByKey(design).get(under);
+  return all([
+    putScreen(key, { ...entry, use: 'overlay', of: under, overlay: { ...overlay, panel, over: [under] } }),
+    ...openingInstead(app, key),
+    ...(host ? closersOf(project, host, panel).map((closer) => putInteraction(closer.key, CLOSE)) : []),
+  ]);
+}
+
+/** What led to a screen opens it as an overlay. */
+const openingInstead = (app: App, key: string): Change[] =>
+  Object.entries(app.interactions).flatMap(([id, interaction]) =>
+    interaction.target.kind === 'screen' && interaction.target.screen === key
+      ? [putInteraction(id, { ...interaction, target: { kind: 'open', overlay: key } })]
+      : [],
+  );
 
 /** Puts an overlay that was cut out of a screen back into it. */
 export const joinAgain = ({ app }: Project, key: string): Change =>

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
 
-const Item = styled.li<{ $isOn: boolean }>`
+export const Item = styled.li<{ $isOn: boolean }>`
   padding: 9px 16px 10px;
   border-top: 1px solid ${color.rule};
   background: ${({ $isOn }) => ($isOn ? color.lakeTint : 'none')};
@@ -26,7 +26,7 @@ const Item = styled.li<{ $isOn: boolean }>`
   }
 `;
 
-const Title = styled.button`
+export const Title = styled.button`
   border: 0;
   padding: 0;
   background: none;
@@ -38,13 +38,13 @@ const Title = styled.button`
 interface DecisionsProps {
   asks: readonly ReportedAsk[];
   chosen: string | null;
-  onChoose: (element: string) => void;
+  onChoose: (id: string) => void;
   /** What was pointed at in the newer picture, with its label. */
   pointed: { readonly key: string; readonly label: string } | null;
-  onAnswer: (element: string, answer: Answer) => void;
+  onAnswer: (id: string, answer: Answer) => void;
 }
 
-const WHY: Readonly<Record<ReportedAsk['why'], string>> = {
+const WHY: Readonly<Record<Exclude<ReportedAsk['why'], 'template'>, string>> = {
   unsure: 'It may be another element now.',
   gone: 'It is gone; this is like it.',
   bothChanged: 'Changed by hand, and by the design too.',
@@ -58,12 +58,12 @@ export function Decisions({ asks, chosen, onChoose, pointed, onAnswer }: Decisio
   }, [chosen]);
   const onKey = (event: KeyboardEvent): void => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const at = asks.findIndex(({ element }) => element === chosen);
+    const at = asks.findIndex(({ id }) => id === chosen);
     const ask = asks[at];
     const go = (to: number): void => {
       const next = asks[Math.max(0, Math.min(asks.length - 1, to))];
       if (!next) return;
-      onChoose(next.element);
+      onChoose(next.id);
       list.current?.focus();
     };
     const key = event.key.toLowerCase();
@@ -73,9 +73,9 @@ export function Decisions({ asks, chosen, onChoose, pointed, onAnswer }: Decisio
     else {
       const answer = answerOfKey(ask, key, pointed?.key ?? null);
       if (!answer) return;
-      onAnswer(ask.element, answer);
+      onAnswer(ask.id, answer);
       const next = asks[at + 1] ?? asks[at - 1];
-      if (next) onChoose(next.element);
+      if (next) onChoose(next.id);
       list.current?.focus();
     }
     event.preventDefault();
@@ -83,22 +83,31 @@ export function Decisions({ asks, chosen, onChoose, pointed, onAnswer }: Decisio
   return (
     <ul ref={list} tabIndex={0} aria-label="To decide" onKeyDown={onKey}>
       {asks.map((ask) => {
-        const isOn = ask.element === chosen;
+        const isOn = ask.id === chosen;
         return (
-          <Item key={ask.element} $isOn={isOn} data-chosen={isOn || undefined} aria-label={ask.label}>
+          <Item key={ask.id} $isOn={isOn} data-chosen={isOn || undefined} aria-label={ask.label}>
             <Title
               type="button"
               tabIndex={-1}
               aria-current={isOn}
               onClick={() => {
-                onChoose(ask.element);
+                onChoose(ask.id);
                 list.current?.focus();
               }}
             >
               “{ask.label}”
             </Title>
             <p>
-              On {ask.on}: {ask.about}. {WHY[ask.why]}
+              {ask.why === 'template' ? (
+                <>
+                  Its places are built otherwise now: {ask.rebuilt}.
+                  {!ask.proposed && ' They are no longer alike.'}
+                </>
+              ) : (
+                <>
+                  On {ask.on}: {ask.about}. {WHY[ask.why]}
+                </>
+              )}
             </p>
             {ask.clashes.map(({ property, was, mine, design }) => (
               <p key={property}>
@@ -112,39 +121,41 @@ export function Decisions({ asks, chosen, onChoose, pointed, onAnswer }: Decisio
                   key={one.element}
                   $kind={i === 0 && ask.proposed ? 'primary' : undefined}
                   aria-keyshortcuts={String(i + 1)}
-                  onPress={() => onAnswer(ask.element, { kind: 'on', element: one.element })}
+                  onPress={() => onAnswer(ask.id, { kind: 'on', element: one.element })}
                 >
                   It is “{one.label}”{isOn && <kbd>{i + 1}</kbd>}
                 </Button>
               ))}
-              {isOn && pointed && ask.why !== 'bothChanged' && (
+              {isOn && pointed && !isEitherOr(ask) && (
                 <Button
                   $kind="primary"
                   aria-keyshortcuts="P"
-                  onPress={() => onAnswer(ask.element, { kind: 'on', element: pointed.key })}
+                  onPress={() => onAnswer(ask.id, { kind: 'on', element: pointed.key })}
                 >
                   Put it on “{pointed.label}”<kbd>P</kbd>
                 </Button>
               )}
-              {ask.why === 'bothChanged' ? (
+              {isEitherOr(ask) ? (
                 <>
                   <Button
                     aria-keyshortcuts="O"
-                    onPress={() => onAnswer(ask.element, { kind: 'own' })}
+                    onPress={() => onAnswer(ask.id, { kind: 'own' })}
                     $kind={ask.proposed?.kind === 'own' ? 'primary' : undefined}
                   >
-                    Keep yours{isOn && <kbd>O</kbd>}
+                    {ask.why === 'template' ? 'Keep it one' : 'Keep yours'}
+                    {isOn && <kbd>O</kbd>}
                   </Button>
                   <Button
                     aria-keyshortcuts="D"
-                    onPress={() => onAnswer(ask.element, { kind: 'design' })}
+                    onPress={() => onAnswer(ask.id, { kind: 'design' })}
                     $kind={ask.proposed?.kind === 'design' ? 'primary' : undefined}
                   >
-                    Take the design’s{isOn && <kbd>D</kbd>}
+                    {ask.why === 'template' ? 'Take it apart' : 'Take the design’s'}
+                    {isOn && <kbd>D</kbd>}
                   </Button>
                 </>
               ) : (
-                <Button aria-keyshortcuts="L" onPress={() => onAnswer(ask.element, { kind: 'letGo' })}>
+                <Button aria-keyshortcuts="L" onPress={() => onAnswer(ask.id, { kind: 'letGo' })}>
                   Let go{isOn && <kbd>L</kbd>}
                 </Button>
               )}
@@ -163,11 +174,13 @@ export function Decisions({ asks, chosen, onChoose, pointed, onAnswer }: Decisio
   );
 }
 
+/** Whether one answers only by keeping what was decided or taking what the design has. */
+export const isEitherOr = ({ why }: ReportedAsk): boolean => why === 'bothChanged' || why === 'template';
+
 const shown = (value: string): string => (value ? `“${value}”` : 'nothing');
 
 function answerOfKey(ask: ReportedAsk, key: string, pointed: string | null): Answer | null {
-  if (ask.why === 'bothChanged')
-    return key === 'o' ? { kind: 'own' } : key === 'd' ? { kind: 'design' } : null;
+  if (isEitherOr(ask)) return key === 'o' ? { kind: 'own' } : key === 'd' ? { kind: 'design' } : null;
   if (key === 'l') return { kind: 'letGo' };
   if (key === 'p' && pointed) return { kind: 'on', element: pointed };
   const candidate = /^[1-9]$/.test(key) ? ask.candidates[Number(key) - 1] : undefined;

@@ -5,15 +5,15 @@ import {
   type IterationRecord,
   labelOf,
   letGoOf,
+  moveDecided,
   putOn,
-  screenName,
   screensByKey,
   screenWith,
   type SetAside,
 } from '@tovel/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
 import { ElementPicture } from '../picture/ElementPicture';
@@ -21,7 +21,8 @@ import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
-import { screensInWords, STANDINGS, tallyInWords } from './standings';
+import { DoneScreens } from './DoneScreens';
+import { screensInWords, tallyInWords } from './standings';
 
 const View = styled.div`
   height: 100%;
@@ -94,22 +95,6 @@ const Title = styled.button`
   cursor: pointer;
 `;
 
-const Screens = styled.ul`
-  list-style: none;
-  margin: 0 0 18px;
-  padding: 0;
-  li {
-    display: grid;
-    grid-template-columns: 96px minmax(0, 1fr);
-    gap: 10px;
-    padding: 5px 18px;
-    border-top: 1px solid ${color.rule};
-  }
-  span {
-    color: ${color.ink2};
-  }
-`;
-
 /** What the last iteration did, in one line: `9 the same, 3 changed, 1 new · 53 kept, 1 to decide`. */
 const inWords = (record: IterationRecord): string =>
   `${screensInWords(record.screens)} · decided elements: ${tallyInWords(record)}`;
@@ -117,7 +102,7 @@ const inWords = (record: IterationRecord): string =>
 /** What the next round of screens changed, and what only a person can say where it belongs now. */
 export function DoneView() {
   const project = useProject();
-  const { base, app, drawn, session } = project;
+  const { app, drawn, session } = project;
   const number = Math.max(0, ...Object.keys(app.iterations).map(Number));
   const record = app.iterations[String(number)];
   const waiting = useMemo(
@@ -129,10 +114,12 @@ export function DoneView() {
   const letGo = waiting.filter(([, one]) => one.standing === 'letGo');
   const [chosen, setChosen] = useState<string | null>(null);
   const [pointed, setPointed] = useState<string | null>(null);
+  /** An element that something went along with, which is looked at. */
+  const [went, setWent] = useState<string | null>(null);
   const current =
     chosen && app.setAside[chosen] ? chosen : (asked[0]?.[0] ?? both[0]?.[0] ?? letGo[0]?.[0] ?? null);
   const about = current ? app.setAside[current] : null;
-  const own = about?.standing === 'both' ? about.element : undefined;
+  const own = went ?? (about?.standing === 'both' ? about.element : undefined);
   const element = pointed ?? own ?? about?.candidates.find((key) => findElement(drawn, key)) ?? null;
   const screen =
     (element && screenWith(drawn, element)) ?? (about && screensByKey(drawn).get(about.screen)) ?? null;
@@ -148,6 +135,12 @@ export function DoneView() {
   const choose = (key: string): void => {
     setChosen(key);
     setPointed(null);
+    setWent(null);
+  };
+  const moveTo = (from: string, to: string): void => {
+    session.change(`What was decided of “${nameOf(from)}” is of “${nameOf(to)}”`, moveDecided(app, from, to));
+    setWent(to);
+    setPointed(null);
   };
   const nameOf = (key: string): string => {
     const found = findElement(drawn, key);
@@ -159,13 +152,17 @@ export function DoneView() {
     setPointed(null);
   };
   const row = ([key, one]: readonly [string, SetAside]) => (
-    <Item key={key} $isOn={key === current} role="group" aria-label={one.label}>
+    <Item key={key} $isOn={key === current && !went} role="group" aria-label={one.label}>
       <Title type="button" aria-current={key === current} onClick={() => choose(key)}>
-        “{one.label}”
+        “{isRows(one) ? nameOfRows(one) : one.label}”
       </Title>
       <p>
         {one.element === undefined ? 'A screen' : `On ${one.on}`}:{' '}
-        {one.element === undefined ? 'its name and route' : describeEntries(project, one.entries)}
+        {one.element === undefined
+          ? 'its name and route'
+          : isRows(one)
+            ? 'its places are built otherwise now'
+            : describeEntries(project, one.entries)}
       </p>
       <div>
         {one.standing === 'both' && (
@@ -175,14 +172,14 @@ export function DoneView() {
                 session.change(`Keep what was changed of “${one.label}”`, decideBoth(app, key, 'own'))
               }
             >
-              Keep yours
+              {isRows(one) ? 'Keep it one' : 'Keep yours'}
             </Button>
             <Button
               onPress={() =>
                 session.change(`Take the design’s of “${one.label}”`, decideBoth(app, key, 'design'))
               }
             >
-              Take the design’s
+              {isRows(one) ? 'Take it apart' : 'Take the design’s'}
             </Button>
           </>
         )}
@@ -194,7 +191,7 @@ export function DoneView() {
                 It is “{nameOf(target)}”
               </Button>
             ))}
-        {key === current && pointed && one.element !== undefined && one.standing !== 'both' && (
+        {key === current && !went && pointed && one.element !== undefined && one.standing !== 'both' && (
           <Button $kind="primary" onPress={() => take(key, pointed)}>
             Put it on “{nameOf(pointed)}”
           </Button>
@@ -239,18 +236,16 @@ export function DoneView() {
         {record && (
           <>
             <h3>Screens</h3>
-            <Screens>
-              {record.screens.map((one) => (
-                <li key={`${one.screen} ${one.standing}`}>
-                  <span>{STANDINGS[one.standing]}</span>
-                  {screensByKey(drawn).has(one.screen) ? (
-                    <Link to={`${base}/junction/${one.screen}`}>{screenName(project, one.screen)}</Link>
-                  ) : (
-                    one.name
-                  )}
-                </li>
-              ))}
-            </Screens>
+            <DoneScreens
+              record={record}
+              chosen={went}
+              onChoose={(key) => {
+                setWent(key);
+                setPointed(null);
+              }}
+              pointed={went && pointed && pointed !== went ? { key: pointed, label: nameOf(pointed) } : null}
+              onMove={moveTo}
+            />
           </>
         )}
       </Lists>
@@ -262,6 +257,11 @@ export function DoneView() {
     </View>
   );
 }
+
+/** Whether it is about a list or component whose places are built otherwise now. */
+const isRows = ({ standing, entries }: SetAside): boolean =>
+  standing === 'both' && entries[0].table === 'components';
+const nameOfRows = ({ entries }: SetAside): string => (entries[0].value as { readonly name: string }).name;
 
 const Ways = styled.div`
   display: flex;

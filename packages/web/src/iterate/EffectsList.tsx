@@ -47,6 +47,10 @@ export function EffectsList({ effects, report }: { effects: RoundEffects | null;
   const lines: readonly (readonly [title: string, lines: readonly string[]])[] = [
     ['New ways between screens', ways('new')],
     ['Ways that are gone', ways('gone')],
+    [
+      'Rows that join a list',
+      report.joining.map(({ list, rows }) => `${rows} more ${rows === 1 ? 'place' : 'places'} of “${list}”`),
+    ],
     ['Journeys that break', broken.map(({ name, why }) => `${name}: ${why}`)],
     ['Journeys that go through again', mended],
     ['No longer reached from the start', lost],

@@ -131,10 +131,10 @@ function linesOf({ screens, asks, letGo }: IterationReport): Line[] {
   ];
 }
 
-function saysOf({ standing, links, file }: ReportedScreen, asked: number): string {
+function saysOf({ standing, links, file, over }: ReportedScreen, asked: number): string {
   const count = links.kept + links.asked + links.letGo;
   return [
-    STANDINGS[standing],
+    over ? `an overlay of ${over} now` : STANDINGS[standing],
     ...(standing === 'renamed' ? [file] : []),
     ...(count ? [`${count} ${count === 1 ? 'link' : 'links'}`] : []),
     ...(asked ? [`${asked} to decide`] : []),

@@ -9,11 +9,14 @@ import { newName } from '../project/identity';
 import { color } from '../theme/theme';
 import { Button, Segments } from '../ui/controls';
 import { Empty } from '../ui/Empty';
-import { Suggest } from '../ui/Suggest';
+import { useQueryParam } from '../ui/use_query_param';
 import { BeforeAfter, type Laid, LaidChoice } from './BeforeAfter';
-import { Decisions } from './Decisions';
+import { Decisions, isEitherOr } from './Decisions';
 import { DifferenceList } from './DifferenceList';
 import { EffectsList } from './EffectsList';
+import { KeptList } from './KeptList';
+import { PointByName } from './PointByName';
+import { RoundMap } from './RoundMap';
 import { RoundScreens } from './RoundScreens';
 import { screensInWords, tallyInWords } from './standings';
 import { forgetAnswers, useRound } from './use_round';
@@ -48,6 +51,8 @@ const Bar = styled.header`
 `;
 
 const Middle = styled.section`
+  display: flex;
+  flex-direction: column;
   overflow: auto;
   padding: 10px 16px 16px;
   > header {
@@ -84,10 +89,13 @@ const Side = styled.aside`
   }
 `;
 
-const none = { olds: [], nows: [] } as const;
-/** Elements that are offered at once for what is typed. */
-const OFFERED = 8;
+const SHOWN = [
+  { id: 'pictures', label: 'Pictures' },
+  { id: 'lines', label: 'Lines' },
+  { id: 'grid', label: 'Grid' },
+] as const;
 
+const none = { olds: [], nows: [] } as const;
 /** A next round of screens before anything of it is taken in: what it changes, and what only a person can decide. */
 export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
   const { id, base, session } = useProject();
@@ -95,21 +103,24 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
   const queries = useQueryClient();
   const opened = useRound(round);
   const { report, progress, problem, isWhole, setWhole, answers, answer, answerAll, effects } = opened;
-  const [at, setAt] = useState<number | null>(null);
+  const [screenKey, setScreenKey] = useQueryParam('screen', '');
+  const [asked, setShown] = useQueryParam('show', 'pictures');
+  const shows = SHOWN.find((one) => one.id === asked)?.id ?? 'pictures';
   const [chosen, setChosen] = useState<string | null>(null);
   const [pointed, setPointed] = useState<{ key: string; label: string } | null>(null);
-  const [typed, setTyped] = useState('');
   const [marked, setMarked] = useState<Difference | null>(null);
   const [laid, setLaid] = useState<Laid>('beside');
   const [pages, setPages] = useState<{ readonly at: number; readonly screen: RoundScreen } | null>(null);
   const [busy, setBusy] = useState<'take' | 'drop' | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
 
+  const found = report?.screens.findIndex(({ old, now }) => [old, now].includes(screenKey)) ?? -1;
+  const at = screenKey && found >= 0 ? found : null;
   const asks = useMemo(
     () => (report?.asks ?? []).filter((ask) => at === null || ask.screen === report?.screens[at]?.old),
     [report, at],
   );
-  const ask = asks.find(({ element }) => element === chosen) ?? asks[0] ?? null;
+  const ask = asks.find(({ id: one }) => one === chosen) ?? asks[0] ?? null;
   const shownAt =
     at ??
     (report && ask ? report.screens.findIndex(({ old }) => old === ask.screen) : null) ??
@@ -135,8 +146,14 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
   }, [openScreen, shownAt, report]);
 
   const choose = (index: number | null): void => {
-    setAt(index);
+    const chosenScreen = index === null ? null : report?.screens[index];
+    setScreenKey(chosenScreen?.now ?? chosenScreen?.old ?? '');
     setChosen(null);
+    setPointed(null);
+    setMarked(null);
+  };
+  const chooseElement = (element: string): void => {
+    setChosen(element);
     setPointed(null);
     setMarked(null);
   };
@@ -183,15 +200,19 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
     );
 
   const likely: Answers = Object.fromEntries(
-    report.asks.flatMap(({ element, proposed }) => (proposed ? [[element, proposed]] : [])),
+    report.asks.flatMap(({ id: one, proposed }) => (proposed ? [[one, proposed]] : [])),
   );
   const likelyCount = Object.keys(likely).length;
   const page = pages && pages.at === shownAt ? pages.screen : null;
   const current = shownAt === null ? null : report.screens[shownAt];
-  const ofAsk = isChosen && ask && ask.screen === current?.old ? ask : null;
-  const target = pointed?.key ?? ofAsk?.candidates[0]?.element ?? null;
+  const kept = (at !== null && page?.kept) || [];
+  const ofKept = kept.find(({ element }) => element === chosen) ?? null;
+  const ofAsk = !ofKept && isChosen && ask && ask.screen === current?.old ? ask : null;
+  const subject = ofKept ?? ofAsk;
+  const isPointing = ofKept !== null || (ofAsk !== null && !isEitherOr(ofAsk));
+  const target = pointed?.key ?? ofKept?.to ?? ofAsk?.candidates[0]?.element ?? null;
   const marks = marked ?? {
-    olds: ofAsk ? [ofAsk.element] : none.olds,
+    olds: subject ? [subject.element] : none.olds,
     nows: target && page?.shown[target] ? [page.shown[target]] : none.nows,
   };
   const point = (key: string): void => {
@@ -200,10 +221,9 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
     setMarked(null);
     setPointed({ key: came, label: page.named.find((one) => one.key === came)?.label ?? 'this element' });
   };
-  const onAnswer = (element: string, one: Answer): void => {
+  const onAnswer = (element: string, one: Answer | null): void => {
     answer(element, one);
     setPointed(null);
-    setTyped('');
     setMarked(null);
   };
   const count = Object.keys(answers).length;
@@ -247,16 +267,27 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
       <RoundScreens report={report} at={at} onChoose={choose} />
       <Middle aria-label="Before and after">
         <header>
-          <h3>{current ? current.name : 'No screen'}</h3>
-          <LaidChoice laid={laid} onLaid={setLaid} isDisabled={!page?.before || !page.after} />
+          <h3>{shows === 'pictures' ? (current?.name ?? 'No screen') : 'The Map, held against as it is'}</h3>
+          {shows === 'pictures' && (
+            <LaidChoice laid={laid} onLaid={setLaid} isDisabled={!page?.before || !page.after} />
+          )}
+          <Segments role="group" aria-label="Shown">
+            {SHOWN.map(({ id: one, label }) => (
+              <Button key={one} aria-pressed={shows === one} onPress={() => setShown(one)}>
+                {label}
+              </Button>
+            ))}
+          </Segments>
         </header>
-        {page ? (
+        {shows !== 'pictures' ? (
+          <RoundMap round={opened} view={shows} />
+        ) : page ? (
           <BeforeAfter
             before={page.before}
             after={page.after}
             laid={laid}
             marked={marks}
-            {...(ofAsk && ofAsk.why !== 'bothChanged' ? { onPick: point } : {})}
+            {...(isPointing ? { onPick: point } : {})}
             nothingBefore="It was not there."
             nothingAfter={
               current?.standing === 'gone'
@@ -275,35 +306,16 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
         {asks.length ? (
           <Decisions
             asks={asks}
-            chosen={ask?.element ?? null}
-            onChoose={(element) => {
-              setChosen(element);
-              setPointed(null);
-              setMarked(null);
-            }}
+            chosen={ofKept ? null : (ask?.id ?? null)}
+            onChoose={chooseElement}
             pointed={pointed}
             onAnswer={onAnswer}
           />
         ) : (
           <p>{at === null ? 'Nothing: all that was decided goes along.' : 'Nothing on this screen.'}</p>
         )}
-        {ofAsk && ofAsk.why !== 'bothChanged' && page && (
-          <form onSubmit={(event) => event.preventDefault()}>
-            <Suggest
-              label="Another element, by its name; or press it in the newer picture"
-              value={typed}
-              onType={setTyped}
-              suggestions={page.named
-                .filter(({ label }) => label.toLowerCase().includes(typed.toLowerCase()))
-                .slice(0, OFFERED)
-                .map(({ key, label }) => ({ id: key, label, detail: '' }))}
-              onTake={({ id: key, label }) => {
-                setPointed({ key, label });
-                setTyped(label);
-              }}
-              nothing="No element is called that"
-            />
-          </form>
+        {ofAsk && isPointing && page && (
+          <PointByName key={ofAsk.element} named={page.named} onPoint={setPointed} />
         )}
         {at === null ? (
           <>
@@ -329,6 +341,24 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
                       : 'Nothing: it is the same.'
               }
             />
+            {kept.length > 0 && (
+              <>
+                <h3>
+                  Goes along <span>{kept.length}</span>
+                </h3>
+                <p>Where one of them is another element now, choose it and press the right one.</p>
+                {ofKept && page && (
+                  <PointByName key={ofKept.element} named={page.named} onPoint={setPointed} />
+                )}
+                <KeptList
+                  kept={kept}
+                  chosen={ofKept?.element ?? null}
+                  onChoose={chooseElement}
+                  pointed={ofKept && pointed}
+                  onAnswer={onAnswer}
+                />
+              </>
+            )}
           </>
         )}
       </Side>

@@ -4,6 +4,7 @@ import {
   type Effects,
   type GraphDifference,
   type IterationReport,
+  type Project,
   type ProjectState,
   Round,
   type RoundScreen,
@@ -30,6 +31,7 @@ const rounds = {
 
   report: (answers: Answers): IterationReport => round!.report(answers),
   screen: (at: number, answers: Answers): RoundScreen => round!.screen(at, answers),
+  project: (answers: Answers): Project => round!.project(answers),
   effects: (answers: Answers): Effects & { readonly graph: GraphDifference } => round!.effects(answers),
 };
 

@@ -4,6 +4,7 @@ import type { ScreenStanding } from '@tovel/core';
 export const STANDINGS: Readonly<Record<ScreenStanding, string>> = {
   changed: 'changed',
   renamed: 'renamed',
+  overlay: 'an overlay now',
   part: 'parted off',
   joined: 'joined',
   width: 'another width',

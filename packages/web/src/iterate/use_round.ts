@@ -4,6 +4,7 @@ import type {
   Effects,
   GraphDifference,
   IterationReport,
+  Project,
   RoundScreen,
   WaitingRound,
 } from '@tovel/core';
@@ -28,6 +29,8 @@ export interface OpenRound {
   /** What it does to the app; null until that is worked out. */
   readonly effects: RoundEffects | null;
   readonly screen: (at: number) => Promise<RoundScreen>;
+  /** The project as it would be. */
+  readonly project: () => Promise<Project>;
 }
 
 const keptUnder = (id: string, round: NonNullable<WaitingRound>): string =>
@@ -115,6 +118,10 @@ export function useRound(round: NonNullable<WaitingRound>): OpenRound {
       worker ? remoteOf<RoundWorker>(worker).screen(at, answers) : Promise.reject(new Error('not open')),
     [worker, answers],
   );
+  const project = useCallback(
+    () => (worker ? remoteOf<RoundWorker>(worker).project(answers) : Promise.reject(new Error('not open'))),
+    [worker, answers],
+  );
   return {
     report,
     progress,
@@ -126,6 +133,7 @@ export function useRound(round: NonNullable<WaitingRound>): OpenRound {
     answerAll,
     effects,
     screen,
+    project,
   };
 }
 

@@ -3,7 +3,12 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
-import type { Cell } from './MapView';
+
+/** What is chosen in the grid: one way from a screen to another. */
+export interface Cell {
+  readonly from: string;
+  readonly to: string;
+}
 
 export const DetailsPanel = styled.div`
   border-top: 2px solid ${color.ink};

@@ -7,10 +7,9 @@ import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Choice } from '../ui/controls';
 import { useQueryParam } from '../ui/use_query_param';
-import { CellDetails } from './CellDetails';
+import { type Cell, CellDetails } from './CellDetails';
 import { useSince } from './Since';
 import { inOrder, ORDERS } from './grid_order';
-import type { Cell } from './MapView';
 import { useVisible } from './use_visible';
 
 const Area = styled.div`
@@ -263,7 +262,7 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
                           {...(became ? { $became: became } : {})}
                           aria-pressed={isOn}
                           tabIndex={isOn || (!cell && row === 0 && column === 0) ? 0 : -1}
-                          aria-label={`${names}: ${count || 'no'} ${count === 1 ? 'link' : 'links'}${look === 'broken' || look === 'proposed' ? `, ${look}` : ''}${became ? `, ${became} since then` : ''}`}
+                          aria-label={`${names}: ${count || 'no'} ${count === 1 ? 'link' : 'links'}${look === 'broken' || look === 'proposed' ? `, ${look}` : ''}${became ? `, ${became}` : ''}`}
                           title={names}
                           onClick={() => onCell(isOn ? null : { from, to })}
                         >

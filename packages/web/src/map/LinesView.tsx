@@ -292,7 +292,7 @@ export function LinesView({ journey }: { journey: string | null }) {
                     stroke={color.lake}
                     strokeWidth={5}
                   >
-                    <title>New since then</title>
+                    <title>New</title>
                   </path>
                 ))}
             {since &&
@@ -311,7 +311,7 @@ export function LinesView({ journey }: { journey: string | null }) {
                         strokeWidth={2.5}
                         strokeDasharray="7 6"
                       >
-                        <title>Gone since then</title>
+                        <title>Gone</title>
                       </path>,
                     ]
                   : [];

@@ -11,6 +11,7 @@ import { saveFile } from '../ui/save_file';
 import { useQueryParam } from '../ui/use_query_param';
 import { FindingsList } from './FindingsList';
 import { Since, SinceChoice } from './Since';
+import type { Cell } from './CellDetails';
 import { FromToGrid } from './FromToGrid';
 import { JourneyList } from './JourneyList';
 import { JourneyPanel } from './JourneyPanel';
@@ -71,12 +72,6 @@ const Head = styled.div`
     white-space: nowrap;
   }
 `;
-
-/** What is chosen in the grid: one way from a screen to another. */
-export interface Cell {
-  readonly from: string;
-  readonly to: string;
-}
 
 const VIEWS = [
   { id: 'lines', label: 'Lines' },

@@ -1,4 +1,4 @@
-import { type GraphDifference, screenName } from '@tovel/core';
+import type { GraphDifference } from '@tovel/core';
 import { useQuery } from '@tanstack/react-query';
 import { createContext, type ReactNode, useContext } from 'react';
 import styled from 'styled-components';
@@ -62,30 +62,39 @@ export function Since({ since, children }: { since: string; children: ReactNode 
 }
 
 function Compared({ since, children }: { since: number; children: ReactNode }) {
-  const project = useProject();
-  const { id, history } = project;
+  const { id, app, history } = useProject();
   const { graph, list, problem } = useComparison(id, since, history.seq);
+  const nameOf = (key: string): string =>
+    app.screens[key]?.name ?? list?.find((one) => one.part === 'screens' && one.screen === key)?.label ?? key;
+  return (
+    <HeldAgainst graph={graph} problem={problem} nameOf={nameOf}>
+      {children}
+    </HeldAgainst>
+  );
+}
+
+interface HeldAgainstProps {
+  /** Null while that is worked out. */
+  graph: GraphDifference | null;
+  problem?: string | null;
+  /** The name of a screen of either state, by key. */
+  nameOf: (key: string) => string;
+  children: ReactNode;
+}
+
+/** Says what became of screens and ways, and has the views within show it. */
+export function HeldAgainst({ graph, problem, nameOf, children }: HeldAgainstProps) {
   return (
     <Difference value={graph}>
       <Held>
-        <Words role="status">
-          {problem ?? (graph ? inWords(project, graph, list ?? []) : 'Comparing …')}
-        </Words>
+        <Words role="status">{problem ?? (graph ? inWords(graph, nameOf) : 'Comparing …')}</Words>
         {children}
       </Held>
     </Difference>
   );
 }
 
-function inWords(
-  project: ReturnType<typeof useProject>,
-  { screens, links }: GraphDifference,
-  list: readonly { readonly part: string; readonly screen: string | null; readonly label: string }[],
-): string {
-  const nameOf = (key: string): string =>
-    project.app.screens[key]
-      ? screenName(project, key)
-      : (list.find((one) => one.part === 'screens' && one.screen === key)?.label ?? key);
+function inWords({ screens, links }: GraphDifference, nameOf: (key: string) => string): string {
   const of = (what: 'new' | 'gone'): string[] =>
     [...screens].flatMap(([key, became]) => (became === what ? [nameOf(key)] : []));
   const ways = (what: 'new' | 'gone'): number => [...links.values()].filter((one) => one === what).length;

@@ -6,6 +6,7 @@ import {
   findingsOf,
   graphOf,
   openRoles,
+  type Project,
   type ScreenGraph,
   settle,
 } from '@tovel/core';
@@ -104,6 +105,38 @@ function nothingChanges(id: string, past: number): SessionApi {
       }),
     );
   return { project: () => api.past(id, past), change: refuse, undo: refuse, redo: refuse };
+}
+
+/**
+ * Views within show the project as it would be. Nothing can be changed there.
+ * @param base the path under which what they lead to is found
+ */
+export function AsItWouldBe({
+  project: made,
+  base,
+  children,
+}: {
+  project: Project;
+  base: string;
+  children: ReactNode;
+}) {
+  const outer = useProject();
+  const open = useMemo((): OpenProject => {
+    const project = settle(made);
+    return {
+      ...outer,
+      app: made.app,
+      drawn: made.design,
+      design: project.design,
+      graph: graphOf(project),
+      plan: new EmissionPlan(project),
+      get findings() {
+        return findingsOf(made);
+      },
+      base,
+    };
+  }, [outer, made, base]);
+  return <ProjectContext value={open}>{children}</ProjectContext>;
 }
 
 function Opened({

@@ -1,0 +1,202 @@
+import type { App, Component } from '../model/app.ts';
+import type { Element, Screen } from '../model/design.ts';
+import { elementsByKey } from '../model/places.ts';
+import type { ElementPair } from '../match/elements.ts';
+import { shapeLikeness, shapeOf } from '../roles/shape.ts';
+
+/** What an iteration does to a list or component that somebody decided on. */
+export interface RowsStep {
+  readonly id: string;
+  readonly component: Component;
+  /** A place that stays, and the older screen that it is on. */
+  readonly first: ElementPair;
+  readonly screen: Screen;
+  /** New rows that stand among those that stay, and what is in them as it is in the others. */
+  readonly joining: readonly Joining[];
+  /** In words, how most of its places are built otherwise now; null where they are built as before. */
+  readonly rebuilt: string | null;
+  /** Whether they are still built alike. */
+  readonly isAlike: boolean;
+}
+
+/** A new place, beside one that is there. */
+export interface Joining {
+  readonly place: Element;
+  readonly screen: Screen;
+  /** The newer element of a place that it stands behind, or before. */
+  readonly beside: Element;
+  readonly isBefore: boolean;
+}
+
+/** A list whose rows are to be joined has so many that stay. */
+const LEAST = 2;
+/** Share of the places that have to be built otherwise for the whole of it to be. */
+const MOST = 0.5;
+/** Places are still of one kind from this likeness on. */
+const ALIKE = 0.6;
+/** Certainty from which a row is the one it was. */
+const SURE = 0.5;
+
+/**
+ * What becomes of lists and components: rows that were put in join the list whose rows stand around them and are built as
+ * they are, and what is built otherwise than before is told.
+ */
+export function rowsAfter(
+  app: App,
+  olds: readonly Screen[],
+  screenOf: (now: Element) => Screen | undefined,
+  newer: ReadonlyMap<Element, ElementPair>,
+  partner: ReadonlyMap<Element, ElementPair>,
+): RowsStep[] {
+  const screens = new Map<string, readonly [Element, Screen]>();
+  for (const screen of olds)
+    for (const [key, element] of elementsByKey(screen)) screens.set(key, [element, screen]);
+  const all = Object.entries(app.components).map(([id, component]) => ({
+    id,
+    component,
+    kept: component.places.flatMap((key) => {
+      const known = screens.get(key);
+      const pair = known && newer.get(known[0]);
+      return pair && pair.score >= SURE ? [{ ...pair, screen: known[1] }] : [];
+    }),
+  }));
+  const joiningOf = new Map(
+    all.map(({ id, component, kept }) => [
+      id,
+      component.kind === 'list' && kept.length >= LEAST ? joiningRows(kept, screenOf, partner) : [],
+    ]),
+  );
+  const rowsIn = [...joiningOf.values()].flat();
+  for (const { id, kept } of all) joiningOf.get(id)!.push(...withinRows(rowsIn, kept));
+  return all.flatMap(({ id, component, kept }): RowsStep[] => {
+    if (!kept.length) return [];
+    const joining = joiningOf.get(id)!;
+    // How a drawing's parts are put together follows from where they stand: what there is of them tells more.
+    const changed = kept.filter(({ old, now }) => partsOf(old) !== partsOf(now));
+    const isRebuilt = changed.length > 0 && changed.length >= kept.length * MOST;
+    if (!joining.length && !isRebuilt) return [];
+    const [first] = kept;
+    return [
+      {
+        id,
+        component,
+        first,
+        screen: first.screen,
+        joining,
+        rebuilt: isRebuilt ? rebuiltInWords(changed) : null,
+        isAlike: kept.every(({ now }) => shapeLikeness(now, first.now) >= ALIKE),
+      },
+    ];
+  });
+}
+
+function joiningRows(
+  kept: readonly ElementPair[],
+  screenOf: (now: Element) => Screen | undefined,
+  partner: ReadonlyMap<Element, ElementPair>,
+): Joining[] {
+  const rows = new Set(kept.map(({ now }) => now));
+  const templates = new Set(kept.map(({ now }) => templateOf(now)));
+  const joining: Joining[] = [];
+  const looked = new Set<Element>();
+  for (const row of rows) {
+    const screen = screenOf(row);
+    const parent = screen && parentsOf(screen).get(row);
+    if (!parent || looked.has(parent)) continue;
+    looked.add(parent);
+    let after: Element | null = null;
+    const first = parent.children.find((child) => rows.has(child))!;
+    for (const child of parent.children) {
+      const isNew = (partner.get(child)?.score ?? 0) < SURE && !child.hidden && child.tag !== undefined;
+      if (!rows.has(child) && !(isNew && templates.has(templateOf(child)))) continue;
+      if (!rows.has(child)) joining.push({ place: child, screen, beside: after ?? first, isBefore: !after });
+      after = child;
+    }
+  }
+  return joining;
+}
+
+const parentsKnown = new WeakMap<Screen, ReadonlyMap<Element, Element>>();
+
+/** What each element of a screen stands in; worked out once a screen. */
+function parentsOf(screen: Screen): ReadonlyMap<Element, Element> {
+  let parents = parentsKnown.get(screen);
+  if (!parents) {
+    const found = new Map<Element, Element>();
+    const visit = (element: Element): void =>
+      element.children.forEach((child) => {
+        found.set(child, element);
+        visit(child);
+      });
+    visit(screen.root);
+    parentsKnown.set(screen, (parents = found));
+  }
+  return parents;
+}
+
+const KINDS: readonly (readonly [kind: string, one: string])[] = [
+  ['text', 'text'],
+  ['image', 'picture'],
+  ['vector', 'drawing'],
+];
+
+/** What most places have more or less of than before: `a text more, a picture less`. */
+function rebuiltInWords(changed: readonly ElementPair[]): string {
+  const differences = KINDS.flatMap(([kind, one]) => {
+    const counts = changed
+      .map(({ old, now }) => countOf(now, kind) - countOf(old, kind))
+      .sort((a, b) => a - b);
+    const middle = counts[Math.floor(counts.length / 2)];
+    if (!middle) return [];
+    const count = Math.abs(middle);
+    return [`${count === 1 ? `a ${one}` : `${count} ${one}s`} ${middle > 0 ? 'more' : 'less'}`];
+  });
+  return differences.join(', ') || 'some have more parts, some fewer';
+}
+
+/** How a place is built, with how many of what stand in it; what it says does not count. */
+const templateOf = (element: Element): string => `${shapeOf(element)} ${partsOf(element)}`;
+/** How many of what stand in an element. */
+const partsOf = (element: Element): string => KINDS.map(([kind]) => countOf(element, kind)).join();
+
+const countOf = (element: Element, kind: string): number =>
+  element.children.reduce(
+    (sum, child) => sum + (child.kind === kind && !child.hidden ? 1 : 0) + countOf(child, kind),
+    0,
+  );
+
+/** What stands in new rows where places of a component stand in the row beside. */
+function withinRows(rows: readonly Joining[], kept: readonly ElementPair[]): Joining[] {
+  const places = new Set(kept.map(({ now }) => now));
+  const found: Joining[] = [];
+  const visit = (model: Element, one: Element, screen: Screen): void => {
+    if (model.children.length !== one.children.length) return;
+    model.children.forEach((inner, i) => {
+      const place = one.children[i];
+      if (places.has(inner) && templateOf(inner) === templateOf(place))
+        found.push({ place, screen, beside: inner, isBefore: false });
+      visit(inner, place, screen);
+    });
+  };
+  const stays = new Map(rows.map((row) => [row.place, row]));
+  for (const row of rows) {
+    // A new row beside a new row is as the one beside that.
+    let model = row.beside;
+    while (stays.has(model)) model = stays.get(model)!.beside;
+    visit(model, row.place, row.screen);
+  }
+  return found;
+}
+
+/** The places of a list with those that join it, each by the one that it stands beside. */
+export function placesWith(
+  { component: { places }, joining }: RowsStep,
+  keyOf: (element: Element, screen: Screen) => string,
+): string[] {
+  const made = [...places];
+  for (const { place, screen, beside, isBefore } of joining) {
+    const at = made.indexOf(keyOf(beside, screen));
+    made.splice(at < 0 ? made.length : isBefore ? at : at + 1, 0, keyOf(place, screen));
+  }
+  return made;
+}
