@@ -126,3 +126,39 @@ test('what is gone waits, is put on another element, and works there', async ({ 
     page.getByRole('grid', { name: 'Departures' }).getByRole('row', { name: /My loans.*live/ }),
   ).toBeVisible();
 });
+
+test('the Map shows a round before it is taken in, and what went along with the wrong element is put right, before and after', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Put right');
+  await bring(
+    page,
+    id,
+    catalogue((svg) => svg.replace('Search 214 tools', 'Search 230 tools')),
+  );
+  await page.getByRole('button', { name: 'Lines', exact: true }).click();
+  await expect(page.getByText('No new screen · none gone · 0 new ways, 0 gone (dashed)')).toBeVisible();
+  const station = page.getByRole('button', { name: /^Catalogue/ });
+  await station.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('option', { name: /^Catalogue/, selected: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Pictures' }).click();
+
+  const along = page.getByRole('list', { name: 'Goes along' });
+  await along.getByRole('button', { name: '“My loans”' }).click();
+  await page.getByRole('combobox', { name: /^Another element, by its name/ }).fill('Garden');
+  await page.getByRole('option', { name: 'Garden', exact: true }).first().click();
+  await along.focus();
+  await page.keyboard.press('p');
+  await expect(along.getByText('You put it on “Garden”.')).toBeVisible();
+  await take(page);
+
+  await page.getByRole('button', { name: 'What went along with Catalogue' }).click();
+  const went = page.getByRole('list', { name: 'What went along', exact: true });
+  await went.getByRole('button', { name: '“Garden”' }).click();
+  await page.locator('[data-stage]').click({ position: { x: 24, y: 24 } });
+  await went.getByRole('button', { name: /^It is “/ }).click();
+  await expect(went.getByRole('button', { name: '“Garden”' })).toHaveCount(0);
+  await openJunction(page, id, 'Catalogue');
+  await expect(departure(page, 'Garden')).not.toContainText('live');
+});

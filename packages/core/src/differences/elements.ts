@@ -53,6 +53,7 @@ export function differencesOf(old: Screen, now: Screen, pairs: readonly Pair[]):
   const oldOf = new Map(pairs.map((pair) => [pair.now, pair.old]));
   const olds = parentsByKey(old);
   const nows = parentsByKey(now);
+  const [holdsOld, holdsNew] = [holdersOf(now.root, oldOf), holdersOf(old.root, nowOf)];
   const isDrawn = makingOf(traitsOf(old.root)[0], traitsOf(now.root)[0]) === 'drawing';
   const found: Difference[] = [];
   const alike = new Map<
@@ -69,8 +70,8 @@ export function differencesOf(old: Screen, now: Screen, pairs: readonly Pair[]):
     const parent = nows.get(element.key);
     if (!before) {
       // Of what is new, what it stands in says it; a new container around what was there is said for itself.
-      if (!parent || oldOf.has(parent) || holdsOld(parent, oldOf)) {
-        const says = holdsOld(element, oldOf) ? 'new, around what was there' : `new${inWords(parent, now)}`;
+      if (!parent || oldOf.has(parent) || holdsOld.has(parent)) {
+        const says = holdsOld.has(element) ? 'new, around what was there' : `new${inWords(parent, now)}`;
         found.push({ olds: [], nows: [element.key], label: calledOf(element), says, kind: 'new' });
       }
       return;
@@ -92,7 +93,7 @@ export function differencesOf(old: Screen, now: Screen, pairs: readonly Pair[]):
   });
   walkElements(old.root, (element) => {
     if (nowOf.has(element)) return true;
-    const holdsSome = holdsOld(element, nowOf);
+    const holdsSome = holdsNew.has(element);
     found.push({
       olds: [element.key],
       nows: [],
@@ -137,8 +138,18 @@ function calledOf(element: Element): string {
   return element.name.length <= LONGEST_NAME ? element.name : `${label.slice(0, LONGEST_NAME)}…`;
 }
 
-const holdsOld = (element: Element, partner: ReadonlyMap<Element, Element>): boolean =>
-  element.children.some((child) => partner.has(child) || holdsOld(child, partner));
+/** Elements in which something is that has a partner. */
+function holdersOf(root: Element, partner: ReadonlyMap<Element, Element>): ReadonlySet<Element> {
+  const holders = new Set<Element>();
+  const visit = (element: Element): boolean => {
+    let holds = false;
+    for (const child of element.children) if (visit(child) || partner.has(child)) holds = true;
+    if (holds) holders.add(element);
+    return holds;
+  };
+  visit(root);
+  return holders;
+}
 
 const moveOf = ({ old, now }: Pair): [x: number, y: number] => [
   Math.round(now.box.x - old.box.x),

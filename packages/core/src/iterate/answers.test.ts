@@ -111,6 +111,10 @@ describe('what went along with the wrong one', () => {
     );
     expect(keyOf(design.screens[0], 'Sign out')).toBe(browse);
     expect(keyOf(design.screens[0], 'Browse')).not.toBe(browse);
+    expect(plan.kept.find(({ isByHand }) => isByHand)).toMatchObject({
+      old: { key: browse },
+      now: { key: keyOf(same, 'Sign out') },
+    });
     expect([targets(app), plan.byHand]).toEqual([{ [browse]: 'screen', [loans]: 'back' }, 1]);
   });
 

@@ -78,7 +78,8 @@ export function answered(plan: IterationPlan, answers: Answers): IterationPlan {
     partner.set(to, pair);
     partnerOf.set(from.element, pair);
     keeps.add(to);
-    kept.push({ ...pair, ...from, isByHand: true });
+    const { element, screen, about } = from;
+    kept.push({ ...pair, element, screen, about, isByHand: true });
   }
   // What has left its place is not at odds with the design there any more.
   const left = new Set([...letGo, ...onto].map(({ element }) => element));

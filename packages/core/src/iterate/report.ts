@@ -188,7 +188,8 @@ const goneOf = (project: Project, { element, screen, about }: Settled): Reported
 /** What goes along of a screen, in reading order. */
 export function keptOn(project: Project, plan: IterationPlan, screen: Screen): ReportedKept[] {
   const order = new Map([...elementsByKey(screen).keys()].map((key, i) => [key, i]));
-  return plan.kept
+  const put = plan.onto.map(({ to, ...one }) => ({ ...one, now: to, score: 1, isByHand: true }));
+  return [...plan.kept, ...put]
     .filter((one) => one.screen === screen)
     .map(({ element, about, now, score, isByHand = false }) => ({
       ...goneOf(project, { element, screen, about }),

@@ -267,7 +267,7 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
       <RoundScreens report={report} at={at} onChoose={choose} />
       <Middle aria-label="Before and after">
         <header>
-          <h3>{shows === 'pictures' ? (current?.name ?? 'No screen') : 'The Map, held against as it is'}</h3>
+          <h3>{shows === 'pictures' ? (current?.name ?? 'No screen') : 'The Map as it would be'}</h3>
           {shows === 'pictures' && (
             <LaidChoice laid={laid} onLaid={setLaid} isDisabled={!page?.before || !page.after} />
           )}

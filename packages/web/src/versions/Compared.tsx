@@ -125,7 +125,11 @@ export function Compared({ comparison, nothing }: { comparison: OpenComparison; 
                     )}
                   </li>
                 ))}
-                {some.length > MOST && <p>and {some.length - MOST} more</p>}
+                {some.length > MOST && (
+                  <li>
+                    <p>and {some.length - MOST} more</p>
+                  </li>
+                )}
               </ul>
             </section>
           );
