@@ -49,7 +49,7 @@ async function read(root: string): Promise<Design> {
   const files = await templateFiles(root);
   const built = files.filter(({ path }) => /(^|\/)dist\//.test(path));
   return designOf(
-    (built.some(({ path }) => /\.html$/.test(path)) ? built : files).map((file) => ({
+    (built.some(({ path }) => path.endsWith('.html')) ? built : files).map((file) => ({
       ...file,
       path: file.path.replace(/(^|\/)dist\//, '$1'),
     })),

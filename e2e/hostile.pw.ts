@@ -5,7 +5,7 @@ import path from 'node:path';
 import { expect, type Page, test } from '@playwright/test';
 import { build } from 'esbuild';
 import { unzipSync } from 'fflate';
-import type { EmittedProject } from '@tovel/core';
+import { asInCode, type EmittedProject } from '@tovel/core';
 import { typeErrors } from '../packages/core/src/testing/typecheck.ts';
 import { newProject } from './support.ts';
 
@@ -107,7 +107,10 @@ test('nothing that hostile screens bring runs or is fetched, in any view, in Run
   const out = mkdtempSync(path.resolve('.run/hostile-'));
   for (const [name, bytes] of Object.entries(delivered)) {
     mkdirSync(path.dirname(path.join(out, name)), { recursive: true });
-    writeFileSync(path.join(out, name), bytes);
+    writeFileSync(
+      path.join(out, name),
+      name.endsWith('.module.css') ? asInCode(new TextDecoder().decode(bytes)) : bytes,
+    );
   }
   await build({
     entryPoints: { app: path.join(out, 'src/main.tsx') },

@@ -1,4 +1,4 @@
-import { foldShorthands } from './css.ts';
+import { foldShorthands } from './styles/shorthands.ts';
 import { reset } from './reset.ts';
 
 /** The style sheet that every emitted app begins with, made from the reset. */

@@ -3,7 +3,9 @@ import { applyChange, putInteraction, putScreen, setStart } from '../change/chan
 import type { Interaction, Target } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import { named, projectOf, screenOf, screenWith, svg } from '../testing/build.ts';
-import { foldShorthands, printRules } from './css.ts';
+import { asInCode } from './styles/class_names.ts';
+import { printRules } from './styles/print_css.ts';
+import { foldShorthands } from './styles/shorthands.ts';
 import { isText, type MarkupElement, type MarkupNode } from './markup.ts';
 import { printHtml } from './print_html.ts';
 import { PRINT_WIDTH, printTsx } from './print_tsx.ts';
@@ -62,7 +64,7 @@ describe('style', () => {
       (name) => `.${name}`,
     );
     expect(css.text).toBe(
-      '.a {\n  color: red;\n}\n\n.a:hover {\n  color: lime;\n}\n\n@media (max-width: 900px) {\n  .b {\n    display: none;\n  }\n}\n\n@media (max-width: 600px) {\n  .a {\n    color: blue;\n  }\n}\n',
+      '.a {\n  color: red;\n}\n\n.a:hover {\n  color: lime;\n}\n\n@media (width <= 900px) {\n  .b {\n    display: none;\n  }\n}\n\n@media (width <= 600px) {\n  .a {\n    color: blue;\n  }\n}\n',
     );
     expect(css.text.trimEnd().split('\n')).toHaveLength(css.lines.length);
     expect(css.lines[css.text.split('\n').indexOf('  .b {')]).toBe('k2');
@@ -206,7 +208,7 @@ describe('a screen', () => {
     const text = fileOf(wired, 'src/screens/Home/Home.tsx');
     const css = fileOf(wired, 'src/screens/Home/Home.module.css');
     const used = new Set([...text.matchAll(/styles\.(\w+)/g)].map(([, name]) => name));
-    const written = [...css.matchAll(/^\.(\w+) \{/gm)].map(([, name]) => name);
+    const written = [...asInCode(css).matchAll(/^\.(\w+) \{/gm)].map(([, name]) => name);
     expect([...used].sort()).toEqual([...new Set(written)].sort());
     expect(new Set(written).size).toBe(written.length);
   });

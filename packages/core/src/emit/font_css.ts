@@ -20,7 +20,7 @@ export function fontCss(faces: readonly FontFace[], urlOf: (hash: string) => str
   return faces
     .map((face) => {
       const lines = [
-        `font-family: ${cssText(face.family)};`,
+        `font-family: ${/^[A-Za-z][\w-]*$/.test(face.family) ? face.family : cssText(face.family)};`,
         `font-style: ${safe(face.style)};`,
         `font-weight: ${safe(face.weight)};`,
         ...(face.stretch ? [`font-stretch: ${safe(face.stretch)};`] : []),

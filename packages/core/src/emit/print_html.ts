@@ -2,7 +2,7 @@ import { isAttributeName } from '../vocabulary/attributes.ts';
 import { VOID_TAGS } from '../vocabulary/tags.ts';
 import { type EmittedScreen, isText, type MarkupElement, type MarkupNode } from './markup.ts';
 import { baseCss } from './base_css.ts';
-import { printRules } from './css.ts';
+import { printRules } from './styles/print_css.ts';
 import { escapeText, escapeValue } from './quoting.ts';
 import { facesUsedIn, fontCss } from './font_css.ts';
 import type { Token } from '../model/app.ts';

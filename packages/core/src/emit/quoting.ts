@@ -26,9 +26,18 @@ export function jsxValue(value: string): string {
 /** Text among the children of an element of TSX. */
 export const jsxText = (text: string): string =>
   text.replace(
-    /[&<>{}\u00a0]/g,
+    /[&<>{}'"\u00a0]/g,
     (char) =>
-      ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '{': '&#123;', '}': '&#125;', '\u00a0': '&nbsp;' })[char]!,
+      ({
+        '&': '&amp;',
+        '<': '&lt;',
+        '>': '&gt;',
+        '{': '&#123;',
+        '}': '&#125;',
+        "'": '&apos;',
+        '"': '&quot;',
+        '\u00a0': '&nbsp;',
+      })[char]!,
   );
 
 /**

@@ -12,6 +12,8 @@ import { textOf } from '../model/project.ts';
 import { roleOf } from '../roles/role.ts';
 import { attributeRule, isFlag } from '../vocabulary/attributes.ts';
 import type { TokenLookup } from '../tokens/values.ts';
+import { fieldLabels, isField } from './field_labels.ts';
+import { withoutIdle } from './styles/idle.ts';
 import { drawerId, type EmittedWiring } from './emitted_wiring.ts';
 import type { EmittedLink, EmittedScreen, LinkForm, MarkupElement, MarkupNode, StyleRule } from './markup.ts';
 
@@ -69,7 +71,7 @@ const BLOCKS = new Set([
 
 /** Writes a screen as elements and style rules: what a person would have written for it. */
 export function emitScreen(screen: Screen, context: ScreenContext): EmittedScreen {
-  const writer = new ScreenWriter(context);
+  const writer = new ScreenWriter(context, fieldLabels(screen.root));
   const root = writer.element(screen.root, {
     isPhrasing: false,
     isRoot: true,
@@ -95,12 +97,14 @@ interface Surroundings {
 
 class ScreenWriter {
   readonly #context: ScreenContext;
+  readonly #fieldLabels: ReadonlyMap<string, string>;
   readonly #rules = new Map<string, StyleRule>();
   readonly #names = new Set<string>();
   readonly #drawers: { readonly element: Element; readonly drawer: Drawer }[] = [];
 
-  constructor(context: ScreenContext) {
+  constructor(context: ScreenContext, fieldLabels: ReadonlyMap<string, string>) {
     this.#context = context;
+    this.#fieldLabels = fieldLabels;
   }
 
   rules(): StyleRule[] {
@@ -143,7 +147,8 @@ class ScreenWriter {
       isInDrawer: around.isInDrawer,
       isLinked: around.isLinked || form === 'anchor' || form === 'button',
     };
-    const needsBlock = tag === 'span' && element.tag !== 'span' && !('display' in element.style.base);
+    const needsBlock =
+      tag === 'span' && element.tag !== 'span' && element.tag !== 'a' && !('display' in element.style.base);
     const extra: Declarations = {
       ...(needsBlock ? { display: 'block' } : {}),
       ...(form === 'anchor' && element.tag !== 'a' && !('display' in element.style.base)
@@ -154,7 +159,7 @@ class ScreenWriter {
     const made: MarkupElement = {
       tag,
       key: element.key,
-      className: this.#classOf(element, extra),
+      className: this.#classOf(element, extra, tag),
       attributes: {
         ...this.#attributesOf(element, tag, form !== null, around.isInDrawer),
         ...this.#sharedAttributes(element),
@@ -208,7 +213,7 @@ class ScreenWriter {
       className: this.#ruleFor('picture', null, { base: fill, at: {}, from: {}, states: {} }),
       attributes: element.vector
         ? { ...this.#vectorAttributes(element), 'aria-hidden': 'true' }
-        : { alt: element.attributes?.alt ?? '' },
+        : { alt: spokenAlt(element.attributes?.alt) },
       ...(element.asset ? { asset: element.asset } : {}),
       children: element.vector ? element.vector.children.map(vectorMarkup) : [],
     };
@@ -216,7 +221,7 @@ class ScreenWriter {
     return {
       tag,
       key: element.key,
-      className: this.#classOf(element, { display: 'block' }),
+      className: this.#classOf(element, { display: 'block' }, tag),
       attributes: {
         'aria-label': element.attributes?.alt || element.name,
         ...(id ? { id } : {}),
@@ -253,12 +258,22 @@ class ScreenWriter {
     return element.children.some((child) => this.#holdsInteractive(child));
   }
 
+  /** Whether a label is that of a field: it names one, or holds one. */
+  #isTied(label: Element): boolean {
+    if (label.attributes?.for !== undefined) return true;
+    return label.children.some((child) => isField(child) || this.#isTied(child));
+  }
+
   #tagOf(element: Element, around: Surroundings, form: LinkForm | null): string {
     if (form === 'anchor') return 'a';
     if (form === 'button') return 'button';
     const tag = element.tag ?? 'span';
     if (around.isRoot) return this.#context.isOverlay ? 'div' : 'main';
     if (tag === 'main') return 'div';
+    // What leads nowhere is no link yet.
+    if (tag === 'a') return 'span';
+    // A label of nothing is plain text.
+    if (tag === 'label' && !this.#isTied(element)) return 'span';
     if (around.isPhrasing && BLOCKS.has(tag)) return 'span';
     if (tag === 'div' && !around.isLinked) {
       const role = roleOf(element);
@@ -288,7 +303,9 @@ class ScreenWriter {
       if (!attributeRule(tag, name)) continue;
       attributes[name] = isFlag(element.tag ?? tag, name) ? true : value;
     }
-    if (tag === 'img' && attributes.alt === undefined) attributes.alt = '';
+    const label = this.#fieldLabels.get(element.key);
+    if (label !== undefined) attributes['aria-label'] = label;
+    if (tag === 'img') attributes.alt = spokenAlt(attributes.alt);
     if (tag === 'button' && (isLinked || element.tag !== 'button')) attributes.type = 'button';
     if (
       (tag === 'button' || tag === 'a') &&
@@ -321,7 +338,7 @@ class ScreenWriter {
     };
   }
 
-  #classOf(element: Element, extra: Declarations): string | null {
+  #classOf(element: Element, extra: Declarations, tag: string): string | null {
     const { base, at = {}, from = {}, hover, focus, disabled, before, after, placeholder } = element.style;
     const states: Record<string, Declarations> = {};
     if (hover) states[':hover'] = hover;
@@ -331,12 +348,8 @@ class ScreenWriter {
     if (after) states['::after'] = after;
     if (placeholder) states['::placeholder'] = placeholder;
     Object.assign(states, element.style.states);
-    return this.#ruleFor(classNameFor(element), element.key, {
-      base: { ...base, ...extra },
-      at,
-      from,
-      states,
-    });
+    const look = withoutIdle({ base: { ...base, ...extra }, at, from, states }, tag);
+    return this.#ruleFor(classNameFor(element), element.key, look);
   }
 
   /** A rule with the tokens that stand for its values. */
@@ -432,6 +445,16 @@ function drawerRule(element: Element, { side, below }: Drawer): Omit<StyleRule, 
     from: { [below + 1]: { display: 'none' } },
     states: { '::backdrop': { 'background-color': 'rgb(0 0 0 / 0.4)' } },
   };
+}
+
+/** What is said in place of a picture: that it is one is said anyway. */
+function spokenAlt(alt: string | true | undefined): string {
+  if (typeof alt !== 'string') return '';
+  const said = alt
+    .replace(/\b(images?|photos?|pictures?)\b( of)?/gi, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+  return /[\p{L}\p{N}]/u.test(said) ? said : '';
 }
 
 const hasPictureText = (element: Element): boolean =>

@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { type BuildContext, context, type Plugin } from 'esbuild';
-import type { EmittedProject } from '@tovel/core';
+import { asInCode, type EmittedProject } from '@tovel/core';
 import { VENDOR } from './vendor.ts';
 
 /** The files of a built app by name (`app.js`, `app.css`), or why it could not be built. */
@@ -84,7 +84,9 @@ export class AppBuild {
           loader: 'js',
         }));
         build.onLoad({ filter: /.*/, namespace: 'emitted' }, ({ path: file }) => ({
-          contents: this.#files.get(file) ?? '',
+          contents: file.endsWith('.module.css')
+            ? asInCode(this.#files.get(file) ?? '')
+            : (this.#files.get(file) ?? ''),
           loader: file.endsWith('.module.css')
             ? 'local-css'
             : file.endsWith('.css')

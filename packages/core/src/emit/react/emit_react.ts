@@ -12,7 +12,8 @@ import {
 } from '../components/extract.ts';
 import type { Prop } from '../components/template.ts';
 import { printComponent, printData } from '../components/print_component.ts';
-import { printRules } from '../css.ts';
+import { classInSheet } from '../styles/class_names.ts';
+import { printRules } from '../styles/print_css.ts';
 import { facesUsedIn, fontCss } from '../font_css.ts';
 import { type Frame, frameOf } from '../layouts/frame.ts';
 import { type EmittedScreen, isText, type MarkupElement, type StyleRule } from '../markup.ts';
@@ -397,7 +398,7 @@ function componentFiles(plan: EmissionPlan, extraction: Extraction): EmittedFile
     });
     const css = printRules(
       component.rules,
-      (name) => `.${name}`,
+      (name) => `.${classInSheet(name)}`,
       (address) => `../../assets/${assetFile(plan.project, hashInAddress(address))}`,
     );
     return [
@@ -454,7 +455,7 @@ function filesOf(
   });
   const css = printRules(
     rules,
-    (name) => `.${name}`,
+    (name) => `.${classInSheet(name)}`,
     (address) => `../../assets/${assetFile(plan.project, hashInAddress(address))}`,
   );
   const hasDrawings = JSON.stringify(lists).includes('"node":');

@@ -61,6 +61,8 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   plugins: [react()],
+  // Classes with dashes in sheets are called without them in code.
+  css: { modules: { localsConvention: 'dashesOnly' } },
   test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'] },
 });
 `;

@@ -1,0 +1,110 @@
+import { withoutIdle } from './idle.ts';
+import { asInCode, classInSheet } from './class_names.ts';
+import { foldShorthands } from './shorthands.ts';
+import { writtenValue } from './written.ts';
+
+test.each([
+  ['color', 'rgb(244, 243, 239)', '#f4f3ef'],
+  ['color', 'rgb(255, 255, 255)', '#fff'],
+  ['color', 'rgba(0, 0, 0, 0.5)', 'rgb(0 0 0 / 50%)'],
+  ['color', 'rgb(0 0 0 / 0.4)', 'rgb(0 0 0 / 40%)'],
+  ['color', '#AABBCC', '#abc'],
+  ['color', 'color(display-p3 1 0 0)', 'color(display-p3 1 0 0)'],
+  ['box-shadow', 'rgba(204, 197, 185, 0.5) 0px 2px 2px 0px', 'rgb(204 197 185 / 50%) 0 2px 2px 0'],
+  ['margin', '0px auto', '0 auto'],
+  ['margin', '10px -0px', '10px 0'],
+  ['width', 'calc(100% - 0px)', 'calc(100% - 0px)'],
+  ['width', '33.333333%', '33.3333%'],
+  ['transition', 'color 0s', 'color 0s'],
+  ['appearance', 'button', 'auto'],
+  ['font-family', '"Spline Sans", Arial', "'Spline Sans', Arial, serif"],
+  ['font-family', 'Arial, sans-serif', 'Arial, sans-serif'],
+  ['content', '"0px rgb(0, 0, 0)"', "'0px rgb(0, 0, 0)'"],
+  ['background-image', 'url("asset:0px")', "url('asset:0px')"],
+])('%s: %s is written %s', (property, value, written) => {
+  expect(writtenValue(property, value)).toBe(written);
+});
+
+const sides = (name: (side: string) => string, ...values: string[]): Record<string, string> =>
+  Object.fromEntries(
+    ['top', 'right', 'bottom', 'left'].map((side, i) => [name(side), values[i % values.length]]),
+  );
+
+test.each([
+  [sides((side) => `border-${side}-color`, '#111', '#222'), { 'border-color': '#111 #222' }],
+  [{ 'flex-direction': 'column', 'flex-wrap': 'wrap' }, { 'flex-flow': 'column wrap' }],
+  [{ 'flex-grow': '1', 'flex-shrink': '1', 'flex-basis': '0%' }, { flex: '1' }],
+  [{ 'white-space-collapse': 'collapse', 'text-wrap-mode': 'nowrap' }, { 'white-space': 'nowrap' }],
+  [
+    {
+      'text-decoration-line': 'none',
+      'text-decoration-style': 'initial',
+      'text-decoration-color': 'initial',
+      'text-decoration-thickness': 'initial',
+    },
+    { 'text-decoration': 'none' },
+  ],
+  [{ 'outline-width': '0px', 'outline-style': 'solid', 'outline-color': '#111' }, { outline: '0' }],
+  [{ 'outline-width': '2px', 'outline-style': 'solid', 'outline-color': 'initial' }, null],
+  [{ 'row-gap': 'inherit', 'column-gap': '4px' }, null],
+  [
+    {
+      'transition-property': 'color, top',
+      'transition-duration': '0.2s',
+      'transition-timing-function': 'ease, linear',
+      'transition-delay': '0s, 1s',
+    },
+    { transition: 'color 0.2s, top 0.2s linear 1s' },
+  ],
+  [{ 'border-left-style': 'none' }, { 'border-left': '0' }],
+])('%j is written %j', (longhands, folded) => {
+  expect(foldShorthands(longhands)).toEqual(folded ?? longhands);
+});
+
+const look = (base: Record<string, string>, states: Record<string, Record<string, string>> = {}) => ({
+  base,
+  at: {},
+  from: {},
+  states,
+});
+
+test.each([
+  ['a border that is never drawn', { 'border-top-width': '0px', 'border-top-color': '#111' }, 'div', {}],
+  [
+    'a border of no width',
+    { 'border-top-width': '0px', 'border-top-style': 'solid', 'border-top-color': '#111' },
+    'td',
+    {},
+  ],
+  [
+    'one that a browser would draw',
+    { 'border-top-style': 'none', 'border-top-width': '2px' },
+    'input',
+    { 'border-top-style': 'none' },
+  ],
+  [
+    'one that is drawn',
+    { 'border-top-width': '1px', 'border-top-style': 'solid' },
+    'div',
+    { 'border-top-width': '1px', 'border-top-style': 'solid' },
+  ],
+  ['the colour of no line', { 'text-decoration-color': '#111', color: '#222' }, 'a', { color: '#222' }],
+  ['what is so anyway', { 'background-image': 'initial', top: '0px' }, 'div', { top: '0px' }],
+])('of a look, %s', (_, base, tag, left) => {
+  expect(withoutIdle(look(base), tag).base).toEqual(left);
+});
+
+test('a border that only a state draws stays, and what a state takes back stays', () => {
+  const hovered = look(
+    { 'border-top-width': '1px', 'background-image': 'url(a)' },
+    { ':hover': { 'border-top-style': 'solid', 'background-image': 'initial' } },
+  );
+  expect(withoutIdle(hovered, 'div')).toEqual(hovered);
+});
+
+test.each(['title', 'rowTitle', 'h1Title', 'aBC', 'col2x'])(
+  'the class %s is the same in sheet and code',
+  (name) => {
+    expect(asInCode(`  .${classInSheet(name)}:hover {`)).toBe(`  .${name}:hover {`);
+  },
+);

@@ -1,0 +1,64 @@
+/** Values of styles as a person writes them: the computed result is the same. */
+
+/** Functions in which a length without a unit is no length, or a number must not be rounded away. */
+const MATHS = /\b(calc|min|max|clamp|var|url|env)\(/i;
+/** Properties whose zero is a number, or a time. */
+const UNITED = /^(transition|animation|line-height$|flex$|flex-grow|flex-shrink|order|opacity|z-index)/;
+
+/** A value as it is written in a sheet. Text in quotes and addresses stay as they are. */
+export function writtenValue(property: string, value: string): string {
+  if (property.startsWith('--') || property === 'content' || value.includes('url('))
+    return singleQuoted(value);
+  let written = value.replace(/\brgba?\(([^()]*)\)/gi, (whole, inside: string) => colorOf(inside) ?? whole);
+  written = written.replace(/#[0-9a-f]{3,8}\b/gi, shortHex);
+  if (!/["']/.test(written)) {
+    written = written.replace(/(?<![\w#.-])(-?\d*\.\d{5,})/g, (number) =>
+      String(Number(Number(number).toFixed(4))),
+    );
+    if (!MATHS.test(written) && !UNITED.test(property))
+      written = written.replace(/(?<![\w.#-])-?0(?:\.0+)?(?:px|em|rem|pt)\b/g, '0');
+  }
+  if (property === 'font-family') written = withGeneric(written);
+  return singleQuoted(DEPRECATED[`${property}: ${written}`] ?? written);
+}
+
+/** Keywords that the standards no longer have, and what they have instead. */
+const DEPRECATED: Readonly<Record<string, string>> = {
+  'appearance: button': 'auto',
+  'appearance: menulist-button': 'auto',
+  'appearance: textfield': 'auto',
+  'appearance: searchfield': 'auto',
+};
+
+/** `r, g, b` and perhaps `a` of a colour, as hex where it is opaque; null for what is none. */
+function colorOf(inside: string): string | null {
+  const parts = inside.split(/[\s,/]+/).filter(Boolean);
+  const [r, g, b] = parts.slice(0, 3).map(Number);
+  const alpha =
+    parts[3] === undefined ? 1 : parts[3].endsWith('%') ? parseFloat(parts[3]) / 100 : Number(parts[3]);
+  if (parts.length < 3 || parts.length > 4 || [r, g, b, alpha].some((part) => !Number.isFinite(part)))
+    return null;
+  if ([r, g, b].some((part) => part < 0 || part > 255 || !Number.isInteger(part))) return null;
+  if (alpha < 1) return `rgb(${r} ${g} ${b} / ${Number((alpha * 100).toFixed(2))}%)`;
+  return `#${[r, g, b].map((part) => part.toString(16).padStart(2, '0')).join('')}`;
+}
+
+/** `#aabbcc` as `#abc`. */
+function shortHex(hex: string): string {
+  const lower = hex.toLowerCase();
+  const digits = lower.slice(1);
+  if (digits.length !== 6 && digits.length !== 8) return lower;
+  const pairs = digits.match(/../g)!;
+  return pairs.every(([a, b]) => a === b) ? `#${pairs.map(([a]) => a).join('')}` : lower;
+}
+
+const GENERIC =
+  /^(serif|sans-serif|monospace|cursive|fantasy|system-ui|ui-[a-z-]+|math|emoji|fangsong|inherit|initial|unset|revert|var\(.*)$/i;
+
+/** A list of fonts that ends in one that there always is: the one that browsers take where nothing is said. */
+function withGeneric(fonts: string): string {
+  const names = fonts.split(',').map((name) => name.trim());
+  return names.some((name) => GENERIC.test(name)) ? fonts : `${fonts}, serif`;
+}
+
+const singleQuoted = (value: string): string => value.replace(/"([^"'\\]*)"/g, "'$1'");
