@@ -1,6 +1,6 @@
 import { readdir } from 'node:fs/promises';
 import path from 'node:path';
-import { targets } from '@tovel/core';
+import { deliveredCode, targets } from '@tovel/core';
 import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
 import { readProject, writeOut } from './files.ts';
 
@@ -18,15 +18,16 @@ Prints a JSON list of the files written.`,
   async run(args, output) {
     const { paths, options } = parseArguments(args, ['target', 'out']);
     const project = await readProject(paths[0]);
-    const target = targets[options.target ?? ''];
-    if (!target) throw new Misuse(`--target takes ${Object.keys(targets).join(' or ')}.`);
+    const target = options.target ?? '';
+    if (!Object.hasOwn(targets, target))
+      throw new Misuse(`--target takes ${Object.keys(targets).join(' or ')}.`);
     if (!options.out) throw new Misuse('Where to? Name a folder with --out.');
     const present = await readdir(options.out).catch(() => []);
     if (present.length)
       throw new Misuse(
         `The folder ${options.out} is not empty. Name a new one, so that nothing of yours is overwritten.`,
       );
-    const { files } = target.emit(project, project.name);
+    const { files } = await deliveredCode(project, project.name, target);
     for (const file of files) {
       const bytes = 'asset' in file ? project.bytes.get(file.asset) : file.text;
       if (bytes === undefined)

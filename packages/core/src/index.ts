@@ -301,6 +301,7 @@ export {
   reportOf,
   type Tally,
 } from './iterate/report.ts';
+export { deliveredCode } from './emit/deliver.ts';
 export { asInCode } from './emit/styles/class_names.ts';
 export { type PageOf, pageOf } from './emit/page_of.ts';
 export { type ComparedScreen, Comparison } from './differences/comparison.ts';

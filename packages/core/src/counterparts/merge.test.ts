@@ -102,8 +102,8 @@ describe('in a project', () => {
       const said = turn ? applyChange(app, putScreen('narrow', { ...entry, turn })) : app;
       return printHtml(emitScreenOf(new EmissionPlan({ ...project, app: said }), 'wide'), () => '');
     };
-    expect(at()).toContain(`(max-width: ${defaultTurn(390, 1280) - 1}px)`);
-    expect(at(900)).toContain('(max-width: 899px)');
+    expect(at()).toContain(`(width <= ${defaultTurn(390, 1280) - 1}px)`);
+    expect(at(900)).toContain('(width <= 899px)');
   });
 
   test('a screen that nothing is merged into stays the same value', () => {

@@ -165,7 +165,7 @@ describe('a screen', () => {
     expect(text).toMatch(/<Go\s+to="\/list"\s+arrival=\{\{ kind: 'slide', from: 'right', ms: 240 \}\}/);
     expect(text).toContain('<Back fallback="/home"');
     expect(text).toContain('href="https://example.org/?a=1&amp;b=2"');
-    expect(text.match(/<button className=\{styles\.\w+\} type="button">/g)).toHaveLength(1);
+    expect(text.match(/<button className=\{(styles|shared)\.\w+\} type="button">/g)).toHaveLength(1);
     expect(text.startsWith("import { Back, Go } from '../../navigation';")).toBe(true);
   });
 

@@ -52,6 +52,8 @@ export interface MarkupElement {
   /** What it does besides; also by pressing, where that is no plain link. */
   readonly acts?: readonly EmittedAct[];
   readonly children: readonly MarkupNode[];
+  /** Of a drawing: what it is called, if by anything but its text, and whether it is no larger than an icon. */
+  readonly drawing?: { readonly name: string; readonly isSmall: boolean };
   /** In a component: which prop gives an attribute (`@alt`), the picture (`asset`) or where it leads (`to`). */
   readonly slots?: Readonly<Record<string, string>>;
   /** In a component: the prop without which it is left out. */

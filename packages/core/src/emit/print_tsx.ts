@@ -1,3 +1,5 @@
+import { type EmittedIcon, isOwnOfIcon } from './icons.ts';
+import type { ClassUse } from './styles/share.ts';
 import { quote, jsxText, jsxValue } from './quoting.ts';
 import { isAttributeName, jsxAttribute } from '../vocabulary/attributes.ts';
 import { uniqueCodeName } from '../model/names.ts';
@@ -22,6 +24,10 @@ export interface TsxOptions {
   readonly source: string;
   /** From the file to the folder of the components. */
   readonly components?: string;
+  /** Where classes went that are written in parts, or in the sheet that all share. */
+  readonly classes?: ReadonlyMap<string, readonly ClassUse[]>;
+  /** Drawings that are written once, in a file of their own. */
+  readonly iconOf?: (node: MarkupElement) => EmittedIcon | null;
   /** Whether it holds the screens of a layout. */
   readonly hasOutlet?: boolean;
   /** Constants that the file takes from the one with its data. */
@@ -93,6 +99,7 @@ export const newUsed = (options: TsxOptions): Used => ({
   hook: false,
   pressable: false,
   styles: false,
+  shared: false,
   overlays: false,
   setsCondition: false,
   conditions: new Set(),
@@ -102,6 +109,7 @@ export const newUsed = (options: TsxOptions): Used => ({
   tables: new Map(),
   assets: new Map(),
   components: new Set(),
+  icons: new Map(),
   options,
 });
 
@@ -112,6 +120,8 @@ export function importLines(used: Used): string[] {
   if (options.hasOutlet) lines.push("import { Outlet } from 'react-router';");
   for (const name of [...used.components].sort())
     lines.push(`import { ${name} } from '${options.components}/${name}/${name}';`);
+  for (const [name, folder] of [...used.icons].sort())
+    lines.push(`import { ${name} } from '${options.source}/${folder}/${name}';`);
   const navigation = [
     used.back && 'Back',
     used.go && 'Go',
@@ -129,6 +139,7 @@ export function importLines(used: Used): string[] {
   if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/conditions';`);
   for (const [name, path] of [...used.assets].sort()) lines.push(`import ${name} from '${path}';`);
   if (options.data) lines.push(`import { ${options.data.names.join(', ')} } from '${options.data.path}';`);
+  if (used.shared) lines.push(`import shared from '${options.source}/styles/shared.module.css';`);
   if (used.styles) lines.push(`import styles from './${options.component}.module.css';`);
   return lines;
 }
@@ -146,8 +157,11 @@ export interface Used {
   back: boolean;
   hook: boolean;
   pressable: boolean;
-  /** Whether a class of its own sheet is written. */
+  /** Whether a class of its own sheet is written, or one of the sheet that all share. */
   styles: boolean;
+  shared: boolean;
+  /** Drawings that are used, with the folder that each is in. */
+  icons: Map<string, string>;
   overlays: boolean;
   setsCondition: boolean;
   /** Conditions that are looked at. */
@@ -177,7 +191,7 @@ export function printElement(node: MarkupElement, depth: number, used: Used): Li
   const key = node.key;
   const line = (text: string): Line => ({ text: pad(depth) + text, key });
   const open = [`<${tag}`, ...attributes].join(' ');
-  const parts = partsOf(node.children);
+  const parts = used.options.iconOf?.(node) ? [] : partsOf(node.children);
   if (!parts.length) {
     const breaks = attributes.some((attribute) => attribute.includes('\n'));
     if (!breaks && (`${open} />`.length <= room(depth) || staysOnLine(attributes)))
@@ -349,10 +363,15 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   const { link, form } = node;
   const { slots = {} } = node;
   if (node.use) return { tag: node.use.component, attributes: usedProps(node.use, depth, used) };
-  if (node.className || node.variant) used.styles = true;
-  if (node.className) attributes.push(`className={styles.${node.className}}`);
+  const icon = used.options.iconOf?.(node);
+  if (icon) {
+    used.icons.set(icon.name, icon.isSmall ? 'icons' : 'drawings');
+    tag = icon.name;
+  }
+  if (node.className) attributes.push(`className={${classCode(node.className, used)}}`);
   else if (node.variant) attributes.push(`className={${variantClass(node.variant, used)}}`);
   for (const [name, value] of Object.entries(node.attributes)) {
+    if (icon && isOwnOfIcon(name)) continue;
     const printed = printAttribute(node, name, value, form === 'button' && link?.kind === 'back');
     if (printed) attributes.push(printed);
   }
@@ -411,9 +430,19 @@ export function assetName(hash: string, used: Used): string {
   return name;
 }
 
+/** What is written for a class: it may be a class that all share, with one of its own. */
+export function classCode(name: string, used: Used): string {
+  const parts = (used.options.classes?.get(name) ?? [{ from: 'own', name }]).map((use) => {
+    if (use.from === 'own') used.styles = true;
+    else used.shared = true;
+    return `${use.from === 'own' ? 'styles' : 'shared'}.${use.name}`;
+  });
+  return parts.length === 1 ? parts[0] : `\`${parts.map((part) => `\${${part}}`).join(' ')}\``;
+}
+
 /** The class of a node whose class depends on a prop. */
 function variantClass({ prop, classes }: NonNullable<MarkupElement['variant']>, used: Used): string {
-  const named = (name: string | null | undefined): string => (name ? `styles.${name}` : 'undefined');
+  const named = (name: string | null | undefined): string => (name ? classCode(name, used) : 'undefined');
   const values = Object.keys(classes);
   if (values.length === 2 && 'true' in classes)
     return `${prop} ? ${named(classes.true)} : ${named(classes.false)}`;
@@ -496,4 +525,36 @@ function printAttribute(
   if (value === true) return written.name;
   if (written.isNumber && /^-?\d+(\.\d+)?$/.test(value)) return `${written.name}={${value}}`;
   return `${written.name}=${jsxValue(value)}`;
+}
+
+/** Writes a drawing as a component that takes what any `svg` takes. */
+export function printIcon({ name, node }: EmittedIcon, options: TsxOptions): PrintedCode {
+  const used = newUsed(options);
+  const drawn = printElement({ ...node, children: [] }, 2, used).map(({ text }) => text.trim());
+  const attributes = drawn.length === 1 ? (/^<svg ?(.*?) ?\/>$/.exec(drawn[0])?.[1] ?? '') : '';
+  const flat = `<svg${attributes && ` ${attributes}`} {...props}>`;
+  const open =
+    drawn.length === 1 && flat.length <= room(2)
+      ? [pad(2) + flat]
+      : [
+          `${pad(2)}<svg`,
+          ...(drawn.length === 1 ? attributes.split(/ (?=[\w-]+=)/) : drawn.slice(1, -1)).map(
+            (text) => pad(3) + text,
+          ),
+          `${pad(3)}{...props}`,
+          `${pad(2)}>`,
+        ];
+  const body = fill(partsOf(node.children), 3, null, used).map(({ text }) => text);
+  const lines = [
+    "import type { SVGProps } from 'react';",
+    '',
+    `export function ${name}(props: SVGProps<SVGSVGElement>) {`,
+    '  return (',
+    ...open,
+    ...body,
+    `${pad(2)}</svg>`,
+    '  );',
+    '}',
+  ];
+  return finish(lines.map((text): Line => ({ text, key: node.key })));
 }

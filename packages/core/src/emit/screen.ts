@@ -3,7 +3,6 @@ import {
   type Declarations,
   type Element,
   type ElementStyle,
-  nameInCode,
   type Screen,
   type VectorNode,
 } from '../model/design.ts';
@@ -13,6 +12,7 @@ import { roleOf } from '../roles/role.ts';
 import { attributeRule, isFlag } from '../vocabulary/attributes.ts';
 import type { TokenLookup } from '../tokens/values.ts';
 import { fieldLabels, isField } from './field_labels.ts';
+import { classNameOf, drawingOf, qualified } from './styles/class_naming.ts';
 import { withoutIdle } from './styles/idle.ts';
 import { drawerId, type EmittedWiring } from './emitted_wiring.ts';
 import type { EmittedLink, EmittedScreen, LinkForm, MarkupElement, MarkupNode, StyleRule } from './markup.ts';
@@ -71,12 +71,13 @@ const BLOCKS = new Set([
 
 /** Writes a screen as elements and style rules: what a person would have written for it. */
 export function emitScreen(screen: Screen, context: ScreenContext): EmittedScreen {
-  const writer = new ScreenWriter(context, fieldLabels(screen.root));
+  const writer = new ScreenWriter(context, fieldLabels(screen.root), /\.html?$/i.test(screen.source.file));
   const root = writer.element(screen.root, {
     isPhrasing: false,
     isRoot: true,
     isLinked: false,
     isInDrawer: false,
+    within: '',
   });
   const drawers = writer.drawers();
   return {
@@ -93,16 +94,21 @@ interface Surroundings {
   readonly isLinked: boolean;
   /** Written a second time, as the contents of a drawer. */
   readonly isInDrawer: boolean;
+  /** What the part is called that it stands in. */
+  readonly within: string;
 }
 
 class ScreenWriter {
   readonly #context: ScreenContext;
   readonly #fieldLabels: ReadonlyMap<string, string>;
+  /** Written as a page, with classes, and not drawn. */
+  readonly #isPage: boolean;
   readonly #rules = new Map<string, StyleRule>();
   readonly #names = new Set<string>();
   readonly #drawers: { readonly element: Element; readonly drawer: Drawer }[] = [];
 
-  constructor(context: ScreenContext, fieldLabels: ReadonlyMap<string, string>) {
+  constructor(context: ScreenContext, fieldLabels: ReadonlyMap<string, string>, isPage: boolean) {
+    this.#isPage = isPage;
     this.#context = context;
     this.#fieldLabels = fieldLabels;
   }
@@ -120,6 +126,7 @@ class ScreenWriter {
         isRoot: false,
         isLinked: false,
         isInDrawer: true,
+        within: camelCase(drawer.name),
       });
       return {
         tag: 'div',
@@ -139,12 +146,16 @@ class ScreenWriter {
     const isPressed = acts?.some((act) => act.on === 'press') ?? false;
     const form = link || isPressed ? (around.isRoot ? 'other' : this.#formOf(element, link)) : null;
     const tag = this.#tagOf(element, around, form);
+    const name = classNameOf(element, tag, this.#isPage, around.isRoot);
+    const className = name.isOwn ? name.name : qualified(around.within, name.name);
     const isPicture = element.kind === 'image' || element.kind === 'vector';
-    if (form && isPicture && form !== 'other') return this.#linkedPicture(element, { link, acts }, form, tag);
+    if (form && isPicture && form !== 'other')
+      return this.#linkedPicture(element, { link, acts }, form, tag, className);
     const inside: Surroundings = {
       isPhrasing: around.isPhrasing || tag === 'button' || tag === 'p' || /^h\d$/.test(tag),
       isRoot: false,
       isInDrawer: around.isInDrawer,
+      within: name.isOwn ? name.name : around.within,
       isLinked: around.isLinked || form === 'anchor' || form === 'button',
     };
     const needsBlock =
@@ -159,7 +170,7 @@ class ScreenWriter {
     const made: MarkupElement = {
       tag,
       key: element.key,
-      className: this.#classOf(element, extra, tag),
+      className: this.#classOf(element, extra, tag, className),
       attributes: {
         ...this.#attributesOf(element, tag, form !== null, around.isInDrawer),
         ...this.#sharedAttributes(element),
@@ -174,7 +185,11 @@ class ScreenWriter {
         : this.#childrenOf(element, inside),
     };
     return element.vector
-      ? { ...made, attributes: { ...made.attributes, ...this.#vectorAttributes(element) } }
+      ? {
+          ...made,
+          attributes: { ...made.attributes, ...this.#vectorAttributes(element) },
+          drawing: drawingOf(element, around.within),
+        }
       : made;
   }
 
@@ -200,6 +215,7 @@ class ScreenWriter {
     { link, acts }: EmittedWiring,
     form: LinkForm,
     tag: string,
+    className: string,
   ): MarkupElement {
     const fill: Declarations = {
       display: 'block',
@@ -215,13 +231,14 @@ class ScreenWriter {
         ? { ...this.#vectorAttributes(element), 'aria-hidden': 'true' }
         : { alt: spokenAlt(element.attributes?.alt) },
       ...(element.asset ? { asset: element.asset } : {}),
+      ...(element.vector ? { drawing: drawingOf(element, className) } : {}),
       children: element.vector ? element.vector.children.map(vectorMarkup) : [],
     };
     const id = this.#context.anchorOf(element.key);
     return {
       tag,
       key: element.key,
-      className: this.#classOf(element, { display: 'block' }, tag),
+      className: this.#classOf(element, { display: 'block' }, tag, className),
       attributes: {
         'aria-label': element.attributes?.alt || element.name,
         ...(id ? { id } : {}),
@@ -338,7 +355,7 @@ class ScreenWriter {
     };
   }
 
-  #classOf(element: Element, extra: Declarations, tag: string): string | null {
+  #classOf(element: Element, extra: Declarations, tag: string, className: string): string | null {
     const { base, at = {}, from = {}, hover, focus, disabled, before, after, placeholder } = element.style;
     const states: Record<string, Declarations> = {};
     if (hover) states[':hover'] = hover;
@@ -349,7 +366,7 @@ class ScreenWriter {
     if (placeholder) states['::placeholder'] = placeholder;
     Object.assign(states, element.style.states);
     const look = withoutIdle({ base: { ...base, ...extra }, at, from, states }, tag);
-    return this.#ruleFor(classNameFor(element), element.key, look);
+    return this.#ruleFor(className, element.key, look);
   }
 
   /** A rule with the tokens that stand for its values. */
@@ -467,14 +484,6 @@ function findSelected(select: Element): Element | null {
     if (inner) return inner;
   }
   return null;
-}
-
-/** A class name from what people call the element: at most three words of it. */
-function classNameFor(element: Element): string {
-  const words = (nameInCode(element) || element.tag || element.kind).split(/\s+/).slice(0, 3).join(' ');
-  const name = camelCase(words).slice(0, 32);
-  const kind = element.kind === 'text' && element.tag === 'p' ? 'text' : (element.tag ?? element.kind);
-  return name && !/^n\d/.test(name) ? name : camelCase(kind) || 'box';
 }
 
 function vectorMarkup(node: VectorNode): MarkupNode {

@@ -33,8 +33,8 @@ test('the part is hidden up to the width, and the drawer shows the very same', (
   expect(html.match(/>Loans</g)).toHaveLength(2);
   expect(html).toMatch(/popovertarget="drawer-home-1"/);
   expect(html).toMatch(/id="drawer-home-1" popover="auto" role="dialog" aria-label="Menu"/);
-  expect(html).toMatch(/@media \(max-width: 600px\)/);
-  expect(html).toMatch(/@media \(min-width: 601px\)/);
+  expect(html).toMatch(/@media \(width <= 600px\)/);
+  expect(html).toMatch(/@media \(width >= 601px\)/);
   // The opener is live, and what is in the part counts once.
   const graph = graphOf({ ...project, app });
   expect(graph.elements.get('home')!.find((state) => state.element.key === opener)!.standing).toBe('live');

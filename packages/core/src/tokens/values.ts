@@ -54,9 +54,18 @@ export function tokenLookup(tokens: Readonly<Record<string, Token>>): TokenLooku
   };
 }
 
-/** The style sheet that gives the tokens their values; empty without tokens. */
-export function tokenCss(tokens: Readonly<Record<string, Token>>): string {
-  const names = Object.keys(tokens).sort();
-  if (!names.length) return '';
-  return `:root {\n${names.map((name) => `  --${name}: ${tokens[name].value};`).join('\n')}\n}\n`;
+/**
+ * The style sheet that gives the tokens their values; empty without any.
+ * @param others custom properties that nobody named
+ */
+export function tokenCss(
+  tokens: Readonly<Record<string, Token>>,
+  others: readonly (readonly [name: string, value: string])[] = [],
+): string {
+  const named = Object.keys(tokens)
+    .sort()
+    .map((name) => [name, tokens[name].value] as const);
+  const all = [...named, ...others];
+  if (!all.length) return '';
+  return `:root {\n${all.map(([name, value]) => `  --${name}: ${value};`).join('\n')}\n}\n`;
 }

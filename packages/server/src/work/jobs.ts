@@ -5,11 +5,11 @@ import {
   type AppliedIteration,
   applyIteration,
   ArchiveError,
+  deliveredCode,
   type Design,
   packProject,
   packZip,
   planIteration,
-  targets,
   unpackProject,
   type UtilityPlan,
 } from '@tovel/core';
@@ -28,11 +28,11 @@ export interface CodeInput {
 }
 
 /** The text files of a code base, and which assets go where. */
-export function emitCode({ name, design, app, target }: CodeInput): {
+export async function emitCode({ name, design, app, target }: CodeInput): Promise<{
   readonly texts: readonly { readonly path: string; readonly text: string }[];
   readonly assets: readonly { readonly path: string; readonly hash: string }[];
-} {
-  const { files } = targets[target].emit({ design, app }, name);
+}> {
+  const { files } = await deliveredCode({ design, app }, name, target);
   return {
     texts: files.flatMap((file) => ('text' in file ? [{ path: file.path, text: file.text }] : [])),
     assets: files.flatMap((file) => ('asset' in file ? [{ path: file.path, hash: file.asset }] : [])),

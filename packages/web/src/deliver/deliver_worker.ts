@@ -1,10 +1,10 @@
-import { type EmissionProgress, type EmittedProject, emitReact, type Project, seldom } from '@tovel/core';
+import { deliveredCode, type EmissionProgress, type EmittedProject, type Project, seldom } from '@tovel/core';
 import { expose } from 'comlink';
 
 /** Writes the code away from the interface. */
 const deliver = {
-  emit(project: Project, name: string, tell: EmissionProgress): EmittedProject {
-    return emitReact(project, name, seldom(tell));
+  emit(project: Project, name: string, tell: EmissionProgress): Promise<EmittedProject> {
+    return deliveredCode(project, name, 'react', seldom(tell));
   },
 };
 

@@ -1,4 +1,5 @@
 import {
+  classCode,
   finish,
   functionLines,
   importLines,
@@ -19,6 +20,7 @@ import type { Prop } from './template.ts';
 export function printComponent(component: EmittedComponent, options: TsxOptions): PrintedCode {
   const used = newUsed(options);
   const body = printElement(component.root, 2, used);
+  const tables = classTables(used);
   const { props, name } = component;
   const lines: Line[] = [];
   const put = (text: string): void => void lines.push({ text, key: null });
@@ -32,7 +34,7 @@ export function printComponent(component: EmittedComponent, options: TsxOptions)
     put('}');
     put('');
   }
-  for (const text of classTables(used)) put(text);
+  for (const text of tables) put(text);
   return finish([
     ...lines,
     ...functionLines(name, parametersOf(name, props), body, used, component.usesPath),
@@ -61,11 +63,11 @@ function parametersOf(name: string, props: readonly Prop[]): string {
 }
 
 /** Tables of the classes of choices; flags are written where they are used. */
-const classTables = ({ tables }: Used): string[] =>
-  [...tables].flatMap(([name, classes]) => [
+const classTables = (used: Used): string[] =>
+  [...used.tables].flatMap(([name, classes]) => [
     `const ${name} = {`,
     ...Object.entries(classes).map(
-      ([value, className]) => `  ${value}: ${className ? `styles.${className}` : 'undefined'},`,
+      ([value, className]) => `  ${value}: ${className ? classCode(className, used) : 'undefined'},`,
     ),
     '};',
     '',

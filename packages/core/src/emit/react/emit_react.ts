@@ -14,12 +14,15 @@ import type { Prop } from '../components/template.ts';
 import { printComponent, printData } from '../components/print_component.ts';
 import { classInSheet } from '../styles/class_names.ts';
 import { printRules } from '../styles/print_css.ts';
+import { type Palette, paletteOf } from '../styles/palette.ts';
+import { type FileStyles, type SharedStyles, shareStyles } from '../styles/share.ts';
 import { facesUsedIn, fontCss } from '../font_css.ts';
 import { type Frame, frameOf } from '../layouts/frame.ts';
 import { type EmittedScreen, isText, type MarkupElement, type StyleRule } from '../markup.ts';
 import { hashInAddress } from '../print_html.ts';
 import type { EmissionProgress } from '../progress.ts';
-import { printTsx, type Used } from '../print_tsx.ts';
+import { type Icons, iconsOf } from '../icons.ts';
+import { printIcon, printTsx, type TsxOptions, type Used } from '../print_tsx.ts';
 import { tokenCss } from '../../tokens/values.ts';
 import { printJourneyTests } from '../journey_tests.ts';
 import * as navigation from './navigation_files.ts';
@@ -87,6 +90,20 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
   };
   const extraction = extractionOf(plan);
   const layouts = layoutsOf(plan, extraction, (title) => folderFor(`${title} layout`, 'Layout'));
+  const styles = sharedStylesOf(plan, extraction, layouts);
+  const icons = iconsOf(
+    [
+      ...[...plan.screens, ...plan.overlays.keys()].map((key) => rootOf(plan, extraction, layouts, key)),
+      ...layouts.layouts.map(({ frame }) => frame.root),
+      ...extraction.components.map(({ root }) => root),
+    ],
+    (taken) => folders.has(taken) || extraction.components.some((one) => one.name === taken),
+  );
+  const palette = paletteOf(
+    [...styles.rules, ...[...styles.files.values()].flatMap((file) => file.rules)],
+    (taken) => Object.hasOwn(app.tokens, taken),
+  );
+  const parts: Parts = { extraction, styles, icons, palette };
   const put = (path: string, key: string, made: ScreenFiles): void => {
     files.push({ path: `${path}.tsx`, ...made.tsx, screen: key });
     if (made.css.text) files.push({ path: `${path}.module.css`, ...made.css, screen: key });
@@ -99,7 +116,7 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
     const entry = app.screens[key];
     const folder = folderFor(entry.name, 'Screen');
     rows.push({ key, name: entry.name, path: entry.route, folder });
-    const made = screenFiles(plan, key, folder, extraction, layouts.insides.get(key));
+    const made = screenFiles(plan, key, folder, parts, layouts.insides.get(key));
     const path = `src/screens/${folder}/${folder}`;
     fileOfScreen.set(key, `${path}.tsx`);
     put(path, key, made);
@@ -111,12 +128,12 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
     );
   }
   for (const { name: folder, screens, frame } of layouts.layouts)
-    put(`src/layouts/${folder}/${folder}`, screens[0], layoutFiles(plan, folder, frame));
+    put(`src/layouts/${folder}/${folder}`, screens[0], layoutFiles(plan, folder, frame, parts));
   const overlays = [...plan.overlays].map(([key, codeName], i): OverlayEntry => {
     tell?.(rows.length + i, total);
     const entry = app.screens[key];
     const component = folderFor(entry.name, 'Overlay');
-    const made = screenFiles(plan, key, component, extraction);
+    const made = screenFiles(plan, key, component, parts);
     fileOfScreen.set(key, `src/overlays/${component}/${component}.tsx`);
     put(`src/overlays/${component}/${component}`, key, made);
     const overlay = overlayOf(entry);
@@ -124,7 +141,12 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
     return { name: codeName, component, label: entry.name, overlay, over };
   });
   tell?.(total, total);
-  files.push(...componentFiles(plan, extraction));
+  files.push(...componentFiles(plan, parts));
+  for (const icon of icons.all)
+    files.push({
+      path: `src/${icon.isSmall ? 'icons' : 'drawings'}/${icon.name}.tsx`,
+      ...printIcon(icon, iconOptions(plan, icon.name)),
+    });
   const shown = [...plan.screens, ...plan.overlays.keys()];
   const faces = facesUsedIn(
     shown.map((key) => emitScreenOf(plan, key)),
@@ -142,9 +164,11 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
   text('.prettierrc', around.prettierrc);
   text('.prettierignore', around.prettierignore);
   text('.gitignore', around.gitignore);
-  const tokens = tokenCss(app.tokens);
+  const tokens = tokenCss(app.tokens, palette.values);
   if (tokens) text('src/styles/tokens.css', tokens);
-  text('src/main.tsx', navigation.mainTsx(faces.length > 0, tokens !== ''));
+  const shared = sheetOf(plan, styles.rules, palette);
+  if (shared.text) files.push({ path: 'src/styles/shared.module.css', ...shared });
+  text('src/main.tsx', navigation.mainTsx(faces.length > 0, tokens !== '', shared.text !== ''));
   if (faces.length)
     text(
       'src/styles/fonts.css',
@@ -303,15 +327,62 @@ function groupBy(keys: readonly string[], signOf: (key: string) => string): stri
   return [...groups.values()];
 }
 
-function layoutFiles(plan: EmissionPlan, component: string, frame: Frame): ScreenFiles {
-  const known = printed.get(frame.root);
-  if (known?.context === component) return known;
-  const made = filesOf(plan, component, frame.root, frame.rules, [], true);
+function layoutFiles(
+  plan: EmissionPlan,
+  component: string,
+  frame: Frame,
+  { styles, icons, palette }: Parts,
+): ScreenFiles {
+  const own = styles.files.get(`layout ${component}`)!;
+  const made = filesOf(plan, component, frame.root, own, { icons, palette }, [], true);
   return {
     ...made,
     links: [],
     assets: assetsOf({ root: frame.root, rules: usedRules(frame.root, frame.rules) }),
   };
+}
+
+/** What the files of a project have in common. */
+interface Parts {
+  readonly extraction: Extraction;
+  readonly styles: SharedStyles;
+  readonly icons: Icons;
+  readonly palette: Palette;
+}
+
+/** What is written in the file of a screen: without what its layout says, and with components taken out. */
+const rootOf = (plan: EmissionPlan, extraction: Extraction, layouts: Layouts, key: string): MarkupElement =>
+  layouts.insides.get(key) ?? extraction.roots.get(key) ?? emitScreenOf(plan, key).root;
+
+/** Names of the drawings that a file uses. */
+function iconNamesIn(root: MarkupElement, icons: Icons): string[] {
+  const names: string[] = [];
+  const visit = (node: MarkupElement): void => {
+    const icon = icons.of(node);
+    if (icon) names.push(icon.name);
+    else for (const child of node.children) if (!isText(child)) visit(child);
+  };
+  visit(root);
+  return names;
+}
+
+/** The styles of all files, with what they have in common in a sheet of its own. */
+function sharedStylesOf(plan: EmissionPlan, extraction: Extraction, layouts: Layouts): SharedStyles {
+  const screens = [...plan.screens, ...plan.overlays.keys()].map((key) => {
+    const { rules } = emitScreenOf(plan, key);
+    return {
+      id: `screen ${key}`,
+      rules: usedRules(rootOf(plan, extraction, layouts, key), rules),
+    };
+  });
+  return shareStyles([
+    ...screens,
+    ...layouts.layouts.map(({ name, frame }) => ({
+      id: `layout ${name}`,
+      rules: usedRules(frame.root, frame.rules),
+    })),
+    ...extraction.components.map(({ name, rules }) => ({ id: `component ${name}`, rules })),
+  ]);
 }
 
 const usedRules = (root: MarkupElement, rules: readonly StyleRule[]): readonly StyleRule[] => {
@@ -385,22 +456,21 @@ const fileImport =
     return name;
   };
 
-function componentFiles(plan: EmissionPlan, extraction: Extraction): EmittedFile[] {
+function componentFiles(plan: EmissionPlan, { extraction, styles, icons, palette }: Parts): EmittedFile[] {
   return extraction.components.flatMap((component): EmittedFile[] => {
     const path = `src/components/${component.name}/${component.name}`;
     const screen = component.root.key ? hostOf(plan.project, component.root.key) : undefined;
+    const own = styles.files.get(`component ${component.name}`)!;
     const code = printComponent(component, {
       component: component.name,
+      classes: own.classes,
+      iconOf: icons.of,
       source: '../..',
       components: '..',
       assetImport: assetImport(plan.project),
       fileImport: fileImport(plan.project),
     });
-    const css = printRules(
-      component.rules,
-      (name) => `.${classInSheet(name)}`,
-      (address) => `../../assets/${assetFile(plan.project, hashInAddress(address))}`,
-    );
+    const css = sheetOf(plan, own.rules, palette, '../../');
     return [
       { path: `${path}.tsx`, ...code, ...(screen ? { screen } : {}) },
       ...(css.text ? [{ path: `${path}.module.css`, ...css, ...(screen ? { screen } : {}) }] : []),
@@ -412,16 +482,25 @@ function screenFiles(
   plan: EmissionPlan,
   key: string,
   component: string,
-  extraction: Extraction,
+  { extraction, styles, icons, palette }: Parts,
   inside?: MarkupElement,
 ): ScreenFiles {
   const screen = emitScreenOf(plan, key);
   const root = inside ?? extraction.roots.get(key) ?? screen.root;
+  const own = styles.files.get(`screen ${key}`)!;
+  const context = JSON.stringify([
+    component,
+    [...own.classes],
+    own.rules.map(({ className }) => className),
+    iconNamesIn(root, icons),
+    palette.values,
+  ]);
   const known = printed.get(root);
-  if (known?.context === component) return known;
+  if (known?.context === context) return known;
   const lists = extraction.lists.get(key) ?? [];
   const made: ScreenFiles = {
-    ...filesOf(plan, component, root, screen.rules, lists),
+    ...filesOf(plan, component, root, own, { icons, palette }, lists),
+    context,
     links: testedLinksIn(screen.root),
     assets: assetsOf(screen),
   };
@@ -429,18 +508,36 @@ function screenFiles(
   return made;
 }
 
+const iconOptions = (plan: EmissionPlan, component: string): TsxOptions => ({
+  component,
+  source: '..',
+  assetImport: assetImport(plan.project),
+  fileImport: fileImport(plan.project),
+});
+
+/** A sheet of a module. @param source from the sheet to the folder of the source */
+const sheetOf = (plan: EmissionPlan, rules: readonly StyleRule[], palette: Palette, source = '../') =>
+  printRules(
+    rules,
+    (name) => `.${classInSheet(name)}`,
+    (address) => `${source}assets/${assetFile(plan.project, hashInAddress(address))}`,
+    palette,
+  );
+
 /** A component with its styles and the records of its lists. */
 function filesOf(
   plan: EmissionPlan,
   component: string,
   root: MarkupElement,
-  allRules: readonly StyleRule[],
+  styles: FileStyles,
+  { icons, palette }: Pick<Parts, 'icons' | 'palette'>,
   lists: readonly EmittedList[],
   hasOutlet = false,
 ): Omit<ScreenFiles, 'links' | 'assets'> {
-  const rules = usedRules(root, allRules);
   const options = {
     component,
+    classes: styles.classes,
+    iconOf: icons.of,
     source: '../..',
     components: '../../components',
     assetImport: assetImport(plan.project),
@@ -453,11 +550,7 @@ function filesOf(
       ? { data: { path: `./${component}.data`, names: lists.map((list) => list.data).sort() } }
       : {}),
   });
-  const css = printRules(
-    rules,
-    (name) => `.${classInSheet(name)}`,
-    (address) => `../../assets/${assetFile(plan.project, hashInAddress(address))}`,
-  );
+  const css = sheetOf(plan, styles.rules, palette, '../../');
   const hasDrawings = JSON.stringify(lists).includes('"node":');
   return {
     context: component,

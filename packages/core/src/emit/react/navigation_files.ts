@@ -443,11 +443,15 @@ export function NotFound() {
 }
 `;
 
-export const mainTsx = (hasFonts: boolean, hasTokens: boolean): string => `import { StrictMode } from 'react';
+export const mainTsx = (
+  hasFonts: boolean,
+  hasTokens: boolean,
+  hasShared: boolean,
+): string => `import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
-import { routes } from './routes';
+${hasShared ? "// Before the screens, whose own styles come after what they share.\nimport './styles/shared.module.css';\n" : ''}import { routes } from './routes';
 import './styles/base.css';
 ${hasFonts ? "import './styles/fonts.css';\n" : ''}${hasTokens ? "import './styles/tokens.css';\n" : ''}import './styles/transitions.css';
 

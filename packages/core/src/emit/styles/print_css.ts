@@ -1,6 +1,7 @@
 import type { Declarations } from '../../model/design.ts';
 import type { StyleRule } from '../markup.ts';
 import { cssText } from '../quoting.ts';
+import { type Palette, withNames } from './palette.ts';
 import { foldShorthands, partsOf } from './shorthands.ts';
 import { writtenValue } from './written.ts';
 
@@ -15,6 +16,7 @@ export function printRules(
   rules: readonly StyleRule[],
   selectorOf: (className: string) => string,
   urlOf: (address: string) => string = (a) => a,
+  palette: Pick<Palette, 'nameOf'> = { nameOf: () => null },
 ): PrintedCss {
   const out: string[] = [];
   const lines: (string | null)[] = [];
@@ -26,9 +28,11 @@ export function printRules(
     const entries = Object.entries(foldShorthands(declarations)).map(([name, value]) => modern(name, value));
     if (!entries.length) return;
     if (out.length && !out.at(-1)!.endsWith('{')) put('', key);
-    put(`${indent}${selector} {`, key);
+    for (const text of `${indent}${selector} {`.split('\n')) put(text, key);
     for (const [name, value] of entries) {
-      const written = value.includes('url(') ? mapUrls(value, urlOf) : writtenValue(name, value);
+      const written = value.includes('url(')
+        ? mapUrls(value, urlOf)
+        : withNames(writtenValue(name, value), palette);
       const parts = LISTS.has(name) ? partsOf(written) : [];
       if (parts.length < 2) put(`${indent}  ${name}: ${written};`, key);
       else {
@@ -38,38 +42,64 @@ export function printRules(
     }
     put(`${indent}}`, key);
   };
-  for (const rule of rules) {
-    const selector = selectorOf(rule.className);
-    block(selector, rule.base, rule.key);
-    for (const [state, declarations] of Object.entries(rule.states))
-      block(`${selector}${state}`, declarations, rule.key);
+  /** Rules that say the same stand together; no element has two classes that say the same property. */
+  const blocks = (
+    some: readonly (readonly [selector: string, css: Declarations, key: string | null])[],
+    indent = '',
+  ): void => {
+    const together = new Map<string, { selectors: string[]; css: Declarations; key: string | null }>();
+    for (const [selector, css, key] of some) {
+      const sign = signOf(css);
+      const known = together.get(sign);
+      if (known) known.selectors.push(selector);
+      else together.set(sign, { selectors: [selector], css, key });
+    }
+    for (const { selectors, css, key } of together.values())
+      block(selectors.join(`,\n${indent}`), css, key, indent);
+  };
+  const said = rules.map((rule) => [selectorOf(rule.className), rule] as const);
+  // What elements look like in a state stands right after what they look like.
+  const groups = new Map<string, (typeof said)[number][]>();
+  for (const one of said) {
+    const sign = Object.keys(one[1].base).length ? signOf(one[1].base) : one[0];
+    groups.set(sign, [...(groups.get(sign) ?? []), one]);
   }
-  const widths = [...new Set(rules.flatMap((rule) => Object.keys(rule.at)))]
-    .map(Number)
-    .sort((a, b) => b - a);
-  for (const width of widths) {
+  const statesOf = ([selector, { states, key }]: (typeof said)[number]) =>
+    Object.entries(states).map(([state, css]) => [`${selector}${state}`, css, key] as const);
+  const counts = new Map<string, number>();
+  for (const one of said)
+    for (const [, css] of statesOf(one)) counts.set(signOf(css), (counts.get(signOf(css)) ?? 0) + 1);
+  const isAlone = ([, css]: readonly [string, Declarations, string | null]): boolean =>
+    counts.get(signOf(css)) === 1;
+  for (const group of groups.values()) {
+    blocks(group.map(([selector, { base, key }]) => [selector, base, key]));
+    blocks(group.flatMap(statesOf).filter(isAlone));
+  }
+  blocks(said.flatMap(statesOf).filter((one) => !isAlone(one)));
+  const inside = (condition: string, table: 'at' | 'from', width: number): void => {
     if (out.length) put('', null);
-    put(`@media (width <= ${width}px) {`, null);
-    for (const rule of rules)
-      if (rule.at[width]) block(selectorOf(rule.className), rule.at[width], rule.key, '  ');
+    put(`@media (width ${condition} ${width}px) {`, null);
+    blocks(
+      said.flatMap(([selector, rule]) =>
+        rule[table][width] ? [[selector, rule[table][width], rule.key] as const] : [],
+      ),
+      '  ',
+    );
     put('}', null);
-  }
-  const floors = [...new Set(rules.flatMap((rule) => Object.keys(rule.from)))]
-    .map(Number)
-    .sort((a, b) => a - b);
-  for (const width of floors) {
-    if (out.length) put('', null);
-    put(`@media (width >= ${width}px) {`, null);
-    for (const rule of rules)
-      if (rule.from[width]) block(selectorOf(rule.className), rule.from[width], rule.key, '  ');
-    put('}', null);
-  }
+  };
+  const widthsIn = (table: 'at' | 'from'): number[] => [
+    ...new Set(rules.flatMap((rule) => Object.keys(rule[table])).map(Number)),
+  ];
+  for (const width of widthsIn('at').sort((a, b) => b - a)) inside('<=', 'at', width);
+  for (const width of widthsIn('from').sort((a, b) => a - b)) inside('>=', 'from', width);
   return { text: out.length ? `${out.join('\n')}\n` : '', lines };
 }
 
 /** A declaration as the standards have it now. */
 const modern = (name: string, value: string): [string, string] =>
   name === 'clip' && value.startsWith('rect(') ? ['clip-path', value.replaceAll(',', '')] : [name, value];
+
+const signOf = (css: Declarations): string => JSON.stringify(Object.entries(css).sort());
 
 /** Properties whose lists are written a part a line. */
 const LISTS = new Set(['box-shadow', 'transition', 'mask', 'will-change', 'src', 'grid-template-columns']);

@@ -1,0 +1,69 @@
+import type { Project } from '../model/project.ts';
+import type { EmissionProgress } from './progress.ts';
+import type { EmittedFile, EmittedProject } from './react/emit_react.ts';
+import { PRINT_WIDTH } from './print_tsx.ts';
+import { targets } from './targets.ts';
+
+/** Texts that are formatted, with the formatter's name for their language. */
+const PARSERS: readonly (readonly [RegExp, string])[] = [
+  [/\.tsx?$/, 'typescript'],
+  [/\.css$/, 'css'],
+  [/\.json$/, 'json'],
+];
+
+/**
+ * The code base as it is handed over: written for a target, then formatted by Prettier with the settings that it is
+ * delivered with. Run has no need of that and takes what is written as it is.
+ * @param target a name of `targets`
+ */
+export async function deliveredCode(
+  project: Project,
+  name: string,
+  target: string,
+  tell?: EmissionProgress,
+): Promise<EmittedProject> {
+  const emitted = targets[target].emit(project, name, tell);
+  return { ...emitted, files: await Promise.all(emitted.files.map(formatted)) };
+}
+
+async function formatted(file: EmittedFile): Promise<EmittedFile> {
+  if (!('text' in file)) return file;
+  const parser = PARSERS.find(([pattern]) => pattern.test(file.path))?.[1];
+  if (!parser) return file;
+  // Large, and of use only here.
+  const [{ format }, ...plugins] = await Promise.all([
+    import('prettier/standalone'),
+    import('prettier/plugins/estree'),
+    import('prettier/plugins/typescript'),
+    import('prettier/plugins/postcss'),
+    import('prettier/plugins/babel'),
+  ]);
+  const text = await format(file.text, {
+    parser,
+    plugins: plugins.map((plugin) => ('default' in plugin ? plugin.default : plugin)) as never[],
+    singleQuote: true,
+    printWidth: PRINT_WIDTH,
+  });
+  if (text === file.text) return file;
+  const { lines, ...rest } = file;
+  return { ...rest, text, ...(lines ? { lines: movedLines(file.text, lines, text) } : {}) };
+}
+
+/** What each line is about after the breaks between lines have moved: that of the line which its first letters were on. */
+function movedLines(before: string, lines: readonly (string | null)[], after: string): (string | null)[] {
+  const flat = before.split('\n').map((line) => line.replace(/\s+/g, ''));
+  let at = 0;
+  return after
+    .replace(/\n$/, '')
+    .split('\n')
+    .map((line) => {
+      const wanted = line.replace(/\s+/g, '').slice(0, 24);
+      // Close by, since nothing changes its order.
+      for (let i = at; wanted !== '' && i < Math.min(flat.length, at + 12); i++)
+        if (flat[i].includes(wanted)) {
+          at = i;
+          break;
+        }
+      return lines[at] ?? null;
+    });
+}

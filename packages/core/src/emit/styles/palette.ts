@@ -1,0 +1,72 @@
+import { uniqueName } from '../../model/names.ts';
+import { channelsOf } from '../../roles/sight.ts';
+import { hueName, labOf } from '../../tokens/find.ts';
+import { hexOf } from '../../tokens/values.ts';
+import type { StyleRule } from '../markup.ts';
+import { writtenValue } from './written.ts';
+
+/** Colours that stand in rules, under the names that they are written by. */
+export interface Palette {
+  readonly nameOf: (color: string) => string | null;
+  /** Custom properties that give them their values: names with values, by name. */
+  readonly values: readonly (readonly [name: string, value: string])[];
+}
+
+/** A colour is worth a name from so many uses on. */
+const LEAST_USES = 2;
+const COLORS = /#[0-9a-f]{3,8}\b|\brgb\([^()]*\)/g;
+
+/**
+ * Names the colours that rules have in common, so that none is written twice. A name follows from the colour alone: hue and
+ * lightness, and how much shows through; so another colour more or less renames none.
+ */
+export function paletteOf(rules: readonly StyleRule[], isTaken: (name: string) => boolean): Palette {
+  const uses = new Map<string, number>();
+  for (const { base, at, from, states } of rules)
+    for (const css of [base, ...[at, from, states].flatMap((table) => Object.values(table))])
+      for (const [property, value] of Object.entries(css)) {
+        if (isText(value)) continue;
+        for (const [color] of writtenValue(property, value).matchAll(COLORS))
+          uses.set(color, (uses.get(color) ?? 0) + 1);
+      }
+  const names = new Map<string, string>();
+  const taken = new Set<string>();
+  for (const [color, count] of [...uses].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    if (count < LEAST_USES) continue;
+    const name = uniqueName(nameFor(color), (candidate) => taken.has(candidate) || isTaken(candidate));
+    taken.add(name);
+    names.set(color, name);
+  }
+  return {
+    nameOf: (color) => names.get(color) ?? null,
+    values: [...names].map(([color, name]) => [name, color] as const).sort(([a], [b]) => (a < b ? -1 : 1)),
+  };
+}
+
+/** A value in which colours that have a name are written by it. */
+export const withNames = (value: string, { nameOf }: Pick<Palette, 'nameOf'>): string =>
+  isText(value)
+    ? value
+    : value.replace(COLORS, (color) => {
+        const name = nameOf(color);
+        return name ? `var(--${name})` : color;
+      });
+
+/** Whether a value holds text or an address, in which nothing is a colour. */
+const isText = (value: string): boolean => /["']|url\(/.test(value);
+
+/** `color-blue-46`, `color-black-a50`: hue and lightness of CIELAB, and in hundredths how solid it is. */
+function nameFor(color: string): string {
+  const parts = /^rgb\((\d+) (\d+) (\d+) \/ ([\d.]+)%\)$/.exec(color)?.slice(1).map(Number);
+  const channels = parts ? parts.slice(0, 3) : (channelsOf(color) ?? [0, 0, 0]).slice(0, 3);
+  const alpha = parts ? parts[3] : 100;
+  const [lightness] = labOf(channels);
+  const hue = hueName(hexOf([channels[0], channels[1], channels[2], 1])).replace(/-\d+$/, '');
+  const solid =
+    hue === 'gray' && lightness > 99.5
+      ? 'white'
+      : hue === 'gray' && lightness < 0.5
+        ? 'black'
+        : `${hue}-${String(Math.round(Math.min(99, lightness))).padStart(2, '0')}`;
+  return `color-${solid}${alpha < 100 ? `-a${Math.round(alpha)}` : ''}`;
+}

@@ -1,0 +1,277 @@
+import type { Declarations } from '../../model/design.ts';
+import { uniqueCodeName } from '../../model/names.ts';
+import type { StyleRule } from '../markup.ts';
+
+/** Where the classes of a file went: each is written as these, in order. */
+export interface FileStyles {
+  /** Rules of the file's own sheet. */
+  readonly rules: readonly StyleRule[];
+  readonly classes: ReadonlyMap<string, readonly ClassUse[]>;
+}
+export interface ClassUse {
+  readonly from: 'own' | 'shared';
+  readonly name: string;
+}
+
+export interface SharedStyles {
+  /** Rules of the sheet that all share. */
+  readonly rules: readonly StyleRule[];
+  readonly files: ReadonlyMap<string, FileStyles>;
+}
+
+/**
+ * A part of a rule that can stand by itself: all that is said of one property and its kin, at all widths; or all that is
+ * said of one state. Of a rule that is parted each unit goes one way, so that no two classes of an element say the same
+ * property, and the order of sheets says nothing.
+ */
+interface Unit {
+  readonly sign: string;
+  readonly lines: number;
+  readonly put: (rule: MutableRule) => void;
+}
+
+type Mutable<T> = { -readonly [K in keyof T]: T[K] };
+interface MutableRule {
+  readonly base: Mutable<Declarations>;
+  readonly at: Record<string, Mutable<Declarations>>;
+  readonly from: Record<string, Mutable<Declarations>>;
+  readonly states: Record<string, Declarations>;
+}
+
+/** Properties that one shorthand says together. */
+const KIN: readonly (readonly [RegExp, string])[] = [
+  [/^border-.*-radius$/, 'radius'],
+  [/^border-image/, 'border-image'],
+  [/^border-(top|right|bottom|left)-/, 'border'],
+  [
+    /^(margin|padding|background|outline|transition|animation|text-decoration|overflow|list-style|mask)(-|$)/,
+    '$1',
+  ],
+  [/^(top|right|bottom|left)$/, 'inset'],
+  [/^(row-gap|column-gap)$/, 'gap'],
+  [/^flex-(grow|shrink|basis)$/, 'flex'],
+  [/^flex-(direction|wrap)$/, 'flow'],
+  [/^(white-space-collapse|text-wrap-mode)$/, 'white-space'],
+  [/^(align|justify)-(items|content|self)$/, 'place-$2'],
+];
+
+function kinOf(property: string): string {
+  for (const [pattern, name] of KIN) {
+    const found = pattern.exec(property);
+    if (found) return name.replace(/\$(\d)/g, (_, at: string) => found[Number(at)]);
+  }
+  return property;
+}
+
+const unitsKnown = new WeakMap<StyleRule, readonly Unit[]>();
+
+function unitsOf(rule: StyleRule): readonly Unit[] {
+  let units = unitsKnown.get(rule);
+  if (!units) unitsKnown.set(rule, (units = partUnits(rule)));
+  return units;
+}
+
+function partUnits({ base, at, from, states }: StyleRule): Unit[] {
+  type Said = [table: 'base' | 'at' | 'from', width: string, property: string, value: string];
+  const byKin = new Map<string, Said[]>();
+  const note = (table: Said[0], width: string, block: Declarations): void => {
+    for (const [property, value] of Object.entries(block)) {
+      const kin = kinOf(property);
+      const said = byKin.get(kin);
+      if (said) said.push([table, width, property, value]);
+      else byKin.set(kin, [[table, width, property, value]]);
+    }
+  };
+  note('base', '', base);
+  for (const [width, block] of Object.entries(at)) note('at', width, block);
+  for (const [width, block] of Object.entries(from)) note('from', width, block);
+  return [
+    ...[...byKin.values()].map((said): Unit => ({
+      sign: JSON.stringify(said.toSorted()),
+      lines: said.length,
+      put: (rule) => {
+        for (const [table, width, property, value] of said)
+          if (table === 'base') rule.base[property] = value;
+          else (rule[table][width] ??= {})[property] = value;
+      },
+    })),
+    ...Object.entries(states).map(([state, block]): Unit => ({
+      sign: JSON.stringify([state, Object.entries(block).toSorted()]),
+      lines: Object.keys(block).length + 2,
+      put: (rule) => void (rule.states[state] = block),
+    })),
+  ];
+}
+
+/** A rule as it stands in one file. */
+interface Place {
+  readonly file: string;
+  readonly rule: StyleRule;
+  /** What is left of it for its own sheet, by sign. */
+  readonly left: Map<string, Unit>;
+  readonly uses: ClassUse[];
+}
+
+/** Rules of one name that are compared with each other, at most. */
+const MOST_COMPARED = 60;
+/** Lines that have to be saved for a class to be worth its name. */
+const LEAST_SAVED = 3;
+
+/**
+ * Writes once what several rules say: of those that are called the same, what they have in common becomes a class of that
+ * name, and each keeps what is its own; rules that are wholly the same are one. What only one file says stays in its sheet.
+ * Greedy, by the lines that are saved.
+ */
+export function shareStyles(
+  files: readonly { readonly id: string; readonly rules: readonly StyleRule[] }[],
+): SharedStyles {
+  const places = files.flatMap(({ id, rules }) =>
+    rules.map((rule): Place => ({
+      file: id,
+      rule,
+      left: new Map(unitsOf(rule).map((unit) => [unit.sign, unit])),
+      uses: [],
+    })),
+  );
+  const names = new Namer(files);
+  const made = { shared: [] as StyleRule[], own: new Map<string, StyleRule[]>() };
+  const named = new Map<string, string>();
+  const take = (name: string, signs: readonly string[], covered: readonly Place[]): void => {
+    const [first] = covered;
+    const isOwn = covered.every(({ file }) => file === first.file);
+    const sign = isOwn ? '' : signs.toSorted().join('\n');
+    const known = isOwn ? undefined : named.get(sign);
+    const className = known ?? (isOwn ? names.own(first.file, name) : names.shared(name));
+    if (!isOwn) named.set(sign, className);
+    const rule = ruleOf(
+      className,
+      first.rule.key,
+      signs.map((sign) => first.left.get(sign)!),
+    );
+    if (isOwn) made.own.set(first.file, [...(made.own.get(first.file) ?? []), rule]);
+    else if (known === undefined) made.shared.push(rule);
+    for (const place of covered) {
+      for (const sign of signs) place.left.delete(sign);
+      place.uses.push({ from: isOwn ? 'own' : 'shared', name: className });
+    }
+  };
+  for (const [name, group] of grouped(places, ({ rule }) => plainName(rule.className))) {
+    let open = group;
+    while (open.length > 1) {
+      const best = bestOf(open);
+      if (!best) break;
+      take(name, best.signs, best.covered);
+      const done = new Set(best.covered);
+      open = open.filter((place) => !done.has(place));
+    }
+  }
+  // What is left the same under different names.
+  const rest = places.filter(({ left }) => left.size > 0);
+  for (const [, group] of grouped(rest, ({ left }) => [...left.keys()].toSorted().join('\n'))) {
+    if (group.length < 2) continue;
+    const [[name]] = [...grouped(group, ({ rule }) => plainName(rule.className))].sort(
+      ([, a], [, b]) => b.length - a.length,
+    );
+    take(name, [...group[0].left.keys()], group);
+  }
+  return {
+    rules: made.shared,
+    files: new Map(
+      files.map(({ id }): [string, FileStyles] => {
+        const rules = [...(made.own.get(id) ?? [])];
+        const classes = new Map<string, readonly ClassUse[]>();
+        for (const { file, rule, left, uses } of places) {
+          if (file !== id) continue;
+          if (left.size) {
+            const className = names.own(id, rule.className);
+            rules.push(
+              uses.length
+                ? ruleOf(className, rule.key, [...left.values()])
+                : className === rule.className
+                  ? rule
+                  : { ...rule, className },
+            );
+            classes.set(rule.className, [...uses.toSorted(sharedFirst), { from: 'own', name: className }]);
+          } else classes.set(rule.className, uses.toSorted(sharedFirst));
+        }
+        return [id, { rules, classes }];
+      }),
+    ),
+  };
+}
+
+/** The set of units that saves most lines where these have it in common. */
+function bestOf(open: readonly Place[]): { signs: readonly string[]; covered: readonly Place[] } | null {
+  const distinct = [...grouped(open, ({ left }) => [...left.keys()].toSorted().join('\n')).values()]
+    .sort((a, b) => b.length - a.length)
+    .slice(0, MOST_COMPARED)
+    .map(([first]) => first.left);
+  const candidates = new Map<string, readonly string[]>();
+  const offer = (signs: readonly string[]): void => {
+    if (signs.length) candidates.set(signs.join('\n'), signs);
+  };
+  distinct.forEach((a, i) => {
+    offer([...a.keys()]);
+    for (const b of distinct.slice(i + 1)) offer([...a.keys()].filter((sign) => b.has(sign)));
+  });
+  let best: { signs: readonly string[]; covered: readonly Place[] } | null = null;
+  let most = LEAST_SAVED - 1;
+  for (const signs of candidates.values()) {
+    const covered = open.filter(({ left }) => signs.every((sign) => left.has(sign)));
+    const lines = signs.reduce((sum, sign) => sum + covered[0].left.get(sign)!.lines, 0);
+    const isWhole = covered.every(({ left }) => left.size === signs.length);
+    // A rule of its own costs its braces; one that falls away as a whole saves its own.
+    const saved = lines * (covered.length - 1) - (isWhole ? 0 : 2);
+    if (covered.length > 1 && saved > most && (isWhole || lines > 1)) {
+      best = { signs, covered };
+      most = saved;
+    }
+  }
+  return best;
+}
+
+function ruleOf(className: string, key: string | null, units: readonly Unit[]): StyleRule {
+  const rule: MutableRule = { base: {}, at: {}, from: {}, states: {} };
+  for (const unit of units) unit.put(rule);
+  return { className, key, ...rule };
+}
+
+const sharedFirst = (a: ClassUse, b: ClassUse): number =>
+  Number(b.from === 'shared') - Number(a.from === 'shared');
+
+const plainName = (className: string): string => className.replace(/\d+$/, '');
+
+function grouped<T>(items: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const item of items) {
+    const key = keyOf(item);
+    const group = groups.get(key);
+    if (group) group.push(item);
+    else groups.set(key, [item]);
+  }
+  return groups;
+}
+
+/** Gives names that no other class of a sheet has. */
+class Namer {
+  readonly #shared = new Set<string>();
+  readonly #own: ReadonlyMap<string, Set<string>>;
+
+  constructor(files: readonly { readonly id: string }[]) {
+    this.#own = new Map(files.map(({ id }) => [id, new Set<string>()]));
+  }
+
+  shared(name: string): string {
+    return take(this.#shared, name);
+  }
+
+  own(file: string, name: string): string {
+    return take(this.#own.get(file)!, name);
+  }
+}
+
+function take(taken: Set<string>, name: string): string {
+  const made = uniqueCodeName(plainName(name), 'part', (candidate) => taken.has(candidate));
+  taken.add(made);
+  return made;
+}
