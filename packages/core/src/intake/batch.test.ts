@@ -113,7 +113,7 @@ test('originals are kept as assets, and what nothing shows is said', async () =>
   expect(notices.map((notice) => notice.file).sort()).toEqual(['lost.css', 'lost.png']);
 });
 
-test('screens of one name take that of their file too, and keys stay apart from those taken', async () => {
+test('screens of one name take that of their file, and keys stay apart from those taken', async () => {
   const { screens } = await readBatch(
     [
       file('a/home.svg', drawing),
@@ -125,10 +125,10 @@ test('screens of one name take that of their file too, and keys stay apart from 
     { taken: ['home'] },
   );
   expect(screens.map((screen) => [screen.key, screen.name])).toEqual([
-    ['home-2', 'Home (home)'],
-    ['home-3', 'Home (home) 2'],
-    ['x', 'Desk (x)'],
-    ['y', 'Desk (y)'],
+    ['home-2', 'Home'],
+    ['home-3', 'Home 2'],
+    ['x', 'X'],
+    ['y', 'Y'],
   ]);
 });
 

@@ -1,3 +1,4 @@
+import { withTellingNames } from './screen_names.ts';
 import type { AssetRef, Design, FontFace, Notice, Screen } from '../model/design.ts';
 import { isObjectMember } from '../model/json.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
@@ -91,7 +92,7 @@ class Batch {
     for (const file of texts) this.#files.take(file);
     this.#sayWhatWasNotUsed();
     return {
-      screens: withDistinctNames(screens),
+      screens: withTellingNames(screens),
       assets: this.#files.assets,
       fonts: this.#pages.fonts,
       notices: this.#files.notices.map(cleanNotice),
@@ -281,21 +282,6 @@ function isIcon(svg: string): boolean {
       !/<(text|image|use)\b/i.test(svg) &&
       (svg.match(/<(path|circle|rect|polygon|g)\b/gi)?.length ?? 0) <= 4)
   );
-}
-
-/** Screens that bear the same name take the name of their file as well. */
-function withDistinctNames(screens: readonly Screen[]): Screen[] {
-  const count = new Map<string, number>();
-  for (const screen of screens)
-    count.set(screen.name.toLowerCase(), (count.get(screen.name.toLowerCase()) ?? 0) + 1);
-  const taken = new Set<string>();
-  return screens.map((screen) => {
-    const isShared = count.get(screen.name.toLowerCase())! > 1;
-    const wanted = isShared ? `${screen.name} (${baseName(screen.source.file).slice(0, 60)})` : screen.name;
-    const name = uniqueName(wanted, (candidate) => taken.has(candidate.toLowerCase()), ' ');
-    taken.add(name.toLowerCase());
-    return name === screen.name ? screen : { ...screen, name };
-  });
 }
 
 /** The design with what a batch brought: a screen that came in again takes its old place, new ones stand at the end. */

@@ -4,6 +4,7 @@ import type { Screen } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import { fillPlanned, plannedAs } from './plan_screen.ts';
 import type { Project } from '../model/project.ts';
+import { isFirstPage } from '../intake/screen_names.ts';
 import { freeRoute } from '../routes/routes.ts';
 
 /** File names that by custom are where one begins. */
@@ -36,7 +37,9 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
       continue;
     }
     const name = uniqueName(screen.name, (candidate) => names.has(candidate.toLowerCase()), ' ');
-    const route = freeRoute(name, routes);
+    // The first page of a site is where one comes in.
+    const route =
+      isStart && screen === first && isFirstPage(screen) && !routes.has('/') ? '/' : freeRoute(name, routes);
     names.add(name.toLowerCase());
     routes.add(route);
     changes.push(putScreen(screen.key, { name, route, use: 'screen', order: ++order }));

@@ -137,7 +137,7 @@ ${around ? `\n## Layouts\n\nWhat screens share around them is written once.\n\n$
 export const linksTest = (hasConditions: boolean): string => `import { act } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createMemoryRouter, matchRoutes, RouterProvider } from 'react-router';
-import { afterEach, expect, test } from 'vitest';
+import { afterEach, expect, test, vi } from 'vitest';
 import links from './links.json';
 import { routes } from './routes';
 ${hasConditions ? "import { type Conditions, setCondition } from './state/conditions';\n" : ''}
@@ -175,7 +175,15 @@ async function open(entries: string[]) {
     container.remove();
   };
   await act(async () => root.render(<RouterProvider router={router} />));
+  await arrived(router);
   return { router, container };
+}
+
+/** Screens are loaded when somebody comes there. */
+async function arrived(router: ReturnType<typeof createMemoryRouter>) {
+  await act(() =>
+    vi.waitUntil(() => router.state.initialized && router.state.navigation.state === 'idle'),
+  );
 }
 
 test.each(links as Listed[])('$from: $label → $to', async (link) => {
@@ -204,6 +212,7 @@ ${
     return;
   }
   await act(async () => pressed.click());
+  await arrived(router);
   if (kind === 'open') {
     expect(container.querySelector(\`#overlay-\${to}\`)).not.toBeNull();
     return;

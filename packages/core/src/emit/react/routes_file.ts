@@ -36,11 +36,13 @@ export function routesTsx(project: Project, rows: readonly RouteEntry[], names: 
     const condition = guard && names.conditionOf(guard.condition);
     const other = guard && isUsed(project, guard.otherwise) ? app.screens[guard.otherwise] : null;
     const handle = `handle: { title: ${quote(row.name)} }`;
-    if (!guard || !condition || !other) return object([address, `Component: ${row.folder}`, handle], depth);
+    if (!guard || !condition || !other)
+      return object([address, `lazy: async () => ({ Component: ${loaded(row)} })`, handle], depth);
     uses.guard = true;
     const to = fillRoute(other.route, other.params ?? {});
     const attributes = `condition=${jsxValue(condition)}${guard.is ? '' : ' is={false}'} otherwise=${jsxValue(to)}`;
-    return object([address, guarded(row.folder, attributes, depth), handle], depth);
+    const lazy = `lazy: async () => {\n  const ${row.folder} = ${loaded(row)};\n  return { ${guarded(row.folder, attributes, depth)} };\n}`;
+    return object([address, lazy, handle], depth);
   };
   const print = (nodes: readonly RouteNode[], depth: number): string[] =>
     nodes.flatMap((node) => {
@@ -79,9 +81,7 @@ export function routesTsx(project: Project, rows: readonly RouteEntry[], names: 
       : [`      { path: '*', Component: NotFound, handle: { title: 'Not found' } },`]),
   );
   const imports = [
-    ...[...rows.map((row) => row.folder), ...(hasNotFound ? [] : ['NotFound'])].map(
-      (name) => [name, `./screens/${name}/${name}`] as const,
-    ),
+    ...(hasNotFound ? [] : [['NotFound', './screens/NotFound/NotFound'] as const]),
     ...names.layouts.map(({ name }) => [name, `./layouts/${name}/${name}`] as const),
     ...(uses.guard ? [['Guard', './navigation/Guard'] as const] : []),
     ...(uses.redirect ? [['Redirect', './navigation/Redirect'] as const] : []),
@@ -95,6 +95,8 @@ import { Shell } from './shell/Shell';
 export const routes: RouteObject[] = [
   {
     Component: Shell,
+    // While the first screen is on its way.
+    HydrateFallback: () => null,
     children: [
 ${lines.join('\n')}
     ],
@@ -112,6 +114,10 @@ function targetOfRedirect(app: App, from: string, to: string): string {
   const own = Object.fromEntries(Object.entries(params).filter(([name]) => !kept.has(`:${name}`)));
   return fillRoute(route, own);
 }
+
+/** The component of a screen, of which nothing is loaded before somebody comes there. */
+const loaded = ({ folder }: RouteEntry): string =>
+  `(await import('./screens/${folder}/${folder}')).${folder}`;
 
 /** `element: <Guard …><Screen /></Guard>`, on lines of its own where it is long. */
 function guarded(component: string, attributes: string, depth: number): string {

@@ -1,0 +1,79 @@
+import { applyChange } from '../change/change.ts';
+import { emptyApp } from '../model/app.ts';
+import { emptyDesign, type Element, type Screen } from '../model/design.ts';
+import { takeIn } from '../project/take_in.ts';
+import { screenWith } from '../testing/build.ts';
+import { withTellingNames } from './screen_names.ts';
+
+const drawn = screenWith('a', 'Go');
+const element = (tag: string, text: string, more: Partial<Element> = {}): Element => ({
+  ...drawn.root.children[0],
+  key: `${tag}${text}`,
+  tag,
+  text,
+  children: [],
+  ...more,
+});
+const page = (file: string, title: string, ...children: Element[]): Screen => ({
+  ...drawn,
+  key: file,
+  name: title,
+  title,
+  source: { file, path: '' },
+  root: { ...drawn.root, children },
+});
+const marked = (text: string): Element =>
+  element('ul', '', { children: [element('a', text, { classes: 'nav-link active' })] });
+const names = (...screens: Screen[]): string[] => withTellingNames(screens).map(({ name }) => name);
+
+test.each<[string, Screen[], string[]]>([
+  [
+    'what titles do not share',
+    [page('a.html', 'Shed - Tools'), page('b.html', 'Shed - Loans'), page('c.html', 'Shed - Help')],
+    ['Tools', 'Loans', 'Help'],
+  ],
+  [
+    'also without a separator',
+    [page('a.html', 'Shed Tools Desk'), page('b.html', 'Shed Loans Desk'), page('c.html', 'Shed Help Desk')],
+    ['Tools', 'Loans', 'Help'],
+  ],
+  [
+    'the marked entry where all titles are the same',
+    [page('p1.html', 'Shed', marked('Tools')), page('p2.html', 'Shed', marked('My loans'))],
+    ['Tools', 'My loans'],
+  ],
+  [
+    'a file that is a word before a heading',
+    [
+      page('pricing.html', 'Shed', element('h1', 'Pay as you go')),
+      page('p2.html', 'Shed', element('h1', 'Our shelves')),
+    ],
+    ['Pricing', 'Our shelves'],
+  ],
+  [
+    'the first page, home',
+    [page('index.html', 'Shed', element('h1', 'Shed')), page('help.html', 'Shed')],
+    ['Home', 'Help'],
+  ],
+  ['one page alone by its title', [page('a.html', 'Shed - Tools')], ['Shed - Tools']],
+])('pages are called by %s', (_, pages, wanted) => {
+  expect(names(...pages)).toEqual(wanted);
+});
+
+test('no two have the same name, and none differs in a bracket only', () => {
+  const made = names(...['a', 'b', 'a'].map((file) => page(`${file}.html`, 'Shed')));
+  expect(new Set(made).size).toBe(3);
+  expect(made.join()).not.toContain('(');
+  expect(names({ ...drawn, key: 'x' }, { ...drawn, key: 'y' })).toEqual(['A', 'A 2']);
+});
+
+test('the first page of a site is where one comes in', () => {
+  const screens = withTellingNames([page('about.html', 'Shed'), page('index.html', 'Shed')]);
+  const design = { ...emptyDesign, screens };
+  const app = applyChange(emptyApp, takeIn({ design, app: emptyApp }, screens));
+  expect([app.start, app.screens['index.html'].route, app.screens['about.html'].route]).toEqual([
+    'index.html',
+    '/',
+    '/about',
+  ]);
+});

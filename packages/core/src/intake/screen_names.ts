@@ -1,0 +1,149 @@
+import type { Element, Screen } from '../model/design.ts';
+import { sentenceCase, uniqueName } from '../model/names.ts';
+import { textOf, walkElements } from '../model/project.ts';
+import { baseName } from './files.ts';
+
+const SEPARATOR = /\s+[|·•–—:/-]+\s+|\s*[|»]\s*/;
+/** What most titles of a site say is the name of the site. */
+const SITE = 0.5;
+/** Words that stand before or after what tells titles apart, where this share of them has it. */
+const NEARLY_ALL = 0.8;
+/** A heading or an entry of a menu that is longer says what stands there, and not what the page is. */
+const LONGEST_WORDS = 4;
+const LONGEST = 40;
+const ANY_INDEX = /^(index|default|main)$/i;
+
+/**
+ * Names for the screens of a batch that tell them apart. Of pages, what all titles share is the name of the site and no
+ * name of a page: what is left of the title goes before the marked entry of the navigation, a file that is called by a word,
+ * and the first heading.
+ * No two screens get the same name.
+ */
+export function withTellingNames(screens: readonly Screen[]): Screen[] {
+  const pages = screens.filter(({ title }) => title !== undefined);
+  const told = namesOfPages(pages);
+  const taken = new Set<string>();
+  const count = countOf(screens.map((screen) => (told.get(screen) ?? screen.name).toLowerCase()));
+  return screens.map((screen) => {
+    const said = told.get(screen) ?? screen.name;
+    const byFile = nameOfFile(screen);
+    const wanted = count.get(said.toLowerCase())! > 1 && byFile ? byFile : said;
+    const name = uniqueName(wanted, (candidate) => taken.has(candidate.toLowerCase()), ' ');
+    taken.add(name.toLowerCase());
+    return name === screen.name ? screen : { ...screen, name };
+  });
+}
+
+function namesOfPages(pages: readonly Screen[]): ReadonlyMap<Screen, string> {
+  const names = new Map<Screen, string>();
+  if (pages.length < 2) return names;
+  const isWord = (page: Screen): boolean => /^[a-z]{3,}([-_ ][a-z]+)*$/i.test(baseName(page.source.file));
+  const site = new Set(siteParts(pages).map((part) => part.toLowerCase()));
+  const kinds: readonly ((page: Screen) => string)[] = [
+    restsOfTitles(pages),
+    (page) => short(markedEntry(page.root)),
+    (page) => (isWord(page) && !isFirstPage(page) ? nameOfFile(page) : ''),
+    (page) => {
+      const heading = short(firstHeading(page.root));
+      return site.has(heading.toLowerCase()) ? '' : heading;
+    },
+    nameOfFile,
+  ];
+  const told = kinds.map((nameOf) => {
+    const values = new Map(pages.map((page) => [page, nameOf(page).trim()]));
+    const counts = countOf([...values.values()].map((value) => value.toLowerCase()));
+    return { values, counts };
+  });
+  for (const page of pages)
+    for (const { values, counts } of told) {
+      const value = values.get(page)!;
+      if (!value || counts.get(value.toLowerCase())! > 1) continue;
+      names.set(page, value);
+      break;
+    }
+  return names;
+}
+
+const partsOf = ({ title = '' }: Screen): string[] =>
+  title
+    .split(SEPARATOR)
+    .map((part) => part.trim())
+    .filter(Boolean);
+
+/** Parts of titles that say the site and not the page. */
+function siteParts(pages: readonly Screen[]): string[] {
+  const counts = countOf(pages.flatMap((page) => [...new Set(partsOf(page))]));
+  return [...counts].flatMap(([part, count]) => (count >= Math.max(2, pages.length * SITE) ? [part] : []));
+}
+
+/** What is left of titles without what they share. */
+function restsOfTitles(pages: readonly Screen[]): (page: Screen) => string {
+  const site = new Set(siteParts(pages));
+  const rests = new Map(
+    pages.map((page) => {
+      const own = partsOf(page).filter((part) => !site.has(part));
+      // Of a title that is one part, all of it may be the site.
+      return [page, own.join(' ')];
+    }),
+  );
+  const words = new Map([...rests].map(([page, rest]) => [page, rest.split(/\s+/).filter(Boolean)]));
+  for (const take of ['shift', 'pop'] as const)
+    for (;;) {
+      const filled = [...words.values()].filter((some) => some.length > 0);
+      const edge = (some: readonly string[]): string => (take === 'shift' ? some[0] : some.at(-1)!);
+      const [[most, times] = ['', 0]] = [...countOf(filled.map(edge))].sort(([, a], [, b]) => b - a);
+      if (filled.length < 3 || times < filled.length * NEARLY_ALL) break;
+      for (const some of filled) if (edge(some) === most) some[take]();
+    }
+  return (page) => words.get(page)!.join(' ');
+}
+
+const CURRENT = /(^|\s)(active|current|selected|is-active|is-current)(\s|$)/;
+
+/** The entry that a navigation marks as where one is. */
+function markedEntry(root: Element): string {
+  let found = '';
+  walkElements(root, (element, parents) => {
+    if (found || element.hidden) return false;
+    const isMarked =
+      (element.attributes?.['aria-current'] ?? 'false') !== 'false' || CURRENT.test(element.classes ?? '');
+    const isEntry = element.tag === 'a' || element.tag === 'li';
+    const isInList = parents.some(
+      ({ tag }) => tag === 'nav' || tag === 'ul' || tag === 'ol' || tag === 'aside',
+    );
+    if (isMarked && isEntry && isInList) found = textOf(element);
+    return !found;
+  });
+  return found;
+}
+
+function firstHeading(root: Element): string {
+  let found = '';
+  walkElements(root, (element) => {
+    if (found || element.hidden) return false;
+    if (element.tag === 'h1') found = textOf(element);
+    return !found;
+  });
+  return found;
+}
+
+const short = (text: string): string =>
+  text.length <= LONGEST && text.split(/\s+/).length <= LONGEST_WORDS && /\p{L}/u.test(text) ? text : '';
+
+/** `blog-post.html`: “Blog post”; of what is the first page of its folder, that. */
+function nameOfFile({ source }: Screen): string {
+  const base = baseName(source.file);
+  if (!ANY_INDEX.test(base)) return sentenceCase(base).slice(0, 60);
+  const folder = source.file.split('/').at(-2) ?? '';
+  return /^(dist|public|build|src|html|pages?)?$/i.test(folder) ? 'Home' : sentenceCase(folder).slice(0, 60);
+}
+
+/** Whether a screen is the first page of a site, by its file. */
+export const isFirstPage = ({ title, source }: Screen): boolean =>
+  title !== undefined && ANY_INDEX.test(baseName(source.file));
+
+function countOf(values: readonly string[]): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
+  return counts;
+}
