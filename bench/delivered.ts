@@ -1,6 +1,6 @@
 /**
- * The code that is delivered, of multi-page templates from the registry and of the demo, as nobody decided anything (raw)
- * and with all suggestions taken: what the compiler says of it with the settings that it is delivered with, how long it
+ * The code that is delivered, of multi-page templates from the registry and of the demo, as nobody decided anything (raw),
+ * as it is when screens first come in (parted), and with all suggestions taken: what the compiler says of it with the settings that it is delivered with, how long it
  * is, how large its largest component, and how much of its styles stands twice.
  * `npm run bench -- delivered [PACKAGE...]` measures others.
  */
@@ -10,13 +10,14 @@ import {
   all,
   applyChange,
   type App,
-  emitReact,
+  deliveredCode,
   type EmittedProject,
   emptyApp,
   emptyDesign,
   findComponents,
   graphOf,
   openLinks,
+  partedAtFirst,
   type Project,
   proposeLayouts,
   proposeLinks,
@@ -34,6 +35,7 @@ import { HeadlessHost } from '@tovel/reader/headless';
 import { typeErrors } from '../packages/core/src/testing/typecheck.ts';
 import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
 import { bareName, installed } from './installed.ts';
+import { linted, LINTERS } from './linting.ts';
 import { templateFiles } from './revisions/prepare.ts';
 
 const TO_DEVELOP = [
@@ -45,7 +47,7 @@ const TO_MEASURE = ['soft-ui-dashboard@1.0.1', 'black-dashboard@1.0.0', 'startbo
 
 const wanted = process.argv.slice(2);
 const packages = wanted.length ? wanted : ['demo', ...TO_DEVELOP, ...TO_MEASURE];
-const packaged = await installed(packages.filter((name) => name !== 'demo'));
+const packaged = await installed([...packages.filter((name) => name !== 'demo'), ...LINTERS]);
 const host = new HeadlessHost();
 try {
   for (const name of packages) {
@@ -59,11 +61,11 @@ try {
     const raw = { design, app: applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens)) };
     for (const [how, project] of [
       ['raw', raw],
-      ['parted', { design, app: layoutsTaken(raw) }],
+      ['parted', { design, app: applyChange(raw.app, partedAtFirst(raw)) }],
       ['taken', { design, app: allTaken(raw) }],
     ] as const) {
       try {
-        report(how, emitReact(project, 'Measured'));
+        report(how, await deliveredCode(project, 'Measured', 'react'));
       } catch (error) {
         console.log(
           `  ${how}: does not come to be written: ${(error as Error).stack?.split('\n').slice(0, 3).join(' ')}`,
@@ -74,11 +76,6 @@ try {
 } finally {
   await host.close();
   await packaged.remove();
-}
-
-/** Only what screens share around them, taken. */
-function layoutsTaken({ design, app }: Project): App {
-  return proposeLayouts(settle({ design, app })).reduce((made, { change }) => applyChange(made, change), app);
 }
 
 /** Everything that Tovel would propose, taken. */
@@ -129,10 +126,18 @@ function report(how: string, emitted: EmittedProject): void {
     (sum, body) => sum + body.split(';').filter((part) => part.trim()).length,
     0,
   );
+  const elements = components.reduce((sum, { text }) => sum + (text.match(/<[a-zA-Z]/g)?.length ?? 0), 0);
+  const colors = sheets.reduce(
+    (sum, { text }) => sum + (text.match(/#[0-9a-f]{3,8}\b|\brgb\(/g)?.length ?? 0),
+    0,
+  );
+  const said = linted(packaged.folder, emitted);
   console.log(
     `  ${how.padEnd(6)} type errors ${errors.length}; ${components.length} components, largest ${largest} lines, most props ${props}; ` +
       `TSX ${lines(sources)} lines, CSS ${lines(sheets)}; ${bodies.length} rules of ${(declarations / Math.max(1, bodies.length)).toFixed(1)} declarations, ${percent(again, bodies.length)} the same as another; ` +
-      `TSX lines that stand twice ${percent(...twice(components))}, CSS ${percent(...twice(sheets))}`,
+      `TSX lines that stand twice ${percent(...twice(components))}, CSS ${percent(...twice(sheets))}; ` +
+      `${(bodies.length / Math.max(1, elements)).toFixed(2)} rules an element; ${colors} hard colours; ` +
+      `linters: ${[...said].map(([rule, count]) => `${count} × ${rule}`).join(', ') || 'nothing'}`,
   );
   const kinds = new Map<string, number>();
   for (const error of errors) {

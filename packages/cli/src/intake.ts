@@ -7,7 +7,7 @@ import {
   packProject,
   readBatch,
   stringifySorted,
-  surelyShared,
+  partedAtFirst,
   takeIn,
 } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
@@ -48,7 +48,7 @@ What was left out or could not be read is said on standard error.`,
       const design = addToDesign(emptyDesign, result);
       if (out?.endsWith('.tovel')) {
         const came = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
-        const app = applyChange(came, surelyShared({ design, app: came }));
+        const app = applyChange(came, partedAtFirst({ design, app: came }));
         await writeOut(
           out,
           packProject({ name: path.basename(out, '.tovel'), design, app, bytes: result.bytes }),

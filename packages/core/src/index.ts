@@ -321,6 +321,7 @@ export { type AppliedIteration, applyIteration } from './iterate/apply.ts';
 export { type DesignMatch, matchDesigns } from './match/design.ts';
 export { type ElementPair } from './match/elements.ts';
 export { type ScreenKinship, type ScreenPair } from './match/screens.ts';
+export { partedAtFirst } from './project/part_first.ts';
 export { type LayoutProposal, proposeLayouts, surelyShared } from './layouts/propose.ts';
 export { fillPlanned, planFor, planScreen } from './project/plan_screen.ts';
 export {

@@ -1,5 +1,6 @@
 import type { Element, Screen } from '../model/design.ts';
 import { pascalCase, uniqueName } from '../model/names.ts';
+import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import { inferRoles } from '../roles/infer.ts';
 import { hash, type Run, runsIn, shapeLikeness, shapeOf } from '../roles/shape.ts';
 import { type Sight, sightOf } from '../roles/sight.ts';
@@ -332,10 +333,6 @@ const axisOf = (items: readonly Sight[]): Run['axis'] => {
   return boxes.every((box, i) => i === 0 || box.x >= boxes[i - 1].x + boxes[i - 1].width - 2) ? 'x' : 'grid';
 };
 
-/** Class names that say how something is laid out, not what it is. */
-const UTILITY =
-  /^(d|m[trblxyse]?|p[trblxyse]?|col|row|w|h|text|bg|border|rounded|shadow|flex|align|justify|float|position|font|fw|fs|no|container|g[xy]?|order|offset|overflow|mx|my|px|py|ms|me|ps|pe|gap|grid|items|between|center|stack|wrap|inner|content|group|main|k\d*|c\d*|js|is|has)(-|$)/;
-
 /** What the names of several layers have in common: `Chip All`, `Chip Wood` → `Chip`. */
 function commonWords(all: readonly Sight[]): string {
   if (all.length < 2 || all[0].isAuthored) return '';
@@ -347,25 +344,38 @@ function commonWords(all: readonly Sight[]): string {
   return shared.length ? pascalCase(shared.join(' ')) : '';
 }
 
-/** A name for a component, by what its first place is called, is, or stands in. */
+/** How many containers further out a part may be called after. */
+const FURTHEST = 4;
+
+/** A name for a component: its author's word for it, or what it is within what it stands in. */
 function nameOf(sight: Sight, kind: 'component' | 'list', all: readonly Sight[] = [sight]): string {
   const common = commonWords(all);
   if (common.length > 2) return common;
-  const { element } = sight;
-  const own = sight.isAuthored
-    ? (element.classes ?? '').split(/\s+/).find((name) => name && !UTILITY.test(name))
-    : wordOf(sight);
-  const said = own ? pascalCase(own.replace(/[\d_]+/g, ' ')) : '';
-  if (said && said.length > 2) return said;
-  const parent = sight.parent && !sight.parent.isAuthored ? wordOf(sight.parent) : '';
-  if (kind === 'list' && parent) return `${pascalCase(parent).replace(/(List|s)$/, '')}Item`;
-  const role = sight.element.role;
-  if (role === 'navigation' || element.tag === 'nav') return 'Navigation';
-  if (element.tag === 'footer') return 'Footer';
-  if (element.tag === 'header') return 'Header';
-  if (element.tag === 'tr') return 'Row';
-  if (element.tag === 'li') return 'Item';
-  if (element.tag === 'a') return 'LinkItem';
-  if (sight.children.length === 1 && sight.children[0].element.kind === 'text') return 'Button';
-  return kind === 'list' ? 'Row' : 'Part';
+  const own = wordFor(sight);
+  if (own.length > 2) return pascalCase(own);
+  const is = kindName(sight, kind);
+  if (is === 'Footer' || is === 'Header' || is === 'Navigation') return is;
+  let outer = sight.parent;
+  for (let i = 0; outer?.parent && i < FURTHEST; i++, outer = outer.parent) {
+    const word = pascalCase(wordFor(outer)).replace(/(List|s)$/, '');
+    if (word.length > 2) return word.endsWith(is) ? word : `${word}${is}`;
+  }
+  return is;
+}
+
+const wordFor = ({ isAuthored, element }: Sight): string =>
+  isAuthored ? wordOfClasses(element.classes ?? '') : wordOfLayer(element);
+
+/** What a part is, where it has no name. */
+function kindName({ element, children }: Sight, kind: 'component' | 'list'): string {
+  const { tag, role } = element;
+  if (role === 'navigation' || tag === 'nav') return 'Navigation';
+  if (tag === 'footer') return 'Footer';
+  if (tag === 'header') return 'Header';
+  if (tag === 'tr') return 'Row';
+  if (tag === 'td' || tag === 'th') return 'Cell';
+  if (tag === 'a') return 'Link';
+  if (tag === 'form') return 'Form';
+  if (tag === 'button' || (children.length === 1 && children[0].element.kind === 'text')) return 'Button';
+  return tag === 'li' || kind === 'list' ? 'Item' : 'Block';
 }

@@ -7,7 +7,7 @@ import { labelOf } from '../links/pressable.ts';
 import { uniqueName } from '../model/names.ts';
 import { elementsByKey, type Project } from '../model/project.ts';
 import { addToDesign, type IntakeResult } from '../intake/batch.ts';
-import { surelyShared } from '../layouts/propose.ts';
+import { partedAtFirst } from '../project/part_first.ts';
 import { takeIn } from '../project/take_in.ts';
 import { cutOverlay, overlayWithin } from '../overlays/cut.ts';
 import { isOwnDrawing, type IterationPlan, staysMeanwhile } from './plan.ts';
@@ -71,10 +71,10 @@ export function applyIteration(
   const after = applyChange(app, all(aside));
   const came = takeIn({ design: made, app: after }, incoming);
   const over = overlaying({ design: made, app: applyChange(after, came) }, plan, keyOf);
-  // Of the first screens what several surely share is written once from the beginning.
+  // Of the first screens what they surely share and what surely repeats is written once from the beginning.
   const isFirst = !design.screens.length && !Object.keys(app.layouts).length;
   const taken = isFirst
-    ? all([came, surelyShared({ design: made, app: applyChange(after, came) })])
+    ? all([came, partedAtFirst({ design: made, app: applyChange(after, came) })])
     : all([came, ...over]);
   // Of the first screens there is nothing to tell.
   const record = design.screens.length

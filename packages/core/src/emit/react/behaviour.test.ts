@@ -8,6 +8,7 @@ import { check } from 'prettier/standalone';
 import { applyChange, putJourney } from '../../change/change.ts';
 import { behaving } from '../../testing/behaving.ts';
 import { typeErrors } from '../../testing/typecheck.ts';
+import { deliveredCode } from '../deliver.ts';
 import { emitReact } from './emit_react.ts';
 
 const project = behaving();
@@ -23,15 +24,23 @@ test('the code passes the compiler, strictly', () => {
   expect(typeErrors([emitted])).toEqual([]);
 }, 60_000);
 
-test('all of it is written as Prettier gives it', async () => {
+test('all of it is handed over as Prettier gives it, and lines still know their elements', async () => {
+  const { files } = await deliveredCode(withJourney, 'Made', 'react');
   const plugins = [babel, estree, html, markdown, postcss, typescript];
   const wrong: string[] = [];
-  for (const { path, text } of files) {
+  for (const file of files) {
+    if (!('text' in file)) continue;
+    const { path, text, lines } = file;
+    if (lines) expect(lines).toHaveLength(text.split('\n').length - 1);
     if (!/\.(tsx?|css|json|html|md)$/.test(path)) continue;
     const options = { filepath: path, singleQuote: true, printWidth: 100, plugins };
     if (!(await check(text, options))) wrong.push(path);
   }
   expect(wrong).toEqual([]);
+  const loans = files.find(({ path }) => path.endsWith('/Loans.tsx'))!;
+  const at =
+    'text' in loans ? loans.text.split('\n').findIndex((line) => line.includes("open('confirm'")) : -1;
+  expect('lines' in loans && loans.lines![at]).toMatch(/^loans:/);
 }, 60_000);
 
 test.each([
@@ -58,7 +67,7 @@ test.each([
   ['src/overlays/overlays.ts', "over: ['/loans'],"],
   ['src/routes.tsx', '<Guard condition="signedIn" otherwise="/sign-in">'],
   ['src/routes.tsx', '<Redirect to="/tools/:toolId" />'],
-  ['src/routes.tsx', "{ path: '*', Component: Lost,"],
+  ['src/routes.tsx', "(await import('./screens/Lost/Lost')).Lost"],
   ['src/state/conditions.ts', 'signedIn: false,'],
   ['e2e/journeys.spec.ts', "test('Look'"],
 ])('%s has %j', (path, text) => {

@@ -1,0 +1,68 @@
+import { type Element, nameInCode } from '../model/design.ts';
+import { camelCase } from '../model/names.ts';
+import { textOf } from '../model/project.ts';
+
+/** Words of classes that say how something looks or is laid out, and not what it is; of no library in particular. */
+const LOOKS = new Set(
+  'active align between bolder bold lighter semibold medium thin italic underline decoration none start end evenly around lead wrapper auto aria absolute bg block bold border bottom box btn center clear clearfix col collapse color column container content current d dark default display div down fade fixed flex float fluid fw full gap grid group gutter h has height hidden hide hover in inline inner is item items js justify large left lg light m main margin max mb md me min ml mr ms mt mx my no none offset open order outer overflow p pad padding pb pe pl position pr primary ps pt pull push px py relative responsive right rounded row s secondary selected self shadow show shown shrink sm small static sticky text top uppercase lowercase valign visible w white black width wrap wrapper x xl xs xxl y z ng v el success danger warning info muted gray grey red blue green first last odd even'.split(
+    ' ',
+  ),
+);
+/** First words of classes that set one property each. */
+const UTILITIES = new Set(
+  'align around bg border clear col d decoration display end flex float font fs fw g gap grid h has img is items js justify leading m max mb me min ml mr ms mt mx my no nowrap object offset opacity order overflow p pb pe pl place position pr ps pt px py rounded row self shadow size space stretched text top tracking translate visible w whitespace z'.split(
+    ' ',
+  ),
+);
+/** Names that drawing programs give by themselves. */
+export const GIVEN = new Set(
+  'group frame rectangle rect ellipse circle path vector layer line shape box image bitmap text instance component union subtract mask clip g svg copy'.split(
+    ' ',
+  ),
+);
+
+/** The word of the author for what an element is, if any of its classes has one. */
+export function wordOfClasses(classes: string): string {
+  let word = wordsKnown.get(classes);
+  if (word === undefined) wordsKnown.set(classes, (word = findWord(classes)));
+  return word;
+}
+
+const wordsKnown = new Map<string, string>();
+
+function findWord(classes: string): string {
+  for (const one of classes.split(/\s+/)) {
+    // What machines make up holds digits and letters in turn.
+    if (!one || one.length > 32 || /\d/.test(one)) continue;
+    const words = one
+      .replace(/([a-z])([A-Z])/g, '$1-$2')
+      .toLowerCase()
+      .split(/[^a-z]+/)
+      .filter(Boolean);
+    if (UTILITIES.has(words[0])) continue;
+    const telling = words.filter((word) => word.length > 2 && !LOOKS.has(word) && /[aeiouy]/.test(word));
+    if (!telling.length) continue;
+    const kept = words.filter((word) => word.length > 1).slice(-3);
+    if (kept.some((word) => telling.includes(word))) return camelCase(kept.join(' '));
+  }
+  return '';
+}
+
+/** What a layer is called without the text that it shows. */
+export function wordOfLayer(element: Element): string {
+  const shown = new Set(wordsIn(textOf(element)));
+  const kept = wordsIn(nameInCode(element)).filter((word) => !shown.has(word) && !GIVEN.has(word));
+  // What is called after its text is called after nothing else.
+  if (!kept.length || kept.every((word) => word.length < 3)) return '';
+  if (element.kind === 'text' && element.name === textOf(element)) return '';
+  return camelCase(kept.slice(0, 3).join(' ')).slice(0, 32);
+}
+
+/** The words of a text in small letters, without digits and signs. */
+export const wordsIn = (text: string): string[] =>
+  text
+    .normalize('NFKD')
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .toLowerCase()
+    .split(/[^a-z]+/)
+    .filter(Boolean);
