@@ -28,6 +28,10 @@ export interface TsxOptions {
   readonly classes?: ReadonlyMap<string, readonly ClassUse[]>;
   /** Drawings that are written once, in a file of their own. */
   readonly iconOf?: (node: MarkupElement) => EmittedIcon | null;
+  /** Components that stand in the same folder. */
+  readonly parts?: ReadonlySet<string>;
+  /** Name of the sheet beside it, where that is not called as the component is. */
+  readonly sheet?: string;
   /** Whether it holds the screens of a layout. */
   readonly hasOutlet?: boolean;
   /** Constants that the file takes from the one with its data. */
@@ -119,7 +123,11 @@ export function importLines(used: Used): string[] {
   const lines: string[] = [];
   if (options.hasOutlet) lines.push("import { Outlet } from 'react-router';");
   for (const name of [...used.components].sort())
-    lines.push(`import { ${name} } from '${options.components}/${name}/${name}';`);
+    lines.push(
+      options.parts?.has(name)
+        ? `import { ${name} } from './${name}';`
+        : `import { ${name} } from '${options.components}/${name}/${name}';`,
+    );
   for (const [name, folder] of [...used.icons].sort())
     lines.push(`import { ${name} } from '${options.source}/${folder}/${name}';`);
   const navigation = [
@@ -138,9 +146,10 @@ export function importLines(used: Used): string[] {
   );
   if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/conditions';`);
   for (const [name, path] of [...used.assets].sort()) lines.push(`import ${name} from '${path}';`);
-  if (options.data) lines.push(`import { ${options.data.names.join(', ')} } from '${options.data.path}';`);
+  if (options.data?.names.length)
+    lines.push(`import { ${options.data.names.join(', ')} } from '${options.data.path}';`);
   if (used.shared) lines.push(`import shared from '${options.source}/styles/shared.module.css';`);
-  if (used.styles) lines.push(`import styles from './${options.component}.module.css';`);
+  if (used.styles) lines.push(`import styles from './${options.sheet ?? options.component}.module.css';`);
   return lines;
 }
 

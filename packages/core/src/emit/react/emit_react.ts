@@ -1,4 +1,4 @@
-import type { App, Component } from '../../model/app.ts';
+import type { App, Component, TokenKind } from '../../model/app.ts';
 import { hostOf, overlayOf, type Project } from '../../model/project.ts';
 import { camelCase, kebabCase, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { typeExtension } from '../asset.ts';
@@ -15,6 +15,7 @@ import { printComponent, printData } from '../components/print_component.ts';
 import { classInSheet } from '../styles/class_names.ts';
 import { printRules } from '../styles/print_css.ts';
 import { type Palette, paletteOf } from '../styles/palette.ts';
+import { writtenValue } from '../styles/written.ts';
 import { type FileStyles, type SharedStyles, shareStyles } from '../styles/share.ts';
 import { facesUsedIn, fontCss } from '../font_css.ts';
 import { type Frame, frameOf } from '../layouts/frame.ts';
@@ -26,6 +27,7 @@ import { printIcon, printTsx, type TsxOptions, type Used } from '../print_tsx.ts
 import { tokenCss } from '../../tokens/values.ts';
 import { printJourneyTests } from '../journey_tests.ts';
 import * as navigation from './navigation_files.ts';
+import { partScreen } from './screen_parts.ts';
 import * as overlayFiles from './overlay_files.ts';
 import type { OverlayEntry } from './overlay_files.ts';
 import { EmissionPlan, emitScreenOf } from './plan.ts';
@@ -56,6 +58,8 @@ interface ScreenFiles {
   readonly context: string;
   readonly tsx: { readonly text: string; readonly lines: readonly (string | null)[] };
   readonly css: { readonly text: string; readonly lines: readonly (string | null)[] };
+  /** Pieces of a long screen, in files of their own. */
+  readonly parts: readonly { readonly name: string; readonly tsx: ScreenFiles['tsx'] }[];
   /** The records of its lists. */
   readonly data?: { readonly text: string; readonly lines: readonly (string | null)[] };
   readonly dataType?: 'ts' | 'tsx';
@@ -107,6 +111,8 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
   const put = (path: string, key: string, made: ScreenFiles): void => {
     files.push({ path: `${path}.tsx`, ...made.tsx, screen: key });
     if (made.css.text) files.push({ path: `${path}.module.css`, ...made.css, screen: key });
+    for (const part of made.parts)
+      files.push({ path: `${path.replace(/[^/]*$/, '')}${part.name}.tsx`, ...part.tsx, screen: key });
     if (made.data) files.push({ path: `${path}.data.${made.dataType}`, ...made.data, screen: key });
     for (const hash of made.assets) assets.set(hash, assetFile(plan.project, hash));
   };
@@ -164,7 +170,15 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
   text('.prettierrc', around.prettierrc);
   text('.prettierignore', around.prettierignore);
   text('.gitignore', around.gitignore);
-  const tokens = tokenCss(app.tokens, palette.values);
+  const tokens = tokenCss(
+    Object.fromEntries(
+      Object.entries(app.tokens).map(([key, token]) => [
+        key,
+        { ...token, value: writtenValue(WRITTEN_AS[token.kind], token.value) },
+      ]),
+    ),
+    palette.values,
+  );
   if (tokens) text('src/styles/tokens.css', tokens);
   const shared = sheetOf(plan, styles.rules, palette);
   if (shared.text) files.push({ path: 'src/styles/shared.module.css', ...shared });
@@ -218,6 +232,16 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
   files.sort((a, b) => (a.path < b.path ? -1 : 1));
   return { files, fileOfScreen };
 }
+
+/** A property that takes what a token of a kind holds. */
+const WRITTEN_AS: Readonly<Record<TokenKind, string>> = {
+  color: 'color',
+  size: 'font-size',
+  weight: 'font-weight',
+  space: 'margin',
+  radius: 'border-radius',
+  shadow: 'box-shadow',
+};
 
 /** A press is tested with what must hold for its screen to be shown at all. */
 function withGuard(plan: EmissionPlan, screen: string, link: TestedLink): TestedLink {
@@ -331,10 +355,10 @@ function layoutFiles(
   plan: EmissionPlan,
   component: string,
   frame: Frame,
-  { styles, icons, palette }: Parts,
+  { extraction, styles, icons, palette }: Parts,
 ): ScreenFiles {
   const own = styles.files.get(`layout ${component}`)!;
-  const made = filesOf(plan, component, frame.root, own, { icons, palette }, [], true);
+  const made = filesOf(plan, component, frame.root, own, { extraction, icons, palette }, [], true);
   return {
     ...made,
     links: [],
@@ -353,6 +377,17 @@ interface Parts {
 /** What is written in the file of a screen: without what its layout says, and with components taken out. */
 const rootOf = (plan: EmissionPlan, extraction: Extraction, layouts: Layouts, key: string): MarkupElement =>
   layouts.insides.get(key) ?? extraction.roots.get(key) ?? emitScreenOf(plan, key).root;
+
+/** Which of these constants a piece of a screen takes its lists from. */
+function listsIn(root: MarkupElement, names: readonly string[]): string[] {
+  const used = new Set<string>();
+  const visit = (node: MarkupElement): void => {
+    if (node.list) used.add(node.list.data);
+    for (const child of node.children) if (!isText(child)) visit(child);
+  };
+  visit(root);
+  return names.filter((name) => used.has(name));
+}
 
 /** Names of the drawings that a file uses. */
 function iconNamesIn(root: MarkupElement, icons: Icons): string[] {
@@ -494,12 +529,13 @@ function screenFiles(
     own.rules.map(({ className }) => className),
     iconNamesIn(root, icons),
     palette.values,
+    extraction.components.map(({ name }) => name),
   ]);
   const known = printed.get(root);
   if (known?.context === context) return known;
   const lists = extraction.lists.get(key) ?? [];
   const made: ScreenFiles = {
-    ...filesOf(plan, component, root, own, { icons, palette }, lists),
+    ...filesOf(plan, component, root, own, { extraction, icons, palette }, lists),
     context,
     links: testedLinksIn(screen.root),
     assets: assetsOf(screen),
@@ -530,7 +566,7 @@ function filesOf(
   component: string,
   root: MarkupElement,
   styles: FileStyles,
-  { icons, palette }: Pick<Parts, 'icons' | 'palette'>,
+  { extraction, icons, palette }: Omit<Parts, 'styles'>,
   lists: readonly EmittedList[],
   hasOutlet = false,
 ): Omit<ScreenFiles, 'links' | 'assets'> {
@@ -544,17 +580,33 @@ function filesOf(
     fileImport: fileImport(plan.project),
     hasOutlet,
   };
-  const tsx = printTsx(root, {
-    ...options,
-    ...(lists.length
-      ? { data: { path: `./${component}.data`, names: lists.map((list) => list.data).sort() } }
-      : {}),
-  });
+  const data = { path: `./${component}.data`, names: lists.map((list) => list.data).sort() };
+  const taken = new Set([
+    component,
+    ...extraction.components.map(({ name }) => name),
+    ...icons.all.map(({ name }) => name),
+    'Back',
+    'Go',
+    'Outlet',
+  ]);
+  // A layout's outlet stays where it is.
+  const parted = hasOutlet ? { root, parts: [] } : partScreen(root, options, (name) => taken.has(name));
+  const names = new Set(parted.parts.map(({ name }) => name));
+  const print = (name: string, node: MarkupElement) =>
+    printTsx(node, {
+      ...options,
+      component: name,
+      sheet: component,
+      parts: names,
+      ...(lists.length ? { data: { ...data, names: listsIn(node, data.names) } } : {}),
+    });
+  const tsx = print(component, parted.root);
   const css = sheetOf(plan, styles.rules, palette, '../../');
   const hasDrawings = JSON.stringify(lists).includes('"node":');
   return {
     context: component,
     tsx,
+    parts: parted.parts.map(({ name, root: node }) => ({ name, tsx: print(name, node) })),
     css,
     ...(lists.length ? { data: printData(lists, options), dataType: hasDrawings ? 'tsx' : 'ts' } : {}),
   };
