@@ -63,7 +63,10 @@ export class PageReader {
     this.#document = document;
     this.#bare = bare;
     this.#plan = plan;
-    this.#resize = resize;
+    this.#resize = (width, height) => {
+      resize(width, height);
+      settle(document);
+    };
     this.#rules = collectRules(
       document,
       (sheet) =>
@@ -426,3 +429,21 @@ function isSameLength(px: string, known: string, width: number, height: number):
 }
 
 const round = (n: number): number => Math.round(n * 100) / 100;
+
+/** Chains of transitions that are brought to their end. */
+const MOST_CHAINED = 3;
+
+/**
+ * Brings what moves to where it ends: a side bar that slides out of a narrow window is out of it. What never ends stays as
+ * it is.
+ */
+function settle(document: Document): void {
+  for (let i = 0; i < MOST_CHAINED; i++) {
+    const moving = document.getAnimations().filter(({ effect, playState }) => {
+      const end = effect?.getComputedTiming().endTime;
+      return playState !== 'finished' && typeof end === 'number' && Number.isFinite(end);
+    });
+    if (!moving.length) return;
+    for (const animation of moving) animation.finish();
+  }
+}

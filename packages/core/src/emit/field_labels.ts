@@ -13,8 +13,12 @@ export const isField = ({ tag, attributes }: Element): boolean =>
  */
 export function fieldLabels(root: Element): ReadonlyMap<string, string> {
   const named = new Set<string>();
-  walkElements(root, ({ tag, attributes }) => {
-    if (tag === 'label' && attributes?.for) named.add(attributes.for);
+  const titles = new Map<string, string>();
+  walkElements(root, (element) => {
+    const { tag, attributes } = element;
+    if (tag !== 'label' || !attributes?.for) return;
+    if (textOf(element)) named.add(attributes.for);
+    else if (attributes.title) titles.set(attributes.for, attributes.title);
   });
   const labels = new Map<string, string>();
   const isCalled = ({ attributes = {} }: Element): boolean =>
@@ -28,7 +32,11 @@ export function fieldLabels(root: Element): ReadonlyMap<string, string> {
       if (isInLabel || isCalled(element)) return;
       const isTicked = ['checkbox', 'radio'].includes(element.attributes?.type ?? '');
       const beside = isTicked ? (around.map(textOf).find((text) => text !== '') ?? '') : '';
-      const label = before || (beside.length <= LONGEST ? beside : `${beside.slice(0, LONGEST)}…`);
+      const label =
+        around.find((outer) => outer.tag === 'label')?.attributes?.title ||
+        titles.get(element.attributes?.id ?? '') ||
+        before ||
+        (beside.length <= LONGEST ? beside : `${beside.slice(0, LONGEST)}…`);
       if (label) labels.set(element.key, label);
       return;
     }

@@ -21,12 +21,13 @@ const ANY_INDEX = /^(index|default|main)$/i;
  */
 export function withTellingNames(screens: readonly Screen[]): Screen[] {
   const pages = screens.filter(({ title }) => title !== undefined);
-  const told = namesOfPages(pages);
+  const home = homeOf(pages);
+  const told = namesOfPages(pages, home);
   const taken = new Set<string>();
   const count = countOf(screens.map((screen) => (told.get(screen) ?? screen.name).toLowerCase()));
   return screens.map((screen) => {
     const said = told.get(screen) ?? screen.name;
-    const byFile = nameOfFile(screen);
+    const byFile = nameOfFile(screen, home);
     const wanted = count.get(said.toLowerCase())! > 1 && byFile ? byFile : said;
     const name = uniqueName(wanted, (candidate) => taken.has(candidate.toLowerCase()), ' ');
     taken.add(name.toLowerCase());
@@ -34,7 +35,13 @@ export function withTellingNames(screens: readonly Screen[]): Screen[] {
   });
 }
 
-function namesOfPages(pages: readonly Screen[]): ReadonlyMap<Screen, string> {
+/** The folder that most pages lie in. */
+const homeOf = (pages: readonly Screen[]): string =>
+  [...countOf(pages.map(({ source }) => source.file.split('/').at(-2) ?? ''))].sort(
+    ([, a], [, b]) => b - a,
+  )[0]?.[0] ?? '';
+
+function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Screen, string> {
   const names = new Map<Screen, string>();
   if (pages.length < 2) return names;
   const isWord = (page: Screen): boolean => /^[a-z]{3,}([-_ ][a-z]+)*$/i.test(baseName(page.source.file));
@@ -42,12 +49,12 @@ function namesOfPages(pages: readonly Screen[]): ReadonlyMap<Screen, string> {
   const kinds: readonly ((page: Screen) => string)[] = [
     restsOfTitles(pages),
     (page) => short(markedEntry(page.root)),
-    (page) => (isWord(page) && !isFirstPage(page) ? nameOfFile(page) : ''),
+    (page) => (isWord(page) && !isFirstPage(page) ? nameOfFile(page, home) : ''),
     (page) => {
       const heading = short(firstHeading(page.root));
       return site.has(heading.toLowerCase()) ? '' : heading;
     },
-    nameOfFile,
+    (page) => nameOfFile(page, home),
   ];
   const told = kinds.map((nameOf) => {
     const values = new Map(pages.map((page) => [page, nameOf(page).trim()]));
@@ -130,12 +137,15 @@ function firstHeading(root: Element): string {
 const short = (text: string): string =>
   text.length <= LONGEST && text.split(/\s+/).length <= LONGEST_WORDS && /\p{L}/u.test(text) ? text : '';
 
-/** `blog-post.html`: “Blog post”; of what is the first page of its folder, that. */
-function nameOfFile({ source }: Screen): string {
+/**
+ * `blog-post.html`: “Blog post”; the first page of a folder is called after that.
+ * @param home the folder that most pages lie in, whose first page is that of the site
+ */
+function nameOfFile({ source }: Screen, home: string): string {
   const base = baseName(source.file);
   if (!ANY_INDEX.test(base)) return sentenceCase(base).slice(0, 60);
   const folder = source.file.split('/').at(-2) ?? '';
-  return /^(dist|public|build|src|html|pages?)?$/i.test(folder) ? 'Home' : sentenceCase(folder).slice(0, 60);
+  return folder === home ? 'Home' : sentenceCase(folder).slice(0, 60);
 }
 
 /** Whether a screen is the first page of a site, by its file. */

@@ -63,7 +63,7 @@ export default defineConfig({
   plugins: [react()],
   // Classes with dashes in sheets are called without them in code.
   css: { modules: { localsConvention: 'dashesOnly' } },
-  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'] },
+  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'], testTimeout: 20_000 },
 });
 `;
 
@@ -182,7 +182,9 @@ async function open(entries: string[]) {
 /** Screens are loaded when somebody comes there. */
 async function arrived(router: ReturnType<typeof createMemoryRouter>) {
   await act(() =>
-    vi.waitUntil(() => router.state.initialized && router.state.navigation.state === 'idle'),
+    vi.waitUntil(() => router.state.initialized && router.state.navigation.state === 'idle', {
+      timeout: 15_000,
+    }),
   );
 }
 
