@@ -63,7 +63,7 @@ try {
     },
     repeats: async () => {
       await page.goto(at('screens/repeats'));
-      await page.getByRole('option', { name: /^ToolRow/ }).click();
+      await page.getByRole('option', { name: /^ToolRow,/ }).click();
     },
     tokens: async () => page.goto(at('screens/tokens')),
     junction: async () => {

@@ -230,3 +230,11 @@ test('a margin that reaches past the body is held by the screen', async () => {
   const screen = await read('<div id="a">A</div>', 'body{margin:0;background:#eef} #a{margin:40px 0}');
   expect(screen.root.style.base.display).toBe('flow-root');
 });
+
+test('what slides out of a narrow window is read where it ends', async () => {
+  const screen = await read(
+    '<div id="bar">Menu</div>',
+    '#bar { width: 200px; transition: margin-left 2s } @media (max-width: 600px) { #bar { margin-left: -200px } }',
+  );
+  expect(byId(screen, 'bar').style.at?.['600']).toEqual({ 'margin-left': '-200px' });
+});

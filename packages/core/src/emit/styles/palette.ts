@@ -5,26 +5,32 @@ import { hexOf } from '../../tokens/values.ts';
 import type { StyleRule } from '../markup.ts';
 import { writtenValue } from './written.ts';
 
-/** Colours that stand in rules, under the names that they are written by. */
+/** Colours and long lists of fonts that stand in rules, under the names that they are written by. */
 export interface Palette {
-  readonly nameOf: (color: string) => string | null;
+  readonly nameOf: (value: string) => string | null;
   /** Custom properties that give them their values: names with values, by name. */
   readonly values: readonly (readonly [name: string, value: string])[];
 }
 
 /** A colour is worth a name from so many uses on. */
 const LEAST_USES = 2;
+/** A list of fonts that is worth a name has so many letters. */
+const LONG = 40;
 const COLORS = /#[0-9a-f]{3,8}\b|\brgb\([^()]*\)/g;
 
 /**
- * Names the colours that rules have in common, so that none is written twice. A name follows from the colour alone: hue and
- * lightness, and how much shows through; so another colour more or less renames none.
+ * Names the colours and fonts that rules have in common, so that none is written twice. A name follows from the value alone:
+ * of a colour hue and lightness, and how much shows through; so another one more or less renames none.
  */
 export function paletteOf(rules: readonly StyleRule[], isTaken: (name: string) => boolean): Palette {
   const uses = new Map<string, number>();
   for (const { base, at, from, states } of rules)
     for (const css of [base, ...[at, from, states].flatMap((table) => Object.values(table))])
       for (const [property, value] of Object.entries(css)) {
+        if (property === 'font-family') {
+          const fonts = writtenValue(property, value);
+          if (fonts.length >= LONG) uses.set(fonts, (uses.get(fonts) ?? 0) + 1);
+        }
         if (isText(value)) continue;
         for (const [color] of writtenValue(property, value).matchAll(COLORS))
           uses.set(color, (uses.get(color) ?? 0) + 1);
@@ -33,27 +39,47 @@ export function paletteOf(rules: readonly StyleRule[], isTaken: (name: string) =
   const taken = new Set<string>();
   for (const [color, count] of [...uses].sort(([a], [b]) => (a < b ? -1 : 1))) {
     if (count < LEAST_USES) continue;
-    const name = uniqueName(nameFor(color), (candidate) => taken.has(candidate) || isTaken(candidate));
+    const name = uniqueName(
+      color.includes(',') ? fontName(color) : nameFor(color),
+      (candidate) => taken.has(candidate) || isTaken(candidate),
+    );
     taken.add(name);
     names.set(color, name);
   }
   return {
     nameOf: (color) => names.get(color) ?? null,
-    values: [...names].map(([color, name]) => [name, color] as const).sort(([a], [b]) => (a < b ? -1 : 1)),
+    values: [...names]
+      .map(([color, name]) => [name, quotedNames(color)] as const)
+      .sort(([a], [b]) => (a < b ? -1 : 1)),
   };
 }
 
 /** A value in which colours that have a name are written by it. */
 export const withNames = (value: string, { nameOf }: Pick<Palette, 'nameOf'>): string =>
-  isText(value)
-    ? value
-    : value.replace(COLORS, (color) => {
-        const name = nameOf(color);
-        return name ? `var(--${name})` : color;
-      });
+  nameOf(value) !== null
+    ? `var(--${nameOf(value)})`
+    : isText(value)
+      ? value
+      : value.replace(COLORS, (color) => {
+          const name = nameOf(color);
+          return name ? `var(--${name})` : color;
+        });
 
 /** Whether a value holds text or an address, in which nothing is a colour. */
 const isText = (value: string): boolean => /["']|url\(/.test(value);
+
+/** Names of fonts in quotes: of a custom property nobody can tell that they are no keywords. */
+const quotedNames = (value: string): string => value.replace(/(?<=^|, )[A-Z][\w-]*(?=,|$)/g, "'$&'");
+
+/** `font-montserrat`, after the first of them; the system's own are `font-system`. */
+function fontName(fonts: string): string {
+  const first = fonts.split(',')[0].replace(/['"]/g, '').trim();
+  const word = first
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '');
+  return `font-${/^(apple-system|system-ui|blinkmacsystemfont)$/.test(word) || !word ? 'system' : word}`;
+}
 
 /** `color-blue-46`, `color-black-a50`: hue and lightness of CIELAB, and in hundredths how solid it is. */
 function nameFor(color: string): string {

@@ -136,6 +136,13 @@ test('colours that recur are written by names that follow from them alone', () =
   ]);
   expect(withNames('#fff 0 1px #123456', palette)).toBe('var(--color-white) 0 1px #123456');
   expect(withNames("'#fff'", palette)).toBe("'#fff'");
+  const fonts = "-apple-system, 'Segoe UI', Roboto, 'Helvetica Neue', sans-serif";
+  const named = paletteOf(
+    [rule('a', { 'font-family': fonts }), rule('b', { 'font-family': fonts })],
+    () => false,
+  );
+  expect(named.values).toEqual([['font-system', fonts.replace('Roboto', "'Roboto'")]]);
+  expect(withNames(fonts, named)).toBe('var(--font-system)');
 });
 
 test.each([
