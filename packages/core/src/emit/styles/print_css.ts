@@ -96,8 +96,11 @@ export function printRules(
 }
 
 /** A declaration as the standards have it now. */
-const modern = (name: string, value: string): [string, string] =>
-  name === 'clip' && value.startsWith('rect(') ? ['clip-path', value.replaceAll(',', '')] : [name, value];
+function modern(name: string, value: string): [string, string] {
+  if (name === 'clip' && value.startsWith('rect(')) return ['clip-path', value.replaceAll(',', '')];
+  if (name === 'word-break' && value === 'break-word') return ['overflow-wrap', 'anywhere'];
+  return [name, value];
+}
 
 const signOf = (css: Declarations): string => JSON.stringify(Object.entries(css).sort());
 

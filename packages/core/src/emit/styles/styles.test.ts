@@ -13,6 +13,7 @@ test.each([
   ['box-shadow', 'rgba(204, 197, 185, 0.5) 0px 2px 2px 0px', 'rgb(204 197 185 / 50%) 0 2px 2px 0'],
   ['margin', '0px auto', '0 auto'],
   ['margin', '10px -0px', '10px 0'],
+  ['padding', 'var(--space-4) 0px', 'var(--space-4) 0'],
   ['width', 'calc(100% - 0px)', 'calc(100% - 0px)'],
   ['width', '33.333333%', '33.3333%'],
   ['transition', 'color 0s', 'color 0s'],

@@ -1,7 +1,7 @@
 /** Values of styles as a person writes them: the computed result is the same. */
 
 /** Functions in which a length without a unit is no length, or a number must not be rounded away. */
-const MATHS = /\b(calc|min|max|clamp|var|url|env)\(/i;
+const MATHS = /\b(calc|min|max|clamp|url|env)\(/i;
 /** Properties whose zero is a number, or a time. */
 const UNITED = /^(transition|animation|line-height$|flex$|flex-grow|flex-shrink|order|opacity|z-index)/;
 
