@@ -7,7 +7,7 @@ import {
   type VectorNode,
 } from '../model/design.ts';
 import { camelCase, uniqueCodeName } from '../model/names.ts';
-import { textOf } from '../model/project.ts';
+import { textOf, walkElements } from '../model/project.ts';
 import { roleOf } from '../roles/role.ts';
 import { attributeRule, isFlag } from '../vocabulary/attributes.ts';
 import type { TokenLookup } from '../tokens/values.ts';
@@ -71,7 +71,12 @@ const BLOCKS = new Set([
 
 /** Writes a screen as elements and style rules: what a person would have written for it. */
 export function emitScreen(screen: Screen, context: ScreenContext): EmittedScreen {
-  const writer = new ScreenWriter(context, fieldLabels(screen.root), /\.html?$/i.test(screen.source.file));
+  const writer = new ScreenWriter(
+    mainOf(screen.root),
+    context,
+    fieldLabels(screen.root),
+    /\.html?$/i.test(screen.source.file),
+  );
   const root = writer.element(screen.root, {
     isPhrasing: false,
     isRoot: true,
@@ -84,6 +89,17 @@ export function emitScreen(screen: Screen, context: ScreenContext): EmittedScree
     root: drawers.length ? { ...root, children: [...root.children, ...drawers] } : root,
     rules: writer.rules(),
   };
+}
+
+/** The first part of a page that it calls its main one. */
+function mainOf(root: Element): Element | null {
+  let main: Element | null = null;
+  walkElements(root, (element) => {
+    const isMain = element.tag === 'main' || element.attributes?.role === 'main';
+    if (isMain && element !== root && !element.hidden) main ??= element;
+    return main === null;
+  });
+  return main;
 }
 
 interface Surroundings {
@@ -99,6 +115,8 @@ interface Surroundings {
 }
 
 class ScreenWriter {
+  /** The main part of the page, where it says which that is; else the page is. */
+  readonly #main: Element | null;
   readonly #context: ScreenContext;
   readonly #fieldLabels: ReadonlyMap<string, string>;
   /** Written as a page, with classes, and not drawn. */
@@ -107,8 +125,14 @@ class ScreenWriter {
   readonly #names = new Set<string>();
   readonly #drawers: { readonly element: Element; readonly drawer: Drawer }[] = [];
 
-  constructor(context: ScreenContext, fieldLabels: ReadonlyMap<string, string>, isPage: boolean) {
+  constructor(
+    main: Element | null,
+    context: ScreenContext,
+    fieldLabels: ReadonlyMap<string, string>,
+    isPage: boolean,
+  ) {
     this.#isPage = isPage;
+    this.#main = main;
     this.#context = context;
     this.#fieldLabels = fieldLabels;
   }
@@ -285,7 +309,9 @@ class ScreenWriter {
     if (form === 'anchor') return 'a';
     if (form === 'button') return 'button';
     const tag = element.tag ?? 'span';
-    if (around.isRoot) return this.#context.isOverlay ? 'div' : 'main';
+    if (around.isRoot) return this.#context.isOverlay || this.#main ? 'div' : 'main';
+    if (element.key === this.#main?.key && !around.isPhrasing)
+      return this.#context.isOverlay ? 'div' : 'main';
     if (tag === 'main') return 'div';
     // What leads nowhere is no link yet.
     if (tag === 'a') return 'span';
@@ -311,7 +337,7 @@ class ScreenWriter {
     for (const [name, value] of Object.entries(element.attributes ?? {})) {
       if (
         name === 'href' ||
-        (name === 'role' && element.tag === 'svg') ||
+        (name === 'role' && (element.tag === 'svg' || value === 'main')) ||
         (name === 'id' && element.tag === 'svg')
       )
         continue;

@@ -293,18 +293,24 @@ function layoutsOf(plan: EmissionPlan, extraction: Extraction, nameFor: (title: 
   return { layouts, insides };
 }
 
-const layoutFrame = (
+function layoutFrame(
   plan: EmissionPlan,
   extraction: Extraction,
   screens: readonly string[],
   insides: ReadonlyMap<string, MarkupElement>,
-): Frame | null =>
-  frameOf(
-    screens.map((key) => {
-      const screen = emitScreenOf(plan, key);
-      return { root: insides.get(key) ?? extraction.roots.get(key) ?? screen.root, rules: screen.rules };
-    }),
+): Frame | null {
+  const roots = screens.map(
+    (key) => insides.get(key) ?? extraction.roots.get(key) ?? emitScreenOf(plan, key).root,
   );
+  // Where some say themselves which part is the main one, what is around them all is none.
+  const isMixed = new Set(roots.map(({ tag }) => tag)).size > 1;
+  return frameOf(
+    screens.map((key, i) => ({
+      root: isMixed && roots[i].tag === 'main' ? { ...roots[i], tag: 'div' } : roots[i],
+      rules: emitScreenOf(plan, key).rules,
+    })),
+  );
+}
 
 /** Whether screens have something around them in common that a layout could hold. */
 export const hasFrame = (plan: EmissionPlan, screens: readonly string[]): boolean =>

@@ -1,5 +1,5 @@
 import type { Declarations } from '../../model/design.ts';
-import { uniqueCodeName } from '../../model/names.ts';
+import { camelCase, uniqueCodeName } from '../../model/names.ts';
 import type { StyleRule } from '../markup.ts';
 
 /** Where the classes of a file went: each is written as these, in order. */
@@ -169,10 +169,12 @@ export function shareStyles(
   const rest = places.filter(({ left }) => left.size > 0);
   for (const [, group] of grouped(rest, ({ left }) => [...left.keys()].toSorted().join('\n'))) {
     if (group.length < 2) continue;
-    const [[name]] = [...grouped(group, ({ rule }) => plainName(rule.className))].sort(
+    const [[most], ...others] = [...grouped(group, ({ rule }) => plainName(rule.className))].sort(
       ([, a], [, b]) => b.length - a.length,
     );
-    take(name, [...group[0].left.keys()], group);
+    const [{ left }] = group;
+    const name = others.length ? (saidBy([...left.values()]) ?? most) : most;
+    take(name, [...left.keys()], group);
   }
   return {
     rules: made.shared,
@@ -238,6 +240,19 @@ function ruleOf(className: string, key: string | null, units: readonly Unit[]): 
 
 const sharedFirst = (a: ClassUse, b: ClassUse): number =>
   Number(b.from === 'shared') - Number(a.from === 'shared');
+
+/** Longest name that says a declaration. */
+const LONGEST = 24;
+
+/** A name for what is said under many: the one declaration that it is, as `clearBoth`; null where it is more. */
+function saidBy(units: readonly Unit[]): string | null {
+  const { base, at, from, states } = ruleOf('', null, units);
+  const said = Object.entries(base);
+  if (said.length !== 1 || [at, from, states].some((table) => Object.keys(table).length)) return null;
+  const [[property, value]] = said;
+  const name = camelCase(/^[a-z-]+$/.test(value) ? `${property} ${value}` : property);
+  return name.length <= LONGEST ? name : camelCase(property);
+}
 
 const plainName = (className: string): string => className.replace(/\d+$/, '');
 
