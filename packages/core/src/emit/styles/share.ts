@@ -112,6 +112,13 @@ interface Place {
   readonly uses: ClassUse[];
 }
 
+/** What several rules have in common. */
+interface Part {
+  readonly sign: string;
+  readonly units: readonly Unit[];
+  readonly covered: readonly Place[];
+}
+
 /** Rules of one name that are compared with each other, at most. */
 const MOST_COMPARED = 60;
 /** Lines that have to be saved for a class to be worth its name. */
@@ -136,45 +143,50 @@ export function shareStyles(
   const names = new Namer(files);
   const made = { shared: [] as StyleRule[], own: new Map<string, StyleRule[]>() };
   const named = new Map<string, string>();
-  const take = (name: string, signs: readonly string[], covered: readonly Place[]): void => {
+  /** Takes units out of the rules that have them; they get their class when all of that name are known. */
+  const part = (signs: readonly string[], covered: readonly Place[]): Part => {
+    const units = signs.map((sign) => covered[0].left.get(sign)!);
+    for (const { left } of covered) for (const sign of signs) left.delete(sign);
+    return { sign: signs.toSorted().join('\n'), units, covered };
+  };
+  const name = (wanted: string, { sign, units, covered }: Part): void => {
     const [first] = covered;
     const isOwn = covered.every(({ file }) => file === first.file);
-    const sign = isOwn ? '' : signs.toSorted().join('\n');
     const known = isOwn ? undefined : named.get(sign);
-    const className = known ?? (isOwn ? names.own(first.file, name) : names.shared(name));
+    const className = known ?? (isOwn ? names.own(first.file, wanted) : names.shared(wanted));
     if (!isOwn) named.set(sign, className);
-    const rule = ruleOf(
-      className,
-      first.rule.key,
-      signs.map((sign) => first.left.get(sign)!),
-    );
+    const rule = ruleOf(className, first.rule.key, units);
     if (isOwn) made.own.set(first.file, [...(made.own.get(first.file) ?? []), rule]);
     else if (known === undefined) made.shared.push(rule);
-    for (const place of covered) {
-      for (const sign of signs) place.left.delete(sign);
-      place.uses.push({ from: isOwn ? 'own' : 'shared', name: className });
-    }
+    for (const { uses } of covered) uses.push({ from: isOwn ? 'own' : 'shared', name: className });
   };
-  for (const [name, group] of grouped(places, ({ rule }) => plainName(rule.className))) {
+  for (const [wanted, group] of grouped(places, ({ rule }) => plainName(rule.className))) {
+    const parts: Part[] = [];
     let open = group;
     while (open.length > 1) {
       const best = bestOf(open);
       if (!best) break;
-      take(name, best.signs, best.covered);
+      parts.push(part(best.signs, best.covered));
       const done = new Set(best.covered);
       open = open.filter((place) => !done.has(place));
     }
+    // The name without a number is that of most of them, and stays so when one of the others changes.
+    parts.sort((x, y) => y.covered.length - x.covered.length || (x.sign < y.sign ? -1 : 1));
+    for (const one of parts) name(wanted, one);
   }
   // What is left the same under different names.
   const rest = places.filter(({ left }) => left.size > 0);
-  for (const [, group] of grouped(rest, ({ left }) => [...left.keys()].toSorted().join('\n'))) {
-    if (group.length < 2) continue;
+  const alike = [...grouped(rest, signOf)].sort(([x, a], [y, b]) => b.length - a.length || (x < y ? -1 : 1));
+  for (const [, group] of alike) {
+    // What a rule says besides what it shares is its own affair, unless many say it.
+    const least = group.every(({ uses }) => uses.length > 0) ? LEAST_BESIDES : 2;
+    if (group.length < least) continue;
     const [[most], ...others] = [...grouped(group, ({ rule }) => plainName(rule.className))].sort(
       ([, a], [, b]) => b.length - a.length,
     );
     const [{ left }] = group;
-    const name = others.length ? (saidBy([...left.values()]) ?? most) : most;
-    take(name, [...left.keys()], group);
+    const wanted = others.length ? (saidBy([...left.values()]) ?? most) : most;
+    name(wanted, part([...left.keys()], group));
   }
   return {
     rules: made.shared,
@@ -204,7 +216,7 @@ export function shareStyles(
 
 /** The set of units that saves most lines where these have it in common. */
 function bestOf(open: readonly Place[]): { signs: readonly string[]; covered: readonly Place[] } | null {
-  const distinct = [...grouped(open, ({ left }) => [...left.keys()].toSorted().join('\n')).values()]
+  const distinct = [...grouped(open, signOf).values()]
     .sort((a, b) => b.length - a.length)
     .slice(0, MOST_COMPARED)
     .map(([first]) => first.left);
@@ -253,6 +265,12 @@ function saidBy(units: readonly Unit[]): string | null {
   const name = camelCase(/^[a-z-]+$/.test(value) ? `${property} ${value}` : property);
   return name.length <= LONGEST ? name : camelCase(property);
 }
+
+/** Rules that say the same besides what they share, for that to be shared too. */
+const LEAST_BESIDES = 4;
+
+/** What is left of a rule, to be compared. */
+const signOf = ({ left }: Place): string => [...left.keys()].toSorted().join('\n');
 
 const plainName = (className: string): string => className.replace(/\d+$/, '');
 
