@@ -27,6 +27,9 @@ const Holder = styled.div<{ $canPick: boolean }>`
   position: relative;
   border: 1px solid ${color.fieldRule};
   width: fit-content;
+  /* What is drawn past the edge of a screen is no reason to scroll. */
+  overflow: clip;
+  overflow-clip-margin: 3px;
   cursor: ${({ $canPick }) => ($canPick ? 'pointer' : 'default')};
 `;
 
