@@ -1,7 +1,8 @@
 /**
  * The code that is delivered, of multi-page templates from the registry and of the demo, as nobody decided anything (raw),
- * as it is when screens first come in (parted), and with all suggestions taken: what the compiler says of it with the settings that it is delivered with, how long it
- * is, how large its largest component, and how much of its styles stands twice.
+ * as it is when screens first come in (parted), and with all suggestions taken: what the compiler says of it with the
+ * settings that it is delivered with, how long it is, how large its largest component, how much of it stands twice, and what
+ * linters say.
  * `npm run bench -- delivered [PACKAGE...]` measures others.
  */
 import path from 'node:path';

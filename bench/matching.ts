@@ -21,7 +21,7 @@ import {
   screenWith,
   takeIn,
 } from '@tovel/core';
-import { editedRevision, type Revision } from './revisions/prepare.ts';
+import { editedRevision, type Revision, withoutLinks } from './revisions/prepare.ts';
 import { bareName, installed } from './installed.ts';
 
 const TO_DEVELOP = [
@@ -92,15 +92,6 @@ function measurePairs({ before, after, truth }: Revision, sureness: { all: numbe
   const worst = scores.toSorted((a, b) => a.f1 - b.f1)[0];
   const mean = scores.reduce((sum, { f1 }) => sum + f1, 0) / scores.length;
   console.log(`  elements: F1 ${mean.toFixed(3)}, worst ${worst.f1.toFixed(3)} (${worst.file})`);
-}
-
-function withoutLinks(element: Element): Element {
-  const { href: _, ...attributes } = element.attributes ?? {};
-  return {
-    ...element,
-    ...(element.attributes ? { attributes } : {}),
-    children: element.children.map(withoutLinks),
-  };
 }
 
 function measureCarryOver({ before, after, truth }: Revision): void {

@@ -18,7 +18,7 @@ import {
 } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
 import { installed } from './installed.ts';
-import { designOf, templateFiles } from './revisions/prepare.ts';
+import { designOf, templateFiles, withoutLinks } from './revisions/prepare.ts';
 
 const VERSIONS = [
   ['startbootstrap-sb-admin-2', '4.0.7', '4.1.4'],
@@ -84,15 +84,6 @@ function linksOf(screen: Screen): Map<string, Element[]> {
     if (link) links.set(link, [...(links.get(link) ?? []), element]);
   }
   return links;
-}
-
-function withoutLinks(element: Element): Element {
-  const { href: _, ...attributes } = element.attributes ?? {};
-  return {
-    ...element,
-    ...(element.attributes ? { attributes } : {}),
-    children: element.children.map(withoutLinks),
-  };
 }
 
 function count(before: Design, after: Design): typeof total {

@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { addToDesign, type Design, emptyDesign, type InputFile, readBatch } from '@tovel/core';
+import { addToDesign, type Design, type Element, emptyDesign, type InputFile, readBatch } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
 import { folderFiles } from '../../packages/reader/src/testing/folder_files.ts';
 import { editPage, type EditShares, withoutScripts } from './edit_page.ts';
@@ -69,6 +69,16 @@ export async function editedRevision(
   } finally {
     await host.close();
   }
+}
+
+/** An element and all in it as if no link of theirs led anywhere. */
+export function withoutLinks(element: Element): Element {
+  const { href: _, ...attributes } = element.attributes ?? {};
+  return {
+    ...element,
+    ...(element.attributes ? { attributes } : {}),
+    children: element.children.map(withoutLinks),
+  };
 }
 
 /** A page without scripts, as text. */

@@ -45,9 +45,10 @@ function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Scree
   const names = new Map<Screen, string>();
   if (pages.length < 2) return names;
   const isWord = (page: Screen): boolean => /^[a-z]{3,}([-_ ][a-z]+)*$/i.test(baseName(page.source.file));
-  const site = new Set(siteParts(pages).map((part) => part.toLowerCase()));
+  const parts = siteParts(pages);
+  const site = new Set(parts.map((part) => part.toLowerCase()));
   const kinds: readonly ((page: Screen) => string)[] = [
-    restsOfTitles(pages),
+    restsOfTitles(pages, parts),
     (page) => short(markedEntry(page.root)),
     (page) => (isWord(page) && !isFirstPage(page) ? nameOfFile(page, home) : ''),
     (page) => {
@@ -83,17 +84,19 @@ function siteParts(pages: readonly Screen[]): string[] {
   return [...counts].flatMap(([part, count]) => (count >= Math.max(2, pages.length * SITE) ? [part] : []));
 }
 
-/** What is left of titles without what they share. */
-function restsOfTitles(pages: readonly Screen[]): (page: Screen) => string {
-  const site = new Set(siteParts(pages));
-  const rests = new Map(
-    pages.map((page) => {
-      const own = partsOf(page).filter((part) => !site.has(part));
-      // Of a title that is one part, all of it may be the site.
-      return [page, own.join(' ')];
-    }),
+/**
+ * What is left of titles without what they share.
+ * @param site parts that say the site
+ */
+function restsOfTitles(pages: readonly Screen[], site: readonly string[]): (page: Screen) => string {
+  const words = new Map(
+    pages.map((page) => [
+      page,
+      partsOf(page)
+        .filter((part) => !site.includes(part))
+        .flatMap((part) => part.split(/\s+/)),
+    ]),
   );
-  const words = new Map([...rests].map(([page, rest]) => [page, rest.split(/\s+/).filter(Boolean)]));
   for (const take of ['shift', 'pop'] as const)
     for (;;) {
       const filled = [...words.values()].filter((some) => some.length > 0);

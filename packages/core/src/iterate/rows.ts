@@ -1,6 +1,6 @@
 import type { App, Component } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
-import { elementsByKey } from '../model/places.ts';
+import { elementsByKey, parentsByKey } from '../model/places.ts';
 import type { ElementPair } from '../match/elements.ts';
 import { shapeLikeness, shapeOf } from '../roles/shape.ts';
 
@@ -101,7 +101,7 @@ function joiningRows(
   const looked = new Set<Element>();
   for (const row of rows) {
     const screen = screenOf(row);
-    const parent = screen && parentsOf(screen).get(row);
+    const parent = screen && parentsByKey(screen).get(row.key);
     if (!parent || looked.has(parent)) continue;
     looked.add(parent);
     let after: Element | null = null;
@@ -114,24 +114,6 @@ function joiningRows(
     }
   }
   return joining;
-}
-
-const parentsKnown = new WeakMap<Screen, ReadonlyMap<Element, Element>>();
-
-/** What each element of a screen stands in; worked out once a screen. */
-function parentsOf(screen: Screen): ReadonlyMap<Element, Element> {
-  let parents = parentsKnown.get(screen);
-  if (!parents) {
-    const found = new Map<Element, Element>();
-    const visit = (element: Element): void =>
-      element.children.forEach((child) => {
-        found.set(child, element);
-        visit(child);
-      });
-    visit(screen.root);
-    parentsKnown.set(screen, (parents = found));
-  }
-  return parents;
 }
 
 const KINDS: readonly (readonly [kind: string, one: string])[] = [

@@ -22,6 +22,7 @@ import { type Frame, frameOf } from '../layouts/frame.ts';
 import { type EmittedScreen, isText, type MarkupElement, type StyleRule } from '../markup.ts';
 import { hashInAddress } from '../print_html.ts';
 import type { EmissionProgress } from '../progress.ts';
+import { grouped } from '../grouped.ts';
 import { type Icons, iconsOf } from '../icons.ts';
 import { printIcon, printTsx, type TsxOptions, type Used } from '../print_tsx.ts';
 import { tokenCss } from '../../tokens/values.ts';
@@ -343,18 +344,9 @@ export function framedGroups(
     return JSON.stringify(given, (name, value: unknown) => (name === 'key' ? undefined : value));
   };
   const isFramed = (group: readonly string[]): boolean => group.length > 1 && hasFrame(plan, group);
-  return groupBy(screens, lookOf)
-    .flatMap((group) => (isFramed(group) ? [group] : groupBy(group, givenTo).filter(isFramed)))
+  return [...grouped(screens, lookOf).values()]
+    .flatMap((group) => (isFramed(group) ? [group] : [...grouped(group, givenTo).values()].filter(isFramed)))
     .sort((x, y) => y.length - x.length);
-}
-
-function groupBy(keys: readonly string[], signOf: (key: string) => string): string[][] {
-  const groups = new Map<string, string[]>();
-  for (const key of keys) {
-    const sign = signOf(key);
-    groups.set(sign, [...(groups.get(sign) ?? []), key]);
-  }
-  return [...groups.values()];
 }
 
 function layoutFiles(

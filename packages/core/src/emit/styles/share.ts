@@ -1,5 +1,6 @@
 import type { Declarations } from '../../model/design.ts';
 import { camelCase, uniqueCodeName } from '../../model/names.ts';
+import { grouped } from '../grouped.ts';
 import type { StyleRule } from '../markup.ts';
 
 /** Where the classes of a file went: each is written as these, in order. */
@@ -188,14 +189,14 @@ export function shareStyles(
     const wanted = others.length ? (saidBy([...left.values()]) ?? most) : most;
     name(wanted, part([...left.keys()], group));
   }
+  const ofFile = grouped(places, ({ file }) => file);
   return {
     rules: made.shared,
     files: new Map(
       files.map(({ id }): [string, FileStyles] => {
         const rules = [...(made.own.get(id) ?? [])];
         const classes = new Map<string, readonly ClassUse[]>();
-        for (const { file, rule, left, uses } of places) {
-          if (file !== id) continue;
+        for (const { rule, left, uses } of ofFile.get(id) ?? []) {
           if (left.size) {
             const className = names.own(id, rule.className);
             rules.push(
@@ -273,17 +274,6 @@ const LEAST_BESIDES = 4;
 const signOf = ({ left }: Place): string => [...left.keys()].toSorted().join('\n');
 
 const plainName = (className: string): string => className.replace(/\d+$/, '');
-
-function grouped<T>(items: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const item of items) {
-    const key = keyOf(item);
-    const group = groups.get(key);
-    if (group) group.push(item);
-    else groups.set(key, [item]);
-  }
-  return groups;
-}
 
 /** Gives names that no other class of a sheet has. */
 class Namer {
