@@ -14,7 +14,6 @@ import {
   emptyDesign,
   planIteration,
   type Project,
-  readSvg,
   type Screen,
   takeIn,
 } from '@tovel/core';
@@ -43,6 +42,13 @@ function groupOf(svg: string, id: string): string {
   }
   throw new Error(`the catalogue has no group ${id}`);
 }
+/** All ids with what refers to them called otherwise. */
+function renamed(svg: string): string {
+  const ids = new Set([...svg.matchAll(/ id="(\w+)"/g)].map(([, id]) => id));
+  return svg.replace(/( id="|#)(\w+)(?="|\))/g, (all, before: string, id: string) =>
+    ids.has(id) ? `${before}${id}_v2` : all,
+  );
+}
 const exchange = (svg: string, a: string, b: string): string => {
   const [one, other] = [groupOf(svg, a), groupOf(svg, b)];
   return svg.replace(one, '\0').replace(other, one).replace('\0', other);
@@ -67,10 +73,7 @@ const KINDS: readonly (readonly [what: string, round: Round])[] = [
   ],
   ['two chips exchanged in the file', { drawing: (svg) => exchange(svg, 'Chip_Garden', 'Chip_Wood') }],
   ['a chip gone', { drawing: (svg) => svg.replace(groupOf(svg, 'Chip_Bike'), '') }],
-  [
-    'ids renamed',
-    { drawing: (svg) => svg.replace(/ id="(\w+)"/g, ' id="$1_v2"').replace(/#(\w+)"/g, '#$1_v2"') },
-  ],
+  ['ids renamed', { drawing: renamed }],
   [
     'a file renamed',
     {
@@ -91,9 +94,10 @@ const KINDS: readonly (readonly [what: string, round: Round])[] = [
 
 const same = <T>(value: T): T => value;
 
+const files = await folderFiles(demo);
 const host = new HeadlessHost();
 try {
-  const read = await readBatch(await folderFiles(demo), host);
+  const read = await readBatch(files, host);
   const design = addToDesign(emptyDesign, read);
   const project: Project = {
     design,
@@ -105,10 +109,7 @@ try {
   );
   for (const [what, { drawing = same, screens = same }] of KINDS) {
     const svg = drawing(catalogue);
-    const screen = readCatalogue(design, svg);
-    const incoming = screens(
-      design.screens.map((one) => (one.source.file === 'catalogue.svg' ? screen : one)),
-    );
+    const incoming = screens(await readWith(svg));
     const plan = planIteration(project, incoming, { whole: true });
     const made = applyIteration(project, plan, { assets: [], notices: [] }, design.iteration + 1);
     const after = textsOf({ design: made.design, app: applyChange(project.app, made.change) });
@@ -127,10 +128,10 @@ try {
   await host.close();
 }
 
-function readCatalogue({ assets, screens }: Project['design'], text: string): Screen {
-  const asset = (name: string): string | null => assets.find(({ file }) => file.endsWith(name))?.hash ?? null;
-  const { key } = screens.find(({ source }) => source.file === 'catalogue.svg')!;
-  return readSvg({ file: 'catalogue.svg', text, screenKey: key, asset }).screen!;
+async function readWith(svg: string): Promise<readonly Screen[]> {
+  const bytes = new TextEncoder().encode(svg);
+  const changed = files.map((file) => (file.path === 'catalogue.svg' ? { ...file, bytes } : file));
+  return (await readBatch(changed, host)).screens;
 }
 
 function textsOf(project: Project): Map<string, string> {

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect, type Page, test } from '@playwright/test';
-import { copyOfDemo, demoFolder, departure, openJunction } from './support.ts';
+import { copyOfDemo, demoFolder, departure, newProject, openJunction } from './support.ts';
 
 const catalogue = (change: (svg: string) => string) => ({
   name: 'catalogue.svg',
@@ -16,6 +16,29 @@ const bring = async (page: Page, id: string, file: ReturnType<typeof catalogue>)
   await expect(page.getByRole('heading', { name: 'The next round, not taken in yet' })).toBeVisible({
     timeout: 30_000,
   });
+};
+/** A drawing of a phone's size. */
+const drawing = (name: string, body: string) => ({
+  name,
+  mimeType: 'image/svg+xml',
+  buffer: Buffer.from(
+    `<svg xmlns="http://www.w3.org/2000/svg" width="390" height="844"><rect width="390" height="844" fill="#fff"/>${body}</svg>`,
+  ),
+});
+const button = (name: string, x: number, y: number): string =>
+  `<g id="${name}" data-name="${name} button"><rect x="${x}" y="${y}" width="120" height="40" rx="8" fill="#234"/><text x="${x + 60}" y="${y + 25}" font-size="14" text-anchor="middle" fill="#fff">${name}</text></g>`;
+/** A project of its own from a few drawings. */
+const projectFrom = async (
+  page: Page,
+  name: string,
+  ...files: ReturnType<typeof drawing>[]
+): Promise<string> => {
+  const id = await newProject(page, name);
+  await page.getByLabel('Files', { exact: true }).setInputFiles(files);
+  await expect(page.getByText(new RegExp(`\\b${files.length} screens?\\b`)).first()).toBeVisible({
+    timeout: 30_000,
+  });
+  return id;
 };
 const take = (page: Page) => page.getByRole('button', { name: /^Take it in/ }).click();
 
@@ -161,4 +184,92 @@ test('the Map shows a round before it is taken in, and what went along with the 
   await expect(went.getByRole('button', { name: '“Garden”' })).toHaveCount(0);
   await openJunction(page, id, 'Catalogue');
   await expect(departure(page, 'Garden')).not.toContainText('live');
+});
+
+test('a screen that is drawn over another one now is its overlay: links open it, and what it had around it is listed', async ({
+  page,
+}) => {
+  const shelf = `<text x="24" y="60" font-size="22">Tools on the shelf</text>${button('Ladder', 24, 100)}${button('Drill', 24, 160)}`;
+  const asking = `<text x="60" y="640" font-size="20">Keep it until Friday?</text>${button('Never', 50, 700)}${button('Lend', 200, 700)}`;
+  const id = await projectFrom(
+    page,
+    'Overlaid',
+    drawing('keep.svg', button('Home', 24, 780) + asking),
+    drawing('shelf.svg', shelf),
+  );
+  const wire = async (screen: string, element: string, to: string): Promise<void> => {
+    await openJunction(page, id, screen);
+    await departure(page, element).click();
+    await page.getByRole('combobox', { name: 'Goes to' }).fill(to);
+    await page.keyboard.press('Enter');
+    await expect(departure(page, element)).toContainText('live');
+  };
+  await wire('Shelf', 'Ladder', 'Keep');
+  await wire('Keep', 'Home', 'Shelf');
+  await bring(
+    page,
+    id,
+    drawing(
+      'keep.svg',
+      `${shelf}<rect width="390" height="844" fill="#000" fill-opacity="0.4"/><g id="Ask"><rect x="40" y="600" width="310" height="180" fill="#fff"/>${asking}</g>`,
+    ),
+  );
+  await expect(
+    page.getByText(/^1 screen: 1 an overlay now · 1 link: 0 kept, 0 to decide, 1 let go$/),
+  ).toBeVisible();
+  await page.getByRole('option', { name: /^Keep.*an overlay of Shelf now/ }).click();
+  const differs = page.getByRole('list', { name: 'What differs' });
+  await expect(differs.getByRole('button', { name: 'Home: gone' })).toBeVisible();
+  await expect(differs.getByRole('button', { name: /^Ladder/ })).toHaveCount(0);
+  await take(page);
+  await expect(page.getByRole('group', { name: /Home/ })).toContainText('leads to Shelf');
+  await page.getByRole('link', { name: /^Run/ }).click();
+  const app = page.frameLocator('iframe');
+  await app
+    .getByRole('button', { name: 'Ladder' })
+    .or(app.getByRole('link', { name: 'Ladder' }))
+    .click({ timeout: 30_000 });
+  await expect(app.getByRole('dialog')).toContainText('Keep it until Friday?');
+});
+
+test('rows that are built otherwise are asked about, and taken apart by one key', async ({ page }) => {
+  const shelf = (more: (i: number) => string) =>
+    drawing(
+      'shelf.svg',
+      `<text x="24" y="60" font-size="28">Shelf</text><g id="List">${[
+        'Saw',
+        'Drill',
+        'Ladder',
+        'Plane',
+        'Press',
+        'Rasp',
+      ]
+        .map(
+          (name, i) =>
+            `<g id="Row_${name}" data-name="Row ${name}"><rect x="24" y="${100 + i * 70}" width="342" height="60" fill="#eee"/><text x="40" y="${125 + i * 70}" font-size="16">${name}</text><text x="40" y="${145 + i * 70}" font-size="12">back on day ${i}</text>${more(i)}</g>`,
+        )
+        .join('')}</g>`,
+    );
+  const id = await projectFrom(
+    page,
+    'Rebuilt',
+    shelf(() => ''),
+  );
+  await bring(
+    page,
+    id,
+    shelf((i) => `<text x="300" y="${135 + i * 70}" font-size="12">free</text>`),
+  );
+  await page.getByRole('option', { name: /^Shelf/ }).click();
+  const asked = page.getByRole('list', { name: 'To decide' });
+  await expect(asked).toContainText('Its places are built otherwise now: a text more.');
+  await asked.focus();
+  await page.keyboard.press('d');
+  await expect(page.getByRole('button', { name: /^Ask 1 again/ })).toBeVisible();
+  await take(page);
+  await expect(page.getByText(/0 to decide/)).toBeVisible();
+  const { app } = (await (await page.request.get(`/api/projects/${id}`)).json()) as {
+    app: { components: Record<string, unknown> };
+  };
+  expect(Object.keys(app.components)).toEqual([]);
 });

@@ -111,6 +111,7 @@ export const putJourney = putOf('journeys');
 export const putSynonym = putOf('synonyms');
 export const putSetAside = putOf('setAside');
 export const putIteration = putOf('iterations');
+export const putCode = putOf('code');
 export const setStart = (value: string | null): SetStart => ({ kind: 'start', value });
 export const all = (changes: readonly Change[]): All => ({ kind: 'all', changes });
 

@@ -1,4 +1,6 @@
+import { stringifySorted } from '../model/json.ts';
 import { pascalCase, uniqueCodeName } from '../model/names.ts';
+import { hash } from '../roles/shape.ts';
 import { isText, type MarkupElement, type MarkupNode, type PropValue } from './markup.ts';
 
 /** A drawing that is written once, as a component of its own. */
@@ -13,6 +15,8 @@ export interface EmittedIcon {
 export interface Icons {
   readonly all: readonly EmittedIcon[];
   readonly of: (node: MarkupElement) => EmittedIcon | null;
+  /** Their names, by a hash of each. */
+  readonly names: ReadonlyMap<string, string>;
 }
 
 /** Attributes of a drawing itself; what else an `svg` has belongs to the place where it stands. */
@@ -27,10 +31,17 @@ const OWN = new Set([
 ]);
 export const isOwnOfIcon = (attribute: string): boolean => OWN.has(attribute);
 
-/** Drawings without parts that anything is said of, written once each. Same input, same names. */
-export function iconsOf(roots: readonly MarkupElement[], taken: (name: string) => boolean): Icons {
+/**
+ * Drawings without parts that anything is said of, written once each. Same input, same names.
+ * @param before names that drawings had, by their hash; they have them still
+ */
+export function iconsOf(
+  roots: readonly MarkupElement[],
+  taken: (name: string) => boolean,
+  before: ReadonlyMap<string, string> = new Map(),
+): Icons {
   const bySign = new Map<string, EmittedIcon>();
-  const names = new Set<string>();
+  const names = new Set<string>(before.values());
   const visit = (node: MarkupElement): void => {
     const sign = signOf(node);
     if (sign === null) {
@@ -42,7 +53,11 @@ export function iconsOf(roots: readonly MarkupElement[], taken: (name: string) =
     const { name: drawn = '', isSmall = true } = node.drawing ?? {};
     const wanted = pascalCase(drawn).replace(/(Icon|Drawing)$/, '');
     const kind = isSmall ? 'Icon' : 'Drawing';
-    const name = uniqueCodeName(`${wanted}${kind}`, kind, (one) => names.has(one) || taken(one));
+    const own = before.get(hash(sign));
+    const name =
+      own !== undefined && !taken(own)
+        ? own
+        : uniqueCodeName(`${wanted}${kind}`, kind, (one) => names.has(one) || taken(one));
     names.add(name);
     const attributes = Object.fromEntries(
       Object.entries(node.attributes).filter(([one]) => isOwnOfIcon(one)),
@@ -56,6 +71,7 @@ export function iconsOf(roots: readonly MarkupElement[], taken: (name: string) =
   roots.forEach(visit);
   return {
     all: [...bySign.values()],
+    names: new Map([...bySign].map(([sign, { name }]) => [hash(sign), name])),
     of: (node) => {
       const sign = signOf(node);
       return sign === null ? null : (bySign.get(sign) ?? null);
@@ -77,7 +93,7 @@ function signOf(node: MarkupElement): string | null {
     const own = Object.entries(node.attributes).filter(([name]) => isOwnOfIcon(name));
     sign =
       node.tag === 'svg' && node.children.length > 0 && node.children.every(isPlain)
-        ? JSON.stringify([own, node.children])
+        ? stringifySorted([Object.fromEntries(own), node.children])
         : null;
     signs.set(node, sign);
   }

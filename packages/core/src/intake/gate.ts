@@ -7,6 +7,7 @@ import {
   type Screen,
   screenSchema,
 } from '../model/design.ts';
+import { inOrder } from '../model/json.ts';
 import { findProblem, problemText } from '../schema/problem.ts';
 import { LONGEST_KEY } from '../schema/schema.ts';
 import { attributeProblem, LONGEST_VALUE } from '../vocabulary/attributes.ts';
@@ -146,11 +147,11 @@ class Gate {
         say(plain.length > LONGEST_VALUE ? `a value of ${name} of ${plain.length} characters` : problem);
       }
     }
-    return made ?? attributes;
+    return inOrder(made ?? attributes);
   }
 
   #style(style: ElementStyle, say: (problem: string) => void): ElementStyle {
-    const clean = <T extends Readonly<Record<string, string>>>(css: T): T => cleanStyle(css, say);
+    const clean = <T extends Readonly<Record<string, string>>>(css: T): T => inOrder(cleanStyle(css, say));
     let made: Record<string, unknown> | null = null;
     for (const [part, css] of Object.entries(style)) {
       if (css === undefined) continue;

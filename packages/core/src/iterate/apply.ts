@@ -7,6 +7,8 @@ import { labelOf } from '../links/pressable.ts';
 import { uniqueName } from '../model/names.ts';
 import { elementsByKey, type Project } from '../model/project.ts';
 import { addToDesign, type IntakeResult } from '../intake/batch.ts';
+import { keepCode } from '../emit/before.ts';
+import { codeOf } from '../emit/react/emit_react.ts';
 import { partedAtFirst } from '../project/part_first.ts';
 import { takeIn } from '../project/take_in.ts';
 import { cutOverlay, overlayWithin } from '../overlays/cut.ts';
@@ -80,7 +82,13 @@ export function applyIteration(
   const record = design.screens.length
     ? [putIteration(String(iteration), recordOf(project, plan, back.size))]
     : [];
-  return { design: made, change: all([...aside, taken, ...record]), mapping: keysBetween(design, made) };
+  // What the round leaves alone is written as before.
+  const code = design.screens.length ? [keepCode(app, codeOf(project))] : [];
+  return {
+    design: made,
+    change: all([...code, ...aside, taken, ...record]),
+    mapping: keysBetween(design, made),
+  };
 }
 
 /** Certainty from which an element that nothing was decided about takes over a key. */

@@ -35,7 +35,7 @@ function collect(app: App): Map<string, Decided> {
   };
   for (const table of TABLE_NAMES) {
     // What is set aside, and what iterations did, is about what was.
-    if (table === 'setAside' || table === 'iterations') continue;
+    if (table === 'setAside' || table === 'iterations' || table === 'code') continue;
     const shape = tables[table].key as KeyShape;
     for (const [key, value] of Object.entries(app[table])) {
       const entry: TableEntry = { table, key, value };

@@ -176,13 +176,13 @@ test('what somebody changed by hand and the design changes, too, is asked about'
   if (both.length) expect(after.edits[editKey(leaf.key, 'text')]).toBe('Have a look');
 });
 
-test('the same screens again change nothing but the record', () => {
+test('the same screens again change nothing but the record, and how code goes on being written', () => {
   const project = wiredProject();
   const { design, app, plan } = iterated(project, structuredClone([home, list]));
   expect(design.screens.map((screen) => stringifySorted(screen))).toEqual(
     [home, list].map((one) => stringifySorted(one)),
   );
-  expect({ ...app, iterations: {} }).toEqual({ ...project.app, iterations: {} });
+  expect({ ...app, iterations: {}, code: {} }).toEqual({ ...project.app, iterations: {}, code: {} });
   expect(plan.screens.map(({ standing }) => standing)).toEqual(['same', 'same']);
 });
 

@@ -28,7 +28,7 @@ const project: Project = (() => {
     putInteraction(keyOf(ask, 'Keep'), pressTo({ kind: 'screen', screen: 'list' })),
     putInteraction(keyOf(ask, 'Home'), pressTo({ kind: 'screen', screen: 'list' })),
   ]);
-  return { ...made, app: applyChange(made.app, links) };
+  return { ...made, app: applyChange({ ...made.app, start: 'ask' }, links) };
 })();
 
 function taken(incoming: readonly Screen[], whole = true) {
@@ -47,6 +47,7 @@ test.each([
   const graph = graphOf({ design, app });
   expect([graph.screens, graph.overlays]).toEqual([['list'], ['ask']]);
   expect(app.interactions[keyOf(list, 'Ladder')].target).toEqual({ kind: 'open', overlay: 'ask' });
+  expect(app.start).toBe('list');
   // What is in it stays, and what the screen had around it waits.
   expect(app.interactions[keyOf(ask, 'Keep')].target).toEqual({ kind: 'screen', screen: 'list' });
   expect(Object.values(app.setAside).map(({ label }) => label)).toEqual(['Home']);

@@ -5,7 +5,7 @@ import { type PageOf, pageOf } from '../emit/page_of.ts';
 import { EmissionPlan } from '../emit/react/plan.ts';
 import type { IntakeResult } from '../intake/batch.ts';
 import { labelOf } from '../links/pressable.ts';
-import type { Element } from '../model/design.ts';
+import type { Element, Screen } from '../model/design.ts';
 import { elementsByKey, type Project, screensByKey } from '../model/project.ts';
 import { answered, type Answers } from './answers.ts';
 import { applyIteration } from './apply.ts';
@@ -100,7 +100,7 @@ export class Round {
     return {
       before: step.old ? this.#page(this.#project, this.#beforePlan(), step.old.key) : null,
       after: screen ? this.#page(made.project, made.emission, screen.key) : null,
-      differences: step.old && screen ? differencesOf(step.old, screen, pairs) : [],
+      differences: step.old && screen ? shownDifferences(made.project, step.old, screen, pairs) : [],
       shown,
       incoming,
       kept: step.old ? keptOn(this.#project, plan, step.old) : [],
@@ -133,6 +133,24 @@ export class Round {
   #page(project: Project, emission: EmissionPlan, key: string): PageOf | null {
     return pageOf(project, emission, key, this.#assetUrl);
   }
+}
+
+/** What differs between a screen as it was and as it is in the app: of a drawing that an overlay is cut out of, the overlay. */
+function shownDifferences(
+  { app }: Project,
+  old: Screen,
+  now: Screen,
+  pairs: readonly { readonly old: Element; readonly now: Element }[],
+): Difference[] {
+  const panel = elementsByKey(now).get(app.screens[now.key]?.overlay?.panel ?? '');
+  if (!panel) return differencesOf(old, now, pairs);
+  const cut = { ...now, root: panel };
+  const left = new Set(elementsByKey(cut).values());
+  return differencesOf(
+    old,
+    cut,
+    pairs.filter((pair) => left.has(pair.now)),
+  );
 }
 
 /** The key that a screen that came in has in the project that it was taken into. */

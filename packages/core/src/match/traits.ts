@@ -127,8 +127,9 @@ const GIVEN = new Set(['box', 'group', 'vector', 'image', 'text', 'picture', 'dr
 
 function drawingHash(node: VectorNode): number {
   let hash = hashText(node.tag);
-  for (const [name, value] of Object.entries(node.attributes))
-    if (name !== 'id' && name !== 'class') hash = mix(hash, hashText(value, hashText(name)));
+  // A document that was saved and opened has them in another order.
+  for (const name of Object.keys(node.attributes).sort())
+    if (name !== 'id' && name !== 'class') hash = mix(hash, hashText(node.attributes[name], hashText(name)));
   if (node.text) hash = mix(hash, hashText(node.text));
   for (const child of node.children) hash = mix(hash, drawingHash(child));
   return hash;

@@ -20,6 +20,7 @@ import {
   type Schema,
   screenKey,
   type Shape,
+  table,
   text,
   title,
   type ValueOf,
@@ -29,7 +30,7 @@ import {
 } from '../schema/schema.ts';
 import { routeFormProblem } from '../routes/pattern.ts';
 import { unsafePart } from '../vocabulary/style_values.ts';
-import { boxSchema, REGION_KINDS } from './design.ts';
+import { boxSchema, classStyleSchema, REGION_KINDS } from './design.ts';
 import { editProblem } from './edit_key.ts';
 import { guardSchema, interactionKey, interactionSchema, side, textsByName } from './interaction.ts';
 
@@ -341,6 +342,42 @@ const iterationFields = {
 /** What an iteration did, as long as the project lives. */
 export type IterationRecord = FieldsOf<typeof iterationFields>;
 
+const className = text(200, {
+  pattern: /^[A-Za-z][\w-]*$/,
+  says: 'expected the name of a class',
+  examples: ['card', 'row-title'],
+});
+const classNames = list(className, { max: 50 });
+const codeEntry = kinds({
+  /** A class of the sheet that all share. */
+  class: { name: className, style: classStyleSchema },
+  /** A custom property. */
+  value: { name: className, value: cssValue },
+  /** A drawing that is a component, by a hash of it. */
+  drawing: { name: className, sign: text(100) },
+  /** A file with styles. */
+  file: {
+    /** The screen that it is of, or which layout or component. */
+    screen: optional(screenKey),
+    part: optional(text(300, { min: 1 })),
+    /** Classes of its own sheet that several of its looks share. */
+    own: table(className, classStyleSchema, { max: 20_000 }),
+    /** Values that it says by a custom property. */
+    values: list(cssValue, { max: 5000 }),
+    /**
+     * How each of its looks is written, by the first element that has it: a hash of the look, the shared classes of the one
+     * and the other sheet, and the class that says the rest.
+     */
+    looks: table(
+      elementKey,
+      fields({ sign: text(100), name: optional(className), shared: classNames, own: classNames }),
+      { max: 20_000 },
+    ),
+  },
+});
+/** Something that the code said by a choice that could have fallen otherwise. */
+export type CodeEntry = ValueOf<typeof codeEntry>;
+
 /** How a table of the app is keyed and what it holds. */
 interface TableOf<T> {
   readonly key: Schema<string>;
@@ -436,6 +473,11 @@ export const tables = {
   setAside: held(own(['2-1', '2-2']), fields(setAsideFields)),
   /** What iterations did, by their number. */
   iterations: held(own(['2', '3']), fields(iterationFields)),
+  /**
+   * How the code was written when the last iteration came in, by an id of its own: it goes on being written that way, so
+   * that what an iteration leaves alone stays the same to the byte.
+   */
+  code: held(own(['class card', 'file home']), codeEntry),
   /** Words that mean the same in this project, by word. */
   synonyms: held(own(['basket', 'help']), title(60)),
 } as const;

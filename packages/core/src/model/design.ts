@@ -62,29 +62,47 @@ export const boxSchema = fields(boxFields);
 /** A rectangle in CSS pixels, relative to the top left corner of its screen. */
 export type Box = FieldsOf<typeof boxFields>;
 
-const declarations: Schema<Readonly<Record<string, string>>> = table(text(80), text(20_000), {
-  max: 600,
-  problem: (name, value) => styleProblem(name, String(value)),
-});
+const declarations: Schema<Readonly<Record<string, string>>> = table(
+  text(80, { examples: ['color', 'background-color'] }),
+  text(20_000, { examples: ['#123456', 'inherit'] }),
+  {
+    max: 600,
+    problem: (name, value) => styleProblem(name, String(value)),
+  },
+);
 /** CSS declarations by property name, in kebab case, longhands only. */
 export type Declarations = ValueOf<typeof declarations>;
 
-const windowWidth = text(5, { pattern: /^\d{1,5}$/, says: 'expected a width in px' });
+const windowWidth = text(5, { pattern: /^\d{1,5}$/, says: 'expected a width in px', examples: ['600'] });
+const stateStyles = table(
+  text(80, {
+    says: 'expected a state, as :checked',
+    holds: isStateSelector,
+    examples: [':hover', '::before'],
+  }),
+  declarations,
+  { max: 40 },
+);
+const widthStyles = table(windowWidth, declarations, { max: 100 });
+/** All that one class of a style sheet says: at all widths, up to some, from some on, and in states. */
+export const classStyleSchema = fields({
+  base: declarations,
+  at: widthStyles,
+  from: widthStyles,
+  states: stateStyles,
+});
+export type ClassStyle = ValueOf<typeof classStyleSchema>;
 const styleFields = {
   base: declarations,
   /** What differs at or below a viewport width; keys are `max-width` in px. */
-  at: optional(table(windowWidth, declarations, { max: 100 })),
+  at: optional(widthStyles),
   /** What differs at or above a viewport width; keys are `min-width` in px. */
-  from: optional(table(windowWidth, declarations, { max: 100 })),
+  from: optional(widthStyles),
   hover: optional(declarations),
   focus: optional(declarations),
   disabled: optional(declarations),
   /** By what follows the selector: `:checked`, `:checked::before`. */
-  states: optional(
-    table(text(80, { says: 'expected a state, as :checked', holds: isStateSelector }), declarations, {
-      max: 40,
-    }),
-  ),
+  states: optional(stateStyles),
   before: optional(declarations),
   after: optional(declarations),
   placeholder: optional(declarations),

@@ -30,3 +30,10 @@ export function equalJson(a: unknown, b: unknown): boolean {
   const others = Object.keys(b).filter((k) => b[k] !== undefined);
   return keys.length === others.length && keys.every((k) => k in b && equalJson(a[k], b[k]));
 }
+
+/** Entries by name: what is the same is written the same, whoever read it and however often it was saved. */
+export function inOrder<T extends Readonly<Record<string, string>>>(record: T): T {
+  const names = Object.keys(record);
+  if (names.every((name, i) => i === 0 || names[i - 1] <= name)) return record;
+  return Object.fromEntries(names.sort().map((name) => [name, record[name]])) as T;
+}

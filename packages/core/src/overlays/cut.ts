@@ -1,4 +1,4 @@
-import { all, type Change, putInteraction, putScreen } from '../change/change.ts';
+import { all, type Change, putInteraction, putScreen, setStart } from '../change/change.ts';
 import { matchElements } from '../counterparts/match.ts';
 import { isPressable } from '../roles/role.ts';
 import { findScrims } from './scrim.ts';
@@ -200,8 +200,12 @@ export function cutOverlay(
   );
   for (const closer of screen ? closersOf(project, screen, panel) : [])
     changes.push(putInteraction(closer.key, CLOSE));
-  return all(changes);
+  return all([...changes, ...startingBeneath(app, key, under)]);
 }
+
+/** An app does not open with an overlay, but with what lies beneath it. */
+const startingBeneath = ({ start }: App, key: string, under: string | null): Change[] =>
+  under !== null && start === key ? [setStart(under)] : [];
 
 const CLOSE: Interaction = { on: 'press', target: { kind: 'close' }, arrival: { kind: 'none' } };
 
@@ -246,6 +250,7 @@ export function overlayWithin(
     putScreen(key, { ...entry, use: 'overlay', of: under, overlay: { ...overlay, panel, over: [under] } }),
     ...openingInstead(app, key),
     ...(host ? closersOf(project, host, panel).map((closer) => putInteraction(closer.key, CLOSE)) : []),
+    ...startingBeneath(app, key, under),
   ]);
 }
 

@@ -65,6 +65,9 @@ test('an address that is made of a route leads back to that route, if no other i
       fc.dictionary(fc.constantFrom('x', 'y', 'z', 'w'), fc.stringMatching(/^[a-z ]{1,5}$/)),
       (one, params) => {
         fc.pre(requiredParametersOf(one).every((name) => params[name]?.trim()));
+        // A part that may be missing, and is, leaves its place to the next one that varies: the address does not say which.
+        const given = parametersOf(one).map((name) => Boolean(params[name]?.trim()));
+        fc.pre(!given.slice(given.indexOf(false) + 1 || given.length).includes(true));
         const found = new RouteMatcher([one]).match(fillRoute(one, params));
         expect(found?.route).toBe(0);
         for (const name of requiredParametersOf(one)) expect(found!.params[name]).toBe(params[name]);

@@ -1,3 +1,4 @@
+import { inOrder } from '../model/json.ts';
 import { isAttributeName } from './attributes.ts';
 import { styleProblem, unsafePart } from './style_values.ts';
 
@@ -209,10 +210,11 @@ function cleanNode<T extends Drawn<T>>(node: T, leftOut: (problem: string) => vo
   }
   const children = node.children.map((child) => cleanNode(child, leftOut));
   const isSame = children.every((child, i) => child === node.children[i]);
-  if (!attributes && isSame) return node;
+  const ordered = inOrder(attributes ?? node.attributes);
+  if (ordered === node.attributes && isSame) return node;
   return {
     ...node,
-    ...(attributes ? { attributes } : {}),
+    attributes: ordered,
     ...(isSame ? {} : { children: children.filter((child) => child !== null) }),
   };
 }

@@ -233,7 +233,8 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
         <div role="status">
           <h2>The next round, not taken in yet</h2>
           <p>
-            {screensInWords(report.screens)} · {sum(report.links)} links: {tallyInWords(report.links)}
+            {screensInWords(report.screens)} · {sum(report.links)}{' '}
+            {sum(report.links) === 1 ? 'link' : 'links'}: {tallyInWords(report.links)}
           </p>
           {failure && <p style={{ color: color.red }}>{failure}</p>}
         </div>

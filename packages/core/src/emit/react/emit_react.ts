@@ -14,9 +14,17 @@ import type { Prop } from '../components/template.ts';
 import { printComponent, printData } from '../components/print_component.ts';
 import { classInSheet } from '../styles/class_names.ts';
 import { printRules } from '../styles/print_css.ts';
-import { type Palette, paletteOf } from '../styles/palette.ts';
+import { namedIn, onlyNamed, type Palette, paletteOf } from '../styles/palette.ts';
 import { writtenValue } from '../styles/written.ts';
-import { type FileStyles, type SharedStyles, shareStyles } from '../styles/share.ts';
+import {
+  type FileRules,
+  type FileStyles,
+  keptFile,
+  type SharedStyles,
+  shareStyles,
+  styleOf,
+} from '../styles/share.ts';
+import { type CodeBefore, codeBefore, screenFile } from '../before.ts';
 import { facesUsedIn, fontCss } from '../font_css.ts';
 import { type Frame, frameOf } from '../layouts/frame.ts';
 import { type EmittedScreen, isText, type MarkupElement, type StyleRule } from '../markup.ts';
@@ -79,36 +87,10 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
   const rows: RouteEntry[] = [];
   const links: TestedLink[] = [];
   const assets = new Map<string, string>();
-  const folders = new Set<string>([
-    'NotFound',
-    'Shell',
-    'Guard',
-    'Redirect',
-    'Outlet',
-    'Navigate',
-    'Overlay',
-  ]);
-  const folderFor = (title: string, other: string): string => {
-    const folder = uniqueCodeName(pascalCase(title), other, (candidate) => folders.has(candidate));
-    folders.add(folder);
-    return folder;
-  };
-  const extraction = extractionOf(plan);
-  const layouts = layoutsOf(plan, extraction, (title) => folderFor(`${title} layout`, 'Layout'));
-  const styles = sharedStylesOf(plan, extraction, layouts);
-  const icons = iconsOf(
-    [
-      ...[...plan.screens, ...plan.overlays.keys()].map((key) => rootOf(plan, extraction, layouts, key)),
-      ...layouts.layouts.map(({ frame }) => frame.root),
-      ...extraction.components.map(({ root }) => root),
-    ],
-    (taken) => folders.has(taken) || extraction.components.some((one) => one.name === taken),
-  );
-  const palette = paletteOf(
-    [...styles.rules, ...[...styles.files.values()].flatMap((file) => file.rules)],
-    (taken) => Object.hasOwn(app.tokens, taken),
-  );
-  const parts: Parts = { extraction, styles, icons, palette };
+  const folders = new Folders();
+  const folderFor = folders.take;
+  const parts = partsOf(plan, folders);
+  const { layouts, styles, icons, palette } = parts;
   const put = (path: string, key: string, made: ScreenFiles): void => {
     files.push({ path: `${path}.tsx`, ...made.tsx, screen: key });
     if (made.css.text) files.push({ path: `${path}.module.css`, ...made.css, screen: key });
@@ -364,13 +346,75 @@ function layoutFiles(
   };
 }
 
+/** Names of components that have a folder or a file of their own. */
+class Folders {
+  readonly #taken = new Set(['NotFound', 'Shell', 'Guard', 'Redirect', 'Outlet', 'Navigate', 'Overlay']);
+  readonly has = (name: string): boolean => this.#taken.has(name);
+  readonly take = (title: string, other: string): string => {
+    const folder = uniqueCodeName(pascalCase(title), other, this.has);
+    this.#taken.add(folder);
+    return folder;
+  };
+}
+
 /** What the files of a project have in common. */
 interface Parts {
   readonly extraction: Extraction;
+  readonly layouts: Layouts;
+  /** All that each file looks like, before what they share is taken out. */
+  readonly rules: readonly FileRules[];
   readonly styles: SharedStyles;
   readonly icons: Icons;
   readonly palette: Palette;
 }
+
+/** What the files have in common: written as it was before, where nothing speaks against it. */
+function partsOf(plan: EmissionPlan, folders: Folders): Parts {
+  const { app } = plan.project;
+  const before = codeBefore(app);
+  const extraction = extractionOf(plan);
+  const layouts = layoutsOf(plan, extraction, (title) => folders.take(`${title} layout`, 'Layout'));
+  const rules = fileRules(plan, extraction, layouts);
+  const styles = shareStyles(rules, before, (key) => app.layers[key]?.name !== undefined);
+  const icons = iconsOf(
+    [
+      ...[...plan.screens, ...plan.overlays.keys()].map((key) => rootOf(plan, extraction, layouts, key)),
+      ...layouts.layouts.map(({ frame }) => frame.root),
+      ...extraction.components.map(({ root }) => root),
+    ],
+    (taken) => folders.has(taken) || extraction.components.some((one) => one.name === taken),
+    before.drawings,
+  );
+  const rulesOf = (settled: boolean): StyleRule[] =>
+    [...styles.files.values()].flatMap((file) => ((file.asBefore !== null) === settled ? file.rules : []));
+  const palette = paletteOf(
+    [...styles.rules, ...rulesOf(false)],
+    (taken) => Object.hasOwn(app.tokens, taken),
+    { rules: rulesOf(true), values: before.values },
+  );
+  return { extraction, layouts, rules, styles, icons, palette };
+}
+
+/** How the code of a project is written, so that it can go on being written that way. */
+export function codeOf(project: Project): CodeBefore {
+  const { rules, styles, icons, palette } = partsOf(new EmissionPlan(project), new Folders());
+  return {
+    shared: new Map(styles.rules.map((rule) => [rule.className, styleOf(rule)])),
+    files: new Map(
+      rules.map((file) => {
+        const written = styles.files.get(file.id)!;
+        const values = namedIn(written.rules, paletteFor(written, palette));
+        return [file.id, keptFile(file.rules, written, values)] as const;
+      }),
+    ),
+    values: palette.names,
+    drawings: icons.names,
+  };
+}
+
+/** The custom properties that a file can say. */
+const paletteFor = ({ asBefore }: FileStyles, palette: Palette): Pick<Palette, 'nameOf'> =>
+  asBefore ? onlyNamed(palette, asBefore.values) : palette;
 
 /** What is written in the file of a screen: without what its layout says, and with components taken out. */
 const rootOf = (plan: EmissionPlan, extraction: Extraction, layouts: Layouts, key: string): MarkupElement =>
@@ -399,24 +443,18 @@ function iconNamesIn(root: MarkupElement, icons: Icons): string[] {
   return names;
 }
 
-/** The styles of all files, with what they have in common in a sheet of its own. */
-function sharedStylesOf(plan: EmissionPlan, extraction: Extraction, layouts: Layouts): SharedStyles {
-  const screens = [...plan.screens, ...plan.overlays.keys()].map((key) => {
-    const { rules } = emitScreenOf(plan, key);
-    return {
-      id: `screen ${key}`,
-      rules: usedRules(rootOf(plan, extraction, layouts, key), rules),
-    };
-  });
-  return shareStyles([
-    ...screens,
-    ...layouts.layouts.map(({ name, frame }) => ({
-      id: `layout ${name}`,
-      rules: usedRules(frame.root, frame.rules),
-    })),
-    ...extraction.components.map(({ name, rules }) => ({ id: `component ${name}`, rules })),
-  ]);
-}
+/** The styles of all files. */
+const fileRules = (plan: EmissionPlan, extraction: Extraction, layouts: Layouts): FileRules[] => [
+  ...[...plan.screens, ...plan.overlays.keys()].map((key) => ({
+    id: screenFile(key),
+    rules: usedRules(rootOf(plan, extraction, layouts, key), emitScreenOf(plan, key).rules),
+  })),
+  ...layouts.layouts.map(({ name, frame }) => ({
+    id: `layout ${name}`,
+    rules: usedRules(frame.root, frame.rules),
+  })),
+  ...extraction.components.map(({ name, rules }) => ({ id: `component ${name}`, rules })),
+];
 
 const usedRules = (root: MarkupElement, rules: readonly StyleRule[]): readonly StyleRule[] => {
   const used = classesIn(root);
@@ -503,7 +541,7 @@ function componentFiles(plan: EmissionPlan, { extraction, styles, icons, palette
       assetImport: assetImport(plan.project),
       fileImport: fileImport(plan.project),
     });
-    const css = sheetOf(plan, own.rules, palette, '../../');
+    const css = sheetOf(plan, own.rules, paletteFor(own, palette), '../../');
     return [
       { path: `${path}.tsx`, ...code, ...(screen ? { screen } : {}) },
       ...(css.text ? [{ path: `${path}.module.css`, ...css, ...(screen ? { screen } : {}) }] : []),
@@ -520,13 +558,14 @@ function screenFiles(
 ): ScreenFiles {
   const screen = emitScreenOf(plan, key);
   const root = inside ?? extraction.roots.get(key) ?? screen.root;
-  const own = styles.files.get(`screen ${key}`)!;
+  const own = styles.files.get(screenFile(key))!;
   const context = JSON.stringify([
     component,
     [...own.classes],
     own.rules.map(({ className }) => className),
     iconNamesIn(root, icons),
     palette.values,
+    own.asBefore !== null,
     extraction.components.map(({ name }) => name),
   ]);
   const known = printed.get(root);
@@ -550,7 +589,12 @@ const iconOptions = (plan: EmissionPlan, component: string): TsxOptions => ({
 });
 
 /** A sheet of a module. @param source from the sheet to the folder of the source */
-const sheetOf = (plan: EmissionPlan, rules: readonly StyleRule[], palette: Palette, source = '../') =>
+const sheetOf = (
+  plan: EmissionPlan,
+  rules: readonly StyleRule[],
+  palette: Pick<Palette, 'nameOf'>,
+  source = '../',
+) =>
   printRules(
     rules,
     (name) => `.${classInSheet(name)}`,
@@ -564,7 +608,7 @@ function filesOf(
   component: string,
   root: MarkupElement,
   styles: FileStyles,
-  { extraction, icons, palette }: Omit<Parts, 'styles'>,
+  { extraction, icons, palette }: Pick<Parts, 'extraction' | 'icons' | 'palette'>,
   lists: readonly EmittedList[],
   hasOutlet = false,
 ): Omit<ScreenFiles, 'links' | 'assets'> {
@@ -599,7 +643,7 @@ function filesOf(
       ...(lists.length ? { data: { ...data, names: listsIn(node, data.names) } } : {}),
     });
   const tsx = print(component, parted.root);
-  const css = sheetOf(plan, styles.rules, palette, '../../');
+  const css = sheetOf(plan, styles.rules, paletteFor(styles, palette), '../../');
   const hasDrawings = JSON.stringify(lists).includes('"node":');
   return {
     context: component,

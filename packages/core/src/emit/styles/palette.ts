@@ -2,12 +2,15 @@ import { uniqueName } from '../../model/names.ts';
 import { channelsOf } from '../../roles/sight.ts';
 import { hueName, labOf } from '../../tokens/find.ts';
 import { hexOf } from '../../tokens/values.ts';
+import type { CodeBefore } from '../before.ts';
 import type { StyleRule } from '../markup.ts';
 import { writtenValue } from './written.ts';
 
 /** Colours and long lists of fonts that stand in rules, under the names that they are written by. */
 export interface Palette {
   readonly nameOf: (value: string) => string | null;
+  /** By value. */
+  readonly names: ReadonlyMap<string, string>;
   /** Custom properties that give them their values: names with values, by name. */
   readonly values: readonly (readonly [name: string, value: string])[];
 }
@@ -18,40 +21,76 @@ const LEAST_USES = 2;
 const LONG = 40;
 const COLORS = /#[0-9a-f]{3,8}\b|\brgb\([^()]*\)/g;
 
+/** What rules are written as before, and the names that values had then. */
+export interface PaletteBefore {
+  readonly rules: readonly StyleRule[];
+  readonly values: CodeBefore['values'];
+}
+
 /**
  * Names the colours and fonts that rules have in common, so that none is written twice. A name follows from the value alone:
- * of a colour hue and lightness, and how much shows through; so another one more or less renames none.
+ * of a colour hue and lightness, and how much shows through; so another one more or less renames none. What had a name
+ * before keeps it while anything has that value.
  */
-export function paletteOf(rules: readonly StyleRule[], isTaken: (name: string) => boolean): Palette {
-  const uses = new Map<string, number>();
-  for (const { base, at, from, states } of rules)
-    for (const css of [base, ...[at, from, states].flatMap((table) => Object.values(table))])
-      for (const [property, value] of Object.entries(css)) {
-        if (property === 'font-family') {
-          const fonts = writtenValue(property, value);
-          if (fonts.length >= LONG) uses.set(fonts, (uses.get(fonts) ?? 0) + 1);
-        }
-        if (isText(value)) continue;
-        for (const [color] of writtenValue(property, value).matchAll(COLORS))
-          uses.set(color, (uses.get(color) ?? 0) + 1);
-      }
+export function paletteOf(
+  rules: readonly StyleRule[],
+  isTaken: (name: string) => boolean,
+  before: PaletteBefore = { rules: [], values: new Map() },
+): Palette {
+  const uses = usesIn(rules);
+  const settled = usesIn(before.rules);
   const names = new Map<string, string>();
   const taken = new Set<string>();
-  for (const [color, count] of [...uses].sort(([a], [b]) => (a < b ? -1 : 1))) {
-    if (count < LEAST_USES) continue;
-    const name = uniqueName(
-      color.includes(',') ? fontName(color) : nameFor(color),
-      (candidate) => taken.has(candidate) || isTaken(candidate),
-    );
+  const put = (value: string, name: string): void => {
     taken.add(name);
-    names.set(color, name);
+    names.set(value, name);
+  };
+  for (const [value, name] of before.values)
+    if ((uses.has(value) || settled.has(value)) && !isTaken(name)) put(value, name);
+  for (const [value, count] of [...uses].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    if (count < LEAST_USES || names.has(value)) continue;
+    put(
+      value,
+      uniqueName(
+        value.includes(',') ? fontName(value) : nameFor(value),
+        (candidate) => taken.has(candidate) || isTaken(candidate),
+      ),
+    );
   }
   return {
-    nameOf: (color) => names.get(color) ?? null,
+    nameOf: (value) => names.get(value) ?? null,
+    names,
     values: [...names]
       .map(([color, name]) => [name, quotedNames(color)] as const)
       .sort(([a], [b]) => (a < b ? -1 : 1)),
   };
+}
+
+/** The palette of a file that is written as before: only what it said by a name then has one. */
+export function onlyNamed(
+  { nameOf }: Pick<Palette, 'nameOf'>,
+  values: readonly string[],
+): Pick<Palette, 'nameOf'> {
+  const known = new Set(values);
+  return { nameOf: (value) => (known.has(value) ? nameOf(value) : null) };
+}
+
+/** Values in rules that are said by a name. */
+export const namedIn = (rules: readonly StyleRule[], { nameOf }: Pick<Palette, 'nameOf'>): string[] =>
+  [...usesIn(rules).keys()].filter((value) => nameOf(value) !== null).sort();
+
+/** How often colours and long lists of fonts stand in rules. */
+function usesIn(rules: readonly StyleRule[]): Map<string, number> {
+  const uses = new Map<string, number>();
+  const count = (value: string): void => void uses.set(value, (uses.get(value) ?? 0) + 1);
+  for (const { base, at, from, states } of rules)
+    for (const css of [base, ...[at, from, states].flatMap((table) => Object.values(table))])
+      for (const [property, value] of Object.entries(css)) {
+        const written = writtenValue(property, value);
+        if (property === 'font-family' && written.length >= LONG) count(written);
+        if (!isText(value)) for (const [color] of written.matchAll(COLORS)) count(color);
+      }
+  return uses;
 }
 
 /** A value in which colours that have a name are written by it. */

@@ -1,5 +1,7 @@
-import type { Declarations } from '../../model/design.ts';
+import type { ClassStyle, Declarations } from '../../model/design.ts';
 import { camelCase, uniqueCodeName } from '../../model/names.ts';
+import { hash } from '../../roles/shape.ts';
+import { type CodeBefore, type FileBefore, type LookBefore, NOTHING_BEFORE } from '../before.ts';
 import { grouped } from '../grouped.ts';
 import type { StyleRule } from '../markup.ts';
 
@@ -8,10 +10,18 @@ export interface FileStyles {
   /** Rules of the file's own sheet. */
   readonly rules: readonly StyleRule[];
   readonly classes: ReadonlyMap<string, readonly ClassUse[]>;
+  /** Of a file in which nothing looks otherwise than before: how it was written, and is still. */
+  readonly asBefore: FileBefore | null;
 }
 export interface ClassUse {
   readonly from: 'own' | 'shared';
   readonly name: string;
+}
+
+/** A file with all that its elements look like. */
+export interface FileRules {
+  readonly id: string;
+  readonly rules: readonly StyleRule[];
 }
 
 export interface SharedStyles {
@@ -72,7 +82,7 @@ function unitsOf(rule: StyleRule): readonly Unit[] {
   return units;
 }
 
-function partUnits({ base, at, from, states }: StyleRule): Unit[] {
+function partUnits({ base, at, from, states }: ClassStyle): Unit[] {
   type Said = [table: 'base' | 'at' | 'from', width: string, property: string, value: string];
   const byKin = new Map<string, Said[]>();
   const note = (table: Said[0], width: string, block: Declarations): void => {
@@ -111,6 +121,10 @@ interface Place {
   /** What is left of it for its own sheet, by sign. */
   readonly left: Map<string, Unit>;
   readonly uses: ClassUse[];
+  /** How it was written before. */
+  readonly before: LookBefore | undefined;
+  /** Whether it looks as it did: it is written as it was. */
+  readonly isSettled: boolean;
 }
 
 /** What several rules have in common. */
@@ -128,21 +142,32 @@ const LEAST_SAVED = 3;
 /**
  * Writes once what several rules say: of those that are called the same, what they have in common becomes a class of that
  * name, and each keeps what is its own; rules that are wholly the same are one. What only one file says stays in its sheet.
- * Greedy, by the lines that are saved.
+ * Greedy, by the lines that are saved. What was shared before goes on being shared under its name, and a file in which
+ * nothing looks otherwise than before is written as it was.
+ * @param isNamed whether a person gave an element its name: its class is called after that, whatever it was before
  */
 export function shareStyles(
-  files: readonly { readonly id: string; readonly rules: readonly StyleRule[] }[],
+  files: readonly FileRules[],
+  before: CodeBefore = NOTHING_BEFORE,
+  isNamed: (key: string) => boolean = () => false,
 ): SharedStyles {
-  const places = files.flatMap(({ id, rules }) =>
-    rules.map((rule): Place => ({
-      file: id,
-      rule,
-      left: new Map(unitsOf(rule).map((unit) => [unit.sign, unit])),
-      uses: [],
-    })),
-  );
+  const places = files.flatMap(({ id, rules }) => {
+    const looks = before.files.get(id)?.looks ?? {};
+    return rules.map((rule): Place => {
+      const known = rule.key !== null && Object.hasOwn(looks, rule.key) ? looks[rule.key] : undefined;
+      return {
+        file: id,
+        rule,
+        left: new Map(unitsOf(rule).map((unit) => [unit.sign, unit])),
+        uses: [],
+        before: known,
+        isSettled: known !== undefined && known.sign === lookSign(rule),
+      };
+    });
+  });
   const names = new Namer(files);
   const made = { shared: [] as StyleRule[], own: new Map<string, StyleRule[]>() };
+  const ownNames = asBefore(places, before, made, names, isNamed);
   const named = new Map<string, string>();
   /** Takes units out of the rules that have them; they get their class when all of that name are known. */
   const part = (signs: readonly string[], covered: readonly Place[]): Part => {
@@ -161,9 +186,10 @@ export function shareStyles(
     else if (known === undefined) made.shared.push(rule);
     for (const { uses } of covered) uses.push({ from: isOwn ? 'own' : 'shared', name: className });
   };
-  for (const [wanted, group] of grouped(places, ({ rule }) => plainName(rule.className))) {
+  const free = places.filter(({ isSettled }) => !isSettled);
+  for (const [wanted, group] of grouped(free, ({ rule }) => plainName(rule.className))) {
     const parts: Part[] = [];
-    let open = group;
+    let open = group.filter(({ uses }) => !uses.length);
     while (open.length > 1) {
       const best = bestOf(open);
       if (!best) break;
@@ -176,7 +202,7 @@ export function shareStyles(
     for (const one of parts) name(wanted, one);
   }
   // What is left the same under different names.
-  const rest = places.filter(({ left }) => left.size > 0);
+  const rest = free.filter(({ left }) => left.size > 0);
   const alike = [...grouped(rest, signOf)].sort(([x, a], [y, b]) => b.length - a.length || (x < y ? -1 : 1));
   for (const [, group] of alike) {
     // What a rule says besides what it shares is its own affair, unless many say it.
@@ -191,14 +217,22 @@ export function shareStyles(
   }
   const ofFile = grouped(places, ({ file }) => file);
   return {
-    rules: made.shared,
+    rules: made.shared.toSorted((a, b) => byName.compare(a.className, b.className)),
     files: new Map(
       files.map(({ id }): [string, FileStyles] => {
-        const rules = [...(made.own.get(id) ?? [])];
+        const rules: StyleRule[] = [];
+        const open = new Map((made.own.get(id) ?? []).map((rule) => [rule.className, rule]));
         const classes = new Map<string, readonly ClassUse[]>();
-        for (const { rule, left, uses } of ofFile.get(id) ?? []) {
+        for (const place of ofFile.get(id) ?? []) {
+          const { rule, left, uses } = place;
+          // What several share stands before the first of them.
+          for (const { from, name } of uses) {
+            const first = from === 'own' ? open.get(name) : undefined;
+            if (first) rules.push(first);
+            if (first) open.delete(name);
+          }
           if (left.size) {
-            const className = names.own(id, rule.className);
+            const className = ownNames.get(place) ?? names.own(id, rule.className);
             rules.push(
               uses.length
                 ? ruleOf(className, rule.key, [...left.values()])
@@ -209,11 +243,137 @@ export function shareStyles(
             classes.set(rule.className, [...uses.toSorted(sharedFirst), { from: 'own', name: className }]);
           } else classes.set(rule.className, uses.toSorted(sharedFirst));
         }
-        return [id, { rules, classes }];
+        const inFile = ofFile.get(id) ?? [];
+        const isSettled =
+          Object.keys(before.files.get(id)?.looks ?? {}).length === inFile.length &&
+          inFile.every((place) => place.isSettled);
+        return [id, { rules, classes, asBefore: isSettled ? before.files.get(id)! : null }];
       }),
     ),
   };
 }
+
+/**
+ * Says what was shared before as it was: of rules that say it still, and of new ones by the name or as a whole. Gives the
+ * names of classes that say the rest of a rule, as far as they had one.
+ */
+function asBefore(
+  places: readonly Place[],
+  { shared, files }: CodeBefore,
+  made: { readonly shared: StyleRule[]; readonly own: Map<string, StyleRule[]> },
+  names: Namer,
+  isNamed: (key: string) => boolean,
+): ReadonlyMap<Place, string> {
+  const ownNames = new Map<Place, string>();
+  if (!files.size) return ownNames;
+  const kept = unitsBy(Object.fromEntries(shared));
+  const used = new Map<string, Place>();
+  const take = (place: Place, name: string, units: readonly Unit[]): void => {
+    leave(place, units);
+    place.uses.push({ from: 'shared', name });
+    if (!used.has(name)) used.set(name, place);
+  };
+  const byPlainName = grouped([...kept.keys()], plainName);
+  const bySign = new Map(
+    [...kept].map(([name, units]) => [
+      units
+        .map(({ sign }) => sign)
+        .toSorted()
+        .join('\n'),
+      name,
+    ]),
+  );
+  const adopted = (place: Place): string | undefined =>
+    bySign.get(signOf(place)) ??
+    (byPlainName.get(plainName(place.rule.className)) ?? [])
+      .filter((name) => says(place, kept.get(name)) && linesOf(kept.get(name)!) >= LEAST_SAVED)
+      .sort((a, b) => linesOf(kept.get(b)!) - linesOf(kept.get(a)!) || byName.compare(a, b))[0];
+  for (const [file, inFile] of grouped(places, (place) => place.file)) {
+    for (const place of inFile) {
+      const { name, shared: uses = [] } = place.before ?? {};
+      for (const use of uses) {
+        const units = kept.get(use);
+        if (says(place, units)) take(place, use, units);
+      }
+      const { key, className } = place.rule;
+      if (name === undefined || (isNamed(key!) && plainName(name) !== plainName(className))) continue;
+      names.keepOwn(file, name);
+      ownNames.set(place, name);
+    }
+    for (const [name, units] of unitsBy(files.get(file)?.own ?? {})) {
+      const still = inFile.filter((place) => place.before?.own.includes(name) && says(place, units));
+      if (still.length < 2) continue;
+      for (const place of still) {
+        leave(place, units);
+        place.uses.push({ from: 'own', name });
+      }
+      names.keepOwn(file, name);
+      made.own.set(file, [...(made.own.get(file) ?? []), ruleOf(name, still[0].rule.key, units)]);
+    }
+    for (const place of inFile) {
+      if (place.isSettled || place.uses.length) continue;
+      const name = adopted(place);
+      if (name !== undefined) take(place, name, kept.get(name)!);
+    }
+  }
+  for (const [name, units] of kept) {
+    const first = used.get(name);
+    if (!first) continue;
+    names.keepShared(name);
+    made.shared.push(ruleOf(name, first.rule.key, units));
+  }
+  return ownNames;
+}
+
+const unitsBy = (classes: Readonly<Record<string, ClassStyle>>) =>
+  new Map(Object.entries(classes).map(([name, style]) => [name, partUnits(style)] as const));
+
+const says = ({ left }: Place, units: readonly Unit[] | undefined): units is readonly Unit[] =>
+  units !== undefined && units.length > 0 && units.every(({ sign }) => left.has(sign));
+
+function leave({ left }: Place, units: readonly Unit[]): void {
+  for (const { sign } of units) left.delete(sign);
+}
+
+const linesOf = (units: readonly Unit[]): number => units.reduce((sum, { lines }) => sum + lines, 0);
+
+/** A hash of all that a rule says, whatever the order that it says it in. */
+const lookSign = (rule: StyleRule): string =>
+  hash(
+    unitsOf(rule)
+      .map(({ sign }) => sign)
+      .toSorted()
+      .join('\n'),
+  );
+
+/** How a file is written, for later. @param values what it says by a custom property */
+export function keptFile(
+  rules: readonly StyleRule[],
+  written: FileStyles,
+  values: readonly string[],
+): FileBefore {
+  const counts = new Map<string, number>();
+  for (const uses of written.classes.values())
+    for (const { from, name } of uses) if (from === 'own') counts.set(name, (counts.get(name) ?? 0) + 1);
+  const isShared = (name: string): boolean => counts.get(name)! > 1;
+  const looks: Record<string, LookBefore> = {};
+  for (const rule of rules) {
+    if (rule.key === null) continue;
+    const uses = written.classes.get(rule.className) ?? [];
+    const own = uses.flatMap(({ from, name }) => (from === 'own' ? [name] : []));
+    const rest = own.find((name) => !isShared(name));
+    looks[rule.key] = {
+      sign: lookSign(rule),
+      ...(rest === undefined ? {} : { name: rest }),
+      shared: uses.flatMap(({ from, name }) => (from === 'shared' ? [name] : [])),
+      own: own.filter(isShared),
+    };
+  }
+  const shared = written.rules.filter(({ className }) => isShared(className));
+  return { own: Object.fromEntries(shared.map((rule) => [rule.className, styleOf(rule)])), values, looks };
+}
+
+export const styleOf = ({ base, at, from, states }: StyleRule): ClassStyle => ({ base, at, from, states });
 
 /** The set of units that saves most lines where these have it in common. */
 function bestOf(open: readonly Place[]): { signs: readonly string[]; covered: readonly Place[] } | null {
@@ -273,6 +433,9 @@ const LEAST_BESIDES = 4;
 /** What is left of a rule, to be compared. */
 const signOf = ({ left }: Place): string => [...left.keys()].toSorted().join('\n');
 
+/** By words, and numbers as numbers. */
+const byName = new Intl.Collator('en', { numeric: true });
+
 const plainName = (className: string): string => className.replace(/\d+$/, '');
 
 /** Gives names that no other class of a sheet has. */
@@ -282,6 +445,14 @@ class Namer {
 
   constructor(files: readonly { readonly id: string }[]) {
     this.#own = new Map(files.map(({ id }) => [id, new Set<string>()]));
+  }
+
+  keepShared(name: string): void {
+    this.#shared.add(name);
+  }
+
+  keepOwn(file: string, name: string): void {
+    this.#own.get(file)!.add(name);
   }
 
   shared(name: string): string {
