@@ -1,7 +1,9 @@
 /**
  * How calm the delivered code stays: the demo with everything wired, then a second round in which one thing changed on one
  * screen. Prints for each kind of change how many files and lines of the delivered code differ, and how many lines of the
- * drawing itself were changed.
+ * drawing itself were changed. Then templates from the registry, of which one page is edited as in a second round: what
+ * differs in its own files, in those of other screens, and in what all share. `npm run bench -- calm PACKAGE...` measures
+ * others.
  */
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
@@ -9,18 +11,22 @@ import {
   addToDesign,
   applyChange,
   applyIteration,
+  type Element,
+  elementsByKey,
   emitReact,
   emptyApp,
   emptyDesign,
   planIteration,
   type Project,
+  readBatch,
   type Screen,
   takeIn,
 } from '@tovel/core';
 import { diffLines } from 'diff';
 import { folderFiles } from '../packages/server/src/demo/folder_files.ts';
-import { readBatch } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
+import { bareName, installed } from './installed.ts';
+import { editedRevision } from './revisions/prepare.ts';
 
 const demo = path.resolve('demo/iteration-1');
 const catalogue = readFileSync(path.join(demo, 'catalogue.svg'), 'utf8');
@@ -92,7 +98,13 @@ const KINDS: readonly (readonly [what: string, round: Round])[] = [
   ['the pile in another order', { screens: (screens) => [...screens].reverse() }],
 ];
 
+const TEMPLATES = ['startbootstrap-sb-admin-2@4.1.4', 'soft-ui-dashboard@1.0.1', 'black-dashboard@1.0.0'];
+
+/** Texts of a pile that are changed, one at a time. */
+const TEXTS = 24;
+
 const same = <T>(value: T): T => value;
+const nothing = { assets: [], notices: [] };
 
 const files = await folderFiles(demo);
 const host = new HeadlessHost();
@@ -111,7 +123,7 @@ try {
     const svg = drawing(catalogue);
     const incoming = screens(await readWith(svg));
     const plan = planIteration(project, incoming, { whole: true });
-    const made = applyIteration(project, plan, { assets: [], notices: [] }, design.iteration + 1);
+    const made = applyIteration(project, plan, nothing, design.iteration + 1);
     const after = textsOf({ design: made.design, app: applyChange(project.app, made.change) });
     const changed = [...new Set([...before.keys(), ...after.keys()])].filter(
       (file) => before.get(file) !== after.get(file),
@@ -126,6 +138,95 @@ try {
   }
 } finally {
   await host.close();
+}
+
+const packages = process.argv.length > 2 ? process.argv.slice(2) : TEMPLATES;
+const packaged = await installed(packages);
+try {
+  console.log(
+    `\n  ${'one page of a template edited'.padEnd(34)}${['its files', 'lines out, in', 'other screens', 'lines out, in', 'shared files', 'lines out, in'].map((cell) => cell.padStart(15)).join('')}`,
+  );
+  for (const name of packages)
+    await measureTemplate(name, packaged.rootOf(name), path.join(packaged.folder, 'revisions'));
+} finally {
+  await packaged.remove();
+}
+
+/** Takes a template in, then again with one of its pages edited, and says what that did to the code. */
+async function measureTemplate(name: string, root: string, kept: string): Promise<void> {
+  const { before, after } = await editedRevision(bareName(name), root, 1, kept);
+  const first = roundOf({ design: emptyDesign, app: emptyApp }, before.screens);
+  // The page in the middle: neither the first, which may be a lone landing page, nor the last.
+  const { file } = before.screens[before.screens.length >> 1].source;
+  const edited = after.screens.find(({ source }) => source.file === file)!;
+  const second = roundOf(
+    first,
+    before.screens.map((one) => (one.source.file === file ? edited : one)),
+  );
+  const [was, is] = [first, second].map(textsOf);
+  const { fileOfScreen } = emitReact(first, 'Demo');
+  const folderOf = (key: string): string => fileOfScreen.get(key)!.replace(/[^/]*$/, '');
+  const own = folderOf(first.design.screens.find(({ source }) => source.file === file)!.key);
+  const tallies = { own: [0, 0, 0], others: [0, 0, 0], shared: [0, 0, 0] };
+  for (const one of new Set([...was.keys(), ...is.keys()])) {
+    const [out, come] = linesBetween(was.get(one) ?? '', is.get(one) ?? '');
+    if (!out && !come) continue;
+    const tally = one.startsWith(own) ? 'own' : one.startsWith('src/screens/') ? 'others' : 'shared';
+    tallies[tally] = tallies[tally].map((sum, i) => sum + [1, out, come][i]);
+  }
+  const cells = Object.values(tallies).flatMap(([count, out, come]) => [String(count), `${out}, ${come}`]);
+  console.log(`  ${name.padEnd(34)}${cells.map((cell) => cell.padStart(15)).join('')}`);
+  measureTexts(first, before.screens, was);
+}
+
+/** Changes one text anywhere, many times over: how many lines of the code that is, and files of other screens. */
+function measureTexts(project: Project, screens: readonly Screen[], was: ReadonlyMap<string, string>): void {
+  const texts: { readonly screen: Screen; readonly element: Element }[] = [];
+  for (const screen of screens)
+    for (const element of elementsByKey(screen).values())
+      if ((element.text ?? '').trim().length > 3) texts.push({ screen, element });
+  const { fileOfScreen } = emitReact(project, 'Demo');
+  const lines: number[] = [];
+  let touching = 0;
+  for (let i = 0; i < TEXTS; i++) {
+    const { screen, element } = texts[Math.floor(((i + 0.5) * texts.length) / TEXTS)];
+    const root = withText(screen.root, element, `${element.text} anew`);
+    const made = textsOf(
+      roundOf(
+        project,
+        screens.map((one) => (one === screen ? { ...one, root } : one)),
+      ),
+    );
+    const own = fileOfScreen.get(
+      project.design.screens.find(({ source }) => source.file === screen.source.file)!.key,
+    );
+    const changed = [...new Set([...was.keys(), ...made.keys()])].filter(
+      (file) => was.get(file) !== made.get(file),
+    );
+    lines.push(
+      changed.reduce((sum, file) => sum + linesBetween(was.get(file) ?? '', made.get(file) ?? '')[1], 0),
+    );
+    if (
+      changed.some((file) => file.startsWith('src/screens/') && !file.startsWith(own!.replace(/[^/]*$/, '')))
+    )
+      touching++;
+  }
+  lines.sort((a, b) => a - b);
+  console.log(
+    `    one text, ${TEXTS} times: ${lines[TEXTS >> 1]} line in the middle, ${lines[Math.floor(TEXTS * 0.9)]} in nine of ten, ${lines.at(-1)} at most; ${touching} touch other screens`,
+  );
+}
+
+function withText(element: Element, at: Element, text: string): Element {
+  if (element === at) return { ...element, text };
+  const children = element.children.map((child) => withText(child, at, text));
+  return children.every((child, i) => child === element.children[i]) ? element : { ...element, children };
+}
+
+function roundOf(project: Project, screens: readonly Screen[]): Project {
+  const plan = planIteration(project, screens, { whole: true });
+  const { design, change } = applyIteration(project, plan, nothing, project.design.iteration + 1);
+  return { design, app: applyChange(project.app, change) };
 }
 
 async function readWith(svg: string): Promise<readonly Screen[]> {

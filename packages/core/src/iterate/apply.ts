@@ -12,6 +12,7 @@ import { codeOf } from '../emit/react/emit_react.ts';
 import { partedAtFirst } from '../project/part_first.ts';
 import { takeIn } from '../project/take_in.ts';
 import { cutOverlay, overlayWithin } from '../overlays/cut.ts';
+import { standingApart } from './apart.ts';
 import { isOwnDrawing, type IterationPlan, staysMeanwhile } from './plan.ts';
 import { placesWith } from './rows.ts';
 import { movedTo, putBack } from './resolve.ts';
@@ -78,6 +79,18 @@ export function applyIteration(
   const taken = isFirst
     ? all([came, partedAtFirst({ design: made, app: applyChange(after, came) })])
     : all([came, ...over]);
+  const changed = new Set(
+    plan.screens.flatMap((step) => {
+      const { old, standing } = step;
+      return old && standing !== 'same' && isOwnDrawing(step) ? [old.key] : [];
+    }),
+  );
+  const apart = standingApart(
+    project,
+    { design: made, app: applyChange(after, taken) },
+    changed,
+    new Set(plan.rows.flatMap(({ id, rebuilt }) => (rebuilt === null ? [] : [id]))),
+  );
   // Of the first screens there is nothing to tell.
   const record = design.screens.length
     ? [putIteration(String(iteration), recordOf(project, plan, back.size))]
@@ -86,7 +99,7 @@ export function applyIteration(
   const code = design.screens.length ? [keepCode(app, codeOf(project))] : [];
   return {
     design: made,
-    change: all([...code, ...aside, taken, ...record]),
+    change: all([...code, ...aside, taken, ...apart, ...record]),
     mapping: keysBetween(design, made),
   };
 }

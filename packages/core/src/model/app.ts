@@ -106,6 +106,8 @@ const layoutFields = {
   name: title(200),
   /** Keys of the screens. */
   screens: list(screenKey, { min: 1, max: 2000 }),
+  /** Screens that were in it until an iteration drew something else around them. */
+  apart: optional(list(screenKey, { max: 2000 })),
 } as const;
 /** What several screens share, written once around them: a layout route with an outlet. */
 export type Layout = FieldsOf<typeof layoutFields>;
@@ -217,6 +219,8 @@ const componentFields = {
   kind: choice(['component', 'list'] as const),
   /** Element keys of the places; of a list its rows, in order. */
   places: list(elementKey, { min: 1, max: 20_000 }),
+  /** Places that were among them until an iteration drew them otherwise than the others. */
+  apart: optional(list(elementKey, { max: 20_000 })),
   /** Names that a person gave to props, by the name that Tovel found. */
   props: optional(
     // The names that Tovel found are words of any kind.

@@ -87,10 +87,11 @@ export function drawn(
   };
   const use = (name: string, values: Readonly<Record<string, PropValue>>, outer: Props): unknown[] => {
     const component = components.get(name)!;
-    const props = Object.fromEntries(
-      Object.entries(values).map(([key, value]) => [key, given(value, outer)]),
+    const defaults = component.props.flatMap((prop) =>
+      prop.byDefault === undefined ? [] : [[prop.name, prop.byDefault] as const],
     );
-    return draw(component.root, component.rules, props);
+    const props = Object.entries(values).map(([key, value]) => [key, given(value, outer)] as const);
+    return draw(component.root, component.rules, Object.fromEntries([...defaults, ...props]));
   };
   return draw(root, rules, {})[0];
 }

@@ -44,9 +44,11 @@ const spec = fc.record<RowSpec>({
 });
 
 /** All that is proposed, taken. */
-function takeAll(project: Project): Project {
+function takeAll(project: Project, as?: 'component'): Project {
   const found = findComponents(project.design.screens);
-  const changes = found.map(({ name, kind, places }, i) => putComponent(`c${i}`, { name, kind, places }));
+  const changes = found.map(({ name, kind, places }, i) =>
+    putComponent(`c${i}`, { name, kind: as ?? kind, places }),
+  );
   return { ...project, app: applyChange(project.app, all(changes)) };
 }
 
@@ -68,7 +70,9 @@ test('whatever is taken, the screens say the same as before', () => {
       fc.array(spec, { minLength: 1, maxLength: 6 }),
       fc.array(spec, { minLength: 1, maxLength: 4 }),
       (one, two) => {
-        expectSameDrawing(takeAll(projectOf(screenWithRows('home', one), screenWithRows('more', two))));
+        const project = projectOf(screenWithRows('home', one), screenWithRows('more', two));
+        expectSameDrawing(takeAll(project));
+        expectSameDrawing(takeAll(project, 'component'));
       },
     ),
     { numRuns: 60 },
@@ -100,6 +104,14 @@ test('a list is one template, with its copies as sample records', () => {
     expect(data).toContain(`status: '${status}'`);
   }
   expect(data.match(/id: '/g)).toHaveLength(3);
+});
+
+test('what most places of a component say is said by itself, and left out where it is used', () => {
+  const { files } = emitReact(takeAll(project, 'component'), 'App');
+  expect(textOf(files, 'src/components/ToolRow/ToolRow.tsx')).toContain("status = 'free today'");
+  const screen = textOf(files, 'src/screens/Home/Home.tsx');
+  expect(screen.match(/status="/g)).toHaveLength(1);
+  expect(screen).toContain('status="back Thursday"');
 });
 
 test('what differs has a prop named by what it says; what some lack is optional', () => {

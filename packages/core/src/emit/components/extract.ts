@@ -88,7 +88,7 @@ export function extractComponents(
       );
       continue;
     }
-    const made = makeTemplate(places, component);
+    const made = fittingTemplate(places, component);
     if (!made) {
       failed.set(component.id, 'its places differ in their elements, not only in what they say');
       continue;
@@ -147,7 +147,9 @@ function withoutUnused(
   const components = [...bodies].flatMap(([key, { component, rules }]): EmittedComponent[] => {
     if (!component) return [];
     const optional = new Set(
-      component.props.flatMap(({ name, kind, isOptional }) => (isOptional && kind !== 'flag' ? [name] : [])),
+      component.props.flatMap(({ name, kind, isOptional, byDefault }) =>
+        isOptional && kind !== 'flag' && byDefault === undefined ? [name] : [],
+      ),
     );
     const root = guarded(cleaned.get(key)!, optional, needed);
     const [classes, terms] = [classesIn(root), termsIn(root)];
@@ -296,23 +298,30 @@ export function classesIn(root: MarkupElement): Set<string> {
   return classes;
 }
 
+/** A template, and the places that it is of. */
+export interface Fitting<P extends Place> {
+  readonly template: Template;
+  readonly places: readonly P[];
+}
+
 /** The template of the places; places that do not fit go their own way as long as most do. */
-function makeTemplate(
-  places: readonly BodyPlace[],
+export function fittingTemplate<P extends Place>(
+  places: readonly P[],
   component: Component,
-): { template: Template; places: readonly BodyPlace[] } | null {
+): Fitting<P> | null {
   if (!places.length) return null;
-  const whole = templateOf(places, component.props);
+  const hasDefaults = component.kind === 'component';
+  const whole = templateOf(places, component.props, hasDefaults);
   if (whole) return { template: whole, places };
   // The most frequent form, and what fits it.
-  let fitting: BodyPlace[] = [places[0]];
+  let fitting: P[] = [places[0]];
   for (const start of places.slice(0, 3)) {
     const group = [start];
     for (const place of places) if (place !== start && templateOf([...group, place])) group.push(place);
     if (group.length > fitting.length) fitting = places.filter((place) => group.includes(place));
   }
   if (fitting.length < 2) return null;
-  const template = templateOf(fitting, component.props);
+  const template = templateOf(fitting, component.props, hasDefaults);
   return template && { template, places: fitting };
 }
 

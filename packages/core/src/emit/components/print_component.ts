@@ -56,7 +56,9 @@ function typeOf(prop: Prop): string {
 
 function parametersOf(name: string, props: readonly Prop[]): string {
   if (!props.length) return '()';
-  const names = props.map((prop) => prop.name);
+  const names = props.map(({ name: prop, byDefault }) =>
+    byDefault === undefined ? prop : `${prop} = ${quote(byDefault)}`,
+  );
   const flat = `({ ${names.join(', ')} }: ${name}Props)`;
   if (`export function ${name}${flat} {`.length <= PRINT_WIDTH) return flat;
   return `({\n${names.map((prop) => `  ${prop},`).join('\n')}\n}: ${name}Props)`;

@@ -15,6 +15,8 @@ export interface Prop {
   readonly name: string;
   readonly kind: 'text' | 'image' | 'link' | 'flag' | 'choice' | 'drawing';
   readonly isOptional: boolean;
+  /** What it is where nothing is given. */
+  readonly byDefault?: string;
   /** Of a choice: what it can be. */
   readonly choices?: readonly string[];
   /** What the first place that has it gives. */
@@ -45,12 +47,14 @@ export interface Place {
  * Lays the markup of several places over each other. Where they agree it stays; where texts, pictures, links,
  * attributes or drawings differ there is a prop; a part that some lack becomes optional; a class that differs becomes a
  * variant. Null where they are too different to be one (another tag, another kind of link).
+ * @param hasDefaults whether what most places say is said by the component itself, and left out by them
  */
 export function templateOf(
   places: readonly Place[],
   names: Readonly<Record<string, string>> = {},
+  hasDefaults = false,
 ): Template | null {
-  const builder = new TemplateBuilder(places, names);
+  const builder = new TemplateBuilder(places, names, hasDefaults);
   const root = builder.element(
     // Whether a place is there at all is said where it stands.
     places.map(({ node: { when: _when, ...node } }) => node),
@@ -67,8 +71,13 @@ interface Found {
   values: readonly (PropValue | undefined)[];
 }
 
+/** Places that a component has at least for what most of them say to be said by itself. */
+const LEAST_FOR_DEFAULT = 3;
+const HAVE_DEFAULTS: ReadonlySet<Prop['kind']> = new Set(['text', 'link', 'choice']);
+
 class TemplateBuilder {
   readonly #places: readonly Place[];
+  readonly #hasDefaults: boolean;
   readonly #names: Readonly<Record<string, string>>;
   readonly #links: ReadonlySet<string>;
   readonly #found: Found[] = [];
@@ -80,30 +89,49 @@ class TemplateBuilder {
   usesPath = false;
   #ownLink: { readonly literal: string; readonly slot: string } | null = null;
 
-  constructor(places: readonly Place[], names: Readonly<Record<string, string>>) {
+  constructor(places: readonly Place[], names: Readonly<Record<string, string>>, hasDefaults: boolean) {
     this.#places = places;
+    this.#hasDefaults = hasDefaults;
     this.#names = names;
     this.#links = new Set(places.flatMap(({ node }) => [...linksIn(node)]));
   }
 
   props(): Prop[] {
-    return this.#found.map(({ prop, values }) => {
+    return this.#found.map((found) => {
+      const { prop, values } = found;
       const sample = values.find((value) => typeof value === 'string');
-      return typeof sample === 'string' ? { ...prop, sample: sample.trim().slice(0, 80) } : prop;
+      const byDefault = this.#defaultOf(found);
+      return {
+        ...prop,
+        ...(byDefault === undefined ? {} : { byDefault, isOptional: true }),
+        ...(typeof sample === 'string' ? { sample: sample.trim().slice(0, 80) } : {}),
+      };
     });
   }
 
   values(): Record<string, PropValue>[] {
+    const defaults = this.#found.map((found) => this.#defaultOf(found));
     return this.#places.map((_, i) =>
       Object.fromEntries(
-        this.#found.flatMap(({ prop, values }) => {
+        this.#found.flatMap(({ prop, values }, at) => {
           const value = values[i];
-          return value === undefined || (prop.kind === 'flag' && value === false)
+          return value === undefined || value === defaults[at] || (prop.kind === 'flag' && value === false)
             ? []
             : [[prop.name, value] as const];
         }),
       ),
     );
+  }
+
+  /** What more than half of the places give, where all give something. */
+  #defaultOf({ prop, values }: Found): string | undefined {
+    if (!this.#hasDefaults || !HAVE_DEFAULTS.has(prop.kind) || values.length < LEAST_FOR_DEFAULT)
+      return undefined;
+    if (values.includes(undefined)) return undefined;
+    const counts = new Map<string, number>();
+    for (const value of values)
+      if (typeof value === 'string') counts.set(value, (counts.get(value) ?? 0) + 1);
+    return [...counts].find(([, count]) => count > values.length / 2)?.[0];
   }
 
   /** The template of nodes that stand at the same place; null in `nodes` where a place has none. */

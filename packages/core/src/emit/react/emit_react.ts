@@ -295,9 +295,13 @@ function layoutFrame(
   );
 }
 
+/** What screens have around them in common that a layout could hold; null where that is nothing. */
+export const frameAround = (plan: EmissionPlan, screens: readonly string[]): Frame | null =>
+  layoutFrame(plan, extractionOf(plan), screens, new Map());
+
 /** Whether screens have something around them in common that a layout could hold. */
 export const hasFrame = (plan: EmissionPlan, screens: readonly string[]): boolean =>
-  layoutFrame(plan, extractionOf(plan), screens, new Map()) !== null;
+  frameAround(plan, screens) !== null;
 
 /**
  * The groups of screens among these that have something around them in common that a layout could hold, the largest

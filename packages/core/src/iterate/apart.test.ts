@@ -1,0 +1,87 @@
+import { applyChange } from '../change/change.ts';
+import { emitReact } from '../emit/react/emit_react.ts';
+import { findingsOf } from '../findings/rules.ts';
+import { surelyShared } from '../layouts/propose.ts';
+import type { Element, Screen } from '../model/design.ts';
+import type { Project } from '../model/project.ts';
+import { TABS, tabbed, wired } from '../testing/tabbed.ts';
+import { applyIteration } from './apply.ts';
+import { planIteration } from './plan.ts';
+
+const screens = TABS.map((name) => tabbed(name));
+const project = ((): Project => {
+  const made = wired(...screens);
+  return { ...made, app: applyChange(made.app, surelyShared(made)) };
+})();
+const [[id]] = Object.entries(project.app.components);
+const [[layout]] = Object.entries(project.app.layouts);
+
+function next(before: Project, incoming: readonly Screen[], iteration: number): Project {
+  const plan = planIteration(before, incoming, { whole: true });
+  const { design, change } = applyIteration(before, plan, { assets: [], notices: [] }, iteration);
+  return { design, app: applyChange(before.app, change) };
+}
+/** The pile with its first screen changed. */
+const withFirst = (change: (screen: Screen) => Screen): readonly Screen[] => [
+  change(screens[0]),
+  ...screens.slice(1),
+];
+const mapped = (element: Element, change: (element: Element) => Element): Element =>
+  change({ ...element, children: element.children.map((child) => mapped(child, change)) });
+/** A bar whose last entry says something else. */
+const renamed = (screen: Screen): Screen => ({
+  ...screen,
+  root: mapped(screen.root, (one) => (one.text === 'Help' ? { ...one, text: 'Help us' } : one)),
+});
+/** A bar without its first two entries. */
+const shorter = (screen: Screen): Screen => tabbed(screen.name, ['Loans', 'Help']);
+
+/** The files of the screens that nothing happened to. */
+const others = (one: Project): [string, string][] => {
+  const { files, fileOfScreen } = emitReact(one, 'App');
+  const folders = screens.slice(1).map(({ key }) => fileOfScreen.get(key)!.replace(/[^/]*$/, ''));
+  return files.flatMap((file): [string, string][] =>
+    'text' in file && folders.some((folder) => file.path.startsWith(folder)) ? [[file.path, file.text]] : [],
+  );
+};
+
+test('a bar that says something else on one screen is still the same component, and others know nothing of it', () => {
+  const made = next(project, withFirst(renamed), 2);
+  expect(made.app.components[id].places).toHaveLength(TABS.length);
+  expect(others(made)).toEqual(others(project));
+  const text = emitReact(made, 'App').files.flatMap((file) => ('text' in file ? [file.text] : []));
+  expect(text.filter((one) => one.includes("= 'Help'"))).toHaveLength(1);
+  // Around the other screens nothing changed: the one whose bar differs stands outside of the layout.
+  expect(made.app.layouts[layout]).toMatchObject({ screens: ['tools', 'loans', 'help'], apart: ['home'] });
+});
+
+test('a bar that is built otherwise on one screen stands by itself, is told, and comes back when it fits again', () => {
+  const made = next(project, withFirst(shorter), 2);
+  expect(made.app.components[id].apart).toHaveLength(1);
+  expect(others(made)).toEqual(others(project));
+  const told = findingsOf(made).filter(({ code }) => code.endsWith('-apart'));
+  expect(told.map(({ code, screen }) => [code, screen])).toEqual([
+    ['component-apart', 'home'],
+    ['layout-apart', 'home'],
+  ]);
+  const mended = told.reduce((app, { fix }) => applyChange(app, fix!.change), made.app);
+  expect(mended.components[id]).toMatchObject({ apart: [] });
+  expect(mended.layouts[layout].screens).toHaveLength(TABS.length);
+
+  const again = next(made, screens, 3);
+  expect(again.app.components[id].places).toHaveLength(TABS.length);
+  expect(again.app.layouts[layout].screens.toSorted()).toEqual(
+    TABS.map((name) => name.toLowerCase()).toSorted(),
+  );
+  expect(others(again)).toEqual(others(project));
+});
+
+test('where the bars of all screens changed, all go on together', () => {
+  const made = next(
+    project,
+    screens.map((one) => renamed(one)),
+    2,
+  );
+  expect(made.app.components[id]).toEqual(project.app.components[id]);
+  expect(made.app.layouts).toEqual(project.app.layouts);
+});

@@ -1,0 +1,207 @@
+import { applyChange, type Change, putComponent, putLayout } from '../change/change.ts';
+import { type Fitting, fittingTemplate } from '../emit/components/extract.ts';
+import type { Place } from '../emit/components/template.ts';
+import { EmissionPlan, emitScreenOf } from '../emit/react/plan.ts';
+import { frameAround } from '../emit/react/emit_react.ts';
+import { isText, type MarkupElement } from '../emit/markup.ts';
+import type { Project } from '../model/project.ts';
+
+/** So many places or screens that nothing happened to are what the others are held against. */
+const LEAST_SETTLED = 2;
+/** Different ones among them that are looked at, at most. */
+const MOST_COMPARED = 12;
+
+/**
+ * The changes that let what an iteration drew otherwise stand by itself: places of components that the others would have to
+ * be written otherwise for, and screens whose surroundings are no longer those of their layout. What fits again comes back.
+ * Where most of them changed, all go on together.
+ * @param before the project without the iteration
+ * @param project with it
+ * @param changed keys of the screens that came otherwise than before
+ * @param asked ids of components that somebody is asked about anyway
+ */
+export function standingApart(
+  before: Project,
+  project: Project,
+  changed: ReadonlySet<string>,
+  asked: ReadonlySet<string>,
+): Change[] {
+  if (!changed.size) return [];
+  const components = apartComponents(before, project, changed, asked);
+  const app = components.reduce(applyChange, project.app);
+  return [...components, ...apartScreens(before, { ...project, app }, changed)];
+}
+
+interface KeyedPlace extends Place {
+  readonly key: string;
+  readonly screen: string;
+}
+
+function apartComponents(
+  before: Project,
+  project: Project,
+  changed: ReadonlySet<string>,
+  asked: ReadonlySet<string>,
+): Change[] {
+  const { app } = project;
+  const wanted = Object.entries(app.components).filter(
+    ([id, { kind }]) => kind === 'component' && !asked.has(id),
+  );
+  if (!wanted.length) return [];
+  const keys = new Set(wanted.flatMap(([, { places, apart = [] }]) => [...places, ...apart]));
+  const were = placesOf(new EmissionPlan(before), keys, changed);
+  const are = placesOf(new EmissionPlan(project), keys);
+  return wanted.flatMap(([id, component]): Change[] => {
+    const at = (some: readonly string[]): KeyedPlace[] => some.flatMap((key) => are.get(key) ?? []);
+    const now = at(component.places);
+    const settled = now.filter(({ screen }) => !changed.has(screen));
+    if (settled.length < LEAST_SETTLED || settled.length === now.length + (component.apart ?? []).length)
+      return [];
+    const sample = unlike(settled);
+    const order = new Map(component.places.map((key, i) => [key, i]));
+    const given = (...more: readonly KeyedPlace[]): Given | null => {
+      const among = [...sample, ...more].sort(
+        (a, b) => (order.get(a.key) ?? order.size) - (order.get(b.key) ?? order.size),
+      );
+      const made = fittingTemplate(among, component);
+      return made && more.every((place) => made.places.includes(place))
+        ? { says: givenTo(made, sample), conditions: conditionsIn(made.template.root) }
+        : null;
+    };
+    const alone = given();
+    if (!alone) return [];
+    const leave = (some: readonly KeyedPlace[]): boolean => {
+      const then = given(...some.flatMap(({ key }) => were.get(key) ?? []));
+      const still = given(...some);
+      if (!still) return true;
+      const isWorse = still.says !== then?.says || still.conditions > then.conditions;
+      return isWorse && (!then || alone.says === then.says);
+    };
+    const moved = now.filter(({ screen }) => changed.has(screen));
+    const single = moved.filter((place) => leave([place]));
+    const rest = moved.filter((place) => !single.includes(place));
+    // What fits by itself may not fit beside the others.
+    const leaving = rest.length > 1 && leave(rest) ? moved : single;
+    const gone = leaving.length <= settled.length ? keysIn(leaving) : new Set<string>();
+    const come = keysIn(
+      at(component.apart ?? []).filter((place) => changed.has(place.screen) && fits(given(place), alone)),
+    );
+    if (!gone.size && !come.size) return [];
+    return [
+      putComponent(id, {
+        ...component,
+        places: [...component.places.filter((key) => !gone.has(key)), ...come],
+        apart: [...(component.apart ?? []).filter((key) => !come.has(key)), ...gone],
+      }),
+    ];
+  });
+}
+
+/** What the places of a component are given, and how much of it depends on where it stands. */
+interface Given {
+  readonly says: string;
+  readonly conditions: number;
+}
+
+const fits = (more: Given | null, alone: Given): boolean => more !== null && more.says === alone.says;
+
+/** What places are given, without what all of them say the same: that the component says by itself. */
+function givenTo({ template, places }: Fitting<KeyedPlace>, settled: readonly KeyedPlace[]): string {
+  const values = settled.map((place) => template.values[places.indexOf(place)] ?? null);
+  const [first] = values;
+  const own = template.props.filter(
+    ({ name }) =>
+      !values.every(
+        (one) =>
+          one?.[name] === first?.[name] && (first?.[name] === undefined || typeof first[name] === 'string'),
+      ),
+  );
+  return JSON.stringify(
+    values.map((one) => one && own.map(({ name }) => [name, one[name]]).sort()),
+    withoutKeys,
+  );
+}
+
+/** How much of a component depends on where it stands: what is there or not, and what looks one way or the other. */
+const conditionsIn = ({ when, variant, children }: MarkupElement): number =>
+  children.reduce(
+    (sum, child) => sum + (isText(child) ? 0 : conditionsIn(child)),
+    Number(when !== undefined) + Number(variant !== undefined),
+  );
+
+const keysIn = (places: readonly KeyedPlace[]): ReadonlySet<string> => new Set(places.map(({ key }) => key));
+
+/** Where components stand, by the key of each place. @param on only these screens */
+function placesOf(
+  plan: EmissionPlan,
+  keys: ReadonlySet<string>,
+  on?: ReadonlySet<string>,
+): ReadonlyMap<string, KeyedPlace> {
+  const found = new Map<string, KeyedPlace>();
+  for (const screen of [...plan.screens, ...plan.overlays.keys()]) {
+    if (on && !on.has(screen)) continue;
+    const { root, rules } = emitScreenOf(plan, screen);
+    const byName = new Map(rules.map((rule) => [rule.className, rule]));
+    const visit = (node: MarkupElement): void => {
+      if (node.key !== null && keys.has(node.key))
+        found.set(node.key, {
+          key: node.key,
+          screen,
+          node,
+          rules: byName,
+          route: plan.routeOf(screen),
+        });
+      for (const child of node.children) if (!isText(child)) visit(child);
+    };
+    visit(root);
+  }
+  return found;
+}
+
+/** Places that differ from each other in what they say. */
+function unlike(places: readonly KeyedPlace[]): readonly KeyedPlace[] {
+  const found = new Map<string, KeyedPlace>();
+  for (const place of places) {
+    const says = signOf(place.node);
+    if (!found.has(says)) found.set(says, place);
+    if (found.size === MOST_COMPARED) break;
+  }
+  return [...found.values()];
+}
+
+function apartScreens(before: Project, project: Project, changed: ReadonlySet<string>): Change[] {
+  const wanted = Object.entries(project.app.layouts);
+  if (!wanted.length) return [];
+  const [was, is] = [new EmissionPlan(before), new EmissionPlan(project)];
+  const isShown = new Set(is.screens.filter((key) => was.screens.includes(key)));
+  const around = (plan: EmissionPlan, screens: readonly string[]): string | null => {
+    const frame = frameAround(plan, screens);
+    return frame && signOf(frame.root);
+  };
+  return wanted.flatMap(([id, layout]): Change[] => {
+    const { screens, apart = [] } = layout;
+    const settled = screens.filter((key) => isShown.has(key) && !changed.has(key));
+    const moved = (key: string): boolean => isShown.has(key) && changed.has(key);
+    if (settled.length < LEAST_SETTLED || ![...screens, ...apart].some(moved)) return [];
+    const alone = around(is, settled);
+    const leaves = (key: string): boolean => {
+      if (!moved(key)) return false;
+      const [then, still] = [around(was, [...settled, key]), around(is, [...settled, key])];
+      return still !== then && (alone === then || still === null);
+    };
+    const leaving = screens.filter(leaves);
+    const gone = leaving.length <= settled.length ? leaving : [];
+    const come = apart.filter((key) => moved(key) && around(is, [...settled, key]) === alone);
+    if (!gone.length && !come.length) return [];
+    return [
+      putLayout(id, {
+        ...layout,
+        screens: [...screens.filter((key) => !gone.includes(key)), ...come],
+        apart: [...apart.filter((key) => !come.includes(key)), ...gone],
+      }),
+    ];
+  });
+}
+
+const withoutKeys = (name: string, value: unknown): unknown => (name === 'key' ? undefined : value);
+const signOf = (node: MarkupElement): string => JSON.stringify(node, withoutKeys);
