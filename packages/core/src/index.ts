@@ -1,4 +1,7 @@
 /** What Tovel computes, in the order data flows. */
+export { type EmittedFile, type EmittedProject } from './emit/emitted.ts';
+export { extractionOf, previewComponent } from './emit/form/components/extraction.ts';
+export { hasFrame } from './emit/form/layouts/layouts.ts';
 export {
   ASSET_TYPES,
   type AssetRef,
@@ -21,10 +24,14 @@ export {
   type ScreenUse,
   type VectorNode,
 } from './model/design.ts';
+
 export type * from './model/app.ts';
 export { appSchema, defaultSettings, emptyApp, isSafeCssValue, TABLE_NAMES, tables } from './model/app.ts';
+
 export { screenOfOwn } from './model/app.ts';
+
 export { elementOfInteraction, freeInteractionKey, GESTURES, pressTo } from './model/interaction.ts';
+
 export {
   elementsByKey,
   hostOf,
@@ -40,13 +47,21 @@ export {
   useInWords,
   walkElements,
 } from './model/project.ts';
+
 export { containersOf, findElement, isWithin, screenOf, screenWith } from './model/places.ts';
+
 export { isExternalAddress, isPlainAddress } from './vocabulary/addresses.ts';
+
 export { TAGS, writtenTag } from './vocabulary/tags.ts';
+
 export { findProblem, type Problem, problemText } from './schema/problem.ts';
+
 export { jsonSchemaOf, type JsonSchema } from './schema/json_schema.ts';
+
 export type { Schema } from './schema/schema.ts';
-export { equalJson, isRecord, stringifySorted } from './model/json.ts';
+
+export { equalJson, isRecord, stringifySorted } from './json/json.ts';
+
 export { camelCase, kebabCase, pascalCase, sentenceCase, uniqueName } from './model/names.ts';
 
 export {
@@ -80,9 +95,13 @@ export {
   setStart,
   touchedBy,
 } from './change/change.ts';
+
 export { changeBetween, keysBetween, screensTouched } from './change/between.ts';
+
 export { type Before, rebased, valuesIn, valuesOf } from './change/rebase.ts';
+
 export { type KeyMap, mapChange } from './change/map_keys.ts';
+
 export {
   deviceOf,
   type EntryHead,
@@ -98,7 +117,9 @@ export {
 } from './change/history.ts';
 
 export { limits, megabytes } from './intake/limits.ts';
+
 export { baseName, hashOf, type InputFile, kindOfFile, typeOfFile, unpack } from './intake/files.ts';
+
 export {
   addToDesign,
   type IntakeOptions,
@@ -106,19 +127,31 @@ export {
   type IntakeResult,
   readBatch,
 } from './intake/batch.ts';
+
 export type { IntakeHost, ShippedFace } from './intake/host.ts';
+
 export type { PdfPage, PdfPicture, PdfShape, PdfText } from './intake/pdf/pdf_page.ts';
+
 export type { Pixels, TextLine } from './intake/picture/pixels.ts';
+
 export { findRegions } from './intake/picture/find_regions.ts';
+
 export type { UtilityPlan } from './intake/html/utilities.ts';
+
 export { isIconFamily, type WebFont, webFontsIn } from './intake/html/web_fonts.ts';
+
 export { type Matrix, mapPoint, multiply } from './intake/svg/matrix.ts';
+
 export { readSvg } from './intake/svg/read_svg.ts';
+
 export { PATH_ATTRIBUTE, type SafePage, sanitisePage } from './intake/html/sanitise.ts';
+
 export { defaultPlan, type PageReading, type ReadElement, type ReadingPlan } from './intake/html/reading.ts';
 
 export { roleDecisions, settle } from './layers/settle.ts';
+
 export { ADDED_KINDS, addedControl, freeAddedKey } from './layers/added.ts';
+
 export {
   closersOf,
   cutApart,
@@ -129,7 +162,9 @@ export {
   proposePanel,
   uncutOverlay,
 } from './overlays/cut.ts';
+
 export { drawerChange, openerProposals, undrawerChange } from './layers/drawer.ts';
+
 export {
   always,
   type Edit,
@@ -139,10 +174,15 @@ export {
   type EditState,
   parseEditKey,
 } from './model/edit_key.ts';
+
 export { conditionInWords, editsByElement } from './layers/edit.ts';
+
 export { counterpartsOf, defaultTurn } from './counterparts/merge.ts';
+
 export { matchElements } from './counterparts/match.ts';
+
 export { hexOf, kindOfProperty, normalValue, tokenCss } from './tokens/values.ts';
+
 export {
   hueName,
   mergedToken,
@@ -153,8 +193,11 @@ export {
   type ValueUse,
   valueUses,
 } from './tokens/find.ts';
+
 export { exportTokens, type ImportedTokens, importTokens } from './tokens/dtcg.ts';
+
 export { type ComponentProposal, findComponents, findLists } from './components/find.ts';
+
 export {
   ariaName,
   CHART_KINDS,
@@ -167,7 +210,9 @@ export {
   roleInWords,
   ROLES,
 } from './roles/names.ts';
+
 export { inferRoles, roleByTag, type RoleGuess } from './roles/infer.ts';
+
 export {
   decideRole,
   elementsLike,
@@ -179,7 +224,9 @@ export {
   takeRoles,
   undecideRole,
 } from './roles/decide.ts';
+
 export { type Breakpoint, breakpointsOf } from './layout/breakpoints.ts';
+
 export {
   type Arrangement,
   arrangementOf,
@@ -190,9 +237,13 @@ export {
   type Sizing,
   sizingDeclarations,
 } from './layout/arrangement.ts';
+
 export { scoreRoles } from './roles/score.ts';
+
 export { sightOf } from './roles/sight.ts';
+
 export { isField, isPressable, roleOf } from './roles/role.ts';
+
 export {
   freeRoute,
   hasAddress,
@@ -203,6 +254,7 @@ export {
   screenAtAddress,
   routeTable,
 } from './routes/routes.ts';
+
 export {
   fillRoute,
   normaliseRoute,
@@ -210,16 +262,26 @@ export {
   requiredParametersOf,
   routeFormProblem,
   RouteMatcher,
-} from './routes/pattern.ts';
+} from './paths/pattern.ts';
+
 export { isBelow, parentRoute, rerouted, reroutedProblem, routeBelow } from './routes/edit.ts';
+
 export { labelOf, type Pressable, pressablesOf } from './links/pressable.ts';
+
 export { authoredLinks } from './links/authored.ts';
-export { type CopiedLink, copiedWiring, reciprocalLink, takeCopied } from './links/copy.ts';
+
+export { type CopiedLink, copiedWiring, reciprocalLink, takeCopied } from './wire/copy.ts';
+
 export { type RowField, rowFields, sharedPairs } from './links/shared.ts';
-export { type TypedLine, typedWiring } from './links/typed.ts';
-export { openLinks, refuseLink, takeLinks } from './links/decide.ts';
+
+export { type TypedLine, typedWiring } from './wire/typed.ts';
+
+export { openLinks, refuseLink, takeLinks } from './wire/decide.ts';
+
 export { type LinkProposal, proposeLinks } from './links/propose/propose.ts';
+
 export { wordLikeness, wordsIn } from './links/propose/words.ts';
+
 export {
   addressIn,
   describeArrival,
@@ -230,8 +292,11 @@ export {
   type TargetChoice,
   targetChoices,
 } from './links/target.ts';
+
 export { interactionProblem, missingParameters, targetProblem, unsaidParameters } from './links/problem.ts';
+
 export { componentAround, type Wired, wiringOf } from './links/wiring.ts';
+
 export {
   type Counts,
   type ElementState,
@@ -243,7 +308,9 @@ export {
   type Standing,
   type WiredState,
 } from './graph/graph.ts';
+
 export type { Way } from './graph/reach.ts';
+
 export {
   drawLines,
   type LineGroup,
@@ -254,24 +321,36 @@ export {
   type Station,
   type Track,
 } from './graph/lines.ts';
+
 export { analysisOf, gatesTo, type GraphAnalysis, shortestWay } from './graph/analysis.ts';
+
 export type { Finding, FindingLevel, FindingStation } from './findings/finding.ts';
+
 export { findingsOf, isAtLeast, LEVELS, rules, standingFindings, stationOf } from './findings/rules.ts';
+
 export { findingsAsSarif, findingsAsText } from './findings/report.ts';
 
-export { reset } from './emit/reset.ts';
-export { baseCss } from './emit/base_css.ts';
-export { graphFiles } from './emit/graph_file.ts';
-export { printHtml } from './emit/print_html.ts';
-export { EmissionPlan, emitScreenOf } from './emit/react/plan.ts';
+export { reset } from './vocabulary/reset.ts';
+
+export { baseCss } from './emit/styles/base_css.ts';
+
+export { graphFiles } from './emit/graph/graph_file.ts';
+
+export { printHtml } from './emit/html/print_html.ts';
+
+export { EmissionPlan, emitScreenOf } from './emit/form/plan.ts';
+
 export { type EmissionProgress, seldom } from './emit/progress.ts';
-export { emitReact, type EmittedFile, type EmittedProject } from './emit/react/emit_react.ts';
-export { type EmittedComponent, type EmittedList, type Extraction } from './emit/components/extract.ts';
-export { type Prop, type Template } from './emit/components/template.ts';
-export { extractionOf, hasFrame, previewComponent } from './emit/react/emit_react.ts';
+
+export { emitReact } from './emit/react/emit_react.ts';
+export { type EmittedComponent, type EmittedList, type Extraction } from './emit/form/components/extract.ts';
+
+export { type Prop, type Template } from './emit/form/components/template.ts';
+
 export { targets } from './emit/targets.ts';
 
 export { type Decided, decidedAbout } from './iterate/decided.ts';
+
 export {
   type Ask,
   type IterationPlan,
@@ -281,6 +360,7 @@ export {
   type ScreenStanding,
   type ScreenStep,
 } from './iterate/plan.ts';
+
 export {
   composeKeys,
   invertKeys,
@@ -289,8 +369,11 @@ export {
   sameKeys,
   speaksOfGone,
 } from './change/key_mapping.ts';
+
 export { decideBoth, letGoOf, moveDecided, putOn } from './iterate/resolve.ts';
+
 export { type Answer, answered, type Answers, answersSchema, proposedAnswer } from './iterate/answers.ts';
+
 export {
   type IterationReport,
   type ReportedAsk,
@@ -301,13 +384,21 @@ export {
   reportOf,
   type Tally,
 } from './iterate/report.ts';
+
 export { deliveredCode } from './emit/deliver.ts';
+
 export { asInCode } from './emit/styles/class_names.ts';
+
 export { type PageOf, pageOf } from './emit/page_of.ts';
+
 export { type ComparedScreen, Comparison } from './differences/comparison.ts';
+
 export { Round, type RoundScreen } from './iterate/round.ts';
+
 export { type Effects, effectsOf } from './iterate/effects.ts';
+
 export { type Difference, differencesOf, pairsByKey } from './differences/elements.ts';
+
 export {
   type Became,
   type GraphDifference,
@@ -315,15 +406,25 @@ export {
   type ProjectDifference,
   projectDifferences,
 } from './differences/projects.ts';
+
 export type { IterationRecord, SetAside, TableEntry } from './model/app.ts';
+
 export { describeDecided, describeEntries } from './iterate/describe.ts';
+
 export { type AppliedIteration, applyIteration } from './iterate/apply.ts';
+
 export { type DesignMatch, matchDesigns } from './match/design.ts';
+
 export { type ElementPair } from './match/elements.ts';
+
 export { type ScreenKinship, type ScreenPair } from './match/screens.ts';
+
 export { partedAtFirst } from './project/part_first.ts';
+
 export { type LayoutProposal, proposeLayouts, surelyShared } from './layouts/propose.ts';
+
 export { fillPlanned, planFor, planScreen } from './project/plan_screen.ts';
+
 export {
   checkJourney,
   type JourneyCheck,
@@ -332,8 +433,11 @@ export {
   pressStep,
   Walk,
 } from './journeys/walk.ts';
+
 export { enteredElement, pressedElement, printJourneyTests } from './emit/journey_tests.ts';
+
 export { takeIn } from './project/take_in.ts';
+
 export {
   ArchiveError,
   packProject,
@@ -343,9 +447,14 @@ export {
   type ProjectArchive,
   unpackProject,
 } from './project/archive.ts';
+
 export { asWrittenNow } from './project/older.ts';
+
 export * from './api/schemas.ts';
 export { errorStatus, type ErrorCode, errors } from './api/errors.ts';
+
 export { type Cost, type Operation, type OperationName, operations } from './api/operations.ts';
+
 export { type DocumentName, documentSchema, documentSchemas } from './api/document_schema.ts';
+
 export { openApi } from './api/open_api.ts';

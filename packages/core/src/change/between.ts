@@ -1,6 +1,6 @@
 import { type App, TABLE_NAMES } from '../model/app.ts';
 import type { Design } from '../model/design.ts';
-import { equalJson } from '../model/json.ts';
+import { equalJson } from '../json/json.ts';
 import { elementsByKey, findElement, screensByKey, screenWith } from '../model/places.ts';
 import type { Project } from '../model/project.ts';
 import { all, type Change, setStart } from './change.ts';

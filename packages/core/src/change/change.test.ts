@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { stringifySorted } from '../model/json.ts';
+import { stringifySorted } from '../json/json.ts';
 import { emptyApp, type Interaction } from '../model/app.ts';
 import * as arbitrary from '../testing/arbitrary.ts';
 import {

@@ -12,7 +12,7 @@ import {
   type Region,
   type Use,
 } from '../model/app.ts';
-import { equalJson, isRecord } from '../model/json.ts';
+import { equalJson, isRecord } from '../json/json.ts';
 import { assertShape, findProblem, problemText } from '../schema/problem.ts';
 import { choice, either, fields, lazy, list, nothing, type Schema, type Shape } from '../schema/schema.ts';
 import { noteOrigin, type Written } from './lineage.ts';

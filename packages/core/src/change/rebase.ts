@@ -1,5 +1,5 @@
 import type { App, TableName } from '../model/app.ts';
-import { equalJson, isRecord } from '../model/json.ts';
+import { equalJson, isRecord } from '../json/json.ts';
 import { all, applyChange, type Change, type Put } from './change.ts';
 
 /** What stood at a place of the app when a change was made: the value, or null where there was none. */

@@ -1,7 +1,7 @@
 import { applyChange, putScreen, putUse } from '../change/change.ts';
 
-import { EmissionPlan, emitScreenOf } from '../emit/react/plan.ts';
-import { printHtml } from '../emit/print_html.ts';
+import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
+import { printHtml } from '../emit/html/print_html.ts';
 import { graphOf } from '../graph/graph.ts';
 import { settle } from '../layers/settle.ts';
 import type { Screen } from '../model/design.ts';

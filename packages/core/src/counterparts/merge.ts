@@ -1,4 +1,4 @@
-import { reset } from '../emit/reset.ts';
+import { reset } from '../vocabulary/reset.ts';
 import type { App } from '../model/app.ts';
 import type { Declarations, Element, ElementStyle, Screen } from '../model/design.ts';
 import { orderedScreens } from '../model/project.ts';

@@ -1,5 +1,5 @@
 import { type PageOf, pageOf } from '../emit/page_of.ts';
-import { EmissionPlan } from '../emit/react/plan.ts';
+import { EmissionPlan } from '../emit/form/plan.ts';
 import { settle } from '../layers/settle.ts';
 import { type Project, screensByKey } from '../model/project.ts';
 import { type Difference, differencesOf, pairsByKey } from './elements.ts';

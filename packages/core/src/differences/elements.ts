@@ -3,7 +3,7 @@ import { makingOf } from '../match/likeness.ts';
 import { traitsOf } from '../match/traits.ts';
 import { commonSubsequence } from '../match/sequence.ts';
 import type { Declarations, Element, Screen } from '../model/design.ts';
-import { equalJson } from '../model/json.ts';
+import { equalJson } from '../json/json.ts';
 import { elementsByKey, parentsByKey, walkElements } from '../model/places.ts';
 
 /** One thing that differs between two versions of a screen, in words. */

@@ -2,7 +2,7 @@ import { graphOf, type GraphLink } from '../graph/graph.ts';
 import { describeTarget } from '../links/target.ts';
 import { labelOf } from '../links/pressable.ts';
 import type { App } from '../model/app.ts';
-import { equalJson } from '../model/json.ts';
+import { equalJson } from '../json/json.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { findElement, screenWith } from '../model/places.ts';
 import { isOverlay, isUsed, type Project, screenName, screensByKey } from '../model/project.ts';

@@ -1,7 +1,10 @@
+import { type EmittedFile, type EmittedProject } from './emitted.ts';
 import type { Project } from '../model/project.ts';
+
 import type { EmissionProgress } from './progress.ts';
-import type { EmittedFile, EmittedProject } from './react/emit_react.ts';
-import { PRINT_WIDTH } from './print_tsx.ts';
+
+import { PRINT_WIDTH } from './react/print_tsx.ts';
+
 import { targets } from './targets.ts';
 
 /** Texts that are formatted, with the formatter's name for their language. */

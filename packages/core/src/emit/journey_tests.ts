@@ -3,10 +3,10 @@ import { checkJourney } from '../journeys/walk.ts';
 import type { Interaction, Journey } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import type { Project } from '../model/project.ts';
-import { type EmittedScreen, isCounted, isText, type MarkupElement } from './markup.ts';
-import { PRINT_WIDTH } from './print_tsx.ts';
+import { type EmittedScreen, isCounted, isText, type MarkupElement } from './form/markup.ts';
+import { PRINT_WIDTH } from './react/print_tsx.ts';
 import { quote } from './quoting.ts';
-import { EmissionPlan, emitScreenOf } from './react/plan.ts';
+import { EmissionPlan, emitScreenOf } from './form/plan.ts';
 
 import { testedAddress } from './react/tested_links.ts';
 

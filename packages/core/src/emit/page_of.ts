@@ -1,7 +1,7 @@
 import { settle } from '../layers/settle.ts';
 import { type Project, screenName, screensByKey } from '../model/project.ts';
-import { printHtml } from './print_html.ts';
-import { emitScreenOf, type EmissionPlan } from './react/plan.ts';
+import { printHtml } from './html/print_html.ts';
+import { emitScreenOf, type EmissionPlan } from './form/plan.ts';
 
 /** A screen as a page of its own, and how large it is, in px. */
 export interface PageOf {

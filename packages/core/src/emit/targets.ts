@@ -1,6 +1,9 @@
+import { type EmittedProject } from './emitted.ts';
 import type { Project } from '../model/project.ts';
+
 import type { EmissionProgress } from './progress.ts';
-import { emitReact, type EmittedProject } from './react/emit_react.ts';
+
+import { emitReact } from './react/emit_react.ts';
 
 /** What a project can be written as, by the name that the command line takes. */
 export const targets: Readonly<

@@ -1,7 +1,7 @@
 import { putRedirect, putScreen } from '../change/change.ts';
 import { isUsed, type Project, screenName, useInWords } from '../model/project.ts';
 import { routeTroubles } from '../routes/edit.ts';
-import { routeFormProblem, shapeOf } from '../routes/pattern.ts';
+import { routeFormProblem, shapeOf } from '../paths/pattern.ts';
 import { routeProblem, screenAtAddress, screenAtRoute } from '../routes/routes.ts';
 import type { Found, Rule } from './finding.ts';
 

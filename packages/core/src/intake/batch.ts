@@ -1,6 +1,6 @@
 import { withTellingNames } from './screen_names.ts';
 import type { AssetRef, Design, FontFace, Notice, Screen } from '../model/design.ts';
-import { isObjectMember } from '../model/json.ts';
+import { isObjectMember } from '../json/json.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import { BatchFiles } from './batch_files.ts';
 import { baseName, type InputFile, kindOfFile, textOfFile } from './files.ts';

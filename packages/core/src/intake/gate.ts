@@ -7,7 +7,7 @@ import {
   type Screen,
   screenSchema,
 } from '../model/design.ts';
-import { inOrder } from '../model/json.ts';
+import { inOrder } from '../json/json.ts';
 import { findProblem, problemText } from '../schema/problem.ts';
 import { LONGEST_KEY } from '../schema/schema.ts';
 import { attributeProblem, LONGEST_VALUE } from '../vocabulary/attributes.ts';

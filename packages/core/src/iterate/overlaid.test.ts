@@ -3,7 +3,7 @@ import { graphOf } from '../graph/graph.ts';
 import { pressablesOf } from '../links/pressable.ts';
 import type { Screen } from '../model/design.ts';
 import { pressTo } from '../model/interaction.ts';
-import { stringifySorted } from '../model/json.ts';
+import { stringifySorted } from '../json/json.ts';
 import type { Project } from '../model/project.ts';
 import { projectOf, screenOf, svg } from '../testing/build.ts';
 import { applyIteration } from './apply.ts';

@@ -1,7 +1,7 @@
 import type { Design, Element, Screen } from '../model/design.ts';
 import type { TableEntry } from '../model/app.ts';
 import { parseEditKey } from '../model/edit_key.ts';
-import { equalJson } from '../model/json.ts';
+import { equalJson } from '../json/json.ts';
 import { elementsByKey } from '../model/places.ts';
 import { type Project, textOf } from '../model/project.ts';
 import { type DesignMatch, matchDesigns } from '../match/design.ts';

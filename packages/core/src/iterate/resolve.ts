@@ -2,7 +2,7 @@ import { all, applyChange, type Change, putSetAside } from '../change/change.ts'
 import { mapChange } from '../change/map_keys.ts';
 import type { App, TableEntry } from '../model/app.ts';
 import { freeInteractionKey } from '../model/interaction.ts';
-import { equalJson } from '../model/json.ts';
+import { equalJson } from '../json/json.ts';
 import { type Decided, decidedAbout } from './decided.ts';
 
 const put = ({ table, key, value }: TableEntry): Change => ({ kind: 'put', table, key, value }) as Change;

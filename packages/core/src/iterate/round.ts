@@ -2,7 +2,7 @@ import { applyChange } from '../change/change.ts';
 import { type Difference, differencesOf } from '../differences/elements.ts';
 import { type GraphDifference, graphDifferences } from '../differences/projects.ts';
 import { type PageOf, pageOf } from '../emit/page_of.ts';
-import { EmissionPlan } from '../emit/react/plan.ts';
+import { EmissionPlan } from '../emit/form/plan.ts';
 import type { IntakeResult } from '../intake/batch.ts';
 import { labelOf } from '../links/pressable.ts';
 import type { Element, Screen } from '../model/design.ts';

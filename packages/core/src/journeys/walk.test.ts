@@ -1,8 +1,8 @@
 import { SaxesParser } from 'saxes';
 import { all, applyChange, putCondition, putInteraction, putJourney, putScreen } from '../change/change.ts';
 import { pressedElement, printJourneyTests } from '../emit/journey_tests.ts';
-import { EmissionPlan } from '../emit/react/plan.ts';
-import { graphFiles } from '../emit/graph_file.ts';
+import { EmissionPlan } from '../emit/form/plan.ts';
+import { graphFiles } from '../emit/graph/graph_file.ts';
 import { findingsOf } from '../findings/rules.ts';
 import { graphOf } from '../graph/graph.ts';
 import type { Journey } from '../model/app.ts';

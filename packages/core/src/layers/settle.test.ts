@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { all, applyChange, invertChange, putLayer, putRegion, putSetting } from '../change/change.ts';
 
-import { EmissionPlan, emitScreenOf } from '../emit/react/plan.ts';
-import { printHtml } from '../emit/print_html.ts';
+import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
+import { printHtml } from '../emit/html/print_html.ts';
 import { graphOf } from '../graph/graph.ts';
 import { walkElements } from '../model/project.ts';
 import type { Layer } from '../model/app.ts';

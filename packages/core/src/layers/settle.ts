@@ -9,7 +9,7 @@ import {
   type Settings,
 } from '../model/app.ts';
 import type { Declarations, Design, Element, Screen } from '../model/design.ts';
-import { equalJson } from '../model/json.ts';
+import { equalJson } from '../json/json.ts';
 import { type CutPanel, cutPanelsOf, type Project, walkElements } from '../model/project.ts';
 import { noteDrawn, screenOf } from '../model/places.ts';
 import { applyRoles } from '../roles/apply.ts';

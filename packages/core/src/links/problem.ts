@@ -1,7 +1,7 @@
 import type { Interaction, ScreenTarget, Target } from '../model/app.ts';
 import { isOverlay, type Project, screenName, useInWords } from '../model/project.ts';
 import { findElement } from '../model/places.ts';
-import { parametersOf, requiredParametersOf } from '../routes/pattern.ts';
+import { parametersOf, requiredParametersOf } from '../paths/pattern.ts';
 
 /** Why an interaction cannot do what it says, in words; null when it can. `from` is the screen that it is on. */
 export function interactionProblem(project: Project, from: string, interaction: Interaction): string | null {

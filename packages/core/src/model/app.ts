@@ -28,7 +28,7 @@ import {
   yes,
   lazy,
 } from '../schema/schema.ts';
-import { routeFormProblem } from '../routes/pattern.ts';
+import { routeFormProblem } from '../paths/pattern.ts';
 import { unsafePart } from '../vocabulary/style_values.ts';
 import { boxSchema, classStyleSchema, REGION_KINDS } from './design.ts';
 import { editProblem } from './edit_key.ts';

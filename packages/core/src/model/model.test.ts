@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { named, projectOf, screenWith, withApp } from '../testing/build.ts';
-import { equalJson, stringifySorted } from './json.ts';
+import { equalJson, stringifySorted } from '../json/json.ts';
 import { camelCase, kebabCase, pascalCase, sentenceCase, uniqueName } from './names.ts';
 import { isUsed, orderedScreens, screenName, textOf } from './project.ts';
 import { findElement } from './places.ts';

@@ -1,6 +1,6 @@
 /** Turns a name into the form that identifiers of its kind take. */
 
-import { isObjectMember } from './json.ts';
+import { isObjectMember } from '../json/json.ts';
 
 const words = (name: string): string[] =>
   name

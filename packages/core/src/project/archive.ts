@@ -3,7 +3,7 @@ import { hashOf, type InputFile } from '../intake/files.ts';
 import { limits, megabytes } from '../intake/limits.ts';
 import { type App, appSchema, emptyApp } from '../model/app.ts';
 import { type Design, designLimits, designSchema, type Element, SCREEN_KEY } from '../model/design.ts';
-import { isRecord, stringifySorted } from '../model/json.ts';
+import { isRecord, stringifySorted } from '../json/json.ts';
 import type { Project } from '../model/project.ts';
 import { asWrittenNow } from './older.ts';
 import { findProblem, problemText } from '../schema/problem.ts';

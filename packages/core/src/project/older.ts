@@ -1,4 +1,4 @@
-import { isRecord } from '../model/json.ts';
+import { isRecord } from '../json/json.ts';
 import { attributeRule, isAttributeName } from '../vocabulary/attributes.ts';
 import { TAGS, writtenTag } from '../vocabulary/tags.ts';
 import { VECTOR_ATTRIBUTES } from '../vocabulary/vectors.ts';

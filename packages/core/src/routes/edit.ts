@@ -3,7 +3,7 @@ import type { App, ScreenEntry } from '../model/app.ts';
 import type { Screen } from '../model/design.ts';
 import { kebabCase } from '../model/names.ts';
 import { isUsed, orderedScreens, type Project, screensByKey, walkElements } from '../model/project.ts';
-import { normaliseRoute, parametersOf, requiredParametersOf, segmentsOf } from './pattern.ts';
+import { normaliseRoute, parametersOf, requiredParametersOf, segmentsOf } from '../paths/pattern.ts';
 import { hasAddress, routeProblem } from './routes.ts';
 
 /** Whether a route lies below another. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { emptyApp } from '../model/app.ts';
-import { normaliseRoute } from './pattern.ts';
+import { normaliseRoute } from '../paths/pattern.ts';
 import { projectOf, screenWith, withApp } from '../testing/build.ts';
 import { freeRoute, nameProblem, routeFromName, routeProblem, routeTable } from './routes.ts';
 

@@ -1,5 +1,5 @@
 import type { App, ScreenEntry } from '../model/app.ts';
-import { normaliseRoute, routeFormProblem, RouteMatcher, shapeOf } from './pattern.ts';
+import { normaliseRoute, routeFormProblem, RouteMatcher, shapeOf } from '../paths/pattern.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import { isUsed, orderedScreens, type Project, screensByKey } from '../model/project.ts';
 

@@ -1,4 +1,4 @@
-import { isObjectMember, isRecord } from '../model/json.ts';
+import { isObjectMember, isRecord } from '../json/json.ts';
 import { type KeyShape, LONGEST_KEY, type Shape, type TextShape } from './schema.ts';
 
 /** What is wrong with a value, and where: a path of field names and places in lists. */

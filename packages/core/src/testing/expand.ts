@@ -1,11 +1,11 @@
-import type { Extraction } from '../emit/components/extract.ts';
+import type { Extraction } from '../emit/form/components/extract.ts';
 import {
   isText,
   type MarkupElement,
   type MarkupNode,
   type PropValue,
   type StyleRule,
-} from '../emit/markup.ts';
+} from '../emit/form/markup.ts';
 
 type Props = Readonly<Record<string, PropValue | undefined>>;
 

@@ -1,4 +1,4 @@
-import { isRecord } from '../model/json.ts';
+import { isRecord } from '../json/json.ts';
 
 /** Texts that break what is glued together carelessly: of every language that Tovel writes, and of objects. */
 export const HOSTILE: readonly string[] = [

@@ -1,5 +1,5 @@
+import { type EmittedProject } from '../emit/emitted.ts';
 import ts from 'typescript';
-import type { EmittedProject } from '../emit/react/emit_react.ts';
 
 const options: ts.CompilerOptions = {
   strict: true,

@@ -1,5 +1,5 @@
 import type { Token, TokenKind } from '../model/app.ts';
-import { isRecord, stringifySorted } from '../model/json.ts';
+import { isRecord, stringifySorted } from '../json/json.ts';
 import { isSafeCssValue } from '../model/app.ts';
 import { kebabCase } from '../model/names.ts';
 import { channelsOf } from '../roles/sight.ts';

@@ -1,4 +1,4 @@
-import { inOrder } from '../model/json.ts';
+import { inOrder } from '../json/json.ts';
 import { isAttributeName } from './attributes.ts';
 import { styleProblem, unsafePart } from './style_values.ts';
 

@@ -5,10 +5,15 @@ import * as markdown from 'prettier/plugins/markdown';
 import * as postcss from 'prettier/plugins/postcss';
 import * as typescript from 'prettier/plugins/typescript';
 import { check } from 'prettier/standalone';
+
 import { applyChange, putJourney } from '../../change/change.ts';
+
 import { behaving } from '../../testing/behaving.ts';
+
 import { typeErrors } from '../../testing/typecheck.ts';
+
 import { deliveredCode } from '../deliver.ts';
+
 import { emitReact } from './emit_react.ts';
 
 const project = behaving();

@@ -1,67 +1,62 @@
-import type { App, Component, TokenKind } from '../../model/app.ts';
+import type { EmittedFile, EmittedProject } from '../emitted.ts';
+import { Folders, type Parts, paletteFor, partsOf, usedRules } from '../form/parts.ts';
+import { assetFile, assetsOf } from '../form/assets.ts';
+import type { TokenKind } from '../../model/app.ts';
+
 import { hostOf, overlayOf, type Project } from '../../model/project.ts';
-import { camelCase, kebabCase, pascalCase, uniqueCodeName } from '../../model/names.ts';
-import { typeExtension } from '../asset.ts';
-import { baseCss } from '../base_css.ts';
-import {
-  classesIn,
-  type EmittedList,
-  extractComponents,
-  type Extraction,
-  type Wanted,
-} from '../components/extract.ts';
-import type { Prop } from '../components/template.ts';
-import { printComponent, printData } from '../components/print_component.ts';
+
+import { camelCase, kebabCase } from '../../model/names.ts';
+
+import { baseCss } from '../styles/base_css.ts';
+
+import { type EmittedList } from '../form/components/extract.ts';
+
+import { printComponent, printData } from './print_component.ts';
+
 import { classInSheet } from '../styles/class_names.ts';
+
 import { printRules } from '../styles/print_css.ts';
-import { namedIn, onlyNamed, type Palette, paletteOf } from '../styles/palette.ts';
+
+import { type Palette } from '../form/styles/palette.ts';
+
 import { writtenValue } from '../styles/written.ts';
-import {
-  type FileRules,
-  type FileStyles,
-  keptFile,
-  type SharedStyles,
-  shareStyles,
-  styleOf,
-} from '../styles/share.ts';
-import { type CodeBefore, codeBefore, screenFile } from '../before.ts';
-import { facesUsedIn, fontCss } from '../font_css.ts';
-import { type Frame, frameOf } from '../layouts/frame.ts';
-import { type EmittedScreen, isText, type MarkupElement, type StyleRule } from '../markup.ts';
-import { hashInAddress } from '../print_html.ts';
+
+import { type FileStyles } from '../form/styles/share.ts';
+
+import { screenFile } from '../form/before.ts';
+
+import { facesUsedIn, fontCss } from '../styles/font_css.ts';
+
+import { type Frame } from '../form/layouts/frame.ts';
+
+import { isText, type MarkupElement, type StyleRule } from '../form/markup.ts';
+
+import { hashInAddress } from '../html/print_html.ts';
+
 import type { EmissionProgress } from '../progress.ts';
-import { grouped } from '../grouped.ts';
-import { type Icons, iconsOf } from '../icons.ts';
-import { printIcon, printTsx, type TsxOptions, type Used } from '../print_tsx.ts';
+
+import { type Icons } from '../form/icons.ts';
+
+import { printIcon, printTsx, type TsxOptions, type Used } from './print_tsx.ts';
+
 import { tokenCss } from '../../tokens/values.ts';
+
 import { printJourneyTests } from '../journey_tests.ts';
+
 import * as navigation from './navigation_files.ts';
 import { partScreen } from './screen_parts.ts';
+
 import * as overlayFiles from './overlay_files.ts';
 import type { OverlayEntry } from './overlay_files.ts';
-import { EmissionPlan, emitScreenOf } from './plan.ts';
+
+import { EmissionPlan, emitScreenOf } from '../form/plan.ts';
+
 import * as around from './project_files.ts';
-import type { PlacedLayout } from './route_tree.ts';
 import { type RouteEntry, routesTsx } from './routes_file.ts';
+
 import { conditionsTs, guardTsx } from './state_files.ts';
+
 import { linksJson, settledLink, type TestedLink, testedAddress, testedLinksIn } from './tested_links.ts';
-
-/** A file of an emitted project: text with the design element of each line, or an asset by its hash. */
-export type EmittedFile =
-  | {
-      readonly path: string;
-      readonly text: string;
-      readonly lines?: readonly (string | null)[];
-      readonly screen?: string;
-    }
-  | { readonly path: string; readonly asset: string };
-
-export interface EmittedProject {
-  /** By path. */
-  readonly files: readonly EmittedFile[];
-  /** Key of each screen's component file, by screen key. */
-  readonly fileOfScreen: ReadonlyMap<string, string>;
-}
 
 interface ScreenFiles {
   readonly context: string;
@@ -76,6 +71,9 @@ interface ScreenFiles {
   readonly assets: readonly string[];
 }
 
+/** Names of what every app has. */
+const RESERVED = ['NotFound', 'Shell', 'Guard', 'Redirect', 'Outlet', 'Navigate', 'Overlay'];
+
 const printed = new WeakMap<MarkupElement, ScreenFiles>();
 
 /** Writes the whole project: React, TypeScript, Vite and React Router. Same input, same bytes. */
@@ -87,7 +85,7 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
   const rows: RouteEntry[] = [];
   const links: TestedLink[] = [];
   const assets = new Map<string, string>();
-  const folders = new Folders();
+  const folders = new Folders(RESERVED);
   const folderFor = folders.take;
   const parts = partsOf(plan, folders);
   const { layouts, styles, icons, palette } = parts;
@@ -242,99 +240,6 @@ function withGuard(plan: EmissionPlan, screen: string, link: TestedLink): Tested
   return Object.keys(given).length ? { ...link, given } : link;
 }
 
-interface Layouts {
-  readonly layouts: readonly (PlacedLayout & { readonly frame: Frame })[];
-  /** What is left of the screens that are in one. */
-  readonly insides: ReadonlyMap<string, MarkupElement>;
-}
-
-/**
- * The layouts that can be written: those whose screens really have something around them in common, the larger ones
- * around the smaller ones.
- */
-function layoutsOf(plan: EmissionPlan, extraction: Extraction, nameFor: (title: string) => string): Layouts {
-  const insides = new Map<string, MarkupElement>();
-  const homes = new Map<string, string>();
-  const layouts: Layouts['layouts'][number][] = [];
-  const wanted = Object.entries(plan.project.app.layouts).sort(
-    ([a, { screens: many }], [b, { screens: few }]) => few.length - many.length || (a < b ? -1 : 1),
-  );
-  for (const [, layout] of wanted) {
-    const used = plan.screens.filter((key) => layout.screens.includes(key));
-    // All its screens stand in the same layout, or in none.
-    const parent = homes.get(used[0]) ?? null;
-    const screens = used.filter((key) => (homes.get(key) ?? null) === parent);
-    const frame = layoutFrame(plan, extraction, screens, insides);
-    if (!frame) continue;
-    const name = nameFor(layout.name);
-    screens.forEach((key, i) => {
-      insides.set(key, frame.insides[i]);
-      homes.set(key, name);
-    });
-    layouts.push({ name, screens, parent, frame });
-  }
-  return { layouts, insides };
-}
-
-function layoutFrame(
-  plan: EmissionPlan,
-  extraction: Extraction,
-  screens: readonly string[],
-  insides: ReadonlyMap<string, MarkupElement>,
-): Frame | null {
-  const roots = screens.map(
-    (key) => insides.get(key) ?? extraction.roots.get(key) ?? emitScreenOf(plan, key).root,
-  );
-  // Where some say themselves which part is the main one, what is around them all is none.
-  const isMixed = new Set(roots.map(({ tag }) => tag)).size > 1;
-  return frameOf(
-    screens.map((key, i) => ({
-      root: isMixed && roots[i].tag === 'main' ? { ...roots[i], tag: 'div' } : roots[i],
-      rules: emitScreenOf(plan, key).rules,
-    })),
-  );
-}
-
-/** What screens have around them in common that a layout could hold; null where that is nothing. */
-export const frameAround = (plan: EmissionPlan, screens: readonly string[]): Frame | null =>
-  layoutFrame(plan, extractionOf(plan), screens, new Map());
-
-/** Whether screens have something around them in common that a layout could hold. */
-export const hasFrame = (plan: EmissionPlan, screens: readonly string[]): boolean =>
-  frameAround(plan, screens) !== null;
-
-/**
- * The groups of screens among these that have something around them in common that a layout could hold, the largest
- * first: those whose outermost element looks the same, and where that is not enough, whose bars are given the same.
- * @param places keys of the bars, which are places of components
- */
-export function framedGroups(
-  plan: EmissionPlan,
-  screens: readonly string[],
-  places: ReadonlySet<string>,
-): string[][] {
-  const { roots } = extractionOf(plan);
-  const rootOf = (key: string): MarkupElement => roots.get(key) ?? emitScreenOf(plan, key).root;
-  const lookOf = (key: string): string => {
-    const { className, attributes } = rootOf(key);
-    const rule = emitScreenOf(plan, key).rules.find((one) => one.className === className);
-    return JSON.stringify([attributes, rule?.base, rule?.at, rule?.from, rule?.states]);
-  };
-  const givenTo = (key: string): string => {
-    const given: unknown[] = [];
-    const visit = (node: MarkupElement): void => {
-      if (node.use && node.key !== null && places.has(node.key)) given.push(node.use);
-      for (const child of node.children) if (!isText(child)) visit(child);
-    };
-    visit(rootOf(key));
-    return JSON.stringify(given, (name, value: unknown) => (name === 'key' ? undefined : value));
-  };
-  const isFramed = (group: readonly string[]): boolean => group.length > 1 && hasFrame(plan, group);
-  return [...grouped(screens, lookOf).values()]
-    .flatMap((group) => (isFramed(group) ? [group] : [...grouped(group, givenTo).values()].filter(isFramed)))
-    .sort((x, y) => y.length - x.length);
-}
-
 function layoutFiles(
   plan: EmissionPlan,
   component: string,
@@ -349,80 +254,6 @@ function layoutFiles(
     assets: assetsOf({ root: frame.root, rules: usedRules(frame.root, frame.rules) }),
   };
 }
-
-/** Names of components that have a folder or a file of their own. */
-class Folders {
-  readonly #taken = new Set(['NotFound', 'Shell', 'Guard', 'Redirect', 'Outlet', 'Navigate', 'Overlay']);
-  readonly has = (name: string): boolean => this.#taken.has(name);
-  readonly take = (title: string, other: string): string => {
-    const folder = uniqueCodeName(pascalCase(title), other, this.has);
-    this.#taken.add(folder);
-    return folder;
-  };
-}
-
-/** What the files of a project have in common. */
-interface Parts {
-  readonly extraction: Extraction;
-  readonly layouts: Layouts;
-  /** All that each file looks like, before what they share is taken out. */
-  readonly rules: readonly FileRules[];
-  readonly styles: SharedStyles;
-  readonly icons: Icons;
-  readonly palette: Palette;
-}
-
-/** What the files have in common: written as it was before, where nothing speaks against it. */
-function partsOf(plan: EmissionPlan, folders: Folders): Parts {
-  const { app } = plan.project;
-  const before = codeBefore(app);
-  const extraction = extractionOf(plan);
-  const layouts = layoutsOf(plan, extraction, (title) => folders.take(`${title} layout`, 'Layout'));
-  const rules = fileRules(plan, extraction, layouts);
-  const styles = shareStyles(rules, before, (key) => app.layers[key]?.name !== undefined);
-  const icons = iconsOf(
-    [
-      ...[...plan.screens, ...plan.overlays.keys()].map((key) => rootOf(plan, extraction, layouts, key)),
-      ...layouts.layouts.map(({ frame }) => frame.root),
-      ...extraction.components.map(({ root }) => root),
-    ],
-    (taken) => folders.has(taken) || extraction.components.some((one) => one.name === taken),
-    before.drawings,
-  );
-  const rulesOf = (settled: boolean): StyleRule[] =>
-    [...styles.files.values()].flatMap((file) => ((file.asBefore !== null) === settled ? file.rules : []));
-  const palette = paletteOf(
-    [...styles.rules, ...rulesOf(false)],
-    (taken) => Object.hasOwn(app.tokens, taken),
-    { rules: rulesOf(true), values: before.values },
-  );
-  return { extraction, layouts, rules, styles, icons, palette };
-}
-
-/** How the code of a project is written, so that it can go on being written that way. */
-export function codeOf(project: Project): CodeBefore {
-  const { rules, styles, icons, palette } = partsOf(new EmissionPlan(project), new Folders());
-  return {
-    shared: new Map(styles.rules.map((rule) => [rule.className, styleOf(rule)])),
-    files: new Map(
-      rules.map((file) => {
-        const written = styles.files.get(file.id)!;
-        const values = namedIn(written.rules, paletteFor(written, palette));
-        return [file.id, keptFile(file.rules, written, values)] as const;
-      }),
-    ),
-    values: palette.names,
-    drawings: icons.names,
-  };
-}
-
-/** The custom properties that a file can say. */
-const paletteFor = ({ asBefore }: FileStyles, palette: Palette): Pick<Palette, 'nameOf'> =>
-  asBefore ? onlyNamed(palette, asBefore.values) : palette;
-
-/** What is written in the file of a screen: without what its layout says, and with components taken out. */
-const rootOf = (plan: EmissionPlan, extraction: Extraction, layouts: Layouts, key: string): MarkupElement =>
-  layouts.insides.get(key) ?? extraction.roots.get(key) ?? emitScreenOf(plan, key).root;
 
 /** Which of these constants a piece of a screen takes its lists from. */
 function listsIn(root: MarkupElement, names: readonly string[]): string[] {
@@ -445,73 +276,6 @@ function iconNamesIn(root: MarkupElement, icons: Icons): string[] {
   };
   visit(root);
   return names;
-}
-
-/** The styles of all files. */
-const fileRules = (plan: EmissionPlan, extraction: Extraction, layouts: Layouts): FileRules[] => [
-  ...[...plan.screens, ...plan.overlays.keys()].map((key) => ({
-    id: screenFile(key),
-    rules: usedRules(rootOf(plan, extraction, layouts, key), emitScreenOf(plan, key).rules),
-  })),
-  ...layouts.layouts.map(({ name, frame }) => ({
-    id: `layout ${name}`,
-    rules: usedRules(frame.root, frame.rules),
-  })),
-  ...extraction.components.map(({ name, rules }) => ({ id: `component ${name}`, rules })),
-];
-
-const usedRules = (root: MarkupElement, rules: readonly StyleRule[]): readonly StyleRule[] => {
-  const used = classesIn(root);
-  return rules.filter((rule) => used.has(rule.className));
-};
-
-/** Components that were taken, and the parts that are drawers, which stand twice. */
-function wantedOf({ app }: Project): Wanted[] {
-  const drawers = Object.entries(app.drawers).map(([key, drawer]): Wanted => ({
-    id: `drawer ${key}`,
-    kind: 'component',
-    name: drawer.name,
-    places: [key],
-  }));
-  return [...Object.entries(app.components).map(([id, component]) => ({ ...component, id })), ...drawers];
-}
-
-const extractions = new WeakMap<
-  App['components'],
-  { drawers: App['drawers']; screens: readonly EmittedScreen[]; extraction: Extraction }
->();
-
-/** The components of an app, taken out of its screens; kept until one of the screens changes. */
-export function extractionOf(plan: EmissionPlan): Extraction {
-  const { app } = plan.project;
-  const keys = [...plan.screens, ...plan.overlays.keys()];
-  const screens = new Map(keys.map((key) => [key, emitScreenOf(plan, key)] as const));
-  const list = [...screens.values()];
-  const known = extractions.get(app.components);
-  if (
-    known?.drawers === app.drawers &&
-    known.screens.length === list.length &&
-    known.screens.every((screen, i) => screen === list[i])
-  )
-    return known.extraction;
-  const extraction = extractComponents(screens, wantedOf(plan.project), (key) => plan.routeOf(key));
-  extractions.set(app.components, { drawers: app.drawers, screens: list, extraction });
-  return extraction;
-}
-
-/** What a component would be if it were taken by itself: its props, or why it cannot be made. */
-export function previewComponent(
-  plan: EmissionPlan,
-  component: Component,
-): { readonly props: readonly Prop[]; readonly problem: string | null } {
-  const keys = new Set(component.places.map((place) => hostOf(plan.project, place)));
-  const screens = new Map(
-    plan.screens.filter((key) => keys.has(key)).map((key) => [key, emitScreenOf(plan, key)] as const),
-  );
-  const { components, failed } = extractComponents(screens, [{ ...component, id: 'preview' }], (key) =>
-    plan.routeOf(key),
-  );
-  return { props: components[0]?.props ?? [], problem: failed.get('preview') ?? null };
 }
 
 /** A name and a path for a picture, from a file two folders down. */
@@ -656,34 +420,4 @@ function filesOf(
     css,
     ...(lists.length ? { data: printData(lists, options), dataType: hasDrawings ? 'tsx' : 'ts' } : {}),
   };
-}
-
-/** Pictures that a screen shows, in its elements and in its styles. */
-function assetsOf(screen: EmittedScreen): string[] {
-  const hashes = new Set<string>();
-  const visit = (node: MarkupElement): void => {
-    if (node.asset) hashes.add(node.asset);
-    for (const step of [
-      node.link,
-      ...(node.acts ?? []).flatMap((act) => act.ways.flatMap((way) => way.steps)),
-    ])
-      if (step?.kind === 'file') hashes.add(step.asset);
-    for (const child of node.children) if (!isText(child)) visit(child);
-  };
-  visit(screen.root);
-  for (const [hash] of JSON.stringify(screen.rules).matchAll(/[0-9a-f]{64}/g)) hashes.add(hash);
-  return [...hashes];
-}
-
-/** Readable, and different for pictures of the same name: `hedge-trimmer.3fa9.png`. */
-function assetFile(project: Project, hash: string): string {
-  const asset = project.design.assets.find((a) => a.hash === hash);
-  const name =
-    kebabCase(
-      (asset?.file ?? '')
-        .replace(/^.*\//, '')
-        .replace(/\.[^.]*$/, '')
-        .replace(/#.*$/, ''),
-    ) || 'picture';
-  return `${name}-${hash.slice(0, 6)}${typeExtension(asset?.type ?? '')}`;
 }

@@ -1,6 +1,6 @@
 import { escapeText } from '../quoting.ts';
-import { stringifySorted } from '../../model/json.ts';
-import { PRINT_WIDTH } from '../print_tsx.ts';
+import { stringifySorted } from '../../json/json.ts';
+import { PRINT_WIDTH } from './print_tsx.ts';
 
 /** The files around the source of an emitted app: what it is built, checked and tested with. */
 

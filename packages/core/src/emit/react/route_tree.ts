@@ -1,11 +1,5 @@
+import type { PlacedLayout } from '../form/layouts/layouts.ts';
 import type { RouteEntry } from './routes_file.ts';
-
-/** A layout in the table of routes: its component, its screens, and the layout around it, if it is in one. */
-export interface PlacedLayout {
-  readonly name: string;
-  readonly screens: readonly string[];
-  readonly parent: string | null;
-}
 
 /** A line of the table of routes: a screen, or a layout with what is in it. */
 export type RouteNode =

@@ -1,9 +1,15 @@
+import { type PlacedLayout } from '../form/layouts/layouts.ts';
 import type { App } from '../../model/app.ts';
+
 import { isUsed, type Project } from '../../model/project.ts';
-import { fillRoute, normaliseRoute } from '../../routes/pattern.ts';
-import { PRINT_WIDTH } from '../print_tsx.ts';
+
+import { fillRoute, normaliseRoute } from '../../paths/pattern.ts';
+
+import { PRINT_WIDTH } from './print_tsx.ts';
+
 import { jsxValue, quote } from '../quoting.ts';
-import { type PlacedLayout, type RouteNode, routeTree } from './route_tree.ts';
+
+import { type RouteNode, routeTree } from './route_tree.ts';
 
 /** A screen as the table of routes has it. */
 export interface RouteEntry {
@@ -91,6 +97,7 @@ export function routesTsx(project: Project, rows: readonly RouteEntry[], names: 
   return `import { ${uses.navigate ? 'Navigate, ' : ''}type RouteObject } from 'react-router';
 ${imports.join('\n')}
 import { Shell } from './shell/Shell';
+
 
 export const routes: RouteObject[] = [
   {

@@ -1,5 +1,5 @@
-import type { MarkupElement } from '../markup.ts';
-import { printTsx } from '../print_tsx.ts';
+import type { MarkupElement } from '../form/markup.ts';
+import { printTsx } from './print_tsx.ts';
 import { partScreen } from './screen_parts.ts';
 
 const options = {

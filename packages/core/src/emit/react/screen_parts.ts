@@ -1,6 +1,6 @@
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
-import { isText, type MarkupElement } from '../markup.ts';
-import { newUsed, printElement, type TsxOptions } from '../print_tsx.ts';
+import { isText, type MarkupElement } from '../form/markup.ts';
+import { newUsed, printElement, type TsxOptions } from './print_tsx.ts';
 
 /** A component is not longer than so many lines; what is, is parted. */
 const MOST_LINES = 150;

@@ -5,8 +5,8 @@ import {
   isText,
   type MarkupElement,
   textIn,
-} from '../markup.ts';
-import { fillRoute, parametersOf } from '../../routes/pattern.ts';
+} from '../form/markup.ts';
+import { fillRoute, parametersOf } from '../../paths/pattern.ts';
 
 /** A press as the emitted test does it. `press` counts links and buttons on the screen, from 0. */
 export interface TestedLink {

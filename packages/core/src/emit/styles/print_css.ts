@@ -1,7 +1,7 @@
 import type { Declarations } from '../../model/design.ts';
-import type { StyleRule } from '../markup.ts';
+import type { StyleRule } from '../form/markup.ts';
 import { cssText } from '../quoting.ts';
-import { type Palette, withNames } from './palette.ts';
+import { type Palette, withNames } from '../form/styles/palette.ts';
 import { foldShorthands, partsOf } from './shorthands.ts';
 import { writtenValue } from './written.ts';
 

@@ -1,4 +1,4 @@
-import { withoutIdle } from './idle.ts';
+import { withoutIdle } from '../form/styles/idle.ts';
 import { asInCode, classInSheet } from './class_names.ts';
 import { foldShorthands } from './shorthands.ts';
 import { writtenValue } from './written.ts';

@@ -1,5 +1,5 @@
 import type { Placed, TextPiece } from '../../layout/placed.ts';
-import { equalJson } from '../../model/json.ts';
+import { equalJson } from '../../json/json.ts';
 
 /** Gaps on one line, in font sizes: up to the first the pieces are one word, up to the second there is a space. */
 const WORD_GAP = 0.16;

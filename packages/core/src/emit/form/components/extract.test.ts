@@ -1,0 +1,303 @@
+import { extractionOf, previewComponent } from './extraction.ts';
+import fc from 'fast-check';
+import { findComponents } from '../../../components/find.ts';
+
+import { applyChange, putComponent, putInteraction } from '../../../change/change.ts';
+
+import { all } from '../../../change/change.ts';
+
+import type { App } from '../../../model/app.ts';
+
+import type { Screen } from '../../../model/design.ts';
+
+import { type Project, walkElements } from '../../../model/project.ts';
+
+import { drawn } from '../../../testing/expand.ts';
+
+import { projectOf, screenOf, svg } from '../../../testing/build.ts';
+
+import { typeErrors } from '../../../testing/typecheck.ts';
+
+import { emitReact } from '../../react/emit_react.ts';
+import { EmissionPlan, emitScreenOf } from '../plan.ts';
+
+interface RowSpec {
+  readonly name: string;
+  readonly status: string;
+  readonly color: string;
+  readonly hasPicture: boolean;
+  readonly hasBadge: boolean;
+}
+
+const rowOf = (spec: RowSpec, y: number): string =>
+  `<g data-name="Tool row"><rect x="0" y="${y}" width="390" height="80" fill="#fff" stroke="#ddd"/>${
+    spec.hasPicture ? `<image x="16" y="${y + 10}" width="60" height="60" xlink:href="known.png"/>` : ''
+  }<text x="96" y="${y + 36}" font-size="16" font-weight="700" fill="#222">${spec.name.replace('&', '&amp;')}</text><text x="96" y="${y + 58}" font-size="13" fill="${spec.color}">${spec.status}</text>${
+    spec.hasBadge
+      ? `<g data-name="Badge"><rect x="320" y="${y + 28}" width="50" height="22" rx="11" fill="#fe9"/><text x="345" y="${y + 44}" text-anchor="middle" font-size="12">new</text></g>`
+      : ''
+  }</g>`;
+const screenWithRows = (key: string, rows: readonly RowSpec[]): Screen =>
+  screenOf(
+    svg(
+      `<text x="24" y="50" font-size="24">${key}</text><g id="Rows">${rows.map((row, i) => rowOf(row, 100 + 84 * i)).join('')}</g>`,
+    ),
+    key,
+  );
+
+const spec = fc.record<RowSpec>({
+  name: fc.constantFrom('Pillar drill', 'Saw', 'Loft ladder', 'Tile cutter & more'),
+  status: fc.constantFrom('free today', 'back Thursday', '{late}'),
+  color: fc.constantFrom('#2a5', '#666'),
+  hasPicture: fc.boolean(),
+  hasBadge: fc.boolean(),
+});
+
+/** All that is proposed, taken. */
+function takeAll(project: Project, as?: 'component'): Project {
+  const found = findComponents(project.design.screens);
+  const changes = found.map(({ name, kind, places }, i) =>
+    putComponent(`c${i}`, { name, kind: as ?? kind, places }),
+  );
+  return { ...project, app: applyChange(project.app, all(changes)) };
+}
+
+function expectSameDrawing(project: Project): void {
+  const plan = new EmissionPlan(project);
+  const extraction = extractionOf(plan);
+  for (const key of plan.screens) {
+    const screen = emitScreenOf(plan, key);
+    const route = plan.routeOf(key)!;
+    expect(drawn(extraction.roots.get(key)!, screen.rules, extraction, route)).toEqual(
+      drawn(screen.root, screen.rules, null, route),
+    );
+  }
+}
+
+test('whatever is taken, the screens say the same as before', () => {
+  fc.assert(
+    fc.property(
+      fc.array(spec, { minLength: 1, maxLength: 6 }),
+      fc.array(spec, { minLength: 1, maxLength: 4 }),
+      (one, two) => {
+        const project = projectOf(screenWithRows('home', one), screenWithRows('more', two));
+        expectSameDrawing(takeAll(project));
+        expectSameDrawing(takeAll(project, 'component'));
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+const base: RowSpec = { name: 'Saw', status: 'free today', color: '#2a5', hasPicture: true, hasBadge: false };
+const rows: readonly RowSpec[] = [
+  { ...base, name: 'Pillar drill' },
+  { ...base, name: 'Saw', status: 'back Thursday', color: '#666' },
+  { ...base, name: 'Loft ladder', hasBadge: true },
+];
+const project = projectOf(screenWithRows('home', rows));
+const taken = takeAll(project);
+
+function textOf(files: ReturnType<typeof emitReact>['files'], path: string): string {
+  const file = files.find((candidate) => candidate.path === path);
+  if (!file || !('text' in file))
+    throw new Error(`no ${path} among ${files.map((other) => other.path).join(', ')}`);
+  return file.text;
+}
+
+test('a list is one template, with its copies as sample records', () => {
+  const { files } = emitReact(taken, 'demo');
+  expect(textOf(files, 'src/screens/Home/Home.tsx')).toContain('{tools.map((tool) => (');
+  const data = textOf(files, 'src/screens/Home/Home.data.ts');
+  for (const { name, status } of rows) {
+    expect(data).toContain(`name: '${name}'`);
+    expect(data).toContain(`status: '${status}'`);
+  }
+  expect(data.match(/id: '/g)).toHaveLength(3);
+});
+
+test('what most places of a component say is said by itself, and left out where it is used', () => {
+  const { files } = emitReact(takeAll(project, 'component'), 'App');
+  expect(textOf(files, 'src/components/ToolRow/ToolRow.tsx')).toContain("status = 'free today'");
+  const screen = textOf(files, 'src/screens/Home/Home.tsx');
+  expect(screen.match(/status="/g)).toHaveLength(1);
+  expect(screen).toContain('status="back Thursday"');
+});
+
+test('what differs has a prop named by what it says; what some lack is optional', () => {
+  const plan = new EmissionPlan(taken);
+  const { components } = extractionOf(plan);
+  const row = components.find((component) => component.name === 'ToolRow')!;
+  const props = Object.fromEntries(row.props.map((prop) => [prop.name, prop]));
+  expect(props.name).toMatchObject({ kind: 'text', isOptional: false, sample: 'Pillar drill' });
+  expect(props.status).toMatchObject({ kind: 'text' });
+  expect(row.props.filter((prop) => prop.kind === 'flag')).toHaveLength(2);
+});
+
+test('a prop can be given another name', () => {
+  const [id] = Object.keys(taken.app.components);
+  const renamed = { ...taken.app.components[id], props: { name: 'tool' } };
+  const app = applyChange(taken.app, putComponent(id, renamed));
+  const { files } = emitReact({ ...taken, app }, 'demo');
+  expect(textOf(files, 'src/components/ToolRow/ToolRow.tsx')).toContain('tool: string;');
+  expect(textOf(files, 'src/screens/Home/Home.data.ts')).toContain("tool: 'Saw'");
+});
+
+test('places that are too different go their own way, and that is said', () => {
+  const [home] = project.design.screens;
+  const [heading, list] = home.root.children;
+  const plan = new EmissionPlan(project);
+  const preview = previewComponent(plan, { name: 'Odd', kind: 'component', places: [heading.key, list.key] });
+  expect(preview).toMatchObject({
+    props: [],
+    problem: expect.stringContaining('differ in their elements') as string,
+  });
+});
+
+test('a place that is gone is left out; with fewer than two there is no component', () => {
+  const plan = new EmissionPlan(project);
+  const { places } = Object.values(taken.app.components)[0];
+  expect(
+    previewComponent(plan, { name: 'Row', kind: 'list', places: [...places, 'home:99'] }).problem,
+  ).toBeNull();
+  expect(
+    previewComponent(plan, { name: 'Row', kind: 'list', places: [places[0], 'home:99'] }).problem,
+  ).toMatch(/place/);
+});
+
+describe('a bar that is the same on each screen but for where one is', () => {
+  const bar = (active: number): string =>
+    ['Tools', 'Loans', 'Rules']
+      .map(
+        (name, i) =>
+          `<g data-name="${name} link"><rect x="${130 * i}" y="780" width="130" height="60" fill="${i === active ? '#2a5' : '#fff'}" stroke="#ddd"/><text x="${130 * i + 20}" y="814" font-size="14">${name}</text></g>`,
+      )
+      .join('');
+  const screens = ['tools', 'loans', 'rules'].map((key, i) =>
+    screenOf(
+      svg(
+        `<text x="24" y="50" font-size="24">Page ${key}</text><g id="Bar" data-name="Tab bar">${bar(i)}</g>`,
+      ),
+      key,
+    ),
+  );
+  const plain = projectOf(...screens);
+  const wired = screens.flatMap((screen) =>
+    screens.map((to, i) =>
+      putInteraction(`${screen.key}:1/${i}`, {
+        on: 'press',
+        target: { kind: 'screen', screen: to.key },
+        arrival: { kind: 'none' },
+      }),
+    ),
+  );
+  const app: App = applyChange(
+    plain.app,
+    all([
+      ...wired,
+      putComponent('bar', {
+        name: 'Bar',
+        kind: 'component',
+        places: screens.map((screen) => `${screen.key}:1`),
+      }),
+    ]),
+  );
+  const whole = { ...plain, app };
+
+  test('looks at the present route instead of being told', () => {
+    const { files } = emitReact(whole, 'demo');
+    const text = textOf(files, 'src/components/Bar/Bar.tsx');
+    expect(text).toContain('const { pathname } = useLocation();');
+    expect(text).not.toContain('interface BarProps');
+    expect(textOf(files, 'src/screens/Loans/Loans.tsx')).toContain('<Bar />');
+    expectSameDrawing(whole);
+  });
+});
+
+test('two families joined are one component with a prop that tells them apart', () => {
+  const button = (y: number, label: string, fill: string): string =>
+    `<g data-name="${label} button"><rect x="24" y="${y}" width="342" height="48" rx="8" fill="${fill}" stroke="#234"/><text x="195" y="${y + 30}" font-size="16" text-anchor="middle" fill="${fill === '#fff' ? '#234' : '#fff'}">${label}</text></g>`;
+  const screen = screenOf(
+    svg(
+      button(60, 'Go', '#234') +
+        button(120, 'On', '#234') +
+        button(180, 'Back', '#fff') +
+        button(240, 'Stop', '#fff'),
+    ),
+    'home',
+  );
+  const places = ['home:0', 'home:1', 'home:2', 'home:3'];
+  const app = applyChange(
+    projectOf(screen).app,
+    putComponent('c1', { name: 'Button', kind: 'component', places }),
+  );
+  const joined = { ...projectOf(screen), app };
+  const [component] = extractionOf(new EmissionPlan(joined)).components;
+  expect(component.props.map((prop) => [prop.kind, prop.isOptional])).toEqual([
+    ['flag', true],
+    ['text', false],
+  ]);
+  expectSameDrawing(joined);
+});
+
+test('same input, same bytes', () => {
+  const again = takeAll(projectOf(screenWithRows('home', rows)));
+  expect(emitReact(again, 'demo').files).toEqual(emitReact(taken, 'demo').files);
+});
+
+/** A card with parts that can be there, an icon that is drawn, and colours of several kinds. */
+const part = fc.record({
+  title: fc.constantFrom('Pillar drill', 'Saw', 'Loft ladder'),
+  tone: fc.constantFrom('#2a5', '#666', '#a11'),
+  icon: fc.constantFrom('M2 2 L12 12', 'M4 8 H20', 'M8 2 V18'),
+  hasIcon: fc.boolean(),
+  badge: fc.option(
+    fc.record({ says: fc.constantFrom('new', 'late', 'out'), tone: fc.constantFrom('#fe9', '#9ef', '#e9f') }),
+  ),
+});
+type Part = typeof part extends fc.Arbitrary<infer T> ? T : never;
+const cardOf = ({ title, tone, icon, hasIcon, badge }: Part, y: number): string =>
+  `<g data-name="Card"><rect x="10" y="${y}" width="370" height="90" rx="6" fill="#fff" stroke="#ddd"/>${
+    hasIcon
+      ? `<g data-name="Icon" transform="translate(20 ${y + 20})"><path d="${icon}" stroke="${tone}" fill="none"/></g>`
+      : ''
+  }<g data-name="Words"><text x="60" y="${y + 34}" font-size="16" fill="${tone}">${title}</text><text x="60" y="${y + 58}" font-size="13">${title.length} days</text></g>${
+    badge
+      ? `<g data-name="Badge"><rect x="300" y="${y + 28}" width="60" height="22" rx="11" fill="${badge.tone}"/><text x="310" y="${y + 44}" font-size="12">${badge.says}</text></g>`
+      : ''
+  }</g>`;
+
+test('whatever is made a component, one within the other, the code is what the compiler takes', () => {
+  const projects = fc.sample(
+    fc.tuple(
+      fc.array(fc.array(part, { minLength: 2, maxLength: 5 }), { minLength: 1, maxLength: 3 }),
+      fc.nat(),
+      fc.boolean(),
+    ),
+    { numRuns: 30, seed: 7 },
+  );
+  const emitted = projects.map(([screens, seed, isList]) => {
+    const made = projectOf(
+      ...screens.map((cards, i) =>
+        screenOf(
+          svg(`<g id="Cards">${cards.map((card, k) => cardOf(card, 20 + 100 * k)).join('')}</g>`),
+          `s${i}`,
+        ),
+      ),
+    );
+    const places = (name: string): string[] =>
+      made.design.screens.flatMap((screen) => {
+        const found: string[] = [];
+        walkElements(screen.root, (element) => void (element.name === name && found.push(element.key)));
+        return found;
+      });
+    const changes = ['Card', 'Words', 'Badge', 'Icon'].flatMap((name, i) => {
+      const some = places(name).filter((_, k) => (seed >> (k % 20)) % 3 || i === 0);
+      return some.length > 1
+        ? [putComponent(`c${i}`, { name, kind: i === 0 && isList ? 'list' : 'component', places: some })]
+        : [];
+    });
+    return emitReact({ ...made, app: applyChange(made.app, all(changes)) }, 'Made');
+  });
+  expect(typeErrors(emitted)).toEqual([]);
+});

@@ -1,0 +1,468 @@
+import type { Component } from '../../../model/app.ts';
+import { kebabCase, pascalCase, uniqueCodeName, uniqueName } from '../../../model/names.ts';
+import {
+  type EmittedScreen,
+  isText,
+  type MarkupElement,
+  type MarkupNode,
+  type PropValue,
+  type StyleRule,
+} from '../markup.ts';
+import {
+  noteAddresses,
+  parseClassRef,
+  type Place,
+  type Prop,
+  type Template,
+  templateOf,
+} from './template.ts';
+
+/** A component as it will be written. */
+export interface EmittedComponent {
+  readonly id: string;
+  readonly name: string;
+  readonly root: MarkupElement;
+  readonly props: readonly Prop[];
+  readonly rules: readonly StyleRule[];
+  readonly usesPath: boolean;
+}
+
+/** The records of a list of one screen. */
+export interface EmittedList {
+  /** Name of the constant. */
+  readonly data: string;
+  readonly component: string;
+  readonly records: readonly Readonly<Record<string, PropValue>>[];
+}
+
+export interface Extraction {
+  readonly components: readonly EmittedComponent[];
+  /** What is left of each screen, by its key. */
+  readonly roots: ReadonlyMap<string, MarkupElement>;
+  readonly lists: ReadonlyMap<string, readonly EmittedList[]>;
+  /** Components that could not be made, with the reason. */
+  readonly failed: ReadonlyMap<string, string>;
+}
+
+/** What is to be extracted: what people took, and what has to stand twice. */
+export interface Wanted extends Component {
+  readonly id: string;
+}
+
+/** Where places can stand: a screen, or a component that was made before. */
+interface Body {
+  readonly root: MarkupElement;
+  readonly rules: ReadonlyMap<string, StyleRule>;
+  readonly route: string | null;
+  /** Of a component. */
+  readonly component?: EmittedComponent;
+}
+
+/**
+ * Takes components and lists out of emitted screens. The result says the same as before: what a component writes at a
+ * place, with what the place gives it, is the very markup that stood there. Larger ones go first; smaller ones are then
+ * taken out of what is left of the screens and out of the larger ones.
+ * @param routeOf the route of a screen by its key.
+ */
+export function extractComponents(
+  screens: ReadonlyMap<string, EmittedScreen>,
+  wanted: readonly Wanted[],
+  routeOf: (screen: string) => string | null,
+): Extraction {
+  const bodies = new Map<string, Body>();
+  for (const [key, screen] of screens)
+    bodies.set(key, {
+      root: screen.root,
+      rules: new Map(screen.rules.map((rule) => [rule.className, rule])),
+      route: routeOf(key),
+    });
+  const lists = new Map<string, EmittedList[]>();
+  const failed = new Map<string, string>();
+  const names = new Set<string>();
+  for (const component of bySize(bodies, wanted)) {
+    const places = currentPlaces(bodies, component.places);
+    if (places.length < 2) {
+      failed.set(
+        component.id,
+        places.length ? 'a larger component already holds all but one of its places' : 'its places are gone',
+      );
+      continue;
+    }
+    const made = fittingTemplate(places, component);
+    if (!made) {
+      failed.set(component.id, 'its places differ in their elements, not only in what they say');
+      continue;
+    }
+    const name = uniqueCodeName(pascalCase(component.name), 'Part', (candidate) => names.has(candidate));
+    names.add(name);
+    const own = withOwnRules(made.template, made.places);
+    const uses = new Map<MarkupElement, MarkupElement>(
+      made.places.map((place, i) => [place.node, useOf(name, place.node, made.template.values[i])]),
+    );
+    for (const key of new Set(made.places.map((place) => place.body))) {
+      const body = bodies.get(key)!;
+      let root = replace(body.root, uses);
+      if (component.kind === 'list' && !body.component) {
+        const ofScreen = lists.get(key) ?? [];
+        root = gatherLists(root, name, component, ofScreen);
+        lists.set(key, ofScreen);
+      }
+      bodies.set(key, { ...body, root });
+    }
+    bodies.set(`component ${component.id}`, {
+      root: own.root,
+      rules: new Map(own.rules.map((rule) => [rule.className, rule])),
+      route: null,
+      component: { id: component.id, name, ...own, usesPath: made.template.usesPath },
+    });
+  }
+  return withoutUnused(bodies, screens, lists, failed);
+}
+
+/** The result, without props and rules that smaller components have taken over from larger ones. */
+function withoutUnused(
+  bodies: ReadonlyMap<string, Body>,
+  screens: ReadonlyMap<string, EmittedScreen>,
+  lists: ReadonlyMap<string, readonly EmittedList[]>,
+  failed: ReadonlyMap<string, string>,
+): Extraction {
+  const props = new Map<string, ReadonlySet<string>>();
+  const cleaned = new Map<string, MarkupElement>();
+  // Those made last stand within those made first, so that their props are known when they are used.
+  const order = [...bodies]
+    .toReversed()
+    .sort(([, a], [, b]) => Number(!!b.component) - Number(!!a.component));
+  for (const [key, { root, component }] of order) {
+    const made = withoutProps(root, props);
+    cleaned.set(key, made);
+    if (component) props.set(component.name, termsIn(made));
+  }
+  const needed = new Map<string, ReadonlySet<string>>();
+  for (const { component } of bodies.values())
+    if (component)
+      needed.set(
+        component.name,
+        new Set(component.props.flatMap((prop) => (prop.isOptional ? [] : [prop.name]))),
+      );
+  const components = [...bodies].flatMap(([key, { component, rules }]): EmittedComponent[] => {
+    if (!component) return [];
+    const optional = new Set(
+      component.props.flatMap(({ name, kind, isOptional, byDefault }) =>
+        isOptional && kind !== 'flag' && byDefault === undefined ? [name] : [],
+      ),
+    );
+    const root = guarded(cleaned.get(key)!, optional, needed);
+    const [classes, terms] = [classesIn(root), termsIn(root)];
+    return [
+      {
+        ...component,
+        root,
+        usesPath: terms.has('pathname'),
+        props: component.props.filter((prop) => terms.has(prop.name)),
+        rules: [...rules.values()].filter((rule) => classes.has(rule.className)),
+      },
+    ];
+  });
+  const known = (component: string, record: Readonly<Record<string, PropValue>>) =>
+    Object.fromEntries(
+      Object.entries(record).filter(([name]) => name === 'id' || props.get(component)?.has(name)),
+    );
+  return {
+    components: components.sort((a, b) => (a.name < b.name ? -1 : 1)),
+    roots: new Map([...screens.keys()].map((key) => [key, cleaned.get(key)!])),
+    lists: new Map(
+      [...lists].map(([key, list]) => [
+        key,
+        list.map((one) => ({ ...one, records: one.records.map((record) => known(one.component, record)) })),
+      ]),
+    ),
+    failed,
+  };
+}
+
+/** Names that the terms of a component's markup are made of. */
+function termsIn(root: MarkupElement): Set<string> {
+  const names = new Set<string>();
+  const take = (term: string | undefined): void => {
+    for (const name of term?.replace(/'[^']*'|"[^"]*"/g, '').match(/[a-z_]\w*/gi) ?? []) names.add(name);
+  };
+  const visit = (node: MarkupElement): void => {
+    take(node.when);
+    take(node.variant?.prop);
+    Object.values(node.slots ?? {}).forEach(take);
+    for (const value of Object.values(node.use?.props ?? {}))
+      if (typeof value === 'object' && 'slot' in value) take(value.slot);
+    for (const child of node.children) {
+      if (isText(child)) take(child.slot);
+      else visit(child);
+    }
+  };
+  visit(root);
+  return names;
+}
+
+/**
+ * A component that needs something stands only where that is given: what a prop of the outer one gives it, that one may
+ * be without.
+ * @param optional props of the outer component that may be missing
+ * @param needed props of each component that must be given
+ */
+function guarded(
+  node: MarkupElement,
+  optional: ReadonlySet<string>,
+  needed: ReadonlyMap<string, ReadonlySet<string>>,
+): MarkupElement {
+  const children = node.children.map((child) => (isText(child) ? child : guarded(child, optional, needed)));
+  const isSame = children.every((child, i) => child === node.children[i]);
+  const made = isSame ? node : { ...node, children };
+  const known = node.use && needed.get(node.use.component);
+  if (!known) return made;
+  const there = new Set(node.when?.split(' && ') ?? []);
+  const missing = Object.entries(node.use!.props).flatMap(([name, value]) =>
+    typeof value === 'object' &&
+    'slot' in value &&
+    known.has(name) &&
+    optional.has(value.slot) &&
+    !there.has(value.slot)
+      ? [value.slot]
+      : [],
+  );
+  if (!missing.length) return made;
+  return { ...made, when: [...there, ...new Set(missing)].join(' && ') };
+}
+
+function withoutProps(node: MarkupElement, props: ReadonlyMap<string, ReadonlySet<string>>): MarkupElement {
+  const children = node.children.map((child) => (isText(child) ? child : withoutProps(child, props)));
+  const isSame = children.every((child, i) => child === node.children[i]);
+  const known = node.use && props.get(node.use.component);
+  if (!known) return isSame ? node : { ...node, children };
+  const used = Object.entries(node.use!.props).filter(([name]) => known.has(name));
+  return { ...node, children, use: { ...node.use!, props: Object.fromEntries(used) } };
+}
+
+interface BodyPlace extends Place {
+  readonly body: string;
+}
+
+/** What is wanted, the largest first. */
+function bySize(bodies: ReadonlyMap<string, Body>, wanted: readonly Wanted[]): Wanted[] {
+  const sizes = new Map<string, number>();
+  const keys = new Set(wanted.flatMap((component) => component.places));
+  for (const { root } of bodies.values())
+    visitMarkup(root, (node) => {
+      if (node.key !== null && keys.has(node.key) && !sizes.has(node.key)) sizes.set(node.key, sizeOf(node));
+      return true;
+    });
+  const sizeOfAll = ({ places }: Wanted): number => Math.max(0, ...places.map((key) => sizes.get(key) ?? 0));
+  return wanted
+    .map((component) => ({ component, size: sizeOfAll(component) }))
+    .sort((a, b) => b.size - a.size || (a.component.id < b.component.id ? -1 : 1))
+    .map(({ component }) => component);
+}
+
+/** The places as they stand now, in the given order; a part that is also a drawer stands twice. */
+function currentPlaces(bodies: ReadonlyMap<string, Body>, keys: readonly string[]): BodyPlace[] {
+  const wanted = new Set(keys);
+  const found: BodyPlace[] = [];
+  for (const [body, { root, rules, route, component }] of bodies)
+    visitMarkup(root, (node) => {
+      if (node.key === null || !wanted.has(node.key) || node.use || node.list) return true;
+      found.push({ node, rules, route, body, ...(component ? { props: component.props } : {}) });
+      return false;
+    });
+  for (const { node } of found) noteAddresses(node);
+  // A place that depends on a prop of a component around it goes its own way, unless all stand in that one.
+  const isAlone = new Set(found.map(({ body }) => body)).size === 1;
+  const plain = isAlone ? found : found.filter(({ node }) => !dependsOnProps(node));
+  const order = new Map(keys.map((key, i) => [key, i]));
+  return plain.sort((a, b) => order.get(a.node.key!)! - order.get(b.node.key!)!);
+}
+
+const dependsOnProps = (node: MarkupElement): boolean =>
+  !!node.variant || node.children.some((child) => !isText(child) && (!!child.when || dependsOnProps(child)));
+
+/** The classes that markup has, drawings that are given as props among it. */
+export function classesIn(root: MarkupElement): Set<string> {
+  const classes = new Set<string>();
+  const visit = (node: MarkupElement): void => {
+    if (node.className) classes.add(node.className);
+    for (const name of Object.values(node.variant?.classes ?? {})) if (name) classes.add(name);
+    const given = [
+      ...Object.values(node.use?.props ?? {}),
+      ...(node.list?.records ?? []).flatMap((record) => Object.values(record)),
+    ];
+    for (const value of given) if (typeof value === 'object' && 'node' in value) visit(value.node);
+    for (const child of node.children) if (!isText(child)) visit(child);
+  };
+  visit(root);
+  return classes;
+}
+
+/** A template, and the places that it is of. */
+export interface Fitting<P extends Place> {
+  readonly template: Template;
+  readonly places: readonly P[];
+}
+
+/** The template of the places; places that do not fit go their own way as long as most do. */
+export function fittingTemplate<P extends Place>(
+  places: readonly P[],
+  component: Component,
+): Fitting<P> | null {
+  if (!places.length) return null;
+  const hasDefaults = component.kind === 'component';
+  const whole = templateOf(places, component.props, hasDefaults);
+  if (whole) return { template: whole, places };
+  // The most frequent form, and what fits it.
+  let fitting: P[] = [places[0]];
+  for (const start of places.slice(0, 3)) {
+    const group = [start];
+    for (const place of places) if (place !== start && templateOf([...group, place])) group.push(place);
+    if (group.length > fitting.length) fitting = places.filter((place) => group.includes(place));
+  }
+  if (fitting.length < 2) return null;
+  const template = templateOf(fitting, component.props, hasDefaults);
+  return template && { template, places: fitting };
+}
+
+/** A component's own rules, with names that are its own: the same class name means another on another screen. */
+function withOwnRules(
+  template: Template,
+  places: readonly BodyPlace[],
+): { root: MarkupElement; props: readonly Prop[]; rules: StyleRule[] } {
+  const rules = new Map<string, StyleRule>();
+  const byLook = new Map<string, string>();
+  const take = (ref: string | null): string | null => {
+    if (ref === null) return null;
+    const { place, className } = parseClassRef(ref);
+    const rule = places[place].rules.get(className);
+    if (!rule) return null;
+    const look = JSON.stringify([rule.base, rule.at, rule.from, rule.states]);
+    const known = byLook.get(look);
+    if (known) return known;
+    const name = uniqueCodeName(className, 'part', (candidate) => rules.has(candidate));
+    rules.set(name, { ...rule, className: name });
+    byLook.set(look, name);
+    return name;
+  };
+  const visit = (node: MarkupNode): MarkupNode => {
+    if (isText(node)) return node;
+    const variant = node.variant && {
+      prop: node.variant.prop,
+      classes: Object.fromEntries(
+        Object.entries(node.variant.classes).map(([value, ref]) => [value, take(ref)]),
+      ),
+    };
+    return {
+      ...node,
+      className: take(node.className),
+      ...(variant ? { variant } : {}),
+      children: node.children.map(visit),
+    };
+  };
+  const root = visit(template.root) as MarkupElement;
+  return { root, props: template.props, rules: [...rules.values()] };
+}
+
+const useOf = (
+  component: string,
+  node: MarkupElement,
+  props: Readonly<Record<string, PropValue>>,
+): MarkupElement => ({
+  tag: component,
+  key: node.key,
+  className: null,
+  attributes: {},
+  children: [],
+  ...(node.when ? { when: node.when } : {}),
+  use: { component, props },
+});
+
+function replace(root: MarkupElement, uses: ReadonlyMap<MarkupElement, MarkupElement>): MarkupElement {
+  const made = uses.get(root);
+  if (made) return made;
+  const children = root.children.map((child) => (isText(child) ? child : replace(child, uses)));
+  return children.every((child, i) => child === root.children[i]) ? root : { ...root, children };
+}
+
+/** Puts one list where rows of a component stand one after the other. */
+function gatherLists(
+  root: MarkupElement,
+  component: string,
+  wanted: Component,
+  lists: EmittedList[],
+): MarkupElement {
+  const rows = new Set(wanted.places);
+  const visit = (node: MarkupElement): MarkupElement => {
+    const children: MarkupNode[] = [];
+    for (let i = 0; i < node.children.length; i++) {
+      const child = node.children[i];
+      const isRow = (other: MarkupNode | undefined): other is MarkupElement =>
+        !!other &&
+        !isText(other) &&
+        other.use?.component === component &&
+        other.key !== null &&
+        rows.has(other.key);
+      if (!isRow(child) || !isRow(node.children[i + 1])) {
+        children.push(isText(child) ? child : visit(child));
+        continue;
+      }
+      const run: MarkupElement[] = [];
+      for (; isRow(node.children[i]); i++) run.push(node.children[i] as MarkupElement);
+      i--;
+      const list = listOf(component, run, lists);
+      lists.push(list);
+      children.push({
+        tag: '#list',
+        key: run[0].key,
+        className: null,
+        attributes: {},
+        children: [],
+        list: { component, data: list.data, records: list.records },
+      });
+    }
+    return { ...node, children };
+  };
+  return visit(root);
+}
+
+function listOf(
+  component: string,
+  run: readonly MarkupElement[],
+  others: readonly EmittedList[],
+): EmittedList {
+  const ids = new Set<string>();
+  const records = run.map((row, i) => {
+    const { props } = row.use!;
+    const said = Object.values(props).find((value) => typeof value === 'string' && /\p{L}/u.test(value)) as
+      string | undefined;
+    const id = uniqueName(kebabCase(said ?? '').slice(0, 40) || String(i + 1), (candidate) =>
+      ids.has(candidate),
+    );
+    ids.add(id);
+    return { id, ...props };
+  });
+  const plain =
+    `${component.charAt(0).toLowerCase()}${component.slice(1)}`.replace(/(Row|Item|Card)$/, '') || 'row';
+  const data = uniqueCodeName(plural(plain), 'rows', (candidate) =>
+    others.some((list) => list.data === candidate),
+  );
+  return { data, component, records };
+}
+
+/** `tool` → `tools`, `entry` → `entries`, `class` → `classes`. */
+function plural(name: string): string {
+  if (/(s|x|z|ch|sh)$/.test(name)) return `${name}es`;
+  return /[^aeiou]y$/.test(name) ? `${name.slice(0, -1)}ies` : `${name}s`;
+}
+
+/** Visits markup from the outside inwards; return false to leave out what is inside. */
+function visitMarkup(root: MarkupElement, visit: (node: MarkupElement) => boolean): void {
+  if (!visit(root)) return;
+  for (const child of root.children) if (!isText(child)) visitMarkup(child, visit);
+}
+
+function sizeOf(node: MarkupElement | undefined): number {
+  if (!node) return 0;
+  return node.children.reduce((sum, child) => sum + (isText(child) ? 0 : sizeOf(child)), 1);
+}

@@ -1,0 +1,55 @@
+import type { App, Component } from '../../../model/app.ts';
+import { hostOf, type Project } from '../../../model/project.ts';
+import type { EmittedScreen } from '../markup.ts';
+import { type EmissionPlan, emitScreenOf } from '../plan.ts';
+import { extractComponents, type Extraction, type Wanted } from './extract.ts';
+import type { Prop } from './template.ts';
+
+/** Components that were taken, and the parts that are drawers, which stand twice. */
+function wantedOf({ app }: Project): Wanted[] {
+  const drawers = Object.entries(app.drawers).map(([key, drawer]): Wanted => ({
+    id: `drawer ${key}`,
+    kind: 'component',
+    name: drawer.name,
+    places: [key],
+  }));
+  return [...Object.entries(app.components).map(([id, component]) => ({ ...component, id })), ...drawers];
+}
+
+const extractions = new WeakMap<
+  App['components'],
+  { drawers: App['drawers']; screens: readonly EmittedScreen[]; extraction: Extraction }
+>();
+
+/** The components of an app, taken out of its screens; kept until one of the screens changes. */
+export function extractionOf(plan: EmissionPlan): Extraction {
+  const { app } = plan.project;
+  const keys = [...plan.screens, ...plan.overlays.keys()];
+  const screens = new Map(keys.map((key) => [key, emitScreenOf(plan, key)] as const));
+  const list = [...screens.values()];
+  const known = extractions.get(app.components);
+  if (
+    known?.drawers === app.drawers &&
+    known.screens.length === list.length &&
+    known.screens.every((screen, i) => screen === list[i])
+  )
+    return known.extraction;
+  const extraction = extractComponents(screens, wantedOf(plan.project), (key) => plan.routeOf(key));
+  extractions.set(app.components, { drawers: app.drawers, screens: list, extraction });
+  return extraction;
+}
+
+/** What a component would be if it were taken by itself: its props, or why it cannot be made. */
+export function previewComponent(
+  plan: EmissionPlan,
+  component: Component,
+): { readonly props: readonly Prop[]; readonly problem: string | null } {
+  const keys = new Set(component.places.map((place) => hostOf(plan.project, place)));
+  const screens = new Map(
+    plan.screens.filter((key) => keys.has(key)).map((key) => [key, emitScreenOf(plan, key)] as const),
+  );
+  const { components, failed } = extractComponents(screens, [{ ...component, id: 'preview' }], (key) =>
+    plan.routeOf(key),
+  );
+  return { props: components[0]?.props ?? [], problem: failed.get('preview') ?? null };
+}

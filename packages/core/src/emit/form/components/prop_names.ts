@@ -1,0 +1,130 @@
+import { camelCase, isCodeName, uniqueCodeName } from '../../../model/names.ts';
+import { isText, type MarkupElement, type PropValue } from '../markup.ts';
+
+/** What is known of a prop when it gets its name. */
+export interface PropHint {
+  readonly kind: 'text' | 'image' | 'link' | 'flag' | 'choice' | 'drawing';
+  readonly tag: string;
+  readonly node: MarkupElement;
+  /** The attribute that it gives, if it gives one. */
+  readonly attribute?: string;
+  /** What it is given at the places. */
+  readonly texts?: readonly (PropValue | true | undefined)[];
+  readonly prefix?: 'is' | 'has';
+  /** How many props came before. */
+  readonly order: number;
+}
+
+const MONTH = 'jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec';
+const DAY = 'mon|tue|wed|thu|fri|sat|sun|today|tomorrow|yesterday';
+
+/** What texts are about, by what all or most of them look like. */
+const CONTENT: readonly (readonly [RegExp, string])[] = [
+  [/^\S+@\S+\.\S+$/, 'email'],
+  [/^[+(]?[\d\s()/-]{6,}$/, 'phone'],
+  [/^[^\d\s]{0,3}\s?\d[\d.,\s]*\s?(€|\$|£|¥|eur|usd|kr|chf)?$/i, 'amount'],
+  [/^\d[\d.,]*\s?%$/, 'share'],
+  [
+    new RegExp(
+      `\\b\\d{1,2}[./ -](\\d{1,2}|(${MONTH})\\w*)\\b|\\d{4}-\\d{2}-\\d{2}|\\b(${MONTH})\\w* \\d{1,2}\\b|^(due )?(${DAY})\\b`,
+      'i',
+    ),
+    'date',
+  ],
+  [/^\d{1,2}:\d{2}/, 'time'],
+  [
+    /\b(free|due|overdue|open|closed|done|active|paused|pending|ready|late|paid|lent|out|back|in repair|available|new|draft)\b/i,
+    'status',
+  ],
+];
+
+/** The field that a text is, by its contents; null where they say nothing. */
+export function fieldByContent(texts: readonly string[]): string | null {
+  const said = texts.map((text) => text.trim()).filter(Boolean);
+  if (!said.length) return null;
+  for (const [pattern, name] of CONTENT) {
+    const share = said.filter((text) => pattern.test(text) && text.length < 48).length / said.length;
+    if (share >= (name === 'status' ? 0.5 : 0.6)) {
+      if (name === 'amount') return said.some((text) => /[€$£¥]|eur|usd/i.test(text)) ? 'price' : 'count';
+      return name;
+    }
+  }
+  return null;
+}
+
+/** A name for a prop that no other has. */
+export function propNameFor(hint: PropHint, taken: ReadonlySet<string>): string {
+  const first = wanted(hint);
+  const name = first === 'name' && taken.has('name') ? 'text' : first;
+  return uniqueCodeName(isCodeName(name) && name !== 'style' ? name : `${name}Text`, 'value', (candidate) =>
+    taken.has(candidate),
+  );
+}
+
+function wanted({ kind, tag, node, attribute, texts, prefix }: PropHint): string {
+  switch (kind) {
+    case 'image':
+      return 'image';
+    case 'link':
+      return 'to';
+    case 'drawing':
+      return 'icon';
+    case 'choice':
+      return 'variant';
+    case 'flag':
+      return prefix === 'has' ? `has${capital(contentWord(node))}` : activeWord(node);
+    case 'text': {
+      if (attribute !== undefined) {
+        if (attribute === 'alt') return 'imageAlt';
+        if (attribute === 'aria-label') return 'label';
+        return camelCase(attribute) || 'value';
+      }
+      const said = (texts ?? []).filter((text): text is string => typeof text === 'string');
+      const byClass = FIELD_WORDS.find((word) =>
+        new RegExp(`(^|[^a-z])${word}([^a-z]|$)`, 'i').test(node.className ?? ''),
+      );
+      if (byClass) return byClass;
+      if (/^h[1-6]$/.test(tag)) return 'title';
+      const byContent = fieldByContent(said);
+      if (byContent) return byContent;
+      if (tag === 'button' || tag === 'a') return 'label';
+      const isShort = said.every((text) => text.length <= 40);
+      return isShort ? 'name' : 'text';
+    }
+  }
+}
+
+const FIELD_WORDS = [
+  'title',
+  'name',
+  'date',
+  'price',
+  'status',
+  'email',
+  'phone',
+  'count',
+  'description',
+  'subtitle',
+  'caption',
+  'label',
+  'author',
+];
+
+const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
+
+/** What an optional part shows. */
+function contentWord(node: MarkupElement): string {
+  if (node.tag === 'img') return 'image';
+  if (node.tag === 'svg') return 'icon';
+  if (node.tag === 'button' || node.tag === 'a') return 'action';
+  const texts: string[] = [];
+  const visit = (inner: MarkupElement): void =>
+    inner.children.forEach((child) => (isText(child) ? void texts.push(child.text) : visit(child)));
+  visit(node);
+  const word = camelCase(texts.join(' ').split(/\s+/).slice(0, 2).join(' '));
+  return /^[a-z]\w{1,20}$/i.test(word) ? word : 'part';
+}
+
+/** What it is that differs: in a bar, which of its entries is the present one. */
+const activeWord = (node: MarkupElement): string =>
+  ['a', 'button', 'li', 'svg', 'span', 'p'].includes(node.tag) ? 'isActive' : 'isMarked';

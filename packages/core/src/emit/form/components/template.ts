@@ -1,0 +1,668 @@
+import { hash } from '../../../roles/shape.ts';
+import {
+  isText,
+  type MarkupElement,
+  type MarkupNode,
+  type MarkupText,
+  type PropValue,
+  type StyleRule,
+} from '../markup.ts';
+import { quote } from '../../quoting.ts';
+import { propNameFor, type PropHint } from './prop_names.ts';
+
+/** A prop of a component. */
+export interface Prop {
+  readonly name: string;
+  readonly kind: 'text' | 'image' | 'link' | 'flag' | 'choice' | 'drawing';
+  readonly isOptional: boolean;
+  /** What it is where nothing is given. */
+  readonly byDefault?: string;
+  /** Of a choice: what it can be. */
+  readonly choices?: readonly string[];
+  /** What the first place that has it gives. */
+  readonly sample?: string;
+}
+
+/** What several places have in common, as markup with slots, and what each of them puts into the slots. */
+export interface Template {
+  readonly root: MarkupElement;
+  readonly props: readonly Prop[];
+  /** Whether it looks at the present route, to mark where one is. */
+  readonly usesPath: boolean;
+  /** One for each place, in order. */
+  readonly values: readonly Readonly<Record<string, PropValue>>[];
+}
+
+/** A place of a component: its markup, and the rules of the screen that it stands on, by class name. */
+export interface Place {
+  readonly node: MarkupElement;
+  readonly rules: ReadonlyMap<string, StyleRule>;
+  /** The route of its screen; null within another component. */
+  readonly route: string | null;
+  /** Within another component, the props of that one. */
+  readonly props?: readonly Prop[];
+}
+
+/**
+ * Lays the markup of several places over each other. Where they agree it stays; where texts, pictures, links,
+ * attributes or drawings differ there is a prop; a part that some lack becomes optional; a class that differs becomes a
+ * variant. Null where they are too different to be one (another tag, another kind of link).
+ * @param hasDefaults whether what most places say is said by the component itself, and left out by them
+ */
+export function templateOf(
+  places: readonly Place[],
+  names: Readonly<Record<string, string>> = {},
+  hasDefaults = false,
+): Template | null {
+  const builder = new TemplateBuilder(places, names, hasDefaults);
+  const root = builder.element(
+    // Whether a place is there at all is said where it stands.
+    places.map(({ node: { when: _when, ...node } }) => node),
+    true,
+  );
+  return root && { root, props: builder.props(), usesPath: builder.usesPath, values: builder.values() };
+}
+
+/** Routes that one term can name. */
+const MOST_ROUTES = 8;
+
+interface Found {
+  prop: Prop;
+  values: readonly (PropValue | undefined)[];
+}
+
+/** Places that a component has at least for what most of them say to be said by itself. */
+const LEAST_FOR_DEFAULT = 3;
+const HAVE_DEFAULTS: ReadonlySet<Prop['kind']> = new Set(['text', 'link', 'choice']);
+
+class TemplateBuilder {
+  readonly #places: readonly Place[];
+  readonly #hasDefaults: boolean;
+  readonly #names: Readonly<Record<string, string>>;
+  readonly #links: ReadonlySet<string>;
+  readonly #found: Found[] = [];
+  /** Flags and choices by how they part the places, so that what goes together is one prop. */
+  readonly #partitions = new Map<string, string>();
+  readonly #taken = new Set<string>();
+  /** Props of outer components that are handed on. */
+  readonly #handedOn = new Set<string>();
+  usesPath = false;
+  #ownLink: { readonly literal: string; readonly slot: string } | null = null;
+
+  constructor(places: readonly Place[], names: Readonly<Record<string, string>>, hasDefaults: boolean) {
+    this.#places = places;
+    this.#hasDefaults = hasDefaults;
+    this.#names = names;
+    this.#links = new Set(places.flatMap(({ node }) => [...linksIn(node)]));
+  }
+
+  props(): Prop[] {
+    return this.#found.map((found) => {
+      const { prop, values } = found;
+      const sample = values.find((value) => typeof value === 'string');
+      const byDefault = this.#defaultOf(found);
+      return {
+        ...prop,
+        ...(byDefault === undefined ? {} : { byDefault, isOptional: true }),
+        ...(typeof sample === 'string' ? { sample: sample.trim().slice(0, 80) } : {}),
+      };
+    });
+  }
+
+  values(): Record<string, PropValue>[] {
+    const defaults = this.#found.map((found) => this.#defaultOf(found));
+    return this.#places.map((_, i) =>
+      Object.fromEntries(
+        this.#found.flatMap(({ prop, values }, at) => {
+          const value = values[i];
+          return value === undefined || value === defaults[at] || (prop.kind === 'flag' && value === false)
+            ? []
+            : [[prop.name, value] as const];
+        }),
+      ),
+    );
+  }
+
+  /** What more than half of the places give, where all give something. */
+  #defaultOf({ prop, values }: Found): string | undefined {
+    if (!this.#hasDefaults || !HAVE_DEFAULTS.has(prop.kind) || values.length < LEAST_FOR_DEFAULT)
+      return undefined;
+    if (values.includes(undefined)) return undefined;
+    const counts = new Map<string, number>();
+    for (const value of values)
+      if (typeof value === 'string') counts.set(value, (counts.get(value) ?? 0) + 1);
+    return [...counts].find(([, count]) => count > values.length / 2)?.[0];
+  }
+
+  /** The template of nodes that stand at the same place; null in `nodes` where a place has none. */
+  element(
+    nodes: readonly (MarkupElement | null)[],
+    isRoot = false,
+    /** The places that could have it: those that have what it stands in. */
+    could: readonly boolean[] = nodes.map(() => true),
+  ): MarkupElement | null {
+    const there = nodes.filter((node) => node !== null);
+    const isMissing = nodes.some((node, i) => node === null && could[i]);
+    const [first] = there;
+    if (!there.every((node) => isCompatible(first, node))) return null;
+    if (first.variant && !this.#haveSameVariants(nodes)) return null;
+    // A drawing that differs is given as a whole.
+    if (first.tag === 'svg' && there.some((node) => bodyOf(node) !== bodyOf(first))) {
+      if (isRoot || isMissing) return null;
+      const slot = this.#slot(
+        'drawing',
+        nodes.map((node) => (node ? { node } : undefined)),
+        { tag: 'svg', node: first },
+      );
+      return {
+        tag: '#slot',
+        key: first.key,
+        className: null,
+        attributes: {},
+        children: [{ text: '', slot }],
+      };
+    }
+    const made: MarkupElement = {
+      ...first,
+      ...this.#class(nodes, first),
+      ...this.#content(nodes, first),
+      children: [],
+    };
+    const outer = this.#ownLink;
+    if (made.slots?.to && first.link?.kind === 'go')
+      this.#ownLink = {
+        literal: `pathname === ${quote(first.link.to)}`,
+        slot: `pathname === ${made.slots.to}`,
+      };
+    const children = this.#children(nodes);
+    const renamed = this.#renamed(made);
+    this.#ownLink = outer;
+    if (!children) return null;
+    // What depended on a prop of the outer component depends on it still.
+    const when = [
+      renamed.when && this.#carried(renamed.when, nodes),
+      isMissing && this.#presence(nodes, could, first),
+    ].filter((term) => typeof term === 'string');
+    return { ...renamed, children, ...(when.length ? { when: when.join(' && ') } : {}) };
+  }
+
+  /** What looks whether its own link is the present one looks at the prop that says where the link leads. */
+  #renamed(node: MarkupElement): MarkupElement {
+    const own = this.#ownLink;
+    if (!own || !node.key) return this.#noted(node);
+    const rename = (term: string): string => term.replaceAll(own.literal, own.slot);
+    return this.#noted({
+      ...node,
+      ...(node.variant ? { variant: { ...node.variant, prop: rename(node.variant.prop) } } : {}),
+      ...(node.when ? { when: rename(node.when) } : {}),
+      ...(node.slots
+        ? {
+            slots: Object.fromEntries(Object.entries(node.slots).map(([name, term]) => [name, rename(term)])),
+          }
+        : {}),
+    });
+  }
+
+  #noted(node: MarkupElement): MarkupElement {
+    if (JSON.stringify([node.variant?.prop, node.when, node.slots]).includes('pathname'))
+      this.usesPath = true;
+    return node;
+  }
+
+  /**
+   * A term of the outer component, whose props are handed on as they are.
+   * @param nodes where it stands; a place without it may stand in another component, which has no such prop
+   */
+  #carried(
+    term: string,
+    nodes: readonly (MarkupNode | null)[],
+    kind: Prop['kind'] = 'flag',
+    choices?: readonly string[],
+  ): string {
+    for (const name of term.replace(/'[^']*'|undefined|\.includes|pathname/g, '').match(/\b[a-z]\w*\b/gi) ??
+      []) {
+      const given = nodes.map((node) => (node ? { slot: name } : choices?.[0]));
+      const known = this.#found.find(({ prop }) => prop.name === name);
+      if (known && !this.#handedOn.has(name)) continue;
+      if (known) {
+        known.values = known.values.map((value, i) => value ?? given[i]);
+        continue;
+      }
+      // It is what it is in the outer component.
+      const outer = this.#places.flatMap(({ props }) => props?.find((prop) => prop.name === name) ?? [])[0];
+      this.#taken.add(name);
+      this.#handedOn.add(name);
+      this.#found.push({
+        prop: outer
+          ? { ...outer, isOptional: outer.isOptional || given.includes(undefined) }
+          : {
+              name,
+              kind: choices ? 'choice' : kind,
+              isOptional: !choices,
+              ...(choices ? { choices } : {}),
+            },
+        values: given,
+      });
+    }
+    return term;
+  }
+
+  /** A term of a node with its own link made neutral. */
+  #own(node: MarkupElement | null, term: string | undefined): string {
+    return node ? ownTerms(node, [term]) : '';
+  }
+
+  #children(nodes: readonly (MarkupElement | null)[]): MarkupNode[] | null {
+    const columns = alignColumns(nodes.map((node) => node?.children ?? null));
+    const made: MarkupNode[] = [];
+    for (const column of columns) {
+      const first = column.find((node) => node !== null)!;
+      if (isText(first)) made.push(this.#text(column as (MarkupText | null)[], nodes));
+      else {
+        const child = this.element(
+          column as (MarkupElement | null)[],
+          false,
+          nodes.map((node) => node !== null),
+        );
+        if (!child) return null;
+        made.push(child.tag === '#slot' ? child.children[0] : child);
+      }
+    }
+    return made;
+  }
+
+  #text(column: readonly (MarkupText | null)[], parents: readonly (MarkupElement | null)[]): MarkupText {
+    const [text] = column.filter((node) => node !== null);
+    const isSame = column.every((node, i) =>
+      node ? node.text === text.text && node.slot === text.slot : !parents[i],
+    );
+    // What an outer component is given is handed on, under the same name.
+    if (isSame)
+      return text.slot
+        ? { ...text, slot: this.#carried(text.slot, column, text.text === '' ? 'drawing' : 'text') }
+        : text;
+    const values = column.map((node) => (node ? (node.slot ? { slot: node.slot } : node.text) : undefined));
+    const parent = parents.find((node) => node !== null)!;
+    // A drawing that is given as a whole stands as a text without letters.
+    const kind = column.some((node) => node?.slot && node.text === '') ? 'drawing' : 'text';
+    return {
+      text: text.text,
+      slot: this.#slot(kind, values, { tag: parent.tag, node: parent, texts: values }),
+    };
+  }
+
+  #content(nodes: readonly (MarkupElement | null)[], first: MarkupElement): Partial<MarkupElement> {
+    const slots: Record<string, string> = { ...first.slots };
+    const there = nodes.filter((node) => node !== null);
+    const names = new Set(
+      there.flatMap((node) => [
+        ...Object.keys(node.attributes),
+        ...Object.keys(node.slots ?? {}).flatMap((name) => (name.startsWith('@') ? [name.slice(1)] : [])),
+      ]),
+    );
+    const attributes: Record<string, string | true> = {};
+    for (const name of names) {
+      // What is a slot already, within another component, is handed on.
+      if (there.some((node) => node.slots?.[`@${name}`])) {
+        const exprs = nodes.map((node) => this.#own(node, node?.slots?.[`@${name}`]));
+        if (new Set(exprs.filter((_, i) => nodes[i])).size === 1) {
+          this.#carried(
+            first.slots![`@${name}`],
+            nodes,
+            first.slots![`@${name}`].includes('?') ? 'flag' : 'text',
+          );
+          continue;
+        }
+        slots[`@${name}`] = this.#slot(
+          'text',
+          nodes.map((node) => {
+            const expr = node?.slots?.[`@${name}`];
+            const value = node?.attributes[name];
+            return expr ? { slot: expr } : value === true ? true : value;
+          }),
+          { tag: first.tag, node: first, attribute: name },
+        );
+        continue;
+      }
+      const values = nodes.map((node) => node?.attributes[name]);
+      const given = [...new Set(there.map((node) => node.attributes[name]))];
+      const [sample] = given.filter((value) => value !== undefined);
+      if (given.length === 1) attributes[name] = sample;
+      // An attribute that is there or not depends on a flag; its value stays where it is.
+      else if (given.filter((value) => value !== undefined).length === 1) {
+        const flag = this.#partition(
+          values.map((value) => (value === undefined ? 0 : 1)),
+          'flag',
+          nodes.map((node) => node && node.attributes[name] !== undefined),
+          first,
+        );
+        slots[`@${name}`] = sample === true ? flag : `${flag} ? ${quote(sample)} : undefined`;
+      } else if (name === 'type') {
+        const choices = given.filter((value): value is string => typeof value === 'string');
+        slots['@type'] = this.#slot(
+          'choice',
+          values,
+          { tag: first.tag, node: first, attribute: name },
+          choices,
+        );
+      } else
+        slots[`@${name}`] = this.#slot('text', values, {
+          tag: first.tag,
+          node: first,
+          attribute: name,
+          texts: values,
+        });
+    }
+    if (there.some((node) => node.asset !== first.asset || node.slots?.asset !== first.slots?.asset))
+      slots.asset = this.#slot(
+        'image',
+        nodes.map((node) =>
+          node?.slots?.asset ? { slot: node.slots.asset } : node?.asset ? { asset: node.asset } : undefined,
+        ),
+        { tag: 'img', node: first },
+      );
+    const targets = nodes.map((node) =>
+      node?.slots?.to ? { slot: node.slots.to } : node?.link ? addressOf(node.link) : undefined,
+    );
+    const isSameTarget = there.every(
+      (node) =>
+        !node.link || (addressOf(node.link) === addressOf(first.link!) && node.slots?.to === first.slots?.to),
+    );
+    if (!isSameTarget) slots.to = this.#slot('link', targets, { tag: first.tag, node: first });
+    if (slots.asset && slots.asset === first.slots?.asset) this.#carried(slots.asset, nodes, 'image');
+    if (slots.to && slots.to === first.slots?.to) this.#carried(slots.to, nodes, 'link');
+    return { attributes, ...(Object.keys(slots).length ? { slots } : {}) };
+  }
+
+  /** Whether the variants that nodes have within an outer component look the same. */
+  #haveSameVariants(nodes: readonly (MarkupElement | null)[]): boolean {
+    const looks = nodes.flatMap((node, i) =>
+      node?.variant
+        ? [
+            JSON.stringify(
+              Object.entries(node.variant.classes).map(([value, name]) => [
+                value,
+                lookOf(this.#places[i], name),
+              ]),
+            ),
+          ]
+        : [],
+    );
+    return new Set(looks).size === 1;
+  }
+
+  /** The class where all agree on its rule, else the prop that tells the variants apart. */
+  #class(
+    nodes: readonly (MarkupElement | null)[],
+    first: MarkupElement,
+  ): Pick<MarkupElement, 'className' | 'variant'> {
+    // A variant of the outer component stays as it is; that all have the same one was seen before.
+    if (first.variant) {
+      const at = nodes.indexOf(first);
+      const classes = Object.fromEntries(
+        Object.entries(first.variant.classes).map(([value, name]) => [value, classRef(at, name)]),
+      );
+      this.#carried(first.variant.prop, nodes, 'flag', 'true' in classes ? undefined : Object.keys(classes));
+      return { className: null, variant: { ...first.variant, classes } };
+    }
+    const looks = nodes.map((node, i) => (node ? lookOf(this.#places[i], node.className) : undefined));
+    const distinct = [...new Set(looks.filter((look) => look !== undefined))];
+    const at = nodes.findIndex((node) => node !== null);
+    if (distinct.length === 1) return { className: classRef(at, first.className) };
+    const counts = distinct.map((look) => looks.filter((other) => other === look).length);
+    const usual = distinct[counts.indexOf(Math.max(...counts))];
+    const others = distinct.filter((look) => look !== usual);
+    const classAt = (look: string): string | null => {
+      const where = looks.indexOf(look);
+      return classRef(where, nodes[where]!.className);
+    };
+    const pattern = looks.map((look) => (look === undefined ? -1 : distinct.indexOf(look)));
+    if (others.length === 1) {
+      const values = looks.map((look) => (look === undefined ? undefined : look === others[0]));
+      const prop = this.#partition(pattern, 'flag', values, first);
+      return {
+        className: null,
+        variant: { prop, classes: { true: classAt(others[0]), false: classAt(usual) } },
+      };
+    }
+    const letters = distinct.map((_, i) => (distinct[i] === usual ? 'plain' : `variant${i + 1}`));
+    // Where the part is not there at all its choice says nothing, and need not be left unsaid.
+    const values = looks.map((look) => (look === undefined ? 'plain' : letters[distinct.indexOf(look)]));
+    const prop = this.#partition(pattern, 'choice', values, first, letters);
+    return {
+      className: null,
+      variant: {
+        prop,
+        classes: Object.fromEntries(letters.map((letter, i) => [letter, classAt(distinct[i])])),
+      },
+    };
+  }
+
+  /** The prop on which an optional part depends: what it shows, if that differs, else a flag. */
+  #presence(
+    nodes: readonly (MarkupElement | null)[],
+    could: readonly boolean[],
+    first: MarkupElement,
+  ): string {
+    const pattern = nodes.map((node) => (node ? 1 : 0));
+    const shown = this.#found.find(
+      ({ prop, values }) =>
+        prop.kind !== 'flag' &&
+        prop.kind !== 'choice' &&
+        values.every((value, i) => !could[i] || (value !== undefined) === (pattern[i] === 1)),
+    );
+    if (shown) return shown.prop.name;
+    return this.#partition(
+      pattern,
+      'flag',
+      pattern.map((is) => is === 1),
+      first,
+      undefined,
+      'has',
+    );
+  }
+
+  #partition(
+    pattern: readonly number[],
+    kind: 'flag' | 'choice',
+    given: readonly (PropValue | null | undefined)[],
+    node: MarkupElement,
+    choices?: readonly string[],
+    prefix: 'is' | 'has' = 'is',
+  ): string {
+    const values = given.map((value) => value ?? undefined);
+    const term = kind === 'flag' ? this.#pathTerm(values) : null;
+    if (term !== null) {
+      this.usesPath = true;
+      return term;
+    }
+    const key = `${kind} ${kind === 'flag' ? values.map((value) => (value ? 1 : 0)).join() : pattern.join()}`;
+    const known = this.#partitions.get(key);
+    if (known) return known;
+    const name = this.#slot(kind, values, { tag: node.tag, node, prefix }, choices);
+    this.#partitions.set(key, name);
+    return name;
+  }
+
+  /**
+   * What says that the present route is one of those where a flag is set: exactly there, and links lead to all of them, as
+   * the entries of a menu and the head of a group of them do.
+   */
+  #pathTerm(values: readonly (PropValue | undefined)[]): string | null {
+    const routes = this.#places.map((place) => place.route);
+    if (routes.some((route) => route === null) || values.every((value) => value === true)) return null;
+    const on = [...new Set(routes.filter((_, i) => values[i] === true))] as string[];
+    if (!on.length || on.length > MOST_ROUTES) return null;
+    const isIt = values.every((value, i) => (value === true) === on.includes(routes[i]!));
+    if (!isIt || on.some((route) => !this.#links.has(route) || route.includes(':'))) return null;
+    return on.length === 1
+      ? `pathname === ${quote(on[0])}`
+      : `[${on.map(quote).join(', ')}].includes(pathname)`;
+  }
+
+  #slot(
+    kind: Prop['kind'],
+    values: readonly (PropValue | undefined)[],
+    hint: Omit<PropHint, 'kind' | 'order'>,
+    choices?: readonly string[],
+  ): string {
+    const proposed = propNameFor({ ...hint, kind, order: this.#found.length }, this.#taken);
+    const name = this.#names[proposed] ?? proposed;
+    this.#taken.add(proposed);
+    this.#found.push({
+      prop: {
+        name,
+        kind,
+        isOptional: kind === 'flag' || values.some((value) => value === undefined),
+        ...(choices ? { choices } : {}),
+      },
+      values,
+    });
+    return name;
+  }
+}
+
+/** Routes that links within a node lead to. */
+function linksIn(node: MarkupElement, found = new Set<string>()): Set<string> {
+  if (node.link?.kind === 'go') found.add(node.link.to);
+  for (const child of node.children) if (!isText(child)) linksIn(child, found);
+  return found;
+}
+
+function addressOf(link: NonNullable<MarkupElement['link']>): string {
+  switch (link.kind) {
+    case 'go':
+      return link.to;
+    case 'back':
+      return link.fallback;
+    case 'external':
+      return link.href;
+    case 'drawer':
+      return link.id;
+    case 'file':
+      return link.asset;
+  }
+}
+
+/** The address of the link around each node, as far as nodes depend on whether it is the present one. */
+const addresses = new WeakMap<MarkupElement, string>();
+
+/** Notes for all nodes within a link where it leads, so that `pathname === '/there'` is the same for each link. */
+export function noteAddresses(node: MarkupElement, address: string | null = null): void {
+  const own = node.link?.kind === 'go' ? node.link.to : address;
+  if (own !== null) addresses.set(node, own);
+  for (const child of node.children) if (!isText(child)) noteAddresses(child, own);
+}
+
+/** Terms of a node with the address of its own link made neutral. */
+function ownTerms(node: MarkupElement, terms: readonly (string | undefined)[]): string {
+  const text = JSON.stringify(terms);
+  const address = addresses.get(node);
+  return address === undefined ? text : text.replaceAll(quote(address), '@');
+}
+
+/** Whether two nodes can be one with slots. */
+function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
+  if (a.tag !== b.tag || a.form !== b.form || a.list || b.list) return false;
+  if (a.use || b.use || !!a.asset !== !!b.asset) return false;
+  // What already depends on a prop, within another component, has to depend on the same.
+  if (ownTerms(a, [a.when, a.variant?.prop]) !== ownTerms(b, [b.when, b.variant?.prop])) return false;
+  if (a.link?.kind !== b.link?.kind || JSON.stringify(a.acts) !== JSON.stringify(b.acts)) return false;
+  if (a.link?.kind === 'file' && JSON.stringify(a.link) !== JSON.stringify(b.link)) return false;
+  if (a.link && b.link && 'arrival' in a.link && 'arrival' in b.link)
+    return JSON.stringify(a.link.arrival) === JSON.stringify(b.link.arrival);
+  return true;
+}
+
+/** The inside of a drawing, without the keys. */
+const bodyOf = (node: MarkupElement): string =>
+  JSON.stringify([node.attributes, node.children], (name, value: unknown) =>
+    name === 'key' ? undefined : value,
+  );
+
+/** What a class says, so that classes of different screens compare. */
+function lookOf({ rules }: Place, className: string | null): string {
+  const rule = className === null ? undefined : rules.get(className);
+  return rule ? JSON.stringify([rule.base, rule.at, rule.from, rule.states]) : `none ${className ?? ''}`;
+}
+
+/** A class of one of the places: names of classes are only known within a screen. */
+const classRef = (place: number, className: string | null): string | null =>
+  className === null ? null : `${place} ${className}`;
+
+/** What `classRef` wrote. */
+export function parseClassRef(ref: string): { place: number; className: string } {
+  const at = ref.indexOf(' ');
+  return { place: Number(ref.slice(0, at)), className: ref.slice(at + 1) };
+}
+
+/** More children than this are laid over each other by their number alone. */
+const MAX_ALIGNED = 60;
+
+/** Lays lists of children over each other; each column has one node of each place, or null. */
+function alignColumns(lists: readonly (readonly MarkupNode[] | null)[]): (MarkupNode | null)[][] {
+  let columns: (MarkupNode | null)[][] = [];
+  lists.forEach((list, place) => {
+    const nodes = list ?? [];
+    const pad = Array<null>(place).fill(null);
+    const pairs =
+      place === 0
+        ? []
+        : align(
+            columns.map((column) => column.find((node) => node !== null)!),
+            nodes,
+          );
+    const next: (MarkupNode | null)[][] = [];
+    let [c, n] = [0, 0];
+    for (const [atColumn, atNode] of [...pairs, [columns.length, nodes.length] as const]) {
+      for (; c < atColumn; c++) next.push([...columns[c], null]);
+      for (; n < atNode; n++) next.push([...pad, nodes[n]]);
+      if (c < columns.length && n < nodes.length) next.push([...columns[c++], nodes[n++]]);
+    }
+    columns = next;
+  });
+  return columns;
+}
+
+/** Longest common subsequence of nodes that can be one, weighing those more that have the same form. */
+function align(a: readonly MarkupNode[], b: readonly MarkupNode[]): [number, number][] {
+  if (a.length === b.length && a.every((node, i) => likeness(node, b[i]) > 0.5))
+    return a.map((_, i) => [i, i]);
+  if (a.length > MAX_ALIGNED || b.length > MAX_ALIGNED)
+    return a
+      .slice(0, b.length)
+      .flatMap((node, i): [number, number][] => (likeness(node, b[i]) > 0 ? [[i, i]] : []));
+  const table = Array.from({ length: a.length + 1 }, () => new Float64Array(b.length + 1));
+  for (let i = a.length - 1; i >= 0; i--)
+    for (let j = b.length - 1; j >= 0; j--) {
+      const same = likeness(a[i], b[j]);
+      table[i][j] = Math.max(table[i + 1][j], table[i][j + 1], same > 0 ? table[i + 1][j + 1] + same : 0);
+    }
+  const pairs: [number, number][] = [];
+  for (let i = 0, j = 0; i < a.length && j < b.length;) {
+    const same = likeness(a[i], b[j]);
+    if (same > 0 && table[i][j] === table[i + 1][j + 1] + same) pairs.push([i++, j++]);
+    else if (table[i + 1][j] >= table[i][j + 1]) i++;
+    else j++;
+  }
+  return pairs;
+}
+
+function likeness(a: MarkupNode, b: MarkupNode): number {
+  if (isText(a) || isText(b)) return isText(a) && isText(b) ? 0.8 : 0;
+  if (!isCompatible(a, b)) return 0;
+  return formOf(a) === formOf(b) ? 1 : a.children.length && b.children.length ? 0.6 : 0.3;
+}
+
+const forms = new WeakMap<MarkupElement, string>();
+
+/** How markup is nested, without what it says. */
+function formOf(node: MarkupElement): string {
+  let form = forms.get(node);
+  if (form === undefined) {
+    const inner =
+      node.tag === 'svg' ? '' : node.children.map((child) => (isText(child) ? 't' : formOf(child))).join('');
+    forms.set(node, (form = hash(`${node.tag}(${inner})`)));
+  }
+  return form;
+}

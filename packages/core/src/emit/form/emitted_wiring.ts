@@ -1,0 +1,99 @@
+import type { Arrival, Interaction, Target } from '../../model/app.ts';
+import { kebabCase } from '../../model/names.ts';
+import type { EmittedAct, EmittedArrival, EmittedLink, EmittedStep } from './markup.ts';
+
+/** What an element does, as it is written: a plain link where that is all, else what happens on each gesture. */
+export interface EmittedWiring {
+  readonly link?: EmittedLink;
+  readonly acts?: readonly EmittedAct[];
+}
+
+/** The names that an emitted app has for what interactions speak of. */
+export interface EmittedNames {
+  /** The address of a target, with its parameters and query; null for a screen that is not in the app. */
+  readonly addressOf: (target: Extract<Target, { readonly kind: 'screen' | 'anchor' }>) => string | null;
+  /** The address to go back to where there is no history. */
+  readonly fallbackOf: (screen: string | undefined) => string;
+  readonly overlayOf: (screen: string) => string | null;
+  readonly conditionOf: (condition: string) => string | null;
+  /** The name under which an element of the one screen is known as one of the other. */
+  readonly sharedOf: (to: string) => string | null;
+}
+
+/** The id of the drawer that a part of a screen becomes. */
+export const drawerId = (elementKey: string): string => `drawer-${kebabCase(elementKey)}`;
+
+/** How the interactions of one element are written, in the order in which their conditions are looked at. */
+export function emittedWiring(interactions: readonly Interaction[], names: EmittedNames): EmittedWiring {
+  const acts = new Map<string, { act: Omit<EmittedAct, 'ways'>; ways: EmittedAct['ways'][number][] }>();
+  let link: EmittedLink | undefined;
+  const presses = interactions.filter(({ on }) => on === 'press');
+  for (const interaction of interactions) {
+    const { on, key, side, ms, when, before = [] } = interaction;
+    const steps = [...before, interaction.target].map((target) => stepOf(target, interaction.arrival, names));
+    if (!steps.every((step) => step !== null)) continue;
+    const [only] = steps;
+    if (on === 'press' && presses.length === 1 && !when && steps.length === 1 && isLink(only)) {
+      link = only;
+      continue;
+    }
+    const condition = when && names.conditionOf(when.condition);
+    if (when && !condition) continue;
+    const act = {
+      on,
+      ...(key === undefined ? {} : { key }),
+      ...(side === undefined ? {} : { side }),
+      ...(ms === undefined ? {} : { ms }),
+    };
+    const id = JSON.stringify(act);
+    const known = acts.get(id) ?? { act, ways: [] };
+    known.ways.push({ ...(when ? { when: { condition: condition!, is: when.is } } : {}), steps });
+    acts.set(id, known);
+  }
+  return {
+    ...(link ? { link } : {}),
+    ...(acts.size ? { acts: [...acts.values()].map(({ act, ways }) => ({ ...act, ways })) } : {}),
+  };
+}
+
+const LINKS: ReadonlySet<string> = new Set(['go', 'back', 'external', 'file', 'drawer']);
+const isLink = (step: EmittedStep): step is EmittedLink => LINKS.has(step.kind);
+
+function stepOf(target: Target, arrival: Arrival, names: EmittedNames): EmittedStep | null {
+  switch (target.kind) {
+    case 'screen':
+    case 'anchor': {
+      const to = names.addressOf(target);
+      return to === null ? null : { kind: 'go', to, arrival: arrivalOf(arrival, names) };
+    }
+    case 'back':
+      return {
+        kind: 'back',
+        fallback: names.fallbackOf(target.fallback),
+        arrival: arrivalOf(arrival, names),
+      };
+    case 'open': {
+      const overlay = names.overlayOf(target.overlay);
+      return overlay === null ? null : { kind: 'open', overlay, arrival: arrivalOf(arrival, names) };
+    }
+    case 'close':
+      return { kind: 'close' };
+    case 'set': {
+      const condition = names.conditionOf(target.condition);
+      return condition === null ? null : { kind: 'set', condition, value: target.value };
+    }
+    case 'file':
+      return { kind: 'file', asset: target.asset, name: target.name };
+    case 'drawer':
+      return { kind: 'drawer', id: drawerId(target.element) };
+    case 'external':
+      return { kind: 'external', href: target.href };
+  }
+}
+
+function arrivalOf(arrival: Arrival, names: EmittedNames): EmittedArrival {
+  if (arrival.kind !== 'shared') return arrival;
+  const { pairs, ...rest } = arrival;
+  const known = pairs.map((pair) => names.sharedOf(pair.to)).filter((name) => name !== null);
+  return { ...rest, names: [...new Set(known)] };
+}

@@ -1,0 +1,113 @@
+import { stringifySorted } from '../../json/json.ts';
+import { pascalCase, uniqueCodeName } from '../../model/names.ts';
+import { hash } from '../../roles/shape.ts';
+import { isText, type MarkupElement, type MarkupNode, type PropValue } from './markup.ts';
+
+/** A drawing that is written once, as a component of its own. */
+export interface EmittedIcon {
+  readonly name: string;
+  /** The drawing with what all its places have in common. */
+  readonly node: MarkupElement;
+  /** Whether it is small enough to stand in a line of text. */
+  readonly isSmall: boolean;
+}
+
+export interface Icons {
+  readonly all: readonly EmittedIcon[];
+  readonly of: (node: MarkupElement) => EmittedIcon | null;
+  /** Their names, by a hash of each. */
+  readonly names: ReadonlyMap<string, string>;
+}
+
+/** Attributes of a drawing itself; what else an `svg` has belongs to the place where it stands. */
+const OWN = new Set([
+  'viewBox',
+  'fill',
+  'stroke',
+  'preserveAspectRatio',
+  'stroke-width',
+  'fill-rule',
+  'aria-hidden',
+]);
+export const isOwnOfIcon = (attribute: string): boolean => OWN.has(attribute);
+
+/**
+ * Drawings without parts that anything is said of, written once each. Same input, same names.
+ * @param before names that drawings had, by their hash; they have them still
+ */
+export function iconsOf(
+  roots: readonly MarkupElement[],
+  taken: (name: string) => boolean,
+  before: ReadonlyMap<string, string> = new Map(),
+): Icons {
+  const bySign = new Map<string, EmittedIcon>();
+  const names = new Set<string>(before.values());
+  const visit = (node: MarkupElement): void => {
+    const sign = signOf(node);
+    if (sign === null) {
+      for (const child of node.children) if (!isText(child)) visit(child);
+      for (const value of valuesIn(node)) if (typeof value === 'object' && 'node' in value) visit(value.node);
+      return;
+    }
+    if (bySign.has(sign)) return;
+    const { name: drawn = '', isSmall = true } = node.drawing ?? {};
+    const wanted = pascalCase(drawn).replace(/(Icon|Drawing)$/, '');
+    const kind = isSmall ? 'Icon' : 'Drawing';
+    const own = before.get(hash(sign));
+    const name =
+      own !== undefined && !taken(own)
+        ? own
+        : uniqueCodeName(`${wanted}${kind}`, kind, (one) => names.has(one) || taken(one));
+    names.add(name);
+    const attributes = Object.fromEntries(
+      Object.entries(node.attributes).filter(([one]) => isOwnOfIcon(one)),
+    );
+    bySign.set(sign, {
+      name,
+      isSmall,
+      node: { tag: 'svg', key: node.key, className: null, attributes, children: node.children },
+    });
+  };
+  roots.forEach(visit);
+  return {
+    all: [...bySign.values()],
+    names: new Map([...bySign].map(([sign, { name }]) => [hash(sign), name])),
+    of: (node) => {
+      const sign = signOf(node);
+      return sign === null ? null : (bySign.get(sign) ?? null);
+    },
+  };
+}
+
+const valuesIn = ({ use, list }: MarkupElement): PropValue[] => [
+  ...Object.values(use?.props ?? {}),
+  ...(list?.records ?? []).flatMap((record) => Object.values(record)),
+];
+
+const signs = new WeakMap<MarkupElement, string | null>();
+
+/** What tells one drawing from another; null for what is none, or has parts that stand for something. */
+function signOf(node: MarkupElement): string | null {
+  let sign = signs.get(node);
+  if (sign === undefined) {
+    const own = Object.entries(node.attributes).filter(([name]) => isOwnOfIcon(name));
+    sign =
+      node.tag === 'svg' && node.children.length > 0 && node.children.every(isPlain)
+        ? stringifySorted([Object.fromEntries(own), node.children])
+        : null;
+    signs.set(node, sign);
+  }
+  return sign;
+}
+
+const isPlain = (node: MarkupNode): boolean =>
+  isText(node)
+    ? node.slot === undefined
+    : !node.key &&
+      !node.className &&
+      !node.slots &&
+      !node.when &&
+      !node.use &&
+      // A name that something in it refers to must stand once on a page.
+      node.attributes.id === undefined &&
+      node.children.every(isPlain);

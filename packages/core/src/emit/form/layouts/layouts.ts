@@ -1,0 +1,110 @@
+import { grouped } from '../grouped.ts';
+import { isText, type MarkupElement } from '../markup.ts';
+import { type EmissionPlan, emitScreenOf } from '../plan.ts';
+import type { Extraction } from '../components/extract.ts';
+import { extractionOf } from '../components/extraction.ts';
+import { type Frame, frameOf } from './frame.ts';
+
+/** A layout in the table of routes: its component, its screens, and the layout around it, if it is in one. */
+export interface PlacedLayout {
+  readonly name: string;
+  readonly screens: readonly string[];
+  readonly parent: string | null;
+}
+
+export interface Layouts {
+  readonly layouts: readonly (PlacedLayout & { readonly frame: Frame })[];
+  /** What is left of the screens that are in one. */
+  readonly insides: ReadonlyMap<string, MarkupElement>;
+}
+
+/**
+ * The layouts that can be written: those whose screens really have something around them in common, the larger ones
+ * around the smaller ones.
+ */
+export function layoutsOf(
+  plan: EmissionPlan,
+  extraction: Extraction,
+  nameFor: (title: string) => string,
+): Layouts {
+  const insides = new Map<string, MarkupElement>();
+  const homes = new Map<string, string>();
+  const layouts: Layouts['layouts'][number][] = [];
+  const wanted = Object.entries(plan.project.app.layouts).sort(
+    ([a, { screens: many }], [b, { screens: few }]) => few.length - many.length || (a < b ? -1 : 1),
+  );
+  for (const [, layout] of wanted) {
+    const used = plan.screens.filter((key) => layout.screens.includes(key));
+    // All its screens stand in the same layout, or in none.
+    const parent = homes.get(used[0]) ?? null;
+    const screens = used.filter((key) => (homes.get(key) ?? null) === parent);
+    const frame = layoutFrame(plan, extraction, screens, insides);
+    if (!frame) continue;
+    const name = nameFor(layout.name);
+    screens.forEach((key, i) => {
+      insides.set(key, frame.insides[i]);
+      homes.set(key, name);
+    });
+    layouts.push({ name, screens, parent, frame });
+  }
+  return { layouts, insides };
+}
+
+export function layoutFrame(
+  plan: EmissionPlan,
+  extraction: Extraction,
+  screens: readonly string[],
+  insides: ReadonlyMap<string, MarkupElement>,
+): Frame | null {
+  const roots = screens.map(
+    (key) => insides.get(key) ?? extraction.roots.get(key) ?? emitScreenOf(plan, key).root,
+  );
+  // Where some say themselves which part is the main one, what is around them all is none.
+  const isMixed = new Set(roots.map(({ tag }) => tag)).size > 1;
+  return frameOf(
+    screens.map((key, i) => ({
+      root: isMixed && roots[i].tag === 'main' ? { ...roots[i], tag: 'div' } : roots[i],
+      rules: emitScreenOf(plan, key).rules,
+    })),
+  );
+}
+
+/** What screens have around them in common that a layout could hold; null where that is nothing. */
+export const frameAround = (plan: EmissionPlan, screens: readonly string[]): Frame | null =>
+  layoutFrame(plan, extractionOf(plan), screens, new Map());
+
+/** Whether screens have something around them in common that a layout could hold. */
+export const hasFrame = (plan: EmissionPlan, screens: readonly string[]): boolean =>
+  frameAround(plan, screens) !== null;
+
+/**
+ * The groups of screens among these that have something around them in common that a layout could hold, the largest
+ * first: those whose outermost element looks the same, and where that is not enough, whose bars are given the same.
+ * @param places keys of the bars, which are places of components
+ */
+export function framedGroups(
+  plan: EmissionPlan,
+  screens: readonly string[],
+  places: ReadonlySet<string>,
+): string[][] {
+  const { roots } = extractionOf(plan);
+  const rootOf = (key: string): MarkupElement => roots.get(key) ?? emitScreenOf(plan, key).root;
+  const lookOf = (key: string): string => {
+    const { className, attributes } = rootOf(key);
+    const rule = emitScreenOf(plan, key).rules.find((one) => one.className === className);
+    return JSON.stringify([attributes, rule?.base, rule?.at, rule?.from, rule?.states]);
+  };
+  const givenTo = (key: string): string => {
+    const given: unknown[] = [];
+    const visit = (node: MarkupElement): void => {
+      if (node.use && node.key !== null && places.has(node.key)) given.push(node.use);
+      for (const child of node.children) if (!isText(child)) visit(child);
+    };
+    visit(rootOf(key));
+    return JSON.stringify(given, (name, value: unknown) => (name === 'key' ? undefined : value));
+  };
+  const isFramed = (group: readonly string[]): boolean => group.length > 1 && hasFrame(plan, group);
+  return [...grouped(screens, lookOf).values()]
+    .flatMap((group) => (isFramed(group) ? [group] : [...grouped(group, givenTo).values()].filter(isFramed)))
+    .sort((x, y) => y.length - x.length);
+}

@@ -1,0 +1,28 @@
+import type { Element } from '../../model/design.ts';
+import { screenWith } from '../../testing/build.ts';
+import { isText, type MarkupElement } from './markup.ts';
+import { emitScreen } from './screen.ts';
+
+const drawn = screenWith('home', 'Go', 'Back');
+const part = (more: Partial<Element>): Element => ({ ...drawn.root.children[0], ...more });
+
+/** Tags of the landmarks of a page, in order. */
+function mains(children: readonly Element[]): string[] {
+  const screen = { ...drawn, root: { ...drawn.root, children } };
+  const found: string[] = [];
+  const visit = (node: MarkupElement): void => {
+    if (node.tag === 'main' || node.attributes.role === 'main') found.push(node.key ?? '');
+    for (const child of node.children) if (!isText(child)) visit(child);
+  };
+  visit(emitScreen(screen, { wiringOf: () => ({}), anchorOf: () => null }).root);
+  return found;
+}
+
+test.each<[string, Element[], string[]]>([
+  ['the page, where it says nothing', [part({ key: 'a' })], [drawn.root.key]],
+  ['what is written as it', [part({ key: 'a' }), part({ key: 'b', tag: 'main' })], ['b']],
+  ['what has its role', [part({ key: 'b', attributes: { role: 'main' } })], ['b']],
+  ['the first of two', [part({ key: 'a', tag: 'main' }), part({ key: 'b', tag: 'main' })], ['a']],
+])('the one main part of a page is %s', (_, children, wanted) => {
+  expect(mains(children)).toEqual(wanted);
+});

@@ -1,0 +1,126 @@
+import type { Arrival, Gesture, Side, When } from '../../model/app.ts';
+
+/** How the next screen arrives, as it is written: what is shared is known by its name. */
+export type EmittedArrival =
+  | Exclude<Arrival, { readonly kind: 'shared' }>
+  | (Omit<Extract<Arrival, { readonly kind: 'shared' }>, 'pairs'> & { readonly names: readonly string[] });
+
+/** Where an emitted element leads. Addresses are routes of the app, with `#id` for a place on a screen. */
+export type EmittedLink =
+  | { readonly kind: 'go'; readonly to: string; readonly arrival: EmittedArrival }
+  | { readonly kind: 'back'; readonly fallback: string; readonly arrival: EmittedArrival }
+  | { readonly kind: 'external'; readonly href: string }
+  /** Saves a file, by the hash of its asset. */
+  | { readonly kind: 'file'; readonly asset: string; readonly name: string }
+  /** Opens what has this id. */
+  | { readonly kind: 'drawer'; readonly id: string };
+
+/** One of the things that an element does, in order. */
+export type EmittedStep =
+  | EmittedLink
+  | { readonly kind: 'open'; readonly overlay: string; readonly arrival: EmittedArrival }
+  | { readonly kind: 'close' }
+  | { readonly kind: 'set'; readonly condition: string; readonly value: boolean };
+
+/** What an element does on a gesture, where that is more than a link by pressing. */
+export interface EmittedAct {
+  readonly on: Gesture;
+  readonly key?: string;
+  readonly side?: Side;
+  readonly ms?: number;
+  /** In order; the first whose condition holds is done. */
+  readonly ways: readonly {
+    readonly when?: When;
+    readonly steps: readonly EmittedStep[];
+  }[];
+}
+
+/** How the link is written: as a link, as a button, or as another element that acts as a link. */
+export type LinkForm = 'anchor' | 'button' | 'other';
+
+/** An element of a screen as it will be written, in React or in HTML. Attribute names are those of HTML. */
+export interface MarkupElement {
+  readonly tag: string;
+  /** Key of the design element that it was made from. */
+  readonly key: string | null;
+  readonly className: string | null;
+  readonly attributes: Readonly<Record<string, string | true>>;
+  /** A picture by the hash of its asset. */
+  readonly asset?: string;
+  readonly link?: EmittedLink;
+  readonly form?: LinkForm;
+  /** What it does besides; also by pressing, where that is no plain link. */
+  readonly acts?: readonly EmittedAct[];
+  readonly children: readonly MarkupNode[];
+  /** Of a drawing: what it is called, if by anything but its text, and whether it is no larger than an icon. */
+  readonly drawing?: { readonly name: string; readonly isSmall: boolean };
+  /** In a component: which prop gives an attribute (`@alt`), the picture (`asset`) or where it leads (`to`). */
+  readonly slots?: Readonly<Record<string, string>>;
+  /** In a component: the prop without which it is left out. */
+  readonly when?: string;
+  /** In a component: the prop that decides the class, and the class of each of its values. */
+  readonly variant?: { readonly prop: string; readonly classes: Readonly<Record<string, string | null>> };
+  /** A component stands here. */
+  readonly use?: ComponentUse;
+  /** A list stands here: one use of a component for each record. */
+  readonly list?: ListUse;
+}
+
+export interface ComponentUse {
+  readonly component: string;
+  readonly props: Readonly<Record<string, PropValue>>;
+}
+
+export interface ListUse {
+  readonly component: string;
+  /** Name of the constant that holds the records. */
+  readonly data: string;
+  readonly records: readonly Readonly<Record<string, PropValue>>[];
+}
+
+/** What a prop is given: text, a yes, a picture, a drawing, or what a prop of the outer component has. */
+export type PropValue =
+  | string
+  | boolean
+  | { readonly asset: string }
+  | { readonly node: MarkupElement }
+  | { readonly slot: string };
+
+export interface MarkupText {
+  readonly text: string;
+  /** In a component: the prop that gives the text. */
+  readonly slot?: string;
+}
+
+export type MarkupNode = MarkupElement | MarkupText;
+
+/** All text within an element, as it is read. */
+export const textIn = (node: MarkupElement): string =>
+  node.children
+    .map((child) => (isText(child) ? child.text : textIn(child)))
+    .join(' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+
+/** Whether an element is one of the links and buttons that tests and journeys count on a page. */
+export const isCounted = ({ tag, form, attributes }: MarkupElement): boolean =>
+  tag === 'a' || tag === 'button' || form === 'other' || attributes.role === 'link';
+
+export const isText = (node: MarkupNode): node is MarkupText => 'text' in node;
+
+/** A screen as it will be written: its elements and its style rules. Every picture of a screen is made from this. */
+export interface EmittedScreen {
+  readonly root: MarkupElement;
+  readonly rules: readonly StyleRule[];
+}
+
+/** One class and all that is said about it. */
+export interface StyleRule {
+  readonly className: string;
+  /** The first element that has it. */
+  readonly key: string | null;
+  readonly base: Readonly<Record<string, string>>;
+  readonly at: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  readonly from: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  readonly states: Readonly<Record<string, Readonly<Record<string, string>>>>;
+}

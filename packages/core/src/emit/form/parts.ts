@@ -1,0 +1,120 @@
+import { pascalCase, uniqueCodeName } from '../../model/names.ts';
+import type { Project } from '../../model/project.ts';
+import { type CodeBefore, codeBefore, screenFile } from './before.ts';
+import { classesIn, type Extraction } from './components/extract.ts';
+import { extractionOf } from './components/extraction.ts';
+import { type Icons, iconsOf } from './icons.ts';
+import { type Layouts, layoutsOf } from './layouts/layouts.ts';
+import type { MarkupElement, StyleRule } from './markup.ts';
+import { EmissionPlan, emitScreenOf } from './plan.ts';
+import { namedIn, onlyNamed, type Palette, paletteOf } from './styles/palette.ts';
+import {
+  type FileRules,
+  type FileStyles,
+  keptFile,
+  type SharedStyles,
+  shareStyles,
+  styleOf,
+} from './styles/share.ts';
+
+/** Names of components that have a folder or a file of their own. */
+export class Folders {
+  readonly #taken: Set<string>;
+
+  /** @param reserved names that the target itself has */
+  constructor(reserved: readonly string[] = []) {
+    this.#taken = new Set(reserved);
+  }
+
+  readonly has = (name: string): boolean => this.#taken.has(name);
+  readonly take = (title: string, other: string): string => {
+    const folder = uniqueCodeName(pascalCase(title), other, this.has);
+    this.#taken.add(folder);
+    return folder;
+  };
+}
+
+/** What the files of a project have in common. */
+export interface Parts {
+  readonly extraction: Extraction;
+  readonly layouts: Layouts;
+  /** All that each file looks like, before what they share is taken out. */
+  readonly rules: readonly FileRules[];
+  readonly styles: SharedStyles;
+  readonly icons: Icons;
+  readonly palette: Palette;
+}
+
+/** What the files have in common: written as it was before, where nothing speaks against it. */
+export function partsOf(plan: EmissionPlan, folders: Folders): Parts {
+  const { app } = plan.project;
+  const before = codeBefore(app);
+  const extraction = extractionOf(plan);
+  const layouts = layoutsOf(plan, extraction, (title) => folders.take(`${title} layout`, 'Layout'));
+  const rules = fileRules(plan, extraction, layouts);
+  const styles = shareStyles(rules, before, (key) => app.layers[key]?.name !== undefined);
+  const icons = iconsOf(
+    [
+      ...[...plan.screens, ...plan.overlays.keys()].map((key) => rootOf(plan, extraction, layouts, key)),
+      ...layouts.layouts.map(({ frame }) => frame.root),
+      ...extraction.components.map(({ root }) => root),
+    ],
+    (taken) => folders.has(taken) || extraction.components.some((one) => one.name === taken),
+    before.drawings,
+  );
+  const rulesOf = (settled: boolean): StyleRule[] =>
+    [...styles.files.values()].flatMap((file) => ((file.asBefore !== null) === settled ? file.rules : []));
+  const palette = paletteOf(
+    [...styles.rules, ...rulesOf(false)],
+    (taken) => Object.hasOwn(app.tokens, taken),
+    { rules: rulesOf(true), values: before.values },
+  );
+  return { extraction, layouts, rules, styles, icons, palette };
+}
+
+/** How the code of a project is written, so that it can go on being written that way. */
+export function codeOf(project: Project): CodeBefore {
+  const { rules, styles, icons, palette } = partsOf(new EmissionPlan(project), new Folders());
+  return {
+    shared: new Map(styles.rules.map((rule) => [rule.className, styleOf(rule)])),
+    files: new Map(
+      rules.map((file) => {
+        const written = styles.files.get(file.id)!;
+        const values = namedIn(written.rules, paletteFor(written, palette));
+        return [file.id, keptFile(file.rules, written, values)] as const;
+      }),
+    ),
+    values: palette.names,
+    drawings: icons.names,
+  };
+}
+
+/** The custom properties that a file can say. */
+export const paletteFor = ({ asBefore }: FileStyles, palette: Palette): Pick<Palette, 'nameOf'> =>
+  asBefore ? onlyNamed(palette, asBefore.values) : palette;
+
+/** What is written in the file of a screen: without what its layout says, and with components taken out. */
+export const rootOf = (
+  plan: EmissionPlan,
+  extraction: Extraction,
+  layouts: Layouts,
+  key: string,
+): MarkupElement => layouts.insides.get(key) ?? extraction.roots.get(key) ?? emitScreenOf(plan, key).root;
+
+/** The styles of all files. */
+export const fileRules = (plan: EmissionPlan, extraction: Extraction, layouts: Layouts): FileRules[] => [
+  ...[...plan.screens, ...plan.overlays.keys()].map((key) => ({
+    id: screenFile(key),
+    rules: usedRules(rootOf(plan, extraction, layouts, key), emitScreenOf(plan, key).rules),
+  })),
+  ...layouts.layouts.map(({ name, frame }) => ({
+    id: `layout ${name}`,
+    rules: usedRules(frame.root, frame.rules),
+  })),
+  ...extraction.components.map(({ name, rules }) => ({ id: `component ${name}`, rules })),
+];
+
+export const usedRules = (root: MarkupElement, rules: readonly StyleRule[]): readonly StyleRule[] => {
+  const used = classesIn(root);
+  return rules.filter((rule) => used.has(rule.className));
+};

@@ -1,0 +1,312 @@
+import { alignPlaces } from '../../components/align.ts';
+import { leadsTo } from '../../graph/graph.ts';
+import { settle } from '../../layers/settle.ts';
+import { componentAround, type Wired, wiringOf } from '../../links/wiring.ts';
+import { interactionProblem } from '../../links/problem.ts';
+import type { App, Drawer, Target } from '../../model/app.ts';
+import { nameInCode } from '../../model/design.ts';
+import { camelCase, kebabCase, uniqueCodeName, uniqueName } from '../../model/names.ts';
+import {
+  hostOf,
+  isOverlay,
+  isUsed,
+  orderedScreens,
+  type Project,
+  screensByKey,
+} from '../../model/project.ts';
+import { findElement } from '../../model/places.ts';
+import { hash } from '../../roles/shape.ts';
+import { fillRoute, parametersOf } from '../../paths/pattern.ts';
+import { type TokenLookup, tokenLookup } from '../../tokens/values.ts';
+import { type EmittedNames, type EmittedWiring, emittedWiring } from './emitted_wiring.ts';
+import type { EmittedScreen } from './markup.ts';
+import { emitScreen, type ScreenContext } from './screen.ts';
+
+/** The routes, overlays, conditions and anchors of an app by their names, and what each wired element does. */
+export class EmissionPlan {
+  readonly project: Project;
+  readonly screens: readonly string[];
+  /** Keys of the overlays, with the names that they have in code. */
+  readonly overlays: ReadonlyMap<string, string>;
+  /** Ids of the conditions, with the names that they have in code. */
+  readonly conditions: ReadonlyMap<string, string>;
+  /** The address that the app opens with. */
+  readonly start: string;
+  readonly #anchors = new Map<string, string>();
+  readonly #shared: ReadonlyMap<string, Shared>;
+  readonly #tokens: NamedTokens | null;
+  readonly #wirings = new Map<string, EmittedWiring>();
+  readonly #wiringsByScreen: ByScreen<EmittedWiring>;
+  readonly #anchorsByScreen: ByScreen<string>;
+  readonly #drawersByScreen: ByScreen<Drawer>;
+  readonly #sharedByScreen: ByScreen<Shared>;
+
+  constructor(drawn: Project) {
+    const project = settle(drawn);
+    const { app } = project;
+    this.#tokens = tokensOf(app.tokens);
+    this.project = project;
+    this.screens = orderedScreens(app).filter((key) => isUsed(project, key));
+    this.overlays = codeNames(
+      orderedScreens(app).filter((key) => isOverlay(project, key)),
+      (key) => app.screens[key].name,
+      'overlay',
+    );
+    this.conditions = codeNames(
+      Object.keys(app.conditions).sort(),
+      (id) => app.conditions[id].name,
+      'condition',
+    );
+    const first = app.start && isUsed(project, app.start) ? app.start : this.screens[0];
+    this.start = first ? this.#sampleAddress(first) : '/';
+    const wired = workingWiring(project);
+    this.#nameAnchors(wired);
+    this.#shared = sharedIn(project, wired);
+    for (const list of wired.values())
+      this.#wirings.set(
+        list[0].element,
+        emittedWiring(
+          list.map((one) => one.interaction),
+          this.#namesFor(hostOf(project, list[0].element)),
+        ),
+      );
+    for (const screen of project.design.screens)
+      for (const [key, same] of Object.entries(screen.aliases ?? {})) {
+        const wiring = this.#wirings.get(same);
+        if (wiring && !this.#wirings.has(key)) this.#wirings.set(key, wiring);
+      }
+    this.#wiringsByScreen = byHost(project, this.#wirings);
+    this.#anchorsByScreen = byHost(project, this.#anchors);
+    this.#drawersByScreen = byHost(project, new Map(Object.entries(app.drawers)));
+    this.#sharedByScreen = byHost(project, this.#shared);
+  }
+
+  routeOf(screen: string): string | null {
+    return isUsed(this.project, screen) ? this.project.app.screens[screen].route : null;
+  }
+
+  anchorOf(element: string): string | null {
+    return this.#anchors.get(element) ?? null;
+  }
+
+  /** Names of what moves from screen to screen. */
+  sharedNames(): string[] {
+    return [...this.#shared.values()].flatMap(({ arrives }) => arrives ?? []).sort();
+  }
+
+  wiringOf(element: string): EmittedWiring {
+    return this.#wirings.get(element) ?? NOTHING;
+  }
+
+  /** The address at which a screen is shown where nobody says more: with its own values of parameters. */
+  #sampleAddress(screen: string): string {
+    const { route, params = {} } = this.project.app.screens[screen];
+    return fillRoute(route, params);
+  }
+
+  #nameAnchors(wired: ReadonlyMap<string, readonly Wired[]>): void {
+    const taken = new Set<string>();
+    for (const list of wired.values())
+      for (const { interaction } of list) {
+        const { target } = interaction;
+        if (target.kind !== 'anchor' || this.#anchors.has(target.element)) continue;
+        const name = nameInCode(findElement(this.project.design, target.element) ?? { name: '' });
+        const id = uniqueName(`at-${kebabCase(name.slice(0, 40)) || 'top'}`, (candidate) =>
+          taken.has(`${target.screen}#${candidate}`),
+        );
+        taken.add(`${target.screen}#${id}`);
+        this.#anchors.set(target.element, id);
+      }
+  }
+
+  /** What interactions speak of, for those on one screen: an address may leave open what the screen's own has. */
+  #namesFor(from: string): EmittedNames {
+    const { app } = this.project;
+    const near = app.screens[from];
+    const open = new Set(near?.use === 'overlay' ? [] : parametersOf(near?.route ?? ''));
+    const addressOf = (screen: string, given: Readonly<Record<string, string>>): string | null => {
+      const route = this.routeOf(screen);
+      if (route === null) return null;
+      const own = app.screens[screen].params ?? {};
+      const params = Object.fromEntries(
+        parametersOf(route).flatMap((name) => {
+          const value = given[name] || (open.has(name) ? '' : own[name]);
+          return value ? [[name, value]] : [];
+        }),
+      );
+      return fillRoute(route, params);
+    };
+    return {
+      addressOf: (target) => {
+        const path = addressOf(target.screen, givenBy(target));
+        if (path === null) return null;
+        if (target.kind === 'screen') return path + queryOf(target.query);
+        const id = this.anchorOf(target.element);
+        return id === null ? null : `${path}#${id}`;
+      },
+      fallbackOf: (screen) => (screen && addressOf(screen, {})) || this.start,
+      overlayOf: (screen) => this.overlays.get(screen) ?? null,
+      conditionOf: (condition) => this.conditions.get(condition) ?? null,
+      sharedOf: (to) => this.#shared.get(to)?.arrives ?? null,
+    };
+  }
+
+  /** What the emission of one screen depends on; `signature` is equal where that is equal. */
+  contextOf(screenKey: string): ScreenContext & { readonly signature: string } {
+    return {
+      wiringOf: (key) => this.wiringOf(key),
+      anchorOf: (key) => this.anchorOf(key),
+      drawerOf: (key) => this.project.app.drawers[key] ?? null,
+      sharedOf: (key) => this.#shared.get(key) ?? null,
+      isOverlay: this.overlays.has(screenKey),
+      ...(this.#tokens ? { tokenOf: this.#tokens.lookup } : {}),
+      signature: JSON.stringify([
+        this.#wiringsByScreen.get(screenKey) ?? [],
+        this.#anchorsByScreen.get(screenKey) ?? [],
+        this.#drawersByScreen.get(screenKey) ?? [],
+        this.#sharedByScreen.get(screenKey) ?? [],
+        this.#tokens?.signature ?? '',
+      ]),
+    };
+  }
+}
+
+const NOTHING: EmittedWiring = {};
+
+const queryOf = (query: Readonly<Record<string, string>> = {}): string => {
+  const pairs = Object.entries(query).map(([name, value]) => `${name}=${encodeURIComponent(value)}`);
+  return pairs.length ? `?${pairs.join('&')}` : '';
+};
+
+/** What a target gives to path parameters; fields of rows are settled before. */
+const givenBy = (target: Target): Record<string, string> =>
+  Object.fromEntries(
+    Object.entries(target.kind === 'screen' ? (target.params ?? {}) : {}).flatMap(([name, given]) =>
+      typeof given === 'string' ? [[name, given]] : [],
+    ),
+  );
+
+function codeNames(
+  keys: readonly string[],
+  nameOf: (key: string) => string,
+  other: string,
+): Map<string, string> {
+  const names = new Map<string, string>();
+  const taken = new Set<string>();
+  for (const key of keys) {
+    const name = uniqueCodeName(camelCase(nameOf(key)), other, (candidate) => taken.has(candidate));
+    taken.add(name);
+    names.set(key, name);
+  }
+  return names;
+}
+
+/** What can be done by elements of screens and overlays in use, by element. */
+function workingWiring(project: Project): Map<string, Wired[]> {
+  const found = new Map<string, Wired[]>();
+  for (const [screen, elements] of wiringOf(project)) {
+    if (!isUsed(project, screen) && !isOverlay(project, screen)) continue;
+    for (const [element, list] of elements) {
+      const working = list.filter((one) => !interactionProblem(project, screen, one.interaction));
+      if (working.length) found.set(element, working);
+    }
+  }
+  return found;
+}
+
+/** The names under which an element leaves its screen and arrives on it. */
+interface Shared {
+  readonly leaves?: string;
+  readonly arrives?: string;
+}
+
+/** Names for elements that move from screen to screen: one for each that arrives, and for all that become it. */
+function sharedIn(project: Project, wired: ReadonlyMap<string, readonly Wired[]>): Map<string, Shared> {
+  const shared = new Map<string, Shared>();
+  const taken = new Set<string>();
+  const note = (key: string, more: Shared): void => void shared.set(key, { ...shared.get(key), ...more });
+  for (const list of wired.values())
+    for (const one of list) {
+      const { arrival } = one.interaction;
+      if (arrival.kind !== 'shared' || leadsTo(one.interaction) === null) continue;
+      for (const { from, to } of arrival.pairs) {
+        const element = findElement(project.design, to);
+        const leaving = sameAt(project, one, from);
+        if (!element || !leaving) continue;
+        let name = shared.get(to)?.arrives;
+        if (!name) {
+          name = uniqueName(
+            kebabCase(nameInCode(element)).replace(/^(?=\d)|^(?=(none|auto)$)/, 'part-') || 'part',
+            (candidate) => taken.has(candidate),
+          );
+          taken.add(name);
+          note(to, { arrives: name });
+        }
+        note(leaving, { leaves: name });
+      }
+    }
+  return shared;
+}
+
+/** The element of a pair at the place where an interaction counts: that of the same row where it was passed on. */
+function sameAt(project: Project, one: Wired, from: string): string | null {
+  const { design } = project;
+  if (!findElement(design, from)) return null;
+  if (one.component === undefined) return from;
+  const [said, here] = [componentAround(project, from), componentAround(project, one.element)];
+  if (!said || !here || said.id !== here.id) return from;
+  const [a, b] = [findElement(design, said.place), findElement(design, here.place)];
+  return a && b ? (alignPlaces(a, b).get(from) ?? null) : null;
+}
+
+interface NamedTokens {
+  readonly lookup: TokenLookup;
+  /** What screens depend on: which token stands for what, but not its value. */
+  readonly signature: string;
+}
+
+const namedTokens = new WeakMap<App['tokens'], NamedTokens>();
+
+function tokensOf(tokens: App['tokens']): NamedTokens | null {
+  if (!Object.keys(tokens).length) return null;
+  let named = namedTokens.get(tokens);
+  if (!named) {
+    const signature = hash(
+      JSON.stringify(
+        Object.keys(tokens)
+          .sort()
+          .map((name) => [name, tokens[name].kind, tokens[name].from]),
+      ),
+    );
+    namedTokens.set(tokens, (named = { lookup: tokenLookup(tokens), signature }));
+  }
+  return named;
+}
+
+type ByScreen<T> = ReadonlyMap<string, readonly (readonly [string, T])[]>;
+
+/** Entries that are keyed by elements, for each screen that shows them and in order of their keys. */
+function byHost<T>(project: Project, entries: ReadonlyMap<string, T>): Map<string, (readonly [string, T])[]> {
+  const grouped = new Map<string, (readonly [string, T])[]>();
+  for (const entry of [...entries].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    const screen = hostOf(project, entry[0]);
+    const group = grouped.get(screen);
+    if (group) group.push(entry);
+    else grouped.set(screen, [entry]);
+  }
+  return grouped;
+}
+
+const emitted = new WeakMap<object, { signature: string; screen: EmittedScreen }>();
+
+/** One screen as it is emitted within its app; kept until the screen or its links change. */
+export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScreen {
+  const screen = screensByKey(plan.project.design).get(screenKey);
+  if (!screen) throw new RangeError(`emitScreenOf: no screen "${screenKey}" in the design`);
+  const context = plan.contextOf(screenKey);
+  const known = emitted.get(screen);
+  if (known?.signature === context.signature) return known.screen;
+  const made = emitScreen(screen, context);
+  emitted.set(screen, { signature: context.signature, screen: made });
+  return made;
+}

@@ -1,0 +1,523 @@
+import type { Drawer } from '../../model/app.ts';
+import {
+  type Declarations,
+  type Element,
+  type ElementStyle,
+  type Screen,
+  type VectorNode,
+} from '../../model/design.ts';
+import { camelCase, uniqueCodeName } from '../../model/names.ts';
+import { textOf, walkElements } from '../../model/project.ts';
+import { roleOf } from '../../roles/role.ts';
+import { attributeRule, isFlag } from '../../vocabulary/attributes.ts';
+import type { TokenLookup } from '../../tokens/values.ts';
+import { fieldLabels, isField } from './field_labels.ts';
+import { classNameOf, drawingOf, qualified } from './styles/class_naming.ts';
+import { withoutIdle } from './styles/idle.ts';
+import { drawerId, type EmittedWiring } from './emitted_wiring.ts';
+import type { EmittedLink, EmittedScreen, LinkForm, MarkupElement, MarkupNode, StyleRule } from './markup.ts';
+
+/** What emission of one screen depends on besides the screen. */
+export interface ScreenContext {
+  /** What an element does, if that can be done. */
+  readonly wiringOf: (elementKey: string) => EmittedWiring;
+  /** Whether it opens over another screen, so that it is not the main part of the page. */
+  readonly isOverlay?: boolean;
+  /** The id of an element that some link leads to. */
+  readonly anchorOf: (elementKey: string) => string | null;
+  /** The names by which an element moves from screen to screen: as the one that leaves, as the one that arrives. */
+  readonly sharedOf?: (elementKey: string) => { readonly leaves?: string; readonly arrives?: string } | null;
+  /** What a part of the screen is on narrow windows, if it is a drawer there. */
+  readonly drawerOf?: (elementKey: string) => Drawer | null;
+  /** The token that stands for a value of a property. */
+  readonly tokenOf?: TokenLookup;
+}
+
+const NOTHING: EmittedWiring = {};
+
+const TABLE_PARTS = new Set([
+  'tr',
+  'td',
+  'th',
+  'li',
+  'tbody',
+  'thead',
+  'caption',
+  'option',
+  'dt',
+  'dd',
+  'label',
+  'summary',
+  'input',
+]);
+const BLOCKS = new Set([
+  'div',
+  'p',
+  'h1',
+  'h2',
+  'h3',
+  'h4',
+  'h5',
+  'h6',
+  'section',
+  'article',
+  'ul',
+  'li',
+  'header',
+  'footer',
+  'main',
+  'nav',
+]);
+
+/** Writes a screen as elements and style rules: what a person would have written for it. */
+export function emitScreen(screen: Screen, context: ScreenContext): EmittedScreen {
+  const writer = new ScreenWriter(
+    mainOf(screen.root),
+    context,
+    fieldLabels(screen.root),
+    /\.html?$/i.test(screen.source.file),
+  );
+  const root = writer.element(screen.root, {
+    isPhrasing: false,
+    isRoot: true,
+    isLinked: false,
+    isInDrawer: false,
+    within: '',
+  });
+  const drawers = writer.drawers();
+  return {
+    root: drawers.length ? { ...root, children: [...root.children, ...drawers] } : root,
+    rules: writer.rules(),
+  };
+}
+
+/** The first part of a page that it calls its main one. */
+function mainOf(root: Element): Element | null {
+  let main: Element | null = null;
+  walkElements(root, (element) => {
+    const isMain = element.tag === 'main' || element.attributes?.role === 'main';
+    if (isMain && element !== root && !element.hidden) main ??= element;
+    return main === null;
+  });
+  return main;
+}
+
+interface Surroundings {
+  /** Within a button or a paragraph, where only phrasing may stand. */
+  readonly isPhrasing: boolean;
+  readonly isRoot: boolean;
+  /** Within a link, where no other may stand. */
+  readonly isLinked: boolean;
+  /** Written a second time, as the contents of a drawer. */
+  readonly isInDrawer: boolean;
+  /** What the part is called that it stands in. */
+  readonly within: string;
+}
+
+class ScreenWriter {
+  /** The main part of the page, where it says which that is; else the page is. */
+  readonly #main: Element | null;
+  readonly #context: ScreenContext;
+  readonly #fieldLabels: ReadonlyMap<string, string>;
+  /** Written as a page, with classes, and not drawn. */
+  readonly #isPage: boolean;
+  readonly #rules = new Map<string, StyleRule>();
+  readonly #names = new Set<string>();
+  readonly #drawers: { readonly element: Element; readonly drawer: Drawer }[] = [];
+
+  constructor(
+    main: Element | null,
+    context: ScreenContext,
+    fieldLabels: ReadonlyMap<string, string>,
+    isPage: boolean,
+  ) {
+    this.#isPage = isPage;
+    this.#main = main;
+    this.#context = context;
+    this.#fieldLabels = fieldLabels;
+  }
+
+  rules(): StyleRule[] {
+    return [...this.#rules.values()];
+  }
+
+  /** The drawers of the screen, each with the same contents as the part that it stands for. */
+  drawers(): MarkupElement[] {
+    return this.#drawers.map(({ element, drawer }) => {
+      const inner = { ...element, style: inDrawer(element.style) };
+      const content = this.element(inner, {
+        isPhrasing: false,
+        isRoot: false,
+        isLinked: false,
+        isInDrawer: true,
+        within: camelCase(drawer.name),
+      });
+      return {
+        tag: 'div',
+        key: null,
+        className: this.#ruleFor(`${camelCase(drawer.name)}Drawer`, null, drawerRule(element, drawer)),
+        attributes: { id: drawerId(element.key), popover: 'auto', role: 'dialog', 'aria-label': drawer.name },
+        children: [content],
+      };
+    });
+  }
+
+  element(drawn: Element, around: Surroundings): MarkupElement {
+    const drawer = around.isInDrawer ? null : (this.#context.drawerOf?.(drawn.key) ?? null);
+    if (drawer) this.#drawers.push({ element: drawn, drawer });
+    const element = drawer ? hiddenUpTo(drawn, drawer.below) : drawn;
+    const { link, acts } = around.isLinked ? NOTHING : this.#context.wiringOf(element.key);
+    const isPressed = acts?.some((act) => act.on === 'press') ?? false;
+    const form = link || isPressed ? (around.isRoot ? 'other' : this.#formOf(element, link)) : null;
+    const tag = this.#tagOf(element, around, form);
+    const name = classNameOf(element, tag, this.#isPage, around.isRoot);
+    const className = name.isOwn ? name.name : qualified(around.within, name.name);
+    const isPicture = element.kind === 'image' || element.kind === 'vector';
+    if (form && isPicture && form !== 'other')
+      return this.#linkedPicture(element, { link, acts }, form, tag, className);
+    const inside: Surroundings = {
+      isPhrasing: around.isPhrasing || tag === 'button' || tag === 'p' || /^h\d$/.test(tag),
+      isRoot: false,
+      isInDrawer: around.isInDrawer,
+      within: name.isOwn ? name.name : around.within,
+      isLinked: around.isLinked || form === 'anchor' || form === 'button',
+    };
+    const needsBlock =
+      tag === 'span' && element.tag !== 'span' && element.tag !== 'a' && !('display' in element.style.base);
+    const extra: Declarations = {
+      ...(needsBlock ? { display: 'block' } : {}),
+      ...(form === 'anchor' && element.tag !== 'a' && !('display' in element.style.base)
+        ? { display: 'block' }
+        : {}),
+      ...(form === 'other' ? { cursor: 'pointer' } : {}),
+    };
+    const made: MarkupElement = {
+      tag,
+      key: element.key,
+      className: this.#classOf(element, extra, tag, className),
+      attributes: {
+        ...this.#attributesOf(element, tag, form !== null, around.isInDrawer),
+        ...this.#sharedAttributes(element),
+        ...(link?.kind === 'drawer' && form === 'button' ? { popovertarget: link.id } : {}),
+      },
+      ...(element.asset ? { asset: element.asset } : {}),
+      ...(link ? { link } : {}),
+      ...(form ? { form } : {}),
+      ...(acts ? { acts } : {}),
+      children: element.vector
+        ? element.vector.children.map(vectorMarkup)
+        : this.#childrenOf(element, inside),
+    };
+    return element.vector
+      ? {
+          ...made,
+          attributes: { ...made.attributes, ...this.#vectorAttributes(element) },
+          drawing: drawingOf(element, around.within),
+        }
+      : made;
+  }
+
+  #childrenOf(element: Element, inside: Surroundings): MarkupNode[] {
+    if (element.tag === 'textarea') return [];
+    // Between options there is nothing but options.
+    if (element.tag === 'select' || element.tag === 'optgroup')
+      return element.children
+        .filter((child) => child.tag !== undefined)
+        .map((child) => this.element(child, inside));
+    const own = element.text !== undefined ? [{ text: element.text }] : [];
+    return [
+      ...own,
+      ...element.children.map((child): MarkupNode =>
+        child.tag === undefined ? { text: child.text ?? '' } : this.element(child, inside),
+      ),
+    ];
+  }
+
+  /** A picture that leads somewhere stands in its link, which takes its place and size. */
+  #linkedPicture(
+    element: Element,
+    { link, acts }: EmittedWiring,
+    form: LinkForm,
+    tag: string,
+    className: string,
+  ): MarkupElement {
+    const fill: Declarations = {
+      display: 'block',
+      width: '100%',
+      height: '100%',
+      ...(element.style.base['object-fit'] ? { 'object-fit': element.style.base['object-fit'] } : {}),
+    };
+    const picture: MarkupElement = {
+      tag: element.kind === 'image' ? 'img' : 'svg',
+      key: element.key,
+      className: this.#ruleFor('picture', null, { base: fill, at: {}, from: {}, states: {} }),
+      attributes: element.vector
+        ? { ...this.#vectorAttributes(element), 'aria-hidden': 'true' }
+        : { alt: spokenAlt(element.attributes?.alt) },
+      ...(element.asset ? { asset: element.asset } : {}),
+      ...(element.vector ? { drawing: drawingOf(element, className) } : {}),
+      children: element.vector ? element.vector.children.map(vectorMarkup) : [],
+    };
+    const id = this.#context.anchorOf(element.key);
+    return {
+      tag,
+      key: element.key,
+      className: this.#classOf(element, { display: 'block' }, tag, className),
+      attributes: {
+        'aria-label': element.attributes?.alt || element.name,
+        ...(id ? { id } : {}),
+        ...(link?.kind === 'drawer' && form === 'button' ? { popovertarget: link.id } : {}),
+        ...this.#sharedAttributes(element),
+      },
+      ...(link ? { link } : {}),
+      ...(acts ? { acts } : {}),
+      form,
+      children: [picture],
+    };
+  }
+
+  #sharedAttributes(element: Element): Record<string, string> {
+    const shared = this.#context.sharedOf?.(element.key);
+    return {
+      ...(shared?.leaves ? { 'data-leaves': shared.leaves } : {}),
+      ...(shared?.arrives ? { 'data-arrives': shared.arrives } : {}),
+    };
+  }
+
+  #formOf(element: Element, link: EmittedLink | undefined): LinkForm {
+    if (element.tag && TABLE_PARTS.has(element.tag)) return 'other';
+    if (element.children.some((child) => this.#holdsInteractive(child))) return 'other';
+    if (!link) return 'button';
+    if (link.kind === 'external' || link.kind === 'file') return 'anchor';
+    return element.tag === 'button' || link.kind === 'back' || link.kind === 'drawer' ? 'button' : 'anchor';
+  }
+
+  #holdsInteractive(element: Element): boolean {
+    const { link, acts } = this.#context.wiringOf(element.key);
+    if (link || acts?.some((act) => act.on === 'press')) return true;
+    if (['button', 'a', 'input', 'select', 'textarea'].includes(element.tag ?? '')) return true;
+    return element.children.some((child) => this.#holdsInteractive(child));
+  }
+
+  /** Whether a label is that of a field: it names one, or holds one. */
+  #isTied(label: Element): boolean {
+    if (label.attributes?.for !== undefined) return true;
+    return label.children.some((child) => isField(child) || this.#isTied(child));
+  }
+
+  #tagOf(element: Element, around: Surroundings, form: LinkForm | null): string {
+    if (form === 'anchor') return 'a';
+    if (form === 'button') return 'button';
+    const tag = element.tag ?? 'span';
+    if (around.isRoot) return this.#context.isOverlay || this.#main ? 'div' : 'main';
+    if (element.key === this.#main?.key && !around.isPhrasing)
+      return this.#context.isOverlay ? 'div' : 'main';
+    if (tag === 'main') return 'div';
+    // What leads nowhere is no link yet.
+    if (tag === 'a') return 'span';
+    // A label of nothing is plain text.
+    if (tag === 'label' && !this.#isTied(element)) return 'span';
+    if (around.isPhrasing && BLOCKS.has(tag)) return 'span';
+    if (tag === 'div' && !around.isLinked) {
+      const role = roleOf(element);
+      if (role === 'navigation') return 'nav';
+      if (role === 'button' && !element.children.some((child) => this.#holdsInteractive(child)))
+        return 'button';
+    }
+    return tag;
+  }
+
+  #attributesOf(
+    element: Element,
+    tag: string,
+    isLinked: boolean,
+    isInDrawer: boolean,
+  ): Record<string, string | true> {
+    const attributes: Record<string, string | true> = {};
+    for (const [name, value] of Object.entries(element.attributes ?? {})) {
+      if (
+        name === 'href' ||
+        (name === 'role' && (element.tag === 'svg' || value === 'main')) ||
+        (name === 'id' && element.tag === 'svg')
+      )
+        continue;
+      if (name === 'type' && tag !== element.tag) continue;
+      // Written as another element, it may not have what it had.
+      if (!attributeRule(tag, name)) continue;
+      attributes[name] = isFlag(element.tag ?? tag, name) ? true : value;
+    }
+    const label = this.#fieldLabels.get(element.key);
+    if (label !== undefined) attributes['aria-label'] = label;
+    if (tag === 'img') attributes.alt = spokenAlt(attributes.alt);
+    if (tag === 'button' && (isLinked || element.tag !== 'button')) attributes.type = 'button';
+    if (
+      (tag === 'button' || tag === 'a') &&
+      !attributes['aria-label'] &&
+      !textOf(element) &&
+      !hasPictureText(element)
+    )
+      attributes['aria-label'] = element.name;
+    if (element.tag === 'textarea' && element.text) attributes.value = element.text;
+    if (element.tag === 'select') {
+      const chosen = findSelected(element);
+      if (chosen) attributes.value = chosen.attributes?.value ?? textOf(chosen);
+    }
+    const id = this.#context.anchorOf(element.key);
+    if (id) attributes.id = id;
+    // What stands twice on a page must not have one id twice.
+    if (isInDrawer)
+      for (const name of ['id', 'for'])
+        if (typeof attributes[name] === 'string') attributes[name] = `${attributes[name]}-drawer`;
+    return attributes;
+  }
+
+  #vectorAttributes(element: Element): Record<string, string> {
+    const { xmlns: _xmlns, width, height, ...attributes } = element.vector!.attributes;
+    const base = element.style.base;
+    return {
+      ...attributes,
+      ...(base.width || !width ? {} : { width }),
+      ...(base.height || !height ? {} : { height }),
+    };
+  }
+
+  #classOf(element: Element, extra: Declarations, tag: string, className: string): string | null {
+    const { base, at = {}, from = {}, hover, focus, disabled, before, after, placeholder } = element.style;
+    const states: Record<string, Declarations> = {};
+    if (hover) states[':hover'] = hover;
+    if (focus) states[':focus-visible'] = focus;
+    if (disabled) states[':disabled'] = disabled;
+    if (before) states['::before'] = before;
+    if (after) states['::after'] = after;
+    if (placeholder) states['::placeholder'] = placeholder;
+    Object.assign(states, element.style.states);
+    const look = withoutIdle({ base: { ...base, ...extra }, at, from, states }, tag);
+    return this.#ruleFor(className, element.key, look);
+  }
+
+  /** A rule with the tokens that stand for its values. */
+  #withTokens(rule: Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>): typeof rule {
+    const { tokenOf } = this.#context;
+    if (!tokenOf) return rule;
+    const named = (css: Declarations): Declarations => {
+      let made: Record<string, string> | null = null;
+      for (const [property, value] of Object.entries(css)) {
+        const token = tokenOf(property, value);
+        if (token) (made ??= { ...css })[property] = `var(--${token})`;
+      }
+      return made ?? css;
+    };
+    const all = (table: Readonly<Record<string, Declarations>>) =>
+      Object.fromEntries(Object.entries(table).map(([key, css]) => [key, named(css)]));
+    return { base: named(rule.base), at: all(rule.at), from: all(rule.from), states: all(rule.states) };
+  }
+
+  /** Elements that look exactly alike share one class, named after the first of them. */
+  #ruleFor(
+    wanted: string,
+    key: string | null,
+    said: Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>,
+  ): string | null {
+    const rule = this.#withTokens(said);
+    const parts = [rule.base, rule.at, rule.states, rule.from];
+    if (parts.every((part) => !Object.keys(part).length)) return null;
+    const signature = JSON.stringify(parts);
+    const known = this.#rules.get(signature);
+    if (known) return known.className;
+    const className = uniqueCodeName(wanted, 'part', (candidate) => this.#names.has(candidate));
+    this.#names.add(className);
+    this.#rules.set(signature, { className, key, ...rule });
+    return className;
+  }
+}
+
+const hiddenUpTo = (element: Element, width: number): Element => ({
+  ...element,
+  style: {
+    ...element.style,
+    at: { ...element.style.at, [width]: { ...element.style.at?.[width], display: 'none' } },
+  },
+});
+
+/** What a part keeps of its style within its drawer: its look, not its place. */
+function inDrawer({ at: _at, from: _from, ...style }: ElementStyle): ElementStyle {
+  const base: Record<string, string> = {};
+  for (const [name, value] of Object.entries(style.base))
+    if (!PLACE.test(name) && !(name === 'display' && value === 'none')) base[name] = value;
+  return { ...style, base: { ...base, 'min-height': '100%' } };
+}
+
+const PLACE =
+  /^(position|top|right|bottom|left|z-index|transform|margin-|(min-|max-)?(width|height)$|flex-(grow|shrink|basis)|align-self|order|grid-(column|row))/;
+
+/** The drawer itself: at one side of the window, as high as it, above a shade; only where the part is hidden. */
+function drawerRule(element: Element, { side, below }: Drawer): Omit<StyleRule, 'className' | 'key'> {
+  const other = side === 'left' ? 'right' : 'left';
+  return {
+    base: {
+      position: 'fixed',
+      top: '0px',
+      bottom: '0px',
+      [side]: '0px',
+      [other]: 'auto',
+      width: `${Math.round(Math.min(Math.max(element.box.width, 220), 360))}px`,
+      'max-width': '85vw',
+      height: '100dvh',
+      'max-height': 'none',
+      'margin-top': '0px',
+      'margin-right': '0px',
+      'margin-bottom': '0px',
+      'margin-left': '0px',
+      'padding-top': '0px',
+      'padding-right': '0px',
+      'padding-bottom': '0px',
+      'padding-left': '0px',
+      'border-top-width': '0px',
+      'border-right-width': '0px',
+      'border-bottom-width': '0px',
+      'border-left-width': '0px',
+      'border-top-style': 'none',
+      'border-right-style': 'none',
+      'border-bottom-style': 'none',
+      'border-left-style': 'none',
+      'overflow-x': 'hidden',
+      'overflow-y': 'auto',
+      'background-color': element.style.base['background-color'] ?? 'Canvas',
+    },
+    at: {},
+    from: { [below + 1]: { display: 'none' } },
+    states: { '::backdrop': { 'background-color': 'rgb(0 0 0 / 0.4)' } },
+  };
+}
+
+/** What is said in place of a picture: that it is one is said anyway. */
+function spokenAlt(alt: string | true | undefined): string {
+  if (typeof alt !== 'string') return '';
+  const said = alt
+    .replace(/\b(images?|photos?|pictures?)\b( of)?/gi, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+  return /[\p{L}\p{N}]/u.test(said) ? said : '';
+}
+
+const hasPictureText = (element: Element): boolean =>
+  element.children.some((child) => !!child.attributes?.alt || hasPictureText(child));
+
+function findSelected(select: Element): Element | null {
+  for (const child of select.children) {
+    if (child.attributes?.selected !== undefined) return child;
+    const inner = findSelected(child);
+    if (inner) return inner;
+  }
+  return null;
+}
+
+function vectorMarkup(node: VectorNode): MarkupNode {
+  return {
+    tag: node.tag,
+    key: null,
+    className: null,
+    attributes: node.attributes,
+    children: [...(node.text ? [{ text: node.text }] : []), ...node.children.map(vectorMarkup)],
+  };
+}

@@ -1,0 +1,69 @@
+import type { Declarations } from '../../../model/design.ts';
+import type { StyleRule } from '../markup.ts';
+
+type Look = Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>;
+
+/** Elements that browsers give a border by themselves. */
+const BORDERED = new Set(['input', 'select', 'textarea', 'hr', 'iframe', 'dialog']);
+const SIDES = ['top', 'right', 'bottom', 'left'];
+/** Of these `initial` is what they are anyway. */
+const NOT_INHERITED = /^(background|border-image|text-decoration|transform|box-shadow|opacity|clip)/;
+const CURRENT = /^(currentcolor|initial)$/i;
+
+/**
+ * A look without what changes nothing: the width and colour of borders that are never drawn, the colour of lines that are
+ * that of the text or are not there, and what the base style sheet says of every element.
+ * @param tag of the element that has it
+ */
+export function withoutIdle(look: Look, tag: string): Look {
+  const blocks = [look.base, ...[look.at, look.from, look.states].flatMap((table) => Object.values(table))];
+  const drops = new Set<string>();
+  const isImage = blocks.some((block) => /^url|gradient/.test(block['border-image-source'] ?? ''));
+  for (const side of SIDES) {
+    const style = `border-${side}-style`;
+    const widths = blocks.flatMap((block) => block[`border-${side}-width`] ?? []);
+    const isThin = look.base[`border-${side}-width`] === '0px' && widths.every((width) => width === '0px');
+    const isDrawn = !isThin && blocks.some((block) => !/^(none|initial)?$/.test(block[style] ?? ''));
+    // Where a browser draws one by itself, that it does not is said, and no more.
+    const isSaid = BORDERED.has(tag) && look.base[style] !== 'none' && !isThin;
+    if (isDrawn || isImage || isSaid) continue;
+    for (const part of !BORDERED.has(tag)
+      ? ['width', 'style', 'color']
+      : isThin
+        ? ['style', 'color']
+        : ['width', 'color'])
+      drops.add(`border-${side}-${part}`);
+  }
+  if (!isImage)
+    for (const part of ['source', 'slice', 'width', 'outset', 'repeat']) drops.add(`border-image-${part}`);
+  const isDecorated = blocks.some((block) => !/^(none|initial)?$/.test(block['text-decoration-line'] ?? ''));
+  const isCurrent = blocks.every(
+    (block) =>
+      block['text-decoration-color'] === undefined ||
+      CURRENT.test(block['text-decoration-color']) ||
+      block['text-decoration-color'] === block.color,
+  );
+  if (!isDecorated || isCurrent) drops.add('text-decoration-color');
+  if (!isDecorated) for (const part of ['style', 'thickness']) drops.add(`text-decoration-${part}`);
+  /** @param own whether a block is of an element of its own, of which the base says nothing */
+  const keep = (block: Declarations, own = false): Declarations => {
+    const names = Object.keys(block);
+    const isIdle = (name: string): boolean =>
+      drops.has(name) ||
+      (own && name === 'box-sizing' && block[name] === 'border-box') ||
+      (block[name] === 'initial' &&
+        NOT_INHERITED.test(name) &&
+        (own || block === look.base || !(name in look.base)));
+    return names.some(isIdle)
+      ? Object.fromEntries(Object.entries(block).filter(([name]) => !isIdle(name)))
+      : block;
+  };
+  const all = (table: Readonly<Record<string, Declarations>>, areStates = false) =>
+    Object.fromEntries(
+      Object.entries(table).flatMap(([key, block]) => {
+        const kept = keep(block, areStates && key.startsWith('::'));
+        return Object.keys(kept).length ? [[key, kept]] : [];
+      }),
+    );
+  return { base: keep(look.base), at: all(look.at), from: all(look.from), states: all(look.states, true) };
+}

@@ -1,0 +1,174 @@
+import fc from 'fast-check';
+import type { StyleRule } from '../markup.ts';
+import { classNameOf, qualified } from './class_naming.ts';
+import { paletteOf, withNames } from './palette.ts';
+import { printRules } from '../../styles/print_css.ts';
+import { shareStyles } from './share.ts';
+import { screenOf, named, svg } from '../../../testing/build.ts';
+
+const rule = (className: string, base: Record<string, string>, more: Partial<StyleRule> = {}): StyleRule => ({
+  className,
+  key: null,
+  base,
+  at: {},
+  from: {},
+  states: {},
+  ...more,
+});
+const card = {
+  'background-color': '#fff',
+  'padding-top': '8px',
+  color: '#111',
+  position: 'relative',
+  'z-index': '1',
+  width: '100px',
+};
+
+test('what rules of one name have in common is written once, and each keeps its own', () => {
+  const { rules, files } = shareStyles([
+    { id: 'a', rules: [rule('card', card)] },
+    { id: 'b', rules: [rule('card', { ...card, width: '50%' }), rule('note', { color: '#222' })] },
+  ]);
+  expect(rules.map(({ className, base }) => [className, Object.keys(base)])).toEqual([
+    ['card', ['background-color', 'padding-top', 'color', 'position', 'z-index']],
+  ]);
+  expect(files.get('b')!.classes.get('card')).toEqual([
+    { from: 'shared', name: 'card' },
+    { from: 'own', name: 'card' },
+  ]);
+  expect(files.get('b')!.classes.get('note')).toEqual([{ from: 'own', name: 'note' }]);
+});
+
+test('what only one file says several times stays in its sheet', () => {
+  const { rules, files } = shareStyles([
+    { id: 'a', rules: [rule('chip', card), rule('chip2', { ...card, width: '60px' })] },
+  ]);
+  expect(rules).toEqual([]);
+  expect(files.get('a')!.rules.map(({ className }) => className)).toEqual(['chip', 'chip2', 'chip3']);
+});
+
+test('rules that are the same under different names are one', () => {
+  const { rules } = shareStyles([
+    { id: 'a', rules: [rule('card', card)] },
+    { id: 'b', rules: [rule('panel', card)] },
+  ]);
+  expect(rules.map(({ className }) => className)).toEqual(['card']);
+});
+
+const property = fc.constantFrom('color', 'width', 'margin-top', 'margin-left', 'display');
+const block = fc.dictionary(property, fc.constantFrom('1px', '2px', '3px'), { maxKeys: 4 });
+const anyRule = fc.record({
+  className: fc.constantFrom('card', 'row', 'title'),
+  base: block,
+  at: fc.dictionary(fc.constantFrom('600', '900'), block, { maxKeys: 1 }),
+  states: fc.dictionary(fc.constantFrom(':hover', '::before'), block, { maxKeys: 1 }),
+});
+
+/** What an element of these classes gets in a window, by where it is said. */
+function computed(rules: readonly StyleRule[], width: number): string {
+  const said = new Map<string, string>();
+  for (const one of rules) for (const [name, value] of Object.entries(one.base)) said.set(name, value);
+  for (const at of ['900', '600'])
+    if (width <= Number(at))
+      for (const one of rules)
+        for (const [name, value] of Object.entries(one.at[at] ?? {})) said.set(name, value);
+  for (const one of rules)
+    for (const [state, css] of Object.entries(one.states))
+      for (const [name, value] of Object.entries(css)) said.set(state + name, value);
+  return JSON.stringify([...said].sort());
+}
+
+test('an element looks the same with its rule in parts, whatever the order of the sheets', () => {
+  fc.assert(
+    fc.property(fc.array(fc.array(anyRule, { maxLength: 6 }), { maxLength: 4 }), (sheets) => {
+      const files = sheets.map((rules, i) => ({
+        id: String(i),
+        rules: rules
+          .map((one, j): StyleRule => rule(`${one.className}${j}`, one.base, one))
+          .map((one, j) => ({
+            ...one,
+            className: `${rules[j].className}${j + 1}`,
+          })),
+      }));
+      const made = shareStyles(files);
+      for (const { id, rules } of files)
+        for (const one of rules) {
+          const parts = made.files.get(id)!.classes.get(one.className)!;
+          const own = parts.map((part) =>
+            (part.from === 'own' ? made.files.get(id)!.rules : made.rules).find(
+              ({ className }) => className === part.name,
+            )!,
+          );
+          for (const width of [500, 800, 1200]) {
+            expect(computed(own, width)).toBe(computed([one], width));
+            expect(computed(own.toReversed(), width)).toBe(computed([one], width));
+          }
+        }
+    }),
+    { numRuns: 200 },
+  );
+});
+
+test('rules that say the same stand together, states after what they are states of', () => {
+  const { text } = printRules(
+    [
+      rule('a', { color: '#111' }, { states: { ':hover': { color: '#222' } } }),
+      rule('b', { color: '#333' }, { states: { ':hover': { color: '#222' } } }),
+      rule('c', { color: '#111' }),
+    ],
+    (name) => `.${name}`,
+  );
+  expect(text.match(/^[^ }\n].*$/gm)).toEqual(['.a,', '.c {', '.b {', '.a:hover,', '.b:hover {']);
+});
+
+test('colours that recur are written by names that follow from them alone', () => {
+  const palette = paletteOf(
+    [
+      rule('a', { color: 'rgb(255, 255, 255)', 'box-shadow': 'rgba(0, 0, 0, 0.5) 0px 1px' }),
+      rule('b', { 'background-color': '#fff', 'border-top-color': '#123456', content: '"#123456"' }),
+      rule('c', { 'box-shadow': 'rgba(0, 0, 0, 0.5) 0px 2px' }),
+    ],
+    () => false,
+  );
+  expect(palette.values).toEqual([
+    ['color-black-a50', 'rgb(0 0 0 / 50%)'],
+    ['color-white', '#fff'],
+  ]);
+  expect(withNames('#fff 0 1px #123456', palette)).toBe('var(--color-white) 0 1px #123456');
+  expect(withNames("'#fff'", palette)).toBe("'#fff'");
+  const fonts = "-apple-system, 'Segoe UI', Roboto, 'Helvetica Neue', sans-serif";
+  const named = paletteOf(
+    [rule('a', { 'font-family': fonts }), rule('b', { 'font-family': fonts })],
+    () => false,
+  );
+  expect(named.values).toEqual([['font-system', fonts.replace('Roboto', "'Roboto'")]]);
+  expect(withNames(fonts, named)).toBe('var(--font-system)');
+});
+
+test.each([
+  ['card-header d-flex', 'div', 'cardHeader'],
+  ['col-lg-4 d-flex', 'div', 'group'],
+  ['css-1x2y3z', 'p', 'text'],
+  ['fw-bolder mb-4', 'h2', 'title'],
+  ['btn btn-primary', 'button', 'button'],
+  ['userAvatar', 'img', 'userAvatar'],
+])('a page’s element with the classes “%s” as %s is called %s', (classes, tag, name) => {
+  const text = named(screenOf(svg('<text x="9" y="20">Saw</text>')), 'Saw');
+  const element =
+    tag === 'div' ? { ...text, classes, kind: 'box' as const, children: [text, text] } : { ...text, classes };
+  expect(classNameOf(element, tag, true, false).name).toBe(name);
+});
+
+test('a layer is called by its own word, and never by the text in it', () => {
+  const screen = screenOf(
+    svg(
+      '<g id="Chip_Garden" data-name="Chip Garden"><rect width="80" height="30" fill="#eee"/><text x="9" y="20">Garden</text></g>',
+    ),
+  );
+  const chip = named(screen, 'Chip Garden');
+  expect(classNameOf(chip, 'div', false, false)).toEqual({ name: 'chip', isOwn: true });
+  const text = named(screen, 'Garden');
+  expect(classNameOf(text, 'p', false, false).name).toBe('text');
+  expect(qualified('chip', 'text')).toBe('chipText');
+  expect(qualified('toolRow', 'row')).toBe('toolRowContent');
+});

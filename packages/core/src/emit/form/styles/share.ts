@@ -1,0 +1,471 @@
+import type { ClassStyle, Declarations } from '../../../model/design.ts';
+import { camelCase, uniqueCodeName } from '../../../model/names.ts';
+import { hash } from '../../../roles/shape.ts';
+import { type CodeBefore, type FileBefore, type LookBefore, NOTHING_BEFORE } from '../before.ts';
+import { grouped } from '../grouped.ts';
+import type { StyleRule } from '../markup.ts';
+
+/** Where the classes of a file went: each is written as these, in order. */
+export interface FileStyles {
+  /** Rules of the file's own sheet. */
+  readonly rules: readonly StyleRule[];
+  readonly classes: ReadonlyMap<string, readonly ClassUse[]>;
+  /** Of a file in which nothing looks otherwise than before: how it was written, and is still. */
+  readonly asBefore: FileBefore | null;
+}
+export interface ClassUse {
+  readonly from: 'own' | 'shared';
+  readonly name: string;
+}
+
+/** A file with all that its elements look like. */
+export interface FileRules {
+  readonly id: string;
+  readonly rules: readonly StyleRule[];
+}
+
+export interface SharedStyles {
+  /** Rules of the sheet that all share. */
+  readonly rules: readonly StyleRule[];
+  readonly files: ReadonlyMap<string, FileStyles>;
+}
+
+/**
+ * A part of a rule that can stand by itself: all that is said of one property and its kin, at all widths; or all that is
+ * said of one state. Of a rule that is parted each unit goes one way, so that no two classes of an element say the same
+ * property, and the order of sheets says nothing.
+ */
+interface Unit {
+  readonly sign: string;
+  readonly lines: number;
+  readonly put: (rule: MutableRule) => void;
+}
+
+type Mutable<T> = { -readonly [K in keyof T]: T[K] };
+interface MutableRule {
+  readonly base: Mutable<Declarations>;
+  readonly at: Record<string, Mutable<Declarations>>;
+  readonly from: Record<string, Mutable<Declarations>>;
+  readonly states: Record<string, Declarations>;
+}
+
+/** Properties that one shorthand says together. */
+const KIN: readonly (readonly [RegExp, string])[] = [
+  [/^border-.*-radius$/, 'radius'],
+  [/^border-image/, 'border-image'],
+  [/^border-(top|right|bottom|left)-/, 'border'],
+  [
+    /^(margin|padding|background|outline|transition|animation|text-decoration|overflow|list-style|mask)(-|$)/,
+    '$1',
+  ],
+  [/^(top|right|bottom|left)$/, 'inset'],
+  [/^(row-gap|column-gap)$/, 'gap'],
+  [/^flex-(grow|shrink|basis)$/, 'flex'],
+  [/^flex-(direction|wrap)$/, 'flow'],
+  [/^(white-space-collapse|text-wrap-mode)$/, 'white-space'],
+  [/^(align|justify)-(items|content|self)$/, 'place-$2'],
+];
+
+function kinOf(property: string): string {
+  for (const [pattern, name] of KIN) {
+    const found = pattern.exec(property);
+    if (found) return name.replace(/\$(\d)/g, (_, at: string) => found[Number(at)]);
+  }
+  return property;
+}
+
+const unitsKnown = new WeakMap<StyleRule, readonly Unit[]>();
+
+function unitsOf(rule: StyleRule): readonly Unit[] {
+  let units = unitsKnown.get(rule);
+  if (!units) unitsKnown.set(rule, (units = partUnits(rule)));
+  return units;
+}
+
+function partUnits({ base, at, from, states }: ClassStyle): Unit[] {
+  type Said = [table: 'base' | 'at' | 'from', width: string, property: string, value: string];
+  const byKin = new Map<string, Said[]>();
+  const note = (table: Said[0], width: string, block: Declarations): void => {
+    for (const [property, value] of Object.entries(block)) {
+      const kin = kinOf(property);
+      const said = byKin.get(kin);
+      if (said) said.push([table, width, property, value]);
+      else byKin.set(kin, [[table, width, property, value]]);
+    }
+  };
+  note('base', '', base);
+  for (const [width, block] of Object.entries(at)) note('at', width, block);
+  for (const [width, block] of Object.entries(from)) note('from', width, block);
+  return [
+    ...[...byKin.values()].map((said): Unit => ({
+      sign: JSON.stringify(said.toSorted()),
+      lines: said.length,
+      put: (rule) => {
+        for (const [table, width, property, value] of said)
+          if (table === 'base') rule.base[property] = value;
+          else (rule[table][width] ??= {})[property] = value;
+      },
+    })),
+    ...Object.entries(states).map(([state, block]): Unit => ({
+      sign: JSON.stringify([state, Object.entries(block).toSorted()]),
+      lines: Object.keys(block).length + 2,
+      put: (rule) => void (rule.states[state] = block),
+    })),
+  ];
+}
+
+/** A rule as it stands in one file. */
+interface Place {
+  readonly file: string;
+  readonly rule: StyleRule;
+  /** What is left of it for its own sheet, by sign. */
+  readonly left: Map<string, Unit>;
+  readonly uses: ClassUse[];
+  /** How it was written before. */
+  readonly before: LookBefore | undefined;
+  /** Whether it looks as it did: it is written as it was. */
+  readonly isSettled: boolean;
+}
+
+/** What several rules have in common. */
+interface Part {
+  readonly sign: string;
+  readonly units: readonly Unit[];
+  readonly covered: readonly Place[];
+}
+
+/** Rules of one name that are compared with each other, at most. */
+const MOST_COMPARED = 60;
+/** Lines that have to be saved for a class to be worth its name. */
+const LEAST_SAVED = 3;
+
+/**
+ * Writes once what several rules say: of those that are called the same, what they have in common becomes a class of that
+ * name, and each keeps what is its own; rules that are wholly the same are one. What only one file says stays in its sheet.
+ * Greedy, by the lines that are saved. What was shared before goes on being shared under its name, and a file in which
+ * nothing looks otherwise than before is written as it was.
+ * @param isNamed whether a person gave an element its name: its class is called after that, whatever it was before
+ */
+export function shareStyles(
+  files: readonly FileRules[],
+  before: CodeBefore = NOTHING_BEFORE,
+  isNamed: (key: string) => boolean = () => false,
+): SharedStyles {
+  const places = files.flatMap(({ id, rules }) => {
+    const looks = before.files.get(id)?.looks ?? {};
+    return rules.map((rule): Place => {
+      const known = rule.key !== null && Object.hasOwn(looks, rule.key) ? looks[rule.key] : undefined;
+      return {
+        file: id,
+        rule,
+        left: new Map(unitsOf(rule).map((unit) => [unit.sign, unit])),
+        uses: [],
+        before: known,
+        isSettled: known !== undefined && known.sign === lookSign(rule),
+      };
+    });
+  });
+  const names = new Namer(files);
+  const made = { shared: [] as StyleRule[], own: new Map<string, StyleRule[]>() };
+  const ownNames = asBefore(places, before, made, names, isNamed);
+  const named = new Map<string, string>();
+  /** Takes units out of the rules that have them; they get their class when all of that name are known. */
+  const part = (signs: readonly string[], covered: readonly Place[]): Part => {
+    const units = signs.map((sign) => covered[0].left.get(sign)!);
+    for (const { left } of covered) for (const sign of signs) left.delete(sign);
+    return { sign: signs.toSorted().join('\n'), units, covered };
+  };
+  const name = (wanted: string, { sign, units, covered }: Part): void => {
+    const [first] = covered;
+    const isOwn = covered.every(({ file }) => file === first.file);
+    const known = isOwn ? undefined : named.get(sign);
+    const className = known ?? (isOwn ? names.own(first.file, wanted) : names.shared(wanted));
+    if (!isOwn) named.set(sign, className);
+    const rule = ruleOf(className, first.rule.key, units);
+    if (isOwn) made.own.set(first.file, [...(made.own.get(first.file) ?? []), rule]);
+    else if (known === undefined) made.shared.push(rule);
+    for (const { uses } of covered) uses.push({ from: isOwn ? 'own' : 'shared', name: className });
+  };
+  const free = places.filter(({ isSettled }) => !isSettled);
+  for (const [wanted, group] of grouped(free, ({ rule }) => plainName(rule.className))) {
+    const parts: Part[] = [];
+    let open = group.filter(({ uses }) => !uses.length);
+    while (open.length > 1) {
+      const best = bestOf(open);
+      if (!best) break;
+      parts.push(part(best.signs, best.covered));
+      const done = new Set(best.covered);
+      open = open.filter((place) => !done.has(place));
+    }
+    // The name without a number is that of most of them, and stays so when one of the others changes.
+    parts.sort((x, y) => y.covered.length - x.covered.length || (x.sign < y.sign ? -1 : 1));
+    for (const one of parts) name(wanted, one);
+  }
+  // What is left the same under different names.
+  const rest = free.filter(({ left }) => left.size > 0);
+  const alike = [...grouped(rest, signOf)].sort(([x, a], [y, b]) => b.length - a.length || (x < y ? -1 : 1));
+  for (const [, group] of alike) {
+    // What a rule says besides what it shares is its own affair, unless many say it.
+    const least = group.every(({ uses }) => uses.length > 0) ? LEAST_BESIDES : 2;
+    if (group.length < least) continue;
+    const [[most], ...others] = [...grouped(group, ({ rule }) => plainName(rule.className))].sort(
+      ([, a], [, b]) => b.length - a.length,
+    );
+    const [{ left }] = group;
+    const wanted = others.length ? (saidBy([...left.values()]) ?? most) : most;
+    name(wanted, part([...left.keys()], group));
+  }
+  const ofFile = grouped(places, ({ file }) => file);
+  return {
+    rules: made.shared.toSorted((a, b) => byName.compare(a.className, b.className)),
+    files: new Map(
+      files.map(({ id }): [string, FileStyles] => {
+        const rules: StyleRule[] = [];
+        const open = new Map((made.own.get(id) ?? []).map((rule) => [rule.className, rule]));
+        const classes = new Map<string, readonly ClassUse[]>();
+        for (const place of ofFile.get(id) ?? []) {
+          const { rule, left, uses } = place;
+          // What several share stands before the first of them.
+          for (const { from, name } of uses) {
+            const first = from === 'own' ? open.get(name) : undefined;
+            if (first) rules.push(first);
+            if (first) open.delete(name);
+          }
+          if (left.size) {
+            const className = ownNames.get(place) ?? names.own(id, rule.className);
+            rules.push(
+              uses.length
+                ? ruleOf(className, rule.key, [...left.values()])
+                : className === rule.className
+                  ? rule
+                  : { ...rule, className },
+            );
+            classes.set(rule.className, [...uses.toSorted(sharedFirst), { from: 'own', name: className }]);
+          } else classes.set(rule.className, uses.toSorted(sharedFirst));
+        }
+        const inFile = ofFile.get(id) ?? [];
+        const isSettled =
+          Object.keys(before.files.get(id)?.looks ?? {}).length === inFile.length &&
+          inFile.every((place) => place.isSettled);
+        return [id, { rules, classes, asBefore: isSettled ? before.files.get(id)! : null }];
+      }),
+    ),
+  };
+}
+
+/**
+ * Says what was shared before as it was: of rules that say it still, and of new ones by the name or as a whole. Gives the
+ * names of classes that say the rest of a rule, as far as they had one.
+ */
+function asBefore(
+  places: readonly Place[],
+  { shared, files }: CodeBefore,
+  made: { readonly shared: StyleRule[]; readonly own: Map<string, StyleRule[]> },
+  names: Namer,
+  isNamed: (key: string) => boolean,
+): ReadonlyMap<Place, string> {
+  const ownNames = new Map<Place, string>();
+  if (!files.size) return ownNames;
+  const kept = unitsBy(Object.fromEntries(shared));
+  const used = new Map<string, Place>();
+  const take = (place: Place, name: string, units: readonly Unit[]): void => {
+    leave(place, units);
+    place.uses.push({ from: 'shared', name });
+    if (!used.has(name)) used.set(name, place);
+  };
+  const byPlainName = grouped([...kept.keys()], plainName);
+  const bySign = new Map(
+    [...kept].map(([name, units]) => [
+      units
+        .map(({ sign }) => sign)
+        .toSorted()
+        .join('\n'),
+      name,
+    ]),
+  );
+  const adopted = (place: Place): string | undefined =>
+    bySign.get(signOf(place)) ??
+    (byPlainName.get(plainName(place.rule.className)) ?? [])
+      .filter((name) => says(place, kept.get(name)) && linesOf(kept.get(name)!) >= LEAST_SAVED)
+      .sort((a, b) => linesOf(kept.get(b)!) - linesOf(kept.get(a)!) || byName.compare(a, b))[0];
+  for (const [file, inFile] of grouped(places, (place) => place.file)) {
+    for (const place of inFile) {
+      const { name, shared: uses = [] } = place.before ?? {};
+      for (const use of uses) {
+        const units = kept.get(use);
+        if (says(place, units)) take(place, use, units);
+      }
+      const { key, className } = place.rule;
+      if (name === undefined || (isNamed(key!) && plainName(name) !== plainName(className))) continue;
+      names.keepOwn(file, name);
+      ownNames.set(place, name);
+    }
+    for (const [name, units] of unitsBy(files.get(file)?.own ?? {})) {
+      const still = inFile.filter((place) => place.before?.own.includes(name) && says(place, units));
+      if (still.length < 2) continue;
+      for (const place of still) {
+        leave(place, units);
+        place.uses.push({ from: 'own', name });
+      }
+      names.keepOwn(file, name);
+      made.own.set(file, [...(made.own.get(file) ?? []), ruleOf(name, still[0].rule.key, units)]);
+    }
+    for (const place of inFile) {
+      if (place.isSettled || place.uses.length) continue;
+      const name = adopted(place);
+      if (name !== undefined) take(place, name, kept.get(name)!);
+    }
+  }
+  for (const [name, units] of kept) {
+    const first = used.get(name);
+    if (!first) continue;
+    names.keepShared(name);
+    made.shared.push(ruleOf(name, first.rule.key, units));
+  }
+  return ownNames;
+}
+
+const unitsBy = (classes: Readonly<Record<string, ClassStyle>>) =>
+  new Map(Object.entries(classes).map(([name, style]) => [name, partUnits(style)] as const));
+
+const says = ({ left }: Place, units: readonly Unit[] | undefined): units is readonly Unit[] =>
+  units !== undefined && units.length > 0 && units.every(({ sign }) => left.has(sign));
+
+function leave({ left }: Place, units: readonly Unit[]): void {
+  for (const { sign } of units) left.delete(sign);
+}
+
+const linesOf = (units: readonly Unit[]): number => units.reduce((sum, { lines }) => sum + lines, 0);
+
+/** A hash of all that a rule says, whatever the order that it says it in. */
+const lookSign = (rule: StyleRule): string =>
+  hash(
+    unitsOf(rule)
+      .map(({ sign }) => sign)
+      .toSorted()
+      .join('\n'),
+  );
+
+/** How a file is written, for later. @param values what it says by a custom property */
+export function keptFile(
+  rules: readonly StyleRule[],
+  written: FileStyles,
+  values: readonly string[],
+): FileBefore {
+  const counts = new Map<string, number>();
+  for (const uses of written.classes.values())
+    for (const { from, name } of uses) if (from === 'own') counts.set(name, (counts.get(name) ?? 0) + 1);
+  const isShared = (name: string): boolean => counts.get(name)! > 1;
+  const looks: Record<string, LookBefore> = {};
+  for (const rule of rules) {
+    if (rule.key === null) continue;
+    const uses = written.classes.get(rule.className) ?? [];
+    const own = uses.flatMap(({ from, name }) => (from === 'own' ? [name] : []));
+    const rest = own.find((name) => !isShared(name));
+    looks[rule.key] = {
+      sign: lookSign(rule),
+      ...(rest === undefined ? {} : { name: rest }),
+      shared: uses.flatMap(({ from, name }) => (from === 'shared' ? [name] : [])),
+      own: own.filter(isShared),
+    };
+  }
+  const shared = written.rules.filter(({ className }) => isShared(className));
+  return { own: Object.fromEntries(shared.map((rule) => [rule.className, styleOf(rule)])), values, looks };
+}
+
+export const styleOf = ({ base, at, from, states }: StyleRule): ClassStyle => ({ base, at, from, states });
+
+/** The set of units that saves most lines where these have it in common. */
+function bestOf(open: readonly Place[]): { signs: readonly string[]; covered: readonly Place[] } | null {
+  const distinct = [...grouped(open, signOf).values()]
+    .sort((a, b) => b.length - a.length)
+    .slice(0, MOST_COMPARED)
+    .map(([first]) => first.left);
+  const candidates = new Map<string, readonly string[]>();
+  const offer = (signs: readonly string[]): void => {
+    if (signs.length) candidates.set(signs.join('\n'), signs);
+  };
+  distinct.forEach((a, i) => {
+    offer([...a.keys()]);
+    for (const b of distinct.slice(i + 1)) offer([...a.keys()].filter((sign) => b.has(sign)));
+  });
+  let best: { signs: readonly string[]; covered: readonly Place[] } | null = null;
+  let most = LEAST_SAVED - 1;
+  for (const signs of candidates.values()) {
+    const covered = open.filter(({ left }) => signs.every((sign) => left.has(sign)));
+    const lines = signs.reduce((sum, sign) => sum + covered[0].left.get(sign)!.lines, 0);
+    const isWhole = covered.every(({ left }) => left.size === signs.length);
+    // A rule of its own costs its braces; one that falls away as a whole saves its own.
+    const saved = lines * (covered.length - 1) - (isWhole ? 0 : 2);
+    if (covered.length > 1 && saved > most && (isWhole || lines > 1)) {
+      best = { signs, covered };
+      most = saved;
+    }
+  }
+  return best;
+}
+
+function ruleOf(className: string, key: string | null, units: readonly Unit[]): StyleRule {
+  const rule: MutableRule = { base: {}, at: {}, from: {}, states: {} };
+  for (const unit of units) unit.put(rule);
+  return { className, key, ...rule };
+}
+
+const sharedFirst = (a: ClassUse, b: ClassUse): number =>
+  Number(b.from === 'shared') - Number(a.from === 'shared');
+
+/** Longest name that says a declaration. */
+const LONGEST = 24;
+
+/** A name for what is said under many: the one declaration that it is, as `clearBoth`; null where it is more. */
+function saidBy(units: readonly Unit[]): string | null {
+  const { base, at, from, states } = ruleOf('', null, units);
+  const said = Object.entries(base);
+  if (said.length !== 1 || [at, from, states].some((table) => Object.keys(table).length)) return null;
+  const [[property, value]] = said;
+  const name = camelCase(/^[a-z-]+$/.test(value) ? `${property} ${value}` : property);
+  return name.length <= LONGEST ? name : camelCase(property);
+}
+
+/** Rules that say the same besides what they share, for that to be shared too. */
+const LEAST_BESIDES = 4;
+
+/** What is left of a rule, to be compared. */
+const signOf = ({ left }: Place): string => [...left.keys()].toSorted().join('\n');
+
+/** By words, and numbers as numbers. */
+const byName = new Intl.Collator('en', { numeric: true });
+
+const plainName = (className: string): string => className.replace(/\d+$/, '');
+
+/** Gives names that no other class of a sheet has. */
+class Namer {
+  readonly #shared = new Set<string>();
+  readonly #own: ReadonlyMap<string, Set<string>>;
+
+  constructor(files: readonly { readonly id: string }[]) {
+    this.#own = new Map(files.map(({ id }) => [id, new Set<string>()]));
+  }
+
+  keepShared(name: string): void {
+    this.#shared.add(name);
+  }
+
+  keepOwn(file: string, name: string): void {
+    this.#own.get(file)!.add(name);
+  }
+
+  shared(name: string): string {
+    return take(this.#shared, name);
+  }
+
+  own(file: string, name: string): string {
+    return take(this.#own.get(file)!, name);
+  }
+}
+
+function take(taken: Set<string>, name: string): string {
+  const made = uniqueCodeName(plainName(name), 'part', (candidate) => taken.has(candidate));
+  taken.add(made);
+  return made;
+}

@@ -1,0 +1,149 @@
+import { camelCase, pascalCase, uniqueCodeName } from '../../model/names.ts';
+import {
+  type EmittedAct,
+  type EmittedArrival,
+  type EmittedStep,
+  type MarkupElement,
+  textIn,
+} from '../form/markup.ts';
+import { PRINT_WIDTH, type Used } from './print_tsx.ts';
+import { quote } from '../quoting.ts';
+
+/** An arrival as the fields of a literal; empty for none, which is the default. */
+function arrivalFields(arrival: EmittedArrival): string[] {
+  if (arrival.kind === 'none') return [];
+  const { ms, easing, delay } = arrival;
+  return [
+    `kind: ${quote(arrival.kind)}`,
+    ...('from' in arrival ? [`from: ${quote(arrival.from)}`] : []),
+    `ms: ${ms}`,
+    ...(easing && easing !== 'ease-out' ? [`easing: ${quote(easing)}`] : []),
+    ...(delay ? [`delay: ${delay}`] : []),
+    ...('names' in arrival ? [`names: [${arrival.names.map(quote).join(', ')}]`] : []),
+  ];
+}
+
+/** An arrival as a literal; null for none, which is the default. */
+export function arrivalLiteral(arrival: EmittedArrival): string | null {
+  const fields = arrivalFields(arrival);
+  return fields.length ? `{ ${fields.join(', ')} }` : null;
+}
+
+/** One step as a call, noted as used; `slot` is the prop that says where it leads, if one does. */
+export function callOf(step: EmittedStep, used: Used, slot?: string): string {
+  const or = (value: string): string => slot ?? quote(value);
+  const arrival = 'arrival' in step ? arrivalLiteral(step.arrival) : null;
+  const rest = arrival ? `, ${arrival}` : '';
+  switch (step.kind) {
+    case 'go':
+      used.hook = true;
+      return `go(${or(step.to)}${rest})`;
+    case 'back':
+      used.hook = true;
+      return `go.back(${or(step.fallback)}${rest})`;
+    case 'external':
+      return `window.location.assign(${or(step.href)})`;
+    case 'file':
+      used.helpers.add('saveFile');
+      return `saveFile(${used.options.fileImport(step.asset, used)}, ${quote(step.name)})`;
+    case 'drawer':
+      return `document.getElementById(${or(step.id)})?.showPopover()`;
+    case 'open':
+      used.overlays = true;
+      return `overlays.open(${quote(step.overlay)}${rest})`;
+    case 'close':
+      used.overlays = true;
+      return 'overlays.close()';
+    case 'set':
+      used.setsCondition = true;
+      return `setCondition(${quote(step.condition)}, ${step.value})`;
+  }
+}
+
+/** Lines of a call that fits on one or has its last argument, a literal, taken apart. */
+function statement(indent: string, head: string, call: string): string[] {
+  const line = `${indent}${head}${call};`;
+  const literal = /^(.*)\{ (.*) \}\)$/.exec(call);
+  if (line.length <= PRINT_WIDTH || !literal) return [line];
+  const fields = literal[2].split(/, (?=\w+: )/);
+  return [`${indent}${head}${literal[1]}{`, ...fields.map((field) => `${indent}  ${field},`), `${indent}});`];
+}
+
+/** The name of the function that does an act, which is written before what the component returns. */
+function handlerOf(node: MarkupElement, act: EmittedAct, used: Used): string {
+  const label = textIn(node) || String(node.attributes['aria-label'] ?? '');
+  const words = pascalCase(label.split(/\s+/).slice(0, 3).join(' ')).slice(0, 30);
+  const gesture = act.on === 'press' ? '' : pascalCase(act.on);
+  const wanted = camelCase(`on ${gesture} ${words || node.tag}`).replace(/^on(?=[A-Z])/, 'handle');
+  const name = uniqueCodeName(wanted, 'handlePress', (candidate) => used.handlers.has(candidate));
+  const lines = [`const ${name} = () => {`];
+  act.ways.forEach(({ when, steps }, i) => {
+    const calls = steps.map((step) => callOf(step, used));
+    if (when) used.conditions.add(when.condition);
+    const test = when ? `if (${when.is ? '' : '!'}${when.condition}) ` : '';
+    const head = `${i ? 'else ' : ''}${test}`;
+    if (!head) calls.forEach((call) => lines.push(...statement('  ', '', call)));
+    else if (calls.length === 1) lines.push(...statement('  ', head, calls[0]));
+    else lines.push(`  ${head}{`, ...calls.flatMap((call) => statement('    ', '', call)), '  }');
+  });
+  lines.push('};');
+  used.handlers.set(name, { lines, key: node.key });
+  return name;
+}
+
+/** The attributes by which an element does what it does, with what they need noted as used. */
+export function actAttributes(node: MarkupElement, used: Used): string[] {
+  const attributes: string[] = [];
+  const gestures: string[] = [];
+  for (const act of withoutUnreached(node.acts ?? [])) {
+    const handler = handlerOf(node, act, used);
+    switch (act.on) {
+      case 'press':
+        if (node.form === 'other') {
+          used.pressable = true;
+          attributes.push(`{...pressable(${handler})}`);
+        } else attributes.push(`onClick={${handler}}`);
+        break;
+      case 'double-press':
+        attributes.push(`onDoubleClick={${handler}}`);
+        break;
+      case 'hover':
+        attributes.push(`onPointerEnter={${handler}}`);
+        break;
+      case 'change':
+        attributes.push(`onChange={${handler}}`);
+        break;
+      case 'submit':
+        used.helpers.add('submitting');
+        attributes.push(`onSubmit={submitting(${handler})}`);
+        break;
+      case 'long-press':
+        gestures.push(`longPress: ${handler}`);
+        break;
+      case 'swipe':
+        gestures.push(`${camelCase(`swipe ${act.side ?? 'left'}`)}: ${handler}`);
+        break;
+      case 'key':
+        used.helpers.add('useKey');
+        used.hooks.push(`useKey(${quote(act.key ?? 'Enter')}, ${handler});`);
+        break;
+      case 'after':
+      case 'load':
+        used.helpers.add('useAfter');
+        used.hooks.push(`useAfter(${act.on === 'load' ? 0 : (act.ms ?? 0)}, ${handler});`);
+        break;
+    }
+  }
+  if (gestures.length) {
+    used.helpers.add('gestures');
+    attributes.push(`{...gestures({ ${gestures.join(', ')} })}`);
+  }
+  return attributes;
+}
+
+/** Acts without the ways that come after one that is done in any case. */
+const withoutUnreached = (acts: readonly EmittedAct[]): EmittedAct[] =>
+  acts.map((act) => {
+    const last = act.ways.findIndex((way) => !way.when);
+    return last < 0 ? act : { ...act, ways: act.ways.slice(0, last + 1) };
+  });

@@ -1,0 +1,119 @@
+import {
+  classCode,
+  finish,
+  functionLines,
+  importLines,
+  type Line,
+  newUsed,
+  PRINT_WIDTH,
+  type PrintedCode,
+  printElement,
+  type TsxOptions,
+  type Used,
+  valueCode,
+} from './print_tsx.ts';
+import { quote } from '../quoting.ts';
+import type { EmittedComponent, EmittedList } from '../form/components/extract.ts';
+import type { Prop } from '../form/components/template.ts';
+
+/** Writes a component with its typed props. */
+export function printComponent(component: EmittedComponent, options: TsxOptions): PrintedCode {
+  const used = newUsed(options);
+  const body = printElement(component.root, 2, used);
+  const tables = classTables(used);
+  const { props, name } = component;
+  const lines: Line[] = [];
+  const put = (text: string): void => void lines.push({ text, key: null });
+  if (props.some((prop) => prop.kind === 'drawing')) put("import type { ReactNode } from 'react';");
+  if (component.usesPath) put("import { useLocation } from 'react-router';");
+  importLines(used).forEach(put);
+  if (lines.length) put('');
+  if (props.length) {
+    put(`export interface ${name}Props {`);
+    for (const prop of props) put(`  ${prop.name}${prop.isOptional ? '?' : ''}: ${typeOf(prop)};`);
+    put('}');
+    put('');
+  }
+  for (const text of tables) put(text);
+  return finish([
+    ...lines,
+    ...functionLines(name, parametersOf(name, props), body, used, component.usesPath),
+  ]);
+}
+
+function typeOf(prop: Prop): string {
+  switch (prop.kind) {
+    case 'flag':
+      return 'boolean';
+    case 'drawing':
+      return 'ReactNode';
+    case 'choice':
+      return (prop.choices ?? []).map(quote).join(' | ');
+    default:
+      return 'string';
+  }
+}
+
+function parametersOf(name: string, props: readonly Prop[]): string {
+  if (!props.length) return '()';
+  const names = props.map(({ name: prop, byDefault }) =>
+    byDefault === undefined ? prop : `${prop} = ${quote(byDefault)}`,
+  );
+  const flat = `({ ${names.join(', ')} }: ${name}Props)`;
+  if (`export function ${name}${flat} {`.length <= PRINT_WIDTH) return flat;
+  return `({\n${names.map((prop) => `  ${prop},`).join('\n')}\n}: ${name}Props)`;
+}
+
+/** Tables of the classes of choices; flags are written where they are used. */
+const classTables = (used: Used): string[] =>
+  [...used.tables].flatMap(([name, classes]) => [
+    `const ${name} = {`,
+    ...Object.entries(classes).map(
+      ([value, className]) => `  ${value}: ${className ? classCode(className, used) : 'undefined'},`,
+    ),
+    '};',
+    '',
+  ]);
+
+/** Writes the records of a screen's lists, with the elements that they were drawn as. */
+export function printData(lists: readonly EmittedList[], options: TsxOptions): PrintedCode {
+  const used = newUsed(options);
+  const lines: Line[] = [];
+  lists.forEach((list, i) => {
+    if (i) lines.push({ text: '', key: null });
+    const hasProps = list.records.some((record) => Object.keys(record).length > 1);
+    const type = hasProps ? `(${list.component}Props & { id: string })[]` : '{ id: string }[]';
+    lines.push({ text: `export const ${list.data}: ${type} = [`, key: null });
+    for (const record of list.records) {
+      lines.push({ text: '  {', key: null });
+      for (const [name, value] of Object.entries(record)) {
+        const code = valueCode(value, 2, used);
+        const entry = code.includes('\n')
+          ? `    ${name}: (${code.replace(/\n(?=.)/g, '\n    ')}    ),`
+          : `    ${name}: ${code},`;
+        for (const text of entry.length > PRINT_WIDTH && !entry.includes('\n')
+          ? [`    ${name}:`, `      ${code},`]
+          : entry.split('\n'))
+          lines.push({ text, key: null });
+      }
+      lines.push({ text: '  },', key: null });
+    }
+    lines.push({ text: '];', key: null });
+  });
+  const types = [
+    ...new Set(
+      lists
+        .filter((list) => list.records.some((record) => Object.keys(record).length > 1))
+        .map((list) => list.component),
+    ),
+  ].sort();
+  const head = [
+    ...types.map((name) => `import type { ${name}Props } from '${options.components}/${name}/${name}';`),
+    ...importLines({ ...used, components: new Set() }),
+  ];
+  return finish([
+    ...head.map((text): Line => ({ text, key: null })),
+    ...(head.length ? [{ text: '', key: null }] : []),
+    ...lines,
+  ]);
+}

@@ -1,0 +1,569 @@
+import { type EmittedIcon, isOwnOfIcon } from '../form/icons.ts';
+import type { ClassUse } from '../form/styles/share.ts';
+import { quote, jsxText, jsxValue } from '../quoting.ts';
+import { isAttributeName, jsxAttribute } from '../../vocabulary/attributes.ts';
+import { uniqueCodeName } from '../../model/names.ts';
+import { TAGS } from '../../vocabulary/tags.ts';
+import { jsxVectorName } from '../../vocabulary/vectors.ts';
+import { actAttributes, arrivalLiteral, callOf } from './print_acts.ts';
+import { isText, type MarkupElement, type MarkupNode, type PropValue } from '../form/markup.ts';
+
+/** Text with, for each of its lines, the design element that the line writes. */
+export interface PrintedCode {
+  readonly text: string;
+  readonly lines: readonly (string | null)[];
+}
+
+export interface TsxOptions {
+  readonly component: string;
+  /** The import name and path of a picture. */
+  readonly assetImport: (hash: string) => { readonly name: string; readonly path: string };
+  /** The import of a file that is saved, noted as used. */
+  readonly fileImport: (hash: string, used: Used) => string;
+  /** From the file to the folder of the source. */
+  readonly source: string;
+  /** From the file to the folder of the components. */
+  readonly components?: string;
+  /** Where classes went that are written in parts, or in the sheet that all share. */
+  readonly classes?: ReadonlyMap<string, readonly ClassUse[]>;
+  /** Drawings that are written once, in a file of their own. */
+  readonly iconOf?: (node: MarkupElement) => EmittedIcon | null;
+  /** Components that stand in the same folder. */
+  readonly parts?: ReadonlySet<string>;
+  /** Name of the sheet beside it, where that is not called as the component is. */
+  readonly sheet?: string;
+  /** Whether it holds the screens of a layout. */
+  readonly hasOutlet?: boolean;
+  /** Constants that the file takes from the one with its data. */
+  readonly data?: { readonly path: string; readonly names: readonly string[] };
+}
+
+/** Lines are at most this long, as in the project's formatter settings. */
+export const PRINT_WIDTH = 100;
+
+export interface Line {
+  readonly text: string;
+  readonly key: string | null;
+}
+
+/** Prints a screen as a React component in the form that Prettier gives it. */
+export function printTsx(root: MarkupElement, options: TsxOptions): PrintedCode {
+  const used = newUsed(options);
+  const body = printElement(root, 2, used);
+  const head = importLines(used).map((text): Line => ({ text, key: null }));
+  if (head.length) head.push({ text: '', key: null });
+  return finish([...head, ...functionLines(options.component, '()', body, used)]);
+}
+
+/** A component's function, given what is written of its parameters. */
+export function functionLines(
+  name: string,
+  parameters: string,
+  body: readonly Line[],
+  used: Used,
+  usesPath = false,
+): Line[] {
+  const lines: Line[] = parameters.split('\n').map((text, i, all) => ({
+    text: `${i ? '' : `export function ${name}`}${text}${i === all.length - 1 ? ' {' : ''}`,
+    key: null,
+  }));
+  const indented = (text: string, key: string | null = null): Line => ({ text: `  ${text}`, key });
+  const taken = [
+    usesPath && 'const { pathname } = useLocation();',
+    used.hook && 'const go = useGo();',
+    used.overlays && 'const overlays = useOverlays();',
+    used.conditions.size > 0 && `const { ${[...used.conditions].sort().join(', ')} } = useConditions();`,
+  ].filter((text) => typeof text === 'string');
+  const blocks: Line[][] = [
+    taken.map((text) => indented(text)),
+    ...[...used.handlers.values()].map((handler) => handler.lines.map((text) => indented(text, handler.key))),
+    used.hooks.map((text) => indented(text)),
+  ];
+  for (const block of blocks) if (block.length) lines.push(...block, { text: '', key: null });
+  const only = body.length === 1 ? `  return ${body[0].text.trim()};` : '';
+  if (only !== '' && only.length <= PRINT_WIDTH)
+    return [...lines, { text: only, key: body[0].key }, { text: '}', key: null }];
+  return [
+    ...lines,
+    { text: '  return (', key: null },
+    ...body.map((line) => ({ ...line, text: `    ${line.text.slice(2)}` })),
+    { text: '  );', key: null },
+    { text: '}', key: null },
+  ];
+}
+
+export const finish = (lines: readonly Line[]): PrintedCode => ({
+  text: `${lines.map((line) => line.text.trimEnd()).join('\n')}\n`,
+  lines: lines.map((line) => line.key),
+});
+
+export const newUsed = (options: TsxOptions): Used => ({
+  go: false,
+  back: false,
+  hook: false,
+  pressable: false,
+  styles: false,
+  shared: false,
+  overlays: false,
+  setsCondition: false,
+  conditions: new Set(),
+  helpers: new Set(),
+  handlers: new Map(),
+  hooks: [],
+  tables: new Map(),
+  assets: new Map(),
+  components: new Set(),
+  icons: new Map(),
+  options,
+});
+
+/** The imports of what was used, one a line. */
+export function importLines(used: Used): string[] {
+  const { options } = used;
+  const lines: string[] = [];
+  if (options.hasOutlet) lines.push("import { Outlet } from 'react-router';");
+  for (const name of [...used.components].sort())
+    lines.push(
+      options.parts?.has(name)
+        ? `import { ${name} } from './${name}';`
+        : `import { ${name} } from '${options.components}/${name}/${name}';`,
+    );
+  for (const [name, folder] of [...used.icons].sort())
+    lines.push(`import { ${name} } from '${options.source}/${folder}/${name}';`);
+  const navigation = [
+    used.back && 'Back',
+    used.go && 'Go',
+    ...[...used.helpers].sort().filter((name) => !name.startsWith('use')),
+    used.pressable && 'pressable',
+    ...[...used.helpers].filter((name) => name === 'useAfter'),
+    used.hook && 'useGo',
+    ...[...used.helpers].filter((name) => name === 'useKey'),
+  ].filter((name) => typeof name === 'string');
+  if (navigation.length) lines.push(...importLine(navigation, `${options.source}/navigation`));
+  if (used.overlays) lines.push(`import { useOverlays } from '${options.source}/overlays/useOverlays';`);
+  const state = [used.setsCondition && 'setCondition', used.conditions.size > 0 && 'useConditions'].filter(
+    (name) => typeof name === 'string',
+  );
+  if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/conditions';`);
+  for (const [name, path] of [...used.assets].sort()) lines.push(`import ${name} from '${path}';`);
+  if (options.data?.names.length)
+    lines.push(`import { ${options.data.names.join(', ')} } from '${options.data.path}';`);
+  if (used.shared) lines.push(`import shared from '${options.source}/styles/shared.module.css';`);
+  if (used.styles) lines.push(`import styles from './${options.sheet ?? options.component}.module.css';`);
+  return lines;
+}
+
+/** An import, one name a line where it is long. */
+function importLine(names: readonly string[], path: string): string[] {
+  const line = `import { ${names.join(', ')} } from '${path}';`;
+  if (line.length <= PRINT_WIDTH) return [line];
+  return ['import {', ...names.map((name) => `  ${name},`), `} from '${path}';`];
+}
+
+/** What a file turns out to need while it is printed. */
+export interface Used {
+  go: boolean;
+  back: boolean;
+  hook: boolean;
+  pressable: boolean;
+  /** Whether a class of its own sheet is written, or one of the sheet that all share. */
+  styles: boolean;
+  shared: boolean;
+  /** Drawings that are used, with the folder that each is in. */
+  icons: Map<string, string>;
+  overlays: boolean;
+  setsCondition: boolean;
+  /** Conditions that are looked at. */
+  readonly conditions: Set<string>;
+  /** What else is taken from the navigation. */
+  readonly helpers: Set<string>;
+  /** Functions that do what elements do, by name. */
+  readonly handlers: Map<string, { readonly lines: readonly string[]; readonly key: string | null }>;
+  /** Calls of hooks, after the functions. */
+  readonly hooks: string[];
+  /** Tables of the classes of choices, by name. */
+  readonly tables: Map<string, Readonly<Record<string, string | null>>>;
+  readonly assets: Map<string, string>;
+  readonly components: Set<string>;
+  readonly options: TsxOptions;
+}
+
+const pad = (depth: number): string => '  '.repeat(depth - 1);
+/** Two more than the pad: the component's body stands within `return (`. */
+const room = (depth: number): number => PRINT_WIDTH - 2 * depth;
+
+/** An element as lines, `depth` levels in. */
+export function printElement(node: MarkupElement, depth: number, used: Used): Line[] {
+  if (node.when) return printOptional(node, depth, used);
+  if (node.list) return printList(node.list, node.key, depth, used);
+  const { tag, attributes } = openingOf(node, depth, used);
+  const key = node.key;
+  const line = (text: string): Line => ({ text: pad(depth) + text, key });
+  const open = [`<${tag}`, ...attributes].join(' ');
+  const parts = used.options.iconOf?.(node) ? [] : partsOf(node.children);
+  if (!parts.length) {
+    const breaks = attributes.some((attribute) => attribute.includes('\n'));
+    if (!breaks && (`${open} />`.length <= room(depth) || staysOnLine(attributes)))
+      return [line(`${open} />`)];
+    return [line(`<${tag}`), ...attributeLines(attributes, depth, key), line('/>')];
+  }
+  const isPlain = parts.every((part) => typeof part === 'string');
+  const flat = isPlain ? `${open}>${parts.join('')}</${tag}>` : null;
+  const isMultiline = attributes.some((attribute) => attribute.includes('\n'));
+  const opening =
+    !isMultiline && (`${open}>`.length <= room(depth) || staysOnLine(attributes))
+      ? [line(`${open}>`)]
+      : [line(`<${tag}`), ...attributeLines(attributes, depth, key), line('>')];
+  const [only] = parts;
+  if (parts.length === 1 && typeof only !== 'string' && only.when && attributes.length < 2) {
+    const inner = printElement(only, depth, used);
+    const whole = inner.length === 1 ? `${open}>${inner[0].text.trim()}</${tag}>` : '';
+    if (whole && whole.length <= room(depth)) return [line(whole)];
+  }
+  // Prettier breaks the children of an element that has several attributes, however short they are.
+  if (flat && flat.length <= room(depth) && attributes.length < 2) return [line(flat)];
+  return [...opening, ...fill(parts, depth + 1, key, used), line(`</${tag}>`)];
+}
+
+/** `{hasIcon && <i />}`, on one line where it fits. */
+function printOptional({ when, ...node }: MarkupElement, depth: number, used: Used): Line[] {
+  const inner = printElement(node, depth + 1, used);
+  const line = (text: string): Line => ({ text: pad(depth) + text, key: node.key });
+  const only = inner.length === 1 ? `{${when} && ${inner[0].text.trim()}}` : '';
+  if (only && only.length <= room(depth)) return [line(only)];
+  return [line(`{${when} && (`), ...inner, line(')}')];
+}
+
+function printList(
+  { component, data }: NonNullable<MarkupElement['list']>,
+  key: string | null,
+  depth: number,
+  used: Used,
+): Line[] {
+  used.components.add(component);
+  const line = (text: string): Line => ({ text: pad(depth) + text, key });
+  const row = data.replace(/(?:ies)$/, 'y').replace(/s$/, '') || 'row';
+  const name = row === data ? 'row' : row;
+  return [
+    line(`{${data}.map((${name}) => (`),
+    line(`  <${component} key={${name}.id} {...${name}} />`),
+    line('))}'),
+  ];
+}
+
+/** A single attribute that is a plain string is never put on a line of its own, however long it is. */
+const staysOnLine = (attributes: readonly string[]): boolean =>
+  attributes.length === 0 || (attributes.length === 1 && /^[\w-]+=["'][^\n]*["']$/.test(attributes[0]));
+
+const attributeLines = (attributes: readonly string[], depth: number, key: string | null): Line[] =>
+  attributes.flatMap((attribute) =>
+    attribute.split('\n').map((text) => ({ text: pad(depth + 1) + text, key })),
+  );
+
+/** Children as text pieces and elements. Text that JSX would change is written as an expression. */
+function partsOf(children: readonly MarkupNode[]): (string | MarkupElement)[] {
+  const parts: (string | MarkupElement)[] = [];
+  for (const child of children) {
+    if (!isText(child)) parts.push(child);
+    else if (child.slot) parts.push(`{${child.slot}}`);
+    else if (child.text !== '')
+      parts.push(needsExpression(child.text) ? `{${quote(child.text)}}` : jsxText(child.text));
+  }
+  return parts;
+}
+
+const needsExpression = (text: string): boolean =>
+  /\n| {2}|\t/.test(text) || (text.trim() === '' && text !== ' ');
+
+/** Words are put on lines as far as they go; an element among text stays on its line where it fits. */
+function fill(
+  parts: readonly (string | MarkupElement)[],
+  depth: number,
+  key: string | null,
+  used: Used,
+): Line[] {
+  const lines: Line[] = [];
+  let current = '';
+  let currentKey = key;
+  const width = room(depth);
+  const flush = (): void => {
+    if (current.trim()) lines.push({ text: pad(depth) + current.trimEnd(), key: currentKey });
+    current = '';
+    currentKey = key;
+  };
+  const addWord = (word: string, hasSpace: boolean): void => {
+    const joint = hasSpace && current ? ' ' : '';
+    if (current && hasSpace && (current + joint + word).length > width) flush();
+    current += (current ? joint : '') + word;
+  };
+  let pendingSpace = false;
+  parts.forEach((part, i) => {
+    if (typeof part !== 'string') {
+      const printed = printElement(part, depth, used);
+      const inline = printed.length === 1 ? printed[0].text.slice(pad(depth).length) : null;
+      const touchesText = typeof parts[i - 1] === 'string' || typeof parts[i + 1] === 'string';
+      const stands = !part.children.length && !pendingSpace && current !== '';
+      if (inline !== null && touchesText) {
+        if (stands) flush();
+        if (pendingSpace && current && `${current} ${inline}`.length > width) {
+          current += "{' '}";
+          flush();
+          current = inline;
+        } else current += (pendingSpace && current ? ' ' : '') + inline;
+        if (!current.trim() || current === inline) currentKey = part.key;
+      } else {
+        const last = lines.at(-1);
+        // A space between two elements stands at the end of the first one's line.
+        if (pendingSpace && !current && last)
+          lines[lines.length - 1] = { ...last, text: `${last.text}{' '}` };
+        else if (pendingSpace) current += "{' '}";
+        flush();
+        lines.push(...printed);
+      }
+      pendingSpace = false;
+      return;
+    }
+    // An expression among elements stands on a line of its own.
+    const isAmongElements =
+      part.startsWith('{') && [parts[i - 1], parts[i + 1]].every((other) => typeof other !== 'string');
+    if (isAmongElements && parts.length > 1 && !pendingSpace) {
+      flush();
+      lines.push({ text: pad(depth) + part, key });
+      return;
+    }
+    if (part.startsWith('{')) {
+      if (parts.length === 1 && part.length > width) {
+        const inner = `${pad(depth + 1)}${part.slice(1, -1)}`;
+        lines.push({ text: `${pad(depth)}{`, key }, { text: inner, key }, { text: `${pad(depth)}}`, key });
+        return;
+      }
+      addWord(part, pendingSpace);
+      pendingSpace = false;
+      return;
+    }
+    const words = part.split(' ');
+    words.forEach((word, w) => {
+      if (w > 0) pendingSpace = true;
+      if (!word) return;
+      const after = parts[i - 1];
+      const isFirst = w === 0 || words.slice(0, w).every((before) => !before);
+      if (isFirst && !current && pendingSpace && typeof after === 'object') {
+        // A space after an element that stands on lines of its own has to be written.
+        const last = lines.at(-1);
+        if (last) lines[lines.length - 1] = { ...last, text: `${last.text}{' '}` };
+        pendingSpace = false;
+      }
+      // Next to an element without content, text without a space begins a line of its own.
+      if (isFirst && !pendingSpace && typeof after === 'object' && !after.children.length && word.length > 1)
+        flush();
+      addWord(word, pendingSpace);
+      pendingSpace = false;
+    });
+  });
+  if (pendingSpace && current) current += "{' '}";
+  flush();
+  return lines;
+}
+
+/** The tag and its attributes as they are written, links included. */
+function openingOf(node: MarkupElement, depth: number, used: Used): { tag: string; attributes: string[] } {
+  const attributes: string[] = [];
+  let tag = node.tag;
+  const { link, form } = node;
+  const { slots = {} } = node;
+  if (node.use) return { tag: node.use.component, attributes: usedProps(node.use, depth, used) };
+  const icon = used.options.iconOf?.(node);
+  if (icon) {
+    used.icons.set(icon.name, icon.isSmall ? 'icons' : 'drawings');
+    tag = icon.name;
+  }
+  if (node.className) attributes.push(`className={${classCode(node.className, used)}}`);
+  else if (node.variant) attributes.push(`className={${variantClass(node.variant, used)}}`);
+  for (const [name, value] of Object.entries(node.attributes)) {
+    if (icon && isOwnOfIcon(name)) continue;
+    const printed = printAttribute(node, name, value, form === 'button' && link?.kind === 'back');
+    if (printed) attributes.push(printed);
+  }
+  for (const [name, prop] of Object.entries(slots))
+    if (name.startsWith('@')) attributes.push(slotAttribute(node, name.slice(1), prop));
+  if (node.asset) {
+    const value = slots.asset ?? assetName(node.asset, used);
+    attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${value}}`);
+  }
+  if (node.tag === 'form' && !node.acts?.some((act) => act.on === 'submit'))
+    attributes.push('onSubmit={(event) => event.preventDefault()}');
+  if (node.acts) attributes.push(...actAttributes(node, used));
+  // A button that opens a drawer says so in its attributes.
+  if (!link || (link.kind === 'drawer' && form === 'button')) return { tag, attributes };
+  const arrival = 'arrival' in link ? arrivalLiteral(link.arrival) : null;
+  if (form === 'anchor') {
+    if (link.kind === 'external')
+      attributes.unshift(slots.to ? `href={${slots.to}}` : `href=${jsxValue(link.href)}`, 'rel="noreferrer"');
+    else if (link.kind === 'file')
+      attributes.unshift(
+        `href={${used.options.fileImport(link.asset, used)}}`,
+        `download=${jsxValue(link.name)}`,
+      );
+    else {
+      used.go = true;
+      tag = 'Go';
+      attributes.unshift(
+        slots.to
+          ? `to={${slots.to}}`
+          : `to=${jsxValue(link.kind === 'go' ? link.to : link.kind === 'back' ? link.fallback : '')}`,
+        ...(arrival ? [`arrival={${arrival}}`] : []),
+      );
+    }
+  } else if (form === 'button' && link.kind === 'back') {
+    used.back = true;
+    tag = 'Back';
+    attributes.unshift(
+      slots.to ? `fallback={${slots.to}}` : `fallback=${jsxValue(link.fallback)}`,
+      ...(arrival ? [`arrival={${arrival}}`] : []),
+    );
+  } else {
+    const call = callOf(link, used, slots.to);
+    if (form === 'button') attributes.push(`onClick={() => ${call}}`);
+    else {
+      used.pressable = true;
+      attributes.push(`{...pressable(() => ${call})}`);
+    }
+  }
+  return { tag, attributes };
+}
+
+/** The import that gives a picture, noted as used. */
+export function assetName(hash: string, used: Used): string {
+  const { name, path } = used.options.assetImport(hash);
+  used.assets.set(name, path);
+  return name;
+}
+
+/** What is written for a class: it may be a class that all share, with one of its own. */
+export function classCode(name: string, used: Used): string {
+  const parts = (used.options.classes?.get(name) ?? [{ from: 'own', name }]).map((use) => {
+    if (use.from === 'own') used.styles = true;
+    else used.shared = true;
+    return `${use.from === 'own' ? 'styles' : 'shared'}.${use.name}`;
+  });
+  return parts.length === 1 ? parts[0] : `\`${parts.map((part) => `\${${part}}`).join(' ')}\``;
+}
+
+/** The class of a node whose class depends on a prop. */
+function variantClass({ prop, classes }: NonNullable<MarkupElement['variant']>, used: Used): string {
+  const named = (name: string | null | undefined): string => (name ? classCode(name, used) : 'undefined');
+  const values = Object.keys(classes);
+  if (values.length === 2 && 'true' in classes)
+    return `${prop} ? ${named(classes.true)} : ${named(classes.false)}`;
+  return `${classTable(classes, used)}[${prop}]`;
+}
+
+/** Name of the table of a choice's classes, noted as used: that of the first of them, where no other is called so. */
+function classTable(classes: Readonly<Record<string, string | null>>, used: Used): string {
+  const says = JSON.stringify(classes);
+  const known = [...used.tables].find(([, other]) => JSON.stringify(other) === says);
+  if (known) return known[0];
+  const name = uniqueCodeName(
+    `${Object.values(classes).find((one) => one) ?? 'no'}Classes`,
+    'classes',
+    (candidate) => used.tables.has(candidate),
+  );
+  used.tables.set(name, classes);
+  return name;
+}
+
+/** What a component is given where it stands. */
+function usedProps(use: NonNullable<MarkupElement['use']>, depth: number, used: Used): string[] {
+  used.components.add(use.component);
+  return Object.entries(use.props).flatMap(([name, value]) => {
+    if (value === false) return [];
+    if (value === true) return [name];
+    if (typeof value === 'string') return [`${name}=${jsxValue(value)}`];
+    return [`${name}={${valueCode(value, depth + 1, used)}}`];
+  });
+}
+
+/** A prop's value as an expression. */
+export function valueCode(value: PropValue, depth: number, used: Used): string {
+  if (typeof value === 'boolean') return String(value);
+  if (typeof value === 'string') return quote(value);
+  if ('slot' in value) return value.slot;
+  if ('asset' in value) return assetName(value.asset, used);
+  const lines = printElement(value.node, depth + 1, used);
+  if (lines.length === 1) return lines[0].text.trim();
+  const inner = lines.map((line) => line.text.slice(pad(depth).length)).join('\n');
+  return `\n${inner}\n`;
+}
+
+const FIELD_TAGS = new Set(['input', 'textarea', 'select']);
+
+/** The name that JSX has for an attribute of an element, and whether its value is a number there. */
+function jsxNameOf(node: MarkupElement, name: string): { readonly name: string; readonly isNumber: boolean } {
+  if (FIELD_TAGS.has(node.tag) && name === 'value' && !isPressedInput(node))
+    return { name: 'defaultValue', isNumber: false };
+  if (FIELD_TAGS.has(node.tag) && name === 'checked') return { name: 'defaultChecked', isNumber: false };
+  return TAGS.has(node.tag) && node.tag !== 'svg'
+    ? jsxAttribute(node.tag, name)
+    : { name: jsxVectorName(name), isNumber: false };
+}
+
+/** An input that is pressed shows its value as its label. */
+const isPressedInput = ({ attributes }: MarkupElement): boolean =>
+  ['submit', 'button', 'reset'].includes(String(attributes.type));
+
+/** An attribute that a prop gives. Props are text, and some attributes are numbers. */
+function slotAttribute(node: MarkupElement, name: string, prop: string): string {
+  const written = jsxNameOf(node, name);
+  if (!written.isNumber) return `${written.name}={${prop}}`;
+  return /^\w+$/.test(prop)
+    ? `${written.name}={${prop} ? Number(${prop}) : undefined}`
+    : `${written.name}={${prop.replace(/'(-?\d+(?:\.\d+)?)'/g, '$1')}}`;
+}
+
+function printAttribute(
+  node: MarkupElement,
+  name: string,
+  value: string | true,
+  isBack: boolean,
+): string | null {
+  if (isBack && name === 'type') return null;
+  if (node.tag === 'option' && name === 'selected') return null;
+  const written = jsxNameOf(node, name);
+  // What a design may hold was checked when it came in; a name that is none must never become code.
+  if (!isAttributeName(written.name)) throw new RangeError(`“${name}” is no name of an attribute`);
+  if (value === true) return written.name;
+  if (written.isNumber && /^-?\d+(\.\d+)?$/.test(value)) return `${written.name}={${value}}`;
+  return `${written.name}=${jsxValue(value)}`;
+}
+
+/** Writes a drawing as a component that takes what any `svg` takes. */
+export function printIcon({ name, node }: EmittedIcon, options: TsxOptions): PrintedCode {
+  const used = newUsed(options);
+  const drawn = printElement({ ...node, children: [] }, 2, used).map(({ text }) => text.trim());
+  const attributes = drawn.length === 1 ? (/^<svg ?(.*?) ?\/>$/.exec(drawn[0])?.[1] ?? '') : '';
+  const flat = `<svg${attributes && ` ${attributes}`} {...props}>`;
+  const open =
+    drawn.length === 1 && flat.length <= room(2)
+      ? [pad(2) + flat]
+      : [
+          `${pad(2)}<svg`,
+          ...(drawn.length === 1 ? attributes.split(/ (?=[\w-]+=)/) : drawn.slice(1, -1)).map(
+            (text) => pad(3) + text,
+          ),
+          `${pad(3)}{...props}`,
+          `${pad(2)}>`,
+        ];
+  const body = fill(partsOf(node.children), 3, null, used).map(({ text }) => text);
+  const lines = [
+    "import type { SVGProps } from 'react';",
+    '',
+    `export function ${name}(props: SVGProps<SVGSVGElement>) {`,
+    '  return (',
+    ...open,
+    ...body,
+    `${pad(2)}</svg>`,
+    '  );',
+    '}',
+  ];
+  return finish(lines.map((text): Line => ({ text, key: node.key })));
+}
