@@ -1,26 +1,26 @@
 import { readdir } from 'node:fs/promises';
 import path from 'node:path';
-import { deliveredCode, targets } from '@tovel/core';
+import { deliveredCode, isTarget, targetOf, targets } from '@tovel/core';
 import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
 import { readProject, writeOut } from './files.ts';
 
 export const emit: Command = {
-  usage: 'tovel emit PROJECT --target NAME --out DIR',
+  usage: 'tovel emit PROJECT [--target NAME] --out DIR',
   summary: 'writes the code base',
   help: `Writes the project's app as a code base that installs, builds and tests by itself.
 
   --target NAME  ${Object.entries(targets)
-    .map(([name, { title }]) => `${name}: ${title}`)
+    .map(([name, { name: called, title }]) => `${name}: ${called}: ${title}`)
     .join('\n                 ')}
+                 what the project says, where it is not given
   --out DIR      an empty or new folder
 
 Prints a JSON list of the files written.`,
   async run(args, output) {
     const { paths, options } = parseArguments(args, ['target', 'out']);
     const project = await readProject(paths[0]);
-    const target = options.target ?? '';
-    if (!Object.hasOwn(targets, target))
-      throw new Misuse(`--target takes ${Object.keys(targets).join(' or ')}.`);
+    const target = options.target ?? targetOf(project.app);
+    if (!isTarget(target)) throw new Misuse(`--target takes ${Object.keys(targets).join(' or ')}.`);
     if (!options.out) throw new Misuse('Where to? Name a folder with --out.');
     const present = await readdir(options.out).catch(() => []);
     if (present.length)

@@ -88,6 +88,7 @@ export {
   putRedirect,
   putRegion,
   putScreen,
+  putDelivery,
   putSetting,
   putUse,
   putStill,
@@ -347,7 +348,7 @@ export { type EmittedComponent, type EmittedList, type Extraction } from './emit
 
 export { type Prop, type Template } from './emit/form/components/template.ts';
 
-export { targets } from './emit/targets.ts';
+export { isTarget, type TargetName, targetOf, targets } from './emit/targets.ts';
 
 export { type Decided, decidedAbout } from './iterate/decided.ts';
 

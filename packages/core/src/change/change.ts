@@ -1,6 +1,7 @@
 import {
   type App,
   type ScreenEntry,
+  type Delivery,
   type Settings,
   startSchema,
   TABLE_NAMES,
@@ -86,6 +87,12 @@ export const putRegion = (key: string, value: Region | null): Put => ({
 export const putSetting = <K extends keyof Settings>(key: K, value: Settings[K] | null): Put => ({
   kind: 'put',
   table: 'settings',
+  key,
+  value,
+});
+export const putDelivery = <K extends keyof Delivery>(key: K, value: Delivery[K] | null): Put => ({
+  kind: 'put',
+  table: 'delivery',
   key,
   value,
 });

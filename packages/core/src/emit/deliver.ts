@@ -5,11 +5,15 @@ import type { EmissionProgress } from './progress.ts';
 
 import { PRINT_WIDTH } from './react/print_tsx.ts';
 
-import { targets } from './targets.ts';
+import { type TargetName, targets } from './targets.ts';
 
-/** Texts that are formatted, with the formatter's name for their language. */
+/**
+ * Texts that are formatted, with the formatter's name for their language. HTML is not among them: what a break between lines
+ * shows follows from styles that it does not know.
+ */
 const PARSERS: readonly (readonly [RegExp, string])[] = [
   [/\.tsx?$/, 'typescript'],
+  [/\.js$/, 'babel'],
   [/\.css$/, 'css'],
   [/\.json$/, 'json'],
 ];
@@ -22,7 +26,7 @@ const PARSERS: readonly (readonly [RegExp, string])[] = [
 export async function deliveredCode(
   project: Project,
   name: string,
-  target: string,
+  target: TargetName,
   tell?: EmissionProgress,
 ): Promise<EmittedProject> {
   const emitted = targets[target].emit(project, name, tell);

@@ -1,19 +1,42 @@
 import { type EmittedProject } from './emitted.ts';
+import { type App, DELIVERY, type Delivery } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 
 import type { EmissionProgress } from './progress.ts';
 
+import { emitHtml } from './html/emit_html.ts';
 import { emitReact } from './react/emit_react.ts';
 
 /** What a project can be written as, by the name that the command line takes. */
 export const targets: Readonly<
   Record<
-    string,
+    Delivery['target'],
     {
+      readonly name: string;
       readonly title: string;
+      /** What to do with it, as commands. */
+      readonly commands: readonly string[];
       readonly emit: (project: Project, name: string, tell?: EmissionProgress) => EmittedProject;
     }
   >
 > = {
-  react: { title: 'React, TypeScript, Vite, React Router', emit: emitReact },
+  react: {
+    name: 'React',
+    title: 'TypeScript, Vite, React Router',
+    commands: ['npm install', 'npm run build', 'npm test'],
+    emit: emitReact,
+  },
+  html: {
+    name: 'Plain pages',
+    title: 'HTML, CSS and ES modules, nothing to build',
+    commands: ['npx serve .'],
+    emit: emitHtml,
+  },
 };
+
+export type TargetName = Delivery['target'];
+
+export const isTarget = (name: string): name is TargetName => Object.hasOwn(targets, name);
+
+/** What an app is written as where nobody says otherwise. */
+export const targetOf = ({ delivery }: App): TargetName => delivery.target ?? DELIVERY.target[0];

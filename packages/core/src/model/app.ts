@@ -209,6 +209,18 @@ const settingProblem = (name: string, value: unknown): string | null =>
     ? null
     : `there is no setting "${name}" of that value`;
 
+/** In what ways the code can be written, by the name of the choice; the first is how it is written where nobody says. */
+export const DELIVERY = {
+  target: ['react', 'html'],
+} as const;
+export type Delivery = { readonly [N in keyof typeof DELIVERY]: (typeof DELIVERY)[N][number] };
+
+const deliveryProblem = (name: string, value: unknown): string | null =>
+  Object.hasOwn(DELIVERY, name) &&
+  (value === null || (DELIVERY[name as keyof Delivery] as readonly unknown[]).includes(value))
+    ? null
+    : `code has no choice "${name}" of that value`;
+
 const propName = text(61, {
   pattern: /^[a-z]\w*$/i,
   says: 'expected a name of letters and digits',
@@ -424,6 +436,12 @@ export const tables = {
     choice(Object.values(SETTINGS).flat()) as Schema<Settings[keyof Settings]>,
     settingProblem,
   ),
+  /** How the code is written, by the name of the choice. */
+  delivery: held(
+    own(Object.keys(DELIVERY)),
+    choice(Object.values(DELIVERY).flat()) as Schema<Delivery[keyof Delivery]>,
+    deliveryProblem,
+  ),
   /** Findings that somebody has looked at and let stand, by their id; with the reason where one was given. */
   dismissed: held(
     naming(['finding a', 'finding b']),
@@ -503,13 +521,16 @@ export type Tables = { [T in TableName]: ValueOf<(typeof tables)[T]['value']> };
 
 export const TABLE_NAMES = Object.keys(tables) as readonly TableName[];
 
-type Keyed = { readonly [T in Exclude<TableName, 'settings'>]: Readonly<Record<string, Tables[T]>> };
+type Keyed = {
+  readonly [T in Exclude<TableName, 'settings' | 'delivery'>]: Readonly<Record<string, Tables[T]>>;
+};
 
 export interface App extends Keyed {
   readonly format: 'tovel-app/1';
   /** Key of the screen that opens first. */
   readonly start: string | null;
   readonly settings: Readonly<Partial<Settings>>;
+  readonly delivery: Readonly<Partial<Delivery>>;
 }
 
 /** Entries that a table can have. */

@@ -1,4 +1,5 @@
 import { type EmittedProject } from '../emit/emitted.ts';
+import { emitHtml } from '../emit/html/emit_html.ts';
 import { emitReact } from '../emit/react/emit_react.ts';
 import { cleanScreen } from '../intake/gate.ts';
 
@@ -18,6 +19,7 @@ import { chance } from '../testing/chance.ts';
 
 import { mutateDocument } from '../testing/hostile.ts';
 
+import { pageProblems } from '../testing/page_problems.ts';
 import { richReading } from '../testing/rich_page.ts';
 
 import { typeErrors } from '../testing/typecheck.ts';
@@ -38,6 +40,8 @@ class Compiler {
 
   add(project: Project, what: unknown): void {
     this.#emitted.push(emitReact(project, 'Hostile'));
+    const problems = pageProblems(emitHtml(project, 'Hostile'));
+    if (problems.length) throw new Error(`${String(what)}: ${problems.slice(0, 3).join('; ')}`);
     this.#said.push(what);
     if (this.#emitted.length >= AT_ONCE) this.finish();
   }

@@ -1,15 +1,15 @@
 import type { FastifyInstance } from 'fastify';
-import { targets } from '@tovel/core';
+import { isTarget, targetOf, targets } from '@tovel/core';
 import { HttpError } from '../http/errors.ts';
 import { leftSignal, route } from '../http/route.ts';
 import type { Services } from '../services.ts';
 
 export function deliverRoutes(app: FastifyInstance, { projects, assets, threads }: Services): void {
   route(app, 'code', async ({ params, query, reply }) => {
-    const target = query.target ?? 'react';
-    if (!Object.hasOwn(targets, target))
+    if (query.target !== undefined && !isTarget(query.target))
       throw new HttpError('target-unknown', `Code can be written for ${Object.keys(targets).join(', ')}.`);
     const { name, design, app: document } = await projects.read(params.id);
+    const target = query.target ?? targetOf(document);
     const signal = leftSignal(reply);
     const code = await threads.run('emitCode', { name, design, app: document, target }, signal);
     const bytes = await assets.many(code.assets.map(({ hash }) => hash));

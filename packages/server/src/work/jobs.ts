@@ -10,6 +10,7 @@ import {
   packProject,
   packZip,
   planIteration,
+  type TargetName,
   unpackProject,
   type UtilityPlan,
 } from '@tovel/core';
@@ -24,7 +25,7 @@ export interface CodeInput {
   readonly name: string;
   readonly design: Design;
   readonly app: App;
-  readonly target: string;
+  readonly target: TargetName;
 }
 
 /** The text files of a code base, and which assets go where. */

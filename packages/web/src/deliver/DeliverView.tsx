@@ -1,11 +1,11 @@
-import { screensByKey } from '@tovel/core';
-import { useCallback, useState } from 'react';
+import { putDelivery, screensByKey, targetOf, targets, type TargetName } from '@tovel/core';
+import { Fragment, useCallback, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
-import { Button } from '../ui/controls';
+import { Button, Choice } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { Code } from './Code';
 import { FileTree } from './FileTree';
@@ -46,17 +46,18 @@ const Bar = styled.div`
   }
 `;
 
+const TARGETS = (Object.keys(targets) as TargetName[]).map((id) => ({ id, label: targets[id].name }));
+
 /** The code as it will be taken away, beside the screens that it makes. */
 export function DeliverView() {
-  const { id, base, graph, design, app } = useProject();
+  const { id, base, graph, design, app, session } = useProject();
   const navigate = useNavigate();
   const { emitted, done, total } = useEmitted();
   const [path, setPath] = useState<string | null>(null);
   const [element, setElement] = useState<string | null>(null);
+  const target = targetOf(app);
   const start = app.start && emitted?.fileOfScreen.get(app.start);
-  const current =
-    emitted?.files.find((file) => file.path === (path ?? start)) ??
-    emitted?.files.find((file) => file.path === 'src/routes.tsx');
+  const current = emitted?.files.find((file) => file.path === (path ?? start)) ?? emitted?.files[0];
   const pick = useCallback((key: string) => setElement(key), []);
   if (!graph.screens.length) {
     return (
@@ -73,10 +74,25 @@ export function DeliverView() {
   return (
     <View $hasPicture={!!screen}>
       <Bar>
-        <h2>React</h2>
+        <h2>Code</h2>
+        <Choice
+          label="Written as"
+          isLabelHidden
+          value={target}
+          options={TARGETS}
+          onChange={(next) => {
+            setPath(null);
+            session.change(`The code is written as ${targets[next].name}`, putDelivery('target', next));
+          }}
+        />
         <p>
-          TypeScript, Vite, React Router · {emitted.files.length} files. <code>npm install</code>,{' '}
-          <code>npm run build</code>, <code>npm test</code>
+          {targets[target].title} · {emitted.files.length} files.{' '}
+          {targets[target].commands.map((command, i) => (
+            <Fragment key={command}>
+              {i > 0 && ', '}
+              <code>{command}</code>
+            </Fragment>
+          ))}
         </p>
         <Button onPress={() => window.location.assign(api.archiveUrl(id))}>Export as .tovel</Button>
         <Button $kind="primary" onPress={() => window.location.assign(api.codeUrl(id))}>

@@ -52,7 +52,7 @@ export function partsOf(plan: EmissionPlan, folders: Folders): Parts {
   const extraction = extractionOf(plan);
   const layouts = layoutsOf(plan, extraction, (title) => folders.take(`${title} layout`, 'Layout'));
   const rules = fileRules(plan, extraction, layouts);
-  const styles = shareStyles(rules, before, (key) => app.layers[key]?.name !== undefined);
+  const styles = shareStyles(rules, before, { isNamed: (key) => app.layers[key]?.name !== undefined });
   const icons = iconsOf(
     [
       ...[...plan.screens, ...plan.overlays.keys()].map((key) => rootOf(plan, extraction, layouts, key)),

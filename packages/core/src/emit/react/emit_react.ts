@@ -1,7 +1,6 @@
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import { Folders, type Parts, paletteFor, partsOf, usedRules } from '../form/parts.ts';
 import { assetFile, assetsOf } from '../form/assets.ts';
-import type { TokenKind } from '../../model/app.ts';
 
 import { hostOf, overlayOf, type Project } from '../../model/project.ts';
 
@@ -18,8 +17,6 @@ import { classInSheet } from '../styles/class_names.ts';
 import { printRules } from '../styles/print_css.ts';
 
 import { type Palette } from '../form/styles/palette.ts';
-
-import { writtenValue } from '../styles/written.ts';
 
 import { type FileStyles } from '../form/styles/share.ts';
 
@@ -39,7 +36,9 @@ import { type Icons } from '../form/icons.ts';
 
 import { printIcon, printTsx, type TsxOptions, type Used } from './print_tsx.ts';
 
-import { tokenCss } from '../../tokens/values.ts';
+import { overlaysCss } from '../styles/overlays_css.ts';
+import { transitionsCss } from '../styles/transitions_css.ts';
+import { tokensCss } from '../styles/tokens_css.ts';
 
 import { printJourneyTests } from '../journey_tests.ts';
 
@@ -151,15 +150,7 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
   text('.prettierrc', around.prettierrc);
   text('.prettierignore', around.prettierignore);
   text('.gitignore', around.gitignore);
-  const tokens = tokenCss(
-    Object.fromEntries(
-      Object.entries(app.tokens).map(([key, token]) => [
-        key,
-        { ...token, value: writtenValue(WRITTEN_AS[token.kind], token.value) },
-      ]),
-    ),
-    palette.values,
-  );
+  const tokens = tokensCss(app, palette);
   if (tokens) text('src/styles/tokens.css', tokens);
   const shared = sheetOf(plan, styles.rules, palette);
   if (shared.text) files.push({ path: 'src/styles/shared.module.css', ...shared });
@@ -200,10 +191,10 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
     text('src/overlays/useOverlays.ts', overlayFiles.useOverlaysTs);
     text('src/overlays/OverlayProvider.tsx', overlayFiles.overlayProviderTsx);
     text('src/overlays/Overlay.tsx', overlayFiles.overlayTsx);
-    text('src/overlays/overlays.css', overlayFiles.overlaysCss);
+    text('src/overlays/overlays.css', overlaysCss);
   }
   text('src/styles/base.css', baseCss);
-  text('src/styles/transitions.css', navigation.transitionsCss(plan.sharedNames()));
+  text('src/styles/transitions.css', transitionsCss(plan.sharedNames()));
   if (hasJourneys) {
     text('e2e/journeys.spec.ts', printJourneyTests(plan.project));
     text('playwright.config.ts', around.playwrightConfig);
@@ -213,16 +204,6 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
   files.sort((a, b) => (a.path < b.path ? -1 : 1));
   return { files, fileOfScreen };
 }
-
-/** A property that takes what a token of a kind holds. */
-const WRITTEN_AS: Readonly<Record<TokenKind, string>> = {
-  color: 'color',
-  size: 'font-size',
-  weight: 'font-weight',
-  space: 'margin',
-  radius: 'border-radius',
-  shadow: 'box-shadow',
-};
 
 /** A press is tested with what must hold for its screen to be shown at all. */
 function withGuard(plan: EmissionPlan, screen: string, link: TestedLink): TestedLink {

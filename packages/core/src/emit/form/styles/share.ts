@@ -22,6 +22,16 @@ export interface ClassUse {
 export interface FileRules {
   readonly id: string;
   readonly rules: readonly StyleRule[];
+  /** Where classes are known to all sheets of a page: whether this one comes with several pages. */
+  readonly isEverywhere?: boolean;
+}
+
+/** How classes are named. */
+export interface ShareOptions {
+  /** Whether a person gave an element its name: its class is called after that, whatever it was before. */
+  readonly isNamed?: (key: string) => boolean;
+  /** Classes are known to all sheets of a page, and not to their own file alone. */
+  readonly isFlat?: boolean;
 }
 
 export interface SharedStyles {
@@ -144,12 +154,12 @@ const LEAST_SAVED = 3;
  * name, and each keeps what is its own; rules that are wholly the same are one. What only one file says stays in its sheet.
  * Greedy, by the lines that are saved. What was shared before goes on being shared under its name, and a file in which
  * nothing looks otherwise than before is written as it was.
- * @param isNamed whether a person gave an element its name: its class is called after that, whatever it was before
+ * @param before how it was written before
  */
 export function shareStyles(
   files: readonly FileRules[],
   before: CodeBefore = NOTHING_BEFORE,
-  isNamed: (key: string) => boolean = () => false,
+  { isNamed = () => false, isFlat = false }: ShareOptions = {},
 ): SharedStyles {
   const places = files.flatMap(({ id, rules }) => {
     const looks = before.files.get(id)?.looks ?? {};
@@ -165,7 +175,7 @@ export function shareStyles(
       };
     });
   });
-  const names = new Namer(files);
+  const names = new Namer(files, isFlat);
   const made = { shared: [] as StyleRule[], own: new Map<string, StyleRule[]>() };
   const ownNames = asBefore(places, before, made, names, isNamed);
   const named = new Map<string, string>();
@@ -438,13 +448,18 @@ const byName = new Intl.Collator('en', { numeric: true });
 
 const plainName = (className: string): string => className.replace(/\d+$/, '');
 
-/** Gives names that no other class of a sheet has. */
+/** Gives names that no other class of a sheet has; of flat ones, none that can stand on the same page. */
 class Namer {
   readonly #shared = new Set<string>();
   readonly #own: ReadonlyMap<string, Set<string>>;
+  readonly #isFlat: boolean;
+  /** Sheets that come with several pages. */
+  readonly #everywhere: ReadonlySet<string>;
 
-  constructor(files: readonly { readonly id: string }[]) {
+  constructor(files: readonly FileRules[], isFlat: boolean) {
     this.#own = new Map(files.map(({ id }) => [id, new Set<string>()]));
+    this.#isFlat = isFlat;
+    this.#everywhere = new Set(files.flatMap(({ id, isEverywhere }) => (isEverywhere ? [id] : [])));
   }
 
   keepShared(name: string): void {
@@ -456,16 +471,25 @@ class Namer {
   }
 
   shared(name: string): string {
-    return take(this.#shared, name);
+    return this.#take(this.#shared, name, this.#isFlat ? [...this.#own.values()] : []);
   }
 
   own(file: string, name: string): string {
-    return take(this.#own.get(file)!, name);
+    const beside = !this.#isFlat
+      ? []
+      : this.#everywhere.has(file)
+        ? [this.#shared, ...this.#own.values()]
+        : [this.#shared, ...[...this.#everywhere].map((one) => this.#own.get(one)!)];
+    return this.#take(this.#own.get(file)!, name, beside);
   }
-}
 
-function take(taken: Set<string>, name: string): string {
-  const made = uniqueCodeName(plainName(name), 'part', (candidate) => taken.has(candidate));
-  taken.add(made);
-  return made;
+  #take(taken: Set<string>, name: string, beside: readonly ReadonlySet<string>[]): string {
+    const made = uniqueCodeName(
+      plainName(name),
+      'part',
+      (candidate) => taken.has(candidate) || beside.some((other) => other.has(candidate)),
+    );
+    taken.add(made);
+    return made;
+  }
 }

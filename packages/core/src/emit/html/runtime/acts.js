@@ -1,0 +1,124 @@
+/**
+ * What an element does, by gesture.
+ *
+ * @typedef {() => void} Act
+ * @typedef {object} Acts
+ * @property {Act} [press]
+ * @property {Act} [doublePress]
+ * @property {Act} [longPress]
+ * @property {Act} [hover]
+ * @property {Act} [change]
+ * @property {Act} [submit]
+ * @property {Act} [swipeLeft]
+ * @property {Act} [swipeRight]
+ * @property {Act} [swipeTop]
+ * @property {Act} [swipeBottom]
+ */
+
+/** Held at least so long, in milliseconds, is a long press; moved at least so far, in px, is a swipe. */
+const LONG = 500;
+const FAR = 48;
+
+/**
+ * Lets an element do something.
+ * @param {string} name what it is called in `data-act`
+ * @param {Acts} acts
+ */
+export function act(name, acts) {
+  for (const element of document.querySelectorAll(`[data-act='${name}']`))
+    if (element instanceof HTMLElement) listen(element, acts);
+}
+
+/** @param {HTMLElement} element @param {Acts} acts */
+function listen(element, acts) {
+  const { press, doublePress, hover, change, submit } = acts;
+  if (press) {
+    element.addEventListener('click', (event) => {
+      if (!isInner(event.target, element)) press();
+    });
+    if (element.getAttribute('role') === 'link')
+      element.addEventListener('keydown', (event) => {
+        if (event.key === 'Enter' && event.target === element) press();
+      });
+  }
+  if (doublePress) element.addEventListener('dblclick', doublePress);
+  if (hover) element.addEventListener('pointerenter', hover);
+  if (change) element.addEventListener('change', change);
+  if (submit)
+    element.addEventListener('submit', (event) => {
+      event.preventDefault();
+      submit();
+    });
+  if (acts.longPress || acts.swipeLeft || acts.swipeRight || acts.swipeTop || acts.swipeBottom)
+    recognise(element, acts);
+}
+
+/** @param {HTMLElement} element @param {Acts} acts */
+function recognise(element, acts) {
+  /** @type {{ x: number, y: number, timer: ReturnType<typeof setTimeout> } | null} */
+  let begin = null;
+  const end = () => {
+    if (begin) clearTimeout(begin.timer);
+    begin = null;
+  };
+  if (acts.swipeLeft || acts.swipeRight) element.style.touchAction = 'pan-y';
+  element.addEventListener('pointerdown', ({ clientX: x, clientY: y }) => {
+    end();
+    begin = { x, y, timer: setTimeout(() => acts.longPress?.(), LONG) };
+  });
+  element.addEventListener('pointermove', ({ clientX, clientY }) => {
+    if (!begin) return;
+    const [x, y] = [clientX - begin.x, clientY - begin.y];
+    if (Math.abs(x) > FAR / 4 || Math.abs(y) > FAR / 4) clearTimeout(begin.timer);
+    if (Math.max(Math.abs(x), Math.abs(y)) < FAR) return;
+    end();
+    if (Math.abs(x) > Math.abs(y)) (x < 0 ? acts.swipeLeft : acts.swipeRight)?.();
+    else (y < 0 ? acts.swipeTop : acts.swipeBottom)?.();
+  });
+  element.addEventListener('pointerup', end);
+  element.addEventListener('pointercancel', end);
+}
+
+/**
+ * A press on a link or field inside belongs to that one.
+ * @param {EventTarget | null} target
+ * @param {HTMLElement} outer
+ */
+function isInner(target, outer) {
+  if (!(target instanceof Element)) return false;
+  const inner = target.closest('a, button, input, select, textarea');
+  return inner !== null && inner !== outer && outer.contains(inner);
+}
+
+/**
+ * Does something some milliseconds after the screen was shown.
+ * @param {number} ms
+ * @param {Act} todo
+ */
+export const after = (ms, todo) => void setTimeout(todo, ms);
+
+/**
+ * Does something when a key is pressed that no field takes.
+ * @param {string} key
+ * @param {Act} todo
+ */
+export function onKey(key, todo) {
+  addEventListener('keydown', (event) => {
+    const isTyped = event.target instanceof Element && event.target.closest('input, textarea, select');
+    if (event.key !== key || event.defaultPrevented || (isTyped && key.length === 1)) return;
+    event.preventDefault();
+    todo();
+  });
+}
+
+/**
+ * Saves a file under a name.
+ * @param {string} href
+ * @param {string} name
+ */
+export function saveFile(href, name) {
+  const link = document.createElement('a');
+  link.href = href;
+  link.download = name;
+  link.click();
+}

@@ -1,0 +1,2 @@
+/** Which conditions there are, and whether they hold when the app opens. */
+export const initial = { condition: false };
