@@ -83,6 +83,21 @@ describe('layout', () => {
     });
   });
 
+  test('what is wide gives way to a narrower window, and fills what is between equal margins', () => {
+    const field = `<g id="Field"><text x="24" y="60" font-size="14">Name</text>${rect('Box', 24, 70, 342, 44)}</g>`;
+    const body = `${rect('Top', 12, 0, 366, 20)}${field}<text y="400" x="40">x</text>`;
+    expect(layout(body, 'Field')).toMatchObject({ 'margin-left': '12px', 'margin-right': '12px' });
+    expect(layout(body, 'Box')).not.toHaveProperty('width');
+    const panel = rect('Panel', 24, 40, 260, 44) + rect('Wide', 0, 100, 390, 20);
+    expect(layout(panel, 'Panel')).toMatchObject({ width: '260px', 'max-width': 'calc(100% - 24px)' });
+  });
+
+  test('several that keep their size stand in more lines where they must, if here they surely stand in one', () => {
+    const chips = [0, 1, 2].map((i) => rect(`Chip${i}`, 24 + i * 70, 100, 60, 30)).join('');
+    const body = `${rect('Top', 0, 0, 390, 20)}<g id="Chips"><rect id="Back" x="0" y="90" width="390" height="50" fill="#fff"/>${chips}</g>`;
+    expect(layout(body, 'Chips')).toMatchObject({ 'flex-wrap': 'wrap', 'row-gap': '10px' });
+  });
+
   test('a row has its middle line, and its text takes the room that is left', () => {
     const row = `<g id="Row"><rect id="Back" x="0" y="100" width="390" height="60" fill="#fff"/>${rect('Thumb', 16, 110, 40, 40)}<text id="Label" x="72" y="135" font-size="15">Name</text>${rect('Dot', 364, 125, 10, 10)}</g><text y="400">x</text>`;
     expect(layout(row, 'Row')).toMatchObject({

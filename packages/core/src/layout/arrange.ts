@@ -189,12 +189,15 @@ function areAllCentred(inner: Box, items: readonly Placed[]): boolean {
 function inStack(area: Box, item: Placed): { item: Placed; css: Css } {
   const left = item.box.x - area.x;
   const rest = right(area) - right(item.box);
-  if (item.soft) return softInStack(area, item);
+  const isBetween = near(left, rest) && item.box.width > area.width * STRETCHES;
+  // A group that leaves the same room on both sides fills what is between, whatever text it holds on to.
+  const isGroup = item.kind === 'box' && item.children.some((child) => !child.soft);
+  if (item.soft && !(isGroup && isBetween)) return softInStack(area, item);
   const css: Css = sizeOf(item, false);
   if (isFixed(item) && item.box.width >= WIDE_PICTURE && item.box.width > area.width * STRETCHES)
     return spanningPicture(item, left, rest);
   if (near(left, 0) && near(rest, 0)) return { item, css };
-  if (near(left, rest) && item.box.width > area.width * STRETCHES && !isFixed(item)) {
+  if (isBetween && !isFixed(item)) {
     return { item, css: { ...css, 'margin-left': px(left), 'margin-right': px(rest) } };
   }
   css.width = px(item.box.width);
@@ -209,8 +212,18 @@ function inStack(area: Box, item: Placed): { item: Placed; css: Css } {
     css['align-self'] = 'flex-start';
     if (Math.abs(left) > 0.3) css['margin-left'] = px(left);
   }
+  const beside = Math.max(
+    0,
+    Number.parseFloat(css['margin-left'] ?? '0'),
+    Number.parseFloat(css['margin-right'] ?? '0'),
+  );
+  if (!isFixed(item) && item.box.width > NARROWEST)
+    css['max-width'] = beside > 0.3 ? `calc(100% - ${px(beside)})` : '100%';
   return { item, css };
 }
+
+/** What is wider than this gives way to a window that is narrower than it was drawn for. */
+const NARROWEST = 200;
 
 /** A picture that takes most of the width: it gives way to a narrower window, and fills a wider one if it filled this. */
 function spanningPicture(item: Placed, left: number, rest: number): { item: Placed; css: Css } {
@@ -274,6 +287,12 @@ function row(inner: Box, items: readonly Placed[]): Flow {
   if (left > 0.3) own['padding-left'] = px(left);
   if (padRight > 0.3 && (padRight <= left + 24 || grower)) own['padding-right'] = px(padRight);
   const pinned = !grower && items.length > 1 && near(padRight, left, 12) && gapsBefore.at(-1)! > 24;
+  // Several that keep their size stand in more lines where the window is narrower, if here they surely stand in one.
+  const room = right(inner) - lastRight - Math.max(0, Number.parseFloat(own['padding-right'] ?? '0'));
+  if (!grower && !pinned && items.length > 2 && items.every((item) => !item.soft) && room >= 2) {
+    own['flex-wrap'] = 'wrap';
+    own['row-gap'] = px(Math.max(4, Math.min(...gapsBefore.slice(1))));
+  }
   let debt = 0;
   return {
     own,
@@ -461,7 +480,8 @@ function freely(inner: Box, items: readonly Placed[], isWhole: boolean): Flow {
         return { item, css };
       }
       const spans = near(item.box.x, inner.x) && near(rest, 0);
-      if (spans) css.right = '0px';
+      if (spans && item.kind === 'image') css.width = '100%';
+      else if (spans) css.right = '0px';
       else css.width = px(item.box.width);
       css.height = px(item.box.height);
       return { item, css };

@@ -12,6 +12,7 @@ import { roleOf } from '../../roles/role.ts';
 import { attributeRule, isFlag } from '../../vocabulary/attributes.ts';
 import type { TokenLookup } from '../../tokens/values.ts';
 import { fieldLabels, isField } from './field_labels.ts';
+import { truthful } from './truthful.ts';
 import { classNameOf, drawingOf, qualified } from './styles/class_naming.ts';
 import { withoutIdle } from './styles/idle.ts';
 import { drawerId, type EmittedWiring } from './emitted_wiring.ts';
@@ -71,12 +72,7 @@ const BLOCKS = new Set([
 
 /** Writes a screen as elements and style rules: what a person would have written for it. */
 export function emitScreen(screen: Screen, context: ScreenContext): EmittedScreen {
-  const writer = new ScreenWriter(
-    mainOf(screen.root),
-    context,
-    fieldLabels(screen.root),
-    /\.html?$/i.test(screen.source.file),
-  );
+  const writer = new ScreenWriter(screen.root, context, /\.html?$/i.test(screen.source.file));
   const root = writer.element(screen.root, {
     isPhrasing: false,
     isRoot: true,
@@ -119,22 +115,24 @@ class ScreenWriter {
   readonly #main: Element | null;
   readonly #context: ScreenContext;
   readonly #fieldLabels: ReadonlyMap<string, string>;
+  /** Ids that stand on the page. */
+  readonly #ids: ReadonlySet<string>;
   /** Written as a page, with classes, and not drawn. */
   readonly #isPage: boolean;
   readonly #rules = new Map<string, StyleRule>();
   readonly #names = new Set<string>();
   readonly #drawers: { readonly element: Element; readonly drawer: Drawer }[] = [];
 
-  constructor(
-    main: Element | null,
-    context: ScreenContext,
-    fieldLabels: ReadonlyMap<string, string>,
-    isPage: boolean,
-  ) {
+  constructor(root: Element, context: ScreenContext, isPage: boolean) {
     this.#isPage = isPage;
-    this.#main = main;
+    this.#main = mainOf(root);
     this.#context = context;
-    this.#fieldLabels = fieldLabels;
+    this.#fieldLabels = fieldLabels(root);
+    const ids = new Set<string>();
+    walkElements(root, ({ attributes }) => {
+      if (attributes?.id) ids.add(attributes.id);
+    });
+    this.#ids = ids;
   }
 
   rules(): StyleRule[] {
@@ -364,11 +362,12 @@ class ScreenWriter {
     }
     const id = this.#context.anchorOf(element.key);
     if (id) attributes.id = id;
+    const said = truthful(attributes, tag, element.tag === 'a' && tag === 'span', this.#ids);
     // What stands twice on a page must not have one id twice.
     if (isInDrawer)
       for (const name of ['id', 'for'])
-        if (typeof attributes[name] === 'string') attributes[name] = `${attributes[name]}-drawer`;
-    return attributes;
+        if (typeof said[name] === 'string') said[name] = `${said[name]}-drawer`;
+    return said;
   }
 
   #vectorAttributes(element: Element): Record<string, string> {
