@@ -27,6 +27,18 @@ test('a line shows its element, and an element its line', async ({ page }) => {
   await expect(marked.filter({ hasText: /browse/i })).toHaveCount(0);
 });
 
+test('the code is told in figures, and one screen is taken alone with what it needs', async ({ page }) => {
+  const id = await copyOfDemo(page, 'One screen');
+  await page.goto(`/p/${id}/deliver`);
+  await expect(page.getByLabel('The code in figures')).toContainText(/Lines of code[\d,]+/);
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: /^Zip of it and the \d+ it needs$/ }).click();
+  const files = Object.keys(unzipSync(readFileSync(await (await download).path())));
+  expect(files).toContain('src/screens/Welcome/Welcome.tsx');
+  expect(files).toContain('src/navigation/links.tsx');
+  expect(files.filter((file) => /package.json|screens\/(?!Welcome)/.test(file))).toEqual([]);
+});
+
 test('the code is written as plain pages: links, going back, an overlay and an open address work from any file server', async ({
   page,
 }) => {

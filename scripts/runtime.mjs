@@ -11,9 +11,7 @@ const texts = Object.fromEntries(
     .sort()
     .map((name) => [name, readFileSync(path.join(folder, name), 'utf8')]),
 );
-const entries = Object.entries(texts).map(
-  ([name, text]) => `  '${name}': ${JSON.stringify(text)},`,
-);
+const entries = Object.entries(texts).map(([name, text]) => `  '${name}': ${JSON.stringify(text)},`);
 const code = `/** The files in \`runtime\`, as text. Made by \`npm run runtime\`. */
 export const runtime = {
 ${entries.join('\n')}

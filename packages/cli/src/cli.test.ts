@@ -142,6 +142,15 @@ test('emit writes a code base into a new folder, and never over anything', async
   expect(code).toBe(0);
   for (const file of JSON.parse(out) as string[])
     expect(existsSync(path.join(folder, 'code', file))).toBe(true);
+  const plain = JSON.parse((await tovel('emit ~two.tovel --target html --out ~plain')).out) as string[];
+  expect(plain.filter((file) => file.endsWith('.html')).length).toBeGreaterThan(1);
+  const [screen] = (JSON.parse(out) as string[]).filter((file) => /screens\/.*\.tsx$/.test(file));
+  const name = path.basename(screen, '.tsx');
+  const alone = await tovel(`emit ~two.tovel --only ${name} --out ~alone`);
+  expect(alone.said).toBe('');
+  const one = JSON.parse(alone.out) as string[];
+  expect(one[0]).toBe(screen);
+  expect(one).not.toContain('package.json');
   const again = await tovel('emit ~two.tovel --target react --out ~code');
   expect(again).toMatchObject({ code: 2, said: expect.stringContaining('is not empty') });
 });
@@ -160,7 +169,8 @@ test.each([
   ['check ~two.tovel --fail-on all', 2, /error or warning/],
   ['check ~two.tovel --format xml', 2, /json, text or sarif/],
   ['graph ~two.tovel --format svg', 2, /graphml, dot,? or scxml/],
-  ['emit ~two.tovel --out ~x', 2, /--target takes react/],
+  ['emit ~two.tovel --target paper --out ~x', 2, /--target takes react or html/],
+  ['emit ~two.tovel --only Nowhere --out ~x', 2, /no screen, component or file “Nowhere”/],
   ['emit ~two.tovel --target react', 2, /Where to/],
   ['iterate ~two.tovel', 2, /Where to/],
   ['iterate ~two.tovel --out ~x.tovel', 2, /Which files are the new iteration/],

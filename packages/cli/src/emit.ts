@@ -1,11 +1,19 @@
 import { readdir } from 'node:fs/promises';
 import path from 'node:path';
-import { deliveredCode, isTarget, targetOf, targets } from '@tovel/core';
+import {
+  deliveredCode,
+  type EmittedProject,
+  isTarget,
+  targetOf,
+  type Project,
+  targets,
+  withWhatItNeeds,
+} from '@tovel/core';
 import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
 import { readProject, writeOut } from './files.ts';
 
 export const emit: Command = {
-  usage: 'tovel emit PROJECT [--target NAME] --out DIR',
+  usage: 'tovel emit PROJECT [--target NAME] [--only PART] --out DIR',
   summary: 'writes the code base',
   help: `Writes the project's app as a code base that installs, builds and tests by itself.
 
@@ -13,11 +21,13 @@ export const emit: Command = {
     .map(([name, { name: called, title }]) => `${name}: ${called}: ${title}`)
     .join('\n                 ')}
                  what the project says, where it is not given
+  --only PART    a screen or component by its name, or a file by its path:
+                 it alone, with what it takes from others
   --out DIR      an empty or new folder
 
 Prints a JSON list of the files written.`,
   async run(args, output) {
-    const { paths, options } = parseArguments(args, ['target', 'out']);
+    const { paths, options } = parseArguments(args, ['target', 'only', 'out']);
     const project = await readProject(paths[0]);
     const target = options.target ?? targetOf(project.app);
     if (!isTarget(target)) throw new Misuse(`--target takes ${Object.keys(targets).join(' or ')}.`);
@@ -27,7 +37,8 @@ Prints a JSON list of the files written.`,
       throw new Misuse(
         `The folder ${options.out} is not empty. Name a new one, so that nothing of yours is overwritten.`,
       );
-    const { files } = await deliveredCode(project, project.name, target);
+    const emitted = await deliveredCode(project, project.name, target);
+    const files = options.only === undefined ? emitted.files : partOf(project, emitted, options.only);
     for (const file of files) {
       const bytes = 'asset' in file ? project.bytes.get(file.asset) : file.text;
       if (bytes === undefined)
@@ -44,3 +55,15 @@ Prints a JSON list of the files written.`,
     return EXIT.good;
   },
 };
+
+/** The file of a screen or component, by its name or path, with what it takes from others. */
+function partOf(project: Project, emitted: EmittedProject, wanted: string): EmittedProject['files'] {
+  const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
+  const screen = Object.entries(project.app.screens).find(([, { name }]) => plain(name) === plain(wanted));
+  const path =
+    (screen && emitted.fileOfScreen.get(screen[0])) ??
+    emitted.files.find((file) => file.path === wanted)?.path ??
+    emitted.files.find((file) => plain(file.path.replace(/^.*\/|\.tsx$/g, '')) === plain(wanted))?.path;
+  if (path === undefined) throw new Misuse(`There is no screen, component or file “${wanted}” in the code.`);
+  return withWhatItNeeds(emitted, path);
+}

@@ -348,6 +348,8 @@ export { type EmittedComponent, type EmittedList, type Extraction } from './emit
 
 export { type Prop, type Template } from './emit/form/components/template.ts';
 
+export { type CodeFigures, figuresOf } from './emit/figures.ts';
+export { withWhatItNeeds } from './emit/needed.ts';
 export { isTarget, type TargetName, targetOf, targets } from './emit/targets.ts';
 
 export { type Decided, decidedAbout } from './iterate/decided.ts';

@@ -9,6 +9,7 @@ export const errors = {
     todo: 'Open a .tovel file that Tovel wrote; the message names the place.',
   },
   'asset-mismatch': { status: 400, todo: 'Send the file again; it was damaged on its way.' },
+  'file-missing': { status: 404, todo: 'Ask for a file that the code has; without one all of it comes.' },
   'target-unknown': { status: 400, todo: 'Ask for one of the targets that the message names.' },
   'origin-refused': { status: 403, todo: 'Send changes from the application itself.' },
   'not-found': { status: 404, todo: 'Look for it where the application links to it.' },

@@ -345,13 +345,13 @@ export const operations = define({
   code: {
     method: 'GET',
     path: '/api/projects/{id}/code.zip',
-    summary: 'The code base, packed',
+    summary: 'The code base, packed; or one file of it with what it takes from others',
     params: project,
-    query: { target: string().max(40) },
+    query: { target: string().max(40), only: string().max(1000) },
     answer: { type: 'application/zip' },
     status: 200,
     cost: 'heavy',
-    errors: ['project-missing', 'target-unknown'],
+    errors: ['project-missing', 'target-unknown', 'file-missing'],
   },
   events: {
     method: 'GET',

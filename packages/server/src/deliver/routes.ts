@@ -11,15 +11,23 @@ export function deliverRoutes(app: FastifyInstance, { projects, assets, threads 
     const { name, design, app: document } = await projects.read(params.id);
     const target = query.target ?? targetOf(document);
     const signal = leftSignal(reply);
-    const code = await threads.run('emitCode', { name, design, app: document, target }, signal);
+    const { only } = query;
+    const code = await threads.run(
+      'emitCode',
+      { name, design, app: document, target, ...(only === undefined ? {} : { only }) },
+      signal,
+    );
+    if (only !== undefined && !code.texts.length)
+      throw new HttpError('file-missing', `The code has no file “${only.slice(0, 200)}”.`);
     const bytes = await assets.many(code.assets.map(({ hash }) => hash));
     const files = code.assets.flatMap(({ path, hash }) => {
       const content = bytes.get(hash);
       return content ? [{ path, bytes: content }] : [];
     });
     const packed = await threads.run('packFiles', { texts: code.texts, files }, signal);
+    const called = only?.replace(/^.*\//, '').replace(/\.[^.]*$/, '') ?? name;
     const file = `${
-      name
+      called
         .replace(/[^\w -]+/g, '')
         .trim()
         .replace(/\s+/g, '-')

@@ -13,6 +13,7 @@ import {
   type TargetName,
   unpackProject,
   type UtilityPlan,
+  withWhatItNeeds,
 } from '@tovel/core';
 import { compileUtilities } from '@tovel/reader/utilities';
 
@@ -26,14 +27,18 @@ export interface CodeInput {
   readonly design: Design;
   readonly app: App;
   readonly target: TargetName;
+  /** One file alone, with what it takes from others. */
+  readonly only?: string;
 }
 
 /** The text files of a code base, and which assets go where. */
-export async function emitCode({ name, design, app, target }: CodeInput): Promise<{
+export async function emitCode({ name, design, app, target, only }: CodeInput): Promise<{
   readonly texts: readonly { readonly path: string; readonly text: string }[];
   readonly assets: readonly { readonly path: string; readonly hash: string }[];
 }> {
-  const { files } = await deliveredCode({ design, app }, name, target);
+  const emitted = await deliveredCode({ design, app }, name, target);
+  const isThere = only === undefined || emitted.files.some(({ path }) => path === only);
+  const files = only === undefined ? emitted.files : isThere ? withWhatItNeeds(emitted, only) : [];
   return {
     texts: files.flatMap((file) => ('text' in file ? [{ path: file.path, text: file.text }] : [])),
     assets: files.flatMap((file) => ('asset' in file ? [{ path: file.path, hash: file.asset }] : [])),

@@ -203,7 +203,9 @@ export const api = {
     request<void>('POST', `${project(id)}/sources/${ticket}/confirm`),
   forgetSource: (id: string, source: number) => request<void>('DELETE', `${project(id)}/sources/${source}`),
   archiveUrl: (id: string) => `${project(id)}/archive`,
-  codeUrl: (id: string) => `${project(id)}/code.zip`,
+  /** @param only a file of the code, which then comes with what it takes from others alone */
+  codeUrl: (id: string, only?: string) =>
+    `${project(id)}/code.zip${only === undefined ? '' : `?only=${encodeURIComponent(only)}`}`,
 };
 
 export type Api = typeof api;

@@ -10,6 +10,8 @@ import { Empty } from '../ui/Empty';
 import { Code } from './Code';
 import { FileTree } from './FileTree';
 import { ElementPicture } from '../picture/ElementPicture';
+import { Figures } from './Figures';
+import { OneFile } from './OneFile';
 import { useEmitted } from './use_emitted';
 
 const View = styled.div<{ $hasPicture: boolean }>`
@@ -23,6 +25,7 @@ const View = styled.div<{ $hasPicture: boolean }>`
     grid-row: 2;
     min-height: 0;
     display: grid;
+    grid-template-rows: minmax(0, 1fr) auto;
     background: ${color.side};
     border-right: 1px solid ${color.rule};
     padding-top: 8px;
@@ -44,6 +47,13 @@ const Bar = styled.div`
     color: ${color.ink2};
     margin-right: auto;
   }
+`;
+
+const One = styled.div`
+  min-width: 0;
+  min-height: 0;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
 `;
 
 const TARGETS = (Object.keys(targets) as TargetName[]).map((id) => ({ id, label: targets[id].name }));
@@ -108,15 +118,19 @@ export function DeliverView() {
             setElement(null);
           }}
         />
+        <Figures emitted={emitted} />
       </nav>
       {'text' in current ? (
-        <Code
-          path={current.path}
-          text={current.text}
-          lines={current.lines ?? []}
-          element={element}
-          onLine={setElement}
-        />
+        <One>
+          <OneFile emitted={emitted} path={current.path} text={current.text} />
+          <Code
+            path={current.path}
+            text={current.text}
+            lines={current.lines ?? []}
+            element={element}
+            onLine={setElement}
+          />
+        </One>
       ) : (
         <Empty title={current.path.replace(/^.*\//, '')} text="A picture; it is in the zip." />
       )}

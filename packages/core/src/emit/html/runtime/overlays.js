@@ -114,8 +114,8 @@ for (const dialog of document.querySelectorAll('dialog.overlay'))
 /** Opens and closes what the address says. */
 function follow() {
   const named = find(shown() ?? '');
-  for (const { element } of [...opened])
-    if (element.dataset.address !== undefined && element !== named) hide(element);
+  const others = opened.filter(({ element }) => element.dataset.address !== undefined && element !== named);
+  for (const { element } of others) hide(element);
   if (named?.dataset.address !== undefined && !opened.some(({ element }) => element === named)) show(named);
 }
 /** @param {HTMLElement} menu @returns {HTMLElement[]} */

@@ -1,0 +1,226 @@
+/**
+ * The delivered app in a browser, written as plain pages: how far its pages run over the window from 320 to 1600 px, how many
+ * serious and critical things axe-core says of them that it does not say of their sources, how many pixels differ from the
+ * picture of each screen, and how much JavaScript a page loads. `npm run bench -- pages [PACKAGE...]` measures others.
+ */
+import { readFileSync } from 'node:fs';
+import { createServer, type RequestListener, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import path from 'node:path';
+import {
+  addToDesign,
+  applyChange,
+  deliveredCode,
+  EmissionPlan,
+  emitScreenOf,
+  emptyApp,
+  emptyDesign,
+  type InputFile,
+  partedAtFirst,
+  printHtml,
+  readBatch,
+  takeIn,
+} from '@tovel/core';
+import { findChromium, HeadlessHost } from '@tovel/reader/headless';
+import pixelmatch from 'pixelmatch';
+import { type BrowserContext, chromium, type Page } from 'playwright-core';
+import { PNG } from 'pngjs';
+import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
+import { bareName, installed } from './installed.ts';
+import { templateFiles } from './revisions/prepare.ts';
+
+const TO_DEVELOP = [
+  'demo',
+  'startbootstrap-sb-admin-2@4.1.4',
+  'paper-dashboard@1.1.0',
+  'black-dashboard@1.0.0',
+];
+const TO_MEASURE = [
+  'startbootstrap-sb-admin@7.0.7',
+  'soft-ui-dashboard@1.0.1',
+  'startbootstrap-shop-homepage@5.0.6',
+];
+const WIDTHS = [320, 360, 390, 480, 600, 768, 900, 1024, 1280, 1440, 1600];
+
+const TYPES: Readonly<Record<string, string>> = {
+  '.html': 'text/html',
+  '.css': 'text/css',
+  '.js': 'text/javascript',
+  '.svg': 'image/svg+xml',
+};
+
+const wanted = process.argv.slice(2);
+const packages = wanted.length ? wanted : [...TO_DEVELOP, ...TO_MEASURE];
+const packaged = await installed([...packages.filter((name) => name !== 'demo'), 'axe-core@4']);
+const axe = readFileSync(path.join(packaged.rootOf('axe-core@4'), 'axe.min.js'), 'utf8');
+const host = new HeadlessHost();
+const browser = await chromium.launch({
+  executablePath: findChromium()!,
+  chromiumSandbox: process.getuid?.() !== 0,
+  args: ['--disable-quic', '--disable-background-networking', '--hide-scrollbars'],
+});
+try {
+  for (const name of packages) {
+    const files =
+      name === 'demo'
+        ? await folderFiles(path.resolve('demo/iteration-1'))
+        : await templateFiles(packaged.rootOf(name));
+    await measure(name, files);
+  }
+} finally {
+  await browser.close();
+  await host.close();
+  await packaged.remove();
+}
+
+async function measure(name: string, source: readonly InputFile[]): Promise<void> {
+  const read = await readBatch(source, host, { widths: [1280, 390] });
+  const design = addToDesign(emptyDesign, read);
+  const raw = { design, app: applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens)) };
+  const project = { design, app: applyChange(raw.app, partedAtFirst(raw)) };
+  const { files, fileOfScreen } = await deliveredCode(project, name, 'html');
+  const plan = new EmissionPlan(project);
+  const content = new Map<string, string | Uint8Array>(
+    files.map((file) => [file.path, 'text' in file ? file.text : (read.bytes.get(file.asset) ?? '')]),
+  );
+  for (const key of plan.screens)
+    content.set(
+      `pictures/${key}.html`,
+      printHtml(emitScreenOf(plan, key), (hash) => `../assets/${hash}`, design.fonts, project.app.tokens),
+    );
+  const types = new Map(design.assets.map(({ hash, type }) => [`assets/${hash}`, type]));
+  for (const { hash } of design.assets) content.set(`assets/${hash}`, read.bytes.get(hash) ?? '');
+  const sources = new Map(source.map((file) => [file.path, file.bytes]));
+  const [site, drawn] = await Promise.all([serving(content, types), serving(sources, new Map())]);
+  const context = await browser.newContext({ reducedMotion: 'reduce' });
+  const still = await browser.newContext({ javaScriptEnabled: false });
+  try {
+    const tally = {
+      wide: 0,
+      beyond: 0,
+      says: new Map<string, number>(),
+      pixels: [] as number[],
+      scripts: [] as number[],
+    };
+    for (const key of plan.screens) {
+      const screen = design.screens.find((one) => one.key === key)!;
+      const address = site.at(fileOfScreen.get(key)!.replace(/index\.html$/, ''));
+      const page = await context.newPage();
+      let bytes = 0;
+      page.on('response', (response) => {
+        const { pathname } = new URL(response.url());
+        const file = content.get(pathname.slice(1));
+        if (pathname.endsWith('.js') && file) bytes += file.length;
+      });
+      const runsOver = await overAt(page, address);
+      tally.scripts.push(bytes);
+      const ours = await saidOf(page, address);
+      const isPage = /\.x?html?$/i.test(screen.source.file);
+      const original = drawn.at(screen.source.file);
+      // A source's own scripts are not what is measured.
+      const theirPage = await context.newPage();
+      await theirPage.route(/\.js(\?|$)/, (route) => route.abort());
+      const theirs = isPage ? await saidOf(theirPage, original) : new Map<string, number>();
+      const forced = new Set(isPage ? await overAt(theirPage, original) : []);
+      const beyond = runsOver.filter((width) => !forced.has(width));
+      if (runsOver.length) tally.wide++;
+      if (beyond.length) {
+        tally.beyond++;
+        console.log(`    ${screen.source.file} runs over at ${beyond.join(', ')}, and its source does not`);
+      }
+      for (const [rule, count] of ours) {
+        const more = count - (theirs.get(rule) ?? 0);
+        // Colours and what is drawn as a progress are the design's.
+        if (more > 0 && (isPage || rule !== 'color-contrast'))
+          tally.says.set(rule, (tally.says.get(rule) ?? 0) + more);
+      }
+      const size = { width: isPage ? 1280 : screen.width, height: Math.min(screen.height, 1500) };
+      tally.pixels.push(
+        await differing(still, size, address, site.at(`pictures/${encodeURIComponent(key)}.html`)),
+      );
+      await Promise.all([page.close(), theirPage.close()]);
+    }
+    const half = TO_MEASURE.includes(name) ? 'to measure on' : 'to develop on';
+    const said = [...tally.says].map(([rule, count]) => `${rule} ${count}`).join(', ') || 'nothing more';
+    console.log(
+      `  ${bareName(name)} (${half}): ${tally.wide} of ${plan.screens.length} pages run over the window, ${tally.beyond} of them where their source does not; axe beyond the source: ${said}; pixels at most ${Math.max(...tally.pixels).toFixed(2)} %; scripts ${(Math.max(...tally.scripts) / 1000).toFixed(1)} kB at most`,
+    );
+  } finally {
+    await Promise.all([context.close(), still.close()]);
+    site.server.close();
+    drawn.server.close();
+  }
+}
+
+/** The widths at which a page is wider than the window. */
+async function overAt(page: Page, address: string): Promise<number[]> {
+  const found: number[] = [];
+  await page.setViewportSize({ width: WIDTHS[0], height: 800 });
+  await page.goto(address, { waitUntil: 'load' });
+  for (const width of WIDTHS) {
+    await page.setViewportSize({ width, height: 800 });
+    const over = await page.evaluate(
+      () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+    );
+    if (over > 0) found.push(width);
+  }
+  return found;
+}
+
+/** Serious and critical things that axe-core says of a page, by rule. */
+async function saidOf(page: Page, address: string): Promise<Map<string, number>> {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.goto(address, { waitUntil: 'load' });
+  await page.evaluate(axe);
+  const found = await page.evaluate(async () => {
+    const { violations } = await (
+      globalThis as unknown as {
+        axe: { run: () => Promise<{ violations: { id: string; impact: string; nodes: unknown[] }[] }> };
+      }
+    ).axe.run();
+    return violations
+      .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+      .map(({ id, nodes }) => [id, nodes.length] as const);
+  });
+  return new Map(found);
+}
+
+async function differing(
+  context: BrowserContext,
+  viewport: { readonly width: number; readonly height: number },
+  ...addresses: [string, string]
+): Promise<number> {
+  const page = await context.newPage();
+  await page.setViewportSize(viewport);
+  const shots: PNG[] = [];
+  for (const address of addresses) {
+    await page.goto(address, { waitUntil: 'load' });
+    shots.push(PNG.sync.read(await page.screenshot({ animations: 'disabled' })));
+  }
+  await page.close();
+  const [{ width, height, data }, other] = shots;
+  return (
+    (pixelmatch(data, other.data, undefined, width, height, { threshold: 0.1 }) / (width * height)) * 100
+  );
+}
+
+/** A file server for what is in memory. */
+async function serving(
+  files: ReadonlyMap<string, string | Uint8Array>,
+  types: ReadonlyMap<string, string>,
+): Promise<{ readonly server: Server; readonly at: (file: string) => string }> {
+  const answer: RequestListener = (request, response) => {
+    const asked = decodeURIComponent((request.url ?? '/').replace(/[?#].*$/, '').slice(1));
+    const name = asked === '' || asked.endsWith('/') ? `${asked}index.html` : asked;
+    const file = files.get(name);
+    response
+      .writeHead(file === undefined ? 404 : 200, {
+        'content-type': types.get(name) ?? TYPES[path.extname(name)] ?? 'image/png',
+      })
+      .end(file === undefined ? '' : Buffer.from(file as Uint8Array));
+  };
+  const server = createServer(answer).listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  const { port } = server.address() as AddressInfo;
+  return { server, at: (file) => `http://127.0.0.1:${port}/${file}` };
+}
