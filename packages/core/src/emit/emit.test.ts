@@ -208,11 +208,11 @@ describe('a screen', () => {
     expect(fileOf(root, 'src/routes.tsx')).not.toContain('Navigate');
   });
 
-  test('every link is listed for the test that walks them, counted as the test counts', () => {
+  test('every link is listed for the test that walks them, by role and name', () => {
     expect(JSON.parse(fileOf(wired, 'src/links.json'))).toEqual([
-      { from: '/home', press: 0, label: 'Go', kind: 'go', to: '/list' },
-      { from: '/home', press: 1, label: 'Back', kind: 'back', to: '/home' },
-      { from: '/home', press: 2, label: 'Out', kind: 'external', to: 'https://example.org/?a=1&b=2' },
+      { from: '/home', role: 'link', name: 'Go', kind: 'go', to: '/list' },
+      { from: '/home', role: 'button', name: 'Back', kind: 'back', to: '/home' },
+      { from: '/home', role: 'link', name: 'Out', kind: 'external', to: 'https://example.org/?a=1&b=2' },
     ]);
   });
 

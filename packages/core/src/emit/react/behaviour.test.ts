@@ -82,12 +82,12 @@ test.each([
 test('every press is listed for the app’s own test, with what must hold', () => {
   const links = JSON.parse(textOf('src/links.json')) as {
     from: string;
-    label: string;
+    name: string;
     to: string;
     given?: object;
   }[];
-  const of = (from: string, label: string) =>
-    links.filter((link) => link.from === from && link.label === label).map(({ to, given }) => [to, given]);
+  const of = (from: string, name: string) =>
+    links.filter((link) => link.from === from && link.name === name).map(({ to, given }) => [to, given]);
   expect(of('/', 'Loans')).toEqual([
     ['/loans', { signedIn: true }],
     ['/sign-in', { signedIn: false }],

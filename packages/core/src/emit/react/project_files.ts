@@ -143,8 +143,9 @@ import { routes } from './routes';
 ${hasConditions ? "import { type Conditions, setCondition } from './state/conditions';\n" : ''}
 interface Listed {
   from: string;
-  press: number;
-  label: string;
+  role: string;
+  name: string;
+  at?: number;
   kind: string;
   to: string;
   given?: Record<string, boolean>;
@@ -189,8 +190,28 @@ async function arrived(router: ReturnType<typeof createMemoryRouter>) {
   );
 }
 
-test.each(links as Listed[])('$from: $label → $to', async (link) => {
-  const { from, press, label, to, kind${hasConditions ? ', given = {}' : ''} } = link;
+/** What can be pressed that has a role and, as far as it is given, a name. */
+function calledSo(container: HTMLElement, role: string, name: string): HTMLElement[] {
+  const plain = (text: string): string => text.replace(/\\s+/g, '');
+  const wanted = plain(name);
+  return [...container.querySelectorAll<HTMLElement>('a, button, [role="link"]')].filter(
+    (element) => {
+      const own = element.getAttribute('role') ?? (element.tagName === 'BUTTON' ? 'button' : 'link');
+      const called = plain(element.getAttribute('aria-label') ?? textOf(element));
+      return own === role && (wanted ? called.startsWith(wanted) : called === '');
+    },
+  );
+}
+
+/** The text of an element with what its pictures say. */
+function textOf(node: Node): string {
+  if (node instanceof HTMLImageElement) return node.alt;
+  if (node.nodeType === Node.TEXT_NODE) return node.textContent ?? '';
+  return [...node.childNodes].map(textOf).join('');
+}
+
+test.each(links as Listed[])('$from: $name → $to', async (link) => {
+  const { from, role, name, at = 0, to, kind${hasConditions ? ', given = {}' : ''} } = link;
 ${
   hasConditions
     ? `  await act(async () => {
@@ -200,8 +221,8 @@ ${
 `
     : ''
 }  const { router, container } = await open([from]);
-  const pressed = container.querySelectorAll<HTMLElement>('a, button, [role="link"]')[press];
-  expect(pressed, \`\${label} stands on \${from}\`).toBeDefined();
+  const pressed = calledSo(container, role, name)[at];
+  expect(pressed, \`the \${role} “\${name}” stands on \${from}\`).toBeDefined();
   if (kind === 'drawer') {
     expect(container.querySelector(to)).not.toBeNull();
     return;

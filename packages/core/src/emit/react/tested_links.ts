@@ -4,15 +4,18 @@ import {
   isCounted,
   isText,
   type MarkupElement,
-  textIn,
+  type MarkupNode,
 } from '../form/markup.ts';
 import { fillRoute, parametersOf } from '../../paths/pattern.ts';
 
-/** A press as the emitted test does it. `press` counts links and buttons on the screen, from 0. */
+/** A press as the emitted test does it: of what has this role and name, as a person looks for it. */
 export interface TestedLink {
   readonly from: string;
-  readonly press: number;
-  readonly label: string;
+  readonly role: string;
+  /** Its accessible name, or how that begins. */
+  readonly name: string;
+  /** Which of several of that role and name, from 0; not there for the first. */
+  readonly at?: number;
   readonly kind: 'go' | 'back' | 'external' | 'file' | 'drawer' | 'open';
   /** Address, id or, of `open`, the overlay's name. */
   readonly to: string;
@@ -23,17 +26,53 @@ export interface TestedLink {
 /** What the test presses on a screen: what leads somewhere by pressing, under whatever condition. */
 export function testedLinksIn(root: MarkupElement): Omit<TestedLink, 'from'>[] {
   const links: Omit<TestedLink, 'from'>[] = [];
-  let press = -1;
+  const seen = new Map<string, number>();
   const visit = (node: MarkupElement): void => {
-    if (isCounted(node)) press++;
-    const label = textIn(node).slice(0, 60) || String(node.attributes['aria-label'] ?? node.tag);
-    if (node.link) links.push({ press, label, kind: node.link.kind, to: whereTo(node.link) });
-    const pressed = node.acts?.find((act) => act.on === 'press');
-    for (const way of pressed ? waysOf(pressed) : []) links.push({ press, label, ...way });
+    if (isCounted(node)) {
+      const role = roleOf(node);
+      const name = nameOf(node);
+      const before = [...seen].reduce(
+        (sum, [other, count]) => sum + (isTaken(other, role, name) ? count : 0),
+        0,
+      );
+      const whole = `${role}\n${fullName(node)}`;
+      seen.set(whole, (seen.get(whole) ?? 0) + 1);
+      const pressed = { role, name, ...(before ? { at: before } : {}) };
+      if (node.link) links.push({ ...pressed, kind: node.link.kind, to: whereTo(node.link) });
+      const act = node.acts?.find(({ on }) => on === 'press');
+      for (const way of act ? waysOf(act) : []) links.push({ ...pressed, ...way });
+    }
     for (const child of node.children) if (!isText(child)) visit(child);
   };
   visit(root);
   return links;
+}
+
+/** A name is told by so many letters. */
+const LONGEST_NAME = 60;
+
+const roleOf = ({ tag, form, attributes }: MarkupElement): string =>
+  form === 'other' ? 'link' : String(attributes.role ?? (tag === 'button' ? 'button' : 'link'));
+
+/** What an element is called: as it says itself, else its text and what its pictures say. */
+function fullName({ attributes, children }: MarkupElement): string {
+  if (typeof attributes['aria-label'] === 'string') return attributes['aria-label'];
+  const textOf = (node: MarkupNode): string =>
+    isText(node)
+      ? node.text
+      : node.tag === 'img'
+        ? String(node.attributes.alt ?? '')
+        : node.children.map(textOf).join(' ');
+  return children.map(textOf).join(' ').replace(/\s+/g, ' ').trim();
+}
+
+const nameOf = (node: MarkupElement): string => fullName(node).slice(0, LONGEST_NAME).trim();
+
+/** Whether the test takes something of this role and whole name for what it looks for. */
+function isTaken(other: string, role: string, name: string): boolean {
+  const plain = (text: string): string => text.replace(/\s+/g, '');
+  const [ofRole, whole] = other.split('\n');
+  return ofRole === role && (name ? plain(whole).startsWith(plain(name)) : plain(whole) === '');
 }
 
 type Goal = Pick<TestedLink, 'kind' | 'to' | 'given'>;
