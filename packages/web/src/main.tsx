@@ -1,28 +1,32 @@
 import '@fontsource-variable/archivo/wdth.css';
 import '@fontsource-variable/spline-sans-mono';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { StrictMode } from 'react';
+import { lazy, StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
-import { DeliverView } from './deliver/DeliverView';
-import { IterateView } from './iterate/IterateView';
-import { ToRoundScreen } from './iterate/RoundMap';
-import { IntakeView } from './intake/IntakeView';
-import { JunctionView } from './junction/JunctionView';
-import { MapView } from './map/MapView';
 import { ProjectsPage } from './projects/ProjectsPage';
-import { ReadingView } from './reading/ReadingView';
-import { RepeatsView } from './repeats/RepeatsView';
-import { RunView } from './run/RunView';
-import { ScreensView } from './screens/ScreensView';
-import { TokensView } from './tokens/TokensView';
-import { WorkbenchView } from './workbench/WorkbenchView';
 import { ProjectShell } from './shell/ProjectShell';
-import { VersionsView } from './versions/VersionsView';
 import { applyScheme, readScheme } from './theme/scheme';
 import { GlobalStyle } from './theme/theme';
 
 applyScheme(readScheme());
+
+// Each view is loaded when somebody first goes there.
+const DeliverView = lazy(async () => ({ default: (await import('./deliver/DeliverView')).DeliverView }));
+const IterateView = lazy(async () => ({ default: (await import('./iterate/IterateView')).IterateView }));
+const ToRoundScreen = lazy(async () => ({ default: (await import('./iterate/RoundMap')).ToRoundScreen }));
+const IntakeView = lazy(async () => ({ default: (await import('./intake/IntakeView')).IntakeView }));
+const JunctionView = lazy(async () => ({ default: (await import('./junction/JunctionView')).JunctionView }));
+const MapView = lazy(async () => ({ default: (await import('./map/MapView')).MapView }));
+const ReadingView = lazy(async () => ({ default: (await import('./reading/ReadingView')).ReadingView }));
+const RepeatsView = lazy(async () => ({ default: (await import('./repeats/RepeatsView')).RepeatsView }));
+const RunView = lazy(async () => ({ default: (await import('./run/RunView')).RunView }));
+const ScreensView = lazy(async () => ({ default: (await import('./screens/ScreensView')).ScreensView }));
+const TokensView = lazy(async () => ({ default: (await import('./tokens/TokensView')).TokensView }));
+const WorkbenchView = lazy(async () => ({
+  default: (await import('./workbench/WorkbenchView')).WorkbenchView,
+}));
+const VersionsView = lazy(async () => ({ default: (await import('./versions/VersionsView')).VersionsView }));
 
 /** The views in which what was can be looked at as well. */
 const looks = (

@@ -3,6 +3,7 @@ import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
 import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
+import { useQueryParam } from '../ui/use_query_param';
 import { useElementInAddress } from '../project/element_in_address';
 import { color } from '../theme/theme';
 import type { MenuAction } from '../ui/ActionMenu';
@@ -84,7 +85,9 @@ function Junction({ screenKey }: { screenKey: string }) {
   const [extra, setExtra] = useState<ElementState | null>(null);
   const [anchor, setAnchor] = useState<AnchorChoice | null>(null);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
-  const [sheet, setSheet] = useState<OpenSheet>(null);
+  const [asked, setAsked] = useQueryParam('sheet', '');
+  const sheet = asked as OpenSheet | '';
+  const setSheet = (next: OpenSheet): void => setAsked(next ?? '');
   const states = useMemo(
     () =>
       extra && !listed.some((state) => state.element.key === extra.element.key)

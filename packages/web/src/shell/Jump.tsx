@@ -14,6 +14,23 @@ interface Destination extends Suggestion {
 
 const SHOWN = 9;
 
+/** Where one went from here lately, the last first: for as long as the tab is open. */
+const LATELY = 'tovel.lately';
+const MOST_KEPT = 20;
+const readLately = (): readonly string[] => {
+  try {
+    const kept: unknown = JSON.parse(sessionStorage.getItem(LATELY) ?? '[]');
+    return Array.isArray(kept) ? kept.filter((one) => typeof one === 'string') : [];
+  } catch {
+    return [];
+  }
+};
+const keepLately = (id: string, lately: readonly string[]): void =>
+  sessionStorage.setItem(
+    LATELY,
+    JSON.stringify([id, ...lately.filter((other) => other !== id)].slice(0, MOST_KEPT)),
+  );
+
 /** The type-to-go box: any screen, element, route, finding, view or command. */
 export function Jump({ onClose, onShortcuts }: { onClose: () => void; onShortcuts: () => void }) {
   const project = useProject();
@@ -23,7 +40,8 @@ export function Jump({ onClose, onShortcuts }: { onClose: () => void; onShortcut
     () => destinations(project, (path) => void navigate(path), onShortcuts),
     [project, navigate, onShortcuts],
   );
-  const shown = useMemo(() => best(all, typed), [all, typed]);
+  const [lately] = useState(readLately);
+  const shown = useMemo(() => best(all, typed, lately), [all, typed, lately]);
   return (
     <Sheet title="Jump to" onClose={onClose}>
       <Suggest
@@ -39,6 +57,7 @@ export function Jump({ onClose, onShortcuts }: { onClose: () => void; onShortcut
         onLeave={onClose}
         onTake={(taken) => {
           onClose();
+          keepLately(taken.id, lately);
           all.find((destination) => destination.id === taken.id)?.go();
         }}
       />
@@ -46,15 +65,24 @@ export function Jump({ onClose, onShortcuts }: { onClose: () => void; onShortcut
   );
 }
 
-function best(all: readonly Destination[], typed: string): Destination[] {
+/** From this score on letters are only found somewhere in a text: enough for a name, and no reason to show a sentence. */
+const FUZZY = 3;
+
+/** What fits best: whole words, then beginnings, then letters; what was gone to lately before its equals. */
+export function best<T extends Suggestion>(all: readonly T[], typed: string, lately: readonly string[]): T[] {
   const scored = all.flatMap((destination) => {
     const scores = [
       matchText(destination.label, typed),
       destination.detail.startsWith('/') ? matchText(destination.detail, typed) : null,
     ].filter((score) => score !== null);
-    // Among equals, places come before the single elements on them.
-    const late = destination.id.startsWith('element') ? 0.5 : 0;
-    return scores.length ? [{ destination, score: Math.min(...scores) + late }] : [];
+    if (!scores.length) return [];
+    const score = Math.min(...scores);
+    if (typed.trim() !== '' && score >= FUZZY && destination.detail === 'finding') return [];
+    // Among equals, places come before the single elements on them, and these before sentences.
+    const late = destination.detail === 'finding' ? 0.6 : destination.id.startsWith('element') ? 0.5 : 0;
+    const at = lately.indexOf(destination.id);
+    const early = at < 0 ? 0 : 0.6 - at * 0.01;
+    return [{ destination, score: score + late - early }];
   });
   return scored
     .sort((a, b) => a.score - b.score)
@@ -105,6 +133,12 @@ function destinations(
       go: () => navigate(`${base}/intake/${key}`),
     })),
     { id: 'versions', label: 'Versions and steps', detail: 'view', go: () => navigate(`${base}/versions`) },
+    ...graph.screens.slice(0, 1).map((key) => ({
+      id: 'proposals',
+      label: 'All that is proposed',
+      detail: 'command',
+      go: () => navigate(`${base}/junction/${key}?sheet=proposals`),
+    })),
     { id: 'undo', label: 'Undo', detail: 'command', go: () => void session.undo() },
     { id: 'redo', label: 'Redo', detail: 'command', go: () => void session.redo() },
     { id: 'scheme', label: 'Switch between light and dark', detail: 'command', go: toggleScheme },

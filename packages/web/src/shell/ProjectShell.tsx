@@ -1,5 +1,5 @@
-import { useEffect, useState } from 'react';
-import { Outlet, useParams } from 'react-router';
+import { Suspense, useEffect, useState } from 'react';
+import { Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { ProjectProvider, useProject } from '../project/context';
 import { size } from '../theme/theme';
@@ -7,6 +7,7 @@ import { Jump } from './Jump';
 import { LedgerStrip } from './LedgerStrip';
 import { Notices } from './Notices';
 import { Shortcuts } from './Shortcuts';
+import { StationBoundary } from './StationBoundary';
 import { WorkLine } from './WorkLine';
 
 const Frame = styled.div`
@@ -37,7 +38,9 @@ export function ProjectShell() {
 }
 
 function Opened() {
-  const { session, name } = useProject();
+  const { session, name, base } = useProject();
+  const { pathname } = useLocation();
+  const navigate = useNavigate();
   const [panel, setPanel] = useState<'jump' | 'shortcuts' | null>(null);
 
   useEffect(() => {
@@ -67,7 +70,11 @@ function Opened() {
       <WorkLine onJump={() => setPanel('jump')} />
       <Notices />
       <Main>
-        <Outlet />
+        <StationBoundary name={pathname} onLeave={() => void navigate(`${base}/screens`)}>
+          <Suspense fallback={null}>
+            <Outlet />
+          </Suspense>
+        </StationBoundary>
       </Main>
       <LedgerStrip />
       {panel === 'jump' && <Jump onClose={() => setPanel(null)} onShortcuts={() => setPanel('shortcuts')} />}

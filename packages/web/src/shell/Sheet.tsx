@@ -16,6 +16,8 @@ const Shade = styled(ModalOverlay)`
 
 const Paper = styled(Modal)`
   width: min(560px, calc(100vw - 48px));
+  max-height: calc(100vh - 120px);
+  overflow: auto;
   background: ${color.sheet};
   border: 1px solid ${color.ink};
 `;
