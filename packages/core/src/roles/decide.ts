@@ -123,12 +123,25 @@ const LOOK = ['font-size', 'font-weight', 'background-color', 'border-top-width'
 const sameLook = (a: Element, b: Element): boolean =>
   LOOK.every((property) => a.style.base[property] === b.style.base[property]);
 
-/** How many roles of a project wait for a decision. */
+/**
+ * How many decisions about roles wait in a project: what is alike, on whatever screens, and taken for the same is one, as it
+ * can be decided in one go.
+ */
 export function openRoles({ app, design }: Project): number {
-  let count = 0;
+  const open = new Set<string>();
   for (const screen of design.screens) {
     const use = app.screens[screen.key]?.use;
-    if (use && use !== 'skip') count += roleProposals(app, screen).length;
+    if (!use || use === 'skip') continue;
+    for (const { element, guess } of roleProposals(app, screen))
+      open.add(`${guess.role} ${likenessOf(element)}`);
   }
-  return count;
+  return open.size;
+}
+
+/** The same for elements that are alike, as `elementsLike` finds them; heights of those without a name within steps. */
+function likenessOf(element: Element): string {
+  const name = nameOf(element);
+  const look = name ? '' : LOOK.map((property) => element.style.base[property] ?? '').join('|');
+  const height = name ? 0 : Math.round(Math.log(Math.max(1, element.box.height)) / Math.log(1.1));
+  return [element.kind, element.tag, shapeOf(element), name, height, look].join(' ');
 }
