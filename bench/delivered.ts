@@ -15,6 +15,7 @@ import {
   type EmittedProject,
   emptyApp,
   emptyDesign,
+  figuresOf,
   findComponents,
   graphOf,
   openLinks,
@@ -105,39 +106,28 @@ function allTaken({ design, app: first }: Project): App {
 function report(how: string, emitted: EmittedProject): void {
   const errors = typeErrors([emitted]);
   const texts = emitted.files.flatMap((file) => ('text' in file ? [file] : []));
-  const sources = texts.filter(({ path: file }) =>
-    /^src\/(screens|components|layouts|overlays)\/.*\.tsx?$/.test(file),
+  const components = texts.filter(({ path: file }) =>
+    /^src\/(screens|components|layouts|overlays)\/.*(?<!\.(test|data))\.tsx$/.test(file),
   );
   const sheets = texts.filter(({ path: file }) => file.endsWith('.module.css'));
-  const lines = (some: readonly { text: string }[]): number =>
-    some.reduce((sum, { text }) => sum + text.split('\n').length, 0);
-  const components = sources.filter(
-    ({ path: file }) => file.endsWith('.tsx') && !/\.(test|data)\.tsx$/.test(file),
-  );
-  const largest = Math.max(0, ...components.map(({ text }) => text.split('\n').length));
-  const props = Math.max(
-    0,
-    ...components.map(({ text }) => (/Props \{\n([\s\S]*?)\n\}/.exec(text)?.[1].split('\n') ?? []).length),
-  );
-  const bodies = sheets.flatMap(({ text }) =>
-    [...text.matchAll(/\{([^{}]*)\}/g)].map(([, body]) => body.trim()),
-  );
-  const again = bodies.length - new Set(bodies).size;
-  const declarations = bodies.reduce(
-    (sum, body) => sum + body.split(';').filter((part) => part.trim()).length,
-    0,
-  );
-  const elements = components.reduce((sum, { text }) => sum + (text.match(/<[a-zA-Z]/g)?.length ?? 0), 0);
-  const colors = sheets.reduce(
-    (sum, { text }) => sum + (text.match(/#[0-9a-f]{3,8}\b|\brgb\(/g)?.length ?? 0),
-    0,
-  );
+  const {
+    parts,
+    longest,
+    mostGiven,
+    codeLines,
+    styleLines,
+    rules,
+    declarations,
+    sameRules,
+    elements,
+    hardColors,
+  } = figuresOf(emitted);
   const said = linted(packaged.folder, emitted);
   console.log(
-    `  ${how.padEnd(6)} type errors ${errors.length}; ${components.length} components, largest ${largest} lines, most props ${props}; ` +
-      `TSX ${lines(sources)} lines, CSS ${lines(sheets)}; ${bodies.length} rules of ${(declarations / Math.max(1, bodies.length)).toFixed(1)} declarations, ${percent(again, bodies.length)} the same as another; ` +
+    `  ${how.padEnd(6)} type errors ${errors.length}; ${parts} components, largest ${longest?.lines ?? 0} lines, most props ${mostGiven?.props ?? 0}; ` +
+      `code ${codeLines} lines, CSS ${styleLines}; ${rules} rules of ${declarations.toFixed(1)} declarations, ${percent(sameRules, rules)} the same as another; ` +
       `TSX lines that stand twice ${percent(...twice(components))}, CSS ${percent(...twice(sheets))}; ` +
-      `${(bodies.length / Math.max(1, elements)).toFixed(2)} rules an element; ${colors} hard colours; ` +
+      `${(rules / Math.max(1, elements)).toFixed(2)} rules an element; ${hardColors} hard colours; ` +
       `linters: ${[...said].map(([rule, count]) => `${count} × ${rule}`).join(', ') || 'nothing'}`,
   );
   const kinds = new Map<string, number>();

@@ -37,6 +37,10 @@ test('the code is told in figures, and one screen is taken alone with what it ne
   expect(files).toContain('src/screens/Welcome/Welcome.tsx');
   expect(files).toContain('src/navigation/links.tsx');
   expect(files.filter((file) => /package.json|screens\/(?!Welcome)/.test(file))).toEqual([]);
+
+  await page.getByRole('button', { name: /Names of files/ }).click();
+  await page.getByRole('option', { name: 'my-loans.tsx' }).click();
+  await expect(page.getByRole('region', { name: 'Code of src/screens/welcome/welcome.tsx' })).toBeVisible();
 });
 
 test('the code is written as plain pages: links, going back, an overlay and an open address work from any file server', async ({

@@ -271,7 +271,7 @@ test('a file that comes in again replaces its screen and keeps its wiring; undo 
     ),
   });
   await page.getByRole('button', { name: 'Take it in', exact: true }).click({ timeout: 30_000 });
-  await expect(page.getByText(/^1 screen: 1 changed/)).toBeVisible();
+  await expect(page.getByText(/^1 screen: 1 changed · decided elements:/)).toBeVisible();
   await openJunction(page, id, 'Welcome');
   await expect(departure(page, 'See every tool')).toContainText('Catalogue');
   await page.keyboard.press('Control+z');

@@ -267,7 +267,7 @@ test('rows that are built otherwise are asked about, and taken apart by one key'
   await page.keyboard.press('d');
   await expect(page.getByRole('button', { name: /^Ask 1 again/ })).toBeVisible();
   await take(page);
-  await expect(page.getByText(/0 to decide/)).toBeVisible();
+  await expect(page.getByText(/^1 screen: 1 changed · decided elements: .*0 to decide/)).toBeVisible();
   const { app } = (await (await page.request.get(`/api/projects/${id}`)).json()) as {
     app: { components: Record<string, unknown> };
   };

@@ -1,5 +1,4 @@
 import { applyChange, putScreen, putUse } from '../change/change.ts';
-
 import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
 import { printHtml } from '../emit/html/print_html.ts';
 import { graphOf } from '../graph/graph.ts';

@@ -1,29 +1,17 @@
 import fc from 'fast-check';
 import { applyChange, putInteraction, putScreen, setStart } from '../change/change.ts';
-
 import type { Interaction, Target } from '../model/app.ts';
-
 import type { Project } from '../model/project.ts';
-
 import { named, projectOf, screenOf, screenWith, svg } from '../testing/build.ts';
-
 import { asInCode } from './styles/class_names.ts';
-
 import { printRules } from './styles/print_css.ts';
-
 import { foldShorthands } from './styles/shorthands.ts';
-
 import { isText, type MarkupElement, type MarkupNode } from './form/markup.ts';
-
 import { printHtml } from './html/print_html.ts';
-
 import { PRINT_WIDTH, printTsx } from './react/print_tsx.ts';
-
 import { quote } from './quoting.ts';
-
 import { emitReact } from './react/emit_react.ts';
 import { EmissionPlan, emitScreenOf } from './form/plan.ts';
-
 import { emitScreen } from './form/screen.ts';
 
 describe('style', () => {

@@ -7,7 +7,6 @@ import { type EmittedScreen, isCounted, isText, type MarkupElement } from './for
 import { PRINT_WIDTH } from './react/print_tsx.ts';
 import { quote } from './quoting.ts';
 import { EmissionPlan, emitScreenOf } from './form/plan.ts';
-
 import { testedAddress } from './react/tested_links.ts';
 
 /**

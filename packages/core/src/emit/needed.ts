@@ -14,8 +14,7 @@ export function withWhatItNeeds({ files }: EmittedProject, path: string): Emitte
   for (const [at, file] of found) {
     if (!('text' in file)) continue;
     for (const asked of referencesIn(at, file.text)) {
-      const to = resolved(at, asked);
-      const there = ENDINGS.map((ending) => byPath.get(to + ending)).find((one) => one !== undefined);
+      const there = fileAt(byPath, resolvedPath(at, asked));
       if (there && !found.has(there.path)) found.set(there.path, there);
     }
   }
@@ -25,6 +24,10 @@ export function withWhatItNeeds({ files }: EmittedProject, path: string): Emitte
 
 /** What an import may leave out of a file's name. */
 const ENDINGS = ['', '.ts', '.tsx', '/index.ts'];
+
+/** The file at a path, of whose name the end may be left out. */
+export const fileAt = (byPath: ReadonlyMap<string, EmittedFile>, path: string): EmittedFile | undefined =>
+  ENDINGS.map((ending) => byPath.get(path + ending)).find((one) => one !== undefined);
 
 function referencesIn(path: string, text: string): string[] {
   const all = (pattern: RegExp): string[] => [...text.matchAll(pattern)].map(([, to]) => to);
@@ -37,7 +40,7 @@ function referencesIn(path: string, text: string): string[] {
 }
 
 /** The path that one file names by its way from another. */
-function resolved(from: string, to: string): string {
+export function resolvedPath(from: string, to: string): string {
   const parts = from.split('/').slice(0, -1);
   for (const part of to.split('/'))
     if (part === '..') parts.pop();

@@ -1,9 +1,7 @@
 import { type EmittedProject } from './emitted.ts';
 import { type App, DELIVERY, type Delivery } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
-
 import type { EmissionProgress } from './progress.ts';
-
 import { emitHtml } from './html/emit_html.ts';
 import { emitReact } from './react/emit_react.ts';
 

@@ -1,18 +1,11 @@
 import { applyChange } from '../change/change.ts';
-
 import { emitReact } from '../emit/react/emit_react.ts';
 import { findingsOf } from '../findings/rules.ts';
-
 import { surelyShared } from '../layouts/propose.ts';
-
 import type { Element, Screen } from '../model/design.ts';
-
 import type { Project } from '../model/project.ts';
-
 import { TABS, tabbed, wired } from '../testing/tabbed.ts';
-
 import { applyIteration } from './apply.ts';
-
 import { planIteration } from './plan.ts';
 
 const screens = TABS.map((name) => tabbed(name));

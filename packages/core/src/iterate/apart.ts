@@ -1,14 +1,9 @@
 import { frameAround } from '../emit/form/layouts/layouts.ts';
 import { applyChange, type Change, putComponent, putLayout } from '../change/change.ts';
-
 import { type Fitting, fittingTemplate } from '../emit/form/components/extract.ts';
-
 import type { Place } from '../emit/form/components/template.ts';
-
 import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
-
 import { isText, type MarkupElement } from '../emit/form/markup.ts';
-
 import type { Project } from '../model/project.ts';
 
 /** So many places or screens that nothing happened to are what the others are held against. */

@@ -1,40 +1,22 @@
 import { codeOf } from '../emit/form/parts.ts';
 import { all, applyChange, type Change, putComponent, putIteration, putSetAside } from '../change/change.ts';
-
 import { keysBetween } from '../change/between.ts';
-
 import type { KeyMapping } from '../change/key_mapping.ts';
-
 import type { App, IterationRecord, SetAside, TableEntry } from '../model/app.ts';
-
 import type { Design, Element, Screen } from '../model/design.ts';
-
 import { labelOf } from '../links/pressable.ts';
-
 import { uniqueName } from '../model/names.ts';
-
 import { elementsByKey, type Project } from '../model/project.ts';
-
 import { addToDesign, type IntakeResult } from '../intake/batch.ts';
-
 import { keepCode } from '../emit/form/before.ts';
-
 import { partedAtFirst } from '../project/part_first.ts';
-
 import { takeIn } from '../project/take_in.ts';
-
 import { cutOverlay, overlayWithin } from '../overlays/cut.ts';
-
 import { standingApart } from './apart.ts';
-
 import { isOwnDrawing, type IterationPlan, staysMeanwhile } from './plan.ts';
-
 import { placesWith } from './rows.ts';
-
 import { movedTo, putBack } from './resolve.ts';
-
 import { returned } from './returned.ts';
-
 import { freshKey, placeKey, rekeyed } from './rekey.ts';
 
 export interface AppliedIteration {

@@ -10,30 +10,18 @@ import {
   putLayer,
   putRefused,
 } from '../change/change.ts';
-
 import { emitReact } from '../emit/react/emit_react.ts';
 import type { Screen } from '../model/design.ts';
-
 import { editKey } from '../model/edit_key.ts';
-
 import { pressTo } from '../model/interaction.ts';
-
 import { stringifySorted } from '../json/json.ts';
-
 import { findElement, screenOf as screenHolding } from '../model/places.ts';
-
 import { elementsByKey, type Project, walkElements } from '../model/project.ts';
-
 import { packProject, unpackProject } from '../project/archive.ts';
-
 import { projectOf, screenOf, screenWith, svg } from '../testing/build.ts';
-
 import { editScreen } from '../testing/edit_tree.ts';
-
 import { applyIteration } from './apply.ts';
-
 import { planIteration, type PlanOptions } from './plan.ts';
-
 import { letGoOf, putOn } from './resolve.ts';
 
 const nothing = { assets: [], notices: [] };

@@ -1,16 +1,10 @@
 import { applyChange } from '../change/change.ts';
-
 import { emitReact } from '../emit/react/emit_react.ts';
 import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
-
 import { printHtml } from '../emit/html/print_html.ts';
-
 import { graphOf } from '../graph/graph.ts';
-
 import { named, projectOf, screenOf, svg } from '../testing/build.ts';
-
 import { drawerChange, openerProposals, undrawerChange } from './drawer.ts';
-
 import { settle } from './settle.ts';
 
 const link = (y: number, name: string): string =>

@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { all, applyChange, invertChange, putLayer, putRegion, putSetting } from '../change/change.ts';
-
 import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
 import { printHtml } from '../emit/html/print_html.ts';
 import { graphOf } from '../graph/graph.ts';

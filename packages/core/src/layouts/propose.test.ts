@@ -1,18 +1,11 @@
 import { applyChange, putLayout, putRefused } from '../change/change.ts';
-
 import { emitReact } from '../emit/react/emit_react.ts';
 import { settle } from '../layers/settle.ts';
-
 import type { Screen } from '../model/design.ts';
-
 import type { Project } from '../model/project.ts';
-
 import { projectOf, screenOf, svg } from '../testing/build.ts';
-
 import { entry, TABS, tabbed, wired } from '../testing/tabbed.ts';
-
 import { typeErrors } from '../testing/typecheck.ts';
-
 import { proposeLayouts, surelyShared } from './propose.ts';
 
 const plain = (key: string): Screen =>

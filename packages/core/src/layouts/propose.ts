@@ -1,24 +1,14 @@
 import { framedGroups } from '../emit/form/layouts/layouts.ts';
 import { all, applyChange, type Change, putComponent, putLayout } from '../change/change.ts';
-
 import { EmissionPlan } from '../emit/form/plan.ts';
-
 import { pressablesOf } from '../links/pressable.ts';
-
 import type { Element, Screen } from '../model/design.ts';
-
 import { kebabCase, sentenceCase, uniqueName } from '../model/names.ts';
-
 import { orderedScreens, isUsed, type Project, screensByKey } from '../model/project.ts';
-
 import { isWithin } from '../model/places.ts';
-
 import { likeSketches, type Traits, traitsOf } from '../match/traits.ts';
-
 import { hash } from '../roles/shape.ts';
-
 import { settle } from '../layers/settle.ts';
-
 import { commonBase } from '../emit/react/route_tree.ts';
 
 /** Screens that have the same bars around them, as one layout. */

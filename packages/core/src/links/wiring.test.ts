@@ -7,18 +7,12 @@ import {
   putScreen,
   putStill,
 } from '../change/change.ts';
-
 import { emitReact } from '../emit/react/emit_react.ts';
 import { graphOf } from '../graph/graph.ts';
-
 import type { Project } from '../model/project.ts';
-
 import { named, projectOf, screenOf, screenWith, svg } from '../testing/build.ts';
-
 import { to } from '../testing/wired.ts';
-
 import { componentAround, wiringOf } from './wiring.ts';
-
 import { rowFields, sharedPairs } from './shared.ts';
 
 const row = (name: string, i: number, badge = ''): string =>

@@ -212,6 +212,10 @@ const settingProblem = (name: string, value: unknown): string | null =>
 /** In what ways the code can be written, by the name of the choice; the first is how it is written where nobody says. */
 export const DELIVERY = {
   target: ['react', 'html'],
+  /** Of React: whether it comes with tests of its own. */
+  tests: ['with', 'without'],
+  /** Of React: how files and folders of components are called. */
+  naming: ['pascal', 'kebab'],
 } as const;
 export type Delivery = { readonly [N in keyof typeof DELIVERY]: (typeof DELIVERY)[N][number] };
 

@@ -1,18 +1,11 @@
 import { applyChange, putInteraction } from '../change/change.ts';
-
 import { emitReact } from '../emit/react/emit_react.ts';
 import { graphOf } from '../graph/graph.ts';
-
 import { settle } from '../layers/settle.ts';
-
 import { screensByKey } from '../model/project.ts';
-
 import { labelOf } from '../links/pressable.ts';
-
 import { named, projectOf, screenOf, svg } from '../testing/build.ts';
-
 import { to } from '../testing/wired.ts';
-
 import { cutApart, cutOverlay, joinAgain, proposePanel, uncutOverlay } from './cut.ts';
 
 const button = (name: string, x: number, y: number): string =>

@@ -2,28 +2,17 @@ import { type EmittedProject } from '../emit/emitted.ts';
 import { emitHtml } from '../emit/html/emit_html.ts';
 import { emitReact } from '../emit/react/emit_react.ts';
 import { cleanScreen } from '../intake/gate.ts';
-
 import { assembleScreen } from '../intake/html/assemble.ts';
-
 import type { PageReading } from '../intake/html/reading.ts';
-
 import { emptyDesign } from '../model/design.ts';
-
 import type { Project } from '../model/project.ts';
-
 import { behaving } from '../testing/behaving.ts';
-
 import { projectOf } from '../testing/build.ts';
-
 import { chance } from '../testing/chance.ts';
-
 import { mutateDocument } from '../testing/hostile.ts';
-
 import { pageProblems } from '../testing/page_problems.ts';
 import { richReading } from '../testing/rich_page.ts';
-
 import { typeErrors } from '../testing/typecheck.ts';
-
 import { ArchiveError, parseApp, parseDesign } from './archive.ts';
 
 /** How many documents and screens are tried; the measurements try more. */

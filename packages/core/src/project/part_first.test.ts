@@ -1,12 +1,8 @@
 import { applyChange } from '../change/change.ts';
-
 import { emitReact } from '../emit/react/emit_react.ts';
 import type { Project } from '../model/project.ts';
-
 import { projectOf, screenOf, svg } from '../testing/build.ts';
-
 import { typeErrors } from '../testing/typecheck.ts';
-
 import { partedAtFirst } from './part_first.ts';
 
 const card = (name: string, i: number): string =>

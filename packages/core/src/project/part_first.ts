@@ -1,18 +1,11 @@
 import { extractionOf } from '../emit/form/components/extraction.ts';
 import { all, applyChange, type Change, putComponent } from '../change/change.ts';
-
 import { findComponents } from '../components/find.ts';
-
 import { EmissionPlan } from '../emit/form/plan.ts';
-
 import { settle } from '../layers/settle.ts';
-
 import { surelyShared } from '../layouts/propose.ts';
-
 import { parentsByKey } from '../model/places.ts';
-
 import { uniqueName } from '../model/names.ts';
-
 import { isUsed, type Project } from '../model/project.ts';
 
 /** What is taken without being asked is as sure as this, 0 to 1, and saves so many elements. */

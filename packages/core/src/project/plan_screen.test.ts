@@ -1,18 +1,11 @@
 import { applyChange, putInteraction } from '../change/change.ts';
-
 import { emitReact } from '../emit/react/emit_react.ts';
 import { findingsOf } from '../findings/rules.ts';
-
 import { graphOf } from '../graph/graph.ts';
-
 import type { Design } from '../model/design.ts';
-
 import { projectOf, screenWith } from '../testing/build.ts';
-
 import { to } from '../testing/wired.ts';
-
 import { planFor } from './plan_screen.ts';
-
 import { takeIn } from './take_in.ts';
 
 const project = projectOf(screenWith('home', 'Help', 'Contact us'));

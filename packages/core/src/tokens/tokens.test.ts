@@ -1,19 +1,12 @@
 import fc from 'fast-check';
 import { applyChange, putToken } from '../change/change.ts';
-
 import { emitReact } from '../emit/react/emit_react.ts';
 import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
-
 import { printHtml } from '../emit/html/print_html.ts';
-
 import type { Token } from '../model/app.ts';
-
 import { projectOf, screenOf, svg } from '../testing/build.ts';
-
 import { exportTokens, importTokens } from './dtcg.ts';
-
 import { hueName, mergedToken, proposeMerges, proposeTokens, valueUses } from './find.ts';
-
 import { hexOf, kindOfProperty, normalValue, tokenCss, tokenLookup } from './values.ts';
 
 const bar = (y: number, fill: string): string =>

@@ -58,6 +58,15 @@ const One = styled.div`
 
 const TARGETS = (Object.keys(targets) as TargetName[]).map((id) => ({ id, label: targets[id].name }));
 
+const TESTS = [
+  { id: 'with', label: 'With tests' },
+  { id: 'without', label: 'Without tests' },
+] as const;
+const NAMING = [
+  { id: 'pascal', label: 'MyLoans.tsx' },
+  { id: 'kebab', label: 'my-loans.tsx' },
+] as const;
+
 /** The code as it will be taken away, beside the screens that it makes. */
 export function DeliverView() {
   const { id, base, graph, design, app, session } = useProject();
@@ -95,6 +104,27 @@ export function DeliverView() {
             session.change(`The code is written as ${targets[next].name}`, putDelivery('target', next));
           }}
         />
+        {target === 'react' && (
+          <>
+            <Choice
+              label="Tests"
+              isLabelHidden
+              value={app.delivery.tests ?? 'with'}
+              options={TESTS}
+              onChange={(next) => session.change(`The code comes ${next} tests`, putDelivery('tests', next))}
+            />
+            <Choice
+              label="Names of files"
+              isLabelHidden
+              value={app.delivery.naming ?? 'pascal'}
+              options={NAMING}
+              onChange={(next) => {
+                setPath(null);
+                session.change('How files are called', putDelivery('naming', next));
+              }}
+            />
+          </>
+        )}
         <p>
           {targets[target].title} · {emitted.files.length} files.{' '}
           {targets[target].commands.map((command, i) => (

@@ -1,29 +1,17 @@
 import { codeOf } from './parts.ts';
 import fc from 'fast-check';
 import { applyChange, putLayer } from '../../change/change.ts';
-
 import { addToDesign } from '../../intake/batch.ts';
-
 import { cleanScreen } from '../../intake/gate.ts';
-
 import { takeIn } from '../../project/take_in.ts';
-
 import { applyIteration } from '../../iterate/apply.ts';
-
 import { planIteration } from '../../iterate/plan.ts';
-
 import { emptyDesign, type Screen } from '../../model/design.ts';
-
 import { emptyApp } from '../../model/app.ts';
-
 import type { Project } from '../../model/project.ts';
-
 import { packProject, unpackProject } from '../../project/archive.ts';
-
 import { screenOf, svg } from '../../testing/build.ts';
-
 import { keepCode } from './before.ts';
-
 import { emitReact } from '../react/emit_react.ts';
 
 interface Row {

@@ -5,15 +5,10 @@ import * as markdown from 'prettier/plugins/markdown';
 import * as postcss from 'prettier/plugins/postcss';
 import * as typescript from 'prettier/plugins/typescript';
 import { check } from 'prettier/standalone';
-
-import { applyChange, putJourney } from '../../change/change.ts';
-
+import { all, applyChange, putDelivery, putJourney } from '../../change/change.ts';
 import { behaving } from '../../testing/behaving.ts';
-
 import { typeErrors } from '../../testing/typecheck.ts';
-
 import { deliveredCode } from '../deliver.ts';
-
 import { emitReact } from './emit_react.ts';
 
 const project = behaving();
@@ -94,4 +89,18 @@ test('every press is listed for the app’s own test, with what must hold', () =
   ]);
   expect(of('/loans', 'Return')).toEqual([['confirm', { signedIn: true }]]);
   expect(of('/tools/saw', 'Reserve')).toEqual([['/tools/saw/reserve', undefined]]);
+});
+
+test('files in small letters and dashes, and without tests, are what the compiler takes', () => {
+  const behaves = behaving();
+  const app = all([putDelivery('naming', 'kebab'), putDelivery('tests', 'without')]);
+  const emitted = emitReact({ ...behaves, app: applyChange(behaves.app, app) }, 'Behaving');
+  const paths = emitted.files.map((file) => file.path);
+  expect(paths.filter((file) => /[A-Z]/.test(file))).toEqual(['README.md']);
+  expect(paths.filter((file) => /test|spec|links\.json|playwright/.test(file))).toEqual([]);
+  expect(paths).toContain('src/navigation/use-go.ts');
+  expect([...emitted.fileOfScreen.values()].every((file) => paths.includes(file))).toBe(true);
+  expect(typeErrors([emitted])).toEqual([]);
+  const texts = emitted.files.flatMap((file) => ('text' in file ? [file] : []));
+  expect(texts.find((file) => file.path === 'package.json')!.text).not.toMatch(/vitest|jsdom|playwright/);
 });

@@ -1,60 +1,36 @@
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import { Folders, type Parts, paletteFor, partsOf, usedRules } from '../form/parts.ts';
 import { assetFile, assetsOf } from '../form/assets.ts';
-
 import { hostOf, overlayOf, type Project } from '../../model/project.ts';
-
 import { camelCase, kebabCase } from '../../model/names.ts';
-
 import { baseCss } from '../styles/base_css.ts';
-
 import { type EmittedList } from '../form/components/extract.ts';
-
 import { printComponent, printData } from './print_component.ts';
-
 import { classInSheet } from '../styles/class_names.ts';
-
 import { printRules } from '../styles/print_css.ts';
-
 import { type Palette } from '../form/styles/palette.ts';
-
 import { type FileStyles } from '../form/styles/share.ts';
-
 import { screenFile } from '../form/before.ts';
-
 import { facesUsedIn, fontCss } from '../styles/font_css.ts';
-
 import { type Frame } from '../form/layouts/frame.ts';
-
 import { isText, type MarkupElement, type StyleRule } from '../form/markup.ts';
-
 import { hashInAddress } from '../html/print_html.ts';
-
 import type { EmissionProgress } from '../progress.ts';
-
 import { type Icons } from '../form/icons.ts';
-
 import { printIcon, printTsx, type TsxOptions, type Used } from './print_tsx.ts';
-
 import { overlaysCss } from '../styles/overlays_css.ts';
 import { transitionsCss } from '../styles/transitions_css.ts';
 import { tokensCss } from '../styles/tokens_css.ts';
-
 import { printJourneyTests } from '../journey_tests.ts';
-
 import * as navigation from './navigation_files.ts';
+import { renamed } from '../renamed.ts';
 import { partScreen } from './screen_parts.ts';
-
 import * as overlayFiles from './overlay_files.ts';
 import type { OverlayEntry } from './overlay_files.ts';
-
 import { EmissionPlan, emitScreenOf } from '../form/plan.ts';
-
 import * as around from './project_files.ts';
 import { type RouteEntry, routesTsx } from './routes_file.ts';
-
 import { conditionsTs, guardTsx } from './state_files.ts';
-
 import { linksJson, settledLink, type TestedLink, testedAddress, testedLinksIn } from './tested_links.ts';
 
 interface ScreenFiles {
@@ -75,8 +51,27 @@ const RESERVED = ['NotFound', 'Shell', 'Guard', 'Redirect', 'Outlet', 'Navigate'
 
 const printed = new WeakMap<MarkupElement, ScreenFiles>();
 
-/** Writes the whole project: React, TypeScript, Vite and React Router. Same input, same bytes. */
+/**
+ * Writes the whole project: React, TypeScript, Vite and React Router, as the project says that it is delivered. Same input,
+ * same bytes.
+ */
 export function emitReact(project: Project, name: string, tell?: EmissionProgress): EmittedProject {
+  const emitted = emitAll(project, name, tell);
+  return project.app.delivery.naming === 'kebab' ? renamed(emitted, inKebab) : emitted;
+}
+
+/** Folders with files that are called as the components in them. */
+const COMPONENTS = /^src\/(?:screens|components|layouts|overlays|icons|drawings|shell|navigation)\//;
+
+/** The path of a file with the name of its component in small letters and dashes. */
+const inKebab = (path: string): string =>
+  COMPONENTS.test(path)
+    ? path.replace(/[^/.]+/g, (part) =>
+        part.replace(/(?<=[a-z0-9])(?=[A-Z])|(?<=[A-Z])(?=[A-Z][a-z])/g, '-').toLowerCase(),
+      )
+    : path;
+
+function emitAll(project: Project, name: string, tell?: EmissionProgress): EmittedProject {
   const plan = new EmissionPlan(project);
   const { app } = plan.project;
   const files: EmittedFile[] = [];
@@ -141,12 +136,19 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
   for (const face of faces) assets.set(face.asset, assetFile(plan.project, face.asset));
   for (const [hash, file] of assets) files.push({ path: `src/assets/${file}`, asset: hash });
   const text = (path: string, content: string): void => void files.push({ path, text: content });
-  const hasJourneys = Object.keys(app.journeys).length > 0;
-  text('package.json', around.packageJson(kebabCase(name) || 'app', hasJourneys));
+  const hasTests = app.delivery.tests !== 'without';
+  const hasJourneys = hasTests && Object.keys(app.journeys).length > 0;
+  text('package.json', around.packageJson(kebabCase(name) || 'app', hasJourneys, hasTests));
   text('tsconfig.json', around.tsconfigJson(hasJourneys));
-  text('vite.config.ts', around.viteConfig);
+  text('vite.config.ts', around.viteConfig(hasTests));
   text('index.html', around.indexHtml(name));
-  text('README.md', around.readme(name, rows, layouts.layouts));
+  text(
+    'README.md',
+    around.readme(name, rows, layouts.layouts, {
+      hasTests,
+      inFiles: app.delivery.naming === 'kebab' ? inKebab : (path) => path,
+    }),
+  );
   text('.prettierrc', around.prettierrc);
   text('.prettierignore', around.prettierignore);
   text('.gitignore', around.gitignore);
@@ -199,8 +201,10 @@ export function emitReact(project: Project, name: string, tell?: EmissionProgres
     text('e2e/journeys.spec.ts', printJourneyTests(plan.project));
     text('playwright.config.ts', around.playwrightConfig);
   }
-  text('src/links.json', linksJson(links));
-  text('src/links.test.tsx', around.linksTest(conditions.length > 0));
+  if (hasTests) {
+    text('src/links.json', linksJson(links));
+    text('src/links.test.tsx', around.linksTest(conditions.length > 0));
+  }
   files.sort((a, b) => (a.path < b.path ? -1 : 1));
   return { files, fileOfScreen };
 }

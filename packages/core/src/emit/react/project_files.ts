@@ -4,7 +4,7 @@ import { PRINT_WIDTH } from './print_tsx.ts';
 
 /** The files around the source of an emitted app: what it is built, checked and tested with. */
 
-export function packageJson(name: string, hasJourneys: boolean): string {
+export function packageJson(name: string, hasJourneys: boolean, hasTests: boolean): string {
   const content = {
     name,
     private: true,
@@ -13,7 +13,7 @@ export function packageJson(name: string, hasJourneys: boolean): string {
     scripts: {
       dev: 'vite',
       build: 'tsc --noEmit && vite build',
-      test: 'vitest run',
+      ...(hasTests ? { test: 'vitest run' } : {}),
       ...(hasJourneys ? { 'test:journeys': 'playwright test' } : {}),
       format: 'prettier --write .',
     },
@@ -23,11 +23,11 @@ export function packageJson(name: string, hasJourneys: boolean): string {
       '@types/react': '^19.2.0',
       '@types/react-dom': '^19.2.0',
       '@vitejs/plugin-react': '^6.0.0',
-      jsdom: '^26.1.0',
+      ...(hasTests ? { jsdom: '^26.1.0' } : {}),
       prettier: '^3.6.0',
       typescript: '~6.0.0',
       vite: '^8.0.0',
-      vitest: '^4.0.0',
+      ...(hasTests ? { vitest: '^4.0.0' } : {}),
     },
   };
   return `${JSON.stringify(content, null, 2)}\n`;
@@ -56,15 +56,14 @@ export const tsconfigJson = (hasJourneys: boolean): string =>
     2,
   ).replace(/\[\n\s+([^\]]+?)\n\s+\]/g, (_, items: string) => `[${items.replace(/\n\s+/g, ' ')}]`)}\n`;
 
-export const viteConfig = `import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vitest/config';
+export const viteConfig = (hasTests: boolean): string => `import react from '@vitejs/plugin-react';
+import { defineConfig } from '${hasTests ? 'vitest/config' : 'vite'}';
 
 export default defineConfig({
   plugins: [react()],
   // Classes with dashes in sheets are called without them in code.
   css: { modules: { localsConvention: 'dashesOnly' } },
-  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'], testTimeout: 20_000 },
-});
+${hasTests ? "  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'], testTimeout: 20_000 },\n" : ''}});
 `;
 
 /** Runs the journeys in a browser, against the app as it is developed. */
@@ -101,15 +100,16 @@ export function readme(
   title: string,
   rows: readonly { key: string; name: string; path: string; folder: string }[],
   layouts: readonly { readonly name: string; readonly screens: readonly string[] }[],
+  { hasTests, inFiles }: { readonly hasTests: boolean; readonly inFiles: (path: string) => string },
 ): string {
   const around = layouts
     .map(({ name, screens }) => {
       const inIt = rows.filter(({ key }) => screens.includes(key)).map((row) => row.name);
-      return `- \`src/layouts/${name}/\`: around ${inIt.join(', ')}`;
+      return `- \`${inFiles(`src/layouts/${name}/`)}\`: around ${inIt.join(', ')}`;
     })
     .join('\n');
   const table = rows
-    .map((row) => `- \`${row.path}\`: ${row.name}, in \`src/screens/${row.folder}/\``)
+    .map((row) => `- \`${row.path}\`: ${row.name}, in \`${inFiles(`src/screens/${row.folder}/`)}\``)
     .join('\n');
   return `# ${title}
 
@@ -117,8 +117,7 @@ Written by Tovel from its screens. Everything under \`src/\` is plain React and 
 
 - \`npm install\`, then \`npm run dev\` to work on it
 - \`npm run build\` checks the types and builds into \`dist/\`
-- \`npm test\` presses every link and sees where it leads
-
+${hasTests ? '- `npm test` presses every link and sees where it leads\n' : ''}
 ## Screens
 
 ${table}
@@ -129,8 +128,7 @@ ${around ? `\n## Layouts\n\nWhat screens share around them is written once.\n\n$
 - \`src/screens/\`: a folder a screen, with its component and its styles
 - \`src/components/\`: what repeats, with typed props
 - \`src/navigation/\`: links, going back, and how screens arrive
-- \`src/links.json\`: every link of the app, for its test
-`;
+${hasTests ? '- `src/links.json`: every link of the app, for its test\n' : ''}`;
 }
 
 /** Presses each link listed in links.json where it stands, and looks where that leads. */

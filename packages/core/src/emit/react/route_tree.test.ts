@@ -1,9 +1,7 @@
 import { type PlacedLayout } from '../form/layouts/layouts.ts';
 import fc from 'fast-check';
 import { matchRoutes, type RouteObject } from 'react-router';
-
 import { RouteMatcher } from '../../paths/pattern.ts';
-
 import { commonBase, type RouteNode, routeTree, sortedRoutes } from './route_tree.ts';
 
 const row = (path: string) => ({ key: path, name: path, path, folder: path });

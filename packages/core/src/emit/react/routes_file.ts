@@ -1,14 +1,9 @@
 import { type PlacedLayout } from '../form/layouts/layouts.ts';
 import type { App } from '../../model/app.ts';
-
 import { isUsed, type Project } from '../../model/project.ts';
-
 import { fillRoute, normaliseRoute } from '../../paths/pattern.ts';
-
 import { PRINT_WIDTH } from './print_tsx.ts';
-
 import { jsxValue, quote } from '../quoting.ts';
-
 import { type RouteNode, routeTree } from './route_tree.ts';
 
 /** A screen as the table of routes has it. */

@@ -1,23 +1,14 @@
 import { extractionOf, previewComponent } from './extraction.ts';
 import fc from 'fast-check';
 import { findComponents } from '../../../components/find.ts';
-
 import { applyChange, putComponent, putInteraction } from '../../../change/change.ts';
-
 import { all } from '../../../change/change.ts';
-
 import type { App } from '../../../model/app.ts';
-
 import type { Screen } from '../../../model/design.ts';
-
 import { type Project, walkElements } from '../../../model/project.ts';
-
 import { drawn } from '../../../testing/expand.ts';
-
 import { projectOf, screenOf, svg } from '../../../testing/build.ts';
-
 import { typeErrors } from '../../../testing/typecheck.ts';
-
 import { emitReact } from '../../react/emit_react.ts';
 import { EmissionPlan, emitScreenOf } from '../plan.ts';
 

@@ -88,16 +88,13 @@ function look(arrival) {
   root.style.setProperty('--arrival-delay', `${arrival.delay ?? 0}ms`);
 }
 
-/** A transition that the browser gives up is nothing to report. @param {ViewTransition | null} transition */
-function quiet(transition) {
-  for (const step of [transition?.ready, transition?.finished, transition?.updateCallbackDone])
-    step?.catch(() => {});
-}
-
-addEventListener('pageswap', ({ viewTransition }) => quiet(viewTransition));
+// A transition that the browser gives up, as when the next page is slow to come, is nothing to report.
+addEventListener('unhandledrejection', (event) => {
+  if (event.reason instanceof DOMException && /transition/i.test(event.reason.message))
+    event.preventDefault();
+});
 
 addEventListener('pagereveal', (event) => {
-  quiet(event.viewTransition);
   if (!event.viewTransition) return;
   const arrival = isCalm() ? undefined : arriving();
   if (arrival) look(arrival);
