@@ -1,6 +1,6 @@
 import type { EmittedFile, EmittedProject } from './emitted.ts';
 import { fileAt, resolvedPath } from './needed.ts';
-import { relative } from './paths.ts';
+import { wayTo } from './paths.ts';
 
 /**
  * An emitted project with its files called otherwise: what takes something from a file takes it from where that lies now.
@@ -28,8 +28,8 @@ export function renamed(emitted: EmittedProject, nameOf: (path: string) => strin
         const target = moved.get(there.path)!;
         // What was left out of the name is left out of it still.
         const left = there.path.slice(resolvedPath(file.path, asked).length);
-        const way = relative(path, target.slice(0, target.length - left.length));
-        return before + way;
+        const way = wayTo(path, target.slice(0, target.length - left.length));
+        return before + (way.startsWith('.') ? way : `./${way}`);
       },
     );
     return { ...file, path, text };

@@ -3,7 +3,8 @@ import { applyChange, type Change, putComponent, putLayout } from '../change/cha
 import { type Fitting, fittingTemplate } from '../emit/form/components/extract.ts';
 import type { Place } from '../emit/form/components/template.ts';
 import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
-import { isText, type MarkupElement } from '../emit/form/markup.ts';
+import { isText, type MarkupElement, withoutKeys } from '../emit/form/markup.ts';
+import type { App } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 
 /** So many places or screens that nothing happened to are what the others are held against. */
@@ -27,9 +28,15 @@ export function standingApart(
   asked: ReadonlySet<string>,
 ): Change[] {
   if (!changed.size) return [];
-  const components = apartComponents(before, project, changed, asked);
-  const app = components.reduce(applyChange, project.app);
-  return [...components, ...apartScreens(before, { ...project, app }, changed)];
+  const { components, layouts } = project.app;
+  if (!Object.keys(components).length && !Object.keys(layouts).length) return [];
+  const [was, is] = [new EmissionPlan(before), new EmissionPlan(project)];
+  const apart = apartComponents(was, is, project, changed, asked);
+  const app = apart.reduce(applyChange, project.app);
+  return [
+    ...apart,
+    ...apartScreens(was, apart.length ? new EmissionPlan({ ...project, app }) : is, app, changed),
+  ];
 }
 
 interface KeyedPlace extends Place {
@@ -38,19 +45,19 @@ interface KeyedPlace extends Place {
 }
 
 function apartComponents(
-  before: Project,
-  project: Project,
+  was: EmissionPlan,
+  is: EmissionPlan,
+  { app }: Project,
   changed: ReadonlySet<string>,
   asked: ReadonlySet<string>,
 ): Change[] {
-  const { app } = project;
   const wanted = Object.entries(app.components).filter(
     ([id, { kind }]) => kind === 'component' && !asked.has(id),
   );
   if (!wanted.length) return [];
   const keys = new Set(wanted.flatMap(([, { places, apart = [] }]) => [...places, ...apart]));
-  const were = placesOf(new EmissionPlan(before), keys, changed);
-  const are = placesOf(new EmissionPlan(project), keys);
+  const were = placesOf(was, keys, changed);
+  const are = placesOf(is, keys);
   return wanted.flatMap(([id, component]): Change[] => {
     const at = (some: readonly string[]): KeyedPlace[] => some.flatMap((key) => are.get(key) ?? []);
     const now = at(component.places);
@@ -169,10 +176,14 @@ function unlike(places: readonly KeyedPlace[]): readonly KeyedPlace[] {
   return [...found.values()];
 }
 
-function apartScreens(before: Project, project: Project, changed: ReadonlySet<string>): Change[] {
-  const wanted = Object.entries(project.app.layouts);
+function apartScreens(
+  was: EmissionPlan,
+  is: EmissionPlan,
+  { layouts }: App,
+  changed: ReadonlySet<string>,
+): Change[] {
+  const wanted = Object.entries(layouts);
   if (!wanted.length) return [];
-  const [was, is] = [new EmissionPlan(before), new EmissionPlan(project)];
   const isShown = new Set(is.screens.filter((key) => was.screens.includes(key)));
   const around = (plan: EmissionPlan, screens: readonly string[]): string | null => {
     const frame = frameAround(plan, screens);
@@ -203,5 +214,4 @@ function apartScreens(before: Project, project: Project, changed: ReadonlySet<st
   });
 }
 
-const withoutKeys = (name: string, value: unknown): unknown => (name === 'key' ? undefined : value);
 const signOf = (node: MarkupElement): string => JSON.stringify(node, withoutKeys);

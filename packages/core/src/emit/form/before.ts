@@ -1,4 +1,5 @@
 import { all, type Change, putCode } from '../../change/change.ts';
+import { equalJson } from '../../json/json.ts';
 import type { App, CodeEntry } from '../../model/app.ts';
 import type { ClassStyle } from '../../model/design.ts';
 
@@ -94,7 +95,7 @@ export function keepCode({ code }: App, now: CodeBefore): Change {
       .filter((id) => !entries.has(id))
       .map((id) => putCode(id, null)),
     ...[...entries]
-      .filter(([id, entry]) => JSON.stringify(code[id]) !== JSON.stringify(entry))
+      .filter(([id, entry]) => !equalJson(code[id], entry))
       .map(([id, entry]) => putCode(id, entry)),
   ]);
 }

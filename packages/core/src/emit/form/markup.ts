@@ -94,6 +94,9 @@ export interface MarkupText {
 
 export type MarkupNode = MarkupElement | MarkupText;
 
+/** For `JSON.stringify`: markup without the design elements that it was made from. */
+export const withoutKeys = (name: string, value: unknown): unknown => (name === 'key' ? undefined : value);
+
 /** All text within an element, as it is read. */
 export const textIn = (node: MarkupElement): string =>
   node.children

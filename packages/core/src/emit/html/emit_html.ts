@@ -18,7 +18,8 @@ import { overlaysCss } from '../styles/overlays_css.ts';
 import { printRules } from '../styles/print_css.ts';
 import { tokensCss } from '../styles/tokens_css.ts';
 import { transitionsCss } from '../styles/transitions_css.ts';
-import { Pages, relative } from './pages.ts';
+import { wayTo } from '../paths.ts';
+import { Pages } from './pages.ts';
 import { PageScript } from './page_script.ts';
 import { hashInAddress } from './print_html.ts';
 import { type PageContext, type PageLine, printMarkup } from './print_page.ts';
@@ -56,6 +57,8 @@ class Site {
   readonly #palette: Palette;
   readonly #icons: ReadonlyMap<string, EmittedIcon>;
   readonly #iconOf: (node: MarkupElement) => EmittedIcon | null;
+  readonly #faces: ReturnType<typeof facesUsedIn>;
+  readonly #tokens: string;
   /** Names of overlays in files, by the name in code. */
   readonly #overlays: ReadonlyMap<string, { readonly key: string; readonly file: string }>;
 
@@ -81,6 +84,11 @@ class Site {
     this.#palette = paletteOf(
       [...this.#styles.rules, ...[...this.#styles.files.values()].flatMap(({ rules }) => rules)],
       (taken) => Object.hasOwn(app.tokens, taken),
+    );
+    this.#tokens = tokensCss(app, this.#palette);
+    this.#faces = facesUsedIn(
+      this.#shown.map((key) => emitScreenOf(plan, key)),
+      plan.project.design.fonts ?? [],
     );
     const icons = iconsOf(
       this.#shown.map((key) => emitScreenOf(plan, key).root),
@@ -141,11 +149,11 @@ class Site {
   #page(key: string, folder: string, file: string): void {
     const plan = this.#plan;
     const { app } = plan.project;
-    const root = relative(folder, '').replace(/^\.\/$/, '');
+    const root = wayTo(folder, '');
     const script = new PageScript();
     const body = printMarkup(emitScreenOf(plan, key).root, 2, this.#context(key, folder, script));
     const overlays = this.#overlaysOn(key, folder, script);
-    const page = `${file === '404.html' ? 'not-found' : 'page'}`;
+    const page = file === '404.html' ? 'not-found' : 'page';
     const hasSheet = this.#sheet(`${folder}${page}.css`, key, root);
     const hasForm = body.some(({ text }) => text.includes('<form'));
     const { guard } = app.screens[key];
@@ -171,7 +179,7 @@ class Site {
       '    <meta charset="utf-8" />',
       '    <meta name="viewport" content="width=device-width, initial-scale=1" />',
       `    <title>${escapeText(app.screens[key].name)}</title>`,
-      ...this.#sheets(overlays.map(({ file: sheet }) => sheet)).map((sheet) => linked(`${root}${sheet}`)),
+      ...this.#sheets(overlays).map((sheet) => linked(`${root}${sheet}`)),
       ...(hasSheet ? [linked(`${page}.css`)] : []),
       `    <script type="module" src="${root}app/arrival.js" blocking="render"></script>`,
       ...(isGuarded
@@ -200,7 +208,7 @@ class Site {
   #context(key: string, folder: string, script: PageScript): PageContext {
     const { rules } = emitScreenOf(this.#plan, key);
     const byName = new Map(rules.map((rule) => [rule.className, rule]));
-    const root = relative(folder, '').replace(/^\.\/$/, '');
+    const root = wayTo(folder, '');
     return {
       linkTo: (address) => this.#pages.linkTo(folder, address),
       assetUrl: (hash) => {
@@ -218,7 +226,7 @@ class Site {
   /** What opens over a screen, and over what opens over it: it stands on its page, closed. */
   #overlaysOn(key: string, folder: string, script: PageScript) {
     const { app } = this.#plan.project;
-    const made: { readonly file: string; readonly lines: readonly PageLine[] }[] = [];
+    const made: { readonly key: string; readonly file: string; readonly lines: readonly PageLine[] }[] = [];
     const done = new Set<string>();
     // Those with an address can be open when one comes.
     for (const [code, overlay] of this.#overlays) {
@@ -252,6 +260,7 @@ class Site {
         const tag = isDialog ? 'dialog' : 'div';
         const { root } = emitScreenOf(this.#plan, own);
         made.push({
+          key: own,
           file: `overlays/${file}.css`,
           lines: [
             { text: `    <${tag} ${attributes.join(' ')}>`, key: root.key },
@@ -263,20 +272,16 @@ class Site {
     return made;
   }
 
-  #sheets(overlays: readonly string[]): string[] {
+  #sheets(overlays: readonly { readonly key: string; readonly file: string }[]): string[] {
     return [
       'styles/base.css',
-      ...(this.#faces().length ? ['styles/fonts.css'] : []),
-      ...(this.#tokens() ? ['styles/tokens.css'] : []),
+      ...(this.#faces.length ? ['styles/fonts.css'] : []),
+      ...(this.#tokens ? ['styles/tokens.css'] : []),
       'styles/transitions.css',
       ...(this.#styles.rules.length ? ['styles/shared.css'] : []),
-      ...(overlays.length ? ['styles/overlays.css', ...overlays.filter((one) => this.#has(one))] : []),
+      ...(overlays.length ? ['styles/overlays.css'] : []),
+      ...overlays.flatMap(({ key, file }) => (this.#styles.files.get(key)!.rules.length ? [file] : [])),
     ];
-  }
-
-  #has(sheet: string): boolean {
-    const overlay = [...this.#overlays.values()].find(({ file }) => `overlays/${file}.css` === sheet);
-    return overlay !== undefined && this.#styles.files.get(overlay.key)!.rules.length > 0;
   }
 
   /** @param root from the sheet to the root of the site */
@@ -304,17 +309,6 @@ class Site {
     if (this.#runtime.has(file)) return;
     this.#runtime.add(file);
     for (const other of TAKES[file] ?? []) this.#take(other);
-  }
-
-  #faces() {
-    return facesUsedIn(
-      this.#shown.map((key) => emitScreenOf(this.#plan, key)),
-      this.#plan.project.design.fonts ?? [],
-    );
-  }
-
-  #tokens(): string {
-    return tokensCss(this.#plan.project.app, this.#palette);
   }
 
   /** Pages that lead on: old addresses, and the root where no screen lives there. */
@@ -354,15 +348,14 @@ class Site {
   #around(): void {
     const plan = this.#plan;
     const { app } = plan.project;
-    const faces = this.#faces();
+    const faces = this.#faces;
     this.#text('styles/base.css', baseCss);
     this.#text(
       'styles/transitions.css',
       `@view-transition {\n  navigation: auto;\n}\n\n${transitionsCss(plan.sharedNames())}`,
     );
     if (this.#overlays.size) this.#text('styles/overlays.css', overlaysCss);
-    const tokens = this.#tokens();
-    if (tokens) this.#text('styles/tokens.css', tokens);
+    if (this.#tokens) this.#text('styles/tokens.css', this.#tokens);
     if (faces.length) {
       for (const { asset } of faces) this.#assets.add(asset);
       this.#text(
@@ -376,7 +369,7 @@ class Site {
     if (plan.conditions.size) this.#take('state.js');
     for (const file of this.#runtime) this.#text(`app/${file}`, runtime[file]);
     if (plan.conditions.size) this.#text('app/conditions.js', this.#conditions());
-    if (!app.screens || !plan.screens.some((key) => app.screens[key].route === '/*'))
+    if (!plan.screens.some((key) => app.screens[key].route === '/*'))
       this.#text('404.html', notFound(this.#name));
     for (const key of this.#shown)
       for (const hash of assetsOf(emitScreenOf(plan, key))) this.#assets.add(hash);

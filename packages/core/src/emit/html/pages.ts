@@ -1,3 +1,4 @@
+import { wayTo } from '../paths.ts';
 import { kebabCase, uniqueName } from '../../model/names.ts';
 import { parametersOf, RouteMatcher, segmentsOf } from '../../paths/pattern.ts';
 
@@ -74,10 +75,5 @@ function folderOf(route: string): string {
     .join('/');
 }
 
-/** From one folder to another or to a file in it; both end with a slash, or are empty for the root. */
-export function relative(from: string, to: string): string {
-  const [here, there] = [from.split('/').slice(0, -1), to.split('/')];
-  let same = 0;
-  while (same < here.length && same < there.length - 1 && here[same] === there[same]) same++;
-  return [...here.slice(same).map(() => '..'), ...there.slice(same)].join('/') || './';
-}
+/** From one folder to another or to a file in it, as a link says it. */
+export const relative = (from: string, to: string): string => wayTo(from, to) || './';

@@ -26,17 +26,15 @@ export interface TestedLink {
 /** What the test presses on a screen: what leads somewhere by pressing, under whatever condition. */
 export function testedLinksIn(root: MarkupElement): Omit<TestedLink, 'from'>[] {
   const links: Omit<TestedLink, 'from'>[] = [];
-  const seen = new Map<string, number>();
+  /** Roles and whole names, without spaces, of what came before. */
+  const seen: { readonly role: string; readonly whole: string }[] = [];
   const visit = (node: MarkupElement): void => {
     if (isCounted(node)) {
       const role = roleOf(node);
-      const name = nameOf(node);
-      const before = [...seen].reduce(
-        (sum, [other, count]) => sum + (isTaken(other, role, name) ? count : 0),
-        0,
-      );
-      const whole = `${role}\n${fullName(node)}`;
-      seen.set(whole, (seen.get(whole) ?? 0) + 1);
+      const whole = fullName(node);
+      const name = whole.slice(0, LONGEST_NAME).trim();
+      const before = seen.filter((other) => isTaken(other, role, plain(name))).length;
+      seen.push({ role, whole: plain(whole) });
       const pressed = { role, name, ...(before ? { at: before } : {}) };
       if (node.link) links.push({ ...pressed, kind: node.link.kind, to: whereTo(node.link) });
       const act = node.acts?.find(({ on }) => on === 'press');
@@ -66,14 +64,14 @@ function fullName({ attributes, children }: MarkupElement): string {
   return children.map(textOf).join(' ').replace(/\s+/g, ' ').trim();
 }
 
-const nameOf = (node: MarkupElement): string => fullName(node).slice(0, LONGEST_NAME).trim();
+const plain = (text: string): string => text.replace(/\s+/g, '');
 
 /** Whether the test takes something of this role and whole name for what it looks for. */
-function isTaken(other: string, role: string, name: string): boolean {
-  const plain = (text: string): string => text.replace(/\s+/g, '');
-  const [ofRole, whole] = other.split('\n');
-  return ofRole === role && (name ? plain(whole).startsWith(plain(name)) : plain(whole) === '');
-}
+const isTaken = (
+  other: { readonly role: string; readonly whole: string },
+  role: string,
+  name: string,
+): boolean => other.role === role && (name ? other.whole.startsWith(name) : other.whole === '');
 
 type Goal = Pick<TestedLink, 'kind' | 'to' | 'given'>;
 

@@ -6,6 +6,7 @@ import {
   type MarkupText,
   type PropValue,
   type StyleRule,
+  withoutKeys,
 } from '../markup.ts';
 import { quote } from '../../quoting.ts';
 import { propNameFor, type PropHint } from './prop_names.ts';
@@ -575,10 +576,7 @@ function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
 }
 
 /** The inside of a drawing, without the keys. */
-const bodyOf = (node: MarkupElement): string =>
-  JSON.stringify([node.attributes, node.children], (name, value: unknown) =>
-    name === 'key' ? undefined : value,
-  );
+const bodyOf = (node: MarkupElement): string => JSON.stringify([node.attributes, node.children], withoutKeys);
 
 /** What a class says, so that classes of different screens compare. */
 function lookOf({ rules }: Place, className: string | null): string {

@@ -4,6 +4,7 @@ import {
   type MarkupElement,
   type MarkupNode,
   type StyleRule,
+  withoutKeys,
 } from '../markup.ts';
 
 /** What several screens share around the part in which they differ. */
@@ -122,8 +123,6 @@ function signOf(node: MarkupNode, looks: Looks): string | null {
   const inner = children.map((child) => signOf(child, looks));
   if (inner.includes(null)) return null;
   return looks.signs.of(
-    JSON.stringify([rest, className ? looks.ofClass.get(className) : null, inner], (name, value: unknown) =>
-      name === 'key' ? undefined : value,
-    ),
+    JSON.stringify([rest, className ? looks.ofClass.get(className) : null, inner], withoutKeys),
   );
 }

@@ -1,5 +1,5 @@
 import { grouped } from '../grouped.ts';
-import { isText, type MarkupElement } from '../markup.ts';
+import { isText, type MarkupElement, withoutKeys } from '../markup.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import type { Extraction } from '../components/extract.ts';
 import { extractionOf } from '../components/extraction.ts';
@@ -101,7 +101,7 @@ export function framedGroups(
       for (const child of node.children) if (!isText(child)) visit(child);
     };
     visit(rootOf(key));
-    return JSON.stringify(given, (name, value: unknown) => (name === 'key' ? undefined : value));
+    return JSON.stringify(given, withoutKeys);
   };
   const isFramed = (group: readonly string[]): boolean => group.length > 1 && hasFrame(plan, group);
   return [...grouped(screens, lookOf).values()]
