@@ -273,3 +273,37 @@ test('rows that are built otherwise are asked about, and taken apart by one key'
   };
   expect(Object.keys(app.components)).toEqual([]);
 });
+
+test('a screen whose bar is drawn otherwise leaves its layout, is told on the Map, and is put back by one press', async ({
+  page,
+}) => {
+  const names = ['Home', 'Tools', 'Loans', 'Help'];
+  const site = (name: string, entries: readonly string[]) => ({
+    name: `${name.toLowerCase()}.html`,
+    mimeType: 'text/html',
+    buffer: Buffer.from(
+      `<!doctype html><title>${name}</title><style>nav{display:flex;gap:16px;padding:16px;background:#234}a{color:#fff}</style><nav>${entries.map((entry) => `<a href="${entry.toLowerCase()}.html">${entry}</a>`).join('')}</nav><main><h1>${name}</h1><p>What ${name} is for.</p></main>`,
+    ),
+  });
+  const id = await projectFrom(page, 'Left', ...names.map((name) => site(name, names)));
+  const layouts = async (): Promise<string[][]> => {
+    const { app } = (await (await page.request.get(`/api/projects/${id}`)).json()) as {
+      app: { layouts: Record<string, { screens: string[] }> };
+    };
+    return Object.values(app.layouts).map(({ screens }) => screens.toSorted());
+  };
+  await expect.poll(layouts).toEqual([['help', 'home', 'loans', 'tools']]);
+  await bring(page, id, site('Home', ['Loans', 'Help']));
+  await take(page);
+  await expect(page.getByRole('heading', { name: 'Iteration 2' })).toBeVisible();
+  expect(await layouts()).toEqual([['help', 'loans', 'tools']]);
+
+  await page.getByRole('link', { name: /^Map/ }).click();
+  const told = page.getByText(/Home is no longer in the layout/);
+  await expect(told).toBeVisible();
+  await page.getByRole('button', { name: 'Put it back into the layout' }).click();
+  await expect(told).toBeHidden();
+  await expect.poll(layouts).toEqual([['help', 'home', 'loans', 'tools']]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(told).toBeVisible();
+});
