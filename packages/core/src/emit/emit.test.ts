@@ -6,7 +6,7 @@ import { named, projectOf, screenOf, screenWith, svg } from '../testing/build.ts
 import { asInCode } from './styles/class_names.ts';
 import { printRules } from './styles/print_css.ts';
 import { foldShorthands } from './styles/shorthands.ts';
-import { isText, type MarkupElement, type MarkupNode } from './form/markup.ts';
+import { isElement, type MarkupElement, type MarkupNode } from './form/markup.ts';
 import { printHtml } from './html/print_html.ts';
 import { PRINT_WIDTH, printTsx } from './react/print_tsx.ts';
 import { quote } from './quoting.ts';
@@ -254,7 +254,7 @@ describe('a picture of a screen', () => {
     const { root } = emitScreenOf(new EmissionPlan(project), 'home');
     const tags: string[] = [];
     const visit = (node: MarkupNode): void => {
-      if (isText(node)) return;
+      if (!isElement(node)) return;
       tags.push(node.tag);
       node.children.forEach(visit);
     };

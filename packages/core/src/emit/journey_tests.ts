@@ -3,7 +3,7 @@ import { checkJourney } from '../journeys/walk.ts';
 import type { Interaction, Journey } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import type { Project } from '../model/project.ts';
-import { type EmittedScreen, isCounted, isText, type MarkupElement } from './form/markup.ts';
+import { type EmittedScreen, isCounted, isElement, isText, type MarkupElement } from './form/markup.ts';
 import { PRINT_WIDTH } from './react/print_tsx.ts';
 import { quote } from './quoting.ts';
 import { EmissionPlan, emitScreenOf } from './form/plan.ts';
@@ -109,7 +109,7 @@ function withRole(root: MarkupElement, role: string): MarkupElement[] {
   const found: MarkupElement[] = [];
   const visit = (node: MarkupElement): void => {
     if (roleOf(node) === role) found.push(node);
-    for (const child of node.children) if (!isText(child)) visit(child);
+    for (const child of node.children) if (isElement(child)) visit(child);
   };
   visit(root);
   return found;
@@ -137,7 +137,7 @@ function nameOf(node: MarkupElement): string {
   if (typeof said === 'string' && said) return said;
   if (node.attributes['aria-hidden']) return '';
   return node.children
-    .map((child) => (isText(child) ? child.text : nameOf(child)))
+    .map((child) => (isText(child) ? child.text : isElement(child) ? nameOf(child) : ''))
     .join(' ')
     .replace(/\s+/g, ' ')
     .trim();
@@ -146,7 +146,7 @@ function nameOf(node: MarkupElement): string {
 const byKey = (root: MarkupElement, key: string): MarkupElement | null => {
   if (root.key === key) return root;
   for (const child of root.children) {
-    const found = isText(child) ? null : byKey(child, key);
+    const found = isElement(child) ? byKey(child, key) : null;
     if (found) return found;
   }
   return null;
@@ -217,7 +217,7 @@ function nthOf(
     let found: string | null = null;
     const visit = (node: MarkupElement): void => {
       if (isOne(node) && left-- === 0) found = node.key;
-      for (const child of node.children) if (!isText(child) && left >= 0) visit(child);
+      for (const child of node.children) if (isElement(child) && left >= 0) visit(child);
     };
     visit(emitScreenOf(plan, place).root);
     if (found !== null) return { place, element: found };

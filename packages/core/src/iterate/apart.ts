@@ -3,7 +3,7 @@ import { applyChange, type Change, putComponent, putLayout } from '../change/cha
 import { type Fitting, fittingTemplate } from '../emit/form/components/extract.ts';
 import type { Place } from '../emit/form/components/template.ts';
 import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
-import { isText, type MarkupElement, withoutKeys } from '../emit/form/markup.ts';
+import { isElement, type MarkupElement, withoutKeys } from '../emit/form/markup.ts';
 import type { App } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 
@@ -132,7 +132,7 @@ function givenTo({ template, places }: Fitting<KeyedPlace>, settled: readonly Ke
 /** How much of a component depends on where it stands: what is there or not, and what looks one way or the other. */
 const conditionsIn = ({ when, variant, children }: MarkupElement): number =>
   children.reduce(
-    (sum, child) => sum + (isText(child) ? 0 : conditionsIn(child)),
+    (sum, child) => sum + (isElement(child) ? conditionsIn(child) : 0),
     Number(when !== undefined) + Number(variant !== undefined),
   );
 
@@ -158,7 +158,7 @@ function placesOf(
           rules: byName,
           route: plan.routeOf(screen),
         });
-      for (const child of node.children) if (!isText(child)) visit(child);
+      for (const child of node.children) if (isElement(child)) visit(child);
     };
     visit(root);
   }

@@ -1,5 +1,8 @@
+import type { Expression } from '../expression/expression.ts';
+import { type Scope, valueOf } from '../expression/value_of.ts';
 import type { Extraction } from '../emit/form/components/extract.ts';
 import {
+  isElement,
   isText,
   type MarkupElement,
   type MarkupNode,
@@ -24,33 +27,24 @@ export function drawn(
     const rule = name ? of.find((candidate) => candidate.className === name) : undefined;
     return rule ? [rule.base, rule.at, rule.from, rule.states] : null;
   };
-  const evaluate = (term: string, props: Props): unknown => {
-    const [condition, rest] = term.split(' ? ');
-    const value = condition.split(' && ').reduce<unknown>((all, part) => {
-      const among = /^\[(.+)\]\.includes\(pathname\)$/.exec(part);
-      if (among) return all && among[1].split(', ').some((one) => one.slice(1, -1) === pathname);
-      const path = /^pathname === (.+)$/.exec(part);
-      if (!path) return all && props[part];
-      const wanted = /^['"]/.test(path[1]) ? path[1].slice(1, -1) : props[path[1]];
-      return all && wanted === pathname;
-    }, true);
-    if (rest === undefined) return value;
-    return value ? rest.split(' : ')[0].slice(1, -1) : undefined;
-  };
+  const evaluate = (term: Expression, props: Props): unknown =>
+    valueOf(term, { props: props as Scope['props'], path: pathname });
   const given = (value: PropValue | undefined, props: Props): PropValue | undefined =>
-    typeof value === 'object' && 'slot' in value
-      ? (evaluate(value.slot, props) as PropValue | undefined)
+    typeof value === 'object' && 'given' in value
+      ? (evaluate(value.given, props) as PropValue | undefined)
       : value;
   const draw = (node: MarkupNode, of: readonly StyleRule[], props: Props): unknown[] => {
     if (isText(node)) {
-      if (!node.slot) return [node.text];
-      const value = props[node.slot];
-      if (value === undefined) return [];
-      return typeof value === 'object' && 'node' in value ? draw(value.node, rules, {}) : [value];
+      const value = node.given ? evaluate(node.given, props) : node.text;
+      return value === undefined ? [] : [value];
     }
-    if (node.when && !evaluate(node.when, props)) return [];
-    if (node.list)
-      return node.list.records.flatMap(({ id: _id, ...record }) => use(node.list!.component, record, {}));
+    if ('slot' in node) {
+      const value = evaluate(node.slot, props) as { readonly node: MarkupElement } | undefined;
+      return value === undefined ? [] : draw(value.node, rules, {});
+    }
+    if ('list' in node)
+      return node.list.records.flatMap(({ id: _id, ...record }) => use(node.list.component, record, {}));
+    if (!isElement(node) || (node.when && !evaluate(node.when, props))) return [];
     if (node.use) return use(node.use.component, node.use.props, props);
     const { slots = {} } = node;
     const attributes: Record<string, unknown> = { ...node.attributes };
@@ -59,7 +53,7 @@ export function drawn(
     for (const name of Object.keys(attributes)) if (attributes[name] === undefined) delete attributes[name];
     const className = node.variant
       ? node.variant.classes[
-          String(evaluate(node.variant.prop, props) || ('true' in node.variant.classes ? false : ''))
+          String(evaluate(node.variant.by, props) || ('true' in node.variant.classes ? false : ''))
         ]
       : node.className;
     const to = slots.to ? evaluate(slots.to, props) : undefined;

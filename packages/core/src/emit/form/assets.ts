@@ -1,7 +1,7 @@
 import { kebabCase } from '../../model/names.ts';
 import type { Project } from '../../model/project.ts';
 import { typeExtension } from '../asset.ts';
-import { type EmittedScreen, isText, type MarkupElement } from './markup.ts';
+import { type EmittedScreen, isElement, type MarkupElement } from './markup.ts';
 
 /** Pictures that a screen shows, in its elements and in its styles. */
 export function assetsOf(screen: EmittedScreen): string[] {
@@ -13,7 +13,7 @@ export function assetsOf(screen: EmittedScreen): string[] {
       ...(node.acts ?? []).flatMap((act) => act.ways.flatMap((way) => way.steps)),
     ])
       if (step?.kind === 'file') hashes.add(step.asset);
-    for (const child of node.children) if (!isText(child)) visit(child);
+    for (const child of node.children) if (isElement(child)) visit(child);
   };
   visit(screen.root);
   for (const [hash] of JSON.stringify(screen.rules).matchAll(/[0-9a-f]{64}/g)) hashes.add(hash);

@@ -1,7 +1,7 @@
 import { stringifySorted } from '../../json/json.ts';
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { hash } from '../../roles/shape.ts';
-import { isText, type MarkupElement, type MarkupNode, type PropValue } from './markup.ts';
+import { givenIn, isElement, isText, type MarkupElement, type MarkupNode } from './markup.ts';
 
 /** A drawing that is written once, as a component of its own. */
 export interface EmittedIcon {
@@ -45,8 +45,8 @@ export function iconsOf(
   const visit = (node: MarkupElement): void => {
     const sign = signOf(node);
     if (sign === null) {
-      for (const child of node.children) if (!isText(child)) visit(child);
-      for (const value of valuesIn(node)) if (typeof value === 'object' && 'node' in value) visit(value.node);
+      for (const child of node.children) if (isElement(child)) visit(child);
+      for (const value of givenIn(node)) if (typeof value === 'object' && 'node' in value) visit(value.node);
       return;
     }
     if (bySign.has(sign)) return;
@@ -79,11 +79,6 @@ export function iconsOf(
   };
 }
 
-const valuesIn = ({ use, list }: MarkupElement): PropValue[] => [
-  ...Object.values(use?.props ?? {}),
-  ...(list?.records ?? []).flatMap((record) => Object.values(record)),
-];
-
 const signs = new WeakMap<MarkupElement, string | null>();
 
 /** What tells one drawing from another; null for what is none, or has parts that stand for something. */
@@ -101,8 +96,8 @@ function signOf(node: MarkupElement): string | null {
 }
 
 const isPlain = (node: MarkupNode): boolean =>
-  isText(node)
-    ? node.slot === undefined
+  !isElement(node)
+    ? isText(node) && !node.given
     : !node.key &&
       !node.className &&
       !node.slots &&

@@ -1,6 +1,6 @@
 import type { Element } from '../../model/design.ts';
 import { screenWith } from '../../testing/build.ts';
-import { isText, type MarkupElement } from './markup.ts';
+import { isElement, type MarkupElement } from './markup.ts';
 import { emitScreen } from './screen.ts';
 
 const drawn = screenWith('home', 'Go', 'Back');
@@ -12,7 +12,7 @@ function mains(children: readonly Element[]): string[] {
   const found: string[] = [];
   const visit = (node: MarkupElement): void => {
     if (node.tag === 'main' || node.attributes.role === 'main') found.push(node.key ?? '');
-    for (const child of node.children) if (!isText(child)) visit(child);
+    for (const child of node.children) if (isElement(child)) visit(child);
   };
   visit(emitScreen(screen, { wiringOf: () => ({}), anchorOf: () => null }).root);
   return found;

@@ -1,3 +1,4 @@
+import type { Expression } from '../../expression/expression.ts';
 import type { Arrival, Gesture, Side, When } from '../../model/app.ts';
 
 /** How the next screen arrives, as it is written: what is shared is known by its name. */
@@ -54,16 +55,14 @@ export interface MarkupElement {
   readonly children: readonly MarkupNode[];
   /** Of a drawing: what it is called, if by anything but its text, and whether it is no larger than an icon. */
   readonly drawing?: { readonly name: string; readonly isSmall: boolean };
-  /** In a component: which prop gives an attribute (`@alt`), the picture (`asset`) or where it leads (`to`). */
-  readonly slots?: Readonly<Record<string, string>>;
-  /** In a component: the prop without which it is left out. */
-  readonly when?: string;
-  /** In a component: the prop that decides the class, and the class of each of its values. */
-  readonly variant?: { readonly prop: string; readonly classes: Readonly<Record<string, string | null>> };
+  /** In a component: what gives an attribute (`@alt`), the picture (`asset`) or where it leads (`to`). */
+  readonly slots?: Readonly<Record<string, Expression>>;
+  /** In a component: what it is left out without. */
+  readonly when?: Expression;
+  /** In a component: what decides the class, and the class for each of its values. */
+  readonly variant?: { readonly by: Expression; readonly classes: Readonly<Record<string, string | null>> };
   /** A component stands here. */
   readonly use?: ComponentUse;
-  /** A list stands here: one use of a component for each record. */
-  readonly list?: ListUse;
 }
 
 export interface ComponentUse {
@@ -78,21 +77,38 @@ export interface ListUse {
   readonly records: readonly Readonly<Record<string, PropValue>>[];
 }
 
-/** What a prop is given: text, a yes, a picture, a drawing, or what a prop of the outer component has. */
+/** What a prop is given: text, a yes, a picture, a drawing, or what comes of an expression. */
 export type PropValue =
   | string
   | boolean
   | { readonly asset: string }
   | { readonly node: MarkupElement }
-  | { readonly slot: string };
+  | { readonly given: Expression };
 
 export interface MarkupText {
   readonly text: string;
-  /** In a component: the prop that gives the text. */
-  readonly slot?: string;
+  /** In a component: what gives the text. */
+  readonly given?: Expression;
 }
 
-export type MarkupNode = MarkupElement | MarkupText;
+/** In a component: a drawing that it is given whole stands here. */
+export interface MarkupSlot {
+  readonly slot: Expression;
+}
+
+/** A list stands here: one use of a component for each record. */
+export interface MarkupList {
+  readonly list: ListUse;
+  /** Key of the first row. */
+  readonly key: string | null;
+}
+
+/** In a layout: here stands what is particular to each screen. */
+export interface MarkupOutlet {
+  readonly outlet: true;
+}
+
+export type MarkupNode = MarkupElement | MarkupText | MarkupSlot | MarkupList | MarkupOutlet;
 
 /** For `JSON.stringify`: markup without the design elements that it was made from. */
 export const withoutKeys = (name: string, value: unknown): unknown => (name === 'key' ? undefined : value);
@@ -100,7 +116,7 @@ export const withoutKeys = (name: string, value: unknown): unknown => (name === 
 /** All text within an element, as it is read. */
 export const textIn = (node: MarkupElement): string =>
   node.children
-    .map((child) => (isText(child) ? child.text : textIn(child)))
+    .map((child) => (isText(child) ? child.text : isElement(child) ? textIn(child) : ''))
     .join(' ')
     .replace(/\s+/g, ' ')
     .trim();
@@ -110,6 +126,21 @@ export const isCounted = ({ tag, form, attributes }: MarkupElement): boolean =>
   tag === 'a' || tag === 'button' || form === 'other' || attributes.role === 'link';
 
 export const isText = (node: MarkupNode): node is MarkupText => 'text' in node;
+export const isElement = (node: MarkupNode): node is MarkupElement => 'tag' in node;
+
+/** What is given to the component that an element is a use of, and by lists among its children. */
+export const givenIn = ({ use, children }: MarkupElement): PropValue[] => [
+  ...Object.values(use?.props ?? {}),
+  ...children.flatMap((child) =>
+    'list' in child ? child.list.records.flatMap((record) => Object.values(record)) : [],
+  ),
+];
+
+/** An element with its children replaced; the same element where none is. */
+export function mapChildren(node: MarkupElement, change: (child: MarkupNode) => MarkupNode): MarkupElement {
+  const children = node.children.map(change);
+  return children.every((child, i) => child === node.children[i]) ? node : { ...node, children };
+}
 
 /** A screen as it will be written: its elements and its style rules. Every picture of a screen is made from this. */
 export interface EmittedScreen {

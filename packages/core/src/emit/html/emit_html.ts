@@ -4,7 +4,7 @@ import { fillRoute } from '../../paths/pattern.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import { assetFile, assetsOf } from '../form/assets.ts';
 import { type EmittedIcon, iconsOf } from '../form/icons.ts';
-import { isText, type MarkupElement } from '../form/markup.ts';
+import { isElement, isText, type MarkupElement } from '../form/markup.ts';
 import { EmissionPlan, emitScreenOf } from '../form/plan.ts';
 import { classesIn } from '../form/components/extract.ts';
 import { type Palette, paletteOf } from '../form/styles/palette.ts';
@@ -98,7 +98,7 @@ class Site {
     const count = (node: MarkupElement): void => {
       const icon = icons.of(node);
       if (icon) uses.set(icon.name, (uses.get(icon.name) ?? 0) + 1);
-      else for (const child of node.children) if (!isText(child)) count(child);
+      else for (const child of node.children) if (isElement(child)) count(child);
     };
     for (const key of this.#shown) count(emitScreenOf(plan, key).root);
     this.#icons = new Map(
@@ -436,8 +436,10 @@ const notFound = (name: string): string => `<!doctype html>
 /** Drawings that recur, in one file, each by its name. */
 function drawings(icons: readonly EmittedIcon[]): string {
   const print = (node: MarkupElement['children'][number]): string =>
-    isText(node)
-      ? escapeText(node.text)
+    !isElement(node)
+      ? isText(node)
+        ? escapeText(node.text)
+        : ''
       : `<${node.tag}${Object.entries(node.attributes)
           .map(([one, value]) => ` ${one}="${value === true ? '' : escapeValue(value)}"`)
           .join('')}${node.children.length ? `>${node.children.map(print).join('')}</${node.tag}>` : ' />'}`;

@@ -1,6 +1,12 @@
 import { isAttributeName } from '../../vocabulary/attributes.ts';
 import { VOID_TAGS } from '../../vocabulary/tags.ts';
-import { type EmittedScreen, isText, type MarkupElement, type MarkupNode } from '../form/markup.ts';
+import {
+  type EmittedScreen,
+  isElement,
+  isText,
+  type MarkupElement,
+  type MarkupNode,
+} from '../form/markup.ts';
 import { baseCss } from '../styles/base_css.ts';
 import { printRules } from '../styles/print_css.ts';
 import { escapeText, escapeValue } from '../quoting.ts';
@@ -32,6 +38,7 @@ export const hashInAddress = (address: string): string => /[0-9a-f]{64}/.exec(ad
 
 function printNode(node: MarkupNode, assetUrl: (hash: string) => string): string {
   if (isText(node)) return escapeText(node.text);
+  if (!isElement(node)) return '';
   const attributes = attributesOf(node, assetUrl);
   const open = `<${node.tag}${attributes}>`;
   if (VOID_TAGS.has(node.tag)) return open;

@@ -2,7 +2,7 @@ import { isAttributeName } from '../../vocabulary/attributes.ts';
 import { VOID_TAGS } from '../../vocabulary/tags.ts';
 import type { EmittedIcon } from '../form/icons.ts';
 import type { EmittedArrival, EmittedLink, MarkupElement, MarkupNode, StyleRule } from '../form/markup.ts';
-import { isText } from '../form/markup.ts';
+import { isElement, isText } from '../form/markup.ts';
 import type { ClassUse } from '../form/styles/share.ts';
 import { classInSheet } from '../styles/class_names.ts';
 import { escapeText, escapeValue } from '../quoting.ts';
@@ -61,6 +61,7 @@ export function printMarkup(node: MarkupElement, depth: number, context: PageCon
 
 function inLine(node: MarkupNode, context: PageContext): string {
   if (isText(node)) return escapeText(node.text);
+  if (!isElement(node)) return '';
   const { name, attributes } = openingOf(node, context);
   const open = [`<${name}`, ...attributes].join(' ');
   if (isClosed(node)) return `${open} />`;
@@ -99,7 +100,7 @@ const BLOCKS = new Set(
 
 /** Whether spaces between the parts of an element are not seen. */
 function isApart(node: MarkupElement, children: readonly MarkupNode[], { ruleOf }: PageContext): boolean {
-  if (children.some(isText)) return false;
+  if (!children.every(isElement)) return false;
   const says = (of: MarkupElement, property: string): string[] => {
     const rule = of.className ? ruleOf(of.className) : undefined;
     if (!rule) return [];
@@ -109,14 +110,14 @@ function isApart(node: MarkupElement, children: readonly MarkupNode[], { ruleOf 
   };
   if (says(node, 'white-space-collapse').length || node.tag === 'pre') return false;
   if (TAGS_OF_DRAWINGS.has(node.tag))
-    return !children.some((child) => !isText(child) && child.tag === 'tspan');
+    return !children.some((child) => isElement(child) && child.tag === 'tspan');
   const shown = says(node, 'display').filter((value) => value !== 'none');
   if (shown.length > 0 && shown.every((value) => /flex|grid/.test(value))) return true;
   return (
     !shown.some((value) => /flex|grid/.test(value)) &&
     children.every(
       (child) =>
-        !isText(child) &&
+        isElement(child) &&
         BLOCKS.has(child.tag) &&
         !says(child, 'display').some((value) => value.startsWith('inline')),
     )

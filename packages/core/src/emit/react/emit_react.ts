@@ -13,7 +13,7 @@ import { type FileStyles } from '../form/styles/share.ts';
 import { screenFile } from '../form/before.ts';
 import { facesUsedIn, fontCss } from '../styles/font_css.ts';
 import { type Frame } from '../form/layouts/frame.ts';
-import { isText, type MarkupElement, type StyleRule } from '../form/markup.ts';
+import { isElement, type MarkupElement, type StyleRule } from '../form/markup.ts';
 import { hashInAddress } from '../html/print_html.ts';
 import type { EmissionProgress } from '../progress.ts';
 import { type Icons } from '../form/icons.ts';
@@ -244,8 +244,10 @@ function layoutFiles(
 function listsIn(root: MarkupElement, names: readonly string[]): string[] {
   const used = new Set<string>();
   const visit = (node: MarkupElement): void => {
-    if (node.list) used.add(node.list.data);
-    for (const child of node.children) if (!isText(child)) visit(child);
+    for (const child of node.children) {
+      if (isElement(child)) visit(child);
+      else if ('list' in child) used.add(child.list.data);
+    }
   };
   visit(root);
   return names.filter((name) => used.has(name));
@@ -257,7 +259,7 @@ function iconNamesIn(root: MarkupElement, icons: Icons): string[] {
   const visit = (node: MarkupElement): void => {
     const icon = icons.of(node);
     if (icon) names.push(icon.name);
-    else for (const child of node.children) if (!isText(child)) visit(child);
+    else for (const child of node.children) if (isElement(child)) visit(child);
   };
   visit(root);
   return names;

@@ -1,12 +1,22 @@
 import { type EmittedIcon, isOwnOfIcon } from '../form/icons.ts';
 import type { ClassUse } from '../form/styles/share.ts';
+import { type Expression, literal, mapExpression } from '../../expression/expression.ts';
+import { type ExpressionNames, printExpression } from '../print_expression.ts';
 import { quote, jsxText, jsxValue } from '../quoting.ts';
 import { isAttributeName, jsxAttribute } from '../../vocabulary/attributes.ts';
 import { uniqueCodeName } from '../../model/names.ts';
 import { TAGS } from '../../vocabulary/tags.ts';
 import { jsxVectorName } from '../../vocabulary/vectors.ts';
 import { actAttributes, arrivalLiteral, callOf } from './print_acts.ts';
-import { isText, type MarkupElement, type MarkupNode, type PropValue } from '../form/markup.ts';
+import {
+  isElement,
+  isText,
+  type MarkupElement,
+  type MarkupList,
+  type MarkupNode,
+  type MarkupOutlet,
+  type PropValue,
+} from '../form/markup.ts';
 
 /** Text with, for each of its lines, the design element that the line writes. */
 export interface PrintedCode {
@@ -195,7 +205,6 @@ const room = (depth: number): number => PRINT_WIDTH - 2 * depth;
 /** An element as lines, `depth` levels in. */
 export function printElement(node: MarkupElement, depth: number, used: Used): Line[] {
   if (node.when) return printOptional(node, depth, used);
-  if (node.list) return printList(node.list, node.key, depth, used);
   const { tag, attributes } = openingOf(node, depth, used);
   const key = node.key;
   const line = (text: string): Line => ({ text: pad(depth) + text, key });
@@ -215,7 +224,13 @@ export function printElement(node: MarkupElement, depth: number, used: Used): Li
       ? [line(`${open}>`)]
       : [line(`<${tag}`), ...attributeLines(attributes, depth, key), line('>')];
   const [only] = parts;
-  if (parts.length === 1 && typeof only !== 'string' && only.when && attributes.length < 2) {
+  if (
+    parts.length === 1 &&
+    typeof only !== 'string' &&
+    isElement(only) &&
+    only.when &&
+    attributes.length < 2
+  ) {
     const inner = printElement(only, depth, used);
     const whole = inner.length === 1 ? `${open}>${inner[0].text.trim()}</${tag}>` : '';
     if (whole && whole.length <= room(depth)) return [line(whole)];
@@ -229,17 +244,13 @@ export function printElement(node: MarkupElement, depth: number, used: Used): Li
 function printOptional({ when, ...node }: MarkupElement, depth: number, used: Used): Line[] {
   const inner = printElement(node, depth + 1, used);
   const line = (text: string): Line => ({ text: pad(depth) + text, key: node.key });
-  const only = inner.length === 1 ? `{${when} && ${inner[0].text.trim()}}` : '';
+  const term = conditionCode(when!);
+  const only = inner.length === 1 ? `{${term} && ${inner[0].text.trim()}}` : '';
   if (only && only.length <= room(depth)) return [line(only)];
-  return [line(`{${when} && (`), ...inner, line(')}')];
+  return [line(`{${term} && (`), ...inner, line(')}')];
 }
 
-function printList(
-  { component, data }: NonNullable<MarkupElement['list']>,
-  key: string | null,
-  depth: number,
-  used: Used,
-): Line[] {
+function printList({ list: { component, data }, key }: MarkupList, depth: number, used: Used): Line[] {
   used.components.add(component);
   const line = (text: string): Line => ({ text: pad(depth) + text, key });
   const row = data.replace(/(?:ies)$/, 'y').replace(/s$/, '') || 'row';
@@ -260,12 +271,38 @@ const attributeLines = (attributes: readonly string[], depth: number, key: strin
     attribute.split('\n').map((text) => ({ text: pad(depth + 1) + text, key })),
   );
 
+/** What stands among children: text and expressions as they are written, elements, lists and the outlet. */
+type Part = string | MarkupElement | MarkupList | MarkupOutlet;
+
+/** Whether what is written of a part has nothing in it. */
+const isEmpty = (part: Exclude<Part, string>): boolean => !isElement(part) || !part.children.length;
+const keyOf = (part: Exclude<Part, string>): string | null => ('outlet' in part ? null : part.key);
+
+function printPart(part: Exclude<Part, string>, depth: number, used: Used): Line[] {
+  if (isElement(part)) return printElement(part, depth, used);
+  if ('list' in part) return printList(part, depth, used);
+  return [{ text: `${pad(depth)}<Outlet />`, key: null }];
+}
+
+/** An expression as it stands in a component, whose props are names there. */
+const NAMES: ExpressionNames = {
+  prop: (name) => name,
+  variable: (name) => name,
+  parameter: (where, name) => (where === 'path' ? `params.${name}` : `query.get(${quote(name)})`),
+  path: 'pathname',
+};
+const code = (expression: Expression): string => printExpression(expression, NAMES);
+/** An expression before an operator that binds less than any comparison. */
+const conditionCode = (expression: Expression): string =>
+  /^(choice|or)$/.test(expression.kind) ? `(${code(expression)})` : code(expression);
+
 /** Children as text pieces and elements. Text that JSX would change is written as an expression. */
-function partsOf(children: readonly MarkupNode[]): (string | MarkupElement)[] {
-  const parts: (string | MarkupElement)[] = [];
+function partsOf(children: readonly MarkupNode[]): Part[] {
+  const parts: Part[] = [];
   for (const child of children) {
-    if (!isText(child)) parts.push(child);
-    else if (child.slot) parts.push(`{${child.slot}}`);
+    if ('slot' in child) parts.push(`{${code(child.slot)}}`);
+    else if (!isText(child)) parts.push(child);
+    else if (child.given) parts.push(`{${code(child.given)}}`);
     else if (child.text !== '')
       parts.push(needsExpression(child.text) ? `{${quote(child.text)}}` : jsxText(child.text));
   }
@@ -276,12 +313,7 @@ const needsExpression = (text: string): boolean =>
   /\n| {2}|\t/.test(text) || (text.trim() === '' && text !== ' ');
 
 /** Words are put on lines as far as they go; an element among text stays on its line where it fits. */
-function fill(
-  parts: readonly (string | MarkupElement)[],
-  depth: number,
-  key: string | null,
-  used: Used,
-): Line[] {
+function fill(parts: readonly Part[], depth: number, key: string | null, used: Used): Line[] {
   const lines: Line[] = [];
   let current = '';
   let currentKey = key;
@@ -299,10 +331,10 @@ function fill(
   let pendingSpace = false;
   parts.forEach((part, i) => {
     if (typeof part !== 'string') {
-      const printed = printElement(part, depth, used);
+      const printed = printPart(part, depth, used);
       const inline = printed.length === 1 ? printed[0].text.slice(pad(depth).length) : null;
       const touchesText = typeof parts[i - 1] === 'string' || typeof parts[i + 1] === 'string';
-      const stands = !part.children.length && !pendingSpace && current !== '';
+      const stands = isEmpty(part) && !pendingSpace && current !== '';
       if (inline !== null && touchesText) {
         if (stands) flush();
         if (pendingSpace && current && `${current} ${inline}`.length > width) {
@@ -310,7 +342,7 @@ function fill(
           flush();
           current = inline;
         } else current += (pendingSpace && current ? ' ' : '') + inline;
-        if (!current.trim() || current === inline) currentKey = part.key;
+        if (!current.trim() || current === inline) currentKey = keyOf(part);
       } else {
         const last = lines.at(-1);
         // A space between two elements stands at the end of the first one's line.
@@ -354,8 +386,7 @@ function fill(
         pendingSpace = false;
       }
       // Next to an element without content, text without a space begins a line of its own.
-      if (isFirst && !pendingSpace && typeof after === 'object' && !after.children.length && word.length > 1)
-        flush();
+      if (isFirst && !pendingSpace && typeof after === 'object' && isEmpty(after) && word.length > 1) flush();
       addWord(word, pendingSpace);
       pendingSpace = false;
     });
@@ -371,6 +402,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   let tag = node.tag;
   const { link, form } = node;
   const { slots = {} } = node;
+  const to = slots.to && code(slots.to);
   if (node.use) return { tag: node.use.component, attributes: usedProps(node.use, depth, used) };
   const icon = used.options.iconOf?.(node);
   if (icon) {
@@ -387,7 +419,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   for (const [name, prop] of Object.entries(slots))
     if (name.startsWith('@')) attributes.push(slotAttribute(node, name.slice(1), prop));
   if (node.asset) {
-    const value = slots.asset ?? assetName(node.asset, used);
+    const value = slots.asset ? code(slots.asset) : assetName(node.asset, used);
     attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${value}}`);
   }
   if (node.tag === 'form' && !node.acts?.some((act) => act.on === 'submit'))
@@ -398,7 +430,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   const arrival = 'arrival' in link ? arrivalLiteral(link.arrival) : null;
   if (form === 'anchor') {
     if (link.kind === 'external')
-      attributes.unshift(slots.to ? `href={${slots.to}}` : `href=${jsxValue(link.href)}`, 'rel="noreferrer"');
+      attributes.unshift(to ? `href={${to}}` : `href=${jsxValue(link.href)}`, 'rel="noreferrer"');
     else if (link.kind === 'file')
       attributes.unshift(
         `href={${used.options.fileImport(link.asset, used)}}`,
@@ -408,8 +440,8 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
       used.go = true;
       tag = 'Go';
       attributes.unshift(
-        slots.to
-          ? `to={${slots.to}}`
+        to
+          ? `to={${to}}`
           : `to=${jsxValue(link.kind === 'go' ? link.to : link.kind === 'back' ? link.fallback : '')}`,
         ...(arrival ? [`arrival={${arrival}}`] : []),
       );
@@ -418,11 +450,11 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     used.back = true;
     tag = 'Back';
     attributes.unshift(
-      slots.to ? `fallback={${slots.to}}` : `fallback=${jsxValue(link.fallback)}`,
+      to ? `fallback={${to}}` : `fallback=${jsxValue(link.fallback)}`,
       ...(arrival ? [`arrival={${arrival}}`] : []),
     );
   } else {
-    const call = callOf(link, used, slots.to);
+    const call = callOf(link, used, to);
     if (form === 'button') attributes.push(`onClick={() => ${call}}`);
     else {
       used.pressable = true;
@@ -450,12 +482,12 @@ export function classCode(name: string, used: Used): string {
 }
 
 /** The class of a node whose class depends on a prop. */
-function variantClass({ prop, classes }: NonNullable<MarkupElement['variant']>, used: Used): string {
+function variantClass({ by, classes }: NonNullable<MarkupElement['variant']>, used: Used): string {
   const named = (name: string | null | undefined): string => (name ? classCode(name, used) : 'undefined');
   const values = Object.keys(classes);
   if (values.length === 2 && 'true' in classes)
-    return `${prop} ? ${named(classes.true)} : ${named(classes.false)}`;
-  return `${classTable(classes, used)}[${prop}]`;
+    return `${conditionCode(by)} ? ${named(classes.true)} : ${named(classes.false)}`;
+  return `${classTable(classes, used)}[${code(by)}]`;
 }
 
 /** Name of the table of a choice's classes, noted as used: that of the first of them, where no other is called so. */
@@ -487,7 +519,7 @@ function usedProps(use: NonNullable<MarkupElement['use']>, depth: number, used: 
 export function valueCode(value: PropValue, depth: number, used: Used): string {
   if (typeof value === 'boolean') return String(value);
   if (typeof value === 'string') return quote(value);
-  if ('slot' in value) return value.slot;
+  if ('given' in value) return code(value.given);
   if ('asset' in value) return assetName(value.asset, used);
   const lines = printElement(value.node, depth + 1, used);
   if (lines.length === 1) return lines[0].text.trim();
@@ -512,12 +544,15 @@ const isPressedInput = ({ attributes }: MarkupElement): boolean =>
   ['submit', 'button', 'reset'].includes(String(attributes.type));
 
 /** An attribute that a prop gives. Props are text, and some attributes are numbers. */
-function slotAttribute(node: MarkupElement, name: string, prop: string): string {
+function slotAttribute(node: MarkupElement, name: string, given: Expression): string {
   const written = jsxNameOf(node, name);
-  if (!written.isNumber) return `${written.name}={${prop}}`;
-  return /^\w+$/.test(prop)
-    ? `${written.name}={${prop} ? Number(${prop}) : undefined}`
-    : `${written.name}={${prop.replace(/'(-?\d+(?:\.\d+)?)'/g, '$1')}}`;
+  if (!written.isNumber) return `${written.name}={${code(given)}}`;
+  if (given.kind === 'prop') return `${written.name}={${code(given)} ? Number(${code(given)}) : undefined}`;
+  const asNumber = (part: Expression): Expression =>
+    part.kind === 'literal' && typeof part.value === 'string' && /^-?\d+(\.\d+)?$/.test(part.value)
+      ? literal(Number(part.value))
+      : part;
+  return `${written.name}={${code(mapExpression(given, asNumber))}}`;
 }
 
 function printAttribute(

@@ -1,5 +1,5 @@
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
-import { isText, type MarkupElement } from '../form/markup.ts';
+import { isElement, type MarkupElement } from '../form/markup.ts';
 import { newUsed, printElement, type TsxOptions } from './print_tsx.ts';
 
 /** A component is not longer than so many lines; what is, is parted. */
@@ -45,11 +45,11 @@ export function partScreen(
   };
   const shorten = (node: MarkupElement): MarkupElement => {
     if (linesOf(node) <= most) return node;
-    let children = node.children.map((child) => (isText(child) ? child : shorten(child)));
+    let children = node.children.map((child) => (isElement(child) ? shorten(child) : child));
     let total = linesOf({ ...node, children });
     const large = children
       .flatMap((child, i) =>
-        isText(child) || child.use || child.list || child.when ? [] : [{ i, lines: linesOf(child) }],
+        isElement(child) && !child.use && !child.when ? [{ i, lines: linesOf(child) }] : [],
       )
       .sort((a, b) => b.lines - a.lines);
     const gone = new Map<number, MarkupElement>();

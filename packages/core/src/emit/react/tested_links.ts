@@ -2,6 +2,7 @@ import {
   type EmittedAct,
   type EmittedStep,
   isCounted,
+  isElement,
   isText,
   type MarkupElement,
   type MarkupNode,
@@ -40,7 +41,7 @@ export function testedLinksIn(root: MarkupElement): Omit<TestedLink, 'from'>[] {
       const act = node.acts?.find(({ on }) => on === 'press');
       for (const way of act ? waysOf(act) : []) links.push({ ...pressed, ...way });
     }
-    for (const child of node.children) if (!isText(child)) visit(child);
+    for (const child of node.children) if (isElement(child)) visit(child);
   };
   visit(root);
   return links;
@@ -58,9 +59,11 @@ function fullName({ attributes, children }: MarkupElement): string {
   const textOf = (node: MarkupNode): string =>
     isText(node)
       ? node.text
-      : node.tag === 'img'
-        ? String(node.attributes.alt ?? '')
-        : node.children.map(textOf).join(' ');
+      : !isElement(node)
+        ? ''
+        : node.tag === 'img'
+          ? String(node.attributes.alt ?? '')
+          : node.children.map(textOf).join(' ');
   return children.map(textOf).join(' ').replace(/\s+/g, ' ').trim();
 }
 

@@ -1,8 +1,12 @@
+import { allOf, type Expression, propsOf, usesAddress } from '../../../expression/expression.ts';
 import type { Component } from '../../../model/app.ts';
 import { kebabCase, pascalCase, uniqueCodeName, uniqueName } from '../../../model/names.ts';
 import {
   type EmittedScreen,
+  givenIn,
+  isElement,
   isText,
+  mapChildren,
   type MarkupElement,
   type MarkupNode,
   type PropValue,
@@ -15,6 +19,7 @@ import {
   type Prop,
   type Template,
   templateOf,
+  termsOf,
 } from './template.ts';
 
 /** A component as it will be written. */
@@ -135,7 +140,7 @@ function withoutUnused(
   for (const [key, { root, component }] of order) {
     const made = withoutProps(root, props);
     cleaned.set(key, made);
-    if (component) props.set(component.name, termsIn(made));
+    if (component) props.set(component.name, propsIn(made));
   }
   const needed = new Map<string, ReadonlySet<string>>();
   for (const { component } of bodies.values())
@@ -152,12 +157,12 @@ function withoutUnused(
       ),
     );
     const root = guarded(cleaned.get(key)!, optional, needed);
-    const [classes, terms] = [classesIn(root), termsIn(root)];
+    const [classes, terms] = [classesIn(root), propsIn(root)];
     return [
       {
         ...component,
         root,
-        usesPath: terms.has('pathname'),
+        usesPath: expressionsIn(root).some(usesAddress),
         props: component.props.filter((prop) => terms.has(prop.name)),
         rules: [...rules.values()].filter((rule) => classes.has(rule.className)),
       },
@@ -180,25 +185,26 @@ function withoutUnused(
   };
 }
 
-/** Names that the terms of a component's markup are made of. */
-function termsIn(root: MarkupElement): Set<string> {
-  const names = new Set<string>();
-  const take = (term: string | undefined): void => {
-    for (const name of term?.replace(/'[^']*'|"[^"]*"/g, '').match(/[a-z_]\w*/gi) ?? []) names.add(name);
-  };
+/** Names of the props that a component's markup looks at. */
+function propsIn(root: MarkupElement): Set<string> {
+  return new Set(expressionsIn(root).flatMap((one) => [...propsOf(one)]));
+}
+
+/** All that a component's markup works out. */
+function expressionsIn(root: MarkupElement): Expression[] {
+  const found: Expression[] = [];
   const visit = (node: MarkupElement): void => {
-    take(node.when);
-    take(node.variant?.prop);
-    Object.values(node.slots ?? {}).forEach(take);
+    found.push(...termsOf(node));
     for (const value of Object.values(node.use?.props ?? {}))
-      if (typeof value === 'object' && 'slot' in value) take(value.slot);
+      if (typeof value === 'object' && 'given' in value) found.push(value.given);
     for (const child of node.children) {
-      if (isText(child)) take(child.slot);
-      else visit(child);
+      if (isElement(child)) visit(child);
+      else if ('slot' in child) found.push(child.slot);
+      else if (isText(child) && child.given) found.push(child.given);
     }
   };
   visit(root);
-  return names;
+  return found;
 }
 
 /**
@@ -212,32 +218,28 @@ function guarded(
   optional: ReadonlySet<string>,
   needed: ReadonlyMap<string, ReadonlySet<string>>,
 ): MarkupElement {
-  const children = node.children.map((child) => (isText(child) ? child : guarded(child, optional, needed)));
-  const isSame = children.every((child, i) => child === node.children[i]);
-  const made = isSame ? node : { ...node, children };
+  const made = mapChildren(node, (child) => (isElement(child) ? guarded(child, optional, needed) : child));
   const known = node.use && needed.get(node.use.component);
   if (!known) return made;
-  const there = new Set(node.when?.split(' && ') ?? []);
   const missing = Object.entries(node.use!.props).flatMap(([name, value]) =>
     typeof value === 'object' &&
-    'slot' in value &&
+    'given' in value &&
+    value.given.kind === 'prop' &&
     known.has(name) &&
-    optional.has(value.slot) &&
-    !there.has(value.slot)
-      ? [value.slot]
+    optional.has(value.given.name)
+      ? [value.given]
       : [],
   );
-  if (!missing.length) return made;
-  return { ...made, when: [...there, ...new Set(missing)].join(' && ') };
+  const when = allOf([...(node.when ? [node.when] : []), ...missing]);
+  return when ? { ...made, when } : made;
 }
 
 function withoutProps(node: MarkupElement, props: ReadonlyMap<string, ReadonlySet<string>>): MarkupElement {
-  const children = node.children.map((child) => (isText(child) ? child : withoutProps(child, props)));
-  const isSame = children.every((child, i) => child === node.children[i]);
+  const made = mapChildren(node, (child) => (isElement(child) ? withoutProps(child, props) : child));
   const known = node.use && props.get(node.use.component);
-  if (!known) return isSame ? node : { ...node, children };
+  if (!known) return made;
   const used = Object.entries(node.use!.props).filter(([name]) => known.has(name));
-  return { ...node, children, use: { ...node.use!, props: Object.fromEntries(used) } };
+  return { ...made, use: { ...node.use!, props: Object.fromEntries(used) } };
 }
 
 interface BodyPlace extends Place {
@@ -266,7 +268,7 @@ function currentPlaces(bodies: ReadonlyMap<string, Body>, keys: readonly string[
   const found: BodyPlace[] = [];
   for (const [body, { root, rules, route, component }] of bodies)
     visitMarkup(root, (node) => {
-      if (node.key === null || !wanted.has(node.key) || node.use || node.list) return true;
+      if (node.key === null || !wanted.has(node.key) || node.use) return true;
       found.push({ node, rules, route, body, ...(component ? { props: component.props } : {}) });
       return false;
     });
@@ -279,7 +281,8 @@ function currentPlaces(bodies: ReadonlyMap<string, Body>, keys: readonly string[
 }
 
 const dependsOnProps = (node: MarkupElement): boolean =>
-  !!node.variant || node.children.some((child) => !isText(child) && (!!child.when || dependsOnProps(child)));
+  !!node.variant ||
+  node.children.some((child) => isElement(child) && (!!child.when || dependsOnProps(child)));
 
 /** The classes that markup has, drawings that are given as props among it. */
 export function classesIn(root: MarkupElement): Set<string> {
@@ -287,12 +290,8 @@ export function classesIn(root: MarkupElement): Set<string> {
   const visit = (node: MarkupElement): void => {
     if (node.className) classes.add(node.className);
     for (const name of Object.values(node.variant?.classes ?? {})) if (name) classes.add(name);
-    const given = [
-      ...Object.values(node.use?.props ?? {}),
-      ...(node.list?.records ?? []).flatMap((record) => Object.values(record)),
-    ];
-    for (const value of given) if (typeof value === 'object' && 'node' in value) visit(value.node);
-    for (const child of node.children) if (!isText(child)) visit(child);
+    for (const value of givenIn(node)) if (typeof value === 'object' && 'node' in value) visit(value.node);
+    for (const child of node.children) if (isElement(child)) visit(child);
   };
   visit(root);
   return classes;
@@ -346,9 +345,9 @@ function withOwnRules(
     return name;
   };
   const visit = (node: MarkupNode): MarkupNode => {
-    if (isText(node)) return node;
+    if (!isElement(node)) return node;
     const variant = node.variant && {
-      prop: node.variant.prop,
+      by: node.variant.by,
       classes: Object.fromEntries(
         Object.entries(node.variant.classes).map(([value, ref]) => [value, take(ref)]),
       ),
@@ -381,8 +380,7 @@ const useOf = (
 function replace(root: MarkupElement, uses: ReadonlyMap<MarkupElement, MarkupElement>): MarkupElement {
   const made = uses.get(root);
   if (made) return made;
-  const children = root.children.map((child) => (isText(child) ? child : replace(child, uses)));
-  return children.every((child, i) => child === root.children[i]) ? root : { ...root, children };
+  return mapChildren(root, (child) => (isElement(child) ? replace(child, uses) : child));
 }
 
 /** Puts one list where rows of a component stand one after the other. */
@@ -399,12 +397,12 @@ function gatherLists(
       const child = node.children[i];
       const isRow = (other: MarkupNode | undefined): other is MarkupElement =>
         !!other &&
-        !isText(other) &&
+        isElement(other) &&
         other.use?.component === component &&
         other.key !== null &&
         rows.has(other.key);
       if (!isRow(child) || !isRow(node.children[i + 1])) {
-        children.push(isText(child) ? child : visit(child));
+        children.push(isElement(child) ? visit(child) : child);
         continue;
       }
       const run: MarkupElement[] = [];
@@ -413,11 +411,7 @@ function gatherLists(
       const list = listOf(component, run, lists);
       lists.push(list);
       children.push({
-        tag: '#list',
         key: run[0].key,
-        className: null,
-        attributes: {},
-        children: [],
         list: { component, data: list.data, records: list.records },
       });
     }
@@ -459,10 +453,10 @@ function plural(name: string): string {
 /** Visits markup from the outside inwards; return false to leave out what is inside. */
 function visitMarkup(root: MarkupElement, visit: (node: MarkupElement) => boolean): void {
   if (!visit(root)) return;
-  for (const child of root.children) if (!isText(child)) visitMarkup(child, visit);
+  for (const child of root.children) if (isElement(child)) visitMarkup(child, visit);
 }
 
 function sizeOf(node: MarkupElement | undefined): number {
   if (!node) return 0;
-  return node.children.reduce((sum, child) => sum + (isText(child) ? 0 : sizeOf(child)), 1);
+  return node.children.reduce((sum, child) => sum + (isElement(child) ? sizeOf(child) : 0), 1);
 }

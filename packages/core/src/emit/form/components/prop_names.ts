@@ -1,5 +1,5 @@
 import { camelCase, isCodeName, uniqueCodeName } from '../../../model/names.ts';
-import { isText, type MarkupElement, type PropValue } from '../markup.ts';
+import { isElement, isText, type MarkupElement, type PropValue } from '../markup.ts';
 
 /** What is known of a prop when it gets its name. */
 export interface PropHint {
@@ -119,7 +119,10 @@ function contentWord(node: MarkupElement): string {
   if (node.tag === 'button' || node.tag === 'a') return 'action';
   const texts: string[] = [];
   const visit = (inner: MarkupElement): void =>
-    inner.children.forEach((child) => (isText(child) ? void texts.push(child.text) : visit(child)));
+    inner.children.forEach((child) => {
+      if (isText(child)) texts.push(child.text);
+      else if (isElement(child)) visit(child);
+    });
   visit(node);
   const word = camelCase(texts.join(' ').split(/\s+/).slice(0, 2).join(' '));
   return /^[a-z]\w{1,20}$/i.test(word) ? word : 'part';

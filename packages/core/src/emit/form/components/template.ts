@@ -1,14 +1,26 @@
 import { hash } from '../../../roles/shape.ts';
 import {
+  allOf,
+  atOneOf,
+  choice,
+  type Expression,
+  literal,
+  mapExpression,
+  propNamed,
+  propsOf,
+  usesAddress,
+} from '../../../expression/expression.ts';
+import {
+  isElement,
   isText,
   type MarkupElement,
   type MarkupNode,
+  type MarkupSlot,
   type MarkupText,
   type PropValue,
   type StyleRule,
   withoutKeys,
 } from '../markup.ts';
-import { quote } from '../../quoting.ts';
 import { propNameFor, type PropHint } from './prop_names.ts';
 
 /** A prop of a component. */
@@ -61,7 +73,8 @@ export function templateOf(
     places.map(({ node: { when: _when, ...node } }) => node),
     true,
   );
-  return root && { root, props: builder.props(), usesPath: builder.usesPath, values: builder.values() };
+  if (!root || !isElement(root)) return null;
+  return { root, props: builder.props(), usesPath: builder.usesPath, values: builder.values() };
 }
 
 /** Routes that one term can name. */
@@ -83,12 +96,12 @@ class TemplateBuilder {
   readonly #links: ReadonlySet<string>;
   readonly #found: Found[] = [];
   /** Flags and choices by how they part the places, so that what goes together is one prop. */
-  readonly #partitions = new Map<string, string>();
+  readonly #partitions = new Map<string, Expression>();
   readonly #taken = new Set<string>();
   /** Props of outer components that are handed on. */
   readonly #handedOn = new Set<string>();
   usesPath = false;
-  #ownLink: { readonly literal: string; readonly slot: string } | null = null;
+  #ownLink: { readonly address: string; readonly given: Expression } | null = null;
 
   constructor(places: readonly Place[], names: Readonly<Record<string, string>>, hasDefaults: boolean) {
     this.#places = places;
@@ -141,7 +154,7 @@ class TemplateBuilder {
     isRoot = false,
     /** The places that could have it: those that have what it stands in. */
     could: readonly boolean[] = nodes.map(() => true),
-  ): MarkupElement | null {
+  ): MarkupElement | MarkupSlot | null {
     const there = nodes.filter((node) => node !== null);
     const isMissing = nodes.some((node, i) => node === null && could[i]);
     const [first] = there;
@@ -155,13 +168,7 @@ class TemplateBuilder {
         nodes.map((node) => (node ? { node } : undefined)),
         { tag: 'svg', node: first },
       );
-      return {
-        tag: '#slot',
-        key: first.key,
-        className: null,
-        attributes: {},
-        children: [{ text: '', slot }],
-      };
+      return { slot };
     }
     const made: MarkupElement = {
       ...first,
@@ -171,30 +178,27 @@ class TemplateBuilder {
     };
     const outer = this.#ownLink;
     if (made.slots?.to && first.link?.kind === 'go')
-      this.#ownLink = {
-        literal: `pathname === ${quote(first.link.to)}`,
-        slot: `pathname === ${made.slots.to}`,
-      };
+      this.#ownLink = { address: first.link.to, given: made.slots.to };
     const children = this.#children(nodes);
     const renamed = this.#renamed(made);
     this.#ownLink = outer;
     if (!children) return null;
     // What depended on a prop of the outer component depends on it still.
-    const when = [
-      renamed.when && this.#carried(renamed.when, nodes),
-      isMissing && this.#presence(nodes, could, first),
-    ].filter((term) => typeof term === 'string');
-    return { ...renamed, children, ...(when.length ? { when: when.join(' && ') } : {}) };
+    const when = allOf([
+      ...(renamed.when ? [this.#carried(renamed.when, nodes)] : []),
+      ...(isMissing ? [this.#presence(nodes, could, first)] : []),
+    ]);
+    return { ...renamed, children, ...(when ? { when } : {}) };
   }
 
   /** What looks whether its own link is the present one looks at the prop that says where the link leads. */
   #renamed(node: MarkupElement): MarkupElement {
     const own = this.#ownLink;
     if (!own || !node.key) return this.#noted(node);
-    const rename = (term: string): string => term.replaceAll(own.literal, own.slot);
+    const rename = (term: Expression): Expression => renamedAddress(term, own.address, own.given);
     return this.#noted({
       ...node,
-      ...(node.variant ? { variant: { ...node.variant, prop: rename(node.variant.prop) } } : {}),
+      ...(node.variant ? { variant: { ...node.variant, by: rename(node.variant.by) } } : {}),
       ...(node.when ? { when: rename(node.when) } : {}),
       ...(node.slots
         ? {
@@ -205,8 +209,7 @@ class TemplateBuilder {
   }
 
   #noted(node: MarkupElement): MarkupElement {
-    if (JSON.stringify([node.variant?.prop, node.when, node.slots]).includes('pathname'))
-      this.usesPath = true;
+    if (termsOf(node).some(usesAddress)) this.usesPath = true;
     return node;
   }
 
@@ -215,14 +218,13 @@ class TemplateBuilder {
    * @param nodes where it stands; a place without it may stand in another component, which has no such prop
    */
   #carried(
-    term: string,
+    term: Expression,
     nodes: readonly (MarkupNode | null)[],
     kind: Prop['kind'] = 'flag',
     choices?: readonly string[],
-  ): string {
-    for (const name of term.replace(/'[^']*'|undefined|\.includes|pathname/g, '').match(/\b[a-z]\w*\b/gi) ??
-      []) {
-      const given = nodes.map((node) => (node ? { slot: name } : choices?.[0]));
+  ): Expression {
+    for (const name of propsOf(term)) {
+      const given = nodes.map((node) => (node ? { given: propNamed(name) } : choices?.[0]));
       const known = this.#found.find(({ prop }) => prop.name === name);
       if (known && !this.#handedOn.has(name)) continue;
       if (known) {
@@ -249,7 +251,7 @@ class TemplateBuilder {
   }
 
   /** A term of a node with its own link made neutral. */
-  #own(node: MarkupElement | null, term: string | undefined): string {
+  #own(node: MarkupElement | null, term: Expression | undefined): string {
     return node ? ownTerms(node, [term]) : '';
   }
 
@@ -259,6 +261,9 @@ class TemplateBuilder {
     for (const column of columns) {
       const first = column.find((node) => node !== null)!;
       if (isText(first)) made.push(this.#text(column as (MarkupText | null)[], nodes));
+      else if ('slot' in first) made.push(this.#drawing(column as (MarkupSlot | null)[], nodes));
+      // Lists and outlets belong to screens and layouts.
+      else if (!isElement(first)) return null;
       else {
         const child = this.element(
           column as (MarkupElement | null)[],
@@ -266,7 +271,7 @@ class TemplateBuilder {
           nodes.map((node) => node !== null),
         );
         if (!child) return null;
-        made.push(child.tag === '#slot' ? child.children[0] : child);
+        made.push(child);
       }
     }
     return made;
@@ -275,25 +280,32 @@ class TemplateBuilder {
   #text(column: readonly (MarkupText | null)[], parents: readonly (MarkupElement | null)[]): MarkupText {
     const [text] = column.filter((node) => node !== null);
     const isSame = column.every((node, i) =>
-      node ? node.text === text.text && node.slot === text.slot : !parents[i],
+      node ? node.text === text.text && isSameTerm(node.given, text.given) : !parents[i],
     );
     // What an outer component is given is handed on, under the same name.
-    if (isSame)
-      return text.slot
-        ? { ...text, slot: this.#carried(text.slot, column, text.text === '' ? 'drawing' : 'text') }
-        : text;
-    const values = column.map((node) => (node ? (node.slot ? { slot: node.slot } : node.text) : undefined));
+    if (isSame) return text.given ? { ...text, given: this.#carried(text.given, column, 'text') } : text;
+    const values = column.map((node) =>
+      node ? (node.given ? { given: node.given } : node.text) : undefined,
+    );
     const parent = parents.find((node) => node !== null)!;
-    // A drawing that is given as a whole stands as a text without letters.
-    const kind = column.some((node) => node?.slot && node.text === '') ? 'drawing' : 'text';
     return {
       text: text.text,
-      slot: this.#slot(kind, values, { tag: parent.tag, node: parent, texts: values }),
+      given: this.#slot('text', values, { tag: parent.tag, node: parent, texts: values }),
     };
   }
 
+  /** A drawing that an outer component is given whole. */
+  #drawing(column: readonly (MarkupSlot | null)[], parents: readonly (MarkupElement | null)[]): MarkupSlot {
+    const [first] = column.filter((node) => node !== null);
+    const isSame = column.every((node, i) => (node ? isSameTerm(node.slot, first.slot) : !parents[i]));
+    if (isSame) return { slot: this.#carried(first.slot, column, 'drawing') };
+    const values = column.map((node) => (node ? { given: node.slot } : undefined));
+    const parent = parents.find((node) => node !== null)!;
+    return { slot: this.#slot('drawing', values, { tag: 'svg', node: parent }) };
+  }
+
   #content(nodes: readonly (MarkupElement | null)[], first: MarkupElement): Partial<MarkupElement> {
-    const slots: Record<string, string> = { ...first.slots };
+    const slots: Record<string, Expression> = { ...first.slots };
     const there = nodes.filter((node) => node !== null);
     const names = new Set(
       there.flatMap((node) => [
@@ -310,7 +322,7 @@ class TemplateBuilder {
           this.#carried(
             first.slots![`@${name}`],
             nodes,
-            first.slots![`@${name}`].includes('?') ? 'flag' : 'text',
+            first.slots![`@${name}`].kind === 'choice' ? 'flag' : 'text',
           );
           continue;
         }
@@ -319,7 +331,7 @@ class TemplateBuilder {
           nodes.map((node) => {
             const expr = node?.slots?.[`@${name}`];
             const value = node?.attributes[name];
-            return expr ? { slot: expr } : value === true ? true : value;
+            return expr ? { given: expr } : value === true ? true : value;
           }),
           { tag: first.tag, node: first, attribute: name },
         );
@@ -337,7 +349,7 @@ class TemplateBuilder {
           nodes.map((node) => node && node.attributes[name] !== undefined),
           first,
         );
-        slots[`@${name}`] = sample === true ? flag : `${flag} ? ${quote(sample)} : undefined`;
+        slots[`@${name}`] = sample === true ? flag : choice(flag, literal(sample), literal(undefined));
       } else if (name === 'type') {
         const choices = given.filter((value): value is string => typeof value === 'string');
         slots['@type'] = this.#slot(
@@ -354,24 +366,28 @@ class TemplateBuilder {
           texts: values,
         });
     }
-    if (there.some((node) => node.asset !== first.asset || node.slots?.asset !== first.slots?.asset))
+    if (
+      there.some((node) => node.asset !== first.asset || !isSameTerm(node.slots?.asset, first.slots?.asset))
+    )
       slots.asset = this.#slot(
         'image',
         nodes.map((node) =>
-          node?.slots?.asset ? { slot: node.slots.asset } : node?.asset ? { asset: node.asset } : undefined,
+          node?.slots?.asset ? { given: node.slots.asset } : node?.asset ? { asset: node.asset } : undefined,
         ),
         { tag: 'img', node: first },
       );
     const targets = nodes.map((node) =>
-      node?.slots?.to ? { slot: node.slots.to } : node?.link ? addressOf(node.link) : undefined,
+      node?.slots?.to ? { given: node.slots.to } : node?.link ? addressOf(node.link) : undefined,
     );
     const isSameTarget = there.every(
       (node) =>
-        !node.link || (addressOf(node.link) === addressOf(first.link!) && node.slots?.to === first.slots?.to),
+        !node.link ||
+        (addressOf(node.link) === addressOf(first.link!) && isSameTerm(node.slots?.to, first.slots?.to)),
     );
     if (!isSameTarget) slots.to = this.#slot('link', targets, { tag: first.tag, node: first });
-    if (slots.asset && slots.asset === first.slots?.asset) this.#carried(slots.asset, nodes, 'image');
-    if (slots.to && slots.to === first.slots?.to) this.#carried(slots.to, nodes, 'link');
+    if (slots.asset && isSameTerm(slots.asset, first.slots?.asset))
+      this.#carried(slots.asset, nodes, 'image');
+    if (slots.to && isSameTerm(slots.to, first.slots?.to)) this.#carried(slots.to, nodes, 'link');
     return { attributes, ...(Object.keys(slots).length ? { slots } : {}) };
   }
 
@@ -403,7 +419,7 @@ class TemplateBuilder {
       const classes = Object.fromEntries(
         Object.entries(first.variant.classes).map(([value, name]) => [value, classRef(at, name)]),
       );
-      this.#carried(first.variant.prop, nodes, 'flag', 'true' in classes ? undefined : Object.keys(classes));
+      this.#carried(first.variant.by, nodes, 'flag', 'true' in classes ? undefined : Object.keys(classes));
       return { className: null, variant: { ...first.variant, classes } };
     }
     const looks = nodes.map((node, i) => (node ? lookOf(this.#places[i], node.className) : undefined));
@@ -420,20 +436,20 @@ class TemplateBuilder {
     const pattern = looks.map((look) => (look === undefined ? -1 : distinct.indexOf(look)));
     if (others.length === 1) {
       const values = looks.map((look) => (look === undefined ? undefined : look === others[0]));
-      const prop = this.#partition(pattern, 'flag', values, first);
+      const by = this.#partition(pattern, 'flag', values, first);
       return {
         className: null,
-        variant: { prop, classes: { true: classAt(others[0]), false: classAt(usual) } },
+        variant: { by, classes: { true: classAt(others[0]), false: classAt(usual) } },
       };
     }
     const letters = distinct.map((_, i) => (distinct[i] === usual ? 'plain' : `variant${i + 1}`));
     // Where the part is not there at all its choice says nothing, and need not be left unsaid.
     const values = looks.map((look) => (look === undefined ? 'plain' : letters[distinct.indexOf(look)]));
-    const prop = this.#partition(pattern, 'choice', values, first, letters);
+    const by = this.#partition(pattern, 'choice', values, first, letters);
     return {
       className: null,
       variant: {
-        prop,
+        by,
         classes: Object.fromEntries(letters.map((letter, i) => [letter, classAt(distinct[i])])),
       },
     };
@@ -444,15 +460,15 @@ class TemplateBuilder {
     nodes: readonly (MarkupElement | null)[],
     could: readonly boolean[],
     first: MarkupElement,
-  ): string {
+  ): Expression {
     const pattern = nodes.map((node) => (node ? 1 : 0));
     const shown = this.#found.find(
-      ({ prop, values }) =>
-        prop.kind !== 'flag' &&
-        prop.kind !== 'choice' &&
+      ({ prop: { kind }, values }) =>
+        kind !== 'flag' &&
+        kind !== 'choice' &&
         values.every((value, i) => !could[i] || (value !== undefined) === (pattern[i] === 1)),
     );
-    if (shown) return shown.prop.name;
+    if (shown) return propNamed(shown.prop.name);
     return this.#partition(
       pattern,
       'flag',
@@ -470,7 +486,7 @@ class TemplateBuilder {
     node: MarkupElement,
     choices?: readonly string[],
     prefix: 'is' | 'has' = 'is',
-  ): string {
+  ): Expression {
     const values = given.map((value) => value ?? undefined);
     const term = kind === 'flag' ? this.#pathTerm(values) : null;
     if (term !== null) {
@@ -489,16 +505,14 @@ class TemplateBuilder {
    * What says that the present route is one of those where a flag is set: exactly there, and links lead to all of them, as
    * the entries of a menu and the head of a group of them do.
    */
-  #pathTerm(values: readonly (PropValue | undefined)[]): string | null {
+  #pathTerm(values: readonly (PropValue | undefined)[]): Expression | null {
     const routes = this.#places.map((place) => place.route);
     if (routes.some((route) => route === null) || values.every((value) => value === true)) return null;
     const on = [...new Set(routes.filter((_, i) => values[i] === true))] as string[];
     if (!on.length || on.length > MOST_ROUTES) return null;
     const isIt = values.every((value, i) => (value === true) === on.includes(routes[i]!));
     if (!isIt || on.some((route) => !this.#links.has(route) || route.includes(':'))) return null;
-    return on.length === 1
-      ? `pathname === ${quote(on[0])}`
-      : `[${on.map(quote).join(', ')}].includes(pathname)`;
+    return atOneOf(...on.map(literal));
   }
 
   #slot(
@@ -506,7 +520,7 @@ class TemplateBuilder {
     values: readonly (PropValue | undefined)[],
     hint: Omit<PropHint, 'kind' | 'order'>,
     choices?: readonly string[],
-  ): string {
+  ): Expression {
     const proposed = propNameFor({ ...hint, kind, order: this.#found.length }, this.#taken);
     const name = this.#names[proposed] ?? proposed;
     this.#taken.add(proposed);
@@ -519,14 +533,14 @@ class TemplateBuilder {
       },
       values,
     });
-    return name;
+    return propNamed(name);
   }
 }
 
 /** Routes that links within a node lead to. */
 function linksIn(node: MarkupElement, found = new Set<string>()): Set<string> {
   if (node.link?.kind === 'go') found.add(node.link.to);
-  for (const child of node.children) if (!isText(child)) linksIn(child, found);
+  for (const child of node.children) if (isElement(child)) linksIn(child, found);
   return found;
 }
 
@@ -552,22 +566,48 @@ const addresses = new WeakMap<MarkupElement, string>();
 export function noteAddresses(node: MarkupElement, address: string | null = null): void {
   const own = node.link?.kind === 'go' ? node.link.to : address;
   if (own !== null) addresses.set(node, own);
-  for (const child of node.children) if (!isText(child)) noteAddresses(child, own);
+  for (const child of node.children) if (isElement(child)) noteAddresses(child, own);
 }
 
 /** Terms of a node with the address of its own link made neutral. */
-function ownTerms(node: MarkupElement, terms: readonly (string | undefined)[]): string {
-  const text = JSON.stringify(terms);
+function ownTerms(node: MarkupElement, terms: readonly (Expression | undefined)[]): string {
   const address = addresses.get(node);
-  return address === undefined ? text : text.replaceAll(quote(address), '@');
+  return JSON.stringify(
+    terms.map((term) =>
+      term && address !== undefined ? renamedAddress(term, address, OWN_ADDRESS) : (term ?? null),
+    ),
+  );
 }
+
+/** Stands for the address of the link that a term is within. */
+const OWN_ADDRESS: Expression = { kind: 'parameter', in: 'path', name: '' };
+
+/** A term that looks at something else than this one address where it asks whether that is the present one. */
+const renamedAddress = (term: Expression, address: string, other: Expression): Expression =>
+  mapExpression(term, (part) =>
+    part.kind === 'at'
+      ? atOneOf(
+          ...part.addresses.map((one) => (one.kind === 'literal' && one.value === address ? other : one)),
+        )
+      : part,
+  );
+
+const isSameTerm = (a: Expression | undefined, b: Expression | undefined): boolean =>
+  a === b || JSON.stringify(a) === JSON.stringify(b);
+
+/** The expressions that an element itself depends on. */
+export const termsOf = ({ when, variant, slots = {} }: MarkupElement): Expression[] => [
+  ...(when ? [when] : []),
+  ...(variant ? [variant.by] : []),
+  ...Object.values(slots),
+];
 
 /** Whether two nodes can be one with slots. */
 function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
-  if (a.tag !== b.tag || a.form !== b.form || a.list || b.list) return false;
+  if (a.tag !== b.tag || a.form !== b.form) return false;
   if (a.use || b.use || !!a.asset !== !!b.asset) return false;
   // What already depends on a prop, within another component, has to depend on the same.
-  if (ownTerms(a, [a.when, a.variant?.prop]) !== ownTerms(b, [b.when, b.variant?.prop])) return false;
+  if (ownTerms(a, [a.when, a.variant?.by]) !== ownTerms(b, [b.when, b.variant?.by])) return false;
   if (a.link?.kind !== b.link?.kind || JSON.stringify(a.acts) !== JSON.stringify(b.acts)) return false;
   if (a.link?.kind === 'file' && JSON.stringify(a.link) !== JSON.stringify(b.link)) return false;
   if (a.link && b.link && 'arrival' in a.link && 'arrival' in b.link)
@@ -647,10 +687,14 @@ function align(a: readonly MarkupNode[], b: readonly MarkupNode[]): [number, num
 }
 
 function likeness(a: MarkupNode, b: MarkupNode): number {
-  if (isText(a) || isText(b)) return isText(a) && isText(b) ? 0.8 : 0;
+  if (!isElement(a) || !isElement(b)) return kindOf(a) === kindOf(b) ? 0.8 : 0;
   if (!isCompatible(a, b)) return 0;
   return formOf(a) === formOf(b) ? 1 : a.children.length && b.children.length ? 0.6 : 0.3;
 }
+
+/** A letter for the kind of a node. */
+const kindOf = (node: MarkupNode): string =>
+  isText(node) ? 't' : 'slot' in node ? 's' : 'list' in node ? 'l' : isElement(node) ? 'e' : 'o';
 
 const forms = new WeakMap<MarkupElement, string>();
 
@@ -659,7 +703,9 @@ function formOf(node: MarkupElement): string {
   let form = forms.get(node);
   if (form === undefined) {
     const inner =
-      node.tag === 'svg' ? '' : node.children.map((child) => (isText(child) ? 't' : formOf(child))).join('');
+      node.tag === 'svg'
+        ? ''
+        : node.children.map((child) => (isElement(child) ? formOf(child) : kindOf(child))).join('');
     forms.set(node, (form = hash(`${node.tag}(${inner})`)));
   }
   return form;

@@ -1,8 +1,9 @@
 import {
   type EmittedScreen,
-  isText,
+  isElement,
   type MarkupElement,
   type MarkupNode,
+  type MarkupOutlet,
   type StyleRule,
   withoutKeys,
 } from '../markup.ts';
@@ -22,7 +23,7 @@ export interface Framed {
   readonly rules: EmittedScreen['rules'];
 }
 
-const OUTLET: MarkupElement = { tag: 'Outlet', key: null, className: null, attributes: {}, children: [] };
+const OUTLET: MarkupOutlet = { outlet: true };
 
 /**
  * Finds what screens have in common from the outside in: the same elements around and beside the one place where they
@@ -42,7 +43,7 @@ export function frameOf(screens: readonly Framed[]): Frame | null {
   if (!found || !found.common) return null;
   const insides = found.insides.map((nodes): MarkupElement => {
     const [only] = nodes;
-    if (nodes.length === 1 && !isText(only)) return only;
+    if (nodes.length === 1 && isElement(only)) return only;
     return { tag: '', key: null, className: null, attributes: {}, children: nodes };
   });
   return { root: found.root, rules: screens[0].rules, insides };
@@ -93,7 +94,7 @@ function shared(nodes: readonly MarkupElement[], looks: readonly Looks[]): Share
     after++;
   const insides = nodes.map(({ children }) => children.slice(before, children.length - after));
   if (insides.some((list) => !list.length)) return null;
-  const around = (inner: MarkupElement): MarkupElement => ({
+  const around = (inner: MarkupElement | MarkupOutlet): MarkupElement => ({
     ...first,
     children: [
       ...first.children.slice(0, before),
@@ -101,7 +102,7 @@ function shared(nodes: readonly MarkupElement[], looks: readonly Looks[]): Share
       ...first.children.slice(first.children.length - after),
     ],
   });
-  const singles = insides.flatMap((list) => (list.length === 1 && !isText(list[0]) ? [list[0]] : []));
+  const singles = insides.flatMap((list) => (list.length === 1 && isElement(list[0]) ? [list[0]] : []));
   const deeper = singles.length === nodes.length ? shared(singles, looks) : null;
   if (deeper && deeper.common)
     return { root: around(deeper.root), insides: deeper.insides, common: before + after + deeper.common };
@@ -111,14 +112,13 @@ function shared(nodes: readonly MarkupElement[], looks: readonly Looks[]): Share
 /** An element without its children, with what its class says instead of the name; null for what must stay whole. */
 function shellOf(node: MarkupElement, looks: Looks): string | null {
   const { key: _key, children: _children, className, ...rest } = node;
-  if (node.link || node.acts || node.use || node.list || node.when) return null;
+  if (node.link || node.acts || node.use || node.when) return null;
   return JSON.stringify([rest, className ? looks.ofClass.get(className) : null]);
 }
 
 /** The same for the same element of any screen; null for what belongs to one screen, such as its records. */
 function signOf(node: MarkupNode, looks: Looks): string | null {
-  if (isText(node)) return looks.signs.of(JSON.stringify(node));
-  if (node.list) return null;
+  if (!isElement(node)) return 'list' in node ? null : looks.signs.of(JSON.stringify(node));
   const { key: _key, children, className, ...rest } = node;
   const inner = children.map((child) => signOf(child, looks));
   if (inner.includes(null)) return null;

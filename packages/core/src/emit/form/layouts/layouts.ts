@@ -1,5 +1,5 @@
 import { grouped } from '../grouped.ts';
-import { isText, type MarkupElement, withoutKeys } from '../markup.ts';
+import { isElement, type MarkupElement, withoutKeys } from '../markup.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import type { Extraction } from '../components/extract.ts';
 import { extractionOf } from '../components/extraction.ts';
@@ -98,7 +98,7 @@ export function framedGroups(
     const given: unknown[] = [];
     const visit = (node: MarkupElement): void => {
       if (node.use && node.key !== null && places.has(node.key)) given.push(node.use);
-      for (const child of node.children) if (!isText(child)) visit(child);
+      for (const child of node.children) if (isElement(child)) visit(child);
     };
     visit(rootOf(key));
     return JSON.stringify(given, withoutKeys);

@@ -1,0 +1,124 @@
+import type { Comparison, Expression } from '../expression/expression.ts';
+import { quote } from './quoting.ts';
+
+/** How a target writes what expressions look at. */
+export interface ExpressionNames {
+  readonly prop: (name: string) => string;
+  readonly variable: (name: string) => string;
+  readonly parameter: (where: 'path' | 'query', name: string) => string;
+  /** The present path. */
+  readonly path: string;
+}
+
+const BINDS = { choice: 1, or: 2, and: 3, equal: 4, order: 5, not: 6, member: 7 } as const;
+
+const OPERATORS: Readonly<Record<Comparison, string>> = {
+  equal: '===',
+  different: '!==',
+  less: '<',
+  atMost: '<=',
+  more: '>',
+  atLeast: '>=',
+};
+
+/** Writes an expression as one of TypeScript, with no more brackets than it needs. */
+export const printExpression = (expression: Expression, names: ExpressionNames): string =>
+  print(expression, names).code;
+
+interface Printed {
+  readonly code: string;
+  /** How tightly its outermost operator binds. */
+  readonly binds: number;
+}
+
+function print(expression: Expression, names: ExpressionNames): Printed {
+  const inner = (one: Expression, least: number): string => {
+    const { code, binds } = print(one, names);
+    return binds < least ? `(${code})` : code;
+  };
+  switch (expression.kind) {
+    case 'literal':
+      return { code: literalCode(expression.value), binds: BINDS.member };
+    case 'prop':
+      return { code: names.prop(expression.name), binds: BINDS.member };
+    case 'variable':
+      return { code: names.variable(expression.name), binds: BINDS.member };
+    case 'parameter':
+      return { code: names.parameter(expression.in, expression.name), binds: BINDS.member };
+    case 'field':
+      return {
+        code: `${inner(expression.of, BINDS.member)}?.${/^[a-z_]\w*$/i.test(expression.name) ? expression.name : `[${quote(expression.name)}]`}`,
+        binds: BINDS.member,
+      };
+    case 'at': {
+      const [only, ...more] = expression.addresses;
+      if (only === undefined) return { code: 'false', binds: BINDS.member };
+      if (!more.length) return { code: `${names.path} === ${inner(only, BINDS.order)}`, binds: BINDS.equal };
+      const list = expression.addresses.map((one) => inner(one, BINDS.choice)).join(', ');
+      return { code: `[${list}].includes(${names.path})`, binds: BINDS.member };
+    }
+    case 'not':
+      return { code: `!${inner(expression.of, BINDS.not)}`, binds: BINDS.not };
+    case 'and':
+    case 'or': {
+      const { kind, of } = expression;
+      if (!of.length) return { code: String(kind === 'and'), binds: BINDS.member };
+      if (of.length === 1) return print(of[0], names);
+      return {
+        code: of.map((one) => inner(one, BINDS[kind] + 1)).join(kind === 'and' ? ' && ' : ' || '),
+        binds: BINDS[kind],
+      };
+    }
+    case 'compare': {
+      const binds = /^(equal|different)$/.test(expression.by) ? BINDS.equal : BINDS.order;
+      const [left, right] = [expression.left, expression.right].map((one) => inner(one, binds + 1));
+      return { code: `${left} ${OPERATORS[expression.by]} ${right}`, binds };
+    }
+    case 'choice':
+      return {
+        code: `${inner(expression.when, BINDS.choice + 1)} ? ${inner(expression.yes, BINDS.choice)} : ${inner(expression.no, BINDS.choice)}`,
+        binds: BINDS.choice,
+      };
+    case 'text':
+      return { code: textCode(expression.parts, names), binds: BINDS.member };
+  }
+}
+
+function literalCode(value: string | number | boolean | undefined): string {
+  if (typeof value === 'string') return quote(value);
+  // A minus before a number binds as an operator does.
+  return typeof value === 'number' && (value < 0 || Object.is(value, -0)) ? `(${value})` : String(value);
+}
+
+function textCode(parts: readonly Expression[], names: ExpressionNames): string {
+  if (parts.every((part) => part.kind === 'literal')) return quote(parts.map(literalText).join(''));
+  let code = '';
+  let text = '';
+  const flush = (): void => {
+    code += text.replace(/[\\`]|\$(?=\{)/g, '\\$&').replace(/\r/g, '\\r');
+    text = '';
+  };
+  for (const part of parts) {
+    if (part.kind === 'literal') {
+      text += literalText(part);
+      continue;
+    }
+    flush();
+    const value = mayBeMissing(part) ? `${wrapped(part, names)} ?? ''` : printExpression(part, names);
+    code += `\${${value}}`;
+  }
+  flush();
+  return `\`${code}\``;
+}
+
+const literalText = ({ value }: Extract<Expression, { readonly kind: 'literal' }>): string =>
+  value === undefined ? '' : String(value);
+
+/** As an operand of `??`, which stands beside neither `&&` nor `||` without brackets. */
+function wrapped(part: Expression, names: ExpressionNames): string {
+  const { code, binds } = print(part, names);
+  return binds < BINDS.equal ? `(${code})` : code;
+}
+
+const mayBeMissing = ({ kind }: Expression): boolean =>
+  ['prop', 'variable', 'parameter', 'field', 'choice', 'and', 'or'].includes(kind);

@@ -1,0 +1,140 @@
+/** What an expression can come to. */
+export type Value =
+  string | number | boolean | undefined | readonly Value[] | { readonly [field: string]: Value };
+
+export type Comparison = 'equal' | 'different' | 'less' | 'atMost' | 'more' | 'atLeast';
+
+/**
+ * A value that is worked out while the app runs, whatever it is written in. `and` and `or` give one of their operands,
+ * as those of JavaScript do: what counts as no is `false`, `0`, an empty text, and what is not there.
+ */
+export type Expression =
+  | { readonly kind: 'literal'; readonly value: string | number | boolean | undefined }
+  /** What the component is given. */
+  | { readonly kind: 'prop'; readonly name: string }
+  /** What the app remembers. */
+  | { readonly kind: 'variable'; readonly name: string }
+  /** A field of a record; nothing where there is no record. */
+  | { readonly kind: 'field'; readonly of: Expression; readonly name: string }
+  /** What the address says, in its path or its query. */
+  | { readonly kind: 'parameter'; readonly in: 'path' | 'query'; readonly name: string }
+  /** Whether the present address is one of these. */
+  | { readonly kind: 'at'; readonly addresses: readonly Expression[] }
+  | { readonly kind: 'not'; readonly of: Expression }
+  | { readonly kind: 'and' | 'or'; readonly of: readonly Expression[] }
+  | {
+      readonly kind: 'compare';
+      readonly by: Comparison;
+      readonly left: Expression;
+      readonly right: Expression;
+    }
+  | {
+      readonly kind: 'choice';
+      readonly when: Expression;
+      readonly yes: Expression;
+      readonly no: Expression;
+    }
+  /** One text of several parts; a part that is not there is left out. */
+  | { readonly kind: 'text'; readonly parts: readonly Expression[] };
+
+export const literal = (value: string | number | boolean | undefined): Expression => ({
+  kind: 'literal',
+  value,
+});
+export const propNamed = (name: string): Expression => ({ kind: 'prop', name });
+export const atOneOf = (...addresses: readonly Expression[]): Expression => ({ kind: 'at', addresses });
+export const choice = (when: Expression, yes: Expression, no: Expression): Expression => ({
+  kind: 'choice',
+  when,
+  yes,
+  no,
+});
+
+/** All of these, each said once; null for none. */
+export function allOf(terms: readonly Expression[]): Expression | null {
+  const said = new Map(terms.flatMap(conjuncts).map((term) => [JSON.stringify(term), term]));
+  const of = [...said.values()];
+  return of.length > 1 ? { kind: 'and', of } : (of[0] ?? null);
+}
+
+/** What all has to hold for an expression to hold. */
+export const conjuncts = (expression: Expression): readonly Expression[] =>
+  expression.kind === 'and' ? expression.of.flatMap(conjuncts) : [expression];
+
+/** The expressions that an expression is made of. */
+export function partsOf(expression: Expression): readonly Expression[] {
+  switch (expression.kind) {
+    case 'literal':
+    case 'prop':
+    case 'variable':
+    case 'parameter':
+      return [];
+    case 'field':
+    case 'not':
+      return [expression.of];
+    case 'at':
+      return expression.addresses;
+    case 'and':
+    case 'or':
+      return expression.of;
+    case 'compare':
+      return [expression.left, expression.right];
+    case 'choice':
+      return [expression.when, expression.yes, expression.no];
+    case 'text':
+      return expression.parts;
+  }
+}
+
+/** The expression with each part of it, and at last itself, replaced by what `change` makes of it. */
+export function mapExpression(
+  expression: Expression,
+  change: (expression: Expression) => Expression,
+): Expression {
+  const inner = (one: Expression): Expression => mapExpression(one, change);
+  switch (expression.kind) {
+    case 'literal':
+    case 'prop':
+    case 'variable':
+    case 'parameter':
+      return change(expression);
+    case 'field':
+    case 'not':
+      return change({ ...expression, of: inner(expression.of) });
+    case 'at':
+      return change({ ...expression, addresses: expression.addresses.map(inner) });
+    case 'and':
+    case 'or':
+      return change({ ...expression, of: expression.of.map(inner) });
+    case 'compare':
+      return change({ ...expression, left: inner(expression.left), right: inner(expression.right) });
+    case 'choice':
+      return change({
+        ...expression,
+        when: inner(expression.when),
+        yes: inner(expression.yes),
+        no: inner(expression.no),
+      });
+    case 'text':
+      return change({ ...expression, parts: expression.parts.map(inner) });
+  }
+}
+
+/** Whether an expression, or a part of it, is such a one. */
+export const mentions = (expression: Expression, test: (part: Expression) => boolean): boolean =>
+  test(expression) || partsOf(expression).some((part) => mentions(part, test));
+
+/** Whether an expression looks at the present address. */
+export const usesAddress = (expression: Expression): boolean =>
+  mentions(expression, ({ kind }) => kind === 'at');
+
+/** Names of the props that an expression looks at, in order. */
+export function propsOf(expression: Expression): ReadonlySet<string> {
+  const names = new Set<string>();
+  const visit = (one: Expression): void => {
+    if (one.kind === 'prop') names.add(one.name);
+    partsOf(one).forEach(visit);
+  };
+  visit(expression);
+  return names;
+}
