@@ -129,10 +129,14 @@ export const usesAddress = (expression: Expression): boolean =>
   mentions(expression, ({ kind }) => kind === 'at');
 
 /** Names of the props that an expression looks at, in order. */
-export function propsOf(expression: Expression): ReadonlySet<string> {
+export const propsOf = (expression: Expression): ReadonlySet<string> => namesOf(expression, 'prop');
+/** Names of the variables that an expression looks at, in order. */
+export const variablesOf = (expression: Expression): ReadonlySet<string> => namesOf(expression, 'variable');
+
+function namesOf(expression: Expression, kind: 'prop' | 'variable'): ReadonlySet<string> {
   const names = new Set<string>();
   const visit = (one: Expression): void => {
-    if (one.kind === 'prop') names.add(one.name);
+    if (one.kind === kind) names.add(one.name);
     partsOf(one).forEach(visit);
   };
   visit(expression);

@@ -1,3 +1,4 @@
+import type { Expression } from '../../expression/expression.ts';
 import type { Arrival, Interaction, Target } from '../../model/app.ts';
 import { kebabCase } from '../../model/names.ts';
 import type { EmittedAct, EmittedArrival, EmittedLink, EmittedStep } from './markup.ts';
@@ -47,7 +48,7 @@ export function emittedWiring(interactions: readonly Interaction[], names: Emitt
     };
     const id = JSON.stringify(act);
     const known = acts.get(id) ?? { act, ways: [] };
-    known.ways.push({ ...(when ? { when: { condition: condition!, is: when.is } } : {}), steps });
+    known.ways.push({ ...(condition ? { when: isSet(condition, when!.is) } : {}), steps });
     acts.set(id, known);
   }
   return {
@@ -55,6 +56,11 @@ export function emittedWiring(interactions: readonly Interaction[], names: Emitt
     ...(acts.size ? { acts: [...acts.values()].map(({ act, ways }) => ({ ...act, ways })) } : {}),
   };
 }
+
+const isSet = (condition: string, is: boolean): Expression => {
+  const variable: Expression = { kind: 'variable', name: condition };
+  return is ? variable : { kind: 'not', of: variable };
+};
 
 const LINKS: ReadonlySet<string> = new Set(['go', 'back', 'external', 'file', 'drawer']);
 const isLink = (step: EmittedStep): step is EmittedLink => LINKS.has(step.kind);

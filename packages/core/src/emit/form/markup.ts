@@ -1,5 +1,5 @@
 import type { Expression } from '../../expression/expression.ts';
-import type { Arrival, Gesture, Side, When } from '../../model/app.ts';
+import type { Arrival, Gesture, Side } from '../../model/app.ts';
 
 /** How the next screen arrives, as it is written: what is shared is known by its name. */
 export type EmittedArrival =
@@ -31,7 +31,7 @@ export interface EmittedAct {
   readonly ms?: number;
   /** In order; the first whose condition holds is done. */
   readonly ways: readonly {
-    readonly when?: When;
+    readonly when?: Expression;
     readonly steps: readonly EmittedStep[];
   }[];
 }

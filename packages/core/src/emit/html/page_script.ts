@@ -1,3 +1,4 @@
+import type { Expression } from '../../expression/expression.ts';
 import { camelCase, kebabCase, uniqueName } from '../../model/names.ts';
 import {
   type EmittedAct,
@@ -6,6 +7,7 @@ import {
   type MarkupElement,
   textIn,
 } from '../form/markup.ts';
+import { printExpression } from '../print_expression.ts';
 import { quote } from '../quoting.ts';
 import type { PageContext } from './print_page.ts';
 
@@ -124,11 +126,22 @@ export class PageScript {
       return `() => ${this.#call(only.steps[0], context)}`;
     const body = reached.map(({ when, steps }, i) => {
       const calls = steps.map((step) => `${this.#call(step, context)};`).join(' ');
-      if (when) this.#uses.add('holds');
-      const test = when ? `if (${when.is ? '' : '!'}holds(${quote(when.condition)})) ` : '';
+      const test = when ? `if (${this.#condition(when)}) ` : '';
       return `${i ? 'else ' : ''}${test}${when || i ? `{ ${calls} }` : calls}`;
     });
     return `() => {\n  ${body.join('\n  ')}\n}`;
+  }
+
+  #condition(when: Expression): string {
+    return printExpression(when, {
+      prop: (name) => name,
+      variable: (name) => {
+        this.#uses.add('holds');
+        return `holds(${quote(name)})`;
+      },
+      parameter: (_where, name) => `new URLSearchParams(location.search).get(${quote(name)})`,
+      path: 'location.pathname',
+    });
   }
 
   #call(step: EmittedStep, context: PageContext): string {

@@ -6,8 +6,10 @@ import {
   type MarkupElement,
   textIn,
 } from '../form/markup.ts';
-import { PRINT_WIDTH, type Used } from './print_tsx.ts';
+import type { Expression } from '../../expression/expression.ts';
 import { quote } from '../quoting.ts';
+import { code } from './expression_code.ts';
+import { PRINT_WIDTH, type Used } from './print_tsx.ts';
 
 /** An arrival as the fields of a literal; empty for none, which is the default. */
 function arrivalFields(arrival: EmittedArrival): string[] {
@@ -69,6 +71,15 @@ function statement(indent: string, head: string, call: string): string[] {
   return [`${indent}${head}${literal[1]}{`, ...fields.map((field) => `${indent}  ${field},`), `${indent}});`];
 }
 
+/** An expression of an act, with the conditions that it looks at noted as used. */
+const conditionOf = (when: Expression, used: Used): string =>
+  code(when, {
+    variable: (name) => {
+      used.conditions.add(name);
+      return name;
+    },
+  });
+
 /** The name of the function that does an act, which is written before what the component returns. */
 function handlerOf(node: MarkupElement, act: EmittedAct, used: Used): string {
   const label = textIn(node) || String(node.attributes['aria-label'] ?? '');
@@ -79,8 +90,7 @@ function handlerOf(node: MarkupElement, act: EmittedAct, used: Used): string {
   const lines = [`const ${name} = () => {`];
   act.ways.forEach(({ when, steps }, i) => {
     const calls = steps.map((step) => callOf(step, used));
-    if (when) used.conditions.add(when.condition);
-    const test = when ? `if (${when.is ? '' : '!'}${when.condition}) ` : '';
+    const test = when ? `if (${conditionOf(when, used)}) ` : '';
     const head = `${i ? 'else ' : ''}${test}`;
     if (!head) calls.forEach((call) => lines.push(...statement('  ', '', call)));
     else if (calls.length === 1) lines.push(...statement('  ', head, calls[0]));

@@ -1,12 +1,12 @@
 import { type EmittedIcon, isOwnOfIcon } from '../form/icons.ts';
 import type { ClassUse } from '../form/styles/share.ts';
 import { type Expression, literal, mapExpression } from '../../expression/expression.ts';
-import { type ExpressionNames, printExpression } from '../print_expression.ts';
 import { quote, jsxText, jsxValue } from '../quoting.ts';
 import { isAttributeName, jsxAttribute } from '../../vocabulary/attributes.ts';
 import { uniqueCodeName } from '../../model/names.ts';
 import { TAGS } from '../../vocabulary/tags.ts';
 import { jsxVectorName } from '../../vocabulary/vectors.ts';
+import { code, conditionCode } from './expression_code.ts';
 import { actAttributes, arrivalLiteral, callOf } from './print_acts.ts';
 import {
   isElement,
@@ -283,18 +283,6 @@ function printPart(part: Exclude<Part, string>, depth: number, used: Used): Line
   if ('list' in part) return printList(part, depth, used);
   return [{ text: `${pad(depth)}<Outlet />`, key: null }];
 }
-
-/** An expression as it stands in a component, whose props are names there. */
-const NAMES: ExpressionNames = {
-  prop: (name) => name,
-  variable: (name) => name,
-  parameter: (where, name) => (where === 'path' ? `params.${name}` : `query.get(${quote(name)})`),
-  path: 'pathname',
-};
-const code = (expression: Expression): string => printExpression(expression, NAMES);
-/** An expression before an operator that binds less than any comparison. */
-const conditionCode = (expression: Expression): string =>
-  /^(choice|or)$/.test(expression.kind) ? `(${code(expression)})` : code(expression);
 
 /** Children as text pieces and elements. Text that JSX would change is written as an expression. */
 function partsOf(children: readonly MarkupNode[]): Part[] {

@@ -1,3 +1,5 @@
+import { type Expression, variablesOf } from '../../expression/expression.ts';
+import { valueOf } from '../../expression/value_of.ts';
 import {
   type EmittedAct,
   type EmittedStep,
@@ -78,24 +80,42 @@ const isTaken = (
 
 type Goal = Pick<TestedLink, 'kind' | 'to' | 'given'>;
 
+/** More conditions than this in one act are not gone through. */
+const MOST_CONDITIONS = 8;
+
 /** The ways of an act that lead somewhere, each with what must hold so that it is the one that is done. */
 function waysOf({ ways }: EmittedAct): Goal[] {
   const goals: Goal[] = [];
-  const failed: Record<string, boolean> = {};
+  const before: Expression[] = [];
   for (const { when, steps } of ways) {
-    const given = { ...failed, ...(when ? { [when.condition]: when.is } : {}) };
-    const isPossible = !when || failed[when.condition] !== !when.is;
+    const given = settingWhere(before, when);
     const last = steps.at(-1)!;
-    if (isPossible && (last.kind === 'go' || last.kind === 'back' || last.kind === 'open'))
+    if (given && (last.kind === 'go' || last.kind === 'back' || last.kind === 'open'))
       goals.push({
         kind: last.kind,
         to: whereTo(last),
         ...(Object.keys(given).length ? { given } : {}),
       });
     if (!when) break;
-    failed[when.condition] = !when.is;
+    before.push(when);
   }
   return goals;
+}
+
+/** What conditions are where none of these hold and then one does; null where that cannot be. */
+function settingWhere(
+  none: readonly Expression[],
+  one: Expression | undefined,
+): Readonly<Record<string, boolean>> | null {
+  const all = one ? [...none, one] : none;
+  const names = [...new Set(all.flatMap((expression) => [...variablesOf(expression)]))];
+  if (names.length > MOST_CONDITIONS) return null;
+  for (let bits = 0; bits < 2 ** names.length; bits++) {
+    const variables = Object.fromEntries(names.map((name, i) => [name, (bits & (1 << i)) > 0]));
+    const holds = (expression: Expression): boolean => !!valueOf(expression, { variables });
+    if (!none.some(holds) && (!one || holds(one))) return variables;
+  }
+  return null;
 }
 
 function whereTo(step: EmittedStep): string {
