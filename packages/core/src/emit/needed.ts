@@ -29,7 +29,8 @@ const ENDINGS = ['', '.ts', '.tsx', '/index.ts'];
 export const fileAt = (byPath: ReadonlyMap<string, EmittedFile>, path: string): EmittedFile | undefined =>
   ENDINGS.map((ending) => byPath.get(path + ending)).find((one) => one !== undefined);
 
-function referencesIn(path: string, text: string): string[] {
+/** What a file takes from others, as it says it: by the ways that begin with a dot. */
+export function referencesIn(path: string, text: string): string[] {
   const all = (pattern: RegExp): string[] => [...text.matchAll(pattern)].map(([, to]) => to);
   if (/\.(tsx?|js)$/.test(path)) return all(/(?:from |import |import\()'(\.[^']+)'/g);
   if (path.endsWith('.css')) return all(/url\(['"]?([^'")]+)['"]?\)/g);

@@ -22,15 +22,15 @@ import { overlaysCss } from '../styles/overlays_css.ts';
 import { transitionsCss } from '../styles/transitions_css.ts';
 import { tokensCss } from '../styles/tokens_css.ts';
 import { printJourneyTests } from '../journey_tests.ts';
-import * as navigation from './navigation_files.ts';
 import { renamed } from '../renamed.ts';
 import { partScreen } from './screen_parts.ts';
-import * as overlayFiles from './overlay_files.ts';
-import type { OverlayEntry } from './overlay_files.ts';
+import { type OverlayEntry, overlaysTs } from './overlays_file.ts';
 import { EmissionPlan, emitScreenOf } from '../form/plan.ts';
 import * as around from './project_files.ts';
 import { type RouteEntry, routesTsx } from './routes_file.ts';
-import { conditionsTs, guardTsx } from './state_files.ts';
+import { conditionsTs } from './conditions_file.ts';
+import { mainTsx } from './main_file.ts';
+import { runtimeFor } from './runtime_files.ts';
 import { linksJson, settledLink, type TestedLink, testedAddress, testedLinksIn } from './tested_links.ts';
 
 interface ScreenFiles {
@@ -156,7 +156,7 @@ function emitAll(project: Project, name: string, tell?: EmissionProgress): Emitt
   if (tokens) text('src/styles/tokens.css', tokens);
   const shared = sheetOf(plan, styles.rules, palette);
   if (shared.text) files.push({ path: 'src/styles/shared.module.css', ...shared });
-  text('src/main.tsx', navigation.mainTsx(faces.length > 0, tokens !== '', shared.text !== ''));
+  text('src/main.tsx', mainTsx(faces.length > 0, tokens !== '', shared.text !== ''));
   if (faces.length)
     text(
       'src/styles/fonts.css',
@@ -165,34 +165,20 @@ function emitAll(project: Project, name: string, tell?: EmissionProgress): Emitt
   const conditionOf = (id: string): string | null => plan.conditions.get(id) ?? null;
   text(
     'src/routes.tsx',
-    routesTsx(plan.project, rows, { start: plan.start, conditionOf, layouts: layouts.layouts }),
+    routesTsx(plan.project, rows, {
+      start: plan.start,
+      conditionOf,
+      layouts: layouts.layouts,
+      hasOverlays: overlays.length > 0,
+    }),
   );
-  text('src/shell/Shell.tsx', navigation.shellTsx(overlays.length > 0));
-  if (!rows.some((row) => row.path === '/*'))
-    text('src/screens/NotFound/NotFound.tsx', navigation.notFoundTsx);
-  text('src/navigation/index.ts', navigation.navigationIndex);
-  text('src/navigation/arrival.ts', navigation.arrivalTs);
-  text('src/navigation/fill.ts', navigation.fillTs);
-  text('src/navigation/gestures.ts', navigation.gesturesTs);
-  text('src/navigation/moments.ts', navigation.momentsTs);
-  text('src/navigation/useGo.ts', navigation.useGoTs);
-  text('src/navigation/links.tsx', navigation.linksTsx);
-  text('src/navigation/pressable.ts', navigation.pressableTs);
-  if (Object.keys(app.redirects).length) text('src/navigation/Redirect.tsx', navigation.redirectTsx);
   const conditions = [...plan.conditions].map(([id, code]) => ({
     name: code,
     condition: app.conditions[id],
   }));
-  if (conditions.length) {
-    text('src/state/conditions.ts', conditionsTs(conditions));
-    text('src/navigation/Guard.tsx', guardTsx);
-  }
+  if (conditions.length) text('src/state/conditions.ts', conditionsTs(conditions));
   if (overlays.length) {
-    text('src/overlays/overlays.ts', overlayFiles.overlaysTs(overlays));
-    text('src/overlays/definition.ts', overlayFiles.definitionTs);
-    text('src/overlays/useOverlays.ts', overlayFiles.useOverlaysTs);
-    text('src/overlays/OverlayProvider.tsx', overlayFiles.overlayProviderTsx);
-    text('src/overlays/Overlay.tsx', overlayFiles.overlayTsx);
+    text('src/overlays/overlays.ts', overlaysTs(overlays));
     text('src/overlays/overlays.css', overlaysCss);
   }
   text('src/styles/base.css', baseCss);
@@ -205,6 +191,7 @@ function emitAll(project: Project, name: string, tell?: EmissionProgress): Emitt
     text('src/links.json', linksJson(links));
     text('src/links.test.tsx', around.linksTest(conditions.length > 0));
   }
+  files.push(...runtimeFor(files));
   files.sort((a, b) => (a.path < b.path ? -1 : 1));
   return { files, fileOfScreen };
 }

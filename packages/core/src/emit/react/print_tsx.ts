@@ -1,4 +1,5 @@
 import { type EmittedIcon, isOwnOfIcon } from '../form/icons.ts';
+import { grouped } from '../form/grouped.ts';
 import type { ClassUse } from '../form/styles/share.ts';
 import { type Expression, literal, mapExpression } from '../../expression/expression.ts';
 import { quote, jsxText, jsxValue } from '../quoting.ts';
@@ -127,6 +128,9 @@ export const newUsed = (options: TsxOptions): Used => ({
   options,
 });
 
+/** Files of the navigation that hold more than what they are called after. */
+const MODULES: Readonly<Record<string, string>> = { useAfter: 'moments', useKey: 'moments' };
+
 /** The imports of what was used, one a line. */
 export function importLines(used: Used): string[] {
   const { options } = used;
@@ -141,15 +145,14 @@ export function importLines(used: Used): string[] {
   for (const [name, folder] of [...used.icons].sort())
     lines.push(`import { ${name} } from '${options.source}/${folder}/${name}';`);
   const navigation = [
-    used.back && 'Back',
-    used.go && 'Go',
-    ...[...used.helpers].sort().filter((name) => !name.startsWith('use')),
-    used.pressable && 'pressable',
-    ...[...used.helpers].filter((name) => name === 'useAfter'),
-    used.hook && 'useGo',
-    ...[...used.helpers].filter((name) => name === 'useKey'),
-  ].filter((name) => typeof name === 'string');
-  if (navigation.length) lines.push(...importLine(navigation, `${options.source}/navigation`));
+    ...(used.back ? ['Back'] : []),
+    ...(used.go ? ['Go'] : []),
+    ...(used.pressable ? ['pressable'] : []),
+    ...(used.hook ? ['useGo'] : []),
+    ...used.helpers,
+  ];
+  for (const [file, names] of [...grouped(navigation, (name) => MODULES[name] ?? name)].sort())
+    lines.push(`import { ${names.toSorted().join(', ')} } from '${options.source}/navigation/${file}';`);
   if (used.overlays) lines.push(`import { useOverlays } from '${options.source}/overlays/useOverlays';`);
   const state = [used.setsCondition && 'setCondition', used.conditions.size > 0 && 'useConditions'].filter(
     (name) => typeof name === 'string',
@@ -161,13 +164,6 @@ export function importLines(used: Used): string[] {
   if (used.shared) lines.push(`import shared from '${options.source}/styles/shared.module.css';`);
   if (used.styles) lines.push(`import styles from './${options.sheet ?? options.component}.module.css';`);
   return lines;
-}
-
-/** An import, one name a line where it is long. */
-function importLine(names: readonly string[], path: string): string[] {
-  const line = `import { ${names.join(', ')} } from '${path}';`;
-  if (line.length <= PRINT_WIDTH) return [line];
-  return ['import {', ...names.map((name) => `  ${name},`), `} from '${path}';`];
 }
 
 /** What a file turns out to need while it is printed. */

@@ -19,6 +19,7 @@ interface RouteNames {
   readonly start: string;
   readonly conditionOf: (condition: string) => string | null;
   readonly layouts: readonly PlacedLayout[];
+  readonly hasOverlays: boolean;
 }
 
 /** Writes `routes.tsx`: the screens, their guards and layouts, redirects, and what is shown where nothing fits. */
@@ -86,17 +87,20 @@ export function routesTsx(project: Project, rows: readonly RouteEntry[], names: 
     ...names.layouts.map(({ name }) => [name, `./layouts/${name}/${name}`] as const),
     ...(uses.guard ? [['Guard', './navigation/Guard'] as const] : []),
     ...(uses.redirect ? [['Redirect', './navigation/Redirect'] as const] : []),
+    ...(names.hasOverlays ? [['OverlayProvider', './overlays/OverlayProvider'] as const] : []),
+    ['Shell', './shell/Shell'] as const,
   ]
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .map(([name, path]) => `import { ${name} } from '${path}';`);
+  const shell = names.hasOverlays
+    ? '    element: (\n      <OverlayProvider>\n        <Shell />\n      </OverlayProvider>\n    ),'
+    : '    Component: Shell,';
   return `import { ${uses.navigate ? 'Navigate, ' : ''}type RouteObject } from 'react-router';
 ${imports.join('\n')}
-import { Shell } from './shell/Shell';
-
 
 export const routes: RouteObject[] = [
   {
-    Component: Shell,
+${shell}
     // While the first screen is on its way.
     HydrateFallback: () => null,
     children: [

@@ -37,31 +37,3 @@ export function useConditions(): Conditions {
 }
 `;
 }
-
-/** Shows a screen only while its condition holds. */
-export const guardTsx = `import { type ReactNode, useState } from 'react';
-import { Navigate, useLocation, useParams } from 'react-router';
-import { type Conditions, useConditions } from '../state/conditions';
-import { fill } from './fill';
-
-interface GuardProps {
-  condition: keyof Conditions;
-  is?: boolean;
-  /** The address to show instead. */
-  otherwise: string;
-  children: ReactNode;
-}
-
-/** Lets one in while a condition holds, and leads somewhere else when it does not. Who is in stays in. */
-export function Guard(props: GuardProps) {
-  const { pathname } = useLocation();
-  return <Entrance key={pathname} {...props} />;
-}
-
-function Entrance({ condition, is = true, otherwise, children }: GuardProps) {
-  const conditions = useConditions();
-  const params = useParams();
-  const [isIn] = useState(conditions[condition] === is);
-  return isIn ? children : <Navigate to={fill(otherwise, params)} replace />;
-}
-`;

@@ -1,0 +1,18 @@
+import type { Expression } from '../../expression/expression.ts';
+import { type ExpressionNames, printExpression } from '../print_expression.ts';
+import { quote } from '../quoting.ts';
+
+/** An expression as it stands in a component, where props and conditions are names. */
+export const code = (expression: Expression, names: Partial<ExpressionNames> = {}): string =>
+  printExpression(expression, { ...NAMES, ...names });
+
+/** An expression before `&&` or `?`. */
+export const conditionCode = (expression: Expression): string =>
+  /^(choice|or)$/.test(expression.kind) ? `(${code(expression)})` : code(expression);
+
+const NAMES: ExpressionNames = {
+  prop: (name) => name,
+  variable: (name) => name,
+  parameter: (where, name) => (where === 'path' ? `params.${name}` : `query.get(${quote(name)})`),
+  path: 'pathname',
+};
