@@ -5,6 +5,7 @@ import { format, resolveConfig } from 'prettier';
 
 /** Each target's folder of such files, and those in it that stand for what is written for each app. */
 const TARGETS = {
+  bundled: [],
   html: ['conditions.js'],
   react: ['overlays/overlays.ts', 'state/conditions.ts', 'styles.d.ts'],
 };

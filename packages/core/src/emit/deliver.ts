@@ -1,7 +1,7 @@
 import { type EmittedFile, type EmittedProject } from './emitted.ts';
 import type { Project } from '../model/project.ts';
 import type { EmissionProgress } from './progress.ts';
-import { PRINT_WIDTH } from './react/print_tsx.ts';
+import { PRINT_WIDTH } from './line_width.ts';
 import { type TargetName, targets } from './targets.ts';
 
 /**

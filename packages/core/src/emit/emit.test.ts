@@ -1,3 +1,4 @@
+import { PRINT_WIDTH } from './line_width.ts';
 import fc from 'fast-check';
 import { applyChange, putInteraction, putScreen, setStart } from '../change/change.ts';
 import type { Interaction, Target } from '../model/app.ts';
@@ -8,7 +9,7 @@ import { printRules } from './styles/print_css.ts';
 import { foldShorthands } from './styles/shorthands.ts';
 import { isElement, type MarkupElement, type MarkupNode } from './form/markup.ts';
 import { printHtml } from './html/print_html.ts';
-import { PRINT_WIDTH, printTsx } from './react/print_tsx.ts';
+import { printTsx } from './react/print_tsx.ts';
 import { quote } from './quoting.ts';
 import { emitReact } from './react/emit_react.ts';
 import { EmissionPlan, emitScreenOf } from './form/plan.ts';
@@ -78,7 +79,6 @@ describe('TSX', () => {
       {
         component: 'A',
         source: '../..',
-        fileImport: () => 'file',
         assetImport: () => ({ name: 'x', path: 'y' }),
       },
     ).text;
@@ -266,7 +266,6 @@ describe('a picture of a screen', () => {
     const tsx = printTsx(root, {
       component: 'A',
       source: '',
-      fileImport: () => 'file',
       assetImport: () => ({ name: '', path: '' }),
     }).text;
     const opened = (text: string): string[] =>

@@ -4,10 +4,10 @@ import type { Interaction, Journey } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import type { Project } from '../model/project.ts';
 import { type EmittedScreen, isCounted, isElement, isText, type MarkupElement } from './form/markup.ts';
-import { PRINT_WIDTH } from './react/print_tsx.ts';
+import { PRINT_WIDTH } from './line_width.ts';
 import { quote } from './quoting.ts';
 import { EmissionPlan, emitScreenOf } from './form/plan.ts';
-import { testedAddress } from './react/tested_links.ts';
+import { testedAddress } from './tested_links.ts';
 
 /**
  * Journeys as Playwright tests of the delivered app. A journey that is broken is left out; whoever looks at findings

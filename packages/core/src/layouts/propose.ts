@@ -9,7 +9,7 @@ import { isWithin } from '../model/places.ts';
 import { likeSketches, type Traits, traitsOf } from '../match/traits.ts';
 import { hash } from '../roles/shape.ts';
 import { settle } from '../layers/settle.ts';
-import { commonBase } from '../emit/react/route_tree.ts';
+import { commonBase } from '../emit/form/route_tree.ts';
 
 /** Screens that have the same bars around them, as one layout. */
 export interface LayoutProposal {

@@ -1,3 +1,4 @@
+import { PRINT_WIDTH } from '../line_width.ts';
 import { camelCase, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import {
   type EmittedAct,
@@ -9,7 +10,7 @@ import {
 import type { Expression } from '../../expression/expression.ts';
 import { quote } from '../quoting.ts';
 import { code } from './expression_code.ts';
-import { PRINT_WIDTH, type Used } from './print_tsx.ts';
+import { fileName, type Used } from './print_tsx.ts';
 
 /** An arrival as the fields of a literal; empty for none, which is the default. */
 function arrivalFields(arrival: EmittedArrival): string[] {
@@ -47,7 +48,7 @@ export function callOf(step: EmittedStep, used: Used, slot?: string): string {
       return `window.location.assign(${or(step.href)})`;
     case 'file':
       used.helpers.add('saveFile');
-      return `saveFile(${used.options.fileImport(step.asset, used)}, ${quote(step.name)})`;
+      return `saveFile(${fileName(step.asset, used)}, ${quote(step.name)})`;
     case 'drawer':
       return `document.getElementById(${or(step.id)})?.showPopover()`;
     case 'open':

@@ -1,3 +1,4 @@
+import { PRINT_WIDTH } from '../line_width.ts';
 import {
   classCode,
   finish,
@@ -5,13 +6,12 @@ import {
   importLines,
   type Line,
   newUsed,
-  PRINT_WIDTH,
-  type PrintedCode,
   printElement,
   type TsxOptions,
   type Used,
   valueCode,
 } from './print_tsx.ts';
+import type { PrintedCode } from '../bundled/dialect.ts';
 import { quote } from '../quoting.ts';
 import type { EmittedComponent, EmittedList } from '../form/components/extract.ts';
 import type { Prop } from '../form/components/template.ts';

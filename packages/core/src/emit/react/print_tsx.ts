@@ -1,5 +1,7 @@
 import { type EmittedIcon, isOwnOfIcon } from '../form/icons.ts';
 import { grouped } from '../form/grouped.ts';
+import { PRINT_WIDTH } from '../line_width.ts';
+import type { PrintedCode } from '../bundled/dialect.ts';
 import type { ClassUse } from '../form/styles/share.ts';
 import { type Expression, literal, mapExpression } from '../../expression/expression.ts';
 import { quote, jsxText, jsxValue } from '../quoting.ts';
@@ -19,18 +21,10 @@ import {
   type PropValue,
 } from '../form/markup.ts';
 
-/** Text with, for each of its lines, the design element that the line writes. */
-export interface PrintedCode {
-  readonly text: string;
-  readonly lines: readonly (string | null)[];
-}
-
 export interface TsxOptions {
   readonly component: string;
   /** The import name and path of a picture. */
   readonly assetImport: (hash: string) => { readonly name: string; readonly path: string };
-  /** The import of a file that is saved, noted as used. */
-  readonly fileImport: (hash: string, used: Used) => string;
   /** From the file to the folder of the source. */
   readonly source: string;
   /** From the file to the folder of the components. */
@@ -48,9 +42,6 @@ export interface TsxOptions {
   /** Constants that the file takes from the one with its data. */
   readonly data?: { readonly path: string; readonly names: readonly string[] };
 }
-
-/** Lines are at most this long, as in the project's formatter settings. */
-export const PRINT_WIDTH = 100;
 
 export interface Line {
   readonly text: string;
@@ -416,10 +407,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     if (link.kind === 'external')
       attributes.unshift(to ? `href={${to}}` : `href=${jsxValue(link.href)}`, 'rel="noreferrer"');
     else if (link.kind === 'file')
-      attributes.unshift(
-        `href={${used.options.fileImport(link.asset, used)}}`,
-        `download=${jsxValue(link.name)}`,
-      );
+      attributes.unshift(`href={${fileName(link.asset, used)}}`, `download=${jsxValue(link.name)}`);
     else {
       used.go = true;
       tag = 'Go';
@@ -452,6 +440,13 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
 export function assetName(hash: string, used: Used): string {
   const { name, path } = used.options.assetImport(hash);
   used.assets.set(name, path);
+  return name;
+}
+
+/** The import that gives the address of a file that is saved, noted as used. */
+export function fileName(hash: string, used: Used): string {
+  const { name, path } = used.options.assetImport(hash);
+  used.assets.set(name, /\.(png|jpe?g|webp|gif|svg|avif)$/.test(path) ? path : `${path}?url`);
   return name;
 }
 

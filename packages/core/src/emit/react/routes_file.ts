@@ -2,18 +2,9 @@ import { type PlacedLayout } from '../form/layouts/layouts.ts';
 import type { App } from '../../model/app.ts';
 import { isUsed, type Project } from '../../model/project.ts';
 import { fillRoute, normaliseRoute } from '../../paths/pattern.ts';
-import { PRINT_WIDTH } from './print_tsx.ts';
+import { PRINT_WIDTH } from '../line_width.ts';
 import { jsxValue, quote } from '../quoting.ts';
-import { type RouteNode, routeTree } from './route_tree.ts';
-
-/** A screen as the table of routes has it. */
-export interface RouteEntry {
-  readonly key: string;
-  readonly name: string;
-  readonly path: string;
-  /** Name of its component and of its folder. */
-  readonly folder: string;
-}
+import { type RouteEntry, type RouteNode, routeTree, targetOfRedirect } from '../form/route_tree.ts';
 
 interface RouteNames {
   readonly start: string;
@@ -112,14 +103,6 @@ ${lines.join('\n')}
 }
 
 const hasRedirect = (app: App, path: string): boolean => Object.hasOwn(app.redirects, path);
-
-/** A redirect keeps the parameters that both paths have; the others are the screen's own. */
-function targetOfRedirect(app: App, from: string, to: string): string {
-  const { route, params = {} } = app.screens[to];
-  const kept = new Set(from.match(/:\w+/g) ?? []);
-  const own = Object.fromEntries(Object.entries(params).filter(([name]) => !kept.has(`:${name}`)));
-  return fillRoute(route, own);
-}
 
 /** The component of a screen, of which nothing is loaded before somebody comes there. */
 const loaded = ({ folder }: RouteEntry): string =>

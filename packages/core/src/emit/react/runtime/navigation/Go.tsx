@@ -1,6 +1,7 @@
 import { Link, type LinkProps, useParams } from 'react-router';
-import { announce, type Arrival } from './arrival';
+import type { Arrival } from './arrival';
 import { fill } from './fill';
+import { announce } from './history';
 
 type GoProps = Omit<LinkProps, 'viewTransition' | 'to'> & { to: string; arrival?: Arrival };
 

@@ -1,14 +1,8 @@
 import { useMemo } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import {
-  afterPop,
-  announce,
-  announceBack,
-  type Arrival,
-  entryNumber,
-  needsOwnTransition,
-} from './arrival';
+import type { Arrival } from './arrival';
 import { fill } from './fill';
+import { afterPop, announce, announceBack, entryNumber, needsOwnTransition } from './history';
 
 export interface GoFunction {
   (to: string, arrival?: Arrival): void;

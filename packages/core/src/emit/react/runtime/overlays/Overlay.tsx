@@ -2,6 +2,7 @@ import { type KeyboardEvent, type SyntheticEvent, useEffect, useLayoutEffect, us
 import type { Arrival } from '../navigation/arrival';
 import type { OverlayDefinition } from './definition';
 import './overlays.css';
+import { itemsOf, placeBeside } from './placing';
 
 interface OverlayProps {
   name: string;
@@ -101,21 +102,4 @@ export function Overlay({ name, definition, opener, arrival, onClose }: OverlayP
       <Content />
     </div>
   );
-}
-
-const itemsOf = (menu: HTMLElement): HTMLElement[] => [
-  ...menu.querySelectorAll<HTMLElement>('a, button, [role="menuitem"]'),
-];
-
-/** Puts it below what opened it, or above where there is no room. */
-function placeBeside(element: HTMLElement, opener: Element | null): void {
-  if (!opener || opener === document.body) return;
-  const { left, top, bottom } = opener.getBoundingClientRect();
-  const { width, height } = element.getBoundingClientRect();
-  const room = document.documentElement;
-  const y = bottom + 4 + height > room.clientHeight && top > height ? top - height - 4 : bottom + 4;
-  element.style.margin = '0';
-  element.style.inset = 'auto';
-  element.style.top = `${y}px`;
-  element.style.left = `${Math.max(4, Math.min(left, room.clientWidth - width - 4))}px`;
 }

@@ -1,4 +1,4 @@
-import { type PlacedLayout } from '../form/layouts/layouts.ts';
+import { type PlacedLayout } from './layouts/layouts.ts';
 import fc from 'fast-check';
 import { matchRoutes, type RouteObject } from 'react-router';
 import { RouteMatcher } from '../../paths/pattern.ts';

@@ -1,5 +1,5 @@
-import type { MarkupElement } from '../form/markup.ts';
-import { printTsx } from './print_tsx.ts';
+import type { MarkupElement } from './markup.ts';
+import { newUsed, printElement, printTsx } from '../react/print_tsx.ts';
 import { partScreen } from './screen_parts.ts';
 
 const options = {
@@ -7,7 +7,6 @@ const options = {
   source: '../..',
   components: '../../components',
   assetImport: () => ({ name: '', path: '' }),
-  fileImport: () => 'file',
 };
 const node = (className: string | null, children: MarkupElement['children'] = []): MarkupElement => ({
   tag: 'div',
@@ -18,6 +17,7 @@ const node = (className: string | null, children: MarkupElement['children'] = []
 });
 const rows = (count: number): MarkupElement[] =>
   Array.from({ length: count }, (_, i) => node('row', [{ text: `Tool ${i}` }]));
+const linesOf = (one: MarkupElement): number => printElement(one, 2, newUsed(options)).length;
 const lines = (text: string): number => text.split('\n').length;
 
 test('a long screen is parted into pieces that can be read, and nothing of it is lost', () => {
@@ -25,7 +25,7 @@ test('a long screen is parted into pieces that can be read, and nothing of it is
     node('header', rows(20)),
     node('main', [node('card', rows(60)), node('card2', rows(70)), node('note', rows(3))]),
   ]);
-  const { root: left, parts } = partScreen(root, options, (name) => name === 'Header');
+  const { root: left, parts } = partScreen(root, (name) => name === 'Header', linesOf);
   expect(parts.map(({ name }) => name)).toEqual(['Card']);
   const names = new Set(parts.map(({ name }) => name));
   const all = [left, ...parts.map((part) => part.root)].map(
@@ -41,5 +41,5 @@ test('a long screen is parted into pieces that can be read, and nothing of it is
 
 test('what is short stays whole', () => {
   const root = node('page', rows(30));
-  expect(partScreen(root, options, () => false)).toEqual({ root, parts: [] });
+  expect(partScreen(root, () => false, linesOf)).toEqual({ root, parts: [] });
 });

@@ -1,5 +1,5 @@
-import { type Expression, variablesOf } from '../../expression/expression.ts';
-import { valueOf } from '../../expression/value_of.ts';
+import { type Expression, variablesOf } from '../expression/expression.ts';
+import { valueOf } from '../expression/value_of.ts';
 import {
   type EmittedAct,
   type EmittedStep,
@@ -8,8 +8,8 @@ import {
   isText,
   type MarkupElement,
   type MarkupNode,
-} from '../form/markup.ts';
-import { fillRoute, parametersOf } from '../../paths/pattern.ts';
+} from './form/markup.ts';
+import { fillRoute, parametersOf } from '../paths/pattern.ts';
 
 /** A press as the emitted test does it: of what has this role and name, as a person looks for it. */
 export interface TestedLink {

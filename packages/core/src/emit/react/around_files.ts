@@ -1,6 +1,4 @@
-import { escapeText } from '../quoting.ts';
 import { stringifySorted } from '../../json/json.ts';
-import { PRINT_WIDTH } from './print_tsx.ts';
 
 /** The files around the source of an emitted app: what it is built, checked and tested with. */
 
@@ -65,71 +63,6 @@ export default defineConfig({
   css: { modules: { localsConvention: 'dashesOnly' } },
 ${hasTests ? "  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'], testTimeout: 20_000 },\n" : ''}});
 `;
-
-/** Runs the journeys in a browser, against the app as it is developed. */
-export const playwrightConfig = `import { defineConfig } from '@playwright/test';
-
-export default defineConfig({
-  testDir: 'e2e',
-  use: { baseURL: 'http://localhost:5173' },
-  webServer: { command: 'npm run dev', url: 'http://localhost:5173', reuseExistingServer: true },
-});
-`;
-
-export const prettierrc = `{ "singleQuote": true, "printWidth": ${PRINT_WIDTH} }\n`;
-export const gitignore = 'node_modules/\ndist/\n';
-export const prettierignore = 'dist/\npackage-lock.json\n';
-
-export function indexHtml(title: string): string {
-  return `<!doctype html>
-<html lang="en">
-  <head>
-    <meta charset="utf-8" />
-    <meta name="viewport" content="width=device-width, initial-scale=1" />
-    <title>${escapeText(title)}</title>
-  </head>
-  <body>
-    <div id="root"></div>
-    <script type="module" src="/src/main.tsx"></script>
-  </body>
-</html>
-`;
-}
-
-export function readme(
-  title: string,
-  rows: readonly { key: string; name: string; path: string; folder: string }[],
-  layouts: readonly { readonly name: string; readonly screens: readonly string[] }[],
-  { hasTests, inFiles }: { readonly hasTests: boolean; readonly inFiles: (path: string) => string },
-): string {
-  const around = layouts
-    .map(({ name, screens }) => {
-      const inIt = rows.filter(({ key }) => screens.includes(key)).map((row) => row.name);
-      return `- \`${inFiles(`src/layouts/${name}/`)}\`: around ${inIt.join(', ')}`;
-    })
-    .join('\n');
-  const table = rows
-    .map((row) => `- \`${row.path}\`: ${row.name}, in \`${inFiles(`src/screens/${row.folder}/`)}\``)
-    .join('\n');
-  return `# ${title}
-
-Written by Tovel from its screens. Everything under \`src/\` is plain React and CSS Modules.
-
-- \`npm install\`, then \`npm run dev\` to work on it
-- \`npm run build\` checks the types and builds into \`dist/\`
-${hasTests ? '- `npm test` presses every link and sees where it leads\n' : ''}
-## Screens
-
-${table}
-${around ? `\n## Layouts\n\nWhat screens share around them is written once.\n\n${around}\n` : ''}
-## Where things are
-
-- \`src/routes.tsx\`: which screen lives at which path
-- \`src/screens/\`: a folder a screen, with its component and its styles
-- \`src/components/\`: what repeats, with typed props
-- \`src/navigation/\`: links, going back, and how screens arrive
-${hasTests ? '- `src/links.json`: every link of the app, for its test\n' : ''}`;
-}
 
 /** Presses each link listed in links.json where it stands, and looks where that leads. */
 export const linksTest = (hasConditions: boolean): string => `import { act } from 'react';

@@ -1,5 +1,15 @@
-import type { PlacedLayout } from '../form/layouts/layouts.ts';
-import type { RouteEntry } from './routes_file.ts';
+import type { PlacedLayout } from './layouts/layouts.ts';
+import type { App } from '../../model/app.ts';
+import { fillRoute } from '../../paths/pattern.ts';
+
+/** A screen as the table of routes has it. */
+export interface RouteEntry {
+  readonly key: string;
+  readonly name: string;
+  readonly path: string;
+  /** Name of its component and of its folder. */
+  readonly folder: string;
+}
 
 /** A line of the table of routes: a screen, or a layout with what is in it. */
 export type RouteNode =
@@ -62,4 +72,12 @@ export function commonBase(paths: readonly string[]): string {
   )
     count++;
   return count ? `/${first.slice(0, count).join('/')}` : '';
+}
+
+/** A redirect keeps the parameters that both paths have; the others are the screen's own. */
+export function targetOfRedirect(app: App, from: string, to: string): string {
+  const { route, params = {} } = app.screens[to];
+  const kept = new Set(from.match(/:\w+/g) ?? []);
+  const own = Object.fromEntries(Object.entries(params).filter(([name]) => !kept.has(`:${name}`)));
+  return fillRoute(route, own);
 }

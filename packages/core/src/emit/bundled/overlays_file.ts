@@ -12,10 +12,12 @@ export interface OverlayEntry {
   readonly over: readonly string[];
 }
 
-export function overlaysTs(entries: readonly OverlayEntry[]): string {
-  const imports = entries
-    .map(({ component }) => `import { ${component} } from './${component}/${component}';`)
-    .sort();
+/** @param importOf the import of an overlay's component, as a line */
+export function overlaysTs(
+  entries: readonly OverlayEntry[],
+  importOf: (component: string) => string,
+): string {
+  const imports = entries.map(({ component }) => importOf(component)).sort();
   const definitions = entries.map(({ name, component, label, overlay, over }) => {
     const { kind, side, modal, escape, outside, url, ms } = overlay;
     return [

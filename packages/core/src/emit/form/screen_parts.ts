@@ -1,6 +1,5 @@
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
-import { isElement, type MarkupElement } from '../form/markup.ts';
-import { newUsed, printElement, type TsxOptions } from './print_tsx.ts';
+import { isElement, type MarkupElement } from './markup.ts';
 
 /** A component is not longer than so many lines; what is, is parted. */
 const MOST_LINES = 150;
@@ -18,16 +17,15 @@ export interface ScreenPart {
 /**
  * Parts a long screen into pieces that a person can read, each with its own file in the screen's folder; the longest that
  * fit go first. What is short stays whole.
+ * @param linesOf how many lines an element is written as
  */
 export function partScreen(
   root: MarkupElement,
-  options: TsxOptions,
   isTaken: (name: string) => boolean,
+  linesOf: (node: MarkupElement) => number,
 ): { readonly root: MarkupElement; readonly parts: readonly ScreenPart[] } {
   const parts: ScreenPart[] = [];
   const names = new Set<string>();
-  const used = newUsed(options);
-  const linesOf = (node: MarkupElement): number => printElement(node, 2, used).length;
   const most = MOST_LINES - AROUND;
   const out = (node: MarkupElement): MarkupElement => {
     const wanted = pascalCase((node.className ?? 'section').replace(/\d+$/, ''));

@@ -1,0 +1,80 @@
+import type { Condition } from '../../model/app.ts';
+import type { EmittedFile } from '../emitted.ts';
+import type { EmittedComponent, EmittedList } from '../form/components/extract.ts';
+import type { EmittedIcon } from '../form/icons.ts';
+import type { PlacedLayout } from '../form/layouts/layouts.ts';
+import type { MarkupElement } from '../form/markup.ts';
+import type { EmissionPlan } from '../form/plan.ts';
+import type { RouteEntry } from '../form/route_tree.ts';
+import type { ScreenPart } from '../form/screen_parts.ts';
+import type { ClassUse } from '../form/styles/share.ts';
+import type { TestedLink } from '../tested_links.ts';
+import type { OverlayEntry } from './overlays_file.ts';
+
+/** Text with, for each of its lines, the design element that the line writes. */
+export interface PrintedCode {
+  readonly text: string;
+  readonly lines: readonly (string | null)[];
+}
+
+/** What a file with markup needs to know around it. */
+export interface Around {
+  /** Where classes went that are written in parts, or in the sheet that all share. */
+  readonly classes: ReadonlyMap<string, readonly ClassUse[]>;
+  readonly css: PrintedCode;
+  readonly iconOf: (node: MarkupElement) => EmittedIcon | null;
+  /** The import name and path of a picture. */
+  readonly assetImport: (hash: string) => { readonly name: string; readonly path: string };
+}
+
+/** A screen, a layout or what opens over screens, with the pieces that it was parted into. */
+export interface View extends Around {
+  /** Its file, without what the name ends in. */
+  readonly path: string;
+  /** Name of its component. */
+  readonly component: string;
+  readonly root: MarkupElement;
+  readonly parts: readonly ScreenPart[];
+  readonly lists: readonly EmittedList[];
+  /** Whether it holds the screens of a layout. */
+  readonly hasOutlet: boolean;
+}
+
+/** All that is written of an app beside its screens. */
+export interface WrittenApp {
+  readonly name: string;
+  readonly plan: EmissionPlan;
+  readonly rows: readonly RouteEntry[];
+  readonly layouts: readonly PlacedLayout[];
+  readonly overlays: readonly OverlayEntry[];
+  readonly conditions: readonly { readonly name: string; readonly condition: Condition }[];
+  readonly links: readonly TestedLink[];
+  /** Sheets that all share, where there are such. */
+  readonly sheets: { readonly fonts: boolean; readonly tokens: boolean; readonly shared: boolean };
+  readonly hasTests: boolean;
+  readonly hasJourneys: boolean;
+}
+
+/** How an app that a bundler builds is written with one framework. */
+export interface Dialect {
+  /** What the files of components end in. */
+  readonly ending: '.tsx' | '.vue';
+  /** Names that the framework or the runtime has. */
+  readonly reserved: readonly string[];
+  /** What it is written in, in words. */
+  readonly made: string;
+  /** Id of the element that the app is shown in, and the names of the files that it begins with. */
+  readonly root: string;
+  readonly main: string;
+  readonly routes: string;
+  /** Texts of the runtime, by path from the folder of the source. */
+  readonly runtime: Readonly<Record<string, string>>;
+  /** How many lines an element is written as. */
+  readonly linesOf: (node: MarkupElement, around: Around) => number;
+  readonly view: (view: View) => EmittedFile[];
+  /** @param path its file, without what the name ends in */
+  readonly component: (component: EmittedComponent, path: string, around: Around) => EmittedFile[];
+  readonly icon: (icon: EmittedIcon, assetImport: Around['assetImport']) => PrintedCode;
+  /** What the app begins with, its routes, what it remembers, and what it is built, checked and tested with. */
+  readonly around: (app: WrittenApp) => EmittedFile[];
+}

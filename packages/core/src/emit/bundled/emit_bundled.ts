@@ -1,0 +1,349 @@
+import { camelCase } from '../../model/names.ts';
+import { hostOf, overlayOf, type Project } from '../../model/project.ts';
+import type { EmittedFile, EmittedProject } from '../emitted.ts';
+import { assetFile, assetsOf } from '../form/assets.ts';
+import { screenFile } from '../form/before.ts';
+import type { EmittedList } from '../form/components/extract.ts';
+import type { Icons } from '../form/icons.ts';
+import { isElement, type MarkupElement, type StyleRule } from '../form/markup.ts';
+import { Folders, paletteFor, type Parts, partsOf, rootOf, usedRules } from '../form/parts.ts';
+import { EmissionPlan, emitScreenOf } from '../form/plan.ts';
+import type { RouteEntry } from '../form/route_tree.ts';
+import { partScreen } from '../form/screen_parts.ts';
+import type { Palette } from '../form/styles/palette.ts';
+import type { FileStyles } from '../form/styles/share.ts';
+import { hashInAddress } from '../html/print_html.ts';
+import { printJourneyTests } from '../journey_tests.ts';
+import type { EmissionProgress } from '../progress.ts';
+import { renamed } from '../renamed.ts';
+import { baseCss } from '../styles/base_css.ts';
+import { classInSheet } from '../styles/class_names.ts';
+import { facesUsedIn, fontCss } from '../styles/font_css.ts';
+import { overlaysCss } from '../styles/overlays_css.ts';
+import { printRules } from '../styles/print_css.ts';
+import { tokensCss } from '../styles/tokens_css.ts';
+import { transitionsCss } from '../styles/transitions_css.ts';
+import { linksJson, settledLink, type TestedLink, testedAddress, testedLinksIn } from '../tested_links.ts';
+import type { Around, Dialect, PrintedCode } from './dialect.ts';
+import type { OverlayEntry } from './overlays_file.ts';
+import * as common from './project_files.ts';
+import { runtimeFor } from './runtime_files.ts';
+
+/**
+ * Writes the whole project in a framework whose apps are built by a bundler, as the project says that it is delivered. Same
+ * input, same bytes.
+ */
+export function emitBundled(
+  project: Project,
+  name: string,
+  dialect: Dialect,
+  tell?: EmissionProgress,
+): EmittedProject {
+  const emitted = emitAll(project, name, dialect, tell);
+  return project.app.delivery.naming === 'kebab' ? renamed(emitted, inKebab) : emitted;
+}
+
+/** Folders with files that are called as the components in them. */
+const COMPONENTS = /^src\/(?:screens|components|layouts|overlays|icons|drawings|shell|navigation)\//;
+
+/** The path of a file with the name of its component in small letters and dashes. */
+const inKebab = (path: string): string =>
+  COMPONENTS.test(path)
+    ? path.replace(/[^/.]+/g, (part) =>
+        part.replace(/(?<=[a-z0-9])(?=[A-Z])|(?<=[A-Z])(?=[A-Z][a-z])/g, '-').toLowerCase(),
+      )
+    : path;
+
+/** The files of one view, with the links in it and the pictures that it shows. */
+interface ViewFiles {
+  readonly files: readonly EmittedFile[];
+  readonly links: readonly Omit<TestedLink, 'from'>[];
+  readonly assets: readonly string[];
+}
+
+function emitAll(
+  project: Project,
+  name: string,
+  dialect: Dialect,
+  tell: EmissionProgress | undefined,
+): EmittedProject {
+  const plan = new EmissionPlan(project);
+  const { app } = plan.project;
+  const files: EmittedFile[] = [];
+  const fileOfScreen = new Map<string, string>();
+  const rows: RouteEntry[] = [];
+  const links: TestedLink[] = [];
+  const assets = new Map<string, string>();
+  const folders = new Folders(dialect.reserved);
+  const parts = partsOf(plan, folders);
+  const { layouts, styles, icons, palette, extraction } = parts;
+  const writer = new Writer(plan, dialect, parts);
+  const put = (key: string, made: ViewFiles): void => {
+    for (const file of made.files) files.push({ ...file, screen: key });
+    for (const hash of made.assets) assets.set(hash, assetFile(plan.project, hash));
+  };
+  const total = plan.screens.length + plan.overlays.size;
+  for (const key of plan.screens) {
+    tell?.(rows.length, total);
+    const entry = app.screens[key];
+    const folder = folders.take(entry.name, 'Screen');
+    rows.push({ key, name: entry.name, path: entry.route, folder });
+    const path = `src/screens/${folder}/${folder}`;
+    const made = writer.screen(key, path, folder);
+    fileOfScreen.set(key, path + dialect.ending);
+    put(key, made);
+    const from = testedAddress(entry.route, entry.params);
+    links.push(
+      ...made.links.map((link) =>
+        withGuard(plan, key, settledLink(link, from, entry.route, entry.params ?? {})),
+      ),
+    );
+  }
+  for (const { name: folder, screens, frame } of layouts.layouts) {
+    const rules = usedRules(frame.root, frame.rules);
+    const made = writer.view(
+      `src/layouts/${folder}/${folder}`,
+      folder,
+      frame.root,
+      `layout ${folder}`,
+      [],
+      true,
+    );
+    put(screens[0], { files: made, links: [], assets: assetsOf({ root: frame.root, rules }) });
+  }
+  const overlays = [...plan.overlays].map(([key, codeName], i): OverlayEntry => {
+    tell?.(rows.length + i, total);
+    const entry = app.screens[key];
+    const component = folders.take(entry.name, 'Overlay');
+    const path = `src/overlays/${component}/${component}`;
+    fileOfScreen.set(key, path + dialect.ending);
+    put(key, writer.screen(key, path, component));
+    const overlay = overlayOf(entry);
+    const over = (overlay.over ?? []).flatMap((screen) => plan.routeOf(screen) ?? []);
+    return { name: codeName, component, label: entry.name, overlay, over };
+  });
+  tell?.(total, total);
+  for (const component of extraction.components) {
+    const screen = component.root.key ? hostOf(plan.project, component.root.key) : undefined;
+    for (const file of writer.component(component))
+      files.push({ ...file, ...(screen === undefined ? {} : { screen }) });
+  }
+  for (const icon of icons.all)
+    files.push({
+      path: `src/${icon.isSmall ? 'icons' : 'drawings'}/${icon.name}${dialect.ending}`,
+      ...dialect.icon(icon, assetImport(plan.project, '../')),
+    });
+  const shown = [...plan.screens, ...plan.overlays.keys()];
+  const faces = facesUsedIn(
+    shown.map((key) => emitScreenOf(plan, key)),
+    plan.project.design.fonts ?? [],
+  );
+  for (const face of faces) assets.set(face.asset, assetFile(plan.project, face.asset));
+  for (const [hash, file] of assets) files.push({ path: `src/assets/${file}`, asset: hash });
+  const text = (path: string, content: string): void => void files.push({ path, text: content });
+  const hasTests = app.delivery.tests !== 'without';
+  const hasJourneys = hasTests && Object.keys(app.journeys).length > 0;
+  const tokens = tokensCss(app, palette);
+  const shared = writer.sheet(styles.rules, palette, '../');
+  files.push(
+    ...dialect.around({
+      name,
+      plan,
+      rows,
+      layouts: layouts.layouts,
+      overlays,
+      conditions: [...plan.conditions].map(([id, code]) => ({ name: code, condition: app.conditions[id] })),
+      links,
+      sheets: { fonts: faces.length > 0, tokens: tokens !== '', shared: shared.text !== '' },
+      hasTests,
+      hasJourneys,
+    }),
+  );
+  text('index.html', common.indexHtml(name, dialect.root, dialect.main));
+  text(
+    'README.md',
+    common.readme(name, rows, layouts.layouts, {
+      hasTests,
+      inFiles: app.delivery.naming === 'kebab' ? inKebab : (path) => path,
+      made: dialect.made,
+      routes: dialect.routes,
+    }),
+  );
+  text('.prettierrc', common.prettierrc);
+  text('.prettierignore', common.prettierignore);
+  text('.gitignore', common.gitignore);
+  if (tokens) text('src/styles/tokens.css', tokens);
+  if (shared.text) files.push({ path: 'src/styles/shared.module.css', ...shared });
+  if (faces.length)
+    text(
+      'src/styles/fonts.css',
+      fontCss(faces, (hash) => `../assets/${assetFile(plan.project, hash)}`),
+    );
+  if (overlays.length) text('src/overlays/overlays.css', overlaysCss);
+  text('src/styles/base.css', baseCss);
+  text('src/styles/transitions.css', transitionsCss(plan.sharedNames()));
+  if (hasJourneys) {
+    text('e2e/journeys.spec.ts', printJourneyTests(plan.project));
+    text('playwright.config.ts', common.playwrightConfig);
+  }
+  if (hasTests) text('src/links.json', linksJson(links));
+  files.push(...runtimeFor(files, dialect.runtime));
+  files.sort((a, b) => (a.path < b.path ? -1 : 1));
+  return { files, fileOfScreen };
+}
+
+/** A press is tested with what must hold for its screen to be shown at all. */
+function withGuard(plan: EmissionPlan, screen: string, link: TestedLink): TestedLink {
+  const needed = (key: string | undefined): Record<string, boolean> => {
+    const guard = key === undefined ? undefined : plan.project.app.screens[key].guard;
+    const name = guard && plan.conditions.get(guard.condition);
+    return guard && name ? { [name]: guard.is } : {};
+  };
+  const to = plan.screens.find((key) => plan.routeOf(key) === link.to);
+  const given = {
+    ...(link.kind === 'go' || link.kind === 'back' ? needed(to) : {}),
+    ...needed(screen),
+    ...link.given,
+  };
+  return Object.keys(given).length ? { ...link, given } : link;
+}
+
+/** Names of what any file of an app can take from the runtime. */
+const OF_RUNTIME = ['Back', 'Go', 'Outlet'];
+
+const written = new WeakMap<MarkupElement, ViewFiles & { readonly context: string }>();
+
+/** Writes the files with markup of one app. */
+class Writer {
+  readonly #plan: EmissionPlan;
+  readonly #dialect: Dialect;
+  readonly #parts: Parts;
+
+  constructor(plan: EmissionPlan, dialect: Dialect, parts: Parts) {
+    this.#plan = plan;
+    this.#dialect = dialect;
+    this.#parts = parts;
+  }
+
+  /** A screen or what opens over screens; kept until something changes that it depends on. */
+  screen(key: string, path: string, component: string): ViewFiles {
+    const { extraction, layouts, styles, icons, palette } = this.#parts;
+    const screen = emitScreenOf(this.#plan, key);
+    const root = rootOf(this.#plan, extraction, layouts, key);
+    const own = styles.files.get(screenFile(key))!;
+    const context = JSON.stringify([
+      this.#dialect.ending,
+      path,
+      [...own.classes],
+      own.rules.map(({ className }) => className),
+      iconNamesIn(root, icons),
+      palette.values,
+      own.asBefore !== null,
+      extraction.components.map(({ name }) => name),
+    ]);
+    const known = written.get(root);
+    if (known?.context === context) return known;
+    const lists = extraction.lists.get(key) ?? [];
+    const made = {
+      context,
+      files: this.view(path, component, root, screenFile(key), lists, false),
+      links: testedLinksIn(screen.root),
+      assets: assetsOf(screen),
+    };
+    written.set(root, made);
+    return made;
+  }
+
+  view(
+    path: string,
+    component: string,
+    root: MarkupElement,
+    styles: string,
+    lists: readonly EmittedList[],
+    hasOutlet: boolean,
+  ): readonly EmittedFile[] {
+    const { extraction, icons } = this.#parts;
+    const around = this.#around(styles);
+    const taken = new Set([
+      component,
+      ...extraction.components.map(({ name }) => name),
+      ...icons.all.map(({ name }) => name),
+      ...OF_RUNTIME,
+    ]);
+    // A layout's outlet stays where it is.
+    const parted = hasOutlet
+      ? { root, parts: [] }
+      : partScreen(
+          root,
+          (name) => taken.has(name),
+          (node) => this.#dialect.linesOf(node, around),
+        );
+    return this.#dialect.view({ ...around, ...parted, path, component, lists, hasOutlet });
+  }
+
+  component(component: Parts['extraction']['components'][number]): EmittedFile[] {
+    const { name } = component;
+    return this.#dialect.component(
+      component,
+      `src/components/${name}/${name}`,
+      this.#around(`component ${name}`),
+    );
+  }
+
+  /** A sheet of classes. @param source from the sheet to the folder of the source */
+  sheet(rules: readonly StyleRule[], palette: Pick<Palette, 'nameOf'>, source: string): PrintedCode {
+    return printRules(
+      rules,
+      (name) => `.${classInSheet(name)}`,
+      (address) => `${source}assets/${assetFile(this.#plan.project, hashInAddress(address))}`,
+      palette,
+    );
+  }
+
+  #around(file: string): Around {
+    const { styles, icons, palette } = this.#parts;
+    const own: FileStyles = styles.files.get(file)!;
+    return {
+      classes: own.classes,
+      css: this.sheet(own.rules, paletteFor(own, palette), '../../'),
+      iconOf: icons.of,
+      assetImport: assetImport(this.#plan.project, '../../'),
+    };
+  }
+}
+
+/** A name and a path for a picture. @param source from the file to the folder of the source */
+const assetImport =
+  (project: Project, source: string): Around['assetImport'] =>
+  (hash) => {
+    const picture = assetFile(project, hash);
+    return {
+      name: camelCase(picture.replace(/\.[^.]*$/, '')) || 'picture',
+      path: `${source}assets/${picture}`,
+    };
+  };
+
+/** Names of the drawings that a file uses. */
+function iconNamesIn(root: MarkupElement, icons: Icons): string[] {
+  const names: string[] = [];
+  const visit = (node: MarkupElement): void => {
+    const icon = icons.of(node);
+    if (icon) names.push(icon.name);
+    else for (const child of node.children) if (isElement(child)) visit(child);
+  };
+  visit(root);
+  return names;
+}
+
+/** Which of these constants a piece of a screen takes its lists from. */
+export function listsIn(root: MarkupElement, names: readonly string[]): string[] {
+  const used = new Set<string>();
+  const visit = (node: MarkupElement): void => {
+    for (const child of node.children) {
+      if (isElement(child)) visit(child);
+      else if ('list' in child) used.add(child.list.data);
+    }
+  };
+  visit(root);
+  return names.filter((name) => used.has(name));
+}
