@@ -10,7 +10,7 @@ import { uniqueCodeName } from '../../model/names.ts';
 import { TAGS } from '../../vocabulary/tags.ts';
 import { jsxVectorName } from '../../vocabulary/vectors.ts';
 import { code, conditionCode } from './expression_code.ts';
-import { actAttributes, arrivalLiteral, callOf } from './print_acts.ts';
+import { type ActUse, arrivalLiteral, type BoundAct, boundActs, callOf } from '../bundled/print_acts.ts';
 import {
   isElement,
   isText,
@@ -99,25 +99,38 @@ export const finish = (lines: readonly Line[]): PrintedCode => ({
   lines: lines.map((line) => line.key),
 });
 
-export const newUsed = (options: TsxOptions): Used => ({
-  go: false,
-  back: false,
-  hook: false,
-  pressable: false,
-  styles: false,
-  shared: false,
-  overlays: false,
-  setsCondition: false,
-  conditions: new Set(),
-  helpers: new Set(),
-  handlers: new Map(),
-  hooks: [],
-  tables: new Map(),
-  assets: new Map(),
-  components: new Set(),
-  icons: new Map(),
-  options,
-});
+export function newUsed(options: TsxOptions): Used {
+  const assets = new Map<string, string>();
+  return {
+    go: false,
+    back: false,
+    hook: false,
+    pressable: false,
+    styles: false,
+    shared: false,
+    overlays: false,
+    setsCondition: false,
+    conditions: new Set(),
+    helpers: new Set(),
+    handlers: new Map(),
+    hooks: [],
+    tables: new Map(),
+    assets,
+    components: new Set(),
+    icons: new Map(),
+    conditionCode: (name) => name,
+    fileOf: (hash) => {
+      const { name, path } = options.assetImport(hash);
+      assets.set(name, addressPath(path));
+      return name;
+    },
+    options,
+  };
+}
+
+/** The path of an import that gives the address of a file, whatever it is. */
+export const addressPath = (path: string): string =>
+  /\.(png|jpe?g|webp|gif|svg|avif)$/.test(path) ? path : `${path}?url`;
 
 /** Files of the navigation that hold more than what they are called after. */
 const MODULES: Readonly<Record<string, string>> = { useAfter: 'moments', useKey: 'moments' };
@@ -158,26 +171,15 @@ export function importLines(used: Used): string[] {
 }
 
 /** What a file turns out to need while it is printed. */
-export interface Used {
+export interface Used extends ActUse {
   go: boolean;
   back: boolean;
-  hook: boolean;
   pressable: boolean;
   /** Whether a class of its own sheet is written, or one of the sheet that all share. */
   styles: boolean;
   shared: boolean;
   /** Drawings that are used, with the folder that each is in. */
   icons: Map<string, string>;
-  overlays: boolean;
-  setsCondition: boolean;
-  /** Conditions that are looked at. */
-  readonly conditions: Set<string>;
-  /** What else is taken from the navigation. */
-  readonly helpers: Set<string>;
-  /** Functions that do what elements do, by name. */
-  readonly handlers: Map<string, { readonly lines: readonly string[]; readonly key: string | null }>;
-  /** Calls of hooks, after the functions. */
-  readonly hooks: string[];
   /** Tables of the classes of choices, by name. */
   readonly tables: Map<string, Readonly<Record<string, string | null>>>;
   readonly assets: Map<string, string>;
@@ -407,7 +409,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     if (link.kind === 'external')
       attributes.unshift(to ? `href={${to}}` : `href=${jsxValue(link.href)}`, 'rel="noreferrer"');
     else if (link.kind === 'file')
-      attributes.unshift(`href={${fileName(link.asset, used)}}`, `download=${jsxValue(link.name)}`);
+      attributes.unshift(`href={${used.fileOf(link.asset)}}`, `download=${jsxValue(link.name)}`);
     else {
       used.go = true;
       tag = 'Go';
@@ -440,13 +442,6 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
 export function assetName(hash: string, used: Used): string {
   const { name, path } = used.options.assetImport(hash);
   used.assets.set(name, path);
-  return name;
-}
-
-/** The import that gives the address of a file that is saved, noted as used. */
-export function fileName(hash: string, used: Used): string {
-  const { name, path } = used.options.assetImport(hash);
-  used.assets.set(name, /\.(png|jpe?g|webp|gif|svg|avif)$/.test(path) ? path : `${path}?url`);
   return name;
 }
 
@@ -492,6 +487,27 @@ function usedProps(use: NonNullable<MarkupElement['use']>, depth: number, used: 
     if (typeof value === 'string') return [`${name}=${jsxValue(value)}`];
     return [`${name}={${valueCode(value, depth + 1, used)}}`];
   });
+}
+
+const EVENTS: Readonly<Record<Exclude<BoundAct['on'], 'press'>, string>> = {
+  'double-press': 'onDoubleClick',
+  hover: 'onPointerEnter',
+  change: 'onChange',
+  submit: 'onSubmit',
+};
+
+/** The attributes by which an element does what it does, with what they need noted as used. */
+function actAttributes(node: MarkupElement, used: Used): string[] {
+  const { events, gestures } = boundActs(node, used);
+  const attributes = events.map(({ on, handler }) => {
+    if (on === 'press' && node.form === 'other') {
+      used.pressable = true;
+      return `{...pressable(${handler})}`;
+    }
+    if (on === 'submit') used.helpers.add('submitting');
+    return `${on === 'press' ? 'onClick' : EVENTS[on]}={${on === 'submit' ? `submitting(${handler})` : handler}}`;
+  });
+  return gestures ? [...attributes, `{...gestures(${gestures})}`] : attributes;
 }
 
 /** A prop's value as an expression. */

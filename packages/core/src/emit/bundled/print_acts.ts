@@ -8,9 +8,28 @@ import {
   textIn,
 } from '../form/markup.ts';
 import type { Expression } from '../../expression/expression.ts';
+import { printExpression } from '../print_expression.ts';
 import { quote } from '../quoting.ts';
-import { code } from './expression_code.ts';
-import { fileName, type Used } from './print_tsx.ts';
+
+/** What the functions that do something need, noted while they are written. */
+export interface ActUse {
+  /** Whether something goes somewhere, opens or closes, or sets a condition. */
+  hook: boolean;
+  overlays: boolean;
+  setsCondition: boolean;
+  /** Conditions that are looked at. */
+  readonly conditions: Set<string>;
+  /** What else is taken from the navigation. */
+  readonly helpers: Set<string>;
+  /** Functions that do what elements do, by name. */
+  readonly handlers: Map<string, { readonly lines: readonly string[]; readonly key: string | null }>;
+  /** Calls of hooks, after the functions. */
+  readonly hooks: string[];
+  /** How a condition is written. */
+  readonly conditionCode: (name: string) => string;
+  /** The import that gives the address of a file, noted as used. */
+  readonly fileOf: (hash: string) => string;
+}
 
 /** An arrival as the fields of a literal; empty for none, which is the default. */
 function arrivalFields(arrival: EmittedArrival): string[] {
@@ -33,7 +52,7 @@ export function arrivalLiteral(arrival: EmittedArrival): string | null {
 }
 
 /** One step as a call, noted as used; `slot` is the prop that says where it leads, if one does. */
-export function callOf(step: EmittedStep, used: Used, slot?: string): string {
+export function callOf(step: EmittedStep, used: ActUse, slot?: string): string {
   const or = (value: string): string => slot ?? quote(value);
   const arrival = 'arrival' in step ? arrivalLiteral(step.arrival) : null;
   const rest = arrival ? `, ${arrival}` : '';
@@ -48,7 +67,7 @@ export function callOf(step: EmittedStep, used: Used, slot?: string): string {
       return `window.location.assign(${or(step.href)})`;
     case 'file':
       used.helpers.add('saveFile');
-      return `saveFile(${fileName(step.asset, used)}, ${quote(step.name)})`;
+      return `saveFile(${used.fileOf(step.asset)}, ${quote(step.name)})`;
     case 'drawer':
       return `document.getElementById(${or(step.id)})?.showPopover()`;
     case 'open':
@@ -73,16 +92,22 @@ function statement(indent: string, head: string, call: string): string[] {
 }
 
 /** An expression of an act, with the conditions that it looks at noted as used. */
-const conditionOf = (when: Expression, used: Used): string =>
-  code(when, {
+const conditionOf = (when: Expression, used: ActUse): string =>
+  printExpression(when, {
+    ...NO_NAMES,
     variable: (name) => {
       used.conditions.add(name);
-      return name;
+      return used.conditionCode(name);
     },
   });
 
+const never = (): never => {
+  throw new RangeError('what an element does depends on conditions alone');
+};
+const NO_NAMES = { prop: never, parameter: never, path: '' };
+
 /** The name of the function that does an act, which is written before what the component returns. */
-function handlerOf(node: MarkupElement, act: EmittedAct, used: Used): string {
+function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): string {
   const label = textIn(node) || String(node.attributes['aria-label'] ?? '');
   const words = pascalCase(label.split(/\s+/).slice(0, 3).join(' ')).slice(0, 30);
   const gesture = act.on === 'press' ? '' : pascalCase(act.on);
@@ -102,32 +127,25 @@ function handlerOf(node: MarkupElement, act: EmittedAct, used: Used): string {
   return name;
 }
 
-/** The attributes by which an element does what it does, with what they need noted as used. */
-export function actAttributes(node: MarkupElement, used: Used): string[] {
-  const attributes: string[] = [];
+/** What an element does on an event of its own, as the name of the function that does it. */
+export interface BoundAct {
+  readonly on: 'press' | 'double-press' | 'hover' | 'change' | 'submit';
+  readonly handler: string;
+}
+
+/**
+ * Writes the functions that do what an element does, with what they need noted as used.
+ * @returns those for its own events, and for gestures the argument of `gestures`; keys and moments are calls of hooks
+ */
+export function boundActs(
+  node: MarkupElement,
+  used: ActUse,
+): { readonly events: readonly BoundAct[]; readonly gestures: string | null } {
+  const events: BoundAct[] = [];
   const gestures: string[] = [];
   for (const act of withoutUnreached(node.acts ?? [])) {
     const handler = handlerOf(node, act, used);
     switch (act.on) {
-      case 'press':
-        if (node.form === 'other') {
-          used.pressable = true;
-          attributes.push(`{...pressable(${handler})}`);
-        } else attributes.push(`onClick={${handler}}`);
-        break;
-      case 'double-press':
-        attributes.push(`onDoubleClick={${handler}}`);
-        break;
-      case 'hover':
-        attributes.push(`onPointerEnter={${handler}}`);
-        break;
-      case 'change':
-        attributes.push(`onChange={${handler}}`);
-        break;
-      case 'submit':
-        used.helpers.add('submitting');
-        attributes.push(`onSubmit={submitting(${handler})}`);
-        break;
       case 'long-press':
         gestures.push(`longPress: ${handler}`);
         break;
@@ -143,13 +161,12 @@ export function actAttributes(node: MarkupElement, used: Used): string[] {
         used.helpers.add('useAfter');
         used.hooks.push(`useAfter(${act.on === 'load' ? 0 : (act.ms ?? 0)}, ${handler});`);
         break;
+      default:
+        events.push({ on: act.on, handler });
     }
   }
-  if (gestures.length) {
-    used.helpers.add('gestures');
-    attributes.push(`{...gestures({ ${gestures.join(', ')} })}`);
-  }
-  return attributes;
+  if (gestures.length) used.helpers.add('gestures');
+  return { events, gestures: gestures.length ? `{ ${gestures.join(', ')} }` : null };
 }
 
 /** Acts without the ways that come after one that is done in any case. */
