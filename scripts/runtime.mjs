@@ -8,6 +8,7 @@ const TARGETS = {
   bundled: [],
   html: ['conditions.js'],
   react: ['overlays/overlays.ts', 'state/conditions.ts', 'styles.d.ts'],
+  vue: ['overlays/overlays.ts', 'routes.ts', 'styles.d.ts'],
 };
 
 for (const [target, standIns] of Object.entries(TARGETS)) {
@@ -15,7 +16,7 @@ for (const [target, standIns] of Object.entries(TARGETS)) {
   const made = path.resolve('packages/core/src/emit', target, 'runtime_texts.ts');
   const entries = readdirSync(folder, { recursive: true })
     .map((name) => name.replaceAll(path.sep, '/'))
-    .filter((name) => /\.(js|tsx?)$/.test(name) && !standIns.includes(name))
+    .filter((name) => /\.(js|tsx?|vue)$/.test(name) && !standIns.includes(name))
     .sort()
     .map((name) => `  '${name}': ${JSON.stringify(readFileSync(path.join(folder, name), 'utf8'))},`);
   const code = `/** The files in \`runtime\`, as text. Made by \`npm run runtime\`. */

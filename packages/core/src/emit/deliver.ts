@@ -12,6 +12,7 @@ const PARSERS: readonly (readonly [RegExp, string])[] = [
   [/\.tsx?$/, 'typescript'],
   [/\.js$/, 'babel'],
   [/\.css$/, 'css'],
+  [/\.vue$/, 'vue'],
   [/\.json$/, 'json'],
 ];
 
@@ -41,6 +42,7 @@ async function formatted(file: EmittedFile): Promise<EmittedFile> {
     import('prettier/plugins/typescript'),
     import('prettier/plugins/postcss'),
     import('prettier/plugins/babel'),
+    import('prettier/plugins/html'),
   ]);
   const text = await format(file.text, {
     parser,

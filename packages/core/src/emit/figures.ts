@@ -25,13 +25,13 @@ export interface CodeFigures {
 /** Files that are written for this project, and not the same in every one: of a project that is built, and of plain pages. */
 const BUILT = /^src\/(screens|components|layouts|overlays)\/|^src\/styles\/shared\.module\.css$/;
 const PLAIN = /\.html$|(^|\/)(page|not-found)\.(css|js)$|^styles\/shared\.css$|^overlays\//;
-const PART = /\.(tsx|html)$/;
+const PART = /\.(tsx|vue|html)$/;
 
 export function figuresOf({ files }: EmittedProject): CodeFigures {
   const isOwn = files.some(({ path }) => path === 'package.json') ? BUILT : PLAIN;
   const own = files.flatMap((file) => ('text' in file && isOwn.test(file.path) ? [file] : []));
   const sheets = own.filter(({ path }) => path.endsWith('.css'));
-  const code = own.filter(({ path }) => /\.(tsx?|html|js)$/.test(path) && !/\.test\.tsx?$/.test(path));
+  const code = own.filter(({ path }) => /\.(tsx?|vue|html|js)$/.test(path) && !/\.test\.tsx?$/.test(path));
   const parts = code.filter(({ path }) => PART.test(path) && !path.endsWith('.data.tsx'));
   const bodies = sheets.flatMap(({ text }) =>
     [...text.matchAll(/\{([^{}]*)\}/g)].map(([, body]) => body.trim()),

@@ -23,7 +23,7 @@ export function withWhatItNeeds({ files }: EmittedProject, path: string): Emitte
 }
 
 /** What an import may leave out of a file's name. */
-const ENDINGS = ['', '.ts', '.tsx', '/index.ts'];
+const ENDINGS = ['', '.ts', '.tsx'];
 
 /** The file at a path, of whose name the end may be left out. */
 export const fileAt = (byPath: ReadonlyMap<string, EmittedFile>, path: string): EmittedFile | undefined =>
@@ -32,7 +32,7 @@ export const fileAt = (byPath: ReadonlyMap<string, EmittedFile>, path: string): 
 /** What a file takes from others, as it says it: by the ways that begin with a dot. */
 export function referencesIn(path: string, text: string): string[] {
   const all = (pattern: RegExp): string[] => [...text.matchAll(pattern)].map(([, to]) => to);
-  if (/\.(tsx?|js)$/.test(path)) return all(/(?:from |import |import\()'(\.[^']+)'/g);
+  if (/\.(tsx?|js|vue)$/.test(path)) return all(/(?:from |import |import\()'(\.[^']+)'/g);
   if (path.endsWith('.css')) return all(/url\(['"]?([^'")]+)['"]?\)/g);
   // Of a page what it loads and shows; not where it leads.
   if (path.endsWith('.html'))

@@ -19,7 +19,7 @@ export function renamed(emitted: EmittedProject, nameOf: (path: string) => strin
   }
   const rewritten = (file: EmittedFile): EmittedFile => {
     const path = moved.get(file.path)!;
-    if (!('text' in file) || !/\.tsx?$/.test(file.path)) return { ...file, path };
+    if (!('text' in file) || !/\.(tsx?|vue)$/.test(file.path)) return { ...file, path };
     const text = file.text.replace(
       /((?:from |import |import\()')(\.[^']+)(?=')/g,
       (whole, before: string, asked: string) => {

@@ -4,6 +4,7 @@ import type { Project } from '../model/project.ts';
 import type { EmissionProgress } from './progress.ts';
 import { emitHtml } from './html/emit_html.ts';
 import { emitReact } from './react/emit_react.ts';
+import { emitVue } from './vue/emit_vue.ts';
 
 /** What a project can be written as, by the name that the command line takes. */
 export const targets: Readonly<
@@ -23,6 +24,12 @@ export const targets: Readonly<
     title: 'TypeScript, Vite, React Router',
     commands: ['npm install', 'npm run build', 'npm test'],
     emit: emitReact,
+  },
+  vue: {
+    name: 'Vue',
+    title: 'TypeScript, Vite, Vue Router',
+    commands: ['npm install', 'npm run build', 'npm test'],
+    emit: emitVue,
   },
   html: {
     name: 'Plain pages',

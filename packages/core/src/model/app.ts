@@ -211,7 +211,7 @@ const settingProblem = (name: string, value: unknown): string | null =>
 
 /** In what ways the code can be written, by the name of the choice; the first is how it is written where nobody says. */
 export const DELIVERY = {
-  target: ['react', 'html'],
+  target: ['react', 'vue', 'html'],
   /** Of React: whether it comes with tests of its own. */
   tests: ['with', 'without'],
   /** Of React: how files and folders of components are called. */

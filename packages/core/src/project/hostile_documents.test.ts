@@ -1,6 +1,7 @@
 import { type EmittedProject } from '../emit/emitted.ts';
 import { emitHtml } from '../emit/html/emit_html.ts';
 import { emitReact } from '../emit/react/emit_react.ts';
+import { emitVue } from '../emit/vue/emit_vue.ts';
 import { cleanScreen } from '../intake/gate.ts';
 import { assembleScreen } from '../intake/html/assemble.ts';
 import type { PageReading } from '../intake/html/reading.ts';
@@ -13,6 +14,7 @@ import { mutateDocument } from '../testing/hostile.ts';
 import { pageProblems } from '../testing/page_problems.ts';
 import { richReading } from '../testing/rich_page.ts';
 import { typeErrors } from '../testing/typecheck.ts';
+import { vueProblems } from '../testing/vue_problems.ts';
 import { ArchiveError, parseApp, parseDesign } from './archive.ts';
 
 /** How many documents and screens are tried; the measurements try more. */
@@ -26,9 +28,12 @@ const page = (reading: PageReading) =>
 class Compiler {
   #emitted: EmittedProject[] = [];
   #said: unknown[] = [];
+  #vue: EmittedProject[] = [];
 
   add(project: Project, what: unknown): void {
     this.#emitted.push(emitReact(project, 'Hostile'));
+    // Its compiler is slow: every eighth.
+    if (this.#emitted.length % 8 === 0) this.#vue.push(emitVue(project, 'Hostile'));
     const problems = pageProblems(emitHtml(project, 'Hostile'));
     if (problems.length) throw new Error(`${String(what)}: ${problems.slice(0, 3).join('; ')}`);
     this.#said.push(what);
@@ -38,7 +43,9 @@ class Compiler {
   finish(): void {
     const errors = typeErrors(this.#emitted);
     expect(errors.map((error) => [error, this.#said[Number.parseInt(error, 10)]]).slice(0, 5)).toEqual([]);
+    expect(vueProblems(this.#vue).slice(0, 5)).toEqual([]);
     this.#emitted = [];
+    this.#vue = [];
     this.#said = [];
   }
 }

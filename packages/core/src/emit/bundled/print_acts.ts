@@ -31,6 +31,10 @@ export interface ActUse {
   readonly fileOf: (hash: string) => string;
 }
 
+/** The path of an import that gives the address of a file, whatever it is. */
+export const addressPath = (path: string): string =>
+  /\.(png|jpe?g|webp|gif|svg|avif)$/.test(path) ? path : `${path}?url`;
+
 /** An arrival as the fields of a literal; empty for none, which is the default. */
 function arrivalFields(arrival: EmittedArrival): string[] {
   if (arrival.kind === 'none') return [];

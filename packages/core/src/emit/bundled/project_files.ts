@@ -1,5 +1,97 @@
+import { stringifySorted } from '../../json/json.ts';
+import { kebabCase } from '../../model/names.ts';
+import type { EmittedFile } from '../emitted.ts';
 import { PRINT_WIDTH } from '../line_width.ts';
 import { escapeText } from '../quoting.ts';
+import type { WrittenApp } from './dialect.ts';
+
+/** What apps of one framework need to be built and checked. */
+export interface Packages {
+  /** The command that checks types. */
+  readonly check: string;
+  readonly dependencies: Readonly<Record<string, string>>;
+  readonly devDependencies: Readonly<Record<string, string>>;
+  /** The bundler's plugin, by its name in code. */
+  readonly plugin: { readonly name: string; readonly from: string };
+  readonly jsx?: string;
+}
+
+/** The files around the source of an app: what it is built, checked and tested with. */
+export function aroundFiles(
+  app: Pick<WrittenApp, 'name' | 'hasTests' | 'hasJourneys'>,
+  packages: Packages,
+): EmittedFile[] {
+  return [
+    { path: 'package.json', text: packageJson(app, packages) },
+    { path: 'tsconfig.json', text: tsconfigJson(app, packages) },
+    { path: 'vite.config.ts', text: viteConfig(app, packages) },
+  ];
+}
+
+type App = Parameters<typeof aroundFiles>[0];
+
+function packageJson({ name, hasJourneys, hasTests }: App, packages: Packages): string {
+  const devDependencies = {
+    ...(hasJourneys ? { '@playwright/test': '^1.56.0' } : {}),
+    ...packages.devDependencies,
+    ...(hasTests ? { jsdom: '^26.1.0', vitest: '^4.0.0' } : {}),
+    prettier: '^3.6.0',
+    typescript: '~6.0.0',
+    vite: '^8.0.0',
+  };
+  const content = {
+    name: kebabCase(name) || 'app',
+    private: true,
+    version: '0.1.0',
+    type: 'module',
+    scripts: {
+      dev: 'vite',
+      build: `${packages.check} && vite build`,
+      ...(hasTests ? { test: 'vitest run' } : {}),
+      ...(hasJourneys ? { 'test:journeys': 'playwright test' } : {}),
+      format: 'prettier --write .',
+    },
+    dependencies: packages.dependencies,
+    devDependencies: Object.fromEntries(Object.entries(devDependencies).sort(([a], [b]) => (a < b ? -1 : 1))),
+  };
+  return `${JSON.stringify(content, null, 2)}\n`;
+}
+
+const tsconfigJson = ({ hasJourneys }: App, { jsx }: Packages): string =>
+  `${stringifySorted(
+    {
+      compilerOptions: {
+        target: 'ES2022',
+        module: 'ESNext',
+        moduleResolution: 'bundler',
+        lib: ['ES2023', 'DOM', 'DOM.Iterable'],
+        ...(jsx === undefined ? {} : { jsx }),
+        strict: true,
+        noEmit: true,
+        noUnusedLocals: true,
+        noUnusedParameters: true,
+        isolatedModules: true,
+        resolveJsonModule: true,
+        skipLibCheck: true,
+        types: ['vite/client'],
+      },
+      include: ['src', ...(hasJourneys ? ['e2e', 'playwright.config.ts'] : []), 'vite.config.ts'],
+    },
+    2,
+  ).replace(/\[\n\s+([^\]]+?)\n\s+\]/g, (_, items: string) => `[${items.replace(/\n\s+/g, ' ')}]`)}\n`;
+
+const viteConfig = (
+  { hasTests }: App,
+  { plugin }: Packages,
+): string => `import ${plugin.name} from '${plugin.from}';
+import { defineConfig } from '${hasTests ? 'vitest/config' : 'vite'}';
+
+export default defineConfig({
+  plugins: [${plugin.name}()],
+  // Classes with dashes in sheets are called without them in code.
+  css: { modules: { localsConvention: 'dashesOnly' } },
+${hasTests ? "  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'], testTimeout: 20_000 },\n" : ''}});
+`;
 
 /** Runs the journeys in a browser, against the app as it is developed. */
 export const playwrightConfig = `import { defineConfig } from '@playwright/test';

@@ -1,7 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
-import { type DefaultTreeAdapterTypes as T, parse } from 'parse5';
 import {
   all,
   applyChange,
@@ -18,6 +17,7 @@ import type { Project } from '../../model/project.ts';
 import { projectOf, screenOf, screenWith, svg } from '../../testing/build.ts';
 import { pageProblems } from '../../testing/page_problems.ts';
 import { richReading } from '../../testing/rich_page.ts';
+import { shown } from '../../testing/shown.ts';
 import { assembleScreen } from '../../intake/html/assemble.ts';
 import { EmissionPlan, emitScreenOf } from '../form/plan.ts';
 import { targets } from '../targets.ts';
@@ -70,25 +70,6 @@ const textOf = (project: Project, file: string): string => {
   const found = emitHtml(project, 'App').files.find((one) => one.path === file);
   return found && 'text' in found ? found.text : '';
 };
-
-/** What a page shows: its elements with what they say, and no breaks between them. */
-function shown(html: string): unknown {
-  const visit = (node: T.ChildNode): unknown[] => {
-    if (node.nodeName === '#text') {
-      const { value } = node as T.TextNode;
-      return /^\s*$/.test(value) && value.includes('\n') ? [] : [value];
-    }
-    if (!('childNodes' in node) || /^(script|dialog)$/.test(node.nodeName)) return [];
-    // A drawing that is in the file of all of them is told by its name alone.
-    const children = node.nodeName === 'svg' ? [] : node.childNodes.flatMap(visit);
-    const kept = node.attrs.filter(({ name }) => !/^(class|href|src|data-.*|role|tabindex|rel)$/.test(name));
-    return [[node.tagName, kept, children]];
-  };
-  const body = (parse(html).childNodes.find((node) => node.nodeName === 'html') as T.Element).childNodes.find(
-    (node) => node.nodeName === 'body',
-  ) as T.Element;
-  return body.childNodes.flatMap(visit);
-}
 
 const wired = (screen: Screen, label: string, interaction: Interaction) =>
   putInteraction(pressablesOf(screen).find((one) => one.label === label)!.element.key, interaction);

@@ -2,9 +2,9 @@ import type { Project } from '../../model/project.ts';
 import type { Around, Dialect, View, WrittenApp } from '../bundled/dialect.ts';
 import { emitBundled, listsIn } from '../bundled/emit_bundled.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
+import * as common from '../bundled/project_files.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import type { EmissionProgress } from '../progress.ts';
-import { kebabCase } from '../../model/names.ts';
 import * as around from './around_files.ts';
 import { conditionsTs } from './conditions_file.ts';
 import { mainTsx } from './main_file.ts';
@@ -79,12 +79,10 @@ function viewFiles(view: View): EmittedFile[] {
 }
 
 function aroundFiles(app: WrittenApp): EmittedFile[] {
-  const { plan, rows, layouts, overlays, conditions, sheets, hasTests, hasJourneys } = app;
+  const { plan, rows, layouts, overlays, conditions, sheets, hasTests } = app;
   const text = (path: string, content: string): EmittedFile => ({ path, text: content });
   return [
-    text('package.json', around.packageJson(kebabCase(app.name) || 'app', hasJourneys, hasTests)),
-    text('tsconfig.json', around.tsconfigJson(hasJourneys)),
-    text('vite.config.ts', around.viteConfig(hasTests)),
+    ...common.aroundFiles(app, around.packages),
     text('src/main.tsx', mainTsx(sheets.fonts, sheets.tokens, sheets.shared)),
     text(
       'src/routes.tsx',

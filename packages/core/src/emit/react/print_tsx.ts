@@ -10,7 +10,14 @@ import { uniqueCodeName } from '../../model/names.ts';
 import { TAGS } from '../../vocabulary/tags.ts';
 import { jsxVectorName } from '../../vocabulary/vectors.ts';
 import { code, conditionCode } from './expression_code.ts';
-import { type ActUse, arrivalLiteral, type BoundAct, boundActs, callOf } from '../bundled/print_acts.ts';
+import {
+  type ActUse,
+  addressPath,
+  arrivalLiteral,
+  type BoundAct,
+  boundActs,
+  callOf,
+} from '../bundled/print_acts.ts';
 import {
   isElement,
   isText,
@@ -127,10 +134,6 @@ export function newUsed(options: TsxOptions): Used {
     options,
   };
 }
-
-/** The path of an import that gives the address of a file, whatever it is. */
-export const addressPath = (path: string): string =>
-  /\.(png|jpe?g|webp|gif|svg|avif)$/.test(path) ? path : `${path}?url`;
 
 /** Files of the navigation that hold more than what they are called after. */
 const MODULES: Readonly<Record<string, string>> = { useAfter: 'moments', useKey: 'moments' };

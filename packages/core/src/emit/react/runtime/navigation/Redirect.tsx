@@ -3,5 +3,6 @@ import { fill } from './fill';
 
 /** Leads on to another address, with the parameters of this one. */
 export function Redirect({ to }: { to: string }) {
-  return <Navigate to={fill(to, useParams())} replace />;
+  const params = useParams();
+  return <Navigate to={fill(to, params)} replace />;
 }

@@ -1,0 +1,146 @@
+import type { Project } from '../../model/project.ts';
+import type { Around, Dialect, View, WrittenApp } from '../bundled/dialect.ts';
+import { emitBundled, listsIn } from '../bundled/emit_bundled.ts';
+import { overlaysTs } from '../bundled/overlays_file.ts';
+import * as common from '../bundled/project_files.ts';
+import type { EmittedFile, EmittedProject } from '../emitted.ts';
+import type { MarkupElement } from '../form/markup.ts';
+import type { EmissionProgress } from '../progress.ts';
+import * as around from './around_files.ts';
+import { conditionsTs } from './conditions_file.ts';
+import { appVue, mainTs } from './main_file.ts';
+import { newUse, type OwnDrawing, printData, printElement, printVue, type VueFile } from './print_vue.ts';
+import { routesTs, vuePath } from './routes_file.ts';
+import { runtime } from './runtime_texts.ts';
+
+/** Writes the whole project: Vue, TypeScript, Vite and Vue Router. Same input, same bytes. */
+export const emitVue = (project: Project, name: string, tell?: EmissionProgress): EmittedProject =>
+  emitBundled(project, name, vue, tell);
+
+const vue: Dialect = {
+  ending: '.vue',
+  reserved: [
+    'NotFound',
+    'App',
+    'Go',
+    'Back',
+    'Overlay',
+    'OverlayHost',
+    'RouterLink',
+    'RouterView',
+    'Component',
+    'KeepAlive',
+    'Slot',
+    'Suspense',
+    'Teleport',
+    'Template',
+    'Transition',
+    'TransitionGroup',
+  ],
+  made: 'Vue single-file components and CSS Modules',
+  root: 'app',
+  main: 'main.ts',
+  routes: 'routes.ts',
+  runtime,
+  linesOf: (node, file) => printElement(node, 1, newUse(fileFor('', file))).length,
+  view: viewFiles,
+  component: (component, path, file) => {
+    const { name, props } = component;
+    const made = { ...fileFor(name, file), components: '..', props: { of: name, list: props } };
+    return [...withDrawings(path, printVue(component.root, made), made), ...sheetFile(path, file)];
+  },
+  icon: (icon, assetImport) => {
+    const { text, lines } = printVue(icon.node, {
+      sheet: icon.name,
+      source: '..',
+      components: '../components',
+      classes: new Map(),
+      iconOf: () => null,
+      assetImport,
+      isTaken: () => false,
+    });
+    return { text, lines };
+  },
+  around: aroundFiles,
+};
+
+const fileFor = (sheet: string, { classes, iconOf, assetImport }: Around): VueFile => ({
+  sheet,
+  classes,
+  iconOf,
+  assetImport,
+  source: '../..',
+  components: '../../components',
+  isTaken: () => false,
+});
+
+const sheetFile = (path: string, { css }: Around): EmittedFile[] =>
+  css.text ? [{ path: `${path}.module.css`, ...css }] : [];
+
+/** A file, with the drawings that it gives to components, each in a file beside it. */
+function withDrawings(
+  path: string,
+  { text, lines, drawings }: ReturnType<typeof printVue>,
+  file: VueFile,
+  ending = '.vue',
+): EmittedFile[] {
+  return [
+    { path: path + ending, text, lines },
+    ...drawings.flatMap(({ name, root }: OwnDrawing) =>
+      withDrawings(path.replace(/[^/]*$/, name), printVue(root, file), file),
+    ),
+  ];
+}
+
+/** A screen with its styles, its pieces and the records of its lists. */
+function viewFiles(view: View): EmittedFile[] {
+  const { path, component, root, parts, lists } = view;
+  const data = { path: `./${component}.data`, names: lists.map((list) => list.data).sort() };
+  const names = new Set(parts.map((part) => part.name));
+  const file: VueFile = {
+    ...fileFor(component, view),
+    parts: names,
+    isTaken: (name) => names.has(name) || name === component,
+  };
+  const print = (at: string, node: MarkupElement): EmittedFile[] => {
+    const made = lists.length ? { ...file, data: { ...data, names: listsIn(node, data.names) } } : file;
+    return withDrawings(at, printVue(node, made), file);
+  };
+  const files = [
+    ...print(path, root),
+    ...sheetFile(path, view),
+    ...parts.flatMap((part) => print(path.replace(/[^/]*$/, part.name), part.root)),
+    ...(lists.length ? withDrawings(path, printData(lists, file), file, '.data.ts') : []),
+  ];
+  // A drawing that is given at several places is one file.
+  return [...new Map(files.map((one) => [one.path, one])).values()];
+}
+
+function aroundFiles(app: WrittenApp): EmittedFile[] {
+  const { plan, rows, layouts, overlays, conditions, sheets, hasTests } = app;
+  const text = (path: string, content: string): EmittedFile => ({ path, text: content });
+  const opening = overlays.map((one) => ({ ...one, over: one.over.map(vuePath) }));
+  return [
+    ...common.aroundFiles(app, around.packages),
+    text('src/main.ts', mainTs(sheets)),
+    text('src/App.vue', appVue(overlays.length > 0)),
+    text(
+      'src/routes.ts',
+      routesTs(plan.project, rows, {
+        start: plan.start,
+        conditionOf: (id) => plan.conditions.get(id) ?? null,
+        layouts,
+      }),
+    ),
+    ...(conditions.length ? [text('src/state/conditions.ts', conditionsTs(conditions))] : []),
+    ...(overlays.length
+      ? [
+          text(
+            'src/overlays/overlays.ts',
+            overlaysTs(opening, (component) => `import ${component} from './${component}/${component}.vue';`),
+          ),
+        ]
+      : []),
+    ...(hasTests ? [text('src/links.test.ts', around.linksTest(conditions.length > 0))] : []),
+  ];
+}

@@ -1,0 +1,520 @@
+import { type Expression, literal } from '../../expression/expression.ts';
+import { pascalCase, uniqueCodeName } from '../../model/names.ts';
+import { isAttributeName } from '../../vocabulary/attributes.ts';
+import { VOID_TAGS } from '../../vocabulary/tags.ts';
+import type { Around, PrintedCode } from '../bundled/dialect.ts';
+import {
+  type ActUse,
+  addressPath,
+  arrivalLiteral,
+  type BoundAct,
+  boundActs,
+  callOf,
+} from '../bundled/print_acts.ts';
+import type { Prop } from '../form/components/template.ts';
+import { grouped } from '../form/grouped.ts';
+import { isOwnOfIcon } from '../form/icons.ts';
+import {
+  type EmittedLink,
+  isElement,
+  isText,
+  type ListUse,
+  type MarkupElement,
+  type MarkupNode,
+  type PropValue,
+  textIn,
+} from '../form/markup.ts';
+import { type ExpressionNames, printExpression } from '../print_expression.ts';
+import { escapeText, escapeValue, quote } from '../quoting.ts';
+
+/** Where a file stands among the others. */
+export interface VueFile extends Pick<Around, 'classes' | 'iconOf' | 'assetImport'> {
+  /** Name of the sheet beside it, without what it ends in. */
+  readonly sheet: string;
+  /** From the file to the folder of the source, and to that of the components. */
+  readonly source: string;
+  readonly components: string;
+  /** Components that stand in the same folder. */
+  readonly parts?: ReadonlySet<string>;
+  /** Constants that it takes from the file with its data. */
+  readonly data?: { readonly path: string; readonly names: readonly string[] };
+  /** Of a component: its name and what it is given. */
+  readonly props?: { readonly of: string; readonly list: readonly Prop[] };
+  /** Names that drawings of its own cannot have. */
+  readonly isTaken: (name: string) => boolean;
+}
+
+/** A drawing that is given to a component and is in no file yet. */
+export interface OwnDrawing {
+  readonly name: string;
+  readonly root: MarkupElement;
+}
+
+interface Line {
+  readonly text: string;
+  readonly key: string | null;
+}
+
+/** What a file turns out to need while it is printed. */
+export interface VueUse extends ActUse {
+  /** Default imports, by name; and named ones, by path. */
+  readonly imports: Map<string, string>;
+  readonly named: Map<string, Set<string>>;
+  readonly drawings: Map<string, OwnDrawing>;
+  /** Constants that are worked out, by name: what cannot stand between braces in the template. */
+  readonly worked: Map<string, string>;
+  usesRoute: boolean;
+  readonly file: VueFile;
+}
+
+export function newUse(file: VueFile): VueUse {
+  const imports = new Map<string, string>();
+  return {
+    hook: false,
+    overlays: false,
+    setsCondition: false,
+    conditions: new Set(),
+    helpers: new Set(),
+    handlers: new Map(),
+    hooks: [],
+    imports,
+    named: new Map(),
+    drawings: new Map(),
+    worked: new Map(),
+    usesRoute: false,
+    conditionCode: (name) => `conditions.${name}`,
+    fileOf: (hash) => {
+      const { name, path } = file.assetImport(hash);
+      imports.set(name, addressPath(path));
+      return name;
+    },
+    file,
+  };
+}
+
+/** Writes a single-file component: its script, as far as it needs one, and its template. */
+export function printVue(
+  root: MarkupElement,
+  file: VueFile,
+): PrintedCode & { readonly drawings: readonly OwnDrawing[] } {
+  const used = newUse(file);
+  const template = root.tag === '' ? printChildren(root, 1, used) : printElement(root, 1, used);
+  const script = scriptOf(used);
+  const plain = (text: string): Line => ({ text, key: null });
+  const lines = [
+    ...(script.length ? [plain('<script setup lang="ts">'), ...script, plain('</script>'), plain('')] : []),
+    plain('<template>'),
+    ...template,
+    plain('</template>'),
+  ];
+  return {
+    text: `${lines.map(({ text }) => text).join('\n')}\n`,
+    lines: lines.map(({ key }) => key),
+    drawings: [...used.drawings.values()],
+  };
+}
+
+function scriptOf(used: VueUse): Line[] {
+  const { file } = used;
+  const take = (name: string, path: string): void =>
+    void used.named.set(path, (used.named.get(path) ?? new Set()).add(name));
+  if (used.worked.size) take('computed', 'vue');
+  if (used.usesRoute) take('useRoute', 'vue-router');
+  if (file.props?.list.some(({ kind }) => kind === 'drawing')) take('type Component', 'vue');
+  if (used.hook) take('useGo', `${file.source}/navigation/useGo`);
+  for (const [path, names] of grouped(
+    [...used.helpers],
+    (name) => `${file.source}/navigation/${MODULES[name] ?? name}`,
+  ))
+    names.forEach((name) => take(name, path));
+  if (used.overlays) take('useOverlays', `${file.source}/overlays/useOverlays`);
+  if (used.setsCondition) take('setCondition', `${file.source}/state/conditions`);
+  if (used.conditions.size) take('conditions', `${file.source}/state/conditions`);
+  for (const name of file.data?.names ?? []) take(name, file.data!.path);
+  const imports = [
+    ...[...used.named].map(([path, names]) => [path, `{ ${[...names].sort().join(', ')} }`] as const),
+    ...[...used.imports].map(([name, path]) => [path, name] as const),
+  ]
+    .sort(([a], [b]) => Number(a.startsWith('.')) - Number(b.startsWith('.')) || (a < b ? -1 : 1))
+    .map(([path, what]) => `import ${what} from '${path}';`);
+  const constants = [
+    ...(used.usesRoute ? ['const route = useRoute();'] : []),
+    ...(used.hook ? ['const go = useGo();'] : []),
+    ...(used.overlays ? ['const overlays = useOverlays();'] : []),
+    ...[...used.worked].map(([name, code]) => `const ${name} = computed(() => ${code});`),
+  ];
+  const plain = (texts: readonly string[]): Line[] => texts.map((text) => ({ text, key: null }));
+  const blocks: Line[][] = [
+    plain(imports),
+    plain(file.props ? propsLines(file.props.of, file.props.list) : []),
+    plain(constants),
+    ...[...used.handlers.values()].map(({ lines, key }) => lines.map((text) => ({ text, key }))),
+    plain(used.hooks),
+  ];
+  return blocks
+    .filter((block) => block.length)
+    .flatMap((block, i) => (i ? [{ text: '', key: null }, ...block] : block));
+}
+
+/** Files of the navigation that hold more than what they are called after. */
+const MODULES: Readonly<Record<string, string>> = { useAfter: 'moments', useKey: 'moments' };
+
+function propsLines(name: string, props: readonly Prop[]): string[] {
+  if (!props.length) return [];
+  const names = props.map(({ name: one, byDefault }) =>
+    byDefault === undefined ? one : `${one} = ${quote(byDefault)}`,
+  );
+  return [
+    `export interface ${name}Props {`,
+    ...props.map((one) => `  ${one.name}${one.isOptional ? '?' : ''}: ${typeOf(one)};`),
+    '}',
+    '',
+    `const { ${names.join(', ')} } = defineProps<${name}Props>();`,
+  ];
+}
+
+function typeOf(prop: Prop): string {
+  switch (prop.kind) {
+    case 'flag':
+      return 'boolean';
+    case 'drawing':
+      return 'Component';
+    case 'choice':
+      return (prop.choices ?? []).map(quote).join(' | ');
+    default:
+      return 'string';
+  }
+}
+
+/** An expression as it stands in a template, where props and constants are names. */
+function code(expression: Expression, used: VueUse): string {
+  const names: ExpressionNames = {
+    prop: (name) => name,
+    variable: (name) => {
+      used.conditions.add(name);
+      return used.conditionCode(name);
+    },
+    parameter: (where, name) => {
+      used.usesRoute = true;
+      return where === 'path' ? `route.params.${name}` : `route.query[${quote(name)}]`;
+    },
+    get path() {
+      used.usesRoute = true;
+      return 'route.path';
+    },
+  };
+  return printExpression(expression, names);
+}
+
+const bound = (name: string, value: string): string => `:${name}="${escapeValue(value)}"`;
+
+/** An element and what stands in it, as lines. Breaks stand only where the compiler leaves them out. */
+export function printElement(node: MarkupElement, depth: number, used: VueUse): Line[] {
+  const indent = '  '.repeat(depth);
+  const line = (text: string): Line => ({ text: indent + text, key: node.key });
+  const { tag, attributes } = openingOf(node, used);
+  const open = [`<${tag}`, ...attributes].join(' ');
+  const children = contentOf(node, used);
+  if (!children.length)
+    return [
+      line(VOID_TAGS.has(tag) || tag !== node.tag || SVG.has(tag) ? `${open} />` : `${open}></${tag}>`),
+    ];
+  if (children.every((child) => !isText(child)))
+    return [line(`${open}>`), ...printNodes(children, depth + 1, used), line(`</${tag}>`)];
+  return [line(`${open}>${children.map((child) => inLine(child, used)).join('')}</${tag}>`)];
+}
+
+/** Parts of drawings, which close themselves where they hold nothing. */
+const SVG = new Set(
+  'path rect circle ellipse line polyline polygon stop use image g svg defs linearGradient radialGradient clipPath mask pattern'.split(
+    ' ',
+  ),
+);
+
+const printChildren = (node: MarkupElement, depth: number, used: VueUse): Line[] =>
+  node.children.every((child) => !isText(child))
+    ? printNodes(node.children, depth, used)
+    : [
+        {
+          text: '  '.repeat(depth) + node.children.map((child) => inLine(child, used)).join(''),
+          key: node.key,
+        },
+      ];
+
+const printNodes = (nodes: readonly MarkupNode[], depth: number, used: VueUse): Line[] =>
+  nodes.flatMap((node) =>
+    isElement(node)
+      ? printElement(node, depth, used)
+      : [{ text: '  '.repeat(depth) + inLine(node, used), key: 'key' in node ? node.key : null }],
+  );
+
+/** What is written within an element: nothing for what is a component of its own or says it in an attribute. */
+function contentOf(node: MarkupElement, used: VueUse): readonly MarkupNode[] {
+  if (node.use || used.file.iconOf(node) || node.tag === 'textarea') return [];
+  return node.children.filter((child) => !isText(child) || child.text !== '' || child.given);
+}
+
+function inLine(node: MarkupNode, used: VueUse): string {
+  if (isText(node)) return node.given ? braced(node.given, used) : textOf(node.text, used);
+  if ('slot' in node) return drawn(node.slot, used);
+  if ('list' in node) return listOf(node.list, used);
+  if (!isElement(node)) {
+    used.named.set('vue-router', (used.named.get('vue-router') ?? new Set()).add('RouterView'));
+    return '<RouterView />';
+  }
+  return printElement(node, 0, used)
+    .map(({ text }) => text.trim())
+    .join('');
+}
+
+/** Text that the compiler would change is written as an expression. */
+const textOf = (text: string, used: VueUse): string =>
+  /[\n\t\r\f]| {2}/.test(text) || text.trim() === ''
+    ? braced(literal(text), used)
+    : escapeText(text).replaceAll('{{', '&#123;&#123;');
+
+/** An expression between braces; by a name where it holds what would end them. */
+function braced(expression: Expression, used: VueUse): string {
+  const written = code(expression, used);
+  if (!written.includes('}}')) return `{{ ${written} }}`;
+  const known = [...used.worked].find(([, one]) => one === written)?.[0];
+  const name = known ?? uniqueCodeName('said', 'said', (one) => used.worked.has(one));
+  used.worked.set(name, written);
+  return `{{ ${name} }}`;
+}
+
+/** A drawing that is given; it may be without. */
+const drawn = (slot: Expression, used: VueUse): string => {
+  const written = code(slot, used);
+  const isOptional =
+    slot.kind !== 'prop' || used.file.props?.list.find(({ name }) => name === slot.name)?.isOptional;
+  return `<component ${bound('is', written)}${isOptional ? ` v-if="${escapeValue(written)}"` : ''} />`;
+};
+
+function listOf({ component, data }: ListUse, used: VueUse): string {
+  const row = data.replace(/(?:ies)$/, 'y').replace(/s$/, '') || 'row';
+  const name = row === data ? 'row' : row;
+  componentName(component, used);
+  return `<${component} v-for="{ id, ...${name} } in ${data}" :key="id" v-bind="${name}" />`;
+}
+
+function componentName(component: string, used: VueUse): string {
+  const { parts, components } = used.file;
+  used.imports.set(
+    component,
+    parts?.has(component) ? `./${component}.vue` : `${components}/${component}/${component}.vue`,
+  );
+  return component;
+}
+
+/** The tag and its attributes as they are written, links included. */
+function openingOf(
+  node: MarkupElement,
+  used: VueUse,
+): { readonly tag: string; readonly attributes: readonly string[] } {
+  const attributes = node.when ? [`v-if="${escapeValue(code(node.when, used))}"`] : [];
+  if (node.use)
+    return {
+      tag: componentName(node.use.component, used),
+      attributes: [...attributes, ...usedProps(node.use.props, used)],
+    };
+  const { link, form, slots = {} } = node;
+  let { tag } = node;
+  const icon = used.file.iconOf(node);
+  if (icon) {
+    tag = icon.name;
+    used.imports.set(
+      icon.name,
+      `${used.file.source}/${icon.isSmall ? 'icons' : 'drawings'}/${icon.name}.vue`,
+    );
+  }
+  const to = slots.to && code(slots.to, used);
+  const spreads: string[] = [];
+  const after: string[] = [];
+  const arrival = link && 'arrival' in link ? arrivalLiteral(link.arrival) : null;
+  const arrives = arrival ? [bound('arrival', arrival)] : [];
+  if (link && form === 'anchor') {
+    if (link.kind === 'external')
+      attributes.push(to ? bound('href', to) : `href="${escapeValue(link.href)}"`, 'rel="noreferrer"');
+    else if (link.kind === 'file')
+      attributes.push(bound('href', used.fileOf(link.asset)), `download="${escapeValue(link.name)}"`);
+    else if (link.kind !== 'drawer') {
+      tag = 'Go';
+      used.imports.set('Go', `${used.file.source}/navigation/Go.vue`);
+      const address = link.kind === 'go' ? link.to : link.fallback;
+      attributes.push(to ? bound('to', to) : `to="${escapeValue(address)}"`, ...arrives);
+    }
+  } else if (link?.kind === 'back' && form === 'button') {
+    tag = 'Back';
+    used.imports.set('Back', `${used.file.source}/navigation/Back.vue`);
+    attributes.push(to ? bound('fallback', to) : `fallback="${escapeValue(link.fallback)}"`, ...arrives);
+  } else if (link && !(link.kind === 'drawer' && form === 'button')) {
+    const call = callInTemplate(link, callOf(link, used, to), node, used);
+    if (form === 'button') after.push(`@click="${escapeValue(call)}"`);
+    else {
+      used.helpers.add('pressable');
+      spreads.push(`pressable(() => ${call})`);
+    }
+  }
+  if (node.className) attributes.push(bound('class', classCode(node.className, used)));
+  else if (node.variant) attributes.push(bound('class', variantClass(node.variant, used)));
+  for (const [name, value] of Object.entries(node.attributes)) {
+    if ((icon && isOwnOfIcon(name)) || (tag === 'Back' && name === 'type')) continue;
+    // What is chosen is said by the choices.
+    if (tag === 'select' && name === 'value') continue;
+    // What a design may hold was checked when it came in; a name that is none must never become code.
+    if (!isAttributeName(name)) throw new RangeError(`“${name}” is no name of an attribute`);
+    attributes.push(value === true ? name : `${name}="${escapeValue(value)}"`);
+  }
+  for (const [name, given] of Object.entries(slots))
+    if (name.startsWith('@')) attributes.push(bound(name.slice(1), code(given, used)));
+  if (node.asset)
+    attributes.push(
+      bound(
+        node.tag === 'source' ? 'srcset' : 'src',
+        slots.asset ? code(slots.asset, used) : used.fileOf(node.asset),
+      ),
+    );
+  if (node.tag === 'form' && !node.acts?.some((act) => act.on === 'submit')) after.push('@submit.prevent');
+  if (node.acts) {
+    const { events, gestures } = boundActs(node, used);
+    for (const { on, handler } of events)
+      if (on === 'press' && form === 'other') {
+        used.helpers.add('pressable');
+        spreads.push(`pressable(${handler})`);
+      } else after.push(`@${EVENTS[on]}="${handler}"`);
+    if (gestures) spreads.push(`gestures(${gestures})`);
+  }
+  if (spreads.length) {
+    const one =
+      spreads.length === 1 ? spreads[0] : `{ ${spreads.map((spread) => `...${spread}`).join(', ')} }`;
+    after.push(`v-bind="${escapeValue(one)}"`);
+  }
+  return { tag, attributes: [...attributes, ...after] };
+}
+
+/** A call as it can stand in a template, which knows nothing of the window: by the name of a function where it asks for that. */
+function callInTemplate(link: EmittedLink, call: string, node: MarkupElement, used: VueUse): string {
+  if (link.kind !== 'external' && link.kind !== 'drawer') return call;
+  const words = pascalCase(textIn(node).split(/\s+/).slice(0, 3).join(' ')).slice(0, 30);
+  const name = uniqueCodeName(`open${words || 'Link'}`, 'openLink', (one) => used.handlers.has(one));
+  used.handlers.set(name, { lines: [`const ${name} = () => ${call};`], key: node.key });
+  return `${name}()`;
+}
+
+const EVENTS: Readonly<Record<BoundAct['on'], string>> = {
+  press: 'click',
+  'double-press': 'dblclick',
+  hover: 'pointerenter',
+  change: 'change',
+  submit: 'submit.prevent',
+};
+
+/** What is written for a class: it may be a class that all share, with one of its own. */
+function classCode(name: string, used: VueUse): string {
+  const parts = (used.file.classes.get(name) ?? [{ from: 'own' as const, name }]).map((use) => {
+    const from = use.from === 'own' ? 'styles' : 'shared';
+    used.imports.set(
+      from,
+      use.from === 'own' ? `./${used.file.sheet}.module.css` : `${used.file.source}/styles/shared.module.css`,
+    );
+    return `${from}.${use.name}`;
+  });
+  return parts.length === 1 ? parts[0] : `[${parts.join(', ')}]`;
+}
+
+/** The class of a node whose class depends on what is given. */
+function variantClass({ by, classes }: NonNullable<MarkupElement['variant']>, used: VueUse): string {
+  const named = (name: string | null): string => (name ? classCode(name, used) : 'undefined');
+  const values = Object.entries(classes);
+  if (values.length === 2 && 'true' in classes) {
+    const test = code(by, used);
+    const isLoose = /^(choice|or)$/.test(by.kind);
+    return `${isLoose ? `(${test})` : test} ? ${named(classes.true)} : ${named(classes.false)}`;
+  }
+  const table = values.map(([value, name]) => `${value}: ${named(name)}`).join(', ');
+  return `{ ${table} }[${code(by, used)}]`;
+}
+
+/** What a component is given where it stands. */
+const usedProps = (props: Readonly<Record<string, PropValue>>, used: VueUse): string[] =>
+  Object.entries(props).flatMap(([name, value]) => {
+    if (value === false) return [];
+    if (value === true) return [kebab(name)];
+    if (typeof value === 'string') return [`${kebab(name)}="${escapeValue(value)}"`];
+    return [bound(kebab(name), valueCode(value, used))];
+  });
+
+/** Names of props are written with dashes in templates. */
+const kebab = (name: string): string => name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
+
+/** A prop's value as an expression. */
+export function valueCode(value: PropValue, used: VueUse): string {
+  if (typeof value === 'boolean') return String(value);
+  if (typeof value === 'string') return quote(value);
+  if ('given' in value) return code(value.given, used);
+  if ('asset' in value) return used.fileOf(value.asset);
+  return drawingName(value.node, used);
+}
+
+/** The component of a drawing that is given whole: that of all places, or one of its own. */
+function drawingName(node: MarkupElement, used: VueUse): string {
+  const icon = used.file.iconOf(node);
+  if (icon && !node.className && Object.keys(node.attributes).every(isOwnOfIcon)) {
+    const folder = icon.isSmall ? 'icons' : 'drawings';
+    used.imports.set(icon.name, `${used.file.source}/${folder}/${icon.name}.vue`);
+    return icon.name;
+  }
+  const says = JSON.stringify({ ...node, key: null });
+  let drawing = used.drawings.get(says);
+  if (!drawing) {
+    const taken = new Set([...used.drawings.values()].map(({ name }) => name));
+    const name = uniqueCodeName(
+      `${used.file.sheet}${icon?.name ?? 'Drawing'}`,
+      'Drawing',
+      (one) => taken.has(one) || used.file.isTaken(one),
+    );
+    used.drawings.set(says, (drawing = { name, root: node }));
+  }
+  used.imports.set(drawing.name, `./${drawing.name}.vue`);
+  return drawing.name;
+}
+
+/** Writes the records of a screen's lists. */
+export function printData(
+  lists: readonly {
+    readonly data: string;
+    readonly component: string;
+    readonly records: ListUse['records'];
+  }[],
+  file: VueFile,
+): PrintedCode & { readonly drawings: readonly OwnDrawing[] } {
+  const used = newUse(file);
+  const hasProps = (records: ListUse['records']): boolean =>
+    records.some((record) => Object.keys(record).length > 1);
+  const body = lists.flatMap(({ data, component, records }) => [
+    '',
+    `export const ${data}: ${hasProps(records) ? `(${component}Props & { id: string })` : '{ id: string }'}[] = [`,
+    ...records.map(
+      (record) =>
+        `  { ${Object.entries(record)
+          .map(([name, value]) => `${name}: ${valueCode(value, used)}`)
+          .join(', ')} },`,
+    ),
+    '];',
+  ]);
+  const types = [
+    ...new Set(lists.flatMap(({ component, records }) => (hasProps(records) ? [component] : []))),
+  ].sort();
+  const lines = [
+    ...types.map((name) => `import type { ${name}Props } from '${file.components}/${name}/${name}.vue';`),
+    ...[...used.imports].map(([name, path]) => `import ${name} from '${path}';`).sort(),
+    ...body,
+  ];
+  while (lines[0] === '') lines.shift();
+  return {
+    text: `${lines.join('\n')}\n`,
+    lines: lines.map(() => null),
+    drawings: [...used.drawings.values()],
+  };
+}

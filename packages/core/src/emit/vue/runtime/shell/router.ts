@@ -1,0 +1,17 @@
+import { createRouter, type Router, type RouterHistory } from 'vue-router';
+import { playTransitions } from '../navigation/history';
+import { routes } from '../routes';
+
+/** The router of the app: with it come the page title, the scroll position, and how screens arrive. */
+export function newRouter(history: RouterHistory): Router {
+  const router = createRouter({
+    history,
+    routes,
+    scrollBehavior: (to, _from, saved) => saved ?? (to.hash ? { el: to.hash } : { top: 0 }),
+  });
+  playTransitions(router);
+  router.afterEach((to) => {
+    if (typeof to.meta.title === 'string') document.title = to.meta.title;
+  });
+  return router;
+}

@@ -1,0 +1,52 @@
+import { compileScript, parse } from 'vue/compiler-sfc';
+import type { EmittedFile, EmittedProject } from '../emit/emitted.ts';
+import { typeErrors } from './typecheck.ts';
+
+/**
+ * What is wrong with an emitted project of Vue: single-file components that its compiler does not take, and what the compiler
+ * of TypeScript says of what comes of them.
+ */
+export function vueProblems(projects: readonly EmittedProject[]): string[] {
+  // It says of markup that was read from hostile pages what only matters on a server.
+  const quiet = jest.spyOn(console, 'warn').mockImplementation(() => {});
+  try {
+    return problemsOf(projects);
+  } finally {
+    quiet.mockRestore();
+  }
+}
+
+function problemsOf(projects: readonly EmittedProject[]): string[] {
+  const problems: string[] = [];
+  const compiled = projects.map((project): EmittedProject => ({
+    ...project,
+    files: project.files.flatMap((file): EmittedFile[] => {
+      if (!('text' in file) || !file.path.endsWith('.vue')) return [file];
+      try {
+        const { descriptor, errors } = parse(file.text, { filename: file.path });
+        problems.push(...errors.map((error) => `${file.path}: ${error.message}`));
+        // One without a script is compiled as one with an empty script.
+        const whole = descriptor.scriptSetup
+          ? descriptor
+          : parse(`<script setup lang="ts">\n</script>\n${file.text}`, { filename: file.path }).descriptor;
+        const { content } = compileScript(whole, {
+          id: file.path,
+          inlineTemplate: true,
+          templateOptions: {
+            compilerOptions: { onError: (error) => problems.push(`${file.path}: ${error.message}`) },
+          },
+        });
+        // A name that is in no script is asked of the component, of which the compiler knows nothing.
+        for (const [, name] of content.matchAll(/_ctx\.(\w+)/g))
+          problems.push(`${file.path}: there is no ${name}`);
+        return [{ path: `${file.path}.ts`, text: content }];
+      } catch (error) {
+        problems.push(`${file.path}: ${(error as Error).message}`);
+        return [];
+      }
+    }),
+  }));
+  const isOfCompiler = (line: string): boolean =>
+    /\.vue\.ts:/.test(line) && / is declared but |implicitly has an 'any' type/.test(line);
+  return [...problems, ...typeErrors(compiled).filter((line) => !isOfCompiler(line))];
+}
