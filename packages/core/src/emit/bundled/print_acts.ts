@@ -55,44 +55,61 @@ export function arrivalLiteral(arrival: EmittedArrival): string | null {
   return fields.length ? `{ ${fields.join(', ')} }` : null;
 }
 
-/** One step as a call, noted as used; `slot` is the prop that says where it leads, if one does. */
-export function callOf(step: EmittedStep, used: ActUse, slot?: string): string {
+/** A call of a function: its arguments as they are written, and the fields of a literal that comes last. */
+interface Call {
+  readonly callee: string;
+  readonly args: readonly string[];
+  readonly fields?: readonly string[];
+  /** What is done with what it gives. */
+  readonly after?: string;
+}
+
+const printCall = ({ callee, args, fields = [], after = '' }: Call): string =>
+  `${callee}(${[...args, ...(fields.length ? [`{ ${fields.join(', ')} }`] : [])].join(', ')})${after}`;
+
+function stepCall(step: EmittedStep, used: ActUse, slot?: string): Call {
   const or = (value: string): string => slot ?? quote(value);
-  const arrival = 'arrival' in step ? arrivalLiteral(step.arrival) : null;
-  const rest = arrival ? `, ${arrival}` : '';
+  const fields = 'arrival' in step ? arrivalFields(step.arrival) : [];
   switch (step.kind) {
     case 'go':
       used.hook = true;
-      return `go(${or(step.to)}${rest})`;
+      return { callee: 'go', args: [or(step.to)], fields };
     case 'back':
       used.hook = true;
-      return `go.back(${or(step.fallback)}${rest})`;
+      return { callee: 'go.back', args: [or(step.fallback)], fields };
     case 'external':
-      return `window.location.assign(${or(step.href)})`;
+      return { callee: 'window.location.assign', args: [or(step.href)] };
     case 'file':
       used.helpers.add('saveFile');
-      return `saveFile(${used.fileOf(step.asset)}, ${quote(step.name)})`;
+      return { callee: 'saveFile', args: [used.fileOf(step.asset), quote(step.name)] };
     case 'drawer':
-      return `document.getElementById(${or(step.id)})?.showPopover()`;
+      return { callee: 'document.getElementById', args: [or(step.id)], after: '?.showPopover()' };
     case 'open':
       used.overlays = true;
-      return `overlays.open(${quote(step.overlay)}${rest})`;
+      return { callee: 'overlays.open', args: [quote(step.overlay)], fields };
     case 'close':
       used.overlays = true;
-      return 'overlays.close()';
+      return { callee: 'overlays.close', args: [] };
     case 'set':
       used.setsCondition = true;
-      return `setCondition(${quote(step.condition)}, ${step.value})`;
+      return { callee: 'setCondition', args: [quote(step.condition), String(step.value)] };
   }
 }
 
+/** One step as a call, noted as used; `slot` is the prop that says where it leads, if one does. */
+export const callOf = (step: EmittedStep, used: ActUse, slot?: string): string =>
+  printCall(stepCall(step, used, slot));
+
 /** Lines of a call that fits on one or has its last argument, a literal, taken apart. */
-function statement(indent: string, head: string, call: string): string[] {
-  const line = `${indent}${head}${call};`;
-  const literal = /^(.*)\{ (.*) \}\)$/.exec(call);
-  if (line.length <= PRINT_WIDTH || !literal) return [line];
-  const fields = literal[2].split(/, (?=\w+: )/);
-  return [`${indent}${head}${literal[1]}{`, ...fields.map((field) => `${indent}  ${field},`), `${indent}});`];
+function statement(indent: string, head: string, call: Call): string[] {
+  const line = `${indent}${head}${printCall(call)};`;
+  const { callee, args, fields = [], after = '' } = call;
+  if (line.length <= PRINT_WIDTH || !fields.length) return [line];
+  return [
+    `${indent}${head}${callee}(${args.map((one) => `${one}, `).join('')}{`,
+    ...fields.map((field) => `${indent}  ${field},`),
+    `${indent}})${after};`,
+  ];
 }
 
 /** An expression of an act, with the conditions that it looks at noted as used. */
@@ -119,7 +136,7 @@ function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): string {
   const name = uniqueCodeName(wanted, 'handlePress', (candidate) => used.handlers.has(candidate));
   const lines = [`const ${name} = () => {`];
   act.ways.forEach(({ when, steps }, i) => {
-    const calls = steps.map((step) => callOf(step, used));
+    const calls = steps.map((step) => stepCall(step, used));
     const test = when ? `if (${conditionOf(when, used)}) ` : '';
     const head = `${i ? 'else ' : ''}${test}`;
     if (!head) calls.forEach((call) => lines.push(...statement('  ', '', call)));

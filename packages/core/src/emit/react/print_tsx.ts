@@ -572,20 +572,12 @@ function printAttribute(
 /** Writes a drawing as a component that takes what any `svg` takes. */
 export function printIcon({ name, node }: EmittedIcon, options: TsxOptions): PrintedCode {
   const used = newUsed(options);
-  const drawn = printElement({ ...node, children: [] }, 2, used).map(({ text }) => text.trim());
-  const attributes = drawn.length === 1 ? (/^<svg ?(.*?) ?\/>$/.exec(drawn[0])?.[1] ?? '') : '';
-  const flat = `<svg${attributes && ` ${attributes}`} {...props}>`;
+  const { attributes } = openingOf(node, 2, used);
+  const flat = `<svg ${[...attributes, '{...props}'].join(' ')}>`;
   const open =
-    drawn.length === 1 && flat.length <= room(2)
+    flat.length <= room(2)
       ? [pad(2) + flat]
-      : [
-          `${pad(2)}<svg`,
-          ...(drawn.length === 1 ? attributes.split(/ (?=[\w-]+=)/) : drawn.slice(1, -1)).map(
-            (text) => pad(3) + text,
-          ),
-          `${pad(3)}{...props}`,
-          `${pad(2)}>`,
-        ];
+      : [`${pad(2)}<svg`, ...[...attributes, '{...props}'].map((text) => pad(3) + text), `${pad(2)}>`];
   const body = fill(partsOf(node.children), 3, null, used).map(({ text }) => text);
   const lines = [
     "import type { SVGProps } from 'react';",

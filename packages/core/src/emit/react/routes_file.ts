@@ -33,7 +33,11 @@ export function routesTsx(project: Project, rows: readonly RouteEntry[], names: 
       return object([address, `lazy: async () => ({ Component: ${loaded(row)} })`, handle], depth);
     uses.guard = true;
     const to = fillRoute(other.route, other.params ?? {});
-    const attributes = `condition=${jsxValue(condition)}${guard.is ? '' : ' is={false}'} otherwise=${jsxValue(to)}`;
+    const attributes = [
+      `condition=${jsxValue(condition)}`,
+      ...(guard.is ? [] : ['is={false}']),
+      `otherwise=${jsxValue(to)}`,
+    ];
     const lazy = `lazy: async () => {\n  const ${row.folder} = ${loaded(row)};\n  return { ${guarded(row.folder, attributes, depth)} };\n}`;
     return object([address, lazy, handle], depth);
   };
@@ -109,17 +113,13 @@ const loaded = ({ folder }: RouteEntry): string =>
   `(await import('./screens/${folder}/${folder}')).${folder}`;
 
 /** `element: <Guard …><Screen /></Guard>`, on lines of its own where it is long. */
-function guarded(component: string, attributes: string, depth: number): string {
+function guarded(component: string, attributes: readonly string[], depth: number): string {
   const indent = '  '.repeat(depth + 1);
-  const open = `<Guard ${attributes}>`;
+  const open = `<Guard ${attributes.join(' ')}>`;
   const head =
     `${indent}  ${open}`.length <= PRINT_WIDTH
       ? [`${indent}  ${open}`]
-      : [
-          `${indent}  <Guard`,
-          ...attributes.split(/ (?=\w+=)/).map((attribute) => `${indent}    ${attribute}`),
-          `${indent}  >`,
-        ];
+      : [`${indent}  <Guard`, ...attributes.map((attribute) => `${indent}    ${attribute}`), `${indent}  >`];
   return ['element: (', ...head, `${indent}    <${component} />`, `${indent}  </Guard>`, `${indent})`].join(
     '\n',
   );
