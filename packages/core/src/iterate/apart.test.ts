@@ -1,10 +1,13 @@
 import { applyChange } from '../change/change.ts';
 import { emitReact } from '../emit/react/emit_react.ts';
+import { emitVue } from '../emit/vue/emit_vue.ts';
 import { findingsOf } from '../findings/rules.ts';
 import { surelyShared } from '../layouts/propose.ts';
 import type { Element, Screen } from '../model/design.ts';
 import type { Project } from '../model/project.ts';
 import { TABS, tabbed, wired } from '../testing/tabbed.ts';
+import { typeErrors } from '../testing/typecheck.ts';
+import { vueProblems } from '../testing/vue_problems.ts';
 import { applyIteration } from './apply.ts';
 import { planIteration } from './plan.ts';
 
@@ -51,8 +54,18 @@ test('a bar that says something else on one screen is still the same component, 
   expect(others(made)).toEqual(others(project));
   const text = emitReact(made, 'App').files.flatMap((file) => ('text' in file ? [file.text] : []));
   expect(text.filter((one) => one.includes("= 'Help'"))).toHaveLength(1);
-  // Around the other screens nothing changed: the one whose bar differs stands outside of the layout.
-  expect(made.app.layouts[layout]).toMatchObject({ screens: ['tools', 'loans', 'help'], apart: ['home'] });
+  // It stays in the layout, which says by the address what is so on that screen alone.
+  expect(made.app.layouts[layout]).toEqual(project.app.layouts[layout]);
+  const linesOf = (one: Project): string[] =>
+    emitReact(one, 'App').files.flatMap((file) =>
+      'text' in file && file.path.startsWith('src/layouts/') ? file.text.split('\n') : [],
+    );
+  const before = new Set(linesOf(project));
+  const come = linesOf(made).filter((line) => !before.has(line));
+  expect(come.join('\n')).toMatch(/pathname === '\/home' \? 'Help us' : undefined/);
+  expect(come.length).toBeLessThanOrEqual(8);
+  expect(typeErrors([emitReact(made, 'App')])).toEqual([]);
+  expect(vueProblems([emitVue(made, 'App')])).toEqual([]);
 });
 
 test('a bar that is built otherwise on one screen stands by itself, is told, and comes back when it fits again', () => {

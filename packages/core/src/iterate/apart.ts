@@ -187,7 +187,7 @@ function apartScreens(
   const isShown = new Set(is.screens.filter((key) => was.screens.includes(key)));
   const around = (plan: EmissionPlan, screens: readonly string[]): string | null => {
     const frame = frameAround(plan, screens);
-    return frame && signOf(frame.root);
+    return frame && signOf(frame.usual);
   };
   return wanted.flatMap(([id, layout]): Change[] => {
     const { screens, apart = [] } = layout;

@@ -25,8 +25,7 @@ export function printComponent(component: EmittedComponent, options: TsxOptions)
   const lines: Line[] = [];
   const put = (text: string): void => void lines.push({ text, key: null });
   if (props.some((prop) => prop.kind === 'drawing')) put("import type { ReactNode } from 'react';");
-  if (component.usesPath) put("import { useLocation } from 'react-router';");
-  importLines(used).forEach(put);
+  importLines(used, component.usesPath).forEach(put);
   if (lines.length) put('');
   if (props.length) {
     put(`export interface ${name}Props {`);

@@ -1,9 +1,10 @@
+import { expressionsIn } from '../form/components/extract.ts';
 import { type EmittedIcon, isOwnOfIcon } from '../form/icons.ts';
 import { grouped } from '../form/grouped.ts';
 import { PRINT_WIDTH } from '../line_width.ts';
 import type { PrintedCode } from '../bundled/dialect.ts';
 import type { ClassUse } from '../form/styles/share.ts';
-import { type Expression, literal, mapExpression } from '../../expression/expression.ts';
+import { type Expression, literal, mapExpression, usesAddress } from '../../expression/expression.ts';
 import { quote, jsxText, jsxValue } from '../quoting.ts';
 import { isAttributeName, jsxAttribute } from '../../vocabulary/attributes.ts';
 import { uniqueCodeName } from '../../model/names.ts';
@@ -59,9 +60,10 @@ export interface Line {
 export function printTsx(root: MarkupElement, options: TsxOptions): PrintedCode {
   const used = newUsed(options);
   const body = printElement(root, 2, used);
-  const head = importLines(used).map((text): Line => ({ text, key: null }));
+  const usesPath = expressionsIn(root).some(usesAddress);
+  const head = importLines(used, usesPath).map((text): Line => ({ text, key: null }));
   if (head.length) head.push({ text: '', key: null });
-  return finish([...head, ...functionLines(options.component, '()', body, used)]);
+  return finish([...head, ...functionLines(options.component, '()', body, used, usesPath)]);
 }
 
 /** A component's function, given what is written of its parameters. */
@@ -139,10 +141,11 @@ export function newUsed(options: TsxOptions): Used {
 const MODULES: Readonly<Record<string, string>> = { useAfter: 'moments', useKey: 'moments' };
 
 /** The imports of what was used, one a line. */
-export function importLines(used: Used): string[] {
+export function importLines(used: Used, usesPath = false): string[] {
   const { options } = used;
   const lines: string[] = [];
-  if (options.hasOutlet) lines.push("import { Outlet } from 'react-router';");
+  const ofRouter = [...(options.hasOutlet ? ['Outlet'] : []), ...(usesPath ? ['useLocation'] : [])];
+  if (ofRouter.length) lines.push(`import { ${ofRouter.join(', ')} } from 'react-router';`);
   for (const name of [...used.components].sort())
     lines.push(
       options.parts?.has(name)

@@ -190,8 +190,8 @@ function propsIn(root: MarkupElement): Set<string> {
   return new Set(expressionsIn(root).flatMap((one) => [...propsOf(one)]));
 }
 
-/** All that a component's markup works out. */
-function expressionsIn(root: MarkupElement): Expression[] {
+/** All that markup works out. */
+export function expressionsIn(root: MarkupElement): Expression[] {
   const found: Expression[] = [];
   const visit = (node: MarkupElement): void => {
     found.push(...termsOf(node));

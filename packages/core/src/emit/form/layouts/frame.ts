@@ -1,9 +1,13 @@
+import { atOneOf, choice, type Expression, literal } from '../../../expression/expression.ts';
+import { grouped } from '../grouped.ts';
 import {
   type EmittedScreen,
   isElement,
+  mapChildren,
   type MarkupElement,
   type MarkupNode,
   type MarkupOutlet,
+  type PropValue,
   type StyleRule,
   withoutKeys,
 } from '../markup.ts';
@@ -13,6 +17,8 @@ export interface Frame {
   /** With `<Outlet />` where the screens' own parts go. */
   readonly root: MarkupElement;
   readonly rules: readonly StyleRule[];
+  /** The same without what it says on single screens. */
+  readonly usual: MarkupElement;
   /** What is left of each screen, in their order. */
   readonly insides: readonly MarkupElement[];
 }
@@ -21,13 +27,16 @@ export interface Frame {
 export interface Framed {
   readonly root: MarkupElement;
   readonly rules: EmittedScreen['rules'];
+  /** The address of the screen, where it is always the same. */
+  readonly route: string | null;
 }
 
 const OUTLET: MarkupOutlet = { outlet: true };
 
 /**
  * Finds what screens have in common from the outside in: the same elements around and beside the one place where they
- * differ. Null where nothing is, or where a screen would have nothing left.
+ * differ. What a component around them is told otherwise on a few screens is told there by the present address. Null where
+ * nothing is, or where a screen would have nothing left.
  */
 export function frameOf(screens: readonly Framed[]): Frame | null {
   if (screens.length < 2) return null;
@@ -39,6 +48,7 @@ export function frameOf(screens: readonly Framed[]): Frame | null {
   const found = shared(
     screens.map(({ root }) => root),
     looks,
+    screens.map(({ route }) => route),
   );
   if (!found || !found.common) return null;
   const insides = found.insides.map((nodes): MarkupElement => {
@@ -46,7 +56,7 @@ export function frameOf(screens: readonly Framed[]): Frame | null {
     if (nodes.length === 1 && isElement(only)) return only;
     return { tag: '', key: null, className: null, attributes: {}, children: nodes };
   });
-  return { root: found.root, rules: screens[0].rules, insides };
+  return { root: found.root, usual: usualOf(found.root), rules: screens[0].rules, insides };
 }
 
 /** What the classes of a screen say, and the signs that its elements share with those of other screens. */
@@ -73,37 +83,131 @@ interface Shared {
   readonly common: number;
 }
 
-function shared(nodes: readonly MarkupElement[], looks: readonly Looks[]): Shared | null {
+/** On so many screens at most a bar can say something else, for so many that agree at least. */
+const MOST_EXCEPTIONS = 2;
+const LEAST_AGREEING = 2;
+
+/** One node for those that stand at the same place of each screen; null where they have too little in common. */
+function merged(
+  nodes: readonly MarkupNode[],
+  looks: readonly Looks[],
+  routes: readonly (string | null)[],
+): MarkupNode | null {
+  const [first] = nodes;
+  const signs = nodes.map((node, i) => signOf(node, looks[i]));
+  if (signs.every((sign) => sign !== null && sign === signs[0])) return first;
+  const elements = nodes.filter(isElement);
+  if (!isElement(first) || elements.length < nodes.length) return null;
+  const shells = elements.map((node, i) => {
+    const { key: _key, children, use, className, ...rest } = node;
+    const look = className ? looks[i].ofClass.get(className) : null;
+    return JSON.stringify([rest, look, use?.component, children.length]);
+  });
+  if (shells.some((shell) => shell !== shells[0])) return null;
+  const use = first.use && {
+    component: first.use.component,
+    props: toldBy(
+      elements.map((node) => node.use!.props),
+      routes,
+    ),
+  };
+  if (use && !use.props) return null;
+  const children = first.children.map((_, at) =>
+    merged(
+      elements.map((node) => node.children[at]),
+      looks,
+      routes,
+    ),
+  );
+  if (!children.every((child) => child !== null)) return null;
+  return { ...first, children, ...(use ? { use: use as MarkupElement['use'] } : {}) };
+}
+
+/** What a component is told by all screens, and by its address on the few that tell it something else. */
+function toldBy(
+  all: readonly Readonly<Record<string, PropValue>>[],
+  routes: readonly (string | null)[],
+): Readonly<Record<string, PropValue>> | null {
+  const props: Record<string, PropValue> = {};
+  for (const name of new Set(all.flatMap(Object.keys))) {
+    const values = all.map((one) => one[name]);
+    const signs = values.map((value) => JSON.stringify(value, withoutKeys));
+    const counts = grouped(signs, String);
+    const [usual] = [...counts].reduce((most, one) => (one[1].length > most[1].length ? one : most));
+    const at = signs.findIndex((sign) => String(sign) === usual);
+    const others = signs.flatMap((sign, i) => (String(sign) === usual ? [] : [i]));
+    if (!others.length) {
+      if (values[at] !== undefined) props[name] = values[at];
+      continue;
+    }
+    const isText = (value: PropValue | undefined): value is string | undefined =>
+      value === undefined || typeof value === 'string';
+    const usually = values[at];
+    if (others.length > MOST_EXCEPTIONS || all.length - others.length < LEAST_AGREEING) return null;
+    if (!isText(usually) || others.some((i) => !isText(values[i]) || !routes[i] || /[:*]/.test(routes[i]!)))
+      return null;
+    props[name] = {
+      given: others.reduceRight<Expression>(
+        (otherwise, i) =>
+          choice(atOneOf(literal(routes[i]!)), literal(values[i] as string | undefined), otherwise),
+        literal(usually),
+      ),
+    };
+  }
+  return props;
+}
+
+/** Markup without what it says by the address alone. */
+function usualOf(node: MarkupElement): MarkupElement {
+  const made = mapChildren(node, (child) => (isElement(child) ? usualOf(child) : child));
+  if (!made.use) return made;
+  const props = Object.entries(made.use.props).flatMap(([name, value]): [string, PropValue][] => {
+    if (typeof value !== 'object' || !('given' in value)) return [[name, value]];
+    let term = value.given;
+    while (term.kind === 'choice' && term.when.kind === 'at') term = term.no;
+    if (term === value.given || term.kind !== 'literal') return [[name, value]];
+    return term.value === undefined ? [] : [[name, String(term.value)]];
+  });
+  return { ...made, use: { ...made.use, props: Object.fromEntries(props) } };
+}
+
+function shared(
+  nodes: readonly MarkupElement[],
+  looks: readonly Looks[],
+  routes: readonly (string | null)[],
+): Shared | null {
   const [first] = nodes;
   const shells = nodes.map((node, i) => shellOf(node, looks[i]));
   if (shells.some((shell) => shell === null || shell !== shells[0])) return null;
-  const signs = nodes.map((node, i) => node.children.map((child) => signOf(child, looks[i])));
-  const shortest = Math.min(...signs.map((list) => list.length));
-  let before = 0;
-  while (
-    before < shortest &&
-    signs.every((list) => list[before] !== null && list[before] === signs[0][before])
-  )
-    before++;
-  let after = 0;
-  const fromEnd = (list: readonly (string | null)[], n: number): string | null => list[list.length - 1 - n];
-  while (
-    after < shortest - before &&
-    signs.every((list) => fromEnd(list, after) !== null && fromEnd(list, after) === fromEnd(signs[0], after))
-  )
-    after++;
+  const shortest = Math.min(...nodes.map(({ children }) => children.length));
+  /** What all have at a place, counted from the front or from the back. */
+  const common = (placeIn: (count: number) => number): MarkupNode | null =>
+    merged(
+      nodes.map(({ children }) => children[placeIn(children.length)]),
+      looks,
+      routes,
+    );
+  const front: MarkupNode[] = [];
+  while (front.length < shortest) {
+    const node = common(() => front.length);
+    if (!node) break;
+    front.push(node);
+  }
+  const back: MarkupNode[] = [];
+  while (back.length < shortest - front.length) {
+    const node = common((count) => count - 1 - back.length);
+    if (!node) break;
+    back.unshift(node);
+  }
+  const [before, after] = [front.length, back.length];
   const insides = nodes.map(({ children }) => children.slice(before, children.length - after));
   if (insides.some((list) => !list.length)) return null;
   const around = (inner: MarkupElement | MarkupOutlet): MarkupElement => ({
     ...first,
-    children: [
-      ...first.children.slice(0, before),
-      inner,
-      ...first.children.slice(first.children.length - after),
-    ],
+    children: [...front, inner, ...back],
   });
   const singles = insides.flatMap((list) => (list.length === 1 && isElement(list[0]) ? [list[0]] : []));
-  const deeper = singles.length === nodes.length ? shared(singles, looks) : null;
+  const deeper = singles.length === nodes.length ? shared(singles, looks, routes) : null;
   if (deeper && deeper.common)
     return { root: around(deeper.root), insides: deeper.insides, common: before + after + deeper.common };
   return { root: around(OUTLET), insides, common: before + after };

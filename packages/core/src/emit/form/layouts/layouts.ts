@@ -65,6 +65,7 @@ export function layoutFrame(
     screens.map((key, i) => ({
       root: isMixed && roots[i].tag === 'main' ? { ...roots[i], tag: 'div' } : roots[i],
       rules: emitScreenOf(plan, key).rules,
+      route: plan.routeOf(key),
     })),
   );
 }
