@@ -1,95 +1,34 @@
 /**
  * How often Tovel says rightly where an element leads: multi-page templates from the registry with every link between
- * their pages replaced by `#`, once as they are and once with neutral titles and file names.
+ * their pages replaced by `#`, once as they are and once with neutral titles and file names. None of them was learned from.
  * `npm run bench -- links [PACKAGE...]` measures others.
  */
-import path from 'node:path';
-import { elementsByKey, inferRoles, labelOf, proposeLinks, readBatch, type Screen } from '@tovel/core';
+import { elementsByKey, inferRoles, labelOf, proposeLinks, type Screen } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
-import { parse } from 'parse5';
-import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
 import { installed } from './installed.ts';
+import { blindPile, fileOf, placeOf, TO_MEASURE } from './links/piles.ts';
 
 const wanted = process.argv.slice(2).filter((arg) => !arg.startsWith('--'));
 const isLong = process.argv.includes('--misses');
-const packages = wanted.length
-  ? wanted
-  : ['startbootstrap-sb-admin-2@4.1.4', 'startbootstrap-clean-blog@6.0.9'];
+const packages = wanted.length ? wanted : TO_MEASURE;
 const packaged = await installed(packages);
 const host = new HeadlessHost();
 try {
   for (const name of packages) {
-    const root = packaged.rootOf(name);
-    const files = (await folderFiles(root)).filter(
-      (file) => !/(^|\/)(node_modules|src|scss|less|plugins|\.[^/]*)\//.test(file.path),
-    );
-    for (const neutral of [false, true]) await measure(name, files, neutral);
+    for (const neutral of [false, true]) await measure(name, packaged.rootOf(name), neutral);
   }
 } finally {
   await host.close();
   await packaged.remove();
 }
 
-/** Where the links of a page lead: the page's own name by the path of each link. */
-function linksOf(html: string, names: ReadonlySet<string>): Map<string, string> {
-  const found = new Map<string, string>();
-  interface Node {
-    readonly tagName?: string;
-    readonly attrs?: readonly { readonly name: string; readonly value: string }[];
-    readonly childNodes?: readonly Node[];
-  }
-  const visit = (node: Node, at: string): void => {
-    const href = node.attrs?.find((attr) => attr.name === 'href')?.value;
-    const file = href && !/^[a-z]+:|^#/i.test(href) ? path.posix.basename(href.split('#')[0]) : null;
-    if (node.tagName === 'a' && file && names.has(file)) found.set(at, file);
-    let index = 0;
-    for (const child of node.childNodes ?? [])
-      if (child.tagName) visit(child, at ? `${at}/${index++}` : String(index++));
-  };
-  const root = (parse(html) as unknown as Node).childNodes!.find((node) => node.tagName === 'html')!;
-  visit(root, '');
-  return found;
-}
-
-async function measure(
-  name: string,
-  files: Awaited<ReturnType<typeof folderFiles>>,
-  neutral: boolean,
-): Promise<void> {
-  const decode = (bytes: Uint8Array): string => new TextDecoder().decode(bytes);
-  const pages = files.filter((file) => file.path.endsWith('.html'));
-  const names = new Set(pages.map((file) => path.posix.basename(file.path)));
-  const renamed = new Map(
-    pages.map((file, i) => [
-      path.posix.basename(file.path),
-      neutral ? `screen-${String(i + 1).padStart(2, '0')}.html` : path.posix.basename(file.path),
-    ]),
-  );
-  const truth = new Map<string, string>();
-  const batch = pages.map((file) => {
-    const html = decode(file.bytes);
-    const own = path.posix.basename(file.path);
-    for (const [at, to] of linksOf(html, names)) truth.set(`${renamed.get(own)} ${at}`, renamed.get(to)!);
-    const blind = html
-      .replace(/(<a\b[^>]*?\bhref=")([^"#:]*\.html)(#[^"]*)?"/gi, (whole, start: string, href: string) =>
-        names.has(path.posix.basename(href)) ? `${start}#"` : whole,
-      )
-      .replace(/<title>[^<]*<\/title>/i, (title) => (neutral ? '<title></title>' : title));
-    return {
-      path: path.posix.join(path.posix.dirname(file.path), renamed.get(own)!),
-      bytes: new TextEncoder().encode(blind),
-    };
-  });
-  const { screens } = await readBatch(
-    [...batch, ...files.filter((file) => file.path.endsWith('.css'))],
-    host,
-  );
+async function measure(name: string, root: string, neutral: boolean): Promise<void> {
+  const { screens, truth } = await blindPile(root, neutral, host);
   const design = { format: 'tovel-design/1' as const, iteration: 1, screens, assets: [], notices: [] };
   const begin = performance.now();
   const proposals = proposeLinks(design);
   const spent = performance.now() - begin;
   const byKey = new Map(screens.map((screen) => [screen.key, screen]));
-  const file = (screen: Screen): string => path.posix.basename(screen.source.file);
   const best = new Map<string, (typeof proposals)[number]>();
   for (const proposal of proposals) if (!best.has(proposal.element)) best.set(proposal.element, proposal);
   const bins = Array.from({ length: 10 }, () => ({ right: 0, all: 0 }));
@@ -109,7 +48,7 @@ async function measure(
     };
     visit(screen.root, false);
     for (const element of elementsByKey(screen).values()) {
-      const place = `${file(screen)} ${element.source.path}`;
+      const place = placeOf(fileOf(screen), element.source.path);
       const to = truth.get(place);
       const proposal = best.get(element.key);
       const isOut = !inNavigation.has(element.key);
@@ -120,7 +59,7 @@ async function measure(
         if (isLong && to) console.log(`    missed  ${place} “${label}” → ${to}`);
         continue;
       }
-      const said = file(byKey.get(proposal.to)!);
+      const said = fileOf(byKey.get(proposal.to)!);
       const bin = bins[Math.min(9, Math.floor(proposal.confidence * 10))];
       bin.all++;
       if (said === to) bin.right++;

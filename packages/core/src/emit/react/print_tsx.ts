@@ -1,6 +1,6 @@
 import { expressionsIn } from '../form/components/extract.ts';
 import { type EmittedIcon, isOwnOfIcon } from '../form/icons.ts';
-import { grouped } from '../form/grouped.ts';
+import { grouped } from '../../json/grouped.ts';
 import { PRINT_WIDTH } from '../line_width.ts';
 import type { PrintedCode } from '../bundled/dialect.ts';
 import type { ClassUse } from '../form/styles/share.ts';

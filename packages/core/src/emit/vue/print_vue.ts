@@ -12,7 +12,7 @@ import {
   callOf,
 } from '../bundled/print_acts.ts';
 import type { Prop } from '../form/components/template.ts';
-import { grouped } from '../form/grouped.ts';
+import { grouped } from '../../json/grouped.ts';
 import { isOwnOfIcon } from '../form/icons.ts';
 import {
   type EmittedLink,

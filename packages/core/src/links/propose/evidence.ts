@@ -1,7 +1,10 @@
 import type { Sight } from '../../roles/sight.ts';
 
+export type EvidenceKind = 'name' | 'menu' | 'brand' | 'home' | 'form' | 'row' | 'sequence';
+
 /** Something that speaks for an element leading to a screen. */
 export interface Evidence {
+  readonly kind: EvidenceKind;
   readonly to: string;
   /** How sure it is by itself, 0 to 1. */
   readonly strength: number;
@@ -15,6 +18,8 @@ export interface Names {
   readonly title: readonly string[];
   readonly file: readonly string[];
   readonly headings: readonly (readonly string[])[];
+  /** The same as they are written, each as one word; those of headings apart. */
+  readonly asWritten: { readonly names: ReadonlySet<string>; readonly headings: ReadonlySet<string> };
 }
 
 export interface Pressed {
@@ -22,12 +27,18 @@ export interface Pressed {
   readonly screen: string;
   readonly label: string;
   readonly words: readonly string[];
-  /** Whether it stands in a bar or a list of links. */
-  readonly isMenu: boolean;
+  /** The label as it is written, as one word; empty for none. */
+  readonly asWritten: string;
+  /** The bar or list of links that it stands in with others. */
+  readonly menu: Sight | null;
   /** Whether it is marked as where one is. */
   readonly isCurrent: boolean;
 }
 
 /** The same for all elements that say the same. */
-export const labelKey = ({ words, sight }: Pick<Pressed, 'words' | 'sight'>): string =>
-  words.join(' ') || `unnamed ${sight.element.key}`;
+export const labelKey = ({
+  words,
+  asWritten,
+  sight,
+}: Pick<Pressed, 'words' | 'asWritten' | 'sight'>): string =>
+  asWritten || words.join(' ') || `unnamed ${sight.element.key}`;

@@ -16,16 +16,18 @@ export function fromForms(
   const { words, screen, sight } = element;
   if (TOGGLE.test(sight.words)) return [];
   if (words.includes('logout') && login)
-    return [{ to: login, strength: 0.7, reason: 'after signing out one signs in again' }];
+    return [{ kind: 'form', to: login, strength: 0.7, reason: 'after signing out one signs in again' }];
   if (!login || !start || words.length > 3) return [];
   const own = names.get(screen)!;
   const isSent =
     sight.look.hasFill || sight.look.hasBorder || sight.element.style.base.appearance === 'button';
-  if (!isSent || element.isMenu) return [];
+  if (!isSent || element.menu) return [];
   if (screen === login && words.includes('login'))
-    return [{ to: start, strength: 0.72, reason: 'who has signed in comes to the first screen' }];
+    return [
+      { kind: 'form', to: start, strength: 0.72, reason: 'who has signed in comes to the first screen' },
+    ];
   for (const word of ['register', 'password'])
     if (isAbout(own, word) && words.includes(word) && screen !== login)
-      return [{ to: login, strength: 0.6, reason: 'what is sent here leads to signing in' }];
+      return [{ kind: 'form', to: login, strength: 0.6, reason: 'what is sent here leads to signing in' }];
   return [];
 }

@@ -3,7 +3,7 @@ import { baseName } from '../../intake/files.ts';
 import { inferRoles } from '../../roles/infer.ts';
 import { hasParent, type Sight, sightOf } from '../../roles/sight.ts';
 import type { Evidence, Names, Pressed } from './evidence.ts';
-import { wordLikeness, wordsIn } from './words.ts';
+import { asOneWord, wordLikeness, wordsIn } from './words.ts';
 
 /** Which words are in the names of most screens and so tell nothing. */
 export function weightOf(names: ReadonlyMap<string, Names>): (word: string) => number {
@@ -13,6 +13,9 @@ export function weightOf(names: ReadonlyMap<string, Names>): (word: string) => n
       counts.set(word, (counts.get(word) ?? 0) + 1);
   return (word) => 1 / Math.max(1, counts.get(word) ?? 1) ** 0.5;
 }
+
+/** What a file or a screen is called that nobody named. */
+const NUMBERED = /^(screen|page|frame|artboard|untitled)?[-_ ]?\d*$/i;
 
 export function namesOf(
   screens: readonly Screen[],
@@ -30,12 +33,18 @@ export function namesOf(
   return new Map(
     screens.map((screen): [string, Names] => {
       const file = baseName(screen.source.file).replace(/\.[^.]*$/, '');
+      const isNamed = !NUMBERED.test(file);
+      const headings = headingsOf(screen);
       return [
         screen.key,
         {
           title: titles.get(screen.key)!.filter((word) => !isCommon(word)),
-          file: /^(screen|page|frame|artboard|untitled)?[-_ ]?\d*$/i.test(file) ? [] : same(wordsIn(file)),
-          headings: headingsOf(screen).map(same),
+          file: isNamed ? same(wordsIn(file)) : [],
+          headings: headings.map((text) => same(wordsIn(text))),
+          asWritten: {
+            names: new Set([file, screen.name].filter((name) => !NUMBERED.test(name)).map(asOneWord)),
+            headings: new Set(headings.map(asOneWord)),
+          },
         },
       ];
     }),
@@ -43,7 +52,7 @@ export function namesOf(
 }
 
 /** The largest headings of a screen that are its own, not those of the bars around it. */
-function headingsOf(screen: Screen): string[][] {
+function headingsOf(screen: Screen): string[] {
   const guesses = inferRoles(screen);
   const roleOf = (sight: Sight): string => guesses.get(sight.element.key)?.role ?? '';
   const found = sightOf(screen)
@@ -60,7 +69,7 @@ function headingsOf(screen: Screen): string[][] {
         ),
     )
     .sort((a, b) => b.fontSize - a.fontSize || a.element.box.y - b.element.box.y);
-  return found.slice(0, 2).map((sight) => wordsIn(sight.text));
+  return found.slice(0, 2).map((sight) => sight.text);
 }
 
 /** A label that only opens or closes something. */
@@ -73,7 +82,8 @@ export function fromNames(
   weight: (word: string) => number,
 ): Evidence[] {
   const { words } = element;
-  if (!words.length || words.length > 9) return [];
+  // A number says a page of a list, a count or a day.
+  if (!words.some((word) => /\p{L}/u.test(word)) || words.length > 9) return [];
   const candidates = new Set(words.flatMap((word) => [...(byWord.get(word) ?? [])]));
   const isToggle = TOGGLE.test(element.sight.words);
   const found: Evidence[] = [];
@@ -93,8 +103,8 @@ export function fromNames(
     const strength =
       Math.min(0.94, likeness * 0.84 + second * 0.1) *
       (isToggle ? 0.25 : 1) *
-      (to === element.screen && !element.isMenu ? 0.2 : 1);
-    found.push({ to, strength, reason: `“${element.label}” ${what}` });
+      (to === element.screen && !element.menu ? 0.2 : 1);
+    found.push({ kind: 'name', to, strength, reason: `“${element.label}” ${what}` });
   }
   return found;
 }

@@ -2,24 +2,26 @@ import type { Screen } from '../../model/design.ts';
 import { textOf } from '../../model/project.ts';
 import { textsIn } from '../../roles/fields.ts';
 import { inferRoles } from '../../roles/infer.ts';
-import { type Sight, sightOf } from '../../roles/sight.ts';
+import { hasParent, type Sight, sightOf } from '../../roles/sight.ts';
 import type { Pressed } from './evidence.ts';
 import { iconWords } from './icon_evidence.ts';
 import { labelOf, pressablesOf } from '../pressable.ts';
-import { wordsIn } from './words.ts';
+import { asOneWord, wordsIn } from './words.ts';
 
 /** All that can be pressed, fields left out. */
 export function pressedOn(screen: Screen, same: (words: readonly string[]) => string[]): Pressed[] {
   const guesses = inferRoles(screen);
   const roleOf = (sight: Sight): string => guesses.get(sight.element.key)?.role ?? '';
   const drawn = new Set(pressablesOf(screen).map((one) => one.element.key));
-  const sights = sightOf(screen).all.filter(
-    (sight) =>
-      ['link', 'button', 'tab', 'menuitem'].includes(roleOf(sight)) ||
-      sight.element.tag === 'a' ||
-      // Rows that were drawn, and so have no link of their own to be pressed.
-      (drawn.has(sight.element.key) && !sight.isAuthored),
-  );
+  const sights = sightOf(screen)
+    .all.filter(
+      (sight) =>
+        ['link', 'button', 'tab', 'menuitem'].includes(roleOf(sight)) ||
+        sight.element.tag === 'a' ||
+        // Rows that were drawn, and so have no link of their own to be pressed.
+        (drawn.has(sight.element.key) && !sight.isAuthored),
+    )
+    .filter((sight) => !holdsLink(sight) && !isWithinLink(sight));
   const menus = new Map<Sight, Sight[]>();
   for (const sight of sights) {
     const menu = menuOf(sight, roleOf);
@@ -27,7 +29,11 @@ export function pressedOn(screen: Screen, same: (words: readonly string[]) => st
   }
   const currents = new Set<Sight>();
   for (const entries of menus.values()) if (entries.length > 1) markCurrent(entries, currents);
-  const inMenu = new Set([...menus.values()].filter((entries) => entries.length > 1).flat());
+  const inMenu = new Map(
+    [...menus].flatMap(([menu, entries]) =>
+      entries.length > 1 ? entries.map((entry) => [entry, menu] as const) : [],
+    ),
+  );
   return sights.map((sight) => {
     const label = labelOf(sight.element);
     const text = textOf(sight.element);
@@ -44,11 +50,25 @@ export function pressedOn(screen: Screen, same: (words: readonly string[]) => st
       screen: screen.key,
       label,
       words: same(said ? wordsIn(said) : iconWords({ sight })),
-      isMenu: inMenu.has(sight),
+      asWritten: said ? asOneWord(said) : '',
+      menu: inMenu.get(sight) ?? null,
       isCurrent: currents.has(sight),
     };
   });
 }
+
+/** Whether an element only stands around what is pressed: a row of a menu around its link. */
+const holdsLink = (sight: Sight): boolean =>
+  !/^(a|button)$/.test(sight.element.tag ?? '') && sight.text.length < 70 && holdsAuthored(sight);
+
+/** Whether it is a part of what is pressed as a whole. */
+const isWithinLink = (sight: Sight): boolean =>
+  hasParent(sight, ({ element, isAuthored }) => isAuthored && /^(a|button)$/.test(element.tag ?? ''));
+
+const holdsAuthored = ({ children, text }: Sight): boolean =>
+  children.some(
+    (child) => (/^(a|button)$/.test(child.element.tag ?? '') && child.text === text) || holdsAuthored(child),
+  );
 
 /** The bar or list that a link stands in. */
 function menuOf(sight: Sight, roleOf: (sight: Sight) => string): Sight | null {

@@ -1,11 +1,17 @@
+import { grouped } from '../../json/grouped.ts';
 import type { Design, Screen } from '../../model/design.ts';
+import type { Sight } from '../../roles/sight.ts';
+import { isExternalAddress } from '../../vocabulary/addresses.ts';
 import { type Evidence, labelKey, type Pressed } from './evidence.ts';
 import { fromForms, isAbout } from './form_evidence.ts';
-import { currentLabels, fromMenus } from './menu_evidence.ts';
+import { fromMenus } from './menu_evidence.ts';
+import { menusOf } from './menus.ts';
 import { fromNames, namesOf, weightOf } from './name_evidence.ts';
 import { pressedOn } from './pressed.ts';
 import { fromRows } from './row_evidence.ts';
 import { fromSequence, stepOf } from './sequence_evidence.ts';
+import { nameLikeness, type TraitContext, traitsOf } from './traits.ts';
+import { calibrated, likelihoodOf } from './likelihood.ts';
 import { brandLabels, fromPlace, guessedStart, startOf } from './start_evidence.ts';
 import { wordsIn } from './words.ts';
 
@@ -37,11 +43,43 @@ export function proposeLinks(
   screens: readonly Screen[] = design.screens,
   synonyms: Readonly<Record<string, string>> = {},
 ): LinkProposal[] {
+  return weighedPairs(design, screens, synonyms).flatMap((pairs) => {
+    const found = pairs
+      .map(({ element, to, traits, evidence }): LinkProposal => {
+        const sorted = evidence.toSorted((a, b) => b.strength - a.strength);
+        return {
+          element: element.sight.element.key,
+          to,
+          confidence: calibrated(likelihoodOf(traits)),
+          reason: [...new Set(sorted.slice(0, 3).map((one) => one.reason))].join('; '),
+          ...(sorted[0].isBack ? { isBack: true as const } : {}),
+        };
+      })
+      .sort((a, b) => b.confidence - a.confidence || (a.to < b.to ? -1 : 1));
+    return found.slice(0, MOST).filter(({ confidence }) => confidence >= LEAST);
+  });
+}
+
+/** An element and a screen that it may lead to, with what speaks for it. */
+export interface WeighedPair {
+  readonly element: Pressed;
+  readonly to: string;
+  readonly evidence: readonly Evidence[];
+  /** In the order of `TRAITS`. */
+  readonly traits: readonly number[];
+}
+
+/** For each element that can be pressed and leads nowhere yet, the screens that anything speaks for. */
+export function weighedPairs(
+  design: Design,
+  screens: readonly Screen[] = design.screens,
+  synonyms: Readonly<Record<string, string>> = {},
+): WeighedPair[][] {
   const same = synonymsOf(synonyms);
   const names = namesOf(screens, same);
   const pressed = screens.flatMap((screen) => pressedOn(screen, same));
   const weight = weightOf(names);
-  const current = currentLabels(pressed);
+  const menus = menusOf(pressed);
   const login = screens.find((screen) => isAbout(names.get(screen.key)!, 'login'))?.key ?? null;
   const byWord = new Map<string, Set<string>>();
   for (const [key, { title, file, headings }] of names)
@@ -50,9 +88,9 @@ export function proposeLinks(
   const brands = brandLabels(pressed, screens.length);
   const named = pressed.map((element) => ({
     element,
-    evidence: [...fromMenus(element, current), ...fromNames(element, names, byWord, weight)],
+    evidence: [...fromMenus(element, menus.get(element)), ...fromNames(element, names, byWord, weight)],
   }));
-  const start = startOf(screens, names, pressed, current) ?? guessedStart(screens, named);
+  const start = startOf(screens, names, pressed, menus) ?? guessedStart(screens, named);
   const first = named.map(({ element, evidence }) => ({
     element,
     evidence: [
@@ -61,7 +99,6 @@ export function proposeLinks(
       ...fromForms(element, names, start?.screen ?? null, login),
     ],
   }));
-  const agreed = agreement(first);
   const rows = fromRows(first, names);
   const steps = new Map(
     screens.flatMap((screen) => {
@@ -71,13 +108,54 @@ export function proposeLinks(
   );
   const known = first.map(({ element, evidence }) => ({
     element,
-    evidence: [...evidence, ...(agreed.get(labelKey(element)) ?? []), ...(rows.get(element) ?? [])],
+    evidence: [...evidence, ...(rows.get(element) ?? [])],
   }));
   const leadsHere = arrivalsOf(known);
-  return known.flatMap(({ element, evidence }) =>
-    combine(element, [...evidence, ...fromSequence(element, screens, steps, leadsHere)]),
-  );
+  const labels = new Map<string, Set<string>>();
+  const entries = new Map<Sight, Pressed[]>();
+  for (const element of pressed) {
+    const key = labelKey(element);
+    labels.set(key, (labels.get(key) ?? new Set()).add(element.screen));
+    if (element.menu) entries.set(element.menu, [...(entries.get(element.menu) ?? []), element]);
+  }
+  const counted: Omit<TraitContext, 'best'> = {
+    names,
+    weight,
+    menus,
+    screens: screens.length,
+    labels: new Map([...labels].map(([key, on]) => [key, on.size])),
+    entries,
+  };
+  const best = new Map<Pressed, { likeness: number; count: number }>();
+  const context: TraitContext = { ...counted, best };
+  for (const { element, evidence } of known) {
+    const likenesses = [...new Set(evidence.flatMap(({ kind, to }) => (kind === 'name' ? [to] : [])))].map(
+      (to) => nameLikeness(element, to, context).best,
+    );
+    const likeness = Math.max(0, ...likenesses);
+    best.set(element, { likeness, count: likenesses.filter((one) => one >= likeness).length });
+  }
+  return known.flatMap(({ element, evidence }) => {
+    if (leadsOutside(element)) return [];
+    const all = [...evidence, ...fromSequence(element, screens, steps, leadsHere)];
+    // Only an entry of a menu leads to where one is.
+    const targets = grouped(
+      all.filter(({ to }) => to !== element.screen || element.menu),
+      ({ to }) => to,
+    );
+    return [
+      [...targets].map(([to, list]) => ({
+        element,
+        to,
+        evidence: list,
+        traits: traitsOf(element, to, list, context),
+      })),
+    ];
+  });
 }
+
+/** Whether the page itself says where an element leads, and that is no screen. */
+const leadsOutside = ({ sight }: Pressed): boolean => isExternalAddress(sight.element.attributes?.href ?? '');
 
 /** Who surely leads to each screen from outside of menus, the surest first; who leads there from a menu after them. */
 function arrivalsOf(
@@ -88,7 +166,7 @@ function arrivalsOf(
     for (const { to, strength } of evidence) {
       if (strength < 0.5 || to === element.screen) continue;
       const from = found.get(to) ?? new Map<string, number>();
-      from.set(element.screen, (from.get(element.screen) ?? 0) + strength * (element.isMenu ? 0.2 : 1));
+      from.set(element.screen, (from.get(element.screen) ?? 0) + strength * (element.menu ? 0.2 : 1));
       found.set(to, from);
     }
   return new Map(
@@ -105,53 +183,4 @@ function synonymsOf(synonyms: Readonly<Record<string, string>>): (words: readonl
     }),
   );
   return (words) => [...new Set(words.map((word) => to.get(word) ?? word))];
-}
-
-/** What the same label surely leads to on other screens. */
-function agreement(
-  list: readonly { element: Pressed; evidence: readonly Evidence[] }[],
-): Map<string, Evidence[]> {
-  const votes = new Map<string, Map<string, number>>();
-  const counts = new Map<string, number>();
-  for (const { element, evidence } of list) {
-    const key = labelKey(element);
-    counts.set(key, (counts.get(key) ?? 0) + 1);
-    const [best] = evidence.toSorted((a, b) => b.strength - a.strength);
-    if (!best || best.strength < 0.6) continue;
-    const own = votes.get(key) ?? new Map<string, number>();
-    own.set(best.to, (own.get(best.to) ?? 0) + 1);
-    votes.set(key, own);
-  }
-  const agreed = new Map<string, Evidence[]>();
-  for (const [key, own] of votes) {
-    const [to, n] = [...own].sort((a, b) => b[1] - a[1])[0];
-    const share = n / counts.get(key)!;
-    if (n >= 2 && share > 0.5)
-      agreed.set(key, [{ to, strength: 0.3 * share, reason: 'so it does on other screens' }]);
-  }
-  return agreed;
-}
-
-function combine(element: Pressed, evidence: readonly Evidence[]): LinkProposal[] {
-  const byTarget = new Map<string, Evidence[]>();
-  for (const one of evidence) byTarget.set(one.to, [...(byTarget.get(one.to) ?? []), one]);
-  const found = [...byTarget].map(([to, list]): LinkProposal => {
-    const sorted = list.toSorted((a, b) => b.strength - a.strength);
-    const miss = sorted.reduce((all, one) => all * (1 - one.strength), 1);
-    return {
-      element: element.sight.element.key,
-      to,
-      confidence: Math.min(0.98, 1 - miss),
-      reason: [...new Set(sorted.slice(0, 3).map((one) => one.reason))].join('; '),
-      ...(sorted[0].isBack ? { isBack: true as const } : {}),
-    };
-  });
-  found.sort((a, b) => b.confidence - a.confidence || (a.to < b.to ? -1 : 1));
-  // Where two are nearly as likely, neither is sure.
-  const [best, next] = found;
-  const isTorn = best && next && best.confidence - next.confidence < 0.08;
-  return found
-    .slice(0, MOST)
-    .map((proposal) => (isTorn ? { ...proposal, confidence: proposal.confidence * 0.7 } : proposal))
-    .filter((proposal) => proposal.confidence >= LEAST);
 }

@@ -31,7 +31,7 @@ export function fromRows(
 ): Map<Pressed, Evidence[]> {
   const groups = new Map<string, { readonly element: Pressed; readonly evidence: readonly Evidence[] }[]>();
   for (const one of list) {
-    if (one.element.isMenu) continue;
+    if (one.element.menu) continue;
     const key = placeInRow(one.element.sight);
     if (!key) continue;
     const group = groups.get(key);
@@ -53,6 +53,8 @@ export function fromRows(
       );
       if (best && best.strength >= SURE) votes.set(best.to, (votes.get(best.to) ?? 0) + 1);
     }
+    // What one row of many happens to be called like says nothing of the others.
+    for (const [to, count] of votes) if (group.length > ROWS && count < group.length / 3) votes.delete(to);
     // Rows that lead to as many places as there are rows are a menu.
     const [to, count] = [...votes].sort((a, b) => b[1] - a[1])[0] ?? [];
     const isOne = to !== undefined && votes.size === 1;
@@ -60,33 +62,40 @@ export function fromRows(
     for (const { element } of group) {
       if (isOne && to !== own)
         found.set(element, [
-          { to, strength: count! > 1 ? 0.8 : 0.66, reason: 'another row of its list leads there' },
+          {
+            kind: 'row',
+            to,
+            strength: count! > 1 ? 0.8 : 0.66,
+            reason: 'another row of its list leads there',
+          },
         ]);
-      else if (
-        !votes.size &&
-        details.length === 1 &&
-        details[0][0] !== own &&
-        element.words.length &&
-        isLarge(element.sight)
-      )
+      else if (!votes.size && details.length === 1 && details[0][0] !== own && element.words.length)
         found.set(element, [
-          { to: details[0][0], strength: 0.5, reason: 'rows of a list lead to the screen about one of them' },
+          {
+            kind: 'row',
+            to: details[0][0],
+            strength: 0.5,
+            reason: 'rows of a list lead to the screen about one of them',
+          },
         ]);
     }
   }
   return found;
 }
 
-/** Rows and cards of things are larger than the cells of a calendar or the chips of a filter, in px². */
-const ROW_AREA = 14_000;
-const isLarge = ({ element: { box } }: Sight): boolean => box.width * box.height >= ROW_AREA;
+/** Rows and cards of things say or show more than one thing each; a button, a chip or a day of a calendar does not. */
+const LEAST_CONTENTS = 2;
+const contentsOf = (sight: Sight): number =>
+  Number(sight.hasOwnText || sight.element.kind === 'image') +
+  sight.children.reduce((sum, child) => sum + contentsOf(child), 0);
 
 /** A name for where an element stands in a row of a repeated run, the same for all its rows; null outside of any. */
 function placeInRow(sight: Sight): string | null {
   const path: number[] = [];
   for (let at = sight, up = 0; at.parent && up < 5; at = at.parent, up++) {
     const like = at.parent.children.filter((other) => isLike(other, at));
-    if (like.length >= ROWS) return `${at.parent.element.key} ${lookOf(at)} ${path.join('/')}`;
+    if (like.length >= ROWS && contentsOf(at) >= LEAST_CONTENTS)
+      return `${at.parent.element.key} ${lookOf(at)} ${path.join('/')}`;
     path.push(at.index);
   }
   return null;

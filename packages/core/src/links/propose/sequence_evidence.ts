@@ -59,29 +59,36 @@ export function fromSequence(
   const order = screens.findIndex(({ key }) => key === screen);
   if (NEXT.test(label)) {
     const next = own && at(own.n + 1);
-    if (next) return [{ to: next, strength: 0.88, reason: `it is step ${own.n + 1} of ${own.of}` }];
+    if (next)
+      return [{ kind: 'sequence', to: next, strength: 0.88, reason: `it is step ${own.n + 1} of ${own.of}` }];
     const after = own && own.n === own.of ? screens[order + 1]?.key : undefined;
-    return after ? [{ to: after, strength: 0.4, reason: 'it comes after the last step' }] : [];
+    return after
+      ? [{ kind: 'sequence', to: after, strength: 0.4, reason: 'it comes after the last step' }]
+      : [];
   }
   if (SKIP.test(label) && own) {
     const last = at(own.of);
     const past = screens[screens.findIndex(({ key }) => key === last) + 1]?.key;
     return past && past !== screen
-      ? [{ to: past, strength: 0.5, reason: `it comes after the ${own.of} steps` }]
+      ? [{ kind: 'sequence', to: past, strength: 0.5, reason: `it comes after the ${own.of} steps` }]
       : [];
   }
   if (PREVIOUS.test(label) && own) {
     const before = at(own.n - 1);
-    if (before) return [{ to: before, strength: 0.85, reason: `it is step ${own.n - 1} of ${own.of}` }];
+    if (before)
+      return [
+        { kind: 'sequence', to: before, strength: 0.85, reason: `it is step ${own.n - 1} of ${own.of}` },
+      ];
   }
   const isBack =
     BACK.test(label) ||
     (!sight.text && (BACK_ICON.test(words) || (CLOSE_ICON.test(words) && sight.element.box.y < 120)));
-  if (!isBack || element.isMenu || isInOverlay(element)) return [];
+  if (!isBack || element.menu || isInOverlay(element)) return [];
   const [from] = leadsHere.get(screen) ?? [];
   return from && from !== screen
     ? [
         {
+          kind: 'sequence',
           to: from,
           strength: 0.72,
           reason: `“${label}” leads back, and that screen leads here`,

@@ -1,6 +1,7 @@
 import type { Screen } from '../../model/design.ts';
 import { hasParent } from '../../roles/sight.ts';
 import { type Evidence, labelKey, type Names, type Pressed } from './evidence.ts';
+import type { Menu } from './menus.ts';
 
 /** Where the app begins, and whether something says so or it is only the screen that stands first. */
 export interface Start {
@@ -13,17 +14,20 @@ export function startOf(
   screens: readonly Screen[],
   names: ReadonlyMap<string, Names>,
   pressed: readonly Pressed[],
-  current: ReadonlyMap<string, ReadonlyMap<string, number>>,
+  menus: ReadonlyMap<Pressed, Menu>,
 ): Start | null {
   const says = (test: (own: Names) => boolean): string | undefined =>
     screens.find((screen) => test(names.get(screen.key)!))?.key;
-  const firstEntry = pressed.find((element) => element.isMenu && current.get(labelKey(element))?.size === 1);
+  const marksOf = (element: Pressed): ReadonlyMap<string, number> | undefined =>
+    menus.get(element)?.marked.get(labelKey(element));
+  const firstEntry = pressed.find((element) => marksOf(element)?.size === 1);
   const said =
+    says(({ asWritten }) => ['index', 'home', 'start'].some((name) => asWritten.names.has(name))) ??
     says(({ file }) => file.length === 1 && file[0] === 'home') ??
     says(({ title }) => title.length === 1 && title[0] === 'home') ??
     says(({ file, title }) => file.includes('home') || title.includes('home')) ??
     says(({ headings }) => headings.some((words) => words.includes('home') && words.length <= 2)) ??
-    (firstEntry ? [...current.get(labelKey(firstEntry))!.keys()][0] : undefined) ??
+    (firstEntry ? [...marksOf(firstEntry)!.keys()][0] : undefined) ??
     busiest(pressed);
   return said ? { screen: said, isSaid: true } : null;
 }
@@ -41,7 +45,7 @@ export function guessedStart(
   for (const { element, evidence } of named)
     for (const { to, strength } of evidence) {
       if (strength < 0.45) continue;
-      if (element.isMenu) called.add(to);
+      if (element.menu) called.add(to);
       else if (to !== element.screen) leadsOn.set(element.screen, (leadsOn.get(element.screen) ?? 0) + 1);
     }
   const count = (screen: Screen | undefined): number => (screen && leadsOn.get(screen.key)) ?? 0;
@@ -78,7 +82,7 @@ export function brandLabels(pressed: readonly Pressed[], screens: number): Set<s
       box.width > 0 &&
       box.y < 120 &&
       box.x < 260 &&
-      !element.isMenu &&
+      !element.menu &&
       element.sight.element.tag === 'a';
     if (!isBrand && !isFirst) continue;
     const key = labelKey(element);
@@ -95,12 +99,14 @@ export function fromPlace(element: Pressed, brands: ReadonlySet<string>, start: 
   const { box } = element.sight.element;
   if (brands.has(labelKey(element)) && box.y < 160)
     found.push({
+      kind: 'brand',
       to: start.screen,
       strength: start.isSaid ? 0.86 : 0.46,
       reason: 'the app’s own name leads to its first screen',
     });
   if (element.words.includes('home') && element.words.length <= 2)
     found.push({
+      kind: 'home',
       to: start.screen,
       strength: (start.isSaid ? 0.62 : 0.42) * (element.words.length === 1 ? 1 : 0.5),
       reason: `“${element.label}” asks for the first screen`,

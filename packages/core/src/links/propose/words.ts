@@ -25,7 +25,7 @@ const SAME: readonly (readonly [canon: string, pattern: RegExp])[] = [
 ];
 
 const STOP = new Set(
-  'a an the to of and or for in on at by with your my our us we you this that is are it all see view go open show read more here get page now new sample screen html already have account need not no dont yet with more older'.split(
+  'a an the to of and or for in on at by with your my our us we you this that is are it all see view go open show read more here get page now sample screen html already have account need not no dont yet with more older'.split(
     ' ',
   ),
 );
@@ -35,13 +35,24 @@ export function wordsIn(text: string): string[] {
   let plain = ` ${text
     .normalize('NFKD')
     .replace(/\p{M}/gu, '')
-    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .replace(/([a-z\d])([A-Z])/g, '$1 $2')
+    .replace(/([A-Z])([A-Z][a-z])/g, '$1 $2')
+    .replace(/([a-zA-Z])(\d)/g, '$1 $2')
+    .replace(/(\d)([a-zA-Z])/g, '$1 $2')
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim()} `;
   for (const [canon, pattern] of SAME) plain = plain.replace(pattern, canon);
   return [...new Set(plain.trim().split(' ').map(stem))].filter((word) => word && !STOP.has(word));
 }
+
+/** A text as it is written, but for spaces, signs, capitals, accents and the word page: `User-Profile` → `userprofile`. */
+export const asOneWord = (text: string): string =>
+  text
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '')
+    .replace(/(?<=.)(page|screen)s?$/, '');
 
 /** Words without the endings that English gives them: `tools` → `tool`, `categories` → `category`. */
 function stem(word: string): string {

@@ -1,5 +1,5 @@
 import { atOneOf, choice, type Expression, literal } from '../../../expression/expression.ts';
-import { grouped } from '../grouped.ts';
+import { grouped } from '../../../json/grouped.ts';
 import {
   type EmittedScreen,
   isElement,

@@ -1,4 +1,4 @@
-import { grouped } from '../grouped.ts';
+import { grouped } from '../../../json/grouped.ts';
 import { isElement, type MarkupElement, withoutKeys } from '../markup.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import type { Extraction } from '../components/extract.ts';

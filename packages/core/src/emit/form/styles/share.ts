@@ -2,7 +2,7 @@ import type { ClassStyle, Declarations } from '../../../model/design.ts';
 import { camelCase, uniqueCodeName } from '../../../model/names.ts';
 import { hash } from '../../../roles/shape.ts';
 import { type CodeBefore, type FileBefore, type LookBefore, NOTHING_BEFORE } from '../before.ts';
-import { grouped } from '../grouped.ts';
+import { grouped } from '../../../json/grouped.ts';
 import type { StyleRule } from '../markup.ts';
 
 /** Where the classes of a file went: each is written as these, in order. */
