@@ -277,7 +277,7 @@ export { type RowField, rowFields, sharedPairs } from './links/shared.ts';
 
 export { type TypedLine, typedWiring } from './wire/typed.ts';
 
-export { openLinks, refuseLink, takeLinks } from './wire/decide.ts';
+export { linkDecisions, type LinkDecision, openLinks, refuseLink, takeLinks } from './wire/decide.ts';
 
 export { type LinkProposal, proposeLinks } from './links/propose/propose.ts';
 

@@ -1,7 +1,7 @@
 import { applyChange, putStill } from '../change/change.ts';
 import { graphOf } from '../graph/graph.ts';
 import { projectOf, screenWith } from '../testing/build.ts';
-import { openLinks, refuseLink, takeLinks } from './decide.ts';
+import { linkDecisions, openLinks, refuseLink, takeLinks } from './decide.ts';
 import type { LinkProposal } from '../links/propose/propose.ts';
 
 const project = projectOf(screenWith('home', 'Loans', 'Rules'), screenWith('loans', 'Home'));
@@ -63,4 +63,40 @@ test('an open element does as those of its label on other screens', () => {
     to: 'c',
     reason: '“Account” is wired so on another screen',
   });
+});
+
+test('what the same label leads to on many screens is one decision; what has no name decides for itself', () => {
+  const back = (element: string, screen: string): LinkProposal => ({ ...to(element, screen), isBack: true });
+  const list = [
+    to('a:0', 'loans', 0.9),
+    to('b:0', 'loans', 0.7),
+    to('c:0', 'help'),
+    to('a:1', 'help'),
+    to('b:1', 'help'),
+    back('a:2', 'home'),
+    back('b:2', 'loans'),
+  ];
+  const labels: Record<string, string> = {
+    'a:0': 'Loans',
+    'b:0': 'loans',
+    'c:0': 'Loans',
+    'a:2': 'Back',
+    'b:2': 'Back',
+  };
+  const decisions = linkDecisions(
+    list,
+    (element) => labels[element] ?? '',
+    (element) => element.split(':')[0],
+  );
+  expect(
+    decisions.map(({ label, to: target, screens, isBack }) => [label, target, screens.join(), isBack]),
+  ).toEqual([
+    ['Back', 'home', 'a,b', true],
+    ['Loans', 'loans', 'a,b', false],
+    ['', 'help', 'a', false],
+    ['', 'help', 'b', false],
+    ['Loans', 'help', 'c', false],
+  ]);
+  expect(decisions[1].confidence).toBeCloseTo(0.8);
+  expect(decisions.flatMap(({ proposals: all }) => all).length).toBe(list.length);
 });

@@ -2,6 +2,7 @@ import { all, type Change, putInteraction, putRefused } from '../change/change.t
 import type { ElementState, ScreenGraph } from '../graph/graph.ts';
 import type { App } from '../model/app.ts';
 import { pressTo } from '../model/interaction.ts';
+import { grouped } from '../json/grouped.ts';
 import { hash } from '../roles/shape.ts';
 import type { LinkProposal } from '../links/propose/propose.ts';
 
@@ -113,3 +114,51 @@ export const takeLinks = (proposals: readonly LinkProposal[]): Change =>
   );
 
 export const refuseLink = (proposal: LinkProposal): Change => putRefused(refusalOfLink(proposal), true);
+
+/** Proposals that are one decision: the same label that leads to the same place, wherever it stands. */
+export interface LinkDecision {
+  readonly label: string;
+  readonly to: string;
+  readonly isBack: boolean;
+  /** The surest first. */
+  readonly proposals: readonly LinkProposal[];
+  /** Keys of the screens that it stands on. */
+  readonly screens: readonly string[];
+  /** How sure they are on average: what is taken is taken for all. */
+  readonly confidence: number;
+}
+
+/**
+ * Brings proposals together that are one decision, those first that decide most; of the same size the surest.
+ * @param labelOf what an element is called
+ * @param screenOf the screen of an element
+ */
+export function linkDecisions(
+  proposals: Iterable<LinkProposal>,
+  labelOf: (element: string) => string,
+  screenOf: (element: string) => string,
+): LinkDecision[] {
+  const keyOf = ({ element, to, isBack }: LinkProposal): string => {
+    const label = labelOf(element);
+    // What has no name of its own is a decision of its own; ways back are one wherever they lead.
+    return JSON.stringify([label.toLowerCase() || element, isBack ? null : to]);
+  };
+  return [...grouped([...proposals], keyOf).values()]
+    .map((list): LinkDecision => {
+      const sorted = list.toSorted((a, b) => b.confidence - a.confidence);
+      return {
+        label: labelOf(sorted[0].element),
+        to: sorted[0].to,
+        isBack: sorted[0].isBack === true,
+        proposals: sorted,
+        screens: [...new Set(sorted.map(({ element }) => screenOf(element)))],
+        confidence: sorted.reduce((sum, { confidence }) => sum + confidence, 0) / sorted.length,
+      };
+    })
+    .sort(
+      (a, b) =>
+        b.proposals.length - a.proposals.length ||
+        b.confidence - a.confidence ||
+        (a.label < b.label ? -1 : 1),
+    );
+}

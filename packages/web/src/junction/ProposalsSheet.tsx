@@ -1,13 +1,16 @@
 import {
-  type LinkProposal,
-  labelOf,
+  all,
   findElement,
+  labelOf,
+  linkDecisions,
+  type LinkDecision,
+  type LinkProposal,
   refuseLink,
   screenName,
   screenOf,
   takeLinks,
 } from '@tovel/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { Sheet } from '../shell/Sheet';
@@ -59,11 +62,18 @@ export function ProposalsSheet({
   const project = useProject();
   const { session, design } = project;
   const [least, setLeast] = useState(80);
-  const list = [...proposals.values()].sort((a, b) => b.confidence - a.confidence);
-  const taken = list.filter((proposal) => Math.round(proposal.confidence * 100) >= least);
-  const label = (key: string): string => {
-    const element = findElement(design, key);
-    return element ? labelOf(element) : key;
+  const list = useMemo(() => {
+    const label = (key: string): string => {
+      const element = findElement(design, key);
+      return element ? labelOf(element) : '';
+    };
+    return linkDecisions(proposals.values(), label, (key) => screenOf(design, key));
+  }, [proposals, design]);
+  const taken = list.filter((decision) => Math.round(decision.confidence * 100) >= least);
+  const links = taken.flatMap((decision) => decision.proposals);
+  const whereOf = ({ screens, proposals: all }: LinkDecision): string => {
+    const on = screens.length === 1 ? screenName(project, screens[0]) : `${screens.length} screens`;
+    return all.length > screens.length ? `${all.length} times on ${on}` : `on ${on}`;
   };
   return (
     <Sheet title="Where open elements may lead" onClose={onClose}>
@@ -79,23 +89,28 @@ export function ProposalsSheet({
         />
       </Threshold>
       <List>
-        {list.map((proposal) => (
-          <li key={proposal.element} data-faint={taken.includes(proposal) ? undefined : true}>
-            <span>
-              “{label(proposal.element)}” on {screenName(project, screenOf(project.design, proposal.element))}{' '}
-              →{' '}
+        {list.map((decision) => (
+          <li key={decision.proposals[0].element} data-faint={taken.includes(decision) ? undefined : true}>
+            <span title={decision.screens.map((key) => screenName(project, key)).join(', ')}>
+              “{decision.label}” →{' '}
               <b>
-                {proposal.isBack
-                  ? `Back, or ${screenName(project, proposal.to)}`
-                  : screenName(project, proposal.to)}
+                {decision.isBack && decision.screens.length > 1
+                  ? 'Back'
+                  : decision.isBack
+                    ? `Back, or ${screenName(project, decision.to)}`
+                    : screenName(project, decision.to)}
               </b>
-              <small>because {proposal.reason}</small>
+              , {whereOf(decision)}
+              <small>because {decision.proposals[0].reason}</small>
             </span>
-            <span>{Math.round(proposal.confidence * 100)} %</span>
+            <span>{Math.round(decision.confidence * 100)} %</span>
             <Button
               $kind="quiet"
               onPress={() =>
-                session.change(`Do not wire to ${screenName(project, proposal.to)}`, refuseLink(proposal))
+                session.change(
+                  `Do not wire “${decision.label}” to ${screenName(project, decision.to)}`,
+                  all(decision.proposals.map(refuseLink)),
+                )
               }
             >
               Refuse
@@ -108,11 +123,11 @@ export function ProposalsSheet({
         $kind="primary"
         isDisabled={!taken.length}
         onPress={() => {
-          session.change(`Take ${taken.length} proposed links`, takeLinks(taken));
+          session.change(`Take ${links.length} proposed links`, takeLinks(links));
           onClose();
         }}
       >
-        Take {taken.length}
+        {links.length > taken.length ? `Take ${taken.length}, ${links.length} links` : `Take ${taken.length}`}
       </Button>
     </Sheet>
   );
