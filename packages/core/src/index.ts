@@ -325,6 +325,8 @@ export {
 
 export { analysisOf, gatesTo, type GraphAnalysis, shortestWay } from './graph/analysis.ts';
 
+export { type Cause, causesOf } from './findings/causes.ts';
+
 export type { Finding, FindingLevel, FindingStation } from './findings/finding.ts';
 
 export { findingsOf, isAtLeast, LEVELS, rules, standingFindings, stationOf } from './findings/rules.ts';

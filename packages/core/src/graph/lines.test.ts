@@ -35,21 +35,26 @@ const inputs = fc
 
 test('no two stations meet, and lines run only across, upright or at 45 degrees', () => {
   fc.assert(
-    fc.property(inputs, fc.array(fc.tuple(fc.nat(29), fc.nat(29)), { maxLength: 30 }), (input, more) => {
-      const keys = input.places.map((place) => place.key);
-      const links = [
-        ...input.links,
-        ...more.map(([a, b]) => [keys[a % keys.length], keys[b % keys.length]] as const),
-      ];
-      const { stations, tracks } = drawLines({ ...input, links }, new Set());
-      expect(new Set(stations.map(({ x, y }) => `${x} ${y}`)).size).toBe(stations.length);
-      expect(stations).toHaveLength(keys.length);
-      for (const { points } of tracks)
-        points.slice(1).forEach(([x, y], i) => {
-          const [dx, dy] = [Math.abs(x - points[i][0]), Math.abs(y - points[i][1])];
-          expect(dx < 1e-9 || dy < 1e-9 || Math.abs(dx - dy) < 1e-9).toBe(true);
-        });
-    }),
+    fc.property(
+      inputs,
+      fc.array(fc.tuple(fc.nat(29), fc.nat(29)), { maxLength: 30 }),
+      fc.constantFrom(0, 0.6, 1.4),
+      (input, more, aspect) => {
+        const keys = input.places.map((place) => place.key);
+        const links = [
+          ...input.links,
+          ...more.map(([a, b]) => [keys[a % keys.length], keys[b % keys.length]] as const),
+        ];
+        const { stations, tracks } = drawLines({ ...input, links }, new Set(), aspect);
+        expect(new Set(stations.map(({ x, y }) => `${x} ${y}`)).size).toBe(stations.length);
+        expect(stations).toHaveLength(keys.length);
+        for (const { points } of tracks)
+          points.slice(1).forEach(([x, y], i) => {
+            const [dx, dy] = [Math.abs(x - points[i][0]), Math.abs(y - points[i][1])];
+            expect(dx < 1e-9 || dy < 1e-9 || Math.abs(dx - dy) < 1e-9).toBe(true);
+          });
+      },
+    ),
   );
 });
 
@@ -88,4 +93,28 @@ test('a line back on its own row runs below the stations', () => {
   const points = route({ x: 200, y: 40 }, { x: 24, y: 40 });
   expect(Math.max(...points.map(([, y]) => y))).toBeGreaterThan(40);
   expect(points.at(-1)).toEqual([24, 40]);
+});
+
+test.each([15, 38, 120])('a star of %i screens uses the whole window', (count) => {
+  const keys = Array.from({ length: count }, (_, i) => `s${i}`);
+  const input: LinesInput = {
+    places: keys.map((key, i) => ({ key, parent: i ? 's0' : null, isReached: true })),
+    links: keys.slice(1).map((key) => ['s0', key] as const),
+    groups: [],
+  };
+  const aspect = 0.9;
+  const { stations, tracks, width, height } = drawLines(input, new Set(), aspect);
+  expect(height / width).toBeGreaterThan(aspect * 0.6);
+  expect(height / width).toBeLessThan(aspect * 1.6);
+  // No line runs through the name of a station, which stands to its right.
+  for (const { points } of tracks)
+    points.slice(1).forEach(([x, y], i) => {
+      const [from] = points[i];
+      if (from !== x) return;
+      const [top, bottom] = [Math.min(points[i][1], y), Math.max(points[i][1], y)];
+      const struck = stations.filter(
+        (one) => x > one.x + 4 && x < one.x + 140 && one.y - 10 > top && one.y - 10 < bottom,
+      );
+      expect(struck).toEqual([]);
+    });
 });

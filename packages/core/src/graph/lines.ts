@@ -28,6 +28,8 @@ export interface Station {
   readonly x: number;
   readonly y: number;
   readonly isReached: boolean;
+  /** Of one that stands in a block of several columns: the height at which lines come along above it. */
+  readonly bus?: number;
   /** Of a folded group: what is in it. */
   readonly members?: readonly string[];
 }
@@ -103,8 +105,9 @@ export function lineGroups({ app }: Project, graph: ScreenGraph, least = 4): Lin
 
 /**
  * Draws screens as stations: each in the column of its depth, below who leads there first, so that a screen that is
- * added shifts the rows beneath it and nothing else; what nobody reaches stands in rows of its own at the end. Rows are
- * further apart where the window (`aspect` is its height by its width) has room. Linear in screens and links.
+ * added shifts the rows beneath it and nothing else; what nobody reaches stands in rows of its own at the end. Where the
+ * window is known (`aspect` is its height by its width), many that lead no further stand in a block of several columns with
+ * a trunk above it, and rows are further apart where there is room. Linear in screens and links.
  */
 export function drawLines(
   { places, links, groups }: LinesInput,
@@ -133,32 +136,27 @@ export function drawLines(
     if (list) list.push(key);
     else children.set(parent, [key]);
   }
+  const roots = children.get(null) ?? [];
+  const ordered = [...roots.filter((key) => reached.get(key)), ...roots.filter((key) => !reached.get(key))];
+  const cells = roomiest(ordered, children, aspect);
+  const columns = Math.max(0, ...[...cells.values()].map(({ column }) => column)) + 1;
+  const rows = Math.max(0, ...[...cells.values()].map(({ row }) => row));
+  const width = MARGIN + columns * COLUMN + MARGIN;
+  const gap = Math.round(
+    Math.max(ROW, Math.min(WIDE_ROW, (width * aspect - 2 * MARGIN) / Math.max(rows, 1))),
+  );
   const at = new Map<string, Station>();
-  let row = 0;
-  const place = (key: string, depth: number): void => {
+  for (const [key, { column, row, top }] of cells) {
     const members = groups.find((group) => group.id === key)?.screens;
     at.set(key, {
       key,
-      x: MARGIN + depth * COLUMN,
-      y: row,
+      x: MARGIN + column * COLUMN,
+      y: MARGIN + row * gap,
       isReached: reached.get(key) ?? false,
+      ...(top === undefined ? {} : { bus: MARGIN + (top - 0.5) * gap }),
       ...(members ? { members } : {}),
     });
-    (children.get(key) ?? []).forEach((child, i) => {
-      // The first goes straight on, the others branch off below.
-      if (i) row++;
-      place(child, depth + 1);
-    });
-  };
-  const roots = children.get(null) ?? [];
-  const ordered = [...roots.filter((key) => reached.get(key)), ...roots.filter((key) => !reached.get(key))];
-  ordered.forEach((key, i) => {
-    if (i) row++;
-    place(key, 0);
-  });
-  const width = Math.max(...[...at.values()].map((station) => station.x), 0) + COLUMN + MARGIN;
-  const gap = Math.round(Math.max(ROW, Math.min(WIDE_ROW, (width * aspect - 2 * MARGIN) / Math.max(row, 1))));
-  for (const [key, station] of at) at.set(key, { ...station, y: MARGIN + station.y * gap });
+  }
   const stations = [...at.values()];
   const tracks = new Map<string, Track>();
   for (const [from, to] of links) {
@@ -175,6 +173,77 @@ export function drawLines(
     width,
     height: Math.max(...stations.map((station) => station.y), 0) + MARGIN + ROW / 2,
   };
+}
+
+/** Where a station stands: in the column of its depth or, in a block, further right; `top` is the first row of its block. */
+interface Cell {
+  readonly column: number;
+  readonly row: number;
+  readonly top?: number;
+}
+
+/** So many that lead no further, from one station, are a block of several columns where the window has room for them. */
+const LEAST_WRAPPED = 7;
+const MOST_COLUMNS = 12;
+
+/** The cells with blocks of as many columns as show the drawing largest in a window of this height by width. */
+function roomiest(
+  roots: readonly string[],
+  children: ReadonlyMap<string | null, readonly string[]>,
+  aspect: number,
+): Map<string, Cell> {
+  let best = cellsOf(roots, children, 1);
+  if (!aspect) return best;
+  const scaleOf = (cells: ReadonlyMap<string, Cell>): number => {
+    const most = (of: (cell: Cell) => number): number => Math.max(0, ...[...cells.values()].map(of));
+    const width = 2 * MARGIN + (most(({ column }) => column) + 1) * COLUMN;
+    const height = 2 * MARGIN + most(({ row }) => row) * ROW;
+    return Math.min(1 / width, aspect / height);
+  };
+  for (let wide = 2; wide <= MOST_COLUMNS; wide++) {
+    const cells = cellsOf(roots, children, wide);
+    if (scaleOf(cells) > scaleOf(best)) best = cells;
+  }
+  return best;
+}
+
+function cellsOf(
+  roots: readonly string[],
+  children: ReadonlyMap<string | null, readonly string[]>,
+  wide: number,
+): Map<string, Cell> {
+  const cells = new Map<string, Cell>();
+  const isLeaf = (key: string): boolean => !children.get(key)?.length;
+  let row = 0;
+  let isFirst = true;
+  /** Stations one below the other, or in a block where many lead no further. */
+  const placeAll = (keys: readonly string[], column: number): void => {
+    const leaves = keys.filter(isLeaf);
+    const isBlock = wide > 1 && leaves.length >= LEAST_WRAPPED;
+    for (const key of isBlock ? keys.filter((one) => !isLeaf(one)) : keys) {
+      // The first goes straight on, the others branch off below.
+      if (!isFirst) row++;
+      cells.set(key, { column, row });
+      isFirst = true;
+      placeAll(children.get(key) ?? [], column + 1);
+      isFirst = false;
+    }
+    if (!isBlock) return;
+    if (!isFirst) row++;
+    const tall = Math.ceil(leaves.length / wide);
+    leaves.forEach((key, i) => {
+      const across = Math.floor(i / tall);
+      cells.set(key, {
+        column: column + across,
+        row: row + (i % tall),
+        ...(across ? { top: row } : {}),
+      });
+    });
+    row += tall - 1;
+    isFirst = false;
+  };
+  placeAll(roots, 0);
+  return cells;
 }
 
 /** Folding can make a circle of who leads to whom first; where one closes, it is cut. */
@@ -195,31 +264,46 @@ function withoutCircles(parents: ReadonlyMap<string, string | null>): [string, s
 
 type Point = readonly [x: number, y: number];
 
-/** Where lines turn off, as a share of a column behind the station they leave. */
-const TURN = 0.3;
+/** Lines turn in the gutter before the column that they lead to, where no name stands. */
+const GUTTER = 26;
 const CORNER = 12;
 
-/** A way from station to station across, then upright in the channel between columns, with corners of 45 degrees. */
-export function route(a: Pick<Station, 'x' | 'y'>, b: Pick<Station, 'x' | 'y'>): Point[] {
-  if (a.y === b.y && b.x > a.x)
-    return [
-      [a.x, a.y],
-      [b.x, b.y],
-    ];
-  const channel = a.x + COLUMN * TURN;
-  const down = b.y >= a.y ? 1 : -1;
+/** A way from station to station across and upright, in the gutters between columns, with corners of 45 degrees. */
+export function route(a: Pick<Station, 'x' | 'y'>, b: Pick<Station, 'x' | 'y' | 'bus'>): Point[] {
+  const end: Point = [b.x, b.y];
+  if (b.x > a.x && b.bus !== undefined) {
+    const out = a.x + COLUMN - GUTTER;
+    const into = b.x - GUTTER;
+    return bent([[a.x, a.y], [out, a.y], [out, b.bus], [into, b.bus], [into, b.y], end]);
+  }
+  if (b.x > a.x) return bent([[a.x, a.y], [b.x - GUTTER, a.y], [b.x - GUTTER, b.y], end]);
+  const out = a.x + COLUMN - GUTTER;
   // On its own row a line back runs below the stations.
   const goal = a.y === b.y ? a.y + ROW * 0.4 : b.y;
-  const corner = Math.min(CORNER, Math.abs(goal - a.y) / 2);
-  const side = b.x >= channel ? 1 : -1;
-  const points: Point[] = [
-    [a.x, a.y],
-    [channel - corner, a.y],
-    [channel, a.y + down * corner],
-    [channel, goal - down * corner],
-    [channel + side * corner, goal],
+  return [
+    ...bent([
+      [a.x, a.y],
+      [out, a.y],
+      [out, goal],
+      [b.x + (goal - b.y), goal],
+    ]),
+    ...(goal === b.y ? [] : [end]),
   ];
-  if (goal !== b.y) points.push([b.x + side * (goal - b.y), goal]);
-  points.push([b.x, b.y]);
-  return points.filter(([x, y], i) => !i || x !== points[i - 1][0] || y !== points[i - 1][1]);
+}
+
+/** A way across and upright with its corners cut at 45 degrees. */
+function bent(points: readonly Point[]): Point[] {
+  const way = points.filter(([x, y], i) => !i || x !== points[i - 1][0] || y !== points[i - 1][1]);
+  return way.flatMap((point, i): Point[] => {
+    const [before, after] = [way[i - 1], way[i + 1]];
+    if (!before || !after) return [point];
+    const lengthTo = ([x, y]: Point): number => Math.abs(x - point[0]) + Math.abs(y - point[1]);
+    const cut = Math.min(CORNER, lengthTo(before) / 2, lengthTo(after) / 2);
+    const towards = ([x, y]: Point): Point => [
+      point[0] + Math.sign(x - point[0]) * cut,
+      point[1] + Math.sign(y - point[1]) * cut,
+    ];
+    const [x, y] = [before[0] === after[0], before[1] === after[1]];
+    return x || y ? [point] : [towards(before), towards(after)];
+  });
 }

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { all, type Finding, type Project, rules, screenName } from '@tovel/core';
+import { all, type Cause, causesOf, type Finding, type Project, rules, screenName } from '@tovel/core';
 import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
@@ -28,6 +28,11 @@ const Row = styled.div<{ $isOn: boolean }>`
   > i {
     margin-top: 4px;
   }
+  small {
+    display: block;
+    font-size: 12px;
+    color: ${color.ink2};
+  }
   > div {
     grid-column: 2;
     display: flex;
@@ -52,7 +57,12 @@ const GroupHead = styled.h3`
 
 type Line =
   | { readonly kind: 'group'; readonly title: string; readonly findings: readonly Finding[] }
-  | { readonly kind: 'finding'; readonly finding: Finding };
+  | {
+      readonly kind: 'finding';
+      readonly finding: Finding;
+      /** Where it stands for all of one cause. */
+      readonly cause?: Cause;
+    };
 
 export type Grouping = 'rule' | 'screen';
 
@@ -71,8 +81,12 @@ export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }:
   const project = useProject();
   const { session } = project;
   const scroller = useRef<HTMLDivElement>(null);
-  const [standing, setStanding] = useState<Finding | null>(null);
-  const lines = useMemo(() => grouped(project, findings, groupBy), [project, findings, groupBy]);
+  const [standing, setStanding] = useState<readonly Finding[] | null>(null);
+  const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
+  const lines = useMemo(
+    () => grouped(project, findings, groupBy, unfolded),
+    [project, findings, groupBy, unfolded],
+  );
   const [at, setAt] = useState(0);
   const places = lines.flatMap((line, i) => (line.kind === 'finding' ? [i] : []));
   const current = places.reduce(
@@ -85,9 +99,10 @@ export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }:
     estimateSize: (index) => (lines[index].kind === 'group' ? 34 : 74),
     overscan: 8,
   });
-  const fix = (finding: Finding): void => {
-    if (finding.fix)
-      session.change(`${finding.fix.label}: ${finding.message}`.slice(0, 200), finding.fix.change);
+  const fix = ({ finding, cause }: Line & { kind: 'finding' }): void => {
+    const changes = allOf({ finding, cause }).flatMap((one) => (one.fix ? [one.fix.change] : []));
+    if (finding.fix && changes.length)
+      session.change(`${finding.fix.label}: ${finding.message}`.slice(0, 200), all(changes));
   };
   const fixAll = (title: string, own: readonly Finding[]): void => {
     const changes = own.flatMap((finding) => (finding.fix ? [finding.fix.change] : []));
@@ -110,10 +125,10 @@ export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }:
     if (event.key === 'ArrowDown') move(1);
     else if (event.key === 'ArrowUp') move(-1);
     else if (event.key === 'Enter') onGo(line.finding);
-    else if (event.key.toLowerCase() === 'f' && !event.ctrlKey && !event.metaKey) fix(line.finding);
+    else if (event.key.toLowerCase() === 'f' && !event.ctrlKey && !event.metaKey) fix(line);
     else if (event.key.toLowerCase() === 'd' && !event.ctrlKey && !event.metaKey) {
       event.preventDefault();
-      setStanding(line.finding);
+      setStanding(allOf(line));
     }
   };
   if (!lines.length) return <p style={{ padding: '10px 16px', color: color.ink2 }}>{nothing}</p>;
@@ -152,7 +167,8 @@ export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }:
                 </GroupHead>
               );
             }
-            const { finding } = line;
+            const { finding, cause } = line;
+            const mendable = allOf(line).filter((one) => one.fix).length;
             return (
               <Row
                 key={finding.id}
@@ -170,34 +186,66 @@ export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }:
                 }}
               >
                 <FindingMark $level={finding.level} title={LEVEL_NAMES[finding.level]} />
-                <span>{finding.message}</span>
+                <span>
+                  {finding.message}
+                  {cause && <small>{moreOf(cause)}</small>}
+                </span>
                 <div onClick={(event) => event.stopPropagation()}>
                   {finding.fix && (
-                    <Button $kind="quiet" onPress={() => fix(finding)} aria-keyshortcuts="F">
-                      {finding.fix.label}
+                    <Button $kind="quiet" onPress={() => fix(line)} aria-keyshortcuts="F">
+                      {mendable > 1 ? `${finding.fix.label}: all ${mendable}` : finding.fix.label}
                     </Button>
                   )}
                   <Button
                     $kind="quiet"
-                    onPress={() => setStanding(finding)}
+                    onPress={() => setStanding(allOf(line))}
                     aria-keyshortcuts="D"
                     style={{ fontWeight: 450 }}
                   >
                     Let it stand
                   </Button>
+                  {cause && (
+                    <Button
+                      $kind="quiet"
+                      style={{ fontWeight: 450 }}
+                      onPress={() => setUnfolded(new Set([...unfolded, cause.id]))}
+                    >
+                      Show each
+                    </Button>
+                  )}
                 </div>
               </Row>
             );
           })}
         </div>
       </Scroller>
-      {standing && <LetStandSheet finding={standing} onClose={() => setStanding(null)} />}
+      {standing && <LetStandSheet findings={standing} onClose={() => setStanding(null)} />}
     </>
   );
 }
 
-/** Findings under the titles of their rules, or under the names of the screens that they are on. */
-function grouped(project: Project, findings: readonly Finding[], by: Grouping): Line[] {
+const allOf = ({ finding, cause }: { finding: Finding; cause?: Cause }): readonly Finding[] =>
+  cause?.findings ?? [finding];
+
+/** `And on 23 more screens`. */
+function moreOf({ findings, screens }: Cause): string {
+  const more = findings.length - 1;
+  const others = screens.length - 1;
+  if (others < 1) return `And ${more} more like it here.`;
+  const on = `on ${others} more ${others === 1 ? 'screen' : 'screens'}`;
+  return more === others ? `And ${on}.` : `And ${more} more, ${on}.`;
+}
+
+/**
+ * Findings under the titles of their rules, or under the names of the screens that they are on; those of one cause on one
+ * line until they are unfolded.
+ */
+function grouped(
+  project: Project,
+  findings: readonly Finding[],
+  by: Grouping,
+  unfolded: ReadonlySet<string>,
+): Line[] {
   const groups = new Map<string, Finding[]>();
   const titles = new Map(rules.map((rule) => [rule.code, rule.title]));
   const titleOf = (finding: Finding): string =>
@@ -214,6 +262,10 @@ function grouped(project: Project, findings: readonly Finding[], by: Grouping): 
   }
   return [...groups].flatMap(([title, own]): Line[] => [
     { kind: 'group', title, findings: own },
-    ...own.map((finding): Line => ({ kind: 'finding', finding })),
+    ...causesOf(project, own).flatMap((cause): Line[] =>
+      cause.findings.length > 1 && !unfolded.has(cause.id)
+        ? [{ kind: 'finding', finding: cause.findings[0], cause }]
+        : cause.findings.map((finding): Line => ({ kind: 'finding', finding })),
+    ),
   ]);
 }

@@ -83,7 +83,12 @@ const MANY = 60;
 /** More links than this beside the main ones show only around what is looked at. */
 const DENSE = 90;
 const SCALES = { min: 0.15, max: 2 };
-const NAME = 22;
+/** Room for a name beside its station, in px of the drawing; letters are about so wide by their size. */
+const NAME = 136;
+const LETTER = 0.54;
+/** A name is never smaller than this on the screen, in px; where no letters of it fit it shows when it is looked at. */
+const LEAST_SIZE = 11;
+const LEAST_LETTERS = 6;
 
 const pathOf = (points: readonly (readonly [number, number])[]): string =>
   points.map(([x, y], i) => `${i ? 'L' : 'M'}${x} ${y}`).join('');
@@ -340,6 +345,7 @@ export function LinesView({ journey }: { journey: string | null }) {
                 isStart={station.key === app.start}
                 isPlanned={app.screens[station.key]?.use === 'planned'}
                 isOverlay={app.screens[station.key]?.use === 'overlay'}
+                isLooked={station.key === looked}
                 scale={shown.scale}
                 isBad={marks.bad.has(station.key) || !station.isReached}
                 onPress={() => press(station)}
@@ -419,6 +425,8 @@ interface MarkProps {
   isPlanned: boolean;
   isOverlay: boolean;
   isBad: boolean;
+  /** Chosen or pointed at: shown whole. */
+  isLooked: boolean;
   /** Of the drawing: names stay readable when it is small. */
   scale: number;
   onPress: () => void;
@@ -436,15 +444,21 @@ function StationMark({
   isPlanned,
   isOverlay,
   isBad,
+  isLooked,
   scale,
   onPress,
   onKeyDown,
   onHover,
 }: MarkProps) {
   const { x, y, key, members, isReached } = station;
-  const size = 13 / Math.max(0.55, Math.min(1, scale));
-  const most = Math.round((NAME * 13) / size);
-  const short = name.length > most ? `${name.slice(0, most - 1)}…` : name;
+  const size = Math.max(13, LEAST_SIZE / scale);
+  const most = Math.floor(NAME / (size * LETTER));
+  const cut = (text: string, to: number): string => (text.length > to ? `${text.slice(0, to - 1)}…` : text);
+  const hasRoom = most >= LEAST_LETTERS;
+  const short = hasRoom || isLooked ? cut(name, isLooked ? Math.max(most, NAME) : most) : '';
+  const small = Math.max(11, LEAST_SIZE / scale);
+  const told =
+    size <= 15 || isLooked ? cut(note, isLooked ? note.length : Math.floor(NAME / (small * LETTER))) : '';
   const stroke = isBad ? color.red : color.ink;
   return (
     <g
@@ -459,7 +473,7 @@ function StationMark({
       onPointerEnter={() => onHover(key)}
       onPointerLeave={() => onHover(null)}
     >
-      <title>{name}</title>
+      <title>{note ? `${name}: ${note}` : name}</title>
       {members ? (
         <rect
           x={-12}
@@ -498,20 +512,15 @@ function StationMark({
       )}
       <text
         x={15}
-        y={-9}
+        y={-13}
         style={{ fontWeight: isOn ? 650 : 400, fontSize: size }}
         className={isBad ? 'bad' : undefined}
       >
         {short}
       </text>
-      {note && (
-        <text
-          x={15}
-          y={9 + size * 0.8}
-          className={isBad ? 'note bad' : 'note'}
-          style={{ fontSize: size * 0.85 }}
-        >
-          {note}
+      {told && (
+        <text x={15} y={9 + size * 0.8} className={isBad ? 'note bad' : 'note'} style={{ fontSize: small }}>
+          {told}
         </text>
       )}
     </g>
