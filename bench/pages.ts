@@ -4,8 +4,6 @@
  * picture of each screen, and how much JavaScript a page loads. `npm run bench -- pages [PACKAGE...]` measures others.
  */
 import { readFileSync } from 'node:fs';
-import { createServer, type RequestListener, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import path from 'node:path';
 import {
   addToDesign,
@@ -22,12 +20,11 @@ import {
   takeIn,
 } from '@tovel/core';
 import { findChromium, HeadlessHost } from '@tovel/reader/headless';
-import pixelmatch from 'pixelmatch';
-import { type BrowserContext, chromium, type Page } from 'playwright-core';
-import { PNG } from 'pngjs';
+import { chromium, type Page } from 'playwright-core';
 import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
 import { bareName, installed } from './installed.ts';
 import { templateFiles } from './revisions/prepare.ts';
+import { differing, serving } from './serving.ts';
 
 const TO_DEVELOP = [
   'demo',
@@ -41,13 +38,6 @@ const TO_MEASURE = [
   'startbootstrap-shop-homepage@5.0.6',
 ];
 const WIDTHS = [320, 360, 390, 480, 600, 768, 900, 1024, 1280, 1440, 1600];
-
-const TYPES: Readonly<Record<string, string>> = {
-  '.html': 'text/html',
-  '.css': 'text/css',
-  '.js': 'text/javascript',
-  '.svg': 'image/svg+xml',
-};
 
 const wanted = process.argv.slice(2);
 const packages = wanted.length ? wanted : [...TO_DEVELOP, ...TO_MEASURE];
@@ -183,44 +173,4 @@ async function saidOf(page: Page, address: string): Promise<Map<string, number>>
       .map(({ id, nodes }) => [id, nodes.length] as const);
   });
   return new Map(found);
-}
-
-async function differing(
-  context: BrowserContext,
-  viewport: { readonly width: number; readonly height: number },
-  ...addresses: [string, string]
-): Promise<number> {
-  const page = await context.newPage();
-  await page.setViewportSize(viewport);
-  const shots: PNG[] = [];
-  for (const address of addresses) {
-    await page.goto(address, { waitUntil: 'load' });
-    shots.push(PNG.sync.read(await page.screenshot({ animations: 'disabled' })));
-  }
-  await page.close();
-  const [{ width, height, data }, other] = shots;
-  return (
-    (pixelmatch(data, other.data, undefined, width, height, { threshold: 0.1 }) / (width * height)) * 100
-  );
-}
-
-/** A file server for what is in memory. */
-async function serving(
-  files: ReadonlyMap<string, string | Uint8Array>,
-  types: ReadonlyMap<string, string>,
-): Promise<{ readonly server: Server; readonly at: (file: string) => string }> {
-  const answer: RequestListener = (request, response) => {
-    const asked = decodeURIComponent((request.url ?? '/').replace(/[?#].*$/, '').slice(1));
-    const name = asked === '' || asked.endsWith('/') ? `${asked}index.html` : asked;
-    const file = files.get(name);
-    response
-      .writeHead(file === undefined ? 404 : 200, {
-        'content-type': types.get(name) ?? TYPES[path.extname(name)] ?? 'image/png',
-      })
-      .end(file === undefined ? '' : Buffer.from(file as Uint8Array));
-  };
-  const server = createServer(answer).listen(0, '127.0.0.1');
-  await new Promise((resolve) => server.once('listening', resolve));
-  const { port } = server.address() as AddressInfo;
-  return { server, at: (file) => `http://127.0.0.1:${port}/${file}` };
 }

@@ -310,7 +310,7 @@ test('all that is proposed is taken above a chosen sureness, and words of the pr
   await page.getByRole('button', { name: 'Wiring' }).click();
   await page.getByRole('menuitem', { name: 'All that is proposed' }).click();
   const sheet = page.getByRole('dialog');
-  const take = sheet.getByRole('button', { name: /^Take \d+$/ });
+  const take = sheet.getByRole('button', { name: /^Take \d+(, \d+ links)?$/ });
   const sure = await take.textContent();
   await sheet.getByRole('slider').fill('35');
   await expect(take).not.toHaveText(sure!);
