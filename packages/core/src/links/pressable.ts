@@ -1,5 +1,6 @@
 import type { Element, Screen } from '../model/design.ts';
 import { walkElements } from '../model/project.ts';
+import { isNameless, namelessLabel } from './nameless.ts';
 import { isField, isPressable, roleOf } from '../roles/role.ts';
 
 /** An element that can be wired, with what people call it. */
@@ -47,13 +48,14 @@ function findPressables(screen: Screen): Pressable[] {
   return found.map((pressable, i) => ({ ...pressable, number: i + 1 }));
 }
 
-/** What people call an element: its label, its text, else its layer name. */
+/** What people call an element: its label, its text, else its layer name, or what it shows. */
 export function labelOf(element: Element): string {
   const text =
     element.attributes?.['aria-label'] ??
     element.attributes?.value ??
     (shortText(ownTexts(element)) || element.attributes?.alt);
-  const label = (text || element.name).replace(/\s+/g, ' ').trim();
+  const name = text || (isNameless(element) ? namelessLabel(element) : element.name);
+  const label = name.replace(/\s+/g, ' ').trim();
   return label.length > 60 ? `${label.slice(0, 57)}…` : label;
 }
 

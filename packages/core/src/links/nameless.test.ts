@@ -1,0 +1,37 @@
+import type { Element } from '../model/design.ts';
+import { labelOf } from './pressable.ts';
+
+const element = (tag: string, more: Partial<Element> = {}, ...children: Element[]): Element => ({
+  key: `x:${tag}`,
+  name: tag,
+  kind: 'box',
+  tag,
+  box: { x: 0, y: 0, width: 10, height: 10 },
+  source: { file: 'a.html', path: '1' },
+  style: { base: {} },
+  children,
+  ...more,
+});
+
+test.each<[Element, string]>([
+  [element('a', { attributes: { href: '#', title: 'Help' } }), 'Help'],
+  [element('a', {}, element('img', { attributes: { alt: 'The library' } })), 'The library'],
+  [element('button', {}, element('i', { classes: 'fas fa-th-large fa-2x' })), 'Th large'],
+  [element('a', {}, element('i', { classes: 'fa fa-bell cursor-pointer' })), 'Bell'],
+  [element('button', {}, element('i', { classes: 'drawn-icons loader_gear' })), 'Gear'],
+  [element('a', { attributes: { href: 'https://www.example.org/x' } }), 'Example'],
+  [
+    element('button', {
+      classes: 'btn',
+      source: { file: 'a.html', path: '1', id: 'sidebarToggle' },
+    }),
+    'Sidebar toggle',
+  ],
+  [element('button', { classes: 'btn btn-lg navbar-toggler' }), 'Navbar toggler'],
+  [element('button', { classes: 'btn btn-primary' }), 'Button without a name'],
+  [element('a'), 'Link without a name'],
+  [element('li'), 'Part without a name'],
+  [element('div', { name: 'Chip Garden' }), 'Chip Garden'],
+])('%# is called %s', (one, label) => {
+  expect(labelOf(one)).toBe(label);
+});
