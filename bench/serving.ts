@@ -23,7 +23,8 @@ export async function differing(
   await page.setViewportSize(viewport);
   const shots: PNG[] = [];
   for (const address of addresses) {
-    await page.goto(address, { waitUntil: 'load' });
+    // Screens are loaded when one comes there.
+    await page.goto(address, { waitUntil: 'networkidle' });
     shots.push(PNG.sync.read(await page.screenshot({ animations: 'disabled' })));
   }
   await page.close();

@@ -158,16 +158,4 @@ export function settledLink(
 export const testedAddress = (route: string, params: Readonly<Record<string, string>> = {}): string =>
   fillRoute(route, { '*': 'no/such/place', ...params }).replace(/:(\w+)/g, '$1');
 
-export function linksJson(links: readonly TestedLink[]): string {
-  if (!links.length) return '[]\n';
-  const rows = links.map((link) => {
-    const fields = Object.entries(link).map(
-      ([name, value]) =>
-        `    ${JSON.stringify(name)}: ${JSON.stringify(value)
-          .replace(/[{,:](?=["tf])/g, '$& ')
-          .replace(/\}$/, ' }')}`,
-    );
-    return `  {\n${fields.join(',\n')}\n  }`;
-  });
-  return `[\n${rows.join(',\n')}\n]\n`;
-}
+export const linksJson = (links: readonly TestedLink[]): string => `${JSON.stringify(links, null, 2)}\n`;

@@ -78,7 +78,7 @@ const tsconfigJson = ({ hasJourneys }: App, { jsx }: Packages): string =>
       include: ['src', ...(hasJourneys ? ['e2e', 'playwright.config.ts'] : []), 'vite.config.ts'],
     },
     2,
-  ).replace(/\[\n\s+([^\]]+?)\n\s+\]/g, (_, items: string) => `[${items.replace(/\n\s+/g, ' ')}]`)}\n`;
+  )}\n`;
 
 const viteConfig = (
   { hasTests }: App,

@@ -83,6 +83,8 @@ const MOST_ROUTES = 8;
 interface Found {
   prop: Prop;
   values: readonly (PropValue | undefined)[];
+  /** Whether a place gives nothing only where the part that it is for is not there, which something else decides. */
+  isOfPart: boolean;
 }
 
 /** Places that a component has at least for what most of them say to be said by itself. */
@@ -137,15 +139,17 @@ class TemplateBuilder {
     );
   }
 
-  /** What more than half of the places give, where all give something. */
-  #defaultOf({ prop, values }: Found): string | undefined {
+  /** What more than half of the places give, where all that have the part give something. */
+  #defaultOf({ prop, values, isOfPart }: Found): string | undefined {
     if (!this.#hasDefaults || !HAVE_DEFAULTS.has(prop.kind) || values.length < LEAST_FOR_DEFAULT)
       return undefined;
-    if (values.includes(undefined)) return undefined;
+    if (values.includes(undefined) && !isOfPart) return undefined;
+    const given = values.filter((value) => value !== undefined);
+    if (given.length < LEAST_FOR_DEFAULT) return undefined;
     const counts = new Map<string, number>();
     for (const value of values)
       if (typeof value === 'string') counts.set(value, (counts.get(value) ?? 0) + 1);
-    return [...counts].find(([, count]) => count > values.length / 2)?.[0];
+    return [...counts].find(([, count]) => count > given.length / 2)?.[0];
   }
 
   /** The template of nodes that stand at the same place; null in `nodes` where a place has none. */
@@ -245,6 +249,7 @@ class TemplateBuilder {
               ...(choices ? { choices } : {}),
             },
         values: given,
+        isOfPart: false,
       });
     }
     return term;
@@ -290,7 +295,13 @@ class TemplateBuilder {
     const parent = parents.find((node) => node !== null)!;
     return {
       text: text.text,
-      given: this.#slot('text', values, { tag: parent.tag, node: parent, texts: values }),
+      given: this.#slot(
+        'text',
+        values,
+        { tag: parent.tag, node: parent, texts: values },
+        undefined,
+        column.every((node, i) => node !== null || !parents[i]),
+      ),
     };
   }
 
@@ -384,7 +395,8 @@ class TemplateBuilder {
         !node.link ||
         (addressOf(node.link) === addressOf(first.link!) && isSameTerm(node.slots?.to, first.slots?.to)),
     );
-    if (!isSameTarget) slots.to = this.#slot('link', targets, { tag: first.tag, node: first });
+    if (!isSameTarget)
+      slots.to = this.#slot('link', targets, { tag: first.tag, node: first }, undefined, true);
     if (slots.asset && isSameTerm(slots.asset, first.slots?.asset))
       this.#carried(slots.asset, nodes, 'image');
     if (slots.to && isSameTerm(slots.to, first.slots?.to)) this.#carried(slots.to, nodes, 'link');
@@ -462,21 +474,23 @@ class TemplateBuilder {
     first: MarkupElement,
   ): Expression {
     const pattern = nodes.map((node) => (node ? 1 : 0));
+    const is = pattern.map((one) => one === 1);
+    const term = this.#pathTerm(is);
+    if (term) {
+      this.usesPath = true;
+      return term;
+    }
     const shown = this.#found.find(
       ({ prop: { kind }, values }) =>
         kind !== 'flag' &&
         kind !== 'choice' &&
         values.every((value, i) => !could[i] || (value !== undefined) === (pattern[i] === 1)),
     );
-    if (shown) return propNamed(shown.prop.name);
-    return this.#partition(
-      pattern,
-      'flag',
-      pattern.map((is) => is === 1),
-      first,
-      undefined,
-      'has',
-    );
+    if (shown) {
+      shown.isOfPart = false;
+      return propNamed(shown.prop.name);
+    }
+    return this.#partition(pattern, 'flag', is, first, undefined, 'has');
   }
 
   #partition(
@@ -520,6 +534,7 @@ class TemplateBuilder {
     values: readonly (PropValue | undefined)[],
     hint: Omit<PropHint, 'kind' | 'order'>,
     choices?: readonly string[],
+    isOfPart = false,
   ): Expression {
     const proposed = propNameFor({ ...hint, kind, order: this.#found.length }, this.#taken);
     const name = this.#names[proposed] ?? proposed;
@@ -532,6 +547,7 @@ class TemplateBuilder {
         ...(choices ? { choices } : {}),
       },
       values,
+      isOfPart,
     });
     return propNamed(name);
   }
