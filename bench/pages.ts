@@ -5,25 +5,11 @@
  */
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import {
-  addToDesign,
-  applyChange,
-  deliveredCode,
-  EmissionPlan,
-  emitScreenOf,
-  emptyApp,
-  emptyDesign,
-  type InputFile,
-  partedAtFirst,
-  printHtml,
-  readBatch,
-  takeIn,
-} from '@tovel/core';
+import { deliveredCode, EmissionPlan, emitScreenOf, type InputFile, printHtml } from '@tovel/core';
 import { findChromium, HeadlessHost } from '@tovel/reader/headless';
 import { chromium, type Page } from 'playwright-core';
-import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
 import { bareName, installed } from './installed.ts';
-import { templateFiles } from './revisions/prepare.ts';
+import { partedPile, pileFiles } from './parted_pile.ts';
 import { differing, serving } from './serving.ts';
 
 const TO_DEVELOP = [
@@ -51,10 +37,7 @@ const browser = await chromium.launch({
 });
 try {
   for (const name of packages) {
-    const files =
-      name === 'demo'
-        ? await folderFiles(path.resolve('demo/iteration-1'))
-        : await templateFiles(packaged.rootOf(name));
+    const files = await pileFiles(name, packaged.rootOf);
     await measure(name, files);
   }
 } finally {
@@ -64,14 +47,12 @@ try {
 }
 
 async function measure(name: string, source: readonly InputFile[]): Promise<void> {
-  const read = await readBatch(source, host, { widths: [1280, 390] });
-  const design = addToDesign(emptyDesign, read);
-  const raw = { design, app: applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens)) };
-  const project = { design, app: applyChange(raw.app, partedAtFirst(raw)) };
+  const { project, bytes: kept } = await partedPile(source, host);
+  const { design } = project;
   const { files, fileOfScreen } = await deliveredCode(project, name, 'html');
   const plan = new EmissionPlan(project);
   const content = new Map<string, string | Uint8Array>(
-    files.map((file) => [file.path, 'text' in file ? file.text : (read.bytes.get(file.asset) ?? '')]),
+    files.map((file) => [file.path, 'text' in file ? file.text : (kept.get(file.asset) ?? '')]),
   );
   for (const key of plan.screens)
     content.set(
@@ -79,7 +60,7 @@ async function measure(name: string, source: readonly InputFile[]): Promise<void
       printHtml(emitScreenOf(plan, key), (hash) => `../assets/${hash}`, design.fonts, project.app.tokens),
     );
   const types = new Map(design.assets.map(({ hash, type }) => [`assets/${hash}`, type]));
-  for (const { hash } of design.assets) content.set(`assets/${hash}`, read.bytes.get(hash) ?? '');
+  for (const { hash } of design.assets) content.set(`assets/${hash}`, kept.get(hash) ?? '');
   const sources = new Map(source.map((file) => [file.path, file.bytes]));
   const [site, drawn] = await Promise.all([serving(content, types), serving(sources, new Map())]);
   const context = await browser.newContext({ reducedMotion: 'reduce' });

@@ -9,25 +9,11 @@ import { mkdtemp } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
-import {
-  addToDesign,
-  applyChange,
-  deliveredCode,
-  EmissionPlan,
-  emitScreenOf,
-  emptyApp,
-  emptyDesign,
-  type InputFile,
-  partedAtFirst,
-  printHtml,
-  readBatch,
-  takeIn,
-} from '@tovel/core';
+import { deliveredCode, EmissionPlan, emitScreenOf, type InputFile, printHtml } from '@tovel/core';
 import { findChromium, HeadlessHost } from '@tovel/reader/headless';
 import { chromium } from 'playwright-core';
-import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
 import { bareName, installed } from './installed.ts';
-import { templateFiles } from './revisions/prepare.ts';
+import { partedPile, pileFiles } from './parted_pile.ts';
 import { differing, serving } from './serving.ts';
 
 const TARGETS = ['react', 'vue'] as const;
@@ -45,10 +31,7 @@ const browser = await chromium.launch({
 });
 try {
   for (const name of packages) {
-    const files =
-      name === 'demo'
-        ? await folderFiles(path.resolve('demo/iteration-1'))
-        : await templateFiles(packaged.rootOf(name));
+    const files = await pileFiles(name, packaged.rootOf);
     for (const target of TARGETS) await measure(bareName(name), files, target);
   }
 } finally {
@@ -72,16 +55,14 @@ async function measure(
   source: readonly InputFile[],
   target: (typeof TARGETS)[number],
 ): Promise<void> {
-  const read = await readBatch(source, host, { widths: [1280, 390] });
-  const design = addToDesign(emptyDesign, read);
-  const raw = { design, app: applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens)) };
-  const project = { design, app: applyChange(raw.app, partedAtFirst(raw)) };
+  const { project, bytes: kept } = await partedPile(source, host);
+  const { design } = project;
   const { files } = await deliveredCode(project, name, target);
   const folder = path.join(work, `${name}-${target}`);
   for (const file of files) {
     const at = path.join(folder, file.path);
     mkdirSync(path.dirname(at), { recursive: true });
-    writeFileSync(at, 'text' in file ? file.text : (read.bytes.get(file.asset) ?? ''));
+    writeFileSync(at, 'text' in file ? file.text : (kept.get(file.asset) ?? ''));
   }
   // Packages of a target are installed once.
   const packagesOf = path.join(work, target);
@@ -120,7 +101,7 @@ async function measure(
       printHtml(emitScreenOf(plan, key), (hash) => `../kept/${hash}`, design.fonts, project.app.tokens),
     );
   const types = new Map(design.assets.map(({ hash, type }) => [`kept/${hash}`, type]));
-  for (const { hash } of design.assets) content.set(`kept/${hash}`, read.bytes.get(hash) ?? '');
+  for (const { hash } of design.assets) content.set(`kept/${hash}`, kept.get(hash) ?? '');
   const site = await serving(content, types, 'index.html');
   const still = await browser.newContext({ reducedMotion: 'reduce' });
   try {
