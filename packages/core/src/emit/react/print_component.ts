@@ -15,11 +15,13 @@ import type { PrintedCode } from '../bundled/dialect.ts';
 import { quote } from '../quoting.ts';
 import type { EmittedComponent, EmittedList } from '../form/components/extract.ts';
 import type { Prop } from '../form/components/template.ts';
+import { withNamedPlaces } from '../form/named_places.ts';
 
 /** Writes a component with its typed props. */
 export function printComponent(component: EmittedComponent, options: TsxOptions): PrintedCode {
   const used = newUsed(options);
-  const body = printElement(component.root, 2, used);
+  const { root, places } = withNamedPlaces(component.root, new Set(component.props.map((prop) => prop.name)));
+  const body = printElement(root, 2, used);
   const tables = classTables(used);
   const { props, name } = component;
   const lines: Line[] = [];
@@ -36,7 +38,7 @@ export function printComponent(component: EmittedComponent, options: TsxOptions)
   for (const text of tables) put(text);
   return finish([
     ...lines,
-    ...functionLines(name, parametersOf(name, props), body, used, component.usesPath),
+    ...functionLines(name, parametersOf(name, props), body, used, component.usesPath, places),
   ]);
 }
 

@@ -3,6 +3,7 @@ import { type EmittedIcon, isOwnOfIcon } from '../form/icons.ts';
 import { grouped } from '../../json/grouped.ts';
 import { PRINT_WIDTH } from '../line_width.ts';
 import type { PrintedCode } from '../bundled/dialect.ts';
+import { type NamedPlace, withNamedPlaces } from '../form/named_places.ts';
 import type { ClassUse } from '../form/styles/share.ts';
 import { type Expression, literal, mapExpression, usesAddress } from '../../expression/expression.ts';
 import { quote, jsxText, jsxValue } from '../quoting.ts';
@@ -59,11 +60,12 @@ export interface Line {
 /** Prints a screen as a React component in the form that Prettier gives it. */
 export function printTsx(root: MarkupElement, options: TsxOptions): PrintedCode {
   const used = newUsed(options);
-  const body = printElement(root, 2, used);
   const usesPath = expressionsIn(root).some(usesAddress);
+  const named = withNamedPlaces(root, new Set());
+  const body = printElement(named.root, 2, used);
   const head = importLines(used, usesPath).map((text): Line => ({ text, key: null }));
   if (head.length) head.push({ text: '', key: null });
-  return finish([...head, ...functionLines(options.component, '()', body, used, usesPath)]);
+  return finish([...head, ...functionLines(options.component, '()', body, used, usesPath, named.places)]);
 }
 
 /** A component's function, given what is written of its parameters. */
@@ -73,6 +75,7 @@ export function functionLines(
   body: readonly Line[],
   used: Used,
   usesPath = false,
+  places: readonly NamedPlace[] = [],
 ): Line[] {
   const lines: Line[] = parameters.split('\n').map((text, i, all) => ({
     text: `${i ? '' : `export function ${name}`}${text}${i === all.length - 1 ? ' {' : ''}`,
@@ -81,6 +84,7 @@ export function functionLines(
   const indented = (text: string, key: string | null = null): Line => ({ text: `  ${text}`, key });
   const taken = [
     usesPath && 'const { pathname } = useLocation();',
+    ...places.map(({ name: place, expression }) => `const ${place} = ${code(expression)};`),
     used.hook && 'const go = useGo();',
     used.overlays && 'const overlays = useOverlays();',
     used.conditions.size > 0 && `const { ${[...used.conditions].sort().join(', ')} } = useConditions();`,

@@ -13,6 +13,7 @@ import {
 } from '../bundled/print_acts.ts';
 import type { Prop } from '../form/components/template.ts';
 import { grouped } from '../../json/grouped.ts';
+import { withNamedPlaces } from '../form/named_places.ts';
 import { isOwnOfIcon } from '../form/icons.ts';
 import {
   type EmittedLink,
@@ -98,7 +99,9 @@ export function printVue(
   file: VueFile,
 ): PrintedCode & { readonly drawings: readonly OwnDrawing[] } {
   const used = newUse(file);
-  const template = root.tag === '' ? printChildren(root, 1, used) : printElement(root, 1, used);
+  const named = withNamedPlaces(root, new Set(file.props?.list.map(({ name }) => name)));
+  for (const { name, expression } of named.places) used.worked.set(name, code(expression, used));
+  const template = root.tag === '' ? printChildren(named.root, 1, used) : printElement(named.root, 1, used);
   const script = scriptOf(used);
   const plain = (text: string): Line => ({ text, key: null });
   const lines = [
