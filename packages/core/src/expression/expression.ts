@@ -120,6 +120,12 @@ export function mapExpression(
   }
 }
 
+/** Visits an expression and all parts of it, from the outside inwards. */
+export function eachPart(expression: Expression, visit: (part: Expression) => void): void {
+  visit(expression);
+  for (const part of partsOf(expression)) eachPart(part, visit);
+}
+
 /** Whether an expression, or a part of it, is such a one. */
 export const mentions = (expression: Expression, test: (part: Expression) => boolean): boolean =>
   test(expression) || partsOf(expression).some((part) => mentions(part, test));
@@ -135,10 +141,8 @@ export const variablesOf = (expression: Expression): ReadonlySet<string> => name
 
 function namesOf(expression: Expression, kind: 'prop' | 'variable'): ReadonlySet<string> {
   const names = new Set<string>();
-  const visit = (one: Expression): void => {
-    if (one.kind === kind) names.add(one.name);
-    partsOf(one).forEach(visit);
-  };
-  visit(expression);
+  eachPart(expression, (part) => {
+    if (part.kind === kind) names.add(part.name);
+  });
   return names;
 }

@@ -1,4 +1,4 @@
-import type { Expression } from '../../expression/expression.ts';
+import { type Expression, usesAddress } from '../../expression/expression.ts';
 import type { Arrival, Gesture, Side } from '../../model/app.ts';
 
 /** How the next screen arrives, as it is written: what is shared is known by its name. */
@@ -112,6 +112,44 @@ export type MarkupNode = MarkupElement | MarkupText | MarkupSlot | MarkupList | 
 
 /** For `JSON.stringify`: markup without the design elements that it was made from. */
 export const withoutKeys = (name: string, value: unknown): unknown => (name === 'key' ? undefined : value);
+
+/** The expressions that an element itself depends on. */
+export const termsOf = ({ when, variant, slots = {} }: MarkupElement): Expression[] => [
+  ...(when ? [when] : []),
+  ...(variant ? [variant.by] : []),
+  ...Object.values(slots),
+];
+
+/** An element with each expression that it itself depends on replaced. */
+export const withTerms = (node: MarkupElement, change: (term: Expression) => Expression): MarkupElement => ({
+  ...node,
+  ...(node.when ? { when: change(node.when) } : {}),
+  ...(node.variant ? { variant: { ...node.variant, by: change(node.variant.by) } } : {}),
+  ...(node.slots
+    ? {
+        slots: Object.fromEntries(Object.entries(node.slots).map(([name, term]) => [name, change(term)])),
+      }
+    : {}),
+});
+
+/** Visits all that markup works out, each with the element that it is of. */
+export function visitTerms(root: MarkupElement, visit: (term: Expression, at: MarkupElement) => void): void {
+  for (const term of termsOf(root)) visit(term, root);
+  for (const value of Object.values(root.use?.props ?? {}))
+    if (typeof value === 'object' && 'given' in value) visit(value.given, root);
+  for (const child of root.children) {
+    if (isElement(child)) visitTerms(child, visit);
+    else if ('slot' in child) visit(child.slot, root);
+    else if (isText(child) && child.given) visit(child.given, root);
+  }
+}
+
+/** Whether markup looks at the present address. */
+export function looksAtAddress(root: MarkupElement): boolean {
+  let found = false;
+  visitTerms(root, (term) => (found ||= usesAddress(term)));
+  return found;
+}
 
 /** All text within an element, as it is read. */
 export const textIn = (node: MarkupElement): string =>

@@ -1,12 +1,23 @@
-import { type Expression, mapExpression, mentions, propNamed, propsOf } from '../../expression/expression.ts';
+import { eachPart, type Expression, mapExpression, propNamed, propsOf } from '../../expression/expression.ts';
 import { camelCase, uniqueCodeName } from '../../model/names.ts';
-import { isElement, isText, type MarkupElement, type MarkupNode, type PropValue, textIn } from './markup.ts';
+import {
+  isElement,
+  isText,
+  type MarkupElement,
+  type MarkupNode,
+  type PropValue,
+  textIn,
+  visitTerms,
+  withTerms,
+} from './markup.ts';
 
 /** Where one is, under a name. */
 export interface NamedPlace {
   readonly name: string;
   readonly expression: Expression;
 }
+
+type At = Extract<Expression, { readonly kind: 'at' }>;
 
 /** Longer texts are no names, and longer lists of places no good ones. */
 const LONGEST_TEXT = 24;
@@ -21,25 +32,19 @@ export function withNamedPlaces(
   root: MarkupElement,
   taken: ReadonlySet<string>,
 ): { readonly root: MarkupElement; readonly places: readonly NamedPlace[] } {
-  const asked = new Map<string, { expression: Expression; count: number; says: string }>();
-  const note = (term: Expression, says: string): void => {
-    mentions(term, (part) => {
-      if (part.kind === 'at' && !propsOf(part).size) {
-        const key = JSON.stringify(part);
-        const known = asked.get(key);
-        if (known) known.count++;
-        else asked.set(key, { expression: part, count: 1, says });
-      }
-      return false;
-    });
-  };
-  mapTerms(root, (term, at) => {
-    note(term, textIn(at));
-    return term;
-  });
+  const asked = new Map<string, { expression: At; count: number; says: string }>();
+  visitTerms(root, (term, at) =>
+    eachPart(term, (part) => {
+      if (part.kind !== 'at' || propsOf(part).size) return;
+      const key = JSON.stringify(part);
+      const known = asked.get(key);
+      if (known) known.count++;
+      else asked.set(key, { expression: part, count: 1, says: textIn(at) });
+    }),
+  );
   const names = new Map<string, NamedPlace>();
   for (const [key, { expression, count, says }] of asked) {
-    if (count < 2 || expression.kind !== 'at') continue;
+    if (count < 2) continue;
     const name = uniqueCodeName(
       camelCase(nameOf(expression, says)),
       'isHere',
@@ -57,7 +62,7 @@ export function withNamedPlaces(
 }
 
 /** `is at tables`, `is at buttons or cards`; of more places what the first element that asks says. */
-function nameOf({ addresses }: Extract<Expression, { readonly kind: 'at' }>, says: string): string {
+function nameOf({ addresses }: At, says: string): string {
   const words = addresses.map((address) => {
     const route = address.kind === 'literal' ? String(address.value) : '';
     return route.split('/').filter(Boolean).at(-1) ?? 'start';
@@ -67,36 +72,20 @@ function nameOf({ addresses }: Extract<Expression, { readonly kind: 'at' }>, say
   return says && says.length <= LONGEST_TEXT ? `is in ${says}` : `is at ${words[0]} and others`;
 }
 
-/** Markup with each expression in it replaced. @param change is told the element that an expression is of */
-function mapTerms(
-  root: MarkupElement,
-  change: (term: Expression, at: MarkupElement) => Expression,
-): MarkupElement {
-  const { when, variant, slots, use } = root;
+/** Markup with each expression in it replaced. */
+function mapTerms(root: MarkupElement, change: (term: Expression) => Expression): MarkupElement {
   const given = (value: PropValue): PropValue =>
-    typeof value === 'object' && 'given' in value ? { given: change(value.given, root) } : value;
+    typeof value === 'object' && 'given' in value ? { given: change(value.given) } : value;
   const child = (node: MarkupNode): MarkupNode => {
     if (isElement(node)) return mapTerms(node, change);
-    if (isText(node)) return node.given ? { ...node, given: change(node.given, root) } : node;
-    return 'slot' in node ? { slot: change(node.slot, root) } : node;
+    if (isText(node)) return node.given ? { ...node, given: change(node.given) } : node;
+    return 'slot' in node ? { slot: change(node.slot) } : node;
   };
+  const { use } = root;
+  const props = Object.entries(use?.props ?? {}).map(([name, value]) => [name, given(value)]);
   return {
-    ...root,
-    ...(when ? { when: change(when, root) } : {}),
-    ...(variant ? { variant: { ...variant, by: change(variant.by, root) } } : {}),
-    ...(slots
-      ? {
-          slots: Object.fromEntries(Object.entries(slots).map(([name, term]) => [name, change(term, root)])),
-        }
-      : {}),
-    ...(use
-      ? {
-          use: {
-            ...use,
-            props: Object.fromEntries(Object.entries(use.props).map(([name, value]) => [name, given(value)])),
-          },
-        }
-      : {}),
+    ...withTerms(root, change),
+    ...(use ? { use: { ...use, props: Object.fromEntries(props) } } : {}),
     children: root.children.map(child),
   };
 }

@@ -3,6 +3,7 @@ import type { Around, Dialect, View, WrittenApp } from '../bundled/dialect.ts';
 import { emitBundled, listsIn } from '../bundled/emit_bundled.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
 import * as common from '../bundled/project_files.ts';
+import { sheetFile } from '../bundled/wording.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import type { EmissionProgress } from '../progress.ts';
 import * as around from './around_files.ts';
@@ -46,9 +47,6 @@ const optionsFor = (component: string, { classes, iconOf, assetImport }: Around)
   source: '../..',
   components: '../../components',
 });
-
-const sheetFile = (path: string, { css }: Around): EmittedFile[] =>
-  css.text ? [{ path: `${path}.module.css`, ...css }] : [];
 
 /** A screen with its styles, its pieces and the records of its lists. */
 function viewFiles(view: View): EmittedFile[] {

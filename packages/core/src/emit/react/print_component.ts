@@ -12,47 +12,35 @@ import {
   valueCode,
 } from './print_tsx.ts';
 import type { PrintedCode } from '../bundled/dialect.ts';
+import { propType } from '../bundled/wording.ts';
 import { quote } from '../quoting.ts';
 import type { EmittedComponent, EmittedList } from '../form/components/extract.ts';
 import type { Prop } from '../form/components/template.ts';
+import { looksAtAddress } from '../form/markup.ts';
 import { withNamedPlaces } from '../form/named_places.ts';
 
 /** Writes a component with its typed props. */
 export function printComponent(component: EmittedComponent, options: TsxOptions): PrintedCode {
   const used = newUsed(options);
   const { root, places } = withNamedPlaces(component.root, new Set(component.props.map((prop) => prop.name)));
+  const usesPath = looksAtAddress(component.root);
   const body = printElement(root, 2, used);
   const tables = classTables(used);
   const { props, name } = component;
   const lines: Line[] = [];
   const put = (text: string): void => void lines.push({ text, key: null });
   if (props.some((prop) => prop.kind === 'drawing')) put("import type { ReactNode } from 'react';");
-  importLines(used, component.usesPath).forEach(put);
+  importLines(used, usesPath).forEach(put);
   if (lines.length) put('');
   if (props.length) {
     put(`export interface ${name}Props {`);
-    for (const prop of props) put(`  ${prop.name}${prop.isOptional ? '?' : ''}: ${typeOf(prop)};`);
+    for (const prop of props)
+      put(`  ${prop.name}${prop.isOptional ? '?' : ''}: ${propType(prop, 'ReactNode')};`);
     put('}');
     put('');
   }
   for (const text of tables) put(text);
-  return finish([
-    ...lines,
-    ...functionLines(name, parametersOf(name, props), body, used, component.usesPath, places),
-  ]);
-}
-
-function typeOf(prop: Prop): string {
-  switch (prop.kind) {
-    case 'flag':
-      return 'boolean';
-    case 'drawing':
-      return 'ReactNode';
-    case 'choice':
-      return (prop.choices ?? []).map(quote).join(' | ');
-    default:
-      return 'string';
-  }
+  return finish([...lines, ...functionLines(name, parametersOf(name, props), body, used, usesPath, places)]);
 }
 
 function parametersOf(name: string, props: readonly Prop[]): string {

@@ -1,11 +1,10 @@
-import { expressionsIn } from '../form/components/extract.ts';
 import { type EmittedIcon, isOwnOfIcon } from '../form/icons.ts';
 import { grouped } from '../../json/grouped.ts';
 import { PRINT_WIDTH } from '../line_width.ts';
 import type { PrintedCode } from '../bundled/dialect.ts';
 import { type NamedPlace, withNamedPlaces } from '../form/named_places.ts';
 import type { ClassUse } from '../form/styles/share.ts';
-import { type Expression, literal, mapExpression, usesAddress } from '../../expression/expression.ts';
+import { type Expression, literal, mapExpression } from '../../expression/expression.ts';
 import { quote, jsxText, jsxValue } from '../quoting.ts';
 import { isAttributeName, jsxAttribute } from '../../vocabulary/attributes.ts';
 import { uniqueCodeName } from '../../model/names.ts';
@@ -20,9 +19,11 @@ import {
   boundActs,
   callOf,
 } from '../bundled/print_acts.ts';
+import { navigationFile, rowName } from '../bundled/wording.ts';
 import {
   isElement,
   isText,
+  looksAtAddress,
   type MarkupElement,
   type MarkupList,
   type MarkupNode,
@@ -60,7 +61,7 @@ export interface Line {
 /** Prints a screen as a React component in the form that Prettier gives it. */
 export function printTsx(root: MarkupElement, options: TsxOptions): PrintedCode {
   const used = newUsed(options);
-  const usesPath = expressionsIn(root).some(usesAddress);
+  const usesPath = looksAtAddress(root);
   const named = withNamedPlaces(root, new Set());
   const body = printElement(named.root, 2, used);
   const head = importLines(used, usesPath).map((text): Line => ({ text, key: null }));
@@ -141,9 +142,6 @@ export function newUsed(options: TsxOptions): Used {
   };
 }
 
-/** Files of the navigation that hold more than what they are called after. */
-const MODULES: Readonly<Record<string, string>> = { useAfter: 'moments', useKey: 'moments' };
-
 /** The imports of what was used, one a line. */
 export function importLines(used: Used, usesPath = false): string[] {
   const { options } = used;
@@ -165,7 +163,7 @@ export function importLines(used: Used, usesPath = false): string[] {
     ...(used.hook ? ['useGo'] : []),
     ...used.helpers,
   ];
-  for (const [file, names] of [...grouped(navigation, (name) => MODULES[name] ?? name)].sort())
+  for (const [file, names] of [...grouped(navigation, navigationFile)].sort())
     lines.push(`import { ${names.toSorted().join(', ')} } from '${options.source}/navigation/${file}';`);
   if (used.overlays) lines.push(`import { useOverlays } from '${options.source}/overlays/useOverlays';`);
   const state = [used.setsCondition && 'setCondition', used.conditions.size > 0 && 'useConditions'].filter(
@@ -252,8 +250,7 @@ function printOptional({ when, ...node }: MarkupElement, depth: number, used: Us
 function printList({ list: { component, data }, key }: MarkupList, depth: number, used: Used): Line[] {
   used.components.add(component);
   const line = (text: string): Line => ({ text: pad(depth) + text, key });
-  const row = data.replace(/(?:ies)$/, 'y').replace(/s$/, '') || 'row';
-  const name = row === data ? 'row' : row;
+  const name = rowName(data);
   return [
     line(`{${data}.map((${name}) => (`),
     line(`  <${component} key={${name}.id} {...${name}} />`),

@@ -3,6 +3,7 @@ import type { Around, Dialect, View, WrittenApp } from '../bundled/dialect.ts';
 import { emitBundled, listsIn } from '../bundled/emit_bundled.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
 import * as common from '../bundled/project_files.ts';
+import { sheetFile } from '../bundled/wording.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import type { MarkupElement } from '../form/markup.ts';
 import type { EmissionProgress } from '../progress.ts';
@@ -73,9 +74,6 @@ const fileFor = (sheet: string, { classes, iconOf, assetImport }: Around): VueFi
   components: '../../components',
   isTaken: () => false,
 });
-
-const sheetFile = (path: string, { css }: Around): EmittedFile[] =>
-  css.text ? [{ path: `${path}.module.css`, ...css }] : [];
 
 /** A file, with the drawings that it gives to components, each in a file beside it. */
 function withDrawings(

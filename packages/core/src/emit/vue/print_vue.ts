@@ -11,10 +11,11 @@ import {
   boundActs,
   callOf,
 } from '../bundled/print_acts.ts';
+import { navigationFile, propType, rowName } from '../bundled/wording.ts';
 import type { Prop } from '../form/components/template.ts';
 import { grouped } from '../../json/grouped.ts';
 import { withNamedPlaces } from '../form/named_places.ts';
-import { isOwnOfIcon } from '../form/icons.ts';
+import { type EmittedIcon, isOwnOfIcon } from '../form/icons.ts';
 import {
   type EmittedLink,
   isElement,
@@ -117,17 +118,20 @@ export function printVue(
   };
 }
 
+/** Notes that a file takes something by its name from another. */
+const takeFrom = ({ named }: VueUse, name: string, path: string): void =>
+  void named.set(path, (named.get(path) ?? new Set()).add(name));
+
 function scriptOf(used: VueUse): Line[] {
   const { file } = used;
-  const take = (name: string, path: string): void =>
-    void used.named.set(path, (used.named.get(path) ?? new Set()).add(name));
+  const take = (name: string, path: string): void => takeFrom(used, name, path);
   if (used.worked.size) take('computed', 'vue');
   if (used.usesRoute) take('useRoute', 'vue-router');
   if (file.props?.list.some(({ kind }) => kind === 'drawing')) take('type Component', 'vue');
   if (used.hook) take('useGo', `${file.source}/navigation/useGo`);
   for (const [path, names] of grouped(
     [...used.helpers],
-    (name) => `${file.source}/navigation/${MODULES[name] ?? name}`,
+    (name) => `${file.source}/navigation/${navigationFile(name)}`,
   ))
     names.forEach((name) => take(name, path));
   if (used.overlays) take('useOverlays', `${file.source}/overlays/useOverlays`);
@@ -159,9 +163,6 @@ function scriptOf(used: VueUse): Line[] {
     .flatMap((block, i) => (i ? [{ text: '', key: null }, ...block] : block));
 }
 
-/** Files of the navigation that hold more than what they are called after. */
-const MODULES: Readonly<Record<string, string>> = { useAfter: 'moments', useKey: 'moments' };
-
 function propsLines(name: string, props: readonly Prop[]): string[] {
   if (!props.length) return [];
   const names = props.map(({ name: one, byDefault }) =>
@@ -169,24 +170,11 @@ function propsLines(name: string, props: readonly Prop[]): string[] {
   );
   return [
     `export interface ${name}Props {`,
-    ...props.map((one) => `  ${one.name}${one.isOptional ? '?' : ''}: ${typeOf(one)};`),
+    ...props.map((one) => `  ${one.name}${one.isOptional ? '?' : ''}: ${propType(one, 'Component')};`),
     '}',
     '',
     `const { ${names.join(', ')} } = defineProps<${name}Props>();`,
   ];
-}
-
-function typeOf(prop: Prop): string {
-  switch (prop.kind) {
-    case 'flag':
-      return 'boolean';
-    case 'drawing':
-      return 'Component';
-    case 'choice':
-      return (prop.choices ?? []).map(quote).join(' | ');
-    default:
-      return 'string';
-  }
 }
 
 /** An expression as it stands in a template, where props and constants are names. */
@@ -262,7 +250,7 @@ function inLine(node: MarkupNode, used: VueUse): string {
   if ('slot' in node) return drawn(node.slot, used);
   if ('list' in node) return listOf(node.list, used);
   if (!isElement(node)) {
-    used.named.set('vue-router', (used.named.get('vue-router') ?? new Set()).add('RouterView'));
+    takeFrom(used, 'RouterView', 'vue-router');
     return '<RouterView />';
   }
   return printElement(node, 0, used)
@@ -295,8 +283,7 @@ const drawn = (slot: Expression, used: VueUse): string => {
 };
 
 function listOf({ component, data }: ListUse, used: VueUse): string {
-  const row = data.replace(/(?:ies)$/, 'y').replace(/s$/, '') || 'row';
-  const name = row === data ? 'row' : row;
+  const name = rowName(data);
   componentName(component, used);
   return `<${component} v-for="{ id, ...${name} } in ${data}" :key="id" v-bind="${name}" />`;
 }
@@ -325,11 +312,7 @@ function openingOf(
   let { tag } = node;
   const icon = used.file.iconOf(node);
   if (icon) {
-    tag = icon.name;
-    used.imports.set(
-      icon.name,
-      `${used.file.source}/${icon.isSmall ? 'icons' : 'drawings'}/${icon.name}.vue`,
-    );
+    tag = iconName(icon, used);
   }
   const to = slots.to && code(slots.to, used);
   const spreads: string[] = [];
@@ -460,13 +443,17 @@ export function valueCode(value: PropValue, used: VueUse): string {
   return drawingName(value.node, used);
 }
 
+/** The component of a drawing that stands in a file for all places, noted as used. */
+function iconName({ name, isSmall }: EmittedIcon, { imports, file }: VueUse): string {
+  imports.set(name, `${file.source}/${isSmall ? 'icons' : 'drawings'}/${name}.vue`);
+  return name;
+}
+
 /** The component of a drawing that is given whole: that of all places, or one of its own. */
 function drawingName(node: MarkupElement, used: VueUse): string {
   const icon = used.file.iconOf(node);
   if (icon && !node.className && Object.keys(node.attributes).every(isOwnOfIcon)) {
-    const folder = icon.isSmall ? 'icons' : 'drawings';
-    used.imports.set(icon.name, `${used.file.source}/${folder}/${icon.name}.vue`);
-    return icon.name;
+    return iconName(icon, used);
   }
   const says = JSON.stringify({ ...node, key: null });
   let drawing = used.drawings.get(says);

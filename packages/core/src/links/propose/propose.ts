@@ -32,10 +32,9 @@ const LEAST = 0.15;
 const MOST = 3;
 
 /**
- * Where every element that can be pressed may lead, best first. Menus whose marked entry changes from screen to screen
- * say most; then what elements say, or show as an icon, against what screens are called; then what the same label leads
- * to elsewhere, brands, rows that lead to a detail, steps and ways back, and what is sent. Evidence of different kinds is
- * combined as if it were independent.
+ * Where every element that can be pressed may lead, best first. What speaks for a screen (menus whose marked entry changes
+ * from screen to screen, what elements say against what screens are called, brands, rows, steps and ways back, what is sent)
+ * is weighed as it was learned from templates, and said as sure as it was right on others.
  * @param synonyms words that mean the same in this project, by word.
  */
 export function proposeLinks(
@@ -118,23 +117,23 @@ export function weighedPairs(
     labels.set(key, (labels.get(key) ?? new Set()).add(element.screen));
     if (element.menu) entries.set(element.menu, [...(entries.get(element.menu) ?? []), element]);
   }
-  const counted: Omit<TraitContext, 'best'> = {
+  const best = new Map<Pressed, { likeness: number; count: number }>();
+  for (const { element, evidence } of known) {
+    const likenesses = [...new Set(evidence.flatMap(({ kind, to }) => (kind === 'name' ? [to] : [])))].map(
+      (to) => nameLikeness(element, to, { names, weight }).best,
+    );
+    const likeness = Math.max(0, ...likenesses);
+    best.set(element, { likeness, count: likenesses.filter((one) => one >= likeness).length });
+  }
+  const context: TraitContext = {
     names,
     weight,
     menus,
     screens: screens.length,
     labels: new Map([...labels].map(([key, on]) => [key, on.size])),
     entries,
+    best,
   };
-  const best = new Map<Pressed, { likeness: number; count: number }>();
-  const context: TraitContext = { ...counted, best };
-  for (const { element, evidence } of known) {
-    const likenesses = [...new Set(evidence.flatMap(({ kind, to }) => (kind === 'name' ? [to] : [])))].map(
-      (to) => nameLikeness(element, to, context).best,
-    );
-    const likeness = Math.max(0, ...likenesses);
-    best.set(element, { likeness, count: likenesses.filter((one) => one >= likeness).length });
-  }
   return known.flatMap(({ element, evidence }) => {
     if (leadsOutside(element)) return [];
     const all = [...evidence, ...fromSequence(element, screens, steps, leadsHere)];

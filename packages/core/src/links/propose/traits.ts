@@ -67,7 +67,11 @@ interface NameLikeness {
 }
 
 /** How like the label of an element is to each of the names of a screen. */
-export function nameLikeness(element: Pressed, to: string, context: TraitContext): NameLikeness {
+export function nameLikeness(
+  element: Pressed,
+  to: string,
+  context: Pick<TraitContext, 'names' | 'weight'>,
+): NameLikeness {
   const key = `${element.words.join(' ')}\n${element.asWritten}\n${to}`;
   let known = likenesses.get(context.names);
   if (!known) likenesses.set(context.names, (known = new Map()));
@@ -141,6 +145,8 @@ export function opensList({ element, children, parent, index }: Sight): boolean 
   );
 }
 
+const BESIDES_NAMES: readonly Evidence['kind'][] = ['menu', 'brand', 'home', 'row', 'form', 'sequence'];
+
 /** The evidence of a pair as numbers from 0 to 1, in the order of `TRAITS`. */
 export function traitsOf(
   element: Pressed,
@@ -162,18 +168,13 @@ export function traitsOf(
   const isMarked = !!menu?.marked.get(labelKey(element))?.has(screen);
   const isButton =
     sight.element.tag === 'button' || /^(submit|button)$/.test(sight.element.attributes?.type ?? '');
-  const isByName =
-    best > 0 &&
-    !isName &&
-    !['menu', 'brand', 'home', 'row', 'form', 'sequence'].some(
-      (kind) => strength(kind as Evidence['kind']) > 0.5,
-    );
+  const isByName = best > 0 && !isName && !BESIDES_NAMES.some((kind) => strength(kind) > 0.5);
   const isRival =
     isByName &&
     others.some((other) => {
       if (labelKey(other) === labelKey(element)) return false;
       const theirs = nameLikeness(other, to, context);
-      return theirs.isName && !isName ? true : theirs.best > best + 0.01 && !isName;
+      return theirs.isName || theirs.best > best + 0.01;
     });
   const isTorn =
     isByName && (context.best.get(element)?.count ?? 0) > 1 && best >= context.best.get(element)!.likeness;

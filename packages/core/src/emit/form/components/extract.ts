@@ -1,16 +1,16 @@
-import { allOf, type Expression, propsOf, usesAddress } from '../../../expression/expression.ts';
+import { allOf, propsOf } from '../../../expression/expression.ts';
 import type { Component } from '../../../model/app.ts';
 import { kebabCase, pascalCase, uniqueCodeName, uniqueName } from '../../../model/names.ts';
 import {
   type EmittedScreen,
   givenIn,
   isElement,
-  isText,
   mapChildren,
   type MarkupElement,
   type MarkupNode,
   type PropValue,
   type StyleRule,
+  visitTerms,
 } from '../markup.ts';
 import {
   noteAddresses,
@@ -19,7 +19,6 @@ import {
   type Prop,
   type Template,
   templateOf,
-  termsOf,
 } from './template.ts';
 
 /** A component as it will be written. */
@@ -29,7 +28,6 @@ export interface EmittedComponent {
   readonly root: MarkupElement;
   readonly props: readonly Prop[];
   readonly rules: readonly StyleRule[];
-  readonly usesPath: boolean;
 }
 
 /** The records of a list of one screen. */
@@ -118,7 +116,7 @@ export function extractComponents(
       root: own.root,
       rules: new Map(own.rules.map((rule) => [rule.className, rule])),
       route: null,
-      component: { id: component.id, name, ...own, usesPath: made.template.usesPath },
+      component: { id: component.id, name, ...own },
     });
   }
   return withoutUnused(bodies, screens, lists, failed);
@@ -162,7 +160,6 @@ function withoutUnused(
       {
         ...component,
         root,
-        usesPath: expressionsIn(root).some(usesAddress),
         props: component.props.filter((prop) => terms.has(prop.name)),
         rules: [...rules.values()].filter((rule) => classes.has(rule.className)),
       },
@@ -187,24 +184,9 @@ function withoutUnused(
 
 /** Names of the props that a component's markup looks at. */
 function propsIn(root: MarkupElement): Set<string> {
-  return new Set(expressionsIn(root).flatMap((one) => [...propsOf(one)]));
-}
-
-/** All that markup works out. */
-export function expressionsIn(root: MarkupElement): Expression[] {
-  const found: Expression[] = [];
-  const visit = (node: MarkupElement): void => {
-    found.push(...termsOf(node));
-    for (const value of Object.values(node.use?.props ?? {}))
-      if (typeof value === 'object' && 'given' in value) found.push(value.given);
-    for (const child of node.children) {
-      if (isElement(child)) visit(child);
-      else if ('slot' in child) found.push(child.slot);
-      else if (isText(child) && child.given) found.push(child.given);
-    }
-  };
-  visit(root);
-  return found;
+  const names = new Set<string>();
+  visitTerms(root, (term) => propsOf(term).forEach((name) => names.add(name)));
+  return names;
 }
 
 /**

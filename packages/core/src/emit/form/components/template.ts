@@ -8,7 +8,6 @@ import {
   mapExpression,
   propNamed,
   propsOf,
-  usesAddress,
 } from '../../../expression/expression.ts';
 import {
   isElement,
@@ -19,6 +18,7 @@ import {
   type MarkupText,
   type PropValue,
   type StyleRule,
+  withTerms,
   withoutKeys,
 } from '../markup.ts';
 import { propNameFor, type PropHint } from './prop_names.ts';
@@ -40,8 +40,6 @@ export interface Prop {
 export interface Template {
   readonly root: MarkupElement;
   readonly props: readonly Prop[];
-  /** Whether it looks at the present route, to mark where one is. */
-  readonly usesPath: boolean;
   /** One for each place, in order. */
   readonly values: readonly Readonly<Record<string, PropValue>>[];
 }
@@ -74,7 +72,7 @@ export function templateOf(
     true,
   );
   if (!root || !isElement(root)) return null;
-  return { root, props: builder.props(), usesPath: builder.usesPath, values: builder.values() };
+  return { root, props: builder.props(), values: builder.values() };
 }
 
 /** Routes that one term can name. */
@@ -102,7 +100,6 @@ class TemplateBuilder {
   readonly #taken = new Set<string>();
   /** Props of outer components that are handed on. */
   readonly #handedOn = new Set<string>();
-  usesPath = false;
   #ownLink: { readonly address: string; readonly given: Expression } | null = null;
 
   constructor(places: readonly Place[], names: Readonly<Record<string, string>>, hasDefaults: boolean) {
@@ -141,14 +138,12 @@ class TemplateBuilder {
 
   /** What more than half of the places give, where all that have the part give something. */
   #defaultOf({ prop, values, isOfPart }: Found): string | undefined {
-    if (!this.#hasDefaults || !HAVE_DEFAULTS.has(prop.kind) || values.length < LEAST_FOR_DEFAULT)
-      return undefined;
+    if (!this.#hasDefaults || !HAVE_DEFAULTS.has(prop.kind)) return undefined;
     if (values.includes(undefined) && !isOfPart) return undefined;
     const given = values.filter((value) => value !== undefined);
     if (given.length < LEAST_FOR_DEFAULT) return undefined;
     const counts = new Map<string, number>();
-    for (const value of values)
-      if (typeof value === 'string') counts.set(value, (counts.get(value) ?? 0) + 1);
+    for (const value of given) if (typeof value === 'string') counts.set(value, (counts.get(value) ?? 0) + 1);
     return [...counts].find(([, count]) => count > given.length / 2)?.[0];
   }
 
@@ -198,23 +193,7 @@ class TemplateBuilder {
   /** What looks whether its own link is the present one looks at the prop that says where the link leads. */
   #renamed(node: MarkupElement): MarkupElement {
     const own = this.#ownLink;
-    if (!own || !node.key) return this.#noted(node);
-    const rename = (term: Expression): Expression => renamedAddress(term, own.address, own.given);
-    return this.#noted({
-      ...node,
-      ...(node.variant ? { variant: { ...node.variant, by: rename(node.variant.by) } } : {}),
-      ...(node.when ? { when: rename(node.when) } : {}),
-      ...(node.slots
-        ? {
-            slots: Object.fromEntries(Object.entries(node.slots).map(([name, term]) => [name, rename(term)])),
-          }
-        : {}),
-    });
-  }
-
-  #noted(node: MarkupElement): MarkupElement {
-    if (termsOf(node).some(usesAddress)) this.usesPath = true;
-    return node;
+    return own && node.key ? withTerms(node, (term) => renamedAddress(term, own.address, own.given)) : node;
   }
 
   /**
@@ -476,10 +455,7 @@ class TemplateBuilder {
     const pattern = nodes.map((node) => (node ? 1 : 0));
     const is = pattern.map((one) => one === 1);
     const term = this.#pathTerm(is);
-    if (term) {
-      this.usesPath = true;
-      return term;
-    }
+    if (term) return term;
     const shown = this.#found.find(
       ({ prop: { kind }, values }) =>
         kind !== 'flag' &&
@@ -503,10 +479,7 @@ class TemplateBuilder {
   ): Expression {
     const values = given.map((value) => value ?? undefined);
     const term = kind === 'flag' ? this.#pathTerm(values) : null;
-    if (term !== null) {
-      this.usesPath = true;
-      return term;
-    }
+    if (term !== null) return term;
     const key = `${kind} ${kind === 'flag' ? values.map((value) => (value ? 1 : 0)).join() : pattern.join()}`;
     const known = this.#partitions.get(key);
     if (known) return known;
@@ -610,13 +583,6 @@ const renamedAddress = (term: Expression, address: string, other: Expression): E
 
 const isSameTerm = (a: Expression | undefined, b: Expression | undefined): boolean =>
   a === b || JSON.stringify(a) === JSON.stringify(b);
-
-/** The expressions that an element itself depends on. */
-export const termsOf = ({ when, variant, slots = {} }: MarkupElement): Expression[] => [
-  ...(when ? [when] : []),
-  ...(variant ? [variant.by] : []),
-  ...Object.values(slots),
-];
 
 /** Whether two nodes can be one with slots. */
 function isCompatible(a: MarkupElement, b: MarkupElement): boolean {

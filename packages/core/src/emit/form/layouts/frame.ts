@@ -44,6 +44,7 @@ export function frameOf(screens: readonly Framed[]): Frame | null {
   const looks = screens.map(({ rules }): Looks => ({
     ofClass: new Map(rules.map(({ className, key: _key, ...look }) => [className, JSON.stringify(look)])),
     signs,
+    known: new Map(),
   }));
   const found = shared(
     screens.map(({ root }) => root),
@@ -63,6 +64,8 @@ export function frameOf(screens: readonly Framed[]): Frame | null {
 interface Looks {
   readonly ofClass: ReadonlyMap<string, string>;
   readonly signs: Signs;
+  /** Signs of the screen's elements, each worked out once. */
+  readonly known: Map<MarkupElement, string | null>;
 }
 
 /** Short names for what is said at length: the same for the same. */
@@ -98,11 +101,9 @@ function merged(
   if (signs.every((sign) => sign !== null && sign === signs[0])) return first;
   const elements = nodes.filter(isElement);
   if (!isElement(first) || elements.length < nodes.length) return null;
-  const shells = elements.map((node, i) => {
-    const { key: _key, children, use, className, ...rest } = node;
-    const look = className ? looks[i].ofClass.get(className) : null;
-    return JSON.stringify([rest, look, use?.component, children.length]);
-  });
+  const shells = elements.map(({ use, ...node }, i) =>
+    JSON.stringify([shellSign(node, looks[i]), use?.component, node.children.length]),
+  );
   if (shells.some((shell) => shell !== shells[0])) return null;
   const use = first.use && {
     component: first.use.component,
@@ -215,14 +216,25 @@ function shared(
 
 /** An element without its children, with what its class says instead of the name; null for what must stay whole. */
 function shellOf(node: MarkupElement, looks: Looks): string | null {
-  const { key: _key, children: _children, className, ...rest } = node;
-  if (node.link || node.acts || node.use || node.when) return null;
+  return node.link || node.acts || node.use || node.when ? null : shellSign(node, looks);
+}
+
+function shellSign(
+  { key: _key, children: _children, className, ...rest }: MarkupElement,
+  looks: Looks,
+): string {
   return JSON.stringify([rest, className ? looks.ofClass.get(className) : null]);
 }
 
 /** The same for the same element of any screen; null for what belongs to one screen, such as its records. */
 function signOf(node: MarkupNode, looks: Looks): string | null {
   if (!isElement(node)) return 'list' in node ? null : looks.signs.of(JSON.stringify(node));
+  let sign = looks.known.get(node);
+  if (sign === undefined) looks.known.set(node, (sign = elementSign(node, looks)));
+  return sign;
+}
+
+function elementSign(node: MarkupElement, looks: Looks): string | null {
   const { key: _key, children, className, ...rest } = node;
   const inner = children.map((child) => signOf(child, looks));
   if (inner.includes(null)) return null;

@@ -1,0 +1,32 @@
+import type { EmittedFile } from '../emitted.ts';
+import type { Prop } from '../form/components/template.ts';
+import { quote } from '../quoting.ts';
+import type { Around } from './dialect.ts';
+
+/** The type of a prop. @param drawing the framework's own for what is drawn */
+export function propType(prop: Prop, drawing: string): string {
+  switch (prop.kind) {
+    case 'flag':
+      return 'boolean';
+    case 'drawing':
+      return drawing;
+    case 'choice':
+      return (prop.choices ?? []).map(quote).join(' | ');
+    default:
+      return 'string';
+  }
+}
+
+/** What one of a list's records is called: `tools` → `tool`. */
+export function rowName(data: string): string {
+  const row = data.replace(/(?:ies)$/, 'y').replace(/s$/, '') || 'row';
+  return row === data ? 'row' : row;
+}
+
+/** The file of the navigation that holds something: called after it, but for what belongs together. */
+export const navigationFile = (name: string): string =>
+  name === 'useAfter' || name === 'useKey' ? 'moments' : name;
+
+/** The sheet beside a file, where it has styles of its own. */
+export const sheetFile = (path: string, { css }: Around): EmittedFile[] =>
+  css.text ? [{ path: `${path}.module.css`, ...css }] : [];
