@@ -5,7 +5,7 @@ import { elementOfInteraction } from '../model/interaction.ts';
 import type { Project } from '../model/project.ts';
 import { type EmittedScreen, isCounted, isElement, isText, type MarkupElement } from './form/markup.ts';
 import { PRINT_WIDTH } from './line_width.ts';
-import { quote } from './quoting.ts';
+import { indented, joined, onLines, printed, script, type Script } from './script.ts';
 import { EmissionPlan, emitScreenOf } from './form/plan.ts';
 import { testedAddress } from './tested_links.ts';
 
@@ -23,21 +23,22 @@ export function printJourneyTests(project: Project, only?: string): string {
     )
     .sort(([, a], [, b]) => (a.name < b.name ? -1 : 1))
     .map(([, journey]) => printTest(plan, journey));
-  return `import { expect, test } from '@playwright/test';\n${tests.map((test) => `\n${test}`).join('')}`;
+  return script`import { expect, test } from '@playwright/test';\n${joined(tests.map((test) => script`\n${test}\n`))}`
+    .text;
 }
 
-function printTest(plan: EmissionPlan, journey: Journey): string {
+function printTest(plan: EmissionPlan, journey: Journey): Script {
   const { project } = plan;
   const graph = graphOf(project);
   const { places, screens } = checkJourney(project, graph, journey);
   const entry = project.app.screens[journey.start];
-  const lines = [`await page.goto(${quote(testedAddress(entry.route, entry.params))});`];
+  const lines = [script`await page.goto(${testedAddress(entry.route, entry.params)});`];
   journey.steps.forEach((step, i) => {
     const here = emitScreenOf(plan, places[i]);
-    const scope = plan.overlays.has(places[i]) ? overlayLocator(plan, places[i]) : 'page';
+    const scope = plan.overlays.has(places[i]) ? overlayLocator(plan, places[i]) : script`page`;
     if (step.kind === 'enter') {
       const field = fieldLocator(here, step.element, scope);
-      lines.push(`await ${field}.fill(${quote(step.text)});`);
+      lines.push(script`await ${field}.fill(${step.text});`);
       return;
     }
     const element = elementOfInteraction(step.interaction);
@@ -47,60 +48,63 @@ function printTest(plan: EmissionPlan, journey: Journey): string {
       .wired.find((one) => one.key === step.interaction || one.component !== undefined)!;
     lines.push(...gestureLines(wired.interaction, here, element, scope));
     const next = places[i + 1];
-    if (plan.overlays.has(next)) lines.push(`await expect(${overlayLocator(plan, next)}).toBeVisible();`);
+    if (plan.overlays.has(next))
+      lines.push(script`await expect(${overlayLocator(plan, next)}).toBeVisible();`);
     else {
       const { route } = project.app.screens[screens[i + 1]];
-      lines.push(`await expect(page).toHaveURL(${urlPattern(route)});`);
+      lines.push(script`await expect(page).toHaveURL(${printed(urlPattern(route))});`);
       if (plan.overlays.has(places[i]))
-        lines.push(`await expect(${overlayLocator(plan, places[i])}).toBeHidden();`);
+        lines.push(script`await expect(${overlayLocator(plan, places[i])}).toBeHidden();`);
     }
   });
-  return [`test(${quote(journey.name)}, async ({ page }) => {`, ...lines.flatMap(wrapped), '});', ''].join(
-    '\n',
-  );
+  return onLines([
+    script`test(${journey.name}, async ({ page }) => {`,
+    ...lines.flatMap(wrapped),
+    script`});`,
+  ]);
 }
 
 /** A line within a test; a call that is too long has its argument on lines of its own. */
-function wrapped(line: string): string[] {
-  const whole = `  ${line}`;
+function wrapped(line: Script): Script[] {
+  const whole = indented(line, 1);
   if (whole.length <= PRINT_WIDTH) return [whole];
-  const parts = /^(await (?:page|expect\(.*?\)))(\..*?\))(\.\w+\(.*\);)$/.exec(line);
-  return parts ? [`  ${parts[1]}`, `    ${parts[2]}`, `    ${parts[3]}`] : [whole];
+  const parts = /^(await (?:page|expect\(.*?\)))(\..*?\))(\.\w+\(.*\);)$/.exec(line.text);
+  return parts ? parts.slice(1).map((part, i) => indented(printed(part), i ? 2 : 1)) : [whole];
 }
 
-const overlayLocator = (plan: EmissionPlan, key: string): string =>
-  `page.locator('#overlay-${plan.overlays.get(key)}')`;
+const overlayLocator = (plan: EmissionPlan, key: string): Script =>
+  script`page.locator(${`#overlay-${plan.overlays.get(key)}`})`;
 
 function gestureLines(
   interaction: Interaction,
   screen: EmittedScreen,
   element: string,
-  scope: string,
-): string[] {
+  scope: Script,
+): Script[] {
   const { on, key, ms } = interaction;
-  if (on === 'key') return [`await page.keyboard.press(${quote(key ?? 'Enter')});`];
+  if (on === 'key') return [script`await page.keyboard.press(${key ?? 'Enter'});`];
   if (on === 'load') return [];
-  if (on === 'after') return [`// Goes on by itself after ${ms ?? 0} ms.`];
+  if (on === 'after') return [script`// Goes on by itself after ${ms ?? 0} ms.`];
   const locator = elementLocator(screen, element, scope);
   switch (on) {
     case 'double-press':
-      return [`await ${locator}.dblclick();`];
+      return [script`await ${locator}.dblclick();`];
     case 'long-press':
-      return [`await ${locator}.click({ delay: 600 });`];
+      return [script`await ${locator}.click({ delay: 600 });`];
     case 'hover':
-      return [`await ${locator}.hover();`];
+      return [script`await ${locator}.hover();`];
     case 'submit':
-      return [`await ${locator}.evaluate((form) => form.closest('form')?.requestSubmit());`];
+      return [script`await ${locator}.evaluate((form) => form.closest('form')?.requestSubmit());`];
     case 'swipe':
       return [
-        `await ${locator}.hover();`,
-        'await page.mouse.down();',
-        `await page.mouse.move(${interaction.side === 'right' ? 400 : interaction.side === 'left' ? 0 : 200}, ${interaction.side === 'bottom' ? 600 : interaction.side === 'top' ? 0 : 300}, { steps: 8 });`,
-        'await page.mouse.up();',
+        script`await ${locator}.hover();`,
+        script`await page.mouse.down();`,
+        script`await page.mouse.move(${interaction.side === 'right' ? 400 : interaction.side === 'left' ? 0 : 200}, ${interaction.side === 'bottom' ? 600 : interaction.side === 'top' ? 0 : 300}, { steps: 8 });`,
+        script`await page.mouse.up();`,
       ];
     case 'press':
     case 'change':
-      return [`await ${locator}.click();`];
+      return [script`await ${locator}.click();`];
   }
 }
 
@@ -152,27 +156,27 @@ const byKey = (root: MarkupElement, key: string): MarkupElement | null => {
   return null;
 };
 
-function elementLocator({ root }: EmittedScreen, element: string, scope: string): string {
+function elementLocator({ root }: EmittedScreen, element: string, scope: Script): Script {
   const node = byKey(root, element);
   const role = node && roleOf(node);
-  if (!node || !role) return node ? textLocator(node, scope) : `${scope}.locator('body')`;
+  if (!node || !role) return node ? textLocator(node, scope) : script`${scope}.locator('body')`;
   const name = nameOf(node);
   const same = withRole(root, role).filter((other) => nameOf(other) === name);
-  const nth = same.length > 1 ? `.nth(${same.indexOf(node)})` : '';
-  return `${scope}.getByRole(${quote(role)}, { name: ${quote(name)}, exact: true })${nth}`;
+  const nth = same.length > 1 ? script`.nth(${same.indexOf(node)})` : script``;
+  return script`${scope}.getByRole(${role}, { name: ${name}, exact: true })${nth}`;
 }
 
-const textLocator = (node: MarkupElement, scope: string): string =>
-  `${scope}.getByText(${quote(nameOf(node))})`;
+const textLocator = (node: MarkupElement, scope: Script): Script =>
+  script`${scope}.getByText(${nameOf(node)})`;
 
-function fieldLocator({ root }: EmittedScreen, element: string, scope: string): string {
+function fieldLocator({ root }: EmittedScreen, element: string, scope: Script): Script {
   const node = byKey(root, element);
-  if (!node) return `${scope}.locator('input')`;
+  if (!node) return script`${scope}.locator('input')`;
   const said = node.attributes['aria-label'];
-  if (typeof said === 'string' && said) return `${scope}.getByLabel(${quote(said)}, { exact: true })`;
+  if (typeof said === 'string' && said) return script`${scope}.getByLabel(${said}, { exact: true })`;
   const { placeholder } = node.attributes;
   if (typeof placeholder === 'string' && placeholder)
-    return `${scope}.getByPlaceholder(${quote(placeholder)})`;
+    return script`${scope}.getByPlaceholder(${placeholder})`;
   return elementLocator({ root, rules: [] }, element, scope);
 }
 

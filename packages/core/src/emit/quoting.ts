@@ -1,6 +1,7 @@
 /**
- * Text as it stands in each language that is written: one function a language and place, and no other way in. What may be
- * a name is never quoted but checked (`isCodeName`, `isAttributeName`, `isStyleProperty`).
+ * Text as it stands in each language that is written: one function a language and place, and no other way in. Files are put
+ * together from typed pieces that call them (`script`, `hypertext`), markup and styles by the printers of their nodes. What
+ * may be a name is never quoted but checked (`named`, `isAttributeName`, `isStyleProperty`).
  */
 
 /** A string literal of TypeScript with single quotes, or double ones where that needs fewer escapes. */

@@ -1,5 +1,5 @@
 import type { Overlay } from '../../model/app.ts';
-import { quote } from '../quoting.ts';
+import { named, onLines, script, type Script } from '../script.ts';
 
 export interface OverlayEntry {
   /** Its name in code: `confirmReturn`. */
@@ -12,34 +12,37 @@ export interface OverlayEntry {
   readonly over: readonly string[];
 }
 
-/** @param importOf the import of an overlay's component, as a line */
+/** @param importOf the import of an overlay's component, */
 export function overlaysTs(
   entries: readonly OverlayEntry[],
-  importOf: (component: string) => string,
+  importOf: (component: string) => Script,
 ): string {
-  const imports = entries.map(({ component }) => importOf(component)).sort();
+  const imports = entries
+    .map(({ component }) => component)
+    .sort()
+    .map(importOf);
   const definitions = entries.map(({ name, component, label, overlay, over }) => {
     const { kind, side, modal, escape, outside, url, ms } = overlay;
-    return [
-      `  ${name}: {`,
-      `    Content: ${component},`,
-      `    label: ${quote(label)},`,
-      `    kind: ${quote(kind)},`,
-      ...(side ? [`    side: ${quote(side)},`] : []),
-      `    modal: ${modal},`,
-      `    closesBy: { escape: ${escape}, outside: ${outside} },`,
-      ...(url ? ['    hasAddress: true,'] : []),
-      ...(ms ? [`    ms: ${ms},`] : []),
-      ...(over.length ? [`    over: [${over.map(quote).join(', ')}],`] : []),
-      '  },',
-    ].join('\n');
+    return onLines([
+      script`  ${named(name)}: {`,
+      script`    Content: ${named(component)},`,
+      script`    label: ${label},`,
+      script`    kind: ${kind},`,
+      ...(side ? [script`    side: ${side},`] : []),
+      script`    modal: ${modal},`,
+      script`    closesBy: { escape: ${escape}, outside: ${outside} },`,
+      ...(url ? [script`    hasAddress: true,`] : []),
+      ...(ms ? [script`    ms: ${ms},`] : []),
+      ...(over.length ? [script`    over: [${over}],`] : []),
+      script`  },`,
+    ]);
   });
-  return `${imports.join('\n')}
+  return script`${onLines(imports)}
 import type { OverlayDefinition } from './definition';
 
 /** What can open over a screen, by name. */
 export const overlays: Record<string, OverlayDefinition> = {
-${definitions.join('\n')}
+${onLines(definitions)}
 };
-`;
+`.text;
 }

@@ -9,7 +9,7 @@ import {
 } from '../form/markup.ts';
 import type { Expression } from '../../expression/expression.ts';
 import { printExpression } from '../print_expression.ts';
-import { quote } from '../quoting.ts';
+import { indented, joined, named, printed, script, type Script, type Written } from '../script.ts';
 
 /** What the functions that do something need, noted while they are written. */
 export interface ActUse {
@@ -22,9 +22,9 @@ export interface ActUse {
   /** What else is taken from the navigation. */
   readonly helpers: Set<string>;
   /** Functions that do what elements do, by name. */
-  readonly handlers: Map<string, { readonly lines: readonly string[]; readonly key: string | null }>;
+  readonly handlers: Map<string, { readonly lines: readonly Script[]; readonly key: string | null }>;
   /** Calls of hooks, after the functions. */
-  readonly hooks: string[];
+  readonly hooks: Script[];
   /** How a condition is written. */
   readonly conditionCode: (name: string) => string;
   /** The import that gives the address of a file, noted as used. */
@@ -36,91 +36,95 @@ export const addressPath = (path: string): string =>
   /\.(png|jpe?g|webp|gif|svg|avif)$/.test(path) ? path : `${path}?url`;
 
 /** An arrival as the fields of a literal; empty for none, which is the default. */
-function arrivalFields(arrival: EmittedArrival): string[] {
+function arrivalFields(arrival: EmittedArrival): Script[] {
   if (arrival.kind === 'none') return [];
   const { ms, easing, delay } = arrival;
   return [
-    `kind: ${quote(arrival.kind)}`,
-    ...('from' in arrival ? [`from: ${quote(arrival.from)}`] : []),
-    `ms: ${ms}`,
-    ...(easing && easing !== 'ease-out' ? [`easing: ${quote(easing)}`] : []),
-    ...(delay ? [`delay: ${delay}`] : []),
-    ...('names' in arrival ? [`names: [${arrival.names.map(quote).join(', ')}]`] : []),
+    script`kind: ${arrival.kind}`,
+    ...('from' in arrival ? [script`from: ${arrival.from}`] : []),
+    script`ms: ${ms}`,
+    ...(easing && easing !== 'ease-out' ? [script`easing: ${easing}`] : []),
+    ...(delay ? [script`delay: ${delay}`] : []),
+    ...('names' in arrival ? [script`names: [${arrival.names}]`] : []),
   ];
 }
 
 /** An arrival as a literal; null for none, which is the default. */
-export function arrivalLiteral(arrival: EmittedArrival): string | null {
+export function arrivalLiteral(arrival: EmittedArrival): Script | null {
   const fields = arrivalFields(arrival);
-  return fields.length ? `{ ${fields.join(', ')} }` : null;
+  return fields.length ? script`{ ${fields} }` : null;
 }
 
 /** A call of a function: its arguments as they are written, and the fields of a literal that comes last. */
 interface Call {
-  readonly callee: string;
-  readonly args: readonly string[];
-  readonly fields?: readonly string[];
+  readonly callee: Script;
+  readonly args: readonly Written[];
+  readonly fields?: readonly Script[];
   /** What is done with what it gives. */
-  readonly after?: string;
+  readonly after?: Script;
 }
 
-const printCall = ({ callee, args, fields = [], after = '' }: Call): string =>
-  `${callee}(${[...args, ...(fields.length ? [`{ ${fields.join(', ')} }`] : [])].join(', ')})${after}`;
+const printCall = ({ callee, args, fields = [], after = NOTHING }: Call): Script =>
+  script`${callee}(${[...args, ...(fields.length ? [script`{ ${fields} }`] : [])]})${after}`;
+
+const NOTHING = script``;
 
 function stepCall(step: EmittedStep, used: ActUse, slot?: string): Call {
-  const or = (value: string): string => slot ?? quote(value);
+  const or = (value: string): Written => (slot === undefined ? value : printed(slot));
   const fields = 'arrival' in step ? arrivalFields(step.arrival) : [];
   switch (step.kind) {
     case 'go':
       used.hook = true;
-      return { callee: 'go', args: [or(step.to)], fields };
+      return { callee: script`go`, args: [or(step.to)], fields };
     case 'back':
       used.hook = true;
-      return { callee: 'go.back', args: [or(step.fallback)], fields };
+      return { callee: script`go.back`, args: [or(step.fallback)], fields };
     case 'external':
-      return { callee: 'window.location.assign', args: [or(step.href)] };
+      return { callee: script`window.location.assign`, args: [or(step.href)] };
     case 'file':
       used.helpers.add('saveFile');
-      return { callee: 'saveFile', args: [used.fileOf(step.asset), quote(step.name)] };
+      return { callee: script`saveFile`, args: [named(used.fileOf(step.asset)), step.name] };
     case 'drawer':
-      return { callee: 'document.getElementById', args: [or(step.id)], after: '?.showPopover()' };
+      return { callee: script`document.getElementById`, args: [or(step.id)], after: script`?.showPopover()` };
     case 'open':
       used.overlays = true;
-      return { callee: 'overlays.open', args: [quote(step.overlay)], fields };
+      return { callee: script`overlays.open`, args: [step.overlay], fields };
     case 'close':
       used.overlays = true;
-      return { callee: 'overlays.close', args: [] };
+      return { callee: script`overlays.close`, args: [] };
     case 'set':
       used.setsCondition = true;
-      return { callee: 'setCondition', args: [quote(step.condition), String(step.value)] };
+      return { callee: script`setCondition`, args: [step.condition, step.value] };
   }
 }
 
 /** One step as a call, noted as used; `slot` is the prop that says where it leads, if one does. */
 export const callOf = (step: EmittedStep, used: ActUse, slot?: string): string =>
-  printCall(stepCall(step, used, slot));
+  printCall(stepCall(step, used, slot)).text;
 
 /** Lines of a call that fits on one or has its last argument, a literal, taken apart. */
-function statement(indent: string, head: string, call: Call): string[] {
-  const line = `${indent}${head}${printCall(call)};`;
-  const { callee, args, fields = [], after = '' } = call;
+function statement(depth: number, head: Script, call: Call): Script[] {
+  const line = indented(script`${head}${printCall(call)};`, depth);
+  const { callee, args, fields = [], after = NOTHING } = call;
   if (line.length <= PRINT_WIDTH || !fields.length) return [line];
   return [
-    `${indent}${head}${callee}(${args.map((one) => `${one}, `).join('')}{`,
-    ...fields.map((field) => `${indent}  ${field},`),
-    `${indent}})${after};`,
+    indented(script`${head}${callee}(${joined(args.map((one) => script`${one}, `))}{`, depth),
+    ...fields.map((field) => indented(script`${field},`, depth + 1)),
+    indented(script`})${after};`, depth),
   ];
 }
 
 /** An expression of an act, with the conditions that it looks at noted as used. */
-const conditionOf = (when: Expression, used: ActUse): string =>
-  printExpression(when, {
-    ...NO_NAMES,
-    variable: (name) => {
-      used.conditions.add(name);
-      return used.conditionCode(name);
-    },
-  });
+const conditionOf = (when: Expression, used: ActUse): Script =>
+  printed(
+    printExpression(when, {
+      ...NO_NAMES,
+      variable: (name) => {
+        used.conditions.add(name);
+        return used.conditionCode(name);
+      },
+    }),
+  );
 
 const never = (): never => {
   throw new RangeError('what an element does depends on conditions alone');
@@ -134,16 +138,16 @@ function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): string {
   const gesture = act.on === 'press' ? '' : pascalCase(act.on);
   const wanted = camelCase(`on ${gesture} ${words || node.tag}`).replace(/^on(?=[A-Z])/, 'handle');
   const name = uniqueCodeName(wanted, 'handlePress', (candidate) => used.handlers.has(candidate));
-  const lines = [`const ${name} = () => {`];
+  const lines = [script`const ${named(name)} = () => {`];
   act.ways.forEach(({ when, steps }, i) => {
     const calls = steps.map((step) => stepCall(step, used));
-    const test = when ? `if (${conditionOf(when, used)}) ` : '';
-    const head = `${i ? 'else ' : ''}${test}`;
-    if (!head) calls.forEach((call) => lines.push(...statement('  ', '', call)));
-    else if (calls.length === 1) lines.push(...statement('  ', head, calls[0]));
-    else lines.push(`  ${head}{`, ...calls.flatMap((call) => statement('    ', '', call)), '  }');
+    const test = when ? script`if (${conditionOf(when, used)}) ` : NOTHING;
+    const head = script`${i ? script`else ` : NOTHING}${test}`;
+    if (!head.length) calls.forEach((call) => lines.push(...statement(1, NOTHING, call)));
+    else if (calls.length === 1) lines.push(...statement(1, head, calls[0]));
+    else lines.push(script`  ${head}{`, ...calls.flatMap((call) => statement(2, NOTHING, call)), script`  }`);
   });
-  lines.push('};');
+  lines.push(script`};`);
   used.handlers.set(name, { lines, key: node.key });
   return name;
 }
@@ -161,33 +165,34 @@ export interface BoundAct {
 export function boundActs(
   node: MarkupElement,
   used: ActUse,
-): { readonly events: readonly BoundAct[]; readonly gestures: string | null } {
+): { readonly events: readonly BoundAct[]; readonly gestures: Script | null } {
   const events: BoundAct[] = [];
-  const gestures: string[] = [];
+  const gestures: Script[] = [];
   for (const act of withoutUnreached(node.acts ?? [])) {
-    const handler = handlerOf(node, act, used);
+    const name = handlerOf(node, act, used);
+    const handler = named(name);
     switch (act.on) {
       case 'long-press':
-        gestures.push(`longPress: ${handler}`);
+        gestures.push(script`longPress: ${handler}`);
         break;
       case 'swipe':
-        gestures.push(`${camelCase(`swipe ${act.side ?? 'left'}`)}: ${handler}`);
+        gestures.push(script`${named(camelCase(`swipe ${act.side ?? 'left'}`))}: ${handler}`);
         break;
       case 'key':
         used.helpers.add('useKey');
-        used.hooks.push(`useKey(${quote(act.key ?? 'Enter')}, ${handler});`);
+        used.hooks.push(script`useKey(${act.key ?? 'Enter'}, ${handler});`);
         break;
       case 'after':
       case 'load':
         used.helpers.add('useAfter');
-        used.hooks.push(`useAfter(${act.on === 'load' ? 0 : (act.ms ?? 0)}, ${handler});`);
+        used.hooks.push(script`useAfter(${act.on === 'load' ? 0 : (act.ms ?? 0)}, ${handler});`);
         break;
       default:
-        events.push({ on: act.on, handler });
+        events.push({ on: act.on, handler: name });
     }
   }
   if (gestures.length) used.helpers.add('gestures');
-  return { events, gestures: gestures.length ? `{ ${gestures.join(', ')} }` : null };
+  return { events, gestures: gestures.length ? script`{ ${gestures} }` : null };
 }
 
 /** Acts without the ways that come after one that is done in any case. */

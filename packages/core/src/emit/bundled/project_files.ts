@@ -2,7 +2,8 @@ import { stringifySorted } from '../../json/json.ts';
 import { kebabCase } from '../../model/names.ts';
 import type { EmittedFile } from '../emitted.ts';
 import { PRINT_WIDTH } from '../line_width.ts';
-import { escapeText } from '../quoting.ts';
+import { hypertext } from '../hypertext.ts';
+import { named, script } from '../script.ts';
 import type { WrittenApp } from './dialect.ts';
 
 /** What apps of one framework need to be built and checked. */
@@ -80,18 +81,16 @@ const tsconfigJson = ({ hasJourneys }: App, { jsx }: Packages): string =>
     2,
   )}\n`;
 
-const viteConfig = (
-  { hasTests }: App,
-  { plugin }: Packages,
-): string => `import ${plugin.name} from '${plugin.from}';
-import { defineConfig } from '${hasTests ? 'vitest/config' : 'vite'}';
+const viteConfig = ({ hasTests }: App, { plugin }: Packages): string =>
+  script`import ${named(plugin.name)} from ${plugin.from};
+import { defineConfig } from ${hasTests ? 'vitest/config' : 'vite'};
 
 export default defineConfig({
-  plugins: [${plugin.name}()],
+  plugins: [${named(plugin.name)}()],
   // Classes with dashes in sheets are called without them in code.
   css: { modules: { localsConvention: 'dashesOnly' } },
-${hasTests ? "  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'], testTimeout: 20_000 },\n" : ''}});
-`;
+${hasTests ? script`  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'], testTimeout: 20_000 },\n` : script``}});
+`.text;
 
 /** Runs the journeys in a browser, against the app as it is developed. */
 export const playwrightConfig = `import { defineConfig } from '@playwright/test';
@@ -109,19 +108,19 @@ export const prettierignore = 'dist/\npackage-lock.json\n';
 
 /** @param root id of the element that the app is shown in */
 export function indexHtml(title: string, root: string, main: string): string {
-  return `<!doctype html>
+  return hypertext`<!doctype html>
 <html lang="en">
   <head>
     <meta charset="utf-8" />
     <meta name="viewport" content="width=device-width, initial-scale=1" />
-    <title>${escapeText(title)}</title>
+    <title>${title}</title>
   </head>
   <body>
     <div id="${root}"></div>
-    <script type="module" src="/src/${main}"></script>
+    <script type="module" src="${`/src/${main}`}"></script>
   </body>
 </html>
-`;
+`.text;
 }
 
 export function readme(

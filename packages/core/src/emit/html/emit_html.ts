@@ -10,7 +10,8 @@ import { classesIn } from '../form/components/extract.ts';
 import { type Palette, paletteOf } from '../form/styles/palette.ts';
 import { shareStyles } from '../form/styles/share.ts';
 import type { EmissionProgress } from '../progress.ts';
-import { commentText, escapeText, escapeValue } from '../quoting.ts';
+import { attributes, hypertext, type Hypertext, tagged } from '../hypertext.ts';
+import { named, onLines, remark, script } from '../script.ts';
 import { baseCss } from '../styles/base_css.ts';
 import { classInSheet } from '../styles/class_names.ts';
 import { facesUsedIn, fontCss } from '../styles/font_css.ts';
@@ -170,28 +171,33 @@ class Site {
     if (!script.isEmpty)
       this.#files.push({ path: `${folder}${page}.js`, ...script.print(`${root || './'}app/`), screen: key });
     const guarding = isGuarded
-      ? ` data-guard="${escapeValue(condition)}"${guard.is ? '' : ' data-guard-is="false"'} data-otherwise="${escapeValue(this.#pages.linkTo(folder, fillRoute(otherwise.route, otherwise.params ?? {})).href)}"`
-      : '';
-    const head: string[] = [
-      '<!doctype html>',
-      `<html lang="en"${guarding}>`,
-      '  <head>',
-      '    <meta charset="utf-8" />',
-      '    <meta name="viewport" content="width=device-width, initial-scale=1" />',
-      `    <title>${escapeText(app.screens[key].name)}</title>`,
+      ? attributes([
+          ['data-guard', condition],
+          ...(guard.is ? [] : [['data-guard-is', 'false'] as const]),
+          [
+            'data-otherwise',
+            this.#pages.linkTo(folder, fillRoute(otherwise.route, otherwise.params ?? {})).href,
+          ],
+        ])
+      : [];
+    const head: Hypertext[] = [
+      hypertext`<!doctype html>`,
+      hypertext`<html lang="en"${guarding}>`,
+      hypertext`  <head>`,
+      hypertext`    <meta charset="utf-8" />`,
+      hypertext`    <meta name="viewport" content="width=device-width, initial-scale=1" />`,
+      hypertext`    <title>${app.screens[key].name}</title>`,
       ...this.#sheets(overlays).map((sheet) => linked(`${root}${sheet}`)),
       ...(hasSheet ? [linked(`${page}.css`)] : []),
-      `    <script type="module" src="${root}app/arrival.js" blocking="render"></script>`,
-      ...(isGuarded
-        ? [`    <script type="module" src="${root}app/guard.js" blocking="render"></script>`]
-        : []),
-      ...modules.map((one) => `    <script type="module" src="${root}app/${one}"></script>`),
-      ...(script.isEmpty ? [] : [`    <script type="module" src="${page}.js"></script>`]),
-      '  </head>',
-      '  <body>',
+      scriptOf(`${root}app/arrival.js`, true),
+      ...(isGuarded ? [scriptOf(`${root}app/guard.js`, true)] : []),
+      ...modules.map((one) => scriptOf(`${root}app/${one}`)),
+      ...(script.isEmpty ? [] : [scriptOf(`${page}.js`)]),
+      hypertext`  </head>`,
+      hypertext`  <body>`,
     ];
     const lines: PageLine[] = [
-      ...head.map((text) => ({ text, key: null })),
+      ...head.map(({ text }) => ({ text, key: null })),
       ...body,
       ...overlays.flatMap(({ lines: own }) => own),
       { text: '  </body>', key: null },
@@ -239,33 +245,32 @@ class Site {
         const { key: own, file } = this.#overlays.get(code)!;
         const { kind, side, modal, escape, outside, url, ms } = overlayOf(app.screens[own]);
         const isDialog = kind === 'dialog' || kind === 'drawer' || kind === 'sheet';
-        const attributes = [
-          `id="overlay-${code}"`,
-          'class="overlay"',
-          `aria-label="${escapeValue(app.screens[own].name)}"`,
-          ...(isDialog
-            ? []
-            : [
-                `role="${kind === 'toast' ? 'status' : kind === 'menu' ? 'menu' : 'dialog'}"`,
-                'popover="manual"',
-              ]),
-          `data-kind="${kind}"`,
-          ...(side ? [`data-side="${side}"`] : []),
-          ...(modal ? ['data-modal'] : []),
-          ...(escape ? ['data-escape'] : []),
-          ...(outside ? ['data-outside'] : []),
-          ...(url ? ['data-address'] : []),
-          ...(ms ? [`data-ms="${ms}"`] : []),
-        ];
-        const tag = isDialog ? 'dialog' : 'div';
+        const said: Readonly<Record<string, string | boolean | undefined>> = {
+          id: `overlay-${code}`,
+          class: 'overlay',
+          'aria-label': app.screens[own].name,
+          role: isDialog ? false : kind === 'toast' ? 'status' : kind === 'menu' ? 'menu' : 'dialog',
+          popover: !isDialog && 'manual',
+          'data-kind': kind,
+          'data-side': side,
+          'data-modal': modal,
+          'data-escape': escape,
+          'data-outside': outside,
+          'data-address': url,
+          'data-ms': ms ? String(ms) : false,
+        };
+        const tag = tagged(isDialog ? 'dialog' : 'div');
+        const opening = attributes(
+          Object.entries(said).flatMap(([name, value]) => (value ? [[name, value] as const] : [])),
+        );
         const { root } = emitScreenOf(this.#plan, own);
         made.push({
           key: own,
           file: `overlays/${file}.css`,
           lines: [
-            { text: `    <${tag} ${attributes.join(' ')}>`, key: root.key },
+            { text: hypertext`    <${tag}${opening}>`.text, key: root.key },
             ...printMarkup(root, 3, this.#context(own, folder, script)),
-            { text: `    </${tag}>`, key: root.key },
+            { text: hypertext`    </${tag}>`.text, key: root.key },
           ],
         });
       }
@@ -325,21 +330,20 @@ class Site {
       if (taken.has(path) || this.#files.some((file) => file.path === path)) continue;
       const { href } = this.#pages.linkTo(folder, to);
       if (href === './') continue;
-      const safe = escapeValue(href);
       this.#text(
         path,
-        `<!doctype html>
+        hypertext`<!doctype html>
 <html lang="en">
   <head>
     <meta charset="utf-8" />
-    <title>${escapeText(this.#name)}</title>
-    <meta http-equiv="refresh" content="0; url=${safe}" />
+    <title>${this.#name}</title>
+    <meta http-equiv="refresh" content="${`0; url=${href}`}" />
   </head>
   <body>
-    <p><a href="${safe}">${escapeText(this.#name)}</a></p>
+    <p><a href="${href}">${this.#name}</a></p>
   </body>
 </html>
-`,
+`.text,
       );
     }
   }
@@ -382,9 +386,10 @@ class Site {
     const { app } = this.#plan.project;
     const lines = [...this.#plan.conditions].map(
       ([id, code]) =>
-        `  /** ${commentText(sentenceCase(app.conditions[id].name))}. */\n  ${code}: ${app.conditions[id].initial},`,
+        script`  /** ${remark(sentenceCase(app.conditions[id].name))}. */\n  ${named(code)}: ${app.conditions[id].initial},`,
     );
-    return `/** Which conditions there are, and whether they hold when the app opens. */\nexport const initial = {\n${lines.join('\n')}\n};\n`;
+    return script`/** Which conditions there are, and whether they hold when the app opens. */\nexport const initial = {\n${onLines(lines)}\n};\n`
+      .text;
   }
 
   #readme(): string {
@@ -414,14 +419,20 @@ What varies in an address stands in its query: \`/tools/:toolId\` is \`tools/too
   }
 }
 
-const linked = (href: string): string => `    <link rel="stylesheet" href="${escapeValue(href)}" />`;
+const linked = (href: string): Hypertext => hypertext`    <link rel="stylesheet" href="${href}" />`;
 
-const notFound = (name: string): string => `<!doctype html>
+const scriptOf = (src: string, blocks = false): Hypertext => {
+  const blocking = blocks ? attributes([['blocking', 'render']]) : [];
+  return hypertext`    <script type="module" src="${src}"${blocking}></script>`;
+};
+
+const notFound = (name: string): string =>
+  hypertext`<!doctype html>
 <html lang="en">
   <head>
     <meta charset="utf-8" />
     <meta name="viewport" content="width=device-width, initial-scale=1" />
-    <title>${escapeText(name)}: there is no such page</title>
+    <title>${name}: there is no such page</title>
     <link rel="stylesheet" href="styles/base.css" />
   </head>
   <body>
@@ -431,20 +442,20 @@ const notFound = (name: string): string => `<!doctype html>
     </main>
   </body>
 </html>
-`;
+`.text;
 
 /** Drawings that recur, in one file, each by its name. */
 function drawings(icons: readonly EmittedIcon[]): string {
-  const print = (node: MarkupElement['children'][number]): string =>
-    !isElement(node)
-      ? isText(node)
-        ? escapeText(node.text)
-        : ''
-      : `<${node.tag}${Object.entries(node.attributes)
-          .map(([one, value]) => ` ${one}="${value === true ? '' : escapeValue(value)}"`)
-          .join('')}${node.children.length ? `>${node.children.map(print).join('')}</${node.tag}>` : ' />'}`;
-  const all = icons.map(
-    ({ name, node }) => `  <g id="${escapeValue(name)}">${node.children.map(print).join('')}</g>`,
-  );
-  return `<svg xmlns="http://www.w3.org/2000/svg">\n${all.join('\n')}\n</svg>\n`;
+  const print = (node: MarkupElement['children'][number]): Hypertext => {
+    if (!isElement(node)) return hypertext`${isText(node) ? node.text : ''}`;
+    const opening = attributes(
+      Object.entries(node.attributes).map(([one, value]) => [one, value === true ? '' : value]),
+    );
+    const tag = tagged(node.tag);
+    return node.children.length
+      ? hypertext`<${tag}${opening}>${node.children.map(print)}</${tag}>`
+      : hypertext`<${tag}${opening} />`;
+  };
+  const all = icons.map(({ name, node }) => hypertext`  <g id="${name}">${node.children.map(print)}</g>\n`);
+  return hypertext`<svg xmlns="http://www.w3.org/2000/svg">\n${all}</svg>\n`.text;
 }

@@ -8,11 +8,11 @@ import {
   textIn,
 } from '../form/markup.ts';
 import { printExpression } from '../print_expression.ts';
-import { quote } from '../quoting.ts';
+import { joined, linesOf, named, onLines, printed, script, type Script, type Written } from '../script.ts';
 import type { PageContext } from './print_page.ts';
 
 /** An arrival as the runtime takes it; null for none. */
-export function arrivalOf(arrival: EmittedArrival): Readonly<Record<string, unknown>> | null {
+export function arrivalOf(arrival: EmittedArrival): Readonly<Record<string, Written>> | null {
   if (arrival.kind === 'none') return null;
   const { kind, ms, easing, delay } = arrival;
   return {
@@ -57,7 +57,7 @@ const MODULES: Readonly<Record<string, string>> = {
 export class PageScript {
   readonly #names = new Set<string>();
   readonly #uses = new Set<string>();
-  readonly #statements: { readonly code: string; readonly key: string | null }[] = [];
+  readonly #statements: { readonly code: Script; readonly key: string | null }[] = [];
   /** Names of the overlays that it opens. */
   readonly opens = new Set<string>();
 
@@ -72,22 +72,22 @@ export class PageScript {
 
   /** Lets an element do something; gives its name, or null where nothing is done with the element itself. */
   act(node: MarkupElement, acts: readonly EmittedAct[], context: PageContext): string | null {
-    const gestures: string[] = [];
+    const gestures: Script[] = [];
     for (const act of acts) {
       const code = this.#function(act, context);
       switch (act.on) {
         case 'key':
-          this.#say(`onKey(${quote(act.key ?? 'Enter')}, ${code});`, node.key, 'onKey');
+          this.#say(script`onKey(${act.key ?? 'Enter'}, ${code});`, node.key, 'onKey');
           break;
         case 'after':
         case 'load':
-          this.#say(`after(${act.on === 'load' ? 0 : (act.ms ?? 0)}, ${code});`, node.key, 'after');
+          this.#say(script`after(${act.on === 'load' ? 0 : (act.ms ?? 0)}, ${code});`, node.key, 'after');
           break;
         case 'swipe':
-          gestures.push(`${camelCase(`swipe ${act.side ?? 'left'}`)}: ${code}`);
+          gestures.push(script`${named(camelCase(`swipe ${act.side ?? 'left'}`))}: ${code}`);
           break;
         default:
-          gestures.push(`${camelCase(act.on)}: ${code}`);
+          gestures.push(script`${named(camelCase(act.on))}: ${code}`);
       }
     }
     if (!gestures.length) return null;
@@ -96,7 +96,7 @@ export class PageScript {
       this.#names.has(one),
     );
     this.#names.add(name);
-    this.#say(`act(${quote(name)}, { ${gestures.join(', ')} });`, node.key, 'act');
+    this.#say(script`act(${name}, { ${gestures} });`, node.key, 'act');
     return name;
   }
 
@@ -107,83 +107,89 @@ export class PageScript {
       byModule.set(MODULES[name], [...(byModule.get(MODULES[name]) ?? []), name]);
     const head = [...byModule]
       .sort()
-      .map(([file, names]) => `import { ${names.join(', ')} } from '${app}${file}';`);
+      .map(([file, names]) => script`import { ${names.map(named)} } from ${app + file};`);
     const lines: (string | null)[] = [...head.map(() => null), null];
-    for (const { code, key } of this.#statements) for (const _ of code.split('\n')) lines.push(key);
-    return { text: `${[...head, '', ...this.#statements.map(({ code }) => code)].join('\n')}\n`, lines };
+    for (const { code, key } of this.#statements) for (const _ of linesOf(code)) lines.push(key);
+    return {
+      text: `${onLines([...head, script``, ...this.#statements.map(({ code }) => code)]).text}\n`,
+      lines,
+    };
   }
 
-  #say(code: string, key: string | null, use: string): void {
+  #say(code: Script, key: string | null, use: string): void {
     this.#uses.add(use);
     this.#statements.push({ code, key });
   }
 
-  #function({ ways }: EmittedAct, context: PageContext): string {
+  #function({ ways }: EmittedAct, context: PageContext): Script {
     const last = ways.findIndex((way) => !way.when);
     const reached = last < 0 ? ways : ways.slice(0, last + 1);
     const [only] = reached;
     if (reached.length === 1 && !only.when && only.steps.length === 1)
-      return `() => ${this.#call(only.steps[0], context)}`;
+      return script`() => ${this.#call(only.steps[0], context)}`;
     const body = reached.map(({ when, steps }, i) => {
-      const calls = steps.map((step) => `${this.#call(step, context)};`).join(' ');
-      const test = when ? `if (${this.#condition(when)}) ` : '';
-      return `${i ? 'else ' : ''}${test}${when || i ? `{ ${calls} }` : calls}`;
+      const calls = joined(
+        steps.map((step) => script`${this.#call(step, context)};`),
+        ' ',
+      );
+      const test = when ? script`if (${this.#condition(when)}) ` : script``;
+      return script`${i ? script`else ` : script``}${test}${when || i ? script`{ ${calls} }` : calls}`;
     });
-    return `() => {\n  ${body.join('\n  ')}\n}`;
+    return script`() => {\n  ${joined(body, '\n  ')}\n}`;
   }
 
-  #condition(when: Expression): string {
-    return printExpression(when, {
-      prop: (name) => name,
-      variable: (name) => {
-        this.#uses.add('holds');
-        return `holds(${quote(name)})`;
-      },
-      parameter: (_where, name) => `new URLSearchParams(location.search).get(${quote(name)})`,
-      path: 'location.pathname',
-    });
+  #condition(when: Expression): Script {
+    return printed(
+      printExpression(when, {
+        prop: (name) => name,
+        variable: (name) => {
+          this.#uses.add('holds');
+          return script`holds(${name})`.text;
+        },
+        parameter: (_where, name) => script`new URLSearchParams(location.search).get(${name})`.text,
+        path: 'location.pathname',
+      }),
+    );
   }
 
-  #call(step: EmittedStep, context: PageContext): string {
+  #call(step: EmittedStep, context: PageContext): Script {
     const arrival = 'arrival' in step ? arrivalOf(step.arrival) : null;
     const literal = arrival && literalOf(arrival);
-    const use = (name: string): string => {
+    const use = (name: string): Script => {
       this.#uses.add(name);
-      return name;
+      return named(name);
     };
+    const or = (argument: Script | null): Script => (argument ? script`, ${argument}` : script``);
     switch (step.kind) {
       case 'go': {
         const { href, keeps } = context.linkTo(step.to);
         const how = [
-          ...(literal ? [`arrival: ${literal}`] : []),
-          ...(keeps.length ? [`keeps: [${keeps.map(quote).join(', ')}]`] : []),
+          ...(literal ? [script`arrival: ${literal}`] : []),
+          ...(keeps.length ? [script`keeps: [${keeps}]`] : []),
         ];
-        return `${use('go')}(${quote(href)}${how.length ? `, { ${how.join(', ')} }` : ''})`;
+        return script`${use('go')}(${href}${or(how.length ? script`{ ${how} }` : null)})`;
       }
       case 'back':
-        return `${use('back')}(${quote(context.linkTo(step.fallback).href)}${literal ? `, { arrival: ${literal} }` : ''})`;
+        return script`${use('back')}(${context.linkTo(step.fallback).href}${or(literal && script`{ arrival: ${literal} }`)})`;
       case 'external':
-        return `location.assign(${quote(step.href)})`;
+        return script`location.assign(${step.href})`;
       case 'file':
-        return `${use('saveFile')}(new URL(${quote(context.assetUrl(step.asset))}, location.href).href, ${quote(step.name)})`;
+        return script`${use('saveFile')}(new URL(${context.assetUrl(step.asset)}, location.href).href, ${step.name})`;
       case 'drawer':
-        return `document.getElementById(${quote(step.id)})?.showPopover()`;
+        return script`document.getElementById(${step.id})?.showPopover()`;
       case 'open':
         this.opens.add(step.overlay);
-        return `${use('open')}(${quote(step.overlay)}${literal ? `, ${literal}` : ''})`;
+        return script`${use('open')}(${step.overlay}${or(literal)})`;
       case 'close':
-        return `${use('close')}()`;
+        return script`${use('close')}()`;
       case 'set':
-        return `${use('set')}(${quote(step.condition)}, ${step.value})`;
+        return script`${use('set')}(${step.condition}, ${step.value})`;
     }
   }
 }
 
 /** A flat record as a literal. */
-const literalOf = (record: Readonly<Record<string, unknown>>): string =>
-  `{ ${Object.entries(record)
-    .map(
-      ([name, value]) =>
-        `${name}: ${Array.isArray(value) ? `[${value.map((one) => quote(String(one))).join(', ')}]` : typeof value === 'string' ? quote(value) : String(value)}`,
-    )
-    .join(', ')} }`;
+const literalOf = (record: Readonly<Record<string, Written>>): Script =>
+  script`{ ${Object.entries(record).map(
+    ([name, value]) => script`${named(name)}: ${Array.isArray(value) ? script`[${value}]` : value}`,
+  )} }`;

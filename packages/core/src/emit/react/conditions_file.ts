@@ -1,22 +1,27 @@
 import type { Condition } from '../../model/app.ts';
 import { sentenceCase } from '../../model/names.ts';
-import { commentText } from '../quoting.ts';
+import { named, onLines, remark, script } from '../script.ts';
 
 /** What is true or not while the app runs. */
 export function conditionsTs(
   conditions: readonly { readonly name: string; readonly condition: Condition }[],
 ): string {
-  return `import { useSyncExternalStore } from 'react';
+  return script`import { useSyncExternalStore } from 'react';
 
 /** What is true or not while the app runs. Kept for as long as the tab is open. */
 export interface Conditions {
-${conditions.map(({ name, condition }) => `  /** ${commentText(sentenceCase(condition.name))}. */\n  ${name}: boolean;`).join('\n')}
+${onLines(
+  conditions.map(
+    ({ name, condition }) =>
+      script`  /** ${remark(sentenceCase(condition.name))}. */\n  ${named(name)}: boolean;`,
+  ),
+)}
 }
 
 const KEY = 'conditions';
 const listeners = new Set<() => void>();
 let now: Conditions = {
-${conditions.map(({ name, condition }) => `  ${name}: ${condition.initial},`).join('\n')}
+${onLines(conditions.map(({ name, condition }) => script`  ${named(name)}: ${condition.initial},`))}
   ...JSON.parse(sessionStorage.getItem(KEY) ?? '{}'),
 };
 
@@ -35,5 +40,5 @@ export function useConditions(): Conditions {
     () => now,
   );
 }
-`;
+`.text;
 }

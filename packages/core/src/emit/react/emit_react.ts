@@ -2,6 +2,7 @@ import type { Project } from '../../model/project.ts';
 import type { Around, Dialect, View, WrittenApp } from '../bundled/dialect.ts';
 import { emitBundled, listsIn } from '../bundled/emit_bundled.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
+import { named, script } from '../script.ts';
 import * as common from '../bundled/project_files.ts';
 import { sheetFile } from '../bundled/wording.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
@@ -98,7 +99,7 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
             'src/overlays/overlays.ts',
             overlaysTs(
               overlays,
-              (component) => `import { ${component} } from './${component}/${component}';`,
+              (component) => script`import { ${named(component)} } from ${`./${component}/${component}`};`,
             ),
           ),
         ]

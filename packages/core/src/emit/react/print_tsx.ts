@@ -92,8 +92,10 @@ export function functionLines(
   ].filter((text) => typeof text === 'string');
   const blocks: Line[][] = [
     taken.map((text) => indented(text)),
-    ...[...used.handlers.values()].map((handler) => handler.lines.map((text) => indented(text, handler.key))),
-    used.hooks.map((text) => indented(text)),
+    ...[...used.handlers.values()].map((handler) =>
+      handler.lines.map(({ text }) => indented(text, handler.key)),
+    ),
+    used.hooks.map(({ text }) => indented(text)),
   ];
   for (const block of blocks) if (block.length) lines.push(...block, { text: '', key: null });
   const only = body.length === 1 ? `  return ${body[0].text.trim()};` : '';
@@ -424,7 +426,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
         to
           ? `to={${to}}`
           : `to=${jsxValue(link.kind === 'go' ? link.to : link.kind === 'back' ? link.fallback : '')}`,
-        ...(arrival ? [`arrival={${arrival}}`] : []),
+        ...(arrival ? [`arrival={${arrival.text}}`] : []),
       );
     }
   } else if (form === 'button' && link.kind === 'back') {
@@ -432,7 +434,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     tag = 'Back';
     attributes.unshift(
       to ? `fallback={${to}}` : `fallback=${jsxValue(link.fallback)}`,
-      ...(arrival ? [`arrival={${arrival}}`] : []),
+      ...(arrival ? [`arrival={${arrival.text}}`] : []),
     );
   } else {
     const call = callOf(link, used, to);
@@ -514,7 +516,7 @@ function actAttributes(node: MarkupElement, used: Used): string[] {
     if (on === 'submit') used.helpers.add('submitting');
     return `${on === 'press' ? 'onClick' : EVENTS[on]}={${on === 'submit' ? `submitting(${handler})` : handler}}`;
   });
-  return gestures ? [...attributes, `{...gestures(${gestures})}`] : attributes;
+  return gestures ? [...attributes, `{...gestures(${gestures.text})}`] : attributes;
 }
 
 /** A prop's value as an expression. */

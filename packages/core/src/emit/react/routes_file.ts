@@ -3,7 +3,7 @@ import type { App } from '../../model/app.ts';
 import { isUsed, type Project } from '../../model/project.ts';
 import { fillRoute, normaliseRoute } from '../../paths/pattern.ts';
 import { PRINT_WIDTH } from '../line_width.ts';
-import { jsxValue, quote } from '../quoting.ts';
+import { indented, inTsx, joined, linesOf, named, onLines, script, type Script } from '../script.ts';
 import { type RouteEntry, type RouteNode, routeTree, targetOfRedirect } from '../form/route_tree.ts';
 
 interface RouteNames {
@@ -19,42 +19,44 @@ export function routesTsx(project: Project, rows: readonly RouteEntry[], names: 
   const hasRoot = rows.some((row) => normaliseRoute(row.path) === '/') || hasRedirect(app, '/');
   const hasNotFound = rows.some((row) => row.path === '/*');
   const uses = { navigate: false, guard: false, redirect: false };
-  const lines: string[] = [];
+  const lines: Script[] = [];
   if (!hasRoot && rows.length) {
     uses.navigate = true;
-    lines.push(`      { path: '/', element: <Navigate to=${jsxValue(names.start)} replace /> },`);
+    lines.push(script`      { path: '/', element: <Navigate to=${inTsx(names.start)} replace /> },`);
   }
-  const entry = (row: RouteEntry, address: string, depth: number): string[] => {
+  const entry = (row: RouteEntry, address: Script, depth: number): Script => {
     const guard = app.screens[row.key].guard;
     const condition = guard && names.conditionOf(guard.condition);
     const other = guard && isUsed(project, guard.otherwise) ? app.screens[guard.otherwise] : null;
-    const handle = `handle: { title: ${quote(row.name)} }`;
+    const handle = script`handle: { title: ${row.name} }`;
     if (!guard || !condition || !other)
-      return object([address, `lazy: async () => ({ Component: ${loaded(row)} })`, handle], depth);
+      return object([address, script`lazy: async () => ({ Component: ${loaded(row)} })`, handle], depth);
     uses.guard = true;
     const to = fillRoute(other.route, other.params ?? {});
     const attributes = [
-      `condition=${jsxValue(condition)}`,
-      ...(guard.is ? [] : ['is={false}']),
-      `otherwise=${jsxValue(to)}`,
+      script`condition=${inTsx(condition)}`,
+      ...(guard.is ? [] : [script`is={false}`]),
+      script`otherwise=${inTsx(to)}`,
     ];
-    const lazy = `lazy: async () => {\n  const ${row.folder} = ${loaded(row)};\n  return { ${guarded(row.folder, attributes, depth)} };\n}`;
+    const lazy = script`lazy: async () => {
+  const ${named(row.folder)} = ${loaded(row)};
+  return { ${guarded(named(row.folder), attributes, depth)} };
+}`;
     return object([address, lazy, handle], depth);
   };
-  const print = (nodes: readonly RouteNode[], depth: number): string[] =>
-    nodes.flatMap((node) => {
+  const print = (nodes: readonly RouteNode[], depth: number): Script[] =>
+    nodes.map((node) => {
       if (node.kind === 'screen')
-        return entry(node.row, node.path === null ? 'index: true' : `path: ${quote(node.path)}`, depth);
-      const indent = '  '.repeat(depth);
-      return [
-        `${indent}{`,
-        ...(node.path === null ? [] : [`${indent}  path: ${quote(node.path)},`]),
-        `${indent}  Component: ${node.name},`,
-        `${indent}  children: [`,
+        return entry(node.row, node.path === null ? script`index: true` : script`path: ${node.path}`, depth);
+      return onLines([
+        indented(script`{`, depth),
+        ...(node.path === null ? [] : [indented(script`path: ${node.path},`, depth + 1)]),
+        indented(script`Component: ${named(node.name)},`, depth + 1),
+        indented(script`children: [`, depth + 1),
         ...print(node.children, depth + 2),
-        `${indent}  ],`,
-        `${indent}},`,
-      ];
+        indented(script`],`, depth + 1),
+        indented(script`},`, depth),
+      ]);
     });
   const last = rows.find((row) => row.path === '/*');
   lines.push(
@@ -69,13 +71,13 @@ export function routesTsx(project: Project, rows: readonly RouteEntry[], names: 
   for (const [from, { to }] of Object.entries(app.redirects).sort(([a], [b]) => (a < b ? -1 : 1))) {
     if (!isUsed(project, to)) continue;
     uses.redirect = true;
-    const target = jsxValue(targetOfRedirect(app, from, to));
-    lines.push(...object([`path: ${quote(from)}`, `element: <Redirect to=${target} />`], 3));
+    const target = inTsx(targetOfRedirect(app, from, to));
+    lines.push(object([script`path: ${from}`, script`element: <Redirect to=${target} />`], 3));
   }
   lines.push(
-    ...(last
-      ? entry(last, "path: '*'", 3)
-      : [`      { path: '*', Component: NotFound, handle: { title: 'Not found' } },`]),
+    last
+      ? entry(last, script`path: '*'`, 3)
+      : script`      { path: '*', Component: NotFound, handle: { title: 'Not found' } },`,
   );
   const imports = [
     ...(hasNotFound ? [] : [['NotFound', './screens/NotFound/NotFound'] as const]),
@@ -86,12 +88,17 @@ export function routesTsx(project: Project, rows: readonly RouteEntry[], names: 
     ['Shell', './shell/Shell'] as const,
   ]
     .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([name, path]) => `import { ${name} } from '${path}';`);
+    .map(([name, path]) => script`import { ${named(name)} } from ${path};`);
   const shell = names.hasOverlays
-    ? '    element: (\n      <OverlayProvider>\n        <Shell />\n      </OverlayProvider>\n    ),'
-    : '    Component: Shell,';
-  return `import { ${uses.navigate ? 'Navigate, ' : ''}type RouteObject } from 'react-router';
-${imports.join('\n')}
+    ? script`    element: (
+      <OverlayProvider>
+        <Shell />
+      </OverlayProvider>
+    ),`
+    : script`    Component: Shell,`;
+  const navigate = uses.navigate ? script`Navigate, ` : script``;
+  return script`import { ${navigate}type RouteObject } from 'react-router';
+${onLines(imports)}
 
 export const routes: RouteObject[] = [
   {
@@ -99,40 +106,45 @@ ${shell}
     // While the first screen is on its way.
     HydrateFallback: () => null,
     children: [
-${lines.join('\n')}
+${onLines(lines)}
     ],
   },
 ];
-`;
+`.text;
 }
 
 const hasRedirect = (app: App, path: string): boolean => Object.hasOwn(app.redirects, path);
 
 /** The component of a screen, of which nothing is loaded before somebody comes there. */
-const loaded = ({ folder }: RouteEntry): string =>
-  `(await import('./screens/${folder}/${folder}')).${folder}`;
+const loaded = ({ folder }: RouteEntry): Script =>
+  script`(await import(${`./screens/${folder}/${folder}`})).${named(folder)}`;
 
 /** `element: <Guard …><Screen /></Guard>`, on lines of its own where it is long. */
-function guarded(component: string, attributes: readonly string[], depth: number): string {
-  const indent = '  '.repeat(depth + 1);
-  const open = `<Guard ${attributes.join(' ')}>`;
-  const head =
-    `${indent}  ${open}`.length <= PRINT_WIDTH
-      ? [`${indent}  ${open}`]
-      : [`${indent}  <Guard`, ...attributes.map((attribute) => `${indent}    ${attribute}`), `${indent}  >`];
-  return ['element: (', ...head, `${indent}    <${component} />`, `${indent}  </Guard>`, `${indent})`].join(
-    '\n',
-  );
+function guarded(component: Script, attributes: readonly Script[], depth: number): Script {
+  const head = (further: number): Script => {
+    const flat = indented(script`<Guard ${joined(attributes, ' ')}>`, further);
+    return flat.length <= PRINT_WIDTH
+      ? flat
+      : onLines([
+          indented(script`<Guard`, further),
+          ...attributes.map((attribute) => indented(attribute, further + 1)),
+          indented(script`>`, further),
+        ]);
+  };
+  return script`element: (
+${head(depth + 2)}
+${indented(script`<${component} />`, depth + 3)}
+${indented(script`</Guard>`, depth + 2)}
+${indented(script`)`, depth + 1)}`;
 }
 
 /** An object of these properties, on one line where it fits. */
-function object(properties: readonly string[], depth: number): string[] {
-  const indent = '  '.repeat(depth);
-  const flat = `${indent}{ ${properties.join(', ')} },`;
-  if (flat.length <= PRINT_WIDTH && !flat.includes('\n')) return [flat];
-  return [
-    `${indent}{`,
-    ...properties.flatMap((property) => `${indent}  ${property},`.split('\n')),
-    `${indent}},`,
-  ];
+function object(properties: readonly Script[], depth: number): Script {
+  const flat = indented(script`{ ${joined(properties, ', ')} },`, depth);
+  if (flat.length <= PRINT_WIDTH && linesOf(flat).length === 1) return flat;
+  return onLines([
+    indented(script`{`, depth),
+    ...properties.map((property) => indented(script`${property},`, depth + 1)),
+    indented(script`},`, depth),
+  ]);
 }

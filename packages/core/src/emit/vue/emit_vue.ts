@@ -2,6 +2,7 @@ import type { Project } from '../../model/project.ts';
 import type { Around, Dialect, View, WrittenApp } from '../bundled/dialect.ts';
 import { emitBundled, listsIn } from '../bundled/emit_bundled.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
+import { named, script } from '../script.ts';
 import * as common from '../bundled/project_files.ts';
 import { sheetFile } from '../bundled/wording.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
@@ -135,7 +136,10 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
       ? [
           text(
             'src/overlays/overlays.ts',
-            overlaysTs(opening, (component) => `import ${component} from './${component}/${component}.vue';`),
+            overlaysTs(
+              opening,
+              (component) => script`import ${named(component)} from ${`./${component}/${component}.vue`};`,
+            ),
           ),
         ]
       : []),

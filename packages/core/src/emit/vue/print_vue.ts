@@ -28,6 +28,7 @@ import {
 } from '../form/markup.ts';
 import { type ExpressionNames, printExpression } from '../print_expression.ts';
 import { escapeText, escapeValue, quote } from '../quoting.ts';
+import { named, printed, script } from '../script.ts';
 
 /** Where a file stands among the others. */
 export interface VueFile extends Pick<Around, 'classes' | 'iconOf' | 'assetImport'> {
@@ -155,8 +156,8 @@ function scriptOf(used: VueUse): Line[] {
     plain(imports),
     plain(file.props ? propsLines(file.props.of, file.props.list) : []),
     plain(constants),
-    ...[...used.handlers.values()].map(({ lines, key }) => lines.map((text) => ({ text, key }))),
-    plain(used.hooks),
+    ...[...used.handlers.values()].map(({ lines, key }) => lines.map(({ text }) => ({ text, key }))),
+    plain(used.hooks.map(({ text }) => text)),
   ];
   return blocks
     .filter((block) => block.length)
@@ -318,7 +319,7 @@ function openingOf(
   const spreads: string[] = [];
   const after: string[] = [];
   const arrival = link && 'arrival' in link ? arrivalLiteral(link.arrival) : null;
-  const arrives = arrival ? [bound('arrival', arrival)] : [];
+  const arrives = arrival ? [bound('arrival', arrival.text)] : [];
   if (link && form === 'anchor') {
     if (link.kind === 'external')
       attributes.push(to ? bound('href', to) : `href="${escapeValue(link.href)}"`, 'rel="noreferrer"');
@@ -369,7 +370,7 @@ function openingOf(
         used.helpers.add('pressable');
         spreads.push(`pressable(${handler})`);
       } else after.push(`@${EVENTS[on]}="${handler}"`);
-    if (gestures) spreads.push(`gestures(${gestures})`);
+    if (gestures) spreads.push(`gestures(${gestures.text})`);
   }
   if (spreads.length) {
     const one =
@@ -384,7 +385,7 @@ function callInTemplate(link: EmittedLink, call: string, node: MarkupElement, us
   if (link.kind !== 'external' && link.kind !== 'drawer') return call;
   const words = pascalCase(textIn(node).split(/\s+/).slice(0, 3).join(' ')).slice(0, 30);
   const name = uniqueCodeName(`open${words || 'Link'}`, 'openLink', (one) => used.handlers.has(one));
-  used.handlers.set(name, { lines: [`const ${name} = () => ${call};`], key: node.key });
+  used.handlers.set(name, { lines: [script`const ${named(name)} = () => ${printed(call)};`], key: node.key });
   return `${name}()`;
 }
 

@@ -3,7 +3,7 @@ import { isUsed, type Project } from '../../model/project.ts';
 import { fillRoute, normaliseRoute } from '../../paths/pattern.ts';
 import type { PlacedLayout } from '../form/layouts/layouts.ts';
 import { type RouteEntry, sortedRoutes, targetOfRedirect } from '../form/route_tree.ts';
-import { quote } from '../quoting.ts';
+import { joined, named, onLines, script, type Script } from '../script.ts';
 
 interface RouteNames {
   readonly start: string;
@@ -28,24 +28,26 @@ export function routesTs(project: Project, rows: readonly RouteEntry[], names: R
   const paths = new Set(rows.map(({ path }) => path));
   const homeOf = (key: string): string | null =>
     names.layouts.filter((layout) => layout.screens.includes(key)).at(-1)?.name ?? null;
-  const entry = (row: RouteEntry, path = vuePath(row.path)): string => {
+  const entry = (row: RouteEntry, path = vuePath(row.path)): Script => {
     const guard = app.screens[row.key].guard;
     const condition = guard && names.conditionOf(guard.condition);
     const other = guard && isUsed(project, guard.otherwise) ? app.screens[guard.otherwise] : null;
     const fields = [
-      `path: ${quote(path)}`,
-      `component: () => import('./screens/${row.folder}/${row.folder}.vue')`,
-      `meta: { title: ${quote(row.name)} }`,
+      script`path: ${path}`,
+      script`component: () => import(${`./screens/${row.folder}/${row.folder}.vue`})`,
+      script`meta: { title: ${row.name} }`,
     ];
     if (guard && condition && other) {
       used.add('conditions').add('fill');
-      const to = quote(fillRoute(other.route, other.params ?? {}));
-      const test = `conditions.${condition}${guard.is ? '' : ' === false'}`;
-      fields.push(`beforeEnter: (to) => ${test} || fill(${to}, to.params)`);
+      const to = fillRoute(other.route, other.params ?? {});
+      const test = guard.is
+        ? script`conditions.${named(condition)}`
+        : script`conditions.${named(condition)} === false`;
+      fields.push(script`beforeEnter: (to) => ${test} || fill(${to}, to.params)`);
     }
-    return `{ ${fields.join(', ')} }`;
+    return script`{ ${joined(fields, ', ')} }`;
   };
-  const within = (parent: string | null): string[] => [
+  const within = (parent: string | null): Script[] => [
     ...sortedRoutes(rows)
       .filter((row) => row.path !== '/*' && homeOf(row.key) === parent)
       .map((row) => entry(row)),
@@ -56,7 +58,7 @@ export function routesTs(project: Project, rows: readonly RouteEntry[], names: R
         paths.add(path);
         const first = sortedRoutes(rows.filter(({ key }) => screens.includes(key)))[0];
         const lead = first ? fillRoute(first.path, app.screens[first.key].params ?? {}) : names.start;
-        return `{ path: ${quote(path)}, redirect: ${quote(lead)}, component: ${name}, children: [${within(name).join(', ')}] }`;
+        return script`{ path: ${path}, redirect: ${lead}, component: ${named(name)}, children: [${within(name)}] }`;
       }),
   ];
   const hasRoot = rows.some((row) => normaliseRoute(row.path) === '/') || Object.hasOwn(app.redirects, '/');
@@ -66,29 +68,31 @@ export function routesTs(project: Project, rows: readonly RouteEntry[], names: R
     .flatMap(([from, { to }]) => {
       if (!isUsed(project, to)) return [];
       const target = targetOfRedirect(app, from, to);
-      if (!/\/:/.test(target)) return [`{ path: ${quote(vuePath(from))}, redirect: ${quote(target)} }`];
+      if (!/\/:/.test(target)) return [script`{ path: ${vuePath(from)}, redirect: ${target} }`];
       used.add('fill');
-      return [`{ path: ${quote(vuePath(from))}, redirect: (to) => fill(${quote(target)}, to.params) }`];
+      return [script`{ path: ${vuePath(from)}, redirect: (to) => fill(${target}, to.params) }`];
     });
   const all = [
-    ...(hasRoot || !rows.length ? [] : [`{ path: '/', redirect: ${quote(names.start)} }`]),
+    ...(hasRoot || !rows.length ? [] : [script`{ path: '/', redirect: ${names.start} }`]),
     ...within(null),
     ...redirects,
     last
       ? entry(last, '/:rest(.*)*')
-      : `{ path: '/:rest(.*)*', name: 'not-found', component: NotFound, meta: { title: 'Not found' } }`,
+      : script`{ path: '/:rest(.*)*', name: 'not-found', component: NotFound, meta: { title: 'Not found' } }`,
   ];
   const imports = [
-    "import type { RouteRecordRaw } from 'vue-router';",
-    ...names.layouts.map(({ name }) => `import ${name} from './layouts/${name}/${name}.vue';`),
-    ...(used.has('fill') ? ["import { fill } from './navigation/fill';"] : []),
-    ...(last ? [] : ["import NotFound from './screens/NotFound/NotFound.vue';"]),
-    ...(used.has('conditions') ? ["import { conditions } from './state/conditions';"] : []),
+    script`import type { RouteRecordRaw } from 'vue-router';`,
+    ...names.layouts.map(
+      ({ name }) => script`import ${named(name)} from ${`./layouts/${name}/${name}.vue`};`,
+    ),
+    ...(used.has('fill') ? [script`import { fill } from './navigation/fill';`] : []),
+    ...(last ? [] : [script`import NotFound from './screens/NotFound/NotFound.vue';`]),
+    ...(used.has('conditions') ? [script`import { conditions } from './state/conditions';`] : []),
   ];
-  return `${imports.join('\n')}
+  return script`${onLines(imports)}
 
 export const routes: RouteRecordRaw[] = [
-${all.map((one) => `  ${one},`).join('\n')}
+${onLines(all.map((one) => script`  ${one},`))}
 ];
-`;
+`.text;
 }
