@@ -98,3 +98,24 @@ test('where the bars of all screens changed, all go on together', () => {
   expect(made.app.components[id]).toEqual(project.app.components[id]);
   expect(made.app.layouts).toEqual(project.app.layouts);
 });
+
+test('what the screens of a layout still have in common when one leaves it stays with them', () => {
+  const heading = (screen: Screen): Screen => ({
+    ...screen,
+    root: mapped(screen.root, (one) =>
+      one.text?.endsWith('of the library') ? { ...one, text: 'Library' } : one,
+    ),
+  });
+  const pile = [screens[0], ...screens.slice(1).map(heading)];
+  const made = wired(...pile);
+  const before = next({ ...made, app: applyChange(made.app, surelyShared(made)) }, pile, 2);
+  const inLayout = (one: Project): string =>
+    emitReact(one, 'App')
+      .files.flatMap((file) => ('text' in file && /^src\/layouts\/.*tsx$/.test(file.path) ? [file.text] : []))
+      .join();
+  expect(inLayout(before)).not.toContain('Library');
+  const after = next(before, [shorter(screens[0]), ...pile.slice(1)], 3);
+  expect(Object.values(after.app.layouts)[0].screens).toHaveLength(TABS.length - 1);
+  expect(inLayout(after)).not.toContain('Library');
+  expect(others(after)).toEqual(others(before));
+});

@@ -1,3 +1,4 @@
+import { codeBefore } from '../emit/form/before.ts';
 import { frameAround } from '../emit/form/layouts/layouts.ts';
 import { applyChange, type Change, putComponent, putLayout } from '../change/change.ts';
 import { type Fitting, fittingTemplate } from '../emit/form/components/extract.ts';
@@ -19,19 +20,19 @@ const MOST_COMPARED = 12;
  * @param before the project without the iteration
  * @param project with it
  * @param changed keys of the screens that came otherwise than before
- * @param asked ids of components that somebody is asked about anyway
+ * @param together ids of components whose places somebody wants to stay together, however they are built
  */
 export function standingApart(
   before: Project,
   project: Project,
   changed: ReadonlySet<string>,
-  asked: ReadonlySet<string>,
+  together: ReadonlySet<string>,
 ): Change[] {
   if (!changed.size) return [];
   const { components, layouts } = project.app;
   if (!Object.keys(components).length && !Object.keys(layouts).length) return [];
   const [was, is] = [new EmissionPlan(before), new EmissionPlan(project)];
-  const apart = apartComponents(was, is, project, changed, asked);
+  const apart = apartComponents(was, is, project, changed, together);
   const app = apart.reduce(applyChange, project.app);
   return [
     ...apart,
@@ -49,12 +50,11 @@ function apartComponents(
   is: EmissionPlan,
   { app }: Project,
   changed: ReadonlySet<string>,
-  asked: ReadonlySet<string>,
+  together: ReadonlySet<string>,
 ): Change[] {
-  const wanted = Object.entries(app.components).filter(
-    ([id, { kind }]) => kind === 'component' && !asked.has(id),
-  );
+  const wanted = Object.entries(app.components).filter(([id]) => !together.has(id));
   if (!wanted.length) return [];
+  const before = codeBefore(app).defaults;
   const keys = new Set(wanted.flatMap(([, { places, apart = [] }]) => [...places, ...apart]));
   const were = placesOf(was, keys, changed);
   const are = placesOf(is, keys);
@@ -70,7 +70,7 @@ function apartComponents(
       const among = [...sample, ...more].sort(
         (a, b) => (order.get(a.key) ?? order.size) - (order.get(b.key) ?? order.size),
       );
-      const made = fittingTemplate(among, component);
+      const made = fittingTemplate(among, component, before.get(id));
       return made && more.every((place) => made.places.includes(place))
         ? { says: givenTo(made, sample), conditions: conditionsIn(made.template.root) }
         : null;
@@ -81,8 +81,8 @@ function apartComponents(
       const then = given(...some.flatMap(({ key }) => were.get(key) ?? []));
       const still = given(...some);
       if (!still) return true;
-      const isWorse = still.says !== then?.says || still.conditions > then.conditions;
-      return isWorse && (!then || alone.says === then.says);
+      if (!then || still.conditions > then.conditions) return true;
+      return still.says !== then.says && alone.says === then.says;
     };
     const moved = now.filter(({ screen }) => changed.has(screen));
     const single = moved.filter((place) => leave([place]));
@@ -185,11 +185,11 @@ function apartScreens(
   const wanted = Object.entries(layouts);
   if (!wanted.length) return [];
   const isShown = new Set(is.screens.filter((key) => was.screens.includes(key)));
-  const around = (plan: EmissionPlan, screens: readonly string[]): string | null => {
-    const frame = frameAround(plan, screens);
-    return frame && signOf(frame.usual);
-  };
   return wanted.flatMap(([id, layout]): Change[] => {
+    const around = (plan: EmissionPlan, screens: readonly string[]): string | null => {
+      const frame = frameAround(plan, screens, id);
+      return frame && signOf(frame.usual);
+    };
     const { screens, apart = [] } = layout;
     const settled = screens.filter((key) => isShown.has(key) && !changed.has(key));
     const moved = (key: string): boolean => isShown.has(key) && changed.has(key);

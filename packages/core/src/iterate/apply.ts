@@ -85,23 +85,29 @@ export function applyIteration(
       return old && standing !== 'same' && isOwnDrawing(step) ? [old.key] : [];
     }),
   );
+  // What the round leaves alone is written as before.
+  const code = design.screens.length ? keepCode(app, codeOf(project)) : all([]);
   const apart = standingApart(
     project,
-    { design: made, app: applyChange(after, taken) },
+    { design: made, app: applyChange(applyChange(after, code), taken) },
     changed,
-    new Set(plan.rows.flatMap(({ id, rebuilt }) => (rebuilt === null ? [] : [id]))),
+    decidedTogether(plan),
   );
   // Of the first screens there is nothing to tell.
   const record = design.screens.length
     ? [putIteration(String(iteration), recordOf(project, plan, back.size))]
     : [];
-  // What the round leaves alone is written as before.
-  const code = design.screens.length ? [keepCode(app, codeOf(project))] : [];
   return {
     design: made,
-    change: all([...code, ...aside, taken, ...apart, ...record]),
+    change: all([code, ...aside, taken, ...apart, ...record]),
     mapping: keysBetween(design, made),
   };
+}
+
+/** Components whose places are built otherwise, and of which somebody said that they stay one. */
+function decidedTogether({ rows, asks }: IterationPlan): ReadonlySet<string> {
+  const open = new Set(asks.flatMap((ask) => ask.rows?.id ?? []));
+  return new Set(rows.flatMap(({ id, rebuilt }) => (rebuilt === null || open.has(id) ? [] : [id])));
 }
 
 /** Certainty from which an element that nothing was decided about takes over a key. */

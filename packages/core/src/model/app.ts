@@ -374,7 +374,7 @@ const codeEntry = kinds({
   /** A custom property. */
   value: { name: className, value: cssValue },
   /** A drawing that is a component, by a hash of it. */
-  drawing: { name: className, sign: text(100) },
+  drawing: { name: className, sign: text(100), isSmall: optional(flag) },
   /** A file with styles. */
   file: {
     /** The screen that it is of, or which layout or component. */
@@ -393,6 +393,19 @@ const codeEntry = kinds({
       fields({ sign: text(100), name: optional(className), shared: classNames, own: classNames }),
       { max: 20_000 },
     ),
+  },
+  /** What the props of a component are where nothing is given: texts, flags that are set, and those that have nothing. */
+  component: {
+    component: text(300, { min: 1 }),
+    texts: table(className, text(10_000), { max: 1000 }),
+    set: list(className, { max: 1000 }),
+    none: list(className, { max: 1000 }),
+  },
+  /** What of a screen stood within a layout, by the key that the layout has among all. */
+  inside: {
+    layout: text(300, { min: 1 }),
+    screen: optional(screenKey),
+    keys: list(elementKey, { max: 5000 }),
   },
 });
 /** Something that the code said by a choice that could have fallen otherwise. */

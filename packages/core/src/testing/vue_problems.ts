@@ -25,10 +25,11 @@ function problemsOf(projects: readonly EmittedProject[]): string[] {
       try {
         const { descriptor, errors } = parse(file.text, { filename: file.path });
         problems.push(...errors.map((error) => `${file.path}: ${error.message}`));
-        // One without a script is compiled as one with an empty script.
+        // One without a script is compiled as one whose script says nothing; an empty one would count as none.
         const whole = descriptor.scriptSetup
           ? descriptor
-          : parse(`<script setup lang="ts">\n</script>\n${file.text}`, { filename: file.path }).descriptor;
+          : parse(`<script setup lang="ts">\n// Nothing.\n</script>\n${file.text}`, { filename: file.path })
+              .descriptor;
         const { content } = compileScript(whole, {
           id: file.path,
           inlineTemplate: true,

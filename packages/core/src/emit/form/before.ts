@@ -1,4 +1,5 @@
 import { all, type Change, putCode } from '../../change/change.ts';
+import { grouped } from '../../json/grouped.ts';
 import { equalJson } from '../../json/json.ts';
 import type { App, CodeEntry } from '../../model/app.ts';
 import type { ClassStyle } from '../../model/design.ts';
@@ -21,6 +22,15 @@ export interface LookBefore {
   readonly own: readonly string[];
 }
 
+/** A drawing that is a component. */
+export interface NamedDrawing {
+  readonly name: string;
+  readonly isSmall?: boolean;
+}
+
+/** What a prop is where nothing is given; null where it is nothing then. */
+export type PropDefaults = ReadonlyMap<string, string | true | null>;
+
 /**
  * How the code was written when the last iteration came in. What could be written in several ways goes on being written in
  * this one, so that the files of what nothing happened to stay the same to the byte.
@@ -31,8 +41,12 @@ export interface CodeBefore {
   readonly files: ReadonlyMap<string, FileBefore>;
   /** Names of custom properties, by value. */
   readonly values: ReadonlyMap<string, string>;
-  /** Names of drawings that are components, by a hash of them. */
-  readonly drawings: ReadonlyMap<string, string>;
+  /** Drawings that are components, by a hash of them: what each is called, and whether it is a small one. */
+  readonly drawings: ReadonlyMap<string, NamedDrawing>;
+  /** What the props of each component are where nothing is given, by its id and their names; null for those that are nothing. */
+  readonly defaults: ReadonlyMap<string, PropDefaults>;
+  /** What of each screen stood within a layout: sets of elements, by layout and screen. */
+  readonly insides: ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;
 }
 
 export const NOTHING_BEFORE: CodeBefore = {
@@ -40,6 +54,8 @@ export const NOTHING_BEFORE: CodeBefore = {
   files: new Map(),
   values: new Map(),
   drawings: new Map(),
+  defaults: new Map(),
+  insides: new Map(),
 };
 
 const known = new WeakMap<App['code'], CodeBefore>();
@@ -61,7 +77,23 @@ export function codeBefore({ code }: App): CodeBefore {
         ),
       ),
       values: new Map(ofKind('value').map(({ name, value }) => [value, name])),
-      drawings: new Map(ofKind('drawing').map(({ name, sign }) => [sign, name])),
+      drawings: new Map(ofKind('drawing').map(({ name, sign, isSmall }) => [sign, { name, isSmall }])),
+      defaults: new Map(
+        ofKind('component').map(({ component, texts, set, none }) => [
+          component,
+          new Map<string, string | true | null>([
+            ...Object.entries(texts),
+            ...set.map((name) => [name, true] as const),
+            ...none.map((name) => [name, null] as const),
+          ]),
+        ]),
+      ),
+      insides: new Map(
+        [...grouped(ofKind('inside'), ({ layout }) => layout)].map(([layout, entries]) => [
+          layout,
+          new Map(entries.flatMap(({ screen, keys }) => (screen ? [[screen, new Set(keys)] as const] : []))),
+        ]),
+      ),
     };
     known.set(code, before);
   }
@@ -78,7 +110,28 @@ export function keepCode({ code }: App, now: CodeBefore): Change {
   const put = (entry: CodeEntry, of: string): void => void entries.set(`${entry.kind} ${of}`, entry);
   for (const [name, style] of now.shared) put({ kind: 'class', name, style }, name);
   for (const [value, name] of now.values) put({ kind: 'value', name, value }, name);
-  for (const [sign, name] of now.drawings) put({ kind: 'drawing', name, sign }, name);
+  for (const [sign, { name, isSmall }] of now.drawings)
+    put({ kind: 'drawing', name, sign, ...(isSmall === undefined ? {} : { isSmall }) }, name);
+  for (const [component, defaults] of now.defaults) {
+    const named = [...defaults];
+    const saying = (what: true | null) => named.flatMap(([name, value]) => (value === what ? [name] : []));
+    const texts = named.flatMap(([name, value]) =>
+      typeof value === 'string' ? [[name, value] as const] : [],
+    );
+    put(
+      {
+        kind: 'component',
+        component,
+        texts: Object.fromEntries(texts),
+        set: saying(true),
+        none: saying(null),
+      },
+      component,
+    );
+  }
+  for (const [layout, screens] of now.insides)
+    for (const [screen, keys] of screens)
+      put({ kind: 'inside', layout, screen, keys: [...keys] }, `${layout} ${screen}`);
   for (const [id, { own, values, looks }] of now.files)
     put(
       {

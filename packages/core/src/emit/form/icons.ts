@@ -1,6 +1,7 @@
 import { stringifySorted } from '../../json/json.ts';
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { hash } from '../../roles/shape.ts';
+import type { NamedDrawing } from './before.ts';
 import { givenIn, isElement, isText, type MarkupElement, type MarkupNode } from './markup.ts';
 
 /** A drawing that is written once, as a component of its own. */
@@ -15,8 +16,8 @@ export interface EmittedIcon {
 export interface Icons {
   readonly all: readonly EmittedIcon[];
   readonly of: (node: MarkupElement) => EmittedIcon | null;
-  /** Their names, by a hash of each. */
-  readonly names: ReadonlyMap<string, string>;
+  /** What they are called and how large they are, by a hash of each. */
+  readonly names: ReadonlyMap<string, NamedDrawing>;
 }
 
 /** Attributes of a drawing itself; what else an `svg` has belongs to the place where it stands. */
@@ -33,15 +34,15 @@ export const isOwnOfIcon = (attribute: string): boolean => OWN.has(attribute);
 
 /**
  * Drawings without parts that anything is said of, written once each. Same input, same names.
- * @param before names that drawings had, by their hash; they have them still
+ * @param before what drawings were called, by their hash; they are called so still
  */
 export function iconsOf(
   roots: readonly MarkupElement[],
   taken: (name: string) => boolean,
-  before: ReadonlyMap<string, string> = new Map(),
+  before: ReadonlyMap<string, NamedDrawing> = new Map(),
 ): Icons {
   const bySign = new Map<string, EmittedIcon>();
-  const names = new Set<string>(before.values());
+  const names = new Set<string>([...before.values()].map(({ name }) => name));
   const visit = (node: MarkupElement): void => {
     const sign = signOf(node);
     if (sign === null) {
@@ -50,13 +51,14 @@ export function iconsOf(
       return;
     }
     if (bySign.has(sign)) return;
-    const { name: drawn = '', isSmall = true } = node.drawing ?? {};
+    const own = before.get(hash(sign));
+    const { name: drawn = '', isSmall: isDrawnSmall = true } = node.drawing ?? {};
+    const isSmall = own?.isSmall ?? isDrawnSmall;
     const wanted = pascalCase(drawn).replace(/(Icon|Drawing)$/, '');
     const kind = isSmall ? 'Icon' : 'Drawing';
-    const own = before.get(hash(sign));
     const name =
-      own !== undefined && !taken(own)
-        ? own
+      own !== undefined && !taken(own.name)
+        ? own.name
         : uniqueCodeName(`${wanted}${kind}`, kind, (one) => names.has(one) || taken(one));
     names.add(name);
     const attributes = Object.fromEntries(
@@ -71,7 +73,7 @@ export function iconsOf(
   roots.forEach(visit);
   return {
     all: [...bySign.values()],
-    names: new Map([...bySign].map(([sign, { name }]) => [hash(sign), name])),
+    names: new Map([...bySign].map(([sign, { name, isSmall }]) => [hash(sign), { name, isSmall }])),
     of: (node) => {
       const sign = signOf(node);
       return sign === null ? null : (bySign.get(sign) ?? null);

@@ -4,7 +4,7 @@ import { type CodeBefore, codeBefore, screenFile } from './before.ts';
 import { classesIn, type Extraction } from './components/extract.ts';
 import { extractionOf } from './components/extraction.ts';
 import { type Icons, iconsOf } from './icons.ts';
-import { type Layouts, layoutsOf } from './layouts/layouts.ts';
+import { keysInside, type Layouts, layoutsOf } from './layouts/layouts.ts';
 import type { MarkupElement, StyleRule } from './markup.ts';
 import { EmissionPlan, emitScreenOf } from './plan.ts';
 import { namedIn, onlyNamed, type Palette, paletteOf } from './styles/palette.ts';
@@ -74,7 +74,10 @@ export function partsOf(plan: EmissionPlan, folders: Folders): Parts {
 
 /** How the code of a project is written, so that it can go on being written that way. */
 export function codeOf(project: Project): CodeBefore {
-  const { rules, styles, icons, palette } = partsOf(new EmissionPlan(project), new Folders());
+  const { extraction, layouts, rules, styles, icons, palette } = partsOf(
+    new EmissionPlan(project),
+    new Folders(),
+  );
   return {
     shared: new Map(styles.rules.map((rule) => [rule.className, styleOf(rule)])),
     files: new Map(
@@ -86,6 +89,18 @@ export function codeOf(project: Project): CodeBefore {
     ),
     values: palette.names,
     drawings: icons.names,
+    defaults: new Map(
+      extraction.components.map(({ id, props }) => [
+        id,
+        new Map(props.map(({ name, byDefault }) => [name, byDefault ?? null] as const)),
+      ]),
+    ),
+    insides: new Map(
+      layouts.layouts.map(({ id, screens, frame }) => [
+        id,
+        new Map(screens.map((key, i) => [key, keysInside(frame.insides[i])] as const)),
+      ]),
+    ),
   };
 }
 

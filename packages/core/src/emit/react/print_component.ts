@@ -13,7 +13,7 @@ import {
 } from './print_tsx.ts';
 import type { PrintedCode } from '../bundled/dialect.ts';
 import { propType } from '../bundled/wording.ts';
-import { quote } from '../quoting.ts';
+import { named, script } from '../script.ts';
 import type { EmittedComponent, EmittedList } from '../form/components/extract.ts';
 import type { Prop } from '../form/components/template.ts';
 import { looksAtAddress } from '../form/markup.ts';
@@ -46,7 +46,7 @@ export function printComponent(component: EmittedComponent, options: TsxOptions)
 function parametersOf(name: string, props: readonly Prop[]): string {
   if (!props.length) return '()';
   const names = props.map(({ name: prop, byDefault }) =>
-    byDefault === undefined ? prop : `${prop} = ${quote(byDefault)}`,
+    byDefault === undefined ? prop : script`${named(prop)} = ${byDefault}`.text,
   );
   const flat = `({ ${names.join(', ')} }: ${name}Props)`;
   if (`export function ${name}${flat} {`.length <= PRINT_WIDTH) return flat;

@@ -167,7 +167,7 @@ function scriptOf(used: VueUse): Line[] {
 function propsLines(name: string, props: readonly Prop[]): string[] {
   if (!props.length) return [];
   const names = props.map(({ name: one, byDefault }) =>
-    byDefault === undefined ? one : `${one} = ${quote(byDefault)}`,
+    byDefault === undefined ? one : script`${named(one)} = ${byDefault}`.text,
   );
   return [
     `export interface ${name}Props {`,

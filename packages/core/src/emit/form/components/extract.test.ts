@@ -10,7 +10,9 @@ import { drawn } from '../../../testing/expand.ts';
 import { projectOf, screenOf, svg } from '../../../testing/build.ts';
 import { typeErrors } from '../../../testing/typecheck.ts';
 import { emitReact } from '../../react/emit_react.ts';
+import type { MarkupElement } from '../markup.ts';
 import { EmissionPlan, emitScreenOf } from '../plan.ts';
+import { type Place, templateOf } from './template.ts';
 
 interface RowSpec {
   readonly name: string;
@@ -291,4 +293,52 @@ test('whatever is made a component, one within the other, the code is what the c
     return emitReact({ ...made, app: applyChange(made.app, all(changes)) }, 'Made');
   });
   expect(typeErrors(emitted)).toEqual([]);
+});
+
+const text = (words: string, key: string): MarkupElement => ({
+  tag: 'p',
+  key,
+  className: null,
+  attributes: {},
+  children: [{ text: words }],
+});
+/** A card with a title, and a badge that may be there. */
+const card = (hasBadge: boolean, i: number): Place => ({
+  node: {
+    tag: 'div',
+    key: `card ${i}`,
+    className: null,
+    attributes: {},
+    children: [text('Saw', `title ${i}`), ...(hasBadge ? [text('new', `badge ${i}`)] : [])],
+  },
+  rules: new Map(),
+  route: null,
+});
+
+test.each([
+  [
+    'most places have: set by itself',
+    [true, true, true, true, false],
+    true,
+    [{}, {}, {}, {}, { hasNew: false }],
+  ],
+  [
+    'half of them have: said',
+    [true, true, false, false],
+    undefined,
+    [{ hasNew: true }, { hasNew: true }, {}, {}],
+  ],
+])('a flag for a part that %s', (_, badges, byDefault, values) => {
+  const template = templateOf(badges.map(card), {}, true)!;
+  expect(template.props).toMatchObject([{ name: 'hasNew', kind: 'flag' }]);
+  expect(template.props[0].byDefault).toBe(byDefault);
+  expect(template.values).toEqual(values);
+});
+
+test.each([
+  ['set', true as const, [{}, { hasNew: false }, { hasNew: false }]],
+  ['not set', null, [{ hasNew: true }, {}, {}]],
+])('a flag that was %s where nothing was given stays so', (_, before, values) => {
+  const template = templateOf([true, false, false].map(card), {}, true, new Map([['hasNew', before]]))!;
+  expect(template.values).toEqual(values);
 });

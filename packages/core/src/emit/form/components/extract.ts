@@ -1,5 +1,6 @@
 import { allOf, propsOf } from '../../../expression/expression.ts';
 import type { Component } from '../../../model/app.ts';
+import type { CodeBefore, PropDefaults } from '../before.ts';
 import { kebabCase, pascalCase, uniqueCodeName, uniqueName } from '../../../model/names.ts';
 import {
   type EmittedScreen,
@@ -66,11 +67,13 @@ interface Body {
  * place, with what the place gives it, is the very markup that stood there. Larger ones go first; smaller ones are then
  * taken out of what is left of the screens and out of the larger ones.
  * @param routeOf the route of a screen by its key.
+ * @param before what the props of each component were where nothing was given.
  */
 export function extractComponents(
   screens: ReadonlyMap<string, EmittedScreen>,
   wanted: readonly Wanted[],
   routeOf: (screen: string) => string | null,
+  before: CodeBefore['defaults'] = new Map(),
 ): Extraction {
   const bodies = new Map<string, Body>();
   for (const [key, screen] of screens)
@@ -91,7 +94,7 @@ export function extractComponents(
       );
       continue;
     }
-    const made = fittingTemplate(places, component);
+    const made = fittingTemplate(places, component, before.get(component.id));
     if (!made) {
       failed.set(component.id, 'its places differ in their elements, not only in what they say');
       continue;
@@ -289,10 +292,11 @@ export interface Fitting<P extends Place> {
 export function fittingTemplate<P extends Place>(
   places: readonly P[],
   component: Component,
+  before?: PropDefaults,
 ): Fitting<P> | null {
   if (!places.length) return null;
   const hasDefaults = component.kind === 'component';
-  const whole = templateOf(places, component.props, hasDefaults);
+  const whole = templateOf(places, component.props, hasDefaults, before);
   if (whole) return { template: whole, places };
   // The most frequent form, and what fits it.
   let fitting: P[] = [places[0]];
@@ -302,7 +306,7 @@ export function fittingTemplate<P extends Place>(
     if (group.length > fitting.length) fitting = places.filter((place) => group.includes(place));
   }
   if (fitting.length < 2) return null;
-  const template = templateOf(fitting, component.props, hasDefaults);
+  const template = templateOf(fitting, component.props, hasDefaults, before);
   return template && { template, places: fitting };
 }
 

@@ -1,5 +1,6 @@
 import type { App, Component } from '../../../model/app.ts';
 import { hostOf, type Project } from '../../../model/project.ts';
+import { codeBefore } from '../before.ts';
 import type { EmittedScreen } from '../markup.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import { extractComponents, type Extraction, type Wanted } from './extract.ts';
@@ -18,7 +19,7 @@ function wantedOf({ app }: Project): Wanted[] {
 
 const extractions = new WeakMap<
   App['components'],
-  { drawers: App['drawers']; screens: readonly EmittedScreen[]; extraction: Extraction }
+  { drawers: App['drawers']; code: App['code']; screens: readonly EmittedScreen[]; extraction: Extraction }
 >();
 
 /** The components of an app, taken out of its screens; kept until one of the screens changes. */
@@ -30,12 +31,18 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   const known = extractions.get(app.components);
   if (
     known?.drawers === app.drawers &&
+    known.code === app.code &&
     known.screens.length === list.length &&
     known.screens.every((screen, i) => screen === list[i])
   )
     return known.extraction;
-  const extraction = extractComponents(screens, wantedOf(plan.project), (key) => plan.routeOf(key));
-  extractions.set(app.components, { drawers: app.drawers, screens: list, extraction });
+  const extraction = extractComponents(
+    screens,
+    wantedOf(plan.project),
+    (key) => plan.routeOf(key),
+    codeBefore(app).defaults,
+  );
+  extractions.set(app.components, { drawers: app.drawers, code: app.code, screens: list, extraction });
   return extraction;
 }
 

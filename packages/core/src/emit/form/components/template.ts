@@ -1,3 +1,4 @@
+import type { PropDefaults } from '../before.ts';
 import { hash } from '../../../roles/shape.ts';
 import {
   allOf,
@@ -28,8 +29,8 @@ export interface Prop {
   readonly name: string;
   readonly kind: 'text' | 'image' | 'link' | 'flag' | 'choice' | 'drawing';
   readonly isOptional: boolean;
-  /** What it is where nothing is given. */
-  readonly byDefault?: string;
+  /** What it is where nothing is given; a flag that has none is not set then. */
+  readonly byDefault?: string | true;
   /** Of a choice: what it can be. */
   readonly choices?: readonly string[];
   /** What the first place that has it gives. */
@@ -59,13 +60,15 @@ export interface Place {
  * attributes or drawings differ there is a prop; a part that some lack becomes optional; a class that differs becomes a
  * variant. Null where they are too different to be one (another tag, another kind of link).
  * @param hasDefaults whether what most places say is said by the component itself, and left out by them
+ * @param before what props were where nothing was given, which they go on being
  */
 export function templateOf(
   places: readonly Place[],
   names: Readonly<Record<string, string>> = {},
   hasDefaults = false,
+  before: PropDefaults = new Map(),
 ): Template | null {
-  const builder = new TemplateBuilder(places, names, hasDefaults);
+  const builder = new TemplateBuilder(places, names, hasDefaults, before);
   const root = builder.element(
     // Whether a place is there at all is said where it stands.
     places.map(({ node: { when: _when, ...node } }) => node),
@@ -87,11 +90,14 @@ interface Found {
 
 /** Places that a component has at least for what most of them say to be said by itself. */
 const LEAST_FOR_DEFAULT = 3;
+/** A flag is set by itself where at most one of so many places has it not. */
+const MOST_UNSET = 4;
 const HAVE_DEFAULTS: ReadonlySet<Prop['kind']> = new Set(['text', 'link', 'choice']);
 
 class TemplateBuilder {
   readonly #places: readonly Place[];
   readonly #hasDefaults: boolean;
+  readonly #before: PropDefaults;
   readonly #names: Readonly<Record<string, string>>;
   readonly #links: ReadonlySet<string>;
   readonly #found: Found[] = [];
@@ -102,7 +108,13 @@ class TemplateBuilder {
   readonly #handedOn = new Set<string>();
   #ownLink: { readonly address: string; readonly given: Expression } | null = null;
 
-  constructor(places: readonly Place[], names: Readonly<Record<string, string>>, hasDefaults: boolean) {
+  constructor(
+    places: readonly Place[],
+    names: Readonly<Record<string, string>>,
+    hasDefaults: boolean,
+    before: PropDefaults,
+  ) {
+    this.#before = before;
     this.#places = places;
     this.#hasDefaults = hasDefaults;
     this.#names = names;
@@ -128,7 +140,9 @@ class TemplateBuilder {
       Object.fromEntries(
         this.#found.flatMap(({ prop, values }, at) => {
           const value = values[i];
-          return value === undefined || value === defaults[at] || (prop.kind === 'flag' && value === false)
+          return value === undefined ||
+            value === defaults[at] ||
+            (prop.kind === 'flag' && value === false && defaults[at] !== true)
             ? []
             : [[prop.name, value] as const];
         }),
@@ -137,7 +151,18 @@ class TemplateBuilder {
   }
 
   /** What more than half of the places give, where all that have the part give something. */
-  #defaultOf({ prop, values, isOfPart }: Found): string | undefined {
+  #defaultOf({ prop, values, isOfPart }: Found): string | true | undefined {
+    const before = this.#before.get(prop.name);
+    const isFlag = prop.kind === 'flag';
+    const stays =
+      before === null ||
+      (isFlag ? before === true : typeof before === 'string' && (isOfPart || !values.includes(undefined)));
+    if (stays) return before ?? undefined;
+    if (isFlag) {
+      const given = values.filter((value) => value !== undefined);
+      const unset = given.filter((value) => value !== true).length;
+      return given.length >= LEAST_FOR_DEFAULT && unset <= given.length / MOST_UNSET ? true : undefined;
+    }
     if (!this.#hasDefaults || !HAVE_DEFAULTS.has(prop.kind)) return undefined;
     if (values.includes(undefined) && !isOfPart) return undefined;
     const given = values.filter((value) => value !== undefined);
@@ -418,7 +443,12 @@ class TemplateBuilder {
     const at = nodes.findIndex((node) => node !== null);
     if (distinct.length === 1) return { className: classRef(at, first.className) };
     const counts = distinct.map((look) => looks.filter((other) => other === look).length);
-    const usual = distinct[counts.indexOf(Math.max(...counts))];
+    const isKnown = (look: string): boolean =>
+      this.#partitions.has(flagKey(looks.map((one) => one !== undefined && one !== look)));
+    const usual =
+      distinct.length === 2
+        ? (distinct.find(isKnown) ?? usualOf(distinct, counts))
+        : usualOf(distinct, counts);
     const others = distinct.filter((look) => look !== usual);
     const classAt = (look: string): string | null => {
       const where = looks.indexOf(look);
@@ -480,7 +510,7 @@ class TemplateBuilder {
     const values = given.map((value) => value ?? undefined);
     const term = kind === 'flag' ? this.#pathTerm(values) : null;
     if (term !== null) return term;
-    const key = `${kind} ${kind === 'flag' ? values.map((value) => (value ? 1 : 0)).join() : pattern.join()}`;
+    const key = kind === 'flag' ? flagKey(values) : `${kind} ${pattern.join()}`;
     const known = this.#partitions.get(key);
     if (known) return known;
     const name = this.#slot(kind, values, { tag: node.tag, node, prefix }, choices);
@@ -525,6 +555,10 @@ class TemplateBuilder {
     return propNamed(name);
   }
 }
+
+/** What flags that part the places in one way have in common. */
+const flagKey = (values: readonly (PropValue | undefined)[]): string =>
+  `flag ${values.map((value) => (value ? 1 : 0)).join()}`;
 
 /** Routes that links within a node lead to. */
 function linksIn(node: MarkupElement, found = new Set<string>()): Set<string> {
@@ -605,6 +639,17 @@ function lookOf({ rules }: Place, className: string | null): string {
   const rule = className === null ? undefined : rules.get(className);
   return rule ? JSON.stringify([rule.base, rule.at, rule.from, rule.states]) : `none ${className ?? ''}`;
 }
+
+/**
+ * The look that is told apart from the others by nothing: what most have where those are far more, else what says least, so
+ * that one place more or less changes nothing.
+ */
+function usualOf(looks: readonly string[], counts: readonly number[]): string {
+  const most = Math.max(...counts);
+  if (looks.length > 2 || most > CLEARLY_MORE * Math.min(...counts)) return looks[counts.indexOf(most)];
+  return looks.toSorted((a, b) => a.length - b.length || (a < b ? -1 : 1))[0];
+}
+const CLEARLY_MORE = 2;
 
 /** A class of one of the places: names of classes are only known within a screen. */
 const classRef = (place: number, className: string | null): string | null =>

@@ -29,6 +29,8 @@ export interface Framed {
   readonly rules: EmittedScreen['rules'];
   /** The address of the screen, where it is always the same. */
   readonly route: string | null;
+  /** What stands within the layout and not in it, as it was written before: keys of elements. */
+  readonly inside: ReadonlySet<string>;
 }
 
 const OUTLET: MarkupOutlet = { outlet: true };
@@ -50,6 +52,7 @@ export function frameOf(screens: readonly Framed[]): Frame | null {
     screens.map(({ root }) => root),
     looks,
     screens.map(({ route }) => route),
+    screens.map(({ inside }) => inside),
   );
   if (!found || !found.common) return null;
   const insides = found.insides.map((nodes): MarkupElement => {
@@ -176,18 +179,19 @@ function shared(
   nodes: readonly MarkupElement[],
   looks: readonly Looks[],
   routes: readonly (string | null)[],
+  kept: readonly ReadonlySet<string>[],
 ): Shared | null {
   const [first] = nodes;
   const shells = nodes.map((node, i) => shellOf(node, looks[i]));
   if (shells.some((shell) => shell === null || shell !== shells[0])) return null;
   const shortest = Math.min(...nodes.map(({ children }) => children.length));
+  const staysInside = (node: MarkupNode, i: number): boolean =>
+    isElement(node) && node.key !== null && kept[i].has(node.key);
   /** What all have at a place, counted from the front or from the back. */
-  const common = (placeIn: (count: number) => number): MarkupNode | null =>
-    merged(
-      nodes.map(({ children }) => children[placeIn(children.length)]),
-      looks,
-      routes,
-    );
+  const common = (placeIn: (count: number) => number): MarkupNode | null => {
+    const there = nodes.map(({ children }) => children[placeIn(children.length)]);
+    return there.some(staysInside) ? null : merged(there, looks, routes);
+  };
   const front: MarkupNode[] = [];
   while (front.length < shortest) {
     const node = common(() => front.length);
@@ -208,7 +212,8 @@ function shared(
     children: [...front, inner, ...back],
   });
   const singles = insides.flatMap((list) => (list.length === 1 && isElement(list[0]) ? [list[0]] : []));
-  const deeper = singles.length === nodes.length ? shared(singles, looks, routes) : null;
+  const isDeeper = singles.length === nodes.length && !singles.some(staysInside);
+  const deeper = isDeeper ? shared(singles, looks, routes, kept) : null;
   if (deeper && deeper.common)
     return { root: around(deeper.root), insides: deeper.insides, common: before + after + deeper.common };
   return { root: around(OUTLET), insides, common: before + after };

@@ -1,5 +1,6 @@
 import { grouped } from '../../../json/grouped.ts';
 import { isElement, type MarkupElement, withoutKeys } from '../markup.ts';
+import { codeBefore } from '../before.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import type { Extraction } from '../components/extract.ts';
 import { extractionOf } from '../components/extraction.ts';
@@ -13,7 +14,7 @@ export interface PlacedLayout {
 }
 
 export interface Layouts {
-  readonly layouts: readonly (PlacedLayout & { readonly frame: Frame })[];
+  readonly layouts: readonly (PlacedLayout & { readonly id: string; readonly frame: Frame })[];
   /** What is left of the screens that are in one. */
   readonly insides: ReadonlyMap<string, MarkupElement>;
 }
@@ -33,29 +34,32 @@ export function layoutsOf(
   const wanted = Object.entries(plan.project.app.layouts).sort(
     ([a, { screens: many }], [b, { screens: few }]) => few.length - many.length || (a < b ? -1 : 1),
   );
-  for (const [, layout] of wanted) {
+  for (const [id, layout] of wanted) {
     const used = plan.screens.filter((key) => layout.screens.includes(key));
     // All its screens stand in the same layout, or in none.
     const parent = homes.get(used[0]) ?? null;
     const screens = used.filter((key) => (homes.get(key) ?? null) === parent);
-    const frame = layoutFrame(plan, extraction, screens, insides);
+    const frame = layoutFrame(plan, extraction, screens, insides, id);
     if (!frame) continue;
     const name = nameFor(layout.name);
     screens.forEach((key, i) => {
       insides.set(key, frame.insides[i]);
       homes.set(key, name);
     });
-    layouts.push({ name, screens, parent, frame });
+    layouts.push({ id, name, screens, parent, frame });
   }
   return { layouts, insides };
 }
 
-export function layoutFrame(
+/** @param id of the layout, whose screens keep what stood within it before; null where it is none yet */
+function layoutFrame(
   plan: EmissionPlan,
   extraction: Extraction,
   screens: readonly string[],
   insides: ReadonlyMap<string, MarkupElement>,
+  id: string | null,
 ): Frame | null {
+  const before = codeBefore(plan.project.app).insides.get(id ?? '');
   const roots = screens.map(
     (key) => insides.get(key) ?? extraction.roots.get(key) ?? emitScreenOf(plan, key).root,
   );
@@ -66,13 +70,23 @@ export function layoutFrame(
       root: isMixed && roots[i].tag === 'main' ? { ...roots[i], tag: 'div' } : roots[i],
       rules: emitScreenOf(plan, key).rules,
       route: plan.routeOf(key),
+      inside: before?.get(key) ?? NOTHING,
     })),
   );
 }
 
-/** What screens have around them in common that a layout could hold; null where that is nothing. */
-export const frameAround = (plan: EmissionPlan, screens: readonly string[]): Frame | null =>
-  layoutFrame(plan, extractionOf(plan), screens, new Map());
+const NOTHING: ReadonlySet<string> = new Set();
+
+/** The outermost elements of what is left of a screen. */
+export const keysInside = (inside: MarkupElement): ReadonlySet<string> =>
+  new Set((inside.tag ? [inside] : inside.children.filter(isElement)).flatMap(({ key }) => key ?? []));
+
+/** What screens have around them in common that a layout could hold, or this one holds; null where that is nothing. */
+export const frameAround = (
+  plan: EmissionPlan,
+  screens: readonly string[],
+  id: string | null = null,
+): Frame | null => layoutFrame(plan, extractionOf(plan), screens, new Map(), id);
 
 /** Whether screens have something around them in common that a layout could hold. */
 export const hasFrame = (plan: EmissionPlan, screens: readonly string[]): boolean =>
