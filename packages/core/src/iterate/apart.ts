@@ -54,7 +54,7 @@ function apartComponents(
 ): Change[] {
   const wanted = Object.entries(app.components).filter(([id]) => !together.has(id));
   if (!wanted.length) return [];
-  const before = codeBefore(app).defaults;
+  const before = codeBefore(app).props;
   const keys = new Set(wanted.flatMap(([, { places, apart = [] }]) => [...places, ...apart]));
   const were = placesOf(was, keys, changed);
   const are = placesOf(is, keys);

@@ -394,12 +394,19 @@ const codeEntry = kinds({
       { max: 20_000 },
     ),
   },
-  /** What the props of a component are where nothing is given: texts, flags that are set, and those that have nothing. */
+  /** What the props of a component are called, where each of them is given to, and what it is where nothing is given. */
   component: {
     component: text(300, { min: 1 }),
-    texts: table(className, text(10_000), { max: 1000 }),
-    set: list(className, { max: 1000 }),
-    none: list(className, { max: 1000 }),
+    props: list(
+      fields({
+        name: className,
+        what: text(300),
+        at: list(elementKey, { max: 20 }),
+        text: optional(text(10_000)),
+        isSet: optional(yes),
+      }),
+      { max: 1000 },
+    ),
   },
   /** What of a screen stood within a layout, by the key that the layout has among all. */
   inside: {

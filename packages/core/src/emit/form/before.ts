@@ -28,6 +28,24 @@ export interface NamedDrawing {
   readonly isSmall?: boolean;
 }
 
+/** A prop of a component as it was written. */
+export interface PropBefore {
+  /** What kind of thing it says, of which attribute. */
+  readonly what: string;
+  /** Elements of some places that it is given to. */
+  readonly at: readonly string[];
+  /** What it is where nothing is given. */
+  readonly byDefault?: string | true;
+}
+/** The props of a component, by the name that each has unless somebody calls it otherwise. */
+export type PropsBefore = ReadonlyMap<string, PropBefore>;
+
+/** A drawing that is a component. */
+export interface NamedDrawing {
+  readonly name: string;
+  readonly isSmall?: boolean;
+}
+
 /** What a prop is where nothing is given; null where it is nothing then. */
 export type PropDefaults = ReadonlyMap<string, string | true | null>;
 
@@ -43,8 +61,8 @@ export interface CodeBefore {
   readonly values: ReadonlyMap<string, string>;
   /** Drawings that are components, by a hash of them: what each is called, and whether it is a small one. */
   readonly drawings: ReadonlyMap<string, NamedDrawing>;
-  /** What the props of each component are where nothing is given, by its id and their names; null for those that are nothing. */
-  readonly defaults: ReadonlyMap<string, PropDefaults>;
+  /** The props of each component, by its id. */
+  readonly props: ReadonlyMap<string, PropsBefore>;
   /** What of each screen stood within a layout: sets of elements, by layout and screen. */
   readonly insides: ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;
 }
@@ -54,7 +72,7 @@ export const NOTHING_BEFORE: CodeBefore = {
   files: new Map(),
   values: new Map(),
   drawings: new Map(),
-  defaults: new Map(),
+  props: new Map(),
   insides: new Map(),
 };
 
@@ -78,14 +96,15 @@ export function codeBefore({ code }: App): CodeBefore {
       ),
       values: new Map(ofKind('value').map(({ name, value }) => [value, name])),
       drawings: new Map(ofKind('drawing').map(({ name, sign, isSmall }) => [sign, { name, isSmall }])),
-      defaults: new Map(
-        ofKind('component').map(({ component, texts, set, none }) => [
+      props: new Map(
+        ofKind('component').map(({ component, props }) => [
           component,
-          new Map<string, string | true | null>([
-            ...Object.entries(texts),
-            ...set.map((name) => [name, true] as const),
-            ...none.map((name) => [name, null] as const),
-          ]),
+          new Map(
+            props.map(({ name, what, at, text, isSet }): [string, PropBefore] => [
+              name,
+              { what, at, ...(isSet ? { byDefault: true } : text === undefined ? {} : { byDefault: text }) },
+            ]),
+          ),
         ]),
       ),
       insides: new Map(
@@ -112,23 +131,20 @@ export function keepCode({ code }: App, now: CodeBefore): Change {
   for (const [value, name] of now.values) put({ kind: 'value', name, value }, name);
   for (const [sign, { name, isSmall }] of now.drawings)
     put({ kind: 'drawing', name, sign, ...(isSmall === undefined ? {} : { isSmall }) }, name);
-  for (const [component, defaults] of now.defaults) {
-    const named = [...defaults];
-    const saying = (what: true | null) => named.flatMap(([name, value]) => (value === what ? [name] : []));
-    const texts = named.flatMap(([name, value]) =>
-      typeof value === 'string' ? [[name, value] as const] : [],
-    );
+  for (const [component, props] of now.props)
     put(
       {
         kind: 'component',
         component,
-        texts: Object.fromEntries(texts),
-        set: saying(true),
-        none: saying(null),
+        props: [...props].map(([name, { what, at, byDefault }]) => ({
+          name,
+          what,
+          at,
+          ...(byDefault === true ? { isSet: true } : byDefault === undefined ? {} : { text: byDefault }),
+        })),
       },
       component,
     );
-  }
   for (const [layout, screens] of now.insides)
     for (const [screen, keys] of screens)
       put({ kind: 'inside', layout, screen, keys: [...keys] }, `${layout} ${screen}`);

@@ -89,10 +89,15 @@ export function codeOf(project: Project): CodeBefore {
     ),
     values: palette.names,
     drawings: icons.names,
-    defaults: new Map(
+    props: new Map(
       extraction.components.map(({ id, props }) => [
         id,
-        new Map(props.map(({ name, byDefault }) => [name, byDefault ?? null] as const)),
+        new Map(
+          props.map(({ proposed, what, at, byDefault }) => [
+            proposed,
+            { what, at, ...(byDefault === undefined ? {} : { byDefault }) },
+          ]),
+        ),
       ]),
     ),
     insides: new Map(

@@ -336,9 +336,14 @@ test.each([
 });
 
 test.each([
-  ['set', true as const, [{}, { hasNew: false }, { hasNew: false }]],
-  ['not set', null, [{ hasNew: true }, {}, {}]],
+  ['set', { byDefault: true as const }, [{}, { hasNew: false }, { hasNew: false }]],
+  ['not set', {}, [{ hasNew: true }, {}, {}]],
 ])('a flag that was %s where nothing was given stays so', (_, before, values) => {
-  const template = templateOf([true, false, false].map(card), {}, true, new Map([['hasNew', before]]))!;
+  const template = templateOf(
+    [true, false, false].map(card),
+    {},
+    true,
+    new Map([['hasNew', { what: 'flag has', at: ['badge 0'], ...before }]]),
+  )!;
   expect(template.values).toEqual(values);
 });

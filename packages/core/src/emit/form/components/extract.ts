@@ -1,6 +1,6 @@
 import { allOf, propsOf } from '../../../expression/expression.ts';
 import type { Component } from '../../../model/app.ts';
-import type { CodeBefore, PropDefaults } from '../before.ts';
+import type { CodeBefore, PropsBefore } from '../before.ts';
 import { kebabCase, pascalCase, uniqueCodeName, uniqueName } from '../../../model/names.ts';
 import {
   type EmittedScreen,
@@ -67,13 +67,13 @@ interface Body {
  * place, with what the place gives it, is the very markup that stood there. Larger ones go first; smaller ones are then
  * taken out of what is left of the screens and out of the larger ones.
  * @param routeOf the route of a screen by its key.
- * @param before what the props of each component were where nothing was given.
+ * @param before the props that each component had.
  */
 export function extractComponents(
   screens: ReadonlyMap<string, EmittedScreen>,
   wanted: readonly Wanted[],
   routeOf: (screen: string) => string | null,
-  before: CodeBefore['defaults'] = new Map(),
+  before: CodeBefore['props'] = new Map(),
 ): Extraction {
   const bodies = new Map<string, Body>();
   for (const [key, screen] of screens)
@@ -292,7 +292,7 @@ export interface Fitting<P extends Place> {
 export function fittingTemplate<P extends Place>(
   places: readonly P[],
   component: Component,
-  before?: PropDefaults,
+  before?: PropsBefore,
 ): Fitting<P> | null {
   if (!places.length) return null;
   const hasDefaults = component.kind === 'component';

@@ -40,7 +40,7 @@ export function extractionOf(plan: EmissionPlan): Extraction {
     screens,
     wantedOf(plan.project),
     (key) => plan.routeOf(key),
-    codeBefore(app).defaults,
+    codeBefore(app).props,
   );
   extractions.set(app.components, { drawers: app.drawers, code: app.code, screens: list, extraction });
   return extraction;

@@ -1,4 +1,4 @@
-import type { PropDefaults } from '../before.ts';
+import type { PropsBefore } from '../before.ts';
 import { hash } from '../../../roles/shape.ts';
 import {
   allOf,
@@ -27,6 +27,12 @@ import { propNameFor, type PropHint } from './prop_names.ts';
 /** A prop of a component. */
 export interface Prop {
   readonly name: string;
+  /** What it is called unless somebody calls it otherwise. */
+  readonly proposed: string;
+  /** What kind of thing it says, of which attribute. */
+  readonly what: string;
+  /** Elements of some places that it is given to. */
+  readonly at: readonly string[];
   readonly kind: 'text' | 'image' | 'link' | 'flag' | 'choice' | 'drawing';
   readonly isOptional: boolean;
   /** What it is where nothing is given; a flag that has none is not set then. */
@@ -60,13 +66,13 @@ export interface Place {
  * attributes or drawings differ there is a prop; a part that some lack becomes optional; a class that differs becomes a
  * variant. Null where they are too different to be one (another tag, another kind of link).
  * @param hasDefaults whether what most places say is said by the component itself, and left out by them
- * @param before what props were where nothing was given, which they go on being
+ * @param before the props that there were, which are called so still and are by themselves what they were
  */
 export function templateOf(
   places: readonly Place[],
   names: Readonly<Record<string, string>> = {},
   hasDefaults = false,
-  before: PropDefaults = new Map(),
+  before: PropsBefore = new Map(),
 ): Template | null {
   const builder = new TemplateBuilder(places, names, hasDefaults, before);
   const root = builder.element(
@@ -97,10 +103,12 @@ const HAVE_DEFAULTS: ReadonlySet<Prop['kind']> = new Set(['text', 'link', 'choic
 class TemplateBuilder {
   readonly #places: readonly Place[];
   readonly #hasDefaults: boolean;
-  readonly #before: PropDefaults;
+  readonly #before: PropsBefore;
   readonly #names: Readonly<Record<string, string>>;
   readonly #links: ReadonlySet<string>;
   readonly #found: Found[] = [];
+  /** What props that are found now are given to, at each place. */
+  #at: readonly (MarkupElement | null)[] = [];
   /** Flags and choices by how they part the places, so that what goes together is one prop. */
   readonly #partitions = new Map<string, Expression>();
   readonly #taken = new Set<string>();
@@ -112,7 +120,7 @@ class TemplateBuilder {
     places: readonly Place[],
     names: Readonly<Record<string, string>>,
     hasDefaults: boolean,
-    before: PropDefaults,
+    before: PropsBefore,
   ) {
     this.#before = before;
     this.#places = places;
@@ -152,12 +160,10 @@ class TemplateBuilder {
 
   /** What more than half of the places give, where all that have the part give something. */
   #defaultOf({ prop, values, isOfPart }: Found): string | true | undefined {
-    const before = this.#before.get(prop.name);
+    const before = this.#before.get(prop.proposed);
     const isFlag = prop.kind === 'flag';
-    const stays =
-      before === null ||
-      (isFlag ? before === true : typeof before === 'string' && (isOfPart || !values.includes(undefined)));
-    if (stays) return before ?? undefined;
+    const canBe = isFlag || isOfPart || !values.includes(undefined);
+    if (before && (before.byDefault === undefined || canBe)) return before.byDefault;
     if (isFlag) {
       const given = values.filter((value) => value !== undefined);
       const unset = given.filter((value) => value !== true).length;
@@ -179,6 +185,7 @@ class TemplateBuilder {
     /** The places that could have it: those that have what it stands in. */
     could: readonly boolean[] = nodes.map(() => true),
   ): MarkupElement | MarkupSlot | null {
+    this.#at = nodes;
     const there = nodes.filter((node) => node !== null);
     const isMissing = nodes.some((node, i) => node === null && could[i]);
     const [first] = there;
@@ -207,6 +214,7 @@ class TemplateBuilder {
     const renamed = this.#renamed(made);
     this.#ownLink = outer;
     if (!children) return null;
+    this.#at = nodes;
     // What depended on a prop of the outer component depends on it still.
     const when = allOf([
       ...(renamed.when ? [this.#carried(renamed.when, nodes)] : []),
@@ -248,6 +256,9 @@ class TemplateBuilder {
           ? { ...outer, isOptional: outer.isOptional || given.includes(undefined) }
           : {
               name,
+              proposed: name,
+              what: 'handed on',
+              at: [],
               kind: choices ? 'choice' : kind,
               isOptional: !choices,
               ...(choices ? { choices } : {}),
@@ -297,6 +308,7 @@ class TemplateBuilder {
       node ? (node.given ? { given: node.given } : node.text) : undefined,
     );
     const parent = parents.find((node) => node !== null)!;
+    this.#at = parents;
     return {
       text: text.text,
       given: this.#slot(
@@ -316,6 +328,7 @@ class TemplateBuilder {
     if (isSame) return { slot: this.#carried(first.slot, column, 'drawing') };
     const values = column.map((node) => (node ? { given: node.slot } : undefined));
     const parent = parents.find((node) => node !== null)!;
+    this.#at = parents;
     return { slot: this.#slot('drawing', values, { tag: 'svg', node: parent }) };
   }
 
@@ -539,12 +552,22 @@ class TemplateBuilder {
     choices?: readonly string[],
     isOfPart = false,
   ): Expression {
-    const proposed = propNameFor({ ...hint, kind, order: this.#found.length }, this.#taken);
+    const what = `${kind} ${hint.attribute ?? hint.prefix ?? ''}`.trim();
+    const at = this.#at.flatMap((node) => node?.key ?? []);
+    const known = [...this.#before].find(
+      ([name, before]) =>
+        !this.#taken.has(name) && before.what === what && before.at.some((key) => at.includes(key)),
+    );
+    const others = new Set([...this.#taken, ...this.#before.keys()]);
+    const proposed = known?.[0] ?? propNameFor({ ...hint, kind, order: this.#found.length }, others);
     const name = this.#names[proposed] ?? proposed;
     this.#taken.add(proposed);
     this.#found.push({
       prop: {
         name,
+        proposed,
+        what,
+        at: at.slice(0, MOST_PLACES_KEPT),
         kind,
         isOptional: kind === 'flag' || values.some((value) => value === undefined),
         ...(choices ? { choices } : {}),
@@ -650,6 +673,9 @@ function usualOf(looks: readonly string[], counts: readonly number[]): string {
   return looks.toSorted((a, b) => a.length - b.length || (a < b ? -1 : 1))[0];
 }
 const CLEARLY_MORE = 2;
+
+/** Of so many places it is kept what a prop is given to. */
+const MOST_PLACES_KEPT = 8;
 
 /** A class of one of the places: names of classes are only known within a screen. */
 const classRef = (place: number, className: string | null): string | null =>
