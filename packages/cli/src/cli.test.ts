@@ -50,6 +50,25 @@ test('pages are read in a browser, with the links that they have', async () => {
   expect(findings.filter((finding) => finding.code === 'open-end').length).toBeGreaterThan(50);
 });
 
+test('what stands behind the screens is printed with the places where it stands', async () => {
+  const { out } = await tovel('data ~all.tovel');
+  const { collections, forms, actions, bindings } = JSON.parse(out) as Record<string, { screen: string }[]>;
+  expect(collections).toContainEqual(
+    expect.objectContaining({
+      name: 'members',
+      places: [{ screen: 'desk-members.html', path: expect.any(String), id: null }],
+      fields: expect.arrayContaining([
+        { name: 'name', label: 'Name', type: 'text' },
+        { name: 'loans', label: 'Loans', type: 'number' },
+      ]),
+      records: 5,
+    }),
+  );
+  expect(forms).toContainEqual(expect.objectContaining({ screen: 'sign-in.svg', purpose: 'sign-in' }));
+  expect(actions).toContainEqual(expect.objectContaining({ screen: 'desk-members.html', does: 'next' }));
+  expect(bindings.every(({ screen }) => screen.includes('.'))).toBe(true);
+});
+
 test('check ends with 1 when a finding is at the level that is asked about', async () => {
   expect((await tovel('check ~two.tovel')).code).toBe(0);
   expect((await tovel('check ~two.tovel --fail-on warning')).code).toBe(1);

@@ -1,6 +1,7 @@
 import { check } from './check.ts';
 import { type Command, EXIT, Misuse, type Output } from './command.ts';
 import { components } from './components.ts';
+import { data } from './data.ts';
 import { emit } from './emit.ts';
 import { graph } from './graph.ts';
 import { iterate } from './iterate.ts';
@@ -21,6 +22,7 @@ const commands: Readonly<Record<string, Command>> = {
   wiring,
   roles,
   components,
+  data,
   graph,
   journeys,
   check,

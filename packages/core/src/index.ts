@@ -242,6 +242,24 @@ export {
 export { scoreRoles } from './roles/score.ts';
 
 export { sightOf } from './roles/sight.ts';
+export { type ActionProposal, type Deed, DEEDS, findActions } from './data/actions.ts';
+export { type BindingProposal, findBindings } from './data/bindings.ts';
+export {
+  type CollectionPlace,
+  type CollectionProposal,
+  findCollections,
+  type ProposedField,
+  recordName,
+} from './data/collections.ts';
+export {
+  findForms,
+  FORM_PURPOSES,
+  type FormProposal,
+  type FormPurpose,
+  type ProposedFormField,
+} from './data/forms.ts';
+export { type DataProposals, proposeData } from './data/propose.ts';
+export { FIELD_TYPES, type FieldType, typeOfValue, typeOfValues } from './data/value_types.ts';
 
 export { isField, isPressable, roleOf } from './roles/role.ts';
 

@@ -1,0 +1,169 @@
+import type { Screen } from '../model/design.ts';
+import { textOf } from '../model/project.ts';
+import { inferRoles } from '../roles/infer.ts';
+import { hasParent, type Sight, sightOf } from '../roles/sight.ts';
+import { type CollectionProposal, recordName } from './collections.ts';
+
+/** What an element shows of the data, as a proposal. */
+export interface BindingProposal {
+  readonly screen: string;
+  /** Key of the element. */
+  readonly element: string;
+  /** As an expression: `count(tools)`, `tool.name`. */
+  readonly shows: string;
+  /** How sure it is, 0 to 1. */
+  readonly confidence: number;
+  readonly reason: string;
+}
+
+const RANGE = /\b(\d[\d,.]*)\s*(?:to|-|–|—)\s*(\d[\d,.]*)\s*(?:of|from|\/)\s*(\d[\d,.]*)\b/i;
+const COUNT =
+  /^\(?(\d[\d,.]*)\+?\)?(?:\s+([\p{L} ]{3,30}?))?(?:\s+(?:found|in all|total|available|left|results?))?[.:]?$/u;
+const ABOUT_COUNT =
+  /^(?:total|number of|all|search|showing|found|see all|view all)?\s*(\d[\d,.]*)\s+([\p{L}]{3,20})/iu;
+/** Fewer fields of a record than this on a screen are chance. */
+const LEAST_FIELDS = 2;
+
+/** What single elements show of these collections: how many there are, which of them are seen, and fields of one record. */
+export function findBindings(
+  screens: readonly Screen[],
+  collections: readonly CollectionProposal[],
+): BindingProposal[] {
+  const rows = new Set(collections.flatMap(({ places }) => places.flatMap((place) => place.rows)));
+  return screens.flatMap((screen) => [
+    ...countsOn(screen, collections, rows),
+    ...recordOn(screen, collections, rows),
+    ...chartsOn(screen, collections),
+  ]);
+}
+
+const isInRow = (sight: Sight, rows: ReadonlySet<string>): boolean =>
+  rows.has(sight.element.key) || hasParent(sight, (parent) => rows.has(parent.element.key));
+
+/** Texts that say how many records there are. */
+function countsOn(
+  screen: Screen,
+  collections: readonly CollectionProposal[],
+  rows: ReadonlySet<string>,
+): BindingProposal[] {
+  const here = collections.filter(({ places }) => places.some((place) => place.screen === screen.key));
+  const byWord = new Map(
+    collections.flatMap((one) => wordsFor(one.name).map((word) => [word, one] as const)),
+  );
+  return sightOf(screen).all.flatMap((sight): BindingProposal[] => {
+    const { text, element } = sight;
+    if (!text || text.length > 60 || element.hidden || isInRow(sight, rows)) return [];
+    const isWhole = sight.hasOwnText || sight.children.length === 0;
+    if (!isWhole || sight.children.some((child) => child.text === text)) return [];
+    const found = (shows: string, confidence: number, reason: string): BindingProposal[] => [
+      { screen: screen.key, element: element.key, shows, confidence, reason },
+    ];
+    if (RANGE.test(text)) {
+      const of = here[0] ?? collections[0];
+      return of
+        ? found(`range(${of.name})`, here.length === 1 ? 0.92 : 0.7, 'it says which of how many are shown')
+        : [];
+    }
+    const [, , word = ''] = COUNT.exec(text) ?? ABOUT_COUNT.exec(text) ?? [];
+    const named = word
+      .toLowerCase()
+      .split(/\s+/)
+      .map((one) => byWord.get(one))
+      .find((one) => one !== undefined);
+    if (named) return found(`count(${named.name})`, 0.85, `it counts ${named.name}`);
+    // A number by itself is called by what stands beside it.
+    if (/^\d[\d,.]*$/.test(text)) {
+      const beside = (sight.parent?.children ?? [])
+        .filter((other) => other !== sight)
+        .map((other) => other.text.toLowerCase())
+        .find((other) => other.length > 2 && other.length < 30);
+      const of = beside
+        ?.split(/[^a-z]+/)
+        .map((one) => byWord.get(one))
+        .find((one) => one !== undefined);
+      if (of) return found(`count(${of.name})`, 0.6, `a number stands beside “${beside}”`);
+    }
+    return [];
+  });
+}
+
+const wordsFor = (name: string): string[] => {
+  const last = (/[A-Z]?[a-z]+$/.exec(name)?.[0] ?? name).toLowerCase();
+  return name === 'records' || /\d$/.test(name) ? [] : [last, recordName(last)];
+};
+
+/** The screen of one record: what a row of a list says stands there by itself. */
+function recordOn(
+  screen: Screen,
+  collections: readonly CollectionProposal[],
+  rows: ReadonlySet<string>,
+): BindingProposal[] {
+  const sight = sightOf(screen);
+  const guesses = inferRoles(screen);
+  const texts = sight.all.filter(
+    (one) => one.text && one.text.length <= 120 && !one.element.hidden && !isInRow(one, rows) && isLeaf(one),
+  );
+  const byText = new Map<string, Sight[]>();
+  for (const one of texts) byText.set(plain(one.text), [...(byText.get(plain(one.text)) ?? []), one]);
+  let best: { readonly score: number; readonly found: BindingProposal[] } | null = null;
+  for (const collection of collections) {
+    const titles = collection.fields.filter(({ type }) => type === 'text').slice(0, 2);
+    for (const place of collection.places) {
+      if (place.screen === screen.key) continue;
+      for (const record of place.records) {
+        const said = Object.entries(record).filter(([, value]) => plain(value).length > 1);
+        const title = titles.find(({ name }) => {
+          const at = byText.get(plain(record[name] ?? ''));
+          return at?.some(({ element }) => guesses.get(element.key)?.role === 'heading');
+        });
+        if (!title) continue;
+        const found = said.flatMap(([name, value]): BindingProposal[] => {
+          const [at] = byText.get(plain(value)) ?? picturesOf(sight.all, value);
+          return at
+            ? [
+                {
+                  screen: screen.key,
+                  element: at.element.key,
+                  shows: `${recordName(collection.name)}.${name}`,
+                  confidence: name === title.name ? 0.85 : 0.75,
+                  reason: `a row of ${collection.name} says the same`,
+                },
+              ]
+            : [];
+        });
+        if (found.length >= LEAST_FIELDS && (!best || found.length > best.score))
+          best = { score: found.length, found };
+      }
+    }
+  }
+  return best?.found ?? [];
+}
+
+const isLeaf = (sight: Sight): boolean => !sight.children.some((child) => child.text === sight.text);
+const plain = (text: string): string => text.replace(/\s+/g, ' ').trim().toLowerCase();
+const picturesOf = (all: readonly Sight[], asset: string): Sight[] =>
+  /^[0-9a-f]{64}$/.test(asset) ? all.filter(({ element }) => element.asset === asset) : [];
+
+/** Charts that stand with a list of their screen. */
+function chartsOn(screen: Screen, collections: readonly CollectionProposal[]): BindingProposal[] {
+  const sight = sightOf(screen);
+  const here = collections.filter(({ places }) => places.some((place) => place.screen === screen.key));
+  if (!here.length) return [];
+  return [...inferRoles(screen)].flatMap(([key, guess]): BindingProposal[] => {
+    const at = sight.byKey.get(key);
+    if (guess.role !== 'chart' || !at || at.element.hidden) return [];
+    const title = textOf((at.parent ?? at).element).toLowerCase();
+    const of = here.find(({ name }) => wordsFor(name).some((word) => title.includes(word)));
+    return of
+      ? [
+          {
+            screen: screen.key,
+            element: key,
+            shows: `chart(${of.name})`,
+            confidence: 0.55,
+            reason: `it is a chart, and says ${of.name}`,
+          },
+        ]
+      : [];
+  });
+}

@@ -1,0 +1,224 @@
+import fc from 'fast-check';
+import type { Screen } from '../model/design.ts';
+import { screenOf, svg } from '../testing/build.ts';
+import { findActions } from './actions.ts';
+import { findBindings } from './bindings.ts';
+import { findCollections } from './collections.ts';
+import { findForms } from './forms.ts';
+import { collectionIn, collectionOf, fieldIn, plural, singular } from './names.ts';
+import { proposeData } from './propose.ts';
+import { typeOfValue, typeOfValues } from './value_types.ts';
+
+test.each([
+  ['$1,200.50', 'money'],
+  ['12 €', 'money'],
+  ['£4', 'money'],
+  ['42 %', 'percent'],
+  ['2024-03-01', 'date'],
+  ['14 March 2025', 'date'],
+  ['Mar 3, 2025', 'date'],
+  ['3 days ago', 'date'],
+  ['back Thursday', 'date'],
+  ['due Mon', 'date'],
+  ['Marching band', 'text'],
+  ['09:30', 'time'],
+  ['3.50', 'number'],
+  ['9 am', 'time'],
+  ['yes', 'yes-no'],
+  ['a.b@example.org', 'email'],
+  ['https://example.org/a', 'link'],
+  ['+44 20 7946 0000', 'phone'],
+  ['1 204', 'number'],
+  ['-3.5', 'number'],
+  ['Saw', 'text'],
+  ['', 'text'],
+])('the value %j is a %s', (value, type) => expect(typeOfValue(value)).toBe(type));
+
+test.each([
+  ['few of them, again and again', ['free', 'out', 'free', 'out', 'free'], '', 'one-of'],
+  ['a status is one of several, though all differ', ['Done', 'Waiting'], 'Status', 'one-of'],
+  ['names all differ', ['Saw', 'Drill', 'Hammer', 'Ladder'], 'Name', 'text'],
+  ['one that is missing changes nothing', ['3', '', '4', '-'], '', 'number'],
+  ['one that is odd changes nothing', ['3', '5', '7', 'many'], '', 'number'],
+  ['bare numbers under a price', ['3.50', '4.00'], 'Price', 'money'],
+  ['long digits that are no telephone', ['5547612983', '5547612984'], 'Serial', 'number'],
+  ['nothing at all', [], 'Name', 'text'],
+] as const)('%s', (_, values, label, type) => expect(typeOfValues(values, label)).toBe(type));
+
+test('any values have a type, and the order in which they come does not matter', () => {
+  fc.assert(
+    fc.property(fc.array(fc.constantFrom('3', 'a', '2024-01-01', '£3', 'free', '')), (values) => {
+      const sorted = typeOfValues(values.toSorted());
+      expect(typeOfValues(values.toSorted().reverse())).toBe(sorted);
+    }),
+  );
+});
+
+test.each([
+  ['Recent orders', 'orders'],
+  ['Tools in the sheds', 'tools'],
+  ['Tools to borrow', 'tools'],
+  ['Authors table', 'authors'],
+  ['House rules', 'houseRules'],
+  ['All categories', 'categories'],
+  ['Today at the desk', null],
+  ['Coming back', null],
+  ['Overview', null],
+  ['', null],
+])('rows under “%s” are %s', (heading, name) => expect(collectionIn(heading)).toBe(name));
+
+test.each([
+  ['Tool row', 'tools'],
+  ['memberCard', 'members'],
+  ['list-item', null],
+  ['card-body', null],
+])('rows called %s are %s', (name, is) => expect(collectionOf(name)).toBe(is));
+
+test.each([
+  ['Date of birth', 'dateOfBirth'],
+  ['Price (£)', 'price'],
+  ['Enter your e-mail', 'eMail'],
+  ['Serial #', 'serialNumber'],
+  ['Member’s name', 'memberName'],
+  ['*', ''],
+])('a field called “%s” is %j', (label, name) => expect(fieldIn(label)).toBe(name));
+
+test.each(['tool', 'category', 'box', 'dish', 'person', 'news'])('%s, one and many', (word) =>
+  expect(singular(plural(word))).toBe(word),
+);
+
+interface Tool {
+  readonly name: string;
+  readonly state: string;
+  readonly price: string;
+}
+const TOOLS: readonly Tool[] = [
+  { name: 'Pillar drill', state: 'free', price: '£4' },
+  { name: 'Tile cutter', state: 'out', price: '£6' },
+  { name: 'Loft ladder', state: 'free', price: '£3' },
+  { name: 'Apple press', state: 'out', price: '£12' },
+];
+const rowOf = ({ name, state, price }: Tool, y: number): string =>
+  `<g data-name="Tool row"><rect x="16" y="${y}" width="358" height="64" rx="8" fill="#fff" stroke="#ddd"/><text x="32" y="${y + 28}" font-size="16" font-weight="700">${name}</text><text x="32" y="${y + 48}" font-size="13" fill="#555">${state}</text><text x="320" y="${y + 36}" font-size="15">${price}</text></g>`;
+const shelf = (key = 'shelf', heading = 'Tools to borrow', foot = ''): Screen =>
+  screenOf(
+    svg(
+      `<text x="16" y="48" font-size="26" font-weight="700">${heading}</text><g id="Rows">${TOOLS.map((tool, i) => rowOf(tool, 90 + 72 * i)).join('')}</g>${foot}`,
+    ),
+    key,
+  );
+
+test('rows of a list are records with fields that have types and names', () => {
+  const [tools, ...more] = findCollections([shelf()]);
+  expect(more).toEqual([]);
+  expect(tools).toMatchObject({ name: 'tools', records: 4 });
+  expect(tools.fields.map(({ type }) => type)).toEqual(['text', 'money', 'one-of']);
+  expect(tools.fields[1]).toMatchObject({ name: 'price' });
+  expect(Object.values(tools.places[0].records[1])).toEqual(['Tile cutter', '£6', 'out']);
+  expect(tools.confidence).toBeGreaterThan(0.6);
+});
+
+test('the same kind of record on several screens is one collection', () => {
+  const [tools, ...more] = findCollections([shelf(), shelf('sheds', 'Tools in the sheds')]);
+  expect(more).toEqual([]);
+  expect(tools.places.map(({ screen }) => screen)).toEqual(['shelf', 'sheds']);
+  expect(tools.records).toBe(4);
+});
+
+test('a bar of tabs and a row of chips are no records', () => {
+  const bar = ['Home', 'Tools', 'Help']
+    .map(
+      (name, i) =>
+        `<g data-name="${name} tab"><rect x="${20 + 90 * i}" y="790" width="70" height="40" fill="#fff"/><text x="${55 + 90 * i}" y="815" font-size="13" text-anchor="middle">${name}</text></g>`,
+    )
+    .join('');
+  expect(findCollections([screenOf(svg(`<g data-name="Tab bar">${bar}</g>`))])).toEqual([]);
+});
+
+const field = (name: string, y: number, hint = ''): string =>
+  `<text x="24" y="${y - 10}" font-size="14">${name}</text><g data-name="${name} field"><rect x="24" y="${y}" width="342" height="44" rx="6" fill="#fff" stroke="#999"/>${hint ? `<text x="36" y="${y + 27}" font-size="15" fill="#999">${hint}</text>` : ''}</g>`;
+const button = (label: string, y: number, x = 24, width = 342): string =>
+  `<g data-name="${label} button"><rect x="${x}" y="${y}" width="${width}" height="48" rx="8" fill="#234"/><text x="${x + width / 2}" y="${y + 29}" font-size="16" text-anchor="middle" fill="#fff">${label}</text></g>`;
+
+test.each([
+  ['sign-in', 'Sign in', ['Email', 'Password'], 'Sign in'],
+  ['sign-up', 'Join us', ['Name', 'Email', 'Password'], 'Create account'],
+  ['send', 'Report damage', ['Which part?', 'Message'], 'Send the report'],
+  ['add', 'New loan', ['Member', 'Back on'], 'Lend it'],
+  ['change', 'Your details', ['Name', 'Street'], 'Save'],
+  ['subscribe', 'Keep me posted', ['Email'], 'Subscribe'],
+] as const)('a form to %s', (purpose, heading, fields, label) => {
+  const screen = screenOf(
+    svg(
+      `<text x="24" y="60" font-size="26" font-weight="700">${heading}</text>${fields.map((name, i) => field(name, 120 + 90 * i)).join('')}${button(label, 120 + 90 * fields.length)}`,
+    ),
+  );
+  const [form, ...more] = findForms(screen);
+  expect(more).toEqual([]);
+  expect(form.purpose).toBe(purpose);
+  expect(form.fields.map((one) => one.label)).toEqual(fields.map((name) => name));
+  expect(form.submit?.label).toBe(label);
+  expect(findActions(screen).map(({ does }) => does)).toContain(purpose === 'sign-in' ? 'sign-in' : 'submit');
+});
+
+test.each([
+  ['Delete', 'remove'],
+  ['Edit', 'change'],
+  ['Add tool', 'add'],
+  ['Sign out', 'sign-out'],
+  ['Print labels', 'print'],
+  ['Load more', 'load-more'],
+  ['Copy', 'copy'],
+  ['Close', 'close'],
+  ['Export', 'download'],
+])('a button that says “%s” does %s', (label, does) => {
+  const [action] = findActions(screenOf(svg(button(label, 100))));
+  expect(action).toMatchObject({ label, does });
+  expect(action.confidence).toBeGreaterThan(0.7);
+});
+
+test.each([
+  [
+    ['Earlier', 'Next'],
+    ['previous', 'next'],
+  ],
+  [
+    ['1', '2', '3'],
+    ['page', 'page', 'page'],
+  ],
+])('%j beside each other are %j', (labels, deeds) => {
+  const pager = `<g data-name="Pages">${labels.map((label, i) => button(label, 700, 24 + 110 * i, 100)).join('')}</g>`;
+  expect(findActions(screenOf(svg(pager))).map(({ does }) => does)).toEqual(deeds);
+});
+
+test('a button that says nothing of what it does has nothing proposed', () => {
+  expect(findActions(screenOf(svg(button('Mossgate', 100))))).toEqual([]);
+});
+
+test('counters, ranges and the screen of one record are bound to the collection', () => {
+  const range =
+    '<text x="24" y="500" font-size="14">1 to 4 of 214</text><text x="24" y="540" font-size="14">214 tools</text>';
+  const detail = screenOf(
+    svg(
+      '<text x="24" y="60" font-size="28" font-weight="700">Tile cutter</text><text x="24" y="110" font-size="15">£6</text><text x="24" y="150" font-size="15">Keep it dry.</text>',
+    ),
+    'detail',
+  );
+  const screens = [shelf('shelf', 'Tools to borrow', range), detail];
+  const bindings = findBindings(screens, findCollections(screens));
+  expect(bindings.map(({ screen, shows }) => [screen, shows.replace(/\.\w+/, '.…')])).toEqual([
+    ['shelf', 'range(tools)'],
+    ['shelf', 'count(tools)'],
+    ['detail', 'tool.…'],
+    ['detail', 'tool.…'],
+  ]);
+});
+
+test('what is proposed is the same for the same screens, and about elements that are there', () => {
+  const screens = [shelf(), screenOf(svg(field('Email', 100) + button('Subscribe', 200)), 'join')];
+  const found = proposeData({ screens });
+  expect(proposeData({ screens: [...screens] })).toEqual(found);
+  const text = JSON.stringify(screens);
+  for (const { element } of [...found.forms, ...found.actions, ...found.bindings])
+    expect(text).toContain(`"key":"${element}"`);
+});

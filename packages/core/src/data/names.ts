@@ -1,0 +1,103 @@
+import { camelCase } from '../model/names.ts';
+import { wordsIn } from '../roles/called.ts';
+
+/** Words of headings that say that there is a list, not of what. */
+const ABOUT_LISTS = new Set(
+  'table tables list lists all recent latest our new top data datatable example simple striped hover hoverable bordered responsive condensed full featured with without the a an of and for in on at to your my overview view manage management popular featured more other related here is are dark light plain background basic default card cards panel block grid results section item items row rows record records fixed header footer features sample small compact'.split(
+    ' ',
+  ),
+);
+
+const UNCOUNTABLE = new Set(
+  'news stock equipment staff people media inventory history activity content'.split(' '),
+);
+
+/** The one of many: `categories` → `category`, `boxes` → `box`. */
+export function singular(word: string): string {
+  if (UNCOUNTABLE.has(word) || word.length < 4) return word;
+  if (/people$/.test(word)) return word;
+  if (/ies$/.test(word)) return word.replace(/ies$/, 'y');
+  if (/(ss|sh|ch|x|z)es$/.test(word)) return word.slice(0, -2);
+  if (/(ss|us|is)$/.test(word)) return word;
+  return word.replace(/s$/, '');
+}
+
+/** Many of one: `category` → `categories`. */
+export function plural(word: string): string {
+  if (UNCOUNTABLE.has(word) || word === 'people') return word;
+  if (/[^aeiou]y$/.test(word)) return word.replace(/y$/, 'ies');
+  if (/(s|sh|ch|x|z)$/.test(word)) return `${word}es`;
+  return `${word}s`;
+}
+
+/**
+ * What a heading over rows says that they are: the last noun that is not about lists, in the plural; null where it says
+ * nothing. `Recent orders` → `orders`, `Tools in the sheds` → `tools`.
+ */
+export function collectionIn(heading: string): string | null {
+  // What comes after a preposition says where or how, not what.
+  const [head] = heading.split(
+    /\s+(?:in|on|at|of|for|from|with|by|within|near|to|you|we|i|that|which|this|last)\s+|[:–—(|,]/i,
+  );
+  const all = wordsIn(head);
+  const words = all.filter((word) => word.length > 1 && !ABOUT_LISTS.has(word));
+  if (!words.length || words.length > 4) return null;
+  const saysList = /\b(table|list|directory|catalogue|catalog|library)\b/i.test(head);
+  const at = words.findLastIndex((word) => saysList || isPlural(word));
+  return at < 0 ? null : joined(words, at);
+}
+
+/** What rows are whose author gave this name to them, or to what holds them: `Tool row` → `tools`. */
+export function collectionOf(name: string): string | null {
+  const words = wordsIn(name.replace(/([a-z])([A-Z])/g, '$1 $2')).filter(
+    (word) => word.length > 2 && !ABOUT_LISTS.has(word) && !STRUCTURE.has(singular(word)),
+  );
+  return words.length && words.length < 4 ? joined(words, words.length - 1) : null;
+}
+
+/** Words for what rows are made of and stand in, whatever they say. */
+const STRUCTURE = new Set(
+  'row item card list table group wrapper cell tile body page main content container dashboard account section panel media object flex text title head heading box col column inner outer layout area widget well field form complete icon font thumb thumbnail button link badge label module tab pane slide wrap post-preview nav sidebar'.split(
+    ' ',
+  ),
+);
+
+const isPlural = (word: string): boolean =>
+  UNCOUNTABLE.has(word) ||
+  (word.length > 3 &&
+    /s$/.test(word) &&
+    !/(ss|us|is|ous|ness|details|settings|news|status|analytics|sales|progress)$/.test(word));
+
+const joined = (words: readonly string[], at: number): string | null =>
+  /[aeiouy]/.test(words[at])
+    ? camelCase(
+        [...(words.length === 2 && at === 1 ? [words[0]] : []), plural(singular(words[at]))].join(' '),
+      )
+    : null;
+
+/** A label as the name of a field: `Date of birth` → `dateOfBirth`, `Price (£)` → `price`. */
+export function fieldIn(label: string): string {
+  const plain = label
+    .replace(/\([^)]*\)/g, ' ')
+    .replace(/[*:?!…]/g, ' ')
+    .replace(/#/g, ' number ')
+    .replace(/[’']s\b/g, '')
+    .replace(/[’']/g, '')
+    .trim();
+  const words = plain
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .split(/[^A-Za-z0-9]+/)
+    .filter(Boolean)
+    .filter(
+      (word, _, all) =>
+        all.length <= 2 || !/^(enter|your|please|the|a|an|type|select|choose|here|pick)$/i.test(word),
+    );
+  const [first] = words;
+  const kept =
+    /^(enter|type|select|choose|your|please|pick)$/i.test(first ?? '') && words.length > 1
+      ? words.slice(1)
+      : words;
+  const name = camelCase(kept.slice(0, 4).join(' '));
+  return /^[a-z]/i.test(name) ? name : '';
+}
