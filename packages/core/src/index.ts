@@ -74,6 +74,7 @@ export {
   parseChange,
   putAdded,
   putCondition,
+  putCollection,
   putComponent,
   putDefault,
   putDismissed,
@@ -259,7 +260,21 @@ export {
   type ProposedFormField,
 } from './data/forms.ts';
 export { type DataProposals, proposeData } from './data/propose.ts';
-export { FIELD_TYPES, type FieldType, typeOfValue, typeOfValues } from './data/value_types.ts';
+export { typeOfValue, typeOfValues } from './data/value_types.ts';
+export {
+  collectionProposalId,
+  type DataRecord,
+  type DataValue,
+  recordSchema,
+  recordsOf,
+  sayInRecord,
+  tableOf,
+  type TableProblem,
+  takenCollection,
+  takeTable,
+  withField,
+} from './data/records.ts';
+export { csvOf, jsonOf, readTable } from './data/table_text.ts';
 
 export { isField, isPressable, roleOf } from './roles/role.ts';
 

@@ -12,6 +12,7 @@ import { GlobalStyle } from './theme/theme';
 applyScheme(readScheme());
 
 // Each view is loaded when somebody first goes there.
+const DataView = lazy(async () => ({ default: (await import('./data/DataView')).DataView }));
 const DeliverView = lazy(async () => ({ default: (await import('./deliver/DeliverView')).DeliverView }));
 const IterateView = lazy(async () => ({ default: (await import('./iterate/IterateView')).IterateView }));
 const ToRoundScreen = lazy(async () => ({ default: (await import('./iterate/RoundMap')).ToRoundScreen }));
@@ -37,6 +38,7 @@ const looks = (
     <Route path="screens/at/:screenKey" element={<WorkbenchView />} />
     <Route path="junction/:screenKey?" element={<JunctionView />} />
     <Route path="map" element={<MapView />} />
+    <Route path="data" element={<DataView />} />
     <Route path="run" element={<RunView />} />
   </>
 );

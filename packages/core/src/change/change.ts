@@ -104,6 +104,7 @@ const putOf =
 export const putEdit = putOf('edits');
 export const putComponent = putOf('components');
 export const putToken = putOf('tokens');
+export const putCollection = putOf('collections');
 export const putAdded = putOf('added');
 export const putDrawer = putOf('drawers');
 export const putDefault = putOf('defaults');

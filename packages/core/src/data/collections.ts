@@ -1,12 +1,13 @@
 import { findLists } from '../components/find.ts';
 import { grouped } from '../json/grouped.ts';
+import type { FieldType } from '../model/app.ts';
 import type { Screen } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import { type Guesses, inferRoles } from '../roles/infer.ts';
 import { hasParent, type ScreenSight, type Sight, sightOf } from '../roles/sight.ts';
 import { type Cell, type Column, columnsOf } from './columns.ts';
-import { choicesOf, type FieldType, typeOfValues } from './value_types.ts';
+import { choicesOf, typeOfValues } from './value_types.ts';
 import { collectionIn, collectionOf, fieldIn, singular } from './names.ts';
 
 /** A field of the records of a collection. */
@@ -369,7 +370,7 @@ function fieldsOf(rows: readonly Sight[], head: Head | null, guesses: Guesses): 
     const isFurther = own !== '' && fields.some((field) => field.label === own && field.type !== 'picture');
     const caption = over?.trim() || label.replace(/[:\s]+$/, '');
     label = '';
-    const type = typeOf(cell, values, caption);
+    const type = typeOf(cell, values, caption || (classWord(cell) ?? ''));
     if (type === null) continue;
     // Several pictures in one column are one field.
     if (

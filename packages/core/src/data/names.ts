@@ -15,8 +15,8 @@ const UNCOUNTABLE = new Set(
 /** The one of many: `categories` → `category`, `boxes` → `box`. */
 export function singular(word: string): string {
   if (UNCOUNTABLE.has(word) || word.length < 4) return word;
-  if (/people$/.test(word)) return word;
-  if (/ies$/.test(word)) return word.replace(/ies$/, 'y');
+  if (word.endsWith('people')) return word;
+  if (word.endsWith('ies')) return `${word.slice(0, -3)}y`;
   if (/(ss|sh|ch|x|z)es$/.test(word)) return word.slice(0, -2);
   if (/(ss|us|is)$/.test(word)) return word;
   return word.replace(/s$/, '');
@@ -65,7 +65,7 @@ const STRUCTURE = new Set(
 const isPlural = (word: string): boolean =>
   UNCOUNTABLE.has(word) ||
   (word.length > 3 &&
-    /s$/.test(word) &&
+    word.endsWith('s') &&
     !/(ss|us|is|ous|ness|details|settings|news|status|analytics|sales|progress)$/.test(word));
 
 const joined = (words: readonly string[], at: number): string | null =>
@@ -93,11 +93,11 @@ export function fieldIn(label: string): string {
       (word, _, all) =>
         all.length <= 2 || !/^(enter|your|please|the|a|an|type|select|choose|here|pick)$/i.test(word),
     );
-  const [first] = words;
-  const kept =
-    /^(enter|type|select|choose|your|please|pick)$/i.test(first ?? '') && words.length > 1
-      ? words.slice(1)
-      : words;
+  // Numbers count what was drawn; at the end they tell two fields apart.
+  const telling = words.filter((word, at) => !/^\d+$/.test(word) || at === words.length - 1);
+  const [first] = telling;
+  const isAsked = /^(enter|type|select|choose|your|please|pick)$/i.test(first ?? '') && telling.length > 1;
+  const kept = isAsked ? telling.slice(1) : telling;
   const name = camelCase(kept.slice(0, 4).join(' '));
   return /^[a-z]/i.test(name) ? name : '';
 }

@@ -1,19 +1,4 @@
-/** What the values of a field are. */
-export const FIELD_TYPES = [
-  'text',
-  'number',
-  'money',
-  'percent',
-  'date',
-  'time',
-  'yes-no',
-  'one-of',
-  'email',
-  'phone',
-  'link',
-  'picture',
-] as const;
-export type FieldType = (typeof FIELD_TYPES)[number];
+import type { FieldType } from '../model/app.ts';
 
 const MONTH =
   '(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)';

@@ -1,6 +1,7 @@
 import { codeBefore } from '../emit/form/before.ts';
 import { frameAround } from '../emit/form/layouts/layouts.ts';
 import { applyChange, type Change, putComponent, putLayout } from '../change/change.ts';
+import { fieldsShown } from '../emit/form/components/extraction.ts';
 import { type Fitting, fittingTemplate } from '../emit/form/components/extract.ts';
 import type { Place } from '../emit/form/components/template.ts';
 import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
@@ -55,6 +56,7 @@ function apartComponents(
   const wanted = Object.entries(app.components).filter(([id]) => !together.has(id));
   if (!wanted.length) return [];
   const before = codeBefore(app).props;
+  const fieldOf = fieldsShown(app);
   const keys = new Set(wanted.flatMap(([, { places, apart = [] }]) => [...places, ...apart]));
   const were = placesOf(was, keys, changed);
   const are = placesOf(is, keys);
@@ -70,7 +72,7 @@ function apartComponents(
       const among = [...sample, ...more].sort(
         (a, b) => (order.get(a.key) ?? order.size) - (order.get(b.key) ?? order.size),
       );
-      const made = fittingTemplate(among, component, before.get(id));
+      const made = fittingTemplate(among, component, before.get(id), fieldOf);
       return made && more.every((place) => made.places.includes(place))
         ? { says: givenTo(made, sample), conditions: conditionsIn(made.template.root) }
         : null;

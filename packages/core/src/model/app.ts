@@ -248,6 +248,54 @@ const componentFields = {
 /** Several places that are one component, or rows of one list. */
 export type Component = FieldsOf<typeof componentFields>;
 
+/** What the values of a field of a record are. */
+export const FIELD_TYPES = [
+  'text',
+  'number',
+  'money',
+  'percent',
+  'date',
+  'time',
+  'yes-no',
+  'one-of',
+  'email',
+  'phone',
+  'link',
+  'picture',
+] as const;
+export type FieldType = (typeof FIELD_TYPES)[number];
+
+const recordFieldFields = {
+  name: propName,
+  /** How it is called on the screens, where something calls it. */
+  label: optional(title(200)),
+  type: choice(FIELD_TYPES),
+  /** Of one-of: what it can be. */
+  choices: optional(list(title(200), { max: 200 })),
+} as const;
+/** A field of the records of a collection. */
+export type RecordField = FieldsOf<typeof recordFieldFields>;
+
+const drawnRowFields = {
+  element: elementKey,
+  /** What holds the rows that it is one of. */
+  within: elementKey,
+  /** The element that shows each field, by the name of the field. */
+  shows: { shape: 'table', key: propName, value: elementKey, max: 200 } as Schema<
+    Readonly<Record<string, string>>
+  >,
+} as const;
+/** A row as it was drawn: one appearance of a record. */
+export type DrawnRow = FieldsOf<typeof drawnRowFields>;
+
+const collectionFields = {
+  name: propName,
+  fields: list(fields(recordFieldFields), { min: 1, max: 200 }),
+  rows: list(fields(drawnRowFields), { min: 1, max: 20_000 }),
+} as const;
+/** Records of one kind that screens show. What they say is what the screens say. */
+export type Collection = FieldsOf<typeof collectionFields>;
+
 export const TOKEN_KINDS = ['color', 'size', 'weight', 'space', 'radius', 'shadow'] as const;
 export type TokenKind = (typeof TOKEN_KINDS)[number];
 
@@ -485,6 +533,8 @@ export const tables = {
   ),
   /** By an id of their own. */
   components: held(own(['c1', 'c2']), fields(componentFields)),
+  /** By an id of their own. */
+  collections: held(own(['tools', 'members']), fields(collectionFields)),
   /** By name. */
   tokens: held(
     own(['ink', 'gap-2'], (name) =>

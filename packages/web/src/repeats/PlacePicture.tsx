@@ -13,15 +13,20 @@ const Window = styled.div`
   background: ${color.field};
 `;
 
-/** The part of a screen that an element takes, at most so wide and high. */
+/**
+ * The part of a screen that an element takes, at most so wide and high.
+ * @param least it is drawn at least at this scale, and cut off where it is wider then
+ */
 export function PlacePicture({
   element: key,
   width,
   height,
+  least = 0,
 }: {
   element: string;
   width: number;
   height: number;
+  least?: number;
 }) {
   const { design, app } = useProject();
   const screen = screensByKey(design).get(hostOf({ design, app }, key));
@@ -42,13 +47,16 @@ export function PlacePicture({
   }, []);
   if (!screen || !element) return <Window style={{ width, height: 40 }} />;
   const { box } = element;
-  const scale = Math.min(1, width / Math.max(1, box.width), height / Math.max(1, box.height));
+  const scale = Math.max(
+    least,
+    Math.min(1, width / Math.max(1, box.width), height / Math.max(1, box.height)),
+  );
   return (
     <Window
       ref={holder}
       style={{
-        width: Math.max(20, Math.round(box.width * scale)),
-        height: Math.max(16, Math.round(box.height * scale)),
+        width: Math.min(width, Math.max(20, Math.round(box.width * scale))),
+        height: Math.min(height, Math.max(16, Math.round(box.height * scale))),
       }}
     >
       {isNear && (

@@ -115,6 +115,15 @@ const shortcuts: readonly ShortcutGroup[] = [
     ],
   },
   {
+    title: 'Data',
+    path: 'data',
+    keys: [
+      ['Enter, Backspace', 'In the list: take or refuse what is proposed'],
+      ['arrows, Home, End', 'In the records: from cell to cell; with Ctrl to the ends'],
+      ['Enter, F2, any letter', 'On a cell: write it anew; Tab and Enter go on, Escape leaves it'],
+    ],
+  },
+  {
     title: 'Iterate',
     path: 'iterate',
     keys: [

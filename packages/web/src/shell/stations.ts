@@ -42,6 +42,7 @@ export const stations: readonly Station[] = [
     isOfPast: true,
     waiting: ({ counts }) => counts.broken + counts.unreachable + counts.deadEnds + counts.planned,
   },
+  { path: 'data', title: 'Data', isOfPast: true, waiting: none },
   { path: 'run', title: 'Run', isOfPast: true, waiting: none },
   { path: 'deliver', title: 'Deliver', waiting: none },
   { path: 'iterate', title: 'Iterate', waiting: ({ asked }) => asked },

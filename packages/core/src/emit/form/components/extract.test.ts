@@ -347,3 +347,19 @@ test.each([
   )!;
   expect(template.values).toEqual(values);
 });
+
+test('props are called as the fields of the records that they show', () => {
+  const fieldOf = new Map([
+    ['title 0', 'tool'],
+    ['title 1', 'tool'],
+  ]);
+  const places = ['Saw', 'Drill'].map((words, i): Place => ({
+    ...card(false, i),
+    node: { ...card(false, i).node, children: [text(words, `title ${i}`)] },
+  }));
+  const template = templateOf(places, {}, false, undefined, fieldOf)!;
+  expect(template.values).toEqual([{ tool: 'Saw' }, { tool: 'Drill' }]);
+  // What somebody called otherwise stays so.
+  const { name } = templateOf(places)!.props[0];
+  expect(templateOf(places, { [name]: 'label' }, false, undefined, fieldOf)!.props[0].name).toBe('label');
+});

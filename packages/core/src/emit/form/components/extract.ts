@@ -53,6 +53,15 @@ export interface Wanted extends Component {
   readonly id: string;
 }
 
+/** What there is besides the places of a component that its props depend on. */
+export interface Known {
+  /** The props that each component had, by its id. */
+  readonly before: CodeBefore['props'];
+  /** The fields of records that elements show, by their keys. */
+  readonly fieldOf: ReadonlyMap<string, string>;
+}
+export const NOTHING_KNOWN: Known = { before: new Map(), fieldOf: new Map() };
+
 /** Where places can stand: a screen, or a component that was made before. */
 interface Body {
   readonly root: MarkupElement;
@@ -67,13 +76,12 @@ interface Body {
  * place, with what the place gives it, is the very markup that stood there. Larger ones go first; smaller ones are then
  * taken out of what is left of the screens and out of the larger ones.
  * @param routeOf the route of a screen by its key.
- * @param before the props that each component had.
  */
 export function extractComponents(
   screens: ReadonlyMap<string, EmittedScreen>,
   wanted: readonly Wanted[],
   routeOf: (screen: string) => string | null,
-  before: CodeBefore['props'] = new Map(),
+  known: Known = NOTHING_KNOWN,
 ): Extraction {
   const bodies = new Map<string, Body>();
   for (const [key, screen] of screens)
@@ -94,7 +102,7 @@ export function extractComponents(
       );
       continue;
     }
-    const made = fittingTemplate(places, component, before.get(component.id));
+    const made = fittingTemplate(places, component, known.before.get(component.id), known.fieldOf);
     if (!made) {
       failed.set(component.id, 'its places differ in their elements, not only in what they say');
       continue;
@@ -293,10 +301,11 @@ export function fittingTemplate<P extends Place>(
   places: readonly P[],
   component: Component,
   before?: PropsBefore,
+  fieldOf?: ReadonlyMap<string, string>,
 ): Fitting<P> | null {
   if (!places.length) return null;
   const hasDefaults = component.kind === 'component';
-  const whole = templateOf(places, component.props, hasDefaults, before);
+  const whole = templateOf(places, component.props, hasDefaults, before, fieldOf);
   if (whole) return { template: whole, places };
   // The most frequent form, and what fits it.
   let fitting: P[] = [places[0]];
@@ -306,7 +315,7 @@ export function fittingTemplate<P extends Place>(
     if (group.length > fitting.length) fitting = places.filter((place) => group.includes(place));
   }
   if (fitting.length < 2) return null;
-  const template = templateOf(fitting, component.props, hasDefaults, before);
+  const template = templateOf(fitting, component.props, hasDefaults, before, fieldOf);
   return template && { template, places: fitting };
 }
 

@@ -17,9 +17,23 @@ function wantedOf({ app }: Project): Wanted[] {
   return [...Object.entries(app.components).map(([id, component]) => ({ ...component, id })), ...drawers];
 }
 
+/** The fields of records that elements show, by their keys. */
+export const fieldsShown = ({ collections }: Pick<App, 'collections'>): ReadonlyMap<string, string> =>
+  new Map(
+    Object.values(collections).flatMap(({ rows }) =>
+      rows.flatMap(({ shows }) => Object.entries(shows).map(([field, key]) => [key, field] as const)),
+    ),
+  );
+
 const extractions = new WeakMap<
   App['components'],
-  { drawers: App['drawers']; code: App['code']; screens: readonly EmittedScreen[]; extraction: Extraction }
+  {
+    drawers: App['drawers'];
+    code: App['code'];
+    collections: App['collections'];
+    screens: readonly EmittedScreen[];
+    extraction: Extraction;
+  }
 >();
 
 /** The components of an app, taken out of its screens; kept until one of the screens changes. */
@@ -32,17 +46,22 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   if (
     known?.drawers === app.drawers &&
     known.code === app.code &&
+    known.collections === app.collections &&
     known.screens.length === list.length &&
     known.screens.every((screen, i) => screen === list[i])
   )
     return known.extraction;
-  const extraction = extractComponents(
-    screens,
-    wantedOf(plan.project),
-    (key) => plan.routeOf(key),
-    codeBefore(app).props,
-  );
-  extractions.set(app.components, { drawers: app.drawers, code: app.code, screens: list, extraction });
+  const extraction = extractComponents(screens, wantedOf(plan.project), (key) => plan.routeOf(key), {
+    before: codeBefore(app).props,
+    fieldOf: fieldsShown(app),
+  });
+  extractions.set(app.components, {
+    drawers: app.drawers,
+    code: app.code,
+    collections: app.collections,
+    screens: list,
+    extraction,
+  });
   return extraction;
 }
 

@@ -1,4 +1,5 @@
 import type { PropsBefore } from '../before.ts';
+import { isCodeName } from '../../../model/names.ts';
 import { hash } from '../../../roles/shape.ts';
 import {
   allOf,
@@ -66,6 +67,7 @@ export interface Place {
  * attributes or drawings differ there is a prop; a part that some lack becomes optional; a class that differs becomes a
  * variant. Null where they are too different to be one (another tag, another kind of link).
  * @param hasDefaults whether what most places say is said by the component itself, and left out by them
+ * @param fieldOf what elements show of records, by key: props are called as fields are
  * @param before the props that there were, which are called so still and are by themselves what they were
  */
 export function templateOf(
@@ -73,8 +75,9 @@ export function templateOf(
   names: Readonly<Record<string, string>> = {},
   hasDefaults = false,
   before: PropsBefore = new Map(),
+  fieldOf: ReadonlyMap<string, string> = new Map(),
 ): Template | null {
-  const builder = new TemplateBuilder(places, names, hasDefaults, before);
+  const builder = new TemplateBuilder(places, names, hasDefaults, before, fieldOf);
   const root = builder.element(
     // Whether a place is there at all is said where it stands.
     places.map(({ node: { when: _when, ...node } }) => node),
@@ -104,6 +107,7 @@ class TemplateBuilder {
   readonly #places: readonly Place[];
   readonly #hasDefaults: boolean;
   readonly #before: PropsBefore;
+  readonly #fieldOf: ReadonlyMap<string, string>;
   readonly #names: Readonly<Record<string, string>>;
   readonly #links: ReadonlySet<string>;
   readonly #found: Found[] = [];
@@ -112,6 +116,8 @@ class TemplateBuilder {
   /** Flags and choices by how they part the places, so that what goes together is one prop. */
   readonly #partitions = new Map<string, Expression>();
   readonly #taken = new Set<string>();
+  /** What props are called. */
+  readonly #fields = new Set<string>();
   /** Props of outer components that are handed on. */
   readonly #handedOn = new Set<string>();
   #ownLink: { readonly address: string; readonly given: Expression } | null = null;
@@ -121,7 +127,9 @@ class TemplateBuilder {
     names: Readonly<Record<string, string>>,
     hasDefaults: boolean,
     before: PropsBefore,
+    fieldOf: ReadonlyMap<string, string>,
   ) {
+    this.#fieldOf = fieldOf;
     this.#before = before;
     this.#places = places;
     this.#hasDefaults = hasDefaults;
@@ -545,6 +553,15 @@ class TemplateBuilder {
     return atOneOf(...on.map(literal));
   }
 
+  /** What a text or picture is called as a field of a record, if that is no prop yet. */
+  #fieldNamed(kind: Prop['kind'], at: readonly string[]): string | undefined {
+    if (kind !== 'text' && kind !== 'image') return undefined;
+    const [field, ...others] = new Set(at.flatMap((key) => this.#fieldOf.get(key) ?? []));
+    return field !== undefined && !others.length && isCodeName(field) && !this.#fields.has(field)
+      ? field
+      : undefined;
+  }
+
   #slot(
     kind: Prop['kind'],
     values: readonly (PropValue | undefined)[],
@@ -560,7 +577,8 @@ class TemplateBuilder {
     );
     const others = new Set([...this.#taken, ...this.#before.keys()]);
     const proposed = known?.[0] ?? propNameFor({ ...hint, kind, order: this.#found.length }, others);
-    const name = this.#names[proposed] ?? proposed;
+    const name = this.#names[proposed] ?? this.#fieldNamed(kind, at) ?? proposed;
+    this.#fields.add(name);
     this.#taken.add(proposed);
     this.#found.push({
       prop: {

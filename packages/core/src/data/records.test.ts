@@ -1,0 +1,157 @@
+import fc from 'fast-check';
+import { applyChange, putCollection } from '../change/change.ts';
+import { settle } from '../layers/settle.ts';
+import type { Collection } from '../model/app.ts';
+import type { Project } from '../model/project.ts';
+import { projectOf, screenOf, svg } from '../testing/build.ts';
+import { findCollections } from './collections.ts';
+import {
+  recordSchema,
+  recordsOf,
+  sayInRecord,
+  tableOf,
+  takenCollection,
+  takeTable,
+  withField,
+} from './records.ts';
+import { csvOf, jsonOf, readTable } from './table_text.ts';
+
+const TOOLS = [
+  ['Pillar drill', 'free', '£4'],
+  ['Tile cutter', 'out', '£6'],
+  ['Loft ladder', 'free', '£3'],
+];
+const shelf = (key: string) =>
+  screenOf(
+    svg(
+      `<text x="16" y="48" font-size="26" font-weight="700">Tools to borrow</text><g id="Rows">${TOOLS.map(
+        ([name, state, price], i) =>
+          `<g data-name="Tool row"><rect x="16" y="${90 + 72 * i}" width="358" height="64" rx="8" fill="#fff" stroke="#ddd"/><text x="32" y="${118 + 72 * i}" font-size="16" font-weight="700">${name}</text><text x="32" y="${138 + 72 * i}" font-size="13" fill="#555">${state}</text><text x="320" y="${126 + 72 * i}" font-size="15">${price}</text></g>`,
+      ).join('')}</g>`,
+    ),
+    key,
+  );
+
+const project = ((): Project => {
+  const made = projectOf(shelf('shelf'), shelf('sheds'));
+  const [proposal] = findCollections(made.design.screens);
+  return { ...made, app: applyChange(made.app, putCollection('tools', takenCollection(proposal))) };
+})();
+const { tools } = project.app.collections;
+const [title] = tools.fields;
+const recordsIn = (one: Project) => recordsOf(settle(one).design, one.app.collections.tools);
+const namesIn = (one: Project): string[] => recordsIn(one).map(({ values }) => values[title.name].text);
+
+test('what is drawn in two lists is one record in two places', () => {
+  expect(namesIn(project)).toEqual(['Pillar drill', 'Tile cutter', 'Loft ladder']);
+  expect(recordsIn(project).map(({ rows }) => rows.length)).toEqual([2, 2, 2]);
+});
+
+test('what is written in a record is said wherever it is shown, and can be taken back', () => {
+  const [record] = recordsIn(project);
+  const change = sayInRecord(record, title.name, 'Bench drill')!;
+  const app = applyChange(project.app, change);
+  expect(Object.values(app.edits)).toEqual(['Bench drill', 'Bench drill']);
+  expect(namesIn({ ...project, app })).toEqual(['Bench drill', 'Tile cutter', 'Loft ladder']);
+  expect(sayInRecord(record, title.name, 'Pillar drill')).toBeNull();
+  expect(sayInRecord(record, 'nothing', 'x')).toBeNull();
+});
+
+test('rows that are no longer drawn are left out, and nothing breaks', () => {
+  const design = { ...project.design, screens: project.design.screens.slice(1) };
+  const records = recordsOf(design, tools);
+  expect(records.map(({ rows }) => rows.length)).toEqual([1, 1, 1]);
+  expect(recordsOf({ ...design, screens: [] }, tools)).toEqual([]);
+});
+
+test('a field that is called otherwise keeps what it shows', () => {
+  const next: Collection = withField(tools, title.name, { ...title, name: 'label' });
+  expect(recordsOf(project.design, next)[1].values.label.text).toBe('Tile cutter');
+  expect(tableOf(next, recordsOf(project.design, next))[0]).toContain('label');
+});
+
+const heads = tools.fields.map(({ name }) => name);
+
+test.each([
+  ['the same', (lines: string[][]) => lines, 0, []],
+  ['one value more', (lines: string[][]) => lines.with(1, lines[1].with(0, 'Saw')), 1, []],
+  ['columns in another order', (lines: string[][]) => lines.map((line) => line.toReversed()), 0, []],
+  [
+    'a column of nobody',
+    (lines: string[][]) => lines.map((line, i) => [...line, i ? 'x' : 'weight']),
+    0,
+    [[1, '“weight” is no field, and was left out']],
+  ],
+  [
+    'more lines than rows',
+    (lines: string[][]) => [...lines, ['Saw', '£1', 'free'], ['Axe', '£1', 'free']],
+    0,
+    [[5, 'only 3 rows are drawn; what comes from here on was left out']],
+  ],
+  [
+    'a line with too many cells',
+    (lines: string[][]) => lines.with(2, [...lines[2], 'extra']),
+    0,
+    [[3, '4 cells under 3 heads; what is beyond was left out']],
+  ],
+  [
+    'no heads',
+    () => [['1', '2']],
+    0,
+    [[1, `no column is called as a field: expected some of ${heads.join(', ')}`]],
+  ],
+  ['nothing', () => [], 0, [[1, `no column is called as a field: expected some of ${heads.join(', ')}`]]],
+] as const)('a table with %s', (_, change, changed, problems) => {
+  const records = recordsIn(project);
+  const taken = takeTable(tools, records, change(tableOf(tools, records)));
+  expect(taken.changed).toBe(changed);
+  expect(taken.problems.map(({ line, message }) => [line, message])).toEqual(problems);
+});
+
+test('any values that are written come back as they were written, by CSV and by JSON', () => {
+  const value = fc
+    .string({ unit: 'grapheme', minLength: 1, maxLength: 12 })
+    .filter((text) => text.trim() === text && text !== '');
+  const lines = fc
+    .array(fc.tuple(value, value, value), { minLength: 1, maxLength: 4 })
+    .map((rows) => [['a', 'b', 'c'], ...rows]);
+  fc.assert(
+    fc.property(lines, (table) => {
+      expect(readTable(csvOf(table))).toEqual({ lines: table, problems: [] });
+      expect(readTable(jsonOf(table))).toEqual({ lines: table, problems: [] });
+    }),
+  );
+});
+
+test.each([
+  ['', 'there is nothing in it'],
+  ['[1, 2]', 'expected a list of records, as [{"name": "Saw"}]'],
+  ['[{"a": 1', /^it is no JSON: /],
+  ['a,b\n"x', /quote/],
+])('%j is told', (text, message) => {
+  const { problems } = readTable(text);
+  expect(problems[0].message).toMatch(message);
+});
+
+test('what a spreadsheet copies is read, with its first mark left out', () => {
+  expect(readTable('\uFEFFname\tprice\r\nSaw\t£3\r\n').lines).toEqual([
+    ['name', 'price'],
+    ['Saw', '£3'],
+  ]);
+});
+
+test('a hundred thousand lines with one that is wrong are read, and that line is told', () => {
+  const lines = Array.from({ length: 100_000 }, (_, i) => `Saw ${i},£${i}`);
+  lines[70_000] = 'Saw,"£3';
+  const { lines: read, problems } = readTable(`name,price\n${lines.join('\n')}`);
+  expect(read.length).toBeGreaterThan(70_000);
+  expect(problems).toHaveLength(1);
+});
+
+test('a record has a schema', () => {
+  expect(recordSchema(tools)).toMatchObject({
+    title: 'tools',
+    type: 'object',
+    properties: { [title.name]: { type: 'string' } },
+  });
+});

@@ -1,0 +1,122 @@
+import { type Collection, type DataRecord, hostOf, type RecordField, screenName } from '@tovel/core';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useProject } from '../project/context';
+import { PlacePicture } from '../repeats/PlacePicture';
+import { color } from '../theme/theme';
+import { Choice } from '../ui/controls';
+import { SavedField } from '../ui/SavedField';
+import { titleOf, TYPE_WORDS } from './RecordGrid';
+
+const Column = styled.aside`
+  min-height: 0;
+  overflow: auto;
+  padding: 14px 16px 24px;
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  border-left: 1px solid ${color.rule};
+  background: ${color.side};
+  h3 {
+    font-size: 13px;
+    padding-top: 10px;
+    border-top: 1px solid ${color.ink};
+  }
+  h3:first-child {
+    padding-top: 0;
+    border-top: 0;
+  }
+  p {
+    color: ${color.ink2};
+    font-size: 12px;
+  }
+  ul {
+    display: grid;
+    gap: 12px;
+  }
+  li {
+    display: grid;
+    gap: 4px;
+  }
+  a {
+    font-size: 12px;
+  }
+`;
+
+const TYPES = Object.entries(TYPE_WORDS).map(([id, label]) => ({ id, label }));
+
+interface RecordDetailsProps {
+  readonly collection: Collection;
+  readonly field: RecordField;
+  readonly record: DataRecord | undefined;
+  /** Not there where nothing can be changed. */
+  readonly onField?: (field: RecordField, words: string) => void;
+}
+
+/** The field and the record that one is at: what it is, and where the screens show it. */
+export function RecordDetails({ collection, field, record, onField }: RecordDetailsProps) {
+  const project = useProject();
+  const taken = new Set(collection.fields.filter((one) => one !== field).map(({ name }) => name));
+  const problemOf = (name: string): string | null =>
+    !/^[a-z]\w*$/i.test(name)
+      ? 'Letters and digits, a letter first.'
+      : taken.has(name)
+        ? 'Another field is called so.'
+        : null;
+  return (
+    <Column aria-label="Field and record">
+      <h3>Field</h3>
+      {onField ? (
+        <>
+          <SavedField
+            key={field.name}
+            label="Name in code"
+            isCode
+            value={field.name}
+            problemOf={problemOf}
+            onSave={(name) => onField({ ...field, name }, `Rename ${field.name} to ${name}`)}
+          />
+          <Choice
+            label="Type"
+            value={field.type}
+            options={TYPES}
+            onChange={(type) =>
+              onField(
+                { ...field, type: type as RecordField['type'] },
+                `${field.name} is ${TYPE_WORDS[type as RecordField['type']]}`,
+              )
+            }
+          />
+        </>
+      ) : (
+        <p>
+          <code>{field.name}</code>, {TYPE_WORDS[field.type]}
+        </p>
+      )}
+      {field.choices && <p>{field.choices.join(' · ')}</p>}
+      {record && (
+        <>
+          <h3>{titleOf(record, collection.fields)}</h3>
+          <p>
+            {record.rows.length === 1
+              ? 'Shown in one place. What is written here is written there.'
+              : `Shown in ${record.rows.length} places. What is written here is written in all that say the same.`}
+          </p>
+          <ul>
+            {record.rows.map(({ element }) => {
+              const screen = hostOf(project, element);
+              return (
+                <li key={element}>
+                  <PlacePicture element={element} width={250} height={120} least={0.6} />
+                  <Link to={`${project.base}/screens/at/${screen}?element=${encodeURIComponent(element)}`}>
+                    {screenName(project, screen)}
+                  </Link>
+                </li>
+              );
+            })}
+          </ul>
+        </>
+      )}
+    </Column>
+  );
+}
