@@ -2,13 +2,13 @@ import { findLists } from '../components/find.ts';
 import { grouped } from '../json/grouped.ts';
 import type { FieldType } from '../model/app.ts';
 import type { Screen } from '../model/design.ts';
-import { uniqueName } from '../model/names.ts';
+import { singular, uniqueName } from '../model/names.ts';
 import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import { type Guesses, inferRoles } from '../roles/infer.ts';
 import { hasParent, type ScreenSight, type Sight, sightOf } from '../roles/sight.ts';
 import { type Cell, type Column, columnsOf } from './columns.ts';
 import { choicesOf, typeOfValues } from './value_types.ts';
-import { collectionIn, collectionOf, fieldIn, singular } from './names.ts';
+import { collectionIn, collectionOf, fieldIn } from './names.ts';
 
 /** A field of the records of a collection. */
 export interface ProposedField {

@@ -5,7 +5,8 @@ import { findActions } from './actions.ts';
 import { findBindings } from './bindings.ts';
 import { findCollections } from './collections.ts';
 import { findForms } from './forms.ts';
-import { collectionIn, collectionOf, fieldIn, plural, singular } from './names.ts';
+import { plural, singular } from '../model/names.ts';
+import { collectionIn, collectionOf, fieldIn } from './names.ts';
 import { proposeData } from './propose.ts';
 import { typeOfValue, typeOfValues } from './value_types.ts';
 

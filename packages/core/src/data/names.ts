@@ -1,4 +1,4 @@
-import { camelCase } from '../model/names.ts';
+import { camelCase, isUncountable, plural, singular } from '../model/names.ts';
 import { wordsIn } from '../roles/called.ts';
 
 /** Words of headings that say that there is a list, not of what. */
@@ -7,28 +7,6 @@ const ABOUT_LISTS = new Set(
     ' ',
   ),
 );
-
-const UNCOUNTABLE = new Set(
-  'news stock equipment staff people media inventory history activity content'.split(' '),
-);
-
-/** The one of many: `categories` → `category`, `boxes` → `box`. */
-export function singular(word: string): string {
-  if (UNCOUNTABLE.has(word) || word.length < 4) return word;
-  if (word.endsWith('people')) return word;
-  if (word.endsWith('ies')) return `${word.slice(0, -3)}y`;
-  if (/(ss|sh|ch|x|z)es$/.test(word)) return word.slice(0, -2);
-  if (/(ss|us|is)$/.test(word)) return word;
-  return word.replace(/s$/, '');
-}
-
-/** Many of one: `category` → `categories`. */
-export function plural(word: string): string {
-  if (UNCOUNTABLE.has(word) || word === 'people') return word;
-  if (/[^aeiou]y$/.test(word)) return word.replace(/y$/, 'ies');
-  if (/(s|sh|ch|x|z)$/.test(word)) return `${word}es`;
-  return `${word}s`;
-}
 
 /**
  * What a heading over rows says that they are: the last noun that is not about lists, in the plural; null where it says
@@ -63,7 +41,7 @@ const STRUCTURE = new Set(
 );
 
 const isPlural = (word: string): boolean =>
-  UNCOUNTABLE.has(word) ||
+  isUncountable(word) ||
   (word.length > 3 &&
     word.endsWith('s') &&
     !/(ss|us|is|ous|ness|details|settings|news|status|analytics|sales|progress)$/.test(word));

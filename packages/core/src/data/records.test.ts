@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { applyChange, putCollection } from '../change/change.ts';
+import { applyChange, putCollection, putComponent } from '../change/change.ts';
+import { emitReact } from '../emit/react/emit_react.ts';
 import { settle } from '../layers/settle.ts';
 import type { Collection } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
@@ -154,4 +155,17 @@ test('a record has a schema', () => {
     type: 'object',
     properties: { [title.name]: { type: 'string' } },
   });
+});
+
+test('the records of a list are called as the collection, and their fields as its fields', () => {
+  const places = recordsIn(project).flatMap(({ rows }) => rows.map(({ element }) => element));
+  const app = applyChange(project.app, putComponent('c1', { name: 'Row', kind: 'list', places }));
+  const texts = emitReact({ ...project, app }, 'App').files.flatMap((file) =>
+    'text' in file && /\.data\.tsx?$/.test(file.path) ? [file.text] : [],
+  );
+  expect(texts).toHaveLength(2);
+  for (const text of texts) {
+    expect(text).toContain('export const tools: ');
+    for (const { name } of tools.fields) expect(text).toContain(` ${name}: `);
+  }
 });

@@ -59,3 +59,29 @@ export function uniqueCodeName(
   const base = /^[A-Za-z_$][\w$]*$/.test(wanted) ? wanted : otherwise;
   return uniqueName(base, (candidate) => !isCodeName(candidate) || isTaken(candidate), '');
 }
+
+/** Words that are the same for one and for many. */
+const UNCOUNTABLE = new Set(
+  'news stock equipment staff people media inventory history activity content'.split(' '),
+);
+
+/** Whether a word is the same for one and for many. */
+export const isUncountable = (word: string): boolean => UNCOUNTABLE.has(word);
+
+/** The one of many: `categories` → `category`, `boxes` → `box`. */
+export function singular(word: string): string {
+  if (UNCOUNTABLE.has(word) || word.length < 4) return word;
+  if (word.endsWith('people')) return word;
+  if (word.endsWith('ies')) return `${word.slice(0, -3)}y`;
+  if (/(ss|sh|ch|x|z)es$/.test(word)) return word.slice(0, -2);
+  if (/(ss|us|is)$/.test(word)) return word;
+  return word.replace(/s$/, '');
+}
+
+/** Many of one: `category` → `categories`. */
+export function plural(word: string): string {
+  if (UNCOUNTABLE.has(word) || word === 'people') return word;
+  if (/[^aeiou]y$/.test(word)) return word.replace(/y$/, 'ies');
+  if (/(s|sh|ch|x|z)$/.test(word)) return `${word}es`;
+  return `${word}s`;
+}

@@ -1,7 +1,7 @@
 import { allOf, propsOf } from '../../../expression/expression.ts';
 import type { Component } from '../../../model/app.ts';
 import type { CodeBefore, PropsBefore } from '../before.ts';
-import { kebabCase, pascalCase, uniqueCodeName, uniqueName } from '../../../model/names.ts';
+import { kebabCase, pascalCase, plural, uniqueCodeName, uniqueName } from '../../../model/names.ts';
 import {
   type EmittedScreen,
   givenIn,
@@ -59,8 +59,10 @@ export interface Known {
   readonly before: CodeBefore['props'];
   /** The fields of records that elements show, by their keys. */
   readonly fieldOf: ReadonlyMap<string, string>;
+  /** What the collection of records is called that a row shows one of, by the key of the row. */
+  readonly recordsOf: ReadonlyMap<string, string>;
 }
-export const NOTHING_KNOWN: Known = { before: new Map(), fieldOf: new Map() };
+export const NOTHING_KNOWN: Known = { before: new Map(), fieldOf: new Map(), recordsOf: new Map() };
 
 /** Where places can stand: a screen, or a component that was made before. */
 interface Body {
@@ -118,7 +120,7 @@ export function extractComponents(
       let root = replace(body.root, uses);
       if (component.kind === 'list' && !body.component) {
         const ofScreen = lists.get(key) ?? [];
-        root = gatherLists(root, name, component, ofScreen);
+        root = gatherLists(root, name, component, ofScreen, known.recordsOf);
         lists.set(key, ofScreen);
       }
       bodies.set(key, { ...body, root });
@@ -384,6 +386,7 @@ function gatherLists(
   component: string,
   wanted: Component,
   lists: EmittedList[],
+  recordsOf: Known['recordsOf'],
 ): MarkupElement {
   const rows = new Set(wanted.places);
   const visit = (node: MarkupElement): MarkupElement => {
@@ -403,7 +406,7 @@ function gatherLists(
       const run: MarkupElement[] = [];
       for (; isRow(node.children[i]); i++) run.push(node.children[i] as MarkupElement);
       i--;
-      const list = listOf(component, run, lists);
+      const list = listOf(component, run, lists, recordsOf);
       lists.push(list);
       children.push({
         key: run[0].key,
@@ -419,6 +422,7 @@ function listOf(
   component: string,
   run: readonly MarkupElement[],
   others: readonly EmittedList[],
+  recordsOf: Known['recordsOf'],
 ): EmittedList {
   const ids = new Set<string>();
   const records = run.map((row, i) => {
@@ -433,16 +437,10 @@ function listOf(
   });
   const plain =
     `${component.charAt(0).toLowerCase()}${component.slice(1)}`.replace(/(Row|Item|Card)$/, '') || 'row';
-  const data = uniqueCodeName(plural(plain), 'rows', (candidate) =>
-    others.some((list) => list.data === candidate),
-  );
+  const [collection, ...more] = new Set(run.map(({ key }) => recordsOf.get(key ?? '')));
+  const wanted = collection !== undefined && !more.length ? collection : plural(plain);
+  const data = uniqueCodeName(wanted, 'rows', (candidate) => others.some((list) => list.data === candidate));
   return { data, component, records };
-}
-
-/** `tool` → `tools`, `entry` → `entries`, `class` → `classes`. */
-function plural(name: string): string {
-  if (/(s|x|z|ch|sh)$/.test(name)) return `${name}es`;
-  return /[^aeiou]y$/.test(name) ? `${name.slice(0, -1)}ies` : `${name}s`;
 }
 
 /** Visits markup from the outside inwards; return false to leave out what is inside. */

@@ -54,6 +54,11 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   const extraction = extractComponents(screens, wantedOf(plan.project), (key) => plan.routeOf(key), {
     before: codeBefore(app).props,
     fieldOf: fieldsShown(app),
+    recordsOf: new Map(
+      Object.values(app.collections).flatMap(({ name, rows }) =>
+        rows.map(({ element }) => [element, name] as const),
+      ),
+    ),
   });
   extractions.set(app.components, {
     drawers: app.drawers,
