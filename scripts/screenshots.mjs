@@ -84,7 +84,12 @@ try {
       await page.goto(at('map?view=grid'));
       await page.getByRole('button', { name: 'Catalogue to Tool detail: 2 links' }).click();
     },
-    journey: async () => page.goto(at('map?journey=journey-2')),
+    data: async () => {
+      await page.goto(at('data'));
+      await page.getByRole('button', { name: /^Take \d that are sure/ }).click();
+      await page.getByRole('option', { name: /^tools, .* taken/ }).click();
+      await page.getByRole('gridcell', { name: 'Pillar drill' }).click();
+    },
     run: async () => {
       await page.goto(at('run?at=/tools'));
       await page.getByText(/^(Building|Writing) the app/).waitFor({ state: 'hidden' });

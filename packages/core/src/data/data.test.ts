@@ -13,6 +13,7 @@ import { typeOfValue, typeOfValues } from './value_types.ts';
 test.each([
   ['$1,200.50', 'money'],
   ['12 €', 'money'],
+  ['$2500 USD', 'money'],
   ['£4', 'money'],
   ['42 %', 'percent'],
   ['2024-03-01', 'date'],
@@ -148,6 +149,7 @@ test.each([
   ['add', 'New loan', ['Member', 'Back on'], 'Lend it'],
   ['change', 'Your details', ['Name', 'Street'], 'Save'],
   ['subscribe', 'Keep me posted', ['Email'], 'Subscribe'],
+  ['reset-password', 'Forgot your password?', ['Email'], 'Send reset link'],
 ] as const)('a form to %s', (purpose, heading, fields, label) => {
   const screen = screenOf(
     svg(

@@ -363,7 +363,7 @@ function purposeOf(
     ['sign-up', /\bsign ?up\b|\bregister\b|\bjoin\b|\bcreate (an |your |my )?account\b|\bregistration\b/i],
     [
       'reset-password',
-      /\b(reset|recover|forgot(ten)?|change|request new)( your| my| a| new)? password\b|\bpassword (reset|recovery)\b/i,
+      /\b(reset|recover|forgot(ten)?|change|request new)( your| my| a| new)? password\b|\bpassword (reset|recovery)\b|\b(reset|recovery) (link|code|instructions|e-?mail)\b/i,
     ],
     ['search', /\b(search|find)\b/i],
     ['filter', /\b(filter|apply filters?|refine)\b/i],

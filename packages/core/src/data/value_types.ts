@@ -10,7 +10,13 @@ const AMOUNT = "[-+]?\\s?\\d[\\d ,.']*(?:\\s?[kmb]n?)?";
 const PATTERNS: readonly (readonly [FieldType, RegExp])[] = [
   ['email', /^[^\s@]+@[^\s@]+\.[a-z]{2,}$/i],
   ['link', /^(https?:\/\/|www\.)\S+$/i],
-  ['money', new RegExp(`^[-+(]?\\s?(?:${CURRENCY}\\s?${AMOUNT}|${AMOUNT}\\s?${CURRENCY})\\)?$`, 'i')],
+  [
+    'money',
+    new RegExp(
+      `^[-+(]?\\s?(?:${CURRENCY}\\s?${AMOUNT}(?:\\s?${CURRENCY})?|${AMOUNT}\\s?${CURRENCY})\\)?$`,
+      'i',
+    ),
+  ],
   ['percent', /^[-+]?\d+([.,]\d+)?\s?%$/],
   ['time', /^\d{1,2}(:\d{2}(:\d{2})?(\s?[ap]\.?m\.?)?|[:.]?\d{0,2}\s?[ap]\.?m\.?)$/i],
   [

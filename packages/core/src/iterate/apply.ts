@@ -1,5 +1,13 @@
 import { codeOf } from '../emit/form/parts.ts';
-import { all, applyChange, type Change, putComponent, putIteration, putSetAside } from '../change/change.ts';
+import {
+  all,
+  applyChange,
+  type Change,
+  putCollection,
+  putComponent,
+  putIteration,
+  putSetAside,
+} from '../change/change.ts';
 import { keysBetween } from '../change/between.ts';
 import type { KeyMapping } from '../change/key_mapping.ts';
 import type { App, IterationRecord, SetAside, TableEntry } from '../model/app.ts';
@@ -14,7 +22,7 @@ import { takeIn } from '../project/take_in.ts';
 import { cutOverlay, overlayWithin } from '../overlays/cut.ts';
 import { standingApart } from './apart.ts';
 import { isOwnDrawing, type IterationPlan, staysMeanwhile } from './plan.ts';
-import { placesWith } from './rows.ts';
+import { placesWith, rowsWith } from './rows.ts';
 import { movedTo, putBack } from './resolve.ts';
 import { returned } from './returned.ts';
 import { freshKey, placeKey, rekeyed } from './rekey.ts';
@@ -65,11 +73,13 @@ export function applyIteration(
     { ...read, screens: incoming },
   );
   const made: Design = { ...grown, iteration };
+  const keyIn = (element: Element, screen: Screen): string => keyOf(element, keyOfScreen(plan, screen));
   const aside = [
     ...[...back.values()].flatMap((id) => putBack(app, id)),
     ...setAsideBy(project, plan, iteration, keyOf, isGone),
     ...settledBy(app, plan, keyOf),
-    ...joiningLists(plan, (element, screen) => keyOf(element, keyOfScreen(plan, screen))),
+    ...joiningLists(plan, keyIn),
+    ...joiningRecords(plan, keyIn),
   ];
   const after = applyChange(app, all(aside));
   const came = takeIn({ design: made, app: after }, incoming);
@@ -253,6 +263,10 @@ function joiningLists(plan: IterationPlan, keyOf: (element: Element, screen: Scr
     .filter(({ id, joining }) => joining.length > 0 && !apart.has(id))
     .map((rows) => putComponent(rows.id, { ...rows.component, places: placesWith(rows, keyOf) }));
 }
+
+/** Rows that were put in among those of a collection are records of it. */
+const joiningRecords = (plan: IterationPlan, keyOf: (element: Element, screen: Screen) => string): Change[] =>
+  plan.records.map((step) => putCollection(step.id, { ...step.collection, rows: rowsWith(step, keyOf) }));
 
 /** Makes overlays of the screens that are drawn over others now. */
 function overlaying(

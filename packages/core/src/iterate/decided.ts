@@ -8,7 +8,7 @@ export interface Decided {
   readonly own: readonly TableEntry[];
   /** Entries about something else that speak of it: a place of a component, a step of a journey, a target. */
   readonly named: readonly TableEntry[];
-  /** Findings about it that were let stand, and proposals that were refused: they go along, and are no reason to ask. */
+  /** Findings about it that were let stand, proposals that were refused, records: they go along, and are no reason to ask. */
   readonly minor: readonly TableEntry[];
 }
 
@@ -50,7 +50,8 @@ function collect(app: App): Map<string, Decided> {
         named.add(one);
         return one;
       });
-      for (const one of named) at(one).named.push(entry);
+      // A record is what its row says: where that goes, it goes along.
+      for (const one of named) at(one)[table === 'collections' ? 'minor' : 'named'].push(entry);
     }
   }
   return found;

@@ -12,6 +12,7 @@ const WORDS: Partial<Record<TableName, string>> = {
   added: 'an added control',
   drawers: 'a drawer',
   components: 'a place of a component',
+  collections: 'a record',
   journeys: 'a step of a journey',
   screens: 'the panel of an overlay',
   interactions: 'where something leads',

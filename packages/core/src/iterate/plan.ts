@@ -11,7 +11,7 @@ import { makingOf } from '../match/likeness.ts';
 import { traitsOf, wordsOf } from '../match/traits.ts';
 import type { Making } from '../match/weights.ts';
 import { elementsWithin, type Overlaid, overlaidIn } from './overlaid.ts';
-import { type RowsStep, rowsAfter } from './rows.ts';
+import { type RecordsStep, recordsAfter, type RowsStep, rowsAfter } from './rows.ts';
 import { type Decided, decidedAbout, isDecided } from './decided.ts';
 
 /** What became of a screen with an iteration. */
@@ -108,6 +108,8 @@ export interface IterationPlan {
   readonly onto: readonly (Settled & { readonly to: Element })[];
   /** What happens to lists and components. */
   readonly rows: readonly RowsStep[];
+  /** New rows among those of collections. */
+  readonly records: readonly RecordsStep[];
   /** Decisions that give way to what the design has now: edits, and lists that are taken apart. */
   readonly overruled: readonly TableEntry[];
   /** How many a person put in their places. */
@@ -212,6 +214,7 @@ export function planIteration(
     letGo,
     onto: [],
     rows,
+    records: recordsAfter(app, olds, (now) => toOf.get(now), newer, partner),
     overruled: [],
     byHand: 0,
   };

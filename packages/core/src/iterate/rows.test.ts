@@ -1,4 +1,6 @@
-import { applyChange, putComponent } from '../change/change.ts';
+import { applyChange, putCollection, putComponent } from '../change/change.ts';
+import { findCollections } from '../data/collections.ts';
+import { recordsOf, takenCollection } from '../data/records.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { findElement } from '../model/places.ts';
 import { type Project, textOf, walkElements } from '../model/project.ts';
@@ -97,4 +99,34 @@ describe('a list whose rows are built otherwise', () => {
     expect(app.components['c1']?.places.length).toBe(count);
     expect(app.setAside).toEqual({});
   });
+});
+
+test('a row that is put in is a record, with what it says in each field', () => {
+  const made = projectOf(before);
+  const [proposal] = findCollections(made.design.screens);
+  const records: Project = {
+    ...made,
+    app: applyChange(made.app, putCollection('loans', takenCollection(proposal))),
+  };
+  const plan = planIteration(records, [shelf(['Saw', 'Press', 'Drill', 'Ladder'])], { whole: true });
+  const { design, change } = applyIteration(records, plan, { assets: [], notices: [] }, 2);
+  const { loans } = applyChange(records.app, change).collections;
+  const [title] = loans.fields;
+  const read = recordsOf(design, loans);
+  expect(read.map(({ values }) => values[title.name].text)).toEqual(['Saw', 'Press', 'Drill', 'Ladder']);
+  expect(Object.keys(read[1].values)).toEqual(Object.keys(read[0].values));
+});
+
+test('a row that is gone is no record any more, and nothing is asked about it', () => {
+  const made = projectOf(before);
+  const [proposal] = findCollections(made.design.screens);
+  const records: Project = {
+    ...made,
+    app: applyChange(made.app, putCollection('loans', takenCollection(proposal))),
+  };
+  const plan = planIteration(records, [shelf(['Saw', 'Ladder'])], { whole: true });
+  expect(plan.asks).toEqual([]);
+  const { design, change } = applyIteration(records, plan, { assets: [], notices: [] }, 2);
+  const { loans } = applyChange(records.app, change).collections;
+  expect(recordsOf(design, loans)).toHaveLength(2);
 });

@@ -1,4 +1,4 @@
-import type { App, Component } from '../model/app.ts';
+import type { App, Collection, Component, DrawnRow } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { elementsByKey, parentsByKey } from '../model/places.ts';
 import type { ElementPair } from '../match/elements.ts';
@@ -181,4 +181,61 @@ export function placesWith(
     made.splice(at < 0 ? made.length : isBefore ? at : at + 1, 0, keyOf(place, screen));
   }
   return made;
+}
+
+/** New rows that stand among those of a collection of records. */
+export interface RecordsStep {
+  readonly id: string;
+  readonly collection: Collection;
+  readonly joining: readonly Joining[];
+}
+
+/** Rows that were put in among those of collections, and are built as they are. */
+export function recordsAfter(
+  { collections }: App,
+  olds: readonly Screen[],
+  screenOf: (now: Element) => Screen | undefined,
+  newer: ReadonlyMap<Element, ElementPair>,
+  partner: ReadonlyMap<Element, ElementPair>,
+): RecordsStep[] {
+  const entries = Object.entries(collections);
+  if (!entries.length) return [];
+  const elements = new Map(olds.flatMap((screen) => [...elementsByKey(screen)]));
+  return entries.flatMap(([id, collection]): RecordsStep[] => {
+    const kept = collection.rows.flatMap(({ element }) => {
+      const old = elements.get(element);
+      const pair = old && newer.get(old);
+      return pair && pair.score >= SURE ? [pair] : [];
+    });
+    const joining = kept.length >= LEAST ? joiningRows(kept, screenOf, partner) : [];
+    return joining.length ? [{ id, collection, joining }] : [];
+  });
+}
+
+/** The rows of a collection with those that join it, each showing what the one beside it shows at the same place. */
+export function rowsWith(
+  { collection, joining }: RecordsStep,
+  keyOf: (element: Element, screen: Screen) => string,
+): DrawnRow[] {
+  const rows = [...collection.rows];
+  for (const { place, screen, beside, isBefore } of joining) {
+    const at = rows.findIndex(({ element }) => element === keyOf(beside, screen));
+    if (at < 0) continue;
+    const inPlace = new Map<string, string>();
+    const visit = (model: Element, one: Element): void => {
+      inPlace.set(keyOf(model, screen), keyOf(one, screen));
+      model.children.forEach((inner, i) => {
+        const other = one.children[i];
+        if (other && other.kind === inner.kind) visit(inner, other);
+      });
+    };
+    visit(beside, place);
+    const shows = Object.entries(rows[at].shows).flatMap(([field, key]) => {
+      const own = inPlace.get(key);
+      return own === undefined ? [] : [[field, own] as const];
+    });
+    const row = { element: keyOf(place, screen), within: rows[at].within, shows: Object.fromEntries(shows) };
+    rows.splice(isBefore ? at : at + 1, 0, row);
+  }
+  return rows;
 }
