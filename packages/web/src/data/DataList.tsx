@@ -1,54 +1,5 @@
 import type { KeyboardEvent } from 'react';
-import styled from 'styled-components';
-import { color } from '../theme/theme';
-
-const List = styled.div`
-  min-height: 0;
-  overflow: auto;
-  background: ${color.side};
-  border-right: 1px solid ${color.rule};
-  h3 {
-    position: sticky;
-    top: 0;
-    z-index: 1;
-    padding: 9px 16px 6px;
-    font-size: 13px;
-    background: ${color.side};
-    border-bottom: 1px solid ${color.ink};
-  }
-`;
-
-const Row = styled.div<{ $isOn: boolean }>`
-  display: grid;
-  grid-template-columns: 12px minmax(0, 1fr) auto;
-  gap: 8px;
-  align-items: center;
-  min-height: 37px;
-  padding: 3px 16px;
-  border-bottom: 1px solid ${color.rule};
-  cursor: pointer;
-  outline-offset: -3px;
-  background: ${({ $isOn }) => ($isOn ? color.ink : 'none')};
-  color: ${({ $isOn }) => ($isOn ? color.onInk : 'inherit')};
-  b {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  small {
-    color: ${({ $isOn }) => ($isOn ? color.onInk2 : color.ink2)};
-  }
-  i {
-    width: 9px;
-    height: 9px;
-  }
-  i[data-mark='taken'] {
-    background: ${({ $isOn }) => ($isOn ? color.onInk : color.lake)};
-  }
-  i[data-mark='proposed'] {
-    border: 1.5px dashed ${({ $isOn }) => ($isOn ? color.onInk : color.ochre)};
-  }
-`;
+import { MarkedList, MarkedRow } from '../ui/marked_list';
 
 /** Something that stands behind the screens, in the list of all of it. */
 export interface DataItem {
@@ -82,25 +33,26 @@ export function DataList({ items, chosen, onChoose, onTake, onRefuse }: DataList
     else if (event.key === 'Backspace') onRefuse();
   };
   return (
-    <List role="listbox" aria-label="What stands behind the screens" onKeyDown={onKeyDown}>
+    <MarkedList role="listbox" aria-label="What stands behind the screens" onKeyDown={onKeyDown}>
       {items.map((item, i) => (
         <div key={item.id} role="presentation">
           {items[i - 1]?.group !== item.group && <h3>{item.group}</h3>}
-          <Row
+          <MarkedRow
             id={`data-${item.id}`}
             role="option"
             aria-selected={item.id === chosen}
             aria-label={`${item.name}, ${item.says}, ${item.mark}`}
             tabIndex={item.id === chosen ? 0 : -1}
             $isOn={item.id === chosen}
+            $columns="12px minmax(0, 1fr) auto"
             onClick={() => onChoose(item.id)}
           >
             <i aria-hidden="true" data-mark={item.mark} />
             <b title={item.name}>{item.name}</b>
             <small>{item.says}</small>
-          </Row>
+          </MarkedRow>
         </div>
       ))}
-    </List>
+    </MarkedList>
   );
 }

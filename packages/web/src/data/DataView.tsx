@@ -19,7 +19,7 @@ import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
-import { StationBody, StationView } from '../screens/StationView';
+import { StationBar, StationBody, StationView } from '../screens/StationView';
 import { color } from '../theme/theme';
 import { ActionMenu } from '../ui/ActionMenu';
 import { Button } from '../ui/controls';
@@ -33,14 +33,7 @@ import { ControlsSeen, FormsSeen } from './SeenList';
 import { TableSheet } from './TableSheet';
 import { useData, useOpenCollections } from './use_data';
 
-const Bar = styled.div`
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  min-height: 44px;
-  padding: 0 18px;
-  background: ${color.sheet};
-  border-bottom: 1px solid ${color.rule};
+const Bar = styled(StationBar)`
   h2 {
     font-size: 15px;
   }

@@ -9,66 +9,15 @@ import {
 } from '@tovel/core';
 import { type KeyboardEvent, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { ScreensNav } from '../screens/ScreensNav';
 import { StationBody, StationView } from '../screens/StationView';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
+import { MarkedList as List, MarkedRow as Row } from '../ui/marked_list';
 import { RepeatDetail } from './RepeatDetail';
 import { useRepeats } from './use_repeats';
-
-const List = styled.div`
-  min-height: 0;
-  overflow: auto;
-  background: ${color.side};
-  border-right: 1px solid ${color.rule};
-  h3 {
-    position: sticky;
-    top: 0;
-    z-index: 1;
-    padding: 9px 16px 6px;
-    font-size: 13px;
-    background: ${color.side};
-    border-bottom: 1px solid ${color.ink};
-  }
-`;
-
-const Row = styled.div<{ $isOn: boolean }>`
-  display: grid;
-  grid-template-columns: 14px minmax(0, 1fr) 84px 74px;
-  gap: 8px;
-  align-items: center;
-  min-height: 37px;
-  padding: 3px 16px;
-  border-bottom: 1px solid ${color.rule};
-  cursor: pointer;
-  outline-offset: -3px;
-  background: ${({ $isOn }) => ($isOn ? color.ink : 'none')};
-  color: ${({ $isOn }) => ($isOn ? color.onInk : 'inherit')};
-  b {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  small {
-    color: ${({ $isOn }) => ($isOn ? color.onInk2 : color.ink2)};
-  }
-  small:last-child {
-    text-align: right;
-  }
-  i {
-    width: 9px;
-    height: 9px;
-  }
-  i[data-taken] {
-    background: ${({ $isOn }) => ($isOn ? color.onInk : color.lake)};
-  }
-  i[data-proposed] {
-    border: 1.5px dashed ${({ $isOn }) => ($isOn ? color.onInk : color.ochre)};
-  }
-`;
 
 /** Something that repeats: taken already, or proposed. */
 export interface Repeat {
@@ -135,9 +84,10 @@ export function RepeatsView() {
         aria-label={`${repeat.component.name}, ${repeat.component.kind}, ${repeat.component.places.length} places, ${repeat.proposal ? 'proposed' : failed ? 'cannot be made' : 'taken'}`}
         tabIndex={repeat.id === chosen?.id ? 0 : -1}
         $isOn={repeat.id === chosen?.id}
+        $columns="14px minmax(0, 1fr) 84px 74px"
         onClick={() => select(repeat.id)}
       >
-        <i aria-hidden="true" {...(repeat.proposal ? { 'data-proposed': true } : { 'data-taken': true })} />
+        <i aria-hidden="true" data-mark={repeat.proposal ? 'proposed' : 'taken'} />
         <b title={repeat.component.name}>{repeat.component.name}</b>
         <small>
           {repeat.component.kind === 'list'

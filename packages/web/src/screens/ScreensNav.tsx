@@ -3,15 +3,9 @@ import { NavLink } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
+import { StationBar } from './StationView';
 
-const Bar = styled.div`
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  min-height: 44px;
-  padding: 0 18px;
-  background: ${color.sheet};
-  border-bottom: 1px solid ${color.rule};
+const Bar = styled(StationBar)`
   nav {
     display: flex;
     gap: 2px;

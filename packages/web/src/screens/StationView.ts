@@ -1,4 +1,5 @@
 import styled from 'styled-components';
+import { color } from '../theme/theme';
 
 /** A view of the Screens station: its bar, and below it all there is room for. */
 export const StationView = styled.div`
@@ -12,4 +13,15 @@ export const StationBody = styled.div<{ $columns: string }>`
   min-height: 0;
   display: grid;
   grid-template-columns: ${({ $columns }) => $columns};
+`;
+
+/** The bar of a station's view: what it is, and what can be done in it. */
+export const StationBar = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  min-height: 44px;
+  padding: 0 18px;
+  background: ${color.sheet};
+  border-bottom: 1px solid ${color.rule};
 `;
