@@ -16,7 +16,9 @@ export interface BindingProposal {
   readonly reason: string;
 }
 
-const RANGE = /\b(\d[\d,.]*)\s*(?:to|-|–|—)\s*(\d[\d,.]*)\s*(?:of|from|\/)\s*(\d[\d,.]*)\b/i;
+/** Which of how many are shown: `1 to 20 of 214`, `5 of 186`; not which page. */
+const RANGE =
+  /^(?!.*\b(?:page|step|day|slide|chapter)\b).*\b\d[\d,.]*(?:\s*(?:to|-|–|—)\s*\d[\d,.]*)?\s*(?:of|from)\s*(\d[\d,.]*)\b/i;
 const COUNT =
   /^\(?(\d[\d,.]*)\+?\)?(?:\s+([\p{L} ]{3,30}?))?(?:\s+(?:found|in all|total|available|left|results?))?[.:]?$/u;
 const ABOUT_COUNT =
@@ -59,7 +61,9 @@ function countsOn(
       { screen: screen.key, element: element.key, shows, confidence, reason },
     ];
     if (RANGE.test(text)) {
-      const of = here[0] ?? collections[0];
+      const said = text.toLowerCase().split(/[^a-z]+/);
+      const of =
+        said.map((one) => byWord.get(one)).find((one) => one !== undefined) ?? here[0] ?? collections[0];
       return of
         ? found(`range(${of.name})`, here.length === 1 ? 0.92 : 0.7, 'it says which of how many are shown')
         : [];

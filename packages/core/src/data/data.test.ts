@@ -217,6 +217,17 @@ test('counters, ranges and the screen of one record are bound to the collection'
   ]);
 });
 
+test.each([
+  ['1 to 4 of 214', ['range(tools)']],
+  ['4 of 186', ['range(tools)']],
+  ['Showing 1–4 of 1,204 entries', ['range(tools)']],
+  ['Page 2 of 10', []],
+  ['Step 1 of 3', []],
+])('“%s” shows %j', (text, shows) => {
+  const screens = [shelf('shelf', 'Tools to borrow', `<text x="24" y="600" font-size="14">${text}</text>`)];
+  expect(findBindings(screens, findCollections(screens)).map((one) => one.shows)).toEqual(shows);
+});
+
 test('what is proposed is the same for the same screens, and about elements that are there', () => {
   const screens = [shelf(), screenOf(svg(field('Email', 100) + button('Subscribe', 200)), 'join')];
   const found = proposeData({ screens });

@@ -3,6 +3,7 @@ import { all, applyChange, type Change, putComponent, putLayout } from '../chang
 import { EmissionPlan } from '../emit/form/plan.ts';
 import { pressablesOf } from '../links/pressable.ts';
 import type { Element, Screen } from '../model/design.ts';
+import { wordOfLayer } from '../roles/called.ts';
 import { kebabCase, sentenceCase, uniqueName } from '../model/names.ts';
 import { orderedScreens, isUsed, type Project, screensByKey } from '../model/project.ts';
 import { isWithin } from '../model/places.ts';
@@ -198,8 +199,9 @@ function barComponent({ app, design }: Project, bars: readonly Bar[], ids: Set<s
 const LONGEST_NAME = 24;
 
 /** What people call a bar: its layer's name where somebody gave it one, else by where it stands. */
-function nameOfBar({ name, classes, box }: Element, { width, height }: Screen): string {
-  if (!classes && name.length <= LONGEST_NAME && /\p{L}/u.test(name)) return sentenceCase(name);
+function nameOfBar(bar: Element, { width, height }: Screen): string {
+  const { name, classes, box } = bar;
+  if (!classes && name.length <= LONGEST_NAME && wordOfLayer(bar)) return sentenceCase(name);
   if (box.height >= height / 2 && box.width <= width / 2)
     return box.x + box.width / 2 <= width / 2 ? 'Side bar' : 'Side panel';
   if (box.width >= width / 2) return box.y + box.height / 2 <= height / 2 ? 'Top bar' : 'Footer';

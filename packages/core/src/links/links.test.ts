@@ -155,3 +155,13 @@ describe('targets by typing', () => {
     [{ kind: 'slide', from: 'left', ms: 90 }, 'slide from left 90 ms'],
   ] as const)('%j in words', (arrival, words) => expect(describeArrival(arrival)).toBe(words));
 });
+
+test('what is called by its words is called so without the number that waits there', () => {
+  const badge =
+    '<g data-name="Badge"><rect x="180" y="108" width="24" height="20" rx="10" fill="#e33"/><text x="192" y="122" text-anchor="middle" font-size="11">12</text></g>';
+  const one = screenOf(svg(box('Loans button', 100, `${words('Loans', 127)}${badge}`)));
+  expect(labels(one)).toEqual(['1 Loans']);
+  // A number that is part of the name stays.
+  const day = screenOf(svg(box('Day button', 100, `${words('Mon', 122)}${words('25', 138)}`)));
+  expect(labels(day)).toEqual(['1 Mon 25']);
+});

@@ -1,5 +1,5 @@
 import type { Element, Screen } from '../model/design.ts';
-import { walkElements } from '../model/project.ts';
+import { textOf, walkElements } from '../model/project.ts';
 import { isNameless, namelessLabel } from './nameless.ts';
 import { isField, isPressable, roleOf } from '../roles/role.ts';
 
@@ -63,12 +63,18 @@ export function labelOf(element: Element): string {
 function ownTexts(element: Element): string[] {
   const parts: string[] = [];
   walkElements(element, (inner) => {
-    if (inner !== element && roleOf(inner) === 'button') return false;
+    if (inner !== element && (roleOf(inner) === 'button' || isBadge(inner))) return false;
     if (inner.text?.trim()) parts.push(inner.text.trim());
     return true;
   });
   return parts;
 }
+
+/** A number that says how many wait there: what is around it is called the same without it. */
+const isBadge = (element: Element): boolean =>
+  BADGE.test(`${element.classes ?? ''} ${element.kind === 'text' ? '' : element.name}`) &&
+  /^\d{1,4}\+?$/.test(textOf(element));
+const BADGE = /(^|[\s_-])(badge|counter|count|bubble|pill|notifications?)([\s_-]|$)/i;
 
 /** Longer than this, and the first of several texts says enough. */
 const SHORT = 24;
