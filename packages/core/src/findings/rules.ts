@@ -9,6 +9,7 @@ import { intakeRules } from './intake/intake_rules.ts';
 import { journeyRules } from './journey_rules.ts';
 import { overlayRules } from './overlay_rules.ts';
 import { routeRules } from './route_rules.ts';
+import { secretRules } from './secret_rules.ts';
 
 export const LEVELS: readonly FindingLevel[] = ['info', 'warning', 'error'];
 
@@ -18,6 +19,7 @@ export const rules: readonly Rule[] = [
   ...routeRules,
   ...overlayRules,
   ...journeyRules,
+  ...secretRules,
   ...intakeRules,
   ...apartRules,
 ].sort((a, b) => Number(b.level === 'error') - Number(a.level === 'error'));
