@@ -1,9 +1,10 @@
-import { elementsByKey, proposeData, screensByKey } from '@tovel/core';
-import { type Command, EXIT, parseArguments } from './command.ts';
+import { readFile } from 'node:fs/promises';
+import { elementsByKey, matchApi, proposeData, readApi, screensByKey } from '@tovel/core';
+import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
 import { readDesign } from './files.ts';
 
 export const data: Command = {
-  usage: 'tovel data design.json',
+  usage: 'tovel data design.json [--api openapi.yaml]',
   summary: 'prints what stands behind the screens: collections, forms, actions, bindings',
   help: `Prints {collections, forms, actions, bindings}, each with confidence (0 to 1) and reason. A place is
 {screen, path, id}: the file that the screen came from, the element's path in it, and its id.
@@ -11,9 +12,12 @@ export const data: Command = {
   forms        {…place, purpose, fields: [{path, id, label, field, type, required}], submit}
   actions      {…place, does}: sort, previous, next, page, search, filter, open, close, expand, …
   bindings     {…place, shows}: count(tools), range(tools), tool.name
-Takes a design document or a .tovel file.`,
+With --api, the OpenAPI document (3.0 or 3.1, JSON or YAML) is read too:
+  api          {title, operations: [{id, method, path, does, reason, parameters, …}], matches, problems}
+matches says which operation lists the records of which collection, field by field.
+Takes a design document or a .tovel file. Ends with 1 when the API could not be read whole.`,
   async run(args, output) {
-    const { paths } = parseArguments(args, []);
+    const { paths, options } = parseArguments(args, ['api']);
     const design = await readDesign(paths[0]);
     const screens = screensByKey(design);
     const within = (screen: string, key: string) => {
@@ -56,7 +60,17 @@ Takes a design document or a .tovel file.`,
         reason,
       })),
     };
-    output.out(`${JSON.stringify(printed, null, 1)}\n`);
-    return EXIT.good;
+    if (options.api === undefined) {
+      output.out(`${JSON.stringify(printed, null, 1)}\n`);
+      return EXIT.good;
+    }
+    const text = await readFile(options.api, 'utf8').catch(() => {
+      throw new Misuse(`There is no file ${options.api}.`);
+    });
+    const api = readApi(text);
+    for (const { at, message } of api.problems) output.say(`${options.api}${at}: ${message}`);
+    const matches = matchApi(api, found.collections);
+    output.out(`${JSON.stringify({ ...printed, api: { ...api, matches } }, null, 1)}\n`);
+    return api.problems.length ? EXIT.findings : EXIT.good;
   },
 };

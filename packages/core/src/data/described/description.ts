@@ -1,0 +1,426 @@
+import { isRecord } from '../../json/json.ts';
+import type { FieldType } from '../../model/app.ts';
+import { parse as parseYaml } from 'yaml';
+
+/** What an operation of an API is taken for. */
+export type OperationDoes = 'list' | 'read' | 'add' | 'change' | 'remove' | 'sign-in' | 'sign-out' | 'other';
+
+/** What a parameter is taken for. */
+export type ParameterFor =
+  'key' | 'page' | 'page-size' | 'offset' | 'cursor' | 'sort' | 'order' | 'search' | 'filter' | 'other';
+
+export interface ApiParameter {
+  readonly name: string;
+  readonly in: 'path' | 'query' | 'header' | 'cookie';
+  readonly required: boolean;
+  readonly for: ParameterFor;
+}
+
+export interface ApiField {
+  readonly name: string;
+  readonly type: FieldType | 'record' | 'list';
+  readonly required: boolean;
+  readonly choices?: readonly string[];
+}
+
+export interface ApiOperation {
+  readonly id: string;
+  readonly method: string;
+  readonly path: string;
+  readonly does: OperationDoes;
+  /** Why it is taken for that, in words. */
+  readonly reason: string;
+  readonly parameters: readonly ApiParameter[];
+  /** What the records are called that it gives or takes; null where there are none. */
+  readonly record: string | null;
+  readonly fields: readonly ApiField[];
+  /** Names of the fields that lead to the list within the answer; none where the answer is the list. */
+  readonly envelope: readonly string[];
+}
+
+/** Something in a document that could not be read, and where. */
+export interface ApiProblem {
+  /** A JSON Pointer (RFC 6901) into the document. */
+  readonly at: string;
+  readonly message: string;
+}
+
+export interface ApiDescription {
+  readonly title: string;
+  /** Base addresses, as they are written. */
+  readonly servers: readonly string[];
+  readonly operations: readonly ApiOperation[];
+  readonly problems: readonly ApiProblem[];
+}
+
+const LIMITS = { characters: 20_000_000, operations: 2000, fields: 400, depth: 40, problems: 50 } as const;
+const METHODS = ['get', 'put', 'post', 'delete', 'patch', 'head', 'options', 'trace'] as const;
+
+/**
+ * Reads an OpenAPI document (3.0 or 3.1, JSON or YAML). What is broken in it is told with its place, and the rest is read;
+ * references may go in circles. Nothing outside the document is asked for.
+ */
+export function readApi(text: string): ApiDescription {
+  const nothing = (message: string): ApiDescription => ({
+    title: '',
+    servers: [],
+    operations: [],
+    problems: [{ at: '', message }],
+  });
+  if (text.length > LIMITS.characters)
+    return nothing(`the document has ${text.length} characters; at most ${LIMITS.characters} are read`);
+  let document: unknown;
+  try {
+    document = /^\s*\{/.test(text) ? JSON.parse(text) : parseYaml(text, { maxAliasCount: 100 });
+  } catch (error) {
+    return nothing(`it is neither JSON nor YAML: ${(error as Error).message.split('\n')[0]}`);
+  }
+  if (!isRecord(document)) return nothing('expected a document with “openapi”, “info” and “paths”');
+  const version = document.openapi;
+  if (typeof version !== 'string' || !/^3\.[01](\.|$)/.test(version))
+    return nothing(
+      document.swagger === undefined
+        ? 'it says no version: expected “openapi: 3.0.…” or “3.1.…”'
+        : `it is of version ${String(document.swagger)}: expected 3.0 or 3.1`,
+    );
+  return new Reader(document).read();
+}
+
+class Reader {
+  readonly #document: Readonly<Record<string, unknown>>;
+  readonly #problems: ApiProblem[] = [];
+
+  constructor(document: Readonly<Record<string, unknown>>) {
+    this.#document = document;
+  }
+
+  read(): ApiDescription {
+    const { info, servers, paths } = this.#document;
+    const operations: ApiOperation[] = [];
+    if (!isRecord(paths)) this.#tell('/paths', 'there are no paths');
+    else
+      for (const [path, item] of Object.entries(paths)) {
+        const at = `/paths/${escaped(path)}`;
+        const read = this.#resolved(item, at);
+        if (!isRecord(read)) {
+          this.#tell(at, 'expected the operations of a path');
+          continue;
+        }
+        if (!path.startsWith('/')) this.#tell(at, 'a path begins with a slash');
+        for (const method of METHODS)
+          if (read[method] !== undefined && operations.length < LIMITS.operations) {
+            const operation = this.#operation(path, method, read, `${at}/${method}`);
+            if (operation) operations.push(operation);
+          }
+      }
+    return {
+      title: isRecord(info) && typeof info.title === 'string' ? info.title : '',
+      servers: Array.isArray(servers)
+        ? servers.flatMap((one) => (isRecord(one) && typeof one.url === 'string' ? [one.url] : []))
+        : [],
+      operations,
+      problems: this.#problems,
+    };
+  }
+
+  #tell(at: string, message: string): void {
+    if (this.#problems.length < LIMITS.problems) this.#problems.push({ at, message });
+  }
+
+  /** What a reference stands for, followed to its end; null for one that leads nowhere or in a circle. */
+  #resolved(value: unknown, at: string): unknown {
+    const seen = new Set<string>();
+    let here = value;
+    while (isRecord(here) && typeof here.$ref === 'string') {
+      const ref = here.$ref;
+      if (seen.has(ref)) {
+        this.#tell(at, `the reference “${ref}” leads back to itself`);
+        return null;
+      }
+      seen.add(ref);
+      if (!ref.startsWith('#/')) {
+        this.#tell(at, `the reference “${ref.slice(0, 80)}” leads out of the document, and is not followed`);
+        return null;
+      }
+      here = ref
+        .slice(2)
+        .split('/')
+        .map((part) => decodeURIComponent(part).replaceAll('~1', '/').replaceAll('~0', '~'))
+        .reduce<unknown>(
+          (inner, part) =>
+            (isRecord(inner) || Array.isArray(inner)) && Object.hasOwn(inner, part)
+              ? (inner as Record<string, unknown>)[part]
+              : undefined,
+          this.#document,
+        );
+      if (here === undefined) {
+        this.#tell(at, `there is nothing at “${ref.slice(0, 80)}”`);
+        return null;
+      }
+    }
+    return here;
+  }
+
+  #operation(
+    path: string,
+    method: string,
+    item: Readonly<Record<string, unknown>>,
+    at: string,
+  ): ApiOperation | null {
+    const operation = item[method];
+    if (!isRecord(operation)) {
+      this.#tell(at, 'expected an operation');
+      return null;
+    }
+    const parameters = this.#parameters([item.parameters, operation.parameters], path, at);
+    const answer = this.#answer(operation.responses, `${at}/responses`);
+    const sent = this.#content(operation.requestBody, `${at}/requestBody`);
+    const list = isRecord(answer) ? this.#listIn(answer, [], 0) : null;
+    const words = [operation.operationId, operation.summary, path]
+      .filter((one) => typeof one === 'string')
+      .join(' ');
+    const [does, reason] = deedOf(method, path, words, list !== null);
+    const schema = list?.of ?? (method === 'get' ? answer : (sent ?? answer));
+    const named = nameOfReference(list?.reference ?? (method === 'get' ? answer : (sent ?? answer)));
+    return {
+      id: typeof operation.operationId === 'string' ? operation.operationId : `${method} ${path}`,
+      method,
+      path,
+      does,
+      reason,
+      parameters,
+      record: named ?? recordInPath(path),
+      fields: schema ? this.#fields(schema, at, 0) : [],
+      envelope: list?.envelope ?? [],
+    };
+  }
+
+  #parameters(lists: readonly unknown[], path: string, at: string): ApiParameter[] {
+    const found = new Map<string, ApiParameter>();
+    for (const [i, one] of lists.flatMap((list) => (Array.isArray(list) ? list : [])).entries()) {
+      const parameter = this.#resolved(one, `${at}/parameters/${i}`);
+      if (!isRecord(parameter) || typeof parameter.name !== 'string') {
+        this.#tell(`${at}/parameters/${i}`, 'expected a parameter with a name');
+        continue;
+      }
+      const { name } = parameter;
+      const place = String(parameter.in);
+      if (place !== 'path' && place !== 'query' && place !== 'header' && place !== 'cookie') {
+        this.#tell(
+          `${at}/parameters/${i}`,
+          `a parameter is in path, query, header or cookie, not “${place.slice(0, 40)}”`,
+        );
+        continue;
+      }
+      found.set(`${place} ${name}`, {
+        name,
+        in: place,
+        required: place === 'path' || parameter.required === true,
+        for: purposeOf(name, place, typeof parameter.description === 'string' ? parameter.description : ''),
+      });
+    }
+    for (const [, name] of path.matchAll(/\{([^}]+)\}/g))
+      if (!found.has(`path ${name}`)) {
+        this.#tell(at, `“${name}” stands in the path, and is no parameter`);
+        found.set(`path ${name}`, { name, in: 'path', required: true, for: 'key' });
+      }
+    return [...found.values()];
+  }
+
+  /** The schema of the answer that is given when all is well. */
+  #answer(responses: unknown, at: string): unknown {
+    if (!isRecord(responses)) return null;
+    const code = ['200', '201', '2XX', 'default'].find((one) => responses[one] !== undefined);
+    return code === undefined ? null : this.#content(responses[code], `${at}/${code}`);
+  }
+
+  #content(value: unknown, at: string): unknown {
+    const body = this.#resolved(value, at);
+    if (!isRecord(body) || !isRecord(body.content)) return null;
+    const type = Object.keys(body.content).find((one) => /json/.test(one)) ?? Object.keys(body.content)[0];
+    const media = type === undefined ? null : body.content[type];
+    return isRecord(media) ? (media.schema ?? null) : null;
+  }
+
+  /** The list in an answer: the answer itself, or what one of its fields holds. */
+  #listIn(
+    value: unknown,
+    envelope: readonly string[],
+    depth: number,
+  ): { readonly of: unknown; readonly reference: unknown; readonly envelope: readonly string[] } | null {
+    const schema = this.#resolved(value, '/components');
+    if (!isRecord(schema) || depth > 3) return null;
+    if (typeOf(schema) === 'array')
+      return { of: schema.items ?? null, reference: schema.items ?? null, envelope };
+    const properties = this.#properties(schema, 0);
+    // Fields that pages are told by stand beside the list that an answer is about.
+    const lists = Object.entries(properties).flatMap(([name, one]) => {
+      const inner = this.#resolved(one, '/components');
+      const items =
+        isRecord(inner) && typeOf(inner) === 'array' ? this.#resolved(inner.items, '/components') : null;
+      return isRecord(items) && Object.keys(this.#properties(items, 0)).length ? [name] : [];
+    });
+    const known = lists.find((name) => ENVELOPES.test(name));
+    const isEnvelope =
+      known !== undefined ||
+      (lists.length === 1 &&
+        Object.keys(properties).every((name) => name === lists[0] || BESIDE_LISTS.test(name)));
+    if (isEnvelope)
+      return this.#listIn(properties[known ?? lists[0]], [...envelope, known ?? lists[0]], depth + 1);
+    const inner = Object.keys(properties).find((name) => ENVELOPES.test(name));
+    return inner === undefined ? null : this.#listIn(properties[inner], [...envelope, inner], depth + 1);
+  }
+
+  /** The properties of a schema with those of all that it is put together from. */
+  #properties(value: unknown, depth: number): Record<string, unknown> {
+    const schema = this.#resolved(value, '/components');
+    if (!isRecord(schema) || depth > LIMITS.depth) return {};
+    const parts = [schema.allOf, schema.oneOf, schema.anyOf].flatMap((list) =>
+      Array.isArray(list) ? list : [],
+    );
+    return Object.assign(
+      {},
+      ...parts.map((part) => this.#properties(part, depth + 1)),
+      isRecord(schema.properties) ? schema.properties : {},
+    ) as Record<string, unknown>;
+  }
+
+  #fields(value: unknown, at: string, depth: number): ApiField[] {
+    const schema = this.#resolved(value, at);
+    if (!isRecord(schema)) return [];
+    const required = new Set(this.#required(schema, depth));
+    return Object.entries(this.#properties(schema, depth))
+      .slice(0, LIMITS.fields)
+      .flatMap(([name, one]): ApiField[] => {
+        const property = this.#resolved(one, `${at}/properties/${escaped(name)}`);
+        if (!isRecord(property)) return [];
+        const choices = Array.isArray(property.enum)
+          ? property.enum.filter((choice) => typeof choice === 'string')
+          : undefined;
+        return [
+          {
+            name,
+            type: fieldTypeOf(property, name, choices !== undefined),
+            required: required.has(name),
+            ...(choices?.length ? { choices } : {}),
+          },
+        ];
+      });
+  }
+
+  #required(value: unknown, depth: number): string[] {
+    const schema = this.#resolved(value, '/components');
+    if (!isRecord(schema) || depth > LIMITS.depth) return [];
+    const own = Array.isArray(schema.required)
+      ? schema.required.filter((one) => typeof one === 'string')
+      : [];
+    const parts = Array.isArray(schema.allOf) ? schema.allOf : [];
+    return [...own, ...parts.flatMap((part) => this.#required(part, depth + 1))];
+  }
+}
+
+const ENVELOPES = /^(data|items|results?|records|rows|content|entries|list|elements|values|hits)$/i;
+const BESIDE_LISTS =
+  /^(total.*|count|page.*|per_?page|limit|offset|next.*|prev.*|links?|_links|meta|has_?more|cursor|size|first|last|success|status|message)$/i;
+
+const escaped = (part: string): string => part.replaceAll('~', '~0').replaceAll('/', '~1');
+
+const typeOf = ({ type, items }: Readonly<Record<string, unknown>>): string | null => {
+  const said = Array.isArray(type) ? type.find((one) => one !== 'null') : type;
+  return typeof said === 'string' ? said : items === undefined ? null : 'array';
+};
+
+function nameOfReference(value: unknown): string | null {
+  if (!isRecord(value) || typeof value.$ref !== 'string') return null;
+  const name = value.$ref.split('/').at(-1) ?? '';
+  const plain = name.replace(
+    /(Dto|DTO|Response|Request|Input|Output|Model|List|Page|Create|Update|New)$/,
+    '',
+  );
+  return plain ? plain.charAt(0).toLowerCase() + plain.slice(1) : null;
+}
+
+/** `/tools/{id}` → `tools`: the last part of a path that says something. */
+const recordInPath = (path: string): string | null =>
+  path
+    .split('/')
+    .filter((part) => part && !part.startsWith('{') && !/^(api|v\d+)$/i.test(part))
+    .at(-1) ?? null;
+
+const SIGNS_IN = /\b(log ?-?in|sign ?-?in|authenticate|sessions?|tokens?)\b/i;
+const SIGNS_OUT = /\b(log ?-?out|sign ?-?out)\b/i;
+
+function deedOf(
+  method: string,
+  path: string,
+  words: string,
+  givesList: boolean,
+): readonly [OperationDoes, string] {
+  const said = words.replace(/([a-z])([A-Z])/g, '$1 $2').replace(/[/_{}]/g, ' ');
+  const endsInKey = /\{[^}]+\}\/?$/.test(path);
+  if (SIGNS_OUT.test(said)) return ['sign-out', 'it says that one leaves'];
+  if (method === 'post' && SIGNS_IN.test(said)) return ['sign-in', 'it says that one signs in'];
+  switch (method) {
+    case 'get':
+      if (givesList) return ['list', 'it gives a list'];
+      return endsInKey
+        ? ['read', 'its path ends in the key of one record']
+        : ['other', 'it gives neither a list nor the record of a key'];
+    case 'post':
+      return endsInKey
+        ? ['other', 'it is sent to one record']
+        : /\b(search|query|find)\b/i.test(said) && givesList
+          ? ['list', 'it searches, and gives a list']
+          : ['add', 'it is sent to the path of many'];
+    case 'put':
+    case 'patch':
+      return ['change', endsInKey ? 'it writes the record of a key' : 'it writes'];
+    case 'delete':
+      return ['remove', 'it removes'];
+    default:
+      return ['other', `${method} says nothing of records`];
+  }
+}
+
+const PARAMETERS: readonly (readonly [ParameterFor, RegExp])[] = [
+  ['page-size', /^(page_?size|per_?page|limit|size|count|take|top|first|max_?results?|page\[size\])$/i],
+  ['page', /^(page|page_?(number|no|index)|p|page\[number\])$/i],
+  ['offset', /^(offset|skip|start|from|start_?index)$/i],
+  ['cursor', /^(cursor|after|before|page_?token|next|continuation(_?token)?|marker)$/i],
+  ['order', /^(order|direction|dir|sort_?(order|dir|direction)|ascending|desc)$/i],
+  ['sort', /^(sort|sort_?by|order_?by|sorting|orderings?)$/i],
+  ['search', /^(q|query|search|term|text|keywords?|s|search_?(term|text|query))$/i],
+];
+
+function purposeOf(name: string, place: string, description: string): ParameterFor {
+  if (place === 'path') return 'key';
+  if (place !== 'query') return 'other';
+  const found = PARAMETERS.find(([, pattern]) => pattern.test(name))?.[0];
+  if (found) return found;
+  if (/\b(search|free text|full text)\b/i.test(description)) return 'search';
+  return /^(fields?|include|expand|embed|locale|lang|format|api_?key|token|callback)$/i.test(name)
+    ? 'other'
+    : 'filter';
+}
+
+function fieldTypeOf(
+  schema: Readonly<Record<string, unknown>>,
+  name: string,
+  isChoice: boolean,
+): ApiField['type'] {
+  const type = typeOf(schema);
+  const format = typeof schema.format === 'string' ? schema.format : '';
+  if (isChoice) return 'one-of';
+  if (type === 'array') return 'list';
+  if (type === 'object' || schema.properties !== undefined || schema.allOf !== undefined) return 'record';
+  if (type === 'boolean') return 'yes-no';
+  if (/^(price|cost|amount|total|fee|salary|balance)$/i.test(name)) return 'money';
+  if (type === 'number' || type === 'integer')
+    return /percent|share|progress/i.test(name) ? 'percent' : 'number';
+  if (format === 'date' || format === 'date-time') return 'date';
+  if (format === 'time') return 'time';
+  if (format === 'email' || /^e?mail$/i.test(name)) return 'email';
+  if (/(image|picture|photo|avatar|thumbnail|logo)/i.test(name)) return 'picture';
+  if (/^(phone|mobile|tel)/i.test(name)) return 'phone';
+  return /^(uri|url)/.test(format) ? 'link' : 'text';
+}

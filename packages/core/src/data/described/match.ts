@@ -1,0 +1,121 @@
+import type { FieldType } from '../../model/app.ts';
+import { singular } from '../../model/names.ts';
+import type { CollectionProposal } from '../collections.ts';
+import type { ApiDescription, ApiField, ApiOperation } from './description.ts';
+
+/** A drawn collection and the operation that lists its records. */
+export interface ApiMatch {
+  readonly collection: string;
+  /** Id of the operation. */
+  readonly operation: string;
+  /** Which property each field is. */
+  readonly fields: readonly { readonly field: string; readonly property: string }[];
+  /** How sure it is, 0 to 1. */
+  readonly confidence: number;
+  readonly reason: string;
+}
+
+/** Two fields are one from this likeness on. */
+const ALIKE = 0.5;
+/** Matches below this are not told. */
+const LEAST = 0.35;
+
+/** Words for the same thing, in what people draw and in what APIs are called. */
+const SAME: readonly (readonly string[])[] = [
+  ['name', 'title', 'label'],
+  ['picture', 'image', 'photo', 'avatar', 'thumbnail', 'logo'],
+  ['status', 'state', 'availability', 'condition'],
+  ['price', 'amount', 'cost', 'fee', 'total'],
+  ['date', 'day', 'at', 'on', 'since', 'due', 'created', 'updated'],
+  ['detail', 'description', 'summary', 'note', 'text', 'body'],
+  ['email', 'mail'],
+  ['phone', 'tel', 'mobile', 'telephone'],
+  ['count', 'number', 'quantity', 'qty'],
+  ['street', 'address'],
+  ['person', 'user', 'member', 'customer', 'author', 'owner'],
+];
+const canon = new Map(SAME.flatMap((words) => words.map((word) => [word, words[0]] as const)));
+
+const wordsOf = (name: string): string[] =>
+  name
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .toLowerCase()
+    .split(/[^a-z]+/)
+    .filter((word) => word && word !== 'id')
+    .map((word) => canon.get(singular(word)) ?? singular(word));
+
+const NUMBERS: ReadonlySet<string> = new Set<FieldType>(['number', 'money', 'percent']);
+
+function likeness(
+  field: { readonly name: string; readonly label: string; readonly type: FieldType },
+  property: ApiField,
+): number {
+  const drawn = new Set([...wordsOf(field.name), ...wordsOf(field.label)]);
+  const said = wordsOf(property.name);
+  const shared = said.filter((word) => drawn.has(word)).length;
+  const words = said.length ? shared / Math.max(said.length, Math.min(drawn.size, said.length)) : 0;
+  const fits =
+    field.type === property.type ||
+    (NUMBERS.has(field.type) && NUMBERS.has(property.type)) ||
+    (field.type === 'one-of' && property.type === 'text') ||
+    (field.type === 'text' && property.type === 'record');
+  // Only one picture, only one amount: the type alone says much.
+  const rare =
+    ['picture', 'money', 'email', 'one-of'].includes(field.type) && field.type === property.type ? 0.45 : 0;
+  return Math.max(words * (fits ? 1 : 0.7), rare + (words ? 0.2 : 0));
+}
+
+/** Which operation lists the records of each collection, the surest first; each operation is of one collection at most. */
+export function matchApi(
+  { operations }: Pick<ApiDescription, 'operations'>,
+  collections: readonly CollectionProposal[],
+): ApiMatch[] {
+  const pairs = collections.flatMap((collection) =>
+    operations
+      .filter(({ does }) => does === 'list')
+      .map((operation) => pairOf(collection, operation))
+      .filter(({ confidence }) => confidence >= LEAST),
+  );
+  const taken = new Set<string>();
+  return pairs
+    .sort((a, b) => b.confidence - a.confidence)
+    .filter(({ collection, operation }) => {
+      if (taken.has(`c ${collection}`) || taken.has(`o ${operation}`)) return false;
+      taken.add(`c ${collection}`).add(`o ${operation}`);
+      return true;
+    });
+}
+
+function pairOf(collection: CollectionProposal, operation: ApiOperation): ApiMatch {
+  const candidates = collection.fields
+    .flatMap((field) =>
+      operation.fields.map((property) => ({
+        field: field.name,
+        property: property.name,
+        score: likeness(field, property),
+      })),
+    )
+    .filter(({ score }) => score >= ALIKE)
+    .sort((a, b) => b.score - a.score);
+  const taken = new Set<string>();
+  const fields = candidates.filter(({ field, property }) => {
+    if (taken.has(`f ${field}`) || taken.has(`p ${property}`)) return false;
+    taken.add(`f ${field}`).add(`p ${property}`);
+    return true;
+  });
+  const covered = fields.length / collection.fields.length;
+  const named = wordsOf(collection.name).some((word) =>
+    [...wordsOf(operation.record ?? ''), ...wordsOf(operation.path)].includes(word),
+  );
+  const reasons = [
+    ...(named ? [`both are about ${collection.name}`] : []),
+    `${fields.length} of ${collection.fields.length} fields are called alike`,
+  ];
+  return {
+    collection: collection.name,
+    operation: operation.id,
+    fields: fields.map(({ field, property }) => ({ field, property })),
+    confidence: Math.round(Math.min(0.97, 0.6 * covered + (named ? 0.37 : 0)) * 100) / 100,
+    reason: reasons.join('; '),
+  };
+}
