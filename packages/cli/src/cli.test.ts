@@ -69,6 +69,24 @@ test('what stands behind the screens is printed with the places where it stands'
   expect(bindings.every(({ screen }) => screen.includes('.'))).toBe(true);
 });
 
+test('a described API is read beside the screens, and says which lists are whose', async () => {
+  const api = path.resolve(demo, '../openapi.yaml');
+  const { code, out } = await tovel(`data ~all.tovel --api ${api}`);
+  expect(code).toBe(0);
+  const { matches, problems } = (JSON.parse(out) as { api: { matches: object[]; problems: object[] } }).api;
+  expect(problems).toEqual([]);
+  expect(matches).toContainEqual(expect.objectContaining({ collection: 'tools', operation: 'listTools' }));
+  expect(matches).toContainEqual(
+    expect.objectContaining({ collection: 'members', operation: 'listMembers' }),
+  );
+
+  writeFileSync(at('broken.json'), '{"openapi": "3.1.0", "paths": {"/a": 1}}');
+  const broken = await tovel('data ~all.tovel --api ~broken.json');
+  expect(broken.code).toBe(1);
+  expect(broken.said).toContain('/paths/~1a: expected the operations of a path');
+  expect((await tovel('data ~all.tovel --api ~none.yaml')).code).toBe(2);
+});
+
 test('check ends with 1 when a finding is at the level that is asked about', async () => {
   expect((await tovel('check ~two.tovel')).code).toBe(0);
   expect((await tovel('check ~two.tovel --fail-on warning')).code).toBe(1);

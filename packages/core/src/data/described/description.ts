@@ -161,6 +161,15 @@ class Reader {
     return here;
   }
 
+  /** A schema, followed through references and through what it only says more about. */
+  #schema(value: unknown, depth = 0): Readonly<Record<string, unknown>> | null {
+    const schema = this.#resolved(value, '/components');
+    if (!isRecord(schema) || depth > LIMITS.depth) return null;
+    if (typeOf(schema) !== null || !Array.isArray(schema.allOf)) return schema;
+    const parts = schema.allOf.map((part) => this.#schema(part, depth + 1));
+    return parts.find((part) => part !== null && typeOf(part) === 'array') ?? schema;
+  }
+
   #operation(
     path: string,
     method: string,
@@ -176,14 +185,13 @@ class Reader {
     const answer = this.#answer(operation.responses, `${at}/responses`);
     const sent = this.#content(operation.requestBody, `${at}/requestBody`);
     const list = isRecord(answer) ? this.#listIn(answer, [], 0) : null;
-    const words = [operation.operationId, operation.summary, path]
-      .filter((one) => typeof one === 'string')
-      .join(' ');
-    const [does, reason] = deedOf(method, path, words, list !== null);
+    const id = typeof operation.operationId === 'string' ? operation.operationId : '';
+    const summary = typeof operation.summary === 'string' ? operation.summary : '';
+    const [does, reason] = deedOf({ id, method, path, summary, givesList: list !== null });
     const schema = list?.of ?? (method === 'get' ? answer : (sent ?? answer));
     const named = nameOfReference(list?.reference ?? (method === 'get' ? answer : (sent ?? answer)));
     return {
-      id: typeof operation.operationId === 'string' ? operation.operationId : `${method} ${path}`,
+      id: id || `${method} ${path}`,
       method,
       path,
       does,
@@ -248,23 +256,23 @@ class Reader {
     envelope: readonly string[],
     depth: number,
   ): { readonly of: unknown; readonly reference: unknown; readonly envelope: readonly string[] } | null {
-    const schema = this.#resolved(value, '/components');
-    if (!isRecord(schema) || depth > 3) return null;
+    const schema = this.#schema(value);
+    if (!schema || depth > 3) return null;
     if (typeOf(schema) === 'array')
       return { of: schema.items ?? null, reference: schema.items ?? null, envelope };
     const properties = this.#properties(schema, 0);
-    // Fields that pages are told by stand beside the list that an answer is about.
     const lists = Object.entries(properties).flatMap(([name, one]) => {
-      const inner = this.#resolved(one, '/components');
-      const items =
-        isRecord(inner) && typeOf(inner) === 'array' ? this.#resolved(inner.items, '/components') : null;
-      return isRecord(items) && Object.keys(this.#properties(items, 0)).length ? [name] : [];
+      const inner = this.#schema(one);
+      if (!inner || typeOf(inner) !== 'array') return [];
+      const items = this.#schema(inner.items);
+      return items && (typeOf(items) === 'string' || Object.keys(this.#properties(items, 0)).length)
+        ? [name]
+        : [];
     });
     const known = lists.find((name) => ENVELOPES.test(name));
-    const isEnvelope =
-      known !== undefined ||
-      (lists.length === 1 &&
-        Object.keys(properties).every((name) => name === lists[0] || BESIDE_LISTS.test(name)));
+    // What has a key or a name of its own is a record that holds a list.
+    const isRecordOf = Object.keys(properties).some((name) => /^(id|key|uuid|name|title)$/i.test(name));
+    const isEnvelope = known !== undefined || (lists.length === 1 && !isRecordOf);
     if (isEnvelope)
       return this.#listIn(properties[known ?? lists[0]], [...envelope, known ?? lists[0]], depth + 1);
     const inner = Object.keys(properties).find((name) => ENVELOPES.test(name));
@@ -320,8 +328,6 @@ class Reader {
 }
 
 const ENVELOPES = /^(data|items|results?|records|rows|content|entries|list|elements|values|hits)$/i;
-const BESIDE_LISTS =
-  /^(total.*|count|page.*|per_?page|limit|offset|next.*|prev.*|links?|_links|meta|has_?more|cursor|size|first|last|success|status|message)$/i;
 
 const escaped = (part: string): string => part.replaceAll('~', '~0').replaceAll('/', '~1');
 
@@ -347,34 +353,69 @@ const recordInPath = (path: string): string | null =>
     .filter((part) => part && !part.startsWith('{') && !/^(api|v\d+)$/i.test(part))
     .at(-1) ?? null;
 
-const SIGNS_IN = /\b(log ?-?in|sign ?-?in|authenticate|sessions?|tokens?)\b/i;
+const SIGNS_IN = /\b(log ?-?in|sign ?-?in|authenticate)\b/i;
 const SIGNS_OUT = /\b(log ?-?out|sign ?-?out)\b/i;
+/** What one signs in to, as the whole last part of a path. */
+const SESSIONS = /^(sessions?|tokens?|login|auth|authenticate|authentication)$/i;
 
-function deedOf(
-  method: string,
-  path: string,
-  words: string,
-  givesList: boolean,
-): readonly [OperationDoes, string] {
-  const said = words.replace(/([a-z])([A-Z])/g, '$1 $2').replace(/[/_{}]/g, ' ');
-  const endsInKey = /\{[^}]+\}\/?$/.test(path);
+/** What operations are called by, whatever method they have. */
+const VERBS: readonly (readonly [Exclude<OperationDoes, 'sign-in' | 'sign-out' | 'other'>, RegExp])[] = [
+  ['list', /^(list|search|query|find all|get all|index|browse)$/],
+  ['read', /^(read|retrieve|show|describe|view|get by id|find by id)$/],
+  ['add', /^(create|add|insert|register)$/],
+  ['change', /^(update|edit|patch|modify|replace|change|put)$/],
+  ['remove', /^(delete|remove|destroy)$/],
+];
+
+/** The words of the last part of a name: `pets.listAll` → `list`, `all`. */
+const wordsIn = (name: string): string[] =>
+  (name.split(/[./:#=_]/).findLast((part) => /[a-z]{3}/i.test(part)) ?? '')
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .replace(/([A-Z])([A-Z][a-z])/g, '$1 $2')
+    .toLowerCase()
+    .split(/[^a-z]+/)
+    .filter(Boolean);
+
+/** The verb that an operation is called by, in its id or, of procedures that are called, at the end of its path. */
+function verbOf(id: string, path: string): OperationDoes | null {
+  for (const name of [id, path.includes('{') ? '' : path]) {
+    const [first = '', second = ''] = wordsIn(name);
+    const found = VERBS.find(([, pattern]) => pattern.test(first) || pattern.test(`${first} ${second}`));
+    if (found) return found[0];
+  }
+  return null;
+}
+
+interface Shown {
+  readonly id: string;
+  readonly method: string;
+  readonly path: string;
+  readonly summary: string;
+  readonly givesList: boolean;
+}
+
+function deedOf({ id, method, path, summary, givesList }: Shown): readonly [OperationDoes, string] {
+  const said = `${id} ${summary} ${path}`.replace(/([a-z])([A-Z])/g, '$1 $2').replace(/[/_{}]/g, ' ');
+  const last = path.split('/').findLast((part) => part !== '') ?? '';
+  const endsInKey = /\{[^}]+\}$/.test(last);
   if (SIGNS_OUT.test(said)) return ['sign-out', 'it says that one leaves'];
-  if (method === 'post' && SIGNS_IN.test(said)) return ['sign-in', 'it says that one signs in'];
+  if (method === 'delete' && SESSIONS.test(last)) return ['sign-out', 'it ends a session'];
+  if (method === 'post' && (SIGNS_IN.test(said) || SESSIONS.test(last)))
+    return ['sign-in', 'it says that one signs in'];
+  const verb = verbOf(id, path);
+  // A search that is asked by key is none, nor is a list that a path with a key ends in.
+  if (verb && !(verb === 'list' && !givesList && endsInKey)) return [verb, `it is called by the word for it`];
   switch (method) {
     case 'get':
+      if (endsInKey && !givesList) return ['read', 'its path ends in the key of one record'];
       if (givesList) return ['list', 'it gives a list'];
-      return endsInKey
-        ? ['read', 'its path ends in the key of one record']
-        : ['other', 'it gives neither a list nor the record of a key'];
+      return ['other', 'it gives neither a list nor the record of a key'];
     case 'post':
-      return endsInKey
-        ? ['other', 'it is sent to one record']
-        : /\b(search|query|find)\b/i.test(said) && givesList
-          ? ['list', 'it searches, and gives a list']
-          : ['add', 'it is sent to the path of many'];
+      return endsInKey ? ['change', 'it is sent to one record'] : ['add', 'it is sent to the path of many'];
     case 'put':
-    case 'patch':
       return ['change', endsInKey ? 'it writes the record of a key' : 'it writes'];
+    case 'patch':
+      return ['change', 'it writes'];
     case 'delete':
       return ['remove', 'it removes'];
     default:

@@ -1,0 +1,173 @@
+import {
+  type Collection,
+  type CollectionProposal,
+  csvOf,
+  jsonOf,
+  putCollection,
+  recordSchema,
+  recordsOf,
+  sayInRecord,
+  tableOf,
+  withField,
+} from '@tovel/core';
+import styled from 'styled-components';
+import { useProject } from '../project/context';
+import { color } from '../theme/theme';
+import { ActionMenu } from '../ui/ActionMenu';
+import { Button } from '../ui/controls';
+import { saveFile } from '../ui/save_file';
+import type { At } from './grid_keys';
+import { RecordDetails } from './RecordDetails';
+import { RecordGrid, titleOf } from './RecordGrid';
+
+/** A collection that is shown: taken, or as it would be. */
+export interface Shown {
+  readonly id: string;
+  readonly collection: Collection;
+  readonly proposal: CollectionProposal | null;
+}
+
+const Middle = styled.section`
+  min-height: 0;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  background: ${color.sheet};
+`;
+
+const Head = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 4px 12px;
+  align-items: center;
+  padding: 10px 18px;
+  border-bottom: 1px solid ${color.rule};
+  h3 {
+    font-size: 15px;
+  }
+  p {
+    grid-column: 1 / -1;
+    color: ${color.ink2};
+    font-size: 12px;
+  }
+  div {
+    display: flex;
+    gap: 8px;
+  }
+`;
+
+interface CollectionShownProps {
+  readonly shown: Shown;
+  readonly at: At;
+  readonly onAt: (at: At) => void;
+  readonly onPaste: () => void;
+  readonly onTake: () => void;
+  readonly onRefuse: () => void;
+}
+
+/** The records of one collection, and where the one that one is at is shown. */
+export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: CollectionShownProps) {
+  const { design, session, past } = useProject();
+  const { id, collection, proposal } = shown;
+  const records = recordsOf(design, collection);
+  const lists = new Set(collection.rows.map(({ within }) => within)).size;
+  const here = {
+    row: Math.min(at.row, Math.max(0, records.length - 1)),
+    column: Math.min(at.column, collection.fields.length - 1),
+  };
+  const canChange = !proposal && past === null;
+  const table = (): string[][] => tableOf(collection, records);
+  return (
+    <>
+      <Middle aria-label={collection.name}>
+        <Head>
+          <h3>{collection.name}</h3>
+          {proposal && past === null ? (
+            <div>
+              <Button $kind="primary" onPress={onTake} aria-keyshortcuts="Enter">
+                Take it
+              </Button>
+              <Button onPress={onRefuse} aria-keyshortcuts="Backspace">
+                Refuse
+              </Button>
+            </div>
+          ) : (
+            <div>
+              {canChange && <Button onPress={onPaste}>Paste values …</Button>}
+              <ActionMenu
+                label="Save as"
+                actions={[
+                  {
+                    id: 'csv',
+                    label: 'CSV',
+                    act: () => saveFile(collection.name, '.csv', 'text/csv', csvOf(table())),
+                  },
+                  {
+                    id: 'json',
+                    label: 'JSON',
+                    act: () => saveFile(collection.name, '.json', 'application/json', jsonOf(table())),
+                  },
+                  {
+                    id: 'schema',
+                    label: 'JSON Schema of a record',
+                    act: () =>
+                      saveFile(
+                        collection.name,
+                        '.schema.json',
+                        'application/schema+json',
+                        `${JSON.stringify(recordSchema(collection), null, 2)}\n`,
+                      ),
+                  },
+                ]}
+              />
+              {canChange && (
+                <Button
+                  $kind="quiet"
+                  onPress={() => session.change(`Give ${collection.name} up`, putCollection(id, null))}
+                >
+                  Give it up
+                </Button>
+              )}
+            </div>
+          )}
+          <p>
+            {proposal
+              ? `${Math.round(proposal.confidence * 100)} % sure: ${proposal.reason}.`
+              : `${records.length} records from ${lists === 1 ? 'one list' : `${lists} lists`}. Enter or typing writes a text anew, wherever it is shown.`}
+          </p>
+        </Head>
+        <RecordGrid
+          collection={collection}
+          records={records}
+          at={here}
+          onAt={onAt}
+          onSay={
+            canChange
+              ? (record, field, text) => {
+                  const change = sayInRecord(record, field.name, text);
+                  if (change)
+                    session.change(
+                      `${titleOf(record, collection.fields)}: ${field.name} is “${text}”`,
+                      change,
+                    );
+                }
+              : undefined
+          }
+        />
+      </Middle>
+      <RecordDetails
+        collection={collection}
+        field={collection.fields[here.column]}
+        record={records[here.row]}
+        onField={
+          canChange
+            ? (field, words) =>
+                session.change(
+                  words,
+                  putCollection(id, withField(collection, collection.fields[here.column].name, field)),
+                )
+            : undefined
+        }
+      />
+    </>
+  );
+}
