@@ -348,6 +348,20 @@ test.each([
   expect(template.values).toEqual(values);
 });
 
+test('no two props are called alike, whatever fields they show', () => {
+  const fieldOf = new Map(['title 0', 'title 1'].map((key) => [key, 'name2']));
+  const places = ['Saw', 'Drill'].map((words, i): Place => ({
+    ...card(false, i),
+    node: {
+      ...card(false, i).node,
+      children: [text(words, `title ${i}`), text(`${words} a`, `x ${i}`), text(`${words} b`, `y ${i}`)],
+    },
+  }));
+  const names = templateOf(places, {}, false, undefined, fieldOf)!.props.map(({ name }) => name);
+  expect(names).toContain('name2');
+  expect(new Set(names).size).toBe(3);
+});
+
 test('props are called as the fields of the records that they show', () => {
   const fieldOf = new Map([
     ['title 0', 'tool'],

@@ -1,4 +1,4 @@
-import { allOf, propsOf } from '../../../expression/expression.ts';
+import { allOf, type Expression, propsOf } from '../../../expression/expression.ts';
 import type { Component } from '../../../model/app.ts';
 import type { CodeBefore, PropsBefore } from '../before.ts';
 import { kebabCase, pascalCase, plural, uniqueCodeName, uniqueName } from '../../../model/names.ts';
@@ -203,31 +203,42 @@ function propsIn(root: MarkupElement): Set<string> {
 }
 
 /**
- * A component that needs something stands only where that is given: what a prop of the outer one gives it, that one may
- * be without.
+ * What needs something stands only where that is given, where the outer component may be without it: a component what it must
+ * be given, and a link where it leads.
  * @param optional props of the outer component that may be missing
  * @param needed props of each component that must be given
+ * @param given props that are there wherever the node is
  */
 function guarded(
   node: MarkupElement,
   optional: ReadonlySet<string>,
   needed: ReadonlyMap<string, ReadonlySet<string>>,
+  given: ReadonlySet<string> = new Set(),
 ): MarkupElement {
-  const made = mapChildren(node, (child) => (isElement(child) ? guarded(child, optional, needed) : child));
+  const there = new Set([...given, ...conjuncts(node.when)]);
   const known = node.use && needed.get(node.use.component);
-  if (!known) return made;
-  const missing = Object.entries(node.use!.props).flatMap(([name, value]) =>
-    typeof value === 'object' &&
-    'given' in value &&
-    value.given.kind === 'prop' &&
-    known.has(name) &&
-    optional.has(value.given.name)
-      ? [value.given]
-      : [],
+  const terms = [
+    ...(node.slots?.to ? [node.slots.to] : []),
+    ...Object.entries(node.use?.props ?? {}).flatMap(([name, value]) =>
+      known?.has(name) && typeof value === 'object' && 'given' in value ? [value.given] : [],
+    ),
+  ];
+  const missing = new Map(
+    terms.flatMap((term) =>
+      term.kind === 'prop' && optional.has(term.name) && !there.has(term.name) ? [[term.name, term]] : [],
+    ),
   );
-  const when = allOf([...(node.when ? [node.when] : []), ...missing]);
+  const inside = new Set([...there, ...missing.keys()]);
+  const made = mapChildren(node, (child) =>
+    isElement(child) ? guarded(child, optional, needed, inside) : child,
+  );
+  const when = allOf([...(node.when ? [node.when] : []), ...missing.values()]);
   return when ? { ...made, when } : made;
 }
+
+/** Props that are there where a condition holds. */
+const conjuncts = (when: Expression | undefined): string[] =>
+  when?.kind === 'prop' ? [when.name] : when?.kind === 'and' ? when.of.flatMap(conjuncts) : [];
 
 function withoutProps(node: MarkupElement, props: ReadonlyMap<string, ReadonlySet<string>>): MarkupElement {
   const made = mapChildren(node, (child) => (isElement(child) ? withoutProps(child, props) : child));

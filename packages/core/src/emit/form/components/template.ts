@@ -116,8 +116,6 @@ class TemplateBuilder {
   /** Flags and choices by how they part the places, so that what goes together is one prop. */
   readonly #partitions = new Map<string, Expression>();
   readonly #taken = new Set<string>();
-  /** What props are called. */
-  readonly #fields = new Set<string>();
   /** Props of outer components that are handed on. */
   readonly #handedOn = new Set<string>();
   #ownLink: { readonly address: string; readonly given: Expression } | null = null;
@@ -554,10 +552,13 @@ class TemplateBuilder {
   }
 
   /** What a text or picture is called as a field of a record, if that is no prop yet. */
-  #fieldNamed(kind: Prop['kind'], at: readonly string[]): string | undefined {
+  #fieldNamed(kind: Prop['kind'], at: readonly string[], proposed: string): string | undefined {
     if (kind !== 'text' && kind !== 'image') return undefined;
     const [field, ...others] = new Set(at.flatMap((key) => this.#fieldOf.get(key) ?? []));
-    return field !== undefined && !others.length && isCodeName(field) && !this.#fields.has(field)
+    return field !== undefined &&
+      !others.length &&
+      isCodeName(field) &&
+      (field === proposed || !this.#taken.has(field))
       ? field
       : undefined;
   }
@@ -577,8 +578,8 @@ class TemplateBuilder {
     );
     const others = new Set([...this.#taken, ...this.#before.keys()]);
     const proposed = known?.[0] ?? propNameFor({ ...hint, kind, order: this.#found.length }, others);
-    const name = this.#names[proposed] ?? this.#fieldNamed(kind, at) ?? proposed;
-    this.#fields.add(name);
+    const name = this.#names[proposed] ?? this.#fieldNamed(kind, at, proposed) ?? proposed;
+    this.#taken.add(name);
     this.#taken.add(proposed);
     this.#found.push({
       prop: {
