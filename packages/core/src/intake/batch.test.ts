@@ -161,6 +161,8 @@ test('the same file twice is one asset, and a design grows by what is new', asyn
 describe('drawings beside pages', () => {
   const icon = (i: number): string =>
     `<svg xmlns="http://www.w3.org/2000/svg" width="512" height="512" viewBox="0 0 512 512"><g><path d="M${i} 2 L30 40"/><path d="M0 0"/><path d="M1 1"/><path d="M2 2"/><path d="M3 3"/></g></svg>`;
+  const symbols = (drawn: string): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="900"><symbol id="a" viewBox="0 0 9 9"><path d="M0 0h9v9H0z"/></symbol>${drawn}<defs><path id="b" d="M0 0h9"/></defs></svg>`;
   const page = file('index.html', '<title>Desk</title>');
   const sixOf = (drawn: (i: number) => string): InputFile[] =>
     Array.from({ length: 6 }, (_, i) => file(`svg/d${i}.svg`, drawn(i)));
@@ -169,6 +171,8 @@ describe('drawings beside pages', () => {
     ['a folder of icons of one size is no pile of screens', [page, ...sixOf(icon)], 1, ['icons-unused']],
     ['a folder of screens of one size is one', [page, ...sixOf(() => drawing)], 7, []],
     ['without pages all are screens', sixOf(icon), 6, []],
+    ['a sheet of symbols is no drawing', [page, file('icons.svg', symbols(''))], 1, ['icon-unused']],
+    ['what draws one of its symbols is one', [page, file('icons.svg', symbols('<use href="#a"/>'))], 2, []],
     [
       'what a style sheet shows is a picture',
       [

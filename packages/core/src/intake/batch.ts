@@ -125,12 +125,17 @@ class Batch {
     const designs = all.filter((file) => {
       if (sets.has(file.path)) return false;
       if (!DESIGNS.includes(kindOfFile(file.path)) || shown.has(file.path)) return false;
-      if (!pages.length || kindOfFile(file.path) !== 'svg' || !isIcon(textOfFile(file))) return true;
+      if (!pages.length || kindOfFile(file.path) !== 'svg') return true;
+      const svg = textOfFile(file);
+      const isSheet = isSymbolSheet(svg);
+      if (!isSheet && !isIcon(svg)) return true;
       this.#files.notice(
         'info',
         'icon-unused',
         file.path,
-        'Left out: a drawing as small as an icon, that no page shows.',
+        isSheet
+          ? 'Left out: a sheet of symbols, which shows nothing by itself.'
+          : 'Left out: a drawing as small as an icon, that no page shows.',
       );
       return false;
     });
@@ -267,6 +272,22 @@ class Batch {
     }
   }
 }
+
+/** Whether a drawing only defines symbols that others use, and draws none of them. */
+function isSymbolSheet(svg: string): boolean {
+  if (!/<symbol\b/i.test(svg) || !/<\/svg>\s*$/i.test(svg)) return false;
+  let within = 0;
+  for (const [, end, tag, rest] of svg.matchAll(PARTS)) {
+    if (!/^(symbol|defs)$/i.test(tag)) {
+      if (within === 0 && !end) return false;
+    } else if (end) within--;
+    else if (!rest.endsWith('/')) within++;
+  }
+  return true;
+}
+/** Tags that draw, and those within which nothing is drawn; read in one pass, however the file is broken. */
+const PARTS =
+  /<(\/?)(symbol|defs|path|rect|circle|ellipse|line|polygon|polyline|text|image|use|foreignObject)\b([^<>]*)>/gi;
 
 /** Whether a drawing is as small as an icon, by the size that it gives itself. */
 function isIcon(svg: string): boolean {
