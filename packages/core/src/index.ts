@@ -275,11 +275,7 @@ export {
   withField,
 } from './data/records.ts';
 export { csvOf, jsonOf, readTable } from './data/table_text.ts';
-export {
-  type ApiDescription,
-  type ApiOperation,
-  readApi,
-} from './data/described/description.ts';
+export { type ApiDescription, type ApiOperation, readApi } from './data/described/description.ts';
 export { type ApiMatch, matchApi } from './data/described/match.ts';
 
 export { isField, isPressable, roleOf } from './roles/role.ts';
