@@ -249,16 +249,11 @@ export {
   type CollectionPlace,
   type CollectionProposal,
   findCollections,
-  type ProposedField,
   recordName,
 } from './data/collections.ts';
-export {
-  findForms,
-  FORM_PURPOSES,
-  type FormProposal,
-  type FormPurpose,
-  type ProposedFormField,
-} from './data/forms.ts';
+export type { ProposedField } from './data/fields.ts';
+export { findForms, type FormProposal, type ProposedFormField } from './data/forms.ts';
+export { FORM_PURPOSES, type FormPurpose } from './data/form_purpose.ts';
 export { type DataProposals, proposeData } from './data/propose.ts';
 export { typeOfValue, typeOfValues } from './data/value_types.ts';
 export {

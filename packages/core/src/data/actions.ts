@@ -2,7 +2,8 @@ import type { Screen } from '../model/design.ts';
 import { labelOf, pressablesOf } from '../links/pressable.ts';
 import { type Guesses, inferRoles } from '../roles/infer.ts';
 import { hasParent, type ScreenSight, type Sight, sightOf } from '../roles/sight.ts';
-import { findForms, type FormProposal, type FormPurpose } from './forms.ts';
+import type { FormPurpose } from './form_purpose.ts';
+import { findForms, type FormProposal } from './forms.ts';
 
 /** What a control does beyond leading to another screen. */
 export const DEEDS = [

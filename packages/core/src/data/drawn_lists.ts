@@ -1,0 +1,180 @@
+import { findLists } from '../components/find.ts';
+import type { Screen } from '../model/design.ts';
+import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
+import { type Guesses, inferRoles } from '../roles/infer.ts';
+import { hasParent, type ScreenSight, type Sight, sightOf } from '../roles/sight.ts';
+import { type FoundField, fieldsOf, type ProposedField } from './fields.ts';
+import { headOf } from './heads.ts';
+import { collectionIn, collectionOf } from './names.ts';
+
+/** A list or table of a screen that shows records. */
+export interface FoundList {
+  readonly screen: Screen;
+  readonly within: Sight;
+  readonly rows: readonly Sight[];
+  readonly fields: readonly FoundField[];
+  readonly name: string;
+  /** Whether what it is called was said, and not made up from what it is built of. */
+  readonly isNamed: boolean;
+  readonly hasHead: boolean;
+  readonly confidence: number;
+  readonly reason: string;
+}
+
+/** What records are called that nothing calls anything. */
+export const NO_NAME = 'records';
+/** What has more fields than this, and no heads, is no record. */
+const MOST_FIELDS = 12;
+/** Places in which a list is no list of records. */
+const NO_PLACE: ReadonlySet<string> = new Set([
+  'navigation',
+  'contentinfo',
+  'tablist',
+  'radiogroup',
+  'chart',
+]);
+const NO_PLACE_WORDS =
+  / (breadcrumbs?|pagination|pager|paginate|menu|navbar|nav|sidebar|toolbar|dropdown|tabs?|tabbar|legend|steps|stepper|wizard|carousel|slider|social|socials|footer|chips?|filters?|toast|calendar|keypad|sharing) /;
+
+/** Containers around a list whose names say what it is for, at most so many further out. */
+const MOST_AROUND = 3;
+const AROUND_WORDS =
+  / (breadcrumbs?|pagination|pager|menu|navbar|nav|sidebar|toolbar|dropdown|legend|social|socials|footer|toast|calendar) /;
+
+function isInNoPlace(inner: Sight, guesses: Guesses): boolean {
+  let depth = 0;
+  return hasParent(inner, (parent) => {
+    const isNear = depth++ < MOST_AROUND && parent.parent !== null;
+    return (
+      NO_PLACE.has(guesses.get(parent.element.key)?.role ?? '') || (isNear && AROUND_WORDS.test(parent.words))
+    );
+  });
+}
+
+/** The lists and tables of a screen whose rows are records. */
+export function listsOf(screen: Screen): FoundList[] {
+  const sight = sightOf(screen);
+  const guesses = inferRoles(screen);
+  const isNoPlace = (one: Sight): boolean =>
+    NO_PLACE.has(guesses.get(one.element.key)?.role ?? '') || NO_PLACE_WORDS.test(one.words);
+  return findLists(screen).flatMap((list): FoundList[] => {
+    const rows = list.places.map((key) => sight.byKey.get(key)!).filter(({ element }) => !element.hidden);
+    const inner = sight.byKey.get(list.within!)!;
+    if (rows.length < 2 || isNoPlace(inner) || isInNoPlace(inner, guesses)) return [];
+    if (rows.some((row) => holdsField(row, guesses))) return [];
+    const table = tableAround(inner, guesses);
+    const head = headOf(rows, inner, table, guesses);
+    const body = rows.filter((row) => row !== head?.row);
+    const found = fieldsOf(body, head, guesses);
+    const [named, isNamed] = nameOf(body, table ?? inner, found, sight, guesses, list.name);
+    const texts = found.filter(({ type }) => type !== 'picture' && type !== 'yes-no').length;
+    if (!body.length || !texts || (found.length < 2 && !head) || (!head && found.length > MOST_FIELDS))
+      return [];
+    if (!head && isMenu(body, found, guesses)) return [];
+    const filled = shareFilled(found, body.length);
+    const confidence = head
+      ? 0.82 + Math.min(0.1, body.length * 0.02) + (isNamed ? 0.03 : 0)
+      : 0.35 +
+        Math.min(0.2, body.length * 0.04) +
+        Math.min(0.15, found.length * 0.04) +
+        0.15 * filled +
+        (isNamed ? 0.05 : 0);
+    return [
+      {
+        screen,
+        within: table ?? inner,
+        rows: body,
+        fields: found,
+        name: named,
+        isNamed,
+        hasHead: head !== null,
+        confidence: Math.round(Math.min(0.95, confidence) * 100) / 100,
+        reason: `${body.length} rows of one kind with ${found.length} ${found.length === 1 ? 'field' : 'fields'}${head ? ', named by the heads of their columns' : ''}`,
+      },
+    ];
+  });
+}
+
+const holdsField = (sight: Sight, guesses: Guesses): boolean => {
+  const role = guesses.get(sight.element.key)?.role;
+  return (
+    ((role === 'textbox' || role === 'combobox') && sight.element.tag !== undefined) ||
+    sight.children.some((child) => holdsField(child, guesses))
+  );
+};
+
+/** Rows that only lead somewhere: one text each, with a picture at most. */
+function isMenu(rows: readonly Sight[], fields: readonly ProposedField[], guesses: Guesses): boolean {
+  const texts = fields.filter(({ type }) => type !== 'picture').length;
+  const areLinks = rows.every((row) => {
+    const role = guesses.get(row.element.key)?.role;
+    return (
+      role === 'link' ||
+      (row.children.length === 1 && guesses.get(row.children[0].element.key)?.role === 'link')
+    );
+  });
+  return texts < 2 && areLinks;
+}
+
+const shareFilled = (fields: readonly FoundField[], rows: number): number =>
+  fields.reduce((sum, { column }) => sum + column.cells.filter((cell) => cell !== null).length, 0) /
+  Math.max(1, fields.length * rows);
+
+function tableAround(inner: Sight, guesses: Guesses): Sight | null {
+  for (let at: Sight | null = inner, depth = 0; at && depth < 3; at = at.parent, depth++)
+    if (guesses.get(at.element.key)?.role === 'table') return at;
+  return null;
+}
+
+/** Whether the head of a column calls what the rows are, and not something of them. */
+const callsThings = (label: string): boolean =>
+  /^\p{L}+( \p{L}+)?$/u.test(label) &&
+  !/\b(name|title|id|no|number|date|time|description|order|rank|first|last|city|country|office|position|street|address|email|function|type|reason|detail|qty|platform|engine)\b/i.test(
+    label,
+  );
+
+/** How far above its rows what calls a list stands, in px. */
+const NEAR = 160;
+
+/** What the records are called, and whether somebody said so. */
+function nameOf(
+  rows: readonly Sight[],
+  holder: Sight,
+  fields: readonly FoundField[],
+  screen: ScreenSight,
+  guesses: Guesses,
+  listName: string,
+): readonly [name: string, isNamed: boolean] {
+  const caption = holder.children.find(({ element }) => element.tag === 'caption')?.text;
+  const heading = caption || headingOver(holder, screen, guesses);
+  const said = heading ? collectionIn(heading) : null;
+  if (said) return [said, true];
+  // What its author called the rows, the list or what is around it.
+  for (const one of [rows[0], holder]) {
+    const word = one.isAuthored ? wordOfClasses(one.element.classes ?? '') : wordOfLayer(one.element);
+    const found = collectionOf(word);
+    if (found) return [found, !one.isAuthored];
+  }
+  // A first column that calls its things: `Product`, `Tool`.
+  const first = fields.slice(0, 3).find(({ label, type }) => type === 'text' && callsThings(label));
+  if (first) {
+    const found = collectionOf(first.label);
+    if (found) return [found, true];
+  }
+  return [collectionOf(listName) ?? NO_NAME, false];
+}
+
+/** The heading that stands over a list, nearest first. */
+function headingOver(holder: Sight, screen: ScreenSight, guesses: Guesses): string | null {
+  const { box } = holder.element;
+  let best: { readonly text: string; readonly far: number } | null = null;
+  for (const sight of screen.all) {
+    if (guesses.get(sight.element.key)?.role !== 'heading' || !sight.text || sight.text.length > 60) continue;
+    const own = sight.element.box;
+    const far = box.y - (own.y + own.height);
+    const isOver = far >= -4 && far < NEAR && own.x < box.x + box.width && own.x + own.width > box.x - 40;
+    if (isOver && !hasParent(sight, (parent) => parent === holder) && (!best || far < best.far))
+      best = { text: sight.text, far };
+  }
+  return best?.text ?? null;
+}
