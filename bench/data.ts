@@ -20,10 +20,10 @@ const DEVELOPED = [
 ];
 const MEASURED = [
   'startbootstrap-sb-admin@7.0.7',
-  '@creative-tim-official/argon-dashboard-free@1.1.1',
+  '@creative-tim-official/argon-dashboard-free@1.2.0',
   'black-dashboard@1.0.0',
   'material-kit@2.0.4',
-  'gentelella@4.0.0',
+  'gentelella@4.2.0',
 ];
 
 interface Node {
