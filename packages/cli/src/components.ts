@@ -1,6 +1,6 @@
-import { elementsByKey, findComponents, findLists, screenWith } from '@tovel/core';
+import { findComponents, findLists } from '@tovel/core';
 import { type Command, EXIT, parseArguments } from './command.ts';
-import { readDesign } from './files.ts';
+import { placeOf, readDesign } from './files.ts';
 
 export const components: Command = {
   usage: 'tovel components design.json',
@@ -11,11 +11,7 @@ a list has within, the place that holds them. Takes a design document or a .tove
   async run(args, output) {
     const { paths } = parseArguments(args, []);
     const design = await readDesign(paths[0]);
-    const placeOf = (key: string) => {
-      const screen = screenWith(design, key)!;
-      const { source } = elementsByKey(screen).get(key)!;
-      return { screen: screen.source.file, path: source.path, id: source.id ?? null };
-    };
+    const place = (key: string) => placeOf(design, key);
     // Lists are told apart by where they stand, also where their rows are of one kind.
     const found = [
       ...findComponents(design.screens).filter(({ kind }) => kind === 'component'),
@@ -27,8 +23,8 @@ a list has within, the place that holds them. Takes a design document or a .tove
       saves,
       confidence: Math.round(confidence * 100) / 100,
       reason,
-      places: places.map(placeOf),
-      ...(within ? { within: placeOf(within) } : {}),
+      places: places.map(place),
+      ...(within ? { within: place(within) } : {}),
     }));
     output.out(`${JSON.stringify(groups, null, 1)}\n`);
     return EXIT.good;

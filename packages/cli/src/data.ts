@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
-import { elementsByKey, matchApi, proposeData, readApi, screensByKey } from '@tovel/core';
+import { matchApi, proposeData, readApi } from '@tovel/core';
 import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
-import { readDesign } from './files.ts';
+import { placeOf, readDesign } from './files.ts';
 
 export const data: Command = {
   usage: 'tovel data design.json [--api openapi.yaml]',
@@ -19,42 +19,38 @@ Takes a design document or a .tovel file. Ends with 1 when the API could not be 
   async run(args, output) {
     const { paths, options } = parseArguments(args, ['api']);
     const design = await readDesign(paths[0]);
-    const screens = screensByKey(design);
-    const within = (screen: string, key: string) => {
-      const { source } = elementsByKey(screens.get(screen)!).get(key)!;
-      return { path: source.path, id: source.id ?? null };
+    const place = (key: string) => placeOf(design, key);
+    const within = (key: string) => {
+      const { path, id } = place(key);
+      return { path, id };
     };
-    const place = (screen: string, key: string) => ({
-      screen: screens.get(screen)!.source.file,
-      ...within(screen, key),
-    });
     const found = proposeData(design);
     const sure = (confidence: number): number => Math.round(confidence * 100) / 100;
     const printed = {
       collections: found.collections.map(({ name, places, fields, records, confidence, reason }) => ({
         name,
-        places: places.map((one) => place(one.screen, one.within)),
+        places: places.map((one) => place(one.within)),
         fields: fields.map(({ name: field, label, type }) => ({ name: field, label, type })),
         records,
         confidence: sure(confidence),
         reason,
       })),
-      forms: found.forms.map(({ screen, element, purpose, fields, submit, confidence, reason }) => ({
-        ...place(screen, element),
+      forms: found.forms.map(({ element, purpose, fields, submit, confidence, reason }) => ({
+        ...place(element),
         purpose,
-        fields: fields.map(({ element: field, ...said }) => ({ ...within(screen, field), ...said })),
-        submit: submit && { ...within(screen, submit.element), label: submit.label },
+        fields: fields.map(({ element: field, ...said }) => ({ ...within(field), ...said })),
+        submit: submit && { ...within(submit.element), label: submit.label },
         confidence: sure(confidence),
         reason,
       })),
-      actions: found.actions.map(({ screen, element, does, confidence, reason }) => ({
-        ...place(screen, element),
+      actions: found.actions.map(({ element, does, confidence, reason }) => ({
+        ...place(element),
         does,
         confidence: sure(confidence),
         reason,
       })),
-      bindings: found.bindings.map(({ screen, element, shows, confidence, reason }) => ({
-        ...place(screen, element),
+      bindings: found.bindings.map(({ element, shows, confidence, reason }) => ({
+        ...place(element),
         shows,
         confidence: sure(confidence),
         reason,

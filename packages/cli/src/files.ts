@@ -3,11 +3,13 @@ import path from 'node:path';
 import {
   ArchiveError,
   type Design,
+  elementsByKey,
   type InputFile,
   limits,
   megabytes,
   parseDesign,
   type ProjectArchive,
+  screenWith,
   unpackProject,
 } from '@tovel/core';
 import { Misuse, type Output } from './command.ts';
@@ -72,4 +74,11 @@ export async function readDesign(file: string | undefined): Promise<Design> {
 export async function writeOut(file: string, content: string | Uint8Array): Promise<void> {
   await mkdir(path.dirname(path.resolve(file)), { recursive: true });
   await writeFile(file, content);
+}
+
+/** Where an element stands, for scripts: the file of its screen, its place in it, and its id. */
+export function placeOf(design: Design, key: string): { screen: string; path: string; id: string | null } {
+  const screen = screenWith(design, key)!;
+  const { source } = elementsByKey(screen).get(key)!;
+  return { screen: screen.source.file, path: source.path, id: source.id ?? null };
 }

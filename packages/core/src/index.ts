@@ -60,6 +60,8 @@ export { jsonSchemaOf, type JsonSchema } from './schema/json_schema.ts';
 
 export type { Schema } from './schema/schema.ts';
 
+export { grouped } from './json/grouped.ts';
+
 export { equalJson, isRecord, stringifySorted } from './json/json.ts';
 
 export { camelCase, kebabCase, pascalCase, sentenceCase, uniqueName } from './model/names.ts';

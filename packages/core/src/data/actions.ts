@@ -1,7 +1,7 @@
 import type { Screen } from '../model/design.ts';
 import { labelOf, pressablesOf } from '../links/pressable.ts';
 import { type Guesses, inferRoles } from '../roles/infer.ts';
-import { hasParent, type ScreenSight, type Sight, sightOf } from '../roles/sight.ts';
+import { hasParent, isAmong, type Sight, sightOf } from '../roles/sight.ts';
 import type { FormPurpose } from './form_purpose.ts';
 import { findForms, type FormProposal } from './forms.ts';
 
@@ -65,7 +65,6 @@ interface Seen {
 }
 
 interface Around {
-  readonly screen: ScreenSight;
   readonly guesses: Guesses;
   readonly forms: readonly FormProposal[];
 }
@@ -73,11 +72,17 @@ interface Around {
 type Guess = readonly [does: Deed, confidence: number, reason: string];
 type Rule = (seen: Seen, around: Around) => Guess | null;
 
-/** What controls of a screen do, in reading order; each once, as what speaks most for. */
-export function findActions(screen: Screen): ActionProposal[] {
+/**
+ * What controls of a screen do, in reading order; each once, as what speaks most for.
+ * @param forms those of the screen
+ */
+export function findActions(
+  screen: Screen,
+  forms: readonly FormProposal[] = findForms(screen),
+): ActionProposal[] {
   const sight = sightOf(screen);
   const guesses = inferRoles(screen);
-  const around: Around = { screen: sight, guesses, forms: findForms(screen) };
+  const around: Around = { guesses, forms };
   const seen = new Map<string, Seen>();
   const see = (one: Sight): void => {
     const { element } = one;
@@ -146,19 +151,10 @@ const switched = ({ element: { attributes = {} } }: Sight): string =>
     .join(' ')
     .toLowerCase();
 
-const isWithin = (sight: Sight, words: RegExp, most = 5): boolean => {
-  let depth = 0;
-  return hasParent(sight, (parent) => depth++ < most && parent.parent !== null && words.test(parent.words));
-};
-
 const says =
   (does: Deed, pattern: RegExp, confidence: number, reason: string): Rule =>
-  ({ says: said, role, leads, sight }) =>
-    pattern.test(said) &&
-    said.length <= 60 &&
-    PRESSED.has(role) &&
-    !(leads && !isVerb(does)) &&
-    !sight.element.hidden
+  ({ says: said, role, leads }) =>
+    pattern.test(said) && said.length <= 60 && PRESSED.has(role) && !(leads && !isVerb(does))
       ? [does, leads ? confidence - 0.25 : confidence, reason]
       : null;
 
@@ -202,7 +198,7 @@ const RULES: readonly Rule[] = [
     if (/toggle=(modal|dropdown|offcanvas|popover|drawer|sheet|dialog)/.test(how))
       return ['open', 0.93, 'its markup opens something'];
     if (/toggle=(collapse|accordion)/.test(how))
-      return isWithin(sight, / (navbar|header|topbar) /, 4) && /toggler|hamburger|menu/.test(sight.words)
+      return isAmong(sight, / (navbar|header|topbar) /, 4) && /toggler|hamburger|menu/.test(sight.words)
         ? ['open', 0.85, 'it opens the menu of a bar']
         : ['expand', 0.9, 'its markup opens a part'];
     if (attributes['aria-haspopup'] && attributes['aria-haspopup'] !== 'false')
@@ -234,11 +230,12 @@ const RULES: readonly Rule[] = [
   // Pages of a list.
   ({ sight, says: said }) => {
     const text = (sight.text || said).trim().toLowerCase();
-    const isInPager =
-      isWithin(sight, PAGERS) || siblings(sight).filter((one) => /^\d{1,4}$/.test(one)).length >= 2;
-    const isBeside = siblings(sight).some((one) => NEXT.test(one) || PREVIOUS.test(one));
-    if (/^\d{1,4}$/.test(text) && isInPager && text.length < 5)
-      return ['page', isWithin(sight, PAGERS) ? 0.92 : 0.8, 'it is one of the numbers of pages'];
+    const beside = siblings(sight);
+    const isPager = isAmong(sight, PAGERS);
+    const isInPager = isPager || beside.filter((one) => /^\d{1,4}$/.test(one)).length >= 2;
+    const isBeside = beside.some((one) => NEXT.test(one) || PREVIOUS.test(one));
+    if (/^\d{1,4}$/.test(text) && isInPager)
+      return ['page', isPager ? 0.92 : 0.8, 'it is one of the numbers of pages'];
     if (PREVIOUS.test(text) && (isInPager || isBeside))
       return ['previous', 0.92, `“${text}” stands beside its counterpart`];
     if (NEXT.test(text) && (isInPager || isBeside))
@@ -246,7 +243,7 @@ const RULES: readonly Rule[] = [
     return null;
   },
   ({ says: said, sight }) =>
-    isWithin(sight, / (carousel|slider|slideshow|gallery|swiper) /) ||
+    isAmong(sight, / (carousel|slider|slideshow|gallery|swiper) /) ||
     / (carousel|slick|swiper|slide) /.test(sight.words)
       ? /prev|left/.test(`${said} ${sight.words}`)
         ? ['previous', 0.88, 'it goes back among slides']
@@ -261,14 +258,14 @@ const RULES: readonly Rule[] = [
     (PRESSED.has(role) || role === 'columnheader' || role === 'combobox')
       ? ['sort', 0.85, 'it says that it sorts']
       : null,
-  ({ sight, role, says: said }, { guesses }) => {
+  ({ sight, role, says: said, leads }, { guesses }) => {
     if (role === 'combobox' && /\bsort\b/.test(said)) return ['sort', 0.8, 'it chooses an order'];
     const isChip =
       / (chip|filter|facet|pill) /.test(sight.words) ||
-      isWithin(sight, / (chips|filters|filter bar|facets) /, 2);
+      isAmong(sight, / (chips|filters|filter bar|facets) /, 2);
     if (/\b(filters?|refine)\b/.test(said) && PRESSED.has(role))
       return ['filter', 0.82, 'it says that it filters'];
-    if (isChip && ['button', 'link', 'tab', 'listitem'].includes(role) && !leadsAway(sight))
+    if (isChip && ['button', 'link', 'tab', 'listitem'].includes(role) && !leads)
       return ['filter', 0.78, 'it is one of a row of chips'];
     return role === 'combobox' && isBesideTable(sight, guesses)
       ? ['filter', 0.55, 'a choice stands over a list']
@@ -333,7 +330,7 @@ const RULES: readonly Rule[] = [
   says('increase', /^(\+|plus|increase)$|\bincrease\b/, 0.8, 'it counts up'),
   says('decrease', /^(-|−|–|minus|decrease)$|\bdecrease\b/, 0.8, 'it counts down'),
   ({ sight }) =>
-    / (rating|stars?) /.test(sight.words) && isWithin(sight, / (rating|stars) /, 2) && PRESSED.has('')
+    / (rating|stars?) /.test(sight.words) && isAmong(sight, / (rating|stars) /, 2)
       ? ['rate', 0.7, 'it is one of several stars']
       : null,
   // A stepper has its number between the signs.

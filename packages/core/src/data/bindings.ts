@@ -3,6 +3,7 @@ import { textOf } from '../model/project.ts';
 import { inferRoles } from '../roles/infer.ts';
 import { hasParent, type Sight, sightOf } from '../roles/sight.ts';
 import { type CollectionProposal, recordName } from './collections.ts';
+import { NO_NAME } from './drawn_lists.ts';
 
 /** What an element shows of the data, as a proposal. */
 export interface BindingProposal {
@@ -32,26 +33,40 @@ export function findBindings(
   collections: readonly CollectionProposal[],
 ): BindingProposal[] {
   const rows = new Set(collections.flatMap(({ places }) => places.flatMap((place) => place.rows)));
-  return screens.flatMap((screen) => [
-    ...countsOn(screen, collections, rows),
-    ...recordOn(screen, collections, rows),
-    ...chartsOn(screen, collections),
-  ]);
+  const byWord = new Map(
+    collections.flatMap((one) => wordsFor(one.name).map((word) => [word, one] as const)),
+  );
+  return screens.flatMap((screen) => {
+    const here = collections.filter(({ places }) => places.some((place) => place.screen === screen.key));
+    return [
+      ...countsOn(screen, { all: collections, here, byWord }, rows),
+      ...recordOn(screen, collections, rows),
+      ...chartsOn(screen, here),
+    ];
+  });
 }
+
+/** The collections that a text of a screen can be about. */
+interface About {
+  readonly all: readonly CollectionProposal[];
+  readonly here: readonly CollectionProposal[];
+  readonly byWord: ReadonlyMap<string, CollectionProposal>;
+}
+
+/** The first collection that a text calls. */
+const calledIn = (text: string, { byWord }: About): CollectionProposal | undefined =>
+  text
+    .toLowerCase()
+    .split(/[^a-z]+/)
+    .map((word) => byWord.get(word))
+    .find((one) => one !== undefined);
 
 const isInRow = (sight: Sight, rows: ReadonlySet<string>): boolean =>
   rows.has(sight.element.key) || hasParent(sight, (parent) => rows.has(parent.element.key));
 
 /** Texts that say how many records there are. */
-function countsOn(
-  screen: Screen,
-  collections: readonly CollectionProposal[],
-  rows: ReadonlySet<string>,
-): BindingProposal[] {
-  const here = collections.filter(({ places }) => places.some((place) => place.screen === screen.key));
-  const byWord = new Map(
-    collections.flatMap((one) => wordsFor(one.name).map((word) => [word, one] as const)),
-  );
+function countsOn(screen: Screen, about: About, rows: ReadonlySet<string>): BindingProposal[] {
+  const { all, here } = about;
   return sightOf(screen).all.flatMap((sight): BindingProposal[] => {
     const { text, element } = sight;
     if (!text || text.length > 60 || element.hidden || isInRow(sight, rows)) return [];
@@ -61,19 +76,13 @@ function countsOn(
       { screen: screen.key, element: element.key, shows, confidence, reason },
     ];
     if (RANGE.test(text)) {
-      const said = text.toLowerCase().split(/[^a-z]+/);
-      const of =
-        said.map((one) => byWord.get(one)).find((one) => one !== undefined) ?? here[0] ?? collections[0];
+      const of = calledIn(text, about) ?? here[0] ?? all[0];
       return of
         ? found(`range(${of.name})`, here.length === 1 ? 0.92 : 0.7, 'it says which of how many are shown')
         : [];
     }
     const [, , word = ''] = COUNT.exec(text) ?? ABOUT_COUNT.exec(text) ?? [];
-    const named = word
-      .toLowerCase()
-      .split(/\s+/)
-      .map((one) => byWord.get(one))
-      .find((one) => one !== undefined);
+    const named = calledIn(word, about);
     if (named) return found(`count(${named.name})`, 0.85, `it counts ${named.name}`);
     // A number by itself is called by what stands beside it.
     if (/^\d[\d,.]*$/.test(text)) {
@@ -81,10 +90,7 @@ function countsOn(
         .filter((other) => other !== sight)
         .map((other) => other.text.toLowerCase())
         .find((other) => other.length > 2 && other.length < 30);
-      const of = beside
-        ?.split(/[^a-z]+/)
-        .map((one) => byWord.get(one))
-        .find((one) => one !== undefined);
+      const of = beside && calledIn(beside, about);
       if (of) return found(`count(${of.name})`, 0.6, `a number stands beside “${beside}”`);
     }
     return [];
@@ -93,7 +99,7 @@ function countsOn(
 
 const wordsFor = (name: string): string[] => {
   const last = (/[A-Z]?[a-z]+$/.exec(name)?.[0] ?? name).toLowerCase();
-  return name === 'records' || /\d$/.test(name) ? [] : [last, recordName(last)];
+  return name === NO_NAME || /\d$/.test(name) ? [] : [last, recordName(last)];
 };
 
 /** The screen of one record: what a row of a list says stands there by itself. */
@@ -149,10 +155,9 @@ const picturesOf = (all: readonly Sight[], asset: string): Sight[] =>
   /^[0-9a-f]{64}$/.test(asset) ? all.filter(({ element }) => element.asset === asset) : [];
 
 /** Charts that stand with a list of their screen. */
-function chartsOn(screen: Screen, collections: readonly CollectionProposal[]): BindingProposal[] {
-  const sight = sightOf(screen);
-  const here = collections.filter(({ places }) => places.some((place) => place.screen === screen.key));
+function chartsOn(screen: Screen, here: readonly CollectionProposal[]): BindingProposal[] {
   if (!here.length) return [];
+  const sight = sightOf(screen);
   return [...inferRoles(screen)].flatMap(([key, guess]): BindingProposal[] => {
     const at = sight.byKey.get(key);
     if (guess.role !== 'chart' || !at || at.element.hidden) return [];

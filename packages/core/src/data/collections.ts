@@ -1,6 +1,6 @@
 import type { Screen } from '../model/design.ts';
 import { singular, uniqueName } from '../model/names.ts';
-import type { Cell } from './columns.ts';
+import { type Cell, ticked } from './columns.ts';
 import { type FoundList, listsOf, NO_NAME } from './drawn_lists.ts';
 import type { ProposedField } from './fields.ts';
 
@@ -114,7 +114,7 @@ function proposalOf(group: readonly FoundList[]): CollectionProposal {
 function valueOf({ kind, text, sight }: Cell): string {
   const { element } = sight;
   if (kind === 'picture') return element.asset ?? text;
-  if (kind === 'check') return element.attributes?.checked === undefined ? 'no' : 'yes';
+  if (kind === 'check') return ticked(element);
   if (kind === 'progress') return element.attributes?.['aria-valuenow'] ?? element.attributes?.value ?? text;
   return text;
 }

@@ -1,5 +1,6 @@
+import type { Element } from '../model/design.ts';
 import type { Guesses } from '../roles/infer.ts';
-import { type Sight } from '../roles/sight.ts';
+import type { Sight } from '../roles/sight.ts';
 
 /** What one row has at one place. */
 export interface Cell {
@@ -61,6 +62,10 @@ function likeness(a: Cell, b: Cell): number {
     (Math.abs(a.y - b.y) <= 8 ? 1 : 0)
   );
 }
+
+/** What a box to tick says. */
+export const ticked = ({ attributes }: Element): 'yes' | 'no' =>
+  attributes?.checked === undefined ? 'no' : 'yes';
 
 /** Inline parts of one text are read as that text. */
 const INLINE = new Set([

@@ -2,7 +2,7 @@ import { findLists } from '../components/find.ts';
 import type { Screen } from '../model/design.ts';
 import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import { type Guesses, inferRoles } from '../roles/infer.ts';
-import { hasParent, type ScreenSight, type Sight, sightOf } from '../roles/sight.ts';
+import { hasParent, isAmong, type ScreenSight, type Sight, sightOf } from '../roles/sight.ts';
 import { type FoundField, fieldsOf, type ProposedField } from './fields.ts';
 import { headOf } from './heads.ts';
 import { collectionIn, collectionOf } from './names.ts';
@@ -41,15 +41,9 @@ const MOST_AROUND = 3;
 const AROUND_WORDS =
   / (breadcrumbs?|pagination|pager|menu|navbar|nav|sidebar|toolbar|dropdown|legend|social|socials|footer|toast|calendar) /;
 
-function isInNoPlace(inner: Sight, guesses: Guesses): boolean {
-  let depth = 0;
-  return hasParent(inner, (parent) => {
-    const isNear = depth++ < MOST_AROUND && parent.parent !== null;
-    return (
-      NO_PLACE.has(guesses.get(parent.element.key)?.role ?? '') || (isNear && AROUND_WORDS.test(parent.words))
-    );
-  });
-}
+const isInNoPlace = (inner: Sight, guesses: Guesses): boolean =>
+  isAmong(inner, AROUND_WORDS, MOST_AROUND) ||
+  hasParent(inner, (parent) => NO_PLACE.has(guesses.get(parent.element.key)?.role ?? ''));
 
 /** The lists and tables of a screen whose rows are records. */
 export function listsOf(screen: Screen): FoundList[] {

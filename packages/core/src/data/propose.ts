@@ -19,10 +19,11 @@ export function proposeData({ screens }: Pick<Design, 'screens'>): DataProposals
   let found = known.get(screens);
   if (!found) {
     const collections = findCollections(screens);
+    const forms = screens.map(findForms);
     found = {
       collections,
-      forms: screens.flatMap(findForms),
-      actions: screens.flatMap(findActions),
+      forms: forms.flat(),
+      actions: screens.flatMap((screen, i) => findActions(screen, forms[i])),
       bindings: findBindings(screens, collections),
     };
     known.set(screens, found);

@@ -2,9 +2,10 @@ import { all, type Change, putEdit } from '../change/change.ts';
 import type { Collection, DrawnRow, RecordField } from '../model/app.ts';
 import type { Design, Element } from '../model/design.ts';
 import { editKey } from '../model/edit_key.ts';
-import { elementsByKey } from '../model/places.ts';
+import { findElement } from '../model/places.ts';
 import { textOf } from '../model/project.ts';
 import type { CollectionProposal } from './collections.ts';
+import { ticked } from './columns.ts';
 
 /** What a record says in one field, and the elements that show it. */
 export interface DataValue {
@@ -66,12 +67,14 @@ export function recordsOf(design: Design, collection: Collection): readonly Data
 }
 
 function readRecords(design: Design, { fields, rows }: Collection): readonly DataRecord[] {
-  const elements = new Map(design.screens.flatMap((screen) => [...elementsByKey(screen)]));
+  const elementOf = (key: string | undefined): Element | null | undefined =>
+    key === undefined ? undefined : findElement(design, key);
   const callsIt = fields.find(({ type }) => type === 'text')?.name;
   const groups = new Map<string, DrawnRow[]>();
   for (const row of rows) {
-    if (!elements.has(row.element)) continue;
-    const title = callsIt === undefined ? '' : saidIn(elements, row.shows[callsIt]);
+    if (!elementOf(row.element)) continue;
+    const titled = callsIt === undefined ? undefined : elementOf(row.shows[callsIt]);
+    const title = titled ? textOf(titled) : '';
     // Within one list two rows are two records, even where they say the same.
     const wanted = title.toLowerCase();
     const known = wanted ? groups.get(wanted) : undefined;
@@ -83,20 +86,12 @@ function readRecords(design: Design, { fields, rows }: Collection): readonly Dat
     rows: group,
     values: Object.fromEntries(
       fields.flatMap((field): [string, DataValue][] => {
-        const shown = group.flatMap(({ shows }) => {
-          const element = elements.get(shows[field.name] ?? '');
-          return element ? [element] : [];
-        });
+        const shown = group.flatMap(({ shows }) => elementOf(shows[field.name]) ?? []);
         return shown.length ? [[field.name, valueOf(field, shown)]] : [];
       }),
     ),
   }));
 }
-
-const saidIn = (elements: ReadonlyMap<string, Element>, key: string | undefined): string => {
-  const element = key === undefined ? undefined : elements.get(key);
-  return element ? textOf(element) : '';
-};
 
 function valueOf(field: RecordField, shown: readonly Element[]): DataValue {
   const [first] = shown;
@@ -109,7 +104,7 @@ function valueOf(field: RecordField, shown: readonly Element[]): DataValue {
     };
   if (field.type === 'yes-no' && first.tag === 'input')
     return {
-      text: first.attributes?.checked === undefined ? 'no' : 'yes',
+      text: ticked(first),
       elements: shown.map(({ key }) => key),
       isText: false,
     };

@@ -1,5 +1,5 @@
 import { putEdit, putInteraction } from '../change/change.ts';
-import type { Element } from '../model/design.ts';
+import type { Screen } from '../model/design.ts';
 import { editKey } from '../model/edit_key.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { screenOf } from '../model/places.ts';
@@ -50,8 +50,41 @@ const shortened = (key: string): string => `${key.slice(0, 4)}…${key.slice(-2)
 const messageOf = (where: string, key: string): string =>
   `${where} holds what looks like a key (${shortened(key)}). All that is delivered can be read by everybody: keep it in the environment, and let it be given anew.`;
 
-/** Elements whose attributes are delivered as they are written. */
+/** Attributes that are delivered as they are written. */
 const ATTRIBUTES = ['value', 'placeholder', 'href', 'title', 'aria-label', 'alt', 'content'] as const;
+
+const known = new WeakMap<Screen, readonly Found[]>();
+
+/** What texts and attributes of a screen hold; worked out once per screen value, since findings are after every step. */
+function secretsOn(screen: Screen): readonly Found[] {
+  let found = known.get(screen);
+  if (!found) known.set(screen, (found = findSecrets(screen)));
+  return found;
+}
+
+function findSecrets(screen: Screen): Found[] {
+  const found: Found[] = [];
+  walkElements(screen.root, (element) => {
+    const at = { screen: screen.key, element: element.key };
+    const inText = element.text === undefined ? null : keyIn(element.text);
+    if (inText)
+      found.push({
+        ...at,
+        about: 'text',
+        message: messageOf('A text', inText),
+        fix: {
+          label: `Write ${INSTEAD} instead`,
+          change: putEdit(editKey(element.key, 'text'), element.text!.replaceAll(inText, INSTEAD)),
+        },
+      });
+    for (const name of ATTRIBUTES) {
+      const key = keyIn(element.attributes?.[name] ?? '');
+      if (key) found.push({ ...at, about: name, message: messageOf(`Its ${name}`, key) });
+    }
+    return true;
+  });
+  return found;
+}
 
 export const secretRules: readonly Rule[] = [
   {
@@ -60,29 +93,8 @@ export const secretRules: readonly Rule[] = [
     station: 'map',
     title: 'Keys in what is delivered',
     find: ({ project, graph }) => {
-      const found: Found[] = [];
-      const see = (screen: string, element: Element): void => {
-        const inText = element.text === undefined ? null : keyIn(element.text);
-        if (inText)
-          found.push({
-            screen,
-            element: element.key,
-            about: 'text',
-            message: messageOf('A text', inText),
-            fix: {
-              label: `Write ${INSTEAD} instead`,
-              change: putEdit(editKey(element.key, 'text'), element.text!.replaceAll(inText, INSTEAD)),
-            },
-          });
-        for (const name of ATTRIBUTES) {
-          const key = keyIn(element.attributes?.[name] ?? '');
-          if (key)
-            found.push({ screen, element: element.key, about: name, message: messageOf(`Its ${name}`, key) });
-        }
-      };
       const screens = screensByKey(project.design);
-      for (const key of graph.screens)
-        walkElements(screens.get(key)!.root, (element) => (see(key, element), true));
+      const found = graph.screens.flatMap((key) => secretsOn(screens.get(key)!));
       for (const [key, interaction] of Object.entries(project.app.interactions)) {
         const { target } = interaction;
         const secret = target.kind === 'external' ? keyIn(target.href) : null;

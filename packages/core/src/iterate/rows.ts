@@ -48,17 +48,11 @@ export function rowsAfter(
   newer: ReadonlyMap<Element, ElementPair>,
   partner: ReadonlyMap<Element, ElementPair>,
 ): RowsStep[] {
-  const screens = new Map<string, readonly [Element, Screen]>();
-  for (const screen of olds)
-    for (const [key, element] of elementsByKey(screen)) screens.set(key, [element, screen]);
+  const held = placesIn(olds);
   const all = Object.entries(app.components).map(([id, component]) => ({
     id,
     component,
-    kept: component.places.flatMap((key) => {
-      const known = screens.get(key);
-      const pair = known && newer.get(known[0]);
-      return pair && pair.score >= SURE ? [{ ...pair, screen: known[1] }] : [];
-    }),
+    kept: keptOf(component.places, held, newer),
   }));
   const joiningOf = new Map(
     all.map(({ id, component, kept }) => [
@@ -89,6 +83,26 @@ export function rowsAfter(
     ];
   });
 }
+
+/** Elements by their keys, each with its screen. */
+const placesIn = (screens: readonly Screen[]): ReadonlyMap<string, readonly [Element, Screen]> =>
+  new Map(
+    screens.flatMap((screen) =>
+      [...elementsByKey(screen)].map(([key, element]) => [key, [element, screen]] as const),
+    ),
+  );
+
+/** What of these elements is surely there in the new screens, with the older screen of each. */
+const keptOf = (
+  keys: readonly string[],
+  held: ReturnType<typeof placesIn>,
+  newer: ReadonlyMap<Element, ElementPair>,
+): (ElementPair & { readonly screen: Screen })[] =>
+  keys.flatMap((key) => {
+    const known = held.get(key);
+    const pair = known && newer.get(known[0]);
+    return pair && pair.score >= SURE ? [{ ...pair, screen: known[1] }] : [];
+  });
 
 function joiningRows(
   kept: readonly ElementPair[],
@@ -200,13 +214,13 @@ export function recordsAfter(
 ): RecordsStep[] {
   const entries = Object.entries(collections);
   if (!entries.length) return [];
-  const elements = new Map(olds.flatMap((screen) => [...elementsByKey(screen)]));
+  const held = placesIn(olds);
   return entries.flatMap(([id, collection]): RecordsStep[] => {
-    const kept = collection.rows.flatMap(({ element }) => {
-      const old = elements.get(element);
-      const pair = old && newer.get(old);
-      return pair && pair.score >= SURE ? [pair] : [];
-    });
+    const kept = keptOf(
+      collection.rows.map(({ element }) => element),
+      held,
+      newer,
+    );
     const joining = kept.length >= LEAST ? joiningRows(kept, screenOf, partner) : [];
     return joining.length ? [{ id, collection, joining }] : [];
   });

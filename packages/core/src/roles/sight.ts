@@ -221,6 +221,14 @@ export const isWithin = (inner: Box, outer: Box, slack = 1): boolean =>
   inner.x + inner.width <= outer.x + outer.width + slack &&
   inner.y + inner.height <= outer.y + outer.height + slack;
 
+/** Whether something called by one of these words is around an element, so many levels out at most, and not the whole screen. */
+export function isAmong(sight: Sight, words: RegExp, most = 5): boolean {
+  let at = sight.parent;
+  for (let depth = 0; at?.parent && depth < most; depth++, at = at.parent)
+    if (words.test(at.words)) return true;
+  return false;
+}
+
 /** Whether some parent satisfies a condition. */
 export function hasParent(sight: Sight, test: (parent: Sight) => boolean): boolean {
   for (let parent = sight.parent; parent; parent = parent.parent) if (test(parent)) return true;

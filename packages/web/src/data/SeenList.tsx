@@ -1,4 +1,4 @@
-import { type ActionProposal, findElement, type FormProposal, screenName } from '@tovel/core';
+import { type ActionProposal, findElement, type FormProposal, grouped, screenName } from '@tovel/core';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
@@ -122,7 +122,7 @@ export function FormsSeen({ forms }: { forms: readonly FormProposal[] }) {
 /** What controls seem to do, by what that is. */
 export function ControlsSeen({ actions }: { actions: readonly ActionProposal[] }) {
   const project = useProject();
-  const deeds = [...byDeed(actions)].sort(([, a], [, b]) => b.length - a.length);
+  const deeds = [...grouped(actions, ({ does }) => does)].sort(([, a], [, b]) => b.length - a.length);
   return (
     <Column aria-label="Controls">
       <p>
@@ -169,9 +169,3 @@ export function ControlsSeen({ actions }: { actions: readonly ActionProposal[] }
 
 /** Of one kind so many controls are listed. */
 const MOST_SHOWN = 60;
-
-function byDeed(actions: readonly ActionProposal[]): Map<string, ActionProposal[]> {
-  const found = new Map<string, ActionProposal[]>();
-  for (const action of actions) found.set(action.does, [...(found.get(action.does) ?? []), action]);
-  return found;
-}

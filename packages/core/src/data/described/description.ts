@@ -183,7 +183,6 @@ class Reader {
     const summary = typeof operation.summary === 'string' ? operation.summary : '';
     const [does, reason] = deedOf({ id, method, path, summary, givesList: list !== null });
     const schema = list?.of ?? (method === 'get' ? answer : (sent ?? answer));
-    const named = nameOfReference(list?.reference ?? (method === 'get' ? answer : (sent ?? answer)));
     return {
       id: id || `${method} ${path}`,
       method,
@@ -191,7 +190,7 @@ class Reader {
       does,
       reason,
       parameters,
-      record: named ?? recordInPath(path),
+      record: nameOfReference(schema) ?? recordInPath(path),
       fields: schema ? this.#fields(schema, at, 0) : [],
       envelope: list?.envelope ?? [],
     };
@@ -249,11 +248,10 @@ class Reader {
     value: unknown,
     envelope: readonly string[],
     depth: number,
-  ): { readonly of: unknown; readonly reference: unknown; readonly envelope: readonly string[] } | null {
+  ): { readonly of: unknown; readonly envelope: readonly string[] } | null {
     const schema = this.#schema(value);
     if (!schema || depth > 3) return null;
-    if (typeOf(schema) === 'array')
-      return { of: schema.items ?? null, reference: schema.items ?? null, envelope };
+    if (typeOf(schema) === 'array') return { of: schema.items ?? null, envelope };
     const properties = this.#properties(schema, 0);
     const lists = Object.entries(properties).flatMap(([name, one]) => {
       const inner = this.#schema(one);
@@ -266,11 +264,12 @@ class Reader {
     const known = lists.find((name) => ENVELOPES.test(name));
     // What has a key or a name of its own is a record that holds a list.
     const isRecordOf = Object.keys(properties).some((name) => /^(id|key|uuid|name|title)$/i.test(name));
-    const isEnvelope = known !== undefined || (lists.length === 1 && !isRecordOf);
-    if (isEnvelope)
-      return this.#listIn(properties[known ?? lists[0]], [...envelope, known ?? lists[0]], depth + 1);
-    const inner = Object.keys(properties).find((name) => ENVELOPES.test(name));
-    return inner === undefined ? null : this.#listIn(properties[inner], [...envelope, inner], depth + 1);
+    const held =
+      known ??
+      (lists.length === 1 && !isRecordOf
+        ? lists[0]
+        : Object.keys(properties).find((name) => ENVELOPES.test(name)));
+    return held === undefined ? null : this.#listIn(properties[held], [...envelope, held], depth + 1);
   }
 
   /** The properties of a schema with those of all that it is put together from. */

@@ -76,14 +76,22 @@ export function matchApi(
       .map((operation) => pairOf(collection, operation))
       .filter(({ confidence }) => confidence >= LEAST),
   );
-  const taken = new Set<string>();
-  return pairs
-    .sort((a, b) => b.confidence - a.confidence)
-    .filter(({ collection, operation }) => {
-      if (taken.has(`c ${collection}`) || taken.has(`o ${operation}`)) return false;
-      taken.add(`c ${collection}`).add(`o ${operation}`);
-      return true;
-    });
+  return eachOnce(
+    pairs.sort((a, b) => b.confidence - a.confidence),
+    ({ collection, operation }) => [collection, operation],
+  );
+}
+
+/** The pairs whose one and other side no earlier pair has. */
+function eachOnce<T>(pairs: readonly T[], sidesOf: (pair: T) => readonly [string, string]): T[] {
+  const [ones, others] = [new Set<string>(), new Set<string>()];
+  return pairs.filter((pair) => {
+    const [one, other] = sidesOf(pair);
+    if (ones.has(one) || others.has(other)) return false;
+    ones.add(one);
+    others.add(other);
+    return true;
+  });
 }
 
 function pairOf(collection: CollectionProposal, operation: ApiOperation): ApiMatch {
@@ -97,12 +105,7 @@ function pairOf(collection: CollectionProposal, operation: ApiOperation): ApiMat
     )
     .filter(({ score }) => score >= ALIKE)
     .sort((a, b) => b.score - a.score);
-  const taken = new Set<string>();
-  const fields = candidates.filter(({ field, property }) => {
-    if (taken.has(`f ${field}`) || taken.has(`p ${property}`)) return false;
-    taken.add(`f ${field}`).add(`p ${property}`);
-    return true;
-  });
+  const fields = eachOnce(candidates, ({ field, property }) => [field, property]);
   const covered = fields.length / collection.fields.length;
   const named = wordsOf(collection.name).some((word) =>
     [...wordsOf(operation.record ?? ''), ...wordsOf(operation.path)].includes(word),

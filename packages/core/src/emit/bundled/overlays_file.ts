@@ -12,7 +12,7 @@ export interface OverlayEntry {
   readonly over: readonly string[];
 }
 
-/** @param importOf the import of an overlay's component, */
+/** @param importOf the import of an overlay's component */
 export function overlaysTs(
   entries: readonly OverlayEntry[],
   importOf: (component: string) => Script,

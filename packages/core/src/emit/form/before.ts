@@ -40,15 +40,6 @@ export interface PropBefore {
 /** The props of a component, by the name that each has unless somebody calls it otherwise. */
 export type PropsBefore = ReadonlyMap<string, PropBefore>;
 
-/** A drawing that is a component. */
-export interface NamedDrawing {
-  readonly name: string;
-  readonly isSmall?: boolean;
-}
-
-/** What a prop is where nothing is given; null where it is nothing then. */
-export type PropDefaults = ReadonlyMap<string, string | true | null>;
-
 /**
  * How the code was written when the last iteration came in. What could be written in several ways goes on being written in
  * this one, so that the files of what nothing happened to stay the same to the byte.
