@@ -126,6 +126,12 @@ test.each([
     /there is nothing at/,
   ],
   [
+    'a reference with half an escape',
+    small({ '/a': { $ref: '#/components/%E0%zz' } }),
+    '/paths/~1a',
+    /there is nothing at/,
+  ],
+  [
     'a reference out of the document',
     small({ '/a': { $ref: 'https://example.org/a.yaml' } }),
     '/paths/~1a',

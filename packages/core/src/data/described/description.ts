@@ -139,7 +139,7 @@ class Reader {
       here = ref
         .slice(2)
         .split('/')
-        .map((part) => decodeURIComponent(part).replaceAll('~1', '/').replaceAll('~0', '~'))
+        .map((part) => unescaped(part))
         .reduce<unknown>(
           (inner, part) =>
             (isRecord(inner) || Array.isArray(inner)) && Object.hasOwn(inner, part)
@@ -321,6 +321,18 @@ class Reader {
 }
 
 const ENVELOPES = /^(data|items|results?|records|rows|content|entries|list|elements|values|hits)$/i;
+
+/** A part of a reference; what is no escape in it stays as it is. */
+function unescaped(part: string): string {
+  const plain = part.replace(/(%[0-9a-f]{2})+/gi, (bytes) => {
+    try {
+      return decodeURIComponent(bytes);
+    } catch {
+      return bytes;
+    }
+  });
+  return plain.replaceAll('~1', '/').replaceAll('~0', '~');
+}
 
 const escaped = (part: string): string => part.replaceAll('~', '~0').replaceAll('/', '~1');
 
