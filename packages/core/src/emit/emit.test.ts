@@ -4,6 +4,7 @@ import { applyChange, putInteraction, putScreen, setStart } from '../change/chan
 import type { Interaction, Target } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import { named, projectOf, screenOf, screenWith, svg } from '../testing/build.ts';
+import { typeErrors } from '../testing/typecheck.ts';
 import { asInCode } from './styles/class_names.ts';
 import { printRules } from './styles/print_css.ts';
 import { foldShorthands } from './styles/shorthands.ts';
@@ -273,4 +274,26 @@ describe('a picture of a screen', () => {
     expect(opened(html)).toEqual(tags);
     expect(opened(tsx)).toEqual(tags);
   });
+});
+
+test('the test of links is well typed in an app that has none', () => {
+  const { files, fileOfScreen } = emitReact(
+    projectOf(screenOf(svg('<text x="20" y="40">Alone</text>'))),
+    'App',
+  );
+  const stubs = `declare module 'vitest' {
+    export const afterEach: any, expect: any, vi: any;
+    export const test: {
+      (name: string, run: () => unknown): void;
+      each<T>(rows: readonly T[]): (name: string, run: (row: T) => unknown) => void;
+    };
+  }`;
+  // By its own name it would not be compiled, since what runs it is not installed here.
+  const compiled = files.map((file) =>
+    file.path === 'src/links.test.tsx' ? { ...file, path: 'src/links_tested.tsx' } : file,
+  );
+  expect(compiled.some(({ path }) => path === 'src/links_tested.tsx')).toBe(true);
+  expect(
+    typeErrors([{ files: [...compiled, { path: 'src/stubs.d.ts', text: stubs }], fileOfScreen }]),
+  ).toEqual([]);
 });

@@ -88,7 +88,7 @@ ${
 });
 
 test('every path that is linked to has a screen', () => {
-  for (const { to, kind } of links) {
+  for (const { to, kind } of links as ListedLink[]) {
     if (kind !== 'go' && kind !== 'back') continue;
     const found = matchRoutes(routes, to.replace(/[?#].*/, ''));
     expect(found?.at(-1)?.route.path, to).not.toBe('*');

@@ -67,7 +67,7 @@ ${hasConditions ? '  for (const [name, value] of Object.entries(given))\n    set
 
 test('every path that is linked to has a screen', () => {
   const router = newRouter(createMemoryHistory());
-  for (const { to, kind } of links) {
+  for (const { to, kind } of links as ListedLink[]) {
     if (kind !== 'go' && kind !== 'back') continue;
     expect(router.resolve(to).name, to).not.toBe('not-found');
   }
