@@ -247,23 +247,16 @@ export { scoreRoles } from './roles/score.ts';
 export { sightOf } from './roles/sight.ts';
 export { type ActionProposal, type Deed, DEEDS, findActions } from './data/actions.ts';
 export { type BindingProposal, findBindings } from './data/bindings.ts';
-export {
-  type CollectionPlace,
-  type CollectionProposal,
-  findCollections,
-  recordName,
-} from './data/collections.ts';
+export { type CollectionPlace, type CollectionProposal, findCollections } from './data/collections.ts';
 export type { ProposedField } from './data/fields.ts';
 export { findForms, type FormProposal, type ProposedFormField } from './data/forms.ts';
 export { FORM_PURPOSES, type FormPurpose } from './data/form_purpose.ts';
 export { type DataProposals, proposeData } from './data/propose.ts';
+export { type MadeWork, makeWork, sortingHeads, takeCollection } from './data/make_work.ts';
 export { typeOfValue, typeOfValues } from './data/value_types.ts';
 export {
   collectionProposalId,
-  type DataRecord,
-  type DataValue,
   recordSchema,
-  recordsOf,
   sayInRecord,
   tableOf,
   type TableProblem,
@@ -271,6 +264,7 @@ export {
   takeTable,
   withField,
 } from './data/records.ts';
+export { type DataRecord, type DataValue, recordsOf } from './records/records.ts';
 export { csvOf, jsonOf, readTable } from './data/table_text.ts';
 export { type ApiDescription, type ApiOperation, readApi } from './data/described/description.ts';
 export { type ApiMatch, matchApi } from './data/described/match.ts';

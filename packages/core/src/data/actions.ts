@@ -171,6 +171,8 @@ const PRESSED: ReadonlySet<string> = new Set([
 /** What is done, too, where it has a page of its own. */
 const isVerb = (does: Deed): boolean => ['sign-out', 'download', 'add', 'change', 'remove'].includes(does);
 
+/** Containers of which one part is seen at a time. */
+export const SLIDES = / (carousel|slider|slideshow|gallery|swiper) /;
 /** Containers of pages of a list. */
 const PAGERS = / (pagination|pager|paginate|paging|pages|page numbers) /;
 const PREVIOUS =
@@ -243,8 +245,7 @@ const RULES: readonly Rule[] = [
     return null;
   },
   ({ says: said, sight }) =>
-    isAmong(sight, / (carousel|slider|slideshow|gallery|swiper) /) ||
-    / (carousel|slick|swiper|slide) /.test(sight.words)
+    isAmong(sight, SLIDES) || / (carousel|slick|swiper|slide) /.test(sight.words)
       ? /prev|left/.test(`${said} ${sight.words}`)
         ? ['previous', 0.88, 'it goes back among slides']
         : /next|right/.test(`${said} ${sight.words}`)

@@ -2,7 +2,8 @@ import type { Screen } from '../model/design.ts';
 import { textOf } from '../model/project.ts';
 import { inferRoles } from '../roles/infer.ts';
 import { hasParent, type Sight, sightOf } from '../roles/sight.ts';
-import { type CollectionProposal, recordName } from './collections.ts';
+import { recordName } from '../model/names.ts';
+import type { CollectionProposal } from './collections.ts';
 import { NO_NAME } from './drawn_lists.ts';
 
 /** What an element shows of the data, as a proposal. */

@@ -1,6 +1,7 @@
 import type { Screen } from '../model/design.ts';
-import { singular, uniqueName } from '../model/names.ts';
-import { type Cell, ticked } from './columns.ts';
+import { uniqueName } from '../model/names.ts';
+import { ticked } from '../records/records.ts';
+import type { Cell } from './columns.ts';
 import { type FoundList, listsOf, NO_NAME } from './drawn_lists.ts';
 import type { ProposedField } from './fields.ts';
 
@@ -118,10 +119,3 @@ function valueOf({ kind, text, sight }: Cell): string {
   if (kind === 'progress') return element.attributes?.['aria-valuenow'] ?? element.attributes?.value ?? text;
   return text;
 }
-
-/** The name of one record: `tools` → `tool`. */
-export const recordName = (collection: string): string =>
-  collection.replace(/[A-Z]?[a-z]+$/, (word) => {
-    const one = singular(word.toLowerCase());
-    return /^[A-Z]/.test(word) ? one.replace(/^./, (letter) => letter.toUpperCase()) : one;
-  });

@@ -1,4 +1,3 @@
-import type { Element } from '../model/design.ts';
 import type { Guesses } from '../roles/infer.ts';
 import type { Sight } from '../roles/sight.ts';
 
@@ -62,10 +61,6 @@ function likeness(a: Cell, b: Cell): number {
     (Math.abs(a.y - b.y) <= 8 ? 1 : 0)
   );
 }
-
-/** What a box to tick says. */
-export const ticked = ({ attributes }: Element): 'yes' | 'no' =>
-  attributes?.checked === undefined ? 'no' : 'yes';
 
 /** Inline parts of one text are read as that text. */
 const INLINE = new Set([

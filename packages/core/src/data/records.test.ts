@@ -6,15 +6,8 @@ import type { Collection } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import { projectOf, screenOf, svg } from '../testing/build.ts';
 import { findCollections } from './collections.ts';
-import {
-  recordSchema,
-  recordsOf,
-  sayInRecord,
-  tableOf,
-  takenCollection,
-  takeTable,
-  withField,
-} from './records.ts';
+import { recordSchema, sayInRecord, tableOf, takenCollection, takeTable, withField } from './records.ts';
+import { recordsOf } from '../records/records.ts';
 import { csvOf, jsonOf, readTable } from './table_text.ts';
 
 const TOOLS = [

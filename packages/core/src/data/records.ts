@@ -1,31 +1,8 @@
 import { all, type Change, putEdit } from '../change/change.ts';
 import type { Collection, DrawnRow, RecordField } from '../model/app.ts';
-import type { Design, Element } from '../model/design.ts';
 import { editKey } from '../model/edit_key.ts';
-import { findElement } from '../model/places.ts';
-import { textOf } from '../model/project.ts';
+import type { DataRecord } from '../records/records.ts';
 import type { CollectionProposal } from './collections.ts';
-import { ticked } from './columns.ts';
-
-/** What a record says in one field, and the elements that show it. */
-export interface DataValue {
-  readonly text: string;
-  /** Of a picture: its file. */
-  readonly asset?: string;
-  /** Keys of the elements that show it, the first first. */
-  readonly elements: readonly string[];
-  /** Whether it is a text that can be written anew. */
-  readonly isText: boolean;
-}
-
-/** One record: what its rows say, wherever it is drawn. */
-export interface DataRecord {
-  /** Key of the first row that shows it. */
-  readonly id: string;
-  readonly rows: readonly DrawnRow[];
-  /** By the name of the field; none for what no row of it shows. */
-  readonly values: Readonly<Record<string, DataValue>>;
-}
 
 /** The id of a proposal, the same while its rows are. */
 export const collectionProposalId = ({ places }: Pick<CollectionProposal, 'places'>): string =>
@@ -50,72 +27,6 @@ export const takenCollection = ({ name, fields, places }: CollectionProposal): C
     })),
   ),
 });
-
-const known = new WeakMap<Design, WeakMap<Collection, readonly DataRecord[]>>();
-
-/**
- * The records of a collection as the screens show them, in reading order. Rows on several screens that say the same in the
- * field that calls a record are one record. Rows that are no longer drawn are left out.
- * @param design as it is in the app, with all edits
- */
-export function recordsOf(design: Design, collection: Collection): readonly DataRecord[] {
-  let of = known.get(design);
-  if (!of) known.set(design, (of = new WeakMap()));
-  let records = of.get(collection);
-  if (!records) of.set(collection, (records = readRecords(design, collection)));
-  return records;
-}
-
-function readRecords(design: Design, { fields, rows }: Collection): readonly DataRecord[] {
-  const elementOf = (key: string | undefined): Element | null | undefined =>
-    key === undefined ? undefined : findElement(design, key);
-  const callsIt = fields.find(({ type }) => type === 'text')?.name;
-  const groups = new Map<string, DrawnRow[]>();
-  for (const row of rows) {
-    if (!elementOf(row.element)) continue;
-    const titled = callsIt === undefined ? undefined : elementOf(row.shows[callsIt]);
-    const title = titled ? textOf(titled) : '';
-    // Within one list two rows are two records, even where they say the same.
-    const wanted = title.toLowerCase();
-    const known = wanted ? groups.get(wanted) : undefined;
-    if (known && !known.some(({ within }) => within === row.within)) known.push(row);
-    else groups.set(known || !wanted ? `${wanted} ${row.element}` : wanted, [row]);
-  }
-  return [...groups.values()].map((group): DataRecord => ({
-    id: group[0].element,
-    rows: group,
-    values: Object.fromEntries(
-      fields.flatMap((field): [string, DataValue][] => {
-        const shown = group.flatMap(({ shows }) => elementOf(shows[field.name]) ?? []);
-        return shown.length ? [[field.name, valueOf(field, shown)]] : [];
-      }),
-    ),
-  }));
-}
-
-function valueOf(field: RecordField, shown: readonly Element[]): DataValue {
-  const [first] = shown;
-  if (field.type === 'picture')
-    return {
-      text: first.attributes?.alt ?? '',
-      ...(first.asset ? { asset: first.asset } : {}),
-      elements: shown.map(({ key }) => key),
-      isText: false,
-    };
-  if (field.type === 'yes-no' && first.tag === 'input')
-    return {
-      text: ticked(first),
-      elements: shown.map(({ key }) => key),
-      isText: false,
-    };
-  const text = textOf(first);
-  return {
-    text: text || (first.attributes?.['aria-valuenow'] ?? first.attributes?.value ?? ''),
-    // Elsewhere it may be said in other words; those stay as they are.
-    elements: shown.filter((element) => textOf(element) === text).map(({ key }) => key),
-    isText: text !== '' || field.type === 'text',
-  };
-}
 
 /** The change after which a record says something else in a field, wherever that is shown; null where nothing can be written. */
 export function sayInRecord({ values }: DataRecord, field: string, text: string): Change | null {

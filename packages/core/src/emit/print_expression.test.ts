@@ -18,6 +18,7 @@ const names: ExpressionNames = {
   prop: (name) => `props[${quote(name)}]`,
   variable: (name) => `variables[${quote(name)}]`,
   parameter: (where, name) => `parameters.${where}[${quote(name)}]`,
+  listing: (of, asks, given) => `listings[${quote(of)}](${quote(asks)}, [${given.join(', ')}])`,
   path: 'path',
 };
 const NAMES = ['title', 'isLate', 'two words'];
@@ -36,6 +37,13 @@ const { expression } = fc.letrec<{ expression: Expression }>((tie) => ({
       kind: fc.constant('parameter' as const),
       in: fc.constantFrom('path' as const, 'query' as const),
       name: named,
+    }),
+    fc.record({
+      kind: fc.constant('listing' as const),
+      of: fc.constant('tools'),
+      from: fc.constant('useTools'),
+      asks: fc.constantFrom('found', 'sortOf', 'filterOf' as const),
+      given: fc.array(fc.constantFrom('name', 3), { maxLength: 1 }),
     }),
     fc.record({ kind: fc.constant('field' as const), of: tie('expression'), name: named }),
     fc.array(tie('expression'), { maxLength: 3 }).map((addresses) => atOneOf(...addresses)),
@@ -63,18 +71,22 @@ const texts = fc.dictionary(named, fc.string(), { noNullPrototype: true });
 const scope: fc.Arbitrary<Required<Scope>> = fc.record({
   props: values,
   variables: values,
+  listings: fc.constant({
+    tools: (asks: string, given: readonly (string | number)[]): Value =>
+      given.length ? `${asks} ${given[0]}` : 7,
+  }),
   path: fc.constantFrom('/loans', '/', 'a'),
   parameters: fc.record({ path: texts, query: texts }),
 });
 
 /** What written code comes to. */
-const run = (code: string, { props, variables, path, parameters }: Scope): unknown =>
+const run = (code: string, { props, variables, listings, path, parameters }: Scope): unknown =>
   // oxlint-disable-next-line no-implied-eval, no-new-func
   (
-    new Function('props', 'variables', 'path', 'parameters', `return ${code};`) as (
+    new Function('props', 'variables', 'listings', 'path', 'parameters', `return ${code};`) as (
       ...all: unknown[]
     ) => unknown
-  )(props, variables, path, parameters);
+  )(props, variables, listings, path, parameters);
 
 test('an expression comes to the same value printed as interpreted', () => {
   fc.assert(
@@ -121,6 +133,7 @@ test.each<[Expression, string]>([
       prop: (name) => name,
       variable: (name) => name,
       parameter: (_, name) => name,
+      listing: (of, asks) => `${of}.${asks}`,
       path: 'pathname',
     }),
   ).toBe(code);

@@ -1,4 +1,4 @@
-import type { Comparison, Expression } from '../expression/expression.ts';
+import type { Comparison, Expression, ListingQuestion } from '../expression/expression.ts';
 import { quote } from './quoting.ts';
 
 /** How a target writes what expressions look at. */
@@ -6,6 +6,8 @@ export interface ExpressionNames {
   readonly prop: (name: string) => string;
   readonly variable: (name: string) => string;
   readonly parameter: (where: 'path' | 'query', name: string) => string;
+  /** @param given as they are written */
+  readonly listing: (of: string, asks: ListingQuestion, given: readonly string[]) => string;
   /** The present path. */
   readonly path: string;
 }
@@ -45,6 +47,11 @@ function print(expression: Expression, names: ExpressionNames): Printed {
       return { code: names.variable(expression.name), binds: BINDS.member };
     case 'parameter':
       return { code: names.parameter(expression.in, expression.name), binds: BINDS.member };
+    case 'listing':
+      return {
+        code: names.listing(expression.of, expression.asks, expression.given.map(literalCode)),
+        binds: BINDS.member,
+      };
     case 'field':
       return {
         code: `${inner(expression.of, BINDS.member)}?.${/^[a-z_]\w*$/i.test(expression.name) ? expression.name : `[${quote(expression.name)}]`}`,

@@ -134,6 +134,7 @@ function whereTo(step: EmittedStep): string {
       return step.overlay;
     case 'close':
     case 'set':
+    case 'list':
       return '';
   }
 }

@@ -1,3 +1,21 @@
+/**
+ * What can be asked of a list: how many records there are, fit and are seen; which page it is and of how many; what is
+ * looked for; how it is sorted and what is filtered by a field.
+ */
+export type ListingQuestion =
+  | 'total'
+  | 'found'
+  | 'first'
+  | 'last'
+  | 'page'
+  | 'pages'
+  | 'hasPrevious'
+  | 'hasNext'
+  | 'sought'
+  | 'sortOf'
+  | 'arrowOf'
+  | 'filterOf';
+
 /** What an expression can come to. */
 export type Value =
   string | number | boolean | undefined | readonly Value[] | { readonly [field: string]: Value };
@@ -18,6 +36,15 @@ export type Expression =
   | { readonly kind: 'field'; readonly of: Expression; readonly name: string }
   /** What the address says, in its path or its query. */
   | { readonly kind: 'parameter'; readonly in: 'path' | 'query'; readonly name: string }
+  /** What a list of records says of how it is shown, by the name that it has where it stands. */
+  | {
+      readonly kind: 'listing';
+      readonly of: string;
+      /** What gives it that name. */
+      readonly from: string;
+      readonly asks: ListingQuestion;
+      readonly given: readonly (string | number)[];
+    }
   /** Whether the present address is one of these. */
   | { readonly kind: 'at'; readonly addresses: readonly Expression[] }
   | { readonly kind: 'not'; readonly of: Expression }
@@ -42,7 +69,19 @@ export const literal = (value: string | number | boolean | undefined): Expressio
   value,
 });
 export const propNamed = (name: string): Expression => ({ kind: 'prop', name });
+/** What a list says of itself. */
+export const listing = (
+  { name, hook }: { readonly name: string; readonly hook: string },
+  asks: ListingQuestion,
+  ...given: readonly (string | number)[]
+): Expression => ({ kind: 'listing', of: name, from: hook, asks, given });
 export const atOneOf = (...addresses: readonly Expression[]): Expression => ({ kind: 'at', addresses });
+export const equals = (left: Expression, right: string | number): Expression => ({
+  kind: 'compare',
+  by: 'equal',
+  left,
+  right: literal(right),
+});
 export const choice = (when: Expression, yes: Expression, no: Expression): Expression => ({
   kind: 'choice',
   when,
@@ -68,6 +107,7 @@ export function partsOf(expression: Expression): readonly Expression[] {
     case 'prop':
     case 'variable':
     case 'parameter':
+    case 'listing':
       return [];
     case 'field':
     case 'not':
@@ -97,6 +137,7 @@ export function mapExpression(
     case 'prop':
     case 'variable':
     case 'parameter':
+    case 'listing':
       return change(expression);
     case 'field':
     case 'not':

@@ -1,9 +1,13 @@
-import type { Comparison, Expression, Value } from './expression.ts';
+import type { Comparison, Expression, ListingQuestion, Value } from './expression.ts';
 
 /** What expressions are worked out from. */
 export interface Scope {
   readonly props?: Readonly<Record<string, Value>>;
   readonly variables?: Readonly<Record<string, Value>>;
+  /** What lists say of themselves. */
+  readonly listings?: Readonly<
+    Record<string, (asks: ListingQuestion, given: readonly (string | number)[]) => Value>
+  >;
   /** The present path, and what it and the query say by name. */
   readonly path?: string;
   readonly parameters?: { readonly [where in 'path' | 'query']?: Readonly<Record<string, string>> };
@@ -20,6 +24,10 @@ export function valueOf(expression: Expression, scope: Scope): Value {
       return own(scope.variables, expression.name);
     case 'parameter':
       return own(scope.parameters?.[expression.in], expression.name);
+    case 'listing':
+      return scope.listings && Object.hasOwn(scope.listings, expression.of)
+        ? scope.listings[expression.of](expression.asks, expression.given)
+        : undefined;
     case 'field': {
       const record = valueOf(expression.of, scope);
       return isRecord(record) ? own(record, expression.name) : undefined;

@@ -1,6 +1,7 @@
 import { applyChange, putCollection, putComponent } from '../change/change.ts';
 import { findCollections } from '../data/collections.ts';
-import { recordsOf, takenCollection } from '../data/records.ts';
+import { takenCollection } from '../data/records.ts';
+import { recordsOf } from '../records/records.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { findElement } from '../model/places.ts';
 import { type Project, textOf, walkElements } from '../model/project.ts';

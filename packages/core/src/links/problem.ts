@@ -42,6 +42,14 @@ export function targetProblem(project: Project, target: Target): string | null {
       return `${screenName(project, target.overlay)} is ${project.app.screens[target.overlay] ? 'no overlay' : 'gone'}`;
     case 'set':
       return project.app.conditions[target.condition] ? null : 'its condition is gone';
+    case 'list': {
+      const collection = project.app.collections[target.collection];
+      if (!collection) return 'its collection is gone';
+      const { deed } = target;
+      return 'field' in deed && !collection.fields.some(({ name }) => name === deed.field)
+        ? `${collection.name} have no field ${deed.field}`
+        : null;
+    }
     case 'drawer':
       return project.app.drawers[target.element] ? null : 'the drawer is gone';
     case 'close':

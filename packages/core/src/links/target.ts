@@ -1,5 +1,5 @@
 import { isExternalAddress } from '../vocabulary/addresses.ts';
-import type { Arrival, Interaction, Target, When } from '../model/app.ts';
+import type { Arrival, Interaction, ListDeed, Target, When } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import { isOverlay, isUsed, orderedScreens, screenName } from '../model/project.ts';
 import { findElement } from '../model/places.ts';
@@ -122,6 +122,11 @@ export function describeTarget(project: Project, target: Target): { label: strin
         label: `${app.conditions[target.condition]?.name ?? 'A condition that is gone'}: ${target.value ? 'yes' : 'no'}`,
         detail: '',
       };
+    case 'list':
+      return {
+        label: describeDeed(target.deed),
+        detail: app.collections[target.collection]?.name ?? 'a collection that is gone',
+      };
     case 'drawer':
       return {
         label: app.drawers[target.element]?.name ?? 'A drawer',
@@ -131,6 +136,27 @@ export function describeTarget(project: Project, target: Target): { label: strin
       return { label: target.name, detail: 'file' };
     case 'external':
       return { label: target.href.replace(/^(mailto|tel):/, ''), detail: addressKind(target.href) };
+  }
+}
+
+/** What is done to a list, in people's words. */
+export function describeDeed(deed: ListDeed): string {
+  switch (deed.kind) {
+    case 'search':
+      return 'Search';
+    case 'sort':
+      return `Sort by ${deed.field}`;
+    case 'filter':
+      if (deed.value === undefined) return `Any ${deed.field}`;
+      return deed.part ? `Only “${deed.value}” in ${deed.field}` : `Only ${deed.field} “${deed.value}”`;
+    case 'choose':
+      return `Filter by ${deed.field}`;
+    case 'page':
+      return typeof deed.to === 'number'
+        ? `Page ${deed.to}`
+        : `${deed.to.charAt(0).toUpperCase()}${deed.to.slice(1)} page`;
+    case 'more':
+      return 'Show more';
   }
 }
 

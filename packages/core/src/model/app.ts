@@ -32,7 +32,14 @@ import { routeFormProblem } from '../paths/pattern.ts';
 import { unsafePart } from '../vocabulary/style_values.ts';
 import { boxSchema, classStyleSchema, REGION_KINDS } from './design.ts';
 import { editProblem } from './edit_key.ts';
-import { guardSchema, interactionKey, interactionSchema, side, textsByName } from './interaction.ts';
+import {
+  guardSchema,
+  interactionKey,
+  interactionSchema,
+  propName,
+  side,
+  textsByName,
+} from './interaction.ts';
 
 export type * from './interaction.ts';
 
@@ -225,11 +232,6 @@ const deliveryProblem = (name: string, value: unknown): string | null =>
     ? null
     : `code has no choice "${name}" of that value`;
 
-const propName = text(61, {
-  pattern: /^[a-z]\w*$/i,
-  says: 'expected a name of letters and digits',
-  examples: ['title'],
-});
 const componentFields = {
   name: title(100),
   kind: choice(['component', 'list'] as const),

@@ -79,6 +79,36 @@ const given = either(
  */
 export type Given = ValueOf<typeof given>;
 
+/** The name of a prop or of a field of records. */
+export const propName = text(61, {
+  pattern: /^[a-z]\w*$/i,
+  says: 'expected a name of letters and digits',
+  examples: ['title'],
+});
+
+const listDeed = kinds({
+  /** Only records that say what is typed. */
+  search: {},
+  /** By a field; by the same one again the other way round. */
+  sort: { field: propName },
+  /** Only records that say this in a field, or hold it within what they say; all of them where nothing is said. */
+  filter: { field: propName, value: optional(title(200)), part: optional(yes) },
+  /** Only records that say what is chosen in the element; the texts of these choices show all. */
+  choose: { field: propName, all: list(title(200), { max: 20 }) },
+  /** To another page, or to the page of this number. */
+  page: {
+    to: either(
+      'expected next, previous, first, last or a number',
+      choice(['next', 'previous', 'first', 'last'] as const),
+      whole(1, 100_000),
+    ),
+  },
+  /** As many again. */
+  more: {},
+});
+/** What can be done with a list of records. */
+export type ListDeed = ValueOf<typeof listDeed>;
+
 const open = { overlay: screenKey } as const;
 const set = { condition: ownKey, value: flag } as const;
 const target = kinds({
@@ -109,6 +139,8 @@ const target = kinds({
   set,
   /** Opens the drawer that a part of the screen becomes on narrow windows. */
   drawer: { element: elementKey },
+  /** Changes which records of a collection the lists of the screen show, by the id of the collection. */
+  list: { collection: ownKey, deed: listDeed },
 });
 export type Target = ValueOf<typeof target>;
 export type TargetKind = Target['kind'];

@@ -85,3 +85,10 @@ export function plural(word: string): string {
   if (/(s|sh|ch|x|z)$/.test(word)) return `${word}es`;
   return `${word}s`;
 }
+
+/** The name of one record: `tools` → `tool`. */
+export const recordName = (collection: string): string =>
+  collection.replace(/[A-Z]?[a-z]+$/, (word) => {
+    const one = singular(word.toLowerCase());
+    return /^[A-Z]/.test(word) ? one.replace(/^./, (letter) => letter.toUpperCase()) : one;
+  });

@@ -27,6 +27,7 @@ import { linksJson, settledLink, type TestedLink, testedAddress, testedLinksIn }
 import type { Around, Dialect, PrintedCode } from './dialect.ts';
 import type { OverlayEntry } from './overlays_file.ts';
 import * as common from './project_files.ts';
+import { recordsFile } from './records_file.ts';
 import { runtimeFor } from './runtime_files.ts';
 
 /**
@@ -76,7 +77,7 @@ function emitAll(
   const assets = new Map<string, string>();
   const folders = new Folders(dialect.reserved);
   const parts = partsOf(plan, folders);
-  const { layouts, styles, icons, palette, extraction } = parts;
+  const { layouts, styles, icons, palette, extraction, collections } = parts;
   const writer = new Writer(plan, dialect, parts);
   const put = (key: string, made: ViewFiles): void => {
     for (const file of made.files) files.push({ ...file, screen: key });
@@ -127,6 +128,11 @@ function emitAll(
     const screen = component.root.key ? hostOf(plan.project, component.root.key) : undefined;
     for (const file of writer.component(component))
       files.push({ ...file, ...(screen === undefined ? {} : { screen }) });
+  }
+  for (const collection of collections) {
+    const file = recordsFile(collection, assetImport(plan.project, '../'));
+    files.push({ path: `src/data/${collection.live.name}.ts`, text: file.text });
+    for (const hash of file.assets) assets.set(hash, assetFile(plan.project, hash));
   }
   for (const icon of icons.all)
     files.push({

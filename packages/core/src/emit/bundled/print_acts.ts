@@ -8,6 +8,7 @@ import {
   textIn,
 } from '../form/markup.ts';
 import type { Expression } from '../../expression/expression.ts';
+import type { ListStep } from '../form/live/controls.ts';
 import { printExpression } from '../print_expression.ts';
 import { indented, joined, named, printed, script, type Script, type Written } from '../script.ts';
 
@@ -23,8 +24,12 @@ export interface ActUse {
   readonly helpers: Set<string>;
   /** Functions that do what elements do, by name. */
   readonly handlers: Map<string, { readonly lines: readonly Script[]; readonly key: string | null }>;
+  /** Lists that are looked at or changed, by the constant that holds each, with the function that gives it. */
+  readonly listings: Map<string, string>;
   /** Calls of hooks, after the functions. */
   readonly hooks: Script[];
+  /** How what was entered into an element of this tag is written where an event is at hand. */
+  readonly entered: (tag: string) => string;
   /** How a condition is written. */
   readonly conditionCode: (name: string) => string;
   /** The import that gives the address of a file, noted as used. */
@@ -69,7 +74,8 @@ const printCall = ({ callee, args, fields = [], after = NOTHING }: Call): Script
 
 const NOTHING = script``;
 
-function stepCall(step: EmittedStep, used: ActUse, slot?: string): Call {
+/** @param entered how what was entered is written, where a step takes that */
+function stepCall(step: EmittedStep, used: ActUse, slot?: string, entered = 'text'): Call {
   const or = (value: string): Written => (slot === undefined ? value : printed(slot));
   const fields = 'arrival' in step ? arrivalFields(step.arrival) : [];
   switch (step.kind) {
@@ -92,11 +98,39 @@ function stepCall(step: EmittedStep, used: ActUse, slot?: string): Call {
     case 'close':
       used.overlays = true;
       return { callee: script`overlays.close`, args: [] };
+    case 'list':
+      return listCall(step, used, printed(entered));
     case 'set':
       used.setsCondition = true;
       return { callee: script`setCondition`, args: [step.condition, step.value] };
   }
 }
+
+/** What is done to a list, as a call of the constant that holds it. */
+function listCall({ listing, deed }: ListStep, used: ActUse, entered: Script): Call {
+  used.listings.set(listing.name, listing.hook);
+  const call = (name: string, ...args: readonly Written[]): Call => ({
+    callee: script`${named(listing.name)}.${named(name)}`,
+    args,
+  });
+  switch (deed.kind) {
+    case 'search':
+      return call('searchFor', entered);
+    case 'sort':
+      return call('sortBy', deed.field);
+    case 'filter':
+      return call('filterBy', deed.field, ...(deed.value === undefined ? [] : [deed.value]));
+    case 'choose':
+      return call('filterBy', deed.field, entered);
+    case 'page':
+      return call('goTo', deed.to);
+    case 'more':
+      return call('showMore');
+  }
+}
+
+const takesText = (step: EmittedStep): boolean =>
+  step.kind === 'list' && (step.deed.kind === 'search' || step.deed.kind === 'choose');
 
 /** One step as a call, noted as used; `slot` is the prop that says where it leads, if one does. */
 export const callOf = (step: EmittedStep, used: ActUse, slot?: string): string =>
@@ -129,7 +163,7 @@ const conditionOf = (when: Expression, used: ActUse): Script =>
 const never = (): never => {
   throw new RangeError('what an element does depends on conditions alone');
 };
-const NO_NAMES = { prop: never, parameter: never, path: '' };
+const NO_NAMES = { prop: never, parameter: never, listing: never, path: '' };
 
 /** The name of the function that does an act, which is written before what the component returns. */
 function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): string {
@@ -138,7 +172,8 @@ function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): string {
   const gesture = act.on === 'press' ? '' : pascalCase(act.on);
   const wanted = camelCase(`on ${gesture} ${words || node.tag}`).replace(/^on(?=[A-Z])/, 'handle');
   const name = uniqueCodeName(wanted, 'handlePress', (candidate) => used.handlers.has(candidate));
-  const lines = [script`const ${named(name)} = () => {`];
+  const isGiven = act.ways.some(({ steps }) => steps.some(takesText));
+  const lines = [script`const ${named(name)} = (${isGiven ? script`text: string` : NOTHING}) => {`];
   act.ways.forEach(({ when, steps }, i) => {
     const calls = steps.map((step) => stepCall(step, used));
     const test = when ? script`if (${conditionOf(when, used)}) ` : NOTHING;
@@ -155,7 +190,11 @@ function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): string {
 /** What an element does on an event of its own, as the name of the function that does it. */
 export interface BoundAct {
   readonly on: 'press' | 'double-press' | 'hover' | 'change' | 'submit';
+  /** Name of the function, or the call itself where that is all that is done. */
   readonly handler: string;
+  readonly isCall: boolean;
+  /** Whether the function is given what was entered. */
+  readonly takesText: boolean;
 }
 
 /**
@@ -169,6 +208,20 @@ export function boundActs(
   const events: BoundAct[] = [];
   const gestures: Script[] = [];
   for (const act of withoutUnreached(node.acts ?? [])) {
+    const [way] = act.ways;
+    const [step] = way.steps;
+    const isGiven = act.ways.some(({ steps }) => steps.some(takesText));
+    if (
+      act.ways.length === 1 &&
+      !way.when &&
+      way.steps.length === 1 &&
+      step.kind === 'list' &&
+      isEvent(act.on)
+    ) {
+      const call = printCall(stepCall(step, used, undefined, used.entered(node.tag)));
+      events.push({ on: act.on, handler: call.text, isCall: true, takesText: isGiven });
+      continue;
+    }
     const name = handlerOf(node, act, used);
     const handler = named(name);
     switch (act.on) {
@@ -188,12 +241,15 @@ export function boundActs(
         used.hooks.push(script`useAfter(${act.on === 'load' ? 0 : (act.ms ?? 0)}, ${handler});`);
         break;
       default:
-        events.push({ on: act.on, handler: name });
+        events.push({ on: act.on, handler: name, isCall: false, takesText: isGiven });
     }
   }
   if (gestures.length) used.helpers.add('gestures');
   return { events, gestures: gestures.length ? script`{ ${gestures} }` : null };
 }
+
+const isEvent = (on: EmittedAct['on']): on is BoundAct['on'] =>
+  ['press', 'double-press', 'hover', 'change', 'submit'].includes(on);
 
 /** Acts without the ways that come after one that is done in any case. */
 const withoutUnreached = (acts: readonly EmittedAct[]): EmittedAct[] =>

@@ -1,6 +1,7 @@
 import type { EmittedFile } from '../emitted.ts';
 import type { Prop } from '../form/components/template.ts';
 import { quote } from '../quoting.ts';
+import type { LiveUse } from '../form/markup.ts';
 import type { Around } from './dialect.ts';
 
 /** The type of a prop. @param drawing the framework's own for what is drawn */
@@ -22,6 +23,21 @@ export function rowName(data: string): string {
   const row = data.replace(/(?:ies)$/, 'y').replace(/s$/, '') || 'row';
   return row === data ? 'row' : row;
 }
+
+/** What each prop of a row is given: by its name, the expression. */
+export const liveProps = (
+  list: string,
+  row: string,
+  given: LiveUse['given'],
+): (readonly [name: string, value: string])[] =>
+  Object.entries(given).map(([name, from]) => [
+    name,
+    'property' in from
+      ? `${row}.${from.property}`
+      : from.is === 'first'
+        ? 'i === 0'
+        : `i === ${list}.rows.length - 1`,
+  ]);
 
 /** The file of the navigation that holds something: called after it, but for what belongs together. */
 export const navigationFile = (name: string): string =>

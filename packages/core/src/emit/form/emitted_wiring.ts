@@ -1,6 +1,7 @@
 import type { Expression } from '../../expression/expression.ts';
 import type { Arrival, Interaction, Target } from '../../model/app.ts';
 import { kebabCase } from '../../model/names.ts';
+import type { ListingName } from './live/live.ts';
 import type { EmittedAct, EmittedArrival, EmittedLink, EmittedStep } from './markup.ts';
 
 /** What an element does, as it is written: a plain link where that is all, else what happens on each gesture. */
@@ -17,6 +18,8 @@ export interface EmittedNames {
   readonly fallbackOf: (screen: string | undefined) => string;
   readonly overlayOf: (screen: string) => string | null;
   readonly conditionOf: (condition: string) => string | null;
+  /** The list of the screen that shows records of a collection. */
+  readonly listingOf: (collection: string) => ListingName | null;
   /** The name under which an element of the one screen is known as one of the other. */
   readonly sharedOf: (to: string) => string | null;
 }
@@ -87,6 +90,10 @@ function stepOf(target: Target, arrival: Arrival, names: EmittedNames): EmittedS
     case 'set': {
       const condition = names.conditionOf(target.condition);
       return condition === null ? null : { kind: 'set', condition, value: target.value };
+    }
+    case 'list': {
+      const listing = names.listingOf(target.collection);
+      return listing && { kind: 'list', listing, deed: target.deed };
     }
     case 'file':
       return { kind: 'file', asset: target.asset, name: target.name };

@@ -1,5 +1,5 @@
-import { type Expression, usesAddress } from '../../expression/expression.ts';
-import type { Arrival, Gesture, Side } from '../../model/app.ts';
+import { eachPart, type Expression, usesAddress } from '../../expression/expression.ts';
+import type { Arrival, Gesture, ListDeed, Side } from '../../model/app.ts';
 
 /** How the next screen arrives, as it is written: what is shared is known by its name. */
 export type EmittedArrival =
@@ -21,7 +21,13 @@ export type EmittedStep =
   | EmittedLink
   | { readonly kind: 'open'; readonly overlay: string; readonly arrival: EmittedArrival }
   | { readonly kind: 'close' }
-  | { readonly kind: 'set'; readonly condition: string; readonly value: boolean };
+  | { readonly kind: 'set'; readonly condition: string; readonly value: boolean }
+  /** Changes which records a list shows: the constant in a component that holds it, and the function that gives that. */
+  | {
+      readonly kind: 'list';
+      readonly listing: { readonly name: string; readonly hook: string };
+      readonly deed: ListDeed;
+    };
 
 /** What an element does on a gesture, where that is more than a link by pressing. */
 export interface EmittedAct {
@@ -75,6 +81,16 @@ export interface ListUse {
   /** Name of the constant that holds the records. */
   readonly data: string;
   readonly records: readonly Readonly<Record<string, PropValue>>[];
+  /** Of a list whose records change while the app runs. */
+  readonly live?: LiveUse;
+}
+
+/** What a list whose records change shows. */
+export interface LiveUse {
+  /** The constant in a component that holds it, and the function that gives that. */
+  readonly listing: { readonly name: string; readonly hook: string };
+  /** What gives each prop of a row: a property of its record, or that it is the first or the last one. */
+  readonly given: Readonly<Record<string, { readonly property: string } | { readonly is: 'first' | 'last' }>>;
 }
 
 /** What a prop is given: text, a yes, a picture, a drawing, or what comes of an expression. */
@@ -142,6 +158,17 @@ export function visitTerms(root: MarkupElement, visit: (term: Expression, at: Ma
     else if ('slot' in child) visit(child.slot, root);
     else if (isText(child) && child.given) visit(child.given, root);
   }
+}
+
+/** The lists that markup asks something of, each with what gives it. */
+export function listingsIn(root: MarkupElement): Map<string, string> {
+  const found = new Map<string, string>();
+  visitTerms(root, (term) =>
+    eachPart(term, (part) => {
+      if (part.kind === 'listing') found.set(part.of, part.from);
+    }),
+  );
+  return found;
 }
 
 /** Whether markup looks at the present address. */

@@ -5,6 +5,7 @@ import { classesIn, type Extraction } from './components/extract.ts';
 import { extractionOf } from './components/extraction.ts';
 import { type Icons, iconsOf } from './icons.ts';
 import { keysInside, type Layouts, layoutsOf } from './layouts/layouts.ts';
+import { type EmittedCollection, withRecords } from './live/records.ts';
 import type { MarkupElement, StyleRule } from './markup.ts';
 import { EmissionPlan, emitScreenOf } from './plan.ts';
 import { namedIn, onlyNamed, type Palette, paletteOf } from './styles/palette.ts';
@@ -37,6 +38,8 @@ export class Folders {
 /** What the files of a project have in common. */
 export interface Parts {
   readonly extraction: Extraction;
+  /** Records that change while the app runs. */
+  readonly collections: readonly EmittedCollection[];
   readonly layouts: Layouts;
   /** All that each file looks like, before what they share is taken out. */
   readonly rules: readonly FileRules[];
@@ -49,7 +52,7 @@ export interface Parts {
 export function partsOf(plan: EmissionPlan, folders: Folders): Parts {
   const { app } = plan.project;
   const before = codeBefore(app);
-  const extraction = extractionOf(plan);
+  const { extraction, collections } = withRecords(extractionOf(plan), plan.live);
   const layouts = layoutsOf(plan, extraction, (title) => folders.take(`${title} layout`, 'Layout'));
   const rules = fileRules(plan, extraction, layouts);
   const styles = shareStyles(rules, before, { isNamed: (key) => app.layers[key]?.name !== undefined });
@@ -69,7 +72,7 @@ export function partsOf(plan: EmissionPlan, folders: Folders): Parts {
     (taken) => Object.hasOwn(app.tokens, taken),
     { rules: rulesOf(true), values: before.values },
   );
-  return { extraction, layouts, rules, styles, icons, palette };
+  return { extraction, collections, layouts, rules, styles, icons, palette };
 }
 
 /** How the code of a project is written, so that it can go on being written that way. */

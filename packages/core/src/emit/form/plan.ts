@@ -19,6 +19,8 @@ import { hash } from '../../roles/shape.ts';
 import { fillRoute, parametersOf } from '../../paths/pattern.ts';
 import { type TokenLookup, tokenLookup } from '../../tokens/values.ts';
 import { type EmittedNames, type EmittedWiring, emittedWiring } from './emitted_wiring.ts';
+import { withListControls } from './live/controls.ts';
+import { type LiveCollection, liveCollections, listingOn } from './live/live.ts';
 import type { EmittedScreen } from './markup.ts';
 import { emitScreen, type ScreenContext } from './screen.ts';
 
@@ -30,6 +32,8 @@ export class EmissionPlan {
   readonly overlays: ReadonlyMap<string, string>;
   /** Ids of the conditions, with the names that they have in code. */
   readonly conditions: ReadonlyMap<string, string>;
+  /** Collections that something is done to, by their ids. */
+  readonly live: ReadonlyMap<string, LiveCollection>;
   /** The address that the app opens with. */
   readonly start: string;
   readonly #anchors = new Map<string, string>();
@@ -41,7 +45,8 @@ export class EmissionPlan {
   readonly #drawersByScreen: ByScreen<Drawer>;
   readonly #sharedByScreen: ByScreen<Shared>;
 
-  constructor(drawn: Project) {
+  /** @param isStill whether lists stay as they were drawn, and what is done to them is left out */
+  constructor(drawn: Project, { isStill = false }: { readonly isStill?: boolean } = {}) {
     const project = settle(drawn);
     const { app } = project;
     this.#tokens = tokensOf(app.tokens);
@@ -61,6 +66,7 @@ export class EmissionPlan {
     this.start = first ? this.#sampleAddress(first) : '/';
     const wired = workingWiring(project);
     this.#nameAnchors(wired);
+    this.live = isStill ? new Map() : liveCollections(project, wired);
     this.#shared = sharedIn(project, wired);
     for (const list of wired.values())
       this.#wirings.set(
@@ -147,6 +153,7 @@ export class EmissionPlan {
       fallbackOf: (screen) => (screen && addressOf(screen, {})) || this.start,
       overlayOf: (screen) => this.overlays.get(screen) ?? null,
       conditionOf: (condition) => this.conditions.get(condition) ?? null,
+      listingOf: (collection) => listingOn(this.live, collection, from),
       sharedOf: (to) => this.#shared.get(to)?.arrives ?? null,
     };
   }
@@ -306,7 +313,7 @@ export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScre
   const context = plan.contextOf(screenKey);
   const known = emitted.get(screen);
   if (known?.signature === context.signature) return known.screen;
-  const made = emitScreen(screen, context);
+  const made = withListControls(emitScreen(screen, context));
   emitted.set(screen, { signature: context.signature, screen: made });
   return made;
 }

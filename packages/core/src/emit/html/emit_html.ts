@@ -42,7 +42,7 @@ const LEAST_USES = 2;
  * page; the browser plays the transitions between them. Same input, same bytes.
  */
 export function emitHtml(project: Project, name: string, tell?: EmissionProgress): EmittedProject {
-  return new Site(new EmissionPlan(project), name).emit(tell);
+  return new Site(new EmissionPlan(project, { isStill: true }), name).emit(tell);
 }
 
 class Site {

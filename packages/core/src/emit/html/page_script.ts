@@ -147,6 +147,7 @@ export class PageScript {
           return script`holds(${name})`.text;
         },
         parameter: (_where, name) => script`new URLSearchParams(location.search).get(${name})`.text,
+        listing: never,
         path: 'location.pathname',
       }),
     );
@@ -182,11 +183,17 @@ export class PageScript {
         return script`${use('open')}(${step.overlay}${or(literal)})`;
       case 'close':
         return script`${use('close')}()`;
+      case 'list':
+        return never();
       case 'set':
         return script`${use('set')}(${step.condition}, ${step.value})`;
     }
   }
 }
+
+const never = (): never => {
+  throw new RangeError('lists of plain pages stay as they were drawn');
+};
 
 /** A flat record as a literal. */
 const literalOf = (record: Readonly<Record<string, Written>>): Script =>

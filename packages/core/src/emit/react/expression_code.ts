@@ -14,5 +14,6 @@ const NAMES: ExpressionNames = {
   prop: (name) => name,
   variable: (name) => name,
   parameter: (where, name) => (where === 'path' ? `params.${name}` : `query.get(${quote(name)})`),
+  listing: (of, asks, given) => `${of}.${asks}${given.length ? `(${given.join(', ')})` : ''}`,
   path: 'pathname',
 };

@@ -19,11 +19,13 @@ import {
   boundActs,
   callOf,
 } from '../bundled/print_acts.ts';
-import { navigationFile, rowName } from '../bundled/wording.ts';
+import { liveProps, navigationFile, rowName } from '../bundled/wording.ts';
 import {
   isElement,
   isText,
+  listingsIn,
   looksAtAddress,
+  type LiveUse,
   type MarkupElement,
   type MarkupList,
   type MarkupNode,
@@ -64,6 +66,7 @@ export function printTsx(root: MarkupElement, options: TsxOptions): PrintedCode 
   const usesPath = looksAtAddress(root);
   const named = withNamedPlaces(root, new Set());
   const body = printElement(named.root, 2, used);
+  listingsIn(named.root).forEach((hook, name) => used.listings.set(name, hook));
   const head = importLines(used, usesPath).map((text): Line => ({ text, key: null }));
   if (head.length) head.push({ text: '', key: null });
   return finish([...head, ...functionLines(options.component, '()', body, used, usesPath, named.places)]);
@@ -86,6 +89,7 @@ export function functionLines(
   const taken = [
     usesPath && 'const { pathname } = useLocation();',
     ...places.map(({ name: place, expression }) => `const ${place} = ${code(expression)};`),
+    ...[...used.listings].sort().map(([name, hook]) => `const ${name} = ${hook}();`),
     used.hook && 'const go = useGo();',
     used.overlays && 'const overlays = useOverlays();',
     used.conditions.size > 0 && `const { ${[...used.conditions].sort().join(', ')} } = useConditions();`,
@@ -134,6 +138,8 @@ export function newUsed(options: TsxOptions): Used {
     assets,
     components: new Set(),
     icons: new Map(),
+    listings: new Map(),
+    entered: () => 'event.target.value',
     conditionCode: (name) => name,
     fileOf: (hash) => {
       const { name, path } = options.assetImport(hash);
@@ -172,6 +178,8 @@ export function importLines(used: Used, usesPath = false): string[] {
     (name) => typeof name === 'string',
   );
   if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/conditions';`);
+  for (const [name, hook] of [...used.listings].sort())
+    lines.push(`import { ${hook} } from '${options.source}/data/${name}';`);
   for (const [name, path] of [...used.assets].sort()) lines.push(`import ${name} from '${path}';`);
   if (options.data?.names.length)
     lines.push(`import { ${options.data.names.join(', ')} } from '${options.data.path}';`);
@@ -249,13 +257,40 @@ function printOptional({ when, ...node }: MarkupElement, depth: number, used: Us
   return [line(`{${term} && (`), ...inner, line(')}')];
 }
 
-function printList({ list: { component, data }, key }: MarkupList, depth: number, used: Used): Line[] {
+function printList({ list: { component, data, live }, key }: MarkupList, depth: number, used: Used): Line[] {
   used.components.add(component);
+  if (live) return printLiveList(component, live, key, depth, used);
   const line = (text: string): Line => ({ text: pad(depth) + text, key });
   const name = rowName(data);
   return [
     line(`{${data}.map((${name}) => (`),
     line(`  <${component} key={${name}.id} {...${name}} />`),
+    line('))}'),
+  ];
+}
+
+/** A list of the records that are seen now, a row each. */
+function printLiveList(
+  component: string,
+  { listing, given }: LiveUse,
+  key: string | null,
+  depth: number,
+  used: Used,
+): Line[] {
+  used.listings.set(listing.name, listing.hook);
+  const line = (text: string): Line => ({ text: pad(depth) + text, key });
+  const row = rowName(listing.name);
+  const props = [
+    `key={${row}.id}`,
+    ...liveProps(listing.name, row, given).map(([name, value]) => `${name}={${value}}`),
+  ];
+  const isPlaced = Object.values(given).some((one) => 'is' in one);
+  const flat = `  <${component} ${props.join(' ')} />`;
+  return [
+    line(`{${listing.name}.rows.map((${isPlaced ? `${row}, i` : row}) => (`),
+    ...(flat.length <= room(depth)
+      ? [line(flat)]
+      : [line(`  <${component}`), ...props.map((prop) => line(`    ${prop}`)), line('  />')]),
     line('))}'),
   ];
 }
@@ -395,8 +430,8 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     used.icons.set(icon.name, icon.isSmall ? 'icons' : 'drawings');
     tag = icon.name;
   }
-  if (node.className) attributes.push(`className={${classCode(node.className, used)}}`);
-  else if (node.variant) attributes.push(`className={${variantClass(node.variant, used)}}`);
+  if (node.variant) attributes.push(`className={${variantClass(node.variant, used)}}`);
+  else if (node.className) attributes.push(`className={${classCode(node.className, used)}}`);
   for (const [name, value] of Object.entries(node.attributes)) {
     if (icon && isOwnOfIcon(name)) continue;
     const printed = printAttribute(node, name, value, form === 'button' && link?.kind === 'back');
@@ -508,13 +543,19 @@ const EVENTS: Readonly<Record<Exclude<BoundAct['on'], 'press'>, string>> = {
 /** The attributes by which an element does what it does, with what they need noted as used. */
 function actAttributes(node: MarkupElement, used: Used): string[] {
   const { events, gestures } = boundActs(node, used);
-  const attributes = events.map(({ on, handler }) => {
+  const attributes = events.map(({ on, handler, isCall, takesText }) => {
+    const parameter = takesText ? 'event' : '';
+    const act = isCall
+      ? `(${parameter}) => ${handler}`
+      : takesText
+        ? `(event) => ${handler}(${used.entered(node.tag)})`
+        : handler;
     if (on === 'press' && node.form === 'other') {
       used.pressable = true;
-      return `{...pressable(${handler})}`;
+      return `{...pressable(${act})}`;
     }
     if (on === 'submit') used.helpers.add('submitting');
-    return `${on === 'press' ? 'onClick' : EVENTS[on]}={${on === 'submit' ? `submitting(${handler})` : handler}}`;
+    return `${on === 'press' ? 'onClick' : EVENTS[on]}={${on === 'submit' ? `submitting(${act})` : act}}`;
   });
   return gestures ? [...attributes, `{...gestures(${gestures.text})}`] : attributes;
 }

@@ -11,7 +11,7 @@ import {
   boundActs,
   callOf,
 } from '../bundled/print_acts.ts';
-import { navigationFile, propType, rowName } from '../bundled/wording.ts';
+import { liveProps, navigationFile, propType, rowName } from '../bundled/wording.ts';
 import type { Prop } from '../form/components/template.ts';
 import { grouped } from '../../json/grouped.ts';
 import { withNamedPlaces } from '../form/named_places.ts';
@@ -20,6 +20,7 @@ import {
   type EmittedLink,
   isElement,
   isText,
+  listingsIn,
   type ListUse,
   type MarkupElement,
   type MarkupNode,
@@ -79,6 +80,9 @@ export function newUse(file: VueFile): VueUse {
     conditions: new Set(),
     helpers: new Set(),
     handlers: new Map(),
+    listings: new Map(),
+    entered: (tag) =>
+      `($event.target as ${tag === 'select' ? 'HTMLSelectElement' : 'HTMLInputElement'}).value`,
     hooks: [],
     imports,
     named: new Map(),
@@ -104,6 +108,7 @@ export function printVue(
   const named = withNamedPlaces(root, new Set(file.props?.list.map(({ name }) => name)));
   for (const { name, expression } of named.places) used.worked.set(name, code(expression, used));
   const template = root.tag === '' ? printChildren(named.root, 1, used) : printElement(named.root, 1, used);
+  listingsIn(named.root).forEach((hook, name) => used.listings.set(name, hook));
   const script = scriptOf(used);
   const plain = (text: string): Line => ({ text, key: null });
   const lines = [
@@ -138,6 +143,7 @@ function scriptOf(used: VueUse): Line[] {
   if (used.overlays) take('useOverlays', `${file.source}/overlays/useOverlays`);
   if (used.setsCondition) take('setCondition', `${file.source}/state/conditions`);
   if (used.conditions.size) take('conditions', `${file.source}/state/conditions`);
+  for (const [name, hook] of used.listings) take(hook, `${file.source}/data/${name}`);
   for (const name of file.data?.names ?? []) take(name, file.data!.path);
   const imports = [
     ...[...used.named].map(([path, names]) => [path, `{ ${[...names].sort().join(', ')} }`] as const),
@@ -147,6 +153,7 @@ function scriptOf(used: VueUse): Line[] {
     .map(([path, what]) => `import ${what} from '${path}';`);
   const constants = [
     ...(used.usesRoute ? ['const route = useRoute();'] : []),
+    ...[...used.listings].sort().map(([name, hook]) => `const ${name} = ${hook}();`),
     ...(used.hook ? ['const go = useGo();'] : []),
     ...(used.overlays ? ['const overlays = useOverlays();'] : []),
     ...[...used.worked].map(([name, code]) => `const ${name} = computed(() => ${code});`),
@@ -189,6 +196,9 @@ function code(expression: Expression, used: VueUse): string {
     parameter: (where, name) => {
       used.usesRoute = true;
       return where === 'path' ? `route.params.${name}` : `route.query[${quote(name)}]`;
+    },
+    listing: (of, asks, given) => {
+      return `${of}.${asks}${given.length ? `(${given.join(', ')})` : ''}`;
     },
     get path() {
       used.usesRoute = true;
@@ -283,7 +293,15 @@ const drawn = (slot: Expression, used: VueUse): string => {
   return `<component ${bound('is', written)}${isOptional ? ` v-if="${escapeValue(written)}"` : ''} />`;
 };
 
-function listOf({ component, data }: ListUse, used: VueUse): string {
+function listOf({ component, data, live }: ListUse, used: VueUse): string {
+  if (live) {
+    const { listing, given } = live;
+    used.listings.set(listing.name, listing.hook);
+    const row = rowName(listing.name);
+    const isPlaced = Object.values(given).some((one) => 'is' in one);
+    const props = liveProps(listing.name, row, given).map(([prop, value]) => bound(kebab(prop), value));
+    return `<${componentName(component, used)} v-for="${isPlaced ? `(${row}, i)` : row} in ${listing.name}.rows" ${[`:key="${row}.id"`, ...props].join(' ')} />`;
+  }
   const name = rowName(data);
   componentName(component, used);
   return `<${component} v-for="{ id, ...${name} } in ${data}" :key="id" v-bind="${name}" />`;
@@ -343,8 +361,8 @@ function openingOf(
       spreads.push(`pressable(() => ${call})`);
     }
   }
-  if (node.className) attributes.push(bound('class', classCode(node.className, used)));
-  else if (node.variant) attributes.push(bound('class', variantClass(node.variant, used)));
+  if (node.variant) attributes.push(bound('class', variantClass(node.variant, used)));
+  else if (node.className) attributes.push(bound('class', classCode(node.className, used)));
   for (const [name, value] of Object.entries(node.attributes)) {
     if ((icon && isOwnOfIcon(name)) || (tag === 'Back' && name === 'type')) continue;
     // What is chosen is said by the choices.
@@ -365,11 +383,16 @@ function openingOf(
   if (node.tag === 'form' && !node.acts?.some((act) => act.on === 'submit')) after.push('@submit.prevent');
   if (node.acts) {
     const { events, gestures } = boundActs(node, used);
-    for (const { on, handler } of events)
+    for (const { on, handler, isCall, takesText } of events) {
+      const act = takesText && !isCall ? `${handler}(${used.entered(node.tag)})` : handler;
       if (on === 'press' && form === 'other') {
         used.helpers.add('pressable');
-        spreads.push(`pressable(${handler})`);
-      } else after.push(`@${EVENTS[on]}="${handler}"`);
+        spreads.push(`pressable(${isCall ? `() => ${act}` : act})`);
+      } else {
+        const event = on === 'change' && takesText && node.tag !== 'select' ? 'input' : EVENTS[on];
+        after.push(`@${event}="${escapeValue(act)}"`);
+      }
+    }
     if (gestures) spreads.push(`gestures(${gestures.text})`);
   }
   if (spreads.length) {

@@ -1,6 +1,7 @@
 import { allOf, type Expression, propsOf } from '../../../expression/expression.ts';
 import type { Component } from '../../../model/app.ts';
 import type { CodeBefore, PropsBefore } from '../before.ts';
+import { controlsList } from '../live/controls.ts';
 import { kebabCase, pascalCase, plural, uniqueCodeName, uniqueName } from '../../../model/names.ts';
 import {
   type EmittedScreen,
@@ -37,6 +38,8 @@ export interface EmittedList {
   readonly data: string;
   readonly component: string;
   readonly records: readonly Readonly<Record<string, PropValue>>[];
+  /** Keys of the rows, in order. */
+  readonly rows: readonly string[];
 }
 
 export interface Extraction {
@@ -281,7 +284,7 @@ function currentPlaces(bodies: ReadonlyMap<string, Body>, keys: readonly string[
   for (const { node } of found) noteAddresses(node);
   // A place that depends on a prop of a component around it goes its own way, unless all stand in that one.
   const isAlone = new Set(found.map(({ body }) => body)).size === 1;
-  const plain = isAlone ? found : found.filter(({ node }) => !dependsOnProps(node));
+  const plain = found.filter(({ node }) => !controlsList(node) && (isAlone || !dependsOnProps(node)));
   const order = new Map(keys.map((key, i) => [key, i]));
   return plain.sort((a, b) => order.get(a.node.key!)! - order.get(b.node.key!)!);
 }
@@ -451,7 +454,7 @@ function listOf(
   const [collection, ...more] = new Set(run.map(({ key }) => recordsOf.get(key ?? '')));
   const wanted = collection !== undefined && !more.length ? collection : plural(plain);
   const data = uniqueCodeName(wanted, 'rows', (candidate) => others.some((list) => list.data === candidate));
-  return { data, component, records };
+  return { data, component, records, rows: run.flatMap(({ key }) => key ?? []) };
 }
 
 /** Visits markup from the outside inwards; return false to leave out what is inside. */

@@ -7,7 +7,10 @@ export function newRouter(history: RouterHistory): Router {
   const router = createRouter({
     history,
     routes,
-    scrollBehavior: (to, _from, saved) => saved ?? (to.hash ? { el: to.hash } : { top: 0 }),
+    scrollBehavior: (to, from, saved) => {
+      if (to.path === from.path && !to.hash) return false;
+      return saved ?? (to.hash ? { el: to.hash } : { top: 0 });
+    },
   });
   playTransitions(router);
   router.afterEach((to) => {

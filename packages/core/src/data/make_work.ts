@@ -1,0 +1,385 @@
+import {
+  all,
+  applyChange,
+  type Change,
+  putCollection,
+  putComponent,
+  putCondition,
+  putInteraction,
+  putLayer,
+} from '../change/change.ts';
+import type { App, Collection, Interaction, ListDeed } from '../model/app.ts';
+import { freeInteractionKey } from '../model/interaction.ts';
+import { pascalCase, recordName, uniqueName } from '../model/names.ts';
+import { containersOf, findElement, parentsByKey, screenOf } from '../model/places.ts';
+import { type Project, screensByKey, textOf } from '../model/project.ts';
+import { type DataRecord, recordsOf } from '../records/records.ts';
+import { inferRoles } from '../roles/infer.ts';
+import { isAmong, sightOf } from '../roles/sight.ts';
+import { type ActionProposal, SLIDES } from './actions.ts';
+import type { CollectionProposal } from './collections.ts';
+import type { DataProposals } from './propose.ts';
+import { takenCollection } from './records.ts';
+
+/** What becomes of controls that are to work. */
+export interface MadeWork {
+  /** Null where nothing can be done. */
+  readonly change: Change | null;
+  readonly made: readonly { readonly action: ActionProposal; readonly interaction: Interaction }[];
+  /** Those that stay as they are, each with why. */
+  readonly left: readonly { readonly action: ActionProposal; readonly why: string }[];
+}
+
+/** A collection that a control can be about: taken, or taken along. */
+interface Known {
+  readonly id: string;
+  readonly collection: Collection;
+  readonly records: readonly DataRecord[];
+  readonly isTaken: boolean;
+}
+
+type Deed = { readonly interaction: Interaction; readonly along?: Change; readonly of?: Known };
+
+/**
+ * Makes controls do what they most likely do: those of lists with the records that their screen shows, which are taken along,
+ * and signing in and out with the condition that says so.
+ */
+export function makeWork(
+  project: Project,
+  proposals: Pick<DataProposals, 'collections' | 'forms'>,
+  actions: readonly ActionProposal[],
+): MadeWork {
+  const maker = new Maker(project, proposals);
+  for (const action of actions) maker.take(action);
+  return maker.made();
+}
+
+/** A collection as it is taken: under a name that is free, with its rows as lists of their own. */
+export function takeCollection(
+  project: Project,
+  proposal: CollectionProposal,
+): { readonly id: string; readonly change: Change } {
+  const id = uniqueName(proposal.name, (one) => project.app.collections[one] !== undefined, '');
+  const collection = { ...takenCollection(proposal), name: id };
+  return { id, change: all([putCollection(id, collection), ...rowsAsLists(project, collection)]) };
+}
+
+/** Rows of a collection are places of one list, as far as nothing else is said of them. */
+function rowsAsLists({ app }: Project, { name, rows }: Collection): Change[] {
+  const inComponent = new Map(
+    Object.entries(app.components).flatMap(([id, { places }]) => places.map((place) => [place, id] as const)),
+  );
+  const changes: Change[] = [];
+  const keys = rows.map(({ element }) => element);
+  for (const id of new Set(keys.flatMap((key) => inComponent.get(key) ?? []))) {
+    const component = app.components[id];
+    if (component.kind !== 'list' && component.places.every((place) => keys.includes(place)))
+      changes.push(putComponent(id, { ...component, kind: 'list' }));
+  }
+  const free = [...new Set(rows.map(({ within }) => within))].map((within) =>
+    rows.flatMap((row) => (row.within === within && !inComponent.has(row.element) ? [row.element] : [])),
+  );
+  const ids = new Set(Object.keys(app.components));
+  const names = new Set(Object.values(app.components).map((component) => component.name));
+  for (const places of free) {
+    if (places.length < 2) continue;
+    const id = uniqueName(`rows-of-${name}`, (one) => ids.has(one));
+    const called = uniqueName(`${pascalCase(recordName(name))} row`, (one) => names.has(one), ' ');
+    ids.add(id);
+    names.add(called);
+    changes.push(putComponent(id, { name: called, kind: 'list', places }));
+  }
+  return changes;
+}
+
+class Maker {
+  readonly #drawn: Project;
+  #app: App;
+  readonly #open: readonly CollectionProposal[];
+  /** Keys of what sends a form by which one signs in. */
+  readonly #signsIn: ReadonlySet<string>;
+  readonly #changes: Change[] = [];
+  readonly #made: { action: ActionProposal; interaction: Interaction }[] = [];
+  readonly #left: { action: ActionProposal; why: string }[] = [];
+
+  constructor(project: Project, { collections: open, forms }: Parameters<typeof makeWork>[1]) {
+    this.#drawn = project;
+    this.#signsIn = new Set(
+      forms.flatMap(({ purpose, submit }) => (purpose === 'sign-in' && submit ? [submit.element] : [])),
+    );
+    this.#app = project.app;
+    const held = new Set(
+      Object.values(project.app.collections).flatMap(({ rows }) => rows.map(({ element }) => element)),
+    );
+    this.#open = open.filter(({ places }) => !places.some(({ rows }) => rows.some((row) => held.has(row))));
+  }
+
+  take(action: ActionProposal): void {
+    const deed = this.#deedOf(action);
+    if (typeof deed === 'string') {
+      this.#left.push({ action, why: deed });
+      return;
+    }
+    if (deed.of && !deed.of.isTaken) this.#takeAlong(deed.of.id);
+    if (deed.along) this.#do(deed.along);
+    this.#do(putInteraction(freeInteractionKey(this.#app.interactions, action.element), deed.interaction));
+    this.#made.push({ action, interaction: deed.interaction });
+  }
+
+  made(): MadeWork {
+    return { change: this.#changes.length ? all(this.#changes) : null, made: this.#made, left: this.#left };
+  }
+
+  #do(change: Change): void {
+    this.#changes.push(change);
+    this.#app = applyChange(this.#app, change);
+  }
+
+  get #project(): Project {
+    return { ...this.#drawn, app: this.#app };
+  }
+
+  /** Takes a proposed collection under the name that it was known by. */
+  #takeAlong(id: string): void {
+    const proposal = this.#open.find((one) => freeName(this.#app, one.name) === id);
+    if (proposal) this.#do(takeCollection(this.#project, proposal).change);
+  }
+
+  #deedOf(action: ActionProposal): Deed | string {
+    const { element, does } = action;
+    const own = this.#app.interactions[element];
+    if (does === 'sign-in' && !this.#signsIn.has(element)) return 'it leads to where one signs in';
+    if (does === 'sign-in' || does === 'sign-out') return this.#signing(action, own);
+    if (own) return 'it does something already';
+    switch (does) {
+      case 'search':
+      case 'sort':
+      case 'filter':
+      case 'previous':
+      case 'next':
+      case 'page':
+      case 'load-more':
+        return this.#listDeed(action);
+      default:
+        return 'what it does needs something that is not there yet';
+    }
+  }
+
+  #listDeed(action: ActionProposal): Deed | string {
+    const { screen, element, does, label } = action;
+    const sight = sightOf(screensByKey(this.#drawn.design).get(screen)!);
+    const at = sight.byKey.get(element);
+    if (!at || isAmong(at, SLIDES)) return 'it is about slides, and not about records';
+    const known = this.#nearest(screen, element);
+    if (!known) return 'no list of records stands on its screen';
+    const deed = (one: ListDeed, on: Interaction['on'] = 'press', along?: Change): Deed => ({
+      of: known,
+      ...(along ? { along } : {}),
+      interaction: {
+        on,
+        target: { kind: 'list', collection: known.id, deed: one },
+        arrival: { kind: 'none' },
+      },
+    });
+    switch (does) {
+      case 'previous':
+      case 'next':
+        return deed({ kind: 'page', to: does });
+      case 'page': {
+        const to = Number(label.trim());
+        return Number.isInteger(to) && to > 0 ? deed({ kind: 'page', to }) : 'its page has no number';
+      }
+      case 'load-more':
+        return deed({ kind: 'more' });
+      case 'sort': {
+        const field = fieldCalled(known.collection, label);
+        return field ? deed({ kind: 'sort', field }) : `no field of ${known.collection.name} is called so`;
+      }
+      case 'search': {
+        if (/^(input|textarea)$/.test(at.element.tag ?? '')) return deed({ kind: 'search' }, 'change');
+        const role = inferRoles(screensByKey(this.#drawn.design).get(screen)!).get(element)?.role;
+        return role === 'textbox'
+          ? deed(
+              { kind: 'search' },
+              'change',
+              putLayer(element, { ...this.#app.layers[element], role: 'textbox', input: 'search' }),
+            )
+          : 'the field beside it searches as one types';
+      }
+      default:
+        return at.element.tag === 'select'
+          ? chosenBy(known, textsOf(at.element.children.map(textOf)), deed)
+          : this.#filter(action, known, deed);
+    }
+  }
+
+  /** A chip filters by the field in which records say what it and those beside it say. */
+  #filter(action: ActionProposal, known: Known, deed: (one: ListDeed) => Deed): Deed | string {
+    const screen = screensByKey(this.#drawn.design).get(action.screen)!;
+    const sight = sightOf(screen);
+    const parent = parentsByKey(screen).get(action.element);
+    const beside = (parent ? sight.byKey.get(parent.key)?.children : undefined) ?? [];
+    const labels = textsOf([action.label, ...beside.map(({ text }) => text)]);
+    const field = fieldSaying(
+      known,
+      labels.filter((label) => !ALL.test(label)),
+    );
+    if (!field) return `no field of ${known.collection.name} says any of ${labels.slice(0, 4).join(', ')}`;
+    if (ALL.test(action.label.trim())) return deed({ kind: 'filter', field: field.name });
+    return deed({
+      kind: 'filter',
+      field: field.name,
+      value: action.label.trim(),
+      ...(field.isPart ? { part: true as const } : {}),
+    });
+  }
+
+  #signing({ element, does }: ActionProposal, own: Interaction | undefined): Deed | string {
+    const value = does === 'sign-in';
+    const known = Object.entries(this.#app.conditions).find(([, { name }]) => SIGNED_IN.test(name))?.[0];
+    const condition = known ?? 'signed-in';
+    if (own?.before?.some((step) => step.kind === 'set' && step.condition === condition))
+      return 'it does so already';
+    const along = known ? {} : { along: putCondition(condition, { name: 'Signed in', initial: false }) };
+    const set = { kind: 'set', condition, value } as const;
+    if (!own) return { ...along, interaction: { on: 'press', target: set, arrival: { kind: 'none' } } };
+    // What it did stays, after that.
+    this.#do(all([...(known ? [] : [along.along!]), putInteraction(element, null)]));
+    return { interaction: { ...own, before: [set, ...(own.before ?? [])] } };
+  }
+
+  /** The collection whose list stands nearest to an element of its screen: in the smallest part around both. */
+  #nearest(screen: string, element: string): Known | null {
+    const { design } = this.#drawn;
+    const around = [element, ...containersOf(design, element)];
+    const distance = ({ collection }: Known): number =>
+      Math.min(
+        ...collection.rows
+          .filter((row) => screenOf(design, row.within) === screen)
+          .map((row) => {
+            const holders = new Set([row.within, ...containersOf(design, row.within)]);
+            const at = around.findIndex((key) => holders.has(key));
+            return at < 0 ? Infinity : at;
+          }),
+        Infinity,
+      );
+    const known = this.#known()
+      .map((one) => ({ one, far: distance(one) }))
+      .filter(({ far }) => far < Infinity)
+      .sort((a, b) => a.far - b.far || b.one.records.length - a.one.records.length);
+    return known[0]?.one ?? null;
+  }
+
+  #known(): Known[] {
+    const { design } = this.#drawn;
+    const taken = Object.entries(this.#app.collections).map(([id, collection]): Known => ({
+      id,
+      collection,
+      records: recordsOf(design, collection),
+      isTaken: true,
+    }));
+    const held = new Set(taken.flatMap(({ collection }) => collection.rows.map((row) => row.element)));
+    const open = this.#open
+      .filter(({ places }) => !places.some(({ rows }) => rows.some((row) => held.has(row))))
+      .map((proposal): Known => {
+        const collection = takenCollection(proposal);
+        const id = freeName(this.#app, proposal.name);
+        return {
+          id,
+          collection: { ...collection, name: id },
+          records: recordsOf(design, collection),
+          isTaken: false,
+        };
+      });
+    return [...taken, ...open];
+  }
+}
+
+const SIGNED_IN = /\b(signed|logged) ?in\b/i;
+/** What a filter says that shows everything. */
+const ALL = /^(all|any|every(thing| one)?|show all)\b/i;
+
+const freeName = (app: App, name: string): string =>
+  uniqueName(name, (one) => app.collections[one] !== undefined, '');
+
+const textsOf = (texts: readonly string[]): string[] => [
+  ...new Set(texts.map((text) => text.trim()).filter((text) => text !== '' && text.length <= 200)),
+];
+
+/** The field that a head calls, with its arrow left out. */
+function fieldCalled({ fields }: Collection, head: string): string | null {
+  const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
+  const wanted = plain(head.replace(/^sort(ed)?( by)?:?\s/i, ''));
+  return wanted
+    ? (fields.find(({ name, label }) => plain(label ?? '') === wanted || plain(name) === wanted)?.name ??
+        null)
+    : null;
+}
+
+/** The field in which records say what labels say, or hold it as words. */
+function fieldSaying(
+  { collection, records }: Known,
+  labels: readonly string[],
+): { readonly name: string; readonly isPart: boolean } | null {
+  const found = collection.fields.flatMap(({ name, type }) => {
+    if (type === 'picture') return [];
+    const said = records.map(({ values }) => (values[name]?.text ?? '').trim().toLowerCase());
+    const wanted = labels.map((label) => label.toLowerCase());
+    const same = wanted.filter((label) => said.includes(label)).length;
+    const part = wanted.filter((label) => said.some((text) => holdsWords(text, label))).length;
+    return [
+      { name, isPart: false, score: 2 * same },
+      { name, isPart: true, score: part },
+    ].filter(({ score }) => score > 0);
+  });
+  return found.sort((a, b) => b.score - a.score)[0] ?? null;
+}
+
+const holdsWords = (text: string, words: string): boolean => ` ${text} `.includes(` ${words} `);
+
+/** A choice filters by the field that says what can be chosen. */
+function chosenBy(
+  known: Known,
+  choices: readonly string[],
+  deed: (one: ListDeed, on: 'change') => Deed,
+): Deed | string {
+  const field = fieldSaying(known, choices);
+  if (!field || field.isPart) return `no field of ${known.collection.name} says what can be chosen`;
+  const said = new Set(known.records.map(({ values }) => (values[field.name]?.text ?? '').toLowerCase()));
+  const others = choices.filter((choice) => !said.has(choice.toLowerCase()) && ALL_OR_NONE.test(choice));
+  return deed({ kind: 'choose', field: field.name, all: others.slice(0, 20) }, 'change');
+}
+/** What a choice says that is none: everything, or what is to be chosen. */
+const ALL_OR_NONE = /^(all|any|every|show all|choose|select|filter|-|–|—)|(…|\.\.\.)$/i;
+
+/** The heads of columns over the rows of a collection, as controls that sort by them. */
+export function sortingHeads({ design }: Project, collection: Collection): ActionProposal[] {
+  const withins = new Set(collection.rows.map(({ within }) => within));
+  return [...withins].flatMap((within): ActionProposal[] => {
+    const screen = screenOf(design, within);
+    const around = [...containersOf(design, within)][0];
+    const table = findElement(design, around ?? within);
+    if (!table) return [];
+    const heads: ActionProposal[] = [];
+    const visit = (key: string): void => {
+      const element = findElement(design, key);
+      if (!element) return;
+      if (element.tag === 'th') {
+        const label = textOf(element);
+        if (fieldCalled(collection, label))
+          heads.push({
+            screen,
+            element: key,
+            label,
+            does: 'sort',
+            confidence: 0.7,
+            reason: `it is the head of a column of ${collection.name}`,
+          });
+        return;
+      }
+      element.children.forEach((child) => visit(child.key));
+    };
+    visit(table.key);
+    return heads;
+  });
+}

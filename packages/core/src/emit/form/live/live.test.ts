@@ -1,0 +1,131 @@
+import { applyChange, all } from '../../../change/change.ts';
+import { makeWork, sortingHeads } from '../../../data/make_work.ts';
+import { proposeData } from '../../../data/propose.ts';
+import type { Project } from '../../../model/project.ts';
+import { desk, pageOf } from '../../../testing/desk.ts';
+import { typeErrors } from '../../../testing/typecheck.ts';
+import { vueProblems } from '../../../testing/vue_problems.ts';
+import type { EmittedProject } from '../../emitted.ts';
+import { emitHtml } from '../../html/emit_html.ts';
+import { emitReact } from '../../react/emit_react.ts';
+import { emitVue } from '../../vue/emit_vue.ts';
+
+/** A project with all that controls most likely do taken. */
+function working(project: Project): Project {
+  const found = proposeData(project.design);
+  const take = (made: Project, actions: Parameters<typeof makeWork>[2]): Project => ({
+    ...made,
+    app: applyChange(made.app, makeWork(made, found, actions).change ?? all([])),
+  });
+  const made = take(project, found.actions);
+  return take(
+    made,
+    Object.values(made.app.collections).flatMap((collection) => sortingHeads(made, collection)),
+  );
+}
+
+/** A second page that shows some of the members, in another form. */
+const active = pageOf('active', 'Active members', (read) => [
+  read('h1', { y: '150' }, 'Members'),
+  read(
+    'table',
+    { y: '190' },
+    read(
+      'thead',
+      { y: '190' },
+      read(
+        'tr',
+        { y: '190' },
+        ...['Name', 'Status'].map((head, i) => read('th', { x: `${150 * i}`, y: '190' }, head)),
+      ),
+    ),
+    read(
+      'tbody',
+      { y: '240' },
+      ...['Ines Okafor', 'Marit Solberg', 'Wanda Pryce', 'Pia Lund'].map((name, row) =>
+        read(
+          'tr',
+          { y: `${240 + 30 * row}` },
+          read('td', { x: '0', y: `${240 + 30 * row}` }, name),
+          read('td', { x: '150', y: `${240 + 30 * row}` }, 'active'),
+        ),
+      ),
+    ),
+  ),
+]);
+
+const project = working(desk());
+const react = emitReact(project, 'Desk');
+const vue = emitVue(project, 'Desk');
+const textOf = ({ files }: EmittedProject, path: string): string => {
+  const found = files.find((file) => file.path === path);
+  return found && 'text' in found ? found.text : '';
+};
+
+test('what is written for React and for Vue passes their compilers', () => {
+  expect(typeErrors([react])).toEqual([]);
+  expect(vueProblems([vue])).toEqual([]);
+}, 60_000);
+
+test.each([
+  ['a field searches as one types', 'onChange={(event) => members.searchFor(event.target.value)}'],
+  ['a head says how it is sorted', "aria-sort={members.sortOf('loans')}"],
+  ['and sorts', "onClick={() => members.sortBy('since')}"],
+  ['a chip filters', "onClick={() => members.filterBy('status', 'active')}"],
+  ['and says whether it is chosen', "aria-pressed={members.filterOf('status') === 'active'}"],
+  ['the one for all takes the filter away', "onClick={() => members.filterBy('status')}"],
+  ['a choice filters', "onChange={(event) => members.filterBy('street', event.target.value)}"],
+  ['and its first option takes that away', 'value="">'],
+  ['there is no page before the first', 'disabled={!members.hasPrevious}'],
+  ['a page that is not there has no button', 'members.pages >= 3 && ('],
+  ['the page that is seen is marked', "aria-current={members.page === 2 ? 'page' : undefined}"],
+  ['rows are the records that are seen', 'members.rows.map((member) => ('],
+  ['of which there may be none', 'members.found === 0 && ('],
+])('React: %s', (_, code) =>
+  expect(
+    react.files
+      .flatMap((file) => ('text' in file && file.path.startsWith('src/screens/') ? [file.text] : []))
+      .join('\n')
+      .replace(/ className=\{[^}]*\}/g, ''),
+  ).toContain(code),
+);
+
+test.each([
+  ['a field searches as one types', '@input="members.searchFor(($event.target as HTMLInputElement).value)"'],
+  ['a head says how it is sorted', `:aria-sort="members.sortOf('loans')"`],
+  ['a chip filters', `@click="members.filterBy('status', 'active')"`],
+  ['rows are the records that are seen', 'v-for="member in members.rows"'],
+])('Vue: %s', (_, code) =>
+  expect(
+    vue.files.flatMap((file) => ('text' in file && file.path.endsWith('.vue') ? [file.text] : [])).join('\n'),
+  ).toContain(code),
+);
+
+test('the look of the chosen one goes where the choice goes', () => {
+  const screen = textOf(react, 'src/screens/Members/Members.tsx');
+  const looks = [...screen.matchAll(/className=\{members\.(?:filterOf|page)[^?]*\? (\S+) : (\S+)\}/g)];
+  expect(looks).toHaveLength(6);
+  expect(new Set(looks.map(([, on]) => on)).size).toBeLessThanOrEqual(2);
+  expect(looks.every(([, on, off]) => on !== off)).toBe(true);
+});
+
+test('records are written once, with the list that each screen shows of them', () => {
+  const shown = working(desk(active));
+  const emitted = emitReact(shown, 'Desk');
+  const records = textOf(emitted, 'src/data/members.ts');
+  expect(records.match(/Ines Okafor/g)).toHaveLength(1);
+  expect(records).toContain("where: ({ status }) => status === 'active'");
+  expect(records).toContain("sortedAs: { loans: 'number', since: 'date' }");
+  expect(typeErrors([emitted])).toEqual([]);
+}, 60_000);
+
+test('plain pages stay as they were drawn', () => {
+  const page = emitHtml(project, 'Desk').files.flatMap((file) => ('text' in file ? [file.text] : []));
+  expect(page.join('\n')).toContain('Teodor Banks');
+  expect(page.join('\n')).not.toContain('searchFor');
+});
+
+test('an app in which nothing is done to records comes without what is for that', () => {
+  const paths = emitReact(desk(), 'Desk').files.map(({ path }) => path);
+  expect(paths.filter((path) => path.startsWith('src/data/'))).toEqual([]);
+});

@@ -1,0 +1,215 @@
+import type { Wired } from '../../../links/wiring.ts';
+import type { Collection, FieldType, ListDeed } from '../../../model/app.ts';
+import { kebabCase, pascalCase, recordName, uniqueCodeName, uniqueName } from '../../../model/names.ts';
+import { hostOf, type Project, screenName } from '../../../model/project.ts';
+import { type DataRecord, recordsOf } from '../../../records/records.ts';
+
+/** Which records a list shows: those that say something in a field, or these alone, by their ids. */
+export type Where = { readonly field: string; readonly value: string } | { readonly ids: readonly string[] };
+
+/** How a list can be looked at: only what something on its screen does to it. */
+export interface ViewOptions {
+  readonly where?: Where;
+  readonly searched: readonly string[];
+  readonly sortedAs: Readonly<Record<string, 'number' | 'date'>>;
+  readonly filtered: readonly string[];
+  readonly within: readonly string[];
+  readonly perPage?: number;
+}
+
+/** A drawn list whose records change while the app runs. */
+export interface LiveView {
+  readonly screen: string;
+  /** Key of the element that holds the rows. */
+  readonly within: string;
+  /** Keys of its rows, each with the id of the record that it shows. */
+  readonly rows: ReadonlyMap<string, string>;
+  /** The function that gives it to a component. */
+  readonly hook: string;
+  readonly options: ViewOptions;
+}
+
+/** Records of one kind that something is done to. */
+export interface LiveCollection {
+  readonly id: string;
+  /** Name of the constant, and of the file that it stands in. */
+  readonly name: string;
+  /** Name of the type of one record. */
+  readonly record: string;
+  readonly collection: Collection;
+  /** By their ids. */
+  readonly records: ReadonlyMap<string, DataRecord>;
+  readonly views: readonly LiveView[];
+  /** Before each of its words in an address, where several such lists stand on a page. */
+  readonly prefix: string;
+}
+
+/** What a control speaks of when it does something to a list. */
+export interface ListingName {
+  /** The constant that holds the list in a component, which is also the file of its records. */
+  readonly name: string;
+  readonly hook: string;
+}
+
+/** The collections that something is done to, with how the lists of each can be looked at. */
+export function liveCollections(
+  project: Project,
+  wired: ReadonlyMap<string, readonly Wired[]>,
+): ReadonlyMap<string, LiveCollection> {
+  const { app, design } = project;
+  const deeds = new Map<string, { readonly screen: string; readonly deed: ListDeed }[]>();
+  for (const list of wired.values())
+    for (const { interaction, element } of list) {
+      const { target } = interaction;
+      if (target.kind !== 'list') continue;
+      const known = deeds.get(target.collection) ?? [];
+      known.push({ screen: hostOf(project, element), deed: target.deed });
+      deeds.set(target.collection, known);
+    }
+  const live = new Map<string, LiveCollection>();
+  const names = new Set<string>();
+  const onScreens = new Set<string>();
+  for (const id of [...deeds.keys()].sort()) {
+    const collection = app.collections[id];
+    if (!collection) continue;
+    const name = uniqueCodeName(collection.name, 'records', (one) => names.has(one));
+    names.add(name);
+    const records = withIds(recordsOf(design, collection), collection);
+    const views = viewsOf(project, collection, name, records, deeds.get(id)!);
+    const shares = views.some(({ screen }) => onScreens.has(screen));
+    views.forEach(({ screen }) => onScreens.add(screen));
+    live.set(id, {
+      id,
+      name,
+      record: uniqueCodeName(pascalCase(recordName(name)), 'Entry', (one) => RESERVED.has(one)),
+      collection,
+      records,
+      views,
+      prefix: shares ? `${name}.` : '',
+    });
+  }
+  return live;
+}
+
+/** Names of types that the files of records take from the runtime or the language. */
+const RESERVED: ReadonlySet<string> = new Set(['Record', 'Records', 'Kept', 'Listing', 'Date', 'Map', 'Set']);
+
+function withIds(records: readonly DataRecord[], { fields }: Collection): Map<string, DataRecord> {
+  const byId = new Map<string, DataRecord>();
+  const named = fields.find(({ type }) => type === 'text')?.name;
+  records.forEach((record, i) => {
+    const said = named === undefined ? '' : (record.values[named]?.text ?? '');
+    const id = uniqueName(kebabCase(said).slice(0, 40) || String(i + 1), (one) => byId.has(one));
+    byId.set(id, record);
+  });
+  return byId;
+}
+
+function viewsOf(
+  project: Project,
+  collection: Collection,
+  name: string,
+  records: ReadonlyMap<string, DataRecord>,
+  deeds: readonly { readonly screen: string; readonly deed: ListDeed }[],
+): LiveView[] {
+  const idOf = new Map(
+    [...records].flatMap(([id, { rows }]) => rows.map(({ element }) => [element, id] as const)),
+  );
+  const withins = [...new Set(collection.rows.map(({ within }) => within))];
+  const hooks = new Map<string, string>();
+  return withins.flatMap((within): LiveView[] => {
+    const drawn = collection.rows.filter((row) => row.within === within && idOf.has(row.element));
+    if (!drawn.length) return [];
+    const screen = hostOf(project, within);
+    const rows = new Map(drawn.map(({ element }) => [element, idOf.get(element)!] as const));
+    const fields = new Set(drawn.flatMap(({ shows }) => Object.keys(shows)));
+    const options = optionsOf(
+      collection,
+      fields,
+      deeds.filter((one) => one.screen === screen).map(({ deed }) => deed),
+      rows.size,
+      whereOf(collection, records, new Set(rows.values())),
+    );
+    const says = JSON.stringify(options);
+    let hook = hooks.get(says);
+    if (!hook) {
+      const wanted = `use${pascalCase(name)}`;
+      const taken = new Set(hooks.values());
+      hook = uniqueCodeName(
+        taken.has(wanted) ? `${wanted}On${pascalCase(screenName(project, screen))}` : wanted,
+        wanted,
+        (one) => taken.has(one),
+      );
+      hooks.set(says, hook);
+    }
+    return [{ screen, within, rows, hook, options }];
+  });
+}
+
+const SORTED_AS: Readonly<Partial<Record<FieldType, 'number' | 'date'>>> = {
+  number: 'number',
+  money: 'number',
+  percent: 'number',
+  date: 'date',
+};
+/** Fields that say nothing that one would look for. */
+const UNSAID: ReadonlySet<FieldType> = new Set(['picture', 'yes-no']);
+
+function optionsOf(
+  { fields }: Collection,
+  shown: ReadonlySet<string>,
+  deeds: readonly ListDeed[],
+  rows: number,
+  where: Where | null,
+): ViewOptions {
+  const own = fields.filter(({ name }) => shown.has(name));
+  const names = new Set(fields.map(({ name }) => name));
+  const by = <K extends ListDeed['kind']>(kind: K): Extract<ListDeed, { readonly kind: K }>[] =>
+    deeds.filter((deed): deed is Extract<ListDeed, { readonly kind: K }> => deed.kind === kind);
+  const sorted = new Set(by('sort').map(({ field }) => field));
+  const filters = by('filter').filter(({ field }) => names.has(field));
+  const filtered = new Set([...filters, ...by('choose')].map(({ field }) => field));
+  const within = filters.filter(({ part }) => part).map(({ field }) => field);
+  return {
+    ...(where ? { where } : {}),
+    searched: by('search').length ? own.filter(({ type }) => !UNSAID.has(type)).map(({ name }) => name) : [],
+    sortedAs: Object.fromEntries(
+      fields.flatMap(({ name, type }) => {
+        const as = SORTED_AS[type];
+        return as && sorted.has(name) ? [[name, as]] : [];
+      }),
+    ),
+    filtered: fields.flatMap(({ name }) => (filtered.has(name) ? [name] : [])),
+    within: [...new Set(within)],
+    ...(by('page').length || by('more').length ? { perPage: rows } : {}),
+  };
+}
+
+/** What tells the records of a list from the others: a value that they and they alone have, else which they are. */
+function whereOf(
+  { fields }: Collection,
+  records: ReadonlyMap<string, DataRecord>,
+  shown: ReadonlySet<string>,
+): Where | null {
+  if (shown.size === records.size) return null;
+  const saysIn = (id: string, field: string): string | undefined => records.get(id)!.values[field]?.text;
+  for (const { name, type } of fields) {
+    if (type !== 'one-of') continue;
+    const [value, ...more] = new Set([...shown].map((id) => saysIn(id, name)));
+    if (value === undefined || more.length) continue;
+    if ([...records.keys()].every((id) => shown.has(id) === (saysIn(id, name) === value)))
+      return { field: name, value };
+  }
+  return { ids: [...shown] };
+}
+
+/** What is called on a screen when something is done to a list: the list that stands there, else the first. */
+export function listingOn(
+  live: ReadonlyMap<string, LiveCollection>,
+  collection: string,
+  screen: string,
+): ListingName | null {
+  const of = live.get(collection);
+  const view = of?.views.find((one) => one.screen === screen) ?? of?.views[0];
+  return of && view ? { name: of.name, hook: view.hook } : null;
+}

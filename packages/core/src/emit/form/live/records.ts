@@ -1,0 +1,274 @@
+import { equals, listing } from '../../../expression/expression.ts';
+import { camelCase, pascalCase } from '../../../model/names.ts';
+import type { DataRecord } from '../../../records/records.ts';
+import type { EmittedComponent, EmittedList, Extraction } from '../components/extract.ts';
+import type { Prop } from '../components/template.ts';
+import {
+  isElement,
+  type LiveUse,
+  mapChildren,
+  type MarkupElement,
+  type MarkupNode,
+  type PropValue,
+} from '../markup.ts';
+import type { LiveCollection, LiveView } from './live.ts';
+
+/** What a record says under one name. */
+export interface Property {
+  readonly name: string;
+  readonly kind: Exclude<Prop['kind'], 'drawing'>;
+  readonly choices?: readonly string[];
+  readonly isOptional: boolean;
+}
+
+/** The records of a collection as they are written, once for all lists that show them. */
+export interface EmittedCollection {
+  readonly live: LiveCollection;
+  readonly properties: readonly Property[];
+  readonly records: readonly (Readonly<Record<string, PropValue>> & { readonly id: string })[];
+  /** What a new record is where nobody says. */
+  readonly like: Readonly<Record<string, PropValue>>;
+}
+
+/** A drawn list that shows records as they are. */
+interface Shown {
+  readonly view: LiveView;
+  readonly list: EmittedList;
+  readonly component: EmittedComponent;
+  readonly given: LiveUse['given'];
+}
+
+const made = new WeakMap<
+  Extraction,
+  {
+    readonly says: string;
+    readonly extraction: Extraction;
+    readonly collections: readonly EmittedCollection[];
+  }
+>();
+
+/**
+ * The extraction with lists that show the records of live collections, and those records; kept until one of them changes.
+ * A list whose rows are given drawings stays as it was drawn: a drawing is no value that is kept.
+ */
+export function withRecords(
+  extraction: Extraction,
+  live: ReadonlyMap<string, LiveCollection>,
+): { readonly extraction: Extraction; readonly collections: readonly EmittedCollection[] } {
+  if (!live.size) return { extraction, collections: [] };
+  const says = JSON.stringify(
+    [...live.values()].map(({ records, views, ...rest }) => [
+      rest,
+      [...records],
+      views.map((view) => ({ ...view, rows: [...view.rows] })),
+    ]),
+  );
+  const known = made.get(extraction);
+  if (known?.says === says) return known;
+  const uses = new Map<string, LiveUse>();
+  const collections = [...live.values()].map((one) => {
+    const [shown, builder] = [shownBy(one, extraction), new RecordsBuilder(one)];
+    const lists = shown.map((each) => ({ ...each, given: builder.take(each) }));
+    for (const { list, view, given } of lists)
+      uses.set(list.rows[0], { listing: { name: one.name, hook: view.hook }, given });
+    return builder.made();
+  });
+  const isLive = (list: EmittedList): boolean => uses.has(list.rows[0]);
+  const result = {
+    says,
+    collections,
+    extraction: {
+      ...extraction,
+      roots: new Map([...extraction.roots].map(([key, root]) => [key, withLive(root, uses)])),
+      lists: new Map(
+        [...extraction.lists].map(([key, lists]) => [key, lists.filter((list) => !isLive(list))]),
+      ),
+    },
+  };
+  made.set(extraction, result);
+  return result;
+}
+
+/** The written lists that show records of a collection. */
+function shownBy(live: LiveCollection, extraction: Extraction): Omit<Shown, 'given'>[] {
+  const byName = new Map(extraction.components.map((component) => [component.name, component]));
+  return live.views.flatMap((view) =>
+    (extraction.lists.get(view.screen) ?? []).flatMap((list) => {
+      const component = byName.get(list.component);
+      const isWhole = list.rows.length > 0 && list.rows.every((row) => view.rows.has(row));
+      return component && isWhole && list.records.every((record) => Object.values(record).every(isKept))
+        ? [{ view, list, component }]
+        : [];
+    }),
+  );
+}
+
+/** Whether a value can be kept and read again: drawings and what is worked out cannot. */
+const isKept = (value: PropValue): boolean => typeof value !== 'object' || 'asset' in value;
+
+/** Brings together what the lists of a collection say of its records. */
+class RecordsBuilder {
+  readonly #live: LiveCollection;
+  readonly #properties = new Map<
+    string,
+    { kind: Property['kind']; choices?: readonly string[]; isNeeded: boolean }
+  >();
+  readonly #values = new Map<string, Map<string, PropValue>>();
+
+  constructor(live: LiveCollection) {
+    this.#live = live;
+    for (const { name, type } of live.collection.fields) {
+      if (type === 'picture') continue;
+      const values = new Map<string, PropValue>();
+      for (const [id, record] of live.records) {
+        const said = saidIn(record, name);
+        if (said !== undefined) values.set(id, said);
+      }
+      this.#properties.set(name, { kind: 'text', isNeeded: true });
+      this.#values.set(name, values);
+    }
+  }
+
+  /** Takes what the rows of a list are given; returns where in a record each prop is. */
+  take({ view, list, component }: Omit<Shown, 'given'>): LiveUse['given'] {
+    const ids = list.rows.map((row) => view.rows.get(row)!);
+    return Object.fromEntries(
+      component.props.map((prop) => {
+        const values = list.records.map((record) => record[prop.name]);
+        const position = positionOf(prop, values);
+        if (position) return [prop.name, { is: position }];
+        return [prop.name, { property: this.#propertyFor(prop, ids, values, list.component) }];
+      }),
+    );
+  }
+
+  #propertyFor(
+    prop: Prop,
+    ids: readonly string[],
+    values: readonly (PropValue | undefined)[],
+    component: string,
+  ): string {
+    const agrees = (name: string): boolean => {
+      const known = this.#properties.get(name);
+      if (!known) return true;
+      if (known.kind !== kindOf(prop)) return false;
+      const said = this.#values.get(name)!;
+      return ids.every(
+        (id, i) => !said.has(id) || JSON.stringify(said.get(id)) === JSON.stringify(values[i]),
+      );
+    };
+    const other = `${camelCase(component)}${pascalCase(prop.name)}`;
+    let name = [prop.name === 'id' ? other : prop.name, other].find(agrees) ?? other;
+    for (let n = 2; !agrees(name); n++) name = `${other}${n}`;
+    const known = this.#properties.get(name);
+    const choices = new Set([...(known?.choices ?? []), ...(prop.choices ?? [])]);
+    this.#properties.set(name, {
+      kind: kindOf(prop),
+      ...(choices.size ? { choices: [...choices] } : {}),
+      isNeeded: (known?.isNeeded ?? false) || !prop.isOptional,
+    });
+    const said = this.#values.get(name) ?? new Map<string, PropValue>();
+    ids.forEach((id, i) => {
+      if (values[i] !== undefined) said.set(id, values[i]);
+    });
+    this.#values.set(name, said);
+    return name;
+  }
+
+  made(): EmittedCollection {
+    const { records } = this.#live;
+    const ids = [...records.keys()];
+    const like: Record<string, PropValue> = {};
+    const complete = new Map<string, ReadonlyMap<string, PropValue>>();
+    for (const [name, { kind, isNeeded }] of this.#properties) {
+      const said = this.#values.get(name)!;
+      const usual = isField(this.#live, name) ? undefined : usualOf([...said.values()]);
+      const empty = usual ?? (kind === 'text' || kind === 'link' ? '' : [...said.values()][0]);
+      if (isNeeded && empty !== undefined) like[name] = empty;
+      complete.set(
+        name,
+        isNeeded && empty !== undefined ? new Map(ids.map((id) => [id, said.get(id) ?? empty])) : said,
+      );
+    }
+    return {
+      live: this.#live,
+      properties: [...this.#properties].map(([name, { kind, choices, isNeeded }]) => ({
+        name,
+        kind,
+        ...(choices ? { choices } : {}),
+        isOptional: !isNeeded,
+      })),
+      records: ids.map((id) => ({
+        id,
+        ...Object.fromEntries(
+          [...complete].flatMap(([name, said]) => {
+            const value = said.get(id);
+            return value === undefined || value === false ? [] : [[name, value]];
+          }),
+        ),
+      })),
+      like,
+    };
+  }
+}
+
+const kindOf = ({ kind }: Prop): Property['kind'] => (kind === 'drawing' ? 'text' : kind);
+const isField = ({ collection }: LiveCollection, name: string): boolean =>
+  collection.fields.some((field) => field.name === name);
+const saidIn = ({ values }: DataRecord, field: string): string | undefined => values[field]?.text;
+
+/** What more than half of them are. */
+function usualOf(values: readonly PropValue[]): PropValue | undefined {
+  const counts = new Map<string, { value: PropValue; count: number }>();
+  for (const value of values) {
+    const key = JSON.stringify(value);
+    counts.set(key, { value, count: (counts.get(key)?.count ?? 0) + 1 });
+  }
+  return [...counts.values()].find(({ count }) => count * 2 > values.length)?.value;
+}
+
+/** Fewer rows say nothing about which one is marked. */
+const LEAST_ROWS = 3;
+
+/** A flag that the first or the last row alone has is that of its place. */
+function positionOf(prop: Prop, values: readonly (PropValue | undefined)[]): 'first' | 'last' | null {
+  if (prop.kind !== 'flag' || values.length < LEAST_ROWS) return null;
+  const set = values.flatMap((value, i) => (value === true ? [i] : []));
+  if (set.length !== 1) return null;
+  return set[0] === 0 ? 'first' : set[0] === values.length - 1 ? 'last' : null;
+}
+
+/** Markup with lists that show records as they are, each with what stands there while none fits. */
+function withLive(node: MarkupElement, uses: ReadonlyMap<string, LiveUse>): MarkupElement {
+  const made = mapChildren(node, (child) => {
+    if (isElement(child)) return withLive(child, uses);
+    const live = 'list' in child && child.key !== null ? uses.get(child.key) : undefined;
+    return live && 'list' in child ? { ...child, list: { ...child.list, live } } : child;
+  });
+  const [shown] = made.children.flatMap((child) =>
+    'list' in child && child.list.live ? [child.list.live] : [],
+  );
+  return shown ? { ...made, children: [...made.children, noneFound(made, shown)] } : made;
+}
+
+/** What stands in a list while no record fits, as its container can hold it. */
+function noneFound(container: MarkupElement, { listing: list }: LiveUse): MarkupElement {
+  const element = (
+    tag: string,
+    children: readonly MarkupNode[],
+    more: Partial<MarkupElement> = {},
+  ): MarkupElement => ({
+    tag,
+    key: container.key,
+    className: null,
+    attributes: {},
+    children,
+    ...more,
+  });
+  const when = equals(listing(list, 'found'), 0);
+  const says = element('p', [{ text: 'Nothing fits.' }], { attributes: { role: 'status' } });
+  if (/^(tbody|table|thead|tfoot)$/.test(container.tag))
+    return element('tr', [element('td', [says], { attributes: { colspan: '100' } })], { when });
+  if (/^(ul|ol|menu)$/.test(container.tag)) return element('li', [says], { when });
+  return { ...says, when };
+}

@@ -1,0 +1,36 @@
+import { useSyncExternalStore } from 'react';
+import { useSearchParams } from 'react-router';
+import { type Listing, listingOf, type ListingOptions, type Words } from './listing';
+import type { Kept, Records } from './records';
+
+/** The records of a collection as they are. */
+export const useRecords = <T extends Kept>(records: Records<T>): readonly T[] =>
+  useSyncExternalStore(records.subscribe, records.all);
+
+/**
+ * A list of records as the address says that it is looked at.
+ * @param prefix before each of its words in the address, where several lists stand on a page
+ */
+export function useListing<T extends Kept>(
+  records: Records<T>,
+  options: ListingOptions<T>,
+  prefix = '',
+): Listing<T> {
+  const all = useRecords(records);
+  const [params, setParams] = useSearchParams();
+  const words: Record<string, string> = {};
+  for (const [name, value] of params)
+    if (name.startsWith(prefix)) words[name.slice(prefix.length)] = value;
+  const write = (next: Words): void => {
+    setParams(
+      (before) => {
+        for (const [name, value] of Object.entries(next))
+          if (value) before.set(prefix + name, value);
+          else before.delete(prefix + name);
+        return before;
+      },
+      { replace: true, preventScrollReset: true },
+    );
+  };
+  return listingOf(all, words, options, write);
+}

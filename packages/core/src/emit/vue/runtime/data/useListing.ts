@@ -1,0 +1,36 @@
+import { computed, onScopeDispose, reactive, shallowRef } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { type Listing, listingOf, type ListingOptions, type Words } from './listing';
+import type { Kept, Records } from './records';
+
+/**
+ * A list of records as the address says that it is looked at.
+ * @param prefix before each of its words in the address, where several lists stand on a page
+ */
+export function useListing<T extends Kept>(
+  records: Records<T>,
+  options: ListingOptions<T>,
+  prefix = '',
+): Listing<T> {
+  const route = useRoute();
+  const router = useRouter();
+  const all = shallowRef(records.all());
+  onScopeDispose(records.subscribe(() => (all.value = records.all())));
+  const write = (next: Words): void => {
+    const query = { ...route.query };
+    for (const [name, value] of Object.entries(next))
+      if (value) query[prefix + name] = value;
+      else delete query[prefix + name];
+    void router.replace({ query, hash: route.hash });
+  };
+  const listing = computed(() => {
+    const words: Record<string, string> = {};
+    for (const [name, value] of Object.entries(route.query))
+      if (name.startsWith(prefix) && typeof value === 'string')
+        words[name.slice(prefix.length)] = value;
+    return listingOf(all.value, words, options, write);
+  });
+  const names = Object.keys(listing.value) as (keyof Listing<T>)[];
+  const values = names.map((name) => [name, computed(() => listing.value[name])] as const);
+  return reactive(Object.fromEntries(values)) as unknown as Listing<T>;
+}
