@@ -9,12 +9,14 @@ import {
   putLayer,
 } from '../change/change.ts';
 import type { App, Collection, Interaction, ListDeed } from '../model/app.ts';
-import { freeInteractionKey } from '../model/interaction.ts';
+import { elementOfInteraction, freeInteractionKey, numberOfInteraction } from '../model/interaction.ts';
+import { alignPlaces } from '../components/align.ts';
 import { pascalCase, recordName, uniqueName } from '../model/names.ts';
 import { containersOf, findElement, parentsByKey, screenOf } from '../model/places.ts';
-import { type Project, screensByKey, textOf } from '../model/project.ts';
+import { type Project, screensByKey, textOf, walkElements } from '../model/project.ts';
 import { type DataRecord, recordsOf } from '../records/records.ts';
 import { inferRoles } from '../roles/infer.ts';
+import { applyRoles } from '../roles/apply.ts';
 import { isAmong, sightOf } from '../roles/sight.ts';
 import { type ActionProposal, SLIDES } from './actions.ts';
 import type { CollectionProposal } from './collections.ts';
@@ -25,6 +27,8 @@ import { takenCollection } from './records.ts';
 export interface MadeWork {
   /** Null where nothing can be done. */
   readonly change: Change | null;
+  /** The app after it. */
+  readonly app: App;
   readonly made: readonly { readonly action: ActionProposal; readonly interaction: Interaction }[];
   /** Those that stay as they are, each with why. */
   readonly left: readonly { readonly action: ActionProposal; readonly why: string }[];
@@ -35,10 +39,17 @@ interface Known {
   readonly id: string;
   readonly collection: Collection;
   readonly records: readonly DataRecord[];
-  readonly isTaken: boolean;
+  /** What it is taken from; not there where it is taken. */
+  readonly proposal?: CollectionProposal;
 }
 
-type Deed = { readonly interaction: Interaction; readonly along?: Change; readonly of?: Known };
+interface Deed {
+  readonly interaction: Interaction;
+  /** Key of what does it, where that is not the control itself. */
+  readonly at?: string;
+  readonly along?: Change;
+  readonly of?: Known;
+}
 
 /**
  * Makes controls do what they most likely do: those of lists with the records that their screen shows, which are taken along,
@@ -61,7 +72,9 @@ export function takeCollection(
 ): { readonly id: string; readonly change: Change } {
   const id = uniqueName(proposal.name, (one) => project.app.collections[one] !== undefined, '');
   const collection = { ...takenCollection(proposal), name: id };
-  return { id, change: all([putCollection(id, collection), ...rowsAsLists(project, collection)]) };
+  const lists = all([putCollection(id, collection), ...rowsAsLists(project, collection)]);
+  const app = applyChange(project.app, lists);
+  return { id, change: all([lists, ...rowsAlike({ ...project, app }, collection)]) };
 }
 
 /** Rows of a collection are places of one list, as far as nothing else is said of them. */
@@ -92,6 +105,45 @@ function rowsAsLists({ app }: Project, { name, rows }: Collection): Change[] {
   return changes;
 }
 
+/** What some rows of a list do counts for all of them, where those that do something do the same. */
+function rowsAlike({ design, app }: Project, { rows }: Collection): Change[] {
+  const listed = new Set(rows.map(({ element }) => element));
+  const rowOf = (key: string): string | undefined =>
+    listed.has(key) ? key : [...containersOf(design, key)].find((one) => listed.has(one));
+  const own = new Map<string, { key: string; element: string }[]>();
+  for (const key of Object.keys(app.interactions)) {
+    const element = elementOfInteraction(key);
+    const row = numberOfInteraction(key) === 1 ? rowOf(element) : undefined;
+    if (row !== undefined) own.set(row, [...(own.get(row) ?? []), { key, element }]);
+  }
+  const groups = new Map<string, string[]>();
+  for (const { places } of Object.values(app.components)) {
+    const first = places.find((place) => listed.has(place));
+    const model = first === undefined ? null : findElement(design, first);
+    if (!model) continue;
+    for (const place of places) {
+      const at = findElement(design, place);
+      if (!at || !own.has(place)) continue;
+      const there = alignPlaces(at, model);
+      for (const { key, element } of own.get(place)!) {
+        const same = element === place ? model.key : there.get(element);
+        if (same !== undefined) groups.set(same, [...(groups.get(same) ?? []), key]);
+      }
+    }
+  }
+  return [...groups.values()].flatMap((keys): Change[] => {
+    const said = keys.map((key) => app.interactions[key]);
+    const isOne = said.every((one) => JSON.stringify(goalOf(one)) === JSON.stringify(goalOf(said[0])));
+    return isOne && !said.some(({ everywhere }) => everywhere)
+      ? [putInteraction(keys[0], { ...said[0], everywhere: true })]
+      : [];
+  });
+}
+
+/** Where an interaction leads, whatever a row gives on the way. */
+const goalOf = ({ on, target }: Interaction): unknown =>
+  target.kind === 'screen' ? [on, target.screen] : [on, target];
+
 class Maker {
   readonly #drawn: Project;
   #app: App;
@@ -120,14 +172,21 @@ class Maker {
       this.#left.push({ action, why: deed });
       return;
     }
-    if (deed.of && !deed.of.isTaken) this.#takeAlong(deed.of.id);
+    if (deed.of?.proposal) this.#do(takeCollection(this.#project, deed.of.proposal).change);
     if (deed.along) this.#do(deed.along);
-    this.#do(putInteraction(freeInteractionKey(this.#app.interactions, action.element), deed.interaction));
+    this.#do(
+      putInteraction(freeInteractionKey(this.#app.interactions, deed.at ?? action.element), deed.interaction),
+    );
     this.#made.push({ action, interaction: deed.interaction });
   }
 
   made(): MadeWork {
-    return { change: this.#changes.length ? all(this.#changes) : null, made: this.#made, left: this.#left };
+    return {
+      change: this.#changes.length ? all(this.#changes) : null,
+      app: this.#app,
+      made: this.#made,
+      left: this.#left,
+    };
   }
 
   #do(change: Change): void {
@@ -137,12 +196,6 @@ class Maker {
 
   get #project(): Project {
     return { ...this.#drawn, app: this.#app };
-  }
-
-  /** Takes a proposed collection under the name that it was known by. */
-  #takeAlong(id: string): void {
-    const proposal = this.#open.find((one) => freeName(this.#app, one.name) === id);
-    if (proposal) this.#do(takeCollection(this.#project, proposal).change);
   }
 
   #deedOf(action: ActionProposal): Deed | string {
@@ -198,13 +251,8 @@ class Maker {
       case 'search': {
         if (/^(input|textarea)$/.test(at.element.tag ?? '')) return deed({ kind: 'search' }, 'change');
         const role = inferRoles(screensByKey(this.#drawn.design).get(screen)!).get(element)?.role;
-        return role === 'textbox'
-          ? deed(
-              { kind: 'search' },
-              'change',
-              putLayer(element, { ...this.#app.layers[element], role: 'textbox', input: 'search' }),
-            )
-          : 'the field beside it searches as one types';
+        if (role !== 'textbox') return 'the field beside it searches as one types';
+        return this.#drawnField(screen, element, deed({ kind: 'search' }, 'change'));
       }
       default:
         return at.element.tag === 'select'
@@ -213,13 +261,26 @@ class Maker {
     }
   }
 
+  /** What is done by a field that is drawn goes to the real one that it becomes. */
+  #drawnField(screen: string, element: string, deed: Deed): Deed | string {
+    const as = { role: 'textbox', input: 'search' } as const;
+    const root = applyRoles(screensByKey(this.#drawn.design).get(screen)!, new Map([[element, as]]));
+    let at: string | undefined;
+    walkElements(root, ({ key, tag }) => {
+      if (tag === 'input' && key.startsWith(element)) at ??= key;
+    });
+    return at === undefined
+      ? 'it is drawn so that no field can be made of it'
+      : { ...deed, at, along: putLayer(element, { ...this.#app.layers[element], ...as }) };
+  }
+
   /** A chip filters by the field in which records say what it and those beside it say. */
   #filter(action: ActionProposal, known: Known, deed: (one: ListDeed) => Deed): Deed | string {
     const screen = screensByKey(this.#drawn.design).get(action.screen)!;
     const sight = sightOf(screen);
     const parent = parentsByKey(screen).get(action.element);
     const beside = (parent ? sight.byKey.get(parent.key)?.children : undefined) ?? [];
-    const labels = textsOf([action.label, ...beside.map(({ text }) => text)]);
+    const labels = textsOf(beside.length ? beside.map(({ text }) => text) : [action.label]);
     const field = fieldSaying(
       known,
       labels.filter((label) => !ALL.test(label)),
@@ -238,7 +299,8 @@ class Maker {
     const value = does === 'sign-in';
     const known = Object.entries(this.#app.conditions).find(([, { name }]) => SIGNED_IN.test(name))?.[0];
     const condition = known ?? 'signed-in';
-    if (own?.before?.some((step) => step.kind === 'set' && step.condition === condition))
+    const steps = own ? [...(own.before ?? []), own.target] : [];
+    if (steps.some((step) => step.kind === 'set' && step.condition === condition))
       return 'it does so already';
     const along = known ? {} : { along: putCondition(condition, { name: 'Signed in', initial: false }) };
     const set = { kind: 'set', condition, value } as const;
@@ -276,7 +338,6 @@ class Maker {
       id,
       collection,
       records: recordsOf(design, collection),
-      isTaken: true,
     }));
     const held = new Set(taken.flatMap(({ collection }) => collection.rows.map((row) => row.element)));
     const open = this.#open
@@ -288,7 +349,7 @@ class Maker {
           id,
           collection: { ...collection, name: id },
           records: recordsOf(design, collection),
-          isTaken: false,
+          proposal,
         };
       });
     return [...taken, ...open];
@@ -311,8 +372,10 @@ function fieldCalled({ fields }: Collection, head: string): string | null {
   const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
   const wanted = plain(head.replace(/^sort(ed)?( by)?:?\s/i, ''));
   return wanted
-    ? (fields.find(({ name, label }) => plain(label ?? '') === wanted || plain(name) === wanted)?.name ??
-        null)
+    ? (fields.find(
+        ({ name, label, type }) =>
+          type !== 'picture' && (plain(label ?? '') === wanted || plain(name) === wanted),
+      )?.name ?? null)
     : null;
 }
 

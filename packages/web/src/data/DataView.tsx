@@ -1,12 +1,15 @@
 import {
+  type ActionProposal,
   all,
+  applyChange,
   collectionProposalId,
   type CollectionProposal,
-  putCollection,
+  makeWork,
   putRefused,
   recordsOf,
+  sortingHeads,
+  takeCollection,
   takenCollection,
-  uniqueName,
 } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -17,9 +20,10 @@ import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { CollectionShown, type Shown } from './CollectionShown';
+import { ControlsShown } from './ControlsShown';
 import { type DataItem, DataList } from './DataList';
 import type { At } from './grid_keys';
-import { ControlsSeen, FormsSeen } from './SeenList';
+import { FormsSeen } from './SeenList';
 import { TableSheet } from './TableSheet';
 import { useData, useOpenCollections } from './use_data';
 
@@ -63,6 +67,27 @@ export function DataView() {
     ],
     [app.collections, open],
   );
+  const actions = useMemo(
+    (): readonly ActionProposal[] => [
+      ...(found?.actions ?? []),
+      ...shown.flatMap(({ collection }) => sortingHeads({ design, app }, collection)),
+    ],
+    [found, shown, design, app],
+  );
+  const isAtControls = params.get('at') === 'controls';
+  const work = useMemo(
+    () => (isAtControls && found ? makeWork({ design, app }, found, actions) : null),
+    [isAtControls, found, actions, design, app],
+  );
+  const makeThese = (chosen: readonly ActionProposal[]): void => {
+    if (!found) return;
+    const { change, made } = makeWork({ design, app }, found, chosen);
+    if (change)
+      session.change(
+        made.length === 1 ? `Make ${made[0].action.label} work` : `Make ${made.length} controls work`,
+        change,
+      );
+  };
   const items: DataItem[] = [
     ...shown.map(({ id, collection, proposal }): DataItem => ({
       id,
@@ -72,7 +97,7 @@ export function DataView() {
       mark: proposal ? 'proposed' : 'taken',
     })),
     ...(found?.forms.length ? [seen('forms', 'Forms', found.forms.length)] : []),
-    ...(found?.actions.length ? [seen('controls', 'Controls', found.actions.length)] : []),
+    ...(actions.length ? [seen('controls', 'Controls', actions.length)] : []),
   ];
   const wanted = params.get('at');
   const chosenId = items.some(({ id }) => id === wanted) ? wanted! : items[0]?.id;
@@ -83,15 +108,17 @@ export function DataView() {
   };
   const canChange = past === null;
   const take = (taken: readonly CollectionProposal[]): void => {
-    const ids = new Set(Object.keys(app.collections));
+    let made = { design, app };
+    const ids: string[] = [];
     const changes = taken.map((proposal) => {
-      const name = uniqueName(proposal.name, (one) => ids.has(one), '');
-      ids.add(name);
-      return putCollection(name, { ...takenCollection(proposal), name });
+      const { id, change } = takeCollection(made, proposal);
+      made = { design, app: applyChange(made.app, change) };
+      ids.push(id);
+      return change;
     });
     const words = taken.length === 1 ? `Take ${taken[0].name}` : `Take ${taken.length} collections`;
     session.change(words, all(changes));
-    if (taken.length === 1) choose([...ids].at(-1)!);
+    if (taken.length === 1) choose(ids[0]);
   };
   const refuse = ({ id, collection }: Shown): void =>
     session.change(`Refuse ${collection.name}`, putRefused(id, true));
@@ -126,7 +153,9 @@ export function DataView() {
       </Bar>
       <StationBody
         $columns={
-          chosen ? 'minmax(210px, 250px) minmax(0, 1fr) 286px' : 'minmax(210px, 250px) minmax(0, 1fr)'
+          chosen || chosenId === 'controls'
+            ? 'minmax(210px, 250px) minmax(0, 1fr) 286px'
+            : 'minmax(210px, 250px) minmax(0, 1fr)'
         }
       >
         <DataList
@@ -137,7 +166,9 @@ export function DataView() {
           onRefuse={() => canChange && chosen?.proposal && refuse(chosen)}
         />
         {chosenId === 'forms' && <FormsSeen forms={found?.forms ?? []} />}
-        {chosenId === 'controls' && <ControlsSeen actions={found?.actions ?? []} />}
+        {chosenId === 'controls' && work && (
+          <ControlsShown key={work.made.length} work={work} {...(canChange ? { onMake: makeThese } : {})} />
+        )}
         {chosen && (
           <CollectionShown
             key={chosen.id}

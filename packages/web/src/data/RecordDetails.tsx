@@ -1,47 +1,11 @@
 import { type Collection, type DataRecord, hostOf, type RecordField, screenName } from '@tovel/core';
 import { Link } from 'react-router';
-import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { PlacePicture } from '../repeats/PlacePicture';
-import { color } from '../theme/theme';
 import { Choice } from '../ui/controls';
 import { SavedField } from '../ui/SavedField';
 import { titleOf, TYPE_WORDS } from './RecordGrid';
-
-const Column = styled.aside`
-  min-height: 0;
-  overflow: auto;
-  padding: 14px 16px 24px;
-  display: grid;
-  gap: 12px;
-  align-content: start;
-  border-left: 1px solid ${color.rule};
-  background: ${color.side};
-  h3 {
-    font-size: 13px;
-    padding-top: 10px;
-    border-top: 1px solid ${color.ink};
-  }
-  h3:first-child {
-    padding-top: 0;
-    border-top: 0;
-  }
-  p {
-    color: ${color.ink2};
-    font-size: 12px;
-  }
-  ul {
-    display: grid;
-    gap: 12px;
-  }
-  li {
-    display: grid;
-    gap: 4px;
-  }
-  a {
-    font-size: 12px;
-  }
-`;
+import { SideColumn } from './SideColumn';
 
 const TYPES = Object.entries(TYPE_WORDS).map(([id, label]) => ({ id, label }));
 
@@ -64,7 +28,7 @@ export function RecordDetails({ collection, field, record, onField }: RecordDeta
         ? 'Another field is called so.'
         : null;
   return (
-    <Column aria-label="Field and record">
+    <SideColumn aria-label="Field and record">
       <h3>Field</h3>
       {onField ? (
         <>
@@ -117,6 +81,6 @@ export function RecordDetails({ collection, field, record, onField }: RecordDeta
           </ul>
         </>
       )}
-    </Column>
+    </SideColumn>
   );
 }

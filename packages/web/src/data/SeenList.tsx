@@ -1,4 +1,4 @@
-import { type ActionProposal, findElement, type FormProposal, grouped, screenName } from '@tovel/core';
+import { type FormProposal, screenName } from '@tovel/core';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
@@ -118,54 +118,3 @@ export function FormsSeen({ forms }: { forms: readonly FormProposal[] }) {
     </Column>
   );
 }
-
-/** What controls seem to do, by what that is. */
-export function ControlsSeen({ actions }: { actions: readonly ActionProposal[] }) {
-  const project = useProject();
-  const deeds = [...grouped(actions, ({ does }) => does)].sort(([, a], [, b]) => b.length - a.length);
-  return (
-    <Column aria-label="Controls">
-      <p>
-        What controls seem to do besides leading to another screen, by their looks, their words and their
-        places.
-      </p>
-      {deeds.map(([does, all]) => (
-        <table key={does}>
-          <caption>
-            <b>{does}</b>
-            <small>{all.length === 1 ? 'one control' : `${all.length} controls`}</small>
-          </caption>
-          <tbody>
-            {all.slice(0, MOST_SHOWN).map((action) => (
-              <tr key={action.element}>
-                <td>
-                  <Link
-                    to={`${project.base}/junction/${action.screen}?element=${encodeURIComponent(action.element)}`}
-                  >
-                    {action.label || findElement(project.design, action.element)?.name}
-                  </Link>
-                </td>
-                <td>{screenName(project, action.screen)}</td>
-                <td>
-                  <small>
-                    {Math.round(action.confidence * 100)} % sure: {action.reason}
-                  </small>
-                </td>
-              </tr>
-            ))}
-            {all.length > MOST_SHOWN && (
-              <tr>
-                <td colSpan={3}>
-                  <small>and {all.length - MOST_SHOWN} more</small>
-                </td>
-              </tr>
-            )}
-          </tbody>
-        </table>
-      ))}
-    </Column>
-  );
-}
-
-/** Of one kind so many controls are listed. */
-const MOST_SHOWN = 60;

@@ -95,7 +95,8 @@ function shownBy(live: LiveCollection, extraction: Extraction): Omit<Shown, 'giv
   return live.views.flatMap((view) =>
     (extraction.lists.get(view.screen) ?? []).flatMap((list) => {
       const component = byName.get(list.component);
-      const isWhole = list.rows.length > 0 && list.rows.every((row) => view.rows.has(row));
+      // A list that is written in pieces, or not whole, stays as it was drawn.
+      const isWhole = list.rows.length === view.rows.size && list.rows.every((row) => view.rows.has(row));
       return component && isWhole && list.records.every((record) => Object.values(record).every(isKept))
         ? [{ view, list, component }]
         : [];
@@ -158,7 +159,9 @@ class RecordsBuilder {
       );
     };
     const other = `${camelCase(component)}${pascalCase(prop.name)}`;
-    let name = [prop.name === 'id' ? other : prop.name, other].find(agrees) ?? other;
+    let name =
+      [prop.name === 'id' ? other : prop.name].find(agrees) ?? this.#saying(prop, ids, values) ?? other;
+    if (!this.#properties.has(name)) name = this.#saying(prop, ids, values) ?? name;
     for (let n = 2; !agrees(name); n++) name = `${other}${n}`;
     const known = this.#properties.get(name);
     const choices = new Set([...(known?.choices ?? []), ...(prop.choices ?? [])]);
@@ -173,6 +176,20 @@ class RecordsBuilder {
     });
     this.#values.set(name, said);
     return name;
+  }
+
+  /** A property that says the same of all these records already. */
+  #saying(
+    prop: Prop,
+    ids: readonly string[],
+    values: readonly (PropValue | undefined)[],
+  ): string | undefined {
+    if (new Set(values.map((value) => JSON.stringify(value))).size < 2) return undefined;
+    return [...this.#properties].find(
+      ([name, { kind }]) =>
+        kind === kindOf(prop) &&
+        ids.every((id, i) => JSON.stringify(this.#values.get(name)!.get(id)) === JSON.stringify(values[i])),
+    )?.[0];
   }
 
   made(): EmittedCollection {
