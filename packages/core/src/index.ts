@@ -77,6 +77,7 @@ export {
   putAdded,
   putCondition,
   putCollection,
+  putForm,
   putComponent,
   putDefault,
   putDismissed,
@@ -252,6 +253,7 @@ export type { ProposedField } from './data/fields.ts';
 export { findForms, type FormProposal, type ProposedFormField } from './data/forms.ts';
 export { FORM_PURPOSES, type FormPurpose } from './data/form_purpose.ts';
 export { type DataProposals, proposeData } from './data/propose.ts';
+export { type MadeForm, makeForms, sendable } from './data/make_forms.ts';
 export { type MadeWork, makeWork, sortingHeads, takeCollection } from './data/make_work.ts';
 export { typeOfValue, typeOfValues } from './data/value_types.ts';
 export {

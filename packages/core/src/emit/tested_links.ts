@@ -135,6 +135,7 @@ function whereTo(step: EmittedStep): string {
     case 'close':
     case 'set':
     case 'list':
+    case 'record':
       return '';
   }
 }

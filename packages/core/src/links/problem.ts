@@ -50,6 +50,15 @@ export function targetProblem(project: Project, target: Target): string | null {
         ? `${collection.name} have no field ${deed.field}`
         : null;
     }
+    case 'record': {
+      const collection = project.app.collections[target.collection];
+      if (!collection) return 'its collection is gone';
+      const { deed } = target;
+      if (deed.kind === 'add') return project.app.forms[deed.form] ? null : 'its form is gone';
+      return deed.kind === 'set' && !collection.fields.some(({ name }) => name === deed.field)
+        ? `${collection.name} have no field ${deed.field}`
+        : null;
+    }
     case 'drawer':
       return project.app.drawers[target.element] ? null : 'the drawer is gone';
     case 'close':

@@ -1,5 +1,5 @@
 import { isExternalAddress } from '../vocabulary/addresses.ts';
-import type { Arrival, Interaction, ListDeed, Target, When } from '../model/app.ts';
+import type { Arrival, Interaction, ListDeed, RecordDeed, Target, When } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import { isOverlay, isUsed, orderedScreens, screenName } from '../model/project.ts';
 import { findElement } from '../model/places.ts';
@@ -127,6 +127,11 @@ export function describeTarget(project: Project, target: Target): { label: strin
         label: describeDeed(target.deed),
         detail: app.collections[target.collection]?.name ?? 'a collection that is gone',
       };
+    case 'record':
+      return {
+        label: describeRecordDeed(target.deed),
+        detail: app.collections[target.collection]?.name ?? 'a collection that is gone',
+      };
     case 'drawer':
       return {
         label: app.drawers[target.element]?.name ?? 'A drawer',
@@ -136,6 +141,18 @@ export function describeTarget(project: Project, target: Target): { label: strin
       return { label: target.name, detail: 'file' };
     case 'external':
       return { label: target.href.replace(/^(mailto|tel):/, ''), detail: addressKind(target.href) };
+  }
+}
+
+/** What is done to records, in people's words. */
+function describeRecordDeed(deed: RecordDeed): string {
+  switch (deed.kind) {
+    case 'add':
+      return 'Add what is filled in';
+    case 'remove':
+      return 'Remove the row';
+    case 'set':
+      return `${deed.field} becomes “${deed.value}”`;
   }
 }
 

@@ -267,6 +267,15 @@ export const FIELD_TYPES = [
 ] as const;
 export type FieldType = (typeof FIELD_TYPES)[number];
 
+/** Whether a text is a regular expression. */
+function isPattern(source: string): boolean {
+  try {
+    return new RegExp(source, 'v').source !== '';
+  } catch {
+    return false;
+  }
+}
+
 const recordFieldFields = {
   name: propName,
   /** How it is called on the screens, where something calls it. */
@@ -293,10 +302,42 @@ export type DrawnRow = FieldsOf<typeof drawnRowFields>;
 const collectionFields = {
   name: propName,
   fields: list(fields(recordFieldFields), { min: 1, max: 200 }),
-  rows: list(fields(drawnRowFields), { min: 1, max: 20_000 }),
+  rows: list(fields(drawnRowFields), { max: 20_000 }),
 } as const;
 /** Records of one kind that screens show. What they say is what the screens say. */
 export type Collection = FieldsOf<typeof collectionFields>;
+
+const formFieldFields = {
+  /** Key of the field's element. */
+  element: elementKey,
+  /** What it is called in a record. */
+  field: propName,
+  required: optional(yes),
+  /** Fewest and most letters. */
+  least: optional(whole(0, 10_000)),
+  most: optional(whole(1, 100_000)),
+  /** Smallest and largest value of a number or a date. */
+  from: optional(text(40)),
+  to: optional(text(40)),
+  /** A regular expression that the whole of it fits. */
+  pattern: optional(
+    text(500, { holds: isPattern, says: 'expected a regular expression', examples: ['[a-z]+', '\\d{4}'] }),
+  ),
+  /** The field that it must say the same as. */
+  same: optional(propName),
+  /** What is said where it is filled in wrongly. */
+  message: optional(title(200)),
+} as const;
+/** A field of a form, and what it must be. */
+export type FormField = FieldsOf<typeof formFieldFields>;
+
+const formFields = {
+  fields: list(fields(formFieldFields), { min: 1, max: 200 }),
+  /** Key of what is pressed to send it. */
+  submit: optional(elementKey),
+} as const;
+/** Fields that are filled in and sent together. */
+export type Form = FieldsOf<typeof formFields>;
 
 export const TOKEN_KINDS = ['color', 'size', 'weight', 'space', 'radius', 'shadow'] as const;
 export type TokenKind = (typeof TOKEN_KINDS)[number];
@@ -537,6 +578,8 @@ export const tables = {
   components: held(own(['c1', 'c2']), fields(componentFields)),
   /** By an id of their own. */
   collections: held(own(['tools', 'members']), fields(collectionFields)),
+  /** By the key of the element around their fields. */
+  forms: held(elementKey, fields(formFields)),
   /** By name. */
   tokens: held(
     own(['ink', 'gap-2'], (name) =>

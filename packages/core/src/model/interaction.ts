@@ -109,8 +109,20 @@ const listDeed = kinds({
 /** What can be done with a list of records. */
 export type ListDeed = ValueOf<typeof listDeed>;
 
+const recordDeed = kinds({
+  /** What a form is filled in with becomes one more record; by the form's element. */
+  add: { form: elementKey },
+  /** Of the row that the control stands in: it goes. */
+  remove: {},
+  /** Of the row that the control stands in: a field says something else. */
+  set: { field: propName, value: text(500) },
+});
+/** What can be done to records. */
+export type RecordDeed = ValueOf<typeof recordDeed>;
+
 const open = { overlay: screenKey } as const;
 const set = { condition: ownKey, value: flag } as const;
+const record = { collection: ownKey, deed: recordDeed } as const;
 const target = kinds({
   screen: {
     screen: screenKey,
@@ -141,12 +153,14 @@ const target = kinds({
   drawer: { element: elementKey },
   /** Changes which records of a collection the lists of the screen show, by the id of the collection. */
   list: { collection: ownKey, deed: listDeed },
+  /** Changes the records of a collection, by its id. */
+  record,
 });
 export type Target = ValueOf<typeof target>;
 export type TargetKind = Target['kind'];
 export type ScreenTarget = Extract<Target, { readonly kind: 'screen' }>;
 
-const step = kinds({ open, close: {}, set });
+const step = kinds({ open, close: {}, set, record });
 /** What can be done before something else: it stays on the screen. */
 export type Step = ValueOf<typeof step>;
 

@@ -4,9 +4,13 @@ import {
   applyChange,
   collectionProposalId,
   type CollectionProposal,
+  type FormProposal,
+  makeForms,
   makeWork,
   putRefused,
   recordsOf,
+  screenName,
+  sendable,
   sortingHeads,
   takeCollection,
   takenCollection,
@@ -23,7 +27,7 @@ import { CollectionShown, type Shown } from './CollectionShown';
 import { ControlsShown } from './ControlsShown';
 import { type DataItem, DataList } from './DataList';
 import type { At } from './grid_keys';
-import { FormsSeen } from './SeenList';
+import { FormsShown } from './FormsShown';
 import { TableSheet } from './TableSheet';
 import { useData, useOpenCollections } from './use_data';
 
@@ -87,6 +91,16 @@ export function DataView() {
         made.length === 1 ? `Make ${made[0].action.label} work` : `Make ${made.length} controls work`,
         change,
       );
+  };
+  const openForms = sendable(found?.forms ?? []).filter(({ element }) => !app.forms[element]);
+  const makeFormsWork = (chosen: readonly FormProposal[]): void => {
+    if (!found) return;
+    const { change, made } = makeForms({ design, app }, found, chosen);
+    const words =
+      made.length === 1
+        ? `Make the form of ${screenName(project, chosen[0].screen)} work`
+        : `Make ${made.length} forms work`;
+    if (change) session.change(words, change);
   };
   const items: DataItem[] = [
     ...shown.map(({ id, collection, proposal }): DataItem => ({
@@ -165,7 +179,13 @@ export function DataView() {
           onTake={() => canChange && chosen?.proposal && take([chosen.proposal])}
           onRefuse={() => canChange && chosen?.proposal && refuse(chosen)}
         />
-        {chosenId === 'forms' && <FormsSeen forms={found?.forms ?? []} />}
+        {chosenId === 'forms' && (
+          <FormsShown
+            forms={found?.forms ?? []}
+            open={openForms}
+            {...(canChange ? { onMake: makeFormsWork } : {})}
+          />
+        )}
         {chosenId === 'controls' && work && (
           <ControlsShown key={work.made.length} work={work} {...(canChange ? { onMake: makeThese } : {})} />
         )}

@@ -9,6 +9,7 @@ export function SavedField({
   problemOf,
   isCheckedAlways,
   isCode,
+  isLabelHidden,
   placeholder,
   onSave,
 }: {
@@ -19,6 +20,8 @@ export function SavedField({
   /** What is wrong with the value itself is said, too. */
   isCheckedAlways?: boolean;
   isCode?: boolean;
+  /** Said, and not shown. */
+  isLabelHidden?: boolean;
   placeholder?: string;
   onSave: (text: string) => void;
 }) {
@@ -36,6 +39,7 @@ export function SavedField({
       onChange={type}
       hint={hint}
       isCode={isCode}
+      isLabelHidden={isLabelHidden}
       placeholder={placeholder}
       problem={problem}
       other={other}

@@ -19,6 +19,7 @@ import { renamed } from '../renamed.ts';
 import { baseCss } from '../styles/base_css.ts';
 import { classInSheet } from '../styles/class_names.ts';
 import { facesUsedIn, fontCss } from '../styles/font_css.ts';
+import { formsCss } from '../styles/forms_css.ts';
 import { overlaysCss } from '../styles/overlays_css.ts';
 import { printRules } from '../styles/print_css.ts';
 import { tokensCss } from '../styles/tokens_css.ts';
@@ -194,6 +195,7 @@ function emitAll(
   }
   if (hasTests) text('src/links.json', linksJson(links));
   files.push(...runtimeFor(files, dialect.runtime));
+  if (files.some(({ path }) => path.startsWith('src/forms/'))) text('src/forms/forms.css', formsCss);
   files.sort((a, b) => (a.path < b.path ? -1 : 1));
   return { files, fileOfScreen };
 }

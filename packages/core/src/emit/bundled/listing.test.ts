@@ -25,7 +25,7 @@ interface Records {
 
 /** The delivered file as it runs. */
 function loaded<T>(path: keyof typeof runtime): T {
-  const { outputText } = ts.transpileModule(runtime[path], {
+  const { outputText } = ts.transpileModule(runtime[path].replaceAll('import.meta.env.BASE_URL', "'/'"), {
     compilerOptions: { module: ts.ModuleKind.CommonJS, target: ts.ScriptTarget.ES2022 },
   });
   const made = {};
@@ -145,6 +145,6 @@ test('what is done to records is kept, and can be taken back', () => {
   expect(again.all().some((one) => one.id === 'drill')).toBe(false);
   tools.reset();
   expect(tools.all()).toEqual(TOOLS);
-  kept.set('records tools', 'no JSON');
+  kept.set('/records/tools', 'no JSON');
   expect(createRecords('tools', TOOLS, like).all()).toEqual(TOOLS);
 });

@@ -4,11 +4,12 @@ import {
   type EmittedAct,
   type EmittedArrival,
   type EmittedStep,
+  isElement,
   type MarkupElement,
   textIn,
 } from '../form/markup.ts';
 import type { Expression } from '../../expression/expression.ts';
-import type { ListStep } from '../form/live/controls.ts';
+import type { ListStep, RecordStep } from '../form/live/controls.ts';
 import { printExpression } from '../print_expression.ts';
 import { indented, joined, named, printed, script, type Script, type Written } from '../script.ts';
 
@@ -26,6 +27,10 @@ export interface ActUse {
   readonly handlers: Map<string, { readonly lines: readonly Script[]; readonly key: string | null }>;
   /** Lists that are looked at or changed, by the constant that holds each, with the function that gives it. */
   readonly listings: Map<string, string>;
+  /** Records that are changed, by the constant that holds them. */
+  readonly records: Set<string>;
+  /** Whether something is done with what a form is filled in with. */
+  takesValues: boolean;
   /** Calls of hooks, after the functions. */
   readonly hooks: Script[];
   /** How what was entered into an element of this tag is written where an event is at hand. */
@@ -100,6 +105,8 @@ function stepCall(step: EmittedStep, used: ActUse, slot?: string, entered = 'tex
       return { callee: script`overlays.close`, args: [] };
     case 'list':
       return listCall(step, used, printed(entered));
+    case 'record':
+      return recordCall(step, used);
     case 'set':
       used.setsCondition = true;
       return { callee: script`setCondition`, args: [step.condition, step.value] };
@@ -126,6 +133,28 @@ function listCall({ listing, deed }: ListStep, used: ActUse, entered: Script): C
       return call('goTo', deed.to);
     case 'more':
       return call('showMore');
+  }
+}
+
+const takesValues = (step: EmittedStep): boolean => step.kind === 'record' && step.deed.kind === 'add';
+
+/** What is done to records, as a call of the constant that holds them. */
+function recordCall({ records, deed }: RecordStep, used: ActUse): Call {
+  used.records.add(records);
+  const call = (name: string, ...args: readonly Written[]): Call => ({
+    callee: script`${named(records)}.${named(name)}`,
+    args,
+  });
+  switch (deed.kind) {
+    case 'add':
+      return {
+        ...call('add', ...(deed.fields.length ? [] : [script`{}`])),
+        fields: deed.fields.map((field) => script`${named(field)}: values.${named(field)}`),
+      };
+    case 'remove':
+      return call('remove', named('id'));
+    case 'set':
+      return call('change', named('id'), script`{ ${named(deed.field)}: ${deed.value} }`);
   }
 }
 
@@ -165,15 +194,38 @@ const never = (): never => {
 };
 const NO_NAMES = { prop: never, parameter: never, listing: never, path: '' };
 
+/** What calls what an element does: what it says; of a form what sends it says. */
+function labelOf(node: MarkupElement): string {
+  const sends = node.isChecked ? submitOf(node) : null;
+  return sends
+    ? labelOf(sends)
+    : textIn(node) || String(node.attributes['aria-label'] ?? node.attributes.value ?? '');
+}
+
+function submitOf(node: MarkupElement): MarkupElement | null {
+  if (node.attributes.type === 'submit') return node;
+  for (const child of node.children) {
+    const found = isElement(child) ? submitOf(child) : null;
+    if (found) return found;
+  }
+  return null;
+}
+
 /** The name of the function that does an act, which is written before what the component returns. */
 function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): string {
-  const label = textIn(node) || String(node.attributes['aria-label'] ?? '');
+  const label = labelOf(node);
   const words = pascalCase(label.split(/\s+/).slice(0, 3).join(' ')).slice(0, 30);
-  const gesture = act.on === 'press' ? '' : pascalCase(act.on);
+  const gesture = act.on === 'press' || node.isChecked ? '' : pascalCase(act.on);
   const wanted = camelCase(`on ${gesture} ${words || node.tag}`).replace(/^on(?=[A-Z])/, 'handle');
   const name = uniqueCodeName(wanted, 'handlePress', (candidate) => used.handlers.has(candidate));
   const isGiven = act.ways.some(({ steps }) => steps.some(takesText));
-  const lines = [script`const ${named(name)} = (${isGiven ? script`text: string` : NOTHING}) => {`];
+  const parameter = isGiven
+    ? script`text: string`
+    : act.ways.some(({ steps }) => steps.some(takesValues))
+      ? script`values: Values`
+      : NOTHING;
+  if (parameter.text.startsWith('values')) used.takesValues = true;
+  const lines = [script`const ${named(name)} = (${parameter}) => {`];
   act.ways.forEach(({ when, steps }, i) => {
     const calls = steps.map((step) => stepCall(step, used));
     const test = when ? script`if (${conditionOf(when, used)}) ` : NOTHING;

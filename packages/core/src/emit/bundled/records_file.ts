@@ -44,7 +44,7 @@ ${onLines(written)}
 ${joined([...views.values()].map((view) => hookOf(view, list, prefix)))}`;
   const imports = onLines([
     script`import { createRecords } from './records';`,
-    script`import { useListing } from './useListing';`,
+    ...(views.size ? [script`import { useListing } from './useListing';`] : []),
     ...[...assets].sort().map(([one, { path }]) => script`import ${named(one)} from ${path};`),
   ]);
   return { text: script`${imports}\n\n${body}`.text, assets: [...assets.values()].map(({ hash }) => hash) };

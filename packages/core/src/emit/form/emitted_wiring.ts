@@ -20,6 +20,10 @@ export interface EmittedNames {
   readonly conditionOf: (condition: string) => string | null;
   /** The list of the screen that shows records of a collection. */
   readonly listingOf: (collection: string) => ListingName | null;
+  /** The constant that holds the records of a collection. */
+  readonly recordsOf: (collection: string) => string | null;
+  /** What the fields of a form are called that the records of a collection have. */
+  readonly fieldsOf: (form: string, collection: string) => readonly string[] | null;
   /** The name under which an element of the one screen is known as one of the other. */
   readonly sharedOf: (to: string) => string | null;
 }
@@ -94,6 +98,14 @@ function stepOf(target: Target, arrival: Arrival, names: EmittedNames): EmittedS
     case 'list': {
       const listing = names.listingOf(target.collection);
       return listing && { kind: 'list', listing, deed: target.deed };
+    }
+    case 'record': {
+      const records = names.recordsOf(target.collection);
+      if (records === null) return null;
+      const { deed } = target;
+      if (deed.kind !== 'add') return { kind: 'record', records, deed };
+      const fields = names.fieldsOf(deed.form, target.collection);
+      return fields && { kind: 'record', records, deed: { kind: 'add', fields } };
     }
     case 'file':
       return { kind: 'file', asset: target.asset, name: target.name };

@@ -1,5 +1,5 @@
 import { eachPart, type Expression, usesAddress } from '../../expression/expression.ts';
-import type { Arrival, Gesture, ListDeed, Side } from '../../model/app.ts';
+import type { Arrival, Gesture, ListDeed, RecordDeed, Side } from '../../model/app.ts';
 
 /** How the next screen arrives, as it is written: what is shared is known by its name. */
 export type EmittedArrival =
@@ -27,6 +27,14 @@ export type EmittedStep =
       readonly kind: 'list';
       readonly listing: { readonly name: string; readonly hook: string };
       readonly deed: ListDeed;
+    }
+  /** Changes records: the constant that holds them; of an added one the fields of the form that it is made of. */
+  | {
+      readonly kind: 'record';
+      readonly records: string;
+      readonly deed:
+        | Exclude<RecordDeed, { readonly kind: 'add' }>
+        | { readonly kind: 'add'; readonly fields: readonly string[] };
     };
 
 /** What an element does on a gesture, where that is more than a link by pressing. */
@@ -59,6 +67,8 @@ export interface MarkupElement {
   /** What it does besides; also by pressing, where that is no plain link. */
   readonly acts?: readonly EmittedAct[];
   readonly children: readonly MarkupNode[];
+  /** Of a form: its fields are checked before it is sent. */
+  readonly isChecked?: boolean;
   /** Of a drawing: what it is called, if by anything but its text, and whether it is no larger than an icon. */
   readonly drawing?: { readonly name: string; readonly isSmall: boolean };
   /** In a component: what gives an attribute (`@alt`), the picture (`asset`) or where it leads (`to`). */

@@ -3,7 +3,7 @@ import { leadsTo } from '../../graph/graph.ts';
 import { settle } from '../../layers/settle.ts';
 import { componentAround, type Wired, wiringOf } from '../../links/wiring.ts';
 import { interactionProblem } from '../../links/problem.ts';
-import type { App, Drawer, Target } from '../../model/app.ts';
+import type { App, Drawer, Form, Target } from '../../model/app.ts';
 import { nameInCode } from '../../model/design.ts';
 import { camelCase, kebabCase, uniqueCodeName, uniqueName } from '../../model/names.ts';
 import {
@@ -20,6 +20,8 @@ import { fillRoute, parametersOf } from '../../paths/pattern.ts';
 import { type TokenLookup, tokenLookup } from '../../tokens/values.ts';
 import { type EmittedNames, type EmittedWiring, emittedWiring } from './emitted_wiring.ts';
 import { withListControls } from './live/controls.ts';
+import { withForms } from './live/forms.ts';
+import { withNoneFound } from './live/none_found.ts';
 import { type LiveCollection, liveCollections, listingOn } from './live/live.ts';
 import type { EmittedScreen } from './markup.ts';
 import { emitScreen, type ScreenContext } from './screen.ts';
@@ -44,6 +46,7 @@ export class EmissionPlan {
   readonly #anchorsByScreen: ByScreen<string>;
   readonly #drawersByScreen: ByScreen<Drawer>;
   readonly #sharedByScreen: ByScreen<Shared>;
+  readonly #formsByScreen: ByScreen<Form>;
 
   /** @param isStill whether lists stay as they were drawn, and what is done to them is left out */
   constructor(drawn: Project, { isStill = false }: { readonly isStill?: boolean } = {}) {
@@ -85,6 +88,7 @@ export class EmissionPlan {
     this.#anchorsByScreen = byHost(project, this.#anchors);
     this.#drawersByScreen = byHost(project, new Map(Object.entries(app.drawers)));
     this.#sharedByScreen = byHost(project, this.#shared);
+    this.#formsByScreen = byHost(project, new Map(isStill ? [] : Object.entries(app.forms)));
   }
 
   routeOf(screen: string): string | null {
@@ -153,9 +157,19 @@ export class EmissionPlan {
       fallbackOf: (screen) => (screen && addressOf(screen, {})) || this.start,
       overlayOf: (screen) => this.overlays.get(screen) ?? null,
       conditionOf: (condition) => this.conditions.get(condition) ?? null,
+      recordsOf: (collection) => this.live.get(collection)?.name ?? null,
+      fieldsOf: (form, collection) => {
+        const known = new Set(app.collections[collection]?.fields.map(({ name }) => name));
+        return app.forms[form]?.fields.flatMap(({ field }) => (known.has(field) ? [field] : [])) ?? null;
+      },
       listingOf: (collection) => listingOn(this.live, collection, from),
       sharedOf: (to) => this.#shared.get(to)?.arrives ?? null,
     };
+  }
+
+  /** The forms of a screen, by the keys of what is around their fields. */
+  formsOn(screen: string): ReadonlyMap<string, Form> {
+    return new Map(this.#formsByScreen.get(screen) ?? []);
   }
 
   /** What the emission of one screen depends on; `signature` is equal where that is equal. */
@@ -172,6 +186,8 @@ export class EmissionPlan {
         this.#anchorsByScreen.get(screenKey) ?? [],
         this.#drawersByScreen.get(screenKey) ?? [],
         this.#sharedByScreen.get(screenKey) ?? [],
+        this.#formsByScreen.get(screenKey) ?? [],
+        [...this.live.values()].some(({ views }) => views.some(({ screen }) => screen === screenKey)),
         this.#tokens?.signature ?? '',
       ]),
     };
@@ -313,7 +329,10 @@ export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScre
   const context = plan.contextOf(screenKey);
   const known = emitted.get(screen);
   if (known?.signature === context.signature) return known.screen;
-  const made = withListControls(emitScreen(screen, context));
+  const made = withNoneFound(
+    withForms(withListControls(emitScreen(screen, context)), plan.formsOn(screenKey)),
+    [...plan.live.values()].some(({ views }) => views.some((view) => view.screen === screenKey)),
+  );
   emitted.set(screen, { signature: context.signature, screen: made });
   return made;
 }

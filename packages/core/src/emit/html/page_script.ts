@@ -184,6 +184,7 @@ export class PageScript {
       case 'close':
         return script`${use('close')}()`;
       case 'list':
+      case 'record':
         return never();
       case 'set':
         return script`${use('set')}(${step.condition}, ${step.value})`;

@@ -7,6 +7,7 @@ import {
   type MarkupElement,
   type MarkupNode,
 } from '../form/markup.ts';
+import { MESSAGE_TAG } from '../form/live/forms.ts';
 import { baseCss } from '../styles/base_css.ts';
 import { printRules } from '../styles/print_css.ts';
 import { escapeText, escapeValue } from '../quoting.ts';
@@ -38,7 +39,7 @@ export const hashInAddress = (address: string): string => /[0-9a-f]{64}/.exec(ad
 
 function printNode(node: MarkupNode, assetUrl: (hash: string) => string): string {
   if (isText(node)) return escapeText(node.text);
-  if (!isElement(node)) return '';
+  if (!isElement(node) || node.tag === MESSAGE_TAG) return '';
   const attributes = attributesOf(node, assetUrl);
   const open = `<${node.tag}${attributes}>`;
   if (VOID_TAGS.has(node.tag)) return open;

@@ -21,7 +21,17 @@ export const emitReact = (project: Project, name: string, tell?: EmissionProgres
 
 const react: Dialect = {
   ending: '.tsx',
-  reserved: ['NotFound', 'Shell', 'Guard', 'Redirect', 'Outlet', 'Navigate', 'Overlay'],
+  reserved: [
+    'NotFound',
+    'Form',
+    'FieldMessage',
+    'Shell',
+    'Guard',
+    'Redirect',
+    'Outlet',
+    'Navigate',
+    'Overlay',
+  ],
   made: 'plain React and CSS Modules',
   root: 'root',
   main: 'main.tsx',

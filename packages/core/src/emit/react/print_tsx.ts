@@ -9,6 +9,7 @@ import { quote, jsxText, jsxValue } from '../quoting.ts';
 import { isAttributeName, jsxAttribute } from '../../vocabulary/attributes.ts';
 import { uniqueCodeName } from '../../model/names.ts';
 import { TAGS } from '../../vocabulary/tags.ts';
+import { MESSAGE_TAG } from '../form/live/forms.ts';
 import { jsxVectorName } from '../../vocabulary/vectors.ts';
 import { code, conditionCode } from './expression_code.ts';
 import {
@@ -139,6 +140,9 @@ export function newUsed(options: TsxOptions): Used {
     components: new Set(),
     icons: new Map(),
     listings: new Map(),
+    records: new Set(),
+    takesValues: false,
+    forms: new Set(),
     entered: () => 'event.target.value',
     conditionCode: (name) => name,
     fileOf: (hash) => {
@@ -173,11 +177,16 @@ export function importLines(used: Used, usesPath = false): string[] {
   ];
   for (const [file, names] of [...grouped(navigation, navigationFile)].sort())
     lines.push(`import { ${names.toSorted().join(', ')} } from '${options.source}/navigation/${file}';`);
+  for (const name of [...used.forms].sort())
+    lines.push(`import { ${name} } from '${options.source}/forms/${name}';`);
+  if (used.takesValues) lines.push(`import type { Values } from '${options.source}/forms/check';`);
   if (used.overlays) lines.push(`import { useOverlays } from '${options.source}/overlays/useOverlays';`);
   const state = [used.setsCondition && 'setCondition', used.conditions.size > 0 && 'useConditions'].filter(
     (name) => typeof name === 'string',
   );
   if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/conditions';`);
+  for (const name of [...used.records].sort())
+    if (!used.listings.has(name)) lines.push(`import { ${name} } from '${options.source}/data/${name}';`);
   for (const [name, hook] of [...used.listings].sort())
     lines.push(`import { ${hook} } from '${options.source}/data/${name}';`);
   for (const [name, path] of [...used.assets].sort()) lines.push(`import ${name} from '${path}';`);
@@ -196,6 +205,8 @@ export interface Used extends ActUse {
   /** Whether a class of its own sheet is written, or one of the sheet that all share. */
   styles: boolean;
   shared: boolean;
+  /** What is taken of the forms of the runtime. */
+  readonly forms: Set<string>;
   /** Drawings that are used, with the folder that each is in. */
   icons: Map<string, string>;
   /** Tables of the classes of choices, by name. */
@@ -425,6 +436,10 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   const { slots = {} } = node;
   const to = slots.to && code(slots.to);
   if (node.use) return { tag: node.use.component, attributes: usedProps(node.use, depth, used) };
+  if (node.isChecked || node.tag === MESSAGE_TAG) {
+    tag = node.isChecked ? 'Form' : MESSAGE_TAG;
+    used.forms.add(tag);
+  }
   const icon = used.options.iconOf?.(node);
   if (icon) {
     used.icons.set(icon.name, icon.isSmall ? 'icons' : 'drawings');
@@ -443,7 +458,8 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     const value = slots.asset ? code(slots.asset) : assetName(node.asset, used);
     attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${value}}`);
   }
-  if (node.tag === 'form' && !node.acts?.some((act) => act.on === 'submit'))
+  if (node.isChecked && !node.acts?.some((act) => act.on === 'submit')) attributes.push('onSend={() => {}}');
+  else if (node.tag === 'form' && !node.acts?.some((act) => act.on === 'submit'))
     attributes.push('onSubmit={(event) => event.preventDefault()}');
   if (node.acts) attributes.push(...actAttributes(node, used));
   // A button that opens a drawer says so in its attributes.
@@ -554,6 +570,7 @@ function actAttributes(node: MarkupElement, used: Used): string[] {
       used.pressable = true;
       return `{...pressable(${act})}`;
     }
+    if (on === 'submit' && node.isChecked) return `onSend={${act}}`;
     if (on === 'submit') used.helpers.add('submitting');
     return `${on === 'press' ? 'onClick' : EVENTS[on]}={${on === 'submit' ? `submitting(${act})` : act}}`;
   });

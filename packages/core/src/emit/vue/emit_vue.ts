@@ -23,6 +23,8 @@ const vue: Dialect = {
   ending: '.vue',
   reserved: [
     'NotFound',
+    'Form',
+    'FieldMessage',
     'App',
     'Go',
     'Back',

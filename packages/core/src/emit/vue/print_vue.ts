@@ -29,6 +29,7 @@ import {
 } from '../form/markup.ts';
 import { type ExpressionNames, printExpression } from '../print_expression.ts';
 import { escapeText, escapeValue, quote } from '../quoting.ts';
+import { MESSAGE_TAG } from '../form/live/forms.ts';
 import { named, printed, script } from '../script.ts';
 
 /** Where a file stands among the others. */
@@ -81,6 +82,8 @@ export function newUse(file: VueFile): VueUse {
     helpers: new Set(),
     handlers: new Map(),
     listings: new Map(),
+    records: new Set(),
+    takesValues: false,
     entered: (tag) =>
       `($event.target as ${tag === 'select' ? 'HTMLSelectElement' : 'HTMLInputElement'}).value`,
     hooks: [],
@@ -143,6 +146,8 @@ function scriptOf(used: VueUse): Line[] {
   if (used.overlays) take('useOverlays', `${file.source}/overlays/useOverlays`);
   if (used.setsCondition) take('setCondition', `${file.source}/state/conditions`);
   if (used.conditions.size) take('conditions', `${file.source}/state/conditions`);
+  for (const name of used.records) if (!used.listings.has(name)) take(name, `${file.source}/data/${name}`);
+  if (used.takesValues) take('type Values', `${file.source}/forms/check`);
   for (const [name, hook] of used.listings) take(hook, `${file.source}/data/${name}`);
   for (const name of file.data?.names ?? []) take(name, file.data!.path);
   const imports = [
@@ -219,7 +224,11 @@ export function printElement(node: MarkupElement, depth: number, used: VueUse): 
   const children = contentOf(node, used);
   if (!children.length)
     return [
-      line(VOID_TAGS.has(tag) || tag !== node.tag || SVG.has(tag) ? `${open} />` : `${open}></${tag}>`),
+      line(
+        VOID_TAGS.has(tag) || tag !== node.tag || /^[A-Z]/.test(tag) || SVG.has(tag)
+          ? `${open} />`
+          : `${open}></${tag}>`,
+      ),
     ];
   if (children.every((child) => !isText(child)))
     return [line(`${open}>`), ...printNodes(children, depth + 1, used), line(`</${tag}>`)];
@@ -329,6 +338,10 @@ function openingOf(
     };
   const { link, form, slots = {} } = node;
   let { tag } = node;
+  if (node.isChecked || node.tag === MESSAGE_TAG) {
+    tag = node.isChecked ? 'Form' : MESSAGE_TAG;
+    used.imports.set(tag, `${used.file.source}/forms/${tag}.vue`);
+  }
   const icon = used.file.iconOf(node);
   if (icon) {
     tag = iconName(icon, used);
@@ -380,7 +393,8 @@ function openingOf(
         slots.asset ? code(slots.asset, used) : used.fileOf(node.asset),
       ),
     );
-  if (node.tag === 'form' && !node.acts?.some((act) => act.on === 'submit')) after.push('@submit.prevent');
+  if (node.tag === 'form' && !node.isChecked && !node.acts?.some((act) => act.on === 'submit'))
+    after.push('@submit.prevent');
   if (node.acts) {
     const { events, gestures } = boundActs(node, used);
     for (const { on, handler, isCall, takesText } of events) {
@@ -389,7 +403,12 @@ function openingOf(
         used.helpers.add('pressable');
         spreads.push(`pressable(${isCall ? `() => ${act}` : act})`);
       } else {
-        const event = on === 'change' && takesText && node.tag !== 'select' ? 'input' : EVENTS[on];
+        const event =
+          on === 'submit' && node.isChecked
+            ? 'send'
+            : on === 'change' && takesText && node.tag !== 'select'
+              ? 'input'
+              : EVENTS[on];
         after.push(`@${event}="${escapeValue(act)}"`);
       }
     }

@@ -16,6 +16,8 @@ import {
 
 export type ListStep = Extract<EmittedStep, { readonly kind: 'list' }>;
 
+export type RecordStep = Extract<EmittedStep, { readonly kind: 'record' }>;
+
 /** The first thing that an element does to a list. */
 export const listStepOf = ({ acts = [] }: MarkupElement): ListStep | undefined =>
   acts

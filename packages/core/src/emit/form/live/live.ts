@@ -60,11 +60,12 @@ export function liveCollections(
   const deeds = new Map<string, { readonly screen: string; readonly deed: ListDeed }[]>();
   for (const list of wired.values())
     for (const { interaction, element } of list) {
-      const { target } = interaction;
-      if (target.kind !== 'list') continue;
-      const known = deeds.get(target.collection) ?? [];
-      known.push({ screen: hostOf(project, element), deed: target.deed });
-      deeds.set(target.collection, known);
+      for (const target of [...(interaction.before ?? []), interaction.target]) {
+        if (target.kind !== 'list' && target.kind !== 'record') continue;
+        const known = deeds.get(target.collection) ?? [];
+        if (target.kind === 'list') known.push({ screen: hostOf(project, element), deed: target.deed });
+        deeds.set(target.collection, known);
+      }
     }
   const live = new Map<string, LiveCollection>();
   const names = new Set<string>();

@@ -1,17 +1,10 @@
-import { equals, listing } from '../../../expression/expression.ts';
 import { camelCase, pascalCase } from '../../../model/names.ts';
 import type { DataRecord } from '../../../records/records.ts';
 import type { EmittedComponent, EmittedList, Extraction } from '../components/extract.ts';
 import type { Prop } from '../components/template.ts';
-import {
-  isElement,
-  type LiveUse,
-  mapChildren,
-  type MarkupElement,
-  type MarkupNode,
-  type PropValue,
-} from '../markup.ts';
+import { isElement, type LiveUse, mapChildren, type MarkupElement, type PropValue } from '../markup.ts';
 import type { LiveCollection, LiveView } from './live.ts';
+import { noneFound } from './none_found.ts';
 
 /** What a record says under one name. */
 export interface Property {
@@ -125,7 +118,8 @@ class RecordsBuilder {
         const said = saidIn(record, name);
         if (said !== undefined) values.set(id, said);
       }
-      this.#properties.set(name, { kind: 'text', isNeeded: true });
+      // What no row shows, new records alone may say.
+      this.#properties.set(name, { kind: 'text', isNeeded: values.size > 0 });
       this.#values.set(name, values);
     }
   }
@@ -266,26 +260,4 @@ function withLive(node: MarkupElement, uses: ReadonlyMap<string, LiveUse>): Mark
     'list' in child && child.list.live ? [child.list.live] : [],
   );
   return shown ? { ...made, children: [...made.children, noneFound(made, shown)] } : made;
-}
-
-/** What stands in a list while no record fits, as its container can hold it. */
-function noneFound(container: MarkupElement, { listing: list }: LiveUse): MarkupElement {
-  const element = (
-    tag: string,
-    children: readonly MarkupNode[],
-    more: Partial<MarkupElement> = {},
-  ): MarkupElement => ({
-    tag,
-    key: container.key,
-    className: null,
-    attributes: {},
-    children,
-    ...more,
-  });
-  const when = equals(listing(list, 'found'), 0);
-  const says = element('p', [{ text: 'Nothing fits.' }], { attributes: { role: 'status' } });
-  if (/^(tbody|table|thead|tfoot)$/.test(container.tag))
-    return element('tr', [element('td', [says], { attributes: { colspan: '100' } })], { when });
-  if (/^(ul|ol|menu)$/.test(container.tag)) return element('li', [says], { when });
-  return { ...says, when };
 }

@@ -34,7 +34,8 @@ export function createRecords<T extends Kept>(
   first: readonly T[],
   like: Omit<T, 'id'>,
 ): Records<T> {
-  const key = `records ${name}`;
+  // Several apps can stand under one address.
+  const key = `${import.meta.env.BASE_URL}records/${name}`;
   const listeners = new Set<() => void>();
   const none = (): Done<T> => ({ added: [], changed: {}, removed: [] });
   let done: Done<T> = { ...none(), ...read(key) };

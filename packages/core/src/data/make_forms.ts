@@ -1,0 +1,204 @@
+import { all, applyChange, type Change, putCollection, putForm, putInteraction } from '../change/change.ts';
+import type { App, Collection, FieldType, Form, Interaction, RecordField } from '../model/app.ts';
+import { pressTo } from '../model/interaction.ts';
+import { uniqueName } from '../model/names.ts';
+import { findElement } from '../model/places.ts';
+import { type Project, screenName, screensByKey, textOf, walkElements } from '../model/project.ts';
+import { recordsOf } from '../records/records.ts';
+import { decideRole } from '../roles/decide.ts';
+import { inferRoles } from '../roles/infer.ts';
+import { sightOf } from '../roles/sight.ts';
+import type { FormPurpose } from './form_purpose.ts';
+import type { FormFieldType, FormProposal, ProposedFormField } from './forms.ts';
+import { takeCollection } from './make_work.ts';
+import { collectionIn } from './names.ts';
+import type { DataProposals } from './propose.ts';
+
+/** What forms of a purpose add records to, where nothing says what they are; null for those that add none. */
+const ADDS_TO: Readonly<Record<FormPurpose, string | null>> = {
+  'sign-in': null,
+  'sign-up': 'accounts',
+  'reset-password': null,
+  search: null,
+  filter: null,
+  subscribe: 'subscriptions',
+  send: 'messages',
+  pay: 'payments',
+  change: null,
+  add: 'entries',
+};
+
+/** What becomes of a form that is to work. */
+export interface MadeForm {
+  readonly proposal: FormProposal;
+  readonly form: Form;
+  /** The collection that it adds a record to, by its id. */
+  readonly collection: string | null;
+}
+
+/** Forms that can be made to work: those that are sent. */
+export const sendable = (forms: readonly FormProposal[]): FormProposal[] =>
+  forms.filter(({ purpose, submit }) => submit !== null && purpose !== 'search' && purpose !== 'filter');
+
+/**
+ * Makes forms work: their fields are checked, and sending them adds a record of what their screen speaks of, with a field for
+ * each of theirs, before it leads where it led. Fields that are drawn become real ones.
+ */
+export function makeForms(
+  project: Project,
+  proposals: Pick<DataProposals, 'collections'>,
+  forms: readonly FormProposal[],
+): { readonly change: Change | null; readonly app: App; readonly made: readonly MadeForm[] } {
+  let { app } = project;
+  const changes: Change[] = [];
+  const made: MadeForm[] = [];
+  const put = (change: Change): void => {
+    changes.push(change);
+    app = applyChange(app, change);
+  };
+  for (const proposal of forms) {
+    if (app.forms[proposal.element]) continue;
+    put(realFields({ ...project, app }, proposal));
+    const collection = collectionFor({ ...project, app }, proposals, proposal, put);
+    const named =
+      collection === null
+        ? null
+        : withFields({ ...project, app }, app.collections[collection], proposal.fields);
+    if (collection !== null && named) put(putCollection(collection, named.collection));
+    const form: Form = {
+      fields: proposal.fields.map((field, i) => ({
+        element: field.element,
+        field: named?.names[i] ?? field.field,
+        ...(field.required || (proposal.purpose === 'sign-in' && field.type !== 'yes-no')
+          ? { required: true as const }
+          : {}),
+        ...(sameAs(field, proposal.fields) ?? {}),
+      })),
+      ...(proposal.submit ? { submit: proposal.submit.element } : {}),
+    };
+    put(putForm(proposal.element, form));
+    if (collection !== null && proposal.submit) put(sending(app, proposal, collection));
+    made.push({ proposal, form, collection });
+  }
+  return { change: changes.length ? all(changes) : null, app, made };
+}
+
+/** A password that is asked for again has to be the same. */
+function sameAs(field: ProposedFormField, fields: readonly ProposedFormField[]): { same: string } | null {
+  if (field.type !== 'password') return null;
+  const [first, second] = fields.filter(
+    ({ type, label }) => type === 'password' && !/\b(old|current)\b/i.test(label),
+  );
+  return second === field ? { same: first.field } : null;
+}
+
+/** Drawn fields as what they were taken for. */
+function realFields({ design, app }: Project, { screen, fields, submit }: FormProposal): Change {
+  const drawn = screensByKey(design).get(screen)!;
+  const guesses = inferRoles(drawn);
+  const { byKey } = sightOf(drawn);
+  const keys = [...fields.map(({ element }) => element), ...(submit ? [submit.element] : [])];
+  return all(
+    keys.flatMap((key): Change[] => {
+      const guess = guesses.get(key);
+      const isReal = /^(input|select|textarea|button)$/.test(byKey.get(key)?.element.tag ?? '');
+      return guess && !isReal && !app.layers[key]?.role ? [decideRole(app, key, guess)] : [];
+    }),
+  );
+}
+
+/** What the form adds to: what its screen speaks of, taken along where it is there, else made. */
+function collectionFor(
+  project: Project,
+  { collections }: Pick<DataProposals, 'collections'>,
+  { screen, purpose }: FormProposal,
+  put: (change: Change) => void,
+): string | null {
+  const { app } = project;
+  const usual = ADDS_TO[purpose];
+  if (usual === null) return null;
+  const words = screenName(project, screen);
+  const said =
+    collectionIn(words) ?? collectionIn(`${words.replace(/^(new|add|create|report|send)\s+/i, '')}s`);
+  const name = purpose === 'add' || purpose === 'send' ? (said ?? usual) : usual;
+  const known = Object.entries(app.collections).find(([, one]) => one.name === name);
+  if (known) return known[0];
+  const proposal = collections.find((one) => one.name === name);
+  if (proposal) {
+    const { id, change } = takeCollection(project, proposal);
+    put(change);
+    return id;
+  }
+  const id = uniqueName(name, (one) => app.collections[one] !== undefined, '');
+  put(putCollection(id, { name: id, fields: [PLACEHOLDER], rows: [] }));
+  return id;
+}
+
+/** A collection that has no field of its own yet is given those of its form. */
+const PLACEHOLDER: RecordField = { name: 'note', type: 'text' };
+
+const TYPES: Readonly<Partial<Record<FormFieldType, FieldType>>> = {
+  email: 'email',
+  tel: 'phone',
+  url: 'link',
+  number: 'number',
+  range: 'number',
+  date: 'date',
+  time: 'time',
+  'one-of': 'one-of',
+  'yes-no': 'yes-no',
+};
+
+/** The collection with a field for each of a form's, and what each of those is called in it. */
+function withFields(
+  { design }: Project,
+  collection: Collection,
+  asked: readonly ProposedFormField[],
+): { readonly collection: Collection; readonly names: readonly string[] } {
+  const isNew = collection.rows.length === 0 && collection.fields[0] === PLACEHOLDER;
+  const fields: RecordField[] = isNew ? [] : [...collection.fields];
+  const title = isNew ? undefined : collection.fields.find(({ type }) => type === 'text');
+  const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
+  const isSame = (field: RecordField, one: ProposedFormField): boolean =>
+    field.name === one.field || (one.label !== '' && plain(field.label ?? '') === plain(one.label));
+  const matched = asked.map((one) => fields.find((field) => isSame(field, one))?.name);
+  // What calls the records is filled in by what is asked first, where nothing is called so.
+  const first =
+    title && !matched.includes(title.name) ? asked.indexOf(titling(design, collection, title, asked)!) : -1;
+  const names = asked.map((one, i) => {
+    const known = matched[i] ?? (i === first ? title!.name : undefined);
+    if (known !== undefined) return known;
+    const name = uniqueName(one.field, (taken) => fields.some((field) => field.name === taken), '');
+    fields.push({ name, type: TYPES[one.type] ?? 'text', ...(one.label ? { label: one.label } : {}) });
+    return name;
+  });
+  return { collection: { ...collection, fields }, names };
+}
+
+/** What is asked that calls a record: a choice among what records are called, else the first text. */
+function titling(
+  design: Project['design'],
+  collection: Collection,
+  { name }: RecordField,
+  asked: readonly ProposedFormField[],
+): ProposedFormField | undefined {
+  const called = new Set(recordsOf(design, collection).map(({ values }) => values[name]?.text.toLowerCase()));
+  const chooses = ({ element, type }: ProposedFormField): boolean => {
+    const at = type === 'one-of' ? findElement(design, element) : null;
+    let isAmong = false;
+    if (at)
+      walkElements(at, (one) => {
+        isAmong ||= one.tag === 'option' && called.has(textOf(one).toLowerCase());
+      });
+    return isAmong;
+  };
+  return asked.find(chooses) ?? asked.find(({ type }) => type === 'text' || type === 'one-of');
+}
+
+/** What sends the form adds the record first, and then does what it did. */
+function sending(app: App, { element, submit }: FormProposal, collection: string): Change {
+  const key = submit!.element;
+  const step = { kind: 'record', collection, deed: { kind: 'add', form: element } } as const;
+  const own: Interaction | undefined = app.interactions[key];
+  return putInteraction(key, own ? { ...own, before: [step, ...(own.before ?? [])] } : pressTo(step));
+}

@@ -1,0 +1,276 @@
+import {
+  all,
+  type Change,
+  type Form,
+  type FormField,
+  type FormProposal,
+  type Interaction,
+  putForm,
+  putInteraction,
+  screenName,
+} from '@tovel/core';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useProject } from '../project/context';
+import { color, font } from '../theme/theme';
+import { Button } from '../ui/controls';
+import { SavedField } from '../ui/SavedField';
+
+const Column = styled.section`
+  min-height: 0;
+  overflow: auto;
+  padding: 0 0 28px;
+  background: ${color.sheet};
+  > header {
+    display: flex;
+    align-items: center;
+    gap: 12px;
+    padding: 10px 18px;
+    border-bottom: 1px solid ${color.rule};
+    p {
+      flex: 1;
+      color: ${color.ink2};
+      font-size: 12px;
+    }
+  }
+  table {
+    width: calc(100% - 36px);
+    max-width: 980px;
+    margin: 10px 18px 22px;
+    table-layout: fixed;
+    border-collapse: collapse;
+  }
+  caption {
+    padding: 8px 0 6px;
+    text-align: left;
+    border-bottom: 1px solid ${color.ink};
+  }
+  caption > div {
+    display: flex;
+    align-items: center;
+    gap: 12px;
+  }
+  caption > div > :nth-child(2) {
+    margin-left: auto;
+  }
+  caption small {
+    display: block;
+    padding-top: 2px;
+    color: ${color.ink2};
+  }
+  td {
+    padding: 5px 14px 5px 0;
+    border-bottom: 1px solid ${color.rule};
+    vertical-align: middle;
+    overflow-wrap: anywhere;
+  }
+  td:first-child {
+    width: 28%;
+  }
+  td:nth-child(2) {
+    width: 24%;
+  }
+  td:nth-child(3) {
+    width: 108px;
+  }
+  code {
+    font: 12px ${font.code};
+  }
+  label {
+    display: flex;
+    align-items: center;
+    gap: 6px;
+    font-size: 12.5px;
+    cursor: pointer;
+  }
+  td small {
+    color: ${color.ink2};
+  }
+`;
+
+const PURPOSES: Readonly<Record<FormProposal['purpose'], string>> = {
+  'sign-in': 'signs in',
+  'sign-up': 'makes an account',
+  'reset-password': 'asks for another password',
+  search: 'searches',
+  filter: 'narrows a list down',
+  subscribe: 'subscribes',
+  send: 'sends a message',
+  pay: 'pays',
+  change: 'changes a record',
+  add: 'adds a record',
+};
+
+interface FormsShownProps {
+  readonly forms: readonly FormProposal[];
+  /** Those that can be made to work. */
+  readonly open: readonly FormProposal[];
+  /** Not there where nothing can be changed. */
+  readonly onMake?: (forms: readonly FormProposal[]) => void;
+}
+
+/** The forms of the screens: what each asks for, what sending it does, and what its fields must be. */
+export function FormsShown({ forms, open, onMake }: FormsShownProps) {
+  const project = useProject();
+  const { app, session } = project;
+  const canMake = new Set(open.map(({ element }) => element));
+  return (
+    <Column aria-label="Forms">
+      <header>
+        <p>
+          What is filled in and sent together. A form that works checks its fields when one leaves them and
+          before it is sent; then it adds a record, and leads where it is wired to.
+        </p>
+        {onMake && open.length > 0 && (
+          <Button $kind="primary" onPress={() => onMake(open)}>
+            {open.length === 1 ? 'Make it work' : `Make all ${open.length} work`}
+          </Button>
+        )}
+      </header>
+      {forms.map((form) => {
+        const kept: Form | undefined = app.forms[form.element];
+        const adds = kept && addedTo(app.interactions, form);
+        return (
+          <table key={`${form.screen} ${form.element}`}>
+            <caption>
+              <div>
+                <b>
+                  {screenName(project, form.screen)} {PURPOSES[form.purpose]}
+                </b>
+                {onMake && canMake.has(form.element) && (
+                  <Button onPress={() => onMake([form])}>Make it work</Button>
+                )}
+                {onMake && kept && (
+                  <Button
+                    $kind="quiet"
+                    onPress={() =>
+                      session.change(
+                        `Give the form of ${screenName(project, form.screen)} up`,
+                        givenUp(app.interactions, form),
+                      )
+                    }
+                  >
+                    Give it up
+                  </Button>
+                )}
+              </div>
+              <small>
+                {kept
+                  ? adds
+                    ? `Works: adds to ${app.collections[adds]?.name ?? 'a collection that is gone'}`
+                    : 'Works: checks its fields'
+                  : `${Math.round(form.confidence * 100)} % sure: ${form.reason}`}
+                {form.submit && (
+                  <>
+                    {' · '}
+                    <Link
+                      to={`${project.base}/junction/${form.screen}?element=${encodeURIComponent(form.submit.element)}`}
+                    >
+                      {form.submit.label}
+                    </Link>
+                  </>
+                )}
+              </small>
+            </caption>
+            <tbody>
+              {form.fields.map((field, i) => {
+                const own = kept?.fields.find(({ element }) => element === field.element);
+                const change = (next: FormField, words: string): void =>
+                  session.change(
+                    words,
+                    putForm(form.element, {
+                      ...kept!,
+                      fields: kept!.fields.map((one) => (one === own ? next : one)),
+                    }),
+                  );
+                return (
+                  <tr key={field.element}>
+                    <td>
+                      <Link
+                        to={`${project.base}/screens/at/${form.screen}?element=${encodeURIComponent(field.element)}`}
+                      >
+                        {field.label || `Field ${i + 1}`}
+                      </Link>
+                    </td>
+                    <td>
+                      <code>{own?.field ?? field.field}</code>
+                    </td>
+                    <td>
+                      {own && onMake ? (
+                        <label>
+                          <input
+                            type="checkbox"
+                            checked={own.required ?? false}
+                            onChange={({ target }) => {
+                              const { required: _required, ...rest } = own;
+                              change(
+                                target.checked ? { ...rest, required: true } : rest,
+                                `${field.label}: ${target.checked ? 'required' : 'not required'}`,
+                              );
+                            }}
+                          />
+                          required
+                        </label>
+                      ) : (
+                        <small>{field.required ? 'required' : ''}</small>
+                      )}
+                    </td>
+                    <td>
+                      {own && onMake ? (
+                        <SavedField
+                          label={`What is said where ${field.label || 'it'} is wrong`}
+                          isLabelHidden
+                          placeholder={`${field.type}: said by the browser where it is wrong`}
+                          value={own.message ?? ''}
+                          onSave={(message) => {
+                            const { message: _message, ...rest } = own;
+                            change(
+                              message.trim() ? { ...rest, message: message.trim() } : rest,
+                              `${field.label}: what is said where it is wrong`,
+                            );
+                          }}
+                        />
+                      ) : (
+                        <small>{field.type}</small>
+                      )}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        );
+      })}
+    </Column>
+  );
+}
+
+type Interactions = Readonly<Record<string, Interaction>>;
+
+/** The collection that sending a form adds to. */
+function addedTo(interactions: Interactions, { element, submit }: FormProposal): string | undefined {
+  const own = submit ? interactions[submit.element] : undefined;
+  const step =
+    own &&
+    [...(own.before ?? []), own.target].find(
+      (one) => one.kind === 'record' && one.deed.kind === 'add' && one.deed.form === element,
+    );
+  return step?.kind === 'record' ? step.collection : undefined;
+}
+
+/** Without the form, and without what sending it adds; where it leads stays. */
+function givenUp(interactions: Interactions, { element, submit }: FormProposal): Change {
+  const own = submit ? interactions[submit.element] : undefined;
+  const isAdding = (one: Interaction['target']): boolean =>
+    one.kind === 'record' && one.deed.kind === 'add' && one.deed.form === element;
+  if (!own || !submit) return putForm(element, null);
+  const { before, ...rest } = own;
+  const kept = (before ?? []).filter((one) => !isAdding(one));
+  return all([
+    putForm(element, null),
+    putInteraction(
+      submit.element,
+      isAdding(own.target) ? null : { ...rest, ...(kept.length ? { before: kept } : {}) },
+    ),
+  ]);
+}
