@@ -105,6 +105,7 @@ export const putEdit = putOf('edits');
 export const putComponent = putOf('components');
 export const putToken = putOf('tokens');
 export const putCollection = putOf('collections');
+export const putBinding = putOf('bindings');
 export const putForm = putOf('forms');
 export const putAdded = putOf('added');
 export const putDrawer = putOf('drawers');

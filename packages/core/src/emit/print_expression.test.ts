@@ -10,6 +10,7 @@ import {
   type Value,
 } from '../expression/expression.ts';
 import { type Scope, valueOf } from '../expression/value_of.ts';
+import * as functions from '../expression/functions.ts';
 import { HOSTILE } from '../testing/hostile.ts';
 import { type ExpressionNames, printExpression } from './print_expression.ts';
 import { quote } from './quoting.ts';
@@ -19,6 +20,8 @@ const names: ExpressionNames = {
   variable: (name) => `variables[${quote(name)}]`,
   parameter: (where, name) => `parameters.${where}[${quote(name)}]`,
   listing: (of, asks, given) => `listings[${quote(of)}](${quote(asks)}, [${given.join(', ')}])`,
+  records: (name) => `records[${quote(name)}]`,
+  called: (name) => `functions.${name}`,
   path: 'path',
 };
 const NAMES = ['title', 'isLate', 'two words'];
@@ -44,6 +47,35 @@ const { expression } = fc.letrec<{ expression: Expression }>((tie) => ({
       from: fc.constant('useTools'),
       asks: fc.constantFrom('found', 'sortOf', 'filterOf' as const),
       given: fc.array(fc.constantFrom('name', 3), { maxLength: 1 }),
+    }),
+    fc.constant<Expression>({ kind: 'records', name: 'tools' }),
+    fc.constantFrom('one', 'other').map((name): Expression => ({ kind: 'item', name })),
+    fc.record({
+      kind: fc.constant('arithmetic' as const),
+      by: fc.constantFrom('plus', 'minus', 'times', 'over', 'rest' as const),
+      left: tie('expression'),
+      right: tie('expression'),
+    }),
+    fc.record({
+      kind: fc.constant('call' as const),
+      name: fc.constantFrom(
+        'number',
+        'count',
+        'upper',
+        'lower',
+        'contains',
+        'formatNumber',
+        'formatDate',
+        'formatMoney' as const,
+      ),
+      args: fc.array(tie('expression'), { minLength: 2, maxLength: 2 }),
+    }),
+    fc.record({
+      kind: fc.constant('each' as const),
+      by: fc.constantFrom('filter', 'sum', 'least', 'most' as const),
+      list: fc.oneof(fc.constant<Expression>({ kind: 'records', name: 'tools' }), tie('expression')),
+      item: fc.constantFrom('one', 'other'),
+      of: tie('expression'),
     }),
     fc.record({ kind: fc.constant('field' as const), of: tie('expression'), name: named }),
     fc.array(tie('expression'), { maxLength: 3 }).map((addresses) => atOneOf(...addresses)),
@@ -71,6 +103,10 @@ const texts = fc.dictionary(named, fc.string(), { noNullPrototype: true });
 const scope: fc.Arbitrary<Required<Scope>> = fc.record({
   props: values,
   variables: values,
+  records: fc.record({
+    tools: fc.array(fc.dictionary(named, scalar, { noNullPrototype: true }), { maxLength: 3 }),
+  }) as fc.Arbitrary<Record<string, readonly Value[]>>,
+  items: fc.record({ one: scalar, other: scalar }),
   listings: fc.constant({
     tools: (asks: string, given: readonly (string | number)[]): Value =>
       given.length ? `${asks} ${given[0]}` : 7,
@@ -80,13 +116,25 @@ const scope: fc.Arbitrary<Required<Scope>> = fc.record({
 });
 
 /** What written code comes to. */
-const run = (code: string, { props, variables, listings, path, parameters }: Scope): unknown =>
+const run = (
+  code: string,
+  { props, variables, records, items, listings, path, parameters }: Scope,
+): unknown =>
   // oxlint-disable-next-line no-implied-eval, no-new-func
   (
-    new Function('props', 'variables', 'listings', 'path', 'parameters', `return ${code};`) as (
-      ...all: unknown[]
-    ) => unknown
-  )(props, variables, listings, path, parameters);
+    new Function(
+      'props',
+      'variables',
+      'records',
+      'one',
+      'other',
+      'functions',
+      'listings',
+      'path',
+      'parameters',
+      `return ${code};`,
+    ) as (...all: unknown[]) => unknown
+  )(props, variables, records, items?.one, items?.other, functions, listings, path, parameters);
 
 test('an expression comes to the same value printed as interpreted', () => {
   fc.assert(
@@ -133,6 +181,8 @@ test.each<[Expression, string]>([
       prop: (name) => name,
       variable: (name) => name,
       parameter: (_, name) => name,
+      records: (name) => name,
+      called: (name) => name,
       listing: (of, asks) => `${of}.${asks}`,
       path: 'pathname',
     }),

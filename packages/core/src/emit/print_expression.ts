@@ -8,11 +8,17 @@ export interface ExpressionNames {
   readonly parameter: (where: 'path' | 'query', name: string) => string;
   /** @param given as they are written */
   readonly listing: (of: string, asks: ListingQuestion, given: readonly string[]) => string;
+  /** All records of a collection. */
+  readonly records: (name: string) => string;
+  /** A function that expressions can call. */
+  readonly called: (name: string) => string;
   /** The present path. */
   readonly path: string;
 }
 
-const BINDS = { choice: 1, or: 2, and: 3, equal: 4, order: 5, not: 6, member: 7 } as const;
+const BINDS = { choice: 1, or: 2, and: 3, equal: 4, order: 5, plus: 6, times: 7, not: 8, member: 9 } as const;
+
+const SIGNS = { plus: '+', minus: '-', times: '*', over: '/', rest: '%' } as const;
 
 const OPERATORS: Readonly<Record<Comparison, string>> = {
   equal: '===',
@@ -47,6 +53,27 @@ function print(expression: Expression, names: ExpressionNames): Printed {
       return { code: names.variable(expression.name), binds: BINDS.member };
     case 'parameter':
       return { code: names.parameter(expression.in, expression.name), binds: BINDS.member };
+    case 'records':
+      return { code: names.records(expression.name), binds: BINDS.member };
+    case 'item':
+      return { code: expression.name, binds: BINDS.member };
+    case 'arithmetic': {
+      const binds = /^(plus|minus)$/.test(expression.by) ? BINDS.plus : BINDS.times;
+      const left = inner(expression.left, binds);
+      return { code: `${left} ${SIGNS[expression.by]} ${inner(expression.right, binds + 1)}`, binds };
+    }
+    case 'call':
+      return {
+        code: `${names.called(expression.name)}(${expression.args.map((one) => inner(one, BINDS.choice)).join(', ')})`,
+        binds: BINDS.member,
+      };
+    case 'each': {
+      const body = inner(expression.of, BINDS.choice);
+      return {
+        code: `${names.called(expression.by)}(${inner(expression.list, BINDS.choice)}, (${expression.item}) => ${body})`,
+        binds: BINDS.member,
+      };
+    }
     case 'listing':
       return {
         code: names.listing(expression.of, expression.asks, expression.given.map(literalCode)),
@@ -128,4 +155,4 @@ function wrapped(part: Expression, names: ExpressionNames): string {
 }
 
 const mayBeMissing = ({ kind }: Expression): boolean =>
-  ['prop', 'variable', 'parameter', 'field', 'choice', 'and', 'or'].includes(kind);
+  ['prop', 'variable', 'parameter', 'field', 'item', 'choice', 'and', 'or'].includes(kind);

@@ -1,3 +1,5 @@
+import type * as functions from './functions.ts';
+
 /**
  * What can be asked of a list: how many records there are, fit and are seen; which page it is and of how many; what is
  * looked for; how it is sorted and what is filtered by a field.
@@ -15,6 +17,9 @@ export type ListingQuestion =
   | 'sortOf'
   | 'arrowOf'
   | 'filterOf';
+
+/** A function that can be called with values. */
+export type CalledFunction = Exclude<keyof typeof functions, 'filter' | 'sum' | 'least' | 'most'>;
 
 /** What an expression can come to. */
 export type Value =
@@ -36,6 +41,25 @@ export type Expression =
   | { readonly kind: 'field'; readonly of: Expression; readonly name: string }
   /** What the address says, in its path or its query. */
   | { readonly kind: 'parameter'; readonly in: 'path' | 'query'; readonly name: string }
+  /** All records of a collection, by the name that it has in code. */
+  | { readonly kind: 'records'; readonly name: string }
+  /** One of the records that something looks at each of. */
+  | { readonly kind: 'item'; readonly name: string }
+  | {
+      readonly kind: 'arithmetic';
+      readonly by: 'plus' | 'minus' | 'times' | 'over' | 'rest';
+      readonly left: Expression;
+      readonly right: Expression;
+    }
+  | { readonly kind: 'call'; readonly name: CalledFunction; readonly args: readonly Expression[] }
+  /** A function that looks at each of a list. */
+  | {
+      readonly kind: 'each';
+      readonly by: 'filter' | 'sum' | 'least' | 'most';
+      readonly list: Expression;
+      readonly item: string;
+      readonly of: Expression;
+    }
   /** What a list of records says of how it is shown, by the name that it has where it stands. */
   | {
       readonly kind: 'listing';
@@ -108,7 +132,13 @@ export function partsOf(expression: Expression): readonly Expression[] {
     case 'variable':
     case 'parameter':
     case 'listing':
+    case 'records':
+    case 'item':
       return [];
+    case 'call':
+      return expression.args;
+    case 'each':
+      return [expression.list, expression.of];
     case 'field':
     case 'not':
       return [expression.of];
@@ -118,6 +148,7 @@ export function partsOf(expression: Expression): readonly Expression[] {
     case 'or':
       return expression.of;
     case 'compare':
+    case 'arithmetic':
       return [expression.left, expression.right];
     case 'choice':
       return [expression.when, expression.yes, expression.no];
@@ -138,7 +169,13 @@ export function mapExpression(
     case 'variable':
     case 'parameter':
     case 'listing':
+    case 'records':
+    case 'item':
       return change(expression);
+    case 'call':
+      return change({ ...expression, args: expression.args.map(inner) });
+    case 'each':
+      return change({ ...expression, list: inner(expression.list), of: inner(expression.of) });
     case 'field':
     case 'not':
       return change({ ...expression, of: inner(expression.of) });
@@ -148,6 +185,7 @@ export function mapExpression(
     case 'or':
       return change({ ...expression, of: expression.of.map(inner) });
     case 'compare':
+    case 'arithmetic':
       return change({ ...expression, left: inner(expression.left), right: inner(expression.right) });
     case 'choice':
       return change({

@@ -1,9 +1,13 @@
+import * as functions from './functions.ts';
 import type { Comparison, Expression, ListingQuestion, Value } from './expression.ts';
 
 /** What expressions are worked out from. */
 export interface Scope {
   readonly props?: Readonly<Record<string, Value>>;
   readonly variables?: Readonly<Record<string, Value>>;
+  /** The records of each collection. */
+  readonly records?: Readonly<Record<string, readonly Value[]>>;
+  readonly items?: Readonly<Record<string, Value>>;
   /** What lists say of themselves. */
   readonly listings?: Readonly<
     Record<string, (asks: ListingQuestion, given: readonly (string | number)[]) => Value>
@@ -24,6 +28,22 @@ export function valueOf(expression: Expression, scope: Scope): Value {
       return own(scope.variables, expression.name);
     case 'parameter':
       return own(scope.parameters?.[expression.in], expression.name);
+    case 'records':
+      return own(scope.records, expression.name) ?? [];
+    case 'item':
+      return own(scope.items, expression.name);
+    case 'arithmetic':
+      return calculated(expression.by, valueOf(expression.left, scope), valueOf(expression.right, scope));
+    case 'call': {
+      const call = functions[expression.name] as (...args: readonly Value[]) => Value;
+      return call(...expression.args.map((one) => valueOf(one, scope)));
+    }
+    case 'each': {
+      const list = valueOf(expression.list, scope);
+      return functions[expression.by](Array.isArray(list) ? (list as readonly Value[]) : [], (item) =>
+        valueOf(expression.of, { ...scope, items: { ...scope.items, [expression.item]: item } }),
+      );
+    }
     case 'listing':
       return scope.listings && Object.hasOwn(scope.listings, expression.of)
         ? scope.listings[expression.of](expression.asks, expression.given)
@@ -51,6 +71,22 @@ export function valueOf(expression: Expression, scope: Scope): Value {
       return valueOf(valueOf(expression.when, scope) ? expression.yes : expression.no, scope);
     case 'text':
       return expression.parts.map((part) => shown(valueOf(part, scope))).join('');
+  }
+}
+
+function calculated(by: Extract<Expression, { kind: 'arithmetic' }>['by'], left: Value, right: Value): Value {
+  const [a, b] = [left as number, right as number];
+  switch (by) {
+    case 'plus':
+      return a + b;
+    case 'minus':
+      return a - b;
+    case 'times':
+      return a * b;
+    case 'over':
+      return a / b;
+    case 'rest':
+      return a % b;
   }
 }
 

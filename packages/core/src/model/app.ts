@@ -307,6 +307,16 @@ const collectionFields = {
 /** Records of one kind that screens show. What they say is what the screens say. */
 export type Collection = FieldsOf<typeof collectionFields>;
 
+const source = text(2000, { min: 1, examples: ['count(tools)', '`${count(tools)} tools`'] });
+const bindingFields = {
+  /** What it says, as an expression. */
+  text: optional(source),
+  /** When it is there, as an expression. */
+  shown: optional(source),
+} as const;
+/** What an element shows of what is worked out while the app runs. */
+export type Binding = FieldsOf<typeof bindingFields>;
+
 const formFieldFields = {
   /** Key of the field's element. */
   element: elementKey,
@@ -578,6 +588,8 @@ export const tables = {
   components: held(own(['c1', 'c2']), fields(componentFields)),
   /** By an id of their own. */
   collections: held(own(['tools', 'members']), fields(collectionFields)),
+  /** By element key. */
+  bindings: held(elementKey, fields(bindingFields)),
   /** By the key of the element around their fields. */
   forms: held(elementKey, fields(formFields)),
   /** By name. */

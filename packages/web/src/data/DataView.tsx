@@ -1,10 +1,12 @@
 import {
   type ActionProposal,
+  type BindingProposal,
   all,
   applyChange,
   collectionProposalId,
   type CollectionProposal,
   type FormProposal,
+  makeBindings,
   makeForms,
   makeWork,
   putRefused,
@@ -23,6 +25,7 @@ import { StationBar, StationBody, StationView } from '../screens/StationView';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
+import { BindingsShown } from './BindingsShown';
 import { CollectionShown, type Shown } from './CollectionShown';
 import { ControlsShown } from './ControlsShown';
 import { type DataItem, DataList } from './DataList';
@@ -92,6 +95,13 @@ export function DataView() {
         change,
       );
   };
+  const counting = (found?.bindings ?? []).filter(({ shows }) => /^(count|range)\(/.test(shows));
+  const letCount = (chosen: readonly BindingProposal[]): void => {
+    if (!found) return;
+    const { change, made } = makeBindings({ design, app }, found, chosen);
+    if (change)
+      session.change(made.length === 1 ? 'Let a text count' : `Let ${made.length} texts count`, change);
+  };
   const openForms = sendable(found?.forms ?? []).filter(({ element }) => !app.forms[element]);
   const makeFormsWork = (chosen: readonly FormProposal[]): void => {
     if (!found) return;
@@ -111,6 +121,9 @@ export function DataView() {
       mark: proposal ? 'proposed' : 'taken',
     })),
     ...(found?.forms.length ? [seen('forms', 'Forms', found.forms.length)] : []),
+    ...(counting.length || Object.keys(app.bindings).length
+      ? [seen('texts', 'Texts', Math.max(counting.length, Object.keys(app.bindings).length))]
+      : []),
     ...(actions.length ? [seen('controls', 'Controls', actions.length)] : []),
   ];
   const wanted = params.get('at');
@@ -179,6 +192,9 @@ export function DataView() {
           onTake={() => canChange && chosen?.proposal && take([chosen.proposal])}
           onRefuse={() => canChange && chosen?.proposal && refuse(chosen)}
         />
+        {chosenId === 'texts' && (
+          <BindingsShown proposals={counting} {...(canChange ? { onTake: letCount } : {})} />
+        )}
         {chosenId === 'forms' && (
           <FormsShown
             forms={found?.forms ?? []}

@@ -27,6 +27,9 @@ export interface ActUse {
   readonly handlers: Map<string, { readonly lines: readonly Script[]; readonly key: string | null }>;
   /** Lists that are looked at or changed, by the constant that holds each, with the function that gives it. */
   readonly listings: Map<string, string>;
+  /** Collections of which all records are looked at, and whether functions of expressions are called. */
+  readonly all: Set<string>;
+  callsFunctions: boolean;
   /** Records that are changed, by the constant that holds them. */
   readonly records: Set<string>;
   /** Whether something is done with what a form is filled in with. */
@@ -192,7 +195,7 @@ const conditionOf = (when: Expression, used: ActUse): Script =>
 const never = (): never => {
   throw new RangeError('what an element does depends on conditions alone');
 };
-const NO_NAMES = { prop: never, parameter: never, listing: never, path: '' };
+const NO_NAMES = { prop: never, parameter: never, listing: never, records: never, called: never, path: '' };
 
 /** What calls what an element does: what it says; of a form what sends it says. */
 function labelOf(node: MarkupElement): string {

@@ -4,6 +4,7 @@ import type { EmittedCollection, Property } from '../form/live/records.ts';
 import type { PropValue } from '../form/markup.ts';
 import { joined, named, onLines, remark, script, type Script } from '../script.ts';
 import type { Around } from './dialect.ts';
+import { hookForAll } from './wording.ts';
 
 /**
  * Writes the records of a collection, what can be done to them, and how its lists show them.
@@ -41,10 +42,18 @@ ${onLines(written)}
   ],
   ${literal(like)},
 );
-${joined([...views.values()].map((view) => hookOf(view, list, prefix)))}`;
+${joined([...views.values()].map((view) => hookOf(view, list, prefix)))}${
+    live.isCounted
+      ? script`
+/** All of them. */
+export const ${named(hookForAll(name))} = () => useRecords(${list});
+`
+      : script``
+  }`;
   const imports = onLines([
     script`import { createRecords } from './records';`,
     ...(views.size ? [script`import { useListing } from './useListing';`] : []),
+    ...(live.isCounted ? [script`import { useRecords } from './useRecords';`] : []),
     ...[...assets].sort().map(([one, { path }]) => script`import ${named(one)} from ${path};`),
   ]);
   return { text: script`${imports}\n\n${body}`.text, assets: [...assets.values()].map(({ hash }) => hash) };

@@ -1,5 +1,6 @@
 import type { EmittedFile } from '../emitted.ts';
 import type { Prop } from '../form/components/template.ts';
+import { pascalCase } from '../../model/names.ts';
 import { quote } from '../quoting.ts';
 import type { LiveUse } from '../form/markup.ts';
 import type { Around } from './dialect.ts';
@@ -23,6 +24,12 @@ export function rowName(data: string): string {
   const row = data.replace(/(?:ies)$/, 'y').replace(/s$/, '') || 'row';
   return row === data ? 'row' : row;
 }
+
+/** The constant that holds all records of a collection: `tools` → `allTools`. */
+export const allNamed = (records: string): string => `all${pascalCase(records)}`;
+
+/** The function that gives them. */
+export const hookForAll = (records: string): string => `useAll${pascalCase(records)}`;
 
 /** What each prop of a row is given: by its name, the expression. */
 export const liveProps = (

@@ -170,15 +170,26 @@ export function visitTerms(root: MarkupElement, visit: (term: Expression, at: Ma
   }
 }
 
-/** The lists that markup asks something of, each with what gives it. */
-export function listingsIn(root: MarkupElement): Map<string, string> {
-  const found = new Map<string, string>();
+/** What the expressions of markup speak of. */
+export interface Spoken {
+  /** Lists that are asked something, each with what gives it. */
+  readonly listings: Map<string, string>;
+  /** Collections whose records are looked at. */
+  readonly all: Set<string>;
+  readonly conditions: Set<string>;
+  callsFunctions: boolean;
+}
+
+/** Notes what the expressions of markup speak of. */
+export function noteSpoken(root: MarkupElement, spoken: Spoken): void {
   visitTerms(root, (term) =>
     eachPart(term, (part) => {
-      if (part.kind === 'listing') found.set(part.of, part.from);
+      if (part.kind === 'listing') spoken.listings.set(part.of, part.from);
+      if (part.kind === 'records') spoken.all.add(part.name);
+      if (part.kind === 'variable') spoken.conditions.add(part.name);
+      if (part.kind === 'call' || part.kind === 'each') spoken.callsFunctions = true;
     }),
   );
-  return found;
 }
 
 /** Whether markup looks at the present address. */

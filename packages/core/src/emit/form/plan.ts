@@ -3,7 +3,7 @@ import { leadsTo } from '../../graph/graph.ts';
 import { settle } from '../../layers/settle.ts';
 import { componentAround, type Wired, wiringOf } from '../../links/wiring.ts';
 import { interactionProblem } from '../../links/problem.ts';
-import type { App, Drawer, Form, Target } from '../../model/app.ts';
+import type { App, Binding, Drawer, Form, Target } from '../../model/app.ts';
 import { nameInCode } from '../../model/design.ts';
 import { camelCase, kebabCase, uniqueCodeName, uniqueName } from '../../model/names.ts';
 import {
@@ -20,9 +20,10 @@ import { fillRoute, parametersOf } from '../../paths/pattern.ts';
 import { type TokenLookup, tokenLookup } from '../../tokens/values.ts';
 import { type EmittedNames, type EmittedWiring, emittedWiring } from './emitted_wiring.ts';
 import { withListControls } from './live/controls.ts';
+import { type BoundElement, boundElements, withBindings } from './live/bindings.ts';
 import { withForms } from './live/forms.ts';
 import { withNoneFound } from './live/none_found.ts';
-import { type LiveCollection, liveCollections, listingOn } from './live/live.ts';
+import { type LiveCollection, liveCollections, listingOn, namesOn } from './live/live.ts';
 import type { EmittedScreen } from './markup.ts';
 import { emitScreen, type ScreenContext } from './screen.ts';
 
@@ -47,6 +48,7 @@ export class EmissionPlan {
   readonly #drawersByScreen: ByScreen<Drawer>;
   readonly #sharedByScreen: ByScreen<Shared>;
   readonly #formsByScreen: ByScreen<Form>;
+  readonly #bindingsByScreen: ByScreen<Binding>;
 
   /** @param isStill whether lists stay as they were drawn, and what is done to them is left out */
   constructor(drawn: Project, { isStill = false }: { readonly isStill?: boolean } = {}) {
@@ -88,6 +90,7 @@ export class EmissionPlan {
     this.#anchorsByScreen = byHost(project, this.#anchors);
     this.#drawersByScreen = byHost(project, new Map(Object.entries(app.drawers)));
     this.#sharedByScreen = byHost(project, this.#shared);
+    this.#bindingsByScreen = byHost(project, new Map(isStill ? [] : Object.entries(app.bindings)));
     this.#formsByScreen = byHost(project, new Map(isStill ? [] : Object.entries(app.forms)));
   }
 
@@ -167,6 +170,14 @@ export class EmissionPlan {
     };
   }
 
+  /** What elements of a screen show of what is worked out, by their keys. */
+  boundOn(screen: string): ReadonlyMap<string, BoundElement> {
+    return boundElements(
+      new Map(this.#bindingsByScreen.get(screen) ?? []),
+      namesOn(this.live, this.conditions, screen),
+    );
+  }
+
   /** The forms of a screen, by the keys of what is around their fields. */
   formsOn(screen: string): ReadonlyMap<string, Form> {
     return new Map(this.#formsByScreen.get(screen) ?? []);
@@ -187,6 +198,7 @@ export class EmissionPlan {
         this.#drawersByScreen.get(screenKey) ?? [],
         this.#sharedByScreen.get(screenKey) ?? [],
         this.#formsByScreen.get(screenKey) ?? [],
+        this.#bindingsByScreen.get(screenKey) ? [...this.boundOn(screenKey)] : [],
         [...this.live.values()].some(({ views }) => views.some(({ screen }) => screen === screenKey)),
         this.#tokens?.signature ?? '',
       ]),
@@ -330,7 +342,10 @@ export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScre
   const known = emitted.get(screen);
   if (known?.signature === context.signature) return known.screen;
   const made = withNoneFound(
-    withForms(withListControls(emitScreen(screen, context)), plan.formsOn(screenKey)),
+    withForms(
+      withListControls(withBindings(emitScreen(screen, context), plan.boundOn(screenKey))),
+      plan.formsOn(screenKey),
+    ),
     [...plan.live.values()].some(({ views }) => views.some((view) => view.screen === screenKey)),
   );
   emitted.set(screen, { signature: context.signature, screen: made });

@@ -148,6 +148,8 @@ export class PageScript {
         },
         parameter: (_where, name) => script`new URLSearchParams(location.search).get(${name})`.text,
         listing: never,
+        records: never,
+        called: never,
         path: 'location.pathname',
       }),
     );

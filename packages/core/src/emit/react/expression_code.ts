@@ -1,5 +1,6 @@
 import type { Expression } from '../../expression/expression.ts';
 import { type ExpressionNames, printExpression } from '../print_expression.ts';
+import { allNamed } from '../bundled/wording.ts';
 import { quote } from '../quoting.ts';
 
 /** An expression as it stands in a component, where props and conditions are names. */
@@ -15,5 +16,7 @@ const NAMES: ExpressionNames = {
   variable: (name) => name,
   parameter: (where, name) => (where === 'path' ? `params.${name}` : `query.get(${quote(name)})`),
   listing: (of, asks, given) => `${of}.${asks}${given.length ? `(${given.join(', ')})` : ''}`,
+  records: allNamed,
+  called: (name) => `calc.${name}`,
   path: 'pathname',
 };

@@ -16,7 +16,7 @@ import { propType } from '../bundled/wording.ts';
 import { named, script } from '../script.ts';
 import type { EmittedComponent, EmittedList } from '../form/components/extract.ts';
 import type { Prop } from '../form/components/template.ts';
-import { listingsIn, looksAtAddress } from '../form/markup.ts';
+import { looksAtAddress, noteSpoken } from '../form/markup.ts';
 import { withNamedPlaces } from '../form/named_places.ts';
 
 /** Writes a component with its typed props. */
@@ -25,7 +25,7 @@ export function printComponent(component: EmittedComponent, options: TsxOptions)
   const { root, places } = withNamedPlaces(component.root, new Set(component.props.map((prop) => prop.name)));
   const usesPath = looksAtAddress(component.root);
   const body = printElement(root, 2, used);
-  listingsIn(root).forEach((hook, one) => used.listings.set(one, hook));
+  noteSpoken(root, used);
   const tables = classTables(used);
   const { props, name } = component;
   const lines: Line[] = [];

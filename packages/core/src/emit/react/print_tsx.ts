@@ -20,11 +20,11 @@ import {
   boundActs,
   callOf,
 } from '../bundled/print_acts.ts';
-import { liveProps, navigationFile, rowName } from '../bundled/wording.ts';
+import { allNamed, hookForAll, liveProps, navigationFile, rowName } from '../bundled/wording.ts';
 import {
   isElement,
   isText,
-  listingsIn,
+  noteSpoken,
   looksAtAddress,
   type LiveUse,
   type MarkupElement,
@@ -67,7 +67,7 @@ export function printTsx(root: MarkupElement, options: TsxOptions): PrintedCode 
   const usesPath = looksAtAddress(root);
   const named = withNamedPlaces(root, new Set());
   const body = printElement(named.root, 2, used);
-  listingsIn(named.root).forEach((hook, name) => used.listings.set(name, hook));
+  noteSpoken(named.root, used);
   const head = importLines(used, usesPath).map((text): Line => ({ text, key: null }));
   if (head.length) head.push({ text: '', key: null });
   return finish([...head, ...functionLines(options.component, '()', body, used, usesPath, named.places)]);
@@ -91,6 +91,7 @@ export function functionLines(
     usesPath && 'const { pathname } = useLocation();',
     ...places.map(({ name: place, expression }) => `const ${place} = ${code(expression)};`),
     ...[...used.listings].sort().map(([name, hook]) => `const ${name} = ${hook}();`),
+    ...[...used.all].sort().map((name) => `const ${allNamed(name)} = ${hookForAll(name)}();`),
     used.hook && 'const go = useGo();',
     used.overlays && 'const overlays = useOverlays();',
     used.conditions.size > 0 && `const { ${[...used.conditions].sort().join(', ')} } = useConditions();`,
@@ -140,6 +141,8 @@ export function newUsed(options: TsxOptions): Used {
     components: new Set(),
     icons: new Map(),
     listings: new Map(),
+    all: new Set(),
+    callsFunctions: false,
     records: new Set(),
     takesValues: false,
     forms: new Set(),
@@ -185,6 +188,9 @@ export function importLines(used: Used, usesPath = false): string[] {
     (name) => typeof name === 'string',
   );
   if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/conditions';`);
+  if (used.callsFunctions) lines.push(`import * as calc from '${options.source}/data/functions';`);
+  for (const name of [...used.all].sort())
+    lines.push(`import { ${hookForAll(name)} } from '${options.source}/data/${name}';`);
   for (const name of [...used.records].sort())
     if (!used.listings.has(name)) lines.push(`import { ${name} } from '${options.source}/data/${name}';`);
   for (const [name, hook] of [...used.listings].sort())

@@ -11,7 +11,7 @@ import {
   boundActs,
   callOf,
 } from '../bundled/print_acts.ts';
-import { liveProps, navigationFile, propType, rowName } from '../bundled/wording.ts';
+import { allNamed, hookForAll, liveProps, navigationFile, propType, rowName } from '../bundled/wording.ts';
 import type { Prop } from '../form/components/template.ts';
 import { grouped } from '../../json/grouped.ts';
 import { withNamedPlaces } from '../form/named_places.ts';
@@ -20,7 +20,7 @@ import {
   type EmittedLink,
   isElement,
   isText,
-  listingsIn,
+  noteSpoken,
   type ListUse,
   type MarkupElement,
   type MarkupNode,
@@ -82,6 +82,8 @@ export function newUse(file: VueFile): VueUse {
     helpers: new Set(),
     handlers: new Map(),
     listings: new Map(),
+    all: new Set(),
+    callsFunctions: false,
     records: new Set(),
     takesValues: false,
     entered: (tag) =>
@@ -111,7 +113,7 @@ export function printVue(
   const named = withNamedPlaces(root, new Set(file.props?.list.map(({ name }) => name)));
   for (const { name, expression } of named.places) used.worked.set(name, code(expression, used));
   const template = root.tag === '' ? printChildren(named.root, 1, used) : printElement(named.root, 1, used);
-  listingsIn(named.root).forEach((hook, name) => used.listings.set(name, hook));
+  noteSpoken(named.root, used);
   const script = scriptOf(used);
   const plain = (text: string): Line => ({ text, key: null });
   const lines = [
@@ -153,12 +155,14 @@ function scriptOf(used: VueUse): Line[] {
   const imports = [
     ...[...used.named].map(([path, names]) => [path, `{ ${[...names].sort().join(', ')} }`] as const),
     ...[...used.imports].map(([name, path]) => [path, name] as const),
+    ...(used.callsFunctions ? [[`${file.source}/data/functions`, '* as calc'] as const] : []),
   ]
     .sort(([a], [b]) => Number(a.startsWith('.')) - Number(b.startsWith('.')) || (a < b ? -1 : 1))
     .map(([path, what]) => `import ${what} from '${path}';`);
   const constants = [
     ...(used.usesRoute ? ['const route = useRoute();'] : []),
     ...[...used.listings].sort().map(([name, hook]) => `const ${name} = ${hook}();`),
+    ...[...used.all].sort().map((name) => `const ${allNamed(name)} = ${hookForAll(name)}();`),
     ...(used.hook ? ['const go = useGo();'] : []),
     ...(used.overlays ? ['const overlays = useOverlays();'] : []),
     ...[...used.worked].map(([name, code]) => `const ${name} = computed(() => ${code});`),
@@ -205,6 +209,8 @@ function code(expression: Expression, used: VueUse): string {
     listing: (of, asks, given) => {
       return `${of}.${asks}${given.length ? `(${given.join(', ')})` : ''}`;
     },
+    records: allNamed,
+    called: (name) => `calc.${name}`,
     get path() {
       used.usesRoute = true;
       return 'route.path';

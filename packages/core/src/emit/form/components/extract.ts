@@ -1,6 +1,7 @@
 import { allOf, type Expression, propsOf } from '../../../expression/expression.ts';
 import type { Component } from '../../../model/app.ts';
 import type { CodeBefore, PropsBefore } from '../before.ts';
+import { isBound } from '../live/bindings.ts';
 import { controlsList } from '../live/controls.ts';
 import { kebabCase, pascalCase, plural, uniqueCodeName, uniqueName } from '../../../model/names.ts';
 import {
@@ -284,7 +285,12 @@ function currentPlaces(bodies: ReadonlyMap<string, Body>, keys: readonly string[
   for (const { node } of found) noteAddresses(node);
   // A place that depends on a prop of a component around it goes its own way, unless all stand in that one.
   const isAlone = new Set(found.map(({ body }) => body)).size === 1;
-  const plain = found.filter(({ node }) => !controlsList(node) && (isAlone || !dependsOnProps(node)));
+  const plain = found.filter(
+    ({ node, body }) =>
+      !controlsList(node) &&
+      (bodies.get(body)!.component || !isBound(node)) &&
+      (isAlone || !dependsOnProps(node)),
+  );
   const order = new Map(keys.map((key, i) => [key, i]));
   return plain.sort((a, b) => order.get(a.node.key!)! - order.get(b.node.key!)!);
 }

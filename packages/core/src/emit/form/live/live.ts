@@ -1,6 +1,7 @@
 import type { Wired } from '../../../links/wiring.ts';
 import type { Collection, FieldType, ListDeed } from '../../../model/app.ts';
 import { kebabCase, pascalCase, recordName, uniqueCodeName, uniqueName } from '../../../model/names.ts';
+import { isQuestion, type KnownNames } from '../../../expression/language.ts';
 import { hostOf, type Project, screenName } from '../../../model/project.ts';
 import { type DataRecord, recordsOf } from '../../../records/records.ts';
 
@@ -40,6 +41,8 @@ export interface LiveCollection {
   /** By their ids. */
   readonly records: ReadonlyMap<string, DataRecord>;
   readonly views: readonly LiveView[];
+  /** Whether expressions look at all of its records. */
+  readonly isCounted: boolean;
   /** Before each of its words in an address, where several such lists stand on a page. */
   readonly prefix: string;
 }
@@ -67,6 +70,8 @@ export function liveCollections(
         deeds.set(target.collection, known);
       }
     }
+  const spoken = spokenOf(project);
+  for (const id of spoken.keys()) if (!deeds.has(id)) deeds.set(id, []);
   const live = new Map<string, LiveCollection>();
   const names = new Set<string>();
   const onScreens = new Set<string>();
@@ -86,10 +91,24 @@ export function liveCollections(
       collection,
       records,
       views,
+      isCounted: spoken.get(id) ?? false,
       prefix: shares ? `${name}.` : '',
     });
   }
   return live;
+}
+
+/** Ids of the collections that bindings speak of, with whether they look at all records. */
+function spokenOf({ app }: Project): Map<string, boolean> {
+  const found = new Map<string, boolean>();
+  const sources = Object.values(app.bindings).flatMap(({ text, shown }) => [text ?? '', shown ?? '']);
+  for (const [id, { name }] of Object.entries(app.collections)) {
+    const calls = new RegExp(`(?:([A-Za-z]+)\\(\\s*)?(?<![\\w.])${name}(?![\\w])`, 'g');
+    for (const source of sources)
+      for (const [, called = ''] of source.matchAll(calls))
+        found.set(id, (found.get(id) ?? false) || !isQuestion(called));
+  }
+  return found;
 }
 
 /** Names of types that the files of records take from the runtime or the language. */
@@ -202,6 +221,25 @@ function whereOf(
       return { field: name, value };
   }
   return { ids: [...shown] };
+}
+
+/** What the expressions of a screen can speak of. */
+export function namesOn(
+  live: ReadonlyMap<string, LiveCollection>,
+  conditions: ReadonlyMap<string, string>,
+  screen: string,
+): KnownNames {
+  const all = [...live.values()];
+  return {
+    collections: Object.fromEntries(all.map(({ name, collection }) => [name, collection.fields])),
+    conditions: [...conditions.values()],
+    lists: Object.fromEntries(
+      all.flatMap(({ name, views }) => {
+        const view = views.find((one) => one.screen === screen);
+        return view ? [[name, { name, hook: view.hook }]] : [];
+      }),
+    ),
+  };
 }
 
 /** What is called on a screen when something is done to a list: the list that stands there, else the first. */

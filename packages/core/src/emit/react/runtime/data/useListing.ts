@@ -1,11 +1,7 @@
-import { useSyncExternalStore } from 'react';
 import { useSearchParams } from 'react-router';
 import { type Listing, listingOf, type ListingOptions, type Words } from './listing';
 import type { Kept, Records } from './records';
-
-/** The records of a collection as they are. */
-export const useRecords = <T extends Kept>(records: Records<T>): readonly T[] =>
-  useSyncExternalStore(records.subscribe, records.all);
+import { useRecords } from './useRecords';
 
 /**
  * A list of records as the address says that it is looked at.

@@ -1,7 +1,8 @@
-import { computed, onScopeDispose, reactive, shallowRef } from 'vue';
+import { computed, reactive } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { type Listing, listingOf, type ListingOptions, type Words } from './listing';
 import type { Kept, Records } from './records';
+import { useRecords } from './useRecords';
 
 /**
  * A list of records as the address says that it is looked at.
@@ -14,8 +15,7 @@ export function useListing<T extends Kept>(
 ): Listing<T> {
   const route = useRoute();
   const router = useRouter();
-  const all = shallowRef(records.all());
-  onScopeDispose(records.subscribe(() => (all.value = records.all())));
+  const all = useRecords(records);
   const write = (next: Words): void => {
     const query = { ...route.query };
     for (const [name, value] of Object.entries(next))

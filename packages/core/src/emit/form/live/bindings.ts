@@ -1,0 +1,78 @@
+import { eachPart, type Expression } from '../../../expression/expression.ts';
+import { type KnownNames, parseExpression } from '../../../expression/language.ts';
+import type { Binding } from '../../../model/app.ts';
+import {
+  type EmittedScreen,
+  isElement,
+  mapChildren,
+  type MarkupElement,
+  type MarkupNode,
+} from '../markup.ts';
+
+/** What an element shows and when it is shown, as it is worked out. */
+export interface BoundElement {
+  readonly text?: Expression;
+  readonly shown?: Expression;
+}
+
+/** What is bound to elements, as far as it can be read with what there is. */
+export function boundElements(
+  bindings: ReadonlyMap<string, Binding>,
+  known: KnownNames,
+): ReadonlyMap<string, BoundElement> {
+  const read = (source: string | undefined): Expression | undefined => {
+    const parsed = source === undefined ? undefined : parseExpression(source, known);
+    return parsed && !parsed.problem ? parsed.expression : undefined;
+  };
+  return new Map(
+    [...bindings].flatMap(([key, { text, shown }]): [string, BoundElement][] => {
+      const made = { text: read(text), shown: read(shown) };
+      return made.text || made.shown
+        ? [[key, { ...(made.text ? { text: made.text } : {}), ...(made.shown ? { shown: made.shown } : {}) }]]
+        : [];
+    }),
+  );
+}
+
+/** A screen whose bound elements show what is worked out. */
+export function withBindings(screen: EmittedScreen, bound: ReadonlyMap<string, BoundElement>): EmittedScreen {
+  if (!bound.size) return screen;
+  const visit = (node: MarkupElement): MarkupElement => {
+    const inside = mapChildren(node, (child) => (isElement(child) ? visit(child) : child));
+    const own = node.key === null ? undefined : bound.get(node.key);
+    if (!own) return inside;
+    return {
+      ...inside,
+      ...(own.text ? { children: saying(inside, own.text) } : {}),
+      ...(own.shown ? { when: own.shown } : {}),
+    };
+  };
+  return { ...screen, root: visit(screen.root) };
+}
+
+/** What an element says, in place of the texts in it; other parts of it stay. */
+function saying(node: MarkupElement, text: Expression): MarkupNode[] {
+  const parts = text.kind === 'text' ? text.parts : [text];
+  const said = parts.map((part): MarkupNode =>
+    part.kind === 'literal' ? { text: String(part.value ?? '') } : { text: '', given: part },
+  );
+  const rest = node.children.filter((child) => !('text' in child));
+  return [...said, ...rest];
+}
+
+/** Names of the collections that expressions speak of. */
+export function collectionsIn(expressions: Iterable<Expression>): Set<string> {
+  const names = new Set<string>();
+  for (const expression of expressions)
+    eachPart(expression, (part) => {
+      if (part.kind === 'records') names.add(part.name);
+      if (part.kind === 'listing') names.add(part.of);
+    });
+  return names;
+}
+
+/** Whether markup shows something that is worked out from what the app remembers. */
+export const isBound = (node: MarkupElement): boolean =>
+  node.children.some((child) =>
+    isElement(child) ? !!child.when || isBound(child) : 'given' in child && child.given !== undefined,
+  );

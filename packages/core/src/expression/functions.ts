@@ -1,0 +1,49 @@
+/** What is worked out from records and texts. */
+
+/** A value as a number: of a text the number in it; 0 where there is none. */
+export function number(value: unknown): number {
+  if (typeof value === 'number') return Number.isNaN(value) ? 0 : value;
+  const found = /-?\d[\d,]*(\.\d+)?/.exec(String(value ?? ''));
+  return found ? Number(found[0].replaceAll(',', '')) : 0;
+}
+
+const listed = <T>(list: readonly T[] | undefined): readonly T[] => (Array.isArray(list) ? list : []);
+const words = (value: unknown): string =>
+  value === undefined || value === null || typeof value === 'object' ? '' : String(value);
+
+export const count = (list: readonly unknown[] | undefined): number => listed(list).length;
+
+export const filter = <T>(list: readonly T[] | undefined, holds: (item: T) => unknown): readonly T[] =>
+  listed(list).filter((item) => holds(item));
+
+export const sum = <T>(list: readonly T[] | undefined, of: (item: T) => unknown): number =>
+  listed(list).reduce((total, item) => total + number(of(item)), 0);
+
+/** The smallest of these, and the largest; 0 where there is none. */
+export const least = <T>(list: readonly T[] | undefined, of: (item: T) => unknown): number =>
+  listed(list).length ? Math.min(...listed(list).map((item) => number(of(item)))) : 0;
+export const most = <T>(list: readonly T[] | undefined, of: (item: T) => unknown): number =>
+  listed(list).length ? Math.max(...listed(list).map((item) => number(of(item)))) : 0;
+
+export const upper = (text: unknown): string => words(text).toUpperCase();
+export const lower = (text: unknown): string => words(text).toLowerCase();
+export const contains = (text: unknown, part: unknown): boolean => lower(text).includes(lower(part));
+
+/** The day that it is, as `2026-03-01`. */
+export const today = (): string => new Date().toLocaleDateString('sv');
+
+export const formatNumber = (value: unknown): string => number(value).toLocaleString();
+
+/** @param currency its three letters */
+export function formatMoney(value: unknown, currency: unknown): string {
+  const code = /^[A-Z]{3}$/.test(words(currency)) ? words(currency) : 'EUR';
+  return number(value).toLocaleString(undefined, { style: 'currency', currency: code });
+}
+
+/** A date as people write it; what is none stays as it is. */
+export function formatDate(value: unknown): string {
+  const time = Date.parse(words(value));
+  return Number.isNaN(time)
+    ? words(value)
+    : new Date(time).toLocaleDateString(undefined, { dateStyle: 'medium' });
+}

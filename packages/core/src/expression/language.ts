@@ -1,0 +1,504 @@
+import {
+  type Expression as Node,
+  parseExpressionAt,
+  type Pattern,
+  type PrivateIdentifier,
+  type SpreadElement,
+  type Super,
+  tokenizer,
+} from 'acorn';
+import type { FieldType } from '../model/app.ts';
+import type { Comparison, Expression, ListingQuestion } from './expression.ts';
+
+/** What an expression comes to. */
+export type Type =
+  | { readonly kind: 'text' | 'number' | 'yes-no' | 'date' }
+  | { readonly kind: 'records' | 'record'; readonly of: string };
+
+/** What expressions can speak of, by the names that they have in code. */
+export interface KnownNames {
+  /** The fields of the records of each collection. */
+  readonly collections: Readonly<
+    Record<string, readonly { readonly name: string; readonly type: FieldType }[]>
+  >;
+  /** What is true or not while the app runs. */
+  readonly conditions: readonly string[];
+  /** What gives the list of a collection where the expression stands; only such lists can be asked how they are looked at. */
+  readonly lists: Readonly<Record<string, { readonly name: string; readonly hook: string }>>;
+}
+
+/** What is wrong with an expression, and where: from the first letter to behind the last, from 0 on. */
+export interface ExpressionProblem {
+  readonly message: string;
+  readonly start: number;
+  readonly end: number;
+}
+
+export type ParsedExpression =
+  | { readonly expression: Expression; readonly type: Type; readonly problem?: undefined }
+  | { readonly problem: ExpressionProblem };
+
+/** Longer texts and deeper ones are not read. */
+export const LONGEST_EXPRESSION = 2000;
+const DEEPEST = 40;
+
+const TEXT: Type = { kind: 'text' };
+const NUMBER: Type = { kind: 'number' };
+const YES_NO: Type = { kind: 'yes-no' };
+
+/** How a list can be asked how it is looked at. */
+const QUESTIONS: Readonly<Record<string, { readonly asks: ListingQuestion; readonly says: string }>> = {
+  firstShown: { asks: 'first', says: 'which of those that fit is the first that is seen' },
+  lastShown: { asks: 'last', says: 'which of those that fit is the last that is seen' },
+  found: { asks: 'found', says: 'how many fit what is looked for' },
+  page: { asks: 'page', says: 'which page is seen' },
+  pages: { asks: 'pages', says: 'how many pages there are' },
+};
+
+/** Whether a function asks how a list is looked at, and not what its records are. */
+export const isQuestion = (name: string): boolean => Object.hasOwn(QUESTIONS, name);
+
+interface Listed {
+  readonly takes: readonly ('records' | 'each' | 'any')[];
+  readonly gives: Type | 'same';
+  /** What comes of each item. */
+  readonly each?: 'number' | 'yes-no';
+  readonly says: string;
+}
+
+/** What can be called, with what it is given. */
+export const FUNCTIONS: Readonly<Record<string, Listed>> = {
+  count: { takes: ['records'], gives: NUMBER, says: 'how many records there are' },
+  filter: {
+    takes: ['records', 'each'],
+    gives: 'same',
+    each: 'yes-no',
+    says: 'only those of which this holds',
+  },
+  sum: { takes: ['records', 'each'], gives: NUMBER, each: 'number', says: 'all of these together' },
+  least: { takes: ['records', 'each'], gives: NUMBER, each: 'number', says: 'the smallest of these' },
+  most: { takes: ['records', 'each'], gives: NUMBER, each: 'number', says: 'the largest of these' },
+  upper: { takes: ['any'], gives: TEXT, says: 'in capital letters' },
+  lower: { takes: ['any'], gives: TEXT, says: 'in small letters' },
+  contains: { takes: ['any', 'any'], gives: YES_NO, says: 'whether the one holds the other' },
+  today: { takes: [], gives: { kind: 'date' }, says: 'the day that it is' },
+  formatNumber: { takes: ['any'], gives: TEXT, says: 'as people write numbers' },
+  formatMoney: { takes: ['any', 'any'], gives: TEXT, says: "with a currency, such as 'GBP'" },
+  formatDate: { takes: ['any'], gives: TEXT, says: 'as people write dates' },
+};
+
+class Wrong extends Error {
+  readonly start: number;
+  readonly end: number;
+
+  constructor(message: string, { start, end }: { readonly start: number; readonly end: number }) {
+    super(message);
+    this.start = start;
+    this.end = end;
+  }
+}
+
+/**
+ * Reads an expression as people write it: a part of the expressions of TypeScript. It is never run; what it cannot hold is
+ * told with its place.
+ */
+export function parseExpression(source: string, known: KnownNames): ParsedExpression {
+  if (source.length > LONGEST_EXPRESSION)
+    return {
+      problem: {
+        message: `an expression has at most ${LONGEST_EXPRESSION} letters; this has ${source.length}`,
+        start: LONGEST_EXPRESSION,
+        end: source.length,
+      },
+    };
+  try {
+    const node = parseExpressionAt(source, 0, { ecmaVersion: 2022 });
+    const rest = source.slice(node.end).search(/\S/);
+    if (rest >= 0)
+      throw new Wrong('an expression ends before this', { start: node.end + rest, end: source.length });
+    const { expression, type } = new Reader(known).read(node, 0);
+    return { expression, type };
+  } catch (error) {
+    if (error instanceof Wrong)
+      return { problem: { message: error.message, start: error.start, end: error.end } };
+    const { pos = 0, message = '' } = error as { pos?: number; message?: string };
+    const isOver = pos >= source.trimEnd().length;
+    return {
+      problem: {
+        message:
+          source.trim() === ''
+            ? 'nothing is written yet'
+            : isOver
+              ? 'it ends too early'
+              : /stack/i.test(message)
+                ? 'it is too deep'
+                : /string|template/i.test(message)
+                  ? 'a text is not closed'
+                  : 'this cannot stand here',
+        start: Math.min(pos, source.length),
+        end: Math.min(pos + 1, source.length),
+      },
+    };
+  }
+}
+
+interface Read {
+  readonly expression: Expression;
+  readonly type: Type;
+}
+
+const COMPARISONS: Readonly<Record<string, Comparison>> = {
+  '===': 'equal',
+  '!==': 'different',
+  '<': 'less',
+  '<=': 'atMost',
+  '>': 'more',
+  '>=': 'atLeast',
+};
+const ARITHMETIC = { '+': 'plus', '-': 'minus', '*': 'times', '/': 'over', '%': 'rest' } as const;
+
+type AnyNode = Node | SpreadElement | PrivateIdentifier | Super | Pattern;
+
+class Reader {
+  readonly #known: KnownNames;
+  /** What items are called within functions that look at each, with the collections that they are of. */
+  readonly #items = new Map<string, string>();
+
+  constructor(known: KnownNames) {
+    this.#known = known;
+  }
+
+  read(node: AnyNode, depth: number): Read {
+    if (depth > DEEPEST) throw new Wrong('it is too deep', node);
+    const inner = (one: AnyNode): Read => this.read(one, depth + 1);
+    switch (node.type) {
+      case 'ParenthesizedExpression':
+        return inner(node.expression);
+      case 'Literal':
+        return this.#literal(node);
+      case 'TemplateLiteral':
+        return {
+          expression: {
+            kind: 'text',
+            parts: node.quasis.flatMap(({ value }, i): Expression[] => [
+              ...(value.cooked ? [{ kind: 'literal', value: value.cooked } as const] : []),
+              ...(node.expressions[i] ? [this.#said(inner(node.expressions[i]), node.expressions[i])] : []),
+            ]),
+          },
+          type: TEXT,
+        };
+      case 'Identifier':
+        return this.#named(node);
+      case 'MemberExpression':
+        return this.#field(node, inner);
+      case 'UnaryExpression': {
+        const of = inner(node.argument);
+        if (node.operator === '!') return { expression: { kind: 'not', of: of.expression }, type: YES_NO };
+        if (node.operator === '-')
+          return {
+            expression: {
+              kind: 'arithmetic',
+              by: 'minus',
+              left: { kind: 'literal', value: 0 },
+              right: this.#number(of, node.argument),
+            },
+            type: NUMBER,
+          };
+        throw new Wrong(`“${node.operator}” cannot be used; there are ! and -`, node);
+      }
+      case 'LogicalExpression': {
+        if (node.operator === '??') throw new Wrong('write || for what is taken otherwise', node);
+        const [left, right] = [inner(node.left), inner(node.right)];
+        return {
+          expression: {
+            kind: node.operator === '&&' ? 'and' : 'or',
+            of: [left.expression, right.expression],
+          },
+          type: left.type.kind === right.type.kind ? left.type : YES_NO,
+        };
+      }
+      case 'ConditionalExpression': {
+        const [when, yes, no] = [node.test, node.consequent, node.alternate].map(inner);
+        return {
+          expression: { kind: 'choice', when: when.expression, yes: yes.expression, no: no.expression },
+          type: yes.type.kind === no.type.kind ? yes.type : TEXT,
+        };
+      }
+      case 'BinaryExpression':
+        return this.#binary(node.operator, node.left, node.right, node, inner);
+      case 'CallExpression':
+        return this.#call(node, inner);
+      case 'AssignmentExpression':
+        throw new Wrong('write === to hold two values against each other', node);
+      case 'ArrowFunctionExpression':
+        throw new Wrong('such a function is given to filter, sum, least or most', node);
+      default:
+        throw new Wrong('this cannot be used in an expression', node);
+    }
+  }
+
+  #literal(node: Extract<AnyNode, { type: 'Literal' }>): Read {
+    const { value } = node;
+    if (typeof value === 'string') return { expression: { kind: 'literal', value }, type: TEXT };
+    if (typeof value === 'number') return { expression: { kind: 'literal', value }, type: NUMBER };
+    if (typeof value === 'boolean') return { expression: { kind: 'literal', value }, type: YES_NO };
+    throw new Wrong('a value is a text, a number, true or false', node);
+  }
+
+  #named(node: Extract<AnyNode, { type: 'Identifier' }>): Read {
+    const { name } = node;
+    const { collections, conditions } = this.#known;
+    const item = this.#items.get(name);
+    if (item !== undefined) return { expression: { kind: 'item', name }, type: { kind: 'record', of: item } };
+    if (Object.hasOwn(collections, name))
+      return { expression: { kind: 'records', name }, type: { kind: 'records', of: name } };
+    if (conditions.includes(name)) return { expression: { kind: 'variable', name }, type: YES_NO };
+    const names = [...Object.keys(collections), ...conditions];
+    throw new Wrong(
+      Object.hasOwn(FUNCTIONS, name) || Object.hasOwn(QUESTIONS, name)
+        ? `${name} is called with what it is about: ${name}(…)`
+        : `nothing is called ${name}${names.length ? `; there are ${names.slice(0, 8).join(', ')}` : ''}`,
+      node,
+    );
+  }
+
+  #field(node: Extract<AnyNode, { type: 'MemberExpression' }>, inner: (one: AnyNode) => Read): Read {
+    if (node.computed || node.property.type !== 'Identifier')
+      throw new Wrong('a field is called by its name: tool.name', node);
+    const { expression, type } = inner(node.object);
+    const { name } = node.property;
+    if (type.kind === 'records')
+      throw new Wrong(`${type.of} are many; count(${type.of}) says how many, filter takes some`, node);
+    if (type.kind !== 'record') throw new Wrong('only a record has fields', node.property);
+    const fields = this.#known.collections[type.of] ?? [];
+    const field = fields.find((one) => one.name === name);
+    if (!field)
+      throw new Wrong(
+        `${type.of} have no field ${name}; they have ${fields.map((one) => one.name).join(', ')}`,
+        node.property,
+      );
+    return { expression: { kind: 'field', of: expression, name }, type: typeOfField(field.type) };
+  }
+
+  #binary(
+    operator: string,
+    left: AnyNode,
+    right: AnyNode,
+    node: AnyNode,
+    inner: (one: AnyNode) => Read,
+  ): Read {
+    const [a, b] = [inner(left), inner(right)];
+    const by = COMPARISONS[operator];
+    if (by) {
+      const areNumbers = a.type.kind === 'number' || b.type.kind === 'number';
+      if (by !== 'equal' && by !== 'different' && areNumbers)
+        return {
+          expression: { kind: 'compare', by, left: this.#number(a, left), right: this.#number(b, right) },
+          type: YES_NO,
+        };
+      if (areNumbers)
+        return {
+          expression: { kind: 'compare', by, left: this.#number(a, left), right: this.#number(b, right) },
+          type: YES_NO,
+        };
+      this.#comparable(a, b, node);
+      return { expression: { kind: 'compare', by, left: a.expression, right: b.expression }, type: YES_NO };
+    }
+    if (operator === '+' && (a.type.kind === 'text' || b.type.kind === 'text'))
+      return {
+        expression: { kind: 'text', parts: [this.#said(a, left), this.#said(b, right)] },
+        type: TEXT,
+      };
+    if (Object.hasOwn(ARITHMETIC, operator))
+      return {
+        expression: {
+          kind: 'arithmetic',
+          by: ARITHMETIC[operator as keyof typeof ARITHMETIC],
+          left: this.#number(a, left),
+          right: this.#number(b, right),
+        },
+        type: NUMBER,
+      };
+    throw new Wrong(
+      operator === '==' || operator === '!='
+        ? `write ${operator}= instead of ${operator}`
+        : `“${operator}” cannot be used`,
+      node,
+    );
+  }
+
+  #comparable(a: Read, b: Read, node: AnyNode): void {
+    const kinds = [a.type.kind, b.type.kind].map((kind) => (kind === 'date' ? 'text' : kind));
+    if (kinds[0] !== kinds[1] || kinds[0] === 'records' || kinds[0] === 'record')
+      throw new Wrong(`a ${a.type.kind} cannot be held against a ${b.type.kind}`, node);
+  }
+
+  /** A value as a number: what records say are texts. */
+  #number({ expression, type }: Read, node: AnyNode): Expression {
+    if (type.kind === 'records') throw new Wrong(`write count(${type.of}) for how many there are`, node);
+    if (type.kind === 'record' || type.kind === 'yes-no')
+      throw new Wrong(`a ${type.kind} is no number`, node);
+    return expression.kind === 'field' || type.kind !== 'number'
+      ? { kind: 'call', name: 'number', args: [expression] }
+      : expression;
+  }
+
+  /** A value as a part of a text. */
+  #said({ expression, type }: Read, node: AnyNode): Expression {
+    if (type.kind === 'records') throw new Wrong(`write count(${type.of}) for how many there are`, node);
+    if (type.kind === 'record') throw new Wrong('say which field of it', node);
+    return expression;
+  }
+
+  #call(node: Extract<AnyNode, { type: 'CallExpression' }>, inner: (one: AnyNode) => Read): Read {
+    const { callee, arguments: given } = node;
+    const name = callee.type === 'Identifier' ? callee.name : '';
+    if (Object.hasOwn(QUESTIONS, name)) return this.#question(name, given, node);
+    if (!Object.hasOwn(FUNCTIONS, name))
+      throw new Wrong(
+        `there is no function ${name || 'of that kind'}; there are ${[...Object.keys(FUNCTIONS), ...Object.keys(QUESTIONS)].join(', ')}`,
+        callee,
+      );
+    const { takes, gives, each } = FUNCTIONS[name];
+    if (given.length !== takes.length)
+      throw new Wrong(
+        `${name} takes ${takes.length || 'nothing'}${takes.length ? ` value${takes.length > 1 ? 's' : ''}` : ''}, not ${given.length}`,
+        node,
+      );
+    const [first] = given;
+    const read = takes[0] === 'records' ? inner(first) : null;
+    if (read && read.type.kind !== 'records') throw new Wrong(`${name} takes records`, first);
+    if (read && read.type.kind === 'records' && each)
+      return {
+        expression: {
+          kind: 'each',
+          by: name as 'filter' | 'sum' | 'least' | 'most',
+          list: read.expression,
+          ...this.#lambda(given[1], read.type.of, each, inner),
+        },
+        type: gives === 'same' ? read.type : gives,
+      };
+    return {
+      expression: {
+        kind: 'call',
+        name: name as Extract<Expression, { kind: 'call' }>['name'],
+        args: read ? [read.expression] : given.map((one) => this.#said(inner(one), one)),
+      },
+      type: gives === 'same' ? TEXT : gives,
+    };
+  }
+
+  #lambda(
+    node: AnyNode,
+    of: string,
+    each: 'number' | 'yes-no',
+    inner: (one: AnyNode) => Read,
+  ): { readonly item: string; readonly of: Expression } {
+    const hint = `write what is looked at of each: (one) => one.${this.#known.collections[of]?.[0]?.name ?? 'name'}`;
+    if (node.type !== 'ArrowFunctionExpression' || node.body.type === 'BlockStatement')
+      throw new Wrong(hint, node);
+    const [parameter, ...more] = node.params;
+    if (!parameter || more.length || parameter.type !== 'Identifier') throw new Wrong(hint, node);
+    const { name } = parameter;
+    if (
+      this.#items.has(name) ||
+      Object.hasOwn(this.#known.collections, name) ||
+      this.#known.conditions.includes(name)
+    )
+      throw new Wrong(`something else is called ${name}`, parameter);
+    this.#items.set(name, of);
+    const body = inner(node.body);
+    this.#items.delete(name);
+    return { item: name, of: each === 'number' ? this.#number(body, node.body) : body.expression };
+  }
+
+  #question(name: string, given: readonly AnyNode[], node: AnyNode): Read {
+    const [list] = given;
+    const of = list?.type === 'Identifier' ? list.name : '';
+    if (given.length !== 1 || !Object.hasOwn(this.#known.collections, of))
+      throw new Wrong(`${name} takes the name of a collection`, list ?? node);
+    const at = Object.hasOwn(this.#known.lists, of) ? this.#known.lists[of] : undefined;
+    if (!at) throw new Wrong(`no list of ${of} stands on this screen`, list);
+    return {
+      expression: { kind: 'listing', of: at.name, from: at.hook, asks: QUESTIONS[name].asks, given: [] },
+      type: NUMBER,
+    };
+  }
+}
+
+function typeOfField(type: FieldType): Type {
+  if (type === 'number' || type === 'money' || type === 'percent') return NUMBER;
+  if (type === 'date') return { kind: 'date' };
+  return TEXT;
+}
+
+/** Something that can be written at a place of an expression. */
+export interface Completion {
+  readonly text: string;
+  readonly says: string;
+}
+
+/**
+ * What can be written where the cursor stands, with what of it is there already: names of collections, conditions, functions
+ * and items, and after a dot the fields of a record.
+ * @param at the cursor, from 0 on
+ */
+export function completionsAt(
+  source: string,
+  at: number,
+  known: KnownNames,
+): { readonly from: number; readonly completions: readonly Completion[] } {
+  const before = source.slice(0, Math.min(at, LONGEST_EXPRESSION));
+  const typed = /[\w$]*$/.exec(before)![0];
+  const from = before.length - typed.length;
+  const { items, isInText } = around(before, known);
+  const isAfterDot = before[from - 1] === '.';
+  // What is complete is not gone on with unasked.
+  const isOpen = typed !== '' || isAfterDot || /(^|[(,{+\-*/<>=!&|?:])\s*$/.test(before);
+  if (isInText || !isOpen) return { from, completions: [] };
+  const record = isAfterDot ? /([\w$]+)\.$/.exec(before.slice(0, from))?.[1] : undefined;
+  const of = record === undefined ? undefined : items.get(record);
+  const all: Completion[] = isAfterDot
+    ? (of === undefined ? [] : (known.collections[of] ?? [])).map(({ name, type }) => ({
+        text: name,
+        says: type,
+      }))
+    : [
+        ...[...items].map(([name, collection]) => ({ text: name, says: `one of ${collection}` })),
+        ...Object.keys(known.collections).map((name) => ({ text: name, says: 'records' })),
+        ...known.conditions.map((name) => ({ text: name, says: 'yes or no' })),
+        ...Object.entries(FUNCTIONS).map(([name, { says }]) => ({ text: `${name}(`, says })),
+        ...(Object.keys(known.lists).length
+          ? Object.entries(QUESTIONS).map(([name, { says }]) => ({ text: `${name}(`, says }))
+          : []),
+      ];
+  const wanted = typed.toLowerCase();
+  return {
+    from,
+    completions: all.filter(({ text }) => text.toLowerCase().startsWith(wanted) && text !== typed),
+  };
+}
+
+/** Items that are called before a place (`filter(tools, (tool) => …`), and whether it stands within a text. */
+function around(
+  before: string,
+  known: KnownNames,
+): { readonly items: ReadonlyMap<string, string>; readonly isInText: boolean } {
+  const tokens: { readonly label: string; readonly value: unknown }[] = [];
+  let isInText = false;
+  try {
+    for (const token of tokenizer(before, { ecmaVersion: 2022 }))
+      tokens.push({ label: token.type.label, value: 'value' in token ? token.value : undefined });
+  } catch (error) {
+    isInText = /string|template/i.test(String(error));
+  }
+  const items = new Map<string, string>();
+  let collection: string | undefined;
+  tokens.forEach(({ label, value }, i) => {
+    if (label !== 'name' || typeof value !== 'string') return;
+    if (Object.hasOwn(known.collections, value)) collection = value;
+    else if (collection && [tokens[i + 1]?.label, tokens[i + 2]?.label].includes('=>'))
+      items.set(value, collection);
+  });
+  return { items, isInText: isInText || tokens.at(-1)?.label === 'template' };
+}

@@ -1,0 +1,170 @@
+import {
+  type BindingProposal,
+  expressionNames,
+  findElement,
+  hostOf,
+  parseExpression,
+  putBinding,
+  saidAtFirst,
+  screenName,
+  textOf,
+} from '@tovel/core';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useProject } from '../project/context';
+import { color, font } from '../theme/theme';
+import { Button } from '../ui/controls';
+import { ExpressionField } from './ExpressionField';
+
+const Column = styled.section`
+  min-height: 0;
+  overflow: auto;
+  background: ${color.sheet};
+  > header {
+    display: flex;
+    align-items: center;
+    gap: 12px;
+    padding: 10px 18px;
+    border-bottom: 1px solid ${color.rule};
+    p {
+      flex: 1;
+      color: ${color.ink2};
+      font-size: 12px;
+    }
+  }
+  table {
+    width: calc(100% - 36px);
+    margin: 6px 18px 160px;
+    table-layout: fixed;
+    border-collapse: collapse;
+  }
+  th {
+    padding: 8px 14px 5px 0;
+    text-align: left;
+    font-size: 12.5px;
+    border-bottom: 1px solid ${color.ink};
+  }
+  td {
+    padding: 6px 14px 6px 0;
+    border-bottom: 1px solid ${color.rule};
+    vertical-align: top;
+    overflow-wrap: anywhere;
+  }
+  th:first-child {
+    width: 24%;
+  }
+  th:nth-child(3) {
+    width: 20%;
+  }
+  th:nth-child(4) {
+    width: 104px;
+  }
+  td small {
+    display: block;
+    color: ${color.ink2};
+  }
+  code {
+    font: 12px ${font.code};
+  }
+`;
+
+interface BindingsShownProps {
+  readonly proposals: readonly BindingProposal[];
+  /** Not there where nothing can be changed. */
+  readonly onTake?: (proposals: readonly BindingProposal[]) => void;
+}
+
+/** Texts that say what is worked out from records: those that do, with their expressions, and those that seem to count. */
+export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
+  const project = useProject();
+  const { app, design, session } = project;
+  const taken = Object.entries(app.bindings).filter(([key]) => findElement(design, key));
+  const open = proposals.filter(({ element }) => !app.bindings[element]);
+  const place = (element: string) => {
+    const screen = hostOf(project, element);
+    const drawn = findElement(design, element);
+    return (
+      <>
+        <Link to={`${project.base}/junction/${screen}?element=${encodeURIComponent(element)}`}>
+          {(drawn && textOf(drawn)) || 'nameless'}
+        </Link>
+        <small>{screenName(project, screen)}</small>
+      </>
+    );
+  };
+  return (
+    <Column aria-label="Texts">
+      <header>
+        <p>
+          Texts that say what is worked out: how many records there are, which are seen, a sum, a date. What
+          is typed is checked as one types; <code>{'`${count(tools)} tools`'}</code> joins words and values.
+        </p>
+        {onTake && open.length > 0 && (
+          <Button $kind="primary" onPress={() => onTake(open)}>
+            {open.length === 1 ? 'Let it count' : `Let these ${open.length} count`}
+          </Button>
+        )}
+      </header>
+      <table>
+        <thead>
+          <tr>
+            <th>Drawn</th>
+            <th>Says</th>
+            <th>At first</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {taken.map(([element, { text = '', ...rest }]) => {
+            const screen = hostOf(project, element);
+            const known = expressionNames(project, screen);
+            const parsed = parseExpression(text, known);
+            return (
+              <tr key={element}>
+                <td>{place(element)}</td>
+                <td>
+                  {onTake ? (
+                    <ExpressionField
+                      label={`What ${screenName(project, screen)} says here`}
+                      value={text}
+                      known={known}
+                      onSave={(source) =>
+                        session.change(`Says ${source}`, putBinding(element, { ...rest, text: source }))
+                      }
+                    />
+                  ) : (
+                    <code>{text}</code>
+                  )}
+                </td>
+                <td>{parsed.problem ? '' : saidAtFirst(project, parsed.expression)}</td>
+                <td>
+                  {onTake && (
+                    <Button
+                      $kind="quiet"
+                      onPress={() => session.change('Say what was drawn', putBinding(element, null))}
+                    >
+                      Give it up
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+          {open.map((proposal) => (
+            <tr key={proposal.element}>
+              <td>{place(proposal.element)}</td>
+              <td>
+                <code>{proposal.shows}</code>
+                <small>
+                  {Math.round(proposal.confidence * 100)} % sure: {proposal.reason}
+                </small>
+              </td>
+              <td />
+              <td>{onTake && <Button onPress={() => onTake([proposal])}>Let it count</Button>}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Column>
+  );
+}

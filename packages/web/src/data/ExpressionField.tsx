@@ -1,0 +1,167 @@
+import { completionsAt, type KnownNames, parseExpression } from '@tovel/core';
+import { type KeyboardEvent, useId, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { color, font } from '../theme/theme';
+import { fieldBox } from '../ui/controls';
+
+const Box = styled.div`
+  position: relative;
+`;
+
+const Entry = styled.input`
+  ${fieldBox}
+  font: 12px ${font.code};
+`;
+
+const List = styled.ul`
+  position: absolute;
+  top: 100%;
+  left: 0;
+  right: 0;
+  z-index: 20;
+  max-height: 220px;
+  overflow: auto;
+  background: ${color.sheet};
+  border: 1px solid ${color.ink};
+  li {
+    display: flex;
+    justify-content: space-between;
+    gap: 16px;
+    padding: 5px 10px;
+    cursor: pointer;
+    font: 12px ${font.code};
+  }
+  li span:last-child {
+    color: ${color.ink2};
+    font-family: inherit;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  li[aria-selected='true'] {
+    background: ${color.ink};
+    color: ${color.onInk};
+  }
+  li[aria-selected='true'] span:last-child {
+    color: ${color.onInk2};
+  }
+`;
+
+const Problem = styled.p`
+  padding-top: 3px;
+  color: ${color.red};
+  font-size: 12px;
+  code {
+    font: 12px ${font.code};
+    text-decoration: underline wavy ${color.red};
+  }
+`;
+
+/** More completions than this are not shown. */
+const MOST_SHOWN = 12;
+
+interface ExpressionFieldProps {
+  readonly label: string;
+  readonly value: string;
+  readonly known: KnownNames;
+  /** Is called with an expression that can be read, when it is left or entered. */
+  readonly onSave: (source: string) => void;
+}
+
+/** An expression as one types it: completed by what there is, and checked letter by letter. */
+export function ExpressionField({ label, value, known, onSave }: ExpressionFieldProps) {
+  const [text, setText] = useState(value);
+  const [before, setBefore] = useState(value);
+  const [cursor, setCursor] = useState<number | null>(null);
+  const [at, setAt] = useState(0);
+  const entry = useRef<HTMLInputElement>(null);
+  const id = useId();
+  if (before !== value) {
+    setBefore(value);
+    setText(value);
+  }
+  const parsed = parseExpression(text, known);
+  const { from, completions } =
+    cursor === null ? { from: 0, completions: [] } : completionsAt(text, cursor, known);
+  const offered = completions.slice(0, MOST_SHOWN);
+  const place = Math.min(at, Math.max(0, offered.length - 1));
+  const take = (completion: string): void => {
+    const next = text.slice(0, from) + completion + text.slice(cursor ?? text.length);
+    const end = from + completion.length;
+    setText(next);
+    setCursor(null);
+    requestAnimationFrame(() => entry.current?.setSelectionRange(end, end));
+  };
+  const save = (): void => {
+    setCursor(null);
+    if (text !== value && !parsed.problem) onSave(text);
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const isOpen = offered.length > 0;
+    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (isOpen && step !== undefined) {
+      event.preventDefault();
+      setAt((place + step + offered.length) % offered.length);
+    } else if (isOpen && (event.key === 'Tab' || event.key === 'Enter')) {
+      event.preventDefault();
+      take(offered[place].text);
+    } else if (event.key === 'Enter') save();
+    else if (event.key === 'Escape') {
+      if (isOpen) setCursor(null);
+      else setText(value);
+    }
+  };
+  return (
+    <Box>
+      <Entry
+        ref={entry}
+        role="combobox"
+        aria-label={label}
+        aria-expanded={offered.length > 0}
+        aria-controls={`${id}-list`}
+        aria-autocomplete="list"
+        aria-activedescendant={offered.length ? `${id}-${place}` : undefined}
+        aria-invalid={!!parsed.problem}
+        aria-describedby={parsed.problem ? `${id}-problem` : undefined}
+        spellCheck={false}
+        value={text}
+        onChange={({ target }) => {
+          setText(target.value);
+          setCursor(target.selectionStart);
+          setAt(0);
+        }}
+        onKeyDown={onKeyDown}
+        onBlur={save}
+      />
+      {offered.length > 0 && (
+        <List role="listbox" id={`${id}-list`} aria-label="What can stand here">
+          {offered.map((one, i) => (
+            <li
+              key={one.text}
+              id={`${id}-${i}`}
+              role="option"
+              aria-selected={i === place}
+              onPointerDown={(event) => {
+                event.preventDefault();
+                take(one.text);
+              }}
+            >
+              <span>{one.text}</span>
+              <span>{one.says}</span>
+            </li>
+          ))}
+        </List>
+      )}
+      {parsed.problem && (
+        <Problem id={`${id}-problem`} role="status">
+          {text.slice(parsed.problem.start, parsed.problem.end).trim() && (
+            <>
+              <code>{text.slice(parsed.problem.start, parsed.problem.end)}</code>:{' '}
+            </>
+          )}
+          {parsed.problem.message}
+        </Problem>
+      )}
+    </Box>
+  );
+}
