@@ -90,7 +90,114 @@ test('forms and controls are listed, each with its way to where it stands', asyn
   await page.goto(`/p/${id}/data?at=forms`);
   await expect(page.getByText('New loan adds a record')).toBeVisible();
   await item(page, /^Controls/).click();
-  await page.getByRole('link', { name: 'Earlier' }).click();
+  await page.getByRole('option', { name: 'Earlier: Previous page' }).click();
+  await page.getByRole('link', { name: 'Members', exact: true }).click();
   await expect(page).toHaveURL(/junction\/desk-members\?element=/);
   await expect(page.getByRole('region', { name: 'Stage: Members' })).toBeVisible();
+});
+
+/** The running app, at an address in it. */
+async function runAt(page: Page, id: string, address: string, width: string) {
+  await page.goto(`/p/${id}/run`);
+  const app = page.frameLocator('iframe').first();
+  await expect(app.getByText('Borrow the tool')).toBeVisible();
+  await page
+    .getByRole('radio', { name: width })
+    .or(page.getByRole('button', { name: width }))
+    .first()
+    .click();
+  const bar = page.getByRole('textbox', { name: 'Address' });
+  await bar.fill(address);
+  await bar.press('Enter');
+  return app;
+}
+
+test('controls are chosen and made to work: a table sorts, searches and counts in the running app', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Deeds');
+  await page.goto(`/p/${id}/data?at=controls`);
+  const controls = page.getByRole('listbox', { name: 'Controls that can work' });
+  await expect(controls.getByRole('option', { name: 'Loans: Sort by loans' })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  );
+  // One is left out by keyboard, the others are made to work.
+  await controls.getByRole('option', { name: 'Street: Sort by street' }).focus();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Enter');
+  await expect(controls.getByRole('option')).toHaveCount(1);
+  await expect(page.getByText('it does something already')).toBeVisible();
+  await page.goto(`/p/${id}/data?at=texts`);
+  await page
+    .getByRole('button', { name: /^Let it count|^Let these/ })
+    .first()
+    .click();
+  await expect(page.getByRole('combobox', { name: 'What Members says here' })).toHaveValue(
+    '`${lastShown(members)} of ${found(members)}`',
+  );
+  await saved(page);
+
+  const app = await runAt(page, id, '/desk/members', '1280');
+  const names = app.locator('tbody tr td:first-child');
+  await expect(app.getByText('5 of 5')).toBeVisible();
+  await app.getByRole('button', { name: 'Loans' }).click();
+  await app.getByRole('button', { name: 'Loans' }).click();
+  await expect(names.first()).toHaveText('Wanda Pryce');
+  await expect(app.getByRole('columnheader', { name: 'Loans' })).toHaveAttribute('aria-sort', 'descending');
+  await app.getByRole('searchbox', { name: 'Find a member' }).fill('alder');
+  await expect(names).toHaveText(['Wanda Pryce', 'Ines Okafor']);
+  await expect(app.getByText('2 of 2')).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'Address' })).toHaveValue(
+    '/desk/members?sort=-loans&search=alder',
+  );
+  await app.getByRole('searchbox', { name: 'Find a member' }).fill('nobody');
+  await expect(app.getByText('Nothing fits.')).toBeVisible();
+});
+
+test('a form is made to work: it checks what is filled in, and what it adds is in the list', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Lending');
+  await page.goto(`/p/${id}/data?at=forms`);
+  await page.getByRole('button', { name: /^Make all \d work/ }).click();
+  await expect(page.getByText('Works: adds to loans')).toBeVisible();
+  const message = page.getByRole('textbox', { name: 'What is said where Member is wrong' });
+  await message.fill('Say who takes it.');
+  await message.press('Enter');
+  await saved(page);
+
+  const app = await runAt(page, id, '/desk/new-loan', '1280');
+  await app.getByRole('button', { name: 'Lend it' }).click();
+  await expect(app.getByRole('alert')).toHaveText('Say who takes it.');
+  await expect(app.getByLabel('Member', { exact: false }).first()).toBeFocused();
+  await app.getByPlaceholder('Name or card number').fill('Ines Okafor');
+  await expect(app.getByRole('alert')).toHaveCount(0);
+  await app.getByRole('button', { name: 'Lend it' }).click();
+  await expect(app.getByPlaceholder('Name or card number')).toHaveValue('');
+  const bar = page.getByRole('textbox', { name: 'Address' });
+  await bar.fill('/loans');
+  await bar.press('Enter');
+  await expect(app.getByText('Loft ladder')).toHaveCount(2);
+});
+
+test('an expression is completed and checked as one types, and said by the text', async ({ page }) => {
+  const id = await copyOfDemo(page, 'Expressions');
+  await page.goto(`/p/${id}/data?at=texts`);
+  await page
+    .getByRole('button', { name: /^Let it count|^Let these/ })
+    .first()
+    .click();
+  const field = page.getByRole('combobox', { name: 'What Members says here' });
+  await field.fill('`${sum(members, (one) => one.lo');
+  await expect(page.getByRole('option', { name: 'loans number' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type(')} out`');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('cell', { name: '6 out', exact: true })).toBeVisible();
+  await field.fill('count(membres)');
+  await expect(page.getByText('nothing is called membres; there are')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect(field).toHaveValue('`${sum(members, (one) => one.loans)} out`');
 });

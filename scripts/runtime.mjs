@@ -21,7 +21,7 @@ for (const [target, standIns] of Object.entries(TARGETS)) {
     .map((name) => `  '${name}': ${JSON.stringify(readFileSync(path.join(folder, name), 'utf8'))},`);
   if (target === 'bundled')
     entries.push(
-      `  'data/functions.ts': ${JSON.stringify(readFileSync('packages/core/src/expression/functions.ts', 'utf8'))},`,
+      `  'records/functions.ts': ${JSON.stringify(readFileSync('packages/core/src/expression/functions.ts', 'utf8'))},`,
     );
   const code = `/** The files in \`runtime\`, as text. Made by \`npm run runtime\`. */
 export const runtime = {

@@ -1,6 +1,7 @@
 import { all, type Change, putEdit } from '../change/change.ts';
 import type { Collection, DrawnRow, RecordField } from '../model/app.ts';
 import { editKey } from '../model/edit_key.ts';
+import { recordName } from '../model/names.ts';
 import type { DataRecord } from '../records/records.ts';
 import type { CollectionProposal } from './collections.ts';
 
@@ -8,11 +9,15 @@ import type { CollectionProposal } from './collections.ts';
 export const collectionProposalId = ({ places }: Pick<CollectionProposal, 'places'>): string =>
   `collection ${places.map(({ within }) => within).join(' ')}`;
 
+/** What a field is called in a record, which has an id of its own. */
+const ownName = (name: string, collection: string): string =>
+  name === 'id' ? `${recordName(collection)}Id` : name;
+
 /** A proposal as what is kept when somebody takes it. */
 export const takenCollection = ({ name, fields, places }: CollectionProposal): Collection => ({
   name,
   fields: fields.map(({ name: field, label, type, choices }) => ({
-    name: field,
+    name: ownName(field, name),
     type,
     ...(label ? { label } : {}),
     ...(choices?.length ? { choices } : {}),
@@ -22,7 +27,9 @@ export const takenCollection = ({ name, fields, places }: CollectionProposal): C
       element,
       within,
       shows: Object.fromEntries(
-        Object.entries(shows).flatMap(([field, keys]) => (keys[i] === null ? [] : [[field, keys[i]]])),
+        Object.entries(shows).flatMap(([field, keys]) =>
+          keys[i] === null ? [] : [[ownName(field, name), keys[i]]],
+        ),
       ),
     })),
   ),

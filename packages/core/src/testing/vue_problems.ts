@@ -8,11 +8,12 @@ import { typeErrors } from './typecheck.ts';
  */
 export function vueProblems(projects: readonly EmittedProject[]): string[] {
   // It says of markup that was read from hostile pages what only matters on a server.
-  const quiet = jest.spyOn(console, 'warn').mockImplementation(() => {});
+  const { warn } = console;
+  console.warn = () => {};
   try {
     return problemsOf(projects);
   } finally {
-    quiet.mockRestore();
+    console.warn = warn;
   }
 }
 

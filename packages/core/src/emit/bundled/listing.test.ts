@@ -35,10 +35,10 @@ function loaded<T>(path: keyof typeof runtime): T {
 }
 const { listingOf } = loaded<{
   listingOf(records: readonly Tool[], words: Words, options: object, write: (words: Words) => void): Listing;
-}>('data/listing.ts');
+}>('records/listing.ts');
 const { createRecords } = loaded<{
   createRecords(name: string, first: readonly Tool[], like: Omit<Tool, 'id'>): Records;
-}>('data/records.ts');
+}>('records/records.ts');
 
 interface Tool {
   id: string;

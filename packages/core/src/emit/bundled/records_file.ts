@@ -51,9 +51,9 @@ export const ${named(hookForAll(name))} = () => useRecords(${list});
       : script``
   }`;
   const imports = onLines([
-    script`import { createRecords } from './records';`,
-    ...(views.size ? [script`import { useListing } from './useListing';`] : []),
-    ...(live.isCounted ? [script`import { useRecords } from './useRecords';`] : []),
+    script`import { createRecords } from '../records/records';`,
+    ...(views.size ? [script`import { useListing } from '../records/useListing';`] : []),
+    ...(live.isCounted ? [script`import { useRecords } from '../records/useRecords';`] : []),
     ...[...assets].sort().map(([one, { path }]) => script`import ${named(one)} from ${path};`),
   ]);
   return { text: script`${imports}\n\n${body}`.text, assets: [...assets.values()].map(({ hash }) => hash) };
@@ -90,8 +90,8 @@ function optionsOf({ where, searched, sortedAs, filtered, within, perPage }: Vie
     ...(where
       ? [
           'field' in where
-            ? script`where: ({ ${named(where.field)} }) => ${named(where.field)} === ${where.value}`
-            : script`where: ({ id }) => [${where.ids}].includes(id)`,
+            ? script`where: (one) => one.${named(where.field)} === ${where.value}`
+            : script`where: (one) => [${where.ids}].includes(one.id)`,
         ]
       : []),
     ...(searched.length ? [script`searched: [${searched}]`] : []),

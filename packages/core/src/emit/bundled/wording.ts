@@ -1,6 +1,6 @@
 import type { EmittedFile } from '../emitted.ts';
 import type { Prop } from '../form/components/template.ts';
-import { pascalCase } from '../../model/names.ts';
+import { isCodeName, pascalCase } from '../../model/names.ts';
 import { quote } from '../quoting.ts';
 import type { LiveUse } from '../form/markup.ts';
 import type { Around } from './dialect.ts';
@@ -22,7 +22,7 @@ export function propType(prop: Prop, drawing: string): string {
 /** What one of a list's records is called: `tools` → `tool`. */
 export function rowName(data: string): string {
   const row = data.replace(/(?:ies)$/, 'y').replace(/s$/, '') || 'row';
-  return row === data ? 'row' : row;
+  return row === data || !isCodeName(row) ? 'row' : row;
 }
 
 /** The constant that holds all records of a collection: `tools` → `allTools`. */

@@ -188,7 +188,7 @@ export function importLines(used: Used, usesPath = false): string[] {
     (name) => typeof name === 'string',
   );
   if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/conditions';`);
-  if (used.callsFunctions) lines.push(`import * as calc from '${options.source}/data/functions';`);
+  if (used.callsFunctions) lines.push(`import * as calc from '${options.source}/records/functions';`);
   for (const name of [...used.all].sort())
     lines.push(`import { ${hookForAll(name)} } from '${options.source}/data/${name}';`);
   for (const name of [...used.records].sort())
@@ -611,9 +611,15 @@ function jsxNameOf(node: MarkupElement, name: string): { readonly name: string; 
 const isPressedInput = ({ attributes }: MarkupElement): boolean =>
   ['submit', 'button', 'reset'].includes(String(attributes.type));
 
+/** What React types as yes or no, and pages say as a text. */
+const YES_NO =
+  /^(aria-(expanded|hidden|selected|disabled|busy|modal|multiline|multiselectable|readonly|required|atomic)|contentEditable|draggable|spellCheck)$/;
+
 /** An attribute that a prop gives. Props are text, and some attributes are numbers. */
 function slotAttribute(node: MarkupElement, name: string, given: Expression): string {
   const written = jsxNameOf(node, name);
+  if (given.kind === 'prop' && YES_NO.test(written.name))
+    return `${written.name}={${code(given)} ? ${code(given)} === 'true' : undefined}`;
   if (!written.isNumber) return `${written.name}={${code(given)}}`;
   if (given.kind === 'prop') return `${written.name}={${code(given)} ? Number(${code(given)}) : undefined}`;
   const asNumber = (part: Expression): Expression =>

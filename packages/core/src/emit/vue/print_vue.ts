@@ -149,13 +149,14 @@ function scriptOf(used: VueUse): Line[] {
   if (used.setsCondition) take('setCondition', `${file.source}/state/conditions`);
   if (used.conditions.size) take('conditions', `${file.source}/state/conditions`);
   for (const name of used.records) if (!used.listings.has(name)) take(name, `${file.source}/data/${name}`);
+  for (const name of used.all) take(hookForAll(name), `${file.source}/data/${name}`);
   if (used.takesValues) take('type Values', `${file.source}/forms/check`);
   for (const [name, hook] of used.listings) take(hook, `${file.source}/data/${name}`);
   for (const name of file.data?.names ?? []) take(name, file.data!.path);
   const imports = [
     ...[...used.named].map(([path, names]) => [path, `{ ${[...names].sort().join(', ')} }`] as const),
     ...[...used.imports].map(([name, path]) => [path, name] as const),
-    ...(used.callsFunctions ? [[`${file.source}/data/functions`, '* as calc'] as const] : []),
+    ...(used.callsFunctions ? [[`${file.source}/records/functions`, '* as calc'] as const] : []),
   ]
     .sort(([a], [b]) => Number(a.startsWith('.')) - Number(b.startsWith('.')) || (a < b ? -1 : 1))
     .map(([path, what]) => `import ${what} from '${path}';`);

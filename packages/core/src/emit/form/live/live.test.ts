@@ -114,7 +114,7 @@ test('records are written once, with the list that each screen shows of them', (
   const emitted = emitReact(shown, 'Desk');
   const records = textOf(emitted, 'src/data/members.ts');
   expect(records.match(/Ines Okafor/g)).toHaveLength(1);
-  expect(records).toContain("where: ({ status }) => status === 'active'");
+  expect(records).toContain("where: (one) => one.status === 'active'");
   expect(records).toContain("sortedAs: { loans: 'number', since: 'date' }");
   expect(typeErrors([emitted])).toEqual([]);
 }, 60_000);

@@ -67,14 +67,22 @@ export function withRecords(
     return builder.made();
   });
   const isLive = (list: EmittedList): boolean => uses.has(list.rows[0]);
+  const names = new Set([...live.values()].map(({ name }) => name));
   const result = {
     says,
     collections,
     extraction: {
       ...extraction,
-      roots: new Map([...extraction.roots].map(([key, root]) => [key, withLive(root, uses)])),
+      roots: new Map(
+        [...extraction.roots].map(([key, root]) => [key, withLive(root, { uses, taken: names })]),
+      ),
       lists: new Map(
-        [...extraction.lists].map(([key, lists]) => [key, lists.filter((list) => !isLive(list))]),
+        [...extraction.lists].map(([key, lists]) => [
+          key,
+          lists
+            .filter((list) => !isLive(list))
+            .map((list) => ({ ...list, data: stillNamed(list.data, names) })),
+        ]),
       ),
     },
   };
@@ -146,7 +154,7 @@ class RecordsBuilder {
     const agrees = (name: string): boolean => {
       const known = this.#properties.get(name);
       if (!known) return true;
-      if (known.kind !== kindOf(prop)) return false;
+      if (!isAlike(known, prop)) return false;
       const said = this.#values.get(name)!;
       return ids.every(
         (id, i) => !said.has(id) || JSON.stringify(said.get(id)) === JSON.stringify(values[i]),
@@ -180,8 +188,8 @@ class RecordsBuilder {
   ): string | undefined {
     if (new Set(values.map((value) => JSON.stringify(value))).size < 2) return undefined;
     return [...this.#properties].find(
-      ([name, { kind }]) =>
-        kind === kindOf(prop) &&
+      ([name, property]) =>
+        isAlike(property, prop) &&
         ids.every((id, i) => JSON.stringify(this.#values.get(name)!.get(id)) === JSON.stringify(values[i])),
     )?.[0];
   }
@@ -223,6 +231,10 @@ class RecordsBuilder {
   }
 }
 
+/** Whether a property can be given to a prop: of a choice they must be the same. */
+const isAlike = ({ kind, choices = [] }: Pick<Property, 'kind' | 'choices'>, prop: Prop): boolean =>
+  kind === kindOf(prop) && [...choices].sort().join() === [...(prop.choices ?? [])].sort().join();
+
 const kindOf = ({ kind }: Prop): Property['kind'] => (kind === 'drawing' ? 'text' : kind);
 const isField = ({ collection }: LiveCollection, name: string): boolean =>
   collection.fields.some((field) => field.name === name);
@@ -249,12 +261,25 @@ function positionOf(prop: Prop, values: readonly (PropValue | undefined)[]): 'fi
   return set[0] === 0 ? 'first' : set[0] === values.length - 1 ? 'last' : null;
 }
 
+/** The constant of a list that stays as it was drawn, where one that changes is called so. */
+const stillNamed = (data: string, taken: ReadonlySet<string>): string =>
+  taken.has(data) ? `${data}Drawn` : data;
+
+interface Lists {
+  readonly uses: ReadonlyMap<string, LiveUse>;
+  /** Constants that hold lists which change. */
+  readonly taken: ReadonlySet<string>;
+}
+
 /** Markup with lists that show records as they are, each with what stands there while none fits. */
-function withLive(node: MarkupElement, uses: ReadonlyMap<string, LiveUse>): MarkupElement {
+function withLive(node: MarkupElement, lists: Lists): MarkupElement {
   const made = mapChildren(node, (child) => {
-    if (isElement(child)) return withLive(child, uses);
-    const live = 'list' in child && child.key !== null ? uses.get(child.key) : undefined;
-    return live && 'list' in child ? { ...child, list: { ...child.list, live } } : child;
+    if (isElement(child)) return withLive(child, lists);
+    if (!('list' in child)) return child;
+    const live = child.key === null ? undefined : lists.uses.get(child.key);
+    if (live) return { ...child, list: { ...child.list, live } };
+    const data = stillNamed(child.list.data, lists.taken);
+    return data === child.list.data ? child : { ...child, list: { ...child.list, data } };
   });
   const [shown] = made.children.flatMap((child) =>
     'list' in child && child.list.live ? [child.list.live] : [],

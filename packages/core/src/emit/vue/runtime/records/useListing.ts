@@ -1,6 +1,12 @@
 import { computed, reactive } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { type Listing, listingOf, type ListingOptions, type Words } from './listing';
+import {
+  type KeptListing,
+  type Listing,
+  listingOf,
+  type ListingOptions,
+  type Words,
+} from './listing';
 import type { Kept, Records } from './records';
 import { useRecords } from './useRecords';
 
@@ -12,7 +18,7 @@ export function useListing<T extends Kept>(
   records: Records<T>,
   options: ListingOptions<T>,
   prefix = '',
-): Listing<T> {
+): KeptListing<T> {
   const route = useRoute();
   const router = useRouter();
   const all = useRecords(records);
@@ -32,5 +38,7 @@ export function useListing<T extends Kept>(
   });
   const names = Object.keys(listing.value) as (keyof Listing<T>)[];
   const values = names.map((name) => [name, computed(() => listing.value[name])] as const);
-  return reactive(Object.fromEntries(values)) as unknown as Listing<T>;
+  const { add, change, remove } = records;
+  const made = { ...Object.fromEntries(values), add, change, remove };
+  return reactive(made) as unknown as KeptListing<T>;
 }

@@ -1,5 +1,5 @@
 import { useSearchParams } from 'react-router';
-import { type Listing, listingOf, type ListingOptions, type Words } from './listing';
+import { type KeptListing, listingOf, type ListingOptions, type Words } from './listing';
 import type { Kept, Records } from './records';
 import { useRecords } from './useRecords';
 
@@ -11,7 +11,7 @@ export function useListing<T extends Kept>(
   records: Records<T>,
   options: ListingOptions<T>,
   prefix = '',
-): Listing<T> {
+): KeptListing<T> {
   const all = useRecords(records);
   const [params, setParams] = useSearchParams();
   const words: Record<string, string> = {};
@@ -28,5 +28,6 @@ export function useListing<T extends Kept>(
       { replace: true, preventScrollReset: true },
     );
   };
-  return listingOf(all, words, options, write);
+  const { add, change, remove } = records;
+  return { ...listingOf(all, words, options, write), add, change, remove };
 }

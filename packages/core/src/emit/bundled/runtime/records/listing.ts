@@ -1,4 +1,4 @@
-import type { Kept } from './records';
+import type { Kept, Records } from './records';
 
 /** How a list is looked at. What is not said is as it is by itself. */
 export interface Query {
@@ -136,6 +136,10 @@ export interface Listing<T> extends Seen<T> {
   goTo: (page: number | 'next' | 'previous' | 'first' | 'last') => void;
   showMore: () => void;
 }
+
+/** A list of records that are changed where it stands, too. */
+export type KeptListing<T extends Kept> = Listing<T> &
+  Pick<Records<T>, 'add' | 'change' | 'remove'>;
 
 /** @param write what it becomes in the address; nothing for what is no longer said */
 export function listingOf<T extends Kept>(
