@@ -213,6 +213,8 @@ class Maker {
       case 'page':
       case 'load-more':
         return this.#listDeed(action);
+      case 'remove':
+        return this.#removal(action);
       default:
         return 'what it does needs something that is not there yet';
     }
@@ -259,6 +261,33 @@ class Maker {
           ? chosenBy(known, textsOf(at.element.children.map(textOf)), deed)
           : this.#filter(action, known, deed);
     }
+  }
+
+  /** What says that something goes, in a row, removes the record of that row. */
+  #removal({ element }: ActionProposal): Deed | string {
+    const around = new Set([element, ...containersOf(this.#drawn.design, element)]);
+    const known = this.#known().find(({ collection }) =>
+      collection.rows.some((row) => around.has(row.element)),
+    );
+    if (!known) return 'it stands in no row of records';
+    const rows = new Set(known.collection.rows.map((row) => row.element));
+    const isSaid = Object.entries(this.#app.interactions).some(
+      ([key, { target, everywhere }]) =>
+        everywhere &&
+        target.kind === 'record' &&
+        target.collection === known.id &&
+        [...containersOf(this.#drawn.design, elementOfInteraction(key))].some((one) => rows.has(one)),
+    );
+    if (isSaid) return 'it does so as that of the first row does';
+    return {
+      of: known,
+      interaction: {
+        on: 'press',
+        target: { kind: 'record', collection: known.id, deed: { kind: 'remove' } },
+        arrival: { kind: 'none' },
+        everywhere: true,
+      },
+    };
   }
 
   /** What is done by a field that is drawn goes to the real one that it becomes. */

@@ -73,6 +73,18 @@ export function targetChoices(project: Project, typed: string): TargetChoice[] {
   for (const [condition, { name }] of Object.entries(app.conditions))
     for (const value of [true, false])
       also({ kind: 'set', condition, value }, `${name}: ${value ? 'yes' : 'no'}`, 'from then on');
+  if (typed.trim())
+    for (const [collection, { name, fields }] of Object.entries(app.collections)) {
+      const deeds: readonly ListDeed[] = [
+        { kind: 'search' },
+        { kind: 'page', to: 'next' },
+        { kind: 'page', to: 'previous' },
+        { kind: 'more' },
+        ...fields.map(({ name: field }) => ({ kind: 'sort', field }) as const),
+      ];
+      for (const deed of deeds) also({ kind: 'list', collection, deed }, describeDeed(deed), name);
+      also({ kind: 'record', collection, deed: { kind: 'remove' } }, 'Remove the row', name);
+    }
   // A file is meant by its name, typed with some care: most projects hold many pictures.
   if (typed.trim().length > 2)
     for (const { hash, file } of project.design.assets) {

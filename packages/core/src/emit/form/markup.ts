@@ -93,6 +93,8 @@ export interface ListUse {
   readonly records: readonly Readonly<Record<string, PropValue>>[];
   /** Of a list whose records change while the app runs. */
   readonly live?: LiveUse;
+  /** Whether a row is given the id of its record. */
+  readonly givesId?: boolean;
 }
 
 /** What a list whose records change shows. */

@@ -309,7 +309,7 @@ const drawn = (slot: Expression, used: VueUse): string => {
   return `<component ${bound('is', written)}${isOptional ? ` v-if="${escapeValue(written)}"` : ''} />`;
 };
 
-function listOf({ component, data, live }: ListUse, used: VueUse): string {
+function listOf({ component, data, live, givesId }: ListUse, used: VueUse): string {
   if (live) {
     const { listing, given } = live;
     used.listings.set(listing.name, listing.hook);
@@ -320,7 +320,7 @@ function listOf({ component, data, live }: ListUse, used: VueUse): string {
   }
   const name = rowName(data);
   componentName(component, used);
-  return `<${component} v-for="{ id, ...${name} } in ${data}" :key="id" v-bind="${name}" />`;
+  return `<${component} v-for="{ id, ...${name} } in ${data}" :key="id" ${givesId ? ':id="id" ' : ''}v-bind="${name}" />`;
 }
 
 function componentName(component: string, used: VueUse): string {

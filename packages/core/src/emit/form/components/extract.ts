@@ -2,7 +2,7 @@ import { allOf, type Expression, propsOf } from '../../../expression/expression.
 import type { Component } from '../../../model/app.ts';
 import type { CodeBefore, PropsBefore } from '../before.ts';
 import { isBound } from '../live/bindings.ts';
-import { controlsList } from '../live/controls.ts';
+import { controlsList, holdsRowDeed } from '../live/controls.ts';
 import { kebabCase, pascalCase, plural, uniqueCodeName, uniqueName } from '../../../model/names.ts';
 import {
   type EmittedScreen,
@@ -100,7 +100,7 @@ export function extractComponents(
   const failed = new Map<string, string>();
   const names = new Set<string>();
   for (const component of bySize(bodies, wanted)) {
-    const places = currentPlaces(bodies, component.places);
+    const places = currentPlaces(bodies, component);
     if (places.length < 2) {
       failed.set(
         component.id,
@@ -273,7 +273,10 @@ function bySize(bodies: ReadonlyMap<string, Body>, wanted: readonly Wanted[]): W
 }
 
 /** The places as they stand now, in the given order; a part that is also a drawer stands twice. */
-function currentPlaces(bodies: ReadonlyMap<string, Body>, keys: readonly string[]): BodyPlace[] {
+function currentPlaces(
+  bodies: ReadonlyMap<string, Body>,
+  { places: keys, kind }: Pick<Component, 'places' | 'kind'>,
+): BodyPlace[] {
   const wanted = new Set(keys);
   const found: BodyPlace[] = [];
   for (const [body, { root, rules, route, component }] of bodies)
@@ -288,6 +291,8 @@ function currentPlaces(bodies: ReadonlyMap<string, Body>, keys: readonly string[
   const plain = found.filter(
     ({ node, body }) =>
       !controlsList(node) &&
+      // What is done to the record of a row stands in what is given that record.
+      (kind === 'list' || !holdsRowDeed(node)) &&
       (bodies.get(body)!.component || !isBound(node)) &&
       (isAlone || !dependsOnProps(node)),
   );

@@ -24,6 +24,26 @@ export const listStepOf = ({ acts = [] }: MarkupElement): ListStep | undefined =
     .flatMap(({ ways }) => ways.flatMap(({ steps }) => steps))
     .find((step): step is ListStep => step.kind === 'list');
 
+/** Whether an element does something to the record of the row that it stands in. */
+const actsOnRow = ({ acts = [] }: MarkupElement): boolean =>
+  acts.some(({ ways }) =>
+    ways.some(({ steps }) => steps.some((step) => step.kind === 'record' && step.deed.kind !== 'add')),
+  );
+
+/** Whether something in markup does something to the record of its row. */
+export const holdsRowDeed = (node: MarkupElement): boolean =>
+  actsOnRow(node) || node.children.some((child) => isElement(child) && holdsRowDeed(child));
+
+/** Markup without what is done to the record of a row, where there is no row to speak of. */
+export function withoutRowDeeds(node: MarkupElement): MarkupElement {
+  if (!holdsRowDeed(node)) return node;
+  const made = mapChildren(node, (child) => (isElement(child) ? withoutRowDeeds(child) : child));
+  if (!actsOnRow(made)) return made;
+  const { acts = [], ...rest } = made;
+  const kept = acts.filter((act) => !actsOnRow({ ...made, acts: [act] }));
+  return kept.length ? { ...rest, acts: kept } : rest;
+}
+
 /** Whether something in markup does something to a list. */
 export const controlsList = (node: MarkupElement): boolean =>
   listStepOf(node) !== undefined || node.children.some((child) => isElement(child) && controlsList(child));

@@ -2,6 +2,7 @@ import { applyChange, all } from '../../../change/change.ts';
 import { makeWork, sortingHeads } from '../../../data/make_work.ts';
 import { proposeData } from '../../../data/propose.ts';
 import type { Project } from '../../../model/project.ts';
+import { projectOf } from '../../../testing/build.ts';
 import { desk, pageOf } from '../../../testing/desk.ts';
 import { typeErrors } from '../../../testing/typecheck.ts';
 import { vueProblems } from '../../../testing/vue_problems.ts';
@@ -117,6 +118,57 @@ test('records are written once, with the list that each screen shows of them', (
   expect(records).toContain("where: (one) => one.status === 'active'");
   expect(records).toContain("sortedAs: { loans: 'number', since: 'date' }");
   expect(typeErrors([emitted])).toEqual([]);
+}, 60_000);
+
+/** Loans, each with what takes it away. */
+const loans = pageOf('loans', 'Loans', (read) => [
+  read('h1', { y: '150' }, 'Loans'),
+  read(
+    'table',
+    { y: '190' },
+    read(
+      'thead',
+      { y: '190' },
+      read(
+        'tr',
+        { y: '190' },
+        ...['Tool', 'Due', ''].map((head, i) => read('th', { x: `${150 * i}`, y: '190' }, head)),
+      ),
+    ),
+    read(
+      'tbody',
+      { y: '240' },
+      ...[
+        ['Saw', '3 March 2026'],
+        ['Drill', '4 March 2026'],
+        ['Ladder', '9 March 2026'],
+      ].map(([tool, due], row) =>
+        read(
+          'tr',
+          { y: `${240 + 30 * row}` },
+          read('td', { x: '0', y: `${240 + 30 * row}` }, tool),
+          read('td', { x: '150', y: `${240 + 30 * row}` }, due),
+          read(
+            'td',
+            { x: '300', y: `${240 + 30 * row}` },
+            read('button', { type: 'button', x: '300', y: `${240 + 30 * row}` }, 'Delete'),
+          ),
+        ),
+      ),
+    ),
+  ),
+]);
+
+test('a control in a row does something to the record of its row', () => {
+  const shown = working(projectOf(loans));
+  expect(Object.values(shown.app.interactions).filter(({ target }) => target.kind === 'record')).toHaveLength(
+    1,
+  );
+  const [made, other] = [emitReact(shown, 'Loans'), emitVue(shown, 'Loans')];
+  const row = made.files.find(({ path }) => /components\/.*Row\.tsx$/.test(path));
+  expect(row && 'text' in row ? row.text : '').toContain('loans.remove(id);');
+  expect(typeErrors([made])).toEqual([]);
+  expect(vueProblems([other])).toEqual([]);
 }, 60_000);
 
 test('plain pages stay as they were drawn', () => {

@@ -4,6 +4,7 @@ import type { EmittedComponent, EmittedList, Extraction } from '../components/ex
 import type { Prop } from '../components/template.ts';
 import { isElement, type LiveUse, mapChildren, type MarkupElement, type PropValue } from '../markup.ts';
 import type { LiveCollection, LiveView } from './live.ts';
+import { holdsRowDeed, withoutRowDeeds } from './controls.ts';
 import { noneFound } from './none_found.ts';
 
 /** What a record says under one name. */
@@ -67,14 +68,33 @@ export function withRecords(
     return builder.made();
   });
   const isLive = (list: EmittedList): boolean => uses.has(list.rows[0]);
+  const rows = new Set(
+    [...extraction.lists.values()].flat().flatMap((list) => (isLive(list) ? [list.component] : [])),
+  );
+  const speaking = new Set(
+    extraction.components.flatMap(({ name, root }) => (rows.has(name) && holdsRowDeed(root) ? [name] : [])),
+  );
+  for (const list of [...extraction.lists.values()].flat()) {
+    const use = uses.get(list.rows[0]);
+    if (use && speaking.has(list.component))
+      uses.set(list.rows[0], { ...use, given: { id: { property: 'id' }, ...use.given } });
+  }
   const names = new Set([...live.values()].map(({ name }) => name));
   const result = {
     says,
     collections,
     extraction: {
       ...extraction,
+      components: extraction.components.map((component) =>
+        speaking.has(component.name)
+          ? { ...component, props: [ID, ...component.props] }
+          : { ...component, root: withoutRowDeeds(component.root) },
+      ),
       roots: new Map(
-        [...extraction.roots].map(([key, root]) => [key, withLive(root, { uses, taken: names })]),
+        [...extraction.roots].map(([key, root]) => [
+          key,
+          withLive(withoutRowDeeds(root), { uses, taken: names, speaking }),
+        ]),
       ),
       lists: new Map(
         [...extraction.lists].map(([key, lists]) => [
@@ -261,6 +281,9 @@ function positionOf(prop: Prop, values: readonly (PropValue | undefined)[]): 'fi
   return set[0] === 0 ? 'first' : set[0] === values.length - 1 ? 'last' : null;
 }
 
+/** By what a row knows its record. */
+const ID: Prop = { name: 'id', proposed: 'id', what: 'id', at: [], kind: 'text', isOptional: false };
+
 /** The constant of a list that stays as it was drawn, where one that changes is called so. */
 const stillNamed = (data: string, taken: ReadonlySet<string>): string =>
   taken.has(data) ? `${data}Drawn` : data;
@@ -269,6 +292,8 @@ interface Lists {
   readonly uses: ReadonlyMap<string, LiveUse>;
   /** Constants that hold lists which change. */
   readonly taken: ReadonlySet<string>;
+  /** Components that do something to the record that they show. */
+  readonly speaking: ReadonlySet<string>;
 }
 
 /** Markup with lists that show records as they are, each with what stands there while none fits. */
@@ -279,7 +304,10 @@ function withLive(node: MarkupElement, lists: Lists): MarkupElement {
     const live = child.key === null ? undefined : lists.uses.get(child.key);
     if (live) return { ...child, list: { ...child.list, live } };
     const data = stillNamed(child.list.data, lists.taken);
-    return data === child.list.data ? child : { ...child, list: { ...child.list, data } };
+    const givesId = lists.speaking.has(child.list.component);
+    return data === child.list.data && !givesId
+      ? child
+      : { ...child, list: { ...child.list, data, ...(givesId ? { givesId } : {}) } };
   });
   const [shown] = made.children.flatMap((child) =>
     'list' in child && child.list.live ? [child.list.live] : [],
