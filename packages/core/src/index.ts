@@ -269,7 +269,11 @@ export { typeOfValue, typeOfValues } from './data/value_types.ts';
 export {
   collectionProposalId,
   recordSchema,
+  canSay,
+  sayInCollection,
   sayInRecord,
+  withRecord,
+  withoutRecord,
   tableOf,
   type TableProblem,
   takenCollection,

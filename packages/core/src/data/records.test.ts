@@ -6,7 +6,17 @@ import type { Collection } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import { projectOf, screenOf, svg } from '../testing/build.ts';
 import { findCollections } from './collections.ts';
-import { recordSchema, sayInRecord, tableOf, takenCollection, takeTable, withField } from './records.ts';
+import {
+  recordSchema,
+  sayInCollection,
+  sayInRecord,
+  tableOf,
+  takenCollection,
+  takeTable,
+  withField,
+  withoutRecord,
+  withRecord,
+} from './records.ts';
 import { recordsOf } from '../records/records.ts';
 import { csvOf, jsonOf, readTable } from './table_text.ts';
 
@@ -79,8 +89,8 @@ test.each([
   [
     'more lines than rows',
     (lines: string[][]) => [...lines, ['Saw', '£1', 'free'], ['Axe', '£1', 'free']],
-    0,
-    [[5, 'only 3 rows are drawn; what comes from here on was left out']],
+    6,
+    [],
   ],
   [
     'a line with too many cells',
@@ -97,9 +107,46 @@ test.each([
   ['nothing', () => [], 0, [[1, `no column is called as a field: expected some of ${heads.join(', ')}`]]],
 ] as const)('a table with %s', (_, change, changed, problems) => {
   const records = recordsIn(project);
-  const taken = takeTable(tools, records, change(tableOf(tools, records)));
+  const taken = takeTable('tools', tools, records, change(tableOf(tools, records)));
   expect(taken.changed).toBe(changed);
   expect(taken.problems.map(({ line, message }) => [line, message])).toEqual(problems);
+});
+
+test('records can be more than those that are drawn, and say more than rows show', () => {
+  const records = recordsIn(project);
+  const [name] = heads;
+  const wider: Collection = { ...tools, fields: [...tools.fields, { name: 'kind', type: 'one-of' }] };
+  const said = sayInCollection('tools', wider, records[0], 'kind', 'Garden')!;
+  const { collections } = applyChange(project.app, said);
+  expect(recordsOf(project.design, collections.tools)[0].values.kind).toEqual({
+    text: 'Garden',
+    elements: [],
+    isText: true,
+  });
+  const more = withRecord(withRecord(collections.tools, { [name]: 'Axe' }));
+  const all = recordsOf(project.design, more);
+  expect(all).toHaveLength(records.length + 2);
+  expect(all.at(-2)!.values[name].text).toBe('Axe');
+  const renamed = withField(more, 'kind', { name: 'sort', type: 'text' });
+  expect(recordsOf(project.design, renamed)[0].values.sort.text).toBe('Garden');
+  const again = applyChange(project.app, sayInCollection('tools', more, all.at(-1)!, name, 'Rake')!)
+    .collections.tools;
+  expect(recordsOf(project.design, again).at(-1)!.values[name].text).toBe('Rake');
+  expect(recordsOf(project.design, withoutRecord(again, all.at(-2)!)).map(({ id }) => id)).toEqual(
+    [...records, all.at(-1)!].map(({ id }) => id),
+  );
+});
+
+test('a table that is far too long is taken as far as it goes, and says so', () => {
+  const lines = [heads, ...Array.from({ length: 100_000 }, (_, i) => [`Tool ${i}`, '£1', 'free'])];
+  lines[50_000] = ['too', 'many', 'cells', 'here'];
+  const taken = takeTable('tools', tools, recordsIn(project), lines);
+  expect(taken.problems.map(({ message }) => message).join()).toMatch(
+    /at most 5000 records beyond those that are drawn; what comes from here on was left out/,
+  );
+  const made = applyChange(project.app, taken.change!).collections.tools;
+  expect(made.more).toHaveLength(5000);
+  expect(made.more!.at(-1)!.says[heads[0]]).toBe('Tool 5002');
 });
 
 test('any values that are written come back as they were written, by CSV and by JSON', () => {

@@ -1,7 +1,7 @@
-import { all, type Change, putEdit } from '../change/change.ts';
-import type { Collection, DrawnRow, RecordField } from '../model/app.ts';
+import { all, type Change, putCollection, putEdit } from '../change/change.ts';
+import { type Collection, MOST_RECORDS, type RecordField } from '../model/app.ts';
 import { editKey } from '../model/edit_key.ts';
-import { recordName } from '../model/names.ts';
+import { recordName, uniqueName } from '../model/names.ts';
 import type { DataRecord } from '../records/records.ts';
 import type { CollectionProposal } from './collections.ts';
 
@@ -42,19 +42,72 @@ export function sayInRecord({ values }: DataRecord, field: string, text: string)
   return all(value.elements.map((key) => putEdit(editKey(key, 'text'), text)));
 }
 
+/** The collection with what a record says in a field that no row of it shows. */
+function withSaid(collection: Collection, record: DataRecord, field: string, text: string): Collection {
+  const { said = {}, more = [] } = collection;
+  if (record.rows.length)
+    return { ...collection, said: { ...said, [record.id]: { ...said[record.id], [field]: text } } };
+  return {
+    ...collection,
+    more: more.map((one) =>
+      `further ${one.id}` === record.id ? { ...one, says: { ...one.says, [field]: text } } : one,
+    ),
+  };
+}
+
+const isOnScreen = ({ values }: DataRecord, field: string): boolean =>
+  (values[field]?.elements.length ?? 0) > 0 || values[field]?.isText === false;
+
+/** The change after which a record of a collection says something else: on the screens, or where none shows it. */
+export function sayInCollection(
+  id: string,
+  collection: Collection,
+  record: DataRecord,
+  field: string,
+  text: string,
+): Change | null {
+  if (isOnScreen(record, field)) return sayInRecord(record, field, text);
+  const known = collection.fields.find(({ name }) => name === field);
+  if (!known || known.type === 'picture' || (record.values[field]?.text ?? '') === text) return null;
+  return putCollection(id, withSaid(collection, record, field, text));
+}
+
+/** Whether what a record says in a field can be written. */
+export const canSay = (record: DataRecord, { name, type }: RecordField): boolean =>
+  isOnScreen(record, name) ? record.values[name].isText : type !== 'picture';
+
+/** The collection with one more record, which no screen shows as it is drawn. */
+export function withRecord(collection: Collection, says: Readonly<Record<string, string>> = {}): Collection {
+  const { more = [] } = collection;
+  const ids = new Set(more.map((one) => one.id));
+  const id = uniqueName(String(more.length + 1), (one) => ids.has(one), '.');
+  return { ...collection, more: [...more, { id, says }] };
+}
+
+/** The collection without a record that no screen shows; those that are drawn stay. */
+export const withoutRecord = (collection: Collection, { id }: DataRecord): Collection => ({
+  ...collection,
+  more: (collection.more ?? []).filter((one) => `further ${one.id}` !== id),
+});
+
 /** A collection with another field in the place of one; what its rows show goes along under its new name. */
 export function withField(collection: Collection, name: string, field: RecordField): Collection {
-  const renamed = (shows: DrawnRow['shows']): DrawnRow['shows'] =>
-    Object.fromEntries(
-      Object.entries(shows).map(([one, element]) => [one === name ? field.name : one, element]),
-    );
+  const isSame = field.name === name;
+  const renamed = <T>(by: Readonly<Record<string, T>>): Readonly<Record<string, T>> =>
+    isSame
+      ? by
+      : Object.fromEntries(
+          Object.entries(by).map(([one, value]) => [one === name ? field.name : one, value]),
+        );
+  const { said, more } = collection;
   return {
     ...collection,
     fields: collection.fields.map((one) => (one.name === name ? field : one)),
-    rows:
-      field.name === name
-        ? collection.rows
-        : collection.rows.map((row) => ({ ...row, shows: renamed(row.shows) })),
+    rows: isSame ? collection.rows : collection.rows.map((row) => ({ ...row, shows: renamed(row.shows) })),
+    ...(said
+      ? { said: Object.fromEntries(Object.entries(said).map(([key, says]) => [key, renamed(says)])) }
+      : {}),
+    ...(more ? { more: more.map((one) => ({ ...one, says: renamed(one.says) })) } : {}),
   };
 }
 
@@ -81,6 +134,7 @@ const MOST_PROBLEMS = 20;
  * @param lines of cells, the heads first
  */
 export function takeTable(
+  id: string,
   collection: Collection,
   records: readonly DataRecord[],
   lines: readonly (readonly string[])[],
@@ -105,30 +159,57 @@ export function takeTable(
     if (!wanted[i] && head.trim()) tell(1, `“${head.trim()}” is no field, and was left out`);
   });
   const changes: Change[] = [];
+  let next = collection;
+  let changed = 0;
+  let isFull = false;
+  const further: Readonly<Record<string, string>>[] = [];
   rest.forEach((cells, i) => {
     if (cells.every((cell) => cell.trim() === '')) return;
     if (cells.length > heads.length)
       tell(i + 2, `${cells.length} cells under ${heads.length} heads; what is beyond was left out`);
     const record = records[i];
     if (!record) {
-      if (i === records.length)
-        tell(i + 2, `only ${records.length} rows are drawn; what comes from here on was left out`);
+      if ((next.more?.length ?? 0) + further.length >= MOST_RECORDS) {
+        if (!isFull)
+          tell(
+            i + 2,
+            `a collection has at most ${MOST_RECORDS} records beyond those that are drawn; what comes from here on was left out`,
+          );
+        isFull = true;
+        return;
+      }
+      const says = Object.fromEntries(
+        cells.flatMap((cell, at) => {
+          const field = wanted[at];
+          return field && field.type !== 'picture' && cell.trim() ? [[field.name, cell.trim()]] : [];
+        }),
+      );
+      further.push(says);
+      changed += Object.keys(says).length;
       return;
     }
     cells.forEach((cell, at) => {
       const field = wanted[at];
       if (!field) return;
       const value = record.values[field.name];
-      if (!value?.isText) {
+      if (!canSay(record, field)) {
         if (cell.trim() && cell.trim() !== value?.text)
           tell(i + 2, `${field.name} is no text that can be written here`);
         return;
       }
-      const change = sayInRecord(record, field.name, cell.trim());
-      if (change) changes.push(change);
+      if (isOnScreen(record, field.name)) {
+        const change = sayInRecord(record, field.name, cell.trim());
+        if (change) changes.push(change);
+        if (change) changed++;
+      } else if ((value?.text ?? '') !== cell.trim()) {
+        next = withSaid(next, record, field.name, cell.trim());
+        changed++;
+      }
     });
   });
-  return { change: changes.length ? all(changes) : null, changed: changes.length, problems };
+  for (const says of further) next = withRecord(next, says);
+  if (next !== collection) changes.push(putCollection(id, next));
+  return { change: changes.length ? all(changes) : null, changed, problems };
 }
 
 /** Records as a table: names of fields, then a line a record. */

@@ -299,10 +299,20 @@ const drawnRowFields = {
 /** A row as it was drawn: one appearance of a record. */
 export type DrawnRow = FieldsOf<typeof drawnRowFields>;
 
+/** So many records can be kept beyond those that are drawn. */
+export const MOST_RECORDS = 5000;
+const saidInFields = { shape: 'table', key: propName, value: text(2000), max: 200 } as Schema<
+  Readonly<Record<string, string>>
+>;
+
 const collectionFields = {
   name: propName,
   fields: list(fields(recordFieldFields), { min: 1, max: 200 }),
   rows: list(fields(drawnRowFields), { max: 20_000 }),
+  /** What drawn records say in fields that no row shows, by the key of the first row of each. */
+  said: optional(table(elementKey, saidInFields, { max: 20_000 })),
+  /** Records that no screen shows as they are drawn. */
+  more: optional(list(fields({ id: text(60, { min: 1 }), says: saidInFields }), { max: MOST_RECORDS })),
 } as const;
 /** Records of one kind that screens show. What they say is what the screens say. */
 export type Collection = FieldsOf<typeof collectionFields>;

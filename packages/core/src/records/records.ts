@@ -16,7 +16,7 @@ export interface DataValue {
 
 /** One record: what its rows say, wherever it is drawn. */
 export interface DataRecord {
-  /** Key of the first row that shows it. */
+  /** Key of the first row that shows it; of one that no screen shows `further` and its own id. */
   readonly id: string;
   readonly rows: readonly DrawnRow[];
   /** By the name of the field; none for what no row of it shows. */
@@ -38,7 +38,10 @@ export function recordsOf(design: Design, collection: Collection): readonly Data
   return records;
 }
 
-function readRecords(design: Design, { fields, rows }: Collection): readonly DataRecord[] {
+function readRecords(
+  design: Design,
+  { fields, rows, said = {}, more = [] }: Collection,
+): readonly DataRecord[] {
   const elementOf = (key: string | undefined): Element | null | undefined =>
     key === undefined ? undefined : findElement(design, key);
   const callsIt = fields.find(({ type }) => type === 'text')?.name;
@@ -53,16 +56,30 @@ function readRecords(design: Design, { fields, rows }: Collection): readonly Dat
     if (known && !known.some(({ within }) => within === row.within)) known.push(row);
     else groups.set(known || !wanted ? `${wanted} ${row.element}` : wanted, [row]);
   }
-  return [...groups.values()].map((group): DataRecord => ({
+  const plain = (text: string | undefined): DataValue | undefined =>
+    text === undefined ? undefined : { text, elements: [], isText: true };
+  const drawn = [...groups.values()].map((group): DataRecord => ({
     id: group[0].element,
     rows: group,
     values: Object.fromEntries(
       fields.flatMap((field): [string, DataValue][] => {
         const shown = group.flatMap(({ shows }) => elementOf(shows[field.name]) ?? []);
-        return shown.length ? [[field.name, valueOf(field, shown)]] : [];
+        const value = shown.length ? valueOf(field, shown) : plain(said[group[0].element]?.[field.name]);
+        return value ? [[field.name, value]] : [];
       }),
     ),
   }));
+  const further = more.map(({ id, says }): DataRecord => ({
+    id: `further ${id}`,
+    rows: [],
+    values: Object.fromEntries(
+      fields.flatMap(({ name }): [string, DataValue][] => {
+        const value = plain(says[name]);
+        return value ? [[name, value]] : [];
+      }),
+    ),
+  }));
+  return [...drawn, ...further];
 }
 
 function valueOf(field: RecordField, shown: readonly Element[]): DataValue {

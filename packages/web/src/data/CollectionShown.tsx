@@ -6,9 +6,12 @@ import {
   putCollection,
   recordSchema,
   recordsOf,
-  sayInRecord,
+  sayInCollection,
   tableOf,
+  uniqueName,
   withField,
+  withoutRecord,
+  withRecord,
 } from '@tovel/core';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
@@ -75,6 +78,18 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
     column: Math.min(at.column, collection.fields.length - 1),
   };
   const canChange = !proposal && past === null;
+  const addRecord = (): void => {
+    session.change(`Add a record to ${collection.name}`, putCollection(id, withRecord(collection)));
+    onAt({ row: records.length, column: 0 });
+  };
+  const addField = (): void => {
+    const name = uniqueName('field', (one) => collection.fields.some((field) => field.name === one), '');
+    session.change(
+      `Add a field to ${collection.name}`,
+      putCollection(id, { ...collection, fields: [...collection.fields, { name, type: 'text' }] }),
+    );
+    onAt({ row: here.row, column: collection.fields.length });
+  };
   const table = (): string[][] => tableOf(collection, records);
   return (
     <>
@@ -92,6 +107,8 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
             </div>
           ) : (
             <div>
+              {canChange && <Button onPress={addRecord}>Add a record</Button>}
+              {canChange && <Button onPress={addField}>Add a field</Button>}
               {canChange && <Button onPress={onPaste}>Paste values …</Button>}
               <ActionMenu
                 label="Save as"
@@ -140,10 +157,19 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
           records={records}
           at={here}
           onAt={onAt}
+          onRemove={
+            canChange
+              ? (record) =>
+                  session.change(
+                    `Remove ${titleOf(record, collection.fields)}`,
+                    putCollection(id, withoutRecord(collection, record)),
+                  )
+              : undefined
+          }
           onSay={
             canChange
               ? (record, field, text) => {
-                  const change = sayInRecord(record, field.name, text);
+                  const change = sayInCollection(id, collection, record, field.name, text);
                   if (change)
                     session.change(
                       `${titleOf(record, collection.fields)}: ${field.name} is “${text}”`,

@@ -219,6 +219,7 @@ export function DataView() {
       </StationBody>
       {isPasting && chosen && (
         <TableSheet
+          id={chosen.id}
           collection={chosen.collection}
           records={recordsOf(design, chosen.collection)}
           onClose={() => setPasting(false)}

@@ -62,9 +62,11 @@ export function RecordDetails({ collection, field, record, onField }: RecordDeta
         <>
           <h3>{titleOf(record, collection.fields)}</h3>
           <p>
-            {record.rows.length === 1
-              ? 'Shown in one place. What is written here is written there.'
-              : `Shown in ${record.rows.length} places. What is written here is written in all that say the same.`}
+            {record.rows.length === 0
+              ? 'No screen shows it as it is drawn; lists whose records change do. Delete removes it.'
+              : record.rows.length === 1
+                ? 'Shown in one place. What is written here is written there.'
+                : `Shown in ${record.rows.length} places. What is written here is written in all that say the same.`}
           </p>
           <ul>
             {record.rows.map(({ element }) => {

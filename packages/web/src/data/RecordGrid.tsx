@@ -1,4 +1,4 @@
-import type { Collection, DataRecord, RecordField } from '@tovel/core';
+import { canSay, type Collection, type DataRecord, type RecordField } from '@tovel/core';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { PlacePicture } from '../repeats/PlacePicture';
@@ -82,10 +82,15 @@ interface RecordGridProps {
   readonly onAt: (at: At) => void;
   /** Not there where nothing can be written. */
   readonly onSay?: (record: DataRecord, field: RecordField, text: string) => void;
+  /** Takes a record away that no screen shows. */
+  readonly onRemove?: (record: DataRecord) => void;
 }
 
+/** So many rows are written at once, around the one that one is at. */
+const MOST_ROWS = 300;
+
 /** The records of a collection as the screens show them; a text can be written anew in its cell. */
-export function RecordGrid({ collection, records, at, onAt, onSay }: RecordGridProps) {
+export function RecordGrid({ collection, records, at, onAt, onSay, onRemove }: RecordGridProps) {
   const { fields } = collection;
   const [typed, setTyped] = useState<string | null>(null);
   const table = useRef<HTMLTableElement>(null);
@@ -97,7 +102,10 @@ export function RecordGrid({ collection, records, at, onAt, onSay }: RecordGridP
   });
   const record = records[at.row];
   const field = fields[at.column];
-  const canWrite = onSay !== undefined && record?.values[field?.name]?.isText === true;
+  const canWrite =
+    onSay !== undefined && record !== undefined && field !== undefined && canSay(record, field);
+  const first = Math.max(0, Math.min(at.row - MOST_ROWS / 2, records.length - MOST_ROWS));
+  const seen = records.slice(first, first + MOST_ROWS);
   const go = (to: At): void => {
     wantsFocus.current = true;
     onAt(to);
@@ -115,7 +123,10 @@ export function RecordGrid({ collection, records, at, onAt, onSay }: RecordGridP
       go(to);
     } else if ((event.key === 'Enter' || event.key === 'F2') && canWrite) {
       event.preventDefault();
-      setTyped(record.values[field.name].text);
+      setTyped(record.values[field.name]?.text ?? '');
+    } else if (event.key === 'Delete' && onRemove && record && !record.rows.length) {
+      event.preventDefault();
+      onRemove(record);
     } else if (event.key.length === 1 && !isControl && !event.altKey && event.key !== '?' && canWrite) {
       event.preventDefault();
       setTyped(event.key);
@@ -133,7 +144,13 @@ export function RecordGrid({ collection, records, at, onAt, onSay }: RecordGridP
   };
   return (
     <Scroller>
-      <Table ref={table} role="grid" aria-label={`Records of ${collection.name}`} onKeyDown={onKeyDown}>
+      <Table
+        ref={table}
+        role="grid"
+        aria-label={`Records of ${collection.name}`}
+        aria-rowcount={records.length + 1}
+        onKeyDown={onKeyDown}
+      >
         <thead>
           <tr>
             {fields.map((one) => (
@@ -152,54 +169,57 @@ export function RecordGrid({ collection, records, at, onAt, onSay }: RecordGridP
           </tr>
         </thead>
         <tbody>
-          {records.map((one, row) => (
-            <tr key={one.id} aria-selected={row === at.row}>
-              {fields.map((of, column) => {
-                const value = one.values[of.name];
-                const isHere = row === at.row && column === at.column;
-                return (
-                  <td
-                    key={of.name}
-                    role="gridcell"
-                    tabIndex={isHere ? 0 : -1}
-                    aria-readonly={!value?.isText || !onSay}
-                    data-number={NUMBERS.has(of.type) || undefined}
-                    data-empty={value ? undefined : true}
-                    title={value?.text && value.text.length > 36 ? value.text : undefined}
-                    onClick={() => onAt({ row, column })}
-                    onFocus={() => !isHere && onAt({ row, column })}
-                    onDoubleClick={() => value?.isText && onSay && setTyped(value.text)}
-                  >
-                    {isHere && typed !== null ? (
-                      <>
-                        <input
-                          autoFocus
-                          size={1}
-                          aria-label={`${of.name} of ${titleOf(one, fields)}`}
-                          value={typed}
-                          list={of.choices ? 'choices-of-field' : undefined}
-                          onChange={(event) => setTyped(event.target.value)}
-                          onKeyDown={onTyping}
-                          onBlur={() => typed !== null && finish(true)}
-                        />
-                        {of.choices && (
-                          <datalist id="choices-of-field">
-                            {of.choices.map((choice) => (
-                              <option key={choice} value={choice} />
-                            ))}
-                          </datalist>
-                        )}
-                      </>
-                    ) : of.type === 'picture' && value ? (
-                      <PlacePicture element={value.elements[0]} width={58} height={30} />
-                    ) : (
-                      (value?.text ?? '–')
-                    )}
-                  </td>
-                );
-              })}
-            </tr>
-          ))}
+          {seen.map((one, i) => {
+            const row = first + i;
+            return (
+              <tr key={one.id} aria-selected={row === at.row} aria-rowindex={row + 2}>
+                {fields.map((of, column) => {
+                  const value = one.values[of.name];
+                  const isHere = row === at.row && column === at.column;
+                  return (
+                    <td
+                      key={of.name}
+                      role="gridcell"
+                      tabIndex={isHere ? 0 : -1}
+                      aria-readonly={!onSay || !canSay(one, of)}
+                      data-number={NUMBERS.has(of.type) || undefined}
+                      data-empty={value ? undefined : true}
+                      title={value?.text && value.text.length > 36 ? value.text : undefined}
+                      onClick={() => onAt({ row, column })}
+                      onFocus={() => !isHere && onAt({ row, column })}
+                      onDoubleClick={() => onSay && canSay(one, of) && setTyped(value?.text ?? '')}
+                    >
+                      {isHere && typed !== null ? (
+                        <>
+                          <input
+                            autoFocus
+                            size={1}
+                            aria-label={`${of.name} of ${titleOf(one, fields)}`}
+                            value={typed}
+                            list={of.choices ? 'choices-of-field' : undefined}
+                            onChange={(event) => setTyped(event.target.value)}
+                            onKeyDown={onTyping}
+                            onBlur={() => typed !== null && finish(true)}
+                          />
+                          {of.choices && (
+                            <datalist id="choices-of-field">
+                              {of.choices.map((choice) => (
+                                <option key={choice} value={choice} />
+                              ))}
+                            </datalist>
+                          )}
+                        </>
+                      ) : of.type === 'picture' && value ? (
+                        <PlacePicture element={value.elements[0]} width={58} height={30} />
+                      ) : (
+                        (value?.text ?? '–')
+                      )}
+                    </td>
+                  );
+                })}
+              </tr>
+            );
+          })}
         </tbody>
       </Table>
     </Scroller>

@@ -24,10 +24,12 @@ const valuesWord = (count: number): string => `${count} ${count === 1 ? 'value' 
 
 /** Values from a table that somebody pastes or opens: CSV, what a spreadsheet copies, or JSON. */
 export function TableSheet({
+  id,
   collection,
   records,
   onClose,
 }: {
+  id: string;
   collection: Collection;
   records: readonly DataRecord[];
   onClose: () => void;
@@ -37,9 +39,9 @@ export function TableSheet({
   const taken = useMemo(() => {
     if (!text.trim()) return null;
     const read = readTable(text);
-    const made = takeTable(collection, records, read.lines);
+    const made = takeTable(id, collection, records, read.lines);
     return { ...made, problems: [...read.problems, ...(read.lines.length ? made.problems : [])] };
-  }, [text, collection, records]);
+  }, [text, id, collection, records]);
   const take = (): void => {
     if (!taken?.change) return;
     session.change(`Take ${valuesWord(taken.changed)} into ${collection.name}`, taken.change);
@@ -53,7 +55,8 @@ export function TableSheet({
       <div style={{ display: 'grid', gap: 12 }}>
         <p style={{ color: color.ink2 }}>
           The first line calls the columns, as fields are called here:{' '}
-          {collection.fields.map(({ name }) => name).join(', ')}. Lines go into the records in their order.
+          {collection.fields.map(({ name }) => name).join(', ')}. Lines go into the records in their order;
+          further lines become further records.
         </p>
         <div>
           <Label htmlFor="table-text">Table: CSV, JSON, or pasted from a spreadsheet</Label>

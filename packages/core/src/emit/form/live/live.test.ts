@@ -1,5 +1,6 @@
-import { applyChange, all } from '../../../change/change.ts';
+import { all, applyChange, putCollection } from '../../../change/change.ts';
 import { makeWork, sortingHeads } from '../../../data/make_work.ts';
+import { withRecord } from '../../../data/records.ts';
 import { proposeData } from '../../../data/propose.ts';
 import type { Project } from '../../../model/project.ts';
 import { projectOf } from '../../../testing/build.ts';
@@ -117,6 +118,15 @@ test('records are written once, with the list that each screen shows of them', (
   expect(records.match(/Ines Okafor/g)).toHaveLength(1);
   expect(records).toContain("where: (one) => one.status === 'active'");
   expect(records).toContain("sortedAs: { loans: 'number', since: 'date' }");
+  expect(typeErrors([emitted])).toEqual([]);
+}, 60_000);
+
+test('records that no screen shows are seen by lists that change', () => {
+  const [id, collection] = Object.entries(project.app.collections)[0];
+  const wider = withRecord(collection, { name: 'Ylva Norr', loans: '7' });
+  const app = applyChange(project.app, putCollection(id, wider));
+  const emitted = emitReact({ ...project, app }, 'Desk');
+  expect(textOf(emitted, 'src/data/members.ts')).toMatch(/id: 'ylva-norr', name: 'Ylva Norr'.*loans: '7'/);
   expect(typeErrors([emitted])).toEqual([]);
 }, 60_000);
 
