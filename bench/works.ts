@@ -5,7 +5,6 @@
  * `npm run bench -- works [PACKAGE...]` measures others; `--why` says what keeps the others from working.
  */
 import {
-  all,
   applyChange,
   type App,
   emitReact,

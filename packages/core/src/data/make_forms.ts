@@ -1,5 +1,5 @@
 import { all, applyChange, type Change, putCollection, putForm, putInteraction } from '../change/change.ts';
-import type { App, Collection, FieldType, Form, Interaction, RecordField } from '../model/app.ts';
+import type { App, Collection, FieldType, Form, FormField, Interaction, RecordField } from '../model/app.ts';
 import { pressTo } from '../model/interaction.ts';
 import { uniqueName } from '../model/names.ts';
 import { findElement } from '../model/places.ts';
@@ -72,7 +72,7 @@ export function makeForms(
         ...(field.required || (proposal.purpose === 'sign-in' && field.type !== 'yes-no')
           ? { required: true as const }
           : {}),
-        ...(sameAs(field, proposal.fields) ?? {}),
+        ...sameAs(field, proposal.fields),
       })),
       ...(proposal.submit ? { submit: proposal.submit.element } : {}),
     };
@@ -84,12 +84,12 @@ export function makeForms(
 }
 
 /** A password that is asked for again has to be the same. */
-function sameAs(field: ProposedFormField, fields: readonly ProposedFormField[]): { same: string } | null {
-  if (field.type !== 'password') return null;
+function sameAs(field: ProposedFormField, fields: readonly ProposedFormField[]): Pick<FormField, 'same'> {
+  if (field.type !== 'password') return {};
   const [first, second] = fields.filter(
     ({ type, label }) => type === 'password' && !/\b(old|current)\b/i.test(label),
   );
-  return second === field ? { same: first.field } : null;
+  return second === field ? { same: first.field } : {};
 }
 
 /** Drawn fields as what they were taken for. */

@@ -13,6 +13,7 @@ import {
   withoutRecord,
   withRecord,
 } from '@tovel/core';
+import { useState } from 'react';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
@@ -78,9 +79,11 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
     column: Math.min(at.column, collection.fields.length - 1),
   };
   const canChange = !proposal && past === null;
+  const [focus, setFocus] = useState(0);
   const addRecord = (): void => {
     session.change(`Add a record to ${collection.name}`, putCollection(id, withRecord(collection)));
     onAt({ row: records.length, column: 0 });
+    setFocus(focus + 1);
   };
   const addField = (): void => {
     const name = uniqueName('field', (one) => collection.fields.some((field) => field.name === one), '');
@@ -89,6 +92,7 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
       putCollection(id, { ...collection, fields: [...collection.fields, { name, type: 'text' }] }),
     );
     onAt({ row: here.row, column: collection.fields.length });
+    setFocus(focus + 1);
   };
   const table = (): string[][] => tableOf(collection, records);
   return (
@@ -157,6 +161,7 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
           records={records}
           at={here}
           onAt={onAt}
+          focus={focus}
           onRemove={
             canChange
               ? (record) =>

@@ -82,6 +82,8 @@ interface RecordGridProps {
   readonly onAt: (at: At) => void;
   /** Not there where nothing can be written. */
   readonly onSay?: (record: DataRecord, field: RecordField, text: string) => void;
+  /** Gives the focus to the cell that one is at whenever it is another number. */
+  readonly focus?: number;
   /** Takes a record away that no screen shows. */
   readonly onRemove?: (record: DataRecord) => void;
 }
@@ -90,11 +92,16 @@ interface RecordGridProps {
 const MOST_ROWS = 300;
 
 /** The records of a collection as the screens show them; a text can be written anew in its cell. */
-export function RecordGrid({ collection, records, at, onAt, onSay, onRemove }: RecordGridProps) {
+export function RecordGrid({ collection, records, at, onAt, onSay, onRemove, focus = 0 }: RecordGridProps) {
   const { fields } = collection;
   const [typed, setTyped] = useState<string | null>(null);
   const table = useRef<HTMLTableElement>(null);
   const wantsFocus = useRef(false);
+  const focused = useRef(focus);
+  if (focused.current !== focus) {
+    focused.current = focus;
+    wantsFocus.current = true;
+  }
   useEffect(() => {
     if (!wantsFocus.current || typed !== null) return;
     wantsFocus.current = false;

@@ -211,14 +211,15 @@ function whereOf(
   records: ReadonlyMap<string, DataRecord>,
   shown: ReadonlySet<string>,
 ): Where | null {
-  if (shown.size === records.size) return null;
+  // What no screen shows as it is drawn says nothing of what a list leaves out.
+  const drawn = [...records].flatMap(([id, { rows }]) => (rows.length ? [id] : []));
+  if (shown.size === drawn.length) return null;
   const saysIn = (id: string, field: string): string | undefined => records.get(id)!.values[field]?.text;
   for (const { name, type } of fields) {
     if (type !== 'one-of') continue;
     const [value, ...more] = new Set([...shown].map((id) => saysIn(id, name)));
     if (value === undefined || more.length) continue;
-    if ([...records.keys()].every((id) => shown.has(id) === (saysIn(id, name) === value)))
-      return { field: name, value };
+    if (drawn.every((id) => shown.has(id) === (saysIn(id, name) === value))) return { field: name, value };
   }
   return { ids: [...shown] };
 }
