@@ -179,6 +179,36 @@ test('a form is made to work: it checks what is filled in, and what it adds is i
   await bar.fill('/loans');
   await bar.press('Enter');
   await expect(app.getByText('Loft ladder')).toHaveCount(2);
+
+  // What happened is told beside it, and can be set back.
+  await page.getByRole('button', { name: 'What it remembers' }).click();
+  const panel = page.getByRole('complementary', { name: 'What the app remembers' });
+  await expect(panel.getByRole('listitem').first()).toContainText('Added to loans');
+  await expect(panel.getByRole('listitem').first()).toContainText('after “Lend it”');
+  await panel.getByRole('button', { name: 'Set everything back' }).click();
+  await expect(app.getByText('Loft ladder')).toHaveCount(1);
+});
+
+test('a record more than those that are drawn is on the next page', async ({ page }) => {
+  const id = await copyOfDemo(page, 'Further');
+  await page.goto(`/p/${id}/data?at=controls`);
+  await page.getByRole('button', { name: /^Make these/ }).click();
+  await item(page, /^members, 5 records, taken/).click();
+  await page.getByRole('button', { name: 'Add a record', exact: true }).click();
+  await page.keyboard.type('Ylva Norr');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('Mill Street');
+  await page.keyboard.press('Enter');
+  await expect(cell(page, 'Ylva Norr')).toBeVisible();
+  await page.getByRole('button', { name: 'Add a field', exact: true }).click();
+  await page.keyboard.type('gold');
+  await page.keyboard.press('Enter');
+  await expect(cell(page, 'gold')).toBeVisible();
+  await saved(page);
+  const app = await runAt(page, id, '/desk/members', '1280');
+  await app.getByRole('button', { name: 'Next' }).click();
+  await expect(app.locator('tbody tr td:first-child')).toHaveText(['Ylva Norr']);
+  await expect(app.getByRole('button', { name: 'Next' })).toBeDisabled();
 });
 
 test('an expression is completed and checked as one types, and said by the text', async ({ page }) => {

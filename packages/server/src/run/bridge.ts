@@ -9,7 +9,7 @@ export function bridgeScript(appOrigin: string): string {
 
 /* Runs in the frame. */
 function bridge(appOrigin: string): void {
-  const { history, location, parent, sessionStorage } = globalThis as unknown as {
+  const { history, location, parent, sessionStorage, localStorage } = globalThis as unknown as {
     history: {
       state: { idx?: number } | null;
       pushState: Push;
@@ -24,12 +24,16 @@ function bridge(appOrigin: string): void {
       setItem(key: string, value: string): void;
       removeItem(key: string): void;
     };
+    localStorage: { removeItem(key: string): void };
   };
   type Push = (state: unknown, unused: string, url?: string) => void;
   const win = globalThis as unknown as {
     addEventListener(
       type: string,
-      listen: (event: { origin: string; data: { tovel?: string; to?: string } }) => void,
+      listen: (event: {
+        origin: string;
+        data: { tovel?: string; to?: string; name?: string; value?: boolean };
+      }) => void,
     ): void;
     scrollTo(x: number, y: number): void;
     scrollX: number;
@@ -41,6 +45,7 @@ function bridge(appOrigin: string): void {
     matches(selector: string): boolean;
     value?: string;
     type?: string;
+    textContent?: string;
   }
   const { document } = globalThis as unknown as {
     document: {
@@ -66,6 +71,76 @@ function bridge(appOrigin: string): void {
     );
   listen('click', 'press', 'a, button, [role="link"]');
   listen('change', 'enter', 'input, textarea, select');
+  // What the app remembers is told as it changes, with what was pressed last.
+  let pressed = '';
+  document.addEventListener(
+    'click',
+    ({ target }) => {
+      const node = target.closest?.('a, button, [role="link"], input');
+      if (node) pressed = (node.textContent || node.value || '').trim().slice(0, 60);
+    },
+    true,
+  );
+  const conditionsKey = `${base}/conditions`;
+  const recordsKey = `${base}/records/`;
+  type Kept = Record<string, unknown> & { id: string };
+  interface Done {
+    added?: Kept[];
+    changed?: Record<string, Record<string, unknown>>;
+    removed?: string[];
+  }
+  const read = <T>(text: string | null): T => {
+    try {
+      return JSON.parse(text ?? '{}') as T;
+    } catch {
+      return {} as T;
+    }
+  };
+  const tellState = (changes: readonly object[]): void =>
+    parent.postMessage(
+      {
+        tovel: 'state',
+        conditions: read<object>(sessionStorage.getItem(conditionsKey)),
+        changes,
+        by: pressed,
+      },
+      appOrigin,
+    );
+  const saidOf = (says: Record<string, unknown>): string => Object.values(says).filter(Boolean).join(' · ');
+  const changesOf = (collection: string, before: Done, now: Done): object[] => [
+    ...(now.added ?? [])
+      .filter((one) => !(before.added ?? []).some(({ id }) => id === one.id))
+      .map(({ id: _id, ...says }) => ({ collection, did: 'added', says: saidOf(says) })),
+    ...(now.removed ?? [])
+      .filter((id) => !(before.removed ?? []).includes(id))
+      .map((id) => ({ collection, did: 'removed', says: id })),
+    ...Object.entries(now.changed ?? {})
+      .filter(([id, says]) => JSON.stringify(says) !== JSON.stringify(before.changed?.[id]))
+      .map(([id, says]) => ({
+        collection,
+        did: 'changed',
+        says: `${id}: ${saidOf(says)}`,
+      })),
+  ];
+  const { Storage } = globalThis as unknown as { Storage: { prototype: StorageMethods } };
+  interface StorageMethods {
+    setItem(key: string, value: string): void;
+    getItem(key: string): string | null;
+  }
+  const { setItem } = Storage.prototype;
+  Storage.prototype.setItem = function set(this: StorageMethods, key: string, value: string): void {
+    const before = this.getItem(key);
+    setItem.call(this, key, value);
+    if (key === conditionsKey) {
+      const was = read<Record<string, unknown>>(before);
+      tellState(
+        Object.entries(read<Record<string, unknown>>(value))
+          .filter(([name, is]) => was[name] !== is)
+          .map(([name, is]) => ({ condition: name, is })),
+      );
+    } else if (key.startsWith(recordsKey))
+      tellState(changesOf(key.slice(recordsKey.length), read<Done>(before), read<Done>(value)));
+  };
   let top = Number(sessionStorage.getItem('tovel-top') ?? 0);
   const tell = (): void => {
     const at = history.state?.idx ?? 0;
@@ -95,6 +170,18 @@ function bridge(appOrigin: string): void {
     if (data.tovel === 'back' && (history.state?.idx ?? 0) > 0) history.back();
     if (data.tovel === 'forward' && (history.state?.idx ?? 0) < top) history.forward();
     if (data.tovel === 'go') location.assign(base + data.to!);
+    if (data.tovel === 'set') {
+      pressed = '';
+      const now = { ...read<object>(sessionStorage.getItem(conditionsKey)), [data.name!]: data.value };
+      sessionStorage.setItem(conditionsKey, JSON.stringify(now));
+      location.reload();
+    }
+    if (data.tovel === 'set-back') {
+      sessionStorage.removeItem(conditionsKey);
+      for (const key of Object.keys(localStorage))
+        if (key.startsWith(recordsKey)) localStorage.removeItem(key);
+      location.reload();
+    }
     if (data.tovel === 'reload') {
       sessionStorage.setItem('tovel-scroll', JSON.stringify([win.scrollX, win.scrollY]));
       location.reload();
@@ -111,4 +198,5 @@ function bridge(appOrigin: string): void {
     restore(30);
   }
   tell();
+  tellState([]);
 }

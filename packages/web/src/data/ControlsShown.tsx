@@ -13,7 +13,7 @@ import { useProject } from '../project/context';
 import { PlacePicture } from '../repeats/PlacePicture';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
-import { SideColumn } from './SideColumn';
+import { SideColumn } from '../ui/SideColumn';
 
 const Middle = styled.section`
   min-height: 0;

@@ -5,7 +5,7 @@ import { PlacePicture } from '../repeats/PlacePicture';
 import { Choice } from '../ui/controls';
 import { SavedField } from '../ui/SavedField';
 import { titleOf, TYPE_WORDS } from './RecordGrid';
-import { SideColumn } from './SideColumn';
+import { SideColumn } from '../ui/SideColumn';
 
 const TYPES = Object.entries(TYPE_WORDS).map(([id, label]) => ({ id, label }));
 

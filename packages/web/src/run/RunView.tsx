@@ -1,7 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { screenAtPath } from './place';
 import { Recording } from './Recording';
+import { StatePanel } from './StatePanel';
 import { type Told, useRecorder } from './use_recorder';
+import { type StateTold, useRemembered } from './use_remembered';
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
@@ -71,6 +73,12 @@ const Building = styled.p`
   }
 `;
 
+const Beside = styled.div<{ $isOpen: boolean }>`
+  min-height: 0;
+  display: grid;
+  grid-template-columns: ${({ $isOpen }) => ($isOpen ? 'minmax(0, 1fr) 286px' : 'minmax(0, 1fr)')};
+`;
+
 const WIDTHS = [
   { label: '390', width: 390 },
   { label: '768', width: 768 },
@@ -106,13 +114,19 @@ export function RunView() {
   const hearStep = useRef(recorder.hear);
   hearStep.current = recorder.hear;
 
+  const remembered = useRemembered();
+  const hearState = useRef(remembered.hear);
+  hearState.current = remembered.hear;
+  const [isOpen, setOpen] = useState(false);
+
   const tell = (message: object): void => frame.current?.contentWindow?.postMessage(message, origin ?? '');
 
   useEffect(() => {
     const hear = (event: MessageEvent): void => {
-      const data = event.data as (Place & Told) | null;
+      const data = event.data as (Place & Told & StateTold) | null;
       if (event.origin !== origin || event.source !== frame.current?.contentWindow || !data) return;
       hearStep.current(data);
+      hearState.current(data);
       if (data.tovel !== 'place') return;
       setPlace(data);
       setThere(true);
@@ -167,6 +181,9 @@ export function RunView() {
           />
         </form>
         {here && <Link to={`${base}/junction/${here}`}>{app.screens[here].name} in Junction</Link>}
+        <Button aria-pressed={isOpen} onPress={() => setOpen(!isOpen)}>
+          What it remembers
+        </Button>
         <Segments role="group" aria-label="Width in px">
           {WIDTHS.map((choice) => (
             <Button
@@ -179,25 +196,28 @@ export function RunView() {
           ))}
         </Segments>
       </Bar>
-      <Stage>
-        {(!isThere || building) && (
-          <Building role="status">
-            {building?.total
-              ? `Writing the app: ${building.done} of ${building.total} screens`
-              : 'Building the app …'}
-            {building && <progress value={building.done} max={building.total} aria-hidden />}
-          </Building>
-        )}
-        {origin && (
-          <iframe
-            ref={frame}
-            title="The running app"
-            src={`${origin}/${past === null ? id : `${id}~${past}`}${first}`}
-            sandbox="allow-scripts allow-same-origin allow-forms"
-            style={{ width: width ? width + 2 : '100%' }}
-          />
-        )}
-      </Stage>
+      <Beside $isOpen={isOpen}>
+        <Stage>
+          {(!isThere || building) && (
+            <Building role="status">
+              {building?.total
+                ? `Writing the app: ${building.done} of ${building.total} screens`
+                : 'Building the app …'}
+              {building && <progress value={building.done} max={building.total} aria-hidden />}
+            </Building>
+          )}
+          {origin && (
+            <iframe
+              ref={frame}
+              title="The running app"
+              src={`${origin}/${past === null ? id : `${id}~${past}`}${first}`}
+              sandbox="allow-scripts allow-same-origin allow-forms"
+              style={{ width: width ? width + 2 : '100%' }}
+            />
+          )}
+        </Stage>
+        {isOpen && <StatePanel remembered={remembered} tell={tell} />}
+      </Beside>
     </View>
   );
 }

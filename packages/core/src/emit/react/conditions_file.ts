@@ -18,7 +18,7 @@ ${onLines(
 )}
 }
 
-const KEY = 'conditions';
+const KEY = \`\${import.meta.env.BASE_URL}conditions\`;
 const listeners = new Set<() => void>();
 let now: Conditions = {
 ${onLines(conditions.map(({ name, condition }) => script`  ${named(name)}: ${condition.initial},`))}

@@ -18,7 +18,7 @@ ${onLines(
 )}
 }
 
-const KEY = 'conditions';
+const KEY = \`\${import.meta.env.BASE_URL}conditions\`;
 
 export const conditions: Conditions = reactive({
 ${onLines(conditions.map(({ name, condition }) => script`  ${named(name)}: ${condition.initial},`))}

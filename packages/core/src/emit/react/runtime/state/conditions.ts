@@ -6,7 +6,7 @@ export interface Conditions {
   signedIn: boolean;
 }
 
-const KEY = 'conditions';
+const KEY = `${import.meta.env.BASE_URL}conditions`;
 const listeners = new Set<() => void>();
 let now: Conditions = {
   signedIn: false,
