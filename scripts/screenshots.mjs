@@ -85,10 +85,8 @@ try {
       await page.getByRole('button', { name: 'Catalogue to Tool detail: 2 links' }).click();
     },
     data: async () => {
-      await page.goto(at('data'));
-      await page.getByRole('button', { name: /^Take \d that are sure/ }).click();
-      await page.getByRole('option', { name: /^tools, .* taken/ }).click();
-      await page.getByRole('gridcell', { name: 'Pillar drill' }).click();
+      await page.goto(at('data?at=controls'));
+      await page.getByRole('option', { name: 'Loans: Sort by loans' }).focus();
     },
     run: async () => {
       await page.goto(at('run?at=/tools'));
