@@ -45,6 +45,22 @@ export function pageOf(key: string, title: string, body: (read: Say) => ReadElem
   ).screen;
 }
 
+/** A table, its heads over its columns; a cell is a text or what stands in it. */
+export const tableOf = (
+  read: Say,
+  heads: readonly string[],
+  rows: readonly (readonly (string | ReadElement)[])[],
+): ReadElement => {
+  const line = (tag: 'th' | 'td', cells: readonly (string | ReadElement)[], y: number): ReadElement =>
+    read('tr', { y: `${y}` }, ...cells.map((cell, i) => read(tag, { x: `${150 * i}`, y: `${y}` }, cell)));
+  return read(
+    'table',
+    { y: '190' },
+    read('thead', { y: '190' }, line('th', heads, 190)),
+    read('tbody', { y: '240' }, ...rows.map((cells, i) => line('td', cells, 240 + 30 * i))),
+  );
+};
+
 /** The desk of a library: its members in a table with all that can be done to a list. */
 export const members = (): Screen =>
   pageOf('members', 'Members', (read) => [
@@ -64,32 +80,7 @@ export const members = (): Screen =>
         read('option', {}, label),
       ),
     ),
-    read(
-      'table',
-      { y: '190' },
-      read(
-        'thead',
-        { y: '190' },
-        read(
-          'tr',
-          { y: '190' },
-          ...['Name', 'Street', 'Loans', 'Status', 'Since'].map((head, i) =>
-            read('th', { x: `${150 * i}`, y: '200' }, head),
-          ),
-        ),
-      ),
-      read(
-        'tbody',
-        { y: '240' },
-        ...MEMBERS.map((cells, row) =>
-          read(
-            'tr',
-            { y: `${240 + 30 * row}` },
-            ...cells.map((cell, i) => read('td', { x: `${150 * i}`, y: `${240 + 30 * row}` }, cell)),
-          ),
-        ),
-      ),
-    ),
+    tableOf(read, ['Name', 'Street', 'Loans', 'Status', 'Since'], MEMBERS),
     read(
       'div',
       { class: 'pagination' },

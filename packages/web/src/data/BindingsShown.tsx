@@ -12,31 +12,14 @@ import {
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
-import { color, font } from '../theme/theme';
+import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { ExpressionField } from './ExpressionField';
+import { SeenColumn } from './middle';
 
-const Column = styled.section`
-  min-height: 0;
-  overflow: auto;
-  background: ${color.sheet};
-  > header {
-    display: flex;
-    align-items: center;
-    gap: 12px;
-    padding: 10px 18px;
-    border-bottom: 1px solid ${color.rule};
-    p {
-      flex: 1;
-      color: ${color.ink2};
-      font-size: 12px;
-    }
-  }
+const Column = styled(SeenColumn)`
   table {
-    width: calc(100% - 36px);
     margin: 6px 18px 160px;
-    table-layout: fixed;
-    border-collapse: collapse;
   }
   th {
     padding: 8px 14px 5px 0;
@@ -45,10 +28,7 @@ const Column = styled.section`
     border-bottom: 1px solid ${color.ink};
   }
   td {
-    padding: 6px 14px 6px 0;
-    border-bottom: 1px solid ${color.rule};
     vertical-align: top;
-    overflow-wrap: anywhere;
   }
   th:first-child {
     width: 24%;
@@ -61,10 +41,6 @@ const Column = styled.section`
   }
   td small {
     display: block;
-    color: ${color.ink2};
-  }
-  code {
-    font: 12px ${font.code};
   }
 `;
 

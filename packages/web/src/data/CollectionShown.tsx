@@ -14,14 +14,13 @@ import {
   withRecord,
 } from '@tovel/core';
 import { useState } from 'react';
-import styled from 'styled-components';
 import { useProject } from '../project/context';
-import { color } from '../theme/theme';
 import { ActionMenu } from '../ui/ActionMenu';
 import { Button } from '../ui/controls';
 import { saveFile } from '../ui/save_file';
 import type { At } from './grid_keys';
 import { RecordDetails } from './RecordDetails';
+import { Head, Middle } from './middle';
 import { RecordGrid, titleOf } from './RecordGrid';
 
 /** A collection that is shown: taken, or as it would be. */
@@ -30,34 +29,6 @@ export interface Shown {
   readonly collection: Collection;
   readonly proposal: CollectionProposal | null;
 }
-
-const Middle = styled.section`
-  min-height: 0;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-  background: ${color.sheet};
-`;
-
-const Head = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 4px 12px;
-  align-items: center;
-  padding: 10px 18px;
-  border-bottom: 1px solid ${color.rule};
-  h3 {
-    font-size: 15px;
-  }
-  p {
-    grid-column: 1 / -1;
-    color: ${color.ink2};
-    font-size: 12px;
-  }
-  div {
-    display: flex;
-    gap: 8px;
-  }
-`;
 
 interface CollectionShownProps {
   readonly shown: Shown;

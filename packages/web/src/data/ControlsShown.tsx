@@ -14,34 +14,7 @@ import { PlacePicture } from '../repeats/PlacePicture';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { SideColumn } from '../ui/SideColumn';
-
-const Middle = styled.section`
-  min-height: 0;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-  background: ${color.sheet};
-`;
-
-const Head = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 4px 12px;
-  align-items: center;
-  padding: 10px 18px;
-  border-bottom: 1px solid ${color.rule};
-  h3 {
-    font-size: 15px;
-  }
-  p {
-    grid-column: 1 / -1;
-    color: ${color.ink2};
-    font-size: 12px;
-  }
-  div {
-    display: flex;
-    gap: 8px;
-  }
-`;
+import { Head, Middle } from './middle';
 
 const Rows = styled.div`
   min-height: 0;

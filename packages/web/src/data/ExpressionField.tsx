@@ -3,6 +3,7 @@ import { type KeyboardEvent, useId, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { color, font } from '../theme/theme';
 import { fieldBox } from '../ui/controls';
+import { SuggestionList } from '../ui/Suggest';
 
 const Box = styled.div`
   position: relative;
@@ -13,37 +14,14 @@ const Entry = styled.input`
   font: 12px ${font.code};
 `;
 
-const List = styled.ul`
-  position: absolute;
-  top: 100%;
-  left: 0;
-  right: 0;
-  z-index: 20;
+const List = styled(SuggestionList)`
   max-height: 220px;
-  overflow: auto;
-  background: ${color.sheet};
-  border: 1px solid ${color.ink};
   li {
-    display: flex;
-    justify-content: space-between;
-    gap: 16px;
-    padding: 5px 10px;
-    cursor: pointer;
     font: 12px ${font.code};
   }
   li span:last-child {
-    color: ${color.ink2};
-    font-family: inherit;
     overflow: hidden;
     text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  li[aria-selected='true'] {
-    background: ${color.ink};
-    color: ${color.onInk};
-  }
-  li[aria-selected='true'] span:last-child {
-    color: ${color.onInk2};
   }
 `;
 

@@ -12,33 +12,16 @@ import {
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
-import { color, font } from '../theme/theme';
+import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { SavedField } from '../ui/SavedField';
+import { SeenColumn } from './middle';
 
-const Column = styled.section`
-  min-height: 0;
-  overflow: auto;
+const Column = styled(SeenColumn)`
   padding: 0 0 28px;
-  background: ${color.sheet};
-  > header {
-    display: flex;
-    align-items: center;
-    gap: 12px;
-    padding: 10px 18px;
-    border-bottom: 1px solid ${color.rule};
-    p {
-      flex: 1;
-      color: ${color.ink2};
-      font-size: 12px;
-    }
-  }
   table {
-    width: calc(100% - 36px);
     max-width: 980px;
     margin: 10px 18px 22px;
-    table-layout: fixed;
-    border-collapse: collapse;
   }
   caption {
     padding: 8px 0 6px;
@@ -58,12 +41,6 @@ const Column = styled.section`
     padding-top: 2px;
     color: ${color.ink2};
   }
-  td {
-    padding: 5px 14px 5px 0;
-    border-bottom: 1px solid ${color.rule};
-    vertical-align: middle;
-    overflow-wrap: anywhere;
-  }
   td:first-child {
     width: 28%;
   }
@@ -73,18 +50,12 @@ const Column = styled.section`
   td:nth-child(3) {
     width: 108px;
   }
-  code {
-    font: 12px ${font.code};
-  }
   label {
     display: flex;
     align-items: center;
     gap: 6px;
     font-size: 12.5px;
     cursor: pointer;
-  }
-  td small {
-    color: ${color.ink2};
   }
 `;
 

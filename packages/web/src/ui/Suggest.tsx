@@ -17,7 +17,8 @@ const Entry = styled.input`
   ${fieldBox}
 `;
 
-const List = styled.ul<{ $above: boolean; $isStatic: boolean }>`
+/** What can be chosen, above or below the field that it is chosen in. */
+export const SuggestionList = styled.ul<{ $above?: boolean; $isStatic?: boolean }>`
   position: ${({ $isStatic }) => ($isStatic ? 'static' : 'absolute')};
   ${({ $above }) => ($above ? 'bottom: 100%;' : 'top: 100%;')}
   left: 0;
@@ -152,7 +153,13 @@ export function Suggest({
         onKeyDown={onKeyDown}
       />
       {shows && (
-        <List id={`${id}-list`} role="listbox" aria-label={label} $above={isAbove} $isStatic={isStatic}>
+        <SuggestionList
+          id={`${id}-list`}
+          role="listbox"
+          aria-label={label}
+          $above={isAbove}
+          $isStatic={isStatic}
+        >
           {suggestions.map((suggestion, i) => (
             <li
               key={suggestion.id}
@@ -171,7 +178,7 @@ export function Suggest({
             </li>
           ))}
           {!suggestions.length && <Nothing>{nothing}</Nothing>}
-        </List>
+        </SuggestionList>
       )}
     </Box>
   );

@@ -49,6 +49,8 @@ export interface WrittenApp {
   readonly overlays: readonly OverlayEntry[];
   readonly conditions: readonly { readonly name: string; readonly condition: Condition }[];
   readonly links: readonly TestedLink[];
+  /** Lists that are tested; the file of them is there only where there are some. */
+  readonly hasTestedLists: boolean;
   /** Sheets that all share, where there are such. */
   readonly sheets: { readonly fonts: boolean; readonly tokens: boolean; readonly shared: boolean };
   readonly hasTests: boolean;

@@ -28,6 +28,7 @@ import { linksJson, settledLink, type TestedLink, testedAddress, testedLinksIn }
 import type { Around, Dialect, PrintedCode } from './dialect.ts';
 import type { OverlayEntry } from './overlays_file.ts';
 import * as common from './project_files.ts';
+import { listsJson, type TestedList, testedLists } from './tested_lists.ts';
 import { recordsFile } from './records_file.ts';
 import { runtimeFor } from './runtime_files.ts';
 
@@ -124,6 +125,12 @@ function emitAll(
     const over = (overlay.over ?? []).flatMap((screen) => plan.routeOf(screen) ?? []);
     return { name: codeName, component, label: entry.name, overlay, over };
   });
+  const tested = collections.flatMap((collection) =>
+    testedLists(collection, (screen) => {
+      const entry = app.screens[screen];
+      return plan.routeOf(screen) === null ? null : testedAddress(entry.route, entry.params);
+    }).map((list) => guardedList(plan, list)),
+  );
   tell?.(total, total);
   for (const component of extraction.components) {
     const screen = component.root.key ? hostOf(plan.project, component.root.key) : undefined;
@@ -161,6 +168,7 @@ function emitAll(
       overlays,
       conditions: [...plan.conditions].map(([id, code]) => ({ name: code, condition: app.conditions[id] })),
       links,
+      hasTestedLists: tested.length > 0,
       sheets: { fonts: faces.length > 0, tokens: tokens !== '', shared: shared.text !== '' },
       hasTests,
       hasJourneys,
@@ -194,10 +202,23 @@ function emitAll(
     text('playwright.config.ts', common.playwrightConfig);
   }
   if (hasTests) text('src/links.json', linksJson(links));
+  if (hasTests && tested.length) text('src/lists.json', listsJson(tested));
   files.push(...runtimeFor(files, dialect.runtime));
   if (files.some(({ path }) => path.startsWith('src/forms/'))) text('src/forms/forms.css', formsCss);
   files.sort((a, b) => (a.path < b.path ? -1 : 1));
   return { files, fileOfScreen };
+}
+
+/** A list is tested with what must hold for its screen to be shown. */
+function guardedList(plan: EmissionPlan, list: TestedList): TestedList {
+  const { app } = plan.project;
+  const screen = plan.screens.find((key) => {
+    const { route, params } = app.screens[key];
+    return testedAddress(route, params) === list.at;
+  });
+  const guard = screen === undefined ? undefined : app.screens[screen].guard;
+  const name = guard && plan.conditions.get(guard.condition);
+  return guard && name ? { ...list, given: { [name]: guard.is } } : list;
 }
 
 /** A press is tested with what must hold for its screen to be shown at all. */

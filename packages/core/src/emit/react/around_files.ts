@@ -1,4 +1,5 @@
 import type { Packages } from '../bundled/project_files.ts';
+import { listsTest } from '../bundled/tested_lists.ts';
 
 /** What an app of React needs to be built and checked. */
 export const packages: Packages = {
@@ -14,12 +15,12 @@ export const packages: Packages = {
 };
 
 /** Presses each link listed in links.json where it stands, and looks where that leads. */
-export const linksTest = (hasConditions: boolean): string => `import { act } from 'react';
+export const linksTest = (hasConditions: boolean, hasLists: boolean): string => `import { act } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createMemoryRouter, matchRoutes, RouterProvider } from 'react-router';
 import { afterEach, expect, test, vi } from 'vitest';
 import links from './links.json';
-import { routes } from './routes';
+${hasLists ? "import lists from './lists.json';\n" : ''}import { routes } from './routes';
 ${hasConditions ? "import { type Conditions, setCondition } from './state/conditions';\n" : ''}import { calledSo, type ListedLink } from './testing/page';
 
 Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: true });
@@ -94,4 +95,4 @@ test('every path that is linked to has a screen', () => {
     expect(found?.at(-1)?.route.path, to).not.toBe('*');
   }
 });
-`;
+${hasLists ? listsTest((address) => `open([${address}])`, 'await act(async () => unmount())', hasConditions) : ''}`;

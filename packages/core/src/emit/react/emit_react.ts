@@ -114,6 +114,8 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
           ),
         ]
       : []),
-    ...(hasTests ? [text('src/links.test.tsx', around.linksTest(conditions.length > 0))] : []),
+    ...(hasTests
+      ? [text('src/links.test.tsx', around.linksTest(conditions.length > 0, app.hasTestedLists))]
+      : []),
   ];
 }

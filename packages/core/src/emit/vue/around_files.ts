@@ -1,4 +1,5 @@
 import type { Packages } from '../bundled/project_files.ts';
+import { listsTest } from '../bundled/tested_lists.ts';
 
 /** What an app of Vue needs to be built and checked. */
 export const packages: Packages = {
@@ -11,12 +12,13 @@ export const packages: Packages = {
 /** Presses each link listed in links.json where it stands, and looks where that leads. */
 export const linksTest = (
   hasConditions: boolean,
+  hasLists: boolean,
 ): string => `import { afterEach, expect, test, vi } from 'vitest';
 import { createApp } from 'vue';
 import { createMemoryHistory } from 'vue-router';
 import App from './App.vue';
 import links from './links.json';
-import { newRouter } from './shell/router';
+${hasLists ? "import lists from './lists.json';\n" : ''}import { newRouter } from './shell/router';
 ${hasConditions ? "import { type Conditions, setCondition } from './state/conditions';\n" : ''}import { calledSo, type ListedLink } from './testing/page';
 
 let unmount = () => {};
@@ -72,4 +74,4 @@ test('every path that is linked to has a screen', () => {
     expect(router.resolve(to).name, to).not.toBe('not-found');
   }
 });
-`;
+${hasLists ? listsTest((address) => `open(${address})`, 'unmount()', hasConditions) : ''}`;

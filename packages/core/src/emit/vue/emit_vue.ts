@@ -145,6 +145,8 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
           ),
         ]
       : []),
-    ...(hasTests ? [text('src/links.test.ts', around.linksTest(conditions.length > 0))] : []),
+    ...(hasTests
+      ? [text('src/links.test.ts', around.linksTest(conditions.length > 0, app.hasTestedLists))]
+      : []),
   ];
 }

@@ -4,7 +4,7 @@ import { withRecord } from '../../../data/records.ts';
 import { proposeData } from '../../../data/propose.ts';
 import type { Project } from '../../../model/project.ts';
 import { projectOf } from '../../../testing/build.ts';
-import { desk, pageOf } from '../../../testing/desk.ts';
+import { desk, pageOf, tableOf } from '../../../testing/desk.ts';
 import { typeErrors } from '../../../testing/typecheck.ts';
 import { vueProblems } from '../../../testing/vue_problems.ts';
 import type { EmittedProject } from '../../emitted.ts';
@@ -29,30 +29,10 @@ function working(project: Project): Project {
 /** A second page that shows some of the members, in another form. */
 const active = pageOf('active', 'Active members', (read) => [
   read('h1', { y: '150' }, 'Members'),
-  read(
-    'table',
-    { y: '190' },
-    read(
-      'thead',
-      { y: '190' },
-      read(
-        'tr',
-        { y: '190' },
-        ...['Name', 'Status'].map((head, i) => read('th', { x: `${150 * i}`, y: '190' }, head)),
-      ),
-    ),
-    read(
-      'tbody',
-      { y: '240' },
-      ...['Ines Okafor', 'Marit Solberg', 'Wanda Pryce', 'Pia Lund'].map((name, row) =>
-        read(
-          'tr',
-          { y: `${240 + 30 * row}` },
-          read('td', { x: '0', y: `${240 + 30 * row}` }, name),
-          read('td', { x: '150', y: `${240 + 30 * row}` }, 'active'),
-        ),
-      ),
-    ),
+  tableOf(
+    read,
+    ['Name', 'Status'],
+    ['Ines Okafor', 'Marit Solberg', 'Wanda Pryce', 'Pia Lund'].map((name) => [name, 'active']),
   ),
 ]);
 
@@ -121,6 +101,20 @@ test('records are written once, with the list that each screen shows of them', (
   expect(typeErrors([emitted])).toEqual([]);
 }, 60_000);
 
+test('lists are asked by the app’s own test, which is there only where there are some', () => {
+  expect(JSON.parse(textOf(react, 'src/lists.json'))).toEqual([
+    {
+      at: '/members',
+      asked: '/members?search=Ines%20Okafor',
+      shows: ['Ines Okafor'],
+      hides: ['Marit Solberg', 'Teodor Banks', 'Wanda Pryce', 'Jonas Ekwall', 'Pia Lund'],
+    },
+  ]);
+  expect(textOf(react, 'src/links.test.tsx')).toContain('$asked shows what one looks for');
+  expect(textOf(vue, 'src/links.test.ts')).toContain('$asked shows what one looks for');
+  expect(textOf(emitReact(desk(), 'Desk'), 'src/links.test.tsx')).not.toContain('lists');
+});
+
 test('records that no screen shows are seen by lists that change', () => {
   const [id, collection] = Object.entries(project.app.collections)[0];
   const wider = withRecord(collection, { name: 'Ylva Norr', loans: '7' });
@@ -135,39 +129,17 @@ test('records that no screen shows are seen by lists that change', () => {
 /** Loans, each with what takes it away. */
 const loans = pageOf('loans', 'Loans', (read) => [
   read('h1', { y: '150' }, 'Loans'),
-  read(
-    'table',
-    { y: '190' },
-    read(
-      'thead',
-      { y: '190' },
-      read(
-        'tr',
-        { y: '190' },
-        ...['Tool', 'Due', ''].map((head, i) => read('th', { x: `${150 * i}`, y: '190' }, head)),
-      ),
-    ),
-    read(
-      'tbody',
-      { y: '240' },
-      ...[
-        ['Saw', '3 March 2026'],
-        ['Drill', '4 March 2026'],
-        ['Ladder', '9 March 2026'],
-      ].map(([tool, due], row) =>
-        read(
-          'tr',
-          { y: `${240 + 30 * row}` },
-          read('td', { x: '0', y: `${240 + 30 * row}` }, tool),
-          read('td', { x: '150', y: `${240 + 30 * row}` }, due),
-          read(
-            'td',
-            { x: '300', y: `${240 + 30 * row}` },
-            read('button', { type: 'button', x: '300', y: `${240 + 30 * row}` }, 'Delete'),
-          ),
-        ),
-      ),
-    ),
+  tableOf(
+    read,
+    ['Tool', 'Due', ''],
+    [
+      ['Saw', '3 March 2026'],
+      ['Drill', '4 March 2026'],
+      ['Ladder', '9 March 2026'],
+    ].map((cells, i) => [
+      ...cells,
+      read('button', { type: 'button', x: '300', y: `${240 + 30 * i}` }, 'Delete'),
+    ]),
   ),
 ]);
 

@@ -22,6 +22,8 @@ export interface EmittedCollection {
   readonly records: readonly (Readonly<Record<string, PropValue>> & { readonly id: string })[];
   /** What a new record is where nobody says. */
   readonly like: Readonly<Record<string, PropValue>>;
+  /** Views whose lists are written so that they show the records as they are. */
+  readonly lists: ReadonlySet<LiveView>;
 }
 
 /** A drawn list that shows records as they are. */
@@ -65,7 +67,7 @@ export function withRecords(
     const lists = shown.map((each) => ({ ...each, given: builder.take(each) }));
     for (const { list, view, given } of lists)
       uses.set(list.rows[0], { listing: { name: one.name, hook: view.hook }, given });
-    return builder.made();
+    return { ...builder.made(), lists: new Set(lists.map(({ view }) => view)) };
   });
   const isLive = (list: EmittedList): boolean => uses.has(list.rows[0]);
   const rows = new Set(
@@ -214,7 +216,7 @@ class RecordsBuilder {
     )?.[0];
   }
 
-  made(): EmittedCollection {
+  made(): Omit<EmittedCollection, 'lists'> {
     const { records } = this.#live;
     const ids = [...records.keys()];
     const like: Record<string, PropValue> = {};
