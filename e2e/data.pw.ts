@@ -130,7 +130,7 @@ test('controls are chosen and made to work: a table sorts, searches and counts i
   await expect(page.getByText('it does something already')).toBeVisible();
   await page.goto(`/p/${id}/data?at=texts`);
   await page
-    .getByRole('button', { name: /^Let it count|^Let these/ })
+    .getByRole('button', { name: /^Let it say|^Let these/ })
     .first()
     .click();
   await expect(page.getByRole('combobox', { name: 'What Members says here' })).toHaveValue(
@@ -189,6 +189,23 @@ test('a form is made to work: it checks what is filled in, and what it adds is i
   await expect(app.getByText('Loft ladder')).toHaveCount(1);
 });
 
+test('a screen that rows lead to shows the record that was pressed', async ({ page }) => {
+  const id = await copyOfDemo(page, 'Details');
+  await page.goto(`/p/${id}/data?at=texts`);
+  await page.getByRole('button', { name: /^Let these/ }).click();
+  await expect(page.getByRole('combobox', { name: 'What Tool detail says here' }).first()).toHaveValue(
+    /^tool\.(name|picture)$/,
+  );
+  await saved(page);
+  const app = await runAt(page, id, '/tools', '390');
+  await app.getByText('Tile cutter').click();
+  await expect(app.getByRole('heading', { name: 'Tile cutter' })).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'Address' })).toHaveValue('/tools/tile-cutter');
+  await app.getByText('Reserve').click();
+  await expect(page.getByRole('textbox', { name: 'Address' })).toHaveValue('/tools/reserve/tile-cutter');
+  await expect(app.getByText('Tile cutter')).toBeVisible();
+});
+
 test('a record more than those that are drawn is on the next page', async ({ page }) => {
   const id = await copyOfDemo(page, 'Further');
   await page.goto(`/p/${id}/data?at=controls`);
@@ -215,7 +232,7 @@ test('an expression is completed and checked as one types, and said by the text'
   const id = await copyOfDemo(page, 'Expressions');
   await page.goto(`/p/${id}/data?at=texts`);
   await page
-    .getByRole('button', { name: /^Let it count|^Let these/ })
+    .getByRole('button', { name: /^Let it say|^Let these/ })
     .first()
     .click();
   const field = page.getByRole('combobox', { name: 'What Members says here' });

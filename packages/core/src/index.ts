@@ -78,6 +78,7 @@ export {
   putCondition,
   putCollection,
   putBinding,
+  putDetail,
   putForm,
   putComponent,
   putDefault,

@@ -106,6 +106,7 @@ export const putComponent = putOf('components');
 export const putToken = putOf('tokens');
 export const putCollection = putOf('collections');
 export const putBinding = putOf('bindings');
+export const putDetail = putOf('details');
 export const putForm = putOf('forms');
 export const putAdded = putOf('added');
 export const putDrawer = putOf('drawers');

@@ -55,6 +55,7 @@ function print(expression: Expression, names: ExpressionNames): Printed {
       return { code: names.parameter(expression.in, expression.name), binds: BINDS.member };
     case 'records':
       return { code: names.records(expression.name), binds: BINDS.member };
+    case 'record':
     case 'item':
       return { code: expression.name, binds: BINDS.member };
     case 'arithmetic': {

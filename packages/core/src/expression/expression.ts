@@ -43,6 +43,8 @@ export type Expression =
   | { readonly kind: 'parameter'; readonly in: 'path' | 'query'; readonly name: string }
   /** All records of a collection, by the name that it has in code. */
   | { readonly kind: 'records'; readonly name: string }
+  /** The record that a screen shows: its name there, the collection, and what gives it. */
+  | { readonly kind: 'record'; readonly name: string; readonly of: string; readonly from: string }
   /** One of the records that something looks at each of. */
   | { readonly kind: 'item'; readonly name: string }
   | {
@@ -133,6 +135,7 @@ export function partsOf(expression: Expression): readonly Expression[] {
     case 'parameter':
     case 'listing':
     case 'records':
+    case 'record':
     case 'item':
       return [];
     case 'call':
@@ -170,6 +173,7 @@ export function mapExpression(
     case 'parameter':
     case 'listing':
     case 'records':
+    case 'record':
     case 'item':
       return change(expression);
     case 'call':

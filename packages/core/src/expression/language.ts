@@ -23,6 +23,8 @@ export interface KnownNames {
   >;
   /** What is true or not while the app runs. */
   readonly conditions: readonly string[];
+  /** The record that the screen shows, by the name that it has there, with its collection and what gives it. */
+  readonly records?: Readonly<Record<string, { readonly of: string; readonly hook: string }>>;
   /** What gives the list of a collection where the expression stands; only such lists can be asked how they are looked at. */
   readonly lists: Readonly<Record<string, { readonly name: string; readonly hook: string }>>;
 }
@@ -250,10 +252,16 @@ class Reader {
     const { collections, conditions } = this.#known;
     const item = this.#items.get(name);
     if (item !== undefined) return { expression: { kind: 'item', name }, type: { kind: 'record', of: item } };
+    const record = this.#known.records?.[name];
+    if (record)
+      return {
+        expression: { kind: 'record', name, of: record.of, from: record.hook },
+        type: { kind: 'record', of: record.of },
+      };
     if (Object.hasOwn(collections, name))
       return { expression: { kind: 'records', name }, type: { kind: 'records', of: name } };
     if (conditions.includes(name)) return { expression: { kind: 'variable', name }, type: YES_NO };
-    const names = [...Object.keys(collections), ...conditions];
+    const names = [...Object.keys(this.#known.records ?? {}), ...Object.keys(collections), ...conditions];
     throw new Wrong(
       Object.hasOwn(FUNCTIONS, name) || Object.hasOwn(QUESTIONS, name)
         ? `${name} is called with what it is about: ${name}(…)`
@@ -457,7 +465,7 @@ export function completionsAt(
   const isOpen = typed !== '' || isAfterDot || /(^|[(,{+\-*/<>=!&|?:])\s*$/.test(before);
   if (isInText || !isOpen) return { from, completions: [] };
   const record = isAfterDot ? /([\w$]+)\.$/.exec(before.slice(0, from))?.[1] : undefined;
-  const of = record === undefined ? undefined : items.get(record);
+  const of = record === undefined ? undefined : (items.get(record) ?? known.records?.[record]?.of);
   const all: Completion[] = isAfterDot
     ? (of === undefined ? [] : (known.collections[of] ?? [])).map(({ name, type }) => ({
         text: name,
@@ -465,6 +473,10 @@ export function completionsAt(
       }))
     : [
         ...[...items].map(([name, collection]) => ({ text: name, says: `one of ${collection}` })),
+        ...Object.entries(known.records ?? {}).map(([name, { of: from }]) => ({
+          text: name,
+          says: `the one of ${from} that is shown`,
+        })),
         ...Object.keys(known.collections).map((name) => ({ text: name, says: 'records' })),
         ...known.conditions.map((name) => ({ text: name, says: 'yes or no' })),
         ...Object.entries(FUNCTIONS).map(([name, { says }]) => ({ text: `${name}(`, says })),

@@ -30,6 +30,7 @@ export function valueOf(expression: Expression, scope: Scope): Value {
       return own(scope.parameters?.[expression.in], expression.name);
     case 'records':
       return own(scope.records, expression.name) ?? [];
+    case 'record':
     case 'item':
       return own(scope.items, expression.name);
     case 'arithmetic':

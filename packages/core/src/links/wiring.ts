@@ -1,6 +1,6 @@
 import { originOf } from '../change/lineage.ts';
 import { alignPlaces } from '../components/align.ts';
-import type { App, Given, Interaction } from '../model/app.ts';
+import type { App, DrawnRow, Given, Interaction } from '../model/app.ts';
 import { elementOfInteraction, numberOfInteraction } from '../model/interaction.ts';
 import type { Element } from '../model/design.ts';
 import { kebabCase } from '../model/names.ts';
@@ -34,6 +34,7 @@ const isSame = (known: Known, { design, app }: Project): boolean =>
   known.project.design === design &&
   known.project.app.components === app.components &&
   known.project.app.screens === app.screens &&
+  known.project.app.collections === app.collections &&
   (!known.passesOn || known.project.app.still === app.still);
 
 /**
@@ -175,6 +176,31 @@ function settled(project: Project, element: string, interaction: Interaction): I
   return { ...interaction, target: { ...target, params } };
 }
 
+interface ShownFields {
+  /** The field that each element shows, and the row that it is in. */
+  readonly fieldOf: ReadonlyMap<string, string>;
+  readonly rows: ReadonlyMap<string, DrawnRow>;
+}
+
+const shownFields = new WeakMap<App['collections'], ShownFields>();
+
+/** What shows in a row the field of its record that an element shows in another row; where both are of records. */
+function shownIn({ app }: Project, place: string, field: string): string | undefined {
+  let known = shownFields.get(app.collections);
+  if (!known) {
+    const rows = Object.values(app.collections).flatMap((collection) => collection.rows);
+    known = {
+      fieldOf: new Map(
+        rows.flatMap(({ shows }) => Object.entries(shows).map(([name, key]) => [key, name] as const)),
+      ),
+      rows: new Map(rows.map((row) => [row.element, row])),
+    };
+    shownFields.set(app.collections, known);
+  }
+  const name = known.fieldOf.get(field);
+  return name === undefined ? undefined : known.rows.get(place)?.shows[name];
+}
+
 /** The element of a row that is the field of another row of its list. */
 function fieldIn(project: Project, row: Element, field: string): Element | null {
   const { design } = project;
@@ -190,6 +216,7 @@ function valueOf(project: Project, place: string | undefined, given: Given): str
   if (typeof given === 'string') return given;
   const { design } = project;
   const row = place === undefined ? null : findElement(design, place);
-  const text = (row && fieldIn(project, row, given.field)) ?? row;
+  const shown = place === undefined ? undefined : shownIn(project, place, given.field);
+  const text = (shown && findElement(design, shown)) ?? (row && fieldIn(project, row, given.field)) ?? row;
   return text ? kebabCase(textOf(text)).slice(0, 80) : '';
 }

@@ -17,6 +17,7 @@ import {
   nothing,
   number,
   optional,
+  ownKey,
   type Schema,
   screenKey,
   type Shape,
@@ -36,6 +37,7 @@ import {
   guardSchema,
   interactionKey,
   interactionSchema,
+  parameterName,
   propName,
   side,
   textsByName,
@@ -323,9 +325,20 @@ const bindingFields = {
   text: optional(source),
   /** When it is there, as an expression. */
   shown: optional(source),
+  /** Of a picture: which one it is, as an expression. */
+  picture: optional(source),
 } as const;
 /** What an element shows of what is worked out while the app runs. */
 export type Binding = FieldsOf<typeof bindingFields>;
+
+const detailFields = {
+  /** Id of the collection. */
+  collection: ownKey,
+  /** The parameter of its path that says which record it is, by its id. */
+  parameter: parameterName,
+} as const;
+/** Which record a screen shows. */
+export type Detail = FieldsOf<typeof detailFields>;
 
 const formFieldFields = {
   /** Key of the field's element. */
@@ -598,6 +611,8 @@ export const tables = {
   components: held(own(['c1', 'c2']), fields(componentFields)),
   /** By an id of their own. */
   collections: held(own(['tools', 'members']), fields(collectionFields)),
+  /** Screens that show one record, by their keys. */
+  details: held(screenKey, fields(detailFields)),
   /** By element key. */
   bindings: held(elementKey, fields(bindingFields)),
   /** By the key of the element around their fields. */

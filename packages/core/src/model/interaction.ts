@@ -58,7 +58,8 @@ const arrival = kinds({
  */
 export type Arrival = ValueOf<typeof arrival>;
 
-const parameterName = text(60, {
+/** The name of a path or query parameter. */
+export const parameterName = text(60, {
   min: 1,
   pattern: /^[\w-]+$/,
   says: 'expected a name of letters, digits, _ and -',

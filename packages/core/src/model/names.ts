@@ -92,3 +92,9 @@ export const recordName = (collection: string): string =>
     const one = singular(word.toLowerCase());
     return /^[A-Z]/.test(word) ? one.replace(/^./, (letter) => letter.toUpperCase()) : one;
   });
+
+/** What one of a collection's records is called in code where it stands by itself: `tools` → `tool`. */
+export function recordVariable(collection: string): string {
+  const one = camelCase(recordName(collection));
+  return one === collection || !isCodeName(one) ? 'record' : one;
+}

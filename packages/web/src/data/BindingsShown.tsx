@@ -77,7 +77,7 @@ export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
         </p>
         {onTake && open.length > 0 && (
           <Button $kind="primary" onPress={() => onTake(open)}>
-            {open.length === 1 ? 'Let it count' : `Let these ${open.length} count`}
+            {open.length === 1 ? 'Let it say so' : `Let these ${open.length} say so`}
           </Button>
         )}
       </header>
@@ -91,7 +91,9 @@ export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
           </tr>
         </thead>
         <tbody>
-          {taken.map(([element, { text = '', ...rest }]) => {
+          {taken.map(([element, binding]) => {
+            const isPicture = binding.text === undefined && binding.picture !== undefined;
+            const text = binding.text ?? binding.picture ?? '';
             const screen = hostOf(project, element);
             const known = expressionNames(project, screen);
             const parsed = parseExpression(text, known);
@@ -105,14 +107,17 @@ export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
                       value={text}
                       known={known}
                       onSave={(source) =>
-                        session.change(`Says ${source}`, putBinding(element, { ...rest, text: source }))
+                        session.change(
+                          `Says ${source}`,
+                          putBinding(element, { ...binding, [isPicture ? 'picture' : 'text']: source }),
+                        )
                       }
                     />
                   ) : (
                     <code>{text}</code>
                   )}
                 </td>
-                <td>{parsed.problem ? '' : saidAtFirst(project, parsed.expression)}</td>
+                <td>{parsed.problem || isPicture ? '' : saidAtFirst(project, parsed.expression, screen)}</td>
                 <td>
                   {onTake && (
                     <Button
@@ -136,7 +141,7 @@ export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
                 </small>
               </td>
               <td />
-              <td>{onTake && <Button onPress={() => onTake([proposal])}>Let it count</Button>}</td>
+              <td>{onTake && <Button onPress={() => onTake([proposal])}>Let it say so</Button>}</td>
             </tr>
           ))}
         </tbody>

@@ -95,12 +95,15 @@ export function DataView() {
         change,
       );
   };
-  const counting = (found?.bindings ?? []).filter(({ shows }) => /^(count|range)\(/.test(shows));
+  const counting = (found?.bindings ?? []).filter(({ shows }) => !shows.startsWith('chart('));
   const letCount = (chosen: readonly BindingProposal[]): void => {
     if (!found) return;
     const { change, made } = makeBindings({ design, app }, found, chosen);
     if (change)
-      session.change(made.length === 1 ? 'Let a text count' : `Let ${made.length} texts count`, change);
+      session.change(
+        made.length === 1 ? 'Let a text say what is so' : `Let ${made.length} texts say what is so`,
+        change,
+      );
   };
   const openForms = sendable(found?.forms ?? []).filter(({ element }) => !app.forms[element]);
   const makeFormsWork = (chosen: readonly FormProposal[]): void => {

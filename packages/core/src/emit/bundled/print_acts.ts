@@ -30,6 +30,8 @@ export interface ActUse {
   /** Collections of which all records are looked at, and whether functions of expressions are called. */
   readonly all: Set<string>;
   callsFunctions: boolean;
+  /** Single records that are looked at, by their names, each with its collection and what gives it. */
+  readonly singles: Map<string, { readonly of: string; readonly hook: string }>;
   /** Records that are changed, by the constant that holds them. */
   readonly records: Set<string>;
   /** Whether something is done with what a form is filled in with. */

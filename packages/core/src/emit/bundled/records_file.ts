@@ -53,6 +53,7 @@ export const ${named(hookForAll(name))} = () => useRecords(${list});
   const imports = onLines([
     script`import { createRecords } from '../records/records';`,
     ...(views.size ? [script`import { useListing } from '../records/useListing';`] : []),
+    ...(live.details.size ? [script`import { useRecord } from '../records/useRecord';`] : []),
     ...(live.isCounted ? [script`import { useRecords } from '../records/useRecords';`] : []),
     ...[...assets].sort().map(([one, { path }]) => script`import ${named(one)} from ${path};`),
   ]);

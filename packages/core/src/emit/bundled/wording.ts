@@ -41,9 +41,11 @@ export const liveProps = (
     name,
     'property' in from
       ? `${row}.${from.property}`
-      : from.is === 'first'
-        ? 'i === 0'
-        : `i === ${list}.rows.length - 1`,
+      : 'before' in from
+        ? `\`${from.before}\${${row}.id}${from.behind}\``
+        : from.is === 'first'
+          ? 'i === 0'
+          : `i === ${list}.rows.length - 1`,
   ]);
 
 /** The file of the navigation that holds something: called after it, but for what belongs together. */

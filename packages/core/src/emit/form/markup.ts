@@ -102,7 +102,15 @@ export interface LiveUse {
   /** The constant in a component that holds it, and the function that gives that. */
   readonly listing: { readonly name: string; readonly hook: string };
   /** What gives each prop of a row: a property of its record, or that it is the first or the last one. */
-  readonly given: Readonly<Record<string, { readonly property: string } | { readonly is: 'first' | 'last' }>>;
+  readonly given: Readonly<
+    Record<
+      string,
+      | { readonly property: string }
+      | { readonly is: 'first' | 'last' }
+      /** The id of its record within an address: what stands before and behind it. */
+      | { readonly before: string; readonly behind: string }
+    >
+  >;
 }
 
 /** What a prop is given: text, a yes, a picture, a drawing, or what comes of an expression. */
@@ -178,6 +186,8 @@ export interface Spoken {
   readonly listings: Map<string, string>;
   /** Collections whose records are looked at. */
   readonly all: Set<string>;
+  /** Single records that are looked at, by their names, each with its collection and what gives it. */
+  readonly singles: Map<string, { readonly of: string; readonly hook: string }>;
   readonly conditions: Set<string>;
   callsFunctions: boolean;
 }
@@ -188,6 +198,7 @@ export function noteSpoken(root: MarkupElement, spoken: Spoken): void {
     eachPart(term, (part) => {
       if (part.kind === 'listing') spoken.listings.set(part.of, part.from);
       if (part.kind === 'records') spoken.all.add(part.name);
+      if (part.kind === 'record') spoken.singles.set(part.name, { of: part.of, hook: part.from });
       if (part.kind === 'variable') spoken.conditions.add(part.name);
       if (part.kind === 'call' || part.kind === 'each') spoken.callsFunctions = true;
     }),

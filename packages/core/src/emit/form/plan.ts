@@ -174,7 +174,7 @@ export class EmissionPlan {
   boundOn(screen: string): ReadonlyMap<string, BoundElement> {
     return boundElements(
       new Map(this.#bindingsByScreen.get(screen) ?? []),
-      namesOn(this.live, this.conditions, screen),
+      namesOn(this.live, this.conditions, screen, this.project.app.details[screen]),
     );
   }
 

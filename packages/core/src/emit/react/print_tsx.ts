@@ -91,6 +91,7 @@ export function functionLines(
     usesPath && 'const { pathname } = useLocation();',
     ...places.map(({ name: place, expression }) => `const ${place} = ${code(expression)};`),
     ...[...used.listings].sort().map(([name, hook]) => `const ${name} = ${hook}();`),
+    ...[...used.singles].sort().map(([name, { hook }]) => `const ${name} = ${hook}();`),
     ...[...used.all].sort().map((name) => `const ${allNamed(name)} = ${hookForAll(name)}();`),
     used.hook && 'const go = useGo();',
     used.overlays && 'const overlays = useOverlays();',
@@ -142,6 +143,7 @@ export function newUsed(options: TsxOptions): Used {
     icons: new Map(),
     listings: new Map(),
     all: new Set(),
+    singles: new Map(),
     callsFunctions: false,
     records: new Set(),
     takesValues: false,
@@ -189,6 +191,8 @@ export function importLines(used: Used, usesPath = false): string[] {
   );
   if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/conditions';`);
   if (used.callsFunctions) lines.push(`import * as calc from '${options.source}/records/functions';`);
+  for (const { of, hook } of [...used.singles.values()].sort((a, b) => (a.hook < b.hook ? -1 : 1)))
+    lines.push(`import { ${hook} } from '${options.source}/data/${of}';`);
   for (const name of [...used.all].sort())
     lines.push(`import { ${hookForAll(name)} } from '${options.source}/data/${name}';`);
   for (const name of [...used.records].sort())

@@ -83,6 +83,7 @@ export function newUse(file: VueFile): VueUse {
     handlers: new Map(),
     listings: new Map(),
     all: new Set(),
+    singles: new Map(),
     callsFunctions: false,
     records: new Set(),
     takesValues: false,
@@ -149,6 +150,7 @@ function scriptOf(used: VueUse): Line[] {
   if (used.setsCondition) take('setCondition', `${file.source}/state/conditions`);
   if (used.conditions.size) take('conditions', `${file.source}/state/conditions`);
   for (const name of used.records) if (!used.listings.has(name)) take(name, `${file.source}/data/${name}`);
+  for (const { of, hook } of used.singles.values()) take(hook, `${file.source}/data/${of}`);
   for (const name of used.all) take(hookForAll(name), `${file.source}/data/${name}`);
   if (used.takesValues) take('type Values', `${file.source}/forms/check`);
   for (const [name, hook] of used.listings) take(hook, `${file.source}/data/${name}`);
@@ -163,6 +165,7 @@ function scriptOf(used: VueUse): Line[] {
   const constants = [
     ...(used.usesRoute ? ['const route = useRoute();'] : []),
     ...[...used.listings].sort().map(([name, hook]) => `const ${name} = ${hook}();`),
+    ...[...used.singles].sort().map(([name, { hook }]) => `const ${name} = ${hook}();`),
     ...[...used.all].sort().map((name) => `const ${allNamed(name)} = ${hookForAll(name)}();`),
     ...(used.hook ? ['const go = useGo();'] : []),
     ...(used.overlays ? ['const overlays = useOverlays();'] : []),

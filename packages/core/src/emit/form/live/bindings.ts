@@ -13,6 +13,7 @@ import {
 export interface BoundElement {
   readonly text?: Expression;
   readonly shown?: Expression;
+  readonly picture?: Expression;
 }
 
 /** What is bound to elements, as far as it can be read with what there is. */
@@ -25,11 +26,10 @@ export function boundElements(
     return parsed && !parsed.problem ? parsed.expression : undefined;
   };
   return new Map(
-    [...bindings].flatMap(([key, { text, shown }]): [string, BoundElement][] => {
-      const made = { text: read(text), shown: read(shown) };
-      return made.text || made.shown
-        ? [[key, { ...(made.text ? { text: made.text } : {}), ...(made.shown ? { shown: made.shown } : {}) }]]
-        : [];
+    [...bindings].flatMap(([key, { text, shown, picture }]): [string, BoundElement][] => {
+      const made = Object.entries({ text: read(text), shown: read(shown), picture: read(picture) });
+      const there = made.filter(([, expression]) => expression !== undefined);
+      return there.length ? [[key, Object.fromEntries(there)]] : [];
     }),
   );
 }
@@ -45,6 +45,7 @@ export function withBindings(screen: EmittedScreen, bound: ReadonlyMap<string, B
       ...inside,
       ...(own.text ? { children: saying(inside, own.text) } : {}),
       ...(own.shown ? { when: own.shown } : {}),
+      ...(own.picture && inside.asset ? { slots: { ...inside.slots, asset: own.picture } } : {}),
     };
   };
   return { ...screen, root: visit(screen.root) };
@@ -73,6 +74,7 @@ export function collectionsIn(expressions: Iterable<Expression>): Set<string> {
 
 /** Whether markup shows something that is worked out from what the app remembers. */
 export const isBound = (node: MarkupElement): boolean =>
+  !!node.slots?.asset ||
   node.children.some((child) =>
     isElement(child) ? !!child.when || isBound(child) : 'given' in child && child.given !== undefined,
   );

@@ -1,7 +1,9 @@
-import { all, applyChange, putCollection } from '../../../change/change.ts';
+import { all, applyChange, putCollection, putInteraction } from '../../../change/change.ts';
+import { makeBindings } from '../../../data/make_bindings.ts';
 import { makeWork, sortingHeads } from '../../../data/make_work.ts';
 import { withRecord } from '../../../data/records.ts';
 import { proposeData } from '../../../data/propose.ts';
+import { pressablesOf } from '../../../links/pressable.ts';
 import type { Project } from '../../../model/project.ts';
 import { projectOf } from '../../../testing/build.ts';
 import { desk, pageOf, tableOf } from '../../../testing/desk.ts';
@@ -124,6 +126,54 @@ test('records that no screen shows are seen by lists that change', () => {
   expect(records).toMatch(/id: 'ylva-norr', name: 'Ylva Norr'.*loans: '7'/);
   expect(records).not.toContain('where');
   expect(typeErrors([emitted])).toEqual([]);
+}, 60_000);
+
+test('a screen that a row leads to shows the record that its address says', () => {
+  const toolPage = pageOf('tool', 'Tool', (read) => [
+    read('h1', { y: '20' }, 'Saw'),
+    read('p', { y: '60' }, 'free'),
+    read('p', { y: '90' }, 'Bring it back clean'),
+  ]);
+  const tools = pageOf('tools', 'Tools', (read) => [
+    read('h1', { y: '150' }, 'Tools'),
+    tableOf(
+      read,
+      ['Name', 'Status'],
+      [
+        ['Saw', 'free'],
+        ['Drill', 'out'],
+        ['Long ladder', 'free'],
+      ].map(([name, status], i) => [read('a', { href: '#', y: `${240 + 30 * i}` }, name), status]),
+    ),
+  ]);
+  const drawn = projectOf(tools, toolPage);
+  const [first] = pressablesOf(drawn.design.screens[0]).filter(({ label }) => label === 'Saw');
+  const wired = {
+    ...drawn,
+    app: applyChange(
+      drawn.app,
+      putInteraction(first.element.key, {
+        on: 'press',
+        target: { kind: 'screen', screen: 'tool' },
+        arrival: { kind: 'none' },
+      }),
+    ),
+  };
+  const found = proposeData(drawn.design);
+  const { change, made } = makeBindings(wired, found, found.bindings);
+  expect(made.map(({ source }) => source).sort()).toEqual(['tool.name', 'tool.status']);
+  const shown = { ...wired, app: applyChange(wired.app, change!) };
+  expect(shown.app.screens.tool).toMatchObject({ route: '/tool/:toolId', params: { toolId: 'saw' } });
+  const [one, other] = [emitReact(shown, 'Tools'), emitVue(shown, 'Tools')];
+  expect(textOf(one, 'src/screens/Tool/Tool.tsx')).toContain('const tool = useTool();');
+  expect(textOf(one, 'src/screens/Tool/Tool.tsx')).toContain('{tool?.name}');
+  expect(
+    one.files
+      .flatMap((file) => ('text' in file && /screens\/Tools/.test(file.path) ? [file.text] : []))
+      .join(''),
+  ).toContain('to={`/tool/${tool.id}`}');
+  expect(typeErrors([one])).toEqual([]);
+  expect(vueProblems([other])).toEqual([]);
 }, 60_000);
 
 /** Loans, each with what takes it away. */

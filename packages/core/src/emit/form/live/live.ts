@@ -1,6 +1,13 @@
 import type { Wired } from '../../../links/wiring.ts';
-import type { Collection, FieldType, ListDeed } from '../../../model/app.ts';
-import { kebabCase, pascalCase, recordName, uniqueCodeName, uniqueName } from '../../../model/names.ts';
+import type { Collection, Detail, FieldType, ListDeed } from '../../../model/app.ts';
+import {
+  kebabCase,
+  pascalCase,
+  recordName,
+  uniqueCodeName,
+  uniqueName,
+  recordVariable,
+} from '../../../model/names.ts';
 import { isQuestion, type KnownNames } from '../../../expression/language.ts';
 import { hostOf, type Project, screenName } from '../../../model/project.ts';
 import { type DataRecord, recordsOf } from '../../../records/records.ts';
@@ -41,6 +48,8 @@ export interface LiveCollection {
   /** By their ids. */
   readonly records: ReadonlyMap<string, DataRecord>;
   readonly views: readonly LiveView[];
+  /** Path parameters by which screens say which record they show, each with the function that gives that. */
+  readonly details: ReadonlyMap<string, string>;
   /** Whether expressions look at all of its records. */
   readonly isCounted: boolean;
   /** Before each of its words in an address, where several such lists stand on a page. */
@@ -72,6 +81,8 @@ export function liveCollections(
     }
   const spoken = spokenOf(project);
   for (const id of spoken.keys()) if (!deeds.has(id)) deeds.set(id, []);
+  for (const { collection } of Object.values(app.details))
+    if (!deeds.has(collection)) deeds.set(collection, []);
   const live = new Map<string, LiveCollection>();
   const names = new Set<string>();
   const onScreens = new Set<string>();
@@ -91,11 +102,24 @@ export function liveCollections(
       collection,
       records,
       views,
+      details: detailsOf(project, id, name),
       isCounted: spoken.get(id) ?? false,
       prefix: shares ? `${name}.` : '',
     });
   }
   return live;
+}
+
+/** What gives the record that a screen shows: `useTool`; by another parameter `useToolByCode`. */
+function detailsOf({ app }: Project, id: string, name: string): Map<string, string> {
+  const found = new Map<string, string>();
+  for (const key of Object.keys(app.details).sort()) {
+    const { collection, parameter } = app.details[key];
+    if (collection !== id || found.has(parameter)) continue;
+    const hook = `use${pascalCase(recordVariable(name))}`;
+    found.set(parameter, found.size ? `${hook}By${pascalCase(parameter)}` : hook);
+  }
+  return found;
 }
 
 /** Ids of the collections that bindings speak of, with whether they look at all records. */
@@ -119,7 +143,7 @@ function withIds(records: readonly DataRecord[], { fields }: Collection): Map<st
   const named = fields.find(({ type }) => type === 'text')?.name;
   records.forEach((record, i) => {
     const said = named === undefined ? '' : (record.values[named]?.text ?? '');
-    const id = uniqueName(kebabCase(said).slice(0, 40) || String(i + 1), (one) => byId.has(one));
+    const id = uniqueName(kebabCase(said).slice(0, 80) || String(i + 1), (one) => byId.has(one));
     byId.set(id, record);
   });
   return byId;
@@ -229,11 +253,18 @@ export function namesOn(
   live: ReadonlyMap<string, LiveCollection>,
   conditions: ReadonlyMap<string, string>,
   screen: string,
+  detail?: Detail,
 ): KnownNames {
   const all = [...live.values()];
   return {
     collections: Object.fromEntries(all.map(({ name, collection }) => [name, collection.fields])),
     conditions: [...conditions.values()],
+    records: Object.fromEntries(
+      all.flatMap(({ id, name, details }) => {
+        const hook = detail?.collection === id ? details.get(detail.parameter) : undefined;
+        return hook ? [[recordVariable(name), { of: name, hook }]] : [];
+      }),
+    ),
     lists: Object.fromEntries(
       all.flatMap(({ name, views }) => {
         const view = views.find((one) => one.screen === screen);

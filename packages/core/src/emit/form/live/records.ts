@@ -142,14 +142,18 @@ class RecordsBuilder {
   constructor(live: LiveCollection) {
     this.#live = live;
     for (const { name, type } of live.collection.fields) {
-      if (type === 'picture') continue;
       const values = new Map<string, PropValue>();
       for (const [id, record] of live.records) {
-        const said = saidIn(record, name);
-        if (said !== undefined) values.set(id, said);
+        const asset = record.values[name]?.asset;
+        const said = type === 'picture' ? asset && { asset } : saidIn(record, name);
+        if (said !== undefined) values.set(id, said as PropValue);
       }
+      if (type === 'picture' && !values.size) continue;
       // What no row shows, new records alone may say.
-      this.#properties.set(name, { kind: 'text', isNeeded: values.size > 0 });
+      this.#properties.set(name, {
+        kind: type === 'picture' ? 'image' : 'text',
+        isNeeded: values.size > 0,
+      });
       this.#values.set(name, values);
     }
   }
@@ -162,6 +166,8 @@ class RecordsBuilder {
         const values = list.records.map((record) => record[prop.name]);
         const position = positionOf(prop, values);
         if (position) return [prop.name, { is: position }];
+        const address = prop.kind === 'link' ? addressAround(ids, values) : null;
+        if (address) return [prop.name, address];
         return [prop.name, { property: this.#propertyFor(prop, ids, values, list.component) }];
       }),
     );
@@ -270,6 +276,21 @@ function usualOf(values: readonly PropValue[]): PropValue | undefined {
     counts.set(key, { value, count: (counts.get(key)?.count ?? 0) + 1 });
   }
   return [...counts.values()].find(({ count }) => count * 2 > values.length)?.value;
+}
+
+/** What stands around the ids of records in the addresses that rows are given, where that is the same in all. */
+function addressAround(
+  ids: readonly string[],
+  values: readonly (PropValue | undefined)[],
+): { readonly before: string; readonly behind: string } | null {
+  const [first] = values;
+  const at = typeof first === 'string' ? first.lastIndexOf(`/${ids[0]}`) : -1;
+  if (typeof first !== 'string' || at < 0 || ids.length < 2) return null;
+  const [before, behind] = [first.slice(0, at + 1), first.slice(at + 1 + ids[0].length)];
+  const isPlain = /^[\w/.~:-]*$/.test(before + behind);
+  return isPlain && values.every((value, i) => value === before + ids[i] + behind)
+    ? { before, behind }
+    : null;
 }
 
 /** Fewer rows say nothing about which one is marked. */
