@@ -62,7 +62,7 @@ export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
     return (
       <>
         <Link to={`${project.base}/junction/${screen}?element=${encodeURIComponent(element)}`}>
-          {(drawn && textOf(drawn)) || 'nameless'}
+          {drawn && (textOf(drawn) || drawn.name)}
         </Link>
         <small>{screenName(project, screen)}</small>
       </>
@@ -72,8 +72,9 @@ export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
     <Column aria-label="Texts">
       <header>
         <p>
-          Texts that say what is worked out: how many records there are, which are seen, a sum, a date. What
-          is typed is checked as one types; <code>{'`${count(tools)} tools`'}</code> joins words and values.
+          Texts that say what is worked out: how many records there are, a sum, a field of the record that the
+          address says. What is typed is checked as one types; <code>{'`${count(tools)} tools`'}</code> joins
+          words and values.
         </p>
         {onTake && open.length > 0 && (
           <Button $kind="primary" onPress={() => onTake(open)}>

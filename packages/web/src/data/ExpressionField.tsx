@@ -1,5 +1,6 @@
 import { completionsAt, type KnownNames, parseExpression } from '@tovel/core';
 import { type KeyboardEvent, useId, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import styled from 'styled-components';
 import { color, font } from '../theme/theme';
 import { fieldBox } from '../ui/controls';
@@ -66,9 +67,12 @@ export function ExpressionField({ label, value, known, onSave }: ExpressionField
   const take = (completion: string): void => {
     const next = text.slice(0, from) + completion + text.slice(cursor ?? text.length);
     const end = from + completion.length;
-    setText(next);
-    setCursor(null);
-    requestAnimationFrame(() => entry.current?.setSelectionRange(end, end));
+    // What is typed next goes behind it.
+    flushSync(() => {
+      setText(next);
+      setCursor(null);
+    });
+    entry.current?.setSelectionRange(end, end);
   };
   const save = (): void => {
     setCursor(null);

@@ -29,6 +29,23 @@ export function recordsFile(
   const labels = new Map(collection.fields.map((field) => [field.name, field.label ?? '']));
   const written = records.map((one) => script`    ${literal(one)},`);
   const views = new Map(live.views.map((view) => [view.hook, view]));
+  const given = [
+    ...[...views.values()].map((view) => hookOf(view, list, prefix)),
+    ...[...live.details].map(
+      ([parameter, hook]) => script`
+/** The one that the address says. */
+export const ${named(hook)} = () => useRecord(${list}, ${parameter});
+`,
+    ),
+    ...(live.isCounted
+      ? [
+          script`
+/** All of them. */
+export const ${named(hookForAll(name))} = () => useRecords(${list});
+`,
+        ]
+      : []),
+  ];
   const body = script`export interface ${row} {
   id: string;
 ${onLines(properties.map((property) => propertyLine(property, labels.get(property.name) ?? '')))}
@@ -42,14 +59,7 @@ ${onLines(written)}
   ],
   ${literal(like)},
 );
-${joined([...views.values()].map((view) => hookOf(view, list, prefix)))}${
-    live.isCounted
-      ? script`
-/** All of them. */
-export const ${named(hookForAll(name))} = () => useRecords(${list});
-`
-      : script``
-  }`;
+${joined(given)}`;
   const imports = onLines([
     script`import { createRecords } from '../records/records';`,
     ...(views.size ? [script`import { useListing } from '../records/useListing';`] : []),
