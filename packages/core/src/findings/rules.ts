@@ -4,6 +4,7 @@ import type { App } from '../model/app.ts';
 import type { Design } from '../model/design.ts';
 import { examine, type Finding, type FindingLevel, type FindingStation, type Rule } from './finding.ts';
 import { apartRules } from './apart_rules.ts';
+import { dataRules } from './data_rules.ts';
 import { graphRules } from './graph_rules.ts';
 import { intakeRules } from './intake/intake_rules.ts';
 import { journeyRules } from './journey_rules.ts';
@@ -20,6 +21,7 @@ export const rules: readonly Rule[] = [
   ...overlayRules,
   ...journeyRules,
   ...secretRules,
+  ...dataRules,
   ...intakeRules,
   ...apartRules,
 ].sort((a, b) => Number(b.level === 'error') - Number(a.level === 'error'));
