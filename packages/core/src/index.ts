@@ -255,17 +255,19 @@ export type { ProposedField } from './data/fields.ts';
 export { findForms, type FormProposal, type ProposedFormField } from './data/forms.ts';
 export { FORM_PURPOSES, type FormPurpose } from './data/form_purpose.ts';
 export { type DataProposals, proposeData } from './data/propose.ts';
-export { expressionNames, type MadeBinding, makeBindings, saidAtFirst } from './data/make_bindings.ts';
+export { expressionNames, saidAtFirst } from './data/expression_names.ts';
+export { makeBindings } from './data/make_bindings.ts';
+export type { MadeBinding } from './data/record_screens.ts';
+export { type Completion, completionsAt } from './expression/completions.ts';
 export {
-  type Completion,
-  completionsAt,
   type ExpressionProblem,
   type KnownNames,
   parseExpression,
   type ParsedExpression,
 } from './expression/language.ts';
 export { type MadeForm, makeForms, sendable } from './data/make_forms.ts';
-export { type MadeWork, makeWork, sortingHeads, takeCollection } from './data/make_work.ts';
+export { type MadeWork, makeWork, sortingHeads } from './data/make_work.ts';
+export { takeCollection } from './data/take_collection.ts';
 export { typeOfValue, typeOfValues } from './data/value_types.ts';
 export {
   collectionProposalId,

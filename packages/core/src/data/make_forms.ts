@@ -10,7 +10,7 @@ import { inferRoles } from '../roles/infer.ts';
 import { sightOf } from '../roles/sight.ts';
 import type { FormPurpose } from './form_purpose.ts';
 import type { FormFieldType, FormProposal, ProposedFormField } from './forms.ts';
-import { takeCollection } from './make_work.ts';
+import { takeCollection } from './take_collection.ts';
 import { collectionIn } from './names.ts';
 import type { DataProposals } from './propose.ts';
 

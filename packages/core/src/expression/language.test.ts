@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { printExpression } from '../emit/print_expression.ts';
 import { HOSTILE } from '../testing/hostile.ts';
-import { completionsAt, type KnownNames, parseExpression } from './language.ts';
+import { completionsAt } from './completions.ts';
+import { type KnownNames, parseExpression } from './language.ts';
 import { type Scope, valueOf } from './value_of.ts';
 
 const known: KnownNames = {

@@ -5,7 +5,6 @@ import {
   type PrivateIdentifier,
   type SpreadElement,
   type Super,
-  tokenizer,
 } from 'acorn';
 import type { FieldType } from '../model/app.ts';
 import type { Comparison, Expression, ListingQuestion } from './expression.ts';
@@ -49,13 +48,14 @@ const NUMBER: Type = { kind: 'number' };
 const YES_NO: Type = { kind: 'yes-no' };
 
 /** How a list can be asked how it is looked at. */
-const QUESTIONS: Readonly<Record<string, { readonly asks: ListingQuestion; readonly says: string }>> = {
-  firstShown: { asks: 'first', says: 'which of those that fit is the first that is seen' },
-  lastShown: { asks: 'last', says: 'which of those that fit is the last that is seen' },
-  found: { asks: 'found', says: 'how many fit what is looked for' },
-  page: { asks: 'page', says: 'which page is seen' },
-  pages: { asks: 'pages', says: 'how many pages there are' },
-};
+export const QUESTIONS: Readonly<Record<string, { readonly asks: ListingQuestion; readonly says: string }>> =
+  {
+    firstShown: { asks: 'first', says: 'which of those that fit is the first that is seen' },
+    lastShown: { asks: 'last', says: 'which of those that fit is the last that is seen' },
+    found: { asks: 'found', says: 'how many fit what is looked for' },
+    page: { asks: 'page', says: 'which page is seen' },
+    pages: { asks: 'pages', says: 'how many pages there are' },
+  };
 
 /** Whether a function asks how a list is looked at, and not what its records are. */
 export const isQuestion = (name: string): boolean => Object.hasOwn(QUESTIONS, name);
@@ -438,79 +438,4 @@ function typeOfField(type: FieldType): Type {
   if (type === 'number' || type === 'money' || type === 'percent') return NUMBER;
   if (type === 'date') return { kind: 'date' };
   return TEXT;
-}
-
-/** Something that can be written at a place of an expression. */
-export interface Completion {
-  readonly text: string;
-  readonly says: string;
-}
-
-/**
- * What can be written where the cursor stands, with what of it is there already: names of collections, conditions, functions
- * and items, and after a dot the fields of a record.
- * @param at the cursor, from 0 on
- */
-export function completionsAt(
-  source: string,
-  at: number,
-  known: KnownNames,
-): { readonly from: number; readonly completions: readonly Completion[] } {
-  const before = source.slice(0, Math.min(at, LONGEST_EXPRESSION));
-  const typed = /[\w$]*$/.exec(before)![0];
-  const from = before.length - typed.length;
-  const { items, isInText } = around(before, known);
-  const isAfterDot = before[from - 1] === '.';
-  // What is complete is not gone on with unasked.
-  const isOpen = typed !== '' || isAfterDot || /(^|[(,{+\-*/<>=!&|?:])\s*$/.test(before);
-  if (isInText || !isOpen) return { from, completions: [] };
-  const record = isAfterDot ? /([\w$]+)\.$/.exec(before.slice(0, from))?.[1] : undefined;
-  const of = record === undefined ? undefined : (items.get(record) ?? known.records?.[record]?.of);
-  const all: Completion[] = isAfterDot
-    ? (of === undefined ? [] : (known.collections[of] ?? [])).map(({ name, type }) => ({
-        text: name,
-        says: type,
-      }))
-    : [
-        ...[...items].map(([name, collection]) => ({ text: name, says: `one of ${collection}` })),
-        ...Object.entries(known.records ?? {}).map(([name, { of: from }]) => ({
-          text: name,
-          says: `the one of ${from} that is shown`,
-        })),
-        ...Object.keys(known.collections).map((name) => ({ text: name, says: 'records' })),
-        ...known.conditions.map((name) => ({ text: name, says: 'yes or no' })),
-        ...Object.entries(FUNCTIONS).map(([name, { says }]) => ({ text: `${name}(`, says })),
-        ...(Object.keys(known.lists).length
-          ? Object.entries(QUESTIONS).map(([name, { says }]) => ({ text: `${name}(`, says }))
-          : []),
-      ];
-  const wanted = typed.toLowerCase();
-  return {
-    from,
-    completions: all.filter(({ text }) => text.toLowerCase().startsWith(wanted) && text !== typed),
-  };
-}
-
-/** Items that are called before a place (`filter(tools, (tool) => …`), and whether it stands within a text. */
-function around(
-  before: string,
-  known: KnownNames,
-): { readonly items: ReadonlyMap<string, string>; readonly isInText: boolean } {
-  const tokens: { readonly label: string; readonly value: unknown }[] = [];
-  let isInText = false;
-  try {
-    for (const token of tokenizer(before, { ecmaVersion: 2022 }))
-      tokens.push({ label: token.type.label, value: 'value' in token ? token.value : undefined });
-  } catch (error) {
-    isInText = /string|template/i.test(String(error));
-  }
-  const items = new Map<string, string>();
-  let collection: string | undefined;
-  tokens.forEach(({ label, value }, i) => {
-    if (label !== 'name' || typeof value !== 'string') return;
-    if (Object.hasOwn(known.collections, value)) collection = value;
-    else if (collection && [tokens[i + 1]?.label, tokens[i + 2]?.label].includes('=>'))
-      items.set(value, collection);
-  });
-  return { items, isInText: isInText || tokens.at(-1)?.label === 'template' };
 }

@@ -1,5 +1,5 @@
 import { putBinding, putDelivery } from '../change/change.ts';
-import { expressionNames } from '../data/make_bindings.ts';
+import { expressionNames } from '../data/expression_names.ts';
 import { parseExpression } from '../expression/language.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { findElement, screenOf } from '../model/places.ts';

@@ -1,0 +1,75 @@
+import { valueOf, shown as said, type Scope } from '../expression/value_of.ts';
+import type { Expression, Value } from '../expression/expression.ts';
+import type { KnownNames } from '../expression/language.ts';
+import type { App, ScreenEntry } from '../model/app.ts';
+import { camelCase, kebabCase, recordVariable, uniqueCodeName } from '../model/names.ts';
+import { hostOf, type Project } from '../model/project.ts';
+import { recordsOf } from '../records/records.ts';
+
+/** What expressions on a screen can speak of. */
+export function expressionNames(project: Project, screen: string): KnownNames {
+  const { app } = project;
+  const all = Object.values(app.collections);
+  const detail = app.details[screen];
+  const of = detail && app.collections[detail.collection]?.name;
+  return {
+    ...(of ? { records: { [recordVariable(of)]: { of, hook: of } } } : {}),
+    collections: Object.fromEntries(all.map(({ name, fields }) => [name, fields])),
+    conditions: conditionNames(app),
+    lists: Object.fromEntries(
+      all.flatMap(({ name, rows }) =>
+        rows.some(({ element }) => hostOf(project, element) === screen) ? [[name, { name, hook: name }]] : [],
+      ),
+    ),
+  };
+}
+
+function conditionNames({ conditions }: App): string[] {
+  const names = new Set<string>();
+  for (const id of Object.keys(conditions).sort())
+    names.add(uniqueCodeName(camelCase(conditions[id].name), 'condition', (one) => names.has(one)));
+  return [...names];
+}
+
+/** What an expression says with the records as they were drawn, all of them on one page. */
+export function saidAtFirst({ design, app }: Project, expression: Expression, screen: string): string {
+  const names = conditionNames(app);
+  const ids = Object.keys(app.conditions).sort();
+  const records = Object.fromEntries(
+    Object.values(app.collections).map((collection) => [
+      collection.name,
+      recordsOf(design, collection).map(({ values }) =>
+        Object.fromEntries(Object.entries(values).map(([name, { text }]) => [name, text])),
+      ),
+    ]),
+  );
+  const first = app.details[screen];
+  const shownOf = first && app.collections[first.collection]?.name;
+  const scope: Scope = {
+    ...(shownOf
+      ? { items: shownRecord(records[shownOf], app.screens[screen], first.parameter, shownOf) }
+      : {}),
+    records,
+    variables: Object.fromEntries(names.map((name, i) => [name, app.conditions[ids[i]].initial])),
+    listings: Object.fromEntries(
+      Object.entries(records).map(([name, { length }]) => [
+        name,
+        (asks: string) => (asks === 'first' ? Math.min(1, length) : /^pages?$/.test(asks) ? 1 : length),
+      ]),
+    ),
+  };
+  return said(valueOf(expression, scope));
+}
+
+/** The record that a screen shows where nobody says another, by the name that it has there. */
+function shownRecord(
+  records: readonly Readonly<Record<string, string>>[],
+  { params = {} }: ScreenEntry,
+  parameter: string,
+  of: string,
+): Readonly<Record<string, Value>> {
+  const found = records.find((record) =>
+    Object.values(record).some((text) => kebabCase(text) === params[parameter]),
+  );
+  return found ? { [recordVariable(of)]: found } : {};
+}
