@@ -211,3 +211,15 @@ test('whatever stands where in a document, it is read without an error', () => {
     { numRuns: 400 },
   );
 });
+
+test.each([
+  [
+    'a place of a parameter',
+    { openapi: '3.0.0', paths: { '/a': { get: { parameters: [{ name: 'x', in: { toString: null } }] } } } },
+    /a parameter is in path, query, header or cookie, not “nothing”/,
+  ],
+  ['a version', { swagger: { toString: null } }, /it is of version 2: expected 3\.0 or 3\.1/],
+])('%s that has no words is told like any other that is wrong', (_, document, message) => {
+  const read = readApi(JSON.stringify(document));
+  expect(JSON.stringify(read)).toMatch(message);
+});

@@ -75,7 +75,7 @@ export function readApi(text: string): ApiDescription {
     return nothing(
       document.swagger === undefined
         ? 'it says no version: expected “openapi: 3.0.…” or “3.1.…”'
-        : `it is of version ${String(document.swagger)}: expected 3.0 or 3.1`,
+        : `it is of version ${typeof document.swagger === 'string' ? document.swagger : '2'}: expected 3.0 or 3.1`,
     );
   return new Reader(document).read();
 }
@@ -205,7 +205,8 @@ class Reader {
         continue;
       }
       const { name } = parameter;
-      const place = String(parameter.in);
+      // What a document holds may be anything, and much of that has no words.
+      const place = typeof parameter.in === 'string' ? parameter.in : 'nothing';
       if (place !== 'path' && place !== 'query' && place !== 'header' && place !== 'cookie') {
         this.#tell(
           `${at}/parameters/${i}`,
