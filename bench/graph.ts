@@ -1,6 +1,7 @@
 /**
  * The screen graph of 200 screens with 2,000 links and of 2,000 with 20,000: built and analysed from nothing, and after
- * one edit, beside a plain loop over the links.
+ * one edit, beside a plain loop over the links. Then all states of 50 and of 500 screens with 12 conditions, beside a loop
+ * over as many numbers.
  */
 import { performance } from 'node:perf_hooks';
 import {
@@ -10,6 +11,7 @@ import {
   type App,
   type Design,
   drawLines,
+  explore,
   emptyApp,
   emptyDesign,
   graphFiles,
@@ -18,8 +20,11 @@ import {
   linesInput,
   pressablesOf,
   type Project,
+  putCondition,
   putInteraction,
+  putScreen,
   readSvg,
+  statePlan,
   type Screen,
   takeIn,
 } from '@tovel/core';
@@ -123,4 +128,82 @@ for (const [what, name] of [
     `${small[name].toFixed(2)} ms`,
     `${large[name].toFixed(2)} ms`,
     (large[name] / Math.max(0.001, small[name])).toFixed(1),
+  );
+
+const CONDITIONS = 12;
+
+/** Screens of which each sets a condition, some depend on one, each leads back, and each seventh is guarded. */
+function statefulOf(n: number): Project {
+  const { design, app } = projectOf(n);
+  let seed = 7;
+  const any = (most: number): number => {
+    seed = (Math.imul(seed, 48271) >>> 0) % 0x7fffffff;
+    return (seed >>> 8) % most;
+  };
+  const one = (): string => `c${any(CONDITIONS)}`;
+  const wiring = design.screens.flatMap((screen) =>
+    pressablesOf(screen).map(({ element }, j) => {
+      const to = { kind: 'screen', screen: `s${any(n)}` } as const;
+      const made = { on: 'press', target: to, arrival: { kind: 'none' } } as const;
+      if (j === 0)
+        return putInteraction(element.key, {
+          ...made,
+          before: [{ kind: 'set', condition: one(), value: any(2) === 1 }],
+        });
+      if (j === 1)
+        return putInteraction(element.key, { ...made, when: { condition: one(), is: any(2) === 1 } });
+      return putInteraction(
+        element.key,
+        j === 9
+          ? { ...made, target: { kind: 'back' } }
+          : { ...made, target: { ...to, screen: `s${any(n)}` } },
+      );
+    }),
+  );
+  const guards = design.screens.flatMap(({ key }, i) =>
+    i % 7 === 3
+      ? [
+          putScreen(key, {
+            ...app.screens[key],
+            guard: { condition: one(), is: false, otherwise: 's0' },
+          }),
+        ]
+      : [],
+  );
+  const conditions = Array.from({ length: CONDITIONS }, (_, i) =>
+    putCondition(`c${i}`, { name: `Condition ${i}`, initial: false }),
+  );
+  return { design, app: applyChange(app, all([...conditions, ...wiring, ...guards])) };
+}
+
+const explored = [50, 500].map((n) => {
+  const project = statefulOf(n);
+  const graph = graphOf(project);
+  const plan = statePlan(project, graph);
+  const { states, isWhole } = explore(plan);
+  return {
+    states: isWhole ? states : NaN,
+    loop: median(5, () => {
+      let sum = 0;
+      for (let i = 0; i < states; i++) sum = (sum * 31 + i) | 0;
+      return sum;
+    }),
+    plan: median(5, () => statePlan(project, graph)),
+    explore: median(3, () => explore(plan)),
+  };
+});
+console.log(`\nAll states, ${CONDITIONS} conditions`);
+row('', '50 screens', '500 screens', 'times');
+const [few, many] = explored;
+row('states', String(few.states), String(many.states), (many.states / few.states).toFixed(1));
+for (const [what, name] of [
+  ['a plain loop over as many numbers', 'loop'],
+  ['the plan', 'plan'],
+  ['explored', 'explore'],
+] as const)
+  row(
+    what,
+    `${few[name].toFixed(2)} ms`,
+    `${many[name].toFixed(2)} ms`,
+    (many[name] / Math.max(0.001, few[name])).toFixed(1),
   );

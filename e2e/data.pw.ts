@@ -160,7 +160,7 @@ test('a form is made to work: it checks what is filled in, and what it adds is i
 }) => {
   const id = await copyOfDemo(page, 'Lending');
   await page.goto(`/p/${id}/data?at=forms`);
-  await page.getByRole('button', { name: /^Make all \d work/ }).click();
+  await page.getByRole('button', { name: /^Make all \d+ sure ones work/ }).click();
   await expect(page.getByText('Works: adds to loans')).toBeVisible();
   const message = page.getByRole('textbox', { name: 'What is said where Member is wrong' });
   await message.fill('Say who takes it.');
@@ -175,6 +175,15 @@ test('a form is made to work: it checks what is filled in, and what it adds is i
   await expect(app.getByRole('alert')).toHaveCount(0);
   await app.getByRole('button', { name: 'Lend it' }).click();
   await expect(app.getByPlaceholder('Name or card number')).toHaveValue('');
+
+  // Who leaves with something filled in is asked first.
+  await app.getByPlaceholder('Name or card number').fill('Marit');
+  await app.getByRole('link', { name: 'Members' }).first().click();
+  await app.getByRole('button', { name: 'Stay here' }).click();
+  await expect(app.getByPlaceholder('Name or card number')).toHaveValue('Marit');
+  await app.getByRole('link', { name: 'Members' }).first().click();
+  await app.getByRole('button', { name: 'Leave it' }).click();
+  await expect(page.getByRole('textbox', { name: 'Address' })).toHaveValue('/desk/members');
   const bar = page.getByRole('textbox', { name: 'Address' });
   await bar.fill('/loans');
   await bar.press('Enter');

@@ -23,10 +23,30 @@ for (const [target, standIns] of Object.entries(TARGETS)) {
     entries.push(
       `  'records/functions.ts': ${JSON.stringify(readFileSync('packages/core/src/expression/functions.ts', 'utf8'))},`,
     );
+  /** What answers for a described API, beside the source of an app. */
+  const beside =
+    target === 'bundled'
+      ? [
+          ['answer.ts', 'packages/core/src/standin/answer.ts'],
+          ...['plugin.ts', 'vite.config.ts'].map((name) => [
+            name,
+            `packages/core/src/emit/bundled/stand_in/${name}`,
+          ]),
+        ].map(([name, file]) => `  '${name}': ${JSON.stringify(readFileSync(file, 'utf8'))},`)
+      : [];
   const code = `/** The files in \`runtime\`, as text. Made by \`npm run runtime\`. */
 export const runtime = {
 ${entries.join('\n')}
 } as const;
-`;
+${
+  beside.length
+    ? `
+/** What answers for described APIs, as text. */
+export const standIn = {
+${beside.join('\n')}
+} as const;
+`
+    : ''
+}`;
   writeFileSync(made, await format(code, { ...(await resolveConfig(made)), parser: 'typescript' }));
 }

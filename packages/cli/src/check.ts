@@ -3,6 +3,11 @@ import {
   findingsAsSarif,
   findingsAsText,
   findingsOf,
+  graphOf,
+  inOrder,
+  letStand,
+  settle,
+  stateFindingsOf,
   isAtLeast,
   type FindingLevel,
   type Project,
@@ -31,7 +36,9 @@ export const check: Command = {
     const format = options.format ?? 'json';
     if (!Object.hasOwn(formats, format)) throw new Misuse('--format takes json, text or sarif.');
     const project = await readProject(paths[0]);
-    const findings = findingsOf(project);
+    const settled = settle(project);
+    const states = letStand(project.app, stateFindingsOf(settled, graphOf(settled)));
+    const findings = inOrder(findingsOf(project), states);
     output.out(formats[format](project, findings));
     return findings.some((finding) => isAtLeast(finding, level as FindingLevel)) ? EXIT.findings : EXIT.good;
   },

@@ -34,6 +34,7 @@ export { elementOfInteraction, freeInteractionKey, GESTURES, pressTo } from './m
 
 export {
   elementsByKey,
+  conditionNames,
   hostOf,
   isOverlay,
   isUsed,
@@ -78,6 +79,8 @@ export {
   putCondition,
   putCollection,
   putBinding,
+  putApi,
+  putMustHold,
   putDetail,
   putForm,
   putComponent,
@@ -125,7 +128,15 @@ export {
 
 export { limits, megabytes } from './intake/limits.ts';
 
-export { baseName, hashOf, type InputFile, kindOfFile, typeOfFile, unpack } from './intake/files.ts';
+export {
+  baseName,
+  hashOf,
+  type InputFile,
+  kindOfFile,
+  textOfFile,
+  typeOfFile,
+  unpack,
+} from './intake/files.ts';
 
 export {
   addToDesign,
@@ -271,7 +282,6 @@ export { takeCollection } from './data/take_collection.ts';
 export { typeOfValue, typeOfValues } from './data/value_types.ts';
 export {
   collectionProposalId,
-  recordSchema,
   canSay,
   sayInCollection,
   sayInRecord,
@@ -283,10 +293,26 @@ export {
   takeTable,
   withField,
 } from './data/records.ts';
-export { type DataRecord, type DataValue, recordsOf } from './records/records.ts';
+export { type DataRecord, type DataValue, recordsOf, titleField } from './records/records.ts';
 export { csvOf, jsonOf, readTable } from './data/table_text.ts';
-export { type ApiDescription, type ApiOperation, readApi } from './data/described/description.ts';
-export { type ApiMatch, matchApi } from './data/described/match.ts';
+export { type ApiDescription, type ApiOperation, readApi } from './described/description.ts';
+export { type BehindProposal, behindBy, proposeBehind, spread } from './described/behind.ts';
+export { isRecordSchema, recordSchema, takeSchema } from './data/record_schema.ts';
+export { type CallProposal, makeCalls, proposeCalls } from './data/make_calls.ts';
+export { documentOfExample } from './described/example.ts';
+export { apiOf, comesFromApi, keptApi, listsRecords } from './described/keep.ts';
+export { type ApiMatch, matchApi } from './described/match.ts';
+export {
+  type Answer as StandInAnswer,
+  createStandIn,
+  type Mood,
+  type Request as StandInRequest,
+  type StandIn,
+  type StandInPlan,
+} from './standin/answer.ts';
+export { standInPlan } from './standin/plan.ts';
+export { explore, type Explored } from './states/explore.ts';
+export { type StatePlan, statePlan } from './states/plan.ts';
 
 export { isField, isPressable, roleOf } from './roles/role.ts';
 
@@ -374,7 +400,17 @@ export { type Cause, causesOf } from './findings/causes.ts';
 
 export type { Finding, FindingLevel, FindingStation } from './findings/finding.ts';
 
-export { findingsOf, isAtLeast, LEVELS, rules, standingFindings, stationOf } from './findings/rules.ts';
+export {
+  findingsOf,
+  inOrder,
+  isAtLeast,
+  LEVELS,
+  letStand,
+  ruleKinds,
+  standingFindings,
+  stationOf,
+} from './findings/rules.ts';
+export { mustHoldInWords, stateFindings, stateFindingsOf } from './findings/state_rules.ts';
 
 export { findingsAsSarif, findingsAsText } from './findings/report.ts';
 

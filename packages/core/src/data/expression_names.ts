@@ -1,9 +1,9 @@
 import { valueOf, shown as said, type Scope } from '../expression/value_of.ts';
 import type { Expression, Value } from '../expression/expression.ts';
 import type { KnownNames } from '../expression/language.ts';
-import type { App, ScreenEntry } from '../model/app.ts';
-import { camelCase, kebabCase, recordVariable, uniqueCodeName } from '../model/names.ts';
-import { hostOf, type Project } from '../model/project.ts';
+import type { ScreenEntry } from '../model/app.ts';
+import { kebabCase, recordVariable } from '../model/names.ts';
+import { conditionNames, hostOf, type Project } from '../model/project.ts';
 import { recordsOf } from '../records/records.ts';
 
 /** What expressions on a screen can speak of. */
@@ -15,7 +15,7 @@ export function expressionNames(project: Project, screen: string): KnownNames {
   return {
     ...(of ? { records: { [recordVariable(of)]: { of, hook: of } } } : {}),
     collections: Object.fromEntries(all.map(({ name, fields }) => [name, fields])),
-    conditions: conditionNames(app),
+    conditions: [...conditionNames(app).values()],
     lists: Object.fromEntries(
       all.flatMap(({ name, rows }) =>
         rows.some(({ element }) => hostOf(project, element) === screen) ? [[name, { name, hook: name }]] : [],
@@ -24,17 +24,8 @@ export function expressionNames(project: Project, screen: string): KnownNames {
   };
 }
 
-function conditionNames({ conditions }: App): string[] {
-  const names = new Set<string>();
-  for (const id of Object.keys(conditions).sort())
-    names.add(uniqueCodeName(camelCase(conditions[id].name), 'condition', (one) => names.has(one)));
-  return [...names];
-}
-
 /** What an expression says with the records as they were drawn, all of them on one page. */
 export function saidAtFirst({ design, app }: Project, expression: Expression, screen: string): string {
-  const names = conditionNames(app);
-  const ids = Object.keys(app.conditions).sort();
   const records = Object.fromEntries(
     Object.values(app.collections).map((collection) => [
       collection.name,
@@ -50,7 +41,9 @@ export function saidAtFirst({ design, app }: Project, expression: Expression, sc
       ? { items: shownRecord(records[shownOf], app.screens[screen], first.parameter, shownOf) }
       : {}),
     records,
-    variables: Object.fromEntries(names.map((name, i) => [name, app.conditions[ids[i]].initial])),
+    variables: Object.fromEntries(
+      [...conditionNames(app)].map(([id, name]) => [name, app.conditions[id].initial]),
+    ),
     listings: Object.fromEntries(
       Object.entries(records).map(([name, { length }]) => [
         name,

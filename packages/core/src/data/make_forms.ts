@@ -4,7 +4,7 @@ import { pressTo } from '../model/interaction.ts';
 import { uniqueName } from '../model/names.ts';
 import { findElement } from '../model/places.ts';
 import { type Project, screenName, screensByKey, textOf, walkElements } from '../model/project.ts';
-import { recordsOf } from '../records/records.ts';
+import { recordsOf, titleField } from '../records/records.ts';
 import { decideRole } from '../roles/decide.ts';
 import { inferRoles } from '../roles/infer.ts';
 import { sightOf } from '../roles/sight.ts';
@@ -63,7 +63,11 @@ export function makeForms(
     const named =
       collection === null
         ? null
-        : withFields({ ...project, app }, app.collections[collection], proposal.fields);
+        : withFields(
+            { ...project, app },
+            app.collections[collection] ?? { name: collection, fields: [], rows: [] },
+            proposal.fields,
+          );
     if (collection !== null && named) put(putCollection(collection, named.collection));
     const form: Form = {
       fields: proposal.fields.map((field, i) => ({
@@ -107,7 +111,7 @@ function realFields({ design, app }: Project, { screen, fields, submit }: FormPr
   );
 }
 
-/** What the form adds to: what its screen speaks of, taken along where it is there, else made. */
+/** The id of what the form adds to: of what its screen speaks of, taken along where it shows; it may not be there yet. */
 function collectionFor(
   project: Project,
   { collections }: Pick<DataProposals, 'collections'>,
@@ -129,13 +133,8 @@ function collectionFor(
     put(change);
     return id;
   }
-  const id = uniqueName(name, (one) => app.collections[one] !== undefined, '');
-  put(putCollection(id, { name: id, fields: [PLACEHOLDER], rows: [] }));
-  return id;
+  return uniqueName(name, (one) => app.collections[one] !== undefined, '');
 }
-
-/** A collection that has no field of its own yet is given those of its form. */
-const PLACEHOLDER: RecordField = { name: 'note', type: 'text' };
 
 const TYPES: Readonly<Partial<Record<FormFieldType, FieldType>>> = {
   email: 'email',
@@ -155,9 +154,8 @@ function withFields(
   collection: Collection,
   asked: readonly ProposedFormField[],
 ): { readonly collection: Collection; readonly names: readonly string[] } {
-  const isNew = collection.rows.length === 0 && collection.fields[0] === PLACEHOLDER;
-  const fields: RecordField[] = isNew ? [] : [...collection.fields];
-  const title = isNew ? undefined : collection.fields.find(({ type }) => type === 'text');
+  const fields: RecordField[] = [...collection.fields];
+  const title = titleField(design, collection);
   const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
   const isSame = (field: RecordField, one: ProposedFormField): boolean =>
     field.name === one.field || (one.label !== '' && plain(field.label ?? '') === plain(one.label));

@@ -38,6 +38,8 @@ interface Deed {
   readonly interaction: Interaction;
   /** Key of what does it, where that is not the control itself. */
   readonly at?: string;
+  /** Whether it takes the place of what the control did. */
+  readonly replaces?: boolean;
   readonly along?: Change;
   readonly of?: Known;
 }
@@ -72,10 +74,7 @@ class Maker {
       forms.flatMap(({ purpose, submit }) => (purpose === 'sign-in' && submit ? [submit.element] : [])),
     );
     this.#app = project.app;
-    const held = new Set(
-      Object.values(project.app.collections).flatMap(({ rows }) => rows.map(({ element }) => element)),
-    );
-    this.#open = open.filter(({ places }) => !places.some(({ rows }) => rows.some((row) => held.has(row))));
+    this.#open = open;
   }
 
   take(action: ActionProposal): void {
@@ -86,9 +85,9 @@ class Maker {
     }
     if (deed.of?.proposal) this.#do(takeCollection(this.#project, deed.of.proposal).change);
     if (deed.along) this.#do(deed.along);
-    this.#do(
-      putInteraction(freeInteractionKey(this.#app.interactions, deed.at ?? action.element), deed.interaction),
-    );
+    const at = deed.at ?? action.element;
+    const key = deed.replaces ? at : freeInteractionKey(this.#app.interactions, at);
+    this.#do(putInteraction(key, deed.interaction));
     this.#made.push({ action, interaction: deed.interaction });
   }
 
@@ -139,9 +138,8 @@ class Maker {
     if (!at || isAmong(at, SLIDES)) return 'it is about slides, and not about records';
     const known = this.#nearest(screen, element);
     if (!known) return 'no list of records stands on its screen';
-    const deed = (one: ListDeed, on: Interaction['on'] = 'press', along?: Change): Deed => ({
+    const deed = (one: ListDeed, on: Interaction['on'] = 'press'): Deed => ({
       of: known,
-      ...(along ? { along } : {}),
       interaction: {
         on,
         target: { kind: 'list', collection: known.id, deed: one },
@@ -207,8 +205,9 @@ class Maker {
     const as = { role: 'textbox', input: 'search' } as const;
     const root = applyRoles(screensByKey(this.#drawn.design).get(screen)!, new Map([[element, as]]));
     let at: string | undefined;
-    walkElements(root, ({ key, tag }) => {
-      if (tag === 'input' && key.startsWith(element)) at ??= key;
+    walkElements(root, ({ key, tag }, parents) => {
+      const isOfIt = key === element || parents.some((parent) => parent.key === element);
+      if (tag === 'input' && isOfIt) at ??= key;
     });
     return at === undefined
       ? 'it is drawn so that no field can be made of it'
@@ -236,7 +235,7 @@ class Maker {
     });
   }
 
-  #signing({ element, does }: ActionProposal, own: Interaction | undefined): Deed | string {
+  #signing({ does }: ActionProposal, own: Interaction | undefined): Deed | string {
     const value = does === 'sign-in';
     const known = Object.entries(this.#app.conditions).find(([, { name }]) => SIGNED_IN.test(name))?.[0];
     const condition = known ?? 'signed-in';
@@ -247,8 +246,7 @@ class Maker {
     const set = { kind: 'set', condition, value } as const;
     if (!own) return { ...along, interaction: { on: 'press', target: set, arrival: { kind: 'none' } } };
     // What it did stays, after that.
-    this.#do(all([...(known ? [] : [along.along!]), putInteraction(element, null)]));
-    return { interaction: { ...own, before: [set, ...(own.before ?? [])] } };
+    return { ...along, replaces: true, interaction: { ...own, before: [set, ...(own.before ?? [])] } };
   }
 
   /** The collection whose list stands nearest to an element of its screen: in the smallest part around both. */
@@ -365,25 +363,20 @@ export function sortingHeads({ design }: Project, collection: Collection): Actio
     const table = findElement(design, around ?? within);
     if (!table) return [];
     const heads: ActionProposal[] = [];
-    const visit = (key: string): void => {
-      const element = findElement(design, key);
-      if (!element) return;
-      if (element.tag === 'th') {
-        const label = textOf(element);
-        if (fieldCalled(collection, label))
-          heads.push({
-            screen,
-            element: key,
-            label,
-            does: 'sort',
-            confidence: 0.7,
-            reason: `it is the head of a column of ${collection.name}`,
-          });
-        return;
-      }
-      element.children.forEach((child) => visit(child.key));
-    };
-    visit(table.key);
+    walkElements(table, (element) => {
+      if (element.tag !== 'th') return true;
+      const label = textOf(element);
+      if (fieldCalled(collection, label))
+        heads.push({
+          screen,
+          element: element.key,
+          label,
+          does: 'sort',
+          confidence: 0.7,
+          reason: `it is the head of a column of ${collection.name}`,
+        });
+      return false;
+    });
     return heads;
   });
 }

@@ -15,7 +15,7 @@ import type { App } from '../model/app.ts';
 import { kebabCase, recordName, recordVariable } from '../model/names.ts';
 import { containersOf, findElement, screenOf } from '../model/places.ts';
 import { type Project, textOf } from '../model/project.ts';
-import { recordsOf } from '../records/records.ts';
+import { recordsOf, titleField } from '../records/records.ts';
 import type { BindingProposal } from './bindings.ts';
 import { takeCollection } from './take_collection.ts';
 
@@ -97,7 +97,7 @@ export function recordOn(
   if (!found || !entry) return [];
   const { id, app } = heldBy(project, found, put);
   const collection = app.collections[id];
-  const title = collection.fields.find(({ type }) => type === 'text');
+  const title = titleField(project.design, collection);
   const records = recordsOf(project.design, collection);
   const textAt = (key: string): string => textOf(findElement(project.design, key)!).trim();
   const fields = new Map(said.map(({ element, shows }) => [element, shows.split('.')[1]]));

@@ -7,7 +7,6 @@ import type { Project } from '../model/project.ts';
 import { projectOf, screenOf, svg } from '../testing/build.ts';
 import { findCollections } from './collections.ts';
 import {
-  recordSchema,
   sayInCollection,
   sayInRecord,
   tableOf,
@@ -17,7 +16,8 @@ import {
   withoutRecord,
   withRecord,
 } from './records.ts';
-import { recordsOf } from '../records/records.ts';
+import { isRecordSchema, recordSchema, takeSchema } from './record_schema.ts';
+import { recordsOf, titleField } from '../records/records.ts';
 import { csvOf, jsonOf, readTable } from './table_text.ts';
 
 const TOOLS = [
@@ -195,6 +195,74 @@ test('a record has a schema', () => {
     type: 'object',
     properties: { [title.name]: { type: 'string' } },
   });
+});
+
+test('what calls records says something of its own in each row', () => {
+  const { fields, rows } = tools;
+  const [name] = fields;
+  const state = fields.find(({ type }) => type === 'one-of')!;
+  expect(titleField(project.design, tools)).toBe(name);
+  // A text that says the same in several rows calls none of them.
+  const swapped = [{ ...state, type: 'text' as const }, name];
+  expect(titleField(project.design, { fields: swapped, rows })).toBe(name);
+  // Where no text does, another field may.
+  const untitled = swapped.map((field) => (field === name ? { ...field, type: 'number' as const } : field));
+  expect(titleField(project.design, { fields: untitled, rows })?.name).toBe(name.name);
+});
+
+test('the fields of a schema are taken, and what it does not have stays', () => {
+  const text = JSON.stringify({
+    type: 'object',
+    properties: {
+      [title.name]: { type: 'string', title: 'Tool' },
+      weight: { type: 'number' },
+      'in stock': { type: 'boolean' },
+      kind: { enum: ['garden', 'wood'] },
+      parts: { type: 'array' },
+      '???': { type: 'string' },
+    },
+  });
+  expect(isRecordSchema(text)).toBe(true);
+  expect(isRecordSchema('[{"name": "Saw"}]')).toBe(false);
+  const { change, changed, problems } = takeSchema('tools', tools, text);
+  expect(changed).toBe(4);
+  expect(problems).toEqual([
+    '“parts” holds more than one value, and no field does',
+    '“???” is no name that a field can have',
+  ]);
+  const { fields } = applyChange(project.app, change!).collections.tools;
+  expect(fields.slice(0, tools.fields.length).map(({ name }) => name)).toEqual(
+    tools.fields.map(({ name }) => name),
+  );
+  expect(fields.slice(tools.fields.length)).toEqual([
+    { name: 'weight', type: 'number' },
+    { name: 'inStock', type: 'yes-no' },
+    { name: 'kind', type: 'one-of', choices: ['garden', 'wood'] },
+  ]);
+  expect(takeSchema('tools', { ...tools, fields }, text).change).toBeNull();
+});
+
+test('the schema of any collection gives its fields back', () => {
+  const types = [
+    'text',
+    'number',
+    'money',
+    'percent',
+    'date',
+    'time',
+    'yes-no',
+    'email',
+    'link',
+    'picture',
+  ] as const;
+  fc.assert(
+    fc.property(fc.array(fc.constantFrom(...types), { minLength: 1, maxLength: 9 }), (chosen) => {
+      const fields = chosen.map((type, i) => ({ name: `field${i}`, type }));
+      const schema = JSON.stringify(recordSchema({ name: 'things', fields, rows: [] }));
+      const { change } = takeSchema('things', { name: 'things', fields: [], rows: [] }, schema);
+      expect(applyChange(project.app, change!).collections.things.fields).toEqual(fields);
+    }),
+  );
 });
 
 test('the records of a list are called as the collection, and their fields as its fields', () => {

@@ -76,13 +76,24 @@ export function sayInCollection(
 export const canSay = (record: DataRecord, { name, type }: RecordField): boolean =>
   isOnScreen(record, name) ? record.values[name].isText : type !== 'picture';
 
-/** The collection with one more record, which no screen shows as it is drawn. */
-export function withRecord(collection: Collection, says: Readonly<Record<string, string>> = {}): Collection {
-  const { more = [] } = collection;
-  const ids = new Set(more.map((one) => one.id));
-  const id = uniqueName(String(more.length + 1), (one) => ids.has(one), '.');
-  return { ...collection, more: [...more, { id, says }] };
+/** The collection with further records, which no screen shows as they are drawn. */
+function withRecords(
+  collection: Collection,
+  further: readonly Readonly<Record<string, string>>[],
+): Collection {
+  const more = [...(collection.more ?? [])];
+  const ids = new Set(more.map(({ id }) => id));
+  for (const says of further) {
+    const id = uniqueName(String(more.length + 1), (one) => ids.has(one), '.');
+    ids.add(id);
+    more.push({ id, says });
+  }
+  return { ...collection, more };
 }
+
+/** The collection with one more record, which no screen shows as it is drawn. */
+export const withRecord = (collection: Collection, says: Readonly<Record<string, string>> = {}): Collection =>
+  withRecords(collection, [says]);
 
 /** The collection without a record that no screen shows; those that are drawn stay. */
 export const withoutRecord = (collection: Collection, { id }: DataRecord): Collection => ({
@@ -99,7 +110,7 @@ export function withField(collection: Collection, name: string, field: RecordFie
       : Object.fromEntries(
           Object.entries(by).map(([one, value]) => [one === name ? field.name : one, value]),
         );
-  const { said, more } = collection;
+  const { said, more, behind } = collection;
   return {
     ...collection,
     fields: collection.fields.map((one) => (one.name === name ? field : one)),
@@ -108,6 +119,7 @@ export function withField(collection: Collection, name: string, field: RecordFie
       ? { said: Object.fromEntries(Object.entries(said).map(([key, says]) => [key, renamed(says)])) }
       : {}),
     ...(more ? { more: more.map((one) => ({ ...one, says: renamed(one.says) })) } : {}),
+    ...(behind ? { behind: { ...behind, fields: renamed(behind.fields) } } : {}),
   };
 }
 
@@ -199,15 +211,16 @@ export function takeTable(
       }
       if (isOnScreen(record, field.name)) {
         const change = sayInRecord(record, field.name, cell.trim());
-        if (change) changes.push(change);
-        if (change) changed++;
+        if (!change) return;
+        changes.push(change);
+        changed++;
       } else if ((value?.text ?? '') !== cell.trim()) {
         next = withSaid(next, record, field.name, cell.trim());
         changed++;
       }
     });
   });
-  for (const says of further) next = withRecord(next, says);
+  if (further.length) next = withRecords(next, further);
   if (next !== collection) changes.push(putCollection(id, next));
   return { change: changes.length ? all(changes) : null, changed, problems };
 }
@@ -217,35 +230,3 @@ export const tableOf = ({ fields }: Collection, records: readonly DataRecord[]):
   fields.map(({ name }) => name),
   ...records.map(({ values }) => fields.map(({ name }) => values[name]?.text ?? '')),
 ];
-
-const JSON_TYPES: Readonly<Record<RecordField['type'], Readonly<Record<string, unknown>>>> = {
-  text: { type: 'string' },
-  number: { type: 'number' },
-  money: { type: 'string', description: 'an amount with its currency' },
-  percent: { type: 'number', description: 'of a hundred' },
-  date: { type: 'string', format: 'date' },
-  time: { type: 'string', format: 'time' },
-  'yes-no': { type: 'boolean' },
-  'one-of': { type: 'string' },
-  email: { type: 'string', format: 'email' },
-  phone: { type: 'string' },
-  link: { type: 'string', format: 'uri' },
-  picture: { type: 'string', format: 'uri-reference' },
-};
-
-/** The JSON Schema (2020-12) of one record of a collection. */
-export const recordSchema = ({ name, fields }: Collection): Readonly<Record<string, unknown>> => ({
-  $schema: 'https://json-schema.org/draft/2020-12/schema',
-  title: name,
-  type: 'object',
-  properties: Object.fromEntries(
-    fields.map(({ name: field, label, type, choices }) => [
-      field,
-      {
-        ...JSON_TYPES[type],
-        ...(label ? { title: label } : {}),
-        ...(type === 'one-of' && choices?.length ? { enum: choices } : {}),
-      },
-    ]),
-  ),
-});

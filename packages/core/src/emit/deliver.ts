@@ -44,12 +44,18 @@ async function formatted(file: EmittedFile): Promise<EmittedFile> {
     import('prettier/plugins/babel'),
     import('prettier/plugins/html'),
   ]);
-  const text = await format(file.text, {
-    parser,
-    plugins: plugins.map((plugin) => ('default' in plugin ? plugin.default : plugin)) as never[],
-    singleQuote: true,
-    printWidth: PRINT_WIDTH,
-  });
+  const print = (code: string): Promise<string> =>
+    format(code, {
+      parser,
+      // What ends in .tsx is written otherwise in some places.
+      filepath: file.path,
+      plugins: plugins.map((plugin) => ('default' in plugin ? plugin.default : plugin)) as never[],
+      singleQuote: true,
+      printWidth: PRINT_WIDTH,
+    });
+  const once = await print(file.text);
+  // Templates are settled only the second time.
+  const text = parser === 'vue' ? await print(once) : once;
   if (text === file.text) return file;
   const { lines, ...rest } = file;
   return { ...rest, text, ...(lines ? { lines: movedLines(file.text, lines, text) } : {}) };

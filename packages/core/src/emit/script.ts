@@ -39,6 +39,33 @@ export function named(text: string): Script {
   return new Script(text);
 }
 
+/** The name of a property: as it is where it can be, else in quotes. */
+export const propertyName = (name: string): Script =>
+  /^[A-Za-z_$][\w$]*$/.test(name) && name !== '__proto__' ? named(name) : script`${name}`;
+
+/** A property of something: `tool.name`, `tool['image url']`. */
+export const property = (of: Script, name: string): Script =>
+  /^[A-Za-z_$][\w$]*$/.test(name) ? script`${of}.${named(name)}` : script`${of}[${name}]`;
+
+/** What names lead to within something: `answer.data.items`. */
+export const propertyAt = (of: Script, names: readonly string[]): Script => names.reduce(property, of);
+
+/** A property of something that may not be there. */
+export const optionalProperty = (of: Script, name: string): Script =>
+  /^[A-Za-z_$][\w$]*$/.test(name) ? script`${of}?.${named(name)}` : script`${of}?.[${name}]`;
+
+/** A template with texts and pieces in turn; a literal where there are no pieces. */
+export const template = (parts: readonly (string | Script)[]): Script =>
+  parts.every((part) => typeof part === 'string')
+    ? script`${parts.join('')}`
+    : new Script(
+        `\`${parts
+          .map((part) =>
+            typeof part === 'string' ? part.replace(/[\\`]|\$(?=\{)/g, '\\$&') : `\${${part.text}}`,
+          )
+          .join('')}\``,
+      );
+
 /** A text as it stands within a comment. */
 export const remark = (text: string): Script => new Script(commentText(text));
 

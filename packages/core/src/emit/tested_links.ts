@@ -136,6 +136,7 @@ function whereTo(step: EmittedStep): string {
     case 'set':
     case 'list':
     case 'record':
+    case 'call':
       return '';
   }
 }

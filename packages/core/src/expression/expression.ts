@@ -13,6 +13,8 @@ export type ListingQuestion =
   | 'pages'
   | 'hasPrevious'
   | 'hasNext'
+  | 'isWaiting'
+  | 'problem'
   | 'sought'
   | 'sortOf'
   | 'arrowOf'
@@ -108,6 +110,7 @@ export const equals = (left: Expression, right: string | number): Expression => 
   left,
   right: literal(right),
 });
+export const not = (of: Expression): Expression => ({ kind: 'not', of });
 export const choice = (when: Expression, yes: Expression, no: Expression): Expression => ({
   kind: 'choice',
   when,

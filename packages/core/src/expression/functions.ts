@@ -7,14 +7,17 @@ export function number(value: unknown): number {
   return found ? Number(found[0].replaceAll(',', '')) : 0;
 }
 
-const listed = <T>(list: readonly T[] | undefined): readonly T[] => (Array.isArray(list) ? list : []);
+const listed = <T>(list: readonly T[] | undefined): readonly T[] =>
+  Array.isArray(list) ? list : [];
 const words = (value: unknown): string =>
   value === undefined || value === null || typeof value === 'object' ? '' : String(value);
 
 export const count = (list: readonly unknown[] | undefined): number => listed(list).length;
 
-export const filter = <T>(list: readonly T[] | undefined, holds: (item: T) => unknown): readonly T[] =>
-  listed(list).filter((item) => holds(item));
+export const filter = <T>(
+  list: readonly T[] | undefined,
+  holds: (item: T) => unknown,
+): readonly T[] => listed(list).filter((item) => holds(item));
 
 export const sum = <T>(list: readonly T[] | undefined, of: (item: T) => unknown): number =>
   listed(list).reduce((total, item) => total + number(of(item)), 0);
@@ -27,7 +30,8 @@ export const most = <T>(list: readonly T[] | undefined, of: (item: T) => unknown
 
 export const upper = (text: unknown): string => words(text).toUpperCase();
 export const lower = (text: unknown): string => words(text).toLowerCase();
-export const contains = (text: unknown, part: unknown): boolean => lower(text).includes(lower(part));
+export const contains = (text: unknown, part: unknown): boolean =>
+  lower(text).includes(lower(part));
 
 /** The day that it is, as `2026-03-01`. */
 export const today = (): string => new Date().toLocaleDateString('sv');

@@ -174,8 +174,6 @@ class Reader {
     if (depth > DEEPEST) throw new Wrong('it is too deep', node);
     const inner = (one: AnyNode): Read => this.read(one, depth + 1);
     switch (node.type) {
-      case 'ParenthesizedExpression':
-        return inner(node.expression);
       case 'Literal':
         return this.#literal(node);
       case 'TemplateLiteral':
@@ -299,11 +297,6 @@ class Reader {
     const by = COMPARISONS[operator];
     if (by) {
       const areNumbers = a.type.kind === 'number' || b.type.kind === 'number';
-      if (by !== 'equal' && by !== 'different' && areNumbers)
-        return {
-          expression: { kind: 'compare', by, left: this.#number(a, left), right: this.#number(b, right) },
-          type: YES_NO,
-        };
       if (areNumbers)
         return {
           expression: { kind: 'compare', by, left: this.#number(a, left), right: this.#number(b, right) },

@@ -1,6 +1,7 @@
-import { all, applyChange, putBinding, putDelivery } from '../change/change.ts';
+import { all, applyChange, putBinding, putCollection, putDelivery, putForm } from '../change/change.ts';
 import { makeWork } from '../data/make_work.ts';
 import { proposeData } from '../data/propose.ts';
+import type { FormField } from '../model/app.ts';
 import { walkElements } from '../model/project.ts';
 import { desk } from '../testing/desk.ts';
 import { findingsOf } from './rules.ts';
@@ -39,4 +40,36 @@ test('an expression that cannot be read is told with what is wrong, and can be g
   expect(codes({ ...bound, app: applyChange(bound.app, finding.fix!.change) })).toEqual([]);
   const right = { ...works, app: applyChange(works.app, putBinding(text, { text: 'count(members)' })) };
   expect(codes(right)).toEqual([]);
+});
+
+const withForm = (...rules: Omit<FormField, 'element' | 'field'>[]): typeof drawn => {
+  let field = '';
+  walkElements(drawn.design.screens[0].root, ({ key, tag }) => {
+    if (tag === 'input') field ||= key;
+  });
+  const fields = rules.map((rule, i): FormField => ({ element: field, field: `field${i}`, ...rule }));
+  return { ...drawn, app: applyChange(drawn.app, putForm(field, { fields })) };
+};
+
+test.each<[string, Omit<FormField, 'element' | 'field'>, RegExp | null]>([
+  ['more letters than there may be', { least: 5, most: 3 }, /needs 5 letters and may have 3/],
+  ['a number above its largest', { from: '10', to: '9' }, /nothing is 10 or more and 9 or less/],
+  ['a day after the last', { from: '2026-02-01', to: '2026-01-31' }, /nothing is 2026-02-01 or more/],
+  ['a field that is not there', { same: 'password' }, /the same as “password”/],
+  ['what can be right', { least: 3, most: 3, from: '9', to: '10' }, null],
+])('a form that asks for %s is told', (_, rule, message) => {
+  const told = findingsOf(withForm(rule)).filter(({ code }) => code === 'form-impossible');
+  if (message) expect(told[0].message).toMatch(message);
+  else expect(told).toEqual([]);
+});
+
+test('records whose API is gone are told, and can be kept in the app', () => {
+  const [id] = Object.keys(works.app.collections);
+  const behind = { api: 'gone', list: 'listMembers', key: 'id', fields: {} };
+  const app = applyChange(works.app, putCollection(id, { ...works.app.collections[id], behind }));
+  const found = (made: typeof app) =>
+    findingsOf({ ...works, app: made }).filter(({ code }) => code === 'api-operation');
+  const [finding] = found(app);
+  expect(finding.message).toMatch(/come from “listMembers”, which no described API has any more/);
+  expect(found(applyChange(app, finding.fix!.change))).toEqual([]);
 });

@@ -1,9 +1,30 @@
-import { putBinding, putDelivery } from '../change/change.ts';
+import { putBinding, putCollection, putDelivery } from '../change/change.ts';
 import { expressionNames } from '../data/expression_names.ts';
+import { comesFromApi } from '../described/keep.ts';
 import { parseExpression } from '../expression/language.ts';
+import type { ScreenGraph } from '../graph/graph.ts';
+import type { FormField } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { findElement, screenOf } from '../model/places.ts';
+import { screenName } from '../model/project.ts';
 import type { Found, Rule } from './finding.ts';
+
+/** Why a field of a form can never be right; null where it can. */
+function impossible(field: FormField, fields: readonly FormField[]): string | null {
+  const { least, most, from, to, same } = field;
+  if (least !== undefined && most !== undefined && least > most)
+    return `it needs ${least} letters and may have ${most}`;
+  const [first, last] = [from, to].map((text) => (text === undefined ? NaN : Number(text)));
+  const isBackwards = first > last || (Number.isNaN(first) && Number.isNaN(last) && from && to && from > to);
+  if (isBackwards) return `nothing is ${from} or more and ${to} or less`;
+  if (same !== undefined && !fields.some((one) => one.field === same))
+    return `it has to say the same as “${same}”, which the form does not have`;
+  return null;
+}
+
+/** Whether an overlay is opened by something on a screen. */
+const opensOver = (graph: ScreenGraph, overlay: string, screen: string): boolean =>
+  (graph.arrivals.get(overlay) ?? []).some((link) => link.from === screen);
 
 /** What is done with records and cannot be, or is not delivered. */
 export const dataRules: readonly Rule[] = [
@@ -31,6 +52,76 @@ export const dataRules: readonly Rule[] = [
               ]
             : [];
         });
+      }),
+  },
+  {
+    code: 'form-impossible',
+    level: 'error',
+    station: 'map',
+    title: 'Forms that can never be right',
+    find: ({ project: { design, app } }) =>
+      Object.entries(app.forms).flatMap(([form, { fields }]): Found[] =>
+        fields.flatMap((field) => {
+          const why = impossible(field, fields);
+          if (why === null || !findElement(design, field.element)) return [];
+          return [
+            {
+              screen: screenOf(design, field.element),
+              element: field.element,
+              about: form,
+              message: `The field “${field.field}” can never be filled in right: ${why}. Its rules are at Data.`,
+            },
+          ];
+        }),
+      ),
+  },
+  {
+    code: 'record-gone',
+    level: 'warning',
+    station: 'map',
+    title: 'Records that are removed while they are shown',
+    find: ({ project, graph }) =>
+      Object.entries(project.app.details).flatMap(([screen, { collection }]) =>
+        [screen, ...graph.overlays.filter((key) => opensOver(graph, key, screen))].flatMap((key) =>
+          (graph.departures.get(key) ?? []).flatMap((link): Found[] => {
+            const { before = [], target } = link.interaction;
+            const removes = [...before, target].some(
+              (step) =>
+                step.kind === 'record' && step.collection === collection && step.deed.kind === 'remove',
+            );
+            const stays = target.kind !== 'screen' && target.kind !== 'back' && target.kind !== 'anchor';
+            return removes && stays && !link.problem
+              ? [
+                  {
+                    screen: key,
+                    element: link.element,
+                    about: link.key,
+                    message: `“${link.label}” can remove the record that ${screenName(project, screen)} shows, and stays there. Let it lead to another screen afterwards.`,
+                  },
+                ]
+              : [];
+          }),
+        ),
+      ),
+  },
+  {
+    code: 'api-operation',
+    level: 'warning',
+    station: 'map',
+    title: 'Collections whose API is gone',
+    find: ({ project: { app } }) =>
+      Object.entries(app.collections).flatMap(([id, collection]): Found[] => {
+        const { behind, ...kept } = collection;
+        if (!behind || comesFromApi(app, id)) return [];
+        return [
+          {
+            screen: null,
+            element: null,
+            about: id,
+            message: `The records of ${collection.name} come from “${behind.list}”, which no described API has any more; they are kept in the app until that is mended at Data.`,
+            fix: { label: 'Keep them in the app', change: putCollection(id, kept) },
+          },
+        ];
       }),
   },
   {

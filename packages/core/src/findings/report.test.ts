@@ -1,6 +1,6 @@
 import { wired } from '../testing/wired.ts';
 import { findingsAsSarif, findingsAsText } from './report.ts';
-import { findingsOf, rules, stationOf } from './rules.ts';
+import { findingsOf, ruleKinds, stationOf } from './rules.ts';
 
 const project = wired('a>b a. a. b. b. b. c- d-');
 const findings = findingsOf(project).filter(({ code }) => stationOf(code) === 'map');
@@ -23,11 +23,11 @@ test('as SARIF a finding names its rule, its place and its fingerprint', () => {
   };
   expect(log.version).toBe('2.1.0');
   const [{ tool, results }] = log.runs;
-  expect(tool.driver.rules.map(({ id }) => id)).toEqual(rules.map(({ code }) => code));
+  expect(tool.driver.rules.map(({ id }) => id)).toEqual(ruleKinds.map(({ code }) => code));
   expect(results).toEqual([
     {
       ruleId: 'dead-end',
-      ruleIndex: rules.findIndex(({ code }) => code === 'dead-end'),
+      ruleIndex: ruleKinds.findIndex(({ code }) => code === 'dead-end'),
       level: 'warning',
       message: { text: 'B has no way out. Wire an element to another screen or to Back.' },
       locations: [

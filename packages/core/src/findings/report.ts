@@ -1,6 +1,6 @@
 import { screensByKey, screenName, type Project } from '../model/project.ts';
 import type { Finding, FindingLevel } from './finding.ts';
-import { rules } from './rules.ts';
+import { ruleKinds } from './rules.ts';
 
 /** Findings as lines for people: level, code, what is wrong, and the file and element it is about. */
 export function findingsAsText(project: Project, findings: readonly Finding[]): string {
@@ -34,7 +34,7 @@ export function findingsAsSarif(project: Project, findings: readonly Finding[]):
         tool: {
           driver: {
             name: 'Tovel',
-            rules: rules.map(({ code, title, level }) => ({
+            rules: ruleKinds.map(({ code, title, level }) => ({
               id: code,
               shortDescription: { text: title },
               defaultConfiguration: { level: SARIF_LEVELS[level] },
@@ -43,7 +43,7 @@ export function findingsAsSarif(project: Project, findings: readonly Finding[]):
         },
         results: findings.map((finding) => ({
           ruleId: finding.code,
-          ruleIndex: rules.findIndex((rule) => rule.code === finding.code),
+          ruleIndex: ruleKinds.findIndex((rule) => rule.code === finding.code),
           level: SARIF_LEVELS[finding.level],
           message: { text: finding.message },
           locations: locationsOf(project, finding),

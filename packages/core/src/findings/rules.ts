@@ -10,6 +10,7 @@ import { intakeRules } from './intake/intake_rules.ts';
 import { journeyRules } from './journey_rules.ts';
 import { overlayRules } from './overlay_rules.ts';
 import { routeRules } from './route_rules.ts';
+import { stateRules } from './state_rules.ts';
 import { secretRules } from './secret_rules.ts';
 
 export const LEVELS: readonly FindingLevel[] = ['info', 'warning', 'error'];
@@ -25,6 +26,21 @@ export const rules: readonly Rule[] = [
   ...intakeRules,
   ...apartRules,
 ].sort((a, b) => Number(b.level === 'error') - Number(a.level === 'error'));
+
+/** All that can be found, with what the states of the app are looked through for. */
+export const ruleKinds: readonly Omit<Rule, 'find'>[] = [...rules, ...stateRules].sort(
+  (a, b) => Number(b.level === 'error') - Number(a.level === 'error'),
+);
+
+const orders = new Map(ruleKinds.map(({ code }, i) => [code, i]));
+
+/** Findings of all kinds together, in the order of the findings list. */
+export const inOrder = (...found: readonly (readonly Finding[])[]): readonly Finding[] =>
+  found.flat().sort((a, b) => orders.get(a.code)! - orders.get(b.code)!);
+
+/** Findings without those that somebody has let stand. */
+export const letStand = (app: App, findings: readonly Finding[]): readonly Finding[] =>
+  findings.filter((finding) => !app.dismissed[finding.id]);
 
 interface FoundFor {
   readonly design: Design;
@@ -44,7 +60,7 @@ function find(drawn: Project): FoundFor {
       return { id, code: rule.code, level: rule.level, ...rest };
     }),
   );
-  const findings = all.filter((finding) => !drawn.app.dismissed[finding.id]);
+  const findings = letStand(drawn.app, all);
   const made = { design: drawn.design, all, findings };
   found.set(drawn.app, made);
   return made;
@@ -64,7 +80,7 @@ export const standingFindings = (
 
 /** The station at which findings of a code are dealt with. */
 export const stationOf = (code: string): FindingStation =>
-  rules.find((rule) => rule.code === code)?.station ?? 'map';
+  ruleKinds.find((rule) => rule.code === code)?.station ?? 'map';
 
 /** Whether a finding is at or above a level. */
 export const isAtLeast = (finding: Finding, level: FindingLevel): boolean =>

@@ -1,3 +1,4 @@
+import { apiOf } from '../described/keep.ts';
 import type { Interaction, ScreenTarget, Target } from '../model/app.ts';
 import { isOverlay, type Project, screenName, useInWords } from '../model/project.ts';
 import { findElement } from '../model/places.ts';
@@ -59,6 +60,10 @@ export function targetProblem(project: Project, target: Target): string | null {
         ? `${collection.name} have no field ${deed.field}`
         : null;
     }
+    case 'call':
+      if (!apiOf(project.app, target.api)?.operations.some(({ id }) => id === target.operation))
+        return `no described API has “${target.operation}” any more`;
+      return target.form !== undefined && !project.app.forms[target.form] ? 'its form is gone' : null;
     case 'drawer':
       return project.app.drawers[target.element] ? null : 'the drawer is gone';
     case 'close':

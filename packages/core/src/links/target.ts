@@ -144,6 +144,11 @@ export function describeTarget(project: Project, target: Target): { label: strin
         label: describeRecordDeed(target.deed),
         detail: app.collections[target.collection]?.name ?? 'a collection that is gone',
       };
+    case 'call':
+      return {
+        label: `Ask ${target.operation}`,
+        detail: app.apis[target.api]?.name ?? 'an API that is gone',
+      };
     case 'drawer':
       return {
         label: app.drawers[target.element]?.name ?? 'A drawer',

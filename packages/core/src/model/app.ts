@@ -307,6 +307,36 @@ const saidInFields = { shape: 'table', key: propName, value: text(2000), max: 20
   Readonly<Record<string, string>>
 >;
 
+const operationId = text(300, { min: 1, examples: ['listTools', 'get /tools'] });
+const behindFields = {
+  /** Id of the API. */
+  api: ownKey,
+  /** Ids of the operations that give all records, one of them, and that add, change and remove one. */
+  list: operationId,
+  read: optional(operationId),
+  add: optional(operationId),
+  change: optional(operationId),
+  remove: optional(operationId),
+  /** The property that a record is known by. */
+  key: text(200, { min: 1, examples: ['id'] }),
+  /** The property that each field is, by the name of the field. */
+  fields: { shape: 'table', key: propName, value: text(200, { min: 1 }), max: 200 } as Schema<
+    Readonly<Record<string, string>>
+  >,
+} as const;
+/** Where records come from that are not kept in the app: the operations of a described API. */
+export type Behind = FieldsOf<typeof behindFields>;
+
+/** Longest document of an API that is kept, in characters, without what nothing is read from. */
+export const LONGEST_API = 1_500_000;
+const apiFields = {
+  name: title(200),
+  /** An OpenAPI document (3.0 or 3.1) as JSON, as far as something is read from it. */
+  document: text(LONGEST_API, { min: 2, examples: ['{"openapi":"3.1.0","paths":{}}'] }),
+} as const;
+/** An API that somebody described. */
+export type Api = FieldsOf<typeof apiFields>;
+
 const collectionFields = {
   name: propName,
   fields: list(fields(recordFieldFields), { min: 1, max: 200 }),
@@ -315,6 +345,8 @@ const collectionFields = {
   said: optional(table(elementKey, saidInFields, { max: 20_000 })),
   /** Records that no screen shows as they are drawn. */
   more: optional(list(fields({ id: text(60, { min: 1 }), says: saidInFields }), { max: MOST_RECORDS })),
+  /** Where the records come from; where that is not said, they are kept in the app. */
+  behind: optional(fields(behindFields)),
 } as const;
 /** Records of one kind that screens show. What they say is what the screens say. */
 export type Collection = FieldsOf<typeof collectionFields>;
@@ -339,6 +371,15 @@ const detailFields = {
 } as const;
 /** Which record a screen shows. */
 export type Detail = FieldsOf<typeof detailFields>;
+
+const mustHold = kinds({
+  /** Nobody is on a screen or overlay unless a condition is, or is not, true. */
+  unless: { screen: screenKey, condition: ownKey, is: flag },
+  /** Nobody gets to a screen or overlay without having been on another one. */
+  through: { screen: screenKey, gate: screenKey },
+});
+/** Something that somebody states of the app, and that has to hold whatever is pressed. */
+export type MustHold = ValueOf<typeof mustHold>;
 
 const formFieldFields = {
   /** Key of the field's element. */
@@ -611,6 +652,10 @@ export const tables = {
   components: held(own(['c1', 'c2']), fields(componentFields)),
   /** By an id of their own. */
   collections: held(own(['tools', 'members']), fields(collectionFields)),
+  /** By an id of their own. */
+  apis: held(own(['library', 'shop']), fields(apiFields)),
+  /** By an id of their own. */
+  mustHold: held(own(['h1', 'h2']), mustHold),
   /** Screens that show one record, by their keys. */
   details: held(screenKey, fields(detailFields)),
   /** By element key. */

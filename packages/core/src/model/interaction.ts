@@ -124,6 +124,12 @@ export type RecordDeed = ValueOf<typeof recordDeed>;
 const open = { overlay: screenKey } as const;
 const set = { condition: ownKey, value: flag } as const;
 const record = { collection: ownKey, deed: recordDeed } as const;
+/** Asks an operation of a described API, with what a form is filled in with; what follows is done when it has worked. */
+const call = {
+  api: ownKey,
+  operation: text(300, { min: 1, examples: ['signIn'] }),
+  form: optional(elementKey),
+} as const;
 const target = kinds({
   screen: {
     screen: screenKey,
@@ -156,12 +162,13 @@ const target = kinds({
   list: { collection: ownKey, deed: listDeed },
   /** Changes the records of a collection, by its id. */
   record,
+  call,
 });
 export type Target = ValueOf<typeof target>;
 export type TargetKind = Target['kind'];
 export type ScreenTarget = Extract<Target, { readonly kind: 'screen' }>;
 
-const step = kinds({ open, close: {}, set, record });
+const step = kinds({ open, close: {}, set, record, call });
 /** What can be done before something else: it stays on the screen. */
 export type Step = ValueOf<typeof step>;
 

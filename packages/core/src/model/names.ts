@@ -60,6 +60,22 @@ export function uniqueCodeName(
   return uniqueName(base, (candidate) => !isCodeName(candidate) || isTaken(candidate), '');
 }
 
+/** A name in code for each key, after what it is called; each another one. */
+export function codeNames(
+  keys: readonly string[],
+  nameOf: (key: string) => string,
+  otherwise: string,
+): Map<string, string> {
+  const names = new Map<string, string>();
+  const used = new Set<string>();
+  for (const key of keys) {
+    const name = uniqueCodeName(camelCase(nameOf(key)), otherwise, (candidate) => used.has(candidate));
+    used.add(name);
+    names.set(key, name);
+  }
+  return names;
+}
+
 /** Words that are the same for one and for many. */
 const UNCOUNTABLE = new Set(
   'news stock equipment staff people media inventory history activity content'.split(' '),

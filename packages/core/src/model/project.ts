@@ -1,5 +1,6 @@
 import type { App, Overlay, ScreenEntry } from './app.ts';
 import type { Design, Element } from './design.ts';
+import { codeNames } from './names.ts';
 import { isWithin, screenOf, screensByKey, walkElements } from './places.ts';
 
 /** The pair that everything else is computed from. */
@@ -111,3 +112,7 @@ export function textOf(element: Element): string {
   walkElements(element, (e) => void (e.text && parts.push(e.text)));
   return parts.join(' ').replace(/\s+/g, ' ').trim();
 }
+
+/** What conditions are called in code, by their ids. */
+export const conditionNames = ({ conditions }: Pick<App, 'conditions'>): Map<string, string> =>
+  codeNames(Object.keys(conditions).sort(), (id) => conditions[id].name, 'condition');

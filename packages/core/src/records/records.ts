@@ -1,5 +1,7 @@
+import { grouped } from '../json/grouped.ts';
 import type { Collection, DrawnRow, RecordField } from '../model/app.ts';
 import type { Design, Element } from '../model/design.ts';
+import { kebabCase, uniqueName } from '../model/names.ts';
 import { findElement } from '../model/places.ts';
 import { textOf } from '../model/project.ts';
 
@@ -38,13 +40,82 @@ export function recordsOf(design: Design, collection: Collection): readonly Data
   return records;
 }
 
+/** Where more of the rows of a list than this say something of their own, that is what they are called. */
+const OWN = 0.8;
+/** What can call a record where no text does. */
+const CALLING: ReadonlySet<RecordField['type']> = new Set(['one-of', 'number', 'email', 'phone', 'link']);
+
+/**
+ * The field that calls the records of a collection: the first text that says another thing in almost each row of a list; where
+ * there is none, another field that does; else the first text.
+ */
+export function titleField(
+  design: Design,
+  { fields, rows }: Pick<Collection, 'fields' | 'rows'>,
+): RecordField | undefined {
+  const before = titles.get(rows);
+  if (before?.design === design && before.fields === fields) return before.title;
+  const title = findTitle(design, fields, rows);
+  titles.set(rows, { design, fields, title });
+  return title;
+}
+
+const titles = new WeakMap<
+  Collection['rows'],
+  {
+    readonly design: Design;
+    readonly fields: Collection['fields'];
+    readonly title: RecordField | undefined;
+  }
+>();
+
+function findTitle(
+  design: Design,
+  fields: Collection['fields'],
+  rows: Collection['rows'],
+): RecordField | undefined {
+  const lists = grouped(rows, ({ within }) => within);
+  const isOwn = ({ name }: RecordField): boolean => {
+    let [said, own] = [0, 0];
+    for (const list of lists.values()) {
+      const texts = list.flatMap(({ shows }) => {
+        const element = shows[name] === undefined ? null : findElement(design, shows[name]);
+        const text = element ? textOf(element).trim().toLowerCase() : '';
+        return text ? [text] : [];
+      });
+      said += texts.length;
+      own += new Set(texts).size;
+    }
+    return said > 0 && own >= said * OWN;
+  };
+  const texts = fields.filter(({ type }) => type === 'text');
+  return (
+    texts.find(isOwn) ??
+    fields.find((field) => CALLING.has(field.type) && isOwn(field)) ??
+    texts[0] ??
+    fields.find(isOwn)
+  );
+}
+
+/** The records of a collection by what they are known by in the code: what they are called, in small letters. */
+export function recordsById(design: Design, collection: Collection): Map<string, DataRecord> {
+  const byId = new Map<string, DataRecord>();
+  const named = titleField(design, collection)?.name;
+  recordsOf(design, collection).forEach((record, i) => {
+    const said = named === undefined ? '' : (record.values[named]?.text ?? '');
+    const id = uniqueName(kebabCase(said).slice(0, 80) || String(i + 1), (one) => byId.has(one));
+    byId.set(id, record);
+  });
+  return byId;
+}
+
 function readRecords(
   design: Design,
   { fields, rows, said = {}, more = [] }: Collection,
 ): readonly DataRecord[] {
   const elementOf = (key: string | undefined): Element | null | undefined =>
     key === undefined ? undefined : findElement(design, key);
-  const callsIt = fields.find(({ type }) => type === 'text')?.name;
+  const callsIt = titleField(design, { fields, rows })?.name;
   const groups = new Map<string, DrawnRow[]>();
   for (const row of rows) {
     if (!elementOf(row.element)) continue;

@@ -44,7 +44,7 @@ export function typeErrors(projects: readonly EmittedProject[]): string[] {
   };
   // What tests and builds of its own need is not installed here.
   const names = [...texts.keys()].filter(
-    (name) => /\/src\/.*\.tsx?$/.test(name) && !/\.test\.tsx?$/.test(name),
+    (name) => /\/src\/.*\.tsx?$/.test(name) && !/\.test\.tsx?$|\/testing\/apis\.ts$/.test(name),
   );
   const program = ts.createProgram(names, options, host, before);
   before = program;

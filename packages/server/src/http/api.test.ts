@@ -62,6 +62,19 @@ const state = async (id: string): Promise<ProjectState> =>
 const entry = { name: 'Home', route: '/', use: 'screen', order: 1 } as const;
 
 describe('projects', () => {
+  test('can be copied many times at once', async () => {
+    const id = await create('Copied');
+    await database.db.execute(
+      'INSERT INTO sources (project_id, address, hash, fetched_at) VALUES (?, ?, ?, NOW())',
+      [id, 'https://design.example/screens', 'a'.repeat(64)],
+    );
+    const made = await Promise.all(
+      Array.from({ length: 24 }, () => ask<{ id: string }>('POST', `/api/projects/${id}/copy`)),
+    );
+    expect(new Set(made.map(({ status }) => status))).toEqual(new Set([201]));
+    expect(new Set(made.map(({ body }) => body.id)).size).toBe(24);
+  });
+
   test('are made, renamed, copied, deleted and restored', async () => {
     const id = await create('First');
     expect((await ask('PATCH', `/api/projects/${id}`, { name: ' Renamed ' })).status).toBe(204);

@@ -42,6 +42,29 @@ const newId = (): string =>
 
 const CACHED = 20;
 
+interface SourceRow {
+  readonly address: string;
+  readonly etag: string | null;
+  readonly modified: string | null;
+  readonly hash: string;
+  readonly fetched_at: Date;
+}
+
+/** Puts a project without a history into the database. */
+function inserting(id: string, name: string, design: Design, app: App): (db: Queryable) => Promise<void> {
+  const now = new Date();
+  const { screens, live, elements } = countsOf(design, app);
+  const [appText, designText] = [JSON.stringify(app), JSON.stringify(design)];
+  return async (db) => {
+    await run(
+      db,
+      'INSERT INTO projects (id, name, app, screens, live, elements, created_at, changed_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+      [id, name, appText, screens, live, elements, now, now],
+    );
+    await run(db, 'INSERT INTO designs (project_id, revision, doc) VALUES (?, 0, ?)', [id, designText]);
+  };
+}
+
 /** Projects in the database. Documents that were read are kept by their place in history, since they never change. */
 export class ProjectStore {
   readonly #db: Database;
@@ -70,19 +93,7 @@ export class ProjectStore {
 
   async create(name: string, design: Design = emptyDesign, app: App = emptyApp): Promise<string> {
     const id = newId();
-    const now = new Date();
-    const { screens, live, elements } = countsOf(design, app);
-    await inTransaction(this.#db, async (db) => {
-      await run(
-        db,
-        'INSERT INTO projects (id, name, app, screens, live, elements, created_at, changed_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-        [id, name, JSON.stringify(app), screens, live, elements, now, now],
-      );
-      await run(db, 'INSERT INTO designs (project_id, revision, doc) VALUES (?, 0, ?)', [
-        id,
-        JSON.stringify(design),
-      ]);
-    });
+    await inTransaction(this.#db, inserting(id, name, design, app));
     return id;
   }
 
@@ -111,12 +122,23 @@ export class ProjectStore {
   /** A copy begins a history of its own; its screens come from the same places. */
   async copy(id: string): Promise<string> {
     const { name, design, app } = await this.read(id);
-    const copy = await this.create(`${name} copy`.slice(0, 120), design, app);
-    await run(
+    const copy = newId();
+    const insert = inserting(copy, `${name} copy`.slice(0, 120), design, app);
+    // Read apart from writing, so that copies that are made at once do not wait for each other.
+    const sources = await rowsOf<SourceRow>(
       this.#db,
-      'INSERT INTO sources (project_id, address, etag, modified, hash, fetched_at) SELECT ?, address, etag, modified, hash, fetched_at FROM sources WHERE project_id = ?',
-      [copy, id],
+      'SELECT address, etag, modified, hash, fetched_at FROM sources WHERE project_id = ?',
+      [id],
     );
+    await inTransaction(this.#db, async (db) => {
+      await insert(db);
+      for (const { address, etag, modified, hash, fetched_at } of sources)
+        await run(
+          db,
+          'INSERT INTO sources (project_id, address, etag, modified, hash, fetched_at) VALUES (?, ?, ?, ?, ?, ?)',
+          [copy, address, etag, modified, hash, fetched_at],
+        );
+    });
     return copy;
   }
 

@@ -81,6 +81,7 @@ function bridge(appOrigin: string): void {
     },
     true,
   );
+  const apiKey = 'tovel-tried';
   const conditionsKey = `${base}/conditions`;
   const recordsKey = `${base}/records/`;
   type Kept = Record<string, unknown> & { id: string };
@@ -101,6 +102,7 @@ function bridge(appOrigin: string): void {
       {
         tovel: 'state',
         conditions: read<object>(sessionStorage.getItem(conditionsKey)),
+        tried: sessionStorage.getItem(apiKey) ?? 'usual',
         changes,
         by: pressed,
       },
@@ -141,6 +143,49 @@ function bridge(appOrigin: string): void {
     } else if (key.startsWith(recordsKey))
       tellState(changesOf(key.slice(recordsKey.length), read<Done>(before), read<Done>(value)));
   };
+  // The app is loaded anew after each change of the project, and asks nobody about that.
+  win.addEventListener('beforeunload', (event) =>
+    (event as unknown as { stopImmediatePropagation(): void }).stopImmediatePropagation(),
+  );
+  // What the app asks of described APIs is told, and is asked as somebody wants to try it.
+  const frame = globalThis as unknown as { fetch: Fetch; Headers: new (from?: unknown) => Headers };
+  interface Headers {
+    set(name: string, value: string): void;
+    get(name: string): string | null;
+  }
+  interface Response {
+    status: number;
+    headers: Headers;
+  }
+  type Fetch = (address: string, options?: { method?: string; headers?: unknown }) => Promise<Response>;
+  const ask = frame.fetch.bind(globalThis);
+  frame.fetch = async (address, options = {}) => {
+    if (!address.startsWith(`${base}/api/`)) return ask(address, options);
+    const headers = new frame.Headers(options.headers);
+    headers.set('x-tried', sessionStorage.getItem(apiKey) ?? '');
+    const by = pressed;
+    const began = Date.now();
+    const request = (status: number, operation: string): object => ({
+      method: options.method ?? 'GET',
+      path: address.slice(base.length + 4).replace(/^\/[^/]*/, ''),
+      operation,
+      status,
+      ms: Date.now() - began,
+    });
+    try {
+      const response = await ask(address, { ...options, headers });
+      tellRequest(
+        request(response.status, decodeURIComponent(response.headers.get('x-operation') ?? '')),
+        by,
+      );
+      return response;
+    } catch (error) {
+      tellRequest(request(0, ''), by);
+      throw error;
+    }
+  };
+  const tellRequest = (request: object, by: string): void =>
+    parent.postMessage({ tovel: 'request', request, by }, appOrigin);
   let top = Number(sessionStorage.getItem('tovel-top') ?? 0);
   const tell = (): void => {
     const at = history.state?.idx ?? 0;
@@ -176,11 +221,17 @@ function bridge(appOrigin: string): void {
       sessionStorage.setItem(conditionsKey, JSON.stringify(now));
       location.reload();
     }
+    if (data.tovel === 'try') {
+      sessionStorage.setItem(apiKey, data.name!);
+      location.reload();
+    }
     if (data.tovel === 'set-back') {
+      sessionStorage.removeItem(apiKey);
+      const setBack = ask(`${base}/api`, { method: 'DELETE' });
       sessionStorage.removeItem(conditionsKey);
       for (const key of Object.keys(localStorage))
         if (key.startsWith(recordsKey)) localStorage.removeItem(key);
-      location.reload();
+      void setBack.then(() => location.reload());
     }
     if (data.tovel === 'reload') {
       sessionStorage.setItem('tovel-scroll', JSON.stringify([win.scrollX, win.scrollY]));

@@ -52,6 +52,8 @@ export class AppBuild {
       loader: { '.module.css': 'local-css' },
       define: {
         'process.env.NODE_ENV': '"production"',
+        // Nothing of an environment is known here: stand-ins answer for described APIs.
+        'import.meta.env': JSON.stringify({ BASE_URL: this.#base }),
         'import.meta.env.BASE_URL': JSON.stringify(this.#base),
       },
       logLevel: 'silent',

@@ -26,6 +26,8 @@ export interface BuiltApp {
   readonly page: string;
   /** Hash of each picture, by its name among the assets. */
   readonly assets: ReadonlyMap<string, string>;
+  /** What answers for each described API, as JSON, by the name under which it is asked. */
+  readonly standIns: ReadonlyMap<string, string>;
 }
 
 export type Report = { readonly call: number } & (
@@ -66,10 +68,20 @@ async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
     const assets = emitted.files.flatMap((file) =>
       'asset' in file ? [[file.path.replace(/^src\/assets\//, ''), file.asset] as const] : [],
     );
+    const standIns = emitted.files.flatMap((file) => {
+      const name = /^api\/([\w-]+)\.json$/.exec(file.path)?.[1];
+      return name !== undefined && 'text' in file ? [[name, file.text] as const] : [];
+    });
     say({
       call,
       kind: 'built',
-      built: { files, error, page: page && 'text' in page ? page.text : '', assets: new Map(assets) },
+      built: {
+        files,
+        error,
+        page: page && 'text' in page ? page.text : '',
+        assets: new Map(assets),
+        standIns: new Map(standIns),
+      },
     });
   } catch (error) {
     if (error instanceof Ended) say({ call, kind: 'ended' });

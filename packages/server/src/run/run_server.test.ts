@@ -1,9 +1,13 @@
 import {
+  all,
   type App,
   applyChange,
   type Design,
   emptyApp,
   emptyDesign,
+  keptApi,
+  putApi,
+  putCollection,
   putInteraction,
   putScreen,
   readSvg,
@@ -125,4 +129,61 @@ test('of many apps the last that somebody ran still hears of its changes', async
   // The first ones have been put away, and are built when somebody runs them again.
   expect([told.has(last), told.has(ids[0])]).toEqual([true, false]);
   tell.mockRestore();
+});
+
+test('a described API is answered beside the app, as somebody tries it, and remembers until it is set back', async () => {
+  const list = '/items';
+  const record = {
+    type: 'object',
+    required: ['name'],
+    properties: { id: { type: 'string' }, name: { type: 'string' } },
+  };
+  const content = (schema: object): object => ({ content: { 'application/json': { schema } } });
+  const document = {
+    openapi: '3.1.0',
+    info: { title: 'Shop' },
+    paths: {
+      [list]: {
+        get: { operationId: 'listItems', responses: { 200: content({ type: 'array', items: record }) } },
+        post: { operationId: 'addItem', requestBody: content(record), responses: { 201: content(record) } },
+      },
+    },
+  };
+  const { seq, design, app: now } = await services.projects.read(id);
+  const { api } = keptApi(JSON.stringify(document));
+  const title = design.screens[0].root.children[0].key;
+  const changes = all([
+    putApi('shop', api),
+    putCollection('items', {
+      name: 'items',
+      fields: [{ name: 'name', type: 'text' }],
+      rows: [{ element: title, within: design.screens[0].root.key, shows: { name: title } }],
+      behind: { api: 'shop', list: 'listItems', add: 'addItem', key: 'id', fields: { name: 'name' } },
+    }),
+  ]);
+  expect(now.apis).toEqual({});
+  await services.history.append(id, { base: seq }, 'Describe', () => ({ change: changes }));
+  const at = `/${id}/api/shop`;
+  const ask = (url: string, tried = '') =>
+    get(at + url, { host: '127.0.0.1:5000', 'x-tried': tried } as never);
+  expect((await ask(list)).json()).toEqual([{ id: 'the-home', name: 'The home' }]);
+  expect((await ask(list, 'empty')).json()).toEqual([]);
+  expect((await ask(list, 'failing')).statusCode).toBe(503);
+  expect((await ask(list, 'signed-out')).statusCode).toBe(401);
+  expect((await ask('/nothing')).statusCode).toBe(404);
+  expect((await get(`/${id}/api/none/items`)).statusCode).toBe(404);
+  const headers = { host: '127.0.0.1:5000' };
+  const post = (payload: object) => run.inject({ method: 'POST', url: at + list, headers, payload });
+  expect((await post({})).statusCode).toBe(422);
+  expect((await post({ name: 'Lamp' })).statusCode).toBe(201);
+  expect((await ask(list)).json()).toHaveLength(2);
+  await run.inject({ method: 'DELETE', url: `/${id}/api`, headers });
+  expect((await ask(list)).json()).toHaveLength(1);
+  const other = await run.inject({
+    method: 'POST',
+    url: at + list,
+    headers: { ...headers, origin: 'http://elsewhere.example' },
+    payload: { name: 'Lamp' },
+  });
+  expect(other.statusCode).toBe(403);
 });

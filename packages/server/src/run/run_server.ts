@@ -1,3 +1,4 @@
+import { setTimeout as wait } from 'node:timers/promises';
 import compress from '@fastify/compress';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { HttpError } from '../http/errors.ts';
@@ -5,6 +6,7 @@ import { guard } from '../http/guard.ts';
 import { leftSignal } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { bridgeScript } from './bridge.ts';
+import { StandIns, triedAs } from './stand_ins.ts';
 import { buildVendor } from './vendor.ts';
 
 const TYPES: Readonly<Record<string, string>> = {
@@ -71,6 +73,39 @@ export async function createRunServer(
     if (!hash) throw new HttpError('not-found', 'No such picture.');
     const { type, bytes } = await assets.get(hash);
     return reply.header('cache-control', 'private, max-age=31536000, immutable').type(type).send(bytes);
+  });
+
+  const standIns = new StandIns();
+  app.get<{ Params: { id: string; name: string; file: string } }>(
+    '/:id/api/:name/pictures/:file',
+    async (request, reply) => reply.redirect(`/${request.params.id}/_assets/${request.params.file}`),
+  );
+  app.delete<{ Params: { id: string } }>('/:id/api', async (request, reply) => {
+    standIns.reset(request.params.id);
+    return reply.code(204).send();
+  });
+  app.route<{ Params: { id: string; name: string; '*': string } }>({
+    method: ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'],
+    url: '/:id/api/:name/*',
+    handler: async (request, reply) => {
+      const { id, name, '*': asked } = request.params;
+      const built = await workshop.current(id, leftSignal(reply));
+      const standIn = standIns.of(id, built, name);
+      if (!standIn) throw new HttpError('not-found', `This app asks no API “${name}”.`);
+      const { delay, ...mood } = triedAs(request.headers['x-tried']);
+      const query = Object.fromEntries(new URL(request.url, 'http://run').searchParams);
+      const answer = standIn.answer(
+        { method: request.method, path: `/${asked}`, query, body: request.body },
+        mood,
+      );
+      await wait(delay, null, { signal: leftSignal(reply) }).catch(() => {});
+      return reply
+        .code(answer.status)
+        .header('cache-control', 'no-store')
+        .header('x-operation', encodeURIComponent(answer.operation ?? ''))
+        .type('application/json; charset=utf-8')
+        .send(answer.body === undefined ? '' : JSON.stringify(answer.body));
+    },
   });
 
   app.get<{ Params: { id: string } }>('/:id', async (request, reply) =>

@@ -11,6 +11,7 @@ export const VENDOR: Readonly<Record<string, string>> = {
   'react-dom/client': 'react-dom-client',
   'react-router': 'react-router',
   'react-router/dom': 'react-router-dom',
+  '@tanstack/react-query': 'react-query',
 };
 
 /** The vendor files by name. One React for all of them, since they are split where they share. */

@@ -18,6 +18,7 @@ import { useProject } from '../project/context';
 import { ActionMenu } from '../ui/ActionMenu';
 import { Button } from '../ui/controls';
 import { saveFile } from '../ui/save_file';
+import { ComesFrom, propertiesFor, withBehind } from './ComesFrom';
 import type { At } from './grid_keys';
 import { RecordDetails } from './RecordDetails';
 import { Head, Middle } from './middle';
@@ -41,7 +42,7 @@ interface CollectionShownProps {
 
 /** The records of one collection, and where the one that one is at is shown. */
 export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: CollectionShownProps) {
-  const { design, session, past } = useProject();
+  const { app, design, session, past } = useProject();
   const { id, collection, proposal } = shown;
   const records = recordsOf(design, collection);
   const lists = new Set(collection.rows.map(({ within }) => within)).size;
@@ -121,6 +122,17 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
               )}
             </div>
           )}
+          {!proposal && (
+            <ComesFrom
+              collection={collection}
+              {...(canChange
+                ? {
+                    onChange: (behind, words) =>
+                      session.change(words, putCollection(id, withBehind(collection, behind))),
+                  }
+                : {})}
+            />
+          )}
           <p>
             {proposal
               ? `${Math.round(proposal.confidence * 100)} % sure: ${proposal.reason}.`
@@ -137,7 +149,7 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
             canChange
               ? (record) =>
                   session.change(
-                    `Remove ${titleOf(record, collection.fields)}`,
+                    `Remove ${titleOf(design, record, collection)}`,
                     putCollection(id, withoutRecord(collection, record)),
                   )
               : undefined
@@ -148,7 +160,7 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
                   const change = sayInCollection(id, collection, record, field.name, text);
                   if (change)
                     session.change(
-                      `${titleOf(record, collection.fields)}: ${field.name} is “${text}”`,
+                      `${titleOf(design, record, collection)}: ${field.name} is “${text}”`,
                       change,
                     );
                 }
@@ -157,6 +169,20 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
         />
       </Middle>
       <RecordDetails
+        properties={propertiesFor(app, collection)}
+        onProperty={
+          canChange && collection.behind
+            ? (property) => {
+                const { name } = collection.fields[here.column];
+                const { [name]: _before, ...others } = collection.behind!.fields;
+                const fields = property === null ? others : { ...others, [name]: property };
+                session.change(
+                  property === null ? `${name} comes from nowhere` : `${name} is ${property} of the API`,
+                  putCollection(id, withBehind(collection, { ...collection.behind!, fields })),
+                );
+              }
+            : undefined
+        }
         collection={collection}
         field={collection.fields[here.column]}
         record={records[here.row]}

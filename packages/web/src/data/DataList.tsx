@@ -4,7 +4,8 @@ import { MarkedList, MarkedRow } from '../ui/marked_list';
 /** Something that stands behind the screens, in the list of all of it. */
 export interface DataItem {
   readonly id: string;
-  readonly group: 'Collections' | 'Proposed, the surest first' | 'Seen on the screens';
+  readonly group:
+    'Collections' | 'Proposed, the surest first' | 'Seen on the screens' | 'Where records come from';
   readonly name: string;
   readonly says: string;
   readonly mark: 'taken' | 'proposed' | 'seen';

@@ -9,6 +9,8 @@ import {
   makeBindings,
   makeForms,
   makeWork,
+  proposeBehind,
+  proposeCalls,
   putRefused,
   recordsOf,
   screenName,
@@ -25,6 +27,7 @@ import { StationBar, StationBody, StationView } from '../screens/StationView';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
+import { ApisShown } from './ApisShown';
 import { BindingsShown } from './BindingsShown';
 import { CollectionShown, type Shown } from './CollectionShown';
 import { ControlsShown } from './ControlsShown';
@@ -115,6 +118,8 @@ export function DataView() {
         : `Make ${made.length} forms work`;
     if (change) session.change(words, change);
   };
+  const comingFrom = useMemo(() => proposeBehind(app), [app]);
+  const calls = useMemo(() => (found ? proposeCalls({ design, app }, found) : []), [found, design, app]);
   const items: DataItem[] = [
     ...shown.map(({ id, collection, proposal }): DataItem => ({
       id,
@@ -128,6 +133,7 @@ export function DataView() {
       ? [seen('texts', 'Texts', Math.max(counting.length, Object.keys(app.bindings).length))]
       : []),
     ...(actions.length ? [seen('controls', 'Controls', actions.length)] : []),
+    ...(shown.length ? [apisItem(Object.keys(app.apis).length, comingFrom.length + calls.length)] : []),
   ];
   const wanted = params.get('at');
   const chosenId = items.some(({ id }) => id === wanted) ? wanted! : items[0]?.id;
@@ -205,6 +211,7 @@ export function DataView() {
             {...(canChange ? { onMake: makeFormsWork } : {})}
           />
         )}
+        {chosenId === 'apis' && <ApisShown proposals={comingFrom} calls={calls} canChange={canChange} />}
         {chosenId === 'controls' && work && (
           <ControlsShown key={work.made.length} work={work} {...(canChange ? { onMake: makeThese } : {})} />
         )}
@@ -231,6 +238,14 @@ export function DataView() {
     </StationView>
   );
 }
+
+const apisItem = (apis: number, proposals: number): DataItem => ({
+  id: 'apis',
+  group: 'Where records come from',
+  name: 'Described APIs',
+  says: apis ? String(apis) : 'none yet',
+  mark: proposals ? 'proposed' : apis ? 'taken' : 'seen',
+});
 
 const seen = (id: string, name: string, count: number): DataItem => ({
   id,

@@ -72,6 +72,9 @@ const PURPOSES: Readonly<Record<FormProposal['purpose'], string>> = {
   add: 'adds a record',
 };
 
+/** Forms from this on are made to work together. */
+const SURE = 0.6;
+
 interface FormsShownProps {
   readonly forms: readonly FormProposal[];
   /** Those that can be made to work. */
@@ -84,6 +87,7 @@ interface FormsShownProps {
 export function FormsShown({ forms, open, onMake }: FormsShownProps) {
   const project = useProject();
   const { app, session } = project;
+  const sure = open.filter(({ confidence }) => confidence >= SURE);
   const canMake = new Set(open.map(({ element }) => element));
   return (
     <Column aria-label="Forms">
@@ -92,9 +96,9 @@ export function FormsShown({ forms, open, onMake }: FormsShownProps) {
           What is filled in and sent together. A form that works checks its fields when one leaves them and
           before it is sent; then it adds a record, and leads where it is wired to.
         </p>
-        {onMake && open.length > 0 && (
-          <Button $kind="primary" onPress={() => onMake(open)}>
-            {open.length === 1 ? 'Make it work' : `Make all ${open.length} work`}
+        {onMake && sure.length > 0 && (
+          <Button $kind="primary" onPress={() => onMake(sure)}>
+            {sure.length === 1 ? 'Make the sure one work' : `Make all ${sure.length} sure ones work`}
           </Button>
         )}
       </header>

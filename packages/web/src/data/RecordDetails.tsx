@@ -7,6 +7,8 @@ import { SavedField } from '../ui/SavedField';
 import { titleOf, TYPE_WORDS } from './RecordGrid';
 import { SideColumn } from '../ui/SideColumn';
 
+/** Stands for no property. */
+const NOWHERE = ' ';
 const TYPES = Object.entries(TYPE_WORDS).map(([id, label]) => ({ id, label }));
 
 interface RecordDetailsProps {
@@ -15,10 +17,20 @@ interface RecordDetailsProps {
   readonly record: DataRecord | undefined;
   /** Not there where nothing can be changed. */
   readonly onField?: (field: RecordField, words: string) => void;
+  /** What the API calls the properties of a record; none where the records are kept in the app. */
+  readonly properties: readonly string[];
+  readonly onProperty?: (property: string | null) => void;
 }
 
 /** The field and the record that one is at: what it is, and where the screens show it. */
-export function RecordDetails({ collection, field, record, onField }: RecordDetailsProps) {
+export function RecordDetails({
+  collection,
+  field,
+  record,
+  onField,
+  properties,
+  onProperty,
+}: RecordDetailsProps) {
   const project = useProject();
   const taken = new Set(collection.fields.filter((one) => one !== field).map(({ name }) => name));
   const problemOf = (name: string): string | null =>
@@ -57,10 +69,22 @@ export function RecordDetails({ collection, field, record, onField }: RecordDeta
           <code>{field.name}</code>, {TYPE_WORDS[field.type]}
         </p>
       )}
+      {collection.behind && (
+        <Choice
+          label="Called by the API"
+          value={collection.behind.fields[field.name] ?? NOWHERE}
+          options={[
+            { id: NOWHERE, label: 'nothing: it stays empty' },
+            ...properties.map((one) => ({ id: one, label: one })),
+          ]}
+          isDisabled={!onProperty}
+          onChange={(one) => onProperty?.(one === NOWHERE ? null : one)}
+        />
+      )}
       {field.choices && <p>{field.choices.join(' · ')}</p>}
       {record && (
         <>
-          <h3>{titleOf(record, collection.fields)}</h3>
+          <h3>{titleOf(project.design, record, collection)}</h3>
           <p>
             {record.rows.length === 0
               ? 'No screen shows it as it is drawn; lists whose records change do. Delete removes it.'

@@ -1,6 +1,14 @@
-import { canSay, type Collection, type DataRecord, type RecordField } from '@tovel/core';
+import {
+  canSay,
+  type Collection,
+  type DataRecord,
+  type Design,
+  type RecordField,
+  titleField,
+} from '@tovel/core';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
+import { useProject } from '../project/context';
 import { PlacePicture } from '../repeats/PlacePicture';
 import { color, font } from '../theme/theme';
 import { type At, movedBy } from './grid_keys';
@@ -94,6 +102,7 @@ const MOST_ROWS = 300;
 /** The records of a collection as the screens show them; a text can be written anew in its cell. */
 export function RecordGrid({ collection, records, at, onAt, onSay, onRemove, focus = 0 }: RecordGridProps) {
   const { fields } = collection;
+  const { design } = useProject();
   const [typed, setTyped] = useState<string | null>(null);
   const table = useRef<HTMLTableElement>(null);
   const wantsFocus = useRef(false);
@@ -201,7 +210,7 @@ export function RecordGrid({ collection, records, at, onAt, onSay, onRemove, foc
                           <input
                             autoFocus
                             size={1}
-                            aria-label={`${of.name} of ${titleOf(one, fields)}`}
+                            aria-label={`${of.name} of ${titleOf(design, one, collection)}`}
                             value={typed}
                             list={of.choices ? 'choices-of-field' : undefined}
                             onChange={(event) => setTyped(event.target.value)}
@@ -248,8 +257,10 @@ export const TYPE_WORDS: Readonly<Record<RecordField['type'], string>> = {
   picture: 'picture',
 };
 
-/** What calls a record: its first text. */
-export function titleOf({ values }: DataRecord, fields: Collection['fields']): string {
-  const field = fields.find(({ name, type }) => type === 'text' && values[name]?.text);
-  return field ? values[field.name].text : 'this record';
+/** What calls a record. */
+export function titleOf(design: Design, { values }: DataRecord, collection: Collection): string {
+  const title = titleField(design, collection)?.name;
+  const own = title === undefined ? '' : values[title]?.text;
+  const field = collection.fields.find(({ name, type }) => type === 'text' && values[name]?.text);
+  return own || (field ? values[field.name].text : 'this record');
 }

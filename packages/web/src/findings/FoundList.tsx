@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { all, type Cause, causesOf, type Finding, type Project, rules, screenName } from '@tovel/core';
+import { all, type Cause, causesOf, type Finding, type Project, ruleKinds, screenName } from '@tovel/core';
 import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
@@ -247,7 +247,7 @@ function grouped(
   unfolded: ReadonlySet<string>,
 ): Line[] {
   const groups = new Map<string, Finding[]>();
-  const titles = new Map(rules.map((rule) => [rule.code, rule.title]));
+  const titles = new Map(ruleKinds.map((rule) => [rule.code, rule.title]));
   const titleOf = (finding: Finding): string =>
     by === 'rule'
       ? (titles.get(finding.code) ?? finding.code)

@@ -1,4 +1,4 @@
-import { type Finding, type IterationReport, rules } from '@tovel/core';
+import { type Finding, type IterationReport, ruleKinds } from '@tovel/core';
 import styled from 'styled-components';
 import { color } from '../theme/theme';
 import type { RoundEffects } from './use_round';
@@ -97,6 +97,6 @@ function messages(findings: readonly Finding[]): string[] {
   return [...byRule].map(([code, some]) =>
     some.length === 1
       ? some[0].message
-      : `${some.length} × ${rules.find((rule) => rule.code === code)?.title ?? code}`,
+      : `${some.length} × ${ruleKinds.find((rule) => rule.code === code)?.title ?? code}`,
   );
 }

@@ -14,7 +14,7 @@ export const DetailsPanel = styled.div`
   border-top: 2px solid ${color.ink};
   background: ${color.side};
   padding: 10px 16px 12px;
-  max-height: 190px;
+  max-height: 270px;
   overflow: auto;
   li {
     display: flex;

@@ -1,4 +1,4 @@
-import { type Finding, rules, screensByKey } from '@tovel/core';
+import { type Finding, ruleKinds, screensByKey } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -57,7 +57,7 @@ export function FindingsList({ findings }: { findings: readonly Finding[] }) {
   const options = useMemo(
     () => [
       { id: 'all', label: `All findings (${findings.length})` },
-      ...rules
+      ...ruleKinds
         .map((rule) => ({
           id: rule.code,
           label: `${rule.title} (${findings.filter((finding) => finding.code === rule.code).length})`,

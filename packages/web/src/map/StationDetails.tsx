@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { useProject } from '../project/context';
 import { DetailsPanel } from './CellDetails';
 import { presses } from './LinesView';
+import { MustHold } from './MustHold';
 
 /** What there is to know of one screen in the graph: the way there, who leads there, and where it leads. */
 export function StationDetails({ screen }: { screen: string }) {
@@ -27,6 +28,7 @@ export function StationDetails({ screen }: { screen: string }) {
       </p>
       <p>Reached from {from.length ? from.map(name).join(', ') : 'no screen'}.</p>
       <p>Leads to {to.length ? byTarget(to).map(name).join(', ') : 'no screen'}.</p>
+      <MustHold screen={screen} />
     </DetailsPanel>
   );
 }

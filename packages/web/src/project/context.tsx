@@ -4,6 +4,7 @@ import {
   EmissionPlan,
   type Finding,
   findingsOf,
+  inOrder,
   graphOf,
   openRoles,
   type Project,
@@ -22,6 +23,7 @@ import {
 import { Link } from 'react-router';
 import { api, RequestError } from '../api/client';
 import { Empty } from '../ui/Empty';
+import { useStateFindings } from './use_state_findings';
 import { listenTo } from './feed';
 import { ownDevice, ownWindow } from './identity';
 import { ProjectSession, type SessionApi, type SessionState } from './session';
@@ -152,7 +154,9 @@ function Opened({
   const { design, app } = state;
   const project = useMemo(() => settle({ design, app }), [design, app]);
   const later = useDeferredValue(app);
-  const findings = useMemo(() => findingsOf({ design, app: later }), [design, later]);
+  const plain = useMemo(() => findingsOf({ design, app: later }), [design, later]);
+  const states = useStateFindings({ design, app: later });
+  const findings = useMemo(() => inOrder(plain, states), [plain, states]);
   const undecided = useMemo(() => openRoles({ design, app: later }), [design, later]);
   const open = useMemo(
     () => ({

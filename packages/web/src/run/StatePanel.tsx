@@ -1,10 +1,10 @@
-import { expressionNames } from '@tovel/core';
+import { conditionNames } from '@tovel/core';
 import styled from 'styled-components';
 import { SideColumn } from '../ui/SideColumn';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
-import { Button } from '../ui/controls';
-import type { Changed, Remembered } from './use_remembered';
+import { Button, Choice } from '../ui/controls';
+import type { Changed, Remembered, RequestSeen } from './use_remembered';
 
 const Conditions = styled.div`
   display: grid;
@@ -35,13 +35,27 @@ const Changes = styled.ol`
 const WORDS = { added: 'Added to', removed: 'Removed from', changed: 'Changed in' } as const;
 
 const wordsOf = (change: Changed, nameOf: (condition: string) => string): string =>
-  'condition' in change
-    ? `${nameOf(change.condition)}: ${change.is ? 'yes' : 'no'}`
-    : `${WORDS[change.did]} ${change.collection}`;
+  'request' in change
+    ? `${change.request.method} ${change.request.path}`
+    : 'condition' in change
+      ? `${nameOf(change.condition)}: ${change.is ? 'yes' : 'no'}`
+      : `${WORDS[change.did]} ${change.collection}`;
+
+const answerOf = ({ operation, status, ms }: RequestSeen): string =>
+  [operation, status === 0 ? 'no answer' : String(status), `${ms} ms`].filter(Boolean).join(' · ');
+
+/** How described APIs are tried in the running app. */
+const TRIED = [
+  { id: 'usual', label: 'as usual' },
+  { id: 'slow', label: 'slow: 3 seconds' },
+  { id: 'failing', label: 'failing' },
+  { id: 'empty', label: 'empty' },
+  { id: 'signed-out', label: 'signed out' },
+] as const;
 
 /** What the running app remembers: conditions, to be set here, and what became of its records, the newest first. */
 export function StatePanel({
-  remembered: { conditions, changes, forget },
+  remembered: { conditions, tried, changes, forget },
   tell,
 }: {
   remembered: Remembered;
@@ -49,28 +63,40 @@ export function StatePanel({
 }) {
   const project = useProject();
   const { app } = project;
-  const names = expressionNames(project, '').conditions;
-  const ids = Object.keys(app.conditions).sort();
-  const nameOf = (condition: string): string =>
-    app.conditions[ids[names.indexOf(condition)]]?.name ?? condition;
+  const names = [...conditionNames(app)];
+  const nameOf = (condition: string): string => {
+    const [id] = names.find(([, name]) => name === condition) ?? [];
+    return id === undefined ? condition : app.conditions[id].name;
+  };
   return (
     <SideColumn aria-label="What the app remembers">
       <h3>Conditions</h3>
       {names.length ? (
         <Conditions>
-          {names.map((name, i) => (
+          {names.map(([id, name]) => (
             <label key={name}>
               <input
                 type="checkbox"
-                checked={conditions[name] ?? app.conditions[ids[i]].initial}
+                checked={conditions[name] ?? app.conditions[id].initial}
                 onChange={({ target }) => tell({ tovel: 'set', name, value: target.checked })}
               />
-              {app.conditions[ids[i]].name}
+              {app.conditions[id].name}
             </label>
           ))}
         </Conditions>
       ) : (
         <p>Nothing in this app is true or not.</p>
+      )}
+      {Object.values(app.collections).some(({ behind }) => behind) && (
+        <>
+          <h3>Described APIs</h3>
+          <Choice
+            label="They answer"
+            value={tried}
+            options={TRIED}
+            onChange={(name) => tell({ tovel: 'try', name })}
+          />
+        </>
       )}
       <h3>What happened</h3>
       {changes.length ? (
@@ -79,6 +105,7 @@ export function StatePanel({
             <li key={number}>
               {wordsOf(change, nameOf)}
               {'says' in change && <small>{change.says}</small>}
+              {'request' in change && <small>{answerOf(change.request)}</small>}
               {by && <small>after “{by}”</small>}
             </li>
           ))}

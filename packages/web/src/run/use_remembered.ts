@@ -7,7 +7,21 @@ export type Changed =
       readonly collection: string;
       readonly did: 'added' | 'removed' | 'changed';
       readonly says: string;
-    };
+    }
+  | { readonly request: RequestSeen };
+
+/** What the running app asked of a described API, and what it got. */
+export interface RequestSeen {
+  readonly method: string;
+  /** From the address of the API on. */
+  readonly path: string;
+  /** Id of the operation; nothing where there was no answer. */
+  readonly operation: string;
+  /** 0 where there was no answer. */
+  readonly status: number;
+  /** Milliseconds until the answer was there. */
+  readonly ms: number;
+}
 
 export interface ChangeSeen {
   readonly number: number;
@@ -21,11 +35,15 @@ export interface StateTold {
   readonly conditions?: Readonly<Record<string, boolean>>;
   readonly changes?: readonly Changed[];
   readonly by?: string;
+  readonly request?: RequestSeen;
+  readonly tried?: string;
 }
 
 export interface Remembered {
   /** Conditions as the app has set them; others are as they are at first. */
   readonly conditions: Readonly<Record<string, boolean>>;
+  /** How described APIs are tried, by the word for it. */
+  readonly tried: string;
   /** The newest first. */
   readonly changes: readonly ChangeSeen[];
   readonly hear: (told: StateTold) => void;
@@ -38,13 +56,16 @@ const MOST_CHANGES = 200;
 /** What the running app tells of what it remembers. */
 export function useRemembered(): Remembered {
   const [conditions, setConditions] = useState<Readonly<Record<string, boolean>>>({});
+  const [tried, setTried] = useState('usual');
   const [changes, setChanges] = useState<readonly ChangeSeen[]>([]);
   return {
     conditions,
+    tried,
     changes,
-    hear: ({ tovel, conditions: now = {}, changes: seen = [], by = '' }) => {
-      if (tovel !== 'state') return;
-      setConditions(now);
+    hear: ({ tovel, conditions: now = {}, changes = [], by = '', request, tried: as }) => {
+      if (tovel === 'state') setConditions(now);
+      if (as !== undefined) setTried(as);
+      const seen = tovel === 'state' ? changes : tovel === 'request' && request ? [{ request }] : [];
       if (!seen.length) return;
       setChanges((before) => {
         const first = (before[0]?.number ?? 0) + 1;

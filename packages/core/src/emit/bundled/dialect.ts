@@ -9,6 +9,7 @@ import type { RouteEntry } from '../form/route_tree.ts';
 import type { ScreenPart } from '../form/screen_parts.ts';
 import type { ClassUse } from '../form/styles/share.ts';
 import type { TestedLink } from '../tested_links.ts';
+import type { ApiCode } from '../form/live/apis.ts';
 import type { OverlayEntry } from './overlays_file.ts';
 
 /** Text with, for each of its lines, the design element that the line writes. */
@@ -51,6 +52,8 @@ export interface WrittenApp {
   readonly links: readonly TestedLink[];
   /** Lists that are tested; the file of them is there only where there are some. */
   readonly hasTestedLists: boolean;
+  /** Described APIs that records come from. */
+  readonly apis: readonly ApiCode[];
   /** Sheets that all share, where there are such. */
   readonly sheets: { readonly fonts: boolean; readonly tokens: boolean; readonly shared: boolean };
   readonly hasTests: boolean;

@@ -20,15 +20,17 @@ import { baseCss } from '../styles/base_css.ts';
 import { classInSheet } from '../styles/class_names.ts';
 import { facesUsedIn, fontCss } from '../styles/font_css.ts';
 import { formsCss } from '../styles/forms_css.ts';
+import { noticeCss } from '../styles/notice_css.ts';
 import { overlaysCss } from '../styles/overlays_css.ts';
 import { printRules } from '../styles/print_css.ts';
 import { tokensCss } from '../styles/tokens_css.ts';
 import { transitionsCss } from '../styles/transitions_css.ts';
 import { linksJson, settledLink, type TestedLink, testedAddress, testedLinksIn } from '../tested_links.ts';
+import { apiFiles } from './api_files.ts';
 import type { Around, Dialect, PrintedCode } from './dialect.ts';
 import type { OverlayEntry } from './overlays_file.ts';
 import * as common from './project_files.ts';
-import { listsJson, type TestedList, testedLists } from './tested_lists.ts';
+import { listsJson, testedLists } from './tested_lists.ts';
 import { recordsFile } from './records_file.ts';
 import { runtimeFor } from './runtime_files.ts';
 
@@ -127,9 +129,10 @@ function emitAll(
   });
   const tested = collections.flatMap((collection) =>
     testedLists(collection, (screen) => {
+      if (plan.routeOf(screen) === null) return null;
       const entry = app.screens[screen];
-      return plan.routeOf(screen) === null ? null : testedAddress(entry.route, entry.params);
-    }).map((list) => guardedList(plan, list)),
+      return { at: testedAddress(entry.route, entry.params), given: neededFor(plan, screen) };
+    }),
   );
   tell?.(total, total);
   for (const component of extraction.components) {
@@ -137,10 +140,17 @@ function emitAll(
     for (const file of writer.component(component))
       files.push({ ...file, ...(screen === undefined ? {} : { screen }) });
   }
+  const { apis } = plan;
   for (const collection of collections) {
-    const file = recordsFile(collection, assetImport(plan.project, '../'));
+    const { behind } = collection.live.collection;
+    const api = collection.live.isRemote ? apis.find(({ id }) => id === behind?.api) : undefined;
+    const file = recordsFile(collection, assetImport(plan.project, '../'), api ?? null);
     files.push({ path: `src/data/${collection.live.name}.ts`, text: file.text });
     for (const hash of file.assets) assets.set(hash, assetFile(plan.project, hash));
+  }
+  for (const file of apiFiles(plan.project, apis, app.delivery.tests !== 'without')) {
+    files.push({ path: file.path, text: file.text });
+    for (const hash of file.assets ?? []) assets.set(hash, assetFile(plan.project, hash));
   }
   for (const icon of icons.all)
     files.push({
@@ -169,6 +179,7 @@ function emitAll(
       conditions: [...plan.conditions].map(([id, code]) => ({ name: code, condition: app.conditions[id] })),
       links,
       hasTestedLists: tested.length > 0,
+      apis,
       sheets: { fonts: faces.length > 0, tokens: tokens !== '', shared: shared.text !== '' },
       hasTests,
       hasJourneys,
@@ -182,11 +193,12 @@ function emitAll(
       inFiles: app.delivery.naming === 'kebab' ? inKebab : (path) => path,
       made: dialect.made,
       routes: dialect.routes,
+      apis,
     }),
   );
   text('.prettierrc', common.prettierrc);
   text('.prettierignore', common.prettierignore);
-  text('.gitignore', common.gitignore);
+  text('.gitignore', common.gitignore(apis.length > 0));
   if (tokens) text('src/styles/tokens.css', tokens);
   if (shared.text) files.push({ path: 'src/styles/shared.module.css', ...shared });
   if (faces.length)
@@ -205,33 +217,24 @@ function emitAll(
   if (hasTests && tested.length) text('src/lists.json', listsJson(tested));
   files.push(...runtimeFor(files, dialect.runtime));
   if (files.some(({ path }) => path.startsWith('src/forms/'))) text('src/forms/forms.css', formsCss);
+  if (apis.length) text('src/shell/notice.css', noticeCss);
   files.sort((a, b) => (a.path < b.path ? -1 : 1));
   return { files, fileOfScreen };
 }
 
-/** A list is tested with what must hold for its screen to be shown. */
-function guardedList(plan: EmissionPlan, list: TestedList): TestedList {
-  const { app } = plan.project;
-  const screen = plan.screens.find((key) => {
-    const { route, params } = app.screens[key];
-    return testedAddress(route, params) === list.at;
-  });
-  const guard = screen === undefined ? undefined : app.screens[screen].guard;
+/** What must hold for a screen to be shown at all. */
+function neededFor(plan: EmissionPlan, screen: string | undefined): Record<string, boolean> {
+  const guard = screen === undefined ? undefined : plan.project.app.screens[screen].guard;
   const name = guard && plan.conditions.get(guard.condition);
-  return guard && name ? { ...list, given: { [name]: guard.is } } : list;
+  return guard && name ? { [name]: guard.is } : {};
 }
 
 /** A press is tested with what must hold for its screen to be shown at all. */
 function withGuard(plan: EmissionPlan, screen: string, link: TestedLink): TestedLink {
-  const needed = (key: string | undefined): Record<string, boolean> => {
-    const guard = key === undefined ? undefined : plan.project.app.screens[key].guard;
-    const name = guard && plan.conditions.get(guard.condition);
-    return guard && name ? { [name]: guard.is } : {};
-  };
   const to = plan.screens.find((key) => plan.routeOf(key) === link.to);
   const given = {
-    ...(link.kind === 'go' || link.kind === 'back' ? needed(to) : {}),
-    ...needed(screen),
+    ...(link.kind === 'go' || link.kind === 'back' ? neededFor(plan, to) : {}),
+    ...neededFor(plan, screen),
     ...link.given,
   };
   return Object.keys(given).length ? { ...link, given } : link;

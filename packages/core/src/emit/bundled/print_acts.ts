@@ -10,8 +10,18 @@ import {
 } from '../form/markup.ts';
 import type { Expression } from '../../expression/expression.ts';
 import type { ListStep, RecordStep } from '../form/live/controls.ts';
+import { takesValues } from '../form/live/forms.ts';
 import { printExpression } from '../print_expression.ts';
-import { indented, joined, named, printed, script, type Script, type Written } from '../script.ts';
+import {
+  indented,
+  joined,
+  named,
+  printed,
+  propertyName,
+  script,
+  type Script,
+  type Written,
+} from '../script.ts';
 
 /** What the functions that do something need, noted while they are written. */
 export interface ActUse {
@@ -34,6 +44,9 @@ export interface ActUse {
   readonly singles: Map<string, { readonly of: string; readonly hook: string }>;
   /** Records that are changed, by the constant that holds them. */
   readonly records: Set<string>;
+  /** Functions that ask an API, each with the file that it is in; and whether what goes wrong is told. */
+  readonly calls: Map<string, string>;
+  tells: boolean;
   /** Whether something is done with what a form is filled in with. */
   takesValues: boolean;
   /** Calls of hooks, after the functions. */
@@ -45,6 +58,25 @@ export interface ActUse {
   /** The import that gives the address of a file, noted as used. */
   readonly fileOf: (hash: string) => string;
 }
+
+/** Nothing noted yet; how conditions, files and what was entered are written is said by each target. */
+export const newActUse = (): Omit<ActUse, 'entered' | 'conditionCode' | 'fileOf'> => ({
+  hook: false,
+  overlays: false,
+  setsCondition: false,
+  conditions: new Set(),
+  helpers: new Set(),
+  handlers: new Map(),
+  hooks: [],
+  listings: new Map(),
+  all: new Set(),
+  singles: new Map(),
+  callsFunctions: false,
+  records: new Set(),
+  calls: new Map(),
+  tells: false,
+  takesValues: false,
+});
 
 /** The path of an import that gives the address of a file, whatever it is. */
 export const addressPath = (path: string): string =>
@@ -112,19 +144,32 @@ function stepCall(step: EmittedStep, used: ActUse, slot?: string, entered = 'tex
       return listCall(step, used, printed(entered));
     case 'record':
       return recordCall(step, used);
+    case 'call':
+      used.calls.set(step.name, step.api);
+      if (!step.sends) {
+        used.tells = true;
+        return { callee: named(step.name), args: [], after: script`.catch(notices.tell)` };
+      }
+      return {
+        callee: named(step.name),
+        args: [],
+        fields: step.sends.map(([name, field]) => script`${propertyName(name)}: values.${named(field)}`),
+      };
     case 'set':
       used.setsCondition = true;
       return { callee: script`setCondition`, args: [step.condition, step.value] };
   }
 }
 
+const methodCall = (object: string, method: string, args: readonly Written[]): Call => ({
+  callee: script`${named(object)}.${named(method)}`,
+  args,
+});
+
 /** What is done to a list, as a call of the constant that holds it. */
 function listCall({ listing, deed }: ListStep, used: ActUse, entered: Script): Call {
   used.listings.set(listing.name, listing.hook);
-  const call = (name: string, ...args: readonly Written[]): Call => ({
-    callee: script`${named(listing.name)}.${named(name)}`,
-    args,
-  });
+  const call = (name: string, ...args: readonly Written[]): Call => methodCall(listing.name, name, args);
   switch (deed.kind) {
     case 'search':
       return call('searchFor', entered);
@@ -138,18 +183,15 @@ function listCall({ listing, deed }: ListStep, used: ActUse, entered: Script): C
       return call('goTo', deed.to);
     case 'more':
       return call('showMore');
+    case 'retry':
+      return call('retry');
   }
 }
-
-const takesValues = (step: EmittedStep): boolean => step.kind === 'record' && step.deed.kind === 'add';
 
 /** What is done to records, as a call of the constant that holds them. */
 function recordCall({ records, deed }: RecordStep, used: ActUse): Call {
   used.records.add(records);
-  const call = (name: string, ...args: readonly Written[]): Call => ({
-    callee: script`${named(records)}.${named(name)}`,
-    args,
-  });
+  const call = (name: string, ...args: readonly Written[]): Call => methodCall(records, name, args);
   switch (deed.kind) {
     case 'add':
       return {
@@ -166,9 +208,21 @@ function recordCall({ records, deed }: RecordStep, used: ActUse): Call {
 const takesText = (step: EmittedStep): boolean =>
   step.kind === 'list' && (step.deed.kind === 'search' || step.deed.kind === 'choose');
 
+/** What the function of an act is given: what was entered into its element, what its form is filled in with, or nothing. */
+function handedTo({ ways }: EmittedAct): keyof typeof PARAMETERS | null {
+  const steps = ways.flatMap((way) => way.steps);
+  return steps.some(takesText) ? 'text' : steps.some(takesValues) ? 'values' : null;
+}
+
+const PARAMETERS = { text: script`text: string`, values: script`values: Values` } as const;
+
 /** One step as a call, noted as used; `slot` is the prop that says where it leads, if one does. */
 export const callOf = (step: EmittedStep, used: ActUse, slot?: string): string =>
   printCall(stepCall(step, used, slot)).text;
+
+/** Whether a step is over only when an API has answered, so that what follows has to wait. */
+const isAwaited = (step: EmittedStep): boolean =>
+  step.kind === 'call' || (step.kind === 'record' && step.isRemote === true && step.deed.kind === 'add');
 
 /** Lines of a call that fits on one or has its last argument, a literal, taken apart. */
 function statement(depth: number, head: Script, call: Call): Script[] {
@@ -223,16 +277,16 @@ function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): string {
   const gesture = act.on === 'press' || node.isChecked ? '' : pascalCase(act.on);
   const wanted = camelCase(`on ${gesture} ${words || node.tag}`).replace(/^on(?=[A-Z])/, 'handle');
   const name = uniqueCodeName(wanted, 'handlePress', (candidate) => used.handlers.has(candidate));
-  const isGiven = act.ways.some(({ steps }) => steps.some(takesText));
-  const parameter = isGiven
-    ? script`text: string`
-    : act.ways.some(({ steps }) => steps.some(takesValues))
-      ? script`values: Values`
-      : NOTHING;
-  if (parameter.text.startsWith('values')) used.takesValues = true;
-  const lines = [script`const ${named(name)} = (${parameter}) => {`];
+  const handed = handedTo(act);
+  if (handed === 'values') used.takesValues = true;
+  const parameter = handed ? PARAMETERS[handed] : NOTHING;
+  const waits = act.ways.some(({ steps }) => steps.some(isAwaited));
+  const lines = [script`const ${named(name)} = ${waits ? script`async ` : NOTHING}(${parameter}) => {`];
   act.ways.forEach(({ when, steps }, i) => {
-    const calls = steps.map((step) => stepCall(step, used));
+    const calls = steps.map((step) => {
+      const call = stepCall(step, used);
+      return isAwaited(step) ? { ...call, callee: script`await ${call.callee}` } : call;
+    });
     const test = when ? script`if (${conditionOf(when, used)}) ` : NOTHING;
     const head = script`${i ? script`else ` : NOTHING}${test}`;
     if (!head.length) calls.forEach((call) => lines.push(...statement(1, NOTHING, call)));
@@ -267,7 +321,7 @@ export function boundActs(
   for (const act of withoutUnreached(node.acts ?? [])) {
     const [way] = act.ways;
     const [step] = way.steps;
-    const isGiven = act.ways.some(({ steps }) => steps.some(takesText));
+    const isGiven = handedTo(act) === 'text';
     if (
       act.ways.length === 1 &&
       !way.when &&

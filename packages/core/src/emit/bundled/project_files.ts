@@ -4,6 +4,7 @@ import type { EmittedFile } from '../emitted.ts';
 import { PRINT_WIDTH } from '../line_width.ts';
 import { hypertext } from '../hypertext.ts';
 import { named, script } from '../script.ts';
+import { type ApiCode, standInAddress } from '../form/live/apis.ts';
 import type { WrittenApp } from './dialect.ts';
 
 /** What apps of one framework need to be built and checked. */
@@ -11,6 +12,8 @@ export interface Packages {
   /** The command that checks types. */
   readonly check: string;
   readonly dependencies: Readonly<Record<string, string>>;
+  /** What is needed for what comes over the network. */
+  readonly network: Readonly<Record<string, string>>;
   readonly devDependencies: Readonly<Record<string, string>>;
   /** The bundler's plugin, by its name in code. */
   readonly plugin: { readonly name: string; readonly from: string };
@@ -19,7 +22,7 @@ export interface Packages {
 
 /** The files around the source of an app: what it is built, checked and tested with. */
 export function aroundFiles(
-  app: Pick<WrittenApp, 'name' | 'hasTests' | 'hasJourneys'>,
+  app: Pick<WrittenApp, 'name' | 'hasTests' | 'hasJourneys' | 'apis'>,
   packages: Packages,
 ): EmittedFile[] {
   return [
@@ -31,10 +34,11 @@ export function aroundFiles(
 
 type App = Parameters<typeof aroundFiles>[0];
 
-function packageJson({ name, hasJourneys, hasTests }: App, packages: Packages): string {
+function packageJson({ name, hasJourneys, hasTests, apis }: App, packages: Packages): string {
   const devDependencies = {
     ...(hasJourneys ? { '@playwright/test': '^1.56.0' } : {}),
     ...packages.devDependencies,
+    ...(apis.length ? { '@types/node': '^22.0.0' } : {}),
     ...(hasTests ? { jsdom: '^26.1.0', vitest: '^4.0.0' } : {}),
     prettier: '^3.6.0',
     typescript: '~6.0.0',
@@ -47,18 +51,24 @@ function packageJson({ name, hasJourneys, hasTests }: App, packages: Packages): 
     type: 'module',
     scripts: {
       dev: 'vite',
+      ...(apis.length ? { api: 'vite --config api/vite.config.ts' } : {}),
       build: `${packages.check} && vite build`,
       ...(hasTests ? { test: 'vitest run' } : {}),
       ...(hasJourneys ? { 'test:journeys': 'playwright test' } : {}),
       format: 'prettier --write .',
     },
-    dependencies: packages.dependencies,
-    devDependencies: Object.fromEntries(Object.entries(devDependencies).sort(([a], [b]) => (a < b ? -1 : 1))),
+    dependencies: apis.length
+      ? byName({ ...packages.dependencies, ...packages.network })
+      : packages.dependencies,
+    devDependencies: byName(devDependencies),
   };
   return `${JSON.stringify(content, null, 2)}\n`;
 }
 
-const tsconfigJson = ({ hasJourneys }: App, { jsx }: Packages): string =>
+const byName = (packages: Readonly<Record<string, string>>): Record<string, string> =>
+  Object.fromEntries(Object.entries(packages).sort(([a], [b]) => (a < b ? -1 : 1)));
+
+const tsconfigJson = ({ hasJourneys, apis }: App, { jsx }: Packages): string =>
   `${stringifySorted(
     {
       compilerOptions: {
@@ -74,19 +84,24 @@ const tsconfigJson = ({ hasJourneys }: App, { jsx }: Packages): string =>
         isolatedModules: true,
         resolveJsonModule: true,
         skipLibCheck: true,
-        types: ['vite/client'],
+        types: ['vite/client', ...(apis.length ? ['node'] : [])],
       },
-      include: ['src', ...(hasJourneys ? ['e2e', 'playwright.config.ts'] : []), 'vite.config.ts'],
+      include: [
+        'src',
+        ...(apis.length ? ['api'] : []),
+        ...(hasJourneys ? ['e2e', 'playwright.config.ts'] : []),
+        'vite.config.ts',
+      ],
     },
     2,
   )}\n`;
 
-const viteConfig = ({ hasTests }: App, { plugin }: Packages): string =>
+const viteConfig = ({ hasTests, apis }: App, { plugin }: Packages): string =>
   script`import ${named(plugin.name)} from ${plugin.from};
 import { defineConfig } from ${hasTests ? 'vitest/config' : 'vite'};
-
+${apis.length ? script`import { standIns } from './api/plugin';\n` : script``}
 export default defineConfig({
-  plugins: [${named(plugin.name)}()],
+  plugins: [${named(plugin.name)}()${apis.length ? script`, standIns()` : script``}],
   // Classes with dashes in sheets are called without them in code.
   css: { modules: { localsConvention: 'dashesOnly' } },
 ${hasTests ? script`  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'], testTimeout: 20_000 },\n` : script``}});
@@ -103,7 +118,9 @@ export default defineConfig({
 `;
 
 export const prettierrc = `{ "singleQuote": true, "printWidth": ${PRINT_WIDTH} }\n`;
-export const gitignore = 'node_modules/\ndist/\n';
+/** @param hasKeys whether an environment is kept in files that nobody else may see */
+export const gitignore = (hasKeys: boolean): string =>
+  `node_modules/\ndist/\n${hasKeys ? '.env\n.env.local\n' : ''}`;
 export const prettierignore = 'dist/\npackage-lock.json\n';
 
 /** @param root id of the element that the app is shown in */
@@ -132,6 +149,7 @@ export function readme(
     inFiles,
     made,
     routes,
+    apis,
   }: {
     readonly hasTests: boolean;
     readonly inFiles: (path: string) => string;
@@ -139,6 +157,7 @@ export function readme(
     readonly made: string;
     /** Name of the file with the table of routes. */
     readonly routes: string;
+    readonly apis: readonly ApiCode[];
   },
 ): string {
   const around = layouts
@@ -161,11 +180,34 @@ ${hasTests ? '- `npm test` presses every link and sees where it leads\n' : ''}
 
 ${table}
 ${around ? `\n## Layouts\n\nWhat screens share around them is written once.\n\n${around}\n` : ''}
-## Where things are
+${apis.length ? `${apisSection(apis)}\n` : ''}## Where things are
 
 - \`src/${routes}\`: which screen lives at which path
 - \`src/screens/\`: a folder a screen, with its component and its styles
 - \`src/components/\`: what repeats, with typed props
-- \`src/navigation/\`: links, going back, and how screens arrive
+${apis.length ? '- `src/api/`: requests to the APIs; `src/data/`: what the app makes of their records\n' : ''}- \`src/navigation/\`: links, going back, and how screens arrive
 ${hasTests ? '- `src/links.json`: every link of the app, for its test\n' : ''}`;
 }
+
+const apisSection = (apis: readonly ApiCode[]): string => `## Where records come from
+
+${apis
+  .map(
+    (api) =>
+      `- ${api.description.title || api.file}: \`${api.variable}\` says where it is; a stand-in answers at \`${standInAddress(api)}\``,
+  )
+  .join('\n')}
+
+Copy \`.env.example\` to \`.env\` and say there where an API is. Without that \`npm run dev\` and \`npx vite preview\` answer for it
+from the records that the screens were drawn with (\`api/\`), and remember what is changed while they run. \`npm run api\` runs the
+stand-in alone, on port 4010. \`API_DELAY=2000\` makes it slow, \`API_FAILS=1\` lets all requests fail.
+`;
+
+/** What the environment can say, without saying it. */
+export const envExample = (apis: readonly ApiCode[]): string =>
+  apis
+    .map(({ description: { title, servers }, variable }) => {
+      const said = [`Where ${title || 'the API'} is; a stand-in answers where nothing is said.`, ...servers];
+      return `${said.map((line) => `# ${line.replace(/\s+/g, ' ')}\n`).join('')}${variable}=\n`;
+    })
+    .join('\n');

@@ -3,7 +3,9 @@ import type { LiveView, ViewOptions } from '../form/live/live.ts';
 import type { EmittedCollection, Property } from '../form/live/records.ts';
 import type { PropValue } from '../form/markup.ts';
 import { joined, named, onLines, remark, script, type Script } from '../script.ts';
+import type { ApiCode } from '../form/live/apis.ts';
 import type { Around } from './dialect.ts';
+import { remoteRecords } from './remote_records.ts';
 import { hookForAll } from './wording.ts';
 
 /**
@@ -11,9 +13,11 @@ import { hookForAll } from './wording.ts';
  * @returns the text, and the hashes of the pictures that it takes
  */
 export function recordsFile(
-  { live, properties, records, like }: EmittedCollection,
+  emitted: EmittedCollection,
   assetImport: Around['assetImport'],
+  api: ApiCode | null,
 ): { readonly text: string; readonly assets: readonly string[] } {
+  const { live, properties, records, like } = emitted;
   const assets = new Map<string, { readonly hash: string; readonly path: string }>();
   const value = (one: PropValue): Script => {
     if (typeof one !== 'object') return script`${one}`;
@@ -27,21 +31,22 @@ export function recordsFile(
   const { name, record, collection, prefix } = live;
   const [list, row] = [named(name), named(record)];
   const labels = new Map(collection.fields.map((field) => [field.name, field.label ?? '']));
-  const written = records.map((one) => script`    ${literal(one)},`);
+  const calls = api ? REMOTE : KEPT;
+  const remote = api && remoteRecords(emitted, api, value);
   const views = new Map(live.views.map((view) => [view.hook, view]));
   const given = [
-    ...[...views.values()].map((view) => hookOf(view, list, prefix)),
+    ...[...views.values()].map((view) => hookOf(view, list, prefix, calls)),
     ...[...live.details].map(
       ([parameter, hook]) => script`
 /** The one that the address says. */
-export const ${named(hook)} = () => useRecord(${list}, ${parameter});
+export const ${named(hook)} = () => ${named(calls.record)}(${list}, ${parameter});
 `,
     ),
     ...(live.isCounted
       ? [
           script`
 /** All of them. */
-export const ${named(hookForAll(name))} = () => useRecords(${list});
+export const ${named(hookForAll(name))} = () => ${named(calls.records)}(${list});
 `,
         ]
       : []),
@@ -51,24 +56,40 @@ export const ${named(hookForAll(name))} = () => useRecords(${list});
 ${onLines(properties.map((property) => propertyLine(property, labels.get(property.name) ?? '')))}
 }
 
-/** What is done to them is kept on the device. */
+${
+  remote
+    ? remote.body
+    : script`/** What is done to them is kept on the device. */
 export const ${list} = createRecords<${row}>(
   ${name},
   [
-${onLines(written)}
+${onLines(records.map((one) => script`    ${literal(one)},`))}
   ],
   ${literal(like)},
 );
-${joined(given)}`;
+`
+}${joined(given)}`;
+  const hook = (one: string): Script => script`import { ${named(one)} } from ${`../records/${one}`};`;
   const imports = onLines([
-    script`import { createRecords } from '../records/records';`,
-    ...(views.size ? [script`import { useListing } from '../records/useListing';`] : []),
-    ...(live.details.size ? [script`import { useRecord } from '../records/useRecord';`] : []),
-    ...(live.isCounted ? [script`import { useRecords } from '../records/useRecords';`] : []),
+    ...(api && remote ? [script`import { ${remote.imports} } from ${`../api/${api.file}`};`] : []),
+    remote
+      ? script`import { ${remote.helpers} } from '../records/remote';`
+      : script`import { createRecords } from '../records/records';`,
+    ...(views.size ? [hook(calls.listing)] : []),
+    ...(live.details.size ? [hook(calls.record)] : []),
+    ...(live.isCounted ? [hook(calls.records)] : []),
     ...[...assets].sort().map(([one, { path }]) => script`import ${named(one)} from ${path};`),
   ]);
   return { text: script`${imports}\n\n${body}`.text, assets: [...assets.values()].map(({ hash }) => hash) };
 }
+
+/** The functions that give records which are kept in the app, and those that give what an API keeps. */
+const KEPT = { listing: 'useListing', record: 'useRecord', records: 'useRecords' } as const;
+const REMOTE = {
+  listing: 'useRemoteListing',
+  record: 'useRemoteRecord',
+  records: 'useRemoteRecords',
+} as const;
 
 function propertyLine({ name, kind, choices = [], isOptional }: Property, label: string): Script {
   const type =
@@ -86,12 +107,17 @@ function propertyLine({ name, kind, choices = [], isOptional }: Property, label:
 }
 
 /** The function that gives a list to a component. */
-function hookOf({ hook, options }: LiveView, list: Script, prefix: string): Script {
+function hookOf(
+  { hook, options }: LiveView,
+  list: Script,
+  prefix: string,
+  { listing }: typeof KEPT | typeof REMOTE,
+): Script {
   const more = prefix ? script`, ${prefix}` : script``;
   return script`
 /** ${remark(sentenceCase(list.text))} as they are looked at. */
 export const ${named(hook)} = () =>
-  useListing(${list}, { ${optionsOf(options)} }${more});
+  ${named(listing)}(${list}, { ${optionsOf(options)} }${more});
 `;
 }
 

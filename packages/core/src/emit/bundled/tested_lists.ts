@@ -16,17 +16,20 @@ export interface TestedList {
 /** Fewer records tell nothing apart. */
 const LEAST_RECORDS = 2;
 
-/** What lists that can be searched show when somebody looks for what the first of their records is called. */
+/**
+ * What lists that can be searched show when somebody looks for what the first of their records is called.
+ * @param placeOf the address of a screen, and what must hold there; null for one that has none
+ */
 export function testedLists(
   { live, records, lists }: EmittedCollection,
-  addressOf: (screen: string) => string | null,
+  placeOf: (screen: string) => (Pick<TestedList, 'at'> & Required<Pick<TestedList, 'given'>>) | null,
 ): TestedList[] {
-  const title = live.collection.fields.find(({ type }) => type === 'text')?.name;
+  const title = live.title;
   if (title === undefined) return [];
   return live.views.flatMap((view): TestedList[] => {
-    const at = addressOf(view.screen);
+    const place = placeOf(view.screen);
     const { where, searched, perPage } = view.options;
-    if (at === null || !searched.includes(title) || !lists.has(view)) return [];
+    if (!place || !searched.includes(title) || !lists.has(view)) return [];
     const all = records.filter((record) => isIn(record, where));
     const says = (record: (typeof all)[number], field: string): string => String(record[field] ?? '').trim();
     const first = all.slice(0, perPage).filter((record) => says(record, title) !== '');
@@ -35,14 +38,22 @@ export function testedLists(
     const words = search.toLowerCase().split(/\s+/);
     const fits = (record: (typeof all)[number]): boolean =>
       words.every((word) => searched.some((field) => says(record, field).toLowerCase().includes(word)));
-    const isSaidBy = (text: string) => (record: (typeof all)[number]) => says(record, title).includes(text);
     const hides = first
       .filter((record) => !fits(record))
       .map((record) => says(record, title))
       // What says it within a longer text stays.
-      .filter((text) => !all.some((record) => fits(record) && isSaidBy(text)(record)));
+      .filter((text) => !all.some((record) => fits(record) && says(record, title).includes(text)));
+    const { at, given } = place;
     const asked = `${at}?${live.prefix}search=${encodeURIComponent(search)}`;
-    return [{ at, asked, shows: [search], hides: [...new Set(hides)] }];
+    return [
+      {
+        at,
+        asked,
+        shows: [search],
+        hides: [...new Set(hides)],
+        ...(Object.keys(given).length ? { given } : {}),
+      },
+    ];
   });
 }
 
@@ -69,8 +80,9 @@ interface ListedList {
   given?: Record<string, boolean>;
 }
 
+const plain = (text: string | null): string => (text ?? '').replace(/\\s+/g, '');
 const times = (container: Element, text: string): number =>
-  (container.textContent ?? '').split(text).length - 1;
+  plain(container.textContent).split(plain(text)).length - 1;
 
 test.each(lists as ListedList[])('$asked shows what one looks for', async (list) => {
   const { at, asked, shows, hides${hasConditions ? ', given = {}' : ''} } = list;

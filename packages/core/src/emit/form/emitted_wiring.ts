@@ -1,6 +1,7 @@
 import type { Expression } from '../../expression/expression.ts';
 import type { Arrival, Interaction, Target } from '../../model/app.ts';
 import { kebabCase } from '../../model/names.ts';
+import type { CallStep, RecordStep } from './live/controls.ts';
 import type { ListingName } from './live/live.ts';
 import type { EmittedAct, EmittedArrival, EmittedLink, EmittedStep } from './markup.ts';
 
@@ -11,6 +12,8 @@ export interface EmittedWiring {
 }
 
 /** The names that an emitted app has for what interactions speak of. */
+export type CallTarget = Extract<Target, { readonly kind: 'call' }>;
+
 export interface EmittedNames {
   /** The address of a target, with its parameters and query; null for a screen that is not in the app. */
   readonly addressOf: (target: Extract<Target, { readonly kind: 'screen' | 'anchor' }>) => string | null;
@@ -21,7 +24,8 @@ export interface EmittedNames {
   /** The list of the screen that shows records of a collection. */
   readonly listingOf: (collection: string) => ListingName | null;
   /** The constant that holds the records of a collection. */
-  readonly recordsOf: (collection: string) => string | null;
+  readonly callOf: (target: CallTarget) => CallStep | null;
+  readonly recordsOf: (collection: string) => Pick<RecordStep, 'records' | 'isRemote'> | null;
   /** What the fields of a form are called that the records of a collection have. */
   readonly fieldsOf: (form: string, collection: string) => readonly string[] | null;
   /** The name under which an element of the one screen is known as one of the other. */
@@ -103,10 +107,12 @@ function stepOf(target: Target, arrival: Arrival, names: EmittedNames): EmittedS
       const records = names.recordsOf(target.collection);
       if (records === null) return null;
       const { deed } = target;
-      if (deed.kind !== 'add') return { kind: 'record', records, deed };
+      if (deed.kind !== 'add') return { kind: 'record', ...records, deed };
       const fields = names.fieldsOf(deed.form, target.collection);
-      return fields && { kind: 'record', records, deed: { kind: 'add', fields } };
+      return fields && { kind: 'record', ...records, deed: { kind: 'add', fields } };
     }
+    case 'call':
+      return names.callOf(target);
     case 'file':
       return { kind: 'file', asset: target.asset, name: target.name };
     case 'drawer':

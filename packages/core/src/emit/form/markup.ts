@@ -26,12 +26,23 @@ export type EmittedStep =
   | {
       readonly kind: 'list';
       readonly listing: { readonly name: string; readonly hook: string };
-      readonly deed: ListDeed;
+      /** What people do to lists; and asking anew for one that did not come. */
+      readonly deed: ListDeed | { readonly kind: 'retry' };
+    }
+  /** Asks an operation of an API: its file, the function that does, and what is given for each property that it takes. */
+  | {
+      readonly kind: 'call';
+      readonly api: string;
+      readonly name: string;
+      /** Names of properties and of the fields of the form that say them; none where nothing is sent. */
+      readonly sends: readonly (readonly [property: string, field: string])[] | null;
     }
   /** Changes records: the constant that holds them; of an added one the fields of the form that it is made of. */
   | {
       readonly kind: 'record';
       readonly records: string;
+      /** Whether an API keeps them, so that it takes a while and can be refused. */
+      readonly isRemote?: true;
       readonly deed:
         | Exclude<RecordDeed, { readonly kind: 'add' }>
         | { readonly kind: 'add'; readonly fields: readonly string[] };
@@ -99,6 +110,8 @@ export interface ListUse {
 
 /** What a list whose records change shows. */
 export interface LiveUse {
+  /** Whether an API keeps the records, so that they can be waited for and stay away. */
+  readonly isRemote?: true;
   /** The constant in a component that holds it, and the function that gives that. */
   readonly listing: { readonly name: string; readonly hook: string };
   /** What gives each prop of a row: a property of its record, or that it is the first or the last one. */

@@ -5,8 +5,9 @@ import { componentAround, type Wired, wiringOf } from '../../links/wiring.ts';
 import { interactionProblem } from '../../links/problem.ts';
 import type { App, Binding, Drawer, Form, Target } from '../../model/app.ts';
 import { nameInCode } from '../../model/design.ts';
-import { camelCase, kebabCase, uniqueCodeName, uniqueName } from '../../model/names.ts';
+import { codeNames, kebabCase, uniqueName } from '../../model/names.ts';
 import {
+  conditionNames,
   hostOf,
   isOverlay,
   isUsed,
@@ -22,6 +23,7 @@ import { type EmittedNames, type EmittedWiring, emittedWiring } from './emitted_
 import { withListControls } from './live/controls.ts';
 import { type BoundElement, boundElements, withBindings } from './live/bindings.ts';
 import { withForms } from './live/forms.ts';
+import { type ApiCode, apisOf, callOf } from './live/apis.ts';
 import { withNoneFound } from './live/none_found.ts';
 import { type LiveCollection, liveCollections, listingOn, namesOn } from './live/live.ts';
 import type { EmittedScreen } from './markup.ts';
@@ -37,6 +39,8 @@ export class EmissionPlan {
   readonly conditions: ReadonlyMap<string, string>;
   /** Collections that something is done to, by their ids. */
   readonly live: ReadonlyMap<string, LiveCollection>;
+  /** Described APIs that are asked. */
+  readonly apis: readonly ApiCode[];
   /** The address that the app opens with. */
   readonly start: string;
   readonly #anchors = new Map<string, string>();
@@ -62,16 +66,13 @@ export class EmissionPlan {
       (key) => app.screens[key].name,
       'overlay',
     );
-    this.conditions = codeNames(
-      Object.keys(app.conditions).sort(),
-      (id) => app.conditions[id].name,
-      'condition',
-    );
+    this.conditions = conditionNames(app);
     const first = app.start && isUsed(project, app.start) ? app.start : this.screens[0];
     this.start = first ? this.#sampleAddress(first) : '/';
     const wired = workingWiring(project);
     this.#nameAnchors(wired);
     this.live = isStill ? new Map() : liveCollections(project, wired);
+    this.apis = isStill ? [] : apisOf(project, this.live, wired);
     this.#shared = sharedIn(project, wired);
     for (const list of wired.values())
       this.#wirings.set(
@@ -160,7 +161,11 @@ export class EmissionPlan {
       fallbackOf: (screen) => (screen && addressOf(screen, {})) || this.start,
       overlayOf: (screen) => this.overlays.get(screen) ?? null,
       conditionOf: (condition) => this.conditions.get(condition) ?? null,
-      recordsOf: (collection) => this.live.get(collection)?.name ?? null,
+      callOf: (target) => callOf(this.project, this.apis, target),
+      recordsOf: (collection) => {
+        const of = this.live.get(collection);
+        return of ? { records: of.name, ...(of.isRemote ? { isRemote: true } : {}) } : null;
+      },
       fieldsOf: (form, collection) => {
         const known = new Set(app.collections[collection]?.fields.map(({ name }) => name));
         return app.forms[form]?.fields.flatMap(({ field }) => (known.has(field) ? [field] : [])) ?? null;
@@ -168,6 +173,11 @@ export class EmissionPlan {
       listingOf: (collection) => listingOn(this.live, collection, from),
       sharedOf: (to) => this.#shared.get(to)?.arrives ?? null,
     };
+  }
+
+  /** Whether a list whose records change stands on a screen. */
+  hasLists(screen: string): boolean {
+    return [...this.live.values()].some(({ views }) => views.some((view) => view.screen === screen));
   }
 
   /** What elements of a screen show of what is worked out, by their keys. */
@@ -199,7 +209,7 @@ export class EmissionPlan {
         this.#sharedByScreen.get(screenKey) ?? [],
         this.#formsByScreen.get(screenKey) ?? [],
         this.#bindingsByScreen.get(screenKey) ? [...this.boundOn(screenKey)] : [],
-        [...this.live.values()].some(({ views }) => views.some(({ screen }) => screen === screenKey)),
+        this.hasLists(screenKey),
         this.#tokens?.signature ?? '',
       ]),
     };
@@ -220,21 +230,6 @@ const givenBy = (target: Target): Record<string, string> =>
       typeof given === 'string' ? [[name, given]] : [],
     ),
   );
-
-function codeNames(
-  keys: readonly string[],
-  nameOf: (key: string) => string,
-  other: string,
-): Map<string, string> {
-  const names = new Map<string, string>();
-  const taken = new Set<string>();
-  for (const key of keys) {
-    const name = uniqueCodeName(camelCase(nameOf(key)), other, (candidate) => taken.has(candidate));
-    taken.add(name);
-    names.set(key, name);
-  }
-  return names;
-}
 
 /** What can be done by elements of screens and overlays in use, by element. */
 function workingWiring(project: Project): Map<string, Wired[]> {
@@ -346,7 +341,7 @@ export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScre
       withListControls(withBindings(emitScreen(screen, context), plan.boundOn(screenKey))),
       plan.formsOn(screenKey),
     ),
-    [...plan.live.values()].some(({ views }) => views.some((view) => view.screen === screenKey)),
+    plan.hasLists(screenKey),
   );
   emitted.set(screen, { signature: context.signature, screen: made });
   return made;

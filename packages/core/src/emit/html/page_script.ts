@@ -187,6 +187,7 @@ export class PageScript {
         return script`${use('close')}()`;
       case 'list':
       case 'record':
+      case 'call':
         return never();
       case 'set':
         return script`${use('set')}(${step.condition}, ${step.value})`;

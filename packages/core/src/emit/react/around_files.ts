@@ -5,6 +5,7 @@ import { listsTest } from '../bundled/tested_lists.ts';
 export const packages: Packages = {
   check: 'tsc --noEmit',
   dependencies: { react: '^19.2.0', 'react-dom': '^19.2.0', 'react-router': '^7.9.0' },
+  network: { '@tanstack/react-query': '^5.90.0' },
   devDependencies: {
     '@types/react': '^19.2.0',
     '@types/react-dom': '^19.2.0',
@@ -15,19 +16,23 @@ export const packages: Packages = {
 };
 
 /** Presses each link listed in links.json where it stands, and looks where that leads. */
-export const linksTest = (hasConditions: boolean, hasLists: boolean): string => `import { act } from 'react';
+export const linksTest = (
+  hasConditions: boolean,
+  hasLists: boolean,
+  isRemote: boolean,
+): string => `${isRemote ? "import { QueryClientProvider } from '@tanstack/react-query';\n" : ''}import { act } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createMemoryRouter, matchRoutes, RouterProvider } from 'react-router';
-import { afterEach, expect, test, vi } from 'vitest';
-import links from './links.json';
+import { afterEach, ${isRemote ? 'beforeEach, ' : ''}expect, test, vi } from 'vitest';
+${isRemote ? "import { queryClient } from './api/queryClient';\n" : ''}import links from './links.json';
 ${hasLists ? "import lists from './lists.json';\n" : ''}import { routes } from './routes';
 ${hasConditions ? "import { type Conditions, setCondition } from './state/conditions';\n" : ''}import { calledSo, type ListedLink } from './testing/page';
-
+${isRemote ? "import { answerAnew } from './testing/apis';\n" : ''}
 Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: true });
 
 let unmount = () => {};
 afterEach(() => act(() => unmount()));
-
+${isRemote ? '\nbeforeEach(() => {\n  queryClient.clear();\n  answerAnew();\n});\n' : ''}
 async function open(entries: string[]) {
   const router = createMemoryRouter(routes, { initialEntries: entries });
   const container = document.body.appendChild(document.createElement('div'));
@@ -36,12 +41,22 @@ async function open(entries: string[]) {
     root.unmount();
     container.remove();
   };
-  await act(async () => root.render(<RouterProvider router={router} />));
+${
+  isRemote
+    ? `  await act(async () =>
+    root.render(
+      <QueryClientProvider client={queryClient}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>,
+    ),
+  );`
+    : '  await act(async () => root.render(<RouterProvider router={router} />));'
+}
   await arrived(router);
   return { router, container };
 }
 
-/** Screens are loaded when somebody comes there. */
+/** Screens are loaded when somebody comes there${isRemote ? ', and records after that' : ''}. */
 async function arrived(router: ReturnType<typeof createMemoryRouter>) {
   await act(() =>
     vi.waitUntil(() => router.state.initialized && router.state.navigation.state === 'idle', {
@@ -49,7 +64,14 @@ async function arrived(router: ReturnType<typeof createMemoryRouter>) {
       interval: 5,
     }),
   );
-}
+${
+  isRemote
+    ? `  await act(() => vi.waitUntil(() => queryClient.isFetching() === 0, { interval: 5 }));
+  // Screens are told of them a moment later.
+  await act(() => new Promise((done) => setTimeout(done)));
+`
+    : ''
+}}
 
 test.each(links as ListedLink[])('$from: $name → $to', async (link) => {
   const { from, role, name, at = 0, to, kind${hasConditions ? ', given = {}' : ''} } = link;

@@ -23,6 +23,8 @@ const react: Dialect = {
   ending: '.tsx',
   reserved: [
     'NotFound',
+    'Notice',
+    'Leaving',
     'Form',
     'FieldMessage',
     'Shell',
@@ -92,7 +94,7 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
   const text = (path: string, content: string): EmittedFile => ({ path, text: content });
   return [
     ...common.aroundFiles(app, around.packages),
-    text('src/main.tsx', mainTsx(sheets.fonts, sheets.tokens, sheets.shared)),
+    text('src/main.tsx', mainTsx(sheets, app.apis.length > 0)),
     text(
       'src/routes.tsx',
       routesTsx(plan.project, rows, {
@@ -115,7 +117,12 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
         ]
       : []),
     ...(hasTests
-      ? [text('src/links.test.tsx', around.linksTest(conditions.length > 0, app.hasTestedLists))]
+      ? [
+          text(
+            'src/links.test.tsx',
+            around.linksTest(conditions.length > 0, app.hasTestedLists, app.apis.length > 0),
+          ),
+        ]
       : []),
   ];
 }

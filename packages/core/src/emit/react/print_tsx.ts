@@ -9,7 +9,7 @@ import { quote, jsxText, jsxValue } from '../quoting.ts';
 import { isAttributeName, jsxAttribute } from '../../vocabulary/attributes.ts';
 import { uniqueCodeName } from '../../model/names.ts';
 import { TAGS } from '../../vocabulary/tags.ts';
-import { MESSAGE_TAG } from '../form/live/forms.ts';
+import { isKeptForm, MESSAGE_TAG } from '../form/live/forms.ts';
 import { jsxVectorName } from '../../vocabulary/vectors.ts';
 import { code, conditionCode } from './expression_code.ts';
 import {
@@ -19,6 +19,7 @@ import {
   type BoundAct,
   boundActs,
   callOf,
+  newActUse,
 } from '../bundled/print_acts.ts';
 import { allNamed, hookForAll, liveProps, navigationFile, rowName } from '../bundled/wording.ts';
 import {
@@ -125,28 +126,16 @@ export const finish = (lines: readonly Line[]): PrintedCode => ({
 export function newUsed(options: TsxOptions): Used {
   const assets = new Map<string, string>();
   return {
+    ...newActUse(),
     go: false,
     back: false,
-    hook: false,
     pressable: false,
     styles: false,
     shared: false,
-    overlays: false,
-    setsCondition: false,
-    conditions: new Set(),
-    helpers: new Set(),
-    handlers: new Map(),
-    hooks: [],
     tables: new Map(),
     assets,
     components: new Set(),
     icons: new Map(),
-    listings: new Map(),
-    all: new Set(),
-    singles: new Map(),
-    callsFunctions: false,
-    records: new Set(),
-    takesValues: false,
     forms: new Set(),
     entered: () => 'event.target.value',
     conditionCode: (name) => name,
@@ -197,6 +186,9 @@ export function importLines(used: Used, usesPath = false): string[] {
     lines.push(`import { ${hookForAll(name)} } from '${options.source}/data/${name}';`);
   for (const name of [...used.records].sort())
     if (!used.listings.has(name)) lines.push(`import { ${name} } from '${options.source}/data/${name}';`);
+  for (const [api, names] of grouped([...used.calls.keys()].sort(), (name) => used.calls.get(name)!))
+    lines.push(`import { ${names.join(', ')} } from '${options.source}/api/${api}';`);
+  if (used.tells) lines.push(`import { notices } from '${options.source}/api/notices';`);
   for (const [name, hook] of [...used.listings].sort())
     lines.push(`import { ${hook} } from '${options.source}/data/${name}';`);
   for (const [name, path] of [...used.assets].sort()) lines.push(`import ${name} from '${path}';`);
@@ -468,6 +460,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     const value = slots.asset ? code(slots.asset) : assetName(node.asset, used);
     attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${value}}`);
   }
+  if (isKeptForm(node)) attributes.push('asks');
   if (node.isChecked && !node.acts?.some((act) => act.on === 'submit')) attributes.push('onSend={() => {}}');
   else if (node.tag === 'form' && !node.acts?.some((act) => act.on === 'submit'))
     attributes.push('onSubmit={(event) => event.preventDefault()}');

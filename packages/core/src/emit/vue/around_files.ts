@@ -5,6 +5,7 @@ import { listsTest } from '../bundled/tested_lists.ts';
 export const packages: Packages = {
   check: 'vue-tsc --noEmit',
   dependencies: { vue: '^3.5.0', 'vue-router': '^4.6.0' },
+  network: { '@tanstack/vue-query': '^5.90.0' },
   devDependencies: { '@vitejs/plugin-vue': '^6.0.0', 'vue-tsc': '^3.0.0' },
   plugin: { name: 'vue', from: '@vitejs/plugin-vue' },
 };
@@ -13,21 +14,22 @@ export const packages: Packages = {
 export const linksTest = (
   hasConditions: boolean,
   hasLists: boolean,
-): string => `import { afterEach, expect, test, vi } from 'vitest';
+  isRemote: boolean,
+): string => `${isRemote ? "import { VueQueryPlugin } from '@tanstack/vue-query';\n" : ''}import { afterEach, ${isRemote ? 'beforeEach, ' : ''}expect, test, vi } from 'vitest';
 import { createApp } from 'vue';
 import { createMemoryHistory } from 'vue-router';
 import App from './App.vue';
-import links from './links.json';
+${isRemote ? "import { queryClient } from './api/queryClient';\n" : ''}import links from './links.json';
 ${hasLists ? "import lists from './lists.json';\n" : ''}import { newRouter } from './shell/router';
 ${hasConditions ? "import { type Conditions, setCondition } from './state/conditions';\n" : ''}import { calledSo, type ListedLink } from './testing/page';
-
+${isRemote ? "import { answerAnew } from './testing/apis';\n" : ''}
 let unmount = () => {};
 afterEach(() => unmount());
-
+${isRemote ? '\nbeforeEach(() => {\n  queryClient.clear();\n  answerAnew();\n});\n' : ''}
 async function open(address: string) {
   const router = newRouter(createMemoryHistory());
   const container = document.body.appendChild(document.createElement('div'));
-  const app = createApp(App).use(router);
+  const app = createApp(App).use(router)${isRemote ? '.use(VueQueryPlugin, { queryClient })' : ''};
   unmount = () => {
     app.unmount();
     container.remove();
@@ -35,7 +37,14 @@ async function open(address: string) {
   await router.push(address);
   app.mount(container);
   await router.isReady();
-  return { router, container };
+${
+  isRemote
+    ? `  await vi.waitUntil(() => queryClient.isFetching() === 0, { timeout: 15_000, interval: 5 });
+  // Screens are told of records a moment after they have come.
+  await new Promise((done) => setTimeout(done));
+`
+    : ''
+}  return { router, container };
 }
 
 test.each(links as ListedLink[])('$from: $name → $to', async (link) => {

@@ -23,6 +23,8 @@ const vue: Dialect = {
   ending: '.vue',
   reserved: [
     'NotFound',
+    'Notice',
+    'Leaving',
     'Form',
     'FieldMessage',
     'App',
@@ -123,8 +125,8 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
   const opening = overlays.map((one) => ({ ...one, over: one.over.map(vuePath) }));
   return [
     ...common.aroundFiles(app, around.packages),
-    text('src/main.ts', mainTs(sheets)),
-    text('src/App.vue', appVue(overlays.length > 0)),
+    text('src/main.ts', mainTs(sheets, app.apis.length > 0)),
+    text('src/App.vue', appVue(overlays.length > 0, app.apis.length > 0)),
     text(
       'src/routes.ts',
       routesTs(plan.project, rows, {
@@ -146,7 +148,12 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
         ]
       : []),
     ...(hasTests
-      ? [text('src/links.test.ts', around.linksTest(conditions.length > 0, app.hasTestedLists))]
+      ? [
+          text(
+            'src/links.test.ts',
+            around.linksTest(conditions.length > 0, app.hasTestedLists, app.apis.length > 0),
+          ),
+        ]
       : []),
   ];
 }

@@ -10,6 +10,7 @@ import {
   type BoundAct,
   boundActs,
   callOf,
+  newActUse,
 } from '../bundled/print_acts.ts';
 import { allNamed, hookForAll, liveProps, navigationFile, propType, rowName } from '../bundled/wording.ts';
 import type { Prop } from '../form/components/template.ts';
@@ -29,7 +30,7 @@ import {
 } from '../form/markup.ts';
 import { type ExpressionNames, printExpression } from '../print_expression.ts';
 import { escapeText, escapeValue, quote } from '../quoting.ts';
-import { MESSAGE_TAG } from '../form/live/forms.ts';
+import { isKeptForm, MESSAGE_TAG } from '../form/live/forms.ts';
 import { named, printed, script } from '../script.ts';
 
 /** Where a file stands among the others. */
@@ -75,21 +76,9 @@ export interface VueUse extends ActUse {
 export function newUse(file: VueFile): VueUse {
   const imports = new Map<string, string>();
   return {
-    hook: false,
-    overlays: false,
-    setsCondition: false,
-    conditions: new Set(),
-    helpers: new Set(),
-    handlers: new Map(),
-    listings: new Map(),
-    all: new Set(),
-    singles: new Map(),
-    callsFunctions: false,
-    records: new Set(),
-    takesValues: false,
+    ...newActUse(),
     entered: (tag) =>
       `($event.target as ${tag === 'select' ? 'HTMLSelectElement' : 'HTMLInputElement'}).value`,
-    hooks: [],
     imports,
     named: new Map(),
     drawings: new Map(),
@@ -153,6 +142,8 @@ function scriptOf(used: VueUse): Line[] {
   for (const { of, hook } of used.singles.values()) take(hook, `${file.source}/data/${of}`);
   for (const name of used.all) take(hookForAll(name), `${file.source}/data/${name}`);
   if (used.takesValues) take('type Values', `${file.source}/forms/check`);
+  for (const [name, api] of used.calls) take(name, `${file.source}/api/${api}`);
+  if (used.tells) take('notices', `${file.source}/api/notices`);
   for (const [name, hook] of used.listings) take(hook, `${file.source}/data/${name}`);
   for (const name of file.data?.names ?? []) take(name, file.data!.path);
   const imports = [
@@ -403,6 +394,7 @@ function openingOf(
         slots.asset ? code(slots.asset, used) : used.fileOf(node.asset),
       ),
     );
+  if (isKeptForm(node)) after.push('asks');
   if (node.tag === 'form' && !node.isChecked && !node.acts?.some((act) => act.on === 'submit'))
     after.push('@submit.prevent');
   if (node.acts) {
@@ -484,8 +476,9 @@ const usedProps = (props: Readonly<Record<string, PropValue>>, used: VueUse): st
     return [bound(kebab(name), valueCode(value, used))];
   });
 
-/** Names of props are written with dashes in templates. */
-const kebab = (name: string): string => name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
+/** A prop as templates write it, with dashes; what would be taken for an attribute of every element keeps its capitals. */
+const kebab = (name: string): string =>
+  /^(aria|data)[A-Z]/.test(name) ? name : name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
 
 /** A prop's value as an expression. */
 export function valueCode(value: PropValue, used: VueUse): string {

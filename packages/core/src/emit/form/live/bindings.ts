@@ -1,4 +1,4 @@
-import { eachPart, type Expression } from '../../../expression/expression.ts';
+import type { Expression } from '../../../expression/expression.ts';
 import { type KnownNames, parseExpression } from '../../../expression/language.ts';
 import type { Binding } from '../../../model/app.ts';
 import {
@@ -59,17 +59,6 @@ function saying(node: MarkupElement, text: Expression): MarkupNode[] {
   );
   const rest = node.children.filter((child) => !('text' in child));
   return [...said, ...rest];
-}
-
-/** Names of the collections that expressions speak of. */
-export function collectionsIn(expressions: Iterable<Expression>): Set<string> {
-  const names = new Set<string>();
-  for (const expression of expressions)
-    eachPart(expression, (part) => {
-      if (part.kind === 'records') names.add(part.name);
-      if (part.kind === 'listing') names.add(part.of);
-    });
-  return names;
 }
 
 /** Whether markup shows something that is worked out from what the app remembers. */

@@ -16,6 +16,8 @@ import {
 
 export type ListStep = Extract<EmittedStep, { readonly kind: 'list' }>;
 
+export type CallStep = Extract<EmittedStep, { readonly kind: 'call' }>;
+
 export type RecordStep = Extract<EmittedStep, { readonly kind: 'record' }>;
 
 /** The first thing that an element does to a list. */
@@ -103,6 +105,8 @@ function asControl(node: MarkupElement, { listing: list, deed }: ListStep): Mark
       return { ...node, when: listing(list, 'hasNext') };
     case 'choose':
       return node.tag === 'select' ? choosing(node, list, deed) : node;
+    case 'retry':
+      return node;
   }
 }
 
@@ -205,8 +209,8 @@ class ChosenLooks {
     const found: { node: MarkupElement; by: Expression; group: string }[] = [];
     const visit = (node: MarkupElement): void => {
       const step = listStepOf(node);
-      const by = step && isChosen(step.listing, step.deed);
-      if (by) {
+      const by = step && step.deed.kind !== 'retry' ? isChosen(step.listing, step.deed) : null;
+      if (step && by) {
         const { deed, listing: of } = step;
         found.push({ node, by, group: `${of.name} ${deed.kind} ${'field' in deed ? deed.field : ''}` });
       }

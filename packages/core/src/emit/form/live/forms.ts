@@ -3,6 +3,7 @@ import { uniqueCodeName } from '../../../model/names.ts';
 import {
   type EmittedAct,
   type EmittedScreen,
+  type EmittedStep,
   isElement,
   mapChildren,
   type MarkupElement,
@@ -34,8 +35,31 @@ export function withForms(screen: EmittedScreen, forms: ReadonlyMap<string, Form
         { className: made.wrapper, key: null, base: { display: 'contents' }, at: {}, from: {}, states: {} },
       ];
   }
-  return root === screen.root ? screen : { root, rules };
+  const sent = withoutUnsent(root);
+  return sent === screen.root ? screen : { root: sent, rules };
 }
+
+/** Markup in which only forms do something with what is filled in: elsewhere nothing says what that is. */
+function withoutUnsent(node: MarkupElement): MarkupElement {
+  const made = mapChildren(node, (child) => (isElement(child) ? withoutUnsent(child) : child));
+  if (made.isChecked || !made.acts?.some(({ ways }) => ways.some(({ steps }) => steps.some(takesValues))))
+    return made;
+  const acts = made.acts.flatMap((act) => {
+    const ways = act.ways.map((way) => ({ ...way, steps: way.steps.filter((step) => !takesValues(step)) }));
+    return ways.some(({ steps }) => steps.length) ? [{ ...act, ways }] : [];
+  });
+  const { acts: _before, ...rest } = made;
+  return acts.length ? { ...rest, acts } : rest;
+}
+
+/** Whether what a form is filled in with is kept when it is sent, so that it would be lost where one leaves before. */
+export const isKeptForm = ({ isChecked: checked, acts = [] }: MarkupElement): boolean =>
+  checked === true &&
+  acts.some(({ ways }) => ways.some(({ steps }) => steps.some((step) => step.kind === 'record')));
+
+/** Whether a step takes what a form is filled in with. */
+export const takesValues = (step: EmittedStep): boolean =>
+  (step.kind === 'record' && step.deed.kind === 'add') || (step.kind === 'call' && step.sends !== null);
 
 function withForm(
   root: MarkupElement,

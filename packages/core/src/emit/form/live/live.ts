@@ -1,16 +1,10 @@
+import { comesFromApi } from '../../../described/keep.ts';
 import type { Wired } from '../../../links/wiring.ts';
 import type { Collection, Detail, FieldType, ListDeed } from '../../../model/app.ts';
-import {
-  kebabCase,
-  pascalCase,
-  recordName,
-  uniqueCodeName,
-  uniqueName,
-  recordVariable,
-} from '../../../model/names.ts';
+import { pascalCase, recordName, recordVariable, uniqueCodeName } from '../../../model/names.ts';
 import { isQuestion, type KnownNames } from '../../../expression/language.ts';
 import { hostOf, type Project, screenName } from '../../../model/project.ts';
-import { type DataRecord, recordsOf } from '../../../records/records.ts';
+import { type DataRecord, recordsById, titleField } from '../../../records/records.ts';
 
 /** Which records a list shows: those that say something in a field, or these alone, by their ids. */
 export type Where = { readonly field: string; readonly value: string } | { readonly ids: readonly string[] };
@@ -45,11 +39,15 @@ export interface LiveCollection {
   /** Name of the type of one record. */
   readonly record: string;
   readonly collection: Collection;
+  /** Name of the field that calls the records. */
+  readonly title: string | undefined;
   /** By their ids. */
   readonly records: ReadonlyMap<string, DataRecord>;
   readonly views: readonly LiveView[];
   /** Path parameters by which screens say which record they show, each with the function that gives that. */
   readonly details: ReadonlyMap<string, string>;
+  /** Whether an API keeps them. */
+  readonly isRemote: boolean;
   /** Whether expressions look at all of its records. */
   readonly isCounted: boolean;
   /** Before each of its words in an address, where several such lists stand on a page. */
@@ -81,8 +79,9 @@ export function liveCollections(
     }
   const spoken = spokenOf(project);
   for (const id of spoken.keys()) if (!deeds.has(id)) deeds.set(id, []);
-  for (const { collection } of Object.values(app.details))
-    if (!deeds.has(collection)) deeds.set(collection, []);
+  const remote = new Set(Object.keys(app.collections).filter((id) => comesFromApi(app, id)));
+  for (const id of [...Object.values(app.details).map(({ collection }) => collection), ...remote])
+    if (!deeds.has(id)) deeds.set(id, []);
   const live = new Map<string, LiveCollection>();
   const names = new Set<string>();
   const onScreens = new Set<string>();
@@ -91,7 +90,7 @@ export function liveCollections(
     if (!collection) continue;
     const name = uniqueCodeName(collection.name, 'records', (one) => names.has(one));
     names.add(name);
-    const records = withIds(recordsOf(design, collection), collection);
+    const records = recordsById(design, collection);
     const views = viewsOf(project, collection, name, records, deeds.get(id)!);
     const shares = views.some(({ screen }) => onScreens.has(screen));
     views.forEach(({ screen }) => onScreens.add(screen));
@@ -100,9 +99,11 @@ export function liveCollections(
       name,
       record: uniqueCodeName(pascalCase(recordName(name)), 'Entry', (one) => RESERVED.has(one)),
       collection,
+      title: titleField(design, collection)?.name,
       records,
       views,
       details: detailsOf(project, id, name),
+      isRemote: remote.has(id),
       isCounted: spoken.get(id) ?? false,
       prefix: shares ? `${name}.` : '',
     });
@@ -137,17 +138,6 @@ function spokenOf({ app }: Project): Map<string, boolean> {
 
 /** Names of types that the files of records take from the runtime or the language. */
 const RESERVED: ReadonlySet<string> = new Set(['Record', 'Records', 'Kept', 'Listing', 'Date', 'Map', 'Set']);
-
-function withIds(records: readonly DataRecord[], { fields }: Collection): Map<string, DataRecord> {
-  const byId = new Map<string, DataRecord>();
-  const named = fields.find(({ type }) => type === 'text')?.name;
-  records.forEach((record, i) => {
-    const said = named === undefined ? '' : (record.values[named]?.text ?? '');
-    const id = uniqueName(kebabCase(said).slice(0, 80) || String(i + 1), (one) => byId.has(one));
-    byId.set(id, record);
-  });
-  return byId;
-}
 
 function viewsOf(
   project: Project,

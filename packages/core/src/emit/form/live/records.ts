@@ -1,11 +1,10 @@
 import { camelCase, pascalCase } from '../../../model/names.ts';
-import type { DataRecord } from '../../../records/records.ts';
 import type { EmittedComponent, EmittedList, Extraction } from '../components/extract.ts';
 import type { Prop } from '../components/template.ts';
 import { isElement, type LiveUse, mapChildren, type MarkupElement, type PropValue } from '../markup.ts';
 import type { LiveCollection, LiveView } from './live.ts';
 import { holdsRowDeed, withoutRowDeeds } from './controls.ts';
-import { noneFound } from './none_found.ts';
+import { besideRows } from './none_found.ts';
 
 /** What a record says under one name. */
 export interface Property {
@@ -66,7 +65,11 @@ export function withRecords(
     const [shown, builder] = [shownBy(one, extraction), new RecordsBuilder(one)];
     const lists = shown.map((each) => ({ ...each, given: builder.take(each) }));
     for (const { list, view, given } of lists)
-      uses.set(list.rows[0], { listing: { name: one.name, hook: view.hook }, given });
+      uses.set(list.rows[0], {
+        listing: { name: one.name, hook: view.hook },
+        given,
+        ...(one.isRemote ? { isRemote: true } : {}),
+      });
     return { ...builder.made(), lists: new Set(lists.map(({ view }) => view)) };
   });
   const isLive = (list: EmittedList): boolean => uses.has(list.rows[0]);
@@ -143,15 +146,16 @@ class RecordsBuilder {
     this.#live = live;
     for (const { name, type } of live.collection.fields) {
       const values = new Map<string, PropValue>();
+      const isPicture = type === 'picture';
       for (const [id, record] of live.records) {
-        const asset = record.values[name]?.asset;
-        const said = type === 'picture' ? asset && { asset } : saidIn(record, name);
-        if (said !== undefined) values.set(id, said as PropValue);
+        const value = record.values[name];
+        if (!isPicture && value) values.set(id, value.text);
+        else if (value?.asset) values.set(id, { asset: value.asset });
       }
-      if (type === 'picture' && !values.size) continue;
+      if (isPicture && !values.size) continue;
       // What no row shows, new records alone may say.
       this.#properties.set(name, {
-        kind: type === 'picture' ? 'image' : 'text',
+        kind: isPicture ? 'image' : 'text',
         isNeeded: values.size > 0,
       });
       this.#values.set(name, values);
@@ -168,9 +172,25 @@ class RecordsBuilder {
         if (position) return [prop.name, { is: position }];
         const address = prop.kind === 'link' ? addressAround(ids, values) : null;
         if (address) return [prop.name, address];
+        const field = this.#given(view, prop);
+        if (field !== null) return [prop.name, { property: field }];
         return [prop.name, { property: this.#propertyFor(prop, ids, values, list.component) }];
       }),
     );
+  }
+
+  /**
+   * The field that an API gives and that a prop shows in these rows. Drawn texts may say it in other words on another screen;
+   * what comes says it in one.
+   */
+  #given({ within }: LiveView, { kind, at }: Prop): string | null {
+    const { behind, rows } = this.#live.collection;
+    if (!this.#live.isRemote || !behind || (kind !== 'text' && kind !== 'image')) return null;
+    const shows = rows.flatMap((row) => (row.within === within ? Object.entries(row.shows) : []));
+    const field = shows.find(
+      ([name, element]) => behind.fields[name] !== undefined && at.includes(element),
+    )?.[0];
+    return field !== undefined && this.#properties.get(field)?.kind === kind ? field : null;
   }
 
   #propertyFor(
@@ -189,9 +209,11 @@ class RecordsBuilder {
       );
     };
     const other = `${camelCase(component)}${pascalCase(prop.name)}`;
+    const wanted = prop.name === 'id' ? other : prop.name;
     let name =
-      [prop.name === 'id' ? other : prop.name].find(agrees) ?? this.#saying(prop, ids, values) ?? other;
-    if (!this.#properties.has(name)) name = this.#saying(prop, ids, values) ?? name;
+      this.#properties.has(wanted) && agrees(wanted)
+        ? wanted
+        : (this.#saying(prop, ids, values) ?? (agrees(wanted) ? wanted : other));
     for (let n = 2; !agrees(name); n++) name = `${other}${n}`;
     const known = this.#properties.get(name);
     const choices = new Set([...(known?.choices ?? []), ...(prop.choices ?? [])]);
@@ -266,7 +288,6 @@ const isAlike = ({ kind, choices = [] }: Pick<Property, 'kind' | 'choices'>, pro
 const kindOf = ({ kind }: Prop): Property['kind'] => (kind === 'drawing' ? 'text' : kind);
 const isField = ({ collection }: LiveCollection, name: string): boolean =>
   collection.fields.some((field) => field.name === name);
-const saidIn = ({ values }: DataRecord, field: string): string | undefined => values[field]?.text;
 
 /** What more than half of them are. */
 function usualOf(values: readonly PropValue[]): PropValue | undefined {
@@ -335,5 +356,5 @@ function withLive(node: MarkupElement, lists: Lists): MarkupElement {
   const [shown] = made.children.flatMap((child) =>
     'list' in child && child.list.live ? [child.list.live] : [],
   );
-  return shown ? { ...made, children: [...made.children, noneFound(made, shown)] } : made;
+  return shown ? { ...made, children: [...made.children, ...besideRows(made, shown)] } : made;
 }

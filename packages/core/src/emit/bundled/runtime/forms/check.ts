@@ -42,8 +42,21 @@ export function problemsOf(fields: readonly Field[]): Values {
 }
 
 /** Whether a form is about to be sent: a message that comes or goes meanwhile would move what is pressed. */
-export const isSending = (next: EventTarget | null): boolean =>
+export const isToSend = (next: EventTarget | null): boolean =>
   next instanceof HTMLButtonElement && next.type === 'submit';
+
+/** Under this name stands what is wrong with a form as a whole. */
+export const WHOLE = '';
+
+/** What is wrong with a form that was refused: what the error says of its fields, else what it says. */
+export function refusedBy(error: unknown, fields: readonly Field[]): Values {
+  const said = error instanceof Error && 'fields' in error ? (error.fields as Values) : {};
+  const known = Object.entries(said).filter(([name]) =>
+    fields.some((field) => field.name === name),
+  );
+  if (known.length) return Object.fromEntries(known);
+  return { [WHOLE]: error instanceof Error ? error.message : String(error) };
+}
 
 /** The id of what is said of a field. */
 export const messageId = (form: string, field: string): string => `${form}-${field}-message`;

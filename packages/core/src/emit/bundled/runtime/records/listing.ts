@@ -109,7 +109,7 @@ function sortedBy<T>(
 export type Words = Readonly<Record<string, string | undefined>>;
 
 /** How an address says that a list is looked at. */
-const queryOf = (words: Words, filtered: readonly string[] = []): Query => ({
+export const queryOf = (words: Words, filtered: readonly string[] = []): Query => ({
   search: words.search,
   sort: words.sort,
   filters: Object.fromEntries(
@@ -149,7 +149,16 @@ export function listingOf<T extends Kept>(
   write: (words: Words) => void,
 ): Listing<T> {
   const query = queryOf(words, options.filtered);
-  const seen = seenOf(records, query, options);
+  return lookedAt(seenOf(records, query, options), query, words, write);
+}
+
+/** What can be done to what is seen of a list. */
+export function lookedAt<T extends Kept>(
+  seen: Seen<T>,
+  query: Query,
+  words: Words,
+  write: (words: Words) => void,
+): Listing<T> {
   const { page, pages } = seen;
   const sortOf = (field: string) =>
     query.sort === field ? 'ascending' : query.sort === `-${field}` ? 'descending' : 'none';

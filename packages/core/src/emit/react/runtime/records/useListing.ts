@@ -1,7 +1,7 @@
-import { useSearchParams } from 'react-router';
-import { type KeptListing, listingOf, type ListingOptions, type Words } from './listing';
+import { type KeptListing, listingOf, type ListingOptions } from './listing';
 import type { Kept, Records } from './records';
 import { useRecords } from './useRecords';
+import { useWords } from './useWords';
 
 /**
  * A list of records as the address says that it is looked at.
@@ -13,21 +13,7 @@ export function useListing<T extends Kept>(
   prefix = '',
 ): KeptListing<T> {
   const all = useRecords(records);
-  const [params, setParams] = useSearchParams();
-  const words: Record<string, string> = {};
-  for (const [name, value] of params)
-    if (name.startsWith(prefix)) words[name.slice(prefix.length)] = value;
-  const write = (next: Words): void => {
-    setParams(
-      (before) => {
-        for (const [name, value] of Object.entries(next))
-          if (value) before.set(prefix + name, value);
-          else before.delete(prefix + name);
-        return before;
-      },
-      { replace: true, preventScrollReset: true },
-    );
-  };
+  const [words, write] = useWords(prefix);
   const { add, change, remove } = records;
   return { ...listingOf(all, words, options, write), add, change, remove };
 }

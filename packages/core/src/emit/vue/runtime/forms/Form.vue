@@ -1,13 +1,33 @@
 <script setup lang="ts">
-import { provide, reactive, useId } from 'vue';
-import { type Field, fieldsOf, isSending, problemsOf, tie, type Values, valuesOf } from './check';
+import { provide, reactive, ref, useId } from 'vue';
+import {
+  type Field,
+  fieldsOf,
+  isToSend,
+  problemsOf,
+  refusedBy,
+  tie,
+  type Values,
+  valuesOf,
+  WHOLE,
+} from './check';
+import Leaving from './Leaving.vue';
 import { messages } from './messages';
+import { useLeaving } from './useLeaving';
 import './forms.css';
 
-const emit = defineEmits<{ send: [values: Values] }>();
+/** Is called with what it is filled in with, once that is right. What it refuses by an error is said in the form. */
+const { onSend, asks } = defineProps<{
+  onSend?: (values: Values) => void | Promise<void>;
+  /** Whether it asks before one leaves with something filled in and not sent. */
+  asks?: boolean;
+}>();
 
 const form = useId();
 const problems = reactive<Values>({});
+const isSending = ref(false);
+let isUnsent = false;
+const leaving = useLeaving(() => asks && isUnsent);
 provide(messages, { form, problems });
 
 const check = (fields: Field[]) => {
@@ -17,28 +37,49 @@ const check = (fields: Field[]) => {
   return found;
 };
 const handleBlur = ({ currentTarget, target, relatedTarget }: FocusEvent) => {
-  if (isSending(relatedTarget)) return;
+  if (isToSend(relatedTarget)) return;
   check(fieldsOf(currentTarget as HTMLFormElement).filter((field) => field === target));
 };
 const handleInput = ({ currentTarget, target }: Event) => {
+  isUnsent = true;
   const fields = fieldsOf(currentTarget as HTMLFormElement);
   check(fields.filter((field) => field === target && problems[field.name]));
 };
-const handleSubmit = ({ currentTarget }: Event) => {
+const handleSubmit = async ({ currentTarget }: Event) => {
+  if (isSending.value) return;
   const element = currentTarget as HTMLFormElement;
   const fields = fieldsOf(element);
   const found = check(fields);
   const wrong = fields.find(({ name }) => found[name]);
-  if (wrong) wrong.focus();
-  else {
-    emit('send', valuesOf(element));
+  if (wrong) return wrong.focus();
+  isSending.value = true;
+  problems[WHOLE] = '';
+  // What sending leads to is no leaving.
+  isUnsent = false;
+  try {
+    await onSend?.(valuesOf(element));
     element.reset();
+  } catch (error) {
+    isUnsent = true;
+    const refused = refusedBy(error, fields);
+    tie(fields, refused, form);
+    Object.assign(problems, refused);
+    fields.find(({ name }) => refused[name])?.focus();
   }
+  isSending.value = false;
 };
 </script>
 
 <template>
-  <form novalidate @focusout="handleBlur" @input="handleInput" @submit.prevent="handleSubmit">
+  <form
+    novalidate
+    :aria-busy="isSending || undefined"
+    @focusout="handleBlur"
+    @input="handleInput"
+    @submit.prevent="handleSubmit"
+  >
     <slot />
+    <Leaving v-if="leaving" @answer="leaving" />
+    <span v-if="problems[WHOLE]" role="alert" data-field-message="">{{ problems[WHOLE] }}</span>
   </form>
 </template>

@@ -1,14 +1,8 @@
 import { computed, reactive } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
-import {
-  type KeptListing,
-  type Listing,
-  listingOf,
-  type ListingOptions,
-  type Words,
-} from './listing';
+import { type KeptListing, type Listing, listingOf, type ListingOptions } from './listing';
 import type { Kept, Records } from './records';
 import { useRecords } from './useRecords';
+import { useWords } from './useWords';
 
 /**
  * A list of records as the address says that it is looked at.
@@ -19,23 +13,9 @@ export function useListing<T extends Kept>(
   options: ListingOptions<T>,
   prefix = '',
 ): KeptListing<T> {
-  const route = useRoute();
-  const router = useRouter();
   const all = useRecords(records);
-  const write = (next: Words): void => {
-    const query = { ...route.query };
-    for (const [name, value] of Object.entries(next))
-      if (value) query[prefix + name] = value;
-      else delete query[prefix + name];
-    void router.replace({ query, hash: route.hash });
-  };
-  const listing = computed(() => {
-    const words: Record<string, string> = {};
-    for (const [name, value] of Object.entries(route.query))
-      if (name.startsWith(prefix) && typeof value === 'string')
-        words[name.slice(prefix.length)] = value;
-    return listingOf(all.value, words, options, write);
-  });
+  const [words, write] = useWords(prefix);
+  const listing = computed(() => listingOf(all.value, words.value, options, write));
   const names = Object.keys(listing.value) as (keyof Listing<T>)[];
   const values = names.map((name) => [name, computed(() => listing.value[name])] as const);
   const { add, change, remove } = records;

@@ -2,11 +2,10 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
 import { parse } from 'yaml';
-import type { CollectionProposal } from '../collections.ts';
 import { type ApiOperation, readApi } from './description.ts';
-import { matchApi } from './match.ts';
+import { matchApi, type Sought } from './match.ts';
 
-const text = readFileSync(path.resolve(__dirname, '../../../../../demo/openapi.yaml'), 'utf8');
+const text = readFileSync(path.resolve(__dirname, '../../../../demo/openapi.yaml'), 'utf8');
 const api = readApi(text);
 const operation = (id: string): ApiOperation => api.operations.find((one) => one.id === id)!;
 
@@ -64,16 +63,9 @@ test('records have the fields of all that they are put together from, and stand 
   ]);
 });
 
-const drawn = (
-  name: string,
-  fields: Partial<CollectionProposal['fields'][number]>[],
-): CollectionProposal => ({
+const drawn = (name: string, fields: Partial<Sought['fields'][number]>[]): Sought => ({
   name,
-  fields: fields.map((field) => ({ name: '', label: '', type: 'text', ...field })),
-  places: [],
-  records: 1,
-  confidence: 1,
-  reason: '',
+  fields: fields.map((field) => ({ name: '', type: 'text', ...field })),
 });
 
 test('drawn lists find the operations that give their records, field by field', () => {

@@ -1,4 +1,4 @@
-import type { FieldType } from '../../model/app.ts';
+import type { FieldType } from '../model/app.ts';
 
 /** What an operation of an API is taken for. */
 export type OperationDoes = 'list' | 'read' | 'add' | 'change' | 'remove' | 'sign-in' | 'sign-out' | 'other';

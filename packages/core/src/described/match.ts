@@ -1,7 +1,16 @@
-import type { FieldType } from '../../model/app.ts';
-import { singular } from '../../model/names.ts';
-import type { CollectionProposal } from '../collections.ts';
+import type { FieldType } from '../model/app.ts';
+import { singular } from '../model/names.ts';
 import type { ApiDescription, ApiField, ApiOperation } from './description.ts';
+
+/** A collection as it is looked for: what it and its fields are called. */
+export interface Sought {
+  readonly name: string;
+  readonly fields: readonly {
+    readonly name: string;
+    readonly label?: string;
+    readonly type: FieldType;
+  }[];
+}
 
 /** A drawn collection and the operation that lists its records. */
 export interface ApiMatch {
@@ -46,11 +55,8 @@ const wordsOf = (name: string): string[] =>
 
 const NUMBERS: ReadonlySet<string> = new Set<FieldType>(['number', 'money', 'percent']);
 
-function likeness(
-  field: { readonly name: string; readonly label: string; readonly type: FieldType },
-  property: ApiField,
-): number {
-  const drawn = new Set([...wordsOf(field.name), ...wordsOf(field.label)]);
+function likeness(field: Sought['fields'][number], property: ApiField): number {
+  const drawn = new Set([...wordsOf(field.name), ...wordsOf(field.label ?? '')]);
   const said = wordsOf(property.name);
   const shared = said.filter((word) => drawn.has(word)).length;
   const words = said.length ? shared / Math.max(said.length, Math.min(drawn.size, said.length)) : 0;
@@ -68,7 +74,7 @@ function likeness(
 /** Which operation lists the records of each collection, the surest first; each operation is of one collection at most. */
 export function matchApi(
   { operations }: Pick<ApiDescription, 'operations'>,
-  collections: readonly CollectionProposal[],
+  collections: readonly Sought[],
 ): ApiMatch[] {
   const pairs = collections.flatMap((collection) =>
     operations
@@ -94,10 +100,14 @@ function eachOnce<T>(pairs: readonly T[], sidesOf: (pair: T) => readonly [string
   });
 }
 
-function pairOf(collection: CollectionProposal, operation: ApiOperation): ApiMatch {
+/** Which property each field is, as far as they are called and typed alike. */
+export function fieldsAlike(
+  collection: Sought,
+  properties: readonly ApiField[],
+): { readonly field: string; readonly property: string }[] {
   const candidates = collection.fields
     .flatMap((field) =>
-      operation.fields.map((property) => ({
+      properties.map((property) => ({
         field: field.name,
         property: property.name,
         score: likeness(field, property),
@@ -105,7 +115,14 @@ function pairOf(collection: CollectionProposal, operation: ApiOperation): ApiMat
     )
     .filter(({ score }) => score >= ALIKE)
     .sort((a, b) => b.score - a.score);
-  const fields = eachOnce(candidates, ({ field, property }) => [field, property]);
+  return eachOnce(candidates, ({ field, property }) => [field, property]).map(({ field, property }) => ({
+    field,
+    property,
+  }));
+}
+
+function pairOf(collection: Sought, operation: ApiOperation): ApiMatch {
+  const fields = fieldsAlike(collection, operation.fields);
   const covered = fields.length / collection.fields.length;
   const named = wordsOf(collection.name).some((word) =>
     [...wordsOf(operation.record ?? ''), ...wordsOf(operation.path)].includes(word),
@@ -117,7 +134,7 @@ function pairOf(collection: CollectionProposal, operation: ApiOperation): ApiMat
   return {
     collection: collection.name,
     operation: operation.id,
-    fields: fields.map(({ field, property }) => ({ field, property })),
+    fields,
     confidence: Math.round(Math.min(0.97, 0.6 * covered + (named ? 0.37 : 0)) * 100) / 100,
     reason: reasons.join('; '),
   };

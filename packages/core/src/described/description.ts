@@ -1,5 +1,5 @@
-import { isRecord } from '../../json/json.ts';
-import type { FieldType } from '../../model/app.ts';
+import { isRecord } from '../json/json.ts';
+import type { FieldType } from '../model/app.ts';
 import { parse as parseYaml } from 'yaml';
 import { deedOf, fieldTypeOf, type OperationDoes, type ParameterFor, purposeOf, typeOf } from './deeds.ts';
 
@@ -8,6 +8,8 @@ export interface ApiParameter {
   readonly in: 'path' | 'query' | 'header' | 'cookie';
   readonly required: boolean;
   readonly for: ParameterFor;
+  /** What it can be, where it is one of few. */
+  readonly choices?: readonly string[];
 }
 
 export interface ApiField {
@@ -15,6 +17,15 @@ export interface ApiField {
   readonly type: FieldType | 'record' | 'list';
   readonly required: boolean;
   readonly choices?: readonly string[];
+  /** Its type as JSON Schema names it; none where anything fits. */
+  readonly json?: string;
+  readonly format?: string;
+  /** Fewest and most letters, smallest and largest number. */
+  readonly least?: number;
+  readonly most?: number;
+  readonly pattern?: string;
+  /** Of a record within it: its own fields. */
+  readonly parts?: readonly ApiField[];
 }
 
 export interface ApiOperation {
@@ -28,8 +39,20 @@ export interface ApiOperation {
   /** What the records are called that it gives or takes; null where there are none. */
   readonly record: string | null;
   readonly fields: readonly ApiField[];
-  /** Names of the fields that lead to the list within the answer; none where the answer is the list. */
+  /**
+   * Names of the fields that lead to the list, or to the one record, within the answer; none where the answer is that.
+   */
   readonly envelope: readonly string[];
+  /** Of a list that is given in pages: names of the fields that lead to how many records there are in all. */
+  readonly total?: readonly string[];
+  /** Of an answer that says who has signed in: names of the fields that lead to that. */
+  readonly token?: readonly string[];
+  /** What is sent has these fields. */
+  readonly sends: readonly ApiField[];
+  /** Status of the answer that is given when all is well. */
+  readonly status: number;
+  /** Whether only those who have signed in are answered. */
+  readonly isGuarded: boolean;
 }
 
 /** Something in a document that could not be read, and where. */
@@ -65,7 +88,7 @@ export function readApi(text: string): ApiDescription {
     return nothing(`the document has ${text.length} characters; at most ${LIMITS.characters} are read`);
   let document: unknown;
   try {
-    document = /^\s*\{/.test(text) ? JSON.parse(text) : parseYaml(text, { maxAliasCount: 100 });
+    document = readDocument(text);
   } catch (error) {
     return nothing(`it is neither JSON nor YAML: ${(error as Error).message.split('\n')[0]}`);
   }
@@ -79,6 +102,10 @@ export function readApi(text: string): ApiDescription {
     );
   return new Reader(document).read();
 }
+
+/** What a document holds, of whatever kind. @throws where it is neither JSON nor YAML */
+export const readDocument = (text: string): unknown =>
+  /^\s*\{/.test(text) ? JSON.parse(text) : parseYaml(text, { maxAliasCount: 100 });
 
 class Reader {
   readonly #document: Readonly<Record<string, unknown>>;
@@ -192,8 +219,52 @@ class Reader {
       parameters,
       record: nameOfReference(schema) ?? recordInPath(path),
       fields: schema ? this.#fields(schema, at, 0) : [],
-      envelope: list?.envelope ?? [],
+      envelope: list?.envelope ?? (isRecord(answer) ? this.#recordIn(answer) : []),
+      ...(list && isRecord(answer) ? this.#saidIn(answer, 'total', TOTALS, /^(integer|number)$/) : {}),
+      ...(does === 'sign-in' && isRecord(answer) ? this.#saidIn(answer, 'token', TOKENS, /^string$/) : {}),
+      sends: isRecord(sent) ? this.#fields(sent, `${at}/requestBody`, 0) : [],
+      status: statusOf(operation.responses, method),
+      isGuarded: this.#isGuarded(operation.security),
     };
+  }
+
+  /** What an operation says of who may call it goes before what the document says. */
+  #isGuarded(own: unknown): boolean {
+    const said = Array.isArray(own) ? own : this.#document.security;
+    return (
+      Array.isArray(said) && said.length > 0 && !said.some((one) => isRecord(one) && !Object.keys(one).length)
+    );
+  }
+
+  /** The one record in an answer, where that holds it under a name for such. */
+  #recordIn(answer: unknown): readonly string[] {
+    const properties = this.#properties(answer, 0);
+    const name = Object.keys(properties).find((one) => HOLDS_RECORD.test(one));
+    if (name === undefined || Object.keys(properties).some((one) => /^(id|name|title)$/i.test(one)))
+      return [];
+    return Object.keys(this.#properties(properties[name], 0)).length ? [name] : [];
+  }
+
+  /** Where an answer says something, by the name and the type of it: in itself or one level below. */
+  #saidIn<N extends string>(
+    answer: unknown,
+    as: N,
+    called: RegExp,
+    type: RegExp,
+  ): { readonly [K in N]?: readonly string[] } {
+    const properties = Object.entries(this.#properties(answer, 0));
+    const isIt = ([name, value]: readonly [string, unknown]): boolean => {
+      const schema = this.#schema(value);
+      return called.test(name) && schema !== null && type.test(typeOf(schema) ?? '');
+    };
+    const found = (path: readonly string[]) => ({ [as]: path }) as { readonly [K in N]?: readonly string[] };
+    const own = properties.find(isIt);
+    if (own) return found([own[0]]);
+    for (const [name, value] of properties) {
+      const inner = Object.entries(this.#properties(value, 0)).find(isIt);
+      if (inner) return found([name, inner[0]]);
+    }
+    return {};
   }
 
   #parameters(lists: readonly unknown[], path: string, at: string): ApiParameter[] {
@@ -219,6 +290,7 @@ class Reader {
         in: place,
         required: place === 'path' || parameter.required === true,
         for: purposeOf(name, place, typeof parameter.description === 'string' ? parameter.description : ''),
+        ...this.#choices(parameter.schema),
       });
     }
     for (const [, name] of path.matchAll(/\{([^}]+)\}/g))
@@ -227,6 +299,12 @@ class Reader {
         found.set(`path ${name}`, { name, in: 'path', required: true, for: 'key' });
       }
     return [...found.values()];
+  }
+
+  #choices(value: unknown): { readonly choices?: readonly string[] } {
+    const said = this.#schema(value)?.enum;
+    const choices = Array.isArray(said) ? said.filter((one) => typeof one === 'string') : [];
+    return choices.length ? { choices } : {};
   }
 
   /** The schema of the answer that is given when all is well. */
@@ -305,9 +383,29 @@ class Reader {
             type: fieldTypeOf(property, name, choices !== undefined),
             required: required.has(name),
             ...(choices?.length ? { choices } : {}),
+            ...this.#more(property, at, depth),
           },
         ];
       });
+  }
+
+  /** What else a property has to be. */
+  #more(property: Readonly<Record<string, unknown>>, at: string, depth: number): Partial<ApiField> {
+    const { format, pattern } = property;
+    const json = typeOf(property) ?? (property.properties === undefined ? null : 'object');
+    const number = (...names: readonly string[]): number | undefined =>
+      names.map((name) => property[name]).find((one) => typeof one === 'number');
+    const least = number('minLength', 'minimum');
+    const most = number('maxLength', 'maximum');
+    const parts = depth === 0 && json !== 'array' ? this.#fields(property, at, 1) : [];
+    return {
+      ...(json === null ? {} : { json }),
+      ...(typeof format === 'string' ? { format } : {}),
+      ...(least === undefined ? {} : { least }),
+      ...(most === undefined ? {} : { most }),
+      ...(typeof pattern === 'string' && isPattern(pattern) ? { pattern } : {}),
+      ...(parts.length ? { parts } : {}),
+    };
   }
 
   #required(value: unknown, depth: number): string[] {
@@ -318,6 +416,26 @@ class Reader {
       : [];
     const parts = Array.isArray(schema.allOf) ? schema.allOf : [];
     return [...own, ...parts.flatMap((part) => this.#required(part, depth + 1))];
+  }
+}
+
+const HOLDS_RECORD = /^(data|item|result|record|value)$/i;
+const TOTALS = /^(total|count|total_?(count|items|results|records|elements|hits)|num_?(found|results))$/i;
+
+const TOKENS = /^((access|auth|id|bearer|session)_?)?token$|^jwt$/i;
+
+/** The status of the answer that is given when all is well. */
+function statusOf(responses: unknown, method: string): number {
+  const good = isRecord(responses) ? Object.keys(responses).filter((code) => /^2\d\d$/.test(code)) : [];
+  return good.length ? Math.min(...good.map(Number)) : method === 'post' ? 201 : 200;
+}
+
+/** Whether a text is a regular expression that can be read. */
+function isPattern(source: string): boolean {
+  try {
+    return new RegExp(source, 'u').source !== '';
+  } catch {
+    return false;
   }
 }
 

@@ -1,0 +1,235 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import {
+  all,
+  applyChange,
+  type Change,
+  putApi,
+  putCollection,
+  putForm,
+  putInteraction,
+} from '../../change/change.ts';
+import { behindBy } from '../../described/behind.ts';
+import { apiOf, keptApi } from '../../described/keep.ts';
+import { makeWork, sortingHeads } from '../../data/make_work.ts';
+import { makeCalls, proposeCalls } from '../../data/make_calls.ts';
+import { makeForms } from '../../data/make_forms.ts';
+import { proposeData } from '../../data/propose.ts';
+import type { Project } from '../../model/project.ts';
+import { projectOf } from '../../testing/build.ts';
+import { desk, pageOf } from '../../testing/desk.ts';
+import { typeErrors } from '../../testing/typecheck.ts';
+import { vueProblems } from '../../testing/vue_problems.ts';
+import type { EmittedProject } from '../emitted.ts';
+import { emitHtml } from '../html/emit_html.ts';
+import { emitReact } from '../react/emit_react.ts';
+import { emitVue } from '../vue/emit_vue.ts';
+
+const text = readFileSync(path.resolve(__dirname, '../../../../../demo/openapi.yaml'), 'utf8');
+
+/** The desk with all its controls working, and its members from the API. */
+function remote(document = text): Project {
+  const project = desk();
+  const found = proposeData(project.design);
+  const take = (made: Project, actions: Parameters<typeof makeWork>[2]): Project => ({
+    ...made,
+    app: applyChange(made.app, makeWork(made, found, actions).change ?? all([])),
+  });
+  let made = take(project, found.actions);
+  made = take(
+    made,
+    Object.values(made.app.collections).flatMap((collection) => sortingHeads(made, collection)),
+  );
+  const [id] = Object.keys(made.app.collections);
+  const app = applyChange(made.app, putApi('library', keptApi(document).api));
+  const behind = behindBy('library', apiOf(app, 'library')!, 'listMembers', app.collections[id])!;
+  return { ...made, app: applyChange(app, putCollection(id, { ...app.collections[id], behind })) };
+}
+
+const project = remote();
+const react = emitReact(project, 'Desk');
+const vue = emitVue(project, 'Desk');
+const textOf = ({ files }: EmittedProject, file: string): string => {
+  const found = files.find((one) => one.path === file);
+  return found && 'text' in found ? found.text : '';
+};
+const api = textOf(react, 'src/api/mossgateToolLibrary.ts');
+const data = textOf(react, 'src/data/members.ts');
+const members = react.files
+  .flatMap((file) =>
+    'text' in file && /^src\/screens\/Members\/.*\.tsx$/.test(file.path) ? [file.text] : [],
+  )
+  .join('\n');
+
+test('what is written for React and for Vue passes their compilers', () => {
+  expect(typeErrors([react])).toEqual([]);
+  expect(vueProblems([vue])).toEqual([]);
+}, 60_000);
+
+test.each([
+  ['where it is says the environment', api, 'import.meta.env.VITE_MOSSGATE_TOOL_LIBRARY_URL ||'],
+  ['records have the types of the document', api, 'loanCount?: number;'],
+  ['requests can be ended', api, 'signal?: AbortSignal'],
+  ['only what is asked is written', api, /^(?!.*listTools)/s],
+  ['fields are read from what the API calls them', data, 'street: said(member.address)'],
+  ['the API sorts', data, "sort: ['name', 'street', 'loans'"],
+  ['by what it calls the field', data, "street: 'address'"],
+  ['and in its own way', data, "asked.sort.startsWith('-') ? 'desc' : 'asc'"],
+  ['the key is asked for', data, 'id: said(member.id)'],
+  ['lists are looked at as before', data, 'export const useMembers'],
+  ['a list says that it waits', members, 'members.isWaiting && ('],
+  ['and what went wrong', members, '{members.problem}'],
+  ['and is asked again', members, 'members.retry()'],
+  ['and that none fits', members, 'members.found === 0 && !members.isWaiting && !members.problem'],
+])('%s', (_, code, expected) => {
+  if (typeof expected === 'string') expect(code).toContain(expected);
+  else expect(code).toMatch(expected);
+});
+
+test.each([
+  ['React', react, '@tanstack/react-query', 'src/main.tsx', 'QueryClientProvider'],
+  ['Vue', vue, '@tanstack/vue-query', 'src/main.ts', 'VueQueryPlugin'],
+])('an app of %s has what comes over the network', (_, { files }, dependency, main, provider) => {
+  const packages = JSON.parse(textOf({ files } as EmittedProject, 'package.json')) as {
+    dependencies: object;
+    scripts: Record<string, string>;
+  };
+  expect(packages.dependencies).toHaveProperty([dependency]);
+  expect(packages.scripts.api).toBe('vite --config api/vite.config.ts');
+  expect(textOf({ files } as EmittedProject, main)).toContain(provider);
+  const paths = files.map((file) => file.path);
+  expect(paths).toEqual(
+    expect.arrayContaining([
+      '.env.example',
+      'api/answer.ts',
+      'api/mossgate-tool-library.json',
+      'api/plugin.ts',
+      'src/records/asked.ts',
+      'src/testing/apis.ts',
+    ]),
+  );
+  // What only records in the app need is not there.
+  expect(paths).not.toContain('src/records/useListing.ts');
+});
+
+test('an app without an API has nothing of one', () => {
+  const { files } = emitReact(desk(), 'Desk');
+  expect(files.filter(({ path: file }) => /(^|\/)api\/|env|remote/.test(file))).toEqual([]);
+  expect(textOf({ files } as EmittedProject, 'package.json')).not.toContain('query');
+});
+
+test('the environment is named and never said', () => {
+  expect(textOf(react, '.env.example')).toMatch(/^VITE_MOSSGATE_TOOL_LIBRARY_URL=$/m);
+  expect(textOf(react, '.gitignore')).toContain('.env\n');
+});
+
+test('plain pages show what was drawn', () => {
+  const { files } = emitHtml(project, 'Desk');
+  expect(files.some(({ path: file }) => file.startsWith('api/'))).toBe(false);
+});
+
+test('a form waits for the API, and goes on when that has taken what it says', () => {
+  const { app } = project;
+  const [id] = Object.keys(app.collections);
+  const [field, submit] = ['input', 'button'].map(
+    (tag) => JSON.stringify(project.design).match(new RegExp(`"key":"([^"]+)"[^{}]*"tag":"${tag}"`))?.[1],
+  );
+  if (!field || !submit) throw new Error('the desk has no field or no button');
+  const behind = { ...app.collections[id].behind!, list: 'listTools', add: 'addTool', key: 'id' };
+  const made = [
+    putCollection(id, { ...app.collections[id], behind: { ...behind, fields: { name: 'name' } } }),
+    putForm(field, { fields: [{ element: field, field: 'name', required: true }], submit }),
+    putInteraction(submit, {
+      on: 'press',
+      before: [{ kind: 'record', collection: id, deed: { kind: 'add', form: field } }],
+      target: { kind: 'screen', screen: project.design.screens[0].key },
+      arrival: { kind: 'none' },
+    } as never),
+  ].reduce(applyChange, app);
+  const { files } = emitReact({ ...project, app: made }, 'Desk');
+  const code = files
+    .flatMap((file) => ('text' in file && file.path.endsWith('.tsx') ? [file.text] : []))
+    .join('');
+  expect(code).toMatch(
+    /= async \(values: Values\) => \{\s+await members\.add\(\{ name: values\.name \}\);\s+go\(/,
+  );
+});
+
+test('signing in is asked of the API, and what follows is done when that has worked', () => {
+  const page = pageOf('welcome', 'Sign in', (read) => [
+    read('h1', { y: '150' }, 'Sign in'),
+    read(
+      'form',
+      {},
+      read('label', { for: 'mail' }, 'E-mail'),
+      read('input', { type: 'email', id: 'mail', name: 'email' }),
+      read('label', { for: 'word' }, 'Password'),
+      read('input', { type: 'password', id: 'word', name: 'password' }),
+      read('button', { type: 'submit' }, 'Sign in'),
+    ),
+    read('button', { type: 'button' }, 'Sign out'),
+  ]);
+  let signing = projectOf(page);
+  const found = proposeData(signing.design);
+  const put = (change: Change): void => {
+    signing = { ...signing, app: applyChange(signing.app, change) };
+  };
+  put(makeForms(signing, found, found.forms).change!);
+  put(putApi('library', keptApi(text).api));
+  const calls = proposeCalls(signing, found);
+  expect(calls.map(({ operation }) => operation)).toEqual(['signIn', 'signOut']);
+  put(makeCalls(calls));
+  expect(proposeCalls(signing, found)).toEqual([]);
+  const [inReact, inVue] = [emitReact(signing, 'Signing'), emitVue(signing, 'Signing')];
+  expect(typeErrors([inReact])).toEqual([]);
+  expect(vueProblems([inVue])).toEqual([]);
+  const code = inReact.files
+    .flatMap((file) => ('text' in file && file.path.startsWith('src/screens/') ? [file.text] : []))
+    .join('');
+  expect(code).toMatch(/await signIn\(\{ email: values\.email, password: values\.password \}\);/);
+  expect(code).toMatch(/await signOut\(\)\.catch\(notices\.tell\);/);
+  expect(textOf(inReact, 'src/api/mossgateToolLibrary.ts')).toMatch(/signedIn\(answer\.token\);/);
+}, 60_000);
+
+test.each([
+  ['what names a property', { 'a"b\'); alert(1); (': { type: 'string' } }],
+  ['what would be a name of the language', { class: { type: 'string' }, __proto__x: { type: 'integer' } }],
+  [
+    'records and flags that are sent',
+    { address: { properties: { town: { type: 'string' } } }, loans: { type: 'boolean' } },
+  ],
+  [
+    'names within names',
+    { 'full.name': { type: 'string' }, owner: { type: 'object', properties: { 'the-name': {}, name: {} } } },
+  ],
+  ['choices with quotes', { state: { type: 'string', enum: ["it's", '`${1}`', '*/'] } }],
+])(
+  'a hostile document says what it says, and no more: %s',
+  (_, properties) => {
+    const record = { type: 'object', properties: { ...properties, name: { type: 'string' } } };
+    const document = JSON.stringify({
+      openapi: '3.1.0',
+      info: { title: '*/ alert(1) /*' },
+      paths: {
+        '/`$members`/\'"': {
+          get: {
+            operationId: 'listMembers',
+            parameters: [{ name: "q'", in: 'query' }],
+            responses: {
+              200: { content: { 'application/json': { schema: { type: 'array', items: record } } } },
+            },
+          },
+          post: {
+            operationId: 'add */ member',
+            requestBody: { content: { 'application/json': { schema: record } } },
+            responses: { 201: {} },
+          },
+        },
+      },
+    });
+    const emitted = emitReact(remote(document), 'Desk');
+    expect(textOf(emitted, 'src/data/members.ts')).toContain('listMembers');
+    expect(typeErrors([emitted])).toEqual([]);
+  },
+  60_000,
+);

@@ -1,0 +1,8 @@
+import { QueryClient } from '@tanstack/react-query';
+
+export type { QueryClient };
+
+/** What came over the network, for the whole app. */
+export const queryClient = new QueryClient({
+  defaultOptions: { queries: { retry: false, staleTime: 10_000 } },
+});
