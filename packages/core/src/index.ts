@@ -86,6 +86,7 @@ export {
   putComponent,
   putDefault,
   putDismissed,
+  putDisclosure,
   putDrawer,
   putEdit,
   putRefused,
@@ -341,6 +342,8 @@ export { isBelow, parentRoute, rerouted, reroutedProblem, routeBelow } from './r
 export { labelOf, type Pressable, pressablesOf } from './links/pressable.ts';
 
 export { authoredLinks } from './links/authored.ts';
+export { type DisclosureProposal, findDisclosures, SAID_BY_PAGE } from './disclosures/find.ts';
+export { alwaysShown, takeDisclosures } from './disclosures/take.ts';
 
 export { type CopiedLink, copiedWiring, reciprocalLink, takeCopied } from './wire/copy.ts';
 

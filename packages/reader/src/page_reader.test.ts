@@ -112,7 +112,10 @@ test('hidden elements are left out, but not those that another width shows', asy
     host,
   );
   expect(notices).toEqual([
-    expect.objectContaining({ code: 'hidden-layer', message: 'The hidden element “a” was left out.' }),
+    expect.objectContaining({
+      code: 'hidden-layer',
+      message: '“a” is hidden at first, and stays out unless something opens it.',
+    }),
   ]);
   expect(byId(screens[0], 'b')).toBeDefined();
 });

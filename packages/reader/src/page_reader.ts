@@ -15,6 +15,7 @@ import {
   readNames,
   writtenAs,
 } from './computed.ts';
+import { HiddenParts } from './hidden_parts.ts';
 import { type Aspect, collectRules, type PageRule } from './style_rules.ts';
 
 type Css = Record<string, string>;
@@ -56,6 +57,9 @@ export class PageReader {
   /** Widths at which something of this page changes. */
   readonly #boundaries = new Set<number>();
   readonly #gathered = new Map<Element, Gathered>();
+  /** What takes its place but is not seen until something opens it. */
+  readonly #closed = new Set<Element>();
+  readonly #hiddenParts: HiddenParts;
   #usesHeight = false;
   #usesWidth = false;
 
@@ -67,12 +71,11 @@ export class PageReader {
       resize(width, height);
       settle(document);
     };
-    this.#rules = collectRules(
-      document,
-      (sheet) =>
-        sheet.ownerNode instanceof document.defaultView!.Element &&
-        sheet.ownerNode.hasAttribute('data-tovel-own'),
-    );
+    const isOwn = (sheet: CSSStyleSheet): boolean =>
+      sheet.ownerNode instanceof document.defaultView!.Element &&
+      sheet.ownerNode.hasAttribute('data-tovel-own');
+    this.#rules = collectRules(document, isOwn);
+    this.#hiddenParts = new HiddenParts(document, isOwn);
   }
 
   read(): PageReading {
@@ -89,6 +92,7 @@ export class PageReader {
     for (const boundary of [...this.#boundaries].sort((a, b) => b - a))
       if (boundary < width && boundary >= NARROWEST) this.#readAt(boundary);
     this.#resize(width, this.#plan.height);
+    this.#readHidden(body, boxes);
     const hidden: { path: string; tag: string; label: string }[] = [];
     const read = this.#put(body, boxes, hidden);
     return { width, height, body: read!, canvas: this.#canvas(documentElement), hidden };
@@ -300,6 +304,46 @@ export class PageReader {
     return g.base[name];
   }
 
+  /** Reads what is hidden as it looks when it is shown, each part by itself. */
+  #readHidden(element: Element, boxes: Map<Element, DOMRect>): void {
+    for (const child of element.children) {
+      const g = this.#gathered.get(child);
+      if (!g || child.namespaceURI !== 'http://www.w3.org/1999/xhtml') continue;
+      const isGone = this.#isNeverShown(g);
+      const isClosed =
+        !isGone &&
+        child.childElementCount > 0 &&
+        MAY_CLOSE.some((name) => UNSEEN.test(g.base[name] ?? '')) &&
+        this.#hiddenParts.isClosed(child);
+      if (isClosed) this.#closed.add(child);
+      if (!isGone && !isClosed) {
+        this.#readHidden(child, boxes);
+        continue;
+      }
+      const undo = this.#hiddenParts.show(child);
+      settle(this.#document);
+      for (const inner of [child, ...child.querySelectorAll('*')]) {
+        const known = this.#gathered.get(inner);
+        if (!known) continue;
+        for (const name of Object.keys(known.base)) delete known.base[name];
+        this.#readBase(known);
+        boxes.set(inner, inner.getBoundingClientRect());
+      }
+      // Where it is hidden at some widths only because it is closed, it is not hidden there.
+      for (const css of Object.values(g.at))
+        for (const name of HIDING) if (css[name] !== undefined) delete css[name];
+      if (isGone) g.isShown = false;
+      this.#readHidden(child, boxes);
+      undo();
+      settle(this.#document);
+    }
+  }
+
+  /** Whether an element of a page is shown at no width. */
+  #isNeverShown({ element, isShown }: Gathered): boolean {
+    return !isShown && !['option', 'optgroup', 'source', ...UNREAD].includes(element.localName);
+  }
+
   #canvas(root: Element): Css {
     const base = this.#gathered.get(root)!.base;
     return Object.fromEntries(
@@ -320,17 +364,15 @@ export class PageReader {
     isWithinHidden = false,
   ): ReadElement | null {
     const g = this.#gathered.get(element);
-    if (!g || ['style', 'link', 'meta', 'title', 'script'].includes(element.localName)) return null;
+    if (!g || UNREAD.includes(element.localName)) return null;
     const path = element.getAttribute(PATH_ATTRIBUTE) ?? '';
     const isHidden =
-      !g.isShown &&
-      element.namespaceURI === 'http://www.w3.org/1999/xhtml' &&
-      !['option', 'optgroup', 'source'].includes(element.localName);
+      (this.#isNeverShown(g) && element.namespaceURI === 'http://www.w3.org/1999/xhtml') ||
+      this.#closed.has(element);
     if (isHidden && !isWithinHidden) {
       const label = (element.id || (element.textContent ?? '').replace(/\s+/g, ' ').trim()).slice(0, 40);
       hidden.push({ path, tag: element.localName, label });
     }
-    if (isHidden) delete g.base.display;
     const box = boxes.get(element)!;
     const children: (ReadElement | string)[] = [];
     for (const node of element.childNodes) {
@@ -412,6 +454,14 @@ export class PageReader {
     return shown;
   }
 }
+
+/** What is in a page and shows nothing. */
+const UNREAD = ['style', 'link', 'meta', 'title', 'script'];
+
+/** Properties, and values of them, by which something that takes its place can be unseen. */
+const MAY_CLOSE = ['opacity', 'visibility', 'overflow-y'];
+const UNSEEN = /^(0|0\.0\d*|hidden|collapse)$/;
+const HIDING = ['display', 'visibility', 'opacity'];
 
 /** Fonts of icons keep them where no letters are. */
 const isPrivateText = (text: string): boolean => /^[\uE000-\uF8FF]+$/.test(text);

@@ -112,6 +112,7 @@ export const putMustHold = putOf('mustHold');
 export const putForm = putOf('forms');
 export const putAdded = putOf('added');
 export const putDrawer = putOf('drawers');
+export const putDisclosure = putOf('disclosures');
 export const putDefault = putOf('defaults');
 export const putRefused = (proposal: string, value: boolean): Put =>
   putOf('refused')(proposal, value || null);

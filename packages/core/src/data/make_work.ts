@@ -1,6 +1,8 @@
 import { all, applyChange, type Change, putCondition, putInteraction, putLayer } from '../change/change.ts';
-import type { App, Collection, Interaction, ListDeed } from '../model/app.ts';
-import { elementOfInteraction, freeInteractionKey } from '../model/interaction.ts';
+import type { DisclosureProposal } from '../disclosures/find.ts';
+import { takeDisclosures } from '../disclosures/take.ts';
+import type { App, Collection, Interaction, ListDeed, Target } from '../model/app.ts';
+import { elementOfInteraction, freeInteractionKey, pressTo } from '../model/interaction.ts';
 import { uniqueName } from '../model/names.ts';
 import { containersOf, findElement, parentsByKey, screenOf } from '../model/places.ts';
 import { type Project, screensByKey, textOf, walkElements } from '../model/project.ts';
@@ -46,14 +48,16 @@ interface Deed {
 
 /**
  * Makes controls do what they most likely do: those of lists with the records that their screen shows, which are taken along,
- * and signing in and out with the condition that says so.
+ * what opens and closes parts of the screen, and signing in and out with the condition that says so.
+ * @param disclosures what is hidden on the screens as they were drawn, and what opens it
  */
 export function makeWork(
   project: Project,
   proposals: Pick<DataProposals, 'collections' | 'forms'>,
   actions: readonly ActionProposal[],
+  disclosures: readonly DisclosureProposal[] = [],
 ): MadeWork {
-  const maker = new Maker(project, proposals);
+  const maker = new Maker(project, proposals, disclosures);
   for (const action of actions) maker.take(action);
   return maker.made();
 }
@@ -62,13 +66,24 @@ class Maker {
   readonly #drawn: Project;
   #app: App;
   readonly #open: readonly CollectionProposal[];
+  /** What opens or closes a part, by the key of the control. */
+  readonly #opens: ReadonlyMap<string, { readonly proposal: DisclosureProposal; readonly target: Target }>;
   /** Keys of what sends a form by which one signs in. */
   readonly #signsIn: ReadonlySet<string>;
   readonly #changes: Change[] = [];
   readonly #made: { action: ActionProposal; interaction: Interaction }[] = [];
   readonly #left: { action: ActionProposal; why: string }[] = [];
 
-  constructor(project: Project, { collections: open, forms }: Parameters<typeof makeWork>[1]) {
+  constructor(
+    project: Project,
+    { collections: open, forms }: Parameters<typeof makeWork>[1],
+    disclosures: readonly DisclosureProposal[],
+  ) {
+    this.#opens = new Map(
+      disclosures.flatMap((proposal) =>
+        proposal.controls.map(([key, target]) => [key, { proposal, target }] as const),
+      ),
+    );
     this.#drawn = project;
     this.#signsIn = new Set(
       forms.flatMap(({ purpose, submit }) => (purpose === 'sign-in' && submit ? [submit.element] : [])),
@@ -115,7 +130,22 @@ class Maker {
     if (does === 'sign-in' && !this.#signsIn.has(element)) return 'it leads to where one signs in';
     if (does === 'sign-in' || does === 'sign-out') return this.#signing(action, own);
     if (own) return 'it does something already';
+    const opens = this.#opens.get(element);
+    if (opens) {
+      const { proposal, target } = opens;
+      const isTaken = proposal.parts.every(([key]) => this.#app.disclosures[key]);
+      return {
+        interaction: pressTo(target),
+        replaces: true,
+        ...(isTaken ? {} : { along: takeDisclosures(this.#app, [proposal]) }),
+      };
+    }
     switch (does) {
+      case 'open':
+      case 'close':
+      case 'expand':
+      case 'tab':
+        return 'nothing that it could open or close is hidden on its screen';
       case 'search':
       case 'sort':
       case 'filter':

@@ -80,6 +80,8 @@ function print(expression: Expression, names: ExpressionNames): Printed {
         code: names.listing(expression.of, expression.asks, expression.given.map(literalCode)),
         binds: BINDS.member,
       };
+    case 'disclosed':
+      return { code: `${expression.of}.isOpen(${quote(expression.id)})`, binds: BINDS.member };
     case 'field':
       return {
         code: `${inner(expression.of, BINDS.member)}?.${/^[a-z_]\w*$/i.test(expression.name) ? expression.name : `[${quote(expression.name)}]`}`,

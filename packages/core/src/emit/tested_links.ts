@@ -39,7 +39,9 @@ export function testedLinksIn(root: MarkupElement): Omit<TestedLink, 'from'>[] {
       const before = seen.filter((other) => isTaken(other, role, plain(name))).length;
       seen.push({ role, whole: plain(whole) });
       const pressed = { role, name, ...(before ? { at: before } : {}) };
-      if (node.link) links.push({ ...pressed, kind: node.link.kind, to: whereTo(node.link) });
+      const { link } = node;
+      // What opens in its place leads nowhere.
+      if (link && link.kind !== 'disclose') links.push({ ...pressed, kind: link.kind, to: whereTo(link) });
       const act = node.acts?.find(({ on }) => on === 'press');
       for (const way of act ? waysOf(act) : []) links.push({ ...pressed, ...way });
     }
@@ -134,6 +136,8 @@ function whereTo(step: EmittedStep): string {
       return step.overlay;
     case 'close':
     case 'set':
+    case 'disclose':
+    case 'turn':
     case 'list':
     case 'record':
     case 'call':

@@ -73,6 +73,8 @@ export type Expression =
       readonly asks: ListingQuestion;
       readonly given: readonly (string | number)[];
     }
+  /** Whether a part is open, by its id; `of` is what is asked, `first` the one of several that is shown at first. */
+  | { readonly kind: 'disclosed'; readonly of: string; readonly first?: string; readonly id: string }
   /** Whether the present address is one of these. */
   | { readonly kind: 'at'; readonly addresses: readonly Expression[] }
   | { readonly kind: 'not'; readonly of: Expression }
@@ -137,6 +139,7 @@ export function partsOf(expression: Expression): readonly Expression[] {
     case 'variable':
     case 'parameter':
     case 'listing':
+    case 'disclosed':
     case 'records':
     case 'record':
     case 'item':
@@ -175,6 +178,7 @@ export function mapExpression(
     case 'variable':
     case 'parameter':
     case 'listing':
+    case 'disclosed':
     case 'records':
     case 'record':
     case 'item':

@@ -45,6 +45,8 @@ export function valueOf(expression: Expression, scope: Scope): Value {
         valueOf(expression.of, { ...scope, items: { ...scope.items, [expression.item]: item } }),
       );
     }
+    case 'disclosed':
+      return expression.first === expression.id;
     case 'listing':
       return scope.listings && Object.hasOwn(scope.listings, expression.of)
         ? scope.listings[expression.of](expression.asks, expression.given)

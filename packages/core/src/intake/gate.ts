@@ -113,6 +113,11 @@ class Gate {
     }
     if (element.role !== undefined) made.role = shortened(wellFormed(element.role), 200);
     if (element.classes !== undefined) made.classes = shortened(wellFormed(element.classes), 1000);
+    if (element.controls)
+      made.controls = {
+        ...element.controls,
+        ids: element.controls.ids.map((id) => shortened(wellFormed(id), 1000)),
+      };
     if (
       element.source.id !== undefined &&
       (element.source.id.length > 1000 || wellFormed(element.source.id) !== element.source.id)

@@ -11,6 +11,7 @@ const WORDS: Partial<Record<TableName, string>> = {
   regions: 'a region',
   added: 'an added control',
   drawers: 'a drawer',
+  disclosures: 'a part that opens and closes',
   components: 'a place of a component',
   collections: 'a record',
   journeys: 'a step of a journey',

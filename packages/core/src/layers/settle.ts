@@ -21,19 +21,21 @@ import { editsByElement, withEdits } from './edit.ts';
 import { plannedScreen } from './planned.ts';
 
 interface Decisions {
+  /** Keys of the parts that are opened and closed: there, also where the page hides them at first. */
+  readonly disclosed: readonly string[];
   readonly layers: Readonly<Record<string, Layer>>;
   readonly regions: readonly (readonly [string, Region])[];
   readonly settings: Settings;
 }
 
-const nothing: Decisions = { layers: {}, regions: [], settings: defaultSettings };
+const nothing: Decisions = { disclosed: [], layers: {}, regions: [], settings: defaultSettings };
 
 const settledScreens = new WeakMap<Screen, { decisions: Decisions; screen: Screen }>();
 const settledDesigns = new WeakMap<Design, { app: App; design: Design }>();
 const results = new WeakSet<Design>();
 
 /** The tables of an app that settling depends on. */
-const TABLES = ['layers', 'regions', 'settings', 'edits', 'added', 'screens'] as const;
+const TABLES = ['layers', 'disclosures', 'regions', 'settings', 'edits', 'added', 'screens'] as const;
 
 /**
  * The project as it is after what was decided about its elements: hidden and left-out ones are gone, regions of
@@ -49,10 +51,12 @@ export function settle(project: Project): Project {
   const settings = { ...defaultSettings, ...app.settings };
   const layers = byScreen(app.layers, (key) => homeOf(project, key));
   const regions = byScreen(app.regions, (key) => homeOf(project, key));
+  const disclosures = byScreen(app.disclosures, (key) => homeOf(project, key));
   const edits = byScreen(app.edits, (key) => homeOf(project, parseEditKey(key)!.element));
   const added = byScreen(app.added, (key) => homeOf(project, key));
   const laid = design.screens.map((screen) =>
     settleScreen(screen, {
+      disclosed: (disclosures.get(screen.key) ?? []).map(([key]) => key),
       layers: Object.fromEntries(layers.get(screen.key) ?? []),
       regions: (regions.get(screen.key) ?? []).toSorted(([a], [b]) => (a < b ? -1 : 1)),
       settings,
@@ -204,7 +208,11 @@ const isLayered = ({ source }: { readonly source: { readonly file: string } }): 
 /** The element as it is in the app, itself where nothing is different; null when it is left out. */
 function settleElement(element: Element, decisions: Decisions): Element | null {
   const layer = decisions.layers[element.key];
-  const isShown = layer?.show ?? (!element.hidden || decisions.settings.hidden === 'in');
+  const isShown =
+    layer?.show ??
+    (!element.hidden ||
+      decisions.settings.hidden === 'in' ||
+      (decisions.disclosed.length > 0 && decisions.disclosed.includes(element.key)));
   if (!isShown) return null;
   const children = element.children
     .map((child) => settleElement(child, decisions))

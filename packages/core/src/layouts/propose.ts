@@ -134,7 +134,7 @@ const PLACE = 8;
  * The parts of each screen that stand at the same place of others and say nearly the same, with what leads on from them:
  * those first that most screens have.
  */
-function barsOf({ design }: Project, keys: readonly string[]): ReadonlyMap<string, readonly Bar[]> {
+function barsOf({ app, design }: Project, keys: readonly string[]): ReadonlyMap<string, readonly Bar[]> {
   const byKey = screensByKey(design);
   interface Family {
     readonly first: Traits;
@@ -173,7 +173,7 @@ function barsOf({ design }: Project, keys: readonly string[]): ReadonlyMap<strin
       );
       if (labels.length < LEAST_PRESSABLE) continue;
       taken.set(key, [...(taken.get(key) ?? []), one]);
-      const name = nameOfBar(one.element, byKey.get(key)!);
+      const name = nameOfBar(app, one.element, byKey.get(key)!);
       const bar = { screen: key, element: one.element.key, name, labels, sign: String(number) };
       bars.set(key, [...(bars.get(key) ?? []), bar]);
     }
@@ -198,9 +198,11 @@ function barComponent({ app, design }: Project, bars: readonly Bar[], ids: Set<s
 /** A layer's name that somebody gave is at most so long. */
 const LONGEST_NAME = 24;
 
-/** What people call a bar: its layer's name where somebody gave it one, else by where it stands. */
-function nameOfBar(bar: Element, { width, height }: Screen): string {
+/** What people call a bar: as what opens and closes, or its layer's name where somebody gave it one, else by where it stands. */
+function nameOfBar({ disclosures }: Project['app'], bar: Element, { width, height }: Screen): string {
   const { name, classes, box } = bar;
+  const opens = disclosures[bar.key];
+  if (opens && opens.kind !== 'section') return sentenceCase(`${opens.name} ${opens.kind}`);
   if (!classes && name.length <= LONGEST_NAME && wordOfLayer(bar)) return sentenceCase(name);
   if (box.height >= height / 2 && box.width <= width / 2)
     return box.x + box.width / 2 <= width / 2 ? 'Side bar' : 'Side panel';

@@ -66,6 +66,14 @@ export function targetProblem(project: Project, target: Target): string | null {
       return target.form !== undefined && !project.app.forms[target.form] ? 'its form is gone' : null;
     case 'drawer':
       return project.app.drawers[target.element] ? null : 'the drawer is gone';
+    case 'disclose':
+      return project.app.disclosures[target.part] && findElement(project.design, target.part)
+        ? null
+        : 'the part that it opens is gone';
+    case 'turn':
+      return Object.values(project.app.disclosures).some(({ among }) => among === target.among)
+        ? null
+        : 'the parts that it turns are gone';
     case 'close':
     case 'file':
     case 'external':

@@ -2,6 +2,7 @@ import { isExternalAddress } from '../vocabulary/addresses.ts';
 import type { Arrival, Interaction, ListDeed, RecordDeed, Target, When } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import { isOverlay, isUsed, orderedScreens, screenName } from '../model/project.ts';
+import { sentenceCase } from '../model/names.ts';
 import { findElement } from '../model/places.ts';
 import { labelOf } from './pressable.ts';
 
@@ -85,6 +86,14 @@ export function targetChoices(project: Project, typed: string): TargetChoice[] {
       for (const deed of deeds) also({ kind: 'list', collection, deed }, describeDeed(deed), name);
       also({ kind: 'record', collection, deed: { kind: 'remove' } }, 'Remove the row', name);
     }
+  if (typed.trim())
+    for (const [part, { name }] of Object.entries(app.disclosures))
+      for (const does of ['toggle', 'open', 'close'] as const)
+        offer(
+          { target: { kind: 'disclose', part, does }, label: name, detail: `${DOES[does]} in its place` },
+          (matchText(`${DISCLOSE_WORD[does]} ${name}`, typed) ?? matchText(name, typed) ?? Infinity) +
+            DISCLOSE_RANK[does],
+        );
   // A file is meant by its name, typed with some care: most projects hold many pictures.
   if (typed.trim().length > 2)
     for (const { hash, file } of project.design.assets) {
@@ -106,6 +115,9 @@ export function targetChoices(project: Project, typed: string): TargetChoice[] {
   if (href) choices.unshift({ target: { kind: 'external', href }, label: href, detail: addressKind(href) });
   return choices;
 }
+
+const DISCLOSE_WORD = { toggle: 'Toggle', open: 'Open', close: 'Close' } as const;
+const DISCLOSE_RANK = { toggle: 0.3, open: 0.5, close: 0.7 } as const;
 
 const addressKind = (href: string): string =>
   href.startsWith('mailto:') ? 'mail' : href.startsWith('tel:') ? 'telephone' : 'outside address';
@@ -154,12 +166,26 @@ export function describeTarget(project: Project, target: Target): { label: strin
         label: app.drawers[target.element]?.name ?? 'A drawer',
         detail: app.drawers[target.element] ? 'drawer' : 'is gone',
       };
+    case 'disclose': {
+      const name = app.disclosures[target.part]?.name;
+      return name === undefined
+        ? { label: 'A part', detail: 'is gone' }
+        : { label: name, detail: DOES[target.does] };
+    }
+    case 'turn':
+      return { label: `${sentenceCase(target.to)} of ${shownInTurn(app, target.among)}`, detail: 'turns' };
     case 'file':
       return { label: target.name, detail: 'file' };
     case 'external':
       return { label: target.href.replace(/^(mailto|tel):/, ''), detail: addressKind(target.href) };
   }
 }
+
+const DOES = { toggle: 'opens and closes', open: 'opens', close: 'closes' } as const;
+
+/** How many parts are shown in turn, in words. */
+const shownInTurn = ({ disclosures }: Project['app'], among: string): string =>
+  `${Object.values(disclosures).filter((one) => one.among === among).length} parts`;
 
 /** What is done to records, in people's words. */
 function describeRecordDeed(deed: RecordDeed): string {

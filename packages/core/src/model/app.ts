@@ -461,6 +461,23 @@ const drawerFields = {
 /** A part of a screen that on narrow windows is a drawer. */
 export type Drawer = FieldsOf<typeof drawerFields>;
 
+export const DISCLOSURE_KINDS = ['section', 'menu', 'dialog', 'panel', 'slide'] as const;
+export type DisclosureKind = (typeof DISCLOSURE_KINDS)[number];
+const disclosureFields = {
+  name: title(100),
+  /**
+   * A section opens in its place; a menu closes when one presses elsewhere or chooses; a dialog keeps one in it; of panels
+   * and slides one is always open.
+   */
+  kind: choice(DISCLOSURE_KINDS),
+  /** At first. */
+  open: optional(yes),
+  /** Of those that share this only one is open. */
+  among: optional(ownKey),
+} as const;
+/** A part of a screen that is opened and closed. */
+export type Disclosure = FieldsOf<typeof disclosureFields>;
+
 export const LAYER_KINDS = ['text', 'image', 'vector', 'box'] as const;
 /** Kinds of layers that a project can have a default role for. */
 export type LayerKind = (typeof LAYER_KINDS)[number];
@@ -675,6 +692,8 @@ export const tables = {
   added: held(elementKey, fields(addedFields)),
   /** By the key of the part. */
   drawers: held(elementKey, fields(drawerFields)),
+  /** By the key of the part. */
+  disclosures: held(elementKey, fields(disclosureFields)),
   /** Roles of layers that nothing else is known of; by `LayerKind`. */
   defaults: held(
     own(LAYER_KINDS, (name) =>

@@ -160,6 +160,10 @@ const elementFields = {
     table(text(60, { says: 'expected a name', holds: isAttributeName }), text(5000), { max: 100 }),
   ),
   text: optional(text(designLimits.text)),
+  /** Ids of others that it says it opens, chooses or turns; of several that are shown in turn, which: a step or a number. */
+  controls: optional(
+    fields({ ids: list(text(1000, { min: 1 }), { min: 1, max: 20 }), turn: optional(text(20, { min: 1 })) }),
+  ),
   /** Drawn but not shown: a hidden layer, a closed dialog. Left out of the app until somebody shows it. */
   hidden: optional(flag),
   /** SHA-256 of an asset, for an image. */

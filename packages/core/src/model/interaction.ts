@@ -122,6 +122,13 @@ const recordDeed = kinds({
 export type RecordDeed = ValueOf<typeof recordDeed>;
 
 const open = { overlay: screenKey } as const;
+const disclose = {
+  /** Key of the part. */
+  part: elementKey,
+  does: choice(['toggle', 'open', 'close'] as const),
+} as const;
+/** Of parts of which one is open, by the id that they share. */
+const turn = { among: ownKey, to: choice(['next', 'previous'] as const) } as const;
 const set = { condition: ownKey, value: flag } as const;
 const record = { collection: ownKey, deed: recordDeed } as const;
 /** Asks an operation of a described API, with what a form is filled in with; what follows is done when it has worked. */
@@ -158,6 +165,10 @@ const target = kinds({
   set,
   /** Opens the drawer that a part of the screen becomes on narrow windows. */
   drawer: { element: elementKey },
+  /** Opens or closes a part of the screen. */
+  disclose,
+  /** Opens the part after, or before, the one that is open. */
+  turn,
   /** Changes which records of a collection the lists of the screen show, by the id of the collection. */
   list: { collection: ownKey, deed: listDeed },
   /** Changes the records of a collection, by its id. */
@@ -168,7 +179,7 @@ export type Target = ValueOf<typeof target>;
 export type TargetKind = Target['kind'];
 export type ScreenTarget = Extract<Target, { readonly kind: 'screen' }>;
 
-const step = kinds({ open, close: {}, set, record, call });
+const step = kinds({ open, close: {}, set, disclose, turn, record, call });
 /** What can be done before something else: it stays on the screen. */
 export type Step = ValueOf<typeof step>;
 

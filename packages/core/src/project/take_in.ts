@@ -1,4 +1,6 @@
 import { all, type Change, putInteraction, putScreen, setStart } from '../change/change.ts';
+import { findDisclosures, SAID_BY_PAGE } from '../disclosures/find.ts';
+import { takeDisclosures } from '../disclosures/take.ts';
 import { authoredLinks } from '../links/authored.ts';
 import type { Screen } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
@@ -11,7 +13,7 @@ import { freeRoute } from '../routes/routes.ts';
 const START_NAME = /^(index|home|welcome|start|landing)\b/i;
 
 /**
- * The change that makes newly read screens part of the app: names and routes from the design, the links that the
+ * The change that makes newly read screens part of the app: names and routes from the design, the links and what opens and closes that the
  * pages themselves have, screens that were planned in place of them, and a start screen where there is none. `project.design` holds the screens already.
  */
 export function takeIn(project: Project, screens: readonly Screen[]): Change {
@@ -44,8 +46,15 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
     routes.add(route);
     changes.push(putScreen(screen.key, { name, route, use: 'screen', order: ++order }));
   }
+  const disclosures = screens
+    .filter(({ key }) => !app.screens[key])
+    .flatMap(findDisclosures)
+    .filter(({ confidence }) => confidence >= SAID_BY_PAGE);
+  const opening = new Set(disclosures.flatMap(({ controls }) => controls.map(([key]) => key)));
+  if (disclosures.length) changes.push(takeDisclosures(app, disclosures));
   for (const [key, link] of authoredLinks(screens, project.design.screens))
-    if (!app.interactions[key] && !app.still[key]) changes.push(putInteraction(key, link));
+    if (!app.interactions[key] && !app.still[key] && !opening.has(key))
+      changes.push(putInteraction(key, link));
   if (isStart) changes.push(setStart(first.key));
   return all(changes);
 }

@@ -8,6 +8,7 @@ import {
   type FormProposal,
   makeBindings,
   makeForms,
+  findDisclosures,
   makeWork,
   proposeBehind,
   proposeCalls,
@@ -58,7 +59,7 @@ const SURE = 0.8;
 /** What stands behind the screens: records as the screens show them, forms, and what controls do. */
 export function DataView() {
   const project = useProject();
-  const { app, design, session, past } = project;
+  const { app, design, drawn, session, past } = project;
   const found = useData();
   const open = useOpenCollections(found);
   const [params, setParams] = useSearchParams();
@@ -85,13 +86,14 @@ export function DataView() {
     [found, shown, design, app],
   );
   const isAtControls = params.get('at') === 'controls';
+  const disclosures = useMemo(() => drawn.screens.flatMap(findDisclosures), [drawn]);
   const work = useMemo(
-    () => (isAtControls && found ? makeWork({ design, app }, found, actions) : null),
-    [isAtControls, found, actions, design, app],
+    () => (isAtControls && found ? makeWork({ design, app }, found, actions, disclosures) : null),
+    [isAtControls, found, actions, disclosures, design, app],
   );
   const makeThese = (chosen: readonly ActionProposal[]): void => {
     if (!found) return;
-    const { change, made } = makeWork({ design, app }, found, chosen);
+    const { change, made } = makeWork({ design, app }, found, chosen, disclosures);
     if (change)
       session.change(
         made.length === 1 ? `Make ${made[0].action.label} work` : `Make ${made.length} controls work`,

@@ -1,4 +1,12 @@
-import { describeArrival, describeGesture, describeTarget, type LinkProposal, screenName } from '@tovel/core';
+import {
+  containersOf,
+  describeArrival,
+  describeGesture,
+  describeTarget,
+  type LinkProposal,
+  type Project,
+  screenName,
+} from '@tovel/core';
 import { type KeyboardEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
@@ -126,6 +134,21 @@ interface DeparturesProps {
   onLayout: (tops: ReadonlyMap<string, number>) => void;
 }
 
+/** What the part is called that an element stands in, where that opens and closes, by the element's key. */
+function usePartNames({ app, design }: Project, rows: readonly DepartureRow[]): ReadonlyMap<string, string> {
+  return useMemo(() => {
+    return new Map(
+      rows.flatMap(({ state: { element } }) => {
+        for (const around of containersOf(design, element.key)) {
+          const part = app.disclosures[around];
+          if (part) return [[element.key, part.name] as const];
+        }
+        return [];
+      }),
+    );
+  }, [app.disclosures, design, rows]);
+}
+
 /** Every element of the screen that can be wired, and where it leads. */
 export function Departures({
   rows,
@@ -147,6 +170,7 @@ export function Departures({
     () => (hidesBars ? rows.filter((row) => !row.state.within || row === selected) : rows),
     [hidesBars, rows, selected],
   );
+  const partOf = usePartNames(project, rows);
   const states = rows.flatMap((row) => (row.nth === 1 ? [row.state] : []));
   const sure = states.flatMap(({ element }) => {
     const proposal = proposals.get(element.key);
@@ -234,7 +258,13 @@ export function Departures({
                   onFocus={() => !isSelected && !marked.has(id) && onFocusRow(id)}
                 >
                   <td>{numberOf(row)}</td>
-                  <td title={label}>{within ? `Bar: ${label}` : label}</td>
+                  <td title={label}>
+                    {partOf.has(element.key)
+                      ? `${partOf.get(element.key)}: ${label}`
+                      : within
+                        ? `Bar: ${label}`
+                        : label}
+                  </td>
                   <td title={gesture}>{gesture}</td>
                   <td title={problem ?? target?.label}>
                     {first.length > 0 && <span>{first.join(', ')}, then </span>}

@@ -2,6 +2,7 @@ import { type Box, type ElementState, elementsByKey, graphOf, labelOf, type Scre
 import { type PointerEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { placeInPicture, pointInPicture } from '../picture/in_picture';
+import { useOpenedAround } from '../picture/open_parts';
 import { ScreenPicture } from '../picture/ScreenPicture';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
@@ -120,11 +121,12 @@ export function Stage({ screen, title, route, states, selected, rowTops, onPick,
   const width = Math.max(60, Math.round(screen.width * scale));
   const ratio = width / screen.width;
 
-  const places = useMemo(() => measure(page, states, ratio), [page, states, ratio]);
+  const opened = useOpenedAround(page, selected?.element.key ?? null);
+  const places = useMemo(() => measure(opened.page, states, ratio), [opened, states, ratio]);
   const outlined = hovered ?? selected?.element.key ?? null;
   const outline = useMemo(
-    () => (outlined ? placeInPicture(page, outlined, ratio) : null),
-    [page, outlined, ratio],
+    () => (outlined ? placeInPicture(opened.page, outlined, ratio) : null),
+    [opened, outlined, ratio],
   );
   const pins = useMemo(() => spread(states, places, width), [states, places, width]);
 

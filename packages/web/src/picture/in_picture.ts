@@ -1,10 +1,12 @@
 import type { Box } from '@tovel/core';
 
-/** Where an element stands in a picture that is drawn at `ratio` of its size; null when it is not in it. */
+/** Where an element stands in a picture that is drawn at `ratio` of its size; null when it is not seen in it. */
 export function placeInPicture(page: Document | null, key: string | null, ratio: number): Box | null {
   const node = key ? page?.querySelector(`[data-key="${CSS.escape(key)}"]`) : null;
   if (!node) return null;
   const { x, y, width, height } = node.getBoundingClientRect();
+  // What stands in a part that is closed is nowhere.
+  if (!width && !height && node.closest('[hidden]')) return null;
   return { x: x * ratio, y: y * ratio, width: width * ratio, height: height * ratio };
 }
 

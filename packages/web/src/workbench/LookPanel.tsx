@@ -14,6 +14,7 @@ import {
 import { useProject } from '../project/context';
 import { Button } from '../ui/controls';
 import { isLength } from './LayoutPanel';
+import { OpensAndCloses } from './OpensAndCloses';
 import { Block, Columns, Pick, Row } from './panel';
 import { useEdits } from './use_edits';
 import { ValueField } from './ValueField';
@@ -190,6 +191,7 @@ export function LookPanel({ screen, element, parent, condition, onDrawer }: Look
             <Button onPress={onDrawer}>Hide when narrow, offer as a drawer …</Button>
           )
         )}
+        {isAlways && element.children.length > 0 && <OpensAndCloses element={element} screen={screen.key} />}
       </Block>
     </>
   );

@@ -2,6 +2,7 @@ import type { Declarations, Screen } from '@tovel/core';
 import { type PointerEvent, useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { keyAtPoint, placeInPicture, pointInPicture } from '../picture/in_picture';
+import { useOpenedAround } from '../picture/open_parts';
 import { useScreenHtml } from '../picture/ScreenPicture';
 import { color } from '../theme/theme';
 
@@ -99,12 +100,13 @@ export function WideStage({
       for (const [property] of entries) node.style.removeProperty(property);
     };
   }, [page, selected, inState]);
+  const opened = useOpenedAround(page, selected ?? null);
   const elementAt = (event: PointerEvent): string | null => {
     const [x, y] = pointInPicture(event, holder.current!, scale);
     return keyAtPoint(page, [x + 1 / scale, y + 1 / scale]);
   };
   const outline = (key: string | null | undefined, look: 'selected' | 'hovered' | 'repeat') => {
-    const box = placeInPicture(page, key ?? null, scale);
+    const box = placeInPicture(opened.page, key ?? null, scale);
     return (
       box && (
         <Outline

@@ -16,7 +16,7 @@ import { hashInAddress } from '../html/print_html.ts';
 import { printJourneyTests } from '../journey_tests.ts';
 import type { EmissionProgress } from '../progress.ts';
 import { renamed } from '../renamed.ts';
-import { baseCss } from '../styles/base_css.ts';
+import { baseCss, closedCss } from '../styles/base_css.ts';
 import { classInSheet } from '../styles/class_names.ts';
 import { facesUsedIn, fontCss } from '../styles/font_css.ts';
 import { formsCss } from '../styles/forms_css.ts';
@@ -207,7 +207,7 @@ function emitAll(
       fontCss(faces, (hash) => `../assets/${assetFile(plan.project, hash)}`),
     );
   if (overlays.length) text('src/overlays/overlays.css', overlaysCss);
-  text('src/styles/base.css', baseCss);
+  text('src/styles/base.css', baseCss + (plan.hasParts ? closedCss : ''));
   text('src/styles/transitions.css', transitionsCss(plan.sharedNames()));
   if (hasJourneys) {
     text('e2e/journeys.spec.ts', printJourneyTests(plan.project));

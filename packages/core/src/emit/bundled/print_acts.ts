@@ -4,8 +4,11 @@ import {
   type EmittedAct,
   type EmittedArrival,
   type EmittedStep,
+  type DisclosureChoice,
   isElement,
   type MarkupElement,
+  noteDisclosed,
+  type Spoken,
   textIn,
 } from '../form/markup.ts';
 import type { Expression } from '../../expression/expression.ts';
@@ -47,6 +50,9 @@ export interface ActUse {
   /** Functions that ask an API, each with the file that it is in; and whether what goes wrong is told. */
   readonly calls: Map<string, string>;
   tells: boolean;
+  /** Parts that are opened and closed, as `noteDisclosed` notes them. */
+  disclosed: Spoken['disclosed'];
+  readonly choices: Spoken['choices'];
   /** Whether something is done with what a form is filled in with. */
   takesValues: boolean;
   /** Calls of hooks, after the functions. */
@@ -75,6 +81,8 @@ export const newActUse = (): Omit<ActUse, 'entered' | 'conditionCode' | 'fileOf'
   records: new Set(),
   calls: new Map(),
   tells: false,
+  disclosed: null,
+  choices: new Map(),
   takesValues: false,
 });
 
@@ -155,11 +163,81 @@ function stepCall(step: EmittedStep, used: ActUse, slot?: string, entered = 'tex
         args: [],
         fields: step.sends.map(([name, field]) => script`${propertyName(name)}: values.${named(field)}`),
       };
+    case 'disclose':
+      noteDisclosed(used, step.choice);
+      return methodCall(step.choice?.name ?? DISCLOSURE, step.choice ? 'open' : step.does, [or(step.id)]);
+    case 'turn': {
+      const { name, first, all } = step.choice;
+      noteDisclosed(used, { name, first, inOrder: all });
+      return methodCall(name, 'turn', [step.by]);
+    }
     case 'set':
       used.setsCondition = true;
       return { callee: script`setCondition`, args: [step.condition, step.value] };
   }
 }
+
+/** The constant in a component that knows which parts are open. */
+export const DISCLOSURE = 'disclosure';
+
+/** What takes what is open from the runtime: the constants, each with the call that gives it, and the hooks. */
+export function disclosureConstants({ disclosed, choices }: Pick<ActUse, 'disclosed' | 'choices'>): {
+  readonly constants: readonly string[];
+  readonly hooks: readonly string[];
+} {
+  const call = (name: string, hook: string, given: readonly Written[]): string =>
+    script`const ${named(name)} = ${named(hook)}(${given});`.text;
+  return {
+    constants: [
+      ...(disclosed ? [call(DISCLOSURE, 'useDisclosure', [...disclosed].map(printed))] : []),
+      ...[...choices]
+        .sort()
+        .map(([name, { first, inOrder }]) => call(name, 'useChoice', [first, ...inOrder])),
+    ],
+    hooks: [...(choices.size ? ['useChoice'] : []), ...(disclosed ? ['useDisclosure'] : [])],
+  };
+}
+
+/**
+ * What spreads over an element what it takes to be a part that opens, or to open one; null for one that is neither.
+ * @param given what an expression is written as
+ * @param atFirst what says that a part is open at first where an expression does
+ */
+export function disclosureSpread(
+  node: MarkupElement,
+  used: ActUse,
+  given: (expression: Expression) => string,
+  atFirst: (isOpen: Expression, id: string) => Script,
+): string | null {
+  const { part, link, slots = {} } = node;
+  const call = (choice: DisclosureChoice | undefined, method: string, id: Written): string =>
+    script`${named(choice?.name ?? DISCLOSURE)}.${named(method)}(${id})`.text;
+  if (part) {
+    const id = slots['@id'] ? printed(given(slots['@id'])) : String(node.attributes.id ?? '');
+    const { isOpen, choice } = part;
+    const first = script`${id}`;
+    const open = typeof isOpen === 'object' ? atFirst(isOpen, first.text) : first;
+    noteDisclosed(used, choice, !choice && isOpen !== false ? open.text : undefined);
+
+    const method = part.choice
+      ? 'panel'
+      : part.kind === 'menu' || part.kind === 'dialog'
+        ? part.kind
+        : 'section';
+    return call(part.choice, method, id);
+  }
+  if (link?.kind !== 'disclose' || node.form !== 'button') return null;
+  noteDisclosed(used, link.choice);
+  const id = slots.to ? printed(given(slots.to)) : link.id;
+  if (link.choice) return call(link.choice, node.attributes.role === 'tab' ? 'tab' : 'opener', id);
+  return call(undefined, link.does === 'close' ? 'closer' : 'opener', id);
+}
+
+/** Attributes that what is spread over a part, or over what opens it, says by itself. */
+export const isSaidBySpread = ({ part, link }: MarkupElement, name: string): boolean =>
+  part !== undefined
+    ? name === 'id' || name === 'hidden'
+    : link?.kind === 'disclose' && /^aria-(expanded|controls|selected|current)$/.test(name);
 
 const methodCall = (object: string, method: string, args: readonly Written[]): Call => ({
   callee: script`${named(object)}.${named(method)}`,
@@ -326,7 +404,7 @@ export function boundActs(
       act.ways.length === 1 &&
       !way.when &&
       way.steps.length === 1 &&
-      step.kind === 'list' &&
+      (step.kind === 'list' || step.kind === 'turn') &&
       isEvent(act.on)
     ) {
       const call = printCall(stepCall(step, used, undefined, used.entered(node.tag)));

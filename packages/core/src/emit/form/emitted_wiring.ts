@@ -3,7 +3,7 @@ import type { Arrival, Interaction, Target } from '../../model/app.ts';
 import { kebabCase } from '../../model/names.ts';
 import type { CallStep, RecordStep } from './live/controls.ts';
 import type { ListingName } from './live/live.ts';
-import type { EmittedAct, EmittedArrival, EmittedLink, EmittedStep } from './markup.ts';
+import type { DisclosureChoice, EmittedAct, EmittedArrival, EmittedLink, EmittedStep } from './markup.ts';
 
 /** What an element does, as it is written: a plain link where that is all, else what happens on each gesture. */
 export interface EmittedWiring {
@@ -28,6 +28,9 @@ export interface EmittedNames {
   readonly recordsOf: (collection: string) => Pick<RecordStep, 'records' | 'isRemote'> | null;
   /** What the fields of a form are called that the records of a collection have. */
   readonly fieldsOf: (form: string, collection: string) => readonly string[] | null;
+  /** The id of a part that is opened and closed, and those of which it is one; null for one that is gone. */
+  readonly partOf: (part: string) => { readonly id: string; readonly choice?: DisclosureChoice } | null;
+  readonly choiceOf: (among: string) => DisclosureChoice | null;
   /** The name under which an element of the one screen is known as one of the other. */
   readonly sharedOf: (to: string) => string | null;
 }
@@ -73,7 +76,7 @@ const isSet = (condition: string, is: boolean): Expression => {
   return is ? variable : { kind: 'not', of: variable };
 };
 
-const LINKS: ReadonlySet<string> = new Set(['go', 'back', 'external', 'file', 'drawer']);
+const LINKS: ReadonlySet<string> = new Set(['go', 'back', 'external', 'file', 'drawer', 'disclose']);
 const isLink = (step: EmittedStep): step is EmittedLink => LINKS.has(step.kind);
 
 function stepOf(target: Target, arrival: Arrival, names: EmittedNames): EmittedStep | null {
@@ -113,6 +116,14 @@ function stepOf(target: Target, arrival: Arrival, names: EmittedNames): EmittedS
     }
     case 'call':
       return names.callOf(target);
+    case 'disclose': {
+      const part = names.partOf(target.part);
+      return part && { kind: 'disclose', ...part, does: target.does };
+    }
+    case 'turn': {
+      const of = names.choiceOf(target.among);
+      return of && { kind: 'turn', choice: of, by: target.to === 'next' ? 1 : -1 };
+    }
     case 'file':
       return { kind: 'file', asset: target.asset, name: target.name };
     case 'drawer':

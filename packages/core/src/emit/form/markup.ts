@@ -1,5 +1,5 @@
 import { eachPart, type Expression, usesAddress } from '../../expression/expression.ts';
-import type { Arrival, Gesture, ListDeed, RecordDeed, Side } from '../../model/app.ts';
+import type { Arrival, DisclosureKind, Gesture, ListDeed, RecordDeed, Side } from '../../model/app.ts';
 
 /** How the next screen arrives, as it is written: what is shared is known by its name. */
 export type EmittedArrival =
@@ -14,7 +14,30 @@ export type EmittedLink =
   /** Saves a file, by the hash of its asset. */
   | { readonly kind: 'file'; readonly asset: string; readonly name: string }
   /** Opens what has this id. */
-  | { readonly kind: 'drawer'; readonly id: string };
+  | { readonly kind: 'drawer'; readonly id: string }
+  /** Opens or closes the part that has this id; `choice` where it is one of several. */
+  | {
+      readonly kind: 'disclose';
+      readonly id: string;
+      readonly does: 'toggle' | 'open' | 'close';
+      readonly choice?: DisclosureChoice;
+    };
+
+/** Parts of which one is shown: the constant in a component that knows which, and the part that is shown at first. */
+export interface DisclosureChoice {
+  readonly name: string;
+  readonly first: string;
+  /** Their ids, in order. */
+  readonly all: readonly string[];
+}
+
+/** A part that is opened and closed; its id is among its attributes. */
+export interface DisclosedPart {
+  readonly kind: DisclosureKind;
+  /** At first; in a component it may depend on where it stands. */
+  readonly isOpen: boolean | Expression;
+  readonly choice?: DisclosureChoice;
+}
 
 /** One of the things that an element does, in order. */
 export type EmittedStep =
@@ -22,6 +45,8 @@ export type EmittedStep =
   | { readonly kind: 'open'; readonly overlay: string; readonly arrival: EmittedArrival }
   | { readonly kind: 'close' }
   | { readonly kind: 'set'; readonly condition: string; readonly value: boolean }
+  /** Shows the next, or the last, of several parts. */
+  | { readonly kind: 'turn'; readonly choice: DisclosureChoice; readonly by: 1 | -1 }
   /** Changes which records a list shows: the constant in a component that holds it, and the function that gives that. */
   | {
       readonly kind: 'list';
@@ -75,6 +100,7 @@ export interface MarkupElement {
   readonly asset?: string;
   readonly link?: EmittedLink;
   readonly form?: LinkForm;
+  readonly part?: DisclosedPart;
   /** What it does besides; also by pressing, where that is no plain link. */
   readonly acts?: readonly EmittedAct[];
   readonly children: readonly MarkupNode[];
@@ -163,8 +189,9 @@ export type MarkupNode = MarkupElement | MarkupText | MarkupSlot | MarkupList | 
 export const withoutKeys = (name: string, value: unknown): unknown => (name === 'key' ? undefined : value);
 
 /** The expressions that an element itself depends on. */
-export const termsOf = ({ when, variant, slots = {} }: MarkupElement): Expression[] => [
+export const termsOf = ({ when, variant, part, slots = {} }: MarkupElement): Expression[] => [
   ...(when ? [when] : []),
+  ...(part && typeof part.isOpen === 'object' ? [part.isOpen] : []),
   ...(variant ? [variant.by] : []),
   ...Object.values(slots),
 ];
@@ -174,6 +201,9 @@ export const withTerms = (node: MarkupElement, change: (term: Expression) => Exp
   ...node,
   ...(node.when ? { when: change(node.when) } : {}),
   ...(node.variant ? { variant: { ...node.variant, by: change(node.variant.by) } } : {}),
+  ...(node.part && typeof node.part.isOpen === 'object'
+    ? { part: { ...node.part, isOpen: change(node.part.isOpen) } }
+    : {}),
   ...(node.slots
     ? {
         slots: Object.fromEntries(Object.entries(node.slots).map(([name, term]) => [name, change(term)])),
@@ -202,7 +232,27 @@ export interface Spoken {
   /** Single records that are looked at, by their names, each with its collection and what gives it. */
   readonly singles: Map<string, { readonly of: string; readonly hook: string }>;
   readonly conditions: Set<string>;
+  /** What says which parts are open at first, as it is written, where it is asked which are open; null where nothing asks. */
+  disclosed: Set<string> | null;
+  /** Of parts of which one is shown, by the constant that knows which: the first one, and all where one goes on. */
+  readonly choices: Map<string, { readonly first: string; readonly inOrder: readonly string[] }>;
   callsFunctions: boolean;
+}
+
+/** Notes that something looks at which part is open, or changes that. */
+export function noteDisclosed(
+  spoken: Pick<Spoken, 'disclosed' | 'choices'>,
+  choice: { readonly name: string; readonly first: string; readonly inOrder?: readonly string[] } | undefined,
+  openAtFirst?: string,
+): void {
+  if (!choice) {
+    spoken.disclosed ??= new Set();
+    if (openAtFirst !== undefined) spoken.disclosed.add(openAtFirst);
+    return;
+  }
+  const known = spoken.choices.get(choice.name);
+  const inOrder = choice.inOrder ?? known?.inOrder ?? [];
+  spoken.choices.set(choice.name, { first: choice.first, inOrder });
 }
 
 /** Notes what the expressions of markup speak of. */
@@ -213,6 +263,8 @@ export function noteSpoken(root: MarkupElement, spoken: Spoken): void {
       if (part.kind === 'records') spoken.all.add(part.name);
       if (part.kind === 'record') spoken.singles.set(part.name, { of: part.of, hook: part.from });
       if (part.kind === 'variable') spoken.conditions.add(part.name);
+      if (part.kind === 'disclosed')
+        noteDisclosed(spoken, part.first === undefined ? undefined : { name: part.of, first: part.first });
       if (part.kind === 'call' || part.kind === 'each') spoken.callsFunctions = true;
     }),
   );

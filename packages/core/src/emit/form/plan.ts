@@ -19,7 +19,9 @@ import { findElement } from '../../model/places.ts';
 import { hash } from '../../roles/shape.ts';
 import { fillRoute, parametersOf } from '../../paths/pattern.ts';
 import { type TokenLookup, tokenLookup } from '../../tokens/values.ts';
+import { type EmittedPart, emittedParts } from './emitted_parts.ts';
 import { type EmittedNames, type EmittedWiring, emittedWiring } from './emitted_wiring.ts';
+import { withChosenParts } from './live/chosen_looks.ts';
 import { withListControls } from './live/controls.ts';
 import { type BoundElement, boundElements, withBindings } from './live/bindings.ts';
 import { withForms } from './live/forms.ts';
@@ -50,6 +52,9 @@ export class EmissionPlan {
   readonly #wiringsByScreen: ByScreen<EmittedWiring>;
   readonly #anchorsByScreen: ByScreen<string>;
   readonly #drawersByScreen: ByScreen<Drawer>;
+  readonly #isStill: boolean;
+  readonly #partsByScreen: ByScreen<EmittedPart>;
+  readonly #parts: ReadonlyMap<string, EmittedPart>;
   readonly #sharedByScreen: ByScreen<Shared>;
   readonly #formsByScreen: ByScreen<Form>;
   readonly #bindingsByScreen: ByScreen<Binding>;
@@ -57,6 +62,7 @@ export class EmissionPlan {
   /** @param isStill whether lists stay as they were drawn, and what is done to them is left out */
   constructor(drawn: Project, { isStill = false }: { readonly isStill?: boolean } = {}) {
     const project = settle(drawn);
+    this.#isStill = isStill;
     const { app } = project;
     this.#tokens = tokensOf(app.tokens);
     this.project = project;
@@ -73,6 +79,8 @@ export class EmissionPlan {
     this.#nameAnchors(wired);
     this.live = isStill ? new Map() : liveCollections(project, wired);
     this.apis = isStill ? [] : apisOf(project, this.live, wired);
+    this.#parts = emittedParts(project);
+    this.#partsByScreen = byHost(project, this.#parts);
     this.#shared = sharedIn(project, wired);
     for (const list of wired.values())
       this.#wirings.set(
@@ -172,12 +180,27 @@ export class EmissionPlan {
       },
       listingOf: (collection) => listingOn(this.live, collection, from),
       sharedOf: (to) => this.#shared.get(to)?.arrives ?? null,
+      partOf: (key) => {
+        const part = this.#parts.get(key);
+        return part ? { id: part.id, ...(part.choice ? { choice: part.choice } : {}) } : null;
+      },
+      choiceOf: (among) => [...this.#parts.values()].find((part) => part.among === among)?.choice ?? null,
     };
+  }
+
+  /** Whether something opens and closes in its place. */
+  get hasParts(): boolean {
+    return this.#parts.size > 0;
   }
 
   /** Whether a list whose records change stands on a screen. */
   hasLists(screen: string): boolean {
     return [...this.live.values()].some(({ views }) => views.some((view) => view.screen === screen));
+  }
+
+  /** Whether on a screen parts are chosen of which one is shown, and that can be seen where they are chosen. */
+  choosesParts(screen: string): boolean {
+    return !this.#isStill && !!this.#partsByScreen.get(screen)?.some(([, { choice }]) => choice);
   }
 
   /** What elements of a screen show of what is worked out, by their keys. */
@@ -199,6 +222,7 @@ export class EmissionPlan {
       wiringOf: (key) => this.wiringOf(key),
       anchorOf: (key) => this.anchorOf(key),
       drawerOf: (key) => this.project.app.drawers[key] ?? null,
+      partOf: (key) => this.#parts.get(key) ?? null,
       sharedOf: (key) => this.#shared.get(key) ?? null,
       isOverlay: this.overlays.has(screenKey),
       ...(this.#tokens ? { tokenOf: this.#tokens.lookup } : {}),
@@ -206,6 +230,8 @@ export class EmissionPlan {
         this.#wiringsByScreen.get(screenKey) ?? [],
         this.#anchorsByScreen.get(screenKey) ?? [],
         this.#drawersByScreen.get(screenKey) ?? [],
+        this.#partsByScreen.get(screenKey) ?? [],
+        this.choosesParts(screenKey),
         this.#sharedByScreen.get(screenKey) ?? [],
         this.#formsByScreen.get(screenKey) ?? [],
         this.#bindingsByScreen.get(screenKey) ? [...this.boundOn(screenKey)] : [],
@@ -336,9 +362,12 @@ export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScre
   const context = plan.contextOf(screenKey);
   const known = emitted.get(screen);
   if (known?.signature === context.signature) return known.screen;
+  const drawn = emitScreen(screen, context);
   const made = withNoneFound(
     withForms(
-      withListControls(withBindings(emitScreen(screen, context), plan.boundOn(screenKey))),
+      withListControls(
+        withBindings(plan.choosesParts(screenKey) ? withChosenParts(drawn) : drawn, plan.boundOn(screenKey)),
+      ),
       plan.formsOn(screenKey),
     ),
     plan.hasLists(screenKey),

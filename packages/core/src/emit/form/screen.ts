@@ -16,7 +16,15 @@ import { truthful } from './truthful.ts';
 import { classNameOf, drawingOf, qualified } from './styles/class_naming.ts';
 import { withoutIdle } from './styles/idle.ts';
 import { drawerId, type EmittedWiring } from './emitted_wiring.ts';
-import type { EmittedLink, EmittedScreen, LinkForm, MarkupElement, MarkupNode, StyleRule } from './markup.ts';
+import type {
+  DisclosedPart,
+  EmittedLink,
+  EmittedScreen,
+  LinkForm,
+  MarkupElement,
+  MarkupNode,
+  StyleRule,
+} from './markup.ts';
 
 /** What emission of one screen depends on besides the screen. */
 export interface ScreenContext {
@@ -30,6 +38,10 @@ export interface ScreenContext {
   readonly sharedOf?: (elementKey: string) => { readonly leaves?: string; readonly arrives?: string } | null;
   /** What a part of the screen is on narrow windows, if it is a drawer there. */
   readonly drawerOf?: (elementKey: string) => Drawer | null;
+  /** How a part of the screen opens and closes, if it does. */
+  readonly partOf?: (
+    elementKey: string,
+  ) => (DisclosedPart & { readonly id: string; readonly name: string }) | null;
   /** The token that stands for a value of a property. */
   readonly tokenOf?: TokenLookup;
 }
@@ -173,6 +185,7 @@ class ScreenWriter {
     const isPicture = element.kind === 'image' || element.kind === 'vector';
     if (form && isPicture && form !== 'other')
       return this.#linkedPicture(element, { link, acts }, form, tag, className);
+    const part = around.isInDrawer ? null : (this.#context.partOf?.(element.key) ?? null);
     const inside: Surroundings = {
       isPhrasing: around.isPhrasing || tag === 'button' || tag === 'p' || /^h\d$/.test(tag),
       isRoot: false,
@@ -188,6 +201,7 @@ class ScreenWriter {
         ? { display: 'block' }
         : {}),
       ...(form === 'other' ? { cursor: 'pointer' } : {}),
+      ...(part?.kind === 'dialog' ? shade(element) : {}),
     };
     const made: MarkupElement = {
       tag,
@@ -197,10 +211,20 @@ class ScreenWriter {
         ...this.#attributesOf(element, tag, form !== null, around.isInDrawer),
         ...this.#sharedAttributes(element),
         ...(link?.kind === 'drawer' && form === 'button' ? { popovertarget: link.id } : {}),
+        ...(part ? partAttributes(part) : {}),
       },
       ...(element.asset ? { asset: element.asset } : {}),
       ...(link ? { link } : {}),
       ...(form ? { form } : {}),
+      ...(part
+        ? {
+            part: {
+              kind: part.kind,
+              isOpen: part.isOpen,
+              ...(part.choice ? { choice: part.choice } : {}),
+            },
+          }
+        : {}),
       ...(acts ? { acts } : {}),
       children: element.vector
         ? element.vector.children.map(vectorMarkup)
@@ -287,7 +311,12 @@ class ScreenWriter {
     if (element.children.some((child) => this.#holdsInteractive(child))) return 'other';
     if (!link) return 'button';
     if (link.kind === 'external' || link.kind === 'file') return 'anchor';
-    return element.tag === 'button' || link.kind === 'back' || link.kind === 'drawer' ? 'button' : 'anchor';
+    return element.tag === 'button' ||
+      link.kind === 'back' ||
+      link.kind === 'drawer' ||
+      link.kind === 'disclose'
+      ? 'button'
+      : 'anchor';
   }
 
   #holdsInteractive(element: Element): boolean {
@@ -429,6 +458,20 @@ class ScreenWriter {
     return className;
   }
 }
+
+/** What a part is known by and, as a dialog, what it is and how it is called. */
+const partAttributes = ({
+  id,
+  name,
+  kind,
+}: DisclosedPart & { readonly id: string; readonly name: string }): Record<string, string> => ({
+  id,
+  ...(kind === 'dialog' ? { role: 'dialog', 'aria-modal': 'true', 'aria-label': name } : {}),
+});
+
+/** What lies behind a dialog that takes the whole window is dimmed where the page leaves that to a script. */
+const shade = ({ style: { base } }: Element): Declarations =>
+  base.position === 'fixed' && !base['background-color'] ? { 'background-color': 'rgb(0 0 0 / 0.5)' } : {};
 
 const hiddenUpTo = (element: Element, width: number): Element => ({
   ...element,

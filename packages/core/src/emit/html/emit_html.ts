@@ -12,7 +12,7 @@ import { shareStyles } from '../form/styles/share.ts';
 import type { EmissionProgress } from '../progress.ts';
 import { attributes, hypertext, type Hypertext, tagged } from '../hypertext.ts';
 import { named, onLines, remark, script } from '../script.ts';
-import { baseCss } from '../styles/base_css.ts';
+import { baseCss, closedCss } from '../styles/base_css.ts';
 import { classInSheet } from '../styles/class_names.ts';
 import { facesUsedIn, fontCss } from '../styles/font_css.ts';
 import { overlaysCss } from '../styles/overlays_css.ts';
@@ -156,6 +156,7 @@ class Site {
     const overlays = this.#overlaysOn(key, folder, script);
     const page = file === '404.html' ? 'not-found' : 'page';
     const hasSheet = this.#sheet(`${folder}${page}.css`, key, root);
+    const hasParts = body.some(({ text }) => text.includes('data-discloses='));
     const hasForm = body.some(({ text }) => text.includes('<form'));
     const { guard } = app.screens[key];
     const condition = guard && plan.conditions.get(guard.condition);
@@ -165,6 +166,7 @@ class Site {
       'go.js',
       ...(hasForm ? ['forms.js'] : []),
       ...(overlays.length ? ['overlays.js'] : []),
+      ...(hasParts ? ['disclosures.js'] : []),
     ] as const;
     for (const one of ['arrival.js', ...modules, ...script.modules, ...(isGuarded ? ['guard.js'] : [])])
       this.#take(one as RuntimeFile);
@@ -353,7 +355,7 @@ class Site {
     const plan = this.#plan;
     const { app } = plan.project;
     const faces = this.#faces;
-    this.#text('styles/base.css', baseCss);
+    this.#text('styles/base.css', baseCss + (plan.hasParts ? closedCss : ''));
     this.#text(
       'styles/transitions.css',
       `@view-transition {\n  navigation: auto;\n}\n\n${transitionsCss(plan.sharedNames())}`,

@@ -49,6 +49,8 @@ const MODULES: Readonly<Record<string, string>> = {
   back: 'go.js',
   open: 'overlays.js',
   close: 'overlays.js',
+  disclose: 'disclosures.js',
+  turn: 'disclosures.js',
   set: 'state.js',
   holds: 'state.js',
 };
@@ -185,6 +187,10 @@ export class PageScript {
         return script`${use('open')}(${step.overlay}${or(literal)})`;
       case 'close':
         return script`${use('close')}()`;
+      case 'disclose':
+        return script`${use('disclose')}(${step.id}, ${step.does})`;
+      case 'turn':
+        return script`${use('turn')}(${step.choice.name}, ${step.by})`;
       case 'list':
       case 'record':
       case 'call':

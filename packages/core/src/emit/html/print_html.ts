@@ -8,7 +8,7 @@ import {
   type MarkupNode,
 } from '../form/markup.ts';
 import { MESSAGE_TAG } from '../form/live/forms.ts';
-import { baseCss } from '../styles/base_css.ts';
+import { baseCss, closedCss } from '../styles/base_css.ts';
 import { printRules } from '../styles/print_css.ts';
 import { escapeText, escapeValue } from '../quoting.ts';
 import { facesUsedIn, fontCss } from '../styles/font_css.ts';
@@ -31,7 +31,7 @@ export function printHtml(
     (name) => `.${name}`,
     (address) => assetUrl(hashInAddress(address)),
   ).text;
-  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><style>${fontCss(facesUsedIn([screen], fonts), assetUrl)}${tokenCss(tokens).replace(/<\//g, '<\\/')}${baseCss}${css.replace(/<\//g, '<\\/')}</style></head><body>${printNode(screen.root, assetUrl)}</body></html>`;
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><style>${fontCss(facesUsedIn([screen], fonts), assetUrl)}${tokenCss(tokens).replace(/<\//g, '<\\/')}${baseCss}${closedCss}${css.replace(/<\//g, '<\\/')}</style></head><body>${printNode(screen.root, assetUrl)}</body></html>`;
 }
 
 /** Pictures in style sheets are named by their hash. */
@@ -50,6 +50,8 @@ function printNode(node: MarkupNode, assetUrl: (hash: string) => string): string
 function attributesOf(node: MarkupElement, assetUrl: (hash: string) => string): string {
   const all: Record<string, string | true> = { ...node.attributes };
   if (node.key) all['data-key'] = node.key;
+  if (node.part?.isOpen === false) all.hidden = true;
+  if (node.part?.choice) all['data-among'] = node.part.choice.name;
   if (node.className) all.class = node.className;
   if (node.asset) all[node.tag === 'source' ? 'srcset' : 'src'] = assetUrl(node.asset);
   if (node.tag === 'textarea' || node.tag === 'select') delete all.value;

@@ -159,11 +159,11 @@ function openingOf(
 
 function linkAttributes(node: MarkupElement, context: PageContext): [string, string | true][] {
   const { link, form, acts = [] } = node;
-  const said: [string, string | true][] = [];
+  const said: [string, string | true][] = [...partAttributes(node)];
   const isScripted =
     link !== undefined &&
     form !== 'anchor' &&
-    !(form === 'button' && (link.kind === 'back' || link.kind === 'drawer'));
+    !(form === 'button' && ['back', 'drawer', 'disclose'].includes(link.kind));
   if (link && !isScripted) said.push(...plainLink(link, context));
   const all = isScripted ? [...acts, { on: 'press' as const, ways: [{ steps: [link] }] }] : acts;
   if (all.length) {
@@ -200,7 +200,23 @@ function plainLink(link: EmittedLink, context: PageContext): [string, string | t
       return [['data-back', context.linkTo(link.fallback).href], ...arrivalAttribute(link.arrival)];
     case 'drawer':
       return [];
+    case 'disclose': {
+      const isShown = link.choice?.first === link.id;
+      return [
+        ['data-discloses', link.does],
+        ['aria-controls', link.id],
+        link.choice ? ['aria-current', String(isShown)] : ['aria-expanded', 'false'],
+      ];
+    }
   }
+}
+
+/** What says of a part that it is closed, how it closes, and of which it is one. */
+function partAttributes({ part }: MarkupElement): [string, string | true][] {
+  if (!part) return [];
+  const closed: [string, true][] = part.isOpen === false ? [['hidden', true]] : [];
+  if (part.choice) return [...closed, ['data-among', part.choice.name]];
+  return part.kind === 'menu' || part.kind === 'dialog' ? [...closed, ['data-leaves', part.kind]] : closed;
 }
 
 function arrivalAttribute(arrival: EmittedArrival): [string, string][] {

@@ -1,3 +1,4 @@
+import { printed } from '../script.ts';
 import { type EmittedIcon, isOwnOfIcon } from '../form/icons.ts';
 import { grouped } from '../../json/grouped.ts';
 import { PRINT_WIDTH } from '../line_width.ts';
@@ -18,6 +19,9 @@ import {
   arrivalLiteral,
   type BoundAct,
   boundActs,
+  disclosureConstants,
+  disclosureSpread,
+  isSaidBySpread,
   callOf,
   newActUse,
 } from '../bundled/print_acts.ts';
@@ -96,6 +100,7 @@ export function functionLines(
     ...[...used.all].sort().map((name) => `const ${allNamed(name)} = ${hookForAll(name)}();`),
     used.hook && 'const go = useGo();',
     used.overlays && 'const overlays = useOverlays();',
+    ...disclosureConstants(used).constants,
     used.conditions.size > 0 && `const { ${[...used.conditions].sort().join(', ')} } = useConditions();`,
   ].filter((text) => typeof text === 'string');
   const blocks: Line[][] = [
@@ -174,6 +179,8 @@ export function importLines(used: Used, usesPath = false): string[] {
   for (const name of [...used.forms].sort())
     lines.push(`import { ${name} } from '${options.source}/forms/${name}';`);
   if (used.takesValues) lines.push(`import type { Values } from '${options.source}/forms/check';`);
+  for (const hook of disclosureConstants(used).hooks)
+    lines.push(`import { ${hook} } from '${options.source}/disclosures/${hook}';`);
   if (used.overlays) lines.push(`import { useOverlays } from '${options.source}/overlays/useOverlays';`);
   const state = [used.setsCondition && 'setCondition', used.conditions.size > 0 && 'useConditions'].filter(
     (name) => typeof name === 'string',
@@ -365,8 +372,8 @@ function fill(parts: readonly Part[], depth: number, key: string | null, used: U
   let pendingSpace = false;
   parts.forEach((part, i) => {
     if (typeof part !== 'string') {
-      const printed = printPart(part, depth, used);
-      const inline = printed.length === 1 ? printed[0].text.slice(pad(depth).length) : null;
+      const inner = printPart(part, depth, used);
+      const inline = inner.length === 1 ? inner[0].text.slice(pad(depth).length) : null;
       const touchesText = typeof parts[i - 1] === 'string' || typeof parts[i + 1] === 'string';
       const stands = isEmpty(part) && !pendingSpace && current !== '';
       if (inline !== null && touchesText) {
@@ -384,7 +391,7 @@ function fill(parts: readonly Part[], depth: number, key: string | null, used: U
           lines[lines.length - 1] = { ...last, text: `${last.text}{' '}` };
         else if (pendingSpace) current += "{' '}";
         flush();
-        lines.push(...printed);
+        lines.push(...inner);
       }
       pendingSpace = false;
       return;
@@ -450,12 +457,13 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   if (node.variant) attributes.push(`className={${variantClass(node.variant, used)}}`);
   else if (node.className) attributes.push(`className={${classCode(node.className, used)}}`);
   for (const [name, value] of Object.entries(node.attributes)) {
-    if (icon && isOwnOfIcon(name)) continue;
-    const printed = printAttribute(node, name, value, form === 'button' && link?.kind === 'back');
-    if (printed) attributes.push(printed);
+    if ((icon && isOwnOfIcon(name)) || isSaidBySpread(node, name)) continue;
+    const written = printAttribute(node, name, value, form === 'button' && link?.kind === 'back');
+    if (written) attributes.push(written);
   }
   for (const [name, prop] of Object.entries(slots))
-    if (name.startsWith('@')) attributes.push(slotAttribute(node, name.slice(1), prop));
+    if (name.startsWith('@') && !isSaidBySpread(node, name.slice(1)))
+      attributes.push(slotAttribute(node, name.slice(1), prop));
   if (node.asset) {
     const value = slots.asset ? code(slots.asset) : assetName(node.asset, used);
     attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${value}}`);
@@ -466,7 +474,12 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     attributes.push('onSubmit={(event) => event.preventDefault()}');
   if (node.acts) attributes.push(...actAttributes(node, used));
   // A button that opens a drawer says so in its attributes.
-  if (!link || (link.kind === 'drawer' && form === 'button')) return { tag, attributes };
+  const spread = disclosureSpread(node, used, code, (isOpen, id) =>
+    printed(`${conditionCode(isOpen)} && ${id}`),
+  );
+  if (spread) attributes.push(`{...${spread}}`);
+  if (!link || (form === 'button' && (link.kind === 'drawer' || link.kind === 'disclose')))
+    return { tag, attributes };
   const arrival = 'arrival' in link ? arrivalLiteral(link.arrival) : null;
   if (form === 'anchor') {
     if (link.kind === 'external')

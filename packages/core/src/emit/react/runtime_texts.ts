@@ -2,6 +2,12 @@
 export const runtime = {
   'api/queryClient.ts':
     "import { QueryClient } from '@tanstack/react-query';\n\nexport type { QueryClient };\n\n/** What came over the network, for the whole app. */\nexport const queryClient = new QueryClient({\n  defaultOptions: { queries: { retry: false, staleTime: 10_000 } },\n});\n",
+  'disclosures/useChoice.ts':
+    "import { choiceOf } from './disclosure';\nimport { useOpened } from './useOpened';\n\n/**\n * Parts of which one is shown.\n * @param first the id of the one that is shown until somebody chooses another\n * @param inOrder the ids of all, where one goes on to the next\n */\nexport function useChoice(first: string, ...inOrder: string[]) {\n  const now = useOpened();\n  return choiceOf(() => now, first, inOrder);\n}\n",
+  'disclosures/useDisclosure.ts':
+    "import { disclosureOf, type FirstOpen } from './disclosure';\nimport { useOpened } from './useOpened';\n\n/**\n * Parts that are opened and closed.\n * @param openAtFirst ids of those that are open until somebody closes them, as far as they are\n */\nexport function useDisclosure(...openAtFirst: FirstOpen[]) {\n  const now = useOpened();\n  return disclosureOf(\n    () => now,\n    () => openAtFirst,\n  );\n}\n",
+  'disclosures/useOpened.ts':
+    "import { useEffect, useSyncExternalStore } from 'react';\nimport { forgetGone, onOpened, type Opened, opened } from './opened';\n\n/** What is open now. What a component has shown is forgotten with it. */\nexport function useOpened(): Opened {\n  useEffect(() => forgetGone, []);\n  return useSyncExternalStore(onOpened, opened);\n}\n",
   'forms/FieldMessage.tsx':
     "import { useContext } from 'react';\nimport { messageId } from './check';\nimport { Messages } from './messages';\n\n/** What is wrong with a field, said beside it. */\nexport function FieldMessage({ of }: { of: string }) {\n  const { form, problems } = useContext(Messages);\n  return problems[of] ? (\n    <span id={messageId(form, of)} role=\"alert\" data-field-message=\"\">\n      {problems[of]}\n    </span>\n  ) : null;\n}\n",
   'forms/Form.tsx':

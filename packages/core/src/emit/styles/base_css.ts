@@ -17,3 +17,6 @@ export const baseCss: string =
   ]
     .join('\n\n')
     .trimEnd() + '\n';
+
+/** What is closed is not seen, whatever else is said of how it is laid out. */
+export const closedCss = '\n[hidden] {\n  display: none !important;\n}\n';

@@ -1,4 +1,4 @@
-import { type Expression, literal } from '../../expression/expression.ts';
+import { type Expression, literal, mapExpression } from '../../expression/expression.ts';
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { isAttributeName } from '../../vocabulary/attributes.ts';
 import { VOID_TAGS } from '../../vocabulary/tags.ts';
@@ -9,6 +9,9 @@ import {
   arrivalLiteral,
   type BoundAct,
   boundActs,
+  disclosureConstants,
+  disclosureSpread,
+  isSaidBySpread,
   callOf,
   newActUse,
 } from '../bundled/print_acts.ts';
@@ -135,6 +138,7 @@ function scriptOf(used: VueUse): Line[] {
     (name) => `${file.source}/navigation/${navigationFile(name)}`,
   ))
     names.forEach((name) => take(name, path));
+  for (const hook of disclosureConstants(used).hooks) take(hook, `${file.source}/disclosures/${hook}`);
   if (used.overlays) take('useOverlays', `${file.source}/overlays/useOverlays`);
   if (used.setsCondition) take('setCondition', `${file.source}/state/conditions`);
   if (used.conditions.size) take('conditions', `${file.source}/state/conditions`);
@@ -161,6 +165,7 @@ function scriptOf(used: VueUse): Line[] {
     ...(used.hook ? ['const go = useGo();'] : []),
     ...(used.overlays ? ['const overlays = useOverlays();'] : []),
     ...[...used.worked].map(([name, code]) => `const ${name} = computed(() => ${code});`),
+    ...disclosureConstants(used).constants,
   ];
   const plain = (texts: readonly string[]): Line[] => texts.map((text) => ({ text, key: null }));
   const blocks: Line[][] = [
@@ -348,7 +353,21 @@ function openingOf(
     tag = iconName(icon, used);
   }
   const to = slots.to && code(slots.to, used);
-  const spreads: string[] = [];
+  const spread = disclosureSpread(
+    node,
+    used,
+    (expression) => code(expression, used),
+    // In the script, what was worked out is told by its value, and anew whenever it is asked.
+    (isOpen, id) => {
+      const said = mapExpression(isOpen, (part) =>
+        part.kind === 'prop' && used.worked.has(part.name) ? { ...part, name: `${part.name}.value` } : part,
+      );
+      return printed(
+        `() => ${/^(choice|or)$/.test(said.kind) ? `(${code(said, used)})` : code(said, used)} && ${id}`,
+      );
+    },
+  );
+  const spreads: string[] = spread ? [spread] : [];
   const after: string[] = [];
   const arrival = link && 'arrival' in link ? arrivalLiteral(link.arrival) : null;
   const arrives = arrival ? [bound('arrival', arrival.text)] : [];
@@ -357,7 +376,7 @@ function openingOf(
       attributes.push(to ? bound('href', to) : `href="${escapeValue(link.href)}"`, 'rel="noreferrer"');
     else if (link.kind === 'file')
       attributes.push(bound('href', used.fileOf(link.asset)), `download="${escapeValue(link.name)}"`);
-    else if (link.kind !== 'drawer') {
+    else if (link.kind !== 'drawer' && link.kind !== 'disclose') {
       tag = 'Go';
       used.imports.set('Go', `${used.file.source}/navigation/Go.vue`);
       const address = link.kind === 'go' ? link.to : link.fallback;
@@ -367,7 +386,7 @@ function openingOf(
     tag = 'Back';
     used.imports.set('Back', `${used.file.source}/navigation/Back.vue`);
     attributes.push(to ? bound('fallback', to) : `fallback="${escapeValue(link.fallback)}"`, ...arrives);
-  } else if (link && !(link.kind === 'drawer' && form === 'button')) {
+  } else if (link && !(form === 'button' && (link.kind === 'drawer' || link.kind === 'disclose'))) {
     const call = callInTemplate(link, callOf(link, used, to), node, used);
     if (form === 'button') after.push(`@click="${escapeValue(call)}"`);
     else {
@@ -378,7 +397,8 @@ function openingOf(
   if (node.variant) attributes.push(bound('class', variantClass(node.variant, used)));
   else if (node.className) attributes.push(bound('class', classCode(node.className, used)));
   for (const [name, value] of Object.entries(node.attributes)) {
-    if ((icon && isOwnOfIcon(name)) || (tag === 'Back' && name === 'type')) continue;
+    if ((icon && isOwnOfIcon(name)) || (tag === 'Back' && name === 'type') || isSaidBySpread(node, name))
+      continue;
     // What is chosen is said by the choices.
     if (tag === 'select' && name === 'value') continue;
     // What a design may hold was checked when it came in; a name that is none must never become code.
@@ -386,7 +406,8 @@ function openingOf(
     attributes.push(value === true ? name : `${name}="${escapeValue(value)}"`);
   }
   for (const [name, given] of Object.entries(slots))
-    if (name.startsWith('@')) attributes.push(bound(name.slice(1), code(given, used)));
+    if (name.startsWith('@') && !isSaidBySpread(node, name.slice(1)))
+      attributes.push(bound(name.slice(1), code(given, used)));
   if (node.asset)
     attributes.push(
       bound(

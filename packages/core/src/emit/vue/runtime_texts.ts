@@ -2,6 +2,12 @@
 export const runtime = {
   'api/queryClient.ts':
     "import { QueryClient } from '@tanstack/vue-query';\n\nexport type { QueryClient };\n\n/** What came over the network, for the whole app. */\nexport const queryClient = new QueryClient({\n  defaultOptions: { queries: { retry: false, staleTime: 10_000 } },\n});\n",
+  'disclosures/useChoice.ts':
+    "import { choiceOf } from './disclosure';\nimport { useOpened } from './useOpened';\n\n/**\n * Parts of which one is shown.\n * @param first the id of the one that is shown until somebody chooses another\n * @param inOrder the ids of all, where one goes on to the next\n */\nexport function useChoice(first: string, ...inOrder: string[]) {\n  const now = useOpened();\n  return choiceOf(() => now.value, first, inOrder);\n}\n",
+  'disclosures/useDisclosure.ts':
+    "import { disclosureOf, type FirstOpen } from './disclosure';\nimport { useOpened } from './useOpened';\n\n/**\n * Parts that are opened and closed.\n * @param openAtFirst ids of those that are open until somebody closes them, as far as they are\n */\nexport function useDisclosure(...openAtFirst: (FirstOpen | (() => FirstOpen))[]) {\n  const now = useOpened();\n  return disclosureOf(\n    () => now.value,\n    () => openAtFirst.map((one) => (typeof one === 'function' ? one() : one)),\n  );\n}\n",
+  'disclosures/useOpened.ts':
+    "import { onUnmounted, type ShallowRef, shallowRef } from 'vue';\nimport { forgetGone, onOpened, type Opened, opened } from './opened';\n\n/** What is open now. What a component has shown is forgotten with it. */\nexport function useOpened(): ShallowRef<Opened> {\n  const now = shallowRef(opened());\n  const end = onOpened(() => (now.value = opened()));\n  onUnmounted(() => {\n    end();\n    forgetGone();\n  });\n  return now;\n}\n",
   'forms/FieldMessage.vue':
     '<script setup lang="ts">\nimport { inject } from \'vue\';\nimport { messageId } from \'./check\';\nimport { messages } from \'./messages\';\n\nconst { of } = defineProps<{ of: string }>();\nconst around = inject(messages, { form: \'\', problems: {} });\n</script>\n\n<template>\n  <span\n    v-if="around.problems[of]"\n    :id="messageId(around.form, of)"\n    role="alert"\n    data-field-message\n    >{{ around.problems[of] }}</span\n  >\n</template>\n',
   'forms/Form.vue':

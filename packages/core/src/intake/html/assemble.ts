@@ -54,7 +54,7 @@ export function assembleScreen(
       code: 'hidden-layer',
       file: input.file,
       path: hidden.path,
-      message: `The hidden element ${hidden.label ? `“${hidden.label}”` : `<${hidden.tag}>`} was left out.`,
+      message: `${hidden.label ? `“${hidden.label}”` : `<${hidden.tag}>`} is hidden at first, and stays out unless something opens it.`,
     });
   if (!reading.body.children.length)
     notices.push({
@@ -64,7 +64,9 @@ export function assembleScreen(
       message: 'The page is empty: nothing in it is drawn without its scripts.',
     });
   const name = nameOfPage(input);
-  const body = toElement(input, { ...reading.body, tag: 'div' });
+  const ids = new Set<string>();
+  noteIds(reading.body, ids);
+  const body = toElement({ ...input, ids }, { ...reading.body, tag: 'div' });
   const screen: Screen = {
     key: input.screenKey,
     name,
@@ -130,7 +132,48 @@ function pageRoot(body: Element, reading: PageReading): Element {
   };
 }
 
-function toElement(input: PageInput, read: ReadElement): Element {
+/** What is known while a page is put together. */
+interface Known extends PageInput {
+  /** Ids of its elements. */
+  readonly ids: ReadonlySet<string>;
+}
+
+function noteIds({ attributes, children }: ReadElement, ids: Set<string>): void {
+  if (attributes.id) ids.add(attributes.id);
+  for (const child of children) if (typeof child !== 'string') noteIds(child, ids);
+}
+
+/** Attributes that name others for other reasons than to open them. */
+const REFERS =
+  /^(id|class|style|for|form|list|headers|name|value|aria-(labelledby|describedby|details|errormessage|owns|flowto)|data-parent|data-bs-parent)$/;
+
+/** What an element says that it opens, chooses or turns. */
+function controlsOf({ attributes }: ReadElement, ids: ReadonlySet<string>): Element['controls'] | null {
+  const named = new Set<string>();
+  let turn: string | undefined;
+  for (const [name, value] of Object.entries(attributes)) {
+    if (REFERS.test(name)) continue;
+    if (
+      name === 'aria-controls' ||
+      name === 'href' ||
+      name === 'popovertarget' ||
+      name === 'commandfor' ||
+      name.startsWith('data-')
+    )
+      for (const word of value.length > 1000 ? [] : value.split(/\s+/)) {
+        const id = word.replace(/^#/, '');
+        if (ids.has(id) && (word.startsWith('#') || name !== 'href')) named.add(id);
+      }
+    if (name.startsWith('data-') && TURNS.test(value) && (TURNING.test(name) || !/^\d/.test(value)))
+      turn = value;
+  }
+  return named.size ? { ids: [...named].slice(0, 20), ...(turn === undefined ? {} : { turn }) } : null;
+}
+
+const TURNS = /^(next|prev(ious)?|\d{1,3})$/i;
+const TURNING = /slide|step|go|to|index|turn/;
+
+function toElement(input: Known, read: ReadElement): Element {
   const attributes = keptAttributes(read);
   const icon = iconOf(read, input);
   const { before, ...rest } = styleOf(read, input);
@@ -141,6 +184,7 @@ function toElement(input: PageInput, read: ReadElement): Element {
     path: read.path,
     ...(read.attributes.id ? { id: read.attributes.id } : {}),
   };
+  const controls = controlsOf(read, input.ids);
   const common = {
     key,
     tag: read.tag,
@@ -150,6 +194,7 @@ function toElement(input: PageInput, read: ReadElement): Element {
     ...(attributes ? { attributes } : {}),
     ...(read.attributes.role ? { role: read.attributes.role } : {}),
     ...(classesOf(read) ? { classes: classesOf(read) } : {}),
+    ...(controls ? { controls } : {}),
     ...(read.isHidden ? { hidden: true } : {}),
   };
   if (read.tag === 'svg')

@@ -66,7 +66,7 @@ function wanted({ kind, tag, node, attribute, texts, prefix }: PropHint): string
     case 'image':
       return 'image';
     case 'link':
-      return 'to';
+      return node.link?.kind === 'disclose' ? 'part' : 'to';
     case 'drawing':
       return 'icon';
     case 'choice':
@@ -130,4 +130,8 @@ function contentWord(node: MarkupElement): string {
 
 /** What it is that differs: in a bar, which of its entries is the present one. */
 const activeWord = (node: MarkupElement): string =>
-  ['a', 'button', 'li', 'svg', 'span', 'p'].includes(node.tag) ? 'isActive' : 'isMarked';
+  node.part
+    ? 'isOpen'
+    : ['a', 'button', 'li', 'svg', 'span', 'p'].includes(node.tag)
+      ? 'isActive'
+      : 'isMarked';

@@ -1,4 +1,5 @@
 import type { PropsBefore } from '../before.ts';
+import { equalJson } from '../../../json/json.ts';
 import { isCodeName } from '../../../model/names.ts';
 import { hash } from '../../../roles/shape.ts';
 import {
@@ -211,6 +212,7 @@ class TemplateBuilder {
       ...first,
       ...this.#class(nodes, first),
       ...this.#content(nodes, first),
+      ...this.#part(nodes, first),
       children: [],
     };
     const outer = this.#ownLink;
@@ -426,6 +428,25 @@ class TemplateBuilder {
     return { attributes, ...(Object.keys(slots).length ? { slots } : {}) };
   }
 
+  /** Of a part that opens and closes, what says whether it is open at first. */
+  #part(nodes: readonly (MarkupElement | null)[], first: MarkupElement): Partial<MarkupElement> {
+    const { part } = first;
+    if (!part) return {};
+    // Of several of which one is shown it is said for all which that is at first.
+    if (part.choice) return { part };
+    if (typeof part.isOpen === 'object')
+      return { part: { ...part, isOpen: this.#carried(part.isOpen, nodes) } };
+    const open = nodes.map((node) => node?.part?.isOpen);
+    if (open.every((is) => is === undefined || is === part.isOpen)) return { part };
+    const isOpen = this.#partition(
+      open.map((is) => (is === undefined ? -1 : is === true ? 1 : 0)),
+      'flag',
+      open.map((is) => (is === undefined ? undefined : is === true)),
+      first,
+    );
+    return { part: { ...part, isOpen } };
+  }
+
   /** Whether the variants that nodes have within an outer component look the same. */
   #haveSameVariants(nodes: readonly (MarkupElement | null)[]): boolean {
     const looks = nodes.flatMap((node, i) =>
@@ -572,6 +593,12 @@ class TemplateBuilder {
   ): Expression {
     const what = `${kind} ${hint.attribute ?? hint.prefix ?? ''}`.trim();
     const at = this.#at.flatMap((node) => node?.key ?? []);
+    // What opens a part and the part itself say the same id.
+    const same =
+      hint.attribute === 'id' && hint.node.part
+        ? this.#found.find(({ prop, values: other }) => prop.kind === 'link' && equalJson(other, values))
+        : undefined;
+    if (same) return propNamed(same.prop.name);
     const known = [...this.#before].find(
       ([name, before]) =>
         !this.#taken.has(name) && before.what === what && before.at.some((key) => at.includes(key)),
@@ -618,6 +645,7 @@ function addressOf(link: NonNullable<MarkupElement['link']>): string {
     case 'external':
       return link.href;
     case 'drawer':
+    case 'disclose':
       return link.id;
     case 'file':
       return link.asset;
@@ -660,18 +688,32 @@ const renamedAddress = (term: Expression, address: string, other: Expression): E
 const isSameTerm = (a: Expression | undefined, b: Expression | undefined): boolean =>
   a === b || JSON.stringify(a) === JSON.stringify(b);
 
+/** Terms that have to be the same where nodes become one. */
+const dependsOn = ({ when, variant, part }: MarkupElement): (Expression | undefined)[] => [
+  when,
+  variant?.by,
+  typeof part?.isOpen === 'object' ? part.isOpen : undefined,
+];
+
 /** Whether two nodes can be one with slots. */
 function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
   if (a.tag !== b.tag || a.form !== b.form) return false;
+  if (!isSamePart(a.part, b.part)) return false;
   if (a.use || b.use || !!a.asset !== !!b.asset) return false;
   // What already depends on a prop, within another component, has to depend on the same.
-  if (ownTerms(a, [a.when, a.variant?.by]) !== ownTerms(b, [b.when, b.variant?.by])) return false;
+  if (ownTerms(a, dependsOn(a)) !== ownTerms(b, dependsOn(b))) return false;
   if (a.link?.kind !== b.link?.kind || JSON.stringify(a.acts) !== JSON.stringify(b.acts)) return false;
+  if (a.link?.kind === 'disclose' && b.link?.kind === 'disclose')
+    return JSON.stringify({ ...a.link, id: '' }) === JSON.stringify({ ...b.link, id: '' });
   if (a.link?.kind === 'file' && JSON.stringify(a.link) !== JSON.stringify(b.link)) return false;
   if (a.link && b.link && 'arrival' in a.link && 'arrival' in b.link)
     return JSON.stringify(a.link.arrival) === JSON.stringify(b.link.arrival);
   return true;
 }
+
+/** Whether parts that open and close do so alike, whichever is open at first. */
+const isSamePart = (a: MarkupElement['part'], b: MarkupElement['part']): boolean =>
+  !a || !b ? a === b : JSON.stringify({ ...a, isOpen: null }) === JSON.stringify({ ...b, isOpen: null });
 
 /** The inside of a drawing, without the keys. */
 const bodyOf = (node: MarkupElement): string => JSON.stringify([node.attributes, node.children], withoutKeys);

@@ -1,7 +1,6 @@
 import { choice, equals, type Expression, listing, literal } from '../../../expression/expression.ts';
-import { grouped } from '../../../json/grouped.ts';
 import type { ListDeed } from '../../../model/app.ts';
-import { uniqueCodeName } from '../../../model/names.ts';
+import { withChosenLooks } from './chosen_looks.ts';
 import type { ListingName } from './live.ts';
 import {
   type EmittedScreen,
@@ -9,8 +8,6 @@ import {
   isElement,
   mapChildren,
   type MarkupElement,
-  type MarkupNode,
-  type StyleRule,
   textIn,
 } from '../markup.ts';
 
@@ -56,8 +53,13 @@ export const controlsList = (node: MarkupElement): boolean =>
  */
 export function withListControls(screen: EmittedScreen): EmittedScreen {
   if (!controlsList(screen.root)) return screen;
-  const looks = new ChosenLooks(screen);
-  return { root: looks.apply(asControls(screen.root)), rules: looks.rules() };
+  return withChosenLooks({ ...screen, root: asControls(screen.root) }, (node) => {
+    const step = listStepOf(node);
+    const by = step && step.deed.kind !== 'retry' ? isChosen(step.listing, step.deed) : null;
+    if (!step || !by) return null;
+    const { deed, listing: of } = step;
+    return { by, group: `${of.name} ${deed.kind} ${'field' in deed ? deed.field : ''}` };
+  });
 }
 
 function asControls(node: MarkupElement): MarkupElement {
@@ -169,115 +171,4 @@ function sortingHead(node: MarkupElement, list: ListingName, field: string): Mar
 function isChosen(list: ListingName, deed: ListDeed): Expression | null {
   if (deed.kind === 'filter') return equals(listing(list, 'filterOf', deed.field), deed.value ?? '');
   return deed.kind === 'page' && typeof deed.to === 'number' ? equals(listing(list, 'page'), deed.to) : null;
-}
-
-/** What tells a chosen control from the others; the rest is its own. */
-const PAINT =
-  /^(color|background(-.*)?|border-(top|right|bottom|left)-(color|style)|font-weight|text-decoration.*|box-shadow|outline.*|opacity|fill|stroke)$/;
-
-type Look = Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>;
-const NO_LOOK: Look = { base: {}, at: {}, from: {}, states: {} };
-
-/** Of controls of which one is chosen, the look of the chosen one goes where the choice goes. */
-class ChosenLooks {
-  readonly #rules: Map<string, StyleRule>;
-
-  constructor({ rules }: EmittedScreen) {
-    this.#rules = new Map(rules.map((rule) => [rule.className, rule]));
-  }
-
-  rules(): readonly StyleRule[] {
-    return [...this.#rules.values()];
-  }
-
-  apply(root: MarkupElement): MarkupElement {
-    const made = new Map<MarkupElement, MarkupElement>();
-    for (const group of this.#groups(root).values()) {
-      if (group.length < 2) continue;
-      const marked = this.#marked(group.map(({ node }) => node));
-      if (!marked) continue;
-      const other = group.find(({ node }) => node !== marked)!.node;
-      for (const { node, by } of group) made.set(node, this.#shown(node, marked, other, by));
-    }
-    const replaced = (node: MarkupElement): MarkupElement =>
-      made.get(node) ?? mapChildren(node, (child) => (isElement(child) ? replaced(child) : child));
-    return replaced(root);
-  }
-
-  /** Controls of one list and field, or of its pages. */
-  #groups(root: MarkupElement): ReadonlyMap<string, { node: MarkupElement; by: Expression }[]> {
-    const found: { node: MarkupElement; by: Expression; group: string }[] = [];
-    const visit = (node: MarkupElement): void => {
-      const step = listStepOf(node);
-      const by = step && step.deed.kind !== 'retry' ? isChosen(step.listing, step.deed) : null;
-      if (step && by) {
-        const { deed, listing: of } = step;
-        found.push({ node, by, group: `${of.name} ${deed.kind} ${'field' in deed ? deed.field : ''}` });
-      }
-      for (const child of node.children) if (isElement(child)) visit(child);
-    };
-    visit(root);
-    return grouped(found, ({ group }) => group);
-  }
-
-  /** The one that is drawn otherwise than all the others; of two the one that is chosen at first. */
-  #marked(nodes: readonly MarkupElement[]): MarkupElement | null {
-    const paints = nodes.map((node) => this.#paintOf(node));
-    const counts = new Map<string, number>();
-    for (const paint of paints) counts.set(paint, (counts.get(paint) ?? 0) + 1);
-    if (counts.size !== 2) return null;
-    const at = paints.findIndex((paint) => counts.get(paint) === 1);
-    return at < 0 ? null : nodes[at];
-  }
-
-  #paintOf(node: MarkupElement): string {
-    const own = Object.entries(this.#lookOf(node).base).filter(([property]) => PAINT.test(property));
-    const inner = node.children.map((child) => (isElement(child) ? this.#paintOf(child) : ''));
-    return JSON.stringify([node.tag, own.sort(), inner]);
-  }
-
-  #lookOf({ className }: MarkupElement): Look {
-    return (className === null ? undefined : this.#rules.get(className)) ?? NO_LOOK;
-  }
-
-  /** A control that looks like the marked one where it is chosen, and like the others where it is not. */
-  #shown(node: MarkupElement, marked: MarkupElement, other: MarkupElement, by: Expression): MarkupElement {
-    const own = this.#lookOf(node);
-    const [on, off] = [marked, other].map((one) => this.#lookOf(one));
-    const differing = [...new Set([...Object.keys(on.base), ...Object.keys(off.base)])].filter(
-      (property) => PAINT.test(property) && on.base[property] !== off.base[property],
-    );
-    const painted = (as: Look): string | null => {
-      const base: Record<string, string> = { ...own.base };
-      for (const property of differing)
-        if (as.base[property] === undefined) delete base[property];
-        else base[property] = as.base[property];
-      return this.#classFor({ ...own, base }, node);
-    };
-    const classes = differing.length ? { true: painted(on), false: painted(off) } : null;
-    const children = node.children.map((child, i): MarkupNode => {
-      const [a, b] = [marked.children[i], other.children[i]];
-      return isElement(child) && a && b && isElement(a) && isElement(b)
-        ? this.#shown(child, a, b, by)
-        : child;
-    });
-    return { ...node, ...(classes ? { variant: { by, classes } } : {}), children };
-  }
-
-  #classFor(look: Look, { className, key }: MarkupElement): string | null {
-    const signature = JSON.stringify([look.base, look.at, look.from, look.states]);
-    for (const [name, { base, at, from, states }] of this.#rules)
-      if (JSON.stringify([base, at, from, states]) === signature) return name;
-    if (Object.values(look).every((part) => !Object.keys(part).length)) return null;
-    const name = uniqueCodeName(className ?? 'part', 'part', (one) => this.#rules.has(one));
-    this.#rules.set(name, {
-      className: name,
-      key,
-      base: look.base,
-      at: look.at,
-      from: look.from,
-      states: look.states,
-    });
-    return name;
-  }
 }

@@ -1,0 +1,384 @@
+import { labelOf } from '../links/pressable.ts';
+import type { Disclosure, DisclosureKind, Target } from '../model/app.ts';
+import type { Element, Screen } from '../model/design.ts';
+import { kebabCase, sentenceCase } from '../model/names.ts';
+import { textOf } from '../model/project.ts';
+import { roleOf } from '../roles/role.ts';
+
+/** Parts of a screen that are opened and closed together with what does so. */
+export interface DisclosureProposal {
+  /** Stays the same for the same parts of a screen. */
+  readonly id: string;
+  readonly screen: string;
+  /** By the keys of the parts. */
+  readonly parts: readonly (readonly [key: string, disclosure: Disclosure])[];
+  /** What each element does to them, by the keys of the elements. */
+  readonly controls: readonly (readonly [key: string, target: Target])[];
+  /** 0 to 1. */
+  readonly confidence: number;
+  readonly reason: string;
+}
+
+/** What the page itself says, as a link says where it leads, is at least so sure. */
+export const SAID_BY_PAGE = 0.9;
+
+const proposals = new WeakMap<Screen, readonly DisclosureProposal[]>();
+
+/**
+ * What a screen as it was drawn hides at first, and what on it opens that: by the ids that controls name, else by what stands
+ * beside what is hidden. Of panels that are shown in turn all belong together.
+ */
+export function findDisclosures(screen: Screen): readonly DisclosureProposal[] {
+  let found = proposals.get(screen);
+  if (!found) proposals.set(screen, (found = new Finder(screen).find()));
+  return found;
+}
+
+/** How a control leads to a part, with how sure that is. */
+interface Opener {
+  readonly element: Element;
+  readonly confidence: number;
+  readonly reason: string;
+}
+
+class Finder {
+  readonly #screen: Screen;
+  readonly #all: Element[] = [];
+  readonly #parents = new Map<Element, Element>();
+  readonly #byId = new Map<string, Element>();
+  readonly #hidden: Element[] = [];
+  /** Elements that name others, with those that they name. */
+  readonly #naming: (readonly [Element, readonly Element[]])[] = [];
+  readonly #made: DisclosureProposal[] = [];
+  /** What is part of a proposal, and what opens something. */
+  readonly #taken = new Set<Element>();
+  readonly #names = new Set<string>();
+
+  constructor(screen: Screen) {
+    this.#screen = screen;
+    const visit = (element: Element): void => {
+      this.#all.push(element);
+      if (element.source.id && !this.#byId.has(element.source.id)) this.#byId.set(element.source.id, element);
+      if (element.hidden) this.#hidden.push(element);
+      for (const child of element.children) {
+        this.#parents.set(child, element);
+        visit(child);
+      }
+    };
+    visit(screen.root);
+    for (const element of this.#all) {
+      const named = element.controls?.ids.flatMap((id) => this.#byId.get(id) ?? []) ?? [];
+      if (named.length) this.#naming.push([element, named]);
+    }
+  }
+
+  find(): readonly DisclosureProposal[] {
+    for (const [parent, members] of this.#groups()) this.#group(parent, members);
+    for (const part of this.#hidden) if (!this.#taken.has(part)) this.#single(part);
+    for (const [opener, named] of this.#naming) for (const part of named) this.#openAtFirst(opener, part);
+    return this.#made;
+  }
+
+  /** Siblings of one kind of which one is shown and the others are not, by what they stand in. */
+  #groups(): Map<Element, Element[]> {
+    const found = new Map<Element, Element[]>();
+    for (const part of this.#hidden) {
+      const parent = this.#parents.get(part);
+      if (!parent || found.has(parent)) continue;
+      const members = parent.children.filter((child) => child.tag === part.tag && isAkin(child, part));
+      if (members.length > 1 && members.filter((member) => !member.hidden).length === 1)
+        found.set(parent, members);
+    }
+    return found;
+  }
+
+  #group(parent: Element, members: readonly Element[]): void {
+    const choosers = members.map((member) =>
+      this.#naming.filter(([element, named]) => named.includes(member) && !this.#isIn(element, member)),
+    );
+    const turning = this.#turning(parent);
+    const isChosen = choosers.filter((list) => list.length).length === members.length;
+    const numbered = turning.filter(({ to }) => typeof to === 'number');
+    const steps = turning.filter(({ to }) => typeof to !== 'number');
+    if (!isChosen && !steps.length && numbered.length < 2) return;
+    const kind: DisclosureKind = isChosen && !steps.length ? 'panel' : 'slide';
+    const among = `${parent.key}`;
+    const first = numbered.some(({ to }) => to === 0) ? 0 : 1;
+    const parts = members.map((member, i): readonly [string, Disclosure] => [
+      member.key,
+      {
+        name: this.#named(choosers[i][0]?.[0] ?? null, member, kind, i),
+        kind,
+        ...(member.hidden ? {} : { open: true as const }),
+        among,
+      },
+    ]);
+    const controls: [string, Target][] = [
+      ...choosers.flatMap((list, i) =>
+        list.map(([element]): [string, Target] => [element.key, opens(members[i], 'open')]),
+      ),
+      ...steps.map(({ element, to }): [string, Target] => [
+        element.key,
+        { kind: 'turn', among, to: to as 'next' | 'previous' },
+      ]),
+      ...numbered.flatMap(({ element, to }): [string, Target][] => {
+        const member = members[(to as number) - first];
+        return member ? [[element.key, opens(member, 'open')]] : [];
+      }),
+    ];
+    for (const member of members) this.#taken.add(member);
+    this.#propose(
+      parts,
+      controls,
+      0.95,
+      kind === 'panel'
+        ? 'each is named by its own control, and one is shown'
+        : 'one of them is shown, and controls name what they stand in',
+    );
+  }
+
+  /** Controls that name what parts stand in, or stand beside them, and go on or back, or to one of a number. */
+  #turning(parent: Element): { element: Element; to: 'next' | 'previous' | number }[] {
+    const holders = new Set<Element>([parent]);
+    for (let at = this.#parents.get(parent), i = 0; at && i < 2; at = this.#parents.get(at), i++)
+      holders.add(at);
+    return this.#naming.flatMap(([element, named]) => {
+      const turn = element.controls?.turn;
+      if (turn === undefined || !named.some((one) => holders.has(one))) return [];
+      const to = /^n/i.test(turn) ? 'next' : /^p/i.test(turn) ? 'previous' : Number(turn);
+      return [{ element, to } as const];
+    });
+  }
+
+  #single(part: Element): void {
+    const openers = this.#openers(part);
+    const kind = kindOf(part);
+    const [best] = openers.toSorted((a, b) => b.confidence - a.confidence);
+    if (!best) return;
+    this.#taken.add(part);
+    const name = this.#named(kind === 'dialog' ? null : best.element, part, kind, 0, best.element);
+    const controls: [string, Target][] = openers
+      .filter(({ confidence }) => confidence >= best.confidence - 0.1)
+      .map(({ element }) => [element.key, opens(part, kind === 'dialog' ? 'open' : 'toggle')]);
+    for (const closer of this.#closers(part)) controls.push([closer.key, opens(part, 'close')]);
+    this.#propose([[part.key, { name, kind }]], controls, best.confidence, best.reason);
+  }
+
+  /** A part that is open at first, and that something names as what it opens and closes. */
+  #openAtFirst(opener: Element, part: Element): void {
+    if (
+      part.hidden ||
+      this.#taken.has(part) ||
+      this.#isIn(opener, part) ||
+      !SAYS_TOGGLE.test(signsOf(opener))
+    )
+      return;
+    if (Object.values(part.style.at ?? {}).some((css) => css.display === 'none')) return;
+    if (this.#isUnseen(opener)) return;
+    if (opener.attributes?.['aria-expanded'] !== 'true' && !/collapse-toggle|accordion/.test(signsOf(opener)))
+      return;
+    this.#taken.add(part);
+    const name = this.#named(opener, part, 'section', 0);
+    this.#propose(
+      [[part.key, { name, kind: 'section', open: true }]],
+      [[opener.key, opens(part, 'toggle')]],
+      0.92,
+      'it is open, and a control names it as what it opens',
+    );
+  }
+
+  /** What opens a hidden part: what names it, else what stands beside it. */
+  #openers(part: Element): Opener[] {
+    const naming = this.#naming.flatMap(([element, named]): Opener[] =>
+      named.includes(part) && !this.#isIn(element, part)
+        ? [{ element, confidence: 0.97, reason: `“${labelOf(element)}” names it as what it opens` }]
+        : [],
+    );
+    return naming.length ? naming : this.#beside(part);
+  }
+
+  /** The control that stands nearest to a hidden part, in what holds both. */
+  #beside(part: Element): Opener[] {
+    if (kindOf(part) === 'dialog') return [];
+    let inner = part;
+    for (let level = 0; level < 2; level++) {
+      const parent = this.#parents.get(inner);
+      if (!parent || parent === this.#screen.root) return [];
+      const at = parent.children.indexOf(inner);
+      const near = [...parent.children.slice(0, at).reverse(), ...parent.children.slice(at + 1)];
+      const found = near.flatMap((sibling) => this.#pressed(sibling)).filter((one) => !this.#taken.has(one));
+      const sure = found.find((one) => SAYS_TOGGLE.test(signsOf(one)));
+      if (sure)
+        return [
+          {
+            element: sure,
+            confidence: 0.92,
+            reason: `“${labelOf(sure)}” beside it says that it opens something`,
+          },
+        ];
+      const own = isControl(parent) && !parent.hidden ? parent : undefined;
+      const only = found.filter(leadsNowhere);
+      const one = own ?? (found.length === 1 ? only[0] : undefined);
+      if (one)
+        return [
+          { element: one, confidence: 0.7, reason: `“${labelOf(one)}” stands beside it and leads nowhere` },
+        ];
+      if (found.length) return [];
+      inner = parent;
+    }
+    return [];
+  }
+
+  /** What can be pressed in an element and is not hidden. */
+  #pressed(element: Element): Element[] {
+    if (element.hidden) return [];
+    return isControl(element) ? [element] : element.children.flatMap((child) => this.#pressed(child));
+  }
+
+  #closers(part: Element): Element[] {
+    const found: Element[] = [];
+    const visit = (element: Element): void => {
+      if (element !== part && isControl(element) && CLOSES.test(`${signsOf(element)} ${labelOf(element)}`)) {
+        found.push(element);
+        return;
+      }
+      element.children.forEach(visit);
+    };
+    visit(part);
+    return found;
+  }
+
+  /** Whether an element is not seen at the screen's own width. */
+  #isUnseen(element: Element): boolean {
+    for (let at: Element | undefined = element; at; at = this.#parents.get(at))
+      if (at.style.base.display === 'none') return true;
+    return false;
+  }
+
+  #isIn(element: Element, part: Element): boolean {
+    for (let at: Element | undefined = element; at; at = this.#parents.get(at)) if (at === part) return true;
+    return false;
+  }
+
+  /** What a part is called: as its own name says, its heading, or what opens it. */
+  #named(
+    opener: Element | null,
+    part: Element,
+    kind: DisclosureKind,
+    number: number,
+    otherwise?: Element,
+  ): string {
+    const own = part.attributes?.['aria-label'] ?? this.#textOfId(part.attributes?.['aria-labelledby']);
+    const head = kind === 'section' || kind === 'panel' ? null : headingIn(part);
+    const said = own || head || (opener && labelOf(opener)) || (otherwise && labelOf(otherwise)) || '';
+    const words = said.replace(/\s+/g, ' ').trim().slice(0, 60);
+    const usable =
+      kebabCase(words).length > 1
+        ? sentenceCase(words)
+        : kind === 'slide'
+          ? `Slide ${number + 1}`
+          : sentenceCase(kind);
+    let name = usable;
+    for (let n = 2; this.#names.has(name); n++) name = `${usable} ${n}`;
+    this.#names.add(name);
+    return name;
+  }
+
+  #textOfId(ids: string | undefined): string {
+    const [id] = ids?.split(/\s+/) ?? [];
+    const element = id ? this.#byId.get(id) : undefined;
+    return element ? textOf(element) : '';
+  }
+
+  #propose(
+    parts: DisclosureProposal['parts'],
+    controls: readonly (readonly [string, Target])[],
+    confidence: number,
+    reason: string,
+  ): void {
+    const once = new Map(controls);
+    this.#made.push({
+      id: `disclosure ${parts[0][0]}`,
+      screen: this.#screen.key,
+      parts,
+      controls: [...once],
+      confidence,
+      reason,
+    });
+  }
+}
+
+const opens = (part: Element, does: 'toggle' | 'open' | 'close'): Target => ({
+  kind: 'disclose',
+  part: part.key,
+  does,
+});
+
+/** Whether two siblings are of one kind: they share a class, or have none. */
+function isAkin(a: Element, b: Element): boolean {
+  const of = (element: Element): string[] => element.classes?.split(/\s+/) ?? [];
+  const others = new Set(of(b));
+  return (
+    of(a).some((name) => others.has(name)) ||
+    (!a.classes && !b.classes) ||
+    (roleOf(a) !== undefined && a.role === b.role && a.role === 'tabpanel')
+  );
+}
+
+/** The words by which an element says what it is for. */
+const signsOf = ({ classes = '', name, attributes = {}, source }: Element): string =>
+  [
+    classes,
+    name.length < 30 ? name : '',
+    source.id ?? '',
+    ...['aria-haspopup', 'aria-expanded', 'aria-controls'].flatMap((one) =>
+      attributes[one] && attributes[one] !== 'false'
+        ? [one]
+        : attributes[one] !== undefined && one === 'aria-expanded'
+          ? [one]
+          : [],
+    ),
+  ].join(' ');
+
+const SAYS_TOGGLE =
+  /aria-(haspopup|expanded|controls)|(^|[\s_-])(toggle[rd]?|drop-?down|collaps(e|ed|ible)|expand(er)?|accordion|has-?(sub|child)\w*|sub-?menu|tree-?view)([\s_-]|$)/i;
+const CLOSES = /(^|[\s_-])(dismiss|close[rd]?|cancel)([\s_-]|$)|^\s*[×✕✖]\s*$/i;
+
+/** Whether an element is pressed: a button or a link by its tag or role. */
+function isControl(element: Element): boolean {
+  const role = roleOf(element);
+  return (
+    element.tag === 'a' ||
+    element.tag === 'button' ||
+    element.tag === 'summary' ||
+    role === 'button' ||
+    role === 'link' ||
+    role === 'menuitem' ||
+    role === 'tab'
+  );
+}
+
+const leadsNowhere = ({ attributes = {} }: Element): boolean =>
+  attributes.href === undefined || /^(#.*)?$/.test(attributes.href);
+
+/** What a hidden part is, by its role, its place and the words that it is called by. */
+function kindOf(part: Element): DisclosureKind {
+  const role = part.role ?? part.attributes?.role ?? '';
+  const signs = signsOf(part);
+  const { position } = part.style.base;
+  if (part.tag === 'dialog' || /dialog/.test(role) || part.attributes?.['aria-modal'] === 'true')
+    return 'dialog';
+  if (position === 'fixed' && /(^|[\s_-])(modal|dialog|lightbox|pop-?up)([\s_-]|$)/i.test(signs))
+    return 'dialog';
+  if (/^(menu|listbox|tooltip)$/.test(role) || position === 'absolute' || position === 'fixed') return 'menu';
+  return /(^|[\s_-])(drop-?down-?menu|popover|pop-?out|fly-?out)([\s_-]|$)/i.test(signs) ? 'menu' : 'section';
+}
+
+function headingIn(element: Element): string | null {
+  if (/^h[1-6]$/.test(element.tag ?? '')) return textOf(element) || null;
+  for (const child of element.children) {
+    const found = headingIn(child);
+    if (found) return found;
+  }
+  return null;
+}
