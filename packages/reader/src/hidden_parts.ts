@@ -3,8 +3,14 @@
 /** A rule that lets something be seen, or that hides what lacks a class. */
 interface ShowingRule {
   readonly selector: string;
-  /** Classes that its selector speaks of. */
+  /** Classes that its selector speaks of, and what its last part asks of an element itself. */
   readonly classes: readonly string[];
+  readonly subject: { readonly classes: readonly string[]; readonly tag: string; readonly isOther: boolean };
+}
+
+interface SayingRule {
+  readonly selector: string;
+  readonly properties: readonly string[];
 }
 
 /** Takes back what was done to an element. */
@@ -16,10 +22,14 @@ const MOST_RULES = 5000;
 export class HiddenParts {
   readonly #document: Document;
   readonly #rules: readonly ShowingRule[];
+  /** Rules that hold only where something has a class that nothing in the page has, by that class. */
+  readonly #saidWith: ReadonlyMap<string, readonly SayingRule[]>;
 
   constructor(document: Document, isOwn: (sheet: CSSStyleSheet) => boolean) {
     this.#document = document;
-    this.#rules = showingRules(document, isOwn);
+    const { showing, saidWith } = rulesOf(document, isOwn);
+    this.#rules = showing;
+    this.#saidWith = saidWith;
   }
 
   /**
@@ -30,8 +40,21 @@ export class HiddenParts {
     return this.#isUnseen(element) && this.#classesThatShow(element).length > 0;
   }
 
-  /** Shows a hidden element as the page would, as far as its style sheets say how. */
-  show(element: Element): Undo {
+  /** Lets everything be at once what it is to become, until that is taken back. */
+  withoutTransitions(): Undo {
+    const sheet = new this.#document.defaultView!.CSSStyleSheet();
+    // Ids that nothing has let it count more than what the page says.
+    sheet.replaceSync('*:is(*, #no#no#no#no) { transition: none !important }');
+    const before = this.#document.adoptedStyleSheets;
+    this.#document.adoptedStyleSheets = [...before, sheet];
+    return () => void (this.#document.adoptedStyleSheets = before);
+  }
+
+  /**
+   * Shows a hidden element as the page would, as far as its style sheets say how.
+   * @returns what takes that back, and the properties that are said of elements in it only while it is shown
+   */
+  show(element: Element): { readonly undo: Undo; readonly said: (inner: Element) => readonly string[] } {
     const undo: Undo[] = [];
     const style = (element as HTMLElement).style;
     const written = element.getAttribute('style');
@@ -49,7 +72,8 @@ export class HiddenParts {
     }
     for (const name of ['display', 'visibility', 'opacity', 'height', 'max-height'])
       style.removeProperty(name);
-    for (const [holder, name] of this.#classesThatShow(element)) {
+    const given = this.#classesThatShow(element);
+    for (const [holder, name] of given) {
       holder.classList.add(name);
       undo.push(() => holder.classList.remove(name));
     }
@@ -58,7 +82,12 @@ export class HiddenParts {
     if (this.#lookOf(element).display === 'none') style.setProperty('display', 'block', 'important');
     if (seen.visibility !== 'visible') style.setProperty('visibility', 'visible', 'important');
     if (Number(seen.opacity) < SEEN) style.setProperty('opacity', '1', 'important');
-    return () => undo.toReversed().forEach((one) => one());
+    const saying = given.flatMap(([, name]) => this.#saidWith.get(name) ?? []);
+    return {
+      undo: () => undo.toReversed().forEach((one) => one()),
+      said: (inner) =>
+        saying.flatMap(({ selector, properties }) => (matches(inner, selector) ? properties : [])),
+    };
   }
 
   #lookOf(element: Element): CSSStyleDeclaration {
@@ -106,7 +135,8 @@ export class HiddenParts {
 
   #candidates(element: Element, holder: Element): string[] {
     const found = new Set<string>();
-    for (const { selector, classes } of this.#rules)
+    for (const { selector, classes, subject } of this.#rules) {
+      if (!mayBeSubject(element, subject)) continue;
       for (const name of classes) {
         if (found.has(name) || holder.classList.contains(name)) continue;
         const isNegative = selector.includes(`:not(.${name})`);
@@ -119,12 +149,27 @@ export class HiddenParts {
         if (matches(element, selector)) found.add(name);
         holder.classList.remove(name);
       }
+    }
     return [...found];
   }
 }
 
 /** Fainter than this, nothing is seen. */
 const SEEN = 0.05;
+
+/** Whether a rule can be about an element that has one class more; at once where it cannot. */
+const mayBeSubject = (element: Element, { classes, tag, isOther }: ShowingRule['subject']): boolean =>
+  (!tag || tag === element.localName) &&
+  (isOther || (classes.length === 0 ? tag !== '' : classes.some((name) => element.classList.contains(name))));
+
+function subjectOf(selector: string): ShowingRule['subject'] {
+  const last = (/[^\s>+~]+$/.exec(selector.replace(/:not\([^)]*\)/g, ''))?.[0] ?? '').trim();
+  return {
+    classes: classesIn(last),
+    tag: /^[a-z][\w-]*/i.exec(last)?.[0].toLowerCase() ?? '',
+    isOther: /[#[:]/.test(last),
+  };
+}
 
 function matches(element: Element, selector: string): boolean {
   try {
@@ -134,33 +179,36 @@ function matches(element: Element, selector: string): boolean {
   }
 }
 
-/** Rules whose subject is known by more than the class that shows it. */
-function showingRules(document: Document, isOwn: (sheet: CSSStyleSheet) => boolean): ShowingRule[] {
+/** Rules that show or hide what is known by more than the class that shows it, and those that wait for a class. */
+function rulesOf(
+  document: Document,
+  isOwn: (sheet: CSSStyleSheet) => boolean,
+): { readonly showing: ShowingRule[]; readonly saidWith: ReadonlyMap<string, SayingRule[]> } {
   const view = document.defaultView!;
   const known = new Set<string>();
   for (const element of document.querySelectorAll('[class]'))
     for (const name of element.classList) known.add(name);
   const found: ShowingRule[] = [];
+  const saidWith = new Map<string, SayingRule[]>();
   const visit = (rules: CSSRuleList): void => {
     for (const rule of rules) {
-      if (found.length >= MOST_RULES) return;
       if (rule instanceof view.CSSStyleRule) {
         const says = showsOrHides(rule.style);
-        if (!says) continue;
         for (const selector of rule.selectorText.split(/,(?![^(]*\))/)) {
           const single = selector.trim();
-          const classes = [...single.matchAll(/\.((?:\\.|[\w-])+)/g)].map(([, name]) =>
-            name.replaceAll('\\', ''),
-          );
+          const classes = classesIn(single);
           const isNegative = /:not\(\.[\w-]+\)/.test(single);
+          const needed = classesIn(single.replace(/:not\([^)]*\)/g, '')).filter((name) => !known.has(name));
+          // One class may be missing in the page.
+          if (needed.length > 1 || /:(hover|focus|active)|::/.test(single)) continue;
+          const [waitsFor] = needed;
+          if (waitsFor !== undefined) {
+            if (!saidWith.has(waitsFor)) saidWith.set(waitsFor, []);
+            saidWith.get(waitsFor)!.push({ selector: single, properties: [...rule.style] });
+          }
+          if (!says || found.length >= MOST_RULES) continue;
           if (says === 'hides' ? !isNegative : classes.length < 2 && !/[#[]/.test(single)) continue;
-          // One class may be missing in the page, or stand elsewhere in it.
-          if (
-            classes.filter((name) => !known.has(name)).length > 1 ||
-            /:(hover|focus|active)|::/.test(single)
-          )
-            continue;
-          found.push({ selector: single, classes: [...new Set(classes)] });
+          found.push({ selector: single, classes: [...new Set(classes)], subject: subjectOf(single) });
         }
       } else if ('cssRules' in rule && !(rule instanceof view.CSSKeyframesRule)) {
         if (rule instanceof view.CSSMediaRule && !view.matchMedia(rule.conditionText).matches) continue;
@@ -169,8 +217,11 @@ function showingRules(document: Document, isOwn: (sheet: CSSStyleSheet) => boole
     }
   };
   for (const sheet of document.styleSheets) if (!isOwn(sheet)) visit(sheet.cssRules);
-  return found;
+  return { showing: found, saidWith };
 }
+
+const classesIn = (selector: string): string[] =>
+  [...selector.matchAll(/\.((?:\\.|[\w-])+)/g)].map(([, name]) => name.replaceAll('\\', ''));
 
 function showsOrHides(style: CSSStyleDeclaration): 'shows' | 'hides' | null {
   const { display, visibility, opacity, height, maxHeight } = style;

@@ -241,3 +241,68 @@ test('what slides out of a narrow window is read where it ends', async () => {
   );
   expect(byId(screen, 'bar').style.at?.['600']).toEqual({ 'margin-left': '-200px' });
 });
+
+describe('what a page hides until something opens it', () => {
+  /** Whether it is hidden, and the look that it has when it is shown. */
+  const seen = (screen: Screen, id: string): readonly [boolean, Declarations] => {
+    const { hidden = false, style } = byId(screen, id);
+    return [hidden, style.base];
+  };
+
+  test.each([
+    [
+      'by a class of its own',
+      '.menu{display:none;color:#123456}.menu.show{display:block;margin-top:7px}',
+      '',
+    ],
+    ['by what lacks a class', '.menu:not(.show){display:none}.menu{margin-top:7px}', ''],
+    [
+      'by a class of what it stands in',
+      '.menu{display:none}.bar.open>.menu{display:block;margin-top:7px}',
+      '',
+    ],
+    [
+      'by its opacity, with a transition',
+      '.bar .menu{opacity:0;pointer-events:none;transition:opacity 9s}@media(min-width:900px){.bar .menu.on{opacity:1;margin-top:7px}}',
+      '',
+    ],
+    ['by its visibility', '.menu{visibility:hidden}.menu.is-open{visibility:visible;margin-top:7px}', ''],
+    [
+      'folded to nothing',
+      '.menu{max-height:0;overflow:hidden}.menu.open{max-height:900px;margin-top:7px}',
+      '',
+    ],
+    ['by an attribute', '.menu{margin-top:7px}', 'hidden'],
+    ['by its own style', '.menu{margin-top:7px}', 'style="display:none"'],
+  ])('%s', async (_, css, attributes) => {
+    const screen = await read(
+      `<div class="bar" id="bar"><button>Menu</button><div class="menu" id="menu" ${attributes}><p id="line">One line</p></div></div>`,
+      css,
+    );
+    const [isHidden, look] = seen(screen, 'menu');
+    expect(isHidden).toBe(true);
+    expect(look['margin-top']).toBe('7px');
+    expect(
+      [look.display, look.opacity, look.visibility].filter((one) => /^(none|0|hidden)$/.test(one ?? '')),
+    ).toEqual([]);
+    expect(byId(screen, 'line').box.height).toBeGreaterThan(10);
+    // Nothing stays as it was tried.
+    expect(byId(screen, 'bar').box.height).toBeLessThan(60);
+  });
+
+  test.each([
+    ['what nothing shows', '<div class="a" id="x" style="opacity:0"><b>Faint</b></div>', '.a{color:red}'],
+    [
+      'a field over its own drawing',
+      '<label class="box"><input id="x" class="mark">Yes</label>',
+      '.mark{opacity:0}.mark.show{opacity:1}',
+    ],
+    [
+      'what clips',
+      '<div class="a" id="x"><p>Text</p></div>',
+      '.a{overflow:hidden;height:40px}.a.open{height:auto}',
+    ],
+  ])('%s is not hidden', async (_, body, css) => {
+    expect(seen(await read(body, css), 'x')[0]).toBe(false);
+  });
+});

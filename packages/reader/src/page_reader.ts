@@ -92,7 +92,9 @@ export class PageReader {
     for (const boundary of [...this.#boundaries].sort((a, b) => b - a))
       if (boundary < width && boundary >= NARROWEST) this.#readAt(boundary);
     this.#resize(width, this.#plan.height);
+    const undo = this.#hiddenParts.withoutTransitions();
     this.#readHidden(body, boxes);
+    undo();
     const hidden: { path: string; tag: string; label: string }[] = [];
     const read = this.#put(body, boxes, hidden);
     return { width, height, body: read!, canvas: this.#canvas(documentElement), hidden };
@@ -320,12 +322,12 @@ export class PageReader {
         this.#readHidden(child, boxes);
         continue;
       }
-      const undo = this.#hiddenParts.show(child);
-      settle(this.#document);
+      const { undo, said } = this.#hiddenParts.show(child);
       for (const inner of [child, ...child.querySelectorAll('*')]) {
         const known = this.#gathered.get(inner);
         if (!known) continue;
         for (const name of Object.keys(known.base)) delete known.base[name];
+        for (const name of said(inner)) for (const read of readNames(name)) known.names.add(read);
         this.#readBase(known);
         boxes.set(inner, inner.getBoundingClientRect());
       }
@@ -335,7 +337,6 @@ export class PageReader {
       if (isGone) g.isShown = false;
       this.#readHidden(child, boxes);
       undo();
-      settle(this.#document);
     }
   }
 

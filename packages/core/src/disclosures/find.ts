@@ -75,7 +75,11 @@ class Finder {
   find(): readonly DisclosureProposal[] {
     for (const [parent, members] of this.#groups()) this.#group(parent, members);
     for (const part of this.#hidden) if (!this.#taken.has(part)) this.#single(part);
-    for (const [opener, named] of this.#naming) for (const part of named) this.#openAtFirst(opener, part);
+    for (const [opener, named] of this.#naming)
+      for (const part of named) {
+        this.#whenNarrow(opener, part);
+        this.#openAtFirst(opener, part);
+      }
     return this.#made;
   }
 
@@ -164,6 +168,21 @@ class Finder {
     this.#propose([[part.key, { name, kind }]], controls, best.confidence, best.reason);
   }
 
+  /** A part that narrow windows hide, and that something names as what it opens. */
+  #whenNarrow(opener: Element, part: Element): void {
+    if (part.hidden || this.#taken.has(part) || this.#isIn(opener, part)) return;
+    const below = hiddenBelow(part);
+    if (below === null || !isControl(opener)) return;
+    this.#taken.add(part);
+    const name = this.#named(opener, part, 'section', 0);
+    this.#propose(
+      [[part.key, { name, kind: 'section', below }]],
+      [[opener.key, opens(part, 'toggle')]],
+      0.95,
+      `windows of up to ${below} px hide it, and “${labelOf(opener)}” names it as what it opens`,
+    );
+  }
+
   /** A part that is open at first, and that something names as what it opens and closes. */
   #openAtFirst(opener: Element, part: Element): void {
     if (
@@ -217,8 +236,16 @@ class Finder {
           },
         ];
       const own = isControl(parent) && !parent.hidden ? parent : undefined;
-      const only = found.filter(leadsNowhere);
+      const only = found.filter((one) => leadsNowhere(one) && !isSender(one));
       const one = own ?? (found.length === 1 ? only[0] : undefined);
+      if (one && level === 0 && leadsNowhere(one) && isListOfLinks(part))
+        return [
+          {
+            element: one,
+            confidence: 0.93,
+            reason: `“${labelOf(one)}” stands beside a list of links that is hidden, and leads nowhere itself`,
+          },
+        ];
       if (one)
         return [
           { element: one, confidence: 0.7, reason: `“${labelOf(one)}” stands beside it and leads nowhere` },
@@ -271,7 +298,11 @@ class Finder {
     const own = part.attributes?.['aria-label'] ?? this.#textOfId(part.attributes?.['aria-labelledby']);
     const head = kind === 'section' || kind === 'panel' ? null : headingIn(part);
     const said = own || head || (opener && labelOf(opener)) || (otherwise && labelOf(otherwise)) || '';
-    const words = said.replace(/\s+/g, ' ').trim().slice(0, 60);
+    const words = said
+      .replace(/\s+/g, ' ')
+      .replace(/^\s*(toggle|open|show|hide|close|expand|collapse) (the )?(?=\S)/i, '')
+      .trim()
+      .slice(0, 60);
     const usable =
       kebabCase(words).length > 1
         ? sentenceCase(words)
@@ -358,6 +389,17 @@ function isControl(element: Element): boolean {
   );
 }
 
+/** Whether a part is a list, and what it lists is links. */
+function isListOfLinks(part: Element): boolean {
+  const list = /^[uo]l$/.test(part.tag ?? '') ? part : part.children.length === 1 ? part.children[0] : null;
+  return list !== null && /^[uo]l$/.test(list.tag ?? '') && list.children.some(holdsLink);
+}
+const holdsLink = (element: Element): boolean => element.tag === 'a' || element.children.some(holdsLink);
+
+/** What sends a form opens nothing: what is hidden beside it says what is wrong. */
+const isSender = ({ tag, attributes = {} }: Element): boolean =>
+  attributes.type === 'submit' || (tag === 'button' && attributes.type === undefined);
+
 const leadsNowhere = ({ attributes = {} }: Element): boolean =>
   attributes.href === undefined || /^(#.*)?$/.test(attributes.href);
 
@@ -381,4 +423,13 @@ function headingIn(element: Element): string | null {
     if (found) return found;
   }
   return null;
+}
+
+/** The widest window, in px, in which a part is not there; null for one that all windows show. */
+export function hiddenBelow({ style: { at = {}, base } }: Element): number | null {
+  if (base.display === 'none') return null;
+  const widths = Object.entries(at).flatMap(([width, css]) =>
+    css.display === 'none' ? [Number(width)] : [],
+  );
+  return widths.length ? Math.max(...widths) : null;
 }

@@ -21,9 +21,7 @@ export function takeDisclosures({ interactions, still }: App, taken: readonly Di
 /** A part that is always shown again, with those of which only one was open; what opened and closed them does nothing more. */
 export function alwaysShown({ disclosures, interactions, layers }: App, part: string): Change {
   const { among } = disclosures[part] ?? {};
-  const parts = among
-    ? Object.keys(disclosures).filter((key) => disclosures[key].among === among)
-    : [part];
+  const parts = among ? Object.keys(disclosures).filter((key) => disclosures[key].among === among) : [part];
   const about = new Set(parts);
   const controls = Object.entries(interactions).flatMap(([key, { target }]) =>
     (target.kind === 'disclose' && about.has(target.part)) ||

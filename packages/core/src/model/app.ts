@@ -472,6 +472,8 @@ const disclosureFields = {
   kind: choice(DISCLOSURE_KINDS),
   /** At first. */
   open: optional(yes),
+  /** Widest window, in px, at which it is closed at first; where there is more room it is always there. */
+  below: optional(windowWidth),
   /** Of those that share this only one is open. */
   among: optional(ownKey),
 } as const;

@@ -1,6 +1,7 @@
-import { all, type Change, putInteraction, putScreen, setStart } from '../change/change.ts';
+import { all, applyChange, type Change, putInteraction, putScreen, setStart } from '../change/change.ts';
 import { findDisclosures, SAID_BY_PAGE } from '../disclosures/find.ts';
 import { takeDisclosures } from '../disclosures/take.ts';
+import { settle } from '../layers/settle.ts';
 import { authoredLinks } from '../links/authored.ts';
 import type { Screen } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
@@ -51,8 +52,13 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
     .flatMap(findDisclosures)
     .filter(({ confidence }) => confidence >= SAID_BY_PAGE);
   const opening = new Set(disclosures.flatMap(({ controls }) => controls.map(([key]) => key)));
-  if (disclosures.length) changes.push(takeDisclosures(app, disclosures));
-  for (const [key, link] of authoredLinks(screens, project.design.screens))
+  const opened = takeDisclosures(app, disclosures);
+  if (disclosures.length) changes.push(opened);
+  // What is in them leads on, too.
+  const { design } = settle({ ...project, app: applyChange(app, opened) });
+  const coming = new Set(screens.map(({ key }) => key));
+  const shown = design.screens.filter(({ key }) => coming.has(key));
+  for (const [key, link] of authoredLinks(shown, project.design.screens))
     if (!app.interactions[key] && !app.still[key] && !opening.has(key))
       changes.push(putInteraction(key, link));
   if (isStart) changes.push(setStart(first.key));

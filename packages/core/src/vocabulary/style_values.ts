@@ -123,5 +123,9 @@ export function cleanStyle<T extends Readonly<Record<string, string>>>(
   return (made as T | null) ?? css;
 }
 
-/** A state of an element in a selector, such as `:checked::before`. */
-export const isStateSelector = (text: string): boolean => /^(:{1,2}[a-z]+(-[a-z]+)*){1,4}$/.test(text);
+/** A state of an element in a selector, such as `:checked::before`; also that it is open. */
+export const isStateSelector = (text: string): boolean =>
+  text === OPEN_STATE || /^(:{1,2}[a-z]+(-[a-z]+)*){1,4}$/.test(text);
+
+/** Of what only narrow windows hide, where somebody has opened it. */
+export const OPEN_STATE = '[data-open]';

@@ -1,4 +1,5 @@
 import {
+  findElement,
   all,
   baseName,
   type Finding,
@@ -261,7 +262,16 @@ export function IntakeView() {
   // Notices of a batch that brought no screens are not part of the design, but still have to be read.
   const unkept = last && (!last.screens.length || last.wasCancelled) ? last.notices : [];
   const files = new Set([...selected].map((key) => screens.get(key)?.source.file));
-  const notices = [...unkept, ...drawn.notices].filter((notice) => !selected.size || files.has(notice.file));
+  const opened = new Set(
+    Object.keys(app.disclosures).flatMap((key) => {
+      const { source } = findElement(drawn, key) ?? {};
+      return source ? [`${source.file} ${source.path}`] : [];
+    }),
+  );
+  const notices = [...unkept, ...drawn.notices].filter(
+    ({ code, file, path = '' }) =>
+      (!selected.size || files.has(file)) && !(code === 'hidden-layer' && opened.has(`${file} ${path}`)),
+  );
 
   const setUse = (use: Use, of?: string): void => {
     const chosen = keys.filter(

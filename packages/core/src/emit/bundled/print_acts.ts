@@ -221,9 +221,11 @@ export function disclosureSpread(
 
     const method = part.choice
       ? 'panel'
-      : part.kind === 'menu' || part.kind === 'dialog'
-        ? part.kind
-        : 'section';
+      : part.isNarrow
+        ? 'narrow'
+        : part.kind === 'menu' || part.kind === 'dialog'
+          ? part.kind
+          : 'section';
     return call(part.choice, method, id);
   }
   if (link?.kind !== 'disclose' || node.form !== 'button') return null;
@@ -233,11 +235,9 @@ export function disclosureSpread(
   return call(undefined, link.does === 'close' ? 'closer' : 'opener', id);
 }
 
-/** Attributes that what is spread over a part, or over what opens it, says by itself. */
-export const isSaidBySpread = ({ part, link }: MarkupElement, name: string): boolean =>
-  part !== undefined
-    ? name === 'id' || name === 'hidden'
-    : link?.kind === 'disclose' && /^aria-(expanded|controls|selected|current)$/.test(name);
+/** Whether what is spread over a part says an attribute by itself. */
+export const isSaidBySpread = ({ part }: MarkupElement, name: string): boolean =>
+  part !== undefined && name === 'id';
 
 const methodCall = (object: string, method: string, args: readonly Written[]): Call => ({
   callee: script`${named(object)}.${named(method)}`,

@@ -59,13 +59,14 @@ export function emittedParts(project: Project): ReadonlyMap<string, EmittedPart>
       }),
     );
     for (const { key, id, disclosure } of named) {
-      const { name, kind, among, open } = disclosure;
+      const { name, kind, among, open, below } = disclosure;
       const choice = among === undefined ? undefined : choices.get(among);
       made.set(key, {
         id,
         name,
         kind,
         isOpen: choice ? choice.first === id : open === true,
+        ...(below === undefined ? {} : { isNarrow: true as const }),
         ...(choice ? { choice, among } : {}),
       });
     }

@@ -36,6 +36,8 @@ export interface DisclosedPart {
   readonly kind: DisclosureKind;
   /** At first; in a component it may depend on where it stands. */
   readonly isOpen: boolean | Expression;
+  /** Whether only narrow windows close it, by what its class says there. */
+  readonly isNarrow?: true;
   readonly choice?: DisclosureChoice;
 }
 

@@ -10,6 +10,7 @@ import { camelCase, uniqueCodeName } from '../../model/names.ts';
 import { textOf, walkElements } from '../../model/project.ts';
 import { roleOf } from '../../roles/role.ts';
 import { attributeRule, isFlag } from '../../vocabulary/attributes.ts';
+import { OPEN_STATE } from '../../vocabulary/style_values.ts';
 import type { TokenLookup } from '../../tokens/values.ts';
 import { fieldLabels, isField } from './field_labels.ts';
 import { truthful } from './truthful.ts';
@@ -206,7 +207,7 @@ class ScreenWriter {
     const made: MarkupElement = {
       tag,
       key: element.key,
-      className: this.#classOf(element, extra, tag, className),
+      className: this.#classOf(part?.isNarrow ? opening(element) : element, extra, tag, className),
       attributes: {
         ...this.#attributesOf(element, tag, form !== null, around.isInDrawer),
         ...this.#sharedAttributes(element),
@@ -221,6 +222,7 @@ class ScreenWriter {
             part: {
               kind: part.kind,
               isOpen: part.isOpen,
+              ...(part.isNarrow ? { isNarrow: true as const } : {}),
               ...(part.choice ? { choice: part.choice } : {}),
             },
           }
@@ -360,6 +362,7 @@ class ScreenWriter {
     isLinked: boolean,
     isInDrawer: boolean,
   ): Record<string, string | true> {
+    const opens = this.#context.wiringOf(element.key).link?.kind === 'disclose';
     const attributes: Record<string, string | true> = {};
     for (const [name, value] of Object.entries(element.attributes ?? {})) {
       if (
@@ -369,6 +372,8 @@ class ScreenWriter {
       )
         continue;
       if (name === 'type' && tag !== element.tag) continue;
+      // What opens something says by itself whether that is open.
+      if (opens && SAYS_OPEN.has(name)) continue;
       // Written as another element, it may not have what it had.
       if (!attributeRule(tag, name)) continue;
       attributes[name] = isFlag(element.tag ?? tag, name) ? true : value;
@@ -459,6 +464,13 @@ class ScreenWriter {
   }
 }
 
+const SAYS_OPEN: ReadonlySet<string> = new Set([
+  'aria-expanded',
+  'aria-controls',
+  'aria-selected',
+  'aria-current',
+]);
+
 /** What a part is known by and, as a dialog, what it is and how it is called. */
 const partAttributes = ({
   id,
@@ -467,6 +479,15 @@ const partAttributes = ({
 }: DisclosedPart & { readonly id: string; readonly name: string }): Record<string, string> => ({
   id,
   ...(kind === 'dialog' ? { role: 'dialog', 'aria-modal': 'true', 'aria-label': name } : {}),
+});
+
+/** What narrow windows hide shows there, too, where it is opened. */
+const opening = (element: Element): Element => ({
+  ...element,
+  style: {
+    ...element.style,
+    states: { ...element.style.states, [OPEN_STATE]: { display: element.style.base.display ?? 'block' } },
+  },
 });
 
 /** What lies behind a dialog that takes the whole window is dimmed where the page leaves that to a script. */

@@ -50,7 +50,7 @@ function printNode(node: MarkupNode, assetUrl: (hash: string) => string): string
 function attributesOf(node: MarkupElement, assetUrl: (hash: string) => string): string {
   const all: Record<string, string | true> = { ...node.attributes };
   if (node.key) all['data-key'] = node.key;
-  if (node.part?.isOpen === false) all.hidden = true;
+  if (node.part?.isOpen === false && !node.part.isNarrow) all.hidden = true;
   if (node.part?.choice) all['data-among'] = node.part.choice.name;
   if (node.className) all.class = node.className;
   if (node.asset) all[node.tag === 'source' ? 'srcset' : 'src'] = assetUrl(node.asset);

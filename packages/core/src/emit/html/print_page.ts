@@ -214,6 +214,11 @@ function plainLink(link: EmittedLink, context: PageContext): [string, string | t
 /** What says of a part that it is closed, how it closes, and of which it is one. */
 function partAttributes({ part }: MarkupElement): [string, string | true][] {
   if (!part) return [];
+  if (part.isNarrow)
+    return [
+      ['data-narrow', true],
+      ['data-leaves', 'menu'],
+    ];
   const closed: [string, true][] = part.isOpen === false ? [['hidden', true]] : [];
   if (part.choice) return [...closed, ['data-among', part.choice.name]];
   return part.kind === 'menu' || part.kind === 'dialog' ? [...closed, ['data-leaves', part.kind]] : closed;

@@ -1,3 +1,4 @@
+import { atFirst } from '../../disclosures/at_first.ts';
 import { all, putLayer } from '../../change/change.ts';
 import { bottom, right } from '../../layout/placed.ts';
 import { labelOf, pressablesOf } from '../../links/pressable.ts';
@@ -11,14 +12,17 @@ import { hasScrim } from '../../overlays/scrim.ts';
  * of its layers makes it another value, and its name is the only other thing that messages hold.
  */
 const onScreens = (find: (screen: Screen, project: Project) => readonly Found[]) => {
-  const kept = new WeakMap<Screen, { name: string; found: readonly Found[] }>();
+  const kept = new WeakMap<Screen, { name: string; seen: Screen; found: readonly Found[] }>();
   return ({ project, graph }: Examined): Found[] => {
     const used = new Set(graph.screens);
     return project.design.screens.flatMap((screen) => {
       if (!used.has(screen.key)) return [];
       const name = screenName(project, screen.key);
+      // What is closed at first lies over nothing.
+      const seen = atFirst(screen, project.app);
       let known = kept.get(screen);
-      if (known?.name !== name) kept.set(screen, (known = { name, found: find(screen, project) }));
+      if (known?.name !== name || known.seen !== seen)
+        kept.set(screen, (known = { name, seen, found: find(seen, project) }));
       return known.found;
     });
   };
@@ -51,7 +55,7 @@ export const elementRules: readonly Rule[] = [
         .flatMap((screen): Found[] => {
           const hidden: Element[] = [];
           walkElements(screen.root, (element) => {
-            if (!element.hidden) return true;
+            if (!element.hidden || drawn.app.disclosures[element.key]) return true;
             if (drawn.app.layers[element.key]?.show === undefined) hidden.push(element);
             return false;
           });

@@ -14,7 +14,7 @@ export function disclose(id, does) {
   const part = document.getElementById(id);
   if (!part) return;
   const { among } = part.dataset;
-  if (among === undefined) setOpen(part, does === 'toggle' ? part.hidden !== false : does === 'open');
+  if (among === undefined) setOpen(part, does === 'toggle' ? !isOpen(part) : does === 'open');
   else for (const other of members(among)) setOpen(other, other === part);
 }
 
@@ -25,7 +25,7 @@ export function disclose(id, does) {
  */
 export function turn(among, by) {
   const all = members(among);
-  const at = all.findIndex((part) => !part.hidden);
+  const at = all.findIndex(isOpen);
   const next = all[(at + by + all.length) % all.length];
   if (next) disclose(next.id, 'open');
 }
@@ -34,15 +34,21 @@ export function turn(among, by) {
 const members = (among) =>
   /** @type {HTMLElement[]} */ ([...document.querySelectorAll(`[data-among="${among}"]`)]);
 
-/** @param {HTMLElement} part @param {boolean} isOpen */
-function setOpen(part, isOpen) {
-  if ((part.hidden !== false) !== isOpen) return;
+/** What only narrow windows close is open where it says so. @param {HTMLElement} part */
+const isOpen = (part) =>
+  part.dataset.narrow === undefined ? part.hidden === false : part.dataset.open !== undefined;
+
+/** @param {HTMLElement} part @param {boolean} value */
+function setOpen(part, value) {
+  if (isOpen(part) === value) return;
   const hadFocus = part.contains(document.activeElement);
-  part.hidden = !isOpen;
+  if (part.dataset.narrow === undefined) part.hidden = !value;
+  else if (value) part.dataset.open = '';
+  else delete part.dataset.open;
   for (const control of document.querySelectorAll(`[aria-controls="${part.id}"]`))
     for (const name of ['aria-expanded', 'aria-selected', 'aria-current'])
-      if (control.hasAttribute(name)) control.setAttribute(name, String(isOpen));
-  if (isOpen) {
+      if (control.hasAttribute(name)) control.setAttribute(name, String(value));
+  if (value) {
     openedFrom.set(part, document.activeElement);
     if (part.dataset.leaves === 'dialog') controlsIn(part)[0]?.focus();
     return;
@@ -70,13 +76,21 @@ document.addEventListener('click', ({ target }) => {
   for (const part of leavable()) {
     if (part.id === named) continue;
     const isLeft =
-      part.dataset.leaves === 'dialog'
-        ? target === part
-        : !part.contains(target) || target.closest('a, [role="menuitem"]') !== null;
+      part.dataset.leaves === 'dialog' ? target === part : !part.contains(target) || isChosen(target, part);
     if (isLeft) setOpen(part, false);
   }
   if (control) disclose(named, control.dataset.discloses ?? 'toggle');
 });
+
+/**
+ * Whether something was chosen in a menu, and not only a further part of it opened.
+ * @param {Element} target @param {HTMLElement} menu
+ */
+function isChosen(target, menu) {
+  const control = target.closest('a, button, [role="menuitem"]');
+  const further = control?.getAttribute('aria-controls');
+  return control !== null && !(further && menu.contains(document.getElementById(further)));
+}
 
 document.addEventListener('keydown', (event) => {
   const part = leavable().at(-1);

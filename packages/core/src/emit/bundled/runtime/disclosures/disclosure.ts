@@ -28,6 +28,12 @@ export function disclosureOf(now: () => Opened, openAtFirst: () => readonly Firs
     closer: (id: string) => ({ onClick: () => set(id, false) }),
     /** For a part that opens in its place. */
     section,
+    /** For one that only narrow windows close, and that is a menu there. */
+    narrow: (id: string) => ({
+      id,
+      'data-open': isOpen(id) ? '' : undefined,
+      'data-leaves': 'menu',
+    }),
     /** For one that closes when somebody presses elsewhere or has chosen. */
     menu: (id: string) => ({ ...section(id), 'data-leaves': 'menu' }),
     /** For one that keeps the focus in it. */

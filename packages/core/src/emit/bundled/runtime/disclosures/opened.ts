@@ -70,9 +70,16 @@ function onClick({ target }: Event): void {
     if (target.closest(`[aria-controls="${id}"]`)) continue;
     const isLeft = isDialog(part)
       ? target === part
-      : !part.contains(target) || target.closest('a, [role="menuitem"]') !== null;
+      : !part.contains(target) || isChosen(target, part);
     if (isLeft) setOpened(id, false);
   }
+}
+
+/** Whether something was chosen in a menu, and not only a further part of it opened. */
+function isChosen(target: Element, menu: HTMLElement): boolean {
+  const control = target.closest('a, button, [role="menuitem"]');
+  const further = control?.getAttribute('aria-controls');
+  return control !== null && !(further && menu.contains(partOf(further)));
 }
 
 /** Escape closes the last one; Tab stays within a dialog. */
