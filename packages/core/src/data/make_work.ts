@@ -269,6 +269,7 @@ class Maker {
     const value = does === 'sign-in';
     const known = Object.entries(this.#app.conditions).find(([, { name }]) => SIGNED_IN.test(name))?.[0];
     const condition = known ?? 'signed-in';
+    if (own?.target.kind === 'disclose') return 'it opens what asks first';
     const steps = own ? [...(own.before ?? []), own.target] : [];
     if (steps.some((step) => step.kind === 'set' && step.condition === condition))
       return 'it does so already';

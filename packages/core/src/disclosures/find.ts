@@ -1,7 +1,7 @@
 import { labelOf } from '../links/pressable.ts';
 import type { Disclosure, DisclosureKind, Target } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
-import { kebabCase, sentenceCase } from '../model/names.ts';
+import { sentenceCase } from '../model/names.ts';
 import { textOf } from '../model/project.ts';
 import { roleOf } from '../roles/role.ts';
 
@@ -295,20 +295,26 @@ class Finder {
     number: number,
     otherwise?: Element,
   ): string {
-    const own = part.attributes?.['aria-label'] ?? this.#textOfId(part.attributes?.['aria-labelledby']);
-    const head = kind === 'section' || kind === 'panel' ? null : headingIn(part);
-    const said = own || head || (opener && labelOf(opener)) || (otherwise && labelOf(otherwise)) || '';
-    const words = said
-      .replace(/\s+/g, ' ')
-      .replace(/^\s*(toggle|open|show|hide|close|expand|collapse) (the )?(?=\S)/i, '')
-      .trim()
-      .slice(0, 60);
-    const usable =
-      kebabCase(words).length > 1
-        ? sentenceCase(words)
-        : kind === 'slide'
-          ? `Slide ${number + 1}`
-          : sentenceCase(kind);
+    const said = [
+      part.attributes?.['aria-label'],
+      kind === 'section' || kind === 'panel' ? null : headingIn(part),
+      this.#textOfId(part.attributes?.['aria-labelledby']),
+      opener && labelOf(opener),
+      otherwise && labelOf(otherwise),
+    ].map((text) =>
+      (text ?? '')
+        .replace(/\s+/g, ' ')
+        .replace(/^\s*(toggle|open|show|hide|close|expand|collapse) (the )?(?=\S)/i, '')
+        .replace(/[\s:…]+$/, '')
+        .trim()
+        .slice(0, 60),
+    );
+    const words = said.find((text) => /\p{L}{2}/u.test(text));
+    const usable = words
+      ? sentenceCase(words)
+      : kind === 'slide'
+        ? `Slide ${number + 1}`
+        : sentenceCase(kind);
     let name = usable;
     for (let n = 2; this.#names.has(name); n++) name = `${usable} ${n}`;
     this.#names.add(name);

@@ -259,11 +259,16 @@ export function Departures({
                 >
                   <td>{numberOf(row)}</td>
                   <td title={label}>
-                    {partOf.has(element.key)
-                      ? `${partOf.get(element.key)}: ${label}`
-                      : within
-                        ? `Bar: ${label}`
-                        : label}
+                    {partOf.has(element.key) ? (
+                      <>
+                        {label}
+                        <small>in {partOf.get(element.key)}</small>
+                      </>
+                    ) : within ? (
+                      `Bar: ${label}`
+                    ) : (
+                      label
+                    )}
                   </td>
                   <td title={gesture}>{gesture}</td>
                   <td title={problem ?? target?.label}>

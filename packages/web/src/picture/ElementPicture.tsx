@@ -2,6 +2,7 @@ import type { Screen } from '@tovel/core';
 import { type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { keyAtPoint, placeInPicture, pointInPicture } from './in_picture';
+import { useOpenedAround } from './open_parts';
 import { ScreenPicture } from './ScreenPicture';
 import { color } from '../theme/theme';
 
@@ -49,7 +50,8 @@ export function ElementPicture({
     return () => watcher.disconnect();
   }, [screen]);
   const ratio = width / screen.width;
-  const box = placeInPicture(page, element, ratio);
+  const opened = useOpenedAround(page, element);
+  const box = placeInPicture(opened.page, element, ratio);
   useEffect(() => {
     outline.current?.scrollIntoView?.({ block: 'nearest' });
   }, [element, page, width]);
