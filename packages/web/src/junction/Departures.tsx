@@ -261,8 +261,7 @@ export function Departures({
                   <td title={label}>
                     {partOf.has(element.key) ? (
                       <>
-                        {label}
-                        <small>in {partOf.get(element.key)}</small>
+                        {label} <small>in {partOf.get(element.key)}</small>
                       </>
                     ) : within ? (
                       `Bar: ${label}`
@@ -284,7 +283,7 @@ export function Departures({
                     ) : (
                       <span style={{ color: color.ink2 }}>—</span>
                     )}
-                    {!problem && target?.detail && <small>{target.detail}</small>}
+                    {!problem && target?.detail && <small> {target.detail}</small>}
                   </td>
                   <td>{wired ? describeArrival(wired.interaction.arrival) : ''}</td>
                   <td>
