@@ -5,6 +5,7 @@ import { emitHtml } from '../emit/html/emit_html.ts';
 import { printHtml } from '../emit/html/print_html.ts';
 import { emitReact } from '../emit/react/emit_react.ts';
 import { emitVue } from '../emit/vue/emit_vue.ts';
+import { findingsOf } from '../findings/rules.ts';
 import { graphOf } from '../graph/graph.ts';
 import { settle } from '../layers/settle.ts';
 import { labelOf, pressablesOf } from '../links/pressable.ts';
@@ -209,4 +210,19 @@ test('rows that each open their own part are one component that is given its id'
   expect(answer).toContain('{...disclosure.opener(part)}');
   expect(answer).toContain('{...disclosure.section(part)}');
   expect(typeErrors([react])).toEqual([]);
+});
+
+test('what is hidden and not sure to open is a finding, whose fix lets what stands beside it open it', () => {
+  const project = taken(
+    pageOfHtml(
+      '<div><div role="button">More</div><p hidden style="position:absolute">Hours</p></div>',
+      'home',
+    ),
+  );
+  expect(Object.keys(project.app.disclosures)).toEqual([]);
+  const finding = findingsOf(project).find(({ code }) => code === 'hidden')!;
+  expect(finding.fix?.label).toBe('Let it be opened');
+  const app = applyChange(project.app, finding.fix!.change);
+  expect(Object.values(app.disclosures).map(({ kind }) => kind)).toEqual(['menu']);
+  expect(findingsOf({ ...project, app }).some(({ code }) => code === 'hidden')).toBe(false);
 });

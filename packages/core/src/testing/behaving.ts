@@ -3,12 +3,13 @@ import {
   applyChange,
   type Change,
   putCondition,
+  putDisclosure,
   putInteraction,
   putRedirect,
   putScreen,
 } from '../change/change.ts';
 import { pressablesOf } from '../links/pressable.ts';
-import type { App, Interaction, ScreenEntry } from '../model/app.ts';
+import type { App, Disclosure, Interaction, ScreenEntry } from '../model/app.ts';
 import { type Project, screensByKey } from '../model/project.ts';
 import { cutOverlay, proposePanel } from '../overlays/cut.ts';
 import { projectOf, screenOf, screenWith, svg } from './build.ts';
@@ -34,6 +35,7 @@ export function behaving(): Project {
     screenOf(svg(`${button('Return', 24, 100)}${button('Out', 24, 160)}`), 'loans'),
     confirm,
     screenWith('lost', 'Home'),
+    screenWith('more', 'Details', 'Text', 'Menu', 'Entry', 'Next', 'One', 'Two', 'Wide'),
   );
   let app: App = bare;
   const put = (...changes: Change[]): void => {
@@ -116,6 +118,27 @@ export function behaving(): Project {
     wire('sign-in', 'Back', { kind: 'back', fallback: 'home' }),
     wire('loans', 'Return', { kind: 'screen', screen: 'confirm' }, { arrival: { kind: 'scale', ms: 120 } }),
     wire('loans', 'Out', { kind: 'screen', screen: 'home' }, signIn(false)),
+  );
+  const disclosed = (label: string, disclosure: Disclosure): Change =>
+    putDisclosure(element('more', label), disclosure);
+  const opens = (label: string, part: string, does: 'toggle' | 'open' | 'close' = 'toggle'): Change =>
+    wire('more', label, { kind: 'disclose', part: element('more', part), does });
+  put(
+    disclosed('Text', { name: 'Text', kind: 'section', open: true }),
+    disclosed('Entry', { name: 'Entries', kind: 'menu' }),
+    disclosed('Wide', { name: 'Wide', kind: 'section', below: 600 }),
+    disclosed('One', { name: 'One', kind: 'slide', open: true, among: 'numbers' }),
+    disclosed('Two', { name: 'Two', kind: 'slide', among: 'numbers' }),
+    opens('Details', 'Text'),
+    opens('Menu', 'Entry'),
+    opens('Text', 'Wide', 'close'),
+    wire('more', 'Next', { kind: 'turn', among: 'numbers', to: 'next' }),
+    wire(
+      'more',
+      'Entry',
+      { kind: 'disclose', part: element('more', 'Two'), does: 'open' },
+      { before: [{ kind: 'disclose', part: element('more', 'Entry'), does: 'close' }] },
+    ),
   );
   const screens = screensByKey(design);
   const panel = proposePanel(screens.get('confirm')!, screens.get('loans')!)!;

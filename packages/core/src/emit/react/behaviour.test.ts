@@ -69,6 +69,8 @@ test.each([
   ['src/routes.tsx', '<Redirect to="/tools/:toolId" />'],
   ['src/routes.tsx', "(await import('./screens/Lost/Lost')).Lost"],
   ['src/state/conditions.ts', 'signedIn: false,'],
+  ['src/screens/More/More.tsx', "{...disclosure.opener('text-section')}"],
+  ['src/screens/More/More.tsx', "    disclosure.close('entries-menu');\n    slidesChoice.open('two-slide');"],
   ['e2e/journeys.spec.ts', "test('Look'"],
 ])('%s has %j', (path, text) => {
   expect(textOf(path)).toContain(text);

@@ -1,4 +1,6 @@
 import { atFirst } from '../../disclosures/at_first.ts';
+import { findDisclosures } from '../../disclosures/find.ts';
+import { takeDisclosures } from '../../disclosures/take.ts';
 import { all, putLayer } from '../../change/change.ts';
 import { bottom, right } from '../../layout/placed.ts';
 import { labelOf, pressablesOf } from '../../links/pressable.ts';
@@ -32,6 +34,19 @@ const leaveOut = (project: Project, element: Element) => ({
   label: 'Leave it out',
   change: putLayer(element.key, { ...project.app.layers[element.key], show: false }),
 });
+
+/** Lets hidden elements be opened by what most likely opens them; null where nothing would open any of them. */
+function openedBy(app: Project['app'], screen: Screen, hidden: readonly Element[]): Found['fix'] | null {
+  const keys = new Set(hidden.map(({ key }) => key));
+  const proposals = findDisclosures(screen).filter(({ parts }) => parts.some(([key]) => keys.has(key)));
+  const count = proposals.flatMap(({ parts }) => parts).filter(([key]) => keys.has(key)).length;
+  return proposals.length
+    ? {
+        label: hidden.length === 1 ? 'Let it be opened' : `Let ${count} be opened`,
+        change: takeDisclosures(app, proposals),
+      }
+    : null;
+}
 
 const isFilled = ({ style, kind }: Element): boolean => {
   const color = style.base['background-color'];
@@ -70,7 +85,7 @@ export const elementRules: readonly Rule[] = [
               screen: screen.key,
               element: hidden.length === 1 ? hidden[0].key : null,
               message: `${names}${more} on ${screenName(drawn, screen.key)} ${hidden.length === 1 ? 'is' : 'are'} hidden in the file, and left out.`,
-              fix: {
+              fix: openedBy(drawn.app, screen, hidden) ?? {
                 label: hidden.length === 1 ? 'Show it' : 'Show them',
                 change: all(
                   hidden.map((element) =>
