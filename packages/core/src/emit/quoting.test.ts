@@ -9,6 +9,7 @@ import {
   dotText,
   escapeText,
   escapeValue,
+  expressionValue,
   jsxText,
   jsxValue,
   quote,
@@ -29,6 +30,17 @@ test('a literal of TypeScript is the text', () => {
       expect(literal?.text).toBe(value);
     }),
   );
+});
+
+test('an expression in an attribute of a template is what a parser reads there, and stands as it is written', () => {
+  fc.assert(
+    fc.property(text, (value) => {
+      const plain = value.replace(/[\r\0]/g, '');
+      const [node] = parseFragment(`<p title="${expressionValue(plain)}"></p>`).childNodes;
+      expect('attrs' in node && node.attrs).toEqual([{ name: 'title', value: plain }]);
+    }),
+  );
+  expect(expressionValue('() => a && b < c')).toBe('() => a && b < c');
 });
 
 test('a value of an attribute of TSX is one attribute, and nothing after it is code', () => {

@@ -55,6 +55,13 @@ export const commentText = (text: string): string =>
 export const cssText = (text: string): string =>
   `'${text.replace(/['\\\n\r\f]|<(?=\/)/g, (char) => `\\${char.charCodeAt(0).toString(16)} `)}'`;
 
+/**
+ * An expression in an attribute of a template, between double quotes. Only what would end it or be read as a character of another
+ * name is escaped: tools that check the expression read it as it is written.
+ */
+export const expressionValue = (code: string): string =>
+  code.replace(/&(?=[#a-z])/gi, '&amp;').replace(/"/g, '&quot;');
+
 /** Text as the content of an HTML or XML element. */
 export const escapeText = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');

@@ -23,6 +23,9 @@ function problemsOf(projects: readonly EmittedProject[]): string[] {
     ...project,
     files: project.files.flatMap((file): EmittedFile[] => {
       if (!('text' in file) || !file.path.endsWith('.vue')) return [file];
+      // What checks the types of a template reads expressions as they are written.
+      const escaped = /\s(?:v-|[:@])[\w.:-]*="[^"]*&[gl]t;/.exec(file.text);
+      if (escaped) problems.push(`${file.path}: an escaped sign in an expression: ${escaped[0].trim()}`);
       try {
         const { descriptor, errors } = parse(file.text, { filename: file.path });
         problems.push(...errors.map((error) => `${file.path}: ${error.message}`));

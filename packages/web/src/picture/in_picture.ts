@@ -5,8 +5,8 @@ export function placeInPicture(page: Document | null, key: string | null, ratio:
   const node = key ? page?.querySelector(`[data-key="${CSS.escape(key)}"]`) : null;
   if (!node) return null;
   const { x, y, width, height } = node.getBoundingClientRect();
-  // What stands in a part that is closed is nowhere.
-  if (!width && !height && node.closest('[hidden]')) return null;
+  // What is not there at this width, or stands in a part that is closed, is nowhere.
+  if (!width && !height) return null;
   return { x: x * ratio, y: y * ratio, width: width * ratio, height: height * ratio };
 }
 

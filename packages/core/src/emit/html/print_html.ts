@@ -10,6 +10,7 @@ import {
 import { MESSAGE_TAG } from '../form/live/forms.ts';
 import { baseCss, closedCss } from '../styles/base_css.ts';
 import { printRules } from '../styles/print_css.ts';
+import { defaultPlan } from '../../intake/html/reading.ts';
 import { escapeText, escapeValue } from '../quoting.ts';
 import { facesUsedIn, fontCss } from '../styles/font_css.ts';
 import type { Token } from '../../model/app.ts';
@@ -30,9 +31,13 @@ export function printHtml(
     screen.rules,
     (name) => `.${name}`,
     (address) => assetUrl(hashInAddress(address)),
-  ).text;
+  ).text.replace(WINDOW_HEIGHTS, (_, share: string) => `${(Number(share) * WINDOW_HEIGHT) / 100}px`);
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><style>${fontCss(facesUsedIn([screen], fonts), assetUrl)}${tokenCss(tokens).replace(/<\//g, '<\\/')}${baseCss}${closedCss}${css.replace(/<\//g, '<\\/')}</style></head><body>${printNode(screen.root, assetUrl)}</body></html>`;
 }
+
+/** A picture shows the whole of a screen; what is as high as the window is as high as the one that pages are read in. */
+const WINDOW_HEIGHT = defaultPlan.height;
+const WINDOW_HEIGHTS = /(?<=[\s:(,+*/-])(\d+(?:\.\d+)?|\.\d+)[dsl]?vh\b/g;
 
 /** Pictures in style sheets are named by their hash. */
 export const hashInAddress = (address: string): string => /[0-9a-f]{64}/.exec(address)?.[0] ?? '';

@@ -32,7 +32,7 @@ import {
   textIn,
 } from '../form/markup.ts';
 import { type ExpressionNames, printExpression } from '../print_expression.ts';
-import { escapeText, escapeValue, quote } from '../quoting.ts';
+import { escapeText, escapeValue, expressionValue, quote } from '../quoting.ts';
 import { isKeptForm, MESSAGE_TAG } from '../form/live/forms.ts';
 import { named, printed, script } from '../script.ts';
 
@@ -219,7 +219,7 @@ function code(expression: Expression, used: VueUse): string {
   return printExpression(expression, names);
 }
 
-const bound = (name: string, value: string): string => `:${name}="${escapeValue(value)}"`;
+const bound = (name: string, value: string): string => `:${name}="${expressionValue(value)}"`;
 
 /** An element and what stands in it, as lines. Breaks stand only where the compiler leaves them out. */
 export function printElement(node: MarkupElement, depth: number, used: VueUse): Line[] {
@@ -305,7 +305,7 @@ const drawn = (slot: Expression, used: VueUse): string => {
   const written = code(slot, used);
   const isOptional =
     slot.kind !== 'prop' || used.file.props?.list.find(({ name }) => name === slot.name)?.isOptional;
-  return `<component ${bound('is', written)}${isOptional ? ` v-if="${escapeValue(written)}"` : ''} />`;
+  return `<component ${bound('is', written)}${isOptional ? ` v-if="${expressionValue(written)}"` : ''} />`;
 };
 
 function listOf({ component, data, live, givesId }: ListUse, used: VueUse): string {
@@ -336,7 +336,7 @@ function openingOf(
   node: MarkupElement,
   used: VueUse,
 ): { readonly tag: string; readonly attributes: readonly string[] } {
-  const attributes = node.when ? [`v-if="${escapeValue(code(node.when, used))}"`] : [];
+  const attributes = node.when ? [`v-if="${expressionValue(code(node.when, used))}"`] : [];
   if (node.use)
     return {
       tag: componentName(node.use.component, used),
@@ -388,7 +388,7 @@ function openingOf(
     attributes.push(to ? bound('fallback', to) : `fallback="${escapeValue(link.fallback)}"`, ...arrives);
   } else if (link && !(form === 'button' && (link.kind === 'drawer' || link.kind === 'disclose'))) {
     const call = callInTemplate(link, callOf(link, used, to), node, used);
-    if (form === 'button') after.push(`@click="${escapeValue(call)}"`);
+    if (form === 'button') after.push(`@click="${expressionValue(call)}"`);
     else {
       used.helpers.add('pressable');
       spreads.push(`pressable(() => ${call})`);
@@ -432,7 +432,7 @@ function openingOf(
             : on === 'change' && takesText && node.tag !== 'select'
               ? 'input'
               : EVENTS[on];
-        after.push(`@${event}="${escapeValue(act)}"`);
+        after.push(`@${event}="${expressionValue(act)}"`);
       }
     }
     if (gestures) spreads.push(`gestures(${gestures.text})`);
@@ -440,7 +440,7 @@ function openingOf(
   if (spreads.length) {
     const one =
       spreads.length === 1 ? spreads[0] : `{ ${spreads.map((spread) => `...${spread}`).join(', ')} }`;
-    after.push(`v-bind="${escapeValue(one)}"`);
+    after.push(`v-bind="${expressionValue(one)}"`);
   }
   return { tag, attributes: [...attributes, ...after] };
 }
