@@ -22,8 +22,13 @@ const page = (file: string, title: string, ...children: Element[]): Screen => ({
   source: { file, path: '' },
   root: { ...drawn.root, children },
 });
-const marked = (text: string): Element =>
-  element('ul', '', { children: [element('a', text, { classes: 'nav-link active' })] });
+/** A menu of which one entry is marked. */
+const marked = (text: string, ...others: string[]): Element =>
+  element('ul', '', {
+    children: [text, ...others].map((one) =>
+      element('a', one, { classes: one === text ? 'nav-link active' : 'nav-link' }),
+    ),
+  });
 const names = (...screens: Screen[]): string[] => withTellingNames(screens).map(({ name }) => name);
 
 test.each<[string, Screen[], string[]]>([
@@ -39,7 +44,35 @@ test.each<[string, Screen[], string[]]>([
   ],
   [
     'the marked entry where all titles are the same',
-    [page('p1.html', 'Shed', marked('Tools')), page('p2.html', 'Shed', marked('My loans'))],
+    [
+      page('p1.html', 'Shed', marked('Tools', 'My loans')),
+      page('p2.html', 'Shed', marked('My loans', 'Tools')),
+    ],
+    ['Tools', 'My loans'],
+  ],
+  [
+    'no entry that is marked on one page alone: it is a sample',
+    [page('p1.html', 'Shed', marked('Active', 'Link')), page('p2.html', 'Shed')],
+    ['P1', 'P2'],
+  ],
+  [
+    'what is seen of an entry',
+    [
+      page('p1.html', 'Shed', marked('Tools', 'My loans'), element('p', '')),
+      page(
+        'p2.html',
+        'Shed',
+        element('ul', '', {
+          children: [
+            element('a', 'Tools'),
+            element('a', 'My loans', {
+              classes: 'active',
+              children: [element('span', '(current)', { box: { x: 0, y: 0, width: 1, height: 1 } })],
+            }),
+          ],
+        }),
+      ),
+    ],
     ['Tools', 'My loans'],
   ],
   [

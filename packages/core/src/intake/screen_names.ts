@@ -47,9 +47,10 @@ function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Scree
   const isWord = (page: Screen): boolean => /^[a-z]{3,}([-_ ][a-z]+)*$/i.test(baseName(page.source.file));
   const parts = siteParts(pages);
   const site = new Set(parts.map((part) => part.toLowerCase()));
+  const marked = markedEntries(pages);
   const kinds: readonly ((page: Screen) => string)[] = [
     restsOfTitles(pages, parts),
-    (page) => short(markedEntry(page.root)),
+    (page) => short(marked(page)),
     (page) => (isWord(page) && !isFirstPage(page) ? nameOfFile(page, home) : ''),
     (page) => {
       const heading = short(firstHeading(page.root));
@@ -110,21 +111,60 @@ function restsOfTitles(pages: readonly Screen[], site: readonly string[]): (page
 
 const CURRENT = /(^|\s)(active|current|selected|is-active|is-current)(\s|$)/;
 
-/** The entry that a navigation marks as where one is. */
-function markedEntry(root: Element): string {
-  let found = '';
+/** What the entries of a menu say, and which of them is marked as where one is. */
+interface Menu {
+  readonly texts: Set<string>;
+  marked: string | null;
+}
+
+function menusOf(root: Element): Menu[] {
+  const menus = new Map<Element, Menu>();
   walkElements(root, (element, parents) => {
-    if (found || element.hidden) return false;
+    if (element.hidden) return false;
+    const list = parents.findLast(({ tag }) => LISTS.has(tag ?? ''));
+    if (!list || (element.tag !== 'a' && element.tag !== 'li')) return true;
+    const menu = menus.get(list) ?? { texts: new Set<string>(), marked: null };
+    menus.set(list, menu);
+    const text = seenText(element);
+    menu.texts.add(text);
     const isMarked =
       (element.attributes?.['aria-current'] ?? 'false') !== 'false' || CURRENT.test(element.classes ?? '');
-    const isEntry = element.tag === 'a' || element.tag === 'li';
-    const isInList = parents.some(
-      ({ tag }) => tag === 'nav' || tag === 'ul' || tag === 'ol' || tag === 'aside',
-    );
-    if (isMarked && isEntry && isInList) found = textOf(element);
-    return !found;
+    if (isMarked) menu.marked ??= text;
+    return true;
   });
-  return found;
+  return [...menus.values()];
+}
+const LISTS: ReadonlySet<string> = new Set(['nav', 'ul', 'ol', 'aside']);
+
+/** The text of an element without what is only read aloud. */
+function seenText(element: Element): string {
+  const { width, height } = element.box;
+  if (width <= 1 && height <= 1) return '';
+  const inner = element.children.map(seenText).join(' ');
+  return `${element.text ?? ''} ${inner}`.replace(/\s+/g, ' ').trim();
+}
+
+/** A menu is that of another page where it says at least this share of the same. */
+const SAME_MENU = 0.5;
+
+/**
+ * The entry that a menu of a page marks as where one is: a menu that another page has, too, with another mark. What is marked on
+ * one page alone is a sample of how marked entries look, or a tab.
+ */
+function markedEntries(pages: readonly Screen[]): (page: Screen) => string {
+  const menus = new Map(pages.map((page) => [page, menusOf(page.root)]));
+  const isShared = (page: Screen, { texts, marked }: Menu): boolean =>
+    [...menus].some(
+      ([other, list]) =>
+        other !== page &&
+        list.some(
+          (menu) =>
+            menu.marked !== marked &&
+            menu.texts.has(marked!) &&
+            [...texts].filter((text) => menu.texts.has(text)).length >= Math.max(2, texts.size * SAME_MENU),
+        ),
+    );
+  return (page) => menus.get(page)!.find((menu) => menu.marked && isShared(page, menu))?.marked ?? '';
 }
 
 function firstHeading(root: Element): string {

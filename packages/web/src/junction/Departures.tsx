@@ -141,7 +141,8 @@ function usePartNames({ app, design }: Project, rows: readonly DepartureRow[]): 
       rows.flatMap(({ state: { element } }) => {
         for (const around of containersOf(design, element.key)) {
           const part = app.disclosures[around];
-          if (part) return [[element.key, part.name] as const];
+          // What only narrow windows close is seen in the picture.
+          if (part && part.below === undefined) return [[element.key, part.name] as const];
         }
         return [];
       }),
