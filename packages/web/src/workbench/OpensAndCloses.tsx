@@ -45,7 +45,8 @@ export function OpensAndCloses({ element, screen }: { element: Element; screen: 
         </Button>
       </Row>
     );
-  const { name, kind, open, among } = disclosure;
+  const { name, kind, open, among, below } = disclosure;
+  const isFree = among === undefined && below === undefined;
   const change = (words: string, next: Partial<typeof disclosure>): void =>
     session.change(words, putDisclosure(element.key, { ...disclosure, ...next }));
   const openers = Object.entries(app.interactions).flatMap(([key, { target }]) => {
@@ -62,7 +63,10 @@ export function OpensAndCloses({ element, screen }: { element: Element; screen: 
         problemOf={nameProblem}
         onSave={(text) => change(`${name} is called ${text.trim()}`, { name: text.trim() })}
       />
-      {among === undefined && (
+      {below !== undefined && (
+        <p>Closed at first in windows of up to {below} px; where there is more room it is always there.</p>
+      )}
+      {isFree && (
         <Choice
           label="How"
           value={kind}
@@ -80,7 +84,7 @@ export function OpensAndCloses({ element, screen }: { element: Element; screen: 
         )}
       </p>
       <Row>
-        {among === undefined && (
+        {isFree && (
           <Button
             aria-pressed={open === true}
             onPress={() => {
