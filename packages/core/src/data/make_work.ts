@@ -4,6 +4,7 @@ import { takeDisclosures } from '../disclosures/take.ts';
 import type { App, Collection, Interaction, ListDeed, Target } from '../model/app.ts';
 import { elementOfInteraction, freeInteractionKey, pressTo } from '../model/interaction.ts';
 import { uniqueName } from '../model/names.ts';
+import { copiedText } from '../links/copied_text.ts';
 import { containersOf, findElement, parentsByKey, screenOf } from '../model/places.ts';
 import { type Project, screensByKey, textOf, walkElements } from '../model/project.ts';
 import { type DataRecord, recordsOf } from '../records/records.ts';
@@ -156,6 +157,16 @@ class Maker {
         return this.#listDeed(action);
       case 'remove':
         return this.#removal(action);
+      case 'print':
+        return { interaction: pressTo({ kind: 'browser', does: 'print' }) };
+      case 'refresh':
+        return { interaction: pressTo({ kind: 'browser', does: 'reload' }) };
+      case 'copy': {
+        const of = this.#copied(element);
+        return of
+          ? { interaction: pressTo({ kind: 'browser', does: 'copy', of }) }
+          : 'nothing stands beside it that it could copy';
+      }
       default:
         return 'what it does needs something that is not there yet';
     }
@@ -263,6 +274,23 @@ class Maker {
       value: action.label.trim(),
       ...(field.isPart ? { part: true as const } : {}),
     });
+  }
+
+  /** What stands beside what copies: the field or the text that is nearest before it, or after it. */
+  #copied(element: string): string | null {
+    const screen = screensByKey(this.#drawn.design).get(screenOf(this.#drawn.design, element));
+    const parents = screen && parentsByKey(screen);
+    let inner = element;
+    for (let level = 0; parents && level < 2; level++) {
+      const parent = parents.get(inner);
+      if (!parent) return null;
+      const at = parent.children.findIndex(({ key }) => key === inner);
+      const near = [...parent.children.slice(0, at).reverse(), ...parent.children.slice(at + 1)];
+      const found = near.find((one) => one.tag !== 'button' && one.tag !== 'a' && copiedText(one) !== '');
+      if (found) return found.key;
+      inner = parent.key;
+    }
+    return null;
   }
 
   #signing({ does }: ActionProposal, own: Interaction | undefined): Deed | string {

@@ -74,6 +74,10 @@ export function targetProblem(project: Project, target: Target): string | null {
       return Object.values(project.app.disclosures).some(({ among }) => among === target.among)
         ? null
         : 'the parts that it turns are gone';
+    case 'browser':
+      return target.does === 'copy' && !(target.of && findElement(project.design, target.of))
+        ? 'what it copies is gone'
+        : null;
     case 'close':
     case 'file':
     case 'external':

@@ -4,6 +4,7 @@ import type { Project } from '../model/project.ts';
 import { isOverlay, isUsed, orderedScreens, screenName } from '../model/project.ts';
 import { sentenceCase } from '../model/names.ts';
 import { findElement } from '../model/places.ts';
+import { copiedText } from './copied_text.ts';
 import { labelOf } from './pressable.ts';
 
 /** One thing that an element can be made to lead to. */
@@ -70,7 +71,11 @@ export function targetChoices(project: Project, typed: string): TargetChoice[] {
   const also = (target: Target, label: string, detail: string): void =>
     offer({ target, label, detail }, (matchText(label, typed) ?? Infinity) + 0.5);
   also({ kind: 'back' }, 'Back', 'to where one came from');
-  if (typed.trim()) also({ kind: 'close' }, 'Close', 'the overlay');
+  if (typed.trim()) {
+    also({ kind: 'close' }, 'Close', 'the overlay');
+    for (const does of ['print', 'reload'] as const)
+      also({ kind: 'browser', does }, BROWSER[does], 'the page');
+  }
   for (const [condition, { name }] of Object.entries(app.conditions))
     for (const value of [true, false])
       also({ kind: 'set', condition, value }, `${name}: ${value ? 'yes' : 'no'}`, 'from then on');
@@ -174,6 +179,16 @@ export function describeTarget(project: Project, target: Target): { label: strin
     }
     case 'turn':
       return { label: `${sentenceCase(target.to)} of ${shownInTurn(app, target.among)}`, detail: 'turns' };
+    case 'browser': {
+      const copied = target.of && findElement(project.design, target.of);
+      return {
+        label:
+          target.does === 'copy'
+            ? `Copy “${copied ? copiedText(copied).slice(0, 40) : ''}”`
+            : BROWSER[target.does],
+        detail: 'the page',
+      };
+    }
     case 'file':
       return { label: target.name, detail: 'file' };
     case 'external':
@@ -181,6 +196,7 @@ export function describeTarget(project: Project, target: Target): { label: strin
   }
 }
 
+const BROWSER = { print: 'Print', reload: 'Load anew' } as const;
 const DOES = { toggle: 'opens and closes', open: 'opens', close: 'closes' } as const;
 
 /** How many parts are shown in turn, in words. */

@@ -127,6 +127,11 @@ const disclose = {
   part: elementKey,
   does: choice(['toggle', 'open', 'close'] as const),
 } as const;
+/** What a browser does with the page: `of` is the element whose text is copied. */
+const browser = {
+  does: choice(['print', 'reload', 'copy'] as const),
+  of: optional(elementKey),
+} as const;
 /** Of parts of which one is open, by the id that they share. */
 const turn = { among: ownKey, to: choice(['next', 'previous'] as const) } as const;
 const set = { condition: ownKey, value: flag } as const;
@@ -169,6 +174,7 @@ const target = kinds({
   disclose,
   /** Opens the part after, or before, the one that is open. */
   turn,
+  browser,
   /** Changes which records of a collection the lists of the screen show, by the id of the collection. */
   list: { collection: ownKey, deed: listDeed },
   /** Changes the records of a collection, by its id. */
@@ -179,7 +185,7 @@ export type Target = ValueOf<typeof target>;
 export type TargetKind = Target['kind'];
 export type ScreenTarget = Extract<Target, { readonly kind: 'screen' }>;
 
-const step = kinds({ open, close: {}, set, disclose, turn, record, call });
+const step = kinds({ open, close: {}, set, disclose, turn, browser, record, call });
 /** What can be done before something else: it stays on the screen. */
 export type Step = ValueOf<typeof step>;
 

@@ -132,6 +132,9 @@ export function behaving(): Project {
     opens('Details', 'Text'),
     opens('Menu', 'Entry'),
     opens('Text', 'Wide', 'close'),
+    wire('more', 'One', { kind: 'browser', does: 'copy', of: element('more', 'Text') }),
+    wire('more', 'Two', { kind: 'browser', does: 'print' }),
+    wire('more', 'Wide', { kind: 'browser', does: 'reload' }),
     wire('more', 'Next', { kind: 'turn', among: 'numbers', to: 'next' }),
     wire(
       'more',

@@ -49,7 +49,8 @@ export function emitBundled(
 }
 
 /** Folders with files that are called as the components in them. */
-const COMPONENTS = /^src\/(?:screens|components|layouts|overlays|icons|drawings|shell|navigation|disclosures|forms|records|api)\//;
+const COMPONENTS =
+  /^src\/(?:screens|components|layouts|overlays|icons|drawings|shell|navigation|disclosures|forms|records|api)\//;
 
 /** The path of a file with the name of its component in small letters and dashes. */
 const inKebab = (path: string): string =>

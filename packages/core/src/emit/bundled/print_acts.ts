@@ -166,6 +166,14 @@ function stepCall(step: EmittedStep, used: ActUse, slot?: string, entered = 'tex
     case 'disclose':
       noteDisclosed(used, step.choice);
       return methodCall(step.choice?.name ?? DISCLOSURE, step.choice ? 'open' : step.does, [or(step.id)]);
+    case 'browser':
+      if (step.does !== 'copy')
+        return {
+          callee: step.does === 'print' ? script`window.print` : script`window.location.reload`,
+          args: [],
+        };
+      used.helpers.add('copyText');
+      return { callee: script`copyText`, args: [step.text] };
     case 'turn': {
       const { name, first, all } = step.choice;
       noteDisclosed(used, { name, first, inOrder: all });

@@ -30,6 +30,8 @@ export interface EmittedNames {
   readonly fieldsOf: (form: string, collection: string) => readonly string[] | null;
   /** The id of a part that is opened and closed, and those of which it is one; null for one that is gone. */
   readonly partOf: (part: string) => { readonly id: string; readonly choice?: DisclosureChoice } | null;
+  /** What is copied of an element; null for one that is gone. */
+  readonly textOf: (element: string | undefined) => string | null;
   readonly choiceOf: (among: string) => DisclosureChoice | null;
   /** The name under which an element of the one screen is known as one of the other. */
   readonly sharedOf: (to: string) => string | null;
@@ -123,6 +125,11 @@ function stepOf(target: Target, arrival: Arrival, names: EmittedNames): EmittedS
     case 'turn': {
       const of = names.choiceOf(target.among);
       return of && { kind: 'turn', choice: of, by: target.to === 'next' ? 1 : -1 };
+    }
+    case 'browser': {
+      if (target.does !== 'copy') return { kind: 'browser', does: target.does };
+      const text = names.textOf(target.of);
+      return text === null ? null : { kind: 'browser', does: 'copy', text };
     }
     case 'file':
       return { kind: 'file', asset: target.asset, name: target.name };

@@ -47,6 +47,9 @@ export type EmittedStep =
   | { readonly kind: 'open'; readonly overlay: string; readonly arrival: EmittedArrival }
   | { readonly kind: 'close' }
   | { readonly kind: 'set'; readonly condition: string; readonly value: boolean }
+  /** What a browser does with the page; of copying, the text. */
+  | { readonly kind: 'browser'; readonly does: 'print' | 'reload' }
+  | { readonly kind: 'browser'; readonly does: 'copy'; readonly text: string }
   /** Shows the next, or the last, of several parts. */
   | { readonly kind: 'turn'; readonly choice: DisclosureChoice; readonly by: 1 | -1 }
   /** Changes which records a list shows: the constant in a component that holds it, and the function that gives that. */

@@ -2,6 +2,7 @@ import { alignPlaces } from '../../components/align.ts';
 import { leadsTo } from '../../graph/graph.ts';
 import { settle } from '../../layers/settle.ts';
 import { componentAround, type Wired, wiringOf } from '../../links/wiring.ts';
+import { copiedText } from '../../links/copied_text.ts';
 import { interactionProblem } from '../../links/problem.ts';
 import type { App, Binding, Drawer, Form, Target } from '../../model/app.ts';
 import { nameInCode } from '../../model/design.ts';
@@ -183,6 +184,10 @@ export class EmissionPlan {
       partOf: (key) => {
         const part = this.#parts.get(key);
         return part ? { id: part.id, ...(part.choice ? { choice: part.choice } : {}) } : null;
+      },
+      textOf: (key) => {
+        const element = key === undefined ? null : findElement(this.project.design, key);
+        return element && copiedText(element);
       },
       choiceOf: (among) => [...this.#parts.values()].find((part) => part.among === among)?.choice ?? null,
     };

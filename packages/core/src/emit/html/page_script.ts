@@ -45,6 +45,7 @@ const MODULES: Readonly<Record<string, string>> = {
   after: 'acts.js',
   onKey: 'acts.js',
   saveFile: 'acts.js',
+  copyText: 'acts.js',
   go: 'go.js',
   back: 'go.js',
   open: 'overlays.js',
@@ -187,6 +188,9 @@ export class PageScript {
         return script`${use('open')}(${step.overlay}${or(literal)})`;
       case 'close':
         return script`${use('close')}()`;
+      case 'browser':
+        if (step.does === 'copy') return script`${use('copyText')}(${step.text})`;
+        return step.does === 'print' ? script`window.print()` : script`location.reload()`;
       case 'disclose':
         return script`${use('disclose')}(${step.id}, ${step.does})`;
       case 'turn':

@@ -70,6 +70,9 @@ test.each([
   ['src/routes.tsx', "(await import('./screens/Lost/Lost')).Lost"],
   ['src/state/conditions.ts', 'signedIn: false,'],
   ['src/screens/More/More.tsx', "{...disclosure.opener('text-section')}"],
+  ['src/screens/More/More.tsx', "copyText('Text');"],
+  ['src/screens/More/More.tsx', 'window.print();'],
+  ['src/screens/More/More.tsx', 'window.location.reload();'],
   ['src/screens/More/More.tsx', "    disclosure.close('entries-menu');\n    slidesChoice.open('two-slide');"],
   ['e2e/journeys.spec.ts', "test('Look'"],
 ])('%s has %j', (path, text) => {

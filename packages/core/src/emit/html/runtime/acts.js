@@ -122,3 +122,6 @@ export function saveFile(href, name) {
   link.download = name;
   link.click();
 }
+
+/** Puts a text where the next paste takes it from. @param {string} text */
+export const copyText = (text) => void navigator.clipboard.writeText(text);
