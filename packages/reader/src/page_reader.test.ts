@@ -290,6 +290,20 @@ describe('what a page hides until something opens it', () => {
     expect(byId(screen, 'bar').box.height).toBeLessThan(60);
   });
 
+  test('what only narrow windows hide looks there as it does when it is opened', async () => {
+    const screen = await read(
+      '<nav class="nav" id="nav"><a href="#">Home</a></nav>',
+      '.nav{display:flex}@media(max-width:600px){.nav{display:none}.nav.show{display:block}}',
+    );
+    const { hidden, style } = byId(screen, 'nav');
+    expect([hidden, style.base.display, style.at?.[600]?.display, style.states]).toEqual([
+      undefined,
+      'flex',
+      'none',
+      { '[data-open]': { display: 'block' } },
+    ]);
+  });
+
   test.each([
     ['what nothing shows', '<div class="a" id="x" style="opacity:0"><b>Faint</b></div>', '.a{color:red}'],
     [

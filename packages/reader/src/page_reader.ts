@@ -42,6 +42,8 @@ interface Gathered {
   readonly base: Css;
   readonly at: Record<string, Css>;
   isShown: boolean;
+  /** How it is laid out where a window hides it and something opens it all the same. */
+  open?: string;
 }
 
 /**
@@ -291,6 +293,12 @@ export class PageReader {
       }
       if (computedValue(map, 'display') !== 'none') g.isShown = true;
       if (!Object.keys(css).length) continue;
+      // What controls can name may be opened in a window that hides it.
+      if (css.display === 'none' && g.element.id && !g.open) {
+        const { undo } = this.#hiddenParts.show(g.element);
+        g.open = computedValue(g.element.computedStyleMap(), 'display') ?? undefined;
+        undo();
+      }
       g.at[width] = css;
       read.push({ g, css });
     }
@@ -407,6 +415,7 @@ export class PageReader {
       ...(drawn(before) ? { before } : {}),
       ...(drawn(after) ? { after } : {}),
       ...(placeholder ? { placeholder } : {}),
+      ...(g.open && g.open !== 'none' ? { open: { display: g.open } } : {}),
       children,
     };
   }

@@ -141,7 +141,7 @@ const textOf = ({ files }: EmittedProject, path: RegExp): string => {
 
 const TABS = `<button class="tab" style="color:red" aria-controls="one">Month</button><button class="tab" style="color:gray" aria-controls="two">Year</button><div><div class="pane" id="one">1</div><div class="pane" id="two" hidden>2</div></div>`;
 const DIALOG =
-  '<button data-target="#d">Delete</button><div id="d" role="dialog" hidden style="position:fixed"><h2>Really?</h2><button>Cancel</button></div>';
+  '<button data-target="#d">Delete</button><div id="d" role="dialog" aria-hidden="true" hidden style="position:fixed"><h2>Really?</h2><button>Cancel</button></div>';
 const SLIDES =
   '<div id="s"><div><p class="one">Oak</p><p class="one" hidden>Ash</p></div><button data-target="#s" data-slide="next">On</button></div>';
 const NARROW =
@@ -163,6 +163,10 @@ test.each([
   ['what narrow windows close', "{...disclosure.narrow('menu-section')}"],
 ])('React: %s', (_, code) => {
   expect(textOf(emitReact(everything(), 'Test'), /Home\.tsx$/)).toContain(code);
+});
+
+test('an open dialog is read out', () => {
+  expect(textOf(emitReact(everything(), 'Test'), /Home\.tsx$/)).not.toContain('aria-hidden');
 });
 
 test('what is open shows where narrow windows hide it', () => {

@@ -207,7 +207,7 @@ class ScreenWriter {
     const made: MarkupElement = {
       tag,
       key: element.key,
-      className: this.#classOf(part?.isNarrow ? opening(element) : element, extra, tag, className),
+      className: this.#classOf(opening(element, !!part?.isNarrow), extra, tag, className),
       attributes: {
         ...this.#attributesOf(element, tag, form !== null, around.isInDrawer),
         ...this.#sharedAttributes(element),
@@ -363,6 +363,7 @@ class ScreenWriter {
     isInDrawer: boolean,
   ): Record<string, string | true> {
     const opens = this.#context.wiringOf(element.key).link?.kind === 'disclose';
+    const isPart = !isInDrawer && !!this.#context.partOf?.(element.key);
     const attributes: Record<string, string | true> = {};
     for (const [name, value] of Object.entries(element.attributes ?? {})) {
       if (
@@ -374,6 +375,8 @@ class ScreenWriter {
       if (name === 'type' && tag !== element.tag) continue;
       // What opens something says by itself whether that is open.
       if (opens && SAYS_OPEN.has(name)) continue;
+      // Hidden from who is read to while it is closed; open, it is read.
+      if (isPart && name === 'aria-hidden') continue;
       // Written as another element, it may not have what it had.
       if (!attributeRule(tag, name)) continue;
       attributes[name] = isFlag(element.tag ?? tag, name) ? true : value;
@@ -481,14 +484,16 @@ const partAttributes = ({
   ...(kind === 'dialog' ? { role: 'dialog', 'aria-modal': 'true', 'aria-label': name } : {}),
 });
 
-/** What narrow windows hide shows there, too, where it is opened. */
-const opening = (element: Element): Element => ({
-  ...element,
-  style: {
-    ...element.style,
-    states: { ...element.style.states, [OPEN_STATE]: { display: element.style.base.display ?? 'block' } },
-  },
-});
+/** What narrow windows hide shows there, too, where it is a part that is opened; else nothing is said of that. */
+function opening(element: Element, isPart: boolean): Element {
+  const { states = {}, base } = element.style;
+  const { [OPEN_STATE]: open = { display: base.display ?? 'block' }, ...others } = states;
+  if (!isPart && !(OPEN_STATE in states)) return element;
+  return {
+    ...element,
+    style: { ...element.style, states: isPart ? { ...others, [OPEN_STATE]: open } : others },
+  };
+}
 
 /** What lies behind a dialog that takes the whole window is dimmed where the page leaves that to a script. */
 const shade = ({ style: { base } }: Element): Declarations =>

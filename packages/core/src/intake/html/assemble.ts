@@ -9,6 +9,7 @@ import type {
   VectorNode,
 } from '../../model/design.ts';
 import { attributeRule, isAttributeName } from '../../vocabulary/attributes.ts';
+import { OPEN_STATE } from '../../vocabulary/style_values.ts';
 import { isVectorStyle, VECTOR_ATTRIBUTES, VECTOR_TAGS } from '../../vocabulary/vectors.ts';
 import type { GlyphOutline } from '../../fonts/outline.ts';
 import { textOf } from '../../model/project.ts';
@@ -328,6 +329,7 @@ function styleOf(read: ReadElement, input: PageInput): ElementStyle {
   const style: Record<string, unknown> = { base: named(read.base) };
   for (const part of ['hover', 'focus', 'before', 'after', 'placeholder'] as const)
     if (read[part]) style[part] = named(read[part]);
+  if (read.open) style.states = { [OPEN_STATE]: read.open };
   if (read.at)
     style.at = Object.fromEntries(Object.entries(read.at).map(([width, css]) => [width, named(css)]));
   return style as unknown as ElementStyle;

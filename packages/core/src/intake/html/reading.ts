@@ -26,6 +26,8 @@ export interface ReadElement {
   readonly before?: Declarations;
   readonly after?: Declarations;
   readonly placeholder?: Declarations;
+  /** Of what narrow windows hide, how it looks there where something opens it. */
+  readonly open?: Declarations;
   /** Not shown at any width; what is in it was read all the same. */
   readonly isHidden?: boolean;
   /** Where the element's own text, or the content before it, is set in what may be an icon font. */
