@@ -423,7 +423,7 @@ export { baseCss } from './emit/styles/base_css.ts';
 
 export { graphFiles } from './emit/graph/graph_file.ts';
 
-export { printHtml } from './emit/html/print_html.ts';
+export { printHtml, windowHeightOf } from './emit/html/print_html.ts';
 
 export { EmissionPlan, emitScreenOf } from './emit/form/plan.ts';
 

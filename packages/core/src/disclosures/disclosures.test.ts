@@ -71,6 +71,11 @@ test.each([
     '<button data-target="#really">Delete</button><div id="really" role="dialog" hidden style="position:fixed"><h2>Really delete?</h2><button aria-label="Close">×</button><button>Cancel</button><button>Yes</button></div>',
     ['0.97: dialog Really delete? | Delete open, Close close, Cancel close'],
   ],
+  [
+    'one control opens one part of what stands beside it',
+    '<div><button aria-haspopup="true">Account</button><ul hidden style="position:absolute"><li>Out</li></ul><p hidden>Hint</p></div>',
+    ['0.92: menu Account | Account toggle'],
+  ],
   ['a dialog that nothing opens stays out', '<div role="dialog" hidden><h2>Hello</h2></div>', []],
   [
     'panels of which one is shown',

@@ -50,8 +50,10 @@ class Finder {
   /** Elements that name others, with those that they name. */
   readonly #naming: (readonly [Element, readonly Element[]])[] = [];
   readonly #made: DisclosureProposal[] = [];
-  /** What is part of a proposal, and what opens something. */
+  /** What is part of a proposal. */
   readonly #taken = new Set<Element>();
+  /** What names something, or opens something already. */
+  readonly #opening = new Set<Element>();
   readonly #names = new Set<string>();
 
   constructor(screen: Screen) {
@@ -68,7 +70,9 @@ class Finder {
     visit(screen.root);
     for (const element of this.#all) {
       const named = element.controls?.ids.flatMap((id) => this.#byId.get(id) ?? []) ?? [];
-      if (named.length) this.#naming.push([element, named]);
+      if (!named.length) continue;
+      this.#naming.push([element, named]);
+      this.#opening.add(element);
     }
   }
 
@@ -161,6 +165,7 @@ class Finder {
     if (!best) return;
     this.#taken.add(part);
     const name = this.#named(kind === 'dialog' ? null : best.element, part, kind, 0, best.element);
+    for (const { element } of openers) this.#opening.add(element);
     const controls: [string, Target][] = openers
       .filter(({ confidence }) => confidence >= best.confidence - 0.1)
       .map(({ element }) => [element.key, opens(part, kind === 'dialog' ? 'open' : 'toggle')]);
@@ -225,7 +230,9 @@ class Finder {
       if (!parent || parent === this.#screen.root) return [];
       const at = parent.children.indexOf(inner);
       const near = [...parent.children.slice(0, at).reverse(), ...parent.children.slice(at + 1)];
-      const found = near.flatMap((sibling) => this.#pressed(sibling)).filter((one) => !this.#taken.has(one));
+      const found = near
+        .flatMap((sibling) => this.#pressed(sibling))
+        .filter((one) => !this.#opening.has(one));
       const sure = found.find((one) => SAYS_TOGGLE.test(signsOf(one)));
       if (sure)
         return [
@@ -235,7 +242,7 @@ class Finder {
             reason: `“${labelOf(sure)}” beside it says that it opens something`,
           },
         ];
-      const own = isControl(parent) && !parent.hidden ? parent : undefined;
+      const own = isControl(parent) && !parent.hidden && !this.#opening.has(parent) ? parent : undefined;
       const only = found.filter((one) => leadsNowhere(one) && !isSender(one));
       const one = own ?? (found.length === 1 ? only[0] : undefined);
       if (one && level === 0 && leadsNowhere(one) && isListOfLinks(part))

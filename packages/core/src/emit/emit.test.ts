@@ -9,7 +9,7 @@ import { asInCode } from './styles/class_names.ts';
 import { printRules } from './styles/print_css.ts';
 import { foldShorthands } from './styles/shorthands.ts';
 import { isElement, type MarkupElement, type MarkupNode } from './form/markup.ts';
-import { printHtml } from './html/print_html.ts';
+import { printHtml, windowHeightOf } from './html/print_html.ts';
 import { printTsx } from './react/print_tsx.ts';
 import { quote } from './quoting.ts';
 import { emitReact } from './react/emit_react.ts';
@@ -251,6 +251,26 @@ describe('a picture of a screen', () => {
     expect(html).not.toMatch(/<script/);
     expect(html).toContain('&lt;script&gt;alert(1)');
     expect(html).toContain('data-key="test:0"');
+  });
+
+  test.each([
+    ['home.html', '400px', '800px'],
+    ['home.svg', '50vh', '100vh'],
+  ])('of %s, half as high as its window is %s', (file, half, whole) => {
+    const drawn = screenOf(svg('<rect width="90" height="9"/>'));
+    const height = windowHeightOf({ source: { file, path: '' } });
+    const rule = { key: null, at: {}, from: {}, states: {} };
+    const html = printHtml(
+      {
+        root: emitScreen(drawn, { wiringOf: () => ({}), anchorOf: () => null }).root,
+        rules: [{ ...rule, className: 'h50vh', base: { height: '50vh', 'max-height': 'calc(100vh - 8px)' } }],
+      },
+      () => '',
+      [],
+      {},
+      height,
+    );
+    expect(html).toContain(`.h50vh {\n  height: ${half};\n  max-height: calc(${whole} - 8px);`);
   });
 
   test('and the code have the same elements in the same order', () => {

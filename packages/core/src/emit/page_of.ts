@@ -1,6 +1,6 @@
 import { settle } from '../layers/settle.ts';
 import { type Project, screenName, screensByKey } from '../model/project.ts';
-import { printHtml } from './html/print_html.ts';
+import { printHtml, windowHeightOf } from './html/print_html.ts';
 import { emitScreenOf, type EmissionPlan } from './form/plan.ts';
 
 /** A screen as a page of its own, and how large it is, in px. */
@@ -20,6 +20,8 @@ export function pageOf(
 ): PageOf | null {
   const screen = screensByKey(settle(project).design).get(key);
   if (!screen) return null;
-  const html = printHtml(emitScreenOf(emission, key), assetUrl, project.design.fonts, project.app.tokens);
+  const { fonts } = project.design;
+  const emitted = emitScreenOf(emission, key);
+  const html = printHtml(emitted, assetUrl, fonts, project.app.tokens, windowHeightOf(screen));
   return { html, name: screenName(project, key), width: screen.width, height: screen.height };
 }

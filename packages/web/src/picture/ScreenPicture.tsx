@@ -1,4 +1,4 @@
-import { emitScreenOf, type PageOf, printHtml, type Screen } from '@tovel/core';
+import { emitScreenOf, type PageOf, printHtml, type Screen, screensByKey, windowHeightOf } from '@tovel/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { assetUrl } from '../api/client';
@@ -24,9 +24,11 @@ const Frame = styled.div`
 export function useScreenHtml(key: string): string {
   const { plan, drawn, app } = useProject();
   const emitted = emitScreenOf(plan, key);
+  const screen = screensByKey(drawn).get(key);
+  const windowHeight = screen ? windowHeightOf(screen) : null;
   return useMemo(
-    () => printHtml(emitted, assetUrl, drawn.fonts, app.tokens),
-    [emitted, drawn.fonts, app.tokens],
+    () => printHtml(emitted, assetUrl, drawn.fonts, app.tokens, windowHeight),
+    [emitted, drawn.fonts, app.tokens, windowHeight],
   );
 }
 

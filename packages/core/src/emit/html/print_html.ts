@@ -14,29 +14,40 @@ import { defaultPlan } from '../../intake/html/reading.ts';
 import { escapeText, escapeValue } from '../quoting.ts';
 import { facesUsedIn, fontCss } from '../styles/font_css.ts';
 import type { Token } from '../../model/app.ts';
-import type { FontFace } from '../../model/design.ts';
+import type { FontFace, Screen } from '../../model/design.ts';
 import { tokenCss } from '../../tokens/values.ts';
 
 /**
  * An emitted screen as one page without scripts: what thumbnails and stages show in their frames. Elements carry
  * their key in `data-key`; links and buttons are there but lead nowhere.
+ * @param windowHeight how high in px the window counts as where the picture is higher than it (`windowHeightOf`); null for its own
  */
 export function printHtml(
   screen: EmittedScreen,
   assetUrl: (hash: string) => string,
   fonts: readonly FontFace[] = [],
   tokens: Readonly<Record<string, Token>> = {},
+  windowHeight: number | null = null,
 ): string {
-  const css = printRules(
+  const { text } = printRules(
     screen.rules,
     (name) => `.${name}`,
     (address) => assetUrl(hashInAddress(address)),
-  ).text.replace(WINDOW_HEIGHTS, (_, share: string) => `${(Number(share) * WINDOW_HEIGHT) / 100}px`);
+  );
+  const css =
+    windowHeight === null
+      ? text
+      : text.replace(WINDOW_HEIGHTS, (_, share: string) => `${(Number(share) * windowHeight) / 100}px`);
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><style>${fontCss(facesUsedIn([screen], fonts), assetUrl)}${tokenCss(tokens).replace(/<\//g, '<\\/')}${baseCss}${closedCss}${css.replace(/<\//g, '<\\/')}</style></head><body>${printNode(screen.root, assetUrl)}</body></html>`;
 }
 
-/** A picture shows the whole of a screen; what is as high as the window is as high as the one that pages are read in. */
-const WINDOW_HEIGHT = defaultPlan.height;
+/**
+ * The height in px of the window that a picture of a whole screen counts as: of a page, that of the window that it was read in;
+ * null for a drawing, which is as high as its window.
+ */
+export const windowHeightOf = ({ source }: Pick<Screen, 'source'>): number | null =>
+  /\.x?html?$/i.test(source.file) ? defaultPlan.height : null;
+
 const WINDOW_HEIGHTS = /(?<=[\s:(,+*/-])(\d+(?:\.\d+)?|\.\d+)[dsl]?vh\b/g;
 
 /** Pictures in style sheets are named by their hash. */
