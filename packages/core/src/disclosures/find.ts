@@ -3,7 +3,19 @@ import type { Disclosure, DisclosureKind, Target } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { sentenceCase } from '../model/names.ts';
 import { textOf } from '../model/project.ts';
-import { roleOf } from '../roles/role.ts';
+import {
+  CLOSES,
+  headingIn,
+  hiddenBelow,
+  isAkin,
+  isControl,
+  isListOfLinks,
+  isSender,
+  kindOf,
+  leadsNowhere,
+  SAYS_TOGGLE,
+  signsOf,
+} from './signs.ts';
 
 /** Parts of a screen that are opened and closed together with what does so. */
 export interface DisclosureProposal {
@@ -110,7 +122,7 @@ class Finder {
     const steps = turning.filter(({ to }) => typeof to !== 'number');
     if (!isChosen && !steps.length && numbered.length < 2) return;
     const kind: DisclosureKind = isChosen && !steps.length ? 'panel' : 'slide';
-    const among = `${parent.key}`;
+    const among = parent.key;
     const first = numbered.some(({ to }) => to === 0) ? 0 : 1;
     const parts = members.map((member, i): readonly [string, Disclosure] => [
       member.key,
@@ -357,92 +369,3 @@ const opens = (part: Element, does: 'toggle' | 'open' | 'close'): Target => ({
   part: part.key,
   does,
 });
-
-/** Whether two siblings are of one kind: they share a class, or have none. */
-function isAkin(a: Element, b: Element): boolean {
-  const of = (element: Element): string[] => element.classes?.split(/\s+/) ?? [];
-  const others = new Set(of(b));
-  return (
-    of(a).some((name) => others.has(name)) ||
-    (!a.classes && !b.classes) ||
-    (roleOf(a) !== undefined && a.role === b.role && a.role === 'tabpanel')
-  );
-}
-
-/** The words by which an element says what it is for. */
-const signsOf = ({ classes = '', name, attributes = {}, source }: Element): string =>
-  [
-    classes,
-    name.length < 30 ? name : '',
-    source.id ?? '',
-    ...['aria-haspopup', 'aria-expanded', 'aria-controls'].flatMap((one) =>
-      attributes[one] && attributes[one] !== 'false'
-        ? [one]
-        : attributes[one] !== undefined && one === 'aria-expanded'
-          ? [one]
-          : [],
-    ),
-  ].join(' ');
-
-const SAYS_TOGGLE =
-  /aria-(haspopup|expanded|controls)|(^|[\s_-])(toggle[rd]?|drop-?down|collaps(e|ed|ible)|expand(er)?|accordion|has-?(sub|child)\w*|sub-?menu|tree-?view)([\s_-]|$)/i;
-const CLOSES = /(^|[\s_-])(dismiss|close[rd]?|cancel)([\s_-]|$)|^\s*[×✕✖]\s*$/i;
-
-/** Whether an element is pressed: a button or a link by its tag or role. */
-function isControl(element: Element): boolean {
-  const role = roleOf(element);
-  return (
-    element.tag === 'a' ||
-    element.tag === 'button' ||
-    element.tag === 'summary' ||
-    role === 'button' ||
-    role === 'link' ||
-    role === 'menuitem' ||
-    role === 'tab'
-  );
-}
-
-/** Whether a part is a list, and what it lists is links. */
-function isListOfLinks(part: Element): boolean {
-  const list = /^[uo]l$/.test(part.tag ?? '') ? part : part.children.length === 1 ? part.children[0] : null;
-  return list !== null && /^[uo]l$/.test(list.tag ?? '') && list.children.some(holdsLink);
-}
-const holdsLink = (element: Element): boolean => element.tag === 'a' || element.children.some(holdsLink);
-
-/** What sends a form opens nothing: what is hidden beside it says what is wrong. */
-const isSender = ({ tag, attributes = {} }: Element): boolean =>
-  attributes.type === 'submit' || (tag === 'button' && attributes.type === undefined);
-
-const leadsNowhere = ({ attributes = {} }: Element): boolean =>
-  attributes.href === undefined || /^(#.*)?$/.test(attributes.href);
-
-/** What a hidden part is, by its role, its place and the words that it is called by. */
-function kindOf(part: Element): DisclosureKind {
-  const role = part.role ?? part.attributes?.role ?? '';
-  const signs = signsOf(part);
-  const { position } = part.style.base;
-  if (part.tag === 'dialog' || /dialog/.test(role) || part.attributes?.['aria-modal'] === 'true')
-    return 'dialog';
-  if (position === 'fixed' && /(^|[\s_-])(modal|dialog|lightbox|pop-?up)([\s_-]|$)/i.test(signs))
-    return 'dialog';
-  if (/^(menu|listbox|tooltip)$/.test(role) || position === 'absolute' || position === 'fixed') return 'menu';
-  return /(^|[\s_-])(drop-?down-?menu|popover|pop-?out|fly-?out)([\s_-]|$)/i.test(signs) ? 'menu' : 'section';
-}
-
-function headingIn(element: Element): string | null {
-  if (/^h[1-6]$/.test(element.tag ?? '')) return textOf(element) || null;
-  for (const child of element.children) {
-    const found = headingIn(child);
-    if (found) return found;
-  }
-  return null;
-}
-
-/** The widest window, in px, in which a part is not there; null for one that all windows show. */
-export function hiddenBelow({ style: { at = {}, base } }: Element): number | null {
-  if (base.display === 'none') return null;
-  const widths = Object.entries(at).flatMap(([width, css]) =>
-    css.display === 'none' ? [Number(width)] : [],
-  );
-  return widths.length ? Math.max(...widths) : null;
-}
