@@ -137,14 +137,14 @@ export class HiddenParts {
     const found = new Set<string>();
     for (const { selector, classes, subject } of this.#rules) {
       if (!mayBeSubject(element, subject)) continue;
+      const isMatched = matches(element, selector);
       for (const name of classes) {
         if (found.has(name) || holder.classList.contains(name)) continue;
         const isNegative = selector.includes(`:not(.${name})`);
-        if (matches(element, selector)) {
-          if (isNegative) found.add(name);
+        if (isMatched || isNegative) {
+          if (isMatched && isNegative) found.add(name);
           continue;
         }
-        if (isNegative) continue;
         holder.classList.add(name);
         if (matches(element, selector)) found.add(name);
         holder.classList.remove(name);

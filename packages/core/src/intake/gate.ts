@@ -113,7 +113,7 @@ class Gate {
     }
     if (element.role !== undefined) made.role = shortened(wellFormed(element.role), 200);
     if (element.classes !== undefined) made.classes = shortened(wellFormed(element.classes), 1000);
-    if (element.controls)
+    if (element.controls?.ids.some((id) => id.length > 1000 || wellFormed(id) !== id))
       made.controls = {
         ...element.controls,
         ids: element.controls.ids.map((id) => shortened(wellFormed(id), 1000)),

@@ -86,14 +86,16 @@ export function DataView() {
     [found, shown, design, app],
   );
   const isAtControls = params.get('at') === 'controls';
-  const disclosures = useMemo(() => drawn.screens.flatMap(findDisclosures), [drawn]);
   const work = useMemo(
-    () => (isAtControls && found ? makeWork({ design, app }, found, actions, disclosures) : null),
-    [isAtControls, found, actions, disclosures, design, app],
+    () =>
+      isAtControls && found
+        ? makeWork({ design, app }, found, actions, drawn.screens.flatMap(findDisclosures))
+        : null,
+    [isAtControls, found, actions, drawn, design, app],
   );
   const makeThese = (chosen: readonly ActionProposal[]): void => {
     if (!found) return;
-    const { change, made } = makeWork({ design, app }, found, chosen, disclosures);
+    const { change, made } = makeWork({ design, app }, found, chosen, drawn.screens.flatMap(findDisclosures));
     if (change)
       session.change(
         made.length === 1 ? `Make ${made[0].action.label} work` : `Make ${made.length} controls work`,

@@ -4,7 +4,6 @@ import {
   type EmittedAct,
   type EmittedArrival,
   type EmittedStep,
-  type DisclosureChoice,
   isElement,
   type MarkupElement,
   noteDisclosed,
@@ -13,6 +12,7 @@ import {
 } from '../form/markup.ts';
 import type { Expression } from '../../expression/expression.ts';
 import type { ListStep, RecordStep } from '../form/live/controls.ts';
+import { DISCLOSURE } from './print_disclosures.ts';
 import { takesValues } from '../form/live/forms.ts';
 import { printExpression } from '../print_expression.ts';
 import {
@@ -184,68 +184,6 @@ function stepCall(step: EmittedStep, used: ActUse, slot?: string, entered = 'tex
       return { callee: script`setCondition`, args: [step.condition, step.value] };
   }
 }
-
-/** The constant in a component that knows which parts are open. */
-export const DISCLOSURE = 'disclosure';
-
-/** What takes what is open from the runtime: the constants, each with the call that gives it, and the hooks. */
-export function disclosureConstants({ disclosed, choices }: Pick<ActUse, 'disclosed' | 'choices'>): {
-  readonly constants: readonly string[];
-  readonly hooks: readonly string[];
-} {
-  const call = (name: string, hook: string, given: readonly Written[]): string =>
-    script`const ${named(name)} = ${named(hook)}(${given});`.text;
-  return {
-    constants: [
-      ...(disclosed ? [call(DISCLOSURE, 'useDisclosure', [...disclosed].map(printed))] : []),
-      ...[...choices]
-        .sort()
-        .map(([name, { first, inOrder }]) => call(name, 'useChoice', [first, ...inOrder])),
-    ],
-    hooks: [...(choices.size ? ['useChoice'] : []), ...(disclosed ? ['useDisclosure'] : [])],
-  };
-}
-
-/**
- * What spreads over an element what it takes to be a part that opens, or to open one; null for one that is neither.
- * @param given what an expression is written as
- * @param atFirst what says that a part is open at first where an expression does
- */
-export function disclosureSpread(
-  node: MarkupElement,
-  used: ActUse,
-  given: (expression: Expression) => string,
-  atFirst: (isOpen: Expression, id: string) => Script,
-): string | null {
-  const { part, link, slots = {} } = node;
-  const call = (choice: DisclosureChoice | undefined, method: string, id: Written): string =>
-    script`${named(choice?.name ?? DISCLOSURE)}.${named(method)}(${id})`.text;
-  if (part) {
-    const id = slots['@id'] ? printed(given(slots['@id'])) : String(node.attributes.id ?? '');
-    const { isOpen, choice } = part;
-    const first = script`${id}`;
-    const open = typeof isOpen === 'object' ? atFirst(isOpen, first.text) : first;
-    noteDisclosed(used, choice, !choice && isOpen !== false ? open.text : undefined);
-
-    const method = part.choice
-      ? 'panel'
-      : part.isNarrow
-        ? 'narrow'
-        : part.kind === 'menu' || part.kind === 'dialog'
-          ? part.kind
-          : 'section';
-    return call(part.choice, method, id);
-  }
-  if (link?.kind !== 'disclose' || node.form !== 'button') return null;
-  noteDisclosed(used, link.choice);
-  const id = slots.to ? printed(given(slots.to)) : link.id;
-  if (link.choice) return call(link.choice, node.attributes.role === 'tab' ? 'tab' : 'opener', id);
-  return call(undefined, link.does === 'close' ? 'closer' : 'opener', id);
-}
-
-/** Whether what is spread over a part says an attribute by itself. */
-export const isSaidBySpread = ({ part }: MarkupElement, name: string): boolean =>
-  part !== undefined && name === 'id';
 
 const methodCall = (object: string, method: string, args: readonly Written[]): Call => ({
   callee: script`${named(object)}.${named(method)}`,

@@ -16,16 +16,9 @@ import { fieldLabels, isField } from './field_labels.ts';
 import { truthful } from './truthful.ts';
 import { classNameOf, drawingOf, qualified } from './styles/class_naming.ts';
 import { withoutIdle } from './styles/idle.ts';
+import type { EmittedPart } from './emitted_parts.ts';
 import { drawerId, type EmittedWiring } from './emitted_wiring.ts';
-import type {
-  DisclosedPart,
-  EmittedLink,
-  EmittedScreen,
-  LinkForm,
-  MarkupElement,
-  MarkupNode,
-  StyleRule,
-} from './markup.ts';
+import type { EmittedLink, EmittedScreen, LinkForm, MarkupElement, MarkupNode, StyleRule } from './markup.ts';
 
 /** What emission of one screen depends on besides the screen. */
 export interface ScreenContext {
@@ -40,9 +33,7 @@ export interface ScreenContext {
   /** What a part of the screen is on narrow windows, if it is a drawer there. */
   readonly drawerOf?: (elementKey: string) => Drawer | null;
   /** How a part of the screen opens and closes, if it does. */
-  readonly partOf?: (
-    elementKey: string,
-  ) => (DisclosedPart & { readonly id: string; readonly name: string }) | null;
+  readonly partOf?: (elementKey: string) => EmittedPart | null;
   /** The token that stands for a value of a property. */
   readonly tokenOf?: TokenLookup;
 }
@@ -475,11 +466,7 @@ const SAYS_OPEN: ReadonlySet<string> = new Set([
 ]);
 
 /** What a part is known by and, as a dialog, what it is and how it is called. */
-const partAttributes = ({
-  id,
-  name,
-  kind,
-}: DisclosedPart & { readonly id: string; readonly name: string }): Record<string, string> => ({
+const partAttributes = ({ id, name, kind }: EmittedPart): Record<string, string> => ({
   id,
   ...(kind === 'dialog' ? { role: 'dialog', 'aria-modal': 'true', 'aria-label': name } : {}),
 });

@@ -19,12 +19,10 @@ import {
   arrivalLiteral,
   type BoundAct,
   boundActs,
-  disclosureConstants,
-  disclosureSpread,
-  isSaidBySpread,
   callOf,
   newActUse,
 } from '../bundled/print_acts.ts';
+import { disclosureConstants, disclosureSpread, isSaidBySpread } from '../bundled/print_disclosures.ts';
 import { allNamed, hookForAll, liveProps, navigationFile, rowName } from '../bundled/wording.ts';
 import {
   isElement,

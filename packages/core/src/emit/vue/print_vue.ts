@@ -9,12 +9,10 @@ import {
   arrivalLiteral,
   type BoundAct,
   boundActs,
-  disclosureConstants,
-  disclosureSpread,
-  isSaidBySpread,
   callOf,
   newActUse,
 } from '../bundled/print_acts.ts';
+import { disclosureConstants, disclosureSpread, isSaidBySpread } from '../bundled/print_disclosures.ts';
 import { allNamed, hookForAll, liveProps, navigationFile, propType, rowName } from '../bundled/wording.ts';
 import type { Prop } from '../form/components/template.ts';
 import { grouped } from '../../json/grouped.ts';
