@@ -475,6 +475,9 @@ export {
 } from './iterate/report.ts';
 
 export { deliveredCode } from './emit/deliver.ts';
+export type { Merged, MergeConflict, MergeSide } from './merge/conflict.ts';
+export { type MergedFile, mergeFile, type Versions } from './merge/merge_file.ts';
+export { mergeLines } from './merge/merge_lines.ts';
 
 export { asInCode } from './emit/styles/class_names.ts';
 

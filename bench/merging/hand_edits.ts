@@ -1,0 +1,305 @@
+import { parse } from '@babel/parser';
+import type { EmittedFile, Versions } from '@tovel/core';
+import { format } from 'prettier';
+
+/** What somebody did to a file, what is written for it now, and what they make together; null where asking is right. */
+export interface HandEdit {
+  readonly kind: string;
+  readonly path: string;
+  readonly base: string;
+  readonly theirs: string;
+  readonly ours: string;
+  readonly expected: string | null;
+  readonly mayAsk?: boolean;
+  readonly lines: NonNullable<Versions['lines']>;
+}
+
+/** A file as it is written, with the elements of its lines. */
+interface Written {
+  readonly text: string;
+  readonly lines: readonly (string | null)[];
+}
+
+/** An element in a file, found by the parser alone: the merge has no part in it. */
+interface Found {
+  readonly tag: string;
+  readonly start: number;
+  readonly end: number;
+  /** Behind its tag's name, and behind its opening tag. */
+  readonly named: number;
+  readonly opened: number;
+  readonly closes: number | null;
+  readonly hasChildren: boolean;
+  /** Its only content, where that is a text. */
+  readonly text: { readonly start: number; readonly end: number } | null;
+  readonly className: { readonly start: number; readonly end: number; readonly said: string } | null;
+  readonly isAlone: boolean;
+}
+
+interface Node {
+  readonly type: string;
+  readonly start: number;
+  readonly end: number;
+  readonly [field: string]: unknown;
+}
+
+type Edit = (written: string, element: Found) => string | null;
+
+const put = (text: string, at: number, what: string): string => text.slice(0, at) + what + text.slice(at);
+const instead = (text: string, start: number, end: number, what: string): string =>
+  text.slice(0, start) + what + text.slice(end);
+const withImport = (text: string, line: string): string => `${line}\n${text}`;
+
+/** Edits of an element of a component. */
+const EDITS: Readonly<Record<string, Edit>> = {
+  'a handler': (text, { named }) => put(text, named, ' onClick={track}'),
+  'an attribute': (text, { named }) => put(text, named, ' data-tour="first"'),
+  'a class more': (text, { className }) =>
+    className?.said.startsWith('{styles.')
+      ? instead(text, className.start, className.end, `{\`\${${className.said.slice(1, -1)}} mine\`}`)
+      : null,
+  'an element around it': (text, { start, end }) =>
+    withImport(
+      put(put(text, end, '</Tracked>'), start, '<Tracked name="here">'),
+      "import { Tracked } from '../../tracking';",
+    ),
+  'an element behind it': (text, { end, isAlone }) =>
+    isAlone ? null : put(text, end, '<p className="note">A note of ours</p>'),
+  'an element in it': (text, { opened, closes }) =>
+    closes === null ? null : put(text, opened, '<Badge kind="ours" />'),
+  'shown only if': (text, { start, end, isAlone }) =>
+    isAlone ? null : put(put(text, end, ')}'), start, '{isOpen && ('),
+  'a text that is translated': (text, found) =>
+    found.text ? instead(text, found.text.start, found.text.end, "{t('greeting')}") : null,
+  'another text': (text, found) =>
+    found.text ? instead(text, found.text.start, found.text.end, 'Words of our own') : null,
+  'taken out': (text, { start, end, isAlone }) => (isAlone ? null : instead(text, start, end, '')),
+};
+
+/** Edits of a component as a whole. */
+const WHOLE: Readonly<Record<string, (text: string) => string | null>> = {
+  'a hook': (text) => {
+    const at = text.indexOf('  return (');
+    return at < 0
+      ? null
+      : withImport(
+          put(text, at, "  useEffect(() => {\n    visited('here');\n  }, []);\n\n"),
+          "import { useEffect } from 'react';",
+        );
+  },
+  'a function': (text) => {
+    const at = text.indexOf('  return (');
+    return at < 0 ? null : put(text, at, '  const track = () => {\n    console.info(1);\n  };\n\n');
+  },
+  'a remark': (text) => {
+    const at = text.indexOf('export function');
+    return at < 0 ? null : put(text, at, '// Seen by everybody first.\n');
+  },
+};
+
+/** Edits of a rule, given its class and where its block begins and ends. */
+const RULES: Readonly<Record<string, (text: string, open: number, close: number) => string | null>> = {
+  'a declaration': (text, open) => put(text, open, '\n  scroll-margin-top: 12px;'),
+  'another value': (text, open, close) => {
+    const found = /([a-z-]+): ([^;]+);/.exec(text.slice(open, close));
+    return found
+      ? instead(text, open + found.index, open + found.index + found[0].length, `${found[1]}: inherit;`)
+      : null;
+  },
+  'a rule behind it': (text, _, close) => put(text, close + 1, '\n\n.ours {\n  outline: none;\n}'),
+};
+
+/** Edits of all files that are there before and after, in an order by chance. */
+export function editsOf(
+  was: readonly EmittedFile[],
+  is: readonly EmittedFile[],
+  random: () => number,
+): HandEdit[] {
+  const now = new Map(is.map((file) => [file.path, file]));
+  const edits: HandEdit[] = [];
+  for (const file of was) {
+    const other = now.get(file.path);
+    if (!('text' in file) || !other || !('text' in other) || file.text === other.text) continue;
+    const [base, ours] = [file, other].map(({ text, lines }): Written => ({ text, lines: lines ?? [] }));
+    const made = file.path.endsWith('.tsx')
+      ? componentEdits(file.path, base, ours, random)
+      : file.path.endsWith('.module.css')
+        ? sheetEdits(file.path, base, ours, random)
+        : [];
+    edits.push(...made.map((edit) => ({ ...edit, lines: { base: base.lines, ours: ours.lines } })));
+  }
+  return edits
+    .map((edit) => [random(), edit] as const)
+    .sort(([a], [b]) => a - b)
+    .map(([, edit]) => edit);
+}
+
+function componentEdits(
+  path: string,
+  base: Written,
+  ours: Written,
+  random: () => number,
+): Omit<HandEdit, 'lines'>[] {
+  const [before, after] = [elementsOf(base), elementsOf(ours)];
+  const edits: Omit<HandEdit, 'lines'>[] = [];
+  for (const [kind, edit] of Object.entries(WHOLE)) {
+    const theirs = edit(base.text);
+    if (theirs && random() < 0.2)
+      edits.push({ kind, path, base: base.text, theirs, ours: ours.text, expected: edit(ours.text) });
+  }
+  for (const [key, element] of before) {
+    if (random() > 0.5) continue;
+    const kinds = Object.entries(EDITS);
+    const [kind, edit] = kinds[Math.floor(random() * kinds.length)];
+    const theirs = edit(base.text, element);
+    if (theirs === null) continue;
+    const there = after.get(key);
+    const said = (written: Written, found: Found): string | null =>
+      found.text && written.text.slice(found.text.start, found.text.end).replace(/\s+/g, ' ').trim();
+    let expected = there ? edit(ours.text, there) : kind === 'taken out' ? ours.text : null;
+    // What somebody put behind something that is gone stays, and nothing says where.
+    if (!there && kind === 'an element behind it') continue;
+    // The very text that somebody wrote anew, written anew by the design; and what somebody took out, changed by the design.
+    if (there && /text/.test(kind) && said(base, element) !== said(ours, there)) expected = null;
+    if (there && kind === 'a class more' && !there.className?.said.startsWith('{styles.')) expected = null;
+    // What somebody took out and the design changed: asking is as right.
+    const mayAsk = kind === 'taken out' && !!there && flat(base, element) !== flat(ours, there);
+    edits.push({ kind, path, base: base.text, theirs, ours: ours.text, expected, mayAsk });
+  }
+  return edits;
+}
+
+const flat = ({ text }: Written, { start, end }: Found): string => text.slice(start, end).replace(/\s+/g, '');
+
+function sheetEdits(
+  path: string,
+  base: Written,
+  ours: Written,
+  random: () => number,
+): Omit<HandEdit, 'lines'>[] {
+  const edits: Omit<HandEdit, 'lines'>[] = [];
+  const rules = ({ text, lines }: Written): Map<string, { open: number; close: number; said: string }> =>
+    new Map(
+      [...text.matchAll(/^\.([\w-]+) \{([^{}]*)\}/gm)].map(({ 0: all, 1: name, 2: said, index }) => [
+        lines[text.slice(0, index).split('\n').length - 1] ?? name,
+        { open: index + all.indexOf('{') + 1, close: index + all.length - 1, said },
+      ]),
+    );
+  const [before, after] = [rules(base), rules(ours)];
+  for (const [name, rule] of before) {
+    if (random() > 0.35) continue;
+    const kinds = Object.entries(RULES);
+    const [kind, edit] = kinds[Math.floor(random() * kinds.length)];
+    const theirs = edit(base.text, rule.open, rule.close);
+    if (theirs === null) continue;
+    const there = after.get(name);
+    let expected = there ? edit(ours.text, there.open, there.close) : null;
+    const first = (said: string): string | undefined => /[a-z-]+: [^;]+;/.exec(said)?.[0];
+    if (there && kind === 'another value' && first(there.said) !== first(rule.said)) expected = null;
+    // A rule of another name by now may be the same rule, but nothing here says so.
+    if (!there && (kind === 'a rule behind it' || after.size >= before.size)) continue;
+    edits.push({ kind, path, base: base.text, theirs, ours: ours.text, expected });
+  }
+  return edits;
+}
+
+/** The first element of each key, by the line that it begins on. */
+function elementsOf({ text, lines }: Written): Map<string, Found> {
+  const found = new Map<string, Found>();
+  const starts = [0, ...[...text.matchAll(/\n/g)].map(({ index }) => index + 1)];
+  const visit = (value: unknown, parent: Node | null): void => {
+    if (Array.isArray(value)) return value.forEach((one) => visit(one, parent));
+    if (typeof value !== 'object' || value === null || !('type' in value)) return;
+    const node = value as Node;
+    if (node.type === 'JSXElement') {
+      const line = starts.findLastIndex((start) => start <= node.start);
+      const key = lines[line];
+      const element = foundAt(node, text, parent);
+      if (key && element && !found.has(key)) found.set(key, element);
+    }
+    for (const [field, inner] of Object.entries(node)) if (field !== 'loc') visit(inner, node);
+  };
+  visit(parse(text, { sourceType: 'module', plugins: ['typescript', 'jsx'] }).program, null);
+  return found;
+}
+
+function foundAt(node: Node, text: string, parent: Node | null): Found | null {
+  const opening = node.openingElement as Node;
+  const name = opening.name as Node;
+  const closing = node.closingElement as Node | null;
+  const children = (node.children as readonly Node[]).filter(
+    (child) => child.type !== 'JSXText' || /\S/.test(text.slice(child.start, child.end)),
+  );
+  const only = children.length === 1 ? children[0] : null;
+  const attribute = (opening.attributes as readonly Node[]).find(
+    (one) => one.type === 'JSXAttribute' && (one.name as Node).name === 'className',
+  );
+  const value = attribute?.value as Node | undefined;
+  return {
+    tag: text.slice(name.start, name.end),
+    start: node.start,
+    end: node.end,
+    named: name.end,
+    opened: opening.end,
+    closes: closing?.start ?? null,
+    hasChildren: children.length > 0,
+    text: only?.type === 'JSXText' ? { start: only.start, end: only.end } : null,
+    className: value
+      ? { start: value.start, end: value.end, said: text.slice(value.start, value.end) }
+      : null,
+    isAlone: parent?.type !== 'JSXElement' && parent?.type !== 'JSXFragment',
+  };
+}
+
+const flatLine = (text: string): string => text.replace(/\s+/g, ' ');
+
+const printed = new Map<string, Promise<string>>();
+
+/** A text as the formatter writes it, with imports in one order: where they stand says nothing. */
+export function settled(path: string, text: string): Promise<string> {
+  const known = printed.get(path + text);
+  if (known) return known;
+  const made = format(text, { filepath: path, singleQuote: true, printWidth: 110 })
+    .catch(() => text)
+    .then((pretty) => {
+      // A rule is one line.
+      // A break beside a tag is none in JSX.
+      const plain = path.endsWith('.tsx')
+        ? pretty
+            .replace(/>\s*\n\s*/g, '>')
+            .replace(/\s*\n\s*</g, '<')
+            .replace(/</g, '\n<')
+        : pretty;
+      const whole = path.endsWith('.css') ? plain.replace(/^\S[^]*?^\}/gm, flatLine) : plain;
+      const lines = whole.split('\n').filter((line) => line.trim() !== '');
+      const isImport = (line: string): boolean => line.startsWith('import ');
+      return [...lines.filter(isImport).sort(), ...lines.filter((line) => !isImport(line))].join('\n');
+    });
+  printed.set(path + text, made);
+  return made;
+}
+
+/**
+ * Whether two texts say the same. Where both sides put something at one place, nothing says which comes first: lines of one side
+ * may stand before or behind new lines of the other, while those of each side keep their order.
+ */
+export async function sameCode(
+  path: string,
+  merged: string,
+  expected: string,
+  versions: Versions,
+): Promise<boolean> {
+  const [a, b, base, theirs, ours] = (
+    await Promise.all(
+      [merged, expected, versions.base, versions.theirs, versions.ours].map((text) => settled(path, text)),
+    )
+  ).map((text) => text.split('\n'));
+  if (a.join('\n') === b.join('\n')) return true;
+  const [was, there, here] = [base, theirs, ours].map((lines) => new Set(lines.map((line) => line.trim())));
+  const without = (lines: readonly string[], added: ReadonlySet<string>): string =>
+    lines
+      .map((line) => line.trim())
+      .filter((line) => was.has(line) || !added.has(line))
+      .join('\n');
+  return without(a, there) === without(b, there) && without(a, here) === without(b, here);
+}

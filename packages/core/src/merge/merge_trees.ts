@@ -1,0 +1,444 @@
+import { type MergeConflict, conflictOf, type Merged, type MergeSide } from './conflict.ts';
+import { type KnownElements, matchInside, matchTrees, Pairs } from './match_trees.ts';
+import { type Renames, renamesOf, withRenames } from './renames.ts';
+import { commentsIn, nodesOf, partsOf, type Slot, type SyntaxNode, textOf } from './syntax_tree.ts';
+
+/** A node in up to three versions. */
+interface Same {
+  readonly base?: SyntaxNode;
+  readonly theirs?: SyntaxNode;
+  readonly ours?: SyntaxNode;
+}
+
+interface Home {
+  readonly parent: Same;
+  readonly slot: string;
+}
+
+/** Nodes that say nothing that anything could be called. */
+const PROSE = /^(JSXText|StringLiteral|TemplateWord|Text|TemplateElement)$/;
+
+/** How many elements that were put around a part are looked through for it. */
+const DEEPEST = 6;
+
+const DECLARES =
+  /^(VariableDeclaration|FunctionDeclaration|ClassDeclaration|TS(Interface|TypeAlias)Declaration)$/;
+
+/**
+ * Brings together what somebody changed in a file and what is written for it now, both made of the same base: each node is
+ * put where one side moved it, says what one side made it say, and is gone if one side took it away and the other left it
+ * alone. Where both did something else it is a conflict, for which their file counts until it is decided. What a node says and
+ * where it stands are found out apart, as in T. Lindholm, "A three-way merge for XML documents" (2004).
+ * @param answers sides of conflicts, by their ids
+ * @param known elements of the design that nodes of base and ours were written for
+ */
+export function mergeTrees(
+  base: SyntaxNode,
+  theirs: SyntaxNode,
+  ours: SyntaxNode,
+  answers: ReadonlyMap<string, MergeSide> = new Map(),
+  known?: KnownElements,
+): Merged {
+  return new Merge(base, theirs, ours, answers, known).result();
+}
+
+class Merge {
+  readonly #base: SyntaxNode;
+  readonly #theirs: SyntaxNode;
+  readonly #ours: SyntaxNode;
+  readonly #answers: ReadonlyMap<string, MergeSide>;
+  readonly #sames = new Map<SyntaxNode, Same>();
+  readonly #homes = new Map<SyntaxNode, { readonly parent: SyntaxNode; readonly slot: string }>();
+  readonly #conflicts = new Map<string, MergeConflict>();
+  readonly #written = new Set<Same>();
+  /** What a conflict was decided against, with what is in it. */
+  readonly #putAside = new Set<Same>();
+  readonly #there = new Map<Same, boolean>();
+  readonly #lineStarts: readonly number[];
+  /** What names became on a side, for what only the other side says. */
+  readonly #renames: Readonly<Record<MergeSide, Renames>>;
+  /** Names in what a side put in or changed. */
+  readonly #said: Readonly<Record<MergeSide, ReadonlySet<string>>>;
+
+  constructor(
+    base: SyntaxNode,
+    theirs: SyntaxNode,
+    ours: SyntaxNode,
+    answers: ReadonlyMap<string, MergeSide>,
+    known?: KnownElements,
+  ) {
+    [this.#base, this.#theirs, this.#ours] = [base, theirs, ours];
+    this.#answers = answers;
+    const [toTheirs, toOurs] = [matchTrees(base, theirs), matchTrees(base, ours, known)];
+    for (const node of nodesOf(base))
+      this.#join({ base: node, theirs: toTheirs.there(node), ours: toOurs.there(node) });
+    this.#joinAdded(toTheirs, toOurs);
+    for (const node of nodesOf(theirs)) if (!this.#sames.has(node)) this.#join({ theirs: node });
+    for (const node of nodesOf(ours)) if (!this.#sames.has(node)) this.#join({ ours: node });
+    for (const root of [base, theirs, ours])
+      for (const parent of nodesOf(root))
+        for (const { name, parts } of parent.slots)
+          for (const part of parts) this.#homes.set(part, { parent, slot: name });
+    this.#renames = {
+      theirs: renamesOf(base, toTheirs, theirs),
+      ours: renamesOf(base, toOurs, ours),
+    };
+    this.#said = { theirs: this.#namesSaidBy(theirs), ours: this.#namesSaidBy(ours) };
+    const text = theirs.before + textOf(theirs);
+    this.#lineStarts = [0, ...[...text.matchAll(/\n/g)].map(({ index }) => index + 1)];
+  }
+
+  result(): Merged {
+    const text = this.#theirs.before + this.#write(this.#same(this.#theirs)) + this.#theirs.after;
+    this.#lookForLost(this.#theirs, true);
+    this.#lookForLost(this.#ours, true);
+    return { text, conflicts: [...this.#conflicts.values()].sort((a, b) => a.line - b.line) };
+  }
+
+  #same(node: SyntaxNode): Same {
+    return this.#sames.get(node)!;
+  }
+
+  #join(same: Same): void {
+    for (const node of [same.base, same.theirs, same.ours]) if (node) this.#sames.set(node, same);
+  }
+
+  /** What both put at the same place and call the same is one thing. */
+  #joinAdded(toTheirs: Pairs, toOurs: Pairs): void {
+    const pairs = new Pairs();
+    for (const base of nodesOf(this.#base)) {
+      const [theirs, ours] = [toTheirs.there(base), toOurs.there(base)];
+      if (!theirs || !ours) continue;
+      for (const slot of theirs.slots) {
+        const added = slotOf(ours, slot.name).filter((part) => !toOurs.back(part));
+        for (const part of slot.parts) {
+          if (toTheirs.back(part)) continue;
+          const twin = added.find(
+            (other) =>
+              !pairs.back(other) &&
+              other.kind === part.kind &&
+              (other.form === part.form || (part.name !== null && other.name === part.name)),
+          );
+          if (twin) matchInside(pairs, part, twin);
+        }
+      }
+    }
+    for (const node of nodesOf(this.#theirs)) {
+      const twin = pairs.there(node);
+      if (twin && !this.#sames.has(node) && !this.#sames.has(twin)) this.#join({ theirs: node, ours: twin });
+    }
+  }
+
+  #namesSaidBy(root: SyntaxNode): Set<string> {
+    const names = new Set<string>();
+    for (const node of nodesOf(root)) {
+      const { base } = this.#same(node);
+      if (PROSE.test(node.kind) || (base && base.own === node.own) || node.kind.startsWith('Import'))
+        continue;
+      for (const name of node.own.match(/[\p{L}_$][\p{L}\p{N}_$]*/gu) ?? []) names.add(name);
+    }
+    return names;
+  }
+
+  /** Whether a node is in the result. */
+  #exists(same: Same): boolean {
+    const known = this.#there.get(same);
+    if (known !== undefined) return known;
+    const { base, theirs, ours } = same;
+    let exists = true;
+    if (base && !theirs && !ours) exists = false;
+    else if (base && theirs && !ours) exists = this.#outlives(same, 'theirs');
+    else if (base && !theirs && ours) exists = this.#outlives(same, 'ours');
+    else if (!base && !(theirs && ours)) exists = !this.#isEmptied((theirs ?? ours)!);
+    this.#there.set(same, exists);
+    return exists;
+  }
+
+  /** Whether a node was put around one element alone, as a condition is, and that was decided against. */
+  #isEmptied(node: SyntaxNode): boolean {
+    return node.slots.some(({ many, parts }) =>
+      parts.some((part) => {
+        if (many) return false;
+        const same = this.#same(part);
+        return /^(JSXElement|Element)$/.test(part.kind) && same.base
+          ? !this.#exists(same)
+          : !same.base && this.#isEmptied(part);
+      }),
+    );
+  }
+
+  /** Whether a node stays that only the other side took away. */
+  #outlives(same: Same, side: MergeSide): boolean {
+    const node = same[side]!;
+    const parent = this.#homes.get(node)?.parent;
+    // What is in a part that only one side has stays with it, and goes with it.
+    if (parent) {
+      const around = this.#same(parent);
+      if (around.base && !(around.theirs && around.ours)) return this.#exists(around);
+    }
+    if (this.#isTouched(same, side)) {
+      const why = side === 'theirs' ? 'ours-removed' : 'theirs-removed';
+      return this.#decide(why, same) === side;
+    }
+    if (node.kind.startsWith('Import')) return this.#namesOf(node).some((name) => this.#said[side].has(name));
+    if (!DECLARES.test(node.kind) || node.name === null || !this.#said[side].has(node.name)) return false;
+    return side === 'ours' || this.#decide('still-used', same) === side;
+  }
+
+  #namesOf(node: SyntaxNode): string[] {
+    if (node.kind !== 'ImportDeclaration') return [node.name ?? node.own];
+    return partsOf(node).flatMap((part) => this.#namesOf(part));
+  }
+
+  /** Whether a side did something to a node that is lost when the node goes. */
+  #isTouched(same: Same, side: MergeSide): boolean {
+    const node = same[side]!;
+    const { base } = same;
+    if (!base || saysElse(node, base) || this.#isMoved(node, base)) return true;
+    return partsOf(node).some((part) => {
+      const inner = this.#same(part);
+      // What the other side has as well stands elsewhere there.
+      return !(inner.theirs && inner.ours) && this.#isTouched(inner, side);
+    });
+  }
+
+  #isMoved(node: SyntaxNode, base: SyntaxNode): boolean {
+    const [now, was] = [this.#homes.get(node), this.#homes.get(base)];
+    if (!now || !was) return false;
+    return this.#same(now.parent) !== this.#same(was.parent) || now.slot !== was.slot;
+  }
+
+  /** Where a node stands in the result. */
+  #homeOf(same: Same): Home | null {
+    const [base, theirs, ours] = [same.base, same.theirs, same.ours].map((node): Home | null => {
+      const home = node && this.#homes.get(node);
+      return home ? { parent: this.#same(home.parent), slot: home.slot } : null;
+    });
+    const alike = (a: Home | null, b: Home | null): boolean => a?.parent === b?.parent && a?.slot === b?.slot;
+    if (!theirs || !ours) return theirs ?? ours;
+    const chosen =
+      alike(theirs, ours) || alike(ours, base)
+        ? theirs
+        : alike(theirs, base) || (base && this.#decide('both-moved', same) === 'ours')
+          ? ours
+          : theirs;
+    if (this.#exists(chosen.parent)) return chosen;
+    return chosen === theirs ? ours : theirs;
+  }
+
+  #write(same: Same): string {
+    this.#written.add(same);
+    const { base, theirs, ours } = same;
+    if (!theirs || !ours) return this.#writeAlone(same, theirs ? 'theirs' : 'ours');
+    let node = theirs;
+    if (theirs.own !== ours.own) {
+      if (base?.own === theirs.own) node = ours;
+      else if (base?.own !== ours.own && this.#decide('both-changed', same) === 'ours') node = ours;
+    }
+    const slots = new Map<string, string>();
+    for (const slot of [...theirs.slots, ...ours.slots])
+      if (!slots.has(slot.name)) slots.set(slot.name, this.#writeSlot(same, slot));
+    const holds = (version: SyntaxNode): boolean =>
+      [...slots].every(([name, text]) => !text || version.slots.some((slot) => slot.name === name));
+    const other = node === theirs ? ours : theirs;
+    if (!holds(node) && other.own === node.own && holds(other)) node = other;
+    if (!holds(node)) this.#decide('no-place', same);
+    return node.print(node.slots.map(({ name }) => slots.get(name)!));
+  }
+
+  /** A node that only one side has, with the names that the other side gives by now. */
+  #writeAlone(same: Same, side: MergeSide): string {
+    const node = same[side]!;
+    const parts = node.slots.map((slot) => this.#writeSlot(same, slot));
+    const renames = this.#renames[side === 'theirs' ? 'ours' : 'theirs'];
+    if (!renames.size) return node.print(parts);
+    // Parts have been written with their names already.
+    const places = parts.map((text, i) => text && `${/^\s*/.exec(text)![0]}\0${String(i)}\0`);
+    return withRenames(node.print(places), renames).replace(/\0(\d+)\0/g, (_, i: string) =>
+      parts[Number(i)].trimStart(),
+    );
+  }
+
+  #writeSlot(parent: Same, slot: Slot): string {
+    return slot.many ? this.#writeList(parent, slot) : this.#writeOne(parent, slot.name);
+  }
+
+  #writeOne(parent: Same, slot: string): string {
+    const at = (node: SyntaxNode | undefined): Same | null => {
+      const part = node && slotOf(node, slot).at(0);
+      return part ? this.#same(part) : null;
+    };
+    const [base, theirs, ours] = [at(parent.base), at(parent.theirs), at(parent.ours)];
+    const chosen = this.#chooseOne(parent, base, theirs, ours);
+    return chosen ? this.#write(chosen) : '';
+  }
+
+  #chooseOne(parent: Same, base: Same | null, theirs: Same | null, ours: Same | null): Same | null {
+    if (!parent.ours) return theirs;
+    if (!parent.theirs) return ours;
+    if (theirs === ours) return theirs;
+    const said = (part: Same | null, side: MergeSide): string | null =>
+      part?.[side] ? textOf(part[side]) : null;
+    // What it was is gone on one side: nothing is lost by that if the other side left it alone, or has it elsewhere.
+    if (theirs === base && !(base && !base.ours && this.#isTouched(base, 'theirs'))) return ours;
+    if (ours === base && !(base && !base.theirs && this.#isTouched(base, 'ours'))) return theirs;
+    if (theirs?.theirs?.form === ours?.ours?.form) return theirs;
+    const side = this.#conflict('both-replaced', parent.theirs, {
+      base: base?.base ? textOf(base.base) : null,
+      theirs: said(theirs, 'theirs'),
+      ours: said(ours, 'ours'),
+    });
+    const against = side === 'theirs' ? ours : theirs;
+    if (against) this.#putAside.add(against);
+    return side === 'theirs' ? theirs : ours;
+  }
+
+  #writeList(parent: Same, slot: Slot): string {
+    const sequence = (node: SyntaxNode | undefined): Same[] =>
+      node ? slotOf(node, slot.name).map((part) => this.#same(part)) : [];
+    // What one side put something around is there by that.
+    const placed = (node: SyntaxNode | undefined): Same[] => {
+      const all = sequence(node);
+      const standing = all.flatMap((same) => {
+        const part = this.#standingFor(same, parent, slot.name);
+        return part && (part === same || !all.includes(part)) ? part : [];
+      });
+      return [...new Set(standing)];
+    };
+    const [base, theirs, ours] = [sequence(parent.base), placed(parent.theirs), placed(parent.ours)];
+    const pieces = this.#inOrder(parent, slot, base, theirs, ours).flatMap((same) => {
+      const text = this.#write(same);
+      // An import of nothing any more.
+      const node = (same.theirs ?? same.ours)!;
+      if (node.kind === 'ImportDeclaration' && partsOf(node).length && !/\bfrom\b/.test(text)) return [];
+      return [{ text, isText: node.kind === 'JSXText', ...this.#around(same) }];
+    });
+    const start = theirs.at(0)?.theirs?.before.replace(/\S[^]*$/, '');
+    const usual = pieces
+      .slice(1)
+      .find(({ before }) => before !== '')
+      ?.before.replace(/\S[^]*$/, '');
+    return pieces
+      .map(({ before, text, after, isText }, i) => {
+        // A break beside a blank of a text would be all that is left of the blank.
+        const last = pieces.at(i - 1);
+        const isInline =
+          (isText && text.startsWith(' ')) || (i > 0 && last!.isText && last!.text.endsWith(' '));
+        // What came first has no break of its own before it.
+        const own =
+          i > 0 && before === '' ? (usual ?? '') : i === 0 && !/\S/.test(before) ? (start ?? before) : before;
+        const lead = isInline ? before.trim() : own;
+        return lead + text + (i + 1 < pieces.length ? slot.join : '') + after;
+      })
+      .join('');
+  }
+
+  /** The part of a list that a node is, or stands in. */
+  #standingFor(same: Same, parent: Same, slot: string): Same | null {
+    let part: Same | null = same;
+    for (let depth = 0; part && depth < DEEPEST; depth++) {
+      if (!this.#exists(part)) return null;
+      const home: Home | null = this.#homeOf(part);
+      if (home?.parent === parent && home.slot === slot) return part;
+      part = home?.parent ?? null;
+    }
+    return null;
+  }
+
+  /** All that is in a list, in the order of the side that changed the order, with what only the other side has behind its neighbour. */
+  #inOrder(
+    parent: Same,
+    slot: Slot,
+    base: readonly Same[],
+    theirs: readonly Same[],
+    ours: readonly Same[],
+  ): readonly Same[] {
+    const common = new Set(theirs.filter((same) => ours.includes(same)));
+    const orderIn = (sequence: readonly Same[], among: ReadonlySet<Same>): Same[] =>
+      sequence.filter((same) => among.has(same));
+    const known = new Set(base.filter((same) => common.has(same)));
+    const [was, theirOrder, ourOrder] = [base, theirs, ours].map((sequence) => orderIn(sequence, known));
+    const isSame = (a: readonly Same[], b: readonly Same[]): boolean => a.every((same, i) => same === b[i]);
+    let [first, second] = [theirs, ours];
+    if (!isSame(orderIn(theirs, common), orderIn(ours, common))) {
+      const [theirsMoved, oursMoved] = [!isSame(was, theirOrder), !isSame(was, ourOrder)];
+      const both = theirsMoved && oursMoved && slot.ordered;
+      if (both ? this.#decide('both-moved', parent) === 'ours' : !theirsMoved)
+        [first, second] = [ours, theirs];
+    }
+    const result = [...first];
+    const placed = new Set(first);
+    for (const [i, same] of second.entries()) {
+      if (placed.has(same)) continue;
+      const neighbour = second.slice(0, i).findLast((earlier) => placed.has(earlier));
+      result.splice(neighbour ? result.indexOf(neighbour) + 1 : 0, 0, same);
+      placed.add(same);
+    }
+    return result;
+  }
+
+  /** What stands before and behind a part: breaks as they are in their file, comments as one side changed them. */
+  #around({ base, theirs, ours }: Same): { readonly before: string; readonly after: string } {
+    if (!theirs || !ours) return (theirs ?? ours)!;
+    const choose = (side: 'before' | 'after'): string => {
+      const [was, there, here] = [base?.[side] ?? '', theirs[side], ours[side]].map(commentsIn);
+      return there === was && here !== was ? ours[side] : theirs[side];
+    };
+    return { before: choose('before'), after: choose('after') };
+  }
+
+  /** Parts of a version that belong to the result and stand nowhere in it. */
+  #lookForLost(node: SyntaxNode, isExpected: boolean): void {
+    const same = this.#same(node);
+    const written = this.#written.has(same);
+    const isGone = !written && (!this.#exists(same) || this.#putAside.has(same));
+    if (!written && !isGone && (isExpected || (same.theirs && same.ours))) {
+      this.#conflict('no-place', this.#theirs, {
+        base: same.base ? textOf(same.base) : null,
+        theirs: same.theirs ? textOf(same.theirs) : null,
+        ours: same.ours ? textOf(same.ours) : null,
+      });
+      return;
+    }
+    for (const part of partsOf(node)) this.#lookForLost(part, written);
+  }
+
+  /** The side that counts for a node about which both say something else. */
+  #decide(why: MergeConflict['why'], same: Same): MergeSide {
+    const { base, theirs, ours } = same;
+    return this.#conflict(why, theirs ?? this.#nearest(same) ?? this.#theirs, {
+      base: base ? textOf(base) : null,
+      theirs: theirs ? textOf(theirs) : null,
+      ours: ours ? textOf(ours) : null,
+    });
+  }
+
+  /** What holds the place in their file where a node stood. */
+  #nearest({ base }: Same): SyntaxNode | undefined {
+    for (let node = base; node; node = this.#homes.get(node)?.parent) {
+      const { theirs } = this.#same(node);
+      if (theirs) return theirs;
+    }
+    return undefined;
+  }
+
+  #conflict(
+    why: MergeConflict['why'],
+    at: SyntaxNode,
+    texts: Pick<MergeConflict, MergeSide | 'base'>,
+  ): MergeSide {
+    const line = this.#lineStarts.findLastIndex((start) => start <= at.start) + 1;
+    const conflict = conflictOf(why, line, texts, this.#answers);
+    if (!this.#conflicts.has(conflict.id)) this.#conflicts.set(conflict.id, conflict);
+    return conflict.side;
+  }
+}
+
+const slotOf = (node: SyntaxNode, slot: string): readonly SyntaxNode[] =>
+  node.slots.find(({ name }) => name === slot)?.parts ?? [];
+
+/** Whether a node itself, or what is remarked on it, says something else than before. */
+const saysElse = (node: SyntaxNode, base: SyntaxNode): boolean =>
+  node.own !== base.own ||
+  commentsIn(node.before) !== commentsIn(base.before) ||
+  commentsIn(node.after) !== commentsIn(base.after);
