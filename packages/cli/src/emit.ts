@@ -1,16 +1,9 @@
 import { readdir } from 'node:fs/promises';
 import path from 'node:path';
-import {
-  deliveredCode,
-  type EmittedProject,
-  isTarget,
-  targetOf,
-  type Project,
-  targets,
-  withWhatItNeeds,
-} from '@tovel/core';
+import { deliveredCode, isTarget, targetOf, targets } from '@tovel/core';
 import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
 import { readProject, writeOut } from './files.ts';
+import { partOf } from './part_of.ts';
 
 export const emit: Command = {
   usage: 'tovel emit PROJECT [--target NAME] [--only PART] --out DIR',
@@ -55,15 +48,3 @@ Prints a JSON list of the files written.`,
     return EXIT.good;
   },
 };
-
-/** The file of a screen or component, by its name or path, with what it takes from others. */
-function partOf(project: Project, emitted: EmittedProject, wanted: string): EmittedProject['files'] {
-  const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
-  const screen = Object.entries(project.app.screens).find(([, { name }]) => plain(name) === plain(wanted));
-  const path =
-    (screen && emitted.fileOfScreen.get(screen[0])) ??
-    emitted.files.find((file) => file.path === wanted)?.path ??
-    emitted.files.find((file) => plain(file.path.replace(/^.*\/|\.tsx$/g, '')) === plain(wanted))?.path;
-  if (path === undefined) throw new Misuse(`There is no screen, component or file “${wanted}” in the code.`);
-  return withWhatItNeeds(emitted, path);
-}

@@ -2,6 +2,7 @@ import { check } from './check.ts';
 import { type Command, EXIT, Misuse, type Output } from './command.ts';
 import { components } from './components.ts';
 import { data } from './data.ts';
+import { deliver } from './deliver.ts';
 import { emit } from './emit.ts';
 import { graph } from './graph.ts';
 import { iterate } from './iterate.ts';
@@ -27,6 +28,7 @@ const commands: Readonly<Record<string, Command>> = {
   journeys,
   check,
   emit,
+  deliver,
 };
 
 const overview = `tovel turns a pile of screens into a navigable, working front end.

@@ -33,8 +33,19 @@ export async function deliveredCode(
 
 async function formatted(file: EmittedFile): Promise<EmittedFile> {
   if (!('text' in file)) return file;
-  const parser = PARSERS.find(([pattern]) => pattern.test(file.path))?.[1];
-  if (!parser) return file;
+  const text = await formattedText(file.path, file.text);
+  if (text === file.text) return file;
+  const { lines, ...rest } = file;
+  return { ...rest, text, ...(lines ? { lines: movedLines(file.text, lines, text) } : {}) };
+}
+
+/**
+ * A text as it is handed over; the very text where it is of no language that is formatted.
+ * @throws SyntaxError of the formatter where it cannot be read
+ */
+export async function formattedText(path: string, written: string): Promise<string> {
+  const parser = PARSERS.find(([pattern]) => pattern.test(path))?.[1];
+  if (!parser) return written;
   // Large, and of use only here.
   const [{ format }, ...plugins] = await Promise.all([
     import('prettier/standalone'),
@@ -48,17 +59,14 @@ async function formatted(file: EmittedFile): Promise<EmittedFile> {
     format(code, {
       parser,
       // What ends in .tsx is written otherwise in some places.
-      filepath: file.path,
+      filepath: path,
       plugins: plugins.map((plugin) => ('default' in plugin ? plugin.default : plugin)) as never[],
       singleQuote: true,
       printWidth: PRINT_WIDTH,
     });
-  const once = await print(file.text);
+  const once = await print(written);
   // Templates are settled only the second time.
-  const text = parser === 'vue' ? await print(once) : once;
-  if (text === file.text) return file;
-  const { lines, ...rest } = file;
-  return { ...rest, text, ...(lines ? { lines: movedLines(file.text, lines, text) } : {}) };
+  return parser === 'vue' ? print(once) : once;
 }
 
 /** What each line is about after the breaks between lines have moved: that of the line which its first letters were on. */

@@ -21,6 +21,8 @@ export interface MergeConflict {
   readonly base: string | null;
   readonly theirs: string | null;
   readonly ours: string | null;
+  /** The element of the design that it is about, where that is known. */
+  readonly element?: string;
   /** Which side it was decided for; theirs, while nobody decided. */
   readonly side: MergeSide;
 }

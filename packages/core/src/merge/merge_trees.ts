@@ -47,6 +47,7 @@ class Merge {
   readonly #theirs: SyntaxNode;
   readonly #ours: SyntaxNode;
   readonly #answers: ReadonlyMap<string, MergeSide>;
+  readonly #known: KnownElements | undefined;
   readonly #sames = new Map<SyntaxNode, Same>();
   readonly #homes = new Map<SyntaxNode, { readonly parent: SyntaxNode; readonly slot: string }>();
   readonly #conflicts = new Map<string, MergeConflict>();
@@ -69,6 +70,7 @@ class Merge {
   ) {
     [this.#base, this.#theirs, this.#ours] = [base, theirs, ours];
     this.#answers = answers;
+    this.#known = known;
     const [toTheirs, toOurs] = [matchTrees(base, theirs), matchTrees(base, ours, known)];
     for (const node of nodesOf(base))
       this.#join({ base: node, theirs: toTheirs.there(node), ours: toOurs.there(node) });
@@ -283,7 +285,7 @@ class Merge {
     if (theirs === base && !(base && !base.ours && this.#isTouched(base, 'theirs'))) return ours;
     if (ours === base && !(base && !base.theirs && this.#isTouched(base, 'ours'))) return theirs;
     if (theirs?.theirs?.form === ours?.ours?.form) return theirs;
-    const side = this.#conflict('both-replaced', parent.theirs, {
+    const side = this.#conflict('both-replaced', parent, {
       base: base?.base ? textOf(base.base) : null,
       theirs: said(theirs, 'theirs'),
       ours: said(ours, 'ours'),
@@ -393,7 +395,7 @@ class Merge {
     const written = this.#written.has(same);
     const isGone = !written && (!this.#exists(same) || this.#putAside.has(same));
     if (!written && !isGone && (isExpected || (same.theirs && same.ours))) {
-      this.#conflict('no-place', this.#theirs, {
+      this.#conflict('no-place', same, {
         base: same.base ? textOf(same.base) : null,
         theirs: same.theirs ? textOf(same.theirs) : null,
         ours: same.ours ? textOf(same.ours) : null,
@@ -406,7 +408,7 @@ class Merge {
   /** The side that counts for a node about which both say something else. */
   #decide(why: MergeConflict['why'], same: Same): MergeSide {
     const { base, theirs, ours } = same;
-    return this.#conflict(why, theirs ?? this.#nearest(same) ?? this.#theirs, {
+    return this.#conflict(why, same, {
       base: base ? textOf(base) : null,
       theirs: theirs ? textOf(theirs) : null,
       ours: ours ? textOf(ours) : null,
@@ -424,13 +426,29 @@ class Merge {
 
   #conflict(
     why: MergeConflict['why'],
-    at: SyntaxNode,
+    about: Same,
     texts: Pick<MergeConflict, MergeSide | 'base'>,
   ): MergeSide {
+    const at = about.theirs ?? this.#nearest(about) ?? this.#theirs;
     const line = this.#lineStarts.findLastIndex((start) => start <= at.start) + 1;
     const conflict = conflictOf(why, line, texts, this.#answers);
-    if (!this.#conflicts.has(conflict.id)) this.#conflicts.set(conflict.id, conflict);
+    const element = this.#elementOf(about);
+    if (!this.#conflicts.has(conflict.id))
+      this.#conflicts.set(conflict.id, element === undefined ? conflict : { ...conflict, element });
     return conflict.side;
+  }
+
+  /** The element of the design that a node was written for, or one around it. */
+  #elementOf({ base, ours }: Same): string | undefined {
+    for (const [first, elements] of [
+      [base, this.#known?.first],
+      [ours, this.#known?.second],
+    ] as const)
+      for (let node = first; node; node = this.#homes.get(node)?.parent) {
+        const element = elements?.get(node);
+        if (element !== undefined) return element;
+      }
+    return undefined;
   }
 }
 

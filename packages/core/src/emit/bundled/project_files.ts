@@ -121,7 +121,7 @@ export const prettierrc = `{ "singleQuote": true, "printWidth": ${PRINT_WIDTH} }
 /** @param hasKeys whether an environment is kept in files that nobody else may see */
 export const gitignore = (hasKeys: boolean): string =>
   `node_modules/\ndist/\n${hasKeys ? '.env\n.env.local\n' : ''}`;
-export const prettierignore = 'dist/\npackage-lock.json\n';
+export const prettierignore = '.tovel/\ndist/\npackage-lock.json\n';
 
 /** @param root id of the element that the app is shown in */
 export function indexHtml(title: string, root: string, main: string): string {
