@@ -128,7 +128,9 @@ test('a code base of people gets a folder of its own, and the packages that it l
   });
   const other = await deliver('one.tovel', 'shop', '--target', 'vue');
   expect(other.code).toBe(2);
-  expect(other.said).toContain('is written in React. Say --target react, or name another folder.');
+  expect(other.said).toContain(
+    'It is written in React. Deliver React, or into another folder. Nothing was written.',
+  );
   // The second time, all is there.
   const again = await deliver('one.tovel', 'shop', '--only', 'Welcome');
   expect(again.report.files.filter(({ fate }) => fate !== 'same')).toEqual([]);

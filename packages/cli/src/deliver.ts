@@ -2,23 +2,13 @@ import { readdir, readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import {
-  type CodeBase,
-  deliveredCode,
   type DeliveryAsk,
-  type DeliveryPlan,
-  type EmittedFile,
+  type IntoPlan,
   isInside,
   isTarget,
-  type Manifest,
-  MANIFEST_PATH,
   type MergeSide,
-  parseManifest,
-  placeInto,
-  planDelivery,
-  surveyCodeBase,
-  targetOf,
+  planInto,
   targets,
-  withPackages,
 } from '@tovel/core';
 import { type Command, EXIT, Misuse, type Output, parseArguments } from './command.ts';
 import { readProject } from './files.ts';
@@ -53,29 +43,26 @@ notices, packages: {added}, written}. Ends with 1 when something is asked that n
     if (options.take !== undefined && options.take !== 'theirs' && options.take !== 'ours')
       throw new Misuse('--take takes theirs or ours.');
     const project = await readProject(paths[0]);
-    const place = await placeOf(folder, output);
-    const target =
-      options.target ?? place.manifest?.target ?? place.codeBase?.target ?? targetOf(project.app);
-    if (!isTarget(target)) throw new Misuse(`--target takes ${Object.keys(targets).join(' or ')}.`);
-    if (place.codeBase?.target && place.codeBase.target !== target)
-      throw new Misuse(
-        `${folder} is written in ${targets[place.codeBase.target].name}. Say --target ${place.codeBase.target}, or name another folder.`,
-      );
-
-    const emitted = await deliveredCode(project, project.name, target);
-    const chosen = options.only === undefined ? emitted.files : partOf(project, emitted, options.only);
-    const files = place.codeBase ? placeInto(place.codeBase, project.name, chosen) : chosen;
-    const added = place.codeBase ? packagesFor(place.codeBase, emitted.files) : null;
-    const planWith = (answers: ReadonlyMap<string, MergeSide>): Promise<DeliveryPlan> =>
-      planDelivery({
-        project: project.name,
-        target,
-        files,
+    const { target } = options;
+    if (target !== undefined && !isTarget(target))
+      throw new Misuse(`--target takes ${Object.keys(targets).join(' or ')}.`);
+    await prepare(folder, output);
+    const { only } = options;
+    const planWith = (answers: ReadonlyMap<string, MergeSide>): Promise<IntoPlan> =>
+      planInto({
+        project,
+        name: project.name,
+        ...(target === undefined ? {} : { target }),
+        folder: {
+          read: (file) => readFile(path.join(folder, file)).catch(() => null),
+          list: () => pathsIn(folder),
+        },
         pictureOf: (hash) => project.bytes.get(hash),
-        manifest: place.manifest,
-        read: (file) => readFile(path.join(folder, file)).catch(() => null),
         answers,
-        isPart: options.only !== undefined,
+        ...(only === undefined ? {} : { only: (emitted) => partOf(project, emitted, only) }),
+      }).catch((error: unknown) => {
+        if (!(error instanceof RangeError)) throw error;
+        throw new Misuse(`${folder}: ${error.message} Nothing was written.`);
       });
 
     let answers = new Map<string, MergeSide>();
@@ -89,13 +76,11 @@ notices, packages: {added}, written}. Ends with 1 when something is asked that n
       plan = await planWith(answers);
     }
     const open = plan.asks.filter(({ id }) => !answers.has(id));
-    tell(plan, place, open, added, output);
-    const writes = new Map(plan.writes);
-    if (added) writes.set('package.json', new TextEncoder().encode(added.text));
+    tell(plan, open, output);
     const changes = plan.files.filter(
       ({ fate }) => fate !== 'same' && fate !== 'kept' && fate !== 'left-out',
     );
-    const touchesTheirs = changes.some(({ fate }) => fate !== 'new') || added !== null;
+    const touchesTheirs = changes.some(({ fate }) => fate !== 'new') || plan.added.length > 0;
 
     let written = false;
     if (options['dry-run'] !== undefined) output.say('Nothing was written: this was a trial.');
@@ -106,43 +91,21 @@ notices, packages: {added}, written}. Ends with 1 when something is asked that n
     else if (touchesTheirs && options.yes === undefined && !(isTalking && (await agrees())))
       output.say('Nothing was written. Say --yes to change what is there.');
     else {
-      await writeTogether(folder, writes);
+      await writeTogether(folder, plan.writes);
       written = true;
       output.say(`Written into ${folder}.`);
     }
-    output.out(`${JSON.stringify(reportOf(plan, target, added?.names ?? [], written), null, 1)}\n`);
+    output.out(`${JSON.stringify(reportOf(plan, written), null, 1)}\n`);
     return written || (options['dry-run'] !== undefined && !open.length) ? EXIT.good : EXIT.findings;
   },
 };
 
-interface Place {
-  readonly manifest: Manifest | null;
-  /** Where people wrote the folder. */
-  readonly codeBase: CodeBase | null;
-}
-
-/** What is in the folder. @throws Misuse where it cannot be written into. */
-async function placeOf(folder: string, output: Output): Promise<Place> {
+/** Makes a folder ready to be written into. @throws Misuse where it is none. */
+async function prepare(folder: string, output: Output): Promise<void> {
   const info = await stat(folder).catch(() => null);
-  if (!info) return { manifest: null, codeBase: null };
-  if (!info.isDirectory()) throw new Misuse(`${folder} is a file. Name a folder.`);
-  if (await finishWriting(folder))
+  if (info && !info.isDirectory()) throw new Misuse(`${folder} is a file. Name a folder.`);
+  if (info && (await finishWriting(folder)))
     output.say(`${folder}: an earlier delivery ended in the middle. What it had changed has been put back.`);
-  const read = (file: string): Promise<string | null> =>
-    readFile(path.join(folder, file), 'utf8').catch(() => null);
-  try {
-    const json = await read(MANIFEST_PATH);
-    const manifest = json === null ? null : parseManifest(json);
-    const packages = await read('package.json');
-    const isOurs =
-      manifest === null ||
-      manifest.files.some((file) => file.path === 'package.json' || file.path === 'index.html');
-    if (manifest && isOurs) return { manifest, codeBase: null };
-    return { manifest, codeBase: surveyCodeBase(await pathsIn(folder), packages) };
-  } catch (error) {
-    if (!(error instanceof RangeError)) throw error;
-    throw new Misuse(`${folder}: ${error.message} Nothing was written.`);
-  }
 }
 
 /** Paths of a folder's files, without those of packages and of what was built. */
@@ -160,25 +123,6 @@ async function pathsIn(folder: string): Promise<string[]> {
   return found;
 }
 
-/** The package.json of a code base with what it lacks, and the names of that; null where it lacks nothing. */
-function packagesFor(
-  { packages }: CodeBase,
-  files: readonly EmittedFile[],
-): { readonly text: string; readonly names: readonly string[] } | null {
-  const needed = files.find((file) => file.path === 'package.json');
-  const text = needed && 'text' in needed ? withPackages(packages, needed.text) : null;
-  if (text === null) return null;
-  const names = (json: string): string[] => {
-    const { dependencies, devDependencies } = JSON.parse(json) as Record<
-      string,
-      Record<string, string> | undefined
-    >;
-    return Object.keys({ ...dependencies, ...devDependencies });
-  };
-  const known = new Set(names(packages));
-  return { text, names: names(text).filter((name) => !known.has(name)) };
-}
-
 const WORDS: Readonly<Record<DeliveryAsk['why'], string>> = {
   'both-changed': 'both changed it',
   'both-moved': 'both moved it',
@@ -190,13 +134,8 @@ const WORDS: Readonly<Record<DeliveryAsk['why'], string>> = {
   'in-the-way': 'a file of that name is there already',
 };
 
-function tell(
-  plan: DeliveryPlan,
-  { codeBase }: Place,
-  open: readonly DeliveryAsk[],
-  added: { readonly names: readonly string[] } | null,
-  output: Output,
-): void {
+function tell(plan: IntoPlan, open: readonly DeliveryAsk[], output: Output): void {
+  const { codeBase, added } = plan;
   if (codeBase) {
     const framework = codeBase.target === null ? 'no framework that is known' : targets[codeBase.target].name;
     output.say(
@@ -205,7 +144,7 @@ function tell(
     if (codeBase.router)
       output.say('Its routes are yours: take those of routes.ts(x), in the new folder, in among them.');
   }
-  if (added?.names.length) output.say(`Packages to be added: ${added.names.join(', ')}.`);
+  if (added.length) output.say(`Packages to be added: ${added.join(', ')}.`);
   const counts = new Map<string, number>();
   for (const { fate } of plan.files) counts.set(fate, (counts.get(fate) ?? 0) + 1);
   output.say(
@@ -251,12 +190,7 @@ async function agrees(): Promise<boolean> {
   return /^y/i.test(said);
 }
 
-const reportOf = (
-  { files, asks, notices }: DeliveryPlan,
-  target: string,
-  added: readonly string[],
-  written: boolean,
-): unknown => ({
+const reportOf = ({ target, files, asks, notices, added }: IntoPlan, written: boolean): unknown => ({
   target,
   files: files.map(({ path: file, fate, movedFrom, byLines }) => ({ path: file, fate, movedFrom, byLines })),
   asks,

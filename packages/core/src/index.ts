@@ -475,15 +475,10 @@ export {
 } from './iterate/report.ts';
 
 export { deliveredCode } from './emit/deliver.ts';
-export { type CodeBase, placeInto, surveyCodeBase, withPackages } from './delivery/existing.ts';
-export { isInside, type Manifest, MANIFEST_PATH, parseManifest } from './delivery/manifest.ts';
-export {
-  type DeliveryAsk,
-  type DeliveryPlan,
-  type Fate,
-  planDelivery,
-  type PlannedFile,
-} from './delivery/plan.ts';
+export type { CodeBase } from './delivery/existing.ts';
+export { type DeliveryFolder, type IntoPlan, planInto } from './delivery/into.ts';
+export { isInside, MANIFEST_PATH } from './delivery/manifest.ts';
+export type { DeliveryAsk, DeliveryPlan, Fate, PlannedFile } from './delivery/plan.ts';
 export type { Merged, MergeConflict, MergeSide } from './merge/conflict.ts';
 export { type MergedFile, mergeFile, type Versions } from './merge/merge_file.ts';
 export { mergeLines } from './merge/merge_lines.ts';
