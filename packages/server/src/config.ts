@@ -9,6 +9,8 @@ export interface Config {
   readonly runPort: number;
   /** Where the stand-in for a service of shared designs listens; null for none. */
   readonly designPort: number | null;
+  /** Where the stand-in for a host of repositories listens; null for none. */
+  readonly repositoryPort: number | null;
   /** Hosts with their port that screens may be fetched from although they are on a private network. */
   readonly allowedHosts: readonly string[];
   /** Folder of the private database and its files. */
@@ -33,12 +35,15 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   const root = path.resolve(packageFolder(), '../..');
   const port = portOf(env, 'TOVEL_PORT', 4310);
   const designPort = env.TOVEL_DESIGN_PORT === 'none' ? null : portOf(env, 'TOVEL_DESIGN_PORT', port + 2);
+  const repositoryPort =
+    env.TOVEL_REPOSITORY_PORT === 'none' ? null : portOf(env, 'TOVEL_REPOSITORY_PORT', port + 3);
   const named = (env.TOVEL_ALLOW_HOSTS ?? '').split(/[\s,]+/).filter(Boolean);
   return {
     host: '127.0.0.1',
     port,
     runPort: portOf(env, 'TOVEL_RUN_PORT', port + 1),
     designPort,
+    repositoryPort,
     allowedHosts: designPort === null ? named : [...named, `127.0.0.1:${designPort}`],
     data: path.resolve(env.TOVEL_DATA ?? path.join(root, '.data')),
     database: env.TOVEL_DATABASE ?? null,

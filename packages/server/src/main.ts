@@ -9,6 +9,7 @@ import { openPool } from './database/pool.ts';
 import { startPrivateDatabase } from './database/private_server.ts';
 import { loadDemo } from './demo/load_demo.ts';
 import { createApp } from './http/app.ts';
+import { createRepositoryHost } from './repository/host.ts';
 import { createRunServer } from './run/run_server.ts';
 import { createDesignHost } from './sources/design_host.ts';
 import { createServices } from './services.ts';
@@ -74,6 +75,7 @@ async function start(config: Config): Promise<() => Promise<void>> {
   await checkPort(config.port, 'TOVEL_PORT');
   await checkPort(config.runPort, 'TOVEL_RUN_PORT');
   if (config.designPort) await checkPort(config.designPort, 'TOVEL_DESIGN_PORT');
+  if (config.repositoryPort) await checkPort(config.repositoryPort, 'TOVEL_REPOSITORY_PORT');
   checkFolder(config.data);
   const log = openLog(config.data);
   const database = config.database ? null : await startPrivateDatabase(path.join(config.data, 'db'));
@@ -83,7 +85,7 @@ async function start(config: Config): Promise<() => Promise<void>> {
   });
   const db = openPool(config.database ?? database!.address);
   await migrate(db);
-  const services = createServices(db, log);
+  const services = createServices(db, log, path.join(config.data, 'repositories'));
   if (config.demo && !(await services.projects.list()).length) {
     say('Taking in the demo project …');
     // Its second round can be had from where its team shares it.
@@ -103,7 +105,13 @@ async function start(config: Config): Promise<() => Promise<void>> {
   await run.listen({ host: config.host, port: config.runPort });
   const designs = config.designPort && config.demo ? createDesignHost(config.demo) : null;
   await designs?.listen({ host: config.host, port: config.designPort! });
+  const repositories = config.repositoryPort
+    ? createRepositoryHost(path.join(config.data, 'shared-repositories'))
+    : null;
+  repositories?.listen(config.repositoryPort!, config.host);
   return async () => {
+    repositories?.closeAllConnections();
+    repositories?.close();
     await within(200, services.feed.close());
     await drain([app, run, designs]);
     await within(500, Promise.all([services.workshop.close(), services.threads.close()]));

@@ -1,8 +1,11 @@
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import type { FastifyBaseLogger } from 'fastify';
 import { AssetStore } from './assets/store.ts';
 import type { Database } from './database/pool.ts';
 import { Feed } from './events/feed.ts';
 import { HistoryStore } from './history/store.ts';
+import { Repositories } from './repository/repositories.ts';
 import { RoundStore } from './iterate/store.ts';
 import { ProjectStore } from './projects/store.ts';
 import { Workshop } from './run/workshop.ts';
@@ -22,11 +25,19 @@ export interface Services {
   readonly sources: SourceStore;
   readonly tickets: TicketStore;
   readonly rounds: RoundStore;
+  readonly repositories: Repositories;
   readonly versions: VersionStore;
   readonly threads: Threads;
 }
 
-export function createServices(db: Database, log: Pick<FastifyBaseLogger, 'error'>): Services {
+/** @param folder where working copies may lie */
+export function createServices(
+  db: Database,
+  log: Pick<FastifyBaseLogger, 'error'>,
+  folder = path.join(tmpdir(), 'tovel-repositories'),
+): Services {
+  const assets = new AssetStore(db);
+  const threads = new Threads();
   const projects = new ProjectStore(db);
   const history = new HistoryStore(db, projects);
   const workshop: Workshop = new Workshop(
@@ -40,13 +51,14 @@ export function createServices(db: Database, log: Pick<FastifyBaseLogger, 'error
     db,
     projects,
     history,
-    assets: new AssetStore(db),
+    assets,
     feed,
     workshop,
     sources: new SourceStore(db),
     tickets: new TicketStore(db),
     rounds: new RoundStore(db),
+    repositories: new Repositories({ db, projects, history, assets, threads }, folder),
     versions: new VersionStore(db),
-    threads: new Threads(),
+    threads,
   };
 }

@@ -1,5 +1,6 @@
 import { array, boolean, mixed, number, object, type Schema, string, type InferType } from 'yup';
 import type { Change } from '../change/change.ts';
+import type { DeliveryAsk, Fate } from '../delivery/plan.ts';
 import type { HistoryEntry } from '../change/history.ts';
 import { type Answers, answersSchema } from '../iterate/answers.ts';
 import { type App, appSchema } from '../model/app.ts';
@@ -304,4 +305,96 @@ export const eventKinds = events;
 export const settings = object({
   runPort: number().integer().required(),
   designPort: number().integer().nullable().default(null),
+  /** Where repositories to try things out with are served, and the token that they want. */
+  repositories: object({ address: string().required(), token: string().required() })
+    .noUnknown()
+    .nullable()
+    .default(null),
+}).noUnknown();
+
+/** Where code is pushed to. */
+export const newRepository = object({
+  address: string().min(1).max(500).required(),
+  branch: string().min(1).max(200).required(),
+  /** Kept in the memory of the server alone; one that was given before stays where none is. */
+  token: string().min(1).max(500),
+}).noUnknown();
+export const repository = object({
+  repository: object({
+    address: string().required(),
+    branch: string().required(),
+    hasToken: boolean().required(),
+    pushed: object({ commit: string().required(), seq: seq.required(), at: time.required() })
+      .noUnknown()
+      .nullable()
+      .default(null),
+  })
+    .noUnknown()
+    .nullable()
+    .default(null),
+}).noUnknown();
+export type ConnectedRepository = Readonly<InferType<typeof repository>>['repository'];
+
+const mergeSide = string<'theirs' | 'ours'>().oneOf(['theirs', 'ours']);
+const mergeAnswers = array(
+  object({ id: string().max(100).required(), side: mergeSide.required() }).noUnknown(),
+)
+  .max(10_000)
+  .required();
+export const pushLook = object({ answers: mergeAnswers }).noUnknown();
+export const newPush = object({
+  /** The commit that was looked at; null for a branch that was not there. */
+  head: string().max(64).nullable().defined(),
+  answers: mergeAnswers,
+  message: string()
+    .trim()
+    .min(1, 'A commit needs a message.')
+    .max(20_000)
+    .required('A commit needs a message.'),
+}).noUnknown();
+
+export const pushPlan = object({
+  head: string().nullable().defined(),
+  target: string().required(),
+  /** What others pushed since Tovel did, newest first. */
+  commits: array(
+    object({
+      hash: string().required(),
+      author: string().defined(),
+      message: string().defined(),
+      at: time.required(),
+    }).noUnknown(),
+  ).required(),
+  files: array(
+    object({
+      path: string().required(),
+      fate: string<Fate>().required(),
+      movedFrom: string(),
+      byLines: string(),
+      before: string(),
+      after: string(),
+    }).noUnknown(),
+  ).required(),
+  asks: array(
+    object({
+      id: string().required(),
+      path: string().required(),
+      line: number().integer().required(),
+      why: string<DeliveryAsk['why']>().required(),
+      base: string().nullable().defined(),
+      theirs: string().nullable().defined(),
+      ours: string().nullable().defined(),
+      element: string(),
+      side: mergeSide.required(),
+    }).noUnknown(),
+  ).required(),
+  notices: array(string().defined()).required(),
+  added: array(string().required()).required(),
+  message: string().required(),
+}).noUnknown();
+export type PushPlan = Readonly<InferType<typeof pushPlan>>;
+export const pushed = object({
+  commit: string().required(),
+  address: string().required(),
+  branch: string().required(),
 }).noUnknown();

@@ -11,6 +11,8 @@ import { deliverRoutes } from '../deliver/routes.ts';
 import { historyRoutes } from '../history/routes.ts';
 import { Behind } from '../history/store.ts';
 import { intakeRoutes } from '../intake/routes.ts';
+import { HOST_TOKEN } from '../repository/host.ts';
+import { repositoryRoutes } from '../repository/routes.ts';
 import { iterateRoutes } from '../iterate/routes.ts';
 import { versionRoutes } from '../versions/routes.ts';
 import { projectRoutes } from '../projects/routes.ts';
@@ -42,7 +44,8 @@ const say = (
 /** The server of the interface and its data. */
 export async function createApp(
   services: Services,
-  config: Pick<Config, 'port' | 'runPort' | 'web'> & Partial<Pick<Config, 'allowedHosts' | 'designPort'>>,
+  config: Pick<Config, 'port' | 'runPort' | 'web'> &
+    Partial<Pick<Config, 'allowedHosts' | 'designPort' | 'repositoryPort'>>,
   logger: FastifyServerOptions['logger'] = false,
 ): Promise<FastifyInstance> {
   const app = Fastify({
@@ -107,7 +110,13 @@ export async function createApp(
     );
   });
 
-  route(app, 'settings', async () => ({ runPort: config.runPort, designPort: config.designPort ?? null }));
+  route(app, 'settings', async () => ({
+    runPort: config.runPort,
+    designPort: config.designPort ?? null,
+    repositories: config.repositoryPort
+      ? { address: `http://127.0.0.1:${config.repositoryPort}`, token: HOST_TOKEN }
+      : null,
+  }));
   const description = JSON.stringify(openApi());
   route(app, 'openApi', ({ reply }) => reply.type('application/json').send(description));
   route(app, 'schema', ({ params, reply }) =>
@@ -119,6 +128,7 @@ export async function createApp(
   iterateRoutes(app, services);
   versionRoutes(app, services);
   deliverRoutes(app, services);
+  repositoryRoutes(app, services);
   sourceRoutes(app, services, config.allowedHosts ?? []);
 
   for (const [prefix, folder] of recognitionFolders()) {

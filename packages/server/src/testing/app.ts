@@ -1,3 +1,6 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import type { FastifyInstance } from 'fastify';
 import { createApp } from '../http/app.ts';
 import { createServices, type Services } from '../services.ts';
@@ -13,7 +16,8 @@ export interface TestApp {
 /** The server on a database of the test's own, asked without a network. */
 export async function startTestApp(port: number): Promise<TestApp> {
   const database = await startTestDatabase();
-  const services = createServices(database.db, { error: () => {} });
+  const folder = await mkdtemp(path.join(tmpdir(), 'tovel-work-'));
+  const services = createServices(database.db, { error: () => {} }, folder);
   const app = await createApp(services, { port, runPort: port + 1, web: '/nowhere' });
   return {
     database,
@@ -24,6 +28,7 @@ export async function startTestApp(port: number): Promise<TestApp> {
       await services.workshop.close();
       await services.threads.close();
       await database.stop();
+      await rm(folder, { recursive: true, force: true });
     },
   };
 }

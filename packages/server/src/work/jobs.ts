@@ -1,3 +1,5 @@
+import { readFile } from 'node:fs/promises';
+import path from 'node:path';
 import {
   answered,
   type Answers,
@@ -7,8 +9,11 @@ import {
   ArchiveError,
   deliveredCode,
   type Design,
+  type IntoPlan,
+  type MergeSide,
   packProject,
   packZip,
+  planInto,
   planIteration,
   type TargetName,
   unpackProject,
@@ -98,5 +103,39 @@ export async function compileClasses(plan: UtilityPlan): Promise<{ css: string }
     return { css: await compileUtilities(plan) };
   } catch (error) {
     return { problem: (error as Error).message };
+  }
+}
+
+export interface IntoFolderInput {
+  readonly name: string;
+  readonly design: Design;
+  readonly app: App;
+  readonly pictures: ReadonlyMap<string, Uint8Array>;
+  /** A folder of this machine, and paths of its files. */
+  readonly folder: string;
+  readonly paths: readonly string[];
+  readonly answers: ReadonlyMap<string, MergeSide>;
+}
+
+/** What delivering into a folder would do; or why it cannot be said, since errors lose their kind on the way. */
+export async function planIntoFolder(
+  input: IntoFolderInput,
+): Promise<{ readonly plan: IntoPlan } | { readonly problem: string }> {
+  const { name, design, app, pictures, folder, paths, answers } = input;
+  try {
+    const plan = await planInto({
+      project: { design, app },
+      name,
+      folder: {
+        read: (file) => readFile(path.join(folder, file)).catch(() => null),
+        list: () => Promise.resolve(paths),
+      },
+      pictureOf: (hash) => pictures.get(hash),
+      answers,
+    });
+    return { plan };
+  } catch (error) {
+    if (error instanceof RangeError) return { problem: error.message };
+    throw error;
   }
 }

@@ -3,4 +3,5 @@ import { register } from 'tsx/esm/api';
 
 register();
 const jobs = await import('./jobs.ts');
-export const { emitCode, iterate, packFiles, packArchive, unpackArchive, compileClasses } = jobs;
+export const { emitCode, iterate, packFiles, packArchive, unpackArchive, compileClasses, planIntoFolder } =
+  jobs;
