@@ -3,10 +3,13 @@ import type {
   ApiError,
   ChangeResult,
   Conflict,
+  ConnectedRepository,
   DesignSource,
   NewChange,
+  MergeSide,
   ProjectState,
   ProjectSummary,
+  PushPlan,
   ShippedFace,
   Timeline,
   UtilityPlan,
@@ -14,6 +17,12 @@ import type {
   WaitingRound,
   WebFont,
 } from '@tovel/core';
+
+/** Which side of a conflict counts. */
+export interface MergeAnswer {
+  readonly id: string;
+  readonly side: MergeSide;
+}
 
 /** An answer of the server that is not the wanted one; `message` can be shown. */
 export class RequestError extends Error {
@@ -146,7 +155,28 @@ const searchOf = (query: Readonly<Record<string, string | number | undefined>>):
   );
 
 export const api = {
-  settings: () => request<{ runPort: number; designPort: number | null }>('GET', '/api/settings'),
+  settings: () =>
+    request<{
+      runPort: number;
+      designPort: number | null;
+      repositories: { address: string; token: string } | null;
+    }>('GET', '/api/settings'),
+  repository: async (id: string): Promise<ConnectedRepository> =>
+    (await request<{ repository: ConnectedRepository }>('GET', `${project(id)}/repository`)).repository,
+  connectRepository: async (
+    id: string,
+    to: { address: string; branch: string; token?: string },
+  ): Promise<ConnectedRepository> =>
+    (await request<{ repository: ConnectedRepository }>('PUT', `${project(id)}/repository`, to)).repository,
+  disconnectRepository: (id: string) => request<void>('DELETE', `${project(id)}/repository`),
+  lookIntoRepository: (id: string, answers: readonly MergeAnswer[]) =>
+    request<PushPlan>('POST', `${project(id)}/repository/look`, { answers }),
+  push: (id: string, body: { head: string | null; message: string; answers: readonly MergeAnswer[] }) =>
+    request<{ commit: string; address: string; branch: string }>(
+      'POST',
+      `${project(id)}/repository/push`,
+      body,
+    ),
   projects: () => request<ProjectSummary[]>('GET', '/api/projects'),
   createProject: (name: string) => request<{ id: string }>('POST', '/api/projects', { name }),
   renameProject: (id: string, name: string) => request<void>('PATCH', project(id), { name }),

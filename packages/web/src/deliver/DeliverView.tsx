@@ -5,13 +5,15 @@ import styled from 'styled-components';
 import { api } from '../api/client';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
-import { Button, Choice } from '../ui/controls';
+import { Button, Choice, Segments } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { Code } from './Code';
 import { FileTree } from './FileTree';
 import { ElementPicture } from '../picture/ElementPicture';
 import { Figures } from './Figures';
 import { OneFile } from './OneFile';
+import { RepositoryView } from './repository/RepositoryView';
+import { useQueryParam } from '../ui/use_query_param';
 import { useEmitted } from './use_emitted';
 
 const View = styled.div<{ $hasPicture: boolean }>`
@@ -62,6 +64,10 @@ const TESTS = [
   { id: 'with', label: 'With tests' },
   { id: 'without', label: 'Without tests' },
 ] as const;
+const PLACES = [
+  { id: 'code', label: 'Code' },
+  { id: 'repository', label: 'Repository' },
+] as const;
 const NAMING = [
   { id: 'pascal', label: 'MyLoans.tsx' },
   { id: 'kebab', label: 'my-loans.tsx' },
@@ -77,6 +83,7 @@ export function DeliverView() {
   const target = targetOf(app);
   const start = app.start && emitted?.fileOfScreen.get(app.start);
   const current = emitted?.files.find((file) => file.path === (path ?? start)) ?? emitted?.files[0];
+  const [place, setPlace] = useQueryParam('in', 'code');
   const pick = useCallback((key: string) => setElement(key), []);
   if (!graph.screens.length) {
     return (
@@ -91,9 +98,15 @@ export function DeliverView() {
     return <Empty title="Writing the code …" text={total ? `${done} of ${total} screens` : ''} />;
   const screen = 'screen' in current && current.screen ? screensByKey(design).get(current.screen) : undefined;
   return (
-    <View $hasPicture={!!screen}>
+    <View $hasPicture={!!screen && place === 'code'}>
       <Bar>
-        <h2>Code</h2>
+        <Segments role="group" aria-label="What is shown">
+          {PLACES.map(({ id: which, label }) => (
+            <Button key={which} aria-pressed={place === which} onPress={() => setPlace(which)}>
+              {label}
+            </Button>
+          ))}
+        </Segments>
         <Choice
           label="Written as"
           isLabelHidden
@@ -139,32 +152,38 @@ export function DeliverView() {
           Download zip
         </Button>
       </Bar>
-      <nav aria-label="Files of the code">
-        <FileTree
-          files={emitted.files}
-          selected={current.path}
-          onSelect={(next) => {
-            setPath(next);
-            setElement(null);
-          }}
-        />
-        <Figures emitted={emitted} />
-      </nav>
-      {'text' in current ? (
-        <One>
-          <OneFile emitted={emitted} path={current.path} text={current.text} />
-          <Code
-            path={current.path}
-            text={current.text}
-            lines={current.lines ?? []}
-            element={element}
-            onLine={setElement}
-          />
-        </One>
+      {place === 'repository' ? (
+        <RepositoryView />
       ) : (
-        <Empty title={current.path.replace(/^.*\//, '')} text="A picture; it is in the zip." />
+        <>
+          <nav aria-label="Files of the code">
+            <FileTree
+              files={emitted.files}
+              selected={current.path}
+              onSelect={(next) => {
+                setPath(next);
+                setElement(null);
+              }}
+            />
+            <Figures emitted={emitted} />
+          </nav>
+          {'text' in current ? (
+            <One>
+              <OneFile emitted={emitted} path={current.path} text={current.text} />
+              <Code
+                path={current.path}
+                text={current.text}
+                lines={current.lines ?? []}
+                element={element}
+                onLine={setElement}
+              />
+            </One>
+          ) : (
+            <Empty title={current.path.replace(/^.*\//, '')} text="A picture; it is in the zip." />
+          )}
+          {screen && <ElementPicture screen={screen} element={element} onPick={pick} />}
+        </>
       )}
-      {screen && <ElementPicture screen={screen} element={element} onPick={pick} />}
     </View>
   );
 }

@@ -1,0 +1,77 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { expect, test } from '@playwright/test';
+import { copyOfDemo, saved } from './support.ts';
+
+const git = (cwd: string, ...args: string[]): string =>
+  execFileSync('git', ['-c', 'user.name=Ida', '-c', 'user.email=ida@example.org', ...args], {
+    cwd,
+    encoding: 'utf8',
+  });
+
+const change = (file: string, from: string, to: string): void => {
+  const text = readFileSync(file, 'utf8');
+  expect(text).toContain(from);
+  writeFileSync(file, text.replace(from, to));
+};
+
+test('code is pushed, changed by hand elsewhere, and pushed again with the lines of both; a conflict is decided in place', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Shared');
+  const name = `shared-${id}`;
+  await page.goto(`/p/${id}/deliver`);
+  await page.getByRole('button', { name: 'Repository' }).click();
+  await page.getByRole('button', { name: 'the repository that comes with Tovel' }).click();
+  const address = page.getByRole('textbox', { name: /^Address of the repository/ });
+  const shipped = (await address.inputValue()).replace(/[^/]*$/, '');
+  await address.fill(`${shipped}${name}.git`);
+  await page.getByRole('button', { name: 'Connect' }).click();
+  await page.getByRole('button', { name: /^Push \d+ files$/ }).click();
+  await expect(page.getByText(/^Pushed as [0-9a-f]{8}\.$/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('heading', { name: 'Nothing to push' })).toBeVisible();
+
+  // Somebody else takes it, writes a handler and says a text otherwise.
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'tovel-clone-'));
+  git(
+    folder,
+    'clone',
+    '--quiet',
+    `${shipped.replace('http://', 'http://ida:mossgate@')}${name}.git`,
+    'theirs',
+  );
+  const theirs = path.join(folder, 'theirs');
+  const welcome = path.join(theirs, 'src/screens/Welcome/Welcome.tsx');
+  change(welcome, '<main ', '<main onPointerEnter={greet} ');
+  change(welcome, 'How does it work?', 'How is it done?');
+  git(theirs, 'commit', '--quiet', '-am', 'Greets people');
+  git(theirs, 'push', '--quiet');
+
+  // Meanwhile the design says that text otherwise, too.
+  await page.goto(`/p/${id}/screens`);
+  await page.getByRole('option', { name: /^Welcome(,|$)/ }).dblclick();
+  await page.getByRole('grid', { name: 'Departures' }).getByText('How does it work?').first().click();
+  await page.getByRole('tab', { name: /^Edit/ }).click();
+  await page.getByRole('textbox', { name: 'Text' }).fill('How do we work?');
+  await page.keyboard.press('Tab');
+  await saved(page);
+
+  await page.goto(`/p/${id}/deliver?in=repository`);
+  await expect(page.getByRole('list', { name: 'Commits of others' })).toContainText('Greets people');
+  const question = page.getByRole('article', { name: /^To be decided at line \d+$/ });
+  await expect(question).toContainText('How is it done?');
+  await expect(question).toContainText('How do we work?');
+  const push = page.getByRole('button', { name: /^Push \d+ files?$/ });
+  await expect(push).toBeDisabled();
+  await question.getByRole('button', { name: 'Take the design’s' }).click();
+  await push.click();
+  await expect(page.getByText(/^Pushed as [0-9a-f]{8}\.$/)).toBeVisible({ timeout: 20_000 });
+
+  git(theirs, 'pull', '--quiet', '--ff-only');
+  const text = readFileSync(welcome, 'utf8');
+  expect(text).toContain('<main onPointerEnter={greet} ');
+  expect(text).toContain('How do we work?');
+  expect(git(theirs, 'log', '-1', '--format=%s')).toContain('How do we work?');
+});
