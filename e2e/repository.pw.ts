@@ -50,12 +50,14 @@ test('code is pushed, changed by hand elsewhere, and pushed again with the lines
   git(theirs, 'push', '--quiet');
 
   // Meanwhile the design says that text otherwise, too.
-  await page.goto(`/p/${id}/screens`);
-  await page.getByRole('option', { name: /^Welcome(,|$)/ }).dblclick();
-  await page.getByRole('grid', { name: 'Departures' }).getByText('How does it work?').first().click();
-  await page.getByRole('tab', { name: /^Edit/ }).click();
-  await page.getByRole('textbox', { name: 'Text' }).fill('How do we work?');
-  await page.keyboard.press('Tab');
+  await page.goto(`/p/${id}/screens/at/welcome`);
+  await page
+    .getByRole('treeitem', { name: /How does it work/ })
+    .last()
+    .click();
+  await page.getByRole('tab', { name: 'Look' }).click();
+  await page.getByRole('textbox', { name: 'Text', exact: true }).fill('How do we work?');
+  await page.keyboard.press('Enter');
   await saved(page);
 
   await page.goto(`/p/${id}/deliver?in=repository`);
@@ -73,5 +75,5 @@ test('code is pushed, changed by hand elsewhere, and pushed again with the lines
   const text = readFileSync(welcome, 'utf8');
   expect(text).toContain('<main onPointerEnter={greet} ');
   expect(text).toContain('How do we work?');
-  expect(git(theirs, 'log', '-1', '--format=%s')).toContain('How do we work?');
+  expect(git(theirs, 'log', '-1', '--format=%s')).toContain('How does it work?');
 });

@@ -320,7 +320,7 @@ class Planning {
     const writes = this.#writes;
     writes.set(MANIFEST_PATH, encoder.encode(printManifest(manifestOf(project, target, this.#entries))));
     if (!manifest) writes.set(ATTRIBUTES_PATH, encoder.encode(ATTRIBUTES));
-    const needed = new Set([...this.#bases.keys()].map(basePath));
+    const needed = new Set(this.#entries.map(({ hash }) => basePath(hash)));
     const known = new Set(manifest?.files.map(({ hash }) => basePath(hash)));
     for (const [hash, text] of this.#bases)
       if (text !== '' && !known.has(basePath(hash))) writes.set(basePath(hash), packBase(text));

@@ -134,13 +134,13 @@ export class WorkTree {
         await writeFile(at, bytes);
       }
     }
-    await this.#ask(git, [
-      'add',
-      '--all',
-      '--force',
-      '--',
-      ...[...writes.keys()].filter((file) => file !== ''),
-    ]);
+    const [kept, gone] = [true, false].map((isKept) =>
+      [...writes].flatMap(([file, bytes]) => (!!bytes === isKept ? [file] : [])),
+    );
+    // Also what the team's own rules would leave out.
+    for (const some of inParts(kept)) await this.#ask(git, ['add', '--force', '--', ...some]);
+    for (const some of inParts(gone))
+      await this.#ask(git, ['rm', '--cached', '--quiet', '--ignore-unmatch', '--', ...some]);
     await this.#ask(git, ['commit', '--quiet', '--no-verify', '--message', message]);
     await this.#ask(git, ['push', '--quiet', '--', address, `HEAD:refs/heads/${branch}`]);
     return (await this.#ask(git, ['rev-parse', 'HEAD'])).trim();
@@ -196,6 +196,10 @@ export class WorkTree {
     }
   }
 }
+
+/** Paths in lists that are not too long for one command. */
+const inParts = (paths: readonly string[]): string[][] =>
+  Array.from({ length: Math.ceil(paths.length / 200) }, (_, i) => paths.slice(i * 200, (i + 1) * 200));
 
 const REASONS: readonly (readonly [RegExp, string])[] = [
   [
