@@ -1,6 +1,6 @@
 // npm run screenshots [VIEW...]: pictures of every main view, made from the demo project on a server of their own.
-import { spawn } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { execFileSync, spawn } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { checkNode, ensureBuilt, ensurePackages, ensurePrograms, root } from './lib/setup.mjs';
@@ -96,11 +96,42 @@ try {
       await page.goto(at('deliver'));
       await page.getByText('Browse the tools').first().click();
     },
-    jump: async () => {
-      await page.goto(at('map'));
-      await page.getByRole('region', { name: 'Routes' }).waitFor();
-      await page.keyboard.press('Alt+j');
-      await page.getByRole('combobox').fill('loan');
+    // Pushed, changed there by somebody else, and by the design meanwhile.
+    repository: async () => {
+      const { id } = await (await page.request.post(`${base}/api/projects/${project.id}/copy`)).json();
+      const of = (view) => `${base}/p/${id}/${view}`;
+      await page.goto(of('deliver?in=repository'));
+      await page.getByRole('button', { name: 'the repository that comes with Tovel' }).click();
+      const address = await page.getByRole('textbox', { name: /^Address/ }).inputValue();
+      await page.getByRole('button', { name: 'Connect' }).click();
+      await page.getByRole('button', { name: /^Push \d/ }).click();
+      await page.getByText(/^Pushed as/).waitFor({ timeout: 60_000 });
+      const theirs = path.join(data, 'theirs');
+      const git = (...args) =>
+        execFileSync('git', ['-c', 'user.name=Ines Okafor', '-c', 'user.email=ines@example.org', ...args]);
+      git('clone', '--quiet', address.replace('http://', 'http://team:mossgate@'), theirs);
+      const file = path.join(theirs, 'src/screens/Welcome/Welcome.tsx');
+      const text = readFileSync(file, 'utf8');
+      writeFileSync(
+        file,
+        text
+          .replace('<main ', '<main onPointerEnter={greet} ')
+          .replace('How does it work?', 'How is it done?'),
+      );
+      git('-C', theirs, 'commit', '--quiet', '-am', 'Greets whoever comes in');
+      git('-C', theirs, 'push', '--quiet');
+      await page.goto(of('screens/at/welcome'));
+      await page
+        .getByRole('treeitem', { name: /How does it work/ })
+        .last()
+        .click();
+      await page.getByRole('tab', { name: 'Look' }).click();
+      await page.getByRole('textbox', { name: 'Text', exact: true }).fill('How do we work?');
+      const saved = page.waitForResponse((response) => response.url().endsWith('/changes'));
+      await page.keyboard.press('Enter');
+      await saved;
+      await page.goto(of('deliver?in=repository'));
+      await page.locator('[data-outline]').waitFor({ timeout: 60_000 });
     },
     'junction-dark': async () => {
       await page.emulateMedia({ colorScheme: 'dark' });

@@ -16,8 +16,7 @@ import { partOf } from './part_of.ts';
 import { finishWriting, writeTogether } from './write_together.ts';
 
 export const deliver: Command = {
-  usage:
-    'tovel deliver PROJECT --into DIR [--only PART] [--target NAME] [--yes] [--dry-run] [--take theirs|ours]',
+  usage: 'tovel deliver PROJECT --into DIR [--only PART] [--yes] [--dry-run] [--take theirs|ours]',
   summary: 'writes the code into a folder that is there, and keeps what people wrote',
   help: `Writes the project's app into a folder: an empty one, one that it was written into before, or a
 code base that people wrote. What somebody changed since it was written last is kept: it is
@@ -25,14 +24,18 @@ merged with what is written now, by the syntax of its language. Says first what 
 asks before anything that is there changes. Where it fails, the folder is as it was.
 
   --into DIR     the folder
-  --only PART    a screen or component by its name, or a file by its path, with what it needs
-  --target NAME  ${Object.keys(targets).join(', ')}; what the folder or the project says, where it is not given
+  --only PART    a screen or component by its name, or a file by its path,
+                 with what it needs
+  --target NAME  ${Object.keys(targets).join(', ')}; what the folder or the project says,
+                 where it is not given
   --yes          writes without asking
   --dry-run      writes nothing
-  --take SIDE    where both sides changed the same: theirs (what is in the folder) or ours (what is written now)
+  --take SIDE    where both sides changed the same: theirs (what is in the folder)
+                 or ours (what is written now)
 
-Prints {target, files: [{path, fate, movedFrom?, byLines?}], asks: [{id, path, line, why, base, theirs, ours, element?}],
-notices, packages: {added}, written}. Ends with 1 when something is asked that nobody answered, or nothing was written.`,
+Prints {target, files: [{path, fate, movedFrom?, byLines?}],
+asks: [{id, path, line, why, base, theirs, ours, element?}], notices, packages: {added}, written}.
+Ends with 1 when something is asked that nobody answered, or nothing was written.`,
   async run(args, output) {
     const { paths, options } = parseArguments(
       args.map((arg) => (arg === '--yes' || arg === '--dry-run' ? `${arg}=yes` : arg)),

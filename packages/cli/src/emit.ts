@@ -1,6 +1,6 @@
 import { readdir } from 'node:fs/promises';
 import path from 'node:path';
-import { deliveredCode, isTarget, targetOf, targets } from '@tovel/core';
+import { deliveredCode, isTarget, targetOf, targets, recordOf } from '@tovel/core';
 import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
 import { readProject, writeOut } from './files.ts';
 import { partOf } from './part_of.ts';
@@ -38,6 +38,9 @@ Prints a JSON list of the files written.`,
         output.say(`${file.path}: the picture is not in the project file and was left out`);
       else await writeOut(path.join(options.out, file.path), bytes);
     }
+    // A part goes elsewhere, where nothing is known of it.
+    const record = options.only === undefined ? recordOf(project.name, target, files) : [];
+    for (const [file, bytes] of record) await writeOut(path.join(options.out, file), bytes);
     output.out(
       `${JSON.stringify(
         files.map((file) => file.path),

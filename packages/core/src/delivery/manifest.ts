@@ -1,4 +1,6 @@
 import { gunzipSync, gzipSync, strFromU8, strToU8 } from 'fflate';
+import type { EmittedFile } from '../emit/emitted.ts';
+import { hashOf } from '../intake/files.ts';
 import { isRecord } from '../json/json.ts';
 import { assertShape } from '../schema/problem.ts';
 import { choice, fields, list, optional, text, type ValueOf } from '../schema/schema.ts';
@@ -6,6 +8,13 @@ import { choice, fields, list, optional, text, type ValueOf } from '../schema/sc
 /** Where a delivered project says what was written into it, and keeps what that was. */
 export const MANIFEST_PATH = '.tovel/manifest.json';
 const BASE_FOLDER = '.tovel/base/';
+
+/** What is kept for merging is nothing to be read in a review. */
+export const ATTRIBUTES_PATH = '.tovel/.gitattributes';
+export const ATTRIBUTES = '* linguist-generated -diff\n';
+
+/** Files around the source, that people write, too. */
+const AROUND = /^(?!src\/|public\/)[^/]*$/;
 
 const FORMAT = 'tovel-delivery/1';
 
@@ -74,6 +83,30 @@ export const manifestOf = (project: string, target: string, files: readonly Mani
   target,
   files,
 });
+
+/** What a manifest says of a file that is written. */
+export const entryOf = (file: EmittedFile, hash: string): ManifestFile => ({
+  path: file.path,
+  owner: AROUND.test(file.path) ? 'shared' : 'generated',
+  hash,
+  ...('text' in file && file.lines?.some((line) => line !== null) ? { parts: partsOf(file.lines) } : {}),
+});
+
+/** What is kept beside code that is written into an empty folder, so that it can be delivered into again: bytes by path. */
+export function recordOf(
+  project: string,
+  target: string,
+  files: readonly EmittedFile[],
+): Map<string, Uint8Array> {
+  const record = new Map<string, Uint8Array>([[ATTRIBUTES_PATH, strToU8(ATTRIBUTES)]]);
+  const entries = files.map((file) => {
+    if (!('text' in file)) return entryOf(file, file.asset);
+    const hash = hashOf(strToU8(file.text));
+    record.set(basePath(hash), packBase(file.text));
+    return entryOf(file, hash);
+  });
+  return record.set(MANIFEST_PATH, strToU8(printManifest(manifestOf(project, target, entries))));
+}
 
 /** Where what was written is kept, named by its hash: the same text is kept once, and two branches never collide. */
 export const basePath = (hash: string): string => `${BASE_FOLDER}${hash.slice(0, 32)}.gz`;

@@ -6,7 +6,10 @@ import { mergeFile } from '../merge/merge_file.ts';
 import { missingClasses } from './classes_used.ts';
 import { counterpartsOf } from './counterparts.ts';
 import {
+  ATTRIBUTES,
+  ATTRIBUTES_PATH,
   basePath,
+  entryOf,
   linesOf,
   type Manifest,
   type ManifestFile,
@@ -14,7 +17,6 @@ import {
   manifestOf,
   type Owner,
   packBase,
-  partsOf,
   printManifest,
   unpackBase,
 } from './manifest.ts';
@@ -80,13 +82,6 @@ export interface DeliveryInput {
   /** Only these files are written now; nothing is taken away. */
   readonly isPart?: boolean;
 }
-
-/** What is kept for merging is nothing to be read in a review. */
-const ATTRIBUTES_PATH = '.tovel/.gitattributes';
-const ATTRIBUTES = '* linguist-generated -diff\n';
-
-/** Files around the source, that people write, too. */
-const AROUND = /^(?!src\/|public\/)[^/]*$/;
 
 /**
  * What delivering into a folder would do, file by file: what nobody touched is written anew, what somebody changed is merged by
@@ -266,7 +261,8 @@ class Planning {
     after: Uint8Array = bytes,
     more: Partial<PlannedFile> = {},
   ): void {
-    const owner: Owner = AROUND.test(path) ? 'shared' : 'generated';
+    const entry = entryOf({ ...file, path }, hash);
+    const { owner } = entry;
     const isText = 'text' in file;
     if (before ? fate !== 'kept' : fate === 'new') this.#writes.set(path, after);
     this.#files.push({
@@ -278,12 +274,7 @@ class Planning {
       ...(isText ? textOf(after, 'after') : {}),
     });
     if (isText) this.#texts.set(path, decoder.decode(after));
-    this.#entries.push({
-      path,
-      owner,
-      hash,
-      ...(isText && file.lines?.some((line) => line !== null) ? { parts: partsOf(file.lines) } : {}),
-    });
+    this.#entries.push(entry);
     if (isText) this.#bases.set(hash, file.text);
   }
 

@@ -24,7 +24,11 @@ export function deliverRoutes(app: FastifyInstance, { projects, assets, threads 
       const content = bytes.get(hash);
       return content ? [{ path, bytes: content }] : [];
     });
-    const packed = await threads.run('packFiles', { texts: code.texts, files }, signal);
+    const packed = await threads.run(
+      'packFiles',
+      { texts: code.texts, files: [...files, ...code.record] },
+      signal,
+    );
     const called = only?.replace(/^.*\//, '').replace(/\.[^.]*$/, '') ?? name;
     const file = `${
       called

@@ -412,6 +412,7 @@ test('migrations are applied once, by one of several servers, and go on where a 
     '003_steps.sql',
     '004_mappings.sql',
     '005_versions.sql',
+    '006_repositories.sql',
   ]);
 });
 

@@ -15,6 +15,7 @@ import {
   packZip,
   planInto,
   planIteration,
+  recordOf,
   type TargetName,
   unpackProject,
   type UtilityPlan,
@@ -40,6 +41,8 @@ export interface CodeInput {
 export async function emitCode({ name, design, app, target, only }: CodeInput): Promise<{
   readonly texts: readonly { readonly path: string; readonly text: string }[];
   readonly assets: readonly { readonly path: string; readonly hash: string }[];
+  /** What is kept beside the whole of it, so that it can be delivered into again. */
+  readonly record: readonly { readonly path: string; readonly bytes: Uint8Array }[];
 }> {
   const emitted = await deliveredCode({ design, app }, name, target);
   const isThere = only === undefined || emitted.files.some(({ path }) => path === only);
@@ -47,6 +50,10 @@ export async function emitCode({ name, design, app, target, only }: CodeInput): 
   return {
     texts: files.flatMap((file) => ('text' in file ? [{ path: file.path, text: file.text }] : [])),
     assets: files.flatMap((file) => ('asset' in file ? [{ path: file.path, hash: file.asset }] : [])),
+    record:
+      only === undefined
+        ? [...recordOf(name, target, files)].map(([file, bytes]) => ({ path: file, bytes }))
+        : [],
   };
 }
 

@@ -62,6 +62,10 @@ const Question = styled.article`
   padding: 12px 14px;
   border: 1px solid ${color.ochre};
   border-left-width: 4px;
+  h4,
+  h5 {
+    margin: 0;
+  }
   h4 {
     font-size: 13.5px;
   }
