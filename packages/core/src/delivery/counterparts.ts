@@ -23,24 +23,31 @@ export function counterpartsOf(
   const moved = new Map<string, string>();
   const taken = new Set<string>();
   for (const path of touched) {
-    const was = new Set(known.get(path)?.parts?.map((part) => part.slice(part.indexOf(' ') + 1)));
-    if (!was.size) continue;
+    const was = keysOf(known.get(path));
+    if (!was.length) continue;
+    // What a file is about first of all is what all in it stands in.
+    const isSame = (other: string): boolean => elements.get(other)?.values().next().value === was[0];
+    if (isSame(path)) continue;
     const share = (other: string): number => {
       const now = elements.get(other);
-      return now ? [...was].filter((key) => now.has(key)).length / was.size : 0;
+      return now ? was.filter((key) => now.has(key)).length / was.length : 0;
     };
-    const ending = /\.[^/.]+$/.exec(path)?.[0];
-    const own = share(path);
-    const best = [...elements.keys()]
-      .filter(
-        (other) => other !== path && other.endsWith(ending ?? '') && !taken.has(other) && !touched.has(other),
-      )
-      .map((other) => [share(other), other] as const)
-      .sort(([a], [b]) => b - a)
-      .at(0);
-    if (!best || best[0] < MOST || best[0] <= own) continue;
-    moved.set(path, best[1]);
-    taken.add(best[1]);
+    const ending = /\.[^/.]+$/.exec(path)?.[0] ?? '';
+    const others = [...elements.keys()].filter(
+      (other) => other !== path && other.endsWith(ending) && !taken.has(other) && !touched.has(other),
+    );
+    const [best] = others
+      .map((other) => ({ other, score: share(other) + (isSame(other) ? 1 : 0) }))
+      .sort((a, b) => b.score - a.score);
+    if (!best || best.score < MOST || best.score <= share(path)) continue;
+    moved.set(path, best.other);
+    taken.add(best.other);
   }
   return moved;
 }
+
+/** The elements that a file was about, in the order in which they begin. */
+const keysOf = (file: ManifestFile | undefined): string[] =>
+  [...(file?.parts ?? [])]
+    .sort((a, b) => parseInt(a) - parseInt(b))
+    .map((part) => part.slice(part.indexOf(' ') + 1));

@@ -31,9 +31,11 @@ const LONGEST = 1500;
 /** How deep in what was put around a part it is looked for. */
 const DEEPEST = 5;
 
-/** Kinds that are looked for in other places, since they are things of their own. */
-const MOVABLE =
-  /^(JSXElement|Element|Rule|Atrule|.*(Statement|Declaration)|ObjectExpression|ArrowFunctionExpression)$/;
+/** Kinds that may be called otherwise by now. */
+const RENAMABLE = /^(Rule|ExportNamedDeclaration|FunctionDeclaration)$/;
+
+/** Kinds that are looked for in other places; statements belong where they are. */
+const MOVABLE = /^(JSXElement|Element|Rule|Atrule)$/;
 
 /**
  * Pairs the nodes of two versions of a file from the root down: what says the same, what has the same name, what is most alike,
@@ -153,7 +155,7 @@ class Matching {
       const [left, right] = [xs, ys].map((all) => all.filter((part) => part.kind === kind));
       if (left.length !== 1 || right.length !== 1) continue;
       const [x, y] = [left[0], right[0]];
-      if (this.#pairs.there(x) || this.#pairs.back(y) || x.name !== y.name || !this.#mayPair(x, y)) continue;
+      if (this.#pairs.there(x) || this.#pairs.back(y) || !namesFit(x, y) || !this.#mayPair(x, y)) continue;
       if (x.size === 1 || x.own === y.own) this.pair(x, y);
     }
   }
@@ -215,8 +217,9 @@ class Matching {
 const mostLike = (x: SyntaxNode, y: SyntaxNode): number =>
   0.15 + (0.85 * 2 * Math.min(x.size, y.size)) / (x.size + y.size) + 0.2;
 
-/** Whether two nodes can be the same by what they are called; a rule may be called otherwise by now. */
-const namesFit = (x: SyntaxNode, y: SyntaxNode): boolean => x.name === y.name || x.kind === 'Rule';
+/** Whether two nodes can be the same by what they are called. */
+const namesFit = (x: SyntaxNode, y: SyntaxNode): boolean =>
+  x.name === y.name || (x.kind === y.kind && RENAMABLE.test(x.kind));
 
 /** What stands in a node, not itself, and how deep. */
 function* within(node: SyntaxNode, depth = 1): Generator<[SyntaxNode, number]> {

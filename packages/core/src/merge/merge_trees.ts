@@ -3,6 +3,9 @@ import { type KnownElements, matchInside, matchTrees, Pairs } from './match_tree
 import { type Renames, renamesOf, withRenames } from './renames.ts';
 import { commentsIn, nodesOf, partsOf, type Slot, type SyntaxNode, textOf } from './syntax_tree.ts';
 
+/** What the result needs of what one side took away, and which imports of ours nothing in it uses. */
+type Needed = Record<MergeSide | 'idle', ReadonlySet<string>>;
+
 /** A node in up to three versions. */
 interface Same {
   readonly base?: SyntaxNode;
@@ -17,6 +20,9 @@ interface Home {
 
 /** Nodes that say nothing that anything could be called. */
 const PROSE = /^(JSXText|StringLiteral|TemplateWord|Text|TemplateElement)$/;
+
+/** How often it is looked again what names are needed; each time fewer are new. */
+const MOST_ROUNDS = 4;
 
 /** How many elements that were put around a part are looked through for it. */
 const DEEPEST = 6;
@@ -39,7 +45,16 @@ export function mergeTrees(
   answers: ReadonlyMap<string, MergeSide> = new Map(),
   known?: KnownElements,
 ): Merged {
-  return new Merge(base, theirs, ours, answers, known).result();
+  // What stays of one side may need what the other took away: that is known once all is put together.
+  const needed: Needed = { theirs: new Set(), ours: new Set(), idle: new Set() };
+  for (let round = 0; ; round++) {
+    const merge = new Merge(base, theirs, ours, answers, known, needed);
+    const merged = merge.result();
+    const now = merge.namesKept();
+    const sides = ['theirs', 'ours', 'idle'] as const;
+    if (round === MOST_ROUNDS || sides.every((side) => isSubset(now[side], needed[side]))) return merged;
+    for (const side of sides) needed[side] = new Set([...needed[side], ...now[side]]);
+  }
 }
 
 class Merge {
@@ -52,12 +67,15 @@ class Merge {
   readonly #homes = new Map<SyntaxNode, { readonly parent: SyntaxNode; readonly slot: string }>();
   readonly #conflicts = new Map<string, MergeConflict>();
   readonly #written = new Set<Same>();
+  /** What was taken as one side has it. */
+  readonly #whole: Readonly<Record<MergeSide, SyntaxNode[]>> = { theirs: [], ours: [] };
   /** What a conflict was decided against, with what is in it. */
   readonly #putAside = new Set<Same>();
   readonly #there = new Map<Same, boolean>();
   readonly #lineStarts: readonly number[];
   /** What names became on a side, for what only the other side says. */
   readonly #renames: Readonly<Record<MergeSide, Renames>>;
+  readonly #idle: ReadonlySet<string>;
   /** Names in what a side put in or changed. */
   readonly #said: Readonly<Record<MergeSide, ReadonlySet<string>>>;
 
@@ -66,7 +84,8 @@ class Merge {
     theirs: SyntaxNode,
     ours: SyntaxNode,
     answers: ReadonlyMap<string, MergeSide>,
-    known?: KnownElements,
+    known: KnownElements | undefined,
+    needed: Readonly<Needed>,
   ) {
     [this.#base, this.#theirs, this.#ours] = [base, theirs, ours];
     this.#answers = answers;
@@ -85,7 +104,11 @@ class Merge {
       theirs: renamesOf(base, toTheirs, theirs),
       ours: renamesOf(base, toOurs, ours),
     };
-    this.#said = { theirs: this.#namesSaidBy(theirs), ours: this.#namesSaidBy(ours) };
+    this.#idle = needed.idle;
+    this.#said = {
+      theirs: new Set([...this.#namesSaidBy(theirs), ...needed.theirs]),
+      ours: new Set([...this.#namesSaidBy(ours), ...needed.ours]),
+    };
     const text = theirs.before + textOf(theirs);
     this.#lineStarts = [0, ...[...text.matchAll(/\n/g)].map(({ index }) => index + 1)];
   }
@@ -95,6 +118,35 @@ class Merge {
     this.#lookForLost(this.#theirs, true);
     this.#lookForLost(this.#ours, true);
     return { text, conflicts: [...this.#conflicts.values()].sort((a, b) => a.line - b.line) };
+  }
+
+  /** Names in what is in the result and only one side has. */
+  namesKept(): Record<MergeSide | 'idle', Set<string>> {
+    const kept = { theirs: new Set<string>(), ours: new Set<string>(), idle: new Set<string>() };
+    const used = new Set<string>();
+    for (const { base, theirs, ours } of this.#written) {
+      if ((theirs && ours) || !base) continue;
+      const node = theirs ?? ours;
+      if (node) for (const name of namesIn(node)) kept[theirs ? 'theirs' : 'ours'].add(name);
+    }
+    for (const [side, nodes] of [
+      ['theirs', this.#whole.theirs],
+      ['ours', this.#whole.ours],
+    ] as const)
+      for (const node of nodes) for (const name of namesIn(node)) kept[side].add(name);
+    const whole = new Set([...this.#whole.theirs, ...this.#whole.ours].map((node) => this.#same(node)));
+    for (const same of this.#written)
+      if (!whole.has(same))
+        for (const node of [same.theirs, same.ours])
+          if (node) for (const name of namesIn(node)) used.add(name);
+    for (const name of [...kept.theirs, ...kept.ours]) used.add(name);
+    const saidByOurs = new Set([...nodesOf(this.#ours)].flatMap(namesIn));
+    for (const same of this.#written)
+      if (same.ours && !same.base && !same.theirs && /^Import.*Specifier$/.test(same.ours.kind)) {
+        const name = same.ours.name ?? same.ours.own;
+        if (!used.has(name) && saidByOurs.has(name)) kept.idle.add(name);
+      }
+    return kept;
   }
 
   #same(node: SyntaxNode): Same {
@@ -151,9 +203,14 @@ class Merge {
     if (base && !theirs && !ours) exists = false;
     else if (base && theirs && !ours) exists = this.#outlives(same, 'theirs');
     else if (base && !theirs && ours) exists = this.#outlives(same, 'ours');
+    else if (!base && !theirs && this.#isIdle(ours!)) exists = false;
     else if (!base && !(theirs && ours)) exists = !this.#isEmptied((theirs ?? ours)!);
     this.#there.set(same, exists);
     return exists;
+  }
+
+  #isIdle(node: SyntaxNode): boolean {
+    return node.kind.endsWith('Specifier') && this.#idle.has(node.name ?? node.own);
   }
 
   /** Whether a node was put around one element alone, as a condition is, and that was decided against. */
@@ -232,6 +289,13 @@ class Merge {
     this.#written.add(same);
     const { base, theirs, ours } = same;
     if (!theirs || !ours) return this.#writeAlone(same, theirs ? 'theirs' : 'ours');
+    if (theirs.kind === 'JSXElement' && isComponent(theirs) !== isComponent(ours)) {
+      // What was an element is a component now, in whose file its content is: only one of them can stand here.
+      const [changed, other] =
+        base && isComponent(base) === isComponent(theirs) ? [ours, theirs] : [theirs, ours];
+      if (!base || other.form !== base.form) return this.#writeWhole(same);
+      if (changed === theirs) return this.#writeWhole(same, 'theirs');
+    }
     let node = theirs;
     if (theirs.own !== ours.own) {
       if (base?.own === theirs.own) node = ours;
@@ -246,6 +310,16 @@ class Merge {
     if (!holds(node) && other.own === node.own && holds(other)) node = other;
     if (!holds(node)) this.#decide('no-place', same);
     return node.print(node.slots.map(({ name }) => slots.get(name)!));
+  }
+
+  /** A node as one side has it, with all that is in it. */
+  #writeWhole(same: Same, decided?: MergeSide): string {
+    const side = decided ?? this.#decide('both-replaced', same);
+    for (const node of nodesOf(same[side]!)) this.#written.add(this.#same(node));
+    for (const node of nodesOf(same[side === 'theirs' ? 'ours' : 'theirs']!))
+      this.#putAside.add(this.#same(node));
+    this.#whole[side].push(...nodesOf(same[side]!));
+    return textOf(same[side]!);
   }
 
   /** A node that only one side has, with the names that the other side gives by now. */
@@ -452,6 +526,15 @@ class Merge {
   }
 }
 
+/** Names that a node itself says, of what is declared elsewhere. */
+const namesIn = (node: SyntaxNode): readonly string[] =>
+  PROSE.test(node.kind) || node.kind.startsWith('Import')
+    ? []
+    : (node.own.match(/[\p{L}_$][\p{L}\p{N}_$]*/gu) ?? []);
+
+/** Whether an element is a component of the app, and not one of the page. */
+const isComponent = (node: SyntaxNode): boolean => node.kind === 'JSXElement' && /^[A-Z]/.test(node.own);
+
 const slotOf = (node: SyntaxNode, slot: string): readonly SyntaxNode[] =>
   node.slots.find(({ name }) => name === slot)?.parts ?? [];
 
@@ -460,3 +543,6 @@ const saysElse = (node: SyntaxNode, base: SyntaxNode): boolean =>
   node.own !== base.own ||
   commentsIn(node.before) !== commentsIn(base.before) ||
   commentsIn(node.after) !== commentsIn(base.after);
+
+const isSubset = (some: ReadonlySet<string>, all: ReadonlySet<string>): boolean =>
+  [...some].every((one) => all.has(one));
