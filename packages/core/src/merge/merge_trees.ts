@@ -67,6 +67,8 @@ class Merge {
   readonly #homes = new Map<SyntaxNode, { readonly parent: SyntaxNode; readonly slot: string }>();
   readonly #conflicts = new Map<string, MergeConflict>();
   readonly #written = new Set<Same>();
+  /** The version that says what a node itself says. */
+  readonly #chosen = new Map<Same, SyntaxNode>();
   /** What was taken as one side has it. */
   readonly #whole: Readonly<Record<MergeSide, SyntaxNode[]>> = { theirs: [], ours: [] };
   /** What a conflict was decided against, with what is in it. */
@@ -137,14 +139,17 @@ class Merge {
     const whole = new Set([...this.#whole.theirs, ...this.#whole.ours].map((node) => this.#same(node)));
     for (const same of this.#written)
       if (!whole.has(same))
-        for (const node of [same.theirs, same.ours])
-          if (node) for (const name of namesIn(node)) used.add(name);
+        for (const name of namesIn(this.#chosen.get(same) ?? (same.theirs ?? same.ours)!)) used.add(name);
     for (const name of [...kept.theirs, ...kept.ours]) used.add(name);
-    const saidByOurs = new Set([...nodesOf(this.#ours)].flatMap(namesIn));
-    for (const same of this.#written)
-      if (same.ours && !same.base && !same.theirs && /^Import.*Specifier$/.test(same.ours.kind)) {
-        const name = same.ours.name ?? same.ours.own;
-        if (!used.has(name) && saidByOurs.has(name)) kept.idle.add(name);
+    const [saidByTheirs, saidByOurs] = [this.#theirs, this.#ours].map(
+      (root) => new Set([...nodesOf(root)].flatMap(namesIn)),
+    );
+    // Somebody's own import that nothing uses is theirs to keep.
+    for (const { theirs, ours } of this.#written)
+      if (ours && /^Import.*Specifier$/.test(ours.kind)) {
+        const name = ours.name ?? ours.own;
+        if (!used.has(name) && saidByOurs.has(name) && (!theirs || saidByTheirs.has(name)))
+          kept.idle.add(name);
       }
     return kept;
   }
@@ -200,10 +205,9 @@ class Merge {
     if (known !== undefined) return known;
     const { base, theirs, ours } = same;
     let exists = true;
-    if (base && !theirs && !ours) exists = false;
+    if ((base && !theirs && !ours) || (ours && this.#isIdle(ours))) exists = false;
     else if (base && theirs && !ours) exists = this.#outlives(same, 'theirs');
     else if (base && !theirs && ours) exists = this.#outlives(same, 'ours');
-    else if (!base && !theirs && this.#isIdle(ours!)) exists = false;
     else if (!base && !(theirs && ours)) exists = !this.#isEmptied((theirs ?? ours)!);
     this.#there.set(same, exists);
     return exists;
@@ -309,6 +313,7 @@ class Merge {
     const other = node === theirs ? ours : theirs;
     if (!holds(node) && other.own === node.own && holds(other)) node = other;
     if (!holds(node)) this.#decide('no-place', same);
+    this.#chosen.set(same, node);
     return node.print(node.slots.map(({ name }) => slots.get(name)!));
   }
 
