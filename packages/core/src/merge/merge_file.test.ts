@@ -309,3 +309,75 @@ test('whatever the sides did, each is there, and it is no matter which side did 
     }),
   );
 });
+
+describe('what was taken out by the design and stays, since somebody changed it', () => {
+  const versions = {
+    base,
+    theirs: edited(base, ['<Button variant', '<Button onPress={track} variant']),
+    ours: edited(
+      base,
+      ["import { Button } from '../../components/Button/Button';\n", ''],
+      ['<Button variant="plain" name="Browse the tools" />', ''],
+    ),
+  };
+
+  test('keeps the import that it needs', () => {
+    const { conflicts, text } = mergeFile('Welcome.tsx', versions);
+    expect(conflicts).toMatchObject([{ why: 'ours-removed' }]);
+    expect(text).toContain("import { Button } from '../../components/Button/Button';");
+    expect(text).toContain('<Button onPress={track} variant');
+  });
+
+  test('goes with its import once that is decided', () => {
+    const [{ id }] = mergeFile('Welcome.tsx', versions).conflicts;
+    expect(mergeFile('Welcome.tsx', versions, new Map([[id, 'ours']])).text).not.toContain('Button');
+  });
+});
+
+describe('an element that is a component of its own by now', () => {
+  const component = edited(
+    base,
+    ['<p className={styles.introText}>Mossgate neighbours share 214 tools.</p>', '<Intro />'],
+    ['import styles', "import { Intro } from './Intro';\nimport styles"],
+  );
+  const linesOf = (text: string, words: string): (string | null)[] =>
+    text.split('\n').map((line) => (line.includes(words) ? 'intro' : null));
+  const known = {
+    base: linesOf(base, '<p className={styles.introText}>'),
+    ours: linesOf(component, '<Intro />'),
+  };
+
+  test('is written as it is now where nobody changed what is in it', () => {
+    const theirs = edited(base, ['type="button"', 'type="button" onClick={track}']);
+    const { conflicts, text } = mergeFile('Welcome.tsx', { base, theirs, ours: component, lines: known });
+    expect(conflicts).toEqual([]);
+    expect(text).toContain('<Intro />');
+    expect(text).not.toContain('Mossgate');
+    expect(text).toContain('onClick={track}');
+  });
+
+  test('is one decision where somebody did, and nothing is imported for what is not taken', () => {
+    const theirs = edited(base, [
+      '<p className={styles.introText}>',
+      '<p className={styles.introText} lang="en">',
+    ]);
+    const versions = { base, theirs, ours: component, lines: known };
+    const { conflicts, text } = mergeFile('Welcome.tsx', versions);
+    expect(conflicts).toMatchObject([{ why: 'both-replaced', ours: '<Intro />', element: 'intro' }]);
+    expect(text).toContain('lang="en"');
+    expect(text).not.toContain('Intro }');
+    const decided = mergeFile('Welcome.tsx', versions, new Map([[conflicts[0].id, 'ours']]));
+    expect(decided.text).toContain("import { Intro } from './Intro';");
+    expect(decided.text).not.toContain('lang="en"');
+  });
+});
+
+test('a function that is called otherwise by now keeps what somebody put into it', () => {
+  const { conflicts, text } = mergeFile('Welcome.tsx', {
+    base,
+    theirs: edited(base, ['  return (', '  const now = today();\n\n  return (']),
+    ours: edited(base, ['function Welcome', 'function Home']),
+  });
+  expect(conflicts).toEqual([]);
+  expect(flat(text)).toContain('export function Home() { const now = today(); return (');
+});
