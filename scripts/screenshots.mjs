@@ -130,6 +130,8 @@ try {
       const saved = page.waitForResponse((response) => response.url().endsWith('/changes'));
       await page.keyboard.press('Enter');
       await saved;
+      // The window puts away what has been saved.
+      await page.waitForTimeout(800);
       await page.goto(of('deliver?in=repository'));
       await page.locator('[data-outline]').waitFor({ timeout: 60_000 });
     },
