@@ -22,14 +22,12 @@ interface Written {
 
 /** An element in a file, found by the parser alone: the merge has no part in it. */
 interface Found {
-  readonly tag: string;
   readonly start: number;
   readonly end: number;
   /** Behind its tag's name, and behind its opening tag. */
   readonly named: number;
   readonly opened: number;
   readonly closes: number | null;
-  readonly hasChildren: boolean;
   /** Its only content, where that is a text. */
   readonly text: { readonly start: number; readonly end: number } | null;
   readonly className: { readonly start: number; readonly end: number; readonly said: string } | null;
@@ -236,13 +234,11 @@ function foundAt(node: Node, text: string, parent: Node | null): Found | null {
   );
   const value = attribute?.value as Node | undefined;
   return {
-    tag: text.slice(name.start, name.end),
     start: node.start,
     end: node.end,
     named: name.end,
     opened: opening.end,
     closes: closing?.start ?? null,
-    hasChildren: children.length > 0,
     text: only?.type === 'JSXText' ? { start: only.start, end: only.end } : null,
     className: value
       ? { start: value.start, end: value.end, said: text.slice(value.start, value.end) }
@@ -262,7 +258,6 @@ export function settled(path: string, text: string): Promise<string> {
   const made = format(text, { filepath: path, singleQuote: true, printWidth: 110 })
     .catch(() => text)
     .then((pretty) => {
-      // A rule is one line.
       // A break beside a tag is none in JSX.
       const plain = path.endsWith('.tsx')
         ? pretty
@@ -270,6 +265,7 @@ export function settled(path: string, text: string): Promise<string> {
             .replace(/\s*\n\s*</g, '<')
             .replace(/</g, '\n<')
         : pretty;
+      // A rule is one line.
       const whole = path.endsWith('.css') ? plain.replace(/^\S[^]*?^\}/gm, flatLine) : plain;
       const lines = whole.split('\n').filter((line) => line.trim() !== '');
       const isImport = (line: string): boolean => line.startsWith('import ');

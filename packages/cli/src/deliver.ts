@@ -7,7 +7,7 @@ import {
   isInside,
   isTarget,
   type MergeSide,
-  planInto,
+  plannerInto,
   targets,
 } from '@tovel/core';
 import { type Command, EXIT, Misuse, type Output, parseArguments } from './command.ts';
@@ -51,22 +51,20 @@ Ends with 1 when something is asked that nobody answered, or nothing was written
       throw new Misuse(`--target takes ${Object.keys(targets).join(' or ')}.`);
     await prepare(folder, output);
     const { only } = options;
-    const planWith = (answers: ReadonlyMap<string, MergeSide>): Promise<IntoPlan> =>
-      planInto({
-        project,
-        name: project.name,
-        ...(target === undefined ? {} : { target }),
-        folder: {
-          read: (file) => readFile(path.join(folder, file)).catch(() => null),
-          list: () => pathsIn(folder),
-        },
-        pictureOf: (hash) => project.bytes.get(hash),
-        answers,
-        ...(only === undefined ? {} : { only: (emitted) => partOf(project, emitted, only) }),
-      }).catch((error: unknown) => {
-        if (!(error instanceof RangeError)) throw error;
-        throw new Misuse(`${folder}: ${error.message} Nothing was written.`);
-      });
+    const planWith = await plannerInto({
+      project,
+      name: project.name,
+      ...(target === undefined ? {} : { target }),
+      folder: {
+        read: (file) => readFile(path.join(folder, file)).catch(() => null),
+        list: () => pathsIn(folder),
+      },
+      pictureOf: (hash) => project.bytes.get(hash),
+      ...(only === undefined ? {} : { only: (emitted) => partOf(project, emitted, only) }),
+    }).catch((error: unknown) => {
+      if (!(error instanceof RangeError)) throw error;
+      throw new Misuse(`${folder}: ${error.message} Nothing was written.`);
+    });
 
     let answers = new Map<string, MergeSide>();
     let plan = await planWith(answers);

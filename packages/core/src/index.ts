@@ -476,7 +476,7 @@ export {
 
 export { deliveredCode } from './emit/deliver.ts';
 export type { CodeBase } from './delivery/existing.ts';
-export { type DeliveryFolder, type IntoPlan, planInto } from './delivery/into.ts';
+export { type DeliveryFolder, type IntoPlan, plannerInto } from './delivery/into.ts';
 export { isInside, recordOf } from './delivery/manifest.ts';
 export type { DeliveryAsk, DeliveryPlan, Fate, PlannedFile } from './delivery/plan.ts';
 export type { Merged, MergeConflict, MergeSide } from './merge/conflict.ts';

@@ -2,7 +2,8 @@ import type { Element, Screen } from '../model/design.ts';
 import { pascalCase, uniqueName } from '../model/names.ts';
 import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import { inferRoles } from '../roles/infer.ts';
-import { hash, type Run, runsIn, shapeLikeness, shapeOf } from '../roles/shape.ts';
+import { hash } from '../json/hash.ts';
+import { type Run, runsIn, shapeLikeness, shapeOf } from '../roles/shape.ts';
 import { type Sight, sightOf } from '../roles/sight.ts';
 
 /** Several places that are built alike, as a proposal. */

@@ -22,7 +22,6 @@ export interface IntoInput {
   readonly target?: TargetName;
   readonly folder: DeliveryFolder;
   readonly pictureOf: (hash: string) => Uint8Array | undefined;
-  readonly answers?: ReadonlyMap<string, MergeSide>;
   /** What of the code is written; all of it, where it is not given. */
   readonly only?: (emitted: EmittedProject) => readonly EmittedFile[];
 }
@@ -37,11 +36,13 @@ export interface IntoPlan extends DeliveryPlan {
 
 /**
  * What delivering a project into a folder would do, whatever that is: an empty one, one that it was delivered into before, or a
- * code base that people wrote.
+ * code base that people wrote. The code is written once, and planned with for any answers (sides, by the ids of what is asked).
  * @throws RangeError, in words, where the folder's manifest or package.json cannot be read, or where it is written in another
  * framework
  */
-export async function planInto(input: IntoInput): Promise<IntoPlan> {
+export async function plannerInto(
+  input: IntoInput,
+): Promise<(answers: ReadonlyMap<string, MergeSide>) => Promise<IntoPlan>> {
   const { project, name, folder } = input;
   const { manifest, codeBase } = await placeOf(folder);
   const known = manifest?.target ?? codeBase?.target ?? targetOf(project.app);
@@ -52,20 +53,23 @@ export async function planInto(input: IntoInput): Promise<IntoPlan> {
     );
   const emitted = await deliveredCode(project, name, target);
   const chosen = input.only ? input.only(emitted) : emitted.files;
-  const plan = await planDelivery({
-    project: name,
-    target,
-    files: codeBase ? placeInto(codeBase, name, chosen) : chosen,
-    pictureOf: input.pictureOf,
-    manifest,
-    read: folder.read,
-    ...(input.answers ? { answers: input.answers } : {}),
-    isPart: input.only !== undefined,
-  });
+  const files = codeBase ? placeInto(codeBase, name, chosen) : chosen;
   const packages = codeBase ? packagesFor(codeBase, emitted.files) : null;
-  if (!packages) return { ...plan, target, codeBase, added: [] };
-  const writes = new Map(plan.writes).set('package.json', new TextEncoder().encode(packages.text));
-  return { ...plan, writes, target, codeBase, added: packages.names };
+  return async (answers) => {
+    const plan = await planDelivery({
+      project: name,
+      target,
+      files,
+      pictureOf: input.pictureOf,
+      manifest,
+      read: folder.read,
+      answers,
+      isPart: input.only !== undefined,
+    });
+    if (!packages) return { ...plan, target, codeBase, added: [] };
+    const writes = new Map(plan.writes).set('package.json', new TextEncoder().encode(packages.text));
+    return { ...plan, writes, target, codeBase, added: packages.names };
+  };
 }
 
 async function placeOf(

@@ -27,8 +27,6 @@ const fileSchema = fields({
   owner: choice(OWNERS),
   /** SHA-256 of what was written, in hex. */
   hash: text(64, { pattern: /^[0-9a-f]{64}$/, says: 'expected a hash' }),
-  /** Its path within the code by itself, where it was put elsewhere. */
-  from: optional(text(1000, { min: 1 })),
   /** Which element each part came from: lines, from 1, and its key, as in `3-9,12 key`. */
   parts: optional(list(text(100_000), { max: 100_000 })),
 });
@@ -72,7 +70,7 @@ export function parseManifest(json: string): Manifest {
 export function printManifest({ format, project, target, files }: Manifest): string {
   const lines = [...files]
     .sort((a, b) => (a.path < b.path ? -1 : 1))
-    .map(({ path, owner, hash, from, parts }) => JSON.stringify({ path, owner, hash, from, parts }));
+    .map(({ path, owner, hash, parts }) => JSON.stringify({ path, owner, hash, parts }));
   const head = JSON.stringify({ format, project, target }).slice(1, -1);
   return `{${head},"files":[\n${lines.join(',\n')}\n]}\n`;
 }

@@ -109,8 +109,10 @@ class Planning {
   readonly #notices: string[] = [];
   readonly #writes = new Map<string, Uint8Array | null>();
   readonly #entries: ManifestFile[] = [];
-  /** Bases that are needed the next time. */
+  /** Texts that are written now, by their hashes. */
   readonly #bases = new Map<string, string>();
+  /** What was read, by path. */
+  readonly #lying = new Map<string, Uint8Array | null>();
   /** Texts as they will be. */
   readonly #texts = new Map<string, string>();
 
@@ -149,11 +151,20 @@ class Planning {
     };
   }
 
+  /** A file as it lies there; it is looked at for more than one reason. */
+  async #read(path: string): Promise<Uint8Array | null> {
+    const known = this.#lying.get(path);
+    if (known !== undefined) return known;
+    const bytes = await this.#input.read(path);
+    this.#lying.set(path, bytes);
+    return bytes;
+  }
+
   /** Files that somebody changed since they were written. */
   async #touched(manifest: Manifest | null): Promise<Set<string>> {
     const touched = new Set<string>();
     for (const { path, hash } of manifest?.files ?? []) {
-      const there = await this.#input.read(path);
+      const there = await this.#read(path);
       if (there && hashOf(there) !== hash) touched.add(path);
     }
     return touched;
@@ -161,10 +172,11 @@ class Planning {
 
   async #write(path: string, one: Written, entry: ManifestFile | undefined, isMoved: boolean): Promise<void> {
     // What lay here goes elsewhere; this is another file of its name.
-    const there = isMoved ? null : await this.#input.read(path);
+    const there = isMoved ? null : await this.#read(path);
     if (!there && entry && !isMoved) {
-      const gone = this.#ask('theirs-removed', path, null, one, entry);
-      if (entry.hash === one.hash || gone === 'theirs') return this.#leaveOut(entry);
+      // What is the same as before asks for nothing.
+      if (entry.hash === one.hash || this.#ask('theirs-removed', path, null, one) === 'theirs')
+        return this.#leaveOut(entry);
     }
     if (!there) return this.#put(path, one, 'new');
     const now = hashOf(there);
@@ -180,7 +192,7 @@ class Planning {
     entry: ManifestFile,
     isWrittenAnew: boolean,
   ): Promise<void> {
-    const there = (await this.#input.read(from))!;
+    const there = (await this.#read(from))!;
     await this.#merge(to, one, entry, there, from);
     if (!isWrittenAnew) this.#writes.set(from, null);
   }
@@ -193,14 +205,14 @@ class Planning {
     movedFrom?: string,
   ): Promise<void> {
     const { file } = one;
-    const kept = entry && (await this.#input.read(basePath(entry.hash)));
+    const kept = entry && (await this.#read(basePath(entry.hash)));
     const base = kept ? unpackBase(kept) : null;
-    if (!('text' in file) || (entry && base === null) || !entry) {
+    if (!('text' in file) || !entry || base === null) {
       if (entry && 'text' in file)
         this.#notices.push(
           `${path}: what was written last is not kept any more, so that nothing can be merged`,
         );
-      const side = this.#ask(entry ? 'both-changed' : 'in-the-way', path, there, one, entry);
+      const side = this.#ask(entry ? 'both-changed' : 'in-the-way', path, there, one);
       return side === 'ours'
         ? this.#put(path, one, 'updated', there)
         : this.#put(path, one, 'kept', there, there);
@@ -209,7 +221,7 @@ class Planning {
     const merged = mergeFile(
       path,
       {
-        base: base!,
+        base,
         theirs,
         ours: file.text,
         ...(entry?.parts && file.lines ? { lines: { base: linesOf(entry.parts), ours: file.lines } } : {}),
@@ -218,7 +230,7 @@ class Planning {
     );
     for (const conflict of merged.conflicts) this.#asks.push({ ...conflict, path });
     // What they write in another manner stays in theirs.
-    const isFormatted = isWrittenAlike(base!, theirs) || (await tidied(path, theirs)) === theirs;
+    const isFormatted = isWrittenAlike(base, theirs) || (await tidied(path, theirs)) === theirs;
     const text = isFormatted ? ((await tidied(path, merged.text)) ?? merged.text) : merged.text;
     const after = encoder.encode(text);
     if (text === theirs && movedFrom === undefined) return this.#put(path, one, 'kept', there, there);
@@ -230,12 +242,9 @@ class Planning {
 
   /** A file that is written no more. */
   async #leave(entry: ManifestFile): Promise<void> {
-    const there = await this.#input.read(entry.path);
+    const there = await this.#read(entry.path);
     if (!there) return;
-    if (
-      hashOf(there) !== entry.hash &&
-      this.#ask('ours-removed', entry.path, there, null, entry) === 'theirs'
-    ) {
+    if (hashOf(there) !== entry.hash && this.#ask('ours-removed', entry.path, there, null) === 'theirs') {
       this.#files.push({ path: entry.path, fate: 'kept', owner: entry.owner });
       return;
     }
@@ -248,9 +257,9 @@ class Planning {
     this.#files.push({ path: entry.path, fate: 'left-out', owner: entry.owner });
   }
 
+  /** What was written last is still what is known of a file. */
   #keep(entry: ManifestFile): void {
     this.#entries.push(entry);
-    this.#bases.set(entry.hash, '');
   }
 
   #put(
@@ -264,7 +273,7 @@ class Planning {
     const entry = entryOf({ ...file, path }, hash);
     const { owner } = entry;
     const isText = 'text' in file;
-    if (before ? fate !== 'kept' : fate === 'new') this.#writes.set(path, after);
+    if (fate !== 'same' && fate !== 'kept') this.#writes.set(path, after);
     this.#files.push({
       path,
       fate,
@@ -278,15 +287,7 @@ class Planning {
     if (isText) this.#bases.set(hash, file.text);
   }
 
-  #ask(
-    why: DeliveryAsk['why'],
-    path: string,
-    there: Uint8Array | null,
-    one: Written | null,
-    entry: ManifestFile | undefined,
-  ): MergeSide {
-    // What is the same as before asks for nothing.
-    if (why === 'theirs-removed' && entry?.hash === one?.hash) return 'theirs';
+  #ask(why: DeliveryAsk['why'], path: string, there: Uint8Array | null, one: Written | null): MergeSide {
     const said = (bytes: Uint8Array | null): string | null =>
       bytes && (bytes.includes(0) ? `${String(bytes.length)} bytes` : decoder.decode(bytes));
     const conflict = conflictOf(
@@ -314,7 +315,7 @@ class Planning {
     const needed = new Set(this.#entries.map(({ hash }) => basePath(hash)));
     const known = new Set(manifest?.files.map(({ hash }) => basePath(hash)));
     for (const [hash, text] of this.#bases)
-      if (text !== '' && !known.has(basePath(hash))) writes.set(basePath(hash), packBase(text));
+      if (!known.has(basePath(hash))) writes.set(basePath(hash), packBase(text));
     for (const path of known) if (!needed.has(path)) writes.set(path, null);
   }
 }

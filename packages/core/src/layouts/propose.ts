@@ -8,7 +8,7 @@ import { kebabCase, sentenceCase, uniqueName } from '../model/names.ts';
 import { orderedScreens, isUsed, type Project, screensByKey } from '../model/project.ts';
 import { isWithin } from '../model/places.ts';
 import { likeSketches, type Traits, traitsOf } from '../match/traits.ts';
-import { hash } from '../roles/shape.ts';
+import { hash } from '../json/hash.ts';
 import { settle } from '../layers/settle.ts';
 import { commonBase } from '../emit/form/route_tree.ts';
 

@@ -1,3 +1,5 @@
+import { hash } from '../json/hash.ts';
+
 /** Which side of a conflict counts: what stands in their file, or what is written now. */
 export type MergeSide = 'theirs' | 'ours';
 
@@ -40,13 +42,6 @@ export function conflictOf(
   texts: Pick<MergeConflict, MergeSide | 'base'>,
   answers: ReadonlyMap<string, MergeSide> = new Map(),
 ): MergeConflict {
-  const id = `${why}-${hashOf(JSON.stringify([texts.base, texts.theirs, texts.ours]))}`;
+  const id = `${why}-${hash(JSON.stringify([texts.base, texts.theirs, texts.ours]))}`;
   return { id, why, line, ...texts, side: answers.get(id) ?? 'theirs' };
-}
-
-/** FNV-1a, 32 bits, in letters. */
-function hashOf(text: string): string {
-  let hash = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193) >>> 0;
-  return hash.toString(36);
 }

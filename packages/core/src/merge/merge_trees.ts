@@ -1,25 +1,16 @@
 import { type MergeConflict, conflictOf, type Merged, type MergeSide } from './conflict.ts';
-import { type KnownElements, matchInside, matchTrees, Pairs } from './match_trees.ts';
-import { type Renames, renamesOf, withRenames } from './renames.ts';
+import type { KnownElements } from './match_trees.ts';
+import { namesIn, PairedVersions, type Same, slotOf } from './paired_versions.ts';
+import { withRenames } from './renames.ts';
 import { commentsIn, nodesOf, partsOf, type Slot, type SyntaxNode, textOf } from './syntax_tree.ts';
 
 /** What the result needs of what one side took away, and which imports of ours nothing in it uses. */
 type Needed = Record<MergeSide | 'idle', ReadonlySet<string>>;
 
-/** A node in up to three versions. */
-interface Same {
-  readonly base?: SyntaxNode;
-  readonly theirs?: SyntaxNode;
-  readonly ours?: SyntaxNode;
-}
-
 interface Home {
   readonly parent: Same;
   readonly slot: string;
 }
-
-/** Nodes that say nothing that anything could be called. */
-const PROSE = /^(JSXText|StringLiteral|TemplateWord|Text|TemplateElement)$/;
 
 /** How often it is looked again what names are needed; each time fewer are new. */
 const MOST_ROUNDS = 4;
@@ -46,9 +37,10 @@ export function mergeTrees(
   known?: KnownElements,
 ): Merged {
   // What stays of one side may need what the other took away: that is known once all is put together.
+  const paired = new PairedVersions(base, theirs, ours, known);
   const needed: Needed = { theirs: new Set(), ours: new Set(), idle: new Set() };
   for (let round = 0; ; round++) {
-    const merge = new Merge(base, theirs, ours, answers, known, needed);
+    const merge = new Merge(paired, answers, needed);
     const merged = merge.result();
     const now = merge.namesKept();
     const sides = ['theirs', 'ours', 'idle'] as const;
@@ -58,13 +50,8 @@ export function mergeTrees(
 }
 
 class Merge {
-  readonly #base: SyntaxNode;
-  readonly #theirs: SyntaxNode;
-  readonly #ours: SyntaxNode;
+  readonly #paired: PairedVersions;
   readonly #answers: ReadonlyMap<string, MergeSide>;
-  readonly #known: KnownElements | undefined;
-  readonly #sames = new Map<SyntaxNode, Same>();
-  readonly #homes = new Map<SyntaxNode, { readonly parent: SyntaxNode; readonly slot: string }>();
   readonly #conflicts = new Map<string, MergeConflict>();
   readonly #written = new Set<Same>();
   /** The version that says what a node itself says. */
@@ -74,51 +61,25 @@ class Merge {
   /** What a conflict was decided against, with what is in it. */
   readonly #putAside = new Set<Same>();
   readonly #there = new Map<Same, boolean>();
-  readonly #lineStarts: readonly number[];
-  /** What names became on a side, for what only the other side says. */
-  readonly #renames: Readonly<Record<MergeSide, Renames>>;
   readonly #idle: ReadonlySet<string>;
-  /** Names in what a side put in or changed. */
+  /** Names in what a side put in or changed, and in what stays of it. */
   readonly #said: Readonly<Record<MergeSide, ReadonlySet<string>>>;
 
-  constructor(
-    base: SyntaxNode,
-    theirs: SyntaxNode,
-    ours: SyntaxNode,
-    answers: ReadonlyMap<string, MergeSide>,
-    known: KnownElements | undefined,
-    needed: Readonly<Needed>,
-  ) {
-    [this.#base, this.#theirs, this.#ours] = [base, theirs, ours];
+  constructor(paired: PairedVersions, answers: ReadonlyMap<string, MergeSide>, needed: Readonly<Needed>) {
+    this.#paired = paired;
     this.#answers = answers;
-    this.#known = known;
-    const [toTheirs, toOurs] = [matchTrees(base, theirs), matchTrees(base, ours, known)];
-    for (const node of nodesOf(base))
-      this.#join({ base: node, theirs: toTheirs.there(node), ours: toOurs.there(node) });
-    this.#joinAdded(toTheirs, toOurs);
-    for (const node of nodesOf(theirs)) if (!this.#sames.has(node)) this.#join({ theirs: node });
-    for (const node of nodesOf(ours)) if (!this.#sames.has(node)) this.#join({ ours: node });
-    for (const root of [base, theirs, ours])
-      for (const parent of nodesOf(root))
-        for (const { name, parts } of parent.slots)
-          for (const part of parts) this.#homes.set(part, { parent, slot: name });
-    this.#renames = {
-      theirs: renamesOf(base, toTheirs, theirs),
-      ours: renamesOf(base, toOurs, ours),
-    };
     this.#idle = needed.idle;
     this.#said = {
-      theirs: new Set([...this.#namesSaidBy(theirs), ...needed.theirs]),
-      ours: new Set([...this.#namesSaidBy(ours), ...needed.ours]),
+      theirs: new Set([...paired.said.theirs, ...needed.theirs]),
+      ours: new Set([...paired.said.ours, ...needed.ours]),
     };
-    const text = theirs.before + textOf(theirs);
-    this.#lineStarts = [0, ...[...text.matchAll(/\n/g)].map(({ index }) => index + 1)];
   }
 
   result(): Merged {
-    const text = this.#theirs.before + this.#write(this.#same(this.#theirs)) + this.#theirs.after;
-    this.#lookForLost(this.#theirs, true);
-    this.#lookForLost(this.#ours, true);
+    const { theirs, ours } = this.#paired;
+    const text = theirs.before + this.#write(this.#same(theirs)) + theirs.after;
+    this.#lookForLost(theirs, true);
+    this.#lookForLost(ours, true);
     return { text, conflicts: [...this.#conflicts.values()].sort((a, b) => a.line - b.line) };
   }
 
@@ -141,9 +102,7 @@ class Merge {
       if (!whole.has(same))
         for (const name of namesIn(this.#chosen.get(same) ?? (same.theirs ?? same.ours)!)) used.add(name);
     for (const name of [...kept.theirs, ...kept.ours]) used.add(name);
-    const [saidByTheirs, saidByOurs] = [this.#theirs, this.#ours].map(
-      (root) => new Set([...nodesOf(root)].flatMap(namesIn)),
-    );
+    const { theirs: saidByTheirs, ours: saidByOurs } = this.#paired.allSaid;
     // Somebody's own import that nothing uses is theirs to keep.
     for (const { theirs, ours } of this.#written)
       if (ours && /^Import.*Specifier$/.test(ours.kind)) {
@@ -155,48 +114,7 @@ class Merge {
   }
 
   #same(node: SyntaxNode): Same {
-    return this.#sames.get(node)!;
-  }
-
-  #join(same: Same): void {
-    for (const node of [same.base, same.theirs, same.ours]) if (node) this.#sames.set(node, same);
-  }
-
-  /** What both put at the same place and call the same is one thing. */
-  #joinAdded(toTheirs: Pairs, toOurs: Pairs): void {
-    const pairs = new Pairs();
-    for (const base of nodesOf(this.#base)) {
-      const [theirs, ours] = [toTheirs.there(base), toOurs.there(base)];
-      if (!theirs || !ours) continue;
-      for (const slot of theirs.slots) {
-        const added = slotOf(ours, slot.name).filter((part) => !toOurs.back(part));
-        for (const part of slot.parts) {
-          if (toTheirs.back(part)) continue;
-          const twin = added.find(
-            (other) =>
-              !pairs.back(other) &&
-              other.kind === part.kind &&
-              (other.form === part.form || (part.name !== null && other.name === part.name)),
-          );
-          if (twin) matchInside(pairs, part, twin);
-        }
-      }
-    }
-    for (const node of nodesOf(this.#theirs)) {
-      const twin = pairs.there(node);
-      if (twin && !this.#sames.has(node) && !this.#sames.has(twin)) this.#join({ theirs: node, ours: twin });
-    }
-  }
-
-  #namesSaidBy(root: SyntaxNode): Set<string> {
-    const names = new Set<string>();
-    for (const node of nodesOf(root)) {
-      const { base } = this.#same(node);
-      if (PROSE.test(node.kind) || (base && base.own === node.own) || node.kind.startsWith('Import'))
-        continue;
-      for (const name of node.own.match(/[\p{L}_$][\p{L}\p{N}_$]*/gu) ?? []) names.add(name);
-    }
-    return names;
+    return this.#paired.same(node);
   }
 
   /** Whether a node is in the result. */
@@ -233,7 +151,7 @@ class Merge {
   /** Whether a node stays that only the other side took away. */
   #outlives(same: Same, side: MergeSide): boolean {
     const node = same[side]!;
-    const parent = this.#homes.get(node)?.parent;
+    const parent = this.#paired.homeOf(node)?.parent;
     // What is in a part that only one side has stays with it, and goes with it.
     if (parent) {
       const around = this.#same(parent);
@@ -266,7 +184,7 @@ class Merge {
   }
 
   #isMoved(node: SyntaxNode, base: SyntaxNode): boolean {
-    const [now, was] = [this.#homes.get(node), this.#homes.get(base)];
+    const [now, was] = [this.#paired.homeOf(node), this.#paired.homeOf(base)];
     if (!now || !was) return false;
     return this.#same(now.parent) !== this.#same(was.parent) || now.slot !== was.slot;
   }
@@ -274,7 +192,7 @@ class Merge {
   /** Where a node stands in the result. */
   #homeOf(same: Same): Home | null {
     const [base, theirs, ours] = [same.base, same.theirs, same.ours].map((node): Home | null => {
-      const home = node && this.#homes.get(node);
+      const home = node && this.#paired.homeOf(node);
       return home ? { parent: this.#same(home.parent), slot: home.slot } : null;
     });
     const alike = (a: Home | null, b: Home | null): boolean => a?.parent === b?.parent && a?.slot === b?.slot;
@@ -331,7 +249,7 @@ class Merge {
   #writeAlone(same: Same, side: MergeSide): string {
     const node = same[side]!;
     const parts = node.slots.map((slot) => this.#writeSlot(same, slot));
-    const renames = this.#renames[side === 'theirs' ? 'ours' : 'theirs'];
+    const renames = this.#paired.renames[side === 'theirs' ? 'ours' : 'theirs'];
     if (!renames.size) return node.print(parts);
     // Parts have been written with their names already.
     const places = parts.map((text, i) => text && `${/^\s*/.exec(text)![0]}\0${String(i)}\0`);
@@ -494,54 +412,21 @@ class Merge {
     });
   }
 
-  /** What holds the place in their file where a node stood. */
-  #nearest({ base }: Same): SyntaxNode | undefined {
-    for (let node = base; node; node = this.#homes.get(node)?.parent) {
-      const { theirs } = this.#same(node);
-      if (theirs) return theirs;
-    }
-    return undefined;
-  }
-
   #conflict(
     why: MergeConflict['why'],
     about: Same,
     texts: Pick<MergeConflict, MergeSide | 'base'>,
   ): MergeSide {
-    const at = about.theirs ?? this.#nearest(about) ?? this.#theirs;
-    const line = this.#lineStarts.findLastIndex((start) => start <= at.start) + 1;
-    const conflict = conflictOf(why, line, texts, this.#answers);
-    const element = this.#elementOf(about);
+    const conflict = conflictOf(why, this.#paired.lineOf(about), texts, this.#answers);
+    const element = this.#paired.elementOf(about);
     if (!this.#conflicts.has(conflict.id))
       this.#conflicts.set(conflict.id, element === undefined ? conflict : { ...conflict, element });
     return conflict.side;
   }
-
-  /** The element of the design that a node was written for, or one around it. */
-  #elementOf({ base, ours }: Same): string | undefined {
-    for (const [first, elements] of [
-      [base, this.#known?.first],
-      [ours, this.#known?.second],
-    ] as const)
-      for (let node = first; node; node = this.#homes.get(node)?.parent) {
-        const element = elements?.get(node);
-        if (element !== undefined) return element;
-      }
-    return undefined;
-  }
 }
-
-/** Names that a node itself says, of what is declared elsewhere. */
-const namesIn = (node: SyntaxNode): readonly string[] =>
-  PROSE.test(node.kind) || node.kind.startsWith('Import')
-    ? []
-    : (node.own.match(/[\p{L}_$][\p{L}\p{N}_$]*/gu) ?? []);
 
 /** Whether an element is a component of the app, and not one of the page. */
 const isComponent = (node: SyntaxNode): boolean => node.kind === 'JSXElement' && /^[A-Z]/.test(node.own);
-
-const slotOf = (node: SyntaxNode, slot: string): readonly SyntaxNode[] =>
-  node.slots.find(({ name }) => name === slot)?.parts ?? [];
 
 /** Whether a node itself, or what is remarked on it, says something else than before. */
 const saysElse = (node: SyntaxNode, base: SyntaxNode): boolean =>

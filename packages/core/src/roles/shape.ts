@@ -1,3 +1,4 @@
+import { hash } from '../json/hash.ts';
 import type { Element } from '../model/design.ts';
 import type { Sight } from './sight.ts';
 
@@ -24,13 +25,6 @@ function build(element: Element): string {
   const text = `${kind}(${parts.join('')})`;
   // Deep trees are told apart by a hash of fixed length, so that the sum of lengths stays linear.
   return text.length > 120 ? `${kind}#${hash(text)}` : text;
-}
-
-/** FNV-1a, 32 bits, as text. */
-export function hash(text: string): string {
-  let h = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-  return (h >>> 0).toString(36);
 }
 
 /** The shapes beneath an element, one level down, with how often each stands there. */

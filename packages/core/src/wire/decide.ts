@@ -3,7 +3,7 @@ import type { ElementState, ScreenGraph } from '../graph/graph.ts';
 import type { App } from '../model/app.ts';
 import { pressTo } from '../model/interaction.ts';
 import { grouped } from '../json/grouped.ts';
-import { hash } from '../roles/shape.ts';
+import { hash } from '../json/hash.ts';
 import type { LinkProposal } from '../links/propose/propose.ts';
 
 /** Comes back when the reason for it changes. */

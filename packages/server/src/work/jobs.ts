@@ -13,8 +13,8 @@ import {
   type MergeSide,
   packProject,
   packZip,
-  planInto,
   planIteration,
+  plannerInto,
   recordOf,
   type TargetName,
   unpackProject,
@@ -130,7 +130,7 @@ export async function planIntoFolder(
 ): Promise<{ readonly plan: IntoPlan } | { readonly problem: string }> {
   const { name, design, app, pictures, folder, paths, answers } = input;
   try {
-    const plan = await planInto({
+    const planWith = await plannerInto({
       project: { design, app },
       name,
       folder: {
@@ -138,9 +138,8 @@ export async function planIntoFolder(
         list: () => Promise.resolve(paths),
       },
       pictureOf: (hash) => pictures.get(hash),
-      answers,
     });
-    return { plan };
+    return { plan: await planWith(answers) };
   } catch (error) {
     if (error instanceof RangeError) return { problem: error.message };
     throw error;

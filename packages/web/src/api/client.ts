@@ -168,7 +168,6 @@ export const api = {
     to: { address: string; branch: string; token?: string },
   ): Promise<ConnectedRepository> =>
     (await request<{ repository: ConnectedRepository }>('PUT', `${project(id)}/repository`, to)).repository,
-  disconnectRepository: (id: string) => request<void>('DELETE', `${project(id)}/repository`),
   lookIntoRepository: (id: string, answers: readonly MergeAnswer[]) =>
     request<PushPlan>('POST', `${project(id)}/repository/look`, { answers }),
   push: (id: string, body: { head: string | null; message: string; answers: readonly MergeAnswer[] }) =>

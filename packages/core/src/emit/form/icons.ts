@@ -1,6 +1,6 @@
 import { stringifySorted } from '../../json/json.ts';
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
-import { hash } from '../../roles/shape.ts';
+import { hash } from '../../json/hash.ts';
 import type { NamedDrawing } from './before.ts';
 import { givenIn, isElement, isText, type MarkupElement, type MarkupNode } from './markup.ts';
 

@@ -17,7 +17,7 @@ import {
   screensByKey,
 } from '../../model/project.ts';
 import { findElement } from '../../model/places.ts';
-import { hash } from '../../roles/shape.ts';
+import { hash } from '../../json/hash.ts';
 import { fillRoute, parametersOf } from '../../paths/pattern.ts';
 import { type TokenLookup, tokenLookup } from '../../tokens/values.ts';
 import { type EmittedPart, emittedParts } from './emitted_parts.ts';

@@ -33,10 +33,6 @@ export function useRepository() {
       if (isConnected) await lookAgain();
     },
   });
-  const disconnect = useMutation({
-    mutationFn: () => api.disconnectRepository(id),
-    onSuccess: () => queries.setQueryData(['repository', id], null),
-  });
   const push = useMutation({
     mutationFn: ({ plan, message }: { plan: PushPlan; message: string }) =>
       api.push(id, {
@@ -56,7 +52,6 @@ export function useRepository() {
     look,
     lookAgain,
     connect,
-    disconnect,
     push,
     pushed,
     answers,

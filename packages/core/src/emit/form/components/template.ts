@@ -1,7 +1,7 @@
 import type { PropsBefore } from '../before.ts';
 import { equalJson } from '../../../json/json.ts';
 import { isCodeName } from '../../../model/names.ts';
-import { hash } from '../../../roles/shape.ts';
+import { hash } from '../../../json/hash.ts';
 import {
   allOf,
   atOneOf,

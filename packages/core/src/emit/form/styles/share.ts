@@ -1,6 +1,6 @@
 import type { ClassStyle, Declarations } from '../../../model/design.ts';
 import { camelCase, uniqueCodeName } from '../../../model/names.ts';
-import { hash } from '../../../roles/shape.ts';
+import { hash } from '../../../json/hash.ts';
 import { type CodeBefore, type FileBefore, type LookBefore, NOTHING_BEFORE } from '../before.ts';
 import { grouped } from '../../../json/grouped.ts';
 import type { StyleRule } from '../markup.ts';
