@@ -20,6 +20,9 @@ const change = (file: string, from: string, to: string): void => {
 test('code is pushed, changed by hand elsewhere, and pushed again with the lines of both; a conflict is decided in place', async ({
   page,
 }) => {
+  // The whole app is written and merged each time that the branch is looked at.
+  test.setTimeout(150_000);
+  const atLength = { timeout: 40_000 };
   const id = await copyOfDemo(page, 'Shared');
   const name = `shared-${id}`;
   await page.goto(`/p/${id}/deliver`);
@@ -29,9 +32,9 @@ test('code is pushed, changed by hand elsewhere, and pushed again with the lines
   const shipped = (await address.inputValue()).replace(/[^/]*$/, '');
   await address.fill(`${shipped}${name}.git`);
   await page.getByRole('button', { name: 'Connect' }).click();
-  await page.getByRole('button', { name: /^Push \d+ files$/ }).click();
-  await expect(page.getByText(/^Pushed as [0-9a-f]{8}\.$/)).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByRole('heading', { name: 'Nothing to push' })).toBeVisible();
+  await page.getByRole('button', { name: /^Push \d+ files$/ }).click(atLength);
+  await expect(page.getByText(/^Pushed as [0-9a-f]{8}\.$/)).toBeVisible(atLength);
+  await expect(page.getByRole('heading', { name: 'Nothing to push' })).toBeVisible(atLength);
 
   // Somebody else takes it, writes a handler and says a text otherwise.
   const folder = mkdtempSync(path.join(os.tmpdir(), 'tovel-clone-'));
@@ -61,15 +64,18 @@ test('code is pushed, changed by hand elsewhere, and pushed again with the lines
   await saved(page);
 
   await page.goto(`/p/${id}/deliver?in=repository`);
-  await expect(page.getByRole('list', { name: 'Commits of others' })).toContainText('Greets people');
+  await expect(page.getByRole('list', { name: 'Commits of others' })).toContainText(
+    'Greets people',
+    atLength,
+  );
   const question = page.getByRole('article', { name: /^To be decided at line \d+$/ });
   await expect(question).toContainText('How is it done?');
   await expect(question).toContainText('How do we work?');
   const push = page.getByRole('button', { name: /^Push \d+ files?$/ });
   await expect(push).toBeDisabled();
   await question.getByRole('button', { name: 'Take the design’s' }).click();
-  await push.click();
-  await expect(page.getByText(/^Pushed as [0-9a-f]{8}\.$/)).toBeVisible({ timeout: 20_000 });
+  await push.click(atLength);
+  await expect(page.getByText(/^Pushed as [0-9a-f]{8}\.$/)).toBeVisible(atLength);
 
   git(theirs, 'pull', '--quiet', '--ff-only');
   const text = readFileSync(welcome, 'utf8');
