@@ -29,6 +29,7 @@ export default {
   projects: [
     project('core', 'node'),
     project('reader', 'node'),
+    project('renderer', 'node'),
     project('server', 'node'),
     project('cli', 'node'),
     project('web', 'jsdom', { setupFiles: ['<rootDir>/src/testing/setup.ts'] }),

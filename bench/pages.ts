@@ -6,8 +6,9 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { deliveredCode, EmissionPlan, emitScreenOf, type InputFile, printHtml } from '@tovel/core';
-import { findChromium, HeadlessHost } from '@tovel/reader/headless';
-import { chromium, type Page } from 'playwright-core';
+import { HeadlessHost } from '@tovel/reader/headless';
+import { launchChromium } from '@tovel/renderer/chromium';
+import type { Page } from 'playwright-core';
 import { bareName, installed } from './installed.ts';
 import { partedPile, pileFiles } from './parted_pile.ts';
 import { differing, serving } from './serving.ts';
@@ -30,11 +31,7 @@ const packages = wanted.length ? wanted : [...TO_DEVELOP, ...TO_MEASURE];
 const packaged = await installed([...packages.filter((name) => name !== 'demo'), 'axe-core@4']);
 const axe = readFileSync(path.join(packaged.rootOf('axe-core@4'), 'axe.min.js'), 'utf8');
 const host = new HeadlessHost();
-const browser = await chromium.launch({
-  executablePath: findChromium()!,
-  chromiumSandbox: process.getuid?.() !== 0,
-  args: ['--disable-quic', '--disable-background-networking', '--hide-scrollbars'],
-});
+const browser = await launchChromium('Measuring');
 try {
   for (const name of packages) {
     const files = await pileFiles(name, packaged.rootOf);

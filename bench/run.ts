@@ -26,10 +26,10 @@ import {
   pressablesOf,
   walkElements,
 } from '@tovel/core';
-import { findChromium, HeadlessHost } from '@tovel/reader/headless';
-import { chromium } from 'playwright-core';
+import { HeadlessHost } from '@tovel/reader/headless';
+import { launchChromium } from '@tovel/renderer/chromium';
 import * as esbuild from 'esbuild';
-import { AppBuild } from '../packages/server/src/run/build.ts';
+import { AppBuild } from '@tovel/renderer';
 import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
 
 const demo = path.resolve('demo/iteration-1');
@@ -51,16 +51,7 @@ async function median(runs: number, work: () => unknown): Promise<number> {
 
 async function readingAgainstChromium(): Promise<void> {
   const host = new HeadlessHost();
-  const browser = await chromium.launch({
-    executablePath: findChromium()!,
-    chromiumSandbox: process.getuid?.() !== 0,
-    args: [
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--allow-file-access-from-files',
-    ],
-  });
+  const browser = await launchChromium('Measuring', ['--allow-file-access-from-files']);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   console.log('\nReading a screen');
   row('', 'Tovel', 'Chromium', 'times', 'elements');

@@ -10,8 +10,8 @@ import os from 'node:os';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { deliveredCode, EmissionPlan, emitScreenOf, type InputFile, printHtml } from '@tovel/core';
-import { findChromium, HeadlessHost } from '@tovel/reader/headless';
-import { chromium } from 'playwright-core';
+import { HeadlessHost } from '@tovel/reader/headless';
+import { launchChromium } from '@tovel/renderer/chromium';
 import { bareName, installed } from './installed.ts';
 import { partedPile, pileFiles } from './parted_pile.ts';
 import { differing, serving } from './serving.ts';
@@ -24,11 +24,7 @@ const packages = wanted.length ? wanted : PILES;
 const packaged = await installed(packages.filter((name) => name !== 'demo'));
 const work = await mkdtemp(path.join(os.tmpdir(), 'tovel-targets-'));
 const host = new HeadlessHost();
-const browser = await chromium.launch({
-  executablePath: findChromium()!,
-  chromiumSandbox: process.getuid?.() !== 0,
-  args: ['--disable-quic', '--disable-background-networking', '--hide-scrollbars'],
-});
+const browser = await launchChromium('Measuring');
 try {
   for (const name of packages) {
     const files = await pileFiles(name, packaged.rootOf);

@@ -1,5 +1,6 @@
 import { check } from './check.ts';
 import { type Command, EXIT, Misuse, type Output } from './command.ts';
+import { compare } from './compare.ts';
 import { components } from './components.ts';
 import { data } from './data.ts';
 import { deliver } from './deliver.ts';
@@ -27,6 +28,7 @@ const commands: Readonly<Record<string, Command>> = {
   graph,
   journeys,
   check,
+  compare,
   emit,
   deliver,
 };

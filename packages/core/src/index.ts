@@ -554,3 +554,9 @@ export { type Cost, type Operation, type OperationName, operations } from './api
 export { type DocumentName, documentSchema, documentSchemas } from './api/document_schema.ts';
 
 export { openApi } from './api/open_api.ts';
+
+export { LOOKS, type RenderedElement, type Rendering } from './compare/rendering.ts';
+export { compareDrawn, type Drawn, type DrawnComparison } from './compare/compare.ts';
+export type { DifferenceCause, DifferenceKind } from './compare/causes.ts';
+export { addressOfScreen, asDrawn, causeOptions, COMPARED_WIDTHS, type View, viewsOf } from './compare/views.ts';
+export { fontCss } from './emit/styles/font_css.ts';

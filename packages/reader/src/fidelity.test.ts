@@ -11,10 +11,10 @@ import {
   takeIn,
   walkElements,
 } from '@tovel/core';
-import { chromium } from 'playwright-core';
+import { launchChromium } from '@tovel/renderer/chromium';
 import { measureFidelity } from './testing/fidelity.ts';
 import { folderFiles } from './testing/folder_files.ts';
-import { findChromium, HeadlessHost } from './headless.ts';
+import { HeadlessHost } from './headless.ts';
 
 const root = path.resolve(__dirname, '../../..');
 
@@ -43,10 +43,7 @@ test('what is drawn lies where it was drawn, within two pixels', async () => {
   const design = addToDesign(emptyDesign, result);
   const app = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
   const plan = new EmissionPlan({ design, app });
-  const browser = await chromium.launch({
-    executablePath: findChromium()!,
-    chromiumSandbox: process.getuid?.() !== 0,
-  });
+  const browser = await launchChromium('Measuring');
   const page = await browser.newPage();
   let looked = 0;
   for (const screen of design.screens) {

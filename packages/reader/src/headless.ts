@@ -1,4 +1,3 @@
-import { existsSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import type {
@@ -13,34 +12,16 @@ import type {
   WebFont,
 } from '@tovel/core';
 import { build } from 'esbuild';
-import { type Browser, chromium, type Page } from 'playwright-core';
+import { launchChromium } from '@tovel/renderer/chromium';
+import type { Browser, Page } from 'playwright-core';
 import { createWorker } from 'tesseract.js';
 import { readPdf } from './pdf.ts';
 import { shippedFont } from './shipped_fonts.ts';
 import { type Recogniser, readTextLines } from './text_lines.ts';
 import { compileUtilities } from './utilities.ts';
 
-/** Where Chromium usually is; `TOVEL_CHROMIUM` names another place. */
-const PLACES = [
-  '/usr/bin/chromium',
-  '/usr/bin/chromium-browser',
-  '/usr/bin/google-chrome',
-  '/snap/bin/chromium',
-];
 /** Where the browser finds the files of a batch; no such host exists. */
 const ASSETS = 'https://assets.invalid';
-const ARGUMENTS = [
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-  '--hide-scrollbars',
-];
-
-export const findChromium = (): string | null =>
-  [process.env.TOVEL_CHROMIUM, ...PLACES].find((place): place is string => !!place && existsSync(place)) ??
-  null;
 
 /** All that intake needs, for where there is no browser of the user's: a headless Chromium, started when first needed. */
 export class HeadlessHost implements IntakeHost {
@@ -95,16 +76,7 @@ export class HeadlessHost implements IntakeHost {
   }
 
   async #launch(): Promise<{ browser: Browser; page: Page }> {
-    const executablePath = findChromium();
-    if (!executablePath)
-      throw new Error(
-        'Reading HTML needs Chromium: install the package "chromium", or set TOVEL_CHROMIUM to where it is.',
-      );
-    const browser = await chromium.launch({
-      executablePath,
-      chromiumSandbox: process.getuid?.() !== 0,
-      args: ARGUMENTS,
-    });
+    const browser = await launchChromium('Reading HTML');
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     // Nothing is reached but the files that came along, and these are not fetched from anywhere.
     await context.route('**', async (route) => {

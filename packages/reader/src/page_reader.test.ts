@@ -320,3 +320,40 @@ describe('what a page hides until something opens it', () => {
     expect(seen(await read(body, css), 'x')[0]).toBe(false);
   });
 });
+
+test('of rules for what stands before an element the more special one wins, wherever it stands', async () => {
+  const screen = await read(
+    '<div id="a" class="shade">Shaded</div>',
+    'body .shade::before{background:rgba(0,0,0,.75)} .shade::before{content:"";position:absolute;background-color:rgba(0,0,0,.3);width:10px!important} body .shade:hover{color:red} .shade:hover{color:blue} #a::before{width:20px}',
+  );
+  const { before, hover } = byId(screen, 'a').style;
+  expect(before).toMatchObject({ 'background-color': 'rgba(0, 0, 0, 0.75)', width: '10px' });
+  expect(hover).toEqual({ color: 'red' });
+});
+
+test('a box that is freed at some width goes back into the line it stood in', async () => {
+  const screen = await read(
+    '<a id="a">Brand</a><div id="row"><b id="b">Bold</b></div>',
+    '#a{display:inline-block;position:fixed} #row{display:flex} @media (max-width:800px){#a{position:relative} #row{display:block}}',
+  );
+  expect(byId(screen, 'a').style).toMatchObject({
+    base: { display: 'block', position: 'fixed' },
+    at: { '800': { display: 'inline-block', position: 'relative' } },
+  });
+  expect(byId(screen, 'b').style.at).toEqual({ '800': { display: 'inline' } });
+});
+
+test('what a field of several lines holds is its text', async () => {
+  const screen = await read('<textarea id="a" value="not shown">Two saws\nand a drill</textarea>', '');
+  const field = byId(screen, 'a');
+  expect(field.text).toBe('Two saws\nand a drill');
+  expect(field.attributes ?? {}).not.toHaveProperty('value');
+});
+
+test('what lies beneath everything is still seen on a page that is painted', async () => {
+  const screen = await read(
+    '<div id="a">Behind</div>',
+    'body{background:#123} #a{position:absolute;z-index:-1}',
+  );
+  expect(screen.root.style.base.isolation).toBe('isolate');
+});

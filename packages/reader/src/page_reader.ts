@@ -24,6 +24,7 @@ type Css = Record<string, string>;
 export type Resize = (width: number, height: number) => void;
 
 const SIZES = /^(width|height|min-|max-|flex-basis)/;
+const FLOW: ReadonlySet<string> = new Set(['position', 'float', 'display']);
 const LENGTHS =
   /^(width|height|(min|max)-(width|height)|flex-basis|font-size|top|left|right|bottom|margin-|padding-|row-gap|column-gap)/;
 /** Narrower than this, in px, pages are not read. */
@@ -39,6 +40,8 @@ interface Gathered {
   /** Those that may change with the window. */
   readonly conditional: Set<string>;
   readonly aspects: Map<Exclude<Aspect, 'base'>, Css>;
+  /** What of them is said to be important, by aspect. */
+  readonly important: Partial<Record<Aspect, Set<string>>>;
   readonly base: Css;
   readonly at: Record<string, Css>;
   isShown: boolean;
@@ -120,6 +123,7 @@ export class PageReader {
       names,
       conditional: new Set(),
       aspects: new Map(),
+      important: {},
       base: {},
       at: {},
       isShown: false,
@@ -143,13 +147,19 @@ export class PageReader {
         if (rule.changesUnits) changed.add(element);
         for (const name of names) {
           g.names.add(name);
-          if (rule.isConditional) g.conditional.add(name);
+          if (!rule.isConditional) continue;
+          g.conditional.add(name);
+          // How an element takes part in the flow says what its own box is, and that of what stands in it.
+          if (FLOW.has(name)) g.conditional.add('display');
+          if (name === 'display')
+            for (const child of element.children) this.#gathered.get(child)?.conditional.add('display');
         }
         if (rule.aspect !== 'base' && !rule.isConditional)
           this.#addAspect(
             g,
             rule.aspect,
             rule.pending ? this.#expand(element, rule.pending) : rule.declarations,
+            rule.important,
           );
       }
     }
@@ -164,11 +174,15 @@ export class PageReader {
     g: Gathered,
     aspect: Exclude<Aspect, 'base'>,
     declarations: readonly (readonly [string, string])[],
+    important: ReadonlySet<string>,
   ): void {
     const css = g.aspects.get(aspect) ?? {};
+    const won = (g.important[aspect] ??= new Set());
     const pseudo =
       aspect === 'before' || aspect === 'after' || aspect === 'placeholder' ? `::${aspect}` : null;
     for (const [name, declared] of declarations) {
+      if (won.has(name) && !important.has(name)) continue;
+      if (important.has(name)) won.add(name);
       for (const property of readNames(name)) {
         const value =
           declared && !declared.includes('var(')

@@ -1,5 +1,7 @@
 /** The style rules of a loaded page, taken apart into what they can set on which elements. */
 
+import Specificity from '@bramus/specificity';
+
 /** States and pseudo-elements that are read apart from how an element normally looks. */
 export type Aspect = 'base' | 'hover' | 'focus' | 'before' | 'after' | 'placeholder';
 
@@ -9,6 +11,8 @@ export interface PageRule {
   readonly selector: string;
   /** Longhand names with their declared values. */
   readonly declarations: readonly (readonly [string, string])[];
+  /** Longhands that win over those that are not said to be important. */
+  readonly important: ReadonlySet<string>;
   /** The rule's text, where a shorthand holds a variable, so that its longhands have no values yet. */
   readonly pending: string | null;
   /** Whether the rule depends on the size of the window. */
@@ -46,6 +50,11 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
             rule.style,
             (name) => [name, rule.style.getPropertyValue(name)] as const,
           );
+          const important = new Set(
+            declarations
+              .map(([name]) => name)
+              .filter((name) => rule.style.getPropertyPriority(name) === 'important'),
+          );
           const pending = declarations.some(([, value]) => value === '') ? rule.style.cssText : null;
           const changesUnits =
             boundaries !== null &&
@@ -56,6 +65,7 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
               rules.push({
                 ...read,
                 declarations,
+                important,
                 pending,
                 isConditional: boundaries !== null,
                 boundaries: boundaries ?? [],
@@ -81,7 +91,33 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
     }
   };
   for (const sheet of document.styleSheets) if (!isOwn(sheet)) visit(sheet.cssRules, null, null);
-  return rules;
+  return inCascade(rules);
+}
+
+/** Rules as browsers let them win over each other: by how special their selectors are, then in their order. */
+function inCascade(rules: readonly PageRule[]): PageRule[] {
+  const weights = new Map<string, number>();
+  const weightOf = ({ selector, aspect }: PageRule): number => {
+    // Among those of one aspect, what was taken off the subject counts for all.
+    if (aspect === 'base') return 0;
+    let weight = weights.get(selector);
+    if (weight === undefined) weights.set(selector, (weight = specificity(selector)));
+    return weight;
+  };
+  return rules
+    .map((rule) => ({ rule, weight: weightOf(rule) }))
+    .sort((a, b) => a.weight - b.weight)
+    .map(({ rule }) => rule);
+}
+
+function specificity(selector: string): number {
+  try {
+    const [{ a, b, c }] = Specificity.calculate(selector);
+    return a * 1_000_000 + b * 1000 + c;
+  } catch {
+    // A selector that browsers understand and the parser does not.
+    return 0;
+  }
 }
 
 const CONTAINER_WIDTHS = [1023, 767, 479];

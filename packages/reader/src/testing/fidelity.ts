@@ -18,10 +18,11 @@ import {
   walkElements,
   webFontsIn,
 } from '@tovel/core';
-import { findChromium, HeadlessHost } from '../headless.ts';
+import { HeadlessHost } from '../headless.ts';
 import { shippedFont } from '../shipped_fonts.ts';
 import pixelmatch from 'pixelmatch';
-import { chromium, type Page } from 'playwright-core';
+import { launchChromium } from '@tovel/renderer/chromium';
+import type { Page } from 'playwright-core';
 import { PNG } from 'pngjs';
 
 export interface FidelityRow {
@@ -71,17 +72,7 @@ export async function measureFidelity(
     return `data:${asset.type};base64,${Buffer.from(result.bytes.get(hash)!).toString('base64')}`;
   };
 
-  const browser = await chromium.launch({
-    executablePath: findChromium()!,
-    chromiumSandbox: process.getuid?.() !== 0,
-    args: [
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--hide-scrollbars',
-      '--allow-file-access-from-files',
-    ],
-  });
+  const browser = await launchChromium('Measuring', ['--allow-file-access-from-files']);
   const context = await browser.newContext({ javaScriptEnabled: false });
   // Nothing outside is reached; a font service is stood in for by the fonts that Tovel ships, where it has them.
   await context.route(/^https?:/, async (route) => {

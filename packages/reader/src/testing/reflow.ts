@@ -10,8 +10,8 @@ import {
   readBatch,
   takeIn,
 } from '@tovel/core';
-import { chromium } from 'playwright-core';
-import { findChromium, HeadlessHost } from '../headless.ts';
+import { launchChromium } from '@tovel/renderer/chromium';
+import { HeadlessHost } from '../headless.ts';
 
 /** Something that goes wrong when a screen is shown at another width than it was drawn at. */
 export interface ReflowFault {
@@ -35,10 +35,7 @@ export async function measureReflow(files: readonly InputFile[]): Promise<Reflow
   const design = addToDesign(emptyDesign, result);
   const app = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
   const plan = new EmissionPlan({ design, app });
-  const browser = await chromium.launch({
-    executablePath: findChromium()!,
-    chromiumSandbox: process.getuid?.() !== 0,
-  });
+  const browser = await launchChromium('Measuring');
   const page = await browser.newPage({ javaScriptEnabled: true });
   const faults: ReflowFault[] = [];
   for (const screen of design.screens) {

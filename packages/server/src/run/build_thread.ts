@@ -1,6 +1,6 @@
 import { parentPort } from 'node:worker_threads';
 import { type App, applyChange, type Change, type Design, emitReact, seldom } from '@tovel/core';
-import { AppBuild } from './build.ts';
+import { AppBuild } from '@tovel/renderer';
 
 /** What the thread is told: what a project has become since it last heard of it. */
 export type Order =

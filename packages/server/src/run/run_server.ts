@@ -1,5 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import compress from '@fastify/compress';
+import { buildVendor } from '@tovel/renderer';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { HttpError } from '../http/errors.ts';
 import { guard } from '../http/guard.ts';
@@ -7,7 +8,6 @@ import { leftSignal } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { bridgeScript } from './bridge.ts';
 import { StandIns, triedAs } from './stand_ins.ts';
-import { buildVendor } from './vendor.ts';
 
 const TYPES: Readonly<Record<string, string>> = {
   js: 'text/javascript; charset=utf-8',

@@ -111,6 +111,8 @@ function pageRoot(body: Element, reading: PageReading): Element {
   const fill = {
     ...reading.canvas,
     ...(isOverreached ? { display: 'flow-root' } : {}),
+    // What lies beneath everything still lies on the canvas.
+    ...(isPainted(body, reading.canvas) && liesBeneath(body) ? { isolation: 'isolate' } : {}),
     'min-height': '100vh',
   };
   if (!hasMargin)
@@ -132,6 +134,13 @@ function pageRoot(body: Element, reading: PageReading): Element {
     source: { ...body.source, path: `${body.source.path}~page`, id: undefined },
   };
 }
+
+const isPainted = ({ style }: Element, canvas: Declarations): boolean =>
+  [style.base, canvas].some((base) => 'background-color' in base || 'background-image' in base);
+
+/** Whether anything in an element is put beneath what it stands in. */
+const liesBeneath = ({ style, children }: Element): boolean =>
+  Number(style.base['z-index'] ?? 0) < 0 || children.some(liesBeneath);
 
 /** What is known while a page is put together. */
 interface Known extends PageInput {
@@ -233,6 +242,20 @@ function toElement(input: Known, read: ReadElement): Element {
     };
   if (read.children.length === 1 && typeof only === 'string' && !CONTROLS.has(read.tag)) {
     return { ...common, kind: 'text', name: nameOf(read, only.trim()), text: only, children: [] };
+  }
+  // What a field holds is its text, whatever an attribute says.
+  if (read.tag === 'textarea') {
+    const text = read.children.filter((child) => typeof child === 'string').join('');
+    const { value: _, ...others } = attributes ?? {};
+    const { attributes: __, ...field } = common;
+    return {
+      ...field,
+      ...(Object.keys(others).length ? { attributes: others } : {}),
+      kind: 'control',
+      name: nameOf(read, text.trim() || 'field'),
+      ...(text ? { text } : {}),
+      children: [],
+    };
   }
   let runs = 0;
   const children = read.children.map((child): Element => {

@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import path from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
-import { packageFolder } from '../config.ts';
 
 /** The packages that every generated app imports; bundled once, shared by all of them. */
 export const VENDOR: Readonly<Record<string, string>> = {
@@ -16,7 +16,7 @@ export const VENDOR: Readonly<Record<string, string>> = {
 
 /** The vendor files by name. One React for all of them, since they are split where they share. */
 export async function buildVendor(): Promise<Map<string, Uint8Array>> {
-  const require = createRequire(path.join(packageFolder(), 'package.json'));
+  const require = createRequire(import.meta.url);
   const sources = new Map<string, string>();
   for (const [specifier, name] of Object.entries(VENDOR)) {
     // CommonJS packages have no names to re-export, so they are asked for them.
@@ -50,7 +50,7 @@ export async function buildVendor(): Promise<Map<string, Uint8Array>> {
           }));
           context.onLoad({ filter: /.*/, namespace: 'vendor' }, ({ path: name }) => ({
             contents: sources.get(name)!,
-            resolveDir: packageFolder(),
+            resolveDir: path.dirname(fileURLToPath(import.meta.url)),
           }));
         },
       },

@@ -1,0 +1,21 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { unpackProject, viewsOf, compareDrawn } from '@tovel/core';
+import { appOf, decoded, drawReference, drawRunning, Renderer } from '@tovel/renderer';
+const [file, screen, width] = process.argv.slice(2);
+const project = unpackProject(new Uint8Array(await readFile(file)), 'x');
+const files = async (hash: string) => { const bytes = project.bytes.get(hash); const a = project.design.assets.find((o) => o.hash === hash); return bytes && a ? { type: a.type, bytes } : null; };
+const r = new Renderer();
+const app = await appOf(project, 'x', files);
+const view = viewsOf(project).find((v) => v.screen === screen && (!width || v.width === Number(width)))!;
+const a = await drawReference(r, project, view, files); const b = await drawRunning(r, app, project, view);
+const [da, db] = [decoded(a), decoded(b)];
+const c = compareDrawn(da, db);
+console.log(c.share, da.pixels.width, da.pixels.height, db.pixels.width, db.pixels.height);
+const { encode } = await import('fast-png');
+const m = new Uint8Array(c.width * c.height * 4);
+for (let i = 0; i < c.marks.length; i++) { m[i*4+3]=255; if (c.marks[i]) m[i*4] = 255; }
+const W = c.width*3+20, all = new Uint8Array(W*c.height*4).fill(200);
+const put = (p: any, ox: number) => { for (let y=0;y<p.height;y++) for (let x=0;x<p.width;x++) for (let k=0;k<4;k++) all[(y*W+x+ox)*4+k]=p.data[(y*p.width+x)*4+k]; };
+put(da.pixels,0); put(db.pixels,c.width+10); put({width:c.width,height:c.height,data:m}, 2*c.width+20);
+await writeFile('/tmp/look.png', encode({ width: W, height: c.height, data: all, channels: 4 }));
+await r.close();

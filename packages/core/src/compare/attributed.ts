@@ -1,0 +1,64 @@
+import type { Box } from '../model/design.ts';
+import type { Draft } from './causes.ts';
+import { type PixelDifference, TILE } from './pixel_difference.ts';
+
+export interface Account {
+  readonly pixels: number;
+  readonly weight: number;
+}
+
+/** What lies within the first window is noticed most; further down, less and less. */
+const WINDOW = 800;
+const noticed = (y: number): number => (y < WINDOW ? 1 : Math.max(0.3, WINDOW / y));
+
+/**
+ * Shares the differing pixels out among causes: a tile belongs to the cause whose own box around it is the smallest; what lies in
+ * none was moved by the nearest cause above it that moves what follows.
+ * @returns what each accounts for, and the share of differing pixels that none does
+ */
+export function attributed(
+  drafts: readonly Draft[],
+  pixels: PixelDifference | null,
+): { readonly accounts: Account[]; readonly unexplained: number } {
+  const accounts = drafts.map(() => ({ pixels: 0, weight: 0 }));
+  if (!pixels) return { accounts, unexplained: 0 };
+  const { columns, rows, counts, contrasts } = pixels.tiles;
+  // The smallest box over each tile, and whose it is; painted from large to small.
+  const owner = new Int32Array(columns * rows).fill(-1);
+  const boxes = drafts.flatMap(({ boxes: own }, index) => own.map((box) => ({ box, index })));
+  boxes.sort((a, b) => b.box.width * b.box.height - a.box.width * a.box.height);
+  for (const { box, index } of boxes) paint(owner, columns, rows, box, index);
+  // Beneath each row of tiles, the lowest cause that moves what follows.
+  const movers = drafts
+    .flatMap(({ moves, boxes: own }, index) => (moves ? own.map((box) => ({ top: box.y, index })) : []))
+    .sort((a, b) => a.top - b.top);
+  let [all, none] = [0, 0];
+  let next = 0;
+  let above = -1;
+  for (let row = 0; row < rows; row++) {
+    while (next < movers.length && movers[next].top <= (row + 1) * TILE) above = movers[next++].index;
+    for (let column = 0; column < columns; column++) {
+      const at = row * columns + column;
+      if (!counts[at]) continue;
+      all += counts[at];
+      const index = owner[at] >= 0 ? owner[at] : above;
+      if (index < 0) {
+        none += counts[at];
+        continue;
+      }
+      accounts[index].pixels += counts[at];
+      // What a cause only moves is noticed less than what it is itself.
+      accounts[index].weight += contrasts[at] * noticed(row * TILE) * (owner[at] >= 0 ? 1 : 0.25);
+    }
+  }
+  return { accounts, unexplained: all ? none / all : 0 };
+}
+
+function paint(owner: Int32Array, columns: number, rows: number, box: Box, index: number): void {
+  const clamp = (value: number, most: number): number =>
+    Math.min(most - 1, Math.max(0, Math.floor(value / TILE)));
+  if (box.width <= 0 || box.height <= 0) return;
+  const [left, right] = [clamp(box.x - 1, columns), clamp(box.x + box.width + 1, columns)];
+  for (let row = clamp(box.y - 1, rows); row <= clamp(box.y + box.height + 1, rows); row++)
+    owner.fill(index, row * columns + left, row * columns + right + 1);
+}

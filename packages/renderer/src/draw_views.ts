@@ -1,0 +1,150 @@
+import {
+  addressOfScreen,
+  asDrawn,
+  type Drawn,
+  EmissionPlan,
+  emitReact,
+  emitScreenOf,
+  printHtml,
+  type Project,
+  type Rendering,
+  type Screen,
+  screensByKey,
+  type View,
+} from '@tovel/core';
+import { decode } from 'fast-png';
+import { type RunningApp, runningApp } from './app_site.ts';
+import type { DrawnPage, Renderer, Site } from './renderer.ts';
+import { sourcePage } from './source_site.ts';
+
+export interface StoredFile {
+  readonly type: string;
+  readonly bytes: Uint8Array;
+}
+
+/** The bytes of a kept file by its hash. */
+export type FileStore = (hash: string) => Promise<StoredFile | null>;
+
+/** What a screen is compared with. */
+export const REFERENCES = ['source', 'picture'] as const;
+export type ReferenceKind = (typeof REFERENCES)[number];
+
+const DRAWN_ORIGIN = 'https://drawn.invalid';
+
+/**
+ * How a view was drawn: its source as a browser shows it, or the picture that came with it. Where the source is no page, its
+ * elements are those that were read of it.
+ * @throws Error in words where there is nothing to compare with
+ */
+export async function drawReference(
+  renderer: Renderer,
+  project: Project,
+  view: View,
+  files: FileStore,
+  kind: ReferenceKind = 'source',
+  signal?: AbortSignal,
+): Promise<DrawnPage> {
+  const drawing = screensByKey(project.design).get(view.drawing)!;
+  const source =
+    kind === 'source'
+      ? sourcePage(project.design, drawing, async (hash) => (await files(hash))?.bytes ?? null)
+      : null;
+  const isPage = /\.x?html?$/i.test(drawing.source.file);
+  const drawn = source && (await renderer.draw({ ...source, ...sizeOf(view), withScripts: false, signal }));
+  if (drawn && isPage) return drawn;
+  const elements = await renderer.draw({
+    ...asDrawnPage(project, drawing, files),
+    ...sizeOf(view),
+    withScripts: false,
+    signal,
+  });
+  if (drawn) return { png: drawn.png, rendering: elements.rendering };
+  const asset = kind === 'picture' ? drawing.reference : (drawing.root.asset ?? drawing.reference);
+  const picture = asset === undefined ? null : await files(asset);
+  if (!picture)
+    throw new Error(
+      kind === 'picture'
+        ? `No picture came along with “${drawing.name}” that says how it should look.`
+        : `The file that “${drawing.name}” came from is not kept in this project. Bring it in again, or name its folder.`,
+    );
+  const shown = await renderer.draw({
+    address: `${DRAWN_ORIGIN}/`,
+    site: async ({ pathname }) =>
+      pathname === '/picture'
+        ? { type: picture.type, body: picture.bytes }
+        : {
+            type: 'text/html; charset=utf-8',
+            body: '<!doctype html><body style="margin:0"><img src="/picture" style="display:block;max-width:100%" alt="">',
+          },
+    ...sizeOf(view),
+    withScripts: false,
+    signal,
+  });
+  return { png: shown.png, rendering: elements.rendering };
+}
+
+/** A screen as it was read, nothing decided, with the keys of its elements. */
+function asDrawnPage(project: Project, drawing: Screen, files: FileStore): { address: string; site: Site } {
+  const drawn = asDrawn({ ...project.design, screens: [drawing] });
+  const html = printHtml(
+    emitScreenOf(new EmissionPlan(drawn), drawing.key),
+    (hash) => `/kept/${hash}`,
+    drawn.design.fonts,
+  );
+  return {
+    address: `${DRAWN_ORIGIN}/`,
+    site: async ({ pathname }) => {
+      if (pathname === '/') return { type: 'text/html; charset=utf-8', body: html };
+      const kept = await files(pathname.replace(/^\/kept\//, ''));
+      return kept && { type: kept.type, body: kept.bytes };
+    },
+  };
+}
+
+/** The app that a project makes, as it is delivered. */
+export function appOf(project: Project, name: string, files: FileStore): Promise<RunningApp> {
+  return runningApp(emitReact(project, name), files);
+}
+
+/** How a view looks in the running app. */
+export function drawRunning(
+  renderer: Renderer,
+  app: RunningApp,
+  project: Project,
+  view: View,
+  signal?: AbortSignal,
+): Promise<DrawnPage> {
+  return renderer.draw({
+    address: app.at(addressOfScreen(project, view.screen)),
+    site: app.site,
+    ...sizeOf(view),
+    withScripts: true,
+    signal,
+  });
+}
+
+const sizeOf = ({ width, height }: View): { width: number; height: number } => ({ width, height });
+
+/** The picture of a drawn page as pixels, with its elements. */
+export function decoded({
+  png,
+  rendering,
+}: {
+  readonly png: Uint8Array;
+  readonly rendering: Rendering;
+}): Drawn {
+  const { width, height, data, channels } = decode(png);
+  return {
+    pixels: { width, height, data: channels === 4 ? bytes(data) : withOpacity(bytes(data), width * height) },
+    rendering,
+  };
+}
+
+const bytes = (data: ArrayLike<number>): Uint8Array =>
+  data instanceof Uint8Array ? data : Uint8Array.from(data, (value) => value >> 8);
+
+function withOpacity(rgb: Uint8Array, count: number): Uint8Array {
+  const all = new Uint8Array(count * 4).fill(255);
+  for (let i = 0; i < count; i++) for (let c = 0; c < 3; c++) all[i * 4 + c] = rgb[i * 3 + c];
+  return all;
+}

@@ -1,0 +1,15 @@
+export { AppBuild, type Built } from './app_build.ts';
+export { runningApp, type RunningApp } from './app_site.ts';
+export { findChromium, launchChromium } from './chromium.ts';
+export {
+  appOf,
+  decoded,
+  drawReference,
+  drawRunning,
+  type FileStore,
+  type ReferenceKind,
+  REFERENCES,
+} from './draw_views.ts';
+export { type DrawnPage, type DrawOrder, Renderer, type Site, type SiteAnswer } from './renderer.ts';
+export { sourcePage, type SourcePage } from './source_site.ts';
+export { buildVendor } from './vendor.ts';

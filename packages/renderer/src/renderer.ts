@@ -1,0 +1,171 @@
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import type { Rendering } from '@tovel/core';
+import { build } from 'esbuild';
+import type { Browser, Page } from 'playwright-core';
+import { launchChromium } from './chromium.ts';
+import { Tab } from './tab.ts';
+
+/** What a page asks for under an address; null for what is not there. */
+export type Site = (address: URL, request: SiteRequest) => Promise<SiteAnswer | null>;
+
+export interface SiteRequest {
+  readonly method: string;
+  readonly body: string | null;
+}
+
+export interface SiteAnswer {
+  readonly type: string;
+  readonly body: string | Uint8Array;
+  readonly status?: number;
+  readonly headers?: Readonly<Record<string, string>>;
+}
+
+export interface DrawOrder {
+  readonly address: string;
+  /** What answers; nothing else is reached. */
+  readonly site: Site;
+  /** Of the window, in CSS px. */
+  readonly width: number;
+  readonly height: number;
+  /** Whether scripts of the page run: of what was generated, never of what came in. */
+  readonly withScripts: boolean;
+  readonly signal?: AbortSignal;
+  /** Done to the page before it is looked at. */
+  readonly before?: (page: Page) => Promise<void>;
+}
+
+export interface DrawnPage {
+  /** Of the whole page. */
+  readonly png: Uint8Array;
+  readonly rendering: Rendering;
+}
+
+/** Milliseconds after which a page is given up. */
+const LONGEST = 45_000;
+/** Pages that are drawn at once. */
+const AT_ONCE = 2;
+
+/**
+ * Draws pages in one headless Chromium, at most two at a time; the others wait their turn. A browser that died is started again for
+ * the next.
+ */
+export class Renderer {
+  #browser: Promise<Browser> | null = null;
+  #script: Promise<string> | null = null;
+  #tabs: Tab[] = [];
+  #busy = 0;
+  readonly #waiting: (() => void)[] = [];
+
+  /** How many pages wait for their turn. */
+  get waiting(): number {
+    return this.#waiting.length;
+  }
+
+  /**
+   * Draws a page and reads what is drawn. One that does not finish loading is drawn as far as it is, and says so.
+   * @throws Error in words where nothing could be drawn; the signal's reason where nobody waits for it any more
+   */
+  async draw(order: DrawOrder): Promise<DrawnPage> {
+    await this.#turn(order.signal);
+    try {
+      return await this.#drawNow(order);
+    } finally {
+      this.#busy--;
+      this.#waiting.shift()?.();
+    }
+  }
+
+  async close(): Promise<void> {
+    const browser = this.#browser;
+    this.#browser = null;
+    this.#tabs = [];
+    await (await browser?.catch(() => null))?.close();
+  }
+
+  async #turn(signal?: AbortSignal): Promise<void> {
+    signal?.throwIfAborted();
+    while (this.#busy >= AT_ONCE) {
+      await new Promise<void>((resolve) => {
+        const go = (): void => {
+          signal?.removeEventListener('abort', leave);
+          resolve();
+        };
+        const leave = (): void => {
+          this.#waiting.splice(this.#waiting.indexOf(go), 1);
+          resolve();
+        };
+        this.#waiting.push(go);
+        signal?.addEventListener('abort', leave, { once: true });
+      });
+      signal?.throwIfAborted();
+    }
+    this.#busy++;
+  }
+
+  async #drawNow(order: DrawOrder): Promise<DrawnPage> {
+    const browser = await this.#started();
+    const tab = this.#tabs.pop() ?? (await Tab.in(browser, await (this.#script ??= readerScript())));
+    let stop = (): void => {};
+    const ended = new Promise<never>((_, reject) => {
+      const late = setTimeout(
+        () => reject(new Error(`The page could not be drawn within ${LONGEST / 1000} seconds.`)),
+        LONGEST,
+      );
+      const leave = (): void => reject(order.signal!.reason as Error);
+      const die = (): void =>
+        reject(new Error('The browser that draws pages ended while it drew. Ask again.'));
+      order.signal?.addEventListener('abort', leave, { once: true });
+      browser.once('disconnected', die);
+      stop = () => {
+        clearTimeout(late);
+        order.signal?.removeEventListener('abort', leave);
+        browser.off('disconnected', die);
+      };
+    });
+    try {
+      const drawn = await Promise.race([tab.draw(order), ended]);
+      this.#tabs.push(tab);
+      return drawn;
+    } catch (error) {
+      // What hangs in it would hang in the next, too.
+      void tab.close();
+      throw error;
+    } finally {
+      stop();
+    }
+  }
+
+  #started(): Promise<Browser> {
+    this.#browser ??= launchChromium('Drawing pages').then(
+      (browser) => {
+        browser.on('disconnected', () => {
+          this.#browser = null;
+          this.#tabs = [];
+        });
+        return browser;
+      },
+      (error: unknown) => {
+        this.#browser = null;
+        throw error;
+      },
+    );
+    return this.#browser;
+  }
+}
+
+/** What reads a drawn page, as one script. */
+async function readerScript(): Promise<string> {
+  const result = await build({
+    stdin: {
+      contents: `import { readRendering } from './read_rendering.ts'; globalThis.tovelRendering = readRendering;`,
+      resolveDir: path.dirname(createRequire(import.meta.url).resolve('@tovel/renderer')),
+      loader: 'ts',
+    },
+    bundle: true,
+    write: false,
+    format: 'iife',
+    target: 'es2022',
+  });
+  return result.outputFiles[0].text;
+}

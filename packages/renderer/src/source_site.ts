@@ -1,0 +1,67 @@
+import { type Design, fontCss, type Screen, webFontsIn } from '@tovel/core';
+import type { Site, SiteAnswer } from './renderer.ts';
+
+/** The address under which the files of a batch are; no such host exists. */
+const ORIGIN = 'https://source.invalid';
+
+export interface SourcePage {
+  readonly address: string;
+  readonly site: Site;
+}
+
+/**
+ * The file that a screen came from as a page: what it refers to is found among the files that came along with it, as at intake.
+ * A drawing is shown within a page of its size.
+ * @param bytesOf the bytes of a kept file by its hash
+ * @returns null where the file is not kept, or is not shown by a browser as it is
+ */
+export function sourcePage(
+  design: Design,
+  screen: Screen,
+  bytesOf: (hash: string) => Promise<Uint8Array | null>,
+): SourcePage | null {
+  const { file } = screen.source;
+  const kind = /\.(x?html?|svg)$/i.exec(file)?.[1].toLowerCase();
+  const byFile = new Map(design.assets.map((asset) => [asset.file, asset]));
+  if (!kind || !byFile.has(file)) return null;
+  const at = (asked: string): { readonly hash: string; readonly type: string } | undefined => {
+    const known = byFile.get(asked);
+    if (known || !asked.includes('/')) return known;
+    // Pages are often written for a server's root, and come in as a folder somewhere beneath it.
+    for (const [name, asset] of byFile) if (name.endsWith(`/${asked}`)) return asset;
+    return undefined;
+  };
+  const kept = async (hash: string): Promise<SiteAnswer | null> => {
+    const asset = design.assets.find((one) => one.hash === hash);
+    const bytes = asset && (await bytesOf(hash));
+    return bytes ? { type: charset(asset.type), body: bytes } : null;
+  };
+  const page = `/${file.split('/').map(encodeURIComponent).join('/')}`;
+  const around = '/tovel-drawing';
+  const site: Site = async ({ origin, pathname, href }) => {
+    // A service of fonts is stood in for by the faces that were kept when the screens came in.
+    const families = new Set(webFontsIn(href).map(({ family }) => family));
+    if (families.size)
+      return {
+        type: 'text/css; charset=utf-8',
+        body: fontCss(
+          (design.fonts ?? []).filter(({ family }) => families.has(family)),
+          (hash) => `${ORIGIN}/tovel-kept/${hash}`,
+        ),
+      };
+    if (origin !== ORIGIN) return null;
+    if (pathname.startsWith('/tovel-kept/')) return kept(pathname.slice(12));
+    if (pathname === around)
+      return {
+        type: 'text/html; charset=utf-8',
+        // Within a picture element a drawing would show no pictures of its own.
+        body: `<!doctype html><body style="margin:0"><object type="image/svg+xml" data="${page.replace(/"/g, '%22')}" width="${screen.width}" height="${screen.height}" style="display:block"></object>`,
+        headers: { 'content-security-policy': "script-src 'none'" },
+      };
+    const asset = at(decodeURIComponent(pathname.slice(1)));
+    return asset ? kept(asset.hash) : null;
+  };
+  return { address: ORIGIN + (kind === 'svg' ? around : page), site };
+}
+
+const charset = (type: string): string => (type.startsWith('text/') ? `${type}; charset=utf-8` : type);
