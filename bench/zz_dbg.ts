@@ -12,3 +12,5 @@ const a = await drawReference(r, project, view, files);
 await r.close();
 const root = pairRenderings(a.rendering.root, b.rendering.root);
 for (const p of pairsWithin(root)) { if (p.gone.length || p.added.length) console.log(p.was.tag, p.was.path, p.was.classes, '->', p.is.tag, p.is.classes, '\n   gone', p.gone.map((g) => `${g.tag}.${g.classes}${g.isIcon} ${JSON.stringify(g.box)} ${g.text}`).join('; '), '\n   added', p.added.map((g) => `${g.tag}.${g.classes}${g.isIcon} ${JSON.stringify(g.box)} ${g.text}`).join('; ')); }
+const find = (e: any, p: (x: any) => boolean): any => (p(e) ? e : e.children.map((c: any) => find(c, p)).find(Boolean));
+console.log(JSON.stringify(find(b.rendering.root, (x) => /navIcon/.test(x.classes)), (k, v) => (k === 'styles' ? undefined : v)));

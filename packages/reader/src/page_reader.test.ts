@@ -357,3 +357,14 @@ test('what lies beneath everything is still seen on a page that is painted', asy
   );
   expect(screen.root.style.base.isolation).toBe('isolate');
 });
+
+test('what stands before an element, and how it looks when it is hovered, is read as it is in this window', async () => {
+  const screen = await read(
+    '<a id="a" href="#">More</a>',
+    '@media (min-width:768px){#a::after{content:"v"}} @media (hover:hover),(hover:none){#a:hover{color:red}} @media (max-width:700px){#a::before{content:"x"}}',
+  );
+  const { before, after, hover } = byId(screen, 'a').style;
+  expect(after).toMatchObject({ content: '"v"' });
+  expect(hover).toEqual({ color: 'red' });
+  expect(before).toBeUndefined();
+});

@@ -154,7 +154,7 @@ export class PageReader {
           if (name === 'display')
             for (const child of element.children) this.#gathered.get(child)?.conditional.add('display');
         }
-        if (rule.aspect !== 'base' && !rule.isConditional)
+        if (rule.aspect !== 'base' && rule.holds)
           this.#addAspect(
             g,
             rule.aspect,

@@ -17,6 +17,8 @@ export interface PageRule {
   readonly pending: string | null;
   /** Whether the rule depends on the size of the window. */
   readonly isConditional: boolean;
+  /** Whether it holds in the window as it is now. */
+  readonly holds: boolean;
   /** Widths, in px, at and below which the rule holds or stops to hold. */
   readonly boundaries: readonly number[];
   /** Whether it changes what lengths and variables beneath its elements are computed from. */
@@ -38,7 +40,12 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
   const view = document.defaultView!;
   const rules: PageRule[] = [];
   const words = new Words(document);
-  const visit = (list: CSSRuleList, boundaries: readonly number[] | null, parent: string | null): void => {
+  const visit = (
+    list: CSSRuleList,
+    boundaries: readonly number[] | null,
+    holds: boolean,
+    parent: string | null,
+  ): void => {
     for (const rule of list) {
       if (rule instanceof view.CSSStyleRule) {
         const nested = parent !== null;
@@ -68,15 +75,18 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
                 important,
                 pending,
                 isConditional: boundaries !== null,
+                holds,
                 boundaries: boundaries ?? [],
                 changesUnits,
               });
           }
         }
-        if (rule.cssRules?.length) visit(rule.cssRules, boundaries, selector);
+        if (rule.cssRules?.length) visit(rule.cssRules, boundaries, holds, selector);
       } else if (rule instanceof view.CSSMediaRule) {
         if (/\bprint\b/.test(rule.conditionText) && !/\bscreen\b/.test(rule.conditionText)) continue;
-        visit(rule.cssRules, [...(boundaries ?? []), ...widthsIn(rule.conditionText)], parent);
+        const { matches } = view.matchMedia(rule.conditionText);
+        const within = [...(boundaries ?? []), ...widthsIn(rule.conditionText)];
+        visit(rule.cssRules, within, holds && matches, parent);
       } else if ('cssRules' in rule) {
         if (rule instanceof view.CSSSupportsRule && !view.CSS.supports(rule.conditionText)) continue;
         if (rule instanceof view.CSSKeyframesRule) continue;
@@ -85,12 +95,13 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
         visit(
           rule.cssRules as CSSRuleList,
           isContainer ? [...(boundaries ?? []), ...CONTAINER_WIDTHS] : boundaries,
+          holds,
           parent,
         );
       }
     }
   };
-  for (const sheet of document.styleSheets) if (!isOwn(sheet)) visit(sheet.cssRules, null, null);
+  for (const sheet of document.styleSheets) if (!isOwn(sheet)) visit(sheet.cssRules, null, true, null);
   return inCascade(rules);
 }
 

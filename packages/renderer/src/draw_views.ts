@@ -14,7 +14,7 @@ import {
 } from '@tovel/core';
 import { decode } from 'fast-png';
 import { type RunningApp, runningApp } from './app_site.ts';
-import type { DrawnPage, Renderer, Site } from './renderer.ts';
+import type { DrawnPage, DrawOrder, Renderer, Site } from './renderer.ts';
 import { sourcePage } from './source_site.ts';
 
 export interface StoredFile {
@@ -113,8 +113,10 @@ export function drawRunning(
   project: Project,
   view: View,
   signal?: AbortSignal,
+  before?: DrawOrder['before'],
 ): Promise<DrawnPage> {
   return renderer.draw({
+    before,
     address: app.at(addressOfScreen(project, view.screen)),
     site: app.site,
     ...sizeOf(view),

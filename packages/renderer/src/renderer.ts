@@ -30,9 +30,9 @@ export interface DrawOrder {
   readonly height: number;
   /** Whether scripts of the page run: of what was generated, never of what came in. */
   readonly withScripts: boolean;
-  readonly signal?: AbortSignal;
+  readonly signal?: AbortSignal | undefined;
   /** Done to the page before it is looked at. */
-  readonly before?: (page: Page) => Promise<void>;
+  readonly before?: ((page: Page) => Promise<void>) | undefined;
 }
 
 export interface DrawnPage {

@@ -23,11 +23,19 @@ export function attributed(
   const accounts = drafts.map(() => ({ pixels: 0, weight: 0 }));
   if (!pixels) return { accounts, unexplained: 0 };
   const { columns, rows, counts, contrasts } = pixels.tiles;
-  // The smallest box over each tile, and whose it is; painted from large to small.
+  // The smallest box over each tile, painted from large to small; several causes may share one.
+  const places = new Map<string, { readonly box: Box; readonly of: number[] }>();
+  drafts.forEach(({ boxes }, index) => {
+    for (const box of boxes) {
+      const key = [box.x, box.y, box.width, box.height].join();
+      const place = places.get(key) ?? { box, of: [] };
+      places.set(key, place);
+      if (place.of.at(-1) !== index) place.of.push(index);
+    }
+  });
+  const list = [...places.values()].sort((a, b) => b.box.width * b.box.height - a.box.width * a.box.height);
   const owner = new Int32Array(columns * rows).fill(-1);
-  const boxes = drafts.flatMap(({ boxes: own }, index) => own.map((box) => ({ box, index })));
-  boxes.sort((a, b) => b.box.width * b.box.height - a.box.width * a.box.height);
-  for (const { box, index } of boxes) paint(owner, columns, rows, box, index);
+  list.forEach(({ box }, place) => paint(owner, columns, rows, box, place));
   // Beneath each row of tiles, the lowest cause that moves what follows.
   const movers = drafts
     .flatMap(({ moves, boxes: own }, index) => (moves ? own.map((box) => ({ top: box.y, index })) : []))
@@ -41,24 +49,24 @@ export function attributed(
       const at = row * columns + column;
       if (!counts[at]) continue;
       all += counts[at];
-      const index = owner[at] >= 0 ? owner[at] : above;
-      if (index < 0) {
-        none += counts[at];
-        continue;
+      const isOwn = owner[at] >= 0;
+      const indices = isOwn ? list[owner[at]].of : above < 0 ? [] : [above];
+      if (!indices.length) none += counts[at];
+      for (const index of indices) {
+        accounts[index].pixels += counts[at];
+        // What a cause only moves is noticed less than what it is itself.
+        accounts[index].weight += contrasts[at] * noticed(row * TILE) * (isOwn ? 1 : 0.25);
       }
-      accounts[index].pixels += counts[at];
-      // What a cause only moves is noticed less than what it is itself.
-      accounts[index].weight += contrasts[at] * noticed(row * TILE) * (owner[at] >= 0 ? 1 : 0.25);
     }
   }
   return { accounts, unexplained: all ? none / all : 0 };
 }
 
-function paint(owner: Int32Array, columns: number, rows: number, box: Box, index: number): void {
+function paint(owner: Int32Array, columns: number, rows: number, box: Box, place: number): void {
   const clamp = (value: number, most: number): number =>
     Math.min(most - 1, Math.max(0, Math.floor(value / TILE)));
   if (box.width <= 0 || box.height <= 0) return;
   const [left, right] = [clamp(box.x - 1, columns), clamp(box.x + box.width + 1, columns)];
   for (let row = clamp(box.y - 1, rows); row <= clamp(box.y + box.height + 1, rows); row++)
-    owner.fill(index, row * columns + left, row * columns + right + 1);
+    owner.fill(place, row * columns + left, row * columns + right + 1);
 }

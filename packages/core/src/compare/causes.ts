@@ -177,6 +177,9 @@ function draftsOf(root: Pair): Draft[] {
       });
     for (const difference of styles.get(pair)!) {
       const { property, was: before, is: now, kind, sets } = difference;
+      // Lines grow with their letters.
+      if (property === 'line-height' && styles.get(pair)!.some((other) => other.property === 'font-size'))
+        continue;
       if (kind === 'place' && !changesPlaces(pair, property)) continue;
       add(pair, {
         kind: 'style',
@@ -220,7 +223,7 @@ function shows(element: RenderedElement): boolean {
     if (
       inner.box.width > 0 &&
       inner.box.height > 0 &&
-      (inner.text || inner.picture || inner.tag === 'svg' || isPainted(inner) || inner.isPressable)
+      (inner.text || inner.picture || inner.isIcon || isPainted(inner) || inner.isPressable)
     )
       return true;
   return false;
@@ -268,9 +271,9 @@ function changesPlaces(pair: Pair, property: string): boolean {
     );
   }
   if (property === 'position' || property === 'order') return isMoved(pair) || siblings.some(isMoved);
-  // How what stands in it is laid out.
+  // How what stands in it is laid out; a box of its own shows by what it does to others.
   if (/gap|flex|justify|align/.test(property)) return pair.children.some(isMoved) || far(dh) || far(dw);
-  return isMoved(pair) || pair.children.some(isMoved) || siblings.some(isMoved);
+  return pair.children.some(isMoved) || siblings.some(isMoved);
 }
 
 /** Tells which changes of size and place follow from others, and words those that do not. */

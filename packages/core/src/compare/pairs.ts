@@ -19,36 +19,43 @@ export interface Pair {
 const TELLING: readonly Look[] = ['background-color', 'font-size', 'font-weight', 'color', 'display'];
 
 /**
- * Which elements of two renderings are one and the same, as a tree; the roots always are. Classes are left out: those of a source
- * and those of delivered code have nothing in common.
+ * Which elements of two renderings are one and the same, as a tree; the roots always are. What says something is matched as
+ * between iterations of a design; what holds it goes with what it holds and with its place, since one side has wrappers that the
+ * other does without; what says nothing goes by its place. Classes are left out: those of a source and of delivered code have
+ * nothing in common.
  */
 export function pairRenderings(reference: RenderedElement, running: RenderedElement): Pair {
   const [olds, nows] = [new Map<Element, RenderedElement>(), new Map<Element, RenderedElement>()];
   const found = matchElements(asElement(reference, olds), asElement(running, nows));
-  const isOf = new Map(
-    found
-      .map(({ old, now }) => [olds.get(old)!, nows.get(now)!] as const)
-      // Of what says nothing, only what is of one kind is one; the rest is paired by its place.
-      .filter(([was, is]) => isOfKind(was, is) || saysSomething(was) || saysSomething(is)),
-  );
+  const leaves = found
+    .map(({ old, now }) => [olds.get(old)!, nows.get(now)!] as const)
+    .filter(([was, is]) => speaks(was) && speaks(is) && isOfKind(was, is));
+  const isOf = new Map(leaves);
+  pairHolders(reference, running, leaves, isOf);
   isOf.set(reference, running);
   pairByPlace(reference, isOf, new Set(isOf.values()));
+  return asTree(reference, running, isOf);
+}
+
+function asTree(
+  reference: RenderedElement,
+  running: RenderedElement,
+  isOf: ReadonlyMap<RenderedElement, RenderedElement>,
+): Pair {
   const taken = new Set(isOf.values());
   const pairOf = new Map<RenderedElement, Pair>();
-
   const visit = (was: RenderedElement, parent: Pair | null): Pair | null => {
     const is = isOf.get(was);
     const pair: Pair | null = is ? { was, is, parent, children: [], gone: [], added: [] } : null;
+    const isHolder = holds(was, (inner) => isOf.has(inner));
     if (pair) {
       parent?.children.push(pair);
       pairOf.set(pair.is, pair);
-    } else if (parent && !holds(was, (inner) => isOf.has(inner))) parent.gone.push(was);
-    if (pair || holds(was, (inner) => isOf.has(inner)))
-      for (const child of partsOf(was)) visit(child, pair ?? parent);
+    } else if (parent && !isHolder) parent.gone.push(was);
+    if (pair || isHolder) for (const child of partsOf(was)) visit(child, pair ?? parent);
     return pair;
   };
   const root = visit(reference, null)!;
-
   const lookForAdded = (is: RenderedElement, around: Pair): void => {
     const pair = pairOf.get(is) ?? null;
     if (!pair && !holds(is, (inner) => taken.has(inner))) return void around.added.push(is);
@@ -58,10 +65,101 @@ export function pairRenderings(reference: RenderedElement, running: RenderedElem
   return root;
 }
 
+/** Whether an element says something itself: a text, a picture, an icon, or a field that waits for one. */
+const speaks = (element: RenderedElement): boolean =>
+  !!element.text || !!element.picture || isIcon(element) || FIELDS.has(element.tag);
+const FIELDS: ReadonlySet<string> = new Set(['input', 'select', 'textarea']);
+
+interface Held {
+  readonly element: RenderedElement;
+  readonly parent: Held | null;
+  /** How many of the matched elements it holds. */
+  count: number;
+}
+
+/** Least share of what two holders hold that has to be common to both. */
+const LEAST_HELD = 0.5;
+
+/** Pairs what holds matched elements: those that hold the same, and of these those at the same place. */
+function pairHolders(
+  reference: RenderedElement,
+  running: RenderedElement,
+  leaves: readonly (readonly [RenderedElement, RenderedElement])[],
+  isOf: Map<RenderedElement, RenderedElement>,
+): void {
+  const [olds, nows] = [heldIn(reference), heldIn(running)];
+  const common = new Map<Held, Map<Held, number>>();
+  for (const [was, is] of leaves) {
+    for (let at = olds.get(was)!.parent; at; at = at.parent) at.count++;
+    for (let at = nows.get(is)!.parent; at; at = at.parent) at.count++;
+    for (let old = olds.get(was)!.parent; old; old = old.parent) {
+      const row = common.get(old) ?? new Map<Held, number>();
+      common.set(old, row);
+      for (let now = nows.get(is)!.parent; now; now = now.parent) row.set(now, (row.get(now) ?? 0) + 1);
+    }
+  }
+  const taken = new Set(isOf.values());
+  const candidates = [...common].flatMap(([old, row]) =>
+    isOf.has(old.element)
+      ? []
+      : [...row].flatMap(([now, both]) => {
+          const share = (2 * both) / (old.count + now.count);
+          if (share < LEAST_HELD || taken.has(now.element)) return [];
+          return [{ old, now, worth: share + 0.5 * likePlace(old.element, now.element) }];
+        }),
+  );
+  candidates.sort((a, b) => b.worth - a.worth);
+  for (const { old, now } of candidates) {
+    if (isOf.has(old.element) || taken.has(now.element) || !isNested(old, now, isOf)) continue;
+    isOf.set(old.element, now.element);
+    taken.add(now.element);
+  }
+}
+
+/** Whether a pair would stand within the pair of what is around it. */
+function isNested(old: Held, now: Held, isOf: ReadonlyMap<RenderedElement, RenderedElement>): boolean {
+  let around = old.parent;
+  while (around && !isOf.has(around.element)) around = around.parent;
+  const outer = around && isOf.get(around.element);
+  if (!outer) return true;
+  for (let at = now.parent; at; at = at.parent) if (at.element === outer) return true;
+  return false;
+}
+
+function heldIn(root: RenderedElement): Map<RenderedElement, Held> {
+  const all = new Map<RenderedElement, Held>();
+  const visit = (element: RenderedElement, parent: Held | null): void => {
+    const held: Held = { element, parent, count: 0 };
+    all.set(element, held);
+    for (const child of partsOf(element)) visit(child, held);
+  };
+  visit(root, null);
+  return all;
+}
+
+/** What every page has says nothing of which is which: a screen of an app stands within the body of another page. */
+const SHELL: ReadonlySet<string> = new Set(['html', 'body']);
+
+/** How alike the boxes and the looks of two elements are on their pages, 0 to 1. */
+function likePlace(a: RenderedElement, b: RenderedElement): number {
+  const [width, height] = (['width', 'height'] as const).map((size) => {
+    const most = Math.max(a.box[size], b.box[size]);
+    return most ? Math.min(a.box[size], b.box[size]) / most : 1;
+  });
+  const away = Math.abs(a.box.x - b.box.x) + Math.abs(a.box.y - b.box.y);
+  const like = TELLING.filter((name) => lookOf(a, name) === lookOf(b, name)).length / TELLING.length;
+  return (
+    0.5 * width * height +
+    0.25 / (1 + away / 40) +
+    0.15 * like +
+    (a.tag === b.tag && !SHELL.has(a.tag) ? 0.1 : 0)
+  );
+}
+
 /** How much of two boxes has to be common to both, of what either covers, for them to be one by their place. */
 const LEAST_COMMON = 0.3;
 
-/** What says nothing by itself, as bars and icons, is paired by where it stands within what is paired. */
+/** What says nothing by itself, as bars and empty boxes, is paired by where it stands within what is paired. */
 function pairByPlace(
   was: RenderedElement,
   isOf: Map<RenderedElement, RenderedElement>,
@@ -81,11 +179,12 @@ function pairByPlace(
   for (const child of partsOf(was)) pairByPlace(child, isOf, taken);
 }
 
-const saysSomething = (element: RenderedElement): boolean =>
-  !!element.text || !!element.picture || partsOf(element).some(saysSomething);
-
+/** Whether two elements may be one: icons are no boxes, and what is pressed is not what is not. */
 const isOfKind = (a: RenderedElement, b: RenderedElement): boolean =>
-  a.text === b.text && (a.isIcon || b.isIcon ? a.isIcon && b.isIcon : a.isPressable === b.isPressable);
+  isIcon(a) === isIcon(b) &&
+  FIELDS.has(a.tag) === FIELDS.has(b.tag) &&
+  !!a.picture === !!b.picture &&
+  (speaks(a) || a.isPressable === b.isPressable);
 
 /** What two boxes have in common, each seen from what it stands in, over what either covers. */
 function commonShare(

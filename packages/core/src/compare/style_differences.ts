@@ -96,6 +96,7 @@ function isSame(name: Look, a: string, b: string): boolean {
   if (name === 'background-image') return withoutAddresses(a) === withoutAddresses(b);
   if (name === 'line-height' && (a === 'normal' || b === 'normal')) return true;
   if (name === 'text-align') return edgeOf(a) === edgeOf(b);
+  if (name === 'transform') return unmoved(a) === unmoved(b);
   if (name === 'display') return boxOf(a) === boxOf(b);
   if (name === 'position') return isPlaced(a) === isPlaced(b);
   if (name.startsWith('margin') && (a === 'auto' || b === 'auto')) return true;
@@ -108,7 +109,10 @@ const squeezed = (value: string): string => value.replace(/\s+/g, '');
 const edgeOf = (value: string): string =>
   ({ start: 'left', '-webkit-auto': 'left', end: 'right' })[value] ?? value;
 /** How an element takes part in the flow around it, and what it is for its own content. */
-const boxOf = (value: string): string => ({ 'flow-root': 'block', 'list-item': 'block' })[value] ?? value;
+const boxOf = (value: string): string =>
+  ({ 'flow-root': 'block', 'list-item': 'block', 'inline-block': 'inline' })[value] ?? value;
+const unmoved = (value: string): string =>
+  squeezed(value) === 'matrix(1,0,0,1,0,0)' ? 'none' : squeezed(value);
 const isPlaced = (value: string): boolean => value === 'absolute' || value === 'fixed';
 const isNothing = (value: string): boolean => value === 'normal' || parseFloat(value) === 0;
 

@@ -1,4 +1,5 @@
 import { PRINT_WIDTH } from './line_width.ts';
+import { transformSync } from 'esbuild';
 import fc from 'fast-check';
 import { applyChange, putInteraction, putScreen, setStart } from '../change/change.ts';
 import type { Interaction, Target } from '../model/app.ts';
@@ -123,6 +124,37 @@ describe('TSX', () => {
         expect(Math.max(...text.split('\n').map((line) => line.length))).toBeLessThanOrEqual(PRINT_WIDTH);
         expect(/<p>([\s\S]*)<\/p>/.exec(text)![1].split(/\s+/).filter(Boolean)).toEqual(words);
       }),
+    );
+  });
+
+  test('every space between texts and elements is there when the code runs', () => {
+    const word = fc.stringMatching(/^[a-z]{1,9}$/);
+    const words = fc
+      .tuple(fc.boolean(), fc.array(word, { maxLength: 30 }), fc.boolean())
+      .map(([before, list, after]) => (before ? ' ' : '') + list.join(' ') + (after ? ' ' : ''));
+    const part: fc.Arbitrary<MarkupNode> = fc.oneof(
+      words.map((text) => ({ text })),
+      words.map((text) => element('b', {}, { text })),
+      fc.constant(element('i')),
+      fc.constant(element('i', {}, element('br'), element('br'))),
+    );
+    // Neighbouring texts are one, and what is only space at either end shows nothing.
+    const shown = (text: string): string => text.replace(/\s+/g, ' ').trim();
+    const textOf = (node: MarkupNode): string =>
+      'tag' in node
+        ? `<${node.tag}>${node.children.map(textOf).join('')}</${node.tag}>`
+        : (node as { text: string }).text;
+    fc.assert(
+      fc.property(fc.array(part, { minLength: 1, maxLength: 6 }), (parts) => {
+        const code = /return ([\s\S]*);\n}/.exec(print(...parts))![1];
+        const { code: script } = transformSync(`return ${code}`, { loader: 'jsx', jsxFactory: 'made' });
+        const made = (tag: string, _: unknown, ...children: string[]): string =>
+          `<${tag}>${children.join('')}</${tag}>`;
+        const run = new Function('made', script) as (build: typeof made) => string;
+        const whole = (text: string): string => shown(text.replace(/^<p>|<\/p>$/g, ''));
+        expect(whole(run(made))).toBe(shown(parts.map(textOf).join('')));
+      }),
+      { numRuns: 300 },
     );
   });
 

@@ -364,7 +364,11 @@ function fill(parts: readonly Part[], depth: number, key: string | null, used: U
   };
   const addWord = (word: string, hasSpace: boolean): void => {
     const joint = hasSpace && current ? ' ' : '';
-    if (current && hasSpace && (current + joint + word).length > width) flush();
+    if (current && hasSpace && (current + joint + word).length > width) {
+      // Only between words of one text does a new line stand for a space.
+      if (/[>}]$/.test(current) || /^[<{]/.test(word)) current += "{' '}";
+      flush();
+    }
     current += (current ? joint : '') + word;
   };
   let pendingSpace = false;
@@ -374,6 +378,9 @@ function fill(parts: readonly Part[], depth: number, key: string | null, used: U
       const inline = inner.length === 1 ? inner[0].text.slice(pad(depth).length) : null;
       const touchesText = typeof parts[i - 1] === 'string' || typeof parts[i + 1] === 'string';
       const stands = isEmpty(part) && !pendingSpace && current !== '';
+      // A space between two elements stands at the end of the first one's last line.
+      const last = lines.at(-1);
+      if (last && pendingSpace && !current) lines[lines.length - 1] = { ...last, text: `${last.text}{' '}` };
       if (inline !== null && touchesText) {
         if (stands) flush();
         if (pendingSpace && current && `${current} ${inline}`.length > width) {
@@ -383,11 +390,7 @@ function fill(parts: readonly Part[], depth: number, key: string | null, used: U
         } else current += (pendingSpace && current ? ' ' : '') + inline;
         if (!current.trim() || current === inline) currentKey = keyOf(part);
       } else {
-        const last = lines.at(-1);
-        // A space between two elements stands at the end of the first one's line.
-        if (pendingSpace && !current && last)
-          lines[lines.length - 1] = { ...last, text: `${last.text}{' '}` };
-        else if (pendingSpace) current += "{' '}";
+        if (pendingSpace && current) current += "{' '}";
         flush();
         lines.push(...inner);
       }
@@ -418,7 +421,7 @@ function fill(parts: readonly Part[], depth: number, key: string | null, used: U
       if (!word) return;
       const after = parts[i - 1];
       const isFirst = w === 0 || words.slice(0, w).every((before) => !before);
-      if (isFirst && !current && pendingSpace && typeof after === 'object') {
+      if (isFirst && !current && pendingSpace) {
         // A space after an element that stands on lines of its own has to be written.
         const last = lines.at(-1);
         if (last) lines[lines.length - 1] = { ...last, text: `${last.text}{' '}` };
