@@ -1,6 +1,7 @@
 /**
  * How well causes of visible differences are told: running apps of templates are changed in the browser, one thing at a time, and
- * compared with the sources of their pages. Right is a cause that names the changed element and what was changed there, first of all.
+ * compared with the sources of their pages. Right is a cause that names the changed element and what was changed there, first of
+ * all that was not told before the change.
  * `npm run bench -- causes [PACKAGE...]` measures others.
  */
 import {
@@ -10,6 +11,7 @@ import {
   causeOptions,
   compareDrawn,
   type DifferenceCause,
+  type Drawn,
   emptyApp,
   emptyDesign,
   partedAtFirst,
@@ -90,6 +92,7 @@ async function measure(name: string): Promise<void> {
   const views = viewsOf(project, [1280]);
   const random = chance(20261127);
   const references = new Map<string, ReturnType<typeof decoded>>();
+  const known = new Map<string, ReadonlySet<string>>();
   const byKind = new Map<string, { right: number; all: number; among: number }>();
   const wrong: string[] = [];
   let tried = 0;
@@ -99,7 +102,7 @@ async function measure(name: string): Promise<void> {
     const seed = random();
     let injected: Injected | null = null;
     const running = decoded(
-      await drawRunning(renderer, app, project, view, undefined, async (page: Page) => {
+      await drawRunning(renderer, app, project, view, { before: async (page: Page) => {
         // Compilers that keep the names of functions call a helper that only they have.
         injected = await page.evaluate<Injected | null>(
           `(() => { const __name = (made) => made; return (${injectInPage.toString()})(${JSON.stringify([kind, seed])}); })()`,
@@ -111,11 +114,15 @@ async function measure(name: string): Promise<void> {
     const reference =
       references.get(view.screen) ?? decoded(await drawReference(renderer, project, view, files));
     references.set(view.screen, reference);
-    const { causes } = compareDrawn(
-      reference,
-      running,
-      causeOptions(project, screensByKey(design).get(view.drawing)!),
-    );
+    const drawing = screensByKey(design).get(view.drawing)!;
+    const told = (is: Drawn): readonly DifferenceCause[] =>
+      compareDrawn(reference, is, causeOptions(project, drawing)).causes;
+    // What differs before anything is changed is told, too, and is no answer to what was changed.
+    const before =
+      known.get(view.screen) ??
+      new Set(told(decoded(await drawRunning(renderer, app, project, view))).map(({ id }) => id));
+    known.set(view.screen, before);
+    const causes = told(running).filter(({ id }) => !before.has(id));
     const changed = elementAt(running.rendering.root, path);
     const isSeen = kind === 'cover' || kind === 'hidden' || causes.length > 0;
     if (!isSeen || (!changed && kind !== 'hidden')) continue;
@@ -159,6 +166,8 @@ function isTold(
   if (kind === 'hidden' || !changed) return path === '' || cause.kind === 'missing';
   const { box } = changed;
   const near = (a: number, b: number): boolean => Math.abs(a - b) <= 3;
+  // A cell is as wide as its column.
+  if (kind === 'width' && near(cause.box.x, box.x) && near(cause.box.width, box.width)) return true;
   return (
     near(cause.box.x, box.x) &&
     near(cause.box.y, box.y) &&

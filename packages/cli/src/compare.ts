@@ -1,51 +1,230 @@
+import { stat } from 'node:fs/promises';
+import path from 'node:path';
 import {
   causeOptions,
-  compareDrawn,
   COMPARED_WIDTHS,
+  type ComparedView,
+  compareDrawn,
+  comparisonAsSarif,
+  comparisonAsText,
+  hashOf,
+  type InputFile,
+  type Project,
+  type ProjectArchive,
   screenName,
   screensByKey,
+  SWEPT_WIDTHS,
+  sweptFaults,
+  type SweptScreen,
+  typeOfFile,
+  type View,
   viewsOf,
+  type WidthFault,
+  widthFaults,
 } from '@tovel/core';
-import { appOf, decoded, drawReference, drawRunning, type FileStore, Renderer } from '@tovel/renderer';
-import { type Command, EXIT, parseArguments } from './command.ts';
-import { readProject } from './files.ts';
+import {
+  appOf,
+  decoded,
+  differencePicture,
+  type DrawnPage,
+  drawReference,
+  drawRunning,
+  type FileStore,
+  REFERENCES,
+  type ReferenceKind,
+  Renderer,
+  type RunningApp,
+} from '@tovel/renderer';
+import { type Command, EXIT, Misuse, type Output, parseArguments } from './command.ts';
+import { readInputs, readProject, writeOut } from './files.ts';
+
+const FORMATS = ['json', 'text', 'sarif'];
+const USUAL_MOST = 0.5;
+const SWEPT_HEIGHT = 800;
 
 export const compare: Command = {
-  usage: 'tovel compare PROJECT [--widths W,W] [--max PERCENT]',
-  summary: 'tells whether what runs is what was drawn',
-  help: '',
+  usage: 'tovel compare PROJECT [--against DIR|TOVEL] [--widths W,W] [--max PERCENT] [--sweep]',
+  summary: 'tells whether what runs is what was drawn, and what differs',
+  help: `Draws each screen of the running app and its source in a headless Chromium, and prints
+{views: [{screen, width, percent, causes, unexplained, problems}], sweep}. PROJECT is a .tovel file.
+
+  --against WHAT    a folder of sources in place of those in the project, or another .tovel
+                    file, whose app is then the reference
+  --reference KIND  source (the default), or picture: pictures that came with the screens
+  --widths W,W      widths in px at which pages are compared: ${COMPARED_WIDTHS.join(',')} where not
+                    given; drawings are compared at their own
+  --max PERCENT     ends with 1 when more pixels of a screen differ: ${USUAL_MOST} where not given
+  --sweep           looks at each screen from ${SWEPT_WIDTHS[0]} to ${SWEPT_WIDTHS.at(-1)} px, too: what sticks out, overlaps,
+                    is cut off, too small to press or to read, or of too little contrast
+  --pictures DIR    writes both pictures of each screen, and where they differ
+  --format FORMAT   json (the default), text (lines for people) or sarif (SARIF 2.1.0)`,
   async run(args, output) {
-    const { paths, options } = parseArguments(args, ['widths', 'max']);
+    const { paths, options } = parseArguments(
+      args.map((arg) => (arg === '--sweep' ? '--sweep=yes' : arg)),
+      ['sweep', 'against', 'reference', 'widths', 'max', 'pictures', 'format'],
+    );
+    const widths = options.widths === undefined ? COMPARED_WIDTHS : widthsOf(options.widths);
+    const max = options.max === undefined ? USUAL_MOST : Number(options.max);
+    if (!(max >= 0 && max <= 100)) throw new Misuse('--max takes percent, from 0 to 100.');
+    const kind = options.reference ?? 'source';
+    if (!(REFERENCES as readonly string[]).includes(kind))
+      throw new Misuse('--reference takes source or picture.');
+    const format = options.format ?? 'json';
+    if (!FORMATS.includes(format)) throw new Misuse(`--format takes ${FORMATS.join(', ')}.`);
     const project = await readProject(paths[0]);
-    const widths = options.widths?.split(',').map(Number) ?? COMPARED_WIDTHS;
-    const files: FileStore = async (hash) => {
-      const bytes = project.bytes.get(hash);
-      const asset = project.design.assets.find((one) => one.hash === hash);
-      return bytes && asset ? { type: asset.type, bytes } : null;
-    };
     const renderer = new Renderer();
     try {
+      const reference = await referenceOf(options.against, project, kind as ReferenceKind, renderer, output);
+      const files = storeOf(project);
       const app = await appOf(project, project.name, files);
+      const compared: ComparedView[] = [];
       for (const view of viewsOf(project, widths)) {
-        const began = Date.now();
-        const drawing = screensByKey(project.design).get(view.drawing)!;
-        const [was, is] = await Promise.all([
-          drawReference(renderer, project, view, files),
-          drawRunning(renderer, app, project, view),
-        ]);
-        const drawn = Date.now();
-        const result = compareDrawn(decoded(was), decoded(is), causeOptions(project, drawing));
-        output.say(
-          `${screenName(project, view.screen)} ${view.width}: ${(result.share * 100).toFixed(2)} %, unexplained ${(result.unexplained * 100).toFixed(0)} %; ${drawn - began} + ${Date.now() - drawn} ms ${[...was.rendering.problems, ...is.rendering.problems].join('; ')}`,
-        );
-        for (const cause of result.causes.slice(0, 6))
-          output.say(
-            `    ${cause.name}: ${cause.says}${cause.alsoAt ? ` (+${cause.alsoAt})` : ''}${cause.isDecided ? ' decided' : ''} [${cause.pixels} px, ${cause.weight.toFixed(0)}] ${cause.element ?? '-'}`,
-          );
+        output.say(`${screenName(project, view.screen)} at ${view.width} px`);
+        compared.push(await compareView(renderer, project, app, view, reference, options.pictures));
       }
+      const swept = options.sweep === undefined ? [] : await sweep(renderer, project, app, output);
+      const printed = {
+        json: () => asJson({ views: compared, sweep: swept }),
+        text: () => comparisonAsText(project, compared, swept),
+        sarif: () => asJson(comparisonAsSarif(project, compared, max, swept)),
+      };
+      output.out(printed[format as keyof typeof printed]());
+      return compared.some(({ percent }) => percent === null || percent > max) ? EXIT.findings : EXIT.good;
     } finally {
       await renderer.close();
     }
-    return EXIT.good;
   },
 };
+
+type Reference = (view: View) => Promise<DrawnPage>;
+
+async function compareView(
+  renderer: Renderer,
+  project: Project,
+  app: RunningApp,
+  view: View,
+  reference: Reference,
+  pictures: string | undefined,
+): Promise<ComparedView> {
+  try {
+    const [was, is] = await Promise.all([reference(view), drawRunning(renderer, app, project, view)]);
+    const drawing = screensByKey(project.design).get(view.drawing)!;
+    const found = compareDrawn(decoded(was), decoded(is), causeOptions(project, drawing));
+    if (pictures !== undefined) {
+      const name = path.join(pictures, `${view.screen}-${view.width}`);
+      await writeOut(`${name}-reference.png`, was.png);
+      await writeOut(`${name}-running.png`, is.png);
+      await writeOut(`${name}-difference.png`, differencePicture(found));
+    }
+    return {
+      ...view,
+      percent: Math.round(found.share * 10_000) / 100,
+      causes: found.causes,
+      unexplained: Math.round(found.unexplained * 100) / 100,
+      problems: [...new Set([...was.rendering.problems, ...is.rendering.problems])],
+    };
+  } catch (error) {
+    return { ...view, percent: null, causes: [], unexplained: 0, problems: [(error as Error).message] };
+  }
+}
+
+/** Each screen at all widths. */
+async function sweep(
+  renderer: Renderer,
+  project: Project,
+  app: RunningApp,
+  output: Output,
+): Promise<SweptScreen[]> {
+  const found: SweptScreen[] = [];
+  for (const view of screensOf(project)) {
+    output.say(`${screenName(project, view.screen)} from ${SWEPT_WIDTHS[0]} to ${SWEPT_WIDTHS.at(-1)} px`);
+    const problems: string[] = [];
+    const byWidth = new Map<number, readonly WidthFault[]>();
+    for (const width of SWEPT_WIDTHS)
+      try {
+        const at = { ...view, width, height: SWEPT_HEIGHT };
+        const { rendering } = await drawRunning(renderer, app, project, at, { isMeasured: true });
+        byWidth.set(width, widthFaults(rendering));
+      } catch (error) {
+        problems.push(`At ${width} px: ${(error as Error).message}`);
+      }
+    found.push({ screen: view.screen, faults: sweptFaults(byWidth), problems });
+  }
+  return found;
+}
+
+/** Each screen once, whatever widths it is compared at. */
+const screensOf = (project: Project): View[] => [
+  ...new Map(viewsOf(project, [SWEPT_WIDTHS[0]]).map((view) => [view.screen, view])).values(),
+];
+
+const asJson = (value: unknown): string => `${JSON.stringify(value, null, 1)}\n`;
+
+/** What the app is compared with: its own sources, those of a folder, or the app of another project. */
+async function referenceOf(
+  against: string | undefined,
+  project: ProjectArchive,
+  kind: ReferenceKind,
+  renderer: Renderer,
+  output: Output,
+): Promise<Reference> {
+  const info = against === undefined ? null : await stat(against).catch(() => null);
+  if (against !== undefined && !info) throw new Misuse(`There is no file or folder ${against}.`);
+  if (!info) return (view) => drawReference(renderer, project, view, storeOf(project), kind);
+  if (info.isDirectory()) {
+    const { design, files } = withSources(project, await readInputs([against!], output));
+    return (view) => drawReference(renderer, { ...project, design }, view, files, kind);
+  }
+  const other = await readProject(against);
+  const app = await appOf(other, other.name, storeOf(other));
+  return (view) => {
+    const screen = sameScreen(project, other, view.screen);
+    if (screen === null)
+      throw new Error(`“${screenName(project, view.screen)}” is not in ${path.basename(against!)}.`);
+    return drawRunning(renderer, app, other, { ...view, screen });
+  };
+}
+
+/** A screen of another project: of that key, else of that name. */
+function sameScreen(project: Project, other: Project, key: string): string | null {
+  const known = viewsOf(other, [1280]).map(({ screen }) => screen);
+  if (known.includes(key)) return key;
+  const name = screenName(project, key);
+  return known.find((screen) => screenName(other, screen) === name) ?? null;
+}
+
+/** The project's design with files of a folder in place of those that it came from. */
+function withSources(
+  project: ProjectArchive,
+  inputs: readonly InputFile[],
+): { readonly design: Project['design']; readonly files: FileStore } {
+  const bytes = new Map(project.bytes);
+  const assets = new Map(project.design.assets.map((asset) => [asset.file, asset]));
+  for (const input of inputs) {
+    const hash = hashOf(input.bytes);
+    bytes.set(hash, input.bytes);
+    assets.set(input.path, {
+      hash,
+      type: typeOfFile(input.path),
+      size: input.bytes.length,
+      file: input.path,
+    });
+  }
+  const design = { ...project.design, assets: [...assets.values()] };
+  return { design, files: storeOf({ design, bytes }) };
+}
+
+function storeOf({ design, bytes }: Pick<ProjectArchive, 'design' | 'bytes'>): FileStore {
+  const types = new Map(design.assets.map(({ hash, type }) => [hash, type]));
+  return async (hash) => {
+    const [type, found] = [types.get(hash), bytes.get(hash)];
+    return type && found ? { type, bytes: found } : null;
+  };
+}
+
+function widthsOf(text: string): number[] {
+  const widths = text.split(',').map(Number);
+  if (widths.some((width) => !Number.isInteger(width) || width < 200 || width > 4000))
+    throw new Misuse('--widths takes whole numbers of px from 200 to 4000, parted by commas.');
+  return widths;
+}

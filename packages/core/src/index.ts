@@ -555,8 +555,32 @@ export { type DocumentName, documentSchema, documentSchemas } from './api/docume
 
 export { openApi } from './api/open_api.ts';
 
-export { LOOKS, type RenderedElement, type Rendering } from './compare/rendering.ts';
+export { LOOKS, MISSING_PICTURE, type RenderedElement, type Rendering } from './compare/rendering.ts';
 export { compareDrawn, type Drawn, type DrawnComparison } from './compare/compare.ts';
 export type { DifferenceCause, DifferenceKind } from './compare/causes.ts';
-export { addressOfScreen, asDrawn, causeOptions, COMPARED_WIDTHS, type View, viewsOf } from './compare/views.ts';
+export {
+  addressOfScreen,
+  asDrawn,
+  causeOptions,
+  COMPARED_WIDTHS,
+  type View,
+  viewsOf,
+} from './compare/views.ts';
 export { fontCss } from './emit/styles/font_css.ts';
+export {
+  causeInWords,
+  type ComparedView,
+  comparisonAsSarif,
+  comparisonAsText,
+  type SweptScreen,
+} from './compare/report.ts';
+export {
+  FAULT_KINDS,
+  type FaultKind,
+  SWEPT_WIDTHS,
+  type SweptFault,
+  sweptFaults,
+  type WidthFault,
+  widthFaults,
+  widthsInWords,
+} from './compare/width_faults.ts';

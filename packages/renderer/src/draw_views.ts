@@ -2,6 +2,7 @@ import {
   addressOfScreen,
   asDrawn,
   type Drawn,
+  type DrawnComparison,
   EmissionPlan,
   emitReact,
   emitScreenOf,
@@ -12,7 +13,7 @@ import {
   screensByKey,
   type View,
 } from '@tovel/core';
-import { decode } from 'fast-png';
+import { decode, encode } from 'fast-png';
 import { type RunningApp, runningApp } from './app_site.ts';
 import type { DrawnPage, DrawOrder, Renderer, Site } from './renderer.ts';
 import { sourcePage } from './source_site.ts';
@@ -112,16 +113,14 @@ export function drawRunning(
   app: RunningApp,
   project: Project,
   view: View,
-  signal?: AbortSignal,
-  before?: DrawOrder['before'],
+  how: Pick<DrawOrder, 'signal' | 'before' | 'isMeasured'> = {},
 ): Promise<DrawnPage> {
   return renderer.draw({
-    before,
+    ...how,
     address: app.at(addressOfScreen(project, view.screen)),
     site: app.site,
     ...sizeOf(view),
     withScripts: true,
-    signal,
   });
 }
 
@@ -140,6 +139,17 @@ export function decoded({
     pixels: { width, height, data: channels === 4 ? bytes(data) : withOpacity(bytes(data), width * height) },
     rendering,
   };
+}
+
+/** Where two pictures differ, as a picture: black on what is the same. */
+export function differencePicture({
+  width,
+  height,
+  marks,
+}: Pick<DrawnComparison, 'width' | 'height' | 'marks'>): Uint8Array {
+  const data = new Uint8Array(width * height);
+  for (let i = 0; i < marks.length; i++) if (marks[i]) data[i] = 255;
+  return encode({ width, height, data, channels: 1 });
 }
 
 const bytes = (data: ArrayLike<number>): Uint8Array =>

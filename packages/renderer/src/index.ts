@@ -4,6 +4,7 @@ export { findChromium, launchChromium } from './chromium.ts';
 export {
   appOf,
   decoded,
+  differencePicture,
   drawReference,
   drawRunning,
   type FileStore,

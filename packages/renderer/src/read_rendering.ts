@@ -1,12 +1,16 @@
-import { LOOKS, type RenderedElement, type Rendering } from '@tovel/core';
+import { LOOKS, MISSING_PICTURE, type RenderedElement, type Rendering } from '@tovel/core';
 
 /**
  * Reads what a browser shows of a page: each element with its box, its computed look and what came of it. Runs in the page; it
  * changes nothing there but how far it is scrolled, and puts that back.
+ * @param missing addresses that nothing was found under
  */
-export function readRendering(document: Document): Omit<Rendering, 'problems'> {
+export function readRendering(
+  document: Document,
+  missing: ReadonlySet<string> = new Set(),
+): Omit<Rendering, 'problems'> {
   const window = document.defaultView!;
-  const reading = new Reading(document, window);
+  const reading = new Reading(document, window, missing);
   const root = reading.read(document.documentElement, '');
   reading.lookForCovers();
   const page = document.documentElement;
@@ -32,14 +36,16 @@ type Writable<T> = { -readonly [K in keyof T]: T[K] };
 class Reading {
   readonly #document: Document;
   readonly #window: Window & typeof globalThis;
+  readonly #missing: ReadonlySet<string>;
   readonly #families = new Map<string, string>();
   readonly #pressables: { readonly node: Element; readonly made: Writable<RenderedElement> }[] = [];
   readonly #made = new Map<Element, RenderedElement>();
   readonly #context: CanvasRenderingContext2D | null;
   #count = 0;
 
-  constructor(document: Document, window: Window & typeof globalThis) {
+  constructor(document: Document, window: Window & typeof globalThis, missing: ReadonlySet<string>) {
     this.#document = document;
+    this.#missing = missing;
     this.#window = window;
     this.#context = document.createElement('canvas').getContext('2d');
   }
@@ -76,7 +82,7 @@ class Reading {
         width: rounded(rect.width),
         height: rounded(rect.height),
       },
-      styles: LOOKS.map((name) => style.getPropertyValue(name)),
+      styles: LOOKS.map((name) => this.#look(node, style, name)),
       lines: text ? this.#linesOf(node) : 0,
       font: text ? this.#fontOf(style) : null,
       behind: text ? this.#behind(node) : null,
@@ -130,6 +136,18 @@ class Reading {
     let text = '';
     for (const child of node.childNodes) if (child.nodeType === 3) text += ` ${child.nodeValue}`;
     return text.replace(/\s+/g, ' ').trim();
+  }
+
+  #look(node: Element, style: CSSStyleDeclaration, name: string): string {
+    // A margin that takes what is left over says how much that is when it is asked otherwise.
+    if (name.startsWith('margin-') && node.computedStyleMap().get(name)?.toString() === 'auto') return 'auto';
+    const value = style.getPropertyValue(name);
+    if (name !== 'background-image' || !value.includes('url(')) return value;
+    // A picture that is not there shows nothing.
+    const shown = value
+      .split(/,\s*(?=url\(|[\w-]+-gradient\()/)
+      .filter((layer) => !this.#missing.has(/^url\("?(.*?)"?\)/.exec(layer)?.[1] ?? ''));
+    return shown.join(', ') || MISSING_PICTURE;
   }
 
   #hasGlyph(node: Element): boolean {

@@ -30,13 +30,15 @@ export interface DrawOrder {
   readonly height: number;
   /** Whether scripts of the page run: of what was generated, never of what came in. */
   readonly withScripts: boolean;
+  /** Whether it is only measured, and no picture is taken. */
+  readonly isMeasured?: boolean;
   readonly signal?: AbortSignal | undefined;
   /** Done to the page before it is looked at. */
   readonly before?: ((page: Page) => Promise<void>) | undefined;
 }
 
 export interface DrawnPage {
-  /** Of the whole page. */
+  /** Of the whole page; empty where it was only measured. */
   readonly png: Uint8Array;
   readonly rendering: Rendering;
 }

@@ -19,6 +19,8 @@ export class Tab {
   readonly #script: string;
   #order: DrawOrder | null = null;
   #problems: string[] = [];
+  /** Addresses that nothing was found under. */
+  readonly #missing = new Set<string>();
   /** What the page has asked for: how much is not answered yet, and when the last answer was given, in ms. */
   #open = 0;
   #last = 0;
@@ -46,6 +48,7 @@ export class Tab {
     const page = this.#page;
     this.#order = order;
     this.#problems = [];
+    this.#missing.clear();
     await page.setViewportSize({ width: order.width, height: order.height });
     await page.goto(order.address, { waitUntil: 'load', timeout: LOADING }).catch((error: Error) => {
       if (!/Timeout/.test(error.message)) throw new Error(`The page cannot be loaded: ${plain(error)}`);
@@ -54,17 +57,21 @@ export class Tab {
     if (order.withScripts) await this.#quiet();
     await order.before?.(page);
     await page.evaluate(settledInPage);
-    const json = await page.evaluate(`${this.#script}; JSON.stringify(globalThis.tovelRendering(document))`);
+    const json = await page.evaluate(
+      `${this.#script}; JSON.stringify(globalThis.tovelRendering(document, new Set(${JSON.stringify([...this.#missing])})))`,
+    );
     const read = JSON.parse(json as string) as Omit<Rendering, 'problems'>;
     const height = Math.min(HIGHEST, Math.max(order.height, read.height));
     if (read.height > HIGHEST)
       this.#problems.push(`The page is ${read.height} px high; the first ${HIGHEST} are drawn.`);
-    const png = await page.screenshot({
-      fullPage: true,
-      animations: 'disabled',
-      caret: 'hide',
-      clip: { x: 0, y: 0, width: order.width, height },
-    });
+    const png = order.isMeasured
+      ? new Uint8Array()
+      : await page.screenshot({
+          fullPage: true,
+          animations: 'disabled',
+          caret: 'hide',
+          clip: { x: 0, y: 0, width: order.width, height },
+        });
     const problems = this.#problems;
     if (order.withScripts) await page.evaluate(forgetInPage);
     this.#order = null;
@@ -86,7 +93,10 @@ export class Tab {
     this.#open--;
     this.#last = performance.now();
     // A page that was left has nobody to answer.
-    if (!answer) return route.abort().catch(() => {});
+    if (!answer) {
+      this.#missing.add(request.url());
+      return route.abort().catch(() => {});
+    }
     return route
       .fulfill({
         status: answer.status ?? 200,

@@ -127,7 +127,8 @@ function draftsOf(root: Pair): Draft[] {
     const boxes = [pair.is.box, pair.was.box];
     const same = `${draft.kind} ${draft.says}`;
     // What several elements share is said once; what is about one only, as a place, is not shared.
-    const first = SHARED.has(draft.kind) ? shared.get(same) : undefined;
+    const isShared = SHARED.has(draft.kind) || (draft.kind === 'size' && CELLS.has(pair.was.tag));
+    const first = isShared ? shared.get(same) : undefined;
     if (first) {
       first.boxes.push(...boxes);
       first.also++;
@@ -203,6 +204,8 @@ function draftsOf(root: Pair): Draft[] {
 }
 
 const WHOLE_PAGE = new Set(['html', 'body']);
+/** Cells of a column are as wide as each other. */
+const CELLS = new Set(['td', 'th']);
 const SHARED = new Set<DifferenceKind>(['style', 'font']);
 
 const aloneDraft = (kind: 'missing' | 'added', alone: RenderedElement): Draft => ({
@@ -232,7 +235,16 @@ function shows(element: RenderedElement): boolean {
 const far = (difference: number): boolean => Math.abs(difference) > NEAR;
 
 /** How much wider and higher a pair is than it was, and how far it stands from where it stood in what is around it. */
-function moved({ was, is, parent }: Pair): { dw: number; dh: number; dx: number; dy: number } {
+const moved = (pair: Pair): Movement => movedFrom(pair, pair.parent);
+
+interface Movement {
+  readonly dw: number;
+  readonly dh: number;
+  readonly dx: number;
+  readonly dy: number;
+}
+
+function movedFrom({ was, is }: Pair, parent: Pair | null): Movement {
   const from = (axis: 'x' | 'y'): number =>
     parent
       ? is.box[axis] - parent.is.box[axis] - (was.box[axis] - parent.was.box[axis])
@@ -254,9 +266,12 @@ function changesPlaces(pair: Pair, property: string): boolean {
   const isAcross = side === 'left' || side === 'right';
   const siblings = pair.parent?.children.filter((other) => other !== pair) ?? [];
   if (property.startsWith('padding')) {
-    const inner = pair.children.map(moved);
-    const across = far(dw) || inner.some((child) => far(child.dx) || far(child.dw));
-    const along = far(dh) || inner.some((child) => far(child.dy) || far(child.dh));
+    // Seen by where what stands in it went; from what is around it, since wrappers may hold the same room otherwise.
+    const inner = pair.children.map((child) => movedFrom(child, pair.parent));
+    const across = pair.children.length ? inner.some((child) => far(child.dx) || far(child.dw)) : far(dw);
+    const along = pair.children.length
+      ? inner.some((child) => far(child.dy) || far(child.dh)) || far(dh)
+      : far(dh);
     return side ? (isAcross ? across : along) : across || along;
   }
   if (property.startsWith('margin')) {
@@ -279,6 +294,7 @@ function changesPlaces(pair: Pair, property: string): boolean {
 /** Tells which changes of size and place follow from others, and words those that do not. */
 class Geometry {
   readonly #own: ReadonlyMap<Pair, readonly Draft[]>;
+  readonly #tables = new Map<Pair, boolean>();
 
   constructor(own: ReadonlyMap<Pair, readonly Draft[]>) {
     this.#own = own;
@@ -334,6 +350,7 @@ class Geometry {
   #followsWidth(pair: Pair): boolean {
     const { parent } = pair;
     if (!parent) return false;
+    if (CELLS.has(pair.was.tag) && this.#isTableFilledOtherwise(pair)) return true;
     const { dw } = moved(pair);
     const around = moved(parent).dw;
     // What fills its surroundings, or a share of them.
@@ -342,8 +359,23 @@ class Geometry {
     const siblings = parent.children.filter((other) => other !== pair);
     if (parent.gone.some(shows) || parent.added.some(shows)) return true;
     // What shares a row with something that has another width now.
-    if (siblings.some((other) => this.#hasMoving(other) && far(moved(other).dw))) return true;
+    if (siblings.some((other) => this.#hasMoving(other) && far(moved(other).dw) && isBefore(other, pair)))
+      return true;
     return this.#isFilledOtherwise(pair, 'dw');
+  }
+
+  /** Columns are as wide as what stands in any of their rows asks for. */
+  #isTableFilledOtherwise(cell: Pair): boolean {
+    let table: Pair = cell;
+    while (table.parent && table.was.tag !== 'table') table = table.parent;
+    let is = this.#tables.get(table);
+    if (is === undefined) {
+      is = [...pairsWithin(table)].some(
+        (inner) => this.#hasMoving(inner) || inner.gone.some(shows) || inner.added.some(shows),
+      );
+      this.#tables.set(table, is);
+    }
+    return is;
   }
 
   #followsHeight(pair: Pair): boolean {

@@ -167,17 +167,33 @@ function pairByPlace(
 ): void {
   const is = isOf.get(was);
   const left = is ? partsOf(was).filter((child) => !isOf.has(child)) : [];
+  const free = (child: RenderedElement): RenderedElement[] =>
+    partsOf(is!).filter((other) => !taken.has(other) && isOfKind(child, other));
+  const take = (child: RenderedElement, other: RenderedElement): void => {
+    isOf.set(child, other);
+    taken.add(other);
+  };
   for (const child of left) {
-    const [best] = partsOf(is!)
-      .filter((other) => !taken.has(other) && isOfKind(child, other))
+    const [best] = free(child)
       .map((other) => ({ other, common: commonShare(child, other, was, is!) }))
       .sort((a, b) => b.common - a.common);
-    if (!best || best.common < LEAST_COMMON) continue;
-    isOf.set(child, best.other);
-    taken.add(best.other);
+    if (best && best.common >= LEAST_COMMON) take(child, best.other);
+  }
+  // What went elsewhere within its surroundings, as a thin line does when it moves at all, is the next of its size.
+  for (const child of left) {
+    if (isOf.has(child)) continue;
+    const next = free(child).find((other) => child.picture || isOfSize(child, other));
+    if (next) take(child, next);
   }
   for (const child of partsOf(was)) pairByPlace(child, isOf, taken);
 }
+
+/** Whether two boxes are nearly as large. */
+const isOfSize = (a: RenderedElement, b: RenderedElement): boolean =>
+  a.tag === b.tag &&
+  (['width', 'height'] as const).every(
+    (size) => Math.abs(a.box[size] - b.box[size]) <= 0.2 * Math.max(4, a.box[size], b.box[size]),
+  );
 
 /** Whether two elements may be one: icons are no boxes, and what is pressed is not what is not. */
 const isOfKind = (a: RenderedElement, b: RenderedElement): boolean =>

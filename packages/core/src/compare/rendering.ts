@@ -63,6 +63,8 @@ export const PLACE_LOOKS = [
 /** Read for what they say of others. */
 const ALSO_READ = ['overflow-x'] as const;
 export const LOOKS = [...TEXT_LOOKS, ...BOX_LOOKS, ...PLACE_LOOKS, ...ALSO_READ] as const;
+/** What is told of a background picture that is not there. */
+export const MISSING_PICTURE = 'missing';
 export type Look = (typeof LOOKS)[number];
 
 /** An element as a browser shows it. */

@@ -1,5 +1,13 @@
 import { normalValue } from '../tokens/values.ts';
-import { BOX_LOOKS, lookOf, type Look, PLACE_LOOKS, type RenderedElement, TEXT_LOOKS } from './rendering.ts';
+import {
+  BOX_LOOKS,
+  lookOf,
+  type Look,
+  MISSING_PICTURE,
+  PLACE_LOOKS,
+  type RenderedElement,
+  TEXT_LOOKS,
+} from './rendering.ts';
 
 /** A property that two renderings of an element compute otherwise; values as people write them. */
 export interface StyleDifference {
@@ -104,7 +112,8 @@ function isSame(name: Look, a: string, b: string): boolean {
   return squeezed(a) === squeezed(b);
 }
 
-const withoutAddresses = (value: string): string => value.replace(/url\([^)]*\)/g, 'url()');
+const withoutAddresses = (value: string): string =>
+  value === MISSING_PICTURE ? 'none' : value.replace(/url\([^)]*\)/g, 'url()');
 const squeezed = (value: string): string => value.replace(/\s+/g, '');
 const edgeOf = (value: string): string =>
   ({ start: 'left', '-webkit-auto': 'left', end: 'right' })[value] ?? value;
@@ -154,7 +163,10 @@ export const isPainted = (element: RenderedElement): boolean =>
 
 /** A computed value as people write it: colours in hex, lengths in whole px where they are. */
 function inWords(name: string, value: string): string {
-  if (name === 'background-image') return withoutAddresses(value) === 'url()' ? 'a picture' : value;
+  if (name === 'background-image') {
+    const plain = withoutAddresses(value);
+    return value === MISSING_PICTURE ? 'a picture that is missing' : plain === 'url()' ? 'a picture' : plain;
+  }
   return value
     .replace(/rgba?\([^)]*\)/g, (colour) =>
       isTransparent(colour) ? 'transparent' : normalValue('color', colour),
