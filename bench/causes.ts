@@ -102,11 +102,13 @@ async function measure(name: string): Promise<void> {
     const seed = random();
     let injected: Injected | null = null;
     const running = decoded(
-      await drawRunning(renderer, app, project, view, { before: async (page: Page) => {
-        // Compilers that keep the names of functions call a helper that only they have.
-        injected = await page.evaluate<Injected | null>(
-          `(() => { const __name = (made) => made; return (${injectInPage.toString()})(${JSON.stringify([kind, seed])}); })()`,
-        );
+      await drawRunning(renderer, app, project, view, {
+        before: async (page: Page) => {
+          // Compilers that keep the names of functions call a helper that only they have.
+          injected = await page.evaluate<Injected | null>(
+            `(() => { const __name = (made) => made; return (${injectInPage.toString()})(${JSON.stringify([kind, seed])}); })()`,
+          );
+        },
       }),
     );
     if (!injected) continue;

@@ -1,19 +1,15 @@
 import {
   addressOfScreen,
   asDrawn,
-  type Drawn,
-  type DrawnComparison,
   EmissionPlan,
   emitReact,
   emitScreenOf,
   printHtml,
   type Project,
-  type Rendering,
   type Screen,
   screensByKey,
   type View,
 } from '@tovel/core';
-import { decode, encode } from 'fast-png';
 import { type RunningApp, runningApp } from './app_site.ts';
 import type { DrawnPage, DrawOrder, Renderer, Site } from './renderer.ts';
 import { sourcePage } from './source_site.ts';
@@ -125,38 +121,3 @@ export function drawRunning(
 }
 
 const sizeOf = ({ width, height }: View): { width: number; height: number } => ({ width, height });
-
-/** The picture of a drawn page as pixels, with its elements. */
-export function decoded({
-  png,
-  rendering,
-}: {
-  readonly png: Uint8Array;
-  readonly rendering: Rendering;
-}): Drawn {
-  const { width, height, data, channels } = decode(png);
-  return {
-    pixels: { width, height, data: channels === 4 ? bytes(data) : withOpacity(bytes(data), width * height) },
-    rendering,
-  };
-}
-
-/** Where two pictures differ, as a picture: black on what is the same. */
-export function differencePicture({
-  width,
-  height,
-  marks,
-}: Pick<DrawnComparison, 'width' | 'height' | 'marks'>): Uint8Array {
-  const data = new Uint8Array(width * height);
-  for (let i = 0; i < marks.length; i++) if (marks[i]) data[i] = 255;
-  return encode({ width, height, data, channels: 1 });
-}
-
-const bytes = (data: ArrayLike<number>): Uint8Array =>
-  data instanceof Uint8Array ? data : Uint8Array.from(data, (value) => value >> 8);
-
-function withOpacity(rgb: Uint8Array, count: number): Uint8Array {
-  const all = new Uint8Array(count * 4).fill(255);
-  for (let i = 0; i < count; i++) for (let c = 0; c < 3; c++) all[i * 4 + c] = rgb[i * 3 + c];
-  return all;
-}

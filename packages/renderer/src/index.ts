@@ -3,8 +3,6 @@ export { runningApp, type RunningApp } from './app_site.ts';
 export { findChromium, launchChromium } from './chromium.ts';
 export {
   appOf,
-  decoded,
-  differencePicture,
   drawReference,
   drawRunning,
   type FileStore,
@@ -14,3 +12,4 @@ export {
 export { type DrawnPage, type DrawOrder, Renderer, type Site, type SiteAnswer } from './renderer.ts';
 export { sourcePage, type SourcePage } from './source_site.ts';
 export { buildVendor } from './vendor.ts';
+export { decoded, differencePicture } from './pictures.ts';

@@ -114,7 +114,10 @@ async function start(config: Config): Promise<() => Promise<void>> {
     repositories?.close();
     await within(200, services.feed.close());
     await drain([app, run, designs]);
-    await within(500, Promise.all([services.workshop.close(), services.threads.close()]));
+    await within(
+      500,
+      Promise.all([services.workshop.close(), services.threads.close(), services.comparing.close()]),
+    );
     await within(500, db.end());
     await database?.stop();
   };

@@ -2,6 +2,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { FastifyBaseLogger } from 'fastify';
 import { AssetStore } from './assets/store.ts';
+import { Comparing } from './compare/comparing.ts';
+import { ComparisonStore } from './compare/store.ts';
 import type { Database } from './database/pool.ts';
 import { Feed } from './events/feed.ts';
 import { HistoryStore } from './history/store.ts';
@@ -27,6 +29,8 @@ export interface Services {
   readonly rounds: RoundStore;
   readonly repositories: Repositories;
   readonly versions: VersionStore;
+  readonly comparisons: ComparisonStore;
+  readonly comparing: Comparing;
   readonly threads: Threads;
 }
 
@@ -47,6 +51,7 @@ export function createServices(
     log,
   );
   const feed = new Feed(db, history, (project) => workshop.changed(project));
+  const comparisons = new ComparisonStore(db);
   return {
     db,
     projects,
@@ -59,6 +64,8 @@ export function createServices(
     rounds: new RoundStore(db),
     repositories: new Repositories({ db, projects, history, assets, threads }, folder),
     versions: new VersionStore(db),
+    comparisons,
+    comparing: new Comparing({ projects, history, assets, workshop, threads, comparisons }),
     threads,
   };
 }

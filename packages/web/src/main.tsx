@@ -12,6 +12,7 @@ import { GlobalStyle } from './theme/theme';
 applyScheme(readScheme());
 
 // Each view is loaded when somebody first goes there.
+const CompareView = lazy(async () => ({ default: (await import('./compare/CompareView')).CompareView }));
 const DataView = lazy(async () => ({ default: (await import('./data/DataView')).DataView }));
 const DeliverView = lazy(async () => ({ default: (await import('./deliver/DeliverView')).DeliverView }));
 const IterateView = lazy(async () => ({ default: (await import('./iterate/IterateView')).IterateView }));
@@ -55,6 +56,7 @@ createRoot(document.getElementById('root')!).render(
             <Route path="intake" element={<IntakeView />} />
             <Route path="intake/:screenKey" element={<ReadingView />} />
             {looks}
+            <Route path="compare" element={<CompareView />} />
             <Route path="deliver" element={<DeliverView />} />
             <Route path="iterate" element={<IterateView />} />
             <Route path="round/*" element={<ToRoundScreen />} />

@@ -1,5 +1,7 @@
 import { array, boolean, mixed, number, object, type Schema, string, type InferType } from 'yup';
 import type { Change } from '../change/change.ts';
+import type { DifferenceKind } from '../compare/causes.ts';
+import type { FaultKind } from '../compare/width_faults.ts';
 import type { DeliveryAsk, Fate } from '../delivery/plan.ts';
 import type { HistoryEntry } from '../change/history.ts';
 import { type Answers, answersSchema } from '../iterate/answers.ts';
@@ -393,6 +395,89 @@ export const pushPlan = object({
   message: string().required(),
 }).noUnknown();
 export type PushPlan = Readonly<InferType<typeof pushPlan>>;
+const boxOnPage = object({
+  x: number().required(),
+  y: number().required(),
+  width: number().required(),
+  height: number().required(),
+}).noUnknown();
+export const newComparison = object({
+  /** Key of the drawing that says how it should look. */
+  drawing: string().max(200).required(),
+  /** Of the window, in CSS px. */
+  width: number().integer().min(200).max(4000).required(),
+  reference: string<'source' | 'picture'>().oneOf(['source', 'picture']),
+  /** A place in the history whose app is the reference instead. */
+  version: number().integer().min(0),
+}).noUnknown();
+export const comparison = object({
+  view: object({
+    screen: string().required(),
+    drawing: string().required(),
+    width: number().required(),
+    height: number().required(),
+  })
+    .noUnknown()
+    .required(),
+  percent: number().required(),
+  unexplained: number().required(),
+  causes: array(
+    object({
+      id: string().required(),
+      kind: string<DifferenceKind>().required(),
+      name: string().defined(),
+      box: boxOnPage.required(),
+      element: string().nullable().defined(),
+      alsoAt: number().integer().required(),
+      property: string(),
+      was: string().defined().optional(),
+      is: string().defined().optional(),
+      says: string().required(),
+      sets: mixed<Readonly<Record<string, string>>>(),
+      isDecided: boolean().required(),
+      pixels: number().required(),
+      weight: number().required(),
+    }).noUnknown(),
+  ).required(),
+  problems: array(string().defined()).required(),
+  pictures: object({
+    reference: string().required(),
+    running: string().required(),
+    difference: string().required(),
+  })
+    .noUnknown()
+    .required(),
+  heights: object({ reference: number().required(), running: number().required() }).noUnknown().required(),
+}).noUnknown();
+export type ComparisonAnswer = Readonly<InferType<typeof comparison>>;
+export const newSweep = object({ screen: string().max(200).required() }).noUnknown();
+export const sweptScreen = object({
+  screen: string().required(),
+  faults: array(
+    object({
+      id: string().required(),
+      kind: string<FaultKind>().required(),
+      name: string().defined(),
+      box: boxOnPage.required(),
+      says: string().required(),
+      widths: array(number().required()).required(),
+    }).noUnknown(),
+  ).required(),
+  problems: array(string().defined()).required(),
+}).noUnknown();
+export type SweptAnswer = Readonly<InferType<typeof sweptScreen>>;
+export const comparisonScore = object({
+  screen: string().required(),
+  drawing: string().required(),
+  width: number().required(),
+  reference: string().required(),
+  seq: number().required(),
+  iteration: number().required(),
+  percent: number().required(),
+  causes: number().required(),
+  at: time.required(),
+}).noUnknown();
+export type ComparisonScore = Readonly<InferType<typeof comparisonScore>>;
 export const pushed = object({
   commit: string().required(),
   address: string().required(),

@@ -14,14 +14,14 @@ const noticed = (y: number): number => (y < WINDOW ? 1 : Math.max(0.3, WINDOW / 
 /**
  * Shares the differing pixels out among causes: a tile belongs to the cause whose own box around it is the smallest; what lies in
  * none was moved by the nearest cause above it that moves what follows.
- * @returns what each accounts for, and the share of differing pixels that none does
+ * @returns what each accounts for, how many pixels of each tile none does, and how many differ at all
  */
 export function attributed(
   drafts: readonly Draft[],
   pixels: PixelDifference | null,
-): { readonly accounts: Account[]; readonly unexplained: number } {
+): { readonly accounts: Account[]; readonly left: Uint16Array; readonly all: number } {
   const accounts = drafts.map(() => ({ pixels: 0, weight: 0 }));
-  if (!pixels) return { accounts, unexplained: 0 };
+  if (!pixels) return { accounts, left: new Uint16Array(), all: 0 };
   const { columns, rows, counts, contrasts } = pixels.tiles;
   // The smallest box over each tile, painted from large to small; several causes may share one.
   const places = new Map<string, { readonly box: Box; readonly of: number[] }>();
@@ -33,14 +33,18 @@ export function attributed(
       if (place.of.at(-1) !== index) place.of.push(index);
     }
   });
-  const list = [...places.values()].sort((a, b) => b.box.width * b.box.height - a.box.width * a.box.height);
-  const owner = new Int32Array(columns * rows).fill(-1);
-  list.forEach(({ box }, place) => paint(owner, columns, rows, box, place));
+  const list = [...places.values()];
+  const owner = smallestOver(
+    list.map(({ box }) => box),
+    columns,
+    rows,
+  );
   // Beneath each row of tiles, the lowest cause that moves what follows.
   const movers = drafts
     .flatMap(({ moves, boxes: own }, index) => (moves ? own.map((box) => ({ top: box.y, index })) : []))
     .sort((a, b) => a.top - b.top);
-  let [all, none] = [0, 0];
+  const left = new Uint16Array(columns * rows);
+  let all = 0;
   let next = 0;
   let above = -1;
   for (let row = 0; row < rows; row++) {
@@ -51,7 +55,7 @@ export function attributed(
       all += counts[at];
       const isOwn = owner[at] >= 0;
       const indices = isOwn ? list[owner[at]].of : above < 0 ? [] : [above];
-      if (!indices.length) none += counts[at];
+      if (!indices.length) left[at] = counts[at];
       for (const index of indices) {
         accounts[index].pixels += counts[at];
         // What a cause only moves is noticed less than what it is itself.
@@ -59,7 +63,17 @@ export function attributed(
       }
     }
   }
-  return { accounts, unexplained: all ? none / all : 0 };
+  return { accounts, left, all };
+}
+
+/** The smallest of the boxes over each tile, as its place in the list; -1 where there is none. */
+export function smallestOver(boxes: readonly Box[], columns: number, rows: number): Int32Array {
+  const owner = new Int32Array(columns * rows).fill(-1);
+  boxes
+    .map((box, place) => ({ box, place }))
+    .sort((a, b) => b.box.width * b.box.height - a.box.width * a.box.height)
+    .forEach(({ box, place }) => paint(owner, columns, rows, box, place));
+  return owner;
 }
 
 function paint(owner: Int32Array, columns: number, rows: number, box: Box, place: number): void {

@@ -1,7 +1,7 @@
 import { hash } from '../json/hash.ts';
 import type { Box } from '../model/design.ts';
 import { type Pair, pairsWithin } from './pairs.ts';
-import { attributed } from './attributed.ts';
+import { type Account, attributed, smallestOver } from './attributed.ts';
 import type { PixelDifference } from './pixel_difference.ts';
 import { renderedName, type RenderedElement, renderedWithin } from './rendering.ts';
 import { isPainted, type StyleDifference, styleDifferences } from './style_differences.ts';
@@ -17,7 +17,8 @@ export type DifferenceKind =
   | 'wraps'
   | 'cut'
   | 'size'
-  | 'place';
+  | 'place'
+  | 'unlike';
 
 /** Something that makes one rendering another than its reference. */
 export interface DifferenceCause {
@@ -87,7 +88,12 @@ export function causesOf(
   options: CauseOptions = {},
 ): { readonly causes: DifferenceCause[]; readonly unexplained: number } {
   const drafts = draftsOf(root);
-  const { accounts, unexplained } = attributed(drafts, pixels);
+  const { accounts, left, all } = attributed(drafts, pixels);
+  const found = pixels ? unlike(root, pixels, left) : { drafts: [], accounts: [] };
+  drafts.push(...found.drafts);
+  accounts.push(...found.accounts);
+  const explained = found.accounts.reduce((sum, account) => sum + account.pixels, 0);
+  const none = left.reduce((sum, count) => sum + count, 0) - explained;
   const causes = drafts.flatMap((draft, i) => {
     const account = accounts[i];
     if (pixels && !account.pixels && draft.kind !== 'covered') return [];
@@ -116,7 +122,52 @@ export function causesOf(
   causes.sort(
     (a, b) => Number(a.isDecided) - Number(b.isDecided) || b.weight - a.weight || b.pixels - a.pixels,
   );
-  return { causes, unexplained };
+  return { causes, unexplained: all ? none / all : 0 };
+}
+
+/** Fewest differing pixels for an element to be told, and how many elements are. */
+const LEAST_UNLIKE = 12;
+const MOST_UNLIKE = 20;
+
+/** What looks otherwise although nothing that is computed of it differs: a drawing that was read not quite as it is. */
+function unlike(
+  root: Pair,
+  { tiles: { columns, rows, contrasts, counts } }: PixelDifference,
+  left: Uint16Array,
+): { readonly drafts: Draft[]; readonly accounts: Account[] } {
+  const pairs = [...pairsWithin(root)];
+  const owner = smallestOver(
+    pairs.map(({ is }) => is.box),
+    columns,
+    rows,
+  );
+  const accounts = pairs.map(() => ({ pixels: 0, weight: 0 }));
+  left.forEach((count, at) => {
+    const account = accounts[owner[at]];
+    if (!count || !account) return;
+    account.pixels += count;
+    account.weight += (contrasts[at] * count) / counts[at];
+  });
+  const told = pairs
+    .map((at, i) => ({ at, account: accounts[i] }))
+    .filter(({ account }) => account.pixels >= LEAST_UNLIKE)
+    .sort((a, b) => b.account.weight - a.account.weight)
+    .slice(0, MOST_UNLIKE);
+  return {
+    drafts: told.map(({ at, account: { pixels } }): Draft => {
+      const area = Math.max(1, at.is.box.width * at.is.box.height);
+      const percent = Math.min(100, Math.ceil((100 * pixels) / area));
+      return {
+        kind: 'unlike',
+        at,
+        says: `${percent} % of it looks otherwise`,
+        boxes: [at.is.box],
+        also: 0,
+        moves: false,
+      };
+    }),
+    accounts: told.map(({ account }) => account),
+  };
 }
 
 function draftsOf(root: Pair): Draft[] {
@@ -178,9 +229,7 @@ function draftsOf(root: Pair): Draft[] {
       });
     for (const difference of styles.get(pair)!) {
       const { property, was: before, is: now, kind, sets } = difference;
-      // Lines grow with their letters.
-      if (property === 'line-height' && styles.get(pair)!.some((other) => other.property === 'font-size'))
-        continue;
+      if (growsWithLetters(difference, styles.get(pair)!)) continue;
       if (kind === 'place' && !changesPlaces(pair, property)) continue;
       add(pair, {
         kind: 'style',
@@ -206,6 +255,17 @@ function draftsOf(root: Pair): Draft[] {
 const WHOLE_PAGE = new Set(['html', 'body']);
 /** Cells of a column are as wide as each other. */
 const CELLS = new Set(['td', 'th']);
+/** Lines, and room that is measured in letters, are larger where these are. */
+function growsWithLetters({ property, was, is }: StyleDifference, all: readonly StyleDifference[]): boolean {
+  const letters = all.find((other) => other.property === 'font-size');
+  if (!letters || property === 'font-size') return false;
+  if (property === 'line-height') return true;
+  if (!/^(margin|padding)/.test(property)) return false;
+  const share = (one: Pick<StyleDifference, 'was' | 'is'>): number =>
+    parseFloat(one.is) / parseFloat(one.was);
+  return Math.abs(share({ was, is }) / share(letters) - 1) < 0.02;
+}
+
 const SHARED = new Set<DifferenceKind>(['style', 'font']);
 
 const aloneDraft = (kind: 'missing' | 'added', alone: RenderedElement): Draft => ({

@@ -152,7 +152,7 @@ const hasBorder = (element: RenderedElement, side: string): boolean =>
   parseFloat(lookOf(element, `border-${side}-width` as Look)) > 0 &&
   lookOf(element, `border-${side}-style` as Look) !== 'none';
 
-const isTransparent = (value: string): boolean => value === 'transparent' || /,\s*0\)$/.test(value);
+const isTransparent = (value: string): boolean => value === 'transparent' || /^rgba\(.*,\s*0\)$/.test(value);
 
 /** Whether an element shows something of its own beside text. */
 export const isPainted = (element: RenderedElement): boolean =>

@@ -68,7 +68,10 @@ export function asDrawn(design: Design): Project {
 }
 
 /** What is known of a drawing when causes are told: which element a place in its file is, and what was decided about it. */
-export function causeOptions({ app }: Project, drawing: Screen): CauseOptions {
+export function causeOptions(
+  { app }: { readonly app: Pick<App, 'edits' | 'layers'> },
+  drawing: Screen,
+): CauseOptions {
   const keys = new Map<string, string>();
   walkElements(drawing.root, ({ key, source }) => void keys.set(source.path, key));
   const decided = decisionsIn(app);
@@ -79,7 +82,7 @@ export function causeOptions({ app }: Project, drawing: Screen): CauseOptions {
   };
 }
 
-function decisionsIn({ edits }: App): Set<string> {
+function decisionsIn({ edits }: Pick<App, 'edits'>): Set<string> {
   const found = new Set<string>();
   for (const key of Object.keys(edits)) {
     const edit = parseEditKey(key);
@@ -89,5 +92,5 @@ function decisionsIn({ edits }: App): Set<string> {
 }
 
 /** What somebody left out is missing because they said so. */
-const isLeftOut = (app: App, element: string, property: string): boolean =>
+const isLeftOut = (app: Pick<App, 'layers'>, element: string, property: string): boolean =>
   property === 'missing' && app.layers[element]?.show === false;

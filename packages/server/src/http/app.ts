@@ -7,6 +7,7 @@ import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance, type FastifyReply, type FastifyServerOptions } from 'fastify';
 import { documentSchema, type ErrorCode, errorStatus, limits, openApi } from '@tovel/core';
 import { type Config, packageFolder } from '../config.ts';
+import { compareRoutes } from '../compare/routes.ts';
 import { deliverRoutes } from '../deliver/routes.ts';
 import { historyRoutes } from '../history/routes.ts';
 import { Behind } from '../history/store.ts';
@@ -129,6 +130,7 @@ export async function createApp(
   versionRoutes(app, services);
   deliverRoutes(app, services);
   repositoryRoutes(app, services);
+  compareRoutes(app, services);
   sourceRoutes(app, services, config.allowedHosts ?? []);
 
   for (const [prefix, folder] of recognitionFolders()) {

@@ -20,9 +20,15 @@ export async function createRunServer(
   appPort: number,
   runPort: number,
 ): Promise<FastifyInstance> {
-  const { workshop, assets } = services;
+  const { workshop, assets, comparing } = services;
+  comparing.servedAt(`http://127.0.0.1:${runPort}`);
   const appOrigins = `http://127.0.0.1:${appPort} http://localhost:${appPort}`;
-  const app = Fastify({ logger: false, routerOptions: { caseSensitive: true } });
+  const app = Fastify({
+    logger: false,
+    routerOptions: { caseSensitive: true },
+    // Whoever draws a running app keeps connections open, and waits for nothing when the server ends.
+    forceCloseConnections: true,
+  });
   await app.register(compress);
   guard(app, runPort);
   const vendor = buildVendor();

@@ -27,6 +27,7 @@ export async function startTestApp(port: number): Promise<TestApp> {
       await app.close();
       await services.workshop.close();
       await services.threads.close();
+      await services.comparing.close();
       await database.stop();
       await rm(folder, { recursive: true, force: true });
     },

@@ -7,8 +7,11 @@ import {
   type AppliedIteration,
   applyIteration,
   ArchiveError,
+  causeOptions,
+  compareDrawn,
   deliveredCode,
   type Design,
+  type DrawnComparison,
   type IntoPlan,
   type MergeSide,
   packProject,
@@ -16,11 +19,13 @@ import {
   planIteration,
   plannerInto,
   recordOf,
+  type Screen,
   type TargetName,
   unpackProject,
   type UtilityPlan,
   withWhatItNeeds,
 } from '@tovel/core';
+import { decoded, differencePicture, type DrawnPage } from '@tovel/renderer/pictures';
 import { compileUtilities } from '@tovel/reader/utilities';
 
 /**
@@ -144,4 +149,22 @@ export async function planIntoFolder(
     if (error instanceof RangeError) return { problem: error.message };
     throw error;
   }
+}
+
+export interface CompareInput {
+  readonly was: DrawnPage;
+  readonly is: DrawnPage;
+  /** The drawing that says how it should look. */
+  readonly screen: Screen;
+  /** What was decided about its elements. */
+  readonly app: Pick<App, 'edits' | 'layers'>;
+}
+
+/** Where two drawn pages differ and why, with a picture of it. */
+export function compareViews({ was, is, screen, app }: CompareInput): Omit<DrawnComparison, 'marks'> & {
+  readonly difference: Uint8Array;
+} {
+  const { marks, ...found } = compareDrawn(decoded(was), decoded(is), causeOptions({ app }, screen));
+  const difference = differencePicture({ ...found, marks });
+  return { ...found, difference };
 }

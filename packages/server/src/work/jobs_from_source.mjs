@@ -3,5 +3,13 @@ import { register } from 'tsx/esm/api';
 
 register();
 const jobs = await import('./jobs.ts');
-export const { emitCode, iterate, packFiles, packArchive, unpackArchive, compileClasses, planIntoFolder } =
-  jobs;
+export const {
+  compareViews,
+  emitCode,
+  iterate,
+  packFiles,
+  packArchive,
+  unpackArchive,
+  compileClasses,
+  planIntoFolder,
+} = jobs;

@@ -2,6 +2,8 @@ import type {
   Answers,
   ApiError,
   ChangeResult,
+  ComparisonAnswer,
+  ComparisonScore,
   Conflict,
   ConnectedRepository,
   DesignSource,
@@ -11,6 +13,7 @@ import type {
   ProjectSummary,
   PushPlan,
   ShippedFace,
+  SweptAnswer,
   Timeline,
   UtilityPlan,
   Version,
@@ -83,12 +86,14 @@ async function request<T>(
   path: string,
   body?: unknown,
   headers: Record<string, string> = {},
+  signal?: AbortSignal,
 ): Promise<T> {
   const isBytes = body instanceof Uint8Array;
   let response: Response;
   try {
     response = await fetch(path, {
       method,
+      ...(signal ? { signal } : {}),
       headers: {
         ...(body === undefined
           ? {}
@@ -98,6 +103,7 @@ async function request<T>(
       ...(body === undefined ? {} : { body: isBytes ? (body as BodyInit) : JSON.stringify(body) }),
     });
   } catch {
+    signal?.throwIfAborted();
     throw new RequestError(0, {
       code: 'unreachable',
       message: 'The server does not answer. Is Tovel still running in its terminal?',
@@ -231,6 +237,14 @@ export const api = {
   confirmSource: (id: string, ticket: string) =>
     request<void>('POST', `${project(id)}/sources/${ticket}/confirm`),
   forgetSource: (id: string, source: number) => request<void>('DELETE', `${project(id)}/sources/${source}`),
+  compare: (
+    id: string,
+    body: { drawing: string; width: number; reference: 'source' | 'picture'; version?: number },
+    signal?: AbortSignal,
+  ) => patiently(() => request<ComparisonAnswer>('POST', `${project(id)}/comparisons`, body, {}, signal)),
+  comparisons: (id: string) => request<ComparisonScore[]>('GET', `${project(id)}/comparisons`),
+  sweep: (id: string, screen: string, signal?: AbortSignal) =>
+    patiently(() => request<SweptAnswer>('POST', `${project(id)}/sweeps`, { screen }, {}, signal)),
   archiveUrl: (id: string) => `${project(id)}/archive`,
   /** @param only a file of the code, which then comes with what it takes from others alone */
   codeUrl: (id: string, only?: string) =>
@@ -239,4 +253,5 @@ export const api = {
 
 export type Api = typeof api;
 
+export const comparedUrl = (name: string): string => `/api/compared/${name}`;
 export const assetUrl = (hash: string): string => `/api/assets/${hash}`;

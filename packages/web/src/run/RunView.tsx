@@ -103,7 +103,10 @@ export function RunView() {
   const [place, setPlace] = useState<Place>({ path: '/', canGoBack: false, canGoForward: false });
   const [typed, setTyped] = useState<string | null>(null);
   const start = app.start ? design.screens.find((screen) => screen.key === app.start) : undefined;
-  const [width, setWidth] = useState<number | null>(start && start.width <= 600 ? 390 : null);
+  const askedWidth = Number(params.get('width'));
+  const [width, setWidth] = useState<number | null>(
+    askedWidth >= 200 && askedWidth <= 4000 ? askedWidth : start && start.width <= 600 ? 390 : null,
+  );
   const frame = useRef<HTMLIFrameElement>(null);
   const [first] = useState(params.get('at') ?? '/');
   const origin = settings

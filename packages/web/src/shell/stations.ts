@@ -44,6 +44,7 @@ export const stations: readonly Station[] = [
   },
   { path: 'data', title: 'Data', isOfPast: true, waiting: none },
   { path: 'run', title: 'Run', isOfPast: true, waiting: none },
+  { path: 'compare', title: 'Compare', waiting: none },
   { path: 'deliver', title: 'Deliver', waiting: none },
   { path: 'iterate', title: 'Iterate', waiting: ({ asked }) => asked },
 ];

@@ -1,0 +1,46 @@
+import type { FastifyInstance } from 'fastify';
+import { leftSignal, route } from '../http/route.ts';
+import type { Services } from '../services.ts';
+
+/** Whether what runs is what was drawn: comparing, sweeping over widths, the pictures of it, and how it went before. */
+export function compareRoutes(app: FastifyInstance, { projects, comparing, comparisons }: Services): void {
+  route(app, 'compare', async ({ params: { id }, body: { drawing, width, reference, version }, reply }) => {
+    const { causes, problems, ...compared } = await comparing.compare(
+      id,
+      drawing,
+      width,
+      version ?? reference ?? 'source',
+      leftSignal(reply),
+    );
+    return {
+      ...compared,
+      causes: causes.map(({ box, sets, ...cause }) => ({
+        ...cause,
+        box: { ...box },
+        ...(sets ? { sets: { ...sets } } : {}),
+      })),
+      problems: [...problems],
+    };
+  });
+
+  route(app, 'sweep', async ({ params: { id }, body: { screen }, reply }) => {
+    const { faults, problems } = await comparing.sweep(id, screen, leftSignal(reply));
+    return {
+      screen,
+      faults: faults.map(({ box, widths, ...fault }) => ({ ...fault, box: { ...box }, widths: [...widths] })),
+      problems: [...problems],
+    };
+  });
+
+  route(app, 'comparisons', async ({ params: { id } }) => {
+    await projects.require(id);
+    return comparisons.of(id);
+  });
+
+  route(app, 'comparedPicture', async ({ params: { name }, reply }) =>
+    reply
+      .type('image/png')
+      .header('cache-control', 'private, max-age=3600, immutable')
+      .send(Buffer.from(comparing.picture(name))),
+  );
+}

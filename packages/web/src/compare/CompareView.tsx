@@ -1,0 +1,261 @@
+import { screenName, screensByKey, type View } from '@tovel/core';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Header, ListBox, ListBoxItem, ListBoxSection } from 'react-aria-components';
+import { useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { api } from '../api/client';
+import { useProject } from '../project/context';
+import { color, font } from '../theme/theme';
+import { Button, Choice, Segments } from '../ui/controls';
+import { Empty } from '../ui/Empty';
+import { useQueryParam } from '../ui/use_query_param';
+import { AllScreens } from './AllScreens';
+import { type Cause, Causes } from './Causes';
+import { LENSES, type Lens, Lenses } from './Lenses';
+import { Sweep } from './Sweep';
+import { isReference, type Reference, useCompared, useScores, useViews, viewId } from './use_compared';
+
+const Whole = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+`;
+
+const Bar = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 8px 16px;
+  background: ${color.sheet};
+  border-bottom: 1px solid ${color.rule};
+  p {
+    color: ${color.ink2};
+    margin-right: auto;
+  }
+`;
+
+const Parts = styled.div`
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 216px minmax(0, 1fr) 300px;
+  grid-template-rows: minmax(0, 1fr);
+`;
+
+const List = styled(ListBox)`
+  min-height: 0;
+  overflow: auto;
+  background: ${color.side};
+  border-right: 1px solid ${color.rule};
+  outline-offset: -2px;
+  header {
+    padding: 8px 16px 3px;
+    font-size: 12.5px;
+    font-weight: 650;
+    overflow-wrap: anywhere;
+  }
+`;
+
+const Row = styled(ListBoxItem)`
+  display: flex;
+  justify-content: space-between;
+  padding: 4px 16px;
+  font: 12px/1.5 ${font.code};
+  font-variant-numeric: tabular-nums;
+  cursor: pointer;
+  outline-offset: -3px;
+  &[data-hovered] {
+    background: ${color.lakeTint};
+  }
+  &[data-selected] {
+    background: ${color.ink};
+    color: ${color.onInk};
+  }
+`;
+
+const PLACES = [
+  { id: 'screen', label: 'One screen' },
+  { id: 'all', label: 'All screens' },
+  { id: 'widths', label: 'Widths' },
+] as const;
+
+/** Whether what runs is what was drawn: one screen through a lens, all of them in a table, and each from narrow to wide. */
+export function CompareView() {
+  const { base, graph, id, drawn } = useProject();
+  const navigate = useNavigate();
+  const views = useViews();
+  const [place, setPlace] = useQueryParam('in', 'screen');
+  const [lens, setLens] = useQueryParam('lens', 'beside');
+  const [asked, setAsked] = useQueryParam('view', '');
+  const [against, setAgainst] = useQueryParam('against', 'source');
+  const reference: Reference = isReference(against) ? against : 'source';
+  const versions = useQuery({ queryKey: ['versions', id], queryFn: () => api.versions(id) });
+  if (!graph.screens.length || !views.length)
+    return (
+      <Empty
+        title="Nothing to compare yet"
+        text="Bring in the screens of the app; what runs is then held against them here."
+      >
+        <Button $kind="primary" onPress={() => void navigate(`${base}/intake`)}>
+          Bring screens in
+        </Button>
+      </Empty>
+    );
+  const view = views.find((one) => viewId(one) === asked) ?? views[0];
+  const screens = screensByKey(drawn);
+  const hasPictures = views.some(({ drawing }) => screens.get(drawing)?.reference);
+  const references = [
+    { id: 'source' as const, label: 'What was drawn' },
+    ...(hasPictures ? [{ id: 'picture' as const, label: 'Pictures that came along' }] : []),
+    ...(versions.data ?? []).map(({ name, seq }) => ({
+      id: `version-${seq}` as const,
+      label: `Version “${name}”`,
+    })),
+  ];
+  const title = references.find(({ id: known }) => known === reference)?.label ?? 'The reference';
+  return (
+    <Whole>
+      <Bar role="toolbar" aria-label="Compare">
+        <Segments role="group" aria-label="What is shown">
+          {PLACES.map(({ id: which, label }) => (
+            <Button key={which} aria-pressed={place === which} onPress={() => setPlace(which)}>
+              {label}
+            </Button>
+          ))}
+        </Segments>
+        {place !== 'widths' && (
+          <Choice
+            label="Held against"
+            isLabelHidden
+            value={reference}
+            options={references}
+            onChange={(next) => setAgainst(next)}
+          />
+        )}
+        <p />
+        {place === 'screen' && (
+          <Segments role="group" aria-label="Lens">
+            {LENSES.map(({ id: which, label }) => (
+              <Button key={which} aria-pressed={lens === which} onPress={() => setLens(which)}>
+                {label}
+              </Button>
+            ))}
+          </Segments>
+        )}
+      </Bar>
+      {place === 'all' ? (
+        <AllScreens
+          views={views}
+          reference={reference}
+          onOpen={(one) =>
+            void navigate(
+              `?view=${encodeURIComponent(viewId(one))}${against === 'source' ? '' : `&against=${against}`}`,
+            )
+          }
+        />
+      ) : place === 'widths' ? (
+        <Sweep views={views} />
+      ) : (
+        <OneScreen
+          key={`${viewId(view)} ${reference}`}
+          views={views}
+          view={view}
+          reference={reference}
+          title={title}
+          lens={LENSES.some(({ id: known }) => known === lens) ? (lens as Lens) : 'beside'}
+          onView={(next) => setAsked(viewId(next))}
+        />
+      )}
+    </Whole>
+  );
+}
+
+function OneScreen({
+  views,
+  view,
+  reference,
+  title,
+  lens,
+  onView,
+}: {
+  views: readonly View[];
+  view: View;
+  reference: Reference;
+  title: string;
+  lens: Lens;
+  onView: (view: View) => void;
+}) {
+  const { data, error, isFetching, refetch } = useCompared(view, reference);
+  const [cause, setCause] = useState<Cause | null>(null);
+  return (
+    <Parts>
+      <ViewList views={views} selected={view} reference={reference} onSelect={onView} />
+      {data ? (
+        <Lenses compared={data} lens={lens} reference={title} chosen={cause?.box ?? null} />
+      ) : error ? (
+        <Empty title="This could not be compared" text={error.message}>
+          <Button onPress={() => void refetch()}>Try again</Button>
+        </Empty>
+      ) : (
+        <Empty
+          title={isFetching ? 'Drawing both …' : 'Nothing yet'}
+          text="A browser draws the source and the running app, and each pixel is held against the other."
+        />
+      )}
+      {data ? <Causes compared={data} chosen={cause} onChoose={setCause} /> : <div />}
+    </Parts>
+  );
+}
+
+/** All views, by screen, with how much of each differed when it was last compared. */
+function ViewList({
+  views,
+  selected,
+  reference,
+  onSelect,
+}: {
+  views: readonly View[];
+  selected: View;
+  reference: Reference;
+  onSelect: (view: View) => void;
+}) {
+  const project = useProject();
+  const { data: scores = [] } = useScores();
+  const last = new Map(
+    scores.filter((score) => score.reference === reference).map((score) => [viewId(score), score.percent]),
+  );
+  const groups = new Map<string, View[]>();
+  for (const view of views) groups.set(view.screen, [...(groups.get(view.screen) ?? []), view]);
+  return (
+    <List
+      aria-label="Screens and widths"
+      selectionMode="single"
+      disallowEmptySelection
+      selectedKeys={[viewId(selected)]}
+      onSelectionChange={(keys) => {
+        const [key] = keys === 'all' ? [] : [...keys];
+        const next = views.find((view) => viewId(view) === key);
+        if (next) onSelect(next);
+      }}
+    >
+      {[...groups].map(([screen, own]) => (
+        <ListBoxSection key={screen} id={`of ${screen}`}>
+          <Header>{screenName(project, screen)}</Header>
+          {own.map((view) => {
+            const percent = last.get(viewId(view));
+            return (
+              <Row
+                key={viewId(view)}
+                id={viewId(view)}
+                textValue={`${screenName(project, screen)} at ${view.width}`}
+              >
+                <span>{view.width} px</span>
+                <span>{percent === undefined ? '–' : `${percent.toFixed(2)} %`}</span>
+              </Row>
+            );
+          })}
+        </ListBoxSection>
+      ))}
+    </List>
+  );
+}
