@@ -7,7 +7,6 @@
 import {
   addToDesign,
   applyChange,
-  asDrawn,
   causeOptions,
   compareDrawn,
   type DifferenceCause,
@@ -220,7 +219,7 @@ function injectInPage([kind, seed]: readonly [string, number]): Injected | null 
   );
   const painted = shown.filter((element) => {
     const { backgroundColor, borderTopWidth } = getComputedStyle(element);
-    return (!/, 0\)$/.test(backgroundColor) || borderTopWidth !== '0px') && element !== document.body;
+    return (!backgroundColor.endsWith(', 0)') || borderTopWidth !== '0px') && element !== document.body;
   });
   const smaller = shown.filter((element) => element.getBoundingClientRect().height < 500);
   const sets: Record<string, [HTMLElement[], (element: HTMLElement) => void, string[]]> = {

@@ -71,11 +71,6 @@ try {
       await page.getByRole('button', { name: /^Pin 8/ }).click();
       await page.keyboard.type('to');
     },
-    'junction-more': async () => {
-      await page.goto(at('junction/catalogue'));
-      await page.getByRole('row', { name: /Hedge trimmer/ }).click();
-      await page.getByRole('button', { name: 'More' }).click();
-    },
     map: async () => {
       await page.goto(at('map'));
       await page.locator("[id='station my-loans'] circle").click();
@@ -91,6 +86,22 @@ try {
     run: async () => {
       await page.goto(at('run?at=/tools'));
       await page.getByText(/^(Building|Writing) the app/).waitFor({ state: 'hidden' });
+    },
+    // A heading is made smaller, and told as what differs.
+    compare: async () => {
+      const { id } = await (await page.request.post(`${base}/api/projects/${project.id}/copy`)).json();
+      await page.goto(`${base}/p/${id}/screens/at/desk-members`);
+      await page
+        .getByRole('treeitem', { name: /Add member/ })
+        .last()
+        .click();
+      await page.getByRole('tab', { name: 'Look' }).click();
+      await page.getByRole('textbox', { name: 'Text', exact: true }).fill('New member');
+      await page.keyboard.press('Enter');
+      await page.getByText(/Saved \d/).waitFor();
+      await page.goto(`${base}/p/${id}/compare?view=desk-members%201280`);
+      await page.getByRole('listbox', { name: 'Causes' }).getByRole('option').first().click();
+      await page.waitForLoadState('networkidle');
     },
     deliver: async () => {
       await page.goto(at('deliver'));

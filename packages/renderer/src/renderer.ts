@@ -45,6 +45,8 @@ export interface DrawnPage {
 
 /** Milliseconds after which a page is given up. */
 const LONGEST = 45_000;
+/** All that is not answered in this process goes to a place where nobody listens, connections made in advance included. */
+const NO_NETWORK = ['--proxy-server=127.0.0.1:9', '--proxy-bypass-list=<-loopback>'];
 /** Pages that are drawn at once. */
 const AT_ONCE = 2;
 
@@ -117,6 +119,7 @@ export class Renderer {
       const leave = (): void => reject(order.signal!.reason as Error);
       const die = (): void =>
         reject(new Error('The browser that draws pages ended while it drew. Ask again.'));
+      if (order.signal?.aborted) leave();
       order.signal?.addEventListener('abort', leave, { once: true });
       browser.once('disconnected', die);
       stop = () => {
@@ -139,7 +142,7 @@ export class Renderer {
   }
 
   #started(): Promise<Browser> {
-    this.#browser ??= launchChromium('Drawing pages').then(
+    this.#browser ??= launchChromium('Drawing pages', NO_NETWORK).then(
       (browser) => {
         browser.on('disconnected', () => {
           this.#browser = null;

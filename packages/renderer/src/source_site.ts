@@ -59,9 +59,17 @@ export function sourcePage(
         headers: { 'content-security-policy': "script-src 'none'" },
       };
     const asset = at(decodeURIComponent(pathname.slice(1)));
-    return asset ? kept(asset.hash) : null;
+    const found = asset ? await kept(asset.hash) : null;
+    return found && found.type.includes('html') ? { ...found, body: withoutRefresh(found.body) } : found;
   };
   return { address: ORIGIN + (kind === 'svg' ? around : page), site };
 }
+
+/** A page that goes elsewhere by itself could not be looked at. */
+const withoutRefresh = (body: SiteAnswer['body']): string =>
+  (typeof body === 'string' ? body : new TextDecoder().decode(body)).replace(
+    /<meta\b[^>]*http-equiv\s*=\s*["']?\s*refresh[^>]*>/gi,
+    '',
+  );
 
 const charset = (type: string): string => (type.startsWith('text/') ? `${type}; charset=utf-8` : type);

@@ -23,6 +23,8 @@ export class Tab {
   readonly #missing = new Set<string>();
   /** What the page has asked for: how much is not answered yet, and when the last answer was given, in ms. */
   #open = 0;
+  /** Whether the page that is to be drawn was asked for. */
+  #isLoaded = false;
   #last = 0;
 
   private constructor(context: BrowserContext, page: Page, script: string) {
@@ -49,6 +51,7 @@ export class Tab {
     this.#order = order;
     this.#problems = [];
     this.#missing.clear();
+    this.#isLoaded = false;
     await page.setViewportSize({ width: order.width, height: order.height });
     await page.goto(order.address, { waitUntil: 'load', timeout: LOADING }).catch((error: Error) => {
       if (!/Timeout/.test(error.message)) throw new Error(`The page cannot be loaded: ${plain(error)}`);
@@ -86,6 +89,10 @@ export class Tab {
     const order = this.#order;
     const request = route.request();
     if (!order) return route.abort().catch(() => {});
+    // A foreign page is looked at where it is, wherever it would go by itself.
+    const isLeaving = request.isNavigationRequest() && !request.frame().parentFrame() && this.#isLoaded;
+    if (isLeaving && !order.withScripts) return route.abort('aborted').catch(() => {});
+    if (request.isNavigationRequest()) this.#isLoaded = true;
     this.#open++;
     const answer = await order
       .site(new URL(request.url()), { method: request.method(), body: request.postData() })

@@ -139,12 +139,11 @@ function isSeen(name: Look, was: RenderedElement, is: RenderedElement): boolean 
   if (name === 'background-color')
     return some((element) => !isTransparent(lookOf(element, 'background-color')));
   if (name === 'object-fit') return was.tag === 'img';
-  if (name === 'text-align') return some((element) => !/^inline/.test(lookOf(element, 'display')));
+  if (name === 'text-align') return some((element) => !lookOf(element, 'display').startsWith('inline'));
   if (name === 'row-gap' || name === 'column-gap')
     return was.children.length > 1 && some((element) => /flex|grid/.test(lookOf(element, 'display')));
   if (/^(flex-|justify-content|align-items)/.test(name))
     return some((element) => /flex|grid/.test(lookOf(element, 'display')));
-  if (name === 'text-decoration-line') return true;
   return true;
 }
 

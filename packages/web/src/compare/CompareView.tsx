@@ -248,6 +248,7 @@ function ViewList({
                 key={viewId(view)}
                 id={viewId(view)}
                 textValue={`${screenName(project, screen)} at ${view.width}`}
+                aria-label={`${screenName(project, screen)} at ${view.width}: ${percent === undefined ? 'not compared' : `${percent.toFixed(2)} %`}`}
               >
                 <span>{view.width} px</span>
                 <span>{percent === undefined ? '–' : `${percent.toFixed(2)} %`}</span>

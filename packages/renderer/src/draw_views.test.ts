@@ -1,0 +1,116 @@
+import http from 'node:http';
+import type { AddressInfo } from 'node:net';
+import {
+  addToDesign,
+  applyChange,
+  compareDrawn,
+  emptyApp,
+  emptyDesign,
+  type Project,
+  readSvg,
+  takeIn,
+  type View,
+  viewsOf,
+} from '@tovel/core';
+import { appOf, drawReference, drawRunning, type FileStore } from './draw_views.ts';
+import { decoded } from './pictures.ts';
+import { Renderer } from './renderer.ts';
+
+const renderer = new Renderer();
+afterAll(() => renderer.close());
+
+const drawing = `<svg xmlns="http://www.w3.org/2000/svg" width="390" height="600" viewBox="0 0 390 600"><rect width="390" height="600" fill="#f6f2e9"/><rect id="Go" x="24" y="80" width="342" height="48" rx="8" fill="#2f4a3a"/></svg>`;
+
+function drawn(file: string, text: string): { project: Project; files: FileStore; view: View } {
+  const screen = readSvg({ file: 'shed.svg', text: drawing, screenKey: 'shed', asset: () => null }).screen!;
+  const hash = 'a'.repeat(64);
+  const bytes = new TextEncoder().encode(text);
+  const type = file.endsWith('.svg') ? 'image/svg+xml' : 'text/html';
+  const design = addToDesign(emptyDesign, {
+    screens: [{ ...screen, source: { ...screen.source, file } }],
+    assets: [{ hash, type, size: bytes.length, file }],
+    notices: [],
+  });
+  const app = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
+  const project = { design, app };
+  return {
+    project,
+    files: async (asked) => (asked === hash ? { type, bytes } : null),
+    view: viewsOf(project, [390])[0],
+  };
+}
+
+test('a drawing and the app that is made of it look the same', async () => {
+  const { project, files, view } = drawn('shed.svg', drawing);
+  const app = await appOf(project, 'Shed', files);
+  const was = await drawReference(renderer, project, view, files);
+  const is = await drawRunning(renderer, app, project, view);
+  expect(view).toEqual({ screen: 'shed', drawing: 'shed', width: 390, height: 800 });
+  expect(compareDrawn(decoded(was), decoded(is)).share).toBeLessThan(0.001);
+});
+
+test('nothing that a source brings runs or is fetched', async () => {
+  const asked: string[] = [];
+  let connected = 0;
+  const outside = http.createServer((request, response) => {
+    asked.push(request.url ?? '');
+    response.end();
+  });
+  outside.on('connection', () => void connected++);
+  await new Promise<void>((resolve) => outside.listen(0, '127.0.0.1', resolve));
+  const { port } = outside.address() as AddressInfo;
+  const at = `http://127.0.0.1:${port}`;
+  const { project, files, view } = drawn(
+    'shed.html',
+    `<body onload="document.title='ran';fetch('${at}/onload')"><h1>Shed</h1><script>document.querySelector('h1').textContent='ran';fetch('${at}/script')</script><img src="${at}/picture" onerror="document.querySelector('h1').textContent='ran'"><link rel="stylesheet" href="${at}/sheet"><iframe src="${at}/frame"></iframe><a href="javascript:fetch('${at}/link')">x</a><meta http-equiv="refresh" content="0;url=${at}/elsewhere">`,
+  );
+  const { rendering } = await drawReference(renderer, project, view, files);
+  const texts: string[] = [];
+  const visit = ({ text, children }: typeof rendering.root): void => {
+    texts.push(text);
+    children.forEach(visit);
+  };
+  visit(rendering.root);
+  expect(texts).toContain('Shed');
+  expect(texts).not.toContain('ran');
+  expect([asked, connected]).toEqual([[], 0]);
+  outside.closeAllConnections();
+  await new Promise((resolve) => outside.close(resolve));
+});
+
+test('a source that is not kept, or no picture that came along, is said', async () => {
+  const { project, view } = drawn('shed.svg', drawing);
+  const none: FileStore = async () => null;
+  await expect(
+    drawReference(renderer, { ...project, design: { ...project.design, assets: [] } }, view, none),
+  ).rejects.toThrow(/is not kept in this project/);
+  await expect(drawReference(renderer, project, view, none, 'picture')).rejects.toThrow(
+    /No picture came along/,
+  );
+});
+
+test('a page that never answers is drawn as far as it is, and one that nobody waits for is let go', async () => {
+  const never = new Promise<null>(() => {});
+  const leaving = new AbortController();
+  const waiting = renderer.draw({
+    address: 'https://app.invalid/',
+    site: () => never,
+    width: 390,
+    height: 600,
+    withScripts: true,
+    signal: leaving.signal,
+  });
+  leaving.abort(new Error('left'));
+  await expect(waiting).rejects.toThrow('left');
+  const page = await renderer.draw({
+    address: 'https://app.invalid/',
+    site: async ({ pathname }) =>
+      pathname === '/'
+        ? { type: 'text/html', body: '<h1>There</h1><img src="/never.png" width="10" height="10">' }
+        : never,
+    width: 390,
+    height: 600,
+    withScripts: false,
+  });
+  expect(page.rendering.problems).toEqual(['The page did not finish loading within 10 seconds.']);
+}, 60_000);
