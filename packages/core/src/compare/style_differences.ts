@@ -80,7 +80,7 @@ function folded(found: Map<Look, StyleDifference>): StyleDifference[] {
     });
   }
   // A border that is there on one side only says so once, by its width.
-  for (const name of [...found.keys()]) {
+  for (const name of found.keys()) {
     const side = /^border-(\w+)-(style|color)$/.exec(name)?.[1];
     const width =
       side &&
