@@ -100,8 +100,12 @@ try {
       await page.keyboard.press('Enter');
       await page.getByText(/Saved \d/).waitFor();
       await page.goto(`${base}/p/${id}/compare?view=desk-members%201280`);
-      await page.getByRole('listbox', { name: 'Causes' }).getByRole('option').first().click();
-      await page.waitForLoadState('networkidle');
+      await page
+        .getByRole('listbox', { name: 'Causes' })
+        .getByRole('option')
+        .first()
+        .click({ timeout: 60_000 });
+      await page.waitForFunction(() => [...document.images].every((image) => image.complete));
     },
     deliver: async () => {
       await page.goto(at('deliver'));

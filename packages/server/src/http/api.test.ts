@@ -413,6 +413,7 @@ test('migrations are applied once, by one of several servers, and go on where a 
     '004_mappings.sql',
     '005_versions.sql',
     '006_repositories.sql',
+    '007_comparisons.sql',
   ]);
 });
 

@@ -5,6 +5,7 @@ import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { ScoreChart } from './ScoreChart';
+import { ThroughBar } from './ThroughBar';
 import { type Reference, useCompareAll, useScores, viewId } from './use_compared';
 
 const Room = styled.div`
@@ -14,19 +15,6 @@ const Room = styled.div`
   display: grid;
   gap: 18px;
   align-content: start;
-`;
-
-const Line = styled.div`
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  p {
-    color: ${color.ink2};
-  }
-  progress {
-    width: 180px;
-    accent-color: ${color.lake};
-  }
 `;
 
 const Table = styled.table`
@@ -91,30 +79,19 @@ export function AllScreens({
   const isStale = compared.some(({ at }) => at < project.savedAt);
   return (
     <Room>
-      <Line>
-        {going ? (
-          <>
-            <Button onPress={stop}>Stop</Button>
-            <progress value={going.done} max={going.total} aria-label="Compared" />
-            <p role="status">
-              {going.done} of {going.total} compared
-            </p>
-          </>
-        ) : (
-          <>
-            <Button $kind="primary" onPress={() => void start(views)}>
-              Compare all {views.length}
-            </Button>
-            <p>
-              {compared.length === 0
-                ? 'Nothing was compared yet.'
-                : isStale
-                  ? 'Some were compared before the last steps.'
-                  : summary(compared)}
-            </p>
-          </>
-        )}
-      </Line>
+      <ThroughBar
+        going={going}
+        begin={`Compare all ${views.length}`}
+        done="compared"
+        onBegin={() => void start(views)}
+        onStop={stop}
+      >
+        {compared.length === 0
+          ? 'Nothing was compared yet.'
+          : isStale
+            ? 'Some were compared before the last steps.'
+            : summary(compared)}
+      </ThroughBar>
       <Table aria-label="All screens">
         <thead>
           <tr>

@@ -1,4 +1,4 @@
-import { all, type ComparisonAnswer, editKey, putDismissed, putEdit } from '@tovel/core';
+import { all, type ComparisonAnswer, editKey, editProblem, putDismissed, putEdit } from '@tovel/core';
 import { ListBox, ListBoxItem } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -152,6 +152,10 @@ export function Causes({
   );
 }
 
+/** Whether an edit can say it: not all that a browser computes can be said of an element by itself. */
+const canBeSet = (element: string, sets: Readonly<Record<string, string>>): boolean =>
+  Object.entries(sets).every(([property, value]) => editProblem(editKey(element, property), value) === null);
+
 function Deciding({ cause, screen, isAccepted }: { cause: Cause; screen: string; isAccepted: boolean }) {
   const { session, base } = useProject();
   const { element, sets, name, says } = cause;
@@ -165,7 +169,7 @@ function Deciding({ cause, screen, isAccepted }: { cause: Cause; screen: string;
   return (
     <Below>
       <div>
-        {element && sets && !cause.isDecided && (
+        {element && sets && !cause.isDecided && canBeSet(element, sets) && (
           <Button $kind="primary" onPress={make}>
             Make it as drawn
           </Button>

@@ -7,6 +7,7 @@ import { api } from '../api/client';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
+import { ThroughBar } from './ThroughBar';
 import { useThrough } from './use_compared';
 
 const Room = styled.div`
@@ -19,19 +20,8 @@ const Strips = styled.div`
   min-height: 0;
   overflow: auto;
   padding: 16px 24px 32px;
-`;
-
-const Line = styled.div`
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  margin-bottom: 14px;
-  p {
-    color: ${color.ink2};
-  }
-  progress {
-    width: 180px;
-    accent-color: ${color.lake};
+  > div {
+    margin-bottom: 14px;
   }
 `;
 
@@ -138,30 +128,19 @@ export function Sweep({ views }: { views: readonly View[] }) {
   return (
     <Room>
       <Strips>
-        <Line>
-          {going ? (
-            <>
-              <Button onPress={stop}>Stop</Button>
-              <progress value={going.done} max={going.total} aria-label="Looked at" />
-              <p role="status">
-                {going.done} of {going.total} screens
-              </p>
-            </>
-          ) : (
-            <>
-              <Button $kind="primary" onPress={() => void start(screens)}>
-                {swept ? 'Look again' : 'Look at all widths'}
-              </Button>
-              <p>
-                {swept === 0
-                  ? `Each screen is laid out at ${SWEPT_WIDTHS.length} widths, and what breaks there is told.`
-                  : isStale
-                    ? 'Some were looked at before the last steps.'
-                    : 'Numbers say how much is wrong at a width.'}
-              </p>
-            </>
-          )}
-        </Line>
+        <ThroughBar
+          going={going}
+          begin={swept ? 'Look again' : 'Look at all widths'}
+          done="screens"
+          onBegin={() => void start(screens)}
+          onStop={stop}
+        >
+          {swept === 0
+            ? `Each screen is laid out at ${SWEPT_WIDTHS.length} widths, and what breaks there is told.`
+            : isStale
+              ? 'Some were looked at before the last steps.'
+              : 'Numbers say how much is wrong at a width.'}
+        </ThroughBar>
         <Table aria-label="Screens by width">
           <thead>
             <tr>
