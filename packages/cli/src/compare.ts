@@ -14,13 +14,10 @@ import {
   screenName,
   screensByKey,
   SWEPT_WIDTHS,
-  sweptFaults,
   type SweptScreen,
   typeOfFile,
   type View,
   viewsOf,
-  type WidthFault,
-  widthFaults,
 } from '@tovel/core';
 import {
   appOf,
@@ -34,13 +31,13 @@ import {
   type ReferenceKind,
   Renderer,
   type RunningApp,
+  sweepView,
 } from '@tovel/renderer';
 import { type Command, EXIT, Misuse, type Output, parseArguments } from './command.ts';
 import { readInputs, readProject, writeOut } from './files.ts';
 
 const FORMATS = ['json', 'text', 'sarif'];
 const USUAL_MOST = 0.5;
-const SWEPT_HEIGHT = 800;
 
 export const compare: Command = {
   usage: 'tovel compare PROJECT [--against DIR|TOVEL] [--widths W,W] [--max PERCENT] [--sweep]',
@@ -138,17 +135,7 @@ async function sweep(
   const found: SweptScreen[] = [];
   for (const view of screensOf(project)) {
     output.say(`${screenName(project, view.screen)} from ${SWEPT_WIDTHS[0]} to ${SWEPT_WIDTHS.at(-1)} px`);
-    const problems: string[] = [];
-    const byWidth = new Map<number, readonly WidthFault[]>();
-    for (const width of SWEPT_WIDTHS)
-      try {
-        const at = { ...view, width, height: SWEPT_HEIGHT };
-        const { rendering } = await drawRunning(renderer, app, project, at, { isMeasured: true });
-        byWidth.set(width, widthFaults(rendering));
-      } catch (error) {
-        problems.push(`At ${width} px: ${(error as Error).message}`);
-      }
-    found.push({ screen: view.screen, faults: sweptFaults(byWidth), problems });
+    found.push(await sweepView(view, (at) => drawRunning(renderer, app, project, at, { isMeasured: true })));
   }
   return found;
 }

@@ -11,8 +11,8 @@ import type {
   UtilityPlan,
   WebFont,
 } from '@tovel/core';
-import { build } from 'esbuild';
 import { launchChromium } from '@tovel/renderer/chromium';
+import { pageScript } from '@tovel/renderer/page_script';
 import type { Browser, Page } from 'playwright-core';
 import { createWorker } from 'tesseract.js';
 import { readPdf } from './pdf.ts';
@@ -137,17 +137,8 @@ async function decodeInPage(address: string): Promise<{ width: number; height: n
 }
 
 /** The reader as one script for the page. */
-async function readerScript(): Promise<string> {
-  const result = await build({
-    stdin: {
-      contents: `import { FrameReader } from './frame_reader.ts'; globalThis.tovelReader = new FrameReader(document, 20_000, ${JSON.stringify(ASSETS)});`,
-      resolveDir: path.dirname(createRequire(import.meta.url).resolve('@tovel/reader')),
-      loader: 'ts',
-    },
-    bundle: true,
-    write: false,
-    format: 'iife',
-    target: 'es2022',
-  });
-  return result.outputFiles[0].text;
-}
+const readerScript = (): Promise<string> =>
+  pageScript(
+    `import { FrameReader } from './frame_reader.ts'; globalThis.tovelReader = new FrameReader(document, 20_000, ${JSON.stringify(ASSETS)});`,
+    path.dirname(createRequire(import.meta.url).resolve('@tovel/reader')),
+  );

@@ -8,7 +8,12 @@ import {
   type Project,
   type Screen,
   screensByKey,
+  SWEPT_WIDTHS,
+  sweptFaults,
+  type SweptScreen,
   type View,
+  type WidthFault,
+  widthFaults,
 } from '@tovel/core';
 import { type RunningApp, runningApp } from './app_site.ts';
 import type { DrawnPage, DrawOrder, Renderer, Site } from './renderer.ts';
@@ -118,6 +123,32 @@ export function drawRunning(
     ...sizeOf(view),
     withScripts: true,
   });
+}
+
+/** Height in px of the windows of a sweep. */
+const SWEPT_HEIGHT = 800;
+
+/**
+ * What is wrong with a screen at the widths of a sweep; a width at which it cannot be measured is said, and the others are looked at.
+ * @param measure gives what a browser shows of the view
+ * @param isEnd whether an error ends the sweep
+ */
+export async function sweepView(
+  view: View,
+  measure: (at: View) => Promise<DrawnPage>,
+  isEnd: (error: unknown) => boolean = () => false,
+): Promise<SweptScreen> {
+  const problems: string[] = [];
+  const byWidth = new Map<number, readonly WidthFault[]>();
+  for (const width of SWEPT_WIDTHS)
+    try {
+      const { rendering } = await measure({ ...view, width, height: SWEPT_HEIGHT });
+      byWidth.set(width, widthFaults(rendering));
+    } catch (error) {
+      if (isEnd(error)) throw error;
+      problems.push(`At ${width} px: ${(error as Error).message}`);
+    }
+  return { screen: view.screen, faults: sweptFaults(byWidth), problems };
 }
 
 const sizeOf = ({ width, height }: View): { width: number; height: number } => ({ width, height });

@@ -8,6 +8,7 @@ export {
   type FileStore,
   type ReferenceKind,
   REFERENCES,
+  sweepView,
 } from './draw_views.ts';
 export { type DrawnPage, type DrawOrder, Renderer, type Site, type SiteAnswer } from './renderer.ts';
 export { sourcePage, type SourcePage } from './source_site.ts';

@@ -1,9 +1,9 @@
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import type { Rendering } from '@tovel/core';
-import { build } from 'esbuild';
 import type { Browser, Page } from 'playwright-core';
 import { launchChromium } from './chromium.ts';
+import { pageScript } from './page_script.ts';
 import { Tab } from './tab.ts';
 
 /** What a page asks for under an address; null for what is not there. */
@@ -160,17 +160,8 @@ export class Renderer {
 }
 
 /** What reads a drawn page, as one script. */
-async function readerScript(): Promise<string> {
-  const result = await build({
-    stdin: {
-      contents: `import { readRendering } from './read_rendering.ts'; globalThis.tovelRendering = readRendering;`,
-      resolveDir: path.dirname(createRequire(import.meta.url).resolve('@tovel/renderer')),
-      loader: 'ts',
-    },
-    bundle: true,
-    write: false,
-    format: 'iife',
-    target: 'es2022',
-  });
-  return result.outputFiles[0].text;
-}
+const readerScript = (): Promise<string> =>
+  pageScript(
+    `import { readRendering } from './read_rendering.ts'; globalThis.tovelRendering = readRendering;`,
+    path.dirname(createRequire(import.meta.url).resolve('@tovel/renderer')),
+  );

@@ -124,9 +124,7 @@ export class PairedVersions {
     const names = new Set<string>();
     for (const node of nodesOf(root)) {
       const { base } = this.same(node);
-      if (PROSE.test(node.kind) || (base && base.own === node.own) || node.kind.startsWith('Import'))
-        continue;
-      for (const name of node.own.match(/[\p{L}_$][\p{L}\p{N}_$]*/gu) ?? []) names.add(name);
+      if (base?.own !== node.own) for (const name of namesIn(node)) names.add(name);
     }
     return names;
   }

@@ -6,12 +6,9 @@ import {
   screenName,
   screensByKey,
   SWEPT_WIDTHS,
-  sweptFaults,
   type SweptScreen,
   type View,
   viewsOf,
-  type WidthFault,
-  widthFaults,
 } from '@tovel/core';
 import {
   type DrawnPage,
@@ -21,6 +18,7 @@ import {
   type ReferenceKind,
   Renderer,
   type Site,
+  sweepView,
 } from '@tovel/renderer';
 import type { AssetStore } from '../assets/store.ts';
 import type { HistoryStore } from '../history/store.ts';
@@ -56,7 +54,6 @@ const PAGES = 60;
 const PICTURES = 240;
 /** Orders that may wait for the browser; more are asked to come again. */
 const MOST_WAITING = 64;
-const SWEPT_HEIGHT = 800;
 
 /**
  * Compares running apps with what they were drawn as. Pages are drawn by one browser and kept by what they depend on; pixels and
@@ -146,18 +143,11 @@ export class Comparing {
     const project = await this.#parts.projects.read(id);
     const view = viewsOf(project, [SWEPT_WIDTHS[0]]).find((one) => one.screen === screen);
     if (!view) throw new HttpError('not-found', 'There is no such screen in what runs.');
-    const byWidth = new Map<number, readonly WidthFault[]>();
-    const problems: string[] = [];
-    for (const width of SWEPT_WIDTHS)
-      try {
-        const at: View = { ...view, width, height: SWEPT_HEIGHT };
-        const { rendering } = await this.#running(id, project, at, { signal, isMeasured: true });
-        byWidth.set(width, widthFaults(rendering));
-      } catch (error) {
-        if (signal.aborted || error instanceof HttpError) throw error;
-        problems.push(`At ${width} px: ${(error as Error).message}`);
-      }
-    return { screen, faults: sweptFaults(byWidth), problems };
+    return sweepView(
+      view,
+      (at) => this.#running(id, project, at, { signal, isMeasured: true }),
+      (error) => signal.aborted || error instanceof HttpError,
+    );
   }
 
   async close(): Promise<void> {
