@@ -98,6 +98,22 @@ test('what follows the window is written in units of the window', async () => {
   expect(base(screen, 'b').height).toBe('calc(50vh - 20px)');
 });
 
+test('heights that are shares of the window by way of page and body are said in its units', async () => {
+  const html = '<div id="a"><div id="b"><i id="c">x</i></div></div><div id="d"><i id="e">y</i></div>';
+  const screen = await read(
+    html,
+    'html,body{height:100%} #a{min-height:100%} #b,#e{height:50%} #d{height:100%;padding:10px 0} #c{display:block}',
+  );
+  const heights = ['a', 'b', 'd', 'e'].map((id) => {
+    const { height, 'min-height': least } = base(screen, id);
+    return height ?? least;
+  });
+  // The height of what is only at least so high is not known to what stands in it.
+  expect(heights).toEqual(['100vh', '50%', '100vh', 'calc(50vh - 10px)']);
+  const loose = await read(html, 'body{height:100%} #a{min-height:100%}');
+  expect(base(loose, 'a')['min-height']).toBe('100%');
+});
+
 test('text keeps the spaces that show, and only those', async () => {
   const screen = await read('<p id="a">\n  One <b>two</b>\n  three  </p><pre id="b">x\n  y</pre>');
   expect(byId(screen, 'a').children.map((child) => child.text)).toEqual(['One ', 'two', ' three']);

@@ -17,6 +17,7 @@ import {
 } from './computed.ts';
 import { HiddenParts } from './hidden_parts.ts';
 import { type Aspect, collectRules, type PageRule } from './style_rules.ts';
+import { sayWindowHeights } from './window_heights.ts';
 
 type Css = Record<string, string>;
 
@@ -96,6 +97,7 @@ export class PageReader {
     this.#readWindowUnits(width);
     for (const boundary of [...this.#boundaries].sort((a, b) => b - a))
       if (boundary < width && boundary >= NARROWEST) this.#readAt(boundary);
+    sayWindowHeights(body, (element) => this.#gathered.get(element));
     this.#resize(width, this.#plan.height);
     const undo = this.#hiddenParts.withoutTransitions();
     this.#readHidden(body, boxes);
@@ -219,6 +221,8 @@ export class PageReader {
       if (value !== null && !this.#isGiven(g, name, value, parent)) g.base[name] = value;
     }
     if (computedValue(map, 'display') !== 'none') g.isShown = true;
+    // What rules draw as the track and thumb of a slider is not read; without the browser's own there would be none.
+    if (g.element.matches('input[type=range]')) delete g.base.appearance;
     if (g.base['box-sizing'] && !Object.keys(g.base).some((name) => SIZES.test(name)))
       delete g.base['box-sizing'];
   }

@@ -109,6 +109,10 @@ describe('TSX', () => {
       '<use strokeWidth="2" href="#a" aria-label="b" />',
     ],
     [[element('a', { title: 'say "hi"' })], `<a title='say "hi"' />`],
+    [
+      [{ ...element('b'), use: { component: 'Card', props: { isNew: true, hasBadge: false, name: 'Saw' } } }],
+      '<Card isNew hasBadge={false} name="Saw" />',
+    ],
   ])('%j', (children, expected) => expect(print(...children)).toContain(expected));
 
   test('a name that would be code is never written', () => {

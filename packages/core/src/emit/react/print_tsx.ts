@@ -559,8 +559,8 @@ function classTable(classes: Readonly<Record<string, string | null>>, used: Used
 function usedProps(use: NonNullable<MarkupElement['use']>, depth: number, used: Used): string[] {
   used.components.add(use.component);
   return Object.entries(use.props).flatMap(([name, value]) => {
-    if (value === false) return [];
     if (value === true) return [name];
+    if (value === false) return [`${name}={false}`];
     if (typeof value === 'string') return [`${name}=${jsxValue(value)}`];
     return [`${name}={${valueCode(value, depth + 1, used)}}`];
   });

@@ -489,8 +489,8 @@ function variantClass({ by, classes }: NonNullable<MarkupElement['variant']>, us
 /** What a component is given where it stands. */
 const usedProps = (props: Readonly<Record<string, PropValue>>, used: VueUse): string[] =>
   Object.entries(props).flatMap(([name, value]) => {
-    if (value === false) return [];
     if (value === true) return [kebab(name)];
+    if (value === false) return [bound(kebab(name), 'false')];
     if (typeof value === 'string') return [`${kebab(name)}="${escapeValue(value)}"`];
     return [bound(kebab(name), valueCode(value, used))];
   });

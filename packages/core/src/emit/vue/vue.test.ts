@@ -17,6 +17,7 @@ import { vueProblems } from '../../testing/vue_problems.ts';
 import { EmissionPlan, emitScreenOf } from '../form/plan.ts';
 import { printHtml } from '../html/print_html.ts';
 import { emitVue } from './emit_vue.ts';
+import { printVue } from './print_vue.ts';
 import { vuePath } from './routes_file.ts';
 import { runtime } from './runtime_texts.ts';
 
@@ -45,6 +46,23 @@ test.each<[string, Project]>([
   const parted = { ...project, app: applyChange(project.app, partedAtFirst(project)) };
   const kebab = { ...project, app: { ...project.app, delivery: { naming: 'kebab' as const } } };
   expect(vueProblems([project, parted, kebab].map((one) => emitVue(one, 'App')))).toEqual([]);
+});
+
+test('what a component is not given, where it has it by itself, is said', () => {
+  const use = { component: 'Card', props: { isNew: true, hasBadge: false, name: 'Saw' } };
+  const { text } = printVue(
+    { tag: 'b', key: null, className: null, attributes: {}, children: [], use },
+    {
+      sheet: 'A',
+      classes: new Map(),
+      iconOf: () => null,
+      source: '..',
+      components: '.',
+      isTaken: () => false,
+      assetImport: () => ({ name: 'x', path: 'y' }),
+    },
+  );
+  expect(text).toContain('<Card is-new :has-badge="false" name="Saw" />');
 });
 
 test('the runtime is that of the files', () => {
