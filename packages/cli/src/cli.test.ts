@@ -154,6 +154,20 @@ test('two versions of a design are matched, by the places in their files', async
   expect(found.added.map(({ path: place }) => place)).toContain('1/1/0');
 });
 
+test('a flow sheet is printed, and what it says otherwise is taken over; what cannot be read is told with its place', async () => {
+  const { out: sheet } = await tovel('flow ~two.tovel');
+  expect(sheet).toMatch(/^screen "Welcome" at \/welcome$/m);
+  const wired = sheet.replace('at /welcome', 'at /hello\n  press "Sign in" -> back');
+  writeFileSync(at('sheet.txt'), wired);
+  expect((await tovel('flow ~two.tovel --take ~sheet.txt --out ~moved.tovel')).code).toBe(0);
+  expect((await tovel('flow ~moved.tovel')).out).toBe(wired);
+  writeFileSync(at('sheet.txt'), wired.replace('press', 'pres'));
+  const { code, said } = await tovel('flow ~two.tovel --take ~sheet.txt --out ~wrong.tovel');
+  expect(code).toBe(1);
+  expect(said).toMatch(/sheet\.txt:\d+:3: “pres” is not what can stand here; expected .*press/);
+  expect(said).toContain('Nothing was taken over.');
+});
+
 test('journeys are printed as tests; a project without any gives none', async () => {
   const { code, out } = await tovel('journeys ~two.tovel');
   expect(code).toBe(0);

@@ -5,6 +5,7 @@ import { components } from './components.ts';
 import { data } from './data.ts';
 import { deliver } from './deliver.ts';
 import { emit } from './emit.ts';
+import { flow } from './flow.ts';
 import { graph } from './graph.ts';
 import { iterate } from './iterate.ts';
 import { journeys } from './journeys.ts';
@@ -26,6 +27,7 @@ const commands: Readonly<Record<string, Command>> = {
   components,
   data,
   graph,
+  flow,
   journeys,
   check,
   compare,

@@ -475,6 +475,12 @@ export {
 } from './iterate/report.ts';
 
 export { deliveredCode } from './emit/deliver.ts';
+
+export { FLOW_SHEET, printFlow } from './flow/print_flow.ts';
+
+export { completeFlow, type FlowCompletion } from './flow/complete_flow.ts';
+
+export { type FlowProblem, type ReadFlow, readFlow } from './flow/read_flow.ts';
 export type { CodeBase } from './delivery/existing.ts';
 export { type DeliveryFolder, type IntoPlan, plannerInto } from './delivery/into.ts';
 export { isInside, recordOf } from './delivery/manifest.ts';

@@ -1,5 +1,6 @@
 import type { EmittedFile } from '../emit/emitted.ts';
 import type { TargetName } from '../emit/targets.ts';
+import { FLOW_SHEET } from '../flow/print_flow.ts';
 import { isRecord } from '../json/json.ts';
 
 /** A code base that people wrote, as far as it matters for what is put into it. */
@@ -54,9 +55,10 @@ function dependenciesIn(packages: string, field: string): Record<string, string>
 /** Files of an app as they go into a code base that is there: sources in a folder of their own, nothing around them. */
 export function placeInto({ source }: CodeBase, name: string, files: readonly EmittedFile[]): EmittedFile[] {
   const folder = `${source ? `${source}/` : ''}${folderName(name)}`;
-  return files
-    .filter(({ path }) => path.startsWith('src/'))
-    .map((file) => ({ ...file, path: file.path.replace(/^src/, folder) }));
+  return files.flatMap((file) => {
+    if (file.path === FLOW_SHEET) return [{ ...file, path: `${folder}/${FLOW_SHEET}` }];
+    return file.path.startsWith('src/') ? [{ ...file, path: file.path.replace(/^src/, folder) }] : [];
+  });
 }
 
 /** A package.json with the packages that an app needs and that it has not, in the order of their names; null where it has all. */

@@ -1,4 +1,5 @@
 import { type EmittedFile, type EmittedProject } from './emitted.ts';
+import { FLOW_SHEET, printFlow } from '../flow/print_flow.ts';
 import type { Project } from '../model/project.ts';
 import type { EmissionProgress } from './progress.ts';
 import { PRINT_WIDTH } from './line_width.ts';
@@ -28,8 +29,32 @@ export async function deliveredCode(
   tell?: EmissionProgress,
 ): Promise<EmittedProject> {
   const emitted = targets[target].emit(project, name, tell);
-  return { ...emitted, files: await Promise.all(emitted.files.map(formatted)) };
+  const files = await Promise.all(emitted.files.map(formatted));
+  files.push(
+    { path: FLOW_SHEET, text: printFlow(project, name) },
+    { path: 'ci.sh', text: jobFile(target !== 'html') },
+  );
+  return { ...emitted, files: files.sort((a, b) => (a.path < b.path ? -1 : 1)) };
 }
+
+/** What a service of continuous integration runs: the app's own checks, then whether it is still what the design says. */
+const jobFile = (isBuilt: boolean): string =>
+  [
+    '#!/bin/sh',
+    '# For continuous integration: any service that runs a shell can run this file.',
+    '# PROJECT is the project as Tovel exports it, TOVEL the command that Tovel is called by.',
+    'set -eu',
+    ...(isBuilt ? ['', 'npm install', 'npm run build', 'npm test'] : []),
+    '',
+    'PROJECT="${PROJECT:-design.tovel}"',
+    'if [ -f "$PROJECT" ]; then',
+    '  ${TOVEL:-npx tovel} check "$PROJECT" --fail-on error',
+    '  ${TOVEL:-npx tovel} deliver "$PROJECT" --into . --dry-run',
+    'else',
+    '  echo "There is no $PROJECT, so nothing was held against the design."',
+    'fi',
+    '',
+  ].join('\n');
 
 async function formatted(file: EmittedFile): Promise<EmittedFile> {
   if (!('text' in file)) return file;

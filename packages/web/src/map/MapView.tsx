@@ -1,7 +1,8 @@
-import { graphFiles, printJourneyTests, stationOf } from '@tovel/core';
+import { graphFiles, printFlow, printJourneyTests, stationOf } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
+import { FlowSheet } from '../flow/FlowSheet';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { ActionMenu } from '../ui/ActionMenu';
@@ -73,9 +74,11 @@ const Head = styled.div`
   }
 `;
 
+const TITLES = { lines: 'Lines', grid: 'From → to', sheet: 'Flow sheet' } as const;
 const VIEWS = [
   { id: 'lines', label: 'Lines' },
   { id: 'grid', label: 'Grid' },
+  { id: 'sheet', label: 'Sheet' },
 ] as const;
 
 /** The whole: routes and journeys, who leads where, and what is wrong. */
@@ -86,7 +89,7 @@ export function MapView() {
   const [cell, setCell] = useState<Cell | null>(null);
   const [asked, setView] = useQueryParam('view', 'lines');
   const [wanted, setJourney] = useQueryParam('journey', '');
-  const view = asked === 'grid' ? 'grid' : 'lines';
+  const view = VIEWS.find(({ id }) => id === asked)?.id ?? 'lines';
   const journey = app.journeys[wanted] ? wanted : null;
   const [since, setSince] = useQueryParam('since', '');
   const findings = useMemo(
@@ -113,10 +116,13 @@ export function MapView() {
         <RouteTree />
         <JourneyList chosen={journey} onChoose={(next) => setJourney(next ?? '')} />
       </Left>
-      <Middle aria-label={view === 'grid' ? 'From and to' : 'Lines'}>
+      <Middle
+        aria-label={view === 'grid' ? 'From and to' : TITLES[view]}
+        style={view === 'sheet' ? { gridColumn: '2 / -1' } : {}}
+      >
         <Head>
           <h2>
-            {view === 'grid' ? 'From → to' : 'Lines'} <span>{graph.links.length} links</span>
+            {TITLES[view]} <span>{graph.links.length} links</span>
           </h2>
           <SinceChoice since={since} onSince={setSince} />
           <Segments role="group" aria-label="View">
@@ -131,6 +137,11 @@ export function MapView() {
             actions={[
               ...files,
               {
+                id: 'sheet',
+                label: 'The flow sheet',
+                act: () => saveFile(project.name, '.txt', 'text/plain', printFlow(project, project.name)),
+              },
+              {
                 id: 'journeys',
                 label: 'The journeys as Playwright tests',
                 isDisabled: !Object.keys(app.journeys).length,
@@ -140,11 +151,13 @@ export function MapView() {
           />
         </Head>
         <Since since={since}>
-          {view === 'grid' ? <FromToGrid cell={cell} onCell={setCell} /> : <LinesView journey={journey} />}
+          {view === 'grid' && <FromToGrid cell={cell} onCell={setCell} />}
+          {view === 'lines' && <LinesView journey={journey} />}
+          {view === 'sheet' && <FlowSheet />}
         </Since>
         {journey && <JourneyPanel key={journey} id={journey} onClose={() => setJourney('')} />}
       </Middle>
-      <FindingsList findings={findings} />
+      {view !== 'sheet' && <FindingsList findings={findings} />}
     </View>
   );
 }

@@ -186,7 +186,8 @@ ${apis.length ? `${apisSection(apis)}\n` : ''}## Where things are
 - \`src/screens/\`: a folder a screen, with its component and its styles
 - \`src/components/\`: what repeats, with typed props
 ${apis.length ? '- `src/api/`: requests to the APIs; `src/data/`: what the app makes of their records\n' : ''}- \`src/navigation/\`: links, going back, and how screens arrive
-${hasTests ? '- `src/links.json`: every link of the app, for its test\n' : ''}`;
+${hasTests ? '- `src/links.json`: every link of the app, for its test\n' : ''}- \`flow-sheet.txt\`: all that the app does, a line a link; \`ci.sh\`: what continuous integration runs
+`;
 }
 
 const apisSection = (apis: readonly ApiCode[]): string => `## Where records come from

@@ -415,6 +415,7 @@ ${rows.join('\n')}
 - \`styles/\`: what pages share; \`overlays/\`: the styles of what opens over them
 - \`app/\`: links, going back, how screens arrive, and what opens over them
 - \`assets/\`: pictures and fonts; \`assets/icons.svg\` holds drawings that recur
+- \`flow-sheet.txt\`: all that the app does, a line a link; \`ci.sh\`: what continuous integration runs
 
 What varies in an address stands in its query: \`/tools/:toolId\` is \`tools/tool-id/?toolId=…\`.
 `;
