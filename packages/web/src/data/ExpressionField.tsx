@@ -4,7 +4,7 @@ import { flushSync } from 'react-dom';
 import styled from 'styled-components';
 import { color, font } from '../theme/theme';
 import { fieldBox } from '../ui/controls';
-import { SuggestionList } from '../ui/Suggest';
+import { Completions } from '../ui/Completions';
 
 const Box = styled.div`
   position: relative;
@@ -13,17 +13,6 @@ const Box = styled.div`
 const Entry = styled.input`
   ${fieldBox}
   font: 12px ${font.code};
-`;
-
-const List = styled(SuggestionList)`
-  max-height: 220px;
-  li {
-    font: 12px ${font.code};
-  }
-  li span:last-child {
-    overflow: hidden;
-    text-overflow: ellipsis;
-  }
 `;
 
 const Problem = styled.p`
@@ -115,25 +104,7 @@ export function ExpressionField({ label, value, known, onSave }: ExpressionField
         onKeyDown={onKeyDown}
         onBlur={save}
       />
-      {offered.length > 0 && (
-        <List role="listbox" id={`${id}-list`} aria-label="What can stand here">
-          {offered.map((one, i) => (
-            <li
-              key={one.text}
-              id={`${id}-${i}`}
-              role="option"
-              aria-selected={i === place}
-              onPointerDown={(event) => {
-                event.preventDefault();
-                take(one.text);
-              }}
-            >
-              <span>{one.text}</span>
-              <span>{one.says}</span>
-            </li>
-          ))}
-        </List>
-      )}
+      <Completions id={id} offered={offered} place={place} onTake={take} />
       {parsed.problem && (
         <Problem id={`${id}-problem`} role="status">
           {text.slice(parsed.problem.start, parsed.problem.end).trim() && (

@@ -3,7 +3,7 @@ import { type KeyboardEvent, type RefObject, useId, useMemo, useState } from 're
 import { flushSync } from 'react-dom';
 import styled from 'styled-components';
 import { color, font } from '../theme/theme';
-import { SuggestionList } from '../ui/Suggest';
+import { Completions } from '../ui/Completions';
 
 const LINE = 19;
 const SHOWN = 9;
@@ -57,17 +57,6 @@ const Entry = styled.textarea`
   &:focus-visible {
     outline: 2px solid ${color.lake};
     outline-offset: -2px;
-  }
-`;
-
-const Offered = styled(SuggestionList)`
-  right: auto;
-  bottom: auto;
-  min-width: 220px;
-  max-width: 420px;
-  max-height: ${SHOWN * 28}px;
-  li {
-    font: 12px/16px ${font.code};
   }
 `;
 
@@ -157,33 +146,19 @@ export function SheetEditor({ text, project, problems, isReadOnly, onType, entry
           onBlur={() => setCursor(null)}
           onPointerDown={() => setCursor(null)}
         />
-        {offered.length > 0 && (
-          <Offered
-            role="listbox"
-            id={`${id}-list`}
-            aria-label="What can stand here"
-            style={{
-              top: 8 + before.length * LINE,
-              left: `calc(${52 + 12}px + ${before.at(-1)!.length}ch)`,
-            }}
-          >
-            {offered.map((one, i) => (
-              <li
-                key={one.text}
-                id={`${id}-${i}`}
-                role="option"
-                aria-selected={i === place}
-                onPointerDown={(event) => {
-                  event.preventDefault();
-                  take(one.text);
-                }}
-              >
-                <span>{one.text}</span>
-                <span>{one.says}</span>
-              </li>
-            ))}
-          </Offered>
-        )}
+        <Completions
+          id={id}
+          offered={offered}
+          place={place}
+          onTake={take}
+          style={{
+            top: 8 + before.length * LINE,
+            left: `calc(${52 + 12}px + ${before.at(-1)!.length}ch)`,
+            right: 'auto',
+            bottom: 'auto',
+            width: 340,
+          }}
+        />
       </Body>
       <span id={`${id}-problems`} hidden>
         {problems.length} {problems.length === 1 ? 'line' : 'lines'} cannot be read.
