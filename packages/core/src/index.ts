@@ -474,6 +474,10 @@ export {
   type Tally,
 } from './iterate/report.ts';
 
+export { escapeText } from './emit/quoting.ts';
+
+export { elementSeen, type Seen, type ShownElement, shownElements, spoken } from './emit/shown_elements.ts';
+
 export { deliveredCode } from './emit/deliver.ts';
 
 export { FLOW_SHEET, printFlow } from './flow/print_flow.ts';

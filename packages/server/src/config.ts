@@ -11,6 +11,8 @@ export interface Config {
   readonly designPort: number | null;
   /** Where the stand-in for a host of repositories listens; null for none. */
   readonly repositoryPort: number | null;
+  /** The first of the ports that published apps are served at, an app a port. */
+  readonly publishPort: number;
   /** Hosts with their port that screens may be fetched from although they are on a private network. */
   readonly allowedHosts: readonly string[];
   /** Folder of the private database and its files. */
@@ -44,6 +46,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     runPort: portOf(env, 'TOVEL_RUN_PORT', port + 1),
     designPort,
     repositoryPort,
+    publishPort: portOf(env, 'TOVEL_PUBLISH_PORT', port + 20),
     allowedHosts: designPort === null ? named : [...named, `127.0.0.1:${designPort}`],
     data: path.resolve(env.TOVEL_DATA ?? path.join(root, '.data')),
     database: env.TOVEL_DATABASE ?? null,

@@ -103,6 +103,7 @@ async function start(config: Config): Promise<() => Promise<void>> {
   const run = await createRunServer(services, config.port, config.runPort);
   await app.listen({ host: config.host, port: config.port });
   await run.listen({ host: config.host, port: config.runPort });
+  await services.publisher.open(config.publishPort);
   const designs = config.designPort && config.demo ? createDesignHost(config.demo) : null;
   await designs?.listen({ host: config.host, port: config.designPort! });
   const repositories = config.repositoryPort
@@ -110,6 +111,7 @@ async function start(config: Config): Promise<() => Promise<void>> {
     : null;
   repositories?.listen(config.repositoryPort!, config.host);
   return async () => {
+    await within(500, services.publisher.close());
     repositories?.closeAllConnections();
     repositories?.close();
     await within(200, services.feed.close());

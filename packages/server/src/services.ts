@@ -10,6 +10,8 @@ import { HistoryStore } from './history/store.ts';
 import { Repositories } from './repository/repositories.ts';
 import { RoundStore } from './iterate/store.ts';
 import { ProjectStore } from './projects/store.ts';
+import { Publisher } from './publish/publisher.ts';
+import { PublicationStore } from './publish/store.ts';
 import { Workshop } from './run/workshop.ts';
 import { SourceStore } from './sources/store.ts';
 import { TicketStore } from './sources/tickets.ts';
@@ -31,6 +33,8 @@ export interface Services {
   readonly versions: VersionStore;
   readonly comparisons: ComparisonStore;
   readonly comparing: Comparing;
+  readonly publications: PublicationStore;
+  readonly publisher: Publisher;
   readonly threads: Threads;
 }
 
@@ -52,6 +56,7 @@ export function createServices(
   );
   const feed = new Feed(db, history, (project) => workshop.changed(project));
   const comparisons = new ComparisonStore(db);
+  const publications = new PublicationStore(db);
   return {
     db,
     projects,
@@ -66,6 +71,14 @@ export function createServices(
     versions: new VersionStore(db),
     comparisons,
     comparing: new Comparing({ projects, history, assets, workshop, threads, comparisons }),
+    publications,
+    publisher: new Publisher({
+      projects,
+      assets,
+      threads,
+      publications,
+      tell: (project, event) => feed.tell(project, event),
+    }),
     threads,
   };
 }

@@ -23,6 +23,10 @@ export const errors = {
   'asset-type': { status: 415, todo: 'Bring in a file of a kind that Tovel reads.' },
   'host-refused': { status: 421, todo: 'Open the address that Tovel printed when it started.' },
   'compare-failed': { status: 422, todo: 'The message says what could not be drawn; nothing was changed.' },
+  'publish-failed': {
+    status: 422,
+    todo: 'Do what the message says; what was published before is served as before.',
+  },
   'repository-failed': { status: 422, todo: 'Do what the message says; nothing was changed.' },
   'repository-moved': { status: 409, todo: 'Look at what the branch holds now, and push again.' },
   'repository-asks': { status: 409, todo: 'Say which side counts, for each of what is asked.' },

@@ -295,6 +295,8 @@ const events = {
     error: string().nullable().default(null),
   }),
   gone: object({ kind: string<'gone'>().oneOf(['gone']).required(), ...ofProject }),
+  /** A visitor of the published app left a note, or one was answered. */
+  noted: object({ kind: string<'noted'>().oneOf(['noted']).required(), ...ofProject }),
 };
 /** What the server tells of a project while it is open. */
 export type ProjectEvent =
@@ -302,7 +304,8 @@ export type ProjectEvent =
   | Readonly<InferType<typeof events.changed>>
   | Readonly<InferType<typeof events.building>>
   | Readonly<InferType<typeof events.built>>
-  | Readonly<InferType<typeof events.gone>>;
+  | Readonly<InferType<typeof events.gone>>
+  | Readonly<InferType<typeof events.noted>>;
 export const eventKinds = events;
 export const settings = object({
   runPort: number().integer().required(),
@@ -313,6 +316,58 @@ export const settings = object({
     .nullable()
     .default(null),
 }).noUnknown();
+
+/** What a visitor said of an element of a published app. */
+export const note = object({
+  id: number().integer().required(),
+  /** Of the app that they saw. */
+  version: string().required(),
+  path: string().required(),
+  /** Keys of the screen and the element that it is about, where they are known. */
+  screen: string().nullable().defined(),
+  element: string().nullable().defined(),
+  text: string().required(),
+  author: string().defined(),
+  leftAt: time.required(),
+  answer: string().nullable().defined(),
+  settledAt: time.nullable().defined(),
+}).noUnknown();
+export type Note = Readonly<InferType<typeof note>>;
+export const answeredNote = object({
+  answer: string().trim().max(2000).nullable().default(null),
+  isSettled: boolean().required(),
+}).noUnknown();
+
+export const newPublication = object({
+  title: string().trim().min(1, 'A published app needs a title.').max(200).required(),
+  version: string().trim().min(1, 'A published app needs a version.').max(60).required(),
+  /** The address of this machine that it is served at. */
+  host: string().max(45).required(),
+  /** What visitors have to know; null for nothing, the one of before where nothing is said. */
+  pass: string().min(4, 'A pass phrase has at least 4 letters.').max(200).nullable(),
+}).noUnknown();
+export const publication = object({
+  /** Addresses of this machine, and who reaches them, in words. */
+  hosts: array(object({ host: string().required(), says: string().required() }).noUnknown()).required(),
+  publication: object({
+    address: string().required(),
+    /** The address as a QR code: an SVG. */
+    code: string().required(),
+    title: string().required(),
+    version: string().required(),
+    number: number().integer().required(),
+    seq: seq.required(),
+    publishedAt: time.required(),
+    hasPass: boolean().required(),
+    isOpen: boolean().required(),
+    /** Why it is not served although it should be. */
+    problem: string().nullable().defined(),
+  })
+    .noUnknown()
+    .nullable()
+    .default(null),
+}).noUnknown();
+export type PublicationAnswer = Readonly<InferType<typeof publication>>;
 
 /** Where code is pushed to. */
 export const newRepository = object({

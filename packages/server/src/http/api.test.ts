@@ -414,6 +414,7 @@ test('migrations are applied once, by one of several servers, and go on where a 
     '005_versions.sql',
     '006_repositories.sql',
     '007_comparisons.sql',
+    '008_publications.sql',
   ]);
 });
 

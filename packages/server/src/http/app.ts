@@ -21,6 +21,7 @@ import { sourceRoutes } from '../sources/routes.ts';
 import type { Services } from '../services.ts';
 import { databaseError, HttpError } from './errors.ts';
 import { guard } from './guard.ts';
+import { publishRoutes } from '../publish/routes.ts';
 import { ration } from './ration.ts';
 import { route } from './route.ts';
 
@@ -131,6 +132,7 @@ export async function createApp(
   deliverRoutes(app, services);
   repositoryRoutes(app, services);
   compareRoutes(app, services);
+  publishRoutes(app, services);
   sourceRoutes(app, services, config.allowedHosts ?? []);
 
   for (const [prefix, folder] of recognitionFolders()) {

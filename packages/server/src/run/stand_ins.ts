@@ -19,9 +19,15 @@ export class StandIns {
 
   /**
    * What answers for one API of an app; made anew when that has other records or operations than before.
+   * @param address where it is asked
    * @returns null where the app has no such API
    */
-  of(app: string, { standIns }: Pick<BuiltApp, 'standIns'>, name: string): StandIn | null {
+  of(
+    app: string,
+    { standIns }: Pick<BuiltApp, 'standIns'>,
+    name: string,
+    address = `/${app}/api/${name}`,
+  ): StandIn | null {
     const plan = standIns.get(name);
     if (plan === undefined) return null;
     const known = this.#byApp.get(app) ?? new Map();
@@ -32,7 +38,7 @@ export class StandIns {
     if (this.#byApp.size > APPS) this.#byApp.delete(oldest);
     const there = known.get(name);
     if (there?.plan === plan) return there.standIn;
-    const standIn = createStandIn(JSON.parse(plan) as StandInPlan, `/${app}/api/${name}`);
+    const standIn = createStandIn(JSON.parse(plan) as StandInPlan, address);
     known.set(name, { plan, standIn });
     return standIn;
   }

@@ -25,6 +25,7 @@ export async function startTestApp(port: number): Promise<TestApp> {
     app,
     async stop() {
       await app.close();
+      await services.publisher.close();
       await services.workshop.close();
       await services.threads.close();
       await services.comparing.close();

@@ -17,14 +17,20 @@ import {
   packProject,
   packZip,
   planIteration,
+  EmissionPlan,
+  emitReact,
+  escapeText,
   plannerInto,
+  shownElements,
   recordOf,
   type Screen,
+  type ShownElement,
   type TargetName,
   unpackProject,
   type UtilityPlan,
   withWhatItNeeds,
 } from '@tovel/core';
+import { AppBuild } from '@tovel/renderer/app_build';
 import { decoded, differencePicture, type DrawnPage } from '@tovel/renderer/pictures';
 import { compileUtilities } from '@tovel/reader/utilities';
 
@@ -167,4 +173,63 @@ export function compareViews({ was, is, screen, app }: CompareInput): Omit<Drawn
   const { marks, ...found } = compareDrawn(decoded(was), decoded(is), causeOptions({ app }, screen));
   const difference = differencePicture({ ...found, marks });
   return { ...found, difference };
+}
+
+export interface FrozenInput {
+  readonly title: string;
+  readonly name: string;
+  readonly design: Design;
+  readonly app: App;
+}
+
+/** An app as it is published: its texts by path, which assets go where, and what its screens show. */
+export async function freezeApp({ title, name, design, app }: FrozenInput): Promise<{
+  readonly files: ReadonlyMap<string, Uint8Array>;
+  readonly assets: ReadonlyMap<string, string>;
+  readonly shown: readonly {
+    readonly screen: string;
+    readonly route: string;
+    readonly elements: readonly ShownElement[];
+  }[];
+  readonly error: string | null;
+}> {
+  const project = { design, app };
+  const emitted = emitReact(project, name);
+  const build = new AppBuild('/');
+  const { files: built, error } = await build.build(emitted);
+  await build.dispose();
+  const page = emitted.files.find((file) => file.path === 'index.html');
+  const html = (page && 'text' in page ? page.text : '')
+    .replace(/<title>[\s\S]*?<\/title>/, () => `<title>${escapeText(title)}</title>`)
+    .replace(
+      /<script type="module"[^>]*><\/script>/,
+      '<link rel="stylesheet" href="/_app/app.css" /><script type="module" src="/_app/app.js"></script>',
+    );
+  const plan = new EmissionPlan(project);
+  const screens = plan.screens.map((screen) => ({
+    screen,
+    route: app.screens[screen].route,
+    elements: [screen, ...plan.overlays.keys()].flatMap((key) => shownElements(plan, key)),
+  }));
+  // The first screen opens at the root, whatever its own route.
+  const first = screens.find(({ screen }) => screen === app.start);
+  const isAtRoot = screens.some(({ route }) => route === '/');
+  return {
+    files: new Map([
+      ...[...built].map(([file, bytes]) => [`_app/${file}`, bytes] as const),
+      ...emitted.files.flatMap((file) =>
+        /^api\/[\w-]+\.json$/.test(file.path) && 'text' in file
+          ? [[file.path, new TextEncoder().encode(file.text)] as const]
+          : [],
+      ),
+      ['index.html', new TextEncoder().encode(html)],
+    ]),
+    assets: new Map(
+      emitted.files.flatMap((file) =>
+        'asset' in file ? [[file.path.replace(/^src\/assets\//, '_assets/'), file.asset] as const] : [],
+      ),
+    ),
+    shown: first && !isAtRoot ? [...screens, { ...first, route: '/' }] : screens,
+    error,
+  };
 }

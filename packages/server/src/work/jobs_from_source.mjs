@@ -6,6 +6,7 @@ const jobs = await import('./jobs.ts');
 export const {
   compareViews,
   emitCode,
+  freezeApp,
   iterate,
   packFiles,
   packArchive,

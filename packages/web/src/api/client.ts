@@ -9,8 +9,10 @@ import type {
   DesignSource,
   NewChange,
   MergeSide,
+  Note,
   ProjectState,
   ProjectSummary,
+  PublicationAnswer,
   PushPlan,
   ShippedFace,
   SweptAnswer,
@@ -167,6 +169,15 @@ export const api = {
       designPort: number | null;
       repositories: { address: string; token: string } | null;
     }>('GET', '/api/settings'),
+  publication: (id: string) => request<PublicationAnswer>('GET', `${project(id)}/publication`),
+  publish: (
+    id: string,
+    what: { title: string; version: string; host: string; pass?: string | null },
+  ): Promise<PublicationAnswer> => request<PublicationAnswer>('POST', `${project(id)}/publication`, what),
+  takeBack: (id: string) => request<void>('DELETE', `${project(id)}/publication`),
+  notes: (id: string) => request<Note[]>('GET', `${project(id)}/notes`),
+  answerNote: (id: string, note: number, answer: string | null, isSettled: boolean) =>
+    request<void>('PUT', `${project(id)}/notes/${note}`, { answer, isSettled }),
   repository: async (id: string): Promise<ConnectedRepository> =>
     (await request<{ repository: ConnectedRepository }>('GET', `${project(id)}/repository`)).repository,
   connectRepository: async (

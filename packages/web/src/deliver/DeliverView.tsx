@@ -13,6 +13,7 @@ import { ElementPicture } from '../picture/ElementPicture';
 import { Figures } from './Figures';
 import { OneFile } from './OneFile';
 import { RepositoryView } from './repository/RepositoryView';
+import { PublishView } from '../publish/PublishView';
 import { useQueryParam } from '../ui/use_query_param';
 import { useEmitted } from './use_emitted';
 
@@ -67,6 +68,7 @@ const TESTS = [
 const PLACES = [
   { id: 'code', label: 'Code' },
   { id: 'repository', label: 'Repository' },
+  { id: 'publish', label: 'Publish' },
 ] as const;
 const NAMING = [
   { id: 'pascal', label: 'MyLoans.tsx' },
@@ -152,9 +154,9 @@ export function DeliverView() {
           Download zip
         </Button>
       </Bar>
-      {place === 'repository' ? (
-        <RepositoryView />
-      ) : (
+      {place === 'publish' && <PublishView />}
+      {place === 'repository' && <RepositoryView />}
+      {place !== 'publish' && place !== 'repository' && (
         <>
           <nav aria-label="Files of the code">
             <FileTree

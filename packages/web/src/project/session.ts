@@ -38,6 +38,8 @@ export interface SessionState {
   /** The last finished build of the running app, as the history place it shows. */
   readonly built: number;
   /** How far the code of the running app is, in screens, while that takes long. */
+  /** How often it was told, since the project was opened, that notes of visitors changed. */
+  readonly noted: number;
   readonly building: { readonly done: number; readonly total: number } | null;
 }
 
@@ -100,6 +102,7 @@ export class ProjectSession {
       refused: [],
       leftBehind: [],
       built: 0,
+      noted: 0,
       building: null,
     };
     void shelf.leftBehind(project.id).then(
@@ -205,6 +208,9 @@ export class ProjectSession {
         this.#takeEarly(event.changedAt);
         // A gap is filled by the answer that is on its way, or else asked for.
         if (event.entry.seq > this.#confirmed.seq && !this.#sent) this.#catchUp();
+        break;
+      case 'noted':
+        this.#set({ noted: this.#state.noted + 1 });
         break;
       case 'gone':
         break;

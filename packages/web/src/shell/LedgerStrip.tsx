@@ -2,6 +2,7 @@ import type { EntryHead } from '@tovel/core';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
+import { useNotes } from '../publish/use_notes';
 import { color } from '../theme/theme';
 
 const Strip = styled.footer`
@@ -74,6 +75,7 @@ export function LedgerStrip() {
   const undo = named('Undo', history.undo, !history.undo || session.isOwn(history.undo));
   const redo = named('Redo', history.redo, !history.redo || session.isOwn(history.redo));
   const { live, elements, open, broken, unreachable, deadEnds, planned } = graph.counts;
+  const { waiting } = useNotes();
   const to = (code: string): string => `${base}/map?finding=${code}`;
   const time = new Date(savedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
   return (
@@ -105,6 +107,11 @@ export function LedgerStrip() {
       {planned > 0 && (
         <Link to={to('to-be-drawn')} style={{ color: color.footerOchre }}>
           <b>{planned}</b> to be drawn
+        </Link>
+      )}
+      {waiting > 0 && (
+        <Link to={`${base}/deliver?in=publish`}>
+          <b>{waiting}</b> {waiting === 1 ? 'note' : 'notes'} of visitors
         </Link>
       )}
       <Saving role="status" title={waitsFor ?? undefined}>
