@@ -49,6 +49,7 @@ test('code is pushed, changed by hand elsewhere, and pushed again with the lines
   const welcome = path.join(theirs, 'src/screens/Welcome/Welcome.tsx');
   change(welcome, '<main ', '<main onPointerEnter={greet} ');
   change(welcome, 'How does it work?', 'How is it done?');
+  change(welcome, 'Browse the tools', 'See the tools');
   git(theirs, 'commit', '--quiet', '-am', 'Greets people');
   git(theirs, 'push', '--quiet');
 
@@ -73,6 +74,12 @@ test('code is pushed, changed by hand elsewhere, and pushed again with the lines
   await expect(question).toContainText('How do we work?');
   const push = page.getByRole('button', { name: /^Push \d+ files?$/ });
   await expect(push).toBeDisabled();
+  // What was written by hand and means something in the design is taken over into it.
+  const offers = page.getByRole('list', { name: 'What can be taken over' });
+  await expect(offers).toContainText('“See the tools”, was “Browse the tools”');
+  await offers.getByRole('button', { name: 'Take over' }).click();
+  await expect(offers).toBeHidden(atLength);
+  await expect(question).toContainText('How do we work?', atLength);
   await question.getByRole('button', { name: 'Take the design’s' }).click();
   await push.click(atLength);
   await expect(page.getByText(/^Pushed as [0-9a-f]{8}\.$/)).toBeVisible(atLength);
@@ -81,5 +88,6 @@ test('code is pushed, changed by hand elsewhere, and pushed again with the lines
   const text = readFileSync(welcome, 'utf8');
   expect(text).toContain('<main onPointerEnter={greet} ');
   expect(text).toContain('How do we work?');
+  expect(text).toContain('See the tools');
   expect(git(theirs, 'log', '-1', '--format=%s')).toContain('How does it work?');
 });

@@ -21,6 +21,7 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 interface Report {
   readonly files: readonly { readonly path: string; readonly fate: string }[];
   readonly asks: readonly { readonly path: string; readonly why: string }[];
+  readonly offers: readonly object[];
   readonly packages: { readonly added: readonly string[] };
   readonly written: boolean;
 }
@@ -70,6 +71,21 @@ beforeAll(async () => {
   change(at('next', 'welcome.svg'), 'How does it work?', 'How do we work?');
   await main(['iterate', at('one.tovel'), at('next'), '--out', at('two.tovel')], silent);
   await deliver('one.tovel', 'made');
+});
+
+test('what was changed in the code and means something in the design is told, and read back into the project', async () => {
+  cpSync(at('made'), at('spoken'), { recursive: true });
+  change(at('spoken', WELCOME), 'Browse the tools', 'See the tools');
+  const { said, report } = await deliver('one.tovel', 'spoken', '--dry-run');
+  expect(said).toContain(`“See the tools”, was “Browse the tools”`);
+  expect(report.offers).toEqual([
+    { path: WELCOME, line: expect.any(Number), says: '“See the tools”, was “Browse the tools”' },
+  ]);
+  await deliver('one.tovel', 'spoken', '--yes', '--read-back', at('spoken.tovel'));
+  const again = await deliver('spoken.tovel', 'spoken', '--dry-run');
+  expect(again.report.offers).toEqual([]);
+  expect(again.report.files.filter(({ fate }) => fate !== 'same')).toEqual([]);
+  await expect(deliver('one.tovel', 'spoken', '--read-back', 'x')).resolves.toMatchObject({ code: 2 });
 });
 
 test('lines that somebody wrote are there after the design changed', async () => {

@@ -2,21 +2,26 @@ import { readdir, readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import {
+  applyChange,
   type DeliveryAsk,
   type IntoPlan,
   isInside,
   isTarget,
   type MergeSide,
+  packProject,
   plannerInto,
+  type Project,
+  takeOffers,
   targets,
 } from '@tovel/core';
 import { type Command, EXIT, Misuse, type Output, parseArguments } from './command.ts';
-import { readProject } from './files.ts';
+import { readProject, writeOut } from './files.ts';
 import { partOf } from './part_of.ts';
 import { finishWriting, writeTogether } from './write_together.ts';
 
 export const deliver: Command = {
-  usage: 'tovel deliver PROJECT --into DIR [--only PART] [--yes] [--dry-run] [--take theirs|ours]',
+  usage:
+    'tovel deliver PROJECT --into DIR [--only PART] [--yes] [--dry-run] [--read-back FILE.tovel] [--take theirs|ours]',
   summary: 'writes the code into a folder that is there, and keeps what people wrote',
   help: `Writes the project's app into a folder: an empty one, one that it was written into before, or a
 code base that people wrote. What somebody changed since it was written last is kept: it is
@@ -30,44 +35,63 @@ asks before anything that is there changes. Where it fails, the folder is as it 
                  where it is not given
   --yes          writes without asking
   --dry-run      writes nothing
+  --read-back FILE.tovel
+                 what people changed in the code and what means something in the project
+                 (a text, where a link leads, the value of a token, the flow sheet)
+                 is taken over into the project first, which goes there
   --take SIDE    where both sides changed the same: theirs (what is in the folder)
                  or ours (what is written now)
 
 Prints {target, files: [{path, fate, movedFrom?, byLines?}],
-asks: [{id, path, line, why, base, theirs, ours, element?}], notices, packages: {added}, written}.
+asks: [{id, path, line, why, base, theirs, ours, element?}], offers: [{path, line, says}],
+notices, packages: {added}, written}.
 Ends with 1 when something is asked that nobody answered, or nothing was written.`,
   async run(args, output) {
     const { paths, options } = parseArguments(
       args.map((arg) => (arg === '--yes' || arg === '--dry-run' ? `${arg}=yes` : arg)),
-      ['into', 'only', 'target', 'yes', 'dry-run', 'take'],
+      ['into', 'only', 'target', 'yes', 'dry-run', 'read-back', 'take'],
     );
     const folder = options.into;
     if (!folder) throw new Misuse('Into which folder? Name it with --into.');
     if (options.take !== undefined && options.take !== 'theirs' && options.take !== 'ours')
       throw new Misuse('--take takes theirs or ours.');
+    const readBack = options['read-back'];
+    if (readBack !== undefined && !readBack.endsWith('.tovel'))
+      throw new Misuse('--read-back takes a name that ends in .tovel.');
     const project = await readProject(paths[0]);
     const { target } = options;
     if (target !== undefined && !isTarget(target))
       throw new Misuse(`--target takes ${Object.keys(targets).join(' or ')}.`);
     await prepare(folder, output);
     const { only } = options;
-    const planWith = await plannerInto({
-      project,
-      name: project.name,
-      ...(target === undefined ? {} : { target }),
-      folder: {
-        read: (file) => readFile(path.join(folder, file)).catch(() => null),
-        list: () => pathsIn(folder),
-      },
-      pictureOf: (hash) => project.bytes.get(hash),
-      ...(only === undefined ? {} : { only: (emitted) => partOf(project, emitted, only) }),
-    }).catch((error: unknown) => {
-      if (!(error instanceof RangeError)) throw error;
-      throw new Misuse(`${folder}: ${error.message} Nothing was written.`);
-    });
+    const plannerFor = (wanted: Project): ReturnType<typeof plannerInto> =>
+      plannerInto({
+        project: wanted,
+        name: project.name,
+        ...(target === undefined ? {} : { target }),
+        folder: {
+          read: (file) => readFile(path.join(folder, file)).catch(() => null),
+          list: () => pathsIn(folder),
+        },
+        pictureOf: (hash) => project.bytes.get(hash),
+        ...(only === undefined ? {} : { only: (emitted) => partOf(project, emitted, only) }),
+      }).catch((error: unknown) => {
+        if (!(error instanceof RangeError)) throw error;
+        throw new Misuse(`${folder}: ${error.message} Nothing was written.`);
+      });
 
     let answers = new Map<string, MergeSide>();
+    let planWith = await plannerFor(project);
     let plan = await planWith(answers);
+    for (const { path: file, line, says } of plan.offers) output.say(`= ${file}:${line}: ${says}`);
+    const { offers } = plan;
+    if (readBack !== undefined) {
+      const app = applyChange(project.app, takeOffers(offers));
+      await writeOut(readBack, packProject({ ...project, app }));
+      output.say(`${offers.length} taken over into ${readBack}.`);
+      planWith = await plannerFor({ ...project, app });
+      plan = await planWith(answers);
+    }
     const isTalking = process.stdin.isTTY && options.yes === undefined && options['dry-run'] === undefined;
     if (plan.asks.length && options.take !== undefined) {
       answers = new Map(plan.asks.map(({ id }) => [id, options.take as MergeSide]));
@@ -96,7 +120,7 @@ Ends with 1 when something is asked that nobody answered, or nothing was written
       written = true;
       output.say(`Written into ${folder}.`);
     }
-    output.out(`${JSON.stringify(reportOf(plan, written), null, 1)}\n`);
+    output.out(`${JSON.stringify(reportOf({ ...plan, offers }, written), null, 1)}\n`);
     return written || (options['dry-run'] !== undefined && !open.length) ? EXIT.good : EXIT.findings;
   },
 };
@@ -191,10 +215,11 @@ async function agrees(): Promise<boolean> {
   return /^y/i.test(said);
 }
 
-const reportOf = ({ target, files, asks, notices, added }: IntoPlan, written: boolean): unknown => ({
+const reportOf = ({ target, files, asks, offers, notices, added }: IntoPlan, written: boolean): unknown => ({
   target,
   files: files.map(({ path: file, fate, movedFrom, byLines }) => ({ path: file, fate, movedFrom, byLines })),
   asks,
+  offers: offers.map(({ path: file, line, says }) => ({ path: file, line, says })),
   notices,
   packages: { added },
   written,

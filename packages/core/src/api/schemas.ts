@@ -447,6 +447,15 @@ export const pushPlan = object({
   ).required(),
   notices: array(string().defined()).required(),
   added: array(string().required()).required(),
+  /** What people changed in the code and what means something in the project. */
+  offers: array(
+    object({
+      path: string().required(),
+      line: number().integer().required(),
+      says: string().required(),
+      change: mixed().required().meta({ ref: 'Change' }),
+    }).noUnknown(),
+  ).required(),
   message: string().required(),
 }).noUnknown();
 export type PushPlan = Readonly<InferType<typeof pushPlan>>;

@@ -6,6 +6,7 @@ import type { Project } from '../model/project.ts';
 import { type CodeBase, placeInto, surveyCodeBase, withPackages } from './existing.ts';
 import { type Manifest, MANIFEST_PATH, parseManifest } from './manifest.ts';
 import { type DeliveryPlan, planDelivery } from './plan.ts';
+import { type CodeOffer, readBack } from './read_back.ts';
 
 /** A folder that is written into. */
 export interface DeliveryFolder {
@@ -32,6 +33,8 @@ export interface IntoPlan extends DeliveryPlan {
   readonly codeBase: CodeBase | null;
   /** Packages that are added to theirs. */
   readonly added: readonly string[];
+  /** What people changed there and what means something in the project. */
+  readonly offers: readonly CodeOffer[];
 }
 
 /**
@@ -55,6 +58,18 @@ export async function plannerInto(
   const chosen = input.only ? input.only(emitted) : emitted.files;
   const files = codeBase ? placeInto(codeBase, name, chosen) : chosen;
   const packages = codeBase ? packagesFor(codeBase, emitted.files) : null;
+  const offers = manifest
+    ? await readBack({
+        project,
+        name,
+        manifest,
+        read: folder.read,
+        write: async (changed) => {
+          const { files: made } = await deliveredCode(changed, name, target);
+          return codeBase ? placeInto(codeBase, name, made) : made;
+        },
+      })
+    : [];
   return async (answers) => {
     const plan = await planDelivery({
       project: name,
@@ -66,9 +81,9 @@ export async function plannerInto(
       answers,
       isPart: input.only !== undefined,
     });
-    if (!packages) return { ...plan, target, codeBase, added: [] };
+    if (!packages) return { ...plan, target, codeBase, added: [], offers };
     const writes = new Map(plan.writes).set('package.json', new TextEncoder().encode(packages.text));
-    return { ...plan, writes, target, codeBase, added: packages.names };
+    return { ...plan, writes, target, codeBase, added: packages.names, offers };
   };
 }
 

@@ -1,5 +1,6 @@
-import type { Declarations, Element, ElementStyle } from '../model/design.ts';
+import { type Declarations, designLimits, type Element, type ElementStyle } from '../model/design.ts';
 import { type Edit, type EditCondition, parseEditKey } from '../model/edit_key.ts';
+import { textOf } from '../model/project.ts';
 
 /** An edit's condition in people's words. */
 export function conditionInWords(condition: EditCondition): string {
@@ -36,8 +37,12 @@ export function withEdits(element: Element, edits: ReadonlyMap<string, readonly 
   );
   const isSame = children.every((child, i) => child === element.children[i]);
   const own = edits.get(element.key);
-  const made = isSame ? element : { ...element, children };
-  return own ? own.reduce(withEdit, made) : made;
+  const made = own ? own.reduce(withEdit, isSame ? element : { ...element, children }) : element;
+  const edited = own || isSame ? made : { ...element, children };
+  const drawnText = edited === element ? '' : textOf(element);
+  return drawnText && drawnText !== textOf(edited)
+    ? { ...edited, drawnText: drawnText.slice(0, designLimits.text) }
+    : edited;
 }
 
 /** Siblings after some were given another place; the others keep their order. */

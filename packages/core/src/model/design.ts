@@ -160,6 +160,8 @@ const elementFields = {
     table(text(60, { says: 'expected a name', holds: isAttributeName }), text(5000), { max: 100 }),
   ),
   text: optional(text(designLimits.text)),
+  /** What it says as it was drawn, where somebody edited that: what it is called in code does not follow. */
+  drawnText: optional(text(designLimits.text)),
   /** Ids of others that it says it opens, chooses or turns; of several that are shown in turn, which: a step or a number. */
   controls: optional(
     fields({ ids: list(text(1000, { min: 1 }), { min: 1, max: 20 }), turn: optional(text(20, { min: 1 })) }),

@@ -50,11 +50,12 @@ function findWord(classes: string): string {
 
 /** What a layer is called without the text that it shows. */
 export function wordOfLayer(element: Element): string {
-  const shown = new Set(wordsIn(textOf(element)));
+  const text = element.drawnText ?? textOf(element);
+  const shown = new Set(wordsIn(text));
   const kept = wordsIn(nameInCode(element)).filter((word) => !shown.has(word) && !GIVEN.has(word));
   // What is called after its text is called after nothing else.
   if (!kept.length || kept.every((word) => word.length < 3)) return '';
-  if (element.kind === 'text' && element.name === textOf(element)) return '';
+  if (element.kind === 'text' && element.name === text) return '';
   return camelCase(kept.slice(0, 3).join(' ')).slice(0, 32);
 }
 

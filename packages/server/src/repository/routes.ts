@@ -24,7 +24,7 @@ export function repositoryRoutes(app: FastifyInstance, { projects, repositories 
 
   route(app, 'lookIntoRepository', async ({ params: { id }, body: { answers } }) => {
     const { head, commits, message, plan } = await repositories.look(id, sides(answers));
-    const { target, files, asks, notices, added } = plan;
+    const { target, files, asks, notices, added, offers } = plan;
     return {
       head,
       target,
@@ -40,6 +40,7 @@ export function repositoryRoutes(app: FastifyInstance, { projects, repositories 
       asks: asks.map((ask) => ({ ...ask })),
       notices: [...notices],
       added: [...added],
+      offers: offers.map((offer) => ({ ...offer })),
       message,
     };
   });

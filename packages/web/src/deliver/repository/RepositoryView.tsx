@@ -1,6 +1,8 @@
+import { all, type Change, type PushPlan } from '@tovel/core';
 import { useState } from 'react';
 import { TextArea, TextField } from 'react-aria-components';
 import styled from 'styled-components';
+import { useProject } from '../../project/context';
 import { color, font } from '../../theme/theme';
 import { Button, fieldBox, Label } from '../../ui/controls';
 import { Empty } from '../../ui/Empty';
@@ -153,6 +155,7 @@ function Looked({ repository, onChange }: { repository: RepositoryState; onChang
                 </ul>
               </section>
             )}
+            {plan.offers.length > 0 && <Offers offers={plan.offers} onTaken={lookAgain} />}
             {plan.added.length > 0 && (
               <section>
                 <h3>Packages that are added</h3>
@@ -196,6 +199,48 @@ function Looked({ repository, onChange }: { repository: RepositoryState; onChang
         )
       )}
     </View>
+  );
+}
+
+/** What people changed in the code and what means something in the project: taken over, the two say the same again. */
+function Offers({ offers, onTaken }: { offers: PushPlan['offers']; onTaken: () => Promise<void> }) {
+  const { session } = useProject();
+  const take = async (label: string, changes: readonly Change[]): Promise<void> => {
+    session.change(label, changes.length === 1 ? changes[0] : all(changes));
+    await session.settled();
+    await onTaken();
+  };
+  return (
+    <section>
+      <h3>Means something in the project</h3>
+      <ul aria-label="What can be taken over">
+        {offers.map(({ path, line, says, change }) => (
+          <li key={`${path} ${line} ${says}`}>
+            {says}
+            <small>
+              {path}, line {line}
+            </small>
+            <Button $kind="quiet" onPress={() => void take(says, [change as Change])}>
+              Take over
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {offers.length > 1 && (
+        <Row>
+          <Button
+            onPress={() =>
+              void take(
+                'What the code in the repository says',
+                offers.map(({ change }) => change as Change),
+              )
+            }
+          >
+            Take all over
+          </Button>
+        </Row>
+      )}
+    </section>
   );
 }
 
