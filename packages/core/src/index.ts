@@ -476,7 +476,14 @@ export {
 
 export { escapeText } from './emit/quoting.ts';
 
-export { elementSeen, type Seen, type ShownElement, shownElements, spoken } from './emit/shown_elements.ts';
+export {
+  elementSeen,
+  type Seen,
+  seenAs,
+  type ShownElement,
+  shownElements,
+  spoken,
+} from './emit/shown_elements.ts';
 
 export { deliveredCode } from './emit/deliver.ts';
 

@@ -42,6 +42,16 @@ export function elementSeen(elements: readonly ShownElement[], seen: Seen): stri
   return (alike[seen.nth] ?? alike[0] ?? ofTag[seen.nthOfTag])?.key ?? null;
 }
 
+/** How somebody would point at an element among others. */
+export function seenAs(elements: readonly ShownElement[], key: string): Seen | null {
+  const element = elements.find((one) => one.key === key);
+  if (!element) return null;
+  const { tag, says } = element;
+  const ofTag = elements.filter((one) => one.tag === tag);
+  const alike = ofTag.filter((one) => one.says === says);
+  return { tag, says, nth: alike.indexOf(element), nthOfTag: ofTag.indexOf(element) };
+}
+
 function saidBy(node: MarkupElement): string {
   for (const name of ['aria-label', 'alt', 'placeholder']) {
     const said = node.attributes[name];

@@ -32,7 +32,7 @@ function bridge(appOrigin: string): void {
       type: string,
       listen: (event: {
         origin: string;
-        data: { tovel?: string; to?: string; name?: string; value?: boolean };
+        data: { tovel?: string; to?: string; name?: string; value?: boolean; marks?: unknown[] };
       }) => void,
     ): void;
     scrollTo(x: number, y: number): void;
@@ -47,12 +47,27 @@ function bridge(appOrigin: string): void {
     type?: string;
     textContent?: string;
   }
-  const { document } = globalThis as unknown as {
-    document: {
-      querySelectorAll(selector: string): ArrayLike<Node>;
-      addEventListener(type: string, listen: (event: { target: Node }) => void, capture: boolean): void;
+  interface Pressing {
+    target: Node;
+    /** Of a key. */
+    key?: string;
+    preventDefault(): void;
+    stopImmediatePropagation(): void;
+  }
+  interface Holder {
+    querySelectorAll(selector: string): ArrayLike<Node>;
+    append(node: object): void;
+  }
+  const globals = globalThis as unknown as {
+    document: Holder & {
+      head: Holder;
+      body: Holder;
+      createElement(tag: string): { textContent: string; remove(): void };
+      addEventListener(type: string, listen: (event: Pressing) => void, capture: boolean): void;
     };
+    MutationObserver: new (heard: () => void) => { observe(node: Holder, how: object): void };
   };
+  const { document } = globals;
   const base = '/' + location.pathname.split('/')[1];
   const pathNow = (): string =>
     (location.pathname.slice(base.length) || '/') + location.search + location.hash;
@@ -71,6 +86,83 @@ function bridge(appOrigin: string): void {
     );
   listen('click', 'press', 'a, button, [role="link"]');
   listen('change', 'enter', 'input, textarea, select');
+  // What leads nowhere yet is lit up, and tells that it was pressed; the app may draw itself anew at any time.
+  interface Lit extends Node {
+    localName: string;
+    getAttribute(name: string): string | null;
+    setAttribute(name: string, value: string): void;
+    removeAttribute(name: string): void;
+    getBoundingClientRect(): { left: number; bottom: number };
+  }
+  interface Mark {
+    key: string;
+    seen: { tag: string; says: string; nth: number; nthOfTag: number };
+  }
+  const LIT = 'data-lit';
+  const REACHED = 'data-lit-reached';
+  let marks: Mark[] = [];
+  const litStyle = document.createElement('style');
+  litStyle.textContent = `[${LIT}] { outline: 3px dashed #c75300 !important; outline-offset: 2px !important; cursor: pointer !important; }`;
+  const saidBy = (node: Lit): string =>
+    (
+      ['aria-label', 'alt', 'placeholder'].map((name) => node.getAttribute(name)?.trim()).find(Boolean) ??
+      node.textContent ??
+      ''
+    )
+      .replace(/\s+/g, ' ')
+      .trim()
+      .slice(0, 120);
+  const light = (): void => {
+    const lit = new Map<Lit, string>();
+    for (const { key, seen } of marks) {
+      const ofTag = Array.from(document.body.querySelectorAll(seen.tag)) as Lit[];
+      const alike = ofTag.filter((node) => saidBy(node) === seen.says);
+      const found = alike[seen.nth] ?? alike[0] ?? ofTag[seen.nthOfTag];
+      if (found) lit.set(found, key);
+    }
+    for (const node of Array.from(document.querySelectorAll(`[${LIT}]`)) as Lit[])
+      if (!lit.has(node)) {
+        node.removeAttribute(LIT);
+        if (node.getAttribute(REACHED) !== null) node.removeAttribute('tabindex');
+        node.removeAttribute(REACHED);
+      }
+    for (const [node, key] of lit) {
+      if (node.getAttribute(LIT) !== key) node.setAttribute(LIT, key);
+      // Whoever has no pointer gets there, too.
+      if (node.matches('a[href], button, input, select, textarea, [tabindex]')) continue;
+      node.setAttribute('tabindex', '0');
+      node.setAttribute(REACHED, '');
+    }
+  };
+  let isLighting = false;
+  const lightSoon = (): void => {
+    if (isLighting) return;
+    isLighting = true;
+    win.requestAnimationFrame(() => {
+      isLighting = false;
+      light();
+    });
+  };
+  const mark = (wanted: Mark[]): void => {
+    marks = wanted;
+    if (marks.length) document.head.append(litStyle);
+    else litStyle.remove();
+    light();
+  };
+  new globals.MutationObserver(() => marks.length && lightSoon()).observe(document.body, {
+    childList: true,
+    subtree: true,
+  });
+  const pressLit = (event: Pressing): void => {
+    const node = event.target.closest?.(`[${LIT}]`) as Lit | null;
+    if (!node || (event.key !== undefined && event.key !== 'Enter' && event.key !== ' ')) return;
+    event.preventDefault();
+    event.stopImmediatePropagation();
+    const { left: x, bottom: y } = node.getBoundingClientRect();
+    parent.postMessage({ tovel: 'open-end', key: node.getAttribute(LIT), x, y }, appOrigin);
+  };
+  document.addEventListener('click', pressLit, true);
+  document.addEventListener('keydown', pressLit, true);
   // What the app remembers is told as it changes, with what was pressed last.
   let pressed = '';
   document.addEventListener(
@@ -214,6 +306,7 @@ function bridge(appOrigin: string): void {
     if (origin !== appOrigin || !data) return;
     if (data.tovel === 'back' && (history.state?.idx ?? 0) > 0) history.back();
     if (data.tovel === 'forward' && (history.state?.idx ?? 0) < top) history.forward();
+    if (data.tovel === 'mark') mark((data.marks ?? []) as Mark[]);
     if (data.tovel === 'go') location.assign(base + data.to!);
     if (data.tovel === 'set') {
       pressed = '';

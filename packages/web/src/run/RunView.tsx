@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { screenAtPath } from './place';
+import { OpenEndBoard, type Pressed, useOpenEnds } from './OpenEnds';
 import { Recording } from './Recording';
 import { StatePanel } from './StatePanel';
 import { type Told, useRecorder } from './use_recorder';
@@ -86,6 +87,8 @@ const WIDTHS = [
   { label: 'Whole', width: null },
 ] as const;
 
+const NOWHERE: readonly string[] = [];
+
 interface Place {
   readonly path: string;
   readonly canGoBack: boolean;
@@ -121,6 +124,10 @@ export function RunView() {
   const hearState = useRef(remembered.hear);
   hearState.current = remembered.hear;
   const [isOpen, setOpen] = useState(false);
+  const [isLit, setLit] = useState(false);
+  const [pressed, setPressed] = useState<Pressed | null>(null);
+  const [loads, setLoads] = useState(0);
+  const stage = useRef<HTMLDivElement>(null);
 
   const tell = (message: object): void => frame.current?.contentWindow?.postMessage(message, origin ?? '');
 
@@ -130,7 +137,15 @@ export function RunView() {
       if (event.origin !== origin || event.source !== frame.current?.contentWindow || !data) return;
       hearStep.current(data);
       hearState.current(data);
+      if (data.tovel === 'open-end') {
+        const { key, x, y } = event.data as Pressed;
+        const { offsetLeft, offsetTop } = frame.current!;
+        setPressed({ key, x: x + offsetLeft, y: y + offsetTop });
+        return;
+      }
       if (data.tovel !== 'place') return;
+      setPressed(null);
+      setLoads((count) => count + 1);
       setPlace(data);
       setThere(true);
       setTyped(null);
@@ -138,6 +153,16 @@ export function RunView() {
     window.addEventListener('message', hear);
     return () => window.removeEventListener('message', hear);
   }, [origin]);
+
+  const here = screenAtPath(project, place.path);
+  const { marks, states } = useOpenEnds(here ? [here, ...graph.overlays] : NOWHERE);
+  // What was loaded anew is lit anew.
+  useEffect(() => {
+    if (isThere) tell({ tovel: 'mark', marks: isLit ? marks : [] });
+  }, [marks, isLit, isThere, loads]);
+  // Those of what may open over it are lit when it does.
+  const own = new Set((here ? graph.elements.get(here) : undefined)?.map(({ element }) => element.key));
+  const count = marks.filter(({ key }) => own.has(key)).length;
 
   // A change made elsewhere was built: the frame loads it where it is.
   useEffect(() => {
@@ -153,7 +178,6 @@ export function RunView() {
       </Empty>
     );
   }
-  const here = screenAtPath(project, place.path);
   const go = (event: FormEvent): void => {
     event.preventDefault();
     const path = (typed ?? place.path).trim();
@@ -184,6 +208,16 @@ export function RunView() {
           />
         </form>
         {here && <Link to={`${base}/junction/${here}`}>{app.screens[here].name} in Junction</Link>}
+        <Button
+          aria-pressed={isLit}
+          isDisabled={past !== null}
+          onPress={() => {
+            setLit(!isLit);
+            setPressed(null);
+          }}
+        >
+          {count} {count === 1 ? 'open end' : 'open ends'} here
+        </Button>
         <Button aria-pressed={isOpen} onPress={() => setOpen(!isOpen)}>
           What it remembers
         </Button>
@@ -200,7 +234,7 @@ export function RunView() {
         </Segments>
       </Bar>
       <Beside $isOpen={isOpen}>
-        <Stage>
+        <Stage ref={stage}>
           {(!isThere || building) && (
             <Building role="status">
               {building?.total
@@ -216,6 +250,18 @@ export function RunView() {
               src={`${origin}/${past === null ? id : `${id}~${past}`}${first}`}
               sandbox="allow-scripts allow-same-origin allow-forms"
               style={{ width: width ? width + 2 : '100%' }}
+            />
+          )}
+          {pressed && states.has(pressed.key) && (
+            <OpenEndBoard
+              key={pressed.key}
+              pressed={pressed}
+              state={states.get(pressed.key)!}
+              area={{
+                width: stage.current!.scrollWidth,
+                height: stage.current!.clientHeight,
+              }}
+              onClose={() => setPressed(null)}
             />
           )}
         </Stage>
