@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { copyOfDemo, saved } from './support.ts';
+import { copyOfDemo, departure, openJunction, saved } from './support.ts';
 
 test('what leads nowhere lights up in the running app, is wired where it is, and works at once', async ({
   page,
@@ -30,4 +30,40 @@ test('what leads nowhere lights up in the running app, is wired where it is, and
   // What does something is not asked about; where nothing is lit, all is as visitors have it.
   await button.click();
   await expect(app.locator('[data-lit]')).toHaveCount(0);
+});
+
+test('what happens is on a tape, to go back to; journeys are made again in the running app, with where they break', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Tape');
+  // One of the ways is taken away.
+  await openJunction(page, id, 'Welcome');
+  await departure(page, 'Sign in').first().click();
+  await page.getByRole('button', { name: 'Unwire' }).click();
+  await saved(page);
+  await page.goto(`/p/${id}/run`);
+  const app = page.frameLocator('iframe[title="The running app"]');
+  await app.getByRole('link', { name: 'Browse the tools' }).waitFor();
+  await page.getByRole('button', { name: 'Tape', exact: true }).click();
+  await app.getByRole('link', { name: 'Browse the tools' }).click();
+  await app.getByRole('link', { name: /Hedge trimmer/ }).click();
+  const tape = page.getByRole('list', { name: 'What happened, the oldest first' });
+  await expect(tape.getByRole('listitem')).toContainText([
+    'Welcome',
+    'Pressed “Browse the tools”',
+    'Catalogue',
+    /Pressed “Hedge trimmer/,
+    'Tool detail',
+  ]);
+  const address = page.getByRole('textbox', { name: 'Address in the app' });
+  await expect(address).toHaveValue('/tools/detail');
+  await tape.getByRole('button', { name: /^Back to Catalogue/ }).click();
+  await expect(address).toHaveValue('/tools');
+
+  const journeys = page.getByRole('table', { name: 'Journeys' });
+  await page.getByRole('button', { name: 'All at once' }).click();
+  await expect(journeys.getByRole('status')).toHaveText(
+    [/^✓ 4 steps/, /^✗ broke at step 1: nothing on Welcome does that any more/, /^✓ 3 steps/],
+    { timeout: 20_000 },
+  );
 });

@@ -474,6 +474,8 @@ export {
   type Tally,
 } from './iterate/report.ts';
 
+export { testedAddress } from './emit/tested_links.ts';
+
 export { escapeText } from './emit/quoting.ts';
 
 export {

@@ -32,7 +32,15 @@ function bridge(appOrigin: string): void {
       type: string,
       listen: (event: {
         origin: string;
-        data: { tovel?: string; to?: string; name?: string; value?: boolean; marks?: unknown[] };
+        data: {
+          tovel?: string;
+          to?: string;
+          name?: string;
+          value?: boolean;
+          marks?: unknown[];
+          kept?: unknown;
+          mark?: unknown;
+        };
       }) => void,
     ): void;
     scrollTo(x: number, y: number): void;
@@ -63,6 +71,10 @@ function bridge(appOrigin: string): void {
       head: Holder;
       body: Holder;
       createElement(tag: string): { textContent: string; remove(): void };
+      getAnimations(): {
+        finished: Promise<unknown>;
+        effect: { getComputedTiming(): { endTime?: unknown } } | null;
+      }[];
       addEventListener(type: string, listen: (event: Pressing) => void, capture: boolean): void;
     };
     MutationObserver: new (heard: () => void) => { observe(node: Holder, how: object): void };
@@ -80,7 +92,8 @@ function bridge(appOrigin: string): void {
         const index = node ? Array.from(document.querySelectorAll(selector)).indexOf(node) : -1;
         if (index < 0) return;
         const text = node!.type === 'password' ? '' : (node!.value ?? '');
-        parent.postMessage({ tovel: kind, index, path: pathNow(), text }, appOrigin);
+        const says = saidBy(node as Lit);
+        parent.postMessage({ tovel: kind, index, path: pathNow(), text, says }, appOrigin);
       },
       true,
     );
@@ -99,6 +112,8 @@ function bridge(appOrigin: string): void {
     seen: { tag: string; says: string; nth: number; nthOfTag: number };
   }
   const LIT = 'data-lit';
+  /** Longer than this, in ms, and it moves for its own sake. */
+  const MOST_MOVING = 3000;
   const REACHED = 'data-lit-reached';
   let marks: Mark[] = [];
   const litStyle = document.createElement('style');
@@ -112,12 +127,15 @@ function bridge(appOrigin: string): void {
       .replace(/\s+/g, ' ')
       .trim()
       .slice(0, 120);
+  const foundBy = (seen: Mark['seen']): Lit | null => {
+    const ofTag = Array.from(document.body.querySelectorAll(seen.tag)) as Lit[];
+    const alike = ofTag.filter((node) => saidBy(node) === seen.says);
+    return alike[seen.nth] ?? alike[0] ?? ofTag[seen.nthOfTag] ?? null;
+  };
   const light = (): void => {
     const lit = new Map<Lit, string>();
     for (const { key, seen } of marks) {
-      const ofTag = Array.from(document.body.querySelectorAll(seen.tag)) as Lit[];
-      const alike = ofTag.filter((node) => saidBy(node) === seen.says);
-      const found = alike[seen.nth] ?? alike[0] ?? ofTag[seen.nthOfTag];
+      const found = foundBy(seen);
       if (found) lit.set(found, key);
     }
     for (const node of Array.from(document.querySelectorAll(`[${LIT}]`)) as Lit[])
@@ -182,6 +200,46 @@ function bridge(appOrigin: string): void {
     changed?: Record<string, Record<string, unknown>>;
     removed?: string[];
   }
+  const shortJson = (value: unknown): string => {
+    try {
+      return JSON.stringify(value) ?? '';
+    } catch {
+      return String(value);
+    }
+  };
+  // What goes wrong in the app, with what was pressed last.
+  const tellError = (thrown: unknown): void => {
+    const {
+      name,
+      message,
+      stack = '',
+    } = (thrown ?? {}) as { name?: string; message?: string; stack?: string };
+    // A transition that the next one cut short is no mistake.
+    if (name === 'AbortError') return;
+    const says = String(message ?? thrown).slice(0, 500);
+    const at = /\/_app\/app\.js:(\d+):(\d+)/.exec(stack);
+    parent.postMessage(
+      { tovel: 'error', says, line: at ? Number(at[1]) : null, by: pressed, path: pathNow() },
+      appOrigin,
+    );
+  };
+  win.addEventListener('error', (event) => tellError((event as unknown as { error: unknown }).error));
+  win.addEventListener('unhandledrejection', (event) =>
+    tellError((event as unknown as { reason: unknown }).reason),
+  );
+  for (const level of ['error', 'warn', 'log'] as const) {
+    const { console } = globalThis as unknown as { console: Record<string, (...said: unknown[]) => void> };
+    const original = console[level].bind(console);
+    console[level] = (...said) => {
+      original(...said);
+      const says = said
+        .map((one) =>
+          one instanceof Error ? one.message : typeof one === 'object' ? shortJson(one) : String(one),
+        )
+        .join(' ');
+      parent.postMessage({ tovel: 'console', level, says: says.slice(0, 500), by: pressed }, appOrigin);
+    };
+  }
   const read = <T>(text: string | null): T => {
     try {
       return JSON.parse(text ?? '{}') as T;
@@ -240,7 +298,11 @@ function bridge(appOrigin: string): void {
     (event as unknown as { stopImmediatePropagation(): void }).stopImmediatePropagation(),
   );
   // What the app asks of described APIs is told, and is asked as somebody wants to try it.
-  const frame = globalThis as unknown as { fetch: Fetch; Headers: new (from?: unknown) => Headers };
+  const frame = globalThis as unknown as {
+    fetch: Fetch;
+    Headers: new (from?: unknown) => Headers;
+    Event: new (kind: string, how: object) => object;
+  };
   interface Headers {
     set(name: string, value: string): void;
     get(name: string): string | null;
@@ -278,6 +340,57 @@ function bridge(appOrigin: string): void {
   };
   const tellRequest = (request: object, by: string): void =>
     parent.postMessage({ tovel: 'request', request, by }, appOrigin);
+  // All that the app remembers, so that one can go on from here later.
+  const kept = (): { conditions: string | null; records: Record<string, string> } => ({
+    conditions: sessionStorage.getItem(conditionsKey),
+    records: Object.fromEntries(
+      (Object.entries(localStorage) as unknown as [string, string][]).filter(([key]) =>
+        key.startsWith(recordsKey),
+      ),
+    ),
+  });
+  const restore = ({ conditions, records }: ReturnType<typeof kept>): void => {
+    if (conditions === null) sessionStorage.removeItem(conditionsKey);
+    else setItem.call(sessionStorage as unknown as StorageMethods, conditionsKey, conditions);
+    for (const key of Object.keys(localStorage))
+      if (key.startsWith(recordsKey) && !(key in records)) localStorage.removeItem(key);
+    for (const [key, value] of Object.entries(records))
+      if (key.startsWith(recordsKey)) setItem.call(localStorage as unknown as StorageMethods, key, value);
+  };
+  interface Actable extends Lit {
+    click(): void;
+    dispatchEvent(event: object): void;
+  }
+  // What has just come may still be moving in, and what goes is there until then.
+  const stillness = async (): Promise<void> => {
+    const frames = (count: number): Promise<void> =>
+      new Promise((resolve) =>
+        win.requestAnimationFrame(() => (count > 1 ? void frames(count - 1).then(resolve) : resolve())),
+      );
+    await frames(2);
+    const moving = globals.document
+      .getAnimations()
+      .filter(({ effect }) => Number(effect?.getComputedTiming().endTime) < MOST_MOVING)
+      .map(({ finished }) => finished);
+    await Promise.allSettled(moving);
+    await frames(1);
+  };
+  // One thing is done as a person would, for a journey that is replayed.
+  const act = (mark: Mark, text: string | undefined): boolean => {
+    const alike = (Array.from(document.body.querySelectorAll(mark.seen.tag)) as Actable[]).filter(
+      (one) => saidBy(one) === mark.seen.says,
+    );
+    const node = alike[mark.seen.nth] ?? alike[0];
+    if (!node) return false;
+    if (text === undefined) node.click();
+    else {
+      // Frameworks listen to what the browser itself sets.
+      const { prototype } = Object.getPrototypeOf(node).constructor as { prototype: object };
+      Object.getOwnPropertyDescriptor(prototype, 'value')?.set?.call(node, text);
+      for (const kind of ['input', 'change']) node.dispatchEvent(new frame.Event(kind, { bubbles: true }));
+    }
+    return true;
+  };
   let top = Number(sessionStorage.getItem('tovel-top') ?? 0);
   const tell = (): void => {
     const at = history.state?.idx ?? 0;
@@ -289,6 +402,7 @@ function bridge(appOrigin: string): void {
         path: pathNow(),
         canGoBack: at > 0,
         canGoForward: at < top,
+        kept: kept(),
       },
       appOrigin,
     );
@@ -307,6 +421,17 @@ function bridge(appOrigin: string): void {
     if (data.tovel === 'back' && (history.state?.idx ?? 0) > 0) history.back();
     if (data.tovel === 'forward' && (history.state?.idx ?? 0) < top) history.forward();
     if (data.tovel === 'mark') mark((data.marks ?? []) as Mark[]);
+    if (data.tovel === 'do') {
+      const { mark: wanted, name } = data;
+      void stillness().then(() => {
+        const found = act(wanted as Mark, name);
+        parent.postMessage({ tovel: 'did', found }, appOrigin);
+      });
+    }
+    if (data.tovel === 'restore') {
+      restore(data.kept as ReturnType<typeof kept>);
+      location.assign(base + data.to!);
+    }
     if (data.tovel === 'go') location.assign(base + data.to!);
     if (data.tovel === 'set') {
       pressed = '';

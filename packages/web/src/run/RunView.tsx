@@ -3,7 +3,10 @@ import { screenAtPath } from './place';
 import { OpenEndBoard, type Pressed, useOpenEnds } from './OpenEnds';
 import { Recording } from './Recording';
 import { StatePanel } from './StatePanel';
+import { TapePanel } from './TapePanel';
 import { type Told, useRecorder } from './use_recorder';
+import { type ReplayTold, useReplay } from './use_replay';
+import { type TapeTold, useTape } from './use_tape';
 import { type StateTold, useRemembered } from './use_remembered';
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -123,20 +126,28 @@ export function RunView() {
   const remembered = useRemembered();
   const hearState = useRef(remembered.hear);
   hearState.current = remembered.hear;
-  const [isOpen, setOpen] = useState(false);
+  const [panel, setPanel] = useState<'state' | 'tape' | null>(null);
   const [isLit, setLit] = useState(false);
   const [pressed, setPressed] = useState<Pressed | null>(null);
   const [loads, setLoads] = useState(0);
   const stage = useRef<HTMLDivElement>(null);
 
   const tell = (message: object): void => frame.current?.contentWindow?.postMessage(message, origin ?? '');
+  const tape = useTape();
+  const hearTape = useRef(tape.hear);
+  hearTape.current = tape.hear;
+  const replay = useReplay(tell);
+  const hearReplay = useRef(replay.hear);
+  hearReplay.current = replay.hear;
 
   useEffect(() => {
     const hear = (event: MessageEvent): void => {
-      const data = event.data as (Place & Told & StateTold) | null;
+      const data = event.data as (Place & Told & StateTold & TapeTold & ReplayTold) | null;
       if (event.origin !== origin || event.source !== frame.current?.contentWindow || !data) return;
       hearStep.current(data);
       hearState.current(data);
+      hearTape.current(data);
+      hearReplay.current(data);
       if (data.tovel === 'open-end') {
         const { key, x, y } = event.data as Pressed;
         const { offsetLeft, offsetTop } = frame.current!;
@@ -218,8 +229,11 @@ export function RunView() {
         >
           {count} {count === 1 ? 'open end' : 'open ends'} here
         </Button>
-        <Button aria-pressed={isOpen} onPress={() => setOpen(!isOpen)}>
+        <Button aria-pressed={panel === 'state'} onPress={() => setPanel(panel === 'state' ? null : 'state')}>
           What it remembers
+        </Button>
+        <Button aria-pressed={panel === 'tape'} onPress={() => setPanel(panel === 'tape' ? null : 'tape')}>
+          Tape
         </Button>
         <Segments role="group" aria-label="Width in px">
           {WIDTHS.map((choice) => (
@@ -233,7 +247,7 @@ export function RunView() {
           ))}
         </Segments>
       </Bar>
-      <Beside $isOpen={isOpen}>
+      <Beside $isOpen={panel !== null}>
         <Stage ref={stage}>
           {(!isThere || building) && (
             <Building role="status">
@@ -265,7 +279,8 @@ export function RunView() {
             />
           )}
         </Stage>
-        {isOpen && <StatePanel remembered={remembered} tell={tell} />}
+        {panel === 'state' && <StatePanel remembered={remembered} tell={tell} />}
+        {panel === 'tape' && <TapePanel tape={tape} replay={replay} tell={tell} />}
       </Beside>
     </View>
   );

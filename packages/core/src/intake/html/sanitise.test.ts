@@ -1,3 +1,4 @@
+import { resolveReference } from '../files.ts';
 import fc from 'fast-check';
 import { type DefaultTreeAdapterMap, parse } from 'parse5';
 import { limits } from '../limits.ts';
@@ -133,6 +134,38 @@ test('style sheets are taken in with what they import, and only pictures that ca
     'The picture “https://elsewhere.example/b.png” is somewhere else and is not fetched; bring the file in with the page.',
     'The file of the font “Odd” did not come along; the next one in each list is used. Bring it in with the page.',
   ]);
+});
+
+test.each([
+  ['./../', '/other.html#x'],
+  ['/', '/other.html#x'],
+  ['../', '/other.html#x'],
+  ['sub/page.html', '/base/sub/other.html#x'],
+  // What starts from somewhere else stays as it is.
+  ['https://elsewhere.example/', 'other.html#x'],
+  ['../../../', 'other.html#x'],
+])('what a page refers to starts from its base %s', (base, expected) => {
+  const asked: string[] = [];
+  const { html } = sanitisePage(
+    'base/cards.html',
+    `<head><base href="${base}"><link rel="stylesheet" href="page.css"></head><body><a href="other.html#x">a</a><a href="#y">b</a>`,
+    {
+      ...files,
+      styleSheet: (href, from) => {
+        asked.push(resolveReference(href, from) ?? '');
+        return null;
+      },
+    },
+  );
+  expect(html).toContain(`<a href="${expected}"`);
+  expect(html).toContain('<a href="#y"');
+  expect(asked).toEqual([
+    expected
+      .replace(/^\//, '')
+      .replace('other.html#x', 'page.css')
+      .replace(/^page/, expected.startsWith('/') ? 'page' : 'base/page'),
+  ]);
+  expect(html).not.toContain('<base');
 });
 
 test('elements are marked with their path, dropped ones counted', () => {

@@ -3,6 +3,7 @@ import type { Notice } from '../../model/design.ts';
 import { isAttributeName } from '../../vocabulary/attributes.ts';
 import { unfoldedCount } from '../../vocabulary/vectors.ts';
 import { isPlainAddress } from '../../vocabulary/addresses.ts';
+import { resolvePath, resolveReference } from '../files.ts';
 import { limits } from '../limits.ts';
 import {
   cleanDeclarations,
@@ -103,6 +104,7 @@ export function sanitisePage(file: string, text: string, files: PageFiles): Safe
   const document = parse(text);
   const cleaner = new PageCleaner(file, files);
   const root = document.childNodes.find((node): node is ParsedElement => node.nodeName === 'html')!;
+  cleaner.setBase(baseOf(root));
   cleaner.clean(root, '');
   cleaner.dropEndlessReuse(root);
   cleaner.finish();
@@ -157,13 +159,24 @@ class PageCleaner {
   utilities: UtilityPlan | null = null;
   readonly classes = new Set<string>();
   readonly #file: string;
+  /** A file in the folder that references start from. */
+  #from: string;
   readonly #files: PageFiles;
   readonly #counts = new Map<string, number>();
   #elements = 0;
 
   constructor(file: string, files: PageFiles) {
     this.#file = file;
+    this.#from = file;
     this.#files = files;
+  }
+
+  /** What the page says its references start from, where it says that. */
+  setBase(href: string | null): void {
+    if (href === null || !isWithinBatch(href)) return;
+    const path = `${href.startsWith('/') ? '' : this.#file.replace(/[^/]*$/, '')}${href.replace(/[?#].*$/, '')}`;
+    const folder = resolvePath(path.replace(/[^/]*$/, ''));
+    if (folder !== null) this.#from = folder ? `${folder}/page` : 'page';
   }
 
   /** Cleans an element's attributes and everything beneath it, in place. Children are numbered before any goes. */
@@ -189,7 +202,7 @@ class PageCleaner {
       const replaced = this.#replace(child);
       if (!replaced) continue;
       // A linked sheet that now stands here is clean already.
-      if (child.tagName === 'style') this.#cleanStyle(replaced, this.#file);
+      if (child.tagName === 'style') this.#cleanStyle(replaced, this.#from);
       this.clean(replaced, childPath);
       kept.push(replaced);
     }
@@ -319,7 +332,7 @@ class PageCleaner {
       this.webFonts.push(...webFonts);
       return null;
     }
-    const found = this.#files.styleSheet(href, this.#file);
+    const found = this.#files.styleSheet(href, this.#from);
     if (!found) {
       const outside = /^(https?:)?\/\//i.test(href);
       this.#count(
@@ -396,7 +409,7 @@ class PageCleaner {
   }
 
   #cleanInline(css: string): string {
-    const { css: clean, remarks } = cleanDeclarations(css, this.#file, this.#files);
+    const { css: clean, remarks } = cleanDeclarations(css, this.#from, this.#files);
     for (const { code, text } of remarks) this.#count(code, text);
     return clean;
   }
@@ -416,24 +429,43 @@ class PageCleaner {
         // The page's own rules still see a link: many tell one with an address from one without.
         return name === 'href' ? ['#'] : [];
       }
-      return [value];
+      return [this.#from === this.#file ? value : fromRoot(value, this.#from)];
     }
     if (
       name === 'src' &&
       (element.tagName === 'img' || (element.tagName === 'input' && attribute(element, 'type') === 'image'))
     ) {
-      return [this.#picture(value, this.#file)];
+      return [this.#picture(value, this.#from)];
     }
     if (name === 'xlink:href' || name === 'href') {
       if (value.startsWith('#')) return [value];
-      if (element.tagName === 'image') return [this.#picture(value, this.#file)];
+      if (element.tagName === 'image') return [this.#picture(value, this.#from)];
     }
     if (name === 'srcset' && element.tagName === 'source')
-      return [this.#picture(firstOfSrcset(value), this.#file)];
+      return [this.#picture(firstOfSrcset(value), this.#from)];
     if (name === 'srcset' && attribute(element, 'src') !== undefined)
       this.#count('dropped', 'Pictures for other resolutions were left out; the main one is used.');
     return [];
   }
+}
+
+/** Whether a reference stays among the files of a batch. */
+const isWithinBatch = (href: string): boolean => !/^([a-z][a-z0-9+.-]*:|\/\/)/i.test(href.trim());
+
+/** A link that starts from another folder than its page does, as one that starts from the root of the batch. */
+function fromRoot(href: string, from: string): string {
+  const path = resolveReference(href, from);
+  return path === null ? href : `/${path}${/[?#].*$/.exec(href)?.[0] ?? ''}`;
+}
+
+function baseOf(root: ParsedElement): string | null {
+  for (const node of root.childNodes) {
+    if (!('tagName' in node)) continue;
+    if (node.tagName === 'base') return attribute(node, 'href') ?? null;
+    const within = node.tagName === 'head' ? baseOf(node) : null;
+    if (within !== null) return within;
+  }
+  return null;
 }
 
 const attribute = (element: ParsedElement, name: string): string | undefined =>

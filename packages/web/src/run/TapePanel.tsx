@@ -1,0 +1,178 @@
+import { screensByKey } from '@tovel/core';
+import { useEffect, useRef } from 'react';
+import styled from 'styled-components';
+import { ScreenPicture } from '../picture/ScreenPicture';
+import { useProject } from '../project/context';
+import { color } from '../theme/theme';
+import { Button } from '../ui/controls';
+import { SideColumn } from '../ui/SideColumn';
+import type { Replay, Replayed } from './use_replay';
+import type { Tape, TapeEntry } from './use_tape';
+
+const List = styled.ol`
+  max-height: 46vh;
+  overflow: auto;
+  li {
+    display: grid;
+    grid-template-columns: 44px minmax(0, 1fr) auto;
+    gap: 10px;
+    align-items: start;
+    padding: 7px 0;
+    border-bottom: 1px solid ${color.rule};
+    font-size: 12.5px;
+    overflow-wrap: anywhere;
+  }
+  small {
+    display: block;
+    color: ${color.ink2};
+    font-variant-numeric: tabular-nums;
+  }
+`;
+
+const Wrong = styled.span`
+  color: ${color.red};
+`;
+
+const Small = styled.div`
+  width: 44px;
+  height: 44px;
+  overflow: hidden;
+  border: 1px solid ${color.rule};
+  &:empty {
+    height: 0;
+    border: 0;
+  }
+`;
+
+const Table = styled.table`
+  width: 100%;
+  font-size: 12.5px;
+  border-collapse: collapse;
+  td {
+    padding: 6px 6px 6px 0;
+    border-bottom: 1px solid ${color.rule};
+    vertical-align: top;
+  }
+`;
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+`;
+
+/** What happened in the running app, to go back to, and the journeys, to be made there again. */
+export function TapePanel({
+  tape: { entries, clear },
+  replay,
+  tell,
+}: {
+  tape: Tape;
+  replay: Replay;
+  tell: (message: object) => void;
+}) {
+  const end = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    end.current?.scrollIntoView?.({ block: 'nearest' });
+  }, [entries.length]);
+  return (
+    <SideColumn aria-label="Tape">
+      <h3>What happened</h3>
+      <List aria-label="What happened, the oldest first">
+        {entries.map((entry, i) => (
+          <li key={entry.number} ref={i === entries.length - 1 ? end : null}>
+            <Small aria-hidden>{entry.kind === 'place' && <SmallPicture entry={entry} />}</Small>
+            <div>
+              {entry.kind === 'error' ? <Wrong>{entry.says}</Wrong> : entry.says}
+              <small>{[seconds(entry.at), entry.more].filter(Boolean).join(' · ')}</small>
+            </div>
+            {entry.kept && (
+              <Button
+                aria-label={`Back to ${entry.says}, ${seconds(entry.at)}`}
+                onPress={() => tell({ tovel: 'restore', kept: entry.kept, to: entry.path })}
+              >
+                Back here
+              </Button>
+            )}
+          </li>
+        ))}
+      </List>
+      <Row>
+        <Button isDisabled={!entries.length} onPress={clear}>
+          Clear
+        </Button>
+      </Row>
+      <Journeys replay={replay} />
+    </SideColumn>
+  );
+}
+
+function SmallPicture({ entry: { screen } }: { entry: TapeEntry }) {
+  const { design } = useProject();
+  const drawn = screen === null ? undefined : screensByKey(design).get(screen);
+  return drawn ? <ScreenPicture screen={drawn} width={44} /> : null;
+}
+
+function Journeys({ replay: { results, isRunning, run } }: { replay: Replay }) {
+  const { app } = useProject();
+  const ids = Object.keys(app.journeys).sort((a, b) =>
+    app.journeys[a].name < app.journeys[b].name ? -1 : 1,
+  );
+  return (
+    <>
+      <h3>Journeys</h3>
+      {ids.length ? (
+        <>
+          <Table aria-label="Journeys">
+            <tbody>
+              {ids.map((id) => (
+                <tr key={id}>
+                  <td>
+                    {app.journeys[id].name}
+                    <Outcome result={results.get(id)} of={app.journeys[id].steps.length} />
+                  </td>
+                  <td style={{ width: 1 }}>
+                    <Button
+                      aria-label={`Replay ${app.journeys[id].name}`}
+                      isDisabled={isRunning}
+                      onPress={() => run([id], false)}
+                    >
+                      Replay
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+          <Row>
+            <Button isDisabled={isRunning} onPress={() => run(ids, true)}>
+              All at once
+            </Button>
+          </Row>
+        </>
+      ) : (
+        <p>None yet. Record one above: press through the app, then save it.</p>
+      )}
+    </>
+  );
+}
+
+function Outcome({ result, of }: { result: Replayed | undefined; of: number }) {
+  if (!result) return null;
+  const says =
+    result.kind === 'running'
+      ? `step ${result.step} of ${of}`
+      : result.kind === 'done'
+        ? `✓ ${result.steps} ${result.steps === 1 ? 'step' : 'steps'}, ${seconds(result.ms)}`
+        : `✗ broke at step ${result.step}: ${result.why}`;
+  return (
+    <small
+      role="status"
+      style={{ display: 'block', color: result.kind === 'broke' ? color.red : color.ink2 }}
+    >
+      {says}
+    </small>
+  );
+}
+
+const seconds = (ms: number): string => `${(ms / 1000).toFixed(1)} s`;

@@ -1,0 +1,130 @@
+import { screenName } from '@tovel/core';
+import { useRef, useState } from 'react';
+import { useProject } from '../project/context';
+import { screenAtPath } from './place';
+import type { Changed, RequestSeen } from './use_remembered';
+
+/** What the running app remembered at a moment, as its bridge says it. */
+export type Kept = object;
+
+/** Something that happened in the running app. */
+export interface TapeEntry {
+  readonly number: number;
+  readonly kind: 'place' | 'press' | 'enter' | 'state' | 'request' | 'error' | 'console';
+  readonly says: string;
+  /** More of it, in words. */
+  readonly more: string;
+  /** Milliseconds since the tape began. */
+  readonly at: number;
+  readonly path: string;
+  /** Key of the screen that was shown, where one was. */
+  readonly screen: string | null;
+  /** Of a place: what the app remembered there. */
+  readonly kept?: Kept;
+}
+
+export interface TapeTold {
+  readonly tovel?: string;
+  readonly path?: string;
+  readonly says?: string;
+  readonly text?: string;
+  readonly kept?: Kept;
+  readonly level?: string;
+  readonly line?: number | null;
+  readonly by?: string;
+  readonly changes?: readonly Changed[];
+  readonly request?: RequestSeen;
+}
+
+export interface Tape {
+  /** The oldest first. */
+  readonly entries: readonly TapeEntry[];
+  readonly hear: (told: TapeTold) => void;
+  readonly clear: () => void;
+}
+
+/** Older entries are forgotten. */
+const MOST_ENTRIES = 300;
+
+/** What happens in the running app, one after another. */
+export function useTape(): Tape {
+  const project = useProject();
+  const [entries, setEntries] = useState<readonly TapeEntry[]>([]);
+  const began = useRef(performance.now());
+  const path = useRef('/');
+  const add = (made: readonly Pick<TapeEntry, 'kind' | 'says' | 'more' | 'kept'>[]): void => {
+    if (!made.length) return;
+    const place = { path: path.current, screen: screenAtPath(project, path.current) };
+    const at = performance.now() - began.current;
+    setEntries((before) => {
+      const first = (before.at(-1)?.number ?? 0) + 1;
+      const next = made.map((one, i): TapeEntry => ({ ...one, ...place, at, number: first + i }));
+      return [...before, ...next].slice(-MOST_ENTRIES);
+    });
+  };
+  const hear = (told: TapeTold): void => {
+    const isMove = told.tovel === 'place' && told.path !== undefined && told.path !== path.current;
+    if (told.path !== undefined) path.current = told.path;
+    if (told.tovel !== 'place') return add(entriesOf(told));
+    const { path: to = '', kept } = told;
+    const screen = screenAtPath(project, to);
+    if (isMove || !entries.length)
+      add([
+        {
+          kind: 'place',
+          says: screen ? screenName(project, screen) : to,
+          more: to,
+          ...(kept ? { kept } : {}),
+        },
+      ]);
+  };
+  return { entries, hear, clear: () => setEntries([]) };
+}
+
+/** What of it stands on the tape; a place is there only where it is another one. */
+function entriesOf(told: TapeTold): readonly Pick<TapeEntry, 'kind' | 'says' | 'more'>[] {
+  const by = told.by ? `after “${told.by}”` : '';
+  switch (told.tovel) {
+    case 'press':
+      return [{ kind: 'press', says: `Pressed “${told.says ?? ''}”`, more: '' }];
+    case 'enter':
+      return [
+        { kind: 'enter', says: `Entered “${told.text ?? ''}”`, more: told.says ? `into “${told.says}”` : '' },
+      ];
+    case 'state':
+      return (told.changes ?? []).map(
+        (change) => ({ kind: 'state', says: wordsOf(change), more: by }) as const,
+      );
+    case 'request':
+      return told.request
+        ? [
+            {
+              kind: 'request',
+              says: `${told.request.method} ${told.request.path}`,
+              more: [told.request.status || 'no answer', `${told.request.ms} ms`, by]
+                .filter(Boolean)
+                .join(' · '),
+            },
+          ]
+        : [];
+    case 'error':
+      return [
+        {
+          kind: 'error',
+          says: told.says ?? '',
+          more: [told.line ? `line ${told.line} of the bundle` : '', by].filter(Boolean).join(' · '),
+        },
+      ];
+    case 'console':
+      return [{ kind: 'console', says: told.says ?? '', more: [told.level, by].filter(Boolean).join(' · ') }];
+    default:
+      return [];
+  }
+}
+
+const wordsOf = (change: Changed): string =>
+  'request' in change
+    ? change.request.path
+    : 'condition' in change
+      ? `${change.condition}: ${change.is ? 'yes' : 'no'}`
+      : `${change.collection}: ${change.did}, ${change.says}`;
