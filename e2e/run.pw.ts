@@ -57,7 +57,13 @@ test('what happens is on a tape, to go back to; journeys are made again in the r
   ]);
   const address = page.getByRole('textbox', { name: 'Address in the app' });
   await expect(address).toHaveValue('/tools/detail');
-  await tape.getByRole('button', { name: /^Back to Catalogue/ }).click();
+  // A stretch of it is a journey.
+  await tape.getByRole('button', { name: /^Go on from Welcome/ }).click();
+  await page.getByRole('menuitem', { name: 'A journey from here on' }).click();
+  await expect(page.getByRole('button', { name: 'Recording · 2 steps · save' })).toBeVisible();
+  await page.getByRole('button', { name: 'Discard' }).click();
+  await tape.getByRole('button', { name: /^Go on from Catalogue/ }).click();
+  await page.getByRole('menuitem', { name: 'Back to here' }).click();
   await expect(address).toHaveValue('/tools');
 
   const journeys = page.getByRole('table', { name: 'Journeys' });
@@ -66,4 +72,36 @@ test('what happens is on a tape, to go back to; journeys are made again in the r
     [/^✓ 4 steps/, /^✗ broke at step 1: nothing on Welcome does that any more/, /^✓ 3 steps/],
     { timeout: 20_000 },
   );
+});
+
+test('the app runs at three widths beside each other, and what is done in one is done in all', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Three');
+  await page.goto(`/p/${id}/run`);
+  // One width is dragged, by pointer and by keyboard.
+  const edge = page.getByRole('separator', { name: 'Width of the window' });
+  await expect(edge).toHaveAttribute('aria-valuenow', '390');
+  await edge.press('ArrowRight');
+  await expect(edge).toHaveAttribute('aria-valuenow', '400');
+  const { x, y } = (await edge.boundingBox())!;
+  await page.mouse.move(x + 6, y + 60);
+  await page.mouse.down();
+  await page.mouse.move(x + 56, y + 60);
+  await page.mouse.up();
+  await expect(edge).toHaveAttribute('aria-valuenow', '500');
+  await page.getByRole('button', { name: 'Three', exact: true }).click();
+  const [narrow, middle, wide] = [
+    'The running app',
+    'The running app at 768 px',
+    'The running app at 1280 px',
+  ].map((title) => page.frameLocator(`iframe[title="${title}"]`));
+  // By keyboard: where things are in a frame that is drawn smaller, the test's pointer does not know.
+  await middle.getByRole('link', { name: 'Browse the tools' }).press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Address in the app' })).toHaveValue('/tools');
+  await expect(wide.getByRole('link', { name: /Hedge trimmer/ })).toBeVisible();
+  await narrow.getByRole('link', { name: /Hedge trimmer/ }).press('Enter');
+  await expect(wide.getByRole('link', { name: 'Reserve' })).toBeVisible();
+  await page.getByRole('button', { name: '1280', exact: true }).click();
+  await expect(page.getByRole('textbox', { name: 'Address in the app' })).toHaveValue('/tools/detail');
 });

@@ -65,7 +65,6 @@ try {
       await page.goto(at('screens/repeats'));
       await page.getByRole('option', { name: /^ToolRow,/ }).click();
     },
-    tokens: async () => page.goto(at('screens/tokens')),
     junction: async () => {
       await page.goto(at('junction/catalogue'));
       await page.getByRole('button', { name: /^Pin 8/ }).click();
@@ -75,9 +74,15 @@ try {
       await page.goto(at('map'));
       await page.locator("[id='station my-loans'] circle").click();
     },
-    'map-grid': async () => {
-      await page.goto(at('map?view=grid'));
-      await page.getByRole('button', { name: 'Catalogue to Tool detail: 2 links' }).click();
+    'flow-sheet': async () => {
+      await page.goto(at('map?view=sheet'));
+      const sheet = page.getByRole('textbox', { name: 'Flow sheet' });
+      await sheet.evaluate((entry) => {
+        entry.focus();
+        const end = entry.value.indexOf('\n\nscreen "Catalogue"');
+        entry.setSelectionRange(end, end);
+      });
+      await page.keyboard.type('\n  hover "Browse the tools" -> "T');
     },
     data: async () => {
       await page.goto(at('data?at=controls'));
@@ -86,6 +91,25 @@ try {
     run: async () => {
       await page.goto(at('run?at=/tools'));
       await page.getByText(/^(Building|Writing) the app/).waitFor({ state: 'hidden' });
+      await page.getByRole('button', { name: 'Tape', exact: true }).click();
+      await page.getByRole('button', { name: 'All at once' }).click();
+      await page.getByText(/^✓ 3 steps/).waitFor({ timeout: 60_000 });
+      await page.getByRole('button', { name: /open ends? here/ }).click();
+    },
+    // A visitor leaves a note, and the window hears of it.
+    publish: async () => {
+      await page.goto(at('deliver?in=publish'));
+      await page.locator('form').getByRole('button', { name: 'Publish', exact: true }).click();
+      const address = (await page.locator('section code').textContent()).trim();
+      await page.request.post(`${address}_notes`, {
+        data: {
+          path: '/',
+          text: 'I nearly missed this. Could it stand further up?',
+          author: 'Ines',
+          seen: { tag: 'a', says: 'How does it work?', nth: 0, nthOfTag: 0 },
+        },
+      });
+      await page.getByRole('list', { name: 'Notes' }).getByRole('listitem').waitFor();
     },
     // A heading is made smaller, and told as what differs.
     compare: async () => {

@@ -20,8 +20,7 @@ import { partOf } from './part_of.ts';
 import { finishWriting, writeTogether } from './write_together.ts';
 
 export const deliver: Command = {
-  usage:
-    'tovel deliver PROJECT --into DIR [--only PART] [--yes] [--dry-run] [--read-back FILE.tovel] [--take theirs|ours]',
+  usage: 'tovel deliver PROJECT --into DIR [--yes] [--dry-run] [--take theirs|ours] [--read-back FILE]',
   summary: 'writes the code into a folder that is there, and keeps what people wrote',
   help: `Writes the project's app into a folder: an empty one, one that it was written into before, or a
 code base that people wrote. What somebody changed since it was written last is kept: it is

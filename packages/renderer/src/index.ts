@@ -12,6 +12,6 @@ export {
 } from './draw_views.ts';
 export { type DrawnPage, type DrawOrder, Renderer, type Site, type SiteAnswer } from './renderer.ts';
 export { sourcePage, type SourcePage } from './source_site.ts';
-export { notesScript } from './notes_script.ts';
+export { bridgeScript, notesScript } from './in_page_scripts.ts';
 export { buildVendor } from './vendor.ts';
 export { decoded, differencePicture } from './pictures.ts';

@@ -1,12 +1,11 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import compress from '@fastify/compress';
-import { buildVendor } from '@tovel/renderer';
+import { bridgeScript, buildVendor } from '@tovel/renderer';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { HttpError } from '../http/errors.ts';
 import { guard } from '../http/guard.ts';
 import { leftSignal } from '../http/route.ts';
 import type { Services } from '../services.ts';
-import { bridgeScript } from './bridge.ts';
 import { StandIns, triedAs } from './stand_ins.ts';
 
 const TYPES: Readonly<Record<string, string>> = {
@@ -59,7 +58,7 @@ export async function createRunServer(
     return reply
       .type(TYPES.js)
       .header('cache-control', 'no-store')
-      .send(bridgeScript(`http://${host}:${appPort}`));
+      .send(await bridgeScript(`http://${host}:${appPort}`));
   });
 
   app.get<{ Params: { id: string; name: string } }>('/:id/_app/:name', async (request, reply) => {

@@ -1,13 +1,17 @@
+import { screensByKey } from '@tovel/core';
 import { useQuery } from '@tanstack/react-query';
 import { screenAtPath } from './place';
 import { OpenEndBoard, type Pressed, useOpenEnds } from './OpenEnds';
 import { Recording } from './Recording';
 import { StatePanel } from './StatePanel';
 import { TapePanel } from './TapePanel';
-import { type Told, useRecorder } from './use_recorder';
+import type { Told } from './recorded';
+import { useRecorder } from './use_recorder';
 import { type ReplayTold, useReplay } from './use_replay';
 import { type TapeTold, useTape } from './use_tape';
+import { Together } from './Together';
 import { type StateTold, useRemembered } from './use_remembered';
+import { Sized } from './Sized';
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
@@ -89,6 +93,8 @@ const WIDTHS = [
   { label: '1280', width: 1280 },
   { label: 'Whole', width: null },
 ] as const;
+/** Widths that are shown beside each other. */
+const TOGETHER = [390, 768, 1280] as const;
 
 const NOWHERE: readonly string[] = [];
 
@@ -96,6 +102,17 @@ interface Place {
   readonly path: string;
   readonly canGoBack: boolean;
   readonly canGoForward: boolean;
+}
+
+/** What was pressed in a frame, which may be drawn smaller, placed in what the frame lies in. */
+function placedIn(stage: HTMLElement, frame: HTMLElement, { key, x, y }: Pressed): Pressed {
+  const [outer, inner] = [stage.getBoundingClientRect(), frame.getBoundingClientRect()];
+  const scale = inner.width / frame.offsetWidth;
+  return {
+    key,
+    x: inner.left - outer.left + stage.scrollLeft + x * scale,
+    y: inner.top - outer.top + stage.scrollTop + y * scale,
+  };
 }
 
 /** The generated app itself, on an origin of its own. */
@@ -110,11 +127,13 @@ export function RunView() {
   const [typed, setTyped] = useState<string | null>(null);
   const start = app.start ? design.screens.find((screen) => screen.key === app.start) : undefined;
   const askedWidth = Number(params.get('width'));
+  const [isTogether, setTogether] = useState(false);
   const [width, setWidth] = useState<number | null>(
     askedWidth >= 200 && askedWidth <= 4000 ? askedWidth : start && start.width <= 600 ? 390 : null,
   );
   const frame = useRef<HTMLIFrameElement>(null);
-  const [first] = useState(params.get('at') ?? '/');
+  /** Where frames begin that are made anew. */
+  const [first, setFirst] = useState(params.get('at') ?? '/');
   const origin = settings
     ? `${window.location.protocol}//${window.location.hostname}:${settings.runPort}`
     : null;
@@ -149,9 +168,7 @@ export function RunView() {
       hearTape.current(data);
       hearReplay.current(data);
       if (data.tovel === 'open-end') {
-        const { key, x, y } = event.data as Pressed;
-        const { offsetLeft, offsetTop } = frame.current!;
-        setPressed({ key, x: x + offsetLeft, y: y + offsetTop });
+        setPressed(placedIn(stage.current!, frame.current!, event.data as Pressed));
         return;
       }
       if (data.tovel !== 'place') return;
@@ -239,12 +256,25 @@ export function RunView() {
           {WIDTHS.map((choice) => (
             <Button
               key={choice.label}
-              aria-pressed={width === choice.width}
-              onPress={() => setWidth(choice.width)}
+              aria-pressed={!isTogether && width === choice.width}
+              onPress={() => {
+                setWidth(choice.width);
+                if (isTogether) setFirst(place.path);
+                setTogether(false);
+              }}
             >
               {choice.label}
             </Button>
           ))}
+          <Button
+            aria-pressed={isTogether}
+            onPress={() => {
+              if (!isTogether) setFirst(place.path);
+              setTogether(true);
+            }}
+          >
+            Three
+          </Button>
         </Segments>
       </Bar>
       <Beside $isOpen={panel !== null}>
@@ -257,14 +287,28 @@ export function RunView() {
               {building && <progress value={building.done} max={building.total} aria-hidden />}
             </Building>
           )}
-          {origin && (
-            <iframe
-              ref={frame}
-              title="The running app"
+          {origin && isTogether && (
+            <Together
+              widths={TOGETHER}
               src={`${origin}/${past === null ? id : `${id}~${past}`}${first}`}
-              sandbox="allow-scripts allow-same-origin allow-forms"
-              style={{ width: width ? width + 2 : '100%' }}
+              origin={origin}
+              first={frame}
+              built={built}
             />
+          )}
+          {origin && !isTogether && (
+            <Sized
+              width={width}
+              screen={here ? screensByKey(design).get(here) : undefined}
+              onWidth={setWidth}
+            >
+              <iframe
+                ref={frame}
+                title="The running app"
+                src={`${origin}/${past === null ? id : `${id}~${past}`}${first}`}
+                sandbox="allow-scripts allow-same-origin allow-forms"
+              />
+            </Sized>
           )}
           {pressed && states.has(pressed.key) && (
             <OpenEndBoard
@@ -280,7 +324,7 @@ export function RunView() {
           )}
         </Stage>
         {panel === 'state' && <StatePanel remembered={remembered} tell={tell} />}
-        {panel === 'tape' && <TapePanel tape={tape} replay={replay} tell={tell} />}
+        {panel === 'tape' && <TapePanel tape={tape} replay={replay} recorder={recorder} tell={tell} />}
       </Beside>
     </View>
   );

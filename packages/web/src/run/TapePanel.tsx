@@ -4,8 +4,10 @@ import styled from 'styled-components';
 import { ScreenPicture } from '../picture/ScreenPicture';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
+import { ActionMenu } from '../ui/ActionMenu';
 import { Button } from '../ui/controls';
 import { SideColumn } from '../ui/SideColumn';
+import type { Recorder } from './use_recorder';
 import type { Replay, Replayed } from './use_replay';
 import type { Tape, TapeEntry } from './use_tape';
 
@@ -65,10 +67,12 @@ const Row = styled.div`
 export function TapePanel({
   tape: { entries, clear },
   replay,
+  recorder,
   tell,
 }: {
   tape: Tape;
   replay: Replay;
+  recorder: Recorder;
   tell: (message: object) => void;
 }) {
   const end = useRef<HTMLLIElement>(null);
@@ -87,12 +91,27 @@ export function TapePanel({
               <small>{[seconds(entry.at), entry.more].filter(Boolean).join(' · ')}</small>
             </div>
             {entry.kept && (
-              <Button
-                aria-label={`Back to ${entry.says}, ${seconds(entry.at)}`}
-                onPress={() => tell({ tovel: 'restore', kept: entry.kept, to: entry.path })}
-              >
-                Back here
-              </Button>
+              <ActionMenu
+                label="Go on"
+                ariaLabel={`Go on from ${entry.says}, ${seconds(entry.at)}`}
+                actions={[
+                  {
+                    id: 'back',
+                    label: 'Back to here',
+                    act: () => tell({ tovel: 'restore', kept: entry.kept, to: entry.path }),
+                  },
+                  {
+                    id: 'journey',
+                    label: 'A journey from here on',
+                    isDisabled: recorder.journey !== null,
+                    act: () =>
+                      recorder.resume(
+                        entry.path,
+                        entries.slice(i + 1).flatMap(({ told }) => (told ? [told] : [])),
+                      ),
+                  },
+                ]}
+              />
             )}
           </li>
         ))}

@@ -2,6 +2,7 @@ import { screenName } from '@tovel/core';
 import { useRef, useState } from 'react';
 import { useProject } from '../project/context';
 import { screenAtPath } from './place';
+import type { Told } from './recorded';
 import type { Changed, RequestSeen } from './use_remembered';
 
 /** What the running app remembered at a moment, as its bridge says it. */
@@ -21,6 +22,8 @@ export interface TapeEntry {
   readonly screen: string | null;
   /** Of a place: what the app remembered there. */
   readonly kept?: Kept;
+  /** Of what was pressed or entered: as it was told. */
+  readonly told?: Told;
 }
 
 export interface TapeTold {
@@ -28,6 +31,7 @@ export interface TapeTold {
   readonly path?: string;
   readonly says?: string;
   readonly text?: string;
+  readonly index?: number;
   readonly kept?: Kept;
   readonly level?: string;
   readonly line?: number | null;
@@ -52,7 +56,7 @@ export function useTape(): Tape {
   const [entries, setEntries] = useState<readonly TapeEntry[]>([]);
   const began = useRef(performance.now());
   const path = useRef('/');
-  const add = (made: readonly Pick<TapeEntry, 'kind' | 'says' | 'more' | 'kept'>[]): void => {
+  const add = (made: readonly Pick<TapeEntry, 'kind' | 'says' | 'more' | 'kept' | 'told'>[]): void => {
     if (!made.length) return;
     const place = { path: path.current, screen: screenAtPath(project, path.current) };
     const at = performance.now() - began.current;
@@ -82,14 +86,19 @@ export function useTape(): Tape {
 }
 
 /** What of it stands on the tape; a place is there only where it is another one. */
-function entriesOf(told: TapeTold): readonly Pick<TapeEntry, 'kind' | 'says' | 'more'>[] {
+function entriesOf(told: TapeTold): readonly Pick<TapeEntry, 'kind' | 'says' | 'more' | 'told'>[] {
   const by = told.by ? `after “${told.by}”` : '';
   switch (told.tovel) {
     case 'press':
-      return [{ kind: 'press', says: `Pressed “${told.says ?? ''}”`, more: '' }];
+      return [{ kind: 'press', says: `Pressed “${told.says ?? ''}”`, more: '', told: asDone(told) }];
     case 'enter':
       return [
-        { kind: 'enter', says: `Entered “${told.text ?? ''}”`, more: told.says ? `into “${told.says}”` : '' },
+        {
+          kind: 'enter',
+          says: `Entered “${told.text ?? ''}”`,
+          more: told.says ? `into “${told.says}”` : '',
+          told: asDone(told),
+        },
       ];
     case 'state':
       return (told.changes ?? []).map(
@@ -121,6 +130,13 @@ function entriesOf(told: TapeTold): readonly Pick<TapeEntry, 'kind' | 'says' | '
       return [];
   }
 }
+
+const asDone = ({ tovel, path = '/', index, text }: TapeTold): Told => ({
+  ...(tovel === undefined ? {} : { tovel }),
+  path,
+  ...(index === undefined ? {} : { index }),
+  ...(text === undefined ? {} : { text }),
+});
 
 const wordsOf = (change: Changed): string =>
   'request' in change

@@ -19,15 +19,24 @@ export interface MenuAction {
 }
 
 /** A button that opens a list of things to do. */
-export function ActionMenu({ label, actions }: { label: string; actions: readonly MenuAction[] }) {
+export function ActionMenu({
+  label,
+  ariaLabel,
+  actions,
+}: {
+  label: string;
+  /** What it is about, where the label alone does not say. */
+  ariaLabel?: string;
+  actions: readonly MenuAction[];
+}) {
   return (
     <MenuTrigger>
-      <Button as={AriaButton} $kind="quiet">
+      <Button as={AriaButton} $kind="quiet" aria-label={ariaLabel}>
         {label} <span aria-hidden="true">▾</span>
       </Button>
       <ListSheet>
         <Menu
-          aria-label={label}
+          aria-label={ariaLabel ?? label}
           items={actions}
           onAction={(id) => actions.find((action) => action.id === id)?.act()}
           style={{ outline: 'none' }}

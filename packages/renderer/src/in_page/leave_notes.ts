@@ -1,11 +1,6 @@
 /** Runs in a published app: visitors press an element and leave a note, and see those that others left. */
 
-interface Seen {
-  readonly tag: string;
-  readonly says: string;
-  readonly nth: number;
-  readonly nthOfTag: number;
-}
+import { elementAlike, saidBy, type Seen, seenOf } from './pointing.ts';
 
 interface LeftNote {
   readonly path: string;
@@ -84,7 +79,7 @@ class Notes {
     const here = this.#notes.filter(({ path }) => pathOnly(path) === pathOnly(location.pathname));
     const byElement = new Map<Element, LeftNote[]>();
     for (const note of here) {
-      const element = note.isSettled ? null : elementOf(note.seen);
+      const element = note.isSettled ? null : elementAlike(note.seen);
       if (element) byElement.set(element, [...(byElement.get(element) ?? []), note]);
     }
     for (const [element, notes] of byElement) {
@@ -259,37 +254,6 @@ class Notes {
 }
 
 const pathOnly = (path: string): string => path.replace(/[?#].*$/, '').replace(/\/+$/, '') || '/';
-
-/** What an element says, as the code that is delivered has it. */
-function saidBy(element: Element): string {
-  for (const name of ['aria-label', 'alt', 'placeholder']) {
-    const said = element.getAttribute(name);
-    if (said?.trim()) return shortened(said);
-  }
-  return shortened(element.textContent ?? '');
-}
-
-const shortened = (text: string): string => text.replace(/\s+/g, ' ').trim().slice(0, 120);
-
-const inApp = (tag: string): Element[] => [...document.body.querySelectorAll(tag)];
-
-function seenOf(element: Element): Seen {
-  const tag = element.localName;
-  const says = saidBy(element);
-  const ofTag = inApp(tag);
-  const alike = ofTag.filter((one) => saidBy(one) === says);
-  return {
-    tag,
-    says,
-    nth: Math.max(0, alike.indexOf(element)),
-    nthOfTag: Math.max(0, ofTag.indexOf(element)),
-  };
-}
-
-function elementOf(seen: Seen): Element | null {
-  const alike = inApp(seen.tag).filter((one) => saidBy(one) === seen.says);
-  return alike[seen.nth] ?? alike[0] ?? null;
-}
 
 function made<T extends keyof HTMLElementTagNameMap>(
   tag: T,

@@ -1,0 +1,43 @@
+import type { Frame } from './frame.ts';
+
+const LONGEST = 500;
+
+/** Tells what goes wrong in the app and what it writes to its console, with what was pressed last. */
+export function tellFaults(frame: Frame): void {
+  const tellError = (thrown: unknown): void => {
+    // A transition that the next one cut short is no mistake.
+    if (thrown instanceof DOMException && thrown.name === 'AbortError') return;
+    const [says, stack] =
+      thrown instanceof Error ? [thrown.message, thrown.stack ?? ''] : [String(thrown), ''];
+    const line = /\/_app\/app\.js:(\d+):\d+/.exec(stack)?.[1];
+    frame.tell('error', {
+      says: says.slice(0, LONGEST),
+      line: line === undefined ? null : Number(line),
+      by: frame.pressed,
+      path: frame.path,
+    });
+  };
+  addEventListener('error', ({ error }) => tellError(error));
+  addEventListener('unhandledrejection', ({ reason }) => tellError(reason));
+  for (const level of ['error', 'warn', 'log'] as const) {
+    const original = console[level].bind(console);
+    console[level] = (...said: unknown[]) => {
+      original(...said);
+      frame.tell('console', {
+        level,
+        says: said.map(inWords).join(' ').slice(0, LONGEST),
+        by: frame.pressed,
+      });
+    };
+  }
+}
+
+function inWords(value: unknown): string {
+  if (value instanceof Error) return value.message;
+  if (typeof value !== 'object') return String(value);
+  try {
+    return JSON.stringify(value) ?? '';
+  } catch {
+    return Object.prototype.toString.call(value);
+  }
+}

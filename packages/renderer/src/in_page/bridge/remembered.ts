@@ -1,0 +1,105 @@
+import type { Frame } from './frame.ts';
+
+/** How described APIs are tried, by a word for it. */
+export const TRIED = 'tovel-tried';
+
+type Says = Record<string, unknown>;
+
+/** What is done to the records of a collection, as the app keeps it. */
+interface Done {
+  readonly added?: readonly (Says & { readonly id: string })[];
+  readonly changed?: Readonly<Record<string, Says>>;
+  readonly removed?: readonly string[];
+}
+
+/** All that an app remembers at a moment. */
+interface Kept {
+  readonly conditions: string | null;
+  readonly records: Readonly<Record<string, string>>;
+}
+
+/**
+ * Tells what the app remembers as it changes, with what was pressed last; sets it, and sets it back.
+ * @param ask asks the server that the app is served by
+ * @returns all that is remembered now
+ */
+export function tellRemembered(frame: Frame, ask: typeof fetch): () => Kept {
+  const conditionsKey = `${frame.base}/conditions`;
+  const recordsKey = `${frame.base}/records/`;
+  const recordKeys = (): string[] => Object.keys(localStorage).filter((key) => key.startsWith(recordsKey));
+  const tell = (changes: readonly object[]): void =>
+    frame.tell('state', {
+      conditions: read(sessionStorage.getItem(conditionsKey)),
+      tried: sessionStorage.getItem(TRIED) ?? 'usual',
+      changes,
+      by: frame.pressed,
+    });
+  const { setItem } = Storage.prototype;
+  Storage.prototype.setItem = function set(key: string, value: string): void {
+    const before = this.getItem(key);
+    setItem.call(this, key, value);
+    if (key === conditionsKey) {
+      const was = read<Says>(before);
+      tell(
+        Object.entries(read<Says>(value))
+          .filter(([name, is]) => was[name] !== is)
+          .map(([name, is]) => ({ condition: name, is })),
+      );
+    } else if (key.startsWith(recordsKey))
+      tell(changesOf(key.slice(recordsKey.length), read<Done>(before), read<Done>(value)));
+  };
+
+  frame.on('set', ({ name = '', value }) => {
+    frame.forgetPressed();
+    const now = { ...read(sessionStorage.getItem(conditionsKey)), [name]: value };
+    sessionStorage.setItem(conditionsKey, JSON.stringify(now));
+    location.reload();
+  });
+  frame.on('try', ({ name = 'usual' }) => {
+    sessionStorage.setItem(TRIED, name);
+    location.reload();
+  });
+  frame.on('set-back', () => {
+    sessionStorage.removeItem(TRIED);
+    sessionStorage.removeItem(conditionsKey);
+    for (const key of recordKeys()) localStorage.removeItem(key);
+    void ask(`${frame.base}/api`, { method: 'DELETE' }).then(() => location.reload());
+  });
+  frame.on('restore', ({ kept, to = '/' }) => {
+    const { conditions, records } = kept as Kept;
+    if (conditions === null) sessionStorage.removeItem(conditionsKey);
+    else setItem.call(sessionStorage, conditionsKey, conditions);
+    for (const key of recordKeys()) if (!(key in records)) localStorage.removeItem(key);
+    for (const [key, value] of Object.entries(records))
+      if (key.startsWith(recordsKey)) setItem.call(localStorage, key, value);
+    frame.goTo(to);
+  });
+  tell([]);
+  return () => ({
+    conditions: sessionStorage.getItem(conditionsKey),
+    records: Object.fromEntries(recordKeys().map((key) => [key, localStorage.getItem(key) ?? ''])),
+  });
+}
+
+function read<T extends object>(text: string | null): T {
+  try {
+    return JSON.parse(text ?? '{}') as T;
+  } catch {
+    return {} as T;
+  }
+}
+
+const saidOf = (says: Says): string => Object.values(says).filter(Boolean).join(' · ');
+
+/** What became of the records of a collection. */
+const changesOf = (collection: string, before: Done, now: Done): object[] => [
+  ...(now.added ?? [])
+    .filter((one) => !(before.added ?? []).some(({ id }) => id === one.id))
+    .map(({ id: _id, ...says }) => ({ collection, did: 'added', says: saidOf(says) })),
+  ...(now.removed ?? [])
+    .filter((id) => !(before.removed ?? []).includes(id))
+    .map((id) => ({ collection, did: 'removed', says: id })),
+  ...Object.entries(now.changed ?? {})
+    .filter(([id, says]) => JSON.stringify(says) !== JSON.stringify(before.changed?.[id]))
+    .map(([id, says]) => ({ collection, did: 'changed', says: `${id}: ${saidOf(says)}` })),
+];

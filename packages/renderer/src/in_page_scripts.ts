@@ -1,0 +1,23 @@
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import { pageScript } from './page_script.ts';
+
+const scripts = new Map<string, Promise<string>>();
+
+/** A script that calls what one of the modules for pages exports. */
+function scriptOf(module: string, name: string, ...given: readonly string[]): Promise<string> {
+  const call = `import { ${name} } from './in_page/${module}';\n${name}(${given.map((one) => JSON.stringify(one)).join(', ')});`;
+  let script = scripts.get(call);
+  if (!script) {
+    const folder = path.dirname(createRequire(import.meta.url).resolve('@tovel/renderer'));
+    scripts.set(call, (script = pageScript(call, folder)));
+  }
+  return script;
+}
+
+/** What a published app is given where its visitors leave notes. */
+export const notesScript = (): Promise<string> => scriptOf('leave_notes.ts', 'letNotesBeLeft');
+
+/** What Run puts beside a generated app, and only there; the app's code knows nothing of it. */
+export const bridgeScript = (appOrigin: string): Promise<string> =>
+  scriptOf('bridge/bridge.ts', 'startBridge', appOrigin);

@@ -1,0 +1,118 @@
+import { type RefObject, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { color } from '../theme/theme';
+
+const Row = styled.div`
+  flex: 1;
+  min-width: 0;
+  height: 100%;
+  display: flex;
+  gap: 16px;
+`;
+
+const One = styled.figure`
+  flex: none;
+  min-height: 0;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  gap: 4px;
+  overflow: hidden;
+  figcaption {
+    color: ${color.ink2};
+    font-variant-numeric: tabular-nums;
+  }
+  div {
+    position: relative;
+    overflow: hidden;
+  }
+  && iframe {
+    position: absolute;
+    inset: 0 auto auto 0;
+    margin: 0;
+    transform-origin: 0 0;
+  }
+`;
+
+/** In px of the interface. */
+const GAP = 16;
+const CAPTION = 22;
+
+interface Did {
+  readonly tovel?: string;
+  readonly isTrusted?: boolean;
+  readonly text?: string;
+  readonly seen?: object;
+}
+
+interface TogetherProps {
+  readonly widths: readonly number[];
+  readonly src: string;
+  readonly origin: string;
+  /** The frame that counts where there can be only one. */
+  readonly first: RefObject<HTMLIFrameElement | null>;
+  /** Changes where the app was built anew. */
+  readonly built: number;
+}
+
+/** The running app at several widths beside each other: what is done in one of them is done in all. */
+export function Together({ widths, src, origin, first, built }: TogetherProps) {
+  const row = useRef<HTMLDivElement>(null);
+  const frames = useRef<(HTMLIFrameElement | null)[]>([]);
+  const [room, setRoom] = useState({ width: 0, height: 0 });
+  useLayoutEffect(() => {
+    const watcher = new ResizeObserver(([{ contentRect }]) =>
+      setRoom({ width: contentRect.width, height: contentRect.height }),
+    );
+    watcher.observe(row.current!);
+    return () => watcher.disconnect();
+  }, []);
+  useEffect(() => {
+    const hear = ({ data, source, origin: from }: MessageEvent<Did | null>): void => {
+      if (from !== origin || !data?.isTrusted || !data.seen) return;
+      if (data.tovel !== 'press' && (data.tovel !== 'enter' || !data.text)) return;
+      if (!frames.current.some((frame) => frame?.contentWindow === source)) return;
+      const order = {
+        tovel: 'do',
+        mark: { key: '', seen: data.seen },
+        ...(data.tovel === 'enter' ? { name: data.text ?? '' } : {}),
+      };
+      for (const frame of frames.current)
+        if (frame && frame.contentWindow !== source) frame.contentWindow?.postMessage(order, origin);
+    };
+    window.addEventListener('message', hear);
+    return () => window.removeEventListener('message', hear);
+  }, [origin]);
+  // The first is told by whoever shows it.
+  useEffect(() => {
+    if (!built) return;
+    for (const frame of frames.current.slice(1))
+      frame?.contentWindow?.postMessage({ tovel: 'reload' }, origin);
+  }, [built, origin]);
+  const all = widths.reduce((sum, width) => sum + width, 0);
+  const scale = Math.min(1, Math.max(0.1, (room.width - GAP * (widths.length - 1)) / all));
+  return (
+    <Row ref={row}>
+      {widths.map((width, i) => (
+        <One key={width} style={{ width: width * scale }}>
+          <figcaption>{width} px</figcaption>
+          <div>
+            <iframe
+              ref={(frame) => {
+                frames.current[i] = frame;
+                if (i === 0) first.current = frame;
+              }}
+              title={i === 0 ? 'The running app' : `The running app at ${width} px`}
+              src={src}
+              sandbox="allow-scripts allow-same-origin allow-forms"
+              style={{
+                width,
+                height: Math.max(0, room.height - CAPTION) / scale,
+                transform: `scale(${scale})`,
+              }}
+            />
+          </div>
+        </One>
+      ))}
+    </Row>
+  );
+}
