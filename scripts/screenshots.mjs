@@ -106,7 +106,7 @@ try {
           path: '/',
           text: 'I nearly missed this. Could it stand further up?',
           author: 'Ines',
-          seen: { tag: 'a', says: 'How does it work?', nth: 0, nthOfTag: 0 },
+          seen: { tag: 'a', says: 'Sign in', nth: 0, nthOfTag: 1 },
         },
       });
       await page.getByRole('list', { name: 'Notes' }).getByRole('listitem').waitFor();

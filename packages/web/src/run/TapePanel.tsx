@@ -183,7 +183,7 @@ function Outcome({ result, of }: { result: Replayed | undefined; of: number }) {
       ? `step ${result.step} of ${of}`
       : result.kind === 'done'
         ? `✓ ${result.steps} ${result.steps === 1 ? 'step' : 'steps'}, ${seconds(result.ms)}`
-        : `✗ broke at step ${result.step}: ${result.why}`;
+        : `✗ broke at ${result.step ? `step ${result.step}` : 'its start'}: ${result.why}`;
   return (
     <small
       role="status"

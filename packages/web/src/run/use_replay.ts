@@ -38,6 +38,8 @@ const PACE = 900;
 const AGAIN = 120;
 /** So long is waited for something to be there. */
 const PATIENCE = 4000;
+/** So often an app is asked to open where a journey begins. */
+const MOST_TRIES = 3;
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** Journeys, made in the running app as a person would make them. */
@@ -82,9 +84,18 @@ export function useReplay(tell: (message: object) => void): Replay {
     put({ kind: 'running', step: 0 });
     const { route, params } = app.screens[journey.start] ?? { route: '/' };
     path.current = null;
-    tell({ tovel: 'restore', kept: { conditions: null, records: {} }, to: testedAddress(route, params) });
-    if (!(await until(() => isAt(journey.start))))
-      return put({ kind: 'broke', step: 0, why: `${nameOf(journey.start)} does not open` });
+    const open = {
+      tovel: 'restore',
+      kept: { conditions: null, records: {} },
+      to: testedAddress(route, params),
+    };
+    // What is said to an app that is just being loaded is not heard.
+    let isOpen = false;
+    for (let tries = 0; tries < MOST_TRIES && !isOpen; tries++) {
+      tell(open);
+      isOpen = await until(() => isAt(journey.start));
+    }
+    if (!isOpen) return put({ kind: 'broke', step: 0, why: `${nameOf(journey.start)} does not open` });
     for (const [i, step] of journey.steps.entries()) {
       put({ kind: 'running', step: i + 1 });
       if (!isAtOnce) await pause(PACE);

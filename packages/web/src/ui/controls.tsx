@@ -33,6 +33,10 @@ export const Button = styled(AriaButton)<ButtonLook>`
   &[data-hovered] {
     background: ${color.lakeTint};
   }
+  &[aria-pressed='true'] {
+    background: ${color.lakeTint};
+    box-shadow: inset 0 -3px ${color.lake};
+  }
   &[data-disabled] {
     border-color: ${color.rule};
     color: ${color.ink2};
@@ -221,6 +225,7 @@ export const Segments = styled.div`
   button[aria-pressed='true'] {
     background: ${color.ink};
     color: ${color.onInk};
+    box-shadow: none;
   }
 `;
 
