@@ -11,6 +11,17 @@ export interface Built {
 
 const EXTENSIONS = ['', '.tsx', '.ts', '/index.ts'];
 
+/**
+ * The page of an emitted project with what its bundle is called, in the place of its module.
+ * @param base path under which the app is served, with slashes at both ends
+ * @param before markup of what runs before it
+ */
+export const bundledPage = (page: string, base: string, before = ''): string =>
+  page.replace(
+    /<script type="module"[^>]*><\/script>/,
+    `${before}<link rel="stylesheet" href="${base}_app/app.css" /><script type="module" src="${base}_app/app.js"></script>`,
+  );
+
 /** Bundles an emitted project from memory, and again, incrementally, when it has changed. */
 export class AppBuild {
   #files: ReadonlyMap<string, string | null> = new Map();

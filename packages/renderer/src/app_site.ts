@@ -1,5 +1,5 @@
 import { createStandIn, type EmittedProject, type StandIn, type StandInPlan } from '@tovel/core';
-import { AppBuild } from './app_build.ts';
+import { AppBuild, bundledPage } from './app_build.ts';
 import type { Site } from './renderer.ts';
 import { buildVendor } from './vendor.ts';
 
@@ -11,8 +11,6 @@ export interface RunningApp {
   readonly at: (path: string) => string;
   readonly site: Site;
 }
-
-let vendor: Promise<ReadonlyMap<string, Uint8Array>> | null = null;
 
 /**
  * Bundles a generated app and answers for it: its page under every path, its scripts, styles and pictures, and its APIs.
@@ -27,8 +25,7 @@ export async function runningApp(
   const { files, error } = await bundle.build(emitted);
   await bundle.dispose();
   if (error !== null) throw new Error(`The app does not build: ${error}`);
-  vendor ??= buildVendor();
-  const packages = await vendor;
+  const packages = await buildVendor();
   const assets = new Map<string, string>();
   const standIns = new Map<string, StandIn>();
   let page = '';
@@ -39,10 +36,7 @@ export async function runningApp(
     if (api !== undefined && 'text' in file)
       standIns.set(api, createStandIn(JSON.parse(file.text) as StandInPlan, `${BASE}api/${api}`));
   }
-  const html = page.replace(
-    /<script type="module"[^>]*><\/script>/,
-    `<link rel="stylesheet" href="${BASE}_app/app.css" /><script type="module" src="${BASE}_app/app.js"></script>`,
-  );
+  const html = bundledPage(page, BASE);
   const script = (body: Uint8Array | undefined) =>
     body ? { type: 'text/javascript; charset=utf-8', body } : null;
   const site: Site = async ({ origin, pathname, searchParams }, request) => {

@@ -1,4 +1,4 @@
-export { AppBuild, type Built } from './app_build.ts';
+export { AppBuild, type Built, bundledPage } from './app_build.ts';
 export { runningApp, type RunningApp } from './app_site.ts';
 export { findChromium, launchChromium } from './chromium.ts';
 export {

@@ -14,8 +14,12 @@ export const VENDOR: Readonly<Record<string, string>> = {
   '@tanstack/react-query': 'react-query',
 };
 
-/** The vendor files by name. One React for all of them, since they are split where they share. */
-export async function buildVendor(): Promise<Map<string, Uint8Array>> {
+let vendor: Promise<ReadonlyMap<string, Uint8Array>> | null = null;
+
+/** The vendor files by name, bundled once. One React for all of them, since they are split where they share. */
+export const buildVendor = (): Promise<ReadonlyMap<string, Uint8Array>> => (vendor ??= bundled());
+
+async function bundled(): Promise<Map<string, Uint8Array>> {
   const require = createRequire(import.meta.url);
   const sources = new Map<string, string>();
   for (const [specifier, name] of Object.entries(VENDOR)) {

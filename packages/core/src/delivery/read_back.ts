@@ -9,6 +9,7 @@ import {
   putToken,
 } from '../change/change.ts';
 import type { EmittedFile } from '../emit/emitted.ts';
+import { escapeText } from '../emit/quoting.ts';
 import { FLOW_SHEET, printFlow } from '../flow/print_flow.ts';
 import { readFlow } from '../flow/read_flow.ts';
 import { hashOf } from '../intake/files.ts';
@@ -191,7 +192,7 @@ function tokenChange({ app }: Project, path: string, old: string, now: string): 
   };
 }
 
-const ADDRESS = /\b(?:to|href|:to)="([^"]*)"/;
+const ADDRESS = /\b(?:to|href)="([^"]*)"/;
 
 /** A link that leads to another screen. */
 function linkChange(project: Project, key: string, old: string, now: string): Meaning | null {
@@ -244,10 +245,7 @@ function textChange({ design }: Project, key: string, old: string, now: string):
 
 /** How code writes a text, and what of it is meant: in markup, and in scripts. */
 const WRITTEN: readonly (readonly [(text: string) => string, (written: string) => string])[] = [
-  [
-    (text) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;'),
-    (written) => written.replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&amp;/g, '&'),
-  ],
+  [escapeText, (written) => written.replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&amp;/g, '&')],
   [(text) => text.replace(/'/g, "\\'"), (written) => written.replace(/\\'/g, "'")],
 ];
 

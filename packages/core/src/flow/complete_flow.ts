@@ -40,9 +40,8 @@ export function completeFlow(
     completions: completions.filter(({ text: one }) => {
       if (seen.has(one) || one === typed) return false;
       seen.add(one);
-      return typed.startsWith('"') === one.startsWith('"') || typed === ''
-        ? one.replace(/^"/, '').toLowerCase().startsWith(wish)
-        : false;
+      const isOfKind = typed === '' || typed.startsWith('"') === one.startsWith('"');
+      return isOfKind && one.replace(/^"/, '').toLowerCase().startsWith(wish);
     }),
   };
 }

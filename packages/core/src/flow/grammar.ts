@@ -185,8 +185,7 @@ export const link: Term<SaidLink> = {
     const { before = [], arrival: arrives, target: leads, when, everywhere } = interaction;
     const does = { ...(key === undefined ? {} : { element: key }), when, everywhere };
     const steps = [...before.map((one) => step.print(one, place)), target.print(leads, place)].join(' then ');
-    const arriving =
-      arrives.kind === 'none' ? '' : `by ${arrival.print(arrives, { ...place, screen: place.screen })}`;
+    const arriving = arrives.kind === 'none' ? '' : `by ${arrival.print(arrives, place)}`;
     return [gesture.print(interaction, place), doer.print(does, place), '->', steps, arriving]
       .filter(Boolean)
       .join(' ');

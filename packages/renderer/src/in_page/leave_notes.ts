@@ -136,12 +136,11 @@ class Notes {
       if (!element) return;
       event.preventDefault();
       event.stopImmediatePropagation();
-      if (event.type === 'click') this.#write(element);
+      if (event.type === 'click' || event.type === 'keydown') this.#write(element);
     };
     const keys = (event: KeyboardEvent): void => {
       if (event.key === 'Escape') this.#showBar();
       else if (event.key === 'Enter' || event.key === ' ') press(event);
-      if ((event.key === 'Enter' || event.key === ' ') && meant(event)) this.#write(meant(event)!);
     };
     const kinds = ['pointerdown', 'pointerup', 'mousedown', 'mouseup', 'click', 'submit'];
     for (const kind of kinds) addEventListener(kind, press, true);

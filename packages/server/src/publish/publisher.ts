@@ -1,3 +1,4 @@
+import { createServer } from 'node:net';
 import { networkInterfaces } from 'node:os';
 import type { FastifyInstance } from 'fastify';
 import { ASSET_TYPES, type ProjectEvent } from '@tovel/core';
@@ -199,8 +200,7 @@ function typeOf(path: string): string {
   );
 }
 
-async function isFree(port: number): Promise<boolean> {
-  const { createServer } = await import('node:net');
+function isFree(port: number): Promise<boolean> {
   return new Promise((resolve) => {
     const probe = createServer();
     probe.once('error', () => resolve(false));

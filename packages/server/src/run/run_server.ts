@@ -1,6 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import compress from '@fastify/compress';
-import { bridgeScript, buildVendor } from '@tovel/renderer';
+import { bridgeScript, buildVendor, bundledPage } from '@tovel/renderer';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { HttpError } from '../http/errors.ts';
 import { guard } from '../http/guard.ts';
@@ -118,11 +118,8 @@ export async function createRunServer(
   );
   app.get<{ Params: { id: string } }>('/:id/*', async (request, reply) => {
     const { page } = await workshop.current(request.params.id, leftSignal(reply));
-    const base = `/${request.params.id}/_app`;
-    const html = page.replace(
-      /<script type="module"[^>]*><\/script>/,
-      `<script type="module" src="/_bridge.js"></script><link rel="stylesheet" href="${base}/app.css" /><script type="module" src="${base}/app.js"></script>`,
-    );
+    const bridge = '<script type="module" src="/_bridge.js"></script>';
+    const html = bundledPage(page, `/${request.params.id}/`, bridge);
     return reply.type('text/html; charset=utf-8').header('cache-control', 'no-store').send(html);
   });
   return app;

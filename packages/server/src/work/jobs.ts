@@ -30,7 +30,7 @@ import {
   type UtilityPlan,
   withWhatItNeeds,
 } from '@tovel/core';
-import { AppBuild } from '@tovel/renderer/app_build';
+import { AppBuild, bundledPage } from '@tovel/renderer/app_build';
 import { decoded, differencePicture, type DrawnPage } from '@tovel/renderer/pictures';
 import { compileUtilities } from '@tovel/reader/utilities';
 
@@ -199,12 +199,10 @@ export async function freezeApp({ title, name, design, app }: FrozenInput): Prom
   const { files: built, error } = await build.build(emitted);
   await build.dispose();
   const page = emitted.files.find((file) => file.path === 'index.html');
-  const html = (page && 'text' in page ? page.text : '')
-    .replace(/<title>[\s\S]*?<\/title>/, () => `<title>${escapeText(title)}</title>`)
-    .replace(
-      /<script type="module"[^>]*><\/script>/,
-      '<link rel="stylesheet" href="/_app/app.css" /><script type="module" src="/_app/app.js"></script>',
-    );
+  const html = bundledPage(page && 'text' in page ? page.text : '', '/').replace(
+    /<title>[\s\S]*?<\/title>/,
+    () => `<title>${escapeText(title)}</title>`,
+  );
   const plan = new EmissionPlan(project);
   const screens = plan.screens.map((screen) => ({
     screen,

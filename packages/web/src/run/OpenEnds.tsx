@@ -1,12 +1,4 @@
-import {
-  elementSeen,
-  type ElementState,
-  screenName,
-  type Seen,
-  seenAs,
-  shownElements,
-  targetChoices,
-} from '@tovel/core';
+import { type ElementState, screenName, type Seen, seenAs, shownElements, targetChoices } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { rowsOf } from '../junction/rows';
@@ -47,7 +39,7 @@ export function useOpenEnds(shown: readonly string[]): {
     );
     const marks = [...states.keys()].flatMap((key): Mark[] => {
       const seen = seenAs(elements, key);
-      return seen && elementSeen(elements, seen) === key ? [{ key, seen }] : [];
+      return seen ? [{ key, seen }] : [];
     });
     return { marks, states };
   }, [graph, plan, said]);

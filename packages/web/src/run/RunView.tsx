@@ -104,6 +104,9 @@ interface Place {
   readonly canGoForward: boolean;
 }
 
+/** All that the running app tells. */
+type Heard = Place & Told & StateTold & TapeTold & ReplayTold;
+
 /** What was pressed in a frame, which may be drawn smaller, placed in what the frame lies in. */
 function placedIn(stage: HTMLElement, frame: HTMLElement, { key, x, y }: Pressed): Pressed {
   const [outer, inner] = [stage.getBoundingClientRect(), frame.getBoundingClientRect()];
@@ -139,12 +142,8 @@ export function RunView() {
     : null;
 
   const recorder = useRecorder(params.get('record') === '1');
-  const hearStep = useRef(recorder.hear);
-  hearStep.current = recorder.hear;
 
   const remembered = useRemembered();
-  const hearState = useRef(remembered.hear);
-  hearState.current = remembered.hear;
   const [panel, setPanel] = useState<'state' | 'tape' | null>(null);
   const [isLit, setLit] = useState(false);
   const [pressed, setPressed] = useState<Pressed | null>(null);
@@ -153,20 +152,15 @@ export function RunView() {
 
   const tell = (message: object): void => frame.current?.contentWindow?.postMessage(message, origin ?? '');
   const tape = useTape();
-  const hearTape = useRef(tape.hear);
-  hearTape.current = tape.hear;
   const replay = useReplay(tell);
-  const hearReplay = useRef(replay.hear);
-  hearReplay.current = replay.hear;
+  const listeners = useRef<readonly { readonly hear: (told: Heard) => void }[]>([]);
+  listeners.current = [recorder, remembered, tape, replay];
 
   useEffect(() => {
     const hear = (event: MessageEvent): void => {
-      const data = event.data as (Place & Told & StateTold & TapeTold & ReplayTold) | null;
+      const data = event.data as Heard | null;
       if (event.origin !== origin || event.source !== frame.current?.contentWindow || !data) return;
-      hearStep.current(data);
-      hearState.current(data);
-      hearTape.current(data);
-      hearReplay.current(data);
+      for (const { hear: take } of listeners.current) take(data);
       if (data.tovel === 'open-end') {
         setPressed(placedIn(stage.current!, frame.current!, event.data as Pressed));
         return;

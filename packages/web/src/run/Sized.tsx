@@ -65,7 +65,7 @@ const WIDEST = 2400;
 const STEP = 10;
 
 /** Widths in px up to which, or from which on, something of a screen is otherwise. */
-export function breakpointsOf(screen: Screen | undefined): number[] {
+function breakpointsOf(screen: Screen | undefined): number[] {
   const found = new Set<number>();
   if (screen)
     walkElements(screen.root, ({ style }) => {

@@ -3,7 +3,7 @@ import type { Notice } from '../../model/design.ts';
 import { isAttributeName } from '../../vocabulary/attributes.ts';
 import { unfoldedCount } from '../../vocabulary/vectors.ts';
 import { isPlainAddress } from '../../vocabulary/addresses.ts';
-import { resolvePath, resolveReference } from '../files.ts';
+import { resolveReference } from '../files.ts';
 import { limits } from '../limits.ts';
 import {
   cleanDeclarations,
@@ -173,9 +173,9 @@ class PageCleaner {
 
   /** What the page says its references start from, where it says that. */
   setBase(href: string | null): void {
-    if (href === null || !isWithinBatch(href)) return;
-    const path = `${href.startsWith('/') ? '' : this.#file.replace(/[^/]*$/, '')}${href.replace(/[?#].*$/, '')}`;
-    const folder = resolvePath(path.replace(/[^/]*$/, ''));
+    if (href === null) return;
+    const path = href.trim().replace(/[?#].*$/, '');
+    const folder = resolveReference(path.replace(/[^/]*$/, ''), this.#file);
     if (folder !== null) this.#from = folder ? `${folder}/page` : 'page';
   }
 
@@ -448,9 +448,6 @@ class PageCleaner {
     return [];
   }
 }
-
-/** Whether a reference stays among the files of a batch. */
-const isWithinBatch = (href: string): boolean => !/^([a-z][a-z0-9+.-]*:|\/\/)/i.test(href.trim());
 
 /** A link that starts from another folder than its page does, as one that starts from the root of the batch. */
 function fromRoot(href: string, from: string): string {
