@@ -12,6 +12,27 @@ import {
 
 type Props = Readonly<Record<string, PropValue | undefined>>;
 
+/** What a class says: by itself, at widths up to some, from some on, and in states. */
+type Look = readonly [
+  Readonly<Record<string, string>>,
+  ...(readonly Readonly<Record<string, Readonly<Record<string, string>>>>[]),
+];
+
+/** What two classes of one element say together. */
+const both = (own: Look | null, placed: Look): unknown =>
+  own
+    ? own.map((table, i) => {
+        const more = placed[i];
+        if (!i) return { ...table, ...more };
+        return Object.fromEntries(
+          [...new Set([...Object.keys(table), ...Object.keys(more)])].map((name) => [
+            name,
+            { ...(table[name] as object), ...(more[name] as object) },
+          ]),
+        );
+      })
+    : placed;
+
 /**
  * What an extracted screen draws: its components written out again, with each class replaced by what it says. Equal to
  * the same of the screen that nothing was taken out of.
@@ -43,9 +64,12 @@ export function drawn(
       return value === undefined ? [] : draw(value.node, rules, {});
     }
     if ('list' in node)
-      return node.list.records.flatMap(({ id: _id, ...record }) => use(node.list.component, record, {}));
+      return node.list.records.flatMap(({ id: _id, ...record }) =>
+        use(node.list.component, record, {}, null),
+      );
     if (!isElement(node) || (node.when && !evaluate(node.when, props))) return [];
-    if (node.use) return use(node.use.component, node.use.props, props);
+    if (node.use)
+      return use(node.use.component, node.use.props, props, look(of, node.className) as Look | null);
     const { slots = {} } = node;
     const attributes: Record<string, unknown> = { ...node.attributes };
     for (const [name, term] of Object.entries(slots))
@@ -79,13 +103,21 @@ export function drawn(
       },
     ];
   };
-  const use = (name: string, values: Readonly<Record<string, PropValue>>, outer: Props): unknown[] => {
+  const use = (
+    name: string,
+    values: Readonly<Record<string, PropValue>>,
+    outer: Props,
+    placed: Look | null,
+  ): unknown[] => {
     const component = components.get(name)!;
     const defaults = component.props.flatMap((prop) =>
       prop.byDefault === undefined ? [] : [[prop.name, prop.byDefault] as const],
     );
     const props = Object.entries(values).map(([key, value]) => [key, given(value, outer)] as const);
-    return draw(component.root, component.rules, Object.fromEntries([...defaults, ...props]));
+    const made = draw(component.root, component.rules, Object.fromEntries([...defaults, ...props]));
+    if (!placed) return made;
+    const [root, ...others] = made as { readonly look: Look | null }[];
+    return [{ ...root, look: both(root.look, placed) }, ...others];
   };
   return draw(root, rules, {})[0];
 }

@@ -117,6 +117,8 @@ export interface MarkupElement {
   readonly slots?: Readonly<Record<string, Expression>>;
   /** In a component: what it is left out without. */
   readonly when?: Expression;
+  /** Of the root of a component: it is given a class where it stands, at all of its places or at some. */
+  readonly takesClass?: 'always' | 'sometimes';
   /** In a component: what decides the class, and the class for each of its values. */
   readonly variant?: { readonly by: Expression; readonly classes: Readonly<Record<string, string | null>> };
   /** A component stands here. */
@@ -320,6 +322,12 @@ export interface EmittedScreen {
 /** One class and all that is said about it. */
 export interface StyleRule {
   readonly className: string;
+  /** What the class is called that says what this rule has by itself, where others of its name share the rest. */
+  readonly ownName?: string;
+  /** In a component: the class of the same element that this one only differs from. */
+  readonly over?: string;
+  /** Whether it says otherwise what a class before it in its sheet says of the same element. */
+  readonly isOver?: true;
   /** The first element that has it. */
   readonly key: string | null;
   readonly base: Readonly<Record<string, string>>;

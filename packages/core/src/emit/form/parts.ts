@@ -128,7 +128,10 @@ export const rootOf = (
 export const fileRules = (plan: EmissionPlan, extraction: Extraction, layouts: Layouts): FileRules[] => [
   ...[...plan.screens, ...plan.overlays.keys()].map((key) => ({
     id: screenFile(key),
-    rules: usedRules(rootOf(plan, extraction, layouts, key), emitScreenOf(plan, key).rules),
+    rules: usedRules(
+      rootOf(plan, extraction, layouts, key),
+      extraction.rules.get(key) ?? emitScreenOf(plan, key).rules,
+    ),
   })),
   ...layouts.layouts.map(({ name, frame }) => ({
     id: `layout ${name}`,

@@ -1,6 +1,5 @@
 import { PRINT_WIDTH } from '../line_width.ts';
 import {
-  classCode,
   finish,
   functionLines,
   importLines,
@@ -15,7 +14,6 @@ import type { PrintedCode } from '../bundled/dialect.ts';
 import { propType } from '../bundled/wording.ts';
 import { named, script } from '../script.ts';
 import type { EmittedComponent, EmittedList } from '../form/components/extract.ts';
-import type { Prop } from '../form/components/template.ts';
 import { looksAtAddress, noteSpoken } from '../form/markup.ts';
 import { withNamedPlaces } from '../form/named_places.ts';
 
@@ -28,27 +26,32 @@ export function printComponent(component: EmittedComponent, options: TsxOptions)
   noteSpoken(root, used);
   const tables = classTables(used);
   const { props, name } = component;
+  const { takesClass } = component.root;
   const lines: Line[] = [];
   const put = (text: string): void => void lines.push({ text, key: null });
   if (props.some((prop) => prop.kind === 'drawing')) put("import type { ReactNode } from 'react';");
   importLines(used, usesPath).forEach(put);
   if (lines.length) put('');
-  if (props.length) {
+  if (props.length || takesClass) {
     put(`export interface ${name}Props {`);
+    if (takesClass) put(`  className${takesClass === 'always' ? '' : '?'}: string;`);
     for (const prop of props)
       put(`  ${prop.name}${prop.isOptional ? '?' : ''}: ${propType(prop, 'ReactNode')};`);
     put('}');
     put('');
   }
   for (const text of tables) put(text);
-  return finish([...lines, ...functionLines(name, parametersOf(name, props), body, used, usesPath, places)]);
+  return finish([...lines, ...functionLines(name, parametersOf(component), body, used, usesPath, places)]);
 }
 
-function parametersOf(name: string, props: readonly Prop[]): string {
-  if (!props.length) return '()';
-  const names = props.map(({ name: prop, byDefault }) =>
-    byDefault === undefined ? prop : script`${named(prop)} = ${byDefault}`.text,
-  );
+function parametersOf({ name, props, root }: EmittedComponent): string {
+  const names = [
+    ...(root.takesClass ? ['className'] : []),
+    ...props.map(({ name: prop, byDefault }) =>
+      byDefault === undefined ? prop : script`${named(prop)} = ${byDefault}`.text,
+    ),
+  ];
+  if (!names.length) return '()';
   const flat = `({ ${names.join(', ')} }: ${name}Props)`;
   if (`export function ${name}${flat} {`.length <= PRINT_WIDTH) return flat;
   return `({\n${names.map((prop) => `  ${prop},`).join('\n')}\n}: ${name}Props)`;
@@ -58,9 +61,7 @@ function parametersOf(name: string, props: readonly Prop[]): string {
 const classTables = (used: Used): string[] =>
   [...used.tables].flatMap(([name, classes]) => [
     `const ${name} = {`,
-    ...Object.entries(classes).map(
-      ([value, className]) => `  ${value}: ${className ? classCode(className, used) : 'undefined'},`,
-    ),
+    ...Object.entries(classes).map(([value, written]) => `  ${value}: ${written},`),
     '};',
     '',
   ]);

@@ -4,8 +4,9 @@ import { grouped } from '../../json/grouped.ts';
 import { PRINT_WIDTH } from '../line_width.ts';
 import type { PrintedCode } from '../bundled/dialect.ts';
 import { type NamedPlace, withNamedPlaces } from '../form/named_places.ts';
+import { partedClasses } from '../form/styles/parted_classes.ts';
 import type { ClassUse } from '../form/styles/share.ts';
-import { type Expression, literal, mapExpression } from '../../expression/expression.ts';
+import { type Expression, literal, mapExpression, not } from '../../expression/expression.ts';
 import { quote, jsxText, jsxValue } from '../quoting.ts';
 import { isAttributeName, jsxAttribute } from '../../vocabulary/attributes.ts';
 import { uniqueCodeName } from '../../model/names.ts';
@@ -135,6 +136,7 @@ export function newUsed(options: TsxOptions): Used {
     pressable: false,
     styles: false,
     shared: false,
+    joinsClasses: false,
     tables: new Map(),
     assets,
     components: new Set(),
@@ -196,6 +198,7 @@ export function importLines(used: Used, usesPath = false): string[] {
   if (used.tells) lines.push(`import { notices } from '${options.source}/api/notices';`);
   for (const [name, hook] of [...used.listings].sort())
     lines.push(`import { ${hook} } from '${options.source}/data/${name}';`);
+  if (used.joinsClasses) lines.push(`import { classList } from '${options.source}/styles/classList';`);
   for (const [name, path] of [...used.assets].sort()) lines.push(`import ${name} from '${path}';`);
   if (options.data?.names.length)
     lines.push(`import { ${options.data.names.join(', ')} } from '${options.data.path}';`);
@@ -212,12 +215,13 @@ export interface Used extends ActUse {
   /** Whether a class of its own sheet is written, or one of the sheet that all share. */
   styles: boolean;
   shared: boolean;
+  joinsClasses: boolean;
   /** What is taken of the forms of the runtime. */
   readonly forms: Set<string>;
   /** Drawings that are used, with the folder that each is in. */
   icons: Map<string, string>;
   /** Tables of the classes of choices, by name. */
-  readonly tables: Map<string, Readonly<Record<string, string | null>>>;
+  readonly tables: Map<string, Readonly<Record<string, string>>>;
   readonly assets: Map<string, string>;
   readonly components: Set<string>;
   readonly options: TsxOptions;
@@ -445,7 +449,16 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   const { link, form } = node;
   const { slots = {} } = node;
   const to = slots.to && code(slots.to);
-  if (node.use) return { tag: node.use.component, attributes: usedProps(node.use, depth, used) };
+  if (node.use) {
+    const placed = classValue(node, used);
+    return {
+      tag: node.use.component,
+      attributes: [
+        ...(placed === null ? [] : [`className={${placed}}`]),
+        ...usedProps(node.use, depth, used),
+      ],
+    };
+  }
   if (node.isChecked || node.tag === MESSAGE_TAG) {
     tag = node.isChecked ? 'Form' : MESSAGE_TAG;
     used.forms.add(tag);
@@ -455,8 +468,8 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     used.icons.set(icon.name, icon.isSmall ? 'icons' : 'drawings');
     tag = icon.name;
   }
-  if (node.variant) attributes.push(`className={${variantClass(node.variant, used)}}`);
-  else if (node.className) attributes.push(`className={${classCode(node.className, used)}}`);
+  const classes = classValue(node, used);
+  if (classes !== null) attributes.push(`className={${classes}}`);
   for (const [name, value] of Object.entries(node.attributes)) {
     if ((icon && isOwnOfIcon(name)) || isSaidBySpread(node, name)) continue;
     const written = printAttribute(node, name, value, form === 'button' && link?.kind === 'back');
@@ -522,28 +535,56 @@ export function assetName(hash: string, used: Used): string {
   return name;
 }
 
-/** What is written for a class: it may be a class that all share, with one of its own. */
-export function classCode(name: string, used: Used): string {
-  const parts = (used.options.classes?.get(name) ?? [{ from: 'own', name }]).map((use) => {
+/** What is written for the class of an element; null where it has none. */
+function classValue(node: MarkupElement, used: Used): string | null {
+  const { className, variant, takesClass } = node;
+  const given = takesClass ? ['className'] : [];
+  if (!variant) {
+    const parts = [...(className === null ? [] : classParts(className, used)), ...given];
+    if (!parts.length) return null;
+    return takesClass === 'sometimes' && parts.length > 1 ? classList(parts, used) : joined(parts);
+  }
+  const { common, rest } = partedClasses(variant.classes, (name) => classParts(name, used));
+  const isFlag = 'true' in rest && Object.keys(rest).length === 2;
+  if (!common.length && !given.length)
+    return isFlag
+      ? `${conditionCode(variant.by)} ? ${joinedOr(rest.true)} : ${joinedOr(rest.false)}`
+      : `${classTable(rest, variant.classes, used)}[${code(variant.by)}]`;
+  const chosen = !isFlag
+    ? `${classTable(rest, variant.classes, used)}[${code(variant.by)}]`
+    : rest.true.length && rest.false.length
+      ? `${conditionCode(variant.by)} ? ${joined(rest.true)} : ${joined(rest.false)}`
+      : rest.true.length
+        ? `${conditionCode(variant.by)} && ${joined(rest.true)}`
+        : `${conditionCode(not(variant.by))} && ${joined(rest.false)}`;
+  return classList([...common, chosen, ...given], used);
+}
+
+function classList(parts: readonly string[], used: Used): string {
+  used.joinsClasses = true;
+  return `classList(${parts.join(', ')})`;
+}
+
+/** The classes that a class is written as, noted as used: it may be one that all share, with one of its own. */
+const classParts = (name: string, used: Used): string[] =>
+  (used.options.classes?.get(name) ?? [{ from: 'own', name }]).map((use) => {
     if (use.from === 'own') used.styles = true;
     else used.shared = true;
     return `${use.from === 'own' ? 'styles' : 'shared'}.${use.name}`;
   });
-  return parts.length === 1 ? parts[0] : `\`${parts.map((part) => `\${${part}}`).join(' ')}\``;
-}
 
-/** The class of a node whose class depends on a prop. */
-function variantClass({ by, classes }: NonNullable<MarkupElement['variant']>, used: Used): string {
-  const named = (name: string | null | undefined): string => (name ? classCode(name, used) : 'undefined');
-  const values = Object.keys(classes);
-  if (values.length === 2 && 'true' in classes)
-    return `${conditionCode(by)} ? ${named(classes.true)} : ${named(classes.false)}`;
-  return `${classTable(classes, used)}[${code(by)}]`;
-}
+const joined = (parts: readonly string[]): string =>
+  parts.length === 1 ? parts[0] : `\`${parts.map((part) => `\${${part}}`).join(' ')}\``;
+const joinedOr = (parts: readonly string[]): string => (parts.length ? joined(parts) : 'undefined');
 
 /** Name of the table of a choice's classes, noted as used: that of the first of them, where no other is called so. */
-function classTable(classes: Readonly<Record<string, string | null>>, used: Used): string {
-  const says = JSON.stringify(classes);
+function classTable(
+  rest: Readonly<Record<string, readonly string[]>>,
+  classes: Readonly<Record<string, string | null>>,
+  used: Used,
+): string {
+  const table = Object.fromEntries(Object.entries(rest).map(([value, parts]) => [value, joinedOr(parts)]));
+  const says = JSON.stringify(table);
   const known = [...used.tables].find(([, other]) => JSON.stringify(other) === says);
   if (known) return known[0];
   const name = uniqueCodeName(
@@ -551,7 +592,7 @@ function classTable(classes: Readonly<Record<string, string | null>>, used: Used
     'classes',
     (candidate) => used.tables.has(candidate),
   );
-  used.tables.set(name, classes);
+  used.tables.set(name, table);
   return name;
 }
 

@@ -42,14 +42,17 @@ export function printRules(
     }
     put(`${indent}}`, key);
   };
-  /** Rules that say the same stand together; no element has two classes that say the same property. */
+  /**
+   * Rules that say the same stand together: no element has two classes that say the same property, but for one that is laid
+   * over another and stands where it is, after that.
+   */
   const blocks = (
-    some: readonly (readonly [selector: string, css: Declarations, key: string | null])[],
+    some: readonly (readonly [selector: string, css: Declarations, key: string | null, isOver?: boolean])[],
     indent = '',
   ): void => {
     const together = new Map<string, { selectors: string[]; css: Declarations; key: string | null }>();
-    for (const [selector, css, key] of some) {
-      const sign = signOf(css);
+    for (const [selector, css, key, isOver] of some) {
+      const sign = isOver ? selector : signOf(css);
       const known = together.get(sign);
       if (known) known.selectors.push(selector);
       else together.set(sign, { selectors: [selector], css, key });
@@ -61,7 +64,8 @@ export function printRules(
   // What elements look like in a state stands right after what they look like.
   const groups = new Map<string, (typeof said)[number][]>();
   for (const one of said) {
-    const sign = Object.keys(one[1].base).length ? signOf(one[1].base) : one[0];
+    const [selector, { base, isOver }] = one;
+    const sign = Object.keys(base).length && !isOver ? signOf(base) : selector;
     groups.set(sign, [...(groups.get(sign) ?? []), one]);
   }
   const statesOf = ([selector, { states, key }]: (typeof said)[number]) =>
@@ -81,7 +85,7 @@ export function printRules(
     put(`@media (width ${condition} ${width}px) {`, null);
     blocks(
       said.flatMap(([selector, rule]) =>
-        rule[table][width] ? [[selector, rule[table][width], rule.key] as const] : [],
+        rule[table][width] ? [[selector, rule[table][width], rule.key, rule.isOver] as const] : [],
       ),
       '  ',
     );

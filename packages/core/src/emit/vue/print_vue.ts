@@ -1,4 +1,4 @@
-import { type Expression, literal, mapExpression } from '../../expression/expression.ts';
+import { type Expression, literal, mapExpression, not } from '../../expression/expression.ts';
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { isAttributeName } from '../../vocabulary/attributes.ts';
 import { VOID_TAGS } from '../../vocabulary/tags.ts';
@@ -17,6 +17,7 @@ import { allNamed, hookForAll, liveProps, navigationFile, propType, rowName } fr
 import type { Prop } from '../form/components/template.ts';
 import { grouped } from '../../json/grouped.ts';
 import { withNamedPlaces } from '../form/named_places.ts';
+import { partedClasses } from '../form/styles/parted_classes.ts';
 import { type EmittedIcon, isOwnOfIcon } from '../form/icons.ts';
 import {
   type EmittedLink,
@@ -338,7 +339,11 @@ function openingOf(
   if (node.use)
     return {
       tag: componentName(node.use.component, used),
-      attributes: [...attributes, ...usedProps(node.use.props, used)],
+      attributes: [
+        ...attributes,
+        ...(node.className ? [bound('class', classCode(node.className, used))] : []),
+        ...usedProps(node.use.props, used),
+      ],
     };
   const { link, form, slots = {} } = node;
   let { tag } = node;
@@ -461,8 +466,14 @@ const EVENTS: Readonly<Record<BoundAct['on'], string>> = {
 };
 
 /** What is written for a class: it may be a class that all share, with one of its own. */
-function classCode(name: string, used: VueUse): string {
-  const parts = (used.file.classes.get(name) ?? [{ from: 'own' as const, name }]).map((use) => {
+const classCode = (name: string, used: VueUse): string => listed(classParts(name, used));
+
+const listed = (parts: readonly string[]): string =>
+  parts.length === 1 ? parts[0] : parts.length ? `[${parts.join(', ')}]` : 'undefined';
+
+/** The classes that a class is written as, noted as used. */
+const classParts = (name: string, used: VueUse): string[] =>
+  (used.file.classes.get(name) ?? [{ from: 'own' as const, name }]).map((use) => {
     const from = use.from === 'own' ? 'styles' : 'shared';
     used.imports.set(
       from,
@@ -470,20 +481,21 @@ function classCode(name: string, used: VueUse): string {
     );
     return `${from}.${use.name}`;
   });
-  return parts.length === 1 ? parts[0] : `[${parts.join(', ')}]`;
-}
 
 /** The class of a node whose class depends on what is given. */
 function variantClass({ by, classes }: NonNullable<MarkupElement['variant']>, used: VueUse): string {
-  const named = (name: string | null): string => (name ? classCode(name, used) : 'undefined');
-  const values = Object.entries(classes);
-  if (values.length === 2 && 'true' in classes) {
-    const test = code(by, used);
-    const isLoose = /^(choice|or)$/.test(by.kind);
-    return `${isLoose ? `(${test})` : test} ? ${named(classes.true)} : ${named(classes.false)}`;
+  const { common, rest } = partedClasses(classes, (name) => classParts(name, used));
+  const values = Object.entries(rest);
+  if (values.length === 2 && 'true' in rest) {
+    const term = code(by, used);
+    const test = /^(choice|or)$/.test(by.kind) ? `(${term})` : term;
+    if (common.length && !rest.false.length) return listed([...common, `${test} && ${listed(rest.true)}`]);
+    return common.length && !rest.true.length
+      ? listed([...common, `${code(not(by), used)} && ${listed(rest.false)}`])
+      : listed([...common, `${test} ? ${listed(rest.true)} : ${listed(rest.false)}`]);
   }
-  const table = values.map(([value, name]) => `${value}: ${named(name)}`).join(', ');
-  return `{ ${table} }[${code(by, used)}]`;
+  const table = values.map(([value, parts]) => `${value}: ${listed(parts)}`).join(', ');
+  return listed([...common, `{ ${table} }[${code(by, used)}]`]);
 }
 
 /** What a component is given where it stands. */

@@ -61,7 +61,7 @@ function expectSameDrawing(project: Project): void {
   for (const key of plan.screens) {
     const screen = emitScreenOf(plan, key);
     const route = plan.routeOf(key)!;
-    expect(drawn(extraction.roots.get(key)!, screen.rules, extraction, route)).toEqual(
+    expect(drawn(extraction.roots.get(key)!, extraction.rules.get(key)!, extraction, route)).toEqual(
       drawn(screen.root, screen.rules, null, route),
     );
   }

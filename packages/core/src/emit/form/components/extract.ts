@@ -3,6 +3,7 @@ import type { Component } from '../../../model/app.ts';
 import type { CodeBefore, PropsBefore } from '../before.ts';
 import { isBound } from '../live/bindings.ts';
 import { controlsList, holdsRowDeed } from '../live/controls.ts';
+import { grouped } from '../../../json/grouped.ts';
 import { kebabCase, pascalCase, plural, uniqueCodeName, uniqueName } from '../../../model/names.ts';
 import {
   type EmittedScreen,
@@ -15,14 +16,9 @@ import {
   type StyleRule,
   visitTerms,
 } from '../markup.ts';
-import {
-  noteAddresses,
-  parseClassRef,
-  type Place,
-  type Prop,
-  type Template,
-  templateOf,
-} from './template.ts';
+import { type Apart, placedApart, withPlaced } from './placement.ts';
+import { withOwnRules } from './own_rules.ts';
+import { noteAddresses, type Place, type Prop, type Template, templateOf } from './template.ts';
 
 /** A component as it will be written. */
 export interface EmittedComponent {
@@ -48,6 +44,8 @@ export interface Extraction {
   /** What is left of each screen, by its key. */
   readonly roots: ReadonlyMap<string, MarkupElement>;
   readonly lists: ReadonlyMap<string, readonly EmittedList[]>;
+  /** The rules of each screen, by its key, with those that say where its components stand. */
+  readonly rules: ReadonlyMap<string, readonly StyleRule[]>;
   /** Components that could not be made, with the reason. */
   readonly failed: ReadonlyMap<string, string>;
 }
@@ -100,7 +98,11 @@ export function extractComponents(
   const failed = new Map<string, string>();
   const names = new Set<string>();
   for (const component of bySize(bodies, wanted)) {
-    const places = currentPlaces(bodies, component);
+    const found = currentPlaces(bodies, component);
+    const places: Apart<BodyPlace>[] =
+      component.kind === 'component'
+        ? placedApart(found)
+        : found.map((place) => ({ ...place, origin: place.node, placed: null }));
     if (places.length < 2) {
       failed.set(
         component.id,
@@ -115,22 +117,35 @@ export function extractComponents(
     }
     const name = uniqueCodeName(pascalCase(component.name), 'Part', (candidate) => names.has(candidate));
     names.add(name);
-    const own = withOwnRules(made.template, made.places);
-    const uses = new Map<MarkupElement, MarkupElement>(
-      made.places.map((place, i) => [place.node, useOf(name, place.node, made.template.values[i])]),
+    const own = withOwnRules(made.template, made.places, name);
+    const usesAll = made.places.map(
+      (place, i) => [place, useOf(name, place.node, made.template.values[i])] as const,
     );
-    for (const key of new Set(made.places.map((place) => place.body))) {
+    for (const [key, inBody] of grouped(usesAll, ([{ body }]) => body)) {
       const body = bodies.get(key)!;
+      const { rules, names: placedNames } = withPlaced(
+        body.rules,
+        inBody.flatMap(([{ placed }]) => placed ?? []),
+      );
+      const uses = new Map(
+        inBody.map(([{ origin, placed }, use]) => [
+          origin,
+          placed ? { ...use, className: placedNames.get(placed)! } : use,
+        ]),
+      );
       let root = replace(body.root, uses);
       if (component.kind === 'list' && !body.component) {
         const ofScreen = lists.get(key) ?? [];
         root = gatherLists(root, name, component, ofScreen, known.recordsOf);
         lists.set(key, ofScreen);
       }
-      bodies.set(key, { ...body, root });
+      bodies.set(key, { ...body, root, rules: withOwnKeys(rules, root, placedNames) });
     }
+    const given = made.places.filter(({ placed }) => placed).length;
     bodies.set(`component ${component.id}`, {
-      root: own.root,
+      root: given
+        ? { ...own.root, takesClass: given === made.places.length ? 'always' : 'sometimes' }
+        : own.root,
       rules: new Map(own.rules.map((rule) => [rule.className, rule])),
       route: null,
       component: { id: component.id, name, ...own },
@@ -195,6 +210,7 @@ function withoutUnused(
         list.map((one) => ({ ...one, records: one.records.map((record) => known(one.component, record)) })),
       ]),
     ),
+    rules: new Map([...screens.keys()].map((key) => [key, [...bodies.get(key)!.rules.values()]])),
     failed,
   };
 }
@@ -346,43 +362,31 @@ export function fittingTemplate<P extends Place>(
   return template && { template, places: fitting };
 }
 
-/** A component's own rules, with names that are its own: the same class name means another on another screen. */
-function withOwnRules(
-  template: Template,
-  places: readonly BodyPlace[],
-): { root: MarkupElement; props: readonly Prop[]; rules: StyleRule[] } {
-  const rules = new Map<string, StyleRule>();
-  const byLook = new Map<string, string>();
-  const take = (ref: string | null): string | null => {
-    if (ref === null) return null;
-    const { place, className } = parseClassRef(ref);
-    const rule = places[place].rules.get(className);
-    if (!rule) return null;
-    const look = JSON.stringify([rule.base, rule.at, rule.from, rule.states]);
-    const known = byLook.get(look);
-    if (known) return known;
-    const name = uniqueCodeName(className, 'part', (candidate) => rules.has(candidate));
-    rules.set(name, { ...rule, className: name });
-    byLook.set(look, name);
-    return name;
-  };
-  const visit = (node: MarkupNode): MarkupNode => {
-    if (!isElement(node)) return node;
-    const variant = node.variant && {
-      by: node.variant.by,
-      classes: Object.fromEntries(
-        Object.entries(node.variant.classes).map(([value, ref]) => [value, take(ref)]),
-      ),
-    };
-    return {
-      ...node,
-      className: take(node.className),
-      ...(variant ? { variant } : {}),
-      children: node.children.map(visit),
-    };
-  };
-  const root = visit(template.root) as MarkupElement;
-  return { root, props: template.props, rules: [...rules.values()] };
+/**
+ * What a class that elements share goes on being kept by, where the element that it was kept by has become a component, and
+ * says by another class how that is placed.
+ */
+function withOwnKeys(
+  rules: ReadonlyMap<string, StyleRule>,
+  root: MarkupElement,
+  placed: ReadonlyMap<StyleRule, string>,
+): ReadonlyMap<string, StyleRule> {
+  const names = new Set(placed.values());
+  const keys = new Set([...placed.keys()].map(({ key }) => key));
+  const stale = new Set(
+    [...rules.values()].flatMap(({ className, key }) =>
+      keys.has(key) && !names.has(className) ? [className] : [],
+    ),
+  );
+  if (!stale.size) return rules;
+  const first = new Map<string, string | null>();
+  visitMarkup(root, ({ className, key }) => {
+    if (className !== null && stale.has(className) && !first.has(className)) first.set(className, key);
+    return true;
+  });
+  return new Map(
+    [...rules].map(([name, rule]) => [name, first.has(name) ? { ...rule, key: first.get(name)! } : rule]),
+  );
 }
 
 const useOf = (

@@ -11,8 +11,10 @@ export interface PropHint {
   /** What it is given at the places. */
   readonly texts?: readonly (PropValue | true | undefined)[];
   readonly prefix?: 'is' | 'has';
-  /** How many props came before. */
-  readonly order: number;
+  /** Of a flag: how what it is set for looks, in a word. */
+  readonly word?: string | null;
+  /** Whether the component is something that is pressed, with no other text. */
+  readonly isLabel: boolean;
 }
 
 const MONTH = 'jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec';
@@ -61,7 +63,7 @@ export function propNameFor(hint: PropHint, taken: ReadonlySet<string>): string 
   );
 }
 
-function wanted({ kind, tag, node, attribute, texts, prefix }: PropHint): string {
+function wanted({ kind, tag, node, attribute, texts, prefix, word, isLabel }: PropHint): string {
   switch (kind) {
     case 'image':
       return 'image';
@@ -72,7 +74,11 @@ function wanted({ kind, tag, node, attribute, texts, prefix }: PropHint): string
     case 'choice':
       return 'variant';
     case 'flag':
-      return prefix === 'has' ? `has${capital(contentWord(node))}` : activeWord(node);
+      return prefix === 'has'
+        ? `has${capital(contentWord(node))}`
+        : word && !node.part
+          ? `is${capital(word)}`
+          : activeWord(node);
     case 'text': {
       if (attribute !== undefined) {
         if (attribute === 'alt') return 'imageAlt';
@@ -87,7 +93,7 @@ function wanted({ kind, tag, node, attribute, texts, prefix }: PropHint): string
       if (/^h[1-6]$/.test(tag)) return 'title';
       const byContent = fieldByContent(said);
       if (byContent) return byContent;
-      if (tag === 'button' || tag === 'a') return 'label';
+      if (tag === 'button' || tag === 'a' || isLabel) return 'label';
       const isShort = said.every((text) => text.length <= 40);
       return isShort ? 'name' : 'text';
     }

@@ -24,6 +24,7 @@ import {
   withTerms,
   withoutKeys,
 } from '../markup.ts';
+import { isDressedOtherwise, lookWord } from '../styles/look_words.ts';
 import { propNameFor, type PropHint } from './prop_names.ts';
 
 /** A prop of a component. */
@@ -116,7 +117,11 @@ class TemplateBuilder {
   #at: readonly (MarkupElement | null)[] = [];
   /** Flags and choices by how they part the places, so that what goes together is one prop. */
   readonly #partitions = new Map<string, Expression>();
+  /** What the looks of choices are called, by how they part the places. */
+  readonly #words = new Map<string, readonly string[]>();
   readonly #taken = new Set<string>();
+  /** Whether it is something that is pressed, with one text. */
+  readonly #isLabelled: boolean;
   /** Props of outer components that are handed on. */
   readonly #handedOn = new Set<string>();
   #ownLink: { readonly address: string; readonly given: Expression } | null = null;
@@ -133,6 +138,8 @@ class TemplateBuilder {
     this.#places = places;
     this.#hasDefaults = hasDefaults;
     this.#names = names;
+    const [{ node }] = places;
+    this.#isLabelled = (node.tag === 'button' || node.tag === 'a') && textsIn(node) === 1;
     this.#links = new Set(places.flatMap(({ node }) => [...linksIn(node)]));
   }
 
@@ -494,16 +501,22 @@ class TemplateBuilder {
       const where = looks.indexOf(look);
       return classRef(where, nodes[where]!.className);
     };
+    const ruleAt = (look: string): StyleRule | undefined => {
+      const where = looks.indexOf(look);
+      return this.#places[where].rules.get(nodes[where]!.className ?? '');
+    };
     const pattern = looks.map((look) => (look === undefined ? -1 : distinct.indexOf(look)));
     if (others.length === 1) {
       const values = looks.map((look) => (look === undefined ? undefined : look === others[0]));
-      const by = this.#partition(pattern, 'flag', values, first);
+      const [other, plain] = [ruleAt(others[0]), ruleAt(usual)];
+      const word = isDressedOtherwise(other, plain) ? null : lookWord(other, plain);
+      const by = this.#partition(pattern, 'flag', values, first, undefined, 'is', word);
       return {
         className: null,
         variant: { by, classes: { true: classAt(others[0]), false: classAt(usual) } },
       };
     }
-    const letters = distinct.map((_, i) => (distinct[i] === usual ? 'plain' : `variant${i + 1}`));
+    const letters = this.#choiceWords(pattern, distinct, usual, ruleAt);
     // Where the part is not there at all its choice says nothing, and need not be left unsaid.
     const values = looks.map((look) => (look === undefined ? 'plain' : letters[distinct.indexOf(look)]));
     const by = this.#partition(pattern, 'choice', values, first, letters);
@@ -514,6 +527,26 @@ class TemplateBuilder {
         classes: Object.fromEntries(letters.map((letter, i) => [letter, classAt(distinct[i])])),
       },
     };
+  }
+
+  /** What the looks of a choice are called: as they are where the same places were told apart before, else by how they look. */
+  #choiceWords(
+    pattern: readonly number[],
+    looks: readonly string[],
+    usual: string,
+    ruleAt: (look: string) => StyleRule | undefined,
+  ): readonly string[] {
+    const known = this.#words.get(pattern.join());
+    if (known) return known;
+    const taken = new Set(['plain']);
+    const words = looks.map((look, i) => {
+      if (look === usual) return 'plain';
+      const word = lookWord(ruleAt(look), ruleAt(usual), (other) => taken.has(other)) ?? `variant${i + 1}`;
+      taken.add(word);
+      return word;
+    });
+    this.#words.set(pattern.join(), words);
+    return words;
   }
 
   /** The prop on which an optional part depends: what it shows, if that differs, else a flag. */
@@ -546,6 +579,7 @@ class TemplateBuilder {
     node: MarkupElement,
     choices?: readonly string[],
     prefix: 'is' | 'has' = 'is',
+    word: string | null = null,
   ): Expression {
     const values = given.map((value) => value ?? undefined);
     const term = kind === 'flag' ? this.#pathTerm(values) : null;
@@ -553,7 +587,7 @@ class TemplateBuilder {
     const key = kind === 'flag' ? flagKey(values) : `${kind} ${pattern.join()}`;
     const known = this.#partitions.get(key);
     if (known) return known;
-    const name = this.#slot(kind, values, { tag: node.tag, node, prefix }, choices);
+    const name = this.#slot(kind, values, { tag: node.tag, node, prefix, word }, choices);
     this.#partitions.set(key, name);
     return name;
   }
@@ -587,7 +621,7 @@ class TemplateBuilder {
   #slot(
     kind: Prop['kind'],
     values: readonly (PropValue | undefined)[],
-    hint: Omit<PropHint, 'kind' | 'order'>,
+    hint: Omit<PropHint, 'kind' | 'isLabel'>,
     choices?: readonly string[],
     isOfPart = false,
   ): Expression {
@@ -604,7 +638,7 @@ class TemplateBuilder {
         !this.#taken.has(name) && before.what === what && before.at.some((key) => at.includes(key)),
     );
     const others = new Set([...this.#taken, ...this.#before.keys()]);
-    const proposed = known?.[0] ?? propNameFor({ ...hint, kind, order: this.#found.length }, others);
+    const proposed = known?.[0] ?? propNameFor({ ...hint, kind, isLabel: this.#isLabelled }, others);
     const name = this.#names[proposed] ?? this.#fieldNamed(kind, at, proposed) ?? proposed;
     this.#taken.add(name);
     this.#taken.add(proposed);
@@ -624,6 +658,9 @@ class TemplateBuilder {
     return propNamed(name);
   }
 }
+
+const textsIn = (node: MarkupElement): number =>
+  node.children.reduce((sum, child) => sum + (isText(child) ? 1 : isElement(child) ? textsIn(child) : 0), 0);
 
 /** What flags that part the places in one way have in common. */
 const flagKey = (values: readonly (PropValue | undefined)[]): string =>

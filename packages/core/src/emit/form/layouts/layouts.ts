@@ -68,7 +68,7 @@ function layoutFrame(
   return frameOf(
     screens.map((key, i) => ({
       root: isMixed && roots[i].tag === 'main' ? { ...roots[i], tag: 'div' } : roots[i],
-      rules: emitScreenOf(plan, key).rules,
+      rules: extraction.rules.get(key) ?? emitScreenOf(plan, key).rules,
       route: plan.routeOf(key),
       inside: before?.get(key) ?? NOTHING,
     })),
@@ -102,11 +102,11 @@ export function framedGroups(
   screens: readonly string[],
   places: ReadonlySet<string>,
 ): string[][] {
-  const { roots } = extractionOf(plan);
+  const { roots, rules } = extractionOf(plan);
   const rootOf = (key: string): MarkupElement => roots.get(key) ?? emitScreenOf(plan, key).root;
   const lookOf = (key: string): string => {
     const { className, attributes } = rootOf(key);
-    const rule = emitScreenOf(plan, key).rules.find((one) => one.className === className);
+    const rule = rules.get(key)?.find((one) => one.className === className);
     return JSON.stringify([attributes, rule?.base, rule?.at, rule?.from, rule?.states]);
   };
   const givenTo = (key: string): string => {

@@ -1,9 +1,11 @@
-import type { ClassStyle, Declarations } from '../../../model/design.ts';
+import type { ClassStyle } from '../../../model/design.ts';
 import { camelCase, uniqueCodeName } from '../../../model/names.ts';
 import { hash } from '../../../json/hash.ts';
 import { type CodeBefore, type FileBefore, type LookBefore, NOTHING_BEFORE } from '../before.ts';
 import { grouped } from '../../../json/grouped.ts';
 import type { StyleRule } from '../markup.ts';
+import { lookWords } from './look_words.ts';
+import { partUnits, ruleOf, type Unit, unitsOf } from './units.ts';
 
 /** Where the classes of a file went: each is written as these, in order. */
 export interface FileStyles {
@@ -16,6 +18,8 @@ export interface FileStyles {
 export interface ClassUse {
   readonly from: 'own' | 'shared';
   readonly name: string;
+  /** Whether it says otherwise what those before it say. */
+  readonly isOver?: true;
 }
 
 /** A file with all that its elements look like. */
@@ -40,96 +44,14 @@ export interface SharedStyles {
   readonly files: ReadonlyMap<string, FileStyles>;
 }
 
-/**
- * A part of a rule that can stand by itself: all that is said of one property and its kin, at all widths; or all that is
- * said of one state. Of a rule that is parted each unit goes one way, so that no two classes of an element say the same
- * property, and the order of sheets says nothing.
- */
-interface Unit {
-  readonly sign: string;
-  readonly lines: number;
-  readonly put: (rule: MutableRule) => void;
-}
-
-type Mutable<T> = { -readonly [K in keyof T]: T[K] };
-interface MutableRule {
-  readonly base: Mutable<Declarations>;
-  readonly at: Record<string, Mutable<Declarations>>;
-  readonly from: Record<string, Mutable<Declarations>>;
-  readonly states: Record<string, Declarations>;
-}
-
-/** Properties that one shorthand says together. */
-const KIN: readonly (readonly [RegExp, string])[] = [
-  [/^border-.*-radius$/, 'radius'],
-  [/^border-image/, 'border-image'],
-  [/^border-(top|right|bottom|left)-/, 'border'],
-  [
-    /^(margin|padding|background|outline|transition|animation|text-decoration|overflow|list-style|mask)(-|$)/,
-    '$1',
-  ],
-  [/^(top|right|bottom|left)$/, 'inset'],
-  [/^(row-gap|column-gap)$/, 'gap'],
-  [/^flex-(grow|shrink|basis)$/, 'flex'],
-  [/^flex-(direction|wrap)$/, 'flow'],
-  [/^(white-space-collapse|text-wrap-mode)$/, 'white-space'],
-  [/^(align|justify)-(items|content|self)$/, 'place-$2'],
-];
-
-function kinOf(property: string): string {
-  for (const [pattern, name] of KIN) {
-    const found = pattern.exec(property);
-    if (found) return name.replace(/\$(\d)/g, (_, at: string) => found[Number(at)]);
-  }
-  return property;
-}
-
-const unitsKnown = new WeakMap<StyleRule, readonly Unit[]>();
-
-function unitsOf(rule: StyleRule): readonly Unit[] {
-  let units = unitsKnown.get(rule);
-  if (!units) unitsKnown.set(rule, (units = partUnits(rule)));
-  return units;
-}
-
-function partUnits({ base, at, from, states }: ClassStyle): Unit[] {
-  type Said = [table: 'base' | 'at' | 'from', width: string, property: string, value: string];
-  const byKin = new Map<string, Said[]>();
-  const note = (table: Said[0], width: string, block: Declarations): void => {
-    for (const [property, value] of Object.entries(block)) {
-      const kin = kinOf(property);
-      const said = byKin.get(kin);
-      if (said) said.push([table, width, property, value]);
-      else byKin.set(kin, [[table, width, property, value]]);
-    }
-  };
-  note('base', '', base);
-  for (const [width, block] of Object.entries(at)) note('at', width, block);
-  for (const [width, block] of Object.entries(from)) note('from', width, block);
-  return [
-    ...[...byKin.values()].map((said): Unit => ({
-      sign: JSON.stringify(said.toSorted()),
-      lines: said.length,
-      put: (rule) => {
-        for (const [table, width, property, value] of said)
-          if (table === 'base') rule.base[property] = value;
-          else (rule[table][width] ??= {})[property] = value;
-      },
-    })),
-    ...Object.entries(states).map(([state, block]): Unit => ({
-      sign: JSON.stringify([state, Object.entries(block).toSorted()]),
-      lines: Object.keys(block).length + 2,
-      put: (rule) => void (rule.states[state] = block),
-    })),
-  ];
-}
-
 /** A rule as it stands in one file. */
 interface Place {
   readonly file: string;
   readonly rule: StyleRule;
   /** What is left of it for its own sheet, by sign. */
   readonly left: Map<string, Unit>;
+  /** What classes that are laid over it say otherwise, so that it stays in the sheet that they are in, before them. */
+  readonly pinned: Map<string, Unit>;
   readonly uses: ClassUse[];
   /** How it was written before. */
   readonly before: LookBefore | undefined;
@@ -139,6 +61,8 @@ interface Place {
 
 /** What several rules have in common. */
 interface Part {
+  /** What its class would be called. */
+  readonly wanted: string;
   readonly sign: string;
   readonly units: readonly Unit[];
   readonly covered: readonly Place[];
@@ -169,61 +93,75 @@ export function shareStyles(
         file: id,
         rule,
         left: new Map(unitsOf(rule).map((unit) => [unit.sign, unit])),
+        pinned: new Map(),
         uses: [],
         before: known,
         isSettled: known !== undefined && known.sign === lookSign(rule),
       };
     });
   });
+  const overs = layOver(places);
   const names = new Namer(files, isFlat);
   const made = { shared: [] as StyleRule[], own: new Map<string, StyleRule[]>() };
-  const ownNames = asBefore(places, before, made, names, isNamed);
+  const ownNames = asBefore(places, overs, before, made, names, isNamed);
   const named = new Map<string, string>();
   /** Takes units out of the rules that have them; they get their class when all of that name are known. */
-  const part = (signs: readonly string[], covered: readonly Place[]): Part => {
+  const part = (wanted: string, signs: readonly string[], covered: readonly Place[]): Part => {
     const units = signs.map((sign) => covered[0].left.get(sign)!);
     for (const { left } of covered) for (const sign of signs) left.delete(sign);
-    return { sign: signs.toSorted().join('\n'), units, covered };
+    return { wanted, sign: signs.toSorted().join('\n'), units, covered };
   };
-  const name = (wanted: string, { sign, units, covered }: Part): void => {
+  const name = ({ wanted, sign, units, covered }: Part): void => {
     const [first] = covered;
     const isOwn = covered.every(({ file }) => file === first.file);
     const known = isOwn ? undefined : named.get(sign);
-    const className = known ?? (isOwn ? names.own(first.file, wanted) : names.shared(wanted));
+    const unnamed = ruleOf(wanted, first.rule.key, units);
+    const className = known ?? (isOwn ? names.own(first.file, unnamed) : names.shared(unnamed));
     if (!isOwn) named.set(sign, className);
-    const rule = ruleOf(className, first.rule.key, units);
+    const rule = { ...unnamed, className };
     if (isOwn) made.own.set(first.file, [...(made.own.get(first.file) ?? []), rule]);
     else if (known === undefined) made.shared.push(rule);
     for (const { uses } of covered) uses.push({ from: isOwn ? 'own' : 'shared', name: className });
   };
-  const free = places.filter(({ isSettled }) => !isSettled);
+  const free = places.filter((place) => !place.isSettled && !overs.has(place));
+  const parts: Part[] = [];
   for (const [wanted, group] of grouped(free, ({ rule }) => plainName(rule.className))) {
-    const parts: Part[] = [];
     let open = group.filter(({ uses }) => !uses.length);
     while (open.length > 1) {
       const best = bestOf(open);
       if (!best) break;
-      parts.push(part(best.signs, best.covered));
+      parts.push(part(wanted, best.signs, best.covered));
       const done = new Set(best.covered);
       open = open.filter((place) => !done.has(place));
     }
+  }
+  for (const [, group] of grouped(merged(parts, free), ({ wanted }) => wanted)) {
     // The name without a number is that of most of them, and stays so when one of the others changes.
-    parts.sort((x, y) => y.covered.length - x.covered.length || (x.sign < y.sign ? -1 : 1));
-    for (const one of parts) name(wanted, one);
+    group.sort((x, y) => y.covered.length - x.covered.length || (x.sign < y.sign ? -1 : 1));
+    group.forEach(name);
+  }
+  // What elements of several kinds look like when something is done with them.
+  const pressed = free.filter(({ left }) => statesOf(left).length > 0);
+  for (const [, group] of grouped(pressed, ({ left }) => statesOf(left).toSorted().join('\n'))) {
+    const signs = statesOf(group[0].left);
+    const lines = signs.reduce((sum, sign) => sum + group[0].left.get(sign)!.lines, 0);
+    const isWhole = group.every(({ left }) => left.size === signs.length);
+    if (group.length > 1 && lines >= LEAST_OF_STATES && !isWhole) name(part(mostNamed(group), signs, group));
   }
   // What is left the same under different names.
   const rest = free.filter(({ left }) => left.size > 0);
   const alike = [...grouped(rest, signOf)].sort(([x, a], [y, b]) => b.length - a.length || (x < y ? -1 : 1));
   for (const [, group] of alike) {
-    // What a rule says besides what it shares is its own affair, unless many say it.
-    const least = group.every(({ uses }) => uses.length > 0) ? LEAST_BESIDES : 2;
-    if (group.length < least) continue;
-    const [[most], ...others] = [...grouped(group, ({ rule }) => plainName(rule.className))].sort(
-      ([, a], [, b]) => b.length - a.length,
-    );
+    if (group.length < 2) continue;
+    // What a rule says besides what it shares is its own affair, unless many say it, or it is much.
+    const isBesides = group.every(({ uses }) => uses.length > 0);
+    const saved = linesOf([...group[0].left.values()]) * (group.length - 1);
+    if (isBesides && group.length < LEAST_BESIDES && saved < LEAST_SAVED_BESIDES) continue;
+    const most = mostNamed(group);
     const [{ left }] = group;
-    const wanted = others.length ? (saidBy([...left.values()]) ?? most) : most;
-    name(wanted, part([...left.keys()], group));
+    const isOne = group.every(({ rule }) => plainName(rule.className) === most);
+    const wanted = isOne ? most : (saidBy([...left.values()]) ?? most);
+    name(part(wanted, [...left.keys()], group));
   }
   const ofFile = grouped(places, ({ file }) => file);
   return {
@@ -233,25 +171,45 @@ export function shareStyles(
         const rules: StyleRule[] = [];
         const open = new Map((made.own.get(id) ?? []).map((rule) => [rule.className, rule]));
         const classes = new Map<string, readonly ClassUse[]>();
-        for (const place of ofFile.get(id) ?? []) {
-          const { rule, left, uses } = place;
+        const write = (place: Place): void => {
+          const { rule, left, pinned, uses } = place;
           // What several share stands before the first of them.
           for (const { from, name } of uses) {
             const first = from === 'own' ? open.get(name) : undefined;
             if (first) rules.push(first);
             if (first) open.delete(name);
           }
-          if (left.size) {
-            const className = ownNames.get(place) ?? names.own(id, rule.className);
-            rules.push(
-              uses.length
-                ? ruleOf(className, rule.key, [...left.values()])
-                : className === rule.className
-                  ? rule
-                  : { ...rule, className },
-            );
-            classes.set(rule.className, [...uses.toSorted(sharedFirst), { from: 'own', name: className }]);
-          } else classes.set(rule.className, uses.toSorted(sharedFirst));
+          if (!left.size && !pinned.size) {
+            classes.set(rule.className, uses.toSorted(sharedFirst));
+            return;
+          }
+          const wanted = uses.length && rule.ownName !== undefined ? rule.ownName : rule.className;
+          // In the order that it says it in.
+          const own = unitsOf(rule).filter(({ sign }) => left.has(sign) || pinned.has(sign));
+          const unnamed = ruleOf(wanted, rule.key, own);
+          const className = ownNames.get(place) ?? names.own(id, unnamed);
+          rules.push({ ...unnamed, className });
+          classes.set(rule.className, [...uses.toSorted(sharedFirst), { from: 'own', name: className }]);
+        };
+        /** What is laid over others stands right after them, and is written besides them. */
+        const writeOver = (place: Place, under: Place): void => {
+          const { rule, left } = place;
+          const unnamed = ruleOf(rule.ownName ?? rule.className, rule.key, [...left.values()]);
+          const className = ownNames.get(place) ?? names.own(id, unnamed);
+          rules.push({ ...unnamed, className, isOver: true });
+          classes.set(rule.className, [
+            ...classes.get(under.rule.className)!,
+            { from: 'own', name: className, isOver: true },
+          ]);
+        };
+        const over = grouped(
+          [...overs].filter(([place]) => place.file === id),
+          ([, under]) => under.rule.className,
+        );
+        for (const place of ofFile.get(id) ?? []) {
+          if (overs.has(place)) continue;
+          write(place);
+          for (const [one] of over.get(place.rule.className) ?? []) writeOver(one, place);
         }
         const inFile = ofFile.get(id) ?? [];
         const isSettled =
@@ -263,12 +221,77 @@ export function shareStyles(
   };
 }
 
+/** Lines of what is said of states for that to be worth a class of its own. */
+const LEAST_OF_STATES = 3;
+
+/** Signs of what is said of states. */
+const statesOf = (units: ReadonlyMap<string, Unit>): string[] =>
+  [...units.values()].flatMap(({ sign, kin }) => (kin.startsWith(':') ? [sign] : []));
+
+/** What most of some rules are called, without their numbers. */
+const mostNamed = (places: readonly Place[]): string =>
+  [...grouped(places, ({ rule }) => plainName(rule.className))].sort(
+    ([, a], [, b]) => b.length - a.length,
+  )[0][0];
+
+/** Parts that say the same under several names as one, with the rules that say just that and nothing else. */
+function merged(parts: readonly Part[], places: readonly Place[]): Part[] {
+  const bySign = grouped(parts, ({ sign }) => sign);
+  const whole = grouped(
+    places.filter((place) => place.left.size > 0 && !place.pinned.size && bySign.has(signOf(place))),
+    signOf,
+  );
+  return [...bySign].map(([sign, alike]): Part => {
+    const [largest] = alike.toSorted((a, b) => b.covered.length - a.covered.length);
+    const joining = whole.get(sign) ?? [];
+    for (const { left } of joining) left.clear();
+    return { ...largest, covered: [...alike.flatMap(({ covered }) => covered), ...joining] };
+  });
+}
+
+/**
+ * Lays classes over those that they only differ from: they keep what they say otherwise, and what they have in common with
+ * those is left to them. Only where each thing that is said below is said otherwise above, or the same, as a rule that is not
+ * there cannot take anything away.
+ * @returns what each class is laid over
+ */
+function layOver(places: readonly Place[]): ReadonlyMap<Place, Place> {
+  const overs = new Map<Place, Place>();
+  for (const inFile of grouped(places, ({ file }) => file).values()) {
+    const byName = new Map(inFile.map((place) => [place.rule.className, place]));
+    for (const place of inFile) {
+      const under = byName.get(place.rule.over ?? '');
+      if (!under || under.rule.over !== undefined) continue;
+      const [above, below] = [place.rule, under.rule].map(unitsOf);
+      const [ownAbove, ownBelow] = [without(above, below), without(below, above)];
+      if (!ownAbove.length || ownBelow.some((unit) => !ownAbove.some((other) => covers(other, unit))))
+        continue;
+      overs.set(place, under);
+      place.left.clear();
+      for (const unit of ownAbove) place.left.set(unit.sign, unit);
+      for (const unit of ownBelow) {
+        under.left.delete(unit.sign);
+        under.pinned.set(unit.sign, unit);
+      }
+    }
+  }
+  return overs;
+}
+
+const without = (units: readonly Unit[], others: readonly Unit[]): Unit[] =>
+  units.filter(({ sign }) => !others.some((other) => other.sign === sign));
+
+/** Whether all that a unit says is said otherwise by another; what is said of a state stands too strongly for that. */
+const covers = (above: Unit, below: Unit): boolean =>
+  above.kin === below.kin && below.says.length > 0 && below.says.every((said) => above.says.includes(said));
+
 /**
  * Says what was shared before as it was: of rules that say it still, and of new ones by the name or as a whole. Gives the
  * names of classes that say the rest of a rule, as far as they had one.
  */
 function asBefore(
   places: readonly Place[],
+  overs: ReadonlyMap<Place, Place>,
   { shared, files }: CodeBefore,
   made: { readonly shared: StyleRule[]; readonly own: Map<string, StyleRule[]> },
   names: Namer,
@@ -301,7 +324,7 @@ function asBefore(
   for (const [file, inFile] of grouped(places, (place) => place.file)) {
     for (const place of inFile) {
       const { name, shared: uses = [] } = place.before ?? {};
-      for (const use of uses) {
+      for (const use of overs.has(place) ? [] : uses) {
         const units = kept.get(use);
         if (says(place, units)) take(place, use, units);
       }
@@ -311,7 +334,9 @@ function asBefore(
       ownNames.set(place, name);
     }
     for (const [name, units] of unitsBy(files.get(file)?.own ?? {})) {
-      const still = inFile.filter((place) => place.before?.own.includes(name) && says(place, units));
+      const still = inFile.filter(
+        (place) => !overs.has(place) && place.before?.own.includes(name) && says(place, units),
+      );
       if (still.length < 2) continue;
       for (const place of still) {
         leave(place, units);
@@ -321,7 +346,7 @@ function asBefore(
       made.own.set(file, [...(made.own.get(file) ?? []), ruleOf(name, still[0].rule.key, units)]);
     }
     for (const place of inFile) {
-      if (place.isSettled || place.uses.length) continue;
+      if (place.isSettled || place.uses.length || overs.has(place)) continue;
       const name = adopted(place);
       if (name !== undefined) take(place, name, kept.get(name)!);
     }
@@ -363,13 +388,16 @@ export function keptFile(
   values: readonly string[],
 ): FileBefore {
   const counts = new Map<string, number>();
-  for (const uses of written.classes.values())
-    for (const { from, name } of uses) if (from === 'own') counts.set(name, (counts.get(name) ?? 0) + 1);
+  for (const all of written.classes.values())
+    for (const { from, name } of all.some(({ isOver }) => isOver) ? all.slice(-1) : all)
+      if (from === 'own') counts.set(name, (counts.get(name) ?? 0) + 1);
   const isShared = (name: string): boolean => counts.get(name)! > 1;
   const looks: Record<string, LookBefore> = {};
   for (const rule of rules) {
     if (rule.key === null) continue;
-    const uses = written.classes.get(rule.className) ?? [];
+    const all = written.classes.get(rule.className) ?? [];
+    const over = all.find(({ isOver }) => isOver);
+    const uses = over ? [over] : all;
     const own = uses.flatMap(({ from, name }) => (from === 'own' ? [name] : []));
     const rest = own.find((name) => !isShared(name));
     looks[rule.key] = {
@@ -415,20 +443,26 @@ function bestOf(open: readonly Place[]): { signs: readonly string[]; covered: re
   return best;
 }
 
-function ruleOf(className: string, key: string | null, units: readonly Unit[]): StyleRule {
-  const rule: MutableRule = { base: {}, at: {}, from: {}, states: {} };
-  for (const unit of units) unit.put(rule);
-  return { className, key, ...rule };
-}
-
 const sharedFirst = (a: ClassUse, b: ClassUse): number =>
   Number(b.from === 'shared') - Number(a.from === 'shared');
 
 /** Longest name that says a declaration. */
 const LONGEST = 24;
 
+/** What is said of one thing alone, in a word. */
+const KIN_WORDS: Readonly<Record<string, string>> = {
+  border: 'bordered',
+  radius: 'rounded',
+  padding: 'padded',
+  margin: 'spaced',
+  background: 'filled',
+  'text-decoration': 'decorated',
+  gap: 'gapped',
+};
+
 /** A name for what is said under many: the one declaration that it is, as `clearBoth`; null where it is more. */
 function saidBy(units: readonly Unit[]): string | null {
+  if (units.length === 1 && units[0].lines > 1 && units[0].kin in KIN_WORDS) return KIN_WORDS[units[0].kin];
   const { base, at, from, states } = ruleOf('', null, units);
   const said = Object.entries(base);
   if (said.length !== 1 || [at, from, states].some((table) => Object.keys(table).length)) return null;
@@ -437,8 +471,9 @@ function saidBy(units: readonly Unit[]): string | null {
   return name.length <= LONGEST ? name : camelCase(property);
 }
 
-/** Rules that say the same besides what they share, for that to be shared too. */
+/** Rules that say the same besides what they share, for that to be shared too; or lines that it saves. */
 const LEAST_BESIDES = 4;
+const LEAST_SAVED_BESIDES = 4;
 
 /** What is left of a rule, to be compared. */
 const signOf = ({ left }: Place): string => [...left.keys()].toSorted().join('\n');
@@ -447,6 +482,14 @@ const signOf = ({ left }: Place): string => [...left.keys()].toSorted().join('\n
 const byName = new Intl.Collator('en', { numeric: true });
 
 const plainName = (className: string): string => className.replace(/\d+$/, '');
+
+function wordedName(wanted: string, rule: StyleRule, isTaken: (name: string) => boolean): string | null {
+  for (const word of lookWords(rule)) {
+    const name = camelCase(`${wanted} ${word}`);
+    if (!wanted.toLowerCase().endsWith(word) && !isTaken(name)) return name;
+  }
+  return null;
+}
 
 /** Gives names that no other class of a sheet has; of flat ones, none that can stand on the same page. */
 class Namer {
@@ -470,25 +513,27 @@ class Namer {
     this.#own.get(file)!.add(name);
   }
 
-  shared(name: string): string {
-    return this.#take(this.#shared, name, this.#isFlat ? [...this.#own.values()] : []);
+  /** @param rule called what it would be */
+  shared(rule: StyleRule): string {
+    return this.#take(this.#shared, rule, this.#isFlat ? [...this.#own.values()] : []);
   }
 
-  own(file: string, name: string): string {
+  own(file: string, rule: StyleRule): string {
     const beside = !this.#isFlat
       ? []
       : this.#everywhere.has(file)
         ? [this.#shared, ...this.#own.values()]
         : [this.#shared, ...[...this.#everywhere].map((one) => this.#own.get(one)!)];
-    return this.#take(this.#own.get(file)!, name, beside);
+    return this.#take(this.#own.get(file)!, rule, beside);
   }
 
-  #take(taken: Set<string>, name: string, beside: readonly ReadonlySet<string>[]): string {
-    const made = uniqueCodeName(
-      plainName(name),
-      'part',
-      (candidate) => taken.has(candidate) || beside.some((other) => other.has(candidate)),
-    );
+  /** The name that it would have; with a word for what it looks like where another has that; with a number where none is left. */
+  #take(taken: Set<string>, rule: StyleRule, beside: readonly ReadonlySet<string>[]): string {
+    const wanted = plainName(rule.className);
+    const isTaken = (candidate: string): boolean =>
+      taken.has(candidate) || beside.some((other) => other.has(candidate));
+    const made =
+      (isTaken(wanted) ? wordedName(wanted, rule, isTaken) : null) ?? uniqueCodeName(wanted, 'part', isTaken);
     taken.add(made);
     return made;
   }

@@ -1,0 +1,115 @@
+import { camelCase, uniqueCodeName } from '../../../model/names.ts';
+import type { Expression } from '../../../expression/expression.ts';
+import { isElement, isText, type MarkupElement, type MarkupNode, type StyleRule } from '../markup.ts';
+import { parseClassRef, type Place, type Prop, type Template } from './template.ts';
+
+/**
+ * A component's own rules. The same class name means another on another screen, so that they get names of its own
+ * (docs/NAMING.md): the outermost element is called as the component is, what stands in it after that, a text that a prop gives
+ * after the prop, and a look that a prop decides after what the prop says.
+ */
+export function withOwnRules(
+  template: Template,
+  places: readonly Place[],
+  component: string,
+): { root: MarkupElement; props: readonly Prop[]; rules: StyleRule[] } {
+  const rules = new OwnRules(places, template.root, camelCase(component));
+  return { root: rules.visit(template.root, true), props: template.props, rules: rules.all() };
+}
+
+/** A name without the number that tells it from others of its kind. */
+const plainOf = (name: string): string => name.replace(/\d+$/, '') || name;
+
+/** Words for elements of which nothing is known but that they are a text. */
+const OF_TEXT = /(Label|Text|Note|Link|Strong|Emphasis)$/;
+
+class OwnRules {
+  readonly #places: readonly Place[];
+  readonly #name: string;
+  /** What parts within were called after, before they were of a component. */
+  readonly #within: string;
+  readonly #rules = new Map<string, StyleRule>();
+  readonly #byLook = new Map<string, string>();
+
+  constructor(places: readonly Place[], root: MarkupElement, name: string) {
+    this.#places = places;
+    this.#name = name;
+    const ref = root.className ?? Object.values(root.variant?.classes ?? {}).find((one) => one !== null);
+    this.#within = ref ? plainOf(parseClassRef(ref).className) : '';
+  }
+
+  all(): StyleRule[] {
+    return [...this.#rules.values()];
+  }
+
+  visit(node: MarkupElement, isRoot = false): MarkupElement {
+    const { className, variant } = node;
+    const children = (): MarkupNode[] =>
+      node.children.map((child) => (isElement(child) ? this.visit(child) : child));
+    if (!variant) return { ...node, className: this.#take(className, node, isRoot), children: children() };
+    const word = wordOf(variant.by);
+    // What it is without more comes first; the others are laid over it.
+    const usual = variant.classes.false ?? variant.classes.plain ?? null;
+    const under = this.#take(usual, node, isRoot);
+    const classes = Object.fromEntries(
+      Object.entries(variant.classes).map(([value, ref]) => {
+        const said = value === 'true' ? word : value;
+        return [value, ref === usual ? under : this.#take(ref, node, isRoot, { under, said })];
+      }),
+    );
+    return { ...node, className: null, variant: { ...variant, classes }, children: children() };
+  }
+
+  /** @param over what it may be laid over, and the word for what it is more than that */
+  #take(
+    ref: string | null,
+    node: MarkupElement,
+    isRoot: boolean,
+    over?: { readonly under: string | null; readonly said: string },
+  ): string | null {
+    if (ref === null) return null;
+    const { place, className } = parseClassRef(ref);
+    const rule = this.#places[place].rules.get(className);
+    if (!rule) return null;
+    const look = JSON.stringify([rule.base, rule.at, rule.from, rule.states]);
+    const known = this.#byLook.get(look);
+    if (known) return known;
+    const wanted = this.#nameFor(plainOf(className), node, isRoot);
+    const name = uniqueCodeName(wanted, 'part', (candidate) => this.#rules.has(candidate));
+    this.#rules.set(name, {
+      ...rule,
+      className: name,
+      ...(over?.said ? { ownName: `${wanted}${capital(over.said)}` } : {}),
+      ...(over?.under ? { over: over.under } : {}),
+    });
+    this.#byLook.set(look, name);
+    return name;
+  }
+
+  #nameFor(drawn: string, node: MarkupElement, isRoot: boolean): string {
+    if (isRoot) return this.#name;
+    const within = this.#within;
+    const rest = within !== '' && drawn.startsWith(within) ? drawn.slice(within.length) : null;
+    const name =
+      rest !== null && /^[A-Z]/.test(rest)
+        ? rest.toLowerCase() === this.#name.toLowerCase()
+          ? drawn
+          : `${this.#name}${rest}`
+        : drawn;
+    const [only] = node.children;
+    if (node.children.length !== 1 || !isText(only) || only.given?.kind !== 'prop') return name;
+    const prop = only.given.name;
+    if (OF_TEXT.test(name)) return name.replace(OF_TEXT, capital(prop));
+    return OF_TEXT.test(capital(name)) ? prop : name;
+  }
+}
+
+const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
+
+/** What a flag says of what it is set for: `active` of `isActive`. */
+const wordOf = (by: Expression): string => {
+  if (by.kind === 'at') return 'active';
+  if (by.kind !== 'prop') return '';
+  const said = by.name.replace(/^(is|has)(?=[A-Z])/, '');
+  return said.charAt(0).toLowerCase() + said.slice(1);
+};
