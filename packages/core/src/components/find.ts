@@ -1,5 +1,5 @@
 import type { Element, Screen } from '../model/design.ts';
-import { pascalCase, uniqueName } from '../model/names.ts';
+import { pascalCase, singular, uniqueName } from '../model/names.ts';
 import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import { inferRoles } from '../roles/infer.ts';
 import { hash } from '../json/hash.ts';
@@ -44,10 +44,7 @@ interface Candidate {
  * for the comparison of groups, which is bounded.
  */
 export function findComponents(screens: readonly Screen[]): ComponentProposal[] {
-  const lists = sameRows(
-    screens.flatMap((screen) => findLists(screen)),
-    screens,
-  );
+  const lists = sameRows(screens.flatMap(listsOf), screens);
   const inLists = new Set(lists.flatMap((list) => list.places));
   const groups = join([...byForm(screens).values()]);
   const found = outermost(groups)
@@ -56,11 +53,18 @@ export function findComponents(screens: readonly Screen[]): ComponentProposal[] 
   const names = new Set<string>();
   return [...lists, ...found]
     .sort((a, b) => b.saves - a.saves || (a.id < b.id ? -1 : 1))
-    .map((proposal) => {
-      const name = uniqueName(proposal.name, (candidate) => names.has(candidate), '');
+    .map(({ others, ...proposal }) => {
+      const isTaken = (candidate: string): boolean => names.has(candidate);
+      const free = [proposal.name, ...others].find((candidate) => !isTaken(candidate));
+      const name = free ?? uniqueName(proposal.name, isTaken, '');
       names.add(name);
       return { ...proposal, name };
     });
+}
+
+/** A proposal, with what it could be called besides where another has its name. */
+interface Named extends ComponentProposal {
+  readonly others: readonly string[];
 }
 
 const sizes = new WeakMap<Element, number>();
@@ -194,7 +198,7 @@ function outermost(groups: readonly Candidate[][]): Candidate[][] {
 
 const rootOf = (sight: Sight): Sight => (sight.parent ? rootOf(sight.parent) : sight);
 
-function proposalOf(group: readonly Candidate[]): ComponentProposal {
+function proposalOf(group: readonly Candidate[]): Named {
   const [first] = group;
   const places = group.map(({ sight }) => sight.element.key);
   const screens = new Set(group.map(({ sight }) => rootOf(sight)));
@@ -203,7 +207,7 @@ function proposalOf(group: readonly Candidate[]): ComponentProposal {
   return {
     id: idOf('component', places),
     kind: 'component',
-    name: nameOf(
+    ...namesOf(
       first.sight,
       'component',
       group.map(({ sight }) => sight),
@@ -219,10 +223,13 @@ const idOf = (kind: string, places: readonly string[]): string =>
   `${kind} ${hash(places.toSorted().join(' '))}`;
 
 /** The lists of a screen: rows that repeat within one element. */
-export function findLists(screen: Screen): ComponentProposal[] {
+export const findLists = (screen: Screen): ComponentProposal[] =>
+  listsOf(screen).map(({ others: _others, ...list }) => list);
+
+function listsOf(screen: Screen): Named[] {
   const { all } = sightOf(screen);
   const guesses = inferRoles(screen);
-  const found: ComponentProposal[] = [];
+  const found: Named[] = [];
   const used = new Set<string>();
   for (const parent of all) {
     if (parent.element.hidden || isWithin(parent, used)) continue;
@@ -237,7 +244,7 @@ export function findLists(screen: Screen): ComponentProposal[] {
       found.push({
         id: idOf('list', places),
         kind: 'list',
-        name: nameOf(run.items[0], 'list', run.items),
+        ...namesOf(run.items[0], 'list', run.items),
         places,
         within: parent.element.key,
         saves: (places.length - 1) * size,
@@ -250,11 +257,11 @@ export function findLists(screen: Screen): ComponentProposal[] {
 }
 
 /** Lists on several screens whose rows are built and called the same are one list with several runs. */
-function sameRows(lists: readonly ComponentProposal[], screens: readonly Screen[]): ComponentProposal[] {
+function sameRows(lists: readonly Named[], screens: readonly Screen[]): Named[] {
   const sights = new Map<string, { readonly sight: Sight; readonly screen: string }>();
   for (const screen of screens)
     for (const [key, sight] of sightOf(screen).byKey) sights.set(key, { sight, screen: screen.key });
-  const merged = new Map<string, ComponentProposal[]>();
+  const merged = new Map<string, Named[]>();
   for (const list of lists) {
     const [key] = list.places;
     const first = sights.get(key)!.sight;
@@ -347,6 +354,87 @@ function commonWords(all: readonly Sight[]): string {
 
 /** How many containers further out a part may be called after. */
 const FURTHEST = 4;
+
+/**
+ * A name for a component, and others for where another has that: by what it holds, by more of its author's words, and by what
+ * it stands in.
+ */
+function namesOf(
+  sight: Sight,
+  kind: 'component' | 'list',
+  all: readonly Sight[],
+): Pick<Named, 'name' | 'others'> {
+  const name = nameOf(sight, kind, all);
+  const told = [holdsWord(all), ...moreWords(all), ...outerWords(sight)].filter(
+    (word) => word.length > 2 && !name.toLowerCase().includes(word.toLowerCase()),
+  );
+  const is = kindName(sight, kind);
+  const heading = kind === 'list' ? headingOver(sight) : '';
+  return {
+    name,
+    others: [
+      ...(heading ? [`${pascalCase(singular(heading))}${is}`] : []),
+      ...[...new Set(told)].map((word) => `${pascalCase(word)}${name}`),
+    ],
+  };
+}
+
+/** The heading of what rows stand in, where it is short enough to be a name of them. */
+function headingOver(sight: Sight): string {
+  const headings = (element: Element): Element[] =>
+    /^h[1-6]$/.test(element.tag ?? '') ? [element] : element.children.flatMap(headings);
+  for (let outer = sight.parent; outer; outer = outer.parent) {
+    const said = headings(outer.element).filter(({ box }) => box.y < sight.element.box.y);
+    const nearest = said.at(-1);
+    if (!nearest) continue;
+    const words = textOf(nearest).split(/\s+/);
+    return words.length <= LONGEST_HEADING && /^[\p{L}\s]+$/u.test(words.join(' ')) ? words.join(' ') : '';
+  }
+  return '';
+}
+
+const textOf = (element: Element): string =>
+  [element.text ?? '', ...element.children.map(textOf)].join(' ').trim();
+
+/** Words of a heading that can be the name of rows. */
+const LONGEST_HEADING = 2;
+
+/** What all places hold that other parts do not: a table, a chart, a form, a picture. */
+function holdsWord(all: readonly Sight[]): string {
+  const holds = (element: Element, test: (one: Element) => boolean): boolean =>
+    test(element) || element.children.some((child) => holds(child, test));
+  const found = HOLDS.find(([, test]) =>
+    all.every(({ element }) => element.children.some((child) => holds(child, test))),
+  );
+  return found?.[0] ?? '';
+}
+const HOLDS: readonly (readonly [string, (element: Element) => boolean])[] = [
+  ['Table', ({ tag }) => tag === 'table'],
+  ['Form', ({ tag }) => tag === 'form'],
+  ['Chart', ({ tag, role }) => tag === 'canvas' || role === 'chart'],
+  ['Field', ({ tag }) => tag === 'input' || tag === 'select' || tag === 'textarea'],
+  ['List', ({ tag }) => tag === 'ul' || tag === 'ol'],
+  ['Picture', ({ kind }) => kind === 'image'],
+  ['Button', ({ tag }) => tag === 'button'],
+  ['Titled', ({ tag }) => tag !== undefined && /^h[1-6]$/.test(tag)],
+];
+
+/** Words that an author has for all places besides the first. */
+function moreWords(all: readonly Sight[]): string[] {
+  if (!all[0].isAuthored) return [];
+  const [first, ...rest] = all.map(({ element }) => new Set((element.classes ?? '').split(/\s+/)));
+  return [...first]
+    .filter((word) => rest.every((other) => other.has(word)))
+    .flatMap((word) => wordOfClasses(word));
+}
+
+/** What the containers around a part are called, from the inside out. */
+function outerWords({ parent }: Sight): string[] {
+  const words: string[] = [];
+  let outer = parent;
+  for (let i = 0; outer?.parent && i < FURTHEST; i++, outer = outer.parent) words.push(wordFor(outer));
+  return words;
+}
 
 /** A name for a component: its author's word for it, or what it is within what it stands in. */
 function nameOf(sight: Sight, kind: 'component' | 'list', all: readonly Sight[] = [sight]): string {
