@@ -1,8 +1,8 @@
 import { stringifySorted } from '../../json/json.ts';
-import { pascalCase, uniqueCodeName } from '../../model/names.ts';
+import { isCodeName, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { hash } from '../../json/hash.ts';
 import type { NamedDrawing } from './before.ts';
-import { givenIn, isElement, isText, type MarkupElement, type MarkupNode } from './markup.ts';
+import { givenIn, isElement, isText, type MarkupElement, type MarkupNode, textIn } from './markup.ts';
 
 /** A drawing that is written once, as a component of its own. */
 export interface EmittedIcon {
@@ -43,11 +43,14 @@ export function iconsOf(
 ): Icons {
   const bySign = new Map<string, EmittedIcon>();
   const names = new Set<string>([...before.values()].map(({ name }) => name));
-  const visit = (node: MarkupElement): void => {
+  /** @param beside the text that stands with it, where that is as short as a label */
+  const visit = (node: MarkupElement, beside: string): void => {
     const sign = signOf(node);
     if (sign === null) {
-      for (const child of node.children) if (isElement(child)) visit(child);
-      for (const value of givenIn(node)) if (typeof value === 'object' && 'node' in value) visit(value.node);
+      const label = labelIn(node) ?? beside;
+      for (const child of node.children) if (isElement(child)) visit(child, label);
+      for (const value of givenIn(node))
+        if (typeof value === 'object' && 'node' in value) visit(value.node, label);
       return;
     }
     if (bySign.has(sign)) return;
@@ -56,10 +59,15 @@ export function iconsOf(
     const isSmall = own?.isSmall ?? isDrawnSmall;
     const wanted = pascalCase(drawn).replace(/(Icon|Drawing)$/, '');
     const kind = isSmall ? 'Icon' : 'Drawing';
+    const isTaken = (one: string): boolean => names.has(one) || taken(one);
+    // What another has the name of is called by what stands beside it.
+    const labelled = `${pascalCase(beside)}${kind}`;
     const name =
       own !== undefined && !taken(own.name)
         ? own.name
-        : uniqueCodeName(`${wanted}${kind}`, kind, (one) => names.has(one) || taken(one));
+        : beside && isTaken(`${wanted}${kind}`) && isCodeName(labelled) && !isTaken(labelled)
+          ? labelled
+          : uniqueCodeName(`${wanted}${kind}`, kind, isTaken);
     names.add(name);
     const attributes = Object.fromEntries(
       Object.entries(node.attributes).filter(([one]) => isOwnOfIcon(one)),
@@ -70,7 +78,7 @@ export function iconsOf(
       node: { tag: 'svg', key: node.key, className: null, attributes, children: node.children },
     });
   };
-  roots.forEach(visit);
+  for (const root of roots) visit(root, '');
   return {
     all: [...bySign.values()],
     names: new Map([...bySign].map(([sign, { name, isSmall }]) => [hash(sign), { name, isSmall }])),
@@ -79,6 +87,17 @@ export function iconsOf(
       return sign === null ? null : (bySign.get(sign) ?? null);
     },
   };
+}
+
+/** Letters of a text at most for it to be a label of what stands in it. */
+const LONGEST_LABEL = 24;
+
+/** The label of what stands in an element: its text, or one that a component is given; none where that is long; null without. */
+function labelIn(node: MarkupElement): string | null {
+  const given = Object.values(node.use?.props ?? {}).filter((value) => typeof value === 'string');
+  const said = [textIn(node), ...given].map((text) => text.trim()).filter((text) => /\p{L}{2}/u.test(text));
+  if (!said.length) return null;
+  return said.find((text) => text.length <= LONGEST_LABEL && !/\d/.test(text)) ?? '';
 }
 
 const signs = new WeakMap<MarkupElement, string | null>();

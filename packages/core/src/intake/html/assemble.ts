@@ -14,6 +14,7 @@ import { isVectorStyle, VECTOR_ATTRIBUTES, VECTOR_TAGS } from '../../vocabulary/
 import type { GlyphOutline } from '../../fonts/outline.ts';
 import { textOf } from '../../model/project.ts';
 import { baseName } from '../files.ts';
+import { iconName } from './icon_name.ts';
 import { iconVector } from './icon_vector.ts';
 import type { GlyphSource } from './icon_glyphs.ts';
 import type { PageReading, ReadElement } from './reading.ts';
@@ -324,12 +325,6 @@ function asIconHolder(base: Declarations, { ascent, descent, unitsPerEm }: Glyph
     ? { ...rest, 'line-height': '0' }
     : base;
 }
-
-/** `fas fa-tachometer-alt` names the icon “tachometer alt”. */
-const iconName = (classes: string): string =>
-  /(?:^|\s)[a-z]{1,4}-((?!\d?x\b|fw\b|lg\b|sm\b|spin\b|pulse\b|rotate|flip)[a-z][\w-]*)/
-    .exec(classes)?.[1]
-    .replace(/-/g, ' ') ?? 'icon';
 
 const nameOf = (read: ReadElement, otherwise: string): string =>
   (read.attributes['aria-label'] ?? read.attributes.title ?? otherwise)
