@@ -3,7 +3,7 @@ import { all, applyChange, type Change, putComponent, putLayout } from '../chang
 import { EmissionPlan } from '../emit/form/plan.ts';
 import { pressablesOf } from '../links/pressable.ts';
 import type { Element, Screen } from '../model/design.ts';
-import { wordOfLayer } from '../roles/called.ts';
+import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import { kebabCase, sentenceCase, uniqueName } from '../model/names.ts';
 import { orderedScreens, isUsed, type Project, screensByKey } from '../model/project.ts';
 import { isWithin } from '../model/places.ts';
@@ -207,7 +207,8 @@ function nameOfBar({ disclosures }: Project['app'], bar: Element, { width, heigh
   if (box.height >= height / 2 && box.width <= width / 2)
     return box.x + box.width / 2 <= width / 2 ? 'Side bar' : 'Side panel';
   if (box.width >= width / 2) return box.y + box.height / 2 <= height / 2 ? 'Top bar' : 'Footer';
-  return 'Bar';
+  const word = wordOfClasses(classes ?? '');
+  return word ? sentenceCase(word.replace(/(?=[A-Z])/g, ' ')) : 'Bar';
 }
 
 function nameOf(app: Project['app'], screens: readonly string[], bars: readonly Bar[]): string {

@@ -59,19 +59,18 @@ function surelyRepeated(project: Project): Change {
       around(key).forEach((outer) => aroundTaken.add(outer));
     }
   }
-  // Numbers told them from what was not taken.
-  const names = new Set(Object.values(app.components).map(({ name }) => name));
-  const changes = [...chosen].map(([id, { name: found, kind, places }]) => {
-    const name = uniqueName(found.replace(/\d+$/, ''), (candidate) => names.has(candidate), '');
-    names.add(name);
-    return [id, putComponent(id, { name, kind, places })] as const;
-  });
-  const made = { ...project, app: applyChange(project.app, all(changes.map(([, change]) => change))) };
+  const tried = [...chosen].map(([id, { name, kind, places }]) => putComponent(id, { name, kind, places }));
+  const made = { ...project, app: applyChange(project.app, all(tried)) };
   const { components, failed } = extractionOf(new EmissionPlan(made));
   const props = new Map(components.map((component) => [component.id, component.props.length]));
+  const kept = [...chosen].filter(([id]) => !failed.has(id) && (props.get(id) ?? Infinity) <= MOST_PROPS);
+  // Numbers told them from what was not taken.
+  const names = new Set(Object.values(app.components).map(({ name }) => name));
   return all(
-    changes.flatMap(([id, change]) =>
-      failed.has(id) || (props.get(id) ?? Infinity) > MOST_PROPS ? [] : [change],
-    ),
+    kept.map(([id, { name: found, kind, places }]) => {
+      const name = uniqueName(found.replace(/\d+$/, ''), (candidate) => names.has(candidate), '');
+      names.add(name);
+      return putComponent(id, { name, kind, places });
+    }),
   );
 }

@@ -77,8 +77,16 @@ export interface Dialect {
   /** How many lines an element is written as. */
   readonly linesOf: (node: MarkupElement, around: Around) => number;
   readonly view: (view: View) => EmittedFile[];
-  /** @param path its file, without what the name ends in */
-  readonly component: (component: EmittedComponent, path: string, around: Around) => EmittedFile[];
+  /**
+   * @param pieces that it was parted into
+   * @param path its file, without what the name ends in
+   */
+  readonly component: (
+    component: EmittedComponent,
+    pieces: readonly EmittedComponent[],
+    path: string,
+    around: Around,
+  ) => EmittedFile[];
   readonly icon: (icon: EmittedIcon, assetImport: Around['assetImport']) => PrintedCode;
   /** What the app begins with, its routes, what it remembers, and what it is built, checked and tested with. */
   readonly around: (app: WrittenApp) => EmittedFile[];

@@ -9,7 +9,7 @@ import { isElement, type MarkupElement, type StyleRule } from '../form/markup.ts
 import { Folders, paletteFor, type Parts, partsOf, rootOf, usedRules } from '../form/parts.ts';
 import { EmissionPlan, emitScreenOf } from '../form/plan.ts';
 import type { RouteEntry } from '../form/route_tree.ts';
-import { partScreen } from '../form/screen_parts.ts';
+import { partComponent, partScreen } from '../form/screen_parts.ts';
 import type { Palette } from '../form/styles/palette.ts';
 import type { FileStyles } from '../form/styles/share.ts';
 import { hashInAddress } from '../html/print_html.ts';
@@ -295,14 +295,8 @@ class Writer {
     lists: readonly EmittedList[],
     hasOutlet: boolean,
   ): readonly EmittedFile[] {
-    const { extraction, icons } = this.#parts;
     const around = this.#around(styles);
-    const taken = new Set([
-      component,
-      ...extraction.components.map(({ name }) => name),
-      ...icons.all.map(({ name }) => name),
-      ...OF_RUNTIME,
-    ]);
+    const taken = this.#taken(component);
     // A layout's outlet stays where it is.
     const parted = hasOutlet
       ? { root, parts: [] }
@@ -316,11 +310,25 @@ class Writer {
 
   component(component: Parts['extraction']['components'][number]): EmittedFile[] {
     const { name } = component;
-    return this.#dialect.component(
+    const around = this.#around(`component ${name}`);
+    const taken = this.#taken(name);
+    const parted = partComponent(
       component,
-      `src/components/${name}/${name}`,
-      this.#around(`component ${name}`),
+      (one) => taken.has(one),
+      (node) => this.#dialect.linesOf(node, around),
     );
+    return this.#dialect.component(parted.component, parted.pieces, `src/components/${name}/${name}`, around);
+  }
+
+  /** Names that the pieces of a file cannot have. */
+  #taken(component: string): ReadonlySet<string> {
+    const { extraction, icons } = this.#parts;
+    return new Set([
+      component,
+      ...extraction.components.map(({ name }) => name),
+      ...icons.all.map(({ name }) => name),
+      ...OF_RUNTIME,
+    ]);
   }
 
   /** A sheet of classes. @param source from the sheet to the folder of the source */

@@ -13,6 +13,7 @@ import { attributeRule, isFlag } from '../../vocabulary/attributes.ts';
 import { OPEN_STATE } from '../../vocabulary/style_values.ts';
 import type { TokenLookup } from '../../tokens/values.ts';
 import { fieldLabels, isField } from './field_labels.ts';
+import { isNameless, namelessLabel } from '../../links/nameless.ts';
 import { truthful } from './truthful.ts';
 import { classNameOf, drawingOf, qualified } from './styles/class_naming.ts';
 import { withoutIdle } from './styles/idle.ts';
@@ -279,7 +280,7 @@ class ScreenWriter {
       key: element.key,
       className: this.#classOf(element, { display: 'block' }, tag, className),
       attributes: {
-        'aria-label': element.attributes?.alt || element.name,
+        'aria-label': element.attributes?.alt || spokenName(element),
         ...(id ? { id } : {}),
         ...(link?.kind === 'drawer' && form === 'button' ? { popovertarget: link.id } : {}),
         ...this.#sharedAttributes(element),
@@ -382,7 +383,7 @@ class ScreenWriter {
       !textOf(element) &&
       !hasPictureText(element)
     )
-      attributes['aria-label'] = element.name;
+      attributes['aria-label'] = spokenName(element);
     if (element.tag === 'textarea' && element.text) attributes.value = element.text;
     if (element.tag === 'select') {
       const chosen = findSelected(element);
@@ -506,6 +507,10 @@ const PLACE =
   /^(position|top|right|bottom|left|z-index|transform|margin-|(min-|max-)?(width|height)$|flex-(grow|shrink|basis)|align-self|order|grid-(column|row))/;
 
 /** The drawer itself: at one side of the window, as high as it, above a shade; only where the part is hidden. */
+/** What an element without text is called where it is read out: never by its tag. */
+const spokenName = (element: Element): string =>
+  isNameless(element) ? namelessLabel(element) : element.name;
+
 function drawerRule(element: Element, { side, below }: Drawer): Omit<StyleRule, 'className' | 'key'> {
   const other = side === 'left' ? 'right' : 'left';
   return {

@@ -1,6 +1,10 @@
+import { propNamed } from '../../expression/expression.ts';
+import { printComponent } from '../react/print_component.ts';
+import type { EmittedComponent } from './components/extract.ts';
+import type { Prop } from './components/template.ts';
 import type { MarkupElement } from './markup.ts';
 import { newUsed, printElement, printTsx } from '../react/print_tsx.ts';
-import { partScreen } from './screen_parts.ts';
+import { partComponent, partScreen } from './screen_parts.ts';
 
 const options = {
   component: 'Home',
@@ -15,6 +19,8 @@ const node = (className: string | null, children: MarkupElement['children'] = []
   attributes: {},
   children,
 });
+const heading = (text: string): MarkupElement => ({ ...node(null, [{ text }]), tag: 'h2' });
+const use = (component: string): MarkupElement => ({ ...node(null), use: { component, props: {} } });
 const rows = (count: number): MarkupElement[] =>
   Array.from({ length: count }, (_, i) => node('row', [{ text: `Tool ${i}` }]));
 const linesOf = (one: MarkupElement): number => printElement(one, 2, newUsed(options)).length;
@@ -42,4 +48,56 @@ test('a long screen is parted into pieces that can be read, and nothing of it is
 test('what is short stays whole', () => {
   const root = node('page', rows(30));
   expect(partScreen(root, () => false, linesOf)).toEqual({ root, parts: [] });
+});
+
+test.each<[string, MarkupElement[], string]>([
+  ['after its class', [node('statCards', rows(80))], 'StatCards'],
+  [
+    'after its heading, where a class says nothing',
+    [node('row', [heading('Open repairs'), ...rows(80)])],
+    'OpenRepairs',
+  ],
+  ['after what it is made of', [node('group', [use('ToolCard'), use('ToolCard'), ...rows(80)])], 'ToolCards'],
+  ['as it is laid out, where nothing else is known', [node('row', rows(80))], 'Row'],
+])('a piece is called %s', (_, children, name) => {
+  const root = node('page', [node('main', rows(70)), ...children]);
+  const { parts } = partScreen(root, () => false, linesOf);
+  expect(parts.map((part) => part.name)).toContain(name);
+});
+
+test('pieces of a component are given what they look at, and what pieces within them do', () => {
+  const said = (name: string): MarkupElement => node('text', [{ text: '', given: propNamed(name) }]);
+  const prop = (name: string, byDefault?: string): Prop => ({
+    name,
+    proposed: name,
+    what: 'text',
+    at: [],
+    kind: 'text',
+    isOptional: byDefault !== undefined,
+    ...(byDefault === undefined ? {} : { byDefault }),
+  });
+  const component: EmittedComponent = {
+    id: 'bar',
+    name: 'Bar',
+    root: node('bar', [
+      node('brand', [said('title'), ...rows(60)]),
+      node('menu', [said('label'), node('entries', [said('count'), ...rows(90)]), ...rows(70)]),
+    ]),
+    props: [prop('title'), prop('label', 'Menu'), prop('count'), prop('none')],
+    rules: [],
+  };
+  const parted = partComponent(component, () => false, linesOf);
+  expect(parted.pieces.map((piece) => [piece.name, piece.props.map((one) => one.name)])).toEqual([
+    ['Entries', ['count']],
+    ['Menu', ['label', 'count']],
+  ]);
+  const names = new Set(parted.pieces.map((piece) => piece.name));
+  const [whole, , menu] = [parted.component, ...parted.pieces].map(
+    (one) => printComponent(one, { ...options, parts: names }).text,
+  );
+  expect(whole).toContain('<Menu label={label} count={count} />');
+  // What the component says by itself is handed on, and not said again.
+  expect(whole).toContain("label = 'Menu'");
+  expect(menu).toContain('label: string;');
+  expect(menu).toContain('<Entries count={count} />');
 });

@@ -1,5 +1,7 @@
-import { pascalCase, uniqueCodeName } from '../../model/names.ts';
-import { isElement, type MarkupElement } from './markup.ts';
+import { pascalCase, plural, uniqueCodeName } from '../../model/names.ts';
+import { propNamed } from '../../expression/expression.ts';
+import { type EmittedComponent, propsIn } from './components/extract.ts';
+import { isElement, mapChildren, type MarkupElement, textIn } from './markup.ts';
 
 /** A component is not longer than so many lines; what is, is parted. */
 const MOST_LINES = 150;
@@ -14,6 +16,38 @@ export interface ScreenPart {
   readonly root: MarkupElement;
 }
 
+/** What boxes are called that nobody named. */
+const PLAIN =
+  /^(row|group|inner|box|stack|col|column|container|section|content|part|wrapper|grid|body|page)$/i;
+/** Words of a heading that a piece can be called after. */
+const LONGEST_HEADING = 3;
+
+/** What a piece is called: its class; where that says nothing, its first heading, or the components that it is made of. */
+function wordFor(node: MarkupElement): string {
+  const own = (node.className ?? 'section').replace(/\d+$/, '');
+  if (!PLAIN.test(own)) return own;
+  const heading = headingIn(node);
+  if (heading && heading.split(/\s+/).length <= LONGEST_HEADING && /^[\p{L}\s-]+$/u.test(heading))
+    return heading;
+  const [[component, times] = ['', 0]] = [...countUses(node)].sort(([, a], [, b]) => b - a);
+  return times > 1 ? plural(component) : own;
+}
+
+function headingIn(node: MarkupElement): string {
+  if (/^h[1-6]$/.test(node.tag)) return textIn(node);
+  for (const child of node.children) {
+    const found = isElement(child) ? headingIn(child) : '';
+    if (found) return found;
+  }
+  return '';
+}
+
+function countUses(node: MarkupElement, counts = new Map<string, number>()): ReadonlyMap<string, number> {
+  if (node.use) counts.set(node.use.component, (counts.get(node.use.component) ?? 0) + 1);
+  for (const child of node.children) if (isElement(child)) countUses(child, counts);
+  return counts;
+}
+
 /**
  * Parts a long screen into pieces that a person can read, each with its own file in the screen's folder; the longest that
  * fit go first. What is short stays whole.
@@ -23,12 +57,13 @@ export function partScreen(
   root: MarkupElement,
   isTaken: (name: string) => boolean,
   linesOf: (node: MarkupElement) => number,
+  around = AROUND,
 ): { readonly root: MarkupElement; readonly parts: readonly ScreenPart[] } {
   const parts: ScreenPart[] = [];
   const names = new Set<string>();
-  const most = MOST_LINES - AROUND;
+  const most = MOST_LINES - around;
   const out = (node: MarkupElement): MarkupElement => {
-    const wanted = pascalCase((node.className ?? 'section').replace(/\d+$/, ''));
+    const wanted = pascalCase(wordFor(node));
     const name = uniqueCodeName(wanted, 'Part', (one) => names.has(one) || isTaken(one));
     names.add(name);
     parts.push({ name, root: node });
@@ -62,3 +97,52 @@ export function partScreen(
   };
   return { root: shorten(root), parts };
 }
+
+/**
+ * Parts a long component as `partScreen` does screens; each piece is given those props that it looks at.
+ * @returns the component without its pieces, and them as components of their own
+ */
+export function partComponent(
+  component: EmittedComponent,
+  isTaken: (name: string) => boolean,
+  linesOf: (node: MarkupElement) => number,
+): { readonly component: EmittedComponent; readonly pieces: readonly EmittedComponent[] } {
+  const { root, props } = component;
+  const { root: left, parts } = partScreen(root, isTaken, linesOf, AROUND + LINES_A_PROP * props.length);
+  if (!parts.length) return { component, pieces: [] };
+  // Those that a piece hands on to pieces within it are among its own.
+  const looks = new Map(parts.map((part) => [part.name, part.root]));
+  const needed = (node: MarkupElement): Set<string> => {
+    const names = propsIn(node);
+    const visit = (one: MarkupElement): void => {
+      const inner = one.use && looks.get(one.use.component);
+      if (inner) for (const name of needed(inner)) names.add(name);
+      for (const child of one.children) if (isElement(child)) visit(child);
+    };
+    visit(node);
+    return names;
+  };
+  const given = new Map(parts.map((part) => [part.name, needed(part.root)]));
+  const handing = (node: MarkupElement): MarkupElement => {
+    const made = mapChildren(node, (child) => (isElement(child) ? handing(child) : child));
+    const names = node.use && given.get(node.use.component);
+    if (!names) return made;
+    const values = props.flatMap(({ name }) => (names.has(name) ? [[name, { given: propNamed(name) }]] : []));
+    return { ...made, use: { ...node.use!, props: Object.fromEntries(values) } };
+  };
+  return {
+    component: { ...component, root: handing(left) },
+    pieces: parts.map((part) => ({
+      ...component,
+      name: part.name,
+      root: handing(part.root),
+      // What the component says by itself it hands on.
+      props: props
+        .filter(({ name }) => given.get(part.name)!.has(name))
+        .map(({ byDefault, ...prop }) => (byDefault === undefined ? prop : { ...prop, isOptional: false })),
+    })),
+  };
+}
+
+/** Lines that a prop takes up in its component: in what it is given, and where it is taken. */
+const LINES_A_PROP = 2;

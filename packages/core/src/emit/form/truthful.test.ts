@@ -34,6 +34,8 @@ test.each<[string, string, Record<string, string | true>, boolean, Record<string
     false,
     { type: 'button' },
   ],
+  ['what it is by itself is not said again', 'button', { role: 'button', title: '' }, false, {}],
+  ['another role is', 'button', { role: 'tab', title: 'Close' }, false, { role: 'tab', title: 'Close' }],
   ['an ornament is', 'span', { 'aria-hidden': 'true' }, false, { 'aria-hidden': 'true' }],
 ])('%s', (_, tag, attributes, wasLink, expected) => {
   expect(truthful(attributes, tag, wasLink, ids)).toEqual(expected);

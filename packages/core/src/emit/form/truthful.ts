@@ -54,6 +54,24 @@ const OPERATED = new Set(['button', 'link', 'menuitem', 'tab', 'option', 'switch
 
 const FOCUSABLE = new Set(['a', 'button', 'input', 'select', 'textarea']);
 
+/** Roles that elements have by themselves (HTML-AAM). */
+const IMPLICIT: Readonly<Record<string, string>> = {
+  button: 'button',
+  nav: 'navigation',
+  main: 'main',
+  aside: 'complementary',
+  table: 'table',
+  tr: 'row',
+  form: 'form',
+  article: 'article',
+  dialog: 'dialog',
+  hr: 'separator',
+  textarea: 'textbox',
+  option: 'option',
+  fieldset: 'group',
+  progress: 'progressbar',
+};
+
 /**
  * The attributes without what is not so.
  * @param tag as it is written
@@ -70,7 +88,8 @@ export function truthful(
   const role = attributes.role;
   const isPlain = GENERIC.has(tag) && (role === undefined || (wasLink && OPERATED.has(String(role))));
   for (const [name, value] of Object.entries(attributes)) {
-    if (name === 'role' && isPlain) continue;
+    if (name === 'role' && (isPlain || value === IMPLICIT[tag])) continue;
+    if (name === 'title' && value === '') continue;
     if (name === 'aria-hidden' && FOCUSABLE.has(tag)) continue;
     if (name.startsWith('aria-') && isPlain && !GLOBAL.has(name)) continue;
     if (REFERENCES.has(name)) {

@@ -41,13 +41,22 @@ const react: Dialect = {
   runtime,
   linesOf: (node, file) => printElement(node, 2, newUsed(optionsFor('', file))).length,
   view: viewFiles,
-  component: (component, path, file) => [
-    {
-      path: `${path}.tsx`,
-      ...printComponent(component, { ...optionsFor(component.name, file), components: '..' }),
-    },
-    ...sheetFile(path, file),
-  ],
+  component: (component, pieces, path, file) => {
+    const options = {
+      ...optionsFor(component.name, file),
+      components: '..',
+      sheet: component.name,
+      parts: new Set(pieces.map(({ name }) => name)),
+    };
+    return [
+      { path: `${path}.tsx`, ...printComponent(component, options) },
+      ...sheetFile(path, file),
+      ...pieces.map((piece) => ({
+        path: `${path.replace(/[^/]*$/, '')}${piece.name}.tsx`,
+        ...printComponent(piece, options),
+      })),
+    ];
+  },
   icon: (icon, assetImport) => printIcon(icon, { component: icon.name, source: '..', assetImport }),
   around: aroundFiles,
 };

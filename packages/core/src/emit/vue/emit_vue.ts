@@ -6,6 +6,7 @@ import { named, script } from '../script.ts';
 import * as common from '../bundled/project_files.ts';
 import { sheetFile } from '../bundled/wording.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
+import type { EmittedComponent } from '../form/components/extract.ts';
 import type { MarkupElement } from '../form/markup.ts';
 import type { EmissionProgress } from '../progress.ts';
 import * as around from './around_files.ts';
@@ -50,10 +51,25 @@ const vue: Dialect = {
   runtime,
   linesOf: (node, file) => printElement(node, 1, newUse(fileFor('', file))).length,
   view: viewFiles,
-  component: (component, path, file) => {
-    const { name, props } = component;
-    const made = { ...fileFor(name, file), components: '..', props: { of: name, list: props } };
-    return [...withDrawings(path, printVue(component.root, made), made), ...sheetFile(path, file)];
+  component: (component, pieces, path, file) => {
+    const parts = new Set(pieces.map(({ name }) => name));
+    const print = (at: string, { name, props, root }: EmittedComponent): EmittedFile[] => {
+      const made: VueFile = {
+        ...fileFor(component.name, file),
+        components: '..',
+        parts,
+        isTaken: (one) => parts.has(one) || one === component.name,
+        props: { of: name, list: props },
+      };
+      return withDrawings(at, printVue(root, made), made);
+    };
+    const files = [
+      ...print(path, component),
+      ...sheetFile(path, file),
+      ...pieces.flatMap((piece) => print(path.replace(/[^/]*$/, piece.name), piece)),
+    ];
+    // A drawing that is given at several places is one file.
+    return [...new Map(files.map((one) => [one.path, one])).values()];
   },
   icon: (icon, assetImport) => {
     const { text, lines } = printVue(icon.node, {

@@ -216,7 +216,7 @@ function withoutUnused(
 }
 
 /** Names of the props that a component's markup looks at. */
-function propsIn(root: MarkupElement): Set<string> {
+export function propsIn(root: MarkupElement): Set<string> {
   const names = new Set<string>();
   visitTerms(root, (term) => propsOf(term).forEach((name) => names.add(name)));
   return names;
