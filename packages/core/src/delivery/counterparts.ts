@@ -32,7 +32,7 @@ export function counterpartsOf(
       const now = elements.get(other);
       return now ? was.filter((key) => now.has(key)).length / was.length : 0;
     };
-    const ending = /\.[^/.]+$/.exec(path)?.[0] ?? '';
+    const ending = /(?:\.[^/.]+)+$/.exec(path)?.[0] ?? '';
     const others = [...elements.keys()].filter(
       (other) => other !== path && other.endsWith(ending) && !taken.has(other) && !touched.has(other),
     );

@@ -18,8 +18,11 @@ const AROUND = /^(?!src\/|public\/)[^/]*$/;
 
 const FORMAT = 'tovel-delivery/1';
 
-/** Whose a file is: written anew each time, or written together with people, as what is around the source is. */
-const OWNERS = ['generated', 'shared'] as const;
+/**
+ * Whose a file is: written anew each time; written together with people, as what is around the source is; or written once, for
+ * people to go on with.
+ */
+const OWNERS = ['generated', 'shared', 'yours'] as const;
 
 const fileSchema = fields({
   /** Within the folder, with `/`. */
@@ -85,7 +88,7 @@ export const manifestOf = (project: string, target: string, files: readonly Mani
 /** What a manifest says of a file that is written. */
 export const entryOf = (file: EmittedFile, hash: string): ManifestFile => ({
   path: file.path,
-  owner: AROUND.test(file.path) ? 'shared' : 'generated',
+  owner: 'text' in file && file.owner ? file.owner : AROUND.test(file.path) ? 'shared' : 'generated',
   hash,
   ...('text' in file && file.lines?.some((line) => line !== null) ? { parts: partsOf(file.lines) } : {}),
 });

@@ -181,3 +181,50 @@ test('pictures are written, and one that is not in the project is told', async (
   expect(textIn(written(new Map(), next), 'src/assets/a.png')).toBe('picture');
   expect(next.notices).toEqual(['src/assets/b.png: the picture is not in the project and was left out']);
 });
+
+const LOGIC = 'src/screens/Desk/Desk.logic.ts';
+const logic = (name: string, path = LOGIC): EmittedFile => {
+  const text = `import type { ${name}Acts } from './${name}.acts';\n\nexport function use${name}Logic(): Logic<${name}Acts> {\n  return {};\n}\n`;
+  return {
+    path,
+    text,
+    lines: text
+      .trimEnd()
+      .split('\n')
+      .map(() => 'desk'),
+    owner: 'yours',
+  };
+};
+
+test('what is theirs is written once, and never again, whatever would be written now', async () => {
+  const folder = written(first, await plan(first, [screen(DESK, 'Desk', 'Open'), sheet, logic('Desk')]));
+  expect(parseManifest(textIn(folder, MANIFEST_PATH)!).files.find(({ path }) => path === LOGIC)?.owner).toBe(
+    'yours',
+  );
+  const later: EmittedFile = { ...logic('Desk'), text: '// written otherwise by now\n', lines: ['desk'] };
+  for (const there of [folder, edit(folder, LOGIC, 'return {}', 'return { root: { hidden: true } }')]) {
+    const next = await plan(there, [screen(DESK, 'Desk', 'Open'), sheet, later]);
+    expect(fates(next)[LOGIC]).toBe('kept');
+    expect(next.asks).toEqual([]);
+    expect(textIn(written(there, next), LOGIC)).toBe(textIn(there, LOGIC));
+  }
+  // Where they took it away, what takes it would not build.
+  const without = new Map(folder);
+  without.delete(LOGIC);
+  expect(fates(await plan(without, [screen(DESK, 'Desk', 'Open'), sheet, logic('Desk')]))[LOGIC]).toBe('new');
+});
+
+test('what is theirs goes with its screen when that is called otherwise, and stays when the screen is gone', async () => {
+  const folder = written(first, await plan(first, [screen(DESK, 'Desk', 'Open'), sheet, logic('Desk')]));
+  const theirs = edit(folder, LOGIC, 'return {}', 'return { handleOpen: { after: ring } }');
+  const [to, at] = ['src/screens/Counter/Counter.tsx', 'src/screens/Counter/Counter.logic.ts'];
+  const renamed = await plan(theirs, [screen(to, 'Desk', 'Open'), logic('Counter', at)]);
+  expect(renamed.asks).toEqual([]);
+  const after = written(theirs, renamed);
+  expect(after.has(LOGIC)).toBe(false);
+  expect(textIn(after, at)).toContain('useCounterLogic(): Logic<CounterActs>');
+  expect(textIn(after, at)).toContain('handleOpen: { after: ring }');
+  const gone = await plan(theirs, [sheet]);
+  expect(gone.asks).toMatchObject([{ path: LOGIC, why: 'ours-removed', side: 'theirs' }]);
+  expect(textIn(written(theirs, gone), LOGIC)).toContain('handleOpen');
+});

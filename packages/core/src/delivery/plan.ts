@@ -173,6 +173,11 @@ class Planning {
   async #write(path: string, one: Written, entry: ManifestFile | undefined, isMoved: boolean): Promise<void> {
     // What lay here goes elsewhere; this is another file of its name.
     const there = isMoved ? null : await this.#read(path);
+    // What is theirs is written once; where it is not there any more, what needs it would not build.
+    if (entryOf(one.file, one.hash).owner === 'yours')
+      return there
+        ? this.#put(path, one, hashOf(there) === one.hash ? 'same' : 'kept', there, there)
+        : this.#put(path, one, 'new');
     if (!there && entry && !isMoved) {
       // What is the same as before asks for nothing.
       if (entry.hash === one.hash || this.#ask('theirs-removed', path, null, one) === 'theirs')

@@ -5,6 +5,8 @@ export type EmittedFile =
       readonly text: string;
       readonly lines?: readonly (string | null)[];
       readonly screen?: string;
+      /** Whether it is written once, for people to go on with, and never again. */
+      readonly owner?: 'yours';
     }
   | { readonly path: string; readonly asset: string };
 

@@ -225,6 +225,8 @@ export const DELIVERY = {
   tests: ['with', 'without'],
   /** Of React: how files and folders of components are called. */
   naming: ['pascal', 'kebab'],
+  /** Which screens come with a file in which people hook in: those on which something is done, every one, none. */
+  logic: ['acting', 'every', 'without'],
 } as const;
 export type Delivery = { readonly [N in keyof typeof DELIVERY]: (typeof DELIVERY)[N][number] };
 
@@ -597,6 +599,11 @@ const codeEntry = kinds({
     layout: text(300, { min: 1 }),
     screen: optional(screenKey),
     keys: list(elementKey, { max: 5000 }),
+  },
+  /** What the functions of a screen are called that do something, by the element that they are of and what it is done on. */
+  acts: {
+    screen: optional(screenKey),
+    names: list(fields({ at: elementKey, on: text(50), name: className }), { max: 5000 }),
   },
 });
 /** Something that the code said by a choice that could have fallen otherwise. */

@@ -65,6 +65,11 @@ const TESTS = [
   { id: 'with', label: 'With tests' },
   { id: 'without', label: 'Without tests' },
 ] as const;
+const LOGIC = [
+  { id: 'acting', label: 'With hooks' },
+  { id: 'every', label: 'Hooks everywhere' },
+  { id: 'without', label: 'Without hooks' },
+] as const;
 const PLACES = [
   { id: 'code', label: 'Code' },
   { id: 'repository', label: 'Repository' },
@@ -117,6 +122,16 @@ export function DeliverView() {
           onChange={(next) => {
             setPath(null);
             session.change(`The code is written as ${targets[next].name}`, putDelivery('target', next));
+          }}
+        />
+        <Choice
+          label="Hooks for hand-written code"
+          isLabelHidden
+          value={app.delivery.logic ?? 'acting'}
+          options={LOGIC}
+          onChange={(next) => {
+            setPath(null);
+            session.change('Where people hook in', putDelivery('logic', next));
           }}
         />
         {target === 'react' && (

@@ -8,12 +8,20 @@ interface Node {
   readonly path: string;
   readonly name: string;
   readonly children: Node[];
+  /** Whether people go on with it, and it is written once. */
+  readonly isYours: boolean;
 }
 
 const Files = styled(Tree)`
   overflow: auto;
   padding: 0 0 12px;
   outline: none;
+`;
+
+const Yours = styled.em`
+  margin-left: 8px;
+  font: italic 11px/1.4 ${font.text};
+  opacity: 0.75;
 `;
 
 const Row = styled(TreeItem)`
@@ -44,13 +52,16 @@ const Row = styled(TreeItem)`
 `;
 
 function nest(files: readonly EmittedFile[]): Node[] {
-  const root: Node = { path: '', name: '', children: [] };
-  for (const { path } of files) {
+  const root: Node = { path: '', name: '', children: [], isYours: false };
+  for (const file of files) {
+    const { path } = file;
+    const isYours = 'text' in file && file.owner === 'yours';
     let at = root;
     path.split('/').forEach((name, i, parts) => {
       const full = parts.slice(0, i + 1).join('/');
       let next = at.children.find((child) => child.path === full);
-      if (!next) at.children.push((next = { path: full, name, children: [] }));
+      if (!next)
+        at.children.push((next = { path: full, name, children: [], isYours: isYours && full === path }));
       at = next;
     });
   }
@@ -77,7 +88,7 @@ export function FileTree({
   const nodes = useMemo(() => nest(files), [files]);
   const [open, setOpen] = useState<readonly string[]>(() => ['src', 'src/screens', ...parentsOf(selected)]);
   const item = (node: Node): React.ReactNode => (
-    <Row key={node.path} id={node.path} textValue={node.name}>
+    <Row key={node.path} id={node.path} textValue={node.isYours ? `${node.name}, yours` : node.name}>
       <TreeItemContent>
         {({ isExpanded }) => (
           <span>
@@ -89,6 +100,7 @@ export function FileTree({
               <span style={{ display: 'inline-block', width: 14 }} />
             )}
             {node.name}
+            {node.isYours && <Yours>yours</Yours>}
           </span>
         )}
       </TreeItemContent>

@@ -10,6 +10,7 @@ import type { ScreenPart } from '../form/screen_parts.ts';
 import type { ClassUse } from '../form/styles/share.ts';
 import type { TestedLink } from '../tested_links.ts';
 import type { ApiCode } from '../form/live/apis.ts';
+import type { ViewLogic } from './logic_files.ts';
 import type { OverlayEntry } from './overlays_file.ts';
 
 /** Text with, for each of its lines, the design element that the line writes. */
@@ -39,6 +40,8 @@ export interface View extends Around {
   readonly lists: readonly EmittedList[];
   /** Whether it holds the screens of a layout. */
   readonly hasOutlet: boolean;
+  /** How people hook in there; null where they do not. */
+  readonly logic: ViewLogic | null;
 }
 
 /** All that is written of an app beside its screens. */

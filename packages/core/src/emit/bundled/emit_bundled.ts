@@ -9,6 +9,9 @@ import { isElement, type MarkupElement, type StyleRule } from '../form/markup.ts
 import { Folders, paletteFor, type Parts, partsOf, rootOf, usedRules } from '../form/parts.ts';
 import { EmissionPlan, emitScreenOf } from '../form/plan.ts';
 import type { RouteEntry } from '../form/route_tree.ts';
+import { isActing } from '../form/hooked.ts';
+import { actsBefore } from '../form/before.ts';
+import { logicFiles, logicOf, type ViewLogic } from './logic_files.ts';
 import { partComponent, partScreen } from '../form/screen_parts.ts';
 import type { Palette } from '../form/styles/palette.ts';
 import type { FileStyles } from '../form/styles/share.ts';
@@ -191,6 +194,7 @@ function emitAll(
     'README.md',
     common.readme(name, rows, layouts.layouts, {
       hasTests,
+      hasLogic: files.some((file) => 'text' in file && file.owner === 'yours'),
       inFiles: app.delivery.naming === 'kebab' ? inKebab : (path) => path,
       made: dialect.made,
       routes: dialect.routes,
@@ -273,6 +277,8 @@ class Writer {
       palette.values,
       own.asBefore !== null,
       extraction.components.map(({ name }) => name),
+      this.#plan.project.app.delivery.logic,
+      [...actsBefore(this.#plan.project.app, screenFile(key))],
     ]);
     const known = written.get(root);
     if (known?.context === context) return known;
@@ -305,7 +311,17 @@ class Writer {
           (name) => taken.has(name),
           (node) => this.#dialect.linesOf(node, around),
         );
-    return this.#dialect.view({ ...around, ...parted, path, component, lists, hasOutlet });
+    const logic = this.#logicFor(component, root, hasOutlet, styles);
+    const files = this.#dialect.view({ ...around, ...parted, path, component, lists, hasOutlet, logic });
+    return logic ? [...files, ...logicFiles(path, component, root, logic)] : files;
+  }
+
+  /** What lets people hook in on a screen, or on what opens over screens. */
+  #logicFor(component: string, root: MarkupElement, isLayout: boolean, file: string): ViewLogic | null {
+    const wanted = this.#plan.project.app.delivery.logic ?? 'acting';
+    return isLayout || wanted === 'without' || (wanted === 'acting' && !isActing(root))
+      ? null
+      : logicOf(component, root, actsBefore(this.#plan.project.app, file));
   }
 
   component(component: Parts['extraction']['components'][number]): EmittedFile[] {

@@ -1,17 +1,18 @@
 import { PRINT_WIDTH } from '../line_width.ts';
-import { camelCase, pascalCase, uniqueCodeName } from '../../model/names.ts';
+import { camelCase } from '../../model/names.ts';
 import {
   type EmittedAct,
   type EmittedArrival,
   type EmittedStep,
-  isElement,
   type MarkupElement,
   noteDisclosed,
   type Spoken,
-  textIn,
 } from '../form/markup.ts';
 import type { Expression } from '../../expression/expression.ts';
 import type { ListStep, RecordStep } from '../form/live/controls.ts';
+import { actId, actName } from '../form/act_names.ts';
+import { isEvent, isHookedAct } from '../form/hooked.ts';
+import type { ViewLogic } from './logic_files.ts';
 import { DISCLOSURE } from './print_disclosures.ts';
 import { takesValues } from '../form/live/forms.ts';
 import { printExpression } from '../print_expression.ts';
@@ -61,13 +62,21 @@ export interface ActUse {
   readonly entered: (tag: string) => string;
   /** How a condition is written. */
   readonly conditionCode: (name: string) => string;
+  /** How people hook in around what is done; null where they do not. */
+  readonly logic: ViewLogic | null;
+  /** Whether people can hook in around anything in the file. */
+  isHooked: boolean;
+  /** And around a link. */
+  isAround: boolean;
   /** The import that gives the address of a file, noted as used. */
   readonly fileOf: (hash: string) => string;
 }
 
 /** Nothing noted yet; how conditions, files and what was entered are written is said by each target. */
-export const newActUse = (): Omit<ActUse, 'entered' | 'conditionCode' | 'fileOf'> => ({
+export const newActUse = (): Omit<ActUse, 'entered' | 'conditionCode' | 'fileOf' | 'logic'> => ({
   hook: false,
+  isHooked: false,
+  isAround: false,
   overlays: false,
   setsCondition: false,
   conditions: new Set(),
@@ -277,35 +286,36 @@ const never = (): never => {
 };
 const NO_NAMES = { prop: never, parameter: never, listing: never, records: never, called: never, path: '' };
 
-/** What calls what an element does: what it says; of a form what sends it says. */
-function labelOf(node: MarkupElement): string {
-  const sends = node.isChecked ? submitOf(node) : null;
-  return sends
-    ? labelOf(sends)
-    : textIn(node) || String(node.attributes['aria-label'] ?? node.attributes.value ?? '');
+/** A name for what an element does that nothing else of the view has. */
+function handlerName(node: MarkupElement, on: EmittedAct['on'], used: ActUse): string {
+  const { handlers, logic } = used;
+  const isTaken = (name: string): boolean => handlers.has(name) || logic?.acts.has(name) === true;
+  const known = logic?.names.get(actId(node.key, on));
+  return known !== undefined && !isTaken(known) ? known : actName(node, on, isTaken);
 }
 
-function submitOf(node: MarkupElement): MarkupElement | null {
-  if (node.attributes.type === 'submit') return node;
-  for (const child of node.children) {
-    const found = isElement(child) ? submitOf(child) : null;
-    if (found) return found;
-  }
-  return null;
+/** What stands around going where a link leads: what people hook in there, noted as used. */
+export function aroundDeed(node: MarkupElement, used: ActUse): string {
+  const name = handlerName(node, 'press', used);
+  used.logic!.acts.set(name, null);
+  used.isAround = true;
+  return `around(logic.${name})`;
 }
 
 /** The name of the function that does an act, which is written before what the component returns. */
-function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): string {
-  const label = labelOf(node);
-  const words = pascalCase(label.split(/\s+/).slice(0, 3).join(' ')).slice(0, 30);
-  const gesture = act.on === 'press' || node.isChecked ? '' : pascalCase(act.on);
-  const wanted = camelCase(`on ${gesture} ${words || node.tag}`).replace(/^on(?=[A-Z])/, 'handle');
-  const name = uniqueCodeName(wanted, 'handlePress', (candidate) => used.handlers.has(candidate));
+export function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): string {
+  const { logic } = used;
+  const name = handlerName(node, act.on, used);
   const handed = handedTo(act);
+  logic?.acts.set(name, handed);
+  used.isHooked ||= logic !== null;
   if (handed === 'values') used.takesValues = true;
   const parameter = handed ? PARAMETERS[handed] : NOTHING;
   const waits = act.ways.some(({ steps }) => steps.some(isAwaited));
-  const lines = [script`const ${named(name)} = ${waits ? script`async ` : NOTHING}(${parameter}) => {`];
+  const around = logic ? script`hooked(logic.${named(name)}, ` : NOTHING;
+  const lines = [
+    script`const ${named(name)} = ${around}${waits ? script`async ` : NOTHING}(${parameter}) => {`,
+  ];
   act.ways.forEach(({ when, steps }, i) => {
     const calls = steps.map((step) => {
       const call = stepCall(step, used);
@@ -317,7 +327,7 @@ function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): string {
     else if (calls.length === 1) lines.push(...statement(1, head, calls[0]));
     else lines.push(script`  ${head}{`, ...calls.flatMap((call) => statement(2, NOTHING, call)), script`  }`);
   });
-  lines.push(script`};`);
+  lines.push(logic ? script`});` : script`};`);
   used.handlers.set(name, { lines, key: node.key });
   return name;
 }
@@ -346,13 +356,7 @@ export function boundActs(
     const [way] = act.ways;
     const [step] = way.steps;
     const isGiven = handedTo(act) === 'text';
-    if (
-      act.ways.length === 1 &&
-      !way.when &&
-      way.steps.length === 1 &&
-      (step.kind === 'list' || step.kind === 'turn') &&
-      isEvent(act.on)
-    ) {
+    if (!isHookedAct(act) && isEvent(act.on)) {
       const call = printCall(stepCall(step, used, undefined, used.entered(node.tag)));
       events.push({ on: act.on, handler: call.text, isCall: true, takesText: isGiven });
       continue;
@@ -382,9 +386,6 @@ export function boundActs(
   if (gestures.length) used.helpers.add('gestures');
   return { events, gestures: gestures.length ? script`{ ${gestures} }` : null };
 }
-
-const isEvent = (on: EmittedAct['on']): on is BoundAct['on'] =>
-  ['press', 'double-press', 'hover', 'change', 'submit'].includes(on);
 
 /** Acts without the ways that come after one that is done in any case. */
 const withoutUnreached = (acts: readonly EmittedAct[]): EmittedAct[] =>

@@ -146,12 +146,15 @@ export function readme(
   layouts: readonly { readonly name: string; readonly screens: readonly string[] }[],
   {
     hasTests,
+    hasLogic,
     inFiles,
     made,
     routes,
     apis,
   }: {
     readonly hasTests: boolean;
+    /** Whether people can hook in. */
+    readonly hasLogic: boolean;
     readonly inFiles: (path: string) => string;
     /** What it is written in, in words. */
     readonly made: string;
@@ -184,7 +187,7 @@ ${apis.length ? `${apisSection(apis)}\n` : ''}## Where things are
 
 - \`src/${routes}\`: which screen lives at which path
 - \`src/screens/\`: a folder a screen, with its component and its styles
-- \`src/components/\`: what repeats, with typed props
+${hasLogic ? '- `*.logic.ts` there: yours, written once and never again; `*.acts.ts`: what you can hook in around\n' : ''}- \`src/components/\`: what repeats, with typed props
 ${apis.length ? '- `src/api/`: requests to the APIs; `src/data/`: what the app makes of their records\n' : ''}- \`src/navigation/\`: links, going back, and how screens arrive
 ${hasTests ? '- `src/links.json`: every link of the app, for its test\n' : ''}- \`flow-sheet.txt\`: all that the app does, a line a link; \`ci.sh\`: what continuous integration runs
 `;

@@ -151,7 +151,7 @@ test('a form waits for the API, and goes on when that has taken what it says', (
     .flatMap((file) => ('text' in file && file.path.endsWith('.tsx') ? [file.text] : []))
     .join('');
   expect(code).toMatch(
-    /= async \(values: Values\) => \{\s+await members\.add\(\{ name: values\.name \}\);\s+go\(/,
+    /async \(values: Values\) => \{\s+await members\.add\(\{ name: values\.name \}\);\s+go\(/,
   );
 });
 

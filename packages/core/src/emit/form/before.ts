@@ -1,8 +1,9 @@
 import { all, type Change, putCode } from '../../change/change.ts';
 import { grouped } from '../../json/grouped.ts';
 import { equalJson } from '../../json/json.ts';
-import type { App, CodeEntry } from '../../model/app.ts';
+import type { App, CodeEntry, Gesture } from '../../model/app.ts';
 import type { ClassStyle } from '../../model/design.ts';
+import { actId } from './act_names.ts';
 
 /** How a file with styles was written when the last iteration came in. */
 export interface FileBefore {
@@ -56,6 +57,8 @@ export interface CodeBefore {
   readonly props: ReadonlyMap<string, PropsBefore>;
   /** What of each screen stood within a layout: sets of elements, by layout and screen. */
   readonly insides: ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;
+  /** What the functions of each screen are called, by `actId`. */
+  readonly acts: ReadonlyMap<string, ReadonlyMap<string, string>>;
 }
 
 export const NOTHING_BEFORE: CodeBefore = {
@@ -65,6 +68,7 @@ export const NOTHING_BEFORE: CodeBefore = {
   drawings: new Map(),
   props: new Map(),
   insides: new Map(),
+  acts: new Map(),
 };
 
 const known = new WeakMap<App['code'], CodeBefore>();
@@ -104,6 +108,13 @@ export function codeBefore({ code }: App): CodeBefore {
           new Map(entries.flatMap(({ screen, keys }) => (screen ? [[screen, new Set(keys)] as const] : []))),
         ]),
       ),
+      acts: new Map(
+        ofKind('acts').flatMap(({ screen, names }) =>
+          screen
+            ? [[screen, new Map(names.map(({ at, on, name }) => [actId(at, on as Gesture), name]))] as const]
+            : [],
+        ),
+      ),
     };
     known.set(code, before);
   }
@@ -113,6 +124,10 @@ export function codeBefore({ code }: App): CodeBefore {
 const SCREEN = 'screen ';
 /** How the file of a screen is called here. */
 export const screenFile = (key: string): string => SCREEN + key;
+
+/** What the functions of a screen were called, by the name of its file here. */
+export const actsBefore = (app: App, file: string): ReadonlyMap<string, string> =>
+  codeBefore(app).acts.get(file.slice(SCREEN.length)) ?? new Map();
 
 /** The change that makes the code go on being written as it is now. */
 export function keepCode({ code }: App, now: CodeBefore): Change {
@@ -139,6 +154,13 @@ export function keepCode({ code }: App, now: CodeBefore): Change {
   for (const [layout, screens] of now.insides)
     for (const [screen, keys] of screens)
       put({ kind: 'inside', layout, screen, keys: [...keys] }, `${layout} ${screen}`);
+  for (const [screen, names] of now.acts) {
+    const list = [...names].map(([id, name]) => {
+      const [at, on] = id.split(/ (?=[^ ]*$)/);
+      return { at, on, name };
+    });
+    if (list.length) put({ kind: 'acts', screen, names: list }, screen);
+  }
   for (const [id, { own, values, looks }] of now.files)
     put(
       {

@@ -105,6 +105,10 @@ export interface MarkupElement {
   readonly asset?: string;
   readonly link?: EmittedLink;
   readonly form?: LinkForm;
+  /** Of what does something and says otherwise by now: what it was drawn to say. */
+  readonly drawnText?: string;
+  /** Whether a link was drawn as what does something: `Reserve`, which leads to what was reserved. */
+  readonly isDeed?: true;
   readonly part?: DisclosedPart;
   /** What it does besides; also by pressing, where that is no plain link. */
   readonly acts?: readonly EmittedAct[];

@@ -1,6 +1,8 @@
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
 import type { Project } from '../../model/project.ts';
+import { actNames } from './act_names.ts';
 import { type CodeBefore, codeBefore, screenFile } from './before.ts';
+import { isHooked } from './hooked.ts';
 import { classesIn, type Extraction } from './components/extract.ts';
 import { extractionOf } from './components/extraction.ts';
 import { type Icons, iconsOf } from './icons.ts';
@@ -77,10 +79,9 @@ export function partsOf(plan: EmissionPlan, folders: Folders): Parts {
 
 /** How the code of a project is written, so that it can go on being written that way. */
 export function codeOf(project: Project): CodeBefore {
-  const { extraction, layouts, rules, styles, icons, palette } = partsOf(
-    new EmissionPlan(project),
-    new Folders(),
-  );
+  const plan = new EmissionPlan(project);
+  const { extraction, layouts, rules, styles, icons, palette } = partsOf(plan, new Folders());
+  const before = codeBefore(project.app);
   return {
     shared: new Map(styles.rules.map((rule) => [rule.className, styleOf(rule)])),
     files: new Map(
@@ -107,6 +108,12 @@ export function codeOf(project: Project): CodeBefore {
       layouts.layouts.map(({ id, screens, frame }) => [
         id,
         new Map(screens.map((key, i) => [key, keysInside(frame.insides[i])] as const)),
+      ]),
+    ),
+    acts: new Map(
+      [...plan.screens, ...plan.overlays.keys()].map((key) => [
+        key,
+        actNames(rootOf(plan, extraction, layouts, key), before.acts.get(key) ?? new Map(), isHooked),
       ]),
     ),
   };

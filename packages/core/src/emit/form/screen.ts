@@ -209,6 +209,8 @@ class ScreenWriter {
       ...(element.asset ? { asset: element.asset } : {}),
       ...(link ? { link } : {}),
       ...(form ? { form } : {}),
+      ...(element.drawnText !== undefined && (link || acts) ? { drawnText: element.drawnText } : {}),
+      ...(form === 'anchor' && link?.kind === 'go' && isDeed(element) ? { isDeed: true as const } : {}),
       ...(part
         ? {
             part: {
@@ -507,6 +509,11 @@ const PLACE =
   /^(position|top|right|bottom|left|z-index|transform|margin-|(min-|max-)?(width|height)$|flex-(grow|shrink|basis)|align-self|order|grid-(column|row))/;
 
 /** The drawer itself: at one side of the window, as high as it, above a shade; only where the part is hidden. */
+/** Whether a link looks like a button, by its role or its author's word. */
+const isDeed = (element: Element): boolean =>
+  textOf(element) !== '' &&
+  (roleOf(element) === 'button' || /(^|[\s_-])(btn|button|cta)([\s_-]|$)/i.test(element.classes ?? ''));
+
 /** What an element without text is called where it is read out: never by its tag. */
 const spokenName = (element: Element): string =>
   isNameless(element) ? namelessLabel(element) : element.name;

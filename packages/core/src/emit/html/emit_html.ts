@@ -151,7 +151,7 @@ class Site {
     const plan = this.#plan;
     const { app } = plan.project;
     const root = wayTo(folder, '');
-    const script = new PageScript();
+    const script = new PageScript(app.delivery.logic !== 'without');
     const body = printMarkup(emitScreenOf(plan, key).root, 2, this.#context(key, folder, script));
     const overlays = this.#overlaysOn(key, folder, script);
     const page = file === '404.html' ? 'not-found' : 'page';
@@ -171,7 +171,15 @@ class Site {
     for (const one of ['arrival.js', ...modules, ...script.modules, ...(isGuarded ? ['guard.js'] : [])])
       this.#take(one as RuntimeFile);
     if (!script.isEmpty)
-      this.#files.push({ path: `${folder}${page}.js`, ...script.print(`${root || './'}app/`), screen: key });
+      this.#files.push({
+        path: `${folder}${page}.js`,
+        ...script.print(`${root || './'}app/`, `./${page}.logic.js`),
+        screen: key,
+      });
+    if (script.hooks.length)
+      this.#files.push(
+        pageLogic(`${folder}${page}.logic.js`, `${root || './'}app/logic.js`, script.hooks, key),
+      );
     const guarding = isGuarded
       ? attributes([
           ['data-guard', condition],
@@ -412,6 +420,7 @@ ${rows.join('\n')}
 ## Where things are
 
 - a folder a page, with its \`page.css\` and, where it does more than lead somewhere, its \`page.js\`
+- \`page.logic.js\`: yours, written once and never again: what is done before, after or instead of what people do on a page
 - \`styles/\`: what pages share; \`overlays/\`: the styles of what opens over them
 - \`app/\`: links, going back, how screens arrive, and what opens over them
 - \`assets/\`: pictures and fonts; \`assets/icons.svg\` holds drawings that recur
@@ -423,6 +432,28 @@ What varies in an address stands in its query: \`/tools/:toolId\` is \`tools/too
 }
 
 const linked = (href: string): Hypertext => hypertext`    <link rel="stylesheet" href="${href}" />`;
+
+/** The file in which people hook in around what a page does. */
+const pageLogic = (
+  path: string,
+  runtimeFile: string,
+  [first, ...others]: readonly string[],
+  key: string,
+) => ({
+  path,
+  text: `/**
+ * Yours: written once, and never again. What is done before, after or instead of what people do on
+ * this page, as in \`{ ${first}: { before: () => window.confirm('Sure?') } }\`. Known here:
+ * ${[first, ...others].join(', ')}.
+ *
+ * @type {Record<string, import('${runtimeFile}').Hook>}
+ */
+export const logic = {};
+`,
+  lines: Array<string>(9).fill(key),
+  screen: key,
+  owner: 'yours' as const,
+});
 
 const scriptOf = (src: string, blocks = false): Hypertext => {
   const blocking = blocks ? attributes([['blocking', 'render']]) : [];

@@ -126,9 +126,11 @@ test('links are links, with how the next screen arrives; what does more is said 
   expect(page).toMatch(/data-back="[^"]*"/);
   expect(page).toMatch(/<dialog\s[^>]*id="overlay-ask"/);
   const script = textOf(project, `${folder}page.js`);
-  expect(script).toContain("press: () => open('ask')");
+  expect(script).toContain("press: hooked(logic.ask, () => open('ask'))");
   expect(script).toContain("set('signedIn', true); go(");
-  expect(script).toContain('press: () => close()');
+  expect(script).toContain('press: hooked(logic.keep, () => close())');
+  expect(script).toContain("import { logic } from './page.logic.js';");
+  expect(textOf(project, `${folder}page.logic.js`)).toContain('Known here:\n * ask, signIn, keep.');
   expect(textOf(project, 'app/conditions.js')).toContain('signedIn: false');
 });
 

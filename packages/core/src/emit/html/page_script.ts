@@ -50,6 +50,7 @@ const MODULES: Readonly<Record<string, string>> = {
   back: 'go.js',
   open: 'overlays.js',
   close: 'overlays.js',
+  hooked: 'logic.js',
   disclose: 'disclosures.js',
   turn: 'disclosures.js',
   set: 'state.js',
@@ -63,6 +64,14 @@ export class PageScript {
   readonly #statements: { readonly code: Script; readonly key: string | null }[] = [];
   /** Names of the overlays that it opens. */
   readonly opens = new Set<string>();
+  /** Names of what people can hook in around. */
+  readonly hooks: string[] = [];
+  readonly #isHooked: boolean;
+
+  /** @param isHooked whether people can hook in around what is done, in a file of theirs */
+  constructor(isHooked: boolean) {
+    this.#isHooked = isHooked;
+  }
 
   /** Parts of the runtime that it takes. */
   get modules(): readonly string[] {
@@ -76,8 +85,17 @@ export class PageScript {
   /** Lets an element do something; gives its name, or null where nothing is done with the element itself. */
   act(node: MarkupElement, acts: readonly EmittedAct[], context: PageContext): string | null {
     const gestures: Script[] = [];
+    const words = (textIn(node) || String(node.attributes['aria-label'] ?? '')).split(/\s+/).slice(0, 3);
+    const name = uniqueName(kebabCase(words.join(' ')).slice(0, 30) || node.tag, (one) =>
+      this.#names.has(one),
+    );
+    const hook = camelCase(name);
     for (const act of acts) {
-      const code = this.#function(act, context);
+      const written = this.#function(act, context);
+      const code =
+        this.#isHooked && act.on !== 'key' && act.on !== 'after' && act.on !== 'load'
+          ? script`hooked(logic.${named(hook)}, ${written})`
+          : written;
       switch (act.on) {
         case 'key':
           this.#say(script`onKey(${act.key ?? 'Enter'}, ${code});`, node.key, 'onKey');
@@ -94,23 +112,27 @@ export class PageScript {
       }
     }
     if (!gestures.length) return null;
-    const words = (textIn(node) || String(node.attributes['aria-label'] ?? '')).split(/\s+/).slice(0, 3);
-    const name = uniqueName(kebabCase(words.join(' ')).slice(0, 30) || node.tag, (one) =>
-      this.#names.has(one),
-    );
     this.#names.add(name);
+    if (this.#isHooked) {
+      this.hooks.push(hook);
+      this.#uses.add('hooked');
+    }
     this.#say(script`act(${name}, { ${gestures} });`, node.key, 'act');
     return name;
   }
 
-  /** @param app from the page to the folder of the runtime */
-  print(app: string): { readonly text: string; readonly lines: readonly (string | null)[] } {
+  /**
+   * @param app from the page to the folder of the runtime
+   * @param logic the file in which people hook in
+   */
+  print(app: string, logic: string): { readonly text: string; readonly lines: readonly (string | null)[] } {
     const byModule = new Map<string, string[]>();
     for (const name of [...this.#uses].sort())
       byModule.set(MODULES[name], [...(byModule.get(MODULES[name]) ?? []), name]);
     const head = [...byModule]
       .sort()
       .map(([file, names]) => script`import { ${names.map(named)} } from ${app + file};`);
+    if (this.hooks.length) head.push(script`import { logic } from ${logic};`);
     const lines: (string | null)[] = [...head.map(() => null), null];
     for (const { code, key } of this.#statements) for (const _ of linesOf(code)) lines.push(key);
     return {

@@ -82,6 +82,7 @@ function viewFiles(view: View): EmittedFile[] {
       component: name,
       sheet: component,
       parts: names,
+      logic: view.logic,
       ...(lists.length ? { data: { ...data, names: listsIn(node, data.names) } } : {}),
     });
   const hasDrawings = JSON.stringify(lists).includes('"node":');

@@ -17,12 +17,16 @@ import { code, conditionCode } from './expression_code.ts';
 import {
   type ActUse,
   addressPath,
+  aroundDeed,
   arrivalLiteral,
   type BoundAct,
   boundActs,
   callOf,
+  handlerOf,
   newActUse,
 } from '../bundled/print_acts.ts';
+import type { ViewLogic } from '../bundled/logic_files.ts';
+import { isHookedDeed, isHookedLink } from '../form/hooked.ts';
 import { disclosureConstants, disclosureSpread, isSaidBySpread } from '../bundled/print_disclosures.ts';
 import { allNamed, hookForAll, liveProps, navigationFile, rowName } from '../bundled/wording.ts';
 import {
@@ -58,6 +62,8 @@ export interface TsxOptions {
   readonly hasOutlet?: boolean;
   /** Constants that the file takes from the one with its data. */
   readonly data?: { readonly path: string; readonly names: readonly string[] };
+  /** How people hook in around what is done there. */
+  readonly logic?: ViewLogic | null;
 }
 
 export interface Line {
@@ -70,12 +76,16 @@ export function printTsx(root: MarkupElement, options: TsxOptions): PrintedCode 
   const used = newUsed(options);
   const usesPath = looksAtAddress(root);
   const named = withNamedPlaces(root, new Set());
+  if (used.logic && !used.logic.root && takesProps(named.root)) used.logic.root = named.root;
   const body = printElement(named.root, 2, used);
   noteSpoken(named.root, used);
   const head = importLines(used, usesPath).map((text): Line => ({ text, key: null }));
   if (head.length) head.push({ text: '', key: null });
   return finish([...head, ...functionLines(options.component, '()', body, used, usesPath, named.places)]);
 }
+
+/** Whether an element is one of the page, which can have any props that such have. */
+const takesProps = ({ tag, use }: MarkupElement): boolean => !use && tag !== '' && tag !== 'svg';
 
 /** A component's function, given what is written of its parameters. */
 export function functionLines(
@@ -97,6 +107,7 @@ export function functionLines(
     ...[...used.listings].sort().map(([name, hook]) => `const ${name} = ${hook}();`),
     ...[...used.singles].sort().map(([name, { hook }]) => `const ${name} = ${hook}();`),
     ...[...used.all].sort().map((name) => `const ${allNamed(name)} = ${hookForAll(name)}();`),
+    takesLogic(used) && `const logic = ${used.logic!.hook}();`,
     used.hook && 'const go = useGo();',
     used.overlays && 'const overlays = useOverlays();',
     ...disclosureConstants(used).constants,
@@ -122,6 +133,9 @@ export function functionLines(
   ];
 }
 
+/** Whether a file looks at the hooks of its view. */
+const takesLogic = ({ isHooked, isAround, hasRoot }: Used): boolean => isHooked || isAround || hasRoot;
+
 export const finish = (lines: readonly Line[]): PrintedCode => ({
   text: `${lines.map((line) => line.text.trimEnd()).join('\n')}\n`,
   lines: lines.map((line) => line.key),
@@ -137,6 +151,8 @@ export function newUsed(options: TsxOptions): Used {
     styles: false,
     shared: false,
     joinsClasses: false,
+    logic: options.logic ?? null,
+    hasRoot: false,
     tables: new Map(),
     assets,
     components: new Set(),
@@ -199,6 +215,9 @@ export function importLines(used: Used, usesPath = false): string[] {
   for (const [name, hook] of [...used.listings].sort())
     lines.push(`import { ${hook} } from '${options.source}/data/${name}';`);
   if (used.joinsClasses) lines.push(`import { classList } from '${options.source}/styles/classList';`);
+  const hooks = [used.isAround && 'around', used.isHooked && 'hooked'].filter((name) => name !== false);
+  if (hooks.length) lines.push(`import { ${hooks.join(', ')} } from '${options.source}/logic/hooked';`);
+  if (takesLogic(used)) lines.push(`import { ${used.logic!.hook} } from '${used.logic!.path}';`);
   for (const [name, path] of [...used.assets].sort()) lines.push(`import ${name} from '${path}';`);
   if (options.data?.names.length)
     lines.push(`import { ${options.data.names.join(', ')} } from '${options.data.path}';`);
@@ -216,6 +235,8 @@ export interface Used extends ActUse {
   styles: boolean;
   shared: boolean;
   joinsClasses: boolean;
+  /** Whether the outermost element of the view is in the file. */
+  hasRoot: boolean;
   /** What is taken of the forms of the runtime. */
   readonly forms: Set<string>;
   /** Drawings that are used, with the folder that each is in. */
@@ -488,6 +509,10 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     attributes.push('onSubmit={(event) => event.preventDefault()}');
   if (node.acts) attributes.push(...actAttributes(node, used));
   // A button that opens a drawer says so in its attributes.
+  if (used.logic?.root === node) {
+    used.hasRoot = true;
+    attributes.push('{...logic.root}');
+  }
   const spread = disclosureSpread(node, used, code, (isOpen, id) =>
     printed(`${conditionCode(isOpen)} && ${id}`),
   );
@@ -509,6 +534,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
           : `to=${jsxValue(link.kind === 'go' ? link.to : link.kind === 'back' ? link.fallback : '')}`,
         ...(arrival ? [`arrival={${arrival.text}}`] : []),
       );
+      if (used.logic && isHookedDeed(node)) attributes.push(`around={${aroundDeed(node, used)}}`);
     }
   } else if (form === 'button' && link.kind === 'back') {
     used.back = true;
@@ -518,11 +544,14 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
       ...(arrival ? [`arrival={${arrival.text}}`] : []),
     );
   } else {
-    const call = callOf(link, used, to);
-    if (form === 'button') attributes.push(`onClick={() => ${call}}`);
+    const isHooked = used.logic !== null && isHookedLink(node);
+    const act = isHooked
+      ? handlerOf(node, { on: 'press', ways: [{ steps: [link] }] }, used)
+      : `() => ${callOf(link, used, to)}`;
+    if (form === 'button') attributes.push(`onClick={${act}}`);
     else {
       used.pressable = true;
-      attributes.push(`{...pressable(() => ${call})}`);
+      attributes.push(`{...pressable(${act})}`);
     }
   }
   return { tag, attributes };

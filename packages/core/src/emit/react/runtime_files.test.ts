@@ -27,7 +27,10 @@ test.each([
 
 test.each<[string, readonly string[]]>([
   ['', []],
-  ["import { Go } from '../../navigation/Go';", ['Go.tsx', 'arrival.ts', 'fill.ts', 'history.ts']],
+  [
+    "import { Go } from '../../navigation/Go';",
+    ['Go.tsx', 'arrival.ts', 'fill.ts', 'history.ts', 'useGo.ts'],
+  ],
   [
     "import { Back } from '../../navigation/Back';",
     ['Back.tsx', 'arrival.ts', 'fill.ts', 'history.ts', 'useGo.ts'],

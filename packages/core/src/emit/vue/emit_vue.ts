@@ -119,6 +119,7 @@ function viewFiles(view: View): EmittedFile[] {
   const file: VueFile = {
     ...fileFor(component, view),
     parts: names,
+    logic: view.logic,
     isTaken: (name) => names.has(name) || name === component,
   };
   const print = (at: string, node: MarkupElement): EmittedFile[] => {

@@ -6,12 +6,16 @@ import type { Around, PrintedCode } from '../bundled/dialect.ts';
 import {
   type ActUse,
   addressPath,
+  aroundDeed,
   arrivalLiteral,
   type BoundAct,
   boundActs,
   callOf,
+  handlerOf,
   newActUse,
 } from '../bundled/print_acts.ts';
+import type { ViewLogic } from '../bundled/logic_files.ts';
+import { isHookedDeed, isHookedLink } from '../form/hooked.ts';
 import { disclosureConstants, disclosureSpread, isSaidBySpread } from '../bundled/print_disclosures.ts';
 import { allNamed, hookForAll, liveProps, navigationFile, propType, rowName } from '../bundled/wording.ts';
 import type { Prop } from '../form/components/template.ts';
@@ -44,6 +48,8 @@ export interface VueFile extends Pick<Around, 'classes' | 'iconOf' | 'assetImpor
   readonly components: string;
   /** Components that stand in the same folder. */
   readonly parts?: ReadonlySet<string>;
+  /** How people hook in around what is done there. */
+  readonly logic?: ViewLogic | null;
   /** Constants that it takes from the file with its data. */
   readonly data?: { readonly path: string; readonly names: readonly string[] };
   /** Of a component: its name and what it is given. */
@@ -72,6 +78,8 @@ export interface VueUse extends ActUse {
   /** Constants that are worked out, by name: what cannot stand between braces in the template. */
   readonly worked: Map<string, string>;
   usesRoute: boolean;
+  /** Whether the outermost element of the view is in the file. */
+  hasRoot: boolean;
   readonly file: VueFile;
 }
 
@@ -79,6 +87,8 @@ export function newUse(file: VueFile): VueUse {
   const imports = new Map<string, string>();
   return {
     ...newActUse(),
+    logic: file.logic ?? null,
+    hasRoot: false,
     entered: (tag) =>
       `($event.target as ${tag === 'select' ? 'HTMLSelectElement' : 'HTMLInputElement'}).value`,
     imports,
@@ -104,6 +114,8 @@ export function printVue(
   const used = newUse(file);
   const named = withNamedPlaces(root, new Set(file.props?.list.map(({ name }) => name)));
   for (const { name, expression } of named.places) used.worked.set(name, code(expression, used));
+  const { logic } = used;
+  if (logic && !logic.root && !named.root.use && !['', 'svg'].includes(root.tag)) logic.root = named.root;
   const template = root.tag === '' ? printChildren(named.root, 1, used) : printElement(named.root, 1, used);
   noteSpoken(named.root, used);
   const script = scriptOf(used);
@@ -147,6 +159,10 @@ function scriptOf(used: VueUse): Line[] {
   if (used.takesValues) take('type Values', `${file.source}/forms/check`);
   for (const [name, api] of used.calls) take(name, `${file.source}/api/${api}`);
   if (used.tells) take('notices', `${file.source}/api/notices`);
+  if (used.isAround) take('around', `${file.source}/logic/hooked`);
+  if (used.isHooked) take('hooked', `${file.source}/logic/hooked`);
+  const takesLogic = used.isAround || used.isHooked || used.hasRoot;
+  if (takesLogic) take(used.logic!.hook, used.logic!.path);
   for (const [name, hook] of used.listings) take(hook, `${file.source}/data/${name}`);
   for (const name of file.data?.names ?? []) take(name, file.data!.path);
   const imports = [
@@ -157,6 +173,7 @@ function scriptOf(used: VueUse): Line[] {
     .sort(([a], [b]) => Number(a.startsWith('.')) - Number(b.startsWith('.')) || (a < b ? -1 : 1))
     .map(([path, what]) => `import ${what} from '${path}';`);
   const constants = [
+    ...(takesLogic ? [`const logic = ${used.logic!.hook}();`] : []),
     ...(used.usesRoute ? ['const route = useRoute();'] : []),
     ...[...used.listings].sort().map(([name, hook]) => `const ${name} = ${hook}();`),
     ...[...used.singles].sort().map(([name, { hook }]) => `const ${name} = ${hook}();`),
@@ -384,17 +401,21 @@ function openingOf(
       used.imports.set('Go', `${used.file.source}/navigation/Go.vue`);
       const address = link.kind === 'go' ? link.to : link.fallback;
       attributes.push(to ? bound('to', to) : `to="${escapeValue(address)}"`, ...arrives);
+      if (used.logic && isHookedDeed(node)) attributes.push(bound('around', aroundDeed(node, used)));
     }
   } else if (link?.kind === 'back' && form === 'button') {
     tag = 'Back';
     used.imports.set('Back', `${used.file.source}/navigation/Back.vue`);
     attributes.push(to ? bound('fallback', to) : `fallback="${escapeValue(link.fallback)}"`, ...arrives);
   } else if (link && !(form === 'button' && (link.kind === 'drawer' || link.kind === 'disclose'))) {
-    const call = callInTemplate(link, callOf(link, used, to), node, used);
+    const isHooked = used.logic !== null && isHookedLink(node);
+    const call = isHooked
+      ? handlerOf(node, { on: 'press', ways: [{ steps: [link] }] }, used)
+      : callInTemplate(link, callOf(link, used, to), node, used);
     if (form === 'button') after.push(`@click="${expressionValue(call)}"`);
     else {
       used.helpers.add('pressable');
-      spreads.push(`pressable(() => ${call})`);
+      spreads.push(`pressable(${isHooked ? call : `() => ${call}`})`);
     }
   }
   if (node.variant) attributes.push(bound('class', variantClass(node.variant, used)));
@@ -440,13 +461,22 @@ function openingOf(
     }
     if (gestures) spreads.push(`gestures(${gestures.text})`);
   }
+  if (used.logic?.root === node) {
+    used.hasRoot = true;
+    spreads.push(ROOT);
+  }
   if (spreads.length) {
     const one =
-      spreads.length === 1 ? spreads[0] : `{ ${spreads.map((spread) => `...${spread}`).join(', ')} }`;
+      spreads.length === 1 && spreads[0] !== ROOT
+        ? spreads[0]
+        : `{ ${spreads.map((spread) => `...${spread}`).join(', ')} }`;
     after.push(`v-bind="${expressionValue(one)}"`);
   }
   return { tag, attributes: [...attributes, ...after] };
 }
+
+/** What the outermost element of a view has of its own; there may be nothing. */
+const ROOT = 'logic.root';
 
 /** A call as it can stand in a template, which knows nothing of the window: by the name of a function where it asks for that. */
 function callInTemplate(link: EmittedLink, call: string, node: MarkupElement, used: VueUse): string {

@@ -1,5 +1,6 @@
 /** What says how large an icon is, or that it turns, and not what it shows. */
-const HOW = /^(\d?x|\d+|fw|lg|md|sm|xs|xl|spin|pulse|rotate.*|flip.*|stack.*|icons?|solid|regular|light|brands)$/;
+const HOW =
+  /^(\d?x|\d+|fw|lg|md|sm|xs|xl|spin|pulse|rotate.*|flip.*|stack.*|icons?|solid|regular|light|brands)$/;
 /** What comes before the dash in classes that set looks of any element. */
 const LOOKS = /^(text|bg|border|float|font|align|display|col|row|btn|nav|card|badge|[mpdwh][trblxyse]?)$/;
 

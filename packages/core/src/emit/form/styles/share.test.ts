@@ -109,6 +109,86 @@ test('an element looks the same with its rule in parts, whatever the order of th
   );
 });
 
+/** What an element with these classes gets in a window, by sheets as they are written. */
+function cascaded(sheets: readonly string[], classes: readonly string[], width: number): string {
+  const said = new Map<string, string>();
+  for (const sheet of sheets)
+    for (const [, media, inMedia, selectors, body] of sheet.matchAll(
+      /@media \(width <= (\d+)px\) \{\n([^]*?)\n\}|([^{}@]+)\{([^{}]*)\}/g,
+    )) {
+      if (media && width > Number(media)) continue;
+      const blocks = media ? [...inMedia.matchAll(/([^{}]+)\{([^{}]*)\}/g)] : [['', selectors, body]];
+      for (const [, list, declarations] of blocks)
+        for (const selector of list.split(',')) {
+          const [, name, state] = /^\.(\w+)(.*)$/.exec(selector.trim()) ?? [];
+          if (!classes.includes(name)) continue;
+          for (const declaration of declarations.split(';')) {
+            const [property, value] = declaration.split(':').map((part) => part.trim());
+            if (value) said.set(state + property, value);
+          }
+        }
+    }
+  return JSON.stringify([...said].sort());
+}
+
+test('a look that is laid over another is what it is by itself, wherever the sheet that all share stands', () => {
+  fc.assert(
+    fc.property(fc.array(fc.array(anyRule, { minLength: 2, maxLength: 5 }), { maxLength: 3 }), (sheets) => {
+      const files = sheets.map((rules, i) => ({
+        id: String(i),
+        rules: rules.map((one, j): StyleRule => ({
+          ...rule('', one.base, one),
+          className: `${one.className}${j + 1}`,
+          ...(j ? { over: `${rules[0].className}1`, ownName: `${rules[0].className}Active` } : {}),
+        })),
+      }));
+      const made = shareStyles(files);
+      const print = (rules: readonly StyleRule[]): string => printRules(rules, (name) => `.${name}`).text;
+      // Names of the two sheets are apart, as modules keep them.
+      const shared = print(made.rules.map((one) => ({ ...one, className: `${one.className}Shared` })));
+      for (const { id, rules } of files) {
+        const own = print(made.files.get(id)!.rules);
+        for (const one of rules) {
+          const classes = made.files
+            .get(id)!
+            .classes.get(one.className)!
+            .map(({ from, name }) => (from === 'own' ? name : `${name}Shared`));
+          for (const width of [500, 800, 1200])
+            for (const order of [
+              [shared, own],
+              [own, shared],
+            ])
+              expect(cascaded(order, classes, width)).toBe(
+                cascaded([print([{ ...one, className: 'alone' }])], ['alone'], width),
+              );
+        }
+      }
+    }),
+    { numRuns: 300 },
+  );
+});
+
+test('a look that is laid over the usual one says only what differs; where that takes something away, each says its own', () => {
+  const usual = { color: '#111', 'font-weight': '400', 'padding-top': '8px' };
+  const inFile = (other: Record<string, string>): (readonly string[])[] => {
+    const { files } = shareStyles([
+      {
+        id: 'chip',
+        rules: [rule('chip', usual), rule('chip2', other, { over: 'chip', ownName: 'chipActive' })],
+      },
+    ]);
+    return files.get('chip')!.rules.map(({ className, base }) => [className, ...Object.keys(base)]);
+  };
+  expect(inFile({ ...usual, color: '#fff' })).toEqual([
+    ['chip', 'color', 'font-weight', 'padding-top'],
+    ['chipActive', 'color'],
+  ]);
+  expect(inFile({ 'font-weight': '400', 'padding-top': '8px' })).toEqual([
+    ['chip', 'color', 'font-weight', 'padding-top'],
+    ['chipActive', 'font-weight', 'padding-top'],
+  ]);
+});
+
 test('rules that say the same stand together, states after what they are states of', () => {
   const { text } = printRules(
     [

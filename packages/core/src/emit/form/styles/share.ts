@@ -183,7 +183,7 @@ export function shareStyles(
             classes.set(rule.className, uses.toSorted(sharedFirst));
             return;
           }
-          const wanted = uses.length && rule.ownName !== undefined ? rule.ownName : rule.className;
+          const wanted = rule.ownName ?? rule.className;
           // In the order that it says it in.
           const own = unitsOf(rule).filter(({ sign }) => left.has(sign) || pinned.has(sign));
           const unnamed = ruleOf(wanted, rule.key, own);
@@ -472,8 +472,8 @@ function saidBy(units: readonly Unit[]): string | null {
 }
 
 /** Rules that say the same besides what they share, for that to be shared too; or lines that it saves. */
-const LEAST_BESIDES = 4;
-const LEAST_SAVED_BESIDES = 4;
+const LEAST_BESIDES = 3;
+const LEAST_SAVED_BESIDES = 2;
 
 /** What is left of a rule, to be compared. */
 const signOf = ({ left }: Place): string => [...left.keys()].toSorted().join('\n');

@@ -1,0 +1,36 @@
+import type { StyleRule } from '../markup.ts';
+import { isDressedOtherwise, lookWord } from './look_words.ts';
+
+const look = (base: Record<string, string>): StyleRule => ({
+  className: '',
+  key: null,
+  base,
+  at: {},
+  from: {},
+  states: {},
+});
+const lined = { 'border-top-width': '1px', 'border-top-color': '#ddd' };
+
+test.each<[string, Record<string, string>, Record<string, string>, boolean]>([
+  ['blue', { 'background-color': '#2244dd' }, { 'background-color': '#ffffff' }, true],
+  ['outlined', lined, { 'background-color': '#2244dd' }, true],
+  ['quiet', {}, { 'background-color': '#2244dd' }, true],
+  ['red', { color: '#cc2222' }, { color: '#222222' }, true],
+  ['muted', { color: '#888888' }, {}, true],
+  ['large', { 'font-size': '24px' }, { 'font-size': '16px' }, false],
+  ['small', { height: '24px' }, { height: '40px' }, false],
+  ['strong', { 'font-weight': '700' }, {}, false],
+  ['centered', { 'text-align': 'center' }, {}, false],
+  ['tight', { 'padding-top': '4px' }, { 'padding-top': '12px' }, false],
+  ['hidden', { display: 'none' }, { display: 'flex' }, false],
+])('what differs so is called %s', (word, one, usual, isDressed) => {
+  expect(lookWord(look(one), look(usual))).toBe(word);
+  expect(isDressedOtherwise(look(one), look(usual))).toBe(isDressed);
+});
+
+test('a word that is taken is left to the other, and what has none gets none', () => {
+  const [one, usual] = [look({ color: '#cc2222', 'font-size': '24px' }), look({ 'font-size': '16px' })];
+  expect(lookWord(one, usual, (word) => word === 'red')).not.toBe('red');
+  expect(lookWord(usual, usual)).toBeNull();
+  expect(lookWord(look({ cursor: 'pointer' }), look({}))).toBeNull();
+});
