@@ -80,3 +80,34 @@ test('all screens are compared with progress, which can be stopped; a sweep show
   await page.getByRole('link', { name: 'See it there, in Run' }).click();
   await expect(page.getByTitle('The running app')).toHaveCSS('width', '322px');
 });
+
+test('a screen is listened to: problems, the way of the Tab key, its outline; and where it draws the eye', async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  const atLength = { timeout: 60_000 };
+  const id = await copyOfDemo(page, 'Heard');
+  await page.goto(`/p/${id}/compare?in=heard&view=desk-members%201280`);
+  const side = page.getByRole('complementary', { name: 'What is read out' });
+  await expect(side).toBeVisible(atLength);
+  await expect(page.getByRole('img', { name: 'The running screen' })).toBeVisible();
+  await side.getByRole('button', { name: 'Tab key' }).click();
+  await expect(side.getByRole('status')).toContainText(/stops \d+ times/);
+  const first = side.getByRole('button', { name: /^1, / });
+  await first.click();
+  await expect(first).toHaveAttribute('aria-pressed', 'true');
+  await side.getByRole('button', { name: 'Outline' }).click();
+  await expect(side.getByRole('button', { name: /^h1, Members/ })).toBeVisible();
+  await expect(side.getByRole('button', { name: /navigation/ }).first()).toBeVisible();
+
+  await page.getByRole('button', { name: 'One screen' }).click();
+  await page.getByRole('button', { name: 'Attention' }).click();
+  const running = page.getByRole('region', { name: 'What runs' });
+  await expect(
+    running
+      .getByRole('list', { name: 'In the order in which they draw the eye' })
+      .getByRole('listitem')
+      .first(),
+  ).toBeVisible(atLength);
+  await expect(running.getByText(/% of the attention on [\d.]+ % of the room/)).toBeVisible();
+});

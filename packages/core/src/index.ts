@@ -604,3 +604,17 @@ export {
   widthFaults,
   widthsInWords,
 } from './compare/width_faults.ts';
+export { type Attention, attentionOn, shareOn } from './compare/attention.ts';
+export {
+  HEARD_WEIGHTS,
+  type HeardContrast,
+  type HeardFinding,
+  heardFindings,
+  type HeardHeading,
+  type HeardLandmark,
+  type HeardPage,
+  type HeardPlace,
+  type HeardRule,
+  type HeardStop,
+  type HeardWeight,
+} from './compare/heard.ts';

@@ -18,6 +18,15 @@ function scriptOf(module: string, name: string, ...given: readonly string[]): Pr
 /** What a published app is given where its visitors leave notes. */
 export const notesScript = (): Promise<string> => scriptOf('leave_notes.ts', 'letNotesBeLeft');
 
+/** What makes a page answer what it is to those who hear it, as `tovelListening`; axe-core has to be there. */
+export const listeningScript = (): Promise<string> => {
+  const folder = path.dirname(createRequire(import.meta.url).resolve('@tovel/renderer'));
+  const code = `import { listen } from './in_page/listening.ts';\nglobalThis.tovelListening = listen();`;
+  let script = scripts.get(code);
+  if (!script) scripts.set(code, (script = pageScript(code, folder)));
+  return script;
+};
+
 /** What Run puts beside a generated app, and only there; the app's code knows nothing of it. */
 export const bridgeScript = (appOrigin: string): Promise<string> =>
   scriptOf('bridge/bridge.ts', 'startBridge', appOrigin);

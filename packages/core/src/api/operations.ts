@@ -364,6 +364,17 @@ export const operations = define({
     cost: 'heavy',
     errors: ['invalid', 'project-missing', 'not-found', 'compare-failed'],
   },
+  listen: {
+    method: 'POST',
+    path: '/api/projects/{id}/listenings',
+    summary: 'What a screen of the running app is to those who hear it, or go through it by keys',
+    params: project,
+    body: s.newListening,
+    answer: s.heardScreen,
+    status: 200,
+    cost: 'heavy',
+    errors: ['invalid', 'project-missing', 'not-found', 'compare-failed'],
+  },
   comparedPicture: {
     method: 'GET',
     path: '/api/compared/{name}',

@@ -1,6 +1,7 @@
 import { array, boolean, mixed, number, object, type Schema, string, type InferType } from 'yup';
 import type { Change } from '../change/change.ts';
 import type { DifferenceKind } from '../compare/causes.ts';
+import type { HeardWeight } from '../compare/heard.ts';
 import type { FaultKind } from '../compare/width_faults.ts';
 import type { DeliveryAsk, Fate } from '../delivery/plan.ts';
 import type { HistoryEntry } from '../change/history.ts';
@@ -530,6 +531,40 @@ export const sweptScreen = object({
   problems: array(string().defined()).required(),
 }).noUnknown();
 export type SweptAnswer = Readonly<InferType<typeof sweptScreen>>;
+export const newListening = object({
+  screen: string().max(200).required(),
+  width: number().integer().min(200).max(4000).required(),
+}).noUnknown();
+const heardPlace = object({ says: string().defined(), box: boxOnPage.required() }).noUnknown();
+/** A screen as it is heard and gone through by keys. */
+export const heardScreen = object({
+  picture: string().required(),
+  width: number().required(),
+  height: number().required(),
+  findings: array(
+    object({
+      id: string().required(),
+      weight: string<HeardWeight>().required(),
+      says: string().required(),
+      places: array(heardPlace).required(),
+    }).noUnknown(),
+  ).required(),
+  stops: array(
+    object({
+      name: string().defined(),
+      role: string().defined(),
+      isSeen: boolean().required(),
+      box: boxOnPage.required(),
+    }).noUnknown(),
+  ).required(),
+  headings: array(
+    object({ level: number().required(), says: string().defined(), box: boxOnPage.required() }).noUnknown(),
+  ).required(),
+  landmarks: array(
+    object({ role: string().required(), name: string().defined(), box: boxOnPage.required() }).noUnknown(),
+  ).required(),
+}).noUnknown();
+export type HeardAnswer = Readonly<InferType<typeof heardScreen>>;
 export const comparisonScore = object({
   screen: string().required(),
   drawing: string().required(),

@@ -9,6 +9,7 @@ import {
   hashOf,
   putEdit,
   readBatch,
+  type HeardAnswer,
   type SweptAnswer,
   takeIn,
 } from '@tovel/core';
@@ -94,6 +95,21 @@ test('a sweep says at which widths something sticks out', async () => {
   expect(status).toBe(200);
   const overflow = body.faults.find(({ kind }) => kind === 'overflow');
   expect(overflow).toMatchObject({ name: 'Two saws and a drill.', widths: [320, 400, 480] });
+}, 60_000);
+
+test('a screen is listened to once, and again when something changed', async () => {
+  const listen = () =>
+    ask<HeardAnswer>('POST', `/api/projects/${id}/listenings`, { screen: 'shed', width: 640 });
+  const { status, body } = await listen();
+  expect(status).toBe(200);
+  expect(body).toMatchObject({ width: 640, stops: [] });
+  expect((await testApp.app.inject({ url: `/api/compared/${body.picture}`, headers })).statusCode).toBe(200);
+  expect((await listen()).body.picture).toBe(body.picture);
+  const gone = await ask<{ message: string }>('POST', `/api/projects/${id}/listenings`, {
+    screen: 'nothing',
+    width: 640,
+  });
+  expect([gone.status, gone.body.message]).toEqual([404, expect.stringMatching(/no such screen/)]);
 }, 60_000);
 
 test.each([

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import {
   addressOfScreen,
   type DifferenceCause,
+  type HeardPage,
   type Project,
   screenName,
   screensByKey,
@@ -15,6 +16,7 @@ import {
   type DrawOrder,
   drawReference,
   type FileStore,
+  listenTo,
   type ReferenceKind,
   Renderer,
   type Site,
@@ -38,6 +40,16 @@ export interface Compared {
   readonly pictures: { readonly reference: string; readonly running: string; readonly difference: string };
   /** Of the whole page, in px: the reference, and what runs. */
   readonly heights: { readonly reference: number; readonly running: number };
+}
+
+/** A screen as it is heard, with its picture. */
+export interface HeardScreen {
+  readonly heard: HeardPage;
+  /** Name of the picture, which is kept for a while. */
+  readonly picture: string;
+  /** Of the page, in px. */
+  readonly width: number;
+  readonly height: number;
 }
 
 interface Parts {
@@ -64,6 +76,8 @@ export class Comparing {
   readonly #renderer = new Renderer();
   readonly #pages = new Kept<Promise<DrawnPage>>(PAGES);
   readonly #pictures = new Kept<Uint8Array>(PICTURES);
+  /** What pages were heard to say, by what they depend on. */
+  readonly #heard = new Kept<Promise<DrawnPage & { readonly heard: HeardPage }>>(PAGES);
   /** Where running apps are served; told once the server listens. */
   #runOrigin = '';
 
@@ -150,6 +164,25 @@ export class Comparing {
     );
   }
 
+  /** What a screen of the running app is to those who hear it, or go through it by keys. */
+  async listen(id: string, screen: string, width: number, signal: AbortSignal): Promise<HeardScreen> {
+    const project = await this.#parts.projects.read(id);
+    const view = viewsOf(project, [width]).find((one) => one.screen === screen && one.width === width);
+    if (!view) throw new HttpError('not-found', `There is no such screen at ${width} px in what runs.`);
+    const { key, order } = await this.#order(id, project, view, { signal });
+    const { heard, png, rendering } = await this.#once(this.#heard, key, async () => {
+      let heard: HeardPage | undefined;
+      const drawn = await this.#renderer.draw({
+        ...order,
+        before: async (page) => {
+          heard = await listenTo(page);
+        },
+      });
+      return { ...drawn, heard: heard! };
+    });
+    return { heard, picture: this.#keep(png), width, height: rendering.height };
+  }
+
   async close(): Promise<void> {
     await this.#renderer.close();
   }
@@ -182,22 +215,33 @@ export class Comparing {
     view: View,
     how: Pick<DrawOrder, 'signal' | 'isMeasured'>,
   ): Promise<DrawnPage> {
+    const { key, order } = await this.#order(address, project, view, how);
+    return this.#drawn(key, () => this.#renderer.draw(order));
+  }
+
+  /** How a view of the running app is drawn, with what that depends on. */
+  async #order(
+    address: string,
+    project: Project,
+    view: View,
+    how: Pick<DrawOrder, 'signal' | 'isMeasured'>,
+  ): Promise<{ readonly key: string; readonly order: DrawOrder }> {
     const built = await this.#parts.workshop.current(address, how.signal);
     if (built.error !== null) throw new HttpError('compare-failed', `The app does not build: ${built.error}`);
     const path = addressOfScreen(project, view.screen);
     const bytes = createHash('sha256');
     for (const name of ['app.js', 'app.css']) bytes.update(built.files.get(name) ?? '');
-    const key = `${bytes.digest('hex')} ${path} ${view.width} ${view.height} ${how.isMeasured === true}`;
-    return this.#drawn(key, () =>
-      this.#renderer.draw({
+    return {
+      key: `${bytes.digest('hex')} ${path} ${view.width} ${view.height} ${how.isMeasured === true}`,
+      order: {
         address: `${this.#runOrigin}/${address}${path}`,
         site: this.#site,
         width: view.width,
         height: view.height,
         withScripts: true,
         ...how,
-      }),
-    );
+      },
+    };
   }
 
   /** Running apps are asked of the server that serves them, and nothing else is. */
@@ -214,17 +258,22 @@ export class Comparing {
     };
   };
 
-  async #drawn(key: string, draw: () => Promise<DrawnPage>): Promise<DrawnPage> {
-    const known = this.#pages.get(key);
+  #drawn(key: string, draw: () => Promise<DrawnPage>): Promise<DrawnPage> {
+    return this.#once(this.#pages, key, draw);
+  }
+
+  /** What is kept, or is drawn now and kept. */
+  async #once<T>(kept: Kept<Promise<T>>, key: string, draw: () => Promise<T>): Promise<T> {
+    const known = kept.get(key);
     if (known) return known;
     if (this.#renderer.waiting >= MOST_WAITING)
       throw new HttpError('busy', 'There is a lot to draw at the moment. Ask again soon.', 2);
     const drawing = draw();
-    this.#pages.put(key, drawing);
+    kept.put(key, drawing);
     try {
       return await drawing;
     } catch (error) {
-      this.#pages.drop(key);
+      kept.drop(key);
       if (error instanceof HttpError) throw error;
       throw new HttpError('compare-failed', (error as Error).message);
     }

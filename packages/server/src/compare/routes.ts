@@ -1,3 +1,4 @@
+import { type Box, heardFindings } from '@tovel/core';
 import type { FastifyInstance } from 'fastify';
 import { leftSignal, route } from '../http/route.ts';
 import type { Services } from '../services.ts';
@@ -29,6 +30,18 @@ export function compareRoutes(app: FastifyInstance, { projects, comparing, compa
       screen,
       faults: faults.map(({ box, widths, ...fault }) => ({ ...fault, box: { ...box }, widths: [...widths] })),
       problems: [...problems],
+    };
+  });
+
+  route(app, 'listen', async ({ params: { id }, body: { screen, width }, reply }) => {
+    const { heard, ...shown } = await comparing.listen(id, screen, width, leftSignal(reply));
+    const placed = <T extends { readonly box: Box }>(one: T) => ({ ...one, box: { ...one.box } });
+    return {
+      ...shown,
+      findings: heardFindings(heard).map((finding) => ({ ...finding, places: finding.places.map(placed) })),
+      stops: heard.stops.map(placed),
+      headings: heard.headings.map(placed),
+      landmarks: heard.landmarks.map(placed),
     };
   });
 

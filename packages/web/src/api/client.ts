@@ -15,6 +15,7 @@ import type {
   PublicationAnswer,
   PushPlan,
   ShippedFace,
+  HeardAnswer,
   SweptAnswer,
   Timeline,
   UtilityPlan,
@@ -254,6 +255,8 @@ export const api = {
     signal?: AbortSignal,
   ) => patiently(() => request<ComparisonAnswer>('POST', `${project(id)}/comparisons`, body, {}, signal)),
   comparisons: (id: string) => request<ComparisonScore[]>('GET', `${project(id)}/comparisons`),
+  listen: (id: string, screen: string, width: number, signal?: AbortSignal) =>
+    patiently(() => request<HeardAnswer>('POST', `${project(id)}/listenings`, { screen, width }, {}, signal)),
   sweep: (id: string, screen: string, signal?: AbortSignal) =>
     patiently(() => request<SweptAnswer>('POST', `${project(id)}/sweeps`, { screen }, {}, signal)),
   archiveUrl: (id: string) => `${project(id)}/archive`,

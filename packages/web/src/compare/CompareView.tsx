@@ -1,12 +1,11 @@
-import { screenName, screensByKey, type View } from '@tovel/core';
+import { screensByKey, type View } from '@tovel/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Header, ListBox, ListBoxItem, ListBoxSection } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
 import { useProject } from '../project/context';
-import { color, font } from '../theme/theme';
+import { color } from '../theme/theme';
 import { Button, Choice, Segments } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { useQueryParam } from '../ui/use_query_param';
@@ -14,7 +13,9 @@ import { AllScreens } from './AllScreens';
 import { type Cause, Causes } from './Causes';
 import { LENSES, type Lens, Lenses } from './Lenses';
 import { Sweep } from './Sweep';
+import { HeardScreens } from './HeardScreens';
 import { isReference, type Reference, useCompared, useScores, useViews, viewId } from './use_compared';
+import { ViewList } from './ViewList';
 
 const Whole = styled.div`
   height: 100%;
@@ -42,44 +43,17 @@ const Parts = styled.div`
   grid-template-rows: minmax(0, 1fr);
 `;
 
-const List = styled(ListBox)`
-  min-height: 0;
-  overflow: auto;
-  background: ${color.side};
-  border-right: 1px solid ${color.rule};
-  outline-offset: -2px;
-  header {
-    padding: 8px 16px 3px;
-    font-size: 12.5px;
-    font-weight: 650;
-    overflow-wrap: anywhere;
-  }
-`;
-
-const Row = styled(ListBoxItem)`
-  display: flex;
-  justify-content: space-between;
-  padding: 4px 16px;
-  font: 12px/1.5 ${font.code};
-  font-variant-numeric: tabular-nums;
-  cursor: pointer;
-  outline-offset: -3px;
-  &[data-hovered] {
-    background: ${color.lakeTint};
-  }
-  &[data-selected] {
-    background: ${color.ink};
-    color: ${color.onInk};
-  }
-`;
-
 const PLACES = [
   { id: 'screen', label: 'One screen' },
   { id: 'all', label: 'All screens' },
   { id: 'widths', label: 'Widths' },
+  { id: 'heard', label: 'Read out' },
 ] as const;
 
-/** Whether what runs is what was drawn: one screen through a lens, all of them in a table, and each from narrow to wide. */
+/**
+ * Whether what runs is what was drawn: one screen through a lens, all of them in a table, and each from narrow to wide; and what
+ * it is to those who hear it.
+ */
 export function CompareView() {
   const { base, graph, id, drawn } = useProject();
   const navigate = useNavigate();
@@ -123,7 +97,7 @@ export function CompareView() {
             </Button>
           ))}
         </Segments>
-        {place !== 'widths' && (
+        {place !== 'widths' && place !== 'heard' && (
           <Choice
             label="Held against"
             isLabelHidden
@@ -155,6 +129,8 @@ export function CompareView() {
         />
       ) : place === 'widths' ? (
         <Sweep views={views} />
+      ) : place === 'heard' ? (
+        <HeardScreens views={views} view={view} onView={(next) => setAsked(viewId(next))} />
       ) : (
         <OneScreen
           key={`${viewId(view)} ${reference}`}
@@ -187,9 +163,19 @@ function OneScreen({
 }) {
   const { data, error, isFetching, refetch } = useCompared(view, reference);
   const [cause, setCause] = useState<Cause | null>(null);
+  const { data: scores = [] } = useScores();
+  const last = new Map(
+    scores.filter((score) => score.reference === reference).map((score) => [viewId(score), score.percent]),
+  );
+  const noteOf = (one: View): readonly [short: string, long: string] => {
+    const percent = last.get(viewId(one));
+    return percent === undefined
+      ? ['–', 'not compared']
+      : [`${percent.toFixed(2)} %`, `${percent.toFixed(2)} %`];
+  };
   return (
     <Parts>
-      <ViewList views={views} selected={view} reference={reference} onSelect={onView} />
+      <ViewList views={views} selected={view} noteOf={noteOf} onSelect={onView} />
       {data ? (
         <Lenses compared={data} lens={lens} reference={title} chosen={cause?.box ?? null} />
       ) : error ? (
@@ -204,59 +190,5 @@ function OneScreen({
       )}
       {data ? <Causes compared={data} chosen={cause} onChoose={setCause} /> : <div />}
     </Parts>
-  );
-}
-
-/** All views, by screen, with how much of each differed when it was last compared. */
-function ViewList({
-  views,
-  selected,
-  reference,
-  onSelect,
-}: {
-  views: readonly View[];
-  selected: View;
-  reference: Reference;
-  onSelect: (view: View) => void;
-}) {
-  const project = useProject();
-  const { data: scores = [] } = useScores();
-  const last = new Map(
-    scores.filter((score) => score.reference === reference).map((score) => [viewId(score), score.percent]),
-  );
-  const groups = new Map<string, View[]>();
-  for (const view of views) groups.set(view.screen, [...(groups.get(view.screen) ?? []), view]);
-  return (
-    <List
-      aria-label="Screens and widths"
-      selectionMode="single"
-      disallowEmptySelection
-      selectedKeys={[viewId(selected)]}
-      onSelectionChange={(keys) => {
-        const [key] = keys === 'all' ? [] : [...keys];
-        const next = views.find((view) => viewId(view) === key);
-        if (next) onSelect(next);
-      }}
-    >
-      {[...groups].map(([screen, own]) => (
-        <ListBoxSection key={screen} id={`of ${screen}`}>
-          <Header>{screenName(project, screen)}</Header>
-          {own.map((view) => {
-            const percent = last.get(viewId(view));
-            return (
-              <Row
-                key={viewId(view)}
-                id={viewId(view)}
-                textValue={`${screenName(project, screen)} at ${view.width}`}
-                aria-label={`${screenName(project, screen)} at ${view.width}: ${percent === undefined ? 'not compared' : `${percent.toFixed(2)} %`}`}
-              >
-                <span>{view.width} px</span>
-                <span>{percent === undefined ? '–' : `${percent.toFixed(2)} %`}</span>
-              </Row>
-            );
-          })}
-        </ListBoxSection>
-      ))}
-    </List>
   );
 }

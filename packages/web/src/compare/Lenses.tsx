@@ -4,12 +4,14 @@ import styled from 'styled-components';
 import { comparedUrl } from '../api/client';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
+import { AttentionLens } from './AttentionLens';
 
 export const LENSES = [
   { id: 'beside', label: 'Beside' },
   { id: 'wipe', label: 'Wipe' },
   { id: 'blink', label: 'Blink' },
   { id: 'difference', label: 'Difference' },
+  { id: 'attention', label: 'Attention' },
 ] as const;
 export type Lens = (typeof LENSES)[number]['id'];
 
@@ -137,6 +139,8 @@ export function Lenses({
       return <Blink compared={compared} reference={reference} chosen={chosen} />;
     case 'difference':
       return <Difference compared={compared} chosen={chosen} />;
+    case 'attention':
+      return <AttentionLens compared={compared} reference={reference} />;
   }
 }
 
