@@ -27,6 +27,7 @@ interface Printed {
     readonly causes: readonly { readonly name: string; readonly says: string }[];
   }[];
   readonly sweep: readonly object[];
+  readonly heard: readonly object[];
 }
 
 beforeAll(async () => {
@@ -42,10 +43,18 @@ beforeAll(async () => {
 }, 60_000);
 
 test('an app that runs as it was drawn is good', async () => {
-  const { code, out, said } = await tovel('compare', at('one.tovel'), '--widths', '640', '--sweep');
-  const { views, sweep } = JSON.parse(out) as Printed;
+  const { code, out, said } = await tovel(
+    'compare',
+    at('one.tovel'),
+    '--widths',
+    '640',
+    '--sweep',
+    '--listen',
+  );
+  const { views, sweep, heard } = JSON.parse(out) as Printed;
   expect(views).toMatchObject([{ screen: 'shed', width: 640, percent: 0, causes: [] }]);
   expect(sweep).toMatchObject([{ screen: 'shed', problems: [] }]);
+  expect(heard).toMatchObject([{ screen: 'shed', width: 640 }]);
   expect(said).toContain('Shed at 640 px');
   expect(code).toBe(0);
 }, 60_000);

@@ -8,7 +8,10 @@ import {
   comparisonAsSarif,
   comparisonAsText,
   hashOf,
+  heardFindings,
+  type HeardView,
   type InputFile,
+  isGrave,
   type Project,
   type ProjectArchive,
   screenName,
@@ -27,6 +30,7 @@ import {
   drawReference,
   drawRunning,
   type FileStore,
+  listenTo,
   REFERENCES,
   type ReferenceKind,
   Renderer,
@@ -40,10 +44,10 @@ const FORMATS = ['json', 'text', 'sarif'];
 const USUAL_MOST = 0.5;
 
 export const compare: Command = {
-  usage: 'tovel compare PROJECT [--against DIR|TOVEL] [--widths W,W] [--max PERCENT] [--sweep]',
+  usage: 'tovel compare PROJECT [--against DIR|TOVEL] [--widths W,W] [--max PERCENT] [--sweep] [--listen]',
   summary: 'tells whether what runs is what was drawn, and what differs',
   help: `Draws each screen of the running app and its source in a headless Chromium, and prints
-{views: [{screen, width, percent, causes, unexplained, problems}], sweep}. PROJECT is a .tovel file.
+{views: [{screen, width, percent, causes, unexplained, problems}], sweep, heard}. PROJECT is a .tovel file.
 
   --against WHAT    a folder of sources in place of those in the project, or another .tovel
                     file, whose app is then the reference
@@ -53,12 +57,15 @@ export const compare: Command = {
   --max PERCENT     ends with 1 when more pixels of a screen differ: ${USUAL_MOST} where not given
   --sweep           looks at each screen from ${SWEPT_WIDTHS[0]} to ${SWEPT_WIDTHS.at(-1)} px, too: what sticks out, overlaps,
                     is cut off, too small to press or to read, or of too little contrast
+  --listen          goes through each screen by the Tab key, and holds the rules of axe-core against
+                    it, headings, and contrast with focus and pointer; ends with 1 where
+                    something is critical or serious
   --pictures DIR    writes both pictures of each screen, and where they differ
   --format FORMAT   json (the default), text (lines for people) or sarif (SARIF 2.1.0)`,
   async run(args, output) {
     const { paths, options } = parseArguments(
-      args.map((arg) => (arg === '--sweep' ? '--sweep=yes' : arg)),
-      ['sweep', 'against', 'reference', 'widths', 'max', 'pictures', 'format'],
+      args.map((arg) => (arg === '--sweep' || arg === '--listen' ? `${arg}=yes` : arg)),
+      ['sweep', 'listen', 'against', 'reference', 'widths', 'max', 'pictures', 'format'],
     );
     const widths = options.widths === undefined ? COMPARED_WIDTHS : widthsOf(options.widths);
     const max = options.max === undefined ? USUAL_MOST : Number(options.max);
@@ -80,13 +87,20 @@ export const compare: Command = {
         compared.push(await compareView(renderer, project, app, view, reference, options.pictures));
       }
       const swept = options.sweep === undefined ? [] : await sweep(renderer, project, app, output);
+      const heard =
+        options.listen === undefined
+          ? []
+          : await listen(renderer, project, app, viewsOf(project, widths), output);
       const printed = {
-        json: () => asJson({ views: compared, sweep: swept }),
-        text: () => comparisonAsText(project, compared, swept),
-        sarif: () => asJson(comparisonAsSarif(project, compared, max, swept)),
+        json: () => asJson({ views: compared, sweep: swept, heard }),
+        text: () => comparisonAsText(project, compared, swept, heard),
+        sarif: () => asJson(comparisonAsSarif(project, compared, max, swept, heard)),
       };
       output.out(printed[format as keyof typeof printed]());
-      return compared.some(({ percent }) => percent === null || percent > max) ? EXIT.findings : EXIT.good;
+      return compared.some(({ percent }) => percent === null || percent > max) ||
+        heard.some(({ findings }) => findings.some(isGrave))
+        ? EXIT.findings
+        : EXIT.good;
     } finally {
       await renderer.close();
     }
@@ -138,6 +152,25 @@ async function sweep(
     found.push(await sweepView(view, (at) => drawRunning(renderer, app, project, at, { isMeasured: true })));
   }
   return found;
+}
+
+/** Each view as those meet it who hear it, or go through it by keys. */
+async function listen(
+  renderer: Renderer,
+  project: Project,
+  app: RunningApp,
+  views: readonly View[],
+  output: Output,
+): Promise<HeardView[]> {
+  const heard: HeardView[] = [];
+  for (const view of views) {
+    output.say(`${screenName(project, view.screen)} at ${view.width} px, by ear and by keys`);
+    await drawRunning(renderer, app, project, view, {
+      isMeasured: true,
+      before: async (page) => void heard.push({ ...view, findings: heardFindings(await listenTo(page)) }),
+    });
+  }
+  return heard;
 }
 
 /** Each screen once, whatever widths it is compared at. */

@@ -593,6 +593,7 @@ export {
   comparisonAsSarif,
   comparisonAsText,
   type SweptScreen,
+  type HeardView,
 } from './compare/report.ts';
 export {
   FAULT_KINDS,
@@ -617,4 +618,5 @@ export {
   type HeardRule,
   type HeardStop,
   type HeardWeight,
+  isGrave,
 } from './compare/heard.ts';

@@ -27,11 +27,12 @@ async function heard(inside: string, css = ''): Promise<HeardPage> {
 
 test('the Tab key is followed from stop to stop, with what is read out and whether one sees it', async () => {
   const { stops, isTrapped } = await heard(
-    '<a href="/a">Tools</a><button aria-label="Close">×</button><button class="flat">Lend</button><a>no link</a><button disabled>Off</button>',
+    '<a href="/a">Tools</a><label>Back on <input type="date"></label><button aria-label="Close">×</button><button class="flat">Lend</button><a>no link</a><button disabled>Off</button>',
     '.flat:focus { outline: none }',
   );
   expect(stops.map(({ name, role, isSeen }) => [name, role, isSeen])).toEqual([
     ['Tools', 'link', true],
+    ['Back on', 'textbox', true],
     ['Close', 'button', true],
     ['Lend', 'button', false],
   ]);

@@ -8,6 +8,8 @@ import { listeningScript } from './in_page_scripts.ts';
 /** Presses of the Tab key at most, and elements whose contrast is looked at under the pointer. */
 const MOST_STOPS = 150;
 const MOST_HOVERED = 40;
+/** Presses that stay within one element. */
+const MOST_WITHIN = 8;
 
 declare const tovelListening: Listening;
 
@@ -32,11 +34,15 @@ export async function listenTo(page: Page): Promise<HeardPage> {
   const stops: HeardStop[] = [];
   const numbers: number[] = [];
   let isTrapped = false;
+  let within = 0;
   for (let i = 0; i < MOST_STOPS; i++) {
     await page.keyboard.press('Tab');
     const found = await page.evaluate(() => tovelListening.stop());
     if (!found) break;
     const { number, ...stop } = found;
+    // Fields of dates and times have stops within.
+    if (number === numbers.at(-1) && ++within <= MOST_WITHIN) continue;
+    within = 0;
     if (numbers.includes(number)) {
       // From the last one around to the first, or around among a few of many.
       isTrapped = number !== numbers[0] || numbers.length < Math.min(reachable, MOST_STOPS) / 2;

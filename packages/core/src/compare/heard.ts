@@ -70,6 +70,10 @@ export interface HeardFinding {
   readonly places: readonly HeardPlace[];
 }
 
+/** Whether it keeps people from what they came for. */
+export const isGrave = ({ weight }: Pick<HeardFinding, 'weight'>): boolean =>
+  weight === 'critical' || weight === 'serious';
+
 /** Px by which a stop stands higher than the one before for the order to jump back. */
 const JUMP = 24;
 

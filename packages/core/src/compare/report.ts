@@ -1,5 +1,6 @@
 import { type Project, screenName, screensByKey } from '../model/project.ts';
 import type { DifferenceCause } from './causes.ts';
+import { type HeardFinding, isGrave } from './heard.ts';
 import type { View } from './views.ts';
 import { type SweptFault, SWEPT_WIDTHS, widthsInWords } from './width_faults.ts';
 
@@ -22,13 +23,19 @@ export interface SweptScreen {
   readonly problems: readonly string[];
 }
 
+/** What keeps people from using a screen at a width who hear it, or go through it by keys. */
+export interface HeardView extends View {
+  readonly findings: readonly HeardFinding[];
+}
+
 const CAUSES_SHOWN = 5;
 
-/** Lines for people: each view with its difference and what causes it; then what a sweep found. */
+/** Lines for people: each view with its difference and what causes it; then what a sweep found, and what was heard. */
 export function comparisonAsText(
   project: Project,
   views: readonly ComparedView[],
   swept: readonly SweptScreen[] = [],
+  heard: readonly HeardView[] = [],
 ): string {
   const indent = ' '.repeat(10);
   const lines = [
@@ -42,12 +49,26 @@ export function comparisonAsText(
       ...problems.map((problem) => indent + problem),
       ...faults.map((fault) => indent + faultInWords(fault)),
     ]),
+    ...heard.flatMap(({ screen, width, findings }) => [
+      `${screenName(project, screen)} at ${width}, listened to: ${findings.length || 'nothing'} found`,
+      ...findings.map((finding) => indent + heardInWords(finding)),
+    ]),
   ];
   return `${lines.join('\n')}\n`;
 }
 
 const faultInWords = ({ name, says, widths }: SweptFault): string =>
   `${name}: ${says} at ${widthsInWords(widths, SWEPT_WIDTHS)}`;
+
+const heardInWords = ({ weight, says, places }: HeardFinding): string =>
+  `${weight}: ${says}${
+    places.length
+      ? ` (${places
+          .slice(0, 3)
+          .map((place) => `“${place.says}”`)
+          .join(', ')}${places.length > 3 ? ` and ${places.length - 3} more` : ''})`
+      : ''
+  }`;
 
 /** A cause in a line: what it is about, what differs, and at how many more places. */
 export const causeInWords = ({ name, says, alsoAt, isDecided }: DifferenceCause): string =>
@@ -56,6 +77,7 @@ export const causeInWords = ({ name, says, alsoAt, isDecided }: DifferenceCause)
 const RULES = [
   { id: 'looks-otherwise', text: 'What runs looks otherwise than what was drawn' },
   { id: 'breaks-at-width', text: 'A screen does not hold at a width' },
+  { id: 'hard-to-use', text: 'A screen is hard to use by ear or by keys' },
   { id: 'not-compared', text: 'A screen could not be compared' },
 ] as const;
 
@@ -65,6 +87,7 @@ export function comparisonAsSarif(
   views: readonly ComparedView[],
   max: number,
   swept: readonly SweptScreen[] = [],
+  heard: readonly HeardView[] = [],
 ): object {
   const result = (
     rule: (typeof RULES)[number]['id'],
@@ -136,6 +159,17 @@ export function comparisonAsSarif(
                 'warning',
                 faultInWords(fault),
                 fault.id,
+              ),
+            ),
+          ),
+          ...heard.flatMap((view) =>
+            view.findings.map((finding) =>
+              result(
+                'hard-to-use',
+                view,
+                isGrave(finding) ? 'error' : 'warning',
+                `At ${view.width} px: ${heardInWords(finding)}`,
+                finding.id,
               ),
             ),
           ),
