@@ -62,13 +62,13 @@ const One = styled.div`
 const TARGETS = (Object.keys(targets) as TargetName[]).map((id) => ({ id, label: targets[id].name }));
 
 const TESTS = [
-  { id: 'with', label: 'With tests' },
-  { id: 'without', label: 'Without tests' },
+  { id: 'with', label: 'Tests' },
+  { id: 'without', label: 'No tests' },
 ] as const;
 const LOGIC = [
-  { id: 'acting', label: 'With hooks' },
+  { id: 'acting', label: 'Hooks' },
   { id: 'every', label: 'Hooks everywhere' },
-  { id: 'without', label: 'Without hooks' },
+  { id: 'without', label: 'No hooks' },
 ] as const;
 const PLACES = [
   { id: 'code', label: 'Code' },
