@@ -605,6 +605,7 @@ export {
   widthFaults,
   widthsInWords,
 } from './compare/width_faults.ts';
+export { contrastBetween, leastContrast } from './compare/contrast.ts';
 export { type Attention, attentionOn, shareOn } from './compare/attention.ts';
 export {
   HEARD_WEIGHTS,

@@ -4,29 +4,29 @@ import { pageScript } from './page_script.ts';
 
 const scripts = new Map<string, Promise<string>>();
 
-/** A script that calls what one of the modules for pages exports. */
-function scriptOf(module: string, name: string, ...given: readonly string[]): Promise<string> {
-  const call = `import { ${name} } from './in_page/${module}';\n${name}(${given.map((one) => JSON.stringify(one)).join(', ')});`;
-  let script = scripts.get(call);
+/** A module that takes from those for pages, as one script; made once. */
+function scriptOf(code: string): Promise<string> {
+  let script = scripts.get(code);
   if (!script) {
     const folder = path.dirname(createRequire(import.meta.url).resolve('@tovel/renderer'));
-    scripts.set(call, (script = pageScript(call, folder)));
+    scripts.set(code, (script = pageScript(code, folder)));
   }
   return script;
 }
 
+/** A script that calls what one of the modules for pages exports. */
+const calling = (module: string, name: string, ...given: readonly string[]): Promise<string> =>
+  scriptOf(
+    `import { ${name} } from './in_page/${module}';\n${name}(${given.map((one) => JSON.stringify(one)).join(', ')});`,
+  );
+
 /** What a published app is given where its visitors leave notes. */
-export const notesScript = (): Promise<string> => scriptOf('leave_notes.ts', 'letNotesBeLeft');
+export const notesScript = (): Promise<string> => calling('leave_notes.ts', 'letNotesBeLeft');
 
 /** What makes a page answer what it is to those who hear it, as `tovelListening`; axe-core has to be there. */
-export const listeningScript = (): Promise<string> => {
-  const folder = path.dirname(createRequire(import.meta.url).resolve('@tovel/renderer'));
-  const code = `import { listen } from './in_page/listening.ts';\nglobalThis.tovelListening = listen();`;
-  let script = scripts.get(code);
-  if (!script) scripts.set(code, (script = pageScript(code, folder)));
-  return script;
-};
+export const listeningScript = (): Promise<string> =>
+  scriptOf(`import { listen } from './in_page/listening.ts';\nglobalThis.tovelListening = listen();`);
 
 /** What Run puts beside a generated app, and only there; the app's code knows nothing of it. */
 export const bridgeScript = (appOrigin: string): Promise<string> =>
-  scriptOf('bridge/bridge.ts', 'startBridge', appOrigin);
+  calling('bridge/bridge.ts', 'startBridge', appOrigin);

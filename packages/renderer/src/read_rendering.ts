@@ -1,4 +1,5 @@
 import { LOOKS, MISSING_PICTURE, type RenderedElement, type Rendering } from '@tovel/core';
+import { groundBehind } from './in_page/ground.ts';
 
 /**
  * Reads what a browser shows of a page: each element with its box, its computed look and what came of it. Runs in the page; it
@@ -85,7 +86,7 @@ class Reading {
       styles: LOOKS.map((name) => this.#look(node, style, name)),
       lines: text ? this.#linesOf(node) : 0,
       font: text ? this.#fontOf(style) : null,
-      behind: text ? this.#behind(node) : null,
+      behind: text ? groundBehind(node) : null,
       picture: pictureOf(node),
       isIcon: tag === 'svg' || (!text && !children.length && this.#hasGlyph(node)),
       isPressable,
@@ -197,44 +198,12 @@ class Reading {
     };
     return ['monospace', 'serif'].some((base) => widthOf(`"${name}", ${base}`) !== widthOf(base));
   }
-
-  /** The one colour behind an element's text; what is partly transparent is laid over what stands behind it. */
-  #behind(node: Element): string | null {
-    let over: Rgba = [0, 0, 0, 0];
-    for (let at: Element | null = node; at; at = at.parentElement) {
-      const style = this.#window.getComputedStyle(at);
-      if (style.backgroundImage !== 'none') return null;
-      over = laidOver(over, rgba(style.backgroundColor));
-      if (over[3] >= 0.999) return `rgb(${over.slice(0, 3).map(Math.round).join(', ')})`;
-      if (style.position === 'absolute' || style.position === 'fixed') {
-        // What it lies over need not be what it stands in.
-        if (over[3] > 0) return null;
-      }
-    }
-    const white = laidOver(over, [255, 255, 255, 1]);
-    return `rgb(${white.slice(0, 3).map(Math.round).join(', ')})`;
-  }
 }
 
 const GENERIC =
   /^(serif|sans-serif|monospace|cursive|fantasy|system-ui|ui-[\w-]+|math|emoji|-apple-system|BlinkMacSystemFont)$/;
 
 const rounded = (value: number): number => Math.round(value * 100) / 100;
-
-type Rgba = readonly [number, number, number, number];
-
-function rgba(text: string): Rgba {
-  const [r = 0, g = 0, b = 0, a = 1] = (text.match(/[\d.]+/g) ?? []).map(Number);
-  return text.startsWith('rgb') ? [r, g, b, a] : [0, 0, 0, 0];
-}
-
-/** What is seen where `top` lies over `under`. */
-function laidOver(top: Rgba, under: Rgba): Rgba {
-  const alpha = top[3] + under[3] * (1 - top[3]);
-  if (!alpha) return [0, 0, 0, 0];
-  const mixed = (i: 0 | 1 | 2): number => (top[i] * top[3] + under[i] * under[3] * (1 - top[3])) / alpha;
-  return [mixed(0), mixed(1), mixed(2), alpha];
-}
 
 function pictureOf(node: Element): RenderedElement['picture'] {
   if (node.localName !== 'img') return null;

@@ -1,6 +1,6 @@
 import type { Box } from '../model/design.ts';
 import { hash } from '../json/hash.ts';
-import { channelsOf } from '../roles/sight.ts';
+import { contrastBetween, leastContrast } from './contrast.ts';
 import { lookOf, renderedName, type RenderedElement, type Rendering } from './rendering.ts';
 
 export const FAULT_KINDS = ['overflow', 'overlap', 'cut', 'target', 'text', 'contrast'] as const;
@@ -23,8 +23,6 @@ export const SWEPT_WIDTHS: readonly number[] = Array.from({ length: 17 }, (_, i)
 const LEAST_TARGET = 24;
 const LEAST_TEXT = 11;
 /** Contrast of text against what is behind it, and of large text (WCAG 2.2, 1.4.3). */
-const LEAST_CONTRAST = 4.5;
-const LEAST_CONTRAST_LARGE = 3;
 /** By how many px boxes of text may reach into each other: letters do not fill their lines. */
 const OVERLAP = 3;
 /** Texts that are held against each other. */
@@ -124,29 +122,13 @@ function lookAtText(element: RenderedElement, add: Add): void {
     add('cut', element, `text is cut off by ${Math.round(Math.max(element.cut.x, element.cut.y))} px`);
   const contrast = contrastOf(element);
   if (contrast === null) return;
-  const isLarge = size >= 24 || (size >= 18.66 && Number(lookOf(element, 'font-weight')) >= 700);
-  const least = isLarge ? LEAST_CONTRAST_LARGE : LEAST_CONTRAST;
+  const least = leastContrast(size, Number(lookOf(element, 'font-weight')));
   if (contrast < least - 0.05) add('contrast', element, `contrast ${contrast.toFixed(1)}, needs ${least}`);
 }
 
 /** Contrast of text against the colour behind it, 1 to 21; null where that is no one colour. */
-export function contrastOf(element: RenderedElement): number | null {
-  const [text, behind] = [channelsOf(lookOf(element, 'color')), element.behind && channelsOf(element.behind)];
-  if (!text || !behind) return null;
-  const [r, g, b, alpha] = text;
-  const seen = [r, g, b].map((channel, i) => channel * alpha + behind[i] * (1 - alpha));
-  const [light, dark] = [luminance(seen), luminance(behind)].sort((a, c) => c - a);
-  return (light + 0.05) / (dark + 0.05);
-}
-
-/** Relative luminance of a colour of sRGB, 0 to 1 (WCAG 2.2). */
-function luminance(channels: readonly number[]): number {
-  const [r, g, b] = channels.slice(0, 3).map((channel) => {
-    const share = channel / 255;
-    return share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4;
-  });
-  return 0.2126 * r + 0.7152 * g + 0.0722 * b;
-}
+export const contrastOf = (element: RenderedElement): number | null =>
+  contrastBetween(lookOf(element, 'color'), element.behind);
 
 function lookAtTarget(element: RenderedElement, add: Add): void {
   const { width, height } = element.box;

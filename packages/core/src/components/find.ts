@@ -1,5 +1,6 @@
 import type { Element, Screen } from '../model/design.ts';
 import { pascalCase, singular, uniqueName } from '../model/names.ts';
+import { textOf } from '../model/project.ts';
 import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import { inferRoles } from '../roles/infer.ts';
 import { hash } from '../json/hash.ts';
@@ -392,9 +393,6 @@ function headingOver(sight: Sight): string {
   }
   return '';
 }
-
-const textOf = (element: Element): string =>
-  [element.text ?? '', ...element.children.map(textOf)].join(' ').trim();
 
 /** Words of a heading that can be the name of rows. */
 const LONGEST_HEADING = 2;

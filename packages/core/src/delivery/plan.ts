@@ -174,7 +174,7 @@ class Planning {
     // What lay here goes elsewhere; this is another file of its name.
     const there = isMoved ? null : await this.#read(path);
     // What is theirs is written once; where it is not there any more, what needs it would not build.
-    if (entryOf(one.file, one.hash).owner === 'yours')
+    if ('text' in one.file && one.file.owner === 'yours')
       return there
         ? this.#put(path, one, hashOf(there) === one.hash ? 'same' : 'kept', there, there)
         : this.#put(path, one, 'new');

@@ -1,4 +1,13 @@
-import type { HeardContrast, HeardHeading, HeardLandmark, HeardRule, HeardStop } from '@tovel/core';
+import {
+  contrastBetween,
+  type HeardContrast,
+  type HeardHeading,
+  type HeardLandmark,
+  type HeardRule,
+  type HeardStop,
+  leastContrast,
+} from '@tovel/core';
+import { groundBehind } from './ground.ts';
 
 /** As much of axe-core as is asked of it; it is put into the page before. */
 interface Axe {
@@ -149,17 +158,13 @@ export function listen(): Listening {
       if (!text) return null;
       const holder = textHolder(element);
       const style = getComputedStyle(holder);
-      const behind = groundOf(holder);
-      const front = channelsOf(style.color);
-      if (!behind || !front) return null;
-      const ratio = ratioOf(over(front, behind), behind);
-      const size = parseFloat(style.fontSize);
-      const isLarge = size >= 24 || (size >= 18.66 && Number(style.fontWeight) >= 700);
+      const ratio = contrastBetween(style.color, groundBehind(holder));
+      if (ratio === null) return null;
       return {
         says: text.replace(/\s+/g, ' ').slice(0, LONGEST),
         state,
         ratio: Math.round(ratio * 10) / 10,
-        least: isLarge ? 3 : 4.5,
+        least: leastContrast(parseFloat(style.fontSize), Number(style.fontWeight)),
         box: boxOf(element),
       };
     },
@@ -181,50 +186,4 @@ function textHolder(element: Element): Element {
   for (let node = walker.nextNode(); node; node = walker.nextNode())
     if (node.textContent?.trim()) return node.parentElement!;
   return element;
-}
-
-type Channels = readonly [r: number, g: number, b: number, a: number];
-
-function channelsOf(color: string): Channels | null {
-  const parts = /^rgba?\(([^)]+)\)$/
-    .exec(color)?.[1]
-    .split(/[\s,/]+/)
-    .map(Number);
-  return parts && parts.length >= 3 && parts.every((part) => !Number.isNaN(part))
-    ? [parts[0], parts[1], parts[2], parts[3] ?? 1]
-    : null;
-}
-
-/** What is behind a text; null where a picture is. */
-function groundOf(element: Element): Channels | null {
-  const layers: Channels[] = [];
-  for (let at: Element | null = element; at; at = at.parentElement) {
-    const { backgroundColor, backgroundImage } = getComputedStyle(at);
-    if (backgroundImage !== 'none') return null;
-    const layer = channelsOf(backgroundColor);
-    if (!layer) return null;
-    if (layer[3] > 0) layers.push(layer);
-    if (layer[3] === 1) break;
-  }
-  return layers.reduceRight<Channels>((behind, layer) => over(layer, behind), [255, 255, 255, 1]);
-}
-
-const over = ([r, g, b, a]: Channels, [x, y, z]: Channels): Channels => [
-  r * a + x * (1 - a),
-  g * a + y * (1 - a),
-  b * a + z * (1 - a),
-  1,
-];
-
-/** Contrast of two opaque colours (WCAG 2.2, “contrast ratio”). */
-function ratioOf(a: Channels, b: Channels): number {
-  const luminance = (color: Channels): number => {
-    const [r, g, blue] = color.map((channel) => {
-      const c = channel / 255;
-      return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
-    });
-    return 0.2126 * r + 0.7152 * g + 0.0722 * blue;
-  };
-  const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x);
-  return (light + 0.05) / (dark + 0.05);
 }

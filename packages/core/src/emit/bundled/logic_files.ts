@@ -1,4 +1,4 @@
-import { camelCase, pascalCase } from '../../model/names.ts';
+import { camelCase } from '../../model/names.ts';
 import type { EmittedFile } from '../emitted.ts';
 import { isElement, type MarkupElement } from '../form/markup.ts';
 import { actNames } from '../form/act_names.ts';
@@ -23,7 +23,7 @@ export interface ViewLogic {
 export const logicOf = (
   component: string,
   root: MarkupElement,
-  before: ReadonlyMap<string, string> = new Map(),
+  before: ReadonlyMap<string, string>,
 ): ViewLogic => ({
   names: actNames(root, before, isHooked),
   hook: `use${component}Logic`,
@@ -48,7 +48,6 @@ export function logicFiles(
   root: MarkupElement,
   { hook, acts }: ViewLogic,
 ): EmittedFile[] {
-  const name = pascalCase(component);
   const list = [...acts];
   const types = [
     ...(list.some(([, handed]) => handed === 'values')
@@ -57,23 +56,23 @@ export function logicFiles(
     `/** What people do here, with what each is given. */`,
     ...(list.length
       ? [
-          `export interface ${name}Acts {`,
+          `export interface ${component}Acts {`,
           ...list.map(([act, handed]) => `  ${act}: ${handed ? HANDED[handed] : '[]'};`),
           '}',
         ]
-      : [`export type ${name}Acts = Record<never, never>;`]),
+      : [`export type ${component}Acts = Record<never, never>;`]),
   ];
   const [first] = list.length ? list[0] : [camelCase(`handle ${component}`)];
   const logic = [
     "import type { Logic } from '../../logic/logic';",
-    `import type { ${name}Acts } from './${component}.acts';`,
+    `import type { ${component}Acts } from './${component}.acts';`,
     '',
     '/**',
     ' * Yours: written once, and never again. What is done before, after or instead of what people do',
     ` * here, as in \`{ ${first}: { before: () => window.confirm('Sure?') } }\`,`,
     ' * and what the outermost element has of its own, as `root`.',
     ' */',
-    `export function ${hook}(): Logic<${name}Acts> {`,
+    `export function ${hook}(): Logic<${component}Acts> {`,
     '  return {};',
     '}',
   ];

@@ -1,5 +1,6 @@
 import { channelsOf } from '../../../roles/sight.ts';
-import { hueName, labOf } from '../../../tokens/find.ts';
+import { labOf } from '../../../tokens/find.ts';
+import { hueOf } from './palette.ts';
 import type { Declarations } from '../../../model/design.ts';
 import type { StyleRule } from '../markup.ts';
 
@@ -92,11 +93,6 @@ function sizeOf(look: Declarations, usual: Declarations): number {
 function* colorWords(color: string | undefined, other: string | undefined): Generator<string> {
   const channels = channelsOf(color ?? '');
   if (!channels || channels[3] === 0) return;
-  const hueOf = ([r, g, b]: readonly number[]): string =>
-    hueName(`#${[r, g, b].map((one) => Math.round(one).toString(16).padStart(2, '0')).join('')}`).replace(
-      /-\d+$/,
-      '',
-    );
   const [lightness] = labOf(channels);
   const hue = hueOf(channels);
   const before = channelsOf(other ?? '');

@@ -120,13 +120,17 @@ function fontName(fonts: string): string {
   return `font-${/^(apple-system|system-ui|blinkmacsystemfont)$/.test(word) || !word ? 'system' : word}`;
 }
 
+/** The hue of a colour in a word, however light it is. @param channels red, green and blue, 0 to 255 */
+export const hueOf = ([r, g, b]: readonly number[]): string =>
+  hueName(hexOf([r, g, b, 1])).replace(/-\d+$/, '');
+
 /** `color-blue-46`, `color-black-a50`: hue and lightness of CIELAB, and in hundredths how solid it is. */
 function nameFor(color: string): string {
   const parts = /^rgb\((\d+) (\d+) (\d+) \/ ([\d.]+)%\)$/.exec(color)?.slice(1).map(Number);
   const channels = parts ? parts.slice(0, 3) : (channelsOf(color) ?? [0, 0, 0]).slice(0, 3);
   const alpha = parts ? parts[3] : 100;
   const [lightness] = labOf(channels);
-  const hue = hueName(hexOf([channels[0], channels[1], channels[2], 1])).replace(/-\d+$/, '');
+  const hue = hueOf(channels);
   const solid =
     hue === 'gray' && lightness > 99.5
       ? 'white'

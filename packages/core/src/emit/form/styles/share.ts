@@ -164,6 +164,7 @@ export function shareStyles(
     name(part(wanted, [...left.keys()], group));
   }
   const ofFile = grouped(places, ({ file }) => file);
+  const oversOf = grouped([...overs], ([{ file }]) => file);
   return {
     rules: made.shared.toSorted((a, b) => byName.compare(a.className, b.className)),
     files: new Map(
@@ -202,10 +203,7 @@ export function shareStyles(
             { from: 'own', name: className, isOver: true },
           ]);
         };
-        const over = grouped(
-          [...overs].filter(([place]) => place.file === id),
-          ([, under]) => under.rule.className,
-        );
+        const over = grouped(oversOf.get(id) ?? [], ([, under]) => under.rule.className);
         for (const place of ofFile.get(id) ?? []) {
           if (overs.has(place)) continue;
           write(place);
