@@ -1,7 +1,8 @@
-import { applyChange, putCollection, putComponent } from '../change/change.ts';
+import { applyChange, putCollection, putComponent, putDetail } from '../change/change.ts';
 import { findCollections } from '../data/collections.ts';
 import { takenCollection } from '../data/records.ts';
 import { recordsOf } from '../records/records.ts';
+import { emitReact } from '../emit/react/emit_react.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { findElement } from '../model/places.ts';
 import { type Project, textOf, walkElements } from '../model/project.ts';
@@ -128,4 +129,49 @@ test('a row that is gone is no record any more, and nothing is asked about it', 
   const { asks, names: said } = recordsOfNext(['Saw', 'Ladder']);
   expect(said).toEqual(['Saw', 'Ladder']);
   expect(asks).toEqual([]);
+});
+
+/** The lines of the delivered code that are others in the second of two projects, of one and the other. */
+function linesChanged(one: Project, other: Project): { readonly out: string[]; readonly come: string[] } {
+  const lines = (project: Project): string[] =>
+    emitReact(project, 'App').files.flatMap((file) =>
+      'text' in file && file.path.startsWith('src/')
+        ? file.text.split('\n').map((line) => `${file.path}: ${line}`)
+        : [],
+    );
+  const [was, is] = [lines(one), lines(other)];
+  const without = (some: string[], others: string[]): string[] =>
+    some.filter((line) => !others.includes(line));
+  return { out: without(was, is), come: without(is, was) };
+}
+
+/** A project with a round that draws its rows otherwise. */
+function after(of: Project, now: readonly string[]): Project {
+  const plan = planIteration(of, [shelf(now)], { whole: true });
+  const { design, change } = applyIteration(of, plan, { assets: [], notices: [] }, 2);
+  return { design, app: applyChange(of.app, change) };
+}
+
+test.each([
+  ['of a list', project],
+  [
+    'of a collection',
+    {
+      ...project,
+      app: [
+        putCollection('loans', takenCollection(findCollections(project.design.screens)[0])),
+        putDetail('shelf', { collection: 'loans', parameter: 'loan' }),
+      ].reduce(applyChange, project.app),
+    },
+  ],
+])('a row %s that says something else is known by what it was: that text alone changes', (_, of) => {
+  const first = after(of, names);
+  const second = after(first, ['Saw', 'Drill', 'Steps!']);
+  const { out, come } = linesChanged(first, second);
+  expect(come).toHaveLength(1);
+  expect(out).toHaveLength(1);
+  expect(come[0].replace('Steps!', 'Ladder')).toBe(out[0]);
+  // A further one has a name that none has.
+  const more = after(second, ['Ladder', 'Saw', 'Drill', 'Steps!']);
+  expect(linesChanged(second, more).come.join('\n')).toMatch(/id: 'ladder-2'/);
 });

@@ -605,6 +605,13 @@ const codeEntry = kinds({
     screen: optional(screenKey),
     names: list(fields({ at: elementKey, on: text(50), name: className }), { max: 5000 }),
   },
+  /** What the rows of a screen are known by among their records, and what the constant with those is called. */
+  rows: {
+    screen: optional(screenKey),
+    rows: list(fields({ at: elementKey, id: text(100, { min: 1 }), list: optional(className) }), {
+      max: 20_000,
+    }),
+  },
 });
 /** Something that the code said by a choice that could have fallen otherwise. */
 export type CodeEntry = ValueOf<typeof codeEntry>;

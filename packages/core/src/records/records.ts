@@ -1,9 +1,10 @@
 import { grouped } from '../json/grouped.ts';
-import type { Collection, DrawnRow, RecordField } from '../model/app.ts';
+import type { App, Collection, DrawnRow, RecordField } from '../model/app.ts';
 import type { Design, Element } from '../model/design.ts';
-import { kebabCase, uniqueName } from '../model/names.ts';
+import { kebabCase } from '../model/names.ts';
 import { findElement } from '../model/places.ts';
 import { textOf } from '../model/project.ts';
+import { keptRows, recordIds } from './kept_rows.ts';
 
 /** What a record says in one field, and the elements that show it. */
 export interface DataValue {
@@ -97,16 +98,27 @@ function findTitle(
   );
 }
 
-/** The records of a collection by what they are known by in the code: what they are called, in small letters. */
-export function recordsById(design: Design, collection: Collection): Map<string, DataRecord> {
-  const byId = new Map<string, DataRecord>();
+/**
+ * The records of a collection by what they are known by in the code: as before, else what they are called, in small letters.
+ * @param code how the code was written when the last iteration came in
+ */
+export function recordsById(
+  design: Design,
+  collection: Collection,
+  code: App['code'],
+): Map<string, DataRecord> {
+  const kept = [...keptRows({ code }).values()];
   const named = titleField(design, collection)?.name;
-  recordsOf(design, collection).forEach((record, i) => {
-    const said = named === undefined ? '' : (record.values[named]?.text ?? '');
-    const id = uniqueName(kebabCase(said).slice(0, 80) || String(i + 1), (one) => byId.has(one));
-    byId.set(id, record);
-  });
-  return byId;
+  const records = recordsOf(design, collection);
+  const before = ({ rows }: DataRecord): string | undefined => {
+    for (const { element } of rows)
+      for (const screen of kept) if (screen.has(element)) return screen.get(element)!.id;
+    return undefined;
+  };
+  const ids = recordIds(records, before, ({ values }) =>
+    kebabCase(named === undefined ? '' : (values[named]?.text ?? '')).slice(0, 80),
+  );
+  return new Map(records.map((record, i) => [ids[i], record]));
 }
 
 function readRecords(

@@ -48,7 +48,7 @@ export function standInPlan(
         const list = api.operations.find((one) => one.id === collection.behind!.list);
         return [
           name,
-          [...recordsById(design, collection)].map(([key, record]) =>
+          [...recordsById(design, collection, app.code)].map(([key, record]) =>
             sampleOf({ key, record, collection, fields: list?.fields ?? [], pictureAt }),
           ),
         ];

@@ -3,6 +3,7 @@ import { grouped } from '../../json/grouped.ts';
 import { equalJson } from '../../json/json.ts';
 import type { App, CodeEntry, Gesture } from '../../model/app.ts';
 import type { ClassStyle } from '../../model/design.ts';
+import { type KeptRow, keptRows } from '../../records/kept_rows.ts';
 import { actId } from './act_names.ts';
 
 /** How a file with styles was written when the last iteration came in. */
@@ -59,6 +60,8 @@ export interface CodeBefore {
   readonly insides: ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;
   /** What the functions of each screen are called, by `actId`. */
   readonly acts: ReadonlyMap<string, ReadonlyMap<string, string>>;
+  /** What the rows of each screen are known by, by their keys. */
+  readonly rows: ReadonlyMap<string, ReadonlyMap<string, KeptRow>>;
 }
 
 export const NOTHING_BEFORE: CodeBefore = {
@@ -69,6 +72,7 @@ export const NOTHING_BEFORE: CodeBefore = {
   props: new Map(),
   insides: new Map(),
   acts: new Map(),
+  rows: new Map(),
 };
 
 const known = new WeakMap<App['code'], CodeBefore>();
@@ -115,6 +119,7 @@ export function codeBefore({ code }: App): CodeBefore {
             : [],
         ),
       ),
+      rows: keptRows({ code }),
     };
     known.set(code, before);
   }
@@ -161,6 +166,8 @@ export function keepCode({ code }: App, now: CodeBefore): Change {
     });
     if (list.length) put({ kind: 'acts', screen, names: list }, screen);
   }
+  for (const [screen, rows] of now.rows)
+    put({ kind: 'rows', screen, rows: [...rows].map(([at, row]) => ({ at, ...row })) }, screen);
   for (const [id, { own, values, looks }] of now.files)
     put(
       {

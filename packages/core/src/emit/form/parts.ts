@@ -1,5 +1,6 @@
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
 import type { Project } from '../../model/project.ts';
+import type { KeptRow } from '../../records/kept_rows.ts';
 import { actNames } from './act_names.ts';
 import { type CodeBefore, codeBefore, screenFile } from './before.ts';
 import { isHooked } from './hooked.ts';
@@ -116,7 +117,23 @@ export function codeOf(project: Project): CodeBefore {
         actNames(rootOf(plan, extraction, layouts, key), before.acts.get(key) ?? new Map(), isHooked),
       ]),
     ),
+    rows: rowsIn(plan, extraction),
   };
+}
+
+/** What the rows of each screen are known by: those of its lists, and those that show records of collections. */
+function rowsIn(plan: EmissionPlan, { lists }: Extraction): Map<string, Map<string, KeptRow>> {
+  const found = new Map<string, Map<string, KeptRow>>();
+  const put = (screen: string, key: string, row: KeptRow): void => {
+    const rows = found.get(screen) ?? new Map<string, KeptRow>();
+    found.set(screen, rows.set(key, row));
+  };
+  for (const [screen, all] of lists)
+    for (const { data, records, rows } of all)
+      rows.forEach((key, i) => put(screen, key, { id: String(records[i].id), list: data }));
+  for (const { views } of plan.live.values())
+    for (const { screen, rows } of views) for (const [key, id] of rows) put(screen, key, { id });
+  return found;
 }
 
 /** The custom properties that a file can say. */

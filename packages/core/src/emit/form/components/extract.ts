@@ -4,7 +4,8 @@ import type { CodeBefore, PropsBefore } from '../before.ts';
 import { isBound } from '../live/bindings.ts';
 import { controlsList, holdsRowDeed } from '../live/controls.ts';
 import { grouped } from '../../../json/grouped.ts';
-import { kebabCase, pascalCase, plural, uniqueCodeName, uniqueName } from '../../../model/names.ts';
+import { kebabCase, pascalCase, plural, uniqueCodeName } from '../../../model/names.ts';
+import { type KeptRow, recordIds } from '../../../records/kept_rows.ts';
 import {
   type EmittedScreen,
   givenIn,
@@ -63,8 +64,15 @@ export interface Known {
   readonly fieldOf: ReadonlyMap<string, string>;
   /** What the collection of records is called that a row shows one of, by the key of the row. */
   readonly recordsOf: ReadonlyMap<string, string>;
+  /** What the rows of each screen were known by. */
+  readonly rows: CodeBefore['rows'];
 }
-export const NOTHING_KNOWN: Known = { before: new Map(), fieldOf: new Map(), recordsOf: new Map() };
+export const NOTHING_KNOWN: Known = {
+  before: new Map(),
+  fieldOf: new Map(),
+  recordsOf: new Map(),
+  rows: new Map(),
+};
 
 /** Where places can stand: a screen, or a component that was made before. */
 interface Body {
@@ -136,7 +144,14 @@ export function extractComponents(
       let root = replace(body.root, uses);
       if (component.kind === 'list' && !body.component) {
         const ofScreen = lists.get(key) ?? [];
-        root = gatherLists(root, name, component, ofScreen, known.recordsOf);
+        root = gatherLists(
+          root,
+          name,
+          component,
+          ofScreen,
+          known.recordsOf,
+          known.rows.get(key) ?? new Map(),
+        );
         lists.set(key, ofScreen);
       }
       bodies.set(key, { ...body, root, rules: withOwnKeys(rules, root, placedNames) });
@@ -416,6 +431,7 @@ function gatherLists(
   wanted: Component,
   lists: EmittedList[],
   recordsOf: Known['recordsOf'],
+  before: ReadonlyMap<string, KeptRow>,
 ): MarkupElement {
   const rows = new Set(wanted.places);
   const visit = (node: MarkupElement): MarkupElement => {
@@ -435,7 +451,7 @@ function gatherLists(
       const run: MarkupElement[] = [];
       for (; isRow(node.children[i]); i++) run.push(node.children[i] as MarkupElement);
       i--;
-      const list = listOf(component, run, lists, recordsOf);
+      const list = listOf(component, run, lists, recordsOf, before);
       lists.push(list);
       children.push({
         key: run[0].key,
@@ -452,25 +468,29 @@ function listOf(
   run: readonly MarkupElement[],
   others: readonly EmittedList[],
   recordsOf: Known['recordsOf'],
+  before: ReadonlyMap<string, KeptRow>,
 ): EmittedList {
-  const ids = new Set<string>();
-  const records = run.map((row, i) => {
-    const { props } = row.use!;
-    const said = Object.values(props).find((value) => typeof value === 'string' && /\p{L}/u.test(value)) as
-      string | undefined;
-    const id = uniqueName(kebabCase(said ?? '').slice(0, 40) || String(i + 1), (candidate) =>
-      ids.has(candidate),
-    );
-    ids.add(id);
-    return { id, ...props };
-  });
+  const wereKnown = run.flatMap(({ key }) => before.get(key ?? '') ?? []);
+  const ids = recordIds(
+    run,
+    ({ key }) => before.get(key ?? '')?.id,
+    ({ use }) => kebabCase(firstSaid(use!.props) ?? '').slice(0, 40),
+  );
+  const records = run.map((row, i) => ({ id: ids[i], ...row.use!.props }));
   const plain =
     `${component.charAt(0).toLowerCase()}${component.slice(1)}`.replace(/(Row|Item|Card)$/, '') || 'row';
   const [collection, ...more] = new Set(run.map(({ key }) => recordsOf.get(key ?? '')));
   const wanted = collection !== undefined && !more.length ? collection : plural(plain);
-  const data = uniqueCodeName(wanted, 'rows', (candidate) => others.some((list) => list.data === candidate));
+  const isTaken = (name: string): boolean => others.some((list) => list.data === name);
+  const kept = wereKnown.find(({ list }) => list?.replace(/\d+$/, '') === wanted && !isTaken(list))?.list;
+  const spoken = new Set([...before.values()].map(({ list }) => list));
+  const data = kept ?? uniqueCodeName(wanted, 'rows', (name) => isTaken(name) || spoken.has(name));
   return { data, component, records, rows: run.flatMap(({ key }) => key ?? []) };
 }
+
+/** The first words among what a row is given. */
+const firstSaid = (props: Readonly<Record<string, PropValue>>): string | undefined =>
+  Object.values(props).find((value): value is string => typeof value === 'string' && /\p{L}/u.test(value));
 
 /** Visits markup from the outside inwards; return false to leave out what is inside. */
 function visitMarkup(root: MarkupElement, visit: (node: MarkupElement) => boolean): void {

@@ -59,6 +59,7 @@ export function extractionOf(plan: EmissionPlan): Extraction {
         rows.map(({ element }) => [element, name] as const),
       ),
     ),
+    rows: codeBefore(app).rows,
   });
   extractions.set(app.components, {
     drawers: app.drawers,

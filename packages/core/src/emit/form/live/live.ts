@@ -90,7 +90,7 @@ export function liveCollections(
     if (!collection) continue;
     const name = uniqueCodeName(collection.name, 'records', (one) => names.has(one));
     names.add(name);
-    const records = recordsById(design, collection);
+    const records = recordsById(design, collection, app.code);
     const views = viewsOf(project, collection, name, records, deeds.get(id)!);
     const shares = views.some(({ screen }) => onScreens.has(screen));
     views.forEach(({ screen }) => onScreens.add(screen));
