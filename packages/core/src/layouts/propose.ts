@@ -166,7 +166,8 @@ function barsOf({ app, design }: Project, keys: readonly string[]): ReadonlyMap<
     const free = [...members].filter(([key, one]) =>
       (taken.get(key) ?? []).every((other) => one.end <= other.order || other.end <= one.order),
     );
-    if (free.length < 2) return;
+    if (free.length < 2 || holdsOwn(free.map(([key, one]) => textsIn(traitsOf(byKey.get(key)!.root), one))))
+      return;
     for (const [key, one] of free) {
       const labels = pressablesOf(byKey.get(key)!).flatMap(({ element, label }) =>
         isWithin(design, element.key, one.element.key) ? [label] : [],
@@ -179,6 +180,28 @@ function barsOf({ app, design }: Project, keys: readonly string[]): ReadonlyMap<
     }
   });
   return bars;
+}
+
+/** A bar has at most so many texts, or such a part of its texts, that are its screen's own: where one is, what is marked. */
+const MOST_OWN = 2;
+const MOST_OWN_PART = 0.1;
+/** What at most this part of the screens say is their own. */
+const FEW = 0.2;
+
+const textsIn = (all: readonly Traits[], { order, end }: Traits): readonly string[] =>
+  all.slice(order, end).flatMap(({ text }) => text || []);
+
+/** Whether parts at one place of several screens hold what is each screen's own, and so are around it and no bar. */
+function holdsOwn(parts: readonly (readonly string[])[]): boolean {
+  const saidBy = new Map<string, number>();
+  for (const texts of parts) for (const text of new Set(texts)) saidBy.set(text, (saidBy.get(text) ?? 0) + 1);
+  const few = Math.max(1, parts.length * FEW);
+  // In the middle: what a menu shows where it is open is the own of few.
+  const over = parts.filter((texts) => {
+    const own = texts.filter((text) => saidBy.get(text)! <= few).length;
+    return own > Math.max(MOST_OWN, texts.length * MOST_OWN_PART);
+  });
+  return over.length * 2 > parts.length;
 }
 
 /** The change that makes one component of the bars, unless they are one. */

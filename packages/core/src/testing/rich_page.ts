@@ -78,8 +78,8 @@ export function richReading(): PageReading {
       drawn(
         'g',
         { transform: 'translate(1 2)' },
-        drawn('path', { d: 'M0 0L9 9', 'stroke-width': '2' }),
-        drawn('circle', { cx: '4', cy: '4', r: '2', id: 'dot' }),
+        drawn('path', { d: 'M0 0L9 9', 'stroke-width': '2', 'clip-path': 'url(#edge)' }),
+        drawn('clipPath', { id: 'edge' }, drawn('circle', { cx: '4', cy: '4', r: '2' })),
       ),
     ),
     read('details', { open: '' }, read('summary', {}, 'More'), 'Text'),

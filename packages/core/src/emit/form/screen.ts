@@ -1,17 +1,12 @@
 import type { Drawer } from '../../model/app.ts';
-import {
-  type Declarations,
-  type Element,
-  type ElementStyle,
-  type Screen,
-  type VectorNode,
-} from '../../model/design.ts';
+import { type Declarations, type Element, type ElementStyle, type Screen } from '../../model/design.ts';
 import { camelCase, uniqueCodeName } from '../../model/names.ts';
 import { textOf, walkElements } from '../../model/project.ts';
 import { roleOf } from '../../roles/role.ts';
 import { attributeRule, isFlag } from '../../vocabulary/attributes.ts';
 import { OPEN_STATE } from '../../vocabulary/style_values.ts';
 import type { TokenLookup } from '../../tokens/values.ts';
+import { drawnMarkup, drawnReferences } from './vector_markup.ts';
 import { fieldLabels, isField } from './field_labels.ts';
 import { isNameless, namelessLabel } from '../../links/nameless.ts';
 import { truthful } from './truthful.ts';
@@ -122,6 +117,8 @@ class ScreenWriter {
   readonly #fieldLabels: ReadonlyMap<string, string>;
   /** Ids that stand on the page. */
   readonly #ids: ReadonlySet<string>;
+  /** Names that its drawings refer to. */
+  readonly #drawn: ReadonlySet<string>;
   /** Written as a page, with classes, and not drawn. */
   readonly #isPage: boolean;
   readonly #rules = new Map<string, StyleRule>();
@@ -138,6 +135,7 @@ class ScreenWriter {
       if (attributes?.id) ids.add(attributes.id);
     });
     this.#ids = ids;
+    this.#drawn = drawnReferences(root);
   }
 
   rules(): StyleRule[] {
@@ -222,9 +220,7 @@ class ScreenWriter {
           }
         : {}),
       ...(acts ? { acts } : {}),
-      children: element.vector
-        ? element.vector.children.map(vectorMarkup)
-        : this.#childrenOf(element, inside),
+      children: element.vector ? drawnMarkup(element.vector, this.#drawn) : this.#childrenOf(element, inside),
     };
     return element.vector
       ? {
@@ -274,7 +270,7 @@ class ScreenWriter {
         : { alt: spokenAlt(element.attributes?.alt) },
       ...(element.asset ? { asset: element.asset } : {}),
       ...(element.vector ? { drawing: drawingOf(element, className) } : {}),
-      children: element.vector ? element.vector.children.map(vectorMarkup) : [],
+      children: element.vector ? drawnMarkup(element.vector, this.#drawn) : [],
     };
     const id = this.#context.anchorOf(element.key);
     return {
@@ -577,14 +573,4 @@ function findSelected(select: Element): Element | null {
     if (inner) return inner;
   }
   return null;
-}
-
-function vectorMarkup(node: VectorNode): MarkupNode {
-  return {
-    tag: node.tag,
-    key: null,
-    className: null,
-    attributes: node.attributes,
-    children: [...(node.text ? [{ text: node.text }] : []), ...node.children.map(vectorMarkup)],
-  };
 }
