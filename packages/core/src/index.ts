@@ -215,7 +215,8 @@ export {
 
 export { exportTokens, type ImportedTokens, importTokens } from './tokens/dtcg.ts';
 
-export { type ComponentProposal, findComponents, findLists } from './components/find.ts';
+export { findComponents, findLists } from './components/find.ts';
+export type { ComponentProposal } from './components/proposal.ts';
 
 export {
   ariaName,

@@ -1,0 +1,275 @@
+import type { Element } from '../model/design.ts';
+import { shapeOf } from '../roles/shape.ts';
+import type { Sight } from '../roles/sight.ts';
+import { sizeOf } from './groups.ts';
+import { wordFor } from './names.ts';
+
+/** Places that could be one component, or the rows of one list. */
+export interface Candidate {
+  readonly kind: 'component' | 'list';
+  /** In reading order. */
+  readonly sights: readonly Sight[];
+}
+
+/** A candidate that was chosen. */
+export interface Choice<C extends Candidate> {
+  readonly candidate: C;
+  /** Lines of code that it saves when what was chosen before it is taken, too. */
+  readonly saves: number;
+  /** How much a person would call it one thing, 0 to 1. */
+  readonly unity: number;
+  /** How many things a place of it is given, in the middle. */
+  readonly given: number;
+}
+
+/** A component with more to give than this says less than what it stands for; a row may be given more. */
+const MOST_GIVEN: Readonly<Record<Candidate['kind'], number>> = { component: 9, list: 16 };
+/** Lines for a prop: several short ones stand in one. */
+const LINES_GIVEN = 0.6;
+/** What saves fewer lines than this is not worth a file. */
+const LEAST_LINES = 2;
+/** What is less one thing than this is a stretch of a page. */
+const LEAST_UNITY = 0.2;
+/** What has less than this of its lines left, since the rest is in what was chosen before, is only around that. */
+const LEAST_OWN = 0.35;
+/** From here on a person calls it one thing. */
+const WHOLE = 0.7;
+/** What holds something is as good from this part of what that is worth. */
+const NEARLY = 0.5;
+/** Rows are better written as records than one by one. */
+const LIST_BONUS = 1.25;
+
+/**
+ * Chooses what is worth being written once: the set with the shortest description of the screens (minimum description length,
+ * Rissanen 1978), found greedily, each time with what is chosen already taken into account. What is saved is weighed by how much
+ * a person would call it one thing, so that a card wins over the column that it stands in. Places never overlap but by one
+ * standing within another.
+ */
+export function choose<C extends Candidate>(candidates: readonly C[]): Choice<C>[] {
+  const written = new Written();
+  const open = candidates.flatMap((candidate): Open<C>[] => {
+    const { most, usual } = givenAt(candidate.sights);
+    const forms = new Set(candidate.sights.map(({ element }) => shapeOf(element))).size;
+    if (most + forms - 1 > MOST_GIVEN[candidate.kind]) return [];
+    const unity = unityOf(candidate);
+    if (unity < LEAST_UNITY) return [];
+    return [{ candidate, unity, given: usual, worth: Infinity, saves: 0 }];
+  });
+  const weighed = ({ candidate, given, unity }: Open<C>): Weight => {
+    const saves = written.savedBy(candidate.sights, 1 + LINES_GIVEN * given, unity);
+    return { saves, worth: saves * unity * (candidate.kind === 'list' ? LIST_BONUS : 1) };
+  };
+  for (const one of open) Object.assign(one, weighed(one));
+  const holders = new Holders(open);
+  // What has been chosen only ever makes others worth less, so that the best is known once it was weighed anew.
+  const heap = open.sort(byWorth);
+  const chosen: Choice<C>[] = [];
+  while (heap.length) {
+    const best = heap.shift()!;
+    const before = best.worth;
+    Object.assign(best, weighed(best));
+    if (best.saves < LEAST_LINES) continue;
+    if (best.worth < before && heap.length && best.worth < heap[0].worth) {
+      insert(heap, best);
+      continue;
+    }
+    const outer = holders.of(best, heap, weighed);
+    const next = outer ?? best;
+    if (outer) {
+      heap.splice(heap.indexOf(outer), 1);
+      Object.assign(outer, weighed(outer));
+      insert(heap, best);
+    }
+    written.take(next.candidate.sights, 1 + LINES_GIVEN * next.given);
+    chosen.push(next);
+  }
+  return chosen;
+}
+
+interface Weight {
+  readonly saves: number;
+  /** What it saves, weighed by how much it is one thing. */
+  readonly worth: number;
+}
+interface Open<C extends Candidate> extends Choice<C>, Weight {}
+
+/** What only ever stands in places of something else that is one thing is a part of that, where that saves nearly as much. */
+class Holders<C extends Candidate> {
+  readonly #at = new Map<Element, Open<C>[]>();
+
+  constructor(open: readonly Open<C>[]) {
+    for (const one of open)
+      for (const { element } of one.candidate.sights) {
+        const known = this.#at.get(element);
+        if (known) known.push(one);
+        else this.#at.set(element, [one]);
+      }
+  }
+
+  /** The one that is worth most, of those that are open. */
+  of(
+    { candidate: { sights }, worth }: Open<C>,
+    open: readonly Open<C>[],
+    weighed: (one: Open<C>) => Weight,
+  ): Open<C> | null {
+    let best: Open<C> | null = null;
+    let most = worth * NEARLY;
+    for (let at = sights[0].parent; at; at = at.parent)
+      for (const one of this.#at.get(at.element) ?? []) {
+        if (one.unity < WHOLE || one.worth < most || !open.includes(one)) continue;
+        const places = new Set(one.candidate.sights);
+        if (!sights.every((sight) => standsIn(sight, places))) continue;
+        const now = weighed(one);
+        if (now.saves < LEAST_LINES || now.worth < most) continue;
+        best = one;
+        most = now.worth;
+      }
+    return best;
+  }
+}
+
+function standsIn({ parent }: Sight, places: ReadonlySet<Sight>): boolean {
+  for (let at = parent; at; at = at.parent) if (places.has(at)) return true;
+  return false;
+}
+
+const byWorth = <C extends Candidate>(a: Open<C>, b: Open<C>): number =>
+  b.worth - a.worth || (keyOf(a.candidate) < keyOf(b.candidate) ? -1 : 1);
+
+const keyOf = ({ kind, sights }: Candidate): string => `${sights[0].element.key} ${sights.length} ${kind}`;
+
+function insert<C extends Candidate>(heap: Open<C>[], one: Open<C>): void {
+  let [from, to] = [0, heap.length];
+  while (from < to) {
+    const middle = (from + to) >> 1;
+    if (byWorth(heap[middle], one) < 0) from = middle + 1;
+    else to = middle;
+  }
+  heap.splice(from, 0, one);
+}
+
+/** How many lines the screens are written in, while more and more is written once. */
+class Written {
+  /** Lines less than an element has by itself. */
+  readonly #less = new Map<Element, number>();
+  /** What is written elsewhere. */
+  readonly #elsewhere = new Set<Element>();
+
+  #linesOf({ element }: Sight): number {
+    return linesOf(element) - (this.#less.get(element) ?? 0);
+  }
+
+  #isWritten(sight: Sight): boolean {
+    for (let at: Sight | null = sight; at; at = at.parent) if (this.#elsewhere.has(at.element)) return false;
+    return true;
+  }
+
+  /** @param use lines that a place takes afterwards */
+  savedBy(sights: readonly Sight[], use: number, unity: number): number {
+    const there = sights.filter((sight) => this.#isWritten(sight));
+    if (there.length < 2) return 0;
+    const lines = there.map((sight) => this.#linesOf(sight));
+    const own = lines.reduce((sum, line) => sum + line - use, 0);
+    const whole = there.reduce((sum, { element }) => sum + linesOf(element) - use, 0);
+    // What is around something that is written elsewhere by now, and hardly more, is no thing of its own.
+    if (own < whole && own * unity < whole * LEAST_OWN) return 0;
+    return lines.reduce((sum, own) => sum + own - use, 0) - Math.max(...lines);
+  }
+
+  take(sights: readonly Sight[], use: number): void {
+    const there = sights.filter((sight) => this.#isWritten(sight));
+    there.forEach((sight, i) => {
+      const saved = this.#linesOf(sight) - use;
+      // The first place goes on holding what is written once.
+      if (i > 0) this.#elsewhere.add(sight.element);
+      for (let at = sight.parent; at; at = at.parent)
+        this.#less.set(at.element, (this.#less.get(at.element) ?? 0) + saved);
+    });
+  }
+}
+
+const lines = new WeakMap<Element, number>();
+
+/** Lines that an element is written in, with all that stands in it. */
+function linesOf(element: Element): number {
+  let count = lines.get(element);
+  if (count === undefined) {
+    const inner = element.children.reduce(
+      (sum, child) => sum + (child.tag === undefined ? 1 : linesOf(child)),
+      0,
+    );
+    lines.set(element, (count = inner ? inner + 2 : 1));
+  }
+  return count;
+}
+
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+/** So many places are looked at for what differs among them. */
+const MOST_COMPARED = 40;
+/** What so many of the places say is no difference among them. */
+const SAID_BY_MOST = 0.8;
+
+/** How many things are said at one place that are not said at most others: in the middle, and at most. */
+function givenAt(sights: readonly Sight[]): { readonly usual: number; readonly most: number } {
+  // Steps of the golden section meet no rhythm of theirs: every fourth may be the same entry of a menu.
+  const some =
+    sights.length <= MOST_COMPARED
+      ? sights
+      : Array.from(
+          { length: MOST_COMPARED },
+          (_, i) => sights[Math.floor(((i * GOLDEN) % 1) * sights.length)],
+        );
+  const said = some.map(({ element }) => factsOf(element));
+  const counts = new Map<string, number>();
+  for (const facts of said) for (const fact of new Set(facts)) counts.set(fact, (counts.get(fact) ?? 0) + 1);
+  const own = said
+    .map((facts) => facts.filter((fact) => counts.get(fact)! < some.length * SAID_BY_MOST).length)
+    .sort((a, b) => a - b);
+  return { usual: own[own.length >> 1], most: own.at(-1)! };
+}
+
+/** What an element says, shows and leads to, with all that stands in it. */
+function factsOf(element: Element): string[] {
+  const { text, asset, attributes, children } = element;
+  return [
+    ...(text?.trim() ? [`text ${text}`] : []),
+    ...(asset ? [`picture ${asset}`] : []),
+    ...(attributes?.href ? [`link ${attributes.href}`] : []),
+    ...(attributes?.placeholder ? [`hint ${attributes.placeholder}`] : []),
+    ...children.flatMap(factsOf),
+  ];
+}
+
+/** Tags of what is one thing by itself. */
+const THINGS =
+  /^(nav|header|footer|aside|dialog|form|table|article|figure|li|tr|button|fieldset|details|blockquote|dl)$/;
+const LANDMARKS = /^(nav|header|footer|main|aside)$/;
+
+/** What holds the heading of a page and so many elements is a stretch of the page. */
+const STRETCH = 15;
+
+/** How much a person would call what stands at the places one thing, 0 to 1. */
+function unityOf({ kind, sights }: Candidate): number {
+  const [first] = sights;
+  const { element, look } = first;
+  const { tag = '', children } = element;
+  let unity = 0.3;
+  if (kind === 'list' || (first.isAuthored && THINGS.test(tag)) || element.role === 'dialog') unity = 1;
+  else if (look.hasBorder || look.hasShadow || (look.hasFill && look.radius > 0)) unity = 1;
+  else if (wordFor(first).length > 2) unity = 0.85;
+  else if (look.hasFill) unity = 0.7;
+  // What is around one thing is not that thing.
+  else if (children.filter((child) => child.tag !== undefined && !child.hidden).length === 1) unity = 0.15;
+  if (sizeOf(element) >= STRETCH && holds(element, (one) => one.tag === 'h1')) unity *= 0.4;
+  if (kind === 'component' && landmarksIn(element) > 1) unity *= 0.3;
+  return unity;
+}
+
+const holds = (element: Element, test: (one: Element) => boolean): boolean =>
+  element.children.some((child) => test(child) || holds(child, test));
+
+const landmarksIn = (element: Element): number =>
+  element.children.reduce(
+    (sum, child) => sum + (LANDMARKS.test(child.tag ?? '') ? 1 : landmarksIn(child)),
+    0,
+  );

@@ -1,0 +1,144 @@
+import type { Element } from '../model/design.ts';
+import { pascalCase, singular } from '../model/names.ts';
+import { textOf } from '../model/project.ts';
+import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
+import type { Sight } from '../roles/sight.ts';
+
+/** How an element is called without numbers, if by anything but its text. */
+export function wordOf(sight: Sight): string {
+  const { element } = sight;
+  const name = sight.isAuthored ? (element.classes ?? '').split(/\s+/)[0] : element.name;
+  const plain = name
+    .replace(/[\d_]+/g, ' ')
+    .trim()
+    .toLowerCase();
+  return plain && !['box', 'group'].includes(plain) && !sight.text.toLowerCase().startsWith(plain)
+    ? plain
+    : '';
+}
+
+/** What the names of several layers have in common: `Chip All`, `Chip Wood` → `Chip`. */
+function commonWords(all: readonly Sight[]): string {
+  if (all.length < 2 || all[0].isAuthored) return '';
+  const words = all.map((sight) => new Set(wordOf(sight).split(/\s+/).filter(Boolean)));
+  const [first] = words;
+  const shared = [...first].filter(
+    (word) => words.filter((set) => set.has(word)).length >= words.length * 0.8,
+  );
+  return shared.length ? pascalCase(shared.join(' ')) : '';
+}
+
+/** How many containers further out a part may be called after. */
+const FURTHEST = 4;
+
+/**
+ * A name for a component, and others for where another has that: by what it holds, by more of its author's words, and by what
+ * it stands in.
+ */
+export function namesOf(
+  sight: Sight,
+  kind: 'component' | 'list',
+  all: readonly Sight[],
+): { readonly name: string; readonly others: readonly string[] } {
+  const name = nameOf(sight, kind, all);
+  const told = [holdsWord(all), ...moreWords(all), ...outerWords(sight)].filter(
+    (word) => word.length > 2 && !name.toLowerCase().includes(word.toLowerCase()),
+  );
+  const is = kindName(sight, kind);
+  const heading = kind === 'list' ? headingOver(sight) : '';
+  return {
+    name,
+    others: [
+      ...(heading ? [`${pascalCase(singular(heading))}${is}`] : []),
+      ...[...new Set(told)].map((word) => `${pascalCase(word)}${name}`),
+    ],
+  };
+}
+
+/** The heading of what rows stand in, where it is short enough to be a name of them. */
+function headingOver(sight: Sight): string {
+  const headings = (element: Element): Element[] =>
+    /^h[1-6]$/.test(element.tag ?? '') ? [element] : element.children.flatMap(headings);
+  for (let outer = sight.parent; outer; outer = outer.parent) {
+    const said = headings(outer.element).filter(({ box }) => box.y < sight.element.box.y);
+    const nearest = said.at(-1);
+    if (!nearest) continue;
+    const words = textOf(nearest).split(/\s+/);
+    return words.length <= LONGEST_HEADING && /^[\p{L}\s]+$/u.test(words.join(' ')) ? words.join(' ') : '';
+  }
+  return '';
+}
+
+/** Words of a heading that can be the name of rows. */
+const LONGEST_HEADING = 2;
+
+/** What all places hold that other parts do not: a table, a chart, a form, a picture. */
+function holdsWord(all: readonly Sight[]): string {
+  const holds = (element: Element, test: (one: Element) => boolean): boolean =>
+    test(element) || element.children.some((child) => holds(child, test));
+  const found = HOLDS.find(([, test]) =>
+    all.every(({ element }) => element.children.some((child) => holds(child, test))),
+  );
+  return found?.[0] ?? '';
+}
+const HOLDS: readonly (readonly [string, (element: Element) => boolean])[] = [
+  ['Table', ({ tag }) => tag === 'table'],
+  ['Form', ({ tag }) => tag === 'form'],
+  ['Chart', ({ tag, role }) => tag === 'canvas' || role === 'chart'],
+  ['Field', ({ tag }) => tag === 'input' || tag === 'select' || tag === 'textarea'],
+  ['List', ({ tag }) => tag === 'ul' || tag === 'ol'],
+  ['Picture', ({ kind }) => kind === 'image'],
+  ['Button', ({ tag }) => tag === 'button'],
+  ['Titled', ({ tag }) => tag !== undefined && /^h[1-6]$/.test(tag)],
+];
+
+/** Words that an author has for all places besides the first. */
+function moreWords(all: readonly Sight[]): string[] {
+  if (!all[0].isAuthored) return [];
+  const [first, ...rest] = all.map(({ element }) => new Set((element.classes ?? '').split(/\s+/)));
+  return [...first]
+    .filter((word) => rest.every((other) => other.has(word)))
+    .flatMap((word) => wordOfClasses(word));
+}
+
+/** What the containers around a part are called, from the inside out. */
+function outerWords({ parent }: Sight): string[] {
+  const words: string[] = [];
+  let outer = parent;
+  for (let i = 0; outer?.parent && i < FURTHEST; i++, outer = outer.parent) words.push(wordFor(outer));
+  return words;
+}
+
+/** A name for a component: its author's word for it, or what it is within what it stands in. */
+function nameOf(sight: Sight, kind: 'component' | 'list', all: readonly Sight[] = [sight]): string {
+  const common = commonWords(all);
+  if (common.length > 2) return common;
+  const own = wordFor(sight);
+  if (own.length > 2) return pascalCase(own);
+  const is = kindName(sight, kind);
+  if (is === 'Footer' || is === 'Header' || is === 'Navigation') return is;
+  let outer = sight.parent;
+  for (let i = 0; outer?.parent && i < FURTHEST; i++, outer = outer.parent) {
+    const word = pascalCase(wordFor(outer)).replace(/(List|s)$/, '');
+    if (word.length > 2) return word.endsWith(is) ? word : `${word}${is}`;
+  }
+  return is;
+}
+
+/** The word of the author for an element. */
+export const wordFor = ({ isAuthored, element }: Sight): string =>
+  isAuthored ? wordOfClasses(element.classes ?? '') : wordOfLayer(element);
+
+/** What a part is, where it has no name. */
+function kindName({ element, children }: Sight, kind: 'component' | 'list'): string {
+  const { tag, role } = element;
+  if (role === 'navigation' || tag === 'nav') return 'Navigation';
+  if (tag === 'footer') return 'Footer';
+  if (tag === 'header') return 'Header';
+  if (tag === 'tr') return 'Row';
+  if (tag === 'td' || tag === 'th') return 'Cell';
+  if (tag === 'a') return 'Link';
+  if (tag === 'form') return 'Form';
+  if (tag === 'button' || (children.length === 1 && children[0].element.kind === 'text')) return 'Button';
+  return tag === 'li' || kind === 'list' ? 'Item' : 'Block';
+}
