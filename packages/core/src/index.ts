@@ -90,6 +90,7 @@ export {
   putDrawer,
   putEdit,
   putRefused,
+  putLook,
   putToken,
   putInteraction,
   putJourney,
@@ -213,6 +214,15 @@ export {
   valueUses,
 } from './tokens/find.ts';
 
+export {
+  type Aspect,
+  ASPECTS,
+  type Dress,
+  dressesOf,
+  type DressWish,
+  lookValues,
+} from './alternatives/dress.ts';
+export { takeLook, lookChanges } from './alternatives/take.ts';
 export { exportTokens, type ImportedTokens, importTokens } from './tokens/dtcg.ts';
 
 export { findComponents, findLists } from './components/find.ts';

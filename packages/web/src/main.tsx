@@ -12,6 +12,9 @@ import { GlobalStyle } from './theme/theme';
 applyScheme(readScheme());
 
 // Each view is loaded when somebody first goes there.
+const AlternativesView = lazy(async () => ({
+  default: (await import('./alternatives/AlternativesView')).AlternativesView,
+}));
 const CompareView = lazy(async () => ({ default: (await import('./compare/CompareView')).CompareView }));
 const DataView = lazy(async () => ({ default: (await import('./data/DataView')).DataView }));
 const DeliverView = lazy(async () => ({ default: (await import('./deliver/DeliverView')).DeliverView }));
@@ -56,6 +59,7 @@ createRoot(document.getElementById('root')!).render(
             <Route path="intake" element={<IntakeView />} />
             <Route path="intake/:screenKey" element={<ReadingView />} />
             {looks}
+            <Route path="screens/alternatives" element={<AlternativesView />} />
             <Route path="compare" element={<CompareView />} />
             <Route path="deliver" element={<DeliverView />} />
             <Route path="iterate" element={<IterateView />} />

@@ -104,6 +104,7 @@ const putOf =
 export const putEdit = putOf('edits');
 export const putComponent = putOf('components');
 export const putToken = putOf('tokens');
+export const putLook = putOf('looks');
 export const putCollection = putOf('collections');
 export const putBinding = putOf('bindings');
 export const putDetail = putOf('details');

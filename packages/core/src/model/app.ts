@@ -637,6 +637,20 @@ const own = (examples: readonly string[], problem?: (key: string) => string | nu
   ...(problem ? { problem } : {}),
 });
 
+const tokenName = own(['ink', 'gap-2'], (name) =>
+  /^[a-z][a-z0-9-]{0,60}$/.test(name)
+    ? null
+    : `a token is named in small letters, digits and -, not "${name}"`,
+);
+
+const lookFields = {
+  name: title(200),
+  /** What each value is in it, under the name that it had. */
+  tokens: table(tokenName, fields(tokenFields), { max: 1000 }),
+} as const;
+/** Another look of the whole app: the values of its tokens. */
+export type Look = FieldsOf<typeof lookFields>;
+
 /** A rule and what it is about, as words. */
 const naming = (examples: readonly string[]): Schema<string> =>
   ({ ...own(examples), names: true }) as Schema<string>;
@@ -696,14 +710,9 @@ export const tables = {
   /** By the key of the element around their fields. */
   forms: held(elementKey, fields(formFields)),
   /** By name. */
-  tokens: held(
-    own(['ink', 'gap-2'], (name) =>
-      /^[a-z][a-z0-9-]{0,60}$/.test(name)
-        ? null
-        : `a token is named in small letters, digits and -, not "${name}"`,
-    ),
-    fields(tokenFields),
-  ),
+  tokens: held(tokenName, fields(tokenFields)),
+  /** Other looks of the app that were put aside, by an id of their own. */
+  looks: held(own(['k1', 'k2']), fields(lookFields)),
   /** By the key that the element gets. */
   added: held(elementKey, fields(addedFields)),
   /** By the key of the part. */

@@ -11,6 +11,7 @@ import {
   putInteraction,
   putScreen,
   readSvg,
+  type Screen,
   takeIn,
 } from '@tovel/core';
 import type { FastifyInstance } from 'fastify';
@@ -28,14 +29,14 @@ let app: App;
 const drawing = (title: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 390 844"><text id="Title" x="20" y="60" font-size="24">${title}</text><g id="Go_button"><rect x="20" y="100" width="200" height="48" rx="6" fill="#246"/><text x="120" y="130" text-anchor="middle">Go</text></g></svg>`;
 
+const drawn = (key: string): Screen =>
+  readSvg({ file: `${key}.svg`, text: drawing(`The ${key}`), screenKey: key, asset: () => null }).screen!;
+
 beforeAll(async () => {
   database = await startTestDatabase();
   services = createServices(database.db, { error: () => {} });
   run = await createRunServer(services, 4999, 5000);
-  const screens = ['home', 'list'].map(
-    (key) =>
-      readSvg({ file: `${key}.svg`, text: drawing(`The ${key}`), screenKey: key, asset: () => null }).screen!,
-  );
+  const screens = ['home', 'list'].map(drawn);
   const design: Design = { ...emptyDesign, screens };
   app = applyChange(emptyApp, takeIn({ design, app: emptyApp }, screens));
   id = await services.projects.create('Runs', design, app);
@@ -48,6 +49,16 @@ afterAll(async () => {
 });
 
 const get = (url: string, headers = { host: '127.0.0.1:5000' }) => run.inject({ url, headers });
+
+test('beside the app as it is, it is served with a name for each value that recurs', async () => {
+  const screens = ['home', 'list', 'tool', 'loan'].map(drawn);
+  const design: Design = { ...emptyDesign, screens };
+  const taken = applyChange(emptyApp, takeIn({ design, app: emptyApp }, screens));
+  const many = await services.projects.create('Many', design, taken);
+  const css = async (address: string) => (await get(`/${address}/_app/app.css`)).body;
+  expect(await css(many)).not.toContain('--text-body:');
+  expect(await css(`${many}~named`)).toMatch(/--text-body: 16px;/);
+});
 
 test('an app is served under its project, whatever the address within it', async () => {
   for (const address of ['/', '/list', '/no/such/place']) {

@@ -1,5 +1,5 @@
 import type { FastifyBaseLogger } from 'fastify';
-import type { ProjectEvent } from '@tovel/core';
+import { type App, isUsed, lookValues, type ProjectEvent, settle } from '@tovel/core';
 import type { HistoryStore } from '../history/store.ts';
 import { HttpError } from '../http/errors.ts';
 import type { ProjectStore, StoredProject } from '../projects/store.ts';
@@ -22,6 +22,17 @@ interface Bench {
   end: (() => void) | null;
   lastUsed: number;
 }
+
+/** What an address ends with where all values have names. */
+const NAMED = 'named';
+
+const withNames = (project: StoredProject): App => ({
+  ...project.app,
+  tokens: lookValues(
+    settle(project).design.screens.filter(({ key }) => isUsed(project, key)),
+    project.app.tokens,
+  ),
+});
 
 /** At most this many apps are kept ready to be rebuilt. */
 const BENCHES = 6;
@@ -50,7 +61,8 @@ export class Workshop {
 
   /**
    * The app as it is now; built if it has changed since the last time. An address `project~12` is the app as it was at that
-   * place of its history.
+   * place of its history, `project~named` the app as it is, with a name for every value that recurs, so that other looks can be
+   * tried while it runs.
    * @param signal ends the build where nobody else waits for it.
    * @throws HttpError where the project is not there, or the asker has left.
    */
@@ -119,18 +131,20 @@ export class Workshop {
 
   async #build(address: string, bench: Bench): Promise<void> {
     const [id, at] = address.split('~');
-    const project = at === undefined ? await this.#projects.read(id) : await this.#past(id, at);
+    const isNamed = at === NAMED;
+    const project = at === undefined || isNamed ? await this.#projects.read(id) : await this.#past(id, at);
     const { seq, revision, name } = project;
     if (bench.built && bench.seq === seq && bench.name === name) return;
     const thread = this.#builder.thread();
-    const isKnown = bench.thread === thread;
+    // Which values have names by themselves follows from all there is.
+    const isKnown = bench.thread === thread && !isNamed;
     const missed = isKnown && bench.seq < seq ? await this.#history.after(id, bench.seq) : [];
     const { done, end } = this.#builder.build(
       {
         project: address,
         name,
         design: isKnown && bench.revision === revision ? null : project.design,
-        app: isKnown ? null : project.app,
+        app: isKnown ? null : isNamed ? withNames(project) : project.app,
         // Others may have gone on since the project was read.
         changes: missed.filter((entry) => entry.seq <= seq).map(({ change }) => change),
       },

@@ -1,6 +1,7 @@
 import { type RefObject, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { color } from '../theme/theme';
+import { useTogether } from './use_together';
 
 const Row = styled.div`
   flex: 1;
@@ -37,13 +38,6 @@ const One = styled.figure`
 const GAP = 16;
 const CAPTION = 22;
 
-interface Did {
-  readonly tovel?: string;
-  readonly isTrusted?: boolean;
-  readonly text?: string;
-  readonly seen?: object;
-}
-
 interface TogetherProps {
   readonly widths: readonly number[];
   readonly src: string;
@@ -57,7 +51,7 @@ interface TogetherProps {
 /** The running app at several widths beside each other: what is done in one of them is done in all. */
 export function Together({ widths, src, origin, first, built }: TogetherProps) {
   const row = useRef<HTMLDivElement>(null);
-  const frames = useRef<(HTMLIFrameElement | null)[]>([]);
+  const frames = useRef(new Map<number, HTMLIFrameElement | null>());
   const [room, setRoom] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {
     const watcher = new ResizeObserver(([{ contentRect }]) =>
@@ -66,27 +60,12 @@ export function Together({ widths, src, origin, first, built }: TogetherProps) {
     watcher.observe(row.current!);
     return () => watcher.disconnect();
   }, []);
-  useEffect(() => {
-    const hear = ({ data, source, origin: from }: MessageEvent<Did | null>): void => {
-      if (from !== origin || !data?.isTrusted || !data.seen) return;
-      if (data.tovel !== 'press' && (data.tovel !== 'enter' || !data.text)) return;
-      if (!frames.current.some((frame) => frame?.contentWindow === source)) return;
-      const order = {
-        tovel: 'do',
-        mark: { key: '', seen: data.seen },
-        ...(data.tovel === 'enter' ? { name: data.text ?? '' } : {}),
-      };
-      for (const frame of frames.current)
-        if (frame && frame.contentWindow !== source) frame.contentWindow?.postMessage(order, origin);
-    };
-    window.addEventListener('message', hear);
-    return () => window.removeEventListener('message', hear);
-  }, [origin]);
+  useTogether(frames, origin);
   // The first is told by whoever shows it.
   useEffect(() => {
     if (!built) return;
-    for (const frame of frames.current.slice(1))
-      frame?.contentWindow?.postMessage({ tovel: 'reload' }, origin);
+    for (const [i, frame] of frames.current)
+      if (i > 0) frame?.contentWindow?.postMessage({ tovel: 'reload' }, origin);
   }, [built, origin]);
   const all = widths.reduce((sum, width) => sum + width, 0);
   const scale = Math.min(1, Math.max(0.1, (room.width - GAP * (widths.length - 1)) / all));
@@ -98,7 +77,7 @@ export function Together({ widths, src, origin, first, built }: TogetherProps) {
           <div>
             <iframe
               ref={(frame) => {
-                frames.current[i] = frame;
+                frames.current.set(i, frame);
                 if (i === 0) first.current = frame;
               }}
               title={i === 0 ? 'The running app' : `The running app at ${width} px`}

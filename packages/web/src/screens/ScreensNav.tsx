@@ -32,7 +32,7 @@ const Bar = styled(StationBar)`
 
 /** The views of the Screens station, and what can be done in the present one. */
 export function ScreensNav({ screen, children }: { screen?: string; children?: ReactNode }) {
-  const { base: project, graph } = useProject();
+  const { base: project, graph, past } = useProject();
   const base = `${project}/screens`;
   const first = screen ?? graph.screens[0];
   return (
@@ -48,6 +48,7 @@ export function ScreensNav({ screen, children }: { screen?: string; children?: R
         )}
         <NavLink to={`${base}/repeats`}>Repeats</NavLink>
         <NavLink to={`${base}/tokens`}>Tokens</NavLink>
+        {past === null && <NavLink to={`${base}/alternatives`}>Alternatives</NavLink>}
       </nav>
       {children}
     </Bar>

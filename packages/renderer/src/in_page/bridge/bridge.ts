@@ -1,5 +1,6 @@
 import { seenOf } from '../pointing.ts';
 import { actAsTold } from './acting.ts';
+import { dressAsTold } from './dressing.ts';
 import { tellFaults } from './faults.ts';
 import { Frame } from './frame.ts';
 import { lightOpenEnds } from './open_ends.ts';
@@ -22,6 +23,7 @@ export function startBridge(appOrigin: string): void {
   const ask = tellRequests(frame);
   const kept = tellRemembered(frame, ask);
   actAsTold(frame);
+  dressAsTold(frame);
   tellPlaces(frame, kept);
 }
 

@@ -7,6 +7,7 @@ export interface Told {
   readonly marks?: unknown;
   readonly mark?: unknown;
   readonly kept?: unknown;
+  readonly values?: unknown;
 }
 
 /** The frame that an app runs in: where the app is in it, and the window around it, which is of another origin. */

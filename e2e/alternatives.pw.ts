@@ -1,0 +1,50 @@
+import { expect, test } from '@playwright/test';
+import { copyOfDemo, saved } from './support.ts';
+
+test('other looks run beside each other; one is kept for the whole app in one step, another waits', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Looks');
+  await page.goto(`/p/${id}/screens/alternatives`);
+  const looks = page.getByRole('figure');
+  await expect(looks).toHaveCount(7);
+  const appIn = (n: number) => looks.nth(n).frameLocator('iframe');
+  const browse = (n: number) => appIn(n).getByRole('link', { name: 'Browse the tools' });
+  await expect(browse(1)).toBeVisible();
+  const filled = (n: number) =>
+    browse(n).evaluate((link) => getComputedStyle(link).backgroundColor) as Promise<string>;
+  const drawn = await filled(0);
+  await expect.poll(() => filled(1)).not.toBe(drawn);
+
+  // From one colour: as many as are asked for.
+  await page.getByLabel('From one colour, as #rrggbb').fill('#2b4c9b');
+  await page.getByRole('button', { name: 'Type', exact: true }).click();
+  await page.getByRole('button', { name: /How many/ }).click();
+  await page.getByRole('option', { name: '3', exact: true }).click();
+  await expect(looks).toHaveCount(4);
+  await expect(looks.nth(1)).toContainText(/blue|sky|violet/i);
+
+  // What is done in one is done in all.
+  await browse(2).press('Enter');
+  await expect(appIn(0).getByRole('heading', { name: 'Tools to borrow' })).toBeVisible();
+  await expect(appIn(3).getByRole('heading', { name: 'Tools to borrow' })).toBeVisible();
+
+  await looks
+    .nth(2)
+    .getByRole('button', { name: /aside$/ })
+    .click();
+  const side = page.getByRole('complementary', { name: 'What is tried' });
+  await expect(side.getByRole('listitem')).toHaveCount(1);
+  await looks.nth(1).getByRole('button', { name: /^Keep/ }).click();
+  await saved(page);
+  await page.getByRole('link', { name: 'Tokens' }).click();
+  await expect(page.getByText(/drawn as #2f4a3a/)).toBeVisible();
+
+  // It is a step as any other.
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByText(/drawn as #2f4a3a/)).toHaveCount(0);
+  await page.getByRole('link', { name: 'Alternatives' }).click();
+  await expect(side.getByRole('listitem')).toHaveCount(1);
+  await side.getByRole('button', { name: /^Keep/ }).click();
+  await expect(looks.first()).toContainText('As it is');
+});
