@@ -57,9 +57,13 @@ try {
       await page.getByRole('button', { name: /^Take \d+ that are sure/ }).waitFor();
       await page.keyboard.press('Tab');
     },
-    'three-widths': async () => {
-      await page.goto(at('screens/at/my-loans'));
-      await page.getByRole('button', { name: 'Three widths' }).click();
+    alternatives: async () => {
+      await page.goto(at('screens/alternatives'));
+      await page.getByRole('button', { name: /Seen on/ }).click();
+      await page.getByRole('option', { name: 'Today at the desk' }).click();
+      await page.getByText('Building the app').waitFor({ state: 'hidden' });
+      for (const frame of await page.locator('iframe').all())
+        await frame.contentFrame().getByRole('heading', { name: 'Coming back' }).waitFor();
     },
     repeats: async () => {
       await page.goto(at('screens/repeats'));
