@@ -1,5 +1,14 @@
 import { type Screen, walkElements } from '@tovel/core';
-import { type KeyboardEvent, type PointerEvent, type ReactNode, useMemo, useRef } from 'react';
+import {
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+  type RefObject,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import styled from 'styled-components';
 import { color } from '../theme/theme';
 
@@ -11,9 +20,45 @@ const Box = styled.div`
   margin: 0 auto;
   display: grid;
   grid-template-rows: 20px minmax(0, 1fr);
+  align-content: start;
   && iframe {
     width: 100%;
+    height: 100%;
     margin: 0;
+  }
+`;
+
+const Pane = styled.div`
+  min-height: 0;
+  overflow: hidden;
+  > div {
+    transform-origin: 0 0;
+  }
+`;
+
+const Switches = styled.div`
+  position: absolute;
+  right: 0;
+  top: 0;
+  z-index: 1;
+  display: flex;
+  background: ${color.paper};
+  button {
+    height: 19px;
+    padding: 0 5px;
+    border: 0;
+    background: none;
+    color: inherit;
+    font: inherit;
+    cursor: pointer;
+  }
+  button:hover {
+    color: ${color.ink};
+  }
+  button[aria-pressed='true'] {
+    color: ${color.ink};
+    font-weight: 650;
+    text-decoration: underline;
   }
 `;
 
@@ -60,6 +105,8 @@ const Handle = styled.div`
   }
 `;
 
+/** Height of the ruler, in px. */
+const RULER = 20;
 const NARROWEST = 240;
 const WIDEST = 2400;
 const STEP = 10;
@@ -83,17 +130,58 @@ interface SizedProps {
   readonly children: ReactNode;
 }
 
+/** How high a window of a width is, in px, where it is that of a device which can be turned; narrower ones are phones. */
+const heightFor = (width: number): number => Math.round(width < 600 ? width * 2.16 : width * 1.333);
+/** Wider than this nothing is turned. */
+const WIDEST_TURNED = 1100;
+const LEAST_SCALE = 0.2;
+
+/** The room that there is for the window, in px. */
+function useRoom(box: RefObject<HTMLElement | null>): { readonly width: number; readonly height: number } {
+  const [room, setRoom] = useState({ width: 0, height: 0 });
+  useLayoutEffect(() => {
+    const watcher = new ResizeObserver(([{ contentRect }]) =>
+      setRoom({ width: contentRect.width, height: contentRect.height }),
+    );
+    watcher.observe(box.current!.parentElement!);
+    return () => watcher.disconnect();
+  }, []);
+  return room;
+}
+
 /** The running app in a window of a width that is dragged; its ruler marks the widths at which the screen changes. */
 export function Sized({ width, screen, onWidth, children }: SizedProps) {
   const breakpoints = useMemo(() => breakpointsOf(screen), [screen]);
   const drag = useRef<{ readonly x: number; readonly width: number } | null>(null);
+  const box = useRef<HTMLDivElement>(null);
+  const room = useRoom(box);
+  const [lying, setLying] = useState<{ readonly width: number; readonly upright: number } | null>(null);
+  const [isFit, setFit] = useState(false);
+  // Who chooses another width has it upright.
+  const isLying = lying !== null && lying.width === width;
+  const height = isLying ? lying.upright : null;
+  const fitting = Math.min(
+    1,
+    room.width / (width ?? 1),
+    height === null ? 1 : (room.height - RULER) / height,
+  );
+  const scale = isFit && width !== null ? Math.max(LEAST_SCALE, fitting) : 1;
+  const turn = (): void => {
+    if (width === null) return;
+    if (isLying) {
+      setLying(null);
+      onWidth(lying.upright);
+      return;
+    }
+    setLying({ width: heightFor(width), upright: width });
+    onWidth(heightFor(width));
+  };
   const set = (next: number): void => onWidth(Math.round(Math.min(WIDEST, Math.max(NARROWEST, next))));
-  const move = ({ clientX, currentTarget }: PointerEvent<HTMLDivElement>): void => {
+  const move = ({ clientX }: PointerEvent<HTMLDivElement>): void => {
     if (!drag.current) return;
-    const room = currentTarget.parentElement!.parentElement!.clientWidth;
     // What stands in the middle grows to both sides.
-    const by = drag.current.width < room - 60 ? 2 : 1;
-    set(drag.current.width + (clientX - drag.current.x) * by);
+    const by = drag.current.width * scale < room.width - 28 ? 2 : 1;
+    set(drag.current.width + ((clientX - drag.current.x) * by) / scale);
   };
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>): void => {
     const by = { ArrowLeft: -STEP, ArrowRight: STEP }[event.key];
@@ -102,16 +190,29 @@ export function Sized({ width, screen, onWidth, children }: SizedProps) {
     set((width ?? event.currentTarget.parentElement!.clientWidth) + by * (event.shiftKey ? 10 : 1));
   };
   return (
-    <Box style={{ width: width === null ? '100%' : width + 2 }}>
+    <Box ref={box} style={{ width: width === null ? '100%' : width * scale + 2 }}>
       <Ruler>
         <span style={{ position: 'absolute', left: 0, top: 2 }}>
           {width === null ? 'All the room there is' : `${width} px`}
+          {scale < 1 && ` at ${Math.round(scale * 100)} %`}
         </span>
+        {width !== null && (
+          <Switches>
+            {width <= WIDEST_TURNED && (
+              <button type="button" aria-pressed={isLying} onClick={turn}>
+                Lying
+              </button>
+            )}
+            <button type="button" aria-pressed={isFit} onClick={() => setFit(!isFit)}>
+              Fit
+            </button>
+          </Switches>
+        )}
         {breakpoints.map((at) => (
           <Tick
             key={at}
             type="button"
-            style={{ left: at }}
+            style={{ left: at * scale }}
             aria-label={`${at} px wide, where it changes`}
             onClick={() => set(at)}
           >
@@ -119,7 +220,17 @@ export function Sized({ width, screen, onWidth, children }: SizedProps) {
           </Tick>
         ))}
       </Ruler>
-      {children}
+      <Pane style={height === null ? undefined : { height: height * scale + 2 }}>
+        <div
+          style={{
+            width: width === null ? '100%' : width + 2 / scale,
+            height: height === null ? `${100 / scale}%` : height + 2,
+            transform: scale < 1 ? `scale(${scale})` : undefined,
+          }}
+        >
+          {children}
+        </div>
+      </Pane>
       <Handle
         role="separator"
         aria-orientation="vertical"
