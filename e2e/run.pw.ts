@@ -105,3 +105,34 @@ test('the app runs at three widths beside each other, and what is done in one is
   await page.getByRole('button', { name: '1280', exact: true }).click();
   await expect(page.getByRole('textbox', { name: 'Address in the app' })).toHaveValue('/tools/detail');
 });
+
+test('what goes wrong in the app is told by its line and the element; a window is laid down and fitted', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Wrong');
+  await page.goto(`/p/${id}/run?at=/tools`);
+  const app = page.frameLocator('iframe[title="The running app"]');
+  const trimmer = app.getByRole('link', { name: /Hedge trimmer/ });
+  await trimmer.waitFor();
+  await page.getByRole('button', { name: 'Tape', exact: true }).click();
+  // Something that the app calls fails on this device.
+  await trimmer.evaluate(() => {
+    window.matchMedia = () => {
+      throw new TypeError('no media here');
+    };
+  });
+  await trimmer.click();
+  const wrong = page.getByRole('listitem').filter({ hasText: 'no media here' });
+  await expect(wrong).toContainText('after “Hedge trimmer Shed 2');
+  await expect(wrong.locator('code')).toHaveText(/^\w[\w/]+\.tsx?:\d+$/);
+
+  const frame = page.locator('iframe[title="The running app"]');
+  const width = () => frame.evaluate((element) => element.clientWidth);
+  await page.getByRole('button', { name: '390', exact: true }).click();
+  await page.getByRole('button', { name: 'Lying' }).click();
+  await expect.poll(width).toBe(842);
+  await page.getByRole('button', { name: '1280', exact: true }).click();
+  await page.getByRole('button', { name: 'Fit' }).click();
+  await expect(page.getByText(/^1280 px at \d\d %$/)).toBeVisible();
+  await expect.poll(width).toBe(1280);
+});

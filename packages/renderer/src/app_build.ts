@@ -7,6 +7,8 @@ import { VENDOR } from './vendor.ts';
 export interface Built {
   readonly files: ReadonlyMap<string, Uint8Array>;
   readonly error: string | null;
+  /** The source map of `app.js`. */
+  readonly map: Uint8Array | null;
 }
 
 const EXTENSIONS = ['', '.tsx', '.ts', '/index.ts'];
@@ -38,12 +40,14 @@ export class AppBuild {
     this.#context ??= this.#start();
     try {
       const result = await (await this.#context).rebuild();
-      return {
-        files: new Map(result.outputFiles!.map((file) => [path.posix.basename(file.path), file.contents])),
-        error: null,
-      };
+      const files = new Map(
+        result.outputFiles!.map((file) => [path.posix.basename(file.path), file.contents]),
+      );
+      const map = files.get('app.js.map') ?? null;
+      for (const name of files.keys()) if (name.endsWith('.map')) files.delete(name);
+      return { files, error: null, map };
     } catch (error) {
-      return { files: new Map(), error: (error as Error).message };
+      return { files: new Map(), error: (error as Error).message, map: null };
     }
   }
 
@@ -60,6 +64,8 @@ export class AppBuild {
       jsx: 'automatic',
       target: 'es2022',
       outdir: '/out',
+      sourcemap: 'external',
+      sourcesContent: false,
       loader: { '.module.css': 'local-css' },
       define: {
         'process.env.NODE_ENV': '"production"',

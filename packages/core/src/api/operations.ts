@@ -185,6 +185,17 @@ export const operations = define({
     cost: 'step',
     errors: ['invalid', 'project-missing', 'nothing-to-redo', 'step-in-the-way'],
   },
+  placeInCode: {
+    method: 'GET',
+    path: '/api/projects/{id}/place-in-code',
+    summary: 'Where in the code of the running app something of its bundle was written',
+    params: project,
+    query: { line: s.seq, column: s.seq },
+    answer: s.placeInCode,
+    status: 200,
+    cost: 'light',
+    errors: ['invalid', 'project-missing'],
+  },
   history: {
     method: 'GET',
     path: '/api/projects/{id}/history',

@@ -64,6 +64,20 @@ export const newChange = object({
 }).noUnknown();
 export type NewChange = Omit<InferType<typeof newChange>, 'change'> & { readonly change: Change };
 
+/** A line of the code, with the element that is written there; nothing where nothing is known of it. */
+export const placeInCode = object({
+  place: object({
+    path: string().required(),
+    /** From 1. */
+    line: seq.required(),
+    element: string().nullable().defined(),
+  })
+    .noUnknown()
+    .nullable()
+    .defined(),
+}).noUnknown();
+export type PlaceInCode = Readonly<InferType<typeof placeInCode>>['place'];
+
 /** Undo and redo: of the step that is named, or of one's own last one. */
 export const historyStep = object({ ...stepFields, of: seq }).noUnknown();
 

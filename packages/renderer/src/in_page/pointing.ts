@@ -17,6 +17,16 @@ export function saidBy(element: Element): string {
   return (named ?? element.textContent ?? '').replace(/\s+/g, ' ').trim().slice(0, LONGEST);
 }
 
+/** The same for people to read: what stands in lines of its own is parted. */
+export function readAs(element: Element): string {
+  const said = saidBy(element);
+  const { innerText } = element as Partial<HTMLElement>;
+  const shown = (innerText ?? '').replace(/\s+/g, ' ').trim();
+  return said === element.textContent?.replace(/\s+/g, ' ').trim().slice(0, LONGEST) && shown
+    ? shown.slice(0, LONGEST)
+    : said;
+}
+
 const withTag = (tag: string): Element[] => [...document.body.querySelectorAll(tag)];
 
 export function seenOf(element: Element): Seen {

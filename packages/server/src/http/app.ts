@@ -17,6 +17,7 @@ import { repositoryRoutes } from '../repository/routes.ts';
 import { iterateRoutes } from '../iterate/routes.ts';
 import { versionRoutes } from '../versions/routes.ts';
 import { projectRoutes } from '../projects/routes.ts';
+import { runRoutes } from '../run/routes.ts';
 import { sourceRoutes } from '../sources/routes.ts';
 import type { Services } from '../services.ts';
 import { databaseError, HttpError } from './errors.ts';
@@ -132,6 +133,7 @@ export async function createApp(
   deliverRoutes(app, services);
   repositoryRoutes(app, services);
   compareRoutes(app, services);
+  runRoutes(app, services);
   publishRoutes(app, services);
   sourceRoutes(app, services, config.allowedHosts ?? []);
 

@@ -1,5 +1,14 @@
 import { parentPort } from 'node:worker_threads';
-import { type App, applyChange, type Change, type Design, emitReact, seldom } from '@tovel/core';
+import { originalPositionFor, TraceMap } from '@jridgewell/trace-mapping';
+import {
+  type App,
+  applyChange,
+  type Change,
+  type Design,
+  type EmittedProject,
+  emitReact,
+  seldom,
+} from '@tovel/core';
 import { AppBuild } from '@tovel/renderer';
 
 /** What the thread is told: what a project has become since it last heard of it. */
@@ -16,7 +25,23 @@ export type Order =
       /** Not 0 once nobody waits for it any more. */
       readonly ended: Int32Array;
     }
+  | {
+      readonly kind: 'where';
+      readonly call: number;
+      readonly project: string;
+      readonly line: number;
+      readonly column: number;
+    }
   | { readonly kind: 'forget'; readonly project: string };
+
+/** Where something of a bundle was written. */
+export interface CodePlace {
+  readonly path: string;
+  /** From 1. */
+  readonly line: number;
+  /** Key of the element that is written there. */
+  readonly element: string | null;
+}
 
 /** A built app, or why it could not be built. */
 export interface BuiltApp {
@@ -33,6 +58,7 @@ export interface BuiltApp {
 export type Report = { readonly call: number } & (
   | { readonly kind: 'progress'; readonly done: number; readonly total: number }
   | { readonly kind: 'built'; readonly built: BuiltApp }
+  | { readonly kind: 'where'; readonly place: CodePlace | null }
   | { readonly kind: 'ended' }
   | { readonly kind: 'failed'; readonly message: string }
 );
@@ -41,6 +67,9 @@ interface Held {
   readonly build: AppBuild;
   design: Design;
   app: App;
+  /** What was built last. */
+  emitted?: EmittedProject;
+  map?: Uint8Array | null;
 }
 
 class Ended extends Error {}
@@ -63,7 +92,8 @@ async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
     const here: Held = { build: before?.build ?? new AppBuild(`/${project}/`), design, app };
     held.set(project, here);
     const emitted = emitReact({ design, app }, name, tell);
-    const { files, error } = await here.build.build(emitted);
+    const { files, error, map } = await here.build.build(emitted);
+    Object.assign(here, { emitted, map });
     const page = emitted.files.find((file) => file.path === 'index.html');
     const assets = emitted.files.flatMap((file) =>
       'asset' in file ? [[file.path.replace(/^src\/assets\//, ''), file.asset] as const] : [],
@@ -89,11 +119,26 @@ async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
   }
 }
 
+function whereIs({ call, project, line, column }: Extract<Order, { kind: 'where' }>): void {
+  const { emitted, map } = held.get(project) ?? {};
+  const found = map
+    ? originalPositionFor(new TraceMap(new TextDecoder().decode(map)), { line, column })
+    : null;
+  const path = /emitted:\/(src\/.+)$/.exec(found?.source ?? '')?.[1];
+  const file = emitted?.files.find((one) => one.path === path);
+  const place =
+    path && found?.line && file && 'text' in file
+      ? { path, line: found.line, element: file.lines?.[found.line - 1] ?? null }
+      : null;
+  say({ call, kind: 'where', place });
+}
+
 // One build after the other: they share the thread in any case.
 let last = Promise.resolve();
 parentPort!.on('message', (order: Order) => {
   last = last.then(async () => {
     if (order.kind === 'build') return build(order);
+    if (order.kind === 'where') return whereIs(order);
     await held.get(order.project)?.build.dispose();
     held.delete(order.project);
   });

@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { threadFile } from '../work/thread_file.ts';
-import type { BuiltApp, Order, Report } from './build_thread.ts';
+import type { BuiltApp, CodePlace, Order, Report } from './build_thread.ts';
 
 type BuildOrder = Omit<Extract<Order, { kind: 'build' }>, 'kind' | 'call' | 'ended'>;
 
@@ -16,6 +16,7 @@ export class Builder {
   #thread = 0;
   #call = 0;
   readonly #calls = new Map<number, Call>();
+  readonly #asked = new Map<number, (place: CodePlace | null) => void>();
 
   /** Which thread works now; another number stands for one that holds nothing yet. */
   thread(): number {
@@ -38,6 +39,17 @@ export class Builder {
     return { done, end: () => void Atomics.store(ended, 0, 1) };
   }
 
+  /** Where in the code something of a bundle was written; null where nothing is known of it. */
+  where(project: string, line: number, column: number): Promise<CodePlace | null> {
+    const worker = this.#worker;
+    if (!worker) return Promise.resolve(null);
+    const call = ++this.#call;
+    return new Promise((resolve) => {
+      this.#asked.set(call, resolve);
+      worker.postMessage({ kind: 'where', call, project, line, column } satisfies Order);
+    });
+  }
+
   forget(project: string): void {
     this.#worker?.postMessage({ kind: 'forget', project } satisfies Order);
   }
@@ -57,6 +69,8 @@ export class Builder {
       for (const { reject } of this.#calls.values())
         reject(new Error(`The app could not be built: ${error?.message ?? 'the thread ended'}`));
       this.#calls.clear();
+      for (const answer of this.#asked.values()) answer(null);
+      this.#asked.clear();
     };
     worker.on('error', onEnd);
     worker.on('exit', () => onEnd());
@@ -65,6 +79,11 @@ export class Builder {
   }
 
   #hear(report: Report): void {
+    if (report.kind === 'where') {
+      this.#asked.get(report.call)?.(report.place);
+      this.#asked.delete(report.call);
+      return;
+    }
     const call = this.#calls.get(report.call);
     if (!call) return;
     if (report.kind === 'progress') return call.tell(report.done, report.total);

@@ -3,7 +3,7 @@ import { type App, isUsed, lookValues, type ProjectEvent, settle } from '@tovel/
 import type { HistoryStore } from '../history/store.ts';
 import { HttpError } from '../http/errors.ts';
 import type { ProjectStore, StoredProject } from '../projects/store.ts';
-import type { BuiltApp } from './build_thread.ts';
+import type { BuiltApp, CodePlace } from './build_thread.ts';
 import { Builder } from './builder.ts';
 
 interface Bench {
@@ -84,6 +84,15 @@ export class Workshop {
     }
     if (!bench.built) throw new HttpError('busy', 'The app is not built yet.', 1);
     return bench.built;
+  }
+
+  /**
+   * Where in the code of an app something of its bundle was written; null where it is not built, or nothing is known of it.
+   * @param line from 1
+   * @param column from 0
+   */
+  async where(project: string, line: number, column: number): Promise<CodePlace | null> {
+    return this.#benches.has(project) ? this.#builder.where(project, line, column) : null;
   }
 
   /** To be told of every change. An app that nobody has run is not built. */

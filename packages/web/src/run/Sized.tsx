@@ -223,7 +223,7 @@ export function Sized({ width, screen, onWidth, children }: SizedProps) {
       <Pane style={height === null ? undefined : { height: height * scale + 2 }}>
         <div
           style={{
-            width: width === null ? '100%' : width + 2 / scale,
+            width: width === null ? '100%' : width + 2,
             height: height === null ? `${100 / scale}%` : height + 2,
             transform: scale < 1 ? `scale(${scale})` : undefined,
           }}

@@ -1,6 +1,9 @@
-import { screensByKey } from '@tovel/core';
+import { findElement, hostOf, screensByKey, textOf } from '@tovel/core';
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
+import { Link } from 'react-router';
 import styled from 'styled-components';
+import { api } from '../api/client';
 import { ScreenPicture } from '../picture/ScreenPicture';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
@@ -9,7 +12,7 @@ import { Button } from '../ui/controls';
 import { SideColumn } from '../ui/SideColumn';
 import type { Recorder } from './use_recorder';
 import type { Replay, Replayed } from './use_replay';
-import type { Tape, TapeEntry } from './use_tape';
+import type { Tape, TapeEntry, ThrownAt } from './use_tape';
 
 const List = styled.ol`
   max-height: 46vh;
@@ -89,6 +92,7 @@ export function TapePanel({
             <div>
               {entry.kind === 'error' ? <Wrong>{entry.says}</Wrong> : entry.says}
               <small>{[seconds(entry.at), entry.more].filter(Boolean).join(' · ')}</small>
+              {entry.thrownAt && <ThrownIn at={entry.thrownAt} />}
             </div>
             {entry.kept && (
               <ActionMenu
@@ -123,6 +127,40 @@ export function TapePanel({
       </Row>
       <Journeys replay={replay} />
     </SideColumn>
+  );
+}
+
+/** The line of the code that threw, and the element for which that was. */
+function ThrownIn({ at }: { at: readonly ThrownAt[] }) {
+  const project = useProject();
+  const { id, design, base } = project;
+  const { data: place } = useQuery({
+    queryKey: ['place in code', id, at],
+    queryFn: async () => {
+      const places = await Promise.all(at.map(({ line, column }) => api.placeInCode(id, line, column)));
+      const known = places.filter((one) => one !== null);
+      return known.find(({ element }) => element !== null) ?? known[0] ?? null;
+    },
+    staleTime: Infinity,
+  });
+  if (!place) return null;
+  const element = place.element === null ? null : findElement(design, place.element);
+  return (
+    <small>
+      <code>
+        {place.path.replace(/^src\//, '')}:{place.line}
+      </code>
+      {element && (
+        <>
+          {' '}
+          <Link
+            to={`${base}/junction/${hostOf(project, element.key)}?element=${encodeURIComponent(element.key)}`}
+          >
+            {textOf(element) || element.name}
+          </Link>
+        </>
+      )}
+    </small>
   );
 }
 

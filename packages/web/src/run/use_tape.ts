@@ -24,6 +24,14 @@ export interface TapeEntry {
   readonly kept?: Kept;
   /** Of what was pressed or entered: as it was told. */
   readonly told?: Told;
+  /** Of an error: where in the bundle it was thrown, the innermost call first. */
+  readonly thrownAt?: readonly ThrownAt[];
+}
+
+/** A place in the bundle: the line from 1, the column from 0. */
+export interface ThrownAt {
+  readonly line: number;
+  readonly column: number;
 }
 
 export interface TapeTold {
@@ -34,7 +42,8 @@ export interface TapeTold {
   readonly index?: number;
   readonly kept?: Kept;
   readonly level?: string;
-  readonly line?: number | null;
+  /** Of an error: where in the bundle it was thrown, the innermost call first. */
+  readonly places?: readonly ThrownAt[];
   readonly by?: string;
   readonly changes?: readonly Changed[];
   readonly request?: RequestSeen;
@@ -56,7 +65,9 @@ export function useTape(): Tape {
   const [entries, setEntries] = useState<readonly TapeEntry[]>([]);
   const began = useRef(performance.now());
   const path = useRef('/');
-  const add = (made: readonly Pick<TapeEntry, 'kind' | 'says' | 'more' | 'kept' | 'told'>[]): void => {
+  const add = (
+    made: readonly Pick<TapeEntry, 'kind' | 'says' | 'more' | 'kept' | 'told' | 'thrownAt'>[],
+  ): void => {
     if (!made.length) return;
     const place = { path: path.current, screen: screenAtPath(project, path.current) };
     const at = performance.now() - began.current;
@@ -86,7 +97,9 @@ export function useTape(): Tape {
 }
 
 /** What of it stands on the tape; a place is there only where it is another one. */
-function entriesOf(told: TapeTold): readonly Pick<TapeEntry, 'kind' | 'says' | 'more' | 'told'>[] {
+function entriesOf(
+  told: TapeTold,
+): readonly Pick<TapeEntry, 'kind' | 'says' | 'more' | 'told' | 'thrownAt'>[] {
   const by = told.by ? `after “${told.by}”` : '';
   switch (told.tovel) {
     case 'press':
@@ -121,7 +134,8 @@ function entriesOf(told: TapeTold): readonly Pick<TapeEntry, 'kind' | 'says' | '
         {
           kind: 'error',
           says: told.says ?? '',
-          more: [told.line ? `line ${told.line} of the bundle` : '', by].filter(Boolean).join(' · '),
+          more: by,
+          ...(told.places?.length ? { thrownAt: told.places } : {}),
         },
       ];
     case 'console':

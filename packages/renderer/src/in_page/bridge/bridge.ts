@@ -1,4 +1,4 @@
-import { seenOf } from '../pointing.ts';
+import { readAs, seenOf } from '../pointing.ts';
 import { actAsTold } from './acting.ts';
 import { dressAsTold } from './dressing.ts';
 import { tellFaults } from './faults.ts';
@@ -39,7 +39,7 @@ function tellPressed(frame: Frame, type: string, kind: string, selector: string)
       const text = of === 'password' ? '' : value;
       const seen = seenOf(element);
       // Frames beside this one do what somebody did here, not what was done for them.
-      frame.tell(kind, { index, path: frame.path, text, says: seen.says, seen, isTrusted });
+      frame.tell(kind, { index, path: frame.path, text, says: readAs(element), seen, isTrusted });
     },
     true,
   );

@@ -1,6 +1,7 @@
 import type { Frame } from './frame.ts';
 
 const LONGEST = 500;
+const MOST_PLACES = 8;
 
 /** Tells what goes wrong in the app and what it writes to its console, with what was pressed last. */
 export function tellFaults(frame: Frame): void {
@@ -9,10 +10,13 @@ export function tellFaults(frame: Frame): void {
     if (thrown instanceof DOMException && thrown.name === 'AbortError') return;
     const [says, stack] =
       thrown instanceof Error ? [thrown.message, thrown.stack ?? ''] : [String(thrown), ''];
-    const line = /\/_app\/app\.js:(\d+):\d+/.exec(stack)?.[1];
+    // Places in the app itself, the innermost first; what it calls of others throws for it.
+    const places = [...stack.matchAll(/\/_app\/app\.js:(\d+):(\d+)/g)]
+      .slice(0, MOST_PLACES)
+      .map(([, line, column]) => ({ line: Number(line), column: Math.max(0, Number(column) - 1) }));
     frame.tell('error', {
       says: says.slice(0, LONGEST),
-      line: line === undefined ? null : Number(line),
+      places,
       by: frame.pressed,
       path: frame.path,
     });

@@ -1,3 +1,5 @@
+import { readAs } from '../pointing.ts';
+
 /** What a bridge is told by the window around it; which fields it has follows from its kind. */
 export interface Told {
   readonly tovel?: string;
@@ -29,7 +31,7 @@ export class Frame {
         const node = target instanceof Element && target.closest('a, button, [role="link"], input');
         if (!node) return;
         const value = node instanceof HTMLInputElement ? node.value : '';
-        this.#pressed = (node.textContent || value).trim().slice(0, 60);
+        this.#pressed = (readAs(node) || value).slice(0, 60);
       },
       true,
     );
