@@ -158,6 +158,49 @@ test('the same file twice is one asset, and a design grows by what is new', asyn
   expect(design.assets).toHaveLength(1);
 });
 
+test.each<[string, readonly string[], Record<string, string>, readonly string[]]>([
+  [
+    'pages of demos that libraries bring along are none of the pile',
+    ['home.html', 'vendors/chart/demo/bar.html'],
+    {},
+    ['home'],
+  ],
+  [
+    'pages of a package within the pile',
+    ['home.html', 'js/clock/test.html', 'js/clock/package.json'],
+    {},
+    ['home'],
+  ],
+  [
+    'a package that holds them all is the pile',
+    ['app/home.html', 'app/list.html', 'app/package.json'],
+    {},
+    ['home', 'list'],
+  ],
+  [
+    'where all lie in such a folder they are the pile',
+    ['lib/home.html', 'lib/list.html'],
+    {},
+    ['home', 'list'],
+  ],
+  [
+    'what a page leads to is one of them, wherever it lies',
+    ['home.html', 'lib/help.html', 'lib/demo.html'],
+    { 'home.html': '<a href="lib/help.html#top">Help</a>' },
+    ['help', 'home'],
+  ],
+])('%s', async (_, paths, bodies, expected) => {
+  const { screens, notices } = await readBatch(
+    paths.map((path) =>
+      file(path, path.endsWith('.html') ? `<title>Page</title>${bodies[path] ?? ''}` : '{}'),
+    ),
+    host,
+  );
+  expect(screens.map(({ source }) => source.file.replace(/^.*\/|\.html$/g, '')).sort()).toEqual(expected);
+  const left = notices.filter(({ code }) => code === 'library-pages').map(({ message }) => message);
+  expect(left.length).toBe(expected.length < paths.filter((path) => path.endsWith('.html')).length ? 1 : 0);
+});
+
 describe('drawings beside pages', () => {
   const icon = (i: number): string =>
     `<svg xmlns="http://www.w3.org/2000/svg" width="512" height="512" viewBox="0 0 512 512"><g><path d="M${i} 2 L30 40"/><path d="M0 0"/><path d="M1 1"/><path d="M2 2"/><path d="M3 3"/></g></svg>`;

@@ -3,7 +3,8 @@ import type { AssetRef, Design, FontFace, Notice, Screen } from '../model/design
 import { isObjectMember } from '../json/json.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import { BatchFiles } from './batch_files.ts';
-import { baseName, type InputFile, kindOfFile, textOfFile } from './files.ts';
+import { baseName, type InputFile, kindOfFile, resolveReference, textOfFile } from './files.ts';
+import { libraryFiles } from './library_pages.ts';
 import { cleanNotice, cleanScreen } from './gate.ts';
 import type { IntakeHost } from './host.ts';
 import { limits } from './limits.ts';
@@ -122,8 +123,9 @@ class Batch {
     const sheets = pages.length ? all.filter((file) => kindOfFile(file.path) === 'css') : [];
     const shown = new Set([...pages, ...sheets].flatMap((file) => this.#picturesIn(file)));
     const sets = pages.length ? this.#iconSets(all, shown) : new Set<string>();
+    const brought = pages.length ? this.#broughtByLibraries(all, shown) : new Set<string>();
     const designs = all.filter((file) => {
-      if (sets.has(file.path)) return false;
+      if (sets.has(file.path) || brought.has(file.path)) return false;
       if (!DESIGNS.includes(kindOfFile(file.path)) || shown.has(file.path)) return false;
       if (!pages.length || kindOfFile(file.path) !== 'svg') return true;
       const svg = textOfFile(file);
@@ -139,10 +141,37 @@ class Batch {
       );
       return false;
     });
-    const pictures = all.filter((file) => kindOfFile(file.path) === 'picture' && !shown.has(file.path));
+    const pictures = all.filter(
+      (file) => kindOfFile(file.path) === 'picture' && !shown.has(file.path) && !brought.has(file.path),
+    );
     const pairing = pairPictures(designs, pictures, this.#textsOf(pages));
     const screens = pictures.filter((picture) => isScreenPicture(picture, designs, pairing));
     return { queue: [...designs, ...screens].sort((a, b) => (a.path < b.path ? -1 : 1)), pairing };
+  }
+
+  /** Pages and pictures that libraries have for themselves, such as those of their demos. */
+  #broughtByLibraries(all: readonly InputFile[], shown: ReadonlySet<string>): Set<string> {
+    const could = all.filter(
+      ({ path }) => [...DESIGNS, 'picture'].includes(kindOfFile(path)) && !shown.has(path),
+    );
+    const leadsTo = (page: InputFile): string[] =>
+      kindOfFile(page.path) === 'html'
+        ? [...textOfFile(page).matchAll(/\shref\s*=\s*["']([^"'#?]+\.x?html?)/gi)].flatMap(
+            ([, href]) => resolveReference(href, page.path) ?? [],
+          )
+        : [];
+    const found = libraryFiles(this.#files.packages, could, leadsTo);
+    for (const [folder, files] of found) {
+      const pages = files.filter(({ path }) => kindOfFile(path) === 'html').length;
+      if (!pages) continue;
+      this.#files.notice(
+        'info',
+        'library-pages',
+        folder,
+        `Left out: ${pages} ${pages === 1 ? 'page' : 'pages'} of a folder of libraries, to which no other page leads. Bring one in by itself to make it a screen.`,
+      );
+    }
+    return new Set([...found.values()].flatMap((files) => files.map(({ path }) => path)));
   }
 
   /** Drawings of folders that hold nothing else, all of one size and without a text: icons, flags and the like. */

@@ -1,6 +1,7 @@
 import { ASSET_TYPES, type AssetRef, type Notice } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import {
+  folderOf,
   hashOf,
   type InputFile,
   kindOfFile,
@@ -13,6 +14,9 @@ import { limits, megabytes } from './limits.ts';
 
 const INLINE = /^data:([a-z]+\/[a-z0-9.+-]+)(?:;charset=[\w-]+)?(;base64)?,(.*)$/is;
 
+/** What says that a folder is a package by itself. */
+const MANIFEST = /^(package|bower|component)\.json$/i;
+
 /** The files of a batch, what refers to them, and the assets that are made of them. */
 export class BatchFiles {
   readonly notices: Notice[] = [];
@@ -23,6 +27,7 @@ export class BatchFiles {
   readonly #addressOfHash = new Map<string, string>();
   readonly #inline = new Map<string, AssetRef | null>();
   readonly #used = new Set<string>();
+  readonly #packages = new Set<string>();
   readonly #addressOf: (asset: AssetRef, bytes: Uint8Array) => string;
   readonly #known: ReadonlyMap<string, AssetRef>;
 
@@ -154,7 +159,13 @@ export class BatchFiles {
     return undefined;
   }
 
+  /** Folders that are packages by themselves. */
+  get packages(): ReadonlySet<string> {
+    return this.#packages;
+  }
+
   #add(file: InputFile): void {
+    if (MANIFEST.test(file.path.replace(/^.*\//, ''))) this.#packages.add(folderOf(file.path));
     const kind = kindOfFile(file.path);
     const refuse = (level: Notice['level'], code: string, message: string): void =>
       this.notice(level, code, file.path, message);

@@ -82,7 +82,13 @@ const partsOf = ({ title = '' }: Screen): string[] =>
 /** Parts of titles that say the site and not the page. */
 function siteParts(pages: readonly Screen[]): string[] {
   const counts = countOf(pages.flatMap((page) => [...new Set(partsOf(page))]));
-  return [...counts].flatMap(([part, count]) => (count >= Math.max(2, pages.length * SITE) ? [part] : []));
+  const site = [...counts].flatMap(([part, count]) =>
+    count >= Math.max(2, pages.length * SITE) ? [part] : [],
+  );
+  // What says the site and more of it, on several pages, says no page either.
+  const isMore = (part: string, count: number): boolean =>
+    count > 1 && site.some((one) => part.startsWith(`${one} `) || part.endsWith(` ${one}`));
+  return [...counts].flatMap(([part, count]) => (site.includes(part) || isMore(part, count) ? [part] : []));
 }
 
 /**

@@ -227,7 +227,9 @@ function nameOfBar({ disclosures }: Project['app'], bar: Element, { width, heigh
   const opens = disclosures[bar.key];
   if (opens && opens.kind !== 'section') return sentenceCase(`${opens.name} ${opens.kind}`);
   if (!classes && name.length <= LONGEST_NAME && wordOfLayer(bar)) return sentenceCase(name);
-  if (box.height >= height / 2 && box.width <= width / 2)
+  // Beside a long page a side bar may be short.
+  const isAtSide = box.x <= PLACE || box.x + box.width >= width - PLACE;
+  if (box.width <= width / 2 && (box.height >= height / 2 || (isAtSide && box.height > box.width * 1.5)))
     return box.x + box.width / 2 <= width / 2 ? 'Side bar' : 'Side panel';
   if (box.width >= width / 2) return box.y + box.height / 2 <= height / 2 ? 'Top bar' : 'Footer';
   const word = wordOfClasses(classes ?? '');

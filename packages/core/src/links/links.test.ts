@@ -67,6 +67,23 @@ describe('what looks pressable on a drawing', () => {
       html('div'),
     ]).toEqual([true, true, true, false, false]);
   });
+
+  test('what is around a link has its pointer, and does nothing itself', () => {
+    const [around] = screenOf(svg('<g id="Entry"><text x="9" y="20">Tools</text></g>'), 'home').root.children;
+    const pointing = {
+      ...around,
+      style: { ...around.style, base: { ...around.style.base, cursor: 'pointer' } },
+    };
+    const inner = { ...around, key: 'home:9', tag: 'a', children: [] };
+    expect(isPressable({ ...pointing, kind: 'box', children: [] })).toBe(true);
+    expect(
+      isPressable({
+        ...pointing,
+        kind: 'box',
+        children: [{ ...around, key: 'home:8', tag: 'span', children: [inner] }],
+      }),
+    ).toBe(false);
+  });
 });
 
 describe('links that pages have', () => {

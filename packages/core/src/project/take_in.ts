@@ -1,5 +1,5 @@
 import { all, applyChange, type Change, putInteraction, putScreen, setStart } from '../change/change.ts';
-import { findDisclosures, SAID_BY_PAGE } from '../disclosures/find.ts';
+import { type DisclosureProposal, findDisclosures, SAID_BY_PAGE } from '../disclosures/find.ts';
 import { takeDisclosures } from '../disclosures/take.ts';
 import { settle } from '../layers/settle.ts';
 import { authoredLinks } from '../links/authored.ts';
@@ -7,7 +7,9 @@ import type { Screen } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import { fillPlanned, plannedAs } from './plan_screen.ts';
 import type { Project } from '../model/project.ts';
+import { folderOf } from '../intake/files.ts';
 import { isFirstPage } from '../intake/screen_names.ts';
+import { findElement } from '../model/places.ts';
 import { freeRoute } from '../routes/routes.ts';
 
 /** File names that by custom are where one begins. */
@@ -24,10 +26,7 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
   let order = Math.max(0, ...Object.values(app.screens).map((entry) => entry.order));
   const changes: Change[] = [];
   const filled = new Set<string>();
-  const first =
-    screens.find(
-      (screen) => START_NAME.test(screen.source.file.replace(/^.*\//, '')) || START_NAME.test(screen.name),
-    ) ?? screens[0];
+  const first = firstOf(screens);
   const isStart = app.start === null && first !== undefined;
   // Where one begins stands first.
   for (const screen of isStart ? [first, ...screens.filter((other) => other !== first)] : screens) {
@@ -51,11 +50,10 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
     .filter(({ key }) => !app.screens[key])
     .flatMap(findDisclosures)
     .filter(({ confidence }) => confidence >= SAID_BY_PAGE);
-  const opening = new Set(disclosures.flatMap(({ controls }) => controls.map(([key]) => key)));
-  const opened = takeDisclosures(app, disclosures);
-  if (disclosures.length) changes.push(opened);
+  const { taken, design } = withinReach(project, disclosures);
+  const opening = new Set(taken.flatMap(({ controls }) => controls.map(([key]) => key)));
+  if (taken.length) changes.push(takeDisclosures(app, taken));
   // What is in them leads on, too.
-  const { design } = settle({ ...project, app: applyChange(app, opened) });
   const coming = new Set(screens.map(({ key }) => key));
   const shown = design.screens.filter(({ key }) => coming.has(key));
   for (const [key, link] of authoredLinks(shown, project.design.screens))
@@ -63,4 +61,38 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
       changes.push(putInteraction(key, link));
   if (isStart) changes.push(setStart(first.key));
   return all(changes);
+}
+
+/** Where one begins: what is called so, in the folder that most of the pages lie in before others. */
+function firstOf(screens: readonly Screen[]): Screen | undefined {
+  const starts = screens.filter(
+    ({ source, name }) => START_NAME.test(source.file.replace(/^.*\//, '')) || START_NAME.test(name),
+  );
+  const inFolder = (screen: Screen): number =>
+    screens.filter(({ source }) => folderOf(source.file) === folderOf(screen.source.file)).length;
+  return (
+    starts.reduce<Screen | undefined>(
+      (best, one) => (best && inFolder(best) >= inFolder(one) ? best : one),
+      undefined,
+    ) ?? screens[0]
+  );
+}
+
+/**
+ * Those of what opens and closes that somebody can get to, and the design with them: what opens something within a part that stays
+ * hidden is hidden, too.
+ */
+function withinReach(
+  project: Project,
+  proposals: readonly DisclosureProposal[],
+): { readonly taken: readonly DisclosureProposal[]; readonly design: Project['design'] } {
+  const app = applyChange(project.app, takeDisclosures(project.app, proposals));
+  const { design } = settle({ ...project, app });
+  const taken = proposals.flatMap((proposal): DisclosureProposal[] => {
+    const controls = proposal.controls.filter(([key]) => findElement(design, key));
+    if (controls.length === proposal.controls.length) return [proposal];
+    return controls.length ? [{ ...proposal, controls }] : [];
+  });
+  const isAll = taken.every((one, i) => one === proposals[i]) && taken.length === proposals.length;
+  return isAll ? { taken, design } : withinReach(project, taken);
 }

@@ -79,7 +79,11 @@ export function roleOf(element: Element): Role | null {
 export function isPressable(element: Element): boolean {
   const role = roleOf(element);
   if (role) return PRESSABLE.has(role);
-  return element.style.base.cursor === 'pointer' && element.kind !== 'text';
+  // What is around links has the pointer of what they do; it does nothing itself.
+  return element.style.base.cursor === 'pointer' && element.kind !== 'text' && !holdsLink(element);
 }
+
+const holdsLink = ({ children }: Element): boolean =>
+  children.some((child) => child.tag === 'a' || child.tag === 'button' || holdsLink(child));
 
 export const isField = (element: Element): boolean => FIELDS.has(roleOf(element) ?? '');

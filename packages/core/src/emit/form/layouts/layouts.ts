@@ -92,6 +92,11 @@ export const frameAround = (
 export const hasFrame = (plan: EmissionPlan, screens: readonly string[]): boolean =>
   frameAround(plan, screens) !== null;
 
+/** Screens that others are held against, to find the most that share a frame. */
+const MOST_SEEDS = 4;
+/** What stands on so many of the screens at one place is around them. */
+const MOSTLY = 0.6;
+
 /**
  * The groups of screens among these that have something around them in common that a layout could hold, the largest
  * first: those whose outermost element looks the same, and where that is not enough, whose bars are given the same.
@@ -118,8 +123,48 @@ export function framedGroups(
     visit(rootOf(key));
     return JSON.stringify(given, withoutKeys);
   };
+  /** Which parts stand where on a screen, whatever they are given. */
+  const partsAt = (key: string): string[] => {
+    const found: string[] = [];
+    const visit = (node: MarkupElement, at: string): void => {
+      if (node.use && node.key !== null && places.has(node.key)) found.push(`${at} ${node.use.component}`);
+      node.children.forEach((child) => {
+        if (isElement(child)) visit(child, `${at} ${child.use ? '' : child.tag}`);
+      });
+    };
+    visit(rootOf(key), '');
+    return found;
+  };
+  /** Screens by the parts around them; what stands on some only is theirs. */
+  const byParts = (group: readonly string[]): string[][] => {
+    const parts = new Map(group.map((key) => [key, partsAt(key)]));
+    const counts = new Map<string, number>();
+    for (const found of parts.values())
+      for (const part of new Set(found)) counts.set(part, (counts.get(part) ?? 0) + 1);
+    const isAround = (part: string): boolean => counts.get(part)! >= group.length * MOSTLY;
+    return [...grouped(group, (key) => parts.get(key)!.filter(isAround).join('; ')).values()];
+  };
   const isFramed = (group: readonly string[]): boolean => group.length > 1 && hasFrame(plan, group);
-  return [...grouped(screens, lookOf).values()]
-    .flatMap((group) => (isFramed(group) ? [group] : [...grouped(group, givenTo).values()].filter(isFramed)))
-    .sort((x, y) => y.length - x.length);
+  /** The most of a group that have a frame with one of them: what stands by itself on one screen breaks it for no others. */
+  const mostFramed = (group: readonly string[]): string[] => {
+    let most: string[] = [];
+    for (const seed of group.slice(0, MOST_SEEDS)) {
+      if (most.includes(seed)) continue;
+      const like = group.filter((key) => key === seed || isFramed([seed, key]));
+      if (like.length > most.length) most = like;
+    }
+    return most;
+  };
+  /** All of a kind, else those with the same parts, without those that stand by themselves; else those of which all are given the same. */
+  const framed = (group: readonly string[]): string[][] => {
+    if (isFramed(group)) return [[...group]];
+    return byParts(group).flatMap((alike) => {
+      if (isFramed(alike)) return [[...alike]];
+      const most = mostFramed(alike);
+      const rest = alike.filter((key) => !most.includes(key));
+      const found = most.length > 2 && isFramed(most) ? [most] : [];
+      return [...found, ...[...grouped(found.length ? rest : alike, givenTo).values()].filter(isFramed)];
+    });
+  };
+  return [...grouped(screens, lookOf).values()].flatMap(framed).sort((x, y) => y.length - x.length);
 }
