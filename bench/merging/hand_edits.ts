@@ -247,7 +247,25 @@ function foundAt(node: Node, text: string, parent: Node | null): Found | null {
   };
 }
 
-const flatLine = (text: string): string => text.replace(/\s+/g, ' ');
+/** Properties of which one can say what another says, too. */
+const familyOf = (declaration: string): string => {
+  const [, word] = /^(-?[a-z]+)/.exec(declaration) ?? [];
+  if (word === 'line') return 'font';
+  return /^(top|right|bottom|left)$/.test(word ?? '') ? 'inset' : (word ?? '');
+};
+
+/** A rule in one line, with its declarations in one order as far as theirs says nothing. */
+function flatLine(text: string): string {
+  const line = text.replace(/\s+/g, ' ');
+  const [, selector, body] = /^([^{]*)\{([^{}]*)\}$/.exec(line) ?? [];
+  if (body === undefined) return line;
+  const declarations = body.split(/;\s*/).flatMap((one) => one.trim() || []);
+  const sorted = declarations.toSorted((a, b) => {
+    const [x, y] = [familyOf(a), familyOf(b)];
+    return x < y ? -1 : x > y ? 1 : 0;
+  });
+  return `${selector}{ ${sorted.join('; ')} }`;
+}
 
 const printed = new Map<string, Promise<string>>();
 
