@@ -20,12 +20,19 @@ interface Found extends Candidate {
 export function findComponents(screens: readonly Screen[]): ComponentProposal[] {
   const sights = new Map<string, Sight>();
   for (const screen of screens) for (const [key, sight] of sightOf(screen).byKey) sights.set(key, sight);
-  const lists = sameRows(screens.flatMap(listsOf), screens).map((list): Found => ({
+  const alone = screens.flatMap(listsOf);
+  const [loose, strict] = [false, true].map((isStrict) => sameRows(alone, screens, isStrict));
+  const known = new Set(loose.map(({ id }) => id));
+  const lists = [...loose, ...strict.filter(({ id }) => !known.has(id))].map((list): Found => ({
     kind: 'list',
     sights: list.places.map((key) => sights.get(key)!),
     list,
   }));
-  const groups = groupsOf(screens).map((group): Found => ({ kind: 'component', sights: group }));
+  // What is a row wherever it stands is one of a list.
+  const rows = new Set(alone.flatMap(({ places }) => places));
+  const groups = groupsOf(screens)
+    .filter((group) => !group.every(({ element }) => rows.has(element.key)))
+    .map((group): Found => ({ kind: 'component', sights: group }));
   const names = new Set<string>();
   return choose([...lists, ...groups])
     .map((choice) => (choice.candidate.list ? { ...choice.candidate.list } : proposalOf(choice)))

@@ -37,8 +37,11 @@ export function listsOf(screen: Screen): Named[] {
   return found;
 }
 
-/** Lists on several screens whose rows are built and called the same are one list with several runs. */
-export function sameRows(lists: readonly Named[], screens: readonly Screen[]): Named[] {
+/**
+ * Lists on several screens whose rows are built and called the same are one list with several runs.
+ * @param isStrict whether all rows of them have to be built the same, not only their first
+ */
+export function sameRows(lists: readonly Named[], screens: readonly Screen[], isStrict: boolean): Named[] {
   const sights = new Map<string, { readonly sight: Sight; readonly screen: string }>();
   for (const screen of screens)
     for (const [key, sight] of sightOf(screen).byKey) sights.set(key, { sight, screen: screen.key });
@@ -46,7 +49,12 @@ export function sameRows(lists: readonly Named[], screens: readonly Screen[]): N
   for (const list of lists) {
     const [key] = list.places;
     const first = sights.get(key)!.sight;
-    const form = `${list.name} ${shapeOf(first.element)} ${first.fontSize}`;
+    // Rows of tables have as many cells as they have, however alike the cells are.
+    const cells = first.element.tag === 'tr' ? first.children.length : 0;
+    const shapes = isStrict
+      ? [...new Set(list.places.map((place) => shapeOf(sights.get(place)!.sight.element)))].sort().join()
+      : shapeOf(first.element);
+    const form = `${list.name} ${shapes} ${first.fontSize} ${cells}`;
     merged.set(form, [...(merged.get(form) ?? []), list]);
   }
   return [...merged.values()].map((group) => {

@@ -39,30 +39,10 @@ function surelyRepeated(project: Project): Change {
     for (let at = parents.get(key); at !== undefined; at = parents.get(at)) found.push(at);
     return found;
   };
-  const taken = new Set(Object.values(app.components).flatMap(({ places }) => places));
-  // What stands in something that is taken, or around it, is left alone: one thing is one part.
-  const aroundTaken = new Set([...taken].flatMap(around));
-  const chosen = new Map<string, ReturnType<typeof findComponents>[number]>();
-  const ids = new Set(Object.keys(app.components));
-  for (const proposal of findComponents(screens)) {
-    if (proposal.confidence < SURE || proposal.saves < LEAST_SAVED) continue;
-    const { places } = proposal;
-    if (
-      places.some(
-        (key) => taken.has(key) || aroundTaken.has(key) || around(key).some((outer) => taken.has(outer)),
-      )
-    )
-      continue;
-    let number = chosen.size + 1;
-    while (ids.has(`part-${number}`)) number++;
-    chosen.set(`part-${number}`, proposal);
-    ids.add(`part-${number}`);
-    for (const key of places) {
-      taken.add(key);
-      around(key).forEach((outer) => aroundTaken.add(outer));
-    }
-  }
-  const kept = fitting(project, [...chosen]);
+  const sure = findComponents(screens).filter(
+    ({ confidence, saves }) => confidence >= SURE && saves >= LEAST_SAVED,
+  );
+  const kept = fitting(project, sure, (proposals) => byThemselves(app, proposals, around));
   // Numbers told them from what was not taken.
   const names = new Set(Object.values(app.components).map(({ name }) => name));
   return all(
@@ -74,17 +54,57 @@ function surelyRepeated(project: Project): Change {
   );
 }
 
-type Chosen = readonly [id: string, proposal: ReturnType<typeof findComponents>[number]];
+type Proposal = ReturnType<typeof findComponents>[number];
+type Chosen = readonly [id: string, proposal: Proposal];
+
+/** Those of proposals that stand neither in what is taken nor around it, the first first: one thing is one part. */
+function byThemselves(
+  { components }: Project['app'],
+  proposals: readonly Proposal[],
+  around: (key: string) => readonly string[],
+): Chosen[] {
+  const taken = new Set(Object.values(components).flatMap(({ places }) => places));
+  const aroundTaken = new Set([...taken].flatMap(around));
+  const chosen: Chosen[] = [];
+  let number = 0;
+  for (const proposal of proposals) {
+    const { places } = proposal;
+    const isFree = places.every(
+      (key) => !taken.has(key) && !aroundTaken.has(key) && !around(key).some((outer) => taken.has(outer)),
+    );
+    if (!isFree) continue;
+    do number++;
+    while (components[`part-${number}`]);
+    chosen.push([`part-${number}`, proposal]);
+    for (const key of places) {
+      taken.add(key);
+      around(key).forEach((outer) => aroundTaken.add(outer));
+    }
+  }
+  return chosen;
+}
+
+/** So often what was not fit gives way to what stands in it or around it. */
+const MOST_ROUNDS = 5;
 
 /** Those that can be made, and are given no more than they stand for, when all of them are taken. */
-function fitting(project: Project, chosen: readonly Chosen[]): readonly Chosen[] {
+function fitting(
+  project: Project,
+  proposals: readonly Proposal[],
+  choose: (proposals: readonly Proposal[]) => readonly Chosen[],
+  rounds = MOST_ROUNDS,
+): readonly Chosen[] {
+  const chosen = choose(proposals);
   const tried = chosen.map(([id, { name, kind, places }]) => putComponent(id, { name, kind, places }));
   const made = { ...project, app: applyChange(project.app, all(tried)) };
   const { components } = extractionOf(new EmissionPlan(made));
   const fit = new Set(components.flatMap((component) => (isFit(component) ? [component.id] : [])));
   const kept = chosen.filter(([id]) => fit.has(id));
-  // Without some, others are given what those were.
-  return kept.length === chosen.length ? kept : fitting(project, kept);
+  if (kept.length === chosen.length) return kept;
+  const unfit = new Set(chosen.flatMap(([id, { id: proposal }]) => (fit.has(id) ? [] : [proposal])));
+  // In the end without what stands in the others: without some, others are given what those were.
+  const open = rounds ? proposals.filter(({ id }) => !unfit.has(id)) : kept.map(([, proposal]) => proposal);
+  return fitting(project, open, choose, Math.max(0, rounds - 1));
 }
 
 const isFit = ({ props }: EmittedComponent): boolean =>
