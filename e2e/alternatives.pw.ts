@@ -8,6 +8,8 @@ test('other looks run beside each other; one is kept for the whole app in one st
   await page.goto(`/p/${id}/screens/alternatives`);
   const looks = page.getByRole('figure');
   await expect(looks).toHaveCount(7);
+  await page.getByRole('button', { name: /How many/ }).click();
+  await page.getByRole('option', { name: '3', exact: true }).click();
   const appIn = (n: number) => looks.nth(n).frameLocator('iframe');
   const browse = (n: number) => appIn(n).getByRole('link', { name: 'Browse the tools' });
   await expect(browse(1)).toBeVisible();
@@ -19,8 +21,6 @@ test('other looks run beside each other; one is kept for the whole app in one st
   // From one colour: as many as are asked for.
   await page.getByLabel('From one colour, as #rrggbb').fill('#2b4c9b');
   await page.getByRole('button', { name: 'Type', exact: true }).click();
-  await page.getByRole('button', { name: /How many/ }).click();
-  await page.getByRole('option', { name: '3', exact: true }).click();
   await expect(looks).toHaveCount(4);
   await expect(looks.nth(1)).toContainText(/blue|sky|violet/i);
 

@@ -164,16 +164,24 @@ class Written {
     return true;
   }
 
-  /** @param use lines that a place takes afterwards */
+  /**
+   * Lines that are saved by writing what stands at places once.
+   * @param use lines that a place takes afterwards
+   * @param unity how much it is one thing, 0 to 1
+   */
   savedBy(sights: readonly Sight[], use: number, unity: number): number {
     const there = sights.filter((sight) => this.#isWritten(sight));
     if (there.length < 2) return 0;
-    const lines = there.map((sight) => this.#linesOf(sight));
-    const own = lines.reduce((sum, line) => sum + line - use, 0);
-    const whole = there.reduce((sum, { element }) => sum + linesOf(element) - use, 0);
+    let [own, whole, longest] = [0, 0, 0];
+    for (const sight of there) {
+      const lines = this.#linesOf(sight);
+      own += lines - use;
+      whole += linesOf(sight.element) - use;
+      longest = Math.max(longest, lines);
+    }
     // What is around something that is written elsewhere by now, and hardly more, is no thing of its own.
     if (own < whole && own * unity < whole * LEAST_OWN) return 0;
-    return lines.reduce((sum, own) => sum + own - use, 0) - Math.max(...lines);
+    return own - longest;
   }
 
   take(sights: readonly Sight[], use: number): void {

@@ -33,15 +33,15 @@ test.each([
     /more than 20000 elements, its reused symbols unfolded/,
   ],
   [
-    'a path of 20 MB beside a rectangle',
-    () => svg(`<rect width="90" height="90" fill="red"/><path d="M0 0${'L1 1'.repeat(5_000_000)}"/>`),
-    /A path of 20000004 characters was left out/,
+    'a path of 4 MB beside a rectangle',
+    () => svg(`<rect width="90" height="90" fill="red"/><path d="M0 0${'L1 1'.repeat(1_000_000)}"/>`),
+    /A path of 4000004 characters was left out/,
   ],
   [
     'many paths that are long together',
     () =>
       svg(
-        `<rect width="90" height="90" fill="red"/>${`<path d="M0 0${'L1 1'.repeat(200_000)}"/>`.repeat(20)}`,
+        `<rect width="90" height="90" fill="red"/>${`<path d="M0 0${'L1 1'.repeat(50_000)}"/>`.repeat(20)}`,
       ),
     /all of a drawing 3000000/,
   ],

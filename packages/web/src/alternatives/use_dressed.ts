@@ -1,6 +1,11 @@
 import { useEffect, useRef, useState } from 'react';
 import { useTogether } from '../run/use_together';
 
+interface Place {
+  readonly tovel?: string;
+  readonly path?: string;
+}
+
 /**
  * Frames of the running app that each wear a look of their own, told again whenever they load; what is done in one is done in all.
  * @param worn the values of each look, by its id
@@ -18,18 +23,27 @@ export function useDressed(
   const [isThere, setThere] = useState(false);
   const looks = useRef(worn);
   looks.current = worn;
+  const came = useRef(new WeakSet<HTMLIFrameElement>());
+  /** Where the frames are in the app. */
+  const here = useRef<string | null>(null);
   useTogether(frames, origin);
   const tell = (id: string): void => {
     const values = looks.current.get(id) ?? {};
     frames.current.get(id)?.contentWindow?.postMessage({ tovel: 'dress', values }, origin ?? '');
   };
   useEffect(() => {
-    const hear = ({ data, source, origin: from }: MessageEvent<{ readonly tovel?: string } | null>): void => {
+    const hear = ({ data, source, origin: from }: MessageEvent<Place | null>): void => {
       if (from !== origin || data?.tovel !== 'place') return;
       for (const [id, frame] of frames.current)
-        if (frame?.contentWindow === source) {
+        if (frame && frame.contentWindow === source) {
           setThere(true);
           tell(id);
+          // One that comes later goes where the others have gone meanwhile.
+          const isNew = !came.current.has(frame);
+          came.current.add(frame);
+          if (isNew && here.current !== null && here.current !== data.path)
+            frame.contentWindow?.postMessage({ tovel: 'go', to: here.current }, origin ?? '');
+          else here.current = data.path ?? null;
         }
     };
     window.addEventListener('message', hear);

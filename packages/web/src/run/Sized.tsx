@@ -162,7 +162,7 @@ export function Sized({ width, screen, onWidth, children }: SizedProps) {
   const height = isLying ? lying.upright : null;
   const fitting = Math.min(
     1,
-    room.width / (width ?? 1),
+    (room.width - 4) / (width ?? 1),
     height === null ? 1 : (room.height - RULER) / height,
   );
   const scale = isFit && width !== null ? Math.max(LEAST_SCALE, fitting) : 1;
