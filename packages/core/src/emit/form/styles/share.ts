@@ -181,7 +181,7 @@ export function shareStyles(
             if (first) open.delete(name);
           }
           if (!left.size && !pinned.size) {
-            classes.set(rule.className, uses.toSorted(sharedFirst));
+            classes.set(rule.className, uses.toSorted(inOrder));
             return;
           }
           const wanted = rule.ownName ?? rule.className;
@@ -190,7 +190,8 @@ export function shareStyles(
           const unnamed = ruleOf(wanted, rule.key, own);
           const className = ownNames.get(place) ?? names.own(id, unnamed);
           rules.push({ ...unnamed, className });
-          classes.set(rule.className, [...uses.toSorted(sharedFirst), { from: 'own', name: className }]);
+          const all: ClassUse[] = [...uses, { from: 'own', name: className }];
+          classes.set(rule.className, all.toSorted(inOrder));
         };
         /** What is laid over others stands right after them, and is written besides them. */
         const writeOver = (place: Place, under: Place): void => {
@@ -441,8 +442,10 @@ function bestOf(open: readonly Place[]): { signs: readonly string[]; covered: re
   return best;
 }
 
-const sharedFirst = (a: ClassUse, b: ClassUse): number =>
-  Number(b.from === 'shared') - Number(a.from === 'shared');
+/** Those that files share first, then those of the file by name: the same set is always said in the same order. */
+const inOrder = (a: ClassUse, b: ClassUse): number =>
+  Number(b.from === 'shared') - Number(a.from === 'shared') ||
+  (a.from === 'own' && a.name !== b.name ? (a.name < b.name ? -1 : 1) : 0);
 
 /** Longest name that says a declaration. */
 const LONGEST = 24;
