@@ -1,12 +1,11 @@
 /**
  * What repeats on templates from the registry, against what people would make components of: for each of them a list of what is
  * one thing, made by hand from its pages (`truth/components.json`). Prints how many of the proposals that come first, and of those
- * that are sure, are among it, and how many stand at the very places of others. `--why` lists them.
+ * that are sure, are among it. `--why` lists them.
  */
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { addToDesign, emptyDesign, findComponents, type Element, type Screen } from '@tovel/core';
-import { readBatch } from '@tovel/core';
+import { addToDesign, type Element, emptyDesign, findComponents, readBatch, type Screen } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
 import { bareName, installed } from './installed.ts';
 import { templateFiles } from './revisions/prepare.ts';

@@ -2,7 +2,7 @@ import type { Token } from '../model/app.ts';
 import type { Screen } from '../model/design.ts';
 import { hash } from '../json/hash.ts';
 import { sentenceCase } from '../model/names.ts';
-import { hueName, proposeTokens, type ValueUse, valueUses } from '../tokens/find.ts';
+import { hueWord, proposeTokens, type ValueUse, valueUses } from '../tokens/find.ts';
 import { normalValue } from '../tokens/values.ts';
 import { colorsApart, hexOfLch, hueBetween, type Lch, lchOf, turned } from './lch.ts';
 
@@ -219,8 +219,7 @@ class Values {
     const words: string[] = [];
     const main = this.#main;
     if (main && (turn !== 0 || strength !== 1)) {
-      const hue = hueName(hexOfLch({ ...main, c: main.c * strength, h: turned(main.h + turn) }));
-      const word = hue.replace(/-\d+$/, '');
+      const word = hueWord(hexOfLch({ ...main, c: main.c * strength, h: turned(main.h + turn) }));
       const shade = strength > 1.15 ? 'strong ' : strength < 0.85 ? 'soft ' : '';
       words.push(`${shade}${main.l < DARK && /orange|yellow/.test(word) ? 'brown' : word}`);
     }

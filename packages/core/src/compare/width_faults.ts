@@ -22,7 +22,6 @@ export const SWEPT_WIDTHS: readonly number[] = Array.from({ length: 17 }, (_, i)
 /** Least side of what is pressed, in px (WCAG 2.2, 2.5.8), and least size of text that can be read. */
 const LEAST_TARGET = 24;
 const LEAST_TEXT = 11;
-/** Contrast of text against what is behind it, and of large text (WCAG 2.2, 1.4.3). */
 /** By how many px boxes of text may reach into each other: letters do not fill their lines. */
 const OVERLAP = 3;
 /** Texts that are held against each other. */

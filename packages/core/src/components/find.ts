@@ -1,7 +1,7 @@
 import type { Screen } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import { shapeOf } from '../roles/shape.ts';
-import { type Sight, sightOf } from '../roles/sight.ts';
+import { rootOf, type Sight, sightOf } from '../roles/sight.ts';
 import { type Candidate, type Choice, choose } from './choose.ts';
 import { groupsOf, sizeOf } from './groups.ts';
 import { namesOf } from './names.ts';
@@ -21,7 +21,7 @@ export function findComponents(screens: readonly Screen[]): ComponentProposal[] 
   const sights = new Map<string, Sight>();
   for (const screen of screens) for (const [key, sight] of sightOf(screen).byKey) sights.set(key, sight);
   const alone = screens.flatMap(listsOf);
-  const [loose, strict] = [false, true].map((isStrict) => sameRows(alone, screens, isStrict));
+  const [loose, strict] = [false, true].map((isStrict) => sameRows(alone, sights, isStrict));
   const known = new Set(loose.map(({ id }) => id));
   const lists = [...loose, ...strict.filter(({ id }) => !known.has(id))].map((list): Found => ({
     kind: 'list',
@@ -49,8 +49,6 @@ export function findComponents(screens: readonly Screen[]): ComponentProposal[] 
 /** The lists of a screen: rows that repeat within one element. */
 export const findLists = (screen: Screen): ComponentProposal[] =>
   listsOf(screen).map(({ others: _others, ...list }) => list);
-
-const rootOf = (sight: Sight): Sight => (sight.parent ? rootOf(sight.parent) : sight);
 
 function proposalOf({ candidate: { sights }, unity, given }: Choice<Found>): Named {
   const [first] = sights;

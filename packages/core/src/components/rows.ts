@@ -1,6 +1,6 @@
 import { inferRoles } from '../roles/infer.ts';
 import { type Run, runsIn, shapeOf } from '../roles/shape.ts';
-import { type Sight, sightOf } from '../roles/sight.ts';
+import { rootOf, type Sight, sightOf } from '../roles/sight.ts';
 import type { Screen } from '../model/design.ts';
 import { sizeOf } from './groups.ts';
 import { namesOf } from './names.ts';
@@ -39,20 +39,22 @@ export function listsOf(screen: Screen): Named[] {
 
 /**
  * Lists on several screens whose rows are built and called the same are one list with several runs.
+ * @param sights all elements of the screens, by key
  * @param isStrict whether all rows of them have to be built the same, not only their first
  */
-export function sameRows(lists: readonly Named[], screens: readonly Screen[], isStrict: boolean): Named[] {
-  const sights = new Map<string, { readonly sight: Sight; readonly screen: string }>();
-  for (const screen of screens)
-    for (const [key, sight] of sightOf(screen).byKey) sights.set(key, { sight, screen: screen.key });
+export function sameRows(
+  lists: readonly Named[],
+  sights: ReadonlyMap<string, Sight>,
+  isStrict: boolean,
+): Named[] {
   const merged = new Map<string, Named[]>();
   for (const list of lists) {
     const [key] = list.places;
-    const first = sights.get(key)!.sight;
+    const first = sights.get(key)!;
     // Rows of tables have as many cells as they have, however alike the cells are.
     const cells = first.element.tag === 'tr' ? first.children.length : 0;
     const shapes = isStrict
-      ? [...new Set(list.places.map((place) => shapeOf(sights.get(place)!.sight.element)))].sort().join()
+      ? [...new Set(list.places.map((place) => shapeOf(sights.get(place)!.element)))].sort().join()
       : shapeOf(first.element);
     const form = `${list.name} ${shapes} ${first.fontSize} ${cells}`;
     merged.set(form, [...(merged.get(form) ?? []), list]);
@@ -65,7 +67,7 @@ export function sameRows(lists: readonly Named[], screens: readonly Screen[], is
       id: idOf('list', places),
       places,
       saves: group.reduce((sum, list) => sum + list.saves, 0),
-      reason: `${group.length} lists on ${new Set(places.map((key) => sights.get(key)!.screen)).size} screens have rows of one kind`,
+      reason: `${group.length} lists on ${new Set(places.map((key) => rootOf(sights.get(key)!))).size} screens have rows of one kind`,
     };
   });
 }

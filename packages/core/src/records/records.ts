@@ -107,14 +107,11 @@ export function recordsById(
   collection: Collection,
   code: App['code'],
 ): Map<string, DataRecord> {
-  const kept = [...keptRows({ code }).values()];
+  const kept = new Map([...keptRows({ code }).values()].flatMap((rows) => [...rows]));
   const named = titleField(design, collection)?.name;
   const records = recordsOf(design, collection);
-  const before = ({ rows }: DataRecord): string | undefined => {
-    for (const { element } of rows)
-      for (const screen of kept) if (screen.has(element)) return screen.get(element)!.id;
-    return undefined;
-  };
+  const before = ({ rows }: DataRecord): string | undefined =>
+    rows.flatMap(({ element }) => kept.get(element) ?? [])[0]?.id;
   const ids = recordIds(records, before, ({ values }) =>
     kebabCase(named === undefined ? '' : (values[named]?.text ?? '')).slice(0, 80),
   );

@@ -24,6 +24,9 @@ export interface Sight {
   readonly isAuthored: boolean;
 }
 
+/** The sight of the screen that an element stands on. */
+export const rootOf = (sight: Sight): Sight => (sight.parent ? rootOf(sight.parent) : sight);
+
 export interface Look {
   readonly hasFill: boolean;
   readonly hasBorder: boolean;

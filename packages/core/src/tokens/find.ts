@@ -212,6 +212,9 @@ export function hueName(hex: string): string {
   return `${name}-${tone}`;
 }
 
+/** The hue of a colour in a word, however light it is. */
+export const hueWord = (hex: string): string => hueName(hex).replace(/-\d+$/, '');
+
 /** Upper bounds of CIELAB hue angles, in degrees. */
 const HUES: readonly (readonly [number, string])[] = [
   [20, 'pink'],

@@ -119,6 +119,7 @@ export function AlternativesView() {
   const screen = chosen ?? (app.start && shown.includes(app.start) ? app.start : shown[0]);
   const { width = 1280, height = 800 } = screensByKey(design).get(screen ?? '') ?? {};
   const isSmall = width < 700;
+  const shownHeight = isSmall ? Math.min(height, 760) : 800;
   const src = `${origin}/${id}~named${screen ? app.screens[screen].route : '/'}`;
 
   const keep = (name: string, tokens: Readonly<Record<string, Token>>): void =>
@@ -224,7 +225,7 @@ export function AlternativesView() {
               name="As it is"
               src={src}
               width={width}
-              height={isSmall ? Math.min(height, 760) : 800}
+              height={shownHeight}
               frame={frameOf('as-it-is')}
             >
               What is done in one is done in all.
@@ -238,7 +239,7 @@ export function AlternativesView() {
                 name={name}
                 src={src}
                 width={width}
-                height={isSmall ? Math.min(height, 760) : 800}
+                height={shownHeight}
                 frame={frameOf(dress)}
               >
                 <Button $kind="primary" aria-label={`Keep ${name}`} onPress={() => keep(name, tokens)}>

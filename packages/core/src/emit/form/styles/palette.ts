@@ -1,6 +1,6 @@
 import { uniqueName } from '../../../model/names.ts';
 import { channelsOf } from '../../../roles/sight.ts';
-import { hueName, labOf } from '../../../tokens/find.ts';
+import { hueWord, labOf } from '../../../tokens/find.ts';
 import { hexOf } from '../../../tokens/values.ts';
 import type { CodeBefore } from '../before.ts';
 import type { StyleRule } from '../markup.ts';
@@ -121,8 +121,7 @@ function fontName(fonts: string): string {
 }
 
 /** The hue of a colour in a word, however light it is. @param channels red, green and blue, 0 to 255 */
-export const hueOf = ([r, g, b]: readonly number[]): string =>
-  hueName(hexOf([r, g, b, 1])).replace(/-\d+$/, '');
+export const hueOf = ([r, g, b]: readonly number[]): string => hueWord(hexOf([r, g, b, 1]));
 
 /** `color-blue-46`, `color-black-a50`: hue and lightness of CIELAB, and in hundredths how solid it is. */
 function nameFor(color: string): string {
