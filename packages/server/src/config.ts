@@ -1,4 +1,5 @@
 import { existsSync } from 'node:fs';
+import net from 'node:net';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -53,6 +54,56 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     demo: env.TOVEL_DEMO === 'none' ? null : path.resolve(env.TOVEL_DEMO || path.join(root, 'demo')),
     web: path.join(root, 'packages/web/dist'),
   };
+}
+
+/** The ports beside the first, with the variable that names each. */
+const BESIDE = [
+  { field: 'runPort', variable: 'TOVEL_RUN_PORT' },
+  { field: 'designPort', variable: 'TOVEL_DESIGN_PORT' },
+  { field: 'repositoryPort', variable: 'TOVEL_REPOSITORY_PORT' },
+] as const;
+
+/** Why nothing can listen at a port of this machine: the code of the error; null where something can. */
+const obstacle = (port: number): Promise<NodeJS.ErrnoException | null> =>
+  new Promise((resolve) => {
+    const probe = net.createServer();
+    probe.once('error', resolve);
+    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(null)));
+  });
+
+/**
+ * The same configuration with ports that are free. One that a person named stays what it is; one that follows
+ * from the first gives way to the next that is free, since nobody counts on it.
+ * @throws Error where the first, or one that was named, cannot be used; says which and what to do.
+ */
+export async function withFreePorts(config: Config, env: NodeJS.ProcessEnv): Promise<Config> {
+  await checkPort(config.port, 'TOVEL_PORT');
+  const ports: Partial<Record<(typeof BESIDE)[number]['field'], number>> = {};
+  const isGiven = (port: number): boolean => port === config.port || Object.values(ports).includes(port);
+  for (const { field, variable } of BESIDE) {
+    let port = config[field];
+    if (port === null) continue;
+    if (env[variable]) await checkPort(port, variable);
+    else while (isGiven(port) || (await obstacle(port))) port = port < 65535 ? port + 1 : 1024;
+    ports[field] = port;
+  }
+  const { designPort } = ports;
+  const before = `127.0.0.1:${config.designPort}`;
+  return {
+    ...config,
+    ...ports,
+    allowedHosts: config.allowedHosts.map((host) => (host === before ? `127.0.0.1:${designPort}` : host)),
+  };
+}
+
+async function checkPort(port: number, variable: string): Promise<void> {
+  const error = await obstacle(port);
+  if (!error) return;
+  throw new Error(
+    error.code === 'EADDRINUSE'
+      ? `Port ${port} is taken; perhaps Tovel is running already, at http://127.0.0.1:${port}. To use another: ${variable}=${port + 10} npm start`
+      : `Port ${port} cannot be used: ${error.message}`,
+  );
 }
 
 function portOf(env: NodeJS.ProcessEnv, name: string, fallback: number): number {

@@ -1,9 +1,8 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
-import net from 'node:net';
 import path from 'node:path';
 import type { FastifyInstance } from 'fastify';
 import { type Logger, pino } from 'pino';
-import { type Config, readConfig } from './config.ts';
+import { type Config, readConfig, withFreePorts } from './config.ts';
 import { migrate } from './database/migrate.ts';
 import { openPool } from './database/pool.ts';
 import { startPrivateDatabase } from './database/private_server.ts';
@@ -15,23 +14,6 @@ import { createDesignHost } from './sources/design_host.ts';
 import { createServices } from './services.ts';
 
 const say = (text: string): void => void process.stdout.write(`${text}\n`);
-
-/** Fails early, and in words, where a port is taken. */
-async function checkPort(port: number, variable: string): Promise<void> {
-  await new Promise<void>((resolve, reject) => {
-    const probe = net.createServer();
-    probe.once('error', (error: NodeJS.ErrnoException) =>
-      reject(
-        new Error(
-          error.code === 'EADDRINUSE'
-            ? `Port ${port} is taken; perhaps Tovel is running already, at http://127.0.0.1:${port}. To use another: ${variable}=${port + 10} npm start`
-            : `Port ${port} cannot be used: ${error.message}`,
-        ),
-      ),
-    );
-    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve()));
-  });
-}
 
 /** Fails early, and in words, where the data cannot be written. */
 function checkFolder(folder: string): void {
@@ -72,10 +54,6 @@ async function drain(servers: readonly (FastifyInstance | null)[]): Promise<void
 }
 
 async function start(config: Config): Promise<() => Promise<void>> {
-  await checkPort(config.port, 'TOVEL_PORT');
-  await checkPort(config.runPort, 'TOVEL_RUN_PORT');
-  if (config.designPort) await checkPort(config.designPort, 'TOVEL_DESIGN_PORT');
-  if (config.repositoryPort) await checkPort(config.repositoryPort, 'TOVEL_REPOSITORY_PORT');
   checkFolder(config.data);
   const log = openLog(config.data);
   const database = config.database ? null : await startPrivateDatabase(path.join(config.data, 'db'));
@@ -136,7 +114,7 @@ process.on('uncaughtException', onStray);
 process.on('unhandledRejection', onStray);
 
 try {
-  const config = readConfig(process.env);
+  const config = await withFreePorts(readConfig(process.env), process.env);
   const stop = await start(config);
   say(`Tovel is ready at http://${config.host}:${config.port}`);
   let isStopping = false;
