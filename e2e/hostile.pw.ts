@@ -168,10 +168,10 @@ test('a project file whose documents hold code is refused, with the place', asyn
     [
       spoil(
         'app.json',
-        '"conditions": {}',
-        `"conditions": {"c": {"name": "C", "initial": "(()=>fetch('x'))()"}}`,
+        '"variables": {}',
+        `"variables": {"c": {"name": "C", "initial": "(()=>fetch('x'))()"}}`,
       ),
-      /app\.json: conditions\/c\/initial: expected true or false/,
+      /app\.json: variables\/c: expected true or false/,
     ],
     [
       spoil('design.json', '"style": {', `"attributes": {"a={alert('x')} b": ""}, "style": {`),

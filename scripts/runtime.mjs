@@ -2,12 +2,13 @@
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
+import ts from 'typescript';
 
 /** Each target's folder of such files, and those in it that stand for what is written for each app. */
 const TARGETS = {
   bundled: [],
-  html: ['conditions.js'],
-  react: ['overlays/overlays.ts', 'state/conditions.ts', 'styles.d.ts'],
+  html: ['variables.js'],
+  react: ['overlays/overlays.ts', 'state/variables.ts', 'styles.d.ts'],
   vue: ['overlays/overlays.ts', 'routes.ts', 'styles.d.ts'],
 };
 
@@ -22,6 +23,15 @@ for (const [target, standIns] of Object.entries(TARGETS)) {
   if (target === 'bundled')
     entries.push(
       `  'records/functions.ts': ${JSON.stringify(readFileSync('packages/core/src/expression/functions.ts', 'utf8'))},`,
+    );
+  // Plain pages take the same functions, without their types.
+  if (target === 'html')
+    entries.push(
+      `  'calc.js': ${JSON.stringify(
+        ts.transpileModule(readFileSync('packages/core/src/expression/functions.ts', 'utf8'), {
+          compilerOptions: { target: ts.ScriptTarget.ES2023, module: ts.ModuleKind.ESNext },
+        }).outputText,
+      )},`,
     );
   /** What answers for a described API, beside the source of an app. */
   const beside =

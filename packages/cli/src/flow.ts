@@ -9,7 +9,7 @@ const MOST_TOLD = 20;
 export const flow: Command = {
   usage: 'tovel flow PROJECT [--take SHEET --out FILE.tovel]',
   summary: 'prints all that the app does as one plain text, or takes such a text over',
-  help: `Prints the flow sheet of a project: screens, routes, what each element does, overlays, guards, conditions and
+  help: `Prints the flow sheet of a project: screens, routes, what each element does, overlays, guards, variables and
 journeys, a line a link. PROJECT is a .tovel file. The language is explained in docs/FLOW_SHEET.md.
 
   --take SHEET       reads a flow sheet, of a delivered project for instance, and makes the project do what it says

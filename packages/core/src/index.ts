@@ -34,7 +34,7 @@ export { elementOfInteraction, freeInteractionKey, GESTURES, pressTo } from './m
 
 export {
   elementsByKey,
-  conditionNames,
+  variableNames,
   hostOf,
   isOverlay,
   isUsed,
@@ -76,7 +76,7 @@ export {
   changeSchema,
   parseChange,
   putAdded,
-  putCondition,
+  putVariable,
   putCollection,
   putBinding,
   putApi,
@@ -281,6 +281,12 @@ export { type DataProposals, proposeData } from './data/propose.ts';
 export { expressionNames, saidAtFirst } from './data/expression_names.ts';
 export { makeBindings } from './data/make_bindings.ts';
 export type { MadeBinding } from './data/record_screens.ts';
+export type { Value } from './expression/expression.ts';
+
+export { derivedVariables, knownVariables, settingOf, valuesOfVariables } from './variables/variables.ts';
+export { describeSetting } from './variables/settings.ts';
+export { usesOfVariable, type VariableUse } from './variables/uses.ts';
+
 export { type Completion, completionsAt } from './expression/completions.ts';
 export {
   type ExpressionProblem,

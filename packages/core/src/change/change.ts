@@ -119,7 +119,7 @@ export const putRefused = (proposal: string, value: boolean): Put =>
   putOf('refused')(proposal, value || null);
 /** Lets a finding stand, with a reason if one is given; null brings it back. */
 export const putDismissed = putOf('dismissed');
-export const putCondition = putOf('conditions');
+export const putVariable = putOf('variables');
 export const putRedirect = putOf('redirects');
 export const putLayout = putOf('layouts');
 export const putJourney = putOf('journeys');

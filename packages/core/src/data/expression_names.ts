@@ -3,7 +3,8 @@ import type { Expression, Value } from '../expression/expression.ts';
 import type { KnownNames } from '../expression/language.ts';
 import type { ScreenEntry } from '../model/app.ts';
 import { kebabCase, recordVariable } from '../model/names.ts';
-import { conditionNames, hostOf, type Project } from '../model/project.ts';
+import { hostOf, type Project } from '../model/project.ts';
+import { knownVariables, valuesOfVariables } from '../variables/variables.ts';
 import { recordsOf } from '../records/records.ts';
 
 /** What expressions on a screen can speak of. */
@@ -15,7 +16,7 @@ export function expressionNames(project: Project, screen: string): KnownNames {
   return {
     ...(of ? { records: { [recordVariable(of)]: { of, hook: of } } } : {}),
     collections: Object.fromEntries(all.map(({ name, fields }) => [name, fields])),
-    conditions: [...conditionNames(app).values()],
+    variables: knownVariables(app),
     lists: Object.fromEntries(
       all.flatMap(({ name, rows }) =>
         rows.some(({ element }) => hostOf(project, element) === screen) ? [[name, { name, hook: name }]] : [],
@@ -41,9 +42,7 @@ export function saidAtFirst({ design, app }: Project, expression: Expression, sc
       ? { items: shownRecord(records[shownOf], app.screens[screen], first.parameter, shownOf) }
       : {}),
     records,
-    variables: Object.fromEntries(
-      [...conditionNames(app)].map(([id, name]) => [name, app.conditions[id].initial]),
-    ),
+    variables: valuesOfVariables(app),
     listings: Object.fromEntries(
       Object.entries(records).map(([name, { length }]) => [
         name,

@@ -1,4 +1,4 @@
-import { all, applyChange, type Change, putCondition, putInteraction, putLayer } from '../change/change.ts';
+import { all, applyChange, type Change, putVariable, putInteraction, putLayer } from '../change/change.ts';
 import type { DisclosureProposal } from '../disclosures/find.ts';
 import { takeDisclosures } from '../disclosures/take.ts';
 import type { App, Collection, Interaction, ListDeed, Target } from '../model/app.ts';
@@ -295,13 +295,13 @@ class Maker {
 
   #signing({ does }: ActionProposal, own: Interaction | undefined): Deed | string {
     const value = does === 'sign-in';
-    const known = Object.entries(this.#app.conditions).find(([, { name }]) => SIGNED_IN.test(name))?.[0];
+    const known = Object.entries(this.#app.variables).find(([, { name }]) => SIGNED_IN.test(name))?.[0];
     const condition = known ?? 'signed-in';
     if (own?.target.kind === 'disclose') return 'it opens what asks first';
     const steps = own ? [...(own.before ?? []), own.target] : [];
     if (steps.some((step) => step.kind === 'set' && step.condition === condition))
       return 'it does so already';
-    const along = known ? {} : { along: putCondition(condition, { name: 'Signed in', initial: false }) };
+    const along = known ? {} : { along: putVariable(condition, { name: 'Signed in', initial: false }) };
     const set = { kind: 'set', condition, value } as const;
     if (!own) return { ...along, interaction: { on: 'press', target: set, arrival: { kind: 'none' } } };
     // What it did stays, after that.

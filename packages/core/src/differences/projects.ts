@@ -14,7 +14,7 @@ export type Became = 'new' | 'gone' | 'changed';
 
 /** A line of what differs, with where it can be seen. */
 export interface ProjectDifference {
-  readonly part: 'screens' | 'routes' | 'links' | 'components' | 'tokens' | 'journeys' | 'conditions';
+  readonly part: 'screens' | 'routes' | 'links' | 'components' | 'tokens' | 'journeys' | 'variables';
   readonly became: Became;
   readonly label: string;
   /** What differs, in words; empty where `became` says all. */
@@ -39,7 +39,7 @@ export function projectDifferences(before: Project, after: Project): ProjectDiff
     ...tableDifferences(before.app, after.app, 'components', ({ name }) => name),
     ...tableDifferences(before.app, after.app, 'tokens', ({ value }, key) => `${key}: ${value}`),
     ...tableDifferences(before.app, after.app, 'journeys', ({ name }) => name),
-    ...tableDifferences(before.app, after.app, 'conditions', ({ name }) => name),
+    ...tableDifferences(before.app, after.app, 'variables', ({ name }) => name),
   ];
 }
 
@@ -135,7 +135,7 @@ function linkDifferences(before: Project, after: Project): ProjectDifference[] {
   return found;
 }
 
-function tableDifferences<T extends 'components' | 'tokens' | 'journeys' | 'conditions'>(
+function tableDifferences<T extends 'components' | 'tokens' | 'journeys' | 'variables'>(
   before: App,
   after: App,
   table: T,

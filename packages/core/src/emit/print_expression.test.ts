@@ -102,7 +102,11 @@ const values = fc.dictionary(
 const texts = fc.dictionary(named, fc.string(), { noNullPrototype: true });
 const scope: fc.Arbitrary<Required<Scope>> = fc.record({
   props: values,
-  variables: values,
+  // An app has all its variables, and each is something.
+  variables: fc.record(
+    Object.fromEntries(NAMES.map((name) => [name, scalar.filter((value) => value !== undefined)])),
+    { noNullPrototype: true },
+  ) as fc.Arbitrary<Record<string, Value>>,
   records: fc.record({
     tools: fc.array(fc.dictionary(named, scalar, { noNullPrototype: true }), { maxLength: 3 }),
   }) as fc.Arbitrary<Record<string, readonly Value[]>>,

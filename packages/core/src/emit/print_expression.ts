@@ -158,4 +158,4 @@ function wrapped(part: Expression, names: ExpressionNames): string {
 }
 
 const mayBeMissing = ({ kind }: Expression): boolean =>
-  ['prop', 'variable', 'parameter', 'field', 'item', 'choice', 'and', 'or'].includes(kind);
+  ['prop', 'parameter', 'field', 'item', 'choice', 'and', 'or'].includes(kind);

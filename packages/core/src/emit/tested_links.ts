@@ -22,7 +22,7 @@ export interface TestedLink {
   readonly kind: 'go' | 'back' | 'external' | 'file' | 'drawer' | 'open';
   /** Address, id or, of `open`, the overlay's name. */
   readonly to: string;
-  /** Conditions that must hold for it. */
+  /** Variables that must hold for it. */
   readonly given?: Readonly<Record<string, boolean>>;
 }
 
@@ -82,7 +82,7 @@ const isTaken = (
 
 type Goal = Pick<TestedLink, 'kind' | 'to' | 'given'>;
 
-/** More conditions than this in one act are not gone through. */
+/** More variables than this in one act are not gone through. */
 const MOST_CONDITIONS = 8;
 
 /** The ways of an act that lead somewhere, each with what must hold so that it is the one that is done. */
@@ -104,7 +104,7 @@ function waysOf({ ways }: EmittedAct): Goal[] {
   return goals;
 }
 
-/** What conditions are where none of these hold and then one does; null where that cannot be. */
+/** What variables are where none of these hold and then one does; null where that cannot be. */
 function settingWhere(
   none: readonly Expression[],
   one: Expression | undefined,

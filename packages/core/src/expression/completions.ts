@@ -1,5 +1,5 @@
 import { tokenizer } from 'acorn';
-import { FUNCTIONS, type KnownNames, LONGEST_EXPRESSION, QUESTIONS } from './language.ts';
+import { ENTERED, FUNCTIONS, type KnownNames, LONGEST_EXPRESSION, QUESTIONS } from './language.ts';
 
 /** Something that can be written at a place of an expression. */
 export interface Completion {
@@ -8,7 +8,7 @@ export interface Completion {
 }
 
 /**
- * What can be written where the cursor stands, with what of it is there already: names of collections, conditions, functions
+ * What can be written where the cursor stands, with what of it is there already: names of collections, variables, functions
  * and items, and after a dot the fields of a record.
  * @param at the cursor, from 0 on
  */
@@ -39,8 +39,14 @@ export function completionsAt(
           says: `the one of ${from} that is shown`,
         })),
         ...Object.keys(known.collections).map((name) => ({ text: name, says: 'records' })),
-        ...known.conditions.map((name) => ({ text: name, says: 'yes or no' })),
-        ...Object.entries(FUNCTIONS).map(([name, { says }]) => ({ text: `${name}(`, says })),
+        ...Object.entries(known.variables).map(([name, type]) => ({
+          text: name,
+          says: type.kind === 'text' && type.choices ? type.choices.join(', ') : SAYS[type.kind],
+        })),
+        ...(known.hasEntered ? [{ text: ENTERED, says: 'what was entered' }] : []),
+        ...Object.entries(FUNCTIONS)
+          .filter(([, { takes }]) => takes[0] !== 'records' || Object.keys(known.collections).length > 0)
+          .map(([name, { says }]) => ({ text: `${name}(`, says })),
         ...(Object.keys(known.lists).length
           ? Object.entries(QUESTIONS).map(([name, { says }]) => ({ text: `${name}(`, says }))
           : []),
@@ -51,6 +57,15 @@ export function completionsAt(
     completions: all.filter(({ text }) => text.toLowerCase().startsWith(wanted) && text !== typed),
   };
 }
+
+const SAYS = {
+  'yes-no': 'yes or no',
+  number: 'a number',
+  text: 'a text',
+  date: 'a date',
+  record: 'a record',
+  records: 'records',
+} as const;
 
 /** Items that are called before a place (`filter(tools, (tool) => …`), and whether it stands within a text. */
 function around(

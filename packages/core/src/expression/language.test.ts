@@ -15,7 +15,11 @@ const known: KnownNames = {
     ],
     members: [{ name: 'name', type: 'text' }],
   },
-  conditions: ['signedIn'],
+  variables: {
+    signedIn: { kind: 'yes-no' },
+    chosen: { kind: 'number' },
+    view: { kind: 'text', choices: ['list', 'grid'] },
+  },
   lists: { tools: { name: 'tools', hook: 'useTools' } },
 };
 const scope: Scope = {
@@ -27,13 +31,16 @@ const scope: Scope = {
     ],
     members: [],
   },
-  variables: { signedIn: true },
+  variables: { signedIn: true, chosen: 2, view: 'grid' },
   listings: { tools: (asks) => ({ first: 1, last: 2, found: 3, page: 1, pages: 2 })[asks as 'first'] },
 };
 
 test.each<[string, unknown]>([
   ['count(tools)', 3],
   ['count(members) + 1', 1],
+  ['chosen * 2 + 1', 5],
+  ["view === 'grid' && chosen > 1", true],
+  ['`${view}: ${chosen}`', 'grid: 2'],
   ["count(filter(tools, (tool) => tool.status === 'free'))", 2],
   ['sum(tools, (tool) => tool.price)', 1116.5],
   ['sum(filter(tools, (one) => one.price > 10), (one) => one.price * 2)', 2225],
@@ -67,6 +74,7 @@ test.each<[string, RegExp, string]>([
   ['signedIn == true', /write === instead of ==/, 'signedIn == true'],
   ['signedIn = true', /write === to hold/, 'signedIn = true'],
   ['signedIn + 1', /yes-no is no number/, 'signedIn'],
+  ["view === 'rows'", /it is never “rows”, but list, grid/, "view === 'rows'"],
   ["signedIn === 'x'", /a yes-no cannot be held against a text/, "signedIn === 'x'"],
   ['tools.name', /tools are many/, 'tools.name'],
   ['count(tools) count(tools)', /ends before this/, 'count(tools)'],

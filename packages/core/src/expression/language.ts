@@ -11,7 +11,9 @@ import type { Comparison, Expression, ListingQuestion } from './expression.ts';
 
 /** What an expression comes to. */
 export type Type =
-  | { readonly kind: 'text' | 'number' | 'yes-no' | 'date' }
+  | { readonly kind: 'number' | 'yes-no' | 'date' }
+  /** Of a text that is one of some: which. */
+  | { readonly kind: 'text'; readonly choices?: readonly string[] }
   | { readonly kind: 'records' | 'record'; readonly of: string };
 
 /** What expressions can speak of, by the names that they have in code. */
@@ -20,8 +22,10 @@ export interface KnownNames {
   readonly collections: Readonly<
     Record<string, readonly { readonly name: string; readonly type: FieldType }[]>
   >;
-  /** What is true or not while the app runs. */
-  readonly conditions: readonly string[];
+  /** What the app remembers, by the name of each variable in code. */
+  readonly variables: Readonly<Record<string, Type>>;
+  /** Whether it is worked out when something was entered, which is called so then. */
+  readonly hasEntered?: boolean;
   /** The record that the screen shows, by the name that it has there, with its collection and what gives it. */
   readonly records?: Readonly<Record<string, { readonly of: string; readonly hook: string }>>;
   /** What gives the list of a collection where the expression stands; only such lists can be asked how they are looked at. */
@@ -42,6 +46,9 @@ export type ParsedExpression =
 /** Longer texts and deeper ones are not read. */
 export const LONGEST_EXPRESSION = 2000;
 const DEEPEST = 40;
+
+/** What what was entered into an element is called. */
+export const ENTERED = 'entered';
 
 const TEXT: Type = { kind: 'text' };
 const NUMBER: Type = { kind: 'number' };
@@ -214,14 +221,14 @@ class Reader {
             kind: node.operator === '&&' ? 'and' : 'or',
             of: [left.expression, right.expression],
           },
-          type: left.type.kind === right.type.kind ? left.type : YES_NO,
+          type: left.type.kind === right.type.kind ? either(left.type, right.type) : YES_NO,
         };
       }
       case 'ConditionalExpression': {
         const [when, yes, no] = [node.test, node.consequent, node.alternate].map(inner);
         return {
           expression: { kind: 'choice', when: when.expression, yes: yes.expression, no: no.expression },
-          type: yes.type.kind === no.type.kind ? yes.type : TEXT,
+          type: yes.type.kind === no.type.kind ? either(yes.type, no.type) : TEXT,
         };
       }
       case 'BinaryExpression':
@@ -239,7 +246,8 @@ class Reader {
 
   #literal(node: Extract<AnyNode, { type: 'Literal' }>): Read {
     const { value } = node;
-    if (typeof value === 'string') return { expression: { kind: 'literal', value }, type: TEXT };
+    if (typeof value === 'string')
+      return { expression: { kind: 'literal', value }, type: { kind: 'text', choices: [value] } };
     if (typeof value === 'number') return { expression: { kind: 'literal', value }, type: NUMBER };
     if (typeof value === 'boolean') return { expression: { kind: 'literal', value }, type: YES_NO };
     throw new Wrong('a value is a text, a number, true or false', node);
@@ -247,7 +255,7 @@ class Reader {
 
   #named(node: Extract<AnyNode, { type: 'Identifier' }>): Read {
     const { name } = node;
-    const { collections, conditions } = this.#known;
+    const { collections, variables, hasEntered } = this.#known;
     const item = this.#items.get(name);
     if (item !== undefined) return { expression: { kind: 'item', name }, type: { kind: 'record', of: item } };
     const record = this.#known.records?.[name];
@@ -258,8 +266,15 @@ class Reader {
       };
     if (Object.hasOwn(collections, name))
       return { expression: { kind: 'records', name }, type: { kind: 'records', of: name } };
-    if (conditions.includes(name)) return { expression: { kind: 'variable', name }, type: YES_NO };
-    const names = [...Object.keys(this.#known.records ?? {}), ...Object.keys(collections), ...conditions];
+    if (Object.hasOwn(variables, name))
+      return { expression: { kind: 'variable', name }, type: variables[name] };
+    if (name === ENTERED && hasEntered) return { expression: { kind: 'prop', name }, type: TEXT };
+    const names = [
+      ...Object.keys(this.#known.records ?? {}),
+      ...Object.keys(collections),
+      ...Object.keys(variables),
+      ...(hasEntered ? [ENTERED] : []),
+    ];
     throw new Wrong(
       Object.hasOwn(FUNCTIONS, name) || Object.hasOwn(QUESTIONS, name)
         ? `${name} is called with what it is about: ${name}(…)`
@@ -332,6 +347,17 @@ class Reader {
     const kinds = [a.type.kind, b.type.kind].map((kind) => (kind === 'date' ? 'text' : kind));
     if (kinds[0] !== kinds[1] || kinds[0] === 'records' || kinds[0] === 'record')
       throw new Wrong(`a ${a.type.kind} cannot be held against a ${b.type.kind}`, node);
+    for (const [one, other] of [
+      [a, b],
+      [b, a],
+    ])
+      if (
+        one.type.kind === 'text' &&
+        one.type.choices &&
+        other.expression.kind === 'literal' &&
+        !one.type.choices.includes(String(other.expression.value))
+      )
+        throw new Wrong(`it is never “${other.expression.value}”, but ${one.type.choices.join(', ')}`, node);
   }
 
   /** A value as a number: what records say are texts. */
@@ -404,7 +430,7 @@ class Reader {
     if (
       this.#items.has(name) ||
       Object.hasOwn(this.#known.collections, name) ||
-      this.#known.conditions.includes(name)
+      Object.hasOwn(this.#known.variables, name)
     )
       throw new Wrong(`something else is called ${name}`, parameter);
     this.#items.set(name, of);
@@ -426,6 +452,14 @@ class Reader {
     };
   }
 }
+
+/** What something is that is the one or the other, of the same kind. */
+const either = (a: Type, b: Type): Type =>
+  a.kind === 'text' && b.kind === 'text'
+    ? a.choices && b.choices
+      ? { kind: 'text', choices: [...new Set([...a.choices, ...b.choices])] }
+      : TEXT
+    : a;
 
 function typeOfField(type: FieldType): Type {
   if (type === 'number' || type === 'money' || type === 'percent') return NUMBER;

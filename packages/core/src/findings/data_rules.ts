@@ -1,3 +1,4 @@
+import { derivedVariables } from '../variables/variables.ts';
 import { putBinding, putCollection, putDelivery } from '../change/change.ts';
 import { expressionNames } from '../data/expression_names.ts';
 import { comesFromApi } from '../described/keep.ts';
@@ -53,6 +54,19 @@ export const dataRules: readonly Rule[] = [
             : [];
         });
       }),
+  },
+  {
+    code: 'variable',
+    level: 'error',
+    station: 'map',
+    title: 'Variables that cannot be worked out',
+    find: ({ project: { app } }) =>
+      [...derivedVariables(app).problems].map(([id, why]): Found => ({
+        screen: null,
+        element: null,
+        about: id,
+        message: `“${app.variables[id].name}” cannot be worked out from “${app.variables[id].says}”: ${why}. It is ${String(app.variables[id].initial) || 'nothing'} until that is mended at Data, Variables.`,
+      })),
   },
   {
     code: 'form-impossible',

@@ -294,7 +294,7 @@ function whyUnreached(project: Project, graph: ScreenGraph, key: string): string
   const links = graph.arrivals.get(key)!;
   const near = links.find((link) => graph.reached.has(link.from));
   if (near && guard) {
-    const condition = project.app.conditions[guard.condition]?.name ?? 'a condition that is gone';
+    const condition = project.app.variables[guard.condition]?.name ?? 'a condition that is gone';
     return `Nobody reaches ${name} from ${start}: it is entered only ${guard.is ? 'if' : 'if not'} ${condition.toLowerCase()}, which nothing on the way brings about.`;
   }
   if (near)

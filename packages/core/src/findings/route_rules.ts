@@ -71,13 +71,15 @@ export const routeRules: readonly Rule[] = [
         const { guard, ...entry } = project.app.screens[key];
         if (!guard) return [];
         const use = useInWords(project, guard.otherwise);
-        const why = !project.app.conditions[guard.condition]
+        const why = !project.app.variables[guard.condition]
           ? 'its condition is gone'
-          : use
-            ? `${screenName(project, guard.otherwise)}, which is shown instead, ${use}`
-            : guard.otherwise === key
-              ? 'what is shown instead is the screen itself'
-              : null;
+          : (project.app.variables[guard.condition].type ?? 'yes-no') !== 'yes-no'
+            ? 'its condition is not yes or no'
+            : use
+              ? `${screenName(project, guard.otherwise)}, which is shown instead, ${use}`
+              : guard.otherwise === key
+                ? 'what is shown instead is the screen itself'
+                : null;
         if (!why) return [];
         return [
           {

@@ -95,7 +95,7 @@ export function stateFindings(project: Project, graph: ScreenGraph, explored: Ex
           level: 'warning',
           screen: link.from,
           element: link.element,
-          message: `What “${link.label}” on ${name(link.from)} does when ${app.conditions[condition].name.toLowerCase()} is ${is ? 'true' : 'not true'} is never done: that is never so there.`,
+          message: `What “${link.label}” on ${name(link.from)} does when ${app.variables[condition].name.toLowerCase()} is ${is ? 'true' : 'not true'} is never done: that is never so there.`,
         },
         link.key === link.element ? '' : link.key,
       );
@@ -108,25 +108,25 @@ export function mustHoldInWords(project: Project, rule: MustHold): string {
   const screen = screenName(project, rule.screen);
   if (rule.kind === 'through')
     return `nobody gets to ${screen} without having been on ${screenName(project, rule.gate)}`;
-  const condition = project.app.conditions[rule.condition]?.name.toLowerCase() ?? 'a condition that is gone';
+  const condition = project.app.variables[rule.condition]?.name.toLowerCase() ?? 'a condition that is gone';
   return `nobody is on ${screen} unless ${condition} is ${rule.is ? 'true' : 'not true'}`;
 }
 
-/** The conditions that links to a screen and its guard depend on, in words. */
+/** The variables that links to a screen and its guard depend on, in words. */
 function conditionsOn(project: Project, graph: ScreenGraph, key: string): string {
-  const { conditions, screens } = project.app;
+  const { variables, screens } = project.app;
   const whens = [
     screens[key].guard,
     ...(graph.arrivals.get(key) ?? []).flatMap((link) => [link.interaction.when, screens[link.from].guard]),
   ];
   const words = new Set(
     whens.flatMap((when) =>
-      when && conditions[when.condition]
-        ? [`“${conditions[when.condition].name}” ${when.is ? 'true' : 'not true'}`]
+      when && variables[when.condition]
+        ? [`“${variables[when.condition].name}” ${when.is ? 'true' : 'not true'}`]
         : [],
     ),
   );
-  return words.size ? listed.format([...words].slice(0, 4)) : 'the conditions on the way there';
+  return words.size ? listed.format([...words].slice(0, 4)) : 'the variables on the way there';
 }
 
 /** A way as a journey; null where it cannot be walked so, or goes by what is no step of a journey. */

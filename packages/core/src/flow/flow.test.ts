@@ -3,7 +3,7 @@ import {
   all,
   applyChange,
   type Change,
-  putCondition,
+  putVariable,
   putInteraction,
   putJourney,
   putScreen,
@@ -30,7 +30,7 @@ const desk = (): Project =>
       screenWith('tools', 'Back', 'Filter'),
       screenWith('sign-in', 'Go in'),
     ),
-    putCondition('c1', { name: 'Signed in', initial: false }),
+    putVariable('c1', { name: 'Signed in', initial: false }),
   );
 const read = (project: Project, text: string): Project => {
   const { change, problems } = readFlow(project, text);
@@ -221,7 +221,7 @@ test.each<[string, (text: string) => string, (project: Project) => unknown, unkn
     'a guard that names a condition which is told further down',
     (text) =>
       `${text.replace('screen "Tools" at /tools', '$&\n  needs not "Late" else "Sign in"')}\ncondition "Late" yes\n`,
-    ({ app }) => [app.screens.tools.guard, app.conditions.late],
+    ({ app }) => [app.screens.tools.guard, app.variables.late],
     [
       { condition: 'late', is: false, otherwise: 'sign-in' },
       { name: 'Late', initial: true },
@@ -229,8 +229,8 @@ test.each<[string, (text: string) => string, (project: Project) => unknown, unkn
   ],
   [
     'nothing of what a line said that was taken away',
-    (text) => text.replace('condition "Signed in" no\n', ''),
-    ({ app }) => app.conditions,
+    (text) => text.replace('variable "Signed in" no\n', ''),
+    ({ app }) => app.variables,
     {},
   ],
 ])('who writes %s gets it', (_, edit, look, expected) => expect(look(lines(desk(), edit))).toEqual(expected));
@@ -334,4 +334,19 @@ test.each([
   const at = marked.indexOf('|');
   const { completions } = completeFlow(desk(), marked.replace('|', ''), at);
   expect(completions.map(({ text }) => text)).toEqual(expected);
+});
+
+test('variables of all kinds are written on a line each, and read back as they are', () => {
+  const project = behaving();
+  const text = printFlow(project, 'All');
+  expect(text.match(/^variable .*$/gm)).toEqual([
+    'variable "Chosen" number "0" kept device',
+    'variable "Many" always "chosen > 2" as yes-no',
+    'variable "Note" text "it\'s" kept screen',
+    'variable "Said" always "`${upper(note)}: ${chosen}`" as text',
+    'variable "Signed in" no',
+    'variable "View" of "list" or "grid" first "list" kept address',
+  ]);
+  expect(text).toContain('press "One more" -> set "Chosen" to "chosen + 1"');
+  expect(readFlow(project, text)).toEqual({ change: null, problems: [], untold: [] });
 });

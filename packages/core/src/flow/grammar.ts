@@ -13,7 +13,12 @@ import {
   type RecordDeed,
   type Step,
   type Target,
+  type Variable,
+  VARIABLE_TYPES,
+  type VariableType,
   type When,
+  KEEPINGS,
+  type Keeping,
 } from '../model/app.ts';
 import {
   as,
@@ -37,7 +42,7 @@ import {
 import type { LineReader } from './line_reader.ts';
 
 const screen = named('screen', (known) => known.screens);
-const condition = named('condition', (known) => known.conditions);
+const condition = named('condition', (known) => known.variables);
 const collection = named('collection', (known) => known.collections);
 const api = named('API', (known) => known.apis);
 const file = named('file', (known) => known.files);
@@ -54,6 +59,7 @@ const eitherOf = <A, B>(isA: (value: A | B) => value is A, a: Term<A>, b: Term<B
   read: (reader, place) => (a.begins(reader, place) ? a.read(reader, place) : b.read(reader, place)),
 });
 
+const isFlag = (value: unknown): value is boolean => typeof value === 'boolean';
 const isText = (value: unknown): value is string => typeof value === 'string';
 const isNumber = (value: unknown): value is number => typeof value === 'number';
 
@@ -61,6 +67,17 @@ const given: Term<Given> = eitherOf(
   isText,
   text,
   phrase<Exclude<Given, string>>('of', field('field', element)),
+);
+
+/** `yes`, or `to "count + 1"`. */
+const setTo = eitherOf<boolean, string>(
+  isFlag,
+  yesNo,
+  as(
+    phrase<{ says: string }>('to', field('says', text)),
+    (says) => ({ says }),
+    ({ says }) => says,
+  ),
 );
 
 /** `"Signed in"`, or `not "Signed in"`. */
@@ -99,7 +116,7 @@ function orNone<T>(term: Term<readonly T[]>): Term<readonly T[]> {
 const shared = {
   open: kind('open', field('overlay', screen)),
   close: kind('close'),
-  set: kind('set', field('condition', condition), field('value', yesNo)),
+  set: kind('set', field('condition', condition), field('value', setTo)),
   disclose: kind(field('does', oneWord('toggle', 'show', 'hide')), field('part', part)),
   turn: kind('turn', field('among', text), field('to', oneWord('next', 'previous'))),
   browser: kind(field('does', oneWord('print', 'reload', 'copy')), maybe(field('of', element))),
@@ -254,11 +271,90 @@ export const overlay = phrase<Overlay>(
 
 export const title = phrase<{ name: string }>('flow', field('name', text));
 export const start = phrase<{ screen: string }>('start', field('screen', screen));
-export const conditionLine = phrase<{ name: string; initial: boolean }>(
-  'condition',
+/** A variable, with the form in which its kind is written. */
+interface SaidVariable {
+  readonly name: string;
+  readonly form: SaidKind;
+  readonly kept?: Keeping;
+}
+type SaidKind =
+  | { readonly type: 'yes-no'; readonly initial: boolean }
+  | { readonly type: 'number' | 'text' | 'date'; readonly initial: string }
+  | { readonly type: 'one-of'; readonly choices: readonly string[]; readonly initial: string }
+  | {
+      readonly type: 'worked-out';
+      readonly is: VariableType;
+      readonly says: string;
+      readonly choices?: readonly string[];
+    };
+
+const saidKind = oneOf<SaidKind>('type', {
+  'yes-no': kind(field('initial', yesNo)),
+  number: kind('number', field('initial', text)),
+  text: kind('text', field('initial', text)),
+  date: kind('date', field('initial', text)),
+  'one-of': kind('of', field('choices', listOf(text, 'or')), 'first', field('initial', text)),
+  'worked-out': kind(
+    'always',
+    field('says', text),
+    'as',
+    field('is', oneWord(...VARIABLE_TYPES)),
+    maybe('of', field('choices', listOf(text, 'or'))),
+  ),
+});
+
+const variablePhrase = phrase<SaidVariable>(
+  'variable',
   field('name', text),
-  field('initial', yesNo),
+  field('form', saidKind),
+  maybe('kept', field('kept', oneWord(...KEEPINGS))),
 );
+
+/** `variable "Signed in" no`, `variable "Chosen" number "0" kept device`, `variable "Many" always "chosen > 3" as yes-no` */
+export const variableLine: Term<Variable> = as(
+  {
+    ...variablePhrase,
+    begins: (reader, place) =>
+      [variablePhrase.begins(reader, place), reader.sees('condition')].includes(true),
+    read: (reader, place) =>
+      reader.sees('condition') ? conditionPhrase.read(reader, place) : variablePhrase.read(reader, place),
+  },
+  ({ name, type = 'yes-no', initial, choices, kept, says }) => ({
+    name,
+    form:
+      says !== undefined
+        ? { type: 'worked-out' as const, is: type, says, ...(choices ? { choices } : {}) }
+        : type === 'yes-no'
+          ? { type, initial: initial === true }
+          : type === 'one-of'
+            ? { type, choices: choices ?? [], initial: String(initial) }
+            : { type, initial: String(initial) },
+    ...(kept ? { kept } : {}),
+  }),
+  ({ name, form, kept }) => ({ name, ...meantKind(form), ...(kept ? { kept } : {}) }),
+);
+
+/** Sheets of before call what is yes or no a condition. */
+const conditionPhrase = phrase<SaidVariable>('condition', field('name', text), field('form', saidKind));
+
+function meantKind(form: SaidKind): Pick<Variable, 'type' | 'initial' | 'choices' | 'says'> {
+  switch (form.type) {
+    case 'yes-no':
+      return { initial: form.initial };
+    case 'number':
+      return { type: 'number', initial: Number(form.initial) || 0 };
+    case 'text':
+    case 'date':
+      return { type: form.type, initial: form.initial };
+    case 'one-of':
+      return { type: 'one-of', choices: form.choices, initial: form.initial };
+    case 'worked-out': {
+      const { is, says, choices } = form;
+      const initial = is === 'yes-no' ? false : is === 'number' ? 0 : (choices?.[0] ?? '');
+      return { ...(is === 'yes-no' ? {} : { type: is }), initial, says, ...(choices ? { choices } : {}) };
+    }
+  }
+}
 export const redirect = phrase<{ from: string; to: string }>(
   'redirect',
   field('from', path),

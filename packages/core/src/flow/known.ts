@@ -4,10 +4,10 @@ import { hostOf, type Project, screensByKey, walkElements } from '../model/proje
 import { isField } from '../roles/role.ts';
 import { Names } from './names.ts';
 
-/** What can be named in a sheet, by the keys of a project. Screens and conditions are those that the sheet has. */
+/** What can be named in a sheet, by the keys of a project. Screens and variables are those that the sheet has. */
 export class Known {
   readonly screens: Names;
-  readonly conditions: Names;
+  readonly variables: Names;
   readonly collections: Names;
   readonly apis: Names;
   /** Files that came along, by their hashes. */
@@ -21,13 +21,13 @@ export class Known {
   constructor(
     project: Project,
     screens: Iterable<readonly [key: string, name: string]>,
-    conditions: Iterable<readonly [key: string, name: string]>,
+    variables: Iterable<readonly [key: string, name: string]>,
   ) {
     const { app, design } = project;
     this.project = project;
     this.#names = new Map(screens);
     this.screens = new Names(this.#names);
-    this.conditions = new Names(conditions);
+    this.variables = new Names(variables);
     this.collections = new Names(named(app.collections));
     this.apis = new Names(named(app.apis));
     this.files = new Names(design.assets.map(({ hash, file }) => [hash, file]));

@@ -1,6 +1,6 @@
 import type { Project } from '../model/project.ts';
 import {
-  conditionLine,
+  variableLine,
   guard,
   journeyLine,
   journeyStep,
@@ -13,14 +13,14 @@ import {
   still,
   title,
 } from './grammar.ts';
-import { conditionsOf, Sheet, useOf } from './sheet.ts';
+import { variablesOf, Sheet, useOf } from './sheet.ts';
 
 /** The file of a delivered project that holds its flow sheet. */
 export const FLOW_SHEET = 'flow-sheet.txt';
 
 /**
  * Everything that an app does as one plain text: screens with their routes, what each element of them does, overlays,
- * guards, conditions, redirects and journeys. One line a link, in an order that does not depend on how it came about, so
+ * guards, variables, redirects and journeys. One line a link, in an order that does not depend on how it came about, so
  * that it can be compared line by line; `readFlow` reads it back. The language is explained in docs/FLOW_SHEET.md.
  */
 export function printFlow(project: Project, name: string): string {
@@ -30,7 +30,7 @@ export function printFlow(project: Project, name: string): string {
   const head = [
     title.print({ name }, top),
     ...(app.start === null ? [] : [start.print({ screen: app.start }, top)]),
-    ...conditionsOf(project).map(([key]) => conditionLine.print(app.conditions[key], top)),
+    ...variablesOf(project).map(([key]) => variableLine.print(app.variables[key], top)),
     ...Object.keys(app.redirects)
       .sort()
       .map((from) => redirect.print({ from, to: app.redirects[from].to }, top)),

@@ -2,7 +2,7 @@ import {
   all,
   applyChange,
   type Change,
-  putCondition,
+  putVariable,
   putInteraction,
   putJourney,
   putProblem,
@@ -13,13 +13,13 @@ import {
 } from '../change/change.ts';
 import { grouped } from '../json/grouped.ts';
 import { equalJson } from '../json/json.ts';
-import type { App, Condition, Interaction, JourneyStep, Overlay, ScreenEntry } from '../model/app.ts';
+import type { App, Variable, Interaction, JourneyStep, Overlay, ScreenEntry } from '../model/app.ts';
 import { settle } from '../layers/settle.ts';
 import { elementOfInteraction, freeInteractionKey } from '../model/interaction.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import { type Project, screensByKey } from '../model/project.ts';
 import {
-  conditionLine,
+  variableLine,
   guard,
   journeyLine,
   journeyStep,
@@ -36,7 +36,7 @@ import {
 } from './grammar.ts';
 import { Known } from './known.ts';
 import { FlowError, LineReader, type Wanted } from './line_reader.ts';
-import { conditionsOf, Sheet, useOf } from './sheet.ts';
+import { variablesOf, Sheet, useOf } from './sheet.ts';
 import type { Place, Term } from './terms.ts';
 import { type Line, linesOfSheet } from './tokens.ts';
 
@@ -57,7 +57,7 @@ export interface ReadFlow {
 }
 
 /**
- * Reads a flow sheet against the project that it is about. Links, conditions, redirects and journeys become what the sheet
+ * Reads a flow sheet against the project that it is about. Links, variables, redirects and journeys become what the sheet
  * says, so that a line that is taken away takes away what it said; a screen is known by its name, else by its route, and one
  * that is told for the first time is planned. Screens that are not told of stay as they are.
  */
@@ -109,7 +109,7 @@ class FlowReading {
   /** What the project says so far. */
   readonly #sheet: Sheet;
   readonly #screens = new Map<Line, ToldScreen>();
-  readonly #conditions = new Map<string, Condition & { readonly line: Line }>();
+  readonly #variables = new Map<string, Variable & { readonly line: Line }>();
   readonly #redirects = new Map<string, { readonly to: string; readonly line: Line }>();
   readonly #journeys: ToldJourney[] = [];
   #known: Known;
@@ -153,7 +153,7 @@ class FlowReading {
       .map((key) => screens[key].name);
   }
 
-  /** Screens and conditions first: what is said further up may name them. */
+  /** Screens and variables first: what is said further up may name them. */
   #readHeads(): void {
     const { app } = this.#project;
     const heads: { readonly line: Line; readonly said: SaidScreen }[] = [];
@@ -164,15 +164,15 @@ class FlowReading {
       try {
         if (screenLine.begins(reader, this.#place(null)))
           heads.push({ line, said: screenLine.read(reader, this.#place(null)) });
-        else if (conditionLine.begins(reader, this.#place(null))) {
+        else if (variableLine.begins(reader, this.#place(null))) {
           const name = line.tokens[1]?.kind === 'text' ? line.tokens[1].value : null;
           if (name === null) continue;
           const id =
-            conditionsOf(this.#project).find(([key, called]) => called === name && !takenIds.has(key))?.[0] ??
-            uniqueName(kebabCase(name) || 'condition', (one) => !!app.conditions[one] || takenIds.has(one));
+            variablesOf(this.#project).find(([key, called]) => called === name && !takenIds.has(key))?.[0] ??
+            uniqueName(kebabCase(name) || 'condition', (one) => !!app.variables[one] || takenIds.has(one));
           takenIds.add(id);
-          this.#conditions.set(id, { name, initial: false, line });
-          this.#conditions.set(id, { ...conditionLine.read(reader, this.#place(null)), line });
+          this.#variables.set(id, { name, initial: false, line });
+          this.#variables.set(id, { ...variableLine.read(reader, this.#place(null)), line });
         }
       } catch (error) {
         // It is told where the line is read as a whole.
@@ -186,7 +186,7 @@ class FlowReading {
     this.#known = new Known(
       this.#project,
       heads.map(({ said }, i) => [keys[i], said.name]),
-      [...this.#conditions].map(([id, { name }]) => [id, name]),
+      [...this.#variables].map(([id, { name }]) => [id, name]),
     );
   }
 
@@ -260,7 +260,7 @@ class FlowReading {
     return [
       [title, (reader) => void title.read(reader, top)],
       [start, (reader) => (this.#start = start.read(reader, top).screen)],
-      [conditionLine, (reader) => void conditionLine.read(reader, top)],
+      [variableLine, (reader) => void variableLine.read(reader, top)],
       [
         redirect,
         (reader) => {
@@ -330,10 +330,10 @@ class FlowReading {
       if (problem === null) changes.push(change);
       else if (line) this.#tell(line, problem);
     };
-    for (const id of Object.keys(app.conditions))
-      if (!this.#conditions.has(id)) put(putCondition(id, null), null);
-    for (const [id, { line, ...condition }] of this.#conditions)
-      if (!equalJson(app.conditions[id], condition)) put(putCondition(id, condition), line);
+    for (const id of Object.keys(app.variables))
+      if (!this.#variables.has(id)) put(putVariable(id, null), null);
+    for (const [id, { line, ...condition }] of this.#variables)
+      if (!equalJson(app.variables[id], condition)) put(putVariable(id, condition), line);
     let order = Math.max(0, ...Object.values(app.screens).map((entry) => entry.order));
     for (const told of this.#screens.values()) {
       const entry = this.#entryOf(told, () => ++order);

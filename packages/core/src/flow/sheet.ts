@@ -35,7 +35,7 @@ export class Sheet {
     this.known = new Known(
       project,
       this.screens.map((key) => [key, app.screens[key].name]),
-      conditionsOf(project),
+      variablesOf(project),
     );
     const links = Object.entries(app.interactions).map(([key, interaction]): KeptLink => {
       const element = elementOfInteraction(key);
@@ -90,7 +90,7 @@ export class Sheet {
 export const useOf = (use: string): SaidScreen['use'] | null =>
   use === 'screen' || use === 'planned' || use === 'overlay' ? use : null;
 
-export const conditionsOf = ({ app }: Project): [key: string, name: string][] =>
-  Object.keys(app.conditions)
+export const variablesOf = ({ app }: Project): [key: string, name: string][] =>
+  Object.keys(app.variables)
     .sort()
-    .map((key) => [key, app.conditions[key].name]);
+    .map((key) => [key, app.variables[key].name]);

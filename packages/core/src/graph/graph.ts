@@ -28,7 +28,7 @@ export interface WiredState extends Wired {
 
 export interface ElementState extends Pressable {
   readonly standing: Standing;
-  /** All that it does, in the order in which conditions are looked at. */
+  /** All that it does, in the order in which variables are looked at. */
   readonly wired: readonly WiredState[];
   /** The first thing that it does. */
   readonly interaction: Interaction | null;
@@ -61,7 +61,7 @@ export interface ScreenGraph {
   readonly arrivals: ReadonlyMap<string, readonly GraphLink[]>;
   /** Elements of each screen and overlay that can be wired or are wired. */
   readonly elements: ReadonlyMap<string, readonly ElementState[]>;
-  /** Where one really gets from each screen and overlay: with conditions, and past the guards of screens. */
+  /** Where one really gets from each screen and overlay: with variables, and past the guards of screens. */
   readonly ways: ReadonlyMap<string, readonly Way[]>;
   /** Screens and overlays that some way from the start leads to. Empty where there is no start. */
   readonly reached: ReadonlySet<string>;

@@ -1,4 +1,4 @@
-import { all, applyChange, type Change, putCondition, putInteraction, putScreen } from '../change/change.ts';
+import { all, applyChange, type Change, putVariable, putInteraction, putScreen } from '../change/change.ts';
 import { findingsOf } from '../findings/rules.ts';
 import type { Interaction } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
@@ -6,7 +6,7 @@ import { to, wired } from '../testing/wired.ts';
 import { shortestWay } from './analysis.ts';
 import { graphOf } from './graph.ts';
 
-const signedIn = putCondition('in', { name: 'Signed in', initial: false });
+const signedIn = putVariable('in', { name: 'Signed in', initial: false });
 const changed = (project: Project, ...changes: Change[]): Project => ({
   ...project,
   app: applyChange(project.app, all([signedIn, ...changes])),

@@ -9,6 +9,11 @@ export type Way = GraphLink & {
   readonly turnedAway?: string;
 };
 
+const BOTH = [true, false] as const;
+/** What a condition can be once it is set so: what an expression gives is not looked at. */
+const valuesSet = (value: boolean | string): readonly boolean[] =>
+  typeof value === 'boolean' ? [value] : BOTH;
+
 /** What a condition can be while the app runs. */
 type Facts = Map<string, Set<boolean>>;
 
@@ -21,7 +26,7 @@ const plainWays = new WeakMap<readonly GraphLink[], readonly Way[]>();
 
 /**
  * Which screens and overlays one gets to from the start. A condition can be what it is at first and whatever something
- * on a screen that is reached makes of it; what is found so is at most too much, as conditions are looked at one by one.
+ * on a screen that is reached makes of it; what is found so is at most too much, as variables are looked at one by one.
  */
 export function reachOf(
   app: App,
@@ -30,13 +35,17 @@ export function reachOf(
   numbering: Numbering,
 ): Reach {
   const hasRules =
-    Object.keys(app.conditions).length > 0 || Object.values(app.screens).some((entry) => entry.guard);
+    Object.keys(app.variables).length > 0 || Object.values(app.screens).some((entry) => entry.guard);
   if (!hasRules) {
     const ways = new Map([...departures].map(([key, links]) => [key, plainWaysOf(links)] as const));
     return { reached: start ? walk([start], ways, numbering) : new Set(), ways };
   }
   const facts: Facts = new Map(
-    Object.entries(app.conditions).map(([id, { initial }]) => [id, new Set([initial])]),
+    Object.entries(app.variables).map(([id, { initial, says }]) => [
+      id,
+      // What is worked out from others can be the one and the other.
+      new Set(says === undefined && typeof initial === 'boolean' ? [initial] : BOTH),
+    ]),
   );
   for (;;) {
     const ways = new Map([...departures].map(([key, links]) => [key, waysOf(app, links, facts)] as const));
@@ -64,10 +73,15 @@ const waysOf = (app: App, links: readonly GraphLink[], facts: Facts): Way[] =>
 const holds = (facts: Facts, { when }: Interaction): boolean =>
   !when || (facts.get(when.condition)?.has(when.is) ?? false);
 
-/** What an interaction makes of conditions before it leads anywhere. */
+/** What an interaction makes of variables before it leads anywhere. */
 function madeBy({ before, target, when }: Interaction): Readonly<Record<string, boolean>> {
   const made: Record<string, boolean> = when ? { [when.condition]: when.is } : {};
-  for (const step of [...(before ?? []), target]) if (step.kind === 'set') made[step.condition] = step.value;
+  for (const step of [...(before ?? []), target])
+    if (step.kind === 'set') {
+      const [value, ...others] = valuesSet(step.value);
+      if (others.length) delete made[step.condition];
+      else made[step.condition] = value;
+    }
   return made;
 }
 
@@ -115,7 +129,7 @@ function walk(
 
 const NONE: readonly Way[] = [];
 
-/** Notes what can be made of conditions on screens that are reached; whether that is more than was known. */
+/** Notes what can be made of variables on screens that are reached; whether that is more than was known. */
 function learn(
   facts: Facts,
   reached: ReadonlySet<string>,
@@ -126,9 +140,13 @@ function learn(
     for (const { interaction, problem } of departures.get(key) ?? []) {
       if (problem || !holds(facts, interaction)) continue;
       for (const step of [...(interaction.before ?? []), interaction.target]) {
-        if (step.kind !== 'set' || facts.get(step.condition)?.has(step.value) !== false) continue;
-        facts.get(step.condition)!.add(step.value);
-        isMore = true;
+        if (step.kind !== 'set') continue;
+        const known = facts.get(step.condition);
+        for (const value of valuesSet(step.value)) {
+          if (known?.has(value) !== false) continue;
+          known.add(value);
+          isMore = true;
+        }
       }
     }
   return isMore;

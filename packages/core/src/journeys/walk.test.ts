@@ -1,5 +1,5 @@
 import { SaxesParser } from 'saxes';
-import { all, applyChange, putCondition, putInteraction, putJourney, putScreen } from '../change/change.ts';
+import { all, applyChange, putVariable, putInteraction, putJourney, putScreen } from '../change/change.ts';
 import { pressedElement, printJourneyTests } from '../emit/journey_tests.ts';
 import { EmissionPlan } from '../emit/form/plan.ts';
 import { graphFiles } from '../emit/graph/graph_file.ts';
@@ -23,7 +23,7 @@ const project: Project = {
   app: applyChange(
     base.app,
     all([
-      putCondition('c1', { name: 'Signed in', initial: false }),
+      putVariable('c1', { name: 'Signed in', initial: false }),
       putScreen('home', { ...screens.home, route: '/' }),
       putScreen('account', {
         ...screens.account,
@@ -54,6 +54,30 @@ const journey: Journey = {
   ],
 };
 
+test('what is counted on the way is counted, and what is worked out from it decides', () => {
+  const counted = {
+    ...project,
+    app: applyChange(
+      project.app,
+      all([
+        putVariable('n', { name: 'N', type: 'number', initial: 0 }),
+        putVariable('many', { name: 'Many', initial: false, says: 'n > 1' }),
+        putInteraction('home:0', to({ kind: 'set', condition: 'n', value: 'n + 1' })),
+        putInteraction('home:1', {
+          ...to({ kind: 'screen', screen: 'sign-in' }),
+          when: { condition: 'many', is: true },
+        }),
+      ]),
+    ),
+  };
+  const press = { kind: 'do', interaction: 'home:0', to: 'home' } as const;
+  const leave = { kind: 'do', interaction: 'home:1', to: 'sign-in' } as const;
+  const problem = (...steps: Journey['steps']) =>
+    checkJourney(counted, graphOf(counted), { name: 'Count', start: 'home', steps }).problem;
+  expect(problem(press, leave)).toEqual({ step: 1, message: 'its condition, many, is not so here' });
+  expect(problem(press, press, leave)).toBeNull();
+});
+
 test('a journey goes past guards, into overlays, and back where it came from', () => {
   const { places, screens: beneath, problem } = checkJourney(project, graph, journey);
   expect(problem).toBeNull();
@@ -83,7 +107,7 @@ test.each([
   expect(findingsOf(broken).filter(({ code }) => code === 'journey-broken')).toHaveLength(1);
 });
 
-test('what can come next is what is done there under the conditions as they are', () => {
+test('what can come next is what is done there under the variables as they are', () => {
   const start: Journey = { ...journey, steps: [] };
   expect(nextSteps(project, graph, start)).toEqual([
     { label: 'Account', step: { kind: 'do', interaction: 'home:1', to: 'sign-in' } },
@@ -126,7 +150,7 @@ test('a press in the running app is known by its number, over what is open', () 
   expect(pressedElement(plan, ['home'], 9)).toBeNull();
 });
 
-test('SCXML has a state a screen, overlays inside, conditions as data and guards on transitions', () => {
+test('SCXML has a state a screen, overlays inside, variables as data and guards on transitions', () => {
   const text = graphFiles.scxml.print(project);
   const states: string[] = [];
   const transitions: string[] = [];

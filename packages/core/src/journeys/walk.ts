@@ -1,14 +1,20 @@
 import type { ScreenGraph, WiredState } from '../graph/graph.ts';
-import type { Journey, JourneyStep } from '../model/app.ts';
+import type { Value } from '../expression/expression.ts';
+import { ENTERED } from '../expression/language.ts';
+import { valueOf } from '../expression/value_of.ts';
+import type { Journey, JourneyStep, Target, When } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
-import { hostOf, type Project, screenName } from '../model/project.ts';
+import { hostOf, type Project, screenName, variableNames } from '../model/project.ts';
 import { findElement } from '../model/places.ts';
+import { settingOf, valuesOfVariables } from '../variables/variables.ts';
 
-/** Somebody in the app: what is shown, what came before, and which conditions hold. */
+/** Somebody in the app: what is shown, what came before, and which variables hold. */
 export class Walk {
   readonly #project: Project;
   readonly #graph: ScreenGraph;
-  readonly #facts: Map<string, boolean>;
+  /** What variables were set to, by their ids. */
+  readonly #set = new Map<string, Value>();
+  readonly #names: ReadonlyMap<string, string>;
   readonly #history: string[] = [];
   /** The screen, with the overlays that are open over it. */
   #shown: readonly string[];
@@ -16,7 +22,7 @@ export class Walk {
   constructor(project: Project, graph: ScreenGraph, start: string) {
     this.#project = project;
     this.#graph = graph;
-    this.#facts = new Map(Object.entries(project.app.conditions).map(([id, { initial }]) => [id, initial]));
+    this.#names = variableNames(project.app);
     this.#shown = [start];
   }
 
@@ -32,7 +38,7 @@ export class Walk {
 
   /** Whether an interaction would be done now: its condition holds. */
   holds({ interaction: { when } }: WiredState): boolean {
-    return !when || this.#facts.get(when.condition) === when.is;
+    return !when || this.#isSo(when);
   }
 
   /** What the uppermost does that is kept under a key. */
@@ -47,9 +53,17 @@ export class Walk {
     );
   }
 
-  do({ interaction: { before = [], target } }: WiredState): void {
+  /** What a field does when something is entered into it. */
+  enter(element: string, text: string): void {
+    const state = this.#graph.elements.get(this.place)?.find((one) => one.element.key === element);
+    const wired = state?.wired.find((one) => one.interaction.on === 'change' && this.holds(one));
+    if (wired && !wired.problem) this.do(wired, text);
+  }
+
+  /** @param entered what was entered into the element */
+  do({ interaction: { before = [], target } }: WiredState, entered = ''): void {
     for (const one of [...before, target]) {
-      if (one.kind === 'set') this.#facts.set(one.condition, one.value);
+      if (one.kind === 'set') this.#setVariable(one, entered);
       else if (one.kind === 'open') this.#shown = [...this.#shown, one.overlay];
       else if (one.kind === 'close')
         this.#shown = this.#shown.length > 1 ? this.#shown.slice(0, -1) : this.#shown;
@@ -61,13 +75,26 @@ export class Walk {
     }
   }
 
+  #isSo({ condition, is }: When): boolean {
+    const value = valuesOfVariables(this.#project.app, this.#set)[this.#names.get(condition) ?? ''];
+    return value === is;
+  }
+
+  #setVariable(step: Extract<Target, { readonly kind: 'set' }>, entered: string): void {
+    const { app } = this.#project;
+    const setting = settingOf(app, step);
+    if (setting.problem !== undefined) return;
+    const variables = valuesOfVariables(app, this.#set);
+    this.#set.set(step.condition, valueOf(setting.to, { variables, props: { [ENTERED]: entered } }));
+  }
+
   /** The screen that is shown when one is gone to: past its guard, or where that leads. */
   #entered(screen: string): string {
     const { screens } = this.#project.app;
     const seen = new Set<string>();
     let at = screen;
     for (let { guard } = screens[at] ?? {}; guard && !seen.has(at); guard = screens[at]?.guard) {
-      if (this.#facts.get(guard.condition) === guard.is) break;
+      if (this.#isSo(guard)) break;
       seen.add(at);
       at = guard.otherwise;
     }
@@ -108,12 +135,13 @@ function walkJourney(
     if (step.kind === 'enter') {
       if (hostOf(project, step.element) !== walk.place || !findElement(project.design, step.element))
         return fail(i, `the field is not on ${name(walk.place)}`);
+      walk.enter(step.element, step.text);
     } else {
       const wired = walk.wiredAt(step.interaction);
       if (!wired) return fail(i, `nothing on ${name(walk.place)} does that any more`);
       if (wired.problem) return fail(i, wired.problem);
       if (!walk.holds(wired)) {
-        const condition = project.app.conditions[wired.interaction.when!.condition].name.toLowerCase();
+        const condition = project.app.variables[wired.interaction.when!.condition].name.toLowerCase();
         return fail(i, `its condition, ${condition}, is not so here`);
       }
       walk.do(wired);

@@ -1,3 +1,4 @@
+import { settingOf } from '../variables/variables.ts';
 import { apiOf } from '../described/keep.ts';
 import type { Interaction, ScreenTarget, Target } from '../model/app.ts';
 import { isOverlay, type Project, screenName, useInWords } from '../model/project.ts';
@@ -6,8 +7,13 @@ import { parametersOf, requiredParametersOf } from '../paths/pattern.ts';
 
 /** Why an interaction cannot do what it says, in words; null when it can. `from` is the screen that it is on. */
 export function interactionProblem(project: Project, from: string, interaction: Interaction): string | null {
-  const { when, before = [], target } = interaction;
-  if (when && !project.app.conditions[when.condition]) return 'its condition is gone';
+  const { on, when, before = [], target } = interaction;
+  const condition = when && project.app.variables[when.condition];
+  if (when && !condition) return 'its condition is gone';
+  if (condition && (condition.type ?? 'yes-no') !== 'yes-no')
+    return `its condition, ${condition.name}, is not yes or no`;
+  if (on !== 'change' && [...before, target].some((step) => takesEntered(project, step)))
+    return 'what is entered is known only when that changes';
   for (const step of before) {
     const problem = targetProblem(project, step);
     if (problem) return problem;
@@ -18,6 +24,13 @@ export function interactionProblem(project: Project, from: string, interaction: 
   return missing === undefined
     ? null
     : `${screenName(project, target.screen)} needs :${missing}, which nobody gives`;
+}
+
+/** Whether a step speaks of what was entered. */
+function takesEntered({ app }: Project, step: Target): boolean {
+  if (step.kind !== 'set') return false;
+  const setting = settingOf(app, step);
+  return setting.problem === undefined && setting.takesEntered;
 }
 
 /** Why a target cannot be reached, in words; null when it can. */
@@ -42,7 +55,7 @@ export function targetProblem(project: Project, target: Target): string | null {
       if (isOverlay(project, target.overlay)) return null;
       return `${screenName(project, target.overlay)} is ${project.app.screens[target.overlay] ? 'no overlay' : 'gone'}`;
     case 'set':
-      return project.app.conditions[target.condition] ? null : 'its condition is gone';
+      return settingOf(project.app, target).problem ?? null;
     case 'list': {
       const collection = project.app.collections[target.collection];
       if (!collection) return 'its collection is gone';

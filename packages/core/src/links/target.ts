@@ -1,3 +1,4 @@
+import { describeSetting, settingsOffered, typedSetting } from '../variables/settings.ts';
 import { isExternalAddress } from '../vocabulary/addresses.ts';
 import type { Arrival, Interaction, ListDeed, RecordDeed, Target, When } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
@@ -44,7 +45,7 @@ export function addressIn(typed: string): string | null {
 }
 
 /**
- * What a typed text can mean as a target, best first: screens by name or route, overlays, back, closing, conditions,
+ * What a typed text can mean as a target, best first: screens by name or route, overlays, back, closing, variables,
  * an outside address.
  */
 export function targetChoices(project: Project, typed: string): TargetChoice[] {
@@ -76,9 +77,9 @@ export function targetChoices(project: Project, typed: string): TargetChoice[] {
     for (const does of ['print', 'reload'] as const)
       also({ kind: 'browser', does }, BROWSER[does], 'the page');
   }
-  for (const [condition, { name }] of Object.entries(app.conditions))
-    for (const value of [true, false])
-      also({ kind: 'set', condition, value }, `${name}: ${value ? 'yes' : 'no'}`, 'from then on');
+  for (const { set, says } of settingsOffered(app)) also(set, says, 'from then on');
+  const setting = typedSetting(app, typed);
+  if (setting) offer({ target: setting, label: describeSetting(app, setting), detail: 'from then on' }, 0);
   if (typed.trim())
     for (const [collection, { name, fields }] of Object.entries(app.collections)) {
       const deeds: readonly ListDeed[] = [
@@ -148,7 +149,7 @@ export function describeTarget(project: Project, target: Target): { label: strin
       return { label: 'Close', detail: 'the overlay' };
     case 'set':
       return {
-        label: `${app.conditions[target.condition]?.name ?? 'A condition that is gone'}: ${target.value ? 'yes' : 'no'}`,
+        label: describeSetting(app, target),
         detail: '',
       };
     case 'list':
@@ -266,11 +267,11 @@ export function describeGesture({ app }: Project, interaction: Interaction): str
         : on === 'after'
           ? `after ${(ms ?? 0) / 1000} s`
           : on.replace('-', ' ');
-  return when ? `${gesture} ${describeWhen(app.conditions, when)}` : gesture;
+  return when ? `${gesture} ${describeWhen(app.variables, when)}` : gesture;
 }
 
 export const describeWhen = (
-  conditions: Readonly<Record<string, { readonly name: string }>>,
+  variables: Readonly<Record<string, { readonly name: string }>>,
   { condition, is }: When,
 ): string =>
-  `if ${is ? '' : 'not '}${(conditions[condition]?.name ?? 'something that is gone').toLowerCase()}`;
+  `if ${is ? '' : 'not '}${(variables[condition]?.name ?? 'something that is gone').toLowerCase()}`;

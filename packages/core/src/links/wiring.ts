@@ -90,7 +90,7 @@ function rewired(project: Project): Known | null {
   return { project, wiring, passesOn: false };
 }
 
-/** What one element does, in the order in which conditions are looked at. */
+/** What one element does, in the order in which variables are looked at. */
 export const wiredAt = (wiring: Wiring, host: string, element: string): readonly Wired[] =>
   wiring.get(host)?.get(element) ?? [];
 

@@ -103,13 +103,50 @@ const screenEntryFields = {
 /** How a screen takes part in the app. A screen that has no entry has been deleted from it. */
 export type ScreenEntry = FieldsOf<typeof screenEntryFields>;
 
-const conditionFields = {
+/** What a variable can be: yes or no where nothing is said. A date is written as `2026-03-01`. */
+export const VARIABLE_TYPES = ['yes-no', 'text', 'number', 'date', 'one-of'] as const;
+export type VariableType = (typeof VARIABLE_TYPES)[number];
+
+/**
+ * For how long a variable is remembered: until the address of the page changes, as long as the address says it, or for good
+ * on the device. Where nothing is said it is while the tab is open.
+ */
+export const KEEPINGS = ['screen', 'address', 'device'] as const;
+export type Keeping = (typeof KEEPINGS)[number];
+
+const source = text(2000, { min: 1, examples: ['count(tools)', '`${count(tools)} tools`'] });
+const variableFields = {
   name: title(200),
-  /** Whether it holds when the app opens. */
-  initial: flag,
+  type: optional(choice(VARIABLE_TYPES)),
+  /** Of one-of: what it can be. */
+  choices: optional(list(title(200), { min: 1, max: 200 })),
+  /** What it is when the app opens. */
+  initial: either(
+    'expected true or false, a number or a text',
+    flag,
+    number(-Number.MAX_VALUE, Number.MAX_VALUE),
+    text(2000),
+  ),
+  kept: optional(choice(KEEPINGS)),
+  /** What it is, as an expression of other variables; it is never set then. */
+  says: optional(source),
 } as const;
-/** Something that is true or not while the app runs, such as whether one is signed in. */
-export type Condition = FieldsOf<typeof conditionFields>;
+/** Something that the app remembers while it runs, such as whether one is signed in, or how many are chosen. */
+export type Variable = FieldsOf<typeof variableFields>;
+
+/** What is wrong with what a variable is at first; null where nothing is. */
+export function variableProblem({ type = 'yes-no', initial, choices }: Variable): string | null {
+  if (type === 'yes-no') return typeof initial === 'boolean' ? null : 'expected true or false at first';
+  if (type === 'number') return typeof initial === 'number' ? null : 'expected a number at first';
+  if (typeof initial !== 'string') return 'expected a text at first';
+  if (type === 'date')
+    return initial === '' || /^\d{4}-\d{2}-\d{2}$/.test(initial)
+      ? null
+      : 'expected a date such as 2026-03-01';
+  if (type === 'one-of' && !choices?.includes(initial))
+    return `expected one of ${(choices ?? []).slice(0, 8).join(', ') || 'its choices'} at first`;
+  return null;
+}
 
 const layoutFields = {
   name: title(200),
@@ -353,7 +390,6 @@ const collectionFields = {
 /** Records of one kind that screens show. What they say is what the screens say. */
 export type Collection = FieldsOf<typeof collectionFields>;
 
-const source = text(2000, { min: 1, examples: ['count(tools)', '`${count(tools)} tools`'] });
 const bindingFields = {
   /** What it says, as an expression. */
   text: optional(source),
@@ -361,6 +397,8 @@ const bindingFields = {
   shown: optional(source),
   /** Of a picture: which one it is, as an expression. */
   picture: optional(source),
+  /** Of a field or a gauge: what stands in it, as an expression. */
+  value: optional(source),
 } as const;
 /** What an element shows of what is worked out while the app runs. */
 export type Binding = FieldsOf<typeof bindingFields>;
@@ -729,7 +767,9 @@ export const tables = {
   /** Proposals that were refused, by their id. */
   refused: held(naming(['role home:0 button', 'component x']), yes),
   /** By an id of their own. */
-  conditions: held(own(['signed-in', 'open']), fields(conditionFields)),
+  variables: held(own(['signed-in', 'open']), fields(variableFields), (_key, value) =>
+    value === null ? null : variableProblem(value as Variable),
+  ),
   /** By the path, as a route is written. */
   redirects: held(own(['/old', '/old/:id'], routeFormProblem), fields(redirectFields)),
   /** By an id of their own. */

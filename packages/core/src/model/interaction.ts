@@ -134,7 +134,15 @@ const browser = {
 } as const;
 /** Of parts of which one is open, by the id that they share. */
 const turn = { among: ownKey, to: choice(['next', 'previous'] as const) } as const;
-const set = { condition: ownKey, value: flag } as const;
+/** What a variable is then: yes or no, or an expression of variables and of what was `entered`. */
+const set = {
+  condition: ownKey,
+  value: either(
+    'expected true, false or an expression',
+    flag,
+    text(2000, { min: 1, examples: ['count + 1', "'list'"] }),
+  ),
+} as const;
 const record = { collection: ownKey, deed: recordDeed } as const;
 /** Asks an operation of a described API, with what a form is filled in with; what follows is done when it has worked. */
 const call = {
@@ -166,7 +174,7 @@ const target = kinds({
   },
   /** Saves a file of the project, by the hash of its asset. */
   file: { asset: hash, name: title(200) },
-  /** Makes a condition hold or not. */
+  /** Gives a variable a value. */
   set,
   /** Opens the drawer that a part of the screen becomes on narrow windows. */
   drawer: { element: elementKey },

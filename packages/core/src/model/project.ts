@@ -113,6 +113,6 @@ export function textOf(element: Element): string {
   return parts.join(' ').replace(/\s+/g, ' ').trim();
 }
 
-/** What conditions are called in code, by their ids. */
-export const conditionNames = ({ conditions }: Pick<App, 'conditions'>): Map<string, string> =>
-  codeNames(Object.keys(conditions).sort(), (id) => conditions[id].name, 'condition');
+/** What variables are called in code, by their ids. */
+export const variableNames = ({ variables }: Pick<App, 'variables'>): Map<string, string> =>
+  codeNames(Object.keys(variables).sort(), (id) => variables[id].name, 'condition');

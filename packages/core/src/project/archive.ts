@@ -5,7 +5,7 @@ import { type App, appSchema, emptyApp } from '../model/app.ts';
 import { type Design, designLimits, designSchema, type Element, SCREEN_KEY } from '../model/design.ts';
 import { isRecord, stringifySorted } from '../json/json.ts';
 import type { Project } from '../model/project.ts';
-import { asWrittenNow } from './older.ts';
+import { appAsWrittenNow, asWrittenNow } from './older.ts';
 import { findProblem, problemText } from '../schema/problem.ts';
 
 /** A project with the bytes of its assets: what a `.tovel` file holds. */
@@ -67,7 +67,7 @@ export function unpackProject(bytes: Uint8Array, fallbackName = 'Untitled'): Pro
   return {
     name: typeof about.name === 'string' ? about.name : fallbackName,
     design: parseDesign(asWrittenNow(design)),
-    app: parseApp(app),
+    app: parseApp(appAsWrittenNow(app)),
     bytes: assets,
   };
 }

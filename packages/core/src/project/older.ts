@@ -25,6 +25,24 @@ export function asWrittenNow(json: unknown): unknown {
   return screens === json.screens ? json : { ...json, screens };
 }
 
+/** An app document as it would be written now: what was a condition is a variable that is yes or no. */
+export function appAsWrittenNow(json: unknown): unknown {
+  if (!isRecord(json)) return json;
+  const { conditions, ...rest } = json;
+  const app =
+    isRecord(conditions) && json.variables === undefined ? { ...rest, variables: conditions } : json;
+  const { setAside } = app as Readonly<Record<string, unknown>>;
+  if (!isRecord(setAside)) return app;
+  const entries = Object.entries(setAside).map(([id, one]) => {
+    if (!isRecord(one) || !Array.isArray(one.entries)) return [id, one];
+    const renamed = mapped(one.entries, (entry) =>
+      isRecord(entry) && entry.table === 'conditions' ? { ...entry, table: 'variables' } : entry,
+    );
+    return [id, renamed === one.entries ? one : { ...one, entries: renamed }];
+  });
+  return { ...app, setAside: Object.fromEntries(entries) };
+}
+
 function element(json: unknown): unknown {
   if (!isRecord(json)) return json;
   const tag =

@@ -155,8 +155,8 @@ describe('a .tovel file', () => {
     ],
     [
       'a condition that is code',
-      file(emptyDesign, { ...emptyApp, conditions: { c: { name: 'C', initial: '(()=>fetch("x"))()' } } }),
-      /app.json: conditions\/c\/initial: expected true or false/,
+      file(emptyDesign, { ...emptyApp, variables: { c: { name: 'C', initial: '(()=>fetch("x"))()' } } }),
+      /app.json: variables\/c: expected true or false/,
     ],
     [
       'a redirect to nothing',

@@ -91,7 +91,7 @@ export function statePlan(project: Project, graph: ScreenGraph): StatePlan {
     start: numberOf(graph.start ?? undefined),
     bits,
     initial: bits.reduce(
-      (sum, { kind, id }, i) => sum | (kind === 'condition' && app.conditions[id]?.initial ? 1 << i : 0),
+      (sum, { kind, id }, i) => sum | (kind === 'condition' && app.variables[id]?.initial ? 1 << i : 0),
       0,
     ),
     guards: nodes.map((key): PlannedGuard | null => {
@@ -130,7 +130,7 @@ export function statePlan(project: Project, graph: ScreenGraph): StatePlan {
   };
 }
 
-/** The conditions and collections that anything depends on; of too many those that guards and rules look at go first. */
+/** The variables and collections that anything depends on; of too many those that guards and rules look at go first. */
 function bitsOf(
   { app }: Project,
   graph: ScreenGraph,
@@ -138,7 +138,7 @@ function bitsOf(
 ): StatePlan['bits'] {
   const asked = new Map<string, number>();
   const note = (id: string, weight: number): void => {
-    if (app.conditions[id]) asked.set(id, (asked.get(id) ?? 0) + weight);
+    if (isBit(app, id)) asked.set(id, (asked.get(id) ?? 0) + weight);
   };
   for (const key of graph.screens) {
     const guard = app.screens[key].guard;
@@ -160,6 +160,12 @@ function bitsOf(
     ...[...shrinking].sort().map((id) => ({ kind: 'empty' as const, id })),
   ].slice(0, MOST_BITS);
 }
+
+/** Whether something is true or not by being set so, and not by what something else is. */
+const isBit = ({ variables }: Project['app'], id: string): boolean =>
+  Object.hasOwn(variables, id) &&
+  (variables[id].type ?? 'yes-no') === 'yes-no' &&
+  variables[id].says === undefined;
 
 /** The bit of the collection whose row an element stands in, where that can become empty. */
 function rowsByElement({ app, design }: Project, bits: StatePlan['bits']): (element: string) => number {
@@ -190,7 +196,9 @@ function effectOf(
       case 'set': {
         const bit = condition(step.condition);
         clears |= bit;
-        sets = step.value ? sets | bit : sets & ~bit;
+        sets = step.value === true ? sets | bit : sets & ~bit;
+        // What an expression gives is not looked at.
+        maySet = typeof step.value === 'boolean' ? maySet & ~bit : maySet | bit;
         break;
       }
       case 'record': {

@@ -3,7 +3,7 @@ import {
   all,
   applyChange,
   type Change,
-  putCondition,
+  putVariable,
   putInteraction,
   putMustHold,
   putScreen,
@@ -30,8 +30,8 @@ const made = (...changes: Change[]): Project => ({
   app: applyChange(
     base.app,
     all([
-      putCondition('c1', { name: 'Signed in', initial: false }),
-      putCondition('c2', { name: 'Paid', initial: false }),
+      putVariable('c1', { name: 'Signed in', initial: false }),
+      putVariable('c2', { name: 'Paid', initial: false }),
       putScreen('account', {
         ...screens.account,
         guard: { condition: 'c1', is: true, otherwise: 'sign-in' },
@@ -72,7 +72,7 @@ test.each<[string, readonly Change[], RegExp]>([
     /^never-done: What “Tools” on Home does when paid is true is never done/,
   ],
   [
-    'a screen whose conditions are never so together',
+    'a screen whose variables are never so together',
     [
       // Who signs in has not paid, who pays is signed out.
       putInteraction('home:0', to({ kind: 'screen', screen: 'sign-in' })),
@@ -108,7 +108,7 @@ test.each<[string, readonly Change[], RegExp]>([
     'a screen that has to be passed and is not',
     [
       putMustHold('h1', { kind: 'through', screen: 'account', gate: 'sign-in' }),
-      putCondition('c1', { name: 'Signed in', initial: true }),
+      putVariable('c1', { name: 'Signed in', initial: true }),
     ],
     /^must-hold: It is stated that nobody gets to Account without having been on Sign in, but “Account” leads/,
   ],
@@ -173,7 +173,7 @@ function anyApp(
     app: applyChange(
       project.app,
       all([
-        ...CONDITIONS.map((id) => putCondition(id, { name: id, initial: id === 'c1' })),
+        ...CONDITIONS.map((id) => putVariable(id, { name: id, initial: id === 'c1' })),
         putScreen('d', {
           ...entries.d,
           use: 'overlay',
@@ -207,7 +207,7 @@ test('whoever walks about sees nothing and does nothing that was not found, and 
         const graph = graphOf(project);
         const explored = explore(statePlan(project, graph));
         expect(explored.isWhole).toBe(true);
-        const facts = new Map(CONDITIONS.map((id) => [id, project.app.conditions[id].initial]));
+        const facts = new Map(CONDITIONS.map((id) => [id, project.app.variables[id].initial]));
         const walk = new Walk(project, graph, graph.start!);
         const look = (): void => {
           expect(explored.seen).toContain(walk.place);

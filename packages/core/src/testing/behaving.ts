@@ -2,7 +2,8 @@ import {
   all,
   applyChange,
   type Change,
-  putCondition,
+  putBinding,
+  putVariable,
   putDisclosure,
   putInteraction,
   putRedirect,
@@ -24,7 +25,7 @@ const confirm = screenOf(
   'confirm',
 );
 
-/** An app that does all that elements can do: gestures, conditions, steps, guards, overlays, parameters, transitions. */
+/** An app that does all that elements can do: gestures, variables, steps, guards, overlays, parameters, transitions. */
 export function behaving(): Project {
   const { design, app: bare } = projectOf(
     screenWith('home', 'Tools', 'Sign in', 'Loans', 'Mail us', 'Ask'),
@@ -35,6 +36,7 @@ export function behaving(): Project {
     screenOf(svg(`${button('Return', 24, 100)}${button('Out', 24, 160)}`), 'loans'),
     confirm,
     screenWith('lost', 'Home'),
+    screenWith('choose', 'One more', 'Fewer', 'Grid', 'Note', 'Many', 'Leave'),
     screenWith('more', 'Details', 'Text', 'Menu', 'Entry', 'Next', 'One', 'Two', 'Wide'),
   );
   let app: App = bare;
@@ -59,7 +61,7 @@ export function behaving(): Project {
     before: [{ kind: 'set', condition: 'c1', value }],
   });
   put(
-    putCondition('c1', { name: 'Signed in', initial: false }),
+    putVariable('c1', { name: 'Signed in', initial: false }),
     route('home', '/'),
     route('tool', '/tools/:toolId', { params: { toolId: 'saw' } }),
     route('reserve', '/tools/:toolId/reserve/:day?', { params: { toolId: 'saw' } }),
@@ -142,6 +144,34 @@ export function behaving(): Project {
       { kind: 'disclose', part: element('more', 'Two'), does: 'open' },
       { before: [{ kind: 'disclose', part: element('more', 'Entry'), does: 'close' }] },
     ),
+  );
+  const sets = (label: string, condition: string, value: string, more: Partial<Interaction> = {}): Change =>
+    wire('choose', label, { kind: 'set', condition, value }, more);
+  put(
+    putVariable('chosen', { name: 'Chosen', type: 'number', initial: 0, kept: 'device' }),
+    putVariable('view', {
+      name: 'View',
+      type: 'one-of',
+      choices: ['list', 'grid'],
+      initial: 'list',
+      kept: 'address',
+    }),
+    putVariable('note', { name: 'Note', type: 'text', initial: "it's", kept: 'screen' }),
+    putVariable('many', { name: 'Many', initial: false, says: 'chosen > 2' }),
+    putVariable('said', { name: 'Said', type: 'text', initial: '', says: '`${upper(note)}: ${chosen}`' }),
+    sets('One more', 'chosen', 'chosen + 1'),
+    sets('Fewer', 'chosen', 'chosen - 1', {
+      before: [{ kind: 'set', condition: 'note', value: "'fewer'" }],
+    }),
+    sets('Grid', 'view', "view === 'grid' ? 'list' : 'grid'"),
+    sets('Note', 'view', 'entered', { on: 'change' }),
+    putInteraction(`${element('choose', 'Note')}|2`, {
+      ...to({ kind: 'set', condition: 'chosen', value: 'chosen * 2' }),
+      on: 'hover',
+    }),
+    wire('choose', 'Leave', tools, { when: { condition: 'many', is: true } }),
+    putBinding(element('choose', 'Note'), { text: 'said' }),
+    putBinding(element('choose', 'Many'), { shown: 'many', text: '`${chosen} of them`' }),
   );
   const screens = screensByKey(design);
   const panel = proposePanel(screens.get('confirm')!, screens.get('loans')!)!;

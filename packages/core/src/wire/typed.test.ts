@@ -1,4 +1,4 @@
-import { applyChange, putCondition } from '../change/change.ts';
+import { applyChange, putVariable } from '../change/change.ts';
 import { graphOf } from '../graph/graph.ts';
 import { projectOf, screenWith } from '../testing/build.ts';
 import { wired } from '../testing/wired.ts';
@@ -11,7 +11,7 @@ const { design, app: bare } = projectOf(
   screenWith('results', 'Back'),
   screenWith('sign-in', 'Go'),
 );
-const app = applyChange(bare, putCondition('c1', { name: 'Signed in', initial: false }));
+const app = applyChange(bare, putVariable('c1', { name: 'Signed in', initial: false }));
 const project = { design, app };
 const read = (text: string): string =>
   typedWiring(project, graphOf(project), 'home', text)

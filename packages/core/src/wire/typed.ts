@@ -128,7 +128,7 @@ function conditionIn({ app }: Project, text: string): { when: When; rest: string
   const found = /\s+if\s+(not\s+)?(.+)$/i.exec(text);
   if (!found) return null;
   const name = found[2].toLowerCase();
-  const id = Object.keys(app.conditions).find((key) => app.conditions[key].name.toLowerCase() === name);
+  const id = Object.keys(app.variables).find((key) => app.variables[key].name.toLowerCase() === name);
   if (!id) return `there is no condition “${found[2]}”`;
   return { when: { condition: id, is: !found[1] }, rest: text.slice(0, found.index) };
 }

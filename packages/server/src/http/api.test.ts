@@ -19,6 +19,7 @@ import {
   unpackProject,
 } from '@tovel/core';
 import { migrate } from '../database/migrate.ts';
+import { rowsOf } from '../database/pool.ts';
 import { startTestApp, type TestApp } from '../testing/app.ts';
 
 const PORT = 4999;
@@ -415,7 +416,37 @@ test('migrations are applied once, by one of several servers, and go on where a 
     '006_repositories.sql',
     '007_comparisons.sql',
     '008_publications.sql',
+    '009_variables.sql',
   ]);
+});
+
+test('what older projects call conditions are variables, in what is so now, before and undone', async () => {
+  const { db } = database;
+  const { body } = await ask<{ id: string }>('POST', '/api/projects', { name: 'Older' });
+  const { id } = body;
+  const change = { kind: 'put', table: 'variables', key: 'c1', value: { name: 'Signed in', initial: false } };
+  await ask('POST', `/api/projects/${id}/changes`, { base: 0, label: 'Signed in', change });
+  const now = await ask<ProjectState>('GET', `/api/projects/${id}`);
+  const { variables, ...rest } = now.body.app;
+  const collections = {
+    conditions: { name: 'conditions', fields: [{ name: 'name', type: 'text' }], rows: [] },
+  };
+  await db.query('UPDATE projects SET app = ? WHERE id = ?', [
+    JSON.stringify({ ...rest, collections, conditions: variables }),
+    id,
+  ]);
+  await db.query(
+    "UPDATE changes SET forward = REPLACE(forward, 'variables', 'conditions') WHERE project_id = ?",
+    [id],
+  );
+  await db.query("DELETE FROM migrations WHERE name = '009_variables.sql'");
+  expect(await migrate(db)).toEqual(['009_variables.sql']);
+  const [row] = await rowsOf<{ app: string }>(db, 'SELECT app FROM projects WHERE id = ?', [id]);
+  expect(JSON.parse(row.app)).toEqual({ ...rest, collections, variables });
+  const [step] = await rowsOf<{ forward: string }>(db, 'SELECT forward FROM changes WHERE project_id = ?', [
+    id,
+  ]);
+  expect(JSON.parse(step.forward)).toEqual(change);
 });
 
 describe('what the server says of itself', () => {

@@ -5,7 +5,11 @@ import { MarkedList, MarkedRow } from '../ui/marked_list';
 export interface DataItem {
   readonly id: string;
   readonly group:
-    'Collections' | 'Proposed, the surest first' | 'Seen on the screens' | 'Where records come from';
+    | 'Collections'
+    | 'Proposed, the surest first'
+    | 'What the app remembers'
+    | 'Seen on the screens'
+    | 'Where records come from';
   readonly name: string;
   readonly says: string;
   readonly mark: 'taken' | 'proposed' | 'seen';

@@ -27,7 +27,6 @@ import { useProject } from '../project/context';
 import { StationBar, StationBody, StationView } from '../screens/StationView';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
-import { Empty } from '../ui/Empty';
 import { ApisShown } from './ApisShown';
 import { BindingsShown } from './BindingsShown';
 import { CollectionShown, type Shown } from './CollectionShown';
@@ -36,6 +35,7 @@ import { type DataItem, DataList } from './DataList';
 import type { At } from './grid_keys';
 import { FormsShown } from './FormsShown';
 import { TableSheet } from './TableSheet';
+import { VariablesShown } from './VariablesShown';
 import { useData, useOpenCollections } from './use_data';
 
 const Bar = styled(StationBar)`
@@ -132,6 +132,13 @@ export function DataView() {
       says: `${recordsOf(design, collection).length} records`,
       mark: proposal ? 'proposed' : 'taken',
     })),
+    {
+      id: 'variables',
+      group: 'What the app remembers',
+      name: 'Variables',
+      says: String(Object.keys(app.variables).length || 'none yet'),
+      mark: Object.keys(app.variables).length ? 'taken' : 'seen',
+    },
     ...(found?.forms.length ? [seen('forms', 'Forms', found.forms.length)] : []),
     ...(counting.length || Object.keys(app.bindings).length
       ? [seen('texts', 'Texts', Math.max(counting.length, Object.keys(app.bindings).length))]
@@ -163,19 +170,6 @@ export function DataView() {
   const refuse = ({ id, collection }: Shown): void =>
     session.change(`Refuse ${collection.name}`, putRefused(id, true));
   const sure = open.filter(({ confidence }) => confidence >= SURE);
-  if (!items.length)
-    return (
-      <Empty
-        title={
-          found === null ? 'Looking for records, forms and controls …' : 'No records show on the screens'
-        }
-        text={
-          found === null
-            ? ''
-            : 'Lists and tables with rows of one kind will stand here as collections of records.'
-        }
-      />
-    );
   return (
     <StationView>
       <Bar>
@@ -205,6 +199,7 @@ export function DataView() {
           onTake={() => canChange && chosen?.proposal && take([chosen.proposal])}
           onRefuse={() => canChange && chosen?.proposal && refuse(chosen)}
         />
+        {chosenId === 'variables' && <VariablesShown canChange={canChange} />}
         {chosenId === 'texts' && (
           <BindingsShown proposals={counting} {...(canChange ? { onTake: letCount } : {})} />
         )}

@@ -25,6 +25,17 @@ const Problem = styled.p`
   }
 `;
 
+/** What is read of an expression, with what else is wrong with all of it. */
+function checked(
+  text: string,
+  known: KnownNames,
+  problemOf?: (source: string) => string | null,
+): ReturnType<typeof parseExpression> {
+  const parsed = parseExpression(text, known);
+  const message = parsed.problem ? null : problemOf?.(text);
+  return message ? { problem: { message, start: 0, end: 0 } } : parsed;
+}
+
 /** More completions than this are not shown. */
 const MOST_SHOWN = 12;
 
@@ -32,12 +43,22 @@ interface ExpressionFieldProps {
   readonly label: string;
   readonly value: string;
   readonly known: KnownNames;
+  readonly placeholder?: string;
+  /** What is wrong with an expression that can be read. */
+  readonly problemOf?: (source: string) => string | null;
   /** Is called with an expression that can be read, when it is left or entered. */
   readonly onSave: (source: string) => void;
 }
 
 /** An expression as one types it: completed by what there is, and checked letter by letter. */
-export function ExpressionField({ label, value, known, onSave }: ExpressionFieldProps) {
+export function ExpressionField({
+  label,
+  value,
+  known,
+  placeholder,
+  problemOf,
+  onSave,
+}: ExpressionFieldProps) {
   const [text, setText] = useState(value);
   const [before, setBefore] = useState(value);
   const [cursor, setCursor] = useState<number | null>(null);
@@ -48,7 +69,7 @@ export function ExpressionField({ label, value, known, onSave }: ExpressionField
     setBefore(value);
     setText(value);
   }
-  const parsed = parseExpression(text, known);
+  const parsed = checked(text, known, problemOf);
   const { from, completions } =
     cursor === null ? { from: 0, completions: [] } : completionsAt(text, cursor, known);
   const offered = completions.slice(0, MOST_SHOWN);
@@ -95,6 +116,7 @@ export function ExpressionField({ label, value, known, onSave }: ExpressionField
         aria-invalid={!!parsed.problem}
         aria-describedby={parsed.problem ? `${id}-problem` : undefined}
         spellCheck={false}
+        placeholder={placeholder}
         value={text}
         onChange={({ target }) => {
           setText(target.value);

@@ -14,6 +14,7 @@ import {
   targetChoices,
 } from '@tovel/core';
 import { type RefObject, useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
@@ -289,6 +290,8 @@ function FurtherActions({ row, screen, actions, isMany, onAnchor, onEdit }: Furt
   const around = componentAround(project, state.element.key);
   const back = anchorScreen ? reciprocalLink(project.graph, screen, anchorScreen) : null;
   const own = wired && wired.component === undefined ? wired.interaction : null;
+  const navigate = useNavigate();
+  const shows = `${project.base}/screens/at/${screen}?element=${encodeURIComponent(state.element.key)}&tab=shows`;
   if (isMany || !wired) return null;
   return (
     <ActionMenu
@@ -310,6 +313,7 @@ function FurtherActions({ row, screen, actions, isMany, onAnchor, onEdit }: Furt
           act: () => back && project.session.change(`Lead back by “${back.label}”`, back.change),
         },
         { id: 'another', label: 'Another gesture or condition', act: () => actions.addAnother(row) },
+        { id: 'shows', label: 'What it shows …', act: () => void navigate(shows) },
         {
           id: 'everywhere',
           label: own?.everywhere

@@ -2,17 +2,20 @@ import {
   type Given,
   type Interaction,
   isUsed,
+  knownVariables,
   orderedScreens,
   parametersOf,
   type RowField,
   rowFields,
   type ScreenTarget,
+  settingOf,
   type Step,
   targetChoices,
 } from '@tovel/core';
 import { useMemo } from 'react';
 import { useProject } from '../project/context';
-import { Button, Choice } from '../ui/controls';
+import { ExpressionField } from '../data/ExpressionField';
+import { Button, Choice, Label } from '../ui/controls';
 import { Chips } from './Chips';
 import { describeStep } from './steps';
 import { SavedField } from '../ui/SavedField';
@@ -48,6 +51,23 @@ export function TargetFields({ interaction, element, screen, onChange }: TargetF
         }
       />
     );
+  if (target.kind === 'set') {
+    const variable = project.app.variables[target.condition];
+    return variable ? (
+      <div style={{ gridColumn: 'span 2' }}>
+        <Label as="span">What {variable.name} becomes</Label>
+        <ExpressionField
+          label={`What ${variable.name} becomes`}
+          value={String(target.value)}
+          known={{ collections: {}, lists: {}, variables: knownVariables(project.app), hasEntered: true }}
+          problemOf={(value) =>
+            settingOf(project.app, { ...target, value: asSetting(value) }).problem ?? null
+          }
+          onSave={(value) => onChange({ ...interaction, target: { ...target, value: asSetting(value) } })}
+        />
+      </div>
+    ) : null;
+  }
   if (target.kind !== 'screen') return null;
   const save = (next: ScreenTarget): void => onChange({ ...interaction, target: next });
   const entry = project.app.screens[target.screen];
@@ -86,6 +106,10 @@ export function TargetFields({ interaction, element, screen, onChange }: TargetF
     </>
   );
 }
+
+/** What is written as an expression, as a step takes it. */
+const asSetting = (text: string): boolean | string =>
+  text.trim() === 'true' ? true : text.trim() === 'false' ? false : text;
 
 function queryIn(text: string): Record<string, string> | null {
   const query: Record<string, string> = {};

@@ -3,7 +3,7 @@ import {
   type Gesture,
   GESTURES,
   type Interaction,
-  putCondition,
+  putVariable,
   type Side,
   uniqueName,
 } from '@tovel/core';
@@ -92,10 +92,10 @@ function ConditionField({ interaction, onChange }: WhenProps) {
   const [isNaming, setNaming] = useState(false);
   const options = [
     { id: ALWAYS, label: 'always' },
-    ...Object.keys(app.conditions).flatMap((condition) =>
+    ...Object.keys(app.variables).flatMap((condition) =>
       [true, false].map((is) => ({
         id: `${condition} ${is}`,
-        label: describeWhen(app.conditions, { condition, is }),
+        label: describeWhen(app.variables, { condition, is }),
       })),
     ),
     { id: NEW, label: 'a new condition …' },
@@ -129,13 +129,13 @@ function ConditionField({ interaction, onChange }: WhenProps) {
 export function NewCondition({ onDone }: { onDone: (condition: string | null) => void }) {
   const { app, session } = useProject();
   const [name, setName] = useState('');
-  const isTaken = Object.values(app.conditions).some(
+  const isTaken = Object.values(app.variables).some(
     (one) => one.name.toLowerCase() === name.trim().toLowerCase(),
   );
   const make = (): void => {
     if (!name.trim() || isTaken) return;
-    const id = uniqueName('c', (candidate) => !!app.conditions[candidate]);
-    session.change(`Say whether ${name.trim()}`, putCondition(id, { name: name.trim(), initial: false }));
+    const id = uniqueName('c', (candidate) => !!app.variables[candidate]);
+    session.change(`Say whether ${name.trim()}`, putVariable(id, { name: name.trim(), initial: false }));
     onDone(id);
   };
   return (

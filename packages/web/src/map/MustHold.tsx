@@ -41,7 +41,7 @@ export function MustHold({ screen }: { screen: string }) {
     findings.flatMap(({ code, id }) => (code === 'must-hold' ? [id.split(' ').at(-1)] : [])),
   );
   const options = [
-    ...Object.entries(app.conditions).flatMap(([condition, { name }]) =>
+    ...Object.entries(app.variables).flatMap(([condition, { name }]) =>
       [true, false].map((is) => ({
         id: `unless ${condition} ${is}`,
         label: `${name} is ${is ? 'true' : 'not true'}`,

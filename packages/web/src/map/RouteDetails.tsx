@@ -78,10 +78,10 @@ export function RouteDetails({ screen, onRoute }: { screen: string; onRoute: () 
           value={guard ? `${guard.condition} ${guard.is}` : OPEN}
           options={[
             { id: OPEN, label: 'always' },
-            ...Object.keys(app.conditions).flatMap((condition) =>
+            ...Object.keys(app.variables).flatMap((condition) =>
               [true, false].map((is) => ({
                 id: `${condition} ${is}`,
-                label: describeWhen(app.conditions, { condition, is }),
+                label: describeWhen(app.variables, { condition, is }),
               })),
             ),
             { id: NEW, label: 'if something new is so …' },

@@ -1,22 +1,12 @@
-import { conditionNames } from '@tovel/core';
+import { variableNames } from '@tovel/core';
 import styled from 'styled-components';
 import { SideColumn } from '../ui/SideColumn';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
 import type { Changed, Remembered, RequestSeen } from './use_remembered';
-
-const Conditions = styled.div`
-  display: grid;
-  gap: 6px;
-  label {
-    display: flex;
-    align-items: center;
-    gap: 8px;
-    font-size: 12.5px;
-    cursor: pointer;
-  }
-`;
+import { saidValue } from './use_tape';
+import { VariableFields } from './VariableFields';
 
 const Changes = styled.ol`
   display: grid;
@@ -34,11 +24,11 @@ const Changes = styled.ol`
 
 const WORDS = { added: 'Added to', removed: 'Removed from', changed: 'Changed in' } as const;
 
-const wordsOf = (change: Changed, nameOf: (condition: string) => string): string =>
+const wordsOf = (change: Changed, nameOf: (variable: string) => string): string =>
   'request' in change
     ? `${change.request.method} ${change.request.path}`
-    : 'condition' in change
-      ? `${nameOf(change.condition)}: ${change.is ? 'yes' : 'no'}`
+    : 'variable' in change
+      ? `${nameOf(change.variable)}: ${saidValue(change.is)}`
       : `${WORDS[change.did]} ${change.collection}`;
 
 const answerOf = ({ operation, status, ms }: RequestSeen): string =>
@@ -53,9 +43,9 @@ const TRIED = [
   { id: 'signed-out', label: 'signed out' },
 ] as const;
 
-/** What the running app remembers: conditions, to be set here, and what became of its records, the newest first. */
+/** What the running app remembers: variables, to be set here, and what became of its records, the newest first. */
 export function StatePanel({
-  remembered: { conditions, tried, changes, forget },
+  remembered: { variables, query, tried, changes, forget },
   tell,
 }: {
   remembered: Remembered;
@@ -63,30 +53,15 @@ export function StatePanel({
 }) {
   const project = useProject();
   const { app } = project;
-  const names = [...conditionNames(app)];
-  const nameOf = (condition: string): string => {
-    const [id] = names.find(([, name]) => name === condition) ?? [];
-    return id === undefined ? condition : app.conditions[id].name;
+  const names = variableNames(app);
+  const nameOf = (variable: string): string => {
+    const [id] = [...names].find(([, name]) => name === variable) ?? [];
+    return id === undefined ? variable : app.variables[id].name;
   };
   return (
     <SideColumn aria-label="What the app remembers">
-      <h3>Conditions</h3>
-      {names.length ? (
-        <Conditions>
-          {names.map(([id, name]) => (
-            <label key={name}>
-              <input
-                type="checkbox"
-                checked={conditions[name] ?? app.conditions[id].initial}
-                onChange={({ target }) => tell({ tovel: 'set', name, value: target.checked })}
-              />
-              {app.conditions[id].name}
-            </label>
-          ))}
-        </Conditions>
-      ) : (
-        <p>Nothing in this app is true or not.</p>
-      )}
+      <h3>Variables</h3>
+      <VariableFields remembered={{ variables, query }} tell={tell} />
       {Object.values(app.collections).some(({ behind }) => behind) && (
         <>
           <h3>Described APIs</h3>

@@ -1,8 +1,9 @@
+import type { Value } from '@tovel/core';
 import { useState } from 'react';
 
 /** Something that changed in what the running app remembers. */
 export type Changed =
-  | { readonly condition: string; readonly is: boolean }
+  | { readonly variable: string; readonly is: unknown }
   | {
       readonly collection: string;
       readonly did: 'added' | 'removed' | 'changed';
@@ -32,16 +33,19 @@ export interface ChangeSeen {
 
 export interface StateTold {
   readonly tovel?: string;
-  readonly conditions?: Readonly<Record<string, boolean>>;
+  readonly variables?: Readonly<Record<string, Value>>;
   readonly changes?: readonly Changed[];
   readonly by?: string;
   readonly request?: RequestSeen;
   readonly tried?: string;
+  readonly query?: string;
 }
 
 export interface Remembered {
-  /** Conditions as the app has set them; others are as they are at first. */
-  readonly conditions: Readonly<Record<string, boolean>>;
+  /** Variables as the app has set them; others are as they are at first. */
+  readonly variables: Readonly<Record<string, Value>>;
+  /** What the address asks for: `?view=grid`. */
+  readonly query: string;
   /** How described APIs are tried, by the word for it. */
   readonly tried: string;
   /** The newest first. */
@@ -55,16 +59,19 @@ const MOST_CHANGES = 200;
 
 /** What the running app tells of what it remembers. */
 export function useRemembered(): Remembered {
-  const [conditions, setConditions] = useState<Readonly<Record<string, boolean>>>({});
+  const [variables, setSeen] = useState<Readonly<Record<string, Value>>>({});
+  const [query, setQuery] = useState('');
   const [tried, setTried] = useState('usual');
   const [changes, setChanges] = useState<readonly ChangeSeen[]>([]);
   return {
-    conditions,
+    variables,
+    query,
     tried,
     changes,
-    hear: ({ tovel, conditions: now = {}, changes = [], by = '', request, tried: as }) => {
-      if (tovel === 'state') setConditions(now);
+    hear: ({ tovel, variables: now = {}, changes = [], by = '', request, tried: as, query: asked }) => {
+      if (tovel === 'state') setSeen(now);
       if (as !== undefined) setTried(as);
+      if (asked !== undefined) setQuery(asked);
       const seen = tovel === 'state' ? changes : tovel === 'request' && request ? [{ request }] : [];
       if (!seen.length) return;
       setChanges((before) => {

@@ -86,7 +86,7 @@ export function useReplay(tell: (message: object) => void): Replay {
     path.current = null;
     const open = {
       tovel: 'restore',
-      kept: { conditions: null, records: {} },
+      kept: { variables: null, records: {} },
       to: testedAddress(route, params),
     };
     // What is said to an app that is just being loaded is not heard.

@@ -152,9 +152,13 @@ const asDone = ({ tovel, path = '/', index, text }: TapeTold): Told => ({
   ...(text === undefined ? {} : { text }),
 });
 
+/** What a variable is, in words. */
+export const saidValue = (value: unknown): string =>
+  value === true ? 'yes' : value === false ? 'no' : value === '' ? 'nothing' : String(value);
+
 const wordsOf = (change: Changed): string =>
   'request' in change
     ? change.request.path
-    : 'condition' in change
-      ? `${change.condition}: ${change.is ? 'yes' : 'no'}`
+    : 'variable' in change
+      ? `${change.variable}: ${saidValue(change.is)}`
       : `${change.collection}: ${change.did}, ${change.says}`;

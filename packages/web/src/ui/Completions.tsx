@@ -5,6 +5,7 @@ import { SuggestionList } from './Suggest';
 
 const List = styled(SuggestionList)`
   max-height: 252px;
+  min-width: 340px;
   li {
     font: 12px/16px ${font.code};
   }

@@ -67,7 +67,7 @@ const PARTS: readonly (readonly [ProjectDifference['part'], string])[] = [
   ['components', 'Components'],
   ['tokens', 'Tokens'],
   ['journeys', 'Journeys'],
-  ['conditions', 'Conditions'],
+  ['variables', 'Variables'],
 ];
 const MOST = 200;
 

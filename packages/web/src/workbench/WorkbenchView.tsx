@@ -23,7 +23,7 @@ import {
   walkElements,
 } from '@tovel/core';
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
-import { Navigate, useNavigate, useParams } from 'react-router';
+import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { useElementInAddress } from '../project/element_in_address';
@@ -40,6 +40,7 @@ import { LayoutPanel } from './LayoutPanel';
 import { LookPanel } from './LookPanel';
 import { nextOf, roleOfKey } from './role_keys';
 import { RolePanel } from './RolePanel';
+import { ShowsPanel } from './ShowsPanel';
 import { Ruler, WIDTHS } from './Ruler';
 import { WideStage } from './WideStage';
 
@@ -136,11 +137,12 @@ const Nothing = styled.p`
   color: ${color.ink2};
 `;
 
-type Tab = 'role' | 'layout' | 'look' | 'edits';
+type Tab = 'role' | 'layout' | 'look' | 'shows' | 'edits';
 const TABS: readonly { id: Tab; label: string }[] = [
   { id: 'role', label: 'Role' },
   { id: 'layout', label: 'Layout' },
   { id: 'look', label: 'Look' },
+  { id: 'shows', label: 'Shows' },
   { id: 'edits', label: 'Edits' },
 ];
 
@@ -164,7 +166,8 @@ function Workbench({ screenKey }: { screenKey: string }) {
   const [selected, select] = useElementInAddress();
   const [hovered, setHovered] = useState<string | null>(null);
   const [width, setWidth] = useState(Math.min(WIDTHS.max, Math.max(WIDTHS.min, screen.width)));
-  const [tab, setTab] = useState<Tab>('role');
+  const [params] = useSearchParams();
+  const [tab, setTab] = useState<Tab>(() => TABS.find(({ id }) => id === params.get('tab'))?.id ?? 'role');
   const [showsThree, setShowsThree] = useState(false);
   const [sheet, setSheet] = useState<'drawer' | 'defaults' | null>(null);
   const [condition, setCondition] = useState<EditCondition>(always);
@@ -381,7 +384,7 @@ function Workbench({ screenKey }: { screenKey: string }) {
               selected={selected}
               hovered={hovered}
               inState={
-                tab !== 'role' && tab !== 'edits' && chosen.condition.kind === 'state'
+                (tab === 'layout' || tab === 'look') && chosen.condition.kind === 'state'
                   ? element?.style[chosen.condition.state]
                   : undefined
               }
@@ -425,6 +428,8 @@ function Workbench({ screenKey }: { screenKey: string }) {
                 proposal={proposalOf.get(element.key) ?? null}
                 onDecided={() => toNext(1)}
               />
+            ) : tab === 'shows' ? (
+              <ShowsPanel key={element.key} element={element} />
             ) : (
               <>
                 <section style={{ padding: '10px 16px' }}>

@@ -1,4 +1,4 @@
-import type { Condition } from '../../model/app.ts';
+import type { NamedVariable } from '../named_variables.ts';
 import type { EmittedFile } from '../emitted.ts';
 import type { EmittedComponent, EmittedList } from '../form/components/extract.ts';
 import type { EmittedIcon } from '../form/icons.ts';
@@ -51,7 +51,7 @@ export interface WrittenApp {
   readonly rows: readonly RouteEntry[];
   readonly layouts: readonly PlacedLayout[];
   readonly overlays: readonly OverlayEntry[];
-  readonly conditions: readonly { readonly name: string; readonly condition: Condition }[];
+  readonly variables: readonly NamedVariable[];
   readonly links: readonly TestedLink[];
   /** Lists that are tested; the file of them is there only where there are some. */
   readonly hasTestedLists: boolean;

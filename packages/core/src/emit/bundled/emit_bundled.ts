@@ -36,6 +36,7 @@ import * as common from './project_files.ts';
 import { listsJson, testedLists } from './tested_lists.ts';
 import { recordsFile } from './records_file.ts';
 import { runtimeFor } from './runtime_files.ts';
+import { namedVariables } from '../named_variables.ts';
 
 /**
  * Writes the whole project in a framework whose apps are built by a bundler, as the project says that it is delivered. Same
@@ -103,9 +104,9 @@ function emitAll(
     put(key, made);
     const from = testedAddress(entry.route, entry.params);
     links.push(
-      ...made.links.map((link) =>
-        withGuard(plan, key, settledLink(link, from, entry.route, entry.params ?? {})),
-      ),
+      ...made.links
+        .map((link) => withGuard(plan, key, settledLink(link, from, entry.route, entry.params ?? {})))
+        .filter((link) => canBeGiven(plan, link)),
     );
   }
   for (const { name: folder, screens, frame } of layouts.layouts) {
@@ -180,7 +181,7 @@ function emitAll(
       rows,
       layouts: layouts.layouts,
       overlays,
-      conditions: [...plan.conditions].map(([id, code]) => ({ name: code, condition: app.conditions[id] })),
+      variables: namedVariables(plan),
       links,
       hasTestedLists: tested.length > 0,
       apis,
@@ -230,7 +231,7 @@ function emitAll(
 /** What must hold for a screen to be shown at all. */
 function neededFor(plan: EmissionPlan, screen: string | undefined): Record<string, boolean> {
   const guard = screen === undefined ? undefined : plan.project.app.screens[screen].guard;
-  const name = guard && plan.conditions.get(guard.condition);
+  const name = guard && plan.variables.get(guard.condition);
   return guard && name ? { [name]: guard.is } : {};
 }
 
@@ -244,6 +245,10 @@ function withGuard(plan: EmissionPlan, screen: string, link: TestedLink): Tested
   };
   return Object.keys(given).length ? { ...link, given } : link;
 }
+
+/** Whether what has to hold for a link to be tried can be set. */
+const canBeGiven = ({ variables, project: { app } }: EmissionPlan, { given = {} }: TestedLink): boolean =>
+  ![...variables].some(([id, name]) => Object.hasOwn(given, name) && app.variables[id].says !== undefined);
 
 /** Names of what any file of an app can take from the runtime. */
 const OF_RUNTIME = ['Back', 'Go', 'Outlet'];

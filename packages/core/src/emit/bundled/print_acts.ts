@@ -32,9 +32,11 @@ export interface ActUse {
   /** Whether something goes somewhere, opens or closes, or sets a condition. */
   hook: boolean;
   overlays: boolean;
-  setsCondition: boolean;
-  /** Conditions that are looked at. */
-  readonly conditions: Set<string>;
+  setsVariable: boolean;
+  /** Whether the type of variables is taken. */
+  typesVariables: boolean;
+  /** Variables that are looked at. */
+  readonly variables: Set<string>;
   /** What else is taken from the navigation. */
   readonly helpers: Set<string>;
   /** Functions that do what elements do, by name. */
@@ -61,7 +63,8 @@ export interface ActUse {
   /** How what was entered into an element of this tag is written where an event is at hand. */
   readonly entered: (tag: string) => string;
   /** How a condition is written. */
-  readonly conditionCode: (name: string) => string;
+  readonly variableCode: (name: string) => string;
+
   /** How people hook in around what is done; null where they do not. */
   readonly logic: ViewLogic | null;
   /** Whether people can hook in around anything in the file. */
@@ -72,14 +75,15 @@ export interface ActUse {
   readonly fileOf: (hash: string) => string;
 }
 
-/** Nothing noted yet; how conditions, files and what was entered are written is said by each target. */
-export const newActUse = (): Omit<ActUse, 'entered' | 'conditionCode' | 'fileOf' | 'logic'> => ({
+/** Nothing noted yet; how variables are written and what they can be, files and what was entered are written is said by each target. */
+export const newActUse = (): Omit<ActUse, 'entered' | 'variableCode' | 'fileOf' | 'logic'> => ({
   hook: false,
   isHooked: false,
   isAround: false,
   overlays: false,
-  setsCondition: false,
-  conditions: new Set(),
+  setsVariable: false,
+  typesVariables: false,
+  variables: new Set(),
   helpers: new Set(),
   handlers: new Map(),
   hooks: [],
@@ -189,9 +193,41 @@ function stepCall(step: EmittedStep, used: ActUse, slot?: string, entered = 'tex
       return methodCall(name, 'turn', [step.by]);
     }
     case 'set':
-      used.setsCondition = true;
-      return { callee: script`setCondition`, args: [step.condition, step.value] };
+      used.setsVariable = true;
+      return setCall(step, used, entered);
   }
+}
+
+/** Gives a variable a value: as it is, or worked out from what there is then. */
+function setCall(
+  { condition, to, isChosen }: Extract<EmittedStep, { readonly kind: 'set' }>,
+  used: ActUse,
+  entered: string,
+): Call {
+  let looksAtVariables = false;
+  const code = printed(
+    printExpression(to, {
+      ...NO_NAMES,
+      prop: () => entered,
+      variable: (name) => {
+        looksAtVariables = true;
+        return `now.${name}`;
+      },
+      called: (name) => {
+        used.callsFunctions = true;
+        return `calc.${name}`;
+      },
+    }),
+  );
+  const value = isChosen ? chosen(code, condition, used) : code;
+  const name = script`${condition}`;
+  return { callee: script`setVariable`, args: [name, looksAtVariables ? script`(now) => ${value}` : value] };
+}
+
+/** What was entered, as one of the values that a variable can be. */
+function chosen(code: Script, variable: string, used: ActUse): Script {
+  used.typesVariables = true;
+  return script`${code} as Variables[${variable}]`;
 }
 
 const methodCall = (object: string, method: string, args: readonly Written[]): Call => ({
@@ -239,7 +275,9 @@ function recordCall({ records, deed }: RecordStep, used: ActUse): Call {
 }
 
 const takesText = (step: EmittedStep): boolean =>
-  step.kind === 'list' && (step.deed.kind === 'search' || step.deed.kind === 'choose');
+  step.kind === 'set'
+    ? step.takesEntered
+    : step.kind === 'list' && (step.deed.kind === 'search' || step.deed.kind === 'choose');
 
 /** What the function of an act is given: what was entered into its element, what its form is filled in with, or nothing. */
 function handedTo({ ways }: EmittedAct): keyof typeof PARAMETERS | null {
@@ -269,20 +307,20 @@ function statement(depth: number, head: Script, call: Call): Script[] {
   ];
 }
 
-/** An expression of an act, with the conditions that it looks at noted as used. */
+/** An expression of an act, with the variables that it looks at noted as used. */
 const conditionOf = (when: Expression, used: ActUse): Script =>
   printed(
     printExpression(when, {
       ...NO_NAMES,
       variable: (name) => {
-        used.conditions.add(name);
-        return used.conditionCode(name);
+        used.variables.add(name);
+        return used.variableCode(name);
       },
     }),
   );
 
 const never = (): never => {
-  throw new RangeError('what an element does depends on conditions alone');
+  throw new RangeError('what an element does depends on variables alone');
 };
 const NO_NAMES = { prop: never, parameter: never, listing: never, records: never, called: never, path: '' };
 
@@ -332,6 +370,9 @@ export function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): s
   return name;
 }
 
+/** What something can be entered into. */
+const FIELDS = new Set(['input', 'textarea', 'select']);
+
 /** What an element does on an event of its own, as the name of the function that does it. */
 export interface BoundAct {
   readonly on: 'press' | 'double-press' | 'hover' | 'change' | 'submit';
@@ -355,14 +396,17 @@ export function boundActs(
   for (const act of withoutUnreached(node.acts ?? [])) {
     const [way] = act.ways;
     const [step] = way.steps;
-    const isGiven = handedTo(act) === 'text';
+    const takesText = handedTo(act) === 'text';
+    const isGiven = takesText && act.on === 'change' && FIELDS.has(node.tag);
     if (!isHookedAct(act) && isEvent(act.on)) {
-      const call = printCall(stepCall(step, used, undefined, used.entered(node.tag)));
+      const call = printCall(stepCall(step, used, undefined, isGiven ? used.entered(node.tag) : "''"));
       events.push({ on: act.on, handler: call.text, isCall: true, takesText: isGiven });
       continue;
     }
     const name = handlerOf(node, act, used);
-    const handler = named(name);
+    // Where nothing can be entered, that is nothing.
+    const bare = takesText && !isGiven;
+    const handler = bare ? script`() => ${named(name)}('')` : named(name);
     switch (act.on) {
       case 'long-press':
         gestures.push(script`longPress: ${handler}`);
@@ -380,7 +424,12 @@ export function boundActs(
         used.hooks.push(script`useAfter(${act.on === 'load' ? 0 : (act.ms ?? 0)}, ${handler});`);
         break;
       default:
-        events.push({ on: act.on, handler: name, isCall: false, takesText: isGiven });
+        events.push({
+          on: act.on,
+          handler: bare ? `${name}('')` : name,
+          isCall: bare,
+          takesText: isGiven,
+        });
     }
   }
   if (gestures.length) used.helpers.add('gestures');

@@ -9,7 +9,7 @@ export interface TestedList {
   /** Texts that stand there as often as before, and texts that stand there less often. */
   readonly shows: readonly string[];
   readonly hides: readonly string[];
-  /** Conditions that have to be so for its screen to be shown. */
+  /** Variables that have to be so for its screen to be shown. */
   readonly given?: Readonly<Record<string, boolean>>;
 }
 
@@ -70,7 +70,7 @@ export const listsJson = (lists: readonly TestedList[]): string => `${JSON.strin
 export const listsTest = (
   opening: (address: string) => string,
   closing: string,
-  hasConditions: boolean,
+  hasVariables: boolean,
 ): string => `
 interface ListedList {
   at: string;
@@ -85,8 +85,8 @@ const times = (container: Element, text: string): number =>
   plain(container.textContent).split(plain(text)).length - 1;
 
 test.each(lists as ListedList[])('$asked shows what one looks for', async (list) => {
-  const { at, asked, shows, hides${hasConditions ? ', given = {}' : ''} } = list;
-${hasConditions ? '  for (const [name, value] of Object.entries(given))\n    setCondition(name as keyof Conditions, value);\n' : ''}  const whole = await ${opening('at')};
+  const { at, asked, shows, hides${hasVariables ? ', given = {}' : ''} } = list;
+${hasVariables ? '  for (const [name, value] of Object.entries(given))\n    setVariable(name as keyof Variables, value);\n' : ''}  const whole = await ${opening('at')};
   const before = hides.map((text) => times(whole.container, text));
   ${closing};
   const { container } = await ${opening('asked')};

@@ -1,5 +1,6 @@
 import type { Expression } from '../../expression/expression.ts';
 import type { Arrival, Interaction, Target } from '../../model/app.ts';
+import type { Setting } from '../../variables/variables.ts';
 import { kebabCase } from '../../model/names.ts';
 import type { CallStep, RecordStep } from './live/controls.ts';
 import type { ListingName } from './live/live.ts';
@@ -12,6 +13,7 @@ export interface EmittedWiring {
 }
 
 /** The names that an emitted app has for what interactions speak of. */
+type SetTarget = Extract<Target, { readonly kind: 'set' }>;
 export type CallTarget = Extract<Target, { readonly kind: 'call' }>;
 
 export interface EmittedNames {
@@ -21,6 +23,7 @@ export interface EmittedNames {
   readonly fallbackOf: (screen: string | undefined) => string;
   readonly overlayOf: (screen: string) => string | null;
   readonly conditionOf: (condition: string) => string | null;
+  readonly settingOf: (set: SetTarget) => Setting;
   /** The list of the screen that shows records of a collection. */
   readonly listingOf: (collection: string) => ListingName | null;
   /** The constant that holds the records of a collection. */
@@ -40,7 +43,7 @@ export interface EmittedNames {
 /** The id of the drawer that a part of a screen becomes. */
 export const drawerId = (elementKey: string): string => `drawer-${kebabCase(elementKey)}`;
 
-/** How the interactions of one element are written, in the order in which their conditions are looked at. */
+/** How the interactions of one element are written, in the order in which their variables are looked at. */
 export function emittedWiring(interactions: readonly Interaction[], names: EmittedNames): EmittedWiring {
   const acts = new Map<string, { act: Omit<EmittedAct, 'ways'>; ways: EmittedAct['ways'][number][] }>();
   let link: EmittedLink | undefined;
@@ -102,7 +105,10 @@ function stepOf(target: Target, arrival: Arrival, names: EmittedNames): EmittedS
       return { kind: 'close' };
     case 'set': {
       const condition = names.conditionOf(target.condition);
-      return condition === null ? null : { kind: 'set', condition, value: target.value };
+      const setting = names.settingOf(target);
+      return condition === null || setting.problem !== undefined
+        ? null
+        : { kind: 'set', condition, ...setting };
     }
     case 'list': {
       const listing = names.listingOf(target.collection);

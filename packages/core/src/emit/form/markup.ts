@@ -46,7 +46,15 @@ export type EmittedStep =
   | EmittedLink
   | { readonly kind: 'open'; readonly overlay: string; readonly arrival: EmittedArrival }
   | { readonly kind: 'close' }
-  | { readonly kind: 'set'; readonly condition: string; readonly value: boolean }
+  /** Gives a variable a value, which may be worked out from others and from what was entered. */
+  | {
+      readonly kind: 'set';
+      readonly condition: string;
+      readonly to: Expression;
+      readonly takesEntered: boolean;
+      /** Whether it is what was chosen among what the variable can be. */
+      readonly isChosen?: true;
+    }
   /** What a browser does with the page; of copying, the text. */
   | { readonly kind: 'browser'; readonly does: 'print' | 'reload' }
   | { readonly kind: 'browser'; readonly does: 'copy'; readonly text: string }
@@ -242,7 +250,7 @@ export interface Spoken {
   readonly all: Set<string>;
   /** Single records that are looked at, by their names, each with its collection and what gives it. */
   readonly singles: Map<string, { readonly of: string; readonly hook: string }>;
-  readonly conditions: Set<string>;
+  readonly variables: Set<string>;
   /** What says which parts are open at first, as it is written, where it is asked which are open; null where nothing asks. */
   disclosed: Set<string> | null;
   /** Of parts of which one is shown, by the constant that knows which: the first one, and all where one goes on. */
@@ -273,7 +281,7 @@ export function noteSpoken(root: MarkupElement, spoken: Spoken): void {
       if (part.kind === 'listing') spoken.listings.set(part.of, part.from);
       if (part.kind === 'records') spoken.all.add(part.name);
       if (part.kind === 'record') spoken.singles.set(part.name, { of: part.of, hook: part.from });
-      if (part.kind === 'variable') spoken.conditions.add(part.name);
+      if (part.kind === 'variable') spoken.variables.add(part.name);
       if (part.kind === 'disclosed')
         noteDisclosed(spoken, part.first === undefined ? undefined : { name: part.of, first: part.first });
       if (part.kind === 'call' || part.kind === 'each') spoken.callsFunctions = true;

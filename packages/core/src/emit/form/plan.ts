@@ -8,7 +8,7 @@ import type { App, Binding, Drawer, Form, Target } from '../../model/app.ts';
 import { nameInCode } from '../../model/design.ts';
 import { codeNames, kebabCase, uniqueName } from '../../model/names.ts';
 import {
-  conditionNames,
+  variableNames,
   hostOf,
   isOverlay,
   isUsed,
@@ -31,15 +31,16 @@ import { withNoneFound } from './live/none_found.ts';
 import { type LiveCollection, liveCollections, listingOn, namesOn } from './live/live.ts';
 import type { EmittedScreen } from './markup.ts';
 import { emitScreen, type ScreenContext } from './screen.ts';
+import { knownVariables, settingOf } from '../../variables/variables.ts';
 
-/** The routes, overlays, conditions and anchors of an app by their names, and what each wired element does. */
+/** The routes, overlays, variables and anchors of an app by their names, and what each wired element does. */
 export class EmissionPlan {
   readonly project: Project;
   readonly screens: readonly string[];
   /** Keys of the overlays, with the names that they have in code. */
   readonly overlays: ReadonlyMap<string, string>;
-  /** Ids of the conditions, with the names that they have in code. */
-  readonly conditions: ReadonlyMap<string, string>;
+  /** Ids of the variables, with the names that they have in code. */
+  readonly variables: ReadonlyMap<string, string>;
   /** Collections that something is done to, by their ids. */
   readonly live: ReadonlyMap<string, LiveCollection>;
   /** Described APIs that are asked. */
@@ -73,7 +74,7 @@ export class EmissionPlan {
       (key) => app.screens[key].name,
       'overlay',
     );
-    this.conditions = conditionNames(app);
+    this.variables = variableNames(app);
     const first = app.start && isUsed(project, app.start) ? app.start : this.screens[0];
     this.start = first ? this.#sampleAddress(first) : '/';
     const wired = workingWiring(project);
@@ -100,7 +101,7 @@ export class EmissionPlan {
     this.#anchorsByScreen = byHost(project, this.#anchors);
     this.#drawersByScreen = byHost(project, new Map(Object.entries(app.drawers)));
     this.#sharedByScreen = byHost(project, this.#shared);
-    this.#bindingsByScreen = byHost(project, new Map(isStill ? [] : Object.entries(app.bindings)));
+    this.#bindingsByScreen = byHost(project, new Map(Object.entries(app.bindings)));
     this.#formsByScreen = byHost(project, new Map(isStill ? [] : Object.entries(app.forms)));
   }
 
@@ -169,7 +170,8 @@ export class EmissionPlan {
       },
       fallbackOf: (screen) => (screen && addressOf(screen, {})) || this.start,
       overlayOf: (screen) => this.overlays.get(screen) ?? null,
-      conditionOf: (condition) => this.conditions.get(condition) ?? null,
+      conditionOf: (condition) => this.variables.get(condition) ?? null,
+      settingOf: (set) => settingOf(app, set),
       callOf: (target) => callOf(this.project, this.apis, target),
       recordsOf: (collection) => {
         const of = this.live.get(collection);
@@ -210,10 +212,10 @@ export class EmissionPlan {
 
   /** What elements of a screen show of what is worked out, by their keys. */
   boundOn(screen: string): ReadonlyMap<string, BoundElement> {
-    return boundElements(
-      new Map(this.#bindingsByScreen.get(screen) ?? []),
-      namesOn(this.live, this.conditions, screen, this.project.app.details[screen]),
-    );
+    const bindings = new Map(this.#bindingsByScreen.get(screen) ?? []);
+    const variables = knownVariables(this.project.app);
+    if (this.#isStill) return boundElements(bindings, { collections: {}, lists: {}, variables });
+    return boundElements(bindings, namesOn(this.live, variables, screen, this.project.app.details[screen]));
   }
 
   /** The forms of a screen, by the keys of what is around their fields. */

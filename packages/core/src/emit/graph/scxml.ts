@@ -7,7 +7,7 @@ import { escapeValue } from '../quoting.ts';
 
 /**
  * The screen graph as State Chart XML: a state a screen, with a state inside it for each overlay that opens there; an
- * event for each gesture; conditions as data. Going back looks at the screen that was left last.
+ * event for each gesture; variables as data. Going back looks at the screen that was left last.
  */
 export function printScxml(project: Project): string {
   const graph = graphOf(project);
@@ -31,15 +31,15 @@ export function printScxml(project: Project): string {
       for (const { interaction, problem } of wired) {
         if (problem) continue;
         const { when, target } = interaction;
-        const condition = when && plan.conditions.get(when.condition);
+        const condition = when && plan.variables.get(when.condition);
         const event = `${gestureOf(interaction)}.${kebabCase(label) || 'element'}`;
         const guard = condition ? (when!.is ? condition : `!${condition}`) : null;
         for (const [goal, extra] of goalsOf(interaction, node, screen)) {
           const tests = [guard, extra].filter((test) => test !== null);
           const head = `<transition${attribute('event', event)}${tests.length ? attribute('cond', tests.join(' && ')) : ''}${goal ? attribute('target', goal) : ''}`;
           const sets = [...(interaction.before ?? []), target].flatMap((step) =>
-            step.kind === 'set' && plan.conditions.has(step.condition)
-              ? [`<assign location="${plan.conditions.get(step.condition)}" expr="${step.value}"/>`]
+            step.kind === 'set' && plan.variables.has(step.condition)
+              ? [`<assign location="${plan.variables.get(step.condition)}" expr="${step.value}"/>`]
               : [],
           );
           if (!sets.length) put(depth, `${head}/>`);
@@ -61,7 +61,7 @@ export function printScxml(project: Project): string {
       case 'screen':
       case 'anchor': {
         const { guard } = app.screens[target.screen];
-        const name = guard && plan.conditions.get(guard.condition);
+        const name = guard && plan.variables.get(guard.condition);
         // What it makes so itself holds by the time it arrives.
         const made = before.findLast((step) => step.kind === 'set' && step.condition === guard?.condition);
         if (!guard || !name || (made?.kind === 'set' && made.value === guard.is))
@@ -98,8 +98,7 @@ export function printScxml(project: Project): string {
   );
   put(1, '<datamodel>');
   put(2, '<data id="previous" expr="null"/>');
-  for (const [id, name] of plan.conditions)
-    put(2, `<data id="${name}" expr="${app.conditions[id].initial}"/>`);
+  for (const [id, name] of plan.variables) put(2, `<data id="${name}" expr="${app.variables[id].initial}"/>`);
   put(1, '</datamodel>');
   for (const screen of graph.screens) {
     const id = ids.get(screen)!;

@@ -1,3 +1,6 @@
+import type { Value } from '../../expression/expression.ts';
+import { valuesOfVariables } from '../../variables/variables.ts';
+import { derivedRules, namedVariables } from '../named_variables.ts';
 import { kebabCase, sentenceCase, uniqueName } from '../../model/names.ts';
 import { isUsed, overlayOf, type Project } from '../../model/project.ts';
 import { fillRoute } from '../../paths/pattern.ts';
@@ -62,11 +65,14 @@ class Site {
   readonly #tokens: string;
   /** Names of overlays in files, by the name in code. */
   readonly #overlays: ReadonlyMap<string, { readonly key: string; readonly file: string }>;
+  /** What the variables are when the app opens, by their names. */
+  readonly #initial: Readonly<Record<string, Value>>;
 
   constructor(plan: EmissionPlan, name: string) {
     const { app } = plan.project;
     this.#plan = plan;
     this.#name = name;
+    this.#initial = valuesOfVariables(app);
     this.#pages = new Pages(plan.screens.map((key) => app.screens[key].route));
     this.#shown = [...plan.screens, ...plan.overlays.keys()];
     this.#styles = shareStyles(
@@ -159,7 +165,7 @@ class Site {
     const hasParts = body.some(({ text }) => text.includes('data-discloses='));
     const hasForm = body.some(({ text }) => text.includes('<form'));
     const { guard } = app.screens[key];
-    const condition = guard && plan.conditions.get(guard.condition);
+    const condition = guard && plan.variables.get(guard.condition);
     const otherwise = guard && isUsed(plan.project, guard.otherwise) ? app.screens[guard.otherwise] : null;
     const isGuarded = guard !== undefined && condition !== undefined && otherwise !== null;
     const modules = [
@@ -236,6 +242,7 @@ class Site {
       iconOf: this.#iconOf,
       icons: `${root}assets/icons.svg`,
       script,
+      variables: this.#initial,
     };
   }
 
@@ -380,9 +387,9 @@ class Site {
     if (this.#styles.rules.length)
       this.#files.push({ path: 'styles/shared.css', ...this.#rules(this.#styles.rules, '../') });
     if (this.#icons.size) this.#text('assets/icons.svg', drawings([...this.#icons.values()]));
-    if (plan.conditions.size) this.#take('state.js');
+    if (plan.variables.size) this.#take('state.js');
     for (const file of this.#runtime) this.#text(`app/${file}`, runtime[file]);
-    if (plan.conditions.size) this.#text('app/conditions.js', this.#conditions());
+    if (plan.variables.size) this.#text('app/variables.js', this.#variables());
     if (!plan.screens.some((key) => app.screens[key].route === '/*'))
       this.#text('404.html', notFound(this.#name));
     for (const key of this.#shown)
@@ -392,14 +399,26 @@ class Site {
     this.#text('README.md', this.#readme());
   }
 
-  #conditions(): string {
-    const { app } = this.#plan.project;
-    const lines = [...this.#plan.conditions].map(
-      ([id, code]) =>
-        script`  /** ${remark(sentenceCase(app.conditions[id].name))}. */\n  ${named(code)}: ${app.conditions[id].initial},`,
+  #variables(): string {
+    const all = namedVariables(this.#plan);
+    const lines = all.map(
+      ({ name, variable }) =>
+        script`  /** ${remark(sentenceCase(variable.name))}. */\n  ${named(name)}: ${variable.initial},`,
     );
-    return script`/** Which conditions there are, and whether they hold when the app opens. */\nexport const initial = {\n${onLines(lines)}\n};\n`
-      .text;
+    const kept = all.filter(({ variable }) => variable.kept && variable.says === undefined);
+    const { rules, callsFunctions } = derivedRules(all);
+    if (callsFunctions) this.#text('app/calc.js', runtime['calc.js']);
+    return script`${callsFunctions ? script`import * as calc from './calc.js';\n\n` : script``}/** What the app remembers, as it is when it opens. */
+export const initial = {
+${onLines(lines)}
+};
+
+/** For how long each is remembered; while the tab is open where nothing is said. @type {Record<string, string>} */
+export const kept = { ${kept.map(({ name, variable }) => script`${named(name)}: ${variable.kept!}`)} };
+
+/** What is worked out from others. @type {Record<string, (now: typeof initial) => unknown>} */
+export const derived = {${rules.length ? script`\n${onLines(rules.map((rule) => script`  ${rule},`))}\n` : script``}};
+`.text;
   }
 
   #readme(): string {

@@ -1,10 +1,11 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import ts from 'typescript';
 import fc from 'fast-check';
 import {
   all,
   applyChange,
-  putCondition,
+  putVariable,
   putInteraction,
   putRedirect,
   putScreen,
@@ -81,7 +82,7 @@ const project = ((): Project => {
   const made = projectOf(home, list, ask);
   const { ask: entry, list: listed } = made.app.screens;
   const changes = all([
-    putCondition('signed-in', { name: 'signed in', initial: false }),
+    putVariable('signed-in', { name: 'signed in', initial: false }),
     putScreen('ask', {
       ...entry,
       use: 'overlay',
@@ -131,7 +132,7 @@ test('links are links, with how the next screen arrives; what does more is said 
   expect(script).toContain('press: hooked(logic.keep, () => close())');
   expect(script).toContain("import { logic } from './page.logic.js';");
   expect(textOf(project, `${folder}page.logic.js`)).toContain('Known here:\n * ask, signIn, keep.');
-  expect(textOf(project, 'app/conditions.js')).toContain('signedIn: false');
+  expect(textOf(project, 'app/variables.js')).toContain('signedIn: false');
 });
 
 test('a guarded page leads on before it is shown, and an old address to the new one', () => {
@@ -181,10 +182,17 @@ test.each([
 
 test('the runtime is that of the files', () => {
   const folder = path.join(import.meta.dirname, 'runtime');
-  const files = readdirSync(folder).filter((name) => name.endsWith('.js') && name !== 'conditions.js');
-  expect(Object.keys(runtime).sort()).toEqual(files.sort());
+  const files = readdirSync(folder).filter((name) => name.endsWith('.js') && name !== 'variables.js');
+  expect(Object.keys(runtime).sort()).toEqual([...files, 'calc.js'].sort());
   for (const [name, text] of Object.entries(runtime))
-    expect(text).toBe(readFileSync(path.join(folder, name), 'utf8'));
+    if (name !== 'calc.js') expect(text).toBe(readFileSync(path.join(folder, name), 'utf8'));
+  // What expressions call is what they call everywhere, without its types.
+  const typed = readFileSync(path.join(import.meta.dirname, '../../expression/functions.ts'), 'utf8');
+  expect(runtime['calc.js']).toBe(
+    ts.transpileModule(typed, {
+      compilerOptions: { target: ts.ScriptTarget.ES2023, module: ts.ModuleKind.ESNext },
+    }).outputText,
+  );
 });
 
 test('what code can be written as is what there is', () => {

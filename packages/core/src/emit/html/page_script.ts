@@ -1,4 +1,5 @@
-import type { Expression } from '../../expression/expression.ts';
+import { type Expression, mentions } from '../../expression/expression.ts';
+import { ENTERED } from '../../expression/language.ts';
 import { camelCase, kebabCase, uniqueName } from '../../model/names.ts';
 import {
   type EmittedAct,
@@ -54,8 +55,12 @@ const MODULES: Readonly<Record<string, string>> = {
   disclose: 'disclosures.js',
   turn: 'disclosures.js',
   set: 'state.js',
-  holds: 'state.js',
+  now: 'state.js',
+  says: 'state.js',
+  shown: 'state.js',
 };
+
+const CALC = 'calc.js';
 
 /** What a page does besides links: the module that is written for it while its markup is printed. */
 export class PageScript {
@@ -64,6 +69,8 @@ export class PageScript {
   readonly #statements: { readonly code: Script; readonly key: string | null }[] = [];
   /** Names of the overlays that it opens. */
   readonly opens = new Set<string>();
+  /** Whether functions of expressions are called. */
+  callsFunctions = false;
   /** Names of what people can hook in around. */
   readonly hooks: string[] = [];
   readonly #isHooked: boolean;
@@ -75,7 +82,9 @@ export class PageScript {
 
   /** Parts of the runtime that it takes. */
   get modules(): readonly string[] {
-    return [...new Set([...this.#uses].map((name) => MODULES[name]))].sort();
+    return [
+      ...new Set([...[...this.#uses].map((name) => MODULES[name]), ...(this.callsFunctions ? [CALC] : [])]),
+    ].sort();
   }
 
   get isEmpty(): boolean {
@@ -121,6 +130,23 @@ export class PageScript {
     return name;
   }
 
+  /** Lets a text follow what is worked out; gives its name. */
+  says(of: Expression, key: string | null): string {
+    return this.#following('says', 'text', of, key);
+  }
+
+  /** Lets an element be there while something holds; gives its name. */
+  shows(when: Expression, key: string | null): string {
+    return this.#following('shown', 'part', when, key);
+  }
+
+  #following(call: 'says' | 'shown', word: string, of: Expression, key: string | null): string {
+    const name = uniqueName(word, (one) => this.#names.has(`${call} ${one}`));
+    this.#names.add(`${call} ${name}`);
+    this.#say(script`${named(call)}(${name}, (now) => ${this.#overVariables(of)});`, key, call);
+    return name;
+  }
+
   /**
    * @param app from the page to the folder of the runtime
    * @param logic the file in which people hook in
@@ -132,6 +158,7 @@ export class PageScript {
     const head = [...byModule]
       .sort()
       .map(([file, names]) => script`import { ${names.map(named)} } from ${app + file};`);
+    if (this.callsFunctions) head.push(script`import * as calc from ${app + CALC};`);
     if (this.hooks.length) head.push(script`import { logic } from ${logic};`);
     const lines: (string | null)[] = [...head.map(() => null), null];
     for (const { code, key } of this.#statements) for (const _ of linesOf(code)) lines.push(key);
@@ -150,8 +177,10 @@ export class PageScript {
     const last = ways.findIndex((way) => !way.when);
     const reached = last < 0 ? ways : ways.slice(0, last + 1);
     const [only] = reached;
+    const takes = reached.some(({ steps }) => steps.some((step) => step.kind === 'set' && step.takesEntered));
+    const given = takes ? named(ENTERED) : script``;
     if (reached.length === 1 && !only.when && only.steps.length === 1)
-      return script`() => ${this.#call(only.steps[0], context)}`;
+      return script`(${given}) => ${this.#call(only.steps[0], context)}`;
     const body = reached.map(({ when, steps }, i) => {
       const calls = joined(
         steps.map((step) => script`${this.#call(step, context)};`),
@@ -160,7 +189,7 @@ export class PageScript {
       const test = when ? script`if (${this.#condition(when)}) ` : script``;
       return script`${i ? script`else ` : script``}${test}${when || i ? script`{ ${calls} }` : calls}`;
     });
-    return script`() => {\n  ${joined(body, '\n  ')}\n}`;
+    return script`(${given}) => {\n  ${joined(body, '\n  ')}\n}`;
   }
 
   #condition(when: Expression): Script {
@@ -168,13 +197,36 @@ export class PageScript {
       printExpression(when, {
         prop: (name) => name,
         variable: (name) => {
-          this.#uses.add('holds');
-          return script`holds(${name})`.text;
+          this.#uses.add('now');
+          return script`now().${named(name)}`.text;
         },
         parameter: (_where, name) => script`new URLSearchParams(location.search).get(${name})`.text,
         listing: never,
         records: never,
         called: never,
+        path: 'location.pathname',
+      }),
+    );
+  }
+
+  /** A value as it is, or what works it out from the variables. */
+  #worked(to: Expression): Script {
+    const code = this.#overVariables(to);
+    return mentions(to, ({ kind }) => kind === 'variable') ? script`(now) => ${code}` : code;
+  }
+
+  #overVariables(expression: Expression): Script {
+    return printed(
+      printExpression(expression, {
+        prop: (name) => name,
+        variable: (name) => `now.${name}`,
+        parameter: never,
+        listing: never,
+        records: never,
+        called: (name) => {
+          this.callsFunctions = true;
+          return `calc.${name}`;
+        },
         path: 'location.pathname',
       }),
     );
@@ -222,7 +274,7 @@ export class PageScript {
       case 'call':
         return never();
       case 'set':
-        return script`${use('set')}(${step.condition}, ${step.value})`;
+        return script`${use('set')}(${step.condition}, ${this.#worked(step.to)})`;
     }
   }
 }

@@ -2,7 +2,9 @@ import { isAttributeName } from '../../vocabulary/attributes.ts';
 import { VOID_TAGS } from '../../vocabulary/tags.ts';
 import type { EmittedIcon } from '../form/icons.ts';
 import type { EmittedArrival, EmittedLink, MarkupElement, MarkupNode, StyleRule } from '../form/markup.ts';
-import { isElement, isText } from '../form/markup.ts';
+import { isElement, isText, type MarkupText } from '../form/markup.ts';
+import type { Value } from '../../expression/expression.ts';
+import { shown, valueOf } from '../../expression/value_of.ts';
 import type { ClassUse } from '../form/styles/share.ts';
 import { classInSheet } from '../styles/class_names.ts';
 import { escapeText, escapeValue } from '../quoting.ts';
@@ -19,6 +21,8 @@ export interface PageContext {
   readonly iconOf: (node: MarkupElement) => EmittedIcon | null;
   readonly icons: string;
   readonly script: PageScript;
+  /** What the variables are when the app opens, by their names. */
+  readonly variables: Readonly<Record<string, Value>>;
 }
 
 /** A line of a page, with the design element that it writes. */
@@ -60,12 +64,19 @@ export function printMarkup(node: MarkupElement, depth: number, context: PageCon
 }
 
 function inLine(node: MarkupNode, context: PageContext): string {
-  if (isText(node)) return escapeText(node.text);
+  if (isText(node)) return textOf(node, context);
   if (!isElement(node)) return '';
   const { name, attributes } = openingOf(node, context);
   const open = [`<${name}`, ...attributes].join(' ');
   if (isClosed(node)) return `${open} />`;
   return `${open}>${contentOf(node, context)}</${name}>`;
+}
+
+/** A text as it is at first; one that follows what is worked out can be told by its name. */
+function textOf({ text, given }: MarkupText, { script, variables }: PageContext): string {
+  if (!given) return escapeText(text);
+  const name = script.says(given, null);
+  return `<span data-says="${escapeValue(name)}">${escapeText(shown(valueOf(given, { variables })))}</span>`;
 }
 
 /** Whether an element closes itself: what can hold nothing, and parts of drawings that hold nothing. */
@@ -160,6 +171,10 @@ function openingOf(
 function linkAttributes(node: MarkupElement, context: PageContext): [string, string | true][] {
   const { link, form, acts = [] } = node;
   const said: [string, string | true][] = [...partAttributes(node)];
+  if (node.when) {
+    said.push(['data-shown', context.script.shows(node.when, node.key)]);
+    if (!valueOf(node.when, { variables: context.variables })) said.push(['hidden', true]);
+  }
   const isScripted =
     link !== undefined &&
     form !== 'anchor' &&

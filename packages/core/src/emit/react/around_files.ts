@@ -17,7 +17,7 @@ export const packages: Packages = {
 
 /** Presses each link listed in links.json where it stands, and looks where that leads. */
 export const linksTest = (
-  hasConditions: boolean,
+  hasVariables: boolean,
   hasLists: boolean,
   isRemote: boolean,
 ): string => `${isRemote ? "import { QueryClientProvider } from '@tanstack/react-query';\n" : ''}import { act } from 'react';
@@ -26,7 +26,7 @@ import { createMemoryRouter, matchRoutes, RouterProvider } from 'react-router';
 import { afterEach, ${isRemote ? 'beforeEach, ' : ''}expect, test, vi } from 'vitest';
 ${isRemote ? "import { queryClient } from './api/queryClient';\n" : ''}import links from './links.json';
 ${hasLists ? "import lists from './lists.json';\n" : ''}import { routes } from './routes';
-${hasConditions ? "import { type Conditions, setCondition } from './state/conditions';\n" : ''}import { calledSo, type ListedLink } from './testing/page';
+${hasVariables ? "import { type Variables, setVariable } from './state/variables';\n" : ''}import { calledSo, type ListedLink } from './testing/page';
 ${isRemote ? "import { answerAnew } from './testing/apis';\n" : ''}
 Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: true });
 
@@ -74,12 +74,12 @@ ${
 }}
 
 test.each(links as ListedLink[])('$from: $name → $to', async (link) => {
-  const { from, role, name, at = 0, to, kind${hasConditions ? ', given = {}' : ''} } = link;
+  const { from, role, name, at = 0, to, kind${hasVariables ? ', given = {}' : ''} } = link;
 ${
-  hasConditions
+  hasVariables
     ? `  await act(async () => {
     for (const [name, value] of Object.entries(given))
-      setCondition(name as keyof Conditions, value);
+      setVariable(name as keyof Variables, value);
   });
 `
     : ''
@@ -117,4 +117,4 @@ test('every path that is linked to has a screen', () => {
     expect(found?.at(-1)?.route.path, to).not.toBe('*');
   }
 });
-${hasLists ? listsTest((address) => `open([${address}])`, 'await act(async () => unmount())', hasConditions) : ''}`;
+${hasLists ? listsTest((address) => `open([${address}])`, 'await act(async () => unmount())', hasVariables) : ''}`;

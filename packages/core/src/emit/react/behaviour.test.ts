@@ -44,7 +44,7 @@ test('all of it is handed over as Prettier gives it, and lines still know their 
 }, 60_000);
 
 test.each([
-  ['src/screens/SignIn/SignIn.tsx', "    setCondition('signedIn', true);\n    go('/loans');"],
+  ['src/screens/SignIn/SignIn.tsx', "    setVariable('signedIn', true);\n    go('/loans');"],
   [
     'src/screens/Home/Home.tsx',
     "    if (signedIn) go('/loans');\n    else go('/sign-in', { kind: 'slide', from: 'bottom', ms: 260 });",
@@ -68,7 +68,7 @@ test.each([
   ['src/routes.tsx', '<Guard condition="signedIn" otherwise="/sign-in">'],
   ['src/routes.tsx', '<Redirect to="/tools/:toolId" />'],
   ['src/routes.tsx', "(await import('./screens/Lost/Lost')).Lost"],
-  ['src/state/conditions.ts', 'signedIn: false,'],
+  ['src/state/variables.ts', 'signedIn: false,'],
   ['src/screens/More/More.tsx', "{...disclosure.opener('text-section')}"],
   ['src/screens/More/More.tsx', "copyText('Text');"],
   ['src/screens/More/More.tsx', 'window.print();'],

@@ -8,7 +8,7 @@ import { sheetFile } from '../bundled/wording.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import type { EmissionProgress } from '../progress.ts';
 import * as around from './around_files.ts';
-import { conditionsTs } from './conditions_file.ts';
+import { variablesTs } from './variables_file.ts';
 import { mainTsx } from './main_file.ts';
 import { printComponent, printData } from './print_component.ts';
 import { newUsed, printElement, printIcon, printTsx, type TsxOptions } from './print_tsx.ts';
@@ -100,7 +100,7 @@ function viewFiles(view: View): EmittedFile[] {
 }
 
 function aroundFiles(app: WrittenApp): EmittedFile[] {
-  const { plan, rows, layouts, overlays, conditions, sheets, hasTests } = app;
+  const { plan, rows, layouts, overlays, variables, sheets, hasTests } = app;
   const text = (path: string, content: string): EmittedFile => ({ path, text: content });
   return [
     ...common.aroundFiles(app, around.packages),
@@ -109,12 +109,12 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
       'src/routes.tsx',
       routesTsx(plan.project, rows, {
         start: plan.start,
-        conditionOf: (id) => plan.conditions.get(id) ?? null,
+        conditionOf: (id) => plan.variables.get(id) ?? null,
         layouts,
         hasOverlays: overlays.length > 0,
       }),
     ),
-    ...(conditions.length ? [text('src/state/conditions.ts', conditionsTs(conditions))] : []),
+    ...(variables.length ? [text('src/state/variables.ts', variablesTs(variables))] : []),
     ...(overlays.length
       ? [
           text(
@@ -130,7 +130,7 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
       ? [
           text(
             'src/links.test.tsx',
-            around.linksTest(conditions.length > 0, app.hasTestedLists, app.apis.length > 0),
+            around.linksTest(variables.length > 0, app.hasTestedLists, app.apis.length > 0),
           ),
         ]
       : []),

@@ -3,12 +3,12 @@ import { type ExpressionNames, printExpression } from '../print_expression.ts';
 import { allNamed } from '../bundled/wording.ts';
 import { quote } from '../quoting.ts';
 
-/** An expression as it stands in a component, where props and conditions are names. */
+/** An expression as it stands in a component, where props and variables are names. */
 export const code = (expression: Expression, names: Partial<ExpressionNames> = {}): string =>
   printExpression(expression, { ...NAMES, ...names });
 
 /** An expression before `&&` or `?`. */
-export const conditionCode = (expression: Expression): string =>
+export const variableCode = (expression: Expression): string =>
   /^(choice|or)$/.test(expression.kind) ? `(${code(expression)})` : code(expression);
 
 const NAMES: ExpressionNames = {

@@ -13,7 +13,7 @@ import { uniqueCodeName } from '../../model/names.ts';
 import { TAGS } from '../../vocabulary/tags.ts';
 import { isKeptForm, MESSAGE_TAG } from '../form/live/forms.ts';
 import { jsxVectorName } from '../../vocabulary/vectors.ts';
-import { code, conditionCode } from './expression_code.ts';
+import { code, variableCode } from './expression_code.ts';
 import {
   type ActUse,
   addressPath,
@@ -111,7 +111,7 @@ export function functionLines(
     used.hook && 'const go = useGo();',
     used.overlays && 'const overlays = useOverlays();',
     ...disclosureConstants(used).constants,
-    used.conditions.size > 0 && `const { ${[...used.conditions].sort().join(', ')} } = useConditions();`,
+    used.variables.size > 0 && `const { ${[...used.variables].sort().join(', ')} } = useVariables();`,
   ].filter((text) => typeof text === 'string');
   const blocks: Line[][] = [
     taken.map((text) => indented(text)),
@@ -159,7 +159,7 @@ export function newUsed(options: TsxOptions): Used {
     icons: new Map(),
     forms: new Set(),
     entered: () => 'event.target.value',
-    conditionCode: (name) => name,
+    variableCode: (name) => name,
     fileOf: (hash) => {
       const { name, path } = options.assetImport(hash);
       assets.set(name, addressPath(path));
@@ -198,10 +198,12 @@ export function importLines(used: Used, usesPath = false): string[] {
   for (const hook of disclosureConstants(used).hooks)
     lines.push(`import { ${hook} } from '${options.source}/disclosures/${hook}';`);
   if (used.overlays) lines.push(`import { useOverlays } from '${options.source}/overlays/useOverlays';`);
-  const state = [used.setsCondition && 'setCondition', used.conditions.size > 0 && 'useConditions'].filter(
-    (name) => typeof name === 'string',
-  );
-  if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/conditions';`);
+  const state = [
+    used.setsVariable && 'setVariable',
+    used.variables.size > 0 && 'useVariables',
+    used.typesVariables && 'type Variables',
+  ].filter((name) => typeof name === 'string');
+  if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/variables';`);
   if (used.callsFunctions) lines.push(`import * as calc from '${options.source}/records/functions';`);
   for (const { of, hook } of [...used.singles.values()].sort((a, b) => (a.hook < b.hook ? -1 : 1)))
     lines.push(`import { ${hook} } from '${options.source}/data/${of}';`);
@@ -294,7 +296,7 @@ export function printElement(node: MarkupElement, depth: number, used: Used): Li
 function printOptional({ when, ...node }: MarkupElement, depth: number, used: Used): Line[] {
   const inner = printElement(node, depth + 1, used);
   const line = (text: string): Line => ({ text: pad(depth) + text, key: node.key });
-  const term = conditionCode(when!);
+  const term = variableCode(when!);
   const only = inner.length === 1 ? `{${term} && ${inner[0].text.trim()}}` : '';
   if (only && only.length <= room(depth)) return [line(only)];
   return [line(`{${term} && (`), ...inner, line(')}')];
@@ -514,7 +516,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     attributes.push('{...logic.root}');
   }
   const spread = disclosureSpread(node, used, code, (isOpen, id) =>
-    printed(`${conditionCode(isOpen)} && ${id}`),
+    printed(`${variableCode(isOpen)} && ${id}`),
   );
   if (spread) attributes.push(`{...${spread}}`);
   if (!link || (form === 'button' && (link.kind === 'drawer' || link.kind === 'disclose')))
@@ -577,15 +579,15 @@ function classValue(node: MarkupElement, used: Used): string | null {
   const isFlag = 'true' in rest && Object.keys(rest).length === 2;
   if (!common.length && !given.length)
     return isFlag
-      ? `${conditionCode(variant.by)} ? ${joinedOr(rest.true)} : ${joinedOr(rest.false)}`
+      ? `${variableCode(variant.by)} ? ${joinedOr(rest.true)} : ${joinedOr(rest.false)}`
       : `${classTable(rest, variant.classes, used)}[${code(variant.by)}]`;
   const chosen = !isFlag
     ? `${classTable(rest, variant.classes, used)}[${code(variant.by)}]`
     : rest.true.length && rest.false.length
-      ? `${conditionCode(variant.by)} ? ${joined(rest.true)} : ${joined(rest.false)}`
+      ? `${variableCode(variant.by)} ? ${joined(rest.true)} : ${joined(rest.false)}`
       : rest.true.length
-        ? `${conditionCode(variant.by)} && ${joined(rest.true)}`
-        : `${conditionCode(not(variant.by))} && ${joined(rest.false)}`;
+        ? `${variableCode(variant.by)} && ${joined(rest.true)}`
+        : `${variableCode(not(variant.by))} && ${joined(rest.false)}`;
   return classList([...common, chosen, ...given], used);
 }
 

@@ -6,7 +6,7 @@ import { runtimeFor } from '../bundled/runtime_files.ts';
 import { runtime as common } from '../bundled/runtime_texts.ts';
 import { runtime } from './runtime_texts.ts';
 
-const STAND_INS = ['overlays/overlays.ts', 'state/conditions.ts', 'styles.d.ts'];
+const STAND_INS = ['overlays/overlays.ts', 'state/variables.ts', 'styles.d.ts'];
 
 test.each([
   ['of React', '', runtime],

@@ -12,7 +12,7 @@ export const packages: Packages = {
 
 /** Presses each link listed in links.json where it stands, and looks where that leads. */
 export const linksTest = (
-  hasConditions: boolean,
+  hasVariables: boolean,
   hasLists: boolean,
   isRemote: boolean,
 ): string => `${isRemote ? "import { VueQueryPlugin } from '@tanstack/vue-query';\n" : ''}import { afterEach, ${isRemote ? 'beforeEach, ' : ''}expect, test, vi } from 'vitest';
@@ -21,7 +21,7 @@ import { createMemoryHistory } from 'vue-router';
 import App from './App.vue';
 ${isRemote ? "import { queryClient } from './api/queryClient';\n" : ''}import links from './links.json';
 ${hasLists ? "import lists from './lists.json';\n" : ''}import { newRouter } from './shell/router';
-${hasConditions ? "import { type Conditions, setCondition } from './state/conditions';\n" : ''}import { calledSo, type ListedLink } from './testing/page';
+${hasVariables ? "import { type Variables, setVariable } from './state/variables';\n" : ''}import { calledSo, type ListedLink } from './testing/page';
 ${isRemote ? "import { answerAnew } from './testing/apis';\n" : ''}
 let unmount = () => {};
 afterEach(() => unmount());
@@ -48,8 +48,8 @@ ${
 }
 
 test.each(links as ListedLink[])('$from: $name → $to', async (link) => {
-  const { from, role, name, at = 0, to, kind${hasConditions ? ', given = {}' : ''} } = link;
-${hasConditions ? '  for (const [name, value] of Object.entries(given))\n    setCondition(name as keyof Conditions, value);\n' : ''}  const { router, container } = await open(from);
+  const { from, role, name, at = 0, to, kind${hasVariables ? ', given = {}' : ''} } = link;
+${hasVariables ? '  for (const [name, value] of Object.entries(given))\n    setVariable(name as keyof Variables, value);\n' : ''}  const { router, container } = await open(from);
   const pressed = calledSo(container, role, name)[at];
   expect(pressed, \`the \${role} “\${name}” stands on \${from}\`).toBeDefined();
   if (kind === 'drawer') {
@@ -83,4 +83,4 @@ test('every path that is linked to has a screen', () => {
     expect(router.resolve(to).name, to).not.toBe('not-found');
   }
 });
-${hasLists ? listsTest((address) => `open(${address})`, 'unmount()', hasConditions) : ''}`;
+${hasLists ? listsTest((address) => `open(${address})`, 'unmount()', hasVariables) : ''}`;

@@ -10,7 +10,7 @@ import type { EmittedComponent } from '../form/components/extract.ts';
 import type { MarkupElement } from '../form/markup.ts';
 import type { EmissionProgress } from '../progress.ts';
 import * as around from './around_files.ts';
-import { conditionsTs } from './conditions_file.ts';
+import { variablesTs } from './variables_file.ts';
 import { appVue, mainTs } from './main_file.ts';
 import { newUse, type OwnDrawing, printData, printElement, printVue, type VueFile } from './print_vue.ts';
 import { routesTs, vuePath } from './routes_file.ts';
@@ -137,22 +137,29 @@ function viewFiles(view: View): EmittedFile[] {
 }
 
 function aroundFiles(app: WrittenApp): EmittedFile[] {
-  const { plan, rows, layouts, overlays, conditions, sheets, hasTests } = app;
+  const { plan, rows, layouts, overlays, variables, sheets, hasTests } = app;
   const text = (path: string, content: string): EmittedFile => ({ path, text: content });
   const opening = overlays.map((one) => ({ ...one, over: one.over.map(vuePath) }));
   return [
     ...common.aroundFiles(app, around.packages),
-    text('src/main.ts', mainTs(sheets, app.apis.length > 0)),
+    text(
+      'src/main.ts',
+      mainTs(
+        sheets,
+        app.apis.length > 0,
+        variables.some(({ variable }) => variable.kept && variable.kept !== 'device'),
+      ),
+    ),
     text('src/App.vue', appVue(overlays.length > 0, app.apis.length > 0)),
     text(
       'src/routes.ts',
       routesTs(plan.project, rows, {
         start: plan.start,
-        conditionOf: (id) => plan.conditions.get(id) ?? null,
+        conditionOf: (id) => plan.variables.get(id) ?? null,
         layouts,
       }),
     ),
-    ...(conditions.length ? [text('src/state/conditions.ts', conditionsTs(conditions))] : []),
+    ...(variables.length ? [text('src/state/variables.ts', variablesTs(variables))] : []),
     ...(overlays.length
       ? [
           text(
@@ -168,7 +175,7 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
       ? [
           text(
             'src/links.test.ts',
-            around.linksTest(conditions.length > 0, app.hasTestedLists, app.apis.length > 0),
+            around.linksTest(variables.length > 0, app.hasTestedLists, app.apis.length > 0),
           ),
         ]
       : []),

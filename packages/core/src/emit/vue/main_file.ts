@@ -4,20 +4,28 @@ import type { WrittenApp } from '../bundled/dialect.ts';
 export const mainTs = (
   { fonts, tokens, shared }: WrittenApp['sheets'],
   isRemote: boolean,
+  followsAddress: boolean,
 ): string => `${isRemote ? "import { VueQueryPlugin } from '@tanstack/vue-query';\n" : ''}import { createApp } from 'vue';
 import { createWebHistory } from 'vue-router';
 ${shared ? "// Before the screens, whose own styles come after what they share.\nimport './styles/shared.module.css';\n" : ''}import App from './App.vue';
 ${isRemote ? "import { queryClient } from './api/queryClient';\n" : ''}import { newRouter } from './shell/router';
-import './styles/base.css';
+${followsAddress ? "import { followAddress } from './state/variables';\n" : ''}import './styles/base.css';
 ${fonts ? "import './styles/fonts.css';\n" : ''}${tokens ? "import './styles/tokens.css';\n" : ''}import './styles/transitions.css';
 
 ${
+  followsAddress
+    ? `const router = newRouter(createWebHistory(import.meta.env.BASE_URL));
+router.afterEach(followAddress);
+
+`
+    : ''
+}${
   isRemote
     ? `createApp(App)
-  .use(newRouter(createWebHistory(import.meta.env.BASE_URL)))
+  .use(${followsAddress ? 'router' : 'newRouter(createWebHistory(import.meta.env.BASE_URL))'})
   .use(VueQueryPlugin, { queryClient })
   .mount('#app');`
-    : "createApp(App).use(newRouter(createWebHistory(import.meta.env.BASE_URL))).mount('#app');"
+    : `createApp(App).use(${followsAddress ? 'router' : 'newRouter(createWebHistory(import.meta.env.BASE_URL))'}).mount('#app');`
 }
 `;
 

@@ -96,7 +96,7 @@ export function newUse(file: VueFile): VueUse {
     drawings: new Map(),
     worked: new Map(),
     usesRoute: false,
-    conditionCode: (name) => `conditions.${name}`,
+    variableCode: (name) => `variables.${name}`,
     fileOf: (hash) => {
       const { name, path } = file.assetImport(hash);
       imports.set(name, addressPath(path));
@@ -151,8 +151,9 @@ function scriptOf(used: VueUse): Line[] {
     names.forEach((name) => take(name, path));
   for (const hook of disclosureConstants(used).hooks) take(hook, `${file.source}/disclosures/${hook}`);
   if (used.overlays) take('useOverlays', `${file.source}/overlays/useOverlays`);
-  if (used.setsCondition) take('setCondition', `${file.source}/state/conditions`);
-  if (used.conditions.size) take('conditions', `${file.source}/state/conditions`);
+  if (used.setsVariable) take('setVariable', `${file.source}/state/variables`);
+  if (used.variables.size) take('variables', `${file.source}/state/variables`);
+  if (used.typesVariables) take('type Variables', `${file.source}/state/variables`);
   for (const name of used.records) if (!used.listings.has(name)) take(name, `${file.source}/data/${name}`);
   for (const { of, hook } of used.singles.values()) take(hook, `${file.source}/data/${of}`);
   for (const name of used.all) take(hookForAll(name), `${file.source}/data/${name}`);
@@ -215,8 +216,8 @@ function code(expression: Expression, used: VueUse): string {
   const names: ExpressionNames = {
     prop: (name) => name,
     variable: (name) => {
-      used.conditions.add(name);
-      return used.conditionCode(name);
+      used.variables.add(name);
+      return used.variableCode(name);
     },
     parameter: (where, name) => {
       used.usesRoute = true;

@@ -38,11 +38,11 @@ export function routesTs(project: Project, rows: readonly RouteEntry[], names: R
       script`meta: { title: ${row.name} }`,
     ];
     if (guard && condition && other) {
-      used.add('conditions').add('fill');
+      used.add('variables').add('fill');
       const to = fillRoute(other.route, other.params ?? {});
       const test = guard.is
-        ? script`conditions.${named(condition)}`
-        : script`conditions.${named(condition)} === false`;
+        ? script`variables.${named(condition)}`
+        : script`variables.${named(condition)} === false`;
       fields.push(script`beforeEnter: (to) => ${test} || fill(${to}, to.params)`);
     }
     return script`{ ${joined(fields, ', ')} }`;
@@ -87,7 +87,7 @@ export function routesTs(project: Project, rows: readonly RouteEntry[], names: R
     ),
     ...(used.has('fill') ? [script`import { fill } from './navigation/fill';`] : []),
     ...(last ? [] : [script`import NotFound from './screens/NotFound/NotFound.vue';`]),
-    ...(used.has('conditions') ? [script`import { conditions } from './state/conditions';`] : []),
+    ...(used.has('variables') ? [script`import { variables } from './state/variables';`] : []),
   ];
   return script`${onLines(imports)}
 

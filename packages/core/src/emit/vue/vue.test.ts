@@ -89,7 +89,7 @@ test.each([
 test('what is guarded looks before it is shown, old addresses lead on, and a layout of its own leads into itself', () => {
   const routes = textOf(behaving(), 'src/routes.ts');
   expect(routes).toMatch(
-    /beforeEnter: \(to\) => conditions\.\w+(?: === false)? \|\| fill\('[^']+', to\.params\)/,
+    /beforeEnter: \(to\) => variables\.\w+(?: === false)? \|\| fill\('[^']+', to\.params\)/,
   );
   expect(routes).toMatch(/redirect: /);
   const made = wired(...TABS.map((name) => tabbed(name)));

@@ -5,7 +5,7 @@ export interface Told {
   readonly tovel?: string;
   readonly to?: string;
   readonly name?: string;
-  readonly value?: boolean;
+  readonly value?: boolean | number | string;
   readonly marks?: unknown;
   readonly mark?: unknown;
   readonly kept?: unknown;

@@ -14,7 +14,9 @@ interface Done {
 
 /** All that an app remembers at a moment. */
 interface Kept {
-  readonly conditions: string | null;
+  readonly variables: string | null;
+  /** Those that are kept on the device. */
+  readonly onDevice?: string | null;
   readonly records: Readonly<Record<string, string>>;
 }
 
@@ -24,12 +26,17 @@ interface Kept {
  * @returns all that is remembered now
  */
 export function tellRemembered(frame: Frame, ask: typeof fetch): () => Kept {
-  const conditionsKey = `${frame.base}/conditions`;
+  const variablesKey = `${frame.base}/variables`;
   const recordsKey = `${frame.base}/records/`;
   const recordKeys = (): string[] => Object.keys(localStorage).filter((key) => key.startsWith(recordsKey));
+  const variables = (): Says => ({
+    ...read<Says>(sessionStorage.getItem(variablesKey)),
+    ...read<Says>(localStorage.getItem(variablesKey)),
+  });
   const tell = (changes: readonly object[]): void =>
     frame.tell('state', {
-      conditions: read(sessionStorage.getItem(conditionsKey)),
+      variables: variables(),
+      query: location.search,
       tried: sessionStorage.getItem(TRIED) ?? 'usual',
       changes,
       by: frame.pressed,
@@ -38,21 +45,27 @@ export function tellRemembered(frame: Frame, ask: typeof fetch): () => Kept {
   Storage.prototype.setItem = function set(key: string, value: string): void {
     const before = this.getItem(key);
     setItem.call(this, key, value);
-    if (key === conditionsKey) {
+    if (key === variablesKey) {
       const was = read<Says>(before);
       tell(
         Object.entries(read<Says>(value))
           .filter(([name, is]) => was[name] !== is)
-          .map(([name, is]) => ({ condition: name, is })),
+          .map(([name, is]) => ({ variable: name, is })),
       );
     } else if (key.startsWith(recordsKey))
       tell(changesOf(key.slice(recordsKey.length), read<Done>(before), read<Done>(value)));
   };
 
-  frame.on('set', ({ name = '', value }) => {
+  frame.on('set', ({ name = '', value, kept }) => {
     frame.forgetPressed();
-    const now = { ...read(sessionStorage.getItem(conditionsKey)), [name]: value };
-    sessionStorage.setItem(conditionsKey, JSON.stringify(now));
+    if (kept === 'address') {
+      const address = new URL(location.href);
+      address.searchParams.set(name, String(value));
+      location.replace(address);
+      return;
+    }
+    const storage = kept === 'device' ? localStorage : sessionStorage;
+    storage.setItem(variablesKey, JSON.stringify({ ...read(storage.getItem(variablesKey)), [name]: value }));
     location.reload();
   });
   frame.on('try', ({ name = 'usual' }) => {
@@ -61,14 +74,19 @@ export function tellRemembered(frame: Frame, ask: typeof fetch): () => Kept {
   });
   frame.on('set-back', () => {
     sessionStorage.removeItem(TRIED);
-    sessionStorage.removeItem(conditionsKey);
+    sessionStorage.removeItem(variablesKey);
+    localStorage.removeItem(variablesKey);
     for (const key of recordKeys()) localStorage.removeItem(key);
     void ask(`${frame.base}/api`, { method: 'DELETE' }).then(() => location.reload());
   });
   frame.on('restore', ({ kept, to = '/' }) => {
-    const { conditions, records } = kept as Kept;
-    if (conditions === null) sessionStorage.removeItem(conditionsKey);
-    else setItem.call(sessionStorage, conditionsKey, conditions);
+    const { variables: inTab, onDevice = null, records } = kept as Kept;
+    for (const [storage, said] of [
+      [sessionStorage, inTab],
+      [localStorage, onDevice],
+    ] as const)
+      if (said === null) storage.removeItem(variablesKey);
+      else setItem.call(storage, variablesKey, said);
     for (const key of recordKeys()) if (!(key in records)) localStorage.removeItem(key);
     for (const [key, value] of Object.entries(records))
       if (key.startsWith(recordsKey)) setItem.call(localStorage, key, value);
@@ -76,7 +94,8 @@ export function tellRemembered(frame: Frame, ask: typeof fetch): () => Kept {
   });
   tell([]);
   return () => ({
-    conditions: sessionStorage.getItem(conditionsKey),
+    variables: sessionStorage.getItem(variablesKey),
+    onDevice: localStorage.getItem(variablesKey),
     records: Object.fromEntries(recordKeys().map((key) => [key, localStorage.getItem(key) ?? ''])),
   });
 }

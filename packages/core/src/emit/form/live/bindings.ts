@@ -14,6 +14,7 @@ export interface BoundElement {
   readonly text?: Expression;
   readonly shown?: Expression;
   readonly picture?: Expression;
+  readonly value?: Expression;
 }
 
 /** What is bound to elements, as far as it can be read with what there is. */
@@ -26,8 +27,13 @@ export function boundElements(
     return parsed && !parsed.problem ? parsed.expression : undefined;
   };
   return new Map(
-    [...bindings].flatMap(([key, { text, shown, picture }]): [string, BoundElement][] => {
-      const made = Object.entries({ text: read(text), shown: read(shown), picture: read(picture) });
+    [...bindings].flatMap(([key, { text, shown, picture, value }]): [string, BoundElement][] => {
+      const made = Object.entries({
+        text: read(text),
+        shown: read(shown),
+        picture: read(picture),
+        value: read(value),
+      });
       const there = made.filter(([, expression]) => expression !== undefined);
       return there.length ? [[key, Object.fromEntries(there)]] : [];
     }),
@@ -45,10 +51,27 @@ export function withBindings(screen: EmittedScreen, bound: ReadonlyMap<string, B
       ...inside,
       ...(own.text ? { children: saying(inside, own.text) } : {}),
       ...(own.shown ? { when: own.shown } : {}),
-      ...(own.picture && inside.asset ? { slots: { ...inside.slots, asset: own.picture } } : {}),
+      ...withSlots(inside, own),
     };
   };
   return { ...screen, root: visit(screen.root) };
+}
+
+const HAVE_VALUES = new Set(['input', 'textarea', 'select', 'progress', 'meter']);
+
+function withSlots(node: MarkupElement, { picture, value }: BoundElement): Partial<MarkupElement> {
+  const slots = {
+    ...(picture && node.asset ? { asset: picture } : {}),
+    ...(value && HAVE_VALUES.has(node.tag) ? { '@value': value } : {}),
+  };
+  if (!Object.keys(slots).length) return {};
+  const isFollowed =
+    !value || node.acts?.some(({ on }) => on === 'change') || !/^(input|textarea)$/.test(node.tag);
+  return {
+    slots: { ...node.slots, ...slots },
+    // What nothing follows that is typed stays what it is.
+    ...(isFollowed ? {} : { attributes: { ...node.attributes, readonly: true } }),
+  };
 }
 
 /** What an element says, in place of the texts in it; other parts of it stay. */

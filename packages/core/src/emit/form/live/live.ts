@@ -241,14 +241,14 @@ function whereOf(
 /** What the expressions of a screen can speak of. */
 export function namesOn(
   live: ReadonlyMap<string, LiveCollection>,
-  conditions: ReadonlyMap<string, string>,
+  variables: KnownNames['variables'],
   screen: string,
   detail?: Detail,
 ): KnownNames {
   const all = [...live.values()];
   return {
     collections: Object.fromEntries(all.map(({ name, collection }) => [name, collection.fields])),
-    conditions: [...conditions.values()],
+    variables,
     records: Object.fromEntries(
       all.flatMap(({ id, name, details }) => {
         const hook = detail?.collection === id ? details.get(detail.parameter) : undefined;

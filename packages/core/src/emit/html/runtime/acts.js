@@ -1,7 +1,7 @@
 /**
  * What an element does, by gesture.
  *
- * @typedef {() => void} Act
+ * @typedef {(entered: string) => void} Act
  * @typedef {object} Acts
  * @property {Act} [press]
  * @property {Act} [doublePress]
@@ -34,20 +34,29 @@ function listen(element, acts) {
   const { press, doublePress, hover, change, submit } = acts;
   if (press) {
     element.addEventListener('click', (event) => {
-      if (!isInner(event.target, element)) press();
+      if (!isInner(event.target, element)) press('');
     });
     if (element.getAttribute('role') === 'link')
       element.addEventListener('keydown', (event) => {
-        if (event.key === 'Enter' && event.target === element) press();
+        if (event.key === 'Enter' && event.target === element) press('');
       });
   }
-  if (doublePress) element.addEventListener('dblclick', doublePress);
-  if (hover) element.addEventListener('pointerenter', hover);
-  if (change) element.addEventListener('change', change);
+  if (doublePress) element.addEventListener('dblclick', () => doublePress(''));
+  if (hover) element.addEventListener('pointerenter', () => hover(''));
+  if (change)
+    element.addEventListener('change', ({ target }) =>
+      change(
+        target instanceof HTMLInputElement ||
+          target instanceof HTMLSelectElement ||
+          target instanceof HTMLTextAreaElement
+          ? target.value
+          : '',
+      ),
+    );
   if (submit)
     element.addEventListener('submit', (event) => {
       event.preventDefault();
-      submit();
+      submit('');
     });
   if (acts.longPress || acts.swipeLeft || acts.swipeRight || acts.swipeTop || acts.swipeBottom)
     recognise(element, acts);
@@ -64,7 +73,7 @@ function recognise(element, acts) {
   if (acts.swipeLeft || acts.swipeRight) element.style.touchAction = 'pan-y';
   element.addEventListener('pointerdown', ({ clientX: x, clientY: y }) => {
     end();
-    begin = { x, y, timer: setTimeout(() => acts.longPress?.(), LONG) };
+    begin = { x, y, timer: setTimeout(() => acts.longPress?.(''), LONG) };
   });
   element.addEventListener('pointermove', ({ clientX, clientY }) => {
     if (!begin) return;
@@ -72,8 +81,8 @@ function recognise(element, acts) {
     if (Math.abs(x) > FAR / 4 || Math.abs(y) > FAR / 4) clearTimeout(begin.timer);
     if (Math.max(Math.abs(x), Math.abs(y)) < FAR) return;
     end();
-    if (Math.abs(x) > Math.abs(y)) (x < 0 ? acts.swipeLeft : acts.swipeRight)?.();
-    else (y < 0 ? acts.swipeTop : acts.swipeBottom)?.();
+    if (Math.abs(x) > Math.abs(y)) (x < 0 ? acts.swipeLeft : acts.swipeRight)?.('');
+    else (y < 0 ? acts.swipeTop : acts.swipeBottom)?.('');
   });
   element.addEventListener('pointerup', end);
   element.addEventListener('pointercancel', end);
@@ -95,7 +104,7 @@ function isInner(target, outer) {
  * @param {number} ms
  * @param {Act} todo
  */
-export const after = (ms, todo) => void setTimeout(todo, ms);
+export const after = (ms, todo) => void setTimeout(() => todo(''), ms);
 
 /**
  * Does something when a key is pressed that no field takes.
@@ -107,7 +116,7 @@ export function onKey(key, todo) {
     const isTyped = event.target instanceof Element && event.target.closest('input, textarea, select');
     if (event.key !== key || event.defaultPrevented || (isTyped && key.length === 1)) return;
     event.preventDefault();
-    todo();
+    todo('');
   });
 }
 

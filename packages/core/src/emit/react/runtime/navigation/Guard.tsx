@@ -1,10 +1,10 @@
 import { type ReactNode, useState } from 'react';
 import { Navigate, useLocation, useParams } from 'react-router';
-import { type Conditions, useConditions } from '../state/conditions';
+import { type Variables, useVariables } from '../state/variables';
 import { fill } from './fill';
 
 interface GuardProps {
-  condition: keyof Conditions;
+  condition: keyof Variables;
   is?: boolean;
   /** The address to show instead. */
   otherwise: string;
@@ -18,8 +18,8 @@ export function Guard(props: GuardProps) {
 }
 
 function Entrance({ condition, is = true, otherwise, children }: GuardProps) {
-  const conditions = useConditions();
+  const variables = useVariables();
   const params = useParams();
-  const [isIn] = useState(conditions[condition] === is);
+  const [isIn] = useState(variables[condition] === is);
   return isIn ? children : <Navigate to={fill(otherwise, params)} replace />;
 }

@@ -1,0 +1,106 @@
+import { sentenceCase } from '../model/names.ts';
+import type { Variable } from '../model/app.ts';
+import { type Derived, derivedVariables } from '../variables/variables.ts';
+import type { EmissionPlan } from './form/plan.ts';
+import { printExpression } from './print_expression.ts';
+import { joined, named, onLines, printed, remark, script, type Script } from './script.ts';
+
+/** A variable, with the name that it has in code and, where it is worked out from others, how. */
+export interface NamedVariable {
+  readonly name: string;
+  readonly variable: Variable;
+  readonly derived?: Derived;
+}
+
+/** The type of what the app remembers, and the store of it. */
+export function storeOf(variables: readonly NamedVariable[]): {
+  /** Whether functions of expressions are called. */
+  readonly callsFunctions: boolean;
+  readonly type: Script;
+  readonly store: Script;
+} {
+  const kept = variables.filter(({ variable }) => variable.kept && variable.says === undefined);
+  const { rules: derived, callsFunctions } = derivedRules(variables);
+  const rules = [
+    ...(kept.length
+      ? [script`  kept: { ${kept.map(({ name, variable }) => script`${named(name)}: ${variable.kept!}`)} },`]
+      : []),
+    ...(derived.length
+      ? [script`  derived: {\n${onLines(derived.map((rule) => script`    ${rule},`))}\n  },`]
+      : []),
+  ];
+  const initial = onLines(
+    variables.map(({ name, variable }) => script`    ${named(name)}: ${variable.initial},`),
+  );
+  return {
+    type: script`/** What the app remembers. */
+export interface Variables {
+${onLines(
+  variables.map(
+    ({ name, variable }) =>
+      script`  /** ${remark(`${sentenceCase(variable.name)}${variable.says === undefined ? '' : ', worked out from others'}`)}. */\n  ${named(name)}: ${typeScriptOf(variable)};`,
+  ),
+)}
+}`,
+    store: rules.length
+      ? script`createStore<Variables>(\n  {\n${initial}\n  },\n  {\n${onLines(rules.map((rule) => script`  ${rule}`))}\n  },\n)`
+      : script`createStore<Variables>({\n${onLines(
+          variables.map(({ name, variable }) => script`  ${named(name)}: ${variable.initial},`),
+        )}\n})`,
+    callsFunctions,
+  };
+}
+
+/** What is worked out from others, a property each: what works it out. */
+export function derivedRules(variables: readonly NamedVariable[]): {
+  readonly rules: readonly Script[];
+  readonly callsFunctions: boolean;
+} {
+  let callsFunctions = false;
+  const rules = variables.flatMap(({ name, derived }) => {
+    if (!derived) return [];
+    const code = printExpression(derived.says, {
+      prop: never,
+      parameter: never,
+      listing: never,
+      records: never,
+      variable: (one) => `now.${one}`,
+      called: (one) => {
+        callsFunctions = true;
+        return `calc.${one}`;
+      },
+      path: '',
+    });
+    return [script`${named(name)}: (now) => ${printed(code)}`];
+  });
+  return { rules, callsFunctions };
+}
+
+/** Those that are worked out from others come last, each after those that it looks at. */
+export function namedVariables({ variables, project: { app } }: EmissionPlan): NamedVariable[] {
+  const { derived } = derivedVariables(app);
+  // What cannot be worked out stays what it is at first.
+  const worked = new Set(derived.map(({ id }) => id));
+  const plain = [...variables].filter(([id]) => !worked.has(id));
+  return [
+    ...plain.map(([id, name]) => {
+      const { says: _says, ...variable } = app.variables[id];
+      return { name, variable };
+    }),
+    ...derived.map((one) => ({ name: one.name, variable: app.variables[one.id], derived: one })),
+  ];
+}
+
+const never = (): never => {
+  throw new RangeError('what is worked out from variables looks at variables alone');
+};
+
+function typeScriptOf({ type = 'yes-no', choices = [] }: Variable): Script {
+  if (type === 'yes-no') return script`boolean`;
+  if (type === 'number') return script`number`;
+  if (type !== 'one-of') return script`string`;
+  return joined(
+    choices.map((one) => script`${one}`),
+    ' | ',
+  );
+}

@@ -1,0 +1,18 @@
+import { type NamedVariable, storeOf } from '../named_variables.ts';
+import { script } from '../script.ts';
+
+/** What the app remembers. */
+export function variablesTs(variables: readonly NamedVariable[]): string {
+  const { type, store, callsFunctions } = storeOf(variables);
+  return script`import { useSyncExternalStore } from 'react';
+${callsFunctions ? script`import * as calc from '../records/functions';\n` : script``}import { createStore } from './store';
+
+${type}
+
+const store = ${store};
+
+export const setVariable = store.set;
+
+export const useVariables = (): Variables => useSyncExternalStore(store.listen, store.now);
+`.text;
+}

@@ -1,0 +1,128 @@
+import fc from 'fast-check';
+import { behaving } from '../testing/behaving.ts';
+import type { App, Variable } from '../model/app.ts';
+import { describeSetting, settingsOffered, typedSetting } from './settings.ts';
+import { usesOfVariable } from './uses.ts';
+import { derivedVariables, settingOf, valuesOfVariables } from './variables.ts';
+
+const variables: App['variables'] = {
+  c1: { name: 'Signed in', initial: false },
+  days: { name: 'Days', type: 'number', initial: 2 },
+  view: { name: 'View', type: 'one-of', choices: ['list', 'grid'], initial: 'list' },
+  note: { name: 'Note', type: 'text', initial: '' },
+  due: { name: 'Due', type: 'date', initial: '2026-03-01' },
+  long: { name: 'Long', initial: false, says: 'days > 3 && signedIn' },
+};
+const app = { variables };
+const set = (condition: string, value: boolean | string) => ({ kind: 'set', condition, value }) as const;
+
+test.each<[string, boolean | string]>([
+  ['c1', true],
+  ['c1', '!signedIn'],
+  ['c1', 'days > 3'],
+  ['days', 'days + 1'],
+  ['days', 'entered'],
+  ['view', "'grid'"],
+  ['view', 'entered'],
+  ['view', "view === 'grid' ? 'list' : 'grid'"],
+  ['view', "signedIn ? view : 'list'"],
+  ['note', '`${days} days`'],
+  ['note', 'entered'],
+  ['due', 'today()'],
+  ['due', "'2026-04-01'"],
+  ['due', "''"],
+])('%s can become %s', (condition, value) => {
+  expect(settingOf(app, set(condition, value)).problem).toBeUndefined();
+});
+
+test.each<[string, boolean | string, RegExp]>([
+  ['gone', true, /its variable is gone/],
+  ['long', true, /Long is worked out, and cannot be set/],
+  ['days', true, /Days is not yes or no/],
+  ['c1', 'days', /Signed in is yes or no, and that is not/],
+  ['days', "'three'", /Days is a number, and that is not/],
+  ['view', "'rows'", /View is list or grid, and that is not/],
+  ['view', 'note', /View is list or grid, and that is not/],
+  ['due', "'soon'", /Due is a date, and that is not/],
+  ['days', 'count(tools)', /nothing is called tools/],
+  ['days', 'dais + 1', /nothing is called dais; there are/],
+])('%s cannot become %s', (condition, value, why) => {
+  expect(settingOf(app, set(condition, value)).problem).toMatch(why);
+});
+
+test.each<[string, boolean | string | null, string]>([
+  ['Days: one more', null, ''],
+  ['days = days * 2', 'days * 2', 'Days: days * 2'],
+  ['Signed in: yes', true, 'Signed in: yes'],
+  ['signed in = !signedIn', '!signedIn', 'Signed in: the other way round'],
+  ['View: grid', "'grid'", 'View: “grid”'],
+  ['view = rows', null, ''],
+  ["Note: it's here", "'it\\'s here'", "Note: “it's here”"],
+  ['Note = entered', 'entered', 'Note: what is entered'],
+  ['Shed: 3', null, ''],
+])('typed %s means %j', (typed, value, says) => {
+  const meant = typedSetting(app, typed);
+  expect(meant?.value ?? null).toEqual(value);
+  if (meant) expect(describeSetting(app, meant)).toBe(says);
+});
+
+test('all that is offered can be done, and is said in words that differ', () => {
+  const offered = settingsOffered(app);
+  expect(offered.map((one) => settingOf(app, one.set).problem)).toEqual(offered.map(() => undefined));
+  expect(new Set(offered.map(({ says }) => says)).size).toBe(offered.length);
+  expect(offered.map(({ says }) => says)).toContain('Days: one more');
+});
+
+test('what is worked out comes after what it looks at; circles and what cannot be read are told', () => {
+  const { derived, problems } = derivedVariables({
+    variables: {
+      ...variables,
+      b: { name: 'B', type: 'number', initial: 0, says: 'a + 1' },
+      a: { name: 'A', type: 'number', initial: 0, says: 'days * 2' },
+      x: { name: 'X', initial: false, says: '!y' },
+      y: { name: 'Y', initial: false, says: '!x' },
+      z: { name: 'Z', initial: false, says: 'count(tools) > 0' },
+      n: { name: 'N', type: 'number', initial: 0, says: 'signedIn' },
+    },
+  });
+  const order = derived.map(({ id }) => id);
+  expect(order.indexOf('a')).toBeLessThan(order.indexOf('b'));
+  expect(order).toContain('long');
+  expect([...problems.keys()].sort()).toEqual(['n', 'x', 'y', 'z']);
+  expect(problems.get('x')).toMatch(/itself|cannot be worked out/);
+  expect(problems.get('z')).toMatch(/nothing is called tools/);
+});
+
+test('values follow what is set, whatever it is', () => {
+  expect(valuesOfVariables(app)).toEqual({
+    signedIn: false,
+    days: 2,
+    view: 'list',
+    note: '',
+    due: '2026-03-01',
+    long: false,
+  });
+  fc.assert(
+    fc.property(fc.integer(), fc.boolean(), (days, signedIn) => {
+      const now = valuesOfVariables(
+        app,
+        new Map<string, number | boolean>([
+          ['days', days],
+          ['c1', signedIn],
+        ]),
+      );
+      expect(now.long).toBe(days > 3 && signedIn);
+    }),
+  );
+});
+
+test('where a variable is spoken of is found', () => {
+  const { app: whole } = behaving();
+  const what = (id: string): string[] => usesOfVariable(whole, id).map((use) => use.what);
+  expect(what('c1').toSorted()).toEqual(['guards', 'looks', 'sets', 'sets']);
+  expect(what('chosen').toSorted()).toEqual(['derives', 'derives', 'sets', 'sets', 'sets', 'shows']);
+  expect(what('note').toSorted()).toEqual(['derives', 'sets']);
+  expect(what('said')).toEqual(['shows']);
+  const nowhere: Variable = { name: 'Nowhere', initial: false };
+  expect(usesOfVariable({ ...whole, variables: { ...whole.variables, nowhere } }, 'nowhere')).toEqual([]);
+});
