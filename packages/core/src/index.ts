@@ -283,7 +283,13 @@ export { makeBindings } from './data/make_bindings.ts';
 export type { MadeBinding } from './data/record_screens.ts';
 export type { Value } from './expression/expression.ts';
 
-export { derivedVariables, knownVariables, settingOf, valuesOfVariables } from './variables/variables.ts';
+export {
+  conditionsOf,
+  derivedVariables,
+  knownVariables,
+  settingOf,
+  valuesOfVariables,
+} from './variables/variables.ts';
 export { describeSetting } from './variables/settings.ts';
 export { usesOfVariable, type VariableUse } from './variables/uses.ts';
 

@@ -359,11 +359,15 @@ const isSearch = ({ element: { attributes = {} }, text, words }: Sight): boolean
   /\b(search|find)\b/i.test(`${attributes.placeholder ?? ''} ${attributes['aria-label'] ?? ''} ${text}`) ||
   / search /.test(words);
 
-/** What stands beside an element, each in small letters: its siblings, or those of what it stands in alone. */
+/** What stands beside an element, each in small letters: its siblings, or those of what it stands in alone; fields say what is in them. */
 function siblings(sight: Sight): string[] {
   let at = sight;
   while (at.parent && at.parent.children.length === 1) at = at.parent;
-  return (at.parent?.children ?? []).filter((one) => one !== at).map(({ text }) => text.trim().toLowerCase());
+  return (at.parent?.children ?? [])
+    .filter((one) => one !== at)
+    .map(({ text, element: { tag, attributes } }) =>
+      (tag === 'input' ? (attributes?.value ?? '') : text).trim().toLowerCase(),
+    );
 }
 
 function isBesideTable(sight: Sight, guesses: Guesses): boolean {

@@ -55,6 +55,26 @@ test.each([
     '<button aria-expanded="false">Hours</button>',
     ['Hours: nothing that it could open or close is hidden on its screen'],
   ],
+  [
+    'what counts the number between, which becomes a variable of the name before it',
+    '<div><label>Days</label><div><button>-</button><span>2</span><button>+</button></div></div>',
+    ['- → Days: days > 0 ? days - 1 : 0, ', '+ → Days: one more, '],
+  ],
+  [
+    'what counts what a field says',
+    '<div><div><button>−</button></div><input type="number" value="1"><div><button>+</button></div></div>',
+    ['− → Count: count > 0 ? count - 1 : 0, ', '+ → Count: one more, '],
+  ],
+  [
+    'several that count, each its own',
+    '<div><p>Adults</p><div><button>-</button><b>2</b><button>+</button></div><p>Children</p><div><button>-</button><b>0</b><button>+</button></div></div>',
+    [
+      '- → Adults: adults > 0 ? adults - 1 : 0, ',
+      '+ → Adults: one more, ',
+      '- → Children: children2 > 0 ? children2 - 1 : 0, ',
+      '+ → Children: one more, ',
+    ],
+  ],
 ])('%s', (_, html, expected) => {
   expect(made(html)).toEqual(expected);
 });

@@ -15,6 +15,7 @@ import { type ActionProposal, SLIDES } from './actions.ts';
 import type { CollectionProposal } from './collections.ts';
 import type { DataProposals } from './propose.ts';
 import { takenCollection } from './records.ts';
+import { steppingOf } from './steppers.ts';
 import { takeCollection } from './take_collection.ts';
 
 /** What becomes of controls that are to work. */
@@ -157,6 +158,9 @@ class Maker {
         return this.#listDeed(action);
       case 'remove':
         return this.#removal(action);
+      case 'increase':
+      case 'decrease':
+        return this.#step(action, does);
       case 'print':
         return { interaction: pressTo({ kind: 'browser', does: 'print' }) };
       case 'refresh':
@@ -212,6 +216,13 @@ class Maker {
           ? chosenBy(known, textsOf(at.element.children.map(textOf)), deed)
           : this.#filter(action, known, deed);
     }
+  }
+
+  #step({ screen, element }: ActionProposal, does: 'increase' | 'decrease'): Deed | string {
+    const stepping = steppingOf(this.#project, screen, element, does);
+    if (!stepping) return 'no number stands beside it that it could count';
+    const { condition, value, along } = stepping;
+    return { interaction: pressTo({ kind: 'set', condition, value }), ...(along ? { along } : {}) };
   }
 
   /** What says that something goes, in a row, removes the record of that row. */

@@ -29,6 +29,10 @@ export function typeOfVariable({ type = 'yes-no', choices }: Variable): Type {
   return { kind: type };
 }
 
+/** Ids of what is yes or no, and so can be a condition. */
+export const conditionsOf = ({ variables }: Pick<App, 'variables'>): string[] =>
+  Object.keys(variables).filter((id) => (variables[id].type ?? 'yes-no') === 'yes-no');
+
 /** What expressions call all variables, with what each is. */
 export const knownVariables = (app: Pick<App, 'variables'>): Readonly<Record<string, Type>> =>
   Object.fromEntries([...variableNames(app)].map(([id, name]) => [name, typeOfVariable(app.variables[id])]));

@@ -1,4 +1,5 @@
 import {
+  conditionsOf,
   describeWhen,
   type Gesture,
   GESTURES,
@@ -92,7 +93,7 @@ function ConditionField({ interaction, onChange }: WhenProps) {
   const [isNaming, setNaming] = useState(false);
   const options = [
     { id: ALWAYS, label: 'always' },
-    ...Object.keys(app.variables).flatMap((condition) =>
+    ...conditionsOf(app).flatMap((condition) =>
       [true, false].map((is) => ({
         id: `${condition} ${is}`,
         label: describeWhen(app.variables, { condition, is }),

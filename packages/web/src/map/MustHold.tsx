@@ -1,4 +1,11 @@
-import { type MustHold as Rule, mustHoldInWords, putMustHold, screenName, uniqueName } from '@tovel/core';
+import {
+  conditionsOf,
+  type MustHold as Rule,
+  mustHoldInWords,
+  putMustHold,
+  screenName,
+  uniqueName,
+} from '@tovel/core';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
@@ -41,13 +48,16 @@ export function MustHold({ screen }: { screen: string }) {
     findings.flatMap(({ code, id }) => (code === 'must-hold' ? [id.split(' ').at(-1)] : [])),
   );
   const options = [
-    ...Object.entries(app.variables).flatMap(([condition, { name }]) =>
-      [true, false].map((is) => ({
-        id: `unless ${condition} ${is}`,
-        label: `${name} is ${is ? 'true' : 'not true'}`,
-        rule: { kind: 'unless', screen, condition, is } as Rule,
-      })),
-    ),
+    // What is worked out can be the one and the other, whatever is pressed.
+    ...conditionsOf(app)
+      .filter((condition) => app.variables[condition].says === undefined)
+      .flatMap((condition) =>
+        [true, false].map((is) => ({
+          id: `unless ${condition} ${is}`,
+          label: `${app.variables[condition].name} is ${is ? 'true' : 'not true'}`,
+          rule: { kind: 'unless', screen, condition, is } as Rule,
+        })),
+      ),
     ...graph.screens
       .filter((key) => key !== screen)
       .map((gate) => ({

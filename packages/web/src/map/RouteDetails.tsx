@@ -1,4 +1,12 @@
-import { describeWhen, isUsed, orderedScreens, parametersOf, putScreen, type ScreenEntry } from '@tovel/core';
+import {
+  conditionsOf,
+  describeWhen,
+  isUsed,
+  orderedScreens,
+  parametersOf,
+  putScreen,
+  type ScreenEntry,
+} from '@tovel/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -78,7 +86,7 @@ export function RouteDetails({ screen, onRoute }: { screen: string; onRoute: () 
           value={guard ? `${guard.condition} ${guard.is}` : OPEN}
           options={[
             { id: OPEN, label: 'always' },
-            ...Object.keys(app.variables).flatMap((condition) =>
+            ...conditionsOf(app).flatMap((condition) =>
               [true, false].map((is) => ({
                 id: `${condition} ${is}`,
                 label: describeWhen(app.variables, { condition, is }),
