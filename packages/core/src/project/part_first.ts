@@ -11,9 +11,10 @@ import { isUsed, type Project } from '../model/project.ts';
 
 /** What is taken without being asked is as sure as this, 0 to 1, and saves so many elements. */
 const SURE = 0.8;
+const SURER = 0.9;
 const LEAST_SAVED = 12;
-/** A component with more props than this says less than what it stands for. */
-const MOST_PROPS = 9;
+/** A component with more props than this says less than what it stands for; a row has a field for each column of its table. */
+const MOST_PROPS = { component: 9, list: 16 } as const;
 /** What comes in more looks than these is no one thing. */
 const MOST_LOOKS = 6;
 
@@ -39,9 +40,10 @@ function surelyRepeated(project: Project): Change {
     for (let at = parents.get(key); at !== undefined; at = parents.get(at)) found.push(at);
     return found;
   };
-  const sure = findComponents(screens).filter(
-    ({ confidence, saves }) => confidence >= SURE && saves >= LEAST_SAVED,
-  );
+  // Of two that stand in each other the surer is the one thing, and of those alike what saves more.
+  const sure = findComponents(screens)
+    .filter(({ confidence, saves }) => confidence >= SURE && saves >= LEAST_SAVED)
+    .sort((a, b) => Number(b.confidence >= SURER) - Number(a.confidence >= SURER));
   const kept = fitting(project, sure, (proposals) => byThemselves(app, proposals, around));
   // Numbers told them from what was not taken.
   const names = new Set(Object.values(app.components).map(({ name }) => name));
@@ -57,7 +59,10 @@ function surelyRepeated(project: Project): Change {
 type Proposal = ReturnType<typeof findComponents>[number];
 type Chosen = readonly [id: string, proposal: Proposal];
 
-/** Those of proposals that stand neither in what is taken nor around it, the first first: one thing is one part. */
+/**
+ * Those of proposals that stand neither in each other nor around what is taken, the first first: one thing is one part. In
+ * what is taken they can stand: the entries of a bar that screens share are parts of it.
+ */
 function byThemselves(
   { components }: Project['app'],
   proposals: readonly Proposal[],
@@ -65,12 +70,13 @@ function byThemselves(
 ): Chosen[] {
   const taken = new Set(Object.values(components).flatMap(({ places }) => places));
   const aroundTaken = new Set([...taken].flatMap(around));
+  const own = new Set<string>();
   const chosen: Chosen[] = [];
   let number = 0;
   for (const proposal of proposals) {
     const { places } = proposal;
     const isFree = places.every(
-      (key) => !taken.has(key) && !aroundTaken.has(key) && !around(key).some((outer) => taken.has(outer)),
+      (key) => !taken.has(key) && !aroundTaken.has(key) && !around(key).some((outer) => own.has(outer)),
     );
     if (!isFree) continue;
     do number++;
@@ -78,6 +84,7 @@ function byThemselves(
     chosen.push([`part-${number}`, proposal]);
     for (const key of places) {
       taken.add(key);
+      own.add(key);
       around(key).forEach((outer) => aroundTaken.add(outer));
     }
   }
@@ -98,7 +105,12 @@ function fitting(
   const tried = chosen.map(([id, { name, kind, places }]) => putComponent(id, { name, kind, places }));
   const made = { ...project, app: applyChange(project.app, all(tried)) };
   const { components } = extractionOf(new EmissionPlan(made));
-  const fit = new Set(components.flatMap((component) => (isFit(component) ? [component.id] : [])));
+  const kinds = new Map(chosen.map(([id, { kind }]) => [id, kind]));
+  const fit = new Set(
+    components.flatMap((component) =>
+      isFit(component, kinds.get(component.id) ?? 'component') ? [component.id] : [],
+    ),
+  );
   const kept = chosen.filter(([id]) => fit.has(id));
   if (kept.length === chosen.length) return kept;
   const unfit = new Set(chosen.flatMap(([id, { id: proposal }]) => (fit.has(id) ? [] : [proposal])));
@@ -107,5 +119,5 @@ function fitting(
   return fitting(project, open, choose, Math.max(0, rounds - 1));
 }
 
-const isFit = ({ props }: EmittedComponent): boolean =>
-  props.length <= MOST_PROPS && props.every(({ choices }) => (choices?.length ?? 0) <= MOST_LOOKS);
+const isFit = ({ props }: EmittedComponent, kind: keyof typeof MOST_PROPS): boolean =>
+  props.length <= MOST_PROPS[kind] && props.every(({ choices }) => (choices?.length ?? 0) <= MOST_LOOKS);

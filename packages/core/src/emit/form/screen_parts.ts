@@ -5,6 +5,8 @@ import { isElement, mapChildren, type MarkupElement, textIn } from './markup.ts'
 
 /** A component is not longer than so many lines; what is, is parted. */
 const MOST_LINES = 150;
+/** Lines that come of one when it is formatted, at most: a call that is long has a line for each of what it is given. */
+const FORMATTED = 1.2;
 /** Lines that a part takes up at least, to be worth a file. */
 const LEAST_LINES = 12;
 /** Lines of a file around its markup: imports, the function and its end. */
@@ -61,7 +63,7 @@ export function partScreen(
 ): { readonly root: MarkupElement; readonly parts: readonly ScreenPart[] } {
   const parts: ScreenPart[] = [];
   const names = new Set<string>();
-  const most = MOST_LINES - around;
+  const most = (MOST_LINES - around) / FORMATTED;
   const out = (node: MarkupElement): MarkupElement => {
     const wanted = pascalCase(wordFor(node));
     const name = uniqueCodeName(wanted, 'Part', (one) => names.has(one) || isTaken(one));

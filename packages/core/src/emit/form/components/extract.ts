@@ -19,7 +19,7 @@ import {
 } from '../markup.ts';
 import { type Apart, placedApart, withPlaced } from './placement.ts';
 import { withOwnRules } from './own_rules.ts';
-import { noteAddresses, type Place, type Prop, type Template, templateOf } from './template.ts';
+import { formOf, noteAddresses, type Place, type Prop, type Template, templateOf } from './template.ts';
 
 /** A component as it will be written. */
 export interface EmittedComponent {
@@ -332,8 +332,10 @@ function currentPlaces(
 }
 
 const dependsOnProps = (node: MarkupElement): boolean =>
-  !!node.variant ||
-  node.children.some((child) => isElement(child) && (!!child.when || dependsOnProps(child)));
+  (!!node.variant && propsOf(node.variant.by).size > 0) ||
+  node.children.some(
+    (child) => isElement(child) && ((!!child.when && propsOf(child.when).size > 0) || dependsOnProps(child)),
+  );
 
 /** The classes that markup has, drawings that are given as props among it. */
 export function classesIn(root: MarkupElement): Set<string> {
@@ -364,17 +366,52 @@ export function fittingTemplate<P extends Place>(
   if (!places.length) return null;
   const hasDefaults = component.kind === 'component';
   const whole = templateOf(places, component.props, hasDefaults, before, fieldOf);
-  if (whole) return { template: whole, places };
-  // The most frequent form, and what fits it.
-  let fitting: P[] = [places[0]];
-  for (const start of places.slice(0, 3)) {
-    const group = [start];
-    for (const place of places) if (place !== start && templateOf([...group, place])) group.push(place);
+  if (whole && isOneThing(whole, places)) return { template: whole, places };
+  // The most frequent form, and what fits it; all that are built alike come in together.
+  const forms = [...grouped(places, ({ node }) => formOf(node)).values()].sort((a, b) => b.length - a.length);
+  let fitting: readonly P[] = [];
+  for (const start of forms.slice(0, MOST_STARTS)) {
+    let group = fittingTogether([], start);
+    for (const form of forms) if (form !== start) group = fittingTogether(group, form);
     if (group.length > fitting.length) fitting = places.filter((place) => group.includes(place));
   }
   if (fitting.length < 2) return null;
   const template = templateOf(fitting, component.props, hasDefaults, before, fieldOf);
   return template && { template, places: fitting };
+}
+
+/** A component has at most so many times the elements that half of its places have. */
+const MOST_GROWN = 2;
+
+/** Whether a template is about as large as what it is of: what holds the one thing here and another there is no one thing. */
+function isOneThing(template: Template, places: readonly Place[]): boolean {
+  const sizes = places.map(({ node }) => sizeOf(node)).sort((a, b) => a - b);
+  return sizeOf(template.root) <= Math.max(MOST_GROWN * sizes[sizes.length >> 1], LEAST_GROWN);
+}
+/** A component of so few elements can be any. */
+const LEAST_GROWN = 12;
+
+/** So many forms, and places of each, are tried as what the others have to fit. */
+const MOST_STARTS = 3;
+
+/** A group with those of others that fit it: all at once where they do, else one after the other. */
+function fittingTogether<P extends Place>(group: readonly P[], others: readonly P[]): readonly P[] {
+  const fits = (made: readonly P[]): boolean => {
+    const template = templateOf(made);
+    return template !== null && isOneThing(template, made);
+  };
+  const all = [...group, ...others];
+  if (fits(all)) return all;
+  const grown = (from: readonly P[]): readonly P[] =>
+    others.reduce<readonly P[]>(
+      (made, other) => (!from.includes(other) && fits([...made, other]) ? [...made, other] : made),
+      from,
+    );
+  if (group.length) return grown(group);
+  return others.slice(0, MOST_STARTS).reduce<readonly P[]>((best, start) => {
+    const made = grown([start]);
+    return made.length > best.length ? made : best;
+  }, []);
 }
 
 /**

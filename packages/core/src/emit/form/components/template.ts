@@ -202,9 +202,10 @@ class TemplateBuilder {
     this.#at = nodes;
     const there = nodes.filter((node) => node !== null);
     const isMissing = nodes.some((node, i) => node === null && could[i]);
-    const [first] = there;
+    // What looks whether its link is the present one says how all do.
+    const first = there.find(({ variant }) => variant) ?? there[0];
     if (!there.every((node) => isCompatible(first, node))) return null;
-    if (first.variant && !this.#haveSameVariants(nodes)) return null;
+    if (first.variant && !this.#haveSameVariants(nodes, first.variant)) return null;
     // A drawing that differs is given as a whole.
     if (first.tag === 'svg' && there.some((node) => bodyOf(node) !== bodyOf(first))) {
       if (isRoot || isMissing) return null;
@@ -226,7 +227,7 @@ class TemplateBuilder {
     if (made.slots?.to && first.link?.kind === 'go')
       this.#ownLink = { address: first.link.to, given: made.slots.to };
     const children = this.#children(nodes);
-    const renamed = this.#renamed(made);
+    const renamed = this.#renamed(made, addresses.get(first));
     this.#ownLink = outer;
     if (!children) return null;
     this.#at = nodes;
@@ -239,9 +240,11 @@ class TemplateBuilder {
   }
 
   /** What looks whether its own link is the present one looks at the prop that says where the link leads. */
-  #renamed(node: MarkupElement): MarkupElement {
+  #renamed(node: MarkupElement, address: string | undefined): MarkupElement {
     const own = this.#ownLink;
-    return own && node.key ? withTerms(node, (term) => renamedAddress(term, own.address, own.given)) : node;
+    return own && node.key
+      ? withTerms(node, (term) => renamedAddress(term, address ?? own.address, own.given))
+      : node;
   }
 
   /**
@@ -454,8 +457,24 @@ class TemplateBuilder {
     return { part: { ...part, isOpen } };
   }
 
-  /** Whether the variants that nodes have within an outer component look the same. */
-  #haveSameVariants(nodes: readonly (MarkupElement | null)[]): boolean {
+  /**
+   * Whether the variants that nodes have within an outer component look the same. One that has none, where the others look
+   * whether their links are the present ones, looks as they do then.
+   */
+  #haveSameVariants(
+    nodes: readonly (MarkupElement | null)[],
+    { classes }: NonNullable<MarkupElement['variant']>,
+  ): boolean {
+    const withOne = nodes.findIndex((node) => node?.variant);
+    const asOthers = nodes.every((node, i) => {
+      if (!node || node.variant) return true;
+      const isThere = this.#places[i].route !== null && this.#places[i].route === addresses.get(node);
+      return (
+        lookOf(this.#places[i], node.className) ===
+        lookOf(this.#places[withOne], classes[String(isThere)] ?? null)
+      );
+    });
+    if (!asOthers) return false;
     const looks = nodes.flatMap((node, i) =>
       node?.variant
         ? [
@@ -712,6 +731,8 @@ function ownTerms(node: MarkupElement, terms: readonly (Expression | undefined)[
 /** Stands for the address of the link that a term is within. */
 const OWN_ADDRESS: Expression = { kind: 'parameter', in: 'path', name: '' };
 
+const OWN_WAY = JSON.stringify([atOneOf(OWN_ADDRESS)]);
+
 /** A term that looks at something else than this one address where it asks whether that is the present one. */
 const renamedAddress = (term: Expression, address: string, other: Expression): Expression =>
   mapExpression(term, (part) =>
@@ -725,10 +746,15 @@ const renamedAddress = (term: Expression, address: string, other: Expression): E
 const isSameTerm = (a: Expression | undefined, b: Expression | undefined): boolean =>
   a === b || JSON.stringify(a) === JSON.stringify(b);
 
+const variantTerm = (node: MarkupElement): string => ownTerms(node, [node.variant?.by]);
+
+/** Whether one looks whether its own link is the present one, and the other has one look. */
+const isOwnWay = (one: MarkupElement, other: MarkupElement): boolean =>
+  !other.variant && variantTerm(one) === OWN_WAY && addresses.has(other);
+
 /** Terms that have to be the same where nodes become one. */
-const dependsOn = ({ when, variant, part }: MarkupElement): (Expression | undefined)[] => [
+const dependsOn = ({ when, part }: MarkupElement): (Expression | undefined)[] => [
   when,
-  variant?.by,
   typeof part?.isOpen === 'object' ? part.isOpen : undefined,
 ];
 
@@ -739,6 +765,7 @@ function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
   if (a.use || b.use || !!a.asset !== !!b.asset) return false;
   // What already depends on a prop, within another component, has to depend on the same.
   if (ownTerms(a, dependsOn(a)) !== ownTerms(b, dependsOn(b))) return false;
+  if (variantTerm(a) !== variantTerm(b) && !(isOwnWay(a, b) || isOwnWay(b, a))) return false;
   if (a.link?.kind !== b.link?.kind || JSON.stringify(a.acts) !== JSON.stringify(b.acts)) return false;
   if (a.link?.kind === 'disclose' && b.link?.kind === 'disclose')
     return JSON.stringify({ ...a.link, id: '' }) === JSON.stringify({ ...b.link, id: '' });
@@ -850,7 +877,7 @@ const kindOf = (node: MarkupNode): string =>
 const forms = new WeakMap<MarkupElement, string>();
 
 /** How markup is nested, without what it says. */
-function formOf(node: MarkupElement): string {
+export function formOf(node: MarkupElement): string {
   let form = forms.get(node);
   if (form === undefined) {
     const inner =
