@@ -1,6 +1,10 @@
-import { applyChange } from '../change/change.ts';
+import { all, applyChange, putInteraction } from '../change/change.ts';
 import { emitReact } from '../emit/react/emit_react.ts';
-import type { Project } from '../model/project.ts';
+import { pressablesOf } from '../links/pressable.ts';
+import type { Screen } from '../model/design.ts';
+import { pressTo } from '../model/interaction.ts';
+import { type Project, screensByKey } from '../model/project.ts';
+import { pageOfHtml } from '../testing/page_of_html.ts';
 import { projectOf, screenOf, svg } from '../testing/build.ts';
 import { typeErrors } from '../testing/typecheck.ts';
 import { partedAtFirst } from './part_first.ts';
@@ -37,3 +41,34 @@ test('what does not repeat is left as it is', () => {
   const project = projectOf(shelf('a', ['Saw']), screenOf(svg('<text x="24" y="50">Help</text>'), 'b'));
   expect(parted(project).app).toEqual(project.app);
 });
+
+const PAGES = ['home', 'tools', 'loans', 'members'] as const;
+/** A page with the bar that all have, whose entry for the page itself looks otherwise. */
+const page = (own: (typeof PAGES)[number], more = ''): Screen =>
+  pageOfHtml(
+    `<nav class="bar" style="display:flex"><ul class="entries">${PAGES.map(
+      (key) =>
+        `<li class="entry" style="padding:8px"><a class="entry-link" href="/${key}" style="color:${key === own ? '#fff' : '#ccd'};background-color:${key === own ? '#234' : '#456'}"><span class="dot" style="width:8px">•</span><span class="label" style="font-size:14px">${key}</span></a></li>`,
+    ).join(
+      '',
+    )}</ul></nav><main><h1>${own}</h1><p>What stands on ${own} alone, and nowhere else.</p>${more}</main>`,
+    own,
+  );
+
+test('the entries of a bar that screens share are one component, which looks where it is', () => {
+  const bare = projectOf(...PAGES.map((key) => page(key)));
+  const linked = PAGES.flatMap((screen) =>
+    pressablesOf(screensByKey(bare.design).get(screen)!).flatMap(({ element, label }) => {
+      const to = PAGES.find((key) => label.includes(key));
+      return to ? [putInteraction(element.key, pressTo({ kind: 'screen', screen: to }))] : [];
+    }),
+  );
+  const made = parted({ ...bare, app: applyChange(bare.app, all(linked)) });
+  const { files } = emitReact(made, 'Bar');
+  const textOf = (end: RegExp): string =>
+    files.flatMap((file) => ('text' in file && end.test(file.path) ? [file.text] : [])).join('');
+  expect(textOf(/components\/Entry\/Entry\.tsx$/)).toContain('pathname === to');
+  // Whether an entry is the present one is said once, and by no place.
+  expect(files.some((file) => 'text' in file && /isActive|isMarked/.test(file.text))).toBe(false);
+  expect(typeErrors([emitReact(made, 'Bar')])).toEqual([]);
+}, 60_000);

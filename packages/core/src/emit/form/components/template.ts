@@ -601,7 +601,7 @@ class TemplateBuilder {
     word: string | null = null,
   ): Expression {
     const values = given.map((value) => value ?? undefined);
-    const term = kind === 'flag' ? this.#pathTerm(values) : null;
+    const term = kind === 'flag' ? (this.#ownWayTerm(values, node) ?? this.#pathTerm(values)) : null;
     if (term !== null) return term;
     const key = kind === 'flag' ? flagKey(values) : `${kind} ${pattern.join()}`;
     const known = this.#partitions.get(key);
@@ -623,6 +623,19 @@ class TemplateBuilder {
     const isIt = values.every((value, i) => (value === true) === on.includes(routes[i]!));
     if (!isIt || on.some((route) => !this.#links.has(route) || route.includes(':'))) return null;
     return atOneOf(...on.map(literal));
+  }
+
+  /** What says that the present route is where the link leads that it stands in, where a flag is set exactly then. */
+  #ownWayTerm(values: readonly (PropValue | undefined)[], node: MarkupElement): Expression | null {
+    const address = addresses.get(node);
+    if (address === undefined || address.includes(':')) return null;
+    const isIt = this.#at.every((one, i) => {
+      const { route } = this.#places[i];
+      const own = one && addresses.get(one);
+      return !one || (route !== null && own !== undefined && (values[i] === true) === (route === own));
+    });
+    // Within a link that differs from place to place its address is taken for what the place gives.
+    return isIt ? atOneOf(literal(address)) : null;
   }
 
   /** What a text or picture is called as a field of a record, if that is no prop yet. */
