@@ -278,7 +278,7 @@ export type { ProposedField } from './data/fields.ts';
 export { findForms, type FormProposal, type ProposedFormField } from './data/forms.ts';
 export { FORM_PURPOSES, type FormPurpose } from './data/form_purpose.ts';
 export { type DataProposals, proposeData } from './data/propose.ts';
-export { expressionNames, saidAtFirst } from './data/expression_names.ts';
+export { expressionNames, saidAtFirst } from './records/expression_names.ts';
 export { makeBindings } from './data/make_bindings.ts';
 export type { MadeBinding } from './data/record_screens.ts';
 export type { Value } from './expression/expression.ts';

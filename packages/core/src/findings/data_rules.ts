@@ -1,6 +1,6 @@
 import { derivedVariables } from '../variables/variables.ts';
 import { putBinding, putCollection, putDelivery } from '../change/change.ts';
-import { expressionNames } from '../data/expression_names.ts';
+import { expressionNames } from '../records/expression_names.ts';
 import { comesFromApi } from '../described/keep.ts';
 import { parseExpression } from '../expression/language.ts';
 import type { ScreenGraph } from '../graph/graph.ts';

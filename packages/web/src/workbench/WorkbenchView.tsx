@@ -104,7 +104,7 @@ const Side = styled.aside`
 
 const Tabs = styled.div`
   display: grid;
-  grid-template-columns: repeat(4, 1fr);
+  grid-template-columns: repeat(5, 1fr);
   border-bottom: 1px solid ${color.rule};
   button {
     min-height: 36px;

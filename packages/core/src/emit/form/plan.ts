@@ -31,6 +31,7 @@ import { withNoneFound } from './live/none_found.ts';
 import { type LiveCollection, liveCollections, listingOn, namesOn } from './live/live.ts';
 import type { EmittedScreen } from './markup.ts';
 import { emitScreen, type ScreenContext } from './screen.ts';
+import { saidAtFirst } from '../../records/expression_names.ts';
 import { knownVariables, settingOf } from '../../variables/variables.ts';
 
 /** The routes, overlays, variables and anchors of an app by their names, and what each wired element does. */
@@ -215,7 +216,11 @@ export class EmissionPlan {
     const bindings = new Map(this.#bindingsByScreen.get(screen) ?? []);
     const variables = knownVariables(this.project.app);
     if (this.#isStill) return boundElements(bindings, { collections: {}, lists: {}, variables });
-    return boundElements(bindings, namesOn(this.live, variables, screen, this.project.app.details[screen]));
+    return boundElements(
+      bindings,
+      namesOn(this.live, variables, screen, this.project.app.details[screen]),
+      (part) => saidAtFirst(this.project, part, screen),
+    );
   }
 
   /** The forms of a screen, by the keys of what is around their fields. */

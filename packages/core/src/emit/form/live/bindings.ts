@@ -15,12 +15,15 @@ export interface BoundElement {
   readonly shown?: Expression;
   readonly picture?: Expression;
   readonly value?: Expression;
+  /** What the parts of its text say at first, for pictures of the screen. */
+  readonly firsts?: readonly string[];
 }
 
 /** What is bound to elements, as far as it can be read with what there is. */
 export function boundElements(
   bindings: ReadonlyMap<string, Binding>,
   known: KnownNames,
+  saysFirst?: (part: Expression) => string,
 ): ReadonlyMap<string, BoundElement> {
   const read = (source: string | undefined): Expression | undefined => {
     const parsed = source === undefined ? undefined : parseExpression(source, known);
@@ -35,7 +38,9 @@ export function boundElements(
         value: read(value),
       });
       const there = made.filter(([, expression]) => expression !== undefined);
-      return there.length ? [[key, Object.fromEntries(there)]] : [];
+      const bound: BoundElement = Object.fromEntries(there);
+      const firsts = bound.text && saysFirst ? { firsts: partsOfText(bound.text).map(saysFirst) } : {};
+      return there.length ? [[key, { ...bound, ...firsts }]] : [];
     }),
   );
 }
@@ -49,7 +54,7 @@ export function withBindings(screen: EmittedScreen, bound: ReadonlyMap<string, B
     if (!own) return inside;
     return {
       ...inside,
-      ...(own.text ? { children: saying(inside, own.text) } : {}),
+      ...(own.text ? { children: saying(inside, own.text, own.firsts) } : {}),
       ...(own.shown ? { when: own.shown } : {}),
       ...withSlots(inside, own),
     };
@@ -74,11 +79,12 @@ function withSlots(node: MarkupElement, { picture, value }: BoundElement): Parti
   };
 }
 
+const partsOfText = (text: Expression): readonly Expression[] => (text.kind === 'text' ? text.parts : [text]);
+
 /** What an element says, in place of the texts in it; other parts of it stay. */
-function saying(node: MarkupElement, text: Expression): MarkupNode[] {
-  const parts = text.kind === 'text' ? text.parts : [text];
-  const said = parts.map((part): MarkupNode =>
-    part.kind === 'literal' ? { text: String(part.value ?? '') } : { text: '', given: part },
+function saying(node: MarkupElement, text: Expression, firsts: readonly string[] = []): MarkupNode[] {
+  const said = partsOfText(text).map((part, i): MarkupNode =>
+    part.kind === 'literal' ? { text: String(part.value ?? '') } : { text: firsts[i] ?? '', given: part },
   );
   const rest = node.children.filter((child) => !('text' in child));
   return [...said, ...rest];

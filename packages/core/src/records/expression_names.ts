@@ -5,7 +5,7 @@ import type { ScreenEntry } from '../model/app.ts';
 import { kebabCase, recordVariable } from '../model/names.ts';
 import { hostOf, type Project } from '../model/project.ts';
 import { knownVariables, valuesOfVariables } from '../variables/variables.ts';
-import { recordsOf } from '../records/records.ts';
+import { recordsOf } from './records.ts';
 
 /** What expressions on a screen can speak of. */
 export function expressionNames(project: Project, screen: string): KnownNames {
