@@ -12,24 +12,11 @@ import {
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
-import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { ExpressionField } from './ExpressionField';
-import { SeenColumn } from './middle';
+import { SeenTableColumn } from './middle';
 
-const Column = styled(SeenColumn)`
-  table {
-    margin: 6px 18px 160px;
-  }
-  th {
-    padding: 8px 14px 5px 0;
-    text-align: left;
-    font-size: 12.5px;
-    border-bottom: 1px solid ${color.ink};
-  }
-  td {
-    vertical-align: top;
-  }
+const Column = styled(SeenTableColumn)`
   th:first-child {
     width: 24%;
   }

@@ -65,3 +65,19 @@ export const SeenColumn = styled.section`
     font: 12px ${font.code};
   }
 `;
+
+/** One table with a head, with room below it for what is completed in its last row. */
+export const SeenTableColumn = styled(SeenColumn)`
+  table {
+    margin: 6px 18px 160px;
+  }
+  th {
+    padding: 8px 14px 5px 0;
+    text-align: left;
+    font-size: 12.5px;
+    border-bottom: 1px solid ${color.ink};
+  }
+  td {
+    vertical-align: top;
+  }
+`;
