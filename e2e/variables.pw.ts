@@ -42,6 +42,10 @@ test('a number is remembered: presses count it, a text says it, a condition depe
   await page.getByRole('combobox', { name: 'Goes to' }).fill('Days = days * 2');
   await page.keyboard.press('Enter');
   await expect(departure(page, 'Wed 27')).toContainText('Days: days * 2');
+  await departure(page, 'Fri 29').click();
+  await page.getByRole('combobox', { name: 'Goes to' }).fill('say `Picked after ${days}`');
+  await page.keyboard.press('Enter');
+  await expect(departure(page, 'Fri 29')).toContainText('Say `Picked after ${days}`');
 
   await page.goto(`/p/${id}/screens/at/reserve?tab=shows`);
   await page
@@ -70,6 +74,8 @@ test('a number is remembered: presses count it, a text says it, a condition depe
   await expect(panel.getByText('Long loan: no worked out')).toBeVisible();
   await app.getByRole('button', { name: /Wed/ }).press('Enter');
   await expect(app.getByText('A long one')).toBeVisible();
+  await app.getByRole('button', { name: /Fri/ }).press('Enter');
+  await expect(app.getByRole('status')).toContainText('Picked after 2');
   await expect(panel.getByText('Long loan: yes worked out')).toBeVisible();
   await expect(panel.getByRole('list', { name: 'What happened, the newest first' })).toContainText('Days: 2');
   await panel.getByRole('textbox', { name: 'Days' }).fill('0');

@@ -136,6 +136,7 @@ function whereTo(step: EmittedStep): string {
       return step.overlay;
     case 'close':
     case 'set':
+    case 'say':
     case 'browser':
     case 'disclose':
     case 'turn':

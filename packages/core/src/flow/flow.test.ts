@@ -340,11 +340,11 @@ test('variables of all kinds are written on a line each, and read back as they a
   const project = behaving();
   const text = printFlow(project, 'All');
   expect(text.match(/^variable .*$/gm)).toEqual([
+    'variable "Signed in" no',
     'variable "Chosen" number "0" kept device',
     'variable "Many" always "chosen > 2" as yes-no',
     'variable "Note" text "it\'s" kept screen',
     'variable "Said" always "`${upper(note)}: ${chosen}`" as text',
-    'variable "Signed in" no',
     'variable "View" of "list" or "grid" first "list" kept address',
   ]);
   expect(text).toContain('press "One more" -> set "Chosen" to "chosen + 1"');

@@ -118,6 +118,7 @@ const shared = {
   close: kind('close'),
   set: kind('set', field('condition', condition), field('value', setTo)),
   disclose: kind(field('does', oneWord('toggle', 'show', 'hide')), field('part', part)),
+  say: kind('say', field('text', text)),
   turn: kind('turn', field('among', text), field('to', oneWord('next', 'previous'))),
   browser: kind(field('does', oneWord('print', 'reload', 'copy')), maybe(field('of', element))),
   record: kind('record', field('collection', collection), field('deed', recordDeed)),

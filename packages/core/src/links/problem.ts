@@ -1,4 +1,4 @@
-import { settingOf } from '../variables/variables.ts';
+import { sayingOf, settingOf } from '../variables/variables.ts';
 import { apiOf } from '../described/keep.ts';
 import type { Interaction, ScreenTarget, Target } from '../model/app.ts';
 import { isOverlay, type Project, screenName, useInWords } from '../model/project.ts';
@@ -28,8 +28,8 @@ export function interactionProblem(project: Project, from: string, interaction: 
 
 /** Whether a step speaks of what was entered. */
 function takesEntered({ app }: Project, step: Target): boolean {
-  if (step.kind !== 'set') return false;
-  const setting = settingOf(app, step);
+  if (step.kind !== 'set' && step.kind !== 'say') return false;
+  const setting = step.kind === 'say' ? sayingOf(app, step.text) : settingOf(app, step);
   return setting.problem === undefined && setting.takesEntered;
 }
 
@@ -56,6 +56,8 @@ export function targetProblem(project: Project, target: Target): string | null {
       return `${screenName(project, target.overlay)} is ${project.app.screens[target.overlay] ? 'no overlay' : 'gone'}`;
     case 'set':
       return settingOf(project.app, target).problem ?? null;
+    case 'say':
+      return sayingOf(project.app, target.text).problem ?? null;
     case 'list': {
       const collection = project.app.collections[target.collection];
       if (!collection) return 'its collection is gone';

@@ -1,4 +1,10 @@
-import { describeSetting, settingsOffered, typedSetting } from '../variables/settings.ts';
+import {
+  describeSetting,
+  saidText,
+  sayingFor,
+  settingsOffered,
+  typedSetting,
+} from '../variables/settings.ts';
 import { isExternalAddress } from '../vocabulary/addresses.ts';
 import type { Arrival, Interaction, ListDeed, RecordDeed, Target, When } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
@@ -78,6 +84,11 @@ export function targetChoices(project: Project, typed: string): TargetChoice[] {
       also({ kind: 'browser', does }, BROWSER[does], 'the page');
   }
   for (const { set, says } of settingsOffered(app)) also(set, says, 'from then on');
+  const said = /^(?:say|message:?)\s+(.+)$/i.exec(typed.trim())?.[1];
+  if (said) {
+    const target = { kind: 'say', text: sayingFor(app, said) } as const;
+    offer({ target, ...describeTarget(project, target) }, 0);
+  }
   const setting = typedSetting(app, typed);
   if (setting) offer({ target: setting, label: describeSetting(app, setting), detail: 'from then on' }, 0);
   if (typed.trim())
@@ -148,10 +159,9 @@ export function describeTarget(project: Project, target: Target): { label: strin
     case 'close':
       return { label: 'Close', detail: 'the overlay' };
     case 'set':
-      return {
-        label: describeSetting(app, target),
-        detail: '',
-      };
+      return { label: describeSetting(app, target), detail: '' };
+    case 'say':
+      return { label: `Say ${saidText(target.text)}`, detail: 'over the screen' };
     case 'list':
       return {
         label: describeDeed(target.deed),

@@ -143,6 +143,8 @@ const set = {
     text(2000, { min: 1, examples: ['count + 1', "'list'"] }),
   ),
 } as const;
+/** What is said over the screen for a while, as an expression of variables and of what was `entered`. */
+const say = { text: text(2000, { min: 1, examples: ["'Saved'", '`${count} chosen`'] }) } as const;
 const record = { collection: ownKey, deed: recordDeed } as const;
 /** Asks an operation of a described API, with what a form is filled in with; what follows is done when it has worked. */
 const call = {
@@ -188,12 +190,13 @@ const target = kinds({
   /** Changes the records of a collection, by its id. */
   record,
   call,
+  say,
 });
 export type Target = ValueOf<typeof target>;
 export type TargetKind = Target['kind'];
 export type ScreenTarget = Extract<Target, { readonly kind: 'screen' }>;
 
-const step = kinds({ open, close: {}, set, disclose, turn, browser, record, call });
+const step = kinds({ open, close: {}, set, disclose, turn, browser, record, call, say });
 /** What can be done before something else: it stays on the screen. */
 export type Step = ValueOf<typeof step>;
 

@@ -169,6 +169,16 @@ export function behaving(): Project {
       ...to({ kind: 'set', condition: 'chosen', value: 'chosen * 2' }),
       on: 'hover',
     }),
+    putInteraction(`${element('choose', 'One more')}|2`, {
+      ...to({ kind: 'say', text: '`${chosen} chosen`' }),
+      on: 'double-press',
+      before: [{ kind: 'set', condition: 'chosen', value: 'chosen + 1' }],
+    }),
+    putInteraction(`${element('choose', 'Note')}|3`, {
+      ...to({ kind: 'say', text: "entered || 'Nothing entered'" }),
+      on: 'change',
+      when: { condition: 'many', is: false },
+    }),
     wire('choose', 'Leave', tools, { when: { condition: 'many', is: true } }),
     putBinding(element('choose', 'Note'), { text: 'said' }),
     putBinding(element('choose', 'Many'), { shown: 'many', text: '`${chosen} of them`' }),

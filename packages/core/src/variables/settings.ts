@@ -1,6 +1,6 @@
 import type { App, Step, Variable } from '../model/app.ts';
 import { variableNames } from '../model/project.ts';
-import { settingOf } from './variables.ts';
+import { sayingOf, settingOf } from './variables.ts';
 
 type SetStep = Extract<Step, { readonly kind: 'set' }>;
 
@@ -48,6 +48,19 @@ export function describeSetting(app: Pick<App, 'variables'>, { condition, value 
   return `${variable.name}: ${saidValue(value, code)}`;
 }
 
+/** What a step says, in people's words: a plain text as it is read, else as the expression that it is. */
+export const saidText = (source: string): string => plainText(source) ?? source;
+
+/** What people type to have it said, as an expression: one where it can be read as such, else the text itself. */
+export const sayingFor = (app: Pick<App, 'variables'>, typed: string): string =>
+  sayingOf(app, typed).problem === undefined ? typed : quoted(typed);
+
+/** A text that an expression is, in quotation marks of people. */
+function plainText(source: string): string | null {
+  const text = /^'((?:[^'\\]|\\.)*)'$/.exec(source)?.[1];
+  return text === undefined ? null : text === '' ? 'nothing' : `“${text.replace(/\\(.)/g, '$1')}”`;
+}
+
 function saidValue(value: SetStep['value'], code: string): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   switch (value) {
@@ -62,8 +75,7 @@ function saidValue(value: SetStep['value'], code: string): string {
     case 'today()':
       return 'today';
   }
-  const text = /^'((?:[^'\\]|\\.)*)'$/.exec(value)?.[1];
-  return text === undefined ? value : text === '' ? 'nothing' : `“${text.replace(/\\(.)/g, '$1')}”`;
+  return plainText(value) ?? value;
 }
 
 /** What people type to set a variable: `Count = count + 2`, `View: list`; null where no variable is meant or it cannot be that. */

@@ -26,10 +26,16 @@ export function usesOfVariable(app: App, id: string): VariableUse[] {
   const uses: VariableUse[] = [];
   for (const [key, { when, before = [], target }] of Object.entries(app.interactions)) {
     const element = elementOfInteraction(key);
-    const sets = ([...before, target] as Target[]).filter((one) => one.kind === 'set');
-    if (sets.some((one) => one.condition === id)) uses.push({ what: 'sets', element });
-    else if (when?.condition === id || sets.some(({ value }) => typeof value === 'string' && speaks(value)))
-      uses.push({ what: 'looks', element });
+    const steps = [...before, target] as Target[];
+    const spoken = steps.flatMap((one) =>
+      one.kind === 'say'
+        ? [one.text]
+        : one.kind === 'set' && typeof one.value === 'string'
+          ? [one.value]
+          : [],
+    );
+    if (steps.some((one) => one.kind === 'set' && one.condition === id)) uses.push({ what: 'sets', element });
+    else if (when?.condition === id || spoken.some(speaks)) uses.push({ what: 'looks', element });
   }
   for (const [element, binding] of Object.entries(app.bindings))
     if (Object.values(binding).some(speaks)) uses.push({ what: 'shows', element });

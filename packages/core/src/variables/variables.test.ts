@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { behaving } from '../testing/behaving.ts';
 import type { App, Variable } from '../model/app.ts';
-import { describeSetting, settingsOffered, typedSetting } from './settings.ts';
+import { describeSetting, saidText, sayingFor, settingsOffered, typedSetting } from './settings.ts';
 import { usesOfVariable } from './uses.ts';
-import { derivedVariables, settingOf, valuesOfVariables } from './variables.ts';
+import { derivedVariables, sayingOf, settingOf, valuesOfVariables } from './variables.ts';
 
 const variables: App['variables'] = {
   c1: { name: 'Signed in', initial: false },
@@ -66,6 +66,17 @@ test.each<[string, boolean | string | null, string]>([
   if (meant) expect(describeSetting(app, meant)).toBe(says);
 });
 
+test.each<[string, string, string]>([
+  ['Saved', "'Saved'", '“Saved”'],
+  ["It's here", "'It\\'s here'", "“It's here”"],
+  ['`${days} days`', '`${days} days`', '`${days} days`'],
+  ['days', 'days', 'days'],
+])('“say %s” says %s', (typed, text, words) => {
+  expect(sayingFor(app, typed)).toBe(text);
+  expect(sayingOf(app, text).problem).toBeUndefined();
+  expect(saidText(text)).toBe(words);
+});
+
 test('all that is offered can be done, and is said in words that differ', () => {
   const offered = settingsOffered(app);
   expect(offered.map((one) => settingOf(app, one.set).problem)).toEqual(offered.map(() => undefined));
@@ -120,7 +131,7 @@ test('where a variable is spoken of is found', () => {
   const { app: whole } = behaving();
   const what = (id: string): string[] => usesOfVariable(whole, id).map((use) => use.what);
   expect(what('c1').toSorted()).toEqual(['guards', 'looks', 'sets', 'sets']);
-  expect(what('chosen').toSorted()).toEqual(['derives', 'derives', 'sets', 'sets', 'sets', 'shows']);
+  expect(what('chosen').toSorted()).toEqual(['derives', 'derives', 'sets', 'sets', 'sets', 'sets', 'shows']);
   expect(what('note').toSorted()).toEqual(['derives', 'sets']);
   expect(what('said')).toEqual(['shows']);
   const nowhere: Variable = { name: 'Nowhere', initial: false };

@@ -59,10 +59,22 @@ export function settingOf(
   if (parsed.problem) return { problem: parsed.problem.message };
   const fitted = fittedTo(parsed.expression, parsed.type, variable);
   if (!fitted) return { problem: `${variable.name} is ${saysOf(variable)}, and that is not` };
-  let takesEntered = false;
-  eachPart(fitted, (part) => (takesEntered ||= part.kind === 'prop' && part.name === ENTERED));
   const isChosen = variable.type === 'one-of' && fitted.kind === 'prop';
-  return { to: fitted, takesEntered, ...(isChosen ? { isChosen } : {}) };
+  return { to: fitted, takesEntered: takesEntered(fitted), ...(isChosen ? { isChosen } : {}) };
+}
+
+/** Reads what a step says; `to` is the text. */
+export function sayingOf(app: Pick<App, 'variables'>, text: string): Setting {
+  const parsed = parseExpression(text, { ...onlyVariables(knownVariables(app)), hasEntered: true });
+  return parsed.problem
+    ? { problem: parsed.problem.message }
+    : { to: parsed.expression, takesEntered: takesEntered(parsed.expression) };
+}
+
+function takesEntered(expression: Expression): boolean {
+  let found = false;
+  eachPart(expression, (part) => (found ||= part.kind === 'prop' && part.name === ENTERED));
+  return found;
 }
 
 /** An expression as a value of a variable; null where it can be none. */

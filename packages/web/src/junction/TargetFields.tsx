@@ -68,6 +68,18 @@ export function TargetFields({ interaction, element, screen, onChange }: TargetF
       </div>
     ) : null;
   }
+  if (target.kind === 'say')
+    return (
+      <div style={{ gridColumn: 'span 2' }}>
+        <Label as="span">What it says</Label>
+        <ExpressionField
+          label="What it says"
+          value={target.text}
+          known={{ collections: {}, lists: {}, variables: knownVariables(project.app), hasEntered: true }}
+          onSave={(text) => onChange({ ...interaction, target: { kind: 'say', text } })}
+        />
+      </div>
+    );
   if (target.kind !== 'screen') return null;
   const save = (next: ScreenTarget): void => onChange({ ...interaction, target: next });
   const entry = project.app.screens[target.screen];

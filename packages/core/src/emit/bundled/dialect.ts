@@ -59,6 +59,8 @@ export interface WrittenApp {
   readonly apis: readonly ApiCode[];
   /** Sheets that all share, where there are such. */
   readonly sheets: { readonly fonts: boolean; readonly tokens: boolean; readonly shared: boolean };
+  /** Whether anything is said over the screens. */
+  readonly hasNotice: boolean;
   readonly hasTests: boolean;
   readonly hasJourneys: boolean;
 }

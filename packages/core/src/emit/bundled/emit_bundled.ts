@@ -172,6 +172,8 @@ function emitAll(
   const text = (path: string, content: string): void => void files.push({ path, text: content });
   const hasTests = app.delivery.tests !== 'without';
   const hasJourneys = hasTests && Object.keys(app.journeys).length > 0;
+  const hasNotice =
+    apis.length > 0 || files.some((file) => 'text' in file && file.text.includes("/shell/notices';"));
   const tokens = tokensCss(app, palette);
   const shared = writer.sheet(styles.rules, palette, '../');
   files.push(
@@ -186,6 +188,7 @@ function emitAll(
       hasTestedLists: tested.length > 0,
       apis,
       sheets: { fonts: faces.length > 0, tokens: tokens !== '', shared: shared.text !== '' },
+      hasNotice,
       hasTests,
       hasJourneys,
     }),
@@ -223,7 +226,7 @@ function emitAll(
   if (hasTests && tested.length) text('src/lists.json', listsJson(tested));
   files.push(...runtimeFor(files, dialect.runtime));
   if (files.some(({ path }) => path.startsWith('src/forms/'))) text('src/forms/forms.css', formsCss);
-  if (apis.length) text('src/shell/notice.css', noticeCss);
+  if (hasNotice) text('src/shell/notice.css', noticeCss);
   files.sort((a, b) => (a.path < b.path ? -1 : 1));
   return { files, fileOfScreen };
 }

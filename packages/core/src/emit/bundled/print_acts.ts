@@ -64,6 +64,8 @@ export interface ActUse {
   readonly entered: (tag: string) => string;
   /** How a condition is written. */
   readonly variableCode: (name: string) => string;
+  /** How what a variable is at this moment is written, noted as used. */
+  readonly variableNow: (name: string) => string;
 
   /** How people hook in around what is done; null where they do not. */
   readonly logic: ViewLogic | null;
@@ -76,7 +78,10 @@ export interface ActUse {
 }
 
 /** Nothing noted yet; how variables are written and what they can be, files and what was entered are written is said by each target. */
-export const newActUse = (): Omit<ActUse, 'entered' | 'variableCode' | 'fileOf' | 'logic'> => ({
+export const newActUse = (): Omit<
+  ActUse,
+  'entered' | 'variableCode' | 'variableNow' | 'fileOf' | 'logic'
+> => ({
   hook: false,
   isHooked: false,
   isAround: false,
@@ -195,6 +200,12 @@ function stepCall(step: EmittedStep, used: ActUse, slot?: string, entered = 'tex
     case 'set':
       used.setsVariable = true;
       return setCall(step, used, entered);
+    case 'say':
+      used.tells = true;
+      return {
+        callee: script`notices.say`,
+        args: [actExpression(step.to, used, entered, (name) => used.variableNow(name))],
+      };
   }
 }
 
@@ -205,24 +216,33 @@ function setCall(
   entered: string,
 ): Call {
   let looksAtVariables = false;
-  const code = printed(
-    printExpression(to, {
+  const code = actExpression(to, used, entered, (name) => {
+    looksAtVariables = true;
+    return `now.${name}`;
+  });
+  const value = isChosen ? chosen(code, condition, used) : code;
+  const name = script`${condition}`;
+  return { callee: script`setVariable`, args: [name, looksAtVariables ? script`(now) => ${value}` : value] };
+}
+
+/** An expression of an act, with what it calls noted as used. */
+const actExpression = (
+  expression: Expression,
+  used: ActUse,
+  entered: string,
+  variable: (name: string) => string,
+): Script =>
+  printed(
+    printExpression(expression, {
       ...NO_NAMES,
       prop: () => entered,
-      variable: (name) => {
-        looksAtVariables = true;
-        return `now.${name}`;
-      },
+      variable,
       called: (name) => {
         used.callsFunctions = true;
         return `calc.${name}`;
       },
     }),
   );
-  const value = isChosen ? chosen(code, condition, used) : code;
-  const name = script`${condition}`;
-  return { callee: script`setVariable`, args: [name, looksAtVariables ? script`(now) => ${value}` : value] };
-}
 
 /** What was entered, as one of the values that a variable can be. */
 function chosen(code: Script, variable: string, used: ActUse): Script {
@@ -275,7 +295,7 @@ function recordCall({ records, deed }: RecordStep, used: ActUse): Call {
 }
 
 const takesText = (step: EmittedStep): boolean =>
-  step.kind === 'set'
+  step.kind === 'set' || step.kind === 'say'
     ? step.takesEntered
     : step.kind === 'list' && (step.deed.kind === 'search' || step.deed.kind === 'choose');
 

@@ -24,6 +24,8 @@ export interface EmittedNames {
   readonly overlayOf: (screen: string) => string | null;
   readonly conditionOf: (condition: string) => string | null;
   readonly settingOf: (set: SetTarget) => Setting;
+  /** What is said, as an expression. */
+  readonly sayingOf: (text: string) => Setting;
   /** The list of the screen that shows records of a collection. */
   readonly listingOf: (collection: string) => ListingName | null;
   /** The constant that holds the records of a collection. */
@@ -109,6 +111,12 @@ function stepOf(target: Target, arrival: Arrival, names: EmittedNames): EmittedS
       return condition === null || setting.problem !== undefined
         ? null
         : { kind: 'set', condition, ...setting };
+    }
+    case 'say': {
+      const saying = names.sayingOf(target.text);
+      return saying.problem === undefined
+        ? { kind: 'say', to: saying.to, takesEntered: saying.takesEntered }
+        : null;
     }
     case 'list': {
       const listing = names.listingOf(target.collection);

@@ -55,6 +55,8 @@ export type EmittedStep =
       /** Whether it is what was chosen among what the variable can be. */
       readonly isChosen?: true;
     }
+  /** Says something over the screen. */
+  | { readonly kind: 'say'; readonly to: Expression; readonly takesEntered: boolean }
   /** What a browser does with the page; of copying, the text. */
   | { readonly kind: 'browser'; readonly does: 'print' | 'reload' }
   | { readonly kind: 'browser'; readonly does: 'copy'; readonly text: string }

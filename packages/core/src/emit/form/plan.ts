@@ -32,7 +32,7 @@ import { type LiveCollection, liveCollections, listingOn, namesOn } from './live
 import type { EmittedScreen } from './markup.ts';
 import { emitScreen, type ScreenContext } from './screen.ts';
 import { saidAtFirst } from '../../records/expression_names.ts';
-import { knownVariables, settingOf } from '../../variables/variables.ts';
+import { knownVariables, sayingOf, settingOf } from '../../variables/variables.ts';
 
 /** The routes, overlays, variables and anchors of an app by their names, and what each wired element does. */
 export class EmissionPlan {
@@ -173,6 +173,7 @@ export class EmissionPlan {
       overlayOf: (screen) => this.overlays.get(screen) ?? null,
       conditionOf: (condition) => this.variables.get(condition) ?? null,
       settingOf: (set) => settingOf(app, set),
+      sayingOf: (text) => sayingOf(app, text),
       callOf: (target) => callOf(this.project, this.apis, target),
       recordsOf: (collection) => {
         const of = this.live.get(collection);

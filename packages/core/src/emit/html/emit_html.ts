@@ -18,6 +18,7 @@ import { named, onLines, remark, script } from '../script.ts';
 import { baseCss, closedCss } from '../styles/base_css.ts';
 import { classInSheet } from '../styles/class_names.ts';
 import { facesUsedIn, fontCss } from '../styles/font_css.ts';
+import { noticeCss } from '../styles/notice_css.ts';
 import { overlaysCss } from '../styles/overlays_css.ts';
 import { printRules } from '../styles/print_css.ts';
 import { tokensCss } from '../styles/tokens_css.ts';
@@ -204,6 +205,7 @@ class Site {
       hypertext`    <meta name="viewport" content="width=device-width, initial-scale=1" />`,
       hypertext`    <title>${app.screens[key].name}</title>`,
       ...this.#sheets(overlays).map((sheet) => linked(`${root}${sheet}`)),
+      ...(script.modules.includes('notices.js') ? [linked(`${root}styles/notice.css`)] : []),
       ...(hasSheet ? [linked(`${page}.css`)] : []),
       scriptOf(`${root}app/arrival.js`, true),
       ...(isGuarded ? [scriptOf(`${root}app/guard.js`, true)] : []),
@@ -376,6 +378,7 @@ class Site {
       `@view-transition {\n  navigation: auto;\n}\n\n${transitionsCss(plan.sharedNames())}`,
     );
     if (this.#overlays.size) this.#text('styles/overlays.css', overlaysCss);
+    if (this.#runtime.has('notices.js')) this.#text('styles/notice.css', noticeCss);
     if (this.#tokens) this.#text('styles/tokens.css', this.#tokens);
     if (faces.length) {
       for (const { asset } of faces) this.#assets.add(asset);

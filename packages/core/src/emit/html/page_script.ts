@@ -54,6 +54,7 @@ const MODULES: Readonly<Record<string, string>> = {
   hooked: 'logic.js',
   disclose: 'disclosures.js',
   turn: 'disclosures.js',
+  say: 'notices.js',
   set: 'state.js',
   now: 'state.js',
   says: 'state.js',
@@ -177,7 +178,9 @@ export class PageScript {
     const last = ways.findIndex((way) => !way.when);
     const reached = last < 0 ? ways : ways.slice(0, last + 1);
     const [only] = reached;
-    const takes = reached.some(({ steps }) => steps.some((step) => step.kind === 'set' && step.takesEntered));
+    const takes = reached.some(({ steps }) =>
+      steps.some((step) => (step.kind === 'set' || step.kind === 'say') && step.takesEntered),
+    );
     const given = takes ? named(ENTERED) : script``;
     if (reached.length === 1 && !only.when && only.steps.length === 1)
       return script`(${given}) => ${this.#call(only.steps[0], context)}`;
@@ -215,11 +218,18 @@ export class PageScript {
     return mentions(to, ({ kind }) => kind === 'variable') ? script`(now) => ${code}` : code;
   }
 
-  #overVariables(expression: Expression): Script {
+  /** What is said, from what the variables are at that moment. */
+  #saying(to: Expression): Script {
+    if (!mentions(to, ({ kind }) => kind === 'variable')) return this.#overVariables(to);
+    this.#uses.add('now');
+    return this.#overVariables(to, 'now()');
+  }
+
+  #overVariables(expression: Expression, of = 'now'): Script {
     return printed(
       printExpression(expression, {
         prop: (name) => name,
-        variable: (name) => `now.${name}`,
+        variable: (name) => `${of}.${name}`,
         parameter: never,
         listing: never,
         records: never,
@@ -273,6 +283,8 @@ export class PageScript {
       case 'record':
       case 'call':
         return never();
+      case 'say':
+        return script`${use('say')}(${this.#saying(step.to)})`;
       case 'set':
         return script`${use('set')}(${step.condition}, ${this.#worked(step.to)})`;
     }

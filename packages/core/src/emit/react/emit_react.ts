@@ -104,7 +104,7 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
   const text = (path: string, content: string): EmittedFile => ({ path, text: content });
   return [
     ...common.aroundFiles(app, around.packages),
-    text('src/main.tsx', mainTsx(sheets, app.apis.length > 0)),
+    text('src/main.tsx', mainTsx(sheets, app.apis.length > 0, app.hasNotice)),
     text(
       'src/routes.tsx',
       routesTsx(plan.project, rows, {

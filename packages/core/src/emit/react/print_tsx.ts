@@ -143,8 +143,9 @@ export const finish = (lines: readonly Line[]): PrintedCode => ({
 
 export function newUsed(options: TsxOptions): Used {
   const assets = new Map<string, string>();
-  return {
+  const used: Used = {
     ...newActUse(),
+    readsVariables: false,
     go: false,
     back: false,
     pressable: false,
@@ -160,6 +161,10 @@ export function newUsed(options: TsxOptions): Used {
     forms: new Set(),
     entered: () => 'event.target.value',
     variableCode: (name) => name,
+    variableNow: (name) => {
+      used.readsVariables = true;
+      return `variables().${name}`;
+    },
     fileOf: (hash) => {
       const { name, path } = options.assetImport(hash);
       assets.set(name, addressPath(path));
@@ -167,6 +172,7 @@ export function newUsed(options: TsxOptions): Used {
     },
     options,
   };
+  return used;
 }
 
 /** The imports of what was used, one a line. */
@@ -202,6 +208,7 @@ export function importLines(used: Used, usesPath = false): string[] {
     used.setsVariable && 'setVariable',
     used.variables.size > 0 && 'useVariables',
     used.typesVariables && 'type Variables',
+    used.readsVariables && 'variables',
   ].filter((name) => typeof name === 'string');
   if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/variables';`);
   if (used.callsFunctions) lines.push(`import * as calc from '${options.source}/records/functions';`);
@@ -213,7 +220,7 @@ export function importLines(used: Used, usesPath = false): string[] {
     if (!used.listings.has(name)) lines.push(`import { ${name} } from '${options.source}/data/${name}';`);
   for (const [api, names] of grouped([...used.calls.keys()].sort(), (name) => used.calls.get(name)!))
     lines.push(`import { ${names.join(', ')} } from '${options.source}/api/${api}';`);
-  if (used.tells) lines.push(`import { notices } from '${options.source}/api/notices';`);
+  if (used.tells) lines.push(`import { notices } from '${options.source}/shell/notices';`);
   for (const [name, hook] of [...used.listings].sort())
     lines.push(`import { ${hook} } from '${options.source}/data/${name}';`);
   if (used.joinsClasses) lines.push(`import { classList } from '${options.source}/styles/classList';`);
@@ -230,6 +237,8 @@ export function importLines(used: Used, usesPath = false): string[] {
 
 /** What a file turns out to need while it is printed. */
 export interface Used extends ActUse {
+  /** Whether what variables are at a moment is asked. */
+  readsVariables: boolean;
   go: boolean;
   back: boolean;
   pressable: boolean;

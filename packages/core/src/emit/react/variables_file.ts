@@ -13,6 +13,9 @@ const store = ${store};
 
 export const setVariable = store.set;
 
+/** What there is at this moment. */
+export const variables = store.now;
+
 export const useVariables = (): Variables => useSyncExternalStore(store.listen, store.now);
 `.text;
 }

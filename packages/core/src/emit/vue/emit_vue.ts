@@ -150,7 +150,7 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
         variables.some(({ variable }) => variable.kept && variable.kept !== 'device'),
       ),
     ),
-    text('src/App.vue', appVue(overlays.length > 0, app.apis.length > 0)),
+    text('src/App.vue', appVue(overlays.length > 0, app.hasNotice)),
     text(
       'src/routes.ts',
       routesTs(plan.project, rows, {

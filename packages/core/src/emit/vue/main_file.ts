@@ -30,11 +30,11 @@ router.afterEach(followAddress);
 `;
 
 /** Writes `App.vue`: the present screen, and what is open over it. */
-export const appVue = (hasOverlays: boolean, isRemote: boolean): string => `<script setup lang="ts">
+export const appVue = (hasOverlays: boolean, hasNotice: boolean): string => `<script setup lang="ts">
 import { RouterView } from 'vue-router';
-${hasOverlays ? "import OverlayHost from './overlays/OverlayHost.vue';\n" : ''}${isRemote ? "import Notice from './shell/Notice.vue';\n" : ''}</script>
+${hasOverlays ? "import OverlayHost from './overlays/OverlayHost.vue';\n" : ''}${hasNotice ? "import Notice from './shell/Notice.vue';\n" : ''}</script>
 
 <template>
   <RouterView />
-${hasOverlays ? '  <OverlayHost />\n' : ''}${isRemote ? '  <Notice />\n' : ''}</template>
+${hasOverlays ? '  <OverlayHost />\n' : ''}${hasNotice ? '  <Notice />\n' : ''}</template>
 `;

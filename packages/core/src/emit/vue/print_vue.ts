@@ -85,7 +85,7 @@ export interface VueUse extends ActUse {
 
 export function newUse(file: VueFile): VueUse {
   const imports = new Map<string, string>();
-  return {
+  const used: VueUse = {
     ...newActUse(),
     logic: file.logic ?? null,
     hasRoot: false,
@@ -97,6 +97,10 @@ export function newUse(file: VueFile): VueUse {
     worked: new Map(),
     usesRoute: false,
     variableCode: (name) => `variables.${name}`,
+    variableNow: (name) => {
+      used.variables.add(name);
+      return `variables.${name}`;
+    },
     fileOf: (hash) => {
       const { name, path } = file.assetImport(hash);
       imports.set(name, addressPath(path));
@@ -104,6 +108,7 @@ export function newUse(file: VueFile): VueUse {
     },
     file,
   };
+  return used;
 }
 
 /** Writes a single-file component: its script, as far as it needs one, and its template. */
@@ -159,7 +164,7 @@ function scriptOf(used: VueUse): Line[] {
   for (const name of used.all) take(hookForAll(name), `${file.source}/data/${name}`);
   if (used.takesValues) take('type Values', `${file.source}/forms/check`);
   for (const [name, api] of used.calls) take(name, `${file.source}/api/${api}`);
-  if (used.tells) take('notices', `${file.source}/api/notices`);
+  if (used.tells) take('notices', `${file.source}/shell/notices`);
   if (used.isAround) take('around', `${file.source}/logic/hooked`);
   if (used.isHooked) take('hooked', `${file.source}/logic/hooked`);
   const takesLogic = used.isAround || used.isHooked || used.hasRoot;

@@ -1,4 +1,4 @@
-import { notices } from '../api/notices';
+import { notices } from '../shell/notices';
 import { type QueryClient, queryClient } from '../api/queryClient';
 import { RequestError } from '../api/request';
 import type { Kept } from './records';

@@ -1,20 +1,22 @@
 import { useSyncExternalStore } from 'react';
-import { notices } from '../api/notices';
+import { notices } from './notices';
 import './notice.css';
 
-/** What did not work, said over whatever screen is there. */
+/** What is said over whatever screen is there; what did not work is said at once. */
 export function Notice() {
-  const text = useSyncExternalStore(notices.subscribe, notices.now);
+  const notice = useSyncExternalStore(notices.subscribe, notices.now);
+  const line = notice && (
+    <p>
+      {notice.text}{' '}
+      <button type="button" onClick={notices.forget}>
+        Close
+      </button>
+    </p>
+  );
   return (
-    <div role="alert" className="notice">
-      {text && (
-        <p>
-          {text}{' '}
-          <button type="button" onClick={notices.forget}>
-            Close
-          </button>
-        </p>
-      )}
+    <div className="notice">
+      <div role="alert">{notice?.isProblem && line}</div>
+      <div role="status">{!notice?.isProblem && line}</div>
     </div>
   );
 }
