@@ -2,6 +2,7 @@ import type { Screen } from '../model/design.ts';
 import { labelOf, pressablesOf } from '../links/pressable.ts';
 import { type Guesses, inferRoles } from '../roles/infer.ts';
 import { hasParent, isAmong, type Sight, sightOf } from '../roles/sight.ts';
+import { choicesOf } from './choices.ts';
 import type { FormPurpose } from './form_purpose.ts';
 import { findForms, type FormProposal } from './forms.ts';
 
@@ -18,6 +19,7 @@ export const DEEDS = [
   'close',
   'expand',
   'tab',
+  'choose',
   'add',
   'change',
   'remove',
@@ -67,6 +69,7 @@ interface Seen {
 interface Around {
   readonly guesses: Guesses;
   readonly forms: readonly FormProposal[];
+  readonly choices: ReturnType<typeof choicesOf>;
 }
 
 type Guess = readonly [does: Deed, confidence: number, reason: string];
@@ -82,7 +85,7 @@ export function findActions(
 ): ActionProposal[] {
   const sight = sightOf(screen);
   const guesses = inferRoles(screen);
-  const around: Around = { guesses, forms };
+  const around: Around = { guesses, forms, choices: choicesOf(screen) };
   const seen = new Map<string, Seen>();
   const see = (one: Sight): void => {
     const { element } = one;
@@ -270,6 +273,18 @@ const RULES: readonly Rule[] = [
       return ['filter', 0.78, 'it is one of a row of chips'];
     return role === 'combobox' && isBesideTable(sight, guesses)
       ? ['filter', 0.55, 'a choice stands over a list']
+      : null;
+  },
+  ({ sight, leads }, { choices, guesses }) => {
+    const choice = choices.get(sight.element.key);
+    // The marked entry of a bar says where one is.
+    const isEntry = hasParent(sight, (parent) => guesses.get(parent.element.key)?.role === 'navigation');
+    return choice && !leads && !isEntry
+      ? [
+          'choose',
+          0.7,
+          `it is one of ${choice.all.size} beside each other, of which “${choice.chosen}” is marked`,
+        ]
       : null;
   },
   // What forms send.

@@ -66,6 +66,16 @@ test.each([
     ['− → Count: count > 0 ? count - 1 : 0, ', '+ → Count: one more, '],
   ],
   [
+    'one of several that choose, by the variable that all of them set',
+    `<div><h3>Pick it up on</h3><div>${['Mon', 'Tue', 'Wed'].map((day) => `<button style="background-color:${day === 'Tue' ? '#234' : '#fff'}">${day}</button>`).join('')}</div></div>`,
+    ['Mon → Pick it up on: “Mon”, ', 'Tue → Pick it up on: “Tue”, ', 'Wed → Pick it up on: “Wed”, '],
+  ],
+  [
+    'what stands beside others and is marked as none of them',
+    `<div>${['Mon', 'Tue', 'Wed'].map((day) => `<button>${day}</button>`).join('')}</div>`,
+    [],
+  ],
+  [
     'several that count, each its own',
     '<div><p>Adults</p><div><button>-</button><b>2</b><button>+</button></div><p>Children</p><div><button>-</button><b>0</b><button>+</button></div></div>',
     [

@@ -14,8 +14,10 @@ import { isAmong, sightOf } from '../roles/sight.ts';
 import { type ActionProposal, SLIDES } from './actions.ts';
 import type { CollectionProposal } from './collections.ts';
 import type { DataProposals } from './propose.ts';
+import { quoted } from '../variables/settings.ts';
 import { takenCollection } from './records.ts';
-import { steppingOf } from './steppers.ts';
+import { choicesOf } from './choices.ts';
+import { nameBefore, steppingOf } from './steppers.ts';
 import { takeCollection } from './take_collection.ts';
 
 /** What becomes of controls that are to work. */
@@ -148,9 +150,14 @@ class Maker {
       case 'expand':
       case 'tab':
         return 'nothing that it could open or close is hidden on its screen';
+      case 'filter': {
+        const deed = this.#listDeed(action);
+        // What looks like a filter and has nothing to filter is chosen for itself.
+        const choice = typeof deed === 'string' ? this.#choice(action) : deed;
+        return typeof choice === 'string' ? deed : choice;
+      }
       case 'search':
       case 'sort':
-      case 'filter':
       case 'previous':
       case 'next':
       case 'page':
@@ -158,6 +165,8 @@ class Maker {
         return this.#listDeed(action);
       case 'remove':
         return this.#removal(action);
+      case 'choose':
+        return this.#choice(action);
       case 'increase':
       case 'decrease':
         return this.#step(action, does);
@@ -216,6 +225,27 @@ class Maker {
           ? chosenBy(known, textsOf(at.element.children.map(textOf)), deed)
           : this.#filter(action, known, deed);
     }
+  }
+
+  /** One of several sets a variable that is one of what they say; the one that is drawn as chosen is it at first. */
+  #choice({ screen, element }: ActionProposal): Deed | string {
+    const choice = choicesOf(screensByKey(this.#drawn.design).get(screen)!).get(element);
+    if (!choice) return 'nothing stands beside it that could be chosen instead';
+    const { all: controls, chosen, label, within } = choice;
+    const made = [...controls.keys()].flatMap((key) => {
+      const target = this.#app.interactions[key]?.target;
+      return target?.kind === 'set' && this.#app.variables[target.condition]?.type === 'one-of'
+        ? [target.condition]
+        : [];
+    })[0];
+    const condition = made ?? uniqueName('choice', (one) => !!this.#app.variables[one]);
+    const taken = new Set(Object.values(this.#app.variables).map(({ name }) => name.toLowerCase()));
+    const name = uniqueName(nameBefore(within, 'Choice'), (one) => taken.has(one.toLowerCase()), ' ');
+    const variable = { name, type: 'one-of', choices: [...controls.values()], initial: chosen } as const;
+    return {
+      interaction: pressTo({ kind: 'set', condition, value: quoted(label) }),
+      ...(made === undefined ? { along: putVariable(condition, variable) } : {}),
+    };
   }
 
   #step({ screen, element }: ActionProposal, does: 'increase' | 'decrease'): Deed | string {

@@ -117,8 +117,8 @@ function numberIn(sight: Sight): Omit<Counted, 'name'> | null {
   return { element: inner.element.key, isField: false, number: Number(sight.text.trim()) };
 }
 
-/** What stands before a number that is counted, as its name. */
-function nameBefore(stepper: Sight): string {
+/** What stands before something that is counted or chosen, as its name. */
+export function nameBefore(stepper: Sight, otherwise = 'Count'): string {
   let at = stepper;
   for (let level = 0; at.parent && level < FAR; level++) {
     const before = at.parent.children.slice(0, at.parent.children.indexOf(at)).toReversed();
@@ -127,5 +127,5 @@ function nameBefore(stepper: Sight): string {
     if (found !== undefined) return found;
     at = at.parent;
   }
-  return 'Count';
+  return otherwise;
 }

@@ -5,7 +5,7 @@ import { sayingOf, settingOf } from './variables.ts';
 type SetStep = Extract<Step, { readonly kind: 'set' }>;
 
 /** A text as an expression says it. */
-const quoted = (text: string): string => `'${text.replace(/[\\']/g, '\\$&')}'`;
+export const quoted = (text: string): string => `'${text.replace(/[\\']/g, '\\$&')}'`;
 
 /** What a variable can be set to by choosing, each with how that is said. */
 export function settingsOffered(

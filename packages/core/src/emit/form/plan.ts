@@ -23,6 +23,7 @@ import { type TokenLookup, tokenLookup } from '../../tokens/values.ts';
 import { type EmittedPart, emittedParts } from './emitted_parts.ts';
 import { type EmittedNames, type EmittedWiring, emittedWiring } from './emitted_wiring.ts';
 import { withChosenParts } from './live/chosen_looks.ts';
+import { withChosenSettings } from './live/chosen_settings.ts';
 import { withListControls } from './live/controls.ts';
 import { type BoundElement, boundElements, withBindings } from './live/bindings.ts';
 import { withForms } from './live/forms.ts';
@@ -212,6 +213,11 @@ export class EmissionPlan {
     return !this.#isStill && !!this.#partsByScreen.get(screen)?.some(([, { choice }]) => choice);
   }
 
+  /** A screen whose controls show what they have chosen; plain pages stay as they were drawn. */
+  choosing(screen: EmittedScreen): EmittedScreen {
+    return this.#isStill ? screen : withChosenSettings(screen);
+  }
+
   /** What elements of a screen show of what is worked out, by their keys. */
   boundOn(screen: string): ReadonlyMap<string, BoundElement> {
     const bindings = new Map(this.#bindingsByScreen.get(screen) ?? []);
@@ -379,7 +385,12 @@ export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScre
   const made = withNoneFound(
     withForms(
       withListControls(
-        withBindings(plan.choosesParts(screenKey) ? withChosenParts(drawn) : drawn, plan.boundOn(screenKey)),
+        plan.choosing(
+          withBindings(
+            plan.choosesParts(screenKey) ? withChosenParts(drawn) : drawn,
+            plan.boundOn(screenKey),
+          ),
+        ),
       ),
       plan.formsOn(screenKey),
     ),
