@@ -3,7 +3,7 @@ import { parseExpression } from '../expression/language.ts';
 import type { App, Target } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { variableNames } from '../model/project.ts';
-import { knownVariables } from './variables.ts';
+import { knownVariables, onlyVariables } from './variables.ts';
 
 /** A place that speaks of a variable. */
 export type VariableUse =
@@ -14,7 +14,7 @@ export type VariableUse =
 /** Where an app sets, looks at or shows a variable. */
 export function usesOfVariable(app: App, id: string): VariableUse[] {
   const name = variableNames(app).get(id);
-  const known = { collections: {}, lists: {}, variables: knownVariables(app), hasEntered: true };
+  const known = { ...onlyVariables(knownVariables(app)), hasEntered: true };
   const speaks = (source: string): boolean => {
     // What looks at records as well is not read here; it says the name all the same.
     const parsed = parseExpression(source, known);

@@ -37,7 +37,8 @@ export const conditionsOf = ({ variables }: Pick<App, 'variables'>): string[] =>
 export const knownVariables = (app: Pick<App, 'variables'>): Readonly<Record<string, Type>> =>
   Object.fromEntries([...variableNames(app)].map(([id, name]) => [name, typeOfVariable(app.variables[id])]));
 
-const onlyVariables = (variables: KnownNames['variables']): KnownNames => ({
+/** What an expression knows that speaks of variables alone. */
+export const onlyVariables = (variables: KnownNames['variables']): KnownNames => ({
   collections: {},
   lists: {},
   variables,
@@ -114,13 +115,24 @@ const saysOf = ({ type = 'yes-no', choices = [] }: Variable): string =>
  * The variables that are worked out from others, each after those that it looks at; those that cannot be are told by their
  * ids, with the reason.
  */
-export function derivedVariables(app: Pick<App, 'variables'>): {
+export function derivedVariables({ variables }: Pick<App, 'variables'>): WorkedOut {
+  let worked = known.get(variables);
+  if (!worked) known.set(variables, (worked = workedOut({ variables })));
+  return worked;
+}
+
+interface WorkedOut {
   readonly derived: readonly Derived[];
   readonly problems: ReadonlyMap<string, string>;
-} {
+}
+
+/** Everybody who asks what variables are asks this. */
+const known = new WeakMap<App['variables'], WorkedOut>();
+
+function workedOut(app: Pick<App, 'variables'>): WorkedOut {
   const names = variableNames(app);
   const ids = new Map([...names].map(([id, name]) => [name, id]));
-  const known = onlyVariables(knownVariables(app));
+  const spoken = onlyVariables(knownVariables(app));
   const derived: Derived[] = [];
   const problems = new Map<string, string>();
   const seen = new Set<string>();
@@ -132,7 +144,7 @@ export function derivedVariables(app: Pick<App, 'variables'>): {
       return false;
     }
     if (seen.has(id)) return !problems.has(id);
-    const parsed = parseExpression(variable.says, known);
+    const parsed = parseExpression(variable.says, spoken);
     if (!parsed.problem) {
       const looksAt = new Set<string>();
       eachPart(parsed.expression, (part) => part.kind === 'variable' && looksAt.add(ids.get(part.name)!));

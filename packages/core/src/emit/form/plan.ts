@@ -33,7 +33,7 @@ import { type LiveCollection, liveCollections, listingOn, namesOn } from './live
 import type { EmittedScreen } from './markup.ts';
 import { emitScreen, type ScreenContext } from './screen.ts';
 import { saidAtFirst } from '../../records/expression_names.ts';
-import { knownVariables, sayingOf, settingOf } from '../../variables/variables.ts';
+import { knownVariables, onlyVariables, sayingOf, settingOf } from '../../variables/variables.ts';
 
 /** The routes, overlays, variables and anchors of an app by their names, and what each wired element does. */
 export class EmissionPlan {
@@ -222,7 +222,7 @@ export class EmissionPlan {
   boundOn(screen: string): ReadonlyMap<string, BoundElement> {
     const bindings = new Map(this.#bindingsByScreen.get(screen) ?? []);
     const variables = knownVariables(this.project.app);
-    if (this.#isStill) return boundElements(bindings, { collections: {}, lists: {}, variables });
+    if (this.#isStill) return boundElements(bindings, onlyVariables(variables));
     return boundElements(
       bindings,
       namesOn(this.live, variables, screen, this.project.app.details[screen]),
