@@ -47,7 +47,7 @@ function built(files: Files): Files {
       encoding: 'utf8',
       env: { ...process.env, CI: 'true', NO_COLOR: '1' },
     });
-  npm('install', '--no-audit', '--no-fund');
+  npm('install', '--no-audit', '--no-fund', '--prefer-offline');
   expect(npm('run', 'build')).toContain('built in');
   const links = (JSON.parse(readFileSync(path.join(folder, 'src/links.json'), 'utf8')) as unknown[]).length;
   expect(links).toBeGreaterThan(40);

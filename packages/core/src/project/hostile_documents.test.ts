@@ -18,7 +18,7 @@ import { vueProblems } from '../testing/vue_problems.ts';
 import { ArchiveError, parseApp, parseDesign } from './archive.ts';
 
 /** How many documents and screens are tried; the measurements try more. */
-const COUNT = Number(process.env.TOVEL_HOSTILE_DOCUMENTS ?? 120);
+const COUNT = Number(process.env.TOVEL_HOSTILE_DOCUMENTS ?? 60);
 const AT_ONCE = 100;
 
 const page = (reading: PageReading) =>
