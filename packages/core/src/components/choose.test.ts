@@ -42,6 +42,22 @@ test.each<[string, string[], string[]]>([
     ],
     ['3 Card', '7 Chip'],
   ],
+  [
+    'what holds much here and little there is none',
+    [
+      card(20, 20, 'Saw'),
+      card(
+        20,
+        20,
+        'Drill',
+        Array.from(
+          { length: 40 },
+          (_, i) => `<rect x="${30 + i * 5}" y="100" width="4" height="${9 + i}"/>`,
+        ).join(''),
+      ),
+    ],
+    [],
+  ],
 ])('%s', (_, drawn, expected) => {
   // Beside it stands what differs from screen to screen, so that nothing is most of its screen.
   const beside = (i: number): string =>

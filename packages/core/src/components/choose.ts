@@ -50,7 +50,7 @@ export function choose<C extends Candidate>(candidates: readonly C[]): Choice<C>
   const open = candidates.flatMap((candidate): Open<C>[] => {
     const { most, usual } = givenAt(candidate.sights);
     const forms = new Set(candidate.sights.map(({ element }) => shapeOf(element))).size;
-    if (most + forms - 1 > MOST_GIVEN[candidate.kind]) return [];
+    if (most + forms - 1 > MOST_GIVEN[candidate.kind] || !isOneThing(candidate.sights)) return [];
     const unity = unityOf(candidate);
     if (unity < LEAST_UNITY) return [];
     return [{ candidate, unity, given: usual, worth: Infinity, saves: 0 }];
@@ -217,16 +217,56 @@ const MOST_COMPARED = 40;
 /** What so many of the places say is no difference among them. */
 const SAID_BY_MOST = 0.8;
 
+/** What is one thing is at most so many times as large as half of its places, wherever something of it is missing. */
+const MOST_GROWN = 2;
+/** A thing of so few elements can be any. */
+const LEAST_GROWN = 12;
+
+/** Whether what stands at places is about as large as each of them: what holds one thing here and another there is no one thing. */
+function isOneThing(sights: readonly Sight[]): boolean {
+  const some = someOf(sights);
+  const sizes = some.map(({ element }) => sizeOf(element)).sort((a, b) => a - b);
+  const most = Math.max(MOST_GROWN * sizes[sizes.length >> 1], LEAST_GROWN);
+  if (sizes.at(-1)! > most) return false;
+  const together = new Map<string, number>();
+  for (const { element } of some)
+    for (const [kind, count] of kindsIn(element))
+      together.set(kind, Math.max(count, together.get(kind) ?? 0));
+  return [...together.values()].reduce((sum, count) => sum + count, 0) <= most;
+}
+
+const kinds = new WeakMap<Element, ReadonlyMap<string, number>>();
+
+/** How many elements of a tag stand how deep in an element. */
+function kindsIn(element: Element): ReadonlyMap<string, number> {
+  let found = kinds.get(element);
+  if (!found) {
+    const counts = new Map<string, number>();
+    const visit = ({ tag, children }: Element, depth: number): void => {
+      if (tag === undefined) return;
+      const kind = `${tag} ${depth}`;
+      counts.set(kind, (counts.get(kind) ?? 0) + 1);
+      for (const child of children) visit(child, depth + 1);
+    };
+    visit(element, 0);
+    kinds.set(element, (found = counts));
+  }
+  return found;
+}
+
+/** Places enough to tell what they have in common. */
+function someOf(sights: readonly Sight[]): readonly Sight[] {
+  if (sights.length <= MOST_COMPARED) return sights;
+  // Steps of the golden section meet no rhythm of theirs: every fourth may be the same entry of a menu.
+  return Array.from(
+    { length: MOST_COMPARED },
+    (_, i) => sights[Math.floor(((i * GOLDEN) % 1) * sights.length)],
+  );
+}
+
 /** How many things are said at one place that are not said at most others: in the middle, and at most. */
 function givenAt(sights: readonly Sight[]): { readonly usual: number; readonly most: number } {
-  // Steps of the golden section meet no rhythm of theirs: every fourth may be the same entry of a menu.
-  const some =
-    sights.length <= MOST_COMPARED
-      ? sights
-      : Array.from(
-          { length: MOST_COMPARED },
-          (_, i) => sights[Math.floor(((i * GOLDEN) % 1) * sights.length)],
-        );
+  const some = someOf(sights);
   const said = some.map(({ element }) => factsOf(element));
   const counts = new Map<string, number>();
   for (const facts of said) for (const fact of new Set(facts)) counts.set(fact, (counts.get(fact) ?? 0) + 1);
@@ -243,6 +283,7 @@ function factsOf(element: Element): string[] {
     ...(text?.trim() ? [`text ${text}`] : []),
     ...(asset ? [`picture ${asset}`] : []),
     ...(attributes?.href ? [`link ${attributes.href}`] : []),
+    ...(attributes?.title ? [`title ${attributes.title}`] : []),
     ...(attributes?.placeholder ? [`hint ${attributes.placeholder}`] : []),
     ...children.flatMap(factsOf),
   ];

@@ -16,22 +16,29 @@ interface Found extends Candidate {
 /**
  * Finds what repeats, within screens and across them, those first that save most: what is best written once when the rest is,
  * too. Places of one overlap those of another only where they stand in them or around them.
+ * @param refused ids of what is not wanted: what else its places could be is looked at then
  */
-export function findComponents(screens: readonly Screen[]): ComponentProposal[] {
+export function findComponents(
+  screens: readonly Screen[],
+  refused: ReadonlySet<string> = new Set(),
+): ComponentProposal[] {
   const sights = new Map<string, Sight>();
   for (const screen of screens) for (const [key, sight] of sightOf(screen).byKey) sights.set(key, sight);
   const alone = screens.flatMap(listsOf);
-  const [loose, strict] = [false, true].map((isStrict) => sameRows(alone, sights, isStrict));
-  const known = new Set(loose.map(({ id }) => id));
-  const lists = [...loose, ...strict.filter(({ id }) => !known.has(id))].map((list): Found => ({
+  // Of what cannot be one list, those that are can, and each by itself.
+  const together = [false, true].flatMap((isStrict) => sameRows(alone, sights, isStrict));
+  const byId = new Map([...alone, ...together.toReversed()].map((list) => [list.id, list]));
+  const wanted = [...byId.values()].filter(({ id }) => !refused.has(id));
+  const lists = wanted.map((list): Found => ({
     kind: 'list',
     sights: list.places.map((key) => sights.get(key)!),
     list,
   }));
   // What is a row wherever it stands is one of a list.
-  const rows = new Set(alone.flatMap(({ places }) => places));
+  const rows = new Set(wanted.flatMap(({ places }) => places));
   const groups = groupsOf(screens)
     .filter((group) => !group.every(({ element }) => rows.has(element.key)))
+    .filter((group) => !refused.size || !refused.has(idOf('component', group.map(keyOf))))
     .map((group): Found => ({ kind: 'component', sights: group }));
   const names = new Set<string>();
   return choose([...lists, ...groups])
@@ -49,6 +56,8 @@ export function findComponents(screens: readonly Screen[]): ComponentProposal[] 
 /** The lists of a screen: rows that repeat within one element. */
 export const findLists = (screen: Screen): ComponentProposal[] =>
   listsOf(screen).map(({ others: _others, ...list }) => list);
+
+const keyOf = ({ element }: Sight): string => element.key;
 
 function proposalOf({ candidate: { sights }, unity, given }: Choice<Found>): Named {
   const [first] = sights;

@@ -56,7 +56,9 @@ export function sameRows(
     const shapes = isStrict
       ? [...new Set(list.places.map((place) => shapeOf(sights.get(place)!.element)))].sort().join()
       : shapeOf(first.element);
-    const form = `${list.name} ${shapes} ${first.fontSize} ${cells}`;
+    // The same in another size is the same, unless it proves to be something else.
+    const size = isStrict ? first.fontSize : '';
+    const form = `${list.name} ${shapes} ${size} ${cells}`;
     merged.set(form, [...(merged.get(form) ?? []), list]);
   }
   return [...merged.values()].map((group) => {

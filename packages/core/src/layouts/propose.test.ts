@@ -4,6 +4,7 @@ import { settle } from '../layers/settle.ts';
 import type { Screen } from '../model/design.ts';
 import type { Project } from '../model/project.ts';
 import { projectOf, screenOf, svg } from '../testing/build.ts';
+import { pageOfHtml } from '../testing/page_of_html.ts';
 import { entry, TABS, tabbed, wired } from '../testing/tabbed.ts';
 import { typeErrors } from '../testing/typecheck.ts';
 import { proposeLayouts, surelyShared } from './propose.ts';
@@ -62,6 +63,32 @@ test('the code of a layout is written once: what the compiler takes, and grows b
         .length,
   );
   expect(bars[1]).toBe(bars[0]);
+});
+
+/** A page with a side bar, so many lines of its own, and a footer after them; some have the side bar in other words. */
+const long = (key: string, lines: number, isOther = false): Screen =>
+  pageOfHtml(
+    `<aside class="side" data-box="0 0 220 800">${(isOther ? ['Eins', 'Zwei', 'Drei'] : ['One', 'Two', 'Three']).map((name) => `<a class="entry" href="/${name}"><span>${name}</span></a>`).join('')}</aside><main><h1>${key}</h1>${`<p>What ${key} says by itself.</p>`.repeat(lines)}</main><footer class="foot" data-box="0 ${900 + lines * 40} 1280 200"><a href="/help"><span>Help</span></a><a href="/terms"><span>Terms</span></a><span>Open daily</span></footer>`,
+    key,
+  );
+
+test('what stands at the end of pages is a bar of theirs, however long they are', () => {
+  const project = projectOf(long('short', 1), long('longer', 5), long('longest', 30));
+  const app = applyChange(project.app, surelyShared(project));
+  expect(Object.values(app.components).map(({ name, places }) => `${name} ${places.length}`)).toEqual(
+    expect.arrayContaining(['Side bar 3', 'Footer 3']),
+  );
+  expect(Object.values(app.layouts).map(({ name }) => name)).toEqual(['Side bar']);
+});
+
+test('one page that says its bar otherwise takes no bar from the layout of the others', () => {
+  const keys = ['a', 'b', 'c', 'd'];
+  const project = projectOf(...keys.map((key, i) => long(key, i + 1)), long('other', 3, true));
+  const [{ screens, change }] = proposeLayouts(settle(project));
+  expect(screens).toEqual(keys);
+  // The same part stands there, too, in no layout.
+  const { components } = applyChange(project.app, change);
+  expect(Object.values(components).find(({ name }) => name === 'Footer')!.places).toHaveLength(5);
 });
 
 test('what is nested deeply is compared in no time', () => {

@@ -27,6 +27,9 @@ interface Bar {
   readonly element: string;
   readonly name: string;
   readonly labels: readonly string[];
+  /** Where it stands on its screen, in px. */
+  readonly x: number;
+  readonly y: number;
   /** The same for what says the same. */
   readonly sign: string;
 }
@@ -98,7 +101,7 @@ function proposed(
   let made = app;
   const components: Change[] = [];
   for (const some of shared) {
-    const change = barComponent({ design, app: made }, some, ids);
+    const change = barComponent({ design, app: made }, some, ids, likeBars(project, some));
     components.push(...change);
     made = applyChange(made, all(change));
   }
@@ -143,17 +146,24 @@ function barsOf({ app, design }: Project, keys: readonly string[]): ReadonlyMap<
   const families = new Map<string, Family[]>();
   for (const key of keys) {
     const all = traitsOf(byKey.get(key)!.root);
+    const end = Math.max(...all.map(({ element: { box } }) => box.y + box.height));
     for (const one of all.slice(1)) {
       if (one.size < LEAST_ELEMENTS || one.size > all.length * LARGEST_PART) continue;
       const { box, name, classes = name } = one.element;
-      const place = [box.x, box.y, box.width].map((n) => Math.round(n / PLACE)).join(' ');
-      const form = `${one.tag} ${classes} ${place}`;
-      const known = families.get(form) ?? [];
-      const family = known.find(
-        ({ first, members }) => !members.has(key) && likeSketches(first.says, one.says) >= ALIKE,
-      );
-      if (family) family.members.set(key, one);
-      else families.set(form, [...known, { first: one, members: new Map([[key, one]]) }]);
+      // What stands at the end of pages is as far from their end, however long they are.
+      for (const [edge, far] of [
+        ['top', box.y],
+        ['end', end - box.y - box.height],
+      ] as const) {
+        const place = [box.x, far, box.width].map((n) => Math.round(n / PLACE)).join(' ');
+        const form = `${one.tag} ${classes} ${edge} ${place}`;
+        const known = families.get(form) ?? [];
+        const family = known.find(
+          ({ first, members }) => !members.has(key) && likeSketches(first.says, one.says) >= ALIKE,
+        );
+        if (family) family.members.set(key, one);
+        else families.set(form, [...known, { first: one, members: new Map([[key, one]]) }]);
+      }
     }
   }
   const bars = new Map<string, Bar[]>();
@@ -175,7 +185,8 @@ function barsOf({ app, design }: Project, keys: readonly string[]): ReadonlyMap<
       if (labels.length < LEAST_PRESSABLE) continue;
       taken.set(key, [...(taken.get(key) ?? []), one]);
       const name = nameOfBar(app, one.element, byKey.get(key)!);
-      const bar = { screen: key, element: one.element.key, name, labels, sign: String(number) };
+      const { x, y } = one.element.box;
+      const bar = { screen: key, element: one.element.key, name, labels, x, y, sign: String(number) };
       bars.set(key, [...(bars.get(key) ?? []), bar]);
     }
   });
@@ -204,9 +215,36 @@ function holdsOwn(parts: readonly (readonly string[])[]): boolean {
   return over.length * 2 > parts.length;
 }
 
-/** The change that makes one component of the bars, unless they are one. */
-function barComponent({ app, design }: Project, bars: readonly Bar[], ids: Set<string>): Change[] {
-  const places = bars.map((bar) => bar.element);
+/** What says the same as bars on screens that have it elsewhere: no frame is left around those, but it is the same part. */
+function likeBars(project: Project, bars: readonly Bar[]): string[] {
+  const byKey = screensByKey(project.design);
+  const known = new Set(bars.map(({ screen }) => screen));
+  const [{ screen, element }] = bars;
+  const bar = traitsOf(byKey.get(screen)!.root).find((one) => one.element.key === element)!;
+  const calledOf = ({ name, classes = name }: Element): string => classes;
+  return orderedScreens(project.app).flatMap((key) => {
+    if (known.has(key) || !isUsed(project, key)) return [];
+    const like = traitsOf(byKey.get(key)!.root).find(
+      (one) =>
+        one.tag === bar.tag &&
+        calledOf(one.element) === calledOf(bar.element) &&
+        likeSketches(bar.says, one.says) >= ALIKE,
+    );
+    return like ? [like.element.key] : [];
+  });
+}
+
+/**
+ * The change that makes one component of the bars, unless they are one.
+ * @param others what is the same part on other screens
+ */
+function barComponent(
+  { app, design }: Project,
+  bars: readonly Bar[],
+  ids: Set<string>,
+  others: readonly string[],
+): Change[] {
+  const places = [...bars.map((bar) => bar.element), ...others];
   const isOne = Object.values(app.components).some((component) =>
     places.every((place) => component.places.some((other) => isWithin(design, place, other))),
   );
@@ -224,16 +262,19 @@ const LONGEST_NAME = 24;
 /** What people call a bar: as what opens and closes, or its layer's name where somebody gave it one, else by where it stands. */
 function nameOfBar({ disclosures }: Project['app'], bar: Element, { width, height }: Screen): string {
   const { name, classes, box } = bar;
+  const word = wordOfClasses(classes ?? '');
+  const called = word && sentenceCase(word.replace(/(?=[A-Z])/g, ' '));
   const opens = disclosures[bar.key];
   if (opens && opens.kind !== 'section') return sentenceCase(`${opens.name} ${opens.kind}`);
   if (!classes && name.length <= LONGEST_NAME && wordOfLayer(bar)) return sentenceCase(name);
+  // What is nowhere itself holds what floats over the page.
+  if (called && box.height < PLACE) return called;
   // Beside a long page a side bar may be short.
   const isAtSide = box.x <= PLACE || box.x + box.width >= width - PLACE;
   if (box.width <= width / 2 && (box.height >= height / 2 || (isAtSide && box.height > box.width * 1.5)))
     return box.x + box.width / 2 <= width / 2 ? 'Side bar' : 'Side panel';
   if (box.width >= width / 2) return box.y + box.height / 2 <= height / 2 ? 'Top bar' : 'Footer';
-  const word = wordOfClasses(classes ?? '');
-  return word ? sentenceCase(word.replace(/(?=[A-Z])/g, ' ')) : 'Bar';
+  return called || 'Bar';
 }
 
 function nameOf(app: Project['app'], screens: readonly string[], bars: readonly Bar[]): string {
@@ -242,5 +283,7 @@ function nameOf(app: Project['app'], screens: readonly string[], bars: readonly 
     .split('/')
     .filter((part) => part && !part.startsWith(':'))
     .at(-1);
-  return last ? sentenceCase(last.replace(/-/g, ' ')) : (bars[0]?.name ?? 'Shared');
+  // The first that one comes by: what is at the end of a page is least of what it is called.
+  const [first] = bars.toSorted((a, b) => a.y - b.y || a.x - b.x);
+  return last ? sentenceCase(last.replace(/-/g, ' ')) : (first?.name ?? 'Shared');
 }

@@ -72,3 +72,44 @@ test('the entries of a bar that screens share are one component, which looks whe
   expect(files.some((file) => 'text' in file && /isActive|isMarked/.test(file.text))).toBe(false);
   expect(typeErrors([emitReact(made, 'Bar')])).toEqual([]);
 }, 60_000);
+
+test('what stands in a component and elsewhere is one of its own within it', () => {
+  const chip = (text: string): string =>
+    `<span class="chip" style="background-color:#eef;border-radius:9px;padding:4px"><b class="dot">•</b><span>${text}</span><i class="count">3</i></span>`;
+  const offer = (name: string): string =>
+    `<article class="offer"><h2>${name}</h2><p>In the shed</p><p>Ask at the desk</p>${chip(`About ${name}`)}</article>`;
+  const kind = (name: string): string => `<p>For ${name}, ${name.length} sheds have it:</p>${chip(name)}`;
+  const project = projectOf(
+    pageOfHtml(`<main>${['Saw', 'Drill', 'Rasp'].map(offer).join('')}<h1>Shelf</h1></main>`, 'shelf'),
+    pageOfHtml(
+      `<main><h1>Kinds</h1>${['Wood', 'Metal', 'Bikes', 'Garden'].map(kind).join('')}</main>`,
+      'kinds',
+    ),
+  );
+  const emitted = emitReact(parted(project), 'Made');
+  const textOf = (name: string): string =>
+    emitted.files
+      .flatMap((file) => ('text' in file && file.path.endsWith(`/${name}.tsx`) ? [file.text] : []))
+      .join();
+  expect(textOf('Offer')).toContain('<Chip ');
+  expect(textOf('Kinds')).toContain('<Chip ');
+  expect(typeErrors([emitted])).toEqual([]);
+}, 60_000);
+
+test('an entry that is something else on one screen stands by itself, and the others are one component', () => {
+  const bare = projectOf(
+    ...PAGES.map((key) => page(key)),
+    pageOfHtml(
+      `<nav class="bar" style="display:flex"><ul class="entries">${PAGES.map((key) =>
+        key === 'tools'
+          ? '<li class="entry" style="padding:8px"><b>Tools</b></li>'
+          : `<li class="entry" style="padding:8px"><a class="entry-link" href="/${key}" style="color:#ccd;background-color:#456"><span class="dot" style="width:8px">•</span><span class="label" style="font-size:14px">${key}</span></a></li>`,
+      ).join('')}</ul></nav><main><h1>Closed</h1><p>Today nothing is lent.</p></main>`,
+      'closed',
+    ),
+  );
+  const emitted = emitReact(parted(bare), 'Made');
+  const entry = emitted.files.find(({ path }) => /components\/Entr\w+\/Entr\w+\.tsx$/.test(path));
+  expect(entry && 'text' in entry ? entry.text : '').not.toContain('Tools');
+  expect(typeErrors([emitted])).toEqual([]);
+}, 60_000);

@@ -2,21 +2,21 @@ import type { EmittedComponent } from '../emit/form/components/extract.ts';
 import { extractionOf } from '../emit/form/components/extraction.ts';
 import { all, applyChange, type Change, putComponent } from '../change/change.ts';
 import { findComponents } from '../components/find.ts';
+import { sizeOf } from '../components/groups.ts';
 import { EmissionPlan } from '../emit/form/plan.ts';
 import { settle } from '../layers/settle.ts';
 import { surelyShared } from '../layouts/propose.ts';
-import { parentsByKey } from '../model/places.ts';
 import { uniqueName } from '../model/names.ts';
 import { isUsed, type Project } from '../model/project.ts';
 
 /** What is taken without being asked is as sure as this, 0 to 1, and saves so many elements. */
-const SURE = 0.8;
+const SURE = 0.6;
 const SURER = 0.9;
-const LEAST_SAVED = 12;
+const LEAST_SAVED = 8;
 /** A component with more props than this says less than what it stands for; a row has a field for each column of its table. */
 const MOST_PROPS = { component: 9, list: 16 } as const;
 /** What comes in more looks than these is no one thing. */
-const MOST_LOOKS = 6;
+const MOST_LOOKS = 10;
 
 /**
  * The change that parts screens which just came in, as a person would before anything else: what several of them surely
@@ -32,19 +32,12 @@ function surelyRepeated(project: Project): Change {
   const settled = settle(project);
   const { design, app } = settled;
   const screens = design.screens.filter(({ key }) => isUsed(settled, key));
-  const parents = new Map(
-    screens.flatMap((screen) => [...parentsByKey(screen)].map(([key, parent]) => [key, parent.key])),
-  );
-  const around = (key: string): string[] => {
-    const found: string[] = [];
-    for (let at = parents.get(key); at !== undefined; at = parents.get(at)) found.push(at);
-    return found;
-  };
-  // Of two that stand in each other the surer is the one thing, and of those alike what saves more.
-  const sure = findComponents(screens)
-    .filter(({ confidence, saves }) => confidence >= SURE && saves >= LEAST_SAVED)
-    .sort((a, b) => Number(b.confidence >= SURER) - Number(a.confidence >= SURER));
-  const kept = fitting(project, sure, (proposals) => byThemselves(app, proposals, around));
+  // Of two at one place the surer is the one thing, and of those alike what saves more.
+  const sure = (refused: ReadonlySet<string>): readonly Proposal[] =>
+    findComponents(screens, refused)
+      .filter(({ confidence, saves }) => confidence >= SURE && saves >= LEAST_SAVED)
+      .sort((a, b) => Number(b.confidence >= SURER) - Number(a.confidence >= SURER));
+  const kept = fitting(project, (refused) => atFreePlaces(app, sure(refused)));
   // Numbers told them from what was not taken.
   const names = new Set(Object.values(app.components).map(({ name }) => name));
   return all(
@@ -59,65 +52,56 @@ function surelyRepeated(project: Project): Change {
 type Proposal = ReturnType<typeof findComponents>[number];
 type Chosen = readonly [id: string, proposal: Proposal];
 
-/**
- * Those of proposals that stand neither in each other nor around what is taken, the first first: one thing is one part. In
- * what is taken they can stand: the entries of a bar that screens share are parts of it.
- */
-function byThemselves(
-  { components }: Project['app'],
-  proposals: readonly Proposal[],
-  around: (key: string) => readonly string[],
-): Chosen[] {
+/** Those of proposals that stand where nothing is taken, the first first: what is at one place is one thing. */
+function atFreePlaces({ components }: Project['app'], proposals: readonly Proposal[]): Chosen[] {
   const taken = new Set(Object.values(components).flatMap(({ places }) => places));
-  const aroundTaken = new Set([...taken].flatMap(around));
-  const own = new Set<string>();
   const chosen: Chosen[] = [];
   let number = 0;
   for (const proposal of proposals) {
-    const { places } = proposal;
-    const isFree = places.every(
-      (key) => !taken.has(key) && !aroundTaken.has(key) && !around(key).some((outer) => own.has(outer)),
-    );
-    if (!isFree) continue;
+    if (proposal.places.some((key) => taken.has(key))) continue;
     do number++;
     while (components[`part-${number}`]);
     chosen.push([`part-${number}`, proposal]);
-    for (const key of places) {
-      taken.add(key);
-      own.add(key);
-      around(key).forEach((outer) => aroundTaken.add(outer));
-    }
+    for (const key of proposal.places) taken.add(key);
   }
   return chosen;
 }
 
-/** So often what was not fit gives way to what stands in it or around it. */
-const MOST_ROUNDS = 5;
+/** So often what was not fit gives way to what else its places could be; of large piles, each round of which takes seconds, less often. */
+const MOST_ROUNDS = 8;
+const ELEMENTS_LOOKED_AT = 60_000;
 
-/** Those that can be made, and are given no more than they stand for, when all of them are taken. */
+/**
+ * Those that can be made, and are given no more than they stand for, when all of them are taken.
+ * @param choose what could be taken without what is refused
+ */
 function fitting(
   project: Project,
-  proposals: readonly Proposal[],
-  choose: (proposals: readonly Proposal[]) => readonly Chosen[],
-  rounds = MOST_ROUNDS,
+  choose: (refused: ReadonlySet<string>) => readonly Chosen[],
 ): readonly Chosen[] {
-  const chosen = choose(proposals);
-  const tried = chosen.map(([id, { name, kind, places }]) => putComponent(id, { name, kind, places }));
-  const made = { ...project, app: applyChange(project.app, all(tried)) };
-  const { components } = extractionOf(new EmissionPlan(made));
-  const kinds = new Map(chosen.map(([id, { kind }]) => [id, kind]));
-  const fit = new Set(
-    components.flatMap((component) =>
-      isFit(component, kinds.get(component.id) ?? 'component') ? [component.id] : [],
-    ),
-  );
-  const kept = chosen.filter(([id]) => fit.has(id));
-  if (kept.length === chosen.length) return kept;
-  const unfit = new Set(chosen.flatMap(([id, { id: proposal }]) => (fit.has(id) ? [] : [proposal])));
+  const elements = project.design.screens.reduce((sum, { root }) => sum + sizeOf(root), 0);
+  const rounds = Math.min(MOST_ROUNDS, Math.ceil(ELEMENTS_LOOKED_AT / elements));
+  const refused = new Set<string>();
+  let chosen = choose(refused);
   // In the end without what stands in the others: without some, others are given what those were.
-  const open = rounds ? proposals.filter(({ id }) => !unfit.has(id)) : kept.map(([, proposal]) => proposal);
-  return fitting(project, open, choose, Math.max(0, rounds - 1));
+  for (let round = 0; ; round++) {
+    const made = madeOf(project, chosen);
+    const unfit = chosen.filter(([id, { kind }]) => made.has(id) && !isFit(made.get(id)!, kind));
+    // What cannot be made beside what is not fit may be made without that.
+    const refusing = unfit.length ? unfit : chosen.filter(([id]) => !made.has(id));
+    if (!refusing.length) return chosen;
+    for (const [, { id }] of refusing) refused.add(id);
+    chosen = round < rounds ? choose(refused) : chosen.filter(([, { id }]) => !refused.has(id));
+  }
 }
 
-const isFit = ({ props }: EmittedComponent, kind: keyof typeof MOST_PROPS): boolean =>
+/** What becomes of those that are chosen when all of them are taken, by their ids; some cannot be made. */
+function madeOf(project: Project, chosen: readonly Chosen[]): ReadonlyMap<string, EmittedComponent> {
+  const tried = chosen.map(([id, { name, kind, places }]) => putComponent(id, { name, kind, places }));
+  const app = applyChange(project.app, all(tried));
+  const { components } = extractionOf(new EmissionPlan({ ...project, app }));
+  return new Map(components.map((component) => [component.id, component]));
+}
+
+const isFit = ({ props }: EmittedComponent, kind: Proposal['kind']): boolean =>
   props.length <= MOST_PROPS[kind] && props.every(({ choices }) => (choices?.length ?? 0) <= MOST_LOOKS);

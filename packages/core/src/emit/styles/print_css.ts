@@ -69,7 +69,9 @@ export function printRules(
     groups.set(sign, [...(groups.get(sign) ?? []), one]);
   }
   const statesOf = ([selector, { states, key }]: (typeof said)[number]) =>
-    Object.entries(states).map(([state, css]) => [`${selector}${state}`, css, key] as const);
+    parted(states).map(
+      ([some, css]) => [some.map((state) => `${selector}${state}`).join(',\n'), css, key] as const,
+    );
   const counts = new Map<string, number>();
   for (const one of said)
     for (const [, css] of statesOf(one)) counts.set(signOf(css), (counts.get(signOf(css)) ?? 0) + 1);
@@ -97,6 +99,36 @@ export function printRules(
   for (const width of widthsIn('at').sort((a, b) => b - a)) inside('<=', 'at', width);
   for (const width of widthsIn('from').sort((a, b) => a - b)) inside('>=', 'from', width);
   return { text: out.length ? `${out.join('\n')}\n` : '', lines };
+}
+
+/** So much of the shorter of two states is the same at least where they are written together. */
+const MOSTLY_THE_SAME = 0.6;
+
+/** What elements look like in states, with what two that follow each other have in common once, before what each has alone. */
+function parted(
+  states: Readonly<Record<string, Declarations>>,
+): (readonly [states: readonly string[], css: Declarations])[] {
+  const open = Object.entries(states);
+  const found: (readonly [readonly string[], Declarations])[] = [];
+  for (let i = 0; i < open.length; i++) {
+    const [state, css] = open[i];
+    const [next, other] = open[i + 1] ?? ['', {}];
+    const [own, others] = [Object.entries(css), Object.entries(other)];
+    const common = own.filter(([name, value]) => other[name] === value);
+    // The same altogether stands together anyway; what belongs to an element of its own does not.
+    const isSame = common.length === own.length && common.length === others.length;
+    const isWorth =
+      common.length > 1 && common.length >= Math.min(own.length, others.length) * MOSTLY_THE_SAME;
+    if (isSame || !isWorth || `${state}${next}`.includes('::')) {
+      found.push([[state], css]);
+      continue;
+    }
+    const without = (entries: readonly [string, string][]): Declarations =>
+      Object.fromEntries(entries.filter(([name, value]) => css[name] !== value || other[name] !== value));
+    found.push([[state, next], Object.fromEntries(common)], [[state], without(own)]);
+    open[i + 1] = [next, without(others)];
+  }
+  return found.filter(([, css]) => Object.keys(css).length);
 }
 
 /** A declaration as the standards have it now. */

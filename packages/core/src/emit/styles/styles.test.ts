@@ -1,5 +1,6 @@
 import { withoutIdle } from '../form/styles/idle.ts';
 import { asInCode, classInSheet } from './class_names.ts';
+import { printRules } from './print_css.ts';
 import { foldShorthands } from './shorthands.ts';
 import { writtenValue } from './written.ts';
 
@@ -93,6 +94,54 @@ test.each([
   ['what is so anyway', { 'background-image': 'initial', top: '0px' }, 'div', { top: '0px' }],
 ])('of a look, %s', (_, base, tag, left) => {
   expect(withoutIdle(look(base), tag).base).toEqual(left);
+});
+
+test.each<[string, Record<string, string>, string, Record<string, string>, Record<string, string>]>([
+  [
+    'what nothing ever makes otherwise',
+    {},
+    ':hover',
+    { opacity: '1', 'box-shadow': 'none', color: '#111' },
+    { color: '#111' },
+  ],
+  ['what it takes back', { opacity: '0.5' }, ':hover', { opacity: '1' }, { opacity: '1' }],
+  [
+    'that there is no line where none is',
+    {},
+    ':hover',
+    { 'outline-style': 'none', color: '#111' },
+    { color: '#111' },
+  ],
+  [
+    'that the focus has no line',
+    {},
+    ':focus-visible',
+    { 'outline-style': 'none' },
+    { 'outline-style': 'none' },
+  ],
+])('of a state, %s', (_, base, state, css, left) => {
+  expect(withoutIdle(look(base, { [state]: css }), 'a').states).toEqual({ [state]: left });
+});
+
+test('what two states have in common is written once, before what each has alone', () => {
+  const rule = {
+    className: 'go',
+    key: null,
+    ...look(
+      {},
+      {
+        ':hover': { color: '#111', opacity: '0.8', transform: 'scale(1.1)' },
+        ':focus-visible': { color: '#111', opacity: '0.8' },
+        ':active': { color: '#222' },
+      },
+    ),
+  };
+  const { text } = printRules([rule], (name) => `.${name}`);
+  expect(text.split('\n\n').map((block) => block.replace(/\s+/g, ' ').trim())).toEqual([
+    '.go:hover, .go:focus-visible { color: #111; opacity: 0.8; }',
+    '.go:hover { transform: scale(1.1); }',
+    '.go:active { color: #222; }',
+  ]);
 });
 
 test('a border that only a state draws stays, and what a state takes back stays', () => {

@@ -368,11 +368,12 @@ export function fittingTemplate<P extends Place>(
   const whole = templateOf(places, component.props, hasDefaults, before, fieldOf);
   if (whole && isOneThing(whole, places)) return { template: whole, places };
   // The most frequent form, and what fits it; all that are built alike come in together.
-  const forms = [...grouped(places, ({ node }) => formOf(node)).values()].sort((a, b) => b.length - a.length);
+  const forms = [...grouped(places, ({ node }) => formOf(node)).values()]
+    .sort((a, b) => b.length - a.length)
+    .slice(0, MOST_FORMS);
   let fitting: readonly P[] = [];
   for (const start of forms.slice(0, MOST_STARTS)) {
-    let group = fittingTogether([], start);
-    for (const form of forms) if (form !== start) group = fittingTogether(group, form);
+    const group = fittingForms(start, forms);
     if (group.length > fitting.length) fitting = places.filter((place) => group.includes(place));
   }
   if (fitting.length < 2) return null;
@@ -382,36 +383,62 @@ export function fittingTemplate<P extends Place>(
 
 /** A component has at most so many times the elements that half of its places have. */
 const MOST_GROWN = 2;
+/** Of one thing, such a part is there wherever it stands. */
+const LEAST_ALWAYS = 0.4;
 
 /** Whether a template is about as large as what it is of: what holds the one thing here and another there is no one thing. */
 function isOneThing(template: Template, places: readonly Place[]): boolean {
   const sizes = places.map(({ node }) => sizeOf(node)).sort((a, b) => a - b);
-  return sizeOf(template.root) <= Math.max(MOST_GROWN * sizes[sizes.length >> 1], LEAST_GROWN);
+  const size = sizeOf(template.root);
+  if (size > Math.max(MOST_GROWN * sizes[sizes.length >> 1], LEAST_GROWN)) return false;
+  return sizeOf(template.root, ({ when }) => !when) >= size * LEAST_ALWAYS;
 }
 /** A component of so few elements can be any. */
 const LEAST_GROWN = 12;
 
-/** So many forms, and places of each, are tried as what the others have to fit. */
+/** So many forms are looked at, those first that most places have. */
+const MOST_FORMS = 24;
+/** So many of them, and of places built alike that do not fit, are tried as what the others have to fit. */
 const MOST_STARTS = 3;
+/** So many places stand for all that are built alike. */
+const ENOUGH = 2;
+/** Of places that are built alike and do not fit all the same, so many are tried one by one. */
+const MOST_TRIED = 24;
 
-/** A group with those of others that fit it: all at once where they do, else one after the other. */
-function fittingTogether<P extends Place>(group: readonly P[], others: readonly P[]): readonly P[] {
-  const fits = (made: readonly P[]): boolean => {
-    const template = templateOf(made);
-    return template !== null && isOneThing(template, made);
+/** The places of a form with those of others that fit it, one form after the other. */
+function fittingForms<P extends Place>(start: readonly P[], forms: readonly (readonly P[])[]): readonly P[] {
+  const fits = (some: readonly P[], all: readonly P[]): boolean => {
+    const template = templateOf(some);
+    return template !== null && isOneThing(template, all);
   };
-  const all = [...group, ...others];
-  if (fits(all)) return all;
-  const grown = (from: readonly P[]): readonly P[] =>
-    others.reduce<readonly P[]>(
-      (made, other) => (!from.includes(other) && fits([...made, other]) ? [...made, other] : made),
-      from,
-    );
-  if (group.length) return grown(group);
-  return others.slice(0, MOST_STARTS).reduce<readonly P[]>((best, start) => {
-    const made = grown([start]);
-    return made.length > best.length ? made : best;
-  }, []);
+  let all = fits(start.slice(0, ENOUGH), start) ? start : fittingPlaces(start.slice(0, MOST_TRIED), fits);
+  let some = all.slice(0, ENOUGH);
+  for (const form of forms) {
+    if (form === start) continue;
+    const [nowSome, nowAll] = [
+      [...some, ...form.slice(0, ENOUGH)],
+      [...all, ...form],
+    ];
+    if (fits(nowSome, nowAll)) [some, all] = [nowSome, nowAll];
+  }
+  return all;
+}
+
+/** The most of places, tried one by one, that fit one of the first. */
+function fittingPlaces<P extends Place>(
+  places: readonly P[],
+  fits: (some: readonly P[], all: readonly P[]) => boolean,
+): readonly P[] {
+  let most: readonly P[] = [];
+  for (const first of places.slice(0, MOST_STARTS)) {
+    let made: readonly P[] = [first];
+    for (const place of places) {
+      const grown = [...made, place];
+      if (place !== first && fits(grown, grown)) made = grown;
+    }
+    if (made.length > most.length) most = made;
+  }
+  return most;
 }
 
 /**
@@ -535,7 +562,10 @@ function visitMarkup(root: MarkupElement, visit: (node: MarkupElement) => boolea
   for (const child of root.children) if (isElement(child)) visitMarkup(child, visit);
 }
 
-function sizeOf(node: MarkupElement | undefined): number {
-  if (!node) return 0;
-  return node.children.reduce((sum, child) => sum + (isElement(child) ? sizeOf(child) : 0), 1);
+function sizeOf(
+  node: MarkupElement | undefined,
+  counts: (node: MarkupElement) => boolean = () => true,
+): number {
+  if (!node || !counts(node)) return 0;
+  return node.children.reduce((sum, child) => sum + (isElement(child) ? sizeOf(child, counts) : 0), 1);
 }

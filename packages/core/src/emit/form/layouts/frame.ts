@@ -1,4 +1,4 @@
-import { atOneOf, choice, type Expression, literal } from '../../../expression/expression.ts';
+import { atOneOf, choice, type Expression, literal, not } from '../../../expression/expression.ts';
 import { grouped } from '../../../json/grouped.ts';
 import {
   type EmittedScreen,
@@ -39,15 +39,11 @@ const OUTLET: MarkupOutlet = { outlet: true };
  * Finds what screens have in common from the outside in: the same elements around and beside the one place where they
  * differ. What a component around them is told otherwise on a few screens is told there by the present address. Null where
  * nothing is, or where a screen would have nothing left.
+ * @param signs what is known of screens already, where several groups of them are looked at
  */
-export function frameOf(screens: readonly Framed[]): Frame | null {
+export function frameOf(screens: readonly Framed[], signs: Signs = new Signs()): Frame | null {
   if (screens.length < 2) return null;
-  const signs = new Signs();
-  const looks = screens.map(({ rules }): Looks => ({
-    ofClass: new Map(rules.map(({ className, key: _key, ...look }) => [className, JSON.stringify(look)])),
-    signs,
-    known: new Map(),
-  }));
+  const looks = screens.map(({ rules }) => signs.looksOf(rules));
   const found = shared(
     screens.map(({ root }) => root),
     looks,
@@ -72,8 +68,21 @@ interface Looks {
 }
 
 /** Short names for what is said at length: the same for the same. */
-class Signs {
+export class Signs {
   readonly #known = new Map<string, string>();
+  readonly #looks = new Map<EmittedScreen['rules'], Looks>();
+
+  /** What the classes of a screen say, worked out once. */
+  looksOf(rules: EmittedScreen['rules']): Looks {
+    let looks = this.#looks.get(rules);
+    if (!looks) {
+      const ofClass = new Map(
+        rules.map(({ className, key: _key, ...look }) => [className, JSON.stringify(look)]),
+      );
+      this.#looks.set(rules, (looks = { ofClass, signs: this, known: new Map() }));
+    }
+    return looks;
+  }
 
   of(says: string): string {
     let sign = this.#known.get(says);
@@ -127,6 +136,13 @@ function merged(
   return { ...first, children, ...(use ? { use: use as MarkupElement['use'] } : {}) };
 }
 
+type Plain = string | boolean | undefined;
+
+const isFlag = (value: unknown): value is boolean | undefined =>
+  value === undefined || typeof value === 'boolean';
+
+const isPlain = (value: PropValue | undefined): value is Plain => typeof value !== 'object';
+
 /** What a component is told by all screens, and by its address on the few that tell it something else. */
 function toldBy(
   all: readonly Readonly<Record<string, PropValue>>[],
@@ -144,16 +160,20 @@ function toldBy(
       if (values[at] !== undefined) props[name] = values[at];
       continue;
     }
-    const isText = (value: PropValue | undefined): value is string | undefined =>
-      value === undefined || typeof value === 'string';
     const usually = values[at];
     if (others.length > MOST_EXCEPTIONS || all.length - others.length < LEAST_AGREEING) return null;
-    if (!isText(usually) || others.some((i) => !isText(values[i]) || !routes[i] || /[:*]/.test(routes[i]!)))
+    if (!isPlain(usually) || others.some((i) => !isPlain(values[i]) || !routes[i] || /[:*]/.test(routes[i]!)))
       return null;
+    if (isFlag(usually) && others.every((i) => isFlag(values[i]))) {
+      // What is not said is the other one.
+      const isElsewhere = values[others[0]] ?? !usually;
+      const there = atOneOf(...others.map((i) => literal(routes[i]!)));
+      props[name] = { given: isElsewhere ? there : not(there) };
+      continue;
+    }
     props[name] = {
       given: others.reduceRight<Expression>(
-        (otherwise, i) =>
-          choice(atOneOf(literal(routes[i]!)), literal(values[i] as string | undefined), otherwise),
+        (otherwise, i) => choice(atOneOf(literal(routes[i]!)), literal(values[i] as Plain), otherwise),
         literal(usually),
       ),
     };
@@ -168,9 +188,11 @@ function usualOf(node: MarkupElement): MarkupElement {
   const props = Object.entries(made.use.props).flatMap(([name, value]): [string, PropValue][] => {
     if (typeof value !== 'object' || !('given' in value)) return [[name, value]];
     let term = value.given;
+    // Where it is told by the address alone, it is not told elsewhere.
+    if (term.kind === 'at' || (term.kind === 'not' && term.of.kind === 'at')) return [];
     while (term.kind === 'choice' && term.when.kind === 'at') term = term.no;
     if (term === value.given || term.kind !== 'literal') return [[name, value]];
-    return term.value === undefined ? [] : [[name, String(term.value)]];
+    return term.value === undefined ? [] : [[name, term.value as string | boolean]];
   });
   return { ...made, use: { ...made.use, props: Object.fromEntries(props) } };
 }

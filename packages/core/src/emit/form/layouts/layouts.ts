@@ -4,7 +4,7 @@ import { codeBefore } from '../before.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import type { Extraction } from '../components/extract.ts';
 import { extractionOf } from '../components/extraction.ts';
-import { type Frame, frameOf } from './frame.ts';
+import { type Frame, frameOf, Signs } from './frame.ts';
 
 /** A layout in the table of routes: its component, its screens, and the layout around it, if it is in one. */
 export interface PlacedLayout {
@@ -58,6 +58,7 @@ function layoutFrame(
   screens: readonly string[],
   insides: ReadonlyMap<string, MarkupElement>,
   id: string | null,
+  signs = new Signs(),
 ): Frame | null {
   const before = codeBefore(plan.project.app).insides.get(id ?? '');
   const roots = screens.map(
@@ -72,6 +73,7 @@ function layoutFrame(
       route: plan.routeOf(key),
       inside: before?.get(key) ?? NOTHING,
     })),
+    signs,
   );
 }
 
@@ -86,7 +88,8 @@ export const frameAround = (
   plan: EmissionPlan,
   screens: readonly string[],
   id: string | null = null,
-): Frame | null => layoutFrame(plan, extractionOf(plan), screens, new Map(), id);
+  signs?: Signs,
+): Frame | null => layoutFrame(plan, extractionOf(plan), screens, new Map(), id, signs);
 
 /** Whether screens have something around them in common that a layout could hold. */
 export const hasFrame = (plan: EmissionPlan, screens: readonly string[]): boolean =>
@@ -99,7 +102,7 @@ const MOSTLY = 0.6;
 
 /**
  * The groups of screens among these that have something around them in common that a layout could hold, the largest
- * first: those whose outermost element looks the same, and where that is not enough, whose bars are given the same.
+ * first: of those whose outermost element looks the same, the groups whose layouts save most.
  * @param places keys of the bars, which are places of components
  */
 export function framedGroups(
@@ -144,27 +147,38 @@ export function framedGroups(
     const isAround = (part: string): boolean => counts.get(part)! >= group.length * MOSTLY;
     return [...grouped(group, (key) => parts.get(key)!.filter(isAround).join('; ')).values()];
   };
-  const isFramed = (group: readonly string[]): boolean => group.length > 1 && hasFrame(plan, group);
-  /** The most of a group that have a frame with one of them: what stands by itself on one screen breaks it for no others. */
-  const mostFramed = (group: readonly string[]): string[] => {
-    let most: string[] = [];
-    for (const seed of group.slice(0, MOST_SEEDS)) {
-      if (most.includes(seed)) continue;
-      const like = group.filter((key) => key === seed || isFramed([seed, key]));
-      if (like.length > most.length) most = like;
-    }
-    return most;
+  const signs = new Signs();
+  /** How many bars a layout of a group holds. */
+  const barsOf = (group: readonly string[]): number => {
+    const frame = frameAround(plan, group, null, signs);
+    const count = (node: MarkupElement): number =>
+      node.use && node.key !== null && places.has(node.key)
+        ? 1
+        : node.children.reduce((sum, child) => sum + (isElement(child) ? count(child) : 0), 0);
+    return frame ? count(frame.root) : 0;
   };
-  /** All of a kind, else those with the same parts, without those that stand by themselves; else those of which all are given the same. */
-  const framed = (group: readonly string[]): string[][] => {
-    if (isFramed(group)) return [[...group]];
-    return byParts(group).flatMap((alike) => {
-      if (isFramed(alike)) return [[...alike]];
-      const most = mostFramed(alike);
-      const rest = alike.filter((key) => !most.includes(key));
-      const found = most.length > 2 && isFramed(most) ? [most] : [];
-      return [...found, ...[...grouped(found.length ? rest : alike, givenTo).values()].filter(isFramed)];
+  /** What a layout of a group saves: the bars that it holds, on all of its screens but one. */
+  const savedBy = (group: readonly string[]): number =>
+    group.length < 2 ? 0 : barsOf(group) * (group.length - 1);
+  /** Those that have as many bars in common with one of the group: what stands by itself breaks it for no others. */
+  const alike = (group: readonly string[]): string[][] =>
+    group.slice(0, MOST_SEEDS).flatMap((seed) => {
+      const common = new Map(group.map((key) => [key, key === seed ? Infinity : barsOf([seed, key])]));
+      const steps = new Set([...common.values()].filter((count) => count > 0));
+      return [...steps].map((least) => group.filter((key) => common.get(key)! >= least));
     });
+  /** A group parted so that its layouts save most, each time the best of what is left. */
+  const framed = (group: readonly string[]): string[][] => {
+    const candidates = [group, ...byParts(group), ...alike(group), ...grouped(group, givenTo).values()];
+    let best: readonly string[] = [];
+    let most = 0;
+    for (const candidate of candidates) {
+      const saved = savedBy(candidate);
+      if (saved > most || (saved === most && candidate.length > best.length))
+        [best, most] = [candidate, saved];
+    }
+    if (!best.length) return [];
+    return [[...best], ...framed(group.filter((key) => !best.includes(key)))];
   };
   return [...grouped(screens, lookOf).values()].flatMap(framed).sort((x, y) => y.length - x.length);
 }

@@ -8,7 +8,25 @@ const BORDERED = new Set(['input', 'select', 'textarea', 'hr', 'iframe', 'dialog
 const SIDES = ['top', 'right', 'bottom', 'left'];
 /** Of these `initial` is what they are anyway. */
 const NOT_INHERITED = /^(background|border-image|text-decoration|transform|box-shadow|opacity|clip)/;
+/** What elements are where nothing says otherwise. */
+const INITIALLY: Readonly<Record<string, RegExp>> = {
+  opacity: /^1$/,
+  transform: /^none$/,
+  filter: /^none$/,
+  'box-shadow': /^none$/,
+  'background-image': /^none$/,
+  'background-color': /^(transparent|rgba\(0, 0, 0, 0\))$/,
+};
 const CURRENT = /^(currentcolor|initial)$/i;
+
+/** Elements that browsers fill by themselves. */
+const FILLED = new Set(['button', 'input', 'select', 'textarea', 'dialog', 'mark', 'progress', 'meter']);
+
+const isFocus = (state: string): boolean => state.includes(':focus');
+
+/** Whether all that is said of a property is what holds anyway. */
+const isAlways = (blocks: readonly Declarations[], name: string, value: RegExp): boolean =>
+  blocks.every((block) => block[name] === undefined || value.test(block[name]));
 
 /**
  * A look without what changes nothing: the width and colour of borders that are never drawn, the colour of lines that are
@@ -45,11 +63,19 @@ export function withoutIdle(look: Look, tag: string): Look {
   );
   if (!isDecorated || isCurrent) drops.add('text-decoration-color');
   if (!isDecorated) for (const part of ['style', 'thickness']) drops.add(`text-decoration-${part}`);
+  for (const [name, initial] of Object.entries(INITIALLY))
+    if (!(FILLED.has(tag) && name === 'background-color') && isAlways(blocks, name, initial)) drops.add(name);
+  // Around what has the focus browsers draw a line by themselves, and around nothing else.
+  const idle = Object.keys(look.states).filter((state) => !isFocus(state));
+  const unfocused = [look.base, ...idle.map((state) => look.states[state])];
+  const hasNoLine =
+    isAlways(unfocused, 'outline-style', /^none$/) || isAlways(unfocused, 'outline-width', /^0(px)?$/);
   /** @param own whether a block is of an element of its own, of which the base says nothing */
-  const keep = (block: Declarations, own = false): Declarations => {
+  const keep = (block: Declarations, own = false, state = ''): Declarations => {
     const names = Object.keys(block);
     const isIdle = (name: string): boolean =>
       drops.has(name) ||
+      (state !== '' && !isFocus(state) && hasNoLine && name.startsWith('outline-')) ||
       (own && name === 'box-sizing' && block[name] === 'border-box') ||
       (block[name] === 'initial' &&
         NOT_INHERITED.test(name) &&
@@ -61,7 +87,7 @@ export function withoutIdle(look: Look, tag: string): Look {
   const all = (table: Readonly<Record<string, Declarations>>, areStates = false) =>
     Object.fromEntries(
       Object.entries(table).flatMap(([key, block]) => {
-        const kept = keep(block, areStates && key.startsWith('::'));
+        const kept = keep(block, areStates && key.startsWith('::'), areStates ? key : '');
         return Object.keys(kept).length ? [[key, kept]] : [];
       }),
     );
