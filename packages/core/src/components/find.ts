@@ -3,6 +3,7 @@ import { uniqueName } from '../model/names.ts';
 import { shapeOf } from '../roles/shape.ts';
 import { rootOf, type Sight, sightOf } from '../roles/sight.ts';
 import { type Candidate, type Choice, choose } from './choose.ts';
+import { framesOf } from './frames.ts';
 import { groupsOf, sizeOf } from './groups.ts';
 import { namesOf } from './names.ts';
 import { type ComponentProposal, idOf, type Named } from './proposal.ts';
@@ -41,8 +42,21 @@ export function findComponents(
     .filter((group) => !refused.size || !refused.has(idOf('component', group.map(keyOf))))
     .map((group): Found => ({ kind: 'component', sights: group }));
   const names = new Set<string>();
-  return choose([...lists, ...groups])
-    .map((choice) => (choice.candidate.list ? { ...choice.candidate.list } : proposalOf(choice)))
+  const chosen = choose([...lists, ...groups]);
+  const at = new Set(chosen.flatMap(({ candidate }) => candidate.sights.map(keyOf)));
+  const frames = framesOf(screens)
+    .map(({ sights: all, around }) =>
+      frameProposal(
+        all.filter((sight) => !at.has(keyOf(sight))),
+        around,
+      ),
+    )
+    .filter((frame) => frame !== null)
+    .filter(({ id }) => !refused.has(id));
+  return [
+    ...chosen.map((choice) => (choice.candidate.list ? { ...choice.candidate.list } : proposalOf(choice))),
+    ...frames,
+  ]
     .sort((a, b) => b.saves - a.saves || (a.id < b.id ? -1 : 1))
     .map(({ others, ...proposal }) => {
       const isTaken = (candidate: string): boolean => names.has(candidate);
@@ -73,6 +87,22 @@ function proposalOf({ candidate: { sights }, unity, given }: Choice<Found>): Nam
     saves: (sights.length - 1) * size,
     confidence: confidenceOf(unity, isOneForm, sights.length, size, given),
     reason: `${sights.length} places${screens.size > 1 ? ` on ${screens.size} screens` : ''} are built ${isOneForm ? 'the same' : 'nearly the same'}`,
+  };
+}
+
+/** What stands around something else at each of its places; null where too few are left. */
+function frameProposal(sights: readonly Sight[], around: number): Named | null {
+  if (sights.length < 3) return null;
+  const places = sights.map(keyOf);
+  const screens = new Set(sights.map(rootOf));
+  return {
+    id: idOf('component', places),
+    kind: 'component',
+    ...namesOf(sights[0], 'component', sights),
+    places,
+    saves: (sights.length - 1) * around,
+    confidence: 0.6 + 0.02 * Math.min(5, sights.length - 2),
+    reason: `${sights.length} places${screens.size > 1 ? ` on ${screens.size} screens` : ''} have the same around what they hold`,
   };
 }
 

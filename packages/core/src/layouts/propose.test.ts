@@ -40,6 +40,12 @@ test('two families of screens are two layouts, whose components do not get into 
   expect(Object.keys(app.components)).toHaveLength(2);
 });
 
+test('what no other screen has around it is no layout of one', () => {
+  expect(
+    namesOf(wired(...TABS.map((name) => tabbed(name)), tabbed('Sheds', ['Sheds', 'Keys', 'Doors']))),
+  ).toEqual(['Tab bar: home tools loans help']);
+});
+
 test('two screens are too few to be taken without being asked', () => {
   const project = wired(tabbed('Home'), tabbed('Tools'));
   expect(namesOf(project)).toHaveLength(1);

@@ -54,7 +54,12 @@ export function drawn(
     typeof value === 'object' && 'given' in value
       ? (evaluate(value.given, props) as PropValue | undefined)
       : value;
-  const draw = (node: MarkupNode, of: readonly StyleRule[], props: Props): unknown[] => {
+  const draw = (
+    node: MarkupNode,
+    of: readonly StyleRule[],
+    props: Props,
+    content: readonly unknown[] = [],
+  ): unknown[] => {
     if (isText(node)) {
       const value = node.given ? evaluate(node.given, props) : node.text;
       return value === undefined ? [] : [value];
@@ -63,13 +68,16 @@ export function drawn(
       const value = evaluate(node.slot, props) as { readonly node: MarkupElement } | undefined;
       return value === undefined ? [] : draw(value.node, rules, {});
     }
+    if ('content' in node) return [...content];
     if ('list' in node)
       return node.list.records.flatMap(({ id: _id, ...record }) =>
         use(node.list.component, record, {}, null),
       );
     if (!isElement(node) || (node.when && !evaluate(node.when, props))) return [];
-    if (node.use)
-      return use(node.use.component, node.use.props, props, look(of, node.className) as Look | null);
+    if (node.use) {
+      const held = node.children.flatMap((child) => draw(child, of, props, content));
+      return use(node.use.component, node.use.props, props, look(of, node.className) as Look | null, held);
+    }
     const { slots = {} } = node;
     const attributes: Record<string, unknown> = { ...node.attributes };
     for (const [name, term] of Object.entries(slots))
@@ -99,7 +107,7 @@ export function drawn(
         attributes: Object.fromEntries(Object.entries(attributes).sort(([a], [b]) => (a < b ? -1 : 1))),
         asset,
         link,
-        children: node.children.flatMap((child) => draw(child, of, props)),
+        children: node.children.flatMap((child) => draw(child, of, props, content)),
       },
     ];
   };
@@ -108,13 +116,14 @@ export function drawn(
     values: Readonly<Record<string, PropValue>>,
     outer: Props,
     placed: Look | null,
+    content: readonly unknown[] = [],
   ): unknown[] => {
     const component = components.get(name)!;
     const defaults = component.props.flatMap((prop) =>
       prop.byDefault === undefined ? [] : [[prop.name, prop.byDefault] as const],
     );
     const props = Object.entries(values).map(([key, value]) => [key, given(value, outer)] as const);
-    const made = draw(component.root, component.rules, Object.fromEntries([...defaults, ...props]));
+    const made = draw(component.root, component.rules, Object.fromEntries([...defaults, ...props]), content);
     if (!placed) return made;
     const [root, ...others] = made as { readonly look: Look | null }[];
     return [{ ...root, look: both(root.look, placed) }, ...others];

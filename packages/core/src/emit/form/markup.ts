@@ -204,7 +204,12 @@ export interface MarkupOutlet {
   readonly outlet: true;
 }
 
-export type MarkupNode = MarkupElement | MarkupText | MarkupSlot | MarkupList | MarkupOutlet;
+/** In a component: here stands what is written within it where it is used. */
+export interface MarkupContent {
+  readonly content: true;
+}
+
+export type MarkupNode = MarkupElement | MarkupText | MarkupSlot | MarkupList | MarkupOutlet | MarkupContent;
 
 /** For `JSON.stringify`: markup without the design elements that it was made from. */
 export const withoutKeys = (name: string, value: unknown): unknown => (name === 'key' ? undefined : value);

@@ -1,3 +1,4 @@
+import { holdsContent } from './components/hollow.ts';
 import { pascalCase, plural, uniqueCodeName } from '../../model/names.ts';
 import { propNamed } from '../../expression/expression.ts';
 import { type EmittedComponent, propsIn } from './components/extract.ts';
@@ -84,7 +85,9 @@ export function partScreen(
     let total = linesOf({ ...node, children });
     const large = children
       .flatMap((child, i) =>
-        isElement(child) && !child.use && !child.when ? [{ i, lines: linesOf(child) }] : [],
+        isElement(child) && !child.use && !child.when && !holdsContent(child)
+          ? [{ i, lines: linesOf(child) }]
+          : [],
       )
       .sort((a, b) => b.lines - a.lines);
     const gone = new Map<number, MarkupElement>();

@@ -14,6 +14,7 @@ import type { PrintedCode } from '../bundled/dialect.ts';
 import { propType } from '../bundled/wording.ts';
 import { named, script } from '../script.ts';
 import type { EmittedComponent, EmittedList } from '../form/components/extract.ts';
+import { holdsContent } from '../form/components/hollow.ts';
 import { looksAtAddress, noteSpoken } from '../form/markup.ts';
 import { withNamedPlaces } from '../form/named_places.ts';
 
@@ -27,16 +28,19 @@ export function printComponent(component: EmittedComponent, options: TsxOptions)
   const tables = classTables(used);
   const { props, name } = component;
   const { takesClass } = component.root;
+  const takesContent = holdsContent(component.root);
   const lines: Line[] = [];
   const put = (text: string): void => void lines.push({ text, key: null });
-  if (props.some((prop) => prop.kind === 'drawing')) put("import type { ReactNode } from 'react';");
+  if (takesContent || props.some((prop) => prop.kind === 'drawing'))
+    put("import type { ReactNode } from 'react';");
   importLines(used, usesPath).forEach(put);
   if (lines.length) put('');
-  if (props.length || takesClass) {
+  if (props.length || takesClass || takesContent) {
     put(`export interface ${name}Props {`);
     if (takesClass) put(`  className${takesClass === 'always' ? '' : '?'}: string;`);
     for (const prop of props)
       put(`  ${prop.name}${prop.isOptional ? '?' : ''}: ${propType(prop, 'ReactNode')};`);
+    if (takesContent) put('  children: ReactNode;');
     put('}');
     put('');
   }
@@ -50,6 +54,7 @@ function parametersOf({ name, props, root }: EmittedComponent): string {
     ...props.map(({ name: prop, byDefault }) =>
       byDefault === undefined ? prop : script`${named(prop)} = ${byDefault}`.text,
     ),
+    ...(holdsContent(root) ? ['children'] : []),
   ];
   if (!names.length) return '()';
   const flat = `({ ${names.join(', ')} }: ${name}Props)`;

@@ -376,6 +376,7 @@ function partsOf(children: readonly MarkupNode[]): Part[] {
   const parts: Part[] = [];
   for (const child of children) {
     if ('slot' in child) parts.push(`{${code(child.slot)}}`);
+    else if ('content' in child) parts.push('{children}');
     else if (!isText(child)) parts.push(child);
     else if (child.given) parts.push(`{${code(child.given)}}`);
     else if (child.text !== '')

@@ -289,7 +289,7 @@ const printNodes = (nodes: readonly MarkupNode[], depth: number, used: VueUse): 
 
 /** What is written within an element: nothing for what is a component of its own or says it in an attribute. */
 function contentOf(node: MarkupElement, used: VueUse): readonly MarkupNode[] {
-  if (node.use || used.file.iconOf(node) || node.tag === 'textarea') return [];
+  if (used.file.iconOf(node) || node.tag === 'textarea') return [];
   return node.children.filter((child) => !isText(child) || child.text !== '' || child.given);
 }
 
@@ -297,6 +297,7 @@ function inLine(node: MarkupNode, used: VueUse): string {
   if (isText(node)) return node.given ? braced(node.given, used) : textOf(node.text, used);
   if ('slot' in node) return drawn(node.slot, used);
   if ('list' in node) return listOf(node.list, used);
+  if ('content' in node) return '<slot />';
   if (!isElement(node)) {
     takeFrom(used, 'RouterView', 'vue-router');
     return '<RouterView />';

@@ -19,6 +19,7 @@ import {
 } from '../markup.ts';
 import { type Apart, placedApart, withPlaced } from './placement.ts';
 import { withOwnRules } from './own_rules.ts';
+import { holdsContent, hollowed } from './hollow.ts';
 import { formOf, noteAddresses, type Place, type Prop, type Template, templateOf } from './template.ts';
 
 /** A component as it will be written. */
@@ -127,7 +128,7 @@ export function extractComponents(
     names.add(name);
     const own = withOwnRules(made.template, made.places, name);
     const usesAll = made.places.map(
-      (place, i) => [place, useOf(name, place.node, made.template.values[i])] as const,
+      (place, i) => [place, useOf(name, place.node, made.template.values[i], made.contents?.[i])] as const,
     );
     for (const [key, inBody] of grouped(usesAll, ([{ body }]) => body)) {
       const body = bodies.get(key)!;
@@ -322,6 +323,7 @@ function currentPlaces(
   const plain = found.filter(
     ({ node, body }) =>
       !controlsList(node) &&
+      !holdsContent(node) &&
       // What is done to the record of a row stands in what is given that record.
       (kind === 'list' || !holdsRowDeed(node)) &&
       (bodies.get(body)!.component || !isBound(node)) &&
@@ -354,6 +356,8 @@ export function classesIn(root: MarkupElement): Set<string> {
 export interface Fitting<P extends Place> {
   readonly template: Template;
   readonly places: readonly P[];
+  /** What each place holds, where that is no part of the template. */
+  readonly contents?: readonly (readonly MarkupNode[])[];
 }
 
 /** The template of the places; places that do not fit go their own way as long as most do. */
@@ -375,6 +379,14 @@ export function fittingTemplate<P extends Place>(
   for (const start of forms.slice(0, MOST_STARTS)) {
     const group = fittingForms(start, forms);
     if (group.length > fitting.length) fitting = places.filter((place) => group.includes(place));
+  }
+  const holding = hasDefaults ? hollowed(places) : null;
+  if (holding && holding.places.length >= fitting.length) {
+    const around = templateOf(holding.hollows, component.props, hasDefaults, before, fieldOf);
+    if (around && isOneThing(around, holding.hollows)) {
+      const { places: some, contents } = holding;
+      return { template: around, places: some, contents };
+    }
   }
   if (fitting.length < 2) return null;
   const template = templateOf(fitting, component.props, hasDefaults, before, fieldOf);
@@ -472,12 +484,13 @@ const useOf = (
   component: string,
   node: MarkupElement,
   props: Readonly<Record<string, PropValue>>,
+  children: readonly MarkupNode[] = [],
 ): MarkupElement => ({
   tag: component,
   key: node.key,
   className: null,
   attributes: {},
-  children: [],
+  children,
   ...(node.when ? { when: node.when } : {}),
   use: { component, props },
 });

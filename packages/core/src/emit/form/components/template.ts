@@ -300,6 +300,10 @@ class TemplateBuilder {
       const first = column.find((node) => node !== null)!;
       if (isText(first)) made.push(this.#text(column as (MarkupText | null)[], nodes));
       else if ('slot' in first) made.push(this.#drawing(column as (MarkupSlot | null)[], nodes));
+      else if ('content' in first) {
+        if (column.some((node, i) => !node && nodes[i])) return null;
+        made.push(first);
+      }
       // Lists and outlets belong to screens and layouts.
       else if (!isElement(first)) return null;
       else {
@@ -829,7 +833,7 @@ export function parseClassRef(ref: string): { place: number; className: string }
 const MAX_ALIGNED = 60;
 
 /** Lays lists of children over each other; each column has one node of each place, or null. */
-function alignColumns(lists: readonly (readonly MarkupNode[] | null)[]): (MarkupNode | null)[][] {
+export function alignColumns(lists: readonly (readonly MarkupNode[] | null)[]): (MarkupNode | null)[][] {
   let columns: (MarkupNode | null)[][] = [];
   lists.forEach((list, place) => {
     const nodes = list ?? [];
@@ -885,7 +889,17 @@ function likeness(a: MarkupNode, b: MarkupNode): number {
 
 /** A letter for the kind of a node. */
 const kindOf = (node: MarkupNode): string =>
-  isText(node) ? 't' : 'slot' in node ? 's' : 'list' in node ? 'l' : isElement(node) ? 'e' : 'o';
+  isText(node)
+    ? 't'
+    : 'slot' in node
+      ? 's'
+      : 'list' in node
+        ? 'l'
+        : isElement(node)
+          ? 'e'
+          : 'content' in node
+            ? 'c'
+            : 'o';
 
 const forms = new WeakMap<MarkupElement, string>();
 

@@ -174,8 +174,8 @@ export function framedGroups(
     let most = 0;
     for (const candidate of candidates) {
       const saved = savedBy(candidate);
-      if (saved > most || (saved === most && candidate.length > best.length))
-        [best, most] = [candidate, saved];
+      const isBetter = saved > most || (saved === most && candidate.length > best.length);
+      if (saved > 0 && isBetter) [best, most] = [candidate, saved];
     }
     if (!best.length) return [];
     return [[...best], ...framed(group.filter((key) => !best.includes(key)))];
