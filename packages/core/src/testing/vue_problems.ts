@@ -26,6 +26,7 @@ function problemsOf(projects: readonly EmittedProject[]): string[] {
       // What checks the types of a template reads expressions as they are written.
       const escaped = /\s(?:v-|[:@])[\w.:-]*="[^"]*&[gl]t;/.exec(file.text);
       if (escaped) problems.push(`${file.path}: an escaped sign in an expression: ${escaped[0].trim()}`);
+      problems.push(...unusedProps(file.text).map((name) => `${file.path}: ${name} is given and never read`));
       try {
         const { descriptor, errors } = parse(file.text, { filename: file.path });
         problems.push(...errors.map((error) => `${file.path}: ${error.message}`));
@@ -54,4 +55,14 @@ function problemsOf(projects: readonly EmittedProject[]): string[] {
   const isOfCompiler = (line: string): boolean =>
     /\.vue\.ts:/.test(line) && / is declared but |implicitly has an 'any' type/.test(line);
   return [...problems, ...typeErrors(compiled).filter((line) => !isOfCompiler(line))];
+}
+
+/** What a component says that it is given, and looks at nowhere. */
+function unusedProps(text: string): string[] {
+  const said =
+    /export interface \w+Props \{[^}]*\}\s*const \{[^=]*(?:=[^;]*?)?\} = defineProps<\w+>\(\);/.exec(text);
+  if (!said) return [];
+  const rest = text.replace(said[0], '');
+  const names = [...said[0].matchAll(/^ {2}(\w+)\??:/gm)].map(([, name]) => name);
+  return names.filter((name) => !new RegExp(`\\b${name}\\b`).test(rest));
 }

@@ -103,10 +103,12 @@ function withDrawings(
   file: VueFile,
   ending = '.vue',
 ): EmittedFile[] {
+  // A drawing is given nothing.
+  const { props: _props, ...own } = file;
   return [
     { path: path + ending, text, lines },
     ...drawings.flatMap(({ name, root }: OwnDrawing) =>
-      withDrawings(path.replace(/[^/]*$/, name), printVue(root, file), file),
+      withDrawings(path.replace(/[^/]*$/, name), printVue(root, own), own),
     ),
   ];
 }

@@ -1,5 +1,7 @@
-import { applyChange, putComponent } from '../../../change/change.ts';
+import { all, applyChange, putComponent } from '../../../change/change.ts';
 import type { Screen } from '../../../model/design.ts';
+import { walkElements } from '../../../model/places.ts';
+import { pascalCase } from '../../../model/names.ts';
 import type { Project } from '../../../model/project.ts';
 import { partedAtFirst } from '../../../project/part_first.ts';
 import { projectOf } from '../../../testing/build.ts';
@@ -69,4 +71,31 @@ test('a box around a box is no component, nor is what differs in more than what 
     ),
   );
   expect(Object.values(parted(projectOf(...boxes)).app.components)).toEqual([]);
+});
+
+test('what is given a drawing within a component is written as Vue, too', () => {
+  const icon = (d: string): string => `<svg viewBox="0 0 24 24" width="24"><path d="${d}"></path></svg>`;
+  const note = (name: string, d: string): string =>
+    `<article class="note" style="border-top-width:1px;border-top-style:solid"><b>${name}</b><span class="mark" style="background-color:#eef;border-radius:9px">${icon(d)}<i>New</i><em>${name}</em></span></article>`;
+  const shelf = (key: string, isOpen: boolean): Screen =>
+    pageOfHtml(
+      `<main><h1>${key}</h1><section class="panel" style="box-shadow:0 1px 2px #999"><h2>${isOpen ? 'Open' : 'Closed'}</h2>${note('Saw', 'M0 0h9')}${note('Drill', 'M0 0v9')}</section><p>${key} says more: <span class="mark" style="background-color:#eef;border-radius:9px">${icon('M9 9h9')}<i>New</i><em>${key}</em></span></p></main>`,
+      key,
+    );
+  const bare = projectOf(shelf('a', true), shelf('b', false), shelf('c', true));
+  const placesOf = (word: string): string[] =>
+    bare.design.screens.flatMap(({ root }) => {
+      const found: string[] = [];
+      walkElements(root, ({ key, classes }) => {
+        if (classes === word) found.push(key);
+        return true;
+      });
+      return found;
+    });
+  const made = ['panel', 'mark'].map((word) =>
+    putComponent(word, { name: pascalCase(word), kind: 'component', places: placesOf(word) }),
+  );
+  const vue = emitVue({ ...bare, app: applyChange(bare.app, all(made)) }, 'Made');
+  expect(textOf(vue.files, '/Panel.vue')).toMatch(/<Mark [^>]*:icon=/);
+  expect(vueProblems([vue])).toEqual([]);
 });
