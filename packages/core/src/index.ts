@@ -1,6 +1,7 @@
 /** What Tovel computes, in the order data flows. */
 export { type EmittedFile, type EmittedProject } from './emit/emitted.ts';
 export { extractionOf, previewComponent } from './emit/form/components/extraction.ts';
+export { holdsContent } from './emit/form/components/hollow.ts';
 export { hasFrame } from './emit/form/layouts/layouts.ts';
 export {
   ASSET_TYPES,

@@ -3,7 +3,7 @@ import { uniqueName } from '../model/names.ts';
 import { shapeOf } from '../roles/shape.ts';
 import { rootOf, type Sight, sightOf } from '../roles/sight.ts';
 import { type Candidate, type Choice, choose } from './choose.ts';
-import { framesOf } from './frames.ts';
+import { framesOf, LEAST_PLACES } from './frames.ts';
 import { groupsOf, sizeOf } from './groups.ts';
 import { namesOf } from './names.ts';
 import { type ComponentProposal, idOf, type Named } from './proposal.ts';
@@ -92,7 +92,7 @@ function proposalOf({ candidate: { sights }, unity, given }: Choice<Found>): Nam
 
 /** What stands around something else at each of its places; null where too few are left. */
 function frameProposal(sights: readonly Sight[], around: number): Named | null {
-  if (sights.length < 3) return null;
+  if (sights.length < LEAST_PLACES) return null;
   const places = sights.map(keyOf);
   const screens = new Set(sights.map(rootOf));
   return {

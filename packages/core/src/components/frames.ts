@@ -12,7 +12,7 @@ export interface FrameGroup {
 }
 
 /** So often the same stands around something at least before a person makes a component of it. */
-const LEAST_PLACES = 3;
+export const LEAST_PLACES = 3;
 /** What is around has so many elements at least, and so many children at most, of which one holds what differs. */
 const LEAST_AROUND = 3;
 const MOST_CHILDREN = 4;

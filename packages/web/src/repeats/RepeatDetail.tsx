@@ -3,6 +3,7 @@ import {
   type Component,
   extractionOf,
   findElement,
+  holdsContent,
   hostOf,
   labelOf,
   previewComponent,
@@ -135,6 +136,7 @@ export function RepeatDetail({ repeat, others, problem, onTake, onRefuse, onGone
   const made = proposal ? undefined : extractionOf(plan).components.find((other) => other.id === repeat.id);
   const preview = useMemo(() => (made ? null : previewComponent(plan, component)), [made, plan, component]);
   const props = made?.props ?? preview?.props ?? [];
+  const holds = made ? holdsContent(made.root) : !!preview?.holds;
   const trouble = problem ?? preview?.problem ?? null;
   const put = (words: string, next: Component): void => session.change(words, putComponent(repeat.id, next));
   const saveName = (): void => {
@@ -235,7 +237,10 @@ export function RepeatDetail({ repeat, others, problem, onTake, onRefuse, onGone
           />
         </div>
       )}
-      <h3>{props.length ? 'What differs from place to place' : 'Nothing differs from place to place'}</h3>
+      <h3>
+        {props.length || holds ? 'What differs from place to place' : 'Nothing differs from place to place'}
+      </h3>
+      {holds && <p>What stands within it: that is written where it is used, between its tags.</p>}
       {props.length > 0 && (
         <Props>
           <thead>

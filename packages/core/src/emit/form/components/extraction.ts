@@ -4,6 +4,7 @@ import { codeBefore } from '../before.ts';
 import type { EmittedScreen } from '../markup.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import { extractComponents, type Extraction, type Wanted } from './extract.ts';
+import { holdsContent } from './hollow.ts';
 import type { Prop } from './template.ts';
 
 /** Components that were taken, and the parts that are drawers, which stand twice. */
@@ -71,11 +72,11 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   return extraction;
 }
 
-/** What a component would be if it were taken by itself: its props, or why it cannot be made. */
+/** What a component would be if it were taken by itself: its props, whether it holds content, or why it cannot be made. */
 export function previewComponent(
   plan: EmissionPlan,
   component: Component,
-): { readonly props: readonly Prop[]; readonly problem: string | null } {
+): { readonly props: readonly Prop[]; readonly holds: boolean; readonly problem: string | null } {
   const keys = new Set(component.places.map((place) => hostOf(plan.project, place)));
   const screens = new Map(
     plan.screens.filter((key) => keys.has(key)).map((key) => [key, emitScreenOf(plan, key)] as const),
@@ -83,5 +84,10 @@ export function previewComponent(
   const { components, failed } = extractComponents(screens, [{ ...component, id: 'preview' }], (key) =>
     plan.routeOf(key),
   );
-  return { props: components[0]?.props ?? [], problem: failed.get('preview') ?? null };
+  const [made] = components;
+  return {
+    props: made?.props ?? [],
+    holds: !!made && holdsContent(made.root),
+    problem: failed.get('preview') ?? null,
+  };
 }

@@ -12,7 +12,7 @@ import { vueProblems } from '../../../testing/vue_problems.ts';
 import { emitReact } from '../../react/emit_react.ts';
 import { emitVue } from '../../vue/emit_vue.ts';
 import { EmissionPlan, emitScreenOf } from '../plan.ts';
-import { extractionOf } from './extraction.ts';
+import { extractionOf, previewComponent } from './extraction.ts';
 
 const card = (title: string, inner: string): string =>
   `<div class="card" style="border-radius:8px;box-shadow:0 1px 3px #ccc;border-top-width:1px;border-top-style:solid"><div class="card-header" style="padding:8px"><h4>${title}</h4><i class="dot">•</i></div><div class="card-body" style="padding:16px">${inner}</div></div>`;
@@ -55,6 +55,12 @@ test('it draws what was drawn', () => {
   const plan = new EmissionPlan(project);
   const extraction = extractionOf(plan);
   expect(extraction.failed.size).toBe(0);
+  expect(previewComponent(new EmissionPlan(bare), { name: 'Card', kind: 'component', places })).toMatchObject(
+    {
+      holds: true,
+      problem: null,
+    },
+  );
   for (const { key } of pages) {
     const whole = emitScreenOf(plan, key);
     expect(drawn(extraction.roots.get(key)!, extraction.rules.get(key)!, extraction, '/')).toEqual(
