@@ -3,6 +3,7 @@ import { shapeOf } from '../roles/shape.ts';
 import type { Sight } from '../roles/sight.ts';
 import { sizeOf } from './groups.ts';
 import { wordFor } from './names.ts';
+import { mostElements } from './one_thing.ts';
 
 /** Places that could be one component, or the rows of one list. */
 export interface Candidate {
@@ -217,17 +218,12 @@ const MOST_COMPARED = 40;
 /** What so many of the places say is no difference among them. */
 const SAID_BY_MOST = 0.8;
 
-/** What is one thing is at most so many times as large as half of its places, wherever something of it is missing. */
-const MOST_GROWN = 2;
-/** A thing of so few elements can be any. */
-const LEAST_GROWN = 12;
-
-/** Whether what stands at places is about as large as each of them: what holds one thing here and another there is no one thing. */
+/** Whether what stands at places is about as large as each of them. */
 function isOneThing(sights: readonly Sight[]): boolean {
   const some = someOf(sights);
-  const sizes = some.map(({ element }) => sizeOf(element)).sort((a, b) => a - b);
-  const most = Math.max(MOST_GROWN * sizes[sizes.length >> 1], LEAST_GROWN);
-  if (sizes.at(-1)! > most) return false;
+  const sizes = some.map(({ element }) => sizeOf(element));
+  const most = mostElements(sizes);
+  if (Math.max(...sizes) > most) return false;
   const together = new Map<string, number>();
   for (const { element } of some)
     for (const [kind, count] of kindsIn(element))

@@ -75,8 +75,7 @@ const keyOf = ({ element }: Sight): string => element.key;
 
 function proposalOf({ candidate: { sights }, unity, given }: Choice<Found>): Named {
   const [first] = sights;
-  const places = sights.map(({ element }) => element.key);
-  const screens = new Set(sights.map(rootOf));
+  const places = sights.map(keyOf);
   const isOneForm = sights.every(({ element }) => shapeOf(element) === shapeOf(first.element));
   const size = Math.round(sights.reduce((sum, { element }) => sum + sizeOf(element), 0) / sights.length);
   return {
@@ -86,15 +85,19 @@ function proposalOf({ candidate: { sights }, unity, given }: Choice<Found>): Nam
     places,
     saves: (sights.length - 1) * size,
     confidence: confidenceOf(unity, isOneForm, sights.length, size, given),
-    reason: `${sights.length} places${screens.size > 1 ? ` on ${screens.size} screens` : ''} are built ${isOneForm ? 'the same' : 'nearly the same'}`,
+    reason: `${placesWords(sights)} are built ${isOneForm ? 'the same' : 'nearly the same'}`,
   };
+}
+
+function placesWords(sights: readonly Sight[]): string {
+  const screens = new Set(sights.map(rootOf)).size;
+  return `${sights.length} places${screens > 1 ? ` on ${screens} screens` : ''}`;
 }
 
 /** What stands around something else at each of its places; null where too few are left. */
 function frameProposal(sights: readonly Sight[], around: number): Named | null {
   if (sights.length < LEAST_PLACES) return null;
   const places = sights.map(keyOf);
-  const screens = new Set(sights.map(rootOf));
   return {
     id: idOf('component', places),
     kind: 'component',
@@ -102,7 +105,7 @@ function frameProposal(sights: readonly Sight[], around: number): Named | null {
     places,
     saves: (sights.length - 1) * around,
     confidence: 0.6 + 0.02 * Math.min(5, sights.length - 2),
-    reason: `${sights.length} places${screens.size > 1 ? ` on ${screens.size} screens` : ''} have the same around what they hold`,
+    reason: `${placesWords(sights)} have the same around what they hold`,
   };
 }
 

@@ -1,3 +1,4 @@
+import { grouped } from '../json/grouped.ts';
 import type { Screen } from '../model/design.ts';
 import { shapeOf } from '../roles/shape.ts';
 import { type Sight, sightOf } from '../roles/sight.ts';
@@ -23,16 +24,14 @@ const TAGS = /^(div|section|article|aside|li|fieldset)$/;
  * a heading and whatever beneath it.
  */
 export function framesOf(screens: readonly Screen[]): FrameGroup[] {
-  const groups = new Map<string, Sight[]>();
-  for (const screen of screens)
-    for (const sight of sightOf(screen).all) {
+  const formed = screens.flatMap((screen) =>
+    sightOf(screen).all.flatMap((sight) => {
       const form = formOf(sight);
-      if (form === null) continue;
-      const known = groups.get(form);
-      if (known) known.push(sight);
-      else groups.set(form, [sight]);
-    }
-  return [...groups.values()].flatMap((sights) => {
+      return form === null ? [] : [{ form, sight }];
+    }),
+  );
+  return [...grouped(formed, ({ form }) => form).values()].flatMap((group) => {
+    const sights = group.map(({ sight }) => sight);
     if (sights.length < LEAST_PLACES) return [];
     // What is built the same everywhere is found as that.
     if (new Set(sights.map(({ element }) => shapeOf(element))).size < 2) return [];

@@ -149,14 +149,14 @@ function barsOf({ app, design }: Project, keys: readonly string[]): ReadonlyMap<
     const end = Math.max(...all.map(({ element: { box } }) => box.y + box.height));
     for (const one of all.slice(1)) {
       if (one.size < LEAST_ELEMENTS || one.size > all.length * LARGEST_PART) continue;
-      const { box, name, classes = name } = one.element;
+      const { box } = one.element;
       // What stands at the end of pages is as far from their end, however long they are.
       for (const [edge, far] of [
         ['top', box.y],
         ['end', end - box.y - box.height],
       ] as const) {
         const place = [box.x, far, box.width].map((n) => Math.round(n / PLACE)).join(' ');
-        const form = `${one.tag} ${classes} ${edge} ${place}`;
+        const form = `${one.tag} ${calledOf(one.element)} ${edge} ${place}`;
         const known = families.get(form) ?? [];
         const family = known.find(
           ({ first, members }) => !members.has(key) && likeSketches(first.says, one.says) >= ALIKE,
@@ -215,13 +215,15 @@ function holdsOwn(parts: readonly (readonly string[])[]): boolean {
   return over.length * 2 > parts.length;
 }
 
+/** What its author calls an element. */
+const calledOf = ({ name, classes = name }: Element): string => classes;
+
 /** What says the same as bars on screens that have it elsewhere: no frame is left around those, but it is the same part. */
 function likeBars(project: Project, bars: readonly Bar[]): string[] {
   const byKey = screensByKey(project.design);
   const known = new Set(bars.map(({ screen }) => screen));
   const [{ screen, element }] = bars;
   const bar = traitsOf(byKey.get(screen)!.root).find((one) => one.element.key === element)!;
-  const calledOf = ({ name, classes = name }: Element): string => classes;
   return orderedScreens(project.app).flatMap((key) => {
     if (known.has(key) || !isUsed(project, key)) return [];
     const like = traitsOf(byKey.get(key)!.root).find(

@@ -326,6 +326,15 @@ export const givenIn = ({ use, children }: MarkupElement): PropValue[] => [
   ),
 ];
 
+/** How many elements there are in markup, itself among them; of what is not counted, none of what stands in it either. */
+export const elementsIn = (
+  node: MarkupElement,
+  counts: (node: MarkupElement) => boolean = () => true,
+): number =>
+  counts(node)
+    ? node.children.reduce((sum, child) => sum + (isElement(child) ? elementsIn(child, counts) : 0), 1)
+    : 0;
+
 /** An element with its children replaced; the same element where none is. */
 export function mapChildren(node: MarkupElement, change: (child: MarkupNode) => MarkupNode): MarkupElement {
   const children = node.children.map(change);

@@ -68,10 +68,16 @@ export function printRules(
     const sign = Object.keys(base).length && !isOver ? signOf(base) : selector;
     groups.set(sign, [...(groups.get(sign) ?? []), one]);
   }
-  const statesOf = ([selector, { states, key }]: (typeof said)[number]) =>
-    parted(states).map(
-      ([some, css]) => [some.map((state) => `${selector}${state}`).join(',\n'), css, key] as const,
-    );
+  const states = new Map(
+    said.map((one) => {
+      const [selector, rule] = one;
+      const blocksOf = parted(rule.states).map(
+        ([some, css]) => [some.map((state) => `${selector}${state}`).join(',\n'), css, rule.key] as const,
+      );
+      return [one, blocksOf];
+    }),
+  );
+  const statesOf = (one: (typeof said)[number]) => states.get(one)!;
   const counts = new Map<string, number>();
   for (const one of said)
     for (const [, css] of statesOf(one)) counts.set(signOf(css), (counts.get(signOf(css)) ?? 0) + 1);

@@ -3,11 +3,13 @@ import type { Component } from '../../../model/app.ts';
 import type { CodeBefore, PropsBefore } from '../before.ts';
 import { isBound } from '../live/bindings.ts';
 import { controlsList, holdsRowDeed } from '../live/controls.ts';
+import { mostElements } from '../../../components/one_thing.ts';
 import { grouped } from '../../../json/grouped.ts';
 import { kebabCase, pascalCase, plural, uniqueCodeName } from '../../../model/names.ts';
 import { type KeptRow, recordIds } from '../../../records/kept_rows.ts';
 import {
   type EmittedScreen,
+  elementsIn,
   givenIn,
   isElement,
   mapChildren,
@@ -294,7 +296,8 @@ function bySize(bodies: ReadonlyMap<string, Body>, wanted: readonly Wanted[]): W
   const keys = new Set(wanted.flatMap((component) => component.places));
   for (const { root } of bodies.values())
     visitMarkup(root, (node) => {
-      if (node.key !== null && keys.has(node.key) && !sizes.has(node.key)) sizes.set(node.key, sizeOf(node));
+      if (node.key !== null && keys.has(node.key) && !sizes.has(node.key))
+        sizes.set(node.key, elementsIn(node));
       return true;
     });
   const sizeOfAll = ({ places }: Wanted): number => Math.max(0, ...places.map((key) => sizes.get(key) ?? 0));
@@ -371,43 +374,50 @@ export function fittingTemplate<P extends Place>(
   const hasDefaults = component.kind === 'component';
   const whole = templateOf(places, component.props, hasDefaults, before, fieldOf);
   if (whole && isOneThing(whole, places)) return { template: whole, places };
-  // The most frequent form, and what fits it; all that are built alike come in together.
-  const forms = [...grouped(places, ({ node }) => formOf(node)).values()]
-    .sort((a, b) => b.length - a.length)
-    .slice(0, MOST_FORMS);
-  let fitting: readonly P[] = [];
-  for (const start of forms.slice(0, MOST_STARTS)) {
-    const group = fittingForms(start, forms);
-    if (group.length > fitting.length) fitting = places.filter((place) => group.includes(place));
-  }
-  const holding = hasDefaults ? hollowed(places) : null;
-  if (holding && holding.places.length >= fitting.length) {
-    const around = templateOf(holding.hollows, component.props, hasDefaults, before, fieldOf);
-    if (around && isOneThing(around, holding.hollows)) {
-      const { places: some, contents } = holding;
-      return { template: around, places: some, contents };
-    }
-  }
+  const around = hasDefaults ? aroundContent(places, component, before, fieldOf) : null;
+  if (around?.places.length === places.length) return around;
+  const fitting = mostFitting(places);
+  if (around && around.places.length >= fitting.length) return around;
   if (fitting.length < 2) return null;
   const template = templateOf(fitting, component.props, hasDefaults, before, fieldOf);
   return template && { template, places: fitting };
 }
 
-/** A component has at most so many times the elements that half of its places have. */
-const MOST_GROWN = 2;
+/** The most of places with the same around something else each; null where nothing is, or that is no one thing. */
+function aroundContent<P extends Place>(
+  places: readonly P[],
+  { props }: Component,
+  before?: PropsBefore,
+  fieldOf?: ReadonlyMap<string, string>,
+): Fitting<P> | null {
+  const holding = hollowed(places);
+  const template = holding && templateOf(holding.hollows, props, true, before, fieldOf);
+  if (!template || !isOneThing(template, holding.hollows)) return null;
+  return { template, places: holding.places, contents: holding.contents };
+}
+
+/** The most of places that are one thing: the most frequent form, and what fits it; all that are built alike come in together. */
+function mostFitting<P extends Place>(places: readonly P[]): readonly P[] {
+  const forms = [...grouped(places, ({ node }) => formOf(node)).values()]
+    .sort((a, b) => b.length - a.length)
+    .slice(0, MOST_FORMS);
+  let most: readonly P[] = [];
+  for (const start of forms.slice(0, MOST_STARTS)) {
+    const group = fittingForms(start, forms);
+    if (group.length > most.length) most = places.filter((place) => group.includes(place));
+  }
+  return most;
+}
+
 /** Of one thing, such a part is there wherever it stands. */
 const LEAST_ALWAYS = 0.4;
 
 /** Whether a template is about as large as what it is of: what holds the one thing here and another there is no one thing. */
 function isOneThing(template: Template, places: readonly Place[]): boolean {
-  const sizes = places.map(({ node }) => sizeOf(node)).sort((a, b) => a - b);
-  const size = sizeOf(template.root);
-  if (size > Math.max(MOST_GROWN * sizes[sizes.length >> 1], LEAST_GROWN)) return false;
-  return sizeOf(template.root, ({ when }) => !when) >= size * LEAST_ALWAYS;
+  const size = elementsIn(template.root);
+  if (size > mostElements(places.map(({ node }) => elementsIn(node)))) return false;
+  return elementsIn(template.root, ({ when }) => !when) >= size * LEAST_ALWAYS;
 }
-/** A component of so few elements can be any. */
-const LEAST_GROWN = 12;
-
 /** So many forms are looked at, those first that most places have. */
 const MOST_FORMS = 24;
 /** So many of them, and of places built alike that do not fit, are tried as what the others have to fit. */
@@ -573,12 +583,4 @@ const firstSaid = (props: Readonly<Record<string, PropValue>>): string | undefin
 function visitMarkup(root: MarkupElement, visit: (node: MarkupElement) => boolean): void {
   if (!visit(root)) return;
   for (const child of root.children) if (isElement(child)) visitMarkup(child, visit);
-}
-
-function sizeOf(
-  node: MarkupElement | undefined,
-  counts: (node: MarkupElement) => boolean = () => true,
-): number {
-  if (!node || !counts(node)) return 0;
-  return node.children.reduce((sum, child) => sum + (isElement(child) ? sizeOf(child, counts) : 0), 1);
 }

@@ -1,5 +1,5 @@
 import { grouped } from '../../../json/grouped.ts';
-import { isElement, type MarkupElement, type MarkupNode } from '../markup.ts';
+import { elementsIn, isElement, type MarkupElement, type MarkupNode } from '../markup.ts';
 import { alignColumns, formOf, type Place } from './template.ts';
 
 /** Places, the same without what each of them holds, and that. */
@@ -100,9 +100,6 @@ function cutAt(nodes: readonly MarkupElement[]): Cut | null {
     contents: held,
   };
 }
-
-const elementsIn = (node: MarkupElement): number =>
-  node.children.reduce((sum, child) => sum + (isElement(child) ? elementsIn(child) : 0), 1);
 
 /** Whether what is given to a component stands in a node. */
 export const holdsContent = (node: MarkupElement): boolean =>

@@ -148,8 +148,15 @@ export function framedGroups(
     return [...grouped(group, (key) => parts.get(key)!.filter(isAround).join('; ')).values()];
   };
   const signs = new Signs();
-  /** How many bars a layout of a group holds. */
+  const known = new Map<string, number>();
+  /** How many bars a layout of a group holds; each group is looked at once. */
   const barsOf = (group: readonly string[]): number => {
+    const id = JSON.stringify(group);
+    let count = known.get(id);
+    if (count === undefined) known.set(id, (count = barsAround(group)));
+    return count;
+  };
+  const barsAround = (group: readonly string[]): number => {
     const frame = frameAround(plan, group, null, signs);
     const count = (node: MarkupElement): number =>
       node.use && node.key !== null && places.has(node.key)
