@@ -320,12 +320,13 @@ export {
 } from './data/records.ts';
 export { type DataRecord, type DataValue, recordsOf, titleField } from './records/records.ts';
 export { csvOf, jsonOf, readTable } from './data/table_text.ts';
-export { type ApiDescription, type ApiOperation, readApi } from './described/description.ts';
+export type { ApiDescription, ApiOperation } from './described/description.ts';
+export { keptApi, readApi } from './described/read_document.ts';
 export { type BehindProposal, behindBy, proposeBehind, spread } from './described/behind.ts';
 export { isRecordSchema, recordSchema, takeSchema } from './data/record_schema.ts';
 export { type CallProposal, makeCalls, proposeCalls } from './data/make_calls.ts';
 export { documentOfExample } from './described/example.ts';
-export { apiOf, comesFromApi, keptApi, listsRecords } from './described/keep.ts';
+export { apiOf, comesFromApi, listsRecords } from './described/keep.ts';
 export { type ApiMatch, matchApi } from './described/match.ts';
 export {
   type Answer as StandInAnswer,

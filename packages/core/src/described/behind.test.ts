@@ -3,7 +3,8 @@ import path from 'node:path';
 import { applyChange, putApi, putCollection } from '../change/change.ts';
 import { type App, emptyApp, LONGEST_API } from '../model/app.ts';
 import { behindBy, proposeBehind } from './behind.ts';
-import { apiOf, comesFromApi, keptApi } from './keep.ts';
+import { apiOf, comesFromApi } from './keep.ts';
+import { keptApi } from './read_document.ts';
 
 const text = readFileSync(path.resolve(__dirname, '../../../../demo/openapi.yaml'), 'utf8');
 const kept = keptApi(text).api!;

@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
 import { parse } from 'yaml';
-import { type ApiOperation, readApi } from './description.ts';
+import { type ApiOperation } from './description.ts';
+import { readApi } from './read_document.ts';
 import { matchApi, type Sought } from './match.ts';
 
 const text = readFileSync(path.resolve(__dirname, '../../../../demo/openapi.yaml'), 'utf8');

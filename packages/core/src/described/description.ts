@@ -1,6 +1,5 @@
 import { isRecord } from '../json/json.ts';
 import type { FieldType } from '../model/app.ts';
-import { parse as parseYaml } from 'yaml';
 import { deedOf, fieldTypeOf, type OperationDoes, type ParameterFor, purposeOf, typeOf } from './deeds.ts';
 
 export interface ApiParameter {
@@ -70,32 +69,24 @@ export interface ApiDescription {
   readonly problems: readonly ApiProblem[];
 }
 
-const LIMITS = { characters: 20_000_000, operations: 2000, fields: 400, depth: 40, problems: 50 } as const;
+export const LIMITS = {
+  characters: 20_000_000,
+  operations: 2000,
+  fields: 400,
+  depth: 40,
+  problems: 50,
+} as const;
 const METHODS = ['get', 'put', 'post', 'delete', 'patch', 'head', 'options', 'trace'] as const;
 
 /**
- * Reads an OpenAPI document (3.0 or 3.1, JSON or YAML). What is broken in it is told with its place, and the rest is read;
- * references may go in circles. Nothing outside the document is asked for.
+ * What an OpenAPI document (3.0 or 3.1) says. What is broken in it is told with its place, and the rest is read; references may
+ * go in circles. Nothing outside the document is asked for.
  */
-export function readApi(text: string): ApiDescription {
-  const nothing = (message: string): ApiDescription => ({
-    title: '',
-    servers: [],
-    operations: [],
-    problems: [{ at: '', message }],
-  });
-  if (text.length > LIMITS.characters)
-    return nothing(`the document has ${text.length} characters; at most ${LIMITS.characters} are read`);
-  let document: unknown;
-  try {
-    document = readDocument(text);
-  } catch (error) {
-    return nothing(`it is neither JSON nor YAML: ${(error as Error).message.split('\n')[0]}`);
-  }
-  if (!isRecord(document)) return nothing('expected a document with “openapi”, “info” and “paths”');
+export function descriptionOf(document: unknown): ApiDescription {
+  if (!isRecord(document)) return nothingRead('expected a document with “openapi”, “info” and “paths”');
   const version = document.openapi;
   if (typeof version !== 'string' || !/^3\.[01](\.|$)/.test(version))
-    return nothing(
+    return nothingRead(
       document.swagger === undefined
         ? 'it says no version: expected “openapi: 3.0.…” or “3.1.…”'
         : `it is of version ${typeof document.swagger === 'string' ? document.swagger : '2'}: expected 3.0 or 3.1`,
@@ -103,9 +94,13 @@ export function readApi(text: string): ApiDescription {
   return new Reader(document).read();
 }
 
-/** What a document holds, of whatever kind. @throws where it is neither JSON nor YAML */
-export const readDocument = (text: string): unknown =>
-  /^\s*\{/.test(text) ? JSON.parse(text) : parseYaml(text, { maxAliasCount: 100 });
+/** The description of what cannot be read, with the reason. */
+export const nothingRead = (message: string): ApiDescription => ({
+  title: '',
+  servers: [],
+  operations: [],
+  problems: [{ at: '', message }],
+});
 
 class Reader {
   readonly #document: Readonly<Record<string, unknown>>;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { documentOfExample, schemaOf } from './example.ts';
-import { readApi } from './description.ts';
+import { readApi } from './read_document.ts';
 
 const answer = {
   data: [

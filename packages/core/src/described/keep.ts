@@ -1,63 +1,5 @@
-import { isRecord } from '../json/json.ts';
-import { type Api, type App, LONGEST_API } from '../model/app.ts';
-import {
-  type ApiDescription,
-  type ApiOperation,
-  type ApiProblem,
-  readApi,
-  readDocument,
-} from './description.ts';
-
-/** What nothing is read from. */
-const UNREAD =
-  /^(x-.*|example|examples|externalDocs|tags|contact|license|termsOfService|xml|callbacks|links)$/;
-/** What is left out where the document is too long with it. */
-const WORDY = /^(description|summary|title)$/;
-/** What has names of its own choice in it. */
-const NAMED = /^(properties|paths|schemas|parameters|responses|requestBodies|pathItems|patternProperties)$/;
-
-/**
- * An API as it is kept with a project: what is read from its document, as JSON.
- * @returns no API where the document cannot be read or is too long; problems say where and what
- */
-export function keptApi(text: string): {
-  readonly api: Api | null;
-  readonly problems: readonly ApiProblem[];
-} {
-  const read = readApi(text);
-  if (!read.operations.length)
-    return {
-      api: null,
-      problems: read.problems.length ? read.problems : [{ at: '/paths', message: 'there are no operations' }],
-    };
-  const whole = readDocument(text);
-  const document = [0, 1]
-    .map((step) => JSON.stringify(without(whole, false, step > 0)))
-    .find(({ length }) => length <= LONGEST_API);
-  if (document === undefined)
-    return {
-      api: null,
-      problems: [
-        {
-          at: '',
-          message: `even without its descriptions the document is longer than ${LONGEST_API} characters: leave out the paths that the app does not need`,
-        },
-      ],
-    };
-  return { api: { name: read.title.trim().slice(0, 200) || 'API', document }, problems: read.problems };
-}
-
-function without(value: unknown, isNamed: boolean, isShort: boolean): unknown {
-  if (Array.isArray(value)) return value.map((one) => without(one, false, isShort));
-  if (!isRecord(value)) return value;
-  return Object.fromEntries(
-    Object.entries(value).flatMap(([name, one]) =>
-      !isNamed && (UNREAD.test(name) || (isShort && WORDY.test(name) && typeof one === 'string'))
-        ? []
-        : [[name, without(one, !isNamed && NAMED.test(name), isShort)]],
-    ),
-  );
-}
+import type { App } from '../model/app.ts';
+import { type ApiDescription, type ApiOperation, descriptionOf } from './description.ts';
 
 const known = new Map<string, ApiDescription>();
 /** So many documents are kept as they were read. */
@@ -69,9 +11,18 @@ export function describedBy(document: string): ApiDescription {
   if (there) return there;
   const [oldest] = known.keys();
   if (known.size >= MOST_KNOWN) known.delete(oldest);
-  const read = readApi(document);
+  const read = descriptionOf(keptDocument(document));
   known.set(document, read);
   return read;
+}
+
+/** What is kept is JSON; what somebody put into an archive may be anything. */
+function keptDocument(document: string): unknown {
+  try {
+    return JSON.parse(document);
+  } catch {
+    return null;
+  }
 }
 
 /** Whether the records of a collection come from an API that is there and lists them. */

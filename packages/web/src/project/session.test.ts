@@ -297,6 +297,17 @@ test('undo and redo wait for what is on its way', async () => {
   expect(session.getState().app.still).toEqual({ 'a:1': true });
 });
 
+test('undo pressed twice at once takes back two steps, though the first is told of before it is answered', async () => {
+  const { server, session } = await open();
+  session.change('One', putStill('a:1', true));
+  session.change('Two', putStill('a:2', true));
+  await session.settled();
+  server.told.push((event) => session.hear(event));
+  await Promise.all([session.undo(), session.undo()]);
+  expect(server.entries.filter((entry) => entry.role === 'undo').map((entry) => entry.of)).toEqual([2, 1]);
+  expect(session.getState()).toMatchObject({ app: { still: {} }, notice: null });
+});
+
 test('an undo whose answer is lost is done once', async () => {
   const { server, session } = await open();
   session.change('One', putStill('a:1', true));

@@ -66,6 +66,8 @@ export class ProjectSession {
   /** The step that was sent and has not been answered. */
   #sent: string | null = null;
   #sending: Promise<void> | null = null;
+  /** The last undo or redo that was asked for. */
+  #travelling: Promise<void> = Promise.resolve();
   /** The last place in the history that was told of. */
   #told = 0;
   /** Told steps that others come before. */
@@ -408,7 +410,17 @@ export class ProjectSession {
       );
   }
 
-  async #travel(
+  /** Travels one after the other: which step is next is known once the one before has been answered. */
+  #travel(
+    kind: 'undo' | 'redo',
+    send: (input: StepInput & { readonly of: number }) => Promise<ChangeResult>,
+    chosen?: Pick<EntryHead, 'seq'>,
+  ): Promise<void> {
+    this.#travelling = this.#travelling.catch(() => {}).then(() => this.#travelNow(kind, send, chosen));
+    return this.#travelling;
+  }
+
+  async #travelNow(
     kind: 'undo' | 'redo',
     send: (input: StepInput & { readonly of: number }) => Promise<ChangeResult>,
     chosen?: Pick<EntryHead, 'seq'>,

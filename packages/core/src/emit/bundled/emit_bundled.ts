@@ -1,4 +1,4 @@
-import { camelCase } from '../../model/names.ts';
+import { camelCase, uniqueCodeName } from '../../model/names.ts';
 import { hostOf, overlayOf, type Project } from '../../model/project.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import { assetFile, assetsOf } from '../form/assets.ts';
@@ -383,7 +383,8 @@ const assetImport =
   (hash) => {
     const picture = assetFile(project, hash);
     return {
-      name: camelCase(picture.replace(/\.[^.]*$/, '')) || 'picture',
+      // With its type nothing else in code is called so.
+      name: uniqueCodeName(camelCase(picture), 'picture', () => false),
       path: `${source}assets/${picture}`,
     };
   };

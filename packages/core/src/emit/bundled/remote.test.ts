@@ -10,7 +10,8 @@ import {
   putInteraction,
 } from '../../change/change.ts';
 import { behindBy } from '../../described/behind.ts';
-import { apiOf, keptApi } from '../../described/keep.ts';
+import { apiOf } from '../../described/keep.ts';
+import { keptApi } from '../../described/read_document.ts';
 import { makeWork, sortingHeads } from '../../data/make_work.ts';
 import { makeCalls, proposeCalls } from '../../data/make_calls.ts';
 import { makeForms } from '../../data/make_forms.ts';

@@ -1,4 +1,5 @@
-import { kebabCase } from '../../model/names.ts';
+import { grouped } from '../../json/grouped.ts';
+import { kebabCase, uniqueName } from '../../model/names.ts';
 import type { Project } from '../../model/project.ts';
 import { typeExtension } from '../asset.ts';
 import { type EmittedScreen, isElement, type MarkupElement } from './markup.ts';
@@ -20,15 +21,43 @@ export function assetsOf(screen: EmittedScreen): string[] {
   return [...hashes];
 }
 
-/** Readable, and different for pictures of the same name: `hedge-trimmer.3fa9.png`. */
-export function assetFile(project: Project, hash: string): string {
-  const asset = project.design.assets.find((a) => a.hash === hash);
-  const name =
-    kebabCase(
-      (asset?.file ?? '')
-        .replace(/^.*\//, '')
-        .replace(/\.[^.]*$/, '')
-        .replace(/#.*$/, ''),
-    ) || 'picture';
-  return `${name}-${hash.slice(0, 6)}${typeExtension(asset?.type ?? '')}`;
+type Asset = Project['design']['assets'][number];
+
+const files = new WeakMap<readonly Asset[], ReadonlyMap<string, string>>();
+
+/**
+ * The file of a picture, after the one that it came in as: `hedge-trimmer.png`; of several that are called the same the
+ * folder is said, too, and else they are numbered in the order in which they came.
+ */
+export function assetFile({ design: { assets } }: Project, hash: string): string {
+  let named = files.get(assets);
+  if (!named) files.set(assets, (named = assetFiles(assets)));
+  return named.get(hash) ?? `picture-${hash.slice(0, 6)}`;
+}
+
+function assetFiles(assets: readonly Asset[]): Map<string, string> {
+  const named = new Map<string, string>();
+  const taken = new Set<string>();
+  const parts = assets.map(({ hash, file, type }) => ({ hash, ...partsOf(file), type: typeExtension(type) }));
+  const sharing = grouped(parts, ({ name, type }) => `${name}${type}`);
+  for (const { hash, name, folder, type } of parts) {
+    if (named.has(hash)) continue;
+    const isAlone = sharing.get(`${name}${type}`)!.length === 1;
+    const wanted = isAlone || !folder || name === NAMELESS ? name : `${folder}-${name}`;
+    const free = uniqueName(wanted, (candidate) => taken.has(`${candidate}${type}`));
+    taken.add(`${free}${type}`);
+    named.set(hash, `${free}${type}`);
+  }
+  return named;
+}
+
+const NAMELESS = 'picture';
+
+/** What a file is called, and the folder that it is in; what is written within another file has no name of its own. */
+function partsOf(file: string): { readonly name: string; readonly folder: string } {
+  const [name, folder = ''] = file
+    .split('/')
+    .reverse()
+    .map((part) => kebabCase(part.replace(/\.[^.]*$/, '')));
+  return file.includes('#') || !name ? { name: NAMELESS, folder } : { name, folder };
 }
