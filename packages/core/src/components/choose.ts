@@ -1,4 +1,5 @@
-import type { Element } from '../model/design.ts';
+import { hash } from '../json/hash.ts';
+import type { Element, VectorNode } from '../model/design.ts';
 import { shapeOf } from '../roles/shape.ts';
 import type { Sight } from '../roles/sight.ts';
 import { sizeOf } from './groups.ts';
@@ -272,10 +273,11 @@ function givenAt(sights: readonly Sight[]): { readonly usual: number; readonly m
   return { usual: own[own.length >> 1], most: own.at(-1)! };
 }
 
-/** What an element says, shows and leads to, with all that stands in it. */
+/** What an element says, shows, draws and leads to, with all that stands in it. */
 function factsOf(element: Element): string[] {
-  const { text, asset, attributes, children } = element;
+  const { text, asset, vector, attributes, children } = element;
   return [
+    ...(vector ? [`drawing ${drawnAs(vector)}`] : []),
     ...(text?.trim() ? [`text ${text}`] : []),
     ...(asset ? [`picture ${asset}`] : []),
     ...(attributes?.href ? [`link ${attributes.href}`] : []),
@@ -283,6 +285,15 @@ function factsOf(element: Element): string[] {
     ...(attributes?.placeholder ? [`hint ${attributes.placeholder}`] : []),
     ...children.flatMap(factsOf),
   ];
+}
+
+const drawings = new WeakMap<VectorNode, string>();
+
+/** The same for drawings that are the same. */
+function drawnAs(vector: VectorNode): string {
+  let drawn = drawings.get(vector);
+  if (drawn === undefined) drawings.set(vector, (drawn = hash(JSON.stringify(vector))));
+  return drawn;
 }
 
 /** Tags of what is one thing by itself. */

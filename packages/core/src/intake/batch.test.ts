@@ -207,6 +207,8 @@ describe('drawings beside pages', () => {
   const symbols = (drawn: string): string =>
     `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="900"><symbol id="a" viewBox="0 0 9 9"><path d="M0 0h9v9H0z"/></symbol>${drawn}<defs><path id="b" d="M0 0h9"/></defs></svg>`;
   const page = file('index.html', '<title>Desk</title>');
+  const png = file('pics/a.png', 'a picture');
+  const logo = icon(7).replace(/512/g, '900');
   const sixOf = (drawn: (i: number) => string): InputFile[] =>
     Array.from({ length: 6 }, (_, i) => file(`svg/d${i}.svg`, drawn(i)));
 
@@ -214,6 +216,18 @@ describe('drawings beside pages', () => {
     ['a folder of icons of one size is no pile of screens', [page, ...sixOf(icon)], 1, ['icons-unused']],
     ['a folder of screens of one size is one', [page, ...sixOf(() => drawing)], 7, []],
     ['without pages all are screens', sixOf(icon), 6, []],
+    [
+      'a drawing without words among the pictures of the pages is one of them',
+      [file('index.html', '<title>Desk</title><img src="pics/a.png">'), png, file('pics/logo.svg', logo)],
+      1,
+      ['icon-unused'],
+    ],
+    [
+      'with words it is a screen wherever it lies',
+      [page, file('img/catalogue.svg', logo.replace('<g>', `<g>${'<text>Tools</text>'.repeat(4)}`))],
+      2,
+      [],
+    ],
     ['a sheet of symbols is no drawing', [page, file('icons.svg', symbols(''))], 1, ['icon-unused']],
     ['what draws one of its symbols is one', [page, file('icons.svg', symbols('<use href="#a"/>'))], 2, []],
     [

@@ -1,9 +1,10 @@
 import { withTellingNames } from './screen_names.ts';
 import type { AssetRef, Design, FontFace, Notice, Screen } from '../model/design.ts';
+import { grouped } from '../json/grouped.ts';
 import { isObjectMember } from '../json/json.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import { BatchFiles } from './batch_files.ts';
-import { baseName, type InputFile, kindOfFile, resolveReference, textOfFile } from './files.ts';
+import { baseName, folderOf, type InputFile, kindOfFile, resolveReference, textOfFile } from './files.ts';
 import { libraryFiles } from './library_pages.ts';
 import { cleanNotice, cleanScreen } from './gate.ts';
 import type { IntakeHost } from './host.ts';
@@ -124,22 +125,21 @@ class Batch {
     const shown = new Set([...pages, ...sheets].flatMap((file) => this.#picturesIn(file)));
     const sets = pages.length ? this.#iconSets(all, shown) : new Set<string>();
     const brought = pages.length ? this.#broughtByLibraries(all, shown) : new Set<string>();
+    const inPictureFolder = pages.length ? pictureFolders(all, shown) : () => false;
     const designs = all.filter((file) => {
       if (sets.has(file.path) || brought.has(file.path)) return false;
       if (!DESIGNS.includes(kindOfFile(file.path)) || shown.has(file.path)) return false;
       if (!pages.length || kindOfFile(file.path) !== 'svg') return true;
       const svg = textOfFile(file);
-      const isSheet = isSymbolSheet(svg);
-      if (!isSheet && !isIcon(svg)) return true;
-      this.#files.notice(
-        'info',
-        'icon-unused',
-        file.path,
-        isSheet
-          ? 'Left out: a sheet of symbols, which shows nothing by itself.'
-          : 'Left out: a drawing as small as an icon, that no page shows.',
-      );
-      return false;
+      const why = isSymbolSheet(svg)
+        ? 'a sheet of symbols, which shows nothing by itself'
+        : isIcon(svg)
+          ? 'a drawing as small as an icon, that no page shows'
+          : inPictureFolder(file.path) && !hasTexts(svg)
+            ? 'a drawing without words among the pictures of the pages, that no page shows. Bring it in by itself to make it a screen'
+            : null;
+      if (why) this.#files.notice('info', 'icon-unused', file.path, `Left out: ${why}.`);
+      return why === null;
     });
     const pictures = all.filter(
       (file) => kindOfFile(file.path) === 'picture' && !shown.has(file.path) && !brought.has(file.path),
@@ -294,13 +294,39 @@ class Batch {
       css: 'No page of this batch uses this style sheet, so it was left out.',
       font: 'No page of this batch uses this font file, so it was left out.',
     };
+    const unused: string[] = [];
     for (const file of this.#files.all) {
-      const kind = kindOfFile(file.path);
       if (this.#files.isUsed(file.path)) this.#files.keep(file);
-      else if (WORDS[kind]) this.#files.notice('info', `${kind}-unused`, file.path, WORDS[kind]);
+      else if (WORDS[kindOfFile(file.path)]) unused.push(file.path);
+    }
+    for (const paths of grouped(unused, (path) => `${kindOfFile(path)} ${folderOf(path)}`).values()) {
+      const kind = kindOfFile(paths[0]);
+      this.#files.noticeOfAll('info', `${kind}-unused`, paths, WORDS[kind]);
     }
   }
 }
+
+const PICTURE_FOLDER =
+  /^(img|imgs|images?|pictures?|pics?|photos?|icons?|logos?|flags?|fonts?|webfonts|sprites?|illustrations?|brands?)$/i;
+
+/** Whether a file lies among pictures: in a folder without pages that is called so, or that pages show pictures of. */
+function pictureFolders(all: readonly InputFile[], shown: ReadonlySet<string>): (path: string) => boolean {
+  const ofPages = new Set(
+    all.filter(({ path }) => kindOfFile(path) === 'html').map(({ path }) => folderOf(path)),
+  );
+  const ofPictures = new Set([...shown].map(folderOf));
+  return (path) => {
+    const folder = folderOf(path);
+    return (
+      !ofPages.has(folder) &&
+      (ofPictures.has(folder) || folder.split('/').some((name) => PICTURE_FOLDER.test(name)))
+    );
+  };
+}
+
+/** A drawing with so many texts is a screen wherever it lies. */
+const LEAST_TEXTS = 4;
+const hasTexts = (svg: string): boolean => svg.split(/<text\b/i, LEAST_TEXTS + 1).length > LEAST_TEXTS;
 
 /** Whether a drawing only defines symbols that others use, and draws none of them. */
 function isSymbolSheet(svg: string): boolean {

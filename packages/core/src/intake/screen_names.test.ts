@@ -43,6 +43,15 @@ test.each<[string, Screen[], string[]]>([
     ['Tools', 'Loans', 'Help'],
   ],
   [
+    'the index above all pages is home, whatever its heading says',
+    [
+      page('site/index.html', 'Shed', element('h1', 'The Shed itself')),
+      page('site/pages/a.html', 'Shed', element('h1', 'Tools')),
+      page('site/pages/b.html', 'Shed', element('h1', 'Loans')),
+    ],
+    ['Home', 'Tools', 'Loans'],
+  ],
+  [
     'the marked entry where all titles are the same',
     [
       page('p1.html', 'Shed', marked('Tools', 'My loans')),

@@ -1,7 +1,7 @@
 import type { Element, Screen } from '../model/design.ts';
 import { sentenceCase, uniqueName } from '../model/names.ts';
 import { textOf, walkElements } from '../model/project.ts';
-import { baseName } from './files.ts';
+import { baseName, folderOf } from './files.ts';
 
 const SEPARATOR = /\s+[|·•–—:/-]+\s+|\s*[|»]\s*/;
 /** What most titles of a site say is the name of the site. */
@@ -21,7 +21,7 @@ const ANY_INDEX = /^(index|default|main)$/i;
  */
 export function withTellingNames(screens: readonly Screen[]): Screen[] {
   const pages = screens.filter(({ title }) => title !== undefined);
-  const home = homeOf(pages);
+  const home = homeFolder(pages.map(({ source }) => source.file));
   const told = namesOfPages(pages, home);
   const taken = new Set<string>();
   const count = countOf(screens.map((screen) => (told.get(screen) ?? screen.name).toLowerCase()));
@@ -35,11 +35,19 @@ export function withTellingNames(screens: readonly Screen[]): Screen[] {
   });
 }
 
-/** The folder that most pages lie in. */
-const homeOf = (pages: readonly Screen[]): string =>
-  [...countOf(pages.map(({ source }) => source.file.split('/').at(-2) ?? ''))].sort(
-    ([, a], [, b]) => b - a,
-  )[0]?.[0] ?? '';
+/**
+ * The folder that the first page of a site lies in: that of an index which all pages lie beside or beneath, else the one that
+ * most pages lie in.
+ * @param files paths of the pages
+ */
+export function homeFolder(files: readonly string[]): string {
+  const indexes = files.filter((file) => ANY_INDEX.test(baseName(file))).map(folderOf);
+  const roof = indexes.find((folder) =>
+    files.every((file) => folder === '' || file.startsWith(`${folder}/`)),
+  );
+  if (roof !== undefined) return roof;
+  return [...countOf(files.map(folderOf))].sort(([, a], [, b]) => b - a)[0]?.[0] ?? '';
+}
 
 function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Screen, string> {
   const names = new Map<Screen, string>();
@@ -52,6 +60,7 @@ function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Scree
     restsOfTitles(pages, parts),
     (page) => short(marked(page)),
     (page) => (isWord(page) && !isFirstPage(page) ? nameOfFile(page, home) : ''),
+    (page) => (isFirstPage(page) && folderOf(page.source.file) === home ? nameOfFile(page, home) : ''),
     (page) => {
       const heading = short(firstHeading(page.root));
       return site.has(heading.toLowerCase()) ? '' : heading;
@@ -188,13 +197,13 @@ const short = (text: string): string =>
 
 /**
  * `blog-post.html`: “Blog post”; the first page of a folder is called after that.
- * @param home the folder that most pages lie in, whose first page is that of the site
+ * @param home the folder whose first page is that of the site
  */
 function nameOfFile({ source }: Screen, home: string): string {
   const base = baseName(source.file);
   if (!ANY_INDEX.test(base)) return sentenceCase(base).slice(0, 60);
-  const folder = source.file.split('/').at(-2) ?? '';
-  return folder === home ? 'Home' : sentenceCase(folder).slice(0, 60);
+  const folder = folderOf(source.file);
+  return folder === home ? 'Home' : sentenceCase(folder.replace(/^.*\//, '')).slice(0, 60);
 }
 
 /** Whether a screen is the first page of a site, by its file. */

@@ -8,7 +8,7 @@ import { uniqueName } from '../model/names.ts';
 import { fillPlanned, plannedAs } from './plan_screen.ts';
 import type { Project } from '../model/project.ts';
 import { folderOf } from '../intake/files.ts';
-import { isFirstPage } from '../intake/screen_names.ts';
+import { homeFolder, isFirstPage } from '../intake/screen_names.ts';
 import { findElement } from '../model/places.ts';
 import { freeRoute } from '../routes/routes.ts';
 
@@ -63,19 +63,15 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
   return all(changes);
 }
 
-/** Where one begins: what is called so, in the folder that most of the pages lie in before others. */
+/** Where one begins: what is called so, in the folder of the first page before others. */
 function firstOf(screens: readonly Screen[]): Screen | undefined {
   const starts = screens.filter(
     ({ source, name }) => START_NAME.test(source.file.replace(/^.*\//, '')) || START_NAME.test(name),
   );
-  const inFolder = (screen: Screen): number =>
-    screens.filter(({ source }) => folderOf(source.file) === folderOf(screen.source.file)).length;
-  return (
-    starts.reduce<Screen | undefined>(
-      (best, one) => (best && inFolder(best) >= inFolder(one) ? best : one),
-      undefined,
-    ) ?? screens[0]
-  );
+  const pages = screens.filter(({ title }) => title !== undefined);
+  const home = homeFolder((pages.length ? pages : screens).map(({ source }) => source.file));
+  const atHome = starts.filter(({ source }) => folderOf(source.file) === home);
+  return atHome.find(isFirstPage) ?? atHome[0] ?? starts[0] ?? screens[0];
 }
 
 /**

@@ -5,6 +5,7 @@ import { isBound } from '../live/bindings.ts';
 import { controlsList, holdsRowDeed } from '../live/controls.ts';
 import { mostElements } from '../../../components/one_thing.ts';
 import { grouped } from '../../../json/grouped.ts';
+import { hash } from '../../../json/hash.ts';
 import { kebabCase, pascalCase, plural, uniqueCodeName } from '../../../model/names.ts';
 import { type KeptRow, recordIds } from '../../../records/kept_rows.ts';
 import {
@@ -17,12 +18,21 @@ import {
   type MarkupNode,
   type PropValue,
   type StyleRule,
+  termsOf,
   visitTerms,
 } from '../markup.ts';
 import { type Apart, placedApart, withPlaced } from './placement.ts';
 import { withOwnRules } from './own_rules.ts';
 import { holdsContent, hollowed } from './hollow.ts';
-import { formOf, noteAddresses, type Place, type Prop, type Template, templateOf } from './template.ts';
+import {
+  formOf,
+  lookOf,
+  noteAddresses,
+  type Place,
+  type Prop,
+  type Template,
+  templateOf,
+} from './template.ts';
 
 /** A component as it will be written. */
 export interface EmittedComponent {
@@ -365,17 +375,19 @@ export interface Fitting<P extends Place> {
 
 /** The template of the places; places that do not fit go their own way as long as most do. */
 export function fittingTemplate<P extends Place>(
-  places: readonly P[],
+  all: readonly P[],
   component: Component,
   before?: PropsBefore,
   fieldOf?: ReadonlyMap<string, string>,
 ): Fitting<P> | null {
-  if (!places.length) return null;
+  if (!all.length) return null;
   const hasDefaults = component.kind === 'component';
+  // A row that is left out would part its list.
+  const places = hasDefaults ? withoutStrays(all) : all;
   const whole = templateOf(places, component.props, hasDefaults, before, fieldOf);
   if (whole && isOneThing(whole, places)) return { template: whole, places };
-  const around = hasDefaults ? aroundContent(places, component, before, fieldOf) : null;
-  if (around?.places.length === places.length) return around;
+  const around = hasDefaults ? aroundContent(all, component, before, fieldOf) : null;
+  if (around?.places.length === all.length) return around;
   const fitting = mostFitting(places);
   if (around && around.places.length >= fitting.length) return around;
   if (fitting.length < 2) return null;
@@ -407,6 +419,74 @@ function mostFitting<P extends Place>(places: readonly P[]): readonly P[] {
     if (group.length > most.length) most = places.filter((place) => group.includes(place));
   }
   return most;
+}
+
+/** Of what is smaller than this, a part more or less is no matter. */
+const LEAST_STRAYED = 12;
+/** What adds more than this part of itself to what the others have in common goes its own way. */
+const MOST_ADDED = 0.5;
+
+/**
+ * Places without those that hardly share anything with the others, in how they are built or in how they look: written with them,
+ * each would be a second version behind conditions. What most places are is none.
+ */
+function withoutStrays<P extends Place>(all: readonly P[]): readonly P[] {
+  if (elementsIn(all[0].node) < LEAST_STRAYED) return all;
+  const places = withoutOddLooks(all);
+  const kinds = [
+    ...grouped(places, (place) => `${formOf(place.node)} ${hash(looksIn(place).join())}`).values(),
+  ].sort((a, b) => b.length - a.length);
+  if (kinds.length < 2 || kinds.length > MOST_FORMS) return places;
+  let kept = kinds;
+  let length = lengthOfAll(kinds);
+  for (const kind of kinds.slice(1).reverse()) {
+    const others = kept.filter((one) => one !== kind);
+    const without = lengthOfAll(others);
+    if (!(length - without > MOST_ADDED * elementsIn(kind[0].node))) continue;
+    kept = others;
+    length = without;
+  }
+  const stay = new Set(kept.flat());
+  return stay.size < 2 ? places : places.filter((place) => stay.has(place));
+}
+
+/** So many places tell what most of them look like. */
+const LEAST_TELLING = 4;
+
+/** Places without those most of whose elements look like nothing at most others: a page with a style sheet of its own. */
+function withoutOddLooks<P extends Place>(places: readonly P[]): readonly P[] {
+  if (places.length < LEAST_TELLING) return places;
+  const looks = places.map(looksIn);
+  const counts = new Map<string, number>();
+  for (const own of looks) for (const look of new Set(own)) counts.set(look, (counts.get(look) ?? 0) + 1);
+  const stay = places.filter((_, i) => {
+    const odd = looks[i].filter((look) => counts.get(look)! * 2 <= places.length).length;
+    return odd <= looks[i].length * MOST_ADDED;
+  });
+  // Where most are odd there is nothing that most look like.
+  return stay.length * 2 > places.length ? stay : places;
+}
+
+/** The looks of all elements of a place, in order. */
+function looksIn(place: Place): string[] {
+  const looks: string[] = [];
+  visitMarkup(place.node, ({ className }) => {
+    looks.push(hash(lookOf(place, className)));
+    return true;
+  });
+  return looks;
+}
+
+/** How long what stands at places of some kinds is, written as one: its elements, and all that they depend on. */
+function lengthOfAll(kinds: readonly (readonly Place[])[]): number {
+  const template = templateOf(kinds.flatMap((kind) => kind.slice(0, ENOUGH)));
+  if (!template) return Infinity;
+  let length = 0;
+  visitMarkup(template.root, (node) => {
+    length += 1 + termsOf(node).length;
+    return true;
+  });
+  return length;
 }
 
 /** Of one thing, such a part is there wherever it stands. */

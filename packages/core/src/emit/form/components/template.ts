@@ -800,7 +800,7 @@ const isSamePart = (a: MarkupElement['part'], b: MarkupElement['part']): boolean
 const bodyOf = (node: MarkupElement): string => JSON.stringify([node.attributes, node.children], withoutKeys);
 
 /** What a class says, so that classes of different screens compare. */
-function lookOf({ rules }: Place, className: string | null): string {
+export function lookOf({ rules }: Place, className: string | null): string {
   const rule = className === null ? undefined : rules.get(className);
   return rule ? JSON.stringify([rule.base, rule.at, rule.from, rule.states]) : `none ${className ?? ''}`;
 }
