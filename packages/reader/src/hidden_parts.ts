@@ -13,6 +13,14 @@ interface SayingRule {
   readonly properties: readonly string[];
 }
 
+/** A rule that shows something while what it stands in, or stands after, is pointed at. */
+interface PointingRule {
+  /** Its selector without the pointing. */
+  readonly selector: string;
+  readonly subject: ShowingRule['subject'];
+  readonly style: CSSStyleDeclaration;
+}
+
 /** Takes back what was done to an element. */
 type Undo = () => void;
 
@@ -24,20 +32,31 @@ export class HiddenParts {
   readonly #rules: readonly ShowingRule[];
   /** Rules that hold only where something has a class that nothing in the page has, by that class. */
   readonly #saidWith: ReadonlyMap<string, readonly SayingRule[]>;
+  readonly #pointing: readonly PointingRule[];
 
   constructor(document: Document, isOwn: (sheet: CSSStyleSheet) => boolean) {
     this.#document = document;
-    const { showing, saidWith } = rulesOf(document, isOwn);
+    const { showing, saidWith, pointing } = rulesOf(document, isOwn);
     this.#rules = showing;
+    this.#pointing = pointing;
     this.#saidWith = saidWith;
   }
 
   /**
-   * Whether an element takes its place but is not seen, while the page has a class that would let it be seen: faded out,
-   * invisible, or folded to nothing.
+   * Whether an element takes its place but is not seen, while the page has a class that would let it be seen, or shows it
+   * while something is pointed at: faded out, invisible, or folded to nothing.
    */
   isClosed(element: Element): boolean {
-    return this.#isUnseen(element) && this.#classesThatShow(element).length > 0;
+    return (
+      this.#isUnseen(element) &&
+      (this.#classesThatShow(element).length > 0 || this.#shownByPointing(element).length > 0)
+    );
+  }
+
+  #shownByPointing(element: Element): PointingRule[] {
+    return this.#pointing.filter(
+      ({ selector, subject }) => mayBeSubject(element, subject) && matches(element, selector),
+    );
   }
 
   /** Lets everything be at once what it is to become, until that is taken back. */
@@ -77,6 +96,9 @@ export class HiddenParts {
       holder.classList.add(name);
       undo.push(() => holder.classList.remove(name));
     }
+    const pointed = given.length ? [] : this.#shownByPointing(element);
+    for (const { style: shown } of pointed)
+      for (const name of shown) style.setProperty(name, shown.getPropertyValue(name), 'important');
     const seen = this.#lookOf(element);
     if (seen.display === 'none') style.setProperty('display', 'revert', 'important');
     if (this.#lookOf(element).display === 'none') style.setProperty('display', 'block', 'important');
@@ -85,8 +107,10 @@ export class HiddenParts {
     const saying = given.flatMap(([, name]) => this.#saidWith.get(name) ?? []);
     return {
       undo: () => undo.toReversed().forEach((one) => one()),
-      said: (inner) =>
-        saying.flatMap(({ selector, properties }) => (matches(inner, selector) ? properties : [])),
+      said: (inner) => [
+        ...saying.flatMap(({ selector, properties }) => (matches(inner, selector) ? properties : [])),
+        ...(inner === element ? pointed.flatMap(({ style: shown }) => [...shown]) : []),
+      ],
     };
   }
 
@@ -183,13 +207,18 @@ function matches(element: Element, selector: string): boolean {
 function rulesOf(
   document: Document,
   isOwn: (sheet: CSSStyleSheet) => boolean,
-): { readonly showing: ShowingRule[]; readonly saidWith: ReadonlyMap<string, SayingRule[]> } {
+): {
+  readonly showing: ShowingRule[];
+  readonly saidWith: ReadonlyMap<string, SayingRule[]>;
+  readonly pointing: PointingRule[];
+} {
   const view = document.defaultView!;
   const known = new Set<string>();
   for (const element of document.querySelectorAll('[class]'))
     for (const name of element.classList) known.add(name);
   const found: ShowingRule[] = [];
   const saidWith = new Map<string, SayingRule[]>();
+  const pointing: PointingRule[] = [];
   const visit = (rules: CSSRuleList): void => {
     for (const rule of rules) {
       if (rule instanceof view.CSSStyleRule) {
@@ -199,6 +228,9 @@ function rulesOf(
           const classes = classesIn(single);
           const isNegative = /:not\(\.[\w-]+\)/.test(single);
           const needed = classesIn(single.replace(/:not\([^)]*\)/g, '')).filter((name) => !known.has(name));
+          const still = single.replace(POINTED, '');
+          if (says === 'shows' && still !== single && isAround(single) && pointing.length < MOST_RULES)
+            pointing.push({ selector: still, subject: subjectOf(still), style: rule.style });
           // One class may be missing in the page.
           if (needed.length > 1 || /:(hover|focus|active)|::/.test(single)) continue;
           const [waitsFor] = needed;
@@ -217,7 +249,15 @@ function rulesOf(
     }
   };
   for (const sheet of document.styleSheets) if (!isOwn(sheet)) visit(sheet.cssRules);
-  return { showing: found, saidWith };
+  return { showing: found, saidWith, pointing };
+}
+
+const POINTED = /:(?:hover|focus-within)(?![\w-])/g;
+
+/** Whether it is something around or before what a rule is about that has to be pointed at. */
+function isAround(selector: string): boolean {
+  const last = /[^\s>+~]+$/.exec(selector)?.[0] ?? '';
+  return !/:(hover|focus|active)|::/.test(last) && !/:(focus(?!-within)|active)/.test(selector);
 }
 
 const classesIn = (selector: string): string[] =>

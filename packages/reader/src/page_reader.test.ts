@@ -222,6 +222,15 @@ test('an icon that is written by name is a drawing, and its font is not needed',
   expect(holder.style.base).not.toHaveProperty('font-family');
 });
 
+test('a drawing is called by its title, which shows nothing', async () => {
+  const screen = await read(
+    '<a href="#"><svg viewBox="0 0 9 9" width="9"><title> shop </title><path d="M0 0h9v9z"/></svg></a>',
+  );
+  const drawing = find(screen, ({ kind }) => kind === 'vector');
+  expect(drawing.name).toBe('shop');
+  expect(JSON.stringify(drawing.vector)).not.toContain('title');
+});
+
 test('lengths that grow with the window do so in each band of widths by its own rule', async () => {
   const screen = await read(
     '<p id="a">Fluid</p><p id="b">Fixed below</p>',
@@ -286,6 +295,16 @@ describe('what a page hides until something opens it', () => {
     [
       'folded to nothing',
       '.menu{max-height:0;overflow:hidden}.menu.open{max-height:900px;margin-top:7px}',
+      '',
+    ],
+    [
+      'until what it stands in is pointed at',
+      '.menu{opacity:0;pointer-events:none}.bar:hover>.menu{opacity:1;pointer-events:auto;margin-top:7px}',
+      '',
+    ],
+    [
+      'until what stands before it is pointed at',
+      '.menu{display:none}button:hover + .menu, button:focus-within + .menu{display:block;margin-top:7px}',
       '',
     ],
     ['by an attribute', '.menu{margin-top:7px}', 'hidden'],

@@ -407,13 +407,15 @@ export class PageReader {
         const child = this.#put(node as Element, boxes, hidden, isWithinHidden || isHidden);
         if (child) children.push(child);
       } else if (node.nodeType === 3) {
-        const text = this.#text(node as Text, element);
+        const text = this.#text(node as Text, element, isWithinHidden || isHidden);
         if (text) children.push(text);
       }
     }
     const attributes: Css = {};
     for (const { name, value } of element.attributes)
       if (name !== 'style' && name !== PATH_ATTRIBUTE) attributes[name] = value;
+    const titled = element.localName === 'svg' ? titleOf(element) : '';
+    if (titled && !attributes.title) attributes.title = titled;
     const { hover, focus, before, after, placeholder } = Object.fromEntries(g.aspects);
     const drawn = (css: Css | undefined): Css | undefined =>
       css?.content && css.content !== 'none' && css.content !== 'normal' ? css : undefined;
@@ -458,23 +460,27 @@ export class PageReader {
   }
 
   /** Text as it shows: white space folded, and none where a line begins or ends. */
-  #text(node: Text, parent: Element): string {
+  #text(node: Text, parent: Element, isHidden: boolean): string {
     const collapse = computedValue(parent.computedStyleMap(), 'white-space-collapse');
     if (collapse && collapse !== 'collapse') return node.data;
     const text = node.data.replace(/[ \t\n\r\f]+/g, ' ');
+    // What is hidden has no boxes: there a space shows where it parts what stands in one line.
+    if (text === ' ' && isHidden)
+      return !/flex|grid/.test(displayOf(parent)) &&
+        isInLine(node.previousSibling) &&
+        isInLine(node.nextSibling)
+        ? ' '
+        : '';
     if (text === ' ') {
       const range = this.#document.createRange();
       range.selectNode(node);
       return range.getClientRects().length ? ' ' : '';
     }
-    const isFlow =
-      ['inline', 'inline-block'].includes(computedValue(parent.computedStyleMap(), 'display') ?? '') &&
-      parent.localName !== 'button';
+    const isFlow = ['inline', 'inline-block'].includes(displayOf(parent)) && parent.localName !== 'button';
     const isEdge = (sibling: Node | null): boolean => {
       if (!sibling) return !isFlow;
       if (sibling.nodeType !== 1) return false;
-      const display = computedValue((sibling as Element).computedStyleMap(), 'display') ?? '';
-      return (sibling as Element).localName === 'br' || !display.startsWith('inline');
+      return (sibling as Element).localName === 'br' || !displayOf(sibling as Element).startsWith('inline');
     };
     let shown = text;
     if (isEdge(node.previousSibling)) shown = shown.trimStart();
@@ -482,6 +488,15 @@ export class PageReader {
     return shown;
   }
 }
+
+const displayOf = (element: Element): string => computedValue(element.computedStyleMap(), 'display') ?? '';
+
+const isInLine = (node: Node | null): boolean =>
+  node?.nodeType === 3 || (node?.nodeType === 1 && displayOf(node as Element).startsWith('inline'));
+
+/** What a drawing says that it shows, in the title that is its own. */
+const titleOf = (drawing: Element): string =>
+  [...drawing.children].find(({ localName }) => localName === 'title')?.textContent?.trim() ?? '';
 
 /** What is in a page and shows nothing. */
 const UNREAD = ['style', 'link', 'meta', 'title', 'script'];

@@ -142,7 +142,11 @@ class Gate {
     if (!attributes) return null;
     let made: Record<string, string> | null = null;
     for (const [name, value] of Object.entries(attributes)) {
-      const plain = wellFormed(value);
+      const given = wellFormed(value);
+      const trimmed = given.trim();
+      // A name with a space before it is meant all the same, wherever else it is said so.
+      const isTrimmed = trimmed !== given && attributeProblem(tag ?? 'span', name, given) !== null;
+      const plain = isTrimmed ? trimmed : given;
       const problem = attributeProblem(tag ?? 'span', name, plain);
       if (problem === null && plain === value) continue;
       made ??= { ...attributes };

@@ -20,6 +20,8 @@ test.each<[Element, string]>([
   [element('a', {}, element('i', { classes: 'fa fa-bell cursor-pointer' })), 'Bell'],
   [element('button', {}, element('i', { classes: 'drawn-icons loader_gear' })), 'Gear'],
   [element('a', { attributes: { href: 'https://www.example.org/x' } }), 'Example'],
+  [element('a', { classes: 'navbar-brand', attributes: { href: '../index.html' } }), 'Home'],
+  [element('a', { attributes: { href: 'pages/my-loans.html#top' } }), 'My loans'],
   [
     element('button', {
       classes: 'btn',

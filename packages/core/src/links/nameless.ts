@@ -22,6 +22,7 @@ export function namelessLabel(element: Element): string {
       inside(element, ({ attributes: own = {} }) => own.alt ?? own['aria-label'] ?? own.title),
       inside(element, iconOf),
       hostOf(attributes.href),
+      pageOf(attributes.href),
       element.source.id && words(element.source.id),
       attributes['aria-controls'] && words(attributes['aria-controls']),
       ...(element.classes ?? '').split(/\s+/).map((one) => (LOOKS.test(one) ? '' : words(one))),
@@ -60,6 +61,13 @@ function hostOf(href: string | undefined): string | undefined {
   if (!href || !isExternalAddress(href) || !URL.canParse(href)) return undefined;
   const [name] = new URL(href).hostname.replace(/^www\./, '').split('.');
   return words(name);
+}
+
+/** `../pages/my-loans.html` → `My loans`; the first page of a site is its home. */
+function pageOf(href: string | undefined): string | undefined {
+  const file = /([^/]+)\.(?:x?html?)(?:[?#].*)?$/i.exec(href ?? '')?.[1];
+  if (file === undefined || isExternalAddress(href!)) return undefined;
+  return /^(index|default|main)$/i.test(file) ? 'Home' : words(file);
 }
 
 /** `sidebarToggle-2` → `Sidebar toggle`. */

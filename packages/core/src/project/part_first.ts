@@ -25,10 +25,11 @@ const MOST_LOOKS = 10;
 export function partedAtFirst(project: Project): Change {
   const shared = surelyShared(project);
   const parted = { ...project, app: applyChange(project.app, shared) };
-  return all([shared, surelyRepeated(parted)]);
+  return all([shared, surelyRepeated(parted, project.app)]);
 }
 
-function surelyRepeated(project: Project): Change {
+/** @param before the app without what screens surely share */
+function surelyRepeated(project: Project, before: Project['app']): Change {
   const settled = settle(project);
   const { design, app } = settled;
   const screens = design.screens.filter(({ key }) => isUsed(settled, key));
@@ -38,15 +39,21 @@ function surelyRepeated(project: Project): Change {
       .filter(({ confidence, saves }) => confidence >= SURE && saves >= LEAST_SAVED)
       .sort((a, b) => Number(b.confidence >= SURER) - Number(a.confidence >= SURER));
   const kept = fitting(project, (refused) => atFreePlaces(app, sure(refused)));
+  // A bar of a larger thing that was taken is a part of that.
+  const made = madeOf(project, kept);
+  const gone = Object.keys(app.components).filter((id) => !made.has(id) && !before.components[id]);
   // Numbers told them from what was not taken.
-  const names = new Set(Object.values(app.components).map(({ name }) => name));
-  return all(
-    kept.map(([id, { name: found, kind, places }]) => {
+  const names = new Set(
+    Object.entries(app.components).flatMap(([id, { name }]) => (gone.includes(id) ? [] : [name])),
+  );
+  return all([
+    ...gone.map((id) => putComponent(id, null)),
+    ...kept.map(([id, { name: found, kind, places }]) => {
       const name = uniqueName(found.replace(/\d+$/, ''), (candidate) => names.has(candidate), '');
       names.add(name);
       return putComponent(id, { name, kind, places });
     }),
-  );
+  ]);
 }
 
 type Proposal = ReturnType<typeof findComponents>[number];

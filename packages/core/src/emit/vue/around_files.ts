@@ -6,7 +6,8 @@ export const packages: Packages = {
   check: 'vue-tsc --noEmit',
   dependencies: { vue: '^3.5.0', 'vue-router': '^4.6.0' },
   network: { '@tanstack/vue-query': '^5.90.0' },
-  devDependencies: { '@vitejs/plugin-vue': '^6.0.0', 'vue-tsc': '^3.0.0' },
+  // From 3.3 on, classes of a sheet that is imported are taken for texts in long templates.
+  devDependencies: { '@vitejs/plugin-vue': '^6.0.0', 'vue-tsc': '~3.2.0' },
   plugin: { name: 'vue', from: '@vitejs/plugin-vue' },
 };
 

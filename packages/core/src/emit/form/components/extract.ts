@@ -200,12 +200,17 @@ function withoutUnused(
     cleaned.set(key, made);
     if (component) props.set(component.name, propsIn(made));
   }
+  const unsaid = unsaidTexts(bodies, cleaned);
   const needed = new Map<string, ReadonlySet<string>>();
   for (const { component } of bodies.values())
     if (component)
       needed.set(
         component.name,
-        new Set(component.props.flatMap((prop) => (prop.isOptional ? [] : [prop.name]))),
+        new Set(
+          component.props.flatMap(({ name, isOptional }) =>
+            isOptional || unsaid.has(`${component.name} ${name}`) ? [] : [name],
+          ),
+        ),
       );
   const components = [...bodies].flatMap(([key, { component, rules }]): EmittedComponent[] => {
     if (!component) return [];
@@ -220,7 +225,11 @@ function withoutUnused(
       {
         ...component,
         root,
-        props: component.props.filter((prop) => terms.has(prop.name)),
+        props: component.props
+          .filter(({ name }) => terms.has(name))
+          .map((prop) =>
+            unsaid.has(`${component.name} ${prop.name}`) ? { ...prop, isOptional: true } : prop,
+          ),
         rules: [...rules.values()].filter((rule) => classes.has(rule.className)),
       },
     ];
@@ -241,6 +250,43 @@ function withoutUnused(
     rules: new Map([...screens.keys()].map((key) => [key, [...bodies.get(key)!.rules.values()]])),
     failed,
   };
+}
+
+/**
+ * Texts that may be missing though what they stand in is there, as `Component prop`: those that a place says nothing for, and
+ * those that are handed on from such a one.
+ */
+function unsaidTexts(
+  bodies: ReadonlyMap<string, Body>,
+  roots: ReadonlyMap<string, MarkupElement>,
+): ReadonlySet<string> {
+  const kinds = new Map<string, Prop['kind']>();
+  const found = new Set<string>();
+  for (const { component } of bodies.values())
+    for (const { name, kind, canBeUnsaid } of component?.props ?? []) {
+      kinds.set(`${component!.name} ${name}`, kind);
+      if (canBeUnsaid) found.add(`${component!.name} ${name}`);
+    }
+  for (let before = -1; before < found.size;) {
+    before = found.size;
+    for (const [key, { component }] of bodies) {
+      if (!component) continue;
+      visitMarkup(roots.get(key)!, ({ use }) => {
+        for (const [name, value] of Object.entries(use?.props ?? {})) {
+          const inner = `${use!.component} ${name}`;
+          const term = typeof value === 'object' && 'given' in value ? value.given : null;
+          if (
+            term?.kind === 'prop' &&
+            found.has(`${component.name} ${term.name}`) &&
+            kinds.get(inner) === 'text'
+          )
+            found.add(inner);
+        }
+        return true;
+      });
+    }
+  }
+  return found;
 }
 
 /** Names of the props that a component's markup looks at. */

@@ -38,6 +38,8 @@ export interface Prop {
   readonly at: readonly string[];
   readonly kind: 'text' | 'image' | 'link' | 'flag' | 'choice' | 'drawing';
   readonly isOptional: boolean;
+  /** Of a text: whether some places say nothing where others say this, and not only where something around it is missing. */
+  readonly canBeUnsaid?: true;
   /** What it is where nothing is given; a flag that has none is not set then. */
   readonly byDefault?: string | true;
   /** Of a choice: what it can be. */
@@ -150,6 +152,9 @@ class TemplateBuilder {
       const byDefault = this.#defaultOf(found);
       return {
         ...prop,
+        ...(prop.kind === 'text' && !found.isOfPart && values.includes(undefined)
+          ? { canBeUnsaid: true }
+          : {}),
         ...(byDefault === undefined ? {} : { byDefault, isOptional: true }),
         ...(typeof sample === 'string' ? { sample: sample.trim().slice(0, 80) } : {}),
       };

@@ -17,6 +17,9 @@ test.each<[string, Record<string, string>, Record<string, string>, boolean]>([
   ['quiet', {}, { 'background-color': '#2244dd' }, true],
   ['red', { color: '#cc2222' }, { color: '#222222' }, true],
   ['muted', { color: '#888888' }, {}, true],
+  ['half', { width: '50%' }, { width: '100%' }, false],
+  ['twoThirds', { 'flex-basis': '66.6667%' }, { 'flex-basis': '25%' }, false],
+  ['huge', { 'font-size': '40px' }, { 'font-size': '16px' }, false],
   ['large', { 'font-size': '24px' }, { 'font-size': '16px' }, false],
   ['small', { height: '24px' }, { height: '40px' }, false],
   ['strong', { 'font-weight': '700' }, {}, false],
@@ -26,6 +29,11 @@ test.each<[string, Record<string, string>, Record<string, string>, boolean]>([
 ])('what differs so is called %s', (word, one, usual, isDressed) => {
   expect(lookWord(look(one), look(usual))).toBe(word);
   expect(isDressedOtherwise(look(one), look(usual))).toBe(isDressed);
+});
+
+test('what differs only in windows of other widths is called after that', () => {
+  const narrow = { ...look({ width: '25%' }), at: { 600: { width: '50%' } } };
+  expect(lookWord(narrow, look({ width: '25%' }))).toBe('half');
 });
 
 test('a word that is taken is left to the other, and what has none gets none', () => {

@@ -8,7 +8,7 @@ import type { StyleRule } from '../markup.ts';
 const DRESS = /color|background|border|shadow|opacity|decoration|filter|outline/;
 
 /** Words for what a look has, the most telling first. */
-export const lookWords = ({ base }: Pick<StyleRule, 'base'>): Iterable<string> => wordsFor(base, {});
+export const lookWords = (look: StyleRule): Iterable<string> => allWords(look, undefined);
 
 /** A word for a look, from how it differs from the usual one; null where that is in nothing that has a word. */
 export const lookWord = (
@@ -16,9 +16,18 @@ export const lookWord = (
   usual: StyleRule | undefined,
   taken: (word: string) => boolean = () => false,
 ): string | null => {
-  for (const word of wordsFor(look?.base ?? {}, usual?.base ?? {})) if (!taken(word)) return word;
+  for (const word of allWords(look, usual)) if (!taken(word)) return word;
   return null;
 };
+
+/** Words for how a look differs as it is drawn; then for how it does so in windows of other widths. */
+function* allWords(look: StyleRule | undefined, usual: StyleRule | undefined): Generator<string> {
+  const [own, other] = [look?.base ?? {}, usual?.base ?? {}];
+  yield* wordsFor(own, other);
+  for (const kind of ['at', 'from'] as const)
+    for (const width of Object.keys({ ...look?.[kind], ...usual?.[kind] }))
+      yield* wordsFor({ ...own, ...look?.[kind][width] }, { ...other, ...usual?.[kind][width] });
+}
 
 /** Whether looks differ in how they are coloured, framed or shaded. */
 export function isDressedOtherwise(look: StyleRule | undefined, usual: StyleRule | undefined): boolean {
@@ -40,8 +49,16 @@ function* wordsFor(look: Declarations, usual: Declarations): Generator<string> {
   if (hasLine(look) !== hasLine(usual)) yield hasLine(look) ? 'outlined' : 'open';
   if (differs('color')) yield* colorWords(look.color, usual.color);
   if (differs('border-top-color')) yield* colorWords(look['border-top-color'], usual['border-top-color']);
+  for (const property of ['width', 'flex-basis']) if (differs(property)) yield* shareWord(look[property]);
   const size = sizeOf(look, usual);
-  if (size) yield size > 0 ? 'large' : 'small';
+  if (size)
+    yield* size > MUCH
+      ? ['huge', 'large']
+      : size > 1
+        ? ['large']
+        : size < 1 / MUCH
+          ? ['tiny', 'small']
+          : ['small'];
   if (differs('font-weight')) yield weightWord(Number(look['font-weight'] ?? 400));
   if (differs('font-style') && look['font-style'] === 'italic') yield 'italic';
   if (differs('text-align')) yield ALIGNED[look['text-align'] ?? ''] ?? 'aligned';
@@ -52,11 +69,27 @@ function* wordsFor(look: Declarations, usual: Declarations): Generator<string> {
   if (differs('flex-direction')) yield look['flex-direction'] === 'column' ? 'stacked' : 'inline';
   if (differs('text-transform') && look['text-transform']) yield look['text-transform'];
   if (differs('position') && /^(absolute|fixed|sticky)$/.test(look.position ?? '')) yield 'placed';
+  for (const [side, word] of Object.entries(BORDERED))
+    if (parseFloat(look[`border-${side}-width`] ?? '0') > parseFloat(usual[`border-${side}-width`] ?? '0'))
+      yield word;
   if (SPACES.some(differs)) yield spaceOf(look) > spaceOf(usual) ? 'roomy' : 'tight';
-  if (SIDES.some((side) => differs(`margin-${side}`))) yield 'spaced';
+  if (SIDES.some((side) => differs(`margin-${side}`))) {
+    yield 'spaced';
+    for (const side of SIDES) if (differs(`margin-${side}`)) yield APART[side];
+  }
   if (differs('justify-content') || differs('align-items')) yield 'aligned';
   if (differs('max-width') && look['max-width']) yield 'bounded';
   if (differs('overflow-x') || differs('overflow')) yield 'clipped';
+  if (differs('background-image') && look['background-image']) yield 'shaded';
+  if (differs('flex-wrap') && look['flex-wrap'] === 'wrap') yield 'wrapping';
+  if (differs('flex-grow') && look['flex-grow']) yield 'growing';
+  if (differs('white-space-collapse') || differs('text-wrap-mode')) yield 'unbroken';
+  if (differs('vertical-align')) yield 'shifted';
+  if (differs('transform') && look.transform) yield 'turned';
+  if (differs('min-height') || differs('height')) yield 'tall';
+  if (differs('display') && look.display?.includes('flex')) yield 'flexible';
+  if (differs('display') && look.display?.startsWith('inline')) yield 'inlined';
+  if (differs('font-family')) yield /mono|courier/i.test(look['font-family'] ?? '') ? 'mono' : 'otherFont';
 }
 
 const weightWord = (weight: number): string =>
@@ -70,6 +103,13 @@ const ALIGNED: Readonly<Record<string, string>> = {
   start: 'left',
 };
 const SIDES = ['top', 'right', 'bottom', 'left'];
+const BORDERED = { top: 'ruledAbove', bottom: 'ruledBelow', left: 'ruledLeft', right: 'ruledRight' };
+const APART: Readonly<Record<string, string>> = {
+  top: 'spacedAbove',
+  right: 'spacedRight',
+  bottom: 'spacedBelow',
+  left: 'spacedLeft',
+};
 const SPACES = [...SIDES.map((side) => `padding-${side}`), 'row-gap', 'column-gap'];
 
 const isFilled = (look: Declarations): boolean =>
@@ -80,13 +120,33 @@ const hasLine = (look: Declarations): boolean =>
 const spaceOf = (look: Declarations): number =>
   SPACES.reduce((sum, property) => sum + (parseFloat(look[property] ?? '0') || 0), 0);
 
-/** More than 0 where a look is larger than the other, less where it is smaller. */
+/** How many times as large a look is as the other; 0 where nothing tells. */
 function sizeOf(look: Declarations, usual: Declarations): number {
   for (const property of ['font-size', 'height', 'width', 'line-height']) {
-    const by = parseFloat(look[property] ?? '') - parseFloat(usual[property] ?? '');
-    if (by) return by;
+    const [own, other] = [look[property] ?? '', usual[property] ?? ''];
+    const [a, b] = [parseFloat(own), parseFloat(other)];
+    if (a > 0 && b > 0 && a !== b && own.endsWith('%') === other.endsWith('%')) return a / b;
   }
   return 0;
+}
+/** From so many times as large on a look is called huge, and the other way round tiny. */
+const MUCH = 1.7;
+
+/** Shares of a row that have a word, in percent. */
+const SHARES: readonly (readonly [number, string])[] = [
+  [100, 'full'],
+  [75, 'threeQuarters'],
+  [66.67, 'twoThirds'],
+  [50, 'half'],
+  [33.33, 'third'],
+  [25, 'quarter'],
+  [16.67, 'sixth'],
+];
+
+function* shareWord(length = ''): Generator<string> {
+  const share = length.endsWith('%') ? parseFloat(length) : NaN;
+  const known = SHARES.find(([percent]) => Math.abs(share - percent) < 0.1);
+  if (known) yield known[1];
 }
 
 /** What tells a colour from another: its hue, else how light it is. */
