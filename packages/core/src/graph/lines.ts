@@ -278,17 +278,10 @@ export function route(a: Pick<Station, 'x' | 'y'>, b: Pick<Station, 'x' | 'y' | 
   }
   if (b.x > a.x) return bent([[a.x, a.y], [b.x - GUTTER, a.y], [b.x - GUTTER, b.y], end]);
   const out = a.x + COLUMN - GUTTER;
-  // On its own row a line back runs below the stations.
-  const goal = a.y === b.y ? a.y + ROW * 0.4 : b.y;
-  return [
-    ...bent([
-      [a.x, a.y],
-      [out, a.y],
-      [out, goal],
-      [b.x + (goal - b.y), goal],
-    ]),
-    ...(goal === b.y ? [] : [end]),
-  ];
+  // On its own row a line back runs between what is said beneath the stations and the names of the next row.
+  const isSameRow = a.y === b.y;
+  const goal = isSameRow ? a.y + ROW / 2 : b.y;
+  return bent([[a.x, a.y], [out, a.y], [out, goal], ...(isSameRow ? [[b.x, goal] as const] : []), end]);
 }
 
 /** A way across and upright with its corners cut at 45 degrees. */

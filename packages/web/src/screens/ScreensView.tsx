@@ -21,6 +21,7 @@ import {
 import { type KeyboardEvent, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
+import { pictureSize } from '../intake/contact_rows';
 import { LazyPicture } from '../picture/ScreenPicture';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
@@ -67,7 +68,7 @@ const Cards = styled.div`
   flex-wrap: wrap;
   gap: 18px 14px;
   align-content: flex-start;
-  align-items: flex-end;
+  align-items: flex-start;
 `;
 
 const Card = styled.div<{ $isOn: boolean; $isSkipped: boolean }>`
@@ -76,6 +77,7 @@ const Card = styled.div<{ $isOn: boolean; $isSkipped: boolean }>`
   outline: none;
   > div:first-child {
     width: fit-content;
+    overflow: hidden;
     border: 1px solid ${color.rule};
     outline: ${({ $isOn }) => ($isOn ? `2px solid ${color.ink}` : 'none')};
     outline-offset: 2px;
@@ -251,7 +253,7 @@ interface CardProps {
 }
 
 function ScreenCard({ screen, entry, scale, isOn, isStart, onSelect, onOpen }: CardProps) {
-  const width = Math.round(screen.width * scale);
+  const { width, height } = pictureSize(screen, scale);
   const isSkipped = entry.use !== 'screen';
   return (
     <Card
@@ -267,7 +269,7 @@ function ScreenCard({ screen, entry, scale, isOn, isStart, onSelect, onOpen }: C
       style={{ width: Math.max(width + 2, 104) }}
     >
       <div>
-        <LazyPicture screen={screen} width={width} />
+        <LazyPicture screen={screen} width={width} height={height} />
       </div>
       <b title={entry.name}>{entry.name}</b>
       <small>

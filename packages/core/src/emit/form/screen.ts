@@ -76,6 +76,7 @@ export function emitScreen(screen: Screen, context: ScreenContext): EmittedScree
   const root = writer.element(screen.root, {
     isPhrasing: false,
     isRoot: true,
+    isItem: false,
     isLinked: false,
     isInDrawer: false,
     within: '',
@@ -102,6 +103,8 @@ interface Surroundings {
   /** Within a button or a paragraph, where only phrasing may stand. */
   readonly isPhrasing: boolean;
   readonly isRoot: boolean;
+  /** Laid out as an item of a row, a column or a grid. */
+  readonly isItem: boolean;
   /** Within a link, where no other may stand. */
   readonly isLinked: boolean;
   /** Written a second time, as the contents of a drawer. */
@@ -149,6 +152,7 @@ class ScreenWriter {
       const content = this.element(inner, {
         isPhrasing: false,
         isRoot: false,
+        isItem: false,
         isLinked: false,
         isInDrawer: true,
         within: camelCase(drawer.name),
@@ -180,17 +184,14 @@ class ScreenWriter {
     const inside: Surroundings = {
       isPhrasing: around.isPhrasing || tag === 'button' || tag === 'p' || /^h\d$/.test(tag),
       isRoot: false,
+      isItem: /flex|grid/.test(element.style.base.display ?? ''),
       isInDrawer: around.isInDrawer,
       within: name.isOwn ? name.name : around.within,
       isLinked: around.isLinked || form === 'anchor' || form === 'button',
     };
-    const needsBlock =
-      tag === 'span' && element.tag !== 'span' && element.tag !== 'a' && !('display' in element.style.base);
     const extra: Declarations = {
-      ...(needsBlock ? { display: 'block' } : {}),
-      ...(form === 'anchor' && element.tag !== 'a' && !('display' in element.style.base)
-        ? { display: 'block' }
-        : {}),
+      ...(tag === 'span' || form === 'anchor' ? asBefore(element, tag) : {}),
+      ...(tag === 'button' && !around.isItem && fillsItsLine(element) ? { width: '100%' } : {}),
       ...(form === 'other' ? { cursor: 'pointer' } : {}),
       ...(part?.kind === 'dialog' ? shade(element) : {}),
     };
@@ -455,6 +456,34 @@ class ScreenWriter {
     this.#rules.set(signature, { className, key, ...rule });
     return className;
   }
+}
+
+/** Tags that are laid out in a line by themselves. */
+const IN_LINE =
+  /^(a|abbr|b|bdi|bdo|cite|code|data|dfn|em|i|kbd|label|mark|q|s|samp|small|span|strong|sub|sup|time|u|var)$/;
+
+/** What lays an element out as the tag that it had did by itself, where it is written as one that is laid out in a line. */
+function asBefore({ tag = 'div', style: { base } }: Element, written: string): Declarations {
+  if (tag === written || IN_LINE.test(tag)) return {};
+  const isButton = tag === 'button';
+  const hasHeight = base.height !== undefined || base['min-height'] !== undefined;
+  return {
+    ...('display' in base ? {} : { display: isButton ? 'inline-block' : 'block' }),
+    // What stands in a button does so in the middle of it.
+    ...(isButton && hasHeight && !/flex|grid/.test(base.display ?? '') ? { 'align-content': 'center' } : {}),
+  };
+}
+
+/** Whether something is as wide as what it stands in, which a button is not by itself. */
+function fillsItsLine({ tag = 'div', style: { base } }: Element): boolean {
+  const { display = IN_LINE.test(tag) ? 'inline' : 'block', position = 'static', float = 'none' } = base;
+  const isFree = position === 'absolute' || position === 'fixed' || float !== 'none';
+  return (
+    tag !== 'button' &&
+    /^(block|flex|grid|flow-root|list-item)$/.test(display) &&
+    !isFree &&
+    ['width', 'margin-left', 'margin-right'].every((property) => base[property] === undefined)
+  );
 }
 
 const SAYS_OPEN: ReadonlySet<string> = new Set([

@@ -312,8 +312,9 @@ function isWindowDots({ kind, box, children }: Element): boolean {
 export function coveredOn(screen: Screen): { element: Element; cover: Element }[] {
   // A dialog over its dimmed screen covers it on purpose.
   if (hasScrim(screen)) return [];
-  const order: { element: Element; parents: ReadonlySet<Element> }[] = [];
-  walkElements(screen.root, (element, parents) => void order.push({ element, parents: new Set(parents) }));
+  const order: { element: Element; parents: readonly Element[] }[] = [];
+  walkElements(screen.root, (element, parents) => void order.push({ element, parents: [...parents] }));
+  const around = new Map(order.map(({ element, parents }) => [element, parents]));
   const place = new Map(order.map(({ element }, i) => [element, i]));
   const covers = order.filter(
     ({ element }) =>
@@ -327,21 +328,38 @@ export function coveredOn(screen: Screen): { element: Element; cover: Element }[
   );
   return pressablesOf(screen).flatMap(({ element }) => {
     const { box } = element;
-    if (!(box.width > 4) || !(box.height > 4) || Number(element.style.base['z-index'] ?? 0) > 0) return [];
+    if (!(box.width > 4) || !(box.height > 4)) return [];
+    const own = [...around.get(element)!, element];
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
     const cover = covers.find(
       ({ element: other, parents }) =>
         place.get(other)! > place.get(element)! &&
-        !parents.has(element) &&
+        !parents.includes(element) &&
         other.box.x < x &&
         right(other.box) > x &&
         other.box.y < y &&
         bottom(other.box) > y &&
-        overlapOf(box, other.box) > 0.6,
+        overlapOf(box, other.box) > 0.6 &&
+        !isAbove(own, [...parents, other]),
     );
     return cover ? [{ element, cover: cover.element }] : [];
   });
 }
+
+/** Whether one element is painted above another by what they and those around them say. @param one and all around it, the outermost first */
+function isAbove(one: readonly Element[], other: readonly Element[]): boolean {
+  const parted = one.findIndex((element, i) => element !== other[i]);
+  return parted >= 0 && levelIn(one.slice(parted)) > levelIn(other.slice(parted));
+}
+
+/** The level on which something is painted: that of the first thing around it that says one, else whether it is positioned. */
+function levelIn(path: readonly Element[]): number {
+  const placed = path.filter(({ style: { base } }) => (base.position ?? 'static') !== 'static');
+  const said = placed.find(({ style: { base } }) => /^-?\d+$/.test(base['z-index'] ?? ''));
+  return said ? Number(said.style.base['z-index']) : placed.length ? 0 : IN_FLOW;
+}
+/** What is in the flow lies beneath what is positioned. */
+const IN_FLOW = -0.5;
 
 /** The share of the first box that lies in the second. */
 function overlapOf(a: Box, b: Box): number {

@@ -8,7 +8,9 @@ import type { Project } from '../../model/project.ts';
 import { kebabCase } from '../../model/names.ts';
 import { takeIn } from '../../project/take_in.ts';
 import { projectOf, screenOf, svg } from '../../testing/build.ts';
+import { pageOfHtml } from '../../testing/page_of_html.ts';
 import { findingsOf, stationOf } from '../rules.ts';
+import { coveredOn } from './element_rules.ts';
 import { likenessesOf } from './likeness.ts';
 import { namedInBrief } from './word_rules.ts';
 
@@ -94,6 +96,18 @@ test('what a dialog dims is covered on purpose', () => {
   expect(found(pile).filter(({ code, screen }) => code === 'covered' && screen === 'basket-dialog')).toEqual(
     [],
   );
+});
+
+test.each<[string, string, string, boolean]>([
+  ['what comes later', '', 'position:absolute', true],
+  ['not what lies on a lower level', 'position:absolute;z-index:9', 'position:absolute', false],
+  ['what lies on a higher level', 'position:absolute;z-index:1', 'position:absolute;z-index:2', true],
+  ['not what is in the flow, where it is positioned itself', 'position:relative', '', false],
+])('a bar is covered by %s', (_, bar, cover, isCovered) => {
+  const screen = pageOfHtml(
+    `<nav style="${bar}" data-box="0 0 900 60"><a href="/a" data-box="20 20 80 20">Tools</a></nav><div data-box="0 0 900 300"><i style="${cover};background-color:#334455" data-box="0 0 400 300"></i></div>`,
+  );
+  expect(coveredOn(screen).map(({ cover: { tag } }) => tag)).toEqual(isCovered ? ['i'] : []);
 });
 
 test('likeness is the same whichever screen comes first', () => {
