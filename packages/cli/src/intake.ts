@@ -4,6 +4,7 @@ import {
   applyChange,
   emptyApp,
   emptyDesign,
+  noticeCauses,
   packProject,
   readBatch,
   stringifySorted,
@@ -44,7 +45,10 @@ What was left out or could not be read is said on standard error.`,
         ...(widths ? { widths } : {}),
         onProgress: ({ done, total, file }) => void (file && output.say(`${done + 1}/${total} ${file}`)),
       });
-      for (const notice of result.notices) output.say(`${notice.level}: ${notice.file}: ${notice.message}`);
+      for (const { level, message, files } of noticeCauses(result.notices)) {
+        const more = files.length > 1 ? ` (and ${files.length - 1} more)` : '';
+        output.say(`${level}: ${files[0]}${more}: ${message}`);
+      }
       const design = addToDesign(emptyDesign, result);
       if (out?.endsWith('.tovel')) {
         const came = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));

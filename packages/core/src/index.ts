@@ -151,6 +151,8 @@ export {
 
 export type { IntakeHost, ShippedFace } from './intake/host.ts';
 
+export { noticeCauses, type NoticeCause } from './intake/notice_causes.ts';
+
 export type { PdfPage, PdfPicture, PdfShape, PdfText } from './intake/pdf/pdf_page.ts';
 
 export type { Pixels, TextLine } from './intake/picture/pixels.ts';

@@ -56,6 +56,20 @@ test.each([
     ['0.92: menu Account | Account toggle'],
   ],
   [
+    'the group of a menu that the page is in, which is open beside others that are not',
+    `<ul>${['Reports', 'Members', 'Tools']
+      .map(
+        (group, i) =>
+          `<li class="tree"><a class="entry" href="#">${group}</a><ul class="sub" ${i === 1 ? '' : 'hidden'}>${LINKS}</ul></li>`,
+      )
+      .join('')}<li class="tree"><a class="entry" href="c.html">Docs</a></li></ul>`,
+    [
+      '0.93: section Reports | Reports toggle',
+      '0.93: section Tools | Tools toggle',
+      '0.92: section Members* | Members toggle',
+    ],
+  ],
+  [
     'a list of links beside what leads nowhere',
     `<ul><li><a href="#">Reports</a><ul hidden>${LINKS}</ul></li><li><a href="c.html">C</a></li></ul>`,
     ['0.93: section Reports | Reports toggle'],

@@ -67,6 +67,8 @@ class Finder {
   /** What names something, or opens something already. */
   readonly #opening = new Set<Element>();
   readonly #names = new Set<string>();
+  /** Parts that were hidden by themselves, with what opens them. */
+  readonly #singles = new Map<Element, Element>();
 
   constructor(screen: Screen) {
     this.#screen = screen;
@@ -91,6 +93,7 @@ class Finder {
   find(): readonly DisclosureProposal[] {
     for (const [parent, members] of this.#groups()) this.#group(parent, members);
     for (const part of this.#hidden) if (!this.#taken.has(part)) this.#single(part);
+    for (const [part, opener] of this.#singles) this.#openBeside(part, opener);
     for (const [opener, named] of this.#naming)
       for (const part of named) {
         this.#whenNarrow(opener, part);
@@ -176,6 +179,7 @@ class Finder {
     const [best] = openers.toSorted((a, b) => b.confidence - a.confidence);
     if (!best) return;
     this.#taken.add(part);
+    this.#singles.set(part, best.element);
     const name = this.#named(kind === 'dialog' ? null : best.element, part, kind, 0, best.element);
     for (const { element } of openers) this.#opening.add(element);
     const controls: [string, Target][] = openers
@@ -221,6 +225,42 @@ class Finder {
       0.92,
       'it is open, and a control names it as what it opens',
     );
+  }
+
+  /**
+   * What is open at first beside parts that are built like it and are not: of the groups of a menu, the one that the page is in.
+   * @param part one that is hidden, with what opens it
+   */
+  #openBeside(part: Element, opener: Element): void {
+    const steps = (element: Element, holder: Element): number[] => {
+      const path: number[] = [];
+      for (let at = element; at !== holder; at = this.#parents.get(at)!)
+        path.unshift(this.#parents.get(at)!.children.indexOf(at));
+      return path;
+    };
+    let holder = this.#parents.get(part);
+    while (holder && !this.#isIn(opener, holder)) holder = this.#parents.get(holder);
+    const list = holder && this.#parents.get(holder);
+    if (!holder || !list || this.#isIn(opener, part)) return;
+    const [toPart, toOpener] = [steps(part, holder), steps(opener, holder)];
+    const follow = (from: Element, path: readonly number[]): Element | undefined =>
+      path.reduce<Element | undefined>((at, i) => at?.children[i], from);
+    for (const other of list.children) {
+      if (other === holder || other.tag !== holder.tag) continue;
+      const [open, control] = [follow(other, toPart), follow(other, toOpener)];
+      if (!open || !control || open.hidden || this.#taken.has(open) || this.#opening.has(control)) continue;
+      const isLike = open.tag === part.tag && isAkin(open, part) && isAkin(control, opener);
+      if (!isLike || !isControl(control) || !leadsNowhere(control)) continue;
+      this.#taken.add(open);
+      this.#opening.add(control);
+      const name = this.#named(control, open, 'section', 0);
+      this.#propose(
+        [[open.key, { name, kind: kindOf(open), open: true }]],
+        [[control.key, opens(open, 'toggle')]],
+        0.92,
+        `it is open, and what is built like it beside it is opened by “${labelOf(opener)}”`,
+      );
+    }
   }
 
   /** What opens a hidden part: what names it, else what stands beside it. */

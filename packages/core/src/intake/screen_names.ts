@@ -56,8 +56,9 @@ function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Scree
   const parts = siteParts(pages);
   const site = new Set(parts.map((part) => part.toLowerCase()));
   const marked = markedEntries(pages);
+  const rest = restsOfTitles(pages, parts);
   const kinds: readonly ((page: Screen) => string)[] = [
-    restsOfTitles(pages, parts),
+    (page) => short(rest(page)),
     (page) => short(marked(page)),
     (page) => (isWord(page) && !isFirstPage(page) ? nameOfFile(page, home) : ''),
     (page) => (isFirstPage(page) && folderOf(page.source.file) === home ? nameOfFile(page, home) : ''),
@@ -65,6 +66,8 @@ function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Scree
       const heading = short(firstHeading(page.root));
       return site.has(heading.toLowerCase()) ? '' : heading;
     },
+    // A long one is written for those who search, and says more than what the page is.
+    rest,
     (page) => nameOfFile(page, home),
   ];
   const told = kinds.map((nameOf) => {

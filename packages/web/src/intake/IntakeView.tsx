@@ -4,6 +4,7 @@ import {
   baseName,
   type Finding,
   type IntakeResult,
+  noticeCauses,
   orderedScreens,
   putUse,
   screensByKey,
@@ -268,9 +269,11 @@ export function IntakeView() {
       return source ? [`${source.file} ${source.path}`] : [];
     }),
   );
-  const notices = [...unkept, ...drawn.notices].filter(
-    ({ code, file, path = '' }) =>
-      (!selected.size || files.has(file)) && !(code === 'hidden-layer' && opened.has(`${file} ${path}`)),
+  const notices = noticeCauses(
+    [...unkept, ...drawn.notices].filter(
+      ({ code, file, path = '' }) =>
+        (!selected.size || files.has(file)) && !(code === 'hidden-layer' && opened.has(`${file} ${path}`)),
+    ),
   );
 
   const setUse = (use: Use, of?: string): void => {

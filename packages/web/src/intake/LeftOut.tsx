@@ -1,4 +1,4 @@
-import type { Notice } from '@tovel/core';
+import type { Notice, NoticeCause } from '@tovel/core';
 import styled from 'styled-components';
 import { color, font } from '../theme/theme';
 
@@ -15,6 +15,12 @@ const List = styled.ul`
     color: ${color.ink2};
     overflow-wrap: anywhere;
   }
+  summary {
+    width: fit-content;
+    cursor: pointer;
+    font-size: 12px;
+    color: ${color.ink2};
+  }
 `;
 
 const Level = styled.b<{ $level: Notice['level'] }>`
@@ -29,22 +35,30 @@ const LEVEL_WORDS: Record<Notice['level'], string> = {
   warning: 'incomplete',
   info: 'left out',
 };
-const ORDER: Record<Notice['level'], number> = { error: 0, warning: 1, info: 2 };
+/** So many causes are listed. */
+const MOST = 500;
 
-/** What was dropped or could not be read, and why. */
-export function LeftOut({ notices }: { notices: readonly Notice[] }) {
-  const sorted = notices.toSorted((a, b) => ORDER[a.level] - ORDER[b.level]);
+/** What was dropped or could not be read, and why; of several files once, with all of them to look up. */
+export function LeftOut({ notices }: { notices: readonly NoticeCause[] }) {
   return (
     <List aria-label="What was left out">
-      {!sorted.length && <li style={{ color: color.ink2 }}>Nothing was left out.</li>}
-      {sorted.slice(0, 500).map((notice, i) => (
+      {!notices.length && <li style={{ color: color.ink2 }}>Nothing was left out.</li>}
+      {notices.slice(0, MOST).map(({ level, message, files }, i) => (
         <li key={i}>
-          <Level $level={notice.level}>{LEVEL_WORDS[notice.level]}</Level>
-          {notice.message}
-          <small>{notice.file}</small>
+          <Level $level={level}>{LEVEL_WORDS[level]}</Level>
+          {message}
+          <small>{files[0]}</small>
+          {files.length > 1 && (
+            <details>
+              <summary>and {files.length - 1} more</summary>
+              {files.slice(1).map((file) => (
+                <small key={file}>{file}</small>
+              ))}
+            </details>
+          )}
         </li>
       ))}
-      {sorted.length > 500 && <li>… and {sorted.length - 500} more</li>}
+      {notices.length > MOST && <li>… and {notices.length - MOST} more</li>}
     </List>
   );
 }

@@ -77,7 +77,7 @@ export const elementRules: readonly Rule[] = [
           if (!hidden.length || drawn.app.settings.hidden === 'in') return [];
           const names = hidden
             .slice(0, 3)
-            .map((element) => `“${element.name.slice(0, 40)}”`)
+            .map((element) => `“${labelOf(element).slice(0, 40)}”`)
             .join(', ');
           const more = hidden.length > 3 ? ` and ${hidden.length - 3} more` : '';
           return [
@@ -145,7 +145,7 @@ export const elementRules: readonly Rule[] = [
     find: onScreens((screen, project) => {
       const found: Found[] = [];
       walkElements(screen.root, (element, parents) => {
-        if (element.kind !== 'text' || !element.text) return;
+        if (element.kind !== 'text' || !element.text?.trim()) return;
         const holder = holderOf(element, parents.at(-1), screen);
         if (!holder) return;
         // Widths of drawn text are estimates.
@@ -234,8 +234,7 @@ function holderOf(text: Element, parent: Element | undefined, screen: Screen): E
   );
 }
 
-const shortName = (element: Element): string =>
-  (element.text ?? element.name).replace(/\s+/g, ' ').trim().slice(0, 40) || element.kind;
+const shortName = (element: Element): string => labelOf(element).slice(0, 40) || element.kind;
 
 /** Screens at most this wide, in px, are those of phones. */
 const PHONE_WIDTH = 500;

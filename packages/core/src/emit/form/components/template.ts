@@ -9,6 +9,7 @@ import {
   type Expression,
   literal,
   mapExpression,
+  not,
   propNamed,
   propsOf,
 } from '../../../expression/expression.ts';
@@ -621,15 +622,24 @@ class TemplateBuilder {
   }
 
   /**
-   * What says that the present route is one of those where a flag is set: exactly there, and links lead to all of them, as
-   * the entries of a menu and the head of a group of them do.
+   * What says that the present route is one of those where a flag is set, or none of those where it is not: exactly there, and
+   * links lead to all of them, as the entries of a menu and the head of a group of them do.
    */
   #pathTerm(values: readonly (PropValue | undefined)[]): Expression | null {
+    const is = values.map((value) => value === true);
+    if (is.every(Boolean)) return null;
+    const term = this.#routeTerm(is);
+    if (term) return term;
+    const other = this.#routeTerm(is.map((one) => !one));
+    return other && not(other);
+  }
+
+  #routeTerm(is: readonly boolean[]): Expression | null {
     const routes = this.#places.map((place) => place.route);
-    if (routes.some((route) => route === null) || values.every((value) => value === true)) return null;
-    const on = [...new Set(routes.filter((_, i) => values[i] === true))] as string[];
+    if (routes.some((route) => route === null)) return null;
+    const on = [...new Set(routes.filter((_, i) => is[i]))] as string[];
     if (!on.length || on.length > MOST_ROUTES) return null;
-    const isIt = values.every((value, i) => (value === true) === on.includes(routes[i]!));
+    const isIt = is.every((one, i) => one === on.includes(routes[i]!));
     if (!isIt || on.some((route) => !this.#links.has(route) || route.includes(':'))) return null;
     return atOneOf(...on.map(literal));
   }

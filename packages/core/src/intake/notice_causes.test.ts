@@ -1,0 +1,26 @@
+import type { Notice } from '../model/design.ts';
+import { noticeCauses } from './notice_causes.ts';
+
+const notice = (level: Notice['level'], file: string, message: string): Notice => ({
+  level,
+  code: 'any',
+  file,
+  message,
+});
+
+test('what is said of several files is said once, what costs most first', () => {
+  expect(
+    noticeCauses([
+      notice('info', 'a.html', 'A script was left out. (3 times)'),
+      notice('warning', 'a.html', 'The sheet is missing.'),
+      notice('info', 'b.html', 'A script was left out. (5 times)'),
+      notice('warning', 'b.html', 'The sheet is missing.'),
+      notice('warning', 'b.html', 'The sheet is missing.'),
+      notice('error', 'c.svg', 'It is broken. (2 times)'),
+    ]).map(({ level, message, files }) => [level, message, ...files]),
+  ).toEqual([
+    ['error', 'It is broken. (2 times)', 'c.svg'],
+    ['warning', 'The sheet is missing.', 'a.html', 'b.html'],
+    ['info', 'A script was left out.', 'a.html', 'b.html'],
+  ]);
+});
