@@ -35,7 +35,9 @@ test('a state is named, looked at in all views, compared, returned to, and the r
   await expect(page.getByText('Reserve').first()).toBeVisible();
   await page.getByRole('link', { name: /^Run/ }).click();
   await expect(
-    page.frameLocator('iframe').getByRole('heading', { name: 'Borrow the tool, skip the shop' }),
+    page
+      .frameLocator('iframe[title="The running app"]')
+      .getByRole('heading', { name: 'Borrow the tool, skip the shop' }),
   ).toBeVisible({ timeout: 20_000 });
 
   await page.getByRole('button', { name: 'Go back to this' }).click();

@@ -1,6 +1,6 @@
 import type { Element } from '../../model/design.ts';
 import { named, screenOf, svg } from '../../testing/build.ts';
-import { fieldLabels } from './field_labels.ts';
+import { fieldLabels, tiedLabels } from './field_labels.ts';
 
 const text = named(screenOf(svg('<text x="9" y="20">Saw</text>')), 'Saw');
 const element = (
@@ -35,4 +35,28 @@ test.each<[string, Element[], string[]]>([
   ['nothing where there is none', [field()], []],
 ])('a field is called by %s', (_, children, labels) => {
   expect([...fieldLabels(element('div', children)).values()]).toEqual(labels);
+});
+
+test.each<[string, Element[], string[]]>([
+  ['the field after it', [element('label', 'Your name'), field()], ['your-name']],
+  ['one in a part after it', [element('label', 'Name'), element('div', [field()])], ['name']],
+  ['what has an id already', [element('label', 'Name'), field({ id: 'n' })], ['n']],
+  [
+    'another where that is taken',
+    [element('p', '', { id: 'name' }), element('label', 'Name'), field()],
+    ['name-2'],
+  ],
+  ['none of several', [element('label', 'Size'), element('div', [field(), field({ type: 'radio' })])], []],
+  ['none behind another', [element('label', 'A'), field(), field({ type: 'text' })], ['a']],
+  ['none that is tied', [element('label', 'A'), field({ id: 'n' }), element('label', 'B', { for: 'n' })], []],
+  ['none in rows', [element('li', [element('label', 'A'), field()])], []],
+])('a label is tied to %s', (_, children, ids) => {
+  const root = element('div', children);
+  const taken = new Set(children.flatMap(({ attributes }) => attributes?.id ?? []));
+  const { forOf, idOf } = tiedLabels(root, taken);
+  expect([...forOf.values()]).toEqual(ids);
+  expect([...idOf.values()]).toEqual(ids);
+  // Over another screen, which may have the same.
+  const over = [...tiedLabels(root, taken, 'lend').forOf.values()];
+  expect(over.filter((id) => !taken.has(id)).every((id) => id.startsWith('lend-'))).toBe(true);
 });

@@ -1,4 +1,5 @@
 import type { Element } from '../../model/design.ts';
+import { kebabCase, uniqueName } from '../../model/names.ts';
 import { textOf, walkElements } from '../../model/project.ts';
 
 /** Longest text around a box to be ticked that is taken for what it is called. */
@@ -50,6 +51,71 @@ export function fieldLabels(root: Element): ReadonlyMap<string, string> {
   visit(root, [], '');
   return labels;
 }
+
+/** Ids by which labels that are tied to nothing are tied to the fields after them: of labels and of fields, by key. */
+export interface Ties {
+  readonly forOf: ReadonlyMap<string, string>;
+  readonly idOf: ReadonlyMap<string, string>;
+}
+
+/** Rows come in any number, and one id stands once on a page. */
+const ROWS = /^(li|tr)$/;
+
+/**
+ * Ties labels to the fields that follow them within the same part, where nothing is tied to either: pressing the words then goes
+ * to the field, and who does not see them hears them there.
+ * @param ids that stand on the page
+ * @param within what begins the ids of a page that opens over others, which have ids of their own
+ */
+export function tiedLabels(root: Element, ids: ReadonlySet<string>, within = ''): Ties {
+  const taken = new Set(ids);
+  const named = new Set<string>();
+  walkElements(root, ({ tag, attributes }) => {
+    if (tag === 'label' && attributes?.for) named.add(attributes.for);
+  });
+  const forOf = new Map<string, string>();
+  const idOf = new Map<string, string>();
+  const visit = (element: Element): void => {
+    if (ROWS.test(element.tag ?? '') || element.tag === 'label') return;
+    let label: Element | null = null;
+    for (const child of element.children) {
+      if (child.tag === 'label' && !child.attributes?.for && !holdsField(child)) {
+        label = /\p{L}/u.test(textOf(child)) ? child : null;
+        continue;
+      }
+      const fields = fieldsIn(child);
+      const [field] = fields;
+      if (label && fields.length === 1 && canBeTied(field, named)) {
+        const id =
+          field.attributes?.id ??
+          uniqueName(kebabCase(`${within} ${textOf(label)}`).slice(0, LONGEST_ID) || 'field', (one) =>
+            taken.has(one),
+          );
+        taken.add(id);
+        forOf.set(label.key, id);
+        idOf.set(field.key, id);
+      }
+      if (fields.length) label = null;
+      visit(child);
+    }
+  };
+  visit(root);
+  return { forOf, idOf };
+}
+const LONGEST_ID = 40;
+
+const canBeTied = ({ attributes = {} }: Element, named: ReadonlySet<string>): boolean =>
+  !attributes['aria-label'] &&
+  !attributes['aria-labelledby'] &&
+  !named.has(attributes.id ?? '') &&
+  !['submit', 'button', 'reset', 'image'].includes(attributes.type ?? '');
+
+const fieldsIn = (element: Element): Element[] =>
+  element.tag === 'label' || ROWS.test(element.tag ?? '')
+    ? []
+    : isField(element)
+      ? [element]
+      : element.children.flatMap(fieldsIn);
 
 const holdsField = (element: Element): boolean =>
   isField(element) || element.children.some((child) => holdsField(child));

@@ -7,7 +7,7 @@ import { attributeRule, isFlag } from '../../vocabulary/attributes.ts';
 import { OPEN_STATE } from '../../vocabulary/style_values.ts';
 import type { TokenLookup } from '../../tokens/values.ts';
 import { drawnMarkup, drawnReferences } from './vector_markup.ts';
-import { fieldLabels, isField } from './field_labels.ts';
+import { fieldLabels, isField, tiedLabels, type Ties } from './field_labels.ts';
 import { isNameless, namelessLabel } from '../../links/nameless.ts';
 import { truthful } from './truthful.ts';
 import { classNameOf, drawingOf, qualified } from './styles/class_naming.ts';
@@ -118,6 +118,7 @@ class ScreenWriter {
   readonly #main: Element | null;
   readonly #context: ScreenContext;
   readonly #fieldLabels: ReadonlyMap<string, string>;
+  readonly #ties: Ties;
   /** Ids that stand on the page. */
   readonly #ids: ReadonlySet<string>;
   /** Names that its drawings refer to. */
@@ -138,6 +139,7 @@ class ScreenWriter {
       if (attributes?.id) ids.add(attributes.id);
     });
     this.#ids = ids;
+    this.#ties = tiedLabels(root, ids, context.isOverlay ? root.key.replace(/:.*/, '') : '');
     this.#drawn = drawnReferences(root);
   }
 
@@ -321,7 +323,7 @@ class ScreenWriter {
 
   /** Whether a label is that of a field: it names one, or holds one. */
   #isTied(label: Element): boolean {
-    if (label.attributes?.for !== undefined) return true;
+    if (label.attributes?.for !== undefined || this.#ties.forOf.has(label.key)) return true;
     return label.children.some((child) => isField(child) || this.#isTied(child));
   }
 
@@ -372,8 +374,11 @@ class ScreenWriter {
       if (!attributeRule(tag, name)) continue;
       attributes[name] = isFlag(element.tag ?? tag, name) ? true : value;
     }
+    const [isFor, tied] = [this.#ties.forOf.get(element.key), this.#ties.idOf.get(element.key)];
+    if (isFor !== undefined && tag === 'label') attributes.for = isFor;
+    if (tied !== undefined) attributes.id = tied;
     const label = this.#fieldLabels.get(element.key);
-    if (label !== undefined) attributes['aria-label'] = label;
+    if (label !== undefined && tied === undefined) attributes['aria-label'] = label;
     if (tag === 'img') attributes.alt = spokenAlt(attributes.alt);
     if (tag === 'button' && (isLinked || element.tag !== 'button')) attributes.type = 'button';
     if (

@@ -1,3 +1,4 @@
+import { fittingTemplate } from './extract.ts';
 import { extractionOf, previewComponent } from './extraction.ts';
 import fc from 'fast-check';
 import { findComponents } from '../../../components/find.ts';
@@ -360,6 +361,78 @@ test('no two props are called alike, whatever fields they show', () => {
   const names = templateOf(places, {}, false, undefined, fieldOf)!.props.map(({ name }) => name);
   expect(names).toContain('name2');
   expect(new Set(names).size).toBe(3);
+});
+
+/** A bar of so many entries, all of one tag and look, at a route. */
+const barOf = (entries: readonly string[], tag: string, color: string, i: number): Place => ({
+  node: {
+    ...card(false, i).node,
+    className: 'bar',
+    children: entries.map((words, at) => ({ ...text(words, `bar ${i} ${at}`), tag, className: 'entry' })),
+  },
+  rules: new Map(
+    ['bar', 'entry'].map((className) => [
+      className,
+      { className, key: null, base: { color }, at: {}, from: {}, states: {} },
+    ]),
+  ),
+  route: `/${i}`,
+});
+const ENTRIES = Array.from({ length: 14 }, (_, i) => `Entry ${i}`);
+const component = { name: 'Bar', kind: 'component' as const, places: [] };
+
+test.each<[string, Place]>([
+  ['looks otherwise in nearly everything', barOf(ENTRIES, 'p', '#cc2222', 9)],
+  ['is built of something else', barOf(ENTRIES, 'b', '#222222', 9)],
+])('a place that %s goes its own way', (_, stray) => {
+  const alike = [0, 1, 2, 3].map((i) => barOf(ENTRIES, 'p', '#222222', i));
+  const made = fittingTemplate([...alike, stray], component)!;
+  expect(made.places).toEqual(alike);
+  expect(made.template.props).toEqual([]);
+  // One entry more is a part that some lack.
+  const longer = barOf([...ENTRIES, 'One more'], 'p', '#222222', 9);
+  expect(fittingTemplate([...alike, longer], component)!.places).toHaveLength(5);
+});
+
+test.each([
+  ['that a place has without saying it can be unsaid', ['Saw', '', 'Drill'], true],
+  ['of a part that is missing as a whole cannot', ['Saw', null, 'Drill'], undefined],
+])('a text %s', (_, titles, canBeUnsaid) => {
+  const places = titles.map((title, i): Place => ({
+    ...card(false, i),
+    node: {
+      ...card(false, i).node,
+      children: [
+        text('Tools', `head ${i}`),
+        ...(title === null
+          ? []
+          : [{ ...text(title, `title ${i}`), tag: 'h3', children: title ? [{ text: title }] : [] }]),
+      ],
+    },
+  }));
+  expect(templateOf(places)!.props.find(({ kind }) => kind === 'text')?.canBeUnsaid).toBe(canBeUnsaid);
+});
+
+test('a label and its field are given one id', () => {
+  const element = (tag: string, key: string, attributes: Record<string, string>): MarkupElement => ({
+    ...text('Remember me', key),
+    tag,
+    attributes,
+    ...(tag === 'input' ? { children: [] } : {}),
+  });
+  const places = ['here', 'there'].map((id, i): Place => ({
+    ...card(false, i),
+    node: {
+      ...card(false, i).node,
+      children: [
+        element('input', `field ${i}`, { id, type: 'text' }),
+        element('label', `label ${i}`, { for: id }),
+      ],
+    },
+  }));
+  const { props, values } = templateOf(places)!;
+  expect(props.map(({ name }) => name)).toEqual(['fieldId']);
+  expect(values).toEqual([{ fieldId: 'here' }, { fieldId: 'there' }]);
 });
 
 test('props are called as the fields of the records that they show', () => {

@@ -83,6 +83,8 @@ function wanted({ kind, tag, node, attribute, texts, prefix, word, isLabel }: Pr
       if (attribute !== undefined) {
         if (attribute === 'alt') return 'imageAlt';
         if (attribute === 'aria-label') return 'label';
+        if (attribute === 'for') return 'fieldId';
+        if (attribute === 'id') return /^(input|select|textarea)$/.test(tag) ? 'fieldId' : 'anchor';
         return camelCase(attribute) || 'value';
       }
       const said = (texts ?? []).filter((text): text is string => typeof text === 'string');

@@ -153,9 +153,6 @@ class TemplateBuilder {
       const byDefault = this.#defaultOf(found);
       return {
         ...prop,
-        ...(prop.kind === 'text' && !found.isOfPart && values.includes(undefined)
-          ? { canBeUnsaid: true }
-          : {}),
         ...(byDefault === undefined ? {} : { byDefault, isOptional: true }),
         ...(typeof sample === 'string' ? { sample: sample.trim().slice(0, 80) } : {}),
       };
@@ -684,6 +681,11 @@ class TemplateBuilder {
         ? this.#found.find(({ prop, values: other }) => prop.kind === 'link' && equalJson(other, values))
         : undefined;
     if (same) return propNamed(same.prop.name);
+    // A label and its field, or what else names an element, say the same id.
+    const naming = NAMES_ID.has(hint.attribute ?? '')
+      ? this.#found.find(({ prop, values: other }) => NAMED.test(prop.what) && equalJson(other, values))
+      : undefined;
+    if (naming) return propNamed(naming.prop.name);
     const known = [...this.#before].find(
       ([name, before]) =>
         !this.#taken.has(name) && before.what === what && before.at.some((key) => at.includes(key)),
@@ -701,6 +703,9 @@ class TemplateBuilder {
         at: at.slice(0, MOST_PLACES_KEPT),
         kind,
         isOptional: kind === 'flag' || values.some((value) => value === undefined),
+        ...(kind === 'text' && !hint.attribute && !isOfPart && values.includes(undefined)
+          ? { canBeUnsaid: true }
+          : {}),
         ...(choices ? { choices } : {}),
       },
       values,
@@ -709,6 +714,17 @@ class TemplateBuilder {
     return propNamed(name);
   }
 }
+
+/** Attributes that give an element its name, or say that of another. */
+const NAMES_ID: ReadonlySet<string> = new Set([
+  'id',
+  'for',
+  'list',
+  'aria-labelledby',
+  'aria-describedby',
+  'aria-controls',
+]);
+const NAMED = /^text (id|for|list|aria-(labelledby|describedby|controls))$/;
 
 const textsIn = (node: MarkupElement): number =>
   node.children.reduce((sum, child) => sum + (isText(child) ? 1 : isElement(child) ? textsIn(child) : 0), 0);
