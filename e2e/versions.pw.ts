@@ -6,8 +6,11 @@ const rename = async (page: Page, id: string, from: string, to: string): Promise
   await page.goto(`/p/${id}/screens`);
   await page.getByRole('option', { name: new RegExp(`^${from}(,|$)`) }).click();
   const name = page.getByRole('textbox', { name: 'Name', exact: true });
+  await expect(name).toHaveValue(from);
   await name.fill(to);
   await name.press('Enter');
+  // Before the step shows, what is said to be saved is all that was before it.
+  await expect(page.getByRole('option', { name: new RegExp(`^${to}(,|$)`) })).toBeVisible();
   await saved(page);
 };
 const steps = (page: Page) => page.getByRole('listbox', { name: 'Steps, the newest first' });
