@@ -51,7 +51,12 @@ try {
       await page.goto(at('intake/catalogue'));
       await page.getByRole('treeitem', { name: /^Search field/ }).click();
     },
-    screens: async () => page.goto(at('screens?screen=tool-detail')),
+    screens: async () => {
+      await page.goto(at('screens?screen=tool-detail'));
+      // Pictures are drawn when there is time.
+      await page.waitForFunction(() => document.querySelectorAll('iframe[title^="Picture of"]').length >= 14);
+      await page.waitForTimeout(1500);
+    },
     elements: async () => {
       await page.goto(at('screens/at/reserve'));
       await page.getByRole('button', { name: /^Take \d+ that are sure/ }).waitFor();
