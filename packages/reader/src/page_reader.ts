@@ -464,14 +464,12 @@ export class PageReader {
     const collapse = computedValue(parent.computedStyleMap(), 'white-space-collapse');
     if (collapse && collapse !== 'collapse') return node.data;
     const text = node.data.replace(/[ \t\n\r\f]+/g, ' ');
-    // What is hidden has no boxes: there a space shows where it parts what stands in one line.
-    if (text === ' ' && isHidden)
-      return !/flex|grid/.test(displayOf(parent)) &&
-        isInLine(node.previousSibling) &&
-        isInLine(node.nextSibling)
-        ? ' '
-        : '';
     if (text === ' ') {
+      // What is hidden has no boxes: there a space shows where it parts what stands in one line.
+      if (isHidden) {
+        const isLine = !/flex|grid/.test(displayOf(parent));
+        return isLine && isInLine(node.previousSibling) && isInLine(node.nextSibling) ? ' ' : '';
+      }
       const range = this.#document.createRange();
       range.selectNode(node);
       return range.getClientRects().length ? ' ' : '';

@@ -1,6 +1,5 @@
 import { withTellingNames } from './screen_names.ts';
 import type { AssetRef, Design, FontFace, Notice, Screen } from '../model/design.ts';
-import { grouped } from '../json/grouped.ts';
 import { isObjectMember } from '../json/json.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import { BatchFiles } from './batch_files.ts';
@@ -294,14 +293,10 @@ class Batch {
       css: 'No page of this batch uses this style sheet, so it was left out.',
       font: 'No page of this batch uses this font file, so it was left out.',
     };
-    const unused: string[] = [];
     for (const file of this.#files.all) {
+      const kind = kindOfFile(file.path);
       if (this.#files.isUsed(file.path)) this.#files.keep(file);
-      else if (WORDS[kindOfFile(file.path)]) unused.push(file.path);
-    }
-    for (const paths of grouped(unused, (path) => `${kindOfFile(path)} ${folderOf(path)}`).values()) {
-      const kind = kindOfFile(paths[0]);
-      this.#files.noticeOfAll('info', `${kind}-unused`, paths, WORDS[kind]);
+      else if (WORDS[kind]) this.#files.notice('info', `${kind}-unused`, file.path, WORDS[kind]);
     }
   }
 }

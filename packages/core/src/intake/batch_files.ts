@@ -1,8 +1,6 @@
 import { ASSET_TYPES, type AssetRef, type Notice } from '../model/design.ts';
-import { grouped } from '../json/grouped.ts';
 import { uniqueName } from '../model/names.ts';
 import {
-  extensionOf,
   folderOf,
   hashOf,
   type InputFile,
@@ -30,8 +28,6 @@ export class BatchFiles {
   readonly #inline = new Map<string, AssetRef | null>();
   readonly #used = new Set<string>();
   readonly #packages = new Set<string>();
-  /** Paths of files of kinds that are not read. */
-  readonly #unread: string[] = [];
   readonly #addressOf: (asset: AssetRef, bytes: Uint8Array) => string;
   readonly #known: ReadonlyMap<string, AssetRef>;
 
@@ -44,7 +40,6 @@ export class BatchFiles {
     this.#addressOf = addressOf;
     this.#known = new Map(known.map((asset) => [asset.file, asset]));
     for (const file of input) this.#add(file);
-    this.#tellUnread();
   }
 
   get all(): readonly InputFile[] {
@@ -174,7 +169,7 @@ export class BatchFiles {
     const kind = kindOfFile(file.path);
     const refuse = (level: Notice['level'], code: string, message: string): void =>
       this.notice(level, code, file.path, message);
-    if (kind === 'other') this.#unread.push(file.path);
+    if (kind === 'other') refuse('info', 'file-unknown', 'Left out: Tovel does not read files of this kind.');
     else if (kind === 'archive') this.#addArchive(file);
     else if (file.bytes.length > limits.fileBytes)
       refuse(
@@ -191,18 +186,6 @@ export class BatchFiles {
       const path = uniqueName(file.path, (candidate) => this.#files.has(candidate), ' ');
       this.#files.set(path, { ...file, path });
     }
-  }
-
-  /** Says the same of many files once: a build brings hundreds along. @param paths the first one is named */
-  noticeOfAll(level: Notice['level'], code: string, paths: readonly string[], message: string): void {
-    const others = paths.length - 1;
-    const also = others ? ` The same goes for ${others} ${others === 1 ? 'other' : 'others'} like it.` : '';
-    this.notice(level, code, paths[0], `${message}${also}`);
-  }
-
-  #tellUnread(): void {
-    for (const paths of grouped(this.#unread, extensionOf).values())
-      this.noticeOfAll('info', 'file-unknown', paths, 'Left out: Tovel does not read files of this kind.');
   }
 
   #addArchive(file: InputFile): void {

@@ -58,11 +58,10 @@ const TYPES: Readonly<Record<string, string>> = {
   otf: 'font/otf',
 };
 
-/** What the name of a file ends in, in lower case, without its dot. */
-export const extensionOf = (path: string): string => /\.([^./]+)$/.exec(path)?.[1].toLowerCase() ?? '';
+const extension = (path: string): string => /\.([^./]+)$/.exec(path)?.[1].toLowerCase() ?? '';
 
-export const kindOfFile = (path: string): FileKind => KINDS[extensionOf(path)] ?? 'other';
-export const typeOfFile = (path: string): string => TYPES[extensionOf(path)] ?? 'application/octet-stream';
+export const kindOfFile = (path: string): FileKind => KINDS[extension(path)] ?? 'other';
+export const typeOfFile = (path: string): string => TYPES[extension(path)] ?? 'application/octet-stream';
 
 /** The name of a file without its folders and its extension. */
 export const baseName = (path: string): string => path.replace(/^.*\//, '').replace(/\.[^.]*$/, '');

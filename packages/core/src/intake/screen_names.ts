@@ -1,6 +1,7 @@
 import type { Element, Screen } from '../model/design.ts';
 import { sentenceCase, uniqueName } from '../model/names.ts';
 import { textOf, walkElements } from '../model/project.ts';
+import { FIRST_PAGE } from '../vocabulary/addresses.ts';
 import { baseName, folderOf } from './files.ts';
 
 const SEPARATOR = /\s+[|·•–—:/-]+\s+|\s*[|»]\s*/;
@@ -11,7 +12,6 @@ const NEARLY_ALL = 0.8;
 /** A heading or an entry of a menu that is longer says what stands there, and not what the page is. */
 const LONGEST_WORDS = 4;
 const LONGEST = 40;
-const ANY_INDEX = /^(index|default|main)$/i;
 
 /**
  * Names for the screens of a batch that tell them apart. Of pages, what all titles share is the name of the site and no
@@ -41,7 +41,7 @@ export function withTellingNames(screens: readonly Screen[]): Screen[] {
  * @param files paths of the pages
  */
 export function homeFolder(files: readonly string[]): string {
-  const indexes = files.filter((file) => ANY_INDEX.test(baseName(file))).map(folderOf);
+  const indexes = files.filter((file) => FIRST_PAGE.test(baseName(file))).map(folderOf);
   const roof = indexes.find((folder) =>
     files.every((file) => folder === '' || file.startsWith(`${folder}/`)),
   );
@@ -204,14 +204,14 @@ const short = (text: string): string =>
  */
 function nameOfFile({ source }: Screen, home: string): string {
   const base = baseName(source.file);
-  if (!ANY_INDEX.test(base)) return sentenceCase(base).slice(0, 60);
+  if (!FIRST_PAGE.test(base)) return sentenceCase(base).slice(0, 60);
   const folder = folderOf(source.file);
   return folder === home ? 'Home' : sentenceCase(folder.replace(/^.*\//, '')).slice(0, 60);
 }
 
 /** Whether a screen is the first page of a site, by its file. */
 export const isFirstPage = ({ title, source }: Screen): boolean =>
-  title !== undefined && ANY_INDEX.test(baseName(source.file));
+  title !== undefined && FIRST_PAGE.test(baseName(source.file));
 
 function countOf(values: readonly string[]): Map<string, number> {
   const counts = new Map<string, number>();

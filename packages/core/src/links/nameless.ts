@@ -1,4 +1,4 @@
-import { isExternalAddress } from '../vocabulary/addresses.ts';
+import { FIRST_PAGE, isExternalAddress } from '../vocabulary/addresses.ts';
 import { TAGS } from '../vocabulary/tags.ts';
 import type { Element } from '../model/design.ts';
 
@@ -67,7 +67,7 @@ function hostOf(href: string | undefined): string | undefined {
 function pageOf(href: string | undefined): string | undefined {
   const file = /([^/]+)\.(?:x?html?)(?:[?#].*)?$/i.exec(href ?? '')?.[1];
   if (file === undefined || isExternalAddress(href!)) return undefined;
-  return /^(index|default|main)$/i.test(file) ? 'Home' : words(file);
+  return FIRST_PAGE.test(file) ? 'Home' : words(file);
 }
 
 /** `sidebarToggle-2` → `Sidebar toggle`. */

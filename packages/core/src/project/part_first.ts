@@ -38,9 +38,8 @@ function surelyRepeated(project: Project, before: Project['app']): Change {
     findComponents(screens, refused)
       .filter(({ confidence, saves }) => confidence >= SURE && saves >= LEAST_SAVED)
       .sort((a, b) => Number(b.confidence >= SURER) - Number(a.confidence >= SURER));
-  const kept = fitting(project, (refused) => atFreePlaces(app, sure(refused)));
+  const { kept, made } = fitting(project, (refused) => atFreePlaces(app, sure(refused)));
   // A bar of a larger thing that was taken is a part of that.
-  const made = madeOf(project, kept);
   const gone = Object.keys(app.components).filter((id) => !made.has(id) && !before.components[id]);
   // Numbers told them from what was not taken.
   const names = new Set(
@@ -58,6 +57,12 @@ function surelyRepeated(project: Project, before: Project['app']): Change {
 
 type Proposal = ReturnType<typeof findComponents>[number];
 type Chosen = readonly [id: string, proposal: Proposal];
+
+interface Fitting {
+  readonly kept: readonly Chosen[];
+  /** All components of the app with them, as far as they can be made, by their ids. */
+  readonly made: ReadonlyMap<string, EmittedComponent>;
+}
 
 /** Those of proposals that stand where nothing is taken, the first first: what is at one place is one thing. */
 function atFreePlaces({ components }: Project['app'], proposals: readonly Proposal[]): Chosen[] {
@@ -82,10 +87,7 @@ const ELEMENTS_LOOKED_AT = 60_000;
  * Those that can be made, and are given no more than they stand for, when all of them are taken.
  * @param choose what could be taken without what is refused
  */
-function fitting(
-  project: Project,
-  choose: (refused: ReadonlySet<string>) => readonly Chosen[],
-): readonly Chosen[] {
+function fitting(project: Project, choose: (refused: ReadonlySet<string>) => readonly Chosen[]): Fitting {
   const elements = project.design.screens.reduce((sum, { root }) => sum + sizeOf(root), 0);
   const rounds = Math.min(MOST_ROUNDS, Math.ceil(ELEMENTS_LOOKED_AT / elements));
   const refused = new Set<string>();
@@ -96,7 +98,7 @@ function fitting(
     const unfit = chosen.filter(([id, { kind }]) => made.has(id) && !isFit(made.get(id)!, kind));
     // What cannot be made beside what is not fit may be made without that.
     const refusing = unfit.length ? unfit : chosen.filter(([id]) => !made.has(id));
-    if (!refusing.length) return chosen;
+    if (!refusing.length) return { kept: chosen, made };
     for (const [, { id }] of refusing) refused.add(id);
     chosen = round < rounds ? choose(refused) : chosen.filter(([, { id }]) => !refused.has(id));
   }

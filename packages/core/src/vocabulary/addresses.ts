@@ -17,3 +17,6 @@ export function isPlainAddress(address: string): boolean {
 /** Addresses that an element may lead to outside the app. */
 export const isExternalAddress = (href: string): boolean =>
   /^(https?:\/\/[^\s/]|mailto:\S|tel:\S)/i.test(href) && isPlainAddress(href);
+
+/** What the first page of a site, or of a folder of it, is called without its ending. */
+export const FIRST_PAGE = /^(index|default|main)$/i;

@@ -12,11 +12,12 @@ import {
   useState,
 } from 'react';
 import styled from 'styled-components';
+import { pictureSize } from '../picture/picture_size';
 import { LazyPicture } from '../picture/ScreenPicture';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { FindingMark } from '../ui/finding_mark';
-import { cardSize, pictureSize, type SheetCard, sheetLengths, type SheetRow } from './contact_rows';
+import { cardSize, type SheetCard, sheetLengths, type SheetRow } from './contact_rows';
 
 const Scroller = styled.div`
   overflow: auto;

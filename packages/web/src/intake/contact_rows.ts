@@ -1,4 +1,5 @@
 import type { App, Finding, ScreenGraph, Use } from '@tovel/core';
+import { pictureSize, type Size } from '../picture/picture_size';
 
 /** A screen on the sheet, with what belongs to it beneath. */
 export interface SheetCard {
@@ -12,18 +13,11 @@ export type SheetRow =
 
 export type SortBy = 'order' | 'name' | 'flow' | 'trouble';
 
-export interface Size {
-  readonly width: number;
-  readonly height: number;
-}
-
 /** Lengths on the sheet, in px. */
 export const sheetLengths = {
   gap: 16,
   /** Narrower than this a card cannot say its name. */
   least: 112,
-  /** Pages longer than this show their beginning. */
-  tallest: 420,
   words: 46,
   head: 40,
   attachedScale: 0.5,
@@ -86,11 +80,6 @@ function troubles(findings: readonly Finding[]): (key: string) => number {
     if (screen) sum.set(screen, (sum.get(screen) ?? 0) + WEIGHT[level]);
   return (key) => -(sum.get(key) ?? 0);
 }
-
-export const pictureSize = (size: Size, scale: number): Size => ({
-  width: Math.max(1, Math.round(size.width * scale)),
-  height: Math.min(sheetLengths.tallest, Math.max(1, Math.round(size.height * scale))),
-});
 
 /** The place that a card takes with all beneath it. */
 export function cardSize(card: SheetCard, sizeOf: (key: string) => Size, scale: number): Size {

@@ -155,19 +155,18 @@ export class ProjectSession {
    * @param chosen a step that somebody chose, wherever it stands
    */
   undo(chosen?: Pick<EntryHead, 'seq'>): Promise<void> {
-    if (chosen) return this.#travel('undo', (input) => this.#api.undo(this.#state.id, input), chosen);
-    const waiting = this.#pending.at(-1);
+    const waiting = chosen ? undefined : this.#pending.at(-1);
     // What has not been saved need not be: it never happened.
     if (waiting && this.#state.saving === 'offline' && waiting.id !== this.#sent) {
       this.#forget([waiting]);
       this.#show();
       return Promise.resolve();
     }
-    return this.#travel('undo', (input) => this.#api.undo(this.#state.id, input));
+    return this.#inTurn(() => this.#travel('undo', (input) => this.#api.undo(this.#state.id, input), chosen));
   }
 
   redo(): Promise<void> {
-    return this.#travel('redo', (input) => this.#api.redo(this.#state.id, input));
+    return this.#inTurn(() => this.#travel('redo', (input) => this.#api.redo(this.#state.id, input)));
   }
 
   /** Whether a step was made here. */
@@ -410,17 +409,13 @@ export class ProjectSession {
       );
   }
 
-  /** Travels one after the other: which step is next is known once the one before has been answered. */
-  #travel(
-    kind: 'undo' | 'redo',
-    send: (input: StepInput & { readonly of: number }) => Promise<ChangeResult>,
-    chosen?: Pick<EntryHead, 'seq'>,
-  ): Promise<void> {
-    this.#travelling = this.#travelling.catch(() => {}).then(() => this.#travelNow(kind, send, chosen));
+  /** One after the other: which step is next is known once the one before has been answered. */
+  #inTurn(travel: () => Promise<void>): Promise<void> {
+    this.#travelling = this.#travelling.catch(() => {}).then(travel);
     return this.#travelling;
   }
 
-  async #travelNow(
+  async #travel(
     kind: 'undo' | 'redo',
     send: (input: StepInput & { readonly of: number }) => Promise<ChangeResult>,
     chosen?: Pick<EntryHead, 'seq'>,

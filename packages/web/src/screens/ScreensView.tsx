@@ -21,7 +21,7 @@ import {
 import { type KeyboardEvent, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
-import { pictureSize } from '../intake/contact_rows';
+import { pictureSize } from '../picture/picture_size';
 import { LazyPicture } from '../picture/ScreenPicture';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';

@@ -2,6 +2,8 @@ import type { Element } from '../../model/design.ts';
 import { kebabCase, uniqueName } from '../../model/names.ts';
 import { textOf, walkElements } from '../../model/project.ts';
 
+/** Types of inputs that are buttons, which say themselves what they do. */
+const PUSHED: ReadonlySet<string> = new Set(['submit', 'button', 'reset', 'image']);
 /** Longest text around a box to be ticked that is taken for what it is called. */
 const LONGEST = 80;
 
@@ -25,7 +27,7 @@ export function fieldLabels(root: Element): ReadonlyMap<string, string> {
   const isCalled = ({ attributes = {} }: Element): boolean =>
     ['aria-label', 'aria-labelledby', 'title', 'placeholder'].some((name) => attributes[name]) ||
     (attributes.id !== undefined && named.has(attributes.id)) ||
-    ['submit', 'button', 'reset', 'image'].includes(attributes.type ?? '');
+    PUSHED.has(attributes.type ?? '');
   /** @param around what it stands in, the innermost first */
   const visit = (element: Element, around: readonly Element[], before: string): void => {
     if (isField(element)) {
@@ -108,7 +110,7 @@ const canBeTied = ({ attributes = {} }: Element, named: ReadonlySet<string>): bo
   !attributes['aria-label'] &&
   !attributes['aria-labelledby'] &&
   !named.has(attributes.id ?? '') &&
-  !['submit', 'button', 'reset', 'image'].includes(attributes.type ?? '');
+  !PUSHED.has(attributes.type ?? '');
 
 const fieldsIn = (element: Element): Element[] =>
   element.tag === 'label' || ROWS.test(element.tag ?? '')

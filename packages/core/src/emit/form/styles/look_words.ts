@@ -50,15 +50,7 @@ function* wordsFor(look: Declarations, usual: Declarations): Generator<string> {
   if (differs('color')) yield* colorWords(look.color, usual.color);
   if (differs('border-top-color')) yield* colorWords(look['border-top-color'], usual['border-top-color']);
   for (const property of ['width', 'flex-basis']) if (differs(property)) yield* shareWord(look[property]);
-  const size = sizeOf(look, usual);
-  if (size)
-    yield* size > MUCH
-      ? ['huge', 'large']
-      : size > 1
-        ? ['large']
-        : size < 1 / MUCH
-          ? ['tiny', 'small']
-          : ['small'];
+  yield* sizeWords(sizeOf(look, usual));
   if (differs('font-weight')) yield weightWord(Number(look['font-weight'] ?? 400));
   if (differs('font-style') && look['font-style'] === 'italic') yield 'italic';
   if (differs('text-align')) yield ALIGNED[look['text-align'] ?? ''] ?? 'aligned';
@@ -131,6 +123,13 @@ function sizeOf(look: Declarations, usual: Declarations): number {
 }
 /** From so many times as large on a look is called huge, and the other way round tiny. */
 const MUCH = 1.7;
+
+function* sizeWords(times: number): Generator<string> {
+  if (!times) return;
+  if (times > MUCH) yield 'huge';
+  if (times < 1 / MUCH) yield 'tiny';
+  yield times > 1 ? 'large' : 'small';
+}
 
 /** Shares of a row that have a word, in percent. */
 const SHARES: readonly (readonly [number, string])[] = [
