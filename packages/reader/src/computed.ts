@@ -86,11 +86,15 @@ export function computedValue(map: StylePropertyMapReadOnly, property: string): 
   try {
     const all = map.getAll(property);
     if (!all.length) return null;
-    return all.map((value) => value.toString()).join(', ');
+    return all.map((value) => inDigits(value.toString())).join(', ');
   } catch {
     return null;
   }
 }
+
+/** Large numbers come in powers of ten, which some properties do not take. */
+const inDigits = (value: string): string =>
+  value.replace(/(?<![\w.])\d+(\.\d+)?e\+\d+(?![\w.])/g, (number) => String(Number(number)));
 
 const HTML = 'http://www.w3.org/1999/xhtml';
 

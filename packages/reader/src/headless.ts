@@ -30,7 +30,7 @@ export class HeadlessHost implements IntakeHost {
   #recogniser: Promise<Recogniser & { terminate(): Promise<unknown> }> | null = null;
 
   async readPage(safe: { readonly html: string }, plan: ReadingPlan): Promise<PageReading> {
-    const { page } = await (this.#browser ??= this.#launch());
+    const page = await this.#page();
     // As text: a tree of values takes longer to cross than to read.
     const json = await page.evaluate(
       ([html, how]) =>
@@ -62,7 +62,7 @@ export class HeadlessHost implements IntakeHost {
   }
 
   async decodePicture(bytes: Uint8Array, type: string): Promise<Pixels> {
-    const { page } = await (this.#browser ??= this.#launch());
+    const page = await this.#page();
     const made = await page.evaluate(
       decodeInPage,
       `data:${type};base64,${Buffer.from(bytes).toString('base64')}`,
@@ -73,6 +73,15 @@ export class HeadlessHost implements IntakeHost {
   async readText(pixels: Pixels): Promise<readonly TextLine[]> {
     this.#recogniser ??= startRecogniser();
     return readTextLines(await this.#recogniser, pixels, (png) => Buffer.from(png));
+  }
+
+  /** The page that reads; a browser that died in between is started anew, so that one page never costs the next. */
+  async #page(): Promise<Page> {
+    const asked = (this.#browser ??= this.#launch());
+    const started = await asked;
+    if (started.browser.isConnected() && !started.page.isClosed()) return started.page;
+    if (this.#browser === asked) this.#browser = this.#launch();
+    return (await this.#browser).page;
   }
 
   async #launch(): Promise<{ browser: Browser; page: Page }> {
@@ -105,7 +114,8 @@ export class HeadlessHost implements IntakeHost {
     const recogniser = this.#recogniser;
     this.#recogniser = null;
     if (recogniser) await (await recogniser).terminate();
-    if (started) await (await started).browser.close();
+    // What could not be started has been said by what asked for it, and leaves nothing to close.
+    await started?.then(({ browser }) => browser.close()).catch(() => undefined);
   }
 }
 

@@ -403,3 +403,36 @@ test('what stands before an element, and how it looks when it is hovered, is rea
   expect(hover).toEqual({ color: 'red' });
   expect(before).toBeUndefined();
 });
+
+const spinner =
+  '@keyframes turn{from{transform:rotate(10deg)}to{transform:rotate(370deg)}} @keyframes pulse{from{opacity:0}to{opacity:1}}';
+
+test('what never stands still is read as it begins, or as it is midway where it begins unseen', async () => {
+  const screen = await read(
+    '<i id="a">a</i><i id="b">b</i><i id="c">c</i>',
+    `${spinner} #a,#b{display:block} #a{transform:scale(1);animation:turn .3s linear infinite} #b{opacity:.9;animation:pulse 2s linear infinite}` +
+      '#c{position:fixed;z-index:99999999}',
+  );
+  expect(base(screen, 'a').transform).toBe('rotate(10deg)');
+  expect(base(screen, 'b').opacity).toBe('0.5');
+  expect(base(screen, 'c')['z-index']).toBe('100000000');
+});
+
+test.each([
+  ['<p>Please wait...</p>', 'background:#eee', true],
+  ['<p>Please wait...</p>', 'background:rgba(0,0,0,.2)', false],
+  ['<p>We use cookies.</p><button>Agree</button>', 'background:#eee', false],
+])('what covers a page until a script takes it away stays out: %s %s', async (inner, look, isOut) => {
+  const html = `<style>#w{position:fixed;inset:0;${look}}</style><div id="w">${inner}</div><a href="b.html">On</a>`;
+  const { screens, notices } = await readBatch(
+    [{ path: 'a.html', bytes: new TextEncoder().encode(html) }],
+    host,
+  );
+  expect(byId(screens[0], 'w').hidden ?? false).toBe(isOut);
+  expect(notices.some(({ message }) => message.includes('covers the whole page'))).toBe(isOut);
+});
+
+test('a page that is nothing but its cover is read', async () => {
+  const screen = await read('<div id="w">Loading</div>', '#w{position:fixed;inset:0;background:#eee}');
+  expect(byId(screen, 'w').hidden).toBeUndefined();
+});

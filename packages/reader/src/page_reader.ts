@@ -15,6 +15,7 @@ import {
   readNames,
   writtenAs,
 } from './computed.ts';
+import { curtainsOf } from './curtains.ts';
 import { HiddenParts } from './hidden_parts.ts';
 import { type Aspect, collectRules, type PageRule } from './style_rules.ts';
 import { sayWindowHeights } from './window_heights.ts';
@@ -87,6 +88,10 @@ export class PageReader {
   read(): PageReading {
     const width = this.#plan.widths[0];
     const { body, documentElement } = this.#document;
+    settle(this.#document);
+    const curtains = curtainsOf(this.#document);
+    for (const curtain of curtains)
+      (curtain as HTMLElement).style.setProperty('display', 'none', 'important');
     for (const element of [documentElement, body, ...body.querySelectorAll('*')]) this.#gather(element);
     this.#spreadRules();
     for (const g of this.#gathered.values()) this.#readBase(g);
@@ -102,8 +107,10 @@ export class PageReader {
     const undo = this.#hiddenParts.withoutTransitions();
     this.#readHidden(body, boxes);
     undo();
-    const hidden: { path: string; tag: string; label: string }[] = [];
+    const hidden: { path: string; tag: string; label: string; covered?: boolean }[] = [];
     const read = this.#put(body, boxes, hidden);
+    const covering = new Set(curtains.map((curtain) => curtain.getAttribute(PATH_ATTRIBUTE)));
+    for (const one of hidden) if (covering.has(one.path)) one.covered = true;
     return { width, height, body: read!, canvas: this.#canvas(documentElement), hidden };
   }
 
@@ -524,17 +531,31 @@ const round = (n: number): number => Math.round(n * 100) / 100;
 /** Chains of transitions that are brought to their end. */
 const MOST_CHAINED = 3;
 
+/** At this part of its time what never ends is looked at where it begins unseen. */
+const MIDWAY = 0.5;
+
 /**
- * Brings what moves to where it ends: a side bar that slides out of a narrow window is out of it. What never ends stays as
- * it is.
+ * Brings what moves to where it ends: a side bar that slides out of a narrow window is out of it. What never ends stands
+ * still as it begins, so that the same is read the same, whenever that is.
  */
 function settle(document: Document): void {
   for (let i = 0; i < MOST_CHAINED; i++) {
-    const moving = document.getAnimations().filter(({ effect, playState }) => {
-      const end = effect?.getComputedTiming().endTime;
-      return playState !== 'finished' && typeof end === 'number' && Number.isFinite(end);
-    });
+    const moving = document.getAnimations().filter(({ playState }) => playState === 'running');
     if (!moving.length) return;
-    for (const animation of moving) animation.finish();
+    for (const animation of moving) {
+      const timing = animation.effect?.getComputedTiming();
+      if (Number.isFinite(timing?.endTime)) animation.finish();
+      else stopAtStart(animation, timing);
+    }
   }
+}
+
+function stopAtStart(animation: Animation, timing: ComputedEffectTiming | undefined): void {
+  const start = timing?.delay ?? 0;
+  animation.pause();
+  animation.currentTime = start;
+  const { effect } = animation;
+  const target = effect && 'target' in effect ? (effect.target as Element | null) : null;
+  const style = target && target.ownerDocument.defaultView?.getComputedStyle(target);
+  if (style && UNSEEN.test(style.opacity)) animation.currentTime = start + Number(timing?.duration ?? 0) * MIDWAY;
 }

@@ -24,3 +24,17 @@ test('what is said of several files is said once, what costs most first', () => 
     ['info', 'A script was left out.', 'a.html', 'b.html'],
   ]);
 });
+
+test('what informs of many things is said once, and what has to be brought is said of each', () => {
+  const of = (level: Notice['level'], sentence: string): Notice[] =>
+    ['a', 'b', 'c', 'd'].map((name) => notice(level, 'a.html', `“${name}” ${sentence}`));
+  expect(
+    noticeCauses([...of('info', 'is hidden.'), ...of('warning', 'is missing.')]).map(({ message }) => message),
+  ).toEqual([
+    '“a” is missing.',
+    '“b” is missing.',
+    '“c” is missing.',
+    '“d” is missing.',
+    '“a” is hidden. The same is true of 3 more.',
+  ]);
+});

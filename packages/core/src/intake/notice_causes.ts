@@ -14,19 +14,33 @@ const ORDER: Readonly<Record<NoticeLevel, number>> = { error: 0, warning: 1, inf
 /** How often something was so in one file. */
 const TIMES = / \(\d+ times\)$/;
 
+/** What a message is about. */
+const QUOTED = /“[^”]*”|<[^>]*>|\(\d+ times\)/g;
+/** What informs of so many things is not said of each. */
+const MOST_APART = 3;
+
 /** Notices by what they say, those first that cost most: a style sheet that all pages miss is one thing to bring. */
 export function noticeCauses(notices: readonly Notice[]): NoticeCause[] {
-  const causes = grouped(
+  const alike = grouped(
     notices,
-    ({ level, code, message }) => `${level} ${code} ${message.replace(TIMES, '')}`,
+    ({ level, code, message }) => `${level} ${code} ${message.replace(QUOTED, '')}`,
   );
-  return [...causes.values()]
+  const isMany = ([{ level }]: readonly Notice[], messages: ReadonlySet<string>): boolean =>
+    level === 'info' && messages.size > MOST_APART;
+  const causes = [...alike.values()].flatMap((said) =>
+    isMany(said, new Set(said.map(({ message }) => message)))
+      ? [said]
+      : [...grouped(said, ({ message }) => message.replace(TIMES, '')).values()],
+  );
+  return causes
     .map((said): NoticeCause => {
       const [{ level, code, message }] = said;
+      const others = new Set(said.map((one) => one.message.replace(TIMES, ''))).size - 1;
+      const once = said.length > 1 ? message.replace(TIMES, '') : message;
       return {
         level,
         code,
-        message: said.length > 1 ? message.replace(TIMES, '') : message,
+        message: others ? `${once} The same is true of ${others} more.` : once,
         files: [...new Set(said.map(({ file }) => file))],
       };
     })

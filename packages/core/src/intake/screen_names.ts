@@ -49,6 +49,9 @@ export function homeFolder(files: readonly string[]): string {
   return [...countOf(files.map(folderOf))].sort(([, a], [, b]) => b - a)[0]?.[0] ?? '';
 }
 
+/** Nothing of what breaks off, since what follows is the name of the site: “Welcome to”. */
+const whole = (name: string): string => (/\s(to|of|at|by|in|for|with|the|a|an|and)$/i.test(name) ? '' : name);
+
 function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Screen, string> {
   const names = new Map<Screen, string>();
   if (pages.length < 2) return names;
@@ -58,7 +61,7 @@ function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Scree
   const marked = markedEntries(pages);
   const rest = restsOfTitles(pages, parts);
   const kinds: readonly ((page: Screen) => string)[] = [
-    (page) => short(rest(page)),
+    (page) => whole(short(rest(page))),
     (page) => short(marked(page)),
     (page) => (isWord(page) && !isFirstPage(page) ? nameOfFile(page, home) : ''),
     (page) => (isFirstPage(page) && folderOf(page.source.file) === home ? nameOfFile(page, home) : ''),

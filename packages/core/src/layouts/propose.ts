@@ -176,8 +176,9 @@ function barsOf({ app, design }: Project, keys: readonly string[]): ReadonlyMap<
     const free = [...members].filter(([key, one]) =>
       (taken.get(key) ?? []).every((other) => one.end <= other.order || other.end <= one.order),
     );
-    if (free.length < 2 || holdsOwn(free.map(([key, one]) => textsIn(traitsOf(byKey.get(key)!.root), one))))
-      return;
+    if (free.length < 2) return;
+    const parts = free.map(([key, one]) => ({ all: traitsOf(byKey.get(key)!.root), one }));
+    if (holdsOwn(parts.map(({ all, one }) => textsIn(all, one))) || standsAgain(parts)) return;
     for (const [key, one] of free) {
       const labels = pressablesOf(byKey.get(key)!).flatMap(({ element, label }) =>
         isWithin(design, element.key, one.element.key) ? [label] : [],
@@ -215,6 +216,22 @@ function holdsOwn(parts: readonly (readonly string[])[]): boolean {
   return over.length * 2 > parts.length;
 }
 
+/** Whether screens have more of the same beside it: what is around a screen is there once, what recurs in it is a part of it. */
+function standsAgain(parts: readonly { readonly all: readonly Traits[]; readonly one: Traits }[]): boolean {
+  const again = parts.filter(({ all, one }) =>
+    all.some(
+      (other) => (other.end <= one.order || other.order >= one.end) && isLike(one, other),
+    ),
+  );
+  return again.length * 2 > parts.length;
+}
+
+/** Whether two are called the same and say nearly the same, wherever they stand. */
+const isLike = (one: Traits, other: Traits): boolean =>
+  one.tag === other.tag &&
+  calledOf(one.element) === calledOf(other.element) &&
+  likeSketches(one.says, other.says) >= ALIKE;
+
 /** What its author calls an element. */
 const calledOf = ({ name, classes = name }: Element): string => classes;
 
@@ -226,12 +243,7 @@ function likeBars(project: Project, bars: readonly Bar[]): string[] {
   const bar = traitsOf(byKey.get(screen)!.root).find((one) => one.element.key === element)!;
   return orderedScreens(project.app).flatMap((key) => {
     if (known.has(key) || !isUsed(project, key)) return [];
-    const like = traitsOf(byKey.get(key)!.root).find(
-      (one) =>
-        one.tag === bar.tag &&
-        calledOf(one.element) === calledOf(bar.element) &&
-        likeSketches(bar.says, one.says) >= ALIKE,
-    );
+    const like = traitsOf(byKey.get(key)!.root).find((one) => isLike(bar, one));
     return like ? [like.element.key] : [];
   });
 }

@@ -4,7 +4,7 @@ import type { Element } from '../model/design.ts';
 
 /** Parts of class names of icons that tell their size or turn them, and what families of icons begin and end with. */
 const BESIDES =
-  /^(\d+x?|xs|sm|md|lg|xl|fw|fas|far|fab|fa|solid|regular|outline|outlined|rounded|filled|fill|line|spin|pulse|stack|icons?|glyphicons?|ui|o|square|circle|alt)$/;
+  /^(\d+x?|xs|sm|md|lg|xl|fw|fas|far|fab|fa|solid|regular|outline|outlined|rounded|filled|fill|line|spin|pulse|stack|icons?|glyphicons?|ui|o|square|circle|alt|vert|horiz)$/;
 
 /** Class names that say how something looks, by the way they begin. */
 const LOOKS =
@@ -21,11 +21,13 @@ export function namelessLabel(element: Element): string {
       attributes.title,
       inside(element, ({ attributes: own = {} }) => own.alt ?? own['aria-label'] ?? own.title),
       inside(element, iconOf),
+      inside(element, drawnOf),
       hostOf(attributes.href),
       pageOf(attributes.href),
       element.source.id && words(element.source.id),
       attributes['aria-controls'] && words(attributes['aria-controls']),
       ...(element.classes ?? '').split(/\s+/).map((one) => (LOOKS.test(one) ? '' : words(one))),
+      OPENS[attributes['aria-haspopup'] ?? ''],
     ]) ?? plain(element)
   );
 }
@@ -56,6 +58,13 @@ function iconOf({ classes = '', tag, children, text }: Element): string | undefi
   );
   return firstOf(sorted.map(({ name }) => name));
 }
+
+/** What a drawing that has a name shows. */
+const drawnOf = ({ kind, name }: Element): string | undefined =>
+  kind === 'vector' && name !== 'icon' && !TAGS.has(name.toLowerCase()) ? words(name) : undefined;
+
+/** What a button that says nothing else opens, by what it says to readers of the screen. */
+const OPENS: Readonly<Record<string, string>> = { true: 'Menu', menu: 'Menu', listbox: 'Choices', dialog: 'Dialog' };
 
 function hostOf(href: string | undefined): string | undefined {
   if (!href || !isExternalAddress(href) || !URL.canParse(href)) return undefined;

@@ -50,14 +50,18 @@ export function assembleScreen(
     path,
     message: `<${tag}>${count > 1 ? ` (${count} times)` : ''} is no element that screens are written with; it stands as a plain one, with its look.`,
   }));
-  for (const hidden of reading.hidden)
+  for (const hidden of reading.hidden) {
+    const called = hidden.label ? `“${hidden.label}”` : `<${hidden.tag}>`;
     notices.push({
       level: 'info',
       code: 'hidden-layer',
       file: input.file,
       path: hidden.path,
-      message: `${hidden.label ? `“${hidden.label}”` : `<${hidden.tag}>`} is hidden at first, and stays out unless something opens it.`,
+      message: hidden.covered
+        ? `${called} covers the whole page until a script takes it away; it stays out, so that the page is seen.`
+        : `${called} is hidden at first, and stays out unless something opens it.`,
     });
+  }
   if (!reading.body.children.length)
     notices.push({
       level: 'warning',

@@ -8,7 +8,15 @@ export interface PageReading {
   /** What shows behind the page: of the root element or the body. */
   readonly canvas: Declarations;
   /** Elements that are not shown at any width. */
-  readonly hidden: readonly { readonly path: string; readonly tag: string; readonly label: string }[];
+  readonly hidden: readonly HiddenElement[];
+}
+
+export interface HiddenElement {
+  readonly path: string;
+  readonly tag: string;
+  readonly label: string;
+  /** Whether it lay over the whole page, and was taken away for what is behind it. */
+  readonly covered?: boolean;
 }
 
 export interface ReadElement {
