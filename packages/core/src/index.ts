@@ -457,7 +457,8 @@ export { EmissionPlan, emitScreenOf } from './emit/form/plan.ts';
 export { type EmissionProgress, seldom } from './emit/progress.ts';
 
 export { emitReact } from './emit/react/emit_react.ts';
-export { type EmittedComponent, type EmittedList, type Extraction } from './emit/form/components/extract.ts';
+export { type EmittedComponent, type Extraction } from './emit/form/components/extract.ts';
+export { type EmittedList } from './emit/form/components/lists.ts';
 
 export { type Prop, type Template } from './emit/form/components/template.ts';
 

@@ -15,8 +15,9 @@ const SURER = 0.9;
 const LEAST_SAVED = 8;
 /** A component with more props than this says less than what it stands for; a row has a field for each column of its table. */
 const MOST_PROPS = { component: 9, list: 16 } as const;
-/** What comes in more looks than these is no one thing. */
+/** What comes in more looks than these is no one thing, but that there are many colours. */
 const MOST_LOOKS = 10;
+const MOST_NAMED_LOOKS = 24;
 
 /**
  * The change that parts screens which just came in, as a person would before anything else: what several of them surely
@@ -113,4 +114,8 @@ function madeOf(project: Project, chosen: readonly Chosen[]): ReadonlyMap<string
 }
 
 const isFit = ({ props }: EmittedComponent, kind: Proposal['kind']): boolean =>
-  props.length <= MOST_PROPS[kind] && props.every(({ choices }) => (choices?.length ?? 0) <= MOST_LOOKS);
+  props.length <= MOST_PROPS[kind] &&
+  props.every(({ choices = [] }) => {
+    const unnamed = choices.filter((one) => /\d$/.test(one)).length;
+    return choices.length <= (unnamed <= MOST_LOOKS ? MOST_NAMED_LOOKS : MOST_LOOKS);
+  });

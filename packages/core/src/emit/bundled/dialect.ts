@@ -1,6 +1,7 @@
 import type { NamedVariable } from '../named_variables.ts';
 import type { EmittedFile } from '../emitted.ts';
-import type { EmittedComponent, EmittedList } from '../form/components/extract.ts';
+import type { EmittedComponent } from '../form/components/extract.ts';
+import type { EmittedList } from '../form/components/lists.ts';
 import type { EmittedIcon } from '../form/icons.ts';
 import type { PlacedLayout } from '../form/layouts/layouts.ts';
 import type { MarkupElement } from '../form/markup.ts';

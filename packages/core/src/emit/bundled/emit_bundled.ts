@@ -3,7 +3,7 @@ import { hostOf, overlayOf, type Project } from '../../model/project.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import { assetFile, assetsOf } from '../form/assets.ts';
 import { screenFile } from '../form/before.ts';
-import type { EmittedList } from '../form/components/extract.ts';
+import type { EmittedList } from '../form/components/lists.ts';
 import type { Icons } from '../form/icons.ts';
 import { isElement, type MarkupElement, type StyleRule } from '../form/markup.ts';
 import { Folders, paletteFor, type Parts, partsOf, rootOf, usedRules } from '../form/parts.ts';

@@ -1,4 +1,6 @@
 import type { Project } from '../../model/project.ts';
+import type { EmittedComponent } from '../form/components/extract.ts';
+import type { EmittedList } from '../form/components/lists.ts';
 import type { Around, Dialect, View, WrittenApp } from '../bundled/dialect.ts';
 import { emitBundled, listsIn } from '../bundled/emit_bundled.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
@@ -48,13 +50,17 @@ const react: Dialect = {
       sheet: component.name,
       parts: new Set(pieces.map(({ name }) => name)),
     };
+    const { lists = [] } = component;
+    const print = (one: EmittedComponent) =>
+      printComponent(one, { ...options, ...withData(component.name, lists, one.root) });
     return [
-      { path: `${path}.tsx`, ...printComponent(component, options) },
+      { path: `${path}.tsx`, ...print(component) },
       ...sheetFile(path, file),
       ...pieces.map((piece) => ({
         path: `${path.replace(/[^/]*$/, '')}${piece.name}.tsx`,
-        ...printComponent(piece, options),
+        ...print(piece),
       })),
+      ...dataFile(path, lists, options),
     ];
   },
   icon: (icon, assetImport) => printIcon(icon, { component: icon.name, source: '..', assetImport }),
@@ -74,7 +80,6 @@ const optionsFor = (component: string, { classes, iconOf, assetImport }: Around)
 function viewFiles(view: View): EmittedFile[] {
   const { path, component, root, parts, lists, hasOutlet } = view;
   const options = { ...optionsFor(component, view), hasOutlet };
-  const data = { path: `./${component}.data`, names: lists.map((list) => list.data).sort() };
   const names = new Set(parts.map((part) => part.name));
   const print = (name: string, node: View['root']) =>
     printTsx(node, {
@@ -83,9 +88,8 @@ function viewFiles(view: View): EmittedFile[] {
       sheet: component,
       parts: names,
       logic: view.logic,
-      ...(lists.length ? { data: { ...data, names: listsIn(node, data.names) } } : {}),
+      ...withData(component, lists, node),
     });
-  const hasDrawings = JSON.stringify(lists).includes('"node":');
   return [
     { path: `${path}.tsx`, ...print(component, root) },
     ...sheetFile(path, view),
@@ -93,10 +97,25 @@ function viewFiles(view: View): EmittedFile[] {
       path: `${path.replace(/[^/]*$/, '')}${part.name}.tsx`,
       ...print(part.name, part.root),
     })),
-    ...(lists.length
-      ? [{ path: `${path}.data.${hasDrawings ? 'tsx' : 'ts'}`, ...printData(lists, options) }]
-      : []),
+    ...dataFile(path, lists, options),
   ];
+}
+
+/** What a file takes from that with the records of lists. @param name what that file is called, without its end */
+const withData = (
+  name: string,
+  lists: readonly EmittedList[],
+  root: View['root'],
+): Pick<TsxOptions, 'data'> =>
+  lists.length
+    ? { data: { path: `./${name}.data`, names: listsIn(root, lists.map(({ data }) => data).sort()) } }
+    : {};
+
+/** The file with the records of lists, beside what shows them. */
+function dataFile(path: string, lists: readonly EmittedList[], options: TsxOptions): EmittedFile[] {
+  if (!lists.length) return [];
+  const ending = JSON.stringify(lists).includes('"node":') ? 'tsx' : 'ts';
+  return [{ path: `${path}.data.${ending}`, ...printData(lists, options) }];
 }
 
 function aroundFiles(app: WrittenApp): EmittedFile[] {

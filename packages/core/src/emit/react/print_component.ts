@@ -13,7 +13,8 @@ import {
 import type { PrintedCode } from '../bundled/dialect.ts';
 import { propType } from '../bundled/wording.ts';
 import { named, script } from '../script.ts';
-import type { EmittedComponent, EmittedList } from '../form/components/extract.ts';
+import type { EmittedComponent } from '../form/components/extract.ts';
+import type { EmittedList } from '../form/components/lists.ts';
 import { holdsContent } from '../form/components/hollow.ts';
 import { looksAtAddress, noteSpoken } from '../form/markup.ts';
 import { withNamedPlaces } from '../form/named_places.ts';

@@ -7,6 +7,7 @@ import * as common from '../bundled/project_files.ts';
 import { sheetFile } from '../bundled/wording.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import type { EmittedComponent } from '../form/components/extract.ts';
+import type { EmittedList } from '../form/components/lists.ts';
 import type { MarkupElement } from '../form/markup.ts';
 import type { EmissionProgress } from '../progress.ts';
 import * as around from './around_files.ts';
@@ -52,6 +53,7 @@ const vue: Dialect = {
   linesOf: (node, file) => printElement(node, 1, newUse(fileFor('', file))).length,
   view: viewFiles,
   component: (component, pieces, path, file) => {
+    const { lists = [] } = component;
     const parts = new Set(pieces.map(({ name }) => name));
     const print = (at: string, { name, props, root }: EmittedComponent): EmittedFile[] => {
       const made: VueFile = {
@@ -60,6 +62,7 @@ const vue: Dialect = {
         parts,
         isTaken: (one) => parts.has(one) || one === component.name,
         props: { of: name, list: props },
+        ...withData(component.name, lists, root),
       };
       return withDrawings(at, printVue(root, made), made);
     };
@@ -67,6 +70,7 @@ const vue: Dialect = {
       ...print(path, component),
       ...sheetFile(path, file),
       ...pieces.flatMap((piece) => print(path.replace(/[^/]*$/, piece.name), piece)),
+      ...dataFiles(path, lists, { ...fileFor(component.name, file), components: '..' }),
     ];
     // A drawing that is given at several places is one file.
     return [...new Map(files.map((one) => [one.path, one])).values()];
@@ -116,7 +120,6 @@ function withDrawings(
 /** A screen with its styles, its pieces and the records of its lists. */
 function viewFiles(view: View): EmittedFile[] {
   const { path, component, root, parts, lists } = view;
-  const data = { path: `./${component}.data`, names: lists.map((list) => list.data).sort() };
   const names = new Set(parts.map((part) => part.name));
   const file: VueFile = {
     ...fileFor(component, view),
@@ -125,18 +128,27 @@ function viewFiles(view: View): EmittedFile[] {
     isTaken: (name) => names.has(name) || name === component,
   };
   const print = (at: string, node: MarkupElement): EmittedFile[] => {
-    const made = lists.length ? { ...file, data: { ...data, names: listsIn(node, data.names) } } : file;
-    return withDrawings(at, printVue(node, made), file);
+    return withDrawings(at, printVue(node, { ...file, ...withData(component, lists, node) }), file);
   };
   const files = [
     ...print(path, root),
     ...sheetFile(path, view),
     ...parts.flatMap((part) => print(path.replace(/[^/]*$/, part.name), part.root)),
-    ...(lists.length ? withDrawings(path, printData(lists, file), file, '.data.ts') : []),
+    ...dataFiles(path, lists, file),
   ];
   // A drawing that is given at several places is one file.
   return [...new Map(files.map((one) => [one.path, one])).values()];
 }
+
+/** What a file takes from that with the records of lists. @param name what that file is called, without its end */
+const withData = (name: string, lists: readonly EmittedList[], root: MarkupElement): Pick<VueFile, 'data'> =>
+  lists.length
+    ? { data: { path: `./${name}.data`, names: listsIn(root, lists.map(({ data }) => data).sort()) } }
+    : {};
+
+/** The file with the records of lists, beside what shows them, and those of drawings in it. */
+const dataFiles = (path: string, lists: readonly EmittedList[], file: VueFile): EmittedFile[] =>
+  lists.length ? withDrawings(path, printData(lists, file), file, '.data.ts') : [];
 
 function aroundFiles(app: WrittenApp): EmittedFile[] {
   const { plan, rows, layouts, overlays, variables, sheets, hasTests } = app;

@@ -6,8 +6,7 @@ import { controlsList, holdsRowDeed } from '../live/controls.ts';
 import { mostElements } from '../../../components/one_thing.ts';
 import { grouped } from '../../../json/grouped.ts';
 import { hash } from '../../../json/hash.ts';
-import { kebabCase, pascalCase, plural, uniqueCodeName } from '../../../model/names.ts';
-import { type KeptRow, recordIds } from '../../../records/kept_rows.ts';
+import { pascalCase, uniqueCodeName } from '../../../model/names.ts';
 import {
   type EmittedScreen,
   elementsIn,
@@ -22,6 +21,7 @@ import {
   visitTerms,
 } from '../markup.ts';
 import { type Apart, placedApart, withPlaced } from './placement.ts';
+import { type EmittedList, gatherLists, withFixedRows } from './lists.ts';
 import { withOwnRules } from './own_rules.ts';
 import { holdsContent, hollowed } from './hollow.ts';
 import {
@@ -41,16 +41,8 @@ export interface EmittedComponent {
   readonly root: MarkupElement;
   readonly props: readonly Prop[];
   readonly rules: readonly StyleRule[];
-}
-
-/** The records of a list of one screen. */
-export interface EmittedList {
-  /** Name of the constant. */
-  readonly data: string;
-  readonly component: string;
-  readonly records: readonly Readonly<Record<string, PropValue>>[];
-  /** Keys of the rows, in order. */
-  readonly rows: readonly string[];
+  /** Rows in it that never change. */
+  readonly lists?: readonly EmittedList[];
 }
 
 export interface Extraction {
@@ -222,7 +214,7 @@ function withoutUnused(
     const root = guarded(cleaned.get(key)!, optional, needed);
     const [classes, terms] = [classesIn(root), propsIn(root)];
     return [
-      {
+      withFixedRows({
         ...component,
         root,
         props: component.props
@@ -231,7 +223,7 @@ function withoutUnused(
             unsaid.has(`${component.name} ${prop.name}`) ? { ...prop, isOptional: true } : prop,
           ),
         rules: [...rules.values()].filter((rule) => classes.has(rule.className)),
-      },
+      }),
     ];
   });
   const known = (component: string, record: Readonly<Record<string, PropValue>>) =>
@@ -636,74 +628,6 @@ function replace(root: MarkupElement, uses: ReadonlyMap<MarkupElement, MarkupEle
   if (made) return made;
   return mapChildren(root, (child) => (isElement(child) ? replace(child, uses) : child));
 }
-
-/** Puts one list where rows of a component stand one after the other. */
-function gatherLists(
-  root: MarkupElement,
-  component: string,
-  wanted: Component,
-  lists: EmittedList[],
-  recordsOf: Known['recordsOf'],
-  before: ReadonlyMap<string, KeptRow>,
-): MarkupElement {
-  const rows = new Set(wanted.places);
-  const visit = (node: MarkupElement): MarkupElement => {
-    const children: MarkupNode[] = [];
-    for (let i = 0; i < node.children.length; i++) {
-      const child = node.children[i];
-      const isRow = (other: MarkupNode | undefined): other is MarkupElement =>
-        !!other &&
-        isElement(other) &&
-        other.use?.component === component &&
-        other.key !== null &&
-        rows.has(other.key);
-      if (!isRow(child) || !isRow(node.children[i + 1])) {
-        children.push(isElement(child) ? visit(child) : child);
-        continue;
-      }
-      const run: MarkupElement[] = [];
-      for (; isRow(node.children[i]); i++) run.push(node.children[i] as MarkupElement);
-      i--;
-      const list = listOf(component, run, lists, recordsOf, before);
-      lists.push(list);
-      children.push({
-        key: run[0].key,
-        list: { component, data: list.data, records: list.records },
-      });
-    }
-    return { ...node, children };
-  };
-  return visit(root);
-}
-
-function listOf(
-  component: string,
-  run: readonly MarkupElement[],
-  others: readonly EmittedList[],
-  recordsOf: Known['recordsOf'],
-  before: ReadonlyMap<string, KeptRow>,
-): EmittedList {
-  const wereKnown = run.flatMap(({ key }) => before.get(key ?? '') ?? []);
-  const ids = recordIds(
-    run,
-    ({ key }) => before.get(key ?? '')?.id,
-    ({ use }) => kebabCase(firstSaid(use!.props) ?? '').slice(0, 40),
-  );
-  const records = run.map((row, i) => ({ id: ids[i], ...row.use!.props }));
-  const plain =
-    `${component.charAt(0).toLowerCase()}${component.slice(1)}`.replace(/(Row|Item|Card)$/, '') || 'row';
-  const [collection, ...more] = new Set(run.map(({ key }) => recordsOf.get(key ?? '')));
-  const wanted = collection !== undefined && !more.length ? collection : plural(plain);
-  const isTaken = (name: string): boolean => others.some((list) => list.data === name);
-  const kept = wereKnown.find(({ list }) => list?.replace(/\d+$/, '') === wanted && !isTaken(list))?.list;
-  const spoken = new Set([...before.values()].map(({ list }) => list));
-  const data = kept ?? uniqueCodeName(wanted, 'rows', (name) => isTaken(name) || spoken.has(name));
-  return { data, component, records, rows: run.flatMap(({ key }) => key ?? []) };
-}
-
-/** The first words among what a row is given. */
-const firstSaid = (props: Readonly<Record<string, PropValue>>): string | undefined =>
-  Object.values(props).find((value): value is string => typeof value === 'string' && /\p{L}/u.test(value));
 
 /** Visits markup from the outside inwards; return false to leave out what is inside. */
 function visitMarkup(root: MarkupElement, visit: (node: MarkupElement) => boolean): void {

@@ -11,7 +11,7 @@ export interface PropHint {
   /** What it is given at the places. */
   readonly texts?: readonly (PropValue | true | undefined)[];
   readonly prefix?: 'is' | 'has';
-  /** Of a flag: how what it is set for looks, in a word. */
+  /** Of a flag: how what it is set for looks, in a word; of a choice: what the looks differ in. */
   readonly word?: string | null;
   /** Whether the component is something that is pressed, with no other text. */
   readonly isLabel: boolean;
@@ -57,10 +57,21 @@ export function fieldByContent(texts: readonly string[]): string | null {
 /** A name for a prop that no other has. */
 export function propNameFor(hint: PropHint, taken: ReadonlySet<string>): string {
   const first = wanted(hint);
-  const name = first === 'name' && taken.has('name') ? 'text' : first;
+  const name =
+    first === 'name' && taken.has('name')
+      ? 'text'
+      : hint.kind === 'choice' && taken.has(first)
+        ? ofPart(hint.node, first)
+        : first;
   return uniqueCodeName(isCodeName(name) && name !== 'style' ? name : `${name}Text`, 'value', (candidate) =>
     taken.has(candidate),
   );
+}
+
+/** `iconColor`, where there is a colour of something else already. */
+function ofPart({ className }: MarkupElement, name: string): string {
+  const part = /^[a-z][a-zA-Z]{2,15}(?=\d*$)/.exec(className ?? '')?.[0];
+  return part ? `${part}${capital(name)}` : name;
 }
 
 function wanted({ kind, tag, node, attribute, texts, prefix, word, isLabel }: PropHint): string {
@@ -72,7 +83,7 @@ function wanted({ kind, tag, node, attribute, texts, prefix, word, isLabel }: Pr
     case 'drawing':
       return 'icon';
     case 'choice':
-      return 'variant';
+      return word ?? 'variant';
     case 'flag':
       return prefix === 'has'
         ? `has${capital(contentWord(node))}`

@@ -25,7 +25,7 @@ import {
   withTerms,
   withoutKeys,
 } from '../markup.ts';
-import { isDressedOtherwise, lookWord } from '../styles/look_words.ts';
+import { isDressedOtherwise, lookAspect, lookWord } from '../styles/look_words.ts';
 import { propNameFor, type PropHint } from './prop_names.ts';
 
 /** A prop of a component. */
@@ -545,7 +545,8 @@ class TemplateBuilder {
     const letters = this.#choiceWords(pattern, distinct, usual, ruleAt);
     // Where the part is not there at all its choice says nothing, and need not be left unsaid.
     const values = looks.map((look) => (look === undefined ? 'plain' : letters[distinct.indexOf(look)]));
-    const by = this.#partition(pattern, 'choice', values, first, letters);
+    const aspect = lookAspect(distinct.map(ruleAt));
+    const by = this.#partition(pattern, 'choice', values, first, letters, 'is', aspect);
     return {
       className: null,
       variant: {

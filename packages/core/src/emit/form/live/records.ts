@@ -1,5 +1,6 @@
 import { camelCase, pascalCase } from '../../../model/names.ts';
-import type { EmittedComponent, EmittedList, Extraction } from '../components/extract.ts';
+import type { EmittedComponent, Extraction } from '../components/extract.ts';
+import type { EmittedList } from '../components/lists.ts';
 import type { Prop } from '../components/template.ts';
 import { isElement, type LiveUse, mapChildren, type MarkupElement, type PropValue } from '../markup.ts';
 import type { LiveCollection, LiveView } from './live.ts';

@@ -160,4 +160,40 @@ function* colorWords(color: string | undefined, other: string | undefined): Gene
   else if (lightness < 8) yield 'black';
   if (before) yield lightness > labOf(before)[0] ? 'light' : 'dark';
   if (hue === 'gray') yield 'muted';
+  else for (const word of tones(lightness)) yield `${word}${capital(hue)}`;
+  // As the property is called that has its value: of many of one hue nothing else tells one from the other.
+  yield `${hue}${Math.round(lightness)}`;
+}
+
+/** What a hue of this lightness, 0 to 100, is called beside another. */
+function* tones(lightness: number): Generator<string> {
+  if (lightness > 80) yield 'pale';
+  if (lightness > 58) yield 'light';
+  if (lightness < 30) yield 'deep';
+  if (lightness < 50) yield 'dark';
+}
+
+const capital = (word: string): string => word[0].toUpperCase() + word.slice(1);
+
+const COLOR = /color$|^box-shadow$|^fill$|^stroke$/;
+const SIZE =
+  /^((min-|max-)?(width|height)|flex-basis|font-size|line-height|padding-.*|border-.*-(radius|width)|(row|column)-gap)$/;
+
+/** What it is that looks differ in, as a prop is called that chooses between them; null where that is more than one thing. */
+export function lookAspect(looks: readonly (StyleRule | undefined)[]): 'color' | 'size' | null {
+  const [first = {}, ...others] = looks.map((look) => look?.base ?? {});
+  const differing = new Set(
+    others.flatMap((look) =>
+      [...new Set([...Object.keys(first), ...Object.keys(look)])].filter(
+        (property) => first[property] !== look[property],
+      ),
+    ),
+  );
+  const all = [...differing];
+  if (!all.length) return null;
+  return all.every((property) => COLOR.test(property))
+    ? 'color'
+    : all.every((property) => SIZE.test(property))
+      ? 'size'
+      : null;
 }

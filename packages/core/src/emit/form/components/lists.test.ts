@@ -1,0 +1,65 @@
+import type { MarkupElement, PropValue } from '../markup.ts';
+import { propNamed } from '../../../expression/expression.ts';
+import { withFixedRows } from './lists.ts';
+
+const use = (component: string, props: Record<string, PropValue>, more: Partial<MarkupElement> = {}) =>
+  ({
+    tag: component,
+    key: `x:${component}`,
+    className: null,
+    attributes: {},
+    children: [],
+    use: { component, props },
+    ...more,
+  }) satisfies MarkupElement;
+const body = (...children: MarkupElement[]): MarkupElement => ({
+  tag: 'tbody',
+  key: 'x:1',
+  className: null,
+  attributes: {},
+  children,
+});
+const cells = (names: readonly string[]): MarkupElement[] => names.map((name) => use('Cell', { name }));
+
+test('rows of a component that never change are a list', () => {
+  const made = withFixedRows({
+    root: body(use('Head', {}), ...cells(['Hoe', 'Rake', 'Rake', 'Saw']), use('Foot', {})),
+    props: [{ name: 'cells' }],
+  });
+  expect(made.root.children.map((child) => ('list' in child ? child.list.data : 'one'))).toEqual([
+    'one',
+    'cells2',
+    'one',
+  ]);
+  expect(made.lists).toEqual([
+    {
+      data: 'cells2',
+      component: 'Cell',
+      records: [
+        { id: 'hoe', name: 'Hoe' },
+        { id: 'rake', name: 'Rake' },
+        { id: 'rake-2', name: 'Rake' },
+        { id: 'saw', name: 'Saw' },
+      ],
+      rows: ['x:Cell', 'x:Cell', 'x:Cell', 'x:Cell'],
+    },
+  ]);
+});
+
+test.each<[string, MarkupElement[]]>([
+  ['are few', cells(['Hoe', 'Rake', 'Saw'])],
+  [
+    'depend on what is given',
+    [...cells(['a', 'b', 'c']), use('Cell', { name: { given: propNamed('title') } })],
+  ],
+  [
+    'are not always there',
+    [...cells(['a', 'b', 'c']), use('Cell', { name: 'd' }, { when: propNamed('isLong') })],
+  ],
+  ['are placed apart', [...cells(['a', 'b', 'c']), use('Cell', { name: 'd' }, { className: 'last' })]],
+  ['hold something', [...cells(['a', 'b', 'c']), use('Cell', { name: 'd' }, { children: [{ text: 'x' }] })]],
+  ['are of several kinds', [...cells(['a', 'b']), use('Head', {}), ...cells(['c', 'd'])]],
+])('rows that %s stand one by one', (_, children) => {
+  const component = { root: body(...children), props: [] };
+  expect(withFixedRows(component)).toBe(component);
+});
