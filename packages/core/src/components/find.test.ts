@@ -78,3 +78,16 @@ test('the time grows with the screens, not with their square', () => {
   // The number of proposals stays the same, however many screens share them.
   expect(findComponents(many(40)).length).toBe(findComponents(many(10)).length);
 });
+
+test.each([
+  [4, 1],
+  [2, 0],
+])('%i pictures in frames of one kind are %i gallery', (count, lists) => {
+  const frame = (i: number): string =>
+    `<g data-name="Photo"><rect x="${24 + i * 90}" y="100" width="80" height="80" fill="#fff" stroke="#ddd"/><image x="${28 + i * 90}" y="104" width="72" height="72" xlink:href="known.png"/></g>`;
+  const screen = screenOf(
+    svg(`<g id="Photos">${Array.from({ length: count }, (_, i) => frame(i)).join('')}</g>${text(300)}`),
+    'photos',
+  );
+  expect(findLists(screen)).toHaveLength(lists);
+});

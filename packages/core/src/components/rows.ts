@@ -117,9 +117,17 @@ function runsOf(parent: Sight, guesses: ReturnType<typeof inferRoles>): Run[] {
       return false;
     if (run.every((item) => item.children.some((child) => ['textbox', 'combobox'].includes(roleOf(child)))))
       return false;
-    return run.every((item) => contents(item) >= 2);
+    return (
+      run.every((item) => contents(item) >= 2) || (run.length >= LEAST_PICTURES && run.every(holdsPicture))
+    );
   });
 }
+
+/** So many pictures in frames are a gallery. */
+const LEAST_PICTURES = 4;
+
+const holdsPicture = (sight: Sight): boolean =>
+  sight.children.some((child) => child.element.kind === 'image' || holdsPicture(child));
 
 const contents = (sight: Sight): number =>
   sight.children.length

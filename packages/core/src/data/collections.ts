@@ -1,9 +1,10 @@
 import type { Screen } from '../model/design.ts';
-import { uniqueName } from '../model/names.ts';
+import { camelCase, uniqueName } from '../model/names.ts';
 import { ticked } from '../records/records.ts';
 import type { Cell } from './columns.ts';
 import { type FoundList, listsOf, NO_NAME } from './drawn_lists.ts';
 import type { ProposedField } from './fields.ts';
+import { collectionBy } from './names.ts';
 
 /** Where the records of a collection are drawn. */
 export interface CollectionPlace {
@@ -44,15 +45,29 @@ export function findCollections(screens: readonly Screen[]): CollectionProposal[
     else groups.push([list]);
   }
   const taken = new Set<string>();
+  const named = new Map(screens.map(({ key, name }) => [key, name]));
   return groups
     .map((group) => proposalOf(group))
     .sort((a, b) => b.confidence - a.confidence || b.records - a.records)
     .map((proposal) => {
-      const name = uniqueName(proposal.name, (one) => taken.has(one), '');
+      const isTaken = (one: string): boolean => taken.has(one);
+      const name = uniqueName(
+        isTaken(proposal.name)
+          ? onScreen(proposal.name, named.get(proposal.places[0].screen)!)
+          : proposal.name,
+        isTaken,
+        '',
+      );
       taken.add(name);
       return { ...proposal, name };
     });
 }
+
+/** `dashboardFigures`, where others have figures, too. */
+const onScreen = (name: string, screen: string): string => {
+  const first = /^\p{L}{3}/u.test(screen) ? camelCase(screen) : '';
+  return first && !name.startsWith(first) ? `${first}${name[0].toUpperCase()}${name.slice(1)}` : name;
+};
 
 function areSame(a: FoundList, b: FoundList): boolean {
   const names = new Set(a.fields.map(({ name }) => name));
@@ -102,7 +117,10 @@ function proposalOf(group: readonly FoundList[]): CollectionProposal {
   const distinct = new Set(places.flatMap(({ records }) => records.map((record) => JSON.stringify(record))));
   const more = group.length > 1 ? `; ${group.length} lists show the same kind of record` : '';
   return {
-    name: best.name,
+    name:
+      best.name === NO_NAME
+        ? (collectionBy(best.fields, best.rows.length, best.screen.name) ?? NO_NAME)
+        : best.name,
     places,
     fields: [...fields.values()],
     records: distinct.size,

@@ -6,7 +6,7 @@ import { findBindings } from './bindings.ts';
 import { findCollections } from './collections.ts';
 import { findForms } from './forms.ts';
 import { plural, singular } from '../model/names.ts';
-import { collectionIn, collectionOf, fieldIn } from './names.ts';
+import { collectionBy, collectionIn, collectionOf, fieldIn } from './names.ts';
 import { proposeData } from './propose.ts';
 import { typeOfValue, typeOfValues } from './value_types.ts';
 
@@ -66,8 +66,20 @@ test.each([
   ['Today at the desk', null],
   ['Coming back', null],
   ['Overview', null],
+  ['Exportable table', null],
   ['', null],
 ])('rows under “%s” are %s', (heading, name) => expect(collectionIn(heading)).toBe(name));
+
+test.each([
+  [['firstName', 'lastName', 'username'], 'Tables', 40, 'people'],
+  [['name', 'count'], 'Home', 4, 'figures'],
+  [['name', 'count'], 'Colours', 40, 'colours'],
+  [['title', 'detail'], 'What is new', 3, 'whatIsNewRows'],
+  [['title', 'detail'], '404', 3, null],
+])('records of %j on %s are %s', (names, screen, rows, is) => {
+  const fields = names.map((name) => ({ name, type: name === 'count' ? 'number' : 'text' }));
+  expect(collectionBy(fields, rows, screen)).toBe(is);
+});
 
 test.each([
   ['Tool row', 'tools'],

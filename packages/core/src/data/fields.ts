@@ -75,7 +75,7 @@ export function fieldsOf(rows: readonly Sight[], head: Head | null, guesses: Gue
     const wanted =
       isFurther || (own !== '' && type === 'picture')
         ? partName(caption, cell, type, withText.has(own))
-        : fieldName(cell, caption, type, values, fields);
+        : fieldName(column, caption, type, values, fields);
     const name = uniqueName(wanted, (one) => taken.has(one), '');
     taken.add(name);
     fields.push({
@@ -136,17 +136,21 @@ function classWord({ sight }: Cell): string | null {
 
 /** A name for a field that no head and no label calls. */
 function fieldName(
-  cell: Cell,
+  { cells }: Column,
   label: string,
   type: FieldType,
   values: readonly string[],
   before: readonly ProposedField[],
 ): string {
+  const there = cells.filter((one) => one !== null);
+  const [cell] = there;
   const said = label && label.split(/\s+/).length <= 5 ? fieldIn(label) : '';
   if (said) return said;
   const word = classWord(cell);
   if (word) return word;
-  const drawn = cell.sight.isAuthored ? '' : fieldIn(wordOfLayer(cell.sight.element));
+  // What each row has another of is called by none of them.
+  const layers = new Set(there.map(({ sight }) => wordOfLayer(sight.element)));
+  const drawn = cell.sight.isAuthored || layers.size > 1 ? '' : fieldIn([...layers][0]);
   if (drawn && drawn.length > 2 && !/^(text|label|box|icon)\d*$/.test(drawn)) return drawn;
   const byType = NAMED_BY_TYPE[type];
   if (byType) return byType;

@@ -18,7 +18,9 @@ export function collectionIn(heading: string): string | null {
     /\s+(?:in|on|at|of|for|from|with|by|within|near|to|you|we|i|that|which|this|last)\s+|[:–—(|,]/i,
   );
   const all = wordsIn(head);
-  const words = all.filter((word) => word.length > 1 && !ABOUT_LISTS.has(word));
+  const words = all.filter(
+    (word) => word.length > 1 && !ABOUT_LISTS.has(word) && !/[a-z]{3}[ai]ble$/.test(word),
+  );
   if (!words.length || words.length > 4) return null;
   const saysList = /\b(table|list|directory|catalogue|catalog|library)\b/i.test(head);
   const at = words.findLastIndex((word) => saysList || isPlural(word));
@@ -31,6 +33,36 @@ export function collectionOf(name: string): string | null {
     (word) => word.length > 2 && !ABOUT_LISTS.has(word) && !STRUCTURE.has(singular(word)),
   );
   return words.length && words.length < 4 ? joined(words, words.length - 1) : null;
+}
+
+/** Fields that people have, and few other things. */
+const OF_PEOPLE = new Set(
+  'firstName lastName username email phone age salary birthday dateOfBirth position office department'.split(
+    ' ',
+  ),
+);
+/** Fields of a figure on a tile: what it counts, and how many. */
+const OF_FIGURES = /^(name|title|label|detail|number|count|share|price|amount|status)\d?$/;
+const MOST_FIGURES = 8;
+
+/**
+ * What records are that nothing calls anything: by their fields, else after the screen that they stand on; null where neither
+ * says anything.
+ * @param rows how many of them there are
+ */
+export function collectionBy(
+  fields: readonly { readonly name: string; readonly type: string }[],
+  rows: number,
+  screen: string,
+): string | null {
+  const names = fields.filter(({ type }) => type !== 'picture').map(({ name }) => name);
+  const isNamed = names.some((name) => /name/i.test(name));
+  if (isNamed && names.filter((name) => OF_PEOPLE.has(name)).length > 1) return 'people';
+  const isCounted = fields.some(
+    ({ name, type }) => type === 'number' || type === 'money' || /^(number|count|amount|share)$/.test(name),
+  );
+  if (isCounted && rows <= MOST_FIGURES && names.every((name) => OF_FIGURES.test(name))) return 'figures';
+  return collectionIn(screen) ?? (/^\p{L}{3}/u.test(screen) ? `${camelCase(screen)}Rows` : null);
 }
 
 /** Words for what rows are made of and stand in, whatever they say. */
