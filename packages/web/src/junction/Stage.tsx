@@ -1,4 +1,4 @@
-import { type Box, type ElementState, elementsByKey, graphOf, labelOf, type Screen } from '@tovel/core';
+import { type ElementState, elementsByKey, graphOf, labelOf, type Screen } from '@tovel/core';
 import { type PointerEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { placeInPicture, pointInPicture } from '../picture/in_picture';
@@ -8,6 +8,7 @@ import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Cords, type CordEnd } from './Cords';
+import { PIN, pinsOf, seenPlaces } from './pins';
 
 const Column = styled.section`
   position: relative;
@@ -90,7 +91,6 @@ interface StageProps {
   onCancel?: () => void;
 }
 
-const PIN = 20;
 const MARGIN = 44;
 
 /** The screen as the emitter writes it, with a pin on each element that can be wired. */
@@ -122,13 +122,15 @@ export function Stage({ screen, title, route, states, selected, rowTops, onPick,
   const ratio = width / screen.width;
 
   const opened = useOpenedAround(page, selected?.element.key ?? null);
-  const places = useMemo(() => measure(opened.page, states, ratio), [opened, states, ratio]);
+  const pins = useMemo(() => {
+    const keys = states.map(({ element }) => element.key);
+    return pinsOf(seenPlaces(opened.page, keys, ratio), { width, height: screen.height * ratio });
+  }, [opened, states, ratio, width, screen.height]);
   const outlined = hovered ?? selected?.element.key ?? null;
   const outline = useMemo(
     () => (outlined ? placeInPicture(opened.page, outlined, ratio) : null),
     [opened, outlined, ratio],
   );
-  const pins = useMemo(() => spread(states, places, width), [states, places, width]);
 
   /** The element under the pointer: the pressable one around it, else itself. */
   const elementAt = (event: PointerEvent): string | null => {
@@ -254,42 +256,3 @@ export function Stage({ screen, title, route, states, selected, rowTops, onPick,
 /** Links of a bar stand on many screens; their cords would only hide the others. */
 const hasCord = (state: ElementState): boolean =>
   state.standing === 'broken' || (state.standing === 'live' && !state.within);
-
-function measure(page: Document | null, states: readonly ElementState[], ratio: number): Map<string, Box> {
-  const places = new Map<string, Box>();
-  for (const { element } of states) {
-    const place = placeInPicture(page, element.key, ratio);
-    if (place) places.set(element.key, place);
-  }
-  return places;
-}
-
-/** A pin sits on the right edge of its element; one that would cover another moves out of its way. */
-function spread(
-  states: readonly ElementState[],
-  places: ReadonlyMap<string, Box>,
-  width: number,
-): Map<string, { x: number; y: number }> {
-  const taken: { x: number; y: number }[] = [];
-  const pins = new Map<string, { x: number; y: number }>();
-  for (const { element } of states) {
-    const place = places.get(element.key);
-    if (!place) continue;
-    const isSmall = place.height < PIN * 1.6;
-    const pin = {
-      x: Math.min(place.x + place.width - PIN / 2, width - PIN / 2),
-      y: isSmall ? place.y - PIN / 2 + 2 : place.y + place.height / 2 - PIN / 2,
-    };
-    if (place.width < 3 * PIN && place.height >= 1.6 * PIN) pin.y = place.y - PIN / 4;
-    for (
-      let i = 0;
-      i < 12 && taken.some((other) => Math.abs(other.x - pin.x) < PIN && Math.abs(other.y - pin.y) < PIN);
-      i++
-    )
-      pin.y += PIN / 2;
-    pin.y = Math.max(-PIN / 2, pin.y);
-    taken.push(pin);
-    pins.set(element.key, pin);
-  }
-  return pins;
-}
