@@ -88,7 +88,8 @@ export async function blindPile(root: string, neutral: boolean, host: HeadlessHo
       bytes: new TextEncoder().encode(blind),
     };
   });
-  const sheets = files.filter((file) => file.path.endsWith('.css'));
-  const { screens } = await readBatch([...batch, ...sheets], host, { widths: [1280] });
+  // With fonts and pictures, as people bring them: entries are told by their icons, too.
+  const others = files.filter((file) => /\.(css|woff2?|ttf|otf|svg|png|jpe?g|gif|webp)$/.test(file.path));
+  const { screens } = await readBatch([...batch, ...others], host, { widths: [1280] });
   return { screens, truth };
 }

@@ -64,7 +64,12 @@ const drawnOf = ({ kind, name }: Element): string | undefined =>
   kind === 'vector' && name !== 'icon' && !TAGS.has(name.toLowerCase()) ? words(name) : undefined;
 
 /** What a button that says nothing else opens, by what it says to readers of the screen. */
-const OPENS: Readonly<Record<string, string>> = { true: 'Menu', menu: 'Menu', listbox: 'Choices', dialog: 'Dialog' };
+const OPENS: Readonly<Record<string, string>> = {
+  true: 'Menu',
+  menu: 'Menu',
+  listbox: 'Choices',
+  dialog: 'Dialog',
+};
 
 function hostOf(href: string | undefined): string | undefined {
   if (!href || !isExternalAddress(href) || !URL.canParse(href)) return undefined;

@@ -124,3 +124,31 @@ test('for each element the best comes first, with a confidence and a reason', ()
 });
 
 test('a design without screens has no proposals', () => expect(proposeLinks(emptyDesign)).toEqual([]));
+
+test('the entries of a menu in another language lead where those with the same icons lead on other screens', () => {
+  const icons = ['M2 2h20v20z', 'M4 4c6 6 9 9 12 2z', 'M1 9l8 8 8-8z', 'M3 3v18h18z'];
+  const bar = (labels: readonly string[]): string =>
+    `<g id="Tab_bar" data-name="Tab bar"><rect y="772" width="390" height="72" fill="#fff"/>${labels
+      .map(
+        (label, i) =>
+          `<g data-name="Tab ${label}"><path transform="translate(${97 * i + 36} 780)" d="${icons[i]}" fill="#345"/><text x="${97 * i + 48}" y="830" font-size="12" text-anchor="middle">${label}</text></g>`,
+      )
+      .join('')}</g>`;
+  const labels = ['Catalogue', 'Loans', 'Sheds', 'Members'];
+  const screens = labels.map((label) =>
+    screenOf(svg(`${heading(label)}${body}${bar(labels)}`), label.toLowerCase()),
+  );
+  const turkish = screenOf(
+    svg(`${heading('Merhaba')}${body}${bar(['Katalog', 'Ödünç', 'Depolar', 'Üyeler'])}`),
+    'tr',
+  );
+  const found = proposeLinks(designOf(...screens, turkish)).filter(({ element }) =>
+    element.startsWith('tr:'),
+  );
+  expect(found.map(({ to, reason }) => [to, reason])).toEqual(
+    labels.map((label) => [
+      label.toLowerCase(),
+      expect.stringMatching(/^the same entry of this menu leads there on \d other screens$/),
+    ]),
+  );
+});

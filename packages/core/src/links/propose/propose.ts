@@ -4,6 +4,7 @@ import type { Sight } from '../../roles/sight.ts';
 import { isExternalAddress } from '../../vocabulary/addresses.ts';
 import { type Evidence, labelKey, type Pressed } from './evidence.ts';
 import { fromForms, isAbout } from './form_evidence.ts';
+import { fromSameMenus } from './menu_counterparts.ts';
 import { fromMenus } from './menu_evidence.ts';
 import { menusOf } from './menus.ts';
 import { fromNames, namesOf, weightOf } from './name_evidence.ts';
@@ -42,8 +43,10 @@ export function proposeLinks(
   screens: readonly Screen[] = design.screens,
   synonyms: Readonly<Record<string, string>> = {},
 ): LinkProposal[] {
-  return weighedPairs(design, screens, synonyms).flatMap((pairs) => {
-    const found = pairs
+  const same = synonymsOf(synonyms);
+  const pressed = screens.flatMap((screen) => pressedOn(screen, same));
+  const found = pairsOf(screens, pressed, same).map((pairs) =>
+    pairs
       .map(({ element, to, traits, evidence }): LinkProposal => {
         const sorted = evidence.toSorted((a, b) => b.strength - a.strength);
         return {
@@ -54,10 +57,21 @@ export function proposeLinks(
           ...(sorted[0].isBack ? { isBack: true as const } : {}),
         };
       })
-      .sort((a, b) => b.confidence - a.confidence || (a.to < b.to ? -1 : 1));
-    return found.slice(0, MOST).filter(({ confidence }) => confidence >= LEAST);
-  });
+      .sort(surer)
+      .slice(0, MOST)
+      .filter(({ confidence }) => confidence >= LEAST),
+  );
+  const others = grouped(fromSameMenus(pressed, found.flat()), ({ element }) => element);
+  if (!others.size) return found.flat();
+  const told = new Set(found.flatMap(([best]) => best?.element ?? []));
+  return [
+    ...found.flatMap((list) => [...(others.get(list[0]?.element) ?? []), ...list].sort(surer).slice(0, MOST)),
+    ...[...others].flatMap(([element, list]) => (told.has(element) ? [] : list)),
+  ];
 }
+
+const surer = (a: LinkProposal, b: LinkProposal): number =>
+  b.confidence - a.confidence || (a.to < b.to ? -1 : 1);
 
 /** An element and a screen that it may lead to, with what speaks for it. */
 export interface WeighedPair {
@@ -75,8 +89,17 @@ export function weighedPairs(
   synonyms: Readonly<Record<string, string>> = {},
 ): WeighedPair[][] {
   const same = synonymsOf(synonyms);
+  return pairsOf(
+    screens,
+    screens.flatMap((screen) => pressedOn(screen, same)),
+    same,
+  );
+}
+
+type Words = (words: readonly string[]) => string[];
+
+function pairsOf(screens: readonly Screen[], pressed: readonly Pressed[], same: Words): WeighedPair[][] {
   const names = namesOf(screens, same);
-  const pressed = screens.flatMap((screen) => pressedOn(screen, same));
   const weight = weightOf(names);
   const menus = menusOf(pressed);
   const login = screens.find((screen) => isAbout(names.get(screen.key)!, 'login'))?.key ?? null;
@@ -174,7 +197,7 @@ function arrivalsOf(
 }
 
 /** Brings words that mean the same in a project to one of them. */
-function synonymsOf(synonyms: Readonly<Record<string, string>>): (words: readonly string[]) => string[] {
+function synonymsOf(synonyms: Readonly<Record<string, string>>): Words {
   const to = new Map(
     Object.entries(synonyms).flatMap(([word, other]) => {
       const [from, canon] = [wordsIn(word)[0], wordsIn(other)[0]];
