@@ -164,6 +164,33 @@ export function settledLink(
   return { from, ...link, to };
 }
 
+/**
+ * Links without those that are pressed already: what most screens of a layout have is around them, and is pressed on the first
+ * of them.
+ * @param layouts the addresses of the screens of each
+ */
+export function pressedOnce(
+  links: readonly TestedLink[],
+  layouts: readonly (readonly string[])[],
+): readonly TestedLink[] {
+  const around = new Map(layouts.flatMap((addresses) => addresses.map((from) => [from, addresses] as const)));
+  const signOf = ({ from: _from, ...link }: TestedLink, layout: readonly string[]): string =>
+    JSON.stringify([layout[0], link]);
+  const counts = new Map<string, Set<string>>();
+  for (const link of links) {
+    const layout = around.get(link.from);
+    if (!layout) continue;
+    const sign = signOf(link, layout);
+    counts.set(sign, (counts.get(sign) ?? new Set()).add(link.from));
+  }
+  return links.filter((link) => {
+    const layout = around.get(link.from);
+    if (!layout) return true;
+    const [first, ...others] = counts.get(signOf(link, layout))!;
+    return first === link.from || (others.length + 1) * 2 <= layout.length;
+  });
+}
+
 export const testedAddress = (route: string, params: Readonly<Record<string, string>> = {}): string =>
   fillRoute(route, { '*': 'no/such/place', ...params }).replace(/:(\w+)/g, '$1');
 

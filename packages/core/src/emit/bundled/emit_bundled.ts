@@ -28,7 +28,14 @@ import { overlaysCss } from '../styles/overlays_css.ts';
 import { printRules } from '../styles/print_css.ts';
 import { tokensCss } from '../styles/tokens_css.ts';
 import { transitionsCss } from '../styles/transitions_css.ts';
-import { linksJson, settledLink, type TestedLink, testedAddress, testedLinksIn } from '../tested_links.ts';
+import {
+  linksJson,
+  pressedOnce,
+  settledLink,
+  type TestedLink,
+  testedAddress,
+  testedLinksIn,
+} from '../tested_links.ts';
 import { apiFiles } from './api_files.ts';
 import type { Around, Dialect, PrintedCode } from './dialect.ts';
 import type { OverlayEntry } from './overlays_file.ts';
@@ -82,7 +89,7 @@ function emitAll(
   const files: EmittedFile[] = [];
   const fileOfScreen = new Map<string, string>();
   const rows: RouteEntry[] = [];
-  const links: TestedLink[] = [];
+  const allLinks: TestedLink[] = [];
   const assets = new Map<string, string>();
   const folders = new Folders(dialect.reserved);
   const parts = partsOf(plan, folders);
@@ -103,7 +110,7 @@ function emitAll(
     fileOfScreen.set(key, path + dialect.ending);
     put(key, made);
     const from = testedAddress(entry.route, entry.params);
-    links.push(
+    allLinks.push(
       ...made.links
         .map((link) => withGuard(plan, key, settledLink(link, from, entry.route, entry.params ?? {})))
         .filter((link) => canBeGiven(plan, link)),
@@ -121,6 +128,11 @@ function emitAll(
     );
     put(screens[0], { files: made, links: [], assets: assetsOf({ root: frame.root, rules }) });
   }
+  const addressOf = (key: string): string => testedAddress(app.screens[key].route, app.screens[key].params);
+  const links = pressedOnce(
+    allLinks,
+    layouts.layouts.map(({ screens }) => screens.map(addressOf)),
+  );
   const overlays = [...plan.overlays].map(([key, codeName], i): OverlayEntry => {
     tell?.(rows.length + i, total);
     const entry = app.screens[key];
