@@ -557,5 +557,6 @@ function stopAtStart(animation: Animation, timing: ComputedEffectTiming | undefi
   const { effect } = animation;
   const target = effect && 'target' in effect ? (effect.target as Element | null) : null;
   const style = target && target.ownerDocument.defaultView?.getComputedStyle(target);
-  if (style && UNSEEN.test(style.opacity)) animation.currentTime = start + Number(timing?.duration ?? 0) * MIDWAY;
+  if (style && UNSEEN.test(style.opacity))
+    animation.currentTime = start + Number(timing?.duration ?? 0) * MIDWAY;
 }

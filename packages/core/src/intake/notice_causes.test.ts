@@ -29,7 +29,9 @@ test('what informs of many things is said once, and what has to be brought is sa
   const of = (level: Notice['level'], sentence: string): Notice[] =>
     ['a', 'b', 'c', 'd'].map((name) => notice(level, 'a.html', `“${name}” ${sentence}`));
   expect(
-    noticeCauses([...of('info', 'is hidden.'), ...of('warning', 'is missing.')]).map(({ message }) => message),
+    noticeCauses([...of('info', 'is hidden.'), ...of('warning', 'is missing.')]).map(
+      ({ message }) => message,
+    ),
   ).toEqual([
     '“a” is missing.',
     '“b” is missing.',

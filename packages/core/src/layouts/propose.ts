@@ -219,9 +219,7 @@ function holdsOwn(parts: readonly (readonly string[])[]): boolean {
 /** Whether screens have more of the same beside it: what is around a screen is there once, what recurs in it is a part of it. */
 function standsAgain(parts: readonly { readonly all: readonly Traits[]; readonly one: Traits }[]): boolean {
   const again = parts.filter(({ all, one }) =>
-    all.some(
-      (other) => (other.end <= one.order || other.order >= one.end) && isLike(one, other),
-    ),
+    all.some((other) => (other.end <= one.order || other.order >= one.end) && isLike(one, other)),
   );
   return again.length * 2 > parts.length;
 }
