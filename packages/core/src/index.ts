@@ -448,6 +448,7 @@ export { reset } from './vocabulary/reset.ts';
 
 export { baseCss } from './emit/styles/base_css.ts';
 
+export { openLinkDecisions } from './graph/decisions.ts';
 export { graphFiles } from './emit/graph/graph_file.ts';
 
 export { printHtml, windowHeightOf } from './emit/html/print_html.ts';

@@ -1,15 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
 import {
+  causesOf,
   type Design,
   EmissionPlan,
   type Finding,
   findingsOf,
   inOrder,
   graphOf,
+  openLinkDecisions,
   openRoles,
   type Project,
   type ScreenGraph,
   settle,
+  stationOf,
 } from '@tovel/core';
 import {
   createContext,
@@ -22,6 +25,7 @@ import {
 } from 'react';
 import { Link } from 'react-router';
 import { api, RequestError } from '../api/client';
+import type { Decisions } from '../shell/stations';
 import { Empty } from '../ui/Empty';
 import { useStateFindings } from './use_state_findings';
 import { listenTo } from './feed';
@@ -35,8 +39,8 @@ interface OpenProject extends SessionState {
   readonly drawn: Design;
   /** All findings; while somebody types, those of a moment ago. */
   readonly findings: readonly Finding[];
-  /** How many roles wait for a decision; while somebody works, that of a moment ago. */
-  readonly undecided: number;
+  /** How many decisions wait; while somebody works, those of a moment ago. */
+  readonly decisions: Decisions;
   readonly graph: ScreenGraph;
   readonly plan: EmissionPlan;
   /** The path that all its views are under. */
@@ -157,21 +161,26 @@ function Opened({
   const plain = useMemo(() => findingsOf({ design, app: later }), [design, later]);
   const states = useStateFindings({ design, app: later });
   const findings = useMemo(() => inOrder(plain, states), [plain, states]);
-  const undecided = useMemo(() => openRoles({ design, app: later }), [design, later]);
+  const roles = useMemo(() => openRoles({ design, app: later }), [design, later]);
+  const graph = graphOf(project);
+  const decisions = useMemo(() => {
+    const intake = findings.filter(({ code, level }) => level !== 'info' && stationOf(code) === 'intake');
+    return { intake: causesOf(project, intake).length, roles, links: openLinkDecisions(graph) };
+  }, [project, graph, findings, roles]);
   const open = useMemo(
     () => ({
       ...state,
       session,
       design: project.design,
       drawn: design,
-      graph: graphOf(project),
+      graph,
       plan: new EmissionPlan(project),
       findings,
-      undecided,
+      decisions,
       base: past === null ? `/p/${state.id}` : `/p/${state.id}/at/${past}`,
       past,
     }),
-    [state, session, project, design, findings, undecided, past],
+    [state, session, project, design, graph, findings, decisions, past],
   );
 
   useEffect(() => {

@@ -115,7 +115,7 @@ const JumpButton = styled.button`
 
 /** One rail with the stations of the work; what waits at each stands beside its name. */
 export function WorkLine({ onJump }: { onJump: () => void }) {
-  const { name, id, past, base, app, graph, findings, undecided } = useProject();
+  const { name, id, past, base, app, graph, decisions } = useProject();
   const asked = Object.values(app.setAside).filter(({ standing }) => standing !== 'letGo').length;
   const { data: round } = useQuery({ queryKey: ['round', id], queryFn: () => api.round(id) });
   const { pathname } = useLocation();
@@ -131,8 +131,7 @@ export function WorkLine({ onJump }: { onJump: () => void }) {
         {shown.map((station, i) => {
           const waiting = station.waiting({
             counts: graph.counts,
-            findings,
-            undecided,
+            decisions,
             asked: asked + (round ? 1 : 0),
           });
           return (

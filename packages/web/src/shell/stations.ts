@@ -1,11 +1,18 @@
-import { type Counts, type Finding, stationOf } from '@tovel/core';
+import type { Counts } from '@tovel/core';
+
+/** Decisions that nobody has made yet. */
+export interface Decisions {
+  /** Causes of findings about what came in. */
+  readonly intake: number;
+  readonly roles: number;
+  readonly links: number;
+}
 
 /** What stations count. */
 export interface Waiting {
   readonly counts: Counts;
-  readonly findings: readonly Finding[];
-  /** Roles that nobody has decided about. */
-  readonly undecided: number;
+  /** Decisions that wait; what is decided in one go is one. */
+  readonly decisions: Decisions;
   /** What an iteration set aside for somebody to decide. */
   readonly asked: number;
 }
@@ -26,15 +33,14 @@ export const stations: readonly Station[] = [
   {
     path: 'intake',
     title: 'Intake',
-    waiting: ({ findings }) =>
-      findings.filter((finding) => finding.level !== 'info' && stationOf(finding.code) === 'intake').length,
+    waiting: ({ decisions }) => decisions.intake,
   },
-  { path: 'screens', title: 'Screens', isOfPast: true, waiting: ({ undecided }) => undecided },
+  { path: 'screens', title: 'Screens', isOfPast: true, waiting: ({ decisions }) => decisions.roles },
   {
     path: 'junction',
     title: 'Junction',
     isOfPast: true,
-    waiting: ({ counts }) => counts.open + counts.broken,
+    waiting: ({ decisions }) => decisions.links,
   },
   {
     path: 'map',
