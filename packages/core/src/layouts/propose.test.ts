@@ -107,3 +107,14 @@ test('what is nested deeply is compared in no time', () => {
     );
   expect(() => proposeLayouts(settle(projectOf(deep('a'), deep('b'), deep('c'))))).not.toThrow();
 });
+
+test('what a screen has several times is no bar around it, wherever it stands', () => {
+  const menu = (n: number): string =>
+    `<div class="more" style="height:40px"><button class="opener">More</button><ul class="menu"><li><a href="/edit/${n}">Edit</a></li><li><a href="/copy/${n}">Copy</a></li></ul></div>`;
+  const page = (key: string): Screen =>
+    pageOfHtml(
+      `<main><h1>${key}</h1>${[1, 2, 3].map((n) => `<section><h2>${key} ${n}</h2><p>Of ${key} alone</p>${menu(n)}</section>`).join('')}</main>`,
+      key,
+    );
+  expect(namesOf(projectOf(page('a'), page('b'), page('c')))).toEqual([]);
+});

@@ -113,3 +113,24 @@ test('an entry that is something else on one screen stands by itself, and the ot
   expect(entry && 'text' in entry ? entry.text : '').not.toContain('Tools');
   expect(typeErrors([emitted])).toEqual([]);
 }, 60_000);
+
+test('things that are called the same are told apart by where they stand, and not by numbers', () => {
+  const words = ['Rake', 'Hoe', 'Saw', 'Vice', 'Lathe', 'Press'];
+  const inner = [
+    (word: string) => `<b>${word}</b><p>On its shelf</p><i>free</i>`,
+    (word: string) => `<h3>${word}</h3><div><em>due</em><u>soon</u><s>late</s></div>`,
+    (word: string) => `<h4>${word}</h4><span><b>1</b></span><span><i>2</i></span><a href="/x">on</a>`,
+    (word: string) => `<p>${word}</p><p><b>1</b><b>2</b></p><p><i>3</i></p>`,
+    (word: string) => `<div><h5>${word}</h5></div><div><p>Some</p><p>More</p><p>Most</p></div>`,
+  ];
+  const screens = ['tools', 'loans', 'members', 'sheds', 'rules'].map((key, i) =>
+    pageOfHtml(
+      `<ul class="list">${words.map((word) => `<li class="item" style="padding:8px">${inner[i](word)}</li>`).join('')}</ul>`,
+      key,
+    ),
+  );
+  const names = Object.values(parted(projectOf(...screens)).app.components).map(({ name }) => name);
+  expect(names.length).toBeGreaterThan(3);
+  expect(names.filter((name) => /\d$/.test(name))).toEqual([]);
+  expect(names.some((name) => /^(Tools|Loans|Members|Sheds|Rules)/.test(name))).toBe(true);
+});

@@ -6,7 +6,7 @@ import { sizeOf } from '../components/groups.ts';
 import { EmissionPlan } from '../emit/form/plan.ts';
 import { settle } from '../layers/settle.ts';
 import { surelyShared } from '../layouts/propose.ts';
-import { uniqueName } from '../model/names.ts';
+import { pascalCase, uniqueName } from '../model/names.ts';
 import { isUsed, type Project } from '../model/project.ts';
 
 /** What is taken without being asked is as sure as this, 0 to 1, and saves so many elements. */
@@ -49,12 +49,25 @@ function surelyRepeated(project: Project, before: Project['app']): Change {
   return all([
     ...gone.map((id) => putComponent(id, null)),
     ...kept.map(([id, { name: found, kind, places }]) => {
-      const name = uniqueName(found.replace(/\d+$/, ''), (candidate) => names.has(candidate), '');
+      const plain = found.replace(/\d+$/, '');
+      const onScreens = names.has(plain) ? screenWord(app, places) + plain : plain;
+      const name = uniqueName(onScreens, (candidate) => names.has(candidate), '');
       names.add(name);
       return putComponent(id, { name, kind, places });
     }),
   ]);
 }
+
+/** What all screens that places stand on are called by, as the beginning of a name; nothing where that is nothing. */
+function screenWord({ screens }: Project['app'], places: readonly string[]): string {
+  const [first, ...others] = [...new Set(places.map((place) => place.split(':')[0]))].map((key) =>
+    (screens[key]?.name ?? '').split(/\s+/),
+  );
+  const shared = first.filter((word, i) => others.every((words) => words[i] === word));
+  const letters = shared.filter((word) => /^\p{L}/u.test(word));
+  return letters.length && letters.length <= MOST_WORDS ? pascalCase(letters.join(' ')) : '';
+}
+const MOST_WORDS = 3;
 
 type Proposal = ReturnType<typeof findComponents>[number];
 type Chosen = readonly [id: string, proposal: Proposal];

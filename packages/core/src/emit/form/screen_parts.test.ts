@@ -58,6 +58,31 @@ test.each<[string, MarkupElement[], string]>([
     'OpenRepairs',
   ],
   ['after what it is made of', [node('group', [use('ToolCard'), use('ToolCard'), ...rows(80)])], 'ToolCards'],
+  [
+    'after its heading without what is small in it',
+    [
+      node('row', [
+        { ...heading('OPEN REPAIRS '), children: [{ text: 'OPEN REPAIRS' }, node('small', rows(1))] },
+        ...rows(80),
+      ]),
+    ],
+    'OpenRepairs',
+  ],
+  [
+    'after the title that it gives',
+    [
+      node('row', [
+        { ...use('Card'), use: { component: 'Card', props: { title: 'Lent out' } } },
+        ...rows(80),
+      ]),
+    ],
+    'LentOut',
+  ],
+  [
+    'after its heading, where another has its class',
+    [node('card', rows(80)), node('card2', [heading('Lent out'), ...rows(80)])],
+    'LentOut',
+  ],
   ['as it is laid out, where nothing else is known', [node('row', rows(80))], 'Row'],
 ])('a piece is called %s', (_, children, name) => {
   const root = node('page', [node('main', rows(70)), ...children]);

@@ -2,7 +2,7 @@ import { holdsContent } from './components/hollow.ts';
 import { pascalCase, plural, uniqueCodeName } from '../../model/names.ts';
 import { propNamed } from '../../expression/expression.ts';
 import { type EmittedComponent, propsIn } from './components/extract.ts';
-import { isElement, mapChildren, type MarkupElement, textIn } from './markup.ts';
+import { isElement, isText, mapChildren, type MarkupElement, textIn } from './markup.ts';
 
 /** A component is not longer than so many lines; what is, is parted. */
 const MOST_LINES = 150;
@@ -23,21 +23,33 @@ export interface ScreenPart {
 const PLAIN =
   /^(row|group|inner|box|stack|col|column|container|section|content|part|wrapper|grid|body|page)$/i;
 /** Words of a heading that a piece can be called after. */
-const LONGEST_HEADING = 3;
+const LONGEST_HEADING = 4;
 
-/** What a piece is called: its class; where that says nothing, its first heading, or the components that it is made of. */
-function wordFor(node: MarkupElement): string {
+/**
+ * What a piece can be called, the best first: its class; where that says nothing or is another's, its first heading, or the
+ * components that it is made of.
+ */
+function wordsFor(node: MarkupElement): string[] {
   const own = (node.className ?? 'section').replace(/\d+$/, '');
-  if (!PLAIN.test(own)) return own;
   const heading = headingIn(node);
-  if (heading && heading.split(/\s+/).length <= LONGEST_HEADING && /^[\p{L}\s-]+$/u.test(heading))
-    return heading;
+  const isName = heading.split(/\s+/).length <= LONGEST_HEADING && /^[\p{L}\s-]+$/u.test(heading);
   const [[component, times] = ['', 0]] = [...countUses(node)].sort(([, a], [, b]) => b - a);
-  return times > 1 ? plural(component) : own;
+  return [
+    ...(PLAIN.test(own) ? [] : [own]),
+    ...(isName ? [heading === heading.toUpperCase() ? heading.toLowerCase() : heading] : []),
+    ...(times > 1 ? [plural(component)] : []),
+    own,
+  ];
 }
 
+/** The first heading in an element, or the title that it gives to a component. */
 function headingIn(node: MarkupElement): string {
-  if (/^h[1-6]$/.test(node.tag)) return textIn(node);
+  if (/^h[1-6]$/.test(node.tag)) {
+    // What stands in it in smaller letters says more than what it is the heading of.
+    const own = node.children.map((child) => (isText(child) ? child.text : '')).join('');
+    return own.trim() || textIn(node);
+  }
+  if (typeof node.use?.props.title === 'string') return node.use.props.title;
   for (const child of node.children) {
     const found = isElement(child) ? headingIn(child) : '';
     if (found) return found;
@@ -66,8 +78,9 @@ export function partScreen(
   const names = new Set<string>();
   const most = (MOST_LINES - around) / FORMATTED;
   const out = (node: MarkupElement): MarkupElement => {
-    const wanted = pascalCase(wordFor(node));
-    const name = uniqueCodeName(wanted, 'Part', (one) => names.has(one) || isTaken(one));
+    const wanted = wordsFor(node).map(pascalCase);
+    const isFree = (one: string): boolean => !names.has(one) && !isTaken(one);
+    const name = uniqueCodeName(wanted.find(isFree) ?? wanted[0], 'Part', (one) => !isFree(one));
     names.add(name);
     parts.push({ name, root: node });
     return {

@@ -53,9 +53,16 @@ export function gatherLists(
   return visit(root);
 }
 
-/** The first words among what a row is given. */
-const firstSaid = (props: Readonly<Record<string, PropValue>>): string | undefined =>
-  Object.values(props).find((value): value is string => typeof value === 'string' && /\p{L}/u.test(value));
+/** Props that choose a look. */
+const LOOK = /(variant|color|size)\d*$/i;
+
+/** The first words among what a row is given; those that say how it looks only where there are no others. */
+function firstSaid(props: Readonly<Record<string, PropValue>>): string | undefined {
+  const said = Object.entries(props).flatMap(([name, value]) =>
+    typeof value === 'string' && /\p{L}/u.test(value) ? [{ name, value }] : [],
+  );
+  return (said.find(({ name }) => !LOOK.test(name)) ?? said[0])?.value;
+}
 
 /** So many rows one after the other are written as a list; fewer are read as quickly one by one. */
 const LEAST_ROWS = 4;

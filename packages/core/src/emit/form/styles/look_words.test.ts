@@ -1,5 +1,5 @@
 import type { StyleRule } from '../markup.ts';
-import { isDressedOtherwise, lookWord } from './look_words.ts';
+import { isDressedOtherwise, lookAspect, lookWord } from './look_words.ts';
 
 const look = (base: Record<string, string>): StyleRule => ({
   className: '',
@@ -41,4 +41,25 @@ test('a word that is taken is left to the other, and what has none gets none', (
   expect(lookWord(one, usual, (word) => word === 'red')).not.toBe('red');
   expect(lookWord(usual, usual)).toBeNull();
   expect(lookWord(look({ cursor: 'pointer' }), look({}))).toBeNull();
+});
+
+test('colours of one hue are told apart by how light they are, and at last by a number', () => {
+  const taken = new Set<string>();
+  const words = ['#2244dd', '#112266', '#bbccff', '#2a4ce0', '#2b4de1'].map((color) => {
+    const word = lookWord(look({ 'background-color': color }), look({ 'background-color': '#fff' }), (one) =>
+      taken.has(one),
+    )!;
+    taken.add(word);
+    return word;
+  });
+  expect(words).toEqual(['blue', 'dark', 'paleBlue', 'darkBlue', 'blue40']);
+});
+
+test.each<['color' | 'size' | null, Record<string, string>[]]>([
+  ['color', [{ color: '#cc2222' }, { color: '#222222', 'background-color': '#eee' }]],
+  ['size', [{ 'font-size': '24px' }, { 'font-size': '16px', 'padding-top': '4px' }]],
+  [null, [{ 'font-size': '24px' }, { 'font-size': '16px', color: '#222' }]],
+  [null, [{ color: '#222' }, { color: '#222' }]],
+])('looks that differ in %s: %j', (aspect, looks) => {
+  expect(lookAspect(looks.map(look))).toBe(aspect);
 });
