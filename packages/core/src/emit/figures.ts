@@ -42,7 +42,7 @@ export function figuresOf({ files }: EmittedProject): CodeFigures {
   const most = <T>(some: readonly T[], of: (one: T) => number): T | undefined =>
     some.reduce<T | undefined>((best, one) => (best && of(best) >= of(one) ? best : one), undefined);
   const propsIn = ({ text }: { readonly text: string }): number =>
-    /Props \{\n([\s\S]*?)\n\}/.exec(text)?.[1].split('\n').length ?? 0;
+    /Props \{\n([\s\S]*?)\n\}/.exec(text)?.[1].match(/^ {2}\w+\??:/gm)?.length ?? 0;
   const longest = most(parts, ({ text }) => linesIn(text));
   const mostGiven = most(parts, propsIn);
   return {

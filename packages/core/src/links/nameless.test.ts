@@ -32,6 +32,7 @@ test.each<[Element, string]>([
   [element('button', { classes: 'btn btn-lg navbar-toggler' }), 'Navbar toggler'],
   [element('button', { classes: 'btn btn-primary' }), 'Button without a name'],
   [element('button', {}, element('i', {}, element('svg', { kind: 'vector', name: 'more vert' }))), 'More'],
+  [element('a', {}, element('svg', { kind: 'vector', name: 'search' })), 'Search'],
   [element('a', { classes: 'dropdown-toggle', attributes: { 'aria-haspopup': 'true' } }), 'Menu'],
   [element('a'), 'Link without a name'],
   [element('li'), 'Part without a name'],

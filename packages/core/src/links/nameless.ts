@@ -61,7 +61,8 @@ function iconOf({ classes = '', tag, children, text }: Element): string | undefi
 
 /** What a drawing that has a name shows. */
 const drawnOf = ({ kind, name }: Element): string | undefined =>
-  kind === 'vector' && name !== 'icon' && !TAGS.has(name.toLowerCase()) ? words(name) : undefined;
+  kind === 'vector' && !UNTOLD.test(name) ? words(name) : undefined;
+const UNTOLD = /^(svg|g|path|rect|circle|line|use|icon|vector|drawing)$/i;
 
 /** What a button that says nothing else opens, by what it says to readers of the screen. */
 const OPENS: Readonly<Record<string, string>> = {
