@@ -51,7 +51,10 @@ test('figures say how large code is, and how much of it is said again', () => {
 test('a prop that can be one of many counts once', () => {
   const text = "export interface AProps {\n  color:\n    | 'blue'\n    | 'red';\n  name?: string;\n}\n";
   const figures = figuresOf({
-    files: [{ path: 'src/components/A/A.tsx', text }],
+    files: [
+      { path: 'package.json', text: '{}' },
+      { path: 'src/components/A/A.tsx', text },
+    ],
     fileOfScreen: new Map(),
   });
   expect(figures.mostGiven).toEqual({ path: 'src/components/A/A.tsx', props: 2 });
