@@ -15,7 +15,8 @@ import {
   readNames,
   writtenAs,
 } from './computed.ts';
-import { curtainsOf } from './curtains.ts';
+import { drawCurtains } from '@tovel/renderer/curtains';
+import { settle } from '@tovel/renderer/stillness';
 import { HiddenParts } from './hidden_parts.ts';
 import { type Aspect, collectRules, type PageRule } from './style_rules.ts';
 import { sayWindowHeights } from './window_heights.ts';
@@ -89,9 +90,7 @@ export class PageReader {
     const width = this.#plan.widths[0];
     const { body, documentElement } = this.#document;
     settle(this.#document);
-    const curtains = curtainsOf(this.#document);
-    for (const curtain of curtains)
-      (curtain as HTMLElement).style.setProperty('display', 'none', 'important');
+    const curtains = drawCurtains(this.#document);
     for (const element of [documentElement, body, ...body.querySelectorAll('*')]) this.#gather(element);
     this.#spreadRules();
     for (const g of this.#gathered.values()) this.#readBase(g);
@@ -527,36 +526,3 @@ function isSameLength(px: string, known: string, width: number, height: number):
 }
 
 const round = (n: number): number => Math.round(n * 100) / 100;
-
-/** Chains of transitions that are brought to their end. */
-const MOST_CHAINED = 3;
-
-/** At this part of its time what never ends is looked at where it begins unseen. */
-const MIDWAY = 0.5;
-
-/**
- * Brings what moves to where it ends: a side bar that slides out of a narrow window is out of it. What never ends stands
- * still as it begins, so that the same is read the same, whenever that is.
- */
-function settle(document: Document): void {
-  for (let i = 0; i < MOST_CHAINED; i++) {
-    const moving = document.getAnimations().filter(({ playState }) => playState === 'running');
-    if (!moving.length) return;
-    for (const animation of moving) {
-      const timing = animation.effect?.getComputedTiming();
-      if (Number.isFinite(timing?.endTime)) animation.finish();
-      else stopAtStart(animation, timing);
-    }
-  }
-}
-
-function stopAtStart(animation: Animation, timing: ComputedEffectTiming | undefined): void {
-  const start = timing?.delay ?? 0;
-  animation.pause();
-  animation.currentTime = start;
-  const { effect } = animation;
-  const target = effect && 'target' in effect ? (effect.target as Element | null) : null;
-  const style = target && target.ownerDocument.defaultView?.getComputedStyle(target);
-  if (style && UNSEEN.test(style.opacity))
-    animation.currentTime = start + Number(timing?.duration ?? 0) * MIDWAY;
-}

@@ -114,3 +114,31 @@ test('a page that never answers is drawn as far as it is, and one that nobody wa
   });
   expect(page.rendering.problems).toEqual(['The page did not finish loading within 10 seconds.']);
 }, 60_000);
+
+const link = '<a href="x.html" style="display:block;height:40px">On</a>';
+const bar = (tag: string): string =>
+  `<div style="height:200px;overflow:auto">${Array.from({ length: 9 }, (_, i) => `<${tag} href="#" style="display:block;height:80px;background:rgb(${i * 25},90,90)">${i}</${tag}>`).join('')}</div>`;
+const turning = (from: number): string =>
+  `<style>@keyframes turn{from{transform:rotate(${from}deg)}to{transform:rotate(${from + 360}deg)}}#t{width:80px;height:20px;background:#246}</style><i id="t" style="display:block;`;
+
+test.each([
+  [
+    'what covers it until a script takes it away is gone',
+    `<div style="position:fixed;inset:0;background:#eee">Wait</div>${link}`,
+    link,
+  ],
+  ['what scrolls within it is as it was', bar('a'), bar('s')],
+  [
+    'what turns for ever stands as it begins',
+    `${turning(30)}animation:turn .4s linear infinite"></i>`,
+    `${turning(0)}transform:rotate(30deg)"></i>`,
+  ],
+])('of a source %s', async (_, one, other) => {
+  const pictures = await Promise.all(
+    [one, other].map(async (body) => {
+      const { project, files, view } = drawn('shed.html', `<!doctype html><body style="color:#000">${body}`);
+      return decoded(await drawReference(renderer, project, view, files));
+    }),
+  );
+  expect(compareDrawn(pictures[0], pictures[1]).share).toBeLessThan(0.002);
+});

@@ -104,6 +104,11 @@ class Reading {
   /** Whether what would be pressed can be: each is brought to the middle of the window and asked for. */
   lookForCovers(): void {
     const { scrollX, scrollY } = this.#window;
+    // What scrolls by itself is brought along, and put back.
+    const within = new Map<Element, readonly [left: number, top: number]>();
+    for (const { node } of this.#pressables)
+      for (let at = node.parentElement; at && !within.has(at); at = at.parentElement)
+        within.set(at, [at.scrollLeft, at.scrollTop]);
     for (const { node, made } of this.#pressables) {
       node.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' });
       const { x, y, width, height } = node.getBoundingClientRect();
@@ -122,6 +127,9 @@ class Reading {
           .slice(0, 40),
       };
     }
+    for (const [element, [left, top]] of within)
+      if (element.scrollLeft !== left || element.scrollTop !== top)
+        element.scrollTo({ left, top, behavior: 'instant' });
     this.#window.scrollTo({ left: scrollX, top: scrollY, behavior: 'instant' });
   }
 

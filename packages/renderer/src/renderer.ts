@@ -162,6 +162,15 @@ export class Renderer {
 /** What reads a drawn page, as one script. */
 const readerScript = (): Promise<string> =>
   pageScript(
-    `import { readRendering } from './read_rendering.ts'; globalThis.tovelRendering = readRendering;`,
+    `import { readRendering } from './read_rendering.ts';
+import { drawCurtains } from './in_page/curtains.ts';
+import { hold, settle } from './in_page/stillness.ts';
+globalThis.tovelRendering = (missing, isForeign) => {
+  settle(document);
+  hold(document);
+  // Where its scripts do not run nothing else takes them away.
+  if (isForeign) drawCurtains(document);
+  return readRendering(document, missing);
+};`,
     path.dirname(createRequire(import.meta.url).resolve('@tovel/renderer')),
   );

@@ -61,7 +61,7 @@ export class Tab {
     await order.before?.(page);
     await page.evaluate(settledInPage);
     const json = await page.evaluate(
-      `${this.#script}; JSON.stringify(globalThis.tovelRendering(document, new Set(${JSON.stringify([...this.#missing])})))`,
+      `${this.#script}; JSON.stringify(globalThis.tovelRendering(new Set(${JSON.stringify([...this.#missing])}), ${!order.withScripts}))`,
     );
     const read = JSON.parse(json as string) as Omit<Rendering, 'problems'>;
     const height = Math.min(HIGHEST, Math.max(order.height, read.height));
@@ -143,13 +143,6 @@ async function settledInPage(): Promise<void> {
   const { document } = globalThis as unknown as { document: Document };
   await Promise.race([document.fonts.ready, new Promise((resolve) => setTimeout(resolve, 3000))]);
   await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
-  for (const animation of document.getAnimations())
-    try {
-      animation.finish();
-    } catch {
-      // What goes on for ever has no end to go to.
-      animation.cancel();
-    }
 }
 
 /* Runs in the page: the next one shall find nothing of it. */

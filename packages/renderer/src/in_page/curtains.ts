@@ -14,7 +14,7 @@ const POINTS = [0.1, 0.5, 0.9];
  * Finds what covers the whole window before a page that has controls, and has none itself: with scripts it would go once
  * the page is there.
  */
-export function curtainsOf(document: Document): Element[] {
+function curtainsOf(document: Document): Element[] {
   const found: Element[] = [];
   const look = (parent: Element, depth: number): void => {
     for (const child of parent.children)
@@ -46,4 +46,11 @@ function isCurtain(element: Element): boolean {
 function isOpaque({ visibility, opacity, backgroundColor }: CSSStyleDeclaration): boolean {
   const alpha = /^rgba\(.*,\s*([\d.]+)\)$/.exec(backgroundColor)?.[1] ?? '1';
   return visibility === 'visible' && Number(opacity) * Number(alpha) >= OPAQUE;
+}
+
+/** Takes away what covers a page, for what is behind it. */
+export function drawCurtains(document: Document): readonly Element[] {
+  const curtains = curtainsOf(document);
+  for (const curtain of curtains) (curtain as HTMLElement).style.setProperty('display', 'none', 'important');
+  return curtains;
 }
