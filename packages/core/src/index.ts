@@ -161,7 +161,7 @@ export { findRegions } from './intake/picture/find_regions.ts';
 
 export type { UtilityPlan } from './intake/html/utilities.ts';
 
-export { isIconFamily, type WebFont, webFontsIn } from './intake/html/web_fonts.ts';
+export { iconClassCss, isIconFamily, type WebFont, webFontsIn } from './intake/html/web_fonts.ts';
 
 export { type Matrix, mapPoint, multiply } from './intake/svg/matrix.ts';
 

@@ -436,3 +436,15 @@ test('a page that is nothing but its cover is read', async () => {
   const screen = await read('<div id="w">Loading</div>', '#w{position:fixed;inset:0;background:#eee}');
   expect(byId(screen, 'w').hidden).toBeUndefined();
 });
+
+test('what is behind a body that is smaller than the page is behind the page', async () => {
+  const screen = await read(
+    '<p>Sign in</p>',
+    'body{max-width:360px;margin:5% auto;background-color:#00bcd4;color:#222} @media(max-width:600px){body{background-color:#fff}}',
+  );
+  const [body] = screen.root.children;
+  expect(screen.root.style.base['background-color']).toBe('rgb(0, 188, 212)');
+  expect(Object.values(screen.root.style.at ?? {})).toEqual([{ 'background-color': 'rgb(255, 255, 255)' }]);
+  expect(body.style.base).not.toHaveProperty('background-color');
+  expect(body.style.base.color).toBe('rgb(34, 34, 34)');
+});

@@ -1,4 +1,4 @@
-import { type Design, fontCss, type Screen, webFontsIn } from '@tovel/core';
+import { type Design, fontCss, iconClassCss, type Screen, webFontsIn } from '@tovel/core';
 import type { Site, SiteAnswer } from './renderer.ts';
 
 /** The address under which the files of a batch are; no such host exists. */
@@ -40,15 +40,16 @@ export function sourcePage(
   const around = '/tovel-drawing';
   const site: Site = async ({ origin, pathname, href }) => {
     // A service of fonts is stood in for by the faces that were kept when the screens came in.
-    const families = new Set(webFontsIn(href).map(({ family }) => family));
-    if (families.size)
+    const asked = webFontsIn(href);
+    if (asked.length) {
+      const families = new Set(asked.map(({ family }) => family));
+      const faces = (design.fonts ?? []).filter(({ family }) => families.has(family));
+      const classes = asked.filter(({ isIcons }) => isIcons).map(iconClassCss);
       return {
         type: 'text/css; charset=utf-8',
-        body: fontCss(
-          (design.fonts ?? []).filter(({ family }) => families.has(family)),
-          (hash) => `${ORIGIN}/tovel-kept/${hash}`,
-        ),
+        body: [fontCss(faces, (hash) => `${ORIGIN}/tovel-kept/${hash}`), ...classes].join('\n'),
       };
+    }
     if (origin !== ORIGIN) return null;
     if (pathname.startsWith('/tovel-kept/')) return kept(pathname.slice(12));
     if (pathname === around)

@@ -128,16 +128,46 @@ function pageRoot(body: Element, reading: PageReading): Element {
         base: { ...fill, ...style.base, 'min-height': style.base['min-height'] ?? '100vh' },
       },
     };
+  // Where nothing is said of the canvas itself, it shows what is behind the body, however small that is.
+  const shown = Object.keys(reading.canvas).length ? NOTHING_BEHIND : backgroundOf(style);
   return {
     ...body,
     key: `${body.key}~page`,
     tag: 'div',
     kind: 'box',
     box: { x: 0, y: 0, width: reading.width, height: reading.height },
-    style: { base: { ...fill, display: 'flow-root' } },
-    children: [body],
+    style: { ...shown.own, base: { ...fill, ...shown.own.base, display: 'flow-root' } },
+    children: [{ ...body, style: shown.rest ?? style }],
     source: { ...body.source, path: `${body.source.path}~page`, id: undefined },
   };
+}
+
+const NOTHING_BEHIND = { own: { base: {} as Declarations }, rest: null };
+
+/** What a style says of what is behind an element, at all widths, and the rest of it. */
+function backgroundOf(style: Element['style']): {
+  readonly own: Element['style'];
+  readonly rest: Element['style'];
+} {
+  const part = (css: Declarations, isBehind: boolean): Declarations =>
+    Object.fromEntries(
+      Object.entries(css).filter(([property]) => property.startsWith('background-') === isBehind),
+    );
+  const parted = (isBehind: boolean): Element['style'] => ({
+    ...(isBehind ? {} : style),
+    base: part(style.base, isBehind),
+    ...(style.at
+      ? {
+          at: Object.fromEntries(
+            Object.entries(style.at).flatMap(([width, css]) => {
+              const own = part(css, isBehind);
+              return Object.keys(own).length ? [[width, own]] : [];
+            }),
+          ),
+        }
+      : {}),
+  });
+  return { own: parted(true), rest: parted(false) };
 }
 
 const isPainted = ({ style }: Element, canvas: Declarations): boolean =>
