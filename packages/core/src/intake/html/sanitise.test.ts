@@ -191,3 +191,34 @@ test('the same thing said many times is one notice', () => {
 test('a page of too many elements is refused', () => {
   expect(() => clean('<br>'.repeat(limits.elements + 1))).toThrow(/more than 20000 elements/);
 });
+
+test.each([
+  [
+    '<iframe width="100%" height="360" src="x"></iframe>',
+    'display:inline-block;width:100%;height:360px;',
+    '',
+  ],
+  ['<video class="hero" autoplay><source src="a.mp4"></video>', 'display:inline-block;', 'hero'],
+  ['<embed src="x">', 'display:inline-block;width:300px;height:150px;', ''],
+])('what shows something of elsewhere leaves its place: %s', (html, style, className) => {
+  const { html: made } = clean(`<p>a</p>${html}`);
+  expect(made).toContain(style);
+  expect(/class="([^"]*)"/.exec(made)?.[1] ?? '').toBe(className);
+  expect(made).not.toMatch(/<(iframe|video|source|embed)/);
+});
+
+test.each([
+  '<iframe height="0" width="0" src="x"></iframe>',
+  '<iframe style="display:none" src="x"></iframe>',
+  '<object hidden></object>',
+])('what nobody sees leaves none: %s', (html) => {
+  expect(clean(`<p>a</p>${html}`).html).not.toContain('inline-block');
+});
+
+test('the place of what is left out brings nothing in', () => {
+  const { html } = clean(
+    '<iframe style="background:url(https://evil.example/x.png)" onload="alert(1)"></iframe>',
+  );
+  expect(html).toContain('inline-block');
+  expect(html).not.toMatch(/evil|alert/);
+});

@@ -69,6 +69,40 @@ const DROPPED = new Set([
   'param',
   'fencedframe',
 ]);
+/** What shows something of elsewhere, in a place of its own size. */
+const HOLDING_PLACE = new Set(['iframe', 'object', 'embed', 'video']);
+
+/** Whether it was made so that nobody sees it: what counts visitors. */
+const isUnseen = (element: ParsedElement): boolean =>
+  ['width', 'height'].some((name) => /^[01](px)?$/.test(attribute(element, name) ?? '')) ||
+  /display\s*:\s*none|visibility\s*:\s*hidden/i.test(attribute(element, 'style') ?? '') ||
+  attribute(element, 'hidden') !== undefined;
+
+/** An empty box of the same size and name. */
+function placeOf(element: ParsedElement): ParsedElement {
+  // Classes say more than attributes; without either there is a size that browsers give.
+  const hasClass = attribute(element, 'class') !== undefined;
+  const size = ['width', 'height'].flatMap((name) => {
+    const said = attribute(element, name)?.trim() ?? '';
+    const length = /^\d+(\.\d+)?%$/.test(said)
+      ? said
+      : /^\d+(\.\d+)?(px)?$/.test(said)
+        ? `${parseFloat(said)}px`
+        : '';
+    const usual = hasClass ? '' : name === 'width' ? '300px' : '150px';
+    return length || usual ? [`${name}:${length || usual}`] : [];
+  });
+  const style = ['display:inline-block', ...size, attribute(element, 'style') ?? ''].join(';');
+  element.tagName = 'div';
+  element.nodeName = 'div';
+  element.childNodes = [];
+  element.attrs = [
+    ...element.attrs.filter(({ name }) => name === 'id' || name === 'class'),
+    { name: 'style', value: style },
+  ];
+  return element;
+}
+
 const HTML = 'http://www.w3.org/1999/xhtml';
 const SVG = 'http://www.w3.org/2000/svg';
 const MATHML = 'http://www.w3.org/1998/Math/MathML';
@@ -270,6 +304,10 @@ class PageCleaner {
       return attribute(element, 'charset') ? element : null;
     }
     if (!DROPPED.has(tag)) return element;
+    if (HOLDING_PLACE.has(tag) && element.namespaceURI === HTML && !isUnseen(element)) {
+      this.#count('dropped', `<${tag}> was left out; its place stays empty.`);
+      return placeOf(element);
+    }
     if (tag === 'script' && this.#isUtilityScript(element)) return null;
     if (tag === 'script')
       this.#count('script', 'A script was left out; what it would have drawn is not on the screen.');
