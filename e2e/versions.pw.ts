@@ -25,6 +25,7 @@ test('a state is named, looked at in all views, compared, returned to, and the r
   await steps(page)
     .getByRole('option', { name: /Rename Catalogue to Tools to borrow/ })
     .click();
+  await expect(page.getByRole('heading', { name: 'Rename Catalogue to Tools to borrow' })).toBeVisible();
   await page.getByRole('textbox', { name: 'Name of this version' }).fill('First review');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: '“First review”' })).toBeVisible();

@@ -99,6 +99,7 @@ export function causesOf(
     if (pixels && !account.pixels && draft.kind !== 'covered') return [];
     const { kind, at, alone, property, was, is, says, sets, also } = draft;
     const shown = at?.is ?? alone!;
+    if (pixels && kind !== 'covered' && kind !== 'text' && isUnseen(account.pixels, shown.box)) return [];
     const origin = at?.was ?? (kind === 'missing' ? alone! : null);
     const element = origin ? (origin.key ?? options.keyOf?.(origin) ?? null) : null;
     const decidedBy = sets ? Object.keys(sets) : [property ?? kind];
@@ -124,6 +125,13 @@ export function causesOf(
   );
   return { causes, unexplained: all ? none / all : 0 };
 }
+
+/** Fewer differing pixels than this, and than this part of a box, are how its edges were drawn. */
+const LEAST_SEEN = 24;
+const LEAST_PART_SEEN = 0.05;
+
+const isUnseen = (pixels: number, { width, height }: Box): boolean =>
+  pixels < LEAST_SEEN && pixels < LEAST_PART_SEEN * width * height;
 
 /** Fewest differing pixels for an element to be told, and how many elements are. */
 const LEAST_UNLIKE = 12;

@@ -63,3 +63,12 @@ test.each<[string, MarkupElement[]]>([
   const component = { root: body(...children), props: [] };
   expect(withFixedRows(component)).toBe(component);
 });
+
+test('rows are known by what they say, and not by how they look or where they lead', () => {
+  const looks = ['red', 'blue', 'green', 'plain'];
+  const rows = ['Hoe', 'Rake', 'Saw', 'Vice'].map((name, i) =>
+    use('Cell', { color: looks[i], part: `${looks[i]}-menu`, name }),
+  );
+  const { lists } = withFixedRows({ root: body(...rows), props: [] });
+  expect(lists![0].records.map(({ id }) => id)).toEqual(['hoe', 'rake', 'saw', 'vice']);
+});

@@ -53,15 +53,15 @@ export function gatherLists(
   return visit(root);
 }
 
-/** Props that choose a look. */
-const LOOK = /(variant|color|size)\d*$/i;
+/** Props that choose a look, or name a place. */
+const UNSAID = /(variant|color|size)\d*$|^(to|part|anchor|fieldId)\d*$/i;
 
-/** The first words among what a row is given; those that say how it looks only where there are no others. */
+/** The first words among what a row is given; what nobody reads only where there are no others. */
 function firstSaid(props: Readonly<Record<string, PropValue>>): string | undefined {
   const said = Object.entries(props).flatMap(([name, value]) =>
     typeof value === 'string' && /\p{L}/u.test(value) ? [{ name, value }] : [],
   );
-  return (said.find(({ name }) => !LOOK.test(name)) ?? said[0])?.value;
+  return (said.find(({ name }) => !UNSAID.test(name)) ?? said[0])?.value;
 }
 
 /** So many rows one after the other are written as a list; fewer are read as quickly one by one. */
