@@ -38,8 +38,17 @@ try {
     await page.waitForLoadState('load');
     await page.evaluate(() => document.fonts.ready);
   };
+  /** Pictures of screens are drawn when there is time: until no more of them come. */
+  const drawn = async () => {
+    const count = () => page.locator('iframe[title^="Picture of"]').count();
+    for (let before = -1, tries = 0; before !== (await count()) && tries < 12; tries++) {
+      before = await count();
+      await page.waitForTimeout(1500);
+    }
+  };
   const shoot = async (name) => {
     await settled();
+    await drawn();
     // Frames draw what they hold after they have loaded it.
     await page.waitForTimeout(600);
     await page.screenshot({ path: path.join(out, `${name}.png`) });
@@ -53,9 +62,6 @@ try {
     },
     screens: async () => {
       await page.goto(at('screens?screen=tool-detail'));
-      // Pictures are drawn when there is time.
-      await page.waitForFunction(() => document.querySelectorAll('iframe[title^="Picture of"]').length >= 14);
-      await page.waitForTimeout(1500);
     },
     elements: async () => {
       await page.goto(at('screens/at/reserve'));
@@ -186,7 +192,6 @@ try {
     'junction-dark': async () => {
       await page.emulateMedia({ colorScheme: 'dark' });
       await page.goto(at('junction/my-loans'));
-      await page.emulateMedia({ colorScheme: 'light' });
     },
     // The last, since they bring the next round in.
     iterate: async () => {
@@ -211,6 +216,7 @@ try {
     if (wanted.length && !wanted.includes(name)) continue;
     await open();
     await shoot(name);
+    await page.emulateMedia({ colorScheme: 'light' });
   }
 } finally {
   await browser.close();
