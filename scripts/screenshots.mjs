@@ -60,9 +60,7 @@ try {
       await page.goto(at('intake/catalogue'));
       await page.getByRole('treeitem', { name: /^Search field/ }).click();
     },
-    screens: async () => {
-      await page.goto(at('screens?screen=tool-detail'));
-    },
+    screens: async () => page.goto(at('screens?screen=tool-detail')),
     elements: async () => {
       await page.goto(at('screens/at/reserve'));
       await page.getByRole('button', { name: /^Take \d+ that are sure/ }).waitFor();

@@ -169,7 +169,13 @@ export { readSvg } from './intake/svg/read_svg.ts';
 
 export { PATH_ATTRIBUTE, type SafePage, sanitisePage } from './intake/html/sanitise.ts';
 
-export { defaultPlan, type PageReading, type ReadElement, type ReadingPlan } from './intake/html/reading.ts';
+export {
+  defaultPlan,
+  type HiddenElement,
+  type PageReading,
+  type ReadElement,
+  type ReadingPlan,
+} from './intake/html/reading.ts';
 
 export { roleDecisions, settle } from './layers/settle.ts';
 

@@ -1,4 +1,5 @@
 import {
+  type HiddenElement,
   isIconFamily,
   PATH_ATTRIBUTE,
   type PageReading,
@@ -6,6 +7,8 @@ import {
   type ReadingPlan,
   reset,
 } from '@tovel/core';
+import { drawCurtains } from '@tovel/renderer/curtains';
+import { settle } from '@tovel/renderer/stillness';
 import {
   BareLook,
   BROWSER_LOOK,
@@ -15,8 +18,6 @@ import {
   readNames,
   writtenAs,
 } from './computed.ts';
-import { drawCurtains } from '@tovel/renderer/curtains';
-import { settle } from '@tovel/renderer/stillness';
 import { HiddenParts } from './hidden_parts.ts';
 import { type Aspect, collectRules, type PageRule } from './style_rules.ts';
 import { sayWindowHeights } from './window_heights.ts';
@@ -68,6 +69,8 @@ export class PageReader {
   /** What takes its place but is not seen until something opens it. */
   readonly #closed = new Set<Element>();
   readonly #hiddenParts: HiddenParts;
+  /** What covered the page, and was taken away. */
+  #curtains: ReadonlySet<Element> = new Set();
   #usesHeight = false;
   #usesWidth = false;
 
@@ -90,7 +93,7 @@ export class PageReader {
     const width = this.#plan.widths[0];
     const { body, documentElement } = this.#document;
     settle(this.#document);
-    const curtains = drawCurtains(this.#document);
+    this.#curtains = new Set(drawCurtains(this.#document));
     for (const element of [documentElement, body, ...body.querySelectorAll('*')]) this.#gather(element);
     this.#spreadRules();
     for (const g of this.#gathered.values()) this.#readBase(g);
@@ -106,10 +109,8 @@ export class PageReader {
     const undo = this.#hiddenParts.withoutTransitions();
     this.#readHidden(body, boxes);
     undo();
-    const hidden: { path: string; tag: string; label: string; covered?: boolean }[] = [];
+    const hidden: HiddenElement[] = [];
     const read = this.#put(body, boxes, hidden);
-    const covering = new Set(curtains.map((curtain) => curtain.getAttribute(PATH_ATTRIBUTE)));
-    for (const one of hidden) if (covering.has(one.path)) one.covered = true;
     return { width, height, body: read!, canvas: this.#canvas(documentElement), hidden };
   }
 
@@ -393,7 +394,7 @@ export class PageReader {
   #put(
     element: Element,
     boxes: ReadonlyMap<Element, DOMRect>,
-    hidden: { path: string; tag: string; label: string }[],
+    hidden: HiddenElement[],
     isWithinHidden = false,
   ): ReadElement | null {
     const g = this.#gathered.get(element);
@@ -404,7 +405,8 @@ export class PageReader {
       this.#closed.has(element);
     if (isHidden && !isWithinHidden) {
       const label = (element.id || (element.textContent ?? '').replace(/\s+/g, ' ').trim()).slice(0, 40);
-      hidden.push({ path, tag: element.localName, label });
+      const covered = this.#curtains.has(element);
+      hidden.push({ path, tag: element.localName, label, ...(covered ? { covered } : {}) });
     }
     const box = boxes.get(element)!;
     const children: (ReadElement | string)[] = [];

@@ -1,10 +1,10 @@
 import type { Screen } from '../model/design.ts';
-import { camelCase, uniqueName } from '../model/names.ts';
+import { uniqueName } from '../model/names.ts';
 import { ticked } from '../records/records.ts';
 import type { Cell } from './columns.ts';
 import { type FoundList, listsOf, NO_NAME } from './drawn_lists.ts';
 import type { ProposedField } from './fields.ts';
-import { collectionBy } from './names.ts';
+import { collectionBy, onScreen } from './names.ts';
 
 /** Where the records of a collection are drawn. */
 export interface CollectionPlace {
@@ -62,12 +62,6 @@ export function findCollections(screens: readonly Screen[]): CollectionProposal[
       return { ...proposal, name };
     });
 }
-
-/** `dashboardFigures`, where others have figures, too. */
-const onScreen = (name: string, screen: string): string => {
-  const first = /^\p{L}{3}/u.test(screen) ? camelCase(screen) : '';
-  return first && !name.startsWith(first) ? `${first}${name[0].toUpperCase()}${name.slice(1)}` : name;
-};
 
 function areSame(a: FoundList, b: FoundList): boolean {
   const names = new Set(a.fields.map(({ name }) => name));

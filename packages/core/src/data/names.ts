@@ -1,4 +1,4 @@
-import { camelCase, isUncountable, plural, singular } from '../model/names.ts';
+import { camelCase, capital, isUncountable, plural, singular } from '../model/names.ts';
 import { wordsIn } from '../roles/called.ts';
 
 /** Words of headings that say that there is a list, not of what. */
@@ -62,7 +62,18 @@ export function collectionBy(
     ({ name, type }) => type === 'number' || type === 'money' || /^(number|count|amount|share)$/.test(name),
   );
   if (isCounted && rows <= MOST_FIGURES && names.every((name) => OF_FIGURES.test(name))) return 'figures';
-  return collectionIn(screen) ?? (/^\p{L}{3}/u.test(screen) ? `${camelCase(screen)}Rows` : null);
+  const word = wordOfScreen(screen);
+  return collectionIn(screen) ?? (word && `${word}Rows`);
+}
+
+/** What a screen is called, as the beginning of a name; null where that is no word. */
+const wordOfScreen = (screen: string): string | null =>
+  /^\p{L}{3}/u.test(screen) ? camelCase(screen) : null;
+
+/** `dashboardFigures`, where others have figures, too. */
+export function onScreen(name: string, screen: string): string {
+  const word = wordOfScreen(screen);
+  return word && !name.startsWith(word) ? word + capital(name) : name;
 }
 
 /** Words for what rows are made of and stand in, whatever they say. */

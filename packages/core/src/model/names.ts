@@ -11,7 +11,8 @@ const words = (name: string): string[] =>
     .filter(Boolean)
     .map((w) => w.toLowerCase());
 
-const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
+/** A word with a capital at its beginning; the rest as it is. */
+export const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 
 /** `Tool detail` → `tool-detail`; empty when nothing of the name can be kept. */
 export const kebabCase = (name: string): string => words(name).join('-');

@@ -7,6 +7,7 @@ import { EmissionPlan } from '../emit/form/plan.ts';
 import { settle } from '../layers/settle.ts';
 import { surelyShared } from '../layouts/propose.ts';
 import { pascalCase, uniqueName } from '../model/names.ts';
+import { screenOf } from '../model/places.ts';
 import { isUsed, type Project } from '../model/project.ts';
 
 /** What is taken without being asked is as sure as this, 0 to 1, and saves so many elements. */
@@ -50,7 +51,7 @@ function surelyRepeated(project: Project, before: Project['app']): Change {
     ...gone.map((id) => putComponent(id, null)),
     ...kept.map(([id, { name: found, kind, places }]) => {
       const plain = found.replace(/\d+$/, '');
-      const onScreens = names.has(plain) ? screenWord(app, places) + plain : plain;
+      const onScreens = names.has(plain) ? screenWord(settled, places) + plain : plain;
       const name = uniqueName(onScreens, (candidate) => names.has(candidate), '');
       names.add(name);
       return putComponent(id, { name, kind, places });
@@ -59,10 +60,9 @@ function surelyRepeated(project: Project, before: Project['app']): Change {
 }
 
 /** What all screens that places stand on are called by, as the beginning of a name; nothing where that is nothing. */
-function screenWord({ screens }: Project['app'], places: readonly string[]): string {
-  const [first, ...others] = [...new Set(places.map((place) => place.split(':')[0]))].map((key) =>
-    (screens[key]?.name ?? '').split(/\s+/),
-  );
+function screenWord({ app, design }: Project, places: readonly string[]): string {
+  const keys = new Set(places.map((place) => screenOf(design, place)));
+  const [first, ...others] = [...keys].map((key) => app.screens[key].name.split(/\s+/));
   const shared = first.filter((word, i) => others.every((words) => words[i] === word));
   const letters = shared.filter((word) => /^\p{L}/u.test(word));
   return letters.length && letters.length <= MOST_WORDS ? pascalCase(letters.join(' ')) : '';

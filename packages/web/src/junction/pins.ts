@@ -1,5 +1,5 @@
 import type { Box } from '@tovel/core';
-import { placeInPicture } from '../picture/in_picture';
+import { nodeInPicture, placeOfNode } from '../picture/in_picture';
 
 /** Width and height of a pin in px. */
 export const PIN = 20;
@@ -12,26 +12,30 @@ export function seenPlaces(
 ): ReadonlyMap<string, Box> {
   const places = new Map<string, Box>();
   for (const key of keys) {
-    const place = placeInPicture(page, key, ratio);
-    const node = page?.querySelector(`[data-key="${CSS.escape(key)}"]`);
-    if (place && node && !isClippedAway(node)) places.set(key, place);
+    const node = nodeInPicture(page, key);
+    const place = node && placeOfNode(node, ratio);
+    if (place && !isClippedAway(node)) places.set(key, place);
   }
   return places;
 }
 
 /** Whether what an element stands in, and scrolls or cuts off, leaves nothing of it to be seen. */
 function isClippedAway(node: Element): boolean {
-  const view = node.ownerDocument.defaultView!;
+  const { body, defaultView } = node.ownerDocument;
   let { left, right, top, bottom } = node.getBoundingClientRect();
-  for (let at = node; ; at = at.parentElement) {
-    if (!at.parentElement || view.getComputedStyle(at).position === 'fixed') return false;
-    const { overflowX, overflowY } = view.getComputedStyle(at.parentElement);
-    const bounds = at.parentElement.getBoundingClientRect();
-    if (at.parentElement === node.ownerDocument.body) return false;
-    if (overflowX !== 'visible') [left, right] = [Math.max(left, bounds.left), Math.min(right, bounds.right)];
-    if (overflowY !== 'visible') [top, bottom] = [Math.max(top, bounds.top), Math.min(bottom, bounds.bottom)];
+  let { position } = defaultView!.getComputedStyle(node);
+  // What is fixed is cut off by nothing that it stands in.
+  for (let at = node.parentElement; at && at !== body && position !== 'fixed'; at = at.parentElement) {
+    const style = defaultView!.getComputedStyle(at);
+    const bounds = at.getBoundingClientRect();
+    if (style.overflowX !== 'visible')
+      [left, right] = [Math.max(left, bounds.left), Math.min(right, bounds.right)];
+    if (style.overflowY !== 'visible')
+      [top, bottom] = [Math.max(top, bounds.top), Math.min(bottom, bounds.bottom)];
     if (right <= left || bottom <= top) return true;
+    ({ position } = style);
   }
+  return false;
 }
 
 /**

@@ -2,8 +2,16 @@ import type { Box } from '@tovel/core';
 
 /** Where an element stands in a picture that is drawn at `ratio` of its size; null when it is not seen in it. */
 export function placeInPicture(page: Document | null, key: string | null, ratio: number): Box | null {
-  const node = key ? page?.querySelector(`[data-key="${CSS.escape(key)}"]`) : null;
-  if (!node) return null;
+  const node = nodeInPicture(page, key);
+  return node && placeOfNode(node, ratio);
+}
+
+/** The node that shows an element in a picture. */
+export const nodeInPicture = (page: Document | null, key: string | null): Element | null =>
+  (key && page?.querySelector(`[data-key="${CSS.escape(key)}"]`)) || null;
+
+/** Where a node of a picture stands on it, in px of the picture; null where it takes no place. */
+export function placeOfNode(node: Element, ratio: number): Box | null {
   const { x, y, width, height } = node.getBoundingClientRect();
   // What is not there at this width, or stands in a part that is closed, is nowhere.
   if (!width && !height) return null;

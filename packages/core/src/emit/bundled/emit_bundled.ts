@@ -90,6 +90,7 @@ function emitAll(
   const fileOfScreen = new Map<string, string>();
   const rows: RouteEntry[] = [];
   const allLinks: TestedLink[] = [];
+  const addressOf = (key: string): string => testedAddress(app.screens[key].route, app.screens[key].params);
   const assets = new Map<string, string>();
   const folders = new Folders(dialect.reserved);
   const parts = partsOf(plan, folders);
@@ -109,7 +110,7 @@ function emitAll(
     const made = writer.screen(key, path, folder);
     fileOfScreen.set(key, path + dialect.ending);
     put(key, made);
-    const from = testedAddress(entry.route, entry.params);
+    const from = addressOf(key);
     allLinks.push(
       ...made.links
         .map((link) => withGuard(plan, key, settledLink(link, from, entry.route, entry.params ?? {})))
@@ -128,7 +129,6 @@ function emitAll(
     );
     put(screens[0], { files: made, links: [], assets: assetsOf({ root: frame.root, rules }) });
   }
-  const addressOf = (key: string): string => testedAddress(app.screens[key].route, app.screens[key].params);
   const links = pressedOnce(
     allLinks,
     layouts.layouts.map(({ screens }) => screens.map(addressOf)),
@@ -147,8 +147,7 @@ function emitAll(
   const tested = collections.flatMap((collection) =>
     testedLists(collection, (screen) => {
       if (plan.routeOf(screen) === null) return null;
-      const entry = app.screens[screen];
-      return { at: testedAddress(entry.route, entry.params), given: neededFor(plan, screen) };
+      return { at: addressOf(screen), given: neededFor(plan, screen) };
     }),
   );
   tell?.(total, total);
@@ -413,8 +412,21 @@ function iconNamesIn(root: MarkupElement, icons: Icons): string[] {
   return names;
 }
 
+/**
+ * What a file takes from that with the records of lists, which stands beside it.
+ * @param name what that file is called, without its end
+ */
+export const dataFor = (
+  name: string,
+  lists: readonly EmittedList[],
+  root: MarkupElement,
+): { readonly data?: { readonly path: string; readonly names: readonly string[] } } =>
+  lists.length
+    ? { data: { path: `./${name}.data`, names: listsIn(root, lists.map(({ data }) => data).sort()) } }
+    : {};
+
 /** Which of these constants a piece of a screen takes its lists from. */
-export function listsIn(root: MarkupElement, names: readonly string[]): string[] {
+function listsIn(root: MarkupElement, names: readonly string[]): string[] {
   const used = new Set<string>();
   const visit = (node: MarkupElement): void => {
     for (const child of node.children) {

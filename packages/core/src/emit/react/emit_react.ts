@@ -2,7 +2,7 @@ import type { Project } from '../../model/project.ts';
 import type { EmittedComponent } from '../form/components/extract.ts';
 import type { EmittedList } from '../form/components/lists.ts';
 import type { Around, Dialect, View, WrittenApp } from '../bundled/dialect.ts';
-import { emitBundled, listsIn } from '../bundled/emit_bundled.ts';
+import { dataFor, emitBundled } from '../bundled/emit_bundled.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
 import { named, script } from '../script.ts';
 import * as common from '../bundled/project_files.ts';
@@ -52,7 +52,7 @@ const react: Dialect = {
     };
     const { lists = [] } = component;
     const print = (one: EmittedComponent) =>
-      printComponent(one, { ...options, ...withData(component.name, lists, one.root) });
+      printComponent(one, { ...options, ...dataFor(component.name, lists, one.root) });
     return [
       { path: `${path}.tsx`, ...print(component) },
       ...sheetFile(path, file),
@@ -88,7 +88,7 @@ function viewFiles(view: View): EmittedFile[] {
       sheet: component,
       parts: names,
       logic: view.logic,
-      ...withData(component, lists, node),
+      ...dataFor(component, lists, node),
     });
   return [
     { path: `${path}.tsx`, ...print(component, root) },
@@ -100,16 +100,6 @@ function viewFiles(view: View): EmittedFile[] {
     ...dataFile(path, lists, options),
   ];
 }
-
-/** What a file takes from that with the records of lists. @param name what that file is called, without its end */
-const withData = (
-  name: string,
-  lists: readonly EmittedList[],
-  root: View['root'],
-): Pick<TsxOptions, 'data'> =>
-  lists.length
-    ? { data: { path: `./${name}.data`, names: listsIn(root, lists.map(({ data }) => data).sort()) } }
-    : {};
 
 /** The file with the records of lists, beside what shows them. */
 function dataFile(path: string, lists: readonly EmittedList[], options: TsxOptions): EmittedFile[] {

@@ -1,6 +1,6 @@
 import type { Project } from '../../model/project.ts';
 import type { Around, Dialect, View, WrittenApp } from '../bundled/dialect.ts';
-import { emitBundled, listsIn } from '../bundled/emit_bundled.ts';
+import { dataFor, emitBundled } from '../bundled/emit_bundled.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
 import { named, script } from '../script.ts';
 import * as common from '../bundled/project_files.ts';
@@ -62,7 +62,7 @@ const vue: Dialect = {
         parts,
         isTaken: (one) => parts.has(one) || one === component.name,
         props: { of: name, list: props },
-        ...withData(component.name, lists, root),
+        ...dataFor(component.name, lists, root),
       };
       return withDrawings(at, printVue(root, made), made);
     };
@@ -127,9 +127,8 @@ function viewFiles(view: View): EmittedFile[] {
     logic: view.logic,
     isTaken: (name) => names.has(name) || name === component,
   };
-  const print = (at: string, node: MarkupElement): EmittedFile[] => {
-    return withDrawings(at, printVue(node, { ...file, ...withData(component, lists, node) }), file);
-  };
+  const print = (at: string, node: MarkupElement): EmittedFile[] =>
+    withDrawings(at, printVue(node, { ...file, ...dataFor(component, lists, node) }), file);
   const files = [
     ...print(path, root),
     ...sheetFile(path, view),
@@ -139,12 +138,6 @@ function viewFiles(view: View): EmittedFile[] {
   // A drawing that is given at several places is one file.
   return [...new Map(files.map((one) => [one.path, one])).values()];
 }
-
-/** What a file takes from that with the records of lists. @param name what that file is called, without its end */
-const withData = (name: string, lists: readonly EmittedList[], root: MarkupElement): Pick<VueFile, 'data'> =>
-  lists.length
-    ? { data: { path: `./${name}.data`, names: listsIn(root, lists.map(({ data }) => data).sort()) } }
-    : {};
 
 /** The file with the records of lists, beside what shows them, and those of drawings in it. */
 const dataFiles = (path: string, lists: readonly EmittedList[], file: VueFile): EmittedFile[] =>

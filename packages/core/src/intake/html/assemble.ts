@@ -129,20 +129,20 @@ function pageRoot(body: Element, reading: PageReading): Element {
       },
     };
   // Where nothing is said of the canvas itself, it shows what is behind the body, however small that is.
-  const shown = Object.keys(reading.canvas).length ? NOTHING_BEHIND : backgroundOf(style);
+  const { own, rest } = Object.keys(reading.canvas).length
+    ? { own: { base: {} }, rest: style }
+    : backgroundOf(style);
   return {
     ...body,
     key: `${body.key}~page`,
     tag: 'div',
     kind: 'box',
     box: { x: 0, y: 0, width: reading.width, height: reading.height },
-    style: { ...shown.own, base: { ...fill, ...shown.own.base, display: 'flow-root' } },
-    children: [{ ...body, style: shown.rest ?? style }],
+    style: { ...own, base: { ...fill, ...own.base, display: 'flow-root' } },
+    children: [{ ...body, style: rest }],
     source: { ...body.source, path: `${body.source.path}~page`, id: undefined },
   };
 }
-
-const NOTHING_BEHIND = { own: { base: {} as Declarations }, rest: null };
 
 /** What a style says of what is behind an element, at all widths, and the rest of it. */
 function backgroundOf(style: Element['style']): {

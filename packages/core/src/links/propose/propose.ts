@@ -45,7 +45,7 @@ export function proposeLinks(
 ): LinkProposal[] {
   const same = synonymsOf(synonyms);
   const pressed = screens.flatMap((screen) => pressedOn(screen, same));
-  const found = pairsOf(screens, pressed, same).map((pairs) =>
+  const found = pairsOf(screens, pressed, same).flatMap((pairs) =>
     pairs
       .map(({ element, to, traits, evidence }): LinkProposal => {
         const sorted = evidence.toSorted((a, b) => b.strength - a.strength);
@@ -61,13 +61,11 @@ export function proposeLinks(
       .slice(0, MOST)
       .filter(({ confidence }) => confidence >= LEAST),
   );
-  const others = grouped(fromSameMenus(pressed, found.flat()), ({ element }) => element);
-  if (!others.size) return found.flat();
-  const told = new Set(found.flatMap(([best]) => best?.element ?? []));
-  return [
-    ...found.flatMap((list) => [...(others.get(list[0]?.element) ?? []), ...list].sort(surer).slice(0, MOST)),
-    ...[...others].flatMap(([element, list]) => (told.has(element) ? [] : list)),
-  ];
+  const more = fromSameMenus(pressed, found);
+  if (!more.length) return found;
+  return [...grouped([...found, ...more], ({ element }) => element).values()].flatMap((list) =>
+    list.sort(surer).slice(0, MOST),
+  );
 }
 
 const surer = (a: LinkProposal, b: LinkProposal): number =>

@@ -23,35 +23,56 @@ export function gatherLists(
   before: ReadonlyMap<string, KeptRow>,
 ): MarkupElement {
   const rows = new Set(wanted.places);
+  const isTaken = (name: string): boolean => lists.some((one) => one.data === name);
+  return withLists(
+    root,
+    2,
+    (node) => node.use.component === component && node.key !== null && rows.has(node.key),
+    (run) => {
+      const list = listOf(run, isTaken, recordsOf, before);
+      lists.push(list);
+      return list;
+    },
+  );
+}
+
+type Use = MarkupElement & Required<Pick<MarkupElement, 'use'>>;
+
+/**
+ * Markup with a list wherever uses of one component stand one after the other.
+ * @param least so many of them are a list
+ * @param isRow which uses can stand in one
+ */
+function withLists(
+  root: MarkupElement,
+  least: number,
+  isRow: (node: Use) => boolean,
+  list: (run: readonly Use[]) => EmittedList,
+): MarkupElement {
   const visit = (node: MarkupElement): MarkupElement => {
     const children: MarkupNode[] = [];
-    for (let i = 0; i < node.children.length; i++) {
-      const child = node.children[i];
-      const isRow = (other: MarkupNode | undefined): other is MarkupElement =>
-        !!other &&
-        isElement(other) &&
-        other.use?.component === component &&
-        other.key !== null &&
-        rows.has(other.key);
-      if (!isRow(child) || !isRow(node.children[i + 1])) {
-        children.push(isElement(child) ? visit(child) : child);
-        continue;
+    let run: Use[] = [];
+    const end = (): void => {
+      if (run.length < least) children.push(...run.map(visit));
+      else {
+        const { component, data, records } = list(run);
+        children.push({ key: run[0].key, list: { component, data, records } });
       }
-      const run: MarkupElement[] = [];
-      for (; isRow(node.children[i]); i++) run.push(node.children[i] as MarkupElement);
-      i--;
-      const isTaken = (name: string): boolean => lists.some((one) => one.data === name);
-      const list = listOf(component, run, isTaken, recordsOf, before);
-      lists.push(list);
-      children.push({
-        key: run[0].key,
-        list: { component, data: list.data, records: list.records },
-      });
+      run = [];
+    };
+    for (const child of node.children) {
+      const row = isUse(child) && isRow(child) ? child : null;
+      if (!row || (run.length && run[0].use.component !== row.use.component)) end();
+      if (row) run.push(row);
+      else children.push(isElement(child) ? visit(child) : child);
     }
+    end();
     return { ...node, children };
   };
   return visit(root);
 }
+
+const isUse = (node: MarkupNode): node is Use => isElement(node) && node.use !== undefined;
 
 /** Props that choose a look, or name a place. */
 const UNSAID = /(variant|color|size)\d*$|^(to|part|anchor|fieldId)\d*$/i;
@@ -76,65 +97,40 @@ export function withFixedRows<
 >(component: C): C & { readonly lists?: readonly EmittedList[] } {
   const lists: EmittedList[] = [];
   const taken = new Set(component.props.map(({ name }) => name));
-  const visit = (node: MarkupElement): MarkupElement => {
-    const children: MarkupNode[] = [];
-    for (let i = 0; i < node.children.length; i++) {
-      const run = runAt(node.children, i);
-      const child = node.children[i];
-      if (run.length < LEAST_ROWS) children.push(isElement(child) ? visit(child) : child);
-      else {
-        const list = listOf(run[0].use!.component, run, (name) => taken.has(name));
-        taken.add(list.data);
-        lists.push(list);
-        i += run.length - 1;
-        children.push({
-          key: run[0].key,
-          list: { component: list.component, data: list.data, records: list.records },
-        });
-      }
-    }
-    return { ...node, children };
-  };
-  const root = visit(component.root);
+  const root = withLists(component.root, LEAST_ROWS, isFixed, (run) => {
+    const list = listOf(run, (name) => taken.has(name));
+    taken.add(list.data);
+    lists.push(list);
+    return list;
+  });
   return lists.length ? { ...component, root, lists } : component;
 }
 
-/** The uses of one component that stand at a place of these, one after the other. */
-function runAt(nodes: readonly MarkupNode[], at: number): readonly MarkupElement[] {
-  const run: MarkupElement[] = [];
-  for (const node of nodes.slice(at)) {
-    if (!isFixed(node) || (run.length && node.use!.component !== run[0].use!.component)) break;
-    run.push(node);
-  }
-  return run;
-}
-
 /** Whether it is a component that is there in any case, the same each time, and holds nothing. */
-const isFixed = (node: MarkupNode): node is MarkupElement =>
-  isElement(node) &&
-  node.use !== undefined &&
-  !node.when &&
-  node.className === null &&
-  node.children.length === 0 &&
-  Object.values(node.use.props).every(isPlain);
+const isFixed = ({ use, when, className, children }: Use): boolean =>
+  !when && className === null && children.length === 0 && Object.values(use.props).every(isPlain);
 
 const isPlain = (value: PropValue): boolean => typeof value !== 'object' || 'asset' in value;
 
 /** The list of rows of a component. @param isTaken names that the constant cannot have */
 function listOf(
-  component: string,
-  run: readonly MarkupElement[],
+  run: readonly Use[],
   isTaken: (name: string) => boolean,
   recordsOf: ReadonlyMap<string, string> = new Map(),
   before: ReadonlyMap<string, KeptRow> = new Map(),
 ): EmittedList {
+  const [
+    {
+      use: { component },
+    },
+  ] = run;
   const wereKnown = run.flatMap(({ key }) => before.get(key ?? '') ?? []);
   const ids = recordIds(
     run,
     ({ key }) => before.get(key ?? '')?.id,
-    ({ use }) => kebabCase(firstSaid(use!.props) ?? '').slice(0, 40),
+    ({ use }) => kebabCase(firstSaid(use.props) ?? '').slice(0, 40),
   );
-  const records = run.map((row, i) => ({ id: ids[i], ...row.use!.props }));
+  const records = run.map((row, i) => ({ id: ids[i], ...row.use.props }));
   const plain =
     `${component.charAt(0).toLowerCase()}${component.slice(1)}`.replace(/(Row|Item|Card)$/, '') || 'row';
   const [collection, ...more] = new Set(run.map(({ key }) => recordsOf.get(key ?? '')));

@@ -1,4 +1,4 @@
-import { camelCase, uniqueCodeName } from '../../../model/names.ts';
+import { camelCase, capital, uniqueCodeName } from '../../../model/names.ts';
 import type { Expression } from '../../../expression/expression.ts';
 import { isElement, isText, type MarkupElement, type MarkupNode, type StyleRule } from '../markup.ts';
 import { parseClassRef, type Place, type Prop, type Template } from './template.ts';
@@ -103,8 +103,6 @@ class OwnRules {
     return OF_TEXT.test(capital(name)) ? prop : name;
   }
 }
-
-const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 
 /** What a flag says of what it is set for: `active` of `isActive`. */
 const wordOf = (by: Expression): string => {

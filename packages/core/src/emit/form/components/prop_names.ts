@@ -1,4 +1,4 @@
-import { camelCase, isCodeName, uniqueCodeName } from '../../../model/names.ts';
+import { camelCase, capital, isCodeName, uniqueCodeName } from '../../../model/names.ts';
 import { isElement, isText, type MarkupElement, type PropValue } from '../markup.ts';
 
 /** What is known of a prop when it gets its name. */
@@ -128,8 +128,6 @@ const FIELD_WORDS = [
   'label',
   'author',
 ];
-
-const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 
 /** What an optional part shows. */
 function contentWord(node: MarkupElement): string {

@@ -684,7 +684,7 @@ class TemplateBuilder {
     if (same) return propNamed(same.prop.name);
     // A label and its field, or what else names an element, say the same id.
     const naming = NAMES_ID.has(hint.attribute ?? '')
-      ? this.#found.find(({ prop, values: other }) => NAMED.test(prop.what) && equalJson(other, values))
+      ? this.#found.find(({ prop, values: other }) => namesId(prop) && equalJson(other, values))
       : undefined;
     if (naming) return propNamed(naming.prop.name);
     const known = [...this.#before].find(
@@ -725,7 +725,7 @@ const NAMES_ID: ReadonlySet<string> = new Set([
   'aria-describedby',
   'aria-controls',
 ]);
-const NAMED = /^text (id|for|list|aria-(labelledby|describedby|controls))$/;
+const namesId = ({ what }: Prop): boolean => NAMES_ID.has(/^text (.+)$/.exec(what)?.[1] ?? '');
 
 const textsIn = (node: MarkupElement): number =>
   node.children.reduce((sum, child) => sum + (isText(child) ? 1 : isElement(child) ? textsIn(child) : 0), 0);

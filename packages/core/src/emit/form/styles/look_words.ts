@@ -1,5 +1,6 @@
 import { channelsOf } from '../../../roles/sight.ts';
 import { labOf } from '../../../tokens/find.ts';
+import { capital } from '../../../model/names.ts';
 import { hueOf } from './palette.ts';
 import type { Declarations } from '../../../model/design.ts';
 import type { StyleRule } from '../markup.ts';
@@ -172,8 +173,6 @@ function* tones(lightness: number): Generator<string> {
   if (lightness < 30) yield 'deep';
   if (lightness < 50) yield 'dark';
 }
-
-const capital = (word: string): string => word[0].toUpperCase() + word.slice(1);
 
 const COLOR = /color$|^box-shadow$|^fill$|^stroke$/;
 const SIZE =
