@@ -6,7 +6,4 @@ declare module 'css-tree' {
   export const tokenTypes: Readonly<Record<string, number>>;
   export const url: { decode(text: string): string };
   export const string: { decode(text: string): string };
-  interface Lexer {
-    readonly properties: Readonly<Record<string, unknown>>;
-  }
 }

@@ -1,17 +1,18 @@
 import '@fontsource-variable/archivo/wdth.css';
 import '@fontsource-variable/spline-sans-mono';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { lazy, StrictMode } from 'react';
+import { lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { ProjectsPage } from './projects/ProjectsPage';
-import { ProjectShell } from './shell/ProjectShell';
+import { Opening } from './shell/Opening';
 import { applyScheme, readScheme } from './theme/scheme';
 import { GlobalStyle } from './theme/theme';
 
 applyScheme(readScheme());
 
-// Each view is loaded when somebody first goes there.
+// What shows projects is loaded with the first one, and each view when somebody first goes there.
+const ProjectShell = lazy(async () => ({ default: (await import('./shell/ProjectShell')).ProjectShell }));
 const AlternativesView = lazy(async () => ({
   default: (await import('./alternatives/AlternativesView')).AlternativesView,
 }));
@@ -47,6 +48,12 @@ const looks = (
   </>
 );
 
+const shell = (
+  <Suspense fallback={<Opening />}>
+    <ProjectShell />
+  </Suspense>
+);
+
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <GlobalStyle />
@@ -54,7 +61,7 @@ createRoot(document.getElementById('root')!).render(
       <BrowserRouter>
         <Routes>
           <Route index element={<ProjectsPage />} />
-          <Route path="p/:projectId" element={<ProjectShell />}>
+          <Route path="p/:projectId" element={shell}>
             <Route index element={<Navigate to="screens" replace />} />
             <Route path="intake" element={<IntakeView />} />
             <Route path="intake/:screenKey" element={<ReadingView />} />
@@ -66,7 +73,7 @@ createRoot(document.getElementById('root')!).render(
             <Route path="round/*" element={<ToRoundScreen />} />
             <Route path="versions" element={<VersionsView />} />
           </Route>
-          <Route path="p/:projectId/at/:seq" element={<ProjectShell />}>
+          <Route path="p/:projectId/at/:seq" element={shell}>
             <Route index element={<Navigate to="screens" replace />} />
             {looks}
             <Route path="*" element={<Navigate to="screens" replace />} />

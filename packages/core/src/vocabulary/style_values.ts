@@ -1,4 +1,7 @@
-import * as csstree from 'css-tree';
+import definitions from 'css-tree/definition-syntax-data';
+import { Lexer } from 'css-tree/lexer';
+import { tokenize, tokenTypes } from 'css-tree/tokenizer';
+import { string, url } from 'css-tree/utils';
 
 /**
  * Which CSS a design may hold: properties that CSS has, and values that their grammar allows, read by css-tree's own
@@ -9,6 +12,9 @@ import * as csstree from 'css-tree';
 const LONGEST = 20_000;
 const MOST_KNOWN = 50_000;
 const known = new Map<string, string | null>();
+
+/** The dictionary alone: every window loads this, and the parser and the printer are as large again. */
+const dictionary = new Lexer({ generic: true, ...definitions });
 
 const REFERENCE = /^(asset:[0-9a-f]{64}|#[\w.~%:-]{1,200})$/;
 
@@ -26,7 +32,7 @@ const BEYOND: ReadonlySet<string> = new Set(
 export const isStyleProperty = (name: string): boolean =>
   /^-?[a-z][a-z-]*$/.test(name) &&
   !REFUSED.has(name) &&
-  (BEYOND.has(name) || Object.hasOwn(csstree.lexer.properties, name));
+  (BEYOND.has(name) || Object.hasOwn(dictionary.properties, name));
 
 /** What is wrong with a declaration; null when nothing is. Kept, since screens say the same over and over. */
 export function styleProblem(property: string, value: string): string | null {
@@ -48,16 +54,16 @@ function findStyleProblem(property: string, value: string): string | null {
   // A variable can stand for any part of a value, so there is no grammar to hold it to.
   if (/\bvar\(/i.test(value) || BEYOND.has(property)) return null;
   // Names of assets hold a colon, which a grammar of addresses does not mind but one of bare words does.
-  const { error } = csstree.lexer.matchProperty(property, value);
+  const { error } = dictionary.matchProperty(property, value);
   return error ? `“${value.slice(0, 60)}” is no value of ${property}` : null;
 }
 
 /** The first token that would leave its declaration, hide something, or fetch; null when there is none. */
 export function unsafePart(value: string): string | null {
-  const t = csstree.tokenTypes;
+  const t = tokenTypes;
   const open: string[] = [];
   let unsafe: string | null = null;
-  csstree.tokenize(value, (type, start, end) => {
+  tokenize(value, (type, start, end) => {
     if (unsafe !== null) return;
     const text = value.slice(start, end);
     const refuse = (): void => void (unsafe = text);
@@ -76,7 +82,7 @@ export function unsafePart(value: string): string | null {
         // `!important`, and what no value has.
         return '!<\\@`$'.includes(text) ? refuse() : undefined;
       case t.Url:
-        return REFERENCE.test(csstree.url.decode(text)) ? undefined : refuse();
+        return REFERENCE.test(url.decode(text)) ? undefined : refuse();
       case t.Function: {
         const name = text.slice(0, -1).toLowerCase();
         open.push(')');
@@ -97,7 +103,7 @@ export function unsafePart(value: string): string | null {
       }
       case t.String:
         if (!/^(["'])[^]*\1$/.test(text) || text.length < 2 || text.includes('\n')) return refuse();
-        return open.at(-1) === 'url' && !REFERENCE.test(csstree.string.decode(text)) ? refuse() : undefined;
+        return open.at(-1) === 'url' && !REFERENCE.test(string.decode(text)) ? refuse() : undefined;
       case t.Ident:
       case t.Hash:
       case t.Dimension:

@@ -25,6 +25,7 @@ import {
 } from 'react';
 import { Link } from 'react-router';
 import { api, RequestError } from '../api/client';
+import { Opening } from '../shell/Opening';
 import type { Decisions } from '../shell/stations';
 import { Empty } from '../ui/Empty';
 import { useStateFindings } from './use_state_findings';
@@ -93,7 +94,7 @@ export function ProjectProvider({
       </Empty>
     );
   }
-  if (!session) return <Empty title="Opening the project …" text="" />;
+  if (!session) return <Opening />;
   return (
     <Opened session={session} past={past}>
       {children}

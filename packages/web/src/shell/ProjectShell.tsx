@@ -2,20 +2,13 @@ import { Suspense, useEffect, useState } from 'react';
 import { Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { ProjectProvider, useProject } from '../project/context';
-import { size } from '../theme/theme';
 import { Jump } from './Jump';
 import { LedgerStrip } from './LedgerStrip';
 import { Notices } from './Notices';
+import { ShellGrid } from './rail';
 import { Shortcuts } from './Shortcuts';
 import { StationBoundary } from './StationBoundary';
 import { WorkLine } from './WorkLine';
-
-const Frame = styled.div`
-  display: grid;
-  grid-template-rows: ${size.header}px auto minmax(0, 1fr) ${size.footer}px;
-  height: 100%;
-  min-width: 1024px;
-`;
 
 const Main = styled.main`
   min-height: 0;
@@ -66,7 +59,7 @@ function Opened() {
   }, [session]);
 
   return (
-    <Frame>
+    <ShellGrid>
       <WorkLine onJump={() => setPanel('jump')} />
       <Notices />
       <Main>
@@ -79,6 +72,6 @@ function Opened() {
       <LedgerStrip />
       {panel === 'jump' && <Jump onClose={() => setPanel(null)} onShortcuts={() => setPanel('shortcuts')} />}
       {panel === 'shortcuts' && <Shortcuts onClose={() => setPanel(null)} />}
-    </Frame>
+    </ShellGrid>
   );
 }

@@ -1,103 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import { Link, NavLink, useLocation } from 'react-router';
+import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
+import { Bar, Brand, Rail, Stop } from './rail';
 import { stations } from './stations';
-
-const Bar = styled.header`
-  grid-row: 1;
-  display: grid;
-  grid-template-columns: 210px minmax(0, 1fr) 220px;
-  align-items: center;
-  background: ${color.sheet};
-  border-bottom: 1px solid ${color.rule};
-`;
-
-const Brand = styled(Link)`
-  padding-left: 18px;
-  line-height: 1.15;
-  text-decoration: none;
-  overflow: hidden;
-  b {
-    font-size: 17px;
-    font-stretch: 115%;
-  }
-  span {
-    display: block;
-    color: ${color.ink2};
-    font-size: 12px;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  &:hover span {
-    text-decoration: underline;
-  }
-`;
-
-const Rail = styled.nav<{ $count: number }>`
-  position: relative;
-  display: grid;
-  grid-template-columns: repeat(${({ $count }) => $count}, minmax(0, 1fr));
-  max-width: 760px;
-  width: 100%;
-  margin: 0 auto;
-  &::before {
-    content: '';
-    position: absolute;
-    left: ${({ $count }) => 50 / $count}%;
-    right: ${({ $count }) => 50 / $count}%;
-    top: 7px;
-    height: 3px;
-    background: ${color.rule};
-  }
-`;
-
-const Stop = styled(NavLink)`
-  position: relative;
-  padding-top: 24px;
-  text-align: center;
-  text-decoration: none;
-  font-size: 12.5px;
-  font-stretch: 90%;
-  color: ${color.ink2};
-  i {
-    position: absolute;
-    left: 50%;
-    top: 3px;
-    width: 11px;
-    height: 11px;
-    margin-left: -6px;
-    background: ${color.sheet};
-    border: 3px solid ${color.ink2};
-    border-radius: 50%;
-  }
-  em {
-    font-style: normal;
-    font-weight: 700;
-    margin-left: 4px;
-  }
-  &[data-done] i {
-    border-color: ${color.lake};
-  }
-  &:hover {
-    color: ${color.ink};
-  }
-  &.active {
-    color: ${color.ink};
-    font-weight: 700;
-    i {
-      background: ${color.ink};
-      border-color: ${color.ink};
-      width: 15px;
-      height: 15px;
-      top: 1px;
-      margin-left: -8px;
-    }
-  }
-`;
 
 const JumpButton = styled.button`
   margin: 0 16px 0 14px;
