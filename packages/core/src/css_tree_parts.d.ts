@@ -1,5 +1,5 @@
 /** The parts of css-tree that are taken one by one; its published types know only the whole. */
-declare module 'css-tree/definition-syntax-data' {
+declare module 'css-tree/dist/data' {
   const definitions: {
     readonly properties: Readonly<Record<string, string>>;
     readonly types: Readonly<Record<string, string>>;

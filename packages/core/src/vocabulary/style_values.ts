@@ -1,4 +1,4 @@
-import definitions from 'css-tree/definition-syntax-data';
+import definitions from 'css-tree/dist/data';
 import { Lexer } from 'css-tree/lexer';
 import { tokenize, tokenTypes } from 'css-tree/tokenizer';
 import { string, url } from 'css-tree/utils';
