@@ -2,35 +2,22 @@
  * How often Tovel says rightly what an element is: pages of templates from the registry whose tags, roles and telling
  * attributes were hidden, and the demo's drawings. `npm run bench -- roles [PACKAGE...]` measures others.
  */
-import { findLists, inferRoles, readBatch, type Role, ROLES, scoreRoles, sightOf } from '@tovel/core';
+import { findLists, inferRoles, type Role, scoreRoles } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
-import type { Sight } from '../packages/core/src/roles/sight.ts';
-import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
-import { hideTags } from '../packages/reader/src/testing/hide_tags.ts';
+import { type Sight, sightOf } from '../packages/core/src/roles/sight.ts';
 import { installed } from './installed.ts';
-
-/** What a page's tags say of things that cannot be seen, or that people would not call so. */
-const COUNTED: ReadonlySet<string> = new Set(
-  ROLES.filter(
-    (role) => !['icon', 'label', 'chart', 'avatar', 'menuitem', 'radiogroup', 'none'].includes(role),
-  ),
-);
+import { COUNTED } from './roles/learning.ts';
+import { hiddenPages, TO_MEASURE } from './roles/piles.ts';
 
 const wanted = process.argv.slice(2).filter((arg) => !arg.startsWith('--'));
 const isLong = process.argv.includes('--misses');
-const packages = wanted.length
-  ? wanted
-  : ['startbootstrap-sb-admin-2@4.1.4', 'startbootstrap-clean-blog@6.0.9'];
+const packages = wanted.length ? wanted : TO_MEASURE;
 const packaged = await installed(packages);
 const host = new HeadlessHost();
 try {
-  for (const name of packages) {
-    const root = packaged.rootOf(name);
-    const files = (await folderFiles(root)).filter(
-      (file) => !/(^|\/)(node_modules|src|scss|less|\.[^/]*)\//.test(file.path),
-    );
-    for (const neutral of [false, true]) await measure(name, files, neutral);
-  }
+  for (const name of packages)
+    for (const isNeutral of [false, true])
+      measure(name, isNeutral, await hiddenPages(name, packaged.rootOf(name), isNeutral, host));
 } finally {
   await host.close();
   await packaged.remove();
@@ -40,28 +27,15 @@ function isHidden(sight: Sight): boolean {
   return !!sight.element.hidden || (sight.parent !== null && isHidden(sight.parent));
 }
 
-async function measure(
-  name: string,
-  files: Awaited<ReturnType<typeof folderFiles>>,
-  neutral: boolean,
-): Promise<void> {
-  const decode = (bytes: Uint8Array): string => new TextDecoder().decode(bytes);
-  const sheets = new Map(
-    files.filter((file) => file.path.endsWith('.css')).map((file) => [file.path, decode(file.bytes)]),
-  );
+function measure(name: string, isNeutral: boolean, pages: Awaited<ReturnType<typeof hiddenPages>>): void {
   const truth = new Map<string, string>();
   const found = new Map<string, string>();
   const misses = new Map<string, number>();
   const lists = { right: 0, found: 0, true: 0 };
   let elements = 0;
   let spent = 0;
-  for (const file of files.filter((candidate) => /\.html?$/.test(candidate.path))) {
-    const hidden = hideTags(decode(file.bytes), sheets, neutral);
-    const page = { path: file.path, bytes: new TextEncoder().encode(hidden.html) };
-    const others = files.filter((other) => !/\.(html?|css)$/.test(other.path));
-    const { screens } = await readBatch([page, ...others], host);
-    const screen = screens.find(({ source }) => source.file === file.path);
-    if (!screen) continue;
+  for (const { screen, truth: told, lists: drawn } of pages) {
+    const { file } = screen.source;
     const begin = performance.now();
     const guesses = inferRoles(screen);
     spent += performance.now() - begin;
@@ -72,7 +46,7 @@ async function measure(
         .map((sight) => sight.element.source.path),
     );
     const right = new Set(
-      hidden.lists.filter((items) => items.every((item) => shown.has(item))).map((items) => items.join()),
+      drawn.filter((items) => items.every((item) => shown.has(item))).map((items) => items.join()),
     );
     const own = findLists(screen).map((list) =>
       list.places.map((key) => key.slice(key.indexOf(':') + 1)).join(),
@@ -82,14 +56,14 @@ async function measure(
     lists.right += own.filter((items) => right.has(items)).length;
     if (isLong)
       for (const items of own)
-        if (!right.has(items)) console.log(`    list only found  ${file.path} ${items.slice(0, 90)}`);
+        if (!right.has(items)) console.log(`    list only found  ${file} ${items.slice(0, 90)}`);
     if (isLong)
       for (const items of right)
-        if (!own.includes(items)) console.log(`    list only true   ${file.path} ${items.slice(0, 90)}`);
+        if (!own.includes(items)) console.log(`    list only true   ${file} ${items.slice(0, 90)}`);
     for (const sight of sightOf(screen).all) {
       elements++;
-      const place = `${file.path} ${sight.element.source.path}`;
-      const right = hidden.truth.get(sight.element.source.path);
+      const place = `${file} ${sight.element.source.path}`;
+      const right = told.get(sight.element.source.path);
       const guess = guesses.get(sight.element.key)?.role;
       if (right && COUNTED.has(right)) truth.set(place, right);
       const said: Role | undefined = guess === 'avatar' ? 'image' : guess;
@@ -105,7 +79,7 @@ async function measure(
     }
   }
   const score = scoreRoles(truth, found);
-  console.log(`\nRoles with tags hidden${neutral ? ' and names neutral' : ''}: ${name}`);
+  console.log(`\nRoles with tags hidden${isNeutral ? ' and names neutral' : ''}: ${name}`);
   for (const [role, { precision, recall, f1, support }] of [...score.byRole].sort(
     (a, b) => b[1].support - a[1].support,
   ))

@@ -250,7 +250,8 @@ export {
   ROLES,
 } from './roles/names.ts';
 
-export { inferRoles, roleByTag, type RoleGuess } from './roles/infer.ts';
+export type { RoleGuess } from './roles/guess.ts';
+export { inferRoles, roleByTag } from './roles/infer.ts';
 
 export {
   decideRole,

@@ -89,7 +89,7 @@ export class HiddenParts {
       element.setAttribute('open', '');
       undo.push(() => element.removeAttribute('open'));
     }
-    for (const name of ['display', 'visibility', 'opacity', 'height', 'max-height'])
+    for (const name of ['display', 'visibility', 'opacity', 'height', 'max-height', 'grid-template-rows'])
       style.removeProperty(name);
     const given = this.#classesThatShow(element);
     for (const [holder, name] of given) {
@@ -119,11 +119,19 @@ export class HiddenParts {
   }
 
   #isUnseen(element: Element): boolean {
-    const { display, visibility, opacity, height, overflowY } = this.#lookOf(element);
+    const { display, visibility, opacity } = this.#lookOf(element);
     if (display === 'none' || Number(opacity) < SEEN) return true;
     const parent = element.parentElement;
     if (visibility !== 'visible' && parent && this.#lookOf(parent).visibility === 'visible') return true;
-    return height === '0px' && overflowY === 'hidden' && element.scrollHeight > 8;
+    return this.#isFolded(element);
+  }
+
+  /** Whether no line of what is in an element is seen, since it is too low; a grid can fold the only thing in it. */
+  #isFolded(element: Element): boolean {
+    const { display, overflowY, paddingTop, paddingBottom } = this.#lookOf(element);
+    if (display.endsWith('grid') && element.children.length === 1) return this.#isFolded(element.children[0]);
+    const room = element.clientHeight - parseFloat(paddingTop) - parseFloat(paddingBottom);
+    return overflowY === 'hidden' && room < 1 && element.scrollHeight > element.clientHeight + LEAST_FOLDED;
   }
 
   /** Classes that together let an element be seen, each with the element that gets it: itself, or what it stands in. */
@@ -148,12 +156,12 @@ export class HiddenParts {
 
   /** How much of what hides an element is not so. */
   #seenness(element: Element): number {
-    const { display, visibility, opacity, height } = this.#lookOf(element);
+    const { display, visibility, opacity } = this.#lookOf(element);
     return (
       (display === 'none' ? 0 : 4) +
       (visibility === 'visible' ? 1 : 0) +
       (Number(opacity) < SEEN ? 0 : 1) +
-      (height === '0px' ? 0 : 1)
+      (this.#isFolded(element) ? 0 : 1)
     );
   }
 
@@ -177,6 +185,9 @@ export class HiddenParts {
     return [...found];
   }
 }
+
+/** What is folded away is higher than this, in px. */
+const LEAST_FOLDED = 8;
 
 /** Fainter than this, nothing is seen. */
 const SEEN = 0.05;
@@ -264,14 +275,17 @@ const classesIn = (selector: string): string[] =>
   [...selector.matchAll(/\.((?:\\.|[\w-])+)/g)].map(([, name]) => name.replaceAll('\\', ''));
 
 function showsOrHides(style: CSSStyleDeclaration): 'shows' | 'hides' | null {
-  const { display, visibility, opacity, height, maxHeight } = style;
+  const { display, visibility, opacity, height, maxHeight, gridTemplateRows } = style;
   if (
     display === 'none' ||
     visibility === 'hidden' ||
     opacity === '0' ||
     height === '0px' ||
-    maxHeight === '0px'
+    maxHeight === '0px' ||
+    gridTemplateRows === '0fr'
   )
     return 'hides';
-  return display || visibility === 'visible' || opacity || height || maxHeight ? 'shows' : null;
+  return display || visibility === 'visible' || opacity || height || maxHeight || gridTemplateRows
+    ? 'shows'
+    : null;
 }

@@ -298,6 +298,11 @@ describe('what a page hides until something opens it', () => {
       '',
     ],
     [
+      'by a row of a grid that has no height',
+      '.bar .menu{display:grid;grid-template-rows:0fr;transition:grid-template-rows 2s}.bar.open .menu{grid-template-rows:1fr;margin-top:7px}.menu>p{overflow:hidden;min-height:0;margin:0;padding:4px 0}',
+      '',
+    ],
+    [
       'until what it stands in is pointed at',
       '.menu{opacity:0;pointer-events:none}.bar:hover>.menu{opacity:1;pointer-events:auto;margin-top:7px}',
       '',

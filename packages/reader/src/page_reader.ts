@@ -508,8 +508,8 @@ const titleOf = (drawing: Element): string =>
 const UNREAD = ['style', 'link', 'meta', 'title', 'script'];
 
 /** Properties, and values of them, by which something that takes its place can be unseen. */
-const MAY_CLOSE = ['opacity', 'visibility', 'overflow-y'];
-const UNSEEN = /^(0|0\.0\d*|hidden|collapse)$/;
+const MAY_CLOSE = ['opacity', 'visibility', 'overflow-y', 'grid-template-rows'];
+const UNSEEN = /^(0|0\.0\d*|hidden|collapse|0fr)$/;
 const HIDING = ['display', 'visibility', 'opacity'];
 
 /** Fonts of icons keep them where no letters are. */

@@ -1,6 +1,7 @@
 import type { Screen } from '../model/design.ts';
 import { labelOf, pressablesOf } from '../links/pressable.ts';
-import { type Guesses, inferRoles } from '../roles/infer.ts';
+import type { Guesses } from '../roles/guess.ts';
+import { inferRoles } from '../roles/infer.ts';
 import { hasParent, isAmong, type Sight, sightOf } from '../roles/sight.ts';
 import { choicesOf } from './choices.ts';
 import type { FormPurpose } from './form_purpose.ts';

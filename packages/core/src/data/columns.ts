@@ -1,4 +1,4 @@
-import type { Guesses } from '../roles/infer.ts';
+import type { Guesses } from '../roles/guess.ts';
 import type { Sight } from '../roles/sight.ts';
 
 /** What one row has at one place. */

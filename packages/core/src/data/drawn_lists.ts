@@ -1,7 +1,8 @@
 import { findLists } from '../components/find.ts';
 import type { Screen } from '../model/design.ts';
 import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
-import { type Guesses, inferRoles } from '../roles/infer.ts';
+import type { Guesses } from '../roles/guess.ts';
+import { inferRoles } from '../roles/infer.ts';
 import { hasParent, isAmong, type ScreenSight, type Sight, sightOf } from '../roles/sight.ts';
 import { type FoundField, fieldsOf, type ProposedField } from './fields.ts';
 import { headOf } from './heads.ts';

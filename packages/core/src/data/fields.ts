@@ -1,7 +1,7 @@
 import type { FieldType } from '../model/app.ts';
 import { uniqueName } from '../model/names.ts';
 import { wordOfLayer } from '../roles/called.ts';
-import type { Guesses } from '../roles/infer.ts';
+import type { Guesses } from '../roles/guess.ts';
 import type { Sight } from '../roles/sight.ts';
 import { type Cell, type Column, columnsOf } from './columns.ts';
 import { type Head, headOver } from './heads.ts';

@@ -1,5 +1,5 @@
 import { grouped } from '../json/grouped.ts';
-import type { Guesses } from '../roles/infer.ts';
+import type { Guesses } from '../roles/guess.ts';
 import type { Sight } from '../roles/sight.ts';
 import type { Column } from './columns.ts';
 

@@ -161,7 +161,8 @@ export function settledLink(
         link.to,
       )
     : link.to;
-  return { from, ...link, to };
+  // A place of the own page is written without its address.
+  return { from, ...link, to: isAddress && to.startsWith('#') ? from + to : to };
 }
 
 /**

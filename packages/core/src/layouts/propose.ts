@@ -128,8 +128,9 @@ function proposed(
 
 /** How alike what bars say has to be, 0 to 1: where one is may be marked, and a part be open. */
 const ALIKE = 0.4;
-/** Of a screen, a bar is at most this part. */
+/** Of the elements of a screen, a bar is at most this part, unless it is at most that part of its width or height. */
 const LARGEST_PART = 0.7;
+const SLIM = 0.4;
 /** Px within which bars stand at the same place. */
 const PLACE = 8;
 
@@ -145,11 +146,15 @@ function barsOf({ app, design }: Project, keys: readonly string[]): ReadonlyMap<
   }
   const families = new Map<string, Family[]>();
   for (const key of keys) {
-    const all = traitsOf(byKey.get(key)!.root);
+    const { root, width, height } = byKey.get(key)!;
+    const all = traitsOf(root);
     const end = Math.max(...all.map(({ element: { box } }) => box.y + box.height));
     for (const one of all.slice(1)) {
-      if (one.size < LEAST_ELEMENTS || one.size > all.length * LARGEST_PART) continue;
       const { box } = one.element;
+      if (one.size < LEAST_ELEMENTS) continue;
+      // A menu may be most of what a short page holds, but it is not most of what one sees of it.
+      const isSlim = Math.min(box.width / width, box.height / Math.max(height, end)) <= SLIM;
+      if (one.size > all.length * LARGEST_PART && !isSlim) continue;
       // What stands at the end of pages is as far from their end, however long they are.
       for (const [edge, far] of [
         ['top', box.y],

@@ -2,7 +2,8 @@ import { all, type Change, putLayer, putRefused } from '../change/change.ts';
 import type { App, Layer } from '../model/app.ts';
 import type { Design, Element, Screen } from '../model/design.ts';
 import { type Project, walkElements } from '../model/project.ts';
-import { inferRoles, type RoleGuess } from './infer.ts';
+import type { RoleGuess } from './guess.ts';
+import { inferRoles } from './infer.ts';
 import type { RoleDetail } from './names.ts';
 import { shapeOf } from './shape.ts';
 

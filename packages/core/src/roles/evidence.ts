@@ -1,4 +1,4 @@
-import type { RoleGuess } from './infer.ts';
+import type { RoleGuess } from './guess.ts';
 import type { ChartKind, Role, RoleDetail } from './names.ts';
 import { hasParent, type ScreenSight, type Sight } from './sight.ts';
 

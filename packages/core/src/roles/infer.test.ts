@@ -1,7 +1,8 @@
 import { screenOf, screenWith, svg } from '../testing/build.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { elementsByKey } from '../model/project.ts';
-import { inferRoles, type RoleGuess, roleByTag } from './infer.ts';
+import type { RoleGuess } from './guess.ts';
+import { inferRoles, roleByTag } from './infer.ts';
 import { ariaName, roleFromAria, roleInWords, ROLES } from './names.ts';
 
 /** What is guessed of the element at a path. */

@@ -1,23 +1,15 @@
 import type { LayerKind } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
+import { type Guesses, LEAST_CONFIDENCE, type RoleGuess } from './guess.ts';
 import { CONTROL_RULES } from './look_evidence.ts';
 import { PLACE_RULES } from './place_evidence.ts';
 import { TEXT_RULES } from './text_evidence.ts';
+import { asLearned, tagsTell } from './learned/weigh.ts';
 import { WORD_RULES } from './word_evidence.ts';
 import { type InputType, INPUT_TYPES, isRole, type Role, type RoleDetail, roleFromAria } from './names.ts';
 import { agreeInLists, findStructure } from './structure.ts';
 import { type ScreenSight, type Sight, sightOf } from './sight.ts';
 
-/** What an element seems to be, with how sure that is (0 to 1) and why, in words. */
-export interface RoleGuess extends RoleDetail {
-  readonly confidence: number;
-  readonly reason: string;
-}
-
-/** Guesses below this are not made. */
-export const LEAST_CONFIDENCE = 0.35;
-
-export type Guesses = ReadonlyMap<string, RoleGuess>;
 export type LayerDefaults = Readonly<Partial<Record<LayerKind, string>>>;
 
 const inferred = new WeakMap<Screen, { defaults: string; guesses: Guesses }>();
@@ -31,12 +23,17 @@ export function inferRoles(screen: Screen, defaults: LayerDefaults = {}): Guesse
   const signature = JSON.stringify(defaults);
   const known = inferred.get(screen);
   if (known?.defaults === signature) return known.guesses;
-  const guesses = infer(sightOf(screen), defaults);
-  inferred.set(screen, { defaults: signature, guesses });
+  const sight = sightOf(screen);
+  const guesses = byRules(sight, defaults);
+  if (!sight.isDrawing && !tagsTell(sight, guesses)) asLearned(sight, guesses);
+  inferred.set(screen, { defaults: signature, guesses: levelled(sight, guesses) });
   return guesses;
 }
 
-function infer(screen: ScreenSight, defaults: LayerDefaults): Guesses {
+/** What rules alone make of each element: what the learned weights start from. */
+export const inferByRules = (screen: Screen): Guesses => byRules(sightOf(screen), {});
+
+function byRules(screen: ScreenSight, defaults: LayerDefaults): Map<string, RoleGuess> {
   const guesses = new Map<string, RoleGuess>();
   const best = (sight: Sight, guess: RoleGuess | null): void => {
     if (!guess || guess.confidence < LEAST_CONFIDENCE) return;
@@ -65,7 +62,7 @@ function infer(screen: ScreenSight, defaults: LayerDefaults): Guesses {
       best(sight, { role, confidence: 0.5, reason: `so the project has it for every ${sight.element.kind}` });
   }
   agreeInLists(context, (sight, guess) => void guesses.set(sight.element.key, guess));
-  return levelled(screen, guesses);
+  return guesses;
 }
 
 /** What the tag or the authored role says; null where that says nothing. */

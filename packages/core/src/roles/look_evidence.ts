@@ -1,7 +1,7 @@
 import type { VectorNode } from '../model/design.ts';
 import { hasDownArrow, inputTypeOf, labelOfField, looksLikeField, pointsOf, textsIn } from './fields.ts';
 import { guess, isBox, isInControl, letters, type RoleRule, wordCount } from './evidence.ts';
-import type { RoleGuess } from './infer.ts';
+import type { RoleGuess } from './guess.ts';
 import { displayOf, type Sight } from './sight.ts';
 
 /** What an element looks like by itself. */

@@ -1,6 +1,6 @@
 import type { RoleContext } from './evidence.ts';
 import { findForms, SAYS_WHOSE } from './place_evidence.ts';
-import type { RoleGuess } from './infer.ts';
+import type { RoleGuess } from './guess.ts';
 import type { Role } from './names.ts';
 import { type Run, runsIn } from './shape.ts';
 import { displayOf, hasParent, type Sight } from './sight.ts';

@@ -8,7 +8,7 @@ import {
   says,
   wordCount,
 } from './evidence.ts';
-import type { RoleGuess } from './infer.ts';
+import type { RoleGuess } from './guess.ts';
 import { hasParent, px, type Sight } from './sight.ts';
 
 /** What text is by its size, its weight, its length and what it stands beside. */

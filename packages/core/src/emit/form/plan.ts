@@ -5,7 +5,7 @@ import { componentAround, type Wired, wiringOf } from '../../links/wiring.ts';
 import { copiedText } from '../../links/copied_text.ts';
 import { interactionProblem } from '../../links/problem.ts';
 import type { App, Binding, Drawer, Form, Target } from '../../model/app.ts';
-import { nameInCode } from '../../model/design.ts';
+import { type Element, nameInCode } from '../../model/design.ts';
 import { codeNames, kebabCase, uniqueName } from '../../model/names.ts';
 import {
   variableNames,
@@ -80,10 +80,10 @@ export class EmissionPlan {
     const first = app.start && isUsed(project, app.start) ? app.start : this.screens[0];
     this.start = first ? this.#sampleAddress(first) : '/';
     const wired = workingWiring(project);
-    this.#nameAnchors(wired);
     this.live = isStill ? new Map() : liveCollections(project, wired);
     this.apis = isStill ? [] : apisOf(project, this.live, wired);
     this.#parts = emittedParts(project);
+    this.#nameAnchors(wired);
     this.#partsByScreen = byHost(project, this.#parts);
     this.#shared = sharedIn(project, wired);
     for (const list of wired.values())
@@ -132,13 +132,15 @@ export class EmissionPlan {
 
   #nameAnchors(wired: ReadonlyMap<string, readonly Wired[]>): void {
     const taken = new Set<string>();
+    const ofParts = new Set([...this.#parts.values()].map(({ id }) => id));
     for (const list of wired.values())
       for (const { interaction } of list) {
         const { target } = interaction;
         if (target.kind !== 'anchor' || this.#anchors.has(target.element)) continue;
-        const name = nameInCode(findElement(this.project.design, target.element) ?? { name: '' });
-        const id = uniqueName(`at-${kebabCase(name.slice(0, 40)) || 'top'}`, (candidate) =>
-          taken.has(`${target.screen}#${candidate}`),
+        const element = findElement(this.project.design, target.element);
+        const id = uniqueName(
+          anchorName(element),
+          (candidate) => taken.has(`${target.screen}#${candidate}`) || ofParts.has(candidate),
         );
         taken.add(`${target.screen}#${id}`);
         this.#anchors.set(target.element, id);
@@ -269,6 +271,14 @@ const queryOf = (query: Readonly<Record<string, string>> = {}): string => {
 };
 
 /** What a target gives to path parameters; fields of rows are settled before. */
+/** What the author of a page calls a place of it, else what it says. */
+function anchorName(element: Element | null): string {
+  const id = element?.source.id ?? '';
+  // One word is what fields and parts that open are called by, too.
+  if (/^[a-z][a-z\d]*(-[a-z\d]+){1,4}$/.test(id)) return id;
+  return `at-${kebabCase((element ? nameInCode(element) : '').slice(0, 40)) || 'top'}`;
+}
+
 const givenBy = (target: Target): Record<string, string> =>
   Object.fromEntries(
     Object.entries(target.kind === 'screen' ? (target.params ?? {}) : {}).flatMap(([name, given]) =>

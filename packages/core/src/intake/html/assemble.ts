@@ -110,12 +110,11 @@ function nameOfPage(input: PageInput): string {
 function pageRoot(body: Element, reading: PageReading): Element {
   const { style } = body;
   const hasMargin = Object.keys(style.base).some((property) => property.startsWith('margin-'));
-  // The margin of what is first or last in a page reaches past its body; the app's own root has to hold it.
-  const { y, height } = reading.body.box;
-  const isOverreached = !style.base.display && (y > 0.5 || reading.height - y - height > 0.5);
   const fill = {
     ...reading.canvas,
-    ...(isOverreached ? { display: 'flow-root' } : {}),
+    // The margin of what is first or last in a page may reach past its body; the app's own root has to hold it. Said of
+    // every page, so that what is around them is the same.
+    ...(style.base.display ? {} : { display: 'flow-root' }),
     // What lies beneath everything still lies on the canvas.
     ...(isPainted(body, reading.canvas) && liesBeneath(body) ? { isolation: 'isolate' } : {}),
     'min-height': '100vh',
