@@ -71,7 +71,9 @@ export async function hiddenPages(
   for (const file of pages) {
     const { html, truth, lists } = hideTags(decode(file.bytes), sheets, isNeutral);
     const page = { path: file.path, bytes: new TextEncoder().encode(html) };
-    const { screens } = await readBatch([page, ...files.filter(({ path }) => !NEEDLESS.test(path))], host);
+    // What the page does not name would be read by itself.
+    const shown = files.filter(({ path }) => !NEEDLESS.test(path) && html.includes(path.split('/').at(-1)!));
+    const { screens } = await readBatch([page, ...shown], host);
     const screen = screens.find(({ source }) => source.file === file.path);
     if (screen) found.push({ template: bareName(name), isNeutral, screen, truth, lists });
   }

@@ -1,7 +1,8 @@
-import { applyChange, putLayout, putRefused } from '../change/change.ts';
+import { all, applyChange, putInteraction, putLayout, putRefused } from '../change/change.ts';
 import { emitReact } from '../emit/react/emit_react.ts';
 import { settle } from '../layers/settle.ts';
 import type { Screen } from '../model/design.ts';
+import { pressTo } from '../model/interaction.ts';
 import type { Project } from '../model/project.ts';
 import { projectOf, screenOf, svg } from '../testing/build.ts';
 import { pageOfHtml } from '../testing/page_of_html.ts';
@@ -117,4 +118,33 @@ test('what a screen has several times is no bar around it, wherever it stands', 
       key,
     );
   expect(namesOf(projectOf(page('a'), page('b'), page('c')))).toEqual([]);
+});
+
+test('a menu is a bar where a page holds little else, and links to a page’s own main part are in the layout', () => {
+  const entries = Array.from(
+    { length: 20 },
+    (_, i) => `<a class="entry" href="/e${i}"><i>○</i><span>Entry ${i}</span></a>`,
+  );
+  const page = (key: string, lines: number): Screen =>
+    pageOfHtml(
+      `<a class="skip" href="#main-content">To what it is about</a><aside class="side" data-box="0 0 220 800">${entries.join('')}</aside><main id="main-content"><h1>${key}</h1>${`<p>What ${key} says by itself.</p>`.repeat(lines)}</main>`,
+      key,
+    );
+  const project = projectOf(page('short', 1), page('longer', 30), page('longest', 90));
+  const skips = project.design.screens.map(({ key, root }) =>
+    putInteraction(
+      root.children[0].key,
+      pressTo({ kind: 'anchor', screen: key, element: root.children[2].key }),
+    ),
+  );
+  const app = applyChange(project.app, all([...skips, surelyShared(project)]));
+  expect(Object.values(app.layouts).map(({ screens }) => screens.length)).toEqual([3]);
+  const emitted = emitReact({ ...project, app }, 'Made');
+  const { files } = emitted;
+  const texts = (folder: string): string =>
+    files.flatMap((file) => ('text' in file && file.path.startsWith(folder) ? file.text : '')).join('\n');
+  expect(texts('src/layouts/')).toContain('to="#main-content"');
+  expect(texts('src/screens/')).toContain('id="main-content"');
+  expect(texts('src/links.json')).toContain('"to": "/short#main-content"');
+  expect(typeErrors([emitted])).toEqual([]);
 });

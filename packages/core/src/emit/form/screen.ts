@@ -200,7 +200,13 @@ class ScreenWriter {
     const made: MarkupElement = {
       tag,
       key: element.key,
-      className: this.#classOf(opening(element, !!part?.isNarrow), extra, tag, className),
+      className: this.#classOf(
+        opening(element, !!part?.isNarrow),
+        extra,
+        tag,
+        className,
+        form !== null || part !== null,
+      ),
       attributes: {
         ...this.#attributesOf(element, tag, form !== null, around.isInDrawer),
         ...this.#sharedAttributes(element),
@@ -279,7 +285,7 @@ class ScreenWriter {
     return {
       tag,
       key: element.key,
-      className: this.#classOf(element, { display: 'block' }, tag, className),
+      className: this.#classOf(element, { display: 'block' }, tag, className, true),
       attributes: {
         'aria-label': element.attributes?.alt || spokenName(element),
         ...(id ? { id } : {}),
@@ -413,7 +419,13 @@ class ScreenWriter {
     };
   }
 
-  #classOf(element: Element, extra: Declarations, tag: string, className: string): string | null {
+  #classOf(
+    element: Element,
+    extra: Declarations,
+    tag: string,
+    className: string,
+    isPressed: boolean,
+  ): string | null {
     const { base, at = {}, from = {}, hover, focus, disabled, before, after, placeholder } = element.style;
     const states: Record<string, Declarations> = {};
     if (hover) states[':hover'] = hover;
@@ -423,7 +435,9 @@ class ScreenWriter {
     if (after) states['::after'] = after;
     if (placeholder) states['::placeholder'] = placeholder;
     Object.assign(states, element.style.states);
-    const look = withoutIdle({ base: { ...base, ...extra }, at, from, states }, tag);
+    const { tabindex, contenteditable } = element.attributes ?? {};
+    const canFocus = isPressed || tabindex !== undefined || contenteditable !== undefined;
+    const look = withoutIdle({ base: { ...base, ...extra }, at, from, states }, tag, canFocus);
     return this.#ruleFor(className, element.key, look);
   }
 

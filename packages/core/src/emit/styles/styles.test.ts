@@ -158,3 +158,19 @@ test.each(['title', 'rowTitle', 'h1Title', 'aBC', 'col2x'])(
     expect(asInCode(`  .${classInSheet(name)}:hover {`)).toBe(`  .${name}:hover {`);
   },
 );
+
+test.each([
+  ['div', ':focus-visible', false, false],
+  ['span', ':focus', false, false],
+  ['div', ':focus-visible', true, true],
+  ['button', ':focus-visible', false, true],
+  ['a', ':hover:focus-visible', false, true],
+  ['div', ':focus-within', false, true],
+  ['div', ':hover', false, true],
+])(
+  '%s with %s, where it %s: what only the focus shows is kept where it can come: %s',
+  (tag, state, canFocus, isKept) => {
+    const { states } = withoutIdle(look({}, { [state]: { color: 'red' } }), tag, canFocus);
+    expect(Object.keys(states)).toEqual(isKept ? [state] : []);
+  },
+);

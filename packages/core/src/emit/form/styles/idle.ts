@@ -23,6 +23,11 @@ const CURRENT = /^(currentcolor|initial)$/i;
 const FILLED = new Set(['button', 'input', 'select', 'textarea', 'dialog', 'mark', 'progress', 'meter']);
 
 const isFocus = (state: string): boolean => state.includes(':focus');
+/** Of the element itself, and not of one in it. */
+const isOwnFocus = (state: string): boolean => /:focus(-visible)?(?![\w-])/.test(state);
+
+/** Elements that the focus can come to by themselves. */
+const FOCUSABLE = new Set('a area audio button details iframe input select summary textarea video'.split(' '));
 
 /** Whether all that is said of a property is what holds anyway. */
 const isAlways = (blocks: readonly Declarations[], name: string, value: RegExp): boolean =>
@@ -32,8 +37,9 @@ const isAlways = (blocks: readonly Declarations[], name: string, value: RegExp):
  * A look without what changes nothing: the width and colour of borders that are never drawn, the colour of lines that are
  * that of the text or are not there, and what the base style sheet says of every element.
  * @param tag of the element that has it
+ * @param canFocus whether the focus can come to it whatever its tag is
  */
-export function withoutIdle(look: Look, tag: string): Look {
+export function withoutIdle(look: Look, tag: string, canFocus = false): Look {
   const blocks = [look.base, ...[look.at, look.from, look.states].flatMap((table) => Object.values(table))];
   const drops = new Set<string>();
   const isImage = blocks.some((block) => /^url|gradient/.test(block['border-image-source'] ?? ''));
@@ -87,6 +93,7 @@ export function withoutIdle(look: Look, tag: string): Look {
   const all = (table: Readonly<Record<string, Declarations>>, areStates = false) =>
     Object.fromEntries(
       Object.entries(table).flatMap(([key, block]) => {
+        if (areStates && isOwnFocus(key) && !canFocus && !FOCUSABLE.has(tag)) return [];
         const kept = keep(block, areStates && key.startsWith('::'), areStates ? key : '');
         return Object.keys(kept).length ? [[key, kept]] : [];
       }),
