@@ -27,7 +27,9 @@ const isFocus = (state: string): boolean => state.includes(':focus');
 const isOwnFocus = (state: string): boolean => /:focus(-visible)?(?![\w-])/.test(state);
 
 /** Elements that the focus can come to by themselves. */
-const FOCUSABLE = new Set('a area audio button details iframe input select summary textarea video'.split(' '));
+const FOCUSABLE = new Set(
+  'a area audio button details iframe input select summary textarea video'.split(' '),
+);
 
 /** Whether all that is said of a property is what holds anyway. */
 const isAlways = (blocks: readonly Declarations[], name: string, value: RegExp): boolean =>
