@@ -346,9 +346,11 @@ const RULES: readonly Rule[] = [
   ),
   says('increase', /^(\+|plus|increase)$|\bincrease\b/, 0.8, 'it counts up'),
   says('decrease', /^(-|−|–|minus|decrease)$|\bdecrease\b/, 0.8, 'it counts down'),
-  ({ sight }) =>
-    / (rating|stars?) /.test(sight.words) && isAmong(sight, / (rating|stars) /, 2)
-      ? ['rate', 0.7, 'it is one of several stars']
+  ({ sight, label }) =>
+    (/ (rating|stars?) /.test(sight.words) && isAmong(sight, / (rating|stars) /, 2)) ||
+    (/^[★☆⭐]$/u.test(label.trim()) &&
+      siblings(sight).filter((one) => /^[★☆⭐]$/u.test(one.trim())).length > 1)
+      ? ['rate', 0.9, 'it is one of several stars']
       : null,
   // A stepper has its number between the signs.
   ({ label, sight }) =>

@@ -64,7 +64,8 @@ function theOneOf(paints: readonly string[]): number | null {
   return counts.size === 2 && at >= 0 ? at : null;
 }
 
-function paintOf({ element, children }: Sight): string {
+/** How an element and what is in it is painted. */
+export function paintOf({ element, children }: Sight): string {
   const own = Object.entries(element.style.base).filter(([property]) => PAINT.test(property));
   return JSON.stringify([own.sort(), children.map(paintOf)]);
 }

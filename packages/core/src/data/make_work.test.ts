@@ -76,6 +76,11 @@ test.each([
     [],
   ],
   [
+    'one of several stars, by the number that all of them set',
+    `<div><h3>How was it</h3><div class="stars">${[1, 2, 3].map((n) => `<button class="star" style="color:${n < 3 ? '#fa0' : '#ccc'}" aria-label="Star ${n}">★</button>`).join('')}</div></div>`,
+    ['Star 1 → How was it: 1, ', 'Star 2 → How was it: 2, ', 'Star 3 → How was it: 3, '],
+  ],
+  [
     'several that count, each its own',
     '<div><p>Adults</p><div><button>-</button><b>2</b><button>+</button></div><p>Children</p><div><button>-</button><b>0</b><button>+</button></div></div>',
     [

@@ -17,7 +17,8 @@ import type { DataProposals } from './propose.ts';
 import { quoted } from '../variables/settings.ts';
 import { takenCollection } from './records.ts';
 import { choicesOf } from './choices.ts';
-import { nameBefore, steppingOf } from './steppers.ts';
+import { ratingOf } from './ratings.ts';
+import { nameBefore, type Stepping, steppingOf } from './steppers.ts';
 import { takeCollection } from './take_collection.ts';
 
 /** What becomes of controls that are to work. */
@@ -170,6 +171,11 @@ class Maker {
       case 'increase':
       case 'decrease':
         return this.#step(action, does);
+      case 'rate':
+        return this.#counted(
+          ratingOf(this.#project, action.screen, element),
+          'it does not stand among other stars',
+        );
       case 'print':
         return { interaction: pressTo({ kind: 'browser', does: 'print' }) };
       case 'refresh':
@@ -249,8 +255,14 @@ class Maker {
   }
 
   #step({ screen, element }: ActionProposal, does: 'increase' | 'decrease'): Deed | string {
-    const stepping = steppingOf(this.#project, screen, element, does);
-    if (!stepping) return 'no number stands beside it that it could count';
+    return this.#counted(
+      steppingOf(this.#project, screen, element, does),
+      'no number stands beside it that it could count',
+    );
+  }
+
+  #counted(stepping: Stepping | null, why: string): Deed | string {
+    if (!stepping) return why;
     const { condition, value, along } = stepping;
     return { interaction: pressTo({ kind: 'set', condition, value }), ...(along ? { along } : {}) };
   }

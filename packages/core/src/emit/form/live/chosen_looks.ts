@@ -11,7 +11,14 @@ import {
 } from '../markup.ts';
 
 /** Among which controls an element is one that can be chosen, and what says that it is; null for any other. */
-export type ChoiceOf = (node: MarkupElement) => { readonly group: string; readonly by: Expression } | null;
+export type ChoiceOf = (node: MarkupElement) => Choice | null;
+
+interface Choice {
+  readonly group: string;
+  readonly by: Expression;
+  /** Whether all up to the chosen one look chosen. */
+  readonly isScale?: boolean;
+}
 
 /** A screen on which, of controls of which one is chosen, the look of the chosen one goes where the choice goes. */
 export function withChosenLooks(screen: EmittedScreen, choiceOf: ChoiceOf): EmittedScreen {
@@ -55,9 +62,11 @@ class ChosenLooks {
     const made = new Map<MarkupElement, MarkupElement>();
     for (const group of this.#groups(root).values()) {
       if (group.length < 2) continue;
-      const marked = this.#marked(group.map(({ node }) => node));
-      if (!marked) continue;
-      const other = group.find(({ node }) => node !== marked)!.node;
+      const [marked, other] = this.#marked(
+        group.map(({ node }) => node),
+        group[0].isScale ?? false,
+      );
+      if (!marked || !other) continue;
       for (const { node, by } of group) made.set(node, this.#shown(node, marked, other, by));
     }
     const replaced = (node: MarkupElement): MarkupElement =>
@@ -66,8 +75,8 @@ class ChosenLooks {
   }
 
   /** Controls of which one is chosen. */
-  #groups(root: MarkupElement): ReadonlyMap<string, { node: MarkupElement; by: Expression }[]> {
-    const found: { node: MarkupElement; by: Expression; group: string }[] = [];
+  #groups(root: MarkupElement): ReadonlyMap<string, (Choice & { node: MarkupElement })[]> {
+    const found: (Choice & { node: MarkupElement })[] = [];
     const visit = (node: MarkupElement): void => {
       const choice = this.#choiceOf(node);
       if (choice) found.push({ node, ...choice });
@@ -77,14 +86,18 @@ class ChosenLooks {
     return grouped(found, ({ group }) => group);
   }
 
-  /** The one that is drawn otherwise than all the others; of two the one that is chosen at first. */
-  #marked(nodes: readonly MarkupElement[]): MarkupElement | null {
+  /**
+   * The one that is drawn otherwise than all the others, and one of these; of a scale that is neither empty nor full the
+   * first and the last.
+   */
+  #marked(nodes: readonly MarkupElement[], isScale: boolean): [MarkupElement?, MarkupElement?] {
     const paints = nodes.map((node) => this.#paintOf(node));
+    if (isScale) return paints[0] === paints.at(-1) ? [] : [nodes[0], nodes.at(-1)];
     const counts = new Map<string, number>();
     for (const paint of paints) counts.set(paint, (counts.get(paint) ?? 0) + 1);
-    if (counts.size !== 2) return null;
+    if (counts.size !== 2) return [];
     const at = paints.findIndex((paint) => counts.get(paint) === 1);
-    return at < 0 ? null : nodes[at];
+    return at < 0 ? [] : [nodes[at], nodes.find((_, i) => i !== at)];
   }
 
   #paintOf(node: MarkupElement): string {

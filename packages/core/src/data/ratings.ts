@@ -1,0 +1,54 @@
+import { putVariable } from '../change/change.ts';
+import { elementOfInteraction } from '../model/interaction.ts';
+import { uniqueName } from '../model/names.ts';
+import { type Project, screensByKey } from '../model/project.ts';
+import { shapeOf } from '../roles/shape.ts';
+import { type Sight, sightOf } from '../roles/sight.ts';
+import { paintOf } from './choices.ts';
+import { nameBefore, type Stepping } from './steppers.ts';
+
+const FEWEST = 3;
+const MOST = 10;
+
+/** What one of several stars does: it makes a number as many as it stands for. Null where it does not stand among others. */
+export function ratingOf({ design, app }: Project, screen: string, element: string): Stepping | null {
+  const { byKey } = sightOf(screensByKey(design).get(screen)!);
+  let at = byKey.get(element);
+  while (at?.parent && at.parent.children.length === 1) at = at.parent;
+  if (!at?.parent) return null;
+  const shape = shapeOf(at.element);
+  const stars = at.parent.children.filter((other) => shapeOf(other.element) === shape);
+  if (stars.length < FEWEST || stars.length > MOST) return null;
+  const value = String(stars.indexOf(at) + 1);
+  const known = Object.entries(app.interactions).flatMap(([key, { target }]) =>
+    target.kind === 'set' &&
+    app.variables[target.condition]?.type === 'number' &&
+    stars.some((star) => isWithin(byKey.get(elementOfInteraction(key)), star))
+      ? [target.condition]
+      : [],
+  )[0];
+  if (known !== undefined) return { condition: known, value, along: null };
+  const condition = uniqueName('rating', (one) => !!app.variables[one]);
+  const taken = new Set(Object.values(app.variables).map(({ name }) => name.toLowerCase()));
+  const name = uniqueName(nameBefore(at.parent, 'Rating'), (one) => taken.has(one.toLowerCase()), ' ');
+  return {
+    condition,
+    value,
+    along: putVariable(condition, { name, type: 'number', initial: drawnAs(stars) }),
+  };
+}
+
+function isWithin(inner: Sight | undefined, outer: Sight): boolean {
+  for (let at: Sight | null = inner ?? null; at; at = at.parent) if (at === outer) return true;
+  return false;
+}
+
+/** How many are drawn as the first one is; none where all are drawn alike. */
+function drawnAs(stars: readonly Sight[]): number {
+  const looks = stars.map((star) => `${star.text} ${star.words} ${drawingOf(star)} ${paintOf(star)}`);
+  const other = looks.findIndex((look) => look !== looks[0]);
+  return Math.max(0, other);
+}
+
+const drawingOf = ({ element, children }: Sight): string =>
+  JSON.stringify([element.vector ?? null, element.asset ?? null, children.map(drawingOf)]);
