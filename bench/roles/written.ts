@@ -14,7 +14,7 @@ export async function learnAndWrite(pages: readonly ReturnType<typeof prepare>[]
   const code = `import type { Role } from '../names.ts';
 
 /** Learned by \`bench/roles/learn.ts\`. */
-export const CLASSES: readonly (Role | 'none')[] = ${JSON.stringify(CLASSES)};
+export const CLASSES = '${CLASSES.join(' ')}'.split(' ') as readonly (Role | 'none')[];
 
 /** From a likelihood on, the share that was right on templates that were not learned from. */
 export const SHARES: readonly (readonly [from: number, share: number])[] = ${JSON.stringify(shares)};

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import type { Screen } from '../model/design.ts';
 import type { Sight } from '../roles/sight.ts';
 import { screenOf, svg } from '../testing/build.ts';
+import { pageOfHtml } from '../testing/page_of_html.ts';
 import { type Candidate, choose } from './choose.ts';
 import { groupsOf } from './groups.ts';
 
@@ -103,5 +104,20 @@ test('places overlap only by standing within each other, and no element is the p
         expect(candidate.sights.filter((sight) => placed.get(sight)! > 1).length).toBeLessThan(2);
     }),
     { numRuns: 60 },
+  );
+});
+
+test('heads of tables that say different things are no component; those that say the same are', () => {
+  const table = (key: string, heads: readonly string[]): Screen =>
+    pageOfHtml(
+      `<table><thead><tr>${heads.map((head) => `<th class="head"><span>${head}</span></th>`).join('')}</tr></thead><tbody><tr><td>${key}</td></tr></tbody></table>`,
+      key,
+    );
+  const tags = (...pages: Screen[]): string[] =>
+    choose(candidates(pages)).map(({ candidate: { sights } }) => sights[0].element.tag!);
+  const heads = ['Tool', 'Shed', 'Status', 'Due'];
+  expect(tags(table('a', heads), table('b', ['Name', 'Since', 'Loans', 'Fee']))).not.toContain('tr');
+  expect(tags(table('a', heads), table('b', heads), table('c', heads))).toEqual(
+    expect.arrayContaining([expect.stringMatching(/^(tr|thead|table)$/)]),
   );
 });

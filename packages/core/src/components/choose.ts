@@ -53,6 +53,7 @@ export function choose<C extends Candidate>(candidates: readonly C[]): Choice<C>
     const { most, usual } = givenAt(candidate.sights);
     const forms = new Set(candidate.sights.map(({ element }) => shapeOf(element))).size;
     if (most + forms - 1 > MOST_GIVEN[candidate.kind] || !isOneThing(candidate.sights)) return [];
+    if (most > 0 && candidate.sights.every(isHeads)) return [];
     const unity = unityOf(candidate);
     if (unity < LEAST_UNITY) return [];
     return [{ candidate, unity, given: usual, worth: Infinity, saves: 0 }];
@@ -231,6 +232,12 @@ function isOneThing(sights: readonly Sight[]): boolean {
       together.set(kind, Math.max(count, together.get(kind) ?? 0));
   return [...together.values()].reduce((sum, count) => sum + count, 0) <= most;
 }
+
+/** Whether it is the heads of a table and nothing else: what they say belongs to their table, and to no part of tables. */
+const isHeads = ({ element: { tag }, children }: Sight): boolean =>
+  tag === 'thead'
+    ? children.every(isHeads)
+    : tag === 'tr' && children.length > 0 && children.every(({ element }) => element.tag === 'th');
 
 const kinds = new WeakMap<Element, ReadonlyMap<string, number>>();
 

@@ -1,36 +1,10 @@
 import type { Role } from '../names.ts';
 
 /** Learned by `bench/roles/learn.ts`. */
-export const CLASSES: readonly (Role | 'none')[] = [
-  'none',
-  'button',
-  'link',
-  'textbox',
-  'checkbox',
-  'switch',
-  'radio',
-  'combobox',
-  'slider',
-  'image',
-  'heading',
-  'paragraph',
-  'list',
-  'listitem',
-  'table',
-  'row',
-  'columnheader',
-  'cell',
-  'navigation',
-  'banner',
-  'main',
-  'contentinfo',
-  'form',
-  'dialog',
-  'tablist',
-  'tab',
-  'progressbar',
-  'separator',
-];
+export const CLASSES =
+  'none button link textbox checkbox switch radio combobox slider image heading paragraph list listitem table row columnheader cell navigation banner main contentinfo form dialog tablist tab progressbar separator'.split(
+    ' ',
+  ) as readonly (Role | 'none')[];
 
 /** From a likelihood on, the share that was right on templates that were not learned from. */
 export const SHARES: readonly (readonly [from: number, share: number])[] = [
