@@ -399,6 +399,8 @@ const bindingFields = {
   picture: optional(source),
   /** Of a field or a gauge: what stands in it, as an expression. */
   value: optional(source),
+  /** Of a button or a field: when it can be used, as an expression. */
+  enabled: optional(source),
 } as const;
 /** What an element shows of what is worked out while the app runs. */
 export type Binding = FieldsOf<typeof bindingFields>;

@@ -7,6 +7,7 @@ import {
   labelOf,
   parseExpression,
   putBinding,
+  roleOf,
   saidAtFirst,
   screenName,
 } from '@tovel/core';
@@ -61,6 +62,13 @@ const KINDS: readonly Kind[] = [
     says: 'always',
     example: 'chosen > 0',
     isFor: () => true,
+  },
+  {
+    field: 'enabled',
+    label: 'Can be used while',
+    says: 'always',
+    example: 'chosen > 0',
+    isFor: (element) => isField(element) || roleOf(element) === 'button',
   },
 ];
 
@@ -124,14 +132,9 @@ function Shows({ element, kind, screen }: { element: Element; kind: Kind; screen
         }}
       />
       <div>
-        {parsed && !parsed.problem && field !== 'shown' && (
-          <small>“{saidAtFirst(project, parsed.expression, screen)}” at first</small>
-        )}
-        {parsed && !parsed.problem && field === 'shown' && (
+        {parsed && !parsed.problem && (
           <small>
-            {saidAtFirst(project, parsed.expression, screen) === 'true'
-              ? `there at first, on ${screenName(project, screen)}`
-              : 'not there at first'}
+            {atFirst(field, saidAtFirst(project, parsed.expression, screen), screenName(project, screen))}
           </small>
         )}
         <Button $kind="quiet" onPress={giveUp}>
@@ -140,4 +143,16 @@ function Shows({ element, kind, screen }: { element: Element; kind: Kind; screen
       </div>
     </Part>
   );
+}
+
+/** What an expression comes to at first, in words. */
+function atFirst(field: keyof Binding, said: string, screen: string): string {
+  switch (field) {
+    case 'shown':
+      return said === 'true' ? `there at first, on ${screen}` : 'not there at first';
+    case 'enabled':
+      return said === 'true' ? 'can be used at first' : 'cannot be used at first';
+    default:
+      return `“${said}” at first`;
+  }
 }

@@ -59,6 +59,7 @@ const MODULES: Readonly<Record<string, string>> = {
   now: 'state.js',
   says: 'state.js',
   shown: 'state.js',
+  enabled: 'state.js',
 };
 
 const CALC = 'calc.js';
@@ -141,7 +142,12 @@ export class PageScript {
     return this.#following('shown', 'part', when, key);
   }
 
-  #following(call: 'says' | 'shown', word: string, of: Expression, key: string | null): string {
+  /** Lets a control be used while something holds; gives its name. */
+  enables(when: Expression, key: string | null): string {
+    return this.#following('enabled', 'control', when, key);
+  }
+
+  #following(call: 'says' | 'shown' | 'enabled', word: string, of: Expression, key: string | null): string {
     const name = uniqueName(word, (one) => this.#names.has(`${call} ${one}`));
     this.#names.add(`${call} ${name}`);
     this.#say(script`${named(call)}(${name}, (now) => ${this.#overVariables(of)});`, key, call);

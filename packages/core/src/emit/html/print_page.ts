@@ -175,6 +175,11 @@ function linkAttributes(node: MarkupElement, context: PageContext): [string, str
     said.push(['data-shown', context.script.shows(node.when, node.key)]);
     if (!valueOf(node.when, { variables: context.variables })) said.push(['hidden', true]);
   }
+  const unusable = node.slots?.['@disabled'];
+  if (unusable?.kind === 'not') {
+    said.push(['data-enabled', context.script.enables(unusable.of, node.key)]);
+    if (!valueOf(unusable.of, { variables: context.variables })) said.push(['disabled', true]);
+  }
   const isScripted =
     link !== undefined &&
     form !== 'anchor' &&

@@ -1,4 +1,4 @@
-import type { Expression } from '../../../expression/expression.ts';
+import { type Expression, not } from '../../../expression/expression.ts';
 import { type KnownNames, parseExpression } from '../../../expression/language.ts';
 import type { Binding } from '../../../model/app.ts';
 import {
@@ -15,6 +15,7 @@ export interface BoundElement {
   readonly shown?: Expression;
   readonly picture?: Expression;
   readonly value?: Expression;
+  readonly enabled?: Expression;
   /** What the parts of its text say at first, for pictures of the screen. */
   readonly firsts?: readonly string[];
 }
@@ -30,13 +31,8 @@ export function boundElements(
     return parsed && !parsed.problem ? parsed.expression : undefined;
   };
   return new Map(
-    [...bindings].flatMap(([key, { text, shown, picture, value }]): [string, BoundElement][] => {
-      const made = Object.entries({
-        text: read(text),
-        shown: read(shown),
-        picture: read(picture),
-        value: read(value),
-      });
+    [...bindings].flatMap(([key, binding]): [string, BoundElement][] => {
+      const made = Object.entries(binding).map(([what, source]) => [what, read(source)] as const);
       const there = made.filter(([, expression]) => expression !== undefined);
       const bound: BoundElement = Object.fromEntries(there);
       const firsts = bound.text && saysFirst ? { firsts: partsOfText(bound.text).map(saysFirst) } : {};
@@ -63,11 +59,13 @@ export function withBindings(screen: EmittedScreen, bound: ReadonlyMap<string, B
 }
 
 const HAVE_VALUES = new Set(['input', 'textarea', 'select', 'progress', 'meter']);
+const CAN_BE_USED = new Set(['button', 'input', 'textarea', 'select']);
 
-function withSlots(node: MarkupElement, { picture, value }: BoundElement): Partial<MarkupElement> {
+function withSlots(node: MarkupElement, { picture, value, enabled }: BoundElement): Partial<MarkupElement> {
   const slots = {
     ...(picture && node.asset ? { asset: picture } : {}),
     ...(value && HAVE_VALUES.has(node.tag) ? { '@value': value } : {}),
+    ...(enabled && CAN_BE_USED.has(node.tag) ? { '@disabled': not(enabled) } : {}),
   };
   if (!Object.keys(slots).length) return {};
   const isFollowed =

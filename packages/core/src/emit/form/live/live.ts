@@ -126,7 +126,7 @@ function detailsOf({ app }: Project, id: string, name: string): Map<string, stri
 /** Ids of the collections that bindings speak of, with whether they look at all records. */
 function spokenOf({ app }: Project): Map<string, boolean> {
   const found = new Map<string, boolean>();
-  const sources = Object.values(app.bindings).flatMap(({ text, shown }) => [text ?? '', shown ?? '']);
+  const sources = Object.values(app.bindings).flatMap((binding) => Object.values(binding));
   for (const [id, { name }] of Object.entries(app.collections)) {
     const calls = new RegExp(`(?:([A-Za-z]+)\\(\\s*)?(?<![\\w.])${name}(?![\\w])`, 'g');
     for (const source of sources)

@@ -74,6 +74,18 @@ export function shown(name, work) {
   });
 }
 
+/**
+ * Lets a control be used only while something holds.
+ * @param {string} name what it is called in `data-enabled`
+ * @param {(now: Variables) => unknown} work
+ */
+export function enabled(name, work) {
+  follow(() => {
+    for (const element of document.querySelectorAll(`[data-enabled='${name}']`))
+      element.toggleAttribute('disabled', !work(now()));
+  });
+}
+
 /** @param {string} name */
 const first = (name) => /** @type {Record<string, unknown>} */ (initial)[name];
 
