@@ -1,6 +1,7 @@
 import { type Role, ROLES, type Screen, scoreRoles } from '@tovel/core';
 import { inferByRules } from '../../packages/core/src/roles/infer.ts';
 import { type Company, companyOf } from '../../packages/core/src/roles/learned/company_traits.ts';
+import { classOfRole, trustInRules } from '../../packages/core/src/roles/learned/model.ts';
 import { ALWAYS, traitsOf } from '../../packages/core/src/roles/learned/traits.ts';
 import { type ScreenSight, sightOf } from '../../packages/core/src/roles/sight.ts';
 import { isotonic } from '../isotonic.ts';
@@ -29,11 +30,13 @@ interface Prepared {
   readonly page: TruePage;
   readonly traits: readonly (readonly string[])[];
   readonly classes: readonly number[];
+  /** The class that rules put each element into; less than none where they do not. */
+  readonly byRules: readonly number[];
 }
 
 /** How it is learned. */
 export const SETTINGS = {
-  pull: 1e-4,
+  pull: 1e-3,
   epochs: 12,
   /** What a rule says counts so much before anything is learned. */
   trustInRules: 2,
@@ -51,6 +54,7 @@ export function prepare(page: TruePage): Prepared {
   return {
     page,
     traits: sight.all.map((s) => [...traitsOf(s, sight, company)]),
+    byRules: sight.all.map(({ element }) => classOfRole(guesses.get(element.key)?.role ?? null)),
     classes: sight.all.map(({ element }) => {
       const role = page.truth.get(element.source.path);
       return Math.max(0, role ? CLASSES.indexOf(role as Role) : 0);
@@ -109,27 +113,40 @@ export function learn(pages: readonly Prepared[], settings = SETTINGS): Learned 
 const code = (traits: readonly string[], numbers: ReadonlyMap<string, number>): Int32Array =>
   Int32Array.from(traits.flatMap((trait) => numbers.get(trait) ?? []));
 
+/** The likeliest class, where what rules say counts for more; changes what is given. */
+function trusting(p: Float64Array, byRules: number, trust: number): number {
+  if (byRules >= 0) p[byRules] *= Math.exp(trust);
+  const sum = p.reduce((total, one) => total + one, 0);
+  p.forEach((one, i) => (p[i] = one / sum));
+  return p.indexOf(Math.max(...p));
+}
+
 /** How sure what was said of each element was, and whether it was right; where it was said to be something. */
 export function said({ traits, weights }: Learned, pages: readonly Prepared[]): { p: number; y: number }[] {
   const numbers = new Map(traits.map((trait, i) => [trait, i]));
   const p = new Float64Array(CLASSES.length);
-  return pages.flatMap((page) =>
-    page.traits.flatMap((held, i) => {
+  return pages.flatMap((page) => {
+    const trust = trustInRules(page.traits, (trait) => numbers.has(trait));
+    return page.traits.flatMap((held, i) => {
       likelihoods(weights, code(held, numbers), CLASSES.length, p);
-      const best = p.indexOf(Math.max(...p));
+      const best = trusting(p, page.byRules[i], trust);
       return best ? [{ p: p[best], y: Number(best === page.classes[i]) }] : [];
-    }),
-  );
+    });
+  });
 }
 
-/** From a likelihood on, the share that was right on templates that were left out. */
-export function sharesOf(pages: readonly Prepared[], parts: number): [number, number][] {
-  const templates = [...new Set(pages.map(({ page }) => page.template))].sort();
-  const pairs = Array.from({ length: parts }, (_, part) => {
-    const isLeft = ({ page }: Prepared): boolean => templates.indexOf(page.template) % parts === part;
-    return said(learn(pages.filter((page) => !isLeft(page))), pages.filter(isLeft));
-  }).flat();
-  return isotonic(pairs);
+/** From a likelihood on, the share that was right on templates whose authors were left out. */
+export function sharesOf(
+  pages: readonly Prepared[],
+  authorOf: (template: string) => string,
+): [number, number][] {
+  const authors = new Set(pages.map(({ page }) => authorOf(page.template)));
+  return isotonic(
+    [...authors].flatMap((author) => {
+      const isLeft = ({ page }: Prepared): boolean => authorOf(page.template) === author;
+      return said(learn(pages.filter((page) => !isLeft(page))), pages.filter(isLeft));
+    }),
+  );
 }
 
 /** Macro F1 of what is said of pages, by rules alone and as learned. */
@@ -141,8 +158,9 @@ export function score(learned: Learned, pages: readonly Prepared[]): { byRules: 
     new Map<string, string>(),
     new Map<string, string>(),
   ];
-  pages.forEach(({ page, traits, classes }, k) => {
+  pages.forEach(({ page, traits, classes, byRules }, k) => {
     const guesses = inferByRules(page.screen);
+    const trust = trustInRules(traits, (trait) => numbers.has(trait));
     sightOf(page.screen).all.forEach(({ element }, i) => {
       const place = `${k} ${i}`;
       if (classes[i]) truth.set(place, CLASSES[classes[i]]);
@@ -150,7 +168,7 @@ export function score(learned: Learned, pages: readonly Prepared[]): { byRules: 
       if (role && COUNTED.has(role)) rules.set(place, role);
       else if (role === 'avatar') rules.set(place, 'image');
       likelihoods(learned.weights, code(traits[i], numbers), CLASSES.length, p);
-      const best = p.indexOf(Math.max(...p));
+      const best = trusting(p, byRules[i], trust);
       if (best) found.set(place, CLASSES[best]);
     });
   });

@@ -42,6 +42,12 @@ export const TO_MEASURE = [
   'adminbsb-materialdesign@1.0.7',
 ];
 
+/** Templates by one author have their habits in common. */
+export function authorOf(template: string): string {
+  if (template.startsWith('startbootstrap-')) return 'startbootstrap';
+  return /^(paper|now-ui|material)-/.test(template) ? 'kits and their dashboards' : template;
+}
+
 /** No more pages of one template than these, spread over all that it has. */
 const MOST = 14;
 const decode = (bytes: Uint8Array): string => new TextDecoder().decode(bytes);

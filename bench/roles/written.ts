@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { format, resolveConfig } from 'prettier';
 import { LETTERS } from '../../packages/core/src/roles/learned/model.ts';
+import { authorOf } from './piles.ts';
 import { CLASSES, type Learned, learn, type prepare, sharesOf } from './learning.ts';
 
 /** Weights that say less are left out. */
@@ -9,7 +10,7 @@ const TARGET = 'packages/core/src/roles/learned/weights.ts';
 
 /** Learns from pages and writes what was learned; gives it as it was written. */
 export async function learnAndWrite(pages: readonly ReturnType<typeof prepare>[]): Promise<Learned> {
-  const shares = sharesOf(pages, 4);
+  const shares = sharesOf(pages, authorOf);
   const learned = rounded(learn(pages));
   const code = `import type { Role } from '../names.ts';
 
