@@ -3,7 +3,7 @@ import { type DisclosureProposal, findDisclosures, SAID_BY_PAGE } from '../discl
 import { takeDisclosures } from '../disclosures/take.ts';
 import { settle } from '../layers/settle.ts';
 import { authoredLinks } from '../links/authored.ts';
-import type { Screen } from '../model/design.ts';
+import type { Element, Screen } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import { fillPlanned, plannedAs } from './plan_screen.ts';
 import type { Project } from '../model/project.ts';
@@ -44,7 +44,8 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
       isStart && screen === first && isFirstPage(screen) && !routes.has('/') ? '/' : freeRoute(name, routes);
     names.add(name.toLowerCase());
     routes.add(route);
-    changes.push(putScreen(screen.key, { name, route, use: 'screen', order: ++order }));
+    const use = isBlank(screen) && screen !== first ? 'skip' : 'screen';
+    changes.push(putScreen(screen.key, { name, route, use, order: ++order }));
   }
   const disclosures = screens
     .filter(({ key }) => !app.screens[key])
@@ -63,8 +64,20 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
   return all(changes);
 }
 
+/** Whether nothing is on a page: it waits for its scripts, or only leads on. */
+const isBlank = ({ root, title }: Screen): boolean => title !== undefined && isBare(root);
+
+/** Whether it holds nothing but what may be around a page. */
+const isBare = ({ kind, text, children }: Element): boolean =>
+  kind === 'box' &&
+  !text?.trim() &&
+  (children.length === 0 || (children.length === 1 && isBare(children[0])));
+
 /** Where one begins: what is called so, in the folder of the first page before others. */
-function firstOf(screens: readonly Screen[]): Screen | undefined {
+function firstOf(all: readonly Screen[]): Screen | undefined {
+  // A page without anything on it only leads on to where one begins.
+  const drawn = all.filter((screen) => !isBlank(screen));
+  const screens = drawn.length ? drawn : all;
   const starts = screens.filter(
     ({ source, name }) => START_NAME.test(source.file.replace(/^.*\//, '')) || START_NAME.test(name),
   );
