@@ -62,6 +62,8 @@ const Stage = styled.div`
 
 const Building = styled.p`
   position: absolute;
+  /* Over the sheet, which is white until the app is there. */
+  z-index: 1;
   inset: 0;
   margin: auto;
   width: max-content;

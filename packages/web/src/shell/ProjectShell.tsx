@@ -1,6 +1,7 @@
 import { Suspense, useEffect, useState } from 'react';
 import { Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
+import { color } from '../theme/theme';
 import { ProjectProvider, useProject } from '../project/context';
 import { Jump } from './Jump';
 import { LedgerStrip } from './LedgerStrip';
@@ -14,6 +15,11 @@ const Main = styled.main`
   min-height: 0;
   overflow: hidden;
   grid-row: 3;
+`;
+
+const Coming = styled.p`
+  padding: 24px;
+  color: ${color.ink2};
 `;
 
 const isTyping = (target: EventTarget | null): boolean =>
@@ -64,7 +70,7 @@ function Opened() {
       <Notices />
       <Main>
         <StationBoundary name={pathname} onLeave={() => void navigate(`${base}/screens`)}>
-          <Suspense fallback={null}>
+          <Suspense fallback={<Coming aria-live="polite">Opening …</Coming>}>
             <Outlet />
           </Suspense>
         </StationBoundary>
