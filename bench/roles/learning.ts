@@ -158,16 +158,13 @@ export function score(learned: Learned, pages: readonly Prepared[]): { byRules: 
     new Map<string, string>(),
     new Map<string, string>(),
   ];
-  pages.forEach(({ page, traits, classes, byRules }, k) => {
-    const guesses = inferByRules(page.screen);
+  pages.forEach(({ traits, classes, byRules }, k) => {
     const trust = trustInRules(traits, (trait) => numbers.has(trait));
-    sightOf(page.screen).all.forEach(({ element }, i) => {
+    traits.forEach((held, i) => {
       const place = `${k} ${i}`;
       if (classes[i]) truth.set(place, CLASSES[classes[i]]);
-      const role = guesses.get(element.key)?.role;
-      if (role && COUNTED.has(role)) rules.set(place, role);
-      else if (role === 'avatar') rules.set(place, 'image');
-      likelihoods(learned.weights, code(traits[i], numbers), CLASSES.length, p);
+      if (byRules[i] > 0) rules.set(place, CLASSES[byRules[i]]);
+      likelihoods(learned.weights, code(held, numbers), CLASSES.length, p);
       const best = trusting(p, byRules[i], trust);
       if (best) found.set(place, CLASSES[best]);
     });

@@ -18,7 +18,7 @@ import { quoted } from '../variables/settings.ts';
 import { takenCollection } from './records.ts';
 import { choicesOf } from './choices.ts';
 import { ratingOf } from './ratings.ts';
-import { nameBefore, type Stepping, steppingOf } from './steppers.ts';
+import { freeVariable, nameBefore, type Stepping, steppingOf } from './steppers.ts';
 import { takeCollection } from './take_collection.ts';
 
 /** What becomes of controls that are to work. */
@@ -244,10 +244,14 @@ class Maker {
         ? [target.condition]
         : [];
     })[0];
-    const condition = made ?? uniqueName('choice', (one) => !!this.#app.variables[one]);
-    const taken = new Set(Object.values(this.#app.variables).map(({ name }) => name.toLowerCase()));
-    const name = uniqueName(nameBefore(within, 'Choice'), (one) => taken.has(one.toLowerCase()), ' ');
-    const variable = { name, type: 'one-of', choices: [...controls.values()], initial: chosen } as const;
+    const free = freeVariable(this.#app, 'choice', nameBefore(within, 'Choice'));
+    const condition = made ?? free.condition;
+    const variable = {
+      name: free.name,
+      type: 'one-of',
+      choices: [...controls.values()],
+      initial: chosen,
+    } as const;
     return {
       interaction: pressTo({ kind: 'set', condition, value: quoted(label) }),
       ...(made === undefined ? { along: putVariable(condition, variable) } : {}),

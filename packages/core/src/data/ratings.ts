@@ -1,11 +1,10 @@
 import { putVariable } from '../change/change.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
-import { uniqueName } from '../model/names.ts';
 import { type Project, screensByKey } from '../model/project.ts';
 import { shapeOf } from '../roles/shape.ts';
-import { type Sight, sightOf } from '../roles/sight.ts';
+import { hasParent, type Sight, sightOf } from '../roles/sight.ts';
 import { paintOf } from './choices.ts';
-import { nameBefore, type Stepping } from './steppers.ts';
+import { freeVariable, nameBefore, type Stepping } from './steppers.ts';
 
 const FEWEST = 3;
 const MOST = 10;
@@ -23,14 +22,12 @@ export function ratingOf({ design, app }: Project, screen: string, element: stri
   const known = Object.entries(app.interactions).flatMap(([key, { target }]) =>
     target.kind === 'set' &&
     app.variables[target.condition]?.type === 'number' &&
-    stars.some((star) => isWithin(byKey.get(elementOfInteraction(key)), star))
+    isOneOf(stars, byKey.get(elementOfInteraction(key)))
       ? [target.condition]
       : [],
   )[0];
   if (known !== undefined) return { condition: known, value, along: null };
-  const condition = uniqueName('rating', (one) => !!app.variables[one]);
-  const taken = new Set(Object.values(app.variables).map(({ name }) => name.toLowerCase()));
-  const name = uniqueName(nameBefore(at.parent, 'Rating'), (one) => taken.has(one.toLowerCase()), ' ');
+  const { condition, name } = freeVariable(app, 'rating', nameBefore(at.parent, 'Rating'));
   return {
     condition,
     value,
@@ -38,10 +35,9 @@ export function ratingOf({ design, app }: Project, screen: string, element: stri
   };
 }
 
-function isWithin(inner: Sight | undefined, outer: Sight): boolean {
-  for (let at: Sight | null = inner ?? null; at; at = at.parent) if (at === outer) return true;
-  return false;
-}
+/** Whether an element is one of some, or stands in one. */
+const isOneOf = (some: readonly Sight[], sight: Sight | undefined): boolean =>
+  !!sight && (some.includes(sight) || hasParent(sight, (parent) => some.includes(parent)));
 
 /** How many are drawn as the first one is; none where all are drawn alike. */
 function drawnAs(stars: readonly Sight[]): number {

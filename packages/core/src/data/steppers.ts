@@ -34,13 +34,9 @@ export function steppingOf(
   const counted = at && countedBy(at);
   if (!counted) return null;
   const known = variableShownBy(app, counted);
-  const condition = known ?? uniqueName('count', (one) => !!app.variables[one]);
-  const taken = new Set(Object.values(app.variables).map(({ name }) => name.toLowerCase()));
-  const variable = {
-    name: uniqueName(counted.name, (one) => taken.has(one.toLowerCase()), ' '),
-    type: 'number' as const,
-    initial: counted.number,
-  };
+  const free = freeVariable(app, 'count', counted.name);
+  const condition = known ?? free.condition;
+  const variable = { name: free.name, type: 'number' as const, initial: counted.number };
   const variables = known === null ? { ...app.variables, [condition]: variable } : app.variables;
   const name = variableNames({ variables }).get(condition)!;
   return {
@@ -51,6 +47,15 @@ export function steppingOf(
       known === null
         ? all([putVariable(condition, variable), ...shown(app, counted, condition, name)])
         : null,
+  };
+}
+
+/** An id and a name that no variable has. */
+export function freeVariable(app: App, id: string, name: string): { condition: string; name: string } {
+  const taken = new Set(Object.values(app.variables).map((variable) => variable.name.toLowerCase()));
+  return {
+    condition: uniqueName(id, (one) => !!app.variables[one]),
+    name: uniqueName(name, (one) => taken.has(one.toLowerCase()), ' '),
   };
 }
 

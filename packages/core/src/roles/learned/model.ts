@@ -108,11 +108,14 @@ export function likely(traits: Iterable<string>, said: Role | null = null, trust
   return {
     role: name === 'none' ? null : name,
     share: shareOf(1 / total),
-    tells: known
-      .map(([trait, weights]): [string, number] => [trait, margin(weights, best, second)])
-      .filter(([, weight]) => weight > 0)
-      .toSorted((a, b) => b[1] - a[1])
-      .map(([trait]) => trait),
+    // Of most elements nobody asks.
+    get tells() {
+      return known
+        .map(([trait, weights]): [string, number] => [trait, margin(weights, best, second)])
+        .filter(([, weight]) => weight > 0)
+        .toSorted((a, b) => b[1] - a[1])
+        .map(([trait]) => trait);
+    },
   };
 }
 

@@ -35,7 +35,8 @@ export function asLearned(screen: ScreenSight, guesses: Map<string, RoleGuess>):
   }
 }
 
-function weighed(sight: Sight, { role, share, tells }: Likely, before: RoleGuess | null): RoleGuess | null {
+function weighed(sight: Sight, likely: Likely, before: RoleGuess | null): RoleGuess | null {
+  const { role, share } = likely;
   if (!role) return before && !LEARNED.has(before.role) ? before : null;
   if (before && (before.role === role || FINER[before.role]?.includes(role)))
     return {
@@ -43,7 +44,7 @@ function weighed(sight: Sight, { role, share, tells }: Likely, before: RoleGuess
       confidence: before.role === role ? Math.max(share, LEAST_CONFIDENCE) : before.confidence,
     };
   if (share < LEAST_CONFIDENCE) return before && !LEARNED.has(before.role) ? before : null;
-  return { ...detailOf(sight, role), confidence: share, reason: reasonOf(tells) };
+  return { ...detailOf(sight, role), confidence: share, reason: reasonOf(likely.tells) };
 }
 
 function detailOf(sight: Sight, role: Role): RoleDetail {
