@@ -87,8 +87,21 @@ async function serving(files: Files, isOnePage: boolean): Promise<{ server: Serv
   return { server, address: `http://127.0.0.1:${(server.address() as AddressInfo).port}/` };
 }
 
+/** One step back and forth again, faster than a transition plays. */
+async function backAndForth(page: Page): Promise<void> {
+  await page.evaluate(async () => {
+    for (const step of [-1, 1]) {
+      const popped = new Promise((done) => addEventListener('popstate', done, { once: true }));
+      history.go(step);
+      await popped;
+    }
+  });
+  await expect(page).toHaveTitle('Tool detail');
+  await expect(page.getByRole('button', { name: 'Reserve', exact: true })).toBeVisible();
+}
+
 /** The way that a visitor goes, the same whatever the app is written as. */
-async function walk(page: Page, address: string): Promise<void> {
+async function walk(page: Page, address: string, isOnePage: boolean): Promise<void> {
   const wrong: string[] = [];
   page.on('response', (response) => {
     if (response.status() === 404) wrong.push(response.url());
@@ -110,6 +123,7 @@ async function walk(page: Page, address: string): Promise<void> {
   await expect(page).toHaveTitle('Catalogue');
   await page.goForward();
   await expect(page).toHaveTitle('Tool detail');
+  if (isOnePage) await backAndForth(page);
   expect(wrong).toEqual([]);
 }
 
@@ -127,7 +141,7 @@ for (const [target, isBuilt] of [
     expect(Object.hasOwn(files, 'package.json')).toBe(isBuilt);
     const { server, address } = await serving(isBuilt ? built(files) : files, isBuilt);
     try {
-      await walk(page, address);
+      await walk(page, address, isBuilt);
     } finally {
       server.close();
     }

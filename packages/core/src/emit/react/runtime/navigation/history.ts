@@ -32,6 +32,15 @@ export function needsOwnTransition(arrival: Arrival): boolean {
   );
 }
 
+/** Whether that is what the browser says of a transition that did not play to its end. */
+function isSkippedTransition(reason: unknown): boolean {
+  return (
+    reason instanceof DOMException &&
+    reason.name === 'AbortError' &&
+    reason.message.startsWith('Transition was skipped')
+  );
+}
+
 /** Resolves when a step back shows, or after a tenth of a second. */
 export async function afterPop(): Promise<void> {
   await new Promise((resolve) => window.addEventListener('popstate', resolve, { once: true }));
@@ -44,6 +53,11 @@ export async function afterPop(): Promise<void> {
     }, 100);
   });
 }
+
+// The router gives a transition up when somebody goes on in its middle, and nobody hears of it there.
+globalThis.addEventListener?.('unhandledrejection', (event) => {
+  if (isSkippedTransition(event.reason)) event.preventDefault();
+});
 
 // Before the router hears of it, so that the transition it starts looks as it should.
 globalThis.addEventListener?.(

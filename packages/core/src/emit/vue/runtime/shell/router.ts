@@ -13,8 +13,8 @@ export function newRouter(history: RouterHistory): Router {
     },
   });
   playTransitions(router);
-  router.afterEach((to) => {
-    if (typeof to.meta.title === 'string') document.title = to.meta.title;
+  router.afterEach((to, _from, failure) => {
+    if (!failure && typeof to.meta.title === 'string') document.title = to.meta.title;
   });
   return router;
 }
