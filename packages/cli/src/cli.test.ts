@@ -312,6 +312,44 @@ describe('inferences of a design', () => {
     expect(rows.every((row) => row.confidence > 0 && row.confidence <= 1)).toBe(true);
   });
 
+  test('a team’s own components are proposed for drawn ones, and taken over', async () => {
+    await tovel(`intake ${demo} --out ~own.tovel`);
+    const parts = path.resolve(demo, '../../e2e/fixtures/team-parts');
+    const { code, out, said } = await tovel(
+      `library ~own.tovel --from ${parts} --take sure --out ~taken.tovel`,
+    );
+    expect(code).toBe(0);
+    const read = JSON.parse(out) as {
+      library: string;
+      components: { name: string; looks?: { given: object; tag: string }[] }[];
+      proposals: { component: string; may_be: { component: string; props: object; confidence: number }[] }[];
+      unmatched: string[];
+    };
+    expect(read.library).toBe('@mossgate/parts');
+    const button = read.components.find(({ name }) => name === 'Button');
+    expect(button?.looks).toContainEqual(
+      expect.objectContaining({ given: { look: 'quiet' }, tag: 'button' }),
+    );
+    expect(read.proposals.find(({ component }) => component === 'Field')?.may_be[0]).toMatchObject({
+      component: 'Field',
+      props: { label: { prop: 'name' }, value: { prop: 'text' } },
+    });
+    expect(read.unmatched).toContain('RuleItem');
+    expect(said).toContain('Field is Field');
+    await tovel('emit ~taken.tovel --out ~taken');
+    expect(readFileSync(at('taken/src/components/Field/Field.tsx'), 'utf8')).toContain(
+      "from '@mossgate/parts'",
+    );
+  });
+
+  test('a folder that is no library is refused in words', async () => {
+    expect(await tovel(`library ~design.tovel --from ${folder}/none`)).toMatchObject({ code: 2 });
+    mkdirSync(at('empty'), { recursive: true });
+    const { code, said } = await tovel(`library ~two.tovel --from ${at('empty')}`);
+    expect(code).toBe(2);
+    expect(said).toContain('There is no TypeScript source');
+  });
+
   test('components and lists are printed as groups of paths', async () => {
     const { code, out } = await tovel('components ~design.json');
     expect(code).toBe(0);

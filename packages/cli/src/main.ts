@@ -2,6 +2,7 @@ import { check } from './check.ts';
 import { type Command, EXIT, Misuse, type Output } from './command.ts';
 import { compare } from './compare.ts';
 import { components } from './components.ts';
+import { library } from './library.ts';
 import { data } from './data.ts';
 import { deliver } from './deliver.ts';
 import { emit } from './emit.ts';
@@ -25,6 +26,7 @@ const commands: Readonly<Record<string, Command>> = {
   wiring,
   roles,
   components,
+  library,
   data,
   graph,
   flow,

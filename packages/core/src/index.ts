@@ -91,6 +91,7 @@ export {
   putDrawer,
   putEdit,
   putRefused,
+  putLibrary,
   putLook,
   putToken,
   putInteraction,
@@ -465,7 +466,11 @@ export { EmissionPlan, emitScreenOf } from './emit/form/plan.ts';
 export { type EmissionProgress, seldom } from './emit/progress.ts';
 
 export { emitReact } from './emit/react/emit_react.ts';
-export { type EmittedComponent, type Extraction } from './emit/form/components/extract.ts';
+export {
+  type EmittedComponent,
+  type Extraction,
+  type WholeComponent,
+} from './emit/form/components/extract.ts';
 export { type EmittedList } from './emit/form/components/lists.ts';
 
 export { type Prop, type Template } from './emit/form/components/template.ts';
@@ -657,3 +662,7 @@ export {
   type HeardWeight,
   isGrave,
 } from './compare/heard.ts';
+export { type SourceFile } from './library/modules.ts';
+export { suits } from './emit/form/components/theirs.ts';
+export { isLibraryFile, readLibrary, type ReadLibrary } from './library/read_library.ts';
+export { proposed as proposedTheirs, proposeTheirs, type TheirProposal } from './library/propose_theirs.ts';

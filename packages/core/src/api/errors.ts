@@ -23,6 +23,7 @@ export const errors = {
   'asset-type': { status: 415, todo: 'Bring in a file of a kind that Tovel reads.' },
   'host-refused': { status: 421, todo: 'Open the address that Tovel printed when it started.' },
   'compare-failed': { status: 422, todo: 'The message says what could not be drawn; nothing was changed.' },
+  'library-failed': { status: 422, todo: 'Choose the folder that holds the sources of the components.' },
   'publish-failed': {
     status: 422,
     todo: 'Do what the message says; what was published before is served as before.',

@@ -585,6 +585,17 @@ export const operations = define({
     cost: 'light',
     errors: ['invalid'],
   },
+  readLibrary: {
+    method: 'POST',
+    path: '/api/libraries',
+    summary: 'Which components the sources of a library give, and how they look where they can be drawn',
+    body: s.librarySources,
+    answer: s.libraryRead,
+    status: 200,
+    cost: 'heavy',
+    bodyLimit: 25 * megabyte,
+    errors: ['invalid', 'library-failed'],
+  },
   utilities: {
     method: 'POST',
     path: '/api/utilities',

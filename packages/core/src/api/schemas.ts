@@ -1,5 +1,6 @@
 import { array, boolean, mixed, number, object, type Schema, string, type InferType } from 'yup';
 import type { Change } from '../change/change.ts';
+import type { Library } from '../model/app.ts';
 import type { DifferenceKind } from '../compare/causes.ts';
 import type { HeardWeight } from '../compare/heard.ts';
 import type { FaultKind } from '../compare/width_faults.ts';
@@ -529,6 +530,36 @@ export const comparison = object({
   heights: object({ reference: number().required(), running: number().required() }).noUnknown().required(),
 }).noUnknown();
 export type ComparisonAnswer = Readonly<InferType<typeof comparison>>;
+/** The text files of a folder or package of components. */
+export const librarySources = object({
+  /** What the folder is called. */
+  name: string().max(200).required(),
+  files: array(
+    object({
+      path: string()
+        .max(500)
+        .required()
+        .test('inside', 'a path within the folder', (path) => isInside(path)),
+      text: string().max(2_000_000).defined(),
+    }).noUnknown(),
+  )
+    .min(1)
+    .max(5000)
+    .required(),
+}).noUnknown();
+/** Whether a path leads to a file within the folder that it is written from. */
+const isInside = (path: string): boolean =>
+  !path.startsWith('/') &&
+  !/[\\\0:]/.test(path) &&
+  path.split('/').every((part) => part !== '..' && part !== '.' && part !== '');
+export const libraryRead = object({
+  library: mixed<Library>(
+    (value): value is Library => typeof value === 'object' && value !== null,
+  ).required(),
+  problems: array(string().required()).required(),
+}).noUnknown();
+export type LibraryRead = Readonly<InferType<typeof libraryRead>>;
+
 export const newSweep = object({ screen: string().max(200).required() }).noUnknown();
 export const sweptScreen = object({
   screen: string().required(),

@@ -103,6 +103,7 @@ const putOf =
 /** What is shown in another way than it was drawn; the key is made by `editKey`. */
 export const putEdit = putOf('edits');
 export const putComponent = putOf('components');
+export const putLibrary = putOf('libraries');
 export const putToken = putOf('tokens');
 export const putLook = putOf('looks');
 export const putCollection = putOf('collections');

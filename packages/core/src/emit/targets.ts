@@ -3,7 +3,7 @@ import { type App, DELIVERY, type Delivery } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import type { EmissionProgress } from './progress.ts';
 import { emitHtml } from './html/emit_html.ts';
-import { emitReact } from './react/emit_react.ts';
+import { emitReactWithTheirs } from './react/emit_react.ts';
 import { emitVue } from './vue/emit_vue.ts';
 
 /** What a project can be written as, by the name that the command line takes. */
@@ -23,7 +23,7 @@ export const targets: Readonly<
     name: 'React',
     title: 'TypeScript, Vite, React Router',
     commands: ['npm install', 'npm run build', 'npm test'],
-    emit: emitReact,
+    emit: emitReactWithTheirs,
   },
   vue: {
     name: 'Vue',

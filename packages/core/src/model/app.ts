@@ -273,6 +273,103 @@ const deliveryProblem = (name: string, value: unknown): string | null =>
     ? null
     : `code has no choice "${name}" of that value`;
 
+/** What a prop of somebody's component takes, as far as its type tells. */
+export const LIBRARY_PROP_TYPES = ['text', 'number', 'yes-no', 'one-of', 'node', 'press', 'other'] as const;
+
+/** What a component or one of its props is called in somebody's code. */
+const foreignName = text(100, {
+  min: 1,
+  pattern: /^[A-Za-z_$][\w$-]*$/,
+  says: 'the name of a component or a prop',
+  examples: ['Button', 'aria-label'],
+});
+/** What an import says after `from`: a package, and a path in it. */
+const specifier = text(214, {
+  min: 1,
+  pattern: /^(@[a-z0-9~][\w.~-]*\/)?[a-z0-9~][\w.~-]*(\/[\w.~-]+)*$/,
+  says: 'the name of a package, with a path in it or without',
+  examples: ['mossgate-parts', '@mossgate/parts/buttons'],
+});
+
+const libraryPropFields = {
+  name: foreignName,
+  type: choice(LIBRARY_PROP_TYPES),
+  /** Of one-of: what it can be. */
+  choices: optional(list(text(100), { max: 200 })),
+  isRequired: optional(yes),
+  byDefault: optional(text(200)),
+} as const;
+/** A prop of a component of the team's own. */
+export type LibraryProp = FieldsOf<typeof libraryPropFields>;
+
+const libraryLookFields = {
+  /** What it was given to look so: choices by the names of their props. */
+  given: table(foreignName, text(100), { max: 20 }),
+  /** The element that is outermost. */
+  tag: text(40),
+  background: text(100),
+  color: text(100),
+  /** All in CSS pixels. */
+  radius: number(0, 10_000),
+  height: number(0, 100_000),
+  fontSize: number(0, 1000),
+  fontWeight: number(0, 1000),
+} as const;
+/** How a component of the team's own looked when it was drawn by a browser. */
+export type LibraryLook = FieldsOf<typeof libraryLookFields>;
+
+const libraryComponentFields = {
+  name: foreignName,
+  /** Where it is imported from, unless that is the library itself. */
+  from: optional(specifier),
+  isDefault: optional(yes),
+  props: list(fields(libraryPropFields), { max: 300 }),
+  looks: optional(list(fields(libraryLookFields), { max: 60 })),
+} as const;
+/** A component of the team's own. */
+export type LibraryComponent = FieldsOf<typeof libraryComponentFields>;
+
+const libraryFields = {
+  /** What it is imported by. */
+  name: specifier,
+  /** The range of versions that the delivered project asks for. */
+  version: optional(
+    text(60, {
+      pattern: /^[\^~]?\d[\w.+-]*$/,
+      says: 'a version',
+      examples: ['^1.2.0'],
+    }),
+  ),
+  components: list(fields(libraryComponentFields), { max: 2000 }),
+} as const;
+/** Components that the team has already, as they were read from its sources. */
+export type Library = FieldsOf<typeof libraryFields>;
+
+const theirsFields = {
+  /** Id of the library. */
+  library: ownKey,
+  /** The component of it that is written in the place of the drawn one. */
+  component: foreignName,
+  /**
+   * What each prop of theirs is given: a prop of the drawn component, what always stands there, what is written within it where it
+   * is used, what a button within does, or all that is drawn within, as it is drawn.
+   */
+  props: table(
+    foreignName,
+    kinds({
+      prop: { name: propName },
+      fixed: { value: either('expected a text, a number or yes or no', text(1000), number(-1e9, 1e9), flag) },
+      content: {},
+      deed: {},
+      drawn: {},
+    }),
+    { max: 300 },
+  ),
+} as const;
+/** Which component of the team's own a drawn one is. */
+export type Theirs = FieldsOf<typeof theirsFields>;
+export type TheirValue = Theirs['props'][string];
+
 const componentFields = {
   name: title(100),
   kind: choice(['component', 'list'] as const),
@@ -287,6 +384,8 @@ const componentFields = {
       Readonly<Record<string, string>>
     >,
   ),
+  /** The team's own component that it is. */
+  theirs: optional(fields(theirsFields)),
 } as const;
 /** Several places that are one component, or rows of one list. */
 export type Component = FieldsOf<typeof componentFields>;
@@ -737,6 +836,8 @@ export const tables = {
   ),
   /** By an id of their own. */
   components: held(own(['c1', 'c2']), fields(componentFields)),
+  /** By an id of their own. */
+  libraries: held(own(['parts', 'kit']), fields(libraryFields)),
   /** By an id of their own. */
   collections: held(own(['tools', 'members']), fields(collectionFields)),
   /** By an id of their own. */

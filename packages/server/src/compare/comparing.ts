@@ -73,7 +73,8 @@ const MOST_WAITING = 64;
  */
 export class Comparing {
   readonly #parts: Parts;
-  readonly #renderer = new Renderer();
+  /** The one browser that draws pages. */
+  readonly renderer = new Renderer();
   readonly #pages = new Kept<Promise<DrawnPage>>(PAGES);
   readonly #pictures = new Kept<Uint8Array>(PICTURES);
   /** What pages were heard to say, by what they depend on. */
@@ -172,7 +173,7 @@ export class Comparing {
     const { key, order } = await this.#order(id, project, view, { signal });
     const { heard, png, rendering } = await this.#once(this.#heard, key, async () => {
       let heard: HeardPage | undefined;
-      const drawn = await this.#renderer.draw({
+      const drawn = await this.renderer.draw({
         ...order,
         before: async (page) => {
           heard = await listenTo(page);
@@ -184,7 +185,7 @@ export class Comparing {
   }
 
   async close(): Promise<void> {
-    await this.#renderer.close();
+    await this.renderer.close();
   }
 
   async #reference(
@@ -206,7 +207,7 @@ export class Comparing {
     const { assets } = this.#parts;
     const files: FileStore = (hash) => assets.get(hash).catch(() => null);
     const key = `${reference} ${id} ${project.revision} ${view.drawing} ${view.width}`;
-    return this.#drawn(key, () => drawReference(this.#renderer, project, view, files, reference, signal));
+    return this.#drawn(key, () => drawReference(this.renderer, project, view, files, reference, signal));
   }
 
   async #running(
@@ -216,7 +217,7 @@ export class Comparing {
     how: Pick<DrawOrder, 'signal' | 'isMeasured'>,
   ): Promise<DrawnPage> {
     const { key, order } = await this.#order(address, project, view, how);
-    return this.#drawn(key, () => this.#renderer.draw(order));
+    return this.#drawn(key, () => this.renderer.draw(order));
   }
 
   /** How a view of the running app is drawn, with what that depends on. */
@@ -266,7 +267,7 @@ export class Comparing {
   async #once<T>(kept: Kept<Promise<T>>, key: string, draw: () => Promise<T>): Promise<T> {
     const known = kept.get(key);
     if (known) return known;
-    if (this.#renderer.waiting >= MOST_WAITING)
+    if (this.renderer.waiting >= MOST_WAITING)
       throw new HttpError('busy', 'There is a lot to draw at the moment. Ask again soon.', 2);
     const drawing = draw();
     kept.put(key, drawing);

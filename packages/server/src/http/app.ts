@@ -8,6 +8,7 @@ import Fastify, { type FastifyInstance, type FastifyReply, type FastifyServerOpt
 import { documentSchema, type ErrorCode, errorStatus, limits, openApi } from '@tovel/core';
 import { type Config, packageFolder } from '../config.ts';
 import { compareRoutes } from '../compare/routes.ts';
+import { libraryRoutes } from '../library/routes.ts';
 import { deliverRoutes } from '../deliver/routes.ts';
 import { historyRoutes } from '../history/routes.ts';
 import { Behind } from '../history/store.ts';
@@ -133,6 +134,7 @@ export async function createApp(
   deliverRoutes(app, services);
   repositoryRoutes(app, services);
   compareRoutes(app, services);
+  libraryRoutes(app, services);
   runRoutes(app, services);
   publishRoutes(app, services);
   sourceRoutes(app, services, config.allowedHosts ?? []);

@@ -17,6 +17,8 @@ import type {
   PushPlan,
   ShippedFace,
   HeardAnswer,
+  LibraryRead,
+  SourceFile,
   SweptAnswer,
   Timeline,
   UtilityPlan,
@@ -267,6 +269,8 @@ export const api = {
     patiently(() => request<HeardAnswer>('POST', `${project(id)}/listenings`, { screen, width }, {}, signal)),
   sweep: (id: string, screen: string, signal?: AbortSignal) =>
     patiently(() => request<SweptAnswer>('POST', `${project(id)}/sweeps`, { screen }, {}, signal)),
+  readLibrary: (name: string, files: readonly SourceFile[]) =>
+    patiently(() => request<LibraryRead>('POST', '/api/libraries', { name, files })),
   archiveUrl: (id: string) => `${project(id)}/archive`,
   /** @param only a file of the code, which then comes with what it takes from others alone */
   codeUrl: (id: string, only?: string) =>

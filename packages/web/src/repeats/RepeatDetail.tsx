@@ -20,6 +20,7 @@ import { Button, Choice, Field } from '../ui/controls';
 import { Row } from '../workbench/panel';
 import { PlacePicture } from './PlacePicture';
 import { freeId, type Repeat } from './RepeatsView';
+import { TheirsPart } from './TheirsPart';
 
 const Column = styled.section`
   min-height: 0;
@@ -275,6 +276,7 @@ export function RepeatDetail({ repeat, others, problem, onTake, onRefuse, onGone
           </tbody>
         </Props>
       )}
+      {!proposal && <TheirsPart id={repeat.id} component={component} props={props} onPut={put} />}
       <h3>
         {component.places.length} {component.kind === 'list' ? 'rows' : 'places'}
       </h3>

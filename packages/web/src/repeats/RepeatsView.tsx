@@ -9,6 +9,7 @@ import {
 } from '@tovel/core';
 import { type KeyboardEvent, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
+import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { ScreensNav } from '../screens/ScreensNav';
 import { StationBody, StationView } from '../screens/StationView';
@@ -16,8 +17,16 @@ import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { MarkedList as List, MarkedRow as Row } from '../ui/marked_list';
+import { LibraryCard } from './LibraryCard';
 import { RepeatDetail } from './RepeatDetail';
 import { useRepeats } from './use_repeats';
+
+/** What repeats, and below it the team's own components. */
+const Column = styled.div`
+  min-height: 0;
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+`;
 
 /** Something that repeats: taken already, or proposed. */
 export interface Repeat {
@@ -94,7 +103,15 @@ export function RepeatsView() {
             ? `${repeat.component.places.length} rows`
             : `${repeat.component.places.length} places`}
         </small>
-        <small>{repeat.saves === null ? (failed ? 'not made' : 'taken') : `saves ${repeat.saves}`}</small>
+        <small>
+          {repeat.saves === null
+            ? failed
+              ? 'not made'
+              : repeat.component.theirs
+                ? `is ${repeat.component.theirs.component}`
+                : 'taken'
+            : `saves ${repeat.saves}`}
+        </small>
       </Row>
     );
   };
@@ -116,12 +133,15 @@ export function RepeatsView() {
       </ScreensNav>
       {chosen ? (
         <StationBody $columns="minmax(320px, 430px) minmax(0, 1fr)">
-          <List role="listbox" aria-label="What repeats" onKeyDown={onKeyDown}>
-            {taken.length > 0 && <h3>Taken</h3>}
-            {taken.map(row)}
-            {proposed.length > 0 && <h3>Proposed, by what they save</h3>}
-            {proposed.map(row)}
-          </List>
+          <Column>
+            <List role="listbox" aria-label="What repeats" onKeyDown={onKeyDown}>
+              {taken.length > 0 && <h3>Taken</h3>}
+              {taken.map(row)}
+              {proposed.length > 0 && <h3>Proposed, by what they save</h3>}
+              {proposed.map(row)}
+            </List>
+            {taken.length > 0 && <LibraryCard />}
+          </Column>
           <RepeatDetail
             key={chosen.id}
             repeat={chosen}

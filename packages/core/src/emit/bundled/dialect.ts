@@ -49,6 +49,8 @@ export interface View extends Around {
 export interface WrittenApp {
   readonly name: string;
   readonly plan: EmissionPlan;
+  /** Versions of the team's own libraries that components are taken from, by what they are imported by. */
+  readonly theirs: Readonly<Record<string, string>>;
   readonly rows: readonly RouteEntry[];
   readonly layouts: readonly PlacedLayout[];
   readonly overlays: readonly OverlayEntry[];
@@ -68,6 +70,8 @@ export interface WrittenApp {
 
 /** How an app that a bundler builds is written with one framework. */
 export interface Dialect {
+  /** Whether components of the team's own are written in the place of those that are drawn. */
+  readonly takesTheirs?: boolean;
   /** What the files of components end in. */
   readonly ending: '.tsx' | '.vue';
   /** Names that the framework or the runtime has. */

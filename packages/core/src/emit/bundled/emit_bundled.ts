@@ -3,7 +3,10 @@ import { hostOf, overlayOf, type Project } from '../../model/project.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import { assetFile, assetsOf } from '../form/assets.ts';
 import { screenFile } from '../form/before.ts';
+import type { Extraction } from '../form/components/extract.ts';
 import type { EmittedList } from '../form/components/lists.ts';
+import { theirsOf } from '../form/components/theirs.ts';
+import type { App } from '../../model/app.ts';
 import type { Icons } from '../form/icons.ts';
 import { isElement, type MarkupElement, type StyleRule } from '../form/markup.ts';
 import { Folders, paletteFor, type Parts, partsOf, rootOf, usedRules } from '../form/parts.ts';
@@ -84,7 +87,7 @@ function emitAll(
   dialect: Dialect,
   tell: EmissionProgress | undefined,
 ): EmittedProject {
-  const plan = new EmissionPlan(project);
+  const plan = new EmissionPlan(project, { takesTheirs: dialect.takesTheirs ?? false });
   const { app } = plan.project;
   const files: EmittedFile[] = [];
   const fileOfScreen = new Map<string, string>();
@@ -191,6 +194,7 @@ function emitAll(
     ...dialect.around({
       name,
       plan,
+      theirs: theirsIn(extraction, app),
       rows,
       layouts: layouts.layouts,
       overlays,
@@ -241,6 +245,19 @@ function emitAll(
   files.sort((a, b) => (a.path < b.path ? -1 : 1));
   return { files, fileOfScreen };
 }
+
+/** The libraries that something is taken from, with their versions. */
+const theirsIn = ({ components }: Extraction, { libraries }: App): Readonly<Record<string, string>> =>
+  Object.fromEntries(
+    Object.values(libraries)
+      .filter(({ name }) =>
+        components.some(({ root }) => {
+          const from = theirsOf(root)?.from;
+          return from === name || from?.startsWith(`${name}/`);
+        }),
+      )
+      .map(({ name, version = '*' }) => [name, version]),
+  );
 
 /** What must hold for a screen to be shown at all. */
 function neededFor(plan: EmissionPlan, screen: string | undefined): Record<string, boolean> {

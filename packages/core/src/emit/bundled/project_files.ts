@@ -22,7 +22,7 @@ export interface Packages {
 
 /** The files around the source of an app: what it is built, checked and tested with. */
 export function aroundFiles(
-  app: Pick<WrittenApp, 'name' | 'hasTests' | 'hasJourneys' | 'apis'>,
+  app: Pick<WrittenApp, 'name' | 'hasTests' | 'hasJourneys' | 'apis' | 'theirs'>,
   packages: Packages,
 ): EmittedFile[] {
   return [
@@ -34,7 +34,7 @@ export function aroundFiles(
 
 type App = Parameters<typeof aroundFiles>[0];
 
-function packageJson({ name, hasJourneys, hasTests, apis }: App, packages: Packages): string {
+function packageJson({ name, hasJourneys, hasTests, apis, theirs }: App, packages: Packages): string {
   const devDependencies = {
     ...(hasJourneys ? { '@playwright/test': '^1.56.0' } : {}),
     ...packages.devDependencies,
@@ -57,9 +57,11 @@ function packageJson({ name, hasJourneys, hasTests, apis }: App, packages: Packa
       ...(hasJourneys ? { 'test:journeys': 'playwright test' } : {}),
       format: 'prettier --write .',
     },
-    dependencies: apis.length
-      ? byName({ ...packages.dependencies, ...packages.network })
-      : packages.dependencies,
+    dependencies: byName({
+      ...packages.dependencies,
+      ...(apis.length ? packages.network : {}),
+      ...theirs,
+    }),
     devDependencies: byName(devDependencies),
   };
   return `${JSON.stringify(content, null, 2)}\n`;

@@ -137,6 +137,22 @@ export interface MarkupElement {
   readonly variant?: { readonly by: Expression; readonly classes: Readonly<Record<string, string | null>> };
   /** A component stands here. */
   readonly use?: ComponentUse;
+  /** A component of the team's own stands here. */
+  readonly theirs?: TheirUse;
+}
+
+/** A component of the team's own, and what it is given besides what it does. */
+export interface TheirUse {
+  readonly name: string;
+  /** What it is imported from. */
+  readonly from: string;
+  readonly isDefault: boolean;
+  readonly props: Readonly<Record<string, PropValue | number>>;
+  /** The prop that is called when it is pressed, and what it leads to by itself; null where it has no such. */
+  readonly press: string | null;
+  /** Props that have to be given something to call, also where nothing is done. */
+  readonly idle: readonly string[];
+  readonly leads: 'to' | 'href' | null;
 }
 
 export interface ComponentUse {
@@ -240,7 +256,7 @@ export const withTerms = (node: MarkupElement, change: (term: Expression) => Exp
 /** Visits all that markup works out, each with the element that it is of. */
 export function visitTerms(root: MarkupElement, visit: (term: Expression, at: MarkupElement) => void): void {
   for (const term of termsOf(root)) visit(term, root);
-  for (const value of Object.values(root.use?.props ?? {}))
+  for (const value of Object.values(root.use?.props ?? root.theirs?.props ?? {}))
     if (typeof value === 'object' && 'given' in value) visit(value.given, root);
   for (const child of root.children) {
     if (isElement(child)) visitTerms(child, visit);

@@ -63,8 +63,21 @@ export class EmissionPlan {
   readonly #formsByScreen: ByScreen<Form>;
   readonly #bindingsByScreen: ByScreen<Binding>;
 
-  /** @param isStill whether lists stay as they were drawn, and what is done to them is left out */
-  constructor(drawn: Project, { isStill = false }: { readonly isStill?: boolean } = {}) {
+  /** Whether components of the team's own are written in the place of those that are drawn. */
+  readonly takesTheirs: boolean;
+
+  /**
+   * @param isStill whether lists stay as they were drawn, and what is done to them is left out
+   * @param takesTheirs whether components of the team's own are written in the place of those that are drawn
+   */
+  constructor(
+    drawn: Project,
+    {
+      isStill = false,
+      takesTheirs = false,
+    }: { readonly isStill?: boolean; readonly takesTheirs?: boolean } = {},
+  ) {
+    this.takesTheirs = takesTheirs;
     const project = settle(drawn);
     this.#isStill = isStill;
     const { app } = project;

@@ -21,6 +21,16 @@ import { runtime } from './runtime_texts.ts';
 export const emitReact = (project: Project, name: string, tell?: EmissionProgress): EmittedProject =>
   emitBundled(project, name, react, tell);
 
+/**
+ * Writes the whole project as it is handed over: components of the team's own are taken from its library. What runs within Tovel
+ * is written without, since that library is not there.
+ */
+export const emitReactWithTheirs = (
+  project: Project,
+  name: string,
+  tell?: EmissionProgress,
+): EmittedProject => emitBundled(project, name, { ...react, takesTheirs: true }, tell);
+
 const react: Dialect = {
   ending: '.tsx',
   reserved: [

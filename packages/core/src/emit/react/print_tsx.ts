@@ -14,6 +14,7 @@ import { TAGS } from '../../vocabulary/tags.ts';
 import { isKeptForm, MESSAGE_TAG } from '../form/live/forms.ts';
 import { jsxVectorName } from '../../vocabulary/vectors.ts';
 import { code, variableCode } from './expression_code.ts';
+import { theirImports, theirOpening } from './print_theirs.ts';
 import {
   type ActUse,
   addressPath,
@@ -40,6 +41,7 @@ import {
   type MarkupNode,
   type MarkupOutlet,
   type PropValue,
+  type TheirUse,
 } from '../form/markup.ts';
 
 export interface TsxOptions {
@@ -157,6 +159,7 @@ export function newUsed(options: TsxOptions): Used {
     tables: new Map(),
     assets,
     components: new Set(),
+    theirs: new Map(),
     icons: new Map(),
     forms: new Set(),
     entered: () => 'event.target.value',
@@ -180,6 +183,7 @@ export function importLines(used: Used, usesPath = false): string[] {
   const { options } = used;
   const lines: string[] = [];
   const ofRouter = [...(options.hasOutlet ? ['Outlet'] : []), ...(usesPath ? ['useLocation'] : [])];
+  lines.push(...theirImports(used));
   if (ofRouter.length) lines.push(`import { ${ofRouter.join(', ')} } from 'react-router';`);
   for (const name of [...used.components].sort())
     lines.push(
@@ -256,6 +260,8 @@ export interface Used extends ActUse {
   readonly tables: Map<string, Readonly<Record<string, string>>>;
   readonly assets: Map<string, string>;
   readonly components: Set<string>;
+  /** Components of the team's own, by what they are called in the file. */
+  readonly theirs: Map<string, TheirUse>;
   readonly options: TsxOptions;
 }
 
@@ -491,6 +497,10 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
         ...usedProps(node.use, depth, used),
       ],
     };
+  }
+  if (node.theirs) {
+    const theirs = theirOpening({ ...node, theirs: node.theirs }, classValue(node, used), depth, used);
+    return { tag: theirs.tag, attributes: [...theirs.attributes] };
   }
   if (node.isChecked || node.tag === MESSAGE_TAG) {
     tag = node.isChecked ? 'Form' : MESSAGE_TAG;

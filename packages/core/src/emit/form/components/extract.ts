@@ -24,6 +24,7 @@ import { type Apart, placedApart, withPlaced } from './placement.ts';
 import { type EmittedList, gatherLists, withFixedRows } from './lists.ts';
 import { withOwnRules } from './own_rules.ts';
 import { holdsContent, hollowed } from './hollow.ts';
+import { asTheirs, type TheirComponent } from './theirs.ts';
 import {
   formOf,
   lookOf,
@@ -54,7 +55,12 @@ export interface Extraction {
   readonly rules: ReadonlyMap<string, readonly StyleRule[]>;
   /** Components that could not be made, with the reason. */
   readonly failed: ReadonlyMap<string, string>;
+  /** Each component with all that it shows, before smaller ones were taken out of it, by its id. */
+  readonly wholes: ReadonlyMap<string, WholeComponent>;
 }
+
+/** What a component shows, and what differs in it from place to place. */
+export type WholeComponent = Pick<EmittedComponent, 'root' | 'props' | 'rules'>;
 
 /** What is to be extracted: what people took, and what has to stand twice. */
 export interface Wanted extends Component {
@@ -71,12 +77,15 @@ export interface Known {
   readonly recordsOf: ReadonlyMap<string, string>;
   /** What the rows of each screen were known by. */
   readonly rows: CodeBefore['rows'];
+  /** Components of the team's own that are written in the place of drawn ones, by the ids of those. */
+  readonly theirs: ReadonlyMap<string, TheirComponent>;
 }
 export const NOTHING_KNOWN: Known = {
   before: new Map(),
   fieldOf: new Map(),
   recordsOf: new Map(),
   rows: new Map(),
+  theirs: new Map(),
 };
 
 /** Where places can stand: a screen, or a component that was made before. */
@@ -110,6 +119,7 @@ export function extractComponents(
   const lists = new Map<string, EmittedList[]>();
   const failed = new Map<string, string>();
   const names = new Set<string>();
+  const wholes = new Map<string, WholeComponent>();
   for (const component of bySize(bodies, wanted)) {
     const found = currentPlaces(bodies, component);
     const places: Apart<BodyPlace>[] =
@@ -130,7 +140,8 @@ export function extractComponents(
     }
     const name = uniqueCodeName(pascalCase(component.name), 'Part', (candidate) => names.has(candidate));
     names.add(name);
-    const own = withOwnRules(made.template, made.places, name);
+    const drawn = withOwnRules(made.template, made.places, name);
+    wholes.set(component.id, drawn);
     const usesAll = made.places.map(
       (place, i) => [place, useOf(name, place.node, made.template.values[i], made.contents?.[i])] as const,
     );
@@ -162,16 +173,22 @@ export function extractComponents(
       bodies.set(key, { ...body, root, rules: withOwnKeys(rules, root, placedNames) });
     }
     const given = made.places.filter(({ placed }) => placed).length;
+    const placed: WholeComponent = given
+      ? {
+          ...drawn,
+          root: { ...drawn.root, takesClass: given === made.places.length ? 'always' : 'sometimes' },
+        }
+      : drawn;
+    const theirs = known.theirs.get(component.id);
+    const own = theirs ? asTheirs(placed, theirs) : placed;
     bodies.set(`component ${component.id}`, {
-      root: given
-        ? { ...own.root, takesClass: given === made.places.length ? 'always' : 'sometimes' }
-        : own.root,
+      root: own.root,
       rules: new Map(own.rules.map((rule) => [rule.className, rule])),
       route: null,
       component: { id: component.id, name, ...own },
     });
   }
-  return withoutUnused(bodies, screens, lists, failed);
+  return { ...withoutUnused(bodies, screens, lists, failed), wholes };
 }
 
 /** The result, without props and rules that smaller components have taken over from larger ones. */
@@ -180,7 +197,7 @@ function withoutUnused(
   screens: ReadonlyMap<string, EmittedScreen>,
   lists: ReadonlyMap<string, readonly EmittedList[]>,
   failed: ReadonlyMap<string, string>,
-): Extraction {
+): Omit<Extraction, 'wholes'> {
   const props = new Map<string, ReadonlySet<string>>();
   const cleaned = new Map<string, MarkupElement>();
   // Those made last stand within those made first, so that their props are known when they are used.

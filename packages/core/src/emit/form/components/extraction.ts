@@ -6,6 +6,7 @@ import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import { extractComponents, type Extraction, type Wanted } from './extract.ts';
 import { holdsContent } from './hollow.ts';
 import type { Prop } from './template.ts';
+import { theirComponents } from './theirs.ts';
 
 /** Components that were taken, and the parts that are drawers, which stand twice. */
 function wantedOf({ app }: Project): Wanted[] {
@@ -32,6 +33,7 @@ const extractions = new WeakMap<
     drawers: App['drawers'];
     code: App['code'];
     collections: App['collections'];
+    libraries: App['libraries'] | null;
     screens: readonly EmittedScreen[];
     extraction: Extraction;
   }
@@ -43,11 +45,13 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   const keys = [...plan.screens, ...plan.overlays.keys()];
   const screens = new Map(keys.map((key) => [key, emitScreenOf(plan, key)] as const));
   const list = [...screens.values()];
+  const libraries = plan.takesTheirs ? app.libraries : null;
   const known = extractions.get(app.components);
   if (
     known?.drawers === app.drawers &&
     known.code === app.code &&
     known.collections === app.collections &&
+    known.libraries === libraries &&
     known.screens.length === list.length &&
     known.screens.every((screen, i) => screen === list[i])
   )
@@ -61,11 +65,13 @@ export function extractionOf(plan: EmissionPlan): Extraction {
       ),
     ),
     rows: codeBefore(app).rows,
+    theirs: libraries ? theirComponents(app) : new Map(),
   });
   extractions.set(app.components, {
     drawers: app.drawers,
     code: app.code,
     collections: app.collections,
+    libraries,
     screens: list,
     extraction,
   });
