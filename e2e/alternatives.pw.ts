@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { copyOfDemo, saved } from './support.ts';
+import { copyOfDemo, newProject, saved } from './support.ts';
 
 test('other looks run beside each other; one is kept for the whole app in one step, another waits', async ({
   page,
@@ -47,4 +47,41 @@ test('other looks run beside each other; one is kept for the whole app in one st
   await expect(side.getByRole('listitem')).toHaveCount(1);
   await side.getByRole('button', { name: /^Keep/ }).click();
   await expect(looks.first()).toContainText('As it is');
+});
+
+const homeDrawn = (look: string, body: string): string =>
+  `<!doctype html><html><head><title>Home ${look}</title><style>body{margin:0;font:16px sans-serif}main{padding:40px}</style></head><body><main><h1>Borrow what you need</h1><p>Kept by neighbours for neighbours.</p>${body}</main></body></html>`;
+
+test('of several drawings of one screen one is kept, with the wiring of the other', async ({ page }) => {
+  const id = await newProject(page, 'Ways');
+  const file = (name: string, text: string) => ({ name, mimeType: 'text/html', buffer: Buffer.from(text) });
+  await page
+    .getByLabel('Files', { exact: true })
+    .setInputFiles([
+      file('home.html', homeDrawn('', '<p><a href="tools.html">Browse the tools</a></p>')),
+      file('home-v2.html', homeDrawn('v2', '<button type="button">Browse the tools</button>')),
+      file(
+        'tools.html',
+        '<!doctype html><html><head><title>Tools</title></head><body><h1>All tools</h1></body></html>',
+      ),
+    ]);
+  await expect(page.getByRole('heading', { name: '3 screens came in' })).toBeVisible({ timeout: 30_000 });
+  const sheet = page.getByRole('listbox', { name: 'Screens' });
+  await sheet.getByRole('option', { name: /^Home v2/ }).click();
+  await page.keyboard.press('a');
+  await page.getByRole('combobox', { name: 'Screen' }).fill('Home');
+  await page.keyboard.press('Enter');
+  await expect(sheet.getByRole('option', { name: 'Home v2, alternative' })).toBeVisible();
+  await saved(page);
+
+  await page.goto(`/p/${id}/screens/alternatives`);
+  const drawings = page.getByRole('figure');
+  await expect(drawings).toHaveCount(2);
+  const second = drawings.nth(1).frameLocator('iframe');
+  await second.getByText('Browse the tools').press('Enter');
+  await expect(second.getByRole('heading', { name: 'All tools' })).toBeVisible();
+  await page.getByRole('button', { name: 'Keep Home v2' }).click();
+  await expect(drawings.nth(0)).toContainText('home-v2.html');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(drawings.nth(0)).toContainText('home.html');
 });

@@ -666,3 +666,4 @@ export { type SourceFile } from './library/modules.ts';
 export { suits } from './emit/form/components/theirs.ts';
 export { isLibraryFile, readLibrary, type ReadLibrary } from './library/read_library.ts';
 export { proposed as proposedTheirs, proposeTheirs, type TheirProposal } from './library/propose_theirs.ts';
+export { alternativesOf, keepAlternative, makeAlternatives, wiredWithout } from './alternatives/drawn.ts';

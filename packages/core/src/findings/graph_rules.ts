@@ -276,9 +276,7 @@ export const graphRules: readonly Rule[] = [
     title: 'Skipped screens',
     find: ({ project }) =>
       orderedScreens(project.app)
-        .filter(
-          (key) => project.app.screens[key].use === 'skip' || project.app.screens[key].use === 'counterpart',
-        )
+        .filter((key) => ['skip', 'counterpart', 'alternative'].includes(project.app.screens[key].use))
         .map((key) => ({
           screen: key,
           element: null,

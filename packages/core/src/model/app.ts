@@ -45,10 +45,10 @@ import {
 
 export type * from './interaction.ts';
 
-export const USES = ['screen', 'skip', 'counterpart', 'overlay', 'planned'] as const;
+export const USES = ['screen', 'skip', 'counterpart', 'overlay', 'planned', 'alternative'] as const;
 /**
- * What a drawn screen is in the app: a screen, nothing, the same as another at a different width, or something that
- * opens over another. A planned one has not been drawn yet.
+ * What a drawn screen is in the app: a screen, nothing, the same as another at a different width, something that opens over
+ * another, or another drawing of one, which waits to be kept in its place. A planned one has not been drawn yet.
  */
 export type Use = (typeof USES)[number];
 
@@ -93,7 +93,7 @@ const screenEntryFields = {
   guard: optional(guardSchema),
   overlay: optional(fields(overlayFields)),
   use: choice(USES),
-  /** Of which screen it is a counterpart or an overlay. */
+  /** Of which screen it is a counterpart, an overlay or an alternative. */
   of: optional(screenKey),
   /** As a counterpart: the window width in px at which the one layout gives way to the other. */
   turn: optional(windowWidth),

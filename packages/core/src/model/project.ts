@@ -99,6 +99,8 @@ export function useInWords(project: Project, screenKey: string): string | null {
       return `is a counterpart${of}`;
     case 'overlay':
       return `is an overlay${of}`;
+    case 'alternative':
+      return `is an alternative${of}`;
     case 'planned':
       return null;
     case 'screen':

@@ -7,6 +7,7 @@ import {
   emptyApp,
   emptyDesign,
   keptApi,
+  makeAlternatives,
   putApi,
   putCollection,
   putInteraction,
@@ -50,6 +51,22 @@ afterAll(async () => {
 });
 
 const get = (url: string, headers = { host: '127.0.0.1:5000' }) => run.inject({ url, headers });
+
+test('an alternative runs in the place of its screen, and only as long as it is one', async () => {
+  const screens = ['home', 'list', 'other'].map(drawn);
+  const design: Design = { ...emptyDesign, screens };
+  let taken = applyChange(emptyApp, takeIn({ design, app: emptyApp }, screens));
+  taken = applyChange(taken, makeAlternatives({ design, app: taken }, ['other'], 'home'));
+  const ways = await services.projects.create('Ways', design, taken);
+  const script = async (address: string) => (await get(`/${address}/_app/app.js`)).body;
+  expect(await script(ways)).not.toContain('The other');
+  const kept = await script(`${ways}~as.other`);
+  expect(kept).toContain('The other');
+  expect(kept).not.toContain('The home');
+  const { statusCode, body } = await get(`/${ways}~as.list/_app/app.js`);
+  expect(statusCode).toBe(404);
+  expect(body).toContain('no alternative');
+});
 
 test('beside the app as it is, it is served with a name for each value that recurs', async () => {
   const screens = ['home', 'list', 'tool', 'loan'].map(drawn);

@@ -1,5 +1,13 @@
 import type { FastifyBaseLogger } from 'fastify';
-import { type App, isUsed, lookValues, type ProjectEvent, settle } from '@tovel/core';
+import {
+  type App,
+  applyChange,
+  isUsed,
+  keepAlternative,
+  lookValues,
+  type ProjectEvent,
+  settle,
+} from '@tovel/core';
 import type { HistoryStore } from '../history/store.ts';
 import { HttpError } from '../http/errors.ts';
 import type { ProjectStore, StoredProject } from '../projects/store.ts';
@@ -34,6 +42,23 @@ const withNames = (project: StoredProject): App => ({
   ),
 });
 
+/** What it ends with where an alternative stands in the place of its screen; the key of that follows. */
+const AS = 'as.';
+
+/** @throws HttpError where there is no such alternative */
+function withKept(project: StoredProject, key: string): App {
+  const entry = Object.hasOwn(project.app.screens, key) ? project.app.screens[key] : undefined;
+  if (entry?.use !== 'alternative')
+    throw new HttpError('not-found', 'This drawing is no alternative of a screen any more.');
+  return applyChange(project.app, keepAlternative(project, key));
+}
+
+/** The project of an address, and what is said behind it. */
+function addressParts(address: string): readonly [id: string, at: string | undefined] {
+  const bar = address.indexOf('~');
+  return bar < 0 ? [address, undefined] : [address.slice(0, bar), address.slice(bar + 1)];
+}
+
 /** At most this many apps are kept ready to be rebuilt. */
 const BENCHES = 6;
 
@@ -62,7 +87,7 @@ export class Workshop {
   /**
    * The app as it is now; built if it has changed since the last time. An address `project~12` is the app as it was at that
    * place of its history, `project~named` the app as it is, with a name for every value that recurs, so that other looks can be
-   * tried while it runs.
+   * tried while it runs, and `project~as.KEY` the app with that alternative in the place of its screen.
    * @param signal ends the build where nobody else waits for it.
    * @throws HttpError where the project is not there, or the asker has left.
    */
@@ -139,21 +164,29 @@ export class Workshop {
   }
 
   async #build(address: string, bench: Bench): Promise<void> {
-    const [id, at] = address.split('~');
+    const [id, at] = addressParts(address);
     const isNamed = at === NAMED;
-    const project = at === undefined || isNamed ? await this.#projects.read(id) : await this.#past(id, at);
+    const kept = at?.startsWith(AS) ? at.slice(AS.length) : null;
+    const isOther = isNamed || kept !== null;
+    const project = at === undefined || isOther ? await this.#projects.read(id) : await this.#past(id, at);
     const { seq, revision, name } = project;
     if (bench.built && bench.seq === seq && bench.name === name) return;
     const thread = this.#builder.thread();
     // Which values have names by themselves follows from all there is.
-    const isKnown = bench.thread === thread && !isNamed;
+    const isKnown = bench.thread === thread && !isOther;
     const missed = isKnown && bench.seq < seq ? await this.#history.after(id, bench.seq) : [];
     const { done, end } = this.#builder.build(
       {
         project: address,
         name,
         design: isKnown && bench.revision === revision ? null : project.design,
-        app: isKnown ? null : isNamed ? withNames(project) : project.app,
+        app: isKnown
+          ? null
+          : isNamed
+            ? withNames(project)
+            : kept !== null
+              ? withKept(project, kept)
+              : project.app,
         // Others may have gone on since the project was read.
         changes: missed.filter((entry) => entry.seq <= seq).map(({ change }) => change),
       },

@@ -1,270 +1,45 @@
-import {
-  type Aspect,
-  ASPECTS,
-  dressesOf,
-  isUsed,
-  lookChanges,
-  lookValues,
-  orderedScreens,
-  parametersOf,
-  putLook,
-  screensByKey,
-  takeLook,
-  type Token,
-} from '@tovel/core';
-import { useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useMemo, useState } from 'react';
-import styled from 'styled-components';
-import { api } from '../api/client';
+import { lookValues, isUsed } from '@tovel/core';
+import { useMemo } from 'react';
 import { useProject } from '../project/context';
 import { ScreensNav } from '../screens/ScreensNav';
-import { StationBody, StationView } from '../screens/StationView';
+import { StationView } from '../screens/StationView';
 import { color } from '../theme/theme';
-import { Button, Choice, Field } from '../ui/controls';
-import { Block, Chip, Row } from '../workbench/panel';
-import { DressedApp } from './DressedApp';
-import { useDressed } from './use_dressed';
+import { Button, Segments } from '../ui/controls';
+import { useQueryParam } from '../ui/use_query_param';
+import { DrawnAlternatives } from './DrawnAlternatives';
+import { RuledLooks } from './RuledLooks';
 
-const Side = styled.aside`
-  min-height: 0;
-  overflow: auto;
-  background: ${color.sheet};
-  border-right: 1px solid ${color.rule};
-  label {
-    display: grid;
-    gap: 4px;
-  }
-  input[type='range'] {
-    width: 100%;
-    accent-color: ${color.lake};
-  }
-  li {
-    display: grid;
-    gap: 4px;
-    padding: 7px 0;
-    border-top: 1px solid ${color.rule};
-  }
-  p {
-    color: ${color.ink2};
-  }
-`;
-
-const Wall = styled.div<{ $least: number }>`
-  position: relative;
-  overflow: auto;
-  padding: 12px 18px 28px;
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(100%, ${({ $least }) => $least}px), 1fr));
-  gap: 14px 16px;
-  align-content: start;
-`;
-
-const Waiting = styled.p`
-  grid-column: 1 / -1;
-  color: ${color.ink2};
-`;
-
-const LABELS: Readonly<Record<Aspect, string>> = {
-  colour: 'Colours',
-  type: 'Type',
-  space: 'Spaces',
-  corners: 'Corners',
-};
-const COUNTS = ['3', '6', '9', '12'] as const;
-
-/** How the app would look otherwise: made by rule from its own values, running beside each other; one is kept, others wait. */
+/** How the app, or one of its screens, would be otherwise: in looks made by rule, and as it was drawn in several ways. */
 export function AlternativesView() {
   const project = useProject();
-  const { id, app, design, graph, session } = project;
-  const { data: settings } = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity });
-  const [aspects, setAspects] = useState<readonly Aspect[]>(ASPECTS);
-  const [far, setFar] = useState(50);
-  const [given, setGiven] = useState('');
-  const [count, setCount] = useState<(typeof COUNTS)[number]>('6');
-  const [chosen, setChosen] = useState<string | null>(null);
-  const screens = useMemo(
-    () => design.screens.filter((screen) => isUsed(project, screen.key)),
-    [design, graph.screens.join()],
-  );
-  const values = useMemo(() => lookValues(screens, app.tokens), [screens, app.tokens]);
-  const from = /^#([\da-f]{3}|[\da-f]{6})$/i.test(given.trim()) ? given.trim() : undefined;
-  const wish = useDeferredValue(`${aspects.join()} ${far} ${count} ${from ?? ''}`);
-  const dresses = useMemo(
+  const { app, design, graph } = project;
+  const drawn = Object.values(app.screens).filter(({ use }) => use === 'alternative').length;
+  const [kind, setKind] = useQueryParam('kind', drawn > 0 ? 'drawn' : 'looks');
+  const values = useMemo(
     () =>
-      dressesOf(screens, app.tokens, {
-        aspects,
-        far: far / 100,
-        count: Number(count),
-        ...(from ? { color: from } : {}),
-      }),
-    [wish, screens, app.tokens],
+      Object.keys(
+        lookValues(
+          design.screens.filter((screen) => isUsed(project, screen.key)),
+          app.tokens,
+        ),
+      ).length,
+    [design, graph.screens.join(), app.tokens],
   );
-  const worn = useMemo(
-    () =>
-      new Map([
-        ['as-it-is', {}],
-        ...dresses.map((dress) => [dress.id, lookChanges(dress.tokens, values)] as const),
-      ]),
-    [dresses, values],
-  );
-  const origin = settings
-    ? `${window.location.protocol}//${window.location.hostname}:${settings.runPort}`
-    : null;
-  const { isThere, frameOf } = useDressed(origin, worn, app);
-
-  // What has a parameter in its path is reached from another one.
-  const shown = orderedScreens(app).filter(
-    (key) => graph.screens.includes(key) && !parametersOf(app.screens[key].route).length,
-  );
-  const screen = chosen ?? (app.start && shown.includes(app.start) ? app.start : shown[0]);
-  const { width = 1280, height = 800 } = screensByKey(design).get(screen ?? '') ?? {};
-  const isSmall = width < 700;
-  const shownHeight = isSmall ? Math.min(height, 760) : 800;
-  const src = `${origin}/${id}~named${screen ? app.screens[screen].route : '/'}`;
-
-  const keep = (name: string, tokens: Readonly<Record<string, Token>>): void =>
-    session.change(`The look is ${name}`, takeLook(app, tokens, values));
-  const putAside = (name: string, tokens: Readonly<Record<string, Token>>): void => {
-    let n = 1;
-    while (app.looks[`k${n}`]) n++;
-    session.change(`Put the look ${name} aside`, putLook(`k${n}`, { name, tokens }));
-  };
-  const aside = Object.entries(app.looks);
-  const isAside = (tokens: Readonly<Record<string, Token>>): boolean =>
-    aside.some(([, look]) => !Object.keys(lookChanges(look.tokens, tokens)).length);
+  const isDrawn = kind === 'drawn';
   return (
     <StationView>
       <ScreensNav>
-        <span style={{ marginLeft: 'auto', color: color.ink2 }}>
-          {Object.keys(values).length} values that recur
-        </span>
+        <Segments role="group" aria-label="Kind of alternatives" style={{ marginLeft: 'auto' }}>
+          <Button aria-pressed={!isDrawn} onPress={() => setKind('looks')}>
+            Looks by rule
+          </Button>
+          <Button aria-pressed={isDrawn} onPress={() => setKind('drawn')}>
+            Drawn {drawn}
+          </Button>
+        </Segments>
+        <span style={{ color: color.ink2 }}>{values} values that recur</span>
       </ScreensNav>
-      <StationBody $columns="248px minmax(0, 1fr)">
-        <Side aria-label="What is tried">
-          <Block>
-            <h3>What may differ</h3>
-            <Row role="group" aria-label="What may differ">
-              {ASPECTS.map((aspect) => (
-                <Chip
-                  key={aspect}
-                  type="button"
-                  aria-pressed={aspects.includes(aspect)}
-                  onClick={() =>
-                    setAspects(
-                      aspects.includes(aspect)
-                        ? aspects.filter((one) => one !== aspect)
-                        : ASPECTS.filter((one) => one === aspect || aspects.includes(one)),
-                    )
-                  }
-                >
-                  {LABELS[aspect]}
-                </Chip>
-              ))}
-            </Row>
-            <label>
-              <span>How far from what is there: {farInWords(far)}</span>
-              <input
-                type="range"
-                min={5}
-                max={100}
-                step={5}
-                value={far}
-                onChange={(event) => setFar(Number(event.target.value))}
-              />
-            </label>
-            <Field
-              label="From one colour, as #rrggbb"
-              value={given}
-              placeholder="around the wheel"
-              onChange={setGiven}
-              {...(given && !from ? { problem: 'Six digits after #, as in #2b4c9b.' } : {})}
-            />
-            <Choice
-              label="How many"
-              value={count}
-              options={COUNTS.map((one) => ({ id: one, label: one }))}
-              onChange={setCount}
-            />
-            {shown.length > 1 && (
-              <Choice
-                label="Seen on"
-                value={screen}
-                options={shown.map((key) => ({ id: key, label: app.screens[key].name }))}
-                onChange={setChosen}
-              />
-            )}
-          </Block>
-          <Block>
-            <h3>Put aside</h3>
-            {aside.length === 0 && <p>A look that is put aside waits here.</p>}
-            <ul>
-              {aside.map(([key, { name, tokens }]) => (
-                <li key={key}>
-                  <b>{name}</b>
-                  <Row>
-                    <Button aria-label={`Keep ${name}`} onPress={() => keep(name, tokens)}>
-                      Keep
-                    </Button>
-                    <Button
-                      $kind="quiet"
-                      aria-label={`Remove ${name}`}
-                      onPress={() => session.change(`Remove the look ${name}`, putLook(key, null))}
-                    >
-                      Remove
-                    </Button>
-                  </Row>
-                </li>
-              ))}
-            </ul>
-          </Block>
-        </Side>
-        <Wall $least={isSmall ? 210 : 380} aria-label="Looks beside each other">
-          {!isThere && <Waiting role="status">Building the app …</Waiting>}
-          {origin && screen && (
-            <DressedApp
-              name="As it is"
-              src={src}
-              width={width}
-              height={shownHeight}
-              frame={frameOf('as-it-is')}
-            >
-              What is done in one is done in all.
-            </DressedApp>
-          )}
-          {origin &&
-            screen &&
-            dresses.map(({ id: dress, name, tokens }) => (
-              <DressedApp
-                key={dress}
-                name={name}
-                src={src}
-                width={width}
-                height={shownHeight}
-                frame={frameOf(dress)}
-              >
-                <Button $kind="primary" aria-label={`Keep ${name}`} onPress={() => keep(name, tokens)}>
-                  Keep
-                </Button>
-                <Button
-                  aria-label={`Put ${name} aside`}
-                  isDisabled={isAside(tokens)}
-                  onPress={() => putAside(name, tokens)}
-                >
-                  {isAside(tokens) ? 'Is put aside' : 'Put aside'}
-                </Button>
-              </DressedApp>
-            ))}
-          {!dresses.length && (
-            <Waiting>
-              {aspects.length
-                ? 'Nothing on these screens recurs often enough to be made otherwise.'
-                : 'Say what may differ.'}
-            </Waiting>
-          )}
-        </Wall>
-      </StationBody>
+      {isDrawn ? <DrawnAlternatives /> : <RuledLooks />}
     </StationView>
   );
 }
-
-const farInWords = (far: number): string => (far < 35 ? 'a little' : far < 70 ? 'clearly' : 'much');

@@ -12,6 +12,10 @@ const Figure = styled.figure`
     min-height: 2.6em;
     align-items: end;
     overflow-wrap: anywhere;
+    gap: 8px;
+  }
+  small {
+    color: ${color.ink2};
   }
 `;
 
@@ -37,6 +41,8 @@ const Deeds = styled.div`
 
 interface DressedAppProps {
   readonly name: string;
+  /** Which file it is, where that is not said by its name. */
+  readonly file?: string | undefined;
   readonly src: string;
   /** Of the window that the app is shown in, in px of its own. */
   readonly width: number;
@@ -46,7 +52,7 @@ interface DressedAppProps {
 }
 
 /** The running app, drawn as small as there is room for, with what can be done with the look that it wears. */
-export function DressedApp({ name, src, width, height, frame, children }: DressedAppProps) {
+export function DressedApp({ name, file, src, width, height, frame, children }: DressedAppProps) {
   const window = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState(0);
   useLayoutEffect(() => {
@@ -59,6 +65,7 @@ export function DressedApp({ name, src, width, height, frame, children }: Dresse
     <Figure aria-label={name}>
       <figcaption>
         <b>{name}</b>
+        {file !== undefined && <small>{file}</small>}
       </figcaption>
       <Window ref={window} style={{ height: Math.round(height * scale) || undefined }}>
         {room > 0 && (

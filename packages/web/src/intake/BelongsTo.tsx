@@ -4,14 +4,24 @@ import { useProject } from '../project/context';
 import { Sheet } from '../shell/Sheet';
 import { Suggest } from '../ui/Suggest';
 
+/** Uses of screens that are said of another one, and what is asked for each. */
+const QUESTIONS = {
+  counterpart: 'The same as which screen, at another width?',
+  overlay: 'Opens over which screen?',
+  alternative: 'Another drawing of which screen?',
+} as const;
+export type BelongingUse = keyof typeof QUESTIONS;
+export const isBelonging = (use: unknown): use is BelongingUse =>
+  typeof use === 'string' && Object.hasOwn(QUESTIONS, use);
+
 interface BelongsToProps {
-  use: 'counterpart' | 'overlay';
+  use: BelongingUse;
   chosen: ReadonlySet<string>;
   onTake: (screen: string) => void;
   onClose: () => void;
 }
 
-/** Asks which screen the chosen ones are a counterpart or an overlay of. */
+/** Asks which screen the chosen ones belong to. */
 export function BelongsTo({ use, chosen, onTake, onClose }: BelongsToProps) {
   const project = useProject();
   const { app, graph } = project;
@@ -28,12 +38,7 @@ export function BelongsTo({ use, chosen, onTake, onClose }: BelongsToProps) {
     [graph, chosen, project, app, typed],
   );
   return (
-    <Sheet
-      title={
-        use === 'counterpart' ? 'The same as which screen, at another width?' : 'Opens over which screen?'
-      }
-      onClose={onClose}
-    >
+    <Sheet title={QUESTIONS[use]} onClose={onClose}>
       <Suggest
         label="Screen"
         isLabelHidden

@@ -329,6 +329,7 @@ const SheetEntry = memo(function SheetEntry({
     counterpart: 'counterpart',
     overlay: 'overlay',
     planned: 'to be drawn',
+    alternative: 'alternative',
   };
   return (
     <Card $isOn={isOn} $isAt={isAt} $isFaint={entry.use === 'skip'} style={{ width }} role="presentation">

@@ -6,6 +6,7 @@ import {
   type IntakeResult,
   noticeCauses,
   orderedScreens,
+  makeAlternatives,
   putUse,
   screensByKey,
   setStart,
@@ -45,7 +46,7 @@ import {
   type RunningIntake,
   startIntake,
 } from './run_intake';
-import { BelongsTo } from './BelongsTo';
+import { type BelongingUse, BelongsTo, isBelonging } from './BelongsTo';
 
 const View = styled.div`
   height: 100%;
@@ -143,7 +144,7 @@ export function IntakeView() {
   const [isAsking, setAsking] = useState(false);
   const [isOver, setOver] = useState(false);
   const [isWhole, setWhole] = useState(false);
-  const [sheet, setSheet] = useState<'link' | 'counterpart' | 'overlay' | { paste: string } | null>(null);
+  const [sheet, setSheet] = useState<'link' | BelongingUse | { paste: string } | null>(null);
   const [scale, setScale] = useState(SCALES.first);
   const [sort, setSort] = useState<SortBy>('order');
   const [width, setWidth] = useState(800);
@@ -289,12 +290,17 @@ export function IntakeView() {
       counterpart: 'Make a counterpart of',
       overlay: 'Make an overlay of',
       planned: 'Plan',
+      alternative: 'Make an alternative of',
     };
     session.change(
       `${words[use]} ${names}`,
       all([
-        ...chosen.map((key) => putUse(app, key, use, of)),
-        ...(use !== 'screen' && app.start && chosen.includes(app.start) ? [setStart(null)] : []),
+        ...(use === 'alternative' && of !== undefined
+          ? [makeAlternatives(project, chosen, of)]
+          : chosen.map((key) => putUse(app, key, use, of))),
+        ...(use !== 'screen' && use !== 'alternative' && app.start && chosen.includes(app.start)
+          ? [setStart(null)]
+          : []),
       ]),
     );
   };
@@ -305,6 +311,7 @@ export function IntakeView() {
     else if (key === 's') setUse('skip');
     else if (key === 'c') setSheet('counterpart');
     else if (key === 'o') setSheet('overlay');
+    else if (key === 'a') setSheet('alternative');
     else if (key === 'escape') setSelection(new Set());
     else return;
     event.preventDefault();
@@ -360,6 +367,9 @@ export function IntakeView() {
                 </Button>
                 <Button onPress={() => setSheet('overlay')} aria-keyshortcuts="O">
                   Overlay of …
+                </Button>
+                <Button onPress={() => setSheet('alternative')} aria-keyshortcuts="A">
+                  Alternative of …
                 </Button>
                 {selected.size === 1 && (
                   <Button $kind="quiet" onPress={() => open([...selected][0])}>
@@ -433,7 +443,7 @@ export function IntakeView() {
         </Side>
       )}
       {sheet === 'link' && <LinkSheet onFetched={onFetched} onClose={() => setSheet(null)} />}
-      {(sheet === 'counterpart' || sheet === 'overlay') && (
+      {isBelonging(sheet) && (
         <BelongsTo
           use={sheet}
           chosen={selected}
@@ -457,6 +467,7 @@ function othersInWords(uses: readonly Use[]): string {
   const parts = [
     [count('counterpart'), 'counterpart'],
     [count('overlay'), 'overlay'],
+    [count('alternative'), 'alternative'],
   ].flatMap(([n, word]) => (n ? [`${n} ${word}${n === 1 ? '' : 's'}`] : []));
   if (count('skip')) parts.push(`${count('skip')} skipped`);
   return parts.length ? ` and ${parts.join(', ')}` : '';

@@ -409,7 +409,7 @@ function ScreenPanel({
           { id: 'screen', label: 'A screen of the app' },
           { id: 'skip', label: 'Skip it' },
           ...(entry.use === 'planned' ? [{ id: 'planned' as const, label: 'Still to be drawn' }] : []),
-          ...(entry.use === 'counterpart' || entry.use === 'overlay'
+          ...(entry.use === 'counterpart' || entry.use === 'overlay' || entry.use === 'alternative'
             ? [
                 {
                   id: entry.use,

@@ -65,7 +65,7 @@ const shortcuts: readonly ShortcutGroup[] = [
     path: 'intake',
     keys: [
       ['K, S', 'Keep or skip what is chosen'],
-      ['C, O', 'Make it a counterpart or an overlay of a screen'],
+      ['C, O, A', 'Make it a counterpart, an overlay or an alternative of a screen'],
       ['Space, Shift, Ctrl A', 'Choose one more, a range, all'],
     ],
   },

@@ -1,3 +1,4 @@
+import { makeAlternatives } from '../../alternatives/drawn.ts';
 import { putUse } from '../../change/change.ts';
 import { baseName } from '../../intake/files.ts';
 import { hasScrim } from '../../overlays/scrim.ts';
@@ -19,6 +20,13 @@ import { type Likeness, likenessesOf } from './likeness.ts';
 /** Endings by which the same screen at another width is told apart in its name. */
 const WIDTH_ENDING =
   /[\s_(/-]*(mobile|phone|tablet|desktop|laptop|small|medium|large|wide|narrow|xs|sm|md|lg|xl|\d{3,4}(px|w)?)\)?$/i;
+/** Endings by which several drawings of one screen are told apart, and those among them that say so in so many words. */
+const DRAWING_ENDING =
+  /(?:[\s_(/-]+((?:alternative|variant|variation|version|option|draft|take|alt|var|v)[\s_-]*)?(?:\d{1,2}|[a-d]|i{1,3}v?)?|\d{1,2})?\)?$/i;
+const LEAST_CALLED = 3;
+/** So much of the texts two drawings of one screen have in common where their names say it, and where they only hint at it. */
+const LEAST_IN_COMMON = { said: 0.15, hinted: 0.6 } as const;
+
 /** Names of what a screen can look like besides as usual. */
 const STATE_NAME =
   /\b(empty|error|loading|success|failed|offline|disabled|open|expanded|selected|filled|no results|dialog|modal|drawer|menu|popover|toast|confirm(ation)?|alert)\b/i;
@@ -166,7 +174,27 @@ function counterparts(
   return found;
 }
 
-/** The same screen several times, at several widths, or in several states. */
+/**
+ * Whether two screens are two drawings of one: of one width, called the same but for an ending that counts drawings, with much in
+ * common, and with nothing that leads to one of them.
+ */
+function areAlternatives(pair: Likeness, { project, graph }: Pick<Examined, 'project' | 'graph'>): boolean {
+  if (!isSameWidth(pair.a, pair.b) || isDuplicate(pair)) return false;
+  const [a, b] = [pair.a, pair.b].map(({ key }) => {
+    const name = screenName(project, key);
+    const ending = DRAWING_ENDING.exec(name)!;
+    return { stem: name.slice(0, ending.index).toLowerCase(), isSaid: ending[1] !== undefined };
+  });
+  if (a.stem !== b.stem || a.stem.length < LEAST_CALLED) return false;
+  // Who makes the next drawing of a screen leads nobody to it.
+  const isLedTo = ({ key }: Screen): boolean =>
+    (graph.arrivals.get(key) ?? []).some(({ from }) => from !== key);
+  if (isLedTo(pair.a) && isLedTo(pair.b)) return false;
+  const least = a.isSaid || b.isSaid ? LEAST_IN_COMMON.said : LEAST_IN_COMMON.hinted;
+  return pair.textCount > 0 && Math.max(pair.texts, pair.contained * 0.8) >= least;
+}
+
+/** The same screen several times, at several widths, in several states, or drawn in several ways. */
 export const alikeRules: readonly Rule[] = [
   {
     code: 'same-screen',
@@ -240,6 +268,37 @@ export const alikeRules: readonly Rule[] = [
           change: putUse(project.app, key, 'overlay', under.key),
         },
       }));
+    },
+  },
+  {
+    code: 'alternative',
+    level: 'info',
+    station: 'intake',
+    title: 'Several drawings of one screen',
+    find: (examined) => {
+      const { project, graph } = examined;
+      const bestOf = bestPicker(project);
+      // The one without a number is what the others are drawings of; else the one that most leads to.
+      const rank = (key: string): number =>
+        Number(DRAWING_ENDING.exec(screenName(project, key))![0] !== '') * 1e6 -
+        (graph.arrivals.get(key)?.length ?? 0);
+      return clusters(pairsInUse(examined).filter((pair) => areAlternatives(pair, examined))).flatMap(
+        (keys): Found[] => {
+          const least = Math.min(...keys.map(rank));
+          const best = bestOf(keys.filter((key) => rank(key) === least));
+          return keys
+            .filter((key) => key !== best)
+            .map((key) => ({
+              screen: key,
+              element: null,
+              message: `${screenName(project, key)} is another drawing of ${screenName(project, best)}: they are called the same, and say much of the same.`,
+              fix: {
+                label: `Make it an alternative of ${screenName(project, best)}`,
+                change: makeAlternatives(project, [key], best),
+              },
+            }));
+        },
+      );
     },
   },
   {

@@ -53,6 +53,38 @@ test.each([
   expect(own[0].message).toMatch(/\p{L}.*[.?]$/u);
 });
 
+const words = (...texts: readonly string[]): string =>
+  texts.map((text, i) => `<text x="24" y="${60 + i * 40}" font-size="16">${text}</text>`).join('');
+
+test.each([
+  ['says it', ['Home', 'Home v2'], ['Borrow', 'Tools'], ['Borrow', 'Sheds', 'Hours'], 'Home v2'],
+  [
+    'hints at it and most is the same',
+    ['Home A', 'Home B'],
+    ['Borrow', 'Tools', 'Sheds'],
+    ['Borrow', 'Tools', 'Sheds', 'Hours'],
+    'Home B',
+  ],
+  [
+    'hints at it and little is the same',
+    ['Step 1', 'Step 2'],
+    ['Name', 'Street', 'Town'],
+    ['Card', 'Month', 'Town'],
+    null,
+  ],
+  ['ends in a letter by chance', ['Card', 'Car'], ['Borrow', 'Tools'], ['Borrow', 'Tools', 'Hours'], null],
+])('of two screens whose name %s', (_, names, first, second, alternative) => {
+  const two = [first, second].map((texts, i) => ({
+    ...screenOf(svg(words(...texts)), `s${i}`),
+    name: names[i],
+  }));
+  const project = projectOf(...two);
+  const own = found(project).filter(({ code }) => code === 'alternative');
+  expect(own.map(({ screen }) => project.app.screens[screen!].name)).toEqual(
+    alternative === null ? [] : [alternative],
+  );
+});
+
 test('nothing is found on screens that have nothing wrong with them', () => {
   expect(
     found(pile).filter((finding) => ['basket', 'checkout-desktop'].includes(finding.screen ?? '')),
