@@ -1,3 +1,4 @@
+import { withOwnIds } from '../drawing_ids.ts';
 import { sentenceCase } from '../../model/names.ts';
 import type {
   Declarations,
@@ -246,7 +247,7 @@ function toElement(input: Known, read: ReadElement): Element {
       ...common,
       kind: 'vector',
       name: nameOf(read, 'drawing'),
-      vector: toVector(read, key),
+      vector: withOwnIds(toVector(read)),
       children: [],
     };
   if (read.tag === 'img') {
@@ -402,32 +403,43 @@ function withAssetNames(css: Declarations, input: PageInput): Declarations {
 const DRAWN: ReadonlySet<string> = new Set(VECTOR_ATTRIBUTES);
 
 /** An inline drawing; its style is in its declarations, and what only the page had use for goes. */
-function toVector(read: ReadElement, key: string): VectorNode {
-  const prefix = key.replace(/[^\w]+/g, '-');
-  const rename = (value: string): string =>
-    value.replace(/url\(["']?#([^"')]+)["']?\)/g, `url(#${prefix}-$1)`);
-  const convert = (node: ReadElement, isRoot: boolean): VectorNode => {
+function toVector(read: ReadElement): VectorNode {
+  const convert = (node: ReadElement, parent: ReadElement | null): VectorNode => {
     const attributes: Record<string, string> = {};
     for (const [name, value] of Object.entries(node.attributes)) {
-      if (name === 'id') attributes.id = `${prefix}-${value}`;
-      else if (name === 'href' || name === 'xlink:href') attributes.href = value.replace(/^#/, `#${prefix}-`);
       // A name that is none is left to the gate, which says so.
-      else if ((DRAWN.has(name) || !isAttributeName(name)) && !(isRoot && name === 'role'))
-        attributes[name] = rename(value);
+      if (
+        name === 'id' ||
+        name === 'href' ||
+        name === 'xlink:href' ||
+        DRAWN.has(name) ||
+        !isAttributeName(name)
+      ) {
+        if (parent || name !== 'role') attributes[name === 'xlink:href' ? 'href' : name] = value;
+      }
     }
     // The root's declarations go into its class like those of any element.
-    if (!isRoot)
+    if (parent)
       for (const [property, value] of Object.entries(node.base))
-        if (isVectorStyle(property)) attributes[property] = rename(value);
+        if (isVectorStyle(property) && !isInherited(property, value, node, parent))
+          attributes[property] = value;
     const text = node.children.filter((child) => typeof child === 'string').join('');
     return {
       tag: node.tag,
       attributes,
       children: node.children.flatMap((child) =>
-        typeof child === 'string' || !VECTOR_TAGS.has(child.tag) ? [] : [convert(child, false)],
+        typeof child === 'string' || !VECTOR_TAGS.has(child.tag) ? [] : [convert(child, node)],
       ),
       ...(text.trim() ? { text } : {}),
     };
   };
-  return convert(read, true);
+  return convert(read, null);
 }
+
+/** Whether a part of a drawing has from what it stands in what its style says, so that it need not say it again. */
+const isInherited = (property: string, value: string, node: ReadElement, parent: ReadElement): boolean =>
+  INHERITED.test(property) &&
+  parent.base[property] === value &&
+  (node.attributes[property] === undefined || node.attributes[property] === value);
+const INHERITED =
+  /^(color|cursor|direction|fill|fill-opacity|fill-rule|clip-rule|font(-.*)?|letter-spacing|line-height|marker(-.*)?|paint-order|pointer-events|shape-rendering|stroke(-.*)?|text-anchor|text-rendering|visibility|word-spacing|writing-mode)$/;

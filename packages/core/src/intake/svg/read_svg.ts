@@ -1,3 +1,4 @@
+import { withOwnIds } from '../drawing_ids.ts';
 import { arrangeScreen, softOf } from '../../layout/arrange.ts';
 import { contains, hasLook, type Placed, union } from '../../layout/placed.ts';
 import type { Box, Notice, Screen } from '../../model/design.ts';
@@ -707,7 +708,6 @@ class SvgReader {
     };
     if (!(box.width > 0 || box.height > 0) || !(bounds.width > 0 || bounds.height > 0)) return [];
     const safe = (b: Box): Box => ({ ...b, width: Math.max(b.width, 1), height: Math.max(b.height, 1) });
-    const prefix = `${this.#input.screenKey}-${path.replace(/[^\w]+/g, '-')}`;
     let vector = drawVector(
       element,
       parents,
@@ -715,7 +715,6 @@ class SvgReader {
       this.#sheet,
       this.#byId,
       safe(isUpright(outer) ? bounds : box),
-      prefix,
     );
     if (!isUpright(outer))
       vector = {
@@ -728,7 +727,7 @@ class SvgReader {
           },
         ],
       };
-    return [this.#placed(element, 'vector', safe(box), path, { tag: 'svg', vector })];
+    return [this.#placed(element, 'vector', safe(box), path, { tag: 'svg', vector: withOwnIds(vector) })];
   }
 
   /** A turned text has no geometry to measure; its place is taken from where it begins. */

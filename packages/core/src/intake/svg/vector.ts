@@ -155,7 +155,7 @@ const TEXT_ONLY = /^(font|letter-spacing|word-spacing|text-|color$)/;
 
 /**
  * One inline drawing of an element and all beneath it: resolved style in attributes, only known elements and
- * attributes, and only references to its own definitions, whose ids get `prefix`.
+ * attributes, and only references to its own definitions.
  * @param bounds what the drawing shows, in the coordinates of the element's parent.
  */
 export function drawVector(
@@ -165,18 +165,16 @@ export function drawVector(
   sheet: SvgStyleSheet,
   byId: ReadonlyMap<string, XmlElement>,
   bounds: Box,
-  prefix: string,
 ): VectorNode {
   const wanted = new Set<string>();
   const done = new Set<string>();
-  const rename = (id: string): string => `${prefix}-${id}`;
   const local = (value: string): string | null => {
     if (!/url\(/i.test(value)) return value;
     let foreign = /url\(\s*["']?(?!#)/i.test(value);
     const mapped = value.replace(LOCAL_URL, (_, id: string) => {
       if (!byId.has(id)) foreign = true;
       wanted.add(id);
-      return `url(#${rename(id)})`;
+      return `url(#${id})`;
     });
     return foreign ? null : mapped;
   };
@@ -190,13 +188,13 @@ export function drawVector(
         const id = LOCAL_REFERENCE.exec(value)?.[1];
         if (!id || !byId.has(id)) continue;
         wanted.add(id);
-        attributes.href = `#${rename(id)}`;
+        attributes.href = `#${id}`;
       } else if (GEOMETRY.has(name)) {
         const safe = local(value);
         if (safe !== null) attributes[name] = safe;
       }
     }
-    if (node.attributes.id && done.has(node.attributes.id)) attributes.id = rename(node.attributes.id);
+    if (node.attributes.id && done.has(node.attributes.id)) attributes.id = node.attributes.id;
     for (const [name, value] of Object.entries(style)) {
       if (name === 'transform') {
         attributes.transform = value;
