@@ -148,3 +148,46 @@ test('a menu is a bar where a page holds little else, and links to a page’s ow
   expect(texts('src/links.json')).toContain('"to": "/short#main-content"');
   expect(typeErrors([emitted])).toEqual([]);
 });
+
+test('which group of a menu is open is told by the address, however many pages the group leads to', () => {
+  const groups = [12, 10].map((count, g) => Array.from({ length: count }, (_, i) => `g${g}p${i}`));
+  const menu = (at: string): string =>
+    groups
+      .map(
+        (keys, g) =>
+          `<section class="group"><h4 style="color:${keys.includes(at) ? '#ff0000' : '#222222'}">Group ${g}</h4>${keys.map((key) => `<a class="entry" href="#"><span>Entry ${key}</span></a>`).join('')}</section>`,
+      )
+      .join('');
+  const page = (key: string): Screen =>
+    pageOfHtml(
+      `<aside class="side" data-box="0 0 220 800">${menu(key)}</aside><main><h1>${key}</h1>${`<p>What ${key} says by itself.</p>`.repeat(9)}</main>`,
+      key,
+    );
+  const keys = groups.flat();
+  const project = projectOf(...keys.map(page));
+  const links = project.design.screens.flatMap(({ root }) =>
+    root.children[0].children.flatMap((group, g) =>
+      group.children
+        .slice(1)
+        .map((entry, i) => putInteraction(entry.key, pressTo({ kind: 'screen', screen: groups[g][i] }))),
+    ),
+  );
+  const linked = { ...project, app: applyChange(project.app, all(links)) };
+  expect(proposeLayouts(settle(linked)).map(({ screens }) => screens.length)).toEqual([22]);
+});
+
+test('what several pages show and is as high as a window is called by its author’s word', () => {
+  const rows = Array.from({ length: 12 }, (_, i) => `<a class="row" href="#"><span>Row ${i}</span></a>`).join(
+    '',
+  );
+  const page = (key: string): Screen =>
+    pageOfHtml(
+      `<main><h1>${key}</h1>${`<p>What ${key} says by itself.</p>`.repeat(9)}<div class="records" data-box="0 40 1280 700">${rows}</div></main>`,
+      key,
+    );
+  const project = projectOf(page('a'), page('b'), page('c'));
+  const names = Object.values(applyChange(project.app, surelyShared(project)).components).map(
+    ({ name }) => name,
+  );
+  expect(names).not.toContain('Top bar');
+});

@@ -273,6 +273,8 @@ function barComponent(
   return [putComponent(id, { name, kind: 'component', places })];
 }
 
+/** What is higher than this, in px, is no bar over or under something: it is what several screens show. */
+const HIGHEST_BAR = 320;
 /** A layer's name that somebody gave is at most so long. */
 const LONGEST_NAME = 24;
 
@@ -290,7 +292,8 @@ function nameOfBar({ disclosures }: Project['app'], bar: Element, { width, heigh
   const isAtSide = box.x <= PLACE || box.x + box.width >= width - PLACE;
   if (box.width <= width / 2 && (box.height >= height / 2 || (isAtSide && box.height > box.width * 1.5)))
     return box.x + box.width / 2 <= width / 2 ? 'Side bar' : 'Side panel';
-  if (box.width >= width / 2) return box.y + box.height / 2 <= height / 2 ? 'Top bar' : 'Footer';
+  if (box.width >= width / 2 && box.height <= HIGHEST_BAR)
+    return box.y + box.height / 2 <= height / 2 ? 'Top bar' : 'Footer';
   return called || 'Bar';
 }
 

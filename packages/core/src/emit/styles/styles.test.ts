@@ -91,6 +91,19 @@ test.each([
     { 'border-top-width': '1px', 'border-top-style': 'solid' },
   ],
   ['the colour of no line', { 'text-decoration-color': '#111', color: '#222' }, 'a', { color: '#222' }],
+  [
+    'the line around what the focus never comes to',
+    { 'outline-width': '0px', 'outline-color': '#111' },
+    'div',
+    {},
+  ],
+  [
+    'the colour of a line that is not there',
+    { 'outline-width': '0px', 'outline-color': '#111' },
+    'button',
+    { 'outline-width': '0px' },
+  ],
+  ['nothing of what a browser makes faint by itself', { opacity: '1' }, 'select', { opacity: '1' }],
   ['what is so anyway', { 'background-image': 'initial', top: '0px' }, 'div', { top: '0px' }],
 ])('of a look, %s', (_, base, tag, left) => {
   expect(withoutIdle(look(base), tag).base).toEqual(left);

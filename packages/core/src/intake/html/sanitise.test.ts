@@ -174,6 +174,16 @@ test('elements are marked with their path, dropped ones counted', () => {
   expect(html).toContain('<li data-tovel-path="1/2/0">');
 });
 
+test('an empty line at the beginning of preformatted text is there when it is read again', () => {
+  const textOfPre = (html: string): string => {
+    const [, text] = /<pre[^>]*>([^<]*)</.exec(html)!;
+    return text;
+  };
+  // Of two the parser leaves the first out, each time.
+  expect(textOfPre(clean('<pre>\n\nfirst</pre>').html)).toBe('\n\nfirst');
+  expect(textOfPre(clean('<pre>\nfirst</pre>').html)).toBe('first');
+});
+
 test('the title is read, and a drawn width where the page gives one', () => {
   const page = clean('<title> Members |\n Desk </title><meta name="viewport" content="width=390">');
   expect([page.title, page.width]).toEqual(['Members | Desk', 390]);

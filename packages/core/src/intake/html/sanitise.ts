@@ -154,6 +154,21 @@ export function sanitisePage(file: string, text: string, files: PageFiles): Safe
   };
 }
 
+/** Elements of which a first empty line is left out when they are read. */
+const SKIP_FIRST_LINE = new Set(['pre', 'textarea', 'listing']);
+
+/** A document as text; what begins with an empty line gets one more, since the one is left out when it is read. */
+function written(document: DefaultTreeAdapterMap['document']): string {
+  const visit = (node: ParsedElement): void => {
+    const [first] = node.childNodes;
+    if (SKIP_FIRST_LINE.has(node.tagName) && first && 'value' in first && first.value.startsWith('\n'))
+      first.value = `\n${first.value}`;
+    for (const child of node.childNodes) if ('tagName' in child) visit(child);
+  };
+  visit(document as unknown as ParsedElement);
+  return serialize(document);
+}
+
 /** Longest chain of readings that each bring something new; honest pages are the same after one. */
 const MOST_READINGS = 5;
 
@@ -163,7 +178,7 @@ const MOST_READINGS = 5;
  * @throws RangeError for a page that brings new elements however often it is read.
  */
 function asReadAgain(cleaned: DefaultTreeAdapterMap['document']): string {
-  let html = serialize(cleaned);
+  let html = written(cleaned);
   for (let i = 0; i < MOST_READINGS; i++) {
     const again = parse(html);
     let found = 0;
@@ -179,7 +194,7 @@ function asReadAgain(cleaned: DefaultTreeAdapterMap['document']): string {
     };
     visit(again as unknown as ParsedElement);
     if (!found) return html;
-    html = serialize(again);
+    html = written(again);
   }
   throw new RangeError('Its markup reads differently each time. Save the page again from a browser.');
 }

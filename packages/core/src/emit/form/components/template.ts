@@ -93,7 +93,7 @@ export function templateOf(
 }
 
 /** Routes that one term can name. */
-const MOST_ROUTES = 8;
+const MOST_ROUTES = 40;
 
 interface Found {
   prop: Prop;

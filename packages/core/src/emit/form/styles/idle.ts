@@ -22,6 +22,9 @@ const CURRENT = /^(currentcolor|initial)$/i;
 /** Elements that browsers fill by themselves. */
 const FILLED = new Set(['button', 'input', 'select', 'textarea', 'dialog', 'mark', 'progress', 'meter']);
 
+/** What browsers say of such elements by themselves: they fill them, and what cannot be used is faint. */
+const OF_BROWSER = new Set(['background-color', 'opacity']);
+
 const isFocus = (state: string): boolean => state.includes(':focus');
 /** Of the element itself, and not of one in it. */
 const isOwnFocus = (state: string): boolean => /:focus(-visible)?(?![\w-])/.test(state);
@@ -72,12 +75,25 @@ export function withoutIdle(look: Look, tag: string, canFocus = false): Look {
   if (!isDecorated || isCurrent) drops.add('text-decoration-color');
   if (!isDecorated) for (const part of ['style', 'thickness']) drops.add(`text-decoration-${part}`);
   for (const [name, initial] of Object.entries(INITIALLY))
-    if (!(FILLED.has(tag) && name === 'background-color') && isAlways(blocks, name, initial)) drops.add(name);
+    if (!(FILLED.has(tag) && OF_BROWSER.has(name)) && isAlways(blocks, name, initial)) drops.add(name);
   // Around what has the focus browsers draw a line by themselves, and around nothing else.
   const idle = Object.keys(look.states).filter((state) => !isFocus(state));
   const unfocused = [look.base, ...idle.map((state) => look.states[state])];
   const hasNoLine =
     isAlways(unfocused, 'outline-style', /^none$/) || isAlways(unfocused, 'outline-width', /^0(px)?$/);
+  if (hasNoLine) {
+    const isDrawn = Object.entries(look.states).some(
+      ([state, block]) => isFocus(state) && Object.keys(block).some((name) => name.startsWith('outline-')),
+    );
+    const isReached = canFocus || FOCUSABLE.has(tag);
+    // A line that is not there has no colour; around what the focus never comes to it never is.
+    for (const part of !isDrawn && !isReached
+      ? ['width', 'style', 'color', 'offset']
+      : isDrawn
+        ? []
+        : ['color', 'offset'])
+      drops.add(`outline-${part}`);
+  }
   /** @param own whether a block is of an element of its own, of which the base says nothing */
   const keep = (block: Declarations, own = false, state = ''): Declarations => {
     const names = Object.keys(block);
