@@ -32,6 +32,16 @@ test('what runs is held against what was drawn through each lens; a difference i
   await told.click();
   await expect(causes.getByText('Somebody decided that this shall be so.')).toBeVisible();
 
+  // As plain pages it is written with that decision.
+  const hold = async (against: string): Promise<void> => {
+    await page.getByRole('button', { name: /Held against/ }).click();
+    await page.getByRole('option', { name: against }).click();
+  };
+  await hold('Written as plain pages');
+  await expect(causes.getByRole('heading', { name: 'The same, pixel by pixel' })).toBeVisible(atLength);
+  await hold('What was drawn');
+  await expect(told).toBeVisible(atLength);
+
   // The other lenses.
   await page.getByRole('button', { name: 'Wipe' }).click();
   const line = page.getByRole('slider', { name: 'How much of the reference is seen' });

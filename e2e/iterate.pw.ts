@@ -266,6 +266,7 @@ test('rows that are built otherwise are asked about, and taken apart by one key'
   await asked.focus();
   await page.keyboard.press('d');
   await expect(page.getByRole('button', { name: /^Ask 1 again/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take it in', exact: true })).toBeVisible();
   await take(page);
   await expect(page.getByText(/^1 screen: 1 changed · decided elements: .*0 to decide/)).toBeVisible();
   const { app } = (await (await page.request.get(`/api/projects/${id}`)).json()) as {

@@ -6,6 +6,7 @@ import {
   EmissionPlan,
   extractionOf,
   isLibraryFile,
+  libraryKey,
   type Library,
   packProject,
   proposeTheirs,
@@ -14,20 +15,17 @@ import {
   readLibrary,
   type ReadLibrary,
   type SourceFile,
+  SURE_THEIRS,
   type TheirProposal,
 } from '@tovel/core';
 import { drawLibrary, Renderer } from '@tovel/renderer';
 import { type Command, EXIT, Misuse, type Output, parseArguments } from './command.ts';
 import { readProject, writeOut } from './files.ts';
 
-/** What is at least so sure is taken by `--take sure`. */
-const SURE = 0.75;
-/** And by `--take all`. */
+/** What is at least so sure is taken by `--take all`. */
 const LIKELY = 0.5;
 /** A larger file of a library is none that declares components. */
 const LARGEST = 2_000_000;
-/** Under this key a library is kept that is the only one of its project. */
-const ID = 'own';
 
 export const library: Command = {
   usage: 'tovel library PROJECT --from DIR [--take sure|all] [--out FILE.tovel]',
@@ -38,7 +36,7 @@ unmatched, problems}: for each drawn component of PROJECT, a .tovel file, which 
 of their props is given, and what would be lost.
 
   --from DIR         the folder of the library, with its package.json
-  --take sure        takes what is at least ${SURE * 100} % sure over into the project; all: what is
+  --take sure        takes what is at least ${SURE_THEIRS * 100} % sure over into the project; all: what is
                      rather so than not.
                      Delivered code then imports those components in the place of drawn ones
   --out FILE.tovel   where the project goes then`,
@@ -55,7 +53,7 @@ of their props is given, and what would be lost.
     const read = readLibrary(await sourcesIn(from, output), path.basename(path.resolve(from)));
     if (!read.library.components.length) throw new Misuse(`${from}: ${read.problems.join(' ')}`);
     const drawn = await looked(from, read);
-    const app = applyChange(project.app, putLibrary(ID, drawn.library));
+    const app = applyChange(project.app, putLibrary(libraryKey(drawn.library), drawn.library));
     const extraction = extractionOf(new EmissionPlan({ ...project, app }));
     const proposals = proposeTheirs(extraction, app);
     const problems = [...read.problems, ...drawn.problems];
@@ -79,7 +77,7 @@ of their props is given, and what would be lost.
       )}\n`,
     );
     if (take === undefined || out === undefined) return EXIT.good;
-    const least = take === 'sure' ? SURE : LIKELY;
+    const least = take === 'sure' ? SURE_THEIRS : LIKELY;
     const taken = [...proposals].flatMap(([id, [first]]) =>
       first.confidence >= least && !first.missing.length ? [[id, first] as const] : [],
     );

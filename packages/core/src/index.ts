@@ -664,6 +664,11 @@ export {
 } from './compare/heard.ts';
 export { type SourceFile } from './library/modules.ts';
 export { suits } from './emit/form/components/theirs.ts';
-export { isLibraryFile, readLibrary, type ReadLibrary } from './library/read_library.ts';
-export { proposed as proposedTheirs, proposeTheirs, type TheirProposal } from './library/propose_theirs.ts';
+export { isLibraryFile, libraryKey, readLibrary, type ReadLibrary } from './library/read_library.ts';
+export {
+  proposed as proposedTheirs,
+  proposeTheirs,
+  SURE_THEIRS,
+  type TheirProposal,
+} from './library/propose_theirs.ts';
 export { alternativesOf, keepAlternative, makeAlternatives, wiredWithout } from './alternatives/drawn.ts';

@@ -57,8 +57,8 @@ export async function drawLibrary(
       problems: [`It cannot be built, so how it looks is not known: ${firstLine((error as Error).message)}`],
     };
   }
-  let measured: Record<string, Measured[]> = {};
-  await renderer.draw({
+  let measured: Record<string, Measured[]> | null = null;
+  const { rendering } = await renderer.draw({
     address: ADDRESS,
     width: 1280,
     height: 800,
@@ -77,20 +77,25 @@ export async function drawLibrary(
       ),
     before: async (page) => {
       measured = JSON.parse(
-        await page.evaluate('globalThis.tovelLooks ? tovelLooks() : "{}"'),
+        await page.evaluate('globalThis.tovelLooks ? tovelLooks() : "null"'),
       ) as typeof measured;
     },
   });
   const problems = [...absent]
     .sort()
     .map((name) => `“${name}” is not installed there; what needs it cannot be drawn.`);
+  const looks = measured as Record<string, Measured[]> | null;
+  if (!looks)
+    problems.push(
+      `Its code could not be run, so how it looks is not known. ${rendering.problems[0] ?? ''}`.trim(),
+    );
   const components = library.components.map((component) => {
-    const [made = [], tried = []] = [measured[component.name], trials.get(component.name)];
-    const looks = made.flatMap((one, i) => ('failed' in one ? [] : [{ given: tried[i].given, ...one }]));
+    const [made = [], tried = []] = [looks?.[component.name], trials.get(component.name)];
+    const shown = made.flatMap((one, i) => ('failed' in one ? [] : [{ given: tried[i].given, ...one }]));
     const [first] = made;
-    if (!looks.length && first && 'failed' in first)
+    if (!shown.length && first && 'failed' in first)
       problems.push(`${component.name} could not be drawn: ${firstLine(first.failed)}`);
-    return looks.length ? { ...component, looks } : component;
+    return shown.length ? { ...component, looks: shown } : component;
   });
   return { library: { ...library, components }, problems };
 }

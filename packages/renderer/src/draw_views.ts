@@ -17,6 +17,7 @@ import {
 } from '@tovel/core';
 import { type RunningApp, runningApp } from './app_site.ts';
 import type { DrawnPage, DrawOrder, Renderer, Site } from './renderer.ts';
+import { plainPage } from './pages_site.ts';
 import { sourcePage } from './source_site.ts';
 
 export interface StoredFile {
@@ -27,14 +28,14 @@ export interface StoredFile {
 /** The bytes of a kept file by its hash. */
 export type FileStore = (hash: string) => Promise<StoredFile | null>;
 
-/** What a screen is compared with. */
-export const REFERENCES = ['source', 'picture'] as const;
+/** What a screen is compared with: its source, the picture that came with it, or the plain pages that it is written as. */
+export const REFERENCES = ['source', 'picture', 'pages'] as const;
 export type ReferenceKind = (typeof REFERENCES)[number];
 
 const DRAWN_ORIGIN = 'https://drawn.invalid';
 
 /**
- * How a view was drawn: its source as a browser shows it, or the picture that came with it. Where the source is no page, its
+ * How a view was drawn: its source as a browser shows it, or the picture that came with it; or how it is on plain pages. Where the source is no page, its
  * elements are those that were read of it.
  * @throws Error in words where there is nothing to compare with
  */
@@ -47,6 +48,11 @@ export async function drawReference(
   signal?: AbortSignal,
 ): Promise<DrawnPage> {
   const drawing = screensByKey(project.design).get(view.drawing)!;
+  if (kind === 'pages') {
+    const page = plainPage(project, view.screen, files);
+    if (!page) throw new Error(`“${drawing.name}” is on none of the plain pages.`);
+    return renderer.draw({ ...page, ...sizeOf(view), withScripts: true, signal });
+  }
   const source =
     kind === 'source'
       ? sourcePage(project.design, drawing, async (hash) => (await files(hash))?.bytes ?? null)

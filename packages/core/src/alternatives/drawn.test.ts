@@ -1,4 +1,4 @@
-import { applyChange, invertChange, putInteraction, putStill } from '../change/change.ts';
+import { applyChange, invertChange, putInteraction, putScreen, putStill } from '../change/change.ts';
 import { graphOf } from '../graph/graph.ts';
 import { pressablesOf } from '../links/pressable.ts';
 import type { Project } from '../model/project.ts';
@@ -78,6 +78,18 @@ test('what was decided meanwhile goes along to the one that is kept', () => {
   let project = after(piled(), 'home-v3');
   project = { ...project, app: applyChange(project.app, putStill(named(third, 'Sign in button').key, true)) };
   expect(after(project, 'home').app.still).toMatchObject({ [signIn]: true });
+});
+
+test('what opens over a screen opens over the one that is kept', () => {
+  const project = piled();
+  const app = applyChange(
+    project.app,
+    putScreen('list', { ...project.app.screens.list, use: 'overlay', of: 'home' }),
+  );
+  expect(after({ ...project, app }, 'home-v3').app.screens.list).toMatchObject({
+    use: 'overlay',
+    of: 'home-v3',
+  });
 });
 
 test('keeping is a change that is taken back whole', () => {

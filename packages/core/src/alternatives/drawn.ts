@@ -44,6 +44,7 @@ export function makeAlternatives({ app }: Project, keys: readonly string[], of: 
   const map = (other: string): string => (drawings.includes(other) ? of : other);
   return all([
     ...drawings.map((key) => putUse(app, key, 'alternative', of)),
+    ...overlaysRetold(app, map),
     ...retold(app, map, new Set()),
     ...(app.start !== null && drawings.includes(app.start) ? [setStart(of)] : []),
   ]);
@@ -69,13 +70,18 @@ export function keepAlternative(project: Project, key: string): Change {
     ...alternativesOf(app, of)
       .filter((other) => other !== key)
       .map((other) => putUse(app, other, 'alternative', key)),
-    ...Object.keys(app.screens)
-      .filter((other) => app.screens[other].use === 'overlay' && app.screens[other].of === of)
-      .map((other) => putScreen(other, { ...app.screens[other], of: key })),
+    ...overlaysRetold(app, map),
     ...retold(app, map, new Set([...pairs.keys(), of])),
     ...(app.start === of ? [setStart(key)] : []),
   ]);
 }
+
+/** Overlays of screens, said of other keys. */
+const overlaysRetold = (app: App, map: (key: string) => string): Put[] =>
+  Object.entries(app.screens).flatMap(([key, entry]) => {
+    const said = entry.use === 'overlay' ? mapKeysIn(tables.screens.value, entry, map) : entry;
+    return said === entry ? [] : [putScreen(key, said)];
+  });
 
 /** What elements are called that do something on a screen and are not found in an alternative of it. */
 export function wiredWithout(project: Project, key: string): string[] {

@@ -486,7 +486,7 @@ export const newComparison = object({
   drawing: string().max(200).required(),
   /** Of the window, in CSS px. */
   width: number().integer().min(200).max(4000).required(),
-  reference: string<'source' | 'picture'>().oneOf(['source', 'picture']),
+  reference: string<'source' | 'picture' | 'pages'>().oneOf(['source', 'picture', 'pages']),
   /** A place in the history whose app is the reference instead. */
   version: number().integer().min(0),
 }).noUnknown();

@@ -1,15 +1,7 @@
 import { hash } from '../json/hash.ts';
 import type { VectorNode } from '../model/design.ts';
+import { REFERRING } from '../vocabulary/vectors.ts';
 
-/** Attributes that refer to ids besides `url(#…)`: whole, with `#` or without. */
-const REFERRING: ReadonlySet<string> = new Set([
-  'href',
-  'xlink:href',
-  'aria-labelledby',
-  'aria-describedby',
-  'begin',
-  'end',
-]);
 const IN_URL = /url\(\s*["']?#([^"')\s]+)["']?\s*\)/g;
 
 /**

@@ -83,13 +83,13 @@ const PLACES: Readonly<Record<Exclude<Saying['kind'], 'deed'>, readonly string[]
 const NOT_READ =
   /^(id|className|class|style|role|type|name|form|href|to|target|rel|key|slot|lang|dir|src|alt|as|tag|value|defaultValue|placeholder|testId|data-.*|aria-.*|.*(Class|ClassName|Id|Ref|Url|Src|Color|Style))$/;
 
+/** Names of flags that say that something is there to be seen. */
+const OPENNESS = ['open', 'expanded', 'shown', 'show', 'visible', 'opened'];
 /** Names of flags that say the same. */
-/** Which of them say that something is open. */
-const OPENNESS = 2;
 const SAME_FLAGS: readonly (readonly string[])[] = [
   ['active', 'selected', 'current', 'checked', 'pressed', 'on', 'marked'],
   ['disabled', 'inactive', 'off'],
-  ['open', 'expanded', 'shown', 'show', 'visible', 'opened'],
+  OPENNESS,
   ['loading', 'busy', 'pending'],
 ];
 
@@ -126,7 +126,6 @@ function filledByParts(drawn: WholeComponent, component: LibraryComponent, isAro
     open.delete(name);
   };
   const sayings = sayingsOf(drawn);
-
   const texts = sayings.filter(({ kind }) => kind === 'text');
   // What is drawn within stays whole.
   let parts = isAround ? sayings.length : 0;
@@ -267,7 +266,7 @@ function flagFor(name: string, open: ReadonlyMap<string, LibraryProp>): string |
 /** Whether a flag says that something is open or shown. */
 const isOpenness = (name: string): boolean => {
   const words = wordsOf(name).filter((word) => word !== 'is');
-  return words.length === 1 && SAME_FLAGS[OPENNESS].includes(words[0]);
+  return words.length === 1 && OPENNESS.includes(words[0]);
 };
 
 const choiceFor = (choices: readonly string[], open: ReadonlyMap<string, LibraryProp>): string | null =>

@@ -217,7 +217,7 @@ export class PropTypes {
         return this.#kind(type.typeAnnotation, module, depth + 1);
       case 'TSLiteralType':
         return isText(type)
-          ? { type: 'one-of', choices: [type.literal.value] }
+          ? { type: 'one-of', choices: choicesAmong([type.literal.value]) }
           : type.literal.type === 'BooleanLiteral'
             ? { type: 'yes-no' }
             : { type: type.literal.type === 'NumericLiteral' ? 'number' : 'other' };
@@ -258,7 +258,7 @@ export class PropTypes {
     if (has('one-of') && kinds.every(({ type }) => type === 'one-of' || type === 'text' || type === 'other'))
       return {
         type: 'one-of',
-        choices: [...new Set(kinds.flatMap(({ choices = [] }) => choices))].slice(0, 200),
+        choices: choicesAmong(kinds.flatMap(({ choices = [] }) => choices)),
       };
     for (const type of ['text', 'number', 'yes-no', 'press'] as const) if (has(type)) return { type };
     return { type: 'other' };
@@ -282,7 +282,7 @@ export class PropTypes {
             ? [one.key.value]
             : [],
     );
-    return names.length ? names.slice(0, 200) : null;
+    return names.length ? choicesAmong(names) : null;
   }
 
   /** The entries of `(typeof sizes)[number]`. */
@@ -297,7 +297,7 @@ export class PropTypes {
     const value = this.#constant(of.exprName.name, module);
     if (value?.type !== 'ArrayExpression') return null;
     const texts = value.elements.flatMap((one) => (one?.type === 'StringLiteral' ? [one.value] : []));
-    return texts.length ? texts.slice(0, 200) : null;
+    return texts.length ? choicesAmong(texts) : null;
   }
 
   #constant(name: string, module: Module): t.Expression | null {
@@ -315,6 +315,10 @@ const asOptional = ({ name, type, choices, byDefault }: LibraryProp): LibraryPro
   ...(choices ? { choices } : {}),
   ...(byDefault === undefined ? {} : { byDefault }),
 });
+
+/** What a prop can be, each once; what is too long for a choice says something else. */
+const choicesAmong = (texts: readonly string[]): string[] =>
+  [...new Set(texts)].filter((one) => one.length <= 100).slice(0, 200);
 
 const isText = (type: t.TSType): type is t.TSLiteralType & { readonly literal: t.StringLiteral } =>
   type.type === 'TSLiteralType' && type.literal.type === 'StringLiteral';
@@ -347,7 +351,7 @@ function eitherOf(parts: readonly (readonly LibraryProp[])[]): LibraryProp[] {
     const all = parts.map((part) => part.find(({ name }) => name === prop.name));
     const rest = asOptional(prop);
     const choices = all.every((one) => one?.type === 'one-of')
-      ? { choices: [...new Set(all.flatMap((one) => one?.choices ?? []))].slice(0, 200) }
+      ? { choices: choicesAmong(all.flatMap((one) => one?.choices ?? [])) }
       : {};
     return all.every((one) => one?.isRequired) ? { ...prop, ...choices } : { ...rest, ...choices };
   });

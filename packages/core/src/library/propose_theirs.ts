@@ -1,6 +1,5 @@
 import { colorsApart, lchOf } from '../alternatives/lch.ts';
 import type { EmittedComponent, Extraction, WholeComponent } from '../emit/form/components/extract.ts';
-import { actingIn } from '../emit/form/components/theirs.ts';
 import { isElement, type MarkupElement } from '../emit/form/markup.ts';
 import type { App, Library, LibraryComponent, LibraryLook, Theirs } from '../model/app.ts';
 import { calledAlike, wordsOf } from './called_alike.ts';
@@ -19,6 +18,8 @@ export interface TheirProposal {
   readonly reason: string;
 }
 
+/** What is at least so sure is taken when all that is sure is taken. */
+export const SURE_THEIRS = 0.75;
 /** Below this nothing is proposed. */
 const LEAST = 0.35;
 const MOST_EACH = 5;
@@ -95,9 +96,10 @@ function reasonFor(
   drawn: string,
   theirs: string,
   named: number,
-  { placed }: Filling,
+  { placed, props }: Filling,
   alike: number | null,
 ): string {
+  const isAround = Object.values(props).some(({ kind }) => kind === 'drawn');
   const said = [
     named === 1
       ? wordsOf(drawn).join() === wordsOf(theirs).join()
@@ -105,10 +107,12 @@ function reasonFor(
         : `it is called ${wordsOf(theirs).join(' ')}, which is the same`
       : named > 0.7
         ? `${drawn} is a kind of ${wordsOf(theirs).join(' ')}`
-        : `both are a ${wordsOf(theirs).at(-1)}`,
-    placed === 1
-      ? 'all that it says finds a place'
-      : `${Math.round(placed * 100)} % of what it says finds a place`,
+        : `both are called ${wordsOf(theirs).at(-1)}`,
+    isAround
+      ? 'what is drawn within it can stand within it'
+      : placed === 1
+        ? 'all that it says finds a place'
+        : `${Math.round(placed * 100)} % of what it says finds a place`,
     ...(alike === null
       ? []
       : [alike > 0.8 ? 'it looks the same' : alike > 0.5 ? 'it looks much alike' : 'it looks otherwise']),
@@ -169,11 +173,7 @@ function nearestLook(
 type Style = Readonly<Record<string, string>>;
 
 /** What a drawn component looks like on the whole: its own look, and that of the text in it. */
-function lookOf({ root, rules }: WholeComponent): {
-  readonly own: Style;
-  readonly text: Style;
-  readonly acting: boolean;
-} {
+function lookOf({ root, rules }: WholeComponent): { readonly own: Style; readonly text: Style } {
   const styleOf = (node: MarkupElement): Style => {
     const name = node.className ?? Object.values(node.variant?.classes ?? {}).find((one) => one !== null);
     return rules.find(({ className }) => className === name)?.base ?? {};
@@ -186,7 +186,7 @@ function lookOf({ root, rules }: WholeComponent): {
     for (const child of node.children) if (isElement(child)) visit(child);
   };
   visit(root);
-  return { own: styleOf(root), text, acting: actingIn(root) !== null };
+  return { own: styleOf(root), text };
 }
 
 const pixels = (value: string | undefined): number | null => {

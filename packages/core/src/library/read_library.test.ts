@@ -153,6 +153,19 @@ test('without a file that it begins with each component is imported from its own
   ]);
 });
 
+test('a folder is imported by its name as packages are called; a file that cannot be, is said', () => {
+  const { library, problems } = readLibrary(
+    [
+      { path: 'Good.tsx', text: `export const Good = () => <b />;` },
+      { path: 'not good.tsx', text: `export const Bad = () => <b />;` },
+    ],
+    'Team Parts',
+  );
+  expect(library.name).toBe('team-parts');
+  expect(library.components.map(({ name, from }) => `${name} ${from}`)).toEqual(['Good team-parts/Good']);
+  expect(problems).toEqual([expect.stringMatching(/^not good\.tsx cannot be imported/)]);
+});
+
 test('a file that cannot be read is said, and the others are read', () => {
   const { library, problems } = readLibrary(
     [

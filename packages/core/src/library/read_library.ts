@@ -1,5 +1,6 @@
 import type * as t from '@babel/types';
-import type { Library, LibraryComponent, LibraryProp } from '../model/app.ts';
+import { isSpecifier, type Library, type LibraryComponent, type LibraryProp } from '../model/app.ts';
+import { kebabCase } from '../model/names.ts';
 import {
   type Found,
   type Module,
@@ -37,6 +38,9 @@ const ENTRIES = [
 ];
 const MOST_COMPONENTS = 2000;
 
+/** The key that a library is kept under in a project: read again, it takes the place of what was read before. */
+export const libraryKey = ({ name }: Pick<Library, 'name'>): string => kebabCase(name) || 'library';
+
 /** Whether a file of a folder says something of its components. */
 export const isLibraryFile = (path: string): boolean =>
   (SOURCE.test(path) && !BESIDE.test(path)) || path === 'package.json';
@@ -61,10 +65,14 @@ export function readLibrary(files: readonly SourceFile[], name: string): ReadLib
   const said = packageOf(files, problems);
   const reading = new Reading(new Modules(read));
   const entry = entryOf(said.types, reading.modules);
-  const specifier = said.name ?? name;
+  const specifier = said.name ?? (kebabCase(name) || 'components');
   const sources = new Map<string, string>();
   const components = (entry ? [entry] : read).flatMap((module) => {
     const from = entry ? null : `${specifier}/${module.path.replace(/(\/index)?(\.d)?\.tsx?$/, '')}`;
+    if (from !== null && !isSpecifier(from)) {
+      problems.push(`${module.path} cannot be imported by that name: spaces and the like are in it.`);
+      return [];
+    }
     return reading.componentsOf(module, from).map((component) => {
       sources.set(component.name, module.path);
       return component;
@@ -103,7 +111,7 @@ function packageOf(
     };
     const [name, version, types] = [get('name'), get('version'), get('types') ?? get('typings')];
     return {
-      ...(name && /^(@[a-z0-9~][\w.~-]*\/)?[a-z0-9~][\w.~-]*$/.test(name) ? { name } : {}),
+      ...(name && isSpecifier(name) ? { name } : {}),
       ...(version && /^\d[\w.+-]*$/.test(version) ? { version: `^${version}` } : {}),
       ...(types ? { types } : {}),
     };

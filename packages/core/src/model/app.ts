@@ -283,10 +283,12 @@ const foreignName = text(100, {
   says: 'the name of a component or a prop',
   examples: ['Button', 'aria-label'],
 });
-/** What an import says after `from`: a package, and a path in it. */
+const SPECIFIER = /^(@[a-z0-9~][\w.~-]*\/)?[a-z0-9~][\w.~-]*(\/[\w.~-]+)*$/;
+/** Whether a text can stand after `from` in an import: a package, and a path in it. */
+export const isSpecifier = (name: string): boolean => name.length <= 214 && SPECIFIER.test(name);
 const specifier = text(214, {
   min: 1,
-  pattern: /^(@[a-z0-9~][\w.~-]*\/)?[a-z0-9~][\w.~-]*(\/[\w.~-]+)*$/,
+  pattern: SPECIFIER,
   says: 'the name of a package, with a path in it or without',
   examples: ['mossgate-parts', '@mossgate/parts/buttons'],
 });

@@ -158,6 +158,16 @@ const isTransform = (value: string): boolean =>
 /** Whether an attribute of a drawing is a style by another way of writing. */
 export const isVectorStyle = (name: string): boolean => STYLES.has(name);
 
+/** Attributes that refer to parts of a drawing by their names, besides those that say `url(#…)`. */
+export const REFERRING: ReadonlySet<string> = new Set([
+  'href',
+  'xlink:href',
+  'aria-labelledby',
+  'aria-describedby',
+  'begin',
+  'end',
+]);
+
 const JSX_NAMES: Readonly<Record<string, string>> = { 'xml:space': 'xmlSpace', tabindex: 'tabIndex' };
 
 /** The name that JSX has for an attribute of a drawing. */

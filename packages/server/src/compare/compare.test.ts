@@ -125,3 +125,9 @@ test('a picture that is not kept is said', async () => {
   const { status } = await ask('GET', `/api/compared/${'a'.repeat(64)}`);
   expect(status).toBe(404);
 });
+
+test('what runs is held against the plain pages that it can be written as, with what was decided', async () => {
+  const { status, body } = await compare(640, { reference: 'pages' });
+  expect(status).toBe(200);
+  expect(body).toMatchObject({ percent: 0, causes: [], problems: [] });
+}, 60_000);

@@ -97,7 +97,7 @@ export class Comparing {
   }
 
   /**
-   * @param reference `source`, `picture`, or the place of an earlier version in the history
+   * @param reference `source`, `picture`, `pages`, or the place of an earlier version in the history
    * @throws HttpError where there is no such screen, or one of the two cannot be drawn
    */
   async compare(
@@ -206,7 +206,9 @@ export class Comparing {
     }
     const { assets } = this.#parts;
     const files: FileStore = (hash) => assets.get(hash).catch(() => null);
-    const key = `${reference} ${id} ${project.revision} ${view.drawing} ${view.width}`;
+    // Plain pages show what was decided, too.
+    const state = reference === 'pages' ? `${project.seq} ${project.revision}` : project.revision;
+    const key = `${reference} ${id} ${state} ${view.drawing} ${view.width}`;
     return this.#drawn(key, () => drawReference(this.renderer, project, view, files, reference, signal));
   }
 

@@ -39,6 +39,15 @@ test('sources are read and drawn; what is not installed fails alone', async () =
   expect(readdirSync(tmpdir()).filter((name) => name.startsWith('tovel-library-'))).toEqual([]);
 });
 
+test('sources that cannot run are read all the same, and that is said', async () => {
+  const answer = await ask([
+    { path: 'src/index.tsx', text: `export const Card = () => <b>Hm</b>; throw new Error('no such theme');` },
+  ]);
+  const { library, problems } = answer.json<LibraryRead>();
+  expect(library.components.map(({ name }) => name)).toEqual(['Card']);
+  expect(problems.join(' ')).toMatch(/could not be run.*no such theme/);
+});
+
 test('nothing is taken from outside of the folder', async () => {
   const answer = await ask([
     {

@@ -261,7 +261,7 @@ export const api = {
   forgetSource: (id: string, source: number) => request<void>('DELETE', `${project(id)}/sources/${source}`),
   compare: (
     id: string,
-    body: { drawing: string; width: number; reference: 'source' | 'picture'; version?: number },
+    body: { drawing: string; width: number; reference: 'source' | 'picture' | 'pages'; version?: number },
     signal?: AbortSignal,
   ) => patiently(() => request<ComparisonAnswer>('POST', `${project(id)}/comparisons`, body, {}, signal)),
   comparisons: (id: string) => request<ComparisonScore[]>('GET', `${project(id)}/comparisons`),

@@ -81,6 +81,7 @@ export function CompareView() {
   const references = [
     { id: 'source' as const, label: 'What was drawn' },
     ...(hasPictures ? [{ id: 'picture' as const, label: 'Pictures that came along' }] : []),
+    { id: 'pages' as const, label: 'Written as plain pages' },
     ...(versions.data ?? []).map(({ name, seq }) => ({
       id: `version-${seq}` as const,
       label: `Version “${name}”`,

@@ -5,9 +5,10 @@ import { api } from '../api/client';
 import { useProject } from '../project/context';
 
 /** What a screen is held against: its source, the picture that came with it, or the app as it was. */
-export type Reference = 'source' | 'picture' | `version-${number}`;
+export type Reference = 'source' | 'picture' | 'pages' | `version-${number}`;
 
-export const isReference = (text: string): text is Reference => /^(source|picture|version-\d+)$/.test(text);
+export const isReference = (text: string): text is Reference =>
+  /^(source|picture|pages|version-\d+)$/.test(text);
 
 /** A view by what tells it apart from the others. */
 export const viewId = ({ drawing, width }: Pick<View, 'drawing' | 'width'>): string => `${drawing} ${width}`;
@@ -15,7 +16,7 @@ export const viewId = ({ drawing, width }: Pick<View, 'drawing' | 'width'>): str
 const bodyOf = ({ drawing, width }: View, reference: Reference) => {
   const version = /^version-(\d+)$/.exec(reference)?.[1];
   return version === undefined
-    ? { drawing, width, reference: reference as 'source' | 'picture' }
+    ? { drawing, width, reference: reference as Exclude<Reference, `version-${number}`> }
     : { drawing, width, reference: 'source' as const, version: Number(version) };
 };
 

@@ -257,7 +257,13 @@ export function RoundView({ round }: { round: NonNullable<WaitingRound> }) {
         <Button $kind="quiet" isDisabled={busy !== null} onPress={() => void drop()}>
           Put away
         </Button>
-        <Button $kind="primary" isDisabled={busy !== null} onPress={() => void take()}>
+        <Button
+          $kind="primary"
+          isDisabled={busy !== null}
+          onPress={() => void take()}
+          // What it says changes while one answers; nothing else may come to lie under the pointer.
+          style={{ minWidth: 190 }}
+        >
           {busy === 'take'
             ? 'Taking it in …'
             : report.asks.length

@@ -19,6 +19,7 @@ import { color, font } from '../theme/theme';
 import { Button, Choice, Field } from '../ui/controls';
 import { Row } from '../workbench/panel';
 import { PlacePicture } from './PlacePicture';
+import { PropTable } from './PropTable';
 import { freeId, type Repeat } from './RepeatsView';
 import { TheirsPart } from './TheirsPart';
 
@@ -48,22 +49,7 @@ const Problem = styled.p`
   }
 `;
 
-const Props = styled.table`
-  width: 100%;
-  max-width: 720px;
-  border-collapse: collapse;
-  th {
-    text-align: left;
-    font-weight: 400;
-    color: ${color.ink2};
-    font-size: 11.5px;
-  }
-  th,
-  td {
-    padding: 4px 10px 4px 0;
-    border-bottom: 1px solid ${color.rule};
-    vertical-align: middle;
-  }
+const Props = styled(PropTable)`
   input {
     width: 100%;
     height: 27px;

@@ -14,23 +14,10 @@ import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
 import { Row } from '../workbench/panel';
+import { PropTable } from './PropTable';
 import { asDrawn, useTheirs } from './use_theirs';
 
-const Given = styled.table`
-  width: 100%;
-  max-width: 720px;
-  border-collapse: collapse;
-  th {
-    text-align: left;
-    font-weight: 400;
-    color: ${color.ink2};
-    font-size: 11.5px;
-  }
-  th,
-  td {
-    padding: 4px 10px 4px 0;
-    border-bottom: 1px solid ${color.rule};
-  }
+const Given = styled(PropTable)`
   td:nth-child(2) {
     color: ${color.ink2};
   }

@@ -1,12 +1,13 @@
 import {
   type Component,
   extractionOf,
-  kebabCase,
   type Library,
+  libraryKey,
   putComponent,
   putLibrary,
   proposeTheirs,
   type SourceFile,
+  SURE_THEIRS,
   type TheirProposal,
   all,
 } from '@tovel/core';
@@ -16,8 +17,6 @@ import { api } from '../api/client';
 import { filesInInput } from '../intake/run_intake';
 import { useProject } from '../project/context';
 
-/** What is at least so sure is taken together. */
-const SURE = 0.75;
 /** Files that are read of a library: what declares components, and what these are drawn with. */
 const READ = /\.(tsx?|jsx?|css|json|svg)$/;
 const BESIDE = /(^|\/)(node_modules|\.git|dist|build|coverage|__tests__)\/|\.(test|spec|stories)\.[jt]sx?$/;
@@ -40,7 +39,7 @@ export function useSureTheirs(): readonly TheirProposal[] {
   return useMemo(
     () =>
       [...theirs].flatMap(([id, [first]]) =>
-        first.confidence >= SURE && !first.missing.length && !app.components[id].theirs ? [first] : [],
+        first.confidence >= SURE_THEIRS && !first.missing.length && !app.components[id].theirs ? [first] : [],
       ),
     [theirs, app],
   );
@@ -55,10 +54,7 @@ export function useLibraryReading() {
       return api.readLibrary(name, await sourcesOf(list));
     },
     onSuccess: ({ library }) =>
-      session.change(
-        `Read the components of ${library.name}`,
-        putLibrary(kebabCase(library.name) || 'library', library),
-      ),
+      session.change(`Read the components of ${library.name}`, putLibrary(libraryKey(library), library)),
   });
 }
 

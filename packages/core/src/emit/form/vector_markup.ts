@@ -1,16 +1,7 @@
 import type { Element, VectorNode } from '../../model/design.ts';
+import { REFERRING } from '../../vocabulary/vectors.ts';
 import { walkElements } from '../../model/project.ts';
 import { isElement, type MarkupNode } from './markup.ts';
-
-/** Attributes that refer to parts of a drawing by their names, besides those that say `url(#…)`. */
-const REFERRING: ReadonlySet<string> = new Set([
-  'href',
-  'xlink:href',
-  'aria-labelledby',
-  'aria-describedby',
-  'begin',
-  'end',
-]);
 
 /** The names that drawings of a screen refer to. */
 export function drawnReferences(root: Element): ReadonlySet<string> {
