@@ -7,7 +7,6 @@ import {
   extractionOf,
   isLibraryFile,
   libraryKey,
-  type Library,
   packProject,
   proposeTheirs,
   putComponent,
@@ -18,7 +17,7 @@ import {
   SURE_THEIRS,
   type TheirProposal,
 } from '@tovel/core';
-import { drawLibrary, Renderer } from '@tovel/renderer';
+import { drawLibrary, type DrawnLibrary, Renderer } from '@tovel/renderer';
 import { type Command, EXIT, Misuse, type Output, parseArguments } from './command.ts';
 import { readProject, writeOut } from './files.ts';
 
@@ -114,15 +113,10 @@ const printed = ({ theirs, lost, missing, confidence, reason }: TheirProposal) =
 });
 
 /** The library with how its components look, where a browser is there to tell. */
-async function looked(
-  from: string,
-  { library: read, sources }: ReadLibrary,
-): Promise<{ readonly library: Library; readonly problems: readonly string[] }> {
+async function looked(from: string, { library: read, sources }: ReadLibrary): Promise<DrawnLibrary> {
   const renderer = new Renderer();
   try {
     return await drawLibrary(renderer, path.resolve(from), read, sources, true);
-  } catch (error) {
-    return { library: read, problems: [`How it looks is not known: ${(error as Error).message}`] };
   } finally {
     await renderer.close();
   }

@@ -57,38 +57,41 @@ export async function drawLibrary(
       problems: [`It cannot be built, so how it looks is not known: ${firstLine((error as Error).message)}`],
     };
   }
-  let measured: Record<string, Measured[]> | null = null;
-  const { rendering } = await renderer.draw({
-    address: ADDRESS,
-    width: 1280,
-    height: 800,
-    withScripts: true,
-    isMeasured: true,
-    site: ({ href }) =>
-      Promise.resolve(
-        href === ADDRESS
-          ? {
-              type: 'text/html',
-              body: `<!doctype html><style>${files.css.replaceAll('</style', '<\\/style')}</style><body><main>…</main><script src="/library.js"></script>`,
-            }
-          : href === `${ADDRESS}library.js`
-            ? { type: 'text/javascript', body: files.js }
-            : null,
-      ),
-    before: async (page) => {
-      measured = JSON.parse(
-        await page.evaluate('globalThis.tovelLooks ? tovelLooks() : "null"'),
-      ) as typeof measured;
-    },
-  });
+  let looks: Record<string, Measured[]> | null = null;
+  let said: readonly string[];
+  try {
+    const { rendering } = await renderer.draw({
+      address: ADDRESS,
+      width: 1280,
+      height: 800,
+      withScripts: true,
+      isMeasured: true,
+      site: ({ href }) =>
+        Promise.resolve(
+          href === ADDRESS
+            ? {
+                type: 'text/html',
+                body: `<!doctype html><style>${files.css.replaceAll('</style', '<\\/style')}</style><body><main>…</main><script src="/library.js"></script>`,
+              }
+            : href === `${ADDRESS}library.js`
+              ? { type: 'text/javascript', body: files.js }
+              : null,
+        ),
+      before: async (page) => {
+        looks = JSON.parse(
+          await page.evaluate('globalThis.tovelLooks ? tovelLooks() : "null"'),
+        ) as typeof looks;
+      },
+    });
+    said = rendering.problems;
+  } catch (error) {
+    return { library, problems: [`How it looks is not known: ${(error as Error).message}`] };
+  }
   const problems = [...absent]
     .sort()
     .map((name) => `“${name}” is not installed there; what needs it cannot be drawn.`);
-  const looks = measured as Record<string, Measured[]> | null;
   if (!looks)
-    problems.push(
-      `Its code could not be run, so how it looks is not known. ${rendering.problems[0] ?? ''}`.trim(),
-    );
+    problems.push(`Its code could not be run, so how it looks is not known. ${said[0] ?? ''}`.trim());
   const components = library.components.map((component) => {
     const [made = [], tried = []] = [looks?.[component.name], trials.get(component.name)];
     const shown = made.flatMap((one, i) => ('failed' in one ? [] : [{ given: tried[i].given, ...one }]));

@@ -5,7 +5,8 @@ import { matchElements } from '../match/elements.ts';
 import { type App, type TableName, TABLE_NAMES, tables } from '../model/app.ts';
 import type { Screen } from '../model/design.ts';
 import { findElement, screenOf } from '../model/places.ts';
-import { type Project, screensByKey } from '../model/project.ts';
+import { elementOfInteraction } from '../model/interaction.ts';
+import { orderedScreens, type Project, screensByKey } from '../model/project.ts';
 import { equalJson } from '../json/json.ts';
 import { mapKeysIn, mapKeyText } from '../schema/map_keys.ts';
 import type { KeyShape } from '../schema/schema.ts';
@@ -31,10 +32,10 @@ const OF_DRAWING = new Set<TableName>([
 ]);
 
 /** The drawings that wait as alternatives of a screen, in the person's order. */
-export const alternativesOf = ({ screens }: Pick<App, 'screens'>, key: string): string[] =>
-  Object.keys(screens)
-    .filter((other) => screens[other].use === 'alternative' && screens[other].of === key)
-    .sort((a, b) => screens[a].order - screens[b].order || (a < b ? -1 : 1));
+export const alternativesOf = (app: App, key: string): string[] =>
+  orderedScreens(app).filter(
+    (other) => app.screens[other].use === 'alternative' && app.screens[other].of === key,
+  );
 
 /** Makes drawings alternatives of a screen, with their own alternatives: what led to them leads to that screen. */
 export function makeAlternatives({ app }: Project, keys: readonly string[], of: string): Change {
@@ -88,7 +89,7 @@ export function wiredWithout(project: Project, key: string): string[] {
   const { of } = project.app.screens[key];
   if (of === undefined) return [];
   const pairs = pairsOf(project, of, key);
-  const wired = new Set(Object.keys(project.app.interactions).map(keyed));
+  const wired = new Set(Object.keys(project.app.interactions).map(elementOfInteraction));
   return [...wired].flatMap((element) => {
     if (pairs.has(element) || screenOf(project.design, element) !== of) return [];
     const found = findElement(project.design, element);
@@ -148,16 +149,14 @@ function retold(app: App, map: (key: string) => string, moved: ReadonlySet<strin
     const entries = app[table] as Readonly<Record<string, unknown>>;
     for (const [key, value] of Object.entries(entries)) {
       const isOwn = (shape as KeyShape).of === 'own';
+      const isMoved = moved.has(elementOfInteraction(key));
       const said = mapKeysIn(of, value, map);
-      const at = SHARED.has(table) && moved.has(keyed(key)) ? mapKeyText(shape as KeyShape, key, map)! : key;
+      const at = SHARED.has(table) && isMoved ? mapKeyText(shape as KeyShape, key, map)! : key;
       // What stands on the drawing that gives way goes on speaking of that.
-      if (at === key && !isOwn && moved.has(keyed(key))) continue;
+      if (at === key && !isOwn && isMoved) continue;
       if (at === key ? said === value : equalJson(entries[at] ?? null, said)) continue;
       puts.push({ kind: 'put', table, key: at, value: said } as Put);
     }
   }
   return puts;
 }
-
-/** The element or screen that a key is of. */
-const keyed = (key: string): string => key.replace(/\|.*$/, '');

@@ -1,5 +1,6 @@
 import { parse } from '@babel/parser';
 import type * as t from '@babel/types';
+import { resolvedPath } from '../emit/needed.ts';
 
 /** A file of a library. */
 export interface SourceFile {
@@ -159,11 +160,7 @@ export class Modules {
   /** The file that another one means by an address; undefined for packages and what is not there. */
   meant(by: Module, address: string): Module | undefined {
     if (!address.startsWith('.')) return undefined;
-    const parts = by.path.split('/').slice(0, -1);
-    for (const part of address.split('/'))
-      if (part === '..') parts.pop();
-      else if (part !== '.' && part) parts.push(part);
-    const path = parts.join('/').replace(/\.(jsx?|tsx?|mjs)$/, '');
+    const path = resolvedPath(by.path, address.replace(/\/$/, '')).replace(/\.(jsx?|tsx?|mjs)$/, '');
     for (const ending of ['.tsx', '.ts', '.d.ts', '/index.tsx', '/index.ts', '/index.d.ts'])
       if (this.#byPath.has(path + ending)) return this.#byPath.get(path + ending);
     return undefined;

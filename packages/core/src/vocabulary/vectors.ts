@@ -158,6 +158,11 @@ const isTransform = (value: string): boolean =>
 /** Whether an attribute of a drawing is a style by another way of writing. */
 export const isVectorStyle = (name: string): boolean => STYLES.has(name);
 
+const INHERITED =
+  /^(color|cursor|direction|fill|fill-opacity|fill-rule|clip-rule|font(-.*)?|letter-spacing|line-height|marker(-.*)?|paint-order|pointer-events|shape-rendering|stroke(-.*)?|text-anchor|text-rendering|visibility|word-spacing|writing-mode)$/;
+/** Whether the parts of a drawing take a style over from what they stand in. */
+export const isInheritedVectorStyle = (name: string): boolean => INHERITED.test(name);
+
 /** Attributes that refer to parts of a drawing by their names, besides those that say `url(#…)`. */
 export const REFERRING: ReadonlySet<string> = new Set([
   'href',

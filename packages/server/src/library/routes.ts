@@ -1,8 +1,8 @@
 import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { type Library, readLibrary, type ReadLibrary, type SourceFile } from '@tovel/core';
-import { drawLibrary, type Renderer } from '@tovel/renderer';
+import { readLibrary, type ReadLibrary, type SourceFile } from '@tovel/core';
+import { drawLibrary, type DrawnLibrary, type Renderer } from '@tovel/renderer';
 import type { FastifyInstance } from 'fastify';
 import { HttpError } from '../http/errors.ts';
 import { route } from '../http/route.ts';
@@ -23,7 +23,7 @@ async function drawnFrom(
   files: readonly SourceFile[],
   { library, sources }: ReadLibrary,
   renderer: Renderer,
-): Promise<{ readonly library: Library; readonly problems: readonly string[] }> {
+): Promise<DrawnLibrary> {
   const folder = await mkdtemp(path.join(tmpdir(), 'tovel-library-'));
   try {
     for (const file of files) {
@@ -32,8 +32,6 @@ async function drawnFrom(
       await writeFile(full, file.text);
     }
     return await drawLibrary(renderer, folder, library, sources, false);
-  } catch (error) {
-    return { library, problems: [`How it looks is not known: ${(error as Error).message}`] };
   } finally {
     await rm(folder, { recursive: true, force: true });
   }

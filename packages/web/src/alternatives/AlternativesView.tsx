@@ -15,16 +15,11 @@ export function AlternativesView() {
   const { app, design, graph } = project;
   const drawn = Object.values(app.screens).filter(({ use }) => use === 'alternative').length;
   const [kind, setKind] = useQueryParam('kind', drawn > 0 ? 'drawn' : 'looks');
-  const values = useMemo(
-    () =>
-      Object.keys(
-        lookValues(
-          design.screens.filter((screen) => isUsed(project, screen.key)),
-          app.tokens,
-        ),
-      ).length,
-    [design, graph.screens.join(), app.tokens],
+  const screens = useMemo(
+    () => design.screens.filter((screen) => isUsed(project, screen.key)),
+    [design, graph.screens.join()],
   );
+  const values = useMemo(() => lookValues(screens, app.tokens), [screens, app.tokens]);
   const isDrawn = kind === 'drawn';
   return (
     <StationView>
@@ -37,9 +32,9 @@ export function AlternativesView() {
             Drawn {drawn}
           </Button>
         </Segments>
-        <span style={{ color: color.ink2 }}>{values} values that recur</span>
+        <span style={{ color: color.ink2 }}>{Object.keys(values).length} values that recur</span>
       </ScreensNav>
-      {isDrawn ? <DrawnAlternatives /> : <RuledLooks />}
+      {isDrawn ? <DrawnAlternatives /> : <RuledLooks screens={screens} values={values} />}
     </StationView>
   );
 }

@@ -1,9 +1,9 @@
 import {
+  addressOfScreen,
   alternativesOf,
   isUsed,
   keepAlternative,
   orderedScreens,
-  parametersOf,
   putUse,
   screensByKey,
   wiredWithout,
@@ -48,10 +48,7 @@ export function DrawnAlternatives() {
       </Empty>
     );
   const entry = app.screens[screen];
-  const path = parametersOf(entry.route).reduce(
-    (route, name) => route.replace(`:${name}`, encodeURIComponent(entry.params?.[name] ?? name)),
-    entry.route,
-  );
+  const path = addressOfScreen(project, screen);
   const drawings = screensByKey(design);
   const isSmall = (drawings.get(screen)?.width ?? 1280) < 700;
   return (

@@ -2,12 +2,11 @@ import {
   type Aspect,
   ASPECTS,
   dressesOf,
-  isUsed,
   lookChanges,
-  lookValues,
   orderedScreens,
   parametersOf,
   putLook,
+  type Screen,
   screensByKey,
   takeLook,
   type Token,
@@ -31,8 +30,15 @@ const LABELS: Readonly<Record<Aspect, string>> = {
 };
 const COUNTS = ['3', '6', '9', '12'] as const;
 
+interface RuledLooksProps {
+  /** The screens of the app. */
+  screens: readonly Screen[];
+  /** What recurs on them, by name. */
+  values: Readonly<Record<string, Token>>;
+}
+
 /** How the app would look otherwise: made by rule from its own values, running beside each other; one is kept, others wait. */
-export function RuledLooks() {
+export function RuledLooks({ screens, values }: RuledLooksProps) {
   const project = useProject();
   const { id, app, design, graph, session } = project;
   const { data: settings } = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity });
@@ -41,11 +47,6 @@ export function RuledLooks() {
   const [given, setGiven] = useState('');
   const [count, setCount] = useState<(typeof COUNTS)[number]>('6');
   const [chosen, setChosen] = useState<string | null>(null);
-  const screens = useMemo(
-    () => design.screens.filter((screen) => isUsed(project, screen.key)),
-    [design, graph.screens.join()],
-  );
-  const values = useMemo(() => lookValues(screens, app.tokens), [screens, app.tokens]);
   const from = /^#([\da-f]{3}|[\da-f]{6})$/i.test(given.trim()) ? given.trim() : undefined;
   const wish = useDeferredValue(`${aspects.join()} ${far} ${count} ${from ?? ''}`);
   const dresses = useMemo(

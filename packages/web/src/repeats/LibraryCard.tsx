@@ -4,7 +4,7 @@ import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Row } from '../workbench/panel';
-import { useLibraryReading, useSureTheirs, useTheirDeeds, useTheirs } from './use_theirs';
+import { sureTheirs, type TheirsFound, useLibraryReading, useTheirDeeds } from './use_theirs';
 
 const Card = styled.section`
   max-height: 250px;
@@ -39,11 +39,10 @@ const listed = (all: readonly string[]): string =>
   all.length > LISTED ? `${all.slice(0, LISTED).join(', ')} and ${all.length - LISTED} more` : all.join(', ');
 
 /** The components that the team has already: reading them, and what of the drawn ones they may be. */
-export function LibraryCard() {
+export function LibraryCard({ theirs }: { theirs: TheirsFound }) {
   const { app } = useProject();
   const reading = useLibraryReading();
-  const sure = useSureTheirs();
-  const theirs = useTheirs();
+  const sure = sureTheirs(theirs, app);
   const { takeAll, forget } = useTheirDeeds();
   const folder = useRef<HTMLInputElement>(null);
   const libraries = Object.entries(app.libraries);

@@ -10,6 +10,7 @@ import {
   type Prop,
   putComponent,
   screenName,
+  type TheirProposal,
 } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -105,6 +106,8 @@ const SHOWN = 12;
 
 interface RepeatDetailProps {
   repeat: Repeat;
+  /** The team's own components that it may be. */
+  theirs: readonly TheirProposal[];
   others: readonly Repeat[];
   problem: string | null;
   onTake: () => void;
@@ -113,7 +116,15 @@ interface RepeatDetailProps {
 }
 
 /** One thing that repeats: its name, its props, its places. */
-export function RepeatDetail({ repeat, others, problem, onTake, onRefuse, onGone }: RepeatDetailProps) {
+export function RepeatDetail({
+  repeat,
+  theirs,
+  others,
+  problem,
+  onTake,
+  onRefuse,
+  onGone,
+}: RepeatDetailProps) {
   const project = useProject();
   const { app, session, plan, base, design } = project;
   const { component, proposal } = repeat;
@@ -262,7 +273,9 @@ export function RepeatDetail({ repeat, others, problem, onTake, onRefuse, onGone
           </tbody>
         </Props>
       )}
-      {!proposal && <TheirsPart id={repeat.id} component={component} props={props} onPut={put} />}
+      {!proposal && (
+        <TheirsPart id={repeat.id} component={component} proposals={theirs} props={props} onPut={put} />
+      )}
       <h3>
         {component.places.length} {component.kind === 'list' ? 'rows' : 'places'}
       </h3>

@@ -20,6 +20,7 @@ import { MarkedList as List, MarkedRow as Row } from '../ui/marked_list';
 import { LibraryCard } from './LibraryCard';
 import { RepeatDetail } from './RepeatDetail';
 import { useRepeats } from './use_repeats';
+import { useTheirs } from './use_theirs';
 
 /** What repeats, and below it the team's own components. */
 const Column = styled.div`
@@ -44,6 +45,7 @@ export function RepeatsView() {
   const project = useProject();
   const { app, session, plan } = project;
   const found = useRepeats();
+  const theirs = useTheirs();
   const [params, setParams] = useSearchParams();
   const taken = useMemo(
     () =>
@@ -140,11 +142,12 @@ export function RepeatsView() {
               {proposed.length > 0 && <h3>Proposed, by what they save</h3>}
               {proposed.map(row)}
             </List>
-            {taken.length > 0 && <LibraryCard />}
+            {taken.length > 0 && <LibraryCard theirs={theirs} />}
           </Column>
           <RepeatDetail
             key={chosen.id}
             repeat={chosen}
+            theirs={theirs.get(chosen.id) ?? []}
             others={rows.filter((other) => other !== chosen)}
             problem={chosen.proposal ? null : (extraction.failed.get(chosen.id) ?? null)}
             onTake={() => take([chosen], `Take ${chosen.component.name}`)}

@@ -15,7 +15,7 @@ import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
 import { Row } from '../workbench/panel';
 import { PropTable } from './PropTable';
-import { asDrawn, useTheirs } from './use_theirs';
+import { asDrawn } from './use_theirs';
 
 const Given = styled(PropTable)`
   td:nth-child(2) {
@@ -39,14 +39,14 @@ const TYPE_WORDS: Readonly<Record<LibraryProp['type'], string>> = {
 interface TheirsPartProps {
   id: string;
   component: Component;
+  proposals: readonly TheirProposal[];
   props: readonly Prop[];
   onPut: (words: string, next: Component) => void;
 }
 
 /** Which of the team's own components a drawn one is, prop by prop. */
-export function TheirsPart({ id, component, props, onPut }: TheirsPartProps) {
+export function TheirsPart({ id, component, proposals, props, onPut }: TheirsPartProps) {
   const { app, plan } = useProject();
-  const proposals = useTheirs().get(id) ?? [];
   const extraction = extractionOf(plan);
   const whole = extraction.wholes.get(id);
   const libraries = Object.entries(app.libraries);

@@ -1,4 +1,5 @@
 import {
+  type App,
   type Component,
   extractionOf,
   type Library,
@@ -24,7 +25,10 @@ const LARGEST = 2_000_000;
 const MOST_FILES = 5000;
 
 /** Which of the team's own components the drawn ones may be, by the id of the drawn one. */
-export function useTheirs(): ReadonlyMap<string, readonly TheirProposal[]> {
+export type TheirsFound = ReadonlyMap<string, readonly TheirProposal[]>;
+
+/** Works that out, once for the view: all drawn components are held against all of the team's own. */
+export function useTheirs(): TheirsFound {
   const { app, plan } = useProject();
   return useMemo(
     () => (Object.keys(app.libraries).length ? proposeTheirs(extractionOf(plan), app) : new Map()),
@@ -33,17 +37,10 @@ export function useTheirs(): ReadonlyMap<string, readonly TheirProposal[]> {
 }
 
 /** Proposals that are sure and have not been answered yet. */
-export function useSureTheirs(): readonly TheirProposal[] {
-  const { app } = useProject();
-  const theirs = useTheirs();
-  return useMemo(
-    () =>
-      [...theirs].flatMap(([id, [first]]) =>
-        first.confidence >= SURE_THEIRS && !first.missing.length && !app.components[id].theirs ? [first] : [],
-      ),
-    [theirs, app],
+export const sureTheirs = (theirs: TheirsFound, { components }: Pick<App, 'components'>): TheirProposal[] =>
+  [...theirs].flatMap(([id, [first]]) =>
+    first.confidence >= SURE_THEIRS && !first.missing.length && !components[id].theirs ? [first] : [],
   );
-}
 
 /** Reads the components of a folder, and keeps what they are with the project. */
 export function useLibraryReading() {

@@ -2,34 +2,25 @@ import { code } from './expression_code.ts';
 import { boundActs, callOf } from '../bundled/print_acts.ts';
 import type { MarkupElement, TheirUse } from '../form/markup.ts';
 import { jsxValue } from '../quoting.ts';
-import { type Used, valueCode } from './print_tsx.ts';
+import { givenProps, type Used } from './print_tsx.ts';
 
 /**
  * A component of the team's own as it is written: what it is called in the file, and what it is given.
- * @param placed what is written for the class that it is given, if it is given one
+ * @param placed the attribute by which it is given a class, if it is given one
  */
 export function theirOpening(
-  node: MarkupElement & { readonly theirs: TheirUse },
-  placed: string | null,
+  node: MarkupElement,
+  theirs: TheirUse,
+  placed: readonly string[],
   depth: number,
   used: Used,
-): { readonly tag: string; readonly attributes: readonly string[] } {
-  const { theirs } = node;
-  const props = Object.entries(theirs.props).map(([name, value]) => {
-    if (value === true) return name;
-    if (typeof value === 'string') return `${name}=${jsxValue(value)}`;
-    return `${name}={${typeof value === 'number' ? value : valueCode(value, depth + 1, used)}}`;
-  });
-  const done = behaviour(node, used);
+): { tag: string; attributes: string[] } {
+  const props = givenProps(theirs.props, depth, used);
+  const done = behaviour(node, theirs, used);
   const idle = theirs.idle.filter((name) => !done.some((one) => one.startsWith(`${name}=`)));
   return {
     tag: nameInFile(theirs, used),
-    attributes: [
-      ...(placed === null ? [] : [`className={${placed}}`]),
-      ...props,
-      ...done,
-      ...idle.map((name) => `${name}={() => {}}`),
-    ],
+    attributes: [...placed, ...props, ...done, ...idle.map((name) => `${name}={() => {}}`)],
   };
 }
 
@@ -42,9 +33,8 @@ function nameInFile(theirs: TheirUse, used: Used): string {
 }
 
 /** Where it leads and what it does, by the props that it has for that. */
-function behaviour(node: MarkupElement & { readonly theirs: TheirUse }, used: Used): string[] {
-  const { link, slots = {}, acts, theirs } = node;
-  const { press, leads } = theirs;
+function behaviour(node: MarkupElement, { press, leads }: TheirUse, used: Used): string[] {
+  const { link, slots = {}, acts } = node;
   const to = slots.to && code(slots.to);
   if (acts && press) {
     const { events } = boundActs(node, used);

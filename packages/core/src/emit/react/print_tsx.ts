@@ -489,19 +489,13 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   const { slots = {} } = node;
   const to = slots.to && code(slots.to);
   if (node.use) {
-    const placed = classValue(node, used);
+    used.components.add(node.use.component);
     return {
       tag: node.use.component,
-      attributes: [
-        ...(placed === null ? [] : [`className={${placed}}`]),
-        ...usedProps(node.use, depth, used),
-      ],
+      attributes: [...classAttribute(node, used), ...givenProps(node.use.props, depth, used)],
     };
   }
-  if (node.theirs) {
-    const theirs = theirOpening({ ...node, theirs: node.theirs }, classValue(node, used), depth, used);
-    return { tag: theirs.tag, attributes: [...theirs.attributes] };
-  }
+  if (node.theirs) return theirOpening(node, node.theirs, classAttribute(node, used), depth, used);
   if (node.isChecked || node.tag === MESSAGE_TAG) {
     tag = node.isChecked ? 'Form' : MESSAGE_TAG;
     used.forms.add(tag);
@@ -511,8 +505,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     used.icons.set(icon.name, icon.isSmall ? 'icons' : 'drawings');
     tag = icon.name;
   }
-  const classes = classValue(node, used);
-  if (classes !== null) attributes.push(`className={${classes}}`);
+  attributes.push(...classAttribute(node, used));
   for (const [name, value] of Object.entries(node.attributes)) {
     if ((icon && isOwnOfIcon(name)) || isSaidBySpread(node, name)) continue;
     const written = printAttribute(node, name, value, form === 'button' && link?.kind === 'back');
@@ -586,6 +579,12 @@ export function assetName(hash: string, used: Used): string {
   return name;
 }
 
+/** The class of an element as it is written, where it has one. */
+function classAttribute(node: MarkupElement, used: Used): string[] {
+  const classes = classValue(node, used);
+  return classes === null ? [] : [`className={${classes}}`];
+}
+
 /** What is written for the class of an element; null where it has none. */
 function classValue(node: MarkupElement, used: Used): string | null {
   const { className, variant, takesClass } = node;
@@ -648,15 +647,16 @@ function classTable(
 }
 
 /** What a component is given where it stands. */
-function usedProps(use: NonNullable<MarkupElement['use']>, depth: number, used: Used): string[] {
-  used.components.add(use.component);
-  return Object.entries(use.props).flatMap(([name, value]) => {
-    if (value === true) return [name];
-    if (value === false) return [`${name}={false}`];
-    if (typeof value === 'string') return [`${name}=${jsxValue(value)}`];
-    return [`${name}={${valueCode(value, depth + 1, used)}}`];
+export const givenProps = (
+  props: Readonly<Record<string, PropValue | number>>,
+  depth: number,
+  used: Used,
+): string[] =>
+  Object.entries(props).map(([name, value]) => {
+    if (value === true) return name;
+    if (typeof value === 'string') return `${name}=${jsxValue(value)}`;
+    return `${name}={${valueCode(value, depth + 1, used)}}`;
   });
-}
 
 const EVENTS: Readonly<Record<Exclude<BoundAct['on'], 'press'>, string>> = {
   'double-press': 'onDoubleClick',
@@ -687,8 +687,8 @@ function actAttributes(node: MarkupElement, used: Used): string[] {
 }
 
 /** A prop's value as an expression. */
-export function valueCode(value: PropValue, depth: number, used: Used): string {
-  if (typeof value === 'boolean') return String(value);
+export function valueCode(value: PropValue | number, depth: number, used: Used): string {
+  if (typeof value === 'boolean' || typeof value === 'number') return String(value);
   if (typeof value === 'string') return quote(value);
   if ('given' in value) return code(value.given);
   if ('asset' in value) return assetName(value.asset, used);

@@ -11,7 +11,12 @@ import type {
 } from '../../model/design.ts';
 import { attributeRule, isAttributeName } from '../../vocabulary/attributes.ts';
 import { OPEN_STATE } from '../../vocabulary/style_values.ts';
-import { isVectorStyle, VECTOR_ATTRIBUTES, VECTOR_TAGS } from '../../vocabulary/vectors.ts';
+import {
+  isInheritedVectorStyle,
+  isVectorStyle,
+  VECTOR_ATTRIBUTES,
+  VECTOR_TAGS,
+} from '../../vocabulary/vectors.ts';
 import type { GlyphOutline } from '../../fonts/outline.ts';
 import { textOf } from '../../model/project.ts';
 import { baseName } from '../files.ts';
@@ -438,8 +443,6 @@ function toVector(read: ReadElement): VectorNode {
 
 /** Whether a part of a drawing has from what it stands in what its style says, so that it need not say it again. */
 const isInherited = (property: string, value: string, node: ReadElement, parent: ReadElement): boolean =>
-  INHERITED.test(property) &&
+  isInheritedVectorStyle(property) &&
   parent.base[property] === value &&
   (node.attributes[property] === undefined || node.attributes[property] === value);
-const INHERITED =
-  /^(color|cursor|direction|fill|fill-opacity|fill-rule|clip-rule|font(-.*)?|letter-spacing|line-height|marker(-.*)?|paint-order|pointer-events|shape-rendering|stroke(-.*)?|text-anchor|text-rendering|visibility|word-spacing|writing-mode)$/;

@@ -45,7 +45,8 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   const keys = [...plan.screens, ...plan.overlays.keys()];
   const screens = new Map(keys.map((key) => [key, emitScreenOf(plan, key)] as const));
   const list = [...screens.values()];
-  const libraries = plan.takesTheirs ? app.libraries : null;
+  // Without a library both are written alike, and worked out once.
+  const libraries = plan.takesTheirs && Object.keys(app.libraries).length ? app.libraries : null;
   const known = extractions.get(app.components);
   if (
     known?.drawers === app.drawers &&
