@@ -22,6 +22,9 @@ test.each([
   ['font-family', '"Spline Sans", Arial', "'Spline Sans', Arial, serif"],
   ['font-family', 'Arial, sans-serif', 'Arial, sans-serif'],
   ['content', '"0px rgb(0, 0, 0)"', "'0px rgb(0, 0, 0)'"],
+  ['content', '"\\""', `'"'`],
+  ['content', '"\\2022" "\'" ""', '"\\2022" "\'" \'\''],
+  ['content', '\'"\' " "', "'\"' ' '"],
   ['background-image', 'url("asset:0px")', "url('asset:0px')"],
 ])('%s: %s is written %s', (property, value, written) => {
   expect(writtenValue(property, value)).toBe(written);

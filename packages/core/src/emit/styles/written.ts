@@ -61,4 +61,8 @@ function withGeneric(fonts: string): string {
   return names.some((name) => GENERIC.test(name)) ? fonts : `${fonts}, serif`;
 }
 
-const singleQuoted = (value: string): string => value.replace(/"([^"'\\]*)"/g, "'$1'");
+const singleQuoted = (value: string): string =>
+  value.replace(/"((?:[^"\\]|\\[^])*)"|'(?:[^'\\]|\\[^])*'/g, (whole, inside?: string) => {
+    const plain = inside?.replaceAll('\\"', '"');
+    return plain === undefined || /['\\]/.test(plain) ? whole : `'${plain}'`;
+  });
