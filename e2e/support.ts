@@ -20,10 +20,10 @@ export async function newProject(page: Page, name: string): Promise<string> {
   return /\/p\/([^/]+)/.exec(page.url())![1];
 }
 
-/** A copy of the demo project of its own for a test; returns its id. */
-export async function copyOfDemo(page: Page, name: string): Promise<string> {
+/** A copy of a demo project of its own for a test; returns its id. @param of which one */
+export async function copyOfDemo(page: Page, name: string, of = 'Mossgate Tool Library'): Promise<string> {
   const list = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
-  const demo = list.find((project) => project.name === 'Mossgate Tool Library')!;
+  const demo = list.find((project) => project.name === of)!;
   const { id } = (await (await page.request.post(`/api/projects/${demo.id}/copy`)).json()) as { id: string };
   await page.request.patch(`/api/projects/${id}`, { data: { name } });
   return id;

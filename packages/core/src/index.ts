@@ -31,7 +31,7 @@ export { appSchema, defaultSettings, emptyApp, isSafeCssValue, TABLE_NAMES, tabl
 
 export { screenOfOwn } from './model/app.ts';
 
-export { elementOfInteraction, freeInteractionKey, GESTURES, pressTo } from './model/interaction.ts';
+export { elementOfInteraction, freeInteractionKey, GESTURES, isStep, pressTo } from './model/interaction.ts';
 
 export {
   elementsByKey,
@@ -291,6 +291,7 @@ export { FORM_PURPOSES, type FormPurpose } from './data/form_purpose.ts';
 export { type DataProposals, proposeData } from './data/propose.ts';
 export { expressionNames, saidAtFirst } from './records/expression_names.ts';
 export { makeBindings } from './data/make_bindings.ts';
+export { showRecord } from './data/record_screens.ts';
 export type { MadeBinding } from './data/record_screens.ts';
 export type { Value } from './expression/expression.ts';
 
@@ -401,6 +402,7 @@ export {
   matchText,
   type TargetChoice,
   targetChoices,
+  typedProblem,
 } from './links/target.ts';
 
 export { interactionProblem, missingParameters, targetProblem, unsaidParameters } from './links/problem.ts';

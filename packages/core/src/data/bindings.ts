@@ -1,3 +1,4 @@
+import { grouped } from '../json/grouped.ts';
 import type { Screen } from '../model/design.ts';
 import { textOf } from '../model/project.ts';
 import { inferRoles } from '../roles/infer.ts';
@@ -34,8 +35,9 @@ export function findBindings(
   collections: readonly CollectionProposal[],
 ): BindingProposal[] {
   const rows = new Set(collections.flatMap(({ places }) => places.flatMap((place) => place.rows)));
-  const byWord = new Map(
-    collections.flatMap((one) => wordsFor(one.name).map((word) => [word, one] as const)),
+  const byWord = grouped(
+    collections.flatMap((one) => wordsFor(one.name).map((word) => ({ word, one }))),
+    ({ word }) => word,
   );
   return screens.flatMap((screen) => {
     const here = collections.filter(({ places }) => places.some((place) => place.screen === screen.key));
@@ -51,16 +53,22 @@ export function findBindings(
 interface About {
   readonly all: readonly CollectionProposal[];
   readonly here: readonly CollectionProposal[];
-  readonly byWord: ReadonlyMap<string, CollectionProposal>;
+  readonly byWord: ReadonlyMap<
+    string,
+    readonly { readonly word: string; readonly one: CollectionProposal }[]
+  >;
 }
 
-/** The first collection that a text calls. */
-const calledIn = (text: string, { byWord }: About): CollectionProposal | undefined =>
-  text
-    .toLowerCase()
-    .split(/[^a-z]+/)
-    .map((word) => byWord.get(word))
-    .find((one) => one !== undefined);
+/** The first collection that a text calls: of several that end in the word the one that the screen shows, or that is no more than it. */
+function calledIn(text: string, { byWord, here }: About): CollectionProposal | undefined {
+  const rank = ({ one, word }: { readonly one: CollectionProposal; readonly word: string }): number =>
+    (here.includes(one) ? 2 : 0) + (one.name === word || recordName(one.name) === word ? 1 : 0);
+  for (const word of text.toLowerCase().split(/[^a-z]+/)) {
+    const called = byWord.get(word);
+    if (called) return [...called].sort((a, b) => rank(b) - rank(a))[0].one;
+  }
+  return undefined;
+}
 
 const isInRow = (sight: Sight, rows: ReadonlySet<string>): boolean =>
   rows.has(sight.element.key) || hasParent(sight, (parent) => rows.has(parent.element.key));

@@ -1,4 +1,5 @@
 import {
+  all,
   applyChange,
   type Change,
   putBinding,
@@ -114,28 +115,13 @@ export function recordOn(
   const route = own ? entry.route : detailRoute(entry.route, parameter);
   if (!own && routeProblem(app, screen, route)) return [];
   put(
-    putScreen(screen, {
-      ...entry,
+    showRecord({ ...project, app }, screen, {
+      collection: id,
+      parameter,
       route,
-      params: { ...entry.params, [parameter]: kebabCase(name).slice(0, 80) },
+      like: kebabCase(name).slice(0, 80),
     }),
   );
-  put(putDetail(screen, { collection: id, parameter }));
-  const rowOf = new Map(collection.rows.map((row) => [row.element, row]));
-  for (const [key, interaction] of Object.entries(app.interactions)) {
-    const { target } = interaction;
-    if (target.kind !== 'screen' || target.screen !== screen || target.params?.[parameter]) continue;
-    const element = elementOfInteraction(key);
-    const row = [element, ...containersOf(project.design, element)].map((at) => rowOf.get(at)).find(Boolean);
-    const field = row?.shows[title.name];
-    if (field)
-      put(
-        putInteraction(key, {
-          ...interaction,
-          target: { ...target, params: { ...target.params, [parameter]: { field } } },
-        }),
-      );
-  }
   const variable = recordVariable(collection.name);
   return said.flatMap((proposal): MadeBinding[] => {
     const field = fields.get(proposal.element)!;
@@ -147,6 +133,46 @@ export function recordOn(
     put(putBinding(proposal.element, isPicture ? { picture: source } : { text: source }));
     return [{ proposal, source }];
   });
+}
+
+/**
+ * The change by which a screen shows one record of a collection, the one that a parameter of its address says; rows of the
+ * collection that lead there say theirs.
+ * @param like the id of the record that it shows where nobody says another
+ */
+export function showRecord(
+  { design, app }: Project,
+  screen: string,
+  {
+    collection: id,
+    parameter,
+    route,
+    like,
+  }: {
+    readonly collection: string;
+    readonly parameter: string;
+    readonly route: string;
+    readonly like: string;
+  },
+): Change {
+  const entry = app.screens[screen];
+  const collection = app.collections[id];
+  const title = titleField(design, collection);
+  const rowOf = new Map(collection.rows.map((row) => [row.element, row]));
+  return all([
+    putScreen(screen, { ...entry, route, params: { ...entry.params, [parameter]: like } }),
+    putDetail(screen, { collection: id, parameter }),
+    ...Object.entries(app.interactions).flatMap(([key, interaction]): Change[] => {
+      const { target } = interaction;
+      if (target.kind !== 'screen' || target.screen !== screen || target.params?.[parameter]) return [];
+      const element = elementOfInteraction(key);
+      const row = [element, ...containersOf(design, element)].map((at) => rowOf.get(at)).find(Boolean);
+      const field = title && row?.shows[title.name];
+      if (!field) return [];
+      const params = { ...target.params, [parameter]: { field } };
+      return [putInteraction(key, { ...interaction, target: { ...target, params } })];
+    }),
+  ]);
 }
 
 /** `/tools/detail` → `/tools/:toolId`, `/tool` → `/tool/:toolId`. */

@@ -72,7 +72,7 @@ const { expression } = fc.letrec<{ expression: Expression }>((tie) => ({
     }),
     fc.record({
       kind: fc.constant('each' as const),
-      by: fc.constantFrom('filter', 'sum', 'least', 'most' as const),
+      by: fc.constantFrom('filter', 'sort', 'sum', 'least', 'most' as const),
       list: fc.oneof(fc.constant<Expression>({ kind: 'records', name: 'tools' }), tie('expression')),
       item: fc.constantFrom('one', 'other'),
       of: tie('expression'),
@@ -110,7 +110,11 @@ const scope: fc.Arbitrary<Required<Scope>> = fc.record({
   records: fc.record({
     tools: fc.array(fc.dictionary(named, scalar, { noNullPrototype: true }), { maxLength: 3 }),
   }) as fc.Arbitrary<Record<string, readonly Value[]>>,
-  items: fc.record({ one: scalar, other: scalar }),
+  // What is looked at one by one is there.
+  items: fc.record({
+    one: scalar.filter((value) => value !== undefined),
+    other: scalar.filter((value) => value !== undefined),
+  }) as fc.Arbitrary<Record<string, Value>>,
   listings: fc.constant({
     tools: (asks: string, given: readonly (string | number)[]): Value =>
       given.length ? `${asks} ${given[0]}` : 7,

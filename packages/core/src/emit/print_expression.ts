@@ -12,6 +12,8 @@ export interface ExpressionNames {
   readonly records: (name: string) => string;
   /** A function that expressions can call. */
   readonly called: (name: string) => string;
+  /** A record that a screen shows and that is there; by its name, where it may not be, if nothing is said. */
+  readonly record?: (name: string) => string;
   /** The present path. */
   readonly path: string;
 }
@@ -56,6 +58,7 @@ function print(expression: Expression, names: ExpressionNames): Printed {
     case 'records':
       return { code: names.records(expression.name), binds: BINDS.member };
     case 'record':
+      return { code: names.record?.(expression.name) ?? expression.name, binds: BINDS.member };
     case 'item':
       return { code: expression.name, binds: BINDS.member };
     case 'arithmetic': {
@@ -82,11 +85,12 @@ function print(expression: Expression, names: ExpressionNames): Printed {
       };
     case 'disclosed':
       return { code: `${expression.of}.isOpen(${quote(expression.id)})`, binds: BINDS.member };
-    case 'field':
-      return {
-        code: `${inner(expression.of, BINDS.member)}?.${/^[a-z_]\w*$/i.test(expression.name) ? expression.name : `[${quote(expression.name)}]`}`,
-        binds: BINDS.member,
-      };
+    case 'field': {
+      const isPlain = /^[a-z_]\w*$/i.test(expression.name);
+      const dot = isThere(expression.of, names) ? (isPlain ? '.' : '') : '?.';
+      const name = isPlain ? expression.name : `[${quote(expression.name)}]`;
+      return { code: inner(expression.of, BINDS.member) + dot + name, binds: BINDS.member };
+    }
     case 'at': {
       const [only, ...more] = expression.addresses;
       if (only === undefined) return { code: 'false', binds: BINDS.member };
@@ -120,6 +124,10 @@ function print(expression: Expression, names: ExpressionNames): Printed {
       return { code: textCode(expression.parts, names), binds: BINDS.member };
   }
 }
+
+/** Whether a record is there in any case: one of several, or one that is asked for before. */
+const isThere = ({ kind }: Expression, names: ExpressionNames): boolean =>
+  kind === 'item' || (kind === 'record' && names.record !== undefined);
 
 function literalCode(value: string | number | boolean | undefined): string {
   if (typeof value === 'string') return quote(value);

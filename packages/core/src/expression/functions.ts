@@ -19,6 +19,20 @@ export const filter = <T>(
   holds: (item: T) => unknown,
 ): readonly T[] => listed(list).filter((item) => holds(item));
 
+const byWords = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' });
+
+/** In the order of what each says: numbers by their size, texts as people sort them. */
+export const sort = <T>(list: readonly T[] | undefined, by: (item: T) => unknown): readonly T[] =>
+  [...listed(list)].sort((one, other) => {
+    const [a, b] = [by(one), by(other)];
+    return typeof a === 'number' && typeof b === 'number'
+      ? a - b
+      : byWords.compare(words(a), words(b));
+  });
+
+/** The first of them; nothing where there is none. */
+export const first = <T>(list: readonly T[] | undefined): T | undefined => listed(list)[0];
+
 export const sum = <T>(list: readonly T[] | undefined, of: (item: T) => unknown): number =>
   listed(list).reduce((total, item) => total + number(of(item)), 0);
 

@@ -47,6 +47,8 @@ test.each<[string, unknown]>([
   ['most(tools, (tool) => tool.price) - least(tools, (tool) => tool.price)', 1096],
   ["`${count(tools)} tools, ${count(filter(tools, (t) => t.status === 'out'))} out`", '3 tools, 1 out'],
   ["'Hello ' + upper('you')", 'Hello YOU'],
+  ['first(sort(tools, (tool) => tool.price)).name', 'Drill'],
+  ["first(filter(tools, (tool) => tool.status === 'gone')).name", undefined],
   ["signedIn ? 'in' : 'out'", 'in'],
   ['!signedIn || count(tools) > 2', true],
   ['-2 * (3 + 4) % 5', -4],

@@ -26,6 +26,8 @@ export interface KnownNames {
   readonly variables: Readonly<Record<string, Type>>;
   /** Whether it is worked out when something was entered, which is called so then. */
   readonly hasEntered?: boolean;
+  /** Single records that are at hand, by what they are called, with the collection of each. */
+  readonly items?: Readonly<Record<string, string>>;
   /** The record that the screen shows, by the name that it has there, with its collection and what gives it. */
   readonly records?: Readonly<Record<string, { readonly of: string; readonly hook: string }>>;
   /** What gives the list of a collection where the expression stands; only such lists can be asked how they are looked at. */
@@ -67,11 +69,14 @@ export const QUESTIONS: Readonly<Record<string, { readonly asks: ListingQuestion
 /** Whether a function asks how a list is looked at, and not what its records are. */
 export const isQuestion = (name: string): boolean => Object.hasOwn(QUESTIONS, name);
 
+type Each = 'number' | 'yes-no' | 'any';
+
 interface Listed {
   readonly takes: readonly ('records' | 'each' | 'any')[];
-  readonly gives: Type | 'same';
+  /** `one` is one of the records that it takes. */
+  readonly gives: Type | 'same' | 'one';
   /** What comes of each item. */
-  readonly each?: 'number' | 'yes-no';
+  readonly each?: Each;
   readonly says: string;
 }
 
@@ -84,6 +89,8 @@ export const FUNCTIONS: Readonly<Record<string, Listed>> = {
     each: 'yes-no',
     says: 'only those of which this holds',
   },
+  sort: { takes: ['records', 'each'], gives: 'same', each: 'any', says: 'in the order of this' },
+  first: { takes: ['records'], gives: 'one', says: 'the first of them' },
   sum: { takes: ['records', 'each'], gives: NUMBER, each: 'number', says: 'all of these together' },
   least: { takes: ['records', 'each'], gives: NUMBER, each: 'number', says: 'the smallest of these' },
   most: { takes: ['records', 'each'], gives: NUMBER, each: 'number', says: 'the largest of these' },
@@ -171,10 +178,11 @@ type AnyNode = Node | SpreadElement | PrivateIdentifier | Super | Pattern;
 class Reader {
   readonly #known: KnownNames;
   /** What items are called within functions that look at each, with the collections that they are of. */
-  readonly #items = new Map<string, string>();
+  readonly #items: Map<string, string>;
 
   constructor(known: KnownNames) {
     this.#known = known;
+    this.#items = new Map(Object.entries(known.items ?? {}));
   }
 
   read(node: AnyNode, depth: number): Read {
@@ -270,6 +278,7 @@ class Reader {
       return { expression: { kind: 'variable', name }, type: variables[name] };
     if (name === ENTERED && hasEntered) return { expression: { kind: 'prop', name }, type: TEXT };
     const names = [
+      ...this.#items.keys(),
       ...Object.keys(this.#known.records ?? {}),
       ...Object.keys(collections),
       ...Object.keys(variables),
@@ -399,26 +408,28 @@ class Reader {
       return {
         expression: {
           kind: 'each',
-          by: name as 'filter' | 'sum' | 'least' | 'most',
+          by: name as Extract<Expression, { kind: 'each' }>['by'],
           list: read.expression,
           ...this.#lambda(given[1], read.type.of, each, inner),
         },
-        type: gives === 'same' ? read.type : gives,
+        type: typeof gives === 'string' ? read.type : gives,
       };
+    const found: Type =
+      read && gives === 'one' ? { kind: 'record', of: (read.type as { of: string }).of } : TEXT;
     return {
       expression: {
         kind: 'call',
         name: name as Extract<Expression, { kind: 'call' }>['name'],
         args: read ? [read.expression] : given.map((one) => this.#said(inner(one), one)),
       },
-      type: gives === 'same' ? TEXT : gives,
+      type: typeof gives === 'string' ? found : gives,
     };
   }
 
   #lambda(
     node: AnyNode,
     of: string,
-    each: 'number' | 'yes-no',
+    each: Each,
     inner: (one: AnyNode) => Read,
   ): { readonly item: string; readonly of: Expression } {
     const hint = `write what is looked at of each: (one) => one.${this.#known.collections[of]?.[0]?.name ?? 'name'}`;

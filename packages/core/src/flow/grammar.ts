@@ -99,9 +99,15 @@ const listDeed = oneOf<ListDeed>('kind', {
   more: kind('more'),
 });
 const recordDeed = oneOf<RecordDeed>('kind', {
-  add: kind('add', field('form', element)),
-  remove: kind('remove'),
-  set: kind('set', field('field', text), 'to', field('value', text)),
+  add: kind('add', maybe(field('form', element)), maybe('saying', field('says', byName(text)))),
+  remove: kind('remove', maybe('where', field('where', text))),
+  set: kind(
+    'set',
+    field('field', text),
+    maybe('to', field('value', text)),
+    maybe('saying', field('says', text)),
+    maybe('where', field('where', text)),
+  ),
 });
 
 /** A list that may hold nothing: `none`. */

@@ -298,7 +298,7 @@ export function stateOf(
 ): ElementState {
   const wired = all.map((one): WiredState => ({
     ...one,
-    problem: interactionProblem(project, screen, one.interaction),
+    problem: interactionProblem(project, screen, one.interaction, one.element),
   }));
   const problem = wired.find((one) => one.problem)?.problem ?? null;
   const isStill = !wired.length && project.app.still[pressable.element.key];

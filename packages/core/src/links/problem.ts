@@ -1,12 +1,22 @@
 import { sayingOf, settingOf } from '../variables/variables.ts';
+import { readDeed } from '../records/deeds.ts';
 import { apiOf } from '../described/keep.ts';
 import type { Interaction, ScreenTarget, Target } from '../model/app.ts';
 import { isOverlay, type Project, screenName, useInWords } from '../model/project.ts';
 import { findElement } from '../model/places.ts';
 import { parametersOf, requiredParametersOf } from '../paths/pattern.ts';
 
-/** Why an interaction cannot do what it says, in words; null when it can. `from` is the screen that it is on. */
-export function interactionProblem(project: Project, from: string, interaction: Interaction): string | null {
+/**
+ * Why an interaction cannot do what it says, in words; null when it can.
+ * @param from the screen that it is on
+ * @param element what does it, where that is known: rows and screens have records at hand
+ */
+export function interactionProblem(
+  project: Project,
+  from: string,
+  interaction: Interaction,
+  element?: string,
+): string | null {
   const { on, when, before = [], target } = interaction;
   const condition = when && project.app.variables[when.condition];
   if (when && !condition) return 'its condition is gone';
@@ -14,12 +24,15 @@ export function interactionProblem(project: Project, from: string, interaction: 
     return `its condition, ${condition.name}, is not yes or no`;
   if (on !== 'change' && [...before, target].some((step) => takesEntered(project, step)))
     return 'what is entered is known only when that changes';
-  for (const step of before) {
-    const problem = targetProblem(project, step);
+  const steps = [...before, target];
+  for (const [i, step] of steps.entries()) {
+    const place = { screen: from, element, before: steps.slice(0, i) };
+    const problem =
+      targetProblem(project, step) ??
+      (step.kind === 'record' ? readDeed(project, step, place).problem : null);
     if (problem) return problem;
   }
-  const problem = targetProblem(project, target);
-  if (problem || target.kind !== 'screen') return problem;
+  if (target.kind !== 'screen') return null;
   const [missing] = missingParameters(project, from, target);
   return missing === undefined
     ? null
@@ -66,15 +79,8 @@ export function targetProblem(project: Project, target: Target): string | null {
         ? `${collection.name} have no field ${deed.field}`
         : null;
     }
-    case 'record': {
-      const collection = project.app.collections[target.collection];
-      if (!collection) return 'its collection is gone';
-      const { deed } = target;
-      if (deed.kind === 'add') return project.app.forms[deed.form] ? null : 'its form is gone';
-      return deed.kind === 'set' && !collection.fields.some(({ name }) => name === deed.field)
-        ? `${collection.name} have no field ${deed.field}`
-        : null;
-    }
+    case 'record':
+      return project.app.collections[target.collection] ? null : 'its collection is gone';
     case 'call':
       if (!apiOf(project.app, target.api)?.operations.some(({ id }) => id === target.operation))
         return `no described API has “${target.operation}” any more`;

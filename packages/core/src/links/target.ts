@@ -6,7 +6,10 @@ import {
   typedSetting,
 } from '../variables/settings.ts';
 import { isExternalAddress } from '../vocabulary/addresses.ts';
-import type { Arrival, Interaction, ListDeed, RecordDeed, Target, When } from '../model/app.ts';
+import type { DeedPlace } from '../records/deeds.ts';
+import { typedDeed } from './typed_deeds.ts';
+import type { Arrival, Interaction, ListDeed, RecordDeed, Step, Target, When } from '../model/app.ts';
+import { isStep } from '../model/interaction.ts';
 import type { Project } from '../model/project.ts';
 import { isOverlay, isUsed, orderedScreens, screenName } from '../model/project.ts';
 import { sentenceCase } from '../model/names.ts';
@@ -17,6 +20,8 @@ import { labelOf } from './pressable.ts';
 /** One thing that an element can be made to lead to. */
 export interface TargetChoice {
   readonly target: Target;
+  /** What is done before it; not there where nobody typed that. */
+  readonly before?: readonly Step[];
   readonly label: string;
   /** The route, or what kind of target it is. */
   readonly detail: string;
@@ -53,13 +58,16 @@ export function addressIn(typed: string): string | null {
 /**
  * What a typed text can mean as a target, best first: screens by name or route, overlays, back, closing, variables,
  * an outside address.
+ * @param place where it is done, so that something can be done to the records at hand there
  */
-export function targetChoices(project: Project, typed: string): TargetChoice[] {
+export function targetChoices(project: Project, typed: string, place?: DeedPlace): TargetChoice[] {
   const scored: { choice: TargetChoice; score: number }[] = [];
   const offer = (choice: TargetChoice, score: number | null): void => {
     if (score !== null && Number.isFinite(score)) scored.push({ choice, score });
   };
   const { app } = project;
+  const several = place && typedInOrder(project, typed, place);
+  if (several) offer(several, 0);
   for (const key of orderedScreens(app)) {
     const { name, route } = app.screens[key];
     const byName = matchText(name, typed) ?? Infinity;
@@ -89,6 +97,8 @@ export function targetChoices(project: Project, typed: string): TargetChoice[] {
     const target = { kind: 'say', text: sayingFor(app, said) } as const;
     offer({ target, ...describeTarget(project, target) }, 0);
   }
+  const deed = place && typedDeed(project, place, typed);
+  if (deed?.problem === null) offer({ target: deed.target, ...describeTarget(project, deed.target) }, 0);
   const setting = typedSetting(app, typed);
   if (setting) offer({ target: setting, label: describeSetting(app, setting), detail: 'from then on' }, 0);
   if (typed.trim())
@@ -131,6 +141,42 @@ export function targetChoices(project: Project, typed: string): TargetChoice[] {
   const href = addressIn(typed);
   if (href) choices.unshift({ target: { kind: 'external', href }, label: href, detail: addressKind(href) });
   return choices;
+}
+
+/** What is wrong with the first thing that is typed to be done to records; null where nothing is, or none is. */
+export function typedProblem(project: Project, typed: string, place: DeedPlace): string | null {
+  const before: Target[] = [...(place.before ?? [])];
+  for (const part of inOrder(typed)) {
+    const deed = typedDeed(project, { ...place, before }, part);
+    if (deed?.problem) return deed.problem;
+    const [choice] = targetChoices(project, part, { ...place, before });
+    if (choice) before.push(choice.target);
+  }
+  return null;
+}
+
+const inOrder = (typed: string): string[] => typed.trim().split(/,?\s+then\s+/i);
+
+/** Several things typed in order: `add loan, then My loans`. All but the last stay on the screen. */
+function typedInOrder(project: Project, typed: string, place: DeedPlace): TargetChoice | null {
+  const parts = inOrder(typed);
+  if (parts.length < 2) return null;
+  const choices: TargetChoice[] = [];
+  for (const part of parts) {
+    const before = [...(place.before ?? []), ...choices.map(({ target }) => target)];
+    const [choice] = part.trim() ? targetChoices(project, part, { ...place, before }) : [];
+    if (!choice) return null;
+    choices.push(choice);
+  }
+  const before = choices.slice(0, -1).map(({ target }) => target);
+  if (!before.every(isStep)) return null;
+  const { target, label, detail } = choices.at(-1)!;
+  return {
+    target,
+    before,
+    label: [...choices.slice(0, -1), { label }].map((one) => one.label).join(', then '),
+    detail,
+  };
 }
 
 const DISCLOSE_WORD = { toggle: 'Toggle', open: 'Open', close: 'Close' } as const;
@@ -217,12 +263,17 @@ const shownInTurn = ({ disclosures }: Project['app'], among: string): string =>
 /** What is done to records, in people's words. */
 function describeRecordDeed(deed: RecordDeed): string {
   switch (deed.kind) {
-    case 'add':
-      return 'Add what is filled in';
+    case 'add': {
+      const says = Object.entries(deed.says ?? {}).map(([field, source]) => `${field} ${saidText(source)}`);
+      const said = says.length ? `: ${says.join(', ')}` : '';
+      return deed.form === undefined ? `Add one${said}` : `Add what is filled in${said}`;
+    }
     case 'remove':
-      return 'Remove the row';
-    case 'set':
-      return `${deed.field} becomes “${deed.value}”`;
+      return deed.where === undefined ? 'Remove the row' : `Remove those where ${deed.where}`;
+    case 'set': {
+      const to = deed.says === undefined ? `“${deed.value ?? ''}”` : saidText(deed.says);
+      return `${deed.field} becomes ${to}${deed.where === undefined ? '' : ` where ${deed.where}`}`;
+    }
   }
 }
 

@@ -110,13 +110,23 @@ const listDeed = kinds({
 /** What can be done with a list of records. */
 export type ListDeed = ValueOf<typeof listDeed>;
 
+const saidBy = text(2000, { min: 1, examples: ['tool.name', "'lent'"] });
+/** Which records are meant, as a question about each; that of the row or of the screen where nothing is said. */
+const where = optional(text(2000, { min: 1, examples: ['tool.name === loan.name'] }));
 const recordDeed = kinds({
-  /** What a form is filled in with becomes one more record; by the form's element. */
-  add: { form: elementKey },
-  /** Of the row that the control stands in: it goes. */
-  remove: {},
-  /** Of the row that the control stands in: a field says something else. */
-  set: { field: propName, value: text(500) },
+  /**
+   * One more record: what a form is filled in with, by the form's element, and what expressions say of fields, by the name of each.
+   */
+  add: {
+    form: optional(elementKey),
+    says: optional({ shape: 'table', key: propName, value: saidBy, max: 200 } as Schema<
+      Readonly<Record<string, string>>
+    >),
+  },
+  /** They go. */
+  remove: { where },
+  /** A field says something else: a text, or what an expression says. */
+  set: { field: propName, value: optional(text(500)), says: optional(saidBy), where },
 });
 /** What can be done to records. */
 export type RecordDeed = ValueOf<typeof recordDeed>;
@@ -196,9 +206,11 @@ export type Target = ValueOf<typeof target>;
 export type TargetKind = Target['kind'];
 export type ScreenTarget = Extract<Target, { readonly kind: 'screen' }>;
 
-const step = kinds({ open, close: {}, set, disclose, turn, browser, record, call, say });
+const steps = { open, close: {}, set, disclose, turn, browser, record, call, say } as const;
+const step = kinds(steps);
 /** What can be done before something else: it stays on the screen. */
 export type Step = ValueOf<typeof step>;
+export const isStep = (target: Target): target is Step => Object.hasOwn(steps, target.kind);
 
 export const GESTURES = [
   'press',

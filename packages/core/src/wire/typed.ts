@@ -1,8 +1,9 @@
 import type { ScreenGraph } from '../graph/graph.ts';
-import type { Arrival, Gesture, Interaction, Side, Target, When } from '../model/app.ts';
+import type { Arrival, Gesture, Interaction, Side, When } from '../model/app.ts';
 import { GESTURES } from '../model/interaction.ts';
+import type { DeedPlace } from '../records/deeds.ts';
 import type { Project } from '../model/project.ts';
-import { matchText, targetChoices } from '../links/target.ts';
+import { matchText, type TargetChoice, targetChoices, typedProblem } from '../links/target.ts';
 
 /** What one line of typed wiring means, or why it means nothing. */
 export type TypedLine =
@@ -56,9 +57,11 @@ export function typedWiring(project: Project, graph: ScreenGraph, screen: string
 }
 
 function readLine(project: Project, graph: ScreenGraph, screen: string, text: string): TypedLine {
-  const parts = text.split(ARROW);
-  if (parts.length !== 2 || !parts[0] || !parts[1]) return { text, problem: 'write it as element → screen' };
-  let [left, right] = parts;
+  const arrow = ARROW.exec(text);
+  let left = arrow ? text.slice(0, arrow.index) : '';
+  let right = arrow ? text.slice(arrow.index + arrow[0].length) : '';
+  // In what is said of each record an arrow of the other form can stand.
+  if (!left || !right || /→|->/.test(right)) return { text, problem: 'write it as element → screen' };
   const condition = conditionIn(project, left);
   if (typeof condition === 'string') return { text, problem: condition };
   if (condition) left = condition.rest;
@@ -74,8 +77,11 @@ function readLine(project: Project, graph: ScreenGraph, screen: string, text: st
   if ('problem' in element) return { text, problem: element.problem };
   const arrival = arrivalIn(right);
   if (arrival) right = arrival.rest;
-  const target = targetCalled(project, right);
-  if (!target) return { text, problem: `no screen is called “${right}”` };
+  const place = { screen, element: element.key };
+  const choice = targetCalled(project, right, place);
+  if (!choice)
+    return { text, problem: typedProblem(project, right, place) ?? `no screen is called “${right}”` };
+  const { target, before } = choice;
   return {
     text,
     element: element.key,
@@ -84,6 +90,7 @@ function readLine(project: Project, graph: ScreenGraph, screen: string, text: st
       on: 'press',
       ...gesture,
       ...(condition ? { when: condition.when } : {}),
+      ...(before ? { before } : {}),
       target,
       arrival: arrival?.arrival ?? { kind: 'none' },
     },
@@ -119,10 +126,8 @@ function elementCalled(
   return { key: best.state.element.key, label: best.state.label };
 }
 
-function targetCalled(project: Project, text: string): Target | null {
-  const [best] = targetChoices(project, text);
-  return best?.target ?? null;
-}
+const targetCalled = (project: Project, text: string, place: DeedPlace): TargetChoice | undefined =>
+  targetChoices(project, text, place)[0];
 
 function conditionIn({ app }: Project, text: string): { when: When; rest: string } | string | null {
   const found = /\s+if\s+(not\s+)?(.+)$/i.exec(text);

@@ -12,9 +12,11 @@ import {
   graphOf,
   type Interaction,
   type Journey,
+  keptApi,
   nextSteps,
   pressablesOf,
   type Project,
+  putApi,
   putInteraction,
   putJourney,
   putScreen,
@@ -26,6 +28,7 @@ import {
 } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
 import { folderFiles } from './folder_files.ts';
+import { type Working, workingAs } from './working.ts';
 import type { Services } from '../services.ts';
 
 /** A project's wiring in people's words: names of screens, and texts of elements. */
@@ -74,6 +77,8 @@ export async function loadDemo(
     const design = addToDesign(emptyDesign, result);
     const taken: App = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
     const wired = applyChange(taken, wire({ design, app: taken }, wiring));
+    // Before the one to begin with, which is listed first then.
+    await loadWorking(services, folder, { design, app: wired });
     const id = await services.projects.create(
       wiring.name,
       design,
@@ -91,6 +96,19 @@ export async function loadDemo(
   } finally {
     await host.close();
   }
+}
+
+/** The demo once more, with all that stands behind its screens. */
+async function loadWorking(services: Services, folder: string, project: Project): Promise<void> {
+  const file = path.join(folder, 'working.json');
+  if (!existsSync(file)) return;
+  const working = JSON.parse(await readFile(file, 'utf8')) as Working;
+  let app = applyChange(project.app, workingAs(project, working));
+  if (working.api) {
+    const { api } = keptApi(await readFile(path.join(folder, working.api.file), 'utf8'));
+    if (api) app = applyChange(app, putApi('library', { ...api, name: working.api.name }));
+  }
+  await services.projects.create(working.name, project.design, app);
 }
 
 /**

@@ -8,8 +8,18 @@ export const Chips = styled.div`
   flex-wrap: wrap;
   gap: 6px;
   align-items: center;
-  span {
+  > span {
     color: ${color.ink2};
     font-size: 11.5px;
+  }
+  > button {
+    display: flex;
+    gap: 6px;
+    max-width: 100%;
+    > span:first-child {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
   }
 `;

@@ -10,7 +10,7 @@ import {
   reciprocalLink,
   screenName,
   sharedPairs,
-  type Target,
+  type TargetChoice,
   targetChoices,
 } from '@tovel/core';
 import { type RefObject, useMemo, useState } from 'react';
@@ -60,7 +60,9 @@ const More = styled.div`
   align-items: end;
   max-height: 190px;
   overflow: auto;
+  /* Room for the focus ring, so that the fields stand under those above. */
   padding: 2px;
+  margin: 0 -2px;
 `;
 
 const Offer = styled.div`
@@ -114,7 +116,10 @@ export function EditPanel({
   const interaction = wired?.interaction ?? null;
   const target = interaction?.target;
   const shown = target ? describeTarget(project, target).label : '';
-  const choices = useMemo(() => targetChoices(project, typed ?? ''), [project, typed]);
+  const choices = useMemo(
+    () => targetChoices(project, typed ?? '', { screen, element: state.element.key }),
+    [project, typed, screen, state.element.key],
+  );
   const named = typed?.trim() ?? '';
   const isNew = named.length > 2 && !choices.some(({ label }) => label.toLowerCase() === named.toLowerCase());
   const suggestions = [
@@ -130,7 +135,7 @@ export function EditPanel({
   const edit = (label: string, next: Interaction): void => actions.edit(row, label, next);
   const arrive = (arrival: Arrival): void =>
     edit(`Change how “${state.label}” arrives`, { ...interaction!, arrival });
-  const wire = (next: Target): void => {
+  const wire = (next: Pick<TargetChoice, 'target' | 'before'>): void => {
     actions.wire(rows, next);
     onTyped(null);
     onDone();
@@ -201,7 +206,7 @@ export function EditPanel({
         suggestions={suggestions}
         nothing="Type a screen's name, “back”, or an address that begins with https://"
         onTake={(suggestion) => {
-          if (suggestion.id !== 'plan') return wire(choices[Number(suggestion.id)].target);
+          if (suggestion.id !== 'plan') return wire(choices[Number(suggestion.id)]);
           actions.plan(rows, named);
           onTyped(null);
           onDone();
@@ -237,6 +242,8 @@ export function EditPanel({
           )}
           <BeforeFields
             interaction={interaction}
+            element={state.element.key}
+            screen={screen}
             onChange={(next) => edit(`Change what “${state.label}” does first`, next)}
           />
         </More>

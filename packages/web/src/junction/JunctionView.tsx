@@ -170,13 +170,15 @@ function Junction({ screenKey }: { screenKey: string }) {
     else if (focused && event.key === 'Enter') {
       event.preventDefault();
       const text = isTyping ? buffered.current!.text : '';
-      const [choice] = text ? targetChoices(project, text) : [];
+      const [choice] = text
+        ? targetChoices(project, text, { screen: screen.key, element: focused.state.element.key })
+        : [];
       // Whoever types faster than the field comes up means what was typed.
       if (choice) {
         buffered.current = null;
         wantsField.current = false;
         setTyped(null);
-        actions.wire(acted, choice.target);
+        actions.wire(acted, choice);
       } else toField(focused.id);
     } else if ((event.key === 'Delete' || event.key === 'Backspace') && acted.some((one) => one.wired))
       actions.unwire(acted);
@@ -216,7 +218,9 @@ function Junction({ screenKey }: { screenKey: string }) {
   const pickAnchor = (state: ElementState): void => {
     const wiring = rows.find((row) => row.id === anchor?.row);
     if (anchor && wiring)
-      actions.wire([wiring], { kind: 'anchor', screen: anchor.screen, element: state.element.key });
+      actions.wire([wiring], {
+        target: { kind: 'anchor', screen: anchor.screen, element: state.element.key },
+      });
     setAnchor(null);
   };
 

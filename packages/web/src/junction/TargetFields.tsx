@@ -1,6 +1,7 @@
 import {
   type Given,
   type Interaction,
+  isStep,
   isUsed,
   knownVariables,
   orderedScreens,
@@ -11,6 +12,7 @@ import {
   settingOf,
   type Step,
   targetChoices,
+  typedProblem,
 } from '@tovel/core';
 import { useMemo } from 'react';
 import { useProject } from '../project/context';
@@ -183,13 +185,22 @@ function ParameterField({ name, given, isNear, sample, fields, onChange }: Param
 /** What happens before the target, in order. */
 export function BeforeFields({
   interaction,
+  element,
+  screen,
   onChange,
 }: {
   interaction: Interaction;
+  element: string;
+  screen: string;
   onChange: (interaction: Interaction) => void;
 }) {
   const project = useProject();
   const before = interaction.before ?? [];
+  const place = { screen, element, before };
+  const typedSteps = (text: string): readonly Step[] | null => {
+    const [choice] = targetChoices(project, text, place);
+    return choice && isStep(choice.target) ? [...(choice.before ?? []), choice.target] : null;
+  };
   const set = (steps: readonly Step[]): void => {
     const { before: _before, ...rest } = interaction;
     onChange(steps.length ? { ...rest, before: steps } : rest);
@@ -209,7 +220,10 @@ export function BeforeFields({
           aria-label={`${describeStep(project, step)}: take out`}
           onPress={() => set(before.filter((_, at) => at !== i))}
         >
-          {i + 1} {describeStep(project, step)} <span aria-hidden="true">×</span>
+          <span title={describeStep(project, step)}>
+            {i + 1} {describeStep(project, step)}
+          </span>
+          <span aria-hidden="true">×</span>
         </Button>
       ))}
       <Choice
@@ -221,6 +235,19 @@ export function BeforeFields({
           ...offered.map((step, i) => ({ id: String(i), label: describeStep(project, step) })),
         ]}
         onChange={(id) => id !== 'none' && set([...before, offered[Number(id)]])}
+      />
+      <SavedField
+        label="Another step, typed"
+        isLabelHidden
+        placeholder="or type: add loan, set status to out"
+        value=""
+        problemOf={(text) =>
+          typedSteps(text)
+            ? null
+            : (typedProblem(project, text, place) ??
+              'Nothing that stays on the screen is meant by that. Say it as: add loan, remove loan, set status to out, close.')
+        }
+        onSave={(text) => set([...before, ...typedSteps(text)!])}
       />
     </Chips>
   );

@@ -13,7 +13,7 @@ import {
   refuseLink,
   screenName,
   takeLinks,
-  type Target,
+  type TargetChoice,
 } from '@tovel/core';
 import { useProject } from '../project/context';
 import type { DepartureRow } from './rows';
@@ -21,7 +21,7 @@ import type { DepartureRow } from './rows';
 /** What can be done to the lines of the departures, each as one step. */
 export interface WiringActions {
   /** Makes all the lines lead to a target, each as it did otherwise. */
-  wire: (rows: readonly DepartureRow[], target: Target) => void;
+  wire: (rows: readonly DepartureRow[], to: Pick<TargetChoice, 'target' | 'before'>) => void;
   /** Plans a screen that is still to be drawn, and makes the lines lead to it. */
   plan: (rows: readonly DepartureRow[], name: string) => void;
   edit: (row: DepartureRow, label: string, interaction: Interaction) => void;
@@ -47,22 +47,29 @@ export function useWiring(): WiringActions {
   const keyOf = ({ state, wired }: DepartureRow): string =>
     wired && elementOfInteraction(wired.key) === state.element.key ? wired.key : state.element.key;
 
-  const wiredTo = (rows: readonly DepartureRow[], target: Target): Change[] =>
+  const wiredTo = (
+    rows: readonly DepartureRow[],
+    { target, before }: Pick<TargetChoice, 'target' | 'before'>,
+  ): Change[] =>
     rows.map((row) => {
       const { everywhere: _everywhere, ...known } = row.wired?.interaction ?? pressTo(target);
       const isOwn = row.wired?.component === undefined;
       return putInteraction(keyOf(row), {
         ...(isOwn && row.wired ? row.wired.interaction : known),
         target,
+        ...(before ? { before } : {}),
       });
     });
 
   return {
-    wire: (rows, target) =>
-      put(`Wire ${naming(rows)} to ${describeTarget(project, target).label}`, wiredTo(rows, target)),
+    wire: (rows, to) =>
+      put(`Wire ${naming(rows)} to ${describeTarget(project, to.target).label}`, wiredTo(rows, to)),
     plan: (rows, name) => {
       const { key, change } = planScreen(app, name);
-      put(`Plan ${name}, to be drawn`, [change, ...wiredTo(rows, { kind: 'screen', screen: key })]);
+      put(`Plan ${name}, to be drawn`, [
+        change,
+        ...wiredTo(rows, { target: { kind: 'screen', screen: key } }),
+      ]);
     },
     edit: (row, label, interaction) => put(label, [putInteraction(keyOf(row), interaction)]),
     addAnother: (row) =>

@@ -1,4 +1,12 @@
-import { type ElementState, screenName, type Seen, seenAs, shownElements, targetChoices } from '@tovel/core';
+import {
+  type ElementState,
+  hostOf,
+  screenName,
+  type Seen,
+  seenAs,
+  shownElements,
+  targetChoices,
+} from '@tovel/core';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { rowsOf } from '../junction/rows';
@@ -88,7 +96,14 @@ export function OpenEndBoard({
   const proposal = useOpenLinks().get(state.element.key);
   const [typed, setTyped] = useState('');
   const rows = rowsOf([state]);
-  const choices = useMemo(() => targetChoices(project, typed), [project, typed]);
+  const choices = useMemo(
+    () =>
+      targetChoices(project, typed, {
+        screen: hostOf(project, state.element.key),
+        element: state.element.key,
+      }),
+    [project, typed, state.element.key],
+  );
   const named = typed.trim();
   const isNew = named.length > 2 && !choices.some(({ label }) => label.toLowerCase() === named.toLowerCase());
   const done = (act: () => void): void => {
@@ -131,9 +146,7 @@ export function OpenEndBoard({
         ]}
         nothing="Type a screen's name, “back”, or an address that begins with https://"
         onTake={({ id }) =>
-          done(() =>
-            id === 'plan' ? actions.plan(rows, named) : actions.wire(rows, choices[Number(id)].target),
-          )
+          done(() => (id === 'plan' ? actions.plan(rows, named) : actions.wire(rows, choices[Number(id)])))
         }
         onLeave={onClose}
       />

@@ -16,9 +16,10 @@ interface Listing {
 }
 interface Records {
   all(): readonly Tool[];
-  add(values: Partial<Tool>): string;
-  change(id: string, values: Partial<Tool>): void;
-  remove(id: string): void;
+  find(id: string): Tool | undefined;
+  add(values: Partial<Tool>): Tool;
+  change(which: string | ((tool: Tool) => boolean), values: Partial<Tool>): void;
+  remove(which: string | ((tool: Tool) => boolean)): void;
   reset(): void;
   subscribe(tell: () => void): () => void;
 }
@@ -133,14 +134,17 @@ test('what is done to records is kept, and can be taken back', () => {
   const tools = createRecords('tools', TOOLS, like);
   let told = 0;
   const leave = tools.subscribe(() => told++);
-  const id = tools.add({ name: 'Axe' });
+  const { id } = tools.add({ name: 'Axe' });
+  expect(tools.find(id)).toEqual({ ...like, id, name: 'Axe' });
+  expect(tools.find('nobody')).toBeUndefined();
   tools.change('saw', { status: 'out' });
-  tools.remove('drill');
-  expect(told).toBe(3);
+  tools.change((tool) => tool.status === 'free' && tool.name === 'Axe', { due: 'today' });
+  tools.remove((tool) => tool.id === 'drill');
+  expect(told).toBe(4);
   leave();
   const again = createRecords('tools', TOOLS, like);
   expect(again.all()).toEqual(tools.all());
-  expect(again.all()[0]).toEqual({ ...like, id, name: 'Axe' });
+  expect(again.all()[0]).toEqual({ ...like, id, name: 'Axe', due: 'today' });
   expect(again.all().find((one) => one.id === 'saw')?.status).toBe('out');
   expect(again.all().some((one) => one.id === 'drill')).toBe(false);
   tools.reset();

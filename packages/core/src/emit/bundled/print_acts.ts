@@ -15,6 +15,7 @@ import { isEvent, isHookedAct } from '../form/hooked.ts';
 import type { ViewLogic } from './logic_files.ts';
 import { DISCLOSURE } from './print_disclosures.ts';
 import { takesValues } from '../form/live/forms.ts';
+import type { RecordsMeant } from '../../records/deeds.ts';
 import { printExpression } from '../print_expression.ts';
 import {
   indented,
@@ -66,6 +67,8 @@ export interface ActUse {
   readonly variableCode: (name: string) => string;
   /** How what a variable is at this moment is written, noted as used. */
   readonly variableNow: (name: string) => string;
+  /** How the record of the screen at this moment is written; as it is called, where that is it. */
+  readonly recordNow?: (name: string) => string;
 
   /** How people hook in around what is done; null where they do not. */
   readonly logic: ViewLogic | null;
@@ -169,7 +172,7 @@ function stepCall(step: EmittedStep, used: ActUse, slot?: string, entered = 'tex
     case 'list':
       return listCall(step, used, printed(entered));
     case 'record':
-      return recordCall(step, used);
+      return recordCall(step, used, entered);
     case 'call':
       used.calls.set(step.name, step.api);
       if (!step.sends) {
@@ -241,8 +244,16 @@ const actExpression = (
         used.callsFunctions = true;
         return `calc.${name}`;
       },
+      records: (name) => {
+        used.records.add(name);
+        return `${name}.all()`;
+      },
+      record: (name) => shownNow(name, used),
     }),
   );
+
+/** What the record of the screen is called where it is known to be there. */
+const shownNow = (name: string, { recordNow }: ActUse): string => (recordNow ? `${name}Now` : name);
 
 /** What was entered, as one of the values that a variable can be. */
 function chosen(code: Script, variable: string, used: ActUse): Script {
@@ -278,20 +289,55 @@ function listCall({ listing, deed }: ListStep, used: ActUse, entered: Script): C
 }
 
 /** What is done to records, as a call of the constant that holds them. */
-function recordCall({ records, deed }: RecordStep, used: ActUse): Call {
+function recordCall({ records, deed, shown }: RecordStep, used: ActUse, entered: string): Call {
   used.records.add(records);
   const call = (name: string, ...args: readonly Written[]): Call => methodCall(records, name, args);
+  const said = (one: Expression): Script =>
+    actExpression(one, used, entered, (name) => used.variableNow(name));
+  const which = (of: RecordsMeant): Script => {
+    if (of.kind === 'where') return script`(${named(of.each)}) => ${said(of.holds)}`;
+    return of.kind === 'shown' && shown ? script`${named(shownNow(shown.name, used))}.id` : named('id');
+  };
   switch (deed.kind) {
-    case 'add':
-      return {
-        ...call('add', ...(deed.fields.length ? [] : [script`{}`])),
-        fields: deed.fields.map((field) => script`${named(field)}: values.${named(field)}`),
-      };
+    case 'add': {
+      const fields = [
+        ...deed.fields.map((field) => script`${named(field)}: values.${named(field)}`),
+        ...deed.says.map(([field, says]) => script`${named(field)}: ${said(says)}`),
+      ];
+      return { ...call('add', ...(fields.length ? [] : [script`{}`])), fields };
+    }
     case 'remove':
-      return call('remove', named('id'));
-    case 'set':
-      return call('change', named('id'), script`{ ${named(deed.field)}: ${deed.value} }`);
+      return call('remove', which(deed.of));
+    case 'set': {
+      const to = deed.to.map(([field, says]) => script`${named(field)}: ${said(says)}`);
+      return call('change', which(deed.of), script`{ ${to} }`);
+    }
   }
+}
+
+/** What the steps of a way look at that may be gone: the record of the row and that of the screen. */
+function lookedUp(steps: readonly EmittedStep[], used: ActUse): Script[] {
+  const lines = new Map<string, Script>();
+  for (const step of steps) {
+    if (step.kind !== 'record') continue;
+    const { row, shown } = step;
+    if (row) {
+      used.records.add(row.records);
+      lines.set(row.name, script`const ${named(row.name)} = ${named(row.records)}.find(id);`);
+    }
+    if (shown) {
+      used.singles.set(shown.name, { of: shown.of, hook: shown.hook });
+      const now = shownNow(shown.name, used);
+      lines.set(
+        now,
+        used.recordNow ? script`const ${named(now)} = ${printed(used.recordNow(shown.name))};` : NOTHING,
+      );
+    }
+  }
+  const gone = [...lines.keys()].map((name) => script`!${named(name)}`);
+  return lines.size
+    ? [...lines.values()].filter(({ length }) => length).concat(script`if (${joined(gone, ' || ')}) return;`)
+    : [];
 }
 
 const takesText = (step: EmittedStep): boolean =>
@@ -310,6 +356,12 @@ const PARAMETERS = { text: script`text: string`, values: script`values: Values` 
 /** One step as a call, noted as used; `slot` is the prop that says where it leads, if one does. */
 export const callOf = (step: EmittedStep, used: ActUse, slot?: string): string =>
   printCall(stepCall(step, used, slot)).text;
+
+interface Statement {
+  /** What stands before the call. */
+  readonly head: Script;
+  readonly call: Call;
+}
 
 /** Whether a step is over only when an API has answered, so that what follows has to wait. */
 const isAwaited = (step: EmittedStep): boolean =>
@@ -375,15 +427,24 @@ export function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): s
     script`const ${named(name)} = ${around}${waits ? script`async ` : NOTHING}(${parameter}) => {`,
   ];
   act.ways.forEach(({ when, steps }, i) => {
-    const calls = steps.map((step) => {
+    const before = lookedUp(steps, used);
+    const calls = steps.map((step): Statement => {
       const call = stepCall(step, used);
-      return isAwaited(step) ? { ...call, callee: script`await ${call.callee}` } : call;
+      const as = step.kind === 'record' && step.deed.kind === 'add' ? step.deed.as : undefined;
+      return {
+        head: as === undefined ? NOTHING : script`const ${named(as)} = `,
+        call: isAwaited(step) ? { ...call, callee: script`await ${call.callee}` } : call,
+      };
     });
+    const inside = (depth: number): Script[] => [
+      ...before.map((line) => indented(line, depth)),
+      ...calls.flatMap(({ head, call }) => statement(depth, head, call)),
+    ];
     const test = when ? script`if (${conditionOf(when, used)}) ` : NOTHING;
     const head = script`${i ? script`else ` : NOTHING}${test}`;
-    if (!head.length) calls.forEach((call) => lines.push(...statement(1, NOTHING, call)));
-    else if (calls.length === 1) lines.push(...statement(1, head, calls[0]));
-    else lines.push(script`  ${head}{`, ...calls.flatMap((call) => statement(2, NOTHING, call)), script`  }`);
+    if (!head.length) lines.push(...inside(1));
+    else if (calls.length === 1 && !before.length) lines.push(...statement(1, head, calls[0].call));
+    else lines.push(script`  ${head}{`, ...inside(2), script`  }`);
   });
   lines.push(logic ? script`});` : script`};`);
   used.handlers.set(name, { lines, key: node.key });

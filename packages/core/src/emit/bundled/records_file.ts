@@ -2,7 +2,8 @@ import { sentenceCase } from '../../model/names.ts';
 import type { LiveView, ViewOptions } from '../form/live/live.ts';
 import type { EmittedCollection, Property } from '../form/live/records.ts';
 import type { PropValue } from '../form/markup.ts';
-import { joined, named, onLines, remark, script, type Script } from '../script.ts';
+import { joined, named, onLines, propertyName, remark, script, type Script } from '../script.ts';
+import { lookupFor } from '../form/live/lookups.ts';
 import type { ApiCode } from '../form/live/apis.ts';
 import type { Around } from './dialect.ts';
 import { remoteRecords } from './remote_records.ts';
@@ -32,6 +33,15 @@ export function recordsFile(
   const [list, row] = [named(name), named(record)];
   const labels = new Map(collection.fields.map((field) => [field.name, field.label ?? '']));
   const calls = api ? REMOTE : KEPT;
+  const isField = (one: string): boolean => collection.fields.some((field) => field.name === one);
+  const follows = api
+    ? []
+    : properties.flatMap((one) => {
+        const found = lookupFor(one, properties, records, isField);
+        if (!found) return [];
+        const is = found.values.map(([text, is]) => script`${propertyName(text)}: ${value(is)}`);
+        return [script`${named(one.name)}: { by: ${found.by}, is: { ${is} } }`];
+      });
   const remote = api && remoteRecords(emitted, api, value);
   const views = new Map(live.views.map((view) => [view.hook, view]));
   const given = [
@@ -66,7 +76,12 @@ export const ${list} = createRecords<${row}>(
 ${onLines(records.map((one) => script`    ${literal(one)},`))}
   ],
   ${literal(like)},
-);
+${
+  follows.length
+    ? script`  { ${follows} },
+`
+    : script``
+});
 `
 }${joined(given)}`;
   const hook = (one: string): Script => script`import { ${named(one)} } from ${`../records/${one}`};`;

@@ -1,9 +1,9 @@
 import type { ApiOperation } from '../../described/description.ts';
-import type { Behind } from '../../model/app.ts';
 import { camelCase, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import type { AskedBy } from '../../standin/answer.ts';
 import { askedBy } from '../../standin/plan.ts';
-import type { EmittedCollection, Property } from '../form/live/records.ts';
+import type { EmittedCollection } from '../form/live/records.ts';
+import { lookupFor } from '../form/live/lookups.ts';
 import type { PropValue } from '../form/markup.ts';
 import {
   joined,
@@ -60,9 +60,14 @@ export function remoteRecords(
   const typed = named(type === live.record ? `${type}Given` : type);
   const toRow = named(`to${pascalCase(live.record)}`);
   const toGiven = named(`from${pascalCase(live.record)}`);
-  const lookups = properties.flatMap((one) => lookupFor(one, properties, records, behind) ?? []);
   const fieldOf = (name: string): string | undefined =>
     Object.hasOwn(behind.fields, name) ? behind.fields[name] : undefined;
+  const lookups = properties.flatMap((one) => {
+    const found = lookupFor(one, properties, records, (name) => fieldOf(name) !== undefined);
+    return found
+      ? [{ ...found, constant: camelCase(`${found.name} by ${found.by}`), from: fieldOf(found.by)! }]
+      : [];
+  });
   const says = properties.flatMap((one): Script[] => {
     const from = fieldOf(one.name);
     const usual = like[one.name];
@@ -165,44 +170,6 @@ const chain = (of: Script, path: string): Script => {
   const [first, ...rest] = path.split('.');
   return rest.reduce((inner, name) => optionalProperty(inner, name), property(of, first));
 };
-
-/** What a property of a record is by another one that the API gives. */
-interface Lookup {
-  readonly name: string;
-  readonly constant: string;
-  readonly from: string;
-  readonly values: readonly (readonly [string, PropValue])[];
-}
-
-/** A field of few values that all drawn records agree by on what a property is; the one with the fewest. */
-function lookupFor(
-  { name }: Property,
-  properties: readonly Property[],
-  records: EmittedCollection['records'],
-  behind: Behind,
-): Lookup | null {
-  if (Object.hasOwn(behind.fields, name)) return null;
-  if (new Set(records.map((record) => JSON.stringify(record[name]))).size < 2) return null;
-  const found = properties.flatMap((by) => {
-    const from = Object.hasOwn(behind.fields, by.name) ? behind.fields[by.name] : undefined;
-    if (from === undefined || by.kind !== 'text') return [];
-    const values = new Map<string, PropValue>();
-    for (const record of records) {
-      const [text, one] = [String(record[by.name] ?? ''), record[name]];
-      if (one === undefined) continue;
-      if (values.has(text) && values.get(text) !== one) return [];
-      values.set(text, one);
-    }
-    const texts = new Set(records.map((record) => String(record[by.name] ?? '')));
-    const isTold = records.every(
-      (record) => record[name] !== undefined || !values.has(String(record[by.name] ?? '')),
-    );
-    return isTold && values.size > 0 && texts.size * 2 <= records.length + 1
-      ? [{ name, constant: camelCase(`${name} by ${by.name}`), from, values: [...values] }]
-      : [];
-  });
-  return found.sort((a, b) => a.values.length - b.values.length)[0] ?? null;
-}
 
 /** What the API does by itself, as fields of a literal. */
 function doneBy(list: ApiOperation, asked: readonly AskedBy[], fields: readonly Bound[]): Script[] {

@@ -2,6 +2,7 @@ import type { Expression } from '../../expression/expression.ts';
 import type { Arrival, Interaction, Target } from '../../model/app.ts';
 import type { Setting } from '../../variables/variables.ts';
 import { kebabCase } from '../../model/names.ts';
+import { togetherSaid } from './live/deeds.ts';
 import type { CallStep, RecordStep } from './live/controls.ts';
 import type { ListingName } from './live/live.ts';
 import type { DisclosureChoice, EmittedAct, EmittedArrival, EmittedLink, EmittedStep } from './markup.ts';
@@ -28,11 +29,9 @@ export interface EmittedNames {
   readonly sayingOf: (text: string) => Setting;
   /** The list of the screen that shows records of a collection. */
   readonly listingOf: (collection: string) => ListingName | null;
-  /** The constant that holds the records of a collection. */
   readonly callOf: (target: CallTarget) => CallStep | null;
-  readonly recordsOf: (collection: string) => Pick<RecordStep, 'records' | 'isRemote'> | null;
-  /** What the fields of a form are called that the records of a collection have. */
-  readonly fieldsOf: (form: string, collection: string) => readonly string[] | null;
+  /** What the step at this place does to records. */
+  readonly deedOf: (steps: readonly Target[], at: number) => RecordStep | null;
   /** The id of a part that is opened and closed, and those of which it is one; null for one that is gone. */
   readonly partOf: (part: string) => { readonly id: string; readonly choice?: DisclosureChoice } | null;
   /** What is copied of an element; null for one that is gone. */
@@ -52,13 +51,17 @@ export function emittedWiring(interactions: readonly Interaction[], names: Emitt
   const presses = interactions.filter(({ on }) => on === 'press');
   for (const interaction of interactions) {
     const { on, key, side, ms, when, before = [] } = interaction;
-    const steps = [...before, interaction.target].map((target) => stepOf(target, interaction.arrival, names));
+    const all = [...before, interaction.target];
+    const steps = all.map((target, i) =>
+      target.kind === 'record' ? names.deedOf(all, i) : stepOf(target, interaction.arrival, names),
+    );
     if (!steps.every((step) => step !== null)) continue;
     const [only] = steps;
     if (on === 'press' && presses.length === 1 && !when && steps.length === 1 && isLink(only)) {
       link = only;
       continue;
     }
+    const done = togetherSaid(steps);
     const condition = when && names.conditionOf(when.condition);
     if (when && !condition) continue;
     const act = {
@@ -69,7 +72,7 @@ export function emittedWiring(interactions: readonly Interaction[], names: Emitt
     };
     const id = JSON.stringify(act);
     const known = acts.get(id) ?? { act, ways: [] };
-    known.ways.push({ ...(condition ? { when: isSet(condition, when!.is) } : {}), steps });
+    known.ways.push({ ...(condition ? { when: isSet(condition, when!.is) } : {}), steps: done });
     acts.set(id, known);
   }
   return {
@@ -86,7 +89,11 @@ const isSet = (condition: string, is: boolean): Expression => {
 const LINKS: ReadonlySet<string> = new Set(['go', 'back', 'external', 'file', 'drawer', 'disclose']);
 const isLink = (step: EmittedStep): step is EmittedLink => LINKS.has(step.kind);
 
-function stepOf(target: Target, arrival: Arrival, names: EmittedNames): EmittedStep | null {
+function stepOf(
+  target: Exclude<Target, { readonly kind: 'record' }>,
+  arrival: Arrival,
+  names: EmittedNames,
+): EmittedStep | null {
   switch (target.kind) {
     case 'screen':
     case 'anchor': {
@@ -121,14 +128,6 @@ function stepOf(target: Target, arrival: Arrival, names: EmittedNames): EmittedS
     case 'list': {
       const listing = names.listingOf(target.collection);
       return listing && { kind: 'list', listing, deed: target.deed };
-    }
-    case 'record': {
-      const records = names.recordsOf(target.collection);
-      if (records === null) return null;
-      const { deed } = target;
-      if (deed.kind !== 'add') return { kind: 'record', ...records, deed };
-      const fields = names.fieldsOf(deed.form, target.collection);
-      return fields && { kind: 'record', ...records, deed: { kind: 'add', fields } };
     }
     case 'call':
       return names.callOf(target);

@@ -1,5 +1,6 @@
 import { eachPart, type Expression, usesAddress } from '../../expression/expression.ts';
-import type { Arrival, DisclosureKind, Gesture, ListDeed, RecordDeed, Side } from '../../model/app.ts';
+import type { Arrival, DisclosureKind, Gesture, ListDeed, Side } from '../../model/app.ts';
+import type { RecordsMeant } from '../../records/deeds.ts';
 
 /** How the next screen arrives, as it is written: what is shared is known by its name. */
 export type EmittedArrival =
@@ -77,16 +78,44 @@ export type EmittedStep =
       /** Names of properties and of the fields of the form that say them; none where nothing is sent. */
       readonly sends: readonly (readonly [property: string, field: string])[] | null;
     }
-  /** Changes records: the constant that holds them; of an added one the fields of the form that it is made of. */
+  /** Changes records: the constant that holds them, and what is called otherwise in what it says. */
   | {
       readonly kind: 'record';
       readonly records: string;
       /** Whether an API keeps them, so that it takes a while and can be refused. */
       readonly isRemote?: true;
-      readonly deed:
-        | Exclude<RecordDeed, { readonly kind: 'add' }>
-        | { readonly kind: 'add'; readonly fields: readonly string[] };
+      /** The record of the row that it is done in, where it is spoken of: what it is called, and what holds it. */
+      readonly row?: { readonly name: string; readonly records: string };
+      /** The record of the screen, where it is meant or spoken of: what it is called, its collection, and what gives it. */
+      readonly shown?: { readonly name: string; readonly of: string; readonly hook: string };
+      readonly deed: EmittedRecordDeed;
     };
+
+/** What is done to records, as it is written. */
+export type EmittedRecordDeed =
+  | {
+      readonly kind: 'add';
+      /** Fields of the form that it is made of, and what is said of others; its constant, where it is spoken of later. */
+      readonly fields: readonly string[];
+      readonly says: readonly (readonly [field: string, says: Expression])[];
+      readonly as?: string;
+    }
+  | { readonly kind: 'remove'; readonly of: RecordsMeant }
+  /** What fields say then. */
+  | {
+      readonly kind: 'set';
+      readonly to: readonly (readonly [field: string, says: Expression])[];
+      readonly of: RecordsMeant;
+    };
+
+/** What a step says by expressions. */
+export const saidByDeed = (deed: EmittedRecordDeed): readonly Expression[] =>
+  deed.kind === 'add'
+    ? deed.says.map(([, says]) => says)
+    : [
+        ...(deed.kind === 'set' ? deed.to.map(([, says]) => says) : []),
+        ...(deed.of.kind === 'where' ? [deed.of.holds] : []),
+      ];
 
 /** What an element does on a gesture, where that is more than a link by pressing. */
 export interface EmittedAct {

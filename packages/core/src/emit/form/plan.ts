@@ -29,6 +29,7 @@ import { type BoundElement, boundElements, withBindings } from './live/bindings.
 import { withForms } from './live/forms.ts';
 import { type ApiCode, apisOf, callOf } from './live/apis.ts';
 import { withNoneFound } from './live/none_found.ts';
+import { emittedDeed } from './live/deeds.ts';
 import { type LiveCollection, liveCollections, listingOn, namesOn } from './live/live.ts';
 import type { EmittedScreen } from './markup.ts';
 import { emitScreen, type ScreenContext } from './screen.ts';
@@ -104,7 +105,7 @@ export class EmissionPlan {
         list[0].element,
         emittedWiring(
           list.map((one) => one.interaction),
-          this.#namesFor(hostOf(project, list[0].element)),
+          this.#namesFor(hostOf(project, list[0].element), list[0].element),
         ),
       );
     for (const screen of project.design.screens)
@@ -161,7 +162,7 @@ export class EmissionPlan {
   }
 
   /** What interactions speak of, for those on one screen: an address may leave open what the screen's own has. */
-  #namesFor(from: string): EmittedNames {
+  #namesFor(from: string, element: string): EmittedNames {
     const { app } = this.project;
     const near = app.screens[from];
     const open = new Set(near?.use === 'overlay' ? [] : parametersOf(near?.route ?? ''));
@@ -191,13 +192,9 @@ export class EmissionPlan {
       settingOf: (set) => settingOf(app, set),
       sayingOf: (text) => sayingOf(app, text),
       callOf: (target) => callOf(this.project, this.apis, target),
-      recordsOf: (collection) => {
-        const of = this.live.get(collection);
-        return of ? { records: of.name, ...(of.isRemote ? { isRemote: true } : {}) } : null;
-      },
-      fieldsOf: (form, collection) => {
-        const known = new Set(app.collections[collection]?.fields.map(({ name }) => name));
-        return app.forms[form]?.fields.flatMap(({ field }) => (known.has(field) ? [field] : [])) ?? null;
+      deedOf: (steps, at) => {
+        const { records: shown } = namesOn(this.live, {}, from, app.details[from]);
+        return emittedDeed(this.project, this.live, steps, at, { screen: from, element, shown });
       },
       listingOf: (collection) => listingOn(this.live, collection, from),
       sharedOf: (to) => this.#shared.get(to)?.arrives ?? null,
@@ -305,7 +302,9 @@ function workingWiring(project: Project): Map<string, Wired[]> {
   for (const [screen, elements] of wiringOf(project)) {
     if (!isUsed(project, screen) && !isOverlay(project, screen)) continue;
     for (const [element, list] of elements) {
-      const working = list.filter((one) => !interactionProblem(project, screen, one.interaction));
+      const working = list.filter(
+        (one) => !interactionProblem(project, screen, one.interaction, one.element),
+      );
       if (working.length) found.set(element, working);
     }
   }

@@ -216,17 +216,19 @@ export function importLines(used: Used, usesPath = false): string[] {
   ].filter((name) => typeof name === 'string');
   if (state.length) lines.push(`import { ${state.join(', ')} } from '${options.source}/state/variables';`);
   if (used.callsFunctions) lines.push(`import * as calc from '${options.source}/records/functions';`);
-  for (const { of, hook } of [...used.singles.values()].sort((a, b) => (a.hook < b.hook ? -1 : 1)))
-    lines.push(`import { ${hook} } from '${options.source}/data/${of}';`);
-  for (const name of [...used.all].sort())
-    lines.push(`import { ${hookForAll(name)} } from '${options.source}/data/${name}';`);
-  for (const name of [...used.records].sort())
-    if (!used.listings.has(name)) lines.push(`import { ${name} } from '${options.source}/data/${name}';`);
+  const taken = [
+    ...[...used.singles.values()].map(({ of, hook }) => ({ name: hook, of })),
+    ...[...used.all].map((name) => ({ name: hookForAll(name), of: name })),
+    ...[...used.listings].map(([name, hook]) => ({ name: hook, of: name })),
+    ...[...used.records].flatMap((name) => (used.listings.has(name) ? [] : [{ name, of: name }])),
+  ];
+  for (const [of, names] of [...grouped(taken, (one) => one.of)].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    const listed = [...new Set(names.map(({ name }) => name))].sort();
+    lines.push(`import { ${listed.join(', ')} } from '${options.source}/data/${of}';`);
+  }
   for (const [api, names] of grouped([...used.calls.keys()].sort(), (name) => used.calls.get(name)!))
     lines.push(`import { ${names.join(', ')} } from '${options.source}/api/${api}';`);
   if (used.tells) lines.push(`import { notices } from '${options.source}/shell/notices';`);
-  for (const [name, hook] of [...used.listings].sort())
-    lines.push(`import { ${hook} } from '${options.source}/data/${name}';`);
   if (used.joinsClasses) lines.push(`import { classList } from '${options.source}/styles/classList';`);
   const hooks = [used.isAround && 'around', used.isHooked && 'hooked'].filter((name) => name !== false);
   if (hooks.length) lines.push(`import { ${hooks.join(', ')} } from '${options.source}/logic/hooked';`);

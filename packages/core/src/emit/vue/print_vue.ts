@@ -101,6 +101,7 @@ export function newUse(file: VueFile): VueUse {
       used.variables.add(name);
       return `variables.${name}`;
     },
+    recordNow: (name) => `${name}.value`,
     fileOf: (hash) => {
       const { name, path } = file.assetImport(hash);
       imports.set(name, addressPath(path));

@@ -26,7 +26,13 @@ export const listStepOf = ({ acts = [] }: MarkupElement): ListStep | undefined =
 /** Whether an element does something to the record of the row that it stands in. */
 const actsOnRow = ({ acts = [] }: MarkupElement): boolean =>
   acts.some(({ ways }) =>
-    ways.some(({ steps }) => steps.some((step) => step.kind === 'record' && step.deed.kind !== 'add')),
+    ways.some(({ steps }) =>
+      steps.some(
+        (step) =>
+          step.kind === 'record' &&
+          (step.row !== undefined || (step.deed.kind !== 'add' && step.deed.of.kind === 'row')),
+      ),
+    ),
   );
 
 /** Whether something in markup does something to the record of its row. */

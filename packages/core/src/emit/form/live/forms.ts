@@ -2,13 +2,16 @@ import type { Form, FormField } from '../../../model/app.ts';
 import { uniqueCodeName } from '../../../model/names.ts';
 import {
   type EmittedAct,
+  type EmittedRecordDeed,
   type EmittedScreen,
   type EmittedStep,
   isElement,
   mapChildren,
   type MarkupElement,
   type MarkupNode,
+  saidByDeed,
 } from '../markup.ts';
+import { FILLED, speaksOf } from '../../../records/deeds.ts';
 
 /** Where a message about a field stands; the frames that show a screen as it was drawn have none. */
 export const MESSAGE_TAG = 'FieldMessage';
@@ -59,7 +62,10 @@ export const isKeptForm = ({ isChecked: checked, acts = [] }: MarkupElement): bo
 
 /** Whether a step takes what a form is filled in with. */
 export const takesValues = (step: EmittedStep): boolean =>
-  (step.kind === 'record' && step.deed.kind === 'add') || (step.kind === 'call' && step.sends !== null);
+  step.kind === 'record' ? speaksOfFilled(step.deed) : step.kind === 'call' && step.sends !== null;
+
+const speaksOfFilled = (deed: EmittedRecordDeed): boolean =>
+  (deed.kind === 'add' && deed.fields.length > 0) || saidByDeed(deed).some((one) => speaksOf(one, FILLED));
 
 function withForm(
   root: MarkupElement,

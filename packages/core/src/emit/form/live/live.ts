@@ -3,6 +3,7 @@ import type { Wired } from '../../../links/wiring.ts';
 import type { Collection, Detail, FieldType, ListDeed } from '../../../model/app.ts';
 import { pascalCase, recordName, recordVariable, uniqueCodeName } from '../../../model/names.ts';
 import { isQuestion, type KnownNames } from '../../../expression/language.ts';
+import { sourcesOfDeed } from '../../../records/deeds.ts';
 import { hostOf, type Project, screenName } from '../../../model/project.ts';
 import { type DataRecord, recordsById, titleField } from '../../../records/records.ts';
 
@@ -127,11 +128,16 @@ function detailsOf({ app }: Project, id: string, name: string): Map<string, stri
 function spokenOf({ app }: Project): Map<string, boolean> {
   const found = new Map<string, boolean>();
   const sources = Object.values(app.bindings).flatMap((binding) => Object.values(binding));
+  // What is done looks at records when it is done, and not at each change of them.
+  const done = Object.values(app.interactions).flatMap(({ before = [], target }) =>
+    [...before, target].flatMap(sourcesOfDeed),
+  );
   for (const [id, { name }] of Object.entries(app.collections)) {
     const calls = new RegExp(`(?:([A-Za-z]+)\\(\\s*)?(?<![\\w.])${name}(?![\\w])`, 'g');
     for (const source of sources)
       for (const [, called = ''] of source.matchAll(calls))
         found.set(id, (found.get(id) ?? false) || !isQuestion(called));
+    if (!found.has(id) && done.some((source) => source.search(calls) >= 0)) found.set(id, false);
   }
   return found;
 }

@@ -11,7 +11,7 @@ import type { Asked, Given, Remote, Source } from './remote';
 
 /** A list of records that an API keeps. */
 export type RemoteListing<T extends Kept> = Listing<T> &
-  Pick<Remote<T>, 'add' | 'change' | 'remove'> & {
+  Pick<Remote<T>, 'find' | 'add' | 'change' | 'remove'> & {
     /** Whether the first answer is still to come. */
     isWaiting: boolean;
     /** Why there is no answer; nothing where there is one. */

@@ -139,7 +139,7 @@ export interface Listing<T> extends Seen<T> {
 
 /** A list of records that are changed where it stands, too. */
 export type KeptListing<T extends Kept> = Listing<T> &
-  Pick<Records<T>, 'add' | 'change' | 'remove'>;
+  Pick<Records<T>, 'all' | 'find' | 'add' | 'change' | 'remove'>;
 
 /** @param write what it becomes in the address; nothing for what is no longer said */
 export function listingOf<T extends Kept>(

@@ -1,7 +1,7 @@
 import { notices } from '../shell/notices';
 import { type QueryClient, queryClient } from '../api/queryClient';
 import { RequestError } from '../api/request';
-import type { Kept } from './records';
+import type { Kept, Which } from './records';
 
 /** What a list is asked for. */
 export interface Asked {
@@ -44,11 +44,13 @@ export interface Remote<T extends Kept> {
   source: Source<T>;
   /** All of them, page after page. */
   all: (signal?: AbortSignal) => Promise<readonly T[]>;
-  /** Adds a record. @throws RequestError where that is refused */
-  add: (values: Partial<T>) => Promise<void>;
+  /** The one of this id, where it has been given before. */
+  find: (id: string) => T | undefined;
+  /** Adds a record, and gives what was said of it. @throws RequestError where that is refused */
+  add: (values: Partial<T>) => Promise<Partial<T>>;
   /** What is seen changes at once; where the API refuses it, that is told, and it is as it was. */
-  change: (id: string, values: Partial<T>) => Promise<void>;
-  remove: (id: string) => Promise<void>;
+  change: (which: Which<T>, values: Partial<T>) => Promise<void>;
+  remove: (which: Which<T>) => Promise<void>;
 }
 
 /** Pages that are asked for when all records are wanted, and how many records each has. */
@@ -82,18 +84,33 @@ export function createRemote<T extends Kept>(
     });
     await settled();
   };
+  const all = async (signal?: AbortSignal): Promise<readonly T[]> => {
+    const found: T[] = [];
+    for (let page = 1; page <= MOST_PAGES; page++) {
+      const { rows, total } = await source.list({ filters: {}, page, perPage: PAGE }, signal);
+      found.push(...rows);
+      if (!source.does.pages || !rows.length || found.length >= (total ?? Infinity)) break;
+      if (total === undefined && rows.length < PAGE) break;
+    }
+    return found;
+  };
+  /** Does something to each that is meant; what cannot be known because nothing comes is told. */
+  const each = async (which: Which<T>, act: (id: string) => Promise<void>): Promise<void> => {
+    if (typeof which === 'string') return act(which);
+    try {
+      await Promise.all((await all()).filter(which).map(({ id }) => act(id)));
+    } catch (error) {
+      notices.tell(error);
+    }
+  };
   return {
     source,
-    async all(signal) {
-      const found: T[] = [];
-      for (let page = 1; page <= MOST_PAGES; page++) {
-        const { rows, total } = await source.list({ filters: {}, page, perPage: PAGE }, signal);
-        found.push(...rows);
-        if (!source.does.pages || !rows.length || found.length >= (total ?? Infinity)) break;
-        if (total === undefined && rows.length < PAGE) break;
-      }
-      return found;
-    },
+    all,
+    find: (id) =>
+      client
+        .getQueriesData<Given<T>>({ queryKey: key })
+        .flatMap(([, given]) => given?.rows ?? [])
+        .find((record) => record.id === id),
     async add(values) {
       if (!source.add) throw new Error(`Nothing can be added to ${source.name}.`);
       try {
@@ -102,16 +119,21 @@ export function createRemote<T extends Kept>(
         throw inOwnWords(error, source.called);
       }
       await settled();
+      return values;
     },
-    change: (id, values) =>
-      atOnce(
-        (rows) => rows.map((row) => (row.id === id ? { ...row, ...values } : row)),
-        source.change && (() => source.change!(id, values)),
+    change: (which, values) =>
+      each(which, (id) =>
+        atOnce(
+          (rows) => rows.map((row) => (row.id === id ? { ...row, ...values } : row)),
+          source.change && (() => source.change!(id, values)),
+        ),
       ),
-    remove: (id) =>
-      atOnce(
-        (rows) => rows.filter((row) => row.id !== id),
-        source.remove && (() => source.remove!(id)),
+    remove: (which) =>
+      each(which, (id) =>
+        atOnce(
+          (rows) => rows.filter((row) => row.id !== id),
+          source.remove && (() => source.remove!(id)),
+        ),
       ),
   };
 }

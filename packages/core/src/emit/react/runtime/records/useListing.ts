@@ -12,8 +12,8 @@ export function useListing<T extends Kept>(
   options: ListingOptions<T>,
   prefix = '',
 ): KeptListing<T> {
-  const all = useRecords(records);
+  const rows = useRecords(records);
   const [words, write] = useWords(prefix);
-  const { add, change, remove } = records;
-  return { ...listingOf(all, words, options, write), add, change, remove };
+  const { all, find, add, change, remove } = records;
+  return { ...listingOf(rows, words, options, write), all, find, add, change, remove };
 }

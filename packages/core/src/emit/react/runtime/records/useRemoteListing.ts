@@ -22,9 +22,10 @@ export function useRemoteListing<T extends Kept>(
     queryFn: ({ signal }) => givenFor(remote, asked, signal),
     placeholderData: keepPreviousData,
   });
-  const { add, change, remove } = remote;
+  const { find, add, change, remove } = remote;
   return {
     ...listingOfGiven(data ?? { rows: [] }, asked, words, options, write),
+    find,
     add,
     change,
     remove,

@@ -13,12 +13,12 @@ export function useListing<T extends Kept>(
   options: ListingOptions<T>,
   prefix = '',
 ): KeptListing<T> {
-  const all = useRecords(records);
+  const rows = useRecords(records);
   const [words, write] = useWords(prefix);
-  const listing = computed(() => listingOf(all.value, words.value, options, write));
+  const listing = computed(() => listingOf(rows.value, words.value, options, write));
   const names = Object.keys(listing.value) as (keyof Listing<T>)[];
   const values = names.map((name) => [name, computed(() => listing.value[name])] as const);
-  const { add, change, remove } = records;
-  const made = { ...Object.fromEntries(values), add, change, remove };
+  const { all, find, add, change, remove } = records;
+  const made = { ...Object.fromEntries(values), all, find, add, change, remove };
   return reactive(made) as unknown as KeptListing<T>;
 }

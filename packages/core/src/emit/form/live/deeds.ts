@@ -1,0 +1,148 @@
+import { eachPart, type Expression } from '../../../expression/expression.ts';
+import type { KnownNames } from '../../../expression/language.ts';
+import type { Target } from '../../../model/app.ts';
+import { recordVariable } from '../../../model/names.ts';
+import type { Project } from '../../../model/project.ts';
+import { readDeed, type ReadDeed, rowCollectionOf } from '../../../records/deeds.ts';
+import { type EmittedRecordDeed, type EmittedStep, saidByDeed } from '../markup.ts';
+import type { RecordStep } from './controls.ts';
+import type { LiveCollection } from './live.ts';
+
+/** Where the steps of an interaction are done. */
+export interface DoneAt {
+  readonly screen: string;
+  readonly element: string;
+  /** The record of the screen, as it is called and got in the app. */
+  readonly shown: KnownNames['records'];
+}
+
+/**
+ * What one of the steps of an interaction does to records, as it is written; null where it cannot be done.
+ * @param live the collections of the app, by their ids
+ */
+export function emittedDeed(
+  project: Project,
+  live: ReadonlyMap<string, LiveCollection>,
+  steps: readonly Target[],
+  at: number,
+  { screen, element, shown }: DoneAt,
+): RecordStep | null {
+  const step = steps[at];
+  const of = step.kind === 'record' ? live.get(step.collection) : undefined;
+  if (step.kind !== 'record' || !of) return null;
+  const readAt = (i: number): ReadDeed | null => {
+    const one = steps[i];
+    const place = { screen, element, before: steps.slice(0, i) };
+    if (one.kind !== 'record') return null;
+    const made = readDeed(project, one, place, shown);
+    return made.problem === undefined ? made.deed : null;
+  };
+  const read = readAt(at);
+  if (!read) return null;
+  const { app } = project;
+  const items = itemsOf(read);
+  const rowId = rowCollectionOf(project, element);
+  const row = rowId === null ? undefined : live.get(rowId);
+  const rowName = row && recordVariable(row.collection.name);
+  const isAdded = (name: string): boolean =>
+    steps
+      .slice(0, at)
+      .some(
+        (one) =>
+          one.kind === 'record' &&
+          one.deed.kind === 'add' &&
+          recordVariable(app.collections[one.collection]?.name ?? '') === name,
+      );
+  const own = recordVariable(of.collection.name);
+  const isSpokenOf = steps.some((_, i) => {
+    const later = i > at ? readAt(i) : null;
+    return later !== null && itemsOf(later).has(own);
+  });
+  const known = new Set(of.collection.fields.map(({ name }) => name));
+  const deed: EmittedRecordDeed =
+    read.kind === 'add'
+      ? {
+          kind: 'add',
+          fields: filledIn(project, read.form).filter(
+            (field) => known.has(field) && !Object.hasOwn(read.says, field),
+          ),
+          says: Object.entries(read.says),
+          ...(isSpokenOf ? { as: own } : {}),
+        }
+      : read.kind === 'set'
+        ? { kind: 'set', to: [[read.field, read.to]], of: read.of }
+        : read;
+  const single = read.kind !== 'add' && read.of.kind === 'shown' ? Object.keys(shown ?? {})[0] : undefined;
+  const spoken = single ?? [...partsOfDeed(read)].find((part) => part.kind === 'record')?.name;
+  return {
+    kind: 'record',
+    records: of.name,
+    ...(of.isRemote ? { isRemote: true } : {}),
+    ...(row && rowName && items.has(rowName) && !isAdded(rowName)
+      ? { row: { name: rowName, records: row.name } }
+      : {}),
+    ...(spoken !== undefined && shown?.[spoken] ? { shown: { name: spoken, ...shown[spoken] } } : {}),
+    deed,
+  };
+}
+
+const filledIn = ({ app }: Project, form: string | undefined): string[] =>
+  form === undefined ? [] : (app.forms[form]?.fields.map(({ field }) => field) ?? []);
+
+function* partsOfDeed(deed: ReadDeed): Generator<Expression> {
+  const parts: Expression[] = [];
+  for (const one of expressionsOf(deed)) eachPart(one, (part) => parts.push(part));
+  yield* parts;
+}
+
+const expressionsOf = (deed: ReadDeed): readonly Expression[] =>
+  deed.kind === 'add'
+    ? Object.values(deed.says)
+    : [...(deed.kind === 'set' ? [deed.to] : []), ...(deed.of.kind === 'where' ? [deed.of.holds] : [])];
+
+/** What single records a deed speaks of, but for the one that is asked about. */
+function itemsOf(deed: ReadDeed): ReadonlySet<string> {
+  const found = new Set<string>();
+  const note = (expression: Expression, without?: string): void =>
+    eachPart(expression, (part) => {
+      if (part.kind === 'item' && part.name !== without) found.add(part.name);
+    });
+  if (deed.kind === 'add') Object.values(deed.says).forEach((says) => note(says));
+  if (deed.kind === 'set') note(deed.to);
+  if (deed.kind !== 'add' && deed.of.kind === 'where') note(deed.of.holds, deed.of.each);
+  return found;
+}
+
+/** Steps of which those that come one after the other and say something of the same records say it at once. */
+export function togetherSaid(steps: readonly EmittedStep[]): EmittedStep[] {
+  const made: EmittedStep[] = [];
+  for (const step of steps) {
+    const last = made.at(-1);
+    const isMore =
+      last?.kind === 'record' &&
+      step.kind === 'record' &&
+      last.deed.kind === 'set' &&
+      step.deed.kind === 'set' &&
+      last.records === step.records &&
+      JSON.stringify(last.deed.of) === JSON.stringify(step.deed.of) &&
+      !asksWhatChanged(last, step);
+    if (isMore && last.deed.kind === 'set' && step.deed.kind === 'set')
+      made[made.length - 1] = {
+        ...last,
+        ...(step.row ? { row: step.row } : {}),
+        ...(step.shown ? { shown: step.shown } : {}),
+        deed: { ...last.deed, to: [...last.deed.to, ...step.deed.to] },
+      };
+    else made.push(step);
+  }
+  return made;
+}
+
+/** Whether which records the second is about depends on what the first says of them. */
+function asksWhatChanged(first: RecordStep, second: RecordStep): boolean {
+  const said = first.deed.kind === 'set' ? new Set(first.deed.to.map(([field]) => field)) : new Set<string>();
+  let found = false;
+  for (const expression of saidByDeed(second.deed))
+    eachPart(expression, (part) => (found ||= part.kind === 'field' && said.has(part.name)));
+  return found;
+}

@@ -1,0 +1,220 @@
+import { eachPart, type Expression, literal } from '../expression/expression.ts';
+import { type KnownNames, parseExpression } from '../expression/language.ts';
+import type { App, RecordDeed, Target } from '../model/app.ts';
+import { recordVariable } from '../model/names.ts';
+import { containersOf } from '../model/places.ts';
+import type { Project } from '../model/project.ts';
+import { comesFromApi } from '../described/keep.ts';
+import { knownVariables } from '../variables/variables.ts';
+
+type RecordStep = Extract<Target, { readonly kind: 'record' }>;
+
+/** Where a deed is done: what is at hand there. */
+export interface DeedPlace {
+  readonly screen: string;
+  /** The element that does it; none where that does not matter yet. */
+  readonly element?: string;
+  /** What is done before it. */
+  readonly before?: readonly Target[];
+}
+
+/** What a form is filled in with, as expressions of a deed speak of it. */
+export const FILLED = 'values';
+const FORM = 'what is filled in';
+
+/** Which records a deed is about. */
+export type RecordsMeant =
+  /** That of the row that the control stands in. */
+  | { readonly kind: 'row' }
+  /** That which the screen shows. */
+  | { readonly kind: 'shown' }
+  /** All for which this holds; each is called so in it. */
+  | { readonly kind: 'where'; readonly each: string; readonly holds: Expression };
+
+/** A deed as it is done. */
+export type ReadDeed =
+  | { readonly kind: 'add'; readonly form?: string; readonly says: Readonly<Record<string, Expression>> }
+  | { readonly kind: 'remove'; readonly of: RecordsMeant }
+  | { readonly kind: 'set'; readonly field: string; readonly to: Expression; readonly of: RecordsMeant };
+
+/** The collection whose record the row shows that an element stands in, by its id. */
+export function rowCollectionOf({ app, design }: Project, element: string): string | null {
+  const around = new Set([element, ...containersOf(design, element)]);
+  return (
+    Object.keys(app.collections).find((id) =>
+      app.collections[id].rows.some((row) => around.has(row.element)),
+    ) ?? null
+  );
+}
+
+/**
+ * What the expressions of a deed can speak of, but for the record that is asked about.
+ * @param own the deed: what its form is filled in with is known to it
+ */
+export function deedNames(
+  project: Project,
+  { screen, element, before = [] }: DeedPlace,
+  own?: RecordDeed,
+): KnownNames {
+  const { app } = project;
+  const items: Record<string, string> = {};
+  const collections: Record<string, KnownNames['collections'][string]> = Object.fromEntries(
+    Object.values(app.collections).map(({ name, fields }) => [name, fields]),
+  );
+  const name = (id: string | null | undefined): string | undefined =>
+    id ? app.collections[id]?.name : undefined;
+  const row = name(element === undefined ? null : rowCollectionOf(project, element));
+  if (row) items[recordVariable(row)] = row;
+  for (const step of before)
+    if (step.kind === 'record' && step.deed.kind === 'add') {
+      const added = name(step.collection);
+      if (added) items[recordVariable(added)] = added;
+    }
+  const form =
+    own?.kind === 'add' && own.form !== undefined
+      ? own.form
+      : before.map(formOf).find((one) => one !== undefined);
+  if (form !== undefined) {
+    items[FILLED] = FORM;
+    collections[FORM] = fieldsOfForm(app, form);
+  }
+  const shown = name(app.details[screen]?.collection);
+  return {
+    collections,
+    items,
+    variables: knownVariables(app),
+    lists: {},
+    ...(shown ? { records: { [recordVariable(shown)]: { of: shown, hook: shown } } } : {}),
+  };
+}
+
+const formOf = (step: Target): string | undefined =>
+  step.kind === 'record' && step.deed.kind === 'add' ? step.deed.form : undefined;
+
+/** What is filled in is text, whatever the field takes. */
+const fieldsOfForm = (app: App, form: string): KnownNames['collections'][string] =>
+  (app.forms[form]?.fields ?? []).map(({ field }) => ({ name: field, type: 'text' }));
+
+/**
+ * Reads what a step does to records; in words why it cannot be done.
+ * @param shown the record of the screen, where the app that is written calls it otherwise or gets it by something
+ */
+export function readDeed(
+  project: Project,
+  { collection: id, deed }: Pick<RecordStep, 'collection' | 'deed'>,
+  place: DeedPlace,
+  shown?: KnownNames['records'],
+): { readonly deed: ReadDeed; readonly problem?: undefined } | { readonly problem: string } {
+  const { app } = project;
+  const collection = app.collections[id];
+  if (!collection) return { problem: 'its collection is gone' };
+  const names = { ...deedNames(project, place, deed), ...(shown ? { records: shown } : {}) };
+  const unknown = (field: string): string | null =>
+    collection.fields.some(({ name }) => name === field) ? null : `${collection.name} have no field ${field}`;
+  try {
+    switch (deed.kind) {
+      case 'add': {
+        if (deed.form !== undefined && !app.forms[deed.form]) return { problem: 'its form is gone' };
+        const says = Object.entries(deed.says ?? {});
+        if (deed.form === undefined && !says.length) return { problem: 'nothing is said of what it adds' };
+        for (const [field] of says) {
+          const problem = unknown(field);
+          if (problem) return { problem };
+        }
+        return {
+          deed: {
+            kind: 'add',
+            ...(deed.form === undefined ? {} : { form: deed.form }),
+            says: Object.fromEntries(says.map(([field, source]) => [field, textOf(source, { names, app })])),
+          },
+        };
+      }
+      case 'remove':
+        return { deed: { kind: 'remove', of: meant(project, id, deed.where, place, names) } };
+      case 'set': {
+        const problem = unknown(deed.field);
+        if (problem) return { problem };
+        const of = meant(project, id, deed.where, place, names);
+        const inside = of.kind === 'where' ? whereNames(names, collection.name) : names;
+        const to =
+          deed.says === undefined ? literal(deed.value ?? '') : textOf(deed.says, { names: inside, app });
+        // What each record says by itself would be looked at once for all of them.
+        if (of.kind === 'where' && speaksOf(to, of.each) && !names.items?.[of.each])
+          return { problem: `what ${deed.field} becomes is the same for all, and cannot look at each` };
+        return { deed: { kind: 'set', field: deed.field, to, of } };
+      }
+    }
+  } catch (error) {
+    if (error instanceof RangeError) return { problem: error.message };
+    throw error;
+  }
+}
+
+const isRow = (project: Project, { element }: DeedPlace, id: string): boolean =>
+  element !== undefined && rowCollectionOf(project, element) === id;
+
+/** Within what is asked of each record, that record is called as one of its collection is. */
+const whereNames = (names: KnownNames, collection: string): KnownNames => ({
+  ...names,
+  items: { ...names.items, [recordVariable(collection)]: collection },
+});
+
+/** @throws RangeError where there is none. */
+function meant(
+  project: Project,
+  id: string,
+  where: string | undefined,
+  place: DeedPlace,
+  names: KnownNames,
+): RecordsMeant {
+  const { name } = project.app.collections[id];
+  if (where !== undefined) {
+    const { expression, type } = parsed(where, { names: whereNames(names, name), app: project.app });
+    if (type.kind !== 'yes-no')
+      throw new RangeError('which records are meant has to be a question: tool.name === …');
+    return { kind: 'where', each: recordVariable(name), holds: expression };
+  }
+  if (place.element === undefined || isRow(project, place, id)) return { kind: 'row' };
+  if (project.app.details[place.screen]?.collection === id) return { kind: 'shown' };
+  throw new RangeError(`it stands in no row of ${name}, and its screen shows none of them`);
+}
+
+/** @throws RangeError with what is wrong with it. */
+function parsed(
+  source: string,
+  { names, app }: { readonly names: KnownNames; readonly app: App },
+): { expression: Expression; type: { kind: string } } {
+  const read = parseExpression(source, names);
+  if (read.problem) throw new RangeError(read.problem.message);
+  eachPart(read.expression, (part) => {
+    if (part.kind !== 'records') return;
+    const id = Object.keys(app.collections).find((one) => app.collections[one].name === part.name);
+    if (id !== undefined && comesFromApi(app, id))
+      throw new RangeError(`all ${part.name} would have to be asked for first: an API keeps them`);
+  });
+  return read;
+}
+
+/** What a record says is text. */
+function textOf(source: string, known: Parameters<typeof parsed>[1]): Expression {
+  const { expression, type } = parsed(source, known);
+  if (type.kind === 'record') throw new RangeError('say which field of it');
+  if (type.kind === 'yes-no')
+    return { kind: 'choice', when: expression, yes: literal('yes'), no: literal('no') };
+  return type.kind === 'text' || type.kind === 'date' ? expression : { kind: 'text', parts: [expression] };
+}
+
+/** Whether an expression looks at a record that is called so. */
+export function speaksOf(expression: Expression, name: string): boolean {
+  let found = false;
+  eachPart(expression, (part) => (found ||= part.kind === 'item' && part.name === name));
+  return found;
+}
+
+/** The expressions of a step that does something to records, as they are written. */
+export function sourcesOfDeed(step: Target): string[] {
+  if (step.kind !== 'record') return [];
+  const { deed } = step;
+  if (deed.kind === 'add') return Object.values(deed.says ?? {});
+  return [deed.where, deed.kind === 'set' ? deed.says : undefined].filter((one) => one !== undefined);
+}
