@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import os from 'node:os';
@@ -49,9 +49,15 @@ function built(files: Files): Files {
     });
   npm('install', '--no-audit', '--no-fund', '--prefer-offline');
   expect(npm('run', 'build')).toContain('built in');
-  const links = (JSON.parse(readFileSync(path.join(folder, 'src/links.json'), 'utf8')) as unknown[]).length;
+  const listed = (name: string): number => {
+    const file = path.join(folder, 'src', name);
+    return existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as unknown[]).length : 0;
+  };
+  const links = listed('links.json');
   expect(links).toBeGreaterThan(40);
-  expect(npm('test')).toMatch(new RegExp(`Tests\\s+${links + 1} passed`));
+  // Each link and each list is tried, and whether every path has a screen.
+  const tests = links + listed('lists.json') + 1;
+  expect(npm('test')).toMatch(new RegExp(`Tests\\s+${tests} passed`));
   npm('exec', '--', 'prettier', '--check', '.');
   const dist = path.join(folder, 'dist');
   return Object.fromEntries(
@@ -146,6 +152,33 @@ for (const [target, isBuilt] of [
       server.close();
     }
   });
+
+test('what stands behind the screens works in what was delivered: a tool is lent and handed back', async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const id = await copyOfDemo(page, 'Delivered at work', 'Mossgate Tool Library, at work');
+  const { server, address } = await serving(built(await delivered(page, id, 'Vue')), true);
+  try {
+    await page.goto(`${address}tools`);
+    await page.getByRole('link', { name: /Apple press/ }).click();
+    await page.getByRole('link', { name: 'Reserve', exact: true }).click();
+    await page.getByRole('button', { name: 'Reserve for Tuesday' }).click();
+    await expect(page).toHaveURL(/\/loans$/);
+    await expect(page.getByText('Due Tuesday 3')).toBeVisible();
+    // It is kept on the device.
+    await page.goto(`${address}tools/apple-press`);
+    await expect(page.getByText('Not here')).toBeVisible();
+    await page.goto(`${address}loans`);
+    await page.getByRole('link', { name: 'Return' }).first().click();
+    await page.getByRole('button', { name: 'Hand it back' }).click();
+    await expect(page.getByText('Due Tuesday 3')).toBeHidden();
+    await page.goto(`${address}tools/apple-press`);
+    await expect(page.getByText('Free today')).toBeVisible();
+  } finally {
+    server.close();
+  }
+});
 
 test('of plain pages a line of code shows its element', async ({ page }) => {
   const id = await copyOfDemo(page, 'Lines of pages');
