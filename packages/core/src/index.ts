@@ -50,7 +50,7 @@ export {
   walkElements,
 } from './model/project.ts';
 
-export { containersOf, findElement, isWithin, screenOf, screenWith } from './model/places.ts';
+export { containersOf, findElement, isWithin, parentsByKey, screenOf, screenWith } from './model/places.ts';
 
 export { isExternalAddress, isPlainAddress } from './vocabulary/addresses.ts';
 

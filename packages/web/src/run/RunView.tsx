@@ -1,6 +1,8 @@
 import { screensByKey } from '@tovel/core';
 import { useQuery } from '@tanstack/react-query';
 import { screenAtPath } from './place';
+import { AdaptPanel } from './AdaptPanel';
+import { type PointedTold, usePointed } from './use_pointed';
 import { OpenEndBoard, type Pressed, useOpenEnds } from './OpenEnds';
 import { Recording } from './Recording';
 import { StatePanel } from './StatePanel';
@@ -83,10 +85,10 @@ const Building = styled.p`
   }
 `;
 
-const Beside = styled.div<{ $isOpen: boolean }>`
+const Beside = styled.div<{ $side: number | null }>`
   min-height: 0;
   display: grid;
-  grid-template-columns: ${({ $isOpen }) => ($isOpen ? 'minmax(0, 1fr) 286px' : 'minmax(0, 1fr)')};
+  grid-template-columns: ${({ $side }) => ($side === null ? 'minmax(0, 1fr)' : `minmax(0, 1fr) ${$side}px`)};
 `;
 
 const WIDTHS = [
@@ -100,6 +102,13 @@ const TOGETHER = [390, 768, 1280] as const;
 
 const NOWHERE: readonly string[] = [];
 
+/** What can be opened beside the running app, and how wide that is, in px. */
+const PANELS = {
+  adapt: { title: 'Adapt', width: 336 },
+  state: { title: 'What it remembers', width: 286 },
+  tape: { title: 'Tape', width: 286 },
+} as const;
+
 interface Place {
   readonly path: string;
   readonly canGoBack: boolean;
@@ -107,7 +116,7 @@ interface Place {
 }
 
 /** All that the running app tells. */
-type Heard = Place & Told & StateTold & TapeTold & ReplayTold;
+type Heard = Place & Told & StateTold & TapeTold & ReplayTold & PointedTold;
 
 /** What was pressed in a frame, which may be drawn smaller, placed in what the frame lies in. */
 function placedIn(stage: HTMLElement, frame: HTMLElement, { key, x, y }: Pressed): Pressed {
@@ -146,7 +155,7 @@ export function RunView() {
   const recorder = useRecorder(params.get('record') === '1');
 
   const remembered = useRemembered();
-  const [panel, setPanel] = useState<'state' | 'tape' | null>(null);
+  const [panel, setPanel] = useState<'state' | 'tape' | 'adapt' | null>(null);
   const [isLit, setLit] = useState(false);
   const [pressed, setPressed] = useState<Pressed | null>(null);
   const [loads, setLoads] = useState(0);
@@ -155,8 +164,11 @@ export function RunView() {
   const tell = (message: object): void => frame.current?.contentWindow?.postMessage(message, origin ?? '');
   const tape = useTape();
   const replay = useReplay(tell);
+  const here = screenAtPath(project, place.path);
+  const seen = here ? [here, ...graph.overlays] : NOWHERE;
+  const pointed = usePointed(seen, tell, loads);
   const listeners = useRef<readonly { readonly hear: (told: Heard) => void }[]>([]);
-  listeners.current = [recorder, remembered, tape, replay];
+  listeners.current = [recorder, remembered, tape, replay, pointed];
 
   useEffect(() => {
     const hear = (event: MessageEvent): void => {
@@ -178,8 +190,7 @@ export function RunView() {
     return () => window.removeEventListener('message', hear);
   }, [origin]);
 
-  const here = screenAtPath(project, place.path);
-  const { marks, states } = useOpenEnds(here ? [here, ...graph.overlays] : NOWHERE);
+  const { marks, states } = useOpenEnds(seen);
   // What was loaded anew is lit anew.
   useEffect(() => {
     if (isThere) tell({ tovel: 'mark', marks: isLit ? marks : [] });
@@ -202,6 +213,11 @@ export function RunView() {
       </Empty>
     );
   }
+  const open = (next: typeof panel): void => {
+    setPanel(next);
+    pointed.turn(next === 'adapt');
+    if (next === 'adapt') setLit(false);
+  };
   const go = (event: FormEvent): void => {
     event.preventDefault();
     const path = (typed ?? place.path).trim();
@@ -238,16 +254,21 @@ export function RunView() {
           onPress={() => {
             setLit(!isLit);
             setPressed(null);
+            if (!isLit && panel === 'adapt') open(null);
           }}
         >
           {count} {count === 1 ? 'open end' : 'open ends'} here
         </Button>
-        <Button aria-pressed={panel === 'state'} onPress={() => setPanel(panel === 'state' ? null : 'state')}>
-          What it remembers
-        </Button>
-        <Button aria-pressed={panel === 'tape'} onPress={() => setPanel(panel === 'tape' ? null : 'tape')}>
-          Tape
-        </Button>
+        {(['adapt', 'state', 'tape'] as const).map((one) => (
+          <Button
+            key={one}
+            aria-pressed={panel === one}
+            isDisabled={one === 'adapt' && (past !== null || !here)}
+            onPress={() => open(panel === one ? null : one)}
+          >
+            {PANELS[one].title}
+          </Button>
+        ))}
         <Segments role="group" aria-label="Width in px">
           {WIDTHS.map((choice) => (
             <Button
@@ -273,7 +294,7 @@ export function RunView() {
           </Button>
         </Segments>
       </Bar>
-      <Beside $isOpen={panel !== null}>
+      <Beside $side={panel && PANELS[panel].width}>
         <Stage ref={stage}>
           {(!isThere || building) && (
             <Building role="status">
@@ -319,6 +340,9 @@ export function RunView() {
             />
           )}
         </Stage>
+        {panel === 'adapt' && here && (
+          <AdaptPanel pointed={pointed} here={here} width={isTogether ? null : width} />
+        )}
         {panel === 'state' && <StatePanel remembered={remembered} tell={tell} />}
         {panel === 'tape' && <TapePanel tape={tape} replay={replay} recorder={recorder} tell={tell} />}
       </Beside>

@@ -8,15 +8,14 @@ import {
   elementsByKey,
   elementsLike,
   all,
-  hostOf,
   inferRoles,
   isUsed,
   labelOf,
+  parentsByKey,
   refuseRole,
   type RoleDetail,
   roleInWords,
   roleProposals,
-  parseEditKey,
   screenWith,
   screensByKey,
   takeRoles,
@@ -35,12 +34,9 @@ import { Button, Choice } from '../ui/controls';
 import { AddControl } from './AddControl';
 import { DefaultsSheet } from './DefaultsSheet';
 import { DrawerSheet } from './DrawerSheet';
-import { EditsList } from './EditsList';
-import { LayoutPanel } from './LayoutPanel';
-import { LookPanel } from './LookPanel';
+import { conditionId, conditionsFor } from './conditions';
+import { ELEMENT_TABS, ElementPanels, type ElementTab } from './ElementPanels';
 import { nextOf, roleOfKey } from './role_keys';
-import { RolePanel } from './RolePanel';
-import { ShowsPanel } from './ShowsPanel';
 import { Ruler, WIDTHS } from './Ruler';
 import { WideStage } from './WideStage';
 
@@ -102,50 +98,6 @@ const Side = styled.aside`
   border-left: 1px solid ${color.rule};
 `;
 
-const Tabs = styled.div`
-  display: grid;
-  grid-template-columns: repeat(5, 1fr);
-  border-bottom: 1px solid ${color.rule};
-  button {
-    min-height: 36px;
-    padding: 0 4px;
-    border: 0;
-    border-bottom: 3px solid transparent;
-    border-top: 3px solid transparent;
-    background: none;
-    color: ${color.ink2};
-    font-size: 12.5px;
-    cursor: pointer;
-  }
-  button[aria-selected='true'] {
-    color: ${color.ink};
-    font-weight: 650;
-    border-bottom-color: ${color.ink};
-  }
-`;
-
-const Panel = styled.div`
-  min-height: 0;
-  overflow: auto;
-  > section:first-child {
-    border-top: 0;
-  }
-`;
-
-const Nothing = styled.p`
-  padding: 14px 16px;
-  color: ${color.ink2};
-`;
-
-type Tab = 'role' | 'layout' | 'look' | 'shows' | 'edits';
-const TABS: readonly { id: Tab; label: string }[] = [
-  { id: 'role', label: 'Role' },
-  { id: 'layout', label: 'Layout' },
-  { id: 'look', label: 'Look' },
-  { id: 'shows', label: 'Shows' },
-  { id: 'edits', label: 'Edits' },
-];
-
 /** Proposals that are at least so sure are taken together. */
 const SURE = 0.8;
 
@@ -167,7 +119,9 @@ function Workbench({ screenKey }: { screenKey: string }) {
   const [hovered, setHovered] = useState<string | null>(null);
   const [width, setWidth] = useState(Math.min(WIDTHS.max, Math.max(WIDTHS.min, screen.width)));
   const [params] = useSearchParams();
-  const [tab, setTab] = useState<Tab>(() => TABS.find(({ id }) => id === params.get('tab'))?.id ?? 'role');
+  const [tab, setTab] = useState<ElementTab>(
+    () => ELEMENT_TABS.find(({ id }) => id === params.get('tab'))?.id ?? 'role',
+  );
   const [showsThree, setShowsThree] = useState(false);
   const [sheet, setSheet] = useState<'drawer' | 'defaults' | null>(null);
   const [condition, setCondition] = useState<EditCondition>(always);
@@ -176,7 +130,7 @@ function Workbench({ screenKey }: { screenKey: string }) {
   const element = selected
     ? (elementsByKey(screen).get(selected) ?? elementsByKey(drawn).get(selected) ?? null)
     : null;
-  const parent = useMemo(() => (element ? parentOf(screen.root, element.key) : null), [screen, element]);
+  const parent = (element && parentsByKey(screen).get(element.key)) ?? null;
   const proposals = useMemo(() => roleProposals(app, drawn), [app, drawn]);
   const open = useMemo(() => new Set(proposals.map((proposal) => proposal.element.key)), [proposals]);
   const proposalOf = useMemo(
@@ -263,44 +217,8 @@ function Workbench({ screenKey }: { screenKey: string }) {
   // The list has the focus from the start, so that the keys work at once.
   useEffect(toList, []);
 
-  const conditions: readonly { id: string; label: string; condition: EditCondition }[] = [
-    { id: 'always', label: 'at every width', condition: always },
-    ...[
-      ...new Set([
-        ...breakpoints.filter((point) => point.kind === 'upTo').map((point) => point.width),
-        ...(width < drawn.width ? [width] : []),
-      ]),
-    ]
-      .sort((a, b) => a - b)
-      .map((at) => ({
-        id: `upTo ${at}`,
-        label: `up to ${at} px`,
-        condition: { kind: 'upTo', width: at } as const,
-      })),
-    ...[
-      ...new Set([
-        ...breakpoints.filter((point) => point.kind === 'from').map((point) => point.width),
-        ...(width > drawn.width ? [width] : []),
-      ]),
-    ]
-      .sort((a, b) => a - b)
-      .map((at) => ({
-        id: `from ${at}`,
-        label: `from ${at} px`,
-        condition: { kind: 'from', width: at } as const,
-      })),
-    ...(['hover', 'focus', 'disabled'] as const).map((state) => ({
-      id: state,
-      label: { hover: 'when hovered', focus: 'with the focus', disabled: 'when disabled' }[state],
-      condition: { kind: 'state', state } as const,
-    })),
-  ];
-  const idOf = (of: EditCondition): string =>
-    of.kind === 'always' ? 'always' : of.kind === 'state' ? of.state : `${of.kind} ${of.width}`;
-  const chosen = conditions.find((entry) => entry.id === idOf(condition)) ?? conditions[0];
-  const edits = Object.keys(app.edits).filter(
-    (key) => hostOf(project, parseEditKey(key)!.element) === screenKey,
-  ).length;
+  const conditions = conditionsFor(screen, drawn.width, width);
+  const held = conditions.find(({ id }) => id === conditionId(condition))?.condition ?? always;
 
   return (
     <StationView ref={view} onKeyDownCapture={onKeyDown}>
@@ -384,8 +302,8 @@ function Workbench({ screenKey }: { screenKey: string }) {
               selected={selected}
               hovered={hovered}
               inState={
-                (tab === 'layout' || tab === 'look') && chosen.condition.kind === 'state'
-                  ? element?.style[chosen.condition.state]
+                (tab === 'layout' || tab === 'look') && held.kind === 'state'
+                  ? element?.style[held.state]
                   : undefined
               }
               onSelect={(key, isTwice) => {
@@ -398,70 +316,22 @@ function Workbench({ screenKey }: { screenKey: string }) {
           )}
         </Middle>
         <Side aria-label="The chosen element">
-          <Tabs role="tablist" aria-label="What to decide">
-            {TABS.map(({ id: tabId, label }) => (
-              <button
-                key={tabId}
-                type="button"
-                role="tab"
-                id={`tab-${tabId}`}
-                aria-selected={tab === tabId}
-                aria-controls="workbench-panel"
-                onClick={() => setTab(tabId)}
-              >
-                {label}
-                {tabId === 'edits' && edits > 0 ? ` ${edits}` : ''}
-              </button>
-            ))}
-          </Tabs>
-          <Panel role="tabpanel" id="workbench-panel" aria-labelledby={`tab-${tab}`}>
-            {tab === 'edits' ? (
-              <EditsList screen={screen} onSelect={select} />
-            ) : !element ? (
-              <Nothing>
-                Press Tab to go to the first undecided element, or choose one in the list or on the screen.
-              </Nothing>
-            ) : tab === 'role' ? (
-              <RolePanel
-                element={element}
-                drawn={screenWith(drawnDesign, element.key) ?? drawn}
-                proposal={proposalOf.get(element.key) ?? null}
-                onDecided={() => toNext(1)}
-              />
-            ) : tab === 'shows' ? (
-              <ShowsPanel key={element.key} element={element} />
-            ) : (
-              <>
-                <section style={{ padding: '10px 16px' }}>
-                  <Choice
-                    label={`${labelOf(element)}, as it is`}
-                    value={chosen.id}
-                    options={conditions}
-                    onChange={(next) =>
-                      setCondition(conditions.find((entry) => entry.id === next)!.condition)
-                    }
-                  />
-                </section>
-                {tab === 'layout' ? (
-                  <LayoutPanel
-                    key={element.key}
-                    element={element}
-                    parent={parent}
-                    condition={chosen.condition}
-                  />
-                ) : (
-                  <LookPanel
-                    key={element.key}
-                    element={element}
-                    parent={parent}
-                    condition={chosen.condition}
-                    screen={screen}
-                    onDrawer={() => setSheet('drawer')}
-                  />
-                )}
-              </>
-            )}
-          </Panel>
+          <ElementPanels
+            screen={screen}
+            drawn={element ? (screenWith(drawnDesign, element.key) ?? drawn) : drawn}
+            element={element}
+            parent={parent}
+            tab={tab}
+            onTab={setTab}
+            conditions={conditions}
+            condition={condition}
+            onCondition={setCondition}
+            proposal={(element && proposalOf.get(element.key)) ?? null}
+            onDecided={() => toNext(1)}
+            onDrawer={() => setSheet('drawer')}
+            onSelect={select}
+            nothing="Press Tab to go to the first undecided element, or choose one in the list or on the screen."
+          />
         </Side>
       </StationBody>
       {sheet === 'drawer' && element && (
@@ -470,13 +340,4 @@ function Workbench({ screenKey }: { screenKey: string }) {
       {sheet === 'defaults' && <DefaultsSheet onClose={() => setSheet(null)} />}
     </StationView>
   );
-}
-
-function parentOf(root: Element, key: string): Element | null {
-  for (const child of root.children) {
-    if (child.key === key) return root;
-    const found = parentOf(child, key);
-    if (found) return found;
-  }
-  return null;
 }

@@ -5,6 +5,7 @@ import { tellFaults } from './faults.ts';
 import { Frame } from './frame.ts';
 import { lightOpenEnds } from './open_ends.ts';
 import { tellPlaces } from './places.ts';
+import { pointAsTold } from './pointing_out.ts';
 import { tellRemembered } from './remembered.ts';
 import { tellRequests } from './requests.ts';
 
@@ -17,6 +18,7 @@ export function startBridge(appOrigin: string): void {
   const frame = new Frame(appOrigin);
   // What leads nowhere is asked about before anything else hears that it was pressed.
   lightOpenEnds(frame);
+  pointAsTold(frame);
   tellPressed(frame, 'click', 'press', 'a, button, [role="link"]');
   tellPressed(frame, 'change', 'enter', 'input, textarea, select');
   tellFaults(frame);

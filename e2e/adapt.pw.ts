@@ -1,0 +1,51 @@
+import { expect, test } from '@playwright/test';
+import { copyOfDemo, saved } from './support.ts';
+
+test('what is pressed in the running app is changed where it is: its text, its size, what it is', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Adapted');
+  await page.goto(`/p/${id}/run?at=/tools`);
+  const app = page.frameLocator('iframe[title="The running app"]');
+  const panel = page.getByRole('complementary', { name: 'Adapt' });
+  await app.getByRole('heading', { name: 'Tools to borrow' }).waitFor();
+  await page.getByRole('button', { name: 'Adapt' }).click();
+  await expect(panel).toContainText('Press what is to be changed');
+
+  // While it is pointed at, nothing is done by a press.
+  await app
+    .getByRole('link', { name: /Hedge trimmer/ })
+    .getByText('Hedge trimmer')
+    .click();
+  await expect(page.getByRole('textbox', { name: 'Address in the app' })).toHaveValue('/tools');
+  await expect(app.locator('[data-pointed-chosen]')).toHaveText('Hedge trimmer');
+
+  await app.getByRole('heading', { name: 'Tools to borrow' }).click();
+  await panel.getByRole('textbox', { name: 'Text' }).fill('Tools to take home');
+  await page.keyboard.press('Enter');
+  const heading = app.getByRole('heading', { name: 'Tools to take home' });
+  await expect(heading).toBeVisible();
+  // It stays the one that is chosen, though it says something else by now.
+  await expect(heading).toHaveAttribute('data-pointed-chosen', '');
+  await panel.getByRole('textbox', { name: 'Size' }).fill('22px');
+  await page.keyboard.press('Enter');
+  await expect(heading).toHaveCSS('font-size', '22px');
+
+  // By keyboard: what is in the list is chosen there, and what it is is said.
+  await panel.getByRole('tree').focus();
+  await page.keyboard.press('ArrowDown');
+  await panel.getByRole('tab', { name: 'Role' }).click();
+  await app.getByText('Shed 2 · free today').click();
+  await panel
+    .getByRole('button', { name: /^Heading/ })
+    .first()
+    .click();
+  await expect(app.getByRole('heading', { name: 'Shed 2 · free today' })).toBeVisible();
+  await saved(page);
+
+  // Afterwards the app is as visitors have it.
+  await page.getByRole('button', { name: 'Adapt' }).click();
+  await expect(panel).toBeHidden();
+  await app.getByRole('link', { name: /Hedge trimmer/ }).click();
+  await expect(page.getByRole('textbox', { name: 'Address in the app' })).toHaveValue('/tools/detail');
+});
