@@ -84,6 +84,7 @@ export {
   putMustHold,
   putDetail,
   putForm,
+  putHandWritten,
   putComponent,
   putDefault,
   putDismissed,
@@ -530,7 +531,9 @@ export {
   spoken,
 } from './emit/shown_elements.ts';
 
-export { deliveredCode } from './emit/deliver.ts';
+export { deliveredCode } from './delivery/delivered_code.ts';
+export { decideHandWritten, type CodeRead, readCode } from './delivery/hand_written.ts';
+export type { HandWrittenPart } from './emit/emitted.ts';
 
 export { FLOW_SHEET, printFlow } from './flow/print_flow.ts';
 

@@ -112,6 +112,7 @@ export const putDetail = putOf('details');
 export const putApi = putOf('apis');
 export const putMustHold = putOf('mustHold');
 export const putForm = putOf('forms');
+export const putHandWritten = putOf('handWritten');
 export const putAdded = putOf('added');
 export const putDrawer = putOf('drawers');
 export const putDisclosure = putOf('disclosures');

@@ -1,4 +1,4 @@
-import { deliveredCode } from '../emit/deliver.ts';
+import { deliveredCode } from './delivered_code.ts';
 import type { EmittedFile, EmittedProject } from '../emit/emitted.ts';
 import { type TargetName, isTarget, targetOf, targets } from '../emit/targets.ts';
 import type { MergeSide } from '../merge/conflict.ts';

@@ -1,4 +1,4 @@
-import { formattedText } from '../emit/deliver.ts';
+import { formattedText } from './generated_code.ts';
 import type { EmittedFile } from '../emit/emitted.ts';
 import { hashOf } from '../intake/files.ts';
 import { conflictOf, type MergeConflict, type MergeSide } from '../merge/conflict.ts';

@@ -94,6 +94,11 @@ test.each<[string, readonly [string, string | RegExp, string], string]>([
     `“${LONG.replace('membership', 'joining')}”, was “${LONG}”`,
   ],
   ['where a link leads', [HOME, 'to="/tools"', 'to="/loans"'], 'The link leads to Loans, was Tools'],
+  [
+    'a value of a class',
+    ['src/screens/Home/Home.module.css', 'font-size: 26px;', 'font-size: 31px;'],
+    'font-size: 31px, was 26px',
+  ],
   ['the value of a token', ['src/styles/tokens.css', '#243', '#132'], 'Token moss: #132, was #243'],
   ['the flow sheet', [FLOW_SHEET, 'at /loans', 'at /my/loans'], 'The flow sheet says one thing otherwise'],
 ])('%s is offered, and taken over it makes the code say the same', async (_, edit, expected) => {

@@ -16,6 +16,7 @@ import { hashOf } from '../intake/files.ts';
 import { equalJson } from '../json/json.ts';
 import { settle } from '../layers/settle.ts';
 import { mergeFile } from '../merge/merge_file.ts';
+import { styleMeaning } from './style_offers.ts';
 import { editKey } from '../model/edit_key.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { findElement } from '../model/places.ts';
@@ -49,9 +50,8 @@ export interface ReadBackInput {
  */
 export async function readBack(input: ReadBackInput): Promise<CodeOffer[]> {
   const { project, name, manifest, read, write } = input;
-  const settled = settle(project);
   const sheets: CodeOffer[] = [];
-  const candidates: Candidate[] = [];
+  const files: TouchedFile[] = [];
   for (const { path, hash, parts } of manifest.files) {
     if (!/\.(tsx|vue|html|css|txt)$/.test(path)) continue;
     const there = await read(path);
@@ -62,21 +62,52 @@ export async function readBack(input: ReadBackInput): Promise<CodeOffer[]> {
     const theirs = decoder.decode(there);
     if (path === FLOW_SHEET || path.endsWith(`/${FLOW_SHEET}`))
       sheets.push(...sheetOffers(path, project, { base, theirs, ours: printFlow(project, name) }));
-    else candidates.push(...candidatesIn(path, settled, base, theirs, linesOf(parts ?? [])));
+    else files.push({ path, base, theirs, lines: linesOf(parts ?? []) });
   }
-  if (!candidates.length) return sheets;
+  return [...sheets, ...(await offersIn({ project, files, write }))];
+}
+
+/** A file that somebody changed: as it was written, and as it is now, with the element of each line that was written. */
+export interface TouchedFile {
+  readonly path: string;
+  readonly base: string;
+  readonly theirs: string;
+  readonly lines: readonly (string | null)[];
+}
+
+/** What of the changes in these files means something in the project; each is proved. */
+export async function offersIn({
+  project,
+  files: touched,
+  write,
+}: Pick<ReadBackInput, 'project' | 'write'> & {
+  readonly files: readonly TouchedFile[];
+}): Promise<CodeOffer[]> {
+  const settled = settle(project);
+  const candidates = touched.flatMap(({ path, base, theirs, lines }) =>
+    candidatesIn(path, settled, base, theirs, lines),
+  );
+  if (!candidates.length) return [];
   const changed = {
     ...project,
     app: candidates.reduce((app, { change }) => applyChange(app, change), project.app),
   };
   const files = new Map((await write(changed)).map((file) => [file.path, file]));
+  const versions = new Map(touched.map((one) => [one.path, one]));
   const says = (path: string, text: string): boolean => {
     const file = files.get(path);
-    return file !== undefined && 'text' in file && onOneLine(file.text).includes(text);
+    if (file === undefined || !('text' in file)) return false;
+    // A declaration can stand in many rules: it has to be there as often as in theirs.
+    return path.endsWith('.css')
+      ? timesIn(file.text, text) === timesIn(versions.get(path)!.theirs, text)
+      : onOneLine(file.text).includes(text);
   };
   const proved = candidates.filter(({ path, theirs }) => says(path, theirs));
-  return [...sheets, ...proved.map(({ theirs: _theirs, ...offer }) => offer)];
+  return proved.map(({ theirs: _theirs, ...offer }) => offer);
 }
+
+const timesIn = (text: string, line: string): number =>
+  text.split('\n').filter((one) => one.trim() === line).length;
 
 const decoder = new TextDecoder();
 
@@ -137,7 +168,10 @@ function candidatesIn(
       const meant =
         tokenChange(project, path, old, now) ??
         keys.map((key) => linkChange(project, key, old, now)).find((change) => change !== null) ??
-        keys.map((key) => textChange(project, key, old, now)).find((change) => change !== null);
+        keys.map((key) => textChange(project, key, old, now)).find((change) => change !== null) ??
+        (path.endsWith('.css') && one.wasCount === 1 && keys[0] !== undefined
+          ? styleMeaning(keys[0], was, from, now)
+          : null);
       if (!meant || !isPossible(meant.change) || isSaid(project, meant.change)) continue;
       found.set(JSON.stringify(meant.change), { path, line: hunk.there + 1, theirs: now, ...meant });
       break;
@@ -172,11 +206,14 @@ function wholeElement(hunk: Hunk, elements: readonly (string | null)[]): Hunk {
 }
 
 const isPossible = (change: Change): boolean =>
-  change.kind === 'put' && putProblem(change.table, change.key, change.value) === null;
+  change.kind === 'put'
+    ? putProblem(change.table, change.key, change.value) === null
+    : change.kind === 'all' && change.changes.every(isPossible);
 
-const isSaid = ({ app }: Project, change: Change): boolean =>
-  change.kind === 'put' &&
-  equalJson((app[change.table] as Readonly<Record<string, unknown>>)[change.key], change.value);
+const isSaid = (project: Project, change: Change): boolean =>
+  change.kind === 'put'
+    ? equalJson((project.app[change.table] as Readonly<Record<string, unknown>>)[change.key], change.value)
+    : change.kind === 'all' && change.changes.every((one) => isSaid(project, one));
 
 type Meaning = Pick<CodeOffer, 'says' | 'change'>;
 

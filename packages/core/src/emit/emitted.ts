@@ -1,3 +1,5 @@
+import type { MergeConflict } from '../merge/conflict.ts';
+
 /** A file of an emitted project: text with the design element of each line, or an asset by its hash. */
 export type EmittedFile =
   | {
@@ -15,4 +17,18 @@ export interface EmittedProject {
   readonly files: readonly EmittedFile[];
   /** Key of each screen's component file, by screen key. */
   readonly fileOfScreen: ReadonlyMap<string, string>;
+  /** What people wrote by hand, where there is any. */
+  readonly handWritten?: readonly HandWrittenPart[];
+}
+
+/** What became of what somebody wrote by hand into a file. */
+export interface HandWrittenPart {
+  /** Under which path it is kept. */
+  readonly path: string;
+  /** The file that it is in now; null where there is no such file any more. */
+  readonly file: string | null;
+  /** The file as it is generated. */
+  readonly generated: string;
+  /** Places that the design says otherwise by now; what people wrote stands there. */
+  readonly conflicts: readonly MergeConflict[];
 }

@@ -635,6 +635,18 @@ export interface TableEntry {
 }
 const entry: Schema<TableEntry> = lazy('entry', () => entryShape);
 
+/** Longest file in which something is written by hand, in characters. */
+export const LONGEST_WRITTEN = 200_000;
+const handWrittenFields = {
+  /** The file as it was generated when somebody wrote into it, and as they left it. */
+  base: text(LONGEST_WRITTEN),
+  text: text(LONGEST_WRITTEN),
+  /** Key of the element that the file is about first of all, by which it is found where it is called otherwise. */
+  about: optional(elementKey),
+} as const;
+/** What somebody wrote by hand into a file of the delivered code. */
+export type HandWritten = FieldsOf<typeof handWrittenFields>;
+
 const setAsideFields = {
   /** Key of the screen that it was on. */
   screen: screenKey,
@@ -818,6 +830,15 @@ export const tables = {
     own(Object.keys(DELIVERY)),
     choice(Object.values(DELIVERY).flat()) as Schema<Delivery[keyof Delivery]>,
     deliveryProblem,
+  ),
+  /** What people wrote by hand into files of the code, by path. */
+  handWritten: held(
+    own(['src/App.tsx', 'src/styles/base.css'], (path) =>
+      /^[\w.-]+(\/[\w.@-]+)*$/.test(path) && !path.split('/').includes('..')
+        ? null
+        : `"${path}" is no path of a file`,
+    ),
+    fields(handWrittenFields),
   ),
   /** Findings that somebody has looked at and let stand, by their id; with the reason where one was given. */
   dismissed: held(

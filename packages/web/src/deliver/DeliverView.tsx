@@ -1,5 +1,5 @@
-import { putDelivery, screensByKey, targetOf, targets, type TargetName } from '@tovel/core';
-import { Fragment, useCallback, useState } from 'react';
+import { type CodeRead, putDelivery, screensByKey, targetOf, targets, type TargetName } from '@tovel/core';
+import { Fragment, useCallback, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
@@ -8,6 +8,8 @@ import { color } from '../theme/theme';
 import { Button, Choice, Segments } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { Code } from './Code';
+import { CodeEditor } from './CodeEditor';
+import { GoneFiles, HandWritten } from './HandWritten';
 import { FileTree } from './FileTree';
 import { ElementPicture } from '../picture/ElementPicture';
 import { Figures } from './Figures';
@@ -56,7 +58,13 @@ const One = styled.div`
   min-width: 0;
   min-height: 0;
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template-rows: auto auto minmax(0, 1fr);
+  > div > p {
+    padding: 7px 16px;
+    color: ${color.ink2};
+    border-bottom: 1px solid ${color.rule};
+    overflow-wrap: anywhere;
+  }
 `;
 
 const TARGETS = (Object.keys(targets) as TargetName[]).map((id) => ({ id, label: targets[id].name }));
@@ -80,17 +88,39 @@ const NAMING = [
   { id: 'kebab', label: 'my-loans.tsx' },
 ] as const;
 
+/** What came of writing into a file, in words. */
+function toldOf({ offers, isKept }: CodeRead): string {
+  const kept = isKept ? 'What means nothing in the project is kept as you wrote it.' : '';
+  if (!offers.length) return kept;
+  const [first, ...rest] = offers.map(({ says }) => says);
+  const more = rest.length ? ` and ${rest.length} more` : '';
+  return `Changed in the project: ${first}${more}. ${kept}`.trim();
+}
+
 /** The code as it will be taken away, beside the screens that it makes. */
 export function DeliverView() {
-  const { id, base, graph, design, app, session } = useProject();
+  const { id, base, graph, design, app, session, past } = useProject();
   const navigate = useNavigate();
-  const { emitted, done, total } = useEmitted();
+  const { emitted, done, total, read } = useEmitted();
+  /** Files that are written into, as far as that has come, by path; and what came of the last one. */
+  const [drafts, setDrafts] = useState<ReadonlyMap<string, string>>(new Map());
+  const [told, setTold] = useState<string | null>(null);
   const [path, setPath] = useState<string | null>(null);
   const [element, setElement] = useState<string | null>(null);
   const target = targetOf(app);
   const start = app.start && emitted?.fileOfScreen.get(app.start);
   const current = emitted?.files.find((file) => file.path === (path ?? start)) ?? emitted?.files[0];
   const [place, setPlace] = useQueryParam('in', 'code');
+  const notes = useMemo(
+    () =>
+      new Map([
+        ...(emitted?.handWritten ?? []).flatMap(({ file, conflicts }) =>
+          file === null ? [] : [[file, conflicts.length ? 'to decide' : 'by hand'] as const],
+        ),
+        ...[...drafts.keys()].map((file) => [file, 'not saved'] as const),
+      ]),
+    [emitted, drafts],
+  );
   const pick = useCallback((key: string) => setElement(key), []);
   if (!graph.screens.length) {
     return (
@@ -103,6 +133,22 @@ export function DeliverView() {
   }
   if (!emitted || !current)
     return <Empty title="Writing the code …" text={total ? `${done} of ${total} screens` : ''} />;
+  const draft = drafts.get(current.path);
+  const isEditing = draft !== undefined;
+  const setDraft = (file: string, text: string | null): void =>
+    setDrafts((now) => {
+      const next = new Map(now);
+      if (text === null) next.delete(file);
+      else next.set(file, text);
+      return next;
+    });
+  const part = emitted.handWritten?.find(({ file }) => file === current.path);
+  const save = async (file: string, text: string): Promise<void> => {
+    const result = await read(file, text);
+    if (result.change) session.change(`Write into ${file}`, result.change);
+    setTold(result.change ? toldOf(result) : null);
+    setDraft(file, null);
+  };
   const screen = 'screen' in current && current.screen ? screensByKey(design).get(current.screen) : undefined;
   return (
     <View $hasPicture={!!screen && place === 'code'}>
@@ -176,6 +222,7 @@ export function DeliverView() {
           <nav aria-label="Files of the code">
             <FileTree
               files={emitted.files}
+              notes={notes}
               selected={current.path}
               onSelect={(next) => {
                 setPath(next);
@@ -186,14 +233,44 @@ export function DeliverView() {
           </nav>
           {'text' in current ? (
             <One>
-              <OneFile emitted={emitted} path={current.path} text={current.text} />
-              <Code
+              <OneFile
+                emitted={emitted}
                 path={current.path}
                 text={current.text}
-                lines={current.lines ?? []}
-                element={element}
-                onLine={setElement}
+                {...(isEditing || past !== null
+                  ? {}
+                  : {
+                      onEdit: () => {
+                        setTold(null);
+                        setDraft(current.path, current.text);
+                      },
+                    })}
               />
+              <div>
+                {told !== null && !isEditing && <p role="status">{told}</p>}
+                {part && !isEditing && <HandWritten part={part} />}
+                <GoneFiles parts={emitted.handWritten ?? []} />
+              </div>
+              {isEditing ? (
+                <CodeEditor
+                  key={current.path}
+                  path={current.path}
+                  text={current.text}
+                  line={Math.max(0, element === null ? 0 : (current.lines?.indexOf(element) ?? 0))}
+                  onSave={(text) => save(current.path, text)}
+                  draft={draft}
+                  onType={(text) => setDraft(current.path, text)}
+                  onLeave={() => setDraft(current.path, null)}
+                />
+              ) : (
+                <Code
+                  path={current.path}
+                  text={current.text}
+                  lines={current.lines ?? []}
+                  element={element}
+                  onLine={setElement}
+                />
+              )}
             </One>
           ) : (
             <Empty title={current.path.replace(/^.*\//, '')} text="A picture; it is in the zip." />

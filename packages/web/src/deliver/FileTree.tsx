@@ -8,8 +8,8 @@ interface Node {
   readonly path: string;
   readonly name: string;
   readonly children: Node[];
-  /** Whether people go on with it, and it is written once. */
-  readonly isYours: boolean;
+  /** What is said of it, such as that it is written once, for people to go on with. */
+  readonly note: string | null;
 }
 
 const Files = styled(Tree)`
@@ -51,17 +51,17 @@ const Row = styled(TreeItem)`
   }
 `;
 
-function nest(files: readonly EmittedFile[]): Node[] {
-  const root: Node = { path: '', name: '', children: [], isYours: false };
+function nest(files: readonly EmittedFile[], notes: ReadonlyMap<string, string>): Node[] {
+  const root: Node = { path: '', name: '', children: [], note: null };
   for (const file of files) {
     const { path } = file;
-    const isYours = 'text' in file && file.owner === 'yours';
+    const note = notes.get(path) ?? ('text' in file && file.owner === 'yours' ? 'yours' : null);
     let at = root;
     path.split('/').forEach((name, i, parts) => {
       const full = parts.slice(0, i + 1).join('/');
       let next = at.children.find((child) => child.path === full);
       if (!next)
-        at.children.push((next = { path: full, name, children: [], isYours: isYours && full === path }));
+        at.children.push((next = { path: full, name, children: [], note: full === path ? note : null }));
       at = next;
     });
   }
@@ -78,17 +78,24 @@ function nest(files: readonly EmittedFile[]): Node[] {
 /** The emitted files as folders; folders before files. */
 export function FileTree({
   files,
+  notes,
   selected,
   onSelect,
 }: {
   files: readonly EmittedFile[];
+  /** What is said of files, by path. */
+  notes: ReadonlyMap<string, string>;
   selected: string;
   onSelect: (path: string) => void;
 }) {
-  const nodes = useMemo(() => nest(files), [files]);
+  const nodes = useMemo(() => nest(files, notes), [files, notes]);
   const [open, setOpen] = useState<readonly string[]>(() => ['src', 'src/screens', ...parentsOf(selected)]);
   const item = (node: Node): React.ReactNode => (
-    <Row key={node.path} id={node.path} textValue={node.isYours ? `${node.name}, yours` : node.name}>
+    <Row
+      key={node.path}
+      id={node.path}
+      textValue={node.note === null ? node.name : `${node.name}, ${node.note}`}
+    >
       <TreeItemContent>
         {({ isExpanded }) => (
           <span>
@@ -100,7 +107,7 @@ export function FileTree({
               <span style={{ display: 'inline-block', width: 14 }} />
             )}
             {node.name}
-            {node.isYours && <Yours>yours</Yours>}
+            {node.note !== null && <Yours>{node.note}</Yours>}
           </span>
         )}
       </TreeItemContent>

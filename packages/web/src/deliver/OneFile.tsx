@@ -28,7 +28,18 @@ const Head = styled.div`
 const SAID = 2500;
 
 /** The file that is shown: to be copied, or taken alone with what it takes from others. */
-export function OneFile({ emitted, path, text }: { emitted: EmittedProject; path: string; text: string }) {
+export function OneFile({
+  emitted,
+  path,
+  text,
+  onEdit,
+}: {
+  emitted: EmittedProject;
+  path: string;
+  text: string;
+  /** Not there while it is written into, and where it cannot be. */
+  onEdit?: () => void;
+}) {
   const { id } = useProject();
   const count = useMemo(() => withWhatItNeeds(emitted, path).length, [emitted, path]);
   const [copied, setCopied] = useState<'Copied' | 'Could not copy' | null>(null);
@@ -40,6 +51,11 @@ export function OneFile({ emitted, path, text }: { emitted: EmittedProject; path
   return (
     <Head>
       <h3 title={path}>{path}</h3>
+      {onEdit && (
+        <Button $kind="quiet" onPress={onEdit}>
+          Edit
+        </Button>
+      )}
       <Button
         $kind="quiet"
         onPress={() =>

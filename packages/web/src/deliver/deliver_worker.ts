@@ -1,8 +1,10 @@
 import {
+  type CodeRead,
   deliveredCode,
   type EmissionProgress,
   type EmittedProject,
   type Project,
+  readCode,
   seldom,
   targetOf,
 } from '@tovel/core';
@@ -12,6 +14,9 @@ import { expose } from 'comlink';
 const deliver = {
   emit(project: Project, name: string, tell: EmissionProgress): Promise<EmittedProject> {
     return deliveredCode(project, name, targetOf(project.app), seldom(tell));
+  },
+  read(project: Project, name: string, path: string, text: string): Promise<CodeRead> {
+    return readCode(project, name, targetOf(project.app), path, text);
   },
 };
 

@@ -1,6 +1,6 @@
-import type { EmittedProject } from '@tovel/core';
+import type { CodeRead, EmittedProject } from '@tovel/core';
 import { proxy } from 'comlink';
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { useProject } from '../project/context';
 import { remoteOf } from '../project/remote';
 import type { DeliverWorker } from './deliver_worker';
@@ -10,15 +10,20 @@ export function useEmitted(): {
   readonly emitted: EmittedProject | null;
   readonly done: number;
   readonly total: number;
+  /** Reads a file as somebody left it. @throws Error, in words, where it cannot be read */
+  readonly read: (path: string, text: string) => Promise<CodeRead>;
 } {
   const { design, app, name } = useProject();
   const [emitted, setEmitted] = useState<EmittedProject | null>(null);
   const [progress, setProgress] = useState({ done: 0, total: 0 });
   const [worker] = useState(() => ({ current: null as Worker | null }));
-  useEffect(() => {
+  const remote = useCallback(() => {
     worker.current ??= new Worker(new URL('./deliver_worker.ts', import.meta.url), { type: 'module' });
+    return remoteOf<DeliverWorker>(worker.current);
+  }, [worker]);
+  useEffect(() => {
     let isStale = false;
-    void remoteOf<DeliverWorker>(worker.current)
+    void remote()
       .emit(
         { design, app },
         name,
@@ -28,7 +33,7 @@ export function useEmitted(): {
     return () => {
       isStale = true;
     };
-  }, [design, app, name, worker]);
+  }, [design, app, name, remote]);
   useEffect(
     () => () => {
       worker.current?.terminate();
@@ -36,5 +41,5 @@ export function useEmitted(): {
     },
     [worker],
   );
-  return { emitted, ...progress };
+  return { emitted, ...progress, read: (path, text) => remote().read({ design, app }, name, path, text) };
 }

@@ -1,64 +1,10 @@
 import { completeFlow, type FlowProblem, type Project } from '@tovel/core';
 import { type KeyboardEvent, type RefObject, useId, useMemo, useState } from 'react';
 import { flushSync } from 'react-dom';
-import styled from 'styled-components';
-import { color, font } from '../theme/theme';
 import { Completions } from '../ui/Completions';
+import { Entry, LINE, Lines, Numbers, NumberedScroller as Scroller } from '../ui/numbered';
 
-const LINE = 19;
 const SHOWN = 9;
-
-const Scroller = styled.div`
-  position: relative;
-  min-height: 0;
-  overflow: auto;
-  background: ${color.field};
-  border-top: 1px solid ${color.rule};
-  font: 12.5px/${LINE}px ${font.code};
-`;
-
-const Body = styled.div`
-  position: relative;
-  display: grid;
-  grid-template-columns: 52px minmax(0, 1fr);
-  min-height: 100%;
-  min-width: max-content;
-`;
-
-const Numbers = styled.ol`
-  padding: 8px 8px 8px 0;
-  text-align: right;
-  color: ${color.ink2};
-  background: ${color.side};
-  border-right: 1px solid ${color.rule};
-  user-select: none;
-  position: sticky;
-  left: 0;
-  z-index: 1;
-  li[data-wrong] {
-    color: ${color.onLake};
-    background: ${color.red};
-    font-weight: 700;
-  }
-`;
-
-const Entry = styled.textarea`
-  font: inherit;
-  padding: 8px 12px;
-  border: 0;
-  background: none;
-  color: ${color.ink};
-  white-space: pre;
-  overflow: hidden;
-  resize: none;
-  tab-size: 2;
-  field-sizing: content;
-  min-width: 100%;
-  &:focus-visible {
-    outline: 2px solid ${color.lake};
-    outline-offset: -2px;
-  }
-`;
 
 interface SheetEditorProps {
   readonly text: string;
@@ -115,7 +61,7 @@ export function SheetEditor({ text, project, problems, isReadOnly, onType, entry
   };
   return (
     <Scroller>
-      <Body>
+      <Lines>
         <Numbers aria-hidden>
           {Array.from({ length: count }, (_, i) => (
             <li key={i} {...(wrong.has(i + 1) ? { 'data-wrong': true } : {})}>
@@ -159,7 +105,7 @@ export function SheetEditor({ text, project, problems, isReadOnly, onType, entry
             width: 340,
           }}
         />
-      </Body>
+      </Lines>
       <span id={`${id}-problems`} hidden>
         {problems.length} {problems.length === 1 ? 'line' : 'lines'} cannot be read.
       </span>

@@ -8,7 +8,7 @@ import { check } from 'prettier/standalone';
 import { all, applyChange, putDelivery, putJourney } from '../../change/change.ts';
 import { behaving } from '../../testing/behaving.ts';
 import { typeErrors } from '../../testing/typecheck.ts';
-import { deliveredCode } from '../deliver.ts';
+import { deliveredCode } from '../../delivery/delivered_code.ts';
 import { emitReact } from './emit_react.ts';
 
 const project = behaving();

@@ -1,9 +1,9 @@
-import { type EmittedFile, type EmittedProject } from './emitted.ts';
+import { type EmittedFile, type EmittedProject } from '../emit/emitted.ts';
 import { FLOW_SHEET, printFlow } from '../flow/print_flow.ts';
 import type { Project } from '../model/project.ts';
-import type { EmissionProgress } from './progress.ts';
-import { PRINT_WIDTH } from './line_width.ts';
-import { type TargetName, targets } from './targets.ts';
+import type { EmissionProgress } from '../emit/progress.ts';
+import { PRINT_WIDTH } from '../emit/line_width.ts';
+import { type TargetName, targets } from '../emit/targets.ts';
 
 /**
  * Texts that are formatted, with the formatter's name for their language. HTML is not among them: what a break between lines
@@ -18,18 +18,22 @@ const PARSERS: readonly (readonly [RegExp, string])[] = [
 ];
 
 /**
- * The code base as it is handed over: written for a target, then formatted by Prettier with the settings that it is
- * delivered with. Run has no need of that and takes what is written as it is.
+ * The code base as it is generated: written for a target, then formatted by Prettier with the settings that it is delivered with.
+ * Run has no need of that and takes what is written as it is.
  * @param target a name of `targets`
+ * @param isWanted which files are looked at; others are as they were written first
  */
-export async function deliveredCode(
+export async function generatedCode(
   project: Project,
   name: string,
   target: TargetName,
   tell?: EmissionProgress,
+  isWanted: (path: string) => boolean = () => true,
 ): Promise<EmittedProject> {
   const emitted = targets[target].emit(project, name, tell);
-  const files = await Promise.all(emitted.files.map(formatted));
+  const files = await Promise.all(
+    emitted.files.map((file) => (isWanted(file.path) ? formatted(file) : file)),
+  );
   files.push(
     { path: FLOW_SHEET, text: printFlow(project, name) },
     { path: 'ci.sh', text: jobFile(target !== 'html') },
@@ -71,6 +75,8 @@ async function formatted(file: EmittedFile): Promise<EmittedFile> {
 export async function formattedText(path: string, written: string): Promise<string> {
   const parser = PARSERS.find(([pattern]) => pattern.test(path))?.[1];
   if (!parser) return written;
+  const before = known.get(path);
+  if (before?.written === written) return before.text;
   // Large, and of use only here.
   const [{ format }, ...plugins] = await Promise.all([
     import('prettier/standalone'),
@@ -91,11 +97,22 @@ export async function formattedText(path: string, written: string): Promise<stri
     });
   const once = await print(written);
   // Templates are settled only the second time.
-  return parser === 'vue' ? print(once) : once;
+  const text = parser === 'vue' ? await print(once) : once;
+  if (known.size >= MOST_KNOWN) known.clear();
+  known.set(path, { written, text });
+  return text;
 }
 
+/** What was formatted last, by path: from one change to the next most files stay as they are. */
+const known = new Map<string, { readonly written: string; readonly text: string }>();
+const MOST_KNOWN = 2000;
+
 /** What each line is about after the breaks between lines have moved: that of the line which its first letters were on. */
-function movedLines(before: string, lines: readonly (string | null)[], after: string): (string | null)[] {
+export function movedLines(
+  before: string,
+  lines: readonly (string | null)[],
+  after: string,
+): (string | null)[] {
   const flat = before.split('\n').map((line) => line.replace(/\s+/g, ''));
   let at = 0;
   return after
