@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { copyOfDemo, openJunction, saved } from './support.ts';
+import { copyOfDemo, newProject, openJunction, saved } from './support.ts';
 
 const AT_WORK = 'Mossgate Tool Library, at work';
 
@@ -17,7 +17,12 @@ test('a tool is looked for, reserved and handed back in the running app, and eve
   await app.getByRole('button', { name: 'All', exact: true }).press('Enter');
   await app.getByRole('searchbox').fill('ladder');
   await expect(app.getByRole('link', { name: /Shed|Workshop/ })).toHaveCount(1);
+  // What was drawn for it stands where the list was, and goes when there is something again.
+  await app.getByRole('searchbox').fill('zeppelin');
+  await expect(app.getByText('No tool found')).toBeVisible();
+  await expect(app.getByRole('button', { name: 'Garden' })).toBeVisible();
   await app.getByRole('searchbox').fill('');
+  await expect(app.getByText('No tool found')).toBeHidden();
 
   // The row leads to the tool that it shows.
   await app.getByRole('link', { name: /Loft ladder/ }).press('Enter');
@@ -109,4 +114,28 @@ test('what is done to records is typed, with what cannot be told at once', async
   await another.fill('add loan');
   await another.press('Enter');
   await expect(page.getByRole('button', { name: /^loans: add one: .*take out$/ })).toBeVisible();
+});
+
+test('what a drawing shows while a list is empty is told at intake, and taken by one press', async ({
+  page,
+}) => {
+  const id = await newProject(page, 'Drawn states');
+  const files = [
+    'demo/iteration-1/catalogue.svg',
+    'demo/iteration-1/my-loans.svg',
+    'demo/states/catalogue-empty.svg',
+    'demo/states/catalogue-failed.svg',
+  ];
+  await page.locator('input[type=file]').first().setInputFiles(files);
+  await expect(page.getByRole('option', { name: /^Catalogue, nothing found/ })).toBeVisible();
+  await page.getByRole('option', { name: /^Catalogue, nothing found/ }).click();
+  await expect(
+    page.getByText(/Catalogue, nothing found is what Catalogue shows while there is nothing in its list/),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Make it the empty state of Catalogue' }).click();
+  await expect(page.getByRole('option', { name: /^Catalogue, nothing found, empty state/ })).toBeVisible();
+  await page.getByRole('option', { name: /^Catalogue, out of reach/ }).click();
+  await expect(page.getByRole('button', { name: 'Make it the failed state of Catalogue' })).toBeVisible();
+  await saved(page);
+  expect(id).not.toBe('');
 });

@@ -104,6 +104,7 @@ export {
   putScreen,
   putDelivery,
   putSetting,
+  putState,
   putUse,
   putStill,
   putSynonym,
@@ -676,4 +677,5 @@ export {
   SURE_THEIRS,
   type TheirProposal,
 } from './library/propose_theirs.ts';
+export { drawnStatesOf, takeState } from './drawn_states/take.ts';
 export { alternativesOf, keepAlternative, makeAlternatives, wiredWithout } from './alternatives/drawn.ts';

@@ -11,6 +11,7 @@ import {
   type Interaction,
   type Layer,
   type Region,
+  type DrawnState,
   type Use,
 } from '../model/app.ts';
 import { equalJson, isRecord } from '../json/json.ts';
@@ -56,8 +57,13 @@ export const putScreen = (key: string, value: ScreenEntry | null): Put => ({
 });
 /** Says what a screen is in the app: `of` goes with counterparts and overlays only. */
 export function putUse(app: App, key: string, use: Use, of?: string): Put {
-  const { of: _of, ...entry } = app.screens[key];
+  const { of: _of, state: _state, ...entry } = app.screens[key];
   return putScreen(key, { ...entry, use, ...(of ? { of } : {}) });
+}
+/** Makes a drawing what a screen shows while its list has nothing to show. */
+export function putState(app: App, key: string, of: string, state: DrawnState): Put {
+  const { of: _of, ...entry } = app.screens[key];
+  return putScreen(key, { ...entry, use: 'state', of, state });
 }
 export const putInteraction = (key: string, value: Interaction | null): Put => ({
   kind: 'put',

@@ -112,7 +112,11 @@ export const equals = (left: Expression, right: string | number): Expression => 
   left,
   right: literal(right),
 });
-export const not = (of: Expression): Expression => ({ kind: 'not', of });
+export function not(of: Expression): Expression {
+  if (of.kind === 'not') return of.of;
+  if (of.kind === 'compare' && of.by === 'equal') return { ...of, by: 'different' };
+  return { kind: 'not', of };
+}
 export const choice = (when: Expression, yes: Expression, no: Expression): Expression => ({
   kind: 'choice',
   when,

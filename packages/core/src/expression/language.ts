@@ -447,7 +447,8 @@ class Reader {
     this.#items.set(name, of);
     const body = inner(node.body);
     this.#items.delete(name);
-    return { item: name, of: each === 'number' ? this.#number(body, node.body) : body.expression };
+    const isNumber = each === 'number' || (each === 'any' && body.type.kind === 'number');
+    return { item: name, of: isNumber ? this.#number(body, node.body) : body.expression };
   }
 
   #question(name: string, given: readonly AnyNode[], node: AnyNode): Read {

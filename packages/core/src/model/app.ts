@@ -45,12 +45,17 @@ import {
 
 export type * from './interaction.ts';
 
-export const USES = ['screen', 'skip', 'counterpart', 'overlay', 'planned', 'alternative'] as const;
+export const USES = ['screen', 'skip', 'counterpart', 'overlay', 'planned', 'alternative', 'state'] as const;
 /**
  * What a drawn screen is in the app: a screen, nothing, the same as another at a different width, something that opens over
- * another, or another drawing of one, which waits to be kept in its place. A planned one has not been drawn yet.
+ * another, another drawing of one, which waits to be kept in its place, or what one shows while its list has nothing to show. A
+ * planned one has not been drawn yet.
  */
 export type Use = (typeof USES)[number];
+
+/** Why a list has nothing to show: no record fits, they could not be had, or they are still to come. */
+export const DRAWN_STATES = ['empty', 'failed', 'waiting'] as const;
+export type DrawnState = (typeof DRAWN_STATES)[number];
 
 export const OVERLAY_KINDS = ['dialog', 'drawer', 'sheet', 'popover', 'menu', 'toast'] as const;
 export type OverlayKind = (typeof OVERLAY_KINDS)[number];
@@ -93,8 +98,10 @@ const screenEntryFields = {
   guard: optional(guardSchema),
   overlay: optional(fields(overlayFields)),
   use: choice(USES),
-  /** Of which screen it is a counterpart, an overlay or an alternative. */
+  /** Of which screen it is a counterpart, an overlay, an alternative or a state. */
   of: optional(screenKey),
+  /** Which state it is. */
+  state: optional(choice(DRAWN_STATES)),
   /** As a counterpart: the window width in px at which the one layout gives way to the other. */
   turn: optional(windowWidth),
   /** Sorts the screens; any finite number, so that a move touches one entry. */

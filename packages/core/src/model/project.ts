@@ -101,6 +101,8 @@ export function useInWords(project: Project, screenKey: string): string | null {
       return `is an overlay${of}`;
     case 'alternative':
       return `is an alternative${of}`;
+    case 'state':
+      return `is a state${of}`;
     case 'planned':
       return null;
     case 'screen':

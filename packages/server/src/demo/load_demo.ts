@@ -78,7 +78,7 @@ export async function loadDemo(
     const taken: App = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
     const wired = applyChange(taken, wire({ design, app: taken }, wiring));
     // Before the one to begin with, which is listed first then.
-    await loadWorking(services, folder, { design, app: wired });
+    await loadWorking(services, folder, { design, app: wired }, host);
     const id = await services.projects.create(
       wiring.name,
       design,
@@ -99,16 +99,31 @@ export async function loadDemo(
 }
 
 /** The demo once more, with all that stands behind its screens. */
-async function loadWorking(services: Services, folder: string, project: Project): Promise<void> {
+async function loadWorking(
+  services: Services,
+  folder: string,
+  wired: Project,
+  host: HeadlessHost,
+): Promise<void> {
   const file = path.join(folder, 'working.json');
   if (!existsSync(file)) return;
   const working = JSON.parse(await readFile(file, 'utf8')) as Working;
+  const read = await readBatch(await folderFiles(path.join(folder, 'states')), host);
+  for (const asset of read.assets)
+    await services.assets.put(asset.hash, asset.type, read.bytes.get(asset.hash)!);
+  const design = addToDesign(wired.design, read);
+  const known = new Set(wired.design.screens.map(({ key }) => key));
+  const more = design.screens.filter(({ key }) => !known.has(key));
+  const project = {
+    design,
+    app: applyChange(wired.app, takeIn({ design, app: wired.app }, more)),
+  };
   let app = applyChange(project.app, workingAs(project, working));
   if (working.api) {
     const { api } = keptApi(await readFile(path.join(folder, working.api.file), 'utf8'));
     if (api) app = applyChange(app, putApi('library', { ...api, name: working.api.name }));
   }
-  await services.projects.create(working.name, project.design, app);
+  await services.projects.create(working.name, design, app);
 }
 
 /**

@@ -5,6 +5,7 @@ import {
   applyChange,
   type Change,
   type Collection,
+  type DrawnState,
   findDisclosures,
   graphOf,
   makeBindings,
@@ -23,6 +24,7 @@ import {
   showRecord,
   sortingHeads,
   takeCollection,
+  takeState,
   textOf,
   titleField,
   typedWiring,
@@ -75,6 +77,8 @@ export interface Working {
     readonly at: string;
     readonly as: Readonly<Record<string, string>>;
   }[];
+  /** Drawings of what a screen shows while its list has nothing to show; they lie beside the screens. */
+  readonly states: readonly { readonly drawn: string; readonly of: string; readonly state: DrawnState }[];
   /** Screens that one has to be signed in for, and where one is led otherwise. */
   readonly guards: Readonly<Record<string, { readonly variable: string; readonly otherwise: string }>>;
 }
@@ -137,6 +141,8 @@ class Maker {
     }
     for (const [name, lines] of Object.entries(working.typed)) this.#type(name, lines);
     this.#dropUnused();
+    for (const { drawn, of, state } of working.states)
+      this.#do(takeState(this.#app, this.#screen(drawn), this.#screen(of), state));
     for (const { on: name, at, as } of working.shows) this.#do(putBinding(this.#element(name, at), as));
     for (const [name, { variable, otherwise }] of Object.entries(working.guards)) {
       const key = this.#screen(name);

@@ -330,6 +330,7 @@ const SheetEntry = memo(function SheetEntry({
     overlay: 'overlay',
     planned: 'to be drawn',
     alternative: 'alternative',
+    state: `${entry.state ?? 'empty'} state`,
   };
   return (
     <Card $isOn={isOn} $isAt={isAt} $isFaint={entry.use === 'skip'} style={{ width }} role="presentation">

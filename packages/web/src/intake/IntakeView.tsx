@@ -291,6 +291,7 @@ export function IntakeView() {
       overlay: 'Make an overlay of',
       planned: 'Plan',
       alternative: 'Make an alternative of',
+      state: 'Make a state of',
     };
     session.change(
       `${words[use]} ${names}`,
@@ -468,6 +469,7 @@ function othersInWords(uses: readonly Use[]): string {
     [count('counterpart'), 'counterpart'],
     [count('overlay'), 'overlay'],
     [count('alternative'), 'alternative'],
+    [count('state'), 'state'],
   ].flatMap(([n, word]) => (n ? [`${n} ${word}${n === 1 ? '' : 's'}`] : []));
   if (count('skip')) parts.push(`${count('skip')} skipped`);
   return parts.length ? ` and ${parts.join(', ')}` : '';

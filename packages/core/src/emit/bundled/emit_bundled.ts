@@ -10,7 +10,8 @@ import type { App } from '../../model/app.ts';
 import type { Icons } from '../form/icons.ts';
 import { isElement, type MarkupElement, type StyleRule } from '../form/markup.ts';
 import { Folders, paletteFor, type Parts, partsOf, rootOf, usedRules } from '../form/parts.ts';
-import { EmissionPlan, emitScreenOf } from '../form/plan.ts';
+import { EmissionPlan } from '../form/plan.ts';
+import { shownScreenOf } from '../form/shown_screen.ts';
 import type { RouteEntry } from '../form/route_tree.ts';
 import { isActing } from '../form/hooked.ts';
 import { actsBefore } from '../form/before.ts';
@@ -178,7 +179,7 @@ function emitAll(
     });
   const shown = [...plan.screens, ...plan.overlays.keys()];
   const faces = facesUsedIn(
-    shown.map((key) => emitScreenOf(plan, key)),
+    shown.map((key) => shownScreenOf(plan, key)),
     plan.project.design.fonts ?? [],
   );
   for (const face of faces) assets.set(face.asset, assetFile(plan.project, face.asset));
@@ -301,7 +302,7 @@ class Writer {
   /** A screen or what opens over screens; kept until something changes that it depends on. */
   screen(key: string, path: string, component: string): ViewFiles {
     const { extraction, layouts, styles, icons, palette } = this.#parts;
-    const screen = emitScreenOf(this.#plan, key);
+    const screen = shownScreenOf(this.#plan, key);
     const root = rootOf(this.#plan, extraction, layouts, key);
     const own = styles.files.get(screenFile(key))!;
     const context = JSON.stringify([

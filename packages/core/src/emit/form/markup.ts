@@ -1,5 +1,5 @@
 import { eachPart, type Expression, usesAddress } from '../../expression/expression.ts';
-import type { Arrival, DisclosureKind, Gesture, ListDeed, Side } from '../../model/app.ts';
+import type { Arrival, DisclosureKind, DrawnState, Gesture, ListDeed, Side } from '../../model/app.ts';
 import type { RecordsMeant } from '../../records/deeds.ts';
 
 /** How the next screen arrives, as it is written: what is shared is known by its name. */
@@ -152,6 +152,8 @@ export interface MarkupElement {
   /** What it does besides; also by pressing, where that is no plain link. */
   readonly acts?: readonly EmittedAct[];
   readonly children: readonly MarkupNode[];
+  /** Of what gives way while a list has nothing to show: for which reasons something was drawn. */
+  readonly states?: readonly DrawnState[];
   /** Of a form: its fields are checked before it is sent. */
   readonly isChecked?: boolean;
   /** Of a drawing: what it is called, if by anything but its text, and whether it is no larger than an icon. */

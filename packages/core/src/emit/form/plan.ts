@@ -296,11 +296,17 @@ const givenBy = (target: Target): Record<string, string> =>
     ),
   );
 
+/** Whether a drawing is shown as a state of a screen in use. */
+const isState = (project: Project, key: string): boolean => {
+  const { use, of } = project.app.screens[key] ?? {};
+  return use === 'state' && of !== undefined && isUsed(project, of);
+};
+
 /** What can be done by elements of screens and overlays in use, by element. */
 function workingWiring(project: Project): Map<string, Wired[]> {
   const found = new Map<string, Wired[]>();
   for (const [screen, elements] of wiringOf(project)) {
-    if (!isUsed(project, screen) && !isOverlay(project, screen)) continue;
+    if (!isUsed(project, screen) && !isOverlay(project, screen) && !isState(project, screen)) continue;
     for (const [element, list] of elements) {
       const working = list.filter(
         (one) => !interactionProblem(project, screen, one.interaction, one.element),

@@ -1,5 +1,7 @@
 import { makeAlternatives } from '../../alternatives/drawn.ts';
 import { putUse } from '../../change/change.ts';
+import { type FoundState, stateOf } from '../../data/found_states.ts';
+import { takeState } from '../../drawn_states/take.ts';
 import { baseName } from '../../intake/files.ts';
 import { hasScrim } from '../../overlays/scrim.ts';
 import type { Screen } from '../../model/design.ts';
@@ -26,6 +28,14 @@ const DRAWING_ENDING =
 const LEAST_CALLED = 3;
 /** So much of the texts two drawings of one screen have in common where their names say it, and where they only hint at it. */
 const LEAST_IN_COMMON = { said: 0.15, hinted: 0.6 } as const;
+
+/** So much of what a drawing of a state says the screen says, too: what is around the list. */
+const LEAST_AROUND = 0.35;
+const WHILE = {
+  empty: 'while there is nothing in its list',
+  failed: 'when its records cannot be had',
+  waiting: 'until its records come',
+} as const;
 
 /** Names of what a screen can look like besides as usual. */
 const STATE_NAME =
@@ -299,6 +309,37 @@ export const alikeRules: readonly Rule[] = [
             }));
         },
       );
+    },
+  },
+  {
+    code: 'state',
+    level: 'info',
+    station: 'intake',
+    title: 'Lists that have nothing to show',
+    find: (examined) => {
+      const { project } = examined;
+      const { app } = project;
+      const best = new Map<string, { of: string; found: FoundState; contained: number }>();
+      for (const pair of pairsInUse(examined)) {
+        if (!isSameWidth(pair.a, pair.b) || isDuplicate(pair) || pair.contained < LEAST_AROUND) continue;
+        for (const [screen, other] of [
+          [pair.a, pair.b],
+          [pair.b, pair.a],
+        ] as const) {
+          const found = stateOf(screen, other, screenName(project, other.key));
+          if (found && pair.contained > (best.get(other.key)?.contained ?? 0))
+            best.set(other.key, { of: screen.key, found, contained: pair.contained });
+        }
+      }
+      return [...best].map(([key, { of, found }]): Found => ({
+        screen: key,
+        element: null,
+        message: `${screenName(project, key)} is what ${screenName(project, of)} shows ${WHILE[found.state]}: ${found.because}.`,
+        fix: {
+          label: `Make it the ${found.state} state of ${screenName(project, of)}`,
+          change: takeState(app, key, of, found.state),
+        },
+      }));
     },
   },
   {

@@ -3,6 +3,7 @@ import { hostOf, type Project } from '../../../model/project.ts';
 import { codeBefore } from '../before.ts';
 import type { EmittedScreen } from '../markup.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
+import { shownScreenOf } from '../shown_screen.ts';
 import { extractComponents, type Extraction, type Wanted } from './extract.ts';
 import { holdsContent } from './hollow.ts';
 import type { Prop } from './template.ts';
@@ -43,7 +44,7 @@ const extractions = new WeakMap<
 export function extractionOf(plan: EmissionPlan): Extraction {
   const { app } = plan.project;
   const keys = [...plan.screens, ...plan.overlays.keys()];
-  const screens = new Map(keys.map((key) => [key, emitScreenOf(plan, key)] as const));
+  const screens = new Map(keys.map((key) => [key, shownScreenOf(plan, key)] as const));
   const list = [...screens.values()];
   // Without a library both are written alike, and worked out once.
   const libraries = plan.takesTheirs && Object.keys(app.libraries).length ? app.libraries : null;

@@ -1,4 +1,5 @@
 import { allOf, equals, type Expression, listing, not } from '../../../expression/expression.ts';
+import type { DrawnState } from '../../../model/app.ts';
 import type { EmittedScreen, LiveUse, MarkupElement, MarkupNode, StyleRule } from '../markup.ts';
 
 const CLASS = 'noneFound';
@@ -58,7 +59,8 @@ function usualText(rules: readonly StyleRule[]): StyleRule['base'] {
 export function besideRows(container: MarkupElement, use: LiveUse): MarkupElement[] {
   const { listing: list, isRemote } = use;
   const isNone = equals(listing(list, 'found'), 0);
-  if (!isRemote) return [standing(container, isNone, [{ text: 'Nothing fits.' }])];
+  const isDrawn = (state: DrawnState): boolean => container.states?.includes(state) === true;
+  if (!isRemote) return isDrawn('empty') ? [] : [standing(container, isNone, [{ text: 'Nothing fits.' }])];
   const [isWaiting, problem] = [listing(list, 'isWaiting'), listing(list, 'problem')];
   const again: MarkupElement = {
     tag: 'button',
@@ -69,11 +71,15 @@ export function besideRows(container: MarkupElement, use: LiveUse): MarkupElemen
     acts: [{ on: 'press', ways: [{ steps: [{ kind: 'list', listing: list, deed: { kind: 'retry' } }] }] }],
     children: [{ text: 'Try again' }],
   };
-  return [
-    standing(container, isWaiting, [{ text: 'Loading …' }]),
-    standing(container, problem, [{ text: '', given: problem }, { text: ' ' }, again], 'alert'),
-    standing(container, allOf([isNone, not(isWaiting), not(problem)])!, [{ text: 'Nothing fits.' }]),
+  const told: readonly (readonly [DrawnState, MarkupElement])[] = [
+    ['waiting', standing(container, isWaiting, [{ text: 'Loading …' }])],
+    ['failed', standing(container, problem, [{ text: '', given: problem }, { text: ' ' }, again], 'alert')],
+    [
+      'empty',
+      standing(container, allOf([isNone, not(isWaiting), not(problem)])!, [{ text: 'Nothing fits.' }]),
+    ],
   ];
+  return told.flatMap(([state, element]) => (isDrawn(state) ? [] : [element]));
 }
 
 /** A line among rows, as their container can hold it. */

@@ -1,0 +1,63 @@
+import { listsOf } from './drawn_lists.ts';
+import type { DrawnState } from '../model/app.ts';
+import type { Screen } from '../model/design.ts';
+import { textOf, walkElements } from '../model/project.ts';
+import { placeOfState } from '../drawn_states/place.ts';
+
+/** A drawing taken for what another screen shows while its list has nothing to show. */
+export interface FoundState {
+  readonly state: DrawnState;
+  /** Key of the element that holds the rows of the list. */
+  readonly list: string;
+  /** What says so, in words. */
+  readonly because: string;
+}
+
+/** What drawings of a state are called. */
+const CALLED: Readonly<Record<DrawnState, RegExp>> = {
+  empty: /\b(empty|blank slate|no (results?|items?|data|entries|matches|content)|nothing|zero)\b/i,
+  failed: /\b(errors?|failed|failure|offline|unavailable|problem)\b/i,
+  waiting: /\b(loading|waiting|skeleton|pending|busy)\b/i,
+};
+/** What they say. */
+const SAID: Readonly<Record<DrawnState, RegExp>> = {
+  empty:
+    /\b(no|not? any|zero|0) [\p{L} ]{2,40}\b(yet|found|here|match|left|available)\b|\bnothing (here|found|fits|yet|to (see|show)|matches|borrowed|planned)\b|\b(is|are|it.s) (still )?empty\b|\bhave(n.t| not| no) [\p{L} ]{2,30} yet\b|\bno (results|matches)\b/iu,
+  failed:
+    /\b(went wrong|try again|could(n.t| not) (be )?(load|loaded|reach|fetch)|failed to|unable to|no connection|not available|out of reach|check your connection)\b/i,
+  waiting: /\b(loading|please wait|one moment|just a moment|fetching)\b/i,
+};
+const STATES = ['failed', 'waiting', 'empty'] as const;
+
+/** Fewer rows are no list that could be without any. */
+const LEAST_ROWS = 2;
+
+/**
+ * Whether a drawing is a state of a screen: it has no rows where that has a list, and is called so, or says so there.
+ * @param name what the drawing is called
+ */
+export function stateOf(screen: Screen, other: Screen, name: string): FoundState | null {
+  const whole = textOf(other.root);
+  if (!STATES.some((state) => CALLED[state].test(name) || SAID[state].test(whole))) return null;
+  const lists = listsOf(screen).filter(({ rows }) => rows.length >= LEAST_ROWS);
+  if (!lists.length) return null;
+  const most = Math.max(0, ...listsOf(other).map(({ rows }) => rows.length));
+  for (const { within, rows } of lists.toSorted((a, b) => b.rows.length - a.rows.length)) {
+    if (most >= rows.length) continue;
+    const place = placeOfState(screen, other, within.element.key);
+    if (!place) continue;
+    const shows = new Set(place.shows);
+    const texts: string[] = [];
+    walkElements(other.root, (element) => {
+      if (shows.has(element.key)) texts.push(textOf(element));
+    });
+    const says = texts.join(' ');
+    for (const state of STATES) {
+      if (SAID[state].test(says))
+        return { state, list: within.element.key, because: `it says “${says.trim().slice(0, 60)}” there` };
+      if (CALLED[state].test(name))
+        return { state, list: within.element.key, because: `it is called “${name}”, and shows no rows` };
+    }
+  }
+  return null;
+}

@@ -1,0 +1,108 @@
+import { all, applyChange, putInteraction } from '../change/change.ts';
+import { makeWork } from '../data/make_work.ts';
+import { proposeData } from '../data/propose.ts';
+import { emitReact } from '../emit/react/emit_react.ts';
+import { emitVue } from '../emit/vue/emit_vue.ts';
+import { pressTo } from '../model/interaction.ts';
+import type { Project } from '../model/project.ts';
+import { projectOf, screenOf, svg } from '../testing/build.ts';
+import { desk, pageOf } from '../testing/desk.ts';
+import { typeErrors } from '../testing/typecheck.ts';
+import { vueProblems } from '../testing/vue_problems.ts';
+import { stateOf } from '../data/found_states.ts';
+import { placeOfState } from './place.ts';
+import { takeState } from './take.ts';
+
+const head =
+  '<g id="Header"><text x="24" y="50" font-size="24" font-weight="700">Tools to borrow</text></g><g id="Search"><rect x="24" y="80" width="342" height="44" rx="8" fill="#fff" stroke="#888"/><text x="40" y="108" font-size="15">Search the tools</text></g>';
+const bar =
+  '<g id="Bar" transform="translate(0 780)"><rect width="390" height="64" fill="#fff"/><text x="40" y="38" font-size="13">Tools</text><text x="200" y="38" font-size="13">My loans</text></g>';
+const row = (y: number, name: string, shed: string): string =>
+  `<g data-name="Tool row" transform="translate(0 ${y})"><rect width="390" height="80" fill="#fff"/><text x="24" y="36" font-size="17" font-weight="700">${name}</text><text x="24" y="60" font-size="14" fill="#666">${shed}</text></g>`;
+const rows = `<g id="Tool_list" transform="translate(0 150)">${[
+  ['Hedge trimmer', 'Shed 2'],
+  ['Pillar drill', 'Workshop'],
+  ['Apple press', 'Shed 1'],
+  ['Tile cutter', 'Shed 3'],
+]
+  .map(([name, shed], i) => row(i * 81, name, shed))
+  .join('')}</g>`;
+const tools = screenOf(svg(head + rows + bar), 'tools');
+const drawn = (says: string, more = '') =>
+  screenOf(
+    svg(
+      `${head}<g id="Message" transform="translate(0 260)"><text x="195" y="30" text-anchor="middle" font-size="20" font-weight="700">${says}</text>${more}</g>${bar}`,
+    ),
+    'other',
+  );
+const again =
+  '<g data-name="Button"><rect x="115" y="60" width="160" height="44" rx="8" fill="#234"/><text x="195" y="88" text-anchor="middle" font-size="15" fill="#fff">Try again</text></g>';
+
+test.each([
+  ['Tools, no results', 'No tools found', 'empty'],
+  ['Catalogue empty', 'Ask at the desk', 'empty'],
+  ['Screen 12', 'You have not borrowed anything yet', 'empty'],
+  ['Screen 12', 'Something went wrong', 'failed'],
+  ['Tools, offline', 'The sheds are far away', 'failed'],
+  ['Tools', 'Loading the tools', 'waiting'],
+  ['Help', 'Ask at the desk', undefined],
+])('what is called “%s” and says “%s” is: %s', (name, says, state) => {
+  expect(stateOf(tools, drawn(says), name)?.state).toBe(state);
+});
+
+test('a screen with rows of its own is no state, nor is one without a list', () => {
+  expect(stateOf(tools, tools, 'Tools empty')).toBeNull();
+  expect(stateOf(drawn('No tools found'), tools, 'Tools empty')).toBeNull();
+});
+
+test('the drawings differ in the smallest part around the list', () => {
+  const other = drawn('No tools found');
+  const list = tools.root.children.find(({ name }) => name === 'Tool list' || name === 'Tool_list')!;
+  const place = placeOfState(tools, other, list.key)!;
+  expect(place.within).toBe(tools.root.key);
+  expect(place.list).toBe(list.key);
+  expect(place.beside).toEqual([]);
+  expect(place.shows).toHaveLength(1);
+});
+
+/** The desk with all that works, and a drawing of it without members. */
+function withState(): Project {
+  const none = pageOf('none', 'No members', (read) => [
+    read('h1', { y: '150' }, 'Members'),
+    read('input', { type: 'search', placeholder: 'Find a member', 'aria-label': 'Find a member' }),
+    read('p', { class: 'blank' }, 'No members found here yet'),
+  ]);
+  const project = desk(none);
+  const found = proposeData(project.design);
+  const actions = found.actions.filter(({ screen }) => screen === 'members');
+  const app = applyChange(project.app, makeWork(project, found, actions).change ?? all([]));
+  return { ...project, app: applyChange(app, takeState(app, 'none', 'members', 'empty')) };
+}
+
+test('what was drawn is shown while no record fits, in place of the list and of what is said by itself', () => {
+  const project = withState();
+  const react = emitReact(project, 'Desk');
+  const code = react.files
+    .flatMap((file) => ('text' in file && /screens\/Members\//.test(file.path) ? [file.text] : []))
+    .join('\n');
+  expect(code).toContain('No members found here yet');
+  expect(code).not.toContain('Nothing fits.');
+  expect(code).toMatch(/\{members\.found === 0 && <p[^>]*>No members found here yet/);
+  expect(code).toMatch(/\{members\.found !== 0 && \(\s*<table/);
+  // What looks for members stays, so that one finds some again.
+  expect(code).toMatch(/^ {6}<select/m);
+  expect(typeErrors([react])).toEqual([]);
+  expect(vueProblems([emitVue(project, 'Desk')])).toEqual([]);
+}, 60_000);
+
+test('what led to the drawing leads to the screen, and it is no screen of its own', () => {
+  const project = projectOf(tools, drawn('Something went wrong', again));
+  const [row] = tools.root.children[2].children;
+  const wired = applyChange(
+    project.app,
+    putInteraction(row.key, pressTo({ kind: 'screen', screen: 'other' })),
+  );
+  const app = applyChange(wired, takeState(wired, 'other', 'tools', 'failed'));
+  expect(app.interactions[row.key].target).toEqual({ kind: 'screen', screen: 'tools' });
+  expect(app.screens.other).toMatchObject({ use: 'state', of: 'tools', state: 'failed' });
+});

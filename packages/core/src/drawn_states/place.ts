@@ -1,0 +1,82 @@
+import { matchElements } from '../match/elements.ts';
+import type { Element, Screen } from '../model/design.ts';
+import { parentsByKey } from '../model/places.ts';
+import { textOf } from '../model/project.ts';
+
+/** Where on a screen stands what another drawing shows while a list of it has nothing to show. */
+export interface StatePlace {
+  /** Key of the element of the screen in which the two drawings differ. */
+  readonly within: string;
+  /** Key of what in it is the list, or holds it; and of what else is in it and not in the other drawing. */
+  readonly list: string;
+  readonly beside: readonly string[];
+  /** Keys of elements of the other drawing that stand there instead. */
+  readonly shows: readonly string[];
+}
+
+/** Pairs that are less sure are not taken for the same. */
+const LEAST_SURE = 0.5;
+
+/**
+ * Holds a screen against a drawing of one of its states: the smallest part around the list that both have, and what either has in
+ * it alone. Null where the other drawing has nothing of its own there.
+ * @param list key of the element that holds the rows
+ */
+export function placeOfState(screen: Screen, other: Screen, list: string): StatePlace | null {
+  const ofScreen = known.get(screen) ?? new WeakMap<Screen, ReadonlyMap<string, Element>>();
+  known.set(screen, ofScreen);
+  let pairs = ofScreen.get(other);
+  if (!pairs) {
+    const sure = matchElements(screen.root, other.root).filter(({ score }) => score >= LEAST_SURE);
+    ofScreen.set(other, (pairs = new Map(sure.map(({ old, now }) => [old.key, now]))));
+  }
+  const parents = parentsByKey(screen);
+  for (let at = parents.get(list); at; at = parents.get(at.key)) {
+    const counterpart = at === screen.root ? other.root : pairs.get(at.key);
+    if (!counterpart) continue;
+    const inOther = new Set(counterpart.children.map(({ key }) => key));
+    const same = at.children.flatMap((child) => {
+      const pair = pairs.get(child.key);
+      return pair && inOther.has(pair.key) && !holds(child, list) && saysMuchTheSame(child, pair)
+        ? [[child.key, pair.key] as const]
+        : [];
+    });
+    const [kept, known] = [new Set(same.map(([key]) => key)), new Set(same.map(([, key]) => key))];
+    const shows = counterpart.children.filter((child) => isSeen(child) && !known.has(child.key));
+    if (!shows.length) continue;
+    const gone = at.children.filter((child) => isSeen(child) && !kept.has(child.key));
+    return {
+      within: at.key,
+      list: gone.find((child) => holds(child, list))!.key,
+      beside: gone.flatMap((child) => (holds(child, list) ? [] : [child.key])),
+      shows: shows.map(({ key }) => key),
+    };
+  }
+  return null;
+}
+
+const known = new WeakMap<Screen, WeakMap<Screen, ReadonlyMap<string, Element>>>();
+
+/** Of what two say in common, from where on it is the same: a count may be another one. */
+const LEAST_WORDS = 0.5;
+
+/** Whether two elements say for the most part the same; what stands at one place for another reason says something else. */
+function saysMuchTheSame(a: Element, b: Element): boolean {
+  const [first, second] = [a, b].map(
+    (element) =>
+      new Set(
+        textOf(element)
+          .toLowerCase()
+          .match(/\p{L}+/gu) ?? [],
+      ),
+  );
+  const common = [...first].filter((word) => second.has(word)).length;
+  return common >= LEAST_WORDS * Math.max(first.size, second.size);
+}
+
+const holds = (element: Element, key: string): boolean =>
+  element.key === key || element.children.some((child) => holds(child, key));
+
+/** Text between elements that is only space is nobody's. */
+const isSeen = ({ tag, text, hidden }: Element): boolean =>
+  !hidden && (tag !== undefined || (text ?? '').trim() !== '');
