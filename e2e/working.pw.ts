@@ -20,7 +20,8 @@ test('a tool is looked for, reserved and handed back in the running app, and eve
   // What was drawn for it stands where the list was, and goes when there is something again.
   await app.getByRole('searchbox').fill('zeppelin');
   await expect(app.getByText('No tool found')).toBeVisible();
-  await expect(app.getByRole('button', { name: 'Garden' })).toBeVisible();
+  await expect(app.getByRole('button', { name: 'Garden' })).toHaveCount(1);
+  await expect(app.getByText('Search 214 tools')).toHaveCount(0);
   await app.getByRole('searchbox').fill('');
   await expect(app.getByText('No tool found')).toBeHidden();
 

@@ -44,6 +44,8 @@ export function parentsByKey(screen: Screen): ReadonlyMap<string, Element> {
 /** Of a design in which decisions were carried out: the one that was drawn. */
 const drawnOf = new WeakMap<Design, Design>();
 export const noteDrawn = (settled: Design, drawn: Design): void => void drawnOf.set(settled, drawn);
+/** The design as it was drawn; itself where nothing was decided of it. */
+export const asDrawn = (design: Design): Design => drawnOf.get(design) ?? design;
 
 /** Where elements were found last, so that most are found again at once; what is found is looked at in any case. */
 const lastSeen = new Map<string, string>();

@@ -330,7 +330,7 @@ const SheetEntry = memo(function SheetEntry({
     overlay: 'overlay',
     planned: 'to be drawn',
     alternative: 'alternative',
-    state: `${entry.state ?? 'empty'} state`,
+    state: entry.state ?? 'empty',
   };
   return (
     <Card $isOn={isOn} $isAt={isAt} $isFaint={entry.use === 'skip'} style={{ width }} role="presentation">
@@ -338,7 +338,7 @@ const SheetEntry = memo(function SheetEntry({
         id={`sheet-${screen.key}`}
         role="option"
         aria-selected={isOn}
-        aria-label={`${entry.name}, ${entry.use === 'screen' ? 'screen' : uses[entry.use]}${found.length ? `, ${found.length} found` : ''}`}
+        aria-label={`${entry.name}, ${entry.use === 'screen' ? 'screen' : entry.use === 'state' ? `${uses.state} state` : uses[entry.use]}${found.length ? `, ${found.length} found` : ''}`}
         onClick={(event) => onPress(event, screen.key)}
         onDoubleClick={() => onOpen(screen.key)}
       >

@@ -31,6 +31,7 @@ const View = styled.div`
 
 const Bar = styled.div`
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 8px;
   padding: 8px 16px;
@@ -38,7 +39,7 @@ const Bar = styled.div`
   border-bottom: 1px solid ${color.rule};
   form {
     flex: 1;
-    min-width: 120px;
+    min-width: 150px;
   }
 `;
 

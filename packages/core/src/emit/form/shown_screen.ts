@@ -2,6 +2,7 @@ import { allOf, equals, type Expression, listing, not } from '../../expression/e
 import { placeOfState } from '../../drawn_states/place.ts';
 import type { DrawnState } from '../../model/app.ts';
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
+import { asDrawn } from '../../model/places.ts';
 import { screensByKey } from '../../model/project.ts';
 import { drawnStatesOf } from '../../drawn_states/take.ts';
 import { listStepOf } from './live/controls.ts';
@@ -64,7 +65,8 @@ function withState(
   screen: EmittedScreen,
   { key, other, state, drawn, views }: StateOf,
 ): EmittedScreen {
-  const screens = screensByKey(plan.project.design);
+  // What was decided of the screen was not decided of the drawing of its state.
+  const screens = screensByKey(asDrawn(plan.project.design));
   const [own, their] = [screens.get(key), screens.get(other)];
   if (!own || !their) return screen;
   for (const { of, view } of views) {
