@@ -56,6 +56,24 @@ test.each([
     ['0.92: menu Account | Account toggle'],
   ],
   [
+    'groups of a menu, each opened by what stands beside it, whatever else is hidden near them',
+    `<aside><div class="brand"><a href="index.html">Desk</a></div><div class="brand small" hidden>De</div><ul>${[
+      'Reports',
+      'Members',
+      'Tools',
+    ]
+      .map(
+        (label) =>
+          `<li class="dropdown"><a href="#" class="has-dropdown"><span>${label}</span></a><ul hidden>${LINKS}</ul></li>`,
+      )
+      .join('')}</ul></aside>`,
+    [
+      '0.92: section Reports | Reports toggle',
+      '0.92: section Members | Members toggle',
+      '0.92: section Tools | Tools toggle',
+    ],
+  ],
+  [
     'the group of a menu that the page is in, which is open beside others that are not',
     `<ul>${['Reports', 'Members', 'Tools']
       .map(

@@ -46,6 +46,10 @@ export function findDisclosures(screen: Screen): readonly DisclosureProposal[] {
   return found;
 }
 
+/** How far from a part its opener is looked for: what names it, what stands right beside it, or what is near. */
+const REACHES = ['named', 'beside', 'near'] as const;
+type Reach = (typeof REACHES)[number];
+
 /** How a control leads to a part, with how sure that is. */
 interface Opener {
   readonly element: Element;
@@ -92,7 +96,9 @@ class Finder {
 
   find(): readonly DisclosureProposal[] {
     for (const [parent, members] of this.#groups()) this.#group(parent, members);
-    for (const part of this.#hidden) if (!this.#taken.has(part)) this.#single(part);
+    // What names a part and what stands right beside it come before what is only near, which may belong to another one.
+    for (const reach of REACHES)
+      for (const part of this.#hidden) if (!this.#taken.has(part)) this.#single(part, reach);
     for (const [part, opener] of this.#singles) this.#openBeside(part, opener);
     for (const [opener, named] of this.#naming)
       for (const part of named) {
@@ -173,8 +179,8 @@ class Finder {
     });
   }
 
-  #single(part: Element): void {
-    const openers = this.#openers(part);
+  #single(part: Element, reach: Reach): void {
+    const openers = this.#openers(part, reach);
     const kind = kindOf(part);
     const [best] = openers.toSorted((a, b) => b.confidence - a.confidence);
     if (!best) return;
@@ -264,28 +270,30 @@ class Finder {
   }
 
   /** What opens a hidden part: what names it, else what stands beside it. */
-  #openers(part: Element): Opener[] {
+  #openers(part: Element, reach: Reach): Opener[] {
     const naming = this.#naming.flatMap(([element, named]): Opener[] =>
       named.includes(part) && !this.#isIn(element, part)
         ? [{ element, confidence: 0.97, reason: `“${labelOf(element)}” names it as what it opens` }]
         : [],
     );
-    return naming.length ? naming : this.#beside(part);
+    return naming.length || reach === 'named' ? naming : this.#beside(part, reach);
   }
 
   /** The control that stands nearest to a hidden part, in what holds both. */
-  #beside(part: Element): Opener[] {
+  #beside(part: Element, reach: Exclude<Reach, 'named'>): Opener[] {
     if (kindOf(part) === 'dialog') return [];
     let inner = part;
-    for (let level = 0; level < 2; level++) {
+    for (let level = 0; level < (reach === 'beside' ? 1 : 2); level++) {
       const parent = this.#parents.get(inner);
       if (!parent || parent === this.#screen.root) return [];
       const at = parent.children.indexOf(inner);
       const near = [...parent.children.slice(0, at).reverse(), ...parent.children.slice(at + 1)];
-      const found = near
-        .flatMap((sibling) => this.#pressed(sibling))
-        .filter((one) => !this.#opening.has(one));
-      const sure = found.find((one) => SAYS_TOGGLE.test(signsOf(one)));
+      const pressed = near.map((sibling) => this.#pressed(sibling));
+      const found = pressed.flat().filter((one) => !this.#opening.has(one));
+      // What holds several controls is a bar or a list, whose controls stand beside parts of their own.
+      const right = new Set(pressed.flatMap((all) => (all.length === 1 ? all : [])));
+      const isInReach = (one: Element): boolean => reach === 'near' || right.has(one);
+      const sure = found.find((one) => SAYS_TOGGLE.test(signsOf(one)) && isInReach(one));
       if (sure)
         return [
           {
@@ -305,7 +313,7 @@ class Finder {
             reason: `“${labelOf(one)}” stands beside a list of links that is hidden, and leads nowhere itself`,
           },
         ];
-      if (one)
+      if (one && reach === 'near')
         return [
           { element: one, confidence: 0.7, reason: `“${labelOf(one)}” stands beside it and leads nowhere` },
         ];

@@ -48,6 +48,8 @@ test('a reference is only what it is asked for', () => {
 test.each([
   ['data:image/png;base64,iVBORw0=', 'image/png'],
   ["data:image/svg+xml,%3Csvg xmlns='x'/%3E", 'image/svg+xml'],
+  ['data:image/svg+xml;utf8,<svg xmlns=%27x%27 stroke=%27%23abc%27/>', 'image/svg+xml'],
+  ['data:image/png;charset=utf-8;base64,iVBORw0=', 'image/png'],
   ['data:font/woff2;base64,d09GMg==', 'font/woff2'],
   ['data:text/html,<script>alert(1)</script>', null],
   ['data:image/png;base64,%%%', null],

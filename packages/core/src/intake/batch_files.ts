@@ -12,7 +12,8 @@ import {
 } from './files.ts';
 import { limits, megabytes } from './limits.ts';
 
-const INLINE = /^data:([a-z]+\/[a-z0-9.+-]+)(?:;charset=[\w-]+)?(;base64)?,(.*)$/is;
+/** Parameters besides the encoding are said in several ways (`;charset=utf-8`, `;utf8`), and change nothing here. */
+const INLINE = /^data:([a-z]+\/[a-z0-9.+-]+)(?:;[\w.+-]+(?:=[^;,]*)?)*?(;base64)?,(.*)$/is;
 
 /** What says that a folder is a package by itself. */
 const MANIFEST = /^(package|bower|component)\.json$/i;
