@@ -8,7 +8,7 @@ import type { App } from '../../../model/app.ts';
 import type { Screen } from '../../../model/design.ts';
 import { type Project, walkElements } from '../../../model/project.ts';
 import { drawn } from '../../../testing/expand.ts';
-import { projectOf, screenOf, svg } from '../../../testing/build.ts';
+import { projectOf, screenOf, screenWith, svg } from '../../../testing/build.ts';
 import { typeErrors } from '../../../testing/typecheck.ts';
 import { emitReact } from '../../react/emit_react.ts';
 import type { MarkupElement } from '../markup.ts';
@@ -450,3 +450,12 @@ test('props are called as the fields of the records that they show', () => {
   const { name } = templateOf(places)!.props[0];
   expect(templateOf(places, { [name]: 'label' }, false, undefined, fieldOf)!.props[0].name).toBe('label');
 });
+
+test('a component that is called as a screen that uses it gets a name of its own', () => {
+  const bare = projectOf(screenWith('timeline', 'Go', 'Back'), screenWith('home', 'Stay', 'Back'));
+  const places = ['timeline:0', 'home:0'];
+  const app = applyChange(bare.app, putComponent('c', { name: 'Timeline', kind: 'component', places }));
+  const emitted = emitReact({ ...bare, app }, 'Two of a name');
+  expect(emitted.files.map(({ path }) => path)).toContain('src/components/TimelineBlock/TimelineBlock.tsx');
+  expect(typeErrors([emitted])).toEqual([]);
+}, 60_000);

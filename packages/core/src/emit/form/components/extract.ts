@@ -79,6 +79,8 @@ export interface Known {
   readonly rows: CodeBefore['rows'];
   /** Components of the team's own that are written in the place of drawn ones, by the ids of those. */
   readonly theirs: ReadonlyMap<string, TheirComponent>;
+  /** What screens and overlays are called in code: a component that one of them uses cannot be called the same. */
+  readonly views: ReadonlySet<string>;
 }
 export const NOTHING_KNOWN: Known = {
   before: new Map(),
@@ -86,6 +88,7 @@ export const NOTHING_KNOWN: Known = {
   recordsOf: new Map(),
   rows: new Map(),
   theirs: new Map(),
+  views: new Set(),
 };
 
 /** Where places can stand: a screen, or a component that was made before. */
@@ -138,7 +141,12 @@ export function extractComponents(
       failed.set(component.id, 'its places differ in their elements, not only in what they say');
       continue;
     }
-    const name = uniqueCodeName(pascalCase(component.name), 'Part', (candidate) => names.has(candidate));
+    const wish = pascalCase(component.name);
+    const name = uniqueCodeName(
+      known.views.has(wish) ? `${wish}Block` : wish,
+      'Part',
+      (candidate) => names.has(candidate) || known.views.has(candidate),
+    );
     names.add(name);
     const drawn = withOwnRules(made.template, made.places, name);
     wholes.set(component.id, drawn);

@@ -1,4 +1,5 @@
 import type { App, Component } from '../../../model/app.ts';
+import { pascalCase } from '../../../model/names.ts';
 import { hostOf, type Project } from '../../../model/project.ts';
 import { codeBefore } from '../before.ts';
 import type { EmittedScreen } from '../markup.ts';
@@ -35,6 +36,7 @@ const extractions = new WeakMap<
     code: App['code'];
     collections: App['collections'];
     libraries: App['libraries'] | null;
+    views: string;
     screens: readonly EmittedScreen[];
     extraction: Extraction;
   }
@@ -48,12 +50,14 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   const list = [...screens.values()];
   // Without a library both are written alike, and worked out once.
   const libraries = plan.takesTheirs && Object.keys(app.libraries).length ? app.libraries : null;
+  const views = [...new Set(keys.map((key) => pascalCase(app.screens[key].name)))].sort();
   const known = extractions.get(app.components);
   if (
     known?.drawers === app.drawers &&
     known.code === app.code &&
     known.collections === app.collections &&
     known.libraries === libraries &&
+    known.views === views.join() &&
     known.screens.length === list.length &&
     known.screens.every((screen, i) => screen === list[i])
   )
@@ -68,12 +72,14 @@ export function extractionOf(plan: EmissionPlan): Extraction {
     ),
     rows: codeBefore(app).rows,
     theirs: libraries ? theirComponents(app) : new Map(),
+    views: new Set(views),
   });
   extractions.set(app.components, {
     drawers: app.drawers,
     code: app.code,
     collections: app.collections,
     libraries,
+    views: views.join(),
     screens: list,
     extraction,
   });

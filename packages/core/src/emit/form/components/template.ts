@@ -1,6 +1,7 @@
 import type { PropsBefore } from '../before.ts';
 import { equalJson } from '../../../json/json.ts';
 import { isCodeName } from '../../../model/names.ts';
+import { isFlag } from '../../../vocabulary/attributes.ts';
 import { hash } from '../../../json/hash.ts';
 import {
   allOf,
@@ -375,16 +376,18 @@ class TemplateBuilder {
           this.#carried(
             first.slots![`@${name}`],
             nodes,
-            first.slots![`@${name}`].kind === 'choice' ? 'flag' : 'text',
+            first.slots![`@${name}`].kind === 'choice' || isFlag(first.tag, name) ? 'flag' : 'text',
           );
           continue;
         }
+        const isYesNo = isFlag(first.tag, name);
         slots[`@${name}`] = this.#slot(
-          'text',
+          isYesNo ? 'flag' : 'text',
           nodes.map((node) => {
             const expr = node?.slots?.[`@${name}`];
             const value = node?.attributes[name];
-            return expr ? { given: expr } : value === true ? true : value;
+            if (expr) return { given: expr };
+            return isYesNo && node ? value !== undefined : value;
           }),
           { tag: first.tag, node: first, attribute: name },
         );
