@@ -64,13 +64,13 @@ test.each([
     ]
       .map(
         (label) =>
-          `<li class="dropdown"><a href="#" class="has-dropdown"><span>${label}</span></a><ul hidden>${LINKS}</ul></li>`,
+          `<li class="dropdown"><a href="#" class="has-dropdown"><span>${label}</span></a><ul ${label === 'Members' ? '' : 'hidden'}>${LINKS}</ul></li>`,
       )
       .join('')}</ul></aside>`,
     [
       '0.92: section Reports | Reports toggle',
-      '0.92: section Members | Members toggle',
       '0.92: section Tools | Tools toggle',
+      '0.92: section Members* | Members toggle',
     ],
   ],
   [

@@ -97,9 +97,11 @@ class Finder {
   find(): readonly DisclosureProposal[] {
     for (const [parent, members] of this.#groups()) this.#group(parent, members);
     // What names a part and what stands right beside it come before what is only near, which may belong to another one.
-    for (const reach of REACHES)
+    for (const reach of REACHES) {
       for (const part of this.#hidden) if (!this.#taken.has(part)) this.#single(part, reach);
-    for (const [part, opener] of this.#singles) this.#openBeside(part, opener);
+      // So does what is open by now: the control of the group that the page is in is not free for others.
+      for (const [part, opener] of this.#singles) this.#openBeside(part, opener);
+    }
     for (const [opener, named] of this.#naming)
       for (const part of named) {
         this.#whenNarrow(opener, part);

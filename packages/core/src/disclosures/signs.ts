@@ -75,6 +75,8 @@ export function kindOf(part: Element): DisclosureKind {
   if (position === 'fixed' && /(^|[\s_-])(modal|dialog|lightbox|pop-?up)([\s_-]|$)/i.test(signs))
     return 'dialog';
   if (/^(menu|listbox|tooltip)$/.test(role) || position === 'absolute' || position === 'fixed') return 'menu';
+  // A list of links that stands in the flow of the page pushes away what follows, whatever its class is called.
+  if (isListOfLinks(part)) return 'section';
   return /(^|[\s_-])(drop-?down-?menu|popover|pop-?out|fly-?out)([\s_-]|$)/i.test(signs) ? 'menu' : 'section';
 }
 

@@ -212,6 +212,14 @@ const step = kinds(steps);
 export type Step = ValueOf<typeof step>;
 export const isStep = (target: Target): target is Step => Object.hasOwn(steps, target.kind);
 
+/** The expressions of a step that does something to records, as they are written. */
+export function sourcesOfDeed(step: Target): string[] {
+  if (step.kind !== 'record') return [];
+  const { deed } = step;
+  if (deed.kind === 'add') return Object.values(deed.says ?? {});
+  return [deed.where, deed.kind === 'set' ? deed.says : undefined].filter((one) => one !== undefined);
+}
+
 export const GESTURES = [
   'press',
   'double-press',

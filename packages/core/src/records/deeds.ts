@@ -210,11 +210,3 @@ export function speaksOf(expression: Expression, name: string): boolean {
   eachPart(expression, (part) => (found ||= part.kind === 'item' && part.name === name));
   return found;
 }
-
-/** The expressions of a step that does something to records, as they are written. */
-export function sourcesOfDeed(step: Target): string[] {
-  if (step.kind !== 'record') return [];
-  const { deed } = step;
-  if (deed.kind === 'add') return Object.values(deed.says ?? {});
-  return [deed.where, deed.kind === 'set' ? deed.says : undefined].filter((one) => one !== undefined);
-}

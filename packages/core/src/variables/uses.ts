@@ -1,7 +1,7 @@
 import { eachPart } from '../expression/expression.ts';
 import { parseExpression } from '../expression/language.ts';
 import type { App, Target } from '../model/app.ts';
-import { elementOfInteraction } from '../model/interaction.ts';
+import { elementOfInteraction, sourcesOfDeed } from '../model/interaction.ts';
 import { variableNames } from '../model/project.ts';
 import { knownVariables, onlyVariables } from './variables.ts';
 
@@ -32,7 +32,7 @@ export function usesOfVariable(app: App, id: string): VariableUse[] {
         ? [one.text]
         : one.kind === 'set' && typeof one.value === 'string'
           ? [one.value]
-          : [],
+          : sourcesOfDeed(one),
     );
     if (steps.some((one) => one.kind === 'set' && one.condition === id)) uses.push({ what: 'sets', element });
     else if (when?.condition === id || spoken.some(speaks)) uses.push({ what: 'looks', element });

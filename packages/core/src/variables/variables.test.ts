@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { behaving } from '../testing/behaving.ts';
-import type { App, Variable } from '../model/app.ts';
+import { type App, emptyApp, type Variable } from '../model/app.ts';
+import { pressTo } from '../model/interaction.ts';
 import { describeSetting, saidText, sayingFor, settingsOffered, typedSetting } from './settings.ts';
 import { usesOfVariable } from './uses.ts';
 import { derivedVariables, sayingOf, settingOf, valuesOfVariables } from './variables.ts';
@@ -134,6 +135,13 @@ test('where a variable is spoken of is found', () => {
   expect(what('chosen').toSorted()).toEqual(['derives', 'derives', 'sets', 'sets', 'sets', 'sets', 'shows']);
   expect(what('note').toSorted()).toEqual(['derives', 'sets']);
   expect(what('said')).toEqual(['shows']);
+  // What is done to records can look at it.
+  const deed = { kind: 'set', field: 'status', says: "days > 3 ? 'long' : 'short'" } as const;
+  const interactions = { 'home:0': pressTo({ kind: 'record', collection: 'loans', deed }) };
+  expect(usesOfVariable({ ...emptyApp, variables, interactions }, 'days')).toContainEqual({
+    what: 'looks',
+    element: 'home:0',
+  });
   const nowhere: Variable = { name: 'Nowhere', initial: false };
   expect(usesOfVariable({ ...whole, variables: { ...whole.variables, nowhere } }, 'nowhere')).toEqual([]);
 });

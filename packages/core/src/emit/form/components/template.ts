@@ -612,7 +612,10 @@ class TemplateBuilder {
     word: string | null = null,
   ): Expression {
     const values = given.map((value) => value ?? undefined);
-    const term = kind === 'flag' ? (this.#ownWayTerm(values, node) ?? this.#pathTerm(values)) : null;
+    const term =
+      kind === 'flag'
+        ? (this.#ownWayTerm(values, node) ?? this.#pathTerm(values))
+        : this.#choiceTerm(values, node);
     if (term !== null) return term;
     const key = kind === 'flag' ? flagKey(values) : `${kind} ${pattern.join()}`;
     const known = this.#partitions.get(key);
@@ -633,6 +636,40 @@ class TemplateBuilder {
     if (term) return term;
     const other = this.#routeTerm(is.map((one) => !one));
     return other && not(other);
+  }
+
+  /**
+   * What says by the present route which of a few looks it is: of an entry of a menu that of the page, that of its group, or that
+   * of all others. The last one needs no route.
+   */
+  #choiceTerm(values: readonly (PropValue | undefined)[], node: MarkupElement): Expression | null {
+    const all = [...new Set(values)].filter((value) => typeof value === 'string');
+    if (all.length < 2 || all.length > MOST_LOOKS_BY_ROUTE) return null;
+    const terms = new Map<string, Expression>();
+    // That of the page is asked first, so that of its group need not leave it out.
+    let own: string | undefined;
+    for (const one of all) {
+      const is = values.map((value) => (value === undefined ? undefined : value === one));
+      const term = own === undefined ? this.#ownWayTerm(is, node) : null;
+      if (!term) continue;
+      own = one;
+      terms.set(one, term);
+    }
+    for (const one of all) {
+      if (terms.has(one)) continue;
+      const term =
+        (own === undefined ? null : this.#routeTerm(values.map((value) => value === one || value === own))) ??
+        this.#routeTerm(values.map((value) => value === one));
+      if (term) terms.set(one, term);
+    }
+    const rest = all.filter((one) => !terms.has(one));
+    if (rest.length > 1) return null;
+    const asked = [...terms.keys()];
+    const last = rest[0] ?? asked.pop()!;
+    return asked.reduceRight<Expression>(
+      (no, one) => choice(terms.get(one)!, literal(one), no),
+      literal(last),
+    );
   }
 
   #routeTerm(is: readonly boolean[]): Expression | null {
@@ -781,6 +818,8 @@ function ownTerms(node: MarkupElement, terms: readonly (Expression | undefined)[
 }
 
 /** Stands for the address of the link that a term is within. */
+/** So many looks are told by the present route: that of the page, that of its group, and that of all others. */
+const MOST_LOOKS_BY_ROUTE = 3;
 const OWN_ADDRESS: Expression = { kind: 'parameter', in: 'path', name: '' };
 
 const OWN_WAY = JSON.stringify([atOneOf(OWN_ADDRESS)]);

@@ -3,7 +3,7 @@ import type { Wired } from '../../../links/wiring.ts';
 import type { Collection, Detail, FieldType, ListDeed } from '../../../model/app.ts';
 import { pascalCase, recordName, recordVariable, uniqueCodeName } from '../../../model/names.ts';
 import { isQuestion, type KnownNames } from '../../../expression/language.ts';
-import { sourcesOfDeed } from '../../../records/deeds.ts';
+import { sourcesOfDeed } from '../../../model/interaction.ts';
 import { hostOf, type Project, screenName } from '../../../model/project.ts';
 import { type DataRecord, recordsById, titleField } from '../../../records/records.ts';
 
