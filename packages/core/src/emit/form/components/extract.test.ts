@@ -9,6 +9,8 @@ import type { Screen } from '../../../model/design.ts';
 import { type Project, walkElements } from '../../../model/project.ts';
 import { drawn } from '../../../testing/expand.ts';
 import { projectOf, screenOf, screenWith, svg } from '../../../testing/build.ts';
+import { pressTo } from '../../../model/interaction.ts';
+import { pageOfHtml } from '../../../testing/page_of_html.ts';
 import { typeErrors } from '../../../testing/typecheck.ts';
 import { emitReact } from '../../react/emit_react.ts';
 import type { MarkupElement } from '../markup.ts';
@@ -457,5 +459,34 @@ test('a component that is called as a screen that uses it gets a name of its own
   const app = applyChange(bare.app, putComponent('c', { name: 'Timeline', kind: 'component', places }));
   const emitted = emitReact({ ...bare, app }, 'Two of a name');
   expect(emitted.files.map(({ path }) => path)).toContain('src/components/TimelineBlock/TimelineBlock.tsx');
+  expect(typeErrors([emitted])).toEqual([]);
+}, 60_000);
+
+test('which of three looks an entry of a menu has is told by the page that it is in, not page by page', () => {
+  const keys = ['a', 'b', 'c'];
+  const menu = (here: string): string =>
+    ['a', 'b', 'c']
+      .map((to) => {
+        const color = to === here ? 'white' : here === 'c' ? 'gray' : 'black';
+        return `<a href="${to}.html" style="color:${color}">To ${to}</a>`;
+      })
+      .join('');
+  const pages = keys.map((key) => pageOfHtml(`<nav>${menu(key)}</nav><p>Page ${key}</p>`, key));
+  const bare = projectOf(...pages);
+  const bars = pages.map(({ root }) => root.children.find(({ tag }) => tag === 'nav')!);
+  const links = bars.flatMap(({ children }) =>
+    children.map((link, i) => putInteraction(link.key, pressTo({ kind: 'screen', screen: keys[i] }))),
+  );
+  const places = bars.map(({ key }) => key);
+  const app = applyChange(
+    bare.app,
+    all([...links, putComponent('bar', { name: 'Bar', kind: 'component', places })]),
+  );
+  const emitted = emitReact({ ...bare, app }, 'Menu');
+  const bar = emitted.files.find(({ path }) => path.endsWith('/Bar.tsx'));
+  const code = bar && 'text' in bar ? bar.text : '';
+  expect(code).toContain("pathname === '/a'");
+  expect(code).not.toContain('variant');
+  expect(code).not.toContain('interface');
   expect(typeErrors([emitted])).toEqual([]);
 }, 60_000);
