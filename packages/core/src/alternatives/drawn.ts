@@ -1,7 +1,7 @@
 import { all, type Change, type Put, putScreen, putUse, setStart } from '../change/change.ts';
 import { grouped } from '../json/grouped.ts';
 import { labelOf, type Pressable, pressablesOf } from '../links/pressable.ts';
-import { matchElements } from '../match/elements.ts';
+import { surePairs } from '../match/sure_pairs.ts';
 import { type App, type TableName, TABLE_NAMES, tables } from '../model/app.ts';
 import type { Screen } from '../model/design.ts';
 import { findElement, screenOf } from '../model/places.ts';
@@ -10,9 +10,6 @@ import { orderedScreens, type Project, screensByKey } from '../model/project.ts'
 import { equalJson } from '../json/json.ts';
 import { mapKeysIn, mapKeyText } from '../schema/map_keys.ts';
 import type { KeyShape } from '../schema/schema.ts';
-
-/** Pairs of elements that are less sure are not taken for the same. */
-const LEAST_SURE = 0.5;
 
 /** What is said of elements and goes along to the alternative that is kept: what they do and show, not what they look like. */
 const SHARED = new Set<TableName>(['interactions', 'still', 'bindings', 'forms', 'disclosures', 'details']);
@@ -116,11 +113,7 @@ function pairsOf({ design }: Project, of: string, key: string): ReadonlyMap<stri
  * have it once under one label.
  */
 function withSameLabels(old: Screen, now: Screen): Map<string, string> {
-  const pairs = new Map(
-    matchElements(old.root, now.root)
-      .filter(({ score }) => score >= LEAST_SURE)
-      .map((pair) => [pair.old.key, pair.now.key]),
-  );
+  const pairs = new Map([...surePairs(old, now)].map(([key, pair]) => [key, pair.key]));
   const [pressable, others] = [pressablesOf(old), pressablesOf(now)];
   const [ofOld, ofNow] = [pressable, others].map((all) => new Set(all.map(({ element }) => element.key)));
   const settled = new Set([...pairs].flatMap(([a, b]) => (ofOld.has(a) && ofNow.has(b) ? [a, b] : [])));

@@ -4,6 +4,9 @@ import type { ManifestFile } from './manifest.ts';
 /** How much of what a file was about another file must be about to be what became of it. */
 const MOST = 0.5;
 
+/** All that comes after the name of a file: `.module.css`. */
+export const endingOf = (path: string): string => /(?:\.[^/.]+)+$/.exec(path)?.[0] ?? '';
+
 /**
  * Where files that somebody changed are written now: a file whose elements are for the most part in another one by now has
  * become that one, as a screen does that is called otherwise, or a piece of one whose number changed.
@@ -32,7 +35,7 @@ export function counterpartsOf(
       const now = elements.get(other);
       return now ? was.filter((key) => now.has(key)).length / was.length : 0;
     };
-    const ending = /(?:\.[^/.]+)+$/.exec(path)?.[0] ?? '';
+    const ending = endingOf(path);
     const others = [...elements.keys()].filter(
       (other) => other !== path && other.endsWith(ending) && !taken.has(other) && !touched.has(other),
     );

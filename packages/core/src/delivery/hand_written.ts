@@ -5,6 +5,7 @@ import type { MergeSide } from '../merge/conflict.ts';
 import { mergeFile } from '../merge/merge_file.ts';
 import { type App, type HandWritten, LONGEST_WRITTEN } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
+import { endingOf } from './counterparts.ts';
 import { generatedCode, movedLines } from './generated_code.ts';
 import { type CodeOffer, offersIn } from './read_back.ts';
 
@@ -34,12 +35,11 @@ type TextFile = Extract<EmittedFile, { readonly text: string }>;
 const isText = (file: EmittedFile): file is TextFile => 'text' in file;
 const aboutOf = ({ lines }: TextFile): string | undefined =>
   lines?.find((line) => line !== null) ?? undefined;
-const endingOf = (path: string): string => /(?:\.[^/.]+)+$/.exec(path)?.[0] ?? '';
 
 /** The file that something was written into: the one at its path, else the one that is about the same by now. */
 function fileFor(
   path: string,
-  { about }: HandWritten,
+  { about }: Pick<HandWritten, 'about'>,
   files: readonly EmittedFile[],
   taken: ReadonlySet<string>,
 ): TextFile | undefined {
@@ -75,7 +75,7 @@ export async function readCode(
   if (text.length > LONGEST_WRITTEN)
     throw new RangeError(`A file has at most ${LONGEST_WRITTEN} letters; this has ${text.length}.`);
   const bare = { ...project, app: { ...project.app, handWritten: {} } };
-  // The one file is what is asked about, wherever it lies by then.
+  // One file is asked about, which may be called otherwise afterwards; others need not be formatted.
   const isWanted = (one: string): boolean => endingOf(one) === endingOf(path);
   const written = (one: Project): Promise<EmittedProject> =>
     generatedCode(one, name, target, undefined, isWanted);
@@ -94,9 +94,9 @@ export async function readCode(
   const changes = offers.map(({ change }) => change);
   const app = changes.reduce(applyChange, bare.app);
   const after = offers.length ? await written({ ...bare, app }) : before;
-  const now = fileFor(path, { base: '', text: '', about: aboutOf(file) }, after.files, new Set());
-  const isKept = now?.text !== text;
   const about = aboutOf(file);
+  const now = fileFor(path, { about }, after.files, new Set());
+  const isKept = now?.text !== text;
   const entry = { base: file.text, text, ...(about === undefined ? {} : { about }) };
   const at = part?.path ?? path;
   return {
@@ -111,14 +111,13 @@ export async function readCode(
  */
 export function decideHandWritten(
   app: App,
-  { path, file, generated }: HandWrittenPart,
+  { path, file, generated, conflicts }: HandWrittenPart,
   side: MergeSide,
 ): Change {
   const entry = app.handWritten[path];
   if (!entry || file === null) return putHandWritten(path, null);
   const versions = { base: entry.base, theirs: entry.text, ours: generated };
-  const asked = mergeFile(file, versions).conflicts.map(({ id }) => [id, side] as const);
-  const { text } = mergeFile(file, versions, new Map(asked));
+  const { text } = mergeFile(file, versions, new Map(conflicts.map(({ id }) => [id, side])));
   const next = text === generated ? null : { ...entry, base: generated, text };
   return file === path
     ? putHandWritten(path, next)

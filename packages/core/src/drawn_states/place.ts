@@ -1,4 +1,4 @@
-import { matchElements } from '../match/elements.ts';
+import { surePairs } from '../match/sure_pairs.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { parentsByKey } from '../model/places.ts';
 import { textOf } from '../model/project.ts';
@@ -14,22 +14,13 @@ export interface StatePlace {
   readonly shows: readonly string[];
 }
 
-/** Pairs that are less sure are not taken for the same. */
-const LEAST_SURE = 0.5;
-
 /**
  * Holds a screen against a drawing of one of its states: the smallest part around the list that both have, and what either has in
  * it alone. Null where the other drawing has nothing of its own there.
  * @param list key of the element that holds the rows
  */
 export function placeOfState(screen: Screen, other: Screen, list: string): StatePlace | null {
-  const ofScreen = known.get(screen) ?? new WeakMap<Screen, ReadonlyMap<string, Element>>();
-  known.set(screen, ofScreen);
-  let pairs = ofScreen.get(other);
-  if (!pairs) {
-    const sure = matchElements(screen.root, other.root).filter(({ score }) => score >= LEAST_SURE);
-    ofScreen.set(other, (pairs = new Map(sure.map(({ old, now }) => [old.key, now]))));
-  }
+  const pairs = surePairs(screen, other);
   const parents = parentsByKey(screen);
   for (let at = parents.get(list); at; at = parents.get(at.key)) {
     const counterpart = at === screen.root ? other.root : pairs.get(at.key);
@@ -54,8 +45,6 @@ export function placeOfState(screen: Screen, other: Screen, list: string): State
   }
   return null;
 }
-
-const known = new WeakMap<Screen, WeakMap<Screen, ReadonlyMap<string, Element>>>();
 
 /** Of what two say in common, from where on it is the same: a count may be another one. */
 const LEAST_WORDS = 0.5;

@@ -28,7 +28,7 @@ import {
 } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
 import { folderFiles } from './folder_files.ts';
-import { type Working, workingAs } from './working.ts';
+import { screenCalled, type Working, workingAs } from './working.ts';
 import type { Services } from '../services.ts';
 
 /** A project's wiring in people's words: names of screens, and texts of elements. */
@@ -131,11 +131,7 @@ async function loadWorking(
  * @throws RangeError for a screen or element that is not there.
  */
 export function wire(project: Project, wiring: Wiring): Change {
-  const screen = (name: string): string => {
-    const key = Object.keys(project.app.screens).find((k) => project.app.screens[k].name === name);
-    if (!key) throw new RangeError(`wiring: there is no screen "${name}"`);
-    return key;
-  };
+  const screen = (name: string): string => screenCalled(project.app, name);
   /** `Return` is the first element of that text, `Return#2` the second. */
   const element = (on: string, press: string): string => {
     const [, label, nth] = /^(.*?)(?:#(\d+))?$/s.exec(press)!;

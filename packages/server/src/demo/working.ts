@@ -8,6 +8,7 @@ import {
   type DrawnState,
   findDisclosures,
   graphOf,
+  kebabCase,
   makeBindings,
   makeForms,
   makeWork,
@@ -84,6 +85,16 @@ export interface Working {
 }
 
 /**
+ * The key of the screen that is called so.
+ * @throws RangeError where there is none
+ */
+export function screenCalled({ screens }: App, name: string): string {
+  const key = Object.keys(screens).find((one) => screens[one].name === name);
+  if (!key) throw new RangeError(`there is no screen "${name}"`);
+  return key;
+}
+
+/**
  * The change after which a project works as is said.
  * @throws RangeError for a screen, an element, a collection or a line that means nothing
  */
@@ -104,7 +115,7 @@ class Maker {
   }
 
   all(working: Working): void {
-    for (const variable of working.variables) this.#do(putVariable(idOf(variable.name), variable));
+    for (const variable of working.variables) this.#do(putVariable(kebabCase(variable.name), variable));
     for (const [name, said] of Object.entries(working.collections)) this.#collect(name, said);
     const data = proposeData(this.#project.design);
     const screens = new Map(
@@ -146,7 +157,7 @@ class Maker {
     for (const { on: name, at, as } of working.shows) this.#do(putBinding(this.#element(name, at), as));
     for (const [name, { variable, otherwise }] of Object.entries(working.guards)) {
       const key = this.#screen(name);
-      const guard = { condition: idOf(variable), is: true, otherwise: this.#screen(otherwise) };
+      const guard = { condition: kebabCase(variable), is: true, otherwise: this.#screen(otherwise) };
       this.#do(putScreen(key, { ...this.#app.screens[key], guard }));
     }
   }
@@ -165,9 +176,7 @@ class Maker {
   }
 
   #screen(name: string): string {
-    const key = Object.keys(this.#app.screens).find((one) => this.#app.screens[one].name === name);
-    if (!key) throw new RangeError(`there is no screen "${name}"`);
-    return key;
+    return screenCalled(this.#app, name);
   }
 
   /** What a form would have added to by itself, where it was told to add to something else. */
@@ -233,5 +242,3 @@ class Maker {
     }
   }
 }
-
-const idOf = (name: string): string => name.toLowerCase().replace(/[^a-z\d]+/g, '-');

@@ -42,6 +42,21 @@ const Told = styled.div`
   }
 `;
 
+/** Gives up what was written by hand into a file. */
+function TakeBack({ path, children }: { path: string; children: string }) {
+  const { session } = useProject();
+  return (
+    <Button
+      $kind="quiet"
+      onPress={() =>
+        session.change(`Take back what is written by hand in ${path}`, putHandWritten(path, null))
+      }
+    >
+      {children}
+    </Button>
+  );
+}
+
 /** What of a file is written by hand, and what has to be decided of it. */
 export function HandWritten({ part }: { part: HandWrittenPart }) {
   const { app, session } = useProject();
@@ -67,14 +82,7 @@ export function HandWritten({ part }: { part: HandWrittenPart }) {
             <Button onPress={() => decide('ours', `Take the design’s in ${path}`)}>Take the design’s</Button>
           </>
         )}
-        <Button
-          $kind="quiet"
-          onPress={() =>
-            session.change(`Take back what is written by hand in ${path}`, putHandWritten(path, null))
-          }
-        >
-          Take it all back
-        </Button>
+        <TakeBack path={path}>Take it all back</TakeBack>
       </div>
       {conflicts.length > 0 && (
         <ul aria-label="To be decided">
@@ -96,7 +104,6 @@ export function HandWritten({ part }: { part: HandWrittenPart }) {
 
 /** Files that something was written into and that are not made any more; nothing of it is lost while the project lives. */
 export function GoneFiles({ parts }: { parts: readonly HandWrittenPart[] }) {
-  const { session } = useProject();
   const gone = parts.filter(({ file }) => file === null);
   if (!gone.length) return null;
   return (
@@ -106,14 +113,7 @@ export function GoneFiles({ parts }: { parts: readonly HandWrittenPart[] }) {
           <p>
             What you wrote into <code>{path}</code> has no file any more. It comes back with the file.
           </p>
-          <Button
-            $kind="quiet"
-            onPress={() =>
-              session.change(`Take back what is written by hand in ${path}`, putHandWritten(path, null))
-            }
-          >
-            Give it up
-          </Button>
+          <TakeBack path={path}>Give it up</TakeBack>
         </div>
       ))}
     </Told>

@@ -10,7 +10,6 @@ import {
   reciprocalLink,
   screenName,
   sharedPairs,
-  type TargetChoice,
   targetChoices,
 } from '@tovel/core';
 import { type RefObject, useMemo, useState } from 'react';
@@ -26,7 +25,7 @@ import { SharedFields } from './SharedFields';
 import { type DepartureRow, numberOf } from './rows';
 import { BeforeFields, TargetFields } from './TargetFields';
 import { TransitionTrial } from './TransitionTrial';
-import type { WiringActions } from './use_wiring';
+import type { WiredTo, WiringActions } from './use_wiring';
 import { WhenFields } from './WhenFields';
 
 const Panel = styled.div`
@@ -135,7 +134,7 @@ export function EditPanel({
   const edit = (label: string, next: Interaction): void => actions.edit(row, label, next);
   const arrive = (arrival: Arrival): void =>
     edit(`Change how “${state.label}” arrives`, { ...interaction!, arrival });
-  const wire = (next: Pick<TargetChoice, 'target' | 'before'>): void => {
+  const wire = (next: WiredTo): void => {
     actions.wire(rows, next);
     onTyped(null);
     onDone();

@@ -18,10 +18,13 @@ import {
 import { useProject } from '../project/context';
 import type { DepartureRow } from './rows';
 
+/** What something is wired to: where it leads, or what it does, and what is done before. */
+export type WiredTo = Pick<TargetChoice, 'target' | 'before'>;
+
 /** What can be done to the lines of the departures, each as one step. */
 export interface WiringActions {
   /** Makes all the lines lead to a target, each as it did otherwise. */
-  wire: (rows: readonly DepartureRow[], to: Pick<TargetChoice, 'target' | 'before'>) => void;
+  wire: (rows: readonly DepartureRow[], to: WiredTo) => void;
   /** Plans a screen that is still to be drawn, and makes the lines lead to it. */
   plan: (rows: readonly DepartureRow[], name: string) => void;
   edit: (row: DepartureRow, label: string, interaction: Interaction) => void;
@@ -47,10 +50,7 @@ export function useWiring(): WiringActions {
   const keyOf = ({ state, wired }: DepartureRow): string =>
     wired && elementOfInteraction(wired.key) === state.element.key ? wired.key : state.element.key;
 
-  const wiredTo = (
-    rows: readonly DepartureRow[],
-    { target, before }: Pick<TargetChoice, 'target' | 'before'>,
-  ): Change[] =>
+  const wiredTo = (rows: readonly DepartureRow[], { target, before }: WiredTo): Change[] =>
     rows.map((row) => {
       const { everywhere: _everywhere, ...known } = row.wired?.interaction ?? pressTo(target);
       const isOwn = row.wired?.component === undefined;

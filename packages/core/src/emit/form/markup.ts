@@ -350,6 +350,19 @@ export function looksAtAddress(root: MarkupElement): boolean {
   return found;
 }
 
+/** The first element in markup that a test holds for, the outermost one included. */
+export function findMarkup(
+  node: MarkupElement,
+  test: (node: MarkupElement) => boolean,
+): MarkupElement | null {
+  if (test(node)) return node;
+  for (const child of node.children) {
+    const found = isElement(child) ? findMarkup(child, test) : null;
+    if (found) return found;
+  }
+  return null;
+}
+
 /** All text within an element, as it is read. */
 export const textIn = (node: MarkupElement): string =>
   node.children

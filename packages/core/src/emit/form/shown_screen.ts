@@ -1,4 +1,4 @@
-import { allOf, equals, type Expression, listing, not } from '../../expression/expression.ts';
+import { allOf, type Expression, not } from '../../expression/expression.ts';
 import { placeOfState } from '../../drawn_states/place.ts';
 import type { DrawnState } from '../../model/app.ts';
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
@@ -6,9 +6,11 @@ import { asDrawn } from '../../model/places.ts';
 import { screensByKey } from '../../model/project.ts';
 import { drawnStatesOf } from '../../drawn_states/take.ts';
 import { listStepOf } from './live/controls.ts';
-import type { LiveCollection, LiveView } from './live/live.ts';
+import type { ListingName, LiveCollection, LiveView } from './live/live.ts';
+import { askingAnew, reasonsOf } from './live/none_found.ts';
 import {
   type EmittedScreen,
+  findMarkup,
   isElement,
   mapChildren,
   type MarkupElement,
@@ -70,13 +72,14 @@ function withState(
   const [own, their] = [screens.get(key), screens.get(other)];
   if (!own || !their) return screen;
   for (const { of, view } of views) {
-    const when = whenIs(state, of, view);
+    const list = { name: of.name, hook: view.hook };
+    const when = reasonsOf(list, of.isRemote)[state];
     const place = when && placeOfState(own, their, view.within);
     if (!place) continue;
-    const shows = place.shows.flatMap((one) => elementWith(drawn.root, one) ?? []);
+    const shows = place.shows.flatMap((one) => findMarkup(drawn.root, ({ key: is }) => is === one) ?? []);
     if (!shows.length) continue;
     const { nodes, rules } = broughtAlong(shows, drawn.rules, screen.rules, state);
-    const again = state === 'failed' ? nodes.map((node) => asking(node, of, view)) : nodes;
+    const again = state === 'failed' ? nodes.map((node) => asking(node, list)) : nodes;
     const beside = new Set(place.beside);
     // What looks for records has to stay, so that one finds some again.
     const givesWay = (child: MarkupNode): child is MarkupElement =>
@@ -97,19 +100,6 @@ function withState(
       : { ...screen, root: marked(root, view.within, state), rules: [...screen.rules, ...rules] };
   }
   return screen;
-}
-
-/** When a list is in a state; null for one that it never comes to. */
-function whenIs(state: DrawnState, { name, isRemote }: LiveCollection, view: LiveView): Expression | null {
-  const list = { name, hook: view.hook };
-  const isNone = equals(listing(list, 'found'), 0);
-  if (!isRemote) return state === 'empty' ? isNone : null;
-  const [isWaiting, problem] = [listing(list, 'isWaiting'), listing(list, 'problem')];
-  if (state === 'waiting') return isWaiting;
-  // What went wrong is a text, and nothing where all is well.
-  if (state === 'failed')
-    return { kind: 'compare', by: 'different', left: problem, right: { kind: 'literal', value: '' } };
-  return allOf([isNone, not(isWaiting), not(problem)])!;
 }
 
 const notWhile = (node: MarkupElement, when: Expression): MarkupElement => ({
@@ -135,15 +125,6 @@ const stating = (node: MarkupElement, state: DrawnState): MarkupElement => ({
   ...node,
   states: [...(node.states ?? []), state],
 });
-
-function elementWith(node: MarkupElement, key: string): MarkupElement | null {
-  if (node.key === key) return node;
-  for (const child of node.children) {
-    const found = isElement(child) ? elementWith(child, key) : null;
-    if (found) return found;
-  }
-  return null;
-}
 
 /** Markup of another screen with its rules, under names that say nothing else here. */
 function broughtAlong(
@@ -177,8 +158,8 @@ function broughtAlong(
 const AGAIN = /\b(again|retry|reload|refresh)\b/i;
 
 /** What says that it tries again asks anew, where nothing else was said of it. */
-function asking(node: MarkupElement, of: LiveCollection, view: LiveView): MarkupElement {
-  const made = mapChildren(node, (child) => (isElement(child) ? asking(child, of, view) : child));
+function asking(node: MarkupElement, list: ListingName): MarkupElement {
+  const made = mapChildren(node, (child) => (isElement(child) ? asking(child, list) : child));
   const isFree = !made.acts?.length && !made.link;
   if (!isFree || !/^(button|a)$/.test(made.tag) || !AGAIN.test(textIn(made))) return made;
   const { href: _href, ...attributes } = made.attributes;
@@ -187,15 +168,6 @@ function asking(node: MarkupElement, of: LiveCollection, view: LiveView): Markup
     tag: 'button',
     attributes: { ...attributes, type: 'button' },
     form: 'button',
-    acts: [
-      {
-        on: 'press',
-        ways: [
-          {
-            steps: [{ kind: 'list', listing: { name: of.name, hook: view.hook }, deed: { kind: 'retry' } }],
-          },
-        ],
-      },
-    ],
+    acts: askingAnew(list),
   };
 }

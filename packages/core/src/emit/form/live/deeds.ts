@@ -40,7 +40,7 @@ export function emittedDeed(
   const read = readAt(at);
   if (!read) return null;
   const { app } = project;
-  const items = itemsOf(read);
+  const items = spokenOf(read, 'item');
   const rowId = rowCollectionOf(project, element);
   const row = rowId === null ? undefined : live.get(rowId);
   const rowName = row && recordVariable(row.collection.name);
@@ -56,7 +56,7 @@ export function emittedDeed(
   const own = recordVariable(of.collection.name);
   const isSpokenOf = steps.some((_, i) => {
     const later = i > at ? readAt(i) : null;
-    return later !== null && itemsOf(later).has(own);
+    return later !== null && spokenOf(later, 'item').has(own);
   });
   const known = new Set(of.collection.fields.map(({ name }) => name));
   const deed: EmittedRecordDeed =
@@ -73,7 +73,7 @@ export function emittedDeed(
         ? { kind: 'set', to: [[read.field, read.to]], of: read.of }
         : read;
   const single = read.kind !== 'add' && read.of.kind === 'shown' ? Object.keys(shown ?? {})[0] : undefined;
-  const spoken = single ?? [...partsOfDeed(read)].find((part) => part.kind === 'record')?.name;
+  const [spoken] = single === undefined ? spokenOf(read, 'record') : [single];
   return {
     kind: 'record',
     records: of.name,
@@ -89,27 +89,22 @@ export function emittedDeed(
 const filledIn = ({ app }: Project, form: string | undefined): string[] =>
   form === undefined ? [] : (app.forms[form]?.fields.map(({ field }) => field) ?? []);
 
-function* partsOfDeed(deed: ReadDeed): Generator<Expression> {
-  const parts: Expression[] = [];
-  for (const one of expressionsOf(deed)) eachPart(one, (part) => parts.push(part));
-  yield* parts;
-}
-
-const expressionsOf = (deed: ReadDeed): readonly Expression[] =>
+/** The expressions of a deed, each with what it calls the record that it asks about. */
+const expressionsOf = (deed: ReadDeed): readonly (readonly [Expression, asked?: string])[] =>
   deed.kind === 'add'
-    ? Object.values(deed.says)
-    : [...(deed.kind === 'set' ? [deed.to] : []), ...(deed.of.kind === 'where' ? [deed.of.holds] : [])];
+    ? Object.values(deed.says).map((says) => [says] as const)
+    : [
+        ...(deed.kind === 'set' ? [[deed.to] as const] : []),
+        ...(deed.of.kind === 'where' ? [[deed.of.holds, deed.of.each] as const] : []),
+      ];
 
-/** What single records a deed speaks of, but for the one that is asked about. */
-function itemsOf(deed: ReadDeed): ReadonlySet<string> {
+/** What a deed speaks of by name: single records at hand, but for the one that is asked about, or that of the screen. */
+function spokenOf(deed: ReadDeed, kind: 'item' | 'record'): ReadonlySet<string> {
   const found = new Set<string>();
-  const note = (expression: Expression, without?: string): void =>
+  for (const [expression, asked] of expressionsOf(deed))
     eachPart(expression, (part) => {
-      if (part.kind === 'item' && part.name !== without) found.add(part.name);
+      if (part.kind === kind && (kind === 'record' || part.name !== asked)) found.add(part.name);
     });
-  if (deed.kind === 'add') Object.values(deed.says).forEach((says) => note(says));
-  if (deed.kind === 'set') note(deed.to);
-  if (deed.kind !== 'add' && deed.of.kind === 'where') note(deed.of.holds, deed.of.each);
   return found;
 }
 

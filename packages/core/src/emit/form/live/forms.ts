@@ -5,6 +5,7 @@ import {
   type EmittedRecordDeed,
   type EmittedScreen,
   type EmittedStep,
+  findMarkup,
   isElement,
   mapChildren,
   type MarkupElement,
@@ -78,14 +79,14 @@ function withForm(
     const node = findField(root, field.element);
     if (node) fields.set(node, field);
   }
-  const submit = form.submit === undefined ? null : find(root, ({ key }) => key === form.submit);
+  const submit = form.submit === undefined ? null : findMarkup(root, ({ key }) => key === form.submit);
   if (!fields.size) return null;
   const needed = [...fields.keys(), ...(submit ? [submit] : [])];
-  const around = find(root, ({ key }) => key === element);
+  const around = findMarkup(root, ({ key }) => key === element);
   const holder =
-    find(root, (one) => one.tag === 'form' && holdsAll(one, needed)) ??
+    findMarkup(root, (one) => one.tag === 'form' && holdsAll(one, needed)) ??
     (around && holdsAll(around, needed) ? around : smallestAround(root, needed));
-  if (find(holder, (one) => one !== holder && (one.tag === 'form' || !!one.isChecked))) return null;
+  if (findMarkup(holder, (one) => one !== holder && (one.tag === 'form' || !!one.isChecked))) return null;
   const acts = submit ? sentBy(submit) : [];
   const inside = replaced(holder, fields, submit);
   const isForm = holder !== root && PLAIN.has(holder.tag) && !holder.link && !holder.acts?.length;
@@ -192,23 +193,14 @@ const message = (field: string, key: string | null): MarkupElement => ({
   children: [],
 });
 
-function find(node: MarkupElement, test: (node: MarkupElement) => boolean): MarkupElement | null {
-  if (test(node)) return node;
-  for (const child of node.children) {
-    const found = isElement(child) ? find(child, test) : null;
-    if (found) return found;
-  }
-  return null;
-}
-
 /** The field of an element: itself, or the real one that it was made. */
 function findField(root: MarkupElement, key: string): MarkupElement | null {
-  const at = find(root, (node) => node.key === key);
-  return at && (FIELDS.has(at.tag) ? at : find(at, ({ tag }) => FIELDS.has(tag)));
+  const at = findMarkup(root, (node) => node.key === key);
+  return at && (FIELDS.has(at.tag) ? at : findMarkup(at, ({ tag }) => FIELDS.has(tag)));
 }
 
 const holdsAll = (node: MarkupElement, needed: readonly MarkupElement[]): boolean =>
-  needed.every((one) => find(node, (inner) => inner === one) !== null);
+  needed.every((one) => findMarkup(node, (inner) => inner === one) !== null);
 
 function smallestAround(root: MarkupElement, needed: readonly MarkupElement[]): MarkupElement {
   for (const child of root.children)

@@ -1,6 +1,7 @@
 import { allOf, equals, type Expression, listing, not } from '../../../expression/expression.ts';
 import type { DrawnState } from '../../../model/app.ts';
-import type { EmittedScreen, LiveUse, MarkupElement, MarkupNode, StyleRule } from '../markup.ts';
+import type { EmittedAct, EmittedScreen, LiveUse, MarkupElement, MarkupNode, StyleRule } from '../markup.ts';
+import type { ListingName } from './live.ts';
 
 const CLASS = 'noneFound';
 const AGAIN = 'tryAgain';
@@ -55,31 +56,43 @@ function usualText(rules: readonly StyleRule[]): StyleRule['base'] {
   );
 }
 
-/** What stands in a list while it shows no rows: that none fits; of what an API keeps that it waits, or what went wrong. */
-export function besideRows(container: MarkupElement, use: LiveUse): MarkupElement[] {
-  const { listing: list, isRemote } = use;
+/** Why a list has nothing to show, and what says so; of one that no API keeps only that nothing fits. */
+export function reasonsOf(
+  list: ListingName,
+  isRemote: boolean,
+): Readonly<Partial<Record<DrawnState, Expression>>> {
   const isNone = equals(listing(list, 'found'), 0);
-  const isDrawn = (state: DrawnState): boolean => container.states?.includes(state) === true;
-  if (!isRemote) return isDrawn('empty') ? [] : [standing(container, isNone, [{ text: 'Nothing fits.' }])];
-  const [isWaiting, problem] = [listing(list, 'isWaiting'), listing(list, 'problem')];
+  if (!isRemote) return { empty: isNone };
+  const [waiting, failed] = [listing(list, 'isWaiting'), listing(list, 'problem')];
+  return { waiting, failed, empty: allOf([isNone, not(waiting), not(failed)])! };
+}
+
+/** What asks anew for a list that did not come. */
+export const askingAnew = (list: ListingName): readonly EmittedAct[] => [
+  { on: 'press', ways: [{ steps: [{ kind: 'list', listing: list, deed: { kind: 'retry' } }] }] },
+];
+
+/** What stands in a list while it shows no rows, but for what was drawn for that. */
+export function besideRows(container: MarkupElement, { listing: list, isRemote }: LiveUse): MarkupElement[] {
+  const reasons = reasonsOf(list, isRemote === true);
+  const plain = (state: DrawnState, children: readonly MarkupNode[], role?: string): MarkupElement[] => {
+    const when = container.states?.includes(state) ? undefined : reasons[state];
+    return when ? [standing(container, when, children, role)] : [];
+  };
   const again: MarkupElement = {
     tag: 'button',
     key: container.key,
     className: AGAIN,
     attributes: { type: 'button' },
     form: 'button',
-    acts: [{ on: 'press', ways: [{ steps: [{ kind: 'list', listing: list, deed: { kind: 'retry' } }] }] }],
+    acts: askingAnew(list),
     children: [{ text: 'Try again' }],
   };
-  const told: readonly (readonly [DrawnState, MarkupElement])[] = [
-    ['waiting', standing(container, isWaiting, [{ text: 'Loading …' }])],
-    ['failed', standing(container, problem, [{ text: '', given: problem }, { text: ' ' }, again], 'alert')],
-    [
-      'empty',
-      standing(container, allOf([isNone, not(isWaiting), not(problem)])!, [{ text: 'Nothing fits.' }]),
-    ],
+  return [
+    ...plain('waiting', [{ text: 'Loading …' }]),
+    ...plain('failed', [{ text: '', given: reasons.failed }, { text: ' ' }, again], 'alert'),
+    ...plain('empty', [{ text: 'Nothing fits.' }]),
   ];
-  return told.flatMap(([state, element]) => (isDrawn(state) ? [] : [element]));
 }
 
 /** A line among rows, as their container can hold it. */
