@@ -35,4 +35,6 @@ export default {
     project('web', 'jsdom', { setupFiles: ['<rootDir>/src/testing/setup.ts'] }),
   ],
   testTimeout: 60_000,
+  // Each suite has modules of its own: a worker that has run many of them is all memory and hardly gets on.
+  workerIdleMemoryLimit: '700MB',
 };

@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { UNATTENDED } from './packages/renderer/src/chromium.ts';
 
 const port = Number(process.env.TOVEL_TEST_PORT ?? 4410);
 const executablePath = process.env.TOVEL_CHROMIUM ?? '/usr/bin/chromium';
@@ -6,8 +7,9 @@ const executablePath = process.env.TOVEL_CHROMIUM ?? '/usr/bin/chromium';
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '**/*.pw.ts',
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 120_000,
+  // What appears late on a machine that is busy is no failure.
+  expect: { timeout: 20_000 },
   fullyParallel: false,
   workers: 2,
   reporter: [['list']],
@@ -20,13 +22,7 @@ export default defineConfig({
     launchOptions: {
       executablePath,
       chromiumSandbox: process.getuid?.() !== 0,
-      args: [
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
+      args: [...UNATTENDED],
     },
   },
   webServer: {

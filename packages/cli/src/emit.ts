@@ -31,6 +31,8 @@ Prints a JSON list of the files written.`,
         `The folder ${options.out} is not empty. Name a new one, so that nothing of yours is overwritten.`,
       );
     const emitted = await deliveredCode(project, project.name, target);
+    for (const unread of emitted.unread ?? [])
+      output.say(`${unread}: written as it is, and will not build; please tell us what it was made of`);
     const files = options.only === undefined ? emitted.files : partOf(project, emitted, options.only);
     for (const file of files) {
       const bytes = 'asset' in file ? project.bytes.get(file.asset) : file.text;
@@ -48,6 +50,6 @@ Prints a JSON list of the files written.`,
         1,
       )}\n`,
     );
-    return EXIT.good;
+    return emitted.unread ? EXIT.findings : EXIT.good;
   },
 };

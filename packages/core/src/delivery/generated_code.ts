@@ -28,17 +28,32 @@ export async function generatedCode(
   name: string,
   target: TargetName,
   tell?: EmissionProgress,
-  isWanted: (path: string) => boolean = () => true,
+  isWanted: (path: string, emitted: EmittedProject) => boolean = () => true,
 ): Promise<EmittedProject> {
   const emitted = targets[target].emit(project, name, tell);
+  const unread: string[] = [];
   const files = await Promise.all(
-    emitted.files.map((file) => (isWanted(file.path) ? formatted(file) : file)),
+    emitted.files.map(async (file) => {
+      if (!isWanted(file.path, emitted)) return file;
+      try {
+        return await formatted(file);
+      } catch (error) {
+        // One file that is not as it should be is no reason to hand over none.
+        if (!(error instanceof SyntaxError)) throw error;
+        unread.push(`${file.path}: ${error.message.split('\n')[0]}`);
+        return file;
+      }
+    }),
   );
   files.push(
     { path: FLOW_SHEET, text: printFlow(project, name) },
     { path: 'ci.sh', text: jobFile(target !== 'html') },
   );
-  return { ...emitted, files: files.sort((a, b) => (a.path < b.path ? -1 : 1)) };
+  return {
+    ...emitted,
+    files: files.sort((a, b) => (a.path < b.path ? -1 : 1)),
+    ...(unread.length ? { unread: unread.sort() } : {}),
+  };
 }
 
 /** What a service of continuous integration runs: the app's own checks, then whether it is still what the design says. */

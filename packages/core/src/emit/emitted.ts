@@ -19,6 +19,8 @@ export interface EmittedProject {
   readonly fileOfScreen: ReadonlyMap<string, string>;
   /** What people wrote by hand, where there is any. */
   readonly handWritten?: readonly HandWrittenPart[];
+  /** Files that the formatter could not read, each with its reason: they are as they were written first, and will not build. */
+  readonly unread?: readonly string[];
 }
 
 /** What became of what somebody wrote by hand into a file. */

@@ -24,6 +24,7 @@ export class BatchFiles {
   readonly #files = new Map<string, InputFile>();
   readonly #assets = new Map<string, AssetRef>();
   readonly #bytes = new Map<string, Uint8Array>();
+  readonly #hashes = new WeakMap<Uint8Array, string>();
   readonly #addresses = new Map<string, string>();
   readonly #addressOfHash = new Map<string, string>();
   readonly #inline = new Map<string, AssetRef | null>();
@@ -111,7 +112,9 @@ export class BatchFiles {
   }
 
   keep(file: InputFile, type = typeOfFile(file.path)): AssetRef {
-    const hash = hashOf(file.bytes);
+    // A picture is asked for by every page that shows it.
+    let hash = this.#hashes.get(file.bytes);
+    if (hash === undefined) this.#hashes.set(file.bytes, (hash = hashOf(file.bytes)));
     const known = this.#assets.get(hash);
     if (known) return known;
     const asset: AssetRef = { hash, type, size: file.bytes.length, file: file.path };

@@ -135,7 +135,7 @@ function zipOfSame(names: readonly string[], bytes: Uint8Array): Uint8Array {
 test('an archive that unpacks to more than may be held gives what fits', async () => {
   const drawing = svg('<rect width="50" height="50" fill="red"/>');
   const large = strToU8(drawing + ' '.repeat(24 * 2 ** 20));
-  const names = ['a.svg', ...Array.from({ length: 7 }, (_, i) => `p${i}.txt`)];
+  const names = ['a.svg', ...Array.from({ length: 7 }, (_, i) => `p${i}.css`)];
   const result = await readBatch([{ path: 'pile.zip', bytes: zipOfSame(names, large) }], host);
   expect(result.screens).toHaveLength(1);
   expect(result.notices.map(({ message }) => message).join('\n')).toMatch(/holds more than 160 MB/);

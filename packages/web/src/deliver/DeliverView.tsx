@@ -67,6 +67,13 @@ const One = styled.div`
   }
 `;
 
+const Waiting = styled.p`
+  padding: 10px 12px 12px;
+  border-top: 1px solid ${color.rule};
+  color: ${color.ink2};
+  font-size: 12px;
+`;
+
 const TARGETS = (Object.keys(targets) as TargetName[]).map((id) => ({ id, label: targets[id].name }));
 
 const TESTS = [
@@ -101,7 +108,7 @@ function toldOf({ offers, isKept }: CodeRead): string {
 export function DeliverView() {
   const { id, base, graph, design, app, session, past } = useProject();
   const navigate = useNavigate();
-  const { emitted, done, total, read } = useEmitted();
+  const { emitted, isWhole, problem, done, total, read } = useEmitted();
   /** Files that are written into, as far as that has come, by path; and what came of the last one. */
   const [drafts, setDrafts] = useState<ReadonlyMap<string, string>>(new Map());
   const [told, setTold] = useState<string | null>(null);
@@ -131,6 +138,10 @@ export function DeliverView() {
       </Empty>
     );
   }
+  if (problem !== null && !emitted)
+    return (
+      <Empty title="The code could not be written" text={`${problem}. Nothing of the project is lost.`} />
+    );
   if (!emitted || !current)
     return <Empty title="Writing the code …" text={total ? `${done} of ${total} screens` : ''} />;
   const draft = drafts.get(current.path);
@@ -229,7 +240,7 @@ export function DeliverView() {
                 setElement(null);
               }}
             />
-            <Figures emitted={emitted} />
+            {isWhole ? <Figures emitted={emitted} /> : <Waiting role="status">Tidying the code …</Waiting>}
           </nav>
           {'text' in current ? (
             <One>
@@ -237,7 +248,7 @@ export function DeliverView() {
                 emitted={emitted}
                 path={current.path}
                 text={current.text}
-                {...(isEditing || past !== null
+                {...(isEditing || past !== null || !isWhole
                   ? {}
                   : {
                       onEdit: () => {
@@ -247,6 +258,16 @@ export function DeliverView() {
                     })}
               />
               <div>
+                {problem !== null && (
+                  <p role="alert">
+                    This is the code of a moment ago. It could not be written anew: {problem}
+                  </p>
+                )}
+                {emitted.unread?.map((unread) => (
+                  <p key={unread} role="alert">
+                    {unread}. This file is as it was written first, and will not build.
+                  </p>
+                ))}
                 {told !== null && !isEditing && <p role="status">{told}</p>}
                 {part && !isEditing && <HandWritten part={part} />}
                 <GoneFiles parts={emitted.handWritten ?? []} />

@@ -1,5 +1,5 @@
 import type { EmittedFile } from '@tovel/core';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button, Tree, TreeItem, TreeItemContent } from 'react-aria-components';
 import styled from 'styled-components';
 import { color, font } from '../theme/theme';
@@ -90,6 +90,18 @@ export function FileTree({
 }) {
   const nodes = useMemo(() => nest(files, notes), [files, notes]);
   const [open, setOpen] = useState<readonly string[]>(() => ['src', 'src/screens', ...parentsOf(selected)]);
+  const tree = useRef<HTMLDivElement>(null);
+  // The file that is shown is in sight, also where what stands beneath the tree takes room later.
+  useEffect(() => {
+    const show = (): void =>
+      tree.current
+        ?.querySelector(`[data-key="${CSS.escape(selected)}"]`)
+        ?.scrollIntoView({ block: 'nearest' });
+    show();
+    const watch = new ResizeObserver(show);
+    if (tree.current) watch.observe(tree.current);
+    return () => watch.disconnect();
+  }, [selected]);
   const item = (node: Node): React.ReactNode => (
     <Row
       key={node.path}
@@ -117,6 +129,7 @@ export function FileTree({
   const isFolder = (path: string): boolean => !files.some((file) => file.path === path);
   return (
     <Files
+      ref={tree}
       aria-label="Files"
       selectionMode="single"
       selectionBehavior="replace"

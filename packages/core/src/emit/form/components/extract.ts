@@ -387,12 +387,15 @@ function currentPlaces(
 ): BodyPlace[] {
   const wanted = new Set(keys);
   const found: BodyPlace[] = [];
-  for (const [body, { root, rules, route, component }] of bodies)
+  for (const [body, { root, rules, route, component }] of bodies) {
+    const there = keysIn(root);
+    if (!keys.some((key) => there.has(key))) continue;
     visitMarkup(root, (node) => {
       if (node.key === null || !wanted.has(node.key) || node.use) return true;
       found.push({ node, rules, route, body, ...(component ? { props: component.props } : {}) });
       return false;
     });
+  }
   for (const { node } of found) noteAddresses(node);
   // A place that depends on a prop of a component around it goes its own way, unless all stand in that one.
   const isAlone = new Set(found.map(({ body }) => body)).size === 1;
@@ -407,6 +410,22 @@ function currentPlaces(
   );
   const order = new Map(keys.map((key, i) => [key, i]));
   return plain.sort((a, b) => order.get(a.node.key!)! - order.get(b.node.key!)!);
+}
+
+const keysInRoot = new WeakMap<MarkupElement, ReadonlySet<string>>();
+
+/** The keys of all elements in a root. It is asked for each component, and most have no place in most bodies. */
+function keysIn(root: MarkupElement): ReadonlySet<string> {
+  let keys = keysInRoot.get(root);
+  if (!keys) {
+    const made = new Set<string>();
+    visitMarkup(root, ({ key }) => {
+      if (key !== null) made.add(key);
+      return true;
+    });
+    keysInRoot.set(root, (keys = made));
+  }
+  return keys;
 }
 
 const dependsOnProps = (node: MarkupElement): boolean =>

@@ -809,6 +809,7 @@ export function noteAddresses(node: MarkupElement, address: string | null = null
 
 /** Terms of a node with the address of its own link made neutral. */
 function ownTerms(node: MarkupElement, terms: readonly (Expression | undefined)[]): string {
+  if (!terms.some(Boolean)) return '';
   const address = addresses.get(node);
   return JSON.stringify(
     terms.map((term) =>
@@ -817,9 +818,9 @@ function ownTerms(node: MarkupElement, terms: readonly (Expression | undefined)[
   );
 }
 
-/** Stands for the address of the link that a term is within. */
 /** So many looks are told by the present route: that of the page, that of its group, and that of all others. */
 const MOST_LOOKS_BY_ROUTE = 3;
+/** Stands for the address of the link that a term is within. */
 const OWN_ADDRESS: Expression = { kind: 'parameter', in: 'path', name: '' };
 
 const OWN_WAY = JSON.stringify([atOneOf(OWN_ADDRESS)]);
@@ -857,7 +858,8 @@ function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
   // What already depends on a prop, within another component, has to depend on the same.
   if (ownTerms(a, dependsOn(a)) !== ownTerms(b, dependsOn(b))) return false;
   if (variantTerm(a) !== variantTerm(b) && !(isOwnWay(a, b) || isOwnWay(b, a))) return false;
-  if (a.link?.kind !== b.link?.kind || JSON.stringify(a.acts) !== JSON.stringify(b.acts)) return false;
+  if (a.link?.kind !== b.link?.kind) return false;
+  if ((a.acts || b.acts) && JSON.stringify(a.acts) !== JSON.stringify(b.acts)) return false;
   if (a.link?.kind === 'disclose' && b.link?.kind === 'disclose')
     return JSON.stringify({ ...a.link, id: '' }) === JSON.stringify({ ...b.link, id: '' });
   if (a.link?.kind === 'file' && JSON.stringify(a.link) !== JSON.stringify(b.link)) return false;
@@ -876,8 +878,14 @@ const bodyOf = (node: MarkupElement): string => JSON.stringify([node.attributes,
 /** What a class says, so that classes of different screens compare. */
 export function lookOf({ rules }: Place, className: string | null): string {
   const rule = className === null ? undefined : rules.get(className);
-  return rule ? JSON.stringify([rule.base, rule.at, rule.from, rule.states]) : `none ${className ?? ''}`;
+  if (!rule) return `none ${className ?? ''}`;
+  let look = lookTexts.get(rule);
+  if (look === undefined)
+    lookTexts.set(rule, (look = JSON.stringify([rule.base, rule.at, rule.from, rule.states])));
+  return look;
 }
+
+const lookTexts = new WeakMap<StyleRule, string>();
 
 /**
  * The look that is told apart from the others by nothing: what most have where those are far more, else what says least, so
@@ -908,27 +916,36 @@ const MAX_ALIGNED = 60;
 
 /** Lays lists of children over each other; each column has one node of each place, or null. */
 export function alignColumns(lists: readonly (readonly MarkupNode[] | null)[]): (MarkupNode | null)[][] {
-  let columns: (MarkupNode | null)[][] = [];
+  /** Each with its first node, which the nodes of further places are held against. */
+  let columns: { readonly first: MarkupNode; readonly nodes: (MarkupNode | null)[] }[] = [];
   lists.forEach((list, place) => {
     const nodes = list ?? [];
-    const pad = Array<null>(place).fill(null);
-    const pairs =
-      place === 0
-        ? []
-        : align(
-            columns.map((column) => column.find((node) => node !== null)!),
-            nodes,
-          );
-    const next: (MarkupNode | null)[][] = [];
+    const column = (node: MarkupNode): (typeof columns)[number] => {
+      const made = Array<MarkupNode | null>(lists.length).fill(null);
+      made[place] = node;
+      return { first: node, nodes: made };
+    };
+    if (!columns.length) {
+      columns = nodes.map(column);
+      return;
+    }
+    if (!nodes.length) return;
+    const pairs = align(
+      columns.map(({ first }) => first),
+      nodes,
+    );
+    const next: typeof columns = [];
     let [c, n] = [0, 0];
     for (const [atColumn, atNode] of [...pairs, [columns.length, nodes.length] as const]) {
-      for (; c < atColumn; c++) next.push([...columns[c], null]);
-      for (; n < atNode; n++) next.push([...pad, nodes[n]]);
-      if (c < columns.length && n < nodes.length) next.push([...columns[c++], nodes[n++]]);
+      for (; c < atColumn; c++) next.push(columns[c]);
+      for (; n < atNode; n++) next.push(column(nodes[n]));
+      if (c >= columns.length || n >= nodes.length) continue;
+      columns[c].nodes[place] = nodes[n++];
+      next.push(columns[c++]);
     }
     columns = next;
   });
-  return columns;
+  return columns.map(({ nodes }) => nodes);
 }
 
 /** Longest common subsequence of nodes that can be one, weighing those more that have the same form. */
