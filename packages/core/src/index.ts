@@ -533,6 +533,7 @@ export {
 } from './emit/shown_elements.ts';
 
 export { deliveredCode } from './delivery/delivered_code.ts';
+export { type CodeChange, codeChanges } from './delivery/code_changes.ts';
 export { generatedCode } from './delivery/generated_code.ts';
 export { decideHandWritten, type CodeRead, readCode } from './delivery/hand_written.ts';
 export type { HandWrittenPart } from './emit/emitted.ts';

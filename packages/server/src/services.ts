@@ -5,6 +5,7 @@ import { AssetStore } from './assets/store.ts';
 import { Comparing } from './compare/comparing.ts';
 import { ComparisonStore } from './compare/store.ts';
 import type { Database } from './database/pool.ts';
+import { DeliveryStore } from './deliver/store.ts';
 import { Feed } from './events/feed.ts';
 import { HistoryStore } from './history/store.ts';
 import { Repositories } from './repository/repositories.ts';
@@ -29,6 +30,7 @@ export interface Services {
   readonly sources: SourceStore;
   readonly tickets: TicketStore;
   readonly rounds: RoundStore;
+  readonly deliveries: DeliveryStore;
   readonly repositories: Repositories;
   readonly versions: VersionStore;
   readonly comparisons: ComparisonStore;
@@ -55,6 +57,7 @@ export function createServices(
     log,
   );
   const feed = new Feed(db, history, (project) => workshop.changed(project));
+  const deliveries = new DeliveryStore(db);
   const comparisons = new ComparisonStore(db);
   const publications = new PublicationStore(db);
   return {
@@ -67,7 +70,8 @@ export function createServices(
     sources: new SourceStore(db),
     tickets: new TicketStore(db),
     rounds: new RoundStore(db),
-    repositories: new Repositories({ db, projects, history, assets, threads }, folder),
+    deliveries,
+    repositories: new Repositories({ db, projects, history, assets, threads, deliveries }, folder),
     versions: new VersionStore(db),
     comparisons,
     comparing: new Comparing({ projects, history, assets, workshop, threads, comparisons }),

@@ -518,6 +518,16 @@ export const operations = define({
     cost: 'step',
     errors: ['not-found', 'project-missing'],
   },
+  deliveries: {
+    method: 'GET',
+    path: '/api/projects/{id}/deliveries',
+    summary: 'When the code was handed over, and of which places of the history, the newest first',
+    params: project,
+    answer: array(s.codeDelivery.required()).required(),
+    status: 200,
+    cost: 'light',
+    errors: ['project-missing'],
+  },
   code: {
     method: 'GET',
     path: '/api/projects/{id}/code.zip',

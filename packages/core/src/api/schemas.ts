@@ -212,6 +212,17 @@ export const version = object({
   madeAt: time.required(),
 }).noUnknown();
 export type Version = Readonly<InferType<typeof version>>;
+
+/** When code was handed over, and of which place of the history. */
+export const codeDelivery = object({
+  id: seq.required(),
+  seq: seq.required(),
+  /** What the project was called then. */
+  name: string().defined(),
+  kind: string().oneOf(['zip', 'push']).required(),
+  madeAt: time.required(),
+}).noUnknown();
+export type CodeDelivery = Readonly<InferType<typeof codeDelivery>>;
 export const newReturn = object({
   ...stepFields,
   to: seq.required(),

@@ -4,11 +4,20 @@ import { HttpError } from '../http/errors.ts';
 import { leftSignal, route } from '../http/route.ts';
 import type { Services } from '../services.ts';
 
-export function deliverRoutes(app: FastifyInstance, { projects, assets, threads }: Services): void {
+/** The code as a zip, and when it was handed over. */
+export function deliverRoutes(
+  app: FastifyInstance,
+  { projects, assets, threads, deliveries }: Services,
+): void {
+  route(app, 'deliveries', async ({ params: { id } }) => {
+    await projects.require(id);
+    return deliveries.list(id);
+  });
+
   route(app, 'code', async ({ params, query, reply }) => {
     if (query.target !== undefined && !isTarget(query.target))
       throw new HttpError('target-unknown', `Code can be written for ${Object.keys(targets).join(', ')}.`);
-    const { name, design, app: document } = await projects.read(params.id);
+    const { name, seq, design, app: document } = await projects.read(params.id);
     const target = query.target ?? targetOf(document);
     const signal = leftSignal(reply);
     const { only } = query;
@@ -29,6 +38,9 @@ export function deliverRoutes(app: FastifyInstance, { projects, assets, threads 
       { texts: code.texts, files: [...files, ...code.record] },
       signal,
     );
+    // What is written otherwise than the project says is tried, and what is taken alone goes elsewhere.
+    if (only === undefined && target === targetOf(document))
+      await deliveries.add(params.id, { seq, name, kind: 'zip' });
     const called = only?.replace(/^.*\//, '').replace(/\.[^.]*$/, '') ?? name;
     const file = `${
       called

@@ -417,6 +417,7 @@ test('migrations are applied once, by one of several servers, and go on where a 
     '007_comparisons.sql',
     '008_publications.sql',
     '009_variables.sql',
+    '010_deliveries.sql',
   ]);
 });
 

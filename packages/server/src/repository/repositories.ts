@@ -2,6 +2,7 @@ import path from 'node:path';
 import type { IntoPlan, MergeSide } from '@tovel/core';
 import type { AssetStore } from '../assets/store.ts';
 import type { Database } from '../database/pool.ts';
+import type { DeliveryStore } from '../deliver/store.ts';
 import type { HistoryStore } from '../history/store.ts';
 import { HttpError } from '../http/errors.ts';
 import type { ProjectStore } from '../projects/store.ts';
@@ -24,6 +25,7 @@ interface Parts {
   readonly history: HistoryStore;
   readonly assets: AssetStore;
   readonly threads: Threads;
+  readonly deliveries: DeliveryStore;
 }
 
 type Answers = ReadonlyMap<string, MergeSide>;
@@ -83,7 +85,7 @@ export class Repositories {
     message: string,
   ): Promise<{ readonly commit: string; readonly address: string; readonly branch: string }> {
     return this.#inTurn(project, async () => {
-      const { look, tree, seq, known } = await this.#lookNow(project, answers);
+      const { look, tree, seq, name, known } = await this.#lookNow(project, answers);
       if (look.head !== head)
         throw new HttpError(
           'repository-moved',
@@ -97,6 +99,7 @@ export class Repositories {
         );
       const commit = await git(() => tree.push(look.plan.writes, message));
       await this.#store.pushed(project, commit, seq);
+      await this.#parts.deliveries.add(project, { seq, name, kind: 'push' });
       return { commit, address: known.address, branch: known.branch };
     });
   }
@@ -104,7 +107,7 @@ export class Repositories {
   async #lookNow(
     project: string,
     answers: Answers,
-  ): Promise<{ look: Look; tree: WorkTree; seq: number; known: StoredRepository }> {
+  ): Promise<{ look: Look; tree: WorkTree; seq: number; name: string; known: StoredRepository }> {
     const { projects, history, assets, threads } = this.#parts;
     const { name, design, app, seq } = await projects.read(project);
     const known = await this.#store.get(project);
@@ -136,7 +139,7 @@ export class Repositories {
       name,
       done.map(({ label }) => label),
     );
-    return { look: { head, commits, plan: planned.plan, message }, tree, seq, known };
+    return { look: { head, commits, plan: planned.plan, message }, tree, seq, name, known };
   }
 
   async #inTurn<T>(project: string, work: () => Promise<T>): Promise<T> {

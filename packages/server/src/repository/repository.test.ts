@@ -124,6 +124,7 @@ test('code is pushed, changed by hand elsewhere, drawn anew and pushed again, wi
   });
   expect(new Set(first.body.files.map(({ fate }) => fate))).toEqual(new Set(['new']));
   expect((await push(url, first.body)).status).toBe(200);
+  expect((await ask('GET', `${url}/deliveries`)).body).toMatchObject([{ kind: 'push', name: 'Desk' }]);
 
   const theirs = await clone(address, 'theirs');
   change(path.join(theirs, SCREEN), '<main ', '<main onClick={greet} ');

@@ -2,6 +2,7 @@ import type {
   Answers,
   ApiError,
   ChangeResult,
+  CodeDelivery,
   ComparisonAnswer,
   ComparisonScore,
   Conflict,
@@ -110,21 +111,41 @@ async function request<T>(
     });
   } catch {
     signal?.throwIfAborted();
-    throw new RequestError(0, {
-      code: 'unreachable',
-      message: 'The server does not answer. Is Tovel still running in its terminal?',
-    });
+    throw new RequestError(0, UNREACHABLE);
   }
   if (response.status === 204) return undefined as T;
+  if (response.ok) return (await response.json().catch(() => null)) as T;
+  throw await refusalOf(response);
+}
+
+const UNREACHABLE: ApiError = {
+  code: 'unreachable',
+  message: 'The server does not answer. Is Tovel still running in its terminal?',
+};
+
+/** What an answer that is not the wanted one says. */
+async function refusalOf(response: Response): Promise<Error> {
   const answer: unknown = await response.json().catch(() => null);
-  if (response.ok) return answer as T;
   if (response.status === 409 && (answer as Conflict | null)?.code === 'behind')
-    throw new BehindError(answer as Conflict);
-  throw new RequestError(
+    return new BehindError(answer as Conflict);
+  return new RequestError(
     response.status,
     (answer as ApiError | null) ?? { code: 'failed', message: `The server answered ${response.status}.` },
     retryAfterOf(response),
   );
+}
+
+/**
+ * A file that the server makes, with the name that it gives it.
+ * @throws RequestError where it cannot be made
+ */
+async function fetchFile(path: string): Promise<{ readonly name: string; readonly bytes: Blob }> {
+  const response = await fetch(path).catch(() => null);
+  if (response?.ok) {
+    const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1];
+    return { name: name ?? 'download', bytes: await response.blob() };
+  }
+  throw response ? await refusalOf(response) : new RequestError(0, UNREACHABLE);
 }
 
 /** What a source sent, as a zip, with the ticket under which it is kept once it has been taken in. */
@@ -230,6 +251,8 @@ export const api = {
   past: (id: string, seq: number) => request<ProjectState>('GET', `${project(id)}/at/${seq}`),
   goBack: (id: string, body: StepInput & { to: number; label: string }) =>
     request<ChangeResult>('POST', `${project(id)}/return`, body),
+  file: (address: string) => patiently(() => fetchFile(address)),
+  deliveries: (id: string) => request<CodeDelivery[]>('GET', `${project(id)}/deliveries`),
   versions: (id: string) => request<Version[]>('GET', `${project(id)}/versions`),
   nameVersion: (id: string, name: string, seq: number) =>
     request<Version>('POST', `${project(id)}/versions`, { name, seq }),

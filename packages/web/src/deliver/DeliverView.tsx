@@ -3,10 +3,13 @@ import { Fragment, useCallback, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
+import { useDownload } from '../api/use_download';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice, Segments } from '../ui/controls';
 import { Empty } from '../ui/Empty';
+import { ChangesView } from './changes/ChangesView';
+import { useCodeChanges, useDeliveries } from './changes/use_code_changes';
 import { Code } from './Code';
 import { CodeEditor } from './CodeEditor';
 import { GoneFiles, HandWritten } from './HandWritten';
@@ -23,7 +26,7 @@ const View = styled.div<{ $hasPicture: boolean }>`
   height: 100%;
   display: grid;
   grid-template-columns:
-    232px minmax(0, 1fr)
+    268px minmax(0, 1fr)
     ${({ $hasPicture }) => ($hasPicture ? 'minmax(300px, 400px)' : '')};
   grid-template-rows: auto minmax(0, 1fr);
   > nav {
@@ -40,6 +43,7 @@ const View = styled.div<{ $hasPicture: boolean }>`
 const Bar = styled.div`
   grid-column: 1 / -1;
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 10px;
   padding: 8px 16px;
@@ -49,8 +53,11 @@ const Bar = styled.div`
     font-size: 15px;
   }
   p {
+    flex: 1 1 200px;
     color: ${color.ink2};
-    margin-right: auto;
+  }
+  strong {
+    color: ${color.red};
   }
 `;
 
@@ -87,9 +94,12 @@ const LOGIC = [
 ] as const;
 const PLACES = [
   { id: 'code', label: 'Code' },
+  { id: 'changes', label: 'Changes' },
   { id: 'repository', label: 'Repository' },
   { id: 'publish', label: 'Publish' },
 ] as const;
+/** Places that stand in place of the code. */
+const BESIDE: ReadonlySet<string> = new Set(['changes', 'repository', 'publish']);
 const NAMING = [
   { id: 'pascal', label: 'MyLoans.tsx' },
   { id: 'kebab', label: 'my-loans.tsx' },
@@ -118,15 +128,22 @@ export function DeliverView() {
   const start = app.start && emitted?.fileOfScreen.get(app.start);
   const current = emitted?.files.find((file) => file.path === (path ?? start)) ?? emitted?.files[0];
   const [place, setPlace] = useQueryParam('in', 'code');
+  const deliveries = useDeliveries();
+  const { download, isBusy, problem: notPacked } = useDownload();
+  // Both are written by one worker, and what is looked at comes first.
+  const since = useCodeChanges(isWhole ? (deliveries.data?.[0] ?? null) : null);
   const notes = useMemo(
     () =>
       new Map([
+        ...(since.changes ?? []).flatMap(({ path: file, fate }) =>
+          fate === 'removed' ? [] : [[file, fate === 'new' ? 'new' : 'changed'] as const],
+        ),
         ...(emitted?.handWritten ?? []).flatMap(({ file, conflicts }) =>
           file === null ? [] : [[file, conflicts.length ? 'to decide' : 'by hand'] as const],
         ),
         ...[...drafts.keys()].map((file) => [file, 'not saved'] as const),
       ]),
-    [emitted, drafts],
+    [emitted, drafts, since.changes],
   );
   const pick = useCallback((key: string) => setElement(key), []);
   if (!graph.screens.length) {
@@ -221,14 +238,18 @@ export function DeliverView() {
             </Fragment>
           ))}
         </p>
-        <Button onPress={() => window.location.assign(api.archiveUrl(id))}>Export as .tovel</Button>
-        <Button $kind="primary" onPress={() => window.location.assign(api.codeUrl(id))}>
-          Download zip
+        <Button isDisabled={isBusy} onPress={() => download(api.archiveUrl(id))}>
+          Export as .tovel
         </Button>
+        <Button $kind="primary" isDisabled={isBusy} onPress={() => download(api.codeUrl(id))}>
+          {isBusy ? 'Packing …' : 'Download zip'}
+        </Button>
+        {notPacked !== null && <strong role="alert">{notPacked}</strong>}
       </Bar>
       {place === 'publish' && <PublishView />}
+      {place === 'changes' && <ChangesView />}
       {place === 'repository' && <RepositoryView />}
-      {place !== 'publish' && place !== 'repository' && (
+      {!BESIDE.has(place) && (
         <>
           <nav aria-label="Files of the code">
             <FileTree

@@ -9,7 +9,7 @@ interface Node {
   readonly name: string;
   readonly children: Node[];
   /** What is said of it, such as that it is written once, for people to go on with. */
-  readonly note: string | null;
+  note: string | null;
 }
 
 const Files = styled(Tree)`
@@ -19,6 +19,7 @@ const Files = styled(Tree)`
 `;
 
 const Yours = styled.em`
+  flex: none;
   margin-left: 8px;
   font: italic 11px/1.4 ${font.text};
   opacity: 0.75;
@@ -39,10 +40,23 @@ const Row = styled(TreeItem)`
   &[data-hovered]:not([data-selected]) {
     background: ${color.lakeTint};
   }
-  span {
+  div,
+  div > span {
+    display: flex;
+    min-width: 0;
     white-space: nowrap;
   }
-  button {
+  div > span {
+    flex: 1;
+  }
+  [data-name] {
+    flex: 0 1 auto;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  button,
+  [data-space] {
+    flex: none;
     width: 14px;
     padding: 0;
     border: 0;
@@ -72,6 +86,14 @@ function nest(files: readonly EmittedFile[], notes: ReadonlyMap<string, string>)
     node.children.forEach(sort);
   };
   sort(root);
+  // A folder that is closed says how much of what is in it is told of.
+  const count = (node: Node): number => {
+    if (!node.children.length) return notes.has(node.path) ? 1 : 0;
+    const inside = node.children.reduce((sum, child) => sum + count(child), 0);
+    if (inside) node.note = String(inside);
+    return inside;
+  };
+  count(root);
   return root.children;
 }
 
@@ -106,7 +128,9 @@ export function FileTree({
     <Row
       key={node.path}
       id={node.path}
-      textValue={node.note === null ? node.name : `${node.name}, ${node.note}`}
+      textValue={
+        node.note === null ? node.name : `${node.name}, ${node.note}${node.children.length ? ' of note' : ''}`
+      }
     >
       <TreeItemContent>
         {({ isExpanded }) => (
@@ -116,10 +140,12 @@ export function FileTree({
                 {isExpanded ? '▾' : '▸'}
               </Button>
             ) : (
-              <span style={{ display: 'inline-block', width: 14 }} />
+              <span data-space />
             )}
-            {node.name}
-            {node.note !== null && <Yours>{node.note}</Yours>}
+            <span data-name title={node.name}>
+              {node.name}
+            </span>
+            {node.note !== null && !(isExpanded && node.children.length) && <Yours>{node.note}</Yours>}
           </span>
         )}
       </TreeItemContent>

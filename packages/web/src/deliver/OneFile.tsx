@@ -2,6 +2,7 @@ import { type EmittedProject, withWhatItNeeds } from '@tovel/core';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { api } from '../api/client';
+import { useDownload } from '../api/use_download';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
@@ -22,6 +23,9 @@ const Head = styled.div`
     text-overflow: ellipsis;
     white-space: nowrap;
   }
+  strong {
+    color: ${color.red};
+  }
 `;
 
 /** How long it is said that something was copied, in ms. */
@@ -41,6 +45,7 @@ export function OneFile({
   onEdit?: () => void;
 }) {
   const { id } = useProject();
+  const { download, isBusy, problem } = useDownload();
   const count = useMemo(() => withWhatItNeeds(emitted, path).length, [emitted, path]);
   const [copied, setCopied] = useState<'Copied' | 'Could not copy' | null>(null);
   useEffect(() => {
@@ -67,7 +72,8 @@ export function OneFile({
       >
         {copied ?? 'Copy'}
       </Button>
-      <Button $kind="quiet" onPress={() => window.location.assign(api.codeUrl(id, path))}>
+      {problem !== null && <strong role="alert">{problem}</strong>}
+      <Button $kind="quiet" isDisabled={isBusy} onPress={() => download(api.codeUrl(id, path))}>
         {count === 1 ? 'Zip of it' : `Zip of it and the ${count - 1} it needs`}
       </Button>
     </Head>

@@ -1,9 +1,12 @@
 import {
+  type CodeChange,
+  codeChanges,
   type CodeRead,
   deliveredCode,
   type EmissionProgress,
   type EmittedProject,
   generatedCode,
+  type Project,
   readCode,
   seldom,
   targetOf,
@@ -12,8 +15,19 @@ import { expose } from 'comlink';
 import { ProjectMemory, type ToldProject } from '../project/told_project';
 
 const memory = new ProjectMemory();
-/** Whether the formatter has been at work: it takes longer the first time than ever after. */
-let isWarm = false;
+/** What was written last: it is asked for again by what compares it with something else. */
+let last: { readonly project: Project; readonly name: string; readonly emitted: EmittedProject } | null =
+  null;
+/** The code of the moment that was compared with last. */
+let then: { readonly moment: string; readonly emitted: EmittedProject } | null = null;
+
+async function written(project: Project, name: string, tell: EmissionProgress): Promise<EmittedProject> {
+  if (last?.name !== name || last.project.design !== project.design || last.project.app !== project.app) {
+    const emitted = await deliveredCode(project, name, targetOf(project.app), seldom(tell));
+    last = { project, name, emitted };
+  }
+  return last.emitted;
+}
 
 /** Writes the code away from the interface. */
 const deliver = {
@@ -26,7 +40,8 @@ const deliver = {
   ): Promise<EmittedProject> {
     const project = memory.hear(told);
     const [target, { start, handWritten }] = [targetOf(project.app), project.app];
-    if (!isWarm && start !== null && !Object.keys(handWritten).length)
+    // The formatter takes longer the first time than ever after.
+    if (!last && start !== null && !Object.keys(handWritten).length)
       early(
         await generatedCode(
           project,
@@ -36,9 +51,25 @@ const deliver = {
           (path, { fileOfScreen }) => path === fileOfScreen.get(start),
         ),
       );
-    const emitted = await deliveredCode(project, name, target, seldom(tell));
-    isWarm = true;
-    return emitted;
+    return written(project, name, tell);
+  },
+  /**
+   * What became of the code since the project was something else.
+   * @param moment what that is known by: the same for the same
+   */
+  async changes(
+    moment: string,
+    past: Project,
+    pastName: string,
+    told: ToldProject,
+    name: string,
+    tell: EmissionProgress,
+  ): Promise<CodeChange[]> {
+    const project = memory.hear(told);
+    const emitted = await written(project, name, tell);
+    if (then?.moment !== moment)
+      then = { moment, emitted: await deliveredCode(past, pastName, targetOf(past.app)) };
+    return codeChanges(then.emitted, emitted);
   },
   read(told: ToldProject, name: string, path: string, text: string): Promise<CodeRead> {
     const project = memory.hear(told);

@@ -5,7 +5,8 @@ import { useProject } from '../project/context';
 import { ProjectWorker } from '../project/project_worker';
 import type { DeliverWorker } from './deliver_worker';
 
-const writer = new ProjectWorker<DeliverWorker>(
+/** Writes code; the same for all that is shown of it. */
+export const writer = new ProjectWorker<DeliverWorker>(
   () => new Worker(new URL('./deliver_worker.ts', import.meta.url), { type: 'module' }),
 );
 

@@ -1,9 +1,13 @@
 /** Hands a text to the browser as a file to keep; the name is made from a title. */
-export function saveFile(title: string, extension: string, type: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
+export const saveFile = (title: string, extension: string, type: string, text: string): void =>
+  saveBlob(`${title.toLowerCase().replace(/\W+/g, '-')}${extension}`, new Blob([text], { type }));
+
+/** Hands bytes to the browser as a file to keep. */
+export function saveBlob(name: string, bytes: Blob): void {
+  const url = URL.createObjectURL(bytes);
   const link = document.createElement('a');
   link.href = url;
-  link.download = `${title.toLowerCase().replace(/\W+/g, '-')}${extension}`;
+  link.download = name;
   link.click();
   setTimeout(() => URL.revokeObjectURL(url), 1000);
 }

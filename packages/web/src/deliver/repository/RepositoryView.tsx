@@ -6,7 +6,8 @@ import { useProject } from '../../project/context';
 import { color, font } from '../../theme/theme';
 import { Button, fieldBox, Label } from '../../ui/controls';
 import { Empty } from '../../ui/Empty';
-import { ChangedFiles, filesByFate } from './ChangedFiles';
+import { ChangedFiles } from '../changes/ChangedFiles';
+import { filesByFate } from './files_by_fate';
 import { Connection } from './Connection';
 import { AskedPicture, FileChange } from './FileChange';
 import { type RepositoryState, useRepository } from './use_repository';
@@ -187,7 +188,12 @@ function Looked({ repository, onChange }: { repository: RepositoryState; onChang
       </Side>
       {current ? (
         <>
-          <ChangedFiles groups={groups} selected={current.path} onSelect={setChosen} />
+          <ChangedFiles
+            label="Files that would change"
+            groups={groups}
+            selected={current.path}
+            onSelect={setChosen}
+          />
           <FileChange file={current} asks={asks} answers={answers} onAnswer={answer} />
           <AskedPicture asks={asks} />
         </>

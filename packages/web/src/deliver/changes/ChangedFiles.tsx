@@ -1,9 +1,6 @@
-import type { Fate, PushPlan } from '@tovel/core';
 import { ListBox, ListBoxItem, ListBoxSection, Header } from 'react-aria-components';
 import styled from 'styled-components';
 import { color, font } from '../../theme/theme';
-
-type File = PushPlan['files'][number];
 
 const Box = styled(ListBox)`
   min-height: 0;
@@ -52,38 +49,26 @@ const Row = styled(ListBoxItem)`
   }
 `;
 
-/** What becomes of files, the most to be looked at first. */
-const GROUPS: readonly { readonly fate: Fate | 'asked'; readonly title: string }[] = [
-  { fate: 'asked', title: 'To be decided' },
-  { fate: 'merged', title: 'Merged with theirs' },
-  { fate: 'updated', title: 'Written anew' },
-  { fate: 'new', title: 'New' },
-  { fate: 'removed', title: 'Taken away' },
-  { fate: 'kept', title: 'Theirs, left as they are' },
-  { fate: 'left-out', title: 'Taken away by them, left out' },
-];
-
-/** Files of a plan in groups, by what becomes of them. */
-export function filesByFate(plan: PushPlan, answered: (ask: string) => boolean) {
-  const asked = new Set(plan.asks.filter(({ id }) => !answered(id)).map(({ path }) => path));
-  return GROUPS.map(({ fate, title }) => ({
-    title,
-    files: plan.files.filter((file) => (asked.has(file.path) ? fate === 'asked' : file.fate === fate)),
-  })).filter(({ files }) => files.length);
+export interface FileGroup {
+  readonly title: string;
+  readonly files: readonly { readonly path: string; readonly movedFrom?: string | undefined }[];
 }
 
+/** Files in groups, one of which is looked at. */
 export function ChangedFiles({
+  label,
   groups,
   selected,
   onSelect,
 }: {
-  groups: readonly { readonly title: string; readonly files: readonly File[] }[];
+  label: string;
+  groups: readonly FileGroup[];
   selected: string | null;
   onSelect: (path: string) => void;
 }) {
   return (
     <Box
-      aria-label="Files that would change"
+      aria-label={label}
       selectionMode="single"
       selectionBehavior="replace"
       selectedKeys={selected === null ? [] : [selected]}
