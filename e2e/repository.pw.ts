@@ -90,4 +90,9 @@ test('code is pushed, changed by hand elsewhere, and pushed again with the lines
   expect(text).toContain('How do we work?');
   expect(text).toContain('See the tools');
   expect(git(theirs, 'log', '-1', '--format=%s')).toContain('How does it work?');
+
+  // Nothing there is touched where the two go their own ways.
+  await page.getByRole('button', { name: 'Disconnect' }).click();
+  await expect(page.getByRole('heading', { name: 'Into the repository of your team' })).toBeVisible();
+  expect(git(theirs, 'ls-remote', '--heads', 'origin')).toContain('refs/heads/');
 });

@@ -246,3 +246,32 @@ describe('drawings beside pages', () => {
     expect(notices.map(({ code }) => code).filter((code) => code.startsWith('icon'))).toEqual(codes);
   });
 });
+
+test('a page that does nothing but lead on is none, and links to it lead where it does; an empty style sheet is one', async () => {
+  const html = (path: string, text: string) => ({ path, bytes: strToU8(text) });
+  const read: string[] = [];
+  const { screens, notices } = await readBatch(
+    [
+      html('site/docs.html', '<meta http-equiv="refresh" content="0; url=./docs/index.html">'),
+      html(
+        'site/docs/index.html',
+        '<link rel="stylesheet" href="../empty.css"><a href="../docs.html#all">Documents</a>',
+      ),
+      html('site/empty.css', ''),
+    ],
+    {
+      readPage: async ({ html: page }) => {
+        read.push(page);
+        throw new Error('not looked at here');
+      },
+      addressOf: (asset) => `blob:${asset.hash}`,
+    },
+  );
+  expect(screens).toEqual([]);
+  expect(read).toHaveLength(1);
+  expect(read[0]).toContain('href="/site/docs/index.html#all"');
+  expect(notices.map(({ code, file }) => `${code} ${file}`)).toEqual([
+    'page-leads-on site/docs.html',
+    'html-unreadable site/docs/index.html',
+  ]);
+});

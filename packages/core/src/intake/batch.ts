@@ -8,6 +8,7 @@ import { libraryFiles } from './library_pages.ts';
 import { cleanNotice, cleanScreen } from './gate.ts';
 import type { IntakeHost } from './host.ts';
 import { limits } from './limits.ts';
+import { pagesLeadingOn } from './html/leads_on.ts';
 import { PageIntake } from './html/page_intake.ts';
 import { readOra } from './ora/read_ora.ts';
 import { readPdfPages } from './pdf/read_pdf.ts';
@@ -65,6 +66,8 @@ class Batch {
   readonly #options: IntakeOptions;
   readonly #files: BatchFiles;
   readonly #pages: PageIntake;
+  /** Pages that do nothing but lead on, with those that they lead to. */
+  readonly #leadingOn: ReadonlyMap<string, string>;
   readonly #keys: Set<string>;
 
   constructor(input: readonly InputFile[], host: IntakeHost, options: IntakeOptions) {
@@ -72,7 +75,8 @@ class Batch {
     this.#options = options;
     this.#keys = new Set(options.taken);
     this.#files = new BatchFiles(input, (asset, bytes) => host.addressOf(asset, bytes), options.known);
-    this.#pages = new PageIntake(this.#files, host, options.widths);
+    this.#leadingOn = pagesLeadingOn(this.#files.all);
+    this.#pages = new PageIntake(this.#files, host, options.widths, this.#leadingOn);
   }
 
   async read(): Promise<IntakeResult> {
@@ -125,7 +129,15 @@ class Batch {
     const sets = pages.length ? this.#iconSets(all, shown) : new Set<string>();
     const brought = pages.length ? this.#broughtByLibraries(all, shown) : new Set<string>();
     const inPictureFolder = pages.length ? pictureFolders(all, shown) : () => false;
+    for (const [path, end] of this.#leadingOn)
+      this.#files.notice(
+        'info',
+        'page-leads-on',
+        path,
+        `It does nothing but lead on to “${end}”: links to it lead there.`,
+      );
     const designs = all.filter((file) => {
+      if (this.#leadingOn.has(file.path)) return false;
       if (sets.has(file.path) || brought.has(file.path)) return false;
       if (!DESIGNS.includes(kindOfFile(file.path)) || shown.has(file.path)) return false;
       if (!pages.length || kindOfFile(file.path) !== 'svg') return true;

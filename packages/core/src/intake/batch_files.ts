@@ -181,7 +181,8 @@ export class BatchFiles {
         'file-too-large',
         `The file is ${megabytes(file.bytes.length)}; at most ${megabytes(limits.fileBytes)} is read. Export it with smaller pictures.`,
       );
-    else if (file.bytes.length === 0) refuse('error', 'file-empty', 'The file is empty.');
+    // A style sheet may say nothing.
+    else if (file.bytes.length === 0 && kind !== 'css') refuse('error', 'file-empty', 'The file is empty.');
     else if (this.#files.size >= limits.files)
       refuse('error', 'too-many-files', `Left out: a batch has at most ${limits.files} files.`);
     else if (kind === 'project')

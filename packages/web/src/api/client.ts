@@ -205,6 +205,7 @@ export const api = {
     request<void>('PUT', `${project(id)}/notes/${note}`, { answer, isSettled }),
   repository: async (id: string): Promise<ConnectedRepository> =>
     (await request<{ repository: ConnectedRepository }>('GET', `${project(id)}/repository`)).repository,
+  disconnectRepository: (id: string) => request<void>('DELETE', `${project(id)}/repository`),
   connectRepository: async (
     id: string,
     to: { address: string; branch: string; token?: string },

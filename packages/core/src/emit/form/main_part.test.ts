@@ -18,10 +18,31 @@ function mains(children: readonly Element[]): string[] {
   return found;
 }
 
+const box = (key: string, children: readonly Element[] = []): Element =>
+  part({
+    key,
+    kind: 'box',
+    tag: 'div',
+    name: key,
+    style: { ...drawn.root.style, base: {} },
+    box: { x: 0, y: 100, width: 390, height: 500 },
+    children,
+  });
+const nav = part({ key: 'n', tag: 'nav' });
+
 test.each<[string, Element[], string[]]>([
   ['the page, where it says nothing', [part({ key: 'a' })], [drawn.root.key]],
   ['what is written as it', [part({ key: 'a' }), part({ key: 'b', tag: 'main' })], ['b']],
   ['what has its role', [part({ key: 'b', attributes: { role: 'main' } })], ['b']],
+  ['what is left between the bars', [nav, box('b'), part({ key: 'f', tag: 'footer' })], ['b']],
+  [
+    'what is left of what all is wrapped in',
+    [box('w', [nav, box('b', [part({ key: 'h', tag: 'header' }), box('c', [box('d')])])])],
+    ['c'],
+  ],
+  ['the page, where two are left', [nav, box('b'), box('c')], [drawn.root.key]],
+  ['the page, where it has no bars', [box('b')], [drawn.root.key]],
+  ['not what is not shown', [nav, box('b'), { ...box('c'), hidden: true }], ['b']],
   ['the first of two', [part({ key: 'a', tag: 'main' }), part({ key: 'b', tag: 'main' })], ['a']],
 ])('the one main part of a page is %s', (_, children, wanted) => {
   expect(mains(children)).toEqual(wanted);

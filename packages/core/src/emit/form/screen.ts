@@ -11,6 +11,7 @@ import { fieldLabels, isField, tiedLabels, type Ties } from './field_labels.ts';
 import { isNameless, namelessLabel } from '../../links/nameless.ts';
 import { truthful } from './truthful.ts';
 import { classNameOf, drawingOf, qualified } from './styles/class_naming.ts';
+import { mainOf } from './main_part.ts';
 import { withoutIdle } from './styles/idle.ts';
 import type { EmittedPart } from './emitted_parts.ts';
 import { drawerId, type EmittedWiring } from './emitted_wiring.ts';
@@ -88,17 +89,6 @@ export function emitScreen(screen: Screen, context: ScreenContext): EmittedScree
   };
 }
 
-/** The first part of a page that it calls its main one. */
-function mainOf(root: Element): Element | null {
-  let main: Element | null = null;
-  walkElements(root, (element) => {
-    const isMain = element.tag === 'main' || element.attributes?.role === 'main';
-    if (isMain && element !== root && !element.hidden) main ??= element;
-    return main === null;
-  });
-  return main;
-}
-
 interface Surroundings {
   /** Within a button or a paragraph, where only phrasing may stand. */
   readonly isPhrasing: boolean;
@@ -114,7 +104,7 @@ interface Surroundings {
 }
 
 class ScreenWriter {
-  /** The main part of the page, where it says which that is; else the page is. */
+  /** The main part of the page, where that is not the page. */
   readonly #main: Element | null;
   readonly #context: ScreenContext;
   readonly #fieldLabels: ReadonlyMap<string, string>;

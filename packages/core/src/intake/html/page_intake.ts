@@ -1,6 +1,6 @@
 import type { FontFace, Notice, Screen } from '../../model/design.ts';
 import type { BatchFiles } from '../batch_files.ts';
-import { type InputFile, textOfFile } from '../files.ts';
+import { type InputFile, resolveReference, textOfFile } from '../files.ts';
 import type { IntakeHost } from '../host.ts';
 import { assembleScreen } from './assemble.ts';
 import { type GlyphSource, IconGlyphs } from './icon_glyphs.ts';
@@ -18,9 +18,17 @@ export class PageIntake {
   readonly #faces = new Map<string, FontFace>();
   readonly #shipped = new Map<string, Promise<readonly FontRule[]>>();
   readonly #glyphs: GlyphSource;
+  readonly #leadingOn: ReadonlyMap<string, string>;
 
-  constructor(files: BatchFiles, host: IntakeHost, widths: readonly number[] = defaultPlan.widths) {
+  /** @param leadingOn pages that do nothing but lead on, with those that they lead to */
+  constructor(
+    files: BatchFiles,
+    host: IntakeHost,
+    widths: readonly number[] = defaultPlan.widths,
+    leadingOn: ReadonlyMap<string, string> = new Map(),
+  ) {
     this.#files = files;
+    this.#leadingOn = leadingOn;
     this.#host = host;
     this.#widths = widths;
     this.#glyphs = new IconGlyphs(() => [...this.#faces.values()], files.bytes);
@@ -93,6 +101,11 @@ export class PageIntake {
       styleSheet: (reference, from) => this.#files.styleSheetAt(reference, from),
       picture: shown(['picture', 'svg']),
       font: shown(['font']),
+      leadsOn: (reference, from) => {
+        const path = resolveReference(reference, from);
+        const end = path === null ? undefined : this.#leadingOn.get(path);
+        return end === undefined ? null : `/${end}${/[?#].*$/.exec(reference)?.[0] ?? ''}`;
+      },
       cleaned: this.#cleaned,
     };
   }

@@ -482,6 +482,8 @@ class PageCleaner {
         // The page's own rules still see a link: many tell one with an address from one without.
         return name === 'href' ? ['#'] : [];
       }
+      const end = this.#files.leadsOn?.(value, this.#from);
+      if (end) return [end];
       return [this.#from === this.#file ? value : fromRoot(value, this.#from)];
     }
     if (

@@ -9,6 +9,8 @@ export interface PageFiles {
   ) => { readonly text: string; readonly file: string } | null;
   readonly picture: (reference: string, from: string) => string | null;
   readonly font: (reference: string, from: string) => string | null;
+  /** Where a link leads in truth, from the root of the batch; null where it leads where it says. */
+  readonly leadsOn?: (reference: string, from: string) => string | null;
   /** Style sheets that were cleaned before, by their file: pages of a batch share them. */
   readonly cleaned?: Map<string, CleanSheet>;
 }

@@ -49,6 +49,7 @@ const Side = styled.aside`
 
 const Row = styled.div`
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   margin-top: 8px;
 `;
@@ -112,7 +113,7 @@ export function RepositoryView() {
 }
 
 function Looked({ repository, onChange }: { repository: RepositoryState; onChange: () => void }) {
-  const { connection, look, lookAgain, push, pushed, answers, answer } = repository;
+  const { connection, disconnect, look, lookAgain, push, pushed, answers, answer } = repository;
   const plan = look.data;
   const groups = plan ? filesByFate(plan, (ask) => answers.has(ask)) : [];
   const [chosen, setChosen] = useState<string | null>(null);
@@ -135,9 +136,13 @@ function Looked({ repository, onChange }: { repository: RepositoryState; onChang
           <Row>
             <Button onPress={() => void lookAgain()}>Look again</Button>
             <Button onPress={onChange}>Change</Button>
+            <Button isDisabled={disconnect.isPending} onPress={() => disconnect.mutate()}>
+              Disconnect
+            </Button>
           </Row>
         </section>
         {look.error && <Problem role="alert">{look.error.message}</Problem>}
+        {disconnect.error && <Problem role="alert">{disconnect.error.message}</Problem>}
         {plan && (
           <>
             {plan.commits.length > 0 && (

@@ -33,6 +33,15 @@ export function useRepository() {
       if (isConnected) await lookAgain();
     },
   });
+  /** Nothing of the repository itself is touched. */
+  const disconnect = useMutation({
+    mutationFn: () => api.disconnectRepository(id),
+    onSuccess: () => {
+      setAnswers(new Map());
+      queries.removeQueries({ queryKey: ['repository-look', id] });
+      queries.setQueryData(['repository', id], null);
+    },
+  });
   const push = useMutation({
     mutationFn: ({ plan, message }: { plan: PushPlan; message: string }) =>
       api.push(id, {
@@ -52,6 +61,7 @@ export function useRepository() {
     look,
     lookAgain,
     connect,
+    disconnect,
     push,
     pushed,
     answers,
