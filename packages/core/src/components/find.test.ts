@@ -1,4 +1,5 @@
 import { screenOf, svg } from '../testing/build.ts';
+import { pageOfHtml } from '../testing/page_of_html.ts';
 import type { Screen } from '../model/design.ts';
 import { findComponents, findLists } from './find.ts';
 
@@ -90,4 +91,13 @@ test.each([
     'photos',
   );
   expect(findLists(screen)).toHaveLength(lists);
+});
+
+test('nothing within quoted code is a component or a list, however it is coloured', () => {
+  const line = (name: string): string =>
+    `<span style="color:gray">&lt;<b style="color:blue">${name}</b> <i style="color:red">"${name}"</i>&gt;</span>`;
+  const lines = ['one', 'two', 'three', 'four', 'five', 'six'].map(line).join('');
+  const found = (tag: string) => findComponents([pageOfHtml(`<h1>Code</h1><${tag}>${lines}</${tag}>`)]);
+  expect(found('div')).not.toEqual([]);
+  expect(found('pre')).toEqual([]);
 });

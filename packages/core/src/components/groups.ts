@@ -1,7 +1,7 @@
 import { hash } from '../json/hash.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { shapeLikeness } from '../roles/shape.ts';
-import { type Sight, sightOf } from '../roles/sight.ts';
+import { isInCode, type Sight, sightOf } from '../roles/sight.ts';
 import { wordOf } from './names.ts';
 
 /** A component has at least this many elements, and at most this many are looked at in one screen. */
@@ -42,6 +42,7 @@ function byForm(screens: readonly Screen[]): Map<string, Sight[]> {
       forms.set(sight, formOf(sight, forms));
       const { element } = sight;
       if (sight === root || element.hidden || element.kind !== 'box' || !sight.children.length) continue;
+      if (isInCode(sight)) continue;
       const size = sizeOf(element);
       const isButton = isFramedText(sight);
       if (size < LEAST_ELEMENTS && !isButton) continue;

@@ -1,6 +1,6 @@
 import { inferRoles } from '../roles/infer.ts';
 import { type Run, runsIn, shapeOf } from '../roles/shape.ts';
-import { rootOf, type Sight, sightOf } from '../roles/sight.ts';
+import { isCode, isInCode, rootOf, type Sight, sightOf } from '../roles/sight.ts';
 import type { Screen } from '../model/design.ts';
 import { sizeOf } from './groups.ts';
 import { namesOf } from './names.ts';
@@ -13,7 +13,7 @@ export function listsOf(screen: Screen): Named[] {
   const found: Named[] = [];
   const used = new Set<string>();
   for (const parent of all) {
-    if (parent.element.hidden || isWithin(parent, used)) continue;
+    if (parent.element.hidden || isWithin(parent, used) || isCode(parent) || isInCode(parent)) continue;
     for (const run of runsOf(parent, guesses)) {
       const places = run.items.map((item) => item.element.key);
       if (places.some((key) => used.has(key))) continue;

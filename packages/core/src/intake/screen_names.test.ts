@@ -38,6 +38,19 @@ test.each<[string, Screen[], string[]]>([
     ['Tools', 'Loans', 'Help'],
   ],
   [
+    'what no other title has, where the rest says the part of the site',
+    [
+      page('c/drill.html', 'Drill - Tools - Shed'),
+      page('c/saw.html', 'Saw - Tools - Shed'),
+      page('tools.html', 'Tools - Shed'),
+      page('m/saw.html', 'Saw - Manuals - Shed'),
+      page('m/care.html', 'Care - Manuals - Shed'),
+      page('desk.html', 'Desk - Shed'),
+      page('help.html', 'Help - Shed'),
+    ],
+    ['Drill', 'Saw Tools', 'Tools', 'Saw Manuals', 'Care', 'Desk', 'Help'],
+  ],
+  [
     'also without a separator',
     [page('a.html', 'Shed Tools Desk'), page('b.html', 'Shed Loans Desk'), page('c.html', 'Shed Help Desk')],
     ['Tools', 'Loans', 'Help'],

@@ -60,7 +60,9 @@ function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Scree
   const site = new Set(parts.map((part) => part.toLowerCase()));
   const marked = markedEntries(pages);
   const rest = restsOfTitles(pages, parts);
+  const own = ownParts(pages, parts);
   const kinds: readonly ((page: Screen) => string)[] = [
+    (page) => whole(short(own(page))),
     (page) => whole(short(rest(page))),
     (page) => short(marked(page)),
     (page) => (isWord(page) && !isFirstPage(page) ? nameOfFile(page, home) : ''),
@@ -104,6 +106,21 @@ function siteParts(pages: readonly Screen[]): string[] {
   const isMore = (part: string, count: number): boolean =>
     count > 1 && site.some((one) => part.startsWith(`${one} `) || part.endsWith(` ${one}`));
   return [...counts].flatMap(([part, count]) => (site.includes(part) || isMore(part, count) ? [part] : []));
+}
+
+/**
+ * The one part of a title that no other has, where it has others that say which part of the site a page is in.
+ * @param site parts that say the site
+ */
+function ownParts(pages: readonly Screen[], site: readonly string[]): (page: Screen) => string {
+  const counts = countOf(
+    pages.flatMap((page) => [...new Set(partsOf(page).map((part) => part.toLowerCase()))]),
+  );
+  return (page) => {
+    const left = partsOf(page).filter((part) => !site.includes(part));
+    const own = left.filter((part) => counts.get(part.toLowerCase()) === 1);
+    return own.length === 1 && left.length > 1 ? own[0] : '';
+  };
 }
 
 /**

@@ -237,3 +237,9 @@ export function hasParent(sight: Sight, test: (parent: Sight) => boolean): boole
   for (let parent = sight.parent; parent; parent = parent.parent) if (test(parent)) return true;
   return false;
 }
+
+/** Whether something is quoted code. */
+export const isCode = ({ element: { tag } }: Sight): boolean => tag === 'pre' || tag === 'code';
+
+/** Whether something stands within quoted code, which is one text however it is coloured. */
+export const isInCode = (sight: Sight): boolean => hasParent(sight, isCode);

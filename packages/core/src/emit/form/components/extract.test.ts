@@ -490,3 +490,75 @@ test('which of three looks an entry of a menu has is told by the page that it is
   expect(code).not.toContain('interface');
   expect(typeErrors([emitted])).toEqual([]);
 }, 60_000);
+
+/** Pages with a bar that is a component, and the code of that. */
+function codeOfBar(
+  keys: readonly string[],
+  barOn: (key: string) => string,
+  linksIn: (bar: MarkupLike, key: string) => ReturnType<typeof putInteraction>[],
+): string {
+  const pages = keys.map((key) => pageOfHtml(`<nav>${barOn(key)}</nav><p id="${key}">Page ${key}</p>`, key));
+  const bare = projectOf(...pages);
+  const bars = pages.map(({ root }) => root.children.find(({ tag }) => tag === 'nav')!);
+  const places = bars.map(({ key }) => key);
+  const app = applyChange(
+    bare.app,
+    all([
+      ...bars.flatMap((bar, i) => linksIn(bar, keys[i])),
+      putComponent('bar', { name: 'Bar', kind: 'component', places }),
+    ]),
+  );
+  const emitted = emitReact({ ...bare, app }, 'Bars');
+  expect(typeErrors([emitted])).toEqual([]);
+  const bar = emitted.files.find(({ path }) => path.endsWith('/Bar.tsx'));
+  return bar && 'text' in bar ? bar.text : '';
+}
+type MarkupLike = Screen['root'];
+
+test('a group of a menu is open by the route, also at the page that sums it up and has no entry', () => {
+  const keys = ['a', 'b', 'c', 'd', 'sum', 'other'];
+  const entries = ['a', 'b', 'c', 'other'];
+  const code = codeOfBar(
+    keys,
+    (key) =>
+      `<p style="color:${key === 'other' || key === 'd' ? 'gray' : 'black'}">Group</p>${entries.map((to) => `<a href="${to}.html">To ${to}</a>`).join('')}`,
+    (bar) =>
+      bar.children
+        .filter(({ tag }) => tag === 'a')
+        .map((link, i) => putInteraction(link.key, pressTo({ kind: 'screen', screen: entries[i] }))),
+  );
+  expect(code).toContain("['/a', '/b', '/c', '/sum'].includes(pathname)");
+  expect(code).not.toContain('interface');
+}, 60_000);
+
+test('a link to a place of the own page is the same on every page', () => {
+  const code = codeOfBar(
+    ['a', 'b', 'c'],
+    () => '<a href="#top">To the top</a><b id="top">Top</b>',
+    (bar, key) => [
+      putInteraction(
+        bar.children[0].key,
+        pressTo({ kind: 'anchor', screen: key, element: bar.children[1].key }),
+      ),
+    ],
+  );
+  expect(code).toMatch(/to="#[\w-]+"/);
+  expect(code).not.toContain('interface');
+}, 60_000);
+
+test('a place that is given much more than all others goes its own way', () => {
+  const said = (words: string, number: number): Place =>
+    barOf(
+      ENTRIES.map((one) => words + one),
+      'p',
+      '#222222',
+      number,
+    );
+  const alike = [0, 1, 2, 3, 4].map((i) => said('', i));
+  const made = fittingTemplate([...alike, said('Other ', 9)], component)!;
+  expect(made.places).toEqual(alike);
+  expect(made.template.props).toEqual([]);
+  // Where many are, there is nothing that most are given.
+  const many = [...alike, said('Other ', 8), said('More ', 9)];
+  expect(fittingTemplate(many, component)!.places).toHaveLength(many.length);
+});

@@ -467,7 +467,14 @@ export function fittingTemplate<P extends Place>(
   // A row that is left out would part its list.
   const places = hasDefaults ? withoutStrays(all) : all;
   const whole = templateOf(places, component.props, hasDefaults, before, fieldOf);
-  if (whole && isOneThing(whole, places)) return { template: whole, places };
+  if (whole && isOneThing(whole, places)) {
+    const usual = hasDefaults ? withoutOddlyGiven(whole, places) : places;
+    const template =
+      usual.length < places.length ? templateOf(usual, component.props, true, before, fieldOf) : null;
+    return template && isOneThing(template, usual)
+      ? { template, places: usual }
+      : { template: whole, places };
+  }
   const around = hasDefaults ? aroundContent(all, component, before, fieldOf) : null;
   if (around?.places.length === all.length) return around;
   const fitting = mostFitting(places);
@@ -530,6 +537,21 @@ function withoutStrays<P extends Place>(all: readonly P[]): readonly P[] {
   }
   const stay = new Set(kept.flat());
   return stay.size < 2 ? places : places.filter((place) => stay.has(place));
+}
+
+/** What is given more than so many things, where the others are given so few, says something else in the same form. */
+const MOST_GIVEN = 9;
+const FEW_GIVEN = 3;
+/** At most this part of the places is odd; else there is nothing that most are. */
+const MOST_ODD = 0.2;
+
+/** Places without those few that are given much more than the others: a page in another language, with the same menu. */
+function withoutOddlyGiven<P extends Place>(template: Template, places: readonly P[]): readonly P[] {
+  const counts = template.values.map((given) => Object.keys(given).length);
+  const usual = counts.toSorted((a, b) => a - b)[counts.length >> 1];
+  if (usual > FEW_GIVEN) return places;
+  const stay = places.filter((_, i) => counts[i] <= MOST_GIVEN);
+  return places.length - stay.length <= places.length * MOST_ODD ? stay : places;
 }
 
 /** So many places tell what most of them look like. */

@@ -3,6 +3,7 @@ import { pascalCase } from '../../../model/names.ts';
 import { hostOf, type Project } from '../../../model/project.ts';
 import { codeBefore } from '../before.ts';
 import type { EmittedScreen } from '../markup.ts';
+import { withOwnPlaces } from '../own_places.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import { shownScreenOf } from '../shown_screen.ts';
 import { extractComponents, type Extraction, type Wanted } from './extract.ts';
@@ -62,7 +63,13 @@ export function extractionOf(plan: EmissionPlan): Extraction {
     known.screens.every((screen, i) => screen === list[i])
   )
     return known.extraction;
-  const extraction = extractComponents(screens, wantedOf(plan.project), (key) => plan.routeOf(key), {
+  const bare = new Map(
+    [...screens].map(([key, screen]) => [
+      key,
+      { ...screen, root: withOwnPlaces(screen.root, plan.routeOf(key)) },
+    ]),
+  );
+  const extraction = extractComponents(bare, wantedOf(plan.project), (key) => plan.routeOf(key), {
     before: codeBefore(app).props,
     fieldOf: fieldsShown(app),
     recordsOf: new Map(

@@ -627,7 +627,7 @@ class TemplateBuilder {
 
   /**
    * What says that the present route is one of those where a flag is set, or none of those where it is not: exactly there, and
-   * links lead to all of them, as the entries of a menu and the head of a group of them do.
+   * links lead to nearly all of them, as the entries of a menu and the head of a group of them do.
    */
   #pathTerm(values: readonly (PropValue | undefined)[]): Expression | null {
     const is = values.map((value) => value === true);
@@ -678,7 +678,9 @@ class TemplateBuilder {
     const on = [...new Set(routes.filter((_, i) => is[i]))] as string[];
     if (!on.length || on.length > MOST_ROUTES) return null;
     const isIt = is.every((one, i) => one === on.includes(routes[i]!));
-    if (!isIt || on.some((route) => !this.#links.has(route) || route.includes(':'))) return null;
+    if (!isIt || on.some((route) => route.includes(':'))) return null;
+    const unlinked = on.filter((route) => !this.#links.has(route)).length;
+    if (unlinked > on.length * MOST_UNLINKED) return null;
     return atOneOf(...on.map(literal));
   }
 
@@ -817,6 +819,9 @@ function ownTerms(node: MarkupElement, terms: readonly (Expression | undefined)[
     ),
   );
 }
+
+/** Of the routes that a group of entries is open at, so many may have no entry: that which sums up the group. */
+const MOST_UNLINKED = 0.25;
 
 /** So many looks are told by the present route: that of the page, that of its group, and that of all others. */
 const MOST_LOOKS_BY_ROUTE = 3;

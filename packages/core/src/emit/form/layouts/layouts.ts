@@ -1,5 +1,6 @@
 import { grouped } from '../../../json/grouped.ts';
-import { isElement, mapChildren, type MarkupElement, withoutKeys } from '../markup.ts';
+import { isElement, type MarkupElement, withoutKeys } from '../markup.ts';
+import { withOwnPlaces } from '../own_places.ts';
 import { codeBefore } from '../before.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import type { Extraction } from '../components/extract.ts';
@@ -78,24 +79,6 @@ function layoutFrame(
     })),
     signs,
   );
-}
-
-const placed = new WeakMap<MarkupElement, MarkupElement>();
-
-/** A screen whose links to places of its own do not say where they are, so that the same is said on every screen. */
-function withOwnPlaces(root: MarkupElement, route: string | null): MarkupElement {
-  if (route === null) return root;
-  const known = placed.get(root);
-  if (known) return known;
-  const bare = (to: string): string => (to.startsWith(`${route}#`) ? to.slice(route.length) : to);
-  const visit = (node: MarkupElement): MarkupElement => {
-    const made = mapChildren(node, (child) => (isElement(child) ? visit(child) : child));
-    if (made.link?.kind !== 'go' || bare(made.link.to) === made.link.to) return made;
-    return { ...made, link: { ...made.link, to: bare(made.link.to) } };
-  };
-  const made = visit(root);
-  placed.set(root, made);
-  return made;
 }
 
 const NOTHING: ReadonlySet<string> = new Set();
