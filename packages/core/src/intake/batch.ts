@@ -10,6 +10,7 @@ import type { IntakeHost } from './host.ts';
 import { limits } from './limits.ts';
 import { pagesLeadingOn } from './html/leads_on.ts';
 import { PageIntake } from './html/page_intake.ts';
+import { withSameCanvas } from './html/same_canvas.ts';
 import { readOra } from './ora/read_ora.ts';
 import { readPdfPages } from './pdf/read_pdf.ts';
 import { isScreenPicture, pairPictures, type Pairing } from './picture/pairing.ts';
@@ -97,7 +98,7 @@ class Batch {
     for (const file of texts) this.#files.take(file);
     this.#sayWhatWasNotUsed();
     return {
-      screens: withTellingNames(screens),
+      screens: withTellingNames(withSameCanvas(screens)),
       assets: this.#files.assets,
       fonts: this.#pages.fonts,
       notices: this.#files.notices.map(cleanNotice),
