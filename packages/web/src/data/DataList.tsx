@@ -1,4 +1,5 @@
 import type { KeyboardEvent } from 'react';
+import { focusedOption } from '../ui/focused_option';
 import { MarkedList, MarkedRow } from '../ui/marked_list';
 
 /** Something that stands behind the screens, in the list of all of it. */
@@ -20,22 +21,27 @@ interface DataListProps {
   readonly chosen: string | undefined;
   readonly onChoose: (id: string) => void;
   /** What Enter and Backspace do with what is proposed. */
-  readonly onTake: () => void;
-  readonly onRefuse: () => void;
+  readonly onTake: (id: string) => void;
+  readonly onRefuse: (id: string) => void;
 }
+
+/** Ids of the rows begin with it. */
+const PREFIX = 'data-';
 
 /** What there is, with what waits to be decided. */
 export function DataList({ items, chosen, onChoose, onTake, onRefuse }: DataListProps) {
   const onKeyDown = (event: KeyboardEvent): void => {
-    const at = items.findIndex(({ id }) => id === chosen);
+    const on = focusedOption(event, PREFIX) ?? chosen;
+    if (on === undefined) return;
+    const at = items.findIndex(({ id }) => id === on);
     const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
     if (step) {
       event.preventDefault();
       const next = items[Math.max(0, Math.min(items.length - 1, at + step))];
       onChoose(next.id);
-      document.getElementById(`data-${next.id}`)?.focus();
-    } else if (event.key === 'Enter') onTake();
-    else if (event.key === 'Backspace') onRefuse();
+      document.getElementById(PREFIX + next.id)?.focus();
+    } else if (event.key === 'Enter') onTake(on);
+    else if (event.key === 'Backspace') onRefuse(on);
   };
   return (
     <MarkedList role="listbox" aria-label="What stands behind the screens" onKeyDown={onKeyDown}>
@@ -43,7 +49,7 @@ export function DataList({ items, chosen, onChoose, onTake, onRefuse }: DataList
         <div key={item.id} role="presentation">
           {items[i - 1]?.group !== item.group && <h3>{item.group}</h3>}
           <MarkedRow
-            id={`data-${item.id}`}
+            id={PREFIX + item.id}
             role="option"
             aria-selected={item.id === chosen}
             aria-label={`${item.name}, ${item.says}, ${item.mark}`}

@@ -196,8 +196,14 @@ export function DataView() {
           items={items}
           chosen={chosenId}
           onChoose={choose}
-          onTake={() => canChange && chosen?.proposal && take([chosen.proposal])}
-          onRefuse={() => canChange && chosen?.proposal && refuse(chosen)}
+          onTake={(id) => {
+            const proposal = shown.find((one) => one.id === id)?.proposal;
+            if (canChange && proposal) take([proposal]);
+          }}
+          onRefuse={(id) => {
+            const refused = shown.find((one) => one.id === id);
+            if (canChange && refused?.proposal) refuse(refused);
+          }}
         />
         {chosenId === 'variables' && <VariablesShown canChange={canChange} />}
         {chosenId === 'texts' && (

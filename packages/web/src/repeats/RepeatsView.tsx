@@ -21,6 +21,7 @@ import { LibraryCard } from './LibraryCard';
 import { RepeatDetail } from './RepeatDetail';
 import { useRepeats } from './use_repeats';
 import { useTheirs } from './use_theirs';
+import { focusedOption } from '../ui/focused_option';
 
 /** What repeats, and below it the team's own components. */
 const Column = styled.div`
@@ -39,6 +40,9 @@ export interface Repeat {
 
 /** Proposals that are at least so sure are taken together. */
 const SURE = 0.8;
+
+/** Ids of the rows begin with it. */
+const PREFIX = 'repeat-';
 
 /** What repeats in the project: components and lists, taken and proposed, in the order of what they save. */
 export function RepeatsView() {
@@ -71,17 +75,19 @@ export function RepeatsView() {
   const refuse = (repeat: Repeat): void =>
     session.change(`Refuse ${repeat.component.name}`, putRefused(repeat.id, true));
   const onKeyDown = (event: KeyboardEvent): void => {
-    const at = rows.findIndex((row) => row.id === chosen?.id);
+    const on = focusedOption(event, PREFIX) ?? chosen?.id;
+    const at = rows.findIndex((row) => row.id === on);
+    const one = rows[at];
     const go = (to: number): void => {
       event.preventDefault();
       const next = rows[Math.max(0, Math.min(rows.length - 1, to))];
       select(next.id);
-      document.getElementById(`repeat-${next.id}`)?.focus();
+      document.getElementById(PREFIX + next.id)?.focus();
     };
     if (event.key === 'ArrowDown') go(at + 1);
     else if (event.key === 'ArrowUp') go(at - 1);
-    else if (event.key === 'Enter' && chosen?.proposal) take([chosen], `Take ${chosen.component.name}`);
-    else if (event.key === 'Backspace' && chosen?.proposal) refuse(chosen);
+    else if (event.key === 'Enter' && one?.proposal) take([one], `Take ${one.component.name}`);
+    else if (event.key === 'Backspace' && one?.proposal) refuse(one);
   };
   const sure = proposed.filter(({ proposal }) => proposal!.confidence >= SURE && proposal!.saves >= 6);
   const row = (repeat: Repeat) => {
@@ -89,7 +95,7 @@ export function RepeatsView() {
     return (
       <Row
         key={repeat.id}
-        id={`repeat-${repeat.id}`}
+        id={PREFIX + repeat.id}
         role="option"
         aria-selected={repeat.id === chosen?.id}
         aria-label={`${repeat.component.name}, ${repeat.component.kind}, ${repeat.component.places.length} places, ${repeat.proposal ? 'proposed' : failed ? 'cannot be made' : 'taken'}`}
