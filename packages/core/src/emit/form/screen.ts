@@ -13,6 +13,7 @@ import { truthful } from './truthful.ts';
 import { classNameOf, drawingOf, qualified } from './styles/class_naming.ts';
 import { mainOf } from './main_part.ts';
 import { withoutIdle } from './styles/idle.ts';
+import { withOwnBorders } from './styles/own_borders.ts';
 import type { EmittedPart } from './emitted_parts.ts';
 import { drawerId, type EmittedWiring } from './emitted_wiring.ts';
 import type { EmittedLink, EmittedScreen, LinkForm, MarkupElement, MarkupNode, StyleRule } from './markup.ts';
@@ -427,7 +428,9 @@ class ScreenWriter {
     Object.assign(states, element.style.states);
     const { tabindex, contenteditable } = element.attributes ?? {};
     const canFocus = isPressed || tabindex !== undefined || contenteditable !== undefined;
-    const look = withoutIdle({ base: { ...base, ...extra }, at, from, states }, tag, canFocus);
+    const drawn = { base: { ...base, ...extra }, at, from, states };
+    const isNowButton = tag === 'button' && element.tag !== 'button';
+    const look = withoutIdle(isNowButton ? withOwnBorders(drawn) : drawn, tag, canFocus);
     return this.#ruleFor(className, element.key, look);
   }
 
