@@ -11,6 +11,7 @@ import {
   seldom,
   targetOf,
 } from '@tovel/core';
+import { replaceEqualDeep } from '@tanstack/react-query';
 import { expose } from 'comlink';
 import { ProjectMemory, type ToldProject } from '../project/told_project';
 
@@ -67,8 +68,11 @@ const deliver = {
   ): Promise<CodeChange[]> {
     const project = memory.hear(told);
     const emitted = await written(project, name, tell);
-    if (then?.moment !== moment)
-      then = { moment, emitted: await deliveredCode(past, pastName, targetOf(past.app)) };
+    if (then?.moment !== moment) {
+      // What is as it was then need not be written again.
+      const before = replaceEqualDeep(project, past);
+      then = { moment, emitted: await deliveredCode(before, pastName, targetOf(before.app)) };
+    }
     return codeChanges(then.emitted, emitted);
   },
   read(told: ToldProject, name: string, path: string, text: string): Promise<CodeRead> {

@@ -13,36 +13,13 @@ import { ChangedFiles } from './ChangedFiles';
 import { DiffLines, FileColumn } from './DiffLines';
 import { type Grouping, groupsOf } from './groups';
 import { useCodeChanges, useDeliveries } from './use_code_changes';
+import { Side } from '../side';
 
 const View = styled.div`
   grid-column: 1 / -1;
   min-height: 0;
   display: grid;
   grid-template-columns: 300px 260px minmax(0, 1fr);
-`;
-
-const Side = styled.aside`
-  min-height: 0;
-  overflow: auto;
-  display: grid;
-  align-content: start;
-  gap: 16px;
-  padding: 14px 16px;
-  border-right: 1px solid ${color.rule};
-  h3 {
-    font-size: 13px;
-    padding-bottom: 4px;
-    margin-bottom: 6px;
-    border-bottom: 1px solid ${color.ink};
-  }
-  li {
-    padding: 4px 0;
-    border-bottom: 1px solid ${color.rule};
-    overflow-wrap: anywhere;
-  }
-  small {
-    color: ${color.ink2};
-  }
 `;
 
 const Middle = styled.div`

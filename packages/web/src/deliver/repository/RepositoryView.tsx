@@ -11,40 +11,13 @@ import { filesByFate } from './files_by_fate';
 import { Connection } from './Connection';
 import { AskedPicture, FileChange } from './FileChange';
 import { type RepositoryState, useRepository } from './use_repository';
+import { Side } from '../side';
 
 const View = styled.div`
   grid-column: 1 / -1;
   min-height: 0;
   display: grid;
   grid-template-columns: 300px 250px minmax(0, 1fr) auto;
-`;
-
-const Side = styled.aside`
-  min-height: 0;
-  overflow: auto;
-  display: grid;
-  align-content: start;
-  gap: 16px;
-  padding: 14px 16px;
-  border-right: 1px solid ${color.rule};
-  h3 {
-    font-size: 13px;
-    padding-bottom: 4px;
-    margin-bottom: 6px;
-    border-bottom: 1px solid ${color.ink};
-  }
-  code {
-    font-size: 12px;
-    overflow-wrap: anywhere;
-  }
-  li {
-    padding: 4px 0;
-    border-bottom: 1px solid ${color.rule};
-  }
-  small {
-    display: block;
-    color: ${color.ink2};
-  }
 `;
 
 const Row = styled.div`
