@@ -130,8 +130,9 @@ export function DeliverView() {
   const [place, setPlace] = useQueryParam('in', 'code');
   const deliveries = useDeliveries();
   const { download, isBusy, problem: notPacked } = useDownload();
-  // Both are written by one worker, and what is looked at comes first.
-  const since = useCodeChanges(isWhole ? (deliveries.data?.[0] ?? null) : null);
+  // Both are written by one worker: what is looked at comes first, and what nobody looks at never.
+  const isCodeShown = !BESIDE.has(place);
+  const since = useCodeChanges(isCodeShown && isWhole ? (deliveries.data?.[0] ?? null) : null);
   const notes = useMemo(
     () =>
       new Map([
@@ -249,7 +250,7 @@ export function DeliverView() {
       {place === 'publish' && <PublishView />}
       {place === 'changes' && <ChangesView />}
       {place === 'repository' && <RepositoryView />}
-      {!BESIDE.has(place) && (
+      {isCodeShown && (
         <>
           <nav aria-label="Files of the code">
             <FileTree

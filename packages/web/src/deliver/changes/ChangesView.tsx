@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { type CodeChange, type CodeDelivery, screenName, type Version } from '@tovel/core';
+import { type CodeDelivery, screenName, type Version } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { api } from '../../api/client';
@@ -11,7 +11,7 @@ import { useQueryParam } from '../../ui/use_query_param';
 import { momentInWords, stepInWords } from '../../versions/sittings';
 import { ChangedFiles } from './ChangedFiles';
 import { DiffLines, FileColumn } from './DiffLines';
-import { type Grouping, groupsOf } from './groups';
+import { type Grouping, groupsOf, inFigures } from './groups';
 import { useCodeChanges, useDeliveries } from './use_code_changes';
 import { Side } from '../side';
 
@@ -178,21 +178,4 @@ function Wide({ title, text }: { title: string; text: string }) {
       <Empty title={title} text={text} />
     </div>
   );
-}
-
-const FATES: readonly (readonly [CodeChange['fate'], string])[] = [
-  ['updated', 'changed'],
-  ['new', 'new'],
-  ['removed', 'gone'],
-];
-
-/** `3 files changed, 1 new`. */
-function inFigures(changes: readonly CodeChange[]): string {
-  const counts = FATES.map(
-    ([fate, word]) => [changes.filter((change) => change.fate === fate).length, word] as const,
-  ).filter(([count]) => count);
-  if (!counts.length) return 'No file changed.';
-  return `${counts
-    .map(([count, word], i) => `${count}${i ? '' : count === 1 ? ' file' : ' files'} ${word}`)
-    .join(', ')}.`;
 }

@@ -1,4 +1,4 @@
-import type { CodeChange } from '@tovel/core';
+import { type CodeChange, sentenceCase } from '@tovel/core';
 
 export type Grouping = 'screen' | 'fate';
 
@@ -8,9 +8,9 @@ interface Group {
 }
 
 const FATES: readonly (readonly [CodeChange['fate'], string])[] = [
-  ['updated', 'Changed'],
-  ['new', 'New'],
-  ['removed', 'Gone'],
+  ['updated', 'changed'],
+  ['new', 'new'],
+  ['removed', 'gone'],
 ];
 
 /**
@@ -23,8 +23,8 @@ export function groupsOf(
   nameOf: (screen: string) => string | null,
 ): Group[] {
   if (grouping === 'fate')
-    return FATES.map(([fate, title]) => ({
-      title,
+    return FATES.map(([fate, word]) => ({
+      title: sentenceCase(word),
       files: changes.filter((change) => change.fate === fate),
     })).filter(({ files }) => files.length);
   const groups = new Map<string, CodeChange[]>();
@@ -38,4 +38,15 @@ export function groupsOf(
     ...[...groups].sort(([a], [b]) => (a < b ? -1 : 1)).map(([title, files]) => ({ title, files })),
     ...(shared.length ? [{ title: groups.size ? 'Shared by screens' : 'Shared', files: shared }] : []),
   ];
+}
+
+/** `3 files changed, 1 new`. */
+export function inFigures(changes: readonly CodeChange[]): string {
+  const counts = FATES.map(
+    ([fate, word]) => [changes.filter((change) => change.fate === fate).length, word] as const,
+  ).filter(([count]) => count);
+  if (!counts.length) return 'No file changed.';
+  return `${counts
+    .map(([count, word], i) => `${count}${i ? '' : count === 1 ? ' file' : ' files'} ${word}`)
+    .join(', ')}.`;
 }

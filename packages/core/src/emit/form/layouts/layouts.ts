@@ -1,6 +1,5 @@
 import { grouped } from '../../../json/grouped.ts';
 import { isElement, type MarkupElement, withoutKeys } from '../markup.ts';
-import { withOwnPlaces } from '../own_places.ts';
 import { codeBefore } from '../before.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import type { Extraction } from '../components/extract.ts';
@@ -69,10 +68,7 @@ function layoutFrame(
   const isMixed = new Set(roots.map(({ tag }) => tag)).size > 1;
   return frameOf(
     screens.map((key, i) => ({
-      root: withOwnPlaces(
-        isMixed && roots[i].tag === 'main' ? { ...roots[i], tag: 'div' } : roots[i],
-        plan.routeOf(key),
-      ),
+      root: isMixed && roots[i].tag === 'main' ? { ...roots[i], tag: 'div' } : roots[i],
       rules: extraction.rules.get(key) ?? emitScreenOf(plan, key).rules,
       route: plan.routeOf(key),
       inside: before?.get(key) ?? NOTHING,
