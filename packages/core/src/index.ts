@@ -331,6 +331,7 @@ export {
   takeTable,
   withField,
 } from './data/records.ts';
+export { referenceFor } from './records/known_fields.ts';
 export { type DataRecord, type DataValue, recordsOf, titleField } from './records/records.ts';
 export { csvOf, jsonOf, readTable } from './data/table_text.ts';
 export type { ApiDescription, ApiOperation } from './described/description.ts';

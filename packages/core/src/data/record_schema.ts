@@ -25,16 +25,32 @@ export const recordSchema = ({ name, fields }: Collection): Readonly<Record<stri
   title: name,
   type: 'object',
   properties: Object.fromEntries(
-    fields.map(({ name: field, label, type, choices }) => [
+    fields.map(({ name: field, label, type, choices, byDefault }) => [
       field,
       {
         ...JSON_TYPES[type],
         ...(label ? { title: label } : {}),
         ...(type === 'one-of' && choices?.length ? { enum: choices } : {}),
+        ...(byDefault === undefined ? {} : { default: asJson(type, byDefault) }),
       },
     ]),
   ),
+  ...(fields.some((field) => field.required)
+    ? { required: fields.filter((field) => field.required).map((field) => field.name) }
+    : {}),
 });
+
+/** What a field says, as JSON of its type has it; as it is where it is none of that. */
+function asJson(type: RecordField['type'], said: string): unknown {
+  const { type: wanted } = JSON_TYPES[type];
+  if (wanted === 'boolean') return /^(yes|true)$/i.test(said);
+  const size = Number(said);
+  return wanted === 'number' && said.trim() !== '' && Number.isFinite(size) ? size : said;
+}
+
+/** What a field says by itself, as a schema has it. */
+const saidByDefault = (said: unknown): string | undefined =>
+  typeof said === 'boolean' ? (said ? 'yes' : 'no') : /^(string|number)$/.test(typeof said) ? String(said) : undefined;
 
 /** Whether a text is the JSON Schema of a record, rather than values. */
 export function isRecordSchema(text: string): boolean {
@@ -69,13 +85,15 @@ const MOST_FIELDS = 200;
 export function takeSchema(id: string, collection: Collection, text: string): SchemaTaken {
   const read = readJson(text);
   const properties = isRecord(read) && isRecord(read.properties) ? Object.entries(read.properties) : [];
+  const needed = new Set(isRecord(read) && Array.isArray(read.required) ? (read.required as unknown[]) : []);
   if (!properties.length) return { change: null, changed: 0, problems: ['it has no properties'] };
   const problems: string[] = [];
   const fields = new Map(collection.fields.map((field) => [field.name, field]));
   let changed = 0;
   for (const [property, value] of properties) {
-    const made = isRecord(value) ? fieldOf(property, value, problems) : null;
-    if (!made) continue;
+    const own = isRecord(value) ? fieldOf(property, value, problems) : null;
+    if (!own) continue;
+    const made = needed.has(property) ? { ...own, required: true as const } : own;
     const known = fields.get(made.name);
     if (!known && fields.size >= MOST_FIELDS) {
       problems.push(`“${property}” has no room: a collection has at most ${MOST_FIELDS} fields`);
@@ -110,7 +128,14 @@ function fieldOf(
     return null;
   }
   const label = typeof schema.title === 'string' ? schema.title.trim().slice(0, 200) : '';
-  return { name, ...(label ? { label } : {}), type, ...(choices.length ? { choices } : {}) };
+  const byDefault = saidByDefault(schema.default);
+  return {
+    name,
+    ...(label ? { label } : {}),
+    type,
+    ...(choices.length ? { choices } : {}),
+    ...(byDefault === undefined ? {} : { byDefault: byDefault.slice(0, 2000) }),
+  };
 }
 
 /** The type of a field that is written just so; null where it has to be guessed. */

@@ -7,21 +7,32 @@ import {
   type Super,
 } from 'acorn';
 import type { FieldType } from '../model/app.ts';
+import { recordVariable, uniqueCodeName } from '../model/names.ts';
 import type { Comparison, Expression, ListingQuestion } from './expression.ts';
 
 /** What an expression comes to. */
 export type Type =
   | { readonly kind: 'number' | 'yes-no' | 'date' }
-  /** Of a text that is one of some: which. */
-  | { readonly kind: 'text'; readonly choices?: readonly string[] }
+  /** Of a text that is one of some: which; of one that calls a record: of which collection, and in which field that says it. */
+  | {
+      readonly kind: 'text';
+      readonly choices?: readonly string[];
+      readonly refersTo?: KnownField['refersTo'];
+    }
   | { readonly kind: 'records' | 'record'; readonly of: string };
+
+/** A field of records, as expressions know it. */
+export interface KnownField {
+  readonly name: string;
+  readonly type: FieldType;
+  /** The collection whose records it refers to, and the field in which those say what it says. */
+  readonly refersTo?: { readonly of: string; readonly by: string };
+}
 
 /** What expressions can speak of, by the names that they have in code. */
 export interface KnownNames {
   /** The fields of the records of each collection. */
-  readonly collections: Readonly<
-    Record<string, readonly { readonly name: string; readonly type: FieldType }[]>
-  >;
+  readonly collections: Readonly<Record<string, readonly KnownField[]>>;
   /** What the app remembers, by the name of each variable in code. */
   readonly variables: Readonly<Record<string, Type>>;
   /** Whether it is worked out when something was entered, which is called so then. */
@@ -295,7 +306,7 @@ class Reader {
   #field(node: Extract<AnyNode, { type: 'MemberExpression' }>, inner: (one: AnyNode) => Read): Read {
     if (node.computed || node.property.type !== 'Identifier')
       throw new Wrong('a field is called by its name: tool.name', node);
-    const { expression, type } = inner(node.object);
+    const { expression, type } = this.#referred(inner(node.object));
     const { name } = node.property;
     if (type.kind === 'records')
       throw new Wrong(`${type.of} are many; count(${type.of}) says how many, filter takes some`, node);
@@ -307,7 +318,46 @@ class Reader {
         `${type.of} have no field ${name}; they have ${fields.map((one) => one.name).join(', ')}`,
         node.property,
       );
-    return { expression: { kind: 'field', of: expression, name }, type: typeOfField(field.type) };
+    const { refersTo } = field;
+    return {
+      expression: { kind: 'field', of: expression, name },
+      type: refersTo ? { kind: 'text', refersTo } : typeOfField(field),
+    };
+  }
+
+  /** The record that a field refers to, where a field of that is asked for. */
+  #referred(read: Read): Read {
+    const refersTo = read.type.kind === 'text' ? read.type.refersTo : undefined;
+    if (!refersTo || !Object.hasOwn(this.#known.collections, refersTo.of)) return read;
+    const { of, by } = refersTo;
+    const item = uniqueCodeName(recordVariable(of), 'one', (name) => this.#isTaken(name));
+    return {
+      expression: {
+        kind: 'call',
+        name: 'first',
+        args: [
+          {
+            kind: 'each',
+            by: 'filter',
+            list: { kind: 'records', name: of },
+            item,
+            of: {
+              kind: 'compare',
+              by: 'equal',
+              left: { kind: 'field', of: { kind: 'item', name: item }, name: by },
+              right: read.expression,
+            },
+          },
+        ],
+      },
+      type: { kind: 'record', of },
+    };
+  }
+
+  /** Whether something is called so where an expression stands. */
+  #isTaken(name: string): boolean {
+    const { collections, variables, records = {} } = this.#known;
+    return this.#items.has(name) || [collections, variables, records].some((one) => Object.hasOwn(one, name));
   }
 
   #binary(
@@ -438,11 +488,8 @@ class Reader {
     const [parameter, ...more] = node.params;
     if (!parameter || more.length || parameter.type !== 'Identifier') throw new Wrong(hint, node);
     const { name } = parameter;
-    if (
-      this.#items.has(name) ||
-      Object.hasOwn(this.#known.collections, name) ||
-      Object.hasOwn(this.#known.variables, name)
-    )
+    const { collections, variables } = this.#known;
+    if (this.#items.has(name) || Object.hasOwn(collections, name) || Object.hasOwn(variables, name))
       throw new Wrong(`something else is called ${name}`, parameter);
     this.#items.set(name, of);
     const body = inner(node.body);
@@ -473,7 +520,7 @@ const either = (a: Type, b: Type): Type =>
       : TEXT
     : a;
 
-function typeOfField(type: FieldType): Type {
+function typeOfField({ type }: KnownField): Type {
   if (type === 'number' || type === 'money' || type === 'percent') return NUMBER;
   if (type === 'date') return { kind: 'date' };
   return TEXT;

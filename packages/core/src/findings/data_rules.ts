@@ -1,6 +1,7 @@
 import { derivedVariables } from '../variables/variables.ts';
 import { putBinding, putCollection, putDelivery } from '../change/change.ts';
 import { expressionNames } from '../records/expression_names.ts';
+import { type DataValue, recordsOf } from '../records/records.ts';
 import { comesFromApi } from '../described/keep.ts';
 import { parseExpression } from '../expression/language.ts';
 import type { ScreenGraph } from '../graph/graph.ts';
@@ -22,6 +23,8 @@ function impossible(field: FormField, fields: readonly FormField[]): string | nu
     return `it has to say the same as “${same}”, which the form does not have`;
   return null;
 }
+
+const isSaid = (value: DataValue | undefined): boolean => !!value && (value.text.trim() !== '' || !!value.asset);
 
 /** Whether an overlay is opened by something on a screen. */
 const opensOver = (graph: ScreenGraph, overlay: string, screen: string): boolean =>
@@ -84,6 +87,29 @@ export const dataRules: readonly Rule[] = [
               element: field.element,
               about: form,
               message: `The field “${field.field}” can never be filled in right: ${why}. Its rules are at Data.`,
+            },
+          ];
+        }),
+      ),
+  },
+  {
+    code: 'record-incomplete',
+    level: 'warning',
+    station: 'map',
+    title: 'Records that do not say what they need',
+    find: ({ project: { design, app } }) =>
+      Object.entries(app.collections).flatMap(([id, collection]) =>
+        collection.fields.flatMap(({ name, required }): Found[] => {
+          if (!required) return [];
+          const without = recordsOf(design, collection).filter(({ values }) => !isSaid(values[name]));
+          const element = without.flatMap(({ rows }) => rows)[0]?.element;
+          if (!without.length) return [];
+          return [
+            {
+              screen: element === undefined ? null : screenOf(design, element),
+              element: element ?? null,
+              about: `${id} ${name}`,
+              message: `${without.length === 1 ? `One of ${collection.name} says` : `${without.length} of ${collection.name} say`} nothing in “${name}”, which each of them needs. Fill it in at Data, or let it be left out.`,
             },
           ];
         }),

@@ -432,6 +432,12 @@ const recordFieldFields = {
   type: choice(FIELD_TYPES),
   /** Of one-of: what it can be. */
   choices: optional(list(title(200), { max: 200 })),
+  /** There is no record that says nothing in it. */
+  required: optional(yes),
+  /** What a new record says in it where nobody says. */
+  byDefault: optional(text(2000)),
+  /** Id of the collection that it refers to: it says what one of its records is called. */
+  of: optional(ownKey),
 } as const;
 /** A field of the records of a collection. */
 export type RecordField = FieldsOf<typeof recordFieldFields>;

@@ -1,11 +1,12 @@
 import { eachPart, type Expression, literal } from '../expression/expression.ts';
 import { type KnownNames, parseExpression } from '../expression/language.ts';
-import type { App, RecordDeed, Target } from '../model/app.ts';
+import type { App, Form, RecordDeed, Target } from '../model/app.ts';
 import { recordVariable } from '../model/names.ts';
 import { containersOf } from '../model/places.ts';
 import type { Project } from '../model/project.ts';
 import { comesFromApi } from '../described/keep.ts';
 import { knownVariables } from '../variables/variables.ts';
+import { knownFields } from './known_fields.ts';
 
 type RecordStep = Extract<Target, { readonly kind: 'record' }>;
 
@@ -59,7 +60,7 @@ export function deedNames(
   const { app } = project;
   const items: Record<string, string> = {};
   const collections: Record<string, KnownNames['collections'][string]> = Object.fromEntries(
-    Object.values(app.collections).map(({ name, fields }) => [name, fields]),
+    Object.values(app.collections).map((one) => [one.name, knownFields(project, one)]),
   );
   const name = (id: string | null | undefined): string | undefined =>
     id ? app.collections[id]?.name : undefined;
@@ -121,6 +122,13 @@ export function readDeed(
           const problem = unknown(field);
           if (problem) return { problem };
         }
+        const asked = new Set(filledIn(app, deed.form));
+        const unsaid = collection.fields.filter(
+          ({ name, required, byDefault }) =>
+            required && byDefault === undefined && !asked.has(name) && !Object.hasOwn(deed.says ?? {}, name),
+        );
+        if (unsaid.length)
+          return { problem: `${collection.name} need ${unsaid.map(({ name }) => name).join(', ')}, which nothing says` };
         return {
           deed: {
             kind: 'add',
@@ -202,6 +210,38 @@ function textOf(source: string, known: Parameters<typeof parsed>[1]): Expression
   if (type.kind === 'yes-no')
     return { kind: 'choice', when: expression, yes: literal('yes'), no: literal('no') };
   return type.kind === 'text' || type.kind === 'date' ? expression : { kind: 'text', parts: [expression] };
+}
+
+/** What the fields of a form are called in records; none where there is no form. */
+export const filledIn = ({ forms }: Pick<App, 'forms'>, form: string | undefined): readonly string[] =>
+  form === undefined ? [] : (forms[form]?.fields.map(({ field }) => field) ?? []);
+
+/** The collections that a record is added to of what a form is filled in with, by their ids. */
+export const addedBy = ({ interactions }: Pick<App, 'interactions'>, form: string): ReadonlySet<string> =>
+  new Set(
+    Object.values(interactions).flatMap(({ before = [], target }) =>
+      [...before, target].flatMap((step) =>
+        step.kind === 'record' && formOf(step) === form ? [step.collection] : [],
+      ),
+    ),
+  );
+
+/** A form whose fields are required, too, where the records that it adds need them. */
+export function withNeeded(
+  app: Pick<App, 'interactions' | 'collections'>,
+  key: string,
+  form: Form,
+): Form {
+  const needed = new Set(
+    [...addedBy(app, key)].flatMap((id) =>
+      (app.collections[id]?.fields ?? []).flatMap(({ name, required }) => (required ? [name] : [])),
+    ),
+  );
+  if (!needed.size) return form;
+  return {
+    ...form,
+    fields: form.fields.map((field) => (needed.has(field.field) ? { ...field, required: true } : field)),
+  };
 }
 
 /** Whether an expression looks at a record that is called so. */

@@ -5,6 +5,7 @@ import type { ScreenEntry } from '../model/app.ts';
 import { kebabCase, recordVariable } from '../model/names.ts';
 import { hostOf, type Project } from '../model/project.ts';
 import { knownVariables, valuesOfVariables } from '../variables/variables.ts';
+import { knownFields } from './known_fields.ts';
 import { recordsOf } from './records.ts';
 
 /** What expressions on a screen can speak of. */
@@ -15,7 +16,7 @@ export function expressionNames(project: Project, screen: string): KnownNames {
   const of = detail && app.collections[detail.collection]?.name;
   return {
     ...(of ? { records: { [recordVariable(of)]: { of, hook: of } } } : {}),
-    collections: Object.fromEntries(all.map(({ name, fields }) => [name, fields])),
+    collections: Object.fromEntries(all.map((one) => [one.name, knownFields(project, one)])),
     variables: knownVariables(app),
     lists: Object.fromEntries(
       all.flatMap(({ name, rows }) =>

@@ -169,6 +169,7 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
         />
       </Middle>
       <RecordDetails
+        id={id}
         properties={propertiesFor(app, collection)}
         onProperty={
           canChange && collection.behind

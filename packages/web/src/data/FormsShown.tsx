@@ -2,7 +2,6 @@ import {
   all,
   type Change,
   type Form,
-  type FormField,
   type FormProposal,
   type Interaction,
   putForm,
@@ -14,7 +13,7 @@ import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
-import { SavedField } from '../ui/SavedField';
+import { FormFieldRow } from './FormFieldRow';
 import { SeenColumn } from './middle';
 
 const Column = styled(SeenColumn)`
@@ -50,12 +49,9 @@ const Column = styled(SeenColumn)`
   td:nth-child(3) {
     width: 108px;
   }
-  label {
-    display: flex;
-    align-items: center;
-    gap: 6px;
-    font-size: 12.5px;
-    cursor: pointer;
+  td:last-child {
+    width: 108px;
+    text-align: right;
   }
 `;
 
@@ -148,70 +144,16 @@ export function FormsShown({ forms, open, onMake }: FormsShownProps) {
               </small>
             </caption>
             <tbody>
-              {form.fields.map((field, i) => {
-                const own = kept?.fields.find(({ element }) => element === field.element);
-                const change = (next: FormField, words: string): void =>
-                  session.change(
-                    words,
-                    putForm(form.element, {
-                      ...kept!,
-                      fields: kept!.fields.map((one) => (one === own ? next : one)),
-                    }),
-                  );
-                return (
-                  <tr key={field.element}>
-                    <td>
-                      <Link
-                        to={`${project.base}/screens/at/${form.screen}?element=${encodeURIComponent(field.element)}`}
-                      >
-                        {field.label || `Field ${i + 1}`}
-                      </Link>
-                    </td>
-                    <td>
-                      <code>{own?.field ?? field.field}</code>
-                    </td>
-                    <td>
-                      {own && onMake ? (
-                        <label>
-                          <input
-                            type="checkbox"
-                            checked={own.required ?? false}
-                            onChange={({ target }) => {
-                              const { required: _required, ...rest } = own;
-                              change(
-                                target.checked ? { ...rest, required: true } : rest,
-                                `${field.label}: ${target.checked ? 'required' : 'not required'}`,
-                              );
-                            }}
-                          />
-                          required
-                        </label>
-                      ) : (
-                        <small>{field.required ? 'required' : ''}</small>
-                      )}
-                    </td>
-                    <td>
-                      {own && onMake ? (
-                        <SavedField
-                          label={`What is said where ${field.label || 'it'} is wrong`}
-                          isLabelHidden
-                          placeholder={`${field.type}: said by the browser where it is wrong`}
-                          value={own.message ?? ''}
-                          onSave={(message) => {
-                            const { message: _message, ...rest } = own;
-                            change(
-                              message.trim() ? { ...rest, message: message.trim() } : rest,
-                              `${field.label}: what is said where it is wrong`,
-                            );
-                          }}
-                        />
-                      ) : (
-                        <small>{field.type}</small>
-                      )}
-                    </td>
-                  </tr>
-                );
-              })}
+              {form.fields.map((field, i) => (
+                <FormFieldRow
+                  key={field.element}
+                  screen={form.screen}
+                  form={form.element}
+                  proposed={field}
+                  label={field.label || `Field ${i + 1}`}
+                  kept={onMake && kept}
+                />
+              ))}
             </tbody>
           </table>
         );

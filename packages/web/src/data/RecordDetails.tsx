@@ -4,6 +4,7 @@ import { useProject } from '../project/context';
 import { PlacePicture } from '../repeats/PlacePicture';
 import { Choice } from '../ui/controls';
 import { SavedField } from '../ui/SavedField';
+import { FieldRules, RefersTo } from './FieldRules';
 import { titleOf, TYPE_WORDS } from './RecordGrid';
 import { SideColumn } from '../ui/SideColumn';
 
@@ -12,6 +13,7 @@ const NOWHERE = ' ';
 const TYPES = Object.entries(TYPE_WORDS).map(([id, label]) => ({ id, label }));
 
 interface RecordDetailsProps {
+  readonly id: string;
   readonly collection: Collection;
   readonly field: RecordField;
   readonly record: DataRecord | undefined;
@@ -24,6 +26,7 @@ interface RecordDetailsProps {
 
 /** The field and the record that one is at: what it is, and where the screens show it. */
 export function RecordDetails({
+  id,
   collection,
   field,
   record,
@@ -63,10 +66,13 @@ export function RecordDetails({
               )
             }
           />
+          {field.type !== 'picture' && <FieldRules field={field} onField={onField} />}
+          <RefersTo id={id} collection={collection} field={field} onField={onField} />
         </>
       ) : (
         <p>
           <code>{field.name}</code>, {TYPE_WORDS[field.type]}
+          {field.required && ', required'}
         </p>
       )}
       {collection.behind && (

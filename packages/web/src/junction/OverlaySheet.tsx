@@ -23,6 +23,7 @@ import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { Sheet } from '../shell/Sheet';
 import { color } from '../theme/theme';
+import { Check } from '../ui/Check';
 import { Button, Choice } from '../ui/controls';
 import { Milliseconds } from './ArrivalFields';
 
@@ -250,29 +251,4 @@ function alikeName(
 ): string | null {
   const name = app.screens[screen].name.toLowerCase();
   return others.find((key) => name.includes(app.screens[key].name.toLowerCase())) ?? null;
-}
-
-function Check({
-  label,
-  isOn,
-  isDisabled,
-  onChange,
-}: {
-  label: string;
-  isOn: boolean;
-  isDisabled?: boolean;
-  onChange: (isOn: boolean) => void;
-}) {
-  return (
-    <label>
-      <input
-        type="checkbox"
-        checked={isOn}
-        disabled={isDisabled}
-        style={{ accentColor: color.lake }}
-        onChange={(event) => onChange(event.target.checked)}
-      />
-      {label}
-    </label>
-  );
 }

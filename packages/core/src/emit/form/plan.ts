@@ -33,6 +33,7 @@ import { emittedDeed } from './live/deeds.ts';
 import { type LiveCollection, liveCollections, listingOn, namesOn } from './live/live.ts';
 import type { EmittedScreen } from './markup.ts';
 import { emitScreen, type ScreenContext } from './screen.ts';
+import { withNeeded } from '../../records/deeds.ts';
 import { saidAtFirst } from '../../records/expression_names.ts';
 import { knownVariables, onlyVariables, sayingOf, settingOf } from '../../variables/variables.ts';
 
@@ -118,7 +119,10 @@ export class EmissionPlan {
     this.#drawersByScreen = byHost(project, new Map(Object.entries(app.drawers)));
     this.#sharedByScreen = byHost(project, this.#shared);
     this.#bindingsByScreen = byHost(project, new Map(Object.entries(app.bindings)));
-    this.#formsByScreen = byHost(project, new Map(isStill ? [] : Object.entries(app.forms)));
+    this.#formsByScreen = byHost(project, new Map(
+        (isStill ? [] : Object.entries(app.forms)).map(([key, form]) => [key, withNeeded(app, key, form)]),
+      ),
+    );
   }
 
   routeOf(screen: string): string | null {
@@ -193,7 +197,7 @@ export class EmissionPlan {
       sayingOf: (text) => sayingOf(app, text),
       callOf: (target) => callOf(this.project, this.apis, target),
       deedOf: (steps, at) => {
-        const { records: shown } = namesOn(this.live, {}, from, app.details[from]);
+        const { records: shown } = namesOn(this.project, this.live, {}, from);
         return emittedDeed(this.project, this.live, steps, at, { screen: from, element, shown });
       },
       listingOf: (collection) => listingOn(this.live, collection, from),
@@ -235,10 +239,8 @@ export class EmissionPlan {
     const bindings = new Map(this.#bindingsByScreen.get(screen) ?? []);
     const variables = knownVariables(this.project.app);
     if (this.#isStill) return boundElements(bindings, onlyVariables(variables));
-    return boundElements(
-      bindings,
-      namesOn(this.live, variables, screen, this.project.app.details[screen]),
-      (part) => saidAtFirst(this.project, part, screen),
+    return boundElements(bindings, namesOn(this.project, this.live, variables, screen), (part) =>
+      saidAtFirst(this.project, part, screen),
     );
   }
 

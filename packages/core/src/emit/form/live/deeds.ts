@@ -3,7 +3,7 @@ import type { KnownNames } from '../../../expression/language.ts';
 import type { Target } from '../../../model/app.ts';
 import { recordVariable } from '../../../model/names.ts';
 import type { Project } from '../../../model/project.ts';
-import { readDeed, type ReadDeed, rowCollectionOf } from '../../../records/deeds.ts';
+import { filledIn, readDeed, type ReadDeed, rowCollectionOf } from '../../../records/deeds.ts';
 import { type EmittedRecordDeed, type EmittedStep, saidByDeed } from '../markup.ts';
 import type { RecordStep } from './controls.ts';
 import type { LiveCollection } from './live.ts';
@@ -63,7 +63,7 @@ export function emittedDeed(
     read.kind === 'add'
       ? {
           kind: 'add',
-          fields: filledIn(project, read.form).filter(
+          fields: filledIn(app, read.form).filter(
             (field) => known.has(field) && !Object.hasOwn(read.says, field),
           ),
           says: Object.entries(read.says),
@@ -85,9 +85,6 @@ export function emittedDeed(
     deed,
   };
 }
-
-const filledIn = ({ app }: Project, form: string | undefined): string[] =>
-  form === undefined ? [] : (app.forms[form]?.fields.map(({ field }) => field) ?? []);
 
 /** The expressions of a deed, each with what it calls the record that it asks about. */
 const expressionsOf = (deed: ReadDeed): readonly (readonly [Expression, asked?: string])[] =>

@@ -1,10 +1,11 @@
 import { comesFromApi } from '../../../described/keep.ts';
 import type { Wired } from '../../../links/wiring.ts';
-import type { Collection, Detail, FieldType, ListDeed } from '../../../model/app.ts';
+import type { Collection, FieldType, ListDeed } from '../../../model/app.ts';
 import { pascalCase, recordName, recordVariable, uniqueCodeName } from '../../../model/names.ts';
 import { isQuestion, type KnownNames } from '../../../expression/language.ts';
 import { sourcesOfDeed } from '../../../model/interaction.ts';
 import { hostOf, type Project, screenName } from '../../../model/project.ts';
+import { knownFields } from '../../../records/known_fields.ts';
 import { type DataRecord, recordsById, titleField } from '../../../records/records.ts';
 
 /** Which records a list shows: those that say something in a field, or these alone, by their ids. */
@@ -139,6 +140,14 @@ function spokenOf({ app }: Project): Map<string, boolean> {
         found.set(id, (found.get(id) ?? false) || !isQuestion(called));
     if (!found.has(id) && done.some((source) => source.search(calls) >= 0)) found.set(id, false);
   }
+  // Where a field of what a field refers to is asked for, all records of that are looked at.
+  for (const { fields } of Object.values(app.collections))
+    for (const { name, of } of fields) {
+      if (of === undefined) continue;
+      const isFollowed = (source: string): boolean => new RegExp(`\\.${name}\\s*\\.`).test(source);
+      if (sources.some(isFollowed)) found.set(of, true);
+      else if (!found.has(of) && done.some(isFollowed)) found.set(of, false);
+    }
   return found;
 }
 
@@ -246,14 +255,20 @@ function whereOf(
 
 /** What the expressions of a screen can speak of. */
 export function namesOn(
+  project: Project,
   live: ReadonlyMap<string, LiveCollection>,
   variables: KnownNames['variables'],
   screen: string,
-  detail?: Detail,
 ): KnownNames {
   const all = [...live.values()];
+  const detail = project.app.details[screen];
   return {
-    collections: Object.fromEntries(all.map(({ name, collection }) => [name, collection.fields])),
+    collections: Object.fromEntries(
+      all.map(({ name, collection }) => [
+        name,
+        knownFields(project, collection, (id) => live.get(id)?.name),
+      ]),
+    ),
     variables,
     records: Object.fromEntries(
       all.flatMap(({ id, name, details }) => {

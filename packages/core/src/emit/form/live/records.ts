@@ -145,7 +145,7 @@ class RecordsBuilder {
 
   constructor(live: LiveCollection) {
     this.#live = live;
-    for (const { name, type } of live.collection.fields) {
+    for (const { name, type, required } of live.collection.fields) {
       const values = new Map<string, PropValue>();
       const isPicture = type === 'picture';
       for (const [id, record] of live.records) {
@@ -157,7 +157,7 @@ class RecordsBuilder {
       // What no row shows, new records alone may say.
       this.#properties.set(name, {
         kind: isPicture ? 'image' : 'text',
-        isNeeded: values.size > 0,
+        isNeeded: values.size > 0 || required === true,
       });
       this.#values.set(name, values);
     }
@@ -250,11 +250,14 @@ class RecordsBuilder {
     const ids = [...records.keys()];
     const like: Record<string, PropValue> = {};
     const complete = new Map<string, ReadonlyMap<string, PropValue>>();
+    const byDefault = new Map(this.#live.collection.fields.map((field) => [field.name, field.byDefault]));
     for (const [name, { kind, isNeeded }] of this.#properties) {
       const said = this.#values.get(name)!;
       const usual = isField(this.#live, name) ? undefined : usualOf([...said.values()]);
       const empty = usual ?? (kind === 'text' || kind === 'link' ? '' : [...said.values()][0]);
-      if (isNeeded && empty !== undefined) like[name] = empty;
+      const usually = kind === 'text' ? byDefault.get(name) : undefined;
+      if (usually !== undefined) like[name] = usually;
+      else if (isNeeded && empty !== undefined) like[name] = empty;
       complete.set(
         name,
         isNeeded && empty !== undefined ? new Map(ids.map((id) => [id, said.get(id) ?? empty])) : said,
