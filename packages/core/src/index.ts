@@ -291,7 +291,8 @@ export type { ProposedField } from './data/fields.ts';
 export { findForms, type FormProposal, type ProposedFormField } from './data/forms.ts';
 export { FORM_PURPOSES, type FormPurpose } from './data/form_purpose.ts';
 export { type DataProposals, proposeData } from './data/propose.ts';
-export { expressionNames, saidAtFirst } from './records/expression_names.ts';
+export { deedNames } from './records/deeds.ts';
+export { drawnRecords, expressionNames, saidAtFirst } from './records/expression_names.ts';
 export { makeBindings } from './data/make_bindings.ts';
 export { showRecord } from './data/record_screens.ts';
 export type { MadeBinding } from './data/record_screens.ts';
@@ -300,6 +301,7 @@ export type { Value } from './expression/expression.ts';
 export {
   conditionsOf,
   derivedVariables,
+  knownAnywhere,
   knownVariables,
   settingOf,
   valuesOfVariables,

@@ -50,7 +50,13 @@ function asJson(type: RecordField['type'], said: string): unknown {
 
 /** What a field says by itself, as a schema has it. */
 const saidByDefault = (said: unknown): string | undefined =>
-  typeof said === 'boolean' ? (said ? 'yes' : 'no') : /^(string|number)$/.test(typeof said) ? String(said) : undefined;
+  typeof said === 'boolean'
+    ? said
+      ? 'yes'
+      : 'no'
+    : /^(string|number)$/.test(typeof said)
+      ? String(said)
+      : undefined;
 
 /** Whether a text is the JSON Schema of a record, rather than values. */
 export function isRecordSchema(text: string): boolean {

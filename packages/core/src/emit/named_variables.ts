@@ -14,13 +14,13 @@ export interface NamedVariable {
 
 /** The type of what the app remembers, and the store of it. */
 export function storeOf(variables: readonly NamedVariable[]): {
-  /** Whether functions of expressions are called. */
-  readonly callsFunctions: boolean;
+  /** What the file takes besides: functions of expressions, and records that something is worked out from. */
+  readonly imports: Script;
   readonly type: Script;
   readonly store: Script;
 } {
   const kept = variables.filter(({ variable }) => variable.kept && variable.says === undefined);
-  const { rules: derived, callsFunctions } = derivedRules(variables);
+  const { rules: derived, callsFunctions, records } = derivedRules(variables);
   const rules = [
     ...(kept.length
       ? [script`  kept: { ${kept.map(({ name, variable }) => script`${named(name)}: ${variable.kept!}`)} },`]
@@ -28,9 +28,10 @@ export function storeOf(variables: readonly NamedVariable[]): {
     ...(derived.length
       ? [script`  derived: {\n${onLines(derived.map((rule) => script`    ${rule},`))}\n  },`]
       : []),
+    ...(records.length ? [script`  follows: [${records.map(named)}],`] : []),
   ];
   const initial = onLines(
-    variables.map(({ name, variable }) => script`    ${named(name)}: ${variable.initial},`),
+    variables.map(({ name, variable }) => script`    ${named(name)}: ${initialOf(variable)},`),
   );
   return {
     type: script`/** What the app remembers. */
@@ -45,25 +46,38 @@ ${onLines(
     store: rules.length
       ? script`createStore<Variables>(\n  {\n${initial}\n  },\n  {\n${onLines(rules.map((rule) => script`  ${rule}`))}\n  },\n)`
       : script`createStore<Variables>({\n${onLines(
-          variables.map(({ name, variable }) => script`  ${named(name)}: ${variable.initial},`),
+          variables.map(({ name, variable }) => script`  ${named(name)}: ${initialOf(variable)},`),
         )}\n})`,
-    callsFunctions,
+    imports: joined([
+      ...(callsFunctions ? [script`import * as calc from '../records/functions';\n`] : []),
+      ...records.map((name) => script`import { ${named(name)} } from ${`../data/${name}`};\n`),
+    ]),
   };
 }
+
+/** What a variable is at first, as a literal. */
+export const initialOf = ({ initial }: Pick<Variable, 'initial'>): Script =>
+  typeof initial === 'object' ? script`[${initial}]` : script`${initial}`;
 
 /** What is worked out from others, a property each: what works it out. */
 export function derivedRules(variables: readonly NamedVariable[]): {
   readonly rules: readonly Script[];
   readonly callsFunctions: boolean;
+  /** The collections whose records are looked at, by their names. */
+  readonly records: readonly string[];
 } {
   let callsFunctions = false;
+  const records = new Set<string>();
   const rules = variables.flatMap(({ name, derived }) => {
     if (!derived) return [];
     const code = printExpression(derived.says, {
       prop: never,
       parameter: never,
       listing: never,
-      records: never,
+      records: (one) => {
+        records.add(one);
+        return `${one}.all()`;
+      },
       variable: (one) => `now.${one}`,
       called: (one) => {
         callsFunctions = true;
@@ -73,7 +87,7 @@ export function derivedRules(variables: readonly NamedVariable[]): {
     });
     return [script`${named(name)}: (now) => ${printed(code)}`];
   });
-  return { rules, callsFunctions };
+  return { rules, callsFunctions, records: [...records].sort() };
 }
 
 /** Those that are worked out from others come last, each after those that it looks at. */
@@ -92,12 +106,13 @@ export function namedVariables({ variables, project: { app } }: EmissionPlan): N
 }
 
 const never = (): never => {
-  throw new RangeError('what is worked out from variables looks at variables alone');
+  throw new RangeError('what is worked out looks at variables and records alone');
 };
 
 function typeScriptOf({ type = 'yes-no', choices = [] }: Variable): Script {
   if (type === 'yes-no') return script`boolean`;
   if (type === 'number') return script`number`;
+  if (type === 'list') return script`readonly string[]`;
   if (type !== 'one-of') return script`string`;
   return joined(
     choices.map((one) => script`${one}`),

@@ -26,7 +26,7 @@ export function completionsAt(
   const isOpen = typed !== '' || isAfterDot || /(^|[(,{+\-*/<>=!&|?:])\s*$/.test(before);
   if (isInText || !isOpen) return { from, completions: [] };
   const record = isAfterDot ? /([\w$]+)\.$/.exec(before.slice(0, from))?.[1] : undefined;
-  const of = record === undefined ? undefined : (items.get(record) ?? known.records?.[record]?.of);
+  const of = record === undefined ? undefined : collectionOf(record, items, known);
   const all: Completion[] = isAfterDot
     ? (of === undefined ? [] : (known.collections[of] ?? [])).map(({ name, type }) => ({
         text: name,
@@ -45,7 +45,7 @@ export function completionsAt(
         })),
         ...(known.hasEntered ? [{ text: ENTERED, says: 'what was entered' }] : []),
         ...Object.entries(FUNCTIONS)
-          .filter(([, { takes }]) => takes[0] !== 'records' || Object.keys(known.collections).length > 0)
+          .filter(([, { takes }]) => hasFor(takes[0], known))
           .map(([name, { says }]) => ({ text: `${name}(`, says })),
         ...(Object.keys(known.lists).length
           ? Object.entries(QUESTIONS).map(([name, { says }]) => ({ text: `${name}(`, says }))
@@ -58,14 +58,33 @@ export function completionsAt(
   };
 }
 
+/** Whether there is something that a function can be about. */
+function hasFor(takes: string | undefined, { collections, variables }: KnownNames): boolean {
+  const hasRecords = Object.keys(collections).length > 0;
+  const hasList = hasRecords || Object.values(variables).some(({ kind }) => kind === 'list');
+  return takes === 'records' ? hasRecords : takes === 'list' || takes === 'many' ? hasList : true;
+}
+
 const SAYS = {
   'yes-no': 'yes or no',
   number: 'a number',
   text: 'a text',
   date: 'a date',
+  list: 'a list of texts',
   record: 'a record',
   records: 'records',
 } as const;
+
+/** The collection of a record that is called so. */
+function collectionOf(
+  name: string,
+  items: ReadonlyMap<string, string>,
+  { records = {}, variables, items: given = {} }: KnownNames,
+): string | undefined {
+  const variable = Object.hasOwn(variables, name) ? variables[name] : undefined;
+  const own = [given[name], records[name]?.of].find((one) => one !== undefined);
+  return items.get(name) ?? own ?? (variable?.kind === 'record' ? variable.of : undefined);
+}
 
 /** Items that are called before a place (`filter(tools, (tool) => …`), and whether it stands within a text. */
 function around(

@@ -21,7 +21,10 @@ export type ListingQuestion =
   | 'filterOf';
 
 /** A function that can be called with values. */
-export type CalledFunction = Exclude<keyof typeof functions, 'filter' | 'sort' | 'sum' | 'least' | 'most'>;
+export type CalledFunction = Exclude<keyof typeof functions, EachFunction>;
+
+/** A function that looks at each of a list. */
+export type EachFunction = 'filter' | 'sort' | 'sum' | 'least' | 'most' | 'map';
 
 /** What an expression can come to. */
 export type Value =
@@ -59,7 +62,7 @@ export type Expression =
   /** A function that looks at each of a list. */
   | {
       readonly kind: 'each';
-      readonly by: 'filter' | 'sort' | 'sum' | 'least' | 'most';
+      readonly by: EachFunction;
       readonly list: Expression;
       readonly item: string;
       readonly of: Expression;

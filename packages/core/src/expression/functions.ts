@@ -9,6 +9,42 @@ export function number(value: unknown): number {
 
 const listed = <T>(list: readonly T[] | undefined): readonly T[] =>
   Array.isArray(list) ? list : [];
+/** Of a list of texts each once, in order. */
+export const unique = (list: readonly string[] | undefined): readonly string[] => [
+  ...new Set(listed(list)),
+];
+
+/** What each of them says, as a list of texts. */
+export const map = <T>(
+  list: readonly T[] | undefined,
+  of: (item: T) => unknown,
+): readonly string[] => listed(list).map((item) => words(of(item)));
+
+/** A list of texts with one more, unless it is there. */
+export const including = (list: readonly string[] | undefined, text: unknown): readonly string[] =>
+  unique([...listed(list), words(text)]);
+
+/** A list of texts without one. */
+export const without = (list: readonly string[] | undefined, text: unknown): readonly string[] =>
+  listed(list).filter((one) => one !== words(text));
+
+/** A list of texts without one that is in it, or with one that is not. */
+export const toggled = (list: readonly string[] | undefined, text: unknown): readonly string[] =>
+  holds(list, text) ? without(list, text) : including(list, text);
+
+/** Whether a text is in a list. */
+export const holds = (list: readonly string[] | undefined, text: unknown): boolean =>
+  listed(list).includes(words(text));
+
+export const join = (list: readonly string[] | undefined, between: unknown): string =>
+  listed(list).join(words(between));
+
+/** The record of this id; nothing where there is none. */
+export const byId = <T extends { id: string }>(
+  list: readonly T[] | undefined,
+  id: unknown,
+): T | undefined => listed(list).find((one) => one.id === id);
+
 const words = (value: unknown): string =>
   value === undefined || value === null || typeof value === 'object' ? '' : String(value);
 

@@ -13,6 +13,8 @@ import type { Comparison, Expression, ListingQuestion } from './expression.ts';
 /** What an expression comes to. */
 export type Type =
   | { readonly kind: 'number' | 'yes-no' | 'date' }
+  /** Several texts, in an order. */
+  | { readonly kind: 'list' }
   /** Of a text that is one of some: which; of one that calls a record: of which collection, and in which field that says it. */
   | {
       readonly kind: 'text';
@@ -66,6 +68,7 @@ export const ENTERED = 'entered';
 const TEXT: Type = { kind: 'text' };
 const NUMBER: Type = { kind: 'number' };
 const YES_NO: Type = { kind: 'yes-no' };
+const LIST: Type = { kind: 'list' };
 
 /** How a list can be asked how it is looked at. */
 export const QUESTIONS: Readonly<Record<string, { readonly asks: ListingQuestion; readonly says: string }>> =
@@ -83,7 +86,8 @@ export const isQuestion = (name: string): boolean => Object.hasOwn(QUESTIONS, na
 type Each = 'number' | 'yes-no' | 'any';
 
 interface Listed {
-  readonly takes: readonly ('records' | 'each' | 'any')[];
+  /** `many` are records or a list of texts. */
+  readonly takes: readonly ('records' | 'list' | 'many' | 'each' | 'any')[];
   /** `one` is one of the records that it takes. */
   readonly gives: Type | 'same' | 'one';
   /** What comes of each item. */
@@ -93,7 +97,7 @@ interface Listed {
 
 /** What can be called, with what it is given. */
 export const FUNCTIONS: Readonly<Record<string, Listed>> = {
-  count: { takes: ['records'], gives: NUMBER, says: 'how many records there are' },
+  count: { takes: ['many'], gives: NUMBER, says: 'how many there are' },
   filter: {
     takes: ['records', 'each'],
     gives: 'same',
@@ -105,6 +109,17 @@ export const FUNCTIONS: Readonly<Record<string, Listed>> = {
   sum: { takes: ['records', 'each'], gives: NUMBER, each: 'number', says: 'all of these together' },
   least: { takes: ['records', 'each'], gives: NUMBER, each: 'number', says: 'the smallest of these' },
   most: { takes: ['records', 'each'], gives: NUMBER, each: 'number', says: 'the largest of these' },
+  map: { takes: ['records', 'each'], gives: LIST, each: 'any', says: 'a list of what each says' },
+  unique: { takes: ['list'], gives: LIST, says: 'each text of a list once' },
+  including: { takes: ['list', 'any'], gives: LIST, says: 'a list with one more text' },
+  without: { takes: ['list', 'any'], gives: LIST, says: 'a list without a text' },
+  toggled: {
+    takes: ['list', 'any'],
+    gives: LIST,
+    says: 'a list with a text, or without it where it is there',
+  },
+  holds: { takes: ['list', 'any'], gives: YES_NO, says: 'whether a text is in a list' },
+  join: { takes: ['list', 'any'], gives: TEXT, says: 'a list as one text, with this between' },
   upper: { takes: ['any'], gives: TEXT, says: 'in capital letters' },
   lower: { takes: ['any'], gives: TEXT, says: 'in small letters' },
   contains: { takes: ['any', 'any'], gives: YES_NO, says: 'whether the one holds the other' },
@@ -257,7 +272,7 @@ class Reader {
       case 'AssignmentExpression':
         throw new Wrong('write === to hold two values against each other', node);
       case 'ArrowFunctionExpression':
-        throw new Wrong('such a function is given to filter, sum, least or most', node);
+        throw new Wrong('such a function is given to filter, sort, map, sum, least or most', node);
       default:
         throw new Wrong('this cannot be used in an expression', node);
     }
@@ -285,8 +300,7 @@ class Reader {
       };
     if (Object.hasOwn(collections, name))
       return { expression: { kind: 'records', name }, type: { kind: 'records', of: name } };
-    if (Object.hasOwn(variables, name))
-      return { expression: { kind: 'variable', name }, type: variables[name] };
+    if (Object.hasOwn(variables, name)) return remembered(name, variables[name]);
     if (name === ENTERED && hasEntered) return { expression: { kind: 'prop', name }, type: TEXT };
     const names = [
       ...this.#items.keys(),
@@ -370,6 +384,11 @@ class Reader {
     const [a, b] = [inner(left), inner(right)];
     const by = COMPARISONS[operator];
     if (by) {
+      if (a.type.kind === 'record' && b.type.kind === 'record' && a.type.of === b.type.of)
+        return {
+          expression: { kind: 'compare', by, left: idOf(a.expression), right: idOf(b.expression) },
+          type: YES_NO,
+        };
       const areNumbers = a.type.kind === 'number' || b.type.kind === 'number';
       if (areNumbers)
         return {
@@ -404,7 +423,7 @@ class Reader {
 
   #comparable(a: Read, b: Read, node: AnyNode): void {
     const kinds = [a.type.kind, b.type.kind].map((kind) => (kind === 'date' ? 'text' : kind));
-    if (kinds[0] !== kinds[1] || kinds[0] === 'records' || kinds[0] === 'record')
+    if (kinds[0] !== kinds[1] || /^(records?|list)$/.test(kinds[0]))
       throw new Wrong(`a ${a.type.kind} cannot be held against a ${b.type.kind}`, node);
     for (const [one, other] of [
       [a, b],
@@ -422,7 +441,7 @@ class Reader {
   /** A value as a number: what records say are texts. */
   #number({ expression, type }: Read, node: AnyNode): Expression {
     if (type.kind === 'records') throw new Wrong(`write count(${type.of}) for how many there are`, node);
-    if (type.kind === 'record' || type.kind === 'yes-no')
+    if (type.kind === 'record' || type.kind === 'yes-no' || type.kind === 'list')
       throw new Wrong(`a ${type.kind} is no number`, node);
     return expression.kind === 'field' || type.kind !== 'number'
       ? { kind: 'call', name: 'number', args: [expression] }
@@ -433,6 +452,7 @@ class Reader {
   #said({ expression, type }: Read, node: AnyNode): Expression {
     if (type.kind === 'records') throw new Wrong(`write count(${type.of}) for how many there are`, node);
     if (type.kind === 'record') throw new Wrong('say which field of it', node);
+    if (type.kind === 'list') throw new Wrong("write join(…, ', ') for a list as one text", node);
     return expression;
   }
 
@@ -451,9 +471,10 @@ class Reader {
         `${name} takes ${takes.length || 'nothing'}${takes.length ? ` value${takes.length > 1 ? 's' : ''}` : ''}, not ${given.length}`,
         node,
       );
-    const [first] = given;
-    const read = takes[0] === 'records' ? inner(first) : null;
-    if (read && read.type.kind !== 'records') throw new Wrong(`${name} takes records`, first);
+    const [first, ...others] = given;
+    const read = takes[0] && takes[0] !== 'any' ? inner(first) : null;
+    if (read && !MANY[takes[0] as keyof typeof MANY].includes(read.type.kind))
+      throw new Wrong(`${name} takes ${takes[0] === 'list' ? 'a list of texts' : 'records'}`, first);
     if (read && read.type.kind === 'records' && each)
       return {
         expression: {
@@ -470,7 +491,10 @@ class Reader {
       expression: {
         kind: 'call',
         name: name as Extract<Expression, { kind: 'call' }>['name'],
-        args: read ? [read.expression] : given.map((one) => this.#said(inner(one), one)),
+        args: [
+          ...(read ? [read.expression] : []),
+          ...(read ? others : given).map((one) => this.#said(inner(one), one)),
+        ],
       },
       type: typeof gives === 'string' ? found : gives,
     };
@@ -495,6 +519,7 @@ class Reader {
     const body = inner(node.body);
     this.#items.delete(name);
     const isNumber = each === 'number' || (each === 'any' && body.type.kind === 'number');
+    if (each === 'any' && /^(records?|list)$/.test(body.type.kind)) this.#said(body, node.body);
     return { item: name, of: isNumber ? this.#number(body, node.body) : body.expression };
   }
 
@@ -511,6 +536,36 @@ class Reader {
     };
   }
 }
+
+/** What a function takes that is about many. */
+const MANY: Readonly<Record<'records' | 'list' | 'many' | 'each', readonly Type['kind'][]>> = {
+  records: ['records'],
+  list: ['list'],
+  many: ['records', 'list'],
+  each: [],
+};
+
+/** What the app remembers; of a record that is its id. */
+const remembered = (name: string, type: Type): Read => ({
+  expression:
+    type.kind === 'record'
+      ? {
+          kind: 'call',
+          name: 'byId',
+          args: [
+            { kind: 'records', name: type.of },
+            { kind: 'variable', name },
+          ],
+        }
+      : { kind: 'variable', name },
+  type,
+});
+
+/** What a record is known by; of one that is found by its id, that. */
+export const idOf = (record: Expression): Expression =>
+  record.kind === 'call' && record.name === 'byId'
+    ? record.args[1]
+    : { kind: 'field', of: record, name: 'id' };
 
 /** What something is that is the one or the other, of the same kind. */
 const either = (a: Type, b: Type): Type =>

@@ -24,7 +24,8 @@ function impossible(field: FormField, fields: readonly FormField[]): string | nu
   return null;
 }
 
-const isSaid = (value: DataValue | undefined): boolean => !!value && (value.text.trim() !== '' || !!value.asset);
+const isSaid = (value: DataValue | undefined): boolean =>
+  !!value && (value.text.trim() !== '' || !!value.asset);
 
 /** Whether an overlay is opened by something on a screen. */
 const opensOver = (graph: ScreenGraph, overlay: string, screen: string): boolean =>

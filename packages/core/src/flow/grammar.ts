@@ -288,11 +288,14 @@ type SaidKind =
   | { readonly type: 'yes-no'; readonly initial: boolean }
   | { readonly type: 'number' | 'text' | 'date'; readonly initial: string }
   | { readonly type: 'one-of'; readonly choices: readonly string[]; readonly initial: string }
+  | { readonly type: 'list'; readonly initial?: readonly string[] }
+  | { readonly type: 'record'; readonly of: string }
   | {
       readonly type: 'worked-out';
       readonly is: VariableType;
       readonly says: string;
       readonly choices?: readonly string[];
+      readonly of?: string;
     };
 
 const saidKind = oneOf<SaidKind>('type', {
@@ -301,12 +304,15 @@ const saidKind = oneOf<SaidKind>('type', {
   text: kind('text', field('initial', text)),
   date: kind('date', field('initial', text)),
   'one-of': kind('of', field('choices', listOf(text, 'or')), 'first', field('initial', text)),
+  list: kind('list', maybe('holding', field('initial', listOf(text, 'and')))),
+  record: kind('record', 'in', field('of', collection)),
   'worked-out': kind(
     'always',
     field('says', text),
     'as',
     field('is', oneWord(...VARIABLE_TYPES)),
     maybe('of', field('choices', listOf(text, 'or'))),
+    maybe('in', field('of', collection)),
   ),
 });
 
@@ -326,17 +332,10 @@ export const variableLine: Term<Variable> = as(
     read: (reader, place) =>
       reader.sees('condition') ? conditionPhrase.read(reader, place) : variablePhrase.read(reader, place),
   },
-  ({ name, type = 'yes-no', initial, choices, kept, says }) => ({
-    name,
-    form:
-      says !== undefined
-        ? { type: 'worked-out' as const, is: type, says, ...(choices ? { choices } : {}) }
-        : type === 'yes-no'
-          ? { type, initial: initial === true }
-          : type === 'one-of'
-            ? { type, choices: choices ?? [], initial: String(initial) }
-            : { type, initial: String(initial) },
-    ...(kept ? { kept } : {}),
+  (variable) => ({
+    name: variable.name,
+    form: saidForm(variable),
+    ...(variable.kept ? { kept: variable.kept } : {}),
   }),
   ({ name, form, kept }) => ({ name, ...meantKind(form), ...(kept ? { kept } : {}) }),
 );
@@ -344,7 +343,30 @@ export const variableLine: Term<Variable> = as(
 /** Sheets of before call what is yes or no a condition. */
 const conditionPhrase = phrase<SaidVariable>('condition', field('name', text), field('form', saidKind));
 
-function meantKind(form: SaidKind): Pick<Variable, 'type' | 'initial' | 'choices' | 'says'> {
+function saidForm({ type = 'yes-no', initial, choices, says, of }: Variable): SaidKind {
+  if (says !== undefined)
+    return { type: 'worked-out', is: type, says, ...(choices ? { choices } : {}), ...(of ? { of } : {}) };
+  switch (type) {
+    case 'yes-no':
+      return { type, initial: initial === true };
+    case 'one-of':
+      return { type, choices: choices ?? [], initial: String(initial) };
+    case 'list':
+      return { type, ...(Array.isArray(initial) && initial.length ? { initial: initial as string[] } : {}) };
+    case 'record':
+      return { type, of: of ?? '' };
+    default:
+      return { type, initial: String(initial) };
+  }
+}
+
+const FIRST: Readonly<Partial<Record<VariableType, Variable['initial']>>> = {
+  'yes-no': false,
+  number: 0,
+  list: [],
+};
+
+function meantKind(form: SaidKind): Pick<Variable, 'type' | 'initial' | 'choices' | 'says' | 'of'> {
   switch (form.type) {
     case 'yes-no':
       return { initial: form.initial };
@@ -355,10 +377,19 @@ function meantKind(form: SaidKind): Pick<Variable, 'type' | 'initial' | 'choices
       return { type: form.type, initial: form.initial };
     case 'one-of':
       return { type: 'one-of', choices: form.choices, initial: form.initial };
+    case 'list':
+      return { type: 'list', initial: form.initial ?? [] };
+    case 'record':
+      return { type: 'record', of: form.of, initial: '' };
     case 'worked-out': {
-      const { is, says, choices } = form;
-      const initial = is === 'yes-no' ? false : is === 'number' ? 0 : (choices?.[0] ?? '');
-      return { ...(is === 'yes-no' ? {} : { type: is }), initial, says, ...(choices ? { choices } : {}) };
+      const { is, says, choices, of } = form;
+      return {
+        ...(is === 'yes-no' ? {} : { type: is }),
+        initial: FIRST[is] ?? choices?.[0] ?? '',
+        says,
+        ...(choices ? { choices } : {}),
+        ...(of ? { of } : {}),
+      };
     }
   }
 }

@@ -6,6 +6,7 @@ import type { Journey, JourneyStep, Target, When } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { hostOf, type Project, screenName, variableNames } from '../model/project.ts';
 import { findElement } from '../model/places.ts';
+import { drawnRecords } from '../records/expression_names.ts';
 import { settingOf, valuesOfVariables } from '../variables/variables.ts';
 
 /** Somebody in the app: what is shown, what came before, and which variables hold. */
@@ -16,6 +17,7 @@ export class Walk {
   readonly #set = new Map<string, Value>();
   readonly #names: ReadonlyMap<string, string>;
   readonly #history: string[] = [];
+  #drawn: ReturnType<typeof drawnRecords> | undefined;
   /** The screen, with the overlays that are open over it. */
   #shown: readonly string[];
 
@@ -76,16 +78,26 @@ export class Walk {
   }
 
   #isSo({ condition, is }: When): boolean {
-    const value = valuesOfVariables(this.#project.app, this.#set)[this.#names.get(condition) ?? ''];
+    const value = this.#values()[this.#names.get(condition) ?? ''];
     return value === is;
+  }
+
+  /** What all variables are by now, with the records as they were drawn. */
+  #values(): Readonly<Record<string, Value>> {
+    return valuesOfVariables(this.#project.app, this.#set, this.#records());
+  }
+
+  #records(): ReturnType<typeof drawnRecords> {
+    return (this.#drawn ??= drawnRecords(this.#project));
   }
 
   #setVariable(step: Extract<Target, { readonly kind: 'set' }>, entered: string): void {
     const { app } = this.#project;
     const setting = settingOf(app, step);
+    // What speaks of the record of a row is known only while the app runs.
     if (setting.problem !== undefined) return;
-    const variables = valuesOfVariables(app, this.#set);
-    this.#set.set(step.condition, valueOf(setting.to, { variables, props: { [ENTERED]: entered } }));
+    const scope = { variables: this.#values(), records: this.#records(), props: { [ENTERED]: entered } };
+    this.#set.set(step.condition, valueOf(setting.to, scope));
   }
 
   /** The screen that is shown when one is gone to: past its guard, or where that leads. */

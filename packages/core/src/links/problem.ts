@@ -1,5 +1,5 @@
-import { sayingOf, settingOf } from '../variables/variables.ts';
-import { readDeed } from '../records/deeds.ts';
+import { sayingOf, type Setting, settingOf } from '../variables/variables.ts';
+import { deedNames, type DeedPlace, readDeed } from '../records/deeds.ts';
 import { apiOf } from '../described/keep.ts';
 import type { Interaction, ScreenTarget, Target } from '../model/app.ts';
 import { isOverlay, type Project, screenName, useInWords } from '../model/project.ts';
@@ -22,14 +22,17 @@ export function interactionProblem(
   if (when && !condition) return 'its condition is gone';
   if (condition && (condition.type ?? 'yes-no') !== 'yes-no')
     return `its condition, ${condition.name}, is not yes or no`;
-  if (on !== 'change' && [...before, target].some((step) => takesEntered(project, step)))
-    return 'what is entered is known only when that changes';
   const steps = [...before, target];
+  const placeOf = (i: number): DeedPlace => ({ screen: from, element, before: steps.slice(0, i) });
+  if (on !== 'change' && steps.some((step, i) => takesEntered(project, step, placeOf(i))))
+    return 'what is entered is known only when that changes';
   for (const [i, step] of steps.entries()) {
-    const place = { screen: from, element, before: steps.slice(0, i) };
+    const place = placeOf(i);
     const problem =
       targetProblem(project, step) ??
-      (step.kind === 'record' ? readDeed(project, step, place).problem : null);
+      (step.kind === 'record'
+        ? readDeed(project, step, place).problem
+        : (settingAt(project, step, place)?.problem ?? null));
     if (problem) return problem;
   }
   if (target.kind !== 'screen') return null;
@@ -40,10 +43,16 @@ export function interactionProblem(
 }
 
 /** Whether a step speaks of what was entered. */
-function takesEntered({ app }: Project, step: Target): boolean {
-  if (step.kind !== 'set' && step.kind !== 'say') return false;
-  const setting = step.kind === 'say' ? sayingOf(app, step.text) : settingOf(app, step);
-  return setting.problem === undefined && setting.takesEntered;
+function takesEntered(project: Project, step: Target, place: DeedPlace): boolean {
+  const setting = settingAt(project, step, place);
+  return setting?.problem === undefined && setting?.takesEntered === true;
+}
+
+/** What a step sets a variable to or says, read where it is done; null for any other step. */
+function settingAt(project: Project, step: Target, place: DeedPlace): Setting | null {
+  if (step.kind !== 'set' && step.kind !== 'say') return null;
+  const names = deedNames(project, place);
+  return step.kind === 'say' ? sayingOf(project.app, step.text, names) : settingOf(project.app, step, names);
 }
 
 /** Why a target cannot be reached, in words; null when it can. */
@@ -67,10 +76,11 @@ export function targetProblem(project: Project, target: Target): string | null {
     case 'open':
       if (isOverlay(project, target.overlay)) return null;
       return `${screenName(project, target.overlay)} is ${project.app.screens[target.overlay] ? 'no overlay' : 'gone'}`;
+    // What can be spoken of depends on where it is done.
     case 'set':
-      return settingOf(project.app, target).problem ?? null;
+      return project.app.variables[target.condition] ? null : 'its variable is gone';
     case 'say':
-      return sayingOf(project.app, target.text).problem ?? null;
+      return null;
     case 'list': {
       const collection = project.app.collections[target.collection];
       if (!collection) return 'its collection is gone';

@@ -6,7 +6,7 @@ import {
   typedSetting,
 } from '../variables/settings.ts';
 import { isExternalAddress } from '../vocabulary/addresses.ts';
-import type { DeedPlace } from '../records/deeds.ts';
+import { deedNames, type DeedPlace } from '../records/deeds.ts';
 import { typedDeed } from './typed_deeds.ts';
 import type { Arrival, Interaction, ListDeed, RecordDeed, Step, Target, When } from '../model/app.ts';
 import { isStep } from '../model/interaction.ts';
@@ -92,14 +92,15 @@ export function targetChoices(project: Project, typed: string, place?: DeedPlace
       also({ kind: 'browser', does }, BROWSER[does], 'the page');
   }
   for (const { set, says } of settingsOffered(app)) also(set, says, 'from then on');
+  const atHand = place && deedNames(project, place);
   const said = /^(?:say|message:?)\s+(.+)$/i.exec(typed.trim())?.[1];
   if (said) {
-    const target = { kind: 'say', text: sayingFor(app, said) } as const;
+    const target = { kind: 'say', text: sayingFor(app, said, atHand) } as const;
     offer({ target, ...describeTarget(project, target) }, 0);
   }
   const deed = place && typedDeed(project, place, typed);
   if (deed?.problem === null) offer({ target: deed.target, ...describeTarget(project, deed.target) }, 0);
-  const setting = typedSetting(app, typed);
+  const setting = typedSetting(app, typed, atHand);
   if (setting) offer({ target: setting, label: describeSetting(app, setting), detail: 'from then on' }, 0);
   if (typed.trim())
     for (const [collection, { name, fields }] of Object.entries(app.collections)) {

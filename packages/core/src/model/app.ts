@@ -110,8 +110,11 @@ const screenEntryFields = {
 /** How a screen takes part in the app. A screen that has no entry has been deleted from it. */
 export type ScreenEntry = FieldsOf<typeof screenEntryFields>;
 
-/** What a variable can be: yes or no where nothing is said. A date is written as `2026-03-01`. */
-export const VARIABLE_TYPES = ['yes-no', 'text', 'number', 'date', 'one-of'] as const;
+/**
+ * What a variable can be: yes or no where nothing is said. A date is written as `2026-03-01`; a list is one of texts; a record is
+ * one of a collection, remembered by its id.
+ */
+export const VARIABLE_TYPES = ['yes-no', 'text', 'number', 'date', 'one-of', 'list', 'record'] as const;
 export type VariableType = (typeof VARIABLE_TYPES)[number];
 
 /**
@@ -127,12 +130,15 @@ const variableFields = {
   type: optional(choice(VARIABLE_TYPES)),
   /** Of one-of: what it can be. */
   choices: optional(list(title(200), { min: 1, max: 200 })),
+  /** Of a record: the id of its collection. */
+  of: optional(ownKey),
   /** What it is when the app opens. */
   initial: either(
-    'expected true or false, a number or a text',
+    'expected true or false, a number, a text or a list of texts',
     flag,
     number(-Number.MAX_VALUE, Number.MAX_VALUE),
     text(2000),
+    list(text(2000), { max: 1000 }),
   ),
   kept: optional(choice(KEEPINGS)),
   /** What it is, as an expression of other variables; it is never set then. */
@@ -142,10 +148,17 @@ const variableFields = {
 export type Variable = FieldsOf<typeof variableFields>;
 
 /** What is wrong with what a variable is at first; null where nothing is. */
-export function variableProblem({ type = 'yes-no', initial, choices }: Variable): string | null {
+export function variableProblem({ type = 'yes-no', initial, choices, of }: Variable): string | null {
   if (type === 'yes-no') return typeof initial === 'boolean' ? null : 'expected true or false at first';
+  if (type === 'list') return Array.isArray(initial) ? null : 'expected a list of texts at first';
   if (type === 'number') return typeof initial === 'number' ? null : 'expected a number at first';
   if (typeof initial !== 'string') return 'expected a text at first';
+  if (type === 'record')
+    return of === undefined
+      ? 'expected the collection that it is a record of'
+      : initial === ''
+        ? null
+        : 'expected no record at first';
   if (type === 'date')
     return initial === '' || /^\d{4}-\d{2}-\d{2}$/.test(initial)
       ? null

@@ -212,8 +212,10 @@ const step = kinds(steps);
 export type Step = ValueOf<typeof step>;
 export const isStep = (target: Target): target is Step => Object.hasOwn(steps, target.kind);
 
-/** The expressions of a step that does something to records, as they are written. */
-export function sourcesOfDeed(step: Target): string[] {
+/** The expressions of a step, as they are written. */
+export function sourcesOfStep(step: Target): string[] {
+  if (step.kind === 'say') return [step.text];
+  if (step.kind === 'set') return typeof step.value === 'string' ? [step.value] : [];
   if (step.kind !== 'record') return [];
   const { deed } = step;
   if (deed.kind === 'add') return Object.values(deed.says ?? {});

@@ -128,7 +128,9 @@ export function readDeed(
             required && byDefault === undefined && !asked.has(name) && !Object.hasOwn(deed.says ?? {}, name),
         );
         if (unsaid.length)
-          return { problem: `${collection.name} need ${unsaid.map(({ name }) => name).join(', ')}, which nothing says` };
+          return {
+            problem: `${collection.name} need ${unsaid.map(({ name }) => name).join(', ')}, which nothing says`,
+          };
         return {
           deed: {
             kind: 'add',
@@ -227,11 +229,7 @@ export const addedBy = ({ interactions }: Pick<App, 'interactions'>, form: strin
   );
 
 /** A form whose fields are required, too, where the records that it adds need them. */
-export function withNeeded(
-  app: Pick<App, 'interactions' | 'collections'>,
-  key: string,
-  form: Form,
-): Form {
+export function withNeeded(app: Pick<App, 'interactions' | 'collections'>, key: string, form: Form): Form {
   const needed = new Set(
     [...addedBy(app, key)].flatMap((id) =>
       (app.collections[id]?.fields ?? []).flatMap(({ name, required }) => (required ? [name] : [])),

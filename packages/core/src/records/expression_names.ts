@@ -6,7 +6,7 @@ import { kebabCase, recordVariable } from '../model/names.ts';
 import { hostOf, type Project } from '../model/project.ts';
 import { knownVariables, valuesOfVariables } from '../variables/variables.ts';
 import { knownFields } from './known_fields.ts';
-import { recordsOf } from './records.ts';
+import { recordsById } from './records.ts';
 
 /** What expressions on a screen can speak of. */
 export function expressionNames(project: Project, screen: string): KnownNames {
@@ -26,16 +26,24 @@ export function expressionNames(project: Project, screen: string): KnownNames {
   };
 }
 
-/** What an expression says with the records as they were drawn, all of them on one page. */
-export function saidAtFirst({ design, app }: Project, expression: Expression, screen: string): string {
-  const records = Object.fromEntries(
+/** The records of each collection as they were drawn, by its name: what each says, with its id. */
+export const drawnRecords = ({
+  design,
+  app,
+}: Pick<Project, 'design' | 'app'>): Readonly<Record<string, readonly Readonly<Record<string, string>>[]>> =>
+  Object.fromEntries(
     Object.values(app.collections).map((collection) => [
       collection.name,
-      recordsOf(design, collection).map(({ values }) =>
-        Object.fromEntries(Object.entries(values).map(([name, { text }]) => [name, text])),
-      ),
+      [...recordsById(design, collection, app.code)].map(([id, { values }]) => ({
+        ...Object.fromEntries(Object.entries(values).map(([name, { text }]) => [name, text])),
+        id,
+      })),
     ]),
   );
+
+/** What an expression says with the records as they were drawn, all of them on one page. */
+export function saidAtFirst({ design, app }: Project, expression: Expression, screen: string): string {
+  const records = drawnRecords({ design, app });
   const first = app.details[screen];
   const shownOf = first && app.collections[first.collection]?.name;
   const scope: Scope = {
@@ -43,7 +51,7 @@ export function saidAtFirst({ design, app }: Project, expression: Expression, sc
       ? { items: shownRecord(records[shownOf], app.screens[screen], first.parameter, shownOf) }
       : {}),
     records,
-    variables: valuesOfVariables(app),
+    variables: valuesOfVariables(app, new Map(), records),
     listings: Object.fromEntries(
       Object.entries(records).map(([name, { length }]) => [
         name,

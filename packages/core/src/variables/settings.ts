@@ -1,6 +1,7 @@
-import type { App, Step, Variable } from '../model/app.ts';
+import type { KnownNames } from '../expression/language.ts';
+import type { Step, Variable } from '../model/app.ts';
 import { variableNames } from '../model/project.ts';
-import { sayingOf, settingOf } from './variables.ts';
+import { type Remembering, sayingOf, settingOf } from './variables.ts';
 
 type SetStep = Extract<Step, { readonly kind: 'set' }>;
 
@@ -8,9 +9,7 @@ type SetStep = Extract<Step, { readonly kind: 'set' }>;
 export const quoted = (text: string): string => `'${text.replace(/[\\']/g, '\\$&')}'`;
 
 /** What a variable can be set to by choosing, each with how that is said. */
-export function settingsOffered(
-  app: Pick<App, 'variables'>,
-): { readonly set: SetStep; readonly says: string }[] {
+export function settingsOffered(app: Remembering): { readonly set: SetStep; readonly says: string }[] {
   const names = variableNames(app);
   return Object.entries(app.variables).flatMap(([condition, variable]) =>
     variable.says === undefined
@@ -37,11 +36,16 @@ function valuesOffered(
       return ['today()', 'entered'];
     case 'text':
       return ['entered', quoted(String(initial))];
+    case 'list':
+      return [`toggled(${name}, entered)`, `including(${name}, entered)`, `without(${name}, entered)`];
+    // Which record is meant depends on where it is set.
+    case 'record':
+      return ["''"];
   }
 }
 
 /** What a variable becomes, in people's words. */
-export function describeSetting(app: Pick<App, 'variables'>, { condition, value }: SetStep): string {
+export function describeSetting(app: Remembering, { condition, value }: SetStep): string {
   const variable = app.variables[condition];
   if (!variable) return 'A variable that is gone';
   const code = variableNames(app).get(condition)!;
@@ -51,9 +55,12 @@ export function describeSetting(app: Pick<App, 'variables'>, { condition, value 
 /** What a step says, in people's words: a plain text as it is read, else as the expression that it is. */
 export const saidText = (source: string): string => plainText(source) ?? source;
 
-/** What people type to have it said, as an expression: one where it can be read as such, else the text itself. */
-export const sayingFor = (app: Pick<App, 'variables'>, typed: string): string =>
-  sayingOf(app, typed).problem === undefined ? typed : quoted(typed);
+/**
+ * What people type to have it said, as an expression: one where it can be read as such, else the text itself.
+ * @param atHand what can be spoken of where it is said
+ */
+export const sayingFor = (app: Remembering, typed: string, atHand?: KnownNames): string =>
+  sayingOf(app, typed, atHand).problem === undefined ? typed : quoted(typed);
 
 /** A text that an expression is, in quotation marks of people. */
 function plainText(source: string): string | null {
@@ -74,12 +81,18 @@ function saidValue(value: SetStep['value'], code: string): string {
       return 'what is entered';
     case 'today()':
       return 'today';
+    case `toggled(${code}, entered)`:
+      return 'with what is entered, or without it';
+    case `including(${code}, entered)`:
+      return 'with what is entered';
+    case `without(${code}, entered)`:
+      return 'without what is entered';
   }
   return plainText(value) ?? value;
 }
 
 /** What people type to set a variable: `Count = count + 2`, `View: list`; null where no variable is meant or it cannot be that. */
-export function typedSetting(app: Pick<App, 'variables'>, typed: string): SetStep | null {
+export function typedSetting(app: Remembering, typed: string, atHand?: KnownNames): SetStep | null {
   const [, name, said] = /^\s*(.+?)\s*(?:=(?!=)|:)\s*(.+?)\s*$/.exec(typed) ?? [];
   if (!name) return null;
   const codes = variableNames(app);
@@ -91,10 +104,10 @@ export function typedSetting(app: Pick<App, 'variables'>, typed: string): SetSte
   const [condition, variable] = found;
   const values: SetStep['value'][] = [
     ...(/^(yes|true)$/i.test(said) ? [true] : /^(no|false)$/i.test(said) ? [false] : []),
-    ...(variable.type && variable.type !== 'number' && variable.type !== 'yes-no' ? [quoted(said)] : []),
+    ...(variable.type && /^(text|date|one-of)$/.test(variable.type) ? [quoted(said)] : []),
     said,
   ];
   const tried = values.map((value): SetStep => ({ kind: 'set', condition, value }));
   // What is written as an expression is one; a text that is none stands for itself.
-  return tried.toReversed().find((set) => settingOf(app, set).problem === undefined) ?? null;
+  return tried.toReversed().find((set) => settingOf(app, set, atHand).problem === undefined) ?? null;
 }

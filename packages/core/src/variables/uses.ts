@@ -1,9 +1,9 @@
 import { eachPart } from '../expression/expression.ts';
 import { parseExpression } from '../expression/language.ts';
 import type { App, Target } from '../model/app.ts';
-import { elementOfInteraction, sourcesOfDeed } from '../model/interaction.ts';
+import { elementOfInteraction, sourcesOfStep } from '../model/interaction.ts';
 import { variableNames } from '../model/project.ts';
-import { knownVariables, onlyVariables } from './variables.ts';
+import { knownAnywhere } from './variables.ts';
 
 /** A place that speaks of a variable. */
 export type VariableUse =
@@ -14,9 +14,9 @@ export type VariableUse =
 /** Where an app sets, looks at or shows a variable. */
 export function usesOfVariable(app: App, id: string): VariableUse[] {
   const name = variableNames(app).get(id);
-  const known = { ...onlyVariables(knownVariables(app)), hasEntered: true };
+  const known = { ...knownAnywhere(app), hasEntered: true };
   const speaks = (source: string): boolean => {
-    // What looks at records as well is not read here; it says the name all the same.
+    // What looks at what is at hand is not read here; it says the name all the same.
     const parsed = parseExpression(source, known);
     if (parsed.problem) return new RegExp(`\\b${name}\\b`).test(source);
     let found = false;
@@ -27,13 +27,7 @@ export function usesOfVariable(app: App, id: string): VariableUse[] {
   for (const [key, { when, before = [], target }] of Object.entries(app.interactions)) {
     const element = elementOfInteraction(key);
     const steps = [...before, target] as Target[];
-    const spoken = steps.flatMap((one) =>
-      one.kind === 'say'
-        ? [one.text]
-        : one.kind === 'set' && typeof one.value === 'string'
-          ? [one.value]
-          : sourcesOfDeed(one),
-    );
+    const spoken = steps.flatMap(sourcesOfStep);
     if (steps.some((one) => one.kind === 'set' && one.condition === id)) uses.push({ what: 'sets', element });
     else if (when?.condition === id || spoken.some(speaks)) uses.push({ what: 'looks', element });
   }

@@ -13,8 +13,33 @@ const variables: App['variables'] = {
   note: { name: 'Note', type: 'text', initial: '' },
   due: { name: 'Due', type: 'date', initial: '2026-03-01' },
   long: { name: 'Long', initial: false, says: 'days > 3 && signedIn' },
+  picked: { name: 'Picked', type: 'list', initial: [] },
+  held: { name: 'Held', type: 'record', of: 'tools', initial: '' },
+  free: {
+    name: 'Free',
+    type: 'number',
+    initial: 0,
+    says: "count(filter(tools, (tool) => tool.status === 'free'))",
+  },
 };
-const app = { variables };
+const app: App = {
+  ...emptyApp,
+  variables,
+  collections: {
+    tools: {
+      name: 'tools',
+      fields: [
+        { name: 'name', type: 'text' },
+        { name: 'status', type: 'one-of' },
+      ],
+      rows: [],
+    },
+  },
+};
+const tools = [
+  { id: 'saw', name: 'Saw', status: 'free' },
+  { id: 'drill', name: 'Drill', status: 'out' },
+];
 const set = (condition: string, value: boolean | string) => ({ kind: 'set', condition, value }) as const;
 
 test.each<[string, boolean | string]>([
@@ -32,6 +57,13 @@ test.each<[string, boolean | string]>([
   ['due', 'today()'],
   ['due', "'2026-04-01'"],
   ['due', "''"],
+  ['picked', 'toggled(picked, entered)'],
+  ['picked', 'map(tools, (tool) => tool.name)'],
+  ['held', 'first(tools)'],
+  ['held', 'held'],
+  ['held', "''"],
+  ['days', 'count(tools)'],
+  ['note', 'held.name'],
 ])('%s can become %s', (condition, value) => {
   expect(settingOf(app, set(condition, value)).problem).toBeUndefined();
 });
@@ -45,7 +77,11 @@ test.each<[string, boolean | string, RegExp]>([
   ['view', "'rows'", /View is list or grid, and that is not/],
   ['view', 'note', /View is list or grid, and that is not/],
   ['due', "'soon'", /Due is a date, and that is not/],
-  ['days', 'count(tools)', /nothing is called tools/],
+  ['days', 'count(toils)', /nothing is called toils/],
+  ['picked', 'note', /Picked is a list of texts, and that is not/],
+  ['held', "'saw'", /Held is one record of its collection, and that is not/],
+  ['held', 'tools', /Held is one record of its collection, and that is not/],
+  ['free', '3', /Free is worked out, and cannot be set/],
   ['days', 'dais + 1', /nothing is called dais; there are/],
 ])('%s cannot become %s', (condition, value, why) => {
   expect(settingOf(app, set(condition, value)).problem).toMatch(why);
@@ -85,15 +121,57 @@ test('all that is offered can be done, and is said in words that differ', () => 
   expect(offered.map(({ says }) => says)).toContain('Days: one more');
 });
 
+test('what is worked out from records follows them, and tells which', () => {
+  const { derived, problems } = derivedVariables(app);
+  expect(problems.size).toBe(0);
+  expect(derived.find(({ id }) => id === 'free')?.looksAt).toEqual(['tools']);
+  expect(valuesOfVariables(app, new Map(), { tools }).free).toBe(1);
+  expect(valuesOfVariables(app).free).toBe(0);
+});
+
+test('what comes from an API is not asked for by the way', () => {
+  const behind = { api: 'a', list: 'listTools', key: 'id', fields: {} };
+  const document = JSON.stringify({
+    openapi: '3.1.0',
+    paths: {
+      '/tools': {
+        get: {
+          operationId: 'listTools',
+          responses: {
+            200: {
+              content: {
+                'application/json': {
+                  schema: {
+                    type: 'array',
+                    items: { type: 'object', properties: { id: { type: 'string' } } },
+                  },
+                },
+              },
+            },
+          },
+        },
+      },
+    },
+  });
+  const remote: App = {
+    ...app,
+    apis: { a: { name: 'A', document } },
+    collections: { tools: { ...app.collections.tools, behind } },
+  };
+  expect(derivedVariables(remote).problems.get('free')).toMatch(/an API keeps them/);
+  expect(settingOf(remote, set('days', 'count(tools)')).problem).toMatch(/an API keeps them/);
+});
+
 test('what is worked out comes after what it looks at; circles and what cannot be read are told', () => {
   const { derived, problems } = derivedVariables({
+    ...app,
     variables: {
       ...variables,
       b: { name: 'B', type: 'number', initial: 0, says: 'a + 1' },
       a: { name: 'A', type: 'number', initial: 0, says: 'days * 2' },
       x: { name: 'X', initial: false, says: '!y' },
       y: { name: 'Y', initial: false, says: '!x' },
-      z: { name: 'Z', initial: false, says: 'count(tools) > 0' },
+      z: { name: 'Z', initial: false, says: 'count(toils) > 0' },
       n: { name: 'N', type: 'number', initial: 0, says: 'signedIn' },
     },
   });
@@ -102,7 +180,7 @@ test('what is worked out comes after what it looks at; circles and what cannot b
   expect(order).toContain('long');
   expect([...problems.keys()].sort()).toEqual(['n', 'x', 'y', 'z']);
   expect(problems.get('x')).toMatch(/itself|cannot be worked out/);
-  expect(problems.get('z')).toMatch(/nothing is called tools/);
+  expect(problems.get('z')).toMatch(/nothing is called toils/);
 });
 
 test('values follow what is set, whatever it is', () => {
@@ -110,6 +188,9 @@ test('values follow what is set, whatever it is', () => {
     signedIn: false,
     days: 2,
     view: 'list',
+    picked: [],
+    held: '',
+    free: 0,
     note: '',
     due: '2026-03-01',
     long: false,

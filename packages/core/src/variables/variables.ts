@@ -1,6 +1,7 @@
 import { eachPart, type Expression, type Value } from '../expression/expression.ts';
-import { ENTERED, type KnownNames, parseExpression, type Type } from '../expression/language.ts';
-import { valueOf } from '../expression/value_of.ts';
+import { comesFromApi } from '../described/keep.ts';
+import { ENTERED, idOf, type KnownNames, parseExpression, type Type } from '../expression/language.ts';
+import { type Scope, valueOf } from '../expression/value_of.ts';
 import type { App, Step, Variable } from '../model/app.ts';
 import { variableNames } from '../model/project.ts';
 
@@ -15,18 +16,26 @@ export type Setting =
     }
   | { readonly problem: string };
 
-/** A variable that is worked out from others. */
+/** A variable that is worked out from others, or from records. */
 export interface Derived {
   readonly id: string;
   /** In code. */
   readonly name: string;
   readonly says: Expression;
+  /** The collections whose records it looks at, by their names. */
+  readonly looksAt: readonly string[];
 }
 
+/** What variables are about: the tables of an app that say it. */
+export type Remembering = Pick<App, 'variables' | 'collections' | 'apis'>;
+
 /** What expressions know of a variable. */
-export function typeOfVariable({ type = 'yes-no', choices }: Variable): Type {
+export function typeOfVariable({ type = 'yes-no', choices, of }: Variable, app: Remembering): Type {
   if (type === 'one-of') return { kind: 'text', ...(choices ? { choices } : {}) };
-  return { kind: type };
+  if (type !== 'record') return { kind: type };
+  const collection = of === undefined ? undefined : app.collections[of];
+  // Of a collection that is gone there is nothing but an id.
+  return collection ? { kind: 'record', of: collection.name } : { kind: 'text' };
 }
 
 /** Ids of what is yes or no, and so can be a condition. */
@@ -34,8 +43,17 @@ export const conditionsOf = ({ variables }: Pick<App, 'variables'>): string[] =>
   Object.keys(variables).filter((id) => (variables[id].type ?? 'yes-no') === 'yes-no');
 
 /** What expressions call all variables, with what each is. */
-export const knownVariables = (app: Pick<App, 'variables'>): Readonly<Record<string, Type>> =>
-  Object.fromEntries([...variableNames(app)].map(([id, name]) => [name, typeOfVariable(app.variables[id])]));
+export const knownVariables = (app: Remembering): Readonly<Record<string, Type>> =>
+  Object.fromEntries(
+    [...variableNames(app)].map(([id, name]) => [name, typeOfVariable(app.variables[id], app)]),
+  );
+
+/** What an expression knows that stands at no place: variables, and all records. */
+export const knownAnywhere = (app: Remembering): KnownNames => ({
+  collections: Object.fromEntries(Object.values(app.collections).map(({ name, fields }) => [name, fields])),
+  lists: {},
+  variables: knownVariables(app),
+});
 
 /** What an expression knows that speaks of variables alone. */
 export const onlyVariables = (variables: KnownNames['variables']): KnownNames => ({
@@ -44,10 +62,14 @@ export const onlyVariables = (variables: KnownNames['variables']): KnownNames =>
   variables,
 });
 
-/** Reads what a step sets a variable to; a text that was entered becomes what the variable is. */
+/**
+ * Reads what a step sets a variable to; a text that was entered becomes what the variable is.
+ * @param atHand what can be spoken of where it is set
+ */
 export function settingOf(
-  app: Pick<App, 'variables'>,
+  app: Remembering,
   { condition: id, value }: Pick<Extract<Step, { readonly kind: 'set' }>, 'condition' | 'value'>,
+  atHand: KnownNames = knownAnywhere(app),
 ): Setting {
   const variable = app.variables[id];
   if (!variable) return { problem: 'its variable is gone' };
@@ -56,20 +78,43 @@ export function settingOf(
     return (variable.type ?? 'yes-no') === 'yes-no'
       ? { to: { kind: 'literal', value }, takesEntered: false }
       : { problem: `${variable.name} is not yes or no` };
-  const parsed = parseExpression(value, { ...onlyVariables(knownVariables(app)), hasEntered: true });
+  const parsed = parseExpression(value, { ...atHand, hasEntered: true });
   if (parsed.problem) return { problem: parsed.problem.message };
-  const fitted = fittedTo(parsed.expression, parsed.type, variable);
+  const asked = asksForRecords(parsed.expression, app);
+  if (asked !== null) return { problem: asked };
+  const fitted = fittedTo(parsed.expression, parsed.type, typeOfVariable(variable, app));
   if (!fitted) return { problem: `${variable.name} is ${saysOf(variable)}, and that is not` };
   const isChosen = variable.type === 'one-of' && fitted.kind === 'prop';
   return { to: fitted, takesEntered: takesEntered(fitted), ...(isChosen ? { isChosen } : {}) };
 }
 
-/** Reads what a step says; `to` is the text. */
-export function sayingOf(app: Pick<App, 'variables'>, text: string): Setting {
-  const parsed = parseExpression(text, { ...onlyVariables(knownVariables(app)), hasEntered: true });
-  return parsed.problem
-    ? { problem: parsed.problem.message }
-    : { to: parsed.expression, takesEntered: takesEntered(parsed.expression) };
+/**
+ * Reads what a step says; `to` is the text.
+ * @param atHand what can be spoken of where it is said
+ */
+export function sayingOf(app: Remembering, text: string, atHand: KnownNames = knownAnywhere(app)): Setting {
+  const parsed = parseExpression(text, { ...atHand, hasEntered: true });
+  if (parsed.problem) return { problem: parsed.problem.message };
+  const { expression, type } = parsed;
+  const asked = asksForRecords(expression, app);
+  if (asked !== null) return { problem: asked };
+  if (/^(records?|list)$/.test(type.kind)) return { problem: `a ${type.kind} is no text that can be said` };
+  return { to: expression, takesEntered: takesEntered(expression) };
+}
+
+/** Why an expression cannot look at all records that it looks at; null where it can. */
+function asksForRecords(expression: Expression, app: Remembering): string | null {
+  const [remote] = recordsIn(expression).filter((name) =>
+    Object.entries(app.collections).some(([id, one]) => one.name === name && comesFromApi(app, id)),
+  );
+  return remote === undefined ? null : `all ${remote} would have to be asked for first: an API keeps them`;
+}
+
+/** Names of the collections whose records an expression looks at. */
+function recordsIn(expression: Expression): string[] {
+  const names = new Set<string>();
+  eachPart(expression, (part) => part.kind === 'records' && names.add(part.name));
+  return [...names];
 }
 
 function takesEntered(expression: Expression): boolean {
@@ -79,9 +124,16 @@ function takesEntered(expression: Expression): boolean {
 }
 
 /** An expression as a value of a variable; null where it can be none. */
-function fittedTo(expression: Expression, type: Type, variable: Variable): Expression | null {
-  const wanted = typeOfVariable(variable);
+function fittedTo(expression: Expression, type: Type, wanted: Type): Expression | null {
   switch (wanted.kind) {
+    case 'list':
+      return type.kind === 'list' ? expression : null;
+    case 'record':
+      // It is remembered by its id; nothing is none.
+      if (expression.kind === 'literal') return expression.value === '' ? expression : null;
+      return type.kind === 'record' && type.of === wanted.of
+        ? { kind: 'text', parts: [idOf(expression)] }
+        : null;
     case 'number':
       return type.kind === 'number'
         ? expression
@@ -109,15 +161,25 @@ const isDay = (expression: Expression): boolean =>
 const saysOf = ({ type = 'yes-no', choices = [] }: Variable): string =>
   type === 'one-of'
     ? choices.join(' or ')
-    : { 'yes-no': 'yes or no', number: 'a number', text: 'a text', date: 'a date' }[type];
+    : {
+        'yes-no': 'yes or no',
+        number: 'a number',
+        text: 'a text',
+        date: 'a date',
+        list: 'a list of texts',
+        record: 'one record of its collection',
+      }[type];
 
 /**
  * The variables that are worked out from others, each after those that it looks at; those that cannot be are told by their
  * ids, with the reason.
  */
-export function derivedVariables({ variables }: Pick<App, 'variables'>): WorkedOut {
-  let worked = known.get(variables);
-  if (!worked) known.set(variables, (worked = workedOut({ variables })));
+export function derivedVariables(app: Remembering): WorkedOut {
+  const { variables, collections, apis } = app;
+  const before = known.get(variables);
+  if (before?.collections === collections && before.apis === apis) return before.worked;
+  const worked = workedOut(app);
+  known.set(variables, { collections, apis, worked });
   return worked;
 }
 
@@ -127,12 +189,15 @@ interface WorkedOut {
 }
 
 /** Everybody who asks what variables are asks this. */
-const known = new WeakMap<App['variables'], WorkedOut>();
+const known = new WeakMap<
+  App['variables'],
+  Pick<App, 'collections' | 'apis'> & { readonly worked: WorkedOut }
+>();
 
-function workedOut(app: Pick<App, 'variables'>): WorkedOut {
+function workedOut(app: Remembering): WorkedOut {
   const names = variableNames(app);
   const ids = new Map([...names].map(([id, name]) => [name, id]));
-  const spoken = onlyVariables(knownVariables(app));
+  const spoken = knownAnywhere(app);
   const derived: Derived[] = [];
   const problems = new Map<string, string>();
   const seen = new Set<string>();
@@ -149,10 +214,12 @@ function workedOut(app: Pick<App, 'variables'>): WorkedOut {
       const looksAt = new Set<string>();
       eachPart(parsed.expression, (part) => part.kind === 'variable' && looksAt.add(ids.get(part.name)!));
       const areThere = [...looksAt].map((one) => visit(one, [...way, id])).every(Boolean);
-      const fitted = fittedTo(parsed.expression, parsed.type, variable);
-      if (!areThere) problems.set(id, problems.get(id) ?? 'it looks at one that cannot be worked out');
+      const fitted = fittedTo(parsed.expression, parsed.type, typeOfVariable(variable, app));
+      const asked = asksForRecords(parsed.expression, app);
+      if (asked !== null) problems.set(id, asked);
+      else if (!areThere) problems.set(id, problems.get(id) ?? 'it looks at one that cannot be worked out');
       else if (!fitted) problems.set(id, `${variable.name} is ${saysOf(variable)}, and that is not`);
-      else derived.push({ id, name: names.get(id)!, says: fitted });
+      else derived.push({ id, name: names.get(id)!, says: fitted, looksAt: recordsIn(fitted) });
     } else problems.set(id, parsed.problem.message);
     seen.add(id);
     return !problems.has(id);
@@ -161,10 +228,14 @@ function workedOut(app: Pick<App, 'variables'>): WorkedOut {
   return { derived, problems };
 }
 
-/** What all variables are, by their names in code, where those that are set are these by their ids; else as at first. */
+/**
+ * What all variables are, by their names in code, where those that are set are these by their ids; else as at first.
+ * @param records those of each collection, by its name
+ */
 export function valuesOfVariables(
-  app: Pick<App, 'variables'>,
+  app: Remembering,
   set: ReadonlyMap<string, Value> = new Map(),
+  records: Scope['records'] = {},
 ): Record<string, Value> {
   const values: Record<string, Value> = Object.fromEntries(
     [...variableNames(app)].map(([id, name]) => [
@@ -173,6 +244,6 @@ export function valuesOfVariables(
     ]),
   );
   for (const { name, says } of derivedVariables(app).derived)
-    values[name] = valueOf(says, { variables: values });
+    values[name] = valueOf(says, { variables: values, records });
   return values;
 }

@@ -1,10 +1,4 @@
-import {
-  type Collection,
-  type RecordField,
-  recordsOf,
-  referenceFor,
-  titleField,
-} from '@tovel/core';
+import { type Collection, type RecordField, recordsOf, referenceFor, titleField } from '@tovel/core';
 import { useProject } from '../project/context';
 import { Check } from '../ui/Check';
 import { Button, Choice } from '../ui/controls';
@@ -82,9 +76,7 @@ export function RefersTo({
     const { of: _of, ...rest } = field;
     onField(
       of === null ? rest : { ...rest, of },
-      of === null
-        ? `${field.name} refers to nothing`
-        : `${field.name} refers to ${app.collections[of].name}`,
+      of === null ? `${field.name} refers to nothing` : `${field.name} refers to ${app.collections[of].name}`,
     );
   };
   const found = field.of === undefined ? referenceFor(project, id, field.name) : null;

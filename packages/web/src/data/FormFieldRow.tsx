@@ -46,7 +46,9 @@ export function FormFieldRow({ screen, form, proposed, label, kept }: FormFieldR
     <>
       <tr>
         <td>
-          <Link to={`${base}/screens/at/${screen}?element=${encodeURIComponent(proposed.element)}`}>{label}</Link>
+          <Link to={`${base}/screens/at/${screen}?element=${encodeURIComponent(proposed.element)}`}>
+            {label}
+          </Link>
         </td>
         <td>
           <code>{own?.field ?? proposed.field}</code>

@@ -1,10 +1,10 @@
-import { all, knownVariables, putVariable, usesOfVariable, type Variable, variableNames } from '@tovel/core';
+import { all, knownAnywhere, putVariable, usesOfVariable, type Variable, variableNames } from '@tovel/core';
 import { useState } from 'react';
 import { useProject } from '../project/context';
 import { Button, Choice } from '../ui/controls';
 import { SavedField } from '../ui/SavedField';
 import { ExpressionField } from './ExpressionField';
-import { FIRST, KEPT, type TypeId, TYPES } from './variable_words';
+import { FIRST, KEPT, type TypeId, TYPES, typesIn } from './variable_words';
 import { VariableUses } from './VariableUses';
 
 /** A variable: its name, what it is at first or always, for how long it is kept, and where it is spoken of. */
@@ -57,13 +57,14 @@ export function VariableRow({
           label={`What ${name} is`}
           isLabelHidden
           value={type}
-          options={TYPES}
+          options={typesIn(app)}
           onChange={(next) =>
             next !== type &&
             save(`${name} is ${TYPES.find((one) => one.id === next)!.label}`, {
               type: undefined,
               choices: undefined,
               says: undefined,
+              of: next === 'record' ? Object.keys(app.collections)[0] : undefined,
               ...FIRST[next],
             })
           }
@@ -116,13 +117,14 @@ function AtFirst({ id, variable, problem, save }: AtFirstProps) {
   const { name, type = 'yes-no', choices = [], initial, says } = variable;
   const [isWorking, setWorking] = useState(false);
   if (says !== undefined || isWorking) {
-    const { [variableNames(app).get(id)!]: _self, ...variables } = knownVariables(app);
+    const known = knownAnywhere(app);
+    const { [variableNames(app).get(id)!]: _self, ...variables } = known.variables;
     return (
       <>
         <ExpressionField
           label={`What ${name} is worked out from`}
           value={says ?? ''}
-          known={{ collections: {}, lists: {}, variables }}
+          known={{ ...known, variables }}
           onSave={(source) => {
             setWorking(false);
             save(`${name} is ${source}`, { says: source, kept: undefined });
@@ -158,6 +160,42 @@ function AtFirst({ id, variable, problem, save }: AtFirstProps) {
           ]}
           onChange={(next) => save(`${name} is ${next} at first`, { initial: next === 'yes' })}
         />
+        {working}
+      </>
+    );
+  if (type === 'record')
+    return (
+      <>
+        <Choice
+          label={`Of what ${name} is one`}
+          isLabelHidden
+          value={variable.of ?? ''}
+          options={Object.entries(app.collections).map(([key, one]) => ({
+            id: key,
+            label: `of ${one.name}`,
+          }))}
+          onChange={(of) => save(`${name} is one of ${app.collections[of].name}`, { of })}
+        />
+        <small>none at first; a press sets it to that of its row or its screen</small>
+        {working}
+      </>
+    );
+  if (type === 'list')
+    return (
+      <>
+        <SavedField
+          label={`What ${name} holds at first`}
+          isLabelHidden
+          value={Array.isArray(initial) ? initial.join(', ') : ''}
+          placeholder="nothing"
+          onSave={(text) => {
+            const next = namesIn(text);
+            save(next.length ? `${name} holds ${next.join(', ')} at first` : `${name} is empty at first`, {
+              initial: next,
+            });
+          }}
+        />
+        <small>parted by commas</small>
         {working}
       </>
     );

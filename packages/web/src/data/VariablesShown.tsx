@@ -5,7 +5,7 @@ import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice, Field } from '../ui/controls';
 import { SeenTableColumn } from './middle';
-import { FIRST, type TypeId, TYPES } from './variable_words';
+import { FIRST, type TypeId, typesIn } from './variable_words';
 import { VariableRow } from './VariableRow';
 
 const Column = styled(SeenTableColumn)`
@@ -120,7 +120,14 @@ function NewVariable({ onDone }: { onDone: () => void }) {
   const make = (): void => {
     if (!name.trim() || isTaken) return;
     const id = uniqueName('v', (candidate) => !!app.variables[candidate]);
-    session.change(`Remember ${name.trim()}`, putVariable(id, { name: name.trim(), ...FIRST[type] }));
+    session.change(
+      `Remember ${name.trim()}`,
+      putVariable(id, {
+        name: name.trim(),
+        ...FIRST[type],
+        ...(type === 'record' ? { of: Object.keys(app.collections)[0] } : {}),
+      }),
+    );
     onDone();
   };
   return (
@@ -137,7 +144,7 @@ function NewVariable({ onDone }: { onDone: () => void }) {
           if (event.key === 'Escape') onDone();
         }}
       />
-      <Choice label="Is" value={type} options={TYPES} onChange={setType} />
+      <Choice label="Is" value={type} options={typesIn(app)} onChange={setType} />
       <Button $kind="primary" onPress={make} isDisabled={!name.trim() || isTaken}>
         Add it
       </Button>

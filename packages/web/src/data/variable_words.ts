@@ -1,4 +1,4 @@
-import type { Variable } from '@tovel/core';
+import type { App, Variable } from '@tovel/core';
 
 /** What a variable can be, in words. */
 export const TYPES = [
@@ -7,8 +7,14 @@ export const TYPES = [
   { id: 'text', label: 'a text' },
   { id: 'date', label: 'a date' },
   { id: 'one-of', label: 'one of some' },
+  { id: 'list', label: 'a list of texts' },
+  { id: 'record', label: 'a record' },
 ] as const;
 export type TypeId = (typeof TYPES)[number]['id'];
+
+/** What a variable of a project can be: there are records only where there are collections. */
+export const typesIn = ({ collections }: Pick<App, 'collections'>): readonly (typeof TYPES)[number][] =>
+  TYPES.filter(({ id }) => id !== 'record' || Object.keys(collections).length > 0);
 
 /** How long a variable is kept, in words. */
 export const KEPT = [
@@ -25,4 +31,6 @@ export const FIRST: Readonly<Record<TypeId, Pick<Variable, 'type' | 'initial' | 
   text: { type: 'text', initial: '' },
   date: { type: 'date', initial: '' },
   'one-of': { type: 'one-of', initial: 'one', choices: ['one', 'another'] },
+  list: { type: 'list', initial: [] },
+  record: { type: 'record', initial: '' },
 };

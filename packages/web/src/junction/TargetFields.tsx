@@ -1,9 +1,9 @@
 import {
+  deedNames,
   type Given,
   type Interaction,
   isStep,
   isUsed,
-  knownVariables,
   orderedScreens,
   parametersOf,
   type RowField,
@@ -53,6 +53,7 @@ export function TargetFields({ interaction, element, screen, onChange }: TargetF
         }
       />
     );
+  const atHand = deedNames(project, { screen, element, before: interaction.before });
   if (target.kind === 'set') {
     const variable = project.app.variables[target.condition];
     return variable ? (
@@ -61,9 +62,9 @@ export function TargetFields({ interaction, element, screen, onChange }: TargetF
         <ExpressionField
           label={`What ${variable.name} becomes`}
           value={String(target.value)}
-          known={{ collections: {}, lists: {}, variables: knownVariables(project.app), hasEntered: true }}
+          known={{ ...atHand, hasEntered: true }}
           problemOf={(value) =>
-            settingOf(project.app, { ...target, value: asSetting(value) }).problem ?? null
+            settingOf(project.app, { ...target, value: asSetting(value) }, atHand).problem ?? null
           }
           onSave={(value) => onChange({ ...interaction, target: { ...target, value: asSetting(value) } })}
         />
@@ -77,7 +78,7 @@ export function TargetFields({ interaction, element, screen, onChange }: TargetF
         <ExpressionField
           label="What it says"
           value={target.text}
-          known={{ collections: {}, lists: {}, variables: knownVariables(project.app), hasEntered: true }}
+          known={{ ...atHand, hasEntered: true }}
           onSave={(text) => onChange({ ...interaction, target: { kind: 'say', text } })}
         />
       </div>

@@ -1,4 +1,4 @@
-import { type Value, type Variable, valuesOfVariables, variableNames } from '@tovel/core';
+import { drawnRecords, type Value, type Variable, valuesOfVariables, variableNames } from '@tovel/core';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
@@ -33,8 +33,9 @@ interface VariableFieldsProps {
 
 /** What each variable of the running app is now; what is not worked out is set here. */
 export function VariableFields({ remembered: { variables, query }, tell }: VariableFieldsProps) {
-  const { app } = useProject();
+  const { app, design } = useProject();
   const names = [...variableNames(app)];
+  const records = drawnRecords({ app, design });
   const asked = new URLSearchParams(query);
   const now = valuesOfVariables(
     app,
@@ -45,6 +46,7 @@ export function VariableFields({ remembered: { variables, query }, tell }: Varia
         return said === undefined ? [] : [[id, said]];
       }),
     ),
+    records,
   );
   if (!names.length)
     return <p>Nothing is remembered yet. What pressing something changes is said at Data, Variables.</p>;
@@ -57,6 +59,7 @@ export function VariableFields({ remembered: { variables, query }, tell }: Varia
             key={id}
             variable={app.variables[id]}
             value={now[name]}
+            ids={(records[app.collections[app.variables[id].of ?? '']?.name] ?? []).map((one) => one.id)}
             onSet={(value) => tell({ tovel: 'set', name, value, ...(kept ? { kept } : {}) })}
           />
         );
@@ -68,11 +71,14 @@ export function VariableFields({ remembered: { variables, query }, tell }: Varia
 function VariableField({
   variable: { name, type = 'yes-no', choices = [], says, kept },
   value,
+  ids,
   onSet,
 }: {
   variable: Variable;
   value: Value;
-  onSet: (value: boolean | number | string) => void;
+  /** Of a record: by what those of its collection are known. */
+  ids: readonly string[];
+  onSet: (value: boolean | number | string | readonly string[]) => void;
 }) {
   // What belongs to a screen begins anew when the page is loaded, as setting it here does.
   if (says !== undefined || kept === 'screen')
@@ -98,6 +104,24 @@ function VariableField({
         onChange={onSet}
       />
     );
+  if (type === 'record')
+    return (
+      <Choice
+        label={name}
+        value={String(value ?? '') || NONE}
+        options={[{ id: NONE, label: 'none' }, ...ids.map((id) => ({ id, label: id }))]}
+        onChange={(id) => onSet(id === NONE ? '' : id)}
+      />
+    );
+  if (type === 'list')
+    return (
+      <SavedField
+        label={name}
+        value={Array.isArray(value) ? value.join(', ') : ''}
+        placeholder="nothing"
+        onSave={(text) => onSet(partsIn(text))}
+      />
+    );
   return (
     <SavedField
       label={name}
@@ -114,11 +138,21 @@ function VariableField({
   );
 }
 
+/** Stands for no record. */
+const NONE = ' ';
+
+const partsIn = (text: string): string[] =>
+  text
+    .split(',')
+    .map((one) => one.trim())
+    .filter(Boolean);
+
 const isNumber = (text: string): boolean => text.trim() !== '' && Number.isFinite(Number(text));
 
 /** What an address asks for, as a value of the variable; nothing where it says nothing. */
 function askedFor({ type = 'yes-no' }: Variable, text: string | null): Value {
   if (text === null) return undefined;
   if (type === 'yes-no') return text === 'true';
+  if (type === 'list') return partsIn(text);
   return type === 'number' && isNumber(text) ? Number(text) : text;
 }

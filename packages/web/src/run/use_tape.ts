@@ -154,7 +154,15 @@ const asDone = ({ tovel, path = '/', index, text }: TapeTold): Told => ({
 
 /** What a variable is, in words. */
 export const saidValue = (value: unknown): string =>
-  value === true ? 'yes' : value === false ? 'no' : value === '' ? 'nothing' : String(value);
+  value === true
+    ? 'yes'
+    : value === false
+      ? 'no'
+      : value === '' || (Array.isArray(value) && !value.length)
+        ? 'nothing'
+        : Array.isArray(value)
+          ? value.join(', ')
+          : String(value);
 
 const wordsOf = (change: Changed): string =>
   'request' in change

@@ -319,7 +319,7 @@ function recordCall({ records, deed, shown }: RecordStep, used: ActUse, entered:
 function lookedUp(steps: readonly EmittedStep[], used: ActUse): Script[] {
   const lines = new Map<string, Script>();
   for (const step of steps) {
-    if (step.kind !== 'record') continue;
+    if (step.kind !== 'record' && step.kind !== 'set' && step.kind !== 'say') continue;
     const { row, shown } = step;
     if (row) {
       used.records.add(row.records);

@@ -1,8 +1,7 @@
 import type { Expression } from '../../expression/expression.ts';
 import type { Arrival, Interaction, Target } from '../../model/app.ts';
-import type { Setting } from '../../variables/variables.ts';
 import { kebabCase } from '../../model/names.ts';
-import { togetherSaid } from './live/deeds.ts';
+import { type emittedSetting, togetherSaid } from './live/deeds.ts';
 import type { CallStep, RecordStep } from './live/controls.ts';
 import type { ListingName } from './live/live.ts';
 import type { DisclosureChoice, EmittedAct, EmittedArrival, EmittedLink, EmittedStep } from './markup.ts';
@@ -13,10 +12,9 @@ export interface EmittedWiring {
   readonly acts?: readonly EmittedAct[];
 }
 
-/** The names that an emitted app has for what interactions speak of. */
-type SetTarget = Extract<Target, { readonly kind: 'set' }>;
 export type CallTarget = Extract<Target, { readonly kind: 'call' }>;
 
+/** The names that an emitted app has for what interactions speak of. */
 export interface EmittedNames {
   /** The address of a target, with its parameters and query; null for a screen that is not in the app. */
   readonly addressOf: (target: Extract<Target, { readonly kind: 'screen' | 'anchor' }>) => string | null;
@@ -24,9 +22,8 @@ export interface EmittedNames {
   readonly fallbackOf: (screen: string | undefined) => string;
   readonly overlayOf: (screen: string) => string | null;
   readonly conditionOf: (condition: string) => string | null;
-  readonly settingOf: (set: SetTarget) => Setting;
-  /** What is said, as an expression. */
-  readonly sayingOf: (text: string) => Setting;
+  /** What the step at this place sets a variable to, or says; null where it cannot. */
+  readonly settingOf: (steps: readonly Target[], at: number) => ReturnType<typeof emittedSetting>;
   /** The list of the screen that shows records of a collection. */
   readonly listingOf: (collection: string) => ListingName | null;
   readonly callOf: (target: CallTarget) => CallStep | null;
@@ -53,7 +50,11 @@ export function emittedWiring(interactions: readonly Interaction[], names: Emitt
     const { on, key, side, ms, when, before = [] } = interaction;
     const all = [...before, interaction.target];
     const steps = all.map((target, i) =>
-      target.kind === 'record' ? names.deedOf(all, i) : stepOf(target, interaction.arrival, names),
+      target.kind === 'record'
+        ? names.deedOf(all, i)
+        : target.kind === 'set' || target.kind === 'say'
+          ? setStep(target, names.settingOf(all, i), names)
+          : stepOf(target, interaction.arrival, names),
     );
     if (!steps.every((step) => step !== null)) continue;
     const [only] = steps;
@@ -89,8 +90,21 @@ const isSet = (condition: string, is: boolean): Expression => {
 const LINKS: ReadonlySet<string> = new Set(['go', 'back', 'external', 'file', 'drawer', 'disclose']);
 const isLink = (step: EmittedStep): step is EmittedLink => LINKS.has(step.kind);
 
+/** Sets a variable, or says something. */
+function setStep(
+  target: Extract<Target, { readonly kind: 'set' | 'say' }>,
+  setting: ReturnType<EmittedNames['settingOf']>,
+  names: EmittedNames,
+): EmittedStep | null {
+  if (!setting) return null;
+  const { problem: _none, ...made } = setting;
+  if (target.kind === 'say') return { kind: 'say', ...made };
+  const condition = names.conditionOf(target.condition);
+  return condition === null ? null : { kind: 'set', condition, ...made };
+}
+
 function stepOf(
-  target: Exclude<Target, { readonly kind: 'record' }>,
+  target: Exclude<Target, { readonly kind: 'record' | 'set' | 'say' }>,
   arrival: Arrival,
   names: EmittedNames,
 ): EmittedStep | null {
@@ -112,19 +126,6 @@ function stepOf(
     }
     case 'close':
       return { kind: 'close' };
-    case 'set': {
-      const condition = names.conditionOf(target.condition);
-      const setting = names.settingOf(target);
-      return condition === null || setting.problem !== undefined
-        ? null
-        : { kind: 'set', condition, ...setting };
-    }
-    case 'say': {
-      const saying = names.sayingOf(target.text);
-      return saying.problem === undefined
-        ? { kind: 'say', to: saying.to, takesEntered: saying.takesEntered }
-        : null;
-    }
     case 'list': {
       const listing = names.listingOf(target.collection);
       return listing && { kind: 'list', listing, deed: target.deed };

@@ -42,6 +42,19 @@ export interface DisclosedPart {
   readonly choice?: DisclosureChoice;
 }
 
+/** The record of the row that something is done in, where it is spoken of: what it is called, and what holds it. */
+export interface RowAtHand {
+  readonly name: string;
+  readonly records: string;
+}
+
+/** The record of the screen, where it is meant or spoken of: what it is called, its collection, and what gives it. */
+export interface ShownAtHand {
+  readonly name: string;
+  readonly of: string;
+  readonly hook: string;
+}
+
 /** One of the things that an element does, in order. */
 export type EmittedStep =
   | EmittedLink
@@ -55,9 +68,17 @@ export type EmittedStep =
       readonly takesEntered: boolean;
       /** Whether it is what was chosen among what the variable can be. */
       readonly isChosen?: true;
+      readonly row?: RowAtHand;
+      readonly shown?: ShownAtHand;
     }
   /** Says something over the screen. */
-  | { readonly kind: 'say'; readonly to: Expression; readonly takesEntered: boolean }
+  | {
+      readonly kind: 'say';
+      readonly to: Expression;
+      readonly takesEntered: boolean;
+      readonly row?: RowAtHand;
+      readonly shown?: ShownAtHand;
+    }
   /** What a browser does with the page; of copying, the text. */
   | { readonly kind: 'browser'; readonly does: 'print' | 'reload' }
   | { readonly kind: 'browser'; readonly does: 'copy'; readonly text: string }
@@ -84,10 +105,8 @@ export type EmittedStep =
       readonly records: string;
       /** Whether an API keeps them, so that it takes a while and can be refused. */
       readonly isRemote?: true;
-      /** The record of the row that it is done in, where it is spoken of: what it is called, and what holds it. */
-      readonly row?: { readonly name: string; readonly records: string };
-      /** The record of the screen, where it is meant or spoken of: what it is called, its collection, and what gives it. */
-      readonly shown?: { readonly name: string; readonly of: string; readonly hook: string };
+      readonly row?: RowAtHand;
+      readonly shown?: ShownAtHand;
       readonly deed: EmittedRecordDeed;
     };
 

@@ -29,13 +29,13 @@ import { type BoundElement, boundElements, withBindings } from './live/bindings.
 import { withForms } from './live/forms.ts';
 import { type ApiCode, apisOf, callOf } from './live/apis.ts';
 import { withNoneFound } from './live/none_found.ts';
-import { emittedDeed } from './live/deeds.ts';
+import { emittedDeed, emittedSetting } from './live/deeds.ts';
 import { type LiveCollection, liveCollections, listingOn, namesOn } from './live/live.ts';
 import type { EmittedScreen } from './markup.ts';
 import { emitScreen, type ScreenContext } from './screen.ts';
 import { withNeeded } from '../../records/deeds.ts';
 import { saidAtFirst } from '../../records/expression_names.ts';
-import { knownVariables, onlyVariables, sayingOf, settingOf } from '../../variables/variables.ts';
+import { knownVariables, onlyVariables } from '../../variables/variables.ts';
 
 /** The routes, overlays, variables and anchors of an app by their names, and what each wired element does. */
 export class EmissionPlan {
@@ -119,7 +119,9 @@ export class EmissionPlan {
     this.#drawersByScreen = byHost(project, new Map(Object.entries(app.drawers)));
     this.#sharedByScreen = byHost(project, this.#shared);
     this.#bindingsByScreen = byHost(project, new Map(Object.entries(app.bindings)));
-    this.#formsByScreen = byHost(project, new Map(
+    this.#formsByScreen = byHost(
+      project,
+      new Map(
         (isStill ? [] : Object.entries(app.forms)).map(([key, form]) => [key, withNeeded(app, key, form)]),
       ),
     );
@@ -182,6 +184,7 @@ export class EmissionPlan {
       );
       return fillRoute(route, params);
     };
+    const shownHere = () => namesOn(this.project, this.live, {}, from).records;
     return {
       addressOf: (target) => {
         const path = addressOf(target.screen, givenBy(target));
@@ -193,13 +196,11 @@ export class EmissionPlan {
       fallbackOf: (screen) => (screen && addressOf(screen, {})) || this.start,
       overlayOf: (screen) => this.overlays.get(screen) ?? null,
       conditionOf: (condition) => this.variables.get(condition) ?? null,
-      settingOf: (set) => settingOf(app, set),
-      sayingOf: (text) => sayingOf(app, text),
+      settingOf: (steps, at) =>
+        emittedSetting(this.project, this.live, steps, at, { screen: from, element, shown: shownHere() }),
       callOf: (target) => callOf(this.project, this.apis, target),
-      deedOf: (steps, at) => {
-        const { records: shown } = namesOn(this.project, this.live, {}, from);
-        return emittedDeed(this.project, this.live, steps, at, { screen: from, element, shown });
-      },
+      deedOf: (steps, at) =>
+        emittedDeed(this.project, this.live, steps, at, { screen: from, element, shown: shownHere() }),
       listingOf: (collection) => listingOn(this.live, collection, from),
       sharedOf: (to) => this.#shared.get(to)?.arrives ?? null,
       partOf: (key) => {

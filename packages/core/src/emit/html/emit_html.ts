@@ -1,6 +1,8 @@
+import type { Variable } from '../../model/app.ts';
 import type { Value } from '../../expression/expression.ts';
+import { drawnRecords } from '../../records/expression_names.ts';
 import { valuesOfVariables } from '../../variables/variables.ts';
-import { derivedRules, namedVariables } from '../named_variables.ts';
+import { derivedRules, initialOf, type NamedVariable, namedVariables } from '../named_variables.ts';
 import { kebabCase, sentenceCase, uniqueName } from '../../model/names.ts';
 import { isUsed, overlayOf, type Project } from '../../model/project.ts';
 import { fillRoute } from '../../paths/pattern.ts';
@@ -73,7 +75,7 @@ class Site {
     const { app } = plan.project;
     this.#plan = plan;
     this.#name = name;
-    this.#initial = valuesOfVariables(app);
+    this.#initial = valuesOfVariables(app, new Map(), drawnRecords(plan.project));
     this.#pages = new Pages(plan.screens.map((key) => app.screens[key].route));
     this.#shown = [...plan.screens, ...plan.overlays.keys()];
     this.#styles = shareStyles(
@@ -403,10 +405,10 @@ class Site {
   }
 
   #variables(): string {
-    const all = namedVariables(this.#plan);
+    const all = namedVariables(this.#plan).map((one) => this.#still(one));
     const lines = all.map(
       ({ name, variable }) =>
-        script`  /** ${remark(sentenceCase(variable.name))}. */\n  ${named(name)}: ${variable.initial},`,
+        script`  /** ${remark(sentenceCase(variable.name))}. */\n  ${named(name)}: ${initialOf(variable)},`,
     );
     const kept = all.filter(({ variable }) => variable.kept && variable.says === undefined);
     const { rules, callsFunctions } = derivedRules(all);
@@ -422,6 +424,13 @@ export const kept = { ${kept.map(({ name, variable }) => script`${named(name)}: 
 /** What is worked out from others. @type {Record<string, (now: typeof initial) => unknown>} */
 export const derived = {${rules.length ? script`\n${onLines(rules.map((rule) => script`  ${rule},`))}\n` : script``}};
 `.text;
+  }
+
+  /** A page has no records: what is worked out from them stays what it is at first. */
+  #still(one: NamedVariable): NamedVariable {
+    if (!one.derived?.looksAt.length) return one;
+    const { derived: _derived, variable, name } = one;
+    return { name, variable: { ...variable, initial: this.#initial[name] as Variable['initial'] } };
   }
 
   #readme(): string {

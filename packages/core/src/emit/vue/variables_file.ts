@@ -3,9 +3,9 @@ import { script } from '../script.ts';
 
 /** What the app remembers. */
 export function variablesTs(variables: readonly NamedVariable[]): string {
-  const { type, store, callsFunctions } = storeOf(variables);
+  const { type, store, imports } = storeOf(variables);
   return script`import { reactive } from 'vue';
-${callsFunctions ? script`import * as calc from '../records/functions';\n` : script``}import { createStore } from './store';
+${imports}import { createStore } from './store';
 
 ${type}
 

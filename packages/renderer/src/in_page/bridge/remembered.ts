@@ -49,7 +49,7 @@ export function tellRemembered(frame: Frame, ask: typeof fetch): () => Kept {
       const was = read<Says>(before);
       tell(
         Object.entries(read<Says>(value))
-          .filter(([name, is]) => was[name] !== is)
+          .filter(([name, is]) => JSON.stringify(was[name]) !== JSON.stringify(is))
           .map(([name, is]) => ({ variable: name, is })),
       );
     } else if (key.startsWith(recordsKey))

@@ -29,8 +29,8 @@ const actsOnRow = ({ acts = [] }: MarkupElement): boolean =>
     ways.some(({ steps }) =>
       steps.some(
         (step) =>
-          step.kind === 'record' &&
-          (step.row !== undefined || (step.deed.kind !== 'add' && step.deed.of.kind === 'row')),
+          ('row' in step && step.row !== undefined) ||
+          (step.kind === 'record' && step.deed.kind !== 'add' && step.deed.of.kind === 'row'),
       ),
     ),
   );

@@ -3,7 +3,15 @@ import type { KnownNames } from '../../../expression/language.ts';
 import type { Target } from '../../../model/app.ts';
 import { recordVariable } from '../../../model/names.ts';
 import type { Project } from '../../../model/project.ts';
-import { filledIn, readDeed, type ReadDeed, rowCollectionOf } from '../../../records/deeds.ts';
+import {
+  deedNames,
+  type DeedPlace,
+  filledIn,
+  readDeed,
+  type ReadDeed,
+  rowCollectionOf,
+} from '../../../records/deeds.ts';
+import { sayingOf, type Setting, settingOf } from '../../../variables/variables.ts';
 import { type EmittedRecordDeed, type EmittedStep, saidByDeed } from '../markup.ts';
 import type { RecordStep } from './controls.ts';
 import type { LiveCollection } from './live.ts';
@@ -40,23 +48,17 @@ export function emittedDeed(
   const read = readAt(at);
   if (!read) return null;
   const { app } = project;
-  const items = spokenOf(read, 'item');
-  const rowId = rowCollectionOf(project, element);
-  const row = rowId === null ? undefined : live.get(rowId);
-  const rowName = row && recordVariable(row.collection.name);
-  const isAdded = (name: string): boolean =>
-    steps
-      .slice(0, at)
-      .some(
-        (one) =>
-          one.kind === 'record' &&
-          one.deed.kind === 'add' &&
-          recordVariable(app.collections[one.collection]?.name ?? '') === name,
-      );
   const own = recordVariable(of.collection.name);
-  const isSpokenOf = steps.some((_, i) => {
-    const later = i > at ? readAt(i) : null;
-    return later !== null && spokenOf(later, 'item').has(own);
+  const isSpokenOf = steps.some((one, i) => {
+    if (i <= at) return false;
+    const later = readAt(i);
+    return (
+      (later !== null && spokenOf(expressionsOf(later), 'item').has(own)) ||
+      spokenOf(
+        expressionsOfSetting(project, one, { screen, element, before: steps.slice(0, i) }),
+        'item',
+      ).has(own)
+    );
   });
   const known = new Set(of.collection.fields.map(({ name }) => name));
   const deed: EmittedRecordDeed =
@@ -73,17 +75,79 @@ export function emittedDeed(
         ? { kind: 'set', to: [[read.field, read.to]], of: read.of }
         : read;
   const single = read.kind !== 'add' && read.of.kind === 'shown' ? Object.keys(shown ?? {})[0] : undefined;
-  const [spoken] = single === undefined ? spokenOf(read, 'record') : [single];
   return {
     kind: 'record',
     records: of.name,
     ...(of.isRemote ? { isRemote: true } : {}),
-    ...(row && rowName && items.has(rowName) && !isAdded(rowName)
+    ...atHand(project, live, steps.slice(0, at), { screen, element, shown }, expressionsOf(read), single),
+    deed,
+  };
+}
+
+/** What single records a step speaks of that are at hand where it is done. */
+export type AtHand = Pick<RecordStep, 'row' | 'shown'>;
+
+/**
+ * The record of the row and that of the screen, as far as expressions of a step speak of them.
+ * @param before the steps that are done first, which may add records that are at hand then
+ * @param meant the record of the screen that is meant without being spoken of
+ */
+export function atHand(
+  project: Project,
+  live: ReadonlyMap<string, LiveCollection>,
+  before: readonly Target[],
+  { element, shown }: DoneAt,
+  expressions: readonly (readonly [Expression, asked?: string])[],
+  meant?: string,
+): AtHand {
+  const items = spokenOf(expressions, 'item');
+  const rowId = rowCollectionOf(project, element);
+  const row = rowId === null ? undefined : live.get(rowId);
+  const rowName = row && recordVariable(row.collection.name);
+  const isAdded = before.some(
+    (one) =>
+      one.kind === 'record' &&
+      one.deed.kind === 'add' &&
+      recordVariable(project.app.collections[one.collection]?.name ?? '') === rowName,
+  );
+  const [spoken] = meant === undefined ? spokenOf(expressions, 'record') : [meant];
+  return {
+    ...(row && rowName && items.has(rowName) && !isAdded
       ? { row: { name: rowName, records: row.name } }
       : {}),
     ...(spoken !== undefined && shown?.[spoken] ? { shown: { name: spoken, ...shown[spoken] } } : {}),
-    deed,
   };
+}
+
+/** The expressions of a step that sets a variable or says something; none of any other. */
+function expressionsOfSetting(
+  project: Project,
+  step: Target,
+  place: DeedPlace,
+): readonly (readonly [Expression])[] {
+  if (step.kind !== 'set' && step.kind !== 'say') return [];
+  const names = deedNames(project, place);
+  const read =
+    step.kind === 'set' ? settingOf(project.app, step, names) : sayingOf(project.app, step.text, names);
+  return read.problem === undefined ? [[read.to]] : [];
+}
+
+/** A step that sets a variable or says something, as it is read where it is done, with what it speaks of there. */
+export function emittedSetting(
+  project: Project,
+  live: ReadonlyMap<string, LiveCollection>,
+  steps: readonly Target[],
+  at: number,
+  { screen, element, shown }: DoneAt,
+): (Extract<Setting, { readonly to: Expression }> & AtHand) | null {
+  const step = steps[at];
+  if (step.kind !== 'set' && step.kind !== 'say') return null;
+  const before = steps.slice(0, at);
+  const names = { ...deedNames(project, { screen, element, before }), records: shown };
+  const read =
+    step.kind === 'set' ? settingOf(project.app, step, names) : sayingOf(project.app, step.text, names);
+  if (read.problem !== undefined) return null;
+  return { ...read, ...atHand(project, live, before, { screen, element, shown }, [[read.to]]) };
 }
 
 /** The expressions of a deed, each with what it calls the record that it asks about. */
@@ -95,10 +159,13 @@ const expressionsOf = (deed: ReadDeed): readonly (readonly [Expression, asked?: 
         ...(deed.of.kind === 'where' ? [[deed.of.holds, deed.of.each] as const] : []),
       ];
 
-/** What a deed speaks of by name: single records at hand, but for the one that is asked about, or that of the screen. */
-function spokenOf(deed: ReadDeed, kind: 'item' | 'record'): ReadonlySet<string> {
+/** What expressions speak of by name: single records at hand, but for the one that is asked about, or that of the screen. */
+function spokenOf(
+  expressions: readonly (readonly [Expression, asked?: string])[],
+  kind: 'item' | 'record',
+): ReadonlySet<string> {
   const found = new Set<string>();
-  for (const [expression, asked] of expressionsOf(deed))
+  for (const [expression, asked] of expressions)
     eachPart(expression, (part) => {
       if (part.kind === kind && (kind === 'record' || part.name !== asked)) found.add(part.name);
     });

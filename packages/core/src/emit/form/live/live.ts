@@ -3,8 +3,8 @@ import type { Wired } from '../../../links/wiring.ts';
 import type { Collection, FieldType, ListDeed } from '../../../model/app.ts';
 import { pascalCase, recordName, recordVariable, uniqueCodeName } from '../../../model/names.ts';
 import { isQuestion, type KnownNames } from '../../../expression/language.ts';
-import { sourcesOfDeed } from '../../../model/interaction.ts';
-import { hostOf, type Project, screenName } from '../../../model/project.ts';
+import { sourcesOfStep } from '../../../model/interaction.ts';
+import { hostOf, type Project, screenName, variableNames } from '../../../model/project.ts';
 import { knownFields } from '../../../records/known_fields.ts';
 import { type DataRecord, recordsById, titleField } from '../../../records/records.ts';
 
@@ -127,18 +127,29 @@ function detailsOf({ app }: Project, id: string, name: string): Map<string, stri
 
 /** Ids of the collections that bindings speak of, with whether they look at all records. */
 function spokenOf({ app }: Project): Map<string, boolean> {
+  const names = variableNames(app);
   const found = new Map<string, boolean>();
   const sources = Object.values(app.bindings).flatMap((binding) => Object.values(binding));
+  const remembered = Object.values(app.variables);
   // What is done looks at records when it is done, and not at each change of them.
   const done = Object.values(app.interactions).flatMap(({ before = [], target }) =>
-    [...before, target].flatMap(sourcesOfDeed),
+    [...before, target].flatMap(sourcesOfStep),
   );
+  done.push(...remembered.flatMap(({ says = [] }) => says));
+  // One that is remembered is looked up among all of them.
+  for (const [id, { type, of }] of Object.entries(app.variables)) {
+    const name = type === 'record' && of !== undefined && app.collections[of] ? names.get(id) : undefined;
+    if (name === undefined) continue;
+    const isSpoken = new RegExp(`(?<![\\w.])${name}(?!\\w)`);
+    found.set(of!, (found.get(of!) ?? false) || sources.some((source) => isSpoken.test(source)));
+  }
   for (const [id, { name }] of Object.entries(app.collections)) {
     const calls = new RegExp(`(?:([A-Za-z]+)\\(\\s*)?(?<![\\w.])${name}(?![\\w])`, 'g');
     for (const source of sources)
       for (const [, called = ''] of source.matchAll(calls))
         found.set(id, (found.get(id) ?? false) || !isQuestion(called));
-    if (!found.has(id) && done.some((source) => source.search(calls) >= 0)) found.set(id, false);
+    const one = new RegExp(`(?<![\\w.])(?:${name}|${recordVariable(name)})(?!\\w)`);
+    if (!found.has(id) && done.some((source) => one.test(source))) found.set(id, false);
   }
   // Where a field of what a field refers to is asked for, all records of that are looked at.
   for (const { fields } of Object.values(app.collections))
@@ -264,10 +275,7 @@ export function namesOn(
   const detail = project.app.details[screen];
   return {
     collections: Object.fromEntries(
-      all.map(({ name, collection }) => [
-        name,
-        knownFields(project, collection, (id) => live.get(id)?.name),
-      ]),
+      all.map(({ name, collection }) => [name, knownFields(project, collection, (id) => live.get(id)?.name)]),
     ),
     variables,
     records: Object.fromEntries(

@@ -30,7 +30,7 @@ export function set(name, value) {
   const keeping = kept[name];
   if (keeping === 'address') {
     const address = new URL(location.href);
-    if (is === first(name)) address.searchParams.delete(name);
+    if (String(is) === String(first(name))) address.searchParams.delete(name);
     else address.searchParams.set(name, String(is));
     history.replaceState(history.state, '', address);
   } else if (keeping === 'screen') here[name] = is;
@@ -100,6 +100,7 @@ function read(storage) {
 
 /** A value of the kind of another, as an address says it. @param {string} text @param {unknown} like */
 function parsed(text, like) {
+  if (Array.isArray(like)) return text ? text.split(',') : [];
   if (typeof like === 'boolean') return text === 'true';
   if (typeof like === 'number') return Number.isFinite(Number(text)) ? Number(text) : like;
   return text;

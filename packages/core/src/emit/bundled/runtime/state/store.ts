@@ -5,6 +5,8 @@ interface Rules<T> {
   readonly kept?: { readonly [K in keyof T]?: Keeping };
   /** What is worked out from the others, each after those that it looks at. */
   readonly derived?: { readonly [K in keyof T]?: (now: T) => T[K] };
+  /** Records that something is worked out from: it is whenever they change. */
+  readonly follows?: readonly { subscribe(tell: () => void): unknown }[];
 }
 
 /** What an app remembers. */
@@ -20,7 +22,7 @@ const KEY = `${import.meta.env.BASE_URL}variables`;
 /** @param initial what there is when the app opens */
 export function createStore<T extends object>(
   initial: T,
-  { kept = {}, derived = {} }: Rules<T> = {},
+  { kept = {}, derived = {}, follows = [] }: Rules<T> = {},
 ): Store<T> {
   const names = Object.keys(initial) as (keyof T & string)[];
   const keptIn = (where: Keeping | undefined) => names.filter((name) => kept[name] === where);
@@ -85,6 +87,13 @@ export function createStore<T extends object>(
     window.dispatchEvent(new PopStateEvent('popstate', { state: history.state }));
   }
 
+  const told = (): void => listeners.forEach((tell) => tell());
+  for (const records of follows)
+    records.subscribe(() => {
+      now = worked({ ...look() });
+      told();
+    });
+
   return {
     now: look,
     set: (name, value) => {
@@ -92,9 +101,9 @@ export function createStore<T extends object>(
       const is =
         typeof value === 'function' ? (value as (now: T) => T[typeof name])(before) : value;
       now = worked({ ...before, [name]: is });
-      if (kept[name] === 'address') say(String(name), is, is === initial[name]);
+      if (kept[name] === 'address') say(String(name), is, String(is) === String(initial[name]));
       write();
-      for (const tell of listeners) tell();
+      told();
     },
     listen: (tell) => {
       listeners.add(tell);
@@ -119,6 +128,7 @@ function read(storage: Storage): object {
 /** A value of the kind of another, as an address says it. */
 function parsed(text: string | null, like: unknown): unknown {
   if (text === null) return like;
+  if (Array.isArray(like)) return text ? text.split(',') : [];
   if (typeof like === 'boolean') return text === 'true';
   if (typeof like === 'number') return Number.isFinite(Number(text)) ? Number(text) : like;
   return text;
