@@ -292,7 +292,9 @@ export { findForms, type FormProposal, type ProposedFormField } from './data/for
 export { FORM_PURPOSES, type FormPurpose } from './data/form_purpose.ts';
 export { type DataProposals, proposeData } from './data/propose.ts';
 export { deedNames } from './records/deeds.ts';
-export { drawnRecords, expressionNames, saidAtFirst } from './records/expression_names.ts';
+export { type BoundPart, boundParts, readBinding } from './expression/read_binding.ts';
+export { listAt, rowsNames } from './records/shown_rows.ts';
+export { drawnRecords, expressionNames, listedAtFirst, saidAtFirst } from './records/expression_names.ts';
 export { makeBindings } from './data/make_bindings.ts';
 export { showRecord } from './data/record_screens.ts';
 export type { MadeBinding } from './data/record_screens.ts';

@@ -8,6 +8,23 @@ const policy = (assets: string): string =>
 const ownHead = (assets: string): string =>
   `<meta http-equiv="Content-Security-Policy" content="${policy(assets)}"><style data-tovel-own>html{scrollbar-width:none}</style>`;
 
+/**
+ * The sizes that canvases have by their attributes, beneath all that the page says. Where no scripts run a canvas is no box of its
+ * own, but whatever is written in it for those who cannot see it.
+ */
+function sizesOfCanvases(html: string): string {
+  const rules = new Set<string>();
+  for (const [tag] of html.matchAll(/<canvas\b[^>]*>/gi))
+    for (const name of ['width', 'height'] as const) {
+      const size = new RegExp(`\\s${name}\\s*=\\s*["']?(\\d{1,5})(?:px)?["'\\s>]`, 'i').exec(tag)?.[1];
+      if (size) rules.add(`:where(canvas[${name}="${size}"]){${name}:${size}px}`);
+    }
+  const isThere = /<canvas\b/i.test(html);
+  return isThere
+    ? `<style data-tovel-own>:where(canvas){display:inline-block;width:300px;height:150px}${[...rules].join('')}</style>`
+    : '';
+}
+
 /** Loads sanitised pages into a frame that runs no scripts, one after the other, and reads them. */
 export class FrameReader {
   readonly #document: Document;
@@ -33,7 +50,7 @@ export class FrameReader {
       600,
     ).then((frame) => ({ look: new BareLook(frame.contentDocument!), frame }));
     const { look } = await this.#bare;
-    const withPolicy = html.replace(/<head[^>]*>/i, (head) => head + this.#head);
+    const withPolicy = html.replace(/<head[^>]*>/i, (head) => head + this.#head + sizesOfCanvases(html));
     const frame = await this.#load(withPolicy, plan.widths[0], plan.height);
     try {
       await isSized(frame, plan.widths[0], plan.height);

@@ -143,6 +143,23 @@ test('no script of a page runs, and nothing is fetched', async () => {
   expect(byId(screen, 'a').text).toBe('Before');
 });
 
+test('a canvas is as large as it says, or as browsers make it, although no script draws on it', async () => {
+  const screen = await read(
+    '<canvas id="a" width="640" height="200"></canvas><canvas id="b"></canvas><canvas id="c" class="wide" width="10"></canvas>',
+    '.wide{display:block;width:100%;height:90px}',
+  );
+  const sizes = ['a', 'b', 'c'].map((id) => {
+    const { width, height } = byId(screen, id).box;
+    return [width, height];
+  });
+  expect(sizes.slice(0, 2)).toEqual([
+    [640, 200],
+    [300, 150],
+  ]);
+  expect(sizes[2][0]).toBeGreaterThan(1000);
+  expect(sizes[2][1]).toBe(90);
+});
+
 test('what is emitted looks to a browser as the page did', async () => {
   const css =
     'body{margin:8px;font:16px/1.5 Georgia} .row{display:grid;grid-template-columns:repeat(3,minmax(0,1fr));gap:12px} .card{border:2px dashed #c33;border-radius:8px;padding:1em;background:linear-gradient(#fff,#eee)} h2{font-size:1.25em} ul{padding-left:24px;list-style:square}';

@@ -125,7 +125,10 @@ export class PageReader {
     const inline = (element as HTMLElement).style;
     for (const name of inline ?? []) for (const readName of readNames(name)) names.add(readName);
     for (const name of ['width', 'height'])
-      if (element.hasAttribute(name) && element.namespaceURI === 'http://www.w3.org/1999/xhtml')
+      if (
+        (element.hasAttribute(name) || element.localName === 'canvas') &&
+        element.namespaceURI === 'http://www.w3.org/1999/xhtml'
+      )
         names.add(name);
     this.#gathered.set(element, {
       element,

@@ -3,7 +3,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 
-/** The packages that every generated app imports; bundled once, shared by all of them. */
+/** The packages that generated apps import; bundled once, shared by all of them. */
 export const VENDOR: Readonly<Record<string, string>> = {
   react: 'react',
   'react/jsx-runtime': 'react-jsx-runtime',
@@ -12,6 +12,7 @@ export const VENDOR: Readonly<Record<string, string>> = {
   'react-router': 'react-router',
   'react-router/dom': 'react-router-dom',
   '@tanstack/react-query': 'react-query',
+  'chart.js/auto': 'chart',
 };
 
 let vendor: Promise<ReadonlyMap<string, Uint8Array>> | null = null;

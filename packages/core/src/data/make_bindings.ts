@@ -1,5 +1,7 @@
-import { all, applyChange, type Change, putBinding } from '../change/change.ts';
-import type { App } from '../model/app.ts';
+import { all, applyChange, type Change, putBinding, putLayer } from '../change/change.ts';
+import type { App, Collection } from '../model/app.ts';
+import { recordVariable } from '../model/names.ts';
+import { titleField } from '../records/records.ts';
 import { findElement } from '../model/places.ts';
 import { hostOf, type Project, textOf } from '../model/project.ts';
 import type { BindingProposal } from './bindings.ts';
@@ -25,18 +27,50 @@ export function makeBindings(
   for (const [screen, said] of byReach(project, collections, proposals.filter(isOfRecord)))
     if (!app.details[screen]) made.push(...recordOn({ ...project, app }, collections, screen, said, put));
   for (const proposal of proposals) {
-    const [, , of = ''] = /^(count|range)\((\w+)\)$/.exec(proposal.shows) ?? [];
+    const [, shows, of = ''] = /^(count|range|chart)\((\w+)\)$/.exec(proposal.shows) ?? [];
     const found = collections.find(({ name }) => name === of);
     const element = findElement(project.design, proposal.element);
     if (!found || !element || app.bindings[proposal.element]) continue;
     const { id } = heldBy({ ...project, app }, found, put);
     const isHere = app.collections[id].rows.some((row) => hostOf(project, row.element) === proposal.screen);
+    if (shows === 'chart') {
+      const drawn = drawnBy({ ...project, app }, app.collections[id]);
+      if (!drawn) continue;
+      if (app.layers[proposal.element]?.role !== 'chart')
+        put(putLayer(proposal.element, { ...app.layers[proposal.element], role: 'chart' }));
+      put(putBinding(proposal.element, drawn));
+      made.push({ proposal, source: drawn.values });
+      continue;
+    }
     const source = sourceOf(textOf(element), app.collections[id].name, isHere);
     if (source === null) continue;
     put(putBinding(proposal.element, { text: source }));
     made.push({ proposal, source });
   }
   return { change: changes.length ? all(changes) : null, app, made };
+}
+
+/**
+ * What a chart of a collection draws: a number that each of its records says; where they say none, how many say the same in a field
+ * that is one of some. Null where neither is.
+ */
+function drawnBy(
+  { design }: Project,
+  collection: Collection,
+): { readonly labels: string; readonly values: string } | null {
+  const { name, fields } = collection;
+  const one = recordVariable(name);
+  const said = (field: string): string => `map(${name}, (${one}) => ${one}.${field})`;
+  const size = fields.find(({ type }) => /^(number|money|percent)$/.test(type));
+  const title = titleField(design, collection);
+  if (size && title && title.name !== size.name) return { labels: said(title.name), values: said(size.name) };
+  const kind = fields.find(({ type }) => type === 'one-of');
+  if (!kind) return null;
+  const labels = `unique(${said(kind.name)})`;
+  return {
+    labels,
+    values: `map(${labels}, (text) => count(filter(${name}, (${one}) => ${one}.${kind.name} === text)))`,
+  };
 }
 
 /** A text with its numbers as what they count; null where it has none. */

@@ -70,6 +70,7 @@ export function derivedRules(variables: readonly NamedVariable[]): {
   const records = new Set<string>();
   const rules = variables.flatMap(({ name, derived }) => {
     if (!derived) return [];
+    let looksAtVariables = false;
     const code = printExpression(derived.says, {
       prop: never,
       parameter: never,
@@ -78,14 +79,17 @@ export function derivedRules(variables: readonly NamedVariable[]): {
         records.add(one);
         return `${one}.all()`;
       },
-      variable: (one) => `now.${one}`,
+      variable: (one) => {
+        looksAtVariables = true;
+        return `now.${one}`;
+      },
       called: (one) => {
         callsFunctions = true;
         return `calc.${one}`;
       },
       path: '',
     });
-    return [script`${named(name)}: (now) => ${printed(code)}`];
+    return [script`${named(name)}: (${looksAtVariables ? script`now` : script``}) => ${printed(code)}`];
   });
   return { rules, callsFunctions, records: [...records].sort() };
 }

@@ -78,6 +78,10 @@ export const least = <T>(list: readonly T[] | undefined, of: (item: T) => unknow
 export const most = <T>(list: readonly T[] | undefined, of: (item: T) => unknown): number =>
   listed(list).length ? Math.max(...listed(list).map((item) => number(of(item)))) : 0;
 
+/** An address that can be gone to: one on the web, of mail or of a telephone; nothing for any other. */
+export const address = (value: unknown): string | undefined =>
+  /^(https?:|mailto:|tel:)/i.test(words(value).trim()) ? words(value).trim() : undefined;
+
 export const upper = (text: unknown): string => words(text).toUpperCase();
 export const lower = (text: unknown): string => words(text).toLowerCase();
 export const contains = (text: unknown, part: unknown): boolean =>

@@ -99,17 +99,17 @@ interface Listed {
 export const FUNCTIONS: Readonly<Record<string, Listed>> = {
   count: { takes: ['many'], gives: NUMBER, says: 'how many there are' },
   filter: {
-    takes: ['records', 'each'],
+    takes: ['many', 'each'],
     gives: 'same',
     each: 'yes-no',
     says: 'only those of which this holds',
   },
-  sort: { takes: ['records', 'each'], gives: 'same', each: 'any', says: 'in the order of this' },
+  sort: { takes: ['many', 'each'], gives: 'same', each: 'any', says: 'in the order of this' },
   first: { takes: ['records'], gives: 'one', says: 'the first of them' },
   sum: { takes: ['records', 'each'], gives: NUMBER, each: 'number', says: 'all of these together' },
   least: { takes: ['records', 'each'], gives: NUMBER, each: 'number', says: 'the smallest of these' },
   most: { takes: ['records', 'each'], gives: NUMBER, each: 'number', says: 'the largest of these' },
-  map: { takes: ['records', 'each'], gives: LIST, each: 'any', says: 'a list of what each says' },
+  map: { takes: ['many', 'each'], gives: LIST, each: 'any', says: 'a list of what each says' },
   unique: { takes: ['list'], gives: LIST, says: 'each text of a list once' },
   including: { takes: ['list', 'any'], gives: LIST, says: 'a list with one more text' },
   without: { takes: ['list', 'any'], gives: LIST, says: 'a list without a text' },
@@ -203,8 +203,8 @@ type AnyNode = Node | SpreadElement | PrivateIdentifier | Super | Pattern;
 
 class Reader {
   readonly #known: KnownNames;
-  /** What items are called within functions that look at each, with the collections that they are of. */
-  readonly #items: Map<string, string>;
+  /** What items are called within functions that look at each, with the collections that they are of; none of texts. */
+  readonly #items: Map<string, string | null>;
 
   constructor(known: KnownNames) {
     this.#known = known;
@@ -291,7 +291,11 @@ class Reader {
     const { name } = node;
     const { collections, variables, hasEntered } = this.#known;
     const item = this.#items.get(name);
-    if (item !== undefined) return { expression: { kind: 'item', name }, type: { kind: 'record', of: item } };
+    if (item !== undefined)
+      return {
+        expression: { kind: 'item', name },
+        type: item === null ? TEXT : { kind: 'record', of: item },
+      };
     const record = this.#known.records?.[name];
     if (record)
       return {
@@ -474,14 +478,14 @@ class Reader {
     const [first, ...others] = given;
     const read = takes[0] && takes[0] !== 'any' ? inner(first) : null;
     if (read && !MANY[takes[0] as keyof typeof MANY].includes(read.type.kind))
-      throw new Wrong(`${name} takes ${takes[0] === 'list' ? 'a list of texts' : 'records'}`, first);
-    if (read && read.type.kind === 'records' && each)
+      throw new Wrong(`${name} takes ${SAYS_MANY[takes[0] as keyof typeof SAYS_MANY] ?? 'records'}`, first);
+    if (read && each)
       return {
         expression: {
           kind: 'each',
           by: name as Extract<Expression, { kind: 'each' }>['by'],
           list: read.expression,
-          ...this.#lambda(given[1], read.type.of, each, inner),
+          ...this.#lambda(given[1], read.type.kind === 'records' ? read.type.of : null, each, inner),
         },
         type: typeof gives === 'string' ? read.type : gives,
       };
@@ -502,11 +506,12 @@ class Reader {
 
   #lambda(
     node: AnyNode,
-    of: string,
+    of: string | null,
     each: Each,
     inner: (one: AnyNode) => Read,
   ): { readonly item: string; readonly of: Expression } {
-    const hint = `write what is looked at of each: (one) => one.${this.#known.collections[of]?.[0]?.name ?? 'name'}`;
+    const field = of === null ? '' : `.${this.#known.collections[of]?.[0]?.name ?? 'name'}`;
+    const hint = `write what is looked at of each: (one) => one${field}`;
     if (node.type !== 'ArrowFunctionExpression' || node.body.type === 'BlockStatement')
       throw new Wrong(hint, node);
     const [parameter, ...more] = node.params;
@@ -536,6 +541,8 @@ class Reader {
     };
   }
 }
+
+const SAYS_MANY = { list: 'a list of texts', many: 'records or a list of texts' } as const;
 
 /** What a function takes that is about many. */
 const MANY: Readonly<Record<'records' | 'list' | 'many' | 'each', readonly Type['kind'][]>> = {

@@ -3,7 +3,8 @@ import { putBinding, putCollection, putDelivery } from '../change/change.ts';
 import { expressionNames } from '../records/expression_names.ts';
 import { type DataValue, recordsOf } from '../records/records.ts';
 import { comesFromApi } from '../described/keep.ts';
-import { parseExpression } from '../expression/language.ts';
+import { boundParts, readBinding } from '../expression/read_binding.ts';
+import { shownRowsProblem } from '../records/shown_rows.ts';
 import type { ScreenGraph } from '../graph/graph.ts';
 import type { FormField } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
@@ -43,8 +44,10 @@ export const dataRules: readonly Rule[] = [
         if (!findElement(project.design, element)) return [];
         const screen = screenOf(project.design, element);
         const known = expressionNames(project, screen);
-        return Object.entries(binding).flatMap(([what, source]): Found[] => {
-          const { problem } = parseExpression(source, known);
+        return boundParts(binding).flatMap(([what, source]): Found[] => {
+          const problem =
+            readBinding(what, source, known).problem ??
+            (what === 'rows' ? shownRowsProblem(project, element) : undefined);
           return problem
             ? [
                 {

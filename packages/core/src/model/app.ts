@@ -528,6 +528,18 @@ const bindingFields = {
   value: optional(source),
   /** Of a button or a field: when it can be used, as an expression. */
   enabled: optional(source),
+  /** Of a choice: what can be chosen, as an expression. */
+  options: optional(source),
+  /** Of a list: which records it shows and in which order, as an expression. */
+  rows: optional(source),
+  /** Of a link: the address outside the app that it leads to, as an expression. */
+  to: optional(source),
+  /** When it looks like another element of its screen, as an expression; and the key of that. */
+  marked: optional(source),
+  like: optional(elementKey),
+  /** Of a chart: what stands beneath its points, and how large each is, as expressions. */
+  labels: optional(source),
+  values: optional(source),
 } as const;
 /** What an element shows of what is worked out while the app runs. */
 export type Binding = FieldsOf<typeof bindingFields>;

@@ -1,68 +1,15 @@
-import {
-  all,
-  applyChange,
-  type Change,
-  putCollection,
-  putDetail,
-  putForm,
-  putInteraction,
-} from '../change/change.ts';
+import { applyChange, type Change, putForm, putInteraction } from '../change/change.ts';
 import { emitReact } from '../emit/react/emit_react.ts';
 import { emitVue } from '../emit/vue/emit_vue.ts';
-import type { EmittedProject } from '../emit/emitted.ts';
 import { graphOf } from '../graph/graph.ts';
 import { describeTarget } from '../links/target.ts';
-import type { Collection } from '../model/app.ts';
 import { pressTo } from '../model/interaction.ts';
 import type { Project } from '../model/project.ts';
-import { projectOf, screenWith } from '../testing/build.ts';
+import { library, textIn } from '../testing/library.ts';
 import { typeErrors } from '../testing/typecheck.ts';
 import { vueProblems } from '../testing/vue_problems.ts';
 import { typedWiring } from '../wire/typed.ts';
 import { readDeed } from './deeds.ts';
-
-const text = (...names: readonly string[]): Collection['fields'] =>
-  names.map((name) => ({ name, type: 'text' }));
-
-/** Tools, one of which a screen shows, and loans, one of which a row of another screen shows. */
-function library(...more: readonly Change[]): Project {
-  const bare = projectOf(
-    screenWith('tool', 'Reserve', 'Note'),
-    screenWith('loans', 'Saw', 'Drill', 'Return'),
-  );
-  const rows = ['loans:0', 'loans:1'].map((element) => ({
-    element,
-    within: 'loans:',
-    shows: { name: element },
-  }));
-  const { screens } = bare.app;
-  return {
-    ...bare,
-    app: applyChange(
-      bare.app,
-      all([
-        putCollection('tools', {
-          name: 'tools',
-          fields: text('name', 'status', 'note'),
-          rows: [],
-          more: [
-            { id: '1', says: { name: 'Saw', status: 'free' } },
-            { id: '2', says: { name: 'Drill', status: 'out' } },
-          ],
-        }),
-        putCollection('loans', { name: 'loans', fields: text('name', 'due', 'note'), rows }),
-        putDetail('tool', { collection: 'tools', parameter: 'toolId' }),
-        {
-          kind: 'put',
-          table: 'screens',
-          key: 'tool',
-          value: { ...screens.tool, route: '/tools/:toolId', params: { toolId: 'saw' } },
-        },
-        ...more,
-      ] as Change[]),
-    ),
-  };
-}
 
 /** What a typed line does, in words, or why it cannot. */
 function typed(project: Project, screen: string, line: string): string {
@@ -131,24 +78,19 @@ const working = library(
 );
 const react = emitReact(working, 'Library');
 const vue = emitVue(working, 'Library');
-const textOf = ({ files }: EmittedProject, path: string): string => {
-  const found = files.find((file) => file.path === path);
-  return found && 'text' in found ? found.text : '';
-};
-
 test('what is written for React and for Vue passes their compilers', () => {
   expect(typeErrors([react])).toEqual([]);
   expect(vueProblems([vue])).toEqual([]);
 }, 60_000);
 
 test('what is said of the same records is said at once, of the record that the screen shows', () => {
-  const code = textOf(react, 'src/screens/Tool/Tool.tsx');
+  const code = textIn(react, 'src/screens/Tool/Tool.tsx');
   expect(code).toContain('if (!tool) return;');
   expect(code).toContain(
     'loans.add({ name: tool.name, due: calc.first(calc.sort(loans.all(), (one) => one.due))?.due });',
   );
   expect(code).toContain("tools.change(tool.id, { status: 'out', note: 'lent' });");
-  expect(textOf(vue, 'src/screens/Tool/Tool.vue')).toContain('tools.change(toolNow.id,');
+  expect(textIn(vue, 'src/screens/Tool/Tool.vue')).toContain('tools.change(toolNow.id,');
 });
 
 test('a form that is gone, and a deed that says nothing, are told', () => {

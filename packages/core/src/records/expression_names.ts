@@ -42,11 +42,21 @@ export const drawnRecords = ({
   );
 
 /** What an expression says with the records as they were drawn, all of them on one page. */
-export function saidAtFirst({ design, app }: Project, expression: Expression, screen: string): string {
+export const saidAtFirst = (project: Project, expression: Expression, screen: string): string =>
+  said(valueOf(expression, scopeAtFirst(project, screen)));
+
+/** What a list of texts holds with the records as they were drawn. */
+export function listedAtFirst(project: Project, list: Expression, screen: string): readonly string[] {
+  const value = valueOf(list, scopeAtFirst(project, screen));
+  return Array.isArray(value) ? value.map((one) => said(one as Value)) : [];
+}
+
+/** What expressions on a screen are worked out from before anything is done. */
+function scopeAtFirst({ design, app }: Project, screen: string): Scope {
   const records = drawnRecords({ design, app });
   const first = app.details[screen];
   const shownOf = first && app.collections[first.collection]?.name;
-  const scope: Scope = {
+  return {
     ...(shownOf
       ? { items: shownRecord(records[shownOf], app.screens[screen], first.parameter, shownOf) }
       : {}),
@@ -59,7 +69,6 @@ export function saidAtFirst({ design, app }: Project, expression: Expression, sc
       ]),
     ),
   };
-  return said(valueOf(expression, scope));
 }
 
 /** The record that a screen shows where nobody says another, by the name that it has there. */

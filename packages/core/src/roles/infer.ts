@@ -5,7 +5,7 @@ import { CONTROL_RULES } from './look_evidence.ts';
 import { PLACE_RULES } from './place_evidence.ts';
 import { TEXT_RULES } from './text_evidence.ts';
 import { asLearned, tagsTell } from './learned/weigh.ts';
-import { WORD_RULES } from './word_evidence.ts';
+import { chartByWord, WORD_RULES } from './word_evidence.ts';
 import { type InputType, INPUT_TYPES, isRole, type Role, type RoleDetail, roleFromAria } from './names.ts';
 import { agreeInLists, findStructure } from './structure.ts';
 import { type ScreenSight, type Sight, sightOf } from './sight.ts';
@@ -44,7 +44,8 @@ function byRules(screen: ScreenSight, defaults: LayerDefaults): Map<string, Role
   for (const sight of screen.all) {
     const authored = authoredRole(sight);
     if (authored) {
-      best(sight, authored);
+      // What scripts draw on is a picture to a reader, whatever is drawn.
+      best(sight, (sight.element.tag === 'canvas' ? chartByWord(sight) : null) ?? authored);
       continue;
     }
     if (sight === screen.root) continue;

@@ -1,4 +1,5 @@
 import { hasDownArrow, inputTypeOf, labelOfField } from './fields.ts';
+import type { RoleGuess } from './guess.ts';
 import type { Sight } from './sight.ts';
 import { chartKindOf, guess, isBox, isInControl, isLinkLike, type RoleRule, says } from './evidence.ts';
 
@@ -8,6 +9,22 @@ const PART =
 
 /** What a name can make of an element: a box, or what was drawn as one picture. */
 const canBe = (s: Sight): boolean => isBox(s) || (s.element.kind === 'vector' && !s.isAuthored);
+
+/** What is called a chart, and is as large as one. */
+export function chartByWord(sight: Sight): RoleGuess | null {
+  return says(sight, / (chart|graph|donut|sparkline) /) &&
+    !says(sight, / (header|title|legend|card|container|wrapper) /) &&
+    sight.element.box.height >= 40 &&
+    sight.children.length <= 40 &&
+    !says(sight, / icon /)
+    ? guess(
+        'chart',
+        sight.element.tag === 'canvas' || sight.element.kind !== 'box' ? 0.9 : 0.7,
+        'it is called a chart',
+        { chart: chartKindOf(sight) },
+      )
+    : null;
+}
 
 /** What names and classes say. Words of the trade only; each is weighed against what the element looks like. */
 export const WORD_RULES: readonly RoleRule[] = [
@@ -131,19 +148,7 @@ export const WORD_RULES: readonly RoleRule[] = [
     canBe(s) && says(s, / (progress bar) /) && s.element.box.height <= 40
       ? guess('progressbar', 0.9, 'it is called a progress bar')
       : null,
-  (s) =>
-    says(s, / (chart|graph|donut|sparkline) /) &&
-    !says(s, / (header|title|legend|card|container|wrapper) /) &&
-    s.element.box.height >= 40 &&
-    s.children.length <= 40 &&
-    !says(s, / icon /)
-      ? guess(
-          'chart',
-          s.element.tag === 'canvas' || s.element.kind !== 'box' ? 0.9 : 0.7,
-          'it is called a chart',
-          { chart: chartKindOf(s) },
-        )
-      : null,
+  chartByWord,
   (s) =>
     says(s, / avatar /) && s.element.box.width <= 160
       ? guess('avatar', 0.88, 'it is called an avatar')

@@ -3,6 +3,7 @@ import { parseExpression } from '../expression/language.ts';
 import type { App, Target } from '../model/app.ts';
 import { elementOfInteraction, sourcesOfStep } from '../model/interaction.ts';
 import { variableNames } from '../model/project.ts';
+import { boundParts } from '../expression/read_binding.ts';
 import { knownAnywhere } from './variables.ts';
 
 /** A place that speaks of a variable. */
@@ -32,7 +33,7 @@ export function usesOfVariable(app: App, id: string): VariableUse[] {
     else if (when?.condition === id || spoken.some(speaks)) uses.push({ what: 'looks', element });
   }
   for (const [element, binding] of Object.entries(app.bindings))
-    if (Object.values(binding).some(speaks)) uses.push({ what: 'shows', element });
+    if (boundParts(binding).some(([, source]) => speaks(source))) uses.push({ what: 'shows', element });
   for (const [screen, { guard }] of Object.entries(app.screens))
     if (guard?.condition === id) uses.push({ what: 'guards', screen });
   for (const [variable, { says }] of Object.entries(app.variables))

@@ -131,9 +131,11 @@ function fittedTo(expression: Expression, type: Type, wanted: Type): Expression 
     case 'record':
       // It is remembered by its id; nothing is none.
       if (expression.kind === 'literal') return expression.value === '' ? expression : null;
-      return type.kind === 'record' && type.of === wanted.of
-        ? { kind: 'text', parts: [idOf(expression)] }
-        : null;
+      if (type.kind !== 'record' || type.of !== wanted.of) return null;
+      // What is at hand is there; what is looked for may not be.
+      return expression.kind === 'item' || expression.kind === 'record'
+        ? idOf(expression)
+        : { kind: 'text', parts: [idOf(expression)] };
     case 'number':
       return type.kind === 'number'
         ? expression

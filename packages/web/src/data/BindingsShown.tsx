@@ -1,9 +1,17 @@
 import {
+  type Binding,
   type BindingProposal,
+  boundParts,
+  type BoundPart,
+  type Change,
+  listedAtFirst,
+  type ParsedExpression,
+  type Project,
+  readBinding,
+  rowsNames,
   expressionNames,
   findElement,
   hostOf,
-  parseExpression,
   putBinding,
   saidAtFirst,
   screenName,
@@ -31,6 +39,45 @@ const Column = styled(SeenTableColumn)`
   }
 `;
 
+/** What of an element it is, where that is not its text. */
+const PARTS: Readonly<Partial<Record<BoundPart, string>>> = {
+  shown: 'whether it is there',
+  picture: 'its picture',
+  value: 'what stands in it',
+  enabled: 'whether it can be used',
+  options: 'what can be chosen',
+  rows: 'which records it shows',
+  to: 'where it leads',
+  marked: 'whether it looks like another',
+  labels: 'beneath its points',
+  values: 'how large its points are',
+};
+
+/** What an element says with the records as they were drawn. */
+function firstSaid(
+  project: Project,
+  part: BoundPart,
+  { expression, type }: Extract<ParsedExpression, { readonly problem?: undefined }>,
+  screen: string,
+): string {
+  if (part === 'picture' || part === 'rows') return '';
+  return type.kind === 'list'
+    ? listedAtFirst(project, expression, screen).join(', ')
+    : saidAtFirst(project, expression, screen);
+}
+
+/** An element without what it says in one way. */
+function withoutPart(element: string, binding: Binding, part: BoundPart): Change {
+  const { [part]: _gone, like, ...others } = binding;
+  const rest = like === undefined || part === 'marked' ? others : { ...others, like };
+  return putBinding(element, Object.keys(rest).length ? rest : null);
+}
+
+/** Longer texts are those of whole lists. */
+const LONGEST = 60;
+const shortened = (text: string): string =>
+  text.length > LONGEST ? `${text.slice(0, LONGEST).trimEnd()} …` : text;
+
 interface BindingsShownProps {
   readonly proposals: readonly BindingProposal[];
   /** Not there where nothing can be changed. */
@@ -41,7 +88,11 @@ interface BindingsShownProps {
 export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
   const project = useProject();
   const { app, design, session } = project;
-  const taken = Object.entries(app.bindings).filter(([key]) => findElement(design, key));
+  const taken = Object.entries(app.bindings).flatMap(([key, binding]) =>
+    findElement(design, key)
+      ? boundParts(binding).map(([part, source]) => ({ key, binding, part, source }))
+      : [],
+  );
   const open = proposals.filter(({ element }) => !app.bindings[element]);
   const place = (element: string) => {
     const screen = hostOf(project, element);
@@ -49,7 +100,7 @@ export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
     return (
       <>
         <Link to={`${project.base}/junction/${screen}?element=${encodeURIComponent(element)}`}>
-          {drawn && (textOf(drawn) || drawn.name)}
+          {drawn && shortened(textOf(drawn) || drawn.name)}
         </Link>
         <small>{screenName(project, screen)}</small>
       </>
@@ -59,9 +110,9 @@ export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
     <Column aria-label="Texts">
       <header>
         <p>
-          Texts that say what is worked out: how many records there are, a sum, a field of the record that the
-          address says. What is typed is checked as one types; <code>{'`${count(tools)} tools`'}</code> joins
-          words and values.
+          What elements say that is worked out: how many records there are, a sum, a field of the record that
+          the address says, what can be chosen, what a chart draws. What is typed is checked as one types;{' '}
+          <code>{'`${count(tools)} tools`'}</code> joins words and values.
         </p>
         {onTake && open.length > 0 && (
           <Button $kind="primary" onPress={() => onTake(open)}>
@@ -79,38 +130,39 @@ export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
           </tr>
         </thead>
         <tbody>
-          {taken.map(([element, binding]) => {
-            const isPicture = binding.text === undefined && binding.picture !== undefined;
-            const text = binding.text ?? binding.picture ?? '';
+          {taken.map(({ key: element, binding, part, source }) => {
             const screen = hostOf(project, element);
-            const known = expressionNames(project, screen);
-            const parsed = parseExpression(text, known);
+            const known = part === 'rows' ? rowsNames(project) : expressionNames(project, screen);
+            const parsed = readBinding(part, source, known);
             return (
-              <tr key={element}>
-                <td>{place(element)}</td>
+              <tr key={`${element} ${part}`}>
+                <td>
+                  {place(element)}
+                  {PARTS[part] && <small>{PARTS[part]}</small>}
+                </td>
                 <td>
                   {onTake ? (
                     <ExpressionField
                       label={`What ${screenName(project, screen)} says here`}
-                      value={text}
+                      value={source}
+                      problemOf={(next) => readBinding(part, next, known).problem?.message ?? null}
                       known={known}
-                      onSave={(source) =>
-                        session.change(
-                          `Says ${source}`,
-                          putBinding(element, { ...binding, [isPicture ? 'picture' : 'text']: source }),
-                        )
+                      onSave={(next) =>
+                        session.change(`Says ${next}`, putBinding(element, { ...binding, [part]: next }))
                       }
                     />
                   ) : (
-                    <code>{text}</code>
+                    <code>{source}</code>
                   )}
                 </td>
-                <td>{parsed.problem || isPicture ? '' : saidAtFirst(project, parsed.expression, screen)}</td>
+                <td>{parsed.problem ? '' : firstSaid(project, part, parsed, screen)}</td>
                 <td>
                   {onTake && (
                     <Button
                       $kind="quiet"
-                      onPress={() => session.change('Say what was drawn', putBinding(element, null))}
+                      onPress={() =>
+                        session.change('Say what was drawn', withoutPart(element, binding, part))
+                      }
                     >
                       Give it up
                     </Button>

@@ -1,3 +1,4 @@
+import type { Script } from '../script.ts';
 import type { NamedVariable } from '../named_variables.ts';
 import type { EmittedFile } from '../emitted.ts';
 import type { EmittedComponent } from '../form/components/extract.ts';
@@ -62,6 +63,7 @@ export interface WrittenApp {
   readonly apis: readonly ApiCode[];
   /** Sheets that all share, where there are such. */
   readonly sheets: { readonly fonts: boolean; readonly tokens: boolean; readonly shared: boolean };
+  readonly hasCharts: boolean;
   /** Whether anything is said over the screens. */
   readonly hasNotice: boolean;
   readonly hasTests: boolean;
@@ -76,6 +78,14 @@ export interface Dialect {
   readonly ending: '.tsx' | '.vue';
   /** Names that the framework or the runtime has. */
   readonly reserved: readonly string[];
+  /** How what is worked out beside components speaks of variables and of records. */
+  readonly beside: {
+    /** What is taken of the variables, and what stands before an expression that looks at some. */
+    readonly takes: string;
+    readonly before: (names: readonly string[]) => Script | null;
+    readonly variable: (name: string) => string;
+    readonly all: (records: string) => string;
+  };
   /** What it is written in, in words. */
   readonly made: string;
   /** Id of the element that the app is shown in, and the names of the files that it begins with. */

@@ -164,7 +164,7 @@ function emitAll(
   for (const collection of collections) {
     const { behind } = collection.live.collection;
     const api = collection.live.isRemote ? apis.find(({ id }) => id === behind?.api) : undefined;
-    const file = recordsFile(collection, assetImport(plan.project, '../'), api ?? null);
+    const file = recordsFile(collection, assetImport(plan.project, '../'), api ?? null, dialect.beside);
     files.push({ path: `src/data/${collection.live.name}.ts`, text: file.text });
     for (const hash of file.assets) assets.set(hash, assetFile(plan.project, hash));
   }
@@ -204,6 +204,7 @@ function emitAll(
       hasTestedLists: tested.length > 0,
       apis,
       sheets: { fonts: faces.length > 0, tokens: tokens !== '', shared: shared.text !== '' },
+      hasCharts: files.some((file) => 'text' in file && file.text.includes('/charts/Chart')),
       hasNotice,
       hasTests,
       hasJourneys,

@@ -22,7 +22,7 @@ export interface Packages {
 
 /** The files around the source of an app: what it is built, checked and tested with. */
 export function aroundFiles(
-  app: Pick<WrittenApp, 'name' | 'hasTests' | 'hasJourneys' | 'apis' | 'theirs'>,
+  app: Pick<WrittenApp, 'name' | 'hasTests' | 'hasJourneys' | 'hasCharts' | 'apis' | 'theirs'>,
   packages: Packages,
 ): EmittedFile[] {
   return [
@@ -34,7 +34,10 @@ export function aroundFiles(
 
 type App = Parameters<typeof aroundFiles>[0];
 
-function packageJson({ name, hasJourneys, hasTests, apis, theirs }: App, packages: Packages): string {
+function packageJson(
+  { name, hasJourneys, hasTests, hasCharts, apis, theirs }: App,
+  packages: Packages,
+): string {
   const devDependencies = {
     ...(hasJourneys ? { '@playwright/test': '^1.56.0' } : {}),
     ...packages.devDependencies,
@@ -60,6 +63,7 @@ function packageJson({ name, hasJourneys, hasTests, apis, theirs }: App, package
     dependencies: byName({
       ...packages.dependencies,
       ...(apis.length ? packages.network : {}),
+      ...(hasCharts ? { 'chart.js': '^4.5.0' } : {}),
       ...theirs,
     }),
     devDependencies: byName(devDependencies),

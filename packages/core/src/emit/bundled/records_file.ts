@@ -2,12 +2,14 @@ import { sentenceCase } from '../../model/names.ts';
 import type { LiveView, ViewOptions } from '../form/live/live.ts';
 import type { EmittedCollection, Property } from '../form/live/records.ts';
 import type { PropValue } from '../form/markup.ts';
-import { joined, named, onLines, propertyName, remark, script, type Script } from '../script.ts';
+import { joined, named, onLines, printed, propertyName, remark, script, type Script } from '../script.ts';
 import { lookupFor } from '../form/live/lookups.ts';
 import type { ApiCode } from '../form/live/apis.ts';
-import type { Around } from './dialect.ts';
+import type { Expression } from '../../expression/expression.ts';
+import { printExpression } from '../print_expression.ts';
+import type { Around, Dialect } from './dialect.ts';
 import { remoteRecords } from './remote_records.ts';
-import { hookForAll } from './wording.ts';
+import { allNamed, hookForAll } from './wording.ts';
 
 /**
  * Writes the records of a collection, what can be done to them, and how its lists show them.
@@ -17,6 +19,7 @@ export function recordsFile(
   emitted: EmittedCollection,
   assetImport: Around['assetImport'],
   api: ApiCode | null,
+  beside: Dialect['beside'],
 ): { readonly text: string; readonly assets: readonly string[] } {
   const { live, properties, records, like } = emitted;
   const assets = new Map<string, { readonly hash: string; readonly path: string }>();
@@ -44,8 +47,15 @@ export function recordsFile(
       });
   const remote = api && remoteRecords(emitted, api, value);
   const views = new Map(live.views.map((view) => [view.hook, view]));
+  const shown = new Map(
+    [...views.values()].flatMap((view) =>
+      view.options.of ? [[view, shownBy(view.options.of, name, beside)] as const] : [],
+    ),
+  );
+  const said = [...shown.values()];
+  const others = new Set(said.flatMap((one) => one.records));
   const given = [
-    ...[...views.values()].map((view) => hookOf(view, list, prefix, calls)),
+    ...[...views.values()].map((view) => hookOf(view, { name, prefix, calls, shown: shown.get(view) })),
     ...[...live.details].map(
       ([parameter, hook]) => script`
 /** The one that the address says. */
@@ -93,6 +103,15 @@ ${
     ...(views.size ? [hook(calls.listing)] : []),
     ...(live.details.size ? [hook(calls.record)] : []),
     ...(live.isCounted ? [hook(calls.records)] : []),
+    ...(said.some(({ callsFunctions }) => callsFunctions)
+      ? [script`import * as calc from '../records/functions';`]
+      : []),
+    ...(said.some(({ variables }) => variables.length)
+      ? [script`import { ${named(beside.takes)} } from '../state/variables';`]
+      : []),
+    ...[...others]
+      .sort()
+      .map((other) => script`import { ${named(hookForAll(other))} } from ${`./${other}`};`),
     ...[...assets].sort().map(([one, { path }]) => script`import ${named(one)} from ${path};`),
   ]);
   return { text: script`${imports}\n\n${body}`.text, assets: [...assets.values()].map(({ hash }) => hash) };
@@ -121,18 +140,85 @@ function propertyLine({ name, kind, choices = [], isOptional }: Property, label:
   return script`${says}  ${named(name)}${isOptional ? script`?` : script``}: ${type};`;
 }
 
+/** Which records a list shows, as it is written. */
+interface ShownBy {
+  /** What it is of all of them. */
+  readonly code: Script;
+  readonly variables: readonly string[];
+  /** Other collections whose records it looks at. */
+  readonly records: readonly string[];
+  readonly callsFunctions: boolean;
+  /** What stands before it. */
+  readonly before: readonly Script[];
+}
+
+function shownBy(of: Expression, own: string, beside: Dialect['beside']): ShownBy {
+  const [variables, records] = [new Set<string>(), new Set<string>()];
+  let callsFunctions = false;
+  const code = printExpression(of, {
+    prop: never,
+    parameter: never,
+    listing: never,
+    variable: (name) => {
+      variables.add(name);
+      return beside.variable(name);
+    },
+    records: (name) => {
+      if (name === own) return 'all';
+      records.add(name);
+      return beside.all(name);
+    },
+    called: (name) => {
+      callsFunctions = true;
+      return `calc.${name}`;
+    },
+    path: '',
+  });
+  const looksAt = [...variables].sort();
+  const before = looksAt.length ? beside.before(looksAt) : null;
+  return {
+    code: printed(code),
+    variables: looksAt,
+    records: [...records],
+    callsFunctions,
+    before: [
+      ...(before ? [before] : []),
+      ...[...records]
+        .sort()
+        .map((name) => script`const ${named(allNamed(name))} = ${named(hookForAll(name))}();`),
+    ],
+  };
+}
+
+const never = (): never => {
+  throw new RangeError('which records a list shows looks at variables and records alone');
+};
+
+interface ListCode {
+  readonly name: string;
+  readonly prefix: string;
+  readonly calls: typeof KEPT | typeof REMOTE;
+  readonly shown: ShownBy | undefined;
+}
+
 /** The function that gives a list to a component. */
-function hookOf(
-  { hook, options }: LiveView,
-  list: Script,
-  prefix: string,
-  { listing }: typeof KEPT | typeof REMOTE,
-): Script {
+function hookOf({ hook, options }: LiveView, { name, prefix, calls, shown }: ListCode): Script {
   const more = prefix ? script`, ${prefix}` : script``;
-  return script`
-/** ${remark(sentenceCase(list.text))} as they are looked at. */
+  const given = [...(shown ? [script`of: (all) => ${shown.code}`] : []), ...optionsOf(options)];
+  const call = script`${named(calls.listing)}(${named(name)}, { ${given} }${more})`;
+  const says = script`/** ${remark(sentenceCase(name))} as they are looked at. */`;
+  if (!shown?.before.length)
+    return script`
+${says}
 export const ${named(hook)} = () =>
-  ${named(listing)}(${list}, { ${optionsOf(options)} }${more});
+  ${call};
+`;
+  return script`
+${says}
+export function ${named(hook)}() {
+${onLines(shown.before.map((line) => script`  ${line}`))}
+  return ${call};
+}
 `;
 }
 

@@ -181,6 +181,8 @@ export interface MarkupElement {
   readonly slots?: Readonly<Record<string, Expression>>;
   /** In a component: what it is left out without. */
   readonly when?: Expression;
+  /** It stands once for each text of a list, which is called so in it; what the list says at first. */
+  readonly each?: { readonly item: string; readonly of: Expression; readonly firsts: readonly string[] };
   /** Of the root of a component: it is given a class where it stands, at all of its places or at some. */
   readonly takesClass?: 'always' | 'sometimes';
   /** In a component: what decides the class, and the class for each of its values. */
@@ -281,8 +283,9 @@ export type MarkupNode = MarkupElement | MarkupText | MarkupSlot | MarkupList | 
 export const withoutKeys = (name: string, value: unknown): unknown => (name === 'key' ? undefined : value);
 
 /** The expressions that an element itself depends on. */
-export const termsOf = ({ when, variant, part, slots = {} }: MarkupElement): Expression[] => [
+export const termsOf = ({ when, each, variant, part, slots = {} }: MarkupElement): Expression[] => [
   ...(when ? [when] : []),
+  ...(each ? [each.of] : []),
   ...(part && typeof part.isOpen === 'object' ? [part.isOpen] : []),
   ...(variant ? [variant.by] : []),
   ...Object.values(slots),
@@ -292,6 +295,7 @@ export const termsOf = ({ when, variant, part, slots = {} }: MarkupElement): Exp
 export const withTerms = (node: MarkupElement, change: (term: Expression) => Expression): MarkupElement => ({
   ...node,
   ...(node.when ? { when: change(node.when) } : {}),
+  ...(node.each ? { each: { ...node.each, of: change(node.each.of) } } : {}),
   ...(node.variant ? { variant: { ...node.variant, by: change(node.variant.by) } } : {}),
   ...(node.part && typeof node.part.isOpen === 'object'
     ? { part: { ...node.part, isOpen: change(node.part.isOpen) } }

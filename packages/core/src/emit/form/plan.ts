@@ -15,6 +15,7 @@ import {
   orderedScreens,
   type Project,
   screensByKey,
+  textOf,
 } from '../../model/project.ts';
 import { findElement } from '../../model/places.ts';
 import { hash } from '../../json/hash.ts';
@@ -25,7 +26,7 @@ import { type EmittedNames, type EmittedWiring, emittedWiring } from './emitted_
 import { withChosenParts } from './live/chosen_looks.ts';
 import { withChosenSettings } from './live/chosen_settings.ts';
 import { withListControls } from './live/controls.ts';
-import { type BoundElement, boundElements, withBindings } from './live/bindings.ts';
+import { type BoundElement, boundElements, type ChartKind, withBindings } from './live/bindings.ts';
 import { withForms } from './live/forms.ts';
 import { type ApiCode, apisOf, callOf } from './live/apis.ts';
 import { withNoneFound } from './live/none_found.ts';
@@ -34,7 +35,7 @@ import { type LiveCollection, liveCollections, listingOn, namesOn } from './live
 import type { EmittedScreen } from './markup.ts';
 import { emitScreen, type ScreenContext } from './screen.ts';
 import { withNeeded } from '../../records/deeds.ts';
-import { saidAtFirst } from '../../records/expression_names.ts';
+import { listedAtFirst, saidAtFirst } from '../../records/expression_names.ts';
 import { knownVariables, onlyVariables } from '../../variables/variables.ts';
 
 /** The routes, overlays, variables and anchors of an app by their names, and what each wired element does. */
@@ -239,10 +240,19 @@ export class EmissionPlan {
   boundOn(screen: string): ReadonlyMap<string, BoundElement> {
     const bindings = new Map(this.#bindingsByScreen.get(screen) ?? []);
     const variables = knownVariables(this.project.app);
-    if (this.#isStill) return boundElements(bindings, onlyVariables(variables));
-    return boundElements(bindings, namesOn(this.project, this.live, variables, screen), (part) =>
-      saidAtFirst(this.project, part, screen),
-    );
+    if (this.#isStill) return boundElements(stillBindings(bindings), onlyVariables(variables));
+    return boundElements(bindings, namesOn(this.project, this.live, variables, screen), {
+      says: (part) => saidAtFirst(this.project, part, screen),
+      lists: (list) => listedAtFirst(this.project, list, screen),
+    });
+  }
+
+  /** What kind of chart an element is, and what it is called. */
+  chartOf(key: string): { readonly kind: ChartKind; readonly label: string } {
+    const element = findElement(this.project.design, key);
+    const { chart = 'bar', label } = this.project.app.layers[key] ?? {};
+    const called = label ?? element?.attributes?.['aria-label'] ?? '';
+    return { kind: chart, label: called || (element && textOf(element).slice(0, 60)) || 'Chart' };
   }
 
   /** The forms of a screen, by the keys of what is around their fields. */
@@ -275,6 +285,15 @@ export class EmissionPlan {
     };
   }
 }
+
+/** What of bindings a page can follow that is written once. */
+const stillBindings = (bindings: ReadonlyMap<string, Binding>): ReadonlyMap<string, Binding> =>
+  new Map(
+    [...bindings].map(
+      ([key, { text, shown, picture, value, enabled }]) =>
+        [key, { text, shown, picture, value, enabled }] as const,
+    ),
+  );
 
 const NOTHING: EmittedWiring = {};
 

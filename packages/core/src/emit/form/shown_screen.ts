@@ -7,6 +7,7 @@ import { screensByKey } from '../../model/project.ts';
 import { drawnStatesOf } from '../../drawn_states/take.ts';
 import { listStepOf } from './live/controls.ts';
 import type { ListingName, LiveCollection, LiveView } from './live/live.ts';
+import { withCharts } from './live/bindings.ts';
 import { askingAnew, reasonsOf } from './live/none_found.ts';
 import {
   type EmittedScreen,
@@ -30,7 +31,7 @@ const known = new WeakMap<
  * Pictures of the screen show it as it is drawn.
  */
 export function shownScreenOf(plan: EmissionPlan, key: string): EmittedScreen {
-  const screen = emitScreenOf(plan, key);
+  const screen = chartedScreenOf(plan, key);
   const states = drawnStatesOf(plan.project.app, key);
   const views = [...plan.live.values()].flatMap((of) =>
     of.views.flatMap((view) => (view.screen === key ? [{ of, view }] : [])),
@@ -49,6 +50,16 @@ export function shownScreenOf(plan: EmissionPlan, key: string): EmittedScreen {
     screen,
   );
   known.set(screen, { says, others, screen: made });
+  return made;
+}
+
+const charted = new WeakMap<EmittedScreen, EmittedScreen>();
+
+/** A screen whose charts draw what they are given. */
+function chartedScreenOf(plan: EmissionPlan, key: string): EmittedScreen {
+  const screen = emitScreenOf(plan, key);
+  let made = charted.get(screen);
+  if (!made) charted.set(screen, (made = withCharts(screen, plan.boundOn(key), (at) => plan.chartOf(at))));
   return made;
 }
 

@@ -56,6 +56,10 @@ export const hashInAddress = (address: string): string => /[0-9a-f]{64}/.exec(ad
 function printNode(node: MarkupNode, assetUrl: (hash: string) => string): string {
   if (isText(node)) return escapeText(node.text);
   if (!isElement(node) || node.tag === MESSAGE_TAG) return '';
+  if (node.each) {
+    const { each, ...one } = node;
+    return each.firsts.map((text) => printNode({ ...one, children: [{ text }] }, assetUrl)).join('');
+  }
   const attributes = attributesOf(node, assetUrl);
   const open = `<${node.tag}${attributes}>`;
   if (VOID_TAGS.has(node.tag)) return open;

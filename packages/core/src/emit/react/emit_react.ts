@@ -6,7 +6,7 @@ import { dataFor, emitBundled } from '../bundled/emit_bundled.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
 import { named, script } from '../script.ts';
 import * as common from '../bundled/project_files.ts';
-import { sheetFile } from '../bundled/wording.ts';
+import { allNamed, sheetFile } from '../bundled/wording.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import type { EmissionProgress } from '../progress.ts';
 import * as around from './around_files.ts';
@@ -39,6 +39,7 @@ const react: Dialect = {
     'Leaving',
     'Form',
     'FieldMessage',
+    'Chart',
     'Shell',
     'Guard',
     'Redirect',
@@ -46,6 +47,12 @@ const react: Dialect = {
     'Navigate',
     'Overlay',
   ],
+  beside: {
+    takes: 'useVariables',
+    before: (names) => script`const { ${names.map((name) => named(name))} } = useVariables();`,
+    variable: (name) => name,
+    all: allNamed,
+  },
   made: 'plain React and CSS Modules',
   root: 'root',
   main: 'main.tsx',

@@ -11,6 +11,7 @@ import { quote, jsxText, jsxValue } from '../quoting.ts';
 import { isAttributeName, jsxAttribute } from '../../vocabulary/attributes.ts';
 import { uniqueCodeName } from '../../model/names.ts';
 import { TAGS } from '../../vocabulary/tags.ts';
+import { CHART_TAG } from '../form/live/bindings.ts';
 import { isKeptForm, MESSAGE_TAG } from '../form/live/forms.ts';
 import { jsxVectorName } from '../../vocabulary/vectors.ts';
 import { code, variableCode } from './expression_code.ts';
@@ -151,6 +152,7 @@ export function newUsed(options: TsxOptions): Used {
     go: false,
     back: false,
     pressable: false,
+    charts: false,
     styles: false,
     shared: false,
     joinsClasses: false,
@@ -204,6 +206,7 @@ export function importLines(used: Used, usesPath = false): string[] {
     lines.push(`import { ${names.toSorted().join(', ')} } from '${options.source}/navigation/${file}';`);
   for (const name of [...used.forms].sort())
     lines.push(`import { ${name} } from '${options.source}/forms/${name}';`);
+  if (used.charts) lines.push(`import { ${CHART_TAG} } from '${options.source}/charts/${CHART_TAG}';`);
   if (used.takesValues) lines.push(`import type { Values } from '${options.source}/forms/check';`);
   for (const hook of disclosureConstants(used).hooks)
     lines.push(`import { ${hook} } from '${options.source}/disclosures/${hook}';`);
@@ -248,6 +251,7 @@ export interface Used extends ActUse {
   go: boolean;
   back: boolean;
   pressable: boolean;
+  charts: boolean;
   /** Whether a class of its own sheet is written, or one of the sheet that all share. */
   styles: boolean;
   shared: boolean;
@@ -274,6 +278,7 @@ const room = (depth: number): number => PRINT_WIDTH - 2 * depth;
 /** An element as lines, `depth` levels in. */
 export function printElement(node: MarkupElement, depth: number, used: Used): Line[] {
   if (node.when) return printOptional(node, depth, used);
+  if (node.each) return printEach(node, node.each, depth, used);
   const { tag, attributes } = openingOf(node, depth, used);
   const key = node.key;
   const line = (text: string): Line => ({ text: pad(depth) + text, key });
@@ -317,6 +322,19 @@ function printOptional({ when, ...node }: MarkupElement, depth: number, used: Us
   const only = inner.length === 1 ? `{${term} && ${inner[0].text.trim()}}` : '';
   if (only && only.length <= room(depth)) return [line(only)];
   return [line(`{${term} && (`), ...inner, line(')}')];
+}
+
+/** An element for each text of a list. */
+function printEach(
+  { each: _each, ...node }: MarkupElement,
+  { item, of }: NonNullable<MarkupElement['each']>,
+  depth: number,
+  used: Used,
+): Line[] {
+  const line = (text: string): Line => ({ text: pad(depth) + text, key: node.key });
+  const [first, ...rest] = printElement(node, depth + 1, used);
+  const keyed = { ...first, text: first.text.replace(`<${node.tag}`, `<${node.tag} key={${item}}`) };
+  return [line(`{${code(of)}.map((${item}) => (`), keyed, ...rest, line('))}')];
 }
 
 function printList({ list: { component, data, live }, key }: MarkupList, depth: number, used: Used): Line[] {
@@ -502,6 +520,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     tag = node.isChecked ? 'Form' : MESSAGE_TAG;
     used.forms.add(tag);
   }
+  if (node.tag === CHART_TAG) used.charts = true;
   const icon = used.options.iconOf?.(node);
   if (icon) {
     used.icons.set(icon.name, icon.isSmall ? 'icons' : 'drawings');

@@ -4,7 +4,7 @@ import { dataFor, emitBundled } from '../bundled/emit_bundled.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
 import { named, script } from '../script.ts';
 import * as common from '../bundled/project_files.ts';
-import { sheetFile } from '../bundled/wording.ts';
+import { allNamed, sheetFile } from '../bundled/wording.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import type { EmittedComponent } from '../form/components/extract.ts';
 import type { EmittedList } from '../form/components/lists.ts';
@@ -29,6 +29,7 @@ const vue: Dialect = {
     'Leaving',
     'Form',
     'FieldMessage',
+    'Chart',
     'App',
     'Go',
     'Back',
@@ -45,6 +46,12 @@ const vue: Dialect = {
     'Transition',
     'TransitionGroup',
   ],
+  beside: {
+    takes: 'variables',
+    before: () => null,
+    variable: (name) => `variables.${name}`,
+    all: (records) => `${allNamed(records)}.value`,
+  },
   made: 'Vue single-file components and CSS Modules',
   root: 'app',
   main: 'main.ts',

@@ -36,6 +36,7 @@ import {
 } from '../form/markup.ts';
 import { type ExpressionNames, printExpression } from '../print_expression.ts';
 import { escapeText, escapeValue, expressionValue, quote } from '../quoting.ts';
+import { CHART_TAG } from '../form/live/bindings.ts';
 import { isKeptForm, MESSAGE_TAG } from '../form/live/forms.ts';
 import { named, printed, script } from '../script.ts';
 
@@ -361,6 +362,10 @@ function openingOf(
   used: VueUse,
 ): { readonly tag: string; readonly attributes: readonly string[] } {
   const attributes = node.when ? [`v-if="${expressionValue(code(node.when, used))}"`] : [];
+  if (node.each) {
+    const { item, of } = node.each;
+    attributes.push(`v-for="${item} in ${expressionValue(code(of, used))}"`, bound('key', item));
+  }
   if (node.use)
     return {
       tag: componentName(node.use.component, used),
@@ -376,6 +381,7 @@ function openingOf(
     tag = node.isChecked ? 'Form' : MESSAGE_TAG;
     used.imports.set(tag, `${used.file.source}/forms/${tag}.vue`);
   }
+  if (node.tag === CHART_TAG) used.imports.set(CHART_TAG, `${used.file.source}/charts/${CHART_TAG}.vue`);
   const icon = used.file.iconOf(node);
   if (icon) {
     tag = iconName(icon, used);

@@ -2,6 +2,8 @@
 export const runtime = {
   'api/queryClient.ts':
     "import { QueryClient } from '@tanstack/vue-query';\n\nexport type { QueryClient };\n\n/** What came over the network, for the whole app. */\nexport const queryClient = new QueryClient({\n  defaultOptions: { queries: { retry: false, staleTime: 10_000 } },\n});\n",
+  'charts/Chart.vue':
+    '<script setup lang="ts">\nimport { onScopeDispose, useTemplateRef, watchEffect } from \'vue\';\nimport { drawChart, type Drawn, inWords } from \'./drawChart\';\n\nconst {\n  kind,\n  label,\n  labels = [],\n  values,\n} = defineProps<{\n  kind: Drawn[\'kind\'];\n  /** What it is called. */\n  label: string;\n  labels?: readonly string[];\n  values: readonly string[];\n}>();\nconst canvas = useTemplateRef<HTMLCanvasElement>(\'canvas\');\nlet end = (): void => {};\nwatchEffect(\n  () => {\n    end();\n    end = canvas.value ? drawChart(canvas.value, { kind, label, labels, values }) : () => {};\n  },\n  { flush: \'post\' },\n);\nonScopeDispose(() => end());\n</script>\n\n<template>\n  <div>\n    <div style="position: relative; width: 100%; height: 100%; min-height: 120px">\n      <canvas ref="canvas" role="img" :aria-label="inWords({ label, labels, values })"></canvas>\n    </div>\n  </div>\n</template>\n',
   'disclosures/useChoice.ts':
     "import { choiceOf } from './disclosure';\nimport { useOpened } from './useOpened';\n\n/**\n * Parts of which one is shown.\n * @param first the id of the one that is shown until somebody chooses another\n * @param inOrder the ids of all, where one goes on to the next\n */\nexport function useChoice(first: string, ...inOrder: string[]) {\n  const now = useOpened();\n  return choiceOf(() => now.value, first, inOrder);\n}\n",
   'disclosures/useDisclosure.ts':

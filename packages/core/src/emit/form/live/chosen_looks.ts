@@ -3,6 +3,7 @@ import { grouped } from '../../../json/grouped.ts';
 import { uniqueCodeName } from '../../../model/names.ts';
 import {
   type EmittedScreen,
+  findMarkup,
   isElement,
   mapChildren,
   type MarkupElement,
@@ -37,6 +38,19 @@ export const withChosenParts = (screen: EmittedScreen): EmittedScreen =>
       : null,
   );
 
+/**
+ * A screen on which elements look like others while something holds.
+ * @param markedBy when an element does, and the key of the one that it looks like then
+ */
+export function withMarked(
+  screen: EmittedScreen,
+  markedBy: (key: string) => { readonly by: Expression; readonly like: string } | null,
+): EmittedScreen {
+  const looks = new ChosenLooks(screen, () => null);
+  const root = looks.marking(screen.root, screen.root, markedBy);
+  return root === screen.root ? screen : { root, rules: looks.rules() };
+}
+
 /** What tells a chosen control from the others; the rest is its own. */
 const PAINT =
   /^(color|background(-.*)?|border-(top|right|bottom|left)-(color|style)|font-weight|text-decoration.*|box-shadow|outline.*|opacity|fill|stroke)$/;
@@ -56,6 +70,19 @@ class ChosenLooks {
 
   rules(): readonly StyleRule[] {
     return [...this.#rules.values()];
+  }
+
+  marking(
+    node: MarkupElement,
+    root: MarkupElement,
+    markedBy: Parameters<typeof withMarked>[1],
+  ): MarkupElement {
+    const made = mapChildren(node, (child) =>
+      isElement(child) ? this.marking(child, root, markedBy) : child,
+    );
+    const marked = node.key === null ? null : markedBy(node.key);
+    const like = marked && findMarkup(root, ({ key }) => key === marked.like);
+    return marked && like && like !== node ? this.#shown(made, like, made, marked.by) : made;
   }
 
   apply(root: MarkupElement): MarkupElement {

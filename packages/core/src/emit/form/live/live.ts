@@ -2,7 +2,10 @@ import { comesFromApi } from '../../../described/keep.ts';
 import type { Wired } from '../../../links/wiring.ts';
 import type { Collection, FieldType, ListDeed } from '../../../model/app.ts';
 import { pascalCase, recordName, recordVariable, uniqueCodeName } from '../../../model/names.ts';
+import type { Expression } from '../../../expression/expression.ts';
 import { isQuestion, type KnownNames } from '../../../expression/language.ts';
+import { boundParts } from '../../../expression/read_binding.ts';
+import { shownRows } from '../../../records/shown_rows.ts';
 import { sourcesOfStep } from '../../../model/interaction.ts';
 import { hostOf, type Project, screenName, variableNames } from '../../../model/project.ts';
 import { knownFields } from '../../../records/known_fields.ts';
@@ -14,6 +17,8 @@ export type Where = { readonly field: string; readonly value: string } | { reado
 /** How a list can be looked at: only what something on its screen does to it. */
 export interface ViewOptions {
   readonly where?: Where;
+  /** What of its records it shows, as an expression of those; it may look at variables and at other records. */
+  readonly of?: Expression;
   readonly searched: readonly string[];
   readonly sortedAs: Readonly<Record<string, 'number' | 'date'>>;
   readonly filtered: readonly string[];
@@ -129,7 +134,7 @@ function detailsOf({ app }: Project, id: string, name: string): Map<string, stri
 function spokenOf({ app }: Project): Map<string, boolean> {
   const names = variableNames(app);
   const found = new Map<string, boolean>();
-  const sources = Object.values(app.bindings).flatMap((binding) => Object.values(binding));
+  const sources = Object.values(app.bindings).flatMap((one) => boundParts(one).map(([, source]) => source));
   const remembered = Object.values(app.variables);
   // What is done looks at records when it is done, and not at each change of them.
   const done = Object.values(app.interactions).flatMap(({ before = [], target }) =>
@@ -189,6 +194,7 @@ function viewsOf(
       deeds.filter((one) => one.screen === screen).map(({ deed }) => deed),
       rows.size,
       whereOf(collection, records, new Set(rows.values())),
+      shownRows(project, collection, within),
     );
     const says = JSON.stringify(options);
     let hook = hooks.get(says);
@@ -221,6 +227,7 @@ function optionsOf(
   deeds: readonly ListDeed[],
   rows: number,
   where: Where | null,
+  of: Expression | null,
 ): ViewOptions {
   const own = fields.filter(({ name }) => shown.has(name));
   const names = new Set(fields.map(({ name }) => name));
@@ -231,7 +238,7 @@ function optionsOf(
   const filtered = new Set([...filters, ...by('choose')].map(({ field }) => field));
   const within = filters.filter(({ part }) => part).map(({ field }) => field);
   return {
-    ...(where ? { where } : {}),
+    ...(of ? { of } : where ? { where } : {}),
     searched: by('search').length ? own.filter(({ type }) => !UNSAID.has(type)).map(({ name }) => name) : [],
     sortedAs: Object.fromEntries(
       fields.flatMap(({ name, type }) => {

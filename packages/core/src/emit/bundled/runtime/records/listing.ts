@@ -14,6 +14,8 @@ export interface Query {
 }
 
 export interface ListingOptions<T> {
+  /** Which of all records are in the list, in which order. */
+  of?: (all: readonly T[]) => readonly T[];
   /** Only these records are in the list at all. */
   where?: (record: T) => boolean;
   /** Fields that are searched. */
@@ -52,7 +54,8 @@ export function seenOf<T extends Kept>(
   query: Query,
   options: ListingOptions<T>,
 ): Seen<T> {
-  const all = options.where ? records.filter(options.where) : records;
+  const given = options.of ? options.of(records) : records;
+  const all = options.where ? given.filter(options.where) : given;
   const words = plain(query.search).split(/\s+/).filter(Boolean);
   const fitting = all.filter(
     (record) =>
