@@ -29,6 +29,16 @@ function made(html: string): string[] {
 
 test.each([
   ['what prints', '<button>Print labels</button>', ['Print labels → Print, the page']],
+  [
+    'a box that ticks the others',
+    '<div><input type="checkbox" aria-label="Select all"><ul><li><input type="checkbox"> Saw</li></ul></div>',
+    ['Select all → Tick all, the boxes that stand with it'],
+  ],
+  [
+    'and a button',
+    '<button>Select all</button><input type="checkbox"><input type="checkbox">',
+    ['Select all → Tick all, the boxes that stand with it'],
+  ],
   ['what loads anew', '<button>Refresh</button>', ['Refresh → Load anew, the page']],
   [
     'what copies the field beside it',

@@ -5,6 +5,7 @@ import type { App, Collection, Interaction, ListDeed, Target } from '../model/ap
 import { elementOfInteraction, freeInteractionKey, pressTo } from '../model/interaction.ts';
 import { uniqueName } from '../model/names.ts';
 import { copiedText } from '../links/copied_text.ts';
+import type { Element } from '../model/design.ts';
 import { containersOf, findElement, parentsByKey, screenOf } from '../model/places.ts';
 import { type Project, screensByKey, textOf, walkElements } from '../model/project.ts';
 import { type DataRecord, recordsOf } from '../records/records.ts';
@@ -67,6 +68,10 @@ export function makeWork(
   return maker.made();
 }
 
+/** Whether an element is a box that is ticked, which tells when it is. */
+const isTicked = (element: Element | null): boolean =>
+  element?.attributes?.type === 'checkbox' || element?.role === 'checkbox';
+
 class Maker {
   readonly #drawn: Project;
   #app: App;
@@ -98,6 +103,8 @@ class Maker {
   }
 
   take(action: ActionProposal): void {
+    // A box by itself is ticked by whoever presses it.
+    if (action.does === 'select') return;
     const deed = this.#deedOf(action);
     if (typeof deed === 'string') {
       this.#left.push({ action, why: deed });
@@ -178,6 +185,13 @@ class Maker {
         );
       case 'print':
         return { interaction: pressTo({ kind: 'browser', does: 'print' }) };
+      case 'select-all':
+        return {
+          interaction: {
+            ...pressTo({ kind: 'browser', does: 'tick' }),
+            on: isTicked(findElement(this.#drawn.design, element)) ? 'change' : 'press',
+          },
+        };
       case 'refresh':
         return { interaction: pressTo({ kind: 'browser', does: 'reload' }) };
       case 'copy': {

@@ -126,7 +126,7 @@ const shared = {
   disclose: kind(field('does', oneWord('toggle', 'show', 'hide')), field('part', part)),
   say: kind('say', field('text', text)),
   turn: kind('turn', field('among', text), field('to', oneWord('next', 'previous'))),
-  browser: kind(field('does', oneWord('print', 'reload', 'copy')), maybe(field('of', element))),
+  browser: kind(field('does', oneWord('print', 'reload', 'copy', 'tick')), maybe(field('of', element))),
   record: kind('record', field('collection', collection), field('deed', recordDeed)),
   call: kind(
     'ask',

@@ -88,8 +88,12 @@ export function targetChoices(project: Project, typed: string, place?: DeedPlace
   also({ kind: 'back' }, 'Back', 'to where one came from');
   if (typed.trim()) {
     also({ kind: 'close' }, 'Close', 'the overlay');
-    for (const does of ['print', 'reload'] as const)
-      also({ kind: 'browser', does }, BROWSER[does], 'the page');
+    for (const does of ['print', 'reload', 'tick'] as const)
+      also(
+        { kind: 'browser', does },
+        BROWSER[does],
+        does === 'tick' ? 'the boxes that stand with it' : 'the page',
+      );
   }
   for (const { set, says } of settingsOffered(app)) also(set, says, 'from then on');
   const atHand = place && deedNames(project, place);
@@ -244,7 +248,7 @@ export function describeTarget(project: Project, target: Target): { label: strin
           target.does === 'copy'
             ? `Copy “${copied ? copiedText(copied).slice(0, 40) : ''}”`
             : BROWSER[target.does],
-        detail: 'the page',
+        detail: target.does === 'tick' ? 'the boxes that stand with it' : 'the page',
       };
     }
     case 'file':
@@ -254,7 +258,7 @@ export function describeTarget(project: Project, target: Target): { label: strin
   }
 }
 
-const BROWSER = { print: 'Print', reload: 'Load anew' } as const;
+const BROWSER = { print: 'Print', reload: 'Load anew', tick: 'Tick all' } as const;
 const DOES = { toggle: 'opens and closes', open: 'opens', close: 'closes' } as const;
 
 /** How many parts are shown in turn, in words. */

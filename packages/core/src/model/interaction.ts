@@ -137,9 +137,12 @@ const disclose = {
   part: elementKey,
   does: choice(['toggle', 'open', 'close'] as const),
 } as const;
-/** What a browser does with the page: `of` is the element whose text is copied. */
+/**
+ * What a browser does with the page: `of` is the element whose text is copied. `tick` ticks the boxes that stand with the element
+ * that does it, as it is ticked itself; of a button all of them, or none where all are.
+ */
 const browser = {
-  does: choice(['print', 'reload', 'copy'] as const),
+  does: choice(['print', 'reload', 'copy', 'tick'] as const),
   of: optional(elementKey),
 } as const;
 /** Of parts of which one is open, by the id that they share. */

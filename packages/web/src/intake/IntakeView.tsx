@@ -8,6 +8,8 @@ import {
   orderedScreens,
   makeAlternatives,
   putUse,
+  takeState,
+  type DrawnState,
   screensByKey,
   setStart,
   stationOf,
@@ -277,10 +279,12 @@ export function IntakeView() {
     ),
   );
 
-  const setUse = (use: Use, of?: string): void => {
+  const setUse = (use: Use, of?: string, state?: DrawnState): void => {
     const chosen = keys.filter(
       (key) =>
-        selected.has(key) && key !== of && (app.screens[key].use !== use || app.screens[key].of !== of),
+        selected.has(key) &&
+        key !== of &&
+        (app.screens[key].use !== use || app.screens[key].of !== of || app.screens[key].state !== state),
     );
     if (!chosen.length) return;
     const names = chosen.length === 1 ? app.screens[chosen[0]].name : `${chosen.length} screens`;
@@ -298,8 +302,12 @@ export function IntakeView() {
       all([
         ...(use === 'alternative' && of !== undefined
           ? [makeAlternatives(project, chosen, of)]
-          : chosen.map((key) => putUse(app, key, use, of))),
-        ...(use !== 'screen' && use !== 'alternative' && app.start && chosen.includes(app.start)
+          : chosen.map((key) =>
+              use === 'state' && of !== undefined && state !== undefined
+                ? takeState(app, key, of, state)
+                : putUse(app, key, use, of),
+            )),
+        ...(!['screen', 'alternative', 'state'].includes(use) && app.start && chosen.includes(app.start)
           ? [setStart(null)]
           : []),
       ]),
@@ -313,6 +321,7 @@ export function IntakeView() {
     else if (key === 'c') setSheet('counterpart');
     else if (key === 'o') setSheet('overlay');
     else if (key === 'a') setSheet('alternative');
+    else if (key === 'e') setSheet('state');
     else if (key === 'escape') setSelection(new Set());
     else return;
     event.preventDefault();
@@ -371,6 +380,9 @@ export function IntakeView() {
                 </Button>
                 <Button onPress={() => setSheet('alternative')} aria-keyshortcuts="A">
                   Alternative of …
+                </Button>
+                <Button onPress={() => setSheet('state')} aria-keyshortcuts="E">
+                  State of …
                 </Button>
                 {selected.size === 1 && (
                   <Button $kind="quiet" onPress={() => open([...selected][0])}>
@@ -448,8 +460,8 @@ export function IntakeView() {
         <BelongsTo
           use={sheet}
           chosen={selected}
-          onTake={(of) => {
-            setUse(sheet, of);
+          onTake={(of, state) => {
+            setUse(sheet, of, state);
             setSheet(null);
           }}
           onClose={() => setSheet(null)}

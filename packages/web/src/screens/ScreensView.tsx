@@ -12,6 +12,7 @@ import {
   reroutedProblem,
   routeFormProblem,
   type Screen,
+  type Use,
   type ScreenEntry,
   screensByKey,
   sentenceCase,
@@ -318,6 +319,9 @@ function RolesOfAll() {
   );
 }
 
+/** What is said of another screen. */
+const BELONGING: ReadonlySet<Use> = new Set(['counterpart', 'overlay', 'alternative', 'state']);
+
 /** Where the layouts of a screen and its counterpart meet. */
 function Turn({ screen, entry }: { screen: Screen; entry: ScreenEntry }) {
   const { app, drawn, session } = useProject();
@@ -409,7 +413,7 @@ function ScreenPanel({
           { id: 'screen', label: 'A screen of the app' },
           { id: 'skip', label: 'Skip it' },
           ...(entry.use === 'planned' ? [{ id: 'planned' as const, label: 'Still to be drawn' }] : []),
-          ...(entry.use === 'counterpart' || entry.use === 'overlay' || entry.use === 'alternative'
+          ...(BELONGING.has(entry.use)
             ? [
                 {
                   id: entry.use,

@@ -188,6 +188,10 @@ function stepCall(step: EmittedStep, used: ActUse, slot?: string, entered = 'tex
       noteDisclosed(used, step.choice);
       return methodCall(step.choice?.name ?? DISCLOSURE, step.choice ? 'open' : step.does, [or(step.id)]);
     case 'browser':
+      if (step.does === 'tick') {
+        used.helpers.add('tickAll');
+        return { callee: script`tickAll`, args: [step.name] };
+      }
       if (step.does !== 'copy')
         return {
           callee: step.does === 'print' ? script`window.print` : script`window.location.reload`,

@@ -33,6 +33,8 @@ export interface EmittedNames {
   readonly partOf: (part: string) => { readonly id: string; readonly choice?: DisclosureChoice } | null;
   /** What is copied of an element; null for one that is gone. */
   readonly textOf: (element: string | undefined) => string | null;
+  /** What the element that does it is called where it ticks boxes. */
+  readonly tickName: () => string;
   readonly choiceOf: (among: string) => DisclosureChoice | null;
   /** The name under which an element of the one screen is known as one of the other. */
   readonly sharedOf: (to: string) => string | null;
@@ -141,6 +143,7 @@ function stepOf(
       return of && { kind: 'turn', choice: of, by: target.to === 'next' ? 1 : -1 };
     }
     case 'browser': {
+      if (target.does === 'tick') return { kind: 'browser', does: 'tick', name: names.tickName() };
       if (target.does !== 'copy') return { kind: 'browser', does: target.does };
       const text = names.textOf(target.of);
       return text === null ? null : { kind: 'browser', does: 'copy', text };

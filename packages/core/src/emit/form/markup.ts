@@ -82,6 +82,8 @@ export type EmittedStep =
   /** What a browser does with the page; of copying, the text. */
   | { readonly kind: 'browser'; readonly does: 'print' | 'reload' }
   | { readonly kind: 'browser'; readonly does: 'copy'; readonly text: string }
+  /** Ticks the boxes that stand with a control, by what that is called on the page. */
+  | { readonly kind: 'browser'; readonly does: 'tick'; readonly name: string }
   /** Shows the next, or the last, of several parts. */
   | { readonly kind: 'turn'; readonly choice: DisclosureChoice; readonly by: 1 | -1 }
   /** Changes which records a list shows: the constant in a component that holds it, and the function that gives that. */

@@ -25,7 +25,7 @@ import { type EmittedPart, emittedParts } from './emitted_parts.ts';
 import { type EmittedNames, type EmittedWiring, emittedWiring } from './emitted_wiring.ts';
 import { withChosenParts } from './live/chosen_looks.ts';
 import { withChosenSettings } from './live/chosen_settings.ts';
-import { withListControls } from './live/controls.ts';
+import { withListControls, withTickNames } from './live/controls.ts';
 import { type BoundElement, boundElements, type ChartKind, withBindings } from './live/bindings.ts';
 import { withForms } from './live/forms.ts';
 import { type ApiCode, apisOf, callOf } from './live/apis.ts';
@@ -52,6 +52,8 @@ export class EmissionPlan {
   readonly apis: readonly ApiCode[];
   /** The address that the app opens with. */
   readonly start: string;
+  /** What elements are called that tick boxes. */
+  readonly #ticks = new Map<string, string>();
   readonly #anchors = new Map<string, string>();
   readonly #shared: ReadonlyMap<string, Shared>;
   readonly #tokens: NamedTokens | null;
@@ -211,6 +213,17 @@ export class EmissionPlan {
       textOf: (key) => {
         const element = key === undefined ? null : findElement(this.project.design, key);
         return element && copiedText(element);
+      },
+      tickName: () => {
+        let name = this.#ticks.get(element);
+        if (name === undefined) {
+          const drawn = findElement(this.project.design, element);
+          const taken = new Set(this.#ticks.values());
+          const wanted = kebabCase((drawn ? nameInCode(drawn) : '').slice(0, 40)) || 'all';
+          name = uniqueName(wanted, (one) => taken.has(one));
+          this.#ticks.set(element, name);
+        }
+        return name;
       },
       choiceOf: (among) => [...this.#parts.values()].find((part) => part.among === among)?.choice ?? null,
     };
@@ -432,19 +445,21 @@ export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScre
   const known = emitted.get(screen);
   if (known?.signature === context.signature) return known.screen;
   const drawn = emitScreen(screen, context);
-  const made = withNoneFound(
-    withForms(
-      withListControls(
-        plan.choosing(
-          withBindings(
-            plan.choosesParts(screenKey) ? withChosenParts(drawn) : drawn,
-            plan.boundOn(screenKey),
+  const made = withTickNames(
+    withNoneFound(
+      withForms(
+        withListControls(
+          plan.choosing(
+            withBindings(
+              plan.choosesParts(screenKey) ? withChosenParts(drawn) : drawn,
+              plan.boundOn(screenKey),
+            ),
           ),
         ),
+        plan.formsOn(screenKey),
       ),
-      plan.formsOn(screenKey),
+      plan.hasLists(screenKey),
     ),
-    plan.hasLists(screenKey),
   );
   emitted.set(screen, { signature: context.signature, screen: made });
   return made;

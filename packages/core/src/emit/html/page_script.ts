@@ -47,6 +47,7 @@ const MODULES: Readonly<Record<string, string>> = {
   onKey: 'acts.js',
   saveFile: 'acts.js',
   copyText: 'acts.js',
+  tickAll: 'acts.js',
   go: 'go.js',
   back: 'go.js',
   open: 'overlays.js',
@@ -279,6 +280,7 @@ export class PageScript {
       case 'close':
         return script`${use('close')}()`;
       case 'browser':
+        if (step.does === 'tick') return script`${use('tickAll')}(${step.name})`;
         if (step.does === 'copy') return script`${use('copyText')}(${step.text})`;
         return step.does === 'print' ? script`window.print()` : script`location.reload()`;
       case 'disclose':

@@ -49,6 +49,19 @@ export function withoutRowDeeds(node: MarkupElement): MarkupElement {
   return kept.length ? { ...rest, acts: kept } : rest;
 }
 
+/** Controls that tick boxes are called so where that is looked for. */
+export function withTickNames(screen: EmittedScreen): EmittedScreen {
+  const visit = (node: MarkupElement): MarkupElement => {
+    const made = mapChildren(node, (child) => (isElement(child) ? visit(child) : child));
+    const name = made.acts
+      ?.flatMap(({ ways }) => ways.flatMap(({ steps }) => steps))
+      .flatMap((step) => (step.kind === 'browser' && step.does === 'tick' ? [step.name] : []))[0];
+    return name === undefined ? made : { ...made, attributes: { ...made.attributes, 'data-ticks': name } };
+  };
+  const root = visit(screen.root);
+  return root === screen.root ? screen : { ...screen, root };
+}
+
 /** Whether something in markup does something to a list. */
 export const controlsList = (node: MarkupElement): boolean =>
   listStepOf(node) !== undefined || node.children.some((child) => isElement(child) && controlsList(child));

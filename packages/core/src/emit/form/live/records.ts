@@ -139,7 +139,8 @@ class RecordsBuilder {
   readonly #live: LiveCollection;
   readonly #properties = new Map<
     string,
-    { kind: Property['kind']; choices?: readonly string[]; isNeeded: boolean }
+    /** `isSet`: of a flag that is set where a record says nothing of it. */
+    { kind: Property['kind']; choices?: readonly string[]; isNeeded: boolean; isSet?: boolean }
   >();
   readonly #values = new Map<string, Map<string, PropValue>>();
 
@@ -222,6 +223,7 @@ class RecordsBuilder {
       kind: kindOf(prop),
       ...(choices.size ? { choices: [...choices] } : {}),
       isNeeded: (known?.isNeeded ?? false) || !prop.isOptional,
+      ...(known?.isSet || prop.byDefault === true ? { isSet: true } : {}),
     });
     const said = this.#values.get(name) ?? new Map<string, PropValue>();
     ids.forEach((id, i) => {
@@ -276,7 +278,8 @@ class RecordsBuilder {
         ...Object.fromEntries(
           [...complete].flatMap(([name, said]) => {
             const value = said.get(id);
-            return value === undefined || value === false ? [] : [[name, value]];
+            const isSaid = value !== undefined && (value !== false || this.#properties.get(name)?.isSet);
+            return isSaid ? [[name, value]] : [];
           }),
         ),
       })),

@@ -134,3 +134,35 @@ export function saveFile(href, name) {
 
 /** Puts a text where the next paste takes it from. @param {string} text */
 export const copyText = (text) => void navigator.clipboard.writeText(text);
+
+const BOXES = 'input[type="checkbox"]:not(:disabled)';
+
+/** Parts of the page in which a box already follows the others. @type {WeakSet<Element>} */
+const followed = new WeakSet();
+
+/**
+ * Ticks the boxes that stand with a control as it is ticked itself; of a button all of them, or none where all are.
+ * @param {string} name what the control is called in `data-ticks`
+ */
+export function tickAll(name) {
+  const control = document.querySelector(`[data-ticks="${name}"]`);
+  /** @param {Element} around @returns {HTMLInputElement[]} */
+  const boxesIn = (around) =>
+    /** @type {HTMLInputElement[]} */ ([...around.querySelectorAll(BOXES)]).filter((box) => box !== control);
+  let around = control?.parentElement;
+  while (around && !boxesIn(around).length) around = around.parentElement;
+  if (!control || !around) return;
+  const boxes = boxesIn(around);
+  const isBox = control instanceof HTMLInputElement;
+  const isTicked = isBox ? control.checked : boxes.some((box) => !box.checked);
+  for (const box of boxes) if (box.checked !== isTicked) box.click();
+  if (!isBox || followed.has(around)) return;
+  followed.add(around);
+  const all = around;
+  all.addEventListener('change', ({ target }) => {
+    if (target === control) return;
+    const ticked = boxesIn(all).map((box) => box.checked);
+    control.checked = ticked.every(Boolean);
+    control.indeterminate = !control.checked && ticked.some(Boolean);
+  });
+}
