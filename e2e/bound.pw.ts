@@ -77,7 +77,12 @@ test('choices, lists and charts follow records; what is picked is remembered; on
     'Its text',
     "count(picked) ? join(picked, ' and ') : 'Nothing picked'",
   );
-  await shows(page, /^Tool Shed Status.*, table/, 'Which records it shows', 'filter(tools, (tool) => tool.loans > 5)');
+  await shows(
+    page,
+    /^Tool Shed Status.*, table/,
+    'Which records it shows',
+    'filter(tools, (tool) => tool.loans > 5)',
+  );
   await saved(page);
   // Of a long outline only what is near is there.
   await page.goto(`/p/${id}/screens/at/sheds?tab=shows&element=${encodeURIComponent('sheds:1/0/4')}`);

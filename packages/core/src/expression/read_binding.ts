@@ -1,9 +1,4 @@
-import {
-  type KnownNames,
-  type ParsedExpression,
-  parseExpression,
-  type Type,
-} from './language.ts';
+import { type KnownNames, type ParsedExpression, parseExpression, type Type } from './language.ts';
 import type { Binding } from '../model/app.ts';
 
 /** What of an element an expression says. */

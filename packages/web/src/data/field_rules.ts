@@ -43,6 +43,14 @@ export function rulesFor(type: ProposedFormField['type']): readonly TextRule[] {
 
 export const ruleValue = (field: FormField, { name }: TextRule): string => String(field[name] ?? '');
 
+function isPattern(said: string): boolean {
+  try {
+    return new RegExp(said, 'v').source !== '';
+  } catch {
+    return false;
+  }
+}
+
 /** What is wrong with what somebody writes as a rule; null where nothing is. Nothing takes the rule away. */
 export function ruleProblem({ name, example }: TextRule, text: string): string | null {
   const said = text.trim();
@@ -54,11 +62,8 @@ export function ruleProblem({ name, example }: TextRule, text: string): string |
         ? null
         : 'A whole number, up to 10000';
     case 'pattern':
-      try {
-        return new RegExp(said, 'v') && said.length <= 500 ? null : 'At most 500 letters';
-      } catch {
-        return 'No regular expression';
-      }
+      if (said.length > 500) return 'At most 500 letters';
+      return isPattern(said) ? null : 'No regular expression';
     case 'from':
     case 'to': {
       const fits = example.includes('-')
