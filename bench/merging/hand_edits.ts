@@ -297,6 +297,9 @@ export function settled(path: string, text: string): Promise<string> {
  * Whether two texts say the same. Where both sides put something at one place, nothing says which comes first: lines of one side
  * may stand before or behind new lines of the other, while those of each side keep their order.
  */
+/** A text without the breaks between its words, which say nothing. */
+const unbroken = (text: string): string => text.replace(/([\w,.;])\n\s*(?=\w)/g, '$1 ');
+
 export async function sameCode(
   path: string,
   merged: string,
@@ -307,7 +310,7 @@ export async function sameCode(
     await Promise.all(
       [merged, expected, versions.base, versions.theirs, versions.ours].map((text) => settled(path, text)),
     )
-  ).map((text) => text.split('\n'));
+  ).map((text) => unbroken(text).split('\n'));
   if (a.join('\n') === b.join('\n')) return true;
   const [was, there, here] = [base, theirs, ours].map((lines) => new Set(lines.map((line) => line.trim())));
   const without = (lines: readonly string[], added: ReadonlySet<string>): string =>

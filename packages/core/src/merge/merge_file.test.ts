@@ -53,6 +53,16 @@ const rows: readonly Row[] = [
     has: ['<button className={styles.signIn} type="button" onClick={track}> Come in </button>'],
   },
   {
+    what: 'what was returned stands among other content without the parentheses that it was returned in',
+    theirs: [['<h1 className', '<h1 data-tour="first" className']],
+    ours: [
+      ['  return (\n    <main', '  return (\n    <div className={styles.page}>\n      <hr />\n      <main'],
+      ['    </main>\n', '      </main>\n      <hr />\n    </div>\n'],
+    ],
+    has: ['<hr /><main className={styles.welcome}><h1 data-tour="first"', '</main><hr /></div>'],
+    hasNot: ['(<main', '/> (', '(\n    <main'],
+  },
+  {
     what: 'a hook above the return stays when the screen is wrapped anew',
     theirs: [
       ['import styles', "import { useEffect } from 'react';\nimport styles"],

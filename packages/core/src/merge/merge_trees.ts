@@ -306,7 +306,7 @@ class Merge {
     };
     const [base, theirs, ours] = [sequence(parent.base), placed(parent.theirs), placed(parent.ours)];
     const pieces = this.#inOrder(parent, slot, base, theirs, ours).flatMap((same) => {
-      const text = this.#write(same);
+      const text = slot.isText ? withoutParens(this.#write(same), same) : this.#write(same);
       // An import of nothing any more.
       const node = (same.theirs ?? same.ours)!;
       if (node.kind === 'ImportDeclaration' && partsOf(node).length && !/\bfrom\b/.test(text)) return [];
@@ -427,6 +427,13 @@ class Merge {
 
 /** Whether an element is a component of the app, and not one of the page. */
 const isComponent = (node: SyntaxNode): boolean => node.kind === 'JSXElement' && /^[A-Z]/.test(node.own);
+
+/** What was returned and stands among the content of an element by now leaves its parentheses behind. */
+function withoutParens(text: string, { theirs, ours }: Same): string {
+  for (const { open, close } of [theirs?.parens, ours?.parens].filter((one) => one !== undefined))
+    if (text.startsWith(open) && text.endsWith(close)) return text.slice(open.length, -close.length);
+  return text;
+}
 
 /** Whether a node itself, or what is remarked on it, says something else than before. */
 const saysElse = (node: SyntaxNode, base: SyntaxNode): boolean =>

@@ -102,7 +102,8 @@ class Reader {
     // Parentheses go where their content goes.
     const { start, end } = extent(parsed, this.#text);
     const [open, close] = [this.#text.slice(start, parsed.start), this.#text.slice(parsed.end, end)];
-    return { ...made, before, after, print: (parts) => open + made.print(parts) + close };
+    const print = (parts: readonly string[]): string => open + made.print(parts) + close;
+    return { ...made, before, after, parens: { open, close }, print };
   }
 
   #inside(parsed: Parsed): SyntaxNode {
@@ -277,7 +278,7 @@ class Reader {
       own: tag,
       slots: [
         { name: 'attributes', parts: attributes, many: true, join: '', ordered: false },
-        { name: 'children', parts: children, many: true, join: '', ordered: true },
+        { name: 'children', parts: children, many: true, join: '', ordered: true, isText: true },
       ],
       before: '',
       after: '',

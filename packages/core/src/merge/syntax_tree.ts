@@ -16,6 +16,8 @@ export interface SyntaxNode {
   /** Where it stands in its text. */
   readonly start: number;
   readonly end: number;
+  /** The parentheses that are written around it where it stands, with the breaks in them. */
+  readonly parens?: { readonly open: string; readonly close: string };
   /** Writes it, given a text for each slot. */
   readonly print: (parts: readonly string[]) => string;
   /** A number that two nodes have in common if they say the same, with all their parts. */
@@ -33,6 +35,8 @@ export interface Slot {
   readonly join: string;
   /** Whether it says something which of its parts comes first. */
   readonly ordered: boolean;
+  /** Whether parentheses around its parts would be text. */
+  readonly isText?: boolean;
 }
 
 /** A text that is no tree of its language: what is wrong, and the line it is in (from 1), or null. */

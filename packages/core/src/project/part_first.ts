@@ -7,7 +7,10 @@ import { EmissionPlan } from '../emit/form/plan.ts';
 import { settle } from '../layers/settle.ts';
 import { surelyShared } from '../layouts/propose.ts';
 import { pascalCase, uniqueName } from '../model/names.ts';
-import { screenOf } from '../model/places.ts';
+import { findElement, screenOf } from '../model/places.ts';
+import type { ElementStyle } from '../model/design.ts';
+import type { StyleRule } from '../emit/form/markup.ts';
+import { lookWord } from '../emit/form/styles/look_words.ts';
 import { isUsed, type Project } from '../model/project.ts';
 
 /** What is taken without being asked is as sure as this, 0 to 1, and saves so many elements. */
@@ -44,19 +47,46 @@ function surelyRepeated(project: Project, before: Project['app']): Change {
   // A bar of a larger thing that was taken is a part of that.
   const gone = Object.keys(app.components).filter((id) => !made.has(id) && !before.components[id]);
   // Numbers told them from what was not taken.
-  const names = new Set(
-    Object.entries(app.components).flatMap(([id, { name }]) => (gone.includes(id) ? [] : [name])),
+  const names = new Map(
+    Object.entries(app.components).flatMap(([id, { name, places }]) =>
+      gone.includes(id) ? [] : [[name, places] as const],
+    ),
   );
   return all([
     ...gone.map((id) => putComponent(id, null)),
     ...kept.map(([id, { name: found, kind, places }]) => {
       const plain = found.replace(/\d+$/, '');
       const onScreens = names.has(plain) ? screenWord(settled, places) + plain : plain;
-      const name = uniqueName(onScreens, (candidate) => names.has(candidate), '');
-      names.add(name);
+      const looks = names.has(onScreens) ? tellingLook(settled, places, names.get(onScreens)!) : null;
+      const wanted = looks === null ? onScreens : pascalCase(looks) + onScreens;
+      const name = uniqueName(wanted, (candidate) => names.has(candidate), '');
+      names.set(name, places);
       return putComponent(id, { name, kind, places });
     }),
   ]);
+}
+
+/** What people tell things of one kind apart by. */
+const TELLING =
+  /^(outlined|quiet|filled|open|small|large|tiny|huge|narrow|wide|short|tall|bold|light|raised|flat|rounded|square|stacked|inline|red|orange|yellow|green|blue|purple|pink|brown|grey|gray|black|white|pale\w+|dark\w+)$/i;
+
+/** How what is called the same looks otherwise, in a word; null where nothing tells. */
+function tellingLook(
+  { design }: Project,
+  places: readonly string[],
+  others: readonly string[],
+): string | null {
+  const [own, other] = [places, others].map(([first]) => findElement(design, first)?.style);
+  if (!own || !other) return null;
+  const rule = ({ base }: ElementStyle): StyleRule => ({
+    className: '',
+    key: null,
+    base,
+    at: {},
+    from: {},
+    states: {},
+  });
+  return lookWord(rule(own), rule(other), (word) => !TELLING.test(word));
 }
 
 /** What all screens that places stand on are called by, as the beginning of a name; nothing where that is nothing. */

@@ -14,6 +14,20 @@ const UTILITIES = new Set(
     ' ',
   ),
 );
+/** First words of classes that set one property where all that follows is one of its values: `cursor-pointer`, but `list-item`. */
+const PROPERTIES = new Set(
+  'appearance box break cursor duration ease fill line list origin outline pointer resize select stroke transform transition whitespace word'.split(
+    ' ',
+  ),
+);
+const VALUES = new Set(
+  'all auto border both clamp colors content decimal default disc events hidden in inside linear move none normal nowrap opacity out outside pointer solid text through wait words'.split(
+    ' ',
+  ),
+);
+const isDeclaration = ([first, ...rest]: readonly string[]): boolean =>
+  PROPERTIES.has(first) && rest.length > 0 && rest.every((word) => VALUES.has(word));
+
 /** Names that drawing programs give by themselves. */
 export const GIVEN = new Set(
   'group frame rectangle rect ellipse circle path vector layer line shape box image bitmap text instance component union subtract mask clip g svg copy'.split(
@@ -31,7 +45,9 @@ export function wordOfClasses(classes: string): string {
 const wordsKnown = new Map<string, string>();
 
 function findWord(classes: string): string {
-  for (const one of classes.split(/\s+/)) {
+  for (const written of classes.split(/\s+/)) {
+    // Before a colon stands when it counts: `focus:outline-none`.
+    const one = written.replace(/^.*:/, '');
     // What machines make up holds digits and letters in turn.
     if (!one || one.length > 32 || /\d/.test(one)) continue;
     const words = one
@@ -39,7 +55,7 @@ function findWord(classes: string): string {
       .toLowerCase()
       .split(/[^a-z]+/)
       .filter(Boolean);
-    if (UTILITIES.has(words[0])) continue;
+    if (UTILITIES.has(words[0]) || isDeclaration(words)) continue;
     const telling = words.filter((word) => word.length > 2 && !LOOKS.has(word) && /[aeiouy]/.test(word));
     if (!telling.length) continue;
     const kept = words.filter((word) => word.length > 1).slice(-3);

@@ -10,6 +10,9 @@ import { SavedField } from '../ui/SavedField';
 import { ruleProblem, rulesFor, ruleValue, type TextRule, withRule } from './field_rules';
 
 const Rules = styled.tr`
+  && td {
+    text-align: left;
+  }
   td > div {
     display: grid;
     grid-template-columns: repeat(3, minmax(0, 1fr));

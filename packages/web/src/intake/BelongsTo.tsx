@@ -50,7 +50,11 @@ export function BelongsTo({ use, chosen, onTake, onClose }: BelongsToProps) {
   );
   return (
     <Sheet title={QUESTIONS[use]} onClose={onClose}>
-      {use === 'state' && <Choice label="Because" value={state} options={STATES} onChange={setState} />}
+      {use === 'state' && (
+        <div style={{ marginBottom: 12 }}>
+          <Choice label="Because" value={state} options={STATES} onChange={setState} />
+        </div>
+      )}
       <Suggest
         label="Screen"
         isLabelHidden
