@@ -293,13 +293,13 @@ export function settled(path: string, text: string): Promise<string> {
   return made;
 }
 
+/** A text without the breaks between its words, which say nothing. */
+const unbroken = (text: string): string => text.replace(/([\w,.;])\n\s*(?=\w)/g, '$1 ');
+
 /**
  * Whether two texts say the same. Where both sides put something at one place, nothing says which comes first: lines of one side
  * may stand before or behind new lines of the other, while those of each side keep their order.
  */
-/** A text without the breaks between its words, which say nothing. */
-const unbroken = (text: string): string => text.replace(/([\w,.;])\n\s*(?=\w)/g, '$1 ');
-
 export async function sameCode(
   path: string,
   merged: string,
