@@ -227,6 +227,27 @@ export function eachPart(expression: Expression, visit: (part: Expression) => vo
 export const mentions = (expression: Expression, test: (part: Expression) => boolean): boolean =>
   test(expression) || partsOf(expression).some((part) => mentions(part, test));
 
+/**
+ * Whether an expression looks at records, one of them or all.
+ * @param inside what is called so within the expression that it is a part of, and is no record at hand
+ */
+export function looksAtRecords(expression: Expression, inside: ReadonlySet<string> = new Set()): boolean {
+  switch (expression.kind) {
+    case 'records':
+    case 'record':
+      return true;
+    case 'item':
+      return !inside.has(expression.name);
+    case 'each':
+      return (
+        looksAtRecords(expression.list, inside) ||
+        looksAtRecords(expression.of, new Set([...inside, expression.item]))
+      );
+    default:
+      return partsOf(expression).some((part) => looksAtRecords(part, inside));
+  }
+}
+
 /** Whether an expression looks at the present address. */
 export const usesAddress = (expression: Expression): boolean =>
   mentions(expression, ({ kind }) => kind === 'at');

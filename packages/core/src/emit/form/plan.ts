@@ -2,6 +2,7 @@ import { alignPlaces } from '../../components/align.ts';
 import { leadsTo } from '../../graph/graph.ts';
 import { settle } from '../../layers/settle.ts';
 import { componentAround, type Wired, wiringOf } from '../../links/wiring.ts';
+import { looksAtRecords } from '../../expression/expression.ts';
 import { copiedText } from '../../links/copied_text.ts';
 import { interactionProblem } from '../../links/problem.ts';
 import type { App, Binding, Drawer, Form, Target } from '../../model/app.ts';
@@ -199,8 +200,12 @@ export class EmissionPlan {
       fallbackOf: (screen) => (screen && addressOf(screen, {})) || this.start,
       overlayOf: (screen) => this.overlays.get(screen) ?? null,
       conditionOf: (condition) => this.variables.get(condition) ?? null,
-      settingOf: (steps, at) =>
-        emittedSetting(this.project, this.live, steps, at, { screen: from, element, shown: shownHere() }),
+      settingOf: (steps, at) => {
+        const place = { screen: from, element, shown: shownHere() };
+        const made = emittedSetting(this.project, this.live, steps, at, place);
+        // A page that is written once has no records.
+        return made && this.#isStill && looksAtRecords(made.to) ? null : made;
+      },
       callOf: (target) => callOf(this.project, this.apis, target),
       deedOf: (steps, at) =>
         emittedDeed(this.project, this.live, steps, at, { screen: from, element, shown: shownHere() }),

@@ -1,4 +1,4 @@
-import { type Expression, not } from '../../../expression/expression.ts';
+import { type Expression, looksAtRecords, not } from '../../../expression/expression.ts';
 import type { KnownNames } from '../../../expression/language.ts';
 import { type Binding, CHART_KINDS } from '../../../model/app.ts';
 import { boundParts, readBinding } from '../../../expression/read_binding.ts';
@@ -45,7 +45,10 @@ export function boundElements(
     [...bindings].flatMap(([key, binding]): [string, BoundElement][] => {
       const there = boundParts(binding).flatMap(([part, source]) => {
         const parsed = part === 'rows' ? null : readBinding(part, source, known);
-        return parsed && !parsed.problem ? [[part, parsed.expression] as const] : [];
+        if (!parsed || parsed.problem) return [];
+        // Of a variable that holds a record more is asked than what is known where there are none.
+        const isKnown = Object.keys(known.collections).length > 0 || !looksAtRecords(parsed.expression);
+        return isKnown ? [[part, parsed.expression] as const] : [];
       });
       const bound: BoundElement = Object.fromEntries(there);
       const { text, options, marked } = bound;

@@ -212,6 +212,18 @@ test('variables hold records and lists, and are worked out from records', () => 
   expect(tool).toContain("setVariable('notes', (now) => calc.toggled(now.notes, tool.name));");
 }, 60_000);
 
+test('a page leaves out what is said of records, also of one that is remembered', () => {
+  const project = library(
+    putVariable('held', { name: 'Held', type: 'record', of: 'tools', initial: '' }),
+    putInteraction('tool:0', pressTo({ kind: 'say', text: '`${count(tools)} tools`' })),
+    putBinding('loans:2', { text: "held ? 'one is held' : 'none'" }),
+  );
+  const text = emitHtml(project, 'Library')
+    .files.flatMap((file) => ('text' in file ? [file.text] : []))
+    .join('\n');
+  expect(text).not.toMatch(/one is held|\.all\(\)|byId\(tools/);
+});
+
 test('a page has no records: what is worked out from them stays what it is at first', () => {
   const { files } = emitHtml(remembering, 'Library');
   const [variables] = files.flatMap((file) =>
