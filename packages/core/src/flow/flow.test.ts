@@ -11,10 +11,11 @@ import {
 } from '../change/change.ts';
 import { equalJson } from '../json/json.ts';
 import type { Arrival, Interaction, Target } from '../model/app.ts';
-import { EASINGS, GESTURES, SIDES } from '../model/interaction.ts';
+import { EASINGS, GESTURES, pressTo, SIDES } from '../model/interaction.ts';
 import type { Project } from '../model/project.ts';
 import { behaving } from '../testing/behaving.ts';
 import { projectOf, screenWith } from '../testing/build.ts';
+import { library } from '../testing/library.ts';
 import { completeFlow } from './complete_flow.ts';
 import { printFlow } from './print_flow.ts';
 import { readFlow } from './read_flow.ts';
@@ -348,5 +349,29 @@ test('variables of all kinds are written on a line each, and read back as they a
     'variable "View" of "list" or "grid" first "list" kept address',
   ]);
   expect(text).toContain('press "One more" -> set "Chosen" to "chosen + 1"');
+  expect(readFlow(project, text)).toEqual({ change: null, problems: [], untold: [] });
+});
+
+test('lists and records that are remembered, and what is worked out as such, are read back as they are', () => {
+  const project = library(
+    putVariable('picked', { name: 'Picked', type: 'list', initial: ['Saw', 'Drill'] }),
+    putVariable('names', {
+      name: 'Names',
+      type: 'list',
+      initial: [],
+      says: 'map(tools, (tool) => tool.name)',
+    }),
+    putVariable('held', { name: 'Held', type: 'record', of: 'tools', initial: '' }),
+    putVariable('best', { name: 'Best', type: 'record', of: 'tools', initial: '', says: 'first(tools)' }),
+    putInteraction('tool:1', pressTo({ kind: 'browser', does: 'tick' })),
+  );
+  const text = printFlow(project, 'All');
+  expect(text.match(/^variable .*$/gm)).toEqual([
+    'variable "Best" always "first(tools)" as record in "tools"',
+    'variable "Held" record in "tools"',
+    'variable "Names" always "map(tools, (tool) => tool.name)" as list',
+    'variable "Picked" list holding "Saw" and "Drill"',
+  ]);
+  expect(text).toContain('-> tick');
   expect(readFlow(project, text)).toEqual({ change: null, problems: [], untold: [] });
 });
