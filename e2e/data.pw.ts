@@ -162,7 +162,15 @@ test('a form is made to work: it checks what is filled in, and what it adds is i
   await page.goto(`/p/${id}/data?at=forms`);
   await page.getByRole('button', { name: /^Make all \d+ sure ones work/ }).click();
   await expect(page.getByText('Works: adds to loans')).toBeVisible();
-  const message = page.getByRole('textbox', { name: 'What is said where Member is wrong' });
+  await page.getByRole('button', { name: 'What Member must be' }).click();
+  const most = page.getByRole('textbox', { name: 'Most letters' });
+  await most.fill('none');
+  await most.press('Enter');
+  await expect(page.getByText('A whole number, up to 10000')).toBeVisible();
+  await most.fill('40');
+  await most.press('Enter');
+  await expect(page.getByRole('row', { name: /^Member/ })).toContainText('at most 40 letters');
+  const message = page.getByRole('textbox', { name: 'Said where it is wrong' });
   await message.fill('Say who takes it.');
   await message.press('Enter');
   await saved(page);
