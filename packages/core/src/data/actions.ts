@@ -118,6 +118,21 @@ export function findActions(
   });
 }
 
+/** Rows beneath a head that have a box to tick, at least. */
+const LEAST_TICKED = 2;
+
+/** Whether a box stands in what is called the head of a list, the other rows of which have a box each. */
+function isInHead(sight: Sight): boolean {
+  const boxesIn = (one: Sight): number =>
+    one.element.attributes?.type === 'checkbox'
+      ? 1
+      : one.children.reduce((sum, child) => sum + boxesIn(child), 0);
+  return hasParent(sight, (row) => {
+    const rows = row.parent?.children.filter((other) => other !== row && boxesIn(other) === 1) ?? [];
+    return rows.length >= LEAST_TICKED && boxesIn(row) === 1 && / (head|header|heading) /.test(row.words);
+  });
+}
+
 /** Whether markup says that something is opened, switched or moved with an element. */
 const isControl = ({ element: { attributes = {}, tag } }: Sight): boolean =>
   tag === 'summary' ||
@@ -229,6 +244,8 @@ const RULES: readonly Rule[] = [
     if (/select all|all rows|check all/.test(seen.says))
       return ['select-all', 0.92, 'it says that it selects all'];
     if (isIn('columnheader')) return ['select-all', 0.9, 'it stands in the head of a table'];
+    if (isInHead(seen.sight))
+      return ['select-all', 0.85, 'it stands in the head of a list whose rows have such boxes'];
     return (isIn('row') || isIn('listitem')) && !seen.sight.text
       ? ['select', 0.75, 'it stands in a row']
       : null;

@@ -35,6 +35,16 @@ test.each([
     ['Select all → Tick all, the boxes that stand with it'],
   ],
   [
+    'a box in the head of a list',
+    '<ul><li class="item-list-header"><input type="checkbox" aria-label="All"><b>Tool</b></li><li><input type="checkbox"> Saw</li><li><input type="checkbox"> Drill</li></ul>',
+    ['All → Tick all, the boxes that stand with it'],
+  ],
+  [
+    'but not one of a row',
+    '<ul><li class="row"><input type="checkbox" aria-label="Rake"><b>Rake</b></li><li><input type="checkbox"> Saw</li><li><input type="checkbox"> Drill</li></ul>',
+    [],
+  ],
+  [
     'and a button',
     '<button>Select all</button><input type="checkbox"><input type="checkbox">',
     ['Select all → Tick all, the boxes that stand with it'],
