@@ -291,6 +291,7 @@ export type { ProposedField } from './data/fields.ts';
 export { findForms, type FormProposal, type ProposedFormField } from './data/forms.ts';
 export { FORM_PURPOSES, type FormPurpose } from './data/form_purpose.ts';
 export { type DataProposals, proposeData } from './data/propose.ts';
+export { withWrittenSheets } from './intake/html/written_sheets.ts';
 export { deedNames } from './records/deeds.ts';
 export { type BoundPart, boundParts, readBinding } from './expression/read_binding.ts';
 export { listAt, rowsNames } from './records/shown_rows.ts';

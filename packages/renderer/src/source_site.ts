@@ -1,4 +1,4 @@
-import { type Design, fontCss, iconClassCss, type Screen, webFontsIn } from '@tovel/core';
+import { type Design, fontCss, iconClassCss, type Screen, webFontsIn, withWrittenSheets } from '@tovel/core';
 import type { Site, SiteAnswer } from './renderer.ts';
 
 /** The address under which the files of a batch are; no such host exists. */
@@ -61,7 +61,15 @@ export function sourcePage(
       };
     const asset = at(decodeURIComponent(pathname.slice(1)));
     const found = asset ? await kept(asset.hash) : null;
-    return found && found.type.includes('html') ? { ...found, body: withoutRefresh(found.body) } : found;
+    if (!found?.type.includes('html')) return found;
+    const isThere = (href: string): boolean => {
+      try {
+        return at(decodeURIComponent(new URL(href, ORIGIN + pathname).pathname.slice(1))) !== undefined;
+      } catch {
+        return false;
+      }
+    };
+    return { ...found, body: withWrittenSheets(withoutRefresh(found.body), isThere) };
   };
   return { address: ORIGIN + (kind === 'svg' ? around : page), site };
 }

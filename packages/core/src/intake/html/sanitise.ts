@@ -1,3 +1,4 @@
+import { sheetsWritten } from './written_sheets.ts';
 import { type DefaultTreeAdapterMap, parse, serialize } from 'parse5';
 import type { Notice } from '../../model/design.ts';
 import { isAttributeName } from '../../vocabulary/attributes.ts';
@@ -324,6 +325,8 @@ class PageCleaner {
       return placeOf(element);
     }
     if (tag === 'script' && this.#isUtilityScript(element)) return null;
+    const written = tag === 'script' ? this.#sheetWritten(element) : null;
+    if (written) return written;
     if (tag === 'script')
       this.#count('script', 'A script was left out; what it would have drawn is not on the screen.');
     else if (tag !== 'noscript' && tag !== 'template' && tag !== 'base')
@@ -375,6 +378,18 @@ class PageCleaner {
     for (const what of read.leftOut)
       this.#count('config', `Of the page’s configuration, “${what}” is not plain data and was left out.`);
     return true;
+  }
+
+  /** The style sheet that a script writes into its page, where it came along. */
+  #sheetWritten(script: ParsedElement): ParsedElement | null {
+    if (attribute(script, 'src') !== undefined) return null;
+    const href = sheetsWritten(textIn(script)).findLast((one) => this.#files.styleSheet(one, this.#from));
+    if (href === undefined) return null;
+    const attrs = [
+      { name: 'rel', value: 'stylesheet' },
+      { name: 'href', value: href },
+    ];
+    return this.#styleSheet({ ...script, tagName: 'link', nodeName: 'link', attrs } as ParsedElement);
   }
 
   #styleSheet(link: ParsedElement): ParsedElement | null {
