@@ -257,7 +257,10 @@ export const propsOf = (expression: Expression): ReadonlySet<string> => namesOf(
 /** Names of the variables that an expression looks at, in order. */
 export const variablesOf = (expression: Expression): ReadonlySet<string> => namesOf(expression, 'variable');
 
-function namesOf(expression: Expression, kind: 'prop' | 'variable'): ReadonlySet<string> {
+/** Names of the collections all of whose records an expression looks at, in order. */
+export const collectionsOf = (expression: Expression): ReadonlySet<string> => namesOf(expression, 'records');
+
+function namesOf(expression: Expression, kind: 'prop' | 'variable' | 'records'): ReadonlySet<string> {
   const names = new Set<string>();
   eachPart(expression, (part) => {
     if (part.kind === kind) names.add(part.name);

@@ -10,6 +10,13 @@ export const boundParts = ({ like: _like, ...binding }: Binding): readonly (read
     source === undefined ? [] : [[part, source] as const],
   );
 
+/** A binding without one of its parts; null where nothing is left of it. What it looks like goes with when it does. */
+export function withoutPart(binding: Binding, part: BoundPart): Binding | null {
+  const { [part]: _gone, like, ...others } = binding;
+  const rest = like === undefined || part === 'marked' ? others : { ...others, like };
+  return Object.keys(rest).length ? rest : null;
+}
+
 /** What an expression has to come to for what it says of an element; anything that can be said where nothing stands here. */
 const TAKES: Readonly<Partial<Record<BoundPart, readonly [kind: Type['kind'], says: string]>>> = {
   options: ['list', 'a list of texts: map(tools, (tool) => tool.kind)'],

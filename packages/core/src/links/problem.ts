@@ -1,4 +1,4 @@
-import { sayingOf, type Setting, settingOf } from '../variables/variables.ts';
+import { readSetting, type Setting } from '../variables/variables.ts';
 import { deedNames, type DeedPlace, readDeed } from '../records/deeds.ts';
 import { apiOf } from '../described/keep.ts';
 import type { Interaction, ScreenTarget, Target } from '../model/app.ts';
@@ -50,9 +50,10 @@ function takesEntered(project: Project, step: Target, place: DeedPlace): boolean
 
 /** What a step sets a variable to or says, read where it is done; null for any other step. */
 function settingAt(project: Project, step: Target, place: DeedPlace): Setting | null {
-  if (step.kind !== 'set' && step.kind !== 'say') return null;
-  const names = deedNames(project, place);
-  return step.kind === 'say' ? sayingOf(project.app, step.text, names) : settingOf(project.app, step, names);
+  // Most steps set nothing: what is at hand is looked for only where it is spoken of.
+  return step.kind === 'set' || step.kind === 'say'
+    ? readSetting(project.app, step, deedNames(project, place))
+    : null;
 }
 
 /** Why a target cannot be reached, in words; null when it can. */

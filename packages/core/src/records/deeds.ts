@@ -4,8 +4,7 @@ import type { App, Form, RecordDeed, Target } from '../model/app.ts';
 import { recordVariable } from '../model/names.ts';
 import { containersOf } from '../model/places.ts';
 import type { Project } from '../model/project.ts';
-import { comesFromApi } from '../described/keep.ts';
-import { knownVariables } from '../variables/variables.ts';
+import { asksForRecords, knownVariables } from '../variables/variables.ts';
 import { knownFields } from './known_fields.ts';
 
 type RecordStep = Extract<Target, { readonly kind: 'record' }>;
@@ -196,12 +195,8 @@ function parsed(
 ): { expression: Expression; type: { kind: string } } {
   const read = parseExpression(source, names);
   if (read.problem) throw new RangeError(read.problem.message);
-  eachPart(read.expression, (part) => {
-    if (part.kind !== 'records') return;
-    const id = Object.keys(app.collections).find((one) => app.collections[one].name === part.name);
-    if (id !== undefined && comesFromApi(app, id))
-      throw new RangeError(`all ${part.name} would have to be asked for first: an API keeps them`);
-  });
+  const asked = asksForRecords(read.expression, app);
+  if (asked !== null) throw new RangeError(asked);
   return read;
 }
 

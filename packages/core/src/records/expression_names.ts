@@ -1,7 +1,7 @@
 import { valueOf, shown as said, type Scope } from '../expression/value_of.ts';
 import type { Expression, Value } from '../expression/expression.ts';
 import type { KnownNames } from '../expression/language.ts';
-import type { ScreenEntry } from '../model/app.ts';
+import type { App, ScreenEntry } from '../model/app.ts';
 import { kebabCase, recordVariable } from '../model/names.ts';
 import { hostOf, type Project } from '../model/project.ts';
 import { knownVariables, valuesOfVariables } from '../variables/variables.ts';
@@ -26,24 +26,35 @@ export function expressionNames(project: Project, screen: string): KnownNames {
   };
 }
 
-/** The records of each collection as they were drawn, by its name: what each says, with its id. */
-export const drawnRecords = ({
-  design,
-  app,
-}: Pick<Project, 'design' | 'app'>): Readonly<Record<string, readonly Readonly<Record<string, string>>[]>> =>
-  Object.fromEntries(
-    Object.values(app.collections).map((collection) => [
+type DrawnRecords = Readonly<Record<string, readonly Readonly<Record<string, string>>[]>>;
+const drawn = new WeakMap<
+  Project['design'],
+  Pick<App, 'collections' | 'code'> & { readonly records: DrawnRecords }
+>();
+
+/** The records of each collection as they were drawn, by its name: what each says, with its id. Kept until one of them changes. */
+export function drawnRecords({ design, app }: Pick<Project, 'design' | 'app'>): DrawnRecords {
+  const { collections, code } = app;
+  const before = drawn.get(design);
+  if (before?.collections === collections && before.code === code) return before.records;
+  const records = Object.fromEntries(
+    Object.values(collections).map((collection) => [
       collection.name,
-      [...recordsById(design, collection, app.code)].map(([id, { values }]) => ({
+      [...recordsById(design, collection, code)].map(([id, { values }]) => ({
         ...Object.fromEntries(Object.entries(values).map(([name, { text }]) => [name, text])),
         id,
       })),
     ]),
   );
+  drawn.set(design, { collections, code, records });
+  return records;
+}
 
-/** What an expression says with the records as they were drawn, all of them on one page. */
-export const saidAtFirst = (project: Project, expression: Expression, screen: string): string =>
-  said(valueOf(expression, scopeAtFirst(project, screen)));
+/** What an expression says with the records as they were drawn, all of them on one page; of a list all its texts. */
+export function saidAtFirst(project: Project, expression: Expression, screen: string): string {
+  const value = valueOf(expression, scopeAtFirst(project, screen));
+  return Array.isArray(value) ? value.map((one) => said(one as Value)).join(', ') : said(value);
+}
 
 /** What a list of texts holds with the records as they were drawn. */
 export function listedAtFirst(project: Project, list: Expression, screen: string): readonly string[] {

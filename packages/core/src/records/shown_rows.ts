@@ -1,5 +1,5 @@
 import { comesFromApi } from '../described/keep.ts';
-import { type Expression, mentions, variablesOf } from '../expression/expression.ts';
+import { collectionsOf, type Expression, variablesOf } from '../expression/expression.ts';
 import type { KnownNames } from '../expression/language.ts';
 import type { Collection } from '../model/app.ts';
 import { containersOf } from '../model/places.ts';
@@ -75,8 +75,9 @@ function readRows(
   const { name } = collection;
   if (type.kind !== 'records' || type.of !== name)
     return { problem: `it has to be records of ${name}: filter(${name}, …)` };
+  const spoken = collectionsOf(expression);
   const remote = Object.keys(app.collections).find(
-    (id) => comesFromApi(app, id) && speaksOf(expression, app.collections[id].name),
+    (id) => comesFromApi(app, id) && spoken.has(app.collections[id].name),
   );
   if (remote !== undefined)
     return {
@@ -89,6 +90,3 @@ function readRows(
     };
   return { of: expression };
 }
-
-const speaksOf = (expression: Expression, name: string): boolean =>
-  mentions(expression, (part) => part.kind === 'records' && part.name === name);

@@ -1,8 +1,8 @@
-import { eachPart, type Expression, type Value } from '../expression/expression.ts';
+import { collectionsOf, eachPart, type Expression, type Value } from '../expression/expression.ts';
 import { comesFromApi } from '../described/keep.ts';
 import { ENTERED, idOf, type KnownNames, parseExpression, type Type } from '../expression/language.ts';
 import { type Scope, valueOf } from '../expression/value_of.ts';
-import type { App, Step, Variable } from '../model/app.ts';
+import type { App, Step, Target, Variable } from '../model/app.ts';
 import { variableNames } from '../model/project.ts';
 
 /** What a variable is set to, or why it cannot be. */
@@ -102,19 +102,21 @@ export function sayingOf(app: Remembering, text: string, atHand: KnownNames = kn
   return { to: expression, takesEntered: takesEntered(expression) };
 }
 
+/** Reads a step that sets a variable or says something, where that is at hand; null for any other step. */
+export function readSetting(app: Remembering, step: Target, atHand: KnownNames): Setting | null {
+  if (step.kind === 'set') return settingOf(app, step, atHand);
+  return step.kind === 'say' ? sayingOf(app, step.text, atHand) : null;
+}
+
 /** Why an expression cannot look at all records that it looks at; null where it can. */
-function asksForRecords(expression: Expression, app: Remembering): string | null {
-  const [remote] = recordsIn(expression).filter((name) =>
+export function asksForRecords(
+  expression: Expression,
+  app: Pick<App, 'collections' | 'apis'>,
+): string | null {
+  const remote = [...collectionsOf(expression)].find((name) =>
     Object.entries(app.collections).some(([id, one]) => one.name === name && comesFromApi(app, id)),
   );
   return remote === undefined ? null : `all ${remote} would have to be asked for first: an API keeps them`;
-}
-
-/** Names of the collections whose records an expression looks at. */
-function recordsIn(expression: Expression): string[] {
-  const names = new Set<string>();
-  eachPart(expression, (part) => part.kind === 'records' && names.add(part.name));
-  return [...names];
 }
 
 function takesEntered(expression: Expression): boolean {
@@ -221,7 +223,7 @@ function workedOut(app: Remembering): WorkedOut {
       if (asked !== null) problems.set(id, asked);
       else if (!areThere) problems.set(id, problems.get(id) ?? 'it looks at one that cannot be worked out');
       else if (!fitted) problems.set(id, `${variable.name} is ${saysOf(variable)}, and that is not`);
-      else derived.push({ id, name: names.get(id)!, says: fitted, looksAt: recordsIn(fitted) });
+      else derived.push({ id, name: names.get(id)!, says: fitted, looksAt: [...collectionsOf(fitted)] });
     } else problems.set(id, parsed.problem.message);
     seen.add(id);
     return !problems.has(id);

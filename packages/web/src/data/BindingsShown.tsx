@@ -1,12 +1,7 @@
 import {
-  type Binding,
   type BindingProposal,
   boundParts,
   type BoundPart,
-  type Change,
-  listedAtFirst,
-  type ParsedExpression,
-  type Project,
   readBinding,
   rowsNames,
   expressionNames,
@@ -14,6 +9,7 @@ import {
   hostOf,
   putBinding,
   saidAtFirst,
+  withoutPart,
   screenName,
   textOf,
 } from '@tovel/core';
@@ -53,25 +49,8 @@ const PARTS: Readonly<Partial<Record<BoundPart, string>>> = {
   values: 'how large its points are',
 };
 
-/** What an element says with the records as they were drawn. */
-function firstSaid(
-  project: Project,
-  part: BoundPart,
-  { expression, type }: Extract<ParsedExpression, { readonly problem?: undefined }>,
-  screen: string,
-): string {
-  if (part === 'picture' || part === 'rows') return '';
-  return type.kind === 'list'
-    ? listedAtFirst(project, expression, screen).join(', ')
-    : saidAtFirst(project, expression, screen);
-}
-
-/** An element without what it says in one way. */
-function withoutPart(element: string, binding: Binding, part: BoundPart): Change {
-  const { [part]: _gone, like, ...others } = binding;
-  const rest = like === undefined || part === 'marked' ? others : { ...others, like };
-  return putBinding(element, Object.keys(rest).length ? rest : null);
-}
+/** Parts that no text stands for. */
+const UNSAID: ReadonlySet<BoundPart> = new Set(['picture', 'rows']);
 
 /** Longer texts are those of whole lists. */
 const LONGEST = 60;
@@ -155,13 +134,15 @@ export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
                     <code>{source}</code>
                   )}
                 </td>
-                <td>{parsed.problem ? '' : firstSaid(project, part, parsed, screen)}</td>
+                <td>
+                  {parsed.problem || UNSAID.has(part) ? '' : saidAtFirst(project, parsed.expression, screen)}
+                </td>
                 <td>
                   {onTake && (
                     <Button
                       $kind="quiet"
                       onPress={() =>
-                        session.change('Say what was drawn', withoutPart(element, binding, part))
+                        session.change('Say what was drawn', putBinding(element, withoutPart(binding, part)))
                       }
                     >
                       Give it up

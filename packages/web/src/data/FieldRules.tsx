@@ -11,19 +11,16 @@ interface FieldRulesProps {
 
 /** Whether each record needs the field, and what a new one says in it where nobody says. */
 export function FieldRules({ field, onField }: FieldRulesProps) {
-  const { name, required: _required, byDefault: _byDefault, ...rest } = field;
-  const kept = { ...rest, name };
+  const { name } = field;
   return (
     <>
       <Check
         label="Required"
         isOn={field.required ?? false}
-        onChange={(isOn) =>
-          onField(
-            { ...kept, ...without(field, 'required'), ...(isOn ? { required: true } : {}) },
-            `${name} is ${isOn ? '' : 'not '}required`,
-          )
-        }
+        onChange={(isOn) => {
+          const { required: _required, ...rest } = field;
+          onField(isOn ? { ...rest, required: true } : rest, `${name} is ${isOn ? '' : 'not '}required`);
+        }}
       />
       <SavedField
         key={`${name} by default`}
@@ -35,25 +32,17 @@ export function FieldRules({ field, onField }: FieldRulesProps) {
             ? `One of ${field.choices.join(', ')}`
             : null
         }
-        onSave={(text) =>
+        onSave={(text) => {
+          const { byDefault: _byDefault, ...rest } = field;
           onField(
-            { ...kept, ...without(field, 'byDefault'), ...(text ? { byDefault: text } : {}) },
+            text ? { ...rest, byDefault: text } : rest,
             text ? `${name} is “${text}” in a new record` : `${name} is empty in a new record`,
-          )
-        }
+          );
+        }}
       />
     </>
   );
 }
-
-/** The other of the two that a field keeps when one is said anew. */
-const without = (
-  { required, byDefault }: RecordField,
-  gone: 'required' | 'byDefault',
-): Pick<RecordField, 'required' | 'byDefault'> => ({
-  ...(required && gone !== 'required' ? { required } : {}),
-  ...(byDefault !== undefined && gone !== 'byDefault' ? { byDefault } : {}),
-});
 
 /** Stands for no collection. */
 const NOTHING = ' ';

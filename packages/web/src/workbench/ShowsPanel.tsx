@@ -4,7 +4,6 @@ import {
   expressionNames,
   hostOf,
   isField,
-  listedAtFirst,
   labelOf,
   type Project,
   readBinding,
@@ -15,6 +14,7 @@ import {
   screenOf,
   screensByKey,
   walkElements,
+  withoutPart,
   putBinding,
   roleOf,
   saidAtFirst,
@@ -162,13 +162,11 @@ function Shows({ element, kind, screen }: { element: Element; kind: Kind; screen
   const source = binding[field];
   const [isOpen, setOpen] = useState(false);
   const name = labelOf(element);
-  const put = (words: string, next: Binding): void =>
-    session.change(words, putBinding(element.key, Object.keys(next).length ? next : null));
+  const put = (words: string, next: Binding | null): void =>
+    session.change(words, putBinding(element.key, next));
   const giveUp = (): void => {
     setOpen(false);
-    const { [field]: gone, like, ...others } = binding;
-    const rest = like === undefined || field === 'marked' ? others : { ...others, like };
-    if (gone !== undefined) put(`${name}: ${label.toLowerCase()} ${says}`, rest);
+    if (source !== undefined) put(`${name}: ${label.toLowerCase()} ${says}`, withoutPart(binding, field));
   };
   if (source === undefined && !isOpen)
     return (
@@ -208,13 +206,7 @@ function Shows({ element, kind, screen }: { element: Element; kind: Kind; screen
       <div>
         {parsed && !parsed.problem && field !== 'rows' && (
           <small>
-            {atFirst(
-              field,
-              parsed.type.kind === 'list'
-                ? listedAtFirst(project, parsed.expression, screen).join(', ')
-                : saidAtFirst(project, parsed.expression, screen),
-              screenName(project, screen),
-            )}
+            {atFirst(field, saidAtFirst(project, parsed.expression, screen), screenName(project, screen))}
           </small>
         )}
         <Button $kind="quiet" onPress={giveUp}>

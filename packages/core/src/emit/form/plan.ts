@@ -257,6 +257,7 @@ export class EmissionPlan {
   /** What elements of a screen show of what is worked out, by their keys. */
   boundOn(screen: string): ReadonlyMap<string, BoundElement> {
     const bindings = new Map(this.#bindingsByScreen.get(screen) ?? []);
+    if (!bindings.size) return new Map();
     const variables = knownVariables(this.project.app);
     if (this.#isStill) return boundElements(stillBindings(bindings), onlyVariables(variables));
     return boundElements(bindings, namesOn(this.project, this.live, variables, screen), {

@@ -11,7 +11,7 @@ import {
   type ReadDeed,
   rowCollectionOf,
 } from '../../../records/deeds.ts';
-import { sayingOf, type Setting, settingOf } from '../../../variables/variables.ts';
+import { readSetting, type Setting } from '../../../variables/variables.ts';
 import { type EmittedRecordDeed, type EmittedStep, saidByDeed } from '../markup.ts';
 import type { RecordStep } from './controls.ts';
 import type { LiveCollection } from './live.ts';
@@ -126,10 +126,8 @@ function expressionsOfSetting(
   place: DeedPlace,
 ): readonly (readonly [Expression])[] {
   if (step.kind !== 'set' && step.kind !== 'say') return [];
-  const names = deedNames(project, place);
-  const read =
-    step.kind === 'set' ? settingOf(project.app, step, names) : sayingOf(project.app, step.text, names);
-  return read.problem === undefined ? [[read.to]] : [];
+  const read = readSetting(project.app, step, deedNames(project, place));
+  return read && read.problem === undefined ? [[read.to]] : [];
 }
 
 /** A step that sets a variable or says something, as it is read where it is done, with what it speaks of there. */
@@ -144,9 +142,8 @@ export function emittedSetting(
   if (step.kind !== 'set' && step.kind !== 'say') return null;
   const before = steps.slice(0, at);
   const names = { ...deedNames(project, { screen, element, before }), records: shown };
-  const read =
-    step.kind === 'set' ? settingOf(project.app, step, names) : sayingOf(project.app, step.text, names);
-  if (read.problem !== undefined) return null;
+  const read = readSetting(project.app, step, names);
+  if (!read || read.problem !== undefined) return null;
   return { ...read, ...atHand(project, live, before, { screen, element, shown }, [[read.to]]) };
 }
 
