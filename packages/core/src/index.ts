@@ -156,7 +156,16 @@ export type { IntakeHost, ShippedFace } from './intake/host.ts';
 
 export { noticeCauses, type NoticeCause } from './intake/notice_causes.ts';
 
-export type { PdfPage, PdfPicture, PdfShape, PdfText } from './intake/pdf/pdf_page.ts';
+export type {
+  Clip,
+  Gradient,
+  Paint,
+  PaintedItem,
+  PaintedLink,
+  PaintedPage,
+} from './intake/painted/painted_page.ts';
+
+export { type FontName, fontNamed } from './intake/painted/font_names.ts';
 
 export type { Pixels, TextLine } from './intake/picture/pixels.ts';
 
@@ -166,7 +175,7 @@ export type { UtilityPlan } from './intake/html/utilities.ts';
 
 export { iconClassCss, isIconFamily, type WebFont, webFontsIn } from './intake/html/web_fonts.ts';
 
-export { type Matrix, mapPoint, multiply } from './intake/svg/matrix.ts';
+export { mapBox, mapPoint, type Matrix, multiply } from './intake/svg/matrix.ts';
 
 export { readSvg } from './intake/svg/read_svg.ts';
 

@@ -3,7 +3,7 @@ import path from 'node:path';
 import type {
   IntakeHost,
   PageReading,
-  PdfPage,
+  PaintedPage,
   Pixels,
   ReadingPlan,
   ShippedFace,
@@ -15,7 +15,7 @@ import { launchChromium } from '@tovel/renderer/chromium';
 import { pageScript } from '@tovel/renderer/page_script';
 import type { Browser, Page } from 'playwright-core';
 import { createWorker } from 'tesseract.js';
-import { readPdf } from './pdf.ts';
+import { readPdf } from './pdf/read_pdf.ts';
 import { shippedFont } from './shipped_fonts.ts';
 import { type Recogniser, readTextLines } from './text_lines.ts';
 import { compileUtilities } from './utilities.ts';
@@ -57,7 +57,7 @@ export class HeadlessHost implements IntakeHost {
     return shippedFont(font);
   }
 
-  async readPdf(bytes: Uint8Array): Promise<readonly PdfPage[]> {
+  async readPdf(bytes: Uint8Array): Promise<readonly PaintedPage[]> {
     return readPdf(await import('pdfjs-dist/legacy/build/pdf.mjs'), bytes);
   }
 

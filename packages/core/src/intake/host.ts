@@ -2,7 +2,7 @@ import type { AssetRef } from '../model/design.ts';
 import type { PageReading, ReadingPlan } from './html/reading.ts';
 import type { UtilityPlan } from './html/utilities.ts';
 import type { WebFont } from './html/web_fonts.ts';
-import type { PdfPage } from './pdf/pdf_page.ts';
+import type { PaintedPage } from './painted/painted_page.ts';
 import type { Pixels, TextLine } from './picture/pixels.ts';
 
 /** A face of a font that Tovel ships. */
@@ -33,5 +33,5 @@ export interface IntakeHost {
   /** The lines of text in a picture. */
   readText?(pixels: Pixels): Promise<readonly TextLine[]>;
   /** Rejects for what is not a PDF, or is locked. */
-  readPdf?(bytes: Uint8Array): Promise<readonly PdfPage[]>;
+  readPdf?(bytes: Uint8Array): Promise<readonly PaintedPage[]>;
 }

@@ -111,7 +111,7 @@ function arrangeShown(inner: Box, items: readonly Placed[], parent: Placed): Flo
     return { ...rest, box: { ...group.box, x: inner.x, width: inner.width } };
   });
   const flow = found.axis === 'y' ? stack(inner, members) : row(inner, members);
-  return found.floating.length ? withFloating(inner, flow, found.floating) : flow;
+  return found.floating.length ? withBehind(withFloating(inner, flow, found.floating), items, found.floating) : flow;
 }
 
 /** Several things that stand together get a container of their own. */
@@ -493,6 +493,27 @@ function withFloating(inner: Box, flow: Flow, floating: readonly Placed[]): Flow
   const over = freely(inner, floating, false);
   return { own: { ...flow.own, ...over.own }, items: [...flow.items, ...over.items] };
 }
+
+/** What was drawn before all that it overlaps lies behind it, though what is placed freely would be painted last. */
+function withBehind(flow: Flow, drawn: readonly Placed[], floating: readonly Placed[]): Flow {
+  const behind = new Set(
+    floating.filter((item) => {
+      const others = drawn.filter((other) => other !== item && !floating.includes(other) && overlaps(item.box, other.box));
+      return others.length > 0 && others.every((other) => drawn.indexOf(other) > drawn.indexOf(item));
+    }),
+  );
+  if (!behind.size) return flow;
+  return {
+    // What lies behind must not lie behind what holds it, too.
+    own: { ...flow.own, isolation: 'isolate' },
+    items: flow.items.map(({ item, css }) =>
+      behind.has(item) ? { item, css: { ...css, 'z-index': '-1' } } : { item, css },
+    ),
+  };
+}
+
+const overlaps = (a: Box, b: Box): boolean =>
+  a.x < right(b) && b.x < right(a) && a.y < bottom(b) && b.y < bottom(a);
 
 const isFixed = (item: Placed): boolean => item.kind === 'image' || item.kind === 'vector';
 

@@ -114,12 +114,12 @@ async function fontServiceCss(address: string): Promise<string> {
     .join('');
 }
 
-async function shoot(page: Page, address: string): Promise<Buffer> {
+export async function shoot(page: Page, address: string): Promise<Buffer> {
   await page.goto(address, { waitUntil: 'load' });
   return page.screenshot({ fullPage: true, animations: 'disabled' });
 }
 
-async function pageAt(html: string): Promise<string> {
+export async function pageAt(html: string): Promise<string> {
   const file = path.join(tmpdir(), `tovel-fidelity-${process.pid}.html`);
   await writeFile(file, html);
   return `file://${file}`;
@@ -135,7 +135,7 @@ async function addressOf(folder: string, screen: Screen): Promise<string> {
 }
 
 /** The share of pixels that differ; sizes are padded with what cannot match. */
-async function differing(drawn: Buffer, emitted: Buffer, out?: string): Promise<number> {
+export async function differing(drawn: Buffer, emitted: Buffer, out?: string): Promise<number> {
   // Most are the same to the byte, and reading a picture takes longer than taking it.
   if (!out && drawn.equals(emitted)) return 0;
   const [a, b] = [PNG.sync.read(drawn), PNG.sync.read(emitted)];

@@ -1,4 +1,5 @@
 import { withOwnIds } from '../drawing_ids.ts';
+import { adoptBackground, assembleScreen, nest } from '../drawn/assemble.ts';
 import { arrangeScreen, softOf } from '../../layout/arrange.ts';
 import { contains, hasLook, type Placed, union } from '../../layout/placed.ts';
 import type { Box, Notice, Screen } from '../../model/design.ts';
@@ -98,7 +99,6 @@ class SvgReader {
   readonly #byId = new Map<string, XmlElement>();
   readonly #uses: XmlElement[] = [];
   readonly #isSplit: boolean;
-  #largestText = 0;
   #isInHidden = false;
 
   constructor(root: XmlElement, input: SvgInput, notices: Notice[]) {
@@ -185,13 +185,7 @@ class SvgReader {
         ? { x: 0, y: 0, width: round(width), height: round(height) }
         : union(drawn.filter((item) => !item.hidden).map((item) => item.box));
     const base = this.#placed(this.#root, 'box', box, this.#root.path, { tag: 'div' });
-    const whole = adoptBackground({ ...base, children: nest(withoutCovered(drawn, box)) });
-    const root = this.#withHeading({
-      ...whole,
-      box,
-      border: 0,
-      look: { 'background-color': '#ffffff', ...withoutBorder(whole.look) },
-    });
+    const root = assembleScreen(base, drawn);
     const name = this.#titleOf(this.#root) ?? sentenceCase(baseName(this.#input.file));
     return {
       key: this.#input.screenKey,
@@ -528,8 +522,6 @@ class SvgReader {
     if (!read) return isUpright(matrix) ? [] : this.#vector(element, parents, inherited, outer, path);
     const plain = read.lines.every((line) => line.length === 1 && !Object.keys(line[0].style).length);
     const text = read.lines.map((line) => line.map((run) => run.text).join('')).join('\n');
-    const size = parseFloat(read.style['font-size']);
-    if (!this.#isInHidden) this.#largestText = Math.max(this.#largestText, size);
     const look: Record<string, string> = {
       ...read.style,
       ...(read.lines.length > 1 ? { 'white-space': 'pre-line' } : {}),
@@ -739,27 +731,6 @@ class SvgReader {
     const [x, y] = [lengthOf(element.attributes.x), lengthOf(element.attributes.y)];
     return cornersOf(mapBox(matrix, { x, y: y - size, width: length, height: size * 1.3 }));
   }
-
-  /** The largest text near the top of a screen is its heading. */
-  #withHeading(root: Placed): Placed {
-    let found = false;
-    const visit = (item: Placed): Placed => {
-      if (found) return item;
-      if (
-        item.kind === 'text' &&
-        item.tag === 'p' &&
-        this.#largestText >= 18 &&
-        parseFloat(item.look['font-size']) === this.#largestText
-      ) {
-        found = true;
-        return { ...item, tag: 'h1' };
-      }
-      return item.children.length && item.kind !== 'text'
-        ? { ...item, children: item.children.map(visit) }
-        : item;
-    };
-    return visit(root);
-  }
 }
 
 /** Whether a drawing's text is written letter by letter or in parts of words, as converters do. */
@@ -801,79 +772,6 @@ function innerViewport(element: XmlElement, size: Readonly<Record<string, string
   const scale = Math.min(width / view[2], height / view[3]);
   const [dx, dy] = [(width - view[2] * scale) / 2, (height - view[3] * scale) / 2];
   return multiply(move, multiply([scale, 0, 0, scale, dx, dy], translation(-view[0], -view[1])));
-}
-
-function withoutBorder(look: Placed['look']): Record<string, string> {
-  return Object.fromEntries(Object.entries(look).filter(([name]) => name.startsWith('background')));
-}
-
-/** A box that lies under everything else in its group is the group's own look. */
-function adoptBackground(group: Placed): Placed {
-  const [first, ...rest] = group.children.filter((child) => !child.hidden);
-  const hidden = group.children.filter((child) => child.hidden);
-  if (!first || first.kind !== 'box' || !hasLook(first)) return group;
-  if (rest.length && !contains(first.box, union(rest.map((item) => item.box)), 4)) return group;
-  if (!rest.length && !contains(first.box, group.box, 1)) return group;
-  return {
-    ...group,
-    look: first.look,
-    border: first.border,
-    box: first.box,
-    children: [...first.children, ...rest, ...hidden],
-  };
-}
-
-/** Share of the screen that a box takes at least that covers what was drawn before it. */
-const SHEET = 0.9;
-
-/** What lies beneath a sheet that was drawn over it is not seen, and so no part of the app until somebody shows it. */
-function withoutCovered(items: readonly Placed[], screen: Box): readonly Placed[] {
-  const last = items.findLastIndex(
-    (item) => isOpaque(item) && item.box.width * item.box.height >= SHEET * screen.width * screen.height,
-  );
-  if (last <= 0) return items;
-  const sheet = items[last].box;
-  return items.map((item, i) =>
-    i < last && !item.hidden && contains(sheet, item.box, 1) ? { ...item, hidden: true } : item,
-  );
-}
-
-const isOpaque = ({ kind, hidden, look, children }: Placed): boolean =>
-  kind === 'box' &&
-  !hidden &&
-  !children.length &&
-  look.opacity === undefined &&
-  !Object.keys(look).some((name) => name.endsWith('radius')) &&
-  /^#([0-9a-f]{3}|[0-9a-f]{6})$/i.test(look['background-color'] ?? '');
-
-/** Puts what lies wholly on a box, and was drawn after it, into that box. */
-function nest(all: readonly Placed[]): Placed[] {
-  const items = all.filter((item) => !item.hidden);
-  // Areas stand in an array of their own: a flat drawing of 20,000 boxes is held against itself.
-  const areas = Float64Array.from(items, ({ box }) => box.width * box.height);
-  const holders = Int32Array.from(
-    items.flatMap((item, i) => (item.kind === 'box' && hasLook(item) ? [i] : [])),
-  );
-  const into = new Map<number, number[]>();
-  const top: number[] = [];
-  items.forEach((item, i) => {
-    let holder = -1;
-    for (const k of holders) {
-      if (k >= i) break;
-      // The smallest, and of those alike the last.
-      if (areas[k] <= areas[i] || (holder >= 0 && areas[k] > areas[holder])) continue;
-      if (contains(items[k].box, item.box, 1)) holder = k;
-    }
-    const inner = into.get(holder);
-    if (holder < 0) top.push(i);
-    else if (inner) inner.push(i);
-    else into.set(holder, [i]);
-  });
-  const make = (i: number): Placed => {
-    const inner = into.get(i);
-    return inner ? { ...items[i], children: [...items[i].children, ...inner.map(make)] } : items[i];
-  };
-  return [...top.map(make), ...all.filter((item) => item.hidden)];
 }
 
 /** A group around one thing that has a name is called as that is. */
