@@ -85,6 +85,9 @@ const isOpaque = ({ kind, hidden, look, children }: Placed): boolean =>
   !Object.keys(look).some((name) => name.endsWith('radius')) &&
   /^#([0-9a-f]{3}|[0-9a-f]{6})$/i.test(look['background-color'] ?? '');
 
+/** Areas that differ by less than this are the same: what was drawn over all of another lies beside it. */
+const ALIKE = 1.002;
+
 /** Puts what lies wholly on a box, and was drawn after it, into that box. */
 export function nest(all: readonly Placed[]): Placed[] {
   const items = all.filter((item) => !item.hidden);
@@ -100,7 +103,7 @@ export function nest(all: readonly Placed[]): Placed[] {
     for (const k of holders) {
       if (k >= i) break;
       // The smallest, and of those alike the last.
-      if (areas[k] <= areas[i] || (holder >= 0 && areas[k] > areas[holder])) continue;
+      if (areas[k] <= areas[i] * ALIKE || (holder >= 0 && areas[k] > areas[holder] * ALIKE)) continue;
       if (contains(items[k].box, item.box, 1)) holder = k;
     }
     const inner = into.get(holder);

@@ -9,6 +9,19 @@ export const hexOf = (values: readonly number[]): string => {
   return `#${hex.length === 8 && hex.endsWith('ff') ? hex.slice(0, 6) : hex}`;
 };
 
+/** A colour as CSS writes it in hexadecimal digits or by its three parts, in hexadecimal digits; null for any other writing. */
+export function hexOfCss(color: string): string | null {
+  const short = /^#([0-9a-f])([0-9a-f])([0-9a-f])$/i.exec(color);
+  if (short) return `#${short.slice(1).map((digit) => digit + digit).join('')}`;
+  if (channelsOf(color)) return color.toLowerCase();
+  const parts = /^rgba?\(([^)]+)\)$/i.exec(color.trim())?.[1].split(/[\s,/]+/).filter(Boolean);
+  if (parts && parts.length >= 3) {
+    const values = parts.map((part, i) => (part.endsWith('%') ? parseFloat(part) * 2.55 : Number(part) * (i === 3 ? 255 : 1)));
+    return values.every(Number.isFinite) ? hexOf(values) : null;
+  }
+  return { black: '#000000', white: '#ffffff' }[color] ?? null;
+}
+
 /** A colour that lets more of what is behind it through. */
 export function withAlpha(color: string, alpha: number): string {
   const channels = channelsOf(color);
@@ -27,4 +40,12 @@ export function laidOver(below: string, above: string): string | null {
 export function mixed(a: string, b: string, t: number): number[] | null {
   const [from, to] = [channelsOf(a), channelsOf(b)];
   return from && to && from.map((value, i) => value + t * (to[i] - value));
+}
+
+/** How much a colour of a mask lets through, 0 to 1: its luminance (CSS Masking 1, 7.10.1), as far as it is there itself. */
+export function brightness(color: string): number {
+  const channels = channelsOf(color);
+  if (!channels) return 1;
+  const [r, g, b, alpha] = channels;
+  return ((0.2125 * r + 0.7154 * g + 0.0721 * b) / 255) * (alpha / 255);
 }

@@ -5,7 +5,7 @@ import { contains, type Placed, union } from '../../layout/placed.ts';
 import type { Box, Notice, Screen } from '../../model/design.ts';
 import { joinTexts } from '../svg/join_text.ts';
 import { isSeen, isWhole, overlap, type Window, Windows } from './clipping.ts';
-import { laidOver, withAlpha } from './colors.ts';
+import { brightness, laidOver, withAlpha } from './colors.ts';
 import { withAlphaOf } from './gradient.ts';
 import { type BoxedShape, boundsOfShape, boxesOfShape, radiusLook } from './look_of_shape.ts';
 import { alignedTexts } from './aligned_texts.ts';
@@ -22,7 +22,7 @@ export interface PaintedInput {
   readonly screenKey: string;
   readonly page: PaintedPage;
   /** Keeps a picture, and says what it is called in the project. */
-  readonly keep: (png: Uint8Array, path: string) => string;
+  readonly keep: (png: Uint8Array, path: string) => string | null;
 }
 
 /** Reads what a machine painted into a screen; null where nothing of it can be seen. */
@@ -133,6 +133,11 @@ class PaintedReader {
       const both = fill && withAlphaOf(fill, shades);
       if (both) return { ...shape, fill: both, mask: undefined };
     }
+    // One colour all over lets all of it through alike.
+    if (only && !more.length && only.kind === 'shape' && typeof only.fill === 'string') {
+      const through = brightness(only.fill) * only.opacity;
+      return { ...shape, opacity: shape.opacity * through, mask: undefined };
+    }
     this.#leave('A mask');
     return null;
   }
@@ -227,7 +232,7 @@ class PaintedReader {
     const make = (of: Box, look: Placed['look'], more: Partial<Placed> = {}): Placed =>
       this.#make('image', of, path, 'picture', { tag: 'img', asset, attributes: { alt: '' }, look: { ...look, ...opacity }, ...more });
     if (isAlike(shown, picture.box, 1)) {
-      this.#placed.push(make(box, { 'object-fit': 'fill', ...corners }));
+      this.#placed.push(make(shown, { 'object-fit': 'fill', ...corners }));
       return;
     }
     // One side as long as what shows it: it covers its place, and the rest is cut off.

@@ -8,6 +8,8 @@ import { isPlainAddress } from '../../vocabulary/addresses.ts';
 import { unfoldedCount } from '../../vocabulary/vectors.ts';
 import { baseName } from '../files.ts';
 import { limits } from '../limits.ts';
+import { isPaintedSvg, paintedSvg } from '../painted/painted_svg.ts';
+import { readPainted } from '../painted/read_painted.ts';
 import {
   boxAround,
   identity,
@@ -177,6 +179,7 @@ class SvgReader {
     const matrix: Matrix = hasView
       ? multiply([width / view[2], 0, 0, height / view[3], 0, 0], translation(-view[0], -view[1]))
       : identity;
+    if (width && height && isPaintedSvg(this.#root)) return this.#painted({ width, height }, matrix);
     const style = styleOf(this.#root, [], {}, this.#sheet);
     const drawn = this.#children(this.#root, [], style, matrix, this.#root.path);
     if (!drawn.some((item) => !item.hidden)) return null;
@@ -196,6 +199,22 @@ class SvgReader {
       root: arrangeScreen({ ...root, name }),
       use: 'screen',
     };
+  }
+
+  /** A drawing that a machine wrote thing by thing says nothing of what belongs together. */
+  #painted(size: { width: number; height: number }, matrix: Matrix): Screen | null {
+    const { file, screenKey, asset } = this.#input;
+    const source = { root: this.#root, byId: this.#byId, sheet: this.#sheet, asset };
+    const { screen, notices } = readPainted({
+      file,
+      path: '',
+      name: this.#titleOf(this.#root) ?? sentenceCase(baseName(file)),
+      screenKey,
+      page: paintedSvg(source, size, matrix),
+      keep: () => null,
+    });
+    this.#notices.push(...notices);
+    return screen;
   }
 
   #notice(level: Notice['level'], code: string, path: string, message: string): void {
