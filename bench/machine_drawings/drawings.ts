@@ -27,6 +27,8 @@ export interface DrawnPage {
 }
 
 export const WIDTH = 1280;
+/** Height of the pages that a long page is cut into. */
+const PAPER = 900;
 /** Programs that turn PDF into SVG, with how they are called. */
 const CONVERTERS = {
   'text-svg': ['mutool', (pdf: string, svg: string) => ['convert', '-F', 'svg', '-O', 'text=text', '-o', svg, pdf]],
@@ -56,13 +58,15 @@ export async function drawPage(page: Page, root: string, file: string, folder: s
   await page.emulateMedia({ media: 'screen' });
   await page.goto(`file://${path.join(root, file)}`, { waitUntil: 'load' });
   const { height, words } = await page.evaluate(textOfPage);
+  await page.setViewportSize({ width: WIDTH, height: PAPER });
+  const onPaper = await page.screenshot({ animations: 'disabled', fullPage: true });
   await page.setViewportSize({ width: WIDTH, height });
   const picture = await page.screenshot({ animations: 'disabled' });
   const print = { printBackground: true, margin: { top: 0, right: 0, bottom: 0, left: 0 } };
   await writeFile(at('.pdf'), await page.pdf({ ...print, width: `${WIDTH}px`, height: `${height + 1}px` }));
-  await writeFile(at('.pages.pdf'), await page.pdf({ ...print, width: `${WIDTH}px`, height: '900px' }));
+  await writeFile(at('.pages.pdf'), await page.pdf({ ...print, width: `${WIDTH}px`, height: `${PAPER}px` }));
   const drawings: Partial<Record<Maker, string>> = { pdf: at('.pdf'), pages: at('.pages.pdf') };
-  const looks: Partial<Record<Maker, Buffer>> = {};
+  const looks: Partial<Record<Maker, Buffer>> = { pages: onPaper };
   for (const [maker, [program, args]] of Object.entries(CONVERTERS) as [
     keyof typeof CONVERTERS,
     (typeof CONVERTERS)[keyof typeof CONVERTERS],
@@ -101,6 +105,7 @@ function textOfPage(): { height: number; words: string[] } {
     const style = getComputedStyle(parent);
     if (box.width < 1 || box.height < 1 || style.visibility !== 'visible' || style.opacity === '0') continue;
     if (box.right <= 0 || box.left >= innerWidth || box.bottom <= 0) continue;
+    if (box.top >= document.documentElement.scrollHeight) continue;
     const how = style.textTransform;
     const text = node.textContent ?? '';
     const shown =

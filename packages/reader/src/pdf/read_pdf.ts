@@ -24,10 +24,11 @@ export async function readPdf(pdfjs: typeof PdfJs, bytes: Uint8Array): Promise<P
     const document = await task.promise;
     if (document.numPages > limits.pages)
       throw new Error(`it has ${document.numPages} pages; at most ${limits.pages} are read`);
+    const isPrinted = isOfBrowser(((await document.getMetadata()).info ?? {}) as Record<string, unknown>);
     const pages: PaintedPage[] = [];
     for (let number = 1; number <= document.numPages; number++) {
       const page = await document.getPage(number);
-      pages.push(await new PageWalk(pdfjs, page).read());
+      pages.push({ ...(await new PageWalk(pdfjs, page).read()), ...(isPrinted ? { isPrinted } : {}) });
       page.cleanup();
     }
     return pages;
@@ -38,3 +39,7 @@ export async function readPdf(pdfjs: typeof PdfJs, bytes: Uint8Array): Promise<P
     await task.destroy();
   }
 }
+
+/** Browsers sign what they print as they sign what they ask for. */
+const isOfBrowser = ({ Creator }: Record<string, unknown>): boolean =>
+  typeof Creator === 'string' && /^Mozilla\b/.test(Creator);

@@ -11,6 +11,8 @@ export interface PaintedPage {
   /** In the order in which they are painted. */
   readonly items: readonly PaintedItem[];
   readonly links: readonly PaintedLink[];
+  /** Whether a browser printed it. */
+  readonly isPrinted?: boolean;
   /** What the page paints and a screen cannot show, in words, with how often. */
   readonly leftOut: Readonly<Record<string, number>>;
 }

@@ -4,6 +4,7 @@ import { baseName, type InputFile } from '../files.ts';
 import { movedPage } from '../painted/moved.ts';
 import type { PaintedPage } from '../painted/painted_page.ts';
 import { pixelScale } from '../painted/pixel_scale.ts';
+import { screensOfPages } from '../painted/join_pages.ts';
 import { readPainted } from '../painted/read_painted.ts';
 
 export interface PdfContext {
@@ -21,20 +22,32 @@ export function readPdfPages(
   const screens: Screen[] = [];
   const notices: Notice[] = [];
   const scale = pixelScale(pages);
-  pages.forEach((page, i) => {
-    const path = pages.length > 1 ? String(i) : '';
+  const inPixels = scale === 1 ? pages : pages.map((page) => movedPage(page, scale));
+  const parts = screensOfPages(
+    inPixels,
+    pages.some(({ isPrinted }) => isPrinted),
+  );
+  if (parts.length < pages.length)
+    notices.push({
+      level: 'info',
+      code: 'pages-joined',
+      file: file.path,
+      message: `Its ${pages.length} pages are one long screen that was cut for paper, and were put together again.`,
+    });
+  parts.forEach((page, i) => {
+    const path = parts.length > 1 ? String(i) : '';
     const made = readPainted({
       file: file.path,
       path,
-      name: pages.length > 1 ? `${baseName(file.path)} ${i + 1}` : baseName(file.path),
+      name: parts.length > 1 ? `${baseName(file.path)} ${i + 1}` : baseName(file.path),
       screenKey: context.screenKey(path),
-      page: scale === 1 ? page : movedPage(page, scale),
+      page,
       keep: (png, at) => context.keep({ path: `${file.path}#${i + 1}-${at}.png`, bytes: png }),
     });
     notices.push(
       ...made.notices.map((notice) => ({
         ...notice,
-        ...(pages.length > 1 ? { message: `Page ${i + 1}: ${notice.message}` } : {}),
+        ...(parts.length > 1 ? { message: `Page ${i + 1}: ${notice.message}` } : {}),
       })),
     );
     if (made.screen) screens.push({ ...made.screen, name: headingOf(made.screen) ?? made.screen.name });
