@@ -70,9 +70,9 @@ export class HeadlessHost implements IntakeHost {
     return { ...made, data: new Uint8Array(Buffer.from(made.data, 'base64')) };
   }
 
-  async readText(pixels: Pixels): Promise<readonly TextLine[]> {
+  async readText(pixels: Pixels, isPlain?: boolean): Promise<readonly TextLine[]> {
     this.#recogniser ??= startRecogniser();
-    return readTextLines(await this.#recogniser, pixels, (png) => Buffer.from(png));
+    return readTextLines(await this.#recogniser, pixels, (png) => Buffer.from(png), isPlain);
   }
 
   /** The page that reads; a browser that died in between is started anew, so that one page never costs the next. */

@@ -20,13 +20,18 @@ interface RecognisedBlock {
   }[];
 }
 
-/** Reads the lines of text in a picture, dark on light and then light on dark, which one pass alone misses. */
+/**
+ * Reads the lines of text in a picture, dark on light and then light on dark, which one pass alone misses.
+ * @param isPlain where all of it is dark on light
+ */
 export async function readTextLines(
   worker: Recogniser,
   pixels: Pixels,
   wrap: (png: Uint8Array) => unknown,
+  isPlain = false,
 ): Promise<TextLine[]> {
   const lines = await pass(worker, wrap(pngOf(pixels, false)));
+  if (isPlain) return lines;
   for (const line of await pass(worker, wrap(pngOf(pixels, true)))) {
     const twin = lines.findIndex((other) => overlaps(line, other));
     if (twin < 0) lines.push(line);

@@ -12,10 +12,11 @@ import { pagesLeadingOn } from './html/leads_on.ts';
 import { PageIntake } from './html/page_intake.ts';
 import { withSameCanvas } from './html/same_canvas.ts';
 import { readOra } from './ora/read_ora.ts';
+import { withLetters } from './painted/letters.ts';
 import { readPdfPages } from './pdf/read_pdf.ts';
 import { isScreenPicture, pairPictures, type Pairing } from './picture/pairing.ts';
 import { readPicture } from './picture/read_picture.ts';
-import { readSvg } from './svg/read_svg.ts';
+import { openSvg, type SvgInput, type SvgResult } from './svg/read_svg.ts';
 
 export interface IntakeProgress {
   readonly done: number;
@@ -265,7 +266,7 @@ class Batch {
       this.#files.pictureAt(reference, file.path)?.hash ?? null;
     switch (kind) {
       case 'svg':
-        return one(readSvg({ file: file.path, text: textOfFile(file), screenKey: key(), asset }));
+        return one(await this.#svg({ file: file.path, text: textOfFile(file), screenKey: key(), asset }));
       case 'html':
         return one(await this.#pages.read(file, key()));
       case 'ora':
@@ -285,6 +286,13 @@ class Batch {
       default:
         return one(await readPicture(this.#files.keep(file), file, key(), this.#host));
     }
+  }
+
+  async #svg(input: SvgInput): Promise<SvgResult> {
+    const opened = openSvg(input);
+    if (!opened.page) return opened;
+    const readText = this.#host.readText?.bind(this.#host);
+    return opened.read(readText ? await withLetters(opened.page, readText) : opened.page);
   }
 
   #ask<K extends 'readPdf'>(ability: K, what: string): NonNullable<IntakeHost[K]> {

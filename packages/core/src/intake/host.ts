@@ -31,7 +31,8 @@ export interface IntakeHost {
   /** Rejects for what is not a picture. */
   decodePicture?(bytes: Uint8Array, type: string): Promise<Pixels>;
   /** The lines of text in a picture. */
-  readText?(pixels: Pixels): Promise<readonly TextLine[]>;
+  /** @param isPlain whether all of it is dark on light */
+  readText?(pixels: Pixels, isPlain?: boolean): Promise<readonly TextLine[]>;
   /** Rejects for what is not a PDF, or is locked. */
   readPdf?(bytes: Uint8Array): Promise<readonly PaintedPage[]>;
 }

@@ -41,7 +41,7 @@ const intake = {
         compileUtilities: (plan) => around.compileUtilities(plan),
         shippedFont: (font) => around.shippedFont(font),
         decodePicture,
-        readText: (pixels) => readTextLines(recogniser, pixels, (png) => png),
+        readText: (pixels, isPlain) => readTextLines(recogniser, pixels, (png) => png, isPlain),
         readPdf: async (bytes) => readPdf(await pdfLibrary(), bytes),
       },
       { taken, known, onProgress: (progress) => around.onProgress(progress) },

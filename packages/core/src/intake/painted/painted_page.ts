@@ -43,6 +43,8 @@ export interface PaintedShape extends Painted {
   readonly isEvenOdd: boolean;
   readonly fill: Paint | null;
   readonly stroke: Stroke | null;
+  /** Of the outline of a letter: which outline it is, of which face and size, and where its baseline begins. */
+  readonly letter?: { readonly id: string; readonly face: string; readonly x: number; readonly y: number };
 }
 
 export interface PaintedText extends Painted {

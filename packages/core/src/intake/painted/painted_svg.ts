@@ -39,17 +39,26 @@ export function isPaintedSvg(root: XmlElement): boolean {
   return (texts >= 4 && placed >= texts * 0.5) || (!texts && uses >= 8);
 }
 
-/** What a drawing paints, in the order in which it does. */
-export function paintedSvg(source: SvgSource, size: { width: number; height: number }, matrix: Matrix): PaintedPage {
-  const walk = new SvgWalk(source);
-  walk.children(source.root, {
-    parents: [],
-    style: styleOf(source.root, [], {}, source.sheet),
-    matrix,
-    clips: [],
-    opacity: 1,
+/** What a drawing paints, in the order in which it does: each of its pages, where it has some. */
+export function paintedSvg(
+  source: SvgSource,
+  size: { width: number; height: number },
+  matrix: Matrix,
+): PaintedPage[] {
+  const pages = childElements(source.root)
+    .filter(({ name }) => name === 'pageSet')
+    .flatMap((set) => childElements(set).filter(({ name }) => name === 'page'));
+  return (pages.length ? pages : [source.root]).map((page) => {
+    const walk = new SvgWalk(source);
+    walk.children(page, {
+      parents: [],
+      style: styleOf(source.root, [], {}, source.sheet),
+      matrix,
+      clips: [],
+      opacity: 1,
+    });
+    return { ...size, items: walk.items, links: walk.links, leftOut: walk.leftOut };
   });
-  return { ...size, items: walk.items, links: walk.links, leftOut: walk.leftOut };
 }
 
 interface Context {
@@ -107,8 +116,6 @@ class SvgWalk {
     switch (element.name) {
       case 'g':
       case 'switch':
-      case 'page':
-      case 'pageSet':
         return this.children(element, context);
       case 'a':
         return this.#link(element, context);
@@ -179,9 +186,20 @@ class SvgWalk {
     );
     const inner = { ...context, matrix, parents: [...context.parents, element] };
     this.#uses.push(target);
+    const before = this.items.length;
     if (target.name === 'symbol') this.children(target, inner);
     else this.#element(target, inner);
     this.#uses.pop();
+    this.#markLetter(before, target.attributes.id ?? '', matrix);
+  }
+
+  /** What is used as letters are is the outline of one; those of a font in one size are called alike but for a number. */
+  #markLetter(before: number, id: string, matrix: Matrix): void {
+    const face = /^(.*glyph.*?)[-_.]\d+$/i.exec(id)?.[1];
+    const [only, ...more] = this.items.slice(before);
+    if (!face || only?.kind !== 'shape' || more.length) return;
+    const [x, y] = [matrix[4], matrix[5]];
+    this.items[before] = { ...only, letter: { id, face, x, y } };
   }
 
   #paint(value: string | undefined, alpha: string | undefined, context: Context, segments: readonly Segment[]): Paint | null {

@@ -8,6 +8,8 @@ import { isPlainAddress } from '../../vocabulary/addresses.ts';
 import { unfoldedCount } from '../../vocabulary/vectors.ts';
 import { baseName } from '../files.ts';
 import { limits } from '../limits.ts';
+import { screensOfPages } from '../painted/join_pages.ts';
+import type { PaintedPage } from '../painted/painted_page.ts';
 import { isPaintedSvg, paintedSvg } from '../painted/painted_svg.ts';
 import { readPainted } from '../painted/read_painted.ts';
 import {
@@ -65,10 +67,21 @@ const SHAPES = new Set(['path', 'polygon', 'polyline', 'line', ...BOXES]);
 const ICON_SIZE = 96;
 const MAX_USES = 30;
 
+/** A drawing that was opened: read already, or what a machine painted, to be read when its letters are. */
+export type OpenedSvg =
+  | ({ readonly page: null } & SvgResult)
+  | { readonly page: PaintedPage; readonly read: (page: PaintedPage) => SvgResult };
+
 /** Reads an SVG drawing into a screen. What cannot be read at all is a notice and no screen. */
 export function readSvg(input: SvgInput): SvgResult {
+  const opened = openSvg(input);
+  return opened.page ? opened.read(opened.page) : opened;
+}
+
+export function openSvg(input: SvgInput): OpenedSvg {
   const notices: Notice[] = [];
-  const fail = (message: string): SvgResult => ({
+  const fail = (message: string): OpenedSvg & SvgResult => ({
+    page: null,
     screen: null,
     notices: [...notices, { level: 'error', code: 'svg-unreadable', file: input.file, message }],
   });
@@ -83,14 +96,18 @@ export function readSvg(input: SvgInput): SvgResult {
   }
   if (root.name !== 'svg')
     return fail(`The root element is <${root.name}>, not <svg>, so there is nothing to draw.`);
-  let screen: Screen | null;
+  const done = (screen: Screen | null): SvgResult =>
+    screen ? { screen, notices } : fail('The drawing is empty: nothing in it can be seen.');
   try {
-    screen = new SvgReader(root, input, notices).read();
+    const reader = new SvgReader(root, input, notices);
+    const page = reader.painted();
+    return page
+      ? { page, read: (of) => done(reader.readPainted(of)) }
+      : { page: null, ...done(reader.read()) };
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     return fail(error.message);
   }
-  return screen ? { screen, notices } : fail('The drawing is empty: nothing in it can be seen.');
 }
 
 class SvgReader {
@@ -168,7 +185,8 @@ class SvgReader {
     return '';
   }
 
-  read(): Screen | null {
+  /** How large the drawing is, in px, and from its own coordinates to these. */
+  #size(): { width: number; height: number; matrix: Matrix } {
     const view = (this.#root.attributes.viewBox ?? '')
       .trim()
       .split(/[\s,]+/)
@@ -179,7 +197,11 @@ class SvgReader {
     const matrix: Matrix = hasView
       ? multiply([width / view[2], 0, 0, height / view[3], 0, 0], translation(-view[0], -view[1]))
       : identity;
-    if (width && height && isPaintedSvg(this.#root)) return this.#painted({ width, height }, matrix);
+    return { width, height, matrix };
+  }
+
+  read(): Screen | null {
+    const { width, height, matrix } = this.#size();
     const style = styleOf(this.#root, [], {}, this.#sheet);
     const drawn = this.#children(this.#root, [], style, matrix, this.#root.path);
     if (!drawn.some((item) => !item.hidden)) return null;
@@ -201,18 +223,26 @@ class SvgReader {
     };
   }
 
-  /** A drawing that a machine wrote thing by thing says nothing of what belongs together. */
-  #painted(size: { width: number; height: number }, matrix: Matrix): Screen | null {
-    const { file, screenKey, asset } = this.#input;
-    const source = { root: this.#root, byId: this.#byId, sheet: this.#sheet, asset };
-    const { screen, notices } = readPainted({
-      file,
-      path: '',
-      name: this.#titleOf(this.#root) ?? sentenceCase(baseName(file)),
-      screenKey,
-      page: paintedSvg(source, size, matrix),
-      keep: () => null,
-    });
+  /** What the drawing paints, where a machine wrote it thing by thing, without saying what belongs together. */
+  painted(): PaintedPage | null {
+    const { width, height, matrix } = this.#size();
+    if (!width || !height || !isPaintedSvg(this.#root)) return null;
+    const source = { root: this.#root, byId: this.#byId, sheet: this.#sheet, asset: this.#input.asset };
+    const [first, ...more] = screensOfPages(paintedSvg(source, { width, height }, matrix), false);
+    if (more.length)
+      this.#notice(
+        'info',
+        'pages-left',
+        '',
+        `The first of its ${more.length + 1} pages was read. Bring the others in as drawings of their own, or all of them as PDF.`,
+      );
+    return first;
+  }
+
+  readPainted(page: PaintedPage): Screen | null {
+    const { file, screenKey } = this.#input;
+    const name = this.#titleOf(this.#root) ?? sentenceCase(baseName(file));
+    const { screen, notices } = readPainted({ file, path: '', name, screenKey, page, keep: () => null });
     this.#notices.push(...notices);
     return screen;
   }
