@@ -3,6 +3,7 @@ import { isExternalAddress } from '../vocabulary/addresses.ts';
 import type { Interaction, Target } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { walkElements } from '../model/project.ts';
+import { grouped } from '../json/grouped.ts';
 import { pressablesOf } from './pressable.ts';
 
 /**
@@ -13,7 +14,7 @@ export function authoredLinks(
   screens: readonly Screen[],
   among: readonly Screen[] = screens,
 ): Map<string, Interaction> {
-  const byFile = new Map(among.map((screen) => [screen.source.file, screen]));
+  const byFile = new Map([...drawnPages(among), ...among.map((screen) => [screen.source.file, screen] as const)]);
   const links = new Map<string, Interaction>();
   for (const screen of screens) {
     for (const { element } of pressablesOf(screen)) {
@@ -23,6 +24,19 @@ export function authoredLinks(
   }
   return links;
 }
+
+/** A page that came in as a drawing, by what the page was called: what is printed still leads to the pages themselves. */
+function drawnPages(screens: readonly Screen[]): [string, Screen][] {
+  const named = grouped(
+    screens.filter(({ source }) => DRAWN.test(source.file)),
+    ({ source }) => source.file.replace(DRAWN, ''),
+  );
+  return [...named].flatMap(([stem, [only, ...more]]): [string, Screen][] =>
+    more.length ? [] : ['.html', '.htm'].map((ending) => [stem + ending, only]),
+  );
+}
+
+const DRAWN = /\.(pdf|svg|png|jpe?g|webp)$/i;
 
 function targetOf(
   href: string | undefined,

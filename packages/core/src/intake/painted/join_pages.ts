@@ -52,14 +52,18 @@ function boundsOf(item: PaintedItem): Box {
   return boxAround([mapPoint(item.matrix, 0, 0), mapPoint(item.matrix, 1, 1)]);
 }
 
-/** Texts that stand at the same place of two pages. */
+/** Texts, and letters that were painted as outlines, that stand at the same place of two pages. */
 function repeated(a: PaintedPage, b: PaintedPage): ReadonlySet<string> {
   const places = new Set(a.items.flatMap((item) => placeOf(item) ?? []));
   return new Set(b.items.flatMap((item) => placeOf(item) ?? []).filter((place) => places.has(place)));
 }
 
 const placeOf = (item: PaintedItem): string | null =>
-  item.kind === 'text' && item.text.trim() ? `${item.text} ${Math.round(item.x)} ${Math.round(item.y)}` : null;
+  item.kind === 'text' && item.text.trim()
+    ? `${item.text} ${Math.round(item.x)} ${Math.round(item.y)}`
+    : item.kind === 'shape' && item.letter
+      ? `${item.letter.id} ${Math.round(item.letter.x)} ${Math.round(item.letter.y)}`
+      : null;
 
 /** Things that are printed on every page, since they stay in their place while one scrolls: texts, and what is painted with them. */
 function printedAgain(before: PaintedPage, page: PaintedPage): ReadonlySet<PaintedItem> {
@@ -68,7 +72,7 @@ function printedAgain(before: PaintedPage, page: PaintedPage): ReadonlySet<Paint
   const looks = new Set(before.items.flatMap((item) => lookOf(item) ?? []));
   return new Set(
     page.items.filter((item) => {
-      if (item.kind === 'text') return texts.has(placeOf(item) ?? '');
+      if (placeOf(item) !== null) return texts.has(placeOf(item)!);
       // What is as high as the page is one thing on all of them.
       return looks.has(lookOf(item) ?? '') && boundsOf(item).height < 0.9 * page.height;
     }),

@@ -8,6 +8,7 @@ import { isSeen, isWhole, overlap, type Window, Windows } from './clipping.ts';
 import { brightness, laidOver, withAlpha } from './colors.ts';
 import { withAlphaOf } from './gradient.ts';
 import { type BoxedShape, boundsOfShape, boxesOfShape, radiusLook } from './look_of_shape.ts';
+import { linked } from './linked.ts';
 import { alignedTexts } from './aligned_texts.ts';
 import { boundsOfPicture } from './picture_place.ts';
 import type { PaintedItem, PaintedPage, PaintedPicture, PaintedShape, PaintedText } from './painted_page.ts';
@@ -55,7 +56,9 @@ class PaintedReader {
     const { page, file, path, name, screenKey } = this.#input;
     page.items.forEach((item, i) => this.#item(item, i));
     this.#settle();
-    const drawn = joinTexts(withBackgrounds(this.#placed), true);
+    const wrap = (item: Placed): Placed =>
+      this.#make('box', item.box, `${item.source.path}~a`, item.name, { children: [item] });
+    const drawn = linked(joinTexts(withBackgrounds(this.#placed), true), page.links, wrap);
     if (!drawn.length) return null;
     const box = { x: 0, y: 0, width: round(page.width), height: round(page.height) };
     const base = this.#make('box', box, '', 'Screen', { tag: 'div' });
