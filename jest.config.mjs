@@ -13,7 +13,7 @@ const transform = {
 };
 // These packages ship only as ES modules, which Jest's CommonJS mode cannot load as they are.
 const transformIgnorePatterns = [
-  '/node_modules/(?!(parse5|entities|@noble/hashes|fast-png|iobuffer|pixelmatch|css-tree/dist)/)',
+  '/node_modules/(?!(parse5|entities|@noble/hashes|fast-png|iobuffer|pixelmatch|css-tree/dist|pdfjs-dist/legacy)/)',
 ];
 const project = (name, testEnvironment, more = {}) => ({
   displayName: name,

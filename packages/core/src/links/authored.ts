@@ -14,7 +14,10 @@ export function authoredLinks(
   screens: readonly Screen[],
   among: readonly Screen[] = screens,
 ): Map<string, Interaction> {
-  const byFile = new Map([...drawnPages(among), ...among.map((screen) => [screen.source.file, screen] as const)]);
+  const byFile = new Map([
+    ...drawnPages(among),
+    ...among.map((screen) => [screen.source.file, screen] as const),
+  ]);
   const links = new Map<string, Interaction>();
   for (const screen of screens) {
     for (const { element } of pressablesOf(screen)) {

@@ -287,13 +287,22 @@ export class PageWalk {
   #pattern(args: unknown[]): Paint | PatternFill | null {
     const [kind, ...rest] = args;
     if (kind === 'Shading') {
-      const matrix = rest[1] ? multiply(this.#state.base, [...(rest[1] as number[])] as unknown as Matrix) : this.#state.base;
+      const matrix = rest[1]
+        ? multiply(this.#state.base, [...(rest[1] as number[])] as unknown as Matrix)
+        : this.#state.base;
       const gradient = this.#gradient(String(rest[0]), matrix);
       if (!gradient) this.#leave('A shading');
       return gradient;
     }
     if (kind === 'TilingPattern') {
-      const [, operators, matrix, box, xStep, yStep] = rest as [unknown, Operators, number[], number[], number, number];
+      const [, operators, matrix, box, xStep, yStep] = rest as [
+        unknown,
+        Operators,
+        number[],
+        number[],
+        number,
+        number,
+      ];
       return {
         kind: 'tile',
         operators,
@@ -351,7 +360,14 @@ export class PageWalk {
     const [buffer] = data as [ArrayLike<number> | null];
     const is = (...names: string[]): boolean => names.some((name) => ops[name] === op);
     const fills = is('fill', 'eoFill', 'fillStroke', 'eoFillStroke', 'closeFillStroke', 'closeEOFillStroke');
-    const strokes = is('stroke', 'closeStroke', 'fillStroke', 'eoFillStroke', 'closeFillStroke', 'closeEOFillStroke');
+    const strokes = is(
+      'stroke',
+      'closeStroke',
+      'fillStroke',
+      'eoFillStroke',
+      'closeFillStroke',
+      'closeEOFillStroke',
+    );
     const outline = buffer ? pathData(buffer, s.matrix) : '';
     if (outline && (fills || strokes))
       this.#fill(outline, is('eoFill', 'eoFillStroke', 'closeEOFillStroke'), fills, strokes);
@@ -385,7 +401,14 @@ export class PageWalk {
     const [a, b, c, d, e, f] = tile.matrix;
     const determinant = a * d - b * c;
     if (!determinant || !numbers.length) return;
-    const back: Matrix = [d / determinant, -b / determinant, -c / determinant, a / determinant, (c * f - d * e) / determinant, (b * e - a * f) / determinant];
+    const back: Matrix = [
+      d / determinant,
+      -b / determinant,
+      -c / determinant,
+      a / determinant,
+      (c * f - d * e) / determinant,
+      (b * e - a * f) / determinant,
+    ];
     const points = numbers.flatMap((x, i) => (i % 2 ? [] : [mapPoint(back, x, numbers[i + 1] ?? 0)]));
     const range = (axis: 0 | 1): readonly [number, number] => {
       const values = points.map((point) => point[axis]);
@@ -475,12 +498,21 @@ export class PageWalk {
   /** A glyph as the path that it is drawn by: icons of a font, and text that does not stand upright. */
   #outline(glyph: Glyph, x: number): void {
     const s = this.#state;
-    const { path } = (this.#object(`${s.font!.id}_path_${glyph.fontChar}`) ?? {}) as { path?: ArrayLike<number> };
+    const { path } = (this.#object(`${s.font!.id}_path_${glyph.fontChar}`) ?? {}) as {
+      path?: ArrayLike<number>;
+    };
     const outline = path?.length
       ? pathData(path, multiply(this.#glyphMatrix(), [s.size, 0, 0, s.size, x, 0]))
       : '';
     if (outline && !isTile(s.fill))
-      this.#into.push({ kind: 'shape', ...this.#common(s.fillAlpha), outline, isEvenOdd: false, fill: s.fill, stroke: null });
+      this.#into.push({
+        kind: 'shape',
+        ...this.#common(s.fillAlpha),
+        outline,
+        isEvenOdd: false,
+        fill: s.fill,
+        stroke: null,
+      });
     else if (glyph.unicode.trim()) this.#leave('A letter without an outline');
   }
 
@@ -537,11 +569,20 @@ export class PageWalk {
   #stencil(given: unknown): void {
     const s = this.#state;
     const mask = given as { data?: unknown; width: number; height: number };
-    const bits = typeof mask.data === 'string' ? (this.#object(mask.data) as { data?: unknown } | null) : mask;
-    const color = typeof s.fill === 'string' ? [1, 3, 5].map((i) => parseInt((s.fill as string).slice(i, i + 2), 16)) : null;
+    const bits =
+      typeof mask.data === 'string' ? (this.#object(mask.data) as { data?: unknown } | null) : mask;
+    const color =
+      typeof s.fill === 'string'
+        ? [1, 3, 5].map((i) => parseInt((s.fill as string).slice(i, i + 2), 16))
+        : null;
     const png = color && stencilPng({ ...mask, data: bits?.data ?? bits }, [...color, 255]);
     if (!png) return this.#leave('A stencil');
-    this.#into.push({ kind: 'picture', ...this.#common(s.fillAlpha), matrix: multiply(s.matrix, [1, 0, 0, -1, 0, 1]), png });
+    this.#into.push({
+      kind: 'picture',
+      ...this.#common(s.fillAlpha),
+      matrix: multiply(s.matrix, [1, 0, 0, -1, 0, 1]),
+      png,
+    });
   }
 }
 

@@ -5,7 +5,9 @@ export interface PdfFont extends FontName {
   readonly id: string;
   readonly isVertical: boolean;
   /** How its letters are drawn, of a font that draws each as a page draws. */
-  readonly glyphs: Readonly<Record<string, { fnArray: readonly number[]; argsArray: readonly unknown[] }>> | null;
+  readonly glyphs: Readonly<
+    Record<string, { fnArray: readonly number[]; argsArray: readonly unknown[] }>
+  > | null;
   readonly matrix: Matrix;
   /** What one unit of its widths is, in font sizes. */
   readonly unit: number;

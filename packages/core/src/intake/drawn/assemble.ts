@@ -117,4 +117,3 @@ export function nest(all: readonly Placed[]): Placed[] {
   };
   return [...top.map(make), ...all.filter((item) => item.hidden)];
 }
-

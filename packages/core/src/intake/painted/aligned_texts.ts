@@ -23,9 +23,13 @@ export function alignedTexts(item: Placed): Placed {
     const sharing = (test: (other: Placed) => boolean): number => others.filter(test).length;
     const starts = sharing((other) => Math.abs(other.box.x - line.box.x) < NEAR);
     const ends = sharing(
-      (other) => Math.abs(right(other.box) - right(line.box)) < NEAR && Math.abs(other.box.width - line.box.width) > NEAR,
+      (other) =>
+        Math.abs(right(other.box) - right(line.box)) < NEAR &&
+        Math.abs(other.box.width - line.box.width) > NEAR,
     );
-    const alone = children.length === 1 || others.every((other) => Math.abs(middle(other.box) - middle(line.box)) < 2 * NEAR);
+    const alone =
+      children.length === 1 ||
+      others.every((other) => Math.abs(middle(other.box) - middle(line.box)) < 2 * NEAR);
     if (isInMiddle && (alone || !starts)) aligned.set(line, 'center');
     else if (ends > starts) aligned.set(line, 'end');
   }

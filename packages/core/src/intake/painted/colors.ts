@@ -5,18 +5,33 @@ export const channelsOf = (color: string): number[] | null => {
 };
 
 export const hexOf = (values: readonly number[]): string => {
-  const hex = values.map((value) => Math.round(Math.min(255, Math.max(0, value))).toString(16).padStart(2, '0')).join('');
+  const hex = values
+    .map((value) =>
+      Math.round(Math.min(255, Math.max(0, value)))
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('');
   return `#${hex.length === 8 && hex.endsWith('ff') ? hex.slice(0, 6) : hex}`;
 };
 
 /** A colour as CSS writes it in hexadecimal digits or by its three parts, in hexadecimal digits; null for any other writing. */
 export function hexOfCss(color: string): string | null {
   const short = /^#([0-9a-f])([0-9a-f])([0-9a-f])$/i.exec(color);
-  if (short) return `#${short.slice(1).map((digit) => digit + digit).join('')}`;
+  if (short)
+    return `#${short
+      .slice(1)
+      .map((digit) => digit + digit)
+      .join('')}`;
   if (channelsOf(color)) return color.toLowerCase();
-  const parts = /^rgba?\(([^)]+)\)$/i.exec(color.trim())?.[1].split(/[\s,/]+/).filter(Boolean);
+  const parts = /^rgba?\(([^)]+)\)$/i
+    .exec(color.trim())?.[1]
+    .split(/[\s,/]+/)
+    .filter(Boolean);
   if (parts && parts.length >= 3) {
-    const values = parts.map((part, i) => (part.endsWith('%') ? parseFloat(part) * 2.55 : Number(part) * (i === 3 ? 255 : 1)));
+    const values = parts.map((part, i) =>
+      part.endsWith('%') ? parseFloat(part) * 2.55 : Number(part) * (i === 3 ? 255 : 1),
+    );
     return values.every(Number.isFinite) ? hexOf(values) : null;
   }
   return { black: '#000000', white: '#ffffff' }[color] ?? null;

@@ -41,7 +41,9 @@ export function fontNamed(written: string, generic = ''): FontName {
     else family.push(part);
   }
   // Some end the family's own name with the style.
-  const tail = /^(.+?)((?:Extra|Ultra|Semi|Demi)?(?:Light|Bold|Medium|Black|Italic|Oblique)+(?:MT)?)$/.exec(family.at(-1)!);
+  const tail = /^(.+?)((?:Extra|Ultra|Semi|Demi)?(?:Light|Bold|Medium|Black|Italic|Oblique)+(?:MT)?)$/.exec(
+    family.at(-1)!,
+  );
   if (tail && !styles.length) {
     family[family.length - 1] = tail[1];
     styles.push(...(wordsOfStyle(tail[2]) ?? []));
@@ -70,8 +72,16 @@ function stackOf(name: string, generic: string): string {
         : last || 'sans-serif';
   if (!name || /^(sans-serif|serif|monospace)$/.test(name)) return name || told;
   const kept = KEPT.exec(name)?.[1] ?? '';
-  const spaced = kept + name.slice(kept.length).replace(/([a-z])([A-Z0-9])|([A-Z])(?=[A-Z][a-z])/g, '$1$3 $2');
-  const family = (kept && !/^[ -]/.test(spaced.slice(kept.length)) && spaced.length > kept.length ? `${kept} ${spaced.slice(kept.length)}` : spaced).replace(/-/g, ' ').replace(/\s+/g, ' ').trim();
+  const spaced =
+    kept + name.slice(kept.length).replace(/([a-z])([A-Z0-9])|([A-Z])(?=[A-Z][a-z])/g, '$1$3 $2');
+  const family = (
+    kept && !/^[ -]/.test(spaced.slice(kept.length)) && spaced.length > kept.length
+      ? `${kept} ${spaced.slice(kept.length)}`
+      : spaced
+  )
+    .replace(/-/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
   const quoted = (one: string): string => `"${one.replace(/["\\\n]/g, '')}"`;
   return [...new Set([quoted(family), quoted(name)])].join(', ') + `, ${told}`;
 }

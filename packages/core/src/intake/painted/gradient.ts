@@ -34,17 +34,24 @@ function linear({ from, to, matrix, stops }: Gradient, box: Box): string | null 
   const middle = tAt(box.x + box.width / 2, box.y + box.height / 2);
   const place = (t: number): number => ((t - middle) / steepness + line / 2) / line;
   const degrees = round(((Math.atan2(ux, -uy) * 180) / Math.PI + 360) % 360);
-  const named: Readonly<Record<number, string>> = { 0: 'to top', 90: 'to right', 180: 'to bottom', 270: 'to left' };
+  const named: Readonly<Record<number, string>> = {
+    0: 'to top',
+    90: 'to right',
+    180: 'to bottom',
+    270: 'to left',
+  };
   return `linear-gradient(${named[degrees] ?? `${degrees}deg`}, ${stopsAt(stops, place)})`;
 }
 
 function radial({ from, to, radii, matrix, stops }: Gradient, box: Box): string | null {
-  if (!radii || !isUpright(matrix) || Math.hypot(to[0] - from[0], to[1] - from[1]) > 0.01 * radii[1]) return null;
+  if (!radii || !isUpright(matrix) || Math.hypot(to[0] - from[0], to[1] - from[1]) > 0.01 * radii[1])
+    return null;
   const [x, y] = mapPoint(matrix, to[0], to[1]);
   const [rx, ry] = [matrix[0] * radii[1], matrix[3] * radii[1]];
   if (!(rx > 0) || !(ry > 0)) return null;
   const inner = radii[0] / radii[1];
-  const size = Math.abs(rx - ry) < 0.01 * rx ? `circle ${round(rx)}px` : `ellipse ${round(rx)}px ${round(ry)}px`;
+  const size =
+    Math.abs(rx - ry) < 0.01 * rx ? `circle ${round(rx)}px` : `ellipse ${round(rx)}px ${round(ry)}px`;
   const at = `${round((100 * (x - box.x)) / box.width)}% ${round((100 * (y - box.y)) / box.height)}%`;
   return `radial-gradient(${size} at ${at}, ${stopsAt(stops, (t) => inner + t * (1 - inner))})`;
 }
@@ -71,7 +78,9 @@ export function withAlphaOf(gradient: Gradient, shades: Gradient): Gradient | nu
       (n, i) => Math.abs(n - [...shades.from, ...shades.to, ...shades.matrix][i]) < 0.01,
     );
   if (!isSame) return null;
-  const offsets = [...new Set([...gradient.stops, ...shades.stops].map(([offset]) => offset))].sort((a, b) => a - b);
+  const offsets = [...new Set([...gradient.stops, ...shades.stops].map(([offset]) => offset))].sort(
+    (a, b) => a - b,
+  );
   const stops = offsets.map((offset): readonly [number, string] | null => {
     const [color, shade] = [colorAt(gradient.stops, offset), colorAt(shades.stops, offset)];
     return color && shade && [offset, hexOf([color[0], color[1], color[2], shade[0]])];
@@ -89,7 +98,11 @@ function colorAt(stops: Gradient['stops'], offset: number): number[] | null {
 }
 
 /** A gradient as a definition of a drawing. */
-export function gradientNode(gradient: Gradient, id: string, matrix: Matrix): {
+export function gradientNode(
+  gradient: Gradient,
+  id: string,
+  matrix: Matrix,
+): {
   readonly tag: string;
   readonly attributes: Readonly<Record<string, string>>;
   readonly children: readonly { tag: string; attributes: Record<string, string>; children: [] }[];

@@ -24,20 +24,32 @@ export function screensOfPages(pages: readonly PaintedPage[], isPrinted: boolean
 
 function areOne(pages: readonly PaintedPage[], isPrinted: boolean): boolean {
   const [first] = pages;
-  if (pages.some(({ width, height }) => Math.abs(width - first.width) > 1 || Math.abs(height - first.height) > 1))
+  if (
+    pages.some(
+      ({ width, height }) => Math.abs(width - first.width) > 1 || Math.abs(height - first.height) > 1,
+    )
+  )
     return false;
   const breaks = pages.slice(1).map((next, i) => ({ before: pages[i], next }));
   const areForced = breaks.every(({ before }) => reach(before) < FILLED * before.height);
   if (areForced) return false;
   if (isPrinted) return true;
   return breaks.every(
-    ({ before, next }) => repeated(before, next).size <= REPEATED && reach(before) >= FILLED * before.height && continues(before, next),
+    ({ before, next }) =>
+      repeated(before, next).size <= REPEATED &&
+      reach(before) >= FILLED * before.height &&
+      continues(before, next),
   );
 }
 
 /** How far down a page is filled, by what does not fill all of it. */
 const reach = (page: PaintedPage): number =>
-  Math.max(0, ...boxesOf(page).filter((box) => box.height < 0.9 * page.height).map(bottom));
+  Math.max(
+    0,
+    ...boxesOf(page)
+      .filter((box) => box.height < 0.9 * page.height)
+      .map(bottom),
+  );
 
 const boxesOf = ({ items, width, height }: PaintedPage): Box[] =>
   items.flatMap((item) => {
@@ -91,7 +103,9 @@ function continues(before: PaintedPage, next: PaintedPage): boolean {
   const at = (page: PaintedPage, isFoot: boolean): Box[] =>
     boxesOf(page).filter(
       (box) =>
-        box.width < 0.98 * page.width && (isFoot ? bottom(box) > page.height - 2 : box.y < 2) && box.height > 4,
+        box.width < 0.98 * page.width &&
+        (isFoot ? bottom(box) > page.height - 2 : box.y < 2) &&
+        box.height > 4,
     );
   const heads = at(next, false);
   return at(before, true).some((foot) =>
@@ -122,10 +136,19 @@ function joined(pages: readonly PaintedPage[]): PaintedPage {
   });
   const whole = withoutSeams(items, seams);
   // A last page is mostly empty: the screen ends where it does.
-  const end = Math.max(seams.at(-1) ?? 0, ...whole.map((item) => (isBackdrop(item, down) ? 0 : bottom(boundsOf(item)))));
+  const end = Math.max(
+    seams.at(-1) ?? 0,
+    ...whole.map((item) => (isBackdrop(item, down) ? 0 : bottom(boundsOf(item)))),
+  );
   const long = Math.min(down, Math.ceil(end) + foot);
   const page: Clip = { outline: `M0 0L${width} 0L${width} ${long}L0 ${long}Z`, isEvenOdd: false };
-  return { width, height: long, items: whole.map((item, i) => placedIn(item, i, page, long)), links, leftOut };
+  return {
+    width,
+    height: long,
+    items: whole.map((item, i) => placedIn(item, i, page, long)),
+    links,
+    leftOut,
+  };
 }
 
 /** Each thing has a place of its own, in the order of painting, and ends where the page does. */
@@ -141,7 +164,9 @@ const isBackdrop = (item: PaintedItem, height: number): boolean =>
 /** The empty room that all pages have above and below, as paper has. */
 function marginsOf(pages: readonly PaintedPage[]): { top: number; foot: number } {
   const all = pages.map((page) => {
-    const boxes = boxesOf(page).filter((box) => box.height < 0.995 * page.height || box.width < 0.995 * page.width);
+    const boxes = boxesOf(page).filter(
+      (box) => box.height < 0.995 * page.height || box.width < 0.995 * page.width,
+    );
     return boxes.length ? { top: union(boxes).y, foot: page.height - bottom(union(boxes)) } : null;
   });
   const least = (values: readonly number[]): number => {
@@ -204,7 +229,10 @@ function withoutSeams(items: readonly PaintedItem[], seams: readonly number[]): 
       if (!below || Math.abs(below.y - seam) > 1.5) continue;
       const upper = left.find(
         (item): item is PaintedShape =>
-          item.kind === 'shape' && item !== lower && isSamePaint(item, lower) && isAbove(plainBox(item), below, seam),
+          item.kind === 'shape' &&
+          item !== lower &&
+          isSamePaint(item, lower) &&
+          isAbove(plainBox(item), below, seam),
       );
       if (!upper) continue;
       const above = plainBox(upper)!;
@@ -234,5 +262,10 @@ const isAbove = (above: Box | null, below: Box, seam: number): boolean =>
   Math.abs(above.width - below.width) < 1;
 
 const isSamePaint = (a: PaintedShape, b: PaintedShape): boolean =>
-  typeof a.fill === 'string' && a.fill === b.fill && !a.stroke && !b.stroke && a.opacity === b.opacity && !a.mask && !b.mask;
-
+  typeof a.fill === 'string' &&
+  a.fill === b.fill &&
+  !a.stroke &&
+  !b.stroke &&
+  a.opacity === b.opacity &&
+  !a.mask &&
+  !b.mask;

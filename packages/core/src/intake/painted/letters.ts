@@ -6,6 +6,7 @@ import type { Pixels, TextLine } from '../picture/pixels.ts';
 import type { PaintedItem, PaintedPage, PaintedShape, PaintedText } from './painted_page.ts';
 import { type Face, faceOf, type Measured } from './known_faces.ts';
 import { boxOfOutline } from './outline.ts';
+import { wordsByGaps } from './words_by_gaps.ts';
 import { fillInto } from './rasterise.ts';
 
 /** Letters of a height of so many pixels are read best. */
@@ -112,20 +113,6 @@ const wordsOf = (letters: readonly Letter[], boxes: readonly Box[]): number[] =>
     WORD_GAP * Math.max(...boxes.map((box) => box.height)),
   );
 
-/**
- * How many letters each word has, by the gaps after them. What most letters of a line are apart is how they are spaced: of spaced
- * capitals each would be a word else.
- */
-function wordsByGaps(gaps: readonly number[], widest: number): number[] {
-  const spacing = gaps.length > 2 ? Math.max(0, gaps.toSorted((a, b) => a - b)[Math.floor(gaps.length / 3)]) : 0;
-  const words = [1];
-  for (const gap of gaps) {
-    if (gap - spacing > widest) words.push(1);
-    else words[words.length - 1]++;
-  }
-  return words;
-}
-
 /** Lines among which each outline comes a few times, the longest first. */
 function telling(lines: readonly Line[]): Line[] {
   const seen = new Map<string, number>();
@@ -173,7 +160,10 @@ function pictureOf(lines: readonly Line[]): { pixels: Pixels; places: { from: nu
   for (let i = 0; i < shades.length; i++) data.set([shades[i], shades[i], shades[i], 255], 4 * i);
   return {
     pixels: { width: w, height: h, data },
-    places: drawn.map(({ from, box, scale }) => ({ from: from - pad / 2, to: from + box.height * scale + pad / 2 })),
+    places: drawn.map(({ from, box, scale }) => ({
+      from: from - pad / 2,
+      to: from + box.height * scale + pad / 2,
+    })),
   };
 }
 
@@ -205,14 +195,19 @@ function barOf({ outline, letter }: Letter, tall: number): string | null {
   if (!bar || bar.radii.some(([x]) => x > 0)) return null;
   const { width, height, y } = bar.box;
   const above = letter.y - (y + height);
-  if (height > 0.85 * tall && width < 0.4 * height) return above < -0.08 * tall ? '|' : height > 1.03 * tall ? 'l' : 'I';
+  if (height > 0.85 * tall && width < 0.4 * height)
+    return above < -0.08 * tall ? '|' : height > 1.03 * tall ? 'l' : 'I';
   if (Math.abs(above) < 0.05 * tall && width < 1.6 * height && height < 0.3 * tall) return '.';
-  if (above > 0.15 * tall && above < 0.6 * tall && height < 0.25 * tall) return width > 1.1 * tall ? '—' : width > 0.6 * tall ? '–' : '-';
+  if (above > 0.15 * tall && above < 0.6 * tall && height < 0.25 * tall)
+    return width > 1.1 * tall ? '—' : width > 0.6 * tall ? '–' : '-';
   return above < -0.05 * tall && height < 0.2 * tall ? '_' : null;
 }
 
 /** The letter of each outline that enough readings agree upon. */
-function decided(votes: ReadonlyMap<string, ReadonlyMap<string, number>>, lines: readonly Line[]): ReadonlyMap<string, string> {
+function decided(
+  votes: ReadonlyMap<string, ReadonlyMap<string, number>>,
+  lines: readonly Line[],
+): ReadonlyMap<string, string> {
   const known = new Map<string, string>();
   for (const [id, own] of votes) {
     const sum = [...own.values()].reduce((a, b) => a + b, 0);
@@ -245,7 +240,10 @@ function decided(votes: ReadonlyMap<string, ReadonlyMap<string, number>>, lines:
     const char = known.get(id) ?? '';
     if (bar) known.set(id, bar);
     else if (char && ALIKE.includes(char.toLowerCase()))
-      known.set(id, heightOf.get(id)! > (smallHeight + tallHeight) / 2 ? char.toUpperCase() : char.toLowerCase());
+      known.set(
+        id,
+        heightOf.get(id)! > (smallHeight + tallHeight) / 2 ? char.toUpperCase() : char.toLowerCase(),
+      );
   }
   return known;
 }
@@ -259,7 +257,12 @@ function facesOf(lines: readonly Line[], known: ReadonlyMap<string, string>): Re
     letters.forEach(({ letter }, i) => {
       const own = measured.get(letter.face) ?? [];
       measured.set(letter.face, own);
-      own.push({ char: known.get(letter.id) ?? '', x: letter.x, height: boxes[i].height, isLast: ends.has(i) });
+      own.push({
+        char: known.get(letter.id) ?? '',
+        x: letter.x,
+        height: boxes[i].height,
+        isLast: ends.has(i),
+      });
     });
   }
   return new Map([...measured].map(([face, letters]) => [face, faceOf(letters)]));
@@ -271,7 +274,11 @@ const SPACE = 0.14;
 const BEARINGS = 0.12;
 
 /** The words of a line by how wide its letters are, where the face is known; else by what is painted of them. */
-function finalWords({ letters, boxes }: Line, chars: readonly (string | undefined)[], { widths, size }: Face): number[] {
+function finalWords(
+  { letters, boxes }: Line,
+  chars: readonly (string | undefined)[],
+  { widths, size }: Face,
+): number[] {
   const gaps = letters.slice(1).map(({ letter }, i) => {
     const width = widths.get(chars[i] ?? '');
     if (width !== undefined) return letter.x - letters[i].letter.x - width * size;
@@ -294,7 +301,10 @@ function textOfLine(
   let at = 0;
   const text = finalWords(line, chars, face)
     .map((count) => {
-      const word = chars.slice(at, at + count).map((char) => char ?? '').join('');
+      const word = chars
+        .slice(at, at + count)
+        .map((char) => char ?? '')
+        .join('');
       at += count;
       return word;
     })

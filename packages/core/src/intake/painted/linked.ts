@@ -20,9 +20,15 @@ export function linked(
     const address = addressOf(href);
     if (!address) continue;
     const inside = items.filter((item) => !item.hidden && contains(box, item.box, SLACK));
-    const whole = inside.find((item) => item.kind === 'box' && isMostOf(item.box, box) && inside.every((other) => contains(item.box, other.box, SLACK)));
+    const whole = inside.find(
+      (item) =>
+        item.kind === 'box' &&
+        isMostOf(item.box, box) &&
+        inside.every((other) => contains(item.box, other.box, SLACK)),
+    );
     const texts = inside.filter((item) => item.kind === 'text');
-    for (const item of whole ? [whole] : texts.length ? texts : inside.slice(0, 1)) if (!hrefs.has(item)) hrefs.set(item, address);
+    for (const item of whole ? [whole] : texts.length ? texts : inside.slice(0, 1))
+      if (!hrefs.has(item)) hrefs.set(item, address);
   }
   return items.map((item) => {
     const href = hrefs.get(item);

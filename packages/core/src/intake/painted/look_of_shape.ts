@@ -52,22 +52,53 @@ export function boxesOfShape(shape: PaintedShape, window: Window): readonly Boxe
       ];
     if (isRound && !window.rounds.length) return null;
     return barsBetween(outer.box, inner.box)
-      .map((bar) => seenThrough({ box: bar, radii: [[0, 0], [0, 0], [0, 0], [0, 0]] }, window).box)
+      .map(
+        (bar) =>
+          seenThrough(
+            {
+              box: bar,
+              radii: [
+                [0, 0],
+                [0, 0],
+                [0, 0],
+                [0, 0],
+              ],
+            },
+            window,
+          ).box,
+      )
       .filter(({ width, height }) => width > 0.05 && height > 0.05)
       .map((box) => ({ box, border: 0, look: { 'background-color': fill } }));
   }
   const rule = stroke && !fill && !stroke.isDashed ? ruleOfOutline(segments) : null;
   if (rule) {
     const half = stroke!.width / 2;
-    const box = rule.height < rule.width ? { ...rule, y: rule.y - half, height: stroke!.width } : { ...rule, x: rule.x - half, width: stroke!.width };
-    const shown = seenThrough({ box, radii: [[0, 0], [0, 0], [0, 0], [0, 0]] }, window).box;
+    const box =
+      rule.height < rule.width
+        ? { ...rule, y: rule.y - half, height: stroke!.width }
+        : { ...rule, x: rule.x - half, width: stroke!.width };
+    const shown = seenThrough(
+      {
+        box,
+        radii: [
+          [0, 0],
+          [0, 0],
+          [0, 0],
+          [0, 0],
+        ],
+      },
+      window,
+    ).box;
     return [{ box: shown, border: 0, look: { 'background-color': stroke!.color } }];
   }
   return null;
 }
 
 /** Where a shape paints, its stroke included. */
-export function boundsOfShape({ outline, stroke }: PaintedShape, segments: readonly Segment[] = segmentsOf(outline)): Box {
+export function boundsOfShape(
+  { outline, stroke }: PaintedShape,
+  segments: readonly Segment[] = segmentsOf(outline),
+): Box {
   return grown(boxAround(flatten(segments).flat()), (stroke?.width ?? 0) / 2);
 }
 

@@ -51,7 +51,12 @@ export function movedPage(page: PaintedPage, scale: number, down = 0): PaintedPa
     items: page.items.map(item),
     links: page.links.map(({ box, href }) => ({
       href,
-      box: { x: box.x * scale, y: box.y * scale + down, width: box.width * scale, height: box.height * scale },
+      box: {
+        x: box.x * scale,
+        y: box.y * scale + down,
+        width: box.width * scale,
+        height: box.height * scale,
+      },
     })),
   };
 }

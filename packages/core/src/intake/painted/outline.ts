@@ -50,15 +50,24 @@ export function ruleOfOutline(segments: readonly Segment[]): Box | null {
 }
 
 /** Parts that draw something: a last move leads nowhere. */
-const partsOf = (segments: readonly Segment[]): Point[][] => flatten(segments).filter((part) => part.length > 1);
+const partsOf = (segments: readonly Segment[]): Point[][] =>
+  flatten(segments).filter((part) => part.length > 1);
 
-function boxOfPart(points: readonly Point[]): RoundBox | null {
+function boxOfPart(ends: readonly Point[]): RoundBox | null {
+  const points = withMiddles(ends);
   const box = boxAround(points);
-  if (!(box.width > 0.01) || !(box.height > 0.01) || points.length < 4) return null;
+  if (!(box.width > 0.01) || !(box.height > 0.01) || ends.length < 4) return null;
   for (const radii of [circularCorners(points, box), ellipticCorners(points, box)])
     if (follows(points, box, radii)) return { box, radii };
   return null;
 }
+
+/** A corner that is cut off straight is none that is round: between its ends it tells. */
+const withMiddles = (points: readonly Point[]): Point[] =>
+  points.flatMap((point, i): Point[] => {
+    const next = points[(i + 1) % points.length];
+    return [point, [(point[0] + next[0]) / 2, (point[1] + next[1]) / 2]];
+  });
 
 type Radii = RoundBox['radii'];
 

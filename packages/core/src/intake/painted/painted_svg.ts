@@ -1,14 +1,25 @@
 import { lengthOf } from '../svg/shape.ts';
-import { boxAround, identity, mapPoint, type Matrix, multiply, parseTransform, translation } from '../svg/matrix.ts';
+import {
+  boxAround,
+  identity,
+  mapPoint,
+  type Matrix,
+  multiply,
+  parseTransform,
+  translation,
+} from '../svg/matrix.ts';
 import { flatten, mapSegments, printSegments, type Segment, segmentsOf } from '../svg/segments.ts';
 import { type SvgStyle, styleOf, type SvgStyleSheet } from '../svg/style.ts';
 import { childElements, type XmlElement } from '../svg/xml.ts';
 import { hexOfCss, withAlpha } from './colors.ts';
 import { fontNamed } from './font_names.ts';
+import { wordsByGaps } from './words_by_gaps.ts';
 import type { Clip, Gradient, Paint, PaintedItem, PaintedLink, PaintedPage } from './painted_page.ts';
 
 const SILENT = new Set(
-  'defs style title desc metadata symbol clipPath mask linearGradient radialGradient pattern filter marker script namedview'.split(' '),
+  'defs style title desc metadata symbol clipPath mask linearGradient radialGradient pattern filter marker script namedview'.split(
+    ' ',
+  ),
 );
 const MAX_USES = 30;
 
@@ -27,7 +38,12 @@ export function isPaintedSvg(root: XmlElement): boolean {
   let [texts, placed, uses] = [0, 0, 0];
   const count = (element: XmlElement): void => {
     if (element.name === 'text' || element.name === 'tspan') {
-      const letters = [...element.children.filter((child) => typeof child === 'string').join('').trim()].length;
+      const letters = [
+        ...element.children
+          .filter((child) => typeof child === 'string')
+          .join('')
+          .trim(),
+      ].length;
       if (letters) texts++;
       if (letters > 1 && (element.attributes.x ?? '').trim().split(/[\s,]+/).length >= letters) placed++;
       else if (letters === 1) placed += 0.5;
@@ -122,7 +138,10 @@ class SvgWalk {
       case 'svg':
         return this.children(element, {
           ...context,
-          matrix: multiply(matrix, translation(lengthOf(element.attributes.x), lengthOf(element.attributes.y))),
+          matrix: multiply(
+            matrix,
+            translation(lengthOf(element.attributes.x), lengthOf(element.attributes.y)),
+          ),
         });
       case 'use':
         return this.#use(element, context);
@@ -149,7 +168,14 @@ class SvgWalk {
     const own = multiply(matrix, parseTransform(clip.attributes.transform));
     const parts = childElements(clip).flatMap((child) => {
       const segments = segmentsOfShape(child);
-      return segments ? [{ child, segments: mapSegments(segments, multiply(own, parseTransform(child.attributes.transform))) }] : [];
+      return segments
+        ? [
+            {
+              child,
+              segments: mapSegments(segments, multiply(own, parseTransform(child.attributes.transform))),
+            },
+          ]
+        : [];
     });
     if (!parts.length) return outer;
     const isEvenOdd = parts.some(
@@ -179,7 +205,8 @@ class SvgWalk {
 
   #use(element: XmlElement, context: Context): void {
     const target = this.#reference(element.attributes.href);
-    if (!target || this.#uses.includes(target) || this.#uses.length >= MAX_USES) return this.#leave('A reused symbol');
+    if (!target || this.#uses.includes(target) || this.#uses.length >= MAX_USES)
+      return this.#leave('A reused symbol');
     const matrix = multiply(
       context.matrix,
       translation(lengthOf(element.attributes.x), lengthOf(element.attributes.y)),
@@ -202,7 +229,12 @@ class SvgWalk {
     this.items[before] = { ...only, letter: { id, face, x, y } };
   }
 
-  #paint(value: string | undefined, alpha: string | undefined, context: Context, segments: readonly Segment[]): Paint | null {
+  #paint(
+    value: string | undefined,
+    alpha: string | undefined,
+    context: Context,
+    segments: readonly Segment[],
+  ): Paint | null {
     if (!value || value === 'none' || value === 'transparent') return null;
     const opacity = alpha === undefined ? 1 : alpha.endsWith('%') ? parseFloat(alpha) / 100 : Number(alpha);
     if (!value.startsWith('url(')) {
@@ -211,7 +243,9 @@ class SvgWalk {
     }
     const definition = this.#reference(value);
     const gradient = definition && this.#gradient(definition, context, segments);
-    return gradient ? { ...gradient, stops: gradient.stops.map(([at, color]) => [at, withAlpha(color, opacity)]) } : null;
+    return gradient
+      ? { ...gradient, stops: gradient.stops.map(([at, color]) => [at, withAlpha(color, opacity)]) }
+      : null;
   }
 
   #gradient(element: XmlElement, context: Context, segments: readonly Segment[]): Gradient | null {
@@ -235,7 +269,13 @@ class SvgWalk {
       return [lengthOf(stop.attributes.offset, 1), withAlpha(hex, Number(style['stop-opacity'] ?? 1))];
     });
     if (element.name === 'linearGradient')
-      return { kind: 'linear', stops: colors, from: [at('x1', 0), at('y1', 0)], to: [at('x2', 1), at('y2', 0)], matrix };
+      return {
+        kind: 'linear',
+        stops: colors,
+        from: [at('x1', 0), at('y1', 0)],
+        to: [at('x2', 1), at('y2', 0)],
+        matrix,
+      };
     const [cx, cy] = [at('cx', 0.5), at('cy', 0.5)];
     return {
       kind: 'radial',
@@ -267,7 +307,14 @@ class SvgWalk {
           }
         : null;
     if (!fill && !stroke) return;
-    this.items.push({ kind: 'shape', ...common, outline, isEvenOdd: style['fill-rule'] === 'evenodd', fill, stroke });
+    this.items.push({
+      kind: 'shape',
+      ...common,
+      outline,
+      isEvenOdd: style['fill-rule'] === 'evenodd',
+      fill,
+      stroke,
+    });
   }
 
   /** What a pattern draws, through the shape that it fills; converters write pictures so. */
@@ -304,7 +351,12 @@ class SvgWalk {
   /** Text whose letters each have a place: one thing a line. */
   #text(element: XmlElement, context: Context): void {
     const first = (list: string | undefined): number[] =>
-      (list ?? '').trim() ? list!.trim().split(/[\s,]+/).map((one) => lengthOf(one)) : [];
+      (list ?? '').trim()
+        ? list!
+            .trim()
+            .split(/[\s,]+/)
+            .map((one) => lengthOf(one))
+        : [];
     const visit = (node: XmlElement, inner: Context, at: readonly [number, number]): void => {
       const xs = first(node.attributes.x);
       const [y] = first(node.attributes.y);
@@ -326,7 +378,13 @@ class SvgWalk {
     visit(element, context, [0, 0]);
   }
 
-  #line(written: string, node: XmlElement, context: Context, at: readonly [number, number], xs: readonly number[]): void {
+  #line(
+    written: string,
+    node: XmlElement,
+    context: Context,
+    at: readonly [number, number],
+    xs: readonly number[],
+  ): void {
     const { style, matrix, clips, opacity, mask } = context;
     const letters = [...written.replace(/[\n\t]/g, ' ')];
     const text = withoutIcons(letters.join(''));
@@ -342,9 +400,12 @@ class SvgWalk {
     const end =
       xs.length > 1 && xs[last] !== undefined
         ? xs[last] + letterWidth(letters[last]) * size
-        : (xs[0] ?? at[0]) + letters.slice(lead, last + 1).reduce((sum, letter) => sum + letterWidth(letter) * size, 0);
+        : (xs[0] ?? at[0]) +
+          letters.slice(lead, last + 1).reduce((sum, letter) => sum + letterWidth(letter) * size, 0);
     const named = fontNamed((style['font-family'] ?? '').split(',')[0].trim());
-    const weight = { normal: 400, bold: 700 }[style['font-weight'] ?? ''] ?? (Number(style['font-weight']) || named.weight);
+    const weight =
+      { normal: 400, bold: 700 }[style['font-weight'] ?? ''] ??
+      (Number(style['font-weight']) || named.weight);
     const fill = this.#paint(style.fill ?? '#000', style['fill-opacity'], context, []);
     this.items.push({
       kind: 'text',
@@ -352,7 +413,9 @@ class SvgWalk {
       opacity,
       path: node.path,
       ...(mask ? { mask } : {}),
-      text: text.slice(lead).replace(/\s+/g, ' '),
+      text:
+        withSpaces([...text].slice(lead, last + 1), xs.slice(lead), size) +
+        (last < letters.length - 1 ? ' ' : ''),
       x,
       y,
       width: end * matrix[0] + matrix[4] - x,
@@ -369,8 +432,20 @@ class SvgWalk {
 const isAlphaFilter = (filter: XmlElement | undefined): boolean =>
   !!filter &&
   childElements(filter).some(
-    ({ name, attributes }) => name === 'feColorMatrix' && /^(0 0 0 0 1 ){3}/.test((attributes.values ?? '').trim()),
+    ({ name, attributes }) =>
+      name === 'feColorMatrix' && /^(0 0 0 0 1 ){3}/.test((attributes.values ?? '').trim()),
   );
+
+/** Text whose spaces are written, or, where none is, with those that its letters are apart. */
+function withSpaces(letters: readonly string[], xs: readonly number[], size: number): string {
+  const text = letters.join('').replace(/\s+/g, ' ');
+  if (text.includes(' ') || xs.length < letters.length) return text;
+  const gaps = letters.slice(1).map((_, i) => xs[i + 1] - xs[i] - letterWidth(letters[i]) * size);
+  let at = 0;
+  return wordsByGaps(gaps, 0.16 * size)
+    .map((count) => letters.slice(at, (at += count)).join(''))
+    .join(' ');
+}
 
 const withoutIcons = (text: string): string => text.replace(/[\ue000-\uf8ff]|[\u{f0000}-\u{10fffd}]/gu, ' ');
 
@@ -395,7 +470,8 @@ function letterWidth(letter: string): number {
 /** The path of a shape, in its own coordinates; null for what is none. */
 export function segmentsOfShape(element: XmlElement): Segment[] | null {
   const n = (name: string): number => lengthOf(element.attributes[name]);
-  const numbers = (): number[] => (element.attributes.points?.match(/[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?/gi) ?? []).map(Number);
+  const numbers = (): number[] =>
+    (element.attributes.points?.match(/[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?/gi) ?? []).map(Number);
   switch (element.name) {
     case 'path':
       return segmentsOf(element.attributes.d ?? '');
@@ -413,7 +489,9 @@ export function segmentsOfShape(element: XmlElement): Segment[] | null {
     case 'ellipse': {
       const [cx, cy] = [n('cx'), n('cy')];
       const [rx, ry] = element.name === 'circle' ? [n('r'), n('r')] : [n('rx'), n('ry')];
-      return segmentsOf(`M${cx - rx} ${cy}A${rx} ${ry} 0 0 1 ${cx + rx} ${cy}A${rx} ${ry} 0 0 1 ${cx - rx} ${cy}Z`);
+      return segmentsOf(
+        `M${cx - rx} ${cy}A${rx} ${ry} 0 0 1 ${cx + rx} ${cy}A${rx} ${ry} 0 0 1 ${cx - rx} ${cy}Z`,
+      );
     }
     case 'line':
       return segmentsOf(`M${n('x1')} ${n('y1')}L${n('x2')} ${n('y2')}`);
@@ -421,10 +499,11 @@ export function segmentsOfShape(element: XmlElement): Segment[] | null {
     case 'polygon': {
       const values = numbers();
       const closes = element.name === 'polygon' ? 'Z' : '';
-      return segmentsOf(values.length >= 4 ? `M${values[0]} ${values[1]}L${values.slice(2).join(' ')}${closes}` : '');
+      return segmentsOf(
+        values.length >= 4 ? `M${values[0]} ${values[1]}L${values.slice(2).join(' ')}${closes}` : '',
+      );
     }
     default:
       return null;
   }
 }
-

@@ -11,8 +11,9 @@ const WIDTH_SAYS = 0.2;
 const MOST = 4000;
 /** Widths of windows of telephones, tablets and desks. */
 const WINDOWS: ReadonlySet<number> = new Set([
-  320, 360, 375, 390, 393, 402, 412, 414, 428, 430, 440, 600, 744, 768, 800, 810, 820, 834, 1024, 1080, 1112, 1152, 1180, 1194, 1200, 1210,
-  1280, 1360, 1366, 1376, 1400, 1440, 1512, 1536, 1600, 1680, 1728, 1920, 2048, 2560, 3840,
+  320, 360, 375, 390, 393, 402, 412, 414, 428, 430, 440, 600, 744, 768, 800, 810, 820, 834, 1024, 1080, 1112,
+  1152, 1180, 1194, 1200, 1210, 1280, 1360, 1366, 1376, 1400, 1440, 1512, 1536, 1600, 1680, 1728, 1920, 2048,
+  2560, 3840,
 ]);
 
 /**
@@ -35,7 +36,9 @@ export function pixelScale(pages: readonly PaintedPage[]): number {
     }
   const told = [...lengths].map(Number);
   const fit = (scale: number): number => {
-    const whole = told.filter((length) => Math.abs(length * scale - Math.round(length * scale)) < 0.03).length;
+    const whole = told.filter(
+      (length) => Math.abs(length * scale - Math.round(length * scale)) < 0.03,
+    ).length;
     const isWindow = pages.some(({ width }) => WINDOWS.has(Math.round(width * scale)));
     return whole / Math.max(1, told.length) + (isWindow ? WIDTH_SAYS : 0);
   };

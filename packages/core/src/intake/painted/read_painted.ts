@@ -114,7 +114,8 @@ class PaintedReader {
   #shape(given: PaintedShape, window: Window, place: number): void {
     const shape = this.#unmasked(given, window);
     if (!shape || !isSeen(boundsOfShape(shape), window)) return;
-    const boxes = shape.opacity < 1 && shape.stroke && shape.fill ? null : boxesOfShape(translucent(shape), window);
+    const boxes =
+      shape.opacity < 1 && shape.stroke && shape.fill ? null : boxesOfShape(translucent(shape), window);
     this.#loose.push({ shape, place, boxes });
   }
 
@@ -132,7 +133,10 @@ class PaintedReader {
     const [only, ...more] = shape.mask;
     const shades = only && !more.length && only.kind === 'shape' ? only.fill : null;
     if (shades && typeof shades !== 'string') {
-      const fill = typeof shape.fill === 'string' ? { ...shades, stops: shades.stops.map(([at]) => [at, shape.fill as string] as const) } : shape.fill;
+      const fill =
+        typeof shape.fill === 'string'
+          ? { ...shades, stops: shades.stops.map(([at]) => [at, shape.fill as string] as const) }
+          : shape.fill;
       const both = fill && withAlphaOf(fill, shades);
       if (both) return { ...shape, fill: both, mask: undefined };
     }
@@ -233,7 +237,13 @@ class PaintedReader {
     const shown = overlap(window.box, box);
     const corners = hole && !isWhole(box, window) ? radiusLook({ box: hole.box, radii: hole.radii }) : {};
     const make = (of: Box, look: Placed['look'], more: Partial<Placed> = {}): Placed =>
-      this.#make('image', of, path, 'picture', { tag: 'img', asset, attributes: { alt: '' }, look: { ...look, ...opacity }, ...more });
+      this.#make('image', of, path, 'picture', {
+        tag: 'img',
+        asset,
+        attributes: { alt: '' },
+        look: { ...look, ...opacity },
+        ...more,
+      });
     if (isAlike(shown, picture.box, 1)) {
       this.#placed.push(make(shown, { 'object-fit': 'fill', ...corners }));
       return;
@@ -245,7 +255,11 @@ class PaintedReader {
     if (covers) {
       const position = `${share(box.x, box.width, shown.x, shown.width)} ${share(box.y, box.height, shown.y, shown.height)}`;
       this.#placed.push(
-        make(shown, { 'object-fit': 'cover', ...(position === '50% 50%' ? {} : { 'object-position': position }), ...corners }),
+        make(shown, {
+          'object-fit': 'cover',
+          ...(position === '50% 50%' ? {} : { 'object-position': position }),
+          ...corners,
+        }),
       );
       return;
     }
@@ -296,13 +310,19 @@ function laidOnBox(last: Placed, { box, look, border }: BoxedShape): Placed | nu
   const hasBorder = !!look['border-top-width'];
   if (hasBorder && !look['background-color'] && !look['background-image']) {
     // A border lies on the edge of its box, or around what is painted.
-    const inner = { x: box.x + border, y: box.y + border, width: box.width - 2 * border, height: box.height - 2 * border };
+    const inner = {
+      x: box.x + border,
+      y: box.y + border,
+      width: box.width - 2 * border,
+      height: box.height - 2 * border,
+    };
     if (last.border || (!isAlike(last.box, box, 0.6) && !isAlike(last.box, inner, 0.6))) return null;
     return { ...last, box: { ...last.box, ...rounded(box) }, border, look: { ...last.look, ...look } };
   }
   if (last.border || hasBorder || !isAlike(last.box, box, 0.3) || !sameCorners(last.look, look)) return null;
   const [below, above] = [last.look['background-color'], look['background-color']];
-  if (look['background-image'] && !last.look['background-image']) return { ...last, look: { ...last.look, ...look } };
+  if (look['background-image'] && !last.look['background-image'])
+    return { ...last, look: { ...last.look, ...look } };
   if (!below || !above || last.look['background-image']) return null;
   const color = laidOver(below, above) ?? (/^#[0-9a-f]{6}$/i.test(above) ? above : null);
   return color === null ? null : { ...last, look: { ...last.look, 'background-color': color } };
@@ -350,13 +370,18 @@ function drawingAt(
 
 /** Whether two boxes overlap or lie within a few px of each other. */
 const touches = (a: Box, b: Box): boolean =>
-  a.x - 4 <= b.x + b.width && b.x - 4 <= a.x + a.width && a.y - 4 <= b.y + b.height && b.y - 4 <= a.y + a.height;
+  a.x - 4 <= b.x + b.width &&
+  b.x - 4 <= a.x + a.width &&
+  a.y - 4 <= b.y + b.height &&
+  b.y - 4 <= a.y + a.height;
 
 /** A picture that other things were painted on is the background of a box that holds them. */
 function withBackgrounds(items: readonly Placed[]): Placed[] {
   return items.map((item, i) => {
     if (item.kind !== 'image' || !item.asset) return item;
-    const holds = items.slice(i + 1).some((other) => other.kind === 'text' && contains(item.box, other.box, 1));
+    const holds = items
+      .slice(i + 1)
+      .some((other) => other.kind === 'text' && contains(item.box, other.box, 1));
     if (!holds) return item;
     const { 'object-fit': fit, 'object-position': position, ...look } = item.look;
     const { asset: _asset, attributes: _attributes, ...rest } = item;

@@ -10,7 +10,10 @@ import type { Paint, PaintedShape } from './painted_page.ts';
 import { overlap } from './clipping.ts';
 
 /** One drawing of shapes that were painted one after another, and where it stands. */
-export function vectorOfShapes(shapes: readonly PaintedShape[], windows: Windows): { box: Box; vector: VectorNode } {
+export function vectorOfShapes(
+  shapes: readonly PaintedShape[],
+  windows: Windows,
+): { box: Box; vector: VectorNode } {
   const seen = shapes.map((shape) => {
     const window = windows.of(shape.clips);
     return { shape, window, box: overlap(window.box, boundsOfShape(shape)) };
@@ -52,12 +55,16 @@ function nodeOf(shape: PaintedShape, window: Window, box: Box, definitions: Vect
     d: printSegments(mapSegments(segmentsOf(shape.outline), move)),
     ...(shape.fill ? paint(shape.fill) : { fill: 'none' }),
     ...(shape.fill && shape.isEvenOdd ? { 'fill-rule': 'evenodd' } : {}),
-    ...(shape.stroke ? { stroke: shape.stroke.color, 'stroke-width': String(round(shape.stroke.width)) } : {}),
+    ...(shape.stroke
+      ? { stroke: shape.stroke.color, 'stroke-width': String(round(shape.stroke.width)) }
+      : {}),
     ...(shape.opacity < 1 ? { opacity: String(round(shape.opacity)) } : {}),
   };
   const node: VectorNode = { tag: 'path', attributes, children: [] };
   const outlines = [
-    ...(isWhole(boundsOfShape(shape), window) ? [] : window.rounds.map(({ outline }) => ({ outline, isEvenOdd: false }))),
+    ...(isWhole(boundsOfShape(shape), window)
+      ? []
+      : window.rounds.map(({ outline }) => ({ outline, isEvenOdd: false }))),
     ...window.others,
   ];
   return outlines.reduce<VectorNode>((inner, { outline, isEvenOdd }) => {

@@ -4,10 +4,7 @@ export type Point = readonly [x: number, y: number];
 
 /** One step of a path in absolute coordinates: a move, a line, a cubic curve, or the way back to where it began. */
 export type Segment =
-  | readonly ['M', Point]
-  | readonly ['L', Point]
-  | readonly ['C', Point, Point, Point]
-  | readonly ['Z'];
+  readonly ['M', Point] | readonly ['L', Point] | readonly ['C', Point, Point, Point] | readonly ['Z'];
 
 const ARGUMENTS: Readonly<Record<string, number>> = {
   M: 2,
@@ -43,8 +40,7 @@ export function segmentsOf(d: string): Segment[] {
     i = next;
     const relative = command !== kind;
     const from = at;
-    const point = (k: number): Point =>
-      relative ? [from[0] + v[k], from[1] + v[k + 1]] : [v[k], v[k + 1]];
+    const point = (k: number): Point => (relative ? [from[0] + v[k], from[1] + v[k + 1]] : [v[k], v[k + 1]]);
     const mirrored = (): Point => (control ? [2 * from[0] - control[0], 2 * from[1] - control[1]] : from);
     let nextControl: Point | null = null;
     switch (kind) {
@@ -184,7 +180,8 @@ export const mapSegments = (segments: readonly Segment[], m: Matrix): Segment[] 
 export const printSegments = (segments: readonly Segment[]): string =>
   segments
     .map(
-      ([letter, ...points]) => letter + points.map((point) => `${round(point[0])} ${round(point[1])}`).join(' '),
+      ([letter, ...points]) =>
+        letter + points.map((point) => `${round(point[0])} ${round(point[1])}`).join(' '),
     )
     .join('');
 
@@ -203,7 +200,8 @@ export function flatten(segments: readonly Segment[], samples = SAMPLES): Point[
     } else if (segment[0] === 'L') part.push(segment[1]);
     else {
       const from = part.at(-1) ?? segment[1];
-      for (let k = 1; k <= samples; k++) part.push(onCurve(from, segment[1], segment[2], segment[3], k / samples));
+      for (let k = 1; k <= samples; k++)
+        part.push(onCurve(from, segment[1], segment[2], segment[3], k / samples));
     }
   }
   return parts;
@@ -211,7 +209,8 @@ export function flatten(segments: readonly Segment[], samples = SAMPLES): Point[
 
 const onCurve = (a: Point, b: Point, c: Point, d: Point, t: number): Point => {
   const u = 1 - t;
-  const at = (i: 0 | 1): number => u ** 3 * a[i] + 3 * u * u * t * b[i] + 3 * u * t * t * c[i] + t ** 3 * d[i];
+  const at = (i: 0 | 1): number =>
+    u ** 3 * a[i] + 3 * u * u * t * b[i] + 3 * u * t * t * c[i] + t ** 3 * d[i];
   return [at(0), at(1)];
 };
 
