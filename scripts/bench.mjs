@@ -1,5 +1,5 @@
 // npm run bench: prints what Tovel costs, and how near its pictures come to their sources. `npm run bench -- NAME` runs
-// one of them: run, fidelity, templates, structure, roles, links, graph, hostile, many_editors, kills, matching, next_versions, history, calm, delivered, pages, targets, parts, merging, causes.
+// one of them: run, fidelity, templates, structure, roles, links, graph, hostile, many_editors, kills, matching, next_versions, history, calm, delivered, pages, targets, parts, merging, causes, machine_drawings.
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { checkNode, ensurePackages, ensurePrograms, root } from './lib/setup.mjs';
@@ -31,6 +31,7 @@ for (const name of only
       'parts',
       'merging',
       'causes',
+      'machine_drawings',
     ]) {
   const { status } = spawnSync(
     process.execPath,
