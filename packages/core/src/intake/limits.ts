@@ -30,6 +30,10 @@ export const limits = {
   pixels: 40_000_000,
   /** Pages of one PDF. */
   pages: 200,
+  /** Elements of a drawing that a machine wrote: each letter is one, before they are words. */
+  written: 120_000,
+  /** Steps of paths that are followed for one page of what a machine painted, those of clips and masks each time. */
+  steps: 6_000_000,
   /** Nesting of elements. */
   depth: 200,
 } as const;

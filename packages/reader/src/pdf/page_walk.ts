@@ -20,6 +20,8 @@ import { pngOf, stencilPng } from './pdf_pictures.ts';
 const round = (n: number): number => Math.round(n * 100) / 100;
 /** A tile is painted at most this often; more would be a texture. */
 const MOST_TILES = 64;
+/** Steps of one page. */
+const MOST_STEPS = 1_000_000;
 
 interface Operators {
   readonly fnArray: readonly number[];
@@ -41,6 +43,7 @@ export class PageWalk {
   #text: Matrix = [1, 0, 0, 1, 0, 0];
   #line: Matrix = [1, 0, 0, 1, 0, 0];
   #clip: 'nonzero' | 'evenodd' | null = null;
+  #steps = 0;
 
   constructor(pdfjs: typeof PdfJs, page: PdfJs.PDFPageProxy) {
     this.#ops = pdfjs.OPS as Record<string, number>;
@@ -79,8 +82,13 @@ export class PageWalk {
   }
 
   #run({ fnArray, argsArray }: Operators): void {
-    for (let i = 0; i < fnArray.length; i++)
+    for (let i = 0; i < fnArray.length; i++) {
+      if (++this.#steps > MOST_STEPS)
+        throw new Error(
+          `a page paints in more than ${MOST_STEPS} steps, its patterns each time that they come`,
+        );
       this.#step(this.#names.get(fnArray[i]) ?? '', (argsArray[i] ?? []) as unknown[]);
+    }
   }
 
   #step(op: string, args: unknown[]): void {

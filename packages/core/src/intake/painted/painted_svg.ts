@@ -1,3 +1,4 @@
+import { limits } from '../limits.ts';
 import { lengthOf } from '../svg/shape.ts';
 import {
   boxAround,
@@ -94,6 +95,7 @@ class SvgWalk {
   readonly links: PaintedLink[] = [];
   readonly leftOut: Record<string, number> = {};
   items: PaintedItem[] = [];
+  #steps = 0;
 
   constructor(source: SvgSource) {
     this.#source = source;
@@ -102,6 +104,16 @@ class SvgWalk {
   children(element: XmlElement, context: Context): void {
     const parents = [...context.parents, element];
     for (const child of childElements(element)) this.#element(child, { ...context, parents });
+  }
+
+  /** @throws RangeError where a drawing says little and means far more. */
+  #follow(segments: readonly Segment[]): readonly Segment[] {
+    this.#steps += segments.length + 1;
+    if (this.#steps > limits.steps)
+      throw new RangeError(
+        `It draws paths of more than ${limits.steps} steps, with its clips and masks each time that they come. Export it with fewer.`,
+      );
+    return segments;
   }
 
   #leave(what: string): void {
@@ -168,6 +180,7 @@ class SvgWalk {
     const own = multiply(matrix, parseTransform(clip.attributes.transform));
     const parts = childElements(clip).flatMap((child) => {
       const segments = segmentsOfShape(child);
+      if (segments) this.#follow(segments);
       return segments
         ? [
             {
@@ -290,6 +303,7 @@ class SvgWalk {
   #shape(element: XmlElement, context: Context): void {
     const segments = segmentsOfShape(element);
     if (!segments) return this.#leave(`A <${element.name}>`);
+    this.#follow(segments);
     const { style, matrix, clips, opacity, mask } = context;
     const outline = printSegments(mapSegments(segments, matrix));
     if (!outline) return;

@@ -4,6 +4,7 @@ import { arrangeScreen } from '../../layout/arrange.ts';
 import { contains, type Placed, union } from '../../layout/placed.ts';
 import type { Box, Notice, Screen } from '../../model/design.ts';
 import { joinTexts } from '../svg/join_text.ts';
+import { limits } from '../limits.ts';
 import { isSeen, isWhole, overlap, type Window, Windows } from './clipping.ts';
 import { brightness, laidOver, withAlpha } from './colors.ts';
 import { withAlphaOf } from './gradient.ts';
@@ -38,6 +39,16 @@ const BASELINE = 0.35;
 const LINE_HEIGHT = 1.3;
 /** Shapes without text between them that are at most this large either way, in px, may be one icon. */
 const ICON = 96;
+/** One drawing has at most so many paths; more are several. */
+const MOST_PATHS = 600;
+
+interface Loose {
+  readonly shape: PaintedShape;
+  readonly bounds: Box;
+  readonly place: number;
+  /** What it is drawn as by CSS; null where it stays a drawing. */
+  readonly boxes: readonly BoxedShape[] | null;
+}
 
 class PaintedReader {
   readonly #input: PaintedInput;
@@ -45,7 +56,7 @@ class PaintedReader {
   readonly #leftOut: Record<string, number>;
   #placed: Placed[] = [];
   #shadows: { readonly shadow: Shadow; readonly around: Box | null }[] = [];
-  #loose: { shape: PaintedShape; place: number; boxes: readonly BoxedShape[] | null }[] = [];
+  #loose: Loose[] = [];
 
   constructor(input: PaintedInput) {
     this.#input = input;
@@ -60,6 +71,10 @@ class PaintedReader {
       this.#make('box', item.box, `${item.source.path}~a`, item.name, { children: [item] });
     const drawn = linked(joinTexts(withBackgrounds(this.#placed), true), page.links, wrap);
     if (!drawn.length) return null;
+    if (drawn.length > limits.elements)
+      throw new RangeError(
+        `It paints more than ${limits.elements} things. Export it in parts, or with fewer paths.`,
+      );
     const box = { x: 0, y: 0, width: round(page.width), height: round(page.height) };
     const base = this.#make('box', box, '', 'Screen', { tag: 'div' });
     const root = alignedTexts(assembleScreen(base, drawn));
@@ -113,10 +128,12 @@ class PaintedReader {
 
   #shape(given: PaintedShape, window: Window, place: number): void {
     const shape = this.#unmasked(given, window);
-    if (!shape || !isSeen(boundsOfShape(shape), window)) return;
+    if (!shape) return;
+    const bounds = boundsOfShape(shape);
+    if (!isSeen(bounds, window)) return;
     const boxes =
       shape.opacity < 1 && shape.stroke && shape.fill ? null : boxesOfShape(translucent(shape), window);
-    this.#loose.push({ shape, place, boxes });
+    this.#loose.push({ shape, bounds, place, boxes });
   }
 
   /** A shape that shows through a mask, as what it looks like without; null for what was told by it or cannot be shown. */
@@ -165,7 +182,7 @@ class PaintedReader {
     }
   }
 
-  #vector(parts: readonly { shape: PaintedShape; place: number }[]): void {
+  #vector(parts: readonly Loose[]): void {
     const { box, vector } = vectorOfShapes(
       parts.map(({ shape }) => shape),
       this.#windows,
@@ -341,19 +358,15 @@ const sameCorners = (a: Placed['look'], b: Placed['look']): boolean =>
   );
 
 /** How many of the shapes from a place on are one drawing: icons and illustrations are painted path by path; 0 where a box comes first. */
-function drawingAt(
-  loose: readonly { readonly shape: PaintedShape; readonly boxes: readonly BoxedShape[] | null }[],
-  from: number,
-): number {
+function drawingAt(loose: readonly Loose[], from: number): number {
   const isFree = (i: number): boolean => loose[i].boxes === null;
-  const boundsAt = (i: number): Box => boundsOfShape(loose[i].shape);
   const isSmall = (box: Box): boolean => box.width <= ICON && box.height <= ICON;
   let free = 0;
   let count = 0;
   let last = 0;
   let around: Box | null = null;
-  for (let i = from; i < loose.length; i++) {
-    const box = boundsAt(i);
+  for (let i = from; i < Math.min(loose.length, from + MOST_PATHS); i++) {
+    const box = loose[i].bounds;
     if (!isFree(i) && !isSmall(box) && !(around && contains(around, box, 1))) break;
     if (around && !touches(around, box)) break;
     around = around ? union([around, box]) : box;

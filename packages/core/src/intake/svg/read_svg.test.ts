@@ -223,7 +223,7 @@ describe('what is hostile or missing', () => {
     ['cut off', svg('<g><rect width="9"').slice(0, -10), /not complete or not well formed/],
     ['another kind of document', '<html><body/></html>', /root element is <html>/],
     ['empty', svg(''), /empty/],
-    ['too many elements', svg('<rect/>'.repeat(limits.elements + 1)), /more than 20000 elements/],
+    ['too many elements', svg('<rect/>'.repeat(limits.written + 1)), /more than 120000 elements/],
   ])('%s is one notice and no screen', (_, text, message) => {
     expect(noticesOf(text)).toEqual([
       expect.objectContaining({ level: 'error', message: expect.stringMatching(message) }),

@@ -98,16 +98,21 @@ export function openSvg(input: SvgInput): OpenedSvg {
     return fail(`The root element is <${root.name}>, not <svg>, so there is nothing to draw.`);
   const done = (screen: Screen | null): SvgResult =>
     screen ? { screen, notices } : fail('The drawing is empty: nothing in it can be seen.');
-  try {
+  const bounded = <T extends SvgResult | OpenedSvg>(read: () => T): T | ReturnType<typeof fail> => {
+    try {
+      return read();
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      return fail(error.message);
+    }
+  };
+  return bounded((): OpenedSvg => {
     const reader = new SvgReader(root, input, notices);
     const page = reader.painted();
     return page
-      ? { page, read: (of) => done(reader.readPainted(of)) }
+      ? { page, read: (of) => bounded(() => done(reader.readPainted(of))) }
       : { page: null, ...done(reader.read()) };
-  } catch (error) {
-    if (!(error instanceof RangeError)) throw error;
-    return fail(error.message);
-  }
+  });
 }
 
 class SvgReader {
@@ -160,9 +165,10 @@ class SvgReader {
     visit(this.#root);
     const reused = (element: XmlElement): XmlElement | undefined =>
       element.name === 'use' ? this.#byId.get((element.attributes.href ?? '').replace(/^#/, '')) : undefined;
-    if (unfoldedCount(this.#root, { children: childElements, reused }, limits.unfolded) > limits.unfolded)
+    const most = isPaintedSvg(this.#root) ? limits.written : limits.unfolded;
+    if (unfoldedCount(this.#root, { children: childElements, reused }, most) > most)
       throw new RangeError(
-        `It draws more than ${limits.unfolded} elements, its reused symbols unfolded. Export it with fewer, or in parts.`,
+        `It draws more than ${most} elements, its reused symbols unfolded. Export it with fewer, or in parts.`,
       );
   }
 

@@ -39,7 +39,7 @@ export function parseXml(text: string): XmlElement {
     if (!/entity/i.test(what)) fail(what);
   });
   parser.on('opentag', (tag) => {
-    if (++count > limits.elements) fail(`more than ${limits.elements} elements`);
+    if (++count > limits.written) fail(`more than ${limits.written} elements`);
     if (stack.length >= limits.depth) fail(`nested more than ${limits.depth} deep`);
     const parent = stack.at(-1);
     const attributes: Record<string, string> = {};
