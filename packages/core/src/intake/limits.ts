@@ -33,7 +33,7 @@ export const limits = {
   /** Elements of a drawing that a machine wrote: each letter is one, before they are words. */
   written: 120_000,
   /** Steps of paths that are followed for one page of what a machine painted, those of clips and masks each time. */
-  steps: 6_000_000,
+  steps: 1_500_000,
   /** Nesting of elements. */
   depth: 200,
 } as const;

@@ -481,8 +481,16 @@ function letterWidth(letter: string): number {
   return /[A-Z]/.test(letter) ? 0.66 : 0.55;
 }
 
-/** The path of a shape, in its own coordinates; null for what is none. */
-export function segmentsOfShape(element: XmlElement): Segment[] | null {
+const known = new WeakMap<XmlElement, readonly Segment[] | null>();
+
+/** The path of a shape, in its own coordinates; null for what is none. Read once: clips come with many things. */
+export function segmentsOfShape(element: XmlElement): readonly Segment[] | null {
+  let segments = known.get(element);
+  if (segments === undefined) known.set(element, (segments = readShape(element)));
+  return segments;
+}
+
+function readShape(element: XmlElement): Segment[] | null {
   const n = (name: string): number => lengthOf(element.attributes[name]);
   const numbers = (): number[] =>
     (element.attributes.points?.match(/[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?/gi) ?? []).map(Number);
