@@ -1,7 +1,8 @@
 import type { Box } from '../../model/design.ts';
 import { boxAround } from '../svg/matrix.ts';
 import { flatten, segmentsOf, type Segment } from '../svg/segments.ts';
-import { isWhole, seenThrough, type Window } from './clipping.ts';
+import { grow } from '../svg/paint.ts';
+import { isWhole, NO_RADII, seenThrough, type Window } from './clipping.ts';
 import { cssGradient } from './gradient.ts';
 import { boxOfOutline, ringOfOutline, type RoundBox, ruleOfOutline } from './outline.ts';
 import type { Paint, PaintedShape } from './painted_page.ts';
@@ -28,10 +29,10 @@ export function boxesOfShape(shape: PaintedShape, window: Window): readonly Boxe
   const { fill, stroke } = shape;
   const whole = boxOfOutline(segments);
   if (whole) {
-    if (stroke && !isWhole(grown(whole.box, stroke.width / 2), window)) return null;
+    if (stroke && !isWhole(grow(whole.box, stroke.width / 2), window)) return null;
     const border = stroke?.width ?? 0;
     const shown = seenThrough(
-      { box: grown(whole.box, border / 2), radii: whole.radii.map(([x, y]) => larger([x, y], border / 2)) },
+      { box: grow(whole.box, border / 2), radii: whole.radii.map(([x, y]) => larger([x, y], border / 2)) },
       window,
     );
     const look = { ...paintLook(fill, shown.box), ...borderLook(shape), ...radiusLook(shown) };
@@ -57,12 +58,7 @@ export function boxesOfShape(shape: PaintedShape, window: Window): readonly Boxe
           seenThrough(
             {
               box: bar,
-              radii: [
-                [0, 0],
-                [0, 0],
-                [0, 0],
-                [0, 0],
-              ],
+              radii: NO_RADII,
             },
             window,
           ).box,
@@ -80,12 +76,7 @@ export function boxesOfShape(shape: PaintedShape, window: Window): readonly Boxe
     const shown = seenThrough(
       {
         box,
-        radii: [
-          [0, 0],
-          [0, 0],
-          [0, 0],
-          [0, 0],
-        ],
+        radii: NO_RADII,
       },
       window,
     ).box;
@@ -99,15 +90,8 @@ export function boundsOfShape(
   { outline, stroke }: PaintedShape,
   segments: readonly Segment[] = segmentsOf(outline),
 ): Box {
-  return grown(boxAround(flatten(segments).flat()), (stroke?.width ?? 0) / 2);
+  return grow(boxAround(flatten(segments).flat()), (stroke?.width ?? 0) / 2);
 }
-
-export const grown = (box: Box, by: number): Box => ({
-  x: box.x - by,
-  y: box.y - by,
-  width: box.width + 2 * by,
-  height: box.height + 2 * by,
-});
 
 const larger = ([x, y]: readonly [number, number], by: number): readonly [number, number] =>
   x ? [x + by, y + by] : [0, 0];

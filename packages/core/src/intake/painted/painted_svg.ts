@@ -11,6 +11,7 @@ import {
 } from '../svg/matrix.ts';
 import { flatten, mapSegments, printSegments, type Segment, segmentsOf } from '../svg/segments.ts';
 import { type SvgStyle, styleOf, type SvgStyleSheet } from '../svg/style.ts';
+import { letterWidth } from '../svg/text.ts';
 import { childElements, type XmlElement } from '../svg/xml.ts';
 import { hexOfCss, withAlpha } from './colors.ts';
 import { fontNamed } from './font_names.ts';
@@ -472,14 +473,6 @@ const pointsOf = (item: PaintedItem): (readonly [number, number])[] =>
     : item.kind === 'shape'
       ? flatten(segmentsOf(item.outline)).flat()
       : [mapPoint(item.matrix, 0, 0), mapPoint(item.matrix, 1, 1)];
-
-/** How wide a letter is in most fonts, in font sizes; what ends a line has no letter behind it to tell. */
-function letterWidth(letter: string): number {
-  if (/[iljt.,:;'|!()[\]f]/.test(letter)) return 0.29;
-  if (/[ r-]/.test(letter)) return 0.32;
-  if (/[mwMW@%]/.test(letter)) return 0.85;
-  return /[A-Z]/.test(letter) ? 0.66 : 0.55;
-}
 
 const known = new WeakMap<XmlElement, readonly Segment[] | null>();
 

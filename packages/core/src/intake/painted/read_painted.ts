@@ -3,6 +3,7 @@ import { withOwnIds } from '../drawing_ids.ts';
 import { arrangeScreen } from '../../layout/arrange.ts';
 import { contains, type Placed, union } from '../../layout/placed.ts';
 import type { Box, Notice, Screen } from '../../model/design.ts';
+import { grow } from '../svg/paint.ts';
 import { joinTexts } from '../svg/join_text.ts';
 import { limits } from '../limits.ts';
 import { isSeen, isWhole, overlap, type Window, Windows } from './clipping.ts';
@@ -250,7 +251,7 @@ class PaintedReader {
     const asset = item.asset ?? (item.png ? this.#input.keep(item.png, path) : null);
     if (!asset) return this.#leave('A picture that is not there');
     const opacity: Placed['look'] = item.opacity < 1 ? { opacity: String(round(item.opacity)) } : {};
-    const [picture, hole] = [{ box, radii: NO_CORNERS }, window.rounds[0]];
+    const [hole] = window.rounds;
     const shown = overlap(window.box, box);
     const corners = hole && !isWhole(box, window) ? radiusLook({ box: hole.box, radii: hole.radii }) : {};
     const make = (of: Box, look: Placed['look'], more: Partial<Placed> = {}): Placed =>
@@ -261,7 +262,7 @@ class PaintedReader {
         look: { ...look, ...opacity },
         ...more,
       });
-    if (isAlike(shown, picture.box, 1)) {
+    if (isAlike(shown, box, 1)) {
       this.#placed.push(make(shown, { 'object-fit': 'fill', ...corners }));
       return;
     }
@@ -291,13 +292,6 @@ class PaintedReader {
 }
 
 const round = (n: number): number => Math.round(n * 100) / 100;
-const NO_CORNERS = [
-  [0, 0],
-  [0, 0],
-  [0, 0],
-  [0, 0],
-] as const;
-
 const isAlike = (a: Box, b: Box, slack: number): boolean =>
   Math.abs(a.x - b.x) <= slack &&
   Math.abs(a.y - b.y) <= slack &&
@@ -327,12 +321,7 @@ function laidOnBox(last: Placed, { box, look, border }: BoxedShape): Placed | nu
   const hasBorder = !!look['border-top-width'];
   if (hasBorder && !look['background-color'] && !look['background-image']) {
     // A border lies on the edge of its box, or around what is painted.
-    const inner = {
-      x: box.x + border,
-      y: box.y + border,
-      width: box.width - 2 * border,
-      height: box.height - 2 * border,
-    };
+    const inner = grow(box, -border);
     if (last.border || (!isAlike(last.box, box, 0.6) && !isAlike(last.box, inner, 0.6))) return null;
     return { ...last, box: { ...last.box, ...rounded(box) }, border, look: { ...last.look, ...look } };
   }

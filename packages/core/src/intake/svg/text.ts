@@ -239,6 +239,9 @@ const WIDTHS: readonly (readonly [RegExp, number])[] = [
   [/[A-Z]/, 0.66],
 ];
 
+/** How wide a letter is in most fonts, in font sizes. */
+export const letterWidth = (char: string): number => WIDTHS.find(([set]) => set.test(char))?.[1] ?? 0.54;
+
 /** Estimated width of a line in px: a pure core has no fonts to measure with. */
 function textWidth(text: string, style: Declarations): number {
   const size = parseFloat(style['font-size']);
@@ -246,7 +249,7 @@ function textWidth(text: string, style: Declarations): number {
   const weight = style['font-weight'];
   const bold = weight === 'bold' || Number(weight) >= 600 ? 1.06 : 1;
   let ems = 0;
-  for (const char of text) ems += WIDTHS.find(([set]) => set.test(char))?.[1] ?? 0.54;
+  for (const char of text) ems += letterWidth(char);
   return ems * size * bold + spacing * text.length;
 }
 
