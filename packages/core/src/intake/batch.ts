@@ -291,8 +291,7 @@ class Batch {
   async #svg(input: SvgInput): Promise<SvgResult> {
     const opened = openSvg(input);
     if (!opened.page) return opened;
-    const readText = this.#host.readText?.bind(this.#host);
-    return opened.read(readText ? await withLetters(opened.page, readText) : opened.page);
+    return opened.read(await withLetters(opened.page, this.#host.readText?.bind(this.#host) ?? null));
   }
 
   #ask<K extends 'readPdf'>(ability: K, what: string): NonNullable<IntakeHost[K]> {

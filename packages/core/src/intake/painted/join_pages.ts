@@ -145,16 +145,15 @@ function joined(pages: readonly PaintedPage[]): PaintedPage {
   return {
     width,
     height: long,
-    items: whole.map((item, i) => placedIn(item, i, page, long)),
+    items: whole.map((item) => placedIn(item, page, long)),
     links,
     leftOut,
   };
 }
 
-/** Each thing has a place of its own, in the order of painting, and ends where the page does. */
-const placedIn = (item: PaintedItem, i: number, page: Clip, height: number): PaintedItem => ({
+/** Each thing ends where the page does. */
+const placedIn = (item: PaintedItem, page: Clip, height: number): PaintedItem => ({
   ...item,
-  path: String(i),
   ...(bottom(boundsOf(item)) > height ? { clips: [...item.clips, page] } : {}),
 });
 

@@ -15,6 +15,8 @@ export interface Measured {
   readonly x: number;
   readonly height: number;
   readonly isLast: boolean;
+  /** In px, where that is known. */
+  readonly size?: number;
 }
 
 const CHARS = [...LETTERS];
@@ -40,14 +42,15 @@ export function faceOf(letters: readonly Measured[]): Face {
   );
   const tall = letters.filter(({ char }) => /[A-Zbdfhklt0-9]/.test(char)).map(({ height }) => height);
   const tallest = tall.length ? middle(tall) : Math.max(...letters.map(({ height }) => height));
-  const byHeight = rounded(tallest / CAPITALS);
+  const known = letters.find(({ size }) => size !== undefined)?.size;
+  const byHeight = rounded(known ?? tallest / CAPITALS);
   const found = FACES.flatMap(({ family, weight, widths }) => {
     const fit = steps.flatMap(({ char, step }) => {
       const width = widths.get(char);
       return width ? [{ width, step }] : [];
     });
     if (fit.length < 4) return [];
-    const size = middle(fit.map(({ width, step }) => step / width));
+    const size = known ?? middle(fit.map(({ width, step }) => step / width));
     const off = middle(fit.map(({ width, step }) => Math.abs(step / size - width)));
     // One width fits letters of one width, whatever the size is.
     return Math.abs(size - byHeight) < 0.25 * byHeight ? [{ family, weight, widths, size, off }] : [];

@@ -11,7 +11,7 @@ const TALL = /[A-Zbdfhklt]/;
 /** A line of outlines as wide as the letters of a known font; what each is drawn like does not matter but for its height. */
 function line(text: string, y: number): PaintedShape[] {
   let x = 10;
-  return [...text].flatMap((char, i): PaintedShape[] => {
+  return [...text].flatMap((char): PaintedShape[] => {
     const width = widths.get(char) ?? 0.28 * SIZE;
     const at = x;
     x += width;
@@ -24,7 +24,6 @@ function line(text: string, y: number): PaintedShape[] {
     return [
       paintedShape(`M${left} ${y}L${(left + right) / 2} ${y - height}L${right} ${y}Z`, {
         letter: { id: `glyph0-${char.codePointAt(0)}`, face: 'glyph0', x: at, y },
-        path: String(i),
       }),
     ];
   });

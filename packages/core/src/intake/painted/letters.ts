@@ -34,23 +34,30 @@ const isLetter = (item: PaintedItem): item is Letter => item.kind === 'shape' &&
 /**
  * A page whose letters were painted as outlines, with text in their place. Which letter an outline is, is read in pictures of its
  * lines, and agreed upon by all places where that outline comes: each is one letter, however often it is misread.
+ * @param readText reads text in a picture; null where nothing can, so that only what is written beside outlines is known
  */
 export async function withLetters(
   page: PaintedPage,
-  readText: (pixels: Pixels, isPlain: boolean) => Promise<readonly TextLine[]>,
+  readText: ((pixels: Pixels, isPlain: boolean) => Promise<readonly TextLine[]>) | null,
 ): Promise<PaintedPage> {
   const lines = withoutIcons(linesOf(page.items));
   if (!lines.length) return page;
   const votes = new Map<string, Map<string, number>>();
-  for (const some of inPictures(telling(lines))) {
+  const written = new Map(
+    lines.flatMap(({ letters }) =>
+      letters.flatMap(({ letter: { id, char } }) => (char ? [[id, char] as const] : [])),
+    ),
+  );
+  const unknown = lines.filter(({ letters }) => letters.some(({ letter }) => !written.has(letter.id)));
+  for (const some of readText ? inPictures(telling(unknown)) : []) {
     const { pixels, places } = pictureOf(some);
-    for (const read of await readText(pixels, true)) {
+    for (const read of await readText!(pixels, true)) {
       const middle = read.box.y + read.box.height / 2;
       const at = places.findIndex(({ from, to }) => middle >= from && middle < to);
       if (at >= 0) vote(votes, some[at], read.text);
     }
   }
-  const known = decided(votes, lines);
+  const known = new Map([...decided(votes, lines), ...written]);
   const faces = facesOf(lines, known);
   const replaced = new Map<number, PaintedText[]>();
   const gone = new Set<number>();
@@ -262,6 +269,7 @@ function facesOf(lines: readonly Line[], known: ReadonlyMap<string, string>): Re
         x: letter.x,
         height: boxes[i].height,
         isLast: ends.has(i),
+        ...(letter.size ? { size: letter.size } : {}),
       });
     });
   }
@@ -316,7 +324,6 @@ function textOfLine(
       kind: 'text',
       clips: first.clips,
       opacity: first.opacity,
-      ...(first.path ? { path: first.path } : {}),
       ...(first.mask ? { mask: first.mask } : {}),
       text,
       x: first.letter.x,

@@ -24,8 +24,6 @@ interface Painted {
   readonly clips: readonly Clip[];
   /** 0 to 1. */
   readonly opacity: number;
-  /** Where it came from, as its source file calls it; else it is told by its place among the others. */
-  readonly path?: string;
   /** What lets it through by how bright, or with pictures how opaque, it is. */
   readonly mask?: readonly PaintedItem[];
 }
@@ -43,8 +41,19 @@ export interface PaintedShape extends Painted {
   readonly isEvenOdd: boolean;
   readonly fill: Paint | null;
   readonly stroke: Stroke | null;
-  /** Of the outline of a letter: which outline it is, of which face and size, and where its baseline begins. */
-  readonly letter?: { readonly id: string; readonly face: string; readonly x: number; readonly y: number };
+  readonly letter?: PaintedLetter;
+}
+
+/** Of the outline of a letter: which outline it is, of which face and size, and where its baseline begins. */
+export interface PaintedLetter {
+  readonly id: string;
+  readonly face: string;
+  readonly x: number;
+  readonly y: number;
+  /** Which letter it is, where that was written beside it. */
+  readonly char?: string;
+  /** The size of its font in px, where that is known. */
+  readonly size?: number;
 }
 
 export interface PaintedText extends Painted {

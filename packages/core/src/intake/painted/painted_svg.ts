@@ -50,12 +50,16 @@ export function isPaintedSvg(root: XmlElement): boolean {
       if (letters > 1 && (element.attributes.x ?? '').trim().split(/[\s,]+/).length >= letters) placed++;
       else if (letters === 1) placed += 0.5;
     }
-    if (element.name === 'use' && /glyph/i.test(element.attributes.href ?? '')) uses++;
+    if (element.name === 'use' && fontOfOutline(element.attributes.href ?? '')) uses++;
     childElements(element).forEach(count);
   };
   count(root);
   return (texts >= 4 && placed >= texts * 0.5) || (!texts && uses >= 8);
 }
+
+/** The font that an outline is of, by what converters call outlines of letters; null for anything else. */
+const fontOfOutline = (id: string): string | null =>
+  /^#?(.*(?:glyph|font[-_]\d).*?)[-_.]\d+$/i.exec(id)?.[1] ?? null;
 
 /** What a drawing paints, in the order in which it does: each of its pages, where it has some. */
 export function paintedSvg(
@@ -231,16 +235,32 @@ class SvgWalk {
     if (target.name === 'symbol') this.children(target, inner);
     else this.#element(target, inner);
     this.#uses.pop();
-    this.#markLetter(before, target.attributes.id ?? '', matrix);
+    this.#markLetter(before, element, target.attributes.id ?? '', matrix);
   }
 
-  /** What is used as letters are is the outline of one; those of a font in one size are called alike but for a number. */
-  #markLetter(before: number, id: string, matrix: Matrix): void {
-    const face = /^(.*glyph.*?)[-_.]\d+$/i.exec(id)?.[1];
+  /** What is used as letters are is the outline of one; those of a font are called alike but for a number. */
+  #markLetter(before: number, use: XmlElement, id: string, matrix: Matrix): void {
+    const font = fontOfOutline(id);
     const [only, ...more] = this.items.slice(before);
-    if (!face || only?.kind !== 'shape' || more.length) return;
-    const [x, y] = [matrix[4], matrix[5]];
-    this.items[before] = { ...only, letter: { id, face, x, y } };
+    if (!font || only?.kind !== 'shape' || more.length) return;
+    const char = use.attributes['data-text'];
+    if (char && withoutIcons(char) !== char) return;
+    // A blank draws nothing, and is seen by what it leaves between the others.
+    if (char !== undefined && !char.trim()) {
+      this.items.length = before;
+      return;
+    }
+    // One font may come in many sizes; where letters are named, its outlines are of size 1.
+    const scale = Math.hypot(matrix[2], matrix[3]);
+    const face = `${font} ${scale.toFixed(2)}`;
+    const letter = {
+      id: `${id} ${face}`,
+      face,
+      x: matrix[4],
+      y: matrix[5],
+      ...(char ? { char, size: scale } : {}),
+    };
+    this.items[before] = { ...only, letter };
   }
 
   #paint(
@@ -308,7 +328,7 @@ class SvgWalk {
     const { style, matrix, clips, opacity, mask } = context;
     const outline = printSegments(mapSegments(segments, matrix));
     if (!outline) return;
-    const common = { clips, opacity, path: element.path, ...(mask ? { mask } : {}) };
+    const common = { clips, opacity, ...(mask ? { mask } : {}) };
     if (this.#pattern(style.fill, outline, context)) return;
     const fill = this.#paint(style.fill ?? '#000', style['fill-opacity'], context, segments);
     const line = this.#paint(style.stroke, style['stroke-opacity'], context, segments);
@@ -356,7 +376,6 @@ class SvgWalk {
       kind: 'picture',
       clips,
       opacity,
-      path: element.path,
       ...(mask ? { mask } : {}),
       matrix: multiply(matrix, place),
       ...(asset ? { asset } : {}),
@@ -377,7 +396,7 @@ class SvgWalk {
       const [y] = first(node.attributes.y);
       const from: readonly [number, number] = [xs[0] ?? at[0], y ?? at[1]];
       const own = node.children.filter((child) => typeof child === 'string').join('');
-      if (own.trim()) this.#line(own, node, inner, from, xs);
+      if (own.trim()) this.#line(own, inner, from, xs);
       for (const child of childElements(node))
         if (child.name === 'tspan' || child.name === 'a')
           visit(
@@ -393,13 +412,7 @@ class SvgWalk {
     visit(element, context, [0, 0]);
   }
 
-  #line(
-    written: string,
-    node: XmlElement,
-    context: Context,
-    at: readonly [number, number],
-    xs: readonly number[],
-  ): void {
+  #line(written: string, context: Context, at: readonly [number, number], xs: readonly number[]): void {
     const { style, matrix, clips, opacity, mask } = context;
     const letters = [...written.replace(/[\n\t]/g, ' ')];
     const text = withoutIcons(letters.join(''));
@@ -426,7 +439,6 @@ class SvgWalk {
       kind: 'text',
       clips,
       opacity,
-      path: node.path,
       ...(mask ? { mask } : {}),
       text:
         withSpaces([...text].slice(lead, last + 1), xs.slice(lead), size) +

@@ -178,8 +178,8 @@ class PaintedReader {
         i += count;
         continue;
       }
-      const { boxes, place, shape } = loose[i++];
-      boxes!.forEach((boxed, k) => this.#box(boxed, `${shape.path ?? place}${k ? `~${k}` : ''}`));
+      const { boxes, place } = loose[i++];
+      boxes!.forEach((boxed, k) => this.#box(boxed, `${place}${k ? `~${k}` : ''}`));
     }
   }
 
@@ -188,7 +188,7 @@ class PaintedReader {
       parts.map(({ shape }) => shape),
       this.#windows,
     );
-    const path = String(parts[0].shape.path ?? parts[0].place);
+    const path = String(parts[0].place);
     this.#placed.push(this.#make('vector', box, path, 'drawing', { tag: 'svg', vector: withOwnIds(vector) }));
   }
 
@@ -226,7 +226,7 @@ class PaintedReader {
     const ink = { ...box, y: item.y - 0.7 * item.size, height: 0.7 * item.size };
     if (!item.text || !isSeen(ink, window)) return;
     this.#placed.push(
-      this.#make('text', box, String(item.path ?? place), item.text.replace(/\s+/g, ' '), {
+      this.#make('text', box, String(place), item.text.replace(/\s+/g, ' '), {
         tag: 'p',
         text: item.text,
         look: {
@@ -244,7 +244,7 @@ class PaintedReader {
   }
 
   #picture(item: PaintedPicture, window: Window, place: number): void {
-    const path = String(item.path ?? place);
+    const path = String(place);
     const box = boundsOfPicture(item);
     if (!isSeen(box, window)) return;
     if (item.mask) this.#leave('A mask over a picture');
