@@ -92,6 +92,8 @@ test('steps wait while the server is busy or away; a window that ends leaves the
 
   await page.route(changes, (route) => route.abort());
   await page.getByRole('option', { name: /^Catalogue/ }).click();
+  // Typed any earlier, it would be a name of the screen before.
+  await expect(field).toHaveValue(/^Catalogue/);
   await field.fill('Tools to borrow');
   await field.press('Enter');
   await expect(page.getByText(/Not saved yet, but kept here/)).toBeVisible();
