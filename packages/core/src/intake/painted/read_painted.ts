@@ -70,7 +70,7 @@ class PaintedReader {
     this.#settle();
     const wrap = (item: Placed): Placed =>
       this.#make('box', item.box, `${item.source.path}~a`, item.name, { children: [item] });
-    const drawn = linked(joinTexts(withBackgrounds(this.#placed), true), page.links, wrap);
+    const drawn = linked(joinTexts(withBackgrounds(this.#placed), true).map(unbroken), page.links, wrap);
     if (!drawn.length) return null;
     if (drawn.length > limits.elements)
       throw new RangeError(
@@ -290,6 +290,15 @@ class PaintedReader {
     );
   }
 }
+
+/** A line up to this wide, in px, stays one: it fits into the narrowest window. */
+const SHORT = 240;
+
+/** What was painted on one line is on one line, in a window that is narrower, too. */
+const unbroken = (item: Placed): Placed =>
+  item.kind === 'text' && item.box.width <= SHORT && !item.text?.includes('\n')
+    ? { ...item, look: { ...item.look, 'white-space': 'nowrap' } }
+    : item;
 
 const round = (n: number): number => Math.round(n * 100) / 100;
 const isAlike = (a: Box, b: Box, slack: number): boolean =>
