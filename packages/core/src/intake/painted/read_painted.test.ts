@@ -152,4 +152,14 @@ test('what was drawn before all that lies on it stays behind it', () => {
   expect(behind).toMatchObject({ position: 'absolute', 'z-index': '-1' });
 });
 
+test('colours that show through letters are those of the letters', () => {
+  const { styleOf } = read([
+    paintedShape(boxPath(0, 0, 800, 600), {
+      fill: '#2152ff',
+      mask: [paintedText('Welcome back', 20, 60, 120)],
+    }),
+  ]);
+  expect(styleOf(({ text }) => text === 'Welcome back')).toMatchObject({ color: '#2152ff' });
+});
+
 test('nothing painted is no screen', () => expect(read([]).screen).toBeNull());

@@ -123,18 +123,30 @@ class PaintedReader {
     const window = this.#windows.of(item.clips);
     if (item.kind === 'shape') return this.#shape(item, window, place);
     this.#settle();
-    if (item.kind === 'text') this.#text(item, window, place);
+    if (item.kind === 'text') this.#text(item, window, String(place));
     else this.#picture(item, window, place);
   }
 
   #shape(given: PaintedShape, window: Window, place: number): void {
-    const shape = this.#unmasked(given, window);
+    const shape = this.#isFillOfText(given, place) ? null : this.#unmasked(given, window);
     if (!shape) return;
     const bounds = boundsOfShape(shape);
     if (!isSeen(bounds, window)) return;
     const boxes =
       shape.opacity < 1 && shape.stroke && shape.fill ? null : boxesOfShape(translucent(shape), window);
     this.#loose.push({ shape, bounds, place, boxes });
+  }
+
+  /** Colours that show through letters alone are those of the letters; of several it is the first. */
+  #isFillOfText({ mask, fill }: PaintedShape, place: number): boolean {
+    const texts = (mask ?? []).filter((item) => item.kind === 'text');
+    if (!texts.length) return false;
+    this.#settle();
+    const color = typeof fill === 'string' ? fill : fill?.stops[0]?.[1];
+    texts.forEach((text, i) =>
+      this.#text({ ...text, color: color ?? text.color }, this.#windows.of(text.clips), `${place}~${i}`),
+    );
+    return true;
   }
 
   /** A shape that shows through a mask, as what it looks like without; null for what was told by it or cannot be shown. */
@@ -220,13 +232,13 @@ class PaintedReader {
     return mine.flatMap(({ shadow }) => cssShadow(shadow, box) ?? []).reverse();
   }
 
-  #text(item: PaintedText, window: Window, place: number): void {
+  #text(item: PaintedText, window: Window, path: string): void {
     const height = Math.round(item.size * LINE_HEIGHT);
     const box = { x: item.x, y: item.y - height / 2 - BASELINE * item.size, width: item.width, height };
     const ink = { ...box, y: item.y - 0.7 * item.size, height: 0.7 * item.size };
     if (!item.text || !isSeen(ink, window)) return;
     this.#placed.push(
-      this.#make('text', box, String(place), item.text.replace(/\s+/g, ' '), {
+      this.#make('text', box, path, item.text.replace(/\s+/g, ' '), {
         tag: 'p',
         text: item.text,
         look: {
