@@ -9,12 +9,6 @@ import { folderFiles } from '../../packages/reader/src/testing/folder_files.ts';
 /** How a drawing was made. */
 export type Maker = 'pdf' | 'pages' | 'text-svg' | 'outline-svg';
 
-export interface Word {
-  readonly text: string;
-  readonly x: number;
-  readonly y: number;
-}
-
 /** One page of a template, what it looks like, and the drawings of it. */
 export interface DrawnPage {
   readonly name: string;

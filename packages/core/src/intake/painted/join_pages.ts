@@ -1,10 +1,11 @@
 import { bottom, right, union } from '../../layout/placed.ts';
 import type { Box } from '../../model/design.ts';
-import { boxAround, mapPoint } from '../svg/matrix.ts';
+import { boxAround } from '../svg/matrix.ts';
 import { flatten, segmentsOf } from '../svg/segments.ts';
 import { overlap } from './clipping.ts';
 import { movedPage } from './moved.ts';
 import { boxOfOutline } from './outline.ts';
+import { boundsOfPicture } from './picture_place.ts';
 import type { Clip, PaintedItem, PaintedPage, PaintedShape } from './painted_page.ts';
 
 /** A page that is filled up to less than this share of its height ended because somebody wanted it to. */
@@ -61,7 +62,7 @@ function boundsOf(item: PaintedItem): Box {
   if (item.kind === 'text')
     return { x: item.x, y: item.y - item.size, width: item.width, height: item.size * 1.3 };
   if (item.kind === 'shape') return boxAround(flatten(segmentsOf(item.outline)).flat());
-  return boxAround([mapPoint(item.matrix, 0, 0), mapPoint(item.matrix, 1, 1)]);
+  return boundsOfPicture(item);
 }
 
 /** Texts, and letters that were painted as outlines, that stand at the same place of two pages. */

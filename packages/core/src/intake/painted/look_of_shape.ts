@@ -97,7 +97,7 @@ const larger = ([x, y]: readonly [number, number], by: number): readonly [number
   x ? [x + by, y + by] : [0, 0];
 
 /** The background that a fill amounts to; null where CSS has none. */
-export function paintLook(fill: Paint | null, box: Box): Look | null {
+function paintLook(fill: Paint | null, box: Box): Look | null {
   if (fill === null) return {};
   if (typeof fill === 'string') return { 'background-color': fill };
   const image = cssGradient(fill, box);

@@ -489,7 +489,7 @@ const pointsOf = (item: PaintedItem): (readonly [number, number])[] =>
 const known = new WeakMap<XmlElement, readonly Segment[] | null>();
 
 /** The path of a shape, in its own coordinates; null for what is none. Read once: clips come with many things. */
-export function segmentsOfShape(element: XmlElement): readonly Segment[] | null {
+function segmentsOfShape(element: XmlElement): readonly Segment[] | null {
   let segments = known.get(element);
   if (segments === undefined) known.set(element, (segments = readShape(element)));
   return segments;

@@ -123,6 +123,7 @@ class SvgReader {
   readonly #byId = new Map<string, XmlElement>();
   readonly #uses: XmlElement[] = [];
   readonly #isSplit: boolean;
+  readonly #isPainted: boolean;
   #isInHidden = false;
 
   constructor(root: XmlElement, input: SvgInput, notices: Notice[]) {
@@ -134,6 +135,7 @@ class SvgReader {
       childElements(element).forEach(index);
     };
     index(root);
+    this.#isPainted = isPaintedSvg(root);
     this.#boundWork();
     this.#sheet = new SvgStyleSheet(this.#textOfSheets(), (message) =>
       this.#notice('warning', 'sheet-too-large', '', message),
@@ -165,7 +167,7 @@ class SvgReader {
     visit(this.#root);
     const reused = (element: XmlElement): XmlElement | undefined =>
       element.name === 'use' ? this.#byId.get((element.attributes.href ?? '').replace(/^#/, '')) : undefined;
-    const most = isPaintedSvg(this.#root) ? limits.written : limits.unfolded;
+    const most = this.#isPainted ? limits.written : limits.unfolded;
     if (unfoldedCount(this.#root, { children: childElements, reused }, most) > most)
       throw new RangeError(
         `It draws more than ${most} elements, its reused symbols unfolded. Export it with fewer, or in parts.`,
@@ -232,7 +234,7 @@ class SvgReader {
   /** What the drawing paints, where a machine wrote it thing by thing, without saying what belongs together. */
   painted(): PaintedPage | null {
     const { width, height, matrix } = this.#size();
-    if (!width || !height || !isPaintedSvg(this.#root)) return null;
+    if (!width || !height || !this.#isPainted) return null;
     const source = { root: this.#root, byId: this.#byId, sheet: this.#sheet, asset: this.#input.asset };
     const [first, ...more] = screensOfPages(paintedSvg(source, { width, height }, matrix), false);
     if (more.length)
