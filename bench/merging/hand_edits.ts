@@ -10,6 +10,8 @@ export interface HandEdit {
   readonly theirs: string;
   readonly ours: string;
   readonly expected: string | null;
+  /** What is as right: where both put something behind one element, nothing says which comes first. */
+  readonly or?: readonly string[];
   readonly mayAsk?: boolean;
   readonly lines: NonNullable<Versions['lines']>;
 }
@@ -63,8 +65,13 @@ const EDITS: Readonly<Record<string, Edit>> = {
     ),
   'an element behind it': (text, { end, isAlone }) =>
     isAlone ? null : put(text, end, '<p className="note">A note of ours</p>'),
-  'an element in it': (text, { opened, closes }) =>
-    closes === null ? null : put(text, opened, '<Badge kind="ours" />'),
+  'an element in it': (text, { start, named, opened, closes }) => {
+    const badge = '<Badge kind="ours" />';
+    if (closes !== null) return put(text, opened, badge);
+    // What held nothing is opened.
+    const opening = text.slice(start, opened).replace(/\s*\/>$/, '>');
+    return instead(text, start, opened, `${opening}${badge}</${text.slice(start + 1, named)}>`);
+  },
   'shown only if': (text, { start, end, isAlone }) =>
     isAlone ? null : put(put(text, end, ')}'), start, '{isOpen && ('),
   'a text that is translated': (text, found) =>
@@ -107,10 +114,14 @@ const RULES: Readonly<Record<string, (text: string, open: number, close: number)
   'a rule behind it': (text, _, close) => put(text, close + 1, '\n\n.ours {\n  outline: none;\n}'),
 };
 
-/** Edits of all files that are there before and after, in an order by chance. */
+/**
+ * Edits of all files that are there before and after, in an order by chance.
+ * @param design the elements that the design has by now
+ */
 export function editsOf(
   was: readonly EmittedFile[],
   is: readonly EmittedFile[],
+  design: ReadonlySet<string>,
   random: () => number,
 ): HandEdit[] {
   const now = new Map(is.map((file) => [file.path, file]));
@@ -120,7 +131,7 @@ export function editsOf(
     if (!('text' in file) || !other || !('text' in other) || file.text === other.text) continue;
     const [base, ours] = [file, other].map(({ text, lines }): Written => ({ text, lines: lines ?? [] }));
     const made = file.path.endsWith('.tsx')
-      ? componentEdits(file.path, base, ours, random)
+      ? componentEdits(file.path, base, ours, design, random)
       : file.path.endsWith('.module.css')
         ? sheetEdits(file.path, base, ours, random)
         : [];
@@ -136,6 +147,7 @@ function componentEdits(
   path: string,
   base: Written,
   ours: Written,
+  design: ReadonlySet<string>,
   random: () => number,
 ): Omit<HandEdit, 'lines'>[] {
   const [before, after] = [elementsOf(base), elementsOf(ours)];
@@ -155,6 +167,8 @@ function componentEdits(
     const said = (written: Written, found: Found): string | null =>
       found.text && written.text.slice(found.text.start, found.text.end).replace(/\s+/g, ' ').trim();
     let expected = there ? edit(ours.text, there) : kind === 'taken out' ? ours.text : null;
+    // It is there, on a line with others or in another file: nothing here says where.
+    if (!there && design.has(key)) continue;
     // What somebody put behind something that is gone stays, and nothing says where.
     if (!there && kind === 'an element behind it') continue;
     // The very text that somebody wrote anew, written anew by the design; and what somebody took out, changed by the design.
@@ -162,12 +176,88 @@ function componentEdits(
     if (there && kind === 'a class more' && !there.className?.said.startsWith('{styles.')) expected = null;
     // What somebody took out and the design changed: asking is as right.
     const mayAsk = kind === 'taken out' && !!there && flat(base, element) !== flat(ours, there);
-    edits.push({ kind, path, base: base.text, theirs, ours: ours.text, expected, mayAsk });
+    const places = !there
+      ? []
+      : kind === 'an element behind it'
+        ? placesBehind(key, ours.text, before, after)
+        : kind === 'an element in it'
+          ? placesIn(key, before, after)
+          : [];
+    const or = places.flatMap((place) => edit(ours.text, place) ?? []);
+    edits.push({ kind, path, base: base.text, theirs, ours: ours.text, expected, or, mayAsk });
   }
   return edits;
 }
 
+type Elements = ReadonlyMap<string, Found>;
+
+/** What is around an element, the nearest first. */
+const around = (all: Elements, { start, end }: Pick<Found, 'start' | 'end'>): (readonly [string, Found])[] =>
+  [...all]
+    .filter(([, other]) => other.start <= start && other.end >= end && other.start !== start)
+    .sort(([, a], [, b]) => a.end - b.end);
+
+/** The elements that are right in one, in their order. */
+const contentOf = (all: Elements, key: string): (readonly [string, Found])[] =>
+  [...all]
+    .filter(([, other]) => around(all, other).at(0)?.[0] === key)
+    .sort(([, a], [, b]) => a.start - b.start);
+
+/** Other places that are first in an element: behind what the design put in or moved before all that was there. */
+function placesIn(key: string, before: Elements, after: Elements): Found[] {
+  const known = new Set(contentOf(before, key).map(([other]) => other));
+  const content = contentOf(after, key);
+  const old = content.findIndex(([other]) => known.has(other));
+  return content
+    .slice(0, old < 0 ? content.length : old)
+    .map(([, found]) => ({ ...found, opened: found.end, closes: found.end }));
+}
+
+/**
+ * Other places that are right behind an element: behind what the design put around it, or moved or put behind it; and, where
+ * the design took it away from there, all places in what it was in.
+ */
+function placesBehind(key: string, text: string, before: Elements, after: Elements): Found[] {
+  const next = (all: Elements, { start, end }: Found): string | undefined => {
+    const parent = around(all, { start, end }).at(0)?.[1];
+    return [...all]
+      .filter(([, other]) => other.start >= end && (!parent || other.end <= parent.end))
+      .sort(([, a], [, b]) => a.start - b.start)
+      .at(0)?.[0];
+  };
+  const places: Found[] = [];
+  // A blank that is written out belongs to what it follows.
+  const found = after.get(key)!;
+  const blank = /^\{' '\}/.exec(text.slice(found.end));
+  if (blank) places.push({ ...found, end: found.end + blank[0].length });
+  const known = new Set(around(before, before.get(key)!).map(([other]) => other));
+  for (const [other, wrapper] of around(after, found)) {
+    if (known.has(other)) break;
+    places.push(wrapper);
+  }
+  const parent = around(before, before.get(key)!).at(0)?.[0];
+  if (parent !== undefined && after.has(parent) && around(after, found).at(0)?.[0] !== parent) {
+    const inside = after.get(parent)!;
+    places.push({ ...inside, end: inside.opened }, ...contentOf(after, parent).map(([, other]) => other));
+  }
+  const was = next(before, before.get(key)!);
+  for (let at: string | undefined = key; places.length < 8;) {
+    at = next(after, after.get(at)!);
+    if (at === undefined || at === was) break;
+    places.push(after.get(at)!);
+  }
+  return places;
+}
+
 const flat = ({ text }: Written, { start, end }: Found): string => text.slice(start, end).replace(/\s+/g, '');
+
+interface FoundRule {
+  readonly name: string;
+  readonly key: string | null;
+  readonly open: number;
+  readonly close: number;
+  readonly said: string;
+}
 
 function sheetEdits(
   path: string,
@@ -176,26 +266,33 @@ function sheetEdits(
   random: () => number,
 ): Omit<HandEdit, 'lines'>[] {
   const edits: Omit<HandEdit, 'lines'>[] = [];
-  const rules = ({ text, lines }: Written): Map<string, { open: number; close: number; said: string }> =>
-    new Map(
-      [...text.matchAll(/^\.([\w-]+) \{([^{}]*)\}/gm)].map(({ 0: all, 1: name, 2: said, index }) => [
-        lines[text.slice(0, index).split('\n').length - 1] ?? name,
-        { open: index + all.indexOf('{') + 1, close: index + all.length - 1, said },
-      ]),
-    );
-  const [before, after] = [rules(base), rules(ours)];
-  for (const [name, rule] of before) {
+  const rulesOf = ({ text, lines }: Written): FoundRule[] =>
+    [...text.matchAll(/(?<!,\n)^\.([\w-]+) \{([^{}]*)\}/gm)].map(({ 0: all, 1: name, 2: said, index }) => ({
+      name,
+      key: lines[text.slice(0, index).split('\n').length - 1] ?? null,
+      open: index + all.indexOf('{') + 1,
+      close: index + all.length - 1,
+      said,
+    }));
+  const [before, after] = [rulesOf(base), rulesOf(ours)];
+  for (const rule of before) {
     if (random() > 0.35) continue;
     const kinds = Object.entries(RULES);
     const [kind, edit] = kinds[Math.floor(random() * kinds.length)];
     const theirs = edit(base.text, rule.open, rule.close);
     if (theirs === null) continue;
-    const there = after.get(name);
+    // One of the same name that says the same, or one that is written for the same element alone.
+    const there =
+      after.find(({ name, said }) => name === rule.name && said === rule.said) ??
+      (rule.key !== null && !path.includes('shared')
+        ? after.find(({ key, name }) => key === rule.key && name === rule.name)
+        : undefined);
     let expected = there ? edit(ours.text, there.open, there.close) : null;
     const first = (said: string): string | undefined => /[a-z-]+: [^;]+;/.exec(said)?.[0];
     if (there && kind === 'another value' && first(there.said) !== first(rule.said)) expected = null;
-    // A rule of another name by now may be the same rule, but nothing here says so.
-    if (!there && (kind === 'a rule behind it' || after.size >= before.size)) continue;
+    // A rule of another name by now may be the same rule, and one of this name another, but nothing here says so.
+    const mayBe = after.some(({ key, name }) => name === rule.name || (key !== null && key === rule.key));
+    if (!there && (kind === 'a rule behind it' || mayBe || after.length >= before.length)) continue;
     edits.push({ kind, path, base: base.text, theirs, ours: ours.text, expected });
   }
   return edits;
@@ -281,6 +378,8 @@ export function settled(path: string, text: string): Promise<string> {
         ? pretty
             .replace(/>\s*\n\s*/g, '>')
             .replace(/\s*\n\s*</g, '<')
+            .replace(/<(\w+)([^<>]*[^<>/])?><\/\1>/g, '<$1$2 />')
+            .replace(/<(\w+)([^<>]*?) (onClick=\{track\}|data-tour="first")/g, '<$1 $3$2')
             .replace(/</g, '\n<')
         : pretty;
       // A rule is one line.

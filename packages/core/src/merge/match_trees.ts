@@ -56,6 +56,8 @@ class Matching {
   readonly #pairs: Pairs;
   readonly #known: KnownElements | undefined;
   readonly #bags = new Map<SyntaxNode, Map<string, number>>();
+  /** How often each word is said in what is compared: a rare one says more. */
+  #often: ReadonlyMap<string, number> = new Map();
 
   constructor(pairs = new Pairs(), known?: KnownElements) {
     this.#pairs = pairs;
@@ -63,6 +65,7 @@ class Matching {
   }
 
   whole(first: SyntaxNode, second: SyntaxNode): Pairs {
+    this.#count(first, second);
     this.pair(first, second);
     this.#elsewhere(first, second);
     return this.#pairs;
@@ -81,8 +84,9 @@ class Matching {
     }
   }
 
-  /** Whether nothing says of two nodes that they are not the same. */
+  /** Whether nothing says of two nodes that they are not the same. A rule is written for many elements, of which one is known. */
   #mayPair(x: SyntaxNode, y: SyntaxNode): boolean {
+    if (x.kind === 'Rule' && x.form === y.form) return true;
     const [from, to] = [this.#known?.first.get(x), this.#known?.second.get(y)];
     return from === to || from === undefined || to === undefined;
   }
@@ -90,6 +94,13 @@ class Matching {
   #align(slot: Slot, other: Slot): void {
     const free = (node: SyntaxNode): boolean => !this.#pairs.there(node);
     const open = (node: SyntaxNode): boolean => !this.#pairs.back(node);
+    const same = (x: SyntaxNode, y: SyntaxNode): boolean => x.form === y.form && this.#mayPair(x, y);
+    // A rule that says the same is the same, wherever it stands.
+    const rules = new Map(other.parts.flatMap((y) => (y.kind === 'Rule' && open(y) ? [[y.form, y]] : [])));
+    for (const x of slot.parts) {
+      const y = x.kind === 'Rule' && free(x) ? rules.get(x.form) : undefined;
+      if (y && open(y)) this.pair(x, y);
+    }
     if (this.#known)
       for (const x of slot.parts) {
         const element = this.#known.first.get(x);
@@ -99,7 +110,6 @@ class Matching {
             : other.parts.find((part) => this.#known!.second.get(part) === element);
         if (y && free(x) && open(y)) this.pair(x, y);
       }
-    const same = (x: SyntaxNode, y: SyntaxNode): boolean => x.form === y.form && this.#mayPair(x, y);
     for (const [x, y] of commonOf(slot.parts.filter(free), other.parts.filter(open), same)) this.pair(x, y);
     const waiting = new Map<string, SyntaxNode[]>();
     for (const y of other.parts.filter(open)) {
@@ -124,26 +134,32 @@ class Matching {
     const consider = (x: SyntaxNode, y: SyntaxNode, less: number, least: number): void => {
       if (x.kind !== y.kind || !namesFit(x, y) || !this.#mayPair(x, y)) return;
       if (mostLike(x, y) < least) return;
-      const score = this.#likeness(x, y) - less;
-      if (score >= least) found.push({ x, y, score });
+      const { like, score } = this.#likeness(x, y);
+      if (like - less >= least) found.push({ x, y, score: score - less });
     };
     for (const x of xs)
       for (const y of ys) {
         const far = Math.abs((place.get(x) ?? 0) - (place.get(y) ?? 0)) / (slot.parts.length + 1);
         consider(x, y, 0.05 * far, slot.many ? LIKE : 0);
-        for (const [inner, depth] of within(y)) consider(x, inner, 0.02 * depth, LIKE_ELSEWHERE);
-        for (const [inner, depth] of within(x)) consider(inner, y, 0.02 * depth, LIKE_ELSEWHERE);
+        for (const [inner, depth] of within(y))
+          if (inner.own === x.own && !hasIn(x, inner)) consider(x, inner, 0.02 * depth, LIKE_ELSEWHERE);
+        for (const [inner, depth] of within(x))
+          if (inner.own === y.own && !hasIn(y, inner)) consider(inner, y, 0.02 * depth, LIKE_ELSEWHERE);
       }
     found.sort((a, b) => b.score - a.score);
     for (const { x, y } of found)
       if (!this.#pairs.there(x) && !this.#pairs.back(y) && !this.#crosses(x, y)) this.pair(x, y);
   }
 
-  /** Whether one of two nodes has something in it that is paired with what is around the other. */
+  /** Whether one of two nodes has something in it that is paired with what is around the other, or elsewhere. */
   #crosses(x: SyntaxNode, y: SyntaxNode): boolean {
     for (const inner of nodesOf(x)) {
       const to = this.#pairs.there(inner);
-      if (to && !(to.start >= y.start && to.end <= y.end)) return true;
+      if (to && !isIn(to, y)) return true;
+    }
+    for (const inner of nodesOf(y)) {
+      const from = this.#pairs.back(inner);
+      if (from && from !== x && isIn(x, from)) return true;
     }
     return false;
   }
@@ -176,26 +192,53 @@ class Matching {
       for (const y of ys) {
         if (x.kind !== y.kind || !namesFit(x, y) || !this.#mayPair(x, y)) continue;
         if (mostLike(x, y) < LIKE_ELSEWHERE) continue;
-        const score = x.form === y.form ? 1 : this.#likeness(x, y);
-        if (score >= LIKE_ELSEWHERE) found.push({ x, y, score: score + Math.min(x.size, 200) / 1000 });
+        const { like, score } = this.#likeness(x, y);
+        if (like >= LIKE_ELSEWHERE) found.push({ x, y, score: score + Math.min(x.size, 200) / 1000 });
       }
     found.sort((a, b) => b.score - a.score);
     for (const { x, y } of found)
       if (!this.#pairs.there(x) && !this.#pairs.back(y) && !this.#crosses(x, y)) this.pair(x, y);
   }
 
-  /** What two nodes have in common of all that they say, 0 to 1 (Dice). */
-  #likeness(x: SyntaxNode, y: SyntaxNode): number {
-    if (x.form === y.form) return 1;
+  /** Words of two roots, to be counted before any are paired. */
+  #count(...roots: readonly SyntaxNode[]): void {
+    const often = new Map<string, number>();
+    for (const root of roots)
+      for (const [word, count] of this.#bag(root)) often.set(word, (often.get(word) ?? 0) + count);
+    this.#often = often;
+  }
+
+  /** 1 for what is said once on each side, less for what all say. */
+  #weight(word: string): number {
+    const count = this.#often.get(word) ?? 1;
+    return count <= 2 ? 1 : 1 / Math.sqrt(count / 2);
+  }
+
+  /**
+   * What two nodes have in common of all that they say, 0 to 1 (Dice): whether that is enough to be taken for the same, and,
+   * with what is said rarely above what all say, which of several is.
+   */
+  #likeness(x: SyntaxNode, y: SyntaxNode): { readonly like: number; readonly score: number } {
+    if (x.form === y.form) return { like: 1, score: 1 };
     const [a, b] = [this.#bag(x), this.#bag(y)];
-    let [common, all] = [0, 0];
+    let [common, all, rare, allRare] = [0, 0, 0, 0];
     for (const [word, count] of a) {
-      common += Math.min(count, b.get(word) ?? 0);
+      const weight = this.#weight(word);
+      const both = Math.min(count, b.get(word) ?? 0);
+      common += both;
       all += count;
+      rare += weight * both;
+      allRare += weight * count;
     }
-    for (const count of b.values()) all += count;
-    const share = all ? (2 * common) / all : 0;
-    return x.own === y.own ? share * 0.85 + 0.15 : share * 0.85;
+    for (const [word, count] of b) {
+      all += count;
+      allRare += this.#weight(word) * count;
+    }
+    const said = x.own === y.own ? 0.15 : 0;
+    return {
+      like: (all ? (1.7 * common) / all : 0) + said,
+      score: (allRare ? (1.7 * rare) / allRare : 0) + (hasSameHead(x, y) ? said : said / 3),
+    };
   }
 
   #bag(node: SyntaxNode): Map<string, number> {
@@ -212,6 +255,23 @@ class Matching {
     return bag;
   }
 }
+
+/** Whether something in a node says just what another one says: then that is the one, and not what is around it. */
+function hasIn(node: SyntaxNode, other: SyntaxNode): boolean {
+  if (other.size >= node.size) return false;
+  for (const [inner] of within(node)) if (inner.form === other.form) return true;
+  return false;
+}
+
+const isIn = (inner: SyntaxNode, outer: SyntaxNode): boolean =>
+  inner.start >= outer.start && inner.end <= outer.end;
+
+/** Whether two nodes have the same attributes, of those that have any. */
+const hasSameHead = (x: SyntaxNode, y: SyntaxNode): boolean => {
+  const [a, b] = [x, y].map(({ slots }) => slots.find(({ name }) => name === 'attributes')?.parts);
+  if (!a || !b) return true;
+  return a.length === b.length && a.every(({ form }) => b.some((other) => other.form === form));
+};
 
 /** How like two nodes can be at most, by their sizes alone. */
 const mostLike = (x: SyntaxNode, y: SyntaxNode): number =>

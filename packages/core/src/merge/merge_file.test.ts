@@ -391,3 +391,58 @@ test('a function that is called otherwise by now keeps what somebody put into it
   expect(conflicts).toEqual([]);
   expect(flat(text)).toContain('export function Home() { const now = today(); return (');
 });
+
+describe('boxes that are much alike', () => {
+  const inBoxes = (inside: string): string =>
+    `export function Stack() {\n  return (\n    <footer>\n      ${inside}\n    </footer>\n  );\n}\n`;
+  const before = inBoxes(
+    '<div className={styles.inner}><div className={styles.row}><p>Copyright</p><div><b>Privacy</b></div></div></div>',
+  );
+
+  test('are not taken for one another where one of them holds less', () => {
+    const { conflicts, text } = mergeFile('Stack.tsx', {
+      base: before,
+      theirs: edited(before, ['<p>Copyright</p>', '']),
+      ours: edited(before, ['<b>Privacy</b></div>', '<b>Privacy</b></div><i>Log</i>']),
+    });
+    expect(conflicts).toEqual([]);
+    expect(flat(text)).toContain(
+      '<div className={styles.row}><div><b>Privacy</b></div><i>Log</i></div></div>',
+    );
+  });
+
+  test('are not taken for what is in them where one of them holds more', () => {
+    const nested = inBoxes('<div><div><b>10 %</b></div></div>');
+    const { conflicts, text } = mergeFile('Stack.tsx', {
+      base: nested,
+      theirs: edited(nested, ['<div><div>', '<div><Badge kind="ours" /><div>']),
+      ours: edited(nested, ['</div></div>', '</div><i /></div>']),
+    });
+    expect(conflicts).toEqual([]);
+    expect(flat(text)).toContain('<div><Badge kind="ours" /><div><b>10 %</b></div><i /></div>');
+  });
+});
+
+describe('rules of a sheet', () => {
+  const base = '.card {\n  padding: 4px;\n}\n\n.note {\n  color: red;\n}\n';
+  const theirs = edited(base, ['  padding: 4px;', '  padding: 4px;\n  gap: 2px;']);
+
+  test('that say the same are the same, whatever elements they are written for', () => {
+    const { conflicts, text } = mergeFile('a.module.css', {
+      base,
+      theirs,
+      ours: '.grow {\n  padding: 0;\n}\n\n.note {\n  color: red;\n}\n\n.card {\n  padding: 4px;\n}\n',
+      lines: { base: ['one'], ours: ['one'] },
+    });
+    expect(conflicts).toEqual([]);
+    expect(flat(text)).toContain('.card { padding: 4px; gap: 2px; }');
+  });
+
+  test('that are called otherwise by now are asked about unless it is known what they are written for', () => {
+    const ours = edited(base, ['.card', '.panel']);
+    const merged = (lines: readonly (string | null)[]): readonly unknown[] =>
+      mergeFile('a.module.css', { base, theirs, ours, lines: { base: ['one'], ours: lines } }).conflicts;
+    expect(merged(['one'])).toEqual([]);
+    expect(merged([null])).toMatchObject([{ why: 'both-changed' }]);
+  });
+});

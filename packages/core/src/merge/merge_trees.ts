@@ -218,6 +218,11 @@ class Merge {
       if (!base || other.form !== base.form) return this.#writeWhole(same);
       if (changed === theirs) return this.#writeWhole(same, 'theirs');
     }
+    // A rule of another name may be written for something else by now.
+    const isUnsure =
+      base?.kind === 'Rule' && ours.own !== base.own && theirs.form !== base.form && theirs.own !== ours.own;
+    if (isUnsure && this.#paired.mayBeOther(same) && this.#decide('both-changed', same) === 'ours')
+      return this.#writeWhole(same, 'ours');
     let node = theirs;
     if (theirs.own !== ours.own) {
       if (base?.own === theirs.own) node = ours;

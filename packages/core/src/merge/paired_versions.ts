@@ -68,6 +68,13 @@ export class PairedVersions {
     return this.#lineStarts.findLastIndex((start) => start <= at.start) + 1;
   }
 
+  /** Whether it is known what base and ours were written for, and not known that it is one element of the design. */
+  mayBeOther({ base, ours }: Same): boolean {
+    if (!base || !ours || !this.#known) return false;
+    const element = this.#known.first.get(base);
+    return element === undefined || this.#known.second.get(ours) !== element;
+  }
+
   /** The element of the design that a node was written for, or one around it. */
   elementOf({ base, ours }: Same): string | undefined {
     for (const [first, elements] of [
