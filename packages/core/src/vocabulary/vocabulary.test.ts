@@ -78,6 +78,11 @@ test('a style keeps what is good of it, and is the same value where all is', () 
   expect(cleanStyle(good, () => {})).toBe(good);
   const said: string[] = [];
   expect(cleanStyle({ color: 'red', width: 'x;y' }, (problem) => said.push(problem))).toEqual(good);
+  expect(
+    cleanStyle({ color: 'color-mix(red 80%, color-mix(in srgb, blue, lime))' }, (problem) =>
+      said.push(problem),
+    ),
+  ).toEqual({ color: 'color-mix(in oklab, red 80%, color-mix(in srgb, blue, lime))' });
   expect(said).toEqual(['the value of width holds “;”']);
 });
 
