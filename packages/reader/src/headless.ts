@@ -41,6 +41,8 @@ export class HeadlessHost implements IntakeHost {
           .then((reading) => JSON.stringify(reading)),
       [safe.html, plan] as const,
     );
+    // What the page left behind would stay until the browser runs short of memory.
+    await page.requestGC();
     return JSON.parse(json) as PageReading;
   }
 
