@@ -131,9 +131,17 @@ class Matching {
     if (xs.length * ys.length > LONGEST * 20) return;
     const place = new Map([...slot.parts, ...other.parts].map((part, i) => [part, i % slot.parts.length]));
     const found: { readonly x: SyntaxNode; readonly y: SyntaxNode; readonly score: number }[] = [];
-    const consider = (x: SyntaxNode, y: SyntaxNode, less: number, least: number): void => {
+    /** @param outer the part of the list, where the other one stands within a part; null for two parts */
+    const consider = (
+      x: SyntaxNode,
+      y: SyntaxNode,
+      less: number,
+      least: number,
+      outer: SyntaxNode | null = null,
+    ): void => {
       if (x.kind !== y.kind || !namesFit(x, y) || !this.#mayPair(x, y)) return;
       if (mostLike(x, y) < least) return;
+      if (outer && (x.own !== y.own || hasIn(outer, outer === x ? y : x))) return;
       const { like, score } = this.#likeness(x, y);
       if (like - less >= least) found.push({ x, y, score: score - less });
     };
@@ -141,10 +149,8 @@ class Matching {
       for (const y of ys) {
         const far = Math.abs((place.get(x) ?? 0) - (place.get(y) ?? 0)) / (slot.parts.length + 1);
         consider(x, y, 0.05 * far, slot.many ? LIKE : 0);
-        for (const [inner, depth] of within(y))
-          if (inner.own === x.own && !hasIn(x, inner)) consider(x, inner, 0.02 * depth, LIKE_ELSEWHERE);
-        for (const [inner, depth] of within(x))
-          if (inner.own === y.own && !hasIn(y, inner)) consider(inner, y, 0.02 * depth, LIKE_ELSEWHERE);
+        for (const [inner, depth] of within(y)) consider(x, inner, 0.02 * depth, LIKE_ELSEWHERE, x);
+        for (const [inner, depth] of within(x)) consider(inner, y, 0.02 * depth, LIKE_ELSEWHERE, y);
       }
     found.sort((a, b) => b.score - a.score);
     for (const { x, y } of found)

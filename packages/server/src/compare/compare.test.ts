@@ -18,9 +18,6 @@ import type { FastifyInstance } from 'fastify';
 import { createRunServer } from '../run/run_server.ts';
 import { startTestApp, type TestApp } from '../testing/app.ts';
 
-/** In ms: a page is laid out at seventeen widths, and all cores may be busy with other tests. */
-const SLOW = 180_000;
-
 const PORT = 4931;
 const PAGE = `<!doctype html><html><head><title>Shed</title><style>
 body{margin:0;font:16px sans-serif;color:#15211f;background:#fff}
@@ -65,80 +62,56 @@ async function ask<T>(
 const compare = (width: number, more: object = {}) =>
   ask<ComparisonAnswer>('POST', `/api/projects/${id}/comparisons`, { drawing: 'shed', width, ...more });
 
-test(
-  'what runs is held against its source, with pictures, and is kept as a score',
-  async () => {
-    const { status, body } = await compare(640);
-    expect(status).toBe(200);
-    expect(body).toMatchObject({
-      percent: 0,
-      causes: [],
-      problems: [],
-      view: { screen: 'shed', width: 640 },
-    });
-    const picture = await testApp.app.inject({ url: `/api/compared/${body.pictures.running}`, headers });
-    expect(picture.headers['content-type']).toBe('image/png');
-    expect(picture.rawPayload.subarray(1, 4).toString()).toBe('PNG');
-    const { body: scores } = await ask<ComparisonScore[]>('GET', `/api/projects/${id}/comparisons`);
-    expect(scores).toMatchObject([
-      { screen: 'shed', width: 640, percent: 0, causes: 0, reference: 'source' },
-    ]);
-  },
-  SLOW,
-);
+test('what runs is held against its source, with pictures, and is kept as a score', async () => {
+  const { status, body } = await compare(640);
+  expect(status).toBe(200);
+  expect(body).toMatchObject({ percent: 0, causes: [], problems: [], view: { screen: 'shed', width: 640 } });
+  const picture = await testApp.app.inject({ url: `/api/compared/${body.pictures.running}`, headers });
+  expect(picture.headers['content-type']).toBe('image/png');
+  expect(picture.rawPayload.subarray(1, 4).toString()).toBe('PNG');
+  const { body: scores } = await ask<ComparisonScore[]>('GET', `/api/projects/${id}/comparisons`);
+  expect(scores).toMatchObject([{ screen: 'shed', width: 640, percent: 0, causes: 0, reference: 'source' }]);
+}, 60_000);
 
-test(
-  'a step is seen in pixels and told as a decision; against the version before it, it is a cause',
-  async () => {
-    const heading = design.screens[0].root.children[0];
-    const change = putEdit(`${heading.key}||font-size`, '20px');
-    const sent = await ask('POST', `/api/projects/${id}/changes`, { base: 0, label: 'Smaller', change });
-    expect(sent.status).toBe(200);
-    const { body: now } = await compare(640);
-    expect(now.percent).toBeGreaterThan(0);
-    expect(now.causes[0]).toMatchObject({
-      says: 'font-size 20 px, was 30 px',
-      element: heading.key,
-      isDecided: true,
-      sets: { 'font-size': '30px' },
-    });
-    const { body: before } = await compare(640, { version: 0 });
-    expect(before.causes[0]).toMatchObject({ says: 'font-size 20 px, was 30 px' });
-  },
-  SLOW,
-);
+test('a step is seen in pixels and told as a decision; against the version before it, it is a cause', async () => {
+  const heading = design.screens[0].root.children[0];
+  const change = putEdit(`${heading.key}||font-size`, '20px');
+  const sent = await ask('POST', `/api/projects/${id}/changes`, { base: 0, label: 'Smaller', change });
+  expect(sent.status).toBe(200);
+  const { body: now } = await compare(640);
+  expect(now.percent).toBeGreaterThan(0);
+  expect(now.causes[0]).toMatchObject({
+    says: 'font-size 20 px, was 30 px',
+    element: heading.key,
+    isDecided: true,
+    sets: { 'font-size': '30px' },
+  });
+  const { body: before } = await compare(640, { version: 0 });
+  expect(before.causes[0]).toMatchObject({ says: 'font-size 20 px, was 30 px' });
+}, 60_000);
 
-test(
-  'a sweep says at which widths something sticks out',
-  async () => {
-    const { status, body } = await ask<SweptAnswer>('POST', `/api/projects/${id}/sweeps`, { screen: 'shed' });
-    expect(status).toBe(200);
-    const overflow = body.faults.find(({ kind }) => kind === 'overflow');
-    expect(overflow).toMatchObject({ name: 'Two saws and a drill.', widths: [320, 400, 480] });
-  },
-  SLOW,
-);
+test('a sweep says at which widths something sticks out', async () => {
+  const { status, body } = await ask<SweptAnswer>('POST', `/api/projects/${id}/sweeps`, { screen: 'shed' });
+  expect(status).toBe(200);
+  const overflow = body.faults.find(({ kind }) => kind === 'overflow');
+  expect(overflow).toMatchObject({ name: 'Two saws and a drill.', widths: [320, 400, 480] });
+  // Seventeen layouts, while all cores may be busy with other tests.
+}, 180_000);
 
-test(
-  'a screen is listened to once, and again when something changed',
-  async () => {
-    const listen = () =>
-      ask<HeardAnswer>('POST', `/api/projects/${id}/listenings`, { screen: 'shed', width: 640 });
-    const { status, body } = await listen();
-    expect(status).toBe(200);
-    expect(body).toMatchObject({ width: 640, stops: [] });
-    expect((await testApp.app.inject({ url: `/api/compared/${body.picture}`, headers })).statusCode).toBe(
-      200,
-    );
-    expect((await listen()).body.picture).toBe(body.picture);
-    const gone = await ask<{ message: string }>('POST', `/api/projects/${id}/listenings`, {
-      screen: 'nothing',
-      width: 640,
-    });
-    expect([gone.status, gone.body.message]).toEqual([404, expect.stringMatching(/no such screen/)]);
-  },
-  SLOW,
-);
+test('a screen is listened to once, and again when something changed', async () => {
+  const listen = () =>
+    ask<HeardAnswer>('POST', `/api/projects/${id}/listenings`, { screen: 'shed', width: 640 });
+  const { status, body } = await listen();
+  expect(status).toBe(200);
+  expect(body).toMatchObject({ width: 640, stops: [] });
+  expect((await testApp.app.inject({ url: `/api/compared/${body.picture}`, headers })).statusCode).toBe(200);
+  expect((await listen()).body.picture).toBe(body.picture);
+  const gone = await ask<{ message: string }>('POST', `/api/projects/${id}/listenings`, {
+    screen: 'nothing',
+    width: 640,
+  });
+  expect([gone.status, gone.body.message]).toEqual([404, expect.stringMatching(/no such screen/)]);
+}, 60_000);
 
 test.each([
   [{ drawing: 'nothing', width: 640 }, 404, /nothing to compare with/],
@@ -154,12 +127,8 @@ test('a picture that is not kept is said', async () => {
   expect(status).toBe(404);
 });
 
-test(
-  'what runs is held against the plain pages that it can be written as, with what was decided',
-  async () => {
-    const { status, body } = await compare(640, { reference: 'pages' });
-    expect(status).toBe(200);
-    expect(body).toMatchObject({ percent: 0, causes: [], problems: [] });
-  },
-  SLOW,
-);
+test('what runs is held against the plain pages that it can be written as, with what was decided', async () => {
+  const { status, body } = await compare(640, { reference: 'pages' });
+  expect(status).toBe(200);
+  expect(body).toMatchObject({ percent: 0, causes: [], problems: [] });
+}, 60_000);
