@@ -1,4 +1,5 @@
 import { createRequire } from 'node:module';
+import os from 'node:os';
 import path from 'node:path';
 import type {
   IntakeHost,
@@ -11,11 +12,11 @@ import type {
   UtilityPlan,
   WebFont,
 } from '@tovel/core';
-import { launchChromium } from '@tovel/renderer/chromium';
 import { pageScript } from '@tovel/renderer/page_script';
 import type { Browser, Page } from 'playwright-core';
 import { createWorker } from 'tesseract.js';
 import { readPdf } from './pdf/read_pdf.ts';
+import { ReadingPages } from './reading_pages.ts';
 import { shippedFont } from './shipped_fonts.ts';
 import { type Recogniser, readTextLines } from './text_lines.ts';
 import { compileUtilities } from './utilities.ts';
@@ -23,26 +24,39 @@ import { compileUtilities } from './utilities.ts';
 /** Where the browser finds the files of a batch; no such host exists. */
 const ASSETS = 'https://assets.invalid';
 
+/** How many pages are read at once at most: each costs the memory of a process of the browser. */
+const MOST_AT_ONCE = 4;
+
 /** All that intake needs, for where there is no browser of the user's: a headless Chromium, started when first needed. */
 export class HeadlessHost implements IntakeHost {
-  #browser: Promise<{ browser: Browser; page: Page }> | null = null;
+  /** The same on every machine, so that what comes in does not depend on it. */
+  readonly readsAhead = MOST_AT_ONCE;
+  readonly #pages = new ReadingPages(
+    'Reading HTML',
+    Math.min(os.availableParallelism(), MOST_AT_ONCE),
+    (browser) => this.#prepare(browser),
+  );
   readonly #shown = new Map<string, { readonly type: string; readonly bytes: Uint8Array }>();
   #recogniser: Promise<Recogniser & { terminate(): Promise<unknown> }> | null = null;
 
   async readPage(safe: { readonly html: string }, plan: ReadingPlan): Promise<PageReading> {
-    const page = await this.#page();
-    // As text: a tree of values takes longer to cross than to read.
-    const json = await page.evaluate(
-      ([html, how]) =>
-        (
-          globalThis as unknown as { tovelReader: { read(h: string, p: ReadingPlan): Promise<PageReading> } }
-        ).tovelReader
-          .read(html, how)
-          .then((reading) => JSON.stringify(reading)),
-      [safe.html, plan] as const,
-    );
-    // What the page left behind would stay until the browser runs short of memory.
-    await page.requestGC();
+    const json = await this.#pages.use(async (page) => {
+      // As text: a tree of values takes longer to cross than to read.
+      const read = await page.evaluate(
+        ([html, how]) =>
+          (
+            globalThis as unknown as {
+              tovelReader: { read(h: string, p: ReadingPlan): Promise<PageReading> };
+            }
+          ).tovelReader
+            .read(html, how)
+            .then((reading) => JSON.stringify(reading)),
+        [safe.html, plan] as const,
+      );
+      // What the page left behind would stay until the browser runs short of memory.
+      await page.requestGC();
+      return read;
+    });
     return JSON.parse(json) as PageReading;
   }
 
@@ -64,11 +78,8 @@ export class HeadlessHost implements IntakeHost {
   }
 
   async decodePicture(bytes: Uint8Array, type: string): Promise<Pixels> {
-    const page = await this.#page();
-    const made = await page.evaluate(
-      decodeInPage,
-      `data:${type};base64,${Buffer.from(bytes).toString('base64')}`,
-    );
+    const address = `data:${type};base64,${Buffer.from(bytes).toString('base64')}`;
+    const made = await this.#pages.use((page) => page.evaluate(decodeInPage, address));
     return { ...made, data: new Uint8Array(Buffer.from(made.data, 'base64')) };
   }
 
@@ -77,17 +88,7 @@ export class HeadlessHost implements IntakeHost {
     return readTextLines(await this.#recogniser, pixels, (png) => Buffer.from(png), isPlain);
   }
 
-  /** The page that reads; a browser that died in between is started anew, so that one page never costs the next. */
-  async #page(): Promise<Page> {
-    const asked = (this.#browser ??= this.#launch());
-    const started = await asked;
-    if (started.browser.isConnected() && !started.page.isClosed()) return started.page;
-    if (this.#browser === asked) this.#browser = this.#launch();
-    return (await this.#browser).page;
-  }
-
-  async #launch(): Promise<{ browser: Browser; page: Page }> {
-    const browser = await launchChromium('Reading HTML');
+  async #prepare(browser: Browser): Promise<Page> {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     // Nothing is reached but the files that came along, and these are not fetched from anywhere.
     await context.route('**', async (route) => {
@@ -107,17 +108,14 @@ export class HeadlessHost implements IntakeHost {
     const page = await context.newPage();
     await page.setContent('<!doctype html><html><head></head><body></body></html>');
     await page.addScriptTag({ content: await readerScript() });
-    return { browser, page };
+    return page;
   }
 
   async close(): Promise<void> {
-    const started = this.#browser;
-    this.#browser = null;
     const recogniser = this.#recogniser;
     this.#recogniser = null;
     if (recogniser) await (await recogniser).terminate();
-    // What could not be started has been said by what asked for it, and leaves nothing to close.
-    await started?.then(({ browser }) => browser.close()).catch(() => undefined);
+    await this.#pages.close();
   }
 }
 

@@ -148,6 +148,37 @@ test('progress counts, and cancelling keeps what was read', async () => {
   expect(notices).toEqual([expect.objectContaining({ code: 'cancelled', file: 'c.svg' })]);
 });
 
+test('pages are read as many at once as there is room for, and come in as one after the other', async () => {
+  const names = ['a', 'b', 'c', 'd', 'e'];
+  const files = [
+    ...names.map((name) => file(`${name}.html`, `<title>${name}</title><p>page ${name}</p><img src="${name}.png">`)),
+    ...names.map((name) => file(`${name}.png`, new Uint8Array([name.charCodeAt(0)]))),
+    file('b.svg', drawing),
+  ];
+  let now = 0;
+  let most = 0;
+  let begun = 0;
+  const later: IntakeHost = {
+    ...host,
+    readsAhead: 2,
+    readPage: async (page, plan) => {
+      most = Math.max(most, ++now);
+      // Whichever was begun first is read last.
+      for (let turns = 50 - 10 * begun++; turns > 0; turns--) await Promise.resolve();
+      now--;
+      if (page.html.includes('page c')) throw new Error('It never ends.');
+      return host.readPage(page, plan);
+    },
+  };
+  const one = await readBatch(files, { ...later, readsAhead: 0 });
+  expect(most).toBe(1);
+  begun = 0;
+  const many = await readBatch(files, later);
+  expect(most).toBe(3);
+  expect(many).toEqual(one);
+  expect(many.screens.map(({ key }) => key)).toEqual(['a', 'b', 'b-2', 'd', 'e']);
+});
+
 test('the same file twice is one asset, and a design grows by what is new', async () => {
   const first = await readBatch([file('a.svg', drawing)], host);
   const second = await readBatch([file('b.svg', drawing)], host, {

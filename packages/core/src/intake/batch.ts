@@ -9,7 +9,7 @@ import { cleanNotice, cleanScreen } from './gate.ts';
 import type { IntakeHost } from './host.ts';
 import { limits } from './limits.ts';
 import { pagesLeadingOn } from './html/leads_on.ts';
-import { PageIntake } from './html/page_intake.ts';
+import { type BegunPage, PageIntake } from './html/page_intake.ts';
 import { withSameCanvas } from './html/same_canvas.ts';
 import { readOra } from './ora/read_ora.ts';
 import { withLetters } from './painted/letters.ts';
@@ -71,6 +71,7 @@ class Batch {
   /** Pages that do nothing but lead on, with those that they lead to. */
   readonly #leadingOn: ReadonlyMap<string, string>;
   readonly #keys: Set<string>;
+  readonly #begun = new Map<InputFile, Promise<BegunPage>>();
 
   constructor(input: readonly InputFile[], host: IntakeHost, options: IntakeOptions) {
     this.#host = host;
@@ -92,6 +93,7 @@ class Batch {
         continue;
       }
       await this.#options.onProgress?.({ done, total: queue.length, file: file.path });
+      await this.#beginPages(queue, done);
       screens.push(...(await this.#readDesign(file, pairing)));
     }
     await this.#options.onProgress?.({ done: queue.length, total: queue.length, file: '' });
@@ -107,6 +109,23 @@ class Batch {
       bytes: this.#files.bytes,
       wasCancelled,
     };
+  }
+
+  /** Begins to read the pages of a queue from a place on, as far ahead as the host says. */
+  async #beginPages(queue: readonly InputFile[], at: number): Promise<void> {
+    for (const file of queue.slice(at, at + 1 + (this.#host.readsAhead ?? 0))) {
+      if (kindOfFile(file.path) !== 'html' || this.#begun.has(file)) continue;
+      const begun = this.#pages.begin(file);
+      this.#begun.set(file, begun);
+      // Each is made ready before the next: what they bring comes in their order. A failure is said when its turn comes.
+      await begun.catch(() => undefined);
+    }
+  }
+
+  async #page(file: InputFile): Promise<{ screen: Screen; notices: readonly Notice[] }> {
+    const begun = await this.#begun.get(file)!;
+    this.#begun.delete(file);
+    return this.#pages.finish(begun, this.#keyFor(file.path, ''));
   }
 
   #brief(texts: readonly InputFile[]): string {
@@ -268,7 +287,7 @@ class Batch {
       case 'svg':
         return one(await this.#svg({ file: file.path, text: textOfFile(file), screenKey: key(), asset }));
       case 'html':
-        return one(await this.#pages.read(file, key()));
+        return one(await this.#page(file));
       case 'ora':
         return one(
           readOra({

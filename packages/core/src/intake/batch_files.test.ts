@@ -8,7 +8,10 @@ const batch = (...files: InputFile[]): BatchFiles =>
   new BatchFiles(files, (asset) => `blob:${asset.hash.slice(0, 6)}`);
 
 test.each([
-  ['img/a.png', 'pages/x.html', null],
+  ['img/a.png', 'pages/x.html', 'img/a.png'],
+  ['img/A.PNG', 'x.html', 'img/a.png'],
+  ['a.png', 'x.html', 'img/a.png'],
+  ['img/b.png', 'x.html', null],
   ['../img/a.png', 'pages/x.html', 'img/a.png'],
   ['/img/a.png', 'pages/x.html', 'img/a.png'],
   ['a.png', 'img/style.css', 'img/a.png'],
@@ -24,7 +27,41 @@ test('a reference to the root of a server finds a folder that came from somewher
   expect(batch(file('site/build/img/a.png')).at('/img/a.png', 'site/build/x.html')?.path).toBe(
     'site/build/img/a.png',
   );
-  expect(batch(file('site/a.png')).at('/a.png', 'site/x.html')).toBeNull();
+});
+
+test('files that came without their folders are known by their names, where only one has it', () => {
+  const files = batch(
+    ...['x.html', 'style.css', 'logo.png', 'a/icon.svg', 'b/icon.svg', 'font.woff2'].map((path) =>
+      file(path),
+    ),
+  );
+  const found = (reference: string): string | undefined => files.at(reference, 'x.html')?.path;
+  expect(['css/style.css', 'img/logo.png', 'img/icon.svg', 'a/icon.svg', 'pages/x.html'].map(found)).toEqual([
+    'style.css',
+    'logo.png',
+    undefined,
+    'a/icon.svg',
+    undefined,
+  ]);
+  expect(files.assetAt('fonts/font.woff2', 'style.css', ['font'])?.file).toBe('font.woff2');
+  found('img/logo.png');
+  expect(files.notices.map(({ code, file: of, message }) => [code, of, message])).toEqual([
+    [
+      'found-elsewhere',
+      'x.html',
+      '“css/style.css” did not come along; “style.css”, the only file of that name, stands for it.',
+    ],
+    [
+      'found-elsewhere',
+      'x.html',
+      '“img/logo.png” did not come along; “logo.png”, the only file of that name, stands for it.',
+    ],
+    [
+      'found-elsewhere',
+      'style.css',
+      '“fonts/font.woff2” did not come along; “font.woff2”, the only file of that name, stands for it.',
+    ],
+  ]);
 });
 
 test('what is referred to counts as used, and is kept once', () => {

@@ -15,6 +15,9 @@ import { limits, megabytes } from './limits.ts';
 /** Parameters besides the encoding are said in several ways (`;charset=utf-8`, `;utf8`), and change nothing here. */
 const INLINE = /^data:([a-z]+\/[a-z0-9.+-]+)(?:;[\w.+-]+(?:=[^;,]*)?)*?(;base64)?,(.*)$/is;
 
+/** Kinds of files that pages show, and that a name is enough to know by. */
+const MOVABLE: ReadonlySet<string> = new Set(['css', 'picture', 'svg', 'font']);
+
 /** What says that a folder is a package by itself. */
 const MANIFEST = /^(package|bower|component)\.json$/i;
 
@@ -30,6 +33,10 @@ export class BatchFiles {
   readonly #inline = new Map<string, AssetRef | null>();
   readonly #used = new Set<string>();
   readonly #packages = new Set<string>();
+  /** The only file of each name, or null where several have it. */
+  #names: Map<string, InputFile | null> | null = null;
+  /** What was found elsewhere, and has been said. */
+  readonly #moved = new Set<string>();
   readonly #addressOf: (asset: AssetRef, bytes: Uint8Array) => string;
   readonly #known: ReadonlyMap<string, AssetRef>;
 
@@ -48,8 +55,9 @@ export class BatchFiles {
     return [...this.#files.values()];
   }
 
+  /** In the order of their files, whichever was asked for first. */
   get assets(): readonly AssetRef[] {
-    return [...this.#assets.values()];
+    return [...this.#assets.values()].sort((a, b) => (a.file < b.file ? -1 : a.file > b.file ? 1 : 0));
   }
 
   get bytes(): ReadonlyMap<string, Uint8Array> {
@@ -70,8 +78,7 @@ export class BatchFiles {
 
   /** The file that a reference within another leads to; counts it as used. */
   at(reference: string, from: string): InputFile | null {
-    const path = resolveReference(reference, from);
-    const file = path === null ? undefined : (this.#files.get(path) ?? this.#byEnding(path));
+    const file = this.#find(reference, from);
     if (!file) return null;
     this.#used.add(file.path);
     return file;
@@ -93,8 +100,7 @@ export class BatchFiles {
       this.#inline.set(reference, made);
       return made;
     }
-    const path = resolveReference(reference, from);
-    const known = path === null ? undefined : (this.#files.get(path) ?? this.#byEnding(path));
+    const known = this.#find(reference, from);
     if (!known || !kinds.includes(kindOfFile(known.path))) return null;
     this.#used.add(known.path);
     return this.keep(known);
@@ -156,6 +162,37 @@ export class BatchFiles {
     }
   }
 
+  #find(reference: string, from: string): InputFile | undefined {
+    const path = resolveReference(reference, from);
+    if (path === null) return undefined;
+    return this.#files.get(path) ?? this.#byEnding(path) ?? this.#byName(path, from);
+  }
+
+  /** Files that were dropped without their folders, or that lie elsewhere: the only one of its name. */
+  #byName(path: string, from: string): InputFile | undefined {
+    const name = nameIn(path);
+    if (!this.#names) {
+      this.#names = new Map();
+      for (const file of this.#files.values()) {
+        if (!MOVABLE.has(kindOfFile(file.path))) continue;
+        const key = nameIn(file.path);
+        this.#names.set(key, this.#names.has(key) ? null : file);
+      }
+    }
+    const file = this.#names.get(name);
+    if (!file) return undefined;
+    if (!this.#moved.has(path)) {
+      this.#moved.add(path);
+      this.notice(
+        'info',
+        'found-elsewhere',
+        from,
+        `“${path}” did not come along; “${file.path}”, the only file of that name, stands for it.`,
+      );
+    }
+    return file;
+  }
+
   /** Pages are often written for a server's root, and come in as a folder somewhere beneath it. */
   #byEnding(path: string): InputFile | undefined {
     if (!path.includes('/')) return undefined;
@@ -210,6 +247,9 @@ export class BatchFiles {
     }
   }
 }
+
+/** A file's name without its folders; some machines do not tell capitals. */
+const nameIn = (path: string): string => path.replace(/^.*\//, '').toLowerCase();
 
 /** The type that something written into a reference is kept under; null for what is not kept. */
 function keptType(type: string): string | null {

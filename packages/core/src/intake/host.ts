@@ -20,6 +20,8 @@ export interface ShippedFace {
  * programs that are too large or too bound to a platform for the core. What a host lacks is said in a notice.
  */
 export interface IntakeHost {
+  /** How many pages more may be given to be read while one is; none where not said. */
+  readonly readsAhead?: number;
   /** Lays out a page in a frame without scripts and reads it. Rejects when that takes too long. */
   readPage(page: { readonly html: string }, plan: ReadingPlan): Promise<PageReading>;
   /** An address that the frame may show an asset under. */
@@ -30,8 +32,10 @@ export interface IntakeHost {
   shippedFont?(font: WebFont): Promise<readonly ShippedFace[]>;
   /** Rejects for what is not a picture. */
   decodePicture?(bytes: Uint8Array, type: string): Promise<Pixels>;
-  /** The lines of text in a picture. */
-  /** @param isPlain whether all of it is dark on light */
+  /**
+   * The lines of text in a picture.
+   * @param isPlain whether all of it is dark on light
+   */
   readText?(pixels: Pixels, isPlain?: boolean): Promise<readonly TextLine[]>;
   /** Rejects for what is not a PDF, or is locked. */
   readPdf?(bytes: Uint8Array): Promise<readonly PaintedPage[]>;

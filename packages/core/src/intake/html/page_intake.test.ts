@@ -35,7 +35,7 @@ async function read(html: string, more: Partial<IntakeHost> = {}, others: Record
     around.addressOf,
   );
   const intake = new PageIntake(files, around);
-  const { notices } = await intake.read(page, 'a');
+  const { notices } = await intake.finish(await intake.begin(page), 'a');
   return { html: seen.at(-1)!, codes: notices.map((notice) => notice.code), notices, fonts: intake.fonts };
 }
 

@@ -4,10 +4,20 @@ import { type InputFile, resolveReference, textOfFile } from '../files.ts';
 import type { IntakeHost } from '../host.ts';
 import { assembleScreen } from './assemble.ts';
 import { type GlyphSource, IconGlyphs } from './icon_glyphs.ts';
-import { defaultPlan, type ReadingPlan } from './reading.ts';
+import { defaultPlan, type PageReading, type ReadingPlan } from './reading.ts';
 import { type SafePage, sanitisePage } from './sanitise.ts';
 import { type CleanSheet, fontFaceCss, type FontRule, type PageFiles } from './style_sheet.ts';
 import { iconClassCss, type WebFont } from './web_fonts.ts';
+
+/** A page that is being read. */
+export interface BegunPage {
+  readonly file: InputFile;
+  readonly title: string;
+  /** The faces that it may show its text in. */
+  readonly faces: readonly FontRule[];
+  readonly notices: readonly Notice[];
+  readonly reading: Promise<PageReading>;
+}
 
 /** Reads the pages of a batch: what they share is looked at once. */
 export class PageIntake {
@@ -39,7 +49,11 @@ export class PageIntake {
     return [...this.#faces.values()];
   }
 
-  async read(file: InputFile, screenKey: string): Promise<{ screen: Screen; notices: readonly Notice[] }> {
+  /**
+   * Makes a page ready and begins to read it. Pages can be read side by side; what becomes of them is the same as one
+   * after the other where they are finished in the order in which they were begun.
+   */
+  async begin(file: InputFile): Promise<BegunPage> {
     const page = sanitisePage(file.path, textOfFile(file), this.#pageFiles());
     const notices: Notice[] = [...page.notices];
     const say = (level: Notice['level'], code: string, message: string): void =>
@@ -47,12 +61,12 @@ export class PageIntake {
     const styles: string[] = [];
     /** What the page's own rules may overrule. */
     const early: string[] = [];
-    for (const rule of page.fonts) this.#remember(rule);
+    const faces = [...page.fonts];
     for (const font of page.webFonts) {
       const rules = await this.#shippedRules(font);
       styles.push(...rules.map(fontFaceCss));
       if (font.isIcons) early.push(iconClassCss(font));
-      if (rules.length) rules.forEach((rule) => this.#remember(rule));
+      if (rules.length) faces.push(...rules);
       else
         say(
           'warning',
@@ -67,16 +81,26 @@ export class PageIntake {
     const html = styles.length
       ? begun.replace('</head>', () => `<style>${styles.join('\n').replace(/<\/style/gi, '')}</style></head>`)
       : begun;
-    const reading = await this.#host.readPage({ html }, this.#planFor(page.width));
+    const reading = this.#host.readPage({ html }, this.#planFor(page.width));
+    // Said by who finishes the page.
+    reading.catch(() => undefined);
+    return { file, title: page.title, faces, notices, reading };
+  }
+
+  async finish(
+    { file, title, faces, notices, reading }: BegunPage,
+    screenKey: string,
+  ): Promise<{ screen: Screen; notices: readonly Notice[] }> {
+    for (const rule of faces) this.#remember(rule);
     const made = assembleScreen(
       {
         file: file.path,
         screenKey,
-        title: page.title,
+        title,
         asset: (address) => this.#files.hashAt(address),
         glyphs: this.#glyphs,
       },
-      reading,
+      await reading,
     );
     return { screen: made.screen, notices: [...notices, ...made.notices] };
   }
