@@ -3,7 +3,7 @@ import type { Screen } from '../model/design.ts';
 import { shapeOf } from '../roles/shape.ts';
 import { type Sight, sightOf } from '../roles/sight.ts';
 import { sizeOf } from './groups.ts';
-import { wordOf } from './names.ts';
+import { isEntryWithList, wordOf } from './names.ts';
 
 /** Places with the same around what they hold, which differs. */
 export interface FrameGroup {
@@ -33,8 +33,8 @@ export function framesOf(screens: readonly Screen[]): FrameGroup[] {
   return [...grouped(formed, ({ form }) => form).values()].flatMap((group) => {
     const sights = group.map(({ sight }) => sight);
     if (sights.length < LEAST_PLACES) return [];
-    // What is built the same everywhere is found as that.
-    if (new Set(sights.map(({ element }) => shapeOf(element))).size < 2) return [];
+    // What is built the same everywhere is found as that, but for lists that are longer here than there.
+    if (new Set(sights.map(({ element }) => `${shapeOf(element)} ${sizeOf(element)}`)).size < 2) return [];
     const around = sights.map(aroundIn).sort((a, b) => a - b)[sights.length >> 1];
     return around < LEAST_AROUND ? [] : [{ sights, around }];
   });
@@ -47,7 +47,7 @@ function formOf(sight: Sight): string | null {
   if (children.length < 2 || children.length > MOST_CHILDREN) return null;
   const isThing = look.hasBorder || look.hasShadow || (look.hasFill && look.radius > 0);
   const word = wordOf(sight);
-  if (!isThing || !word) return null;
+  if (!isEntryWithList(sight) && !(isThing && word)) return null;
   const parts = children.map((child) => `${child.element.tag} ${wordOf(child)}`);
   return `${element.tag} ${word} ${look.hasBorder} ${look.hasShadow} ${look.hasFill}: ${parts.join(', ')}`;
 }

@@ -2,7 +2,7 @@ import { hash } from '../json/hash.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { shapeLikeness } from '../roles/shape.ts';
 import { isInCode, type Sight, sightOf } from '../roles/sight.ts';
-import { wordOf } from './names.ts';
+import { isEntryWithList, wordOf } from './names.ts';
 
 /** A component has at least this many elements, and at most this many are looked at in one screen. */
 const LEAST_ELEMENTS = 3;
@@ -77,6 +77,8 @@ function formOf(sight: Sight, forms: ReadonlyMap<Sight, string>): string {
     look.hasBorder ? 'b' : '',
     Math.round(Math.min(look.radius, 99)),
     sight.hasOwnText ? `${sight.fontSize} ${sight.fontWeight >= 600}` : '',
+    // What opens a group of a menu looks like its links, and is none.
+    sight.parent && isEntryWithList(sight.parent) ? 'head' : '',
     isFramedText(sight) ? Math.round(element.box.height / 4) : '',
   ];
   const inner: string[] = [];

@@ -17,6 +17,12 @@ export function wordOf(sight: Sight): string {
     : '';
 }
 
+const LISTS = /^(ul|ol)$/;
+
+/** An entry of a list that has a list of its own, such as a group of a menu. */
+export const isEntryWithList = ({ element, children }: Sight): boolean =>
+  element.tag === 'li' && children.some((child) => LISTS.test(child.element.tag ?? ''));
+
 /** What the names of several layers have in common: `Chip All`, `Chip Wood` → `Chip`. */
 function commonWords(all: readonly Sight[]): string {
   if (all.length < 2 || all[0].isAuthored) return '';
@@ -27,6 +33,10 @@ function commonWords(all: readonly Sight[]): string {
   );
   return shared.length ? pascalCase(shared.join(' ')) : '';
 }
+
+/** What an entry is called that has entries of its own. */
+const groupName = (name: string): string =>
+  /Group$/.test(name) ? name : `${name.replace(/(Item|Entry|Link)$/, '')}Group`;
 
 /** How many containers further out a part may be called after. */
 const FURTHEST = 4;
@@ -40,7 +50,8 @@ export function namesOf(
   kind: 'component' | 'list',
   all: readonly Sight[],
 ): { readonly name: string; readonly others: readonly string[] } {
-  const name = nameOf(sight, kind, all);
+  const called = nameOf(sight, kind, all);
+  const name = kind === 'component' && all.every(isEntryWithList) ? groupName(called) : called;
   const told = [holdsWord(all), ...moreWords(all), ...outerWords(sight)].filter(
     (word) => word.length > 2 && !name.toLowerCase().includes(word.toLowerCase()),
   );

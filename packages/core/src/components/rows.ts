@@ -3,7 +3,7 @@ import { type Run, runsIn, shapeOf } from '../roles/shape.ts';
 import { isCode, isInCode, rootOf, type Sight, sightOf } from '../roles/sight.ts';
 import type { Screen } from '../model/design.ts';
 import { sizeOf } from './groups.ts';
-import { namesOf } from './names.ts';
+import { isEntryWithList, namesOf } from './names.ts';
 import { idOf, type Named } from './proposal.ts';
 
 /** The lists of a screen: rows that repeat within one element. */
@@ -16,7 +16,7 @@ export function listsOf(screen: Screen): Named[] {
     if (parent.element.hidden || isWithin(parent, used) || isCode(parent) || isInCode(parent)) continue;
     for (const run of runsOf(parent, guesses)) {
       const places = run.items.map((item) => item.element.key);
-      if (places.some((key) => used.has(key))) continue;
+      if (places.some((key) => used.has(key)) || areGroups(run.items)) continue;
       const size = sizeOf(run.items[0].element);
       places.forEach((key) => used.add(key));
       const areItems = run.items.every((item) =>
@@ -122,6 +122,10 @@ function runsOf(parent: Sight, guesses: ReturnType<typeof inferRoles>): Run[] {
     );
   });
 }
+
+/** Whether rows are groups that hold more entries here than there: no record has such fields. */
+const areGroups = (items: readonly Sight[]): boolean =>
+  items.every(isEntryWithList) && new Set(items.map(({ element }) => sizeOf(element))).size > 1;
 
 /** So many pictures in frames are a gallery. */
 const LEAST_PICTURES = 4;

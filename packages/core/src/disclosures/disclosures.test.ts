@@ -56,6 +56,21 @@ test.each([
     ['0.92: menu Account | Account toggle'],
   ],
   [
+    'a shade without anything in it, beside links that are called like what opens something',
+    `<aside><div class="brand"><a href="index.html">Desk</a></div><div class="shade" hidden></div><ul><li><a href="accordion.html">Accordion</a></li><li><a href="b.html">B</a></li></ul></aside>`,
+    [],
+  ],
+  [
+    'a part beside a link that leads elsewhere, whatever it is called',
+    '<div><a href="dropdown.html" class="dropdown">Dropdown</a><div hidden><p>More</p></div></div>',
+    [],
+  ],
+  [
+    'a part beside a link that leads elsewhere and says that it opens something',
+    '<li><a href="all.html" aria-haspopup="true">Account</a><div hidden><p>More</p></div></li>',
+    ['0.92: section Account | Account toggle'],
+  ],
+  [
     'groups of a menu, each opened by what stands beside it, whatever else is hidden near them',
     `<aside><div class="brand"><a href="index.html">Desk</a></div><div class="brand small" hidden>De</div><ul>${[
       'Reports',

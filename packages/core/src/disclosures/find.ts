@@ -14,6 +14,8 @@ import {
   kindOf,
   leadsNowhere,
   SAYS_TOGGLE,
+  saysItOpens,
+  showsSomething,
   signsOf,
 } from './signs.ts';
 
@@ -79,7 +81,7 @@ class Finder {
     const visit = (element: Element): void => {
       this.#all.push(element);
       if (element.source.id && !this.#byId.has(element.source.id)) this.#byId.set(element.source.id, element);
-      if (element.hidden) this.#hidden.push(element);
+      if (element.hidden && showsSomething(element)) this.#hidden.push(element);
       for (const child of element.children) {
         this.#parents.set(child, element);
         visit(child);
@@ -295,7 +297,9 @@ class Finder {
       // What holds several controls is a bar or a list, whose controls stand beside parts of their own.
       const right = new Set(pressed.flatMap((all) => (all.length === 1 ? all : [])));
       const isInReach = (one: Element): boolean => reach === 'near' || right.has(one);
-      const sure = found.find((one) => SAYS_TOGGLE.test(signsOf(one)) && isInReach(one));
+      const sure = found.find(
+        (one) => SAYS_TOGGLE.test(signsOf(one)) && isInReach(one) && (leadsNowhere(one) || saysItOpens(one)),
+      );
       if (sure)
         return [
           {

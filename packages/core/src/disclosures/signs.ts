@@ -65,6 +65,14 @@ export const isSender = ({ tag, attributes = {} }: Element): boolean =>
 export const leadsNowhere = ({ attributes = {} }: Element): boolean =>
   attributes.href === undefined || /^(#.*)?$/.test(attributes.href);
 
+/** Whether a control says for those who cannot see it that it opens something, wherever it leads besides. */
+export const saysItOpens = ({ attributes = {} }: Element): boolean =>
+  attributes['aria-expanded'] !== undefined || !/^(false)?$/.test(attributes['aria-haspopup'] ?? '');
+
+/** Whether there is anything in an element; a shade or a line shows nothing that could be opened. */
+export const showsSomething = ({ kind, text, children }: Element): boolean =>
+  kind !== 'box' || !!text?.trim() || children.some(showsSomething);
+
 /** What a hidden part is, by its role, its place and the words that it is called by. */
 export function kindOf(part: Element): DisclosureKind {
   const role = part.role ?? part.attributes?.role ?? '';

@@ -151,7 +151,9 @@ test('progress counts, and cancelling keeps what was read', async () => {
 test('pages are read as many at once as there is room for, and come in as one after the other', async () => {
   const names = ['a', 'b', 'c', 'd', 'e'];
   const files = [
-    ...names.map((name) => file(`${name}.html`, `<title>${name}</title><p>page ${name}</p><img src="${name}.png">`)),
+    ...names.map((name) =>
+      file(`${name}.html`, `<title>${name}</title><p>page ${name}</p><img src="${name}.png">`),
+    ),
     ...names.map((name) => file(`${name}.png`, new Uint8Array([name.charCodeAt(0)]))),
     file('b.svg', drawing),
   ];
@@ -177,6 +179,23 @@ test('pages are read as many at once as there is room for, and come in as one af
   expect(most).toBe(3);
   expect(many).toEqual(one);
   expect(many.screens.map(({ key }) => key)).toEqual(['a', 'b', 'b-2', 'd', 'e']);
+});
+
+test.each<[string, readonly string[], readonly string[]]>([
+  ['pages and the sources of their styles', ['a.html', 'a.scss', 'b.less'], ['a.scss']],
+  ['pages that have a style sheet as well', ['styled.html', 'a.css', 'a.scss'], []],
+  ['sources without a page', ['a.svg', 'a.scss'], []],
+  ['pages alone', ['a.html'], []],
+])('%s: whether styles are not made yet is said', async (_, paths, expected) => {
+  const texts: Record<string, string> = {
+    'styled.html': '<link rel="stylesheet" href="a.css"><p>x',
+    'a.svg': drawing,
+  };
+  const { notices } = await readBatch(
+    paths.map((path) => file(path, texts[path] ?? '<p>x')),
+    host,
+  );
+  expect(notices.filter(({ code }) => code === 'styles-unbuilt').map(({ file: of }) => of)).toEqual(expected);
 });
 
 test('the same file twice is one asset, and a design grows by what is new', async () => {

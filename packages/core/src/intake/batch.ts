@@ -326,12 +326,27 @@ class Batch {
     return key;
   }
 
+  /** A folder of sources has pages that look bare, since their style sheets are not made yet. */
+  #saySourcesOfStyles(): void {
+    const { all, styleSources } = this.#files;
+    const kinds = all.filter(({ path }) => this.#files.isUsed(path)).map(({ path }) => kindOfFile(path));
+    if (!styleSources.length || !kinds.includes('html') || kinds.includes('css')) return;
+    const more = styleSources.length > 1 ? ` (and ${styleSources.length - 1} more)` : '';
+    this.#files.notice(
+      'warning',
+      'styles-unbuilt',
+      styleSources[0],
+      `No page of this batch uses a style sheet, but “${styleSources[0]}”${more} came along, which a build makes style sheets of. Build the project, and bring in what the build makes.`,
+    );
+  }
+
   #sayWhatWasNotUsed(): void {
     const WORDS: Record<string, string> = {
       picture: 'No page or drawing of this batch shows this picture, so it was left out.',
       css: 'No page of this batch uses this style sheet, so it was left out.',
       font: 'No page of this batch uses this font file, so it was left out.',
     };
+    this.#saySourcesOfStyles();
     for (const file of this.#files.all) {
       const kind = kindOfFile(file.path);
       if (this.#files.isUsed(file.path)) this.#files.keep(file);

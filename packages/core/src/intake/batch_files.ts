@@ -18,6 +18,8 @@ const INLINE = /^data:([a-z]+\/[a-z0-9.+-]+)(?:;[\w.+-]+(?:=[^;,]*)?)*?(;base64)
 /** Kinds of files that pages show, and that a name is enough to know by. */
 const MOVABLE: ReadonlySet<string> = new Set(['css', 'picture', 'svg', 'font']);
 
+const STYLE_SOURCE = /\.(s[ac]ss|less|styl)$/i;
+
 /** What says that a folder is a package by itself. */
 const MANIFEST = /^(package|bower|component)\.json$/i;
 
@@ -33,6 +35,7 @@ export class BatchFiles {
   readonly #inline = new Map<string, AssetRef | null>();
   readonly #used = new Set<string>();
   readonly #packages = new Set<string>();
+  readonly #styleSources: string[] = [];
   /** The only file of each name, or null where several have it. */
   #names: Map<string, InputFile | null> | null = null;
   /** What was found elsewhere, and has been said. */
@@ -205,11 +208,17 @@ export class BatchFiles {
     return this.#packages;
   }
 
+  /** Files that a build makes style sheets of. */
+  get styleSources(): readonly string[] {
+    return this.#styleSources;
+  }
+
   #add(file: InputFile): void {
     if (MANIFEST.test(file.path.replace(/^.*\//, ''))) this.#packages.add(folderOf(file.path));
     const kind = kindOfFile(file.path);
     const refuse = (level: Notice['level'], code: string, message: string): void =>
       this.notice(level, code, file.path, message);
+    if (STYLE_SOURCE.test(file.path)) this.#styleSources.push(file.path);
     if (kind === 'other') refuse('info', 'file-unknown', 'Left out: Tovel does not read files of this kind.');
     else if (kind === 'archive') this.#addArchive(file);
     else if (file.bytes.length > limits.fileBytes)

@@ -98,7 +98,9 @@ export function drawn(
           ? { to }
           : node.link.kind === 'back'
             ? { fallback: to }
-            : {}),
+            : node.link.kind === 'disclose'
+              ? { id: to }
+              : {}),
     };
     return [
       {

@@ -29,7 +29,7 @@ import { wayTo } from '../paths.ts';
 import { Pages } from './pages.ts';
 import { PageScript } from './page_script.ts';
 import { hashInAddress } from './print_html.ts';
-import { type PageContext, type PageLine, printMarkup } from './print_page.ts';
+import { openParts, type PageContext, type PageLine, printMarkup } from './print_page.ts';
 import { runtime } from './runtime_texts.ts';
 
 type RuntimeFile = keyof typeof runtime;
@@ -232,7 +232,7 @@ class Site {
   }
 
   #context(key: string, folder: string, script: PageScript): PageContext {
-    const { rules } = emitScreenOf(this.#plan, key);
+    const { rules, root: markup } = emitScreenOf(this.#plan, key);
     const byName = new Map(rules.map((rule) => [rule.className, rule]));
     const root = wayTo(folder, '');
     return {
@@ -247,6 +247,7 @@ class Site {
       icons: `${root}assets/icons.svg`,
       script,
       variables: this.#initial,
+      open: openParts(markup),
     };
   }
 

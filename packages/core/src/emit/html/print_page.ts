@@ -23,6 +23,16 @@ export interface PageContext {
   readonly script: PageScript;
   /** What the variables are when the app opens, by their names. */
   readonly variables: Readonly<Record<string, Value>>;
+  /** The ids of parts that are open at first. */
+  readonly open: ReadonlySet<string>;
+}
+
+/** The ids of parts in an element that are open at first. */
+export function openParts(root: MarkupElement, found = new Set<string>()): ReadonlySet<string> {
+  const { id } = root.attributes;
+  if (root.part?.isOpen === true && typeof id === 'string') found.add(id);
+  for (const child of root.children) if (isElement(child)) openParts(child, found);
+  return found;
 }
 
 /** A line of a page, with the design element that it writes. */
@@ -225,7 +235,9 @@ function plainLink(link: EmittedLink, context: PageContext): [string, string | t
       return [
         ['data-discloses', link.does],
         ['aria-controls', link.id],
-        link.choice ? ['aria-current', String(isShown)] : ['aria-expanded', 'false'],
+        link.choice
+          ? ['aria-current', String(isShown)]
+          : ['aria-expanded', String(context.open.has(link.id))],
       ];
     }
   }

@@ -23,7 +23,7 @@ import {
 import { type Apart, placedApart, withPlaced } from './placement.ts';
 import { type EmittedList, gatherLists, withFixedRows } from './lists.ts';
 import { withOwnRules } from './own_rules.ts';
-import { holdsContent, hollowed } from './hollow.ts';
+import { holdsContent, type Hollow, hollowed } from './hollow.ts';
 import { asTheirs, type TheirComponent } from './theirs.ts';
 import {
   formOf,
@@ -464,6 +464,9 @@ export function fittingTemplate<P extends Place>(
 ): Fitting<P> | null {
   if (!all.length) return null;
   const hasDefaults = component.kind === 'component';
+  const around = hasDefaults ? aroundContent(all, component, before, fieldOf) : null;
+  // Entries of lists that are longer here than there are held, not told one by one.
+  if (around?.holdsEntries && around.places.length === all.length) return around;
   // A row that is left out would part its list.
   const places = hasDefaults ? withoutStrays(all) : all;
   const whole = templateOf(places, component.props, hasDefaults, before, fieldOf);
@@ -475,7 +478,6 @@ export function fittingTemplate<P extends Place>(
       ? { template, places: usual }
       : { template: whole, places };
   }
-  const around = hasDefaults ? aroundContent(all, component, before, fieldOf) : null;
   if (around?.places.length === all.length) return around;
   const fitting = mostFitting(places);
   if (around && around.places.length >= fitting.length) return around;
@@ -490,11 +492,16 @@ function aroundContent<P extends Place>(
   { props }: Component,
   before?: PropsBefore,
   fieldOf?: ReadonlyMap<string, string>,
-): Fitting<P> | null {
+): (Fitting<P> & Pick<Hollow<P>, 'holdsEntries'>) | null {
   const holding = hollowed(places);
   const template = holding && templateOf(holding.hollows, props, true, before, fieldOf);
   if (!template || !isOneThing(template, holding.hollows)) return null;
-  return { template, places: holding.places, contents: holding.contents };
+  return {
+    template,
+    places: holding.places,
+    contents: holding.contents,
+    holdsEntries: holding.holdsEntries,
+  };
 }
 
 /** The most of places that are one thing: the most frequent form, and what fits it; all that are built alike come in together. */

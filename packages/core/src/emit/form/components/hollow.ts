@@ -8,6 +8,8 @@ export interface Hollow<P extends Place> {
   readonly hollows: readonly P[];
   /** What the places hold, in their order. */
   readonly contents: readonly (readonly MarkupNode[])[];
+  /** Whether they hold the entries of a list, of which there are more here than there. */
+  readonly holdsEntries: boolean;
 }
 
 /** Elements that can hold anything: what stands in a table or in a line of text stays whole. */
@@ -24,6 +26,9 @@ const CONTAINERS = new Set([
 ]);
 /** Around what is held there are so many elements at least: a box in a box is nobody's component. */
 const LEAST_AROUND = 4;
+
+/** What these hold are entries: more here than there, and all of them or none are held. */
+const LISTS = new Set(['ul', 'ol']);
 
 const CONTENT: MarkupNode = { content: true };
 
@@ -43,6 +48,7 @@ export function hollowed<P extends Place>(places: readonly P[]): Hollow<P> | nul
       places: some,
       hollows: some.map((place, i) => ({ ...place, node: cut.nodes[i] })),
       contents: cut.contents,
+      holdsEntries: cut.holdsEntries,
     };
   }
   return null;
@@ -61,9 +67,11 @@ function formAround({ tag, children }: MarkupElement): string {
 interface Cut {
   readonly nodes: readonly MarkupElement[];
   readonly contents: readonly (readonly MarkupNode[])[];
+  readonly holdsEntries: boolean;
 }
 
 function cutAt(nodes: readonly MarkupElement[]): Cut | null {
+  if (nodes.every(({ tag, use }) => !use && LISTS.has(tag))) return entriesOf(nodes);
   if (nodes.some(({ tag, use }) => use || !CONTAINERS.has(tag))) return null;
   const columns = alignColumns(nodes.map(({ children }) => children));
   const own = columns.map((column) => {
@@ -85,6 +93,7 @@ function cutAt(nodes: readonly MarkupElement[]): Cut | null {
           children: node.children.map((child) => (child === inner[i] ? deeper.nodes[i] : child)),
         })),
         contents: deeper.contents,
+        holdsEntries: deeper.holdsEntries,
       };
   }
   const held = nodes.map((_, i) => columns.slice(first, last + 1).flatMap((column) => column[i] ?? []));
@@ -98,6 +107,16 @@ function cutAt(nodes: readonly MarkupElement[]): Cut | null {
       };
     }),
     contents: held,
+    holdsEntries: false,
+  };
+}
+
+function entriesOf(nodes: readonly MarkupElement[]): Cut | null {
+  if (!nodes.every(({ children }) => children.some(isElement))) return null;
+  return {
+    nodes: nodes.map((node) => ({ ...node, children: [CONTENT] })),
+    contents: nodes.map(({ children }) => children),
+    holdsEntries: true,
   };
 }
 

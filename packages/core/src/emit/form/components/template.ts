@@ -454,6 +454,10 @@ class TemplateBuilder {
     if (!part) return {};
     // Of several of which one is shown it is said for all which that is at first.
     if (part.choice) return { part };
+    if (nodes.some((node) => node && openAt(node))) {
+      const isOpen = this.#byRoute(nodes, openAt, (node) => node.part?.isOpen === true, first);
+      if (isOpen) return { part: { ...part, isOpen } };
+    }
     if (typeof part.isOpen === 'object')
       return { part: { ...part, isOpen: this.#carried(part.isOpen, nodes) } };
     const open = nodes.map((node) => node?.part?.isOpen);
@@ -478,10 +482,9 @@ class TemplateBuilder {
     const withOne = nodes.findIndex((node) => node?.variant);
     const asOthers = nodes.every((node, i) => {
       if (!node || node.variant) return true;
-      const isThere = this.#places[i].route !== null && this.#places[i].route === addresses.get(node);
       return (
         lookOf(this.#places[i], node.className) ===
-        lookOf(this.#places[withOne], classes[String(isThere)] ?? null)
+        lookOf(this.#places[withOne], classes[String(this.#isThere(node, i))] ?? null)
       );
     });
     if (!asOthers) return false;
@@ -500,6 +503,34 @@ class TemplateBuilder {
     return new Set(looks).size === 1;
   }
 
+  /** Whether a place is on the screen that its node leads to. */
+  #isThere(node: MarkupElement, place: number): boolean {
+    return this.#places[place].route !== null && this.#places[place].route === addresses.get(node);
+  }
+
+  /** A flag that each place gives by the present route, since the routes are others for each; null where all ask the same. */
+  #byRoute(
+    nodes: readonly (MarkupElement | null)[],
+    termOf: (node: MarkupElement) => Expression | undefined,
+    isSet: (node: MarkupElement, place: number) => boolean,
+    first: MarkupElement,
+  ): Expression | null {
+    const own = nodes.flatMap((node) => (node && termOf(node) ? [ownTerms(node, [termOf(node)])] : []));
+    if (new Set(own).size === 1 && (own[0] === OWN_WAY || own.length === nodes.filter(Boolean).length))
+      return null;
+    const values = nodes.map((node, i): PropValue | undefined => {
+      const given = node ? termOf(node) : undefined;
+      return given ? { given } : node ? isSet(node, i) : undefined;
+    });
+    const key = `route ${JSON.stringify(values.map((value) => value || false))}`;
+    const known = this.#partitions.get(key);
+    if (known) return known;
+    this.#at = nodes;
+    const flag = this.#slot('flag', values, { tag: first.tag, node: first, prefix: 'is', word: 'active' });
+    this.#partitions.set(key, flag);
+    return flag;
+  }
+
   /** The class where all agree on its rule, else the prop that tells the variants apart. */
   #class(
     nodes: readonly (MarkupElement | null)[],
@@ -511,6 +542,13 @@ class TemplateBuilder {
       const classes = Object.fromEntries(
         Object.entries(first.variant.classes).map(([value, name]) => [value, classRef(at, name)]),
       );
+      const by = this.#byRoute(
+        nodes,
+        (node) => node.variant?.by,
+        (node, i) => this.#isThere(node, i),
+        first,
+      );
+      if (by) return { className: null, variant: { by, classes } };
       this.#carried(first.variant.by, nodes, 'flag', 'true' in classes ? undefined : Object.keys(classes));
       return { className: null, variant: { ...first.variant, classes } };
     }
@@ -523,7 +561,7 @@ class TemplateBuilder {
       this.#partitions.has(flagKey(looks.map((one) => one !== undefined && one !== look)));
     const usual =
       distinct.length === 2
-        ? (distinct.find(isKnown) ?? usualOf(distinct, counts))
+        ? (distinct.find(isKnown) ?? this.#elsewhere(looks, distinct) ?? usualOf(distinct, counts))
         : usualOf(distinct, counts);
     const others = distinct.filter((look) => look !== usual);
     const classAt = (look: string): string | null => {
@@ -670,6 +708,15 @@ class TemplateBuilder {
       (no, one) => choice(terms.get(one)!, literal(one), no),
       literal(last),
     );
+  }
+
+  /** Of two looks that the present route decides between, that of more routes: what is said is where it is the other one. */
+  #elsewhere(looks: readonly (string | undefined)[], distinct: readonly string[]): string | null {
+    const [one, other] = distinct.map((look) => {
+      const term = this.#routeTerm(looks.map((is) => is === look));
+      return term?.kind === 'at' ? term.addresses.length : Infinity;
+    });
+    return one === other ? null : distinct[one < other ? 1 : 0];
   }
 
   #routeTerm(is: readonly boolean[]): Expression | null {
@@ -849,11 +896,31 @@ const variantTerm = (node: MarkupElement): string => ownTerms(node, [node.varian
 const isOwnWay = (one: MarkupElement, other: MarkupElement): boolean =>
   !other.variant && variantTerm(one) === OWN_WAY && addresses.has(other);
 
-/** Terms that have to be the same where nodes become one. */
-const dependsOn = ({ when, part }: MarkupElement): (Expression | undefined)[] => [
-  when,
-  typeof part?.isOpen === 'object' ? part.isOpen : undefined,
-];
+/** What says whether a part is open at first, where that depends on something. */
+const openAt = ({ part }: MarkupElement): Expression | undefined =>
+  typeof part?.isOpen === 'object' ? part.isOpen : undefined;
+const openTerm = (node: MarkupElement): string => ownTerms(node, [openAt(node)]);
+
+/** Whether a term asks for the present route and for nothing else, or asks for nothing. */
+function isRouteTerm(term: Expression | undefined): boolean {
+  switch (term?.kind) {
+    case undefined:
+      return true;
+    case 'at':
+      return term.addresses.every(({ kind }) => kind === 'literal');
+    case 'not':
+      return isRouteTerm(term.of);
+    case 'and':
+    case 'or':
+      return term.of.every(isRouteTerm);
+    default:
+      return false;
+  }
+}
+
+/** Whether nodes look one way at some routes and another way at all others, each at its own, or have one look. */
+const areByRoute = (...nodes: readonly MarkupElement[]): boolean =>
+  nodes.every(({ variant }) => !variant || ('true' in variant.classes && isRouteTerm(variant.by)));
 
 /** Whether two nodes can be one with slots. */
 function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
@@ -861,8 +928,10 @@ function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
   if (!isSamePart(a.part, b.part)) return false;
   if (a.use || b.use || !!a.asset !== !!b.asset) return false;
   // What already depends on a prop, within another component, has to depend on the same.
-  if (ownTerms(a, dependsOn(a)) !== ownTerms(b, dependsOn(b))) return false;
-  if (variantTerm(a) !== variantTerm(b) && !(isOwnWay(a, b) || isOwnWay(b, a))) return false;
+  if (ownTerms(a, [a.when]) !== ownTerms(b, [b.when])) return false;
+  if (openTerm(a) !== openTerm(b) && !(isRouteTerm(openAt(a)) && isRouteTerm(openAt(b)))) return false;
+  if (variantTerm(a) !== variantTerm(b) && !(isOwnWay(a, b) || isOwnWay(b, a) || areByRoute(a, b)))
+    return false;
   if (a.link?.kind !== b.link?.kind) return false;
   if ((a.acts || b.acts) && JSON.stringify(a.acts) !== JSON.stringify(b.acts)) return false;
   if (a.link?.kind === 'disclose' && b.link?.kind === 'disclose')
