@@ -31,15 +31,35 @@ const LONGEST_HEADING = 4;
  */
 function wordsFor(node: MarkupElement): string[] {
   const own = (node.className ?? 'section').replace(/\d+$/, '');
-  const heading = headingIn(node);
-  const isName = heading.split(/\s+/).length <= LONGEST_HEADING && /^[\p{L}\s-]+$/u.test(heading);
+  const heading = namedIn(headingIn(node));
+  const label = namedIn(labelIn(node));
   const [[component, times] = ['', 0]] = [...countUses(node)].sort(([, a], [, b]) => b - a);
   return [
     ...(PLAIN.test(own) ? [] : [own]),
-    ...(isName ? [heading === heading.toUpperCase() ? heading.toLowerCase() : heading] : []),
+    ...(heading ? [heading] : []),
     ...(times > 1 ? [plural(component)] : []),
     own,
+    ...(label ? [`${label} ${own}`] : []),
   ];
+}
+
+/** A text as a name, where it is short enough to be one; nothing else. */
+function namedIn(text: string): string {
+  const isName = text.split(/\s+/).length <= LONGEST_HEADING && /^[\p{L}\s-]+$/u.test(text);
+  return isName ? (text === text.toUpperCase() ? text.toLowerCase() : text) : '';
+}
+
+/** What the only link or button in an element says. */
+function labelIn(node: MarkupElement): string {
+  const found: string[] = [];
+  const visit = (one: MarkupElement): void => {
+    const { label } = one.use?.props ?? {};
+    if (one.tag === 'a' || one.tag === 'button' || one.link) found.push(textIn(one).trim());
+    else if (typeof label === 'string') found.push(label.trim());
+    else for (const child of one.children) if (isElement(child)) visit(child);
+  };
+  visit(node);
+  return found.length === 1 ? found[0] : '';
 }
 
 /** The first heading in an element, or the title that it gives to a component. */

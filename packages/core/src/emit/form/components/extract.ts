@@ -129,6 +129,7 @@ export function extractComponents(
       component.kind === 'component'
         ? placedApart(found)
         : found.map((place) => ({ ...place, origin: place.node, placed: null }));
+    for (const { node, origin } of places) if (node !== origin) noteAddresses(node);
     if (places.length < 2) {
       failed.set(
         component.id,
@@ -504,9 +505,19 @@ function aroundContent<P extends Place>(
   };
 }
 
+/** In which ways elements lead somewhere, in order: what leads on within the app is no link out of it. */
+function leadingIn(node: MarkupElement): string[] {
+  const found: string[] = [];
+  visitMarkup(node, ({ link }) => {
+    if (link) found.push(link.kind);
+    return true;
+  });
+  return found;
+}
+
 /** The most of places that are one thing: the most frequent form, and what fits it; all that are built alike come in together. */
 function mostFitting<P extends Place>(places: readonly P[]): readonly P[] {
-  const forms = [...grouped(places, ({ node }) => formOf(node)).values()]
+  const forms = [...grouped(places, ({ node }) => `${formOf(node)} ${leadingIn(node).join()}`).values()]
     .sort((a, b) => b.length - a.length)
     .slice(0, MOST_FORMS);
   let most: readonly P[] = [];

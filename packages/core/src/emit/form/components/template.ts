@@ -86,11 +86,18 @@ export function templateOf(
   const builder = new TemplateBuilder(places, names, hasDefaults, before, fieldOf);
   const root = builder.element(
     // Whether a place is there at all is said where it stands.
-    places.map(({ node: { when: _when, ...node } }) => node),
+    places.map(({ node }) => withoutWhen(node)),
     true,
   );
   if (!root || !isElement(root)) return null;
   return { root, props: builder.props(), values: builder.values() };
+}
+
+function withoutWhen(place: MarkupElement): MarkupElement {
+  const { when: _when, ...node } = place;
+  const address = addresses.get(place);
+  if (address !== undefined) addresses.set(node, address);
+  return node;
 }
 
 /** Routes that one term can name. */
@@ -121,6 +128,8 @@ class TemplateBuilder {
   #at: readonly (MarkupElement | null)[] = [];
   /** Flags and choices by how they part the places, so that what goes together is one prop. */
   readonly #partitions = new Map<string, Expression>();
+  /** How what is said by the present route parts the places. */
+  readonly #saidByRoute = new Set<string>();
   /** What the looks of choices are called, by how they part the places. */
   readonly #words = new Map<string, readonly string[]>();
   readonly #taken = new Set<string>();
@@ -561,7 +570,7 @@ class TemplateBuilder {
       this.#partitions.has(flagKey(looks.map((one) => one !== undefined && one !== look)));
     const usual =
       distinct.length === 2
-        ? (distinct.find(isKnown) ?? this.#elsewhere(looks, distinct) ?? usualOf(distinct, counts))
+        ? (distinct.find(isKnown) ?? this.#elsewhere(nodes, looks, distinct) ?? usualOf(distinct, counts))
         : usualOf(distinct, counts);
     const others = distinct.filter((look) => look !== usual);
     const classAt = (look: string): string | null => {
@@ -710,13 +719,35 @@ class TemplateBuilder {
     );
   }
 
-  /** Of two looks that the present route decides between, that of more routes: what is said is where it is the other one. */
-  #elsewhere(looks: readonly (string | undefined)[], distinct: readonly string[]): string | null {
-    const [one, other] = distinct.map((look) => {
-      const term = this.#routeTerm(looks.map((is) => is === look));
-      return term?.kind === 'at' ? term.addresses.length : Infinity;
+  /**
+   * Of two looks that the present route decides between, the one that is not said: what is said is where something is the present
+   * one. Of a group that is where its own links lead, of what stands in it the same, and of anything else at fewer routes.
+   */
+  #elsewhere(
+    nodes: readonly (MarkupElement | null)[],
+    looks: readonly (string | undefined)[],
+    distinct: readonly string[],
+  ): string | null {
+    const own = new Set(nodes.flatMap((node) => (node ? [...linksIn(node)] : [])));
+    const found = distinct.map((look) => {
+      const is = looks.map((one) => one === look);
+      const term = this.#routeTerm(is);
+      const routes = term?.kind === 'at' ? term.addresses : [];
+      const led = routes.filter((one) => one.kind === 'literal' && own.has(String(one.value))).length;
+      return { key: flagKey(is), routes: routes.length, share: led / (routes.length || 1) };
     });
-    return one === other ? null : distinct[one < other ? 1 : 0];
+    const [one, other] = found;
+    if (!one.routes || !other.routes) return null;
+    const said = found.findIndex(({ key }) => this.#saidByRoute.has(key));
+    const isFirst =
+      said >= 0
+        ? said === 0
+        : one.share === other.share
+          ? one.routes < other.routes
+          : one.share > other.share;
+    if (said < 0 && one.share === other.share && one.routes === other.routes) return null;
+    this.#saidByRoute.add(found[isFirst ? 0 : 1].key);
+    return distinct[isFirst ? 1 : 0];
   }
 
   #routeTerm(is: readonly boolean[]): Expression | null {
