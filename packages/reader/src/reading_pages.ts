@@ -82,7 +82,10 @@ export class ReadingPages {
   async #pageOf(lane: Lane): Promise<Page> {
     const known = await lane.page?.catch(() => null);
     if (known && this.#isAlive(known)) return known;
-    await known?.context().close().catch(() => undefined);
+    await known
+      ?.context()
+      .close()
+      .catch(() => undefined);
     lane.page = this.#open();
     return lane.page;
   }

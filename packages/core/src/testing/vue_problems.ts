@@ -26,6 +26,9 @@ function problemsOf(projects: readonly EmittedProject[]): string[] {
       // What checks the types of a template reads expressions as they are written.
       const escaped = /\s(?:v-|[:@])[\w.:-]*="[^"]*&[gl]t;/.exec(file.text);
       if (escaped) problems.push(`${file.path}: an escaped sign in an expression: ${escaped[0].trim()}`);
+      problems.push(
+        ...unusedImports(file.text).map((name) => `${file.path}: ${name} is imported and never used`),
+      );
       problems.push(...unusedProps(file.text).map((name) => `${file.path}: ${name} is given and never read`));
       try {
         const { descriptor, errors } = parse(file.text, { filename: file.path });
@@ -55,6 +58,20 @@ function problemsOf(projects: readonly EmittedProject[]): string[] {
   const isOfCompiler = (line: string): boolean =>
     /\.vue\.ts:/.test(line) && / is declared but |implicitly has an 'any' type/.test(line);
   return [...problems, ...typeErrors(compiled).filter((line) => !isOfCompiler(line))];
+}
+
+/** What a component imports and names nowhere else; types are left to their compiler. */
+function unusedImports(text: string): string[] {
+  const imports = /^import (?!type )(?:(\w+)|\{([^}]*)\})[^;]*;$/gm;
+  const rest = text.replace(imports, '');
+  const names = [...text.matchAll(imports)].flatMap(([, one, several = '']) => [
+    ...(one ? [one] : []),
+    ...several
+      .split(',')
+      .map((name) => name.trim())
+      .filter((name) => name && !name.startsWith('type ')),
+  ]);
+  return names.filter((name) => !new RegExp(`\\b${name}\\b`).test(rest));
 }
 
 /** What a component says that it is given, and looks at nowhere. */

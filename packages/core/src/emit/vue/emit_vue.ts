@@ -115,7 +115,7 @@ function withDrawings(
   ending = '.vue',
 ): EmittedFile[] {
   // A drawing is given nothing.
-  const { props: _props, ...own } = file;
+  const { props: _props, data: _data, logic: _logic, ...own } = file;
   return [
     { path: path + ending, text, lines },
     ...drawings.flatMap(({ name, root }: OwnDrawing) =>

@@ -20,7 +20,8 @@ const GROUPS: Readonly<Record<string, readonly string[]>> = {
   Members: ['People', 'Families', 'Schools'],
   Tools: ['Saws', 'Drills', 'Ladders', 'Rakes'],
 };
-const icon = (n: number): string => `<svg viewBox="0 0 9 9" width="9"><path d="M0 ${n}h9"></path></svg>`;
+const icon = (n: number): string =>
+  `<svg viewBox="0 0 9 9" width="9" style="opacity:0.8"><path d="M0 ${n}h9"></path></svg>`;
 
 /** The menu as a page shows it: the group that the page is in is open, and looks otherwise. */
 function menu(page: string): string {
