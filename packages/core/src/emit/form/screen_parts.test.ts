@@ -83,6 +83,32 @@ test.each<[string, MarkupElement[], string]>([
     [node('card', rows(80)), node('card2', [heading('Lent out'), ...rows(80)])],
     'LentOut',
   ],
+  [
+    'after its only control as well, where another has its class',
+    [
+      node('menuItem', rows(80)),
+      node('menuItem', [{ ...node(null, [{ text: 'Support' }]), tag: 'a' }, ...rows(80)]),
+    ],
+    'SupportMenuItem',
+  ],
+  [
+    'after the label of its field as well',
+    [
+      node('formGroup', rows(80)),
+      node('formGroup', [{ ...node(null, [{ text: 'Country' }]), tag: 'label' }, ...rows(80)]),
+    ],
+    'CountryFormGroup',
+  ],
+  [
+    'after how it begins, where that is short',
+    [node('card', rows(80)), node('card', [node('note', [{ text: 'Basic' }]), ...rows(80)])],
+    'BasicCard',
+  ],
+  [
+    'with a number, where it says nothing that could be a name',
+    [node('card', rows(80)), node('card', [node('note', [{ text: 'Ring, twice!' }]), ...rows(80)])],
+    'Card2',
+  ],
   ['as it is laid out, where nothing else is known', [node('row', rows(80))], 'Row'],
 ])('a piece is called %s', (_, children, name) => {
   const root = node('page', [node('main', rows(70)), ...children]);

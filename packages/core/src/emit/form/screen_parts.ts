@@ -24,6 +24,8 @@ const PLAIN =
   /^(row|group|inner|box|stack|col|column|container|section|content|part|wrapper|grid|body|page)$/i;
 /** Words of a heading that a piece can be called after. */
 const LONGEST_HEADING = 4;
+/** Words of a text that nothing marks as a heading. */
+const LONGEST_FIRST = 2;
 
 /**
  * What a piece can be called, the best first: its class; where that says nothing or is another's, its first heading, or the
@@ -32,7 +34,7 @@ const LONGEST_HEADING = 4;
 function wordsFor(node: MarkupElement): string[] {
   const own = (node.className ?? 'section').replace(/\d+$/, '');
   const heading = namedIn(headingIn(node));
-  const label = namedIn(labelIn(node));
+  const label = namedIn(labelIn(node)) || namedIn(firstTextIn(node), LONGEST_FIRST);
   const [[component, times] = ['', 0]] = [...countUses(node)].sort(([, a], [, b]) => b - a);
   return [
     ...(PLAIN.test(own) ? [] : [own]),
@@ -44,17 +46,27 @@ function wordsFor(node: MarkupElement): string[] {
 }
 
 /** A text as a name, where it is short enough to be one; nothing else. */
-function namedIn(text: string): string {
-  const isName = text.split(/\s+/).length <= LONGEST_HEADING && /^[\p{L}\s-]+$/u.test(text);
+function namedIn(text: string, most = LONGEST_HEADING): string {
+  const isName = text.split(/\s+/).length <= most && /^[\p{L}\s-]+$/u.test(text);
   return isName ? (text === text.toUpperCase() ? text.toLowerCase() : text) : '';
 }
 
-/** What the only link or button in an element says. */
+/** What the first element with a text says, as the head of what follows does. */
+function firstTextIn(node: MarkupElement): string {
+  for (const child of node.children) {
+    if (isText(child) && child.text.trim()) return child.text.trim();
+    const found = isElement(child) ? firstTextIn(child) : '';
+    if (found) return found;
+  }
+  return '';
+}
+
+/** What the only link, button or label of a field in an element says. */
 function labelIn(node: MarkupElement): string {
   const found: string[] = [];
   const visit = (one: MarkupElement): void => {
     const { label } = one.use?.props ?? {};
-    if (one.tag === 'a' || one.tag === 'button' || one.link) found.push(textIn(one).trim());
+    if (/^(a|button|label)$/.test(one.tag) || one.link) found.push(textIn(one).trim());
     else if (typeof label === 'string') found.push(label.trim());
     else for (const child of one.children) if (isElement(child)) visit(child);
   };

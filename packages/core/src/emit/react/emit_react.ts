@@ -3,6 +3,7 @@ import type { EmittedComponent } from '../form/components/extract.ts';
 import type { EmittedList } from '../form/components/lists.ts';
 import type { Around, Dialect, View, WrittenApp } from '../bundled/dialect.ts';
 import { dataFor, emitBundled } from '../bundled/emit_bundled.ts';
+import { formattedLines } from '../bundled/formatted_lines.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
 import { named, script } from '../script.ts';
 import * as common from '../bundled/project_files.ts';
@@ -58,7 +59,7 @@ const react: Dialect = {
   main: 'main.tsx',
   routes: 'routes.tsx',
   runtime,
-  linesOf: (node, file) => printElement(node, 2, newUsed(optionsFor('', file))).length,
+  linesOf: (node, file) => formattedLines(printElement(node, 2, newUsed(optionsFor('', file)))),
   view: viewFiles,
   component: (component, pieces, path, file) => {
     const options = {

@@ -1,6 +1,7 @@
 import type { Project } from '../../model/project.ts';
 import type { Around, Dialect, View, WrittenApp } from '../bundled/dialect.ts';
 import { dataFor, emitBundled } from '../bundled/emit_bundled.ts';
+import { formattedLines } from '../bundled/formatted_lines.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
 import { named, script } from '../script.ts';
 import * as common from '../bundled/project_files.ts';
@@ -57,7 +58,7 @@ const vue: Dialect = {
   main: 'main.ts',
   routes: 'routes.ts',
   runtime,
-  linesOf: (node, file) => printElement(node, 1, newUse(fileFor('', file))).length,
+  linesOf: (node, file) => formattedLines(printElement(node, 1, newUse(fileFor('', file)))),
   view: viewFiles,
   component: (component, pieces, path, file) => {
     const { lists = [] } = component;
