@@ -146,6 +146,10 @@ export const BROWSER_LOOK: readonly string[] = [
   'overflow-y',
 ];
 
+const CONTROLS: ReadonlySet<string> = new Set(['input', 'select', 'textarea', 'button', 'meter', 'progress']);
+const isWithoutLook = (control: Element): boolean =>
+  computedValue(control.computedStyleMap(), 'appearance') === 'none';
+
 /**
  * What elements look like in an emitted page before anything is said about them: the browser's own style sheet
  * and the reset. Asked once for each tag and property.
@@ -163,7 +167,9 @@ export class BareLook {
   value(like: Element, property: string): string | null {
     const type = like.localName === 'input' ? (like.getAttribute('type') ?? 'text') : '';
     const tag = writtenAs(like);
-    const kind = `${tag} ${type}`;
+    // A control without its native look has not even the corners of that.
+    const isPlain = CONTROLS.has(tag) && property !== 'appearance' && isWithoutLook(like);
+    const kind = `${tag} ${type}${isPlain ? ' plain' : ''}`;
     const key = `${kind} ${property}`;
     const known = this.#values.get(key);
     if (known !== undefined) return known;
@@ -174,6 +180,7 @@ export class BareLook {
           ? this.#document.body
           : this.#document.createElementNS(like.namespaceURI, tag);
       if (type) element.setAttribute('type', type);
+      if (isPlain) (element as HTMLElement).style.setProperty('appearance', 'none');
       if (like.localName !== 'body') this.#holderOf(like).append(element);
       this.#elements.set(kind, element);
     }

@@ -55,6 +55,16 @@ test('only what the page itself says is read, with its units resolved and its fr
   expect(base(screen, 'b')).not.toHaveProperty('font-size');
 });
 
+test('a control whose native look is taken off says what it had by that', async () => {
+  const screen = await read(
+    '<input type="radio" id="a" class="own"><input type="radio" id="b"><input type="checkbox" id="c" class="own">',
+    '.own{appearance:none;width:18px;height:18px;border:1px solid red} .own[type=radio]{border-radius:50%} .own[type=checkbox]{border-radius:4px}',
+  );
+  expect(base(screen, 'a')).toMatchObject({ appearance: 'none', 'border-top-left-radius': '50%' });
+  expect(base(screen, 'b')).not.toHaveProperty('border-top-left-radius');
+  expect(base(screen, 'c')).toMatchObject({ 'border-top-left-radius': '4px' });
+});
+
 test('boxes are those of the page, within a pixel', async () => {
   const screen = await read(
     '<div id="a" style="position:absolute;left:33px;top:44px;width:120px;height:60px"></div>',

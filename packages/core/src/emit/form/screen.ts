@@ -182,9 +182,10 @@ class ScreenWriter {
       within: name.isOwn ? name.name : around.within,
       isLinked: around.isLinked || form === 'anchor' || form === 'button',
     };
+    const lineWidth = tag === 'button' && !around.isItem ? widthOfLine(element) : null;
     const extra: Declarations = {
       ...(tag === 'span' || form === 'anchor' ? asBefore(element, tag) : {}),
-      ...(tag === 'button' && !around.isItem && fillsItsLine(element) ? { width: '100%' } : {}),
+      ...(lineWidth === null ? {} : { width: lineWidth }),
       ...(form === 'other' ? { cursor: 'pointer' } : {}),
       ...(part?.kind === 'dialog' ? shade(element) : {}),
     };
@@ -486,17 +487,20 @@ function asBefore({ tag = 'div', style: { base } }: Element, written: string): D
   };
 }
 
-/** Whether something is as wide as what it stands in, which a button is not by itself. */
-function fillsItsLine({ tag = 'div', style: { base } }: Element): boolean {
+/** The width of something that fills its line but for its margins, which a button does not by itself; null for what does not. */
+function widthOfLine({ tag = 'div', style: { base, at = {} } }: Element): string | null {
   const { display = IN_LINE.test(tag) ? 'inline' : 'block', position = 'static', float = 'none' } = base;
   const isFree = position === 'absolute' || position === 'fixed' || float !== 'none';
-  return (
-    tag !== 'button' &&
-    /^(block|flex|grid|flow-root|list-item)$/.test(display) &&
-    !isFree &&
-    ['width', 'margin-left', 'margin-right'].every((property) => base[property] === undefined)
-  );
+  const isLine = /^(block|flex|grid|flow-root|list-item)$/.test(display) && base.width === undefined;
+  if (tag === 'button' || isFree || !isLine) return null;
+  const margins = MARGINS.flatMap((name) => base[name] ?? []);
+  if (!margins.length) return '100%';
+  const differs = Object.values(at).some((css) => MARGINS.some((name) => css[name] !== undefined));
+  if (differs || !margins.every((margin) => /^-?[\d.]+px$/.test(margin))) return null;
+  const all = margins.reduce((sum, margin) => sum + parseFloat(margin), 0);
+  return all === 0 ? '100%' : `calc(100% ${all < 0 ? '+' : '-'} ${Math.abs(all)}px)`;
 }
+const MARGINS = ['margin-left', 'margin-right'];
 
 const SAYS_OPEN: ReadonlySet<string> = new Set([
   'aria-expanded',

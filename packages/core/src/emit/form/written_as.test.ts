@@ -42,6 +42,18 @@ test.each<[string, string, EmittedWiring, string[]]>([
     OPENER,
     ['button', 'display: block', 'width: 100%'],
   ],
+  [
+    'one with margins',
+    '<a id="it" href="#" style="display:flex;margin-left:16px;margin-right:8px">More</a>',
+    OPENER,
+    ['button', 'display: flex', 'width: calc(100% - 24px)'],
+  ],
+  [
+    'one that stands in the middle of its line',
+    '<a id="it" href="#" style="display:flex;margin-left:auto;margin-right:auto">More</a>',
+    OPENER,
+    ['button', 'display: flex'],
+  ],
   ['a link in a line that opens something', '<a id="it" href="#">More</a>', OPENER, ['button']],
   [
     'one in a row',
