@@ -54,6 +54,7 @@ export { containersOf, findElement, isWithin, parentsByKey, screenOf, screenWith
 
 export { isExternalAddress, isPlainAddress } from './vocabulary/addresses.ts';
 
+export { CONTROL_PARTS } from './vocabulary/control_parts.ts';
 export { TAGS, writtenTag } from './vocabulary/tags.ts';
 
 export { findProblem, type Problem, problemText } from './schema/problem.ts';

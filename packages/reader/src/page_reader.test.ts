@@ -65,6 +65,28 @@ test('a control whose native look is taken off says what it had by that', async 
   expect(base(screen, 'c')).toMatchObject({ 'border-top-left-radius': '4px' });
 });
 
+test('parts of controls that the page draws otherwise are read, each where it is one', async () => {
+  const screen = await read(
+    '<input type="file" id="f" class="field"><input type="range" id="r"><input type="range" id="n" class="native"><input type="text" id="t" class="field"><p id="p">x</p><input type="month" id="m">',
+    `:root{--ground:#eee} ::file-selector-button{padding:4px;border:0} .field::-webkit-file-upload-button{background:var(--ground)}
+     .field:hover::file-selector-button{background:blue} ::-webkit-datetime-edit-fields-wrapper{padding:0}
+     #r{appearance:none} #r::-webkit-slider-thumb{appearance:none;width:16px;background-color:red} .native{appearance:none}`,
+  );
+  const states = (id: string) => byId(screen, id).style.states;
+  expect(states('f')).toMatchObject({
+    '::file-selector-button': { 'padding-top': '4px', 'background-color': expect.stringMatching(/238|eee/) },
+  });
+  expect(states('r')).toEqual({
+    '::-webkit-slider-thumb': expect.objectContaining({ width: '16px', 'background-color': 'red' }),
+  });
+  expect(base(screen, 'r')).toMatchObject({ appearance: 'none' });
+  expect(base(screen, 'n')).not.toHaveProperty('appearance');
+  expect(states('m')).toEqual({
+    '::-webkit-datetime-edit-fields-wrapper': expect.objectContaining({ 'padding-top': '0px' }),
+  });
+  expect([states('t'), states('p')]).toEqual([undefined, undefined]);
+});
+
 test('boxes are those of the page, within a pixel', async () => {
   const screen = await read(
     '<div id="a" style="position:absolute;left:33px;top:44px;width:120px;height:60px"></div>',

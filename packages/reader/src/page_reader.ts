@@ -1,4 +1,5 @@
 import {
+  CONTROL_PARTS,
   type HiddenElement,
   isIconFamily,
   PATH_ATTRIBUTE,
@@ -151,10 +152,12 @@ export class PageReader {
       } catch {
         continue;
       }
+      // A rule for parts of controls may be about all elements.
+      const owners = CONTROL_PARTS.get(rule.aspect);
       const names = rule.aspect === 'base' ? rule.declarations.flatMap(([name]) => readNames(name)) : [];
       for (const element of matched) {
         const g = this.#gathered.get(element);
-        if (!g) continue;
+        if (!g || (owners !== undefined && !element.matches(owners))) continue;
         for (const boundary of rule.boundaries) this.#boundaries.add(boundary);
         if (rule.changesUnits) changed.add(element);
         for (const name of names) {
@@ -231,8 +234,9 @@ export class PageReader {
       if (value !== null && !this.#isGiven(g, name, value, parent)) g.base[name] = value;
     }
     if (computedValue(map, 'display') !== 'none') g.isShown = true;
-    // What rules draw as the track and thumb of a slider is not read; without the browser's own there would be none.
-    if (g.element.matches('input[type=range]')) delete g.base.appearance;
+    // A slider of which nothing else is drawn has the browser's own track and thumb; without these there would be none.
+    if (g.element.matches('input[type=range]') && !g.aspects.has('::-webkit-slider-thumb'))
+      delete g.base.appearance;
     if (g.base['box-sizing'] && !Object.keys(g.base).some((name) => SIZES.test(name)))
       delete g.base['box-sizing'];
   }
@@ -431,6 +435,7 @@ export class PageReader {
     const drawn = (css: Css | undefined): Css | undefined =>
       css?.content && css.content !== 'none' && css.content !== 'normal' ? css : undefined;
     const iconFont = this.#iconFont(element, before);
+    const parts = Object.fromEntries([...g.aspects].filter(([aspect]) => aspect.startsWith('::')));
     return {
       path,
       ...(isHidden ? { isHidden } : {}),
@@ -446,6 +451,7 @@ export class PageReader {
       ...(drawn(before) ? { before } : {}),
       ...(drawn(after) ? { after } : {}),
       ...(placeholder ? { placeholder } : {}),
+      ...(Object.keys(parts).length ? { parts } : {}),
       ...(g.open && g.open !== 'none' ? { open: { display: g.open } } : {}),
       children,
     };

@@ -1,9 +1,10 @@
 /** The style rules of a loaded page, taken apart into what they can set on which elements. */
 
 import Specificity from '@bramus/specificity';
+import { CONTROL_PARTS } from '@tovel/core';
 
 /** States and pseudo-elements that are read apart from how an element normally looks. */
-export type Aspect = 'base' | 'hover' | 'focus' | 'before' | 'after' | 'placeholder';
+export type Aspect = 'base' | 'hover' | 'focus' | 'before' | 'after' | 'placeholder' | `::${string}`;
 
 export interface PageRule {
   readonly aspect: Aspect;
@@ -191,6 +192,11 @@ function splitSelector(list: string): string[] {
   return parts;
 }
 
+/** Older names of parts of controls. */
+const OLD_PARTS: Readonly<Record<string, string>> = {
+  '::-webkit-file-upload-button': '::file-selector-button',
+};
+
 /** Takes state and pseudo-element off the subject; null for selectors that no resting page matches. */
 function readSelector(selector: string): { aspect: Aspect; selector: string } | null {
   let rest = selector;
@@ -199,6 +205,12 @@ function readSelector(selector: string): { aspect: Aspect; selector: string } | 
     if (!pattern.test(rest)) continue;
     rest = rest.replace(pattern, '');
     aspect = found;
+  }
+  const part = aspect === 'base' ? /::[\w-]+$/.exec(rest)?.[0] : undefined;
+  const known = part && (OLD_PARTS[part] ?? part);
+  if (known && CONTROL_PARTS.has(known)) {
+    rest = rest.slice(0, -part.length);
+    aspect = known as Aspect;
   }
   if (rest.includes('::') || /:(active|target|visited)(?![\w-])/.test(rest)) return null;
   for (const [pattern, found] of STATES) {

@@ -1,3 +1,4 @@
+import { isControlPart } from './control_parts.ts';
 import definitions from 'css-tree/dist/data';
 import { Lexer } from 'css-tree/lexer';
 import { tokenize, tokenTypes } from 'css-tree/tokenizer';
@@ -143,7 +144,7 @@ export function cleanStyle<T extends Readonly<Record<string, string>>>(
 
 /** A state of an element in a selector, such as `:checked::before`; also that it is open. */
 export const isStateSelector = (text: string): boolean =>
-  text === OPEN_STATE || /^(:{1,2}[a-z]+(-[a-z]+)*){1,4}$/.test(text);
+  text === OPEN_STATE || isControlPart(text) || /^(:{1,2}[a-z]+(-[a-z]+)*){1,4}$/.test(text);
 
 /** Of what only narrow windows hide, where somebody has opened it. */
 export const OPEN_STATE = '[data-open]';

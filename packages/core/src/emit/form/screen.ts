@@ -4,6 +4,7 @@ import { camelCase, uniqueCodeName } from '../../model/names.ts';
 import { textOf, walkElements } from '../../model/project.ts';
 import { roleOf } from '../../roles/role.ts';
 import { attributeRule, isFlag } from '../../vocabulary/attributes.ts';
+import { SAME_PARTS } from '../../vocabulary/control_parts.ts';
 import { OPEN_STATE } from '../../vocabulary/style_values.ts';
 import type { TokenLookup } from '../../tokens/values.ts';
 import { drawnMarkup, drawnReferences } from './vector_markup.ts';
@@ -426,7 +427,11 @@ class ScreenWriter {
     if (before) states['::before'] = before;
     if (after) states['::after'] = after;
     if (placeholder) states['::placeholder'] = placeholder;
-    Object.assign(states, element.style.states);
+    for (const [state, css] of Object.entries(element.style.states ?? {})) {
+      states[state] = css;
+      const same = SAME_PARTS.get(state);
+      if (same) states[same] = css;
+    }
     const { tabindex, contenteditable } = element.attributes ?? {};
     const canFocus = isPressed || tabindex !== undefined || contenteditable !== undefined;
     const drawn = { base: { ...base, ...extra }, at, from, states };

@@ -386,7 +386,9 @@ function styleOf(read: ReadElement, input: PageInput): ElementStyle {
   const style: Record<string, unknown> = { base: named(read.base) };
   for (const part of ['hover', 'focus', 'before', 'after', 'placeholder'] as const)
     if (read[part]) style[part] = named(read[part]);
-  if (read.open) style.states = { [OPEN_STATE]: read.open };
+  const parts = Object.entries(read.parts ?? {}).map(([part, css]) => [part, named(css)] as const);
+  if (read.open || parts.length)
+    style.states = { ...(read.open ? { [OPEN_STATE]: read.open } : {}), ...Object.fromEntries(parts) };
   if (read.at)
     style.at = Object.fromEntries(Object.entries(read.at).map(([width, css]) => [width, named(css)]));
   return style as unknown as ElementStyle;

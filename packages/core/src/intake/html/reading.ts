@@ -34,6 +34,8 @@ export interface ReadElement {
   readonly before?: Declarations;
   readonly after?: Declarations;
   readonly placeholder?: Declarations;
+  /** Parts of a form control that are drawn otherwise, by their pseudo-elements. */
+  readonly parts?: Readonly<Record<string, Declarations>>;
   /** Of what narrow windows hide, how it looks there where something opens it. */
   readonly open?: Declarations;
   /** Not shown at any width; what is in it was read all the same. */

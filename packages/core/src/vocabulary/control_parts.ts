@@ -1,0 +1,21 @@
+const DATES = ['date', 'time', 'datetime-local', 'month', 'week'];
+
+/** Parts of form controls that style sheets draw otherwise, by their pseudo-elements, with the controls that have them. */
+export const CONTROL_PARTS: ReadonlyMap<string, string> = new Map([
+  ['::file-selector-button', 'input[type="file"]'],
+  ['::-webkit-slider-thumb', 'input[type="range"]'],
+  ['::-webkit-slider-runnable-track', 'input[type="range"]'],
+  ['::-webkit-color-swatch', 'input[type="color"]'],
+  ['::-webkit-color-swatch-wrapper', 'input[type="color"]'],
+  ['::-webkit-datetime-edit-fields-wrapper', DATES.map((type) => `input[type="${type}"]`).join()],
+]);
+
+/** What other engines call the same parts. */
+export const SAME_PARTS: ReadonlyMap<string, string> = new Map([
+  ['::-webkit-slider-thumb', '::-moz-range-thumb'],
+  ['::-webkit-slider-runnable-track', '::-moz-range-track'],
+  ['::-webkit-color-swatch', '::-moz-color-swatch'],
+]);
+
+const known = new Set([...CONTROL_PARTS.keys(), ...SAME_PARTS.values()]);
+export const isControlPart = (pseudoElement: string): boolean => known.has(pseudoElement);
