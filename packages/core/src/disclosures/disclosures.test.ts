@@ -51,6 +51,11 @@ test.each([
     ['0.97: section Details | Details toggle'],
   ],
   [
+    'a part that the script of a press names, and what closes it in the same way',
+    '<div><a href="#" data-tovel-calls="more">Details</a><p>Between</p></div><div><div id="more" hidden><p>More</p><button type="button" data-tovel-calls="more">Got it</button></div></div>',
+    ['0.97: section Details | Details toggle, Got it close'],
+  ],
+  [
     'a menu beside a button that says that it opens something',
     '<li><button aria-haspopup="true">Account</button><ul hidden style="position:absolute"><li>Sign out</li></ul></li>',
     ['0.92: menu Account | Account toggle'],

@@ -335,10 +335,16 @@ class Finder {
     return isControl(element) ? [element] : element.children.flatMap((child) => this.#pressed(child));
   }
 
+  /** What in a part closes it: by its words, or since it names what it stands in. */
   #closers(part: Element): Element[] {
+    const naming = new Set(this.#naming.flatMap(([element, named]) => (named.includes(part) ? element : [])));
     const found: Element[] = [];
     const visit = (element: Element): void => {
-      if (element !== part && isControl(element) && CLOSES.test(`${signsOf(element)} ${labelOf(element)}`)) {
+      const closes =
+        element !== part &&
+        isControl(element) &&
+        (naming.has(element) || CLOSES.test(`${signsOf(element)} ${labelOf(element)}`));
+      if (closes) {
         found.push(element);
         return;
       }

@@ -23,7 +23,7 @@ import { baseName } from '../files.ts';
 import { iconName } from './icon_name.ts';
 import { iconVector } from './icon_vector.ts';
 import type { GlyphSource } from './icon_glyphs.ts';
-import type { PageReading, ReadElement } from './reading.ts';
+import { CALLS_ATTRIBUTE, type PageReading, type ReadElement } from './reading.ts';
 
 export interface PageInput {
   readonly file: string;
@@ -375,7 +375,10 @@ const nameOf = (read: ReadElement, otherwise: string): string =>
 function keptAttributes(read: ReadElement): Record<string, string> | null {
   const kept = Object.entries(read.attributes).filter(
     // An id that says nothing is none.
-    ([name, value]) => attributeRule(read.tag, name) && !(name === 'id' && (read.tag === 'div' || !value)),
+    ([name, value]) =>
+      name !== CALLS_ATTRIBUTE &&
+      attributeRule(read.tag, name) &&
+      !(name === 'id' && (read.tag === 'div' || !value)),
   );
   return kept.length ? Object.fromEntries(kept) : null;
 }

@@ -19,6 +19,9 @@ export interface HiddenElement {
   readonly covered?: boolean;
 }
 
+/** What the script of a press names in quotes: the ids of what it opens or closes are often among that. */
+export const CALLS_ATTRIBUTE = 'data-tovel-calls';
+
 export interface ReadElement {
   readonly path: string;
   /** The element that it is written as. */

@@ -190,6 +190,17 @@ test('the title is read, and a drawn width where the page gives one', () => {
   expect(clean('<meta name="viewport" content="width=device-width">').width).toBeNull();
 });
 
+test.each<[string, string, string | null]>([
+  ['the ids that a press names', `<p onclick="toggle(event, 'menu'); show(&quot;#more&quot;)">`, 'menu more'],
+  ['those that a link’s script names', `<a href="javascript:open('menu')">`, 'menu'],
+  ['no markup and no code', `<p onclick="x('<b>', 'a b', 'alert(1)', \`$&#123;y&#125;\`)">`, null],
+  ['not what is done when a page loads', `<p onload="show('menu')">`, null],
+  ['not what a page says of itself', '<p data-tovel-calls="menu">', null],
+])('of scripts in markup stays %s', (_, html, expected) => {
+  const found = /data-tovel-calls="([^"]*)"/.exec(clean(html).html);
+  expect(found ? found[1] : null).toBe(expected);
+});
+
 test('the same thing said many times is one notice', () => {
   expect(clean('<p onclick="a()">'.repeat(30)).notices).toEqual([
     expect.objectContaining({

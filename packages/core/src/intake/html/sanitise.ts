@@ -14,10 +14,25 @@ import {
   type PageFiles,
   pictureAddress,
 } from './style_sheet.ts';
+import { CALLS_ATTRIBUTE } from './reading.ts';
 import { readUtilityConfig, UTILITY_SCRIPT, type UtilityPlan } from './utilities.ts';
 import { webFontsIn, type WebFont } from './web_fonts.ts';
 
 export type { PageFiles } from './style_sheet.ts';
+
+/** Events that are presses. */
+const PRESSES: ReadonlySet<string> = new Set(['onclick', 'onmousedown', 'onpointerdown', 'ontouchstart']);
+const SCRIPTED = /^\s*javascript:/i;
+/** A script in a page's markup is no longer than this, in UTF-16 units, and so many words of it are kept. */
+const MOST_CALLING = 2000;
+const MOST_CALLED = 20;
+
+/** The words in quotes of a script, as an attribute; nothing of it is ever run. */
+function calledBy(script: string): { name: string; value: string }[] {
+  const quoted = script.slice(0, MOST_CALLING).matchAll(/(["'`])#?([\w-]{1,80})\1/g);
+  const words = [...new Set(Array.from(quoted, ([, , word]) => word))].slice(0, MOST_CALLED);
+  return words.length ? [{ name: CALLS_ATTRIBUTE, value: words.join(' ') }] : [];
+}
 
 type Node = DefaultTreeAdapterMap['node'];
 type ParsedElement = DefaultTreeAdapterMap['element'];
@@ -456,13 +471,14 @@ class PageCleaner {
       }
       if (name.startsWith('on')) {
         this.#count('handler', 'An event attribute was left out; wire the element in Junction instead.');
-        return [];
+        return PRESSES.has(name) ? calledBy(attr.value) : [];
       }
       if (
         name === 'srcdoc' ||
         name === 'nonce' ||
         name === 'target' ||
         name === PATH_ATTRIBUTE ||
+        name === CALLS_ATTRIBUTE ||
         name === 'autofocus' ||
         name === 'http-equiv'
       )
@@ -472,7 +488,11 @@ class PageCleaner {
       if (element.namespaceURI === SVG && /[(\\]/.test(attr.value) && !ADDRESSES.has(name))
         return [{ ...attr, value: this.#cleanInline(attr.value) }];
       if (!ADDRESSES.has(name)) return [attr];
-      return this.#cleanAddress(element, name, attr.value).map((value) => ({ ...attr, value }));
+      const called = name === 'href' && SCRIPTED.test(attr.value) ? calledBy(attr.value) : [];
+      return [
+        ...called,
+        ...this.#cleanAddress(element, name, attr.value).map((value) => ({ ...attr, value })),
+      ];
     });
   }
 
