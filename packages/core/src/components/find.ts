@@ -3,7 +3,7 @@ import { uniqueName } from '../model/names.ts';
 import { shapeOf } from '../roles/shape.ts';
 import { rootOf, type Sight, sightOf } from '../roles/sight.ts';
 import { type Candidate, type Choice, choose } from './choose.ts';
-import { framesOf, LEAST_PLACES } from './frames.ts';
+import { type FrameGroup, framesOf, LEAST_PLACES } from './frames.ts';
 import { groupsOf, sizeOf } from './groups.ts';
 import { namesOf } from './names.ts';
 import { type ComponentProposal, idOf, type Named } from './proposal.ts';
@@ -23,28 +23,17 @@ export function findComponents(
   screens: readonly Screen[],
   refused: ReadonlySet<string> = new Set(),
 ): ComponentProposal[] {
-  const sights = new Map<string, Sight>();
-  for (const screen of screens) for (const [key, sight] of sightOf(screen).byKey) sights.set(key, sight);
-  const alone = screens.flatMap(listsOf);
-  // Of what cannot be one list, those that are can, and each by itself.
-  const together = [false, true].flatMap((isStrict) => sameRows(alone, sights, isStrict));
-  const byId = new Map([...alone, ...together.toReversed()].map((list) => [list.id, list]));
-  const wanted = [...byId.values()].filter(({ id }) => !refused.has(id));
-  const lists = wanted.map((list): Found => ({
-    kind: 'list',
-    sights: list.places.map((key) => sights.get(key)!),
-    list,
-  }));
+  const there = repeatedIn(screens);
+  const lists = there.lists.filter(({ list }) => !refused.has(list.id));
   // What is a row wherever it stands is one of a list.
-  const rows = new Set(wanted.flatMap(({ places }) => places));
-  const groups = groupsOf(screens)
-    .filter((group) => !group.every(({ element }) => rows.has(element.key)))
-    .filter((group) => !refused.size || !refused.has(idOf('component', group.map(keyOf))))
-    .map((group): Found => ({ kind: 'component', sights: group }));
+  const rows = new Set(lists.flatMap(({ list }) => list.places));
+  const groups = there.groups.filter(
+    ({ id, sights }) => !refused.has(id) && !sights.every(({ element }) => rows.has(element.key)),
+  );
   const names = new Set<string>();
   const chosen = choose([...lists, ...groups]);
   const at = new Set(chosen.flatMap(({ candidate }) => candidate.sights.map(keyOf)));
-  const frames = framesOf(screens)
+  const frames = there.frames
     .map(({ sights: all, around }) =>
       frameProposal(
         all.filter((sight) => !at.has(keyOf(sight))),
@@ -65,6 +54,42 @@ export function findComponents(
       names.add(name);
       return { ...proposal, name };
     });
+}
+
+/** All that repeats, whatever of it is wanted. */
+interface Repeated {
+  readonly lists: readonly (Found & { readonly list: Named })[];
+  readonly groups: readonly (Found & { readonly id: string })[];
+  readonly frames: readonly FrameGroup[];
+}
+const repeated = new WeakMap<readonly Screen[], Repeated>();
+
+function repeatedIn(screens: readonly Screen[]): Repeated {
+  let found = repeated.get(screens);
+  if (!found) repeated.set(screens, (found = findRepeated(screens)));
+  return found;
+}
+
+function findRepeated(screens: readonly Screen[]): Repeated {
+  const sights = new Map<string, Sight>();
+  for (const screen of screens) for (const [key, sight] of sightOf(screen).byKey) sights.set(key, sight);
+  const alone = screens.flatMap(listsOf);
+  // Of what cannot be one list, those that are can, and each by itself.
+  const together = [false, true].flatMap((isStrict) => sameRows(alone, sights, isStrict));
+  const byId = new Map([...alone, ...together.toReversed()].map((list) => [list.id, list]));
+  return {
+    lists: [...byId.values()].map((list) => ({
+      kind: 'list',
+      sights: list.places.map((key) => sights.get(key)!),
+      list,
+    })),
+    groups: groupsOf(screens).map((group) => ({
+      kind: 'component',
+      sights: group,
+      id: idOf('component', group.map(keyOf)),
+    })),
+    frames: framesOf(screens),
+  };
 }
 
 /** The lists of a screen: rows that repeat within one element. */
