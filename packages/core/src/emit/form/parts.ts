@@ -1,4 +1,4 @@
-import { pascalCase, uniqueCodeName } from '../../model/names.ts';
+import { isCodeName, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import type { Project } from '../../model/project.ts';
 import type { KeptRow } from '../../records/kept_rows.ts';
 import { actNames } from './act_names.ts';
@@ -24,15 +24,20 @@ import {
 /** Names of components that have a folder or a file of their own. */
 export class Folders {
   readonly #taken: Set<string>;
+  readonly #reserved: ReadonlySet<string>;
 
   /** @param reserved names that the target itself has */
   constructor(reserved: readonly string[] = []) {
+    this.#reserved = new Set(reserved);
     this.#taken = new Set(reserved);
   }
 
   readonly has = (name: string): boolean => this.#taken.has(name);
   readonly take = (title: string, other: string): string => {
-    const folder = uniqueCodeName(pascalCase(title), other, this.has);
+    const name = pascalCase(title);
+    // What the language or the target has itself is told from that by what it is: `ErrorScreen`.
+    const isOthers = this.#reserved.has(name) || (/^[A-Z]/.test(name) && !isCodeName(name));
+    const folder = uniqueCodeName(isOthers ? `${name}${other}` : name, other, this.has);
     this.#taken.add(folder);
     return folder;
   };
