@@ -9,7 +9,7 @@ test.each([
   // What the language has, and what the target has.
   [['Error'], ['ErrorScreen']],
   [['Link'], ['LinkScreen']],
-  [['404'], ['Screen']],
+  [['404'], ['N404']],
 ])('screens called %j have the folders %j', (titles, expected) => {
   const folders = new Folders(['Link']);
   expect(titles.map((title) => folders.take(title, 'Screen'))).toEqual(expected);
