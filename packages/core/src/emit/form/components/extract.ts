@@ -24,6 +24,7 @@ import { type Apart, placedApart, withPlaced } from './placement.ts';
 import { type EmittedList, gatherLists, withFixedRows } from './lists.ts';
 import { withOwnRules } from './own_rules.ts';
 import { holdsContent, type Hollow, hollowed } from './hollow.ts';
+import { routeLooks } from './route_looks.ts';
 import { asTheirs, type TheirComponent } from './theirs.ts';
 import {
   formOf,
@@ -483,8 +484,26 @@ export function fittingTemplate<P extends Place>(
   const fitting = mostFitting(places);
   if (around && around.places.length >= fitting.length) return around;
   if (fitting.length < 2) return null;
-  const template = templateOf(fitting, component.props, hasDefaults, before, fieldOf);
-  return template && { template, places: fitting };
+  const madeOf = (some: readonly P[]): Template | null =>
+    templateOf(some, component.props, hasDefaults, before, fieldOf);
+  const template = madeOf(fitting);
+  if (template) return { template, places: fitting };
+  const sure = surelyFitting(fitting);
+  return sure.length < 2 ? null : { template: madeOf(sure)!, places: sure };
+}
+
+/** Those of places whose kinds stand for each other's, but not all of which fit: one kind after the other, each as a whole. */
+function surelyFitting<P extends Place>(places: readonly P[]): readonly P[] {
+  let all: readonly P[] = [];
+  // What is said in many words is saved more by being said once.
+  const wordy = formsOf(places)
+    .map((form) => ({ form, words: form.length * wordsIn(form[0].node) }))
+    .sort((a, b) => b.words - a.words);
+  for (const { form } of wordy) {
+    const grown = [...all, ...form];
+    if (templateOf(grown) !== null) all = grown;
+  }
+  return places.filter((place) => all.includes(place));
 }
 
 /** The most of places with the same around something else each; null where nothing is, or that is no one thing. */
@@ -505,21 +524,46 @@ function aroundContent<P extends Place>(
   };
 }
 
-/** In which ways elements lead somewhere, in order: what leads on within the app is no link out of it. */
-function leadingIn(node: MarkupElement): string[] {
+/**
+ * What elements have to have in common to be one, besides how they are nested, in order: the kinds of their links, as what leads
+ * on within the app is no link out of it, and the looks that an outer component tells apart.
+ */
+function ownWaysIn(place: Place): string[] {
   const found: string[] = [];
-  visitMarkup(node, ({ link }) => {
+  visitMarkup(place.node, ({ link, variant }) => {
     if (link) found.push(link.kind);
+    if (variant) {
+      const told = routeLooks(variant);
+      const values = told
+        ? [...told.looks.map(({ value }) => value), told.otherwise]
+        : Object.keys(variant.classes);
+      found.push(hash(values.map((value) => lookOf(place, variant.classes[value] ?? null)).join()));
+    }
     return true;
   });
   return found;
 }
 
-/** The most of places that are one thing: the most frequent form, and what fits it; all that are built alike come in together. */
-function mostFitting<P extends Place>(places: readonly P[]): readonly P[] {
-  const forms = [...grouped(places, ({ node }) => `${formOf(node)} ${leadingIn(node).join()}`).values()]
+/** How much is said of an element and what stands in it: that it is there, and each look that it can have. */
+function wordsIn(node: MarkupElement): number {
+  let words = 0;
+  visitMarkup(node, ({ variant }) => {
+    words += 1 + (variant ? LINES_A_LOOK * Object.keys(variant.classes).length : 0);
+    return true;
+  });
+  return words;
+}
+const LINES_A_LOOK = 2;
+
+/** Places by their kinds, the most frequent first, as many kinds as are looked at. */
+const formsOf = <P extends Place>(places: readonly P[]): P[][] =>
+  [...grouped(places, (place) => `${formOf(place.node)} ${ownWaysIn(place).join()}`).values()]
     .sort((a, b) => b.length - a.length)
     .slice(0, MOST_FORMS);
+
+/** The most of places that are one thing: the most frequent form, and what fits it; all that are built alike come in together. */
+function mostFitting<P extends Place>(places: readonly P[]): readonly P[] {
+  const forms = formsOf(places);
   let most: readonly P[] = [];
   for (const start of forms.slice(0, MOST_STARTS)) {
     const group = fittingForms(start, forms);

@@ -29,7 +29,7 @@ function menu(page: string): string {
     const isIn = entries.includes(page);
     const links = entries.map(
       (entry) =>
-        `<li class="menu-item"><a class="menu-link" href="${entry.toLowerCase()}.html" style="padding:4px;color:${entry === page ? 'red' : 'gray'}">${entry}</a></li>`,
+        `<li class="menu-item"><a class="menu-link" href="${entry.toLowerCase()}.html" style="padding:4px;color:${entry === page ? 'red' : isIn ? 'silver' : 'gray'}">${entry}</a></li>`,
     );
     return `<li class="menu-item" style="padding:2px;background-color:${isIn ? 'navy' : 'white'}"><a class="menu-link" href="#" aria-expanded="${isIn}" style="padding:8px;color:${isIn ? 'white' : 'black'}">${icon(i)}<span>${group}</span></a><ul class="menu-sub" style="padding:9px" ${isIn ? '' : 'hidden'}>${links.join('')}</ul></li>`;
   });
@@ -65,7 +65,9 @@ test('groups of a menu are one component that holds entries, however many, and i
   const uses = [...all.matchAll(/<MenuGroup\b[\s\S]*?<\/MenuGroup>/g)].map(([use]) => use);
   expect(uses).toHaveLength(3);
   expect(uses[1]).toMatch(/isActive=\{/);
-  expect(uses.map((use) => use.match(/<MenuItem to=/g)?.length ?? 'rows')).toEqual([2, 3, 'rows']);
+  // An entry knows by itself where it leads, and is told whether the page is in its group.
+  expect(textOf(react.files, '/MenuItem.tsx')).toMatch(/pathname === to \? '\w+' : isInGroup \? /);
+  expect(uses.map((use) => use.match(/<MenuItem\b/g)?.length)).toEqual([2, 3, 4]);
 });
 
 test('each screen shows what it showed', () => {

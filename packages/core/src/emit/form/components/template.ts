@@ -28,6 +28,7 @@ import {
 } from '../markup.ts';
 import { isDressedOtherwise, lookAspect, lookWord } from '../styles/look_words.ts';
 import { propNameFor, type PropHint } from './prop_names.ts';
+import { areByRoute, isRouteTerm, lookAsked, routeLooks } from './route_looks.ts';
 
 /** A prop of a component. */
 export interface Prop {
@@ -489,26 +490,30 @@ class TemplateBuilder {
     { classes }: NonNullable<MarkupElement['variant']>,
   ): boolean {
     const withOne = nodes.findIndex((node) => node?.variant);
+    const told = routeLooks(nodes[withOne]!.variant!);
     const asOthers = nodes.every((node, i) => {
       if (!node || node.variant) return true;
+      const value =
+        'true' in classes ? String(this.#isThere(node, i)) : (told?.otherwise ?? String(undefined));
       return (
-        lookOf(this.#places[i], node.className) ===
-        lookOf(this.#places[withOne], classes[String(this.#isThere(node, i))] ?? null)
+        lookOf(this.#places[i], node.className) === lookOf(this.#places[withOne], classes[value] ?? null)
       );
     });
     if (!asOthers) return false;
-    const looks = nodes.flatMap((node, i) =>
-      node?.variant
-        ? [
-            JSON.stringify(
-              Object.entries(node.variant.classes).map(([value, name]) => [
-                value,
-                lookOf(this.#places[i], name),
-              ]),
-            ),
-          ]
-        : [],
-    );
+    const looks = nodes.flatMap((node, i) => {
+      if (!node?.variant) return [];
+      const own = told && routeLooks(node.variant);
+      // What each asks is its own; by which words it tells the looks apart is, too.
+      const values = own
+        ? [...own.looks.map(({ value }) => value), own.otherwise]
+        : Object.keys(node.variant.classes);
+      return JSON.stringify(
+        values.map((value) => [
+          own ? '' : value,
+          lookOf(this.#places[i], node.variant!.classes[value] ?? null),
+        ]),
+      );
+    });
     return new Set(looks).size === 1;
   }
 
@@ -523,6 +528,7 @@ class TemplateBuilder {
     termOf: (node: MarkupElement) => Expression | undefined,
     isSet: (node: MarkupElement, place: number) => boolean,
     first: MarkupElement,
+    word = 'active',
   ): Expression | null {
     const own = nodes.flatMap((node) => (node && termOf(node) ? [ownTerms(node, [termOf(node)])] : []));
     if (new Set(own).size === 1 && (own[0] === OWN_WAY || own.length === nodes.filter(Boolean).length))
@@ -535,7 +541,7 @@ class TemplateBuilder {
     const known = this.#partitions.get(key);
     if (known) return known;
     this.#at = nodes;
-    const flag = this.#slot('flag', values, { tag: first.tag, node: first, prefix: 'is', word: 'active' });
+    const flag = this.#slot('flag', values, { tag: first.tag, node: first, prefix: 'is', word });
     this.#partitions.set(key, flag);
     return flag;
   }
@@ -551,13 +557,23 @@ class TemplateBuilder {
       const classes = Object.fromEntries(
         Object.entries(first.variant.classes).map(([value, name]) => [value, classRef(at, name)]),
       );
-      const by = this.#byRoute(
-        nodes,
-        (node) => node.variant?.by,
-        (node, i) => this.#isThere(node, i),
-        first,
+      const told = routeLooks(first.variant);
+      const whens = told?.looks.map((_, j) =>
+        this.#byRoute(
+          nodes,
+          ({ variant }) => (variant ? routeLooks(variant)?.looks[j]?.when : undefined),
+          (node, i) => 'true' in classes && this.#isThere(node, i),
+          first,
+          j > 0 ? 'inGroup' : 'active',
+        ),
       );
-      if (by) return { className: null, variant: { by, classes } };
+      if (told && whens?.some((when) => when !== null)) {
+        const by = lookAsked(
+          told,
+          told.looks.map(({ when }, j) => whens[j] ?? when),
+        );
+        return { className: null, variant: { by, classes } };
+      }
       this.#carried(first.variant.by, nodes, 'flag', 'true' in classes ? undefined : Object.keys(classes));
       return { className: null, variant: { ...first.variant, classes } };
     }
@@ -702,8 +718,10 @@ class TemplateBuilder {
       own = one;
       terms.set(one, term);
     }
-    for (const one of all) {
-      if (terms.has(one)) continue;
+    // That of the fewest pages is asked before that of all others.
+    const places = (one: PropValue | undefined): number => values.filter((value) => value === one).length;
+    for (const one of all.toSorted((a, b) => places(a) - places(b))) {
+      if (terms.has(one) || terms.size === all.length - 1) continue;
       const term =
         (own === undefined ? null : this.#routeTerm(values.map((value) => value === one || value === own))) ??
         this.#routeTerm(values.map((value) => value === one));
@@ -931,27 +949,6 @@ const isOwnWay = (one: MarkupElement, other: MarkupElement): boolean =>
 const openAt = ({ part }: MarkupElement): Expression | undefined =>
   typeof part?.isOpen === 'object' ? part.isOpen : undefined;
 const openTerm = (node: MarkupElement): string => ownTerms(node, [openAt(node)]);
-
-/** Whether a term asks for the present route and for nothing else, or asks for nothing. */
-function isRouteTerm(term: Expression | undefined): boolean {
-  switch (term?.kind) {
-    case undefined:
-      return true;
-    case 'at':
-      return term.addresses.every(({ kind }) => kind === 'literal');
-    case 'not':
-      return isRouteTerm(term.of);
-    case 'and':
-    case 'or':
-      return term.of.every(isRouteTerm);
-    default:
-      return false;
-  }
-}
-
-/** Whether nodes look one way at some routes and another way at all others, each at its own, or have one look. */
-const areByRoute = (...nodes: readonly MarkupElement[]): boolean =>
-  nodes.every(({ variant }) => !variant || ('true' in variant.classes && isRouteTerm(variant.by)));
 
 /** Whether two nodes can be one with slots. */
 function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
