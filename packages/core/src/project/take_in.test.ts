@@ -32,3 +32,8 @@ test('a page with little on it is a screen like any other', () => {
 test('where every page is blank, the first is the start all the same', () => {
   expect(usesOf(pageOfHtml('', 'index'), pageOfHtml('', 'later')).index).toBe('screen /, start');
 });
+
+test('a screen whose name has other letters than addresses is where its file says', () => {
+  const named = { ...page('form-rtl'), name: 'فرم' };
+  expect(usesOf(page('index'), named)['form-rtl']).toBe('screen /form-rtl');
+});

@@ -4,7 +4,7 @@ import { takeDisclosures } from '../disclosures/take.ts';
 import { settle } from '../layers/settle.ts';
 import { authoredLinks } from '../links/authored.ts';
 import type { Element, Screen } from '../model/design.ts';
-import { uniqueName } from '../model/names.ts';
+import { kebabCase, uniqueName } from '../model/names.ts';
 import { fillPlanned, plannedAs } from './plan_screen.ts';
 import type { Project } from '../model/project.ts';
 import { folderOf } from '../intake/files.ts';
@@ -39,9 +39,11 @@ export function takeIn(project: Project, screens: readonly Screen[]): Change {
       continue;
     }
     const name = uniqueName(screen.name, (candidate) => names.has(candidate.toLowerCase()), ' ');
-    // The first page of a site is where one comes in.
+    // The first page of a site is where one comes in; a name in other letters than addresses have gives way to that of the file.
     const route =
-      isStart && screen === first && isFirstPage(screen) && !routes.has('/') ? '/' : freeRoute(name, routes);
+      isStart && screen === first && isFirstPage(screen) && !routes.has('/')
+        ? '/'
+        : freeRoute(kebabCase(name) ? name : screen.key, routes);
     names.add(name.toLowerCase());
     routes.add(route);
     const use = isBlank(screen) && screen !== first ? 'skip' : 'screen';

@@ -1,4 +1,4 @@
-import { camelCase, uniqueCodeName } from '../../model/names.ts';
+import { camelCase, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { hostOf, overlayOf, type Project } from '../../model/project.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import { assetFile, assetsOf } from '../form/assets.ts';
@@ -108,7 +108,7 @@ function emitAll(
   for (const key of plan.screens) {
     tell?.(rows.length, total);
     const entry = app.screens[key];
-    const folder = folders.take(entry.name, 'Screen');
+    const folder = folders.take(entry.name, 'Screen', pascalCase(key) || 'Screen');
     rows.push({ key, name: entry.name, path: entry.route, folder });
     const path = `src/screens/${folder}/${folder}`;
     const made = writer.screen(key, path, folder);
@@ -140,7 +140,7 @@ function emitAll(
   const overlays = [...plan.overlays].map(([key, codeName], i): OverlayEntry => {
     tell?.(rows.length + i, total);
     const entry = app.screens[key];
-    const component = folders.take(entry.name, 'Overlay');
+    const component = folders.take(entry.name, 'Overlay', pascalCase(key) || 'Overlay');
     const path = `src/overlays/${component}/${component}`;
     fileOfScreen.set(key, path + dialect.ending);
     put(key, writer.screen(key, path, component));

@@ -10,7 +10,8 @@ test.each([
   [['Error'], ['ErrorScreen']],
   [['Link'], ['LinkScreen']],
   [['404'], ['N404']],
+  [['فرم'], ['FormRtl']],
 ])('screens called %j have the folders %j', (titles, expected) => {
   const folders = new Folders(['Link']);
-  expect(titles.map((title) => folders.take(title, 'Screen'))).toEqual(expected);
+  expect(titles.map((title) => folders.take(title, 'Screen', 'FormRtl'))).toEqual(expected);
 });

@@ -33,11 +33,15 @@ export class Folders {
   }
 
   readonly has = (name: string): boolean => this.#taken.has(name);
-  readonly take = (title: string, other: string): string => {
+  /**
+   * @param kind what it is, in code
+   * @param otherwise what it is called where its title has none of the letters that code has
+   */
+  readonly take = (title: string, kind: string, otherwise = kind): string => {
     const name = pascalCase(title);
     // What the language or the target has itself is told from that by what it is: `ErrorScreen`.
     const isOthers = this.#reserved.has(name) || (/^[A-Z]/.test(name) && !isCodeName(name));
-    const folder = uniqueCodeName(isOthers ? `${name}${other}` : name, other, this.has);
+    const folder = uniqueCodeName(isOthers ? `${name}${kind}` : name, otherwise, this.has);
     this.#taken.add(folder);
     return folder;
   };
