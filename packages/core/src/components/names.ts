@@ -36,7 +36,7 @@ function commonWords(all: readonly Sight[]): string {
 
 /** What an entry is called that has entries of its own. */
 const groupName = (name: string): string =>
-  /Group$/.test(name) ? name : `${name.replace(/(Item|Entry|Link)$/, '')}Group`;
+  name.endsWith('Group') ? name : `${name.replace(/(Item|Entry|Link)$/, '')}Group`;
 
 /** How many containers further out a part may be called after. */
 const FURTHEST = 4;
