@@ -87,6 +87,19 @@ test('parts of controls that the page draws otherwise are read, each where it is
   expect([states('t'), states('p')]).toEqual([undefined, undefined]);
 });
 
+test('what a field suggests comes with it', async () => {
+  const screen = await read(
+    '<input id="i" list="woods"><datalist id="woods"><option value="Oak"><option value="Ash">Ash wood</datalist>',
+  );
+  expect(byId(screen, 'i').attributes).toMatchObject({ list: 'woods' });
+  const woods = byId(screen, 'woods');
+  expect([woods.tag, woods.hidden, woods.children.map(({ attributes }) => attributes?.value)]).toEqual([
+    'datalist',
+    undefined,
+    ['Oak', 'Ash'],
+  ]);
+});
+
 test('boxes are those of the page, within a pixel', async () => {
   const screen = await read(
     '<div id="a" style="position:absolute;left:33px;top:44px;width:120px;height:60px"></div>',

@@ -382,7 +382,7 @@ export class PageReader {
 
   /** Whether an element of a page is shown at no width. */
   #isNeverShown({ element, isShown }: Gathered): boolean {
-    return !isShown && !['option', 'optgroup', 'source', ...UNREAD].includes(element.localName);
+    return !isShown && !['datalist', 'option', 'optgroup', 'source', ...UNREAD].includes(element.localName);
   }
 
   #canvas(root: Element): Css {

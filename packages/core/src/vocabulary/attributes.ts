@@ -94,6 +94,7 @@ const HTML: Readonly<Record<string, AttributeRule>> = {
   },
   label: { value: 'text', on: ['optgroup', 'option'] },
   for: { value: 'id', on: ['label', 'output'], jsx: 'htmlFor' },
+  list: { value: 'id', on: ['input'] },
   colspan: { value: 'whole', on: CELLS, jsx: 'colSpan' },
   rowspan: { value: 'whole', on: CELLS, jsx: 'rowSpan' },
   headers: { value: 'text', on: CELLS },

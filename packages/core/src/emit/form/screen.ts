@@ -236,7 +236,7 @@ class ScreenWriter {
   #childrenOf(element: Element, inside: Surroundings): MarkupNode[] {
     if (element.tag === 'textarea') return [];
     // Between options there is nothing but options.
-    if (element.tag === 'select' || element.tag === 'optgroup')
+    if (/^(select|optgroup|datalist)$/.test(element.tag ?? ''))
       return element.children
         .filter((child) => child.tag !== undefined)
         .map((child) => this.element(child, inside));

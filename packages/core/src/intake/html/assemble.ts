@@ -35,7 +35,16 @@ export interface PageInput {
   readonly glyphs?: GlyphSource;
 }
 
-const CONTROLS = new Set(['input', 'select', 'textarea', 'option', 'optgroup', 'progress', 'meter']);
+const CONTROLS = new Set([
+  'input',
+  'select',
+  'textarea',
+  'option',
+  'optgroup',
+  'datalist',
+  'progress',
+  'meter',
+]);
 
 /** Class names, and what an element opens by script, which says as much about it. */
 function classesOf(read: ReadElement): string {
