@@ -110,11 +110,15 @@ function proposalOf(group: readonly FoundList[]): CollectionProposal {
   }));
   const distinct = new Set(places.flatMap(({ records }) => records.map((record) => JSON.stringify(record))));
   const more = group.length > 1 ? `; ${group.length} lists show the same kind of record` : '';
+  // Lists of one kind under several headings are called after what they list.
+  const isOver = new Set(group.map(({ name }) => name)).size > 1;
+  const thing = isOver && group.every((list) => list.thing === best.thing) ? best.thing : null;
   return {
     name:
-      best.name === NO_NAME
+      thing ??
+      (best.name === NO_NAME
         ? (collectionBy(best.fields, best.rows.length, best.screen.name) ?? NO_NAME)
-        : best.name,
+        : best.name),
     places,
     fields: [...fields.values()],
     records: distinct.size,

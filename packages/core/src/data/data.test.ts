@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Screen } from '../model/design.ts';
 import { screenOf, svg } from '../testing/build.ts';
+import { pageOfHtml } from '../testing/page_of_html.ts';
 import { findActions } from './actions.ts';
 import { findBindings } from './bindings.ts';
 import { findCollections } from './collections.ts';
@@ -137,6 +138,28 @@ test('the same kind of record on several screens is one collection', () => {
   expect(more).toEqual([]);
   expect(tools.places.map(({ screen }) => screen)).toEqual(['shelf', 'sheds']);
   expect(tools.records).toBe(4);
+});
+
+test('tables under several headings are one collection, called after what they list', () => {
+  const table = (heading: string, y: number): string => {
+    const row = (cells: readonly string[], tag: string, at: number): string =>
+      `<tr data-box="20 ${at} 600 30">${cells.map((cell, i) => `<${tag} data-box="${20 + 200 * i} ${at} 200 30">${cell}</${tag}>`).join('')}</tr>`;
+    return `<h2 data-box="20 ${y} 300 24">${heading}</h2><table data-box="20 ${y + 40} 600 120"><thead>${row(['Project', 'Client', 'Status'], 'th', y + 40)}</thead><tbody>${[
+      ['Garden gate', 'Mill Lane', 'Done'],
+      ['Book shelves', 'Library', 'Open'],
+      ['Bird boxes', 'School', 'Done'],
+    ]
+      .map((cells, i) => row(cells, 'td', y + 70 + 30 * i))
+      .join('')}</tbody></table>`;
+  };
+  // What is around the whole page is no menu, though it is called after the bar that it has.
+  const page = pageOfHtml(
+    `<div class="layout-navbar" data-box="0 0 1280 880"><main data-box="0 0 1280 880">${table('Plain table', 20)}${table('Dark table', 320)}</main></div>`,
+  );
+  const [projects, ...more] = findCollections([page]);
+  expect(more).toEqual([]);
+  expect(projects).toMatchObject({ name: 'projects', records: 3 });
+  expect(projects.places).toHaveLength(2);
 });
 
 test('a bar of tabs and a row of chips are no records', () => {

@@ -17,6 +17,8 @@ export interface FoundList {
   readonly name: string;
   /** Whether what it is called was said, and not made up from what it is built of. */
   readonly isNamed: boolean;
+  /** What its first column calls its things, if it does. */
+  readonly thing: string | null;
   readonly hasHead: boolean;
   readonly confidence: number;
   readonly reason: string;
@@ -82,6 +84,7 @@ export function listsOf(screen: Screen): FoundList[] {
         fields: found,
         name: named,
         isNamed,
+        thing: thingOf(found),
         hasHead: head !== null,
         confidence: Math.round(Math.min(0.95, confidence) * 100) / 100,
         reason: `${body.length} rows of one kind with ${found.length} ${found.length === 1 ? 'field' : 'fields'}${head ? ', named by the heads of their columns' : ''}`,
@@ -150,13 +153,15 @@ function nameOf(
     const found = collectionOf(word);
     if (found) return [found, !one.isAuthored];
   }
-  // A first column that calls its things: `Product`, `Tool`.
-  const first = fields.slice(0, 3).find(({ label, type }) => type === 'text' && callsThings(label));
-  if (first) {
-    const found = collectionOf(first.label);
-    if (found) return [found, true];
-  }
+  const thing = thingOf(fields);
+  if (thing) return [thing, true];
   return [collectionOf(listName) ?? NO_NAME, false];
+}
+
+/** What a first column calls its things: `Product`, `Tool`. */
+function thingOf(fields: readonly FoundField[]): string | null {
+  const first = fields.slice(0, 3).find(({ label, type }) => type === 'text' && callsThings(label));
+  return first ? collectionOf(first.label) : null;
 }
 
 /** The heading that stands over a list, nearest first. */

@@ -1,4 +1,5 @@
 import { screenOf, screenWith, svg } from '../testing/build.ts';
+import { pageOfHtml } from '../testing/page_of_html.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { elementsByKey } from '../model/project.ts';
 import type { RoleGuess } from './guess.ts';
@@ -186,6 +187,18 @@ describe('what repeats and what surrounds', () => {
       role: 'listitem',
       confidence: 0.5,
     });
+  });
+
+  test.each([
+    ['a bar', 'layout-navbar', '0 0 1280 60', 'navigation'],
+    ['what is around a page and called after its bar', 'layout-navbar', '0 0 1280 880', undefined],
+    ['a head', 'site-header', '0 0 1280 200', 'banner'],
+    ['what is around a page and called after its head', 'site-header', '0 0 1280 880', undefined],
+  ])('%s', (_, classes, box, role) => {
+    const screen = pageOfHtml(
+      `<div class="${classes}" data-box="${box}"><div><a href="a.html">A</a><a href="b.html">B</a></div><p>More</p></div>`,
+    );
+    expect(inferRoles(screen).get(screen.root.children[0].key)?.role).toBe(role);
   });
 
   test('the same screen is looked at once', () => {

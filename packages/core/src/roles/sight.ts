@@ -224,11 +224,18 @@ export const isWithin = (inner: Box, outer: Box, slack = 1): boolean =>
   inner.x + inner.width <= outer.x + outer.width + slack &&
   inner.y + inner.height <= outer.y + outer.height + slack;
 
+/** Such a part of a screen, in both directions, is the screen with all that it has: called after a bar it has one. */
+const MOST = 0.6;
+export function isMostOfScreen(sight: Sight): boolean {
+  const [{ box }, { box: whole }] = [sight.element, rootOf(sight).element];
+  return box.width > whole.width * MOST && box.height > whole.height * MOST;
+}
+
 /** Whether something called by one of these words is around an element, so many levels out at most, and not the whole screen. */
 export function isAmong(sight: Sight, words: RegExp, most = 5): boolean {
   let at = sight.parent;
   for (let depth = 0; at?.parent && depth < most; depth++, at = at.parent)
-    if (words.test(at.words)) return true;
+    if (words.test(at.words) && !isMostOfScreen(at)) return true;
   return false;
 }
 

@@ -1,6 +1,6 @@
 import { hasDownArrow, inputTypeOf, labelOfField } from './fields.ts';
 import type { RoleGuess } from './guess.ts';
-import type { Sight } from './sight.ts';
+import { isMostOfScreen, type Sight } from './sight.ts';
 import { chartKindOf, guess, isBox, isInControl, isLinkLike, type RoleRule, says } from './evidence.ts';
 
 /** A part of something: `card-header` is no header. */
@@ -167,7 +167,8 @@ export const WORD_RULES: readonly RoleRule[] = [
       ? guess('separator', 0.9, 'it is called a divider')
       : null,
   (s) => {
-    if (s.element.kind !== 'box' || PART.test(s.words) || !s.children.length) return null;
+    if (s.element.kind !== 'box' || PART.test(s.words) || !s.children.length || isMostOfScreen(s))
+      return null;
     const isSide = (other: Sight): boolean =>
       says(other, / (nested nav|menu nav) /) ||
       (says(other, / (sidenav|side ?nav) /) && !says(other, / (menu|heading|footer|content|link|icon) /));
@@ -200,7 +201,8 @@ export const WORD_RULES: readonly RoleRule[] = [
     if (
       / (masthead|site header|page header|app header|header|app bar|top bar) /.test(s.words) &&
       s.element.box.y < 200 &&
-      s.depth <= 6
+      s.depth <= 6 &&
+      !isMostOfScreen(s)
     )
       return guess('banner', 0.8, 'it is called a header');
     return null;
