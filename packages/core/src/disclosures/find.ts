@@ -81,7 +81,7 @@ class Finder {
     const visit = (element: Element): void => {
       this.#all.push(element);
       if (element.source.id && !this.#byId.has(element.source.id)) this.#byId.set(element.source.id, element);
-      if (element.hidden && showsSomething(element)) this.#hidden.push(element);
+      if (element.hidden) this.#hidden.push(element);
       for (const child of element.children) {
         this.#parents.set(child, element);
         visit(child);
@@ -285,7 +285,7 @@ class Finder {
 
   /** The control that stands nearest to a hidden part, in what holds both. */
   #beside(part: Element, reach: Exclude<Reach, 'named'>): Opener[] {
-    if (kindOf(part) === 'dialog') return [];
+    if (kindOf(part) === 'dialog' || !showsSomething(part)) return [];
     let inner = part;
     for (let level = 0; level < (reach === 'beside' ? 1 : 2); level++) {
       const parent = this.#parents.get(inner);
