@@ -87,6 +87,17 @@ test('parts of controls that the page draws otherwise are read, each where it is
   expect([states('t'), states('p')]).toEqual([undefined, undefined]);
 });
 
+test('signs of icon fonts that did not come along show nothing, where browsers draw empty boxes', async () => {
+  const screen = await read(
+    '<i class="icon" id="a"></i><i class="icon end" id="b"></i><i class="icon plain" id="c">&#xf140;</i><p id="d" class="more">More</p>',
+    '.icon{font-family:"Signs"} .icon:not(.end):not(.plain)::before{content:"\\f140"} .end::after{content:"\\f141"} .more::after{content:"→"}',
+  );
+  expect(byId(screen, 'a').style.before).toMatchObject({ content: '""' });
+  expect(byId(screen, 'b').style.after).toMatchObject({ content: '""' });
+  expect([byId(screen, 'c').text, byId(screen, 'c').children]).toEqual([undefined, []]);
+  expect(byId(screen, 'd').style.after).toMatchObject({ content: '"→"' });
+});
+
 test('what a field suggests comes with it', async () => {
   const screen = await read(
     '<input id="i" list="woods"><datalist id="woods"><option value="Oak"><option value="Ash">Ash wood</datalist>',

@@ -45,7 +45,10 @@ test('no two stations meet, and lines run only across, upright or at 45 degrees'
           ...input.links,
           ...more.map(([a, b]) => [keys[a % keys.length], keys[b % keys.length]] as const),
         ];
-        const { stations, tracks } = drawLines({ ...input, links }, new Set(), aspect);
+        const { stations, tracks, width, height } = drawLines({ ...input, links }, new Set(), aspect);
+        // Nothing is drawn beside the sheet.
+        for (const [x, y] of tracks.flatMap(({ points }) => points))
+          expect(x >= 0 && y >= 0 && x <= width && y <= height).toBe(true);
         expect(new Set(stations.map(({ x, y }) => `${x} ${y}`)).size).toBe(stations.length);
         expect(stations).toHaveLength(keys.length);
         for (const { points } of tracks)
@@ -95,7 +98,7 @@ test('a line back on its own row runs below the stations', () => {
   expect(points.at(-1)).toEqual([24, 40]);
 });
 
-test.each([15, 38, 120])('a star of %i screens uses the whole window', (count) => {
+test.each([12, 15, 38, 120])('a star of %i screens uses the whole window', (count) => {
   const keys = Array.from({ length: count }, (_, i) => `s${i}`);
   const input: LinesInput = {
     places: keys.map((key, i) => ({ key, parent: i ? 's0' : null, isReached: true })),

@@ -153,7 +153,7 @@ export function drawLines(
       x: MARGIN + column * COLUMN,
       y: MARGIN + row * gap,
       isReached: reached.get(key) ?? false,
-      ...(top === undefined ? {} : { bus: MARGIN + (top - 0.5) * gap }),
+      ...(top === undefined ? {} : { bus: MARGIN + top * gap - ROW / 2 }),
       ...(members ? { members } : {}),
     });
   }

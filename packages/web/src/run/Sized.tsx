@@ -105,6 +105,8 @@ const Handle = styled.div`
   }
 `;
 
+/** A label on the ruler takes so many px; one that the next tick leaves less shows none. */
+const LABEL = 30;
 /** Height of the ruler, in px. */
 const RULER = 20;
 const NARROWEST = 240;
@@ -208,7 +210,7 @@ export function Sized({ width, screen, onWidth, children }: SizedProps) {
             </button>
           </Switches>
         )}
-        {breakpoints.map((at) => (
+        {breakpoints.map((at, i) => (
           <Tick
             key={at}
             type="button"
@@ -216,7 +218,7 @@ export function Sized({ width, screen, onWidth, children }: SizedProps) {
             aria-label={`${at} px wide, where it changes`}
             onClick={() => set(at)}
           >
-            {at}
+            {(breakpoints[i + 1] - at) * scale < LABEL ? '' : at}
           </Tick>
         ))}
       </Ruler>

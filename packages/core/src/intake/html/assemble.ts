@@ -232,11 +232,16 @@ function controlsOf({ attributes }: ReadElement, ids: ReadonlySet<string>): Elem
 const TURNS = /^(next|prev(ious)?|\d{1,3})$/i;
 const TURNING = /slide|step|go|to|index|turn/;
 
-function toElement(input: Known, read: ReadElement): Element {
+function toElement(input: Known, given: ReadElement): Element {
+  const read = isTofu(given, input) ? { ...given, children: [] } : given;
   const attributes = keptAttributes(read);
   const icon = iconOf(read, input);
-  const { before, ...rest } = styleOf(read, input);
-  let style: ElementStyle = { ...rest, ...(before && icon?.stands !== 'before' ? { before } : {}) };
+  const { before, after, ...rest } = styleOf(read, input);
+  let style: ElementStyle = {
+    ...rest,
+    ...(before && icon?.stands !== 'before' ? { before: withoutTofu(before, read, input) } : {}),
+    ...(after ? { after: withoutTofu(after, read, input) } : {}),
+  };
   const key = `${input.screenKey}:${read.path}`;
   const source = {
     file: input.file,
@@ -337,6 +342,30 @@ function toElement(input: Known, read: ReadElement): Element {
         : textOf(element).slice(0, 60) || read.tag,
     ),
   };
+}
+
+/** Signs that fonts of icons have where no letters are. */
+const SIGNS = /^[\uE000-\uF8FF\u{F0000}-\u{10FFFD}]+$/u;
+
+/** Whether an element is nothing but a sign of an icon font that did not come along. */
+function isTofu({ children, iconFont }: ReadElement, { glyphs }: PageInput): boolean {
+  const [only] = children;
+  if (!glyphs || !iconFont || children.length !== 1 || typeof only !== 'string') return false;
+  const sign = only.trim();
+  return SIGNS.test(sign) && !glyphs.find(iconFont.family, iconFont.weight, sign);
+}
+
+/** What stands beside an element, without a sign of an icon font that did not come along: browsers draw an empty box for it. */
+function withoutTofu(
+  css: Declarations,
+  { base, iconFont }: ReadElement,
+  { glyphs }: PageInput,
+): Declarations {
+  const sign = /^"(.+)"$/u.exec(css.content ?? '')?.[1];
+  if (!glyphs || !sign || !SIGNS.test(sign)) return css;
+  const family = css['font-family'] ?? iconFont?.family ?? base['font-family'] ?? '';
+  const weight = css['font-weight'] ?? iconFont?.weight ?? base['font-weight'] ?? '';
+  return glyphs.find(family, weight, sign) ? css : { ...css, content: '""' };
 }
 
 interface Icon {
