@@ -15,6 +15,9 @@ const Box = styled.section`
     color: ${color.ink2};
     margin-bottom: 16px;
   }
+  > div {
+    justify-content: center;
+  }
 `;
 
 /** A view that has nothing to show yet says what to do next. */
