@@ -74,6 +74,22 @@ test('what is referred to counts as used, and is kept once', () => {
   expect(files.hashAt('blob:else')).toBeNull();
 });
 
+test('a picture that came before from the same place goes before one that is only called the same', () => {
+  const known = { hash: 'b'.repeat(64), type: 'image/png', size: 3, file: 'pics/saw.png' } as const;
+  const withKnown = (...paths: string[]): BatchFiles =>
+    new BatchFiles(
+      paths.map((path) => file(path)),
+      () => '',
+      [known],
+    );
+  const found = (files: BatchFiles): string | undefined => files.pictureAt('pics/saw.png', 'a.svg')?.file;
+  expect(found(withKnown('a.svg', 'old/saw.png'))).toBe('pics/saw.png');
+  expect(withKnown('a.svg', 'old/saw.png').pictureAt('pics/saw.png', 'a.svg')).toBe(known);
+  // The one that comes along now is the one.
+  expect(withKnown('a.svg', 'pics/saw.png').pictureAt('pics/saw.png', 'a.svg')).not.toBe(known);
+  expect(withKnown('a.svg', 'old/axe.png').pictureAt('pics/axe.png', 'a.svg')?.file).toBe('old/axe.png');
+});
+
 test('a reference is only what it is asked for', () => {
   const files = batch(file('a.woff2'), file('a.css', 'p{}'));
   expect(files.assetAt('a.woff2', 'x.html')).toBeNull();

@@ -111,11 +111,10 @@ export class BatchFiles {
 
   /** A picture as an asset; one that does not come along may have come before, from the same place. */
   pictureAt(reference: string, from: string): AssetRef | null {
-    const here = this.assetAt(reference, from);
-    if (here || reference.startsWith('data:')) return here;
-    const path = resolveReference(reference, from);
+    const path = reference.startsWith('data:') ? null : resolveReference(reference, from);
     const before = path === null ? undefined : this.#known.get(path);
-    if (!before) return null;
+    // What came from that very place goes before what is only called the same.
+    if (!before || this.#files.has(path!) || this.#byEnding(path!)) return this.assetAt(reference, from);
     this.#assets.set(before.hash, before);
     return before;
   }
