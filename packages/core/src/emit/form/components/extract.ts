@@ -481,7 +481,7 @@ export function fittingTemplate<P extends Place>(
       : { template: whole, places };
   }
   if (around?.places.length === all.length) return around;
-  const fitting = mostFitting(places);
+  const fitting = withOthers(mostFitting(places), places);
   if (around && around.places.length >= fitting.length) return around;
   if (fitting.length < 2) return null;
   const madeOf = (some: readonly P[]): Template | null =>
@@ -492,14 +492,23 @@ export function fittingTemplate<P extends Place>(
   return sure.length < 2 ? null : { template: madeOf(sure)!, places: sure };
 }
 
+/** Places that fit, with those of the others that do, too, one by one where they are few. */
+function withOthers<P extends Place>(fitting: readonly P[], places: readonly P[]): readonly P[] {
+  const others = places.filter((place) => !fitting.includes(place));
+  if (fitting.length < 2 || others.length > MOST_TRIED) return fitting;
+  let all = fitting;
+  for (const place of others) {
+    const grown = [...all, place];
+    const template = templateOf(grown);
+    if (template && isOneThing(template, grown)) all = grown;
+  }
+  return all === fitting ? fitting : places.filter((place) => all.includes(place));
+}
+
 /** Those of places whose kinds stand for each other's, but not all of which fit: one kind after the other, each as a whole. */
 function surelyFitting<P extends Place>(places: readonly P[]): readonly P[] {
   let all: readonly P[] = [];
-  // What is said in many words is saved more by being said once.
-  const wordy = formsOf(places)
-    .map((form) => ({ form, words: form.length * wordsIn(form[0].node) }))
-    .sort((a, b) => b.words - a.words);
-  for (const { form } of wordy) {
+  for (const form of formsOf(places)) {
     const grown = [...all, ...form];
     if (templateOf(grown) !== null) all = grown;
   }
@@ -544,21 +553,22 @@ function ownWaysIn(place: Place): string[] {
   return found;
 }
 
-/** How much is said of an element and what stands in it: that it is there, and each look that it can have. */
-function wordsIn(node: MarkupElement): number {
-  let words = 0;
-  visitMarkup(node, ({ variant }) => {
-    words += 1 + (variant ? LINES_A_LOOK * Object.keys(variant.classes).length : 0);
-    return true;
-  });
-  return words;
+/** How much is saved by saying once what stands at some places: looks that an outer component tells apart take many words. */
+function savedBy(places: readonly Place[]): number {
+  let saved = places.length;
+  for (const { node } of places)
+    visitMarkup(node, ({ variant }) => {
+      if (variant) saved += SAVED_BY_LOOKS;
+      return true;
+    });
+  return saved;
 }
-const LINES_A_LOOK = 2;
+const SAVED_BY_LOOKS = 2;
 
-/** Places by their kinds, the most frequent first, as many kinds as are looked at. */
+/** Places by their kinds, those first that are saved most by being said once, as many kinds as are looked at. */
 const formsOf = <P extends Place>(places: readonly P[]): P[][] =>
   [...grouped(places, (place) => `${formOf(place.node)} ${ownWaysIn(place).join()}`).values()]
-    .sort((a, b) => b.length - a.length)
+    .sort((a, b) => savedBy(b) - savedBy(a))
     .slice(0, MOST_FORMS);
 
 /** The most of places that are one thing: the most frequent form, and what fits it; all that are built alike come in together. */
@@ -567,7 +577,7 @@ function mostFitting<P extends Place>(places: readonly P[]): readonly P[] {
   let most: readonly P[] = [];
   for (const start of forms.slice(0, MOST_STARTS)) {
     const group = fittingForms(start, forms);
-    if (group.length > most.length) most = places.filter((place) => group.includes(place));
+    if (savedBy(group) > savedBy(most)) most = places.filter((place) => group.includes(place));
   }
   return most;
 }
