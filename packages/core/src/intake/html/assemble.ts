@@ -22,7 +22,7 @@ import { textOf } from '../../model/project.ts';
 import { baseName } from '../files.ts';
 import { iconName } from './icon_name.ts';
 import { iconVector } from './icon_vector.ts';
-import type { GlyphSource } from './icon_glyphs.ts';
+import { type GlyphSource, isSign } from './icon_glyphs.ts';
 import { CALLS_ATTRIBUTE, type PageReading, type ReadElement } from './reading.ts';
 
 export interface PageInput {
@@ -344,15 +344,12 @@ function toElement(input: Known, given: ReadElement): Element {
   };
 }
 
-/** Signs that fonts of icons have where no letters are. */
-const SIGNS = /^[\uE000-\uF8FF\u{F0000}-\u{10FFFD}]+$/u;
-
 /** Whether an element is nothing but a sign of an icon font that did not come along. */
 function isTofu({ children, iconFont }: ReadElement, { glyphs }: PageInput): boolean {
   const [only] = children;
   if (!glyphs || !iconFont || children.length !== 1 || typeof only !== 'string') return false;
   const sign = only.trim();
-  return SIGNS.test(sign) && !glyphs.find(iconFont.family, iconFont.weight, sign);
+  return isSign(sign) && !glyphs.find(iconFont.family, iconFont.weight, sign);
 }
 
 /** What stands beside an element, without a sign of an icon font that did not come along: browsers draw an empty box for it. */
@@ -362,7 +359,7 @@ function withoutTofu(
   { glyphs }: PageInput,
 ): Declarations {
   const sign = /^"(.+)"$/u.exec(css.content ?? '')?.[1];
-  if (!glyphs || !sign || !SIGNS.test(sign)) return css;
+  if (!glyphs || !sign || !isSign(sign)) return css;
   const family = css['font-family'] ?? iconFont?.family ?? base['font-family'] ?? '';
   const weight = css['font-weight'] ?? iconFont?.weight ?? base['font-weight'] ?? '';
   return glyphs.find(family, weight, sign) ? css : { ...css, content: '""' };

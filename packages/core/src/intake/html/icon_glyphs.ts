@@ -12,6 +12,9 @@ export interface GlyphSource {
   find(families: string, weight: string, text: string): GlyphOutline | null;
 }
 
+/** Whether a text is signs that fonts of icons have where no letters are. */
+export const isSign = (text: string): boolean => /^[\uE000-\uF8FF]+$|^[\u{F0000}-\u{10FFFD}]+$/u.test(text);
+
 export class IconGlyphs implements GlyphSource {
   readonly #faces: () => readonly FontFace[];
   readonly #bytes: ReadonlyMap<string, Uint8Array>;
@@ -24,8 +27,7 @@ export class IconGlyphs implements GlyphSource {
 
   find(families: string, weight: string, text: string): GlyphOutline | null {
     const family = unquote(families.split(',')[0]);
-    const isPrivate = /^[\uE000-\uF8FF]+$|^[\u{F0000}-\u{10FFFD}]+$/u.test(text);
-    if (!text || text.length > 60 || (!isPrivate && !isIconFamily(family))) return null;
+    if (!text || text.length > 60 || (!isSign(text) && !isIconFamily(family))) return null;
     const key = `${family} ${weight} ${text}`;
     const known = this.#known.get(key);
     if (known !== undefined) return known;

@@ -24,7 +24,7 @@ import { type Apart, placedApart, withPlaced } from './placement.ts';
 import { type EmittedList, gatherLists, withFixedRows } from './lists.ts';
 import { withOwnRules } from './own_rules.ts';
 import { holdsContent, type Hollow, hollowed } from './hollow.ts';
-import { routeLooks } from './route_looks.ts';
+import { valuesInOrder } from './route_looks.ts';
 import { asTheirs, type TheirComponent } from './theirs.ts';
 import {
   formOf,
@@ -466,9 +466,13 @@ export function fittingTemplate<P extends Place>(
 ): Fitting<P> | null {
   if (!all.length) return null;
   const hasDefaults = component.kind === 'component';
-  const around = hasDefaults ? aroundContent(all, component, before, fieldOf) : null;
+  const holding = hasDefaults ? hollowed(all) : null;
+  const aroundContent = (): Fitting<P> | null =>
+    holding && fittingAround(holding, component, before, fieldOf);
   // Entries of lists that are longer here than there are held, not told one by one.
-  if (around?.holdsEntries && around.places.length === all.length) return around;
+  const holdsAll = holding?.holdsEntries && holding.places.length === all.length;
+  const aroundEntries = holdsAll ? aroundContent() : null;
+  if (aroundEntries) return aroundEntries;
   // A row that is left out would part its list.
   const places = hasDefaults ? withoutStrays(all) : all;
   const whole = templateOf(places, component.props, hasDefaults, before, fieldOf);
@@ -480,6 +484,7 @@ export function fittingTemplate<P extends Place>(
       ? { template, places: usual }
       : { template: whole, places };
   }
+  const around = aroundContent();
   if (around?.places.length === all.length) return around;
   const fitting = withOthers(mostFitting(places), places);
   if (around && around.places.length >= fitting.length) return around;
@@ -516,21 +521,15 @@ function surelyFitting<P extends Place>(places: readonly P[]): readonly P[] {
 }
 
 /** The most of places with the same around something else each; null where nothing is, or that is no one thing. */
-function aroundContent<P extends Place>(
-  places: readonly P[],
+function fittingAround<P extends Place>(
+  holding: Hollow<P>,
   { props }: Component,
   before?: PropsBefore,
   fieldOf?: ReadonlyMap<string, string>,
-): (Fitting<P> & Pick<Hollow<P>, 'holdsEntries'>) | null {
-  const holding = hollowed(places);
-  const template = holding && templateOf(holding.hollows, props, true, before, fieldOf);
+): Fitting<P> | null {
+  const template = templateOf(holding.hollows, props, true, before, fieldOf);
   if (!template || !isOneThing(template, holding.hollows)) return null;
-  return {
-    template,
-    places: holding.places,
-    contents: holding.contents,
-    holdsEntries: holding.holdsEntries,
-  };
+  return { template, places: holding.places, contents: holding.contents };
 }
 
 /**
@@ -541,13 +540,14 @@ function ownWaysIn(place: Place): string[] {
   const found: string[] = [];
   visitMarkup(place.node, ({ link, variant }) => {
     if (link) found.push(link.kind);
-    if (variant) {
-      const told = routeLooks(variant);
-      const values = told
-        ? [...told.looks.map(({ value }) => value), told.otherwise]
-        : Object.keys(variant.classes);
-      found.push(hash(values.map((value) => lookOf(place, variant.classes[value] ?? null)).join()));
-    }
+    if (variant)
+      found.push(
+        hash(
+          valuesInOrder(variant)
+            .map((value) => lookOf(place, variant.classes[value] ?? null))
+            .join(),
+        ),
+      );
     return true;
   });
   return found;

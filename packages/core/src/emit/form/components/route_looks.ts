@@ -24,6 +24,12 @@ export function routeLooks({ by, classes }: Variant): RouteLooks | null {
   return looks.length && otherwise !== null ? { looks, otherwise } : null;
 }
 
+/** By what a variant tells its looks apart: in the order in which it asks the present route, else as they are said. */
+export function valuesInOrder(variant: Variant): string[] {
+  const told = routeLooks(variant);
+  return told ? [...told.looks.map(({ value }) => value), told.otherwise] : Object.keys(variant.classes);
+}
+
 /** The same looks, decided by other questions. */
 export const lookAsked = ({ looks, otherwise }: RouteLooks, whens: readonly Expression[]): Expression =>
   looks[0].value === 'true'

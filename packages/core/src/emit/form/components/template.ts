@@ -28,7 +28,7 @@ import {
 } from '../markup.ts';
 import { isDressedOtherwise, lookAspect, lookWord } from '../styles/look_words.ts';
 import { propNameFor, type PropHint } from './prop_names.ts';
-import { areByRoute, isRouteTerm, lookAsked, routeLooks } from './route_looks.ts';
+import { areByRoute, isRouteTerm, lookAsked, routeLooks, valuesInOrder } from './route_looks.ts';
 
 /** A prop of a component. */
 export interface Prop {
@@ -493,8 +493,7 @@ class TemplateBuilder {
     const told = routeLooks(nodes[withOne]!.variant!);
     const asOthers = nodes.every((node, i) => {
       if (!node || node.variant) return true;
-      const value =
-        'true' in classes ? String(this.#isThere(node, i)) : (told?.otherwise ?? String(undefined));
+      const value = 'true' in classes ? String(this.#isThere(node, i)) : (told?.otherwise ?? '');
       return (
         lookOf(this.#places[i], node.className) === lookOf(this.#places[withOne], classes[value] ?? null)
       );
@@ -502,15 +501,13 @@ class TemplateBuilder {
     if (!asOthers) return false;
     const looks = nodes.flatMap((node, i) => {
       if (!node?.variant) return [];
-      const own = told && routeLooks(node.variant);
-      // What each asks is its own; by which words it tells the looks apart is, too.
-      const values = own
-        ? [...own.looks.map(({ value }) => value), own.otherwise]
-        : Object.keys(node.variant.classes);
+      const { classes: own } = node.variant;
+      const isByRoute = told !== null && routeLooks(node.variant) !== null;
+      // What each asks of the route is its own; by which words it tells the looks apart is, too.
       return JSON.stringify(
-        values.map((value) => [
-          own ? '' : value,
-          lookOf(this.#places[i], node.variant!.classes[value] ?? null),
+        valuesInOrder(node.variant).map((value) => [
+          isByRoute ? '' : value,
+          lookOf(this.#places[i], own[value] ?? null),
         ]),
       );
     });
