@@ -9,7 +9,7 @@ import type { MarkupElement } from '../form/markup.ts';
 import type { EmissionPlan } from '../form/plan.ts';
 import type { RouteEntry } from '../form/route_tree.ts';
 import type { ScreenPart } from '../form/screen_parts.ts';
-import type { ClassUse } from '../form/styles/share.ts';
+import type { ClassUse } from '../form/styles/places.ts';
 import type { TestedLink } from '../tested_links.ts';
 import type { ApiCode } from '../form/live/apis.ts';
 import type { ViewLogic } from './logic_files.ts';

@@ -18,7 +18,7 @@ import { actsBefore } from '../form/before.ts';
 import { logicFiles, logicOf, type ViewLogic } from './logic_files.ts';
 import { partComponent, partScreen } from '../form/screen_parts.ts';
 import type { Palette } from '../form/styles/palette.ts';
-import type { FileStyles } from '../form/styles/share.ts';
+import type { FileStyles } from '../form/styles/places.ts';
 import { hashInAddress } from '../html/print_html.ts';
 import { printJourneyTests } from '../journey_tests.ts';
 import type { EmissionProgress } from '../progress.ts';

@@ -12,14 +12,9 @@ import { type EmittedCollection, withRecords } from './live/records.ts';
 import type { MarkupElement, StyleRule } from './markup.ts';
 import { EmissionPlan, emitScreenOf } from './plan.ts';
 import { namedIn, onlyNamed, type Palette, paletteOf } from './styles/palette.ts';
-import {
-  type FileRules,
-  type FileStyles,
-  keptFile,
-  type SharedStyles,
-  shareStyles,
-  styleOf,
-} from './styles/share.ts';
+import { keptFile, styleOf } from './styles/as_before.ts';
+import type { FileStyles } from './styles/places.ts';
+import { type FileRules, type SharedStyles, shareStyles } from './styles/share.ts';
 
 /** Names of components that have a folder or a file of their own. */
 export class Folders {

@@ -5,7 +5,7 @@ import type { EmittedArrival, EmittedLink, MarkupElement, MarkupNode, StyleRule 
 import { isElement, isText, type MarkupText } from '../form/markup.ts';
 import type { Value } from '../../expression/expression.ts';
 import { shown, valueOf } from '../../expression/value_of.ts';
-import type { ClassUse } from '../form/styles/share.ts';
+import type { ClassUse } from '../form/styles/places.ts';
 import { classInSheet } from '../styles/class_names.ts';
 import { escapeText, escapeValue } from '../quoting.ts';
 import { arrivalText, type PageScript } from './page_script.ts';

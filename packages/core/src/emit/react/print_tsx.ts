@@ -5,7 +5,7 @@ import { PRINT_WIDTH } from '../line_width.ts';
 import type { PrintedCode } from '../bundled/dialect.ts';
 import { type NamedPlace, withNamedPlaces } from '../form/named_places.ts';
 import { partedClasses } from '../form/styles/parted_classes.ts';
-import type { ClassUse } from '../form/styles/share.ts';
+import type { ClassUse } from '../form/styles/places.ts';
 import { type Expression, literal, mapExpression, not } from '../../expression/expression.ts';
 import { quote, jsxText, jsxValue } from '../quoting.ts';
 import { isAttributeName, jsxAttribute } from '../../vocabulary/attributes.ts';

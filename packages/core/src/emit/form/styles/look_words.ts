@@ -8,8 +8,11 @@ import type { StyleRule } from '../markup.ts';
 /** What says how an element is coloured and what stands around it, rather than how large it is. */
 const DRESS = /color|background|border|shadow|opacity|decoration|filter|outline/;
 
-/** Words for what a look has, the most telling first. */
-export const lookWords = (look: StyleRule): Iterable<string> => allWords(look, undefined);
+/** Words for what a look has, the most telling first; then for what it has in states. */
+export function* lookWords(look: StyleRule): Generator<string> {
+  yield* allWords(look, undefined);
+  for (const block of Object.values(look.states)) yield* wordsFor(block, {});
+}
 
 /** A word for a look, from how it differs from the usual one; null where that is in nothing that has a word. */
 export const lookWord = (
@@ -148,6 +151,12 @@ function* shareWord(length = ''): Generator<string> {
   const known = SHARES.find(([percent]) => Math.abs(share - percent) < 0.1);
   if (known) yield known[1];
 }
+
+/** The share of a row that something takes, in a word; null where none is said, or it has no word. */
+export const shareOf = (look: Declarations): string | null => {
+  const [word] = [...shareWord(look.width), ...shareWord(look['flex-basis'])];
+  return word ?? null;
+};
 
 /** What tells a colour from another: its hue, else how light it is. */
 function* colorWords(color: string | undefined, other: string | undefined): Generator<string> {

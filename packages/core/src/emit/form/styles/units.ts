@@ -1,4 +1,5 @@
 import type { ClassStyle, Declarations } from '../../../model/design.ts';
+import { grouped } from '../../../json/grouped.ts';
 import type { StyleRule } from '../markup.ts';
 
 /**
@@ -21,7 +22,7 @@ interface MutableRule {
   readonly base: Mutable<Declarations>;
   readonly at: Record<string, Mutable<Declarations>>;
   readonly from: Record<string, Mutable<Declarations>>;
-  readonly states: Record<string, Declarations>;
+  readonly states: Record<string, Mutable<Declarations>>;
 }
 
 /** Properties that one shorthand says together. */
@@ -83,15 +84,27 @@ export function partUnits({ base, at, from, states }: ClassStyle): Unit[] {
           else (rule[table][width] ??= {})[property] = value;
       },
     })),
-    ...Object.entries(states).map(([state, block]): Unit => ({
-      sign: JSON.stringify([state, Object.entries(block).toSorted()]),
-      kin: state,
-      says: [],
-      lines: Object.keys(block).length + 2,
-      put: (rule) => void (rule.states[state] = block),
-    })),
+    ...Object.entries(states).flatMap(([state, block]) => stateUnits(state, block)),
   ];
 }
+
+/** What is said of a state, by kin; what is drawn before or after an element is one thing. */
+function stateUnits(state: string, block: Declarations): Unit[] {
+  const entries = Object.entries(block);
+  const parts = state.includes('::')
+    ? [entries]
+    : [...grouped(entries, ([property]) => kinOf(property)).values()];
+  return parts.map((said): Unit => ({
+    sign: JSON.stringify([state, said.toSorted()]),
+    kin: state,
+    says: [],
+    lines: said.length + 1,
+    put: (rule) => void Object.assign((rule.states[state] ??= {}), Object.fromEntries(said)),
+  }));
+}
+
+/** Whether it is said of a state. */
+export const isOfState = ({ kin }: Unit): boolean => kin.startsWith(':');
 
 /** A class that says these units. */
 export function ruleOf(className: string, key: string | null, units: readonly Unit[]): StyleRule {
