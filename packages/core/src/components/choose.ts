@@ -30,6 +30,8 @@ const MOST_GIVEN: Readonly<Record<Candidate['kind'], number>> = { component: 9, 
 const LINES_GIVEN = 0.6;
 /** What saves fewer lines than this is not worth a file. */
 const LEAST_LINES = 2;
+/** What is written again word for word is worth one from so many. */
+const LEAST_LINES_OF_THE_SAME = 10;
 /** What is less one thing than this is a stretch of a page. */
 const LEAST_UNITY = 0.2;
 /** What has less than this of its lines left, since the rest is in what was chosen before, is only around that. */
@@ -45,9 +47,11 @@ const LIST_BONUS = 1.25;
  * Chooses what is worth being written once: the set with the shortest description of the screens (minimum description length,
  * Rissanen 1978), found greedily, each time with what is chosen already taken into account. What is saved is weighed by how much
  * a person would call it one thing, so that a card wins over the column that it stands in. Places never overlap but by one
- * standing within another.
+ * standing within another. After that, what says the very same at several places, whatever it is and however much of it is
+ * written elsewhere by then.
+ * @param same candidates of which all places say the same
  */
-export function choose<C extends Candidate>(candidates: readonly C[]): Choice<C>[] {
+export function choose<C extends Candidate>(candidates: readonly C[], same: readonly C[] = []): Choice<C>[] {
   const written = new Written();
   const open = candidates.flatMap((candidate): Open<C>[] => {
     const { most, usual } = givenAt(candidate.sights);
@@ -85,6 +89,16 @@ export function choose<C extends Candidate>(candidates: readonly C[]): Choice<C>
     }
     written.take(next.candidate.sights, 1 + LINES_GIVEN * next.given);
     chosen.push(next);
+  }
+  const left = same.map((candidate): Open<C> => {
+    const saves = written.savedBy(candidate.sights, 1);
+    return { candidate, unity: Math.max(unityOf(candidate), WHOLE), given: 0, saves, worth: saves };
+  });
+  for (const one of left.sort(byWorth)) {
+    const saves = written.savedBy(one.candidate.sights, 1);
+    if (saves < LEAST_LINES_OF_THE_SAME) continue;
+    written.take(one.candidate.sights, 1);
+    chosen.push({ ...one, saves });
   }
   return chosen;
 }
@@ -170,9 +184,9 @@ class Written {
   /**
    * Lines that are saved by writing what stands at places once.
    * @param use lines that a place takes afterwards
-   * @param unity how much it is one thing, 0 to 1
+   * @param unity how much it is one thing, 0 to 1; where it is, however much of it is written elsewhere, nothing
    */
-  savedBy(sights: readonly Sight[], use: number, unity: number): number {
+  savedBy(sights: readonly Sight[], use: number, unity?: number): number {
     const there = sights.filter((sight) => this.#isWritten(sight));
     if (there.length < 2) return 0;
     let [own, whole, longest] = [0, 0, 0];
@@ -183,7 +197,7 @@ class Written {
       longest = Math.max(longest, lines);
     }
     // What is around something that is written elsewhere by now, and hardly more, is no thing of its own.
-    if (own < whole && own * unity < whole * LEAST_OWN) return 0;
+    if (unity !== undefined && own < whole && own * unity < whole * LEAST_OWN) return 0;
     return own - longest;
   }
 
@@ -280,9 +294,25 @@ function givenAt(sights: readonly Sight[]): { readonly usual: number; readonly m
   return { usual: own[own.length >> 1], most: own.at(-1)! };
 }
 
+const saying = new WeakMap<Element, string>();
+
+/** The same for elements that are built the same and say, show, draw and lead to the same. */
+export function saidAs(element: Element): string {
+  let said = saying.get(element);
+  if (said === undefined) {
+    const { tag = '', children } = element;
+    saying.set(element, (said = hash(JSON.stringify([tag, ownFactsOf(element), children.map(saidAs)]))));
+  }
+  return said;
+}
+
 /** What an element says, shows, draws and leads to, with all that stands in it. */
-function factsOf(element: Element): string[] {
-  const { text, asset, vector, attributes, children } = element;
+const factsOf = (element: Element): string[] => [
+  ...ownFactsOf(element),
+  ...element.children.flatMap(factsOf),
+];
+
+function ownFactsOf({ text, asset, vector, attributes }: Element): string[] {
   return [
     ...(vector ? [`drawing ${drawnAs(vector)}`] : []),
     ...(text?.trim() ? [`text ${text}`] : []),
@@ -290,7 +320,6 @@ function factsOf(element: Element): string[] {
     ...(attributes?.href ? [`link ${attributes.href}`] : []),
     ...(attributes?.title ? [`title ${attributes.title}`] : []),
     ...(attributes?.placeholder ? [`hint ${attributes.placeholder}`] : []),
-    ...children.flatMap(factsOf),
   ];
 }
 

@@ -101,3 +101,34 @@ test('nothing within quoted code is a component or a list, however it is coloure
   expect(found('div')).not.toEqual([]);
   expect(found('pre')).toEqual([]);
 });
+
+test.each([
+  [6, 1],
+  [3, 0],
+])('%i rows with a sign and a word each make %i components', (count, components) => {
+  const rows = Array.from(
+    { length: count },
+    (_, i) => `<div class="legend-row"><i class="dot"></i>Shed ${i}</div>`,
+  );
+  const page = pageOfHtml(`<main><h1>Sheds</h1><p>Where tools are</p><div>${rows.join('')}</div></main>`);
+  expect(findComponents([page]).map(({ places }) => places.length)).toEqual(components ? [count] : []);
+});
+
+test('what is the very same on two pages is a component, however much of it is one already', () => {
+  const entry = (name: string): string =>
+    `<li class="bar-entry"><a href="${name}.html"><i>*</i><span>${name}</span></a></li>`;
+  const bar = `<div class="bar"><div><div><ul>${['Tools', 'Loans', 'Sheds', 'People'].map(entry).join('')}</ul>
+    <p>Open today</p><p>Until eight</p><p>Ring the bell</p><p>Bring a bag</p></div></div></div>`;
+  const page = (key: string, more: string): Screen =>
+    pageOfHtml(`<main>${bar}<h1>${key}</h1>${more}</main>`, key);
+  const long = Array.from({ length: 40 }, (_, i) => `<p>Line ${i}</p>`).join('');
+  const other = `<ul>${['Rules', 'Help', 'Map', 'News', 'Jobs', 'Press'].map(entry).join('')}</ul>`;
+  const pages = [
+    page('one', long),
+    page('two', long.replaceAll('Line', 'Row')),
+    pageOfHtml(other + long, 'three'),
+  ];
+  const found = findComponents(pages).map(({ name, places }) => [name, places.length]);
+  expect(found).toContainEqual(['BarEntry', 14]);
+  expect(found).toContainEqual(['Bar', 2]);
+});

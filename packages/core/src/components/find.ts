@@ -1,8 +1,9 @@
+import { grouped } from '../json/grouped.ts';
 import type { Screen } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import { shapeOf } from '../roles/shape.ts';
 import { rootOf, type Sight, sightOf } from '../roles/sight.ts';
-import { type Candidate, type Choice, choose } from './choose.ts';
+import { type Candidate, type Choice, choose, saidAs } from './choose.ts';
 import { type FrameGroup, framesOf, LEAST_PLACES } from './frames.ts';
 import { groupsOf, sizeOf } from './groups.ts';
 import { namesOf } from './names.ts';
@@ -31,7 +32,10 @@ export function findComponents(
     ({ id, sights }) => !refused.has(id) && !sights.every(({ element }) => rows.has(element.key)),
   );
   const names = new Set<string>();
-  const chosen = choose([...lists, ...groups]);
+  const same = there.same.filter(
+    ({ id, sights }) => !refused.has(id) && !sights.every(({ element }) => rows.has(element.key)),
+  );
+  const chosen = choose([...lists, ...groups], same);
   const at = new Set(chosen.flatMap(({ candidate }) => candidate.sights.map(keyOf)));
   const frames = there.frames
     .map(({ sights: all, around }) =>
@@ -60,6 +64,8 @@ export function findComponents(
 interface Repeated {
   readonly lists: readonly (Found & { readonly list: Named })[];
   readonly groups: readonly (Found & { readonly id: string })[];
+  /** Of the groups, what says the very same at several places. */
+  readonly same: readonly (Found & { readonly id: string })[];
   readonly frames: readonly FrameGroup[];
 }
 const repeated = new WeakMap<readonly Screen[], Repeated>();
@@ -77,17 +83,22 @@ function findRepeated(screens: readonly Screen[]): Repeated {
   // Of what cannot be one list, those that are can, and each by itself.
   const together = [false, true].flatMap((isStrict) => sameRows(alone, sights, isStrict));
   const byId = new Map([...alone, ...together.toReversed()].map((list) => [list.id, list]));
+  const groups = groupsOf(screens);
+  const component = (sights: readonly Sight[]): Found & { readonly id: string } => ({
+    kind: 'component',
+    sights,
+    id: idOf('component', sights.map(keyOf)),
+  });
+  const same = groups.flatMap((group) => [...grouped(group, ({ element }) => saidAs(element)).values()]);
+  const bySame = new Map(same.filter(({ length }) => length > 1).map((some) => [keyOf(some[0]), some]));
   return {
     lists: [...byId.values()].map((list) => ({
       kind: 'list',
       sights: list.places.map((key) => sights.get(key)!),
       list,
     })),
-    groups: groupsOf(screens).map((group) => ({
-      kind: 'component',
-      sights: group,
-      id: idOf('component', group.map(keyOf)),
-    })),
+    groups: groups.map(component),
+    same: [...bySame.values()].map(component),
     frames: framesOf(screens),
   };
 }

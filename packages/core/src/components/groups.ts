@@ -1,3 +1,4 @@
+import { grouped } from '../json/grouped.ts';
 import { hash } from '../json/hash.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { shapeLikeness } from '../roles/shape.ts';
@@ -37,6 +38,7 @@ function byForm(screens: readonly Screen[]): Map<string, Sight[]> {
     const { all, root } = sightOf(screen);
     const forms = new Map<Sight, string>();
     const here: [form: string, sight: Sight][] = [];
+    const rows = new Set(all.flatMap((sight) => [...smallRows(sight)]));
     // From the innermost outwards, so that the forms of children are known.
     for (const sight of all.slice(0, MAX_ELEMENTS).toReversed()) {
       forms.set(sight, formOf(sight, forms));
@@ -45,7 +47,7 @@ function byForm(screens: readonly Screen[]): Map<string, Sight[]> {
       if (isInCode(sight)) continue;
       const size = sizeOf(element);
       const isButton = isFramedText(sight);
-      if (size < LEAST_ELEMENTS && !isButton) continue;
+      if (size < LEAST_ELEMENTS && !isButton && !rows.has(sight)) continue;
       // What is most of a screen is its layout, not a part of it.
       if (size > all.length * MOST) continue;
       const form = forms.get(sight)!;
@@ -58,6 +60,16 @@ function byForm(screens: readonly Screen[]): Map<string, Sight[]> {
     }
   }
   return groups;
+}
+
+/** So many that stand beside each other are rows of a list, however little is in each. */
+const LEAST_ROWS = 5;
+
+/** Elements with one thing in each, of which as many as are a list stand beside each other and are called the same. */
+function smallRows(parent: Sight): Set<Sight> {
+  const small = parent.children.filter(({ element }) => element.kind === 'box' && sizeOf(element) === 2);
+  const alike = grouped(small, ({ element: { tag, classes } }) => `${tag} ${classes}`);
+  return new Set([...alike.values()].filter(({ length }) => length >= LEAST_ROWS).flat());
 }
 
 const isFramedText = (sight: Sight): boolean =>
