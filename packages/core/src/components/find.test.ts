@@ -116,13 +116,13 @@ test.each([
 
 test('what is the very same on two pages is a component, however much of it is one already', () => {
   const entry = (name: string): string =>
-    `<li class="bar-entry"><a href="${name}.html"><i>*</i><span>${name}</span></a></li>`;
+    `<li class="bar-entry"><div><div><a href="${name}.html"><i>*</i><b>+</b><u>-</u><s>/</s><span>${name}</span></a></div></div></li>`;
   const names = Array.from({ length: 40 }, (_, i) => `Shelf ${i}`);
   const more = Array.from({ length: 12 }, (_, i) => `<p>Rule ${i}</p>`).join('');
   const bar = `<div class="bar"><div><div><ul>${names.map(entry).join('')}</ul>${more}</div></div></div>`;
   const page = (key: string, rest: string): Screen =>
     pageOfHtml(`<main>${bar}<h1>${key}</h1>${rest}</main>`, key);
-  const long = Array.from({ length: 300 }, (_, i) => `<p>Line ${i}</p>`).join('');
+  const long = Array.from({ length: 600 }, (_, i) => `<p>Line ${i}</p>`).join('');
   const other = `<ul>${['Rules', 'Help', 'Map', 'News', 'Jobs', 'Press'].map(entry).join('')}</ul>`;
   const pages = [
     page('one', long),
