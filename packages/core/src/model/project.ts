@@ -59,11 +59,15 @@ export function hostOf(project: Project, elementKey: string): string {
 }
 
 /** Keys of the screens that have an entry, in the person's order. */
-export function orderedScreens(app: App): string[] {
-  return Object.keys(app.screens).sort(
-    (a, b) => app.screens[a].order - app.screens[b].order || (a < b ? -1 : 1),
-  );
+export function orderedScreens({ screens }: App): readonly string[] {
+  let keys = ordered.get(screens);
+  if (!keys) {
+    keys = Object.keys(screens).sort((a, b) => screens[a].order - screens[b].order || (a < b ? -1 : 1));
+    ordered.set(screens, keys);
+  }
+  return keys;
 }
+const ordered = new WeakMap<App['screens'], readonly string[]>();
 
 /** Whether a screen has an address in what runs: in the design or still to be drawn, in the app and not skipped. */
 export function isUsed(project: Project, screenKey: string): boolean {

@@ -7,7 +7,7 @@ import type { Extraction } from '../form/components/extract.ts';
 import type { EmittedList } from '../form/components/lists.ts';
 import { theirsOf } from '../form/components/theirs.ts';
 import type { App } from '../../model/app.ts';
-import type { Icons } from '../form/icons.ts';
+import { drawingsIn } from '../form/icons.ts';
 import { isElement, type MarkupElement, type StyleRule } from '../form/markup.ts';
 import { Folders, paletteFor, type Parts, partsOf, rootOf, usedRules } from '../form/parts.ts';
 import { EmissionPlan } from '../form/plan.ts';
@@ -100,8 +100,8 @@ function emitAll(
   const parts = partsOf(plan, folders);
   const { layouts, styles, icons, palette, extraction, collections } = parts;
   const writer = new Writer(plan, dialect, parts);
-  const put = (key: string, made: ViewFiles): void => {
-    for (const file of made.files) files.push({ ...file, screen: key });
+  const put = (made: ViewFiles): void => {
+    files.push(...made.files);
     for (const hash of made.assets) assets.set(hash, assetFile(plan.project, hash));
   };
   const total = plan.screens.length + plan.overlays.size;
@@ -113,7 +113,7 @@ function emitAll(
     const path = `src/screens/${folder}/${folder}`;
     const made = writer.screen(key, path, folder);
     fileOfScreen.set(key, path + dialect.ending);
-    put(key, made);
+    put(made);
     const from = addressOf(key);
     allLinks.push(
       ...made.links
@@ -131,7 +131,7 @@ function emitAll(
       [],
       true,
     );
-    put(screens[0], { files: made, links: [], assets: assetsOf({ root: frame.root, rules }) });
+    put({ files: onScreen(made, screens[0]), links: [], assets: assetsOf({ root: frame.root, rules }) });
   }
   const links = pressedOnce(
     allLinks,
@@ -143,7 +143,7 @@ function emitAll(
     const component = folders.take(entry.name, 'Overlay', pascalCase(key) || 'Overlay');
     const path = `src/overlays/${component}/${component}`;
     fileOfScreen.set(key, path + dialect.ending);
-    put(key, writer.screen(key, path, component));
+    put(writer.screen(key, path, component));
     const overlay = overlayOf(entry);
     const over = (overlay.over ?? []).flatMap((screen) => plan.routeOf(screen) ?? []);
     return { name: codeName, component, label: entry.name, overlay, over };
@@ -270,7 +270,7 @@ function neededFor(plan: EmissionPlan, screen: string | undefined): Record<strin
 
 /** A press is tested with what must hold for its screen to be shown at all. */
 function withGuard(plan: EmissionPlan, screen: string, link: TestedLink): TestedLink {
-  const to = plan.screens.find((key) => plan.routeOf(key) === link.to);
+  const to = plan.screenAt(link.to);
   const given = {
     ...(link.kind === 'go' || link.kind === 'back' ? neededFor(plan, to) : {}),
     ...neededFor(plan, screen),
@@ -283,10 +283,24 @@ function withGuard(plan: EmissionPlan, screen: string, link: TestedLink): Tested
 const canBeGiven = ({ variables, project: { app } }: EmissionPlan, { given = {} }: TestedLink): boolean =>
   ![...variables].some(([id, name]) => Object.hasOwn(given, name) && app.variables[id].says !== undefined);
 
+const onScreen = (files: readonly EmittedFile[], screen: string): EmittedFile[] =>
+  files.map((file) => ({ ...file, screen }));
+
 /** Names of what any file of an app can take from the runtime. */
 const OF_RUNTIME = ['Back', 'Go', 'Outlet'];
 
-const written = new WeakMap<MarkupElement, ViewFiles & { readonly context: string }>();
+const written = new WeakMap<
+  MarkupElement,
+  ViewFiles & { readonly context: string; readonly own: FileStyles; readonly palette: Palette }
+>();
+
+interface Sheet {
+  readonly palette: Pick<Palette, 'nameOf'>;
+  readonly source: string;
+  readonly printed: PrintedCode;
+}
+/** Sheets as they were printed, by their rules. */
+const sheets = new WeakMap<readonly StyleRule[], Sheet>();
 
 /** Writes the files with markup of one app. */
 class Writer {
@@ -309,21 +323,19 @@ class Writer {
     const context = JSON.stringify([
       this.#dialect.ending,
       path,
-      [...own.classes],
-      own.rules.map(({ className }) => className),
-      iconNamesIn(root, icons),
-      palette.values,
-      own.asBefore !== null,
+      drawingsIn(root).map(({ node }) => icons.of(node)?.name),
       extraction.components.map(({ name }) => name),
       this.#plan.project.app.delivery.logic,
       [...actsBefore(this.#plan.project.app, screenFile(key))],
     ]);
     const known = written.get(root);
-    if (known?.context === context) return known;
+    if (known?.own === own && known.palette === palette && known.context === context) return known;
     const lists = extraction.lists.get(key) ?? [];
     const made = {
       context,
-      files: this.view(path, component, root, screenFile(key), lists, false),
+      own,
+      palette,
+      files: onScreen(this.view(path, component, root, screenFile(key), lists, false), key),
       links: testedLinksIn(screen.root),
       assets: assetsOf(screen),
     };
@@ -387,12 +399,16 @@ class Writer {
 
   /** A sheet of classes. @param source from the sheet to the folder of the source */
   sheet(rules: readonly StyleRule[], palette: Pick<Palette, 'nameOf'>, source: string): PrintedCode {
-    return printRules(
+    const known = sheets.get(rules);
+    if (known?.palette === palette && known.source === source) return known.printed;
+    const printed = printRules(
       rules,
       (name) => `.${classInSheet(name)}`,
       (address) => `${source}assets/${assetFile(this.#plan.project, hashInAddress(address))}`,
       palette,
     );
+    sheets.set(rules, { palette, source, printed });
+    return printed;
   }
 
   #around(file: string): Around {
@@ -418,18 +434,6 @@ const assetImport =
       path: `${source}assets/${picture}`,
     };
   };
-
-/** Names of the drawings that a file uses. */
-function iconNamesIn(root: MarkupElement, icons: Icons): string[] {
-  const names: string[] = [];
-  const visit = (node: MarkupElement): void => {
-    const icon = icons.of(node);
-    if (icon) names.push(icon.name);
-    else for (const child of node.children) if (isElement(child)) visit(child);
-  };
-  visit(root);
-  return names;
-}
 
 /**
  * What a file takes from that with the records of lists, which stands beside it.

@@ -19,8 +19,8 @@ export function runtimeFor(
   const found = new Set<EmittedFile>();
   const follow = (file: EmittedFile): void => {
     if (!('text' in file)) return;
-    for (const asked of referencesIn(file.path, file.text)) {
-      const there = fileAt(byPath, resolvedPath(file.path, asked));
+    for (const asked of askedBy(file)) {
+      const there = fileAt(byPath, asked);
       if (!there || found.has(there)) continue;
       found.add(there);
       follow(there);
@@ -28,4 +28,17 @@ export function runtimeFor(
   };
   files.forEach(follow);
   return [...found];
+}
+
+const asked = new WeakMap<TextFile, readonly string[]>();
+type TextFile = Extract<EmittedFile, { readonly text: string }>;
+
+/** Paths that a file takes something from; of one that stays the same found once. */
+function askedBy(file: TextFile): readonly string[] {
+  let paths = asked.get(file);
+  if (!paths) {
+    paths = referencesIn(file.path, file.text).map((to) => resolvedPath(file.path, to));
+    asked.set(file, paths);
+  }
+  return paths;
 }

@@ -43,16 +43,7 @@ export function iconsOf(
 ): Icons {
   const bySign = new Map<string, EmittedIcon>();
   const names = new Set<string>([...before.values()].map(({ name }) => name));
-  /** @param beside the text that stands with it, where that is as short as a label */
-  const visit = (node: MarkupElement, beside: string): void => {
-    const sign = signOf(node);
-    if (sign === null) {
-      const label = labelIn(node) ?? beside;
-      for (const child of node.children) if (isElement(child)) visit(child, label);
-      for (const value of givenIn(node))
-        if (typeof value === 'object' && 'node' in value) visit(value.node, label);
-      return;
-    }
+  const note = ({ sign, node, beside }: Drawn): void => {
     if (bySign.has(sign)) return;
     const own = before.get(hash(sign));
     const { name: drawn = '', isSmall: isDrawnSmall = true } = node.drawing ?? {};
@@ -78,7 +69,7 @@ export function iconsOf(
       node: { tag: 'svg', key: node.key, className: null, attributes, children: node.children },
     });
   };
-  for (const root of roots) visit(root, '');
+  for (const root of roots) drawingsIn(root).forEach(note);
   return {
     all: [...bySign.values()],
     names: new Map([...bySign].map(([sign, { name, isSmall }]) => [hash(sign), { name, isSmall }])),
@@ -87,6 +78,36 @@ export function iconsOf(
       return sign === null ? null : (bySign.get(sign) ?? null);
     },
   };
+}
+
+/** A drawing where it stands. */
+interface Drawn {
+  readonly sign: string;
+  readonly node: MarkupElement;
+  /** The text that stands with it, where that is as short as a label. */
+  readonly beside: string;
+}
+const drawn = new WeakMap<MarkupElement, readonly Drawn[]>();
+
+/** The drawings in what is written, in reading order. */
+export function drawingsIn(root: MarkupElement): readonly Drawn[] {
+  const known = drawn.get(root);
+  if (known) return known;
+  const found: Drawn[] = [];
+  const visit = (node: MarkupElement, beside: string): void => {
+    const sign = signOf(node);
+    if (sign !== null) {
+      found.push({ sign, node, beside });
+      return;
+    }
+    const label = labelIn(node) ?? beside;
+    for (const child of node.children) if (isElement(child)) visit(child, label);
+    for (const value of givenIn(node))
+      if (typeof value === 'object' && 'node' in value) visit(value.node, label);
+  };
+  visit(root, '');
+  drawn.set(root, found);
+  return found;
 }
 
 /** Letters of a text at most for it to be a label of what stands in it. */

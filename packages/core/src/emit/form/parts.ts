@@ -1,8 +1,9 @@
+import { equalJson } from '../../json/json.ts';
 import { isCodeName, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import type { Project } from '../../model/project.ts';
 import type { KeptRow } from '../../records/kept_rows.ts';
 import { actNames } from './act_names.ts';
-import { type CodeBefore, codeBefore, screenFile } from './before.ts';
+import { type CodeBefore, codeBefore, type FileBefore, screenFile } from './before.ts';
 import { isHooked } from './hooked.ts';
 import { classesIn, type Extraction } from './components/extract.ts';
 import { extractionOf } from './components/extraction.ts';
@@ -62,7 +63,7 @@ export function partsOf(plan: EmissionPlan, folders: Folders): Parts {
   const { extraction, collections } = withRecords(extractionOf(plan), plan.live);
   const layouts = layoutsOf(plan, extraction, (title) => folders.take(`${title} layout`, 'Layout'));
   const rules = fileRules(plan, extraction, layouts);
-  const styles = shareStyles(rules, before, { isNamed: (key) => app.layers[key]?.name !== undefined });
+  const { styles, palette } = looksOf(plan.project, rules, before);
   const icons = iconsOf(
     [
       ...[...plan.screens, ...plan.overlays.keys()].map((key) => rootOf(plan, extraction, layouts, key)),
@@ -71,13 +72,6 @@ export function partsOf(plan: EmissionPlan, folders: Folders): Parts {
     ],
     (taken) => folders.has(taken) || extraction.components.some((one) => one.name === taken),
     before.drawings,
-  );
-  const rulesOf = (settled: boolean): StyleRule[] =>
-    [...styles.files.values()].flatMap((file) => ((file.asBefore !== null) === settled ? file.rules : []));
-  const palette = paletteOf(
-    [...styles.rules, ...rulesOf(false)],
-    (taken) => Object.hasOwn(app.tokens, taken),
-    { rules: rulesOf(true), values: before.values },
   );
   return { extraction, collections, layouts, rules, styles, icons, palette };
 }
@@ -141,8 +135,15 @@ function rowsIn(plan: EmissionPlan, { lists }: Extraction): Map<string, Map<stri
 }
 
 /** The custom properties that a file can say. */
-export const paletteFor = ({ asBefore }: FileStyles, palette: Palette): Pick<Palette, 'nameOf'> =>
-  asBefore ? onlyNamed(palette, asBefore.values) : palette;
+export function paletteFor({ asBefore }: FileStyles, palette: Palette): Pick<Palette, 'nameOf'> {
+  if (!asBefore) return palette;
+  const known = only.get(asBefore);
+  if (known?.of === palette) return known.named;
+  const named = onlyNamed(palette, asBefore.values);
+  only.set(asBefore, { of: palette, named });
+  return named;
+}
+const only = new WeakMap<FileBefore, { readonly of: Palette; readonly named: Pick<Palette, 'nameOf'> }>();
 
 /** What is written in the file of a screen: without what its layout says, and with components taken out. */
 export const rootOf = (
@@ -168,7 +169,58 @@ export const fileRules = (plan: EmissionPlan, extraction: Extraction, layouts: L
   ...extraction.components.map(({ name, rules }) => ({ id: `component ${name}`, rules })),
 ];
 
+const used = new WeakMap<
+  MarkupElement,
+  { readonly of: readonly StyleRule[]; readonly rules: readonly StyleRule[] }
+>();
+
 export const usedRules = (root: MarkupElement, rules: readonly StyleRule[]): readonly StyleRule[] => {
-  const used = classesIn(root);
-  return rules.filter((rule) => used.has(rule.className));
+  const known = used.get(root);
+  if (known?.of === rules) return known.rules;
+  const classes = classesIn(root);
+  const found = rules.filter((rule) => classes.has(rule.className));
+  used.set(root, { of: rules, rules: found });
+  return found;
 };
+
+interface Looks {
+  readonly styles: SharedStyles;
+  readonly palette: Palette;
+}
+interface Worked extends Looks {
+  readonly rules: readonly FileRules[];
+  readonly before: CodeBefore;
+  readonly layers: Project['app']['layers'];
+  readonly tokens: Project['app']['tokens'];
+}
+const lastWorked = new WeakMap<Project['design'], Worked>();
+
+/** What the looks of all files have in common: that of last time where none looks otherwise. */
+function looksOf({ design, app }: Project, rules: readonly FileRules[], before: CodeBefore): Looks {
+  const { layers, tokens } = app;
+  const last = lastWorked.get(design);
+  if (
+    last?.before === before &&
+    last.layers === layers &&
+    last.tokens === tokens &&
+    areAlike(last.rules, rules)
+  )
+    return last;
+  const styles = shareStyles(rules, before, { isNamed: (key) => layers[key]?.name !== undefined });
+  const rulesOf = (settled: boolean): StyleRule[] =>
+    [...styles.files.values()].flatMap((file) => ((file.asBefore !== null) === settled ? file.rules : []));
+  const palette = paletteOf([...styles.rules, ...rulesOf(false)], (taken) => Object.hasOwn(tokens, taken), {
+    rules: rulesOf(true),
+    values: before.values,
+  });
+  const worked = { rules, before, layers, tokens, styles, palette };
+  lastWorked.set(design, worked);
+  return worked;
+}
+
+const areAlike = (some: readonly FileRules[], others: readonly FileRules[]): boolean =>
+  some.length === others.length &&
+  some.every(
+    ({ id, rules }, i) =>
+      id === others[i].id && (rules === others[i].rules || equalJson(rules, others[i].rules)),
+  );

@@ -71,6 +71,8 @@ export class EmissionPlan {
 
   /** Whether components of the team's own are written in the place of those that are drawn. */
   readonly takesTheirs: boolean;
+  /** Screens as they were emitted for this plan. */
+  readonly emitted = new Map<string, EmittedScreen>();
 
   /**
    * @param isStill whether lists stay as they were drawn, and what is done to them is left out
@@ -133,6 +135,14 @@ export class EmissionPlan {
 
   routeOf(screen: string): string | null {
     return isUsed(this.project, screen) ? this.project.app.screens[screen].route : null;
+  }
+
+  #screensByRoute: ReadonlyMap<string, string> | null = null;
+
+  /** The first screen with a route. */
+  screenAt(route: string | undefined): string | undefined {
+    this.#screensByRoute ??= new Map(this.screens.toReversed().map((key) => [this.routeOf(key)!, key]));
+    return route === undefined ? undefined : this.#screensByRoute.get(route);
   }
 
   anchorOf(element: string): string | null {
@@ -445,6 +455,14 @@ const emitted = new WeakMap<object, { signature: string; screen: EmittedScreen }
 
 /** One screen as it is emitted within its app; kept until the screen or its links change. */
 export function emitScreenOf(plan: EmissionPlan, screenKey: string): EmittedScreen {
+  const there = plan.emitted.get(screenKey);
+  if (there) return there;
+  const made = emittedScreen(plan, screenKey);
+  plan.emitted.set(screenKey, made);
+  return made;
+}
+
+function emittedScreen(plan: EmissionPlan, screenKey: string): EmittedScreen {
   const screen = screensByKey(plan.project.design).get(screenKey);
   if (!screen) throw new RangeError(`emitScreenOf: no screen "${screenKey}" in the design`);
   const context = plan.contextOf(screenKey);

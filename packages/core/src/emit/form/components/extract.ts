@@ -437,7 +437,9 @@ const dependsOnProps = (node: MarkupElement): boolean =>
   );
 
 /** The classes that markup has, drawings that are given as props among it. */
-export function classesIn(root: MarkupElement): Set<string> {
+export function classesIn(root: MarkupElement): ReadonlySet<string> {
+  const known = classesKnown.get(root);
+  if (known) return known;
   const classes = new Set<string>();
   const visit = (node: MarkupElement): void => {
     if (node.className) classes.add(node.className);
@@ -446,8 +448,10 @@ export function classesIn(root: MarkupElement): Set<string> {
     for (const child of node.children) if (isElement(child)) visit(child);
   };
   visit(root);
+  classesKnown.set(root, classes);
   return classes;
 }
+const classesKnown = new WeakMap<MarkupElement, ReadonlySet<string>>();
 
 /** A template, and the places that it is of. */
 export interface Fitting<P extends Place> {
