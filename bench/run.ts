@@ -29,7 +29,7 @@ import {
 import { HeadlessHost } from '@tovel/reader/headless';
 import { launchChromium } from '@tovel/renderer/chromium';
 import * as esbuild from 'esbuild';
-import { AppBuild } from '@tovel/renderer';
+import { AppBuild, LinkedBuild } from '@tovel/renderer';
 import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
 
 const demo = path.resolve('demo/iteration-1');
@@ -127,15 +127,19 @@ async function writingCode(projects: readonly Project[]): Promise<void> {
 async function editToRun(projects: readonly Project[]): Promise<void> {
   console.log('\nAn edit until Run has its script');
   row('', ...projects.map((project) => `${project.design.screens.length} screens`), 'growth');
-  const [whole, alone, graph]: [number[], number[], number[]] = [[], [], []];
+  const [first, whole, bundled, alone, graph] = Array.from({ length: 5 }, (): number[] => []);
   for (const project of projects) {
-    const build = new AppBuild('/bench/');
-    let now = project;
+    const build = new LinkedBuild('/bench/');
+    let now = fresh(project);
+    const start = performance.now();
     await build.build(emitReact(now, 'Bench'));
-    const { element } = pressablesOf(project.design.screens[0])[0];
+    first.push(performance.now() - start);
+    const bundle = new AppBuild('/bench/');
+    await bundle.build(emitReact(now, 'Bench'));
+    const { element } = pressablesOf(now.design.screens[0])[0];
     let i = 0;
     const edit = (): Project => {
-      const screen = project.design.screens[++i % project.design.screens.length].key;
+      const screen = now.design.screens[++i % now.design.screens.length].key;
       return {
         ...now,
         app: applyChange(
@@ -149,8 +153,10 @@ async function editToRun(projects: readonly Project[]): Promise<void> {
       };
     };
     whole.push(await median(9, async () => build.build(emitReact((now = edit()), 'Bench'))));
+    let emitted = emitReact(now, 'Bench');
+    bundled.push(await median(9, async () => bundle.build((emitted = emitReact((now = edit()), 'Bench')))));
     graph.push(await median(9, () => graphOf((now = edit()))));
-    const sources = emitReact(now, 'Bench').files.flatMap((file) =>
+    const sources = emitted.files.flatMap((file) =>
       'text' in file && file.path.endsWith('.tsx') ? [file.text] : [],
     );
     alone.push(
@@ -158,9 +164,15 @@ async function editToRun(projects: readonly Project[]): Promise<void> {
         Promise.all(sources.map((source) => esbuild.transform(source, { loader: 'tsx', jsx: 'automatic' }))),
       ),
     );
-    await build.dispose();
+    await bundle.dispose();
   }
-  row('  emit what changed and bundle', ...whole.map(ms), (whole.at(-1)! / whole[0]).toFixed(1));
+  row('  from nothing', ...first.map(ms), (first.at(-1)! / first[0]).toFixed(1));
+  row('  emit and link what changed', ...whole.map(ms), (whole.at(-1)! / whole[0]).toFixed(1));
+  row(
+    '  scale: emit, and bundle with esbuild',
+    ...bundled.map(ms),
+    (bundled.at(-1)! / bundled[0]).toFixed(1),
+  );
   row('  scale: esbuild alone, every file', ...alone.map(ms), (alone.at(-1)! / alone[0]).toFixed(1));
   row('  the graph after the edit', ...graph.map(ms), (graph.at(-1)! / graph[0]).toFixed(1));
 }

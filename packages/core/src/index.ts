@@ -568,7 +568,7 @@ export type { Merged, MergeConflict, MergeSide } from './merge/conflict.ts';
 export { type MergedFile, mergeFile, type Versions } from './merge/merge_file.ts';
 export { mergeLines } from './merge/merge_lines.ts';
 
-export { asInCode } from './emit/styles/class_names.ts';
+export { asInCode, scopedSheet } from './emit/styles/class_names.ts';
 
 export { type PageOf, pageOf } from './emit/page_of.ts';
 

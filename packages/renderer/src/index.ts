@@ -1,3 +1,4 @@
+export { LinkedBuild } from './linked_build.ts';
 export { AppBuild, type Built, bundledPage } from './app_build.ts';
 export { runningApp, type RunningApp } from './app_site.ts';
 export { findChromium, launchChromium } from './chromium.ts';

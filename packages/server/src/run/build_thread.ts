@@ -1,5 +1,4 @@
 import { parentPort } from 'node:worker_threads';
-import { originalPositionFor, TraceMap } from '@jridgewell/trace-mapping';
 import {
   type App,
   applyChange,
@@ -9,7 +8,7 @@ import {
   emitReact,
   seldom,
 } from '@tovel/core';
-import { AppBuild } from '@tovel/renderer';
+import { LinkedBuild } from '@tovel/renderer';
 
 /** What the thread is told: what a project has become since it last heard of it. */
 export type Order =
@@ -64,12 +63,11 @@ export type Report = { readonly call: number } & (
 );
 
 interface Held {
-  readonly build: AppBuild;
+  readonly build: LinkedBuild;
   design: Design;
   app: App;
   /** What was built last. */
   emitted?: EmittedProject;
-  map?: Uint8Array | null;
 }
 
 class Ended extends Error {}
@@ -89,11 +87,11 @@ async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
     const before = held.get(project);
     const design = order.design ?? before!.design;
     const app = order.changes.reduce(applyChange, order.app ?? before!.app);
-    const here: Held = { build: before?.build ?? new AppBuild(`/${project}/`), design, app };
+    const here: Held = { build: before?.build ?? new LinkedBuild(`/${project}/`), design, app };
     held.set(project, here);
     const emitted = emitReact({ design, app }, name, tell);
-    const { files, error, map } = await here.build.build(emitted);
-    Object.assign(here, { emitted, map });
+    const { files, error } = await here.build.build(emitted);
+    here.emitted = emitted;
     const page = emitted.files.find((file) => file.path === 'index.html');
     const assets = emitted.files.flatMap((file) =>
       'asset' in file ? [[file.path.replace(/^src\/assets\//, ''), file.asset] as const] : [],
@@ -120,26 +118,21 @@ async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
 }
 
 function whereIs({ call, project, line, column }: Extract<Order, { kind: 'where' }>): void {
-  const { emitted, map } = held.get(project) ?? {};
-  const found = map
-    ? originalPositionFor(new TraceMap(new TextDecoder().decode(map)), { line, column })
-    : null;
-  const path = /emitted:\/(src\/.+)$/.exec(found?.source ?? '')?.[1];
-  const file = emitted?.files.find((one) => one.path === path);
+  const { emitted, build } = held.get(project) ?? {};
+  const found = build?.where(line, column);
+  const file = emitted?.files.find((one) => one.path === found?.path);
   const place =
-    path && found?.line && file && 'text' in file
-      ? { path, line: found.line, element: file.lines?.[found.line - 1] ?? null }
-      : null;
+    found && file && 'text' in file ? { ...found, element: file.lines?.[found.line - 1] ?? null } : null;
   say({ call, kind: 'where', place });
 }
 
 // One build after the other: they share the thread in any case.
 let last = Promise.resolve();
 parentPort!.on('message', (order: Order) => {
-  last = last.then(async () => {
+  last = last.then(() => {
     if (order.kind === 'build') return build(order);
     if (order.kind === 'where') return whereIs(order);
-    await held.get(order.project)?.build.dispose();
     held.delete(order.project);
+    return undefined;
   });
 });

@@ -61,7 +61,9 @@ export async function createRunServer(
       .send(await bridgeScript(`http://${host}:${appPort}`));
   });
 
-  app.get<{ Params: { id: string; name: string } }>('/:id/_app/:name', async (request, reply) => {
+  // It goes no further than this machine, and comes anew after each change: pressing it takes longer than it saves.
+  const isOwn = { compress: false } as const;
+  app.get<{ Params: { id: string; name: string } }>('/:id/_app/:name', isOwn, async (request, reply) => {
     const { files, error } = await workshop.current(request.params.id, leftSignal(reply));
     const extension = request.params.name.replace(/^.*\./, '');
     void reply.header('cache-control', 'no-store').type(TYPES[extension] ?? 'text/plain');

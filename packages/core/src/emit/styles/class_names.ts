@@ -5,10 +5,31 @@
 export const classInSheet = (name: string): string =>
   name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
 
+/** A class as it is called in code. */
+const inCode = (name: string): string =>
+  name.replace(/-+(\w)/g, (_dashes, letter: string) => letter.toUpperCase());
+
+/** The first class of a selector, each of which has a line of its own. */
+const SELECTOR = /^(\s*)\.([a-z][\w-]*)/gm;
+
 /** A sheet of a module with its classes called as in code, for bundlers that know nothing of that. */
 export const asInCode = (sheet: string): string =>
-  sheet.replace(
-    /^(\s*)\.([a-z][\w-]*)/gm,
-    (_, indent: string, name: string) =>
-      `${indent}.${name.replace(/-+(\w)/g, (_dashes, letter: string) => letter.toUpperCase())}`,
-  );
+  sheet.replace(SELECTOR, (_, indent: string, name: string) => `${indent}.${inCode(name)}`);
+
+/**
+ * A sheet of a module with classes that no other module has.
+ * @param scope what they begin with
+ * @returns with what each is called, by what it is called in code
+ */
+export function scopedSheet(
+  sheet: string,
+  scope: string,
+): { readonly text: string; readonly names: ReadonlyMap<string, string> } {
+  const names = new Map<string, string>();
+  const text = sheet.replace(SELECTOR, (_, indent: string, name: string) => {
+    const scoped = `${scope}_${inCode(name)}`;
+    names.set(inCode(name), scoped);
+    return `${indent}.${scoped}`;
+  });
+  return { text, names };
+}
