@@ -1,35 +1,21 @@
 // Builds the server bundle and the interface. Packages stay packages; only Tovel's own code is bundled.
 import { execFileSync } from 'node:child_process';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
+import { forNode, ownCodeOnly, root } from './lib/own_code.mjs';
 
-const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
+const outdir = path.join(root, 'packages/server/dist');
 
 await build({
+  ...forNode,
   entryPoints: {
     main: path.join(root, 'packages/server/src/main.ts'),
     jobs: path.join(root, 'packages/server/src/work/jobs.ts'),
     build_thread: path.join(root, 'packages/server/src/run/build_thread.ts'),
   },
-  outdir: path.join(root, 'packages/server/dist'),
-  outExtension: { '.js': '.mjs' },
-  bundle: true,
-  platform: 'node',
-  format: 'esm',
-  target: 'node20',
+  outdir,
   sourcemap: true,
-  logLevel: 'warning',
-  plugins: [
-    {
-      name: 'own-code-only',
-      setup({ onResolve }) {
-        onResolve({ filter: /^[^./]/ }, ({ path: wanted }) =>
-          wanted.startsWith('@tovel/') ? undefined : { path: wanted, external: true },
-        );
-      },
-    },
-  ],
+  plugins: [ownCodeOnly(outdir)],
 });
 execFileSync(
   process.execPath,

@@ -1,6 +1,6 @@
 #!/usr/bin/env node
-import { register } from 'tsx/esm/api';
+import { pathToFileURL } from 'node:url';
+import { cliBundle } from '../../../scripts/lib/cli_bundle.mjs';
 
-register();
-const { main } = await import('../src/main.ts');
+const { main } = await import(pathToFileURL(await cliBundle()).href);
 process.exitCode = await main(process.argv.slice(2));

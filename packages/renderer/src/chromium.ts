@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { type Browser, chromium } from 'playwright-core';
+import type { Browser } from 'playwright-core';
 
 /** Where Chromium usually is; `TOVEL_CHROMIUM` names another place. */
 const PLACES = [
@@ -55,6 +55,8 @@ export async function launchChromium(what: string, more: readonly string[] = [])
     throw new Error(
       `${what} needs Chromium: install the package "chromium", or set TOVEL_CHROMIUM to where it is.`,
     );
+  // It takes half a second to load: most commands never draw anything.
+  const { chromium } = await import('playwright-core');
   return chromium.launch({
     executablePath,
     chromiumSandbox: process.getuid?.() !== 0,
