@@ -120,7 +120,7 @@ function proposalOf({ candidate: { sights }, unity, given }: Choice<Found>): Nam
     ...namesOf(first, 'component', sights),
     places,
     saves: (sights.length - 1) * size,
-    confidence: confidenceOf(unity, isOneForm, sights.length, size, given),
+    confidence: confidenceOf(unity, isOneForm, sights, size, given),
     reason: `${placesWords(sights)} are built ${isOneForm ? 'the same' : 'nearly the same'}`,
   };
 }
@@ -149,16 +149,31 @@ function frameProposal(sights: readonly Sight[], around: number): Named | null {
 function confidenceOf(
   unity: number,
   isOneForm: boolean,
-  places: number,
+  sights: readonly Sight[],
   size: number,
   given: number,
 ): number {
   const sure =
     0.55 +
     0.3 * unity +
-    0.02 * Math.min(5, places - 2) -
+    0.02 * Math.min(5, sights.length - 2) -
     (isOneForm ? 0 : 0.1) -
     (size < 5 ? 0.1 : 0) -
     0.02 * Math.max(0, given - 4);
-  return Math.min(0.95, Math.max(0.3, sure));
+  // Whatever rows are, a person writes them once.
+  const asRows = areRows(sights) ? Math.min(SURE_OF_ROWS, sure + 0.1) : 0;
+  return Math.min(0.95, Math.max(0.3, sure, asRows));
+}
+
+/** How sure it is at most that rows are one thing for that alone. */
+const SURE_OF_ROWS = 0.8;
+/** Most of what stands as so many beside each other are rows. */
+const LEAST_BESIDE = 5;
+const MOST_OF_THEM = 0.8;
+
+function areRows(sights: readonly Sight[]): boolean {
+  const beside = new Map<Sight | null, number>();
+  for (const { parent } of sights) beside.set(parent, (beside.get(parent) ?? 0) + 1);
+  const inRows = sights.filter(({ parent }) => beside.get(parent)! >= LEAST_BESIDE);
+  return inRows.length >= sights.length * MOST_OF_THEM;
 }

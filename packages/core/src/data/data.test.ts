@@ -87,6 +87,8 @@ test.each([
   ['memberCard', 'members'],
   ['list-item', null],
   ['card-body', null],
+  ['animated', null],
+  ['garden-shed', 'gardenSheds'],
 ])('rows called %s are %s', (name, is) => expect(collectionOf(name)).toBe(is));
 
 test.each([
@@ -140,6 +142,24 @@ test('the same kind of record on several screens is one collection', () => {
   expect(tools.records).toBe(4);
 });
 
+test.each([
+  ['Product', 'products'],
+  ['Username', 'users'],
+  ['Tool name', 'tools'],
+  ['First name', 'tablesRows'],
+])('rows whose first column is called %s are %s', (head, name) => {
+  const row = (cells: readonly string[], tag: string, y: number): string =>
+    `<tr data-box="20 ${y} 600 30">${cells.map((cell, i) => `<${tag} data-box="${20 + 200 * i} ${y} 200 30">${cell}</${tag}>`).join('')}</tr>`;
+  const rows = ['Oakley', 'Birch', 'Rowan'].map((one, i) =>
+    row([one, `No. ${i}`, 'Open'], 'td', 90 + 30 * i),
+  );
+  const page = pageOfHtml(
+    `<main data-box="0 0 1280 880"><table data-box="20 60 600 120"><thead>${row([head, 'Number', 'State'], 'th', 60)}</thead><tbody>${rows.join('')}</tbody></table></main>`,
+    'tables',
+  );
+  expect(findCollections([{ ...page, name: 'Tables' }]).map((found) => found.name)).toEqual([name]);
+});
+
 test('tables under several headings are one collection, called after what they list', () => {
   const table = (heading: string, y: number): string => {
     const row = (cells: readonly string[], tag: string, at: number): string =>
@@ -176,6 +196,14 @@ const field = (name: string, y: number, hint = ''): string =>
   `<text x="24" y="${y - 10}" font-size="14">${name}</text><g data-name="${name} field"><rect x="24" y="${y}" width="342" height="44" rx="6" fill="#fff" stroke="#999"/>${hint ? `<text x="36" y="${y + 27}" font-size="15" fill="#999">${hint}</text>` : ''}</g>`;
 const button = (label: string, y: number, x = 24, width = 342): string =>
   `<g data-name="${label} button"><rect x="${x}" y="${y}" width="${width}" height="48" rx="8" fill="#234"/><text x="${x + width / 2}" y="${y + 29}" font-size="16" text-anchor="middle" fill="#fff">${label}</text></g>`;
+
+test('switches that nothing sends are settings, and no form', () => {
+  const switches = (button: string): string =>
+    `<main data-box="0 0 900 900"><form data-box="20 20 300 400"><label data-box="20 20 200 20"><input type="checkbox" data-box="20 20 16 16"> Reminders by letter</label><label data-box="20 50 200 20"><input type="checkbox" data-box="20 50 16 16"> Reminders by call</label>${button}</form></main>`;
+  const send = '<button type="submit" data-box="20 90 120 40">Save</button>';
+  const formsIn = (html: string): number => findForms(pageOfHtml(html)).length;
+  expect([formsIn(switches(send)), formsIn(switches(''))]).toEqual([1, 0]);
+});
 
 test.each([
   ['sign-in', 'Sign in', ['Email', 'Password'], 'Sign in'],

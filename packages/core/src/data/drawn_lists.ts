@@ -158,10 +158,21 @@ function nameOf(
   return [collectionOf(listName) ?? NO_NAME, false];
 }
 
-/** What a first column calls its things: `Product`, `Tool`. */
+/** What a first column calls its things: `Product`, `Tool name`, `Username`. */
 function thingOf(fields: readonly FoundField[]): string | null {
-  const first = fields.slice(0, 3).find(({ label, type }) => type === 'text' && callsThings(label));
-  return first ? collectionOf(first.label) : null;
+  for (const { label, type } of fields.slice(0, 3)) {
+    const thing = type !== 'text' ? null : callsThings(label) ? (namedIn(label) ?? label) : namedIn(label);
+    if (thing) return collectionOf(thing);
+  }
+  return null;
+}
+
+/** What has the name that a column is of: tools of `Tool name`; parts of a name are of nothing. */
+function namedIn(label: string): string | null {
+  const [, thing] = /^(\p{L}{3,}?)[ _-]?name$/iu.exec(label.trim()) ?? [];
+  return thing && !/^(first|last|middle|full|given|family|sur|nick|display|real|your)$/i.test(thing)
+    ? thing
+    : null;
 }
 
 /** The heading that stands over a list, nearest first. */

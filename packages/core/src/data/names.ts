@@ -18,9 +18,7 @@ export function collectionIn(heading: string): string | null {
     /\s+(?:in|on|at|of|for|from|with|by|within|near|to|you|we|i|that|which|this|last)\s+|[:–—(|,]/i,
   );
   const all = wordsIn(head);
-  const words = all.filter(
-    (word) => word.length > 1 && !ABOUT_LISTS.has(word) && !/[a-z]{3}[ai]ble$/.test(word),
-  );
+  const words = all.filter((word) => word.length > 1 && !ABOUT_LISTS.has(word) && !isAdjective(word));
   if (!words.length || words.length > 4) return null;
   const saysList = /\b(table|list|directory|catalogue|catalog|library)\b/i.test(head);
   const at = words.findLastIndex((word) => saysList || isPlural(word));
@@ -30,10 +28,14 @@ export function collectionIn(heading: string): string | null {
 /** What rows are whose author gave this name to them, or to what holds them: `Tool row` → `tools`. */
 export function collectionOf(name: string): string | null {
   const words = wordsIn(name.replace(/([a-z])([A-Z])/g, '$1 $2')).filter(
-    (word) => word.length > 2 && !ABOUT_LISTS.has(word) && !STRUCTURE.has(singular(word)),
+    (word) =>
+      word.length > 2 && !ABOUT_LISTS.has(word) && !STRUCTURE.has(singular(word)) && !isAdjective(word),
   );
   return words.length && words.length < 4 ? joined(words, words.length - 1) : null;
 }
+
+/** What says how something is: `hoverable`, `animated`. */
+const isAdjective = (word: string): boolean => /[a-z]{3}[ai]ble$|[a-z]{3}[^e]ed$/.test(word);
 
 /** Fields that people have, and few other things. */
 const OF_PEOPLE = new Set(

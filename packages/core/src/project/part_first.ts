@@ -138,8 +138,16 @@ function fitting(project: Project, choose: (refused: ReadonlySet<string>) => rea
   let chosen = choose(refused);
   // In the end without what stands in the others: without some, others are given what those were.
   for (let round = 0; ; round++) {
-    const made = madeOf(project, chosen);
-    const unfit = chosen.filter(([id, { kind }]) => made.has(id) && !isFit(made.get(id)!, kind));
+    const { made, covered } = madeOf(project, chosen);
+    // What fits few of its places may be several things, each of which can be taken by itself.
+    const isSeveral = (id: string, places: number): boolean => {
+      const part = covered.get(id)!;
+      return round < rounds && part < (places * (1 - part) < MANY ? LEAST_COVERED : LEAST_OF_MANY);
+    };
+    const unfit = chosen.filter(
+      ([id, { kind, places }]) =>
+        made.has(id) && (!isFit(made.get(id)!, kind) || isSeveral(id, places.length)),
+    );
     // What cannot be made beside what is not fit may be made without that.
     const refusing = unfit.length ? unfit : chosen.filter(([id]) => !made.has(id));
     if (!refusing.length) return { kept: chosen, made };
@@ -149,12 +157,21 @@ function fitting(project: Project, choose: (refused: ReadonlySet<string>) => rea
 }
 
 /** What becomes of those that are chosen when all of them are taken, by their ids; some cannot be made. */
-function madeOf(project: Project, chosen: readonly Chosen[]): ReadonlyMap<string, EmittedComponent> {
+function madeOf(
+  project: Project,
+  chosen: readonly Chosen[],
+): { readonly made: ReadonlyMap<string, EmittedComponent>; readonly covered: ReadonlyMap<string, number> } {
   const tried = chosen.map(([id, { name, kind, places }]) => putComponent(id, { name, kind, places }));
   const app = applyChange(project.app, all(tried));
-  const { components } = extractionOf(new EmissionPlan({ ...project, app }));
-  return new Map(components.map((component) => [component.id, component]));
+  const { components, covered } = extractionOf(new EmissionPlan({ ...project, app }));
+  return { made: new Map(components.map((component) => [component.id, component])), covered };
 }
+
+/** What fits a smaller part of its places is tried as what else they could be. */
+const LEAST_COVERED = 0.6;
+/** So many places that are left could be a thing of their own. */
+const MANY = 10;
+const LEAST_OF_MANY = 0.85;
 
 const isFit = ({ props }: EmittedComponent, kind: Proposal['kind']): boolean =>
   props.length <= MOST_PROPS[kind] &&

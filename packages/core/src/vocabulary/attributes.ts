@@ -216,7 +216,7 @@ export function attributeProblem(tag: string, name: string, value: string): stri
   if (value.length > LONGEST_VALUE) return `the value of ${name} is longer than ${LONGEST_VALUE} characters`;
   if (name === 'role' && !value.split(/\s+/).every((role) => ROLES.has(role)))
     return `“${value.slice(0, 40)}” is no role`;
-  return hasValue(rule.value, value) ? null : `“${value.slice(0, 40)}” is no value of ${name}`;
+  return hasValue(rule.value, value) ? null : `“${value.slice(0, 40)}” is no value of ${name} on <${tag}>`;
 }
 
 function hasValue(of: AttributeValue, value: string): boolean {

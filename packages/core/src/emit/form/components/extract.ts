@@ -58,6 +58,8 @@ export interface Extraction {
   readonly failed: ReadonlyMap<string, string>;
   /** Each component with all that it shows, before smaller ones were taken out of it, by its id. */
   readonly wholes: ReadonlyMap<string, WholeComponent>;
+  /** Which part of the places that were to be each component are it, 0 to 1; the others stay as they are. */
+  readonly covered: ReadonlyMap<string, number>;
 }
 
 /** What a component shows, and what differs in it from place to place. */
@@ -124,6 +126,7 @@ export function extractComponents(
   const failed = new Map<string, string>();
   const names = new Set<string>();
   const wholes = new Map<string, WholeComponent>();
+  const covered = new Map<string, number>();
   for (const component of bySize(bodies, wanted)) {
     const found = currentPlaces(bodies, component);
     const places: Apart<BodyPlace>[] =
@@ -152,6 +155,7 @@ export function extractComponents(
     names.add(name);
     const drawn = withOwnRules(made.template, made.places, name);
     wholes.set(component.id, drawn);
+    covered.set(component.id, made.places.length / places.length);
     const usesAll = made.places.map(
       (place, i) => [place, useOf(name, place.node, made.template.values[i], made.contents?.[i])] as const,
     );
@@ -198,7 +202,7 @@ export function extractComponents(
       component: { id: component.id, name, ...own },
     });
   }
-  return { ...withoutUnused(bodies, screens, lists, failed), wholes };
+  return { ...withoutUnused(bodies, screens, lists, failed), wholes, covered };
 }
 
 /** The result, without props and rules that smaller components have taken over from larger ones. */
@@ -207,7 +211,7 @@ function withoutUnused(
   screens: ReadonlyMap<string, EmittedScreen>,
   lists: ReadonlyMap<string, readonly EmittedList[]>,
   failed: ReadonlyMap<string, string>,
-): Omit<Extraction, 'wholes'> {
+): Omit<Extraction, 'wholes' | 'covered'> {
   const props = new Map<string, ReadonlySet<string>>();
   const cleaned = new Map<string, MarkupElement>();
   // Those made last stand within those made first, so that their props are known when they are used.
