@@ -12,7 +12,9 @@ import { projectOf, screenOf, screenWith, svg } from '../../../testing/build.ts'
 import { pressTo } from '../../../model/interaction.ts';
 import { pageOfHtml } from '../../../testing/page_of_html.ts';
 import { typeErrors } from '../../../testing/typecheck.ts';
+import { vueProblems } from '../../../testing/vue_problems.ts';
 import { emitReact } from '../../react/emit_react.ts';
+import { emitVue } from '../../vue/emit_vue.ts';
 import type { MarkupElement } from '../markup.ts';
 import { EmissionPlan, emitScreenOf } from '../plan.ts';
 import { type Place, templateOf } from './template.ts';
@@ -561,4 +563,33 @@ test('a place that is given much more than all others goes its own way', () => {
   // Where many are, there is nothing that most are given.
   const many = [...alike, said('Other ', 8), said('More ', 9)];
   expect(fittingTemplate(many, component)!.places).toHaveLength(many.length);
+});
+
+test('an attribute that an outer component gives in one look alone may be left out of the inner one', () => {
+  const tab = (label: string, isNamed: boolean, text: string): string =>
+    `<button class="tab" type="button"${isNamed ? ` aria-label="${label}"` : ''}><i class="sign">*</i>${text}</button>`;
+  const bar = (isNamed: boolean, words: readonly string[]): string =>
+    `<div class="tabs" style="color:${isNamed ? 'red' : 'blue'}">${words.map((word) => tab(word, isNamed, isNamed ? '' : word)).join('')}</div>`;
+  const page = pageOfHtml(
+    `<main><h1>Tabs</h1>${[true, false, true, false].map((isNamed) => bar(isNamed, ['Tools', 'Loans', 'Sheds'])).join('')}</main>`,
+  );
+  const found = new Map<string, string[]>();
+  walkElements(page.root, ({ key, classes = '' }) => {
+    if (/^(tab|tabs)$/.test(classes)) found.set(classes, [...(found.get(classes) ?? []), key]);
+  });
+  const bare = projectOf(page);
+  const app = applyChange(
+    bare.app,
+    all(
+      [...found].map(([name, places]) =>
+        putComponent(name, { name: name === 'tab' ? 'Tab' : 'Tabs', kind: 'component', places }),
+      ),
+    ),
+  );
+  const project = { ...bare, app };
+  const react = emitReact(project, 'Made');
+  const tsx = react.files.find(({ path }) => path.endsWith('/Tabs.tsx'));
+  expect(tsx && 'text' in tsx ? tsx.text : '').toMatch(/\? 'Tools' : undefined/);
+  expect(typeErrors([react])).toEqual([]);
+  expect(vueProblems([emitVue(project, 'Made')])).toEqual([]);
 });

@@ -297,19 +297,20 @@ function unsaidTexts(
       visitMarkup(roots.get(key)!, ({ use }) => {
         for (const [name, value] of Object.entries(use?.props ?? {})) {
           const inner = `${use!.component} ${name}`;
-          const term = typeof value === 'object' && 'given' in value ? value.given : null;
-          if (
-            term?.kind === 'prop' &&
-            found.has(`${component.name} ${term.name}`) &&
-            kinds.get(inner) === 'text'
-          )
-            found.add(inner);
+          if (typeof value !== 'object' || !('given' in value) || kinds.get(inner) !== 'text') continue;
+          if (canBeNothing(value.given, (prop) => found.has(`${component.name} ${prop}`))) found.add(inner);
         }
         return true;
       });
     }
   }
   return found;
+}
+
+/** Whether a term says nothing in some case. @param isUnsaid whether that is so of a prop */
+function canBeNothing(term: Expression, isUnsaid: (prop: string) => boolean): boolean {
+  if (term.kind === 'choice') return [term.yes, term.no].some((one) => canBeNothing(one, isUnsaid));
+  return term.kind === 'prop' ? isUnsaid(term.name) : term.kind === 'literal' && term.value === undefined;
 }
 
 /** Names of the props that a component's markup looks at. */
