@@ -110,7 +110,7 @@ export default defineConfig({
   plugins: [${named(plugin.name)}()${apis.length ? script`, standIns()` : script``}],
   // Classes with dashes in sheets are called without them in code.
   css: { modules: { localsConvention: 'dashesOnly' } },
-${hasTests ? script`  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'], testTimeout: 20_000 },\n` : script``}});
+${hasTests ? script`  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'], testTimeout: 40_000 },\n` : script``}});
 `.text;
 
 /** Runs the journeys in a browser, against the app as it is developed. */

@@ -60,7 +60,7 @@ ${
 async function arrived(router: ReturnType<typeof createMemoryRouter>) {
   await act(() =>
     vi.waitUntil(() => router.state.initialized && router.state.navigation.state === 'idle', {
-      timeout: 15_000,
+      timeout: 30_000,
       interval: 5,
     }),
   );

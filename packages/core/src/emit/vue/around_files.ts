@@ -40,7 +40,7 @@ async function open(address: string) {
   await router.isReady();
 ${
   isRemote
-    ? `  await vi.waitUntil(() => queryClient.isFetching() === 0, { timeout: 15_000, interval: 5 });
+    ? `  await vi.waitUntil(() => queryClient.isFetching() === 0, { timeout: 30_000, interval: 5 });
   // Screens are told of records a moment after they have come.
   await new Promise((done) => setTimeout(done));
 `
@@ -71,7 +71,7 @@ ${hasVariables ? '  for (const [name, value] of Object.entries(given))\n    setV
     return;
   }
   // Screens are loaded when somebody comes there.
-  await vi.waitFor(() => expect(router.currentRoute.value.fullPath).toBe(to), { timeout: 15_000 });
+  await vi.waitFor(() => expect(router.currentRoute.value.fullPath).toBe(to), { timeout: 30_000 });
   expect(router.currentRoute.value.name).not.toBe('not-found');
   const { hash } = router.currentRoute.value;
   if (hash) await vi.waitFor(() => expect(container.querySelector(hash)).not.toBeNull());
