@@ -21,7 +21,7 @@ import type { GlyphOutline } from '../../fonts/outline.ts';
 import { textOf } from '../../model/project.ts';
 import { baseName } from '../files.ts';
 import { iconName } from './icon_name.ts';
-import { iconVector } from './icon_vector.ts';
+import { iconHolder, iconVector, type Over } from './icon_vector.ts';
 import { type GlyphSource, isSign } from './icon_glyphs.ts';
 import { CALLS_ATTRIBUTE, type PageReading, type ReadElement } from './reading.ts';
 
@@ -284,16 +284,18 @@ function toElement(input: Known, given: ReadElement): Element {
     return { ...common, kind: 'image', name: 'candidate', ...(asset ? { asset } : {}), children: [] };
   }
   const [only] = read.children;
-  if (icon?.stands === 'instead')
+  const drawn = (outline: GlyphOutline, name: string, over?: Over): Element =>
+    iconVector(outline, `${key}~icon`, { ...source, path: `${read.path}~icon` }, name, read, over);
+  if (icon?.stands === 'instead') {
+    const { base, over } = iconHolder(style.base, icon.outline);
     return {
       ...common,
-      style: { ...style, base: asIconHolder(style.base, icon.outline) },
+      style: { ...style, base },
       kind: 'box',
       name: nameOf(read, icon.name),
-      children: [
-        iconVector(icon.outline, `${key}~icon`, { ...source, path: `${read.path}~icon` }, icon.name, read),
-      ],
+      children: [drawn(icon.outline, icon.name, over)],
     };
+  }
   if (read.children.length === 1 && typeof only === 'string' && !CONTROLS.has(read.tag)) {
     return { ...common, kind: 'text', name: nameOf(read, only.trim()), text: only, children: [] };
   }
@@ -326,10 +328,12 @@ function toElement(input: Known, given: ReadElement): Element {
       source: { file: input.file, path },
     };
   });
-  if (icon && !children.length) style = { ...style, base: asIconHolder(style.base, icon.outline) };
   if (icon) {
-    const where = { ...source, path: `${read.path}~icon` };
-    children.unshift(iconVector(icon.outline, `${key}~icon`, where, icon.name, read));
+    const { base, over } = children.length
+      ? { base: style.base, over: undefined }
+      : iconHolder(style.base, icon.outline);
+    style = { ...style, base };
+    children.unshift(drawn(icon.outline, icon.name, over));
   }
   const kind: ElementKind = CONTROLS.has(read.tag) ? 'control' : 'box';
   const element: Element = { ...common, style, kind, name: '', children };
@@ -385,19 +389,6 @@ function iconOf(read: ReadElement, input: PageInput): Icon | null {
   const name =
     isText && /^[a-z0-9_ ]+$/i.test(text) ? text.replace(/_/g, ' ') : iconName(read.attributes.class ?? '');
   return { outline, name, stands: isText ? 'instead' : 'before' };
-}
-
-/**
- * An element that only held an icon no longer needs the font. A line of no height has no room of its own, so that the
- * drawing alone makes the line, as the letter did.
- */
-function asIconHolder(base: Declarations, { ascent, descent, unitsPerEm }: GlyphOutline): Declarations {
-  const { 'font-family': _family, ...rest } = base;
-  const lineHeight = base['line-height'];
-  const isTight = lineHeight === '1' || (lineHeight?.endsWith('px') && lineHeight === base['font-size']);
-  return isTight && Math.abs((ascent - descent) / unitsPerEm - 1) < 0.01
-    ? { ...rest, 'line-height': '0' }
-    : base;
 }
 
 const nameOf = (read: ReadElement, otherwise: string): string =>

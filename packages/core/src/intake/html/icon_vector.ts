@@ -1,16 +1,80 @@
 import type { GlyphOutline } from '../../fonts/outline.ts';
-import type { Element, ElementSource } from '../../model/design.ts';
+import type { Declarations, Element, ElementSource } from '../../model/design.ts';
 import type { ReadElement } from './reading.ts';
 
-const em = (units: number, perEm: number): string => `${Math.round((units / perEm) * 10_000) / 10_000}em`;
+const em = (units: number, perEm = 1): string => `${Math.round((units / perEm) * 10_000) / 10_000}em`;
 
-/** An icon as an inline drawing that takes the place, the size and the colour that its letter would have. */
+/** Heights that differ by less than this, in em, are the same. */
+const SAME = 0.01;
+
+/** How far a drawing stands out over the line that it stands in, in em. */
+export interface Over {
+  readonly above: number;
+  readonly below: number;
+}
+const NOT_OVER: Over = { above: 0, below: 0 };
+
+/**
+ * The look of an element that held nothing but the letter of an icon. It no longer needs the font; and where its line is no
+ * higher than the letter the drawing alone makes the line, so that what the font of the page is makes no difference.
+ */
+export function iconHolder(
+  base: Declarations,
+  outline: GlyphOutline,
+): { readonly base: Declarations; readonly over: Over } {
+  const line = lineOf(base);
+  const height = (outline.ascent - outline.descent) / outline.unitsPerEm;
+  if (line === null || line > height + SAME) return { base, over: NOT_OVER };
+  const { 'font-family': _family, 'vertical-align': align, ...rest } = base;
+  const isOver = height - line >= SAME;
+  // Parts of a px that drawings lose would add up from row to row.
+  const isBox = /^(inline-)?block$/.test(rest.display ?? '') && rest.height === undefined;
+  return {
+    base: {
+      ...rest,
+      'line-height': '0',
+      ...(isOver && isBox ? { height: em(line) } : {}),
+      // Parts of the line are parts of nothing then.
+      ...(align
+        ? { 'vertical-align': align.endsWith('%') ? em((parseFloat(align) / 100) * line) : align }
+        : {}),
+    },
+    over: isOver ? overOf(outline, line, parseFloat(base['font-size'] ?? '')) : NOT_OVER,
+  };
+}
+
+/**
+ * How far a letter stands out over its line. Browsers round how high fonts are to whole px, and then what they take away at
+ * the upper end.
+ * @param line its height in em
+ * @param size that of the letter in px
+ */
+function overOf({ ascent, descent, unitsPerEm }: GlyphOutline, line: number, size: number): Over {
+  const [up, down] = [ascent / unitsPerEm, -descent / unitsPerEm];
+  if (!(size > 0)) return { above: (up + down - line) / 2, below: (up + down - line) / 2 };
+  const [upPx, downPx] = [Math.round(up * size), Math.round(down * size)];
+  const baseline = (upPx + Math.floor((line * size - upPx - downPx) / 2)) / size;
+  return { above: up - baseline, below: down - (line - baseline) };
+}
+
+/** How high a line is in em; null where that is left to the font. */
+function lineOf({ 'line-height': line = '', 'font-size': size = '' }: Declarations): number | null {
+  if (/^[\d.]+(em)?$/.test(line)) return parseFloat(line);
+  const [px, per] = [parseFloat(line), parseFloat(size)];
+  return line.endsWith('px') && size.endsWith('px') && per > 0 ? px / per : null;
+}
+
+/**
+ * An icon as an inline drawing that takes the place, the size and the colour that its letter would have.
+ * @param over how far it stands out over its line: letters may, drawings make their line higher
+ */
 export function iconVector(
   outline: GlyphOutline,
   key: string,
   source: ElementSource,
   name: string,
   read: ReadElement,
+  { above, below }: Over = NOT_OVER,
 ): Element {
   const { path, unitsPerEm, ascent, descent, advance } = outline;
   const height = ascent - descent;
@@ -25,7 +89,9 @@ export function iconVector(
         display: 'inline-block',
         width: em(advance, unitsPerEm),
         height: em(height, unitsPerEm),
-        'vertical-align': em(descent, unitsPerEm),
+        'vertical-align': em(descent / unitsPerEm + below),
+        ...(above ? { 'margin-top': em(-above) } : {}),
+        ...(below ? { 'margin-bottom': em(-below) } : {}),
         fill: 'currentcolor',
         overflow: 'visible',
       },

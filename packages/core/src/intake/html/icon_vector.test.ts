@@ -1,0 +1,65 @@
+import type { GlyphOutline } from '../../fonts/outline.ts';
+import { iconHolder, iconVector } from './icon_vector.ts';
+
+const outline: GlyphOutline = { path: 'M0 0', unitsPerEm: 1792, ascent: 1536, descent: -256, advance: 1792 };
+const wide: GlyphOutline = { ...outline, unitsPerEm: 1024, ascent: 981, descent: -72 };
+
+/** Heights of the line of a drawing in px, from its margins, and of its baseline from the upper end. */
+function lineOf(letter: GlyphOutline, size: number, base: Record<string, string>) {
+  const held = iconHolder({ 'font-size': `${size}px`, ...base }, letter);
+  const read = {
+    path: '0',
+    tag: 'i',
+    attributes: {},
+    box: { x: 0, y: 0, width: 9, height: 9 },
+    base: {},
+    children: [],
+  };
+  const { style } = iconVector(letter, 'k', { file: 'a.html', path: '0' }, 'Saw', read, held.over);
+  const em = (name: string): number => parseFloat(style.base[name] ?? '0') * size;
+  const height = em('height') + em('margin-top') + em('margin-bottom');
+  return { held: held.base, height, baseline: height + em('vertical-align') };
+}
+
+test.each<[what: string, letter: GlyphOutline, size: number, line: string, height: number, baseline: number]>(
+  [
+    ['three quarters of the letter', outline, 64 / 3, '16px', 16, 15],
+    ['as high as the size, of a letter that is higher', wide, 24, '24px', 24, 22],
+    ['said without a unit', wide, 24, '1', 24, 22],
+  ],
+)(
+  'a line that is %s stays so high, with the letter where browsers put it',
+  (_, letter, size, line, height, baseline) => {
+    const made = lineOf(letter, size, {
+      'line-height': line,
+      display: 'inline-block',
+      'font-family': 'Signs',
+    });
+    expect(made.held).toMatchObject({
+      'line-height': '0',
+      height: `${Math.round((height / size) * 1e4) / 1e4}em`,
+    });
+    expect(made.held['font-family']).toBeUndefined();
+    expect(made.height).toBeCloseTo(height, 1);
+    expect(made.baseline).toBeCloseTo(baseline, 1);
+  },
+);
+
+test('what is as high as its letter is that of the drawing alone; what is higher is left to the page', () => {
+  expect(lineOf(outline, 16, { 'line-height': '16px' })).toMatchObject({
+    held: { 'line-height': '0' },
+    height: 16,
+  });
+  expect(lineOf(outline, 16, { 'line-height': '24px' }).held).toEqual({
+    'font-size': '16px',
+    'line-height': '24px',
+  });
+});
+
+test.each([
+  ['-15%', '-0.1125em'],
+  ['middle', 'middle'],
+])('that it stands at %s of its line is %s where the line says nothing any more', (align, is) => {
+  const { held } = lineOf(outline, 64 / 3, { 'line-height': '16px', 'vertical-align': align });
+  expect(held['vertical-align']).toBe(is);
+});
