@@ -201,8 +201,9 @@ test('switches that nothing sends are settings, and no form', () => {
   const switches = (button: string): string =>
     `<main data-box="0 0 900 900"><form data-box="20 20 300 400"><label data-box="20 20 200 20"><input type="checkbox" data-box="20 20 16 16"> Reminders by letter</label><label data-box="20 50 200 20"><input type="checkbox" data-box="20 50 16 16"> Reminders by call</label>${button}</form></main>`;
   const send = '<button type="submit" data-box="20 90 120 40">Save</button>';
+  const far = '<button type="button" data-box="20 300 120 40">Next picture</button>';
   const formsIn = (html: string): number => findForms(pageOfHtml(html)).length;
-  expect([formsIn(switches(send)), formsIn(switches(''))]).toEqual([1, 0]);
+  expect([formsIn(switches(send)), formsIn(switches('')), formsIn(switches(far))]).toEqual([1, 0, 0]);
 });
 
 test.each([

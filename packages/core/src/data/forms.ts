@@ -83,8 +83,8 @@ export function findForms(screen: Screen): FormProposal[] {
     // One field with nothing that says what it is for is a setting, not a form.
     if (asked.length < 2 && purpose === null) return [];
     if (!submit && asked.length < 2 && purpose !== 'search') return [];
-    // So are switches and boxes that nothing sends.
-    if (!submit && asked.every(({ type }) => type === 'yes-no')) return [];
+    // So are switches and boxes that nothing sends, or a button somewhere near that says nothing of them.
+    if ((!submit || purpose === null) && asked.every(({ type }) => type === 'yes-no')) return [];
     return [
       {
         screen: screen.key,
