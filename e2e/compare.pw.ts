@@ -69,8 +69,9 @@ test('what runs is held against what was drawn through each lens; a difference i
 test('all screens are compared with progress, which can be stopped; a sweep shows where a screen breaks', async ({
   page,
 }) => {
-  test.setTimeout(150_000);
-  const atLength = { timeout: 60_000 };
+  test.setTimeout(240_000);
+  // Browsers draw dozens of pages for this, beside whatever else draws then.
+  const atLength = { timeout: 110_000 };
   const id = await copyOfDemo(page, 'Swept');
   await page.goto(`/p/${id}/compare?in=all`);
   await page.getByRole('button', { name: /^Compare all \d+$/ }).click();
