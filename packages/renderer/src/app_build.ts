@@ -7,11 +7,28 @@ import { VENDOR } from './vendor.ts';
 export interface Built {
   readonly files: ReadonlyMap<string, Uint8Array>;
   readonly error: string | null;
-  /** The source map of `app.js`. */
-  readonly map: Uint8Array | null;
 }
 
-const EXTENSIONS = ['', '.tsx', '.ts', '/index.ts'];
+/** What an import may leave out of a file's name. */
+const ENDINGS = ['', '.tsx', '.ts', '/index.ts'];
+
+/** The file that another asks for, of whose name the end may be left out; null where it is not there. */
+export function fileAskedFor(from: string, asked: string, isThere: (path: string) => boolean): string | null {
+  const full = path.posix.resolve(path.posix.dirname(from), asked);
+  return ENDINGS.map((ending) => full + ending).find(isThere) ?? null;
+}
+
+/** The address of a picture in an app that is served under a path. */
+export const assetAddress = (base: string, file: string): string =>
+  `${base}_assets/${path.posix.basename(file)}`;
+
+/** What stands for the environment in an app that is served under a path. */
+export const environmentAt = (base: string): Record<string, string> => ({
+  'process.env.NODE_ENV': '"production"',
+  // Nothing of an environment is known here: stand-ins answer for described APIs.
+  'import.meta.env': JSON.stringify({ BASE_URL: base }),
+  'import.meta.env.BASE_URL': JSON.stringify(base),
+});
 
 /**
  * The page of an emitted project with what its bundle is called, in the place of its module.
@@ -43,11 +60,9 @@ export class AppBuild {
       const files = new Map(
         result.outputFiles!.map((file) => [path.posix.basename(file.path), file.contents]),
       );
-      const map = files.get('app.js.map') ?? null;
-      for (const name of files.keys()) if (name.endsWith('.map')) files.delete(name);
-      return { files, error: null, map };
+      return { files, error: null };
     } catch (error) {
-      return { files: new Map(), error: (error as Error).message, map: null };
+      return { files: new Map(), error: (error as Error).message };
     }
   }
 
@@ -64,15 +79,8 @@ export class AppBuild {
       jsx: 'automatic',
       target: 'es2022',
       outdir: '/out',
-      sourcemap: 'external',
-      sourcesContent: false,
       loader: { '.module.css': 'local-css' },
-      define: {
-        'process.env.NODE_ENV': '"production"',
-        // Nothing of an environment is known here: stand-ins answer for described APIs.
-        'import.meta.env': JSON.stringify({ BASE_URL: this.#base }),
-        'import.meta.env.BASE_URL': JSON.stringify(this.#base),
-      },
+      define: environmentAt(this.#base),
       logLevel: 'silent',
       plugins: [this.#fromMemory()],
     });
@@ -86,16 +94,13 @@ export class AppBuild {
           if (kind === 'entry-point') return { path: wanted, namespace: 'emitted' };
           const vendor = VENDOR[wanted];
           if (vendor) return { path: `/_vendor/${vendor}.js`, external: true };
-          const full = path.posix.resolve(path.posix.dirname(importer), wanted);
-          for (const extension of EXTENSIONS) {
-            const content = this.#files.get(full + extension);
-            if (content === null)
-              return {
-                path: `${this.#base}_assets/${path.posix.basename(full)}`,
-                ...(kind === 'url-token' ? { external: true } : { namespace: 'asset' }),
-              };
-            if (content !== undefined) return { path: full + extension, namespace: 'emitted' };
-          }
+          const file = fileAskedFor(importer, wanted, (one) => this.#files.has(one));
+          if (file !== null && this.#files.get(file) === null)
+            return {
+              path: assetAddress(this.#base, file),
+              ...(kind === 'url-token' ? { external: true } : { namespace: 'asset' }),
+            };
+          if (file !== null) return { path: file, namespace: 'emitted' };
           return { errors: [{ text: `${importer} imports ${wanted}, which is not there` }] };
         });
         build.onLoad({ filter: /.*/, namespace: 'asset' }, ({ path: address }) => ({

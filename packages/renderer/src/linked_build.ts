@@ -1,8 +1,7 @@
-import path from 'node:path';
 import { type EmittedProject, scopedSheet } from '@tovel/core';
 import { originalPositionFor, TraceMap } from '@jridgewell/trace-mapping';
 import { transform } from 'esbuild';
-import type { Built } from './app_build.ts';
+import { assetAddress, type Built, environmentAt, fileAskedFor } from './app_build.ts';
 import { VENDOR } from './vendor.ts';
 
 /** A file of the project as it stands in the script, or in the sheet. */
@@ -25,7 +24,6 @@ export interface Origin {
 }
 
 const MAIN = '/src/main.tsx';
-const EXTENSIONS = ['', '.tsx', '.ts', '/index.ts'];
 /** What a module is called by before it is known where it stands. */
 const ASKED = /\brequire\("([^"\n]+)"\)/g;
 
@@ -50,7 +48,7 @@ export class LinkedBuild {
   }
 
   /** The app as a script and a sheet (`app.js`, `app.css`); what cannot be read is said with its file and line. */
-  async build(project: EmittedProject): Promise<Omit<Built, 'map'>> {
+  async build(project: EmittedProject): Promise<Built> {
     const texts = new Map(project.files.map((file) => [`/${file.path}`, 'text' in file ? file.text : null]));
     const paths = [...texts.keys()].join('\n');
     if (paths !== this.#paths) this.#ways = new Map();
@@ -94,10 +92,9 @@ export class LinkedBuild {
     const to = new Map<string, string>();
     for (const asked of asks) {
       if (VENDOR[asked]) continue;
-      const full = path.posix.resolve(path.posix.dirname(from), asked);
-      const found = EXTENSIONS.map((extension) => full + extension).find((one) => texts.has(one));
+      const found = fileAskedFor(from, asked, (one) => texts.has(one));
       // A text may speak of it as code does; what is really missing is told when it is asked for.
-      if (found !== undefined) to.set(asked, found);
+      if (found !== null) to.set(asked, found);
     }
     this.#ways.set(from, { asks, to });
     return to;
@@ -121,12 +118,12 @@ export class LinkedBuild {
     const text = texts.get(file) ?? null;
     const known = this.#modules.get(file);
     if (known?.text === text) return known;
-    if (text === null) return plain(null, asDefault(`${this.#base}_assets/${path.posix.basename(file)}`));
+    if (text === null) return plain(null, asDefault(assetAddress(this.#base, file)));
     if (file.endsWith('.module.css')) {
       const sheet = scopedSheet(text, file.replace(/^\/src\/|\.module\.css$/g, '').replace(/\W+/g, '_'));
-      return plain(text, asDefault(Object.fromEntries(sheet.names)), this.#sheet(file, sheet.text));
+      return plain(text, asDefault(Object.fromEntries(sheet.names)), this.#sheet(sheet.text));
     }
-    if (file.endsWith('.css')) return plain(text, '', this.#sheet(file, text));
+    if (file.endsWith('.css')) return plain(text, '', this.#sheet(text));
     if (file.endsWith('.json')) return plain(text, `module.exports = ${text.trim()};`);
     const { code: whole, map } = await this.#transformed(text, file);
     const code = withoutHelpers(whole);
@@ -151,22 +148,17 @@ export class LinkedBuild {
       sourcemap: 'external',
       sourcesContent: false,
       supported: { 'dynamic-import': false },
-      define: {
-        'process.env.NODE_ENV': '"production"',
-        // Nothing of an environment is known here: stand-ins answer for described APIs.
-        'import.meta.env': JSON.stringify({ BASE_URL: this.#base }),
-        'import.meta.env.BASE_URL': JSON.stringify(this.#base),
-      },
+      define: environmentAt(this.#base),
       logLevel: 'silent',
     });
   }
 
   /** A sheet with the addresses of its pictures. */
-  #sheet(file: string, text: string): string {
-    return text.replace(/url\(\s*(["']?)(\.[^"')]+)\1\s*\)/g, (_, __, to: string) => {
-      const name = path.posix.basename(path.posix.resolve(path.posix.dirname(file), to));
-      return `url("${this.#base}_assets/${name}")`;
-    });
+  #sheet(text: string): string {
+    return text.replace(
+      /url\(\s*(["']?)(\.[^"')]+)\1\s*\)/g,
+      (_, __, to: string) => `url("${assetAddress(this.#base, to)}")`,
+    );
   }
 
   async #linked(order: readonly string[]): Promise<Map<string, Uint8Array>> {

@@ -28,14 +28,10 @@ export function findComponents(
   const lists = there.lists.filter(({ list }) => !refused.has(list.id));
   // What is a row wherever it stands is one of a list.
   const rows = new Set(lists.flatMap(({ list }) => list.places));
-  const groups = there.groups.filter(
-    ({ id, sights }) => !refused.has(id) && !sights.every(({ element }) => rows.has(element.key)),
-  );
+  const isOpen = ({ id, sights }: Repeated['groups'][number]): boolean =>
+    !refused.has(id) && !sights.every((sight) => rows.has(keyOf(sight)));
   const names = new Set<string>();
-  const same = there.same.filter(
-    ({ id, sights }) => !refused.has(id) && !sights.every(({ element }) => rows.has(element.key)),
-  );
-  const chosen = choose([...lists, ...groups], same);
+  const chosen = choose([...lists, ...there.groups.filter(isOpen)], there.same.filter(isOpen));
   const at = new Set(chosen.flatMap(({ candidate }) => candidate.sights.map(keyOf)));
   const frames = there.frames
     .map(({ sights: all, around }) =>
