@@ -1,10 +1,12 @@
-import { applyChange } from '../change/change.ts';
+import { all, applyChange, putComponent } from '../change/change.ts';
 import { emitReact } from '../emit/react/emit_react.ts';
 import { emitVue } from '../emit/vue/emit_vue.ts';
 import { findingsOf } from '../findings/rules.ts';
 import { surelyShared } from '../layouts/propose.ts';
+import type { Component } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
-import type { Project } from '../model/project.ts';
+import { elementsByKey, type Project } from '../model/project.ts';
+import { projectOf, screenOf, svg } from '../testing/build.ts';
 import { TABS, tabbed, wired } from '../testing/tabbed.ts';
 import { typeErrors } from '../testing/typecheck.ts';
 import { vueProblems } from '../testing/vue_problems.ts';
@@ -118,4 +120,48 @@ test('what the screens of a layout still have in common when one leaves it stays
   expect(Object.values(after.app.layouts)[0].screens).toHaveLength(TABS.length - 1);
   expect(inLayout(after)).not.toContain('Library');
   expect(others(after)).toEqual(others(before));
+});
+
+test('what stands in a larger component stays with it: that is told what differs on one screen', () => {
+  const menu = (label: string, y: number, ...entries: readonly string[]): string =>
+    `<g data-name="${label} menu"><rect x="20" y="${y}" width="350" height="60" rx="6" fill="#fff"/><text x="30" y="${y + 20}" font-size="13">${label}</text>${entries.map((entry, i) => `<g data-name="${label} entry"><rect x="${30 + 110 * i}" y="${y + 30}" width="100" height="24" fill="#dde"/><text x="${40 + 110 * i}" y="${y + 46}" font-size="12">${entry}</text></g>`).join('')}</g>`;
+  const withMenus = (name: string, last = 'Another'): Screen =>
+    screenOf(
+      svg(
+        `<g id="Content"><text x="24" y="60" font-size="26">${name}</text></g><g id="Bar" data-name="Bar"><rect x="0" y="600" width="390" height="200" fill="#eee"/>${menu('Notices', 610, 'Late', 'Due', last)}${menu('Account', 690, 'Profile', 'Sign out')}</g>`,
+      ),
+      name.toLowerCase(),
+    );
+  const pile = TABS.map((name) => withMenus(name));
+  const named = (pattern: RegExp): string[] =>
+    pile.flatMap((screen) =>
+      [...elementsByKey(screen).values()].flatMap(({ key, name }) => (pattern.test(name) ? [key] : [])),
+    );
+  const component = (name: string, places: readonly string[]): Component => ({
+    ...Object.values(project.app.components)[0],
+    kind: 'component',
+    name,
+    places,
+  });
+  const bare = projectOf(...pile);
+  const before: Project = {
+    ...bare,
+    app: applyChange(
+      bare.app,
+      all([
+        putComponent('bar', component('Bar', named(/^Bar$/))),
+        putComponent('menu', component('Menu', named(/ menu$/))),
+      ]),
+    ),
+  };
+  expect(before.app.components.menu.places).toHaveLength(2 * TABS.length);
+  const made = next(before, [withMenus(TABS[0], 'Missing'), ...pile.slice(1)], 2);
+  expect(made.app.components).toEqual(before.app.components);
+  const text = (file: string): string =>
+    emitReact(made, 'App').files.flatMap((one) =>
+      'text' in one && one.path.endsWith(file) ? [one.text] : [],
+    )[0];
+  expect(text('Bar.tsx')).toMatch(/= 'Another'/);
+  expect(text('Home.tsx')).toContain('Missing');
+  expect(typeErrors([emitReact(made, 'App')])).toEqual([]);
 });

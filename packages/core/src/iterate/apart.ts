@@ -44,6 +44,8 @@ export function standingApart(
 interface KeyedPlace extends Place {
   readonly key: string;
   readonly screen: string;
+  /** The keys of larger places that it stands in. */
+  readonly within: readonly string[];
 }
 
 function apartComponents(
@@ -60,50 +62,61 @@ function apartComponents(
   const keys = new Set(wanted.flatMap(([, { places, apart = [] }]) => [...places, ...apart]));
   const were = placesOf(was, keys, changed);
   const are = placesOf(is, keys);
-  return wanted.flatMap(([id, component]): Change[] => {
-    const at = (some: readonly string[]): KeyedPlace[] => some.flatMap((key) => are.get(key) ?? []);
-    const now = at(component.places);
-    const settled = now.filter(({ screen }) => !changed.has(screen));
-    if (settled.length < LEAST_SETTLED || settled.length === now.length + (component.apart ?? []).length)
-      return [];
-    const sample = unlike(settled);
-    const order = new Map(component.places.map((key, i) => [key, i]));
-    const given = (...more: readonly KeyedPlace[]): Given | null => {
-      const among = [...sample, ...more].sort(
-        (a, b) => (order.get(a.key) ?? order.size) - (order.get(b.key) ?? order.size),
+  const at = (some: readonly string[]): KeyedPlace[] => some.flatMap((key) => are.get(key) ?? []);
+  const staying = new Set(
+    wanted.flatMap(([, { places }]) => (at(places).length < LEAST_SETTLED ? [] : places)),
+  );
+  // A larger component is given what differs in the smaller ones that it holds: whether it stays is known before them.
+  const depthOf = ([, { places }]: (typeof wanted)[number]): number =>
+    Math.max(0, ...at(places).map(({ within }) => within.length));
+  return wanted
+    .toSorted((a, b) => depthOf(a) - depthOf(b))
+    .flatMap(([id, component]): Change[] => {
+      const now = at(component.places);
+      const settled = now.filter(({ screen }) => !changed.has(screen));
+      if (settled.length < LEAST_SETTLED || settled.length === now.length + (component.apart ?? []).length)
+        return [];
+      const sample = unlike(settled);
+      const order = new Map(component.places.map((key, i) => [key, i]));
+      const given = (...more: readonly KeyedPlace[]): Given | null => {
+        const among = [...sample, ...more].sort(
+          (a, b) => (order.get(a.key) ?? order.size) - (order.get(b.key) ?? order.size),
+        );
+        const made = fittingTemplate(among, component, before.get(id), fieldOf);
+        return made && more.every((place) => made.places.includes(place))
+          ? { says: givenTo(made, sample), conditions: conditionsIn(made.template.root) }
+          : null;
+      };
+      const alone = given();
+      if (!alone) return [];
+      const leave = (some: readonly KeyedPlace[]): boolean => {
+        const then = given(...some.flatMap(({ key }) => were.get(key) ?? []));
+        const still = given(...some);
+        if (!still) return true;
+        if (!then || still.conditions > then.conditions) return true;
+        return still.says !== then.says && alone.says === then.says;
+      };
+      const moved = now.filter(
+        ({ screen, within }) => changed.has(screen) && !within.some((key) => staying.has(key)),
       );
-      const made = fittingTemplate(among, component, before.get(id), fieldOf);
-      return made && more.every((place) => made.places.includes(place))
-        ? { says: givenTo(made, sample), conditions: conditionsIn(made.template.root) }
-        : null;
-    };
-    const alone = given();
-    if (!alone) return [];
-    const leave = (some: readonly KeyedPlace[]): boolean => {
-      const then = given(...some.flatMap(({ key }) => were.get(key) ?? []));
-      const still = given(...some);
-      if (!still) return true;
-      if (!then || still.conditions > then.conditions) return true;
-      return still.says !== then.says && alone.says === then.says;
-    };
-    const moved = now.filter(({ screen }) => changed.has(screen));
-    const single = moved.filter((place) => leave([place]));
-    const rest = moved.filter((place) => !single.includes(place));
-    // What fits by itself may not fit beside the others.
-    const leaving = rest.length > 1 && leave(rest) ? moved : single;
-    const gone = leaving.length <= settled.length ? keysIn(leaving) : new Set<string>();
-    const come = keysIn(
-      at(component.apart ?? []).filter((place) => changed.has(place.screen) && fits(given(place), alone)),
-    );
-    if (!gone.size && !come.size) return [];
-    return [
-      putComponent(id, {
-        ...component,
-        places: [...component.places.filter((key) => !gone.has(key)), ...come],
-        apart: [...(component.apart ?? []).filter((key) => !come.has(key)), ...gone],
-      }),
-    ];
-  });
+      const single = moved.filter((place) => leave([place]));
+      const rest = moved.filter((place) => !single.includes(place));
+      // What fits by itself may not fit beside the others.
+      const leaving = rest.length > 1 && leave(rest) ? moved : single;
+      const gone = leaving.length <= settled.length ? keysIn(leaving) : new Set<string>();
+      const come = keysIn(
+        at(component.apart ?? []).filter((place) => changed.has(place.screen) && fits(given(place), alone)),
+      );
+      if (!gone.size && !come.size) return [];
+      for (const key of gone) staying.delete(key);
+      return [
+        putComponent(id, {
+          ...component,
+          places: [...component.places.filter((key) => !gone.has(key)), ...come],
+          apart: [...(component.apart ?? []).filter((key) => !come.has(key)), ...gone],
+        }),
+      ];
+    });
 }
 
 /** What the places of a component are given, and how much of it depends on where it stands. */
@@ -114,8 +127,14 @@ interface Given {
 
 const fits = (more: Given | null, alone: Given): boolean => more !== null && more.says === alone.says;
 
-/** What places are given, without what all of them say the same: that the component says by itself. */
-function givenTo({ template, places }: Fitting<KeyedPlace>, settled: readonly KeyedPlace[]): string {
+/**
+ * What places are given, in order, without what all of them say the same: that the component says by itself; and whether
+ * they give it what it holds. By which names is left out: they depend on which places are asked.
+ */
+function givenTo(
+  { template, places, contents }: Fitting<KeyedPlace>,
+  settled: readonly KeyedPlace[],
+): string {
   const values = settled.map((place) => template.values[places.indexOf(place)] ?? null);
   const [first] = values;
   const own = template.props.filter(
@@ -126,7 +145,7 @@ function givenTo({ template, places }: Fitting<KeyedPlace>, settled: readonly Ke
       ),
   );
   return JSON.stringify(
-    values.map((one) => one && own.map(({ name }) => [name, one[name]]).sort()),
+    [!!contents, values.map((one) => one && own.map(({ name, kind }) => [kind, one[name]]))],
     withoutKeys,
   );
 }
@@ -151,18 +170,21 @@ function placesOf(
     if (on && !on.has(screen)) continue;
     const { root, rules } = emitScreenOf(plan, screen);
     const byName = new Map(rules.map((rule) => [rule.className, rule]));
-    const visit = (node: MarkupElement): void => {
-      if (node.key !== null && keys.has(node.key))
-        found.set(node.key, {
-          key: node.key,
+    const visit = (node: MarkupElement, within: readonly string[]): void => {
+      const isPlace = node.key !== null && keys.has(node.key);
+      if (isPlace)
+        found.set(node.key!, {
+          key: node.key!,
           screen,
+          within,
           node,
           rules: byName,
           route: plan.routeOf(screen),
         });
-      for (const child of node.children) if (isElement(child)) visit(child);
+      const inner = isPlace ? [...within, node.key!] : within;
+      for (const child of node.children) if (isElement(child)) visit(child, inner);
     };
-    visit(root);
+    visit(root, []);
   }
   return found;
 }

@@ -1,6 +1,6 @@
 import type { PropsBefore } from '../before.ts';
 import { equalJson } from '../../../json/json.ts';
-import { isCodeName } from '../../../model/names.ts';
+import { isCodeName, uniqueCodeName } from '../../../model/names.ts';
 import { isFlag } from '../../../vocabulary/attributes.ts';
 import { hash } from '../../../json/hash.ts';
 import {
@@ -136,8 +136,8 @@ class TemplateBuilder {
   readonly #taken = new Set<string>();
   /** Whether it is something that is pressed, with one text. */
   readonly #isLabelled: boolean;
-  /** Props of outer components that are handed on. */
-  readonly #handedOn = new Set<string>();
+  /** Props of outer components that are handed on, by their names there. */
+  readonly #handedOn = new Map<string, Found>();
   #ownLink: { readonly address: string; readonly given: Expression } | null = null;
 
   constructor(
@@ -235,6 +235,8 @@ class TemplateBuilder {
       ...this.#class(nodes, first),
       ...this.#content(nodes, first),
       ...this.#part(nodes, first),
+      // What depended on a prop of the outer component depends on it still.
+      ...(first.when ? { when: this.#carried(first.when, nodes) } : {}),
       children: [],
     };
     const outer = this.#ownLink;
@@ -245,9 +247,8 @@ class TemplateBuilder {
     this.#ownLink = outer;
     if (!children) return null;
     this.#at = nodes;
-    // What depended on a prop of the outer component depends on it still.
     const when = allOf([
-      ...(renamed.when ? [this.#carried(renamed.when, nodes)] : []),
+      ...(renamed.when ? [renamed.when] : []),
       ...(isMissing ? [this.#presence(nodes, could, first)] : []),
     ]);
     return { ...renamed, children, ...(when ? { when } : {}) };
@@ -262,7 +263,7 @@ class TemplateBuilder {
   }
 
   /**
-   * A term of the outer component, whose props are handed on as they are.
+   * A term of the outer component, whose props are handed on: under the same names, unless this one calls something else so.
    * @param nodes where it stands; a place without it may stand in another component, which has no such prop
    */
   #carried(
@@ -273,22 +274,22 @@ class TemplateBuilder {
   ): Expression {
     for (const name of propsOf(term)) {
       const given = nodes.map((node) => (node ? { given: propNamed(name) } : choices?.[0]));
-      const known = this.#found.find(({ prop }) => prop.name === name);
-      if (known && !this.#handedOn.has(name)) continue;
+      const known = this.#handedOn.get(name);
       if (known) {
         known.values = known.values.map((value, i) => value ?? given[i]);
         continue;
       }
       // It is what it is in the outer component.
       const outer = this.#places.flatMap(({ props }) => props?.find((prop) => prop.name === name) ?? [])[0];
-      this.#taken.add(name);
-      this.#handedOn.add(name);
-      this.#found.push({
+      const own = uniqueCodeName(name, 'given', (one) => this.#taken.has(one));
+      const as = own === name ? {} : { name: own, proposed: own };
+      this.#taken.add(own);
+      const found: Found = {
         prop: outer
-          ? { ...outer, isOptional: outer.isOptional || given.includes(undefined) }
+          ? { ...outer, ...as, isOptional: outer.isOptional || given.includes(undefined) }
           : {
-              name,
-              proposed: name,
+              name: own,
+              proposed: own,
               what: 'handed on',
               at: [],
               kind: choices ? 'choice' : kind,
@@ -297,9 +298,13 @@ class TemplateBuilder {
             },
         values: given,
         isOfPart: false,
-      });
+      };
+      this.#handedOn.set(name, found);
+      this.#found.push(found);
     }
-    return term;
+    return mapExpression(term, (part) =>
+      part.kind === 'prop' ? propNamed(this.#handedOn.get(part.name)?.prop.name ?? part.name) : part,
+    );
   }
 
   /** A term of a node with its own link made neutral. */
@@ -383,7 +388,7 @@ class TemplateBuilder {
       if (there.some((node) => node.slots?.[`@${name}`])) {
         const exprs = nodes.map((node) => this.#own(node, node?.slots?.[`@${name}`]));
         if (new Set(exprs.filter((_, i) => nodes[i])).size === 1) {
-          this.#carried(
+          slots[`@${name}`] = this.#carried(
             first.slots![`@${name}`],
             nodes,
             first.slots![`@${name}`].kind === 'choice' || isFlag(first.tag, name) ? 'flag' : 'text',
@@ -453,8 +458,8 @@ class TemplateBuilder {
     if (!isSameTarget)
       slots.to = this.#slot('link', targets, { tag: first.tag, node: first }, undefined, true);
     if (slots.asset && isSameTerm(slots.asset, first.slots?.asset))
-      this.#carried(slots.asset, nodes, 'image');
-    if (slots.to && isSameTerm(slots.to, first.slots?.to)) this.#carried(slots.to, nodes, 'link');
+      slots.asset = this.#carried(slots.asset, nodes, 'image');
+    if (slots.to && isSameTerm(slots.to, first.slots?.to)) slots.to = this.#carried(slots.to, nodes, 'link');
     return { attributes, ...(Object.keys(slots).length ? { slots } : {}) };
   }
 
@@ -571,8 +576,13 @@ class TemplateBuilder {
         );
         return { className: null, variant: { by, classes } };
       }
-      this.#carried(first.variant.by, nodes, 'flag', 'true' in classes ? undefined : Object.keys(classes));
-      return { className: null, variant: { ...first.variant, classes } };
+      const by = this.#carried(
+        first.variant.by,
+        nodes,
+        'flag',
+        'true' in classes ? undefined : Object.keys(classes),
+      );
+      return { className: null, variant: { by, classes } };
     }
     const looks = nodes.map((node, i) => (node ? lookOf(this.#places[i], node.className) : undefined));
     const distinct = [...new Set(looks.filter((look) => look !== undefined))];
