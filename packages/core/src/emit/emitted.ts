@@ -17,6 +17,8 @@ export interface EmittedProject {
   readonly files: readonly EmittedFile[];
   /** Key of each screen's component file, by screen key. */
   readonly fileOfScreen: ReadonlyMap<string, string>;
+  /** What of long files has a file of its own beside it: names by outermost elements, by file as `CodeBefore` calls them. */
+  readonly pieces?: ReadonlyMap<string, ReadonlyMap<string, string>>;
   /** What people wrote by hand, where there is any. */
   readonly handWritten?: readonly HandWrittenPart[];
   /** Files that the formatter could not read, each with its reason: they are as they were written first, and will not build. */

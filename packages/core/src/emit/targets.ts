@@ -2,6 +2,7 @@ import { type EmittedProject } from './emitted.ts';
 import { type App, DELIVERY, type Delivery } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import type { EmissionProgress } from './progress.ts';
+import { type CodeBefore, codeBefore } from './form/before.ts';
 import { emitHtml } from './html/emit_html.ts';
 import { emitReactWithTheirs } from './react/emit_react.ts';
 import { emitVue } from './vue/emit_vue.ts';
@@ -38,6 +39,10 @@ export const targets: Readonly<
     emit: emitHtml,
   },
 };
+
+/** What of each long file has a file of its own, as the project is written: by file, names by outermost elements. */
+export const piecesOf = (project: Project): CodeBefore['pieces'] =>
+  targets[targetOf(project.app)].emit(project, 'App').pieces ?? codeBefore(project.app).pieces;
 
 export type TargetName = Delivery['target'];
 

@@ -2,11 +2,12 @@ import { codeBefore } from '../emit/form/before.ts';
 import { frameAround } from '../emit/form/layouts/layouts.ts';
 import { applyChange, type Change, putComponent, putLayout } from '../change/change.ts';
 import { fieldsShown } from '../emit/form/components/extraction.ts';
-import { type Fitting, fittingTemplate } from '../emit/form/components/extract.ts';
+import { type Fitting, fittingTemplate, looksIn } from '../emit/form/components/extract.ts';
 import type { Place } from '../emit/form/components/template.ts';
 import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
 import { isElement, type MarkupElement, withoutKeys } from '../emit/form/markup.ts';
 import type { App } from '../model/app.ts';
+import { equalJson } from '../json/json.ts';
 import type { Project } from '../model/project.ts';
 
 /** So many places or screens that nothing happened to are what the others are held against. */
@@ -76,7 +77,13 @@ function apartComponents(
       const settled = now.filter(({ screen }) => !changed.has(screen));
       if (settled.length < LEAST_SETTLED || settled.length === now.length + (component.apart ?? []).length)
         return [];
-      const sample = unlike(settled);
+      const moved = now.filter(
+        (place) =>
+          changed.has(place.screen) &&
+          !place.within.some((key) => staying.has(key)) &&
+          !isSamePlace(were.get(place.key), place),
+      );
+      const sample = unlike(settled, moved.length + 1);
       const order = new Map(component.places.map((key, i) => [key, i]));
       const given = (...more: readonly KeyedPlace[]): Given | null => {
         const among = [...sample, ...more].sort(
@@ -92,13 +99,11 @@ function apartComponents(
       const leave = (some: readonly KeyedPlace[]): boolean => {
         const then = given(...some.flatMap(({ key }) => were.get(key) ?? []));
         const still = given(...some);
-        if (!still) return true;
-        if (!then || still.conditions > then.conditions) return true;
+        // What was no part of it before leaves nothing.
+        if (!still || !then) return then !== null || (still !== null && still.says !== alone.says);
+        if (still.conditions > then.conditions) return true;
         return still.says !== then.says && alone.says === then.says;
       };
-      const moved = now.filter(
-        ({ screen, within }) => changed.has(screen) && !within.some((key) => staying.has(key)),
-      );
       const single = moved.filter((place) => leave([place]));
       const rest = moved.filter((place) => !single.includes(place));
       // What fits by itself may not fit beside the others.
@@ -189,15 +194,29 @@ function placesOf(
   return found;
 }
 
-/** Places that differ from each other in what they say. */
-function unlike(places: readonly KeyedPlace[]): readonly KeyedPlace[] {
+/** Whether a place says what it said, and looks as it looked; by which classes is not asked. */
+const isSamePlace = (was: KeyedPlace | undefined, is: KeyedPlace): boolean =>
+  was !== undefined && saidBy(was.node) === saidBy(is.node) && equalJson(looksIn(was), looksIn(is));
+
+const saidBy = (node: MarkupElement): string =>
+  JSON.stringify(node, (name, value: unknown) =>
+    name === 'className' ? undefined : withoutKeys(name, value),
+  );
+
+/**
+ * Places that differ from each other in what they say, and as many others as make it `least`: what most say is said once, and
+ * those that are alike are most.
+ */
+function unlike(places: readonly KeyedPlace[], least: number): readonly KeyedPlace[] {
   const found = new Map<string, KeyedPlace>();
   for (const place of places) {
     const says = signOf(place.node);
     if (!found.has(says)) found.set(says, place);
     if (found.size === MOST_COMPARED) break;
   }
-  return [...found.values()];
+  const sample = new Set(found.values());
+  for (const place of places) if (sample.size < least) sample.add(place);
+  return [...sample];
 }
 
 function apartScreens(

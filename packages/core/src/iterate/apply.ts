@@ -17,6 +17,7 @@ import { uniqueName } from '../model/names.ts';
 import { elementsByKey, type Project } from '../model/project.ts';
 import { addToDesign, type IntakeResult } from '../intake/batch.ts';
 import { keepCode } from '../emit/form/before.ts';
+import { piecesOf } from '../emit/targets.ts';
 import { partedAtFirst } from '../project/part_first.ts';
 import { takeIn } from '../project/take_in.ts';
 import { cutOverlay, overlayWithin } from '../overlays/cut.ts';
@@ -96,7 +97,7 @@ export function applyIteration(
     }),
   );
   // What the round leaves alone is written as before.
-  const code = design.screens.length ? keepCode(app, codeOf(project)) : all([]);
+  const code = design.screens.length ? keepCode(app, codeOf(project, piecesOf(project))) : all([]);
   const apart = standingApart(
     project,
     { design: made, app: applyChange(applyChange(after, code), taken) },

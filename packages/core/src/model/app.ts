@@ -796,6 +796,12 @@ const codeEntry = kinds({
     screen: optional(screenKey),
     names: list(fields({ at: elementKey, on: text(50), name: className }), { max: 5000 }),
   },
+  /** What of a long file has a file of its own beside it, by its outermost element, and what that is called. */
+  pieces: {
+    screen: optional(screenKey),
+    part: optional(text(300, { min: 1 })),
+    names: list(fields({ at: elementKey, name: className }), { max: 1000 }),
+  },
   /** What the rows of a screen are known by among their records, and what the constant with those is called. */
   rows: {
     screen: optional(screenKey),

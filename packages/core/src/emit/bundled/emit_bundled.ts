@@ -2,7 +2,6 @@ import { camelCase, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { hostOf, overlayOf, type Project } from '../../model/project.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import { assetFile, assetsOf } from '../form/assets.ts';
-import { screenFile } from '../form/before.ts';
 import type { Extraction } from '../form/components/extract.ts';
 import type { EmittedList } from '../form/components/lists.ts';
 import { theirsOf } from '../form/components/theirs.ts';
@@ -14,9 +13,9 @@ import { EmissionPlan } from '../form/plan.ts';
 import { shownScreenOf } from '../form/shown_screen.ts';
 import type { RouteEntry } from '../form/route_tree.ts';
 import { isActing } from '../form/hooked.ts';
-import { actsBefore } from '../form/before.ts';
+import { actsBefore, codeBefore, componentFile, type PiecesBefore, screenFile } from '../form/before.ts';
 import { logicFiles, logicOf, type ViewLogic } from './logic_files.ts';
-import { partComponent, partScreen } from '../form/screen_parts.ts';
+import { keptPieces, partComponent, partScreen } from '../form/screen_parts.ts';
 import type { Palette } from '../form/styles/palette.ts';
 import type { FileStyles } from '../form/styles/places.ts';
 import { hashInAddress } from '../html/print_html.ts';
@@ -80,6 +79,8 @@ interface ViewFiles {
   readonly files: readonly EmittedFile[];
   readonly links: readonly Omit<TestedLink, 'from'>[];
   readonly assets: readonly string[];
+  /** What of it has a file of its own beside it. */
+  readonly pieces: PiecesBefore;
 }
 
 function emitAll(
@@ -100,7 +101,9 @@ function emitAll(
   const parts = partsOf(plan, folders);
   const { layouts, styles, icons, palette, extraction, collections } = parts;
   const writer = new Writer(plan, dialect, parts);
-  const put = (made: ViewFiles): void => {
+  const pieces = new Map<string, PiecesBefore>();
+  const parted = (id: string, some: PiecesBefore): void => void (some.size && pieces.set(id, some));
+  const put = (made: Omit<ViewFiles, 'pieces'>): void => {
     files.push(...made.files);
     for (const hash of made.assets) assets.set(hash, assetFile(plan.project, hash));
   };
@@ -114,6 +117,7 @@ function emitAll(
     const made = writer.screen(key, path, folder);
     fileOfScreen.set(key, path + dialect.ending);
     put(made);
+    parted(screenFile(key), made.pieces);
     const from = addressOf(key);
     allLinks.push(
       ...made.links
@@ -123,7 +127,7 @@ function emitAll(
   }
   for (const { name: folder, screens, frame } of layouts.layouts) {
     const rules = usedRules(frame.root, frame.rules);
-    const made = writer.view(
+    const { files: made } = writer.view(
       `src/layouts/${folder}/${folder}`,
       folder,
       frame.root,
@@ -143,7 +147,9 @@ function emitAll(
     const component = folders.take(entry.name, 'Overlay', pascalCase(key) || 'Overlay');
     const path = `src/overlays/${component}/${component}`;
     fileOfScreen.set(key, path + dialect.ending);
-    put(writer.screen(key, path, component));
+    const made = writer.screen(key, path, component);
+    put(made);
+    parted(screenFile(key), made.pieces);
     const overlay = overlayOf(entry);
     const over = (overlay.over ?? []).flatMap((screen) => plan.routeOf(screen) ?? []);
     return { name: codeName, component, label: entry.name, overlay, over };
@@ -157,8 +163,9 @@ function emitAll(
   tell?.(total, total);
   for (const component of extraction.components) {
     const screen = component.root.key ? hostOf(plan.project, component.root.key) : undefined;
-    for (const file of writer.component(component))
-      files.push({ ...file, ...(screen === undefined ? {} : { screen }) });
+    const made = writer.component(component);
+    parted(componentFile(component.name), made.pieces);
+    for (const file of made.files) files.push({ ...file, ...(screen === undefined ? {} : { screen }) });
   }
   const { apis } = plan;
   for (const collection of collections) {
@@ -245,7 +252,7 @@ function emitAll(
   if (files.some(({ path }) => path.startsWith('src/forms/'))) text('src/forms/forms.css', formsCss);
   if (hasNotice) text('src/shell/notice.css', noticeCss);
   files.sort((a, b) => (a.path < b.path ? -1 : 1));
-  return { files, fileOfScreen };
+  return { files, fileOfScreen, pieces };
 }
 
 /** The libraries that something is taken from, with their versions. */
@@ -327,15 +334,18 @@ class Writer {
       extraction.components.map(({ name }) => name),
       this.#plan.project.app.delivery.logic,
       [...actsBefore(this.#plan.project.app, screenFile(key))],
+      [...this.#piecesBefore(screenFile(key))],
     ]);
     const known = written.get(root);
     if (known?.own === own && known.palette === palette && known.context === context) return known;
     const lists = extraction.lists.get(key) ?? [];
+    const { files, pieces } = this.view(path, component, root, screenFile(key), lists, false);
     const made = {
       context,
       own,
       palette,
-      files: onScreen(this.view(path, component, root, screenFile(key), lists, false), key),
+      files: onScreen(files, key),
+      pieces,
       links: testedLinksIn(screen.root),
       assets: assetsOf(screen),
     };
@@ -350,7 +360,7 @@ class Writer {
     styles: string,
     lists: readonly EmittedList[],
     hasOutlet: boolean,
-  ): readonly EmittedFile[] {
+  ): Pick<ViewFiles, 'files' | 'pieces'> {
     const around = this.#around(styles);
     const taken = this.#taken(component);
     // A layout's outlet stays where it is.
@@ -360,10 +370,14 @@ class Writer {
           root,
           (name) => taken.has(name),
           (node) => this.#dialect.linesOf(node, around),
+          this.#piecesBefore(styles),
         );
     const logic = this.#logicFor(component, root, hasOutlet, styles);
     const files = this.#dialect.view({ ...around, ...parted, path, component, lists, hasOutlet, logic });
-    return logic ? [...files, ...logicFiles(path, component, root, logic)] : files;
+    return {
+      files: logic ? [...files, ...logicFiles(path, component, root, logic)] : files,
+      pieces: keptPieces(parted.parts),
+    };
   }
 
   /** What lets people hook in on a screen, or on what opens over screens. */
@@ -374,16 +388,31 @@ class Writer {
       : logicOf(component, root, actsBefore(this.#plan.project.app, file));
   }
 
-  component(component: Parts['extraction']['components'][number]): EmittedFile[] {
+  component(
+    component: Parts['extraction']['components'][number],
+  ): Pick<ViewFiles, 'pieces'> & { readonly files: EmittedFile[] } {
     const { name } = component;
-    const around = this.#around(`component ${name}`);
+    const around = this.#around(componentFile(name));
     const taken = this.#taken(name);
     const parted = partComponent(
       component,
       (one) => taken.has(one),
       (node) => this.#dialect.linesOf(node, around),
+      this.#piecesBefore(componentFile(name)),
     );
-    return this.#dialect.component(parted.component, parted.pieces, `src/components/${name}/${name}`, around);
+    return {
+      files: this.#dialect.component(
+        parted.component,
+        parted.pieces,
+        `src/components/${name}/${name}`,
+        around,
+      ),
+      pieces: keptPieces(parted.pieces),
+    };
+  }
+
+  #piecesBefore(file: string): PiecesBefore {
+    return codeBefore(this.#plan.project.app).pieces.get(file) ?? new Map();
   }
 
   /** Names that the pieces of a file cannot have. */

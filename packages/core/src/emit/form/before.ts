@@ -62,7 +62,11 @@ export interface CodeBefore {
   readonly acts: ReadonlyMap<string, ReadonlyMap<string, string>>;
   /** What the rows of each screen are known by, by their keys. */
   readonly rows: ReadonlyMap<string, ReadonlyMap<string, KeptRow>>;
+  /** What of each long file has a file of its own: names by outermost elements. By file. */
+  readonly pieces: ReadonlyMap<string, PiecesBefore>;
 }
+/** What of a long file has a file of its own beside it: what it is called, by its outermost element. */
+export type PiecesBefore = ReadonlyMap<string, string>;
 
 export const NOTHING_BEFORE: CodeBefore = {
   shared: new Map(),
@@ -73,6 +77,7 @@ export const NOTHING_BEFORE: CodeBefore = {
   insides: new Map(),
   acts: new Map(),
   rows: new Map(),
+  pieces: new Map(),
 };
 
 const known = new WeakMap<App['code'], CodeBefore>();
@@ -83,16 +88,16 @@ export function codeBefore({ code }: App): CodeBefore {
     const entries = Object.values(code);
     const ofKind = <K extends CodeEntry['kind']>(kind: K) =>
       entries.filter((entry): entry is Extract<CodeEntry, { kind: K }> => entry.kind === kind);
+    // A screen that is gone has no file.
+    const byFile = <T extends { readonly screen?: string; readonly part?: string }>(
+      written: readonly T[],
+    ): readonly (readonly [string, T])[] =>
+      written.flatMap((one) =>
+        one.screen || one.part ? [[one.screen ? screenFile(one.screen) : one.part!, one] as const] : [],
+      );
     before = {
       shared: new Map(ofKind('class').map(({ name, style }) => [name, style])),
-      // A screen that is gone has no file.
-      files: new Map(
-        ofKind('file').flatMap((file) =>
-          file.screen || file.part
-            ? [[file.screen ? screenFile(file.screen) : file.part!, file] as const]
-            : [],
-        ),
-      ),
+      files: new Map(byFile(ofKind('file'))),
       values: new Map(ofKind('value').map(({ name, value }) => [value, name])),
       drawings: new Map(ofKind('drawing').map(({ name, sign, isSmall }) => [sign, { name, isSmall }])),
       props: new Map(
@@ -120,6 +125,12 @@ export function codeBefore({ code }: App): CodeBefore {
         ),
       ),
       rows: keptRows({ code }),
+      pieces: new Map(
+        byFile(ofKind('pieces')).map(([id, { names }]) => [
+          id,
+          new Map(names.map(({ at, name }) => [at, name])),
+        ]),
+      ),
     };
     known.set(code, before);
   }
@@ -129,6 +140,9 @@ export function codeBefore({ code }: App): CodeBefore {
 const SCREEN = 'screen ';
 /** How the file of a screen is called here. */
 export const screenFile = (key: string): string => SCREEN + key;
+
+/** How the file of a component is called here. */
+export const componentFile = (name: string): string => `component ${name}`;
 
 /** What the functions of a screen were called, by the name of its file here. */
 export const actsBefore = (app: App, file: string): ReadonlyMap<string, string> =>
@@ -168,11 +182,14 @@ export function keepCode({ code }: App, now: CodeBefore): Change {
   }
   for (const [screen, rows] of now.rows)
     put({ kind: 'rows', screen, rows: [...rows].map(([at, row]) => ({ at, ...row })) }, screen);
+  const fileOf = (id: string) => (id.startsWith(SCREEN) ? { screen: id.slice(SCREEN.length) } : { part: id });
+  for (const [id, names] of now.pieces)
+    put({ kind: 'pieces', ...fileOf(id), names: [...names].map(([at, name]) => ({ at, name })) }, id);
   for (const [id, { own, values, looks }] of now.files)
     put(
       {
         kind: 'file',
-        ...(id.startsWith(SCREEN) ? { screen: id.slice(SCREEN.length) } : { part: id }),
+        ...fileOf(id),
         own,
         values,
         looks,

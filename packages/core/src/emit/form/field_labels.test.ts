@@ -26,6 +26,31 @@ test.each<[string, Element[], string[]]>([
     ['Lend a saw'],
   ],
   [
+    'the nearest words before a box to be ticked in a long part',
+    [
+      element(
+        'p',
+        'What is said here goes on and on, for it is not about the box that comes at the end of it.',
+      ),
+      element('div', [element('h6', 'Fixed bar'), element('i', '')]),
+      element('div', [field({ type: 'checkbox' })]),
+      element('p', 'Something else'),
+    ],
+    ['Fixed bar'],
+  ],
+  [
+    'the first words after it, where none are before',
+    [
+      element('div', [field({ type: 'checkbox' })]),
+      element('p', 'Keep me signed in'),
+      element(
+        'p',
+        'What is said here goes on and on, for it is not about the box that comes before all of it.',
+      ),
+    ],
+    ['Keep me signed in'],
+  ],
+  [
     'the title of a label without words',
     [element('label', [field({ type: 'file' })], { title: 'Send a picture' })],
     ['Send a picture'],

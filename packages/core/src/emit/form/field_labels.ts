@@ -12,7 +12,7 @@ export const isField = ({ tag, attributes }: Element): boolean =>
 
 /**
  * What fields are called that nothing on the page is tied to: the words of the label before them, or for boxes to be
- * ticked those of what they stand in. By key.
+ * ticked those of what they stand in, where it is about them alone, else the nearest before or after. By key.
  */
 export function fieldLabels(root: Element): ReadonlyMap<string, string> {
   const named = new Set<string>();
@@ -34,12 +34,11 @@ export function fieldLabels(root: Element): ReadonlyMap<string, string> {
       const isInLabel = around.some((outer) => outer.tag === 'label' && textOf(outer) !== '');
       if (isInLabel || isCalled(element)) return;
       const isTicked = ['checkbox', 'radio'].includes(element.attributes?.type ?? '');
-      const beside = isTicked ? (around.map(textOf).find((text) => text !== '') ?? '') : '';
       const label =
         around.find((outer) => outer.tag === 'label')?.attributes?.title ||
         titles.get(element.attributes?.id ?? '') ||
         before ||
-        (beside.length <= LONGEST ? beside : `${beside.slice(0, LONGEST)}…`);
+        (isTicked ? wordsBeside([element, ...around]) : '');
       if (label) labels.set(element.key, label);
       return;
     }
@@ -52,6 +51,30 @@ export function fieldLabels(root: Element): ReadonlyMap<string, string> {
   };
   visit(root, [], '');
   return labels;
+}
+
+/** The words around the first of elements. @param nested each in the next */
+function wordsBeside(nested: readonly Element[]): string {
+  const at = nested.findIndex((outer) => textOf(outer) !== '');
+  if (at < 1) return '';
+  const whole = textOf(nested[at]);
+  if (whole.length <= LONGEST) return whole;
+  const { children } = nested[at];
+  const own = children.indexOf(nested[at - 1]);
+  const nearest = [...children.slice(0, own).toReversed(), ...children.slice(own + 1)]
+    .map((child) => {
+      const said = leavesWithText(child);
+      return (children.indexOf(child) < own ? said.at(-1) : said[0]) ?? '';
+    })
+    .find(Boolean);
+  return nearest && nearest.length <= LONGEST ? nearest : '';
+}
+
+/** What the innermost elements with words say, in order. */
+function leavesWithText(element: Element): string[] {
+  const inner = element.children.flatMap(leavesWithText);
+  const own = inner.length ? '' : textOf(element);
+  return own ? [own] : inner;
 }
 
 /** Ids by which labels that are tied to nothing are tied to the fields after them: of labels and of fields, by key. */

@@ -3,7 +3,7 @@ import { isCodeName, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import type { Project } from '../../model/project.ts';
 import type { KeptRow } from '../../records/kept_rows.ts';
 import { actNames } from './act_names.ts';
-import { type CodeBefore, codeBefore, type FileBefore, screenFile } from './before.ts';
+import { type CodeBefore, codeBefore, componentFile, type FileBefore, screenFile } from './before.ts';
 import { isHooked } from './hooked.ts';
 import { classesIn, type Extraction } from './components/extract.ts';
 import { extractionOf } from './components/extraction.ts';
@@ -77,7 +77,7 @@ export function partsOf(plan: EmissionPlan, folders: Folders): Parts {
 }
 
 /** How the code of a project is written, so that it can go on being written that way. */
-export function codeOf(project: Project): CodeBefore {
+export function codeOf(project: Project, pieces: CodeBefore['pieces'] = new Map()): CodeBefore {
   const plan = new EmissionPlan(project);
   const { extraction, layouts, rules, styles, icons, palette } = partsOf(plan, new Folders());
   const before = codeBefore(project.app);
@@ -116,6 +116,7 @@ export function codeOf(project: Project): CodeBefore {
       ]),
     ),
     rows: rowsIn(plan, extraction),
+    pieces,
   };
 }
 
@@ -166,7 +167,7 @@ export const fileRules = (plan: EmissionPlan, extraction: Extraction, layouts: L
     id: `layout ${name}`,
     rules: usedRules(frame.root, frame.rules),
   })),
-  ...extraction.components.map(({ name, rules }) => ({ id: `component ${name}`, rules })),
+  ...extraction.components.map(({ name, rules }) => ({ id: componentFile(name), rules })),
 ];
 
 const used = new WeakMap<

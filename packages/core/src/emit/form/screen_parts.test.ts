@@ -4,7 +4,7 @@ import type { EmittedComponent } from './components/extract.ts';
 import type { Prop } from './components/template.ts';
 import type { MarkupElement } from './markup.ts';
 import { newUsed, printElement, printTsx } from '../react/print_tsx.ts';
-import { partComponent, partScreen } from './screen_parts.ts';
+import { keptPieces, partComponent, partScreen } from './screen_parts.ts';
 
 const options = {
   component: 'Home',
@@ -48,6 +48,27 @@ test('a long screen is parted into pieces that can be read, and nothing of it is
 test('what is short stays whole', () => {
   const root = node('page', rows(30));
   expect(partScreen(root, () => false, linesOf)).toEqual({ root, parts: [] });
+});
+
+test('what was a piece goes on being one, called as it was, however long or short what it is of is now', () => {
+  const page = (first: number, second: number): MarkupElement =>
+    node('page', [
+      node('header', rows(20)),
+      node('main', [node('card', rows(first)), node('list', rows(second)), node('note', rows(3))]),
+    ]);
+  const none = (): boolean => false;
+  const before = partScreen(page(70, 40), none, linesOf);
+  expect(before.parts.map(({ name }) => name)).toEqual(['Card']);
+  const kept = keptPieces(before.parts);
+  // The other would be the longer one by now.
+  const after = partScreen(page(40, 70), none, linesOf, kept);
+  expect(after.parts.map(({ name }) => name)).toEqual(['Card']);
+  expect(partScreen(page(40, 70), none, linesOf).parts.map(({ name }) => name)).toEqual(['List']);
+  const shorter = partScreen(page(10, 5), none, linesOf, kept);
+  expect(shorter.parts.map(({ name }) => name)).toEqual(['Card']);
+  // What another is called by now it cannot be called.
+  const renamed = partScreen(page(70, 40), (name) => name === 'Card', linesOf, kept);
+  expect(renamed.parts.map(({ name }) => name)).toEqual(['Card2']);
 });
 
 test.each<[string, MarkupElement[], string]>([

@@ -1,3 +1,4 @@
+import type { PiecesBefore } from './before.ts';
 import { holdsContent } from './components/hollow.ts';
 import { pascalCase, plural, uniqueCodeName } from '../../model/names.ts';
 import { propNamed } from '../../expression/expression.ts';
@@ -8,6 +9,8 @@ import { isElement, isText, mapChildren, type MarkupElement, textIn } from './ma
 const MOST_LINES = 150;
 /** Lines that come of one when it is formatted, at most: a call that is long has a line for each of what it is given. */
 const FORMATTED = 1.2;
+/** Of what was parted before: a line more does not part it anew. */
+const FORMATTED_AS_BEFORE = 1.05;
 /** Lines that a part takes up at least, to be worth a file. */
 const LEAST_LINES = 12;
 /** Lines of a file around its markup: imports, the function and its end. */
@@ -95,23 +98,34 @@ function countUses(node: MarkupElement, counts = new Map<string, number>()): Rea
   return counts;
 }
 
+/** Whether an element can have a file of its own: what it depends on, and what it holds for others, stays. */
+const canBePiece = (node: MarkupElement): boolean => !node.use && !node.when && !holdsContent(node);
+
 /**
  * Parts a long screen into pieces that a person can read, each with its own file in the screen's folder; the longest that
- * fit go first. What is short stays whole.
+ * fit go first. What is short stays whole, and what was a piece goes on being one.
  * @param linesOf how many lines an element is written as
+ * @param before the pieces that there were
  */
 export function partScreen(
   root: MarkupElement,
   isTaken: (name: string) => boolean,
   linesOf: (node: MarkupElement) => number,
+  before: PiecesBefore = new Map(),
   around = AROUND,
 ): { readonly root: MarkupElement; readonly parts: readonly ScreenPart[] } {
   const parts: ScreenPart[] = [];
   const names = new Set<string>();
-  const most = (MOST_LINES - around) / FORMATTED;
+  const most = (MOST_LINES - around) / (before.size ? FORMATTED_AS_BEFORE : FORMATTED);
+  const nameBefore = ({ key }: MarkupElement): string | undefined =>
+    key === null ? undefined : before.get(key);
+  const wasPiece = (node: MarkupElement): boolean => canBePiece(node) && nameBefore(node) !== undefined;
+  const held = new Set(before.values());
   const out = (node: MarkupElement): MarkupElement => {
-    const wanted = wordsFor(node).map(pascalCase);
-    const isFree = (one: string): boolean => !names.has(one) && !isTaken(one);
+    const known = nameBefore(node);
+    const wanted = known === undefined ? wordsFor(node).map(pascalCase) : [known];
+    const isFree = (one: string): boolean =>
+      !names.has(one) && !isTaken(one) && (one === known || !held.has(one));
     const name = uniqueCodeName(wanted.find(isFree) ?? wanted[0], 'Part', (one) => !isFree(one));
     names.add(name);
     parts.push({ name, root: node });
@@ -125,15 +139,17 @@ export function partScreen(
     };
   };
   const shorten = (node: MarkupElement): MarkupElement => {
-    if (linesOf(node) <= most) return node;
-    let children = node.children.map((child) => (isElement(child) ? shorten(child) : child));
+    const isLong = linesOf(node) > most;
+    if (!isLong && !(before.size && holdsAny(node, wasPiece))) return node;
+    let children = node.children.map((child) => {
+      if (!isElement(child)) return child;
+      const made = shorten(child);
+      return wasPiece(child) ? out(made) : made;
+    });
+    if (!isLong) return { ...node, children };
     let total = linesOf({ ...node, children });
     const large = children
-      .flatMap((child, i) =>
-        isElement(child) && !child.use && !child.when && !holdsContent(child)
-          ? [{ i, lines: linesOf(child) }]
-          : [],
-      )
+      .flatMap((child, i) => (isElement(child) && canBePiece(child) ? [{ i, lines: linesOf(child) }] : []))
       .sort((a, b) => b.lines - a.lines);
     const gone = new Map<number, MarkupElement>();
     for (const { i, lines } of large) {
@@ -148,6 +164,14 @@ export function partScreen(
   return { root: shorten(root), parts };
 }
 
+/** Whether any element within one is such. */
+const holdsAny = (node: MarkupElement, isSuch: (node: MarkupElement) => boolean): boolean =>
+  node.children.some((child) => isElement(child) && (isSuch(child) || holdsAny(child, isSuch)));
+
+/** The pieces of a file as they are kept. */
+export const keptPieces = (parts: readonly ScreenPart[]): PiecesBefore =>
+  new Map(parts.flatMap(({ name, root: { key } }) => (key === null ? [] : [[key, name] as const])));
+
 /**
  * Parts a long component as `partScreen` does screens; each piece is given those props that it looks at.
  * @returns the component without its pieces, and them as components of their own
@@ -156,9 +180,11 @@ export function partComponent(
   component: EmittedComponent,
   isTaken: (name: string) => boolean,
   linesOf: (node: MarkupElement) => number,
+  before?: PiecesBefore,
 ): { readonly component: EmittedComponent; readonly pieces: readonly EmittedComponent[] } {
   const { root, props } = component;
-  const { root: left, parts } = partScreen(root, isTaken, linesOf, AROUND + LINES_A_PROP * props.length);
+  const around = AROUND + LINES_A_PROP * props.length;
+  const { root: left, parts } = partScreen(root, isTaken, linesOf, before, around);
   if (!parts.length) return { component, pieces: [] };
   // Those that a piece hands on to pieces within it are among its own.
   const looks = new Map(parts.map((part) => [part.name, part.root]));

@@ -653,7 +653,7 @@ function withoutOddLooks<P extends Place>(places: readonly P[]): readonly P[] {
 }
 
 /** The looks of all elements of a place, in order. */
-function looksIn(place: Place): string[] {
+export function looksIn(place: Place): string[] {
   const looks: string[] = [];
   visitMarkup(place.node, ({ className }) => {
     looks.push(hash(lookOf(place, className)));
