@@ -90,9 +90,9 @@ function apartComponents(
           (a, b) => (order.get(a.key) ?? order.size) - (order.get(b.key) ?? order.size),
         );
         const made = fittingTemplate(among, component, before.get(id), fieldOf);
-        return made && more.every((place) => made.places.includes(place))
-          ? { says: givenTo(made, sample), conditions: conditionsIn(made.template.root) }
-          : null;
+        if (!made || !more.every((place) => made.places.includes(place))) return null;
+        const conditions = conditionsIn(made.template.root);
+        return { says: givenTo(made, sample), holds: !!made.contents, conditions };
       };
       const alone = given();
       if (!alone) return [];
@@ -101,7 +101,7 @@ function apartComponents(
         const still = given(...some);
         // What was no part of it before leaves nothing.
         if (!still || !then) return then !== null || (still !== null && still.says !== alone.says);
-        if (still.conditions > then.conditions) return true;
+        if (still.conditions > then.conditions || (still.holds && !then.holds)) return true;
         return still.says !== then.says && alone.says === then.says;
       };
       const single = moved.filter((place) => leave([place]));
@@ -124,22 +124,21 @@ function apartComponents(
     });
 }
 
-/** What the places of a component are given, and how much of it depends on where it stands. */
+/** What the places of a component are given, whether that is what it holds, and how much of it depends on where it stands. */
 interface Given {
   readonly says: string;
+  readonly holds: boolean;
   readonly conditions: number;
 }
 
-const fits = (more: Given | null, alone: Given): boolean => more !== null && more.says === alone.says;
+const fits = (more: Given | null, alone: Given): boolean =>
+  more !== null && more.says === alone.says && more.holds === alone.holds;
 
 /**
- * What places are given, in order, without what all of them say the same: that the component says by itself; and whether
- * they give it what it holds. By which names is left out: they depend on which places are asked.
+ * What places are given, in order, without what all of them say the same: that the component says by itself. By which names
+ * is left out: they depend on which places are asked.
  */
-function givenTo(
-  { template, places, contents }: Fitting<KeyedPlace>,
-  settled: readonly KeyedPlace[],
-): string {
+function givenTo({ template, places }: Fitting<KeyedPlace>, settled: readonly KeyedPlace[]): string {
   const values = settled.map((place) => template.values[places.indexOf(place)] ?? null);
   const [first] = values;
   const own = template.props.filter(
@@ -150,7 +149,7 @@ function givenTo(
       ),
   );
   return JSON.stringify(
-    [!!contents, values.map((one) => one && own.map(({ name, kind }) => [kind, one[name]]))],
+    values.map((one) => one && own.map(({ name, kind }) => [kind, one[name]])),
     withoutKeys,
   );
 }
