@@ -78,6 +78,18 @@ test('nothing that a source brings runs or is fetched', async () => {
   await new Promise((resolve) => outside.close(resolve));
 });
 
+test('what a page puts the focus on by itself is drawn as it is without', async () => {
+  const page = (attribute: string): string =>
+    `<style>input:focus { border: 9px solid red; background: blue }</style><input value="Saw" ${attribute}>`;
+  const [plain, focused] = await Promise.all(
+    ['', 'autofocus'].map((attribute) => {
+      const { project, files, view } = drawn('shed.html', page(attribute));
+      return drawReference(renderer, project, view, files);
+    }),
+  );
+  expect(compareDrawn(decoded(plain), decoded(focused)).share).toBe(0);
+});
+
 test('a source that is not kept, or no picture that came along, is said', async () => {
   const { project, view } = drawn('shed.svg', drawing);
   const none: FileStore = async () => null;

@@ -60,6 +60,8 @@ export class Tab {
     if (order.withScripts) await this.#quiet();
     await order.before?.(page);
     await page.evaluate(settledInPage);
+    // What a page puts the focus on by itself is not what was drawn.
+    if (!order.withScripts) await page.evaluate(blurInPage);
     const json = await page.evaluate(
       `${this.#script}; JSON.stringify(globalThis.tovelRendering(new Set(${JSON.stringify([...this.#missing])}), ${!order.withScripts}))`,
     );
@@ -131,6 +133,12 @@ export class Tab {
 }
 
 const plain = (error: Error): string => error.message.split('\n')[0].replace(/^page\.goto: /, '');
+
+/* Runs in the page. */
+function blurInPage(): void {
+  const { document } = globalThis as unknown as { document: Document };
+  (document.activeElement as HTMLElement | null)?.blur();
+}
 
 /* Runs in the page. */
 function showsInPage(): boolean {
