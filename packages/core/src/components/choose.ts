@@ -4,7 +4,7 @@ import { shapeOf } from '../roles/shape.ts';
 import type { Sight } from '../roles/sight.ts';
 import { sizeOf } from './groups.ts';
 import { wordFor } from './names.ts';
-import { mostElements } from './one_thing.ts';
+import { mostElements, mostGiven } from './one_thing.ts';
 
 /** Places that could be one component, or the rows of one list. */
 export interface Candidate {
@@ -24,8 +24,6 @@ export interface Choice<C extends Candidate> {
   readonly given: number;
 }
 
-/** A component with more to give than this says less than what it stands for; a row may be given more. */
-const MOST_GIVEN: Readonly<Record<Candidate['kind'], number>> = { component: 9, list: 16 };
 /** Lines for a prop: several short ones stand in one. */
 const LINES_GIVEN = 0.6;
 /** What saves fewer lines than this is not worth a file. */
@@ -56,7 +54,8 @@ export function choose<C extends Candidate>(candidates: readonly C[], same: read
   const open = candidates.flatMap((candidate): Open<C>[] => {
     const { most, usual } = givenAt(candidate.sights);
     const forms = new Set(candidate.sights.map(({ element }) => shapeOf(element))).size;
-    if (most + forms - 1 > MOST_GIVEN[candidate.kind] || !isOneThing(candidate.sights)) return [];
+    const cells = Math.min(...candidate.sights.map(cellsOf));
+    if (most + forms - 1 > mostGiven(candidate.kind, cells) || !isOneThing(candidate.sights)) return [];
     if (most > 0 && candidate.sights.every(isHeads)) return [];
     const unity = unityOf(candidate);
     if (unity < LEAST_UNITY) return [];
@@ -233,6 +232,9 @@ const GOLDEN = (Math.sqrt(5) - 1) / 2;
 const MOST_COMPARED = 40;
 /** What so many of the places say is no difference among them. */
 const SAID_BY_MOST = 0.8;
+
+/** How many cells a row of a table has; none elsewhere. */
+const cellsOf = ({ element: { tag }, children }: Sight): number => (tag === 'tr' ? children.length : 0);
 
 /** Whether what stands at places is about as large as each of them. */
 function isOneThing(sights: readonly Sight[]): boolean {

@@ -8,3 +8,12 @@ export function mostElements(sizes: readonly number[]): number {
   const sorted = sizes.toSorted((a, b) => a - b);
   return Math.max(MOST_GROWN * sorted[sorted.length >> 1], LEAST_GROWN);
 }
+
+/** A component with more to give than this says less than what it stands for; a row may be given more. */
+const MOST_GIVEN = { component: 9, list: 16 } as const;
+/** A row of a table is given what each of its cells says, and where that leads. */
+const GIVEN_A_CELL = 2;
+
+/** How many things one thing is given at most. @param cells of what is a row of a table */
+export const mostGiven = (kind: keyof typeof MOST_GIVEN, cells = 0): number =>
+  kind === 'list' ? Math.max(MOST_GIVEN.list, GIVEN_A_CELL * cells) : MOST_GIVEN[kind];

@@ -3,6 +3,7 @@ import { extractionOf } from '../emit/form/components/extraction.ts';
 import { all, applyChange, type Change, putComponent } from '../change/change.ts';
 import { findComponents } from '../components/find.ts';
 import { sizeOf } from '../components/groups.ts';
+import { mostGiven } from '../components/one_thing.ts';
 import { EmissionPlan } from '../emit/form/plan.ts';
 import { settle } from '../layers/settle.ts';
 import { surelyShared } from '../layouts/propose.ts';
@@ -17,8 +18,6 @@ import { isUsed, type Project } from '../model/project.ts';
 const SURE = 0.6;
 const SURER = 0.9;
 const LEAST_SAVED = 8;
-/** A component with more props than this says less than what it stands for; a row has a field for each column of its table. */
-const MOST_PROPS = { component: 9, list: 16 } as const;
 /** What comes in more looks than these is no one thing, but that there are many colours. */
 const MOST_LOOKS = 10;
 const MOST_NAMED_LOOKS = 24;
@@ -173,8 +172,8 @@ const LEAST_COVERED = 0.6;
 const MANY = 10;
 const LEAST_OF_MANY = 0.85;
 
-const isFit = ({ props }: EmittedComponent, kind: Proposal['kind']): boolean =>
-  props.length <= MOST_PROPS[kind] &&
+const isFit = ({ props, root }: EmittedComponent, kind: Proposal['kind']): boolean =>
+  props.length <= mostGiven(kind, root.tag === 'tr' ? root.children.length : 0) &&
   props.every(({ choices = [] }) => {
     const unnamed = choices.filter((one) => /\d$/.test(one)).length;
     return choices.length <= (unnamed <= MOST_LOOKS ? MOST_NAMED_LOOKS : MOST_LOOKS);

@@ -100,7 +100,9 @@ export function drawn(
             ? { fallback: to }
             : node.link.kind === 'disclose'
               ? { id: to }
-              : {}),
+              : node.link.kind === 'external'
+                ? { href: to }
+                : {}),
     };
     return [
       {

@@ -331,14 +331,22 @@ const queryOf = (query: Readonly<Record<string, string>> = {}): string => {
   return pairs.length ? `?${pairs.join('&')}` : '';
 };
 
-/** What a target gives to path parameters; fields of rows are settled before. */
-/** What the author of a page calls a place of it, else what it says. */
-function anchorName(element: Element | null): string {
+/** What the author of a page calls a place of it, else what it says first. */
+export function anchorName(element: Pick<Element, 'name' | 'firstName' | 'source'> | null): string {
   const id = element?.source.id ?? '';
-  // One word is what fields and parts that open are called by, too.
   if (/^[a-z][a-z\d]*(-[a-z\d]+){1,4}$/.test(id)) return id;
-  return `at-${kebabCase((element ? nameInCode(element) : '').slice(0, 40)) || 'top'}`;
+  // One word is what fields and parts that open are called by, too.
+  const own = /^[a-z][\w-]*$/i.test(id) ? kebabCase(id) : '';
+  const said = kebabCase(element ? nameInCode(element) : '')
+    .split('-')
+    .slice(0, WORDS_OF_ANCHOR)
+    .join('-');
+  return `at-${own || said.slice(0, 40) || 'top'}`;
 }
+/** So many words tell what is said at a place. */
+const WORDS_OF_ANCHOR = 4;
+
+/** What a target gives to path parameters; fields of rows are settled before. */
 
 const givenBy = (target: Target): Record<string, string> =>
   Object.fromEntries(

@@ -90,6 +90,19 @@ test.each<[string, MarkupElement[], string]>([
     'OpenRepairs',
   ],
   [
+    'after a paragraph that is its title, with a link to it',
+    [
+      node('section', [
+        {
+          ...node('title', [{ ...node(null, [{ text: '#' }]), tag: 'a' }, { text: ' Open repairs' }]),
+          tag: 'p',
+        },
+        ...rows(80),
+      ]),
+    ],
+    'OpenRepairs',
+  ],
+  [
     'after the title that it gives',
     [
       node('row', [

@@ -43,6 +43,7 @@ function wordsFor(node: MarkupElement): string[] {
     ...(PLAIN.test(own) ? [] : [own]),
     ...(heading ? [heading] : []),
     ...(times > 1 ? [plural(component)] : []),
+    ...(heading && PLAIN.test(own) ? [`${heading} ${own}`] : []),
     own,
     ...(label ? [`${label} ${own}`] : []),
   ];
@@ -57,7 +58,7 @@ function namedIn(text: string, most = LONGEST_HEADING): string {
 /** What the first element with a text says, as the head of what follows does. */
 function firstTextIn(node: MarkupElement): string {
   for (const child of node.children) {
-    if (isText(child) && child.text.trim()) return child.text.trim();
+    if (isText(child) && /\p{L}/u.test(child.text)) return child.text.trim();
     const found = isElement(child) ? firstTextIn(child) : '';
     if (found) return found;
   }
@@ -79,7 +80,7 @@ function labelIn(node: MarkupElement): string {
 
 /** The first heading in an element, or the title that it gives to a component. */
 function headingIn(node: MarkupElement): string {
-  if (/^h[1-6]$/.test(node.tag)) {
+  if (/^h[1-6]$/.test(node.tag) || (TITLE.test(node.className ?? '') && isTitle(node))) {
     // What stands in it in smaller letters says more than what it is the heading of.
     const own = node.children.map((child) => (isText(child) ? child.text : '')).join('');
     return own.trim() || textIn(node);
@@ -91,6 +92,12 @@ function headingIn(node: MarkupElement): string {
   }
   return '';
 }
+
+/** What paragraphs are called that are the head of what follows. */
+const TITLE = /(^|[a-z])(title|heading)\d*$/i;
+/** Whether an element holds words, and besides them only what is linked or marked among them. */
+const isTitle = ({ tag, children }: MarkupElement): boolean =>
+  /^(p|div|span)$/.test(tag) && children.some((child) => isText(child) && /\p{L}/u.test(child.text));
 
 function countUses(node: MarkupElement, counts = new Map<string, number>()): ReadonlyMap<string, number> {
   if (node.use) counts.set(node.use.component, (counts.get(node.use.component) ?? 0) + 1);

@@ -593,3 +593,91 @@ test('an attribute that an outer component gives in one look alone may be left o
   expect(typeErrors([react])).toEqual([]);
   expect(vueProblems([emitVue(project, 'Made')])).toEqual([]);
 });
+
+type Given<A> = A extends fc.Arbitrary<infer T> ? T : never;
+
+/** Keys of the elements with a class, in order. */
+function keysOf({ root }: Screen, wanted: string): string[] {
+  const keys: string[] = [];
+  walkElements(root, ({ key, classes }) => {
+    if (classes === wanted) keys.push(key);
+  });
+  return keys;
+}
+/** A project with components that are what has some classes. */
+function madeOf(pages: readonly Screen[], ...classes: readonly string[]): Project {
+  const bare = projectOf(...pages);
+  const changes = classes.map((name) => {
+    const places = pages.flatMap((page) => keysOf(page, name));
+    return putComponent(name, { name, kind: 'component', places });
+  });
+  return { ...bare, app: applyChange(bare.app, all(changes)) };
+}
+
+/** Bars of menus of entries, on pages of which some are led to; and which of the three are components. */
+const word = fc.constantFrom('Saw', 'Drill', 'Tools', 'Late');
+const entry = fc.record({
+  says: word,
+  leads: fc.constantFrom('nowhere', 'out', 'page0', 'page1'),
+  isNew: fc.boolean(),
+  title: fc.constantFrom('', 'Tip', 'Hint'),
+});
+const menu = fc.record({
+  head: word,
+  color: fc.constantFrom('red', 'blue'),
+  entries: fc.array(entry, { minLength: 1, maxLength: 3 }),
+});
+const entryOf = ({ says, leads, isNew, title }: Given<typeof entry>): string => {
+  const href = leads === 'out' ? `https://${says.toLowerCase()}.example` : '';
+  const text = leads === 'nowhere' ? says : `<a class="${leads}"${href && ` href="${href}"`}>${says}</a>`;
+  return `<li class="entry"${title && ` title="${title}"`}>${text}${isNew ? '<i>new</i>' : ''}</li>`;
+};
+const menuOf = ({ head, color, entries }: Given<typeof menu>): string =>
+  `<div class="menu" style="color:${color}"><p>${head}</p><ul>${entries.map(entryOf).join('')}</ul></div>`;
+const nested = fc.tuple(
+  fc.array(fc.tuple(word, menu, menu), { minLength: 2, maxLength: 4 }),
+  fc.subarray(['bar', 'menu', 'entry'], { minLength: 2 }),
+);
+function nestedProject([bars, taken]: Given<typeof nested>): Project {
+  const pages = bars.map(([title, ...menus], i) =>
+    pageOfHtml(
+      `<main><div class="bar"><b>${title}</b>${menus.map(menuOf).join('')}</div><h1>Page ${i}</h1></main>`,
+      `page${i}`,
+    ),
+  );
+  const made = madeOf(pages, ...taken);
+  const links = ['page0', 'page1'].flatMap((screen) =>
+    pages.flatMap((page) =>
+      keysOf(page, screen).map((key) => putInteraction(key, pressTo({ kind: 'screen', screen }))),
+    ),
+  );
+  return { ...made, app: applyChange(made.app, all(links)) };
+}
+
+test('what stands in larger components says what it said, whatever both are given by the same names', () => {
+  fc.assert(
+    fc.property(nested, (drawn) => expectSameDrawing(nestedProject(drawn))),
+    { numRuns: 150 },
+  );
+}, 60_000);
+
+test('what stands in larger components is what the compilers take', () => {
+  const projects = fc.sample(nested, { numRuns: 40, seed: 11 }).map(nestedProject);
+  expect(typeErrors(projects.map((one) => emitReact(one, 'Nested')))).toEqual([]);
+  expect(vueProblems(projects.map((one) => emitVue(one, 'Nested')))).toEqual([]);
+}, 120_000);
+
+test('the space before what only some have is no prop', () => {
+  const page = pageOfHtml(
+    `<main><h1>Tools</h1>${['', ' <i>new</i>', ' <i>late</i>'].map((more) => `<p class="tool"><b>Saw</b>${more}</p>`).join('')}</main>`,
+  );
+  const project = madeOf([page], 'tool');
+  const { components } = extractionOf(new EmissionPlan(project));
+  expect(components.flatMap(({ props }) => props.map(({ kind }) => kind))).toEqual(['text']);
+  expect(typeErrors([emitReact(project, 'Tools')])).toEqual([]);
+  // Where it stands between two things that are always there, it says something.
+  const between = pageOfHtml(
+    `<main><h1>Tools</h1>${['', ' '].map((space) => `<p class="tool"><b>Saw</b>${space}<i>new</i></p>`).join('')}</main>`,
+  );
+  expectSameDrawing(madeOf([between], 'tool'));
+});

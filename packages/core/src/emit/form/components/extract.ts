@@ -27,6 +27,7 @@ import { holdsContent, type Hollow, hollowed } from './hollow.ts';
 import { valuesInOrder } from './route_looks.ts';
 import { asTheirs, type TheirComponent } from './theirs.ts';
 import {
+  canBeNothing,
   formOf,
   lookOf,
   noteAddresses,
@@ -305,12 +306,6 @@ function unsaidTexts(
     }
   }
   return found;
-}
-
-/** Whether a term says nothing in some case. @param isUnsaid whether that is so of a prop */
-function canBeNothing(term: Expression, isUnsaid: (prop: string) => boolean): boolean {
-  if (term.kind === 'choice') return [term.yes, term.no].some((one) => canBeNothing(one, isUnsaid));
-  return term.kind === 'prop' ? isUnsaid(term.name) : term.kind === 'literal' && term.value === undefined;
 }
 
 /** Names of the props that a component's markup looks at. */

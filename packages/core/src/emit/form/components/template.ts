@@ -136,8 +136,10 @@ class TemplateBuilder {
   readonly #taken = new Set<string>();
   /** Whether it is something that is pressed, with one text. */
   readonly #isLabelled: boolean;
+  /** Within how many elements it is that are there or not by what an outer component is given. */
+  #depth = 0;
   /** Props of outer components that are handed on, by their names there. */
-  readonly #handedOn = new Map<string, Found>();
+  readonly #handedOn = new Map<string, Found[]>();
   #ownLink: { readonly address: string; readonly given: Expression } | null = null;
 
   constructor(
@@ -230,6 +232,7 @@ class TemplateBuilder {
       );
       return { slot };
     }
+    if (first.when) this.#depth++;
     const made: MarkupElement = {
       ...first,
       ...this.#class(nodes, first),
@@ -240,11 +243,12 @@ class TemplateBuilder {
       children: [],
     };
     const outer = this.#ownLink;
-    if (made.slots?.to && first.link?.kind === 'go')
+    if (made.slots?.to && !first.slots?.to && first.link?.kind === 'go')
       this.#ownLink = { address: first.link.to, given: made.slots.to };
     const children = this.#children(nodes);
     const renamed = this.#renamed(made, addresses.get(first));
     this.#ownLink = outer;
+    if (first.when) this.#depth--;
     if (!children) return null;
     this.#at = nodes;
     const when = allOf([
@@ -272,11 +276,16 @@ class TemplateBuilder {
     kind: Prop['kind'] = 'flag',
     choices?: readonly string[],
   ): Expression {
+    const names = new Map<string, string>();
     for (const name of propsOf(term)) {
       const given = nodes.map((node) => (node ? { given: propNamed(name) } : choices?.[0]));
-      const known = this.#handedOn.get(name);
+      const all = this.#handedOn.get(name) ?? [];
+      // What a place gives for something that others lack says whether that is there, and is given for nothing else.
+      const known = all.find(({ values }) =>
+        nodes.every((node, i) => !node || equalJson(values[i], given[i])),
+      );
       if (known) {
-        known.values = known.values.map((value, i) => value ?? given[i]);
+        names.set(name, known.prop.name);
         continue;
       }
       // It is what it is in the outer component.
@@ -286,7 +295,7 @@ class TemplateBuilder {
       this.#taken.add(own);
       const found: Found = {
         prop: outer
-          ? { ...outer, ...as, isOptional: outer.isOptional || given.includes(undefined) }
+          ? { ...handedOn(outer), ...as, ...(given.includes(undefined) ? { isOptional: true } : {}) }
           : {
               name: own,
               proposed: own,
@@ -299,12 +308,11 @@ class TemplateBuilder {
         values: given,
         isOfPart: false,
       };
-      this.#handedOn.set(name, found);
+      this.#handedOn.set(name, [...all, found]);
       this.#found.push(found);
+      names.set(name, own);
     }
-    return mapExpression(term, (part) =>
-      part.kind === 'prop' ? propNamed(this.#handedOn.get(part.name)?.prop.name ?? part.name) : part,
-    );
+    return mapExpression(term, (part) => (part.kind === 'prop' ? propNamed(names.get(part.name)!) : part));
   }
 
   /** A term of a node with its own link made neutral. */
@@ -315,9 +323,10 @@ class TemplateBuilder {
   #children(nodes: readonly (MarkupElement | null)[]): MarkupNode[] | null {
     const columns = alignColumns(nodes.map((node) => node?.children ?? null));
     const made: MarkupNode[] = [];
-    for (const column of columns) {
+    for (const [at, column] of columns.entries()) {
       const first = column.find((node) => node !== null)!;
-      if (isText(first)) made.push(this.#text(column as (MarkupText | null)[], nodes));
+      if (isText(first) && isOnlySpace(columns, at)) made.push({ text: first.text });
+      else if (isText(first)) made.push(this.#text(column as (MarkupText | null)[], nodes));
       else if ('slot' in first) made.push(this.#drawing(column as (MarkupSlot | null)[], nodes));
       else if ('content' in first) {
         if (column.some((node, i) => !node && nodes[i])) return null;
@@ -430,16 +439,18 @@ class TemplateBuilder {
           choices,
         );
       } else
-        slots[`@${name}`] = this.#slot('text', values, {
-          tag: first.tag,
-          node: first,
-          attribute: name,
-          texts: values,
-        });
+        slots[`@${name}`] = this.#slot(
+          'text',
+          values,
+          { tag: first.tag, node: first, attribute: name, texts: values },
+          undefined,
+          there.every((node) => node.attributes[name] !== undefined),
+        );
     }
-    if (
-      there.some((node) => node.asset !== first.asset || !isSameTerm(node.slots?.asset, first.slots?.asset))
-    )
+    const isSameAsset = there.every(
+      (node) => node.asset === first.asset && isSameTerm(node.slots?.asset, first.slots?.asset),
+    );
+    if (!isSameAsset)
       slots.asset = this.#slot(
         'image',
         nodes.map((node) =>
@@ -447,6 +458,7 @@ class TemplateBuilder {
         ),
         { tag: 'img', node: first },
       );
+    else if (slots.asset) slots.asset = this.#carried(slots.asset, nodes, 'image');
     const targets = nodes.map((node) =>
       node?.slots?.to ? { given: node.slots.to } : node?.link ? addressOf(node.link) : undefined,
     );
@@ -457,9 +469,7 @@ class TemplateBuilder {
     );
     if (!isSameTarget)
       slots.to = this.#slot('link', targets, { tag: first.tag, node: first }, undefined, true);
-    if (slots.asset && isSameTerm(slots.asset, first.slots?.asset))
-      slots.asset = this.#carried(slots.asset, nodes, 'image');
-    if (slots.to && isSameTerm(slots.to, first.slots?.to)) slots.to = this.#carried(slots.to, nodes, 'link');
+    else if (slots.to) slots.to = this.#carried(slots.to, nodes, 'link');
     return { attributes, ...(Object.keys(slots).length ? { slots } : {}) };
   }
 
@@ -663,13 +673,19 @@ class TemplateBuilder {
       ({ prop: { kind }, values }) =>
         kind !== 'flag' &&
         kind !== 'choice' &&
-        values.every((value, i) => !could[i] || (value !== undefined) === (pattern[i] === 1)),
+        values.every(
+          (value, i) =>
+            (!could[i] || (value !== undefined) === (pattern[i] === 1)) &&
+            // What may be unsaid in an outer component tells nothing.
+            !this.#canBeUnsaid(i, value),
+        ),
     );
     if (shown) {
       shown.isOfPart = false;
       return propNamed(shown.prop.name);
     }
-    return this.#partition(pattern, 'flag', is, first, undefined, 'has');
+    const told = is.map((one, i) => (one || could[i] ? one : undefined));
+    return this.#partition(pattern, 'flag', told, first, undefined, 'has');
   }
 
   #partition(
@@ -793,8 +809,10 @@ class TemplateBuilder {
     if (address === undefined || address.includes(':')) return null;
     const isIt = this.#at.every((one, i) => {
       const { route } = this.#places[i];
-      const own = one && addresses.get(one);
-      return !one || (route !== null && own !== undefined && (values[i] === true) === (route === own));
+      // What is missing at a place has no address there; where its link leads, it would not be missing.
+      if (!one) return values[i] === undefined || (route !== null && route !== address);
+      const own = addresses.get(one);
+      return route !== null && own !== undefined && (values[i] === true) === (route === own);
     });
     // Within a link that differs from place to place its address is taken for what the place gives.
     return isIt ? atOneOf(literal(address)) : null;
@@ -810,6 +828,19 @@ class TemplateBuilder {
       (field === proposed || !this.#taken.has(field))
       ? field
       : undefined;
+  }
+
+  /**
+   * Whether an outer component that stands at a place may not be given what it gives.
+   * @param isThere whether what it is for is there all the same
+   */
+  #canBeUnsaid(place: number, value: PropValue | undefined, isThere = false): boolean {
+    if (typeof value !== 'object' || !('given' in value)) return false;
+    const unsaid = this.#places[place].props?.filter(
+      ({ kind, isOptional, byDefault, canBeUnsaid }) =>
+        isOptional && byDefault === undefined && kind !== 'flag' && (canBeUnsaid || !isThere),
+    );
+    return canBeNothing(value.given, (prop) => !!unsaid?.some(({ name }) => name === prop));
   }
 
   #slot(
@@ -841,6 +872,7 @@ class TemplateBuilder {
     const name = this.#names[proposed] ?? this.#fieldNamed(kind, at, proposed) ?? proposed;
     this.#taken.add(name);
     this.#taken.add(proposed);
+    const isUnsaid = values.some((value, i) => value === undefined || this.#canBeUnsaid(i, value, true));
     this.#found.push({
       prop: {
         name,
@@ -848,10 +880,11 @@ class TemplateBuilder {
         what,
         at: at.slice(0, MOST_PLACES_KEPT),
         kind,
-        isOptional: kind === 'flag' || values.some((value) => value === undefined),
-        ...(kind === 'text' && !hint.attribute && !isOfPart && values.includes(undefined)
-          ? { canBeUnsaid: true }
-          : {}),
+        isOptional:
+          kind === 'flag' ||
+          isUnsaid ||
+          (this.#depth > 0 && values.some((value, i) => this.#canBeUnsaid(i, value))),
+        ...(kind === 'text' && !isOfPart && isUnsaid ? { canBeUnsaid: true } : {}),
         ...(choices ? { choices } : {}),
       },
       values,
@@ -907,7 +940,8 @@ const addresses = new WeakMap<MarkupElement, string>();
 
 /** Notes for all nodes within a link where it leads, so that `pathname === '/there'` is the same for each link. */
 export function noteAddresses(node: MarkupElement, address: string | null = null): void {
-  const own = node.link?.kind === 'go' ? node.link.to : address;
+  // Where an outer component says where it leads, no address is the one that it leads to.
+  const own = node.link?.kind === 'go' ? (node.slots?.to ? null : node.link.to) : address;
   if (own !== null) addresses.set(node, own);
   for (const child of node.children) if (isElement(child)) noteAddresses(child, own);
 }
@@ -1086,6 +1120,29 @@ function likeness(a: MarkupNode, b: MarkupNode): number {
   if (!isCompatible(a, b)) return 0;
   return formOf(a) === formOf(b) ? 1 : a.children.length && b.children.length ? 0.6 : 0.3;
 }
+
+/**
+ * Whether a column holds nothing but the space between what is before and after it, one of which is not there where the space is
+ * not: a browser shows none at the end of a line, nor at its beginning.
+ */
+function isOnlySpace(columns: readonly (readonly (MarkupNode | null)[])[], at: number): boolean {
+  const [column, before, after] = [columns[at], columns.slice(0, at), columns.slice(at + 1)];
+  const isNone = (some: typeof columns, place: number): boolean => some.every((other) => !other[place]);
+  return (
+    column.every((node) => !node || (isText(node) && !node.given && /^[ \t\r\n]+$/.test(node.text))) &&
+    column.every((node, place) => node || isNone(before, place) || isNone(after, place))
+  );
+}
+
+/** Whether a term says nothing in some case. @param isUnsaid whether that is so of a prop */
+export function canBeNothing(term: Expression, isUnsaid: (prop: string) => boolean): boolean {
+  if (term.kind === 'choice') return [term.yes, term.no].some((one) => canBeNothing(one, isUnsaid));
+  return term.kind === 'prop' ? isUnsaid(term.name) : term.kind === 'literal' && term.value === undefined;
+}
+
+/** A prop of the outer component in one that it is given to: what it is where nothing is given, the outer one says. */
+const handedOn = ({ byDefault, ...prop }: Prop): Prop =>
+  byDefault === undefined ? prop : { ...prop, isOptional: prop.kind === 'flag' };
 
 /** A letter for the kind of a node. */
 const kindOf = (node: MarkupNode): string =>
