@@ -8,7 +8,7 @@ import { libraryFiles } from './library_pages.ts';
 import { cleanNotice, cleanScreen } from './gate.ts';
 import type { IntakeHost } from './host.ts';
 import { limits } from './limits.ts';
-import { pagesLeadingOn } from './html/leads_on.ts';
+import { pagesLeadingAway, pagesLeadingOn } from './html/leads_on.ts';
 import { type BegunPage, PageIntake } from './html/page_intake.ts';
 import { piecesOfPages } from './html/page_pieces.ts';
 import { withSameCanvas } from './html/same_canvas.ts';
@@ -158,11 +158,19 @@ class Batch {
         path,
         `It does nothing but lead on to “${end}”: links to it lead there.`,
       );
+    const leadingAway = pagesLeadingAway(all);
+    for (const [path, reference] of leadingAway)
+      this.#files.notice(
+        'info',
+        'page-leads-away',
+        path,
+        `Left out: it does nothing but lead on to “${reference}”, which did not come along.`,
+      );
     const pieces = piecesOfPages(all);
     for (const [path, page] of pieces)
       this.#files.notice('info', 'page-piece', path, `Left out: it is a piece of “${page}”, which has it.`);
     const designs = all.filter((file) => {
-      if (this.#leadingOn.has(file.path) || pieces.has(file.path)) return false;
+      if ([this.#leadingOn, leadingAway, pieces].some((left) => left.has(file.path))) return false;
       if (sets.has(file.path) || brought.has(file.path)) return false;
       if (!DESIGNS.includes(kindOfFile(file.path)) || shown.has(file.path)) return false;
       if (!pages.length || kindOfFile(file.path) !== 'svg') return true;

@@ -1,5 +1,5 @@
 import { strToU8 } from 'fflate';
-import { pagesLeadingOn } from './leads_on.ts';
+import { pagesLeadingAway, pagesLeadingOn } from './leads_on.ts';
 
 const page = (path: string, html: string) => ({ path, bytes: strToU8(html) });
 const refresh = (content: string): string => `<meta http-equiv="refresh" content="${content}">`;
@@ -37,4 +37,27 @@ test('one leads on to the end of all, and none in a circle', () => {
     ['a.html', 'c.html'],
     ['b.html', 'c.html'],
   ]);
+});
+
+test('to the folder that all is in', () => {
+  const found = pagesLeadingOn([
+    page('pages/index.html', refresh("0;URL='../'")),
+    page('index.html', '<h1>There</h1>'),
+  ]);
+  expect([...found]).toEqual([['pages/index.html', 'index.html']]);
+});
+
+test.each([
+  ['what did not come along', refresh('0; url=../gone.html'), '../gone.html'],
+  ['another site', refresh('0; url=https://example.org/'), 'https://example.org/'],
+  ['not itself', refresh('0; url=start.html'), undefined],
+  ['not what came along', refresh('0; url=docs/'), undefined],
+  ['not by reading anew', refresh('30'), undefined],
+])('a page leads away to %s, where there is another to see', (_, html, expected) => {
+  const docs = page('docs/index.html', '<h1>Documents</h1>');
+  expect(pagesLeadingAway([page('start.html', html), docs]).get('start.html')).toBe(expected);
+});
+
+test('what leads away is all that there is to see where nothing else is', () => {
+  expect(pagesLeadingAway([page('start.html', refresh('0; url=gone.html'))]).size).toBe(0);
 });

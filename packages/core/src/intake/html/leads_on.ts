@@ -36,7 +36,8 @@ export function pagesLeadingOn(files: readonly InputFile[]): ReadonlyMap<string,
   for (const [path, file] of pages) {
     const reference = leadsOn(textOfFile(file));
     const to = reference === null ? null : resolveReference(reference, path);
-    const found = to === null ? undefined : [to, `${to}/index.html`].find((one) => pages.has(one));
+    const found =
+      to === null ? undefined : [to, to ? `${to}/index.html` : 'index.html'].find((one) => pages.has(one));
     if (found !== undefined && found !== path) next.set(path, found);
   }
   const ends = new Map<string, string>();
@@ -47,4 +48,19 @@ export function pagesLeadingOn(files: readonly InputFile[]): ReadonlyMap<string,
     if (!next.has(end)) ends.set(path, end);
   }
   return ends;
+}
+
+/**
+ * Pages of a batch that do nothing but lead on to what did not come along, where others are something to see: references by
+ * paths.
+ */
+export function pagesLeadingAway(files: readonly InputFile[]): ReadonlyMap<string, string> {
+  const leadingOn = pagesLeadingOn(files);
+  const pages = files.filter(({ path }) => kindOfFile(path) === 'html' && !leadingOn.has(path));
+  const away = pages.flatMap((file) => {
+    const reference = leadsOn(textOfFile(file));
+    const isItself = reference !== null && resolveReference(reference, file.path) === file.path;
+    return reference === null || isItself ? [] : [[file.path, reference] as const];
+  });
+  return new Map(away.length < pages.length ? away : []);
 }
