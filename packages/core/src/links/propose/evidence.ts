@@ -26,8 +26,11 @@ export interface Pressed {
   readonly sight: Sight;
   readonly screen: string;
   readonly label: string;
+  /** What the card that it stands in is called, where its own label says only that one goes on. */
+  readonly about?: string;
+  /** Of the label, or of what that card is called. */
   readonly words: readonly string[];
-  /** The label as it is written, as one word; empty for none. */
+  /** What has the words, as it is written, as one word; empty for none. */
   readonly asWritten: string;
   /** The bar or list of links that it stands in with others. */
   readonly menu: Sight | null;

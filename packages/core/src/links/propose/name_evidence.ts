@@ -89,7 +89,7 @@ export function fromNames(
   const found: Evidence[] = [];
   for (const to of candidates) {
     const { title, file, headings } = names.get(to)!;
-    const said: [likeness: number, what: string][] = [
+    const likenesses: [likeness: number, what: string][] = [
       [wordLikeness(words, title, weight), 'is what the screen is called'],
       [wordLikeness(words, file, weight), 'is in the name of its file'],
       ...headings.map((heading, i): [number, string] => [
@@ -97,14 +97,16 @@ export function fromNames(
         'is its heading',
       ]),
     ];
-    const [likeness, what] = said.sort((a, b) => b[0] - a[0])[0];
-    const second = said[1][0];
+    const [likeness, what] = likenesses.sort((a, b) => b[0] - a[0])[0];
+    const second = likenesses[1][0];
     if (likeness < 0.3) continue;
     const strength =
       Math.min(0.94, likeness * 0.84 + second * 0.1) *
       (isToggle ? 0.25 : 1) *
       (to === element.screen && !element.menu ? 0.2 : 1);
-    found.push({ kind: 'name', to, strength, reason: `“${element.label}” ${what}` });
+    const said =
+      element.about === undefined ? `“${element.label}”` : `“${element.about}” above “${element.label}”`;
+    found.push({ kind: 'name', to, strength, reason: `${said} ${what}` });
   }
   return found;
 }

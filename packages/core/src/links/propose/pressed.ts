@@ -3,13 +3,18 @@ import { textOf } from '../../model/project.ts';
 import { textsIn } from '../../roles/fields.ts';
 import { inferRoles } from '../../roles/infer.ts';
 import { hasParent, type Sight, sightOf } from '../../roles/sight.ts';
-import type { Pressed } from './evidence.ts';
+import { areScreens, cardTitle } from './card_title.ts';
+import type { Names, Pressed } from './evidence.ts';
 import { iconWords } from './icon_evidence.ts';
 import { labelOf, pressablesOf } from '../pressable.ts';
 import { asOneWord, wordsIn } from './words.ts';
 
 /** All that can be pressed, fields left out. */
-export function pressedOn(screen: Screen, same: (words: readonly string[]) => string[]): Pressed[] {
+export function pressedOn(
+  screen: Screen,
+  same: (words: readonly string[]) => string[],
+  names: ReadonlyMap<string, Names>,
+): Pressed[] {
   const guesses = inferRoles(screen);
   const roleOf = (sight: Sight): string => guesses.get(sight.element.key)?.role ?? '';
   const drawn = new Set(pressablesOf(screen).map((one) => one.element.key));
@@ -34,7 +39,8 @@ export function pressedOn(screen: Screen, same: (words: readonly string[]) => st
       entries.length > 1 ? entries.map((entry) => [entry, menu] as const) : [],
     ),
   );
-  return sights.map((sight) => {
+  const pressed = new Set(sights);
+  const all = sights.map((sight) => {
     const label = labelOf(sight.element);
     const text = textOf(sight.element);
     // Without a text or a label of its own it is only called by its tag.
@@ -45,13 +51,27 @@ export function pressedOn(screen: Screen, same: (words: readonly string[]) => st
           sight.element.attributes?.['aria-label'] ||
           sight.element.attributes?.title ||
           (sight.isAuthored ? '' : label);
+    const words = said ? wordsIn(said) : iconWords({ sight });
+    const menu = inMenu.get(sight) ?? null;
+    const about = cardTitle(sight, said, words, roleOf, (other) => pressed.has(other), menu);
+    return { sight, label, said, words, menu, about };
+  });
+  const isGallery = areScreens(
+    all.flatMap(({ about }) => about ?? []),
+    names,
+    same,
+  );
+  return all.map(({ sight, label, said, words, menu, about: title }): Pressed => {
+    const about = isGallery ? title : null;
     return {
       sight,
       screen: screen.key,
       label,
-      words: same(said ? wordsIn(said) : iconWords({ sight })),
-      asWritten: said ? asOneWord(said) : '',
-      menu: inMenu.get(sight) ?? null,
+      ...(about === null ? {} : { about }),
+      words: same(about === null ? words : wordsIn(about)),
+      asWritten: asOneWord(about ?? said),
+      // Cards side by side are no menu.
+      menu: about === null ? menu : null,
       isCurrent: currents.has(sight),
     };
   });

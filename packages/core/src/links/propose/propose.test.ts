@@ -1,4 +1,5 @@
 import { screenOf, svg } from '../../testing/build.ts';
+import { pageOfHtml } from '../../testing/page_of_html.ts';
 import type { Design, Screen } from '../../model/design.ts';
 import { emptyDesign } from '../../model/design.ts';
 import { proposeLinks } from './propose.ts';
@@ -151,4 +152,34 @@ test('the entries of a menu in another language lead where those with the same i
       expect.stringMatching(/^the same entry of this menu leads there on \d other screens$/),
     ]),
   );
+});
+
+describe('cards', () => {
+  const card = (title: string, more: string): string =>
+    `<div class="card"><header><p class="card-title"><span>${title}</span> <small>v2</small></p></header><p>Whatever there is to say.</p><footer>${more}</footer></div>`;
+  const gallery = (more: string): Design =>
+    designOf(
+      pageOfHtml(
+        `<h1>All</h1><div class="column">${['Sheds', 'Loans', 'Tools'].map((one) => card(one, more)).join('')}</div>`,
+        'all',
+      ),
+      pageOfHtml('<h1>Sheds</h1><p>Where they are.</p>', 'sheds'),
+      pageOfHtml('<h1>Loans</h1><p>Who has what.</p>', 'loans'),
+      pageOfHtml('<h1>Tools</h1><p>What there is.</p>', 'tools'),
+    );
+  test.each([
+    ['that one goes on', '<a href="#">Preview</a>', ['sheds', 'loans', 'tools']],
+    [
+      'nothing, being a picture',
+      '<a href="#"><img src="a.png" width="20" height="20"></a>',
+      ['sheds', 'loans', 'tools'],
+    ],
+    ['what it does', '<a href="#">Delete</a>', []],
+    ['a number', '<a href="#">12</a>', []],
+  ])('what says %s leads to what its card is called after', (_, more, expected) => {
+    const found = proposeLinks(gallery(more)).filter(
+      ({ element, confidence }) => element.startsWith('all:') && confidence >= 0.5,
+    );
+    expect(found.map(({ to }) => to).sort()).toEqual([...expected].sort());
+  });
 });

@@ -2,7 +2,7 @@ import { grouped } from '../../json/grouped.ts';
 import type { Design, Screen } from '../../model/design.ts';
 import type { Sight } from '../../roles/sight.ts';
 import { isExternalAddress } from '../../vocabulary/addresses.ts';
-import { type Evidence, labelKey, type Pressed } from './evidence.ts';
+import { type Evidence, labelKey, type Names, type Pressed } from './evidence.ts';
 import { fromForms, isAbout } from './form_evidence.ts';
 import { fromSameMenus } from './menu_counterparts.ts';
 import { fromMenus } from './menu_evidence.ts';
@@ -44,8 +44,9 @@ export function proposeLinks(
   synonyms: Readonly<Record<string, string>> = {},
 ): LinkProposal[] {
   const same = synonymsOf(synonyms);
-  const pressed = screens.flatMap((screen) => pressedOn(screen, same));
-  const found = pairsOf(screens, pressed, same).flatMap((pairs) =>
+  const names = namesOf(screens, same);
+  const pressed = screens.flatMap((screen) => pressedOn(screen, same, names));
+  const found = pairsOf(screens, pressed, names).flatMap((pairs) =>
     pairs
       .map(({ element, to, traits, evidence }): LinkProposal => {
         const sorted = evidence.toSorted((a, b) => b.strength - a.strength);
@@ -87,17 +88,19 @@ export function weighedPairs(
   synonyms: Readonly<Record<string, string>> = {},
 ): WeighedPair[][] {
   const same = synonymsOf(synonyms);
+  const names = namesOf(screens, same);
   return pairsOf(
     screens,
-    screens.flatMap((screen) => pressedOn(screen, same)),
-    same,
+    screens.flatMap((screen) => pressedOn(screen, same, names)),
+    names,
   );
 }
 
-type Words = (words: readonly string[]) => string[];
-
-function pairsOf(screens: readonly Screen[], pressed: readonly Pressed[], same: Words): WeighedPair[][] {
-  const names = namesOf(screens, same);
+function pairsOf(
+  screens: readonly Screen[],
+  pressed: readonly Pressed[],
+  names: ReadonlyMap<string, Names>,
+): WeighedPair[][] {
   const weight = weightOf(names);
   const menus = menusOf(pressed);
   const login = screens.find((screen) => isAbout(names.get(screen.key)!, 'login'))?.key ?? null;
@@ -193,6 +196,8 @@ function arrivalsOf(
     [...found].map(([to, from]) => [to, [...from].sort((a, b) => b[1] - a[1]).map(([key]) => key)]),
   );
 }
+
+type Words = (words: readonly string[]) => string[];
 
 /** Brings words that mean the same in a project to one of them. */
 function synonymsOf(synonyms: Readonly<Record<string, string>>): Words {
