@@ -15,6 +15,7 @@ import {
   emptyApp,
   mergeFile,
   mergeLines,
+  partedAtFirst,
   planIteration,
   type Project,
   type Screen,
@@ -57,7 +58,9 @@ async function measure(name: string): Promise<void> {
     1,
     path.join(packaged.folder, 'revisions'),
   );
-  const app = applyChange(emptyApp, takeIn({ design: before, app: emptyApp }, before.screens));
+  // As screens that come in are: with their layouts and components.
+  const came = applyChange(emptyApp, takeIn({ design: before, app: emptyApp }, before.screens));
+  const app = applyChange(came, partedAtFirst({ design: before, app: came }));
   const first: Project = { design: before, app };
   const second = roundOf(first, after.screens);
   const [was, is] = await Promise.all(

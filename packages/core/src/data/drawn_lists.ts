@@ -180,12 +180,16 @@ function headingOver(holder: Sight, screen: ScreenSight, guesses: Guesses): stri
   const { box } = holder.element;
   let best: { readonly text: string; readonly far: number } | null = null;
   for (const sight of screen.all) {
-    if (guesses.get(sight.element.key)?.role !== 'heading' || !sight.text || sight.text.length > 60) continue;
+    // Authors call paragraphs titles, too; signs before the words link to them.
+    const isHeading =
+      guesses.get(sight.element.key)?.role === 'heading' || / (title|heading) /.test(sight.words);
+    const text = sight.text.replace(/^[^\p{L}\d]+/u, '');
+    if (!isHeading || !/\p{L}/u.test(text) || text.length > 60) continue;
     const own = sight.element.box;
     const far = box.y - (own.y + own.height);
     const isOver = far >= -4 && far < NEAR && own.x < box.x + box.width && own.x + own.width > box.x - 40;
     if (isOver && !hasParent(sight, (parent) => parent === holder) && (!best || far < best.far))
-      best = { text: sight.text, far };
+      best = { text, far };
   }
   return best?.text ?? null;
 }

@@ -6,7 +6,7 @@ import { type Fitting, fittingTemplate, looksIn } from '../emit/form/components/
 import type { Place } from '../emit/form/components/template.ts';
 import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
 import { isElement, type MarkupElement, withoutKeys } from '../emit/form/markup.ts';
-import type { App } from '../model/app.ts';
+import type { App, Component } from '../model/app.ts';
 import { equalJson } from '../json/json.ts';
 import type { Project } from '../model/project.ts';
 
@@ -58,8 +58,6 @@ function apartComponents(
 ): Change[] {
   const wanted = Object.entries(app.components).filter(([id]) => !together.has(id));
   if (!wanted.length) return [];
-  const before = codeBefore(app).props;
-  const fieldOf = fieldsShown(app);
   const keys = new Set(wanted.flatMap(([, { places, apart = [] }]) => [...places, ...apart]));
   const were = placesOf(was, keys, changed);
   const are = placesOf(is, keys);
@@ -67,51 +65,26 @@ function apartComponents(
   const staying = new Set(
     wanted.flatMap(([, { places }]) => (at(places).length < LEAST_SETTLED ? [] : places)),
   );
+  const isOtherwise = (place: KeyedPlace): boolean =>
+    changed.has(place.screen) &&
+    !place.within.some((key) => staying.has(key)) &&
+    !isSamePlace(were.get(place.key), place);
   // A larger component is given what differs in the smaller ones that it holds: whether it stays is known before them.
   const depthOf = ([, { places }]: (typeof wanted)[number]): number =>
     Math.max(0, ...at(places).map(({ within }) => within.length));
   return wanted
     .toSorted((a, b) => depthOf(a) - depthOf(b))
     .flatMap(([id, component]): Change[] => {
-      const now = at(component.places);
+      const [now, aside] = [component.places, component.apart ?? []].map(at);
       const settled = now.filter(({ screen }) => !changed.has(screen));
-      if (settled.length < LEAST_SETTLED || settled.length === now.length + (component.apart ?? []).length)
-        return [];
-      const moved = now.filter(
-        (place) =>
-          changed.has(place.screen) &&
-          !place.within.some((key) => staying.has(key)) &&
-          !isSamePlace(were.get(place.key), place),
-      );
-      const sample = unlike(settled, moved.length + 1);
-      const order = new Map(component.places.map((key, i) => [key, i]));
-      const given = (...more: readonly KeyedPlace[]): Given | null => {
-        const among = [...sample, ...more].sort(
-          (a, b) => (order.get(a.key) ?? order.size) - (order.get(b.key) ?? order.size),
-        );
-        const made = fittingTemplate(among, component, before.get(id), fieldOf);
-        if (!made || !more.every((place) => made.places.includes(place))) return null;
-        const conditions = conditionsIn(made.template.root);
-        return { says: givenTo(made, sample), holds: !!made.contents, conditions };
-      };
-      const alone = given();
+      if (settled.length < LEAST_SETTLED || settled.length === now.length + aside.length) return [];
+      const moved = now.filter(isOtherwise);
+      const given = givenBeside(unlike(settled, moved.length + 1), id, component, app);
+      const alone = given([]);
       if (!alone) return [];
-      const leave = (some: readonly KeyedPlace[]): boolean => {
-        const then = given(...some.flatMap(({ key }) => were.get(key) ?? []));
-        const still = given(...some);
-        // What was no part of it before leaves nothing.
-        if (!still || !then) return then !== null || (still !== null && still.says !== alone.says);
-        if (still.conditions > then.conditions || (still.holds && !then.holds)) return true;
-        return still.says !== then.says && alone.says === then.says;
-      };
-      const single = moved.filter((place) => leave([place]));
-      const rest = moved.filter((place) => !single.includes(place));
-      // What fits by itself may not fit beside the others.
-      const leaving = rest.length > 1 && leave(rest) ? moved : single;
+      const leaving = leavingOf(moved, were, given, alone);
       const gone = leaving.length <= settled.length ? keysIn(leaving) : new Set<string>();
-      const come = keysIn(
-        at(component.apart ?? []).filter((place) => changed.has(place.screen) && fits(given(place), alone)),
-      );
+      const come = keysIn(aside.filter((place) => changed.has(place.screen) && fits(given([place]), alone)));
       if (!gone.size && !come.size) return [];
       for (const key of gone) staying.delete(key);
       return [
@@ -122,6 +95,47 @@ function apartComponents(
         }),
       ];
     });
+}
+
+/** What some places of a component are given when others are places of it, too; null where one of those does not fit. */
+function givenBeside(
+  sample: readonly KeyedPlace[],
+  id: string,
+  component: Component,
+  app: App,
+): (more: readonly KeyedPlace[]) => Given | null {
+  const before = codeBefore(app).props.get(id);
+  const fieldOf = fieldsShown(app);
+  const order = new Map(component.places.map((key, i) => [key, i]));
+  const placeIn = ({ key }: KeyedPlace): number => order.get(key) ?? order.size;
+  return (more) => {
+    const among = [...sample, ...more].sort((a, b) => placeIn(a) - placeIn(b));
+    const made = fittingTemplate(among, component, before, fieldOf);
+    if (!made || !more.every((place) => made.places.includes(place))) return null;
+    const conditions = conditionsIn(made.template.root);
+    return { says: givenTo(made, sample), holds: !!made.contents, conditions };
+  };
+}
+
+/** Those of places that now would make the others say something else, or hold what they said. */
+function leavingOf(
+  moved: readonly KeyedPlace[],
+  were: ReadonlyMap<string, KeyedPlace>,
+  given: (more: readonly KeyedPlace[]) => Given | null,
+  alone: Given,
+): readonly KeyedPlace[] {
+  const leave = (some: readonly KeyedPlace[]): boolean => {
+    const then = given(some.flatMap(({ key }) => were.get(key) ?? []));
+    const still = given(some);
+    // What was no part of it before leaves nothing.
+    if (!still || !then) return then !== null || (still !== null && still.says !== alone.says);
+    if (still.conditions > then.conditions || (still.holds && !then.holds)) return true;
+    return still.says !== then.says && alone.says === then.says;
+  };
+  const single = moved.filter((place) => leave([place]));
+  const rest = moved.filter((place) => !single.includes(place));
+  // What fits by itself may not fit beside the others.
+  return rest.length > 1 && leave(rest) ? moved : single;
 }
 
 /** What the places of a component are given, whether that is what it holds, and how much of it depends on where it stands. */
