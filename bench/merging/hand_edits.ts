@@ -169,6 +169,8 @@ function componentEdits(
     let expected = there ? edit(ours.text, there) : kind === 'taken out' ? ours.text : null;
     // It is there, on a line with others or in another file: nothing here says where.
     if (!there && design.has(key)) continue;
+    // It is there, and cannot be edited so any more: it is all that is written, where it was one of several.
+    if (there && edit(ours.text, there) === null && kind !== 'a class more') continue;
     // What somebody put behind something that is gone stays, and nothing says where.
     if (!there && kind === 'an element behind it') continue;
     // The very text that somebody wrote anew, written anew by the design; and what somebody took out, changed by the design.
@@ -287,15 +289,26 @@ function sheetEdits(
       (rule.key !== null && !path.includes('shared')
         ? after.find(({ key, name }) => key === rule.key && name === rule.name)
         : undefined);
-    let expected = there ? edit(ours.text, there.open, there.close) : null;
-    const first = (said: string): string | undefined => /[a-z-]+: [^;]+;/.exec(said)?.[0];
-    if (there && kind === 'another value' && first(there.said) !== first(rule.said)) expected = null;
+    const expected = !there
+      ? null
+      : kind === 'another value'
+        ? otherValue(rule.said, ours.text, there)
+        : edit(ours.text, there.open, there.close);
     // A rule of another name by now may be the same rule, and one of this name another, but nothing here says so.
     const mayBe = after.some(({ key, name }) => name === rule.name || (key !== null && key === rule.key));
     if (!there && (kind === 'a rule behind it' || mayBe || after.length >= before.length)) continue;
     edits.push({ kind, path, base: base.text, theirs, ours: ours.text, expected });
   }
   return edits;
+}
+
+/** The first declaration of a rule with another value, wherever the rule says it now; null where it says it otherwise, or no more. */
+function otherValue(said: string, ours: string, there: FoundRule): string | null {
+  const [declaration, property] = /([a-z-]+): [^;]+;/.exec(said) ?? [];
+  const at = declaration === undefined ? -1 : there.said.indexOf(`\n  ${declaration}`);
+  if (at < 0) return null;
+  const start = there.open + at + 3;
+  return instead(ours, start, start + declaration!.length, `${property}: inherit;`);
 }
 
 /** The first element of each key, by the line that it begins on. */

@@ -7,6 +7,7 @@ import type { Component } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { elementsByKey, type Project } from '../model/project.ts';
 import { projectOf, screenOf, svg } from '../testing/build.ts';
+import { pageOfHtml } from '../testing/page_of_html.ts';
 import { TABS, tabbed, wired } from '../testing/tabbed.ts';
 import { typeErrors } from '../testing/typecheck.ts';
 import { vueProblems } from '../testing/vue_problems.ts';
@@ -164,4 +165,29 @@ test('what stands in a larger component stays with it: that is told what differs
   expect(text('Bar.tsx')).toMatch(/= 'Another'/);
   expect(text('Home.tsx')).toContain('Missing');
   expect(typeErrors([emitReact(made, 'App')])).toEqual([]);
+});
+
+test('of several places on one screen the one that is built otherwise stands by itself', () => {
+  const tool = (name: string, more = ''): string =>
+    `<article class="tool"><h2>${name}</h2><p>Free today</p>${more}</article>`;
+  const page = (more = ''): Screen =>
+    pageOfHtml(
+      `<main><h1>Tools</h1><section>${['Saw', 'Drill', 'Ladder', 'Cutter'].map((name, i) => tool(name, i ? '' : more)).join('')}</section></main>`,
+      'tools',
+    );
+  const places = [...elementsByKey(page()).values()].flatMap(({ key, classes }) =>
+    classes === 'tool' ? [key] : [],
+  );
+  const bare = projectOf(page());
+  const before: Project = {
+    ...bare,
+    app: applyChange(bare.app, putComponent('tool', { name: 'Tool', kind: 'component', places })),
+  };
+  const text = (one: Project): string =>
+    emitReact(one, 'App').files.flatMap((file) =>
+      'text' in file && file.path.endsWith('Tool.tsx') ? [file.text] : [],
+    )[0];
+  const made = next(before, [page('<p>Due on Friday</p><ul><li>Bring it clean</li></ul>')], 2);
+  expect(made.app.components.tool.apart).toHaveLength(1);
+  expect(text(made)).toBe(text(before));
 });

@@ -65,10 +65,9 @@ function apartComponents(
   const staying = new Set(
     wanted.flatMap(([, { places }]) => (at(places).length < LEAST_SETTLED ? [] : places)),
   );
-  const isOtherwise = (place: KeyedPlace): boolean =>
-    changed.has(place.screen) &&
-    !place.within.some((key) => staying.has(key)) &&
-    !isSamePlace(were.get(place.key), place);
+  const isSettled = (place: KeyedPlace): boolean =>
+    !changed.has(place.screen) || isSamePlace(were.get(place.key), place);
+  const isInStaying = ({ within }: KeyedPlace): boolean => within.some((key) => staying.has(key));
   // A larger component is given what differs in the smaller ones that it holds: whether it stays is known before them.
   const depthOf = ([, { places }]: (typeof wanted)[number]): number =>
     Math.max(0, ...at(places).map(({ within }) => within.length));
@@ -76,9 +75,9 @@ function apartComponents(
     .toSorted((a, b) => depthOf(a) - depthOf(b))
     .flatMap(([id, component]): Change[] => {
       const [now, aside] = [component.places, component.apart ?? []].map(at);
-      const settled = now.filter(({ screen }) => !changed.has(screen));
+      const settled = now.filter(isSettled);
       if (settled.length < LEAST_SETTLED || settled.length === now.length + aside.length) return [];
-      const moved = now.filter(isOtherwise);
+      const moved = now.filter((place) => !isSettled(place) && !isInStaying(place));
       const given = givenBeside(unlike(settled, moved.length + 1), id, component, app);
       const alone = given([]);
       if (!alone) return [];
