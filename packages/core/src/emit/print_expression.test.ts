@@ -164,6 +164,8 @@ test('what is replaced by itself is the same expression', () => {
 test.each<[Expression, string]>([
   [propNamed('title'), 'title'],
   [atOneOf(literal('/loans')), "pathname === '/loans'"],
+  [{ kind: 'not', of: atOneOf(literal('/loans')) }, "pathname !== '/loans'"],
+  [{ kind: 'not', of: atOneOf(literal('/a'), literal('/b')) }, "!['/a', '/b'].includes(pathname)"],
   [atOneOf(literal('/a'), propNamed('to')), "['/a', to].includes(pathname)"],
   [choice(propNamed('isLate'), literal('late'), literal(undefined)), "isLate ? 'late' : undefined"],
   [allOf([propNamed('a'), allOf([propNamed('b'), propNamed('a')])!])!, 'a && b'],

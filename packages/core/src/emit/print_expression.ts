@@ -98,8 +98,12 @@ function print(expression: Expression, names: ExpressionNames): Printed {
       const list = expression.addresses.map((one) => inner(one, BINDS.choice)).join(', ');
       return { code: `[${list}].includes(${names.path})`, binds: BINDS.member };
     }
-    case 'not':
+    case 'not': {
+      const [only, ...more] = expression.of.kind === 'at' ? expression.of.addresses : [];
+      if (only !== undefined && !more.length)
+        return { code: `${names.path} !== ${inner(only, BINDS.order)}`, binds: BINDS.equal };
       return { code: `!${inner(expression.of, BINDS.not)}`, binds: BINDS.not };
+    }
     case 'and':
     case 'or': {
       const { kind, of } = expression;
