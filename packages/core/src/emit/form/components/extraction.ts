@@ -6,7 +6,8 @@ import type { EmittedScreen } from '../markup.ts';
 import { withOwnPlaces } from '../own_places.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import { shownScreenOf } from '../shown_screen.ts';
-import { extractComponents, type Extraction, type Wanted } from './extract.ts';
+import { columnFields } from './column_fields.ts';
+import { extractComponents, type Extraction, NOTHING_KNOWN, type Wanted } from './extract.ts';
 import { holdsContent } from './hollow.ts';
 import type { Prop } from './template.ts';
 import { theirComponents } from './theirs.ts';
@@ -29,6 +30,10 @@ export const fieldsShown = ({ collections }: Pick<App, 'collections'>): Readonly
       rows.flatMap(({ shows }) => Object.entries(shows).map(([field, key]) => [key, field] as const)),
     ),
   );
+
+/** What is said by elements as fields: after the heads of tables, unless a collection calls it otherwise. */
+const fieldsIn = ({ app, design }: Project): ReadonlyMap<string, string> =>
+  new Map([...design.screens.flatMap((screen) => [...columnFields(screen)]), ...fieldsShown(app)]);
 
 const extractions = new WeakMap<
   App['components'],
@@ -71,7 +76,7 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   );
   const extraction = extractComponents(bare, wantedOf(plan.project), (key) => plan.routeOf(key), {
     before: codeBefore(app).props,
-    fieldOf: fieldsShown(app),
+    fieldOf: fieldsIn(plan.project),
     recordsOf: new Map(
       Object.values(app.collections).flatMap(({ name, rows }) =>
         rows.map(({ element }) => [element, name] as const),
@@ -102,8 +107,11 @@ export function previewComponent(
   const screens = new Map(
     plan.screens.filter((key) => keys.has(key)).map((key) => [key, emitScreenOf(plan, key)] as const),
   );
-  const { components, failed } = extractComponents(screens, [{ ...component, id: 'preview' }], (key) =>
-    plan.routeOf(key),
+  const { components, failed } = extractComponents(
+    screens,
+    [{ ...component, id: 'preview' }],
+    (key) => plan.routeOf(key),
+    { ...NOTHING_KNOWN, fieldOf: fieldsIn(plan.project) },
   );
   const [made] = components;
   return {

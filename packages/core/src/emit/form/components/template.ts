@@ -869,7 +869,10 @@ class TemplateBuilder {
     );
     const others = new Set([...this.#taken, ...this.#before.keys()]);
     const proposed = known?.[0] ?? propNameFor({ ...hint, kind, isLabel: this.#isLabelled }, others);
-    const name = this.#names[proposed] ?? this.#fieldNamed(kind, at, proposed) ?? proposed;
+    // What is said besides a field, as a title does, is another thing.
+    const isField = hint.attribute === undefined || hint.attribute === 'value';
+    const field = isField ? this.#fieldNamed(kind, at, proposed) : undefined;
+    const name = this.#names[proposed] ?? field ?? proposed;
     this.#taken.add(name);
     this.#taken.add(proposed);
     const isUnsaid = values.some((value, i) => value === undefined || this.#canBeUnsaid(i, value, true));
