@@ -23,19 +23,12 @@ import {
 import { type Apart, placedApart, withPlaced } from './placement.ts';
 import { type EmittedList, gatherLists, withFixedRows } from './lists.ts';
 import { withOwnRules } from './own_rules.ts';
+import { formOf } from './columns.ts';
 import { holdsContent, type Hollow, hollowed } from './hollow.ts';
+import { noteAddresses } from './own_links.ts';
 import { valuesInOrder } from './route_looks.ts';
 import { asTheirs, type TheirComponent } from './theirs.ts';
-import {
-  canBeNothing,
-  formOf,
-  lookOf,
-  noteAddresses,
-  type Place,
-  type Prop,
-  type Template,
-  templateOf,
-} from './template.ts';
+import { canBeNothing, lookOf, type Place, type Prop, type Template, templateOf } from './template.ts';
 
 /** A component as it will be written. */
 export interface EmittedComponent {

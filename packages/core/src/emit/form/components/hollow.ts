@@ -1,6 +1,7 @@
 import { grouped } from '../../../json/grouped.ts';
 import { elementsIn, isElement, type MarkupElement, type MarkupNode } from '../markup.ts';
-import { alignColumns, formOf, type Place } from './template.ts';
+import { alignColumns, formOf } from './columns.ts';
+import type { Place } from './template.ts';
 
 /** Places, the same without what each of them holds, and that. */
 export interface Hollow<P extends Place> {

@@ -1,7 +1,8 @@
 import { uniqueCodeName } from '../../../model/names.ts';
 import type { MarkupElement, StyleRule } from '../markup.ts';
 import { ruleOf, unitsOf } from '../styles/units.ts';
-import { noteAddresses, type Place } from './template.ts';
+import { noteAddresses } from './own_links.ts';
+import type { Place } from './template.ts';
 
 /**
  * What says where an element stands and how much room it has there: the affair of what it stands in, not of the component

@@ -2,7 +2,6 @@ import type { PropsBefore } from '../before.ts';
 import { equalJson } from '../../../json/json.ts';
 import { isCodeName, uniqueCodeName } from '../../../model/names.ts';
 import { isFlag } from '../../../vocabulary/attributes.ts';
-import { hash } from '../../../json/hash.ts';
 import {
   allOf,
   atOneOf,
@@ -27,8 +26,11 @@ import {
   withoutKeys,
 } from '../markup.ts';
 import { isDressedOtherwise, lookAspect, lookWord } from '../styles/look_words.ts';
+import { alignColumns, isOnlySpace } from './columns.ts';
+import { isCompatible, isSameTerm, openAt } from './compatible.ts';
+import { addressAt, keepAddress, OWN_WAY, ownTerms, renamedAddress } from './own_links.ts';
 import { propNameFor, type PropHint } from './prop_names.ts';
-import { areByRoute, isRouteTerm, lookAsked, routeLooks, valuesInOrder } from './route_looks.ts';
+import { lookAsked, routeLooks, valuesInOrder } from './route_looks.ts';
 
 /** A prop of a component. */
 export interface Prop {
@@ -96,8 +98,7 @@ export function templateOf(
 
 function withoutWhen(place: MarkupElement): MarkupElement {
   const { when: _when, ...node } = place;
-  const address = addresses.get(place);
-  if (address !== undefined) addresses.set(node, address);
+  keepAddress(place, node);
   return node;
 }
 
@@ -246,7 +247,7 @@ class TemplateBuilder {
     if (made.slots?.to && !first.slots?.to && first.link?.kind === 'go')
       this.#ownLink = { address: first.link.to, given: made.slots.to };
     const children = this.#children(nodes);
-    const renamed = this.#renamed(made, addresses.get(first));
+    const renamed = this.#renamed(made, addressAt(first));
     this.#ownLink = outer;
     if (first.when) this.#depth--;
     if (!children) return null;
@@ -531,7 +532,7 @@ class TemplateBuilder {
 
   /** Whether a place is on the screen that its node leads to. */
   #isThere(node: MarkupElement, place: number): boolean {
-    return this.#places[place].route !== null && this.#places[place].route === addresses.get(node);
+    return this.#places[place].route !== null && this.#places[place].route === addressAt(node);
   }
 
   /** A flag that each place gives by the present route, since the routes are others for each; null where all ask the same. */
@@ -805,13 +806,13 @@ class TemplateBuilder {
 
   /** What says that the present route is where the link leads that it stands in, where a flag is set exactly then. */
   #ownWayTerm(values: readonly (PropValue | undefined)[], node: MarkupElement): Expression | null {
-    const address = addresses.get(node);
+    const address = addressAt(node);
     if (address === undefined || address.includes(':')) return null;
     const isIt = this.#at.every((one, i) => {
       const { route } = this.#places[i];
       // What is missing at a place has no address there; where its link leads, it would not be missing.
       if (!one) return values[i] === undefined || (route !== null && route !== address);
-      const own = addresses.get(one);
+      const own = addressAt(one);
       return route !== null && own !== undefined && (values[i] === true) === (route === own);
     });
     // Within a link that differs from place to place its address is taken for what the place gives.
@@ -938,86 +939,11 @@ function addressOf(link: NonNullable<MarkupElement['link']>): string {
   }
 }
 
-/** The address of the link around each node, as far as nodes depend on whether it is the present one. */
-const addresses = new WeakMap<MarkupElement, string>();
-
-/** Notes for all nodes within a link where it leads, so that `pathname === '/there'` is the same for each link. */
-export function noteAddresses(node: MarkupElement, address: string | null = null): void {
-  // Where an outer component says where it leads, no address is the one that it leads to.
-  const own = node.link?.kind === 'go' ? (node.slots?.to ? null : node.link.to) : address;
-  if (own !== null) addresses.set(node, own);
-  for (const child of node.children) if (isElement(child)) noteAddresses(child, own);
-}
-
-/** Terms of a node with the address of its own link made neutral. */
-function ownTerms(node: MarkupElement, terms: readonly (Expression | undefined)[]): string {
-  if (!terms.some(Boolean)) return '';
-  const address = addresses.get(node);
-  return JSON.stringify(
-    terms.map((term) =>
-      term && address !== undefined ? renamedAddress(term, address, OWN_ADDRESS) : (term ?? null),
-    ),
-  );
-}
-
 /** Of the routes that a group of entries is open at, so many may have no entry: that which sums up the group. */
 const MOST_UNLINKED = 0.25;
 
 /** So many looks are told by the present route: that of the page, that of its group, and that of all others. */
 const MOST_LOOKS_BY_ROUTE = 3;
-/** Stands for the address of the link that a term is within. */
-const OWN_ADDRESS: Expression = { kind: 'parameter', in: 'path', name: '' };
-
-const OWN_WAY = JSON.stringify([atOneOf(OWN_ADDRESS)]);
-
-/** A term that looks at something else than this one address where it asks whether that is the present one. */
-const renamedAddress = (term: Expression, address: string, other: Expression): Expression =>
-  mapExpression(term, (part) =>
-    part.kind === 'at'
-      ? atOneOf(
-          ...part.addresses.map((one) => (one.kind === 'literal' && one.value === address ? other : one)),
-        )
-      : part,
-  );
-
-const isSameTerm = (a: Expression | undefined, b: Expression | undefined): boolean =>
-  a === b || JSON.stringify(a) === JSON.stringify(b);
-
-const variantTerm = (node: MarkupElement): string => ownTerms(node, [node.variant?.by]);
-
-/** Whether one looks whether its own link is the present one, and the other has one look. */
-const isOwnWay = (one: MarkupElement, other: MarkupElement): boolean =>
-  !other.variant && variantTerm(one) === OWN_WAY && addresses.has(other);
-
-/** What says whether a part is open at first, where that depends on something. */
-const openAt = ({ part }: MarkupElement): Expression | undefined =>
-  typeof part?.isOpen === 'object' ? part.isOpen : undefined;
-const openTerm = (node: MarkupElement): string => ownTerms(node, [openAt(node)]);
-
-/** Whether two nodes can be one with slots. */
-function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
-  if (a.tag !== b.tag || a.form !== b.form) return false;
-  if (!isSamePart(a.part, b.part)) return false;
-  if (a.use || b.use || !!a.asset !== !!b.asset) return false;
-  // What already depends on a prop, within another component, has to depend on the same.
-  if (ownTerms(a, [a.when]) !== ownTerms(b, [b.when])) return false;
-  if (openTerm(a) !== openTerm(b) && !(isRouteTerm(openAt(a)) && isRouteTerm(openAt(b)))) return false;
-  if (variantTerm(a) !== variantTerm(b) && !(isOwnWay(a, b) || isOwnWay(b, a) || areByRoute(a, b)))
-    return false;
-  if (a.link?.kind !== b.link?.kind) return false;
-  if ((a.acts || b.acts) && JSON.stringify(a.acts) !== JSON.stringify(b.acts)) return false;
-  if (a.link?.kind === 'disclose' && b.link?.kind === 'disclose')
-    return JSON.stringify({ ...a.link, id: '' }) === JSON.stringify({ ...b.link, id: '' });
-  if (a.link?.kind === 'file' && JSON.stringify(a.link) !== JSON.stringify(b.link)) return false;
-  if (a.link && b.link && 'arrival' in a.link && 'arrival' in b.link)
-    return JSON.stringify(a.link.arrival) === JSON.stringify(b.link.arrival);
-  return true;
-}
-
-/** Whether parts that open and close do so alike, whichever is open at first. */
-const isSamePart = (a: MarkupElement['part'], b: MarkupElement['part']): boolean =>
-  !a || !b ? a === b : JSON.stringify({ ...a, isOpen: null }) === JSON.stringify({ ...b, isOpen: null });
-
 /** The inside of a drawing, without the keys. */
 const bodyOf = (node: MarkupElement): string => JSON.stringify([node.attributes, node.children], withoutKeys);
 
@@ -1057,86 +983,6 @@ export function parseClassRef(ref: string): { place: number; className: string }
   return { place: Number(ref.slice(0, at)), className: ref.slice(at + 1) };
 }
 
-/** More children than this are laid over each other by their number alone. */
-const MAX_ALIGNED = 60;
-
-/** Lays lists of children over each other; each column has one node of each place, or null. */
-export function alignColumns(lists: readonly (readonly MarkupNode[] | null)[]): (MarkupNode | null)[][] {
-  /** Each with its first node, which the nodes of further places are held against. */
-  let columns: { readonly first: MarkupNode; readonly nodes: (MarkupNode | null)[] }[] = [];
-  lists.forEach((list, place) => {
-    const nodes = list ?? [];
-    const column = (node: MarkupNode): (typeof columns)[number] => {
-      const made = Array<MarkupNode | null>(lists.length).fill(null);
-      made[place] = node;
-      return { first: node, nodes: made };
-    };
-    if (!columns.length) {
-      columns = nodes.map(column);
-      return;
-    }
-    if (!nodes.length) return;
-    const pairs = align(
-      columns.map(({ first }) => first),
-      nodes,
-    );
-    const next: typeof columns = [];
-    let [c, n] = [0, 0];
-    for (const [atColumn, atNode] of [...pairs, [columns.length, nodes.length] as const]) {
-      for (; c < atColumn; c++) next.push(columns[c]);
-      for (; n < atNode; n++) next.push(column(nodes[n]));
-      if (c >= columns.length || n >= nodes.length) continue;
-      columns[c].nodes[place] = nodes[n++];
-      next.push(columns[c++]);
-    }
-    columns = next;
-  });
-  return columns.map(({ nodes }) => nodes);
-}
-
-/** Longest common subsequence of nodes that can be one, weighing those more that have the same form. */
-function align(a: readonly MarkupNode[], b: readonly MarkupNode[]): [number, number][] {
-  if (a.length === b.length && a.every((node, i) => likeness(node, b[i]) > 0.5))
-    return a.map((_, i) => [i, i]);
-  if (a.length > MAX_ALIGNED || b.length > MAX_ALIGNED)
-    return a
-      .slice(0, b.length)
-      .flatMap((node, i): [number, number][] => (likeness(node, b[i]) > 0 ? [[i, i]] : []));
-  const table = Array.from({ length: a.length + 1 }, () => new Float64Array(b.length + 1));
-  for (let i = a.length - 1; i >= 0; i--)
-    for (let j = b.length - 1; j >= 0; j--) {
-      const same = likeness(a[i], b[j]);
-      table[i][j] = Math.max(table[i + 1][j], table[i][j + 1], same > 0 ? table[i + 1][j + 1] + same : 0);
-    }
-  const pairs: [number, number][] = [];
-  for (let i = 0, j = 0; i < a.length && j < b.length;) {
-    const same = likeness(a[i], b[j]);
-    if (same > 0 && table[i][j] === table[i + 1][j + 1] + same) pairs.push([i++, j++]);
-    else if (table[i + 1][j] >= table[i][j + 1]) i++;
-    else j++;
-  }
-  return pairs;
-}
-
-function likeness(a: MarkupNode, b: MarkupNode): number {
-  if (!isElement(a) || !isElement(b)) return kindOf(a) === kindOf(b) ? 0.8 : 0;
-  if (!isCompatible(a, b)) return 0;
-  return formOf(a) === formOf(b) ? 1 : a.children.length && b.children.length ? 0.6 : 0.3;
-}
-
-/**
- * Whether a column holds nothing but the space between what is before and after it, one of which is not there where the space is
- * not: a browser shows none at the end of a line, nor at its beginning.
- */
-function isOnlySpace(columns: readonly (readonly (MarkupNode | null)[])[], at: number): boolean {
-  const [column, before, after] = [columns[at], columns.slice(0, at), columns.slice(at + 1)];
-  const isNone = (some: typeof columns, place: number): boolean => some.every((other) => !other[place]);
-  return (
-    column.every((node) => !node || (isText(node) && !node.given && /^[ \t\r\n]+$/.test(node.text))) &&
-    column.every((node, place) => node || isNone(before, place) || isNone(after, place))
-  );
-}
-
 /** Whether a term says nothing in some case. @param isUnsaid whether that is so of a prop */
 export function canBeNothing(term: Expression, isUnsaid: (prop: string) => boolean): boolean {
   if (term.kind === 'choice') return [term.yes, term.no].some((one) => canBeNothing(one, isUnsaid));
@@ -1146,32 +992,3 @@ export function canBeNothing(term: Expression, isUnsaid: (prop: string) => boole
 /** A prop of the outer component in one that it is given to: what it is where nothing is given, the outer one says. */
 const handedOn = ({ byDefault, ...prop }: Prop): Prop =>
   byDefault === undefined ? prop : { ...prop, isOptional: prop.kind === 'flag' };
-
-/** A letter for the kind of a node. */
-const kindOf = (node: MarkupNode): string =>
-  isText(node)
-    ? 't'
-    : 'slot' in node
-      ? 's'
-      : 'list' in node
-        ? 'l'
-        : isElement(node)
-          ? 'e'
-          : 'content' in node
-            ? 'c'
-            : 'o';
-
-const forms = new WeakMap<MarkupElement, string>();
-
-/** How markup is nested, without what it says. */
-export function formOf(node: MarkupElement): string {
-  let form = forms.get(node);
-  if (form === undefined) {
-    const inner =
-      node.tag === 'svg'
-        ? ''
-        : node.children.map((child) => (isElement(child) ? formOf(child) : kindOf(child))).join('');
-    forms.set(node, (form = hash(`${node.tag}(${inner})`)));
-  }
-  return form;
-}
