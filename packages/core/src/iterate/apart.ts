@@ -1,4 +1,4 @@
-import { codeBefore } from '../emit/form/before.ts';
+import { codeBefore, type PropsBefore } from '../emit/form/before.ts';
 import { frameAround } from '../emit/form/layouts/layouts.ts';
 import { applyChange, type Change, putComponent, putLayout } from '../change/change.ts';
 import { fieldsShown } from '../emit/form/components/extraction.ts';
@@ -58,6 +58,8 @@ function apartComponents(
 ): Change[] {
   const wanted = Object.entries(app.components).filter(([id]) => !together.has(id));
   if (!wanted.length) return [];
+  const before = codeBefore(app).props;
+  const fieldOf = fieldsShown(app);
   const keys = new Set(wanted.flatMap(([, { places, apart = [] }]) => [...places, ...apart]));
   const were = placesOf(was, keys, changed);
   const are = placesOf(is, keys);
@@ -76,9 +78,10 @@ function apartComponents(
     .flatMap(([id, component]): Change[] => {
       const [now, aside] = [component.places, component.apart ?? []].map(at);
       const settled = now.filter(isSettled);
+      const stands = new Set(settled);
       if (settled.length < LEAST_SETTLED || settled.length === now.length + aside.length) return [];
-      const moved = now.filter((place) => !isSettled(place) && !isInStaying(place));
-      const given = givenBeside(unlike(settled, moved.length + 1), id, component, app);
+      const moved = now.filter((place) => !stands.has(place) && !isInStaying(place));
+      const given = givenBeside(unlike(settled, moved.length + 1), component, before.get(id), fieldOf);
       const alone = given([]);
       if (!alone) return [];
       const leaving = leavingOf(moved, were, given, alone);
@@ -99,12 +102,10 @@ function apartComponents(
 /** What some places of a component are given when others are places of it, too; null where one of those does not fit. */
 function givenBeside(
   sample: readonly KeyedPlace[],
-  id: string,
   component: Component,
-  app: App,
+  before: PropsBefore | undefined,
+  fieldOf: ReadonlyMap<string, string>,
 ): (more: readonly KeyedPlace[]) => Given | null {
-  const before = codeBefore(app).props.get(id);
-  const fieldOf = fieldsShown(app);
   const order = new Map(component.places.map((key, i) => [key, i]));
   const placeIn = ({ key }: KeyedPlace): number => order.get(key) ?? order.size;
   return (more) => {
