@@ -9,11 +9,7 @@
 import path from 'node:path';
 import { performance } from 'node:perf_hooks';
 import {
-  addToDesign,
   applyChange,
-  type Design,
-  emptyApp,
-  emptyDesign,
   emitReact,
   findingsOf,
   graphOf,
@@ -22,7 +18,6 @@ import {
   putInteraction,
   readBatch,
   type Screen,
-  takeIn,
   pressablesOf,
   walkElements,
 } from '@tovel/core';
@@ -31,9 +26,9 @@ import { launchChromium } from '@tovel/renderer/chromium';
 import * as esbuild from 'esbuild';
 import { AppBuild, LinkedBuild } from '@tovel/renderer';
 import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
+import { DEMO, fresh, projectOf } from './many_screens.ts';
 
-const demo = path.resolve('demo/iteration-1');
-const files = await folderFiles(demo);
+const files = await folderFiles(DEMO);
 const ms = (n: number): string => `${n.toFixed(1)} ms`;
 const row = (what: string, ...cells: string[]): void =>
   console.log(what.padEnd(46), cells.map((cell) => cell.padStart(14)).join(''));
@@ -61,7 +56,7 @@ async function readingAgainstChromium(): Promise<void> {
     const batch: InputFile[] = [file, ...shared];
     const read = await median(7, async () => ([screen] = (await readBatch(batch, host)).screens));
     const load = await median(7, async () => {
-      await page.goto(`file://${path.join(demo, file.path)}`, { waitUntil: 'load' });
+      await page.goto(`file://${path.join(DEMO, file.path)}`, { waitUntil: 'load' });
       await page.evaluate(() => document.documentElement.getBoundingClientRect().height);
     });
     let elements = 0;
@@ -71,36 +66,6 @@ async function readingAgainstChromium(): Promise<void> {
   await browser.close();
   await host.close();
 }
-
-/** A project of so many screens: the demo's, over and over, as screens of their own. */
-async function projectOf(count: number): Promise<Project> {
-  const host = new HeadlessHost();
-  const { screens } = await readBatch(files, host);
-  await host.close();
-  const many = Array.from({ length: count }, (_, i): Screen => {
-    const screen = screens[i % screens.length];
-    const key = `${screen.key}-${i}`;
-    const rekeyed = JSON.parse(JSON.stringify(screen).replaceAll(`"${screen.key}:`, `"${key}:`)) as Screen;
-    return { ...rekeyed, key, name: `${screen.name} ${i}` };
-  });
-  const design: Design = addToDesign(emptyDesign, { screens: many, assets: [], notices: [] });
-  let app = applyChange(emptyApp, takeIn({ design, app: emptyApp }, many));
-  many.forEach((screen, i) => {
-    for (const { element } of pressablesOf(screen))
-      app = applyChange(
-        app,
-        putInteraction(element.key, {
-          on: 'press',
-          target: { kind: 'screen', screen: many[(i * 7 + 1) % count].key },
-          arrival: { kind: 'none' },
-        }),
-      );
-  });
-  return { design, app };
-}
-
-/** The same project as values that nothing has been computed for yet. */
-const fresh = (project: Project): Project => JSON.parse(JSON.stringify(project)) as Project;
 
 async function writingCode(projects: readonly Project[]): Promise<void> {
   console.log('\nWriting the code of a project');

@@ -49,3 +49,38 @@ test('what is pressed in the running app is changed where it is: its text, its s
   await app.getByRole('link', { name: /Hedge trimmer/ }).click();
   await expect(page.getByRole('textbox', { name: 'Address in the app' })).toHaveValue('/tools/detail');
 });
+
+test('a change is taken over while the app runs: what was typed, scrolled and opened stays as it is', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Taken over');
+  await page.goto(`/p/${id}/run?at=/desk/new-loan`);
+  const app = page.frameLocator('iframe[title="The running app"]');
+  const field = app.getByRole('textbox').first();
+  await page.getByRole('button', { name: '1280' }).click();
+  await field.fill('ladder');
+  const inside = page.frames().find((frame) => frame.url().endsWith(`/${id}/desk/new-loan`))!;
+  await inside.evaluate(() => {
+    Object.assign(window, { stays: true });
+    document.body.style.minHeight = '3000px';
+    scrollTo(0, 40);
+  });
+
+  await page.getByRole('button', { name: 'Adapt' }).click();
+  const panel = page.getByRole('complementary', { name: 'Adapt' });
+  await app.getByRole('heading', { name: 'New loan' }).click();
+  await panel.getByRole('textbox', { name: 'Text' }).fill('Lend a tool');
+  await page.keyboard.press('Enter');
+  const heading = app.getByRole('heading', { name: 'Lend a tool' });
+  await expect(heading).toBeVisible();
+  await panel.getByRole('textbox', { name: 'Size' }).fill('22px');
+  await page.keyboard.press('Enter');
+  await expect(heading).toHaveCSS('font-size', '22px');
+  await expect(field).toHaveValue('ladder');
+  expect(await inside.evaluate(() => [(window as { stays?: boolean }).stays, scrollY > 0])).toEqual([
+    true,
+    true,
+  ]);
+  expect(await inside.evaluate(() => document.querySelectorAll('link[rel="stylesheet"]').length)).toBe(1);
+  await saved(page);
+});

@@ -30,3 +30,9 @@ export const listeningScript = (): Promise<string> =>
 /** What Run puts beside a generated app, and only there; the app's code knows nothing of it. */
 export const bridgeScript = (appOrigin: string): Promise<string> =>
   calling('bridge/bridge.ts', 'startBridge', appOrigin);
+
+/** What knows the modules of an app in its page, as `tovelModules`. */
+export const modulesScript = (): Promise<string> =>
+  scriptOf(
+    `import { startModules } from './in_page/app_modules.ts';\nglobalThis.tovelModules = startModules;`,
+  );

@@ -2,28 +2,43 @@ import { type EmittedProject, scopedSheet } from '@tovel/core';
 import { originalPositionFor, TraceMap } from '@jridgewell/trace-mapping';
 import { transform } from 'esbuild';
 import { assetAddress, type Built, environmentAt, fileAskedFor } from './app_build.ts';
+import { modulesScript } from './in_page_scripts.ts';
+import {
+  changesScript,
+  helperLines,
+  type LinkedScript,
+  type Module,
+  type PlacedModule,
+  USES_ALL_HELPERS,
+  wholeScript,
+  withoutHelpers,
+} from './linked_script.ts';
 import { VENDOR } from './vendor.ts';
 
-/** A file of the project as it stands in the script, or in the sheet. */
-interface Module {
-  readonly text: string | null;
-  /** What it does, as a function of `exports`, `require` and `module`. */
-  readonly code: string;
-  /** Lines of the code. */
-  readonly lines: number;
-  readonly map: string | null;
-  readonly css: string;
-  /** What it takes from other files and from packages, as it says it, in the order that it says it in. */
-  readonly asks: readonly string[];
-}
-
-/** Where something of the script was written; the line from 1. */
+/** Where something of a script was written: the line from 1, and all of the file as it was then. */
 export interface Origin {
   readonly path: string;
   readonly line: number;
+  readonly text: string | null;
 }
 
 const MAIN = '/src/main.tsx';
+/** So many builds back it is said what changed since; who has an older one loads all of it. */
+const KEPT_BUILDS = 4;
+/** Changes that are longer than this, in characters, are not worth more than all of it. */
+const LONGEST_CHANGES = 500_000;
+/** Scripts of which it is known where their lines were written. */
+const KEPT_SCRIPTS = 24;
+/** What the page is made of beside the script and the sheet. */
+const BESIDE = /^\/(?:index\.html|api\/[^/]+\.json)$/;
+
+/** What was built at a time. */
+interface Version {
+  readonly version: number;
+  readonly modules: ReadonlyMap<string, PlacedModule>;
+  readonly sheet: string;
+  readonly beside: string;
+}
 /** What a module is called by before it is known where it stands. */
 const ASKED = /\brequire\("([^"\n]+)"\)/g;
 
@@ -39,20 +54,27 @@ export class LinkedBuild {
   #paths = '';
   #ways = new Map<string, { readonly asks: readonly string[]; readonly to: ReadonlyMap<string, string> }>();
   #helpers: Promise<readonly string[]> | null = null;
-  /** The modules of the script, with the line from 0 that the code of each begins on. */
-  #placed: readonly { readonly path: string; readonly from: number; readonly module: Module }[] = [];
+  /** The last one last. */
+  #versions: readonly Version[] = [];
+  /** The scripts that were handed out, by what they are called. */
+  readonly #scripts = new Map<string, LinkedScript>();
 
   /** @param base path under which the app is served, with slashes at both ends */
   constructor(base: string) {
     this.#base = base;
   }
 
-  /** The app as a script and a sheet (`app.js`, `app.css`); what cannot be read is said with its file and line. */
+  /**
+   * The app as a script and a sheet (`app.js`, `app.css`), and what became of it since it was built before
+   * (`changes.VERSION.js`, by the version that a page has), where that can be taken over without loading all of it.
+   * What cannot be read is said with its file and line.
+   */
   async build(project: EmittedProject): Promise<Built> {
     const texts = new Map(project.files.map((file) => [`/${file.path}`, 'text' in file ? file.text : null]));
     const paths = [...texts.keys()].join('\n');
     if (paths !== this.#paths) this.#ways = new Map();
     this.#paths = paths;
+    const beside = [...texts].filter(([path]) => BESIDE.test(path)).join('\n');
     try {
       const modules = new Map<string, Module>();
       // Those that are asked for are all read side by side, then those that they ask for.
@@ -63,22 +85,25 @@ export class LinkedBuild {
         open = [...new Set(asked)].filter((file) => !modules.has(file));
       }
       this.#modules = modules;
-      return { files: await this.#linked(this.#inOrder()), error: null };
+      return { files: await this.#linked(beside), error: null };
     } catch (error) {
       return { files: new Map(), error: (error as Error).message };
     }
   }
 
   /**
-   * Where something of the script was written; null where nothing is known of it.
+   * Where something of a script was written; null where nothing is known of it.
+   * @param script `VERSION` for all of the app, `VERSION-VERSION` for what became of it from one to the other
    * @param line from 1
    * @param column from 0
    */
-  where(line: number, column: number): Origin | null {
-    const place = this.#placed.findLast(({ from }) => from <= line - 1);
+  where(script: string, line: number, column: number): Origin | null {
+    const place = this.#scripts.get(script)?.placed.findLast(({ from }) => from <= line - 1);
     if (!place?.module.map || line - 1 - place.from >= place.module.lines) return null;
     const found = originalPositionFor(new TraceMap(place.module.map), { line: line - place.from, column });
-    return found.line === null ? null : { path: place.path.slice(1), line: found.line };
+    return found.line === null
+      ? null
+      : { path: place.path.slice(1), line: found.line, text: place.module.text };
   }
 
   /** The files that one asks for, by how it says it; packages are none. */
@@ -161,85 +186,57 @@ export class LinkedBuild {
     );
   }
 
-  async #linked(order: readonly string[]): Promise<Map<string, Uint8Array>> {
-    const asked = new Set(order.flatMap((file) => this.#modules.get(file)!.asks));
-    const packages = Object.keys(VENDOR).filter((name) => asked.has(name));
-    const out = [
-      ...packages.map((name, i) => `import * as package${i} from "/_vendor/${VENDOR[name]}.js";`),
-      'const packages = {',
-      ...packages.map((name, i) => `  ${JSON.stringify(name)}: { __esModule: true, ...package${i} },`),
-      '};',
-      RUNTIME,
-      ...(await (this.#helpers ??= this.#readHelpers())),
-    ];
-    let line = out.join('\n').split('\n').length;
-    const placed = order.map((file) => {
-      const module = this.#modules.get(file)!;
-      const ways = Object.fromEntries(this.#ways.get(file)!.to);
-      out.push(
-        `define(${JSON.stringify(file)}, ${JSON.stringify(ways)}, function (exports, require, module) {`,
-        module.code,
-        '});',
-      );
-      const from = line + 1;
-      line = from + module.lines + 1;
-      return { path: file, from, module };
+  async #linked(beside: string): Promise<Map<string, Uint8Array>> {
+    const order = this.#inOrder();
+    const sheet = order
+      .map((file) => this.#modules.get(file)!.css)
+      .filter((css) => css !== '')
+      .join('\n');
+    const modules = order.map((path): PlacedModule => {
+      return { path, module: this.#modules.get(path)!, ways: this.#ways.get(path)!.to };
     });
-    this.#placed = placed;
-    out.push(`load(${JSON.stringify(MAIN)});`, '');
+    const helpers = await (this.#helpers ??= this.#readHelpers());
+    const version = this.#versions.length ? this.#versions.at(-1)!.version + 1 : Date.now();
+    const now: Version = {
+      version,
+      modules: new Map(modules.map((one) => [one.path, one])),
+      sheet,
+      beside,
+    };
+    const whole = wholeScript(modules, MAIN, version, { runtime: await modulesScript(), helpers });
+    const scripts = new Map([['app.js', whole]]);
+    this.#keep(String(version), whole);
+    for (const before of [...this.#versions, now]) {
+      const changes = before.beside === beside && changesSince(before, now, helpers);
+      if (!changes || changes.text.length > LONGEST_CHANGES) continue;
+      scripts.set(`changes.${before.version}.js`, changes);
+      this.#keep(`${before.version}-${version}`, changes);
+    }
+    this.#versions = [...this.#versions, now].slice(-KEPT_BUILDS);
     const bytes = new TextEncoder();
-    const css = order.map((file) => this.#modules.get(file)!.css).filter((sheet) => sheet !== '');
     return new Map([
-      ['app.js', bytes.encode(out.join('\n'))],
-      ['app.css', bytes.encode(css.join('\n'))],
+      ...[...scripts].map(([name, { text }]) => [name, bytes.encode(text)] as const),
+      ['app.css', bytes.encode(sheet)],
     ]);
   }
-}
 
-/** Knows modules by their path, and runs each when it is first asked for. */
-const RUNTIME = `const modules = new Map();
-function define(path, ways, run) {
-  modules.set(path, { ways, run, module: null });
-}
-function wayOf(path, asked) {
-  const to = modules.get(path).ways[asked];
-  if (!to) throw new Error(path + ' imports ' + asked + ', which is not there');
-  return to;
-}
-function load(path) {
-  const known = modules.get(path);
-  if (!known.module) {
-    known.module = { exports: {} };
-    known.run(known.module.exports, (asked) => packages[asked] ?? load(wayOf(path, asked)), known.module);
+  #keep(name: string, script: LinkedScript): void {
+    this.#scripts.set(name, script);
+    if (this.#scripts.size > KEPT_SCRIPTS) this.#scripts.delete(this.#scripts.keys().next().value!);
   }
-  return known.module.exports;
-}`;
-
-const USES_ALL_HELPERS =
-  "import a, * as b from 'a'; export * from 'b'; export const c = [a, b, () => import('c')];";
-
-/** What begins a helper; one that is called otherwise, since a module has its name, stays where it is. */
-const HELPER =
-  /^var __(create|defProp|getOwnPropDesc|getOwnPropNames|getProtoOf|hasOwnProp|export|copyProps|reExport|toESM|toCommonJS) = /;
-
-/** How many lines at the head of a module are helpers: each ends with the first line that is not indented. */
-function helperLines(lines: readonly string[]): number {
-  let end = 0;
-  while (HELPER.test(lines[end] ?? '')) {
-    if (!lines[end].endsWith(';'))
-      do end++;
-      while (/^\s/.test(lines[end] ?? ''));
-    end++;
-  }
-  return end;
 }
 
-/** A module without the helpers at its head, on the same lines. */
-function withoutHelpers(code: string): string {
-  const lines = code.split('\n');
-  const end = helperLines(lines);
-  return '\n'.repeat(end) + lines.slice(end).join('\n');
+function changesSince(before: Version, now: Version, helpers: readonly string[]): LinkedScript {
+  const changed = [...now.modules.values()].filter((one) => !isSame(one, before.modules.get(one.path)));
+  return changesScript(changed, now.version, before.sheet !== now.sheet, helpers);
 }
+
+/** Whether a module does the same; what it looks like is in the sheet. */
+const isSame = (one: PlacedModule, other: PlacedModule | undefined): boolean =>
+  other !== undefined &&
+  one.module.code === other.module.code &&
+  one.ways.size === other.ways.size &&
+  [...one.ways].every(([asked, to]) => other.ways.get(asked) === to);
 
 const asDefault = (value: unknown): string =>
   `Object.defineProperty(exports, '__esModule', { value: true });\nexports.default = ${JSON.stringify(value)};`;

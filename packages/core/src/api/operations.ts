@@ -188,9 +188,9 @@ export const operations = define({
   placeInCode: {
     method: 'GET',
     path: '/api/projects/{id}/place-in-code',
-    summary: 'Where in the code of the running app something of its bundle was written',
+    summary: 'Where in the code of the running app something of its scripts was written',
     params: project,
-    query: { line: s.seq, column: s.seq },
+    query: { script: s.scriptName, line: s.seq, column: s.seq },
     answer: s.placeInCode,
     status: 200,
     cost: 'light',

@@ -65,6 +65,9 @@ export const newChange = object({
 }).noUnknown();
 export type NewChange = Omit<InferType<typeof newChange>, 'change'> & { readonly change: Change };
 
+/** A script of a running app: all of it as it was built at a time, or what became of that. */
+export const scriptName = string().matches(/^\d{1,16}(-\d{1,16})?$/);
+
 /** A line of the code, with the element that is written there; nothing where nothing is known of it. */
 export const placeInCode = object({
   place: object({

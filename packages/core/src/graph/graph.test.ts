@@ -1,9 +1,12 @@
 import fc from 'fast-check';
-import { applyChange, putInteraction, putScreen, setStart } from '../change/change.ts';
+import { applyChange, putEdit, putInteraction, putScreen, putStill, setStart } from '../change/change.ts';
 import { findingsOf, isAtLeast, stationOf } from '../findings/rules.ts';
+import { settle } from '../layers/settle.ts';
+import { pressablesOf } from '../links/pressable.ts';
+import { editKey } from '../model/edit_key.ts';
 import type { Project } from '../model/project.ts';
 import { to, wired } from '../testing/wired.ts';
-import { graphOf, isDeadEnd } from './graph.ts';
+import { graphOf, isDeadEnd, type ScreenGraph } from './graph.ts';
 
 test.each([
   ['', 'a', 'abcd'],
@@ -59,6 +62,48 @@ test('what does not look pressable can be wired and is numbered last', () => {
 test('the graph is computed once for a pair of documents', () => {
   const project = wired('a>b');
   expect(graphOf({ ...project })).toBe(graphOf(project));
+});
+
+test('after edits of links, of what is still and of texts it is what it is from nothing', () => {
+  const screen = fc.constantFrom('a', 'b', 'c', 'd');
+  const nth = fc.integer({ min: 0, max: 2 });
+  const edit = fc.oneof(
+    fc.tuple(fc.constant('link'), screen, nth, screen),
+    fc.tuple(fc.constant('still'), screen, nth, screen),
+    fc.tuple(fc.constant('text'), screen, nth, fc.constantFrom('One', 'More', '')),
+    fc.tuple(fc.constant('size'), screen, nth, fc.constantFrom('12px', '20px')),
+  );
+  const plain = ({ ways: _ways, reached, ...graph }: ScreenGraph): unknown =>
+    JSON.parse(
+      JSON.stringify({ ...graph, links: graph.links, reached: [...reached] }, (_, value: unknown) =>
+        value instanceof Map ? [...value] : value,
+      ),
+    );
+  fc.assert(
+    fc.property(fc.array(edit, { maxLength: 12 }), (edits) => {
+      let project = wired('a>b b>c');
+      const keys = new Map(
+        project.design.screens.map((one) => [one.key, pressablesOf(one).map(({ element }) => element.key)]),
+      );
+      graphOf(project);
+      for (const [kind, on, i, what] of edits) {
+        const key = keys.get(on)![i];
+        const change =
+          kind === 'link'
+            ? putInteraction(key, to({ kind: 'screen', screen: what }))
+            : kind === 'still'
+              ? putStill(key, true)
+              : putEdit(editKey(key, kind === 'text' ? 'text' : 'fontSize'), what);
+        project = { ...project, app: applyChange(project.app, change) };
+        // As the views look at it: after it was settled.
+        const settled = graphOf(settle(project));
+        const anew = JSON.parse(JSON.stringify(project)) as Project;
+        expect(plain(settled)).toEqual(plain(graphOf(settle(anew))));
+        expect(plain(graphOf(project))).toEqual(plain(settled));
+      }
+    }),
+    { numRuns: 60 },
+  );
 });
 
 test('reachability is what walking gives', () => {

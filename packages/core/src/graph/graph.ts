@@ -10,7 +10,7 @@ import {
   type Project,
   screensByKey,
 } from '../model/project.ts';
-import { findElement } from '../model/places.ts';
+import { asDrawn, findElement, haveSameElements } from '../model/places.ts';
 import { settle } from '../layers/settle.ts';
 import { labelOf, type Pressable, pressablesOf } from '../links/pressable.ts';
 import { interactionProblem } from '../links/problem.ts';
@@ -83,18 +83,25 @@ export interface Counts {
   readonly planned: number;
 }
 
-const graphs = new WeakMap<App, { design: Project['design']; graph: ScreenGraph }>();
+interface Known {
+  readonly design: Project['design'];
+  readonly settled: Project['design'];
+  readonly graph: ScreenGraph;
+}
+const graphs = new WeakMap<App, Known>();
+/** Tables of the app that change nothing but the screens that their elements are on. */
+const OF_ELEMENTS: ReadonlySet<string> = new Set(['interactions', 'still', 'edits']);
 
 /**
- * The screen graph of a project; computed once per pair of documents. After an edit of links only the screens that it
- * touched are looked at again.
+ * The screen graph of a project; computed once per pair of documents. After an edit of links, or of what elements are like,
+ * only the screens that it touched are looked at again.
  */
 export function graphOf(project: Project): ScreenGraph {
   const known = graphs.get(project.app);
   if (known && known.design === project.design) return known.graph;
   const settled = settle(project);
   const graph = graphAfterEdit(project, settled) ?? buildGraph(settled);
-  graphs.set(project.app, { design: project.design, graph });
+  graphs.set(project.app, { design: project.design, settled: settled.design, graph });
   return graph;
 }
 
@@ -120,11 +127,17 @@ function buildGraph(project: Project): ScreenGraph {
 function graphAfterEdit(project: Project, settled: Project): ScreenGraph | null {
   const origin = originOf(project.app);
   const known = origin && graphs.get(origin.before);
-  if (!origin || !known || known.design !== project.design || settled.app !== project.app) return null;
-  if (origin.written.some(({ table }) => table !== 'interactions' && table !== 'still')) return null;
+  if (!origin || !known || settled.app !== project.app) return null;
+  if (asDrawn(known.design) !== asDrawn(project.design)) return null;
+  if (origin.written.some(({ table }) => !OF_ELEMENTS.has(table))) return null;
   if (hasEverywhere(project.app, origin.before, origin.written)) return null;
+  if (!haveSameElements(known.settled, settled.design)) return null;
   const { graph } = known;
-  const touched = new Set(origin.written.map(({ key }) => hostOf(project, elementOfInteraction(key))));
+  const wired = origin.written.filter(({ table }) => table !== 'edits');
+  const touched = new Set([
+    ...wired.map(({ key }) => hostOf(project, elementOfInteraction(key))),
+    ...settled.design.screens.filter((one, i) => one !== known.settled.screens[i]).map(({ key }) => key),
+  ]);
   const wiring = wiringOf(settled);
   const elements = new Map(graph.elements);
   const departures = new Map(graph.departures);

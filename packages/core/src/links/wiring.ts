@@ -4,7 +4,7 @@ import type { App, DrawnRow, Given, Interaction } from '../model/app.ts';
 import { elementOfInteraction, numberOfInteraction } from '../model/interaction.ts';
 import type { Element } from '../model/design.ts';
 import { kebabCase } from '../model/names.ts';
-import { containersOf, findElement } from '../model/places.ts';
+import { containersOf, findElement, haveSameElements } from '../model/places.ts';
 import { hostOf, type Project, textOf } from '../model/project.ts';
 
 /** An interaction as it counts for one element. */
@@ -25,13 +25,16 @@ interface Known {
   readonly wiring: Map<string, Map<string, Wired[]>>;
   /** Whether some interaction is passed on to other places. */
   readonly passesOn: boolean;
+  /** Whether some interaction gives what is drawn somewhere. */
+  readonly givesDrawn: boolean;
 }
 
 const wirings = new WeakMap<App['interactions'], Known>();
 
 /** The tables besides the interactions that the wiring depends on; `still` only where something is passed on. */
 const isSame = (known: Known, { design, app }: Project): boolean =>
-  known.project.design === design &&
+  (known.project.design === design ||
+    (!known.passesOn && !known.givesDrawn && haveSameElements(known.project.design, design))) &&
   known.project.app.components === app.components &&
   known.project.app.screens === app.screens &&
   known.project.app.collections === app.collections &&
@@ -60,7 +63,12 @@ function wiredAnew(project: Project): Known {
   }
   for (const one of everywhere) passOn(wiring, project, one);
   for (const screen of wiring.values()) for (const list of screen.values()) list.sort(byKey);
-  return { project, wiring, passesOn: everywhere.length > 0 };
+  return {
+    project,
+    wiring,
+    passesOn: everywhere.length > 0,
+    givesDrawn: Object.values(app.interactions).some(givesDrawn),
+  };
 }
 
 /** The wiring made from that of the document before; null where that is not known, or where more may have changed. */
@@ -71,6 +79,7 @@ function rewired(project: Project): Known | null {
   if (!origin || !known || known.passesOn || !isSame(known, project)) return null;
   const wiring = new Map(known.wiring);
   const copied = new Set<string>();
+  let isOfDrawn = known.givesDrawn;
   for (const { table, key } of origin.written) {
     if (table !== 'interactions') continue;
     if (app.interactions[key]?.everywhere) return null;
@@ -84,10 +93,11 @@ function rewired(project: Project): Known | null {
     else screen.delete(element);
     if (app.interactions[key]) {
       put(wiring, project, key);
+      isOfDrawn ||= givesDrawn(app.interactions[key]);
       screen.get(element)!.sort(byKey);
     }
   }
-  return { project, wiring, passesOn: false };
+  return { project, wiring, passesOn: false, givesDrawn: isOfDrawn };
 }
 
 /** What one element does, in the order in which variables are looked at. */
@@ -167,14 +177,16 @@ export function componentAround({ design, app }: Project, element: string): Arou
 /** Fields of a list item, replaced by what stands in them at this place. */
 function settled(project: Project, element: string, interaction: Interaction): Interaction {
   const { target } = interaction;
-  if (target.kind !== 'screen' || !target.params) return interaction;
-  if (Object.values(target.params).every((given) => typeof given === 'string')) return interaction;
+  if (target.kind !== 'screen' || !target.params || !givesDrawn(interaction)) return interaction;
   const place = componentAround(project, element)?.place;
   const params = Object.fromEntries(
     Object.entries(target.params).map(([name, given]) => [name, valueOf(project, place, given)]),
   );
   return { ...interaction, target: { ...target, params } };
 }
+
+const givesDrawn = ({ target }: Interaction): boolean =>
+  target.kind === 'screen' && Object.values(target.params ?? {}).some((given) => typeof given !== 'string');
 
 interface ShownFields {
   /** The field that each element shows, and the row that it is in. */

@@ -47,6 +47,22 @@ export const noteDrawn = (settled: Design, drawn: Design): void => void drawnOf.
 /** The design as it was drawn; itself where nothing was decided of it. */
 export const asDrawn = (design: Design): Design => drawnOf.get(design) ?? design;
 
+/** Whether two designs have the same elements in the same screens, so that they differ in what these are like only. */
+export const haveSameElements = (one: Design, other: Design): boolean =>
+  one === other ||
+  (one.screens.length === other.screens.length &&
+    one.screens.every((screen, i) => {
+      const now = other.screens[i];
+      if (screen === now) return true;
+      const [before, after] = [elementsByKey(screen), elementsByKey(now)];
+      return (
+        screen.key === now.key &&
+        screen.aliases === now.aliases &&
+        before.size === after.size &&
+        [...before.keys()].every((key) => after.has(key))
+      );
+    }));
+
 /** Where elements were found last, so that most are found again at once; what is found is looked at in any case. */
 const lastSeen = new Map<string, string>();
 const MOST_SEEN = 500_000;

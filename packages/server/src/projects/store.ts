@@ -150,16 +150,15 @@ export class ProjectStore {
 
   /** @param lock whether the row stays locked until the transaction of `db` ends. */
   async read(id: string, db: Queryable = this.#db, lock = false): Promise<StoredProject> {
-    const [row] = await rowsOf<ProjectRow>(
+    const [row] = await rowsOf<Omit<ProjectRow, 'app'>>(
       db,
-      `SELECT id, name, seq, revision, app, changed_at FROM projects WHERE id = ? AND deleted_at IS NULL${lock ? ' FOR UPDATE' : ''}`,
+      `SELECT id, name, seq, revision, changed_at FROM projects WHERE id = ? AND deleted_at IS NULL${lock ? ' FOR UPDATE' : ''}`,
       [id],
     );
     if (!row) throw missing();
-    const app = remember(this.#apps, `${id} ${row.seq}`, () => ({
-      ...emptyApp,
-      ...(JSON.parse(row.app) as App),
-    }));
+    const app = await this.#app(id, row.seq, db, lock);
+    // Somebody went on meanwhile.
+    if (!app) return this.read(id, db, lock);
     return {
       id,
       name: row.name,
@@ -169,6 +168,19 @@ export class ProjectStore {
       app,
       changedAt: row.changed_at,
     };
+  }
+
+  /** The app at a place of the history; null where that is not the last one any more. It is long, and mostly known. */
+  async #app(id: string, seq: number, db: Queryable, lock: boolean): Promise<App | null> {
+    const key = `${id} ${seq}`;
+    const known = this.#apps.get(key);
+    if (known) return remember(this.#apps, key, () => known);
+    const [row] = await rowsOf<Pick<ProjectRow, 'app'>>(
+      db,
+      `SELECT app FROM projects WHERE id = ? AND seq = ?${lock ? ' FOR UPDATE' : ''}`,
+      [id, seq],
+    );
+    return row ? remember(this.#apps, key, () => ({ ...emptyApp, ...(JSON.parse(row.app) as App) })) : null;
   }
 
   /** The design at one of its revisions; these never change and none is ever removed. */

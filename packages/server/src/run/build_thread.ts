@@ -28,6 +28,7 @@ export type Order =
       readonly kind: 'where';
       readonly call: number;
       readonly project: string;
+      readonly script: string;
       readonly line: number;
       readonly column: number;
     }
@@ -117,12 +118,13 @@ async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
   }
 }
 
-function whereIs({ call, project, line, column }: Extract<Order, { kind: 'where' }>): void {
+function whereIs({ call, project, script, line, column }: Extract<Order, { kind: 'where' }>): void {
   const { emitted, build } = held.get(project) ?? {};
-  const found = build?.where(line, column);
-  const file = emitted?.files.find((one) => one.path === found?.path);
-  const place =
-    found && file && 'text' in file ? { ...found, element: file.lines?.[found.line - 1] ?? null } : null;
+  const found = build?.where(script, line, column) ?? null;
+  const file = found && emitted?.files.find((one) => one.path === found.path);
+  // What has become another text since has its elements elsewhere.
+  const lines = file && 'text' in file && file.text === found.text ? file.lines : undefined;
+  const place = found && { path: found.path, line: found.line, element: lines?.[found.line - 1] ?? null };
   say({ call, kind: 'where', place });
 }
 

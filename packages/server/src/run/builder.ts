@@ -40,13 +40,13 @@ export class Builder {
   }
 
   /** Where in the code something of a bundle was written; null where nothing is known of it. */
-  where(project: string, line: number, column: number): Promise<CodePlace | null> {
+  where(project: string, script: string, line: number, column: number): Promise<CodePlace | null> {
     const worker = this.#worker;
     if (!worker) return Promise.resolve(null);
     const call = ++this.#call;
     return new Promise((resolve) => {
       this.#asked.set(call, resolve);
-      worker.postMessage({ kind: 'where', call, project, line, column } satisfies Order);
+      worker.postMessage({ kind: 'where', call, project, script, line, column } satisfies Order);
     });
   }
 

@@ -4,8 +4,9 @@ import type { Services } from '../services.ts';
 
 /** What is asked about running apps; they themselves are served on another port. */
 export function runRoutes(app: FastifyInstance, { projects, workshop }: Services): void {
-  route(app, 'placeInCode', async ({ params: { id }, query: { line, column } }) => {
+  route(app, 'placeInCode', async ({ params: { id }, query: { script, line, column } }) => {
     await projects.require(id);
-    return { place: line && column !== undefined ? await workshop.where(id, line, column) : null };
+    const isSaid = script !== undefined && line && column !== undefined;
+    return { place: isSaid ? await workshop.where(id, script, line, column) : null };
   });
 }

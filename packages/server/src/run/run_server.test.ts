@@ -98,17 +98,18 @@ test('the script is the emitted code, with packages shared', async () => {
     expect((await get(`/_vendor/${name}.js`)).statusCode).toBe(200);
 });
 
-test('what is thrown in the bundle is told by the line of the code, and by the element that is written there', async () => {
+test('what is thrown in the script is told by the line of the code, and by the element that is written there', async () => {
   const script = (await get(`/${id}/_app/app.js`)).body;
   const before = script.slice(0, script.indexOf('The home')).split('\n');
-  const place = await services.workshop.where(id, before.length, before.at(-1)!.length);
+  const [, version] = /tovelModules\(packages, (\d+)\)/.exec(script)!;
+  const place = await services.workshop.where(id, version, before.length, before.at(-1)!.length);
   const emitted = emitReact({ design: (await services.projects.read(id)).design, app }, 'Runs');
   const file = emitted.files.find(({ path }) => path === place?.path)!;
   const line = 'text' in file ? file.text.split('\n')[place!.line - 1] : '';
   expect(line).toContain('The home');
   expect(place!.element).toMatch(/^home:/);
-  expect(await services.workshop.where(id, 1_000_000, 0)).toBeNull();
-  expect(await services.workshop.where('nobody', 1, 0)).toBeNull();
+  expect(await services.workshop.where(id, version, 1_000_000, 0)).toBeNull();
+  expect(await services.workshop.where('nobody', version, 1, 0)).toBeNull();
 });
 
 test('a change is in the next build, and is told', async () => {

@@ -112,12 +112,13 @@ export class Workshop {
   }
 
   /**
-   * Where in the code of an app something of its bundle was written; null where it is not built, or nothing is known of it.
+   * Where in the code of an app something of its scripts was written; null where it is not built, or nothing is known of it.
+   * @param script what the script is called, as `LinkedBuild` calls it
    * @param line from 1
    * @param column from 0
    */
-  async where(project: string, line: number, column: number): Promise<CodePlace | null> {
-    return this.#benches.has(project) ? this.#builder.where(project, line, column) : null;
+  async where(project: string, script: string, line: number, column: number): Promise<CodePlace | null> {
+    return this.#benches.has(project) ? this.#builder.where(project, script, line, column) : null;
   }
 
   /** To be told of every change. An app that nobody has run is not built. */

@@ -84,7 +84,7 @@ export function useDressed(
     if (first.current === stamp) return;
     first.current = stamp;
     for (const frame of frames.current.values())
-      frame?.contentWindow?.postMessage({ tovel: 'reload' }, origin ?? '');
+      frame?.contentWindow?.postMessage({ tovel: 'refresh' }, origin ?? '');
   }, [stamp, origin]);
   return {
     isThere,

@@ -240,13 +240,9 @@ export const api = {
   takeRound: (id: string, body: StepInput & { whole: boolean; answers: Answers }) =>
     request<ChangeResult>('POST', `${project(id)}/round/take`, body),
   dropRound: (id: string) => request<void>('DELETE', `${project(id)}/round`),
-  placeInCode: async (id: string, line: number, column: number) =>
-    (
-      await request<{ readonly place: PlaceInCode }>(
-        'GET',
-        `${project(id)}/place-in-code?${searchOf({ line, column })}`,
-      )
-    ).place,
+  placeInCode: async (id: string, at: { script: string; line: number; column: number }) =>
+    (await request<{ readonly place: PlaceInCode }>('GET', `${project(id)}/place-in-code?${searchOf(at)}`))
+      .place,
   timeline: (id: string, query: { before?: number; words?: string; screen?: string; only?: 'iterations' }) =>
     request<Timeline>('GET', `${project(id)}/timeline?${searchOf(query)}`),
   past: (id: string, seq: number) => request<ProjectState>('GET', `${project(id)}/at/${seq}`),

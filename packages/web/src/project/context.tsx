@@ -8,7 +8,6 @@ import {
   inOrder,
   graphOf,
   openLinkDecisions,
-  openRoles,
   type Project,
   type ScreenGraph,
   settle,
@@ -28,6 +27,7 @@ import { api, RequestError } from '../api/client';
 import { Opening } from '../shell/Opening';
 import type { Decisions } from '../shell/stations';
 import { Empty } from '../ui/Empty';
+import { useLooked } from './use_looked';
 import { useStateFindings } from './use_state_findings';
 import { listenTo } from './feed';
 import { ownDevice, ownWindow } from './identity';
@@ -159,15 +159,15 @@ function Opened({
   const { design, app } = state;
   const project = useMemo(() => settle({ design, app }), [design, app]);
   const later = useDeferredValue(app);
-  const plain = useMemo(() => findingsOf({ design, app: later }), [design, later]);
+  const looked = useLooked(state);
   const states = useStateFindings({ design, app: later });
-  const findings = useMemo(() => inOrder(plain, states), [plain, states]);
-  const roles = useMemo(() => openRoles({ design, app: later }), [design, later]);
+  const findings = useMemo(() => inOrder(looked.findings, states), [looked, states]);
   const graph = graphOf(project);
   const decisions = useMemo(() => {
     const intake = findings.filter(({ code, level }) => level !== 'info' && stationOf(code) === 'intake');
-    return { intake: causesOf(project, intake).length, roles, links: openLinkDecisions(graph) };
-  }, [project, graph, findings, roles]);
+    return { intake: causesOf(project, intake).length, roles: looked.roles, links: openLinkDecisions(graph) };
+  }, [project, graph, findings, looked]);
+  const plan = useMemo(() => new EmissionPlan(project), [project]);
   const open = useMemo(
     () => ({
       ...state,
@@ -175,13 +175,13 @@ function Opened({
       design: project.design,
       drawn: design,
       graph,
-      plan: new EmissionPlan(project),
+      plan,
       findings,
       decisions,
       base: past === null ? `/p/${state.id}` : `/p/${state.id}/at/${past}`,
       past,
     }),
-    [state, session, project, design, graph, findings, decisions, past],
+    [state, session, project, design, graph, plan, findings, decisions, past],
   );
 
   useEffect(() => {

@@ -200,9 +200,9 @@ export function RunView() {
   const own = new Set((here ? graph.elements.get(here) : undefined)?.map(({ element }) => element.key));
   const count = marks.filter(({ key }) => own.has(key)).length;
 
-  // A change made elsewhere was built: the frame loads it where it is.
+  // A change was built: the frame takes it over where it is.
   useEffect(() => {
-    if (built) frame.current?.contentWindow?.postMessage({ tovel: 'reload' }, origin ?? '*');
+    if (built) frame.current?.contentWindow?.postMessage({ tovel: 'refresh' }, origin ?? '*');
   }, [built, origin]);
 
   if (!graph.screens.length) {

@@ -137,7 +137,7 @@ function ThrownIn({ at }: { at: readonly ThrownAt[] }) {
   const { data: place } = useQuery({
     queryKey: ['place in code', id, at],
     queryFn: async () => {
-      const places = await Promise.all(at.map(({ line, column }) => api.placeInCode(id, line, column)));
+      const places = await Promise.all(at.map((one) => api.placeInCode(id, one)));
       const known = places.filter((one) => one !== null);
       return known.find(({ element }) => element !== null) ?? known[0] ?? null;
     },

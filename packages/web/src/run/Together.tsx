@@ -65,7 +65,7 @@ export function Together({ widths, src, origin, first, built }: TogetherProps) {
   useEffect(() => {
     if (!built) return;
     for (const [i, frame] of frames.current)
-      if (i > 0) frame?.contentWindow?.postMessage({ tovel: 'reload' }, origin);
+      if (i > 0) frame?.contentWindow?.postMessage({ tovel: 'refresh' }, origin);
   }, [built, origin]);
   const all = widths.reduce((sum, width) => sum + width, 0);
   const scale = Math.min(1, Math.max(0.1, (room.width - GAP * (widths.length - 1)) / all));

@@ -24,12 +24,14 @@ export interface TapeEntry {
   readonly kept?: Kept;
   /** Of what was pressed or entered: as it was told. */
   readonly told?: Told;
-  /** Of an error: where in the bundle it was thrown, the innermost call first. */
+  /** Of an error: where in the scripts it was thrown, the innermost call first. */
   readonly thrownAt?: readonly ThrownAt[];
 }
 
-/** A place in the bundle: the line from 1, the column from 0. */
+/** A place in a script of the running app: the line from 1, the column from 0. */
 export interface ThrownAt {
+  /** What the script is called, as `LinkedBuild` calls it. */
+  readonly script: string;
   readonly line: number;
   readonly column: number;
 }
@@ -42,7 +44,7 @@ export interface TapeTold {
   readonly index?: number;
   readonly kept?: Kept;
   readonly level?: string;
-  /** Of an error: where in the bundle it was thrown, the innermost call first. */
+  /** Of an error: where in the scripts it was thrown, the innermost call first. */
   readonly places?: readonly ThrownAt[];
   readonly by?: string;
   readonly changes?: readonly Changed[];

@@ -63,7 +63,7 @@ export function partsOf(plan: EmissionPlan, folders: Folders): Parts {
   const { extraction, collections } = withRecords(extractionOf(plan), plan.live);
   const layouts = layoutsOf(plan, extraction, (title) => folders.take(`${title} layout`, 'Layout'));
   const rules = fileRules(plan, extraction, layouts);
-  const { styles, palette } = looksOf(plan.project, rules, before);
+  const { styles, palette } = looksOf(plan, rules, before);
   const icons = iconsOf(
     [
       ...[...plan.screens, ...plan.overlays.keys()].map((key) => rootOf(plan, extraction, layouts, key)),
@@ -194,12 +194,17 @@ interface Worked extends Looks {
   readonly layers: Project['app']['layers'];
   readonly tokens: Project['app']['tokens'];
 }
+/** By the design as it was drawn: what is said of it changes far more often. */
 const lastWorked = new WeakMap<Project['design'], Worked>();
 
 /** What the looks of all files have in common: that of last time where none looks otherwise. */
-function looksOf({ design, app }: Project, rules: readonly FileRules[], before: CodeBefore): Looks {
+function looksOf(
+  { drawn, project: { app } }: EmissionPlan,
+  rules: readonly FileRules[],
+  before: CodeBefore,
+): Looks {
   const { layers, tokens } = app;
-  const last = lastWorked.get(design);
+  const last = lastWorked.get(drawn);
   if (
     last?.before === before &&
     last.layers === layers &&
@@ -207,17 +212,37 @@ function looksOf({ design, app }: Project, rules: readonly FileRules[], before: 
     areAlike(last.rules, rules)
   )
     return last;
-  const styles = shareStyles(rules, before, { isNamed: (key) => layers[key]?.name !== undefined });
+  const shared = shareStyles(rules, before, { isNamed: (key) => layers[key]?.name !== undefined });
+  const styles = last ? withFilesOf(last.styles, shared) : shared;
   const rulesOf = (settled: boolean): StyleRule[] =>
     [...styles.files.values()].flatMap((file) => ((file.asBefore !== null) === settled ? file.rules : []));
-  const palette = paletteOf([...styles.rules, ...rulesOf(false)], (taken) => Object.hasOwn(tokens, taken), {
+  const named = paletteOf([...styles.rules, ...rulesOf(false)], (taken) => Object.hasOwn(tokens, taken), {
     rules: rulesOf(true),
     values: before.values,
   });
+  const palette = last && equalJson([...last.palette.names], [...named.names]) ? last.palette : named;
   const worked = { rules, before, layers, tokens, styles, palette };
-  lastWorked.set(design, worked);
+  lastWorked.set(drawn, worked);
   return worked;
 }
+
+/** Files whose styles became no others stay the very same: what was printed of them is right, still. */
+function withFilesOf(last: SharedStyles, { rules, files }: SharedStyles): SharedStyles {
+  return {
+    rules: equalJson(last.rules, rules) ? last.rules : rules,
+    files: new Map(
+      [...files].map(([id, file]): [string, FileStyles] => {
+        const known = last.files.get(id);
+        return [id, known && areSame(known, file) ? known : file];
+      }),
+    ),
+  };
+}
+
+const areSame = (one: FileStyles, other: FileStyles): boolean =>
+  one.asBefore === other.asBefore &&
+  equalJson(one.rules, other.rules) &&
+  equalJson([...one.classes], [...other.classes]);
 
 const areAlike = (some: readonly FileRules[], others: readonly FileRules[]): boolean =>
   some.length === others.length &&

@@ -6,6 +6,7 @@ import { Frame } from './frame.ts';
 import { lightOpenEnds } from './open_ends.ts';
 import { tellPlaces } from './places.ts';
 import { pointAsTold } from './pointing_out.ts';
+import { refreshAsTold } from './refreshing.ts';
 import { tellRemembered } from './remembered.ts';
 import { tellRequests } from './requests.ts';
 
@@ -26,7 +27,8 @@ export function startBridge(appOrigin: string): void {
   const kept = tellRemembered(frame, ask);
   actAsTold(frame);
   dressAsTold(frame);
-  tellPlaces(frame, kept);
+  const { tell, reload } = tellPlaces(frame, kept);
+  refreshAsTold(frame, reload, tell);
 }
 
 /** What is pressed and entered is told by its place among its kind, so that a journey can be recorded. */

@@ -1,3 +1,4 @@
+import { modulesHere } from '../app_modules.ts';
 import type { Frame } from './frame.ts';
 
 const LONGEST = 500;
@@ -8,12 +9,17 @@ export function tellFaults(frame: Frame): void {
   const tellError = (thrown: unknown): void => {
     // A transition that the next one cut short is no mistake.
     if (thrown instanceof DOMException && thrown.name === 'AbortError') return;
+    frame.isBroken = true;
     const [says, stack] =
       thrown instanceof Error ? [thrown.message, thrown.stack ?? ''] : [String(thrown), ''];
     // Places in the app itself, the innermost first; what it calls of others throws for it.
-    const places = [...stack.matchAll(/\/_app\/app\.js:(\d+):(\d+)/g)]
+    const places = [...stack.matchAll(/\/_app\/(?:app|changes\.(\d+))\.js(?:\?\d*)?:(\d+):(\d+)/g)]
       .slice(0, MOST_PLACES)
-      .map(([, line, column]) => ({ line: Number(line), column: Math.max(0, Number(column) - 1) }));
+      .map(([, since, line, column]) => ({
+        script: modulesHere()?.scriptOf(since === undefined ? null : Number(since)) ?? '',
+        line: Number(line),
+        column: Math.max(0, Number(column) - 1),
+      }));
     frame.tell('error', {
       says: says.slice(0, LONGEST),
       places,
@@ -27,6 +33,8 @@ export function tellFaults(frame: Frame): void {
     const original = console[level].bind(console);
     console[level] = (...said: unknown[]) => {
       original(...said);
+      // What a component throws is caught around it.
+      if (level === 'error' && said.some((one) => one instanceof Error)) frame.isBroken = true;
       frame.tell('console', {
         level,
         says: said.map(inWords).join(' ').slice(0, LONGEST),

@@ -19,6 +19,8 @@ export class Frame {
   readonly #origin: string;
   readonly #heard = new Map<string, (told: Told) => void>();
   #pressed = '';
+  /** Something went wrong in the app since it was loaded. */
+  isBroken = false;
 
   constructor(appOrigin: string) {
     this.#origin = appOrigin;

@@ -3,8 +3,14 @@ import type { Frame } from './frame.ts';
 const TOP = 'tovel-top';
 const SCROLL = 'tovel-scroll';
 
-/** Tells where the app is, and goes where it is told. */
-export function tellPlaces(frame: Frame, kept: () => object): void {
+/**
+ * Tells where the app is, and goes where it is told.
+ * @returns what tells where it is, and what loads the page anew, as it is
+ */
+export function tellPlaces(
+  frame: Frame,
+  kept: () => object,
+): { readonly tell: () => void; readonly reload: () => void } {
   const index = (): number => (history.state as { idx?: number } | null)?.idx ?? 0;
   let top = Number(sessionStorage.getItem(TOP) ?? 0);
   const tell = (): void => {
@@ -29,14 +35,16 @@ export function tellPlaces(frame: Frame, kept: () => object): void {
     if (index() < top) history.forward();
   });
   frame.on('go', ({ to = '/' }) => frame.goTo(to));
-  frame.on('reload', () => {
+  const reload = (): void => {
     sessionStorage.setItem(SCROLL, JSON.stringify([scrollX, scrollY]));
     location.reload();
-  });
-  // The app is loaded anew after each change of the project, and asks nobody about that.
+  };
+  frame.on('reload', reload);
+  // The app may be loaded anew after a change of the project, and asks nobody about that.
   addEventListener('beforeunload', (event) => event.stopImmediatePropagation());
   scrollBack();
   tell();
+  return { tell, reload };
 }
 
 /** What was loaded anew is scrolled to where it was, as soon as it is that long. */

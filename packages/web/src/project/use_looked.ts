@@ -1,0 +1,41 @@
+import type { Project } from '@tovel/core';
+import { replaceEqualDeep } from '@tanstack/react-query';
+import { startTransition, useEffect, useRef, useState } from 'react';
+import type { FindingsWorker } from './findings_worker';
+import { type Looked, lookThrough } from './look_through';
+import { ProjectWorker } from './project_worker';
+
+const worker = new ProjectWorker<FindingsWorker>(
+  () => new Worker(new URL('./findings_worker.ts', import.meta.url), { type: 'module' }),
+);
+
+/** What is found in the project; after an edit, what was found before it until the worker has looked. */
+export function useLooked({ design, app }: Project): Looked {
+  const [looked, setLooked] = useState(() => lookThrough({ design, app }));
+  /** What was looked at last, and what is to be looked at next. */
+  const last = useRef<Project>({ design, app });
+  const next = useRef<Project | null>(null);
+  const isLooking = useRef(false);
+  useEffect(() => worker.use(), []);
+  useEffect(() => {
+    const look = async (): Promise<void> => {
+      if (isLooking.current) return;
+      isLooking.current = true;
+      // What changed meanwhile is looked at once, however often it did.
+      for (let project = next.current; project; project = next.current) {
+        next.current = null;
+        const asked = (last.current = project);
+        const found = await worker
+          .ask(asked, (remote, told) => remote.look(told))
+          // A browser that gives no worker has it looked at here.
+          .catch(() => lookThrough(asked));
+        startTransition(() => setLooked((before) => replaceEqualDeep(before, found)));
+      }
+      isLooking.current = false;
+    };
+    if (last.current.design === design && last.current.app === app) return;
+    next.current = { design, app };
+    void look();
+  }, [design, app]);
+  return looked;
+}
