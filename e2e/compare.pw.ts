@@ -88,6 +88,13 @@ test('all screens are compared with progress, which can be stopped; a sweep show
   await page.getByRole('button', { name: 'Stop' }).click();
   await cell.click();
   await expect(page.getByRole('list', { name: 'Faults' })).toContainText(/contrast 4\.3, needs 4\.5/);
+  // What was found is a finding like all others, with the way to its place.
+  await page.getByRole('button', { name: 'Findings' }).click();
+  const found = page.getByRole('region', { name: 'Findings of comparing' });
+  await expect(found.getByRole('option').first()).toContainText(/on Welcome/);
+  await found.getByRole('listbox').focus();
+  await page.keyboard.press('Enter');
+  await cell.click();
   await page.getByRole('link', { name: 'See it there, in Run' }).click();
   await expect(page.getByTitle('The running app')).toHaveCSS('width', '322px');
 });

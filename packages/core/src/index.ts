@@ -470,6 +470,7 @@ export {
 } from './findings/rules.ts';
 export { mustHoldInWords, stateFindings, stateFindingsOf } from './findings/state_rules.ts';
 
+export { comparedFindings, type KeptScore, type KeptSweep } from './findings/compared_rules.ts';
 export { findingsAsSarif, findingsAsText } from './findings/report.ts';
 
 export { reset } from './vocabulary/reset.ts';

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { type EmittedProject, scopedSheet } from '@tovel/core';
 import { originalPositionFor, TraceMap } from '@jridgewell/trace-mapping';
 import { transform } from 'esbuild';
@@ -34,7 +35,7 @@ const BESIDE = /^\/(?:index\.html|api\/[^/]+\.json)$/;
 
 /** What was built at a time. */
 interface Version {
-  readonly version: number;
+  readonly version: string;
   readonly modules: ReadonlyMap<string, PlacedModule>;
   readonly sheet: string;
   readonly beside: string;
@@ -196,7 +197,7 @@ export class LinkedBuild {
       return { path, module: this.#modules.get(path)!, ways: this.#ways.get(path)!.to };
     });
     const helpers = await (this.#helpers ??= this.#readHelpers());
-    const version = this.#versions.length ? this.#versions.at(-1)!.version + 1 : Date.now();
+    const version = versionOf(modules, sheet, beside);
     const now: Version = {
       version,
       modules: new Map(modules.map((one) => [one.path, one])),
@@ -205,14 +206,15 @@ export class LinkedBuild {
     };
     const whole = wholeScript(modules, MAIN, version, { runtime: await modulesScript(), helpers });
     const scripts = new Map([['app.js', whole]]);
-    this.#keep(String(version), whole);
-    for (const before of [...this.#versions, now]) {
+    this.#keep(version, whole);
+    const known = this.#versions.filter((one) => one.version !== version);
+    for (const before of [...known, now]) {
       const changes = before.beside === beside && changesSince(before, now, helpers);
       if (!changes || changes.text.length > LONGEST_CHANGES) continue;
       scripts.set(`changes.${before.version}.js`, changes);
       this.#keep(`${before.version}-${version}`, changes);
     }
-    this.#versions = [...this.#versions, now].slice(-KEPT_BUILDS);
+    this.#versions = [...known, now].slice(-KEPT_BUILDS);
     const bytes = new TextEncoder();
     return new Map([
       ...[...scripts].map(([name, { text }]) => [name, bytes.encode(text)] as const),
@@ -224,6 +226,14 @@ export class LinkedBuild {
     this.#scripts.set(name, script);
     if (this.#scripts.size > KEPT_SCRIPTS) this.#scripts.delete(this.#scripts.keys().next().value!);
   }
+}
+
+/** What an app is known by: whatever it is made of goes into it. */
+function versionOf(modules: readonly PlacedModule[], sheet: string, beside: string): string {
+  const bytes = createHash('sha256').update(sheet).update(beside);
+  for (const { path, ways, module } of modules)
+    bytes.update(JSON.stringify([path, [...ways]])).update(module.code);
+  return bytes.digest('hex').slice(0, 16);
 }
 
 function changesSince(before: Version, now: Version, helpers: readonly string[]): LinkedScript {

@@ -63,16 +63,16 @@ function linked(modules: readonly PlacedModule[], { before, open, close, after }
 /**
  * The whole app as a script that runs its main module.
  * @param runtime what knows its modules, as `tovelModules`
- * @param version what it is told apart by from what is built after it
+ * @param version what it is told apart by from others: the same for the same
  */
 export const wholeScript = (
   modules: readonly PlacedModule[],
   main: string,
-  version: number,
+  version: string,
   { runtime, helpers }: { readonly runtime: string; readonly helpers: readonly string[] },
 ): LinkedScript =>
   linked(modules, {
-    before: [runtime, `const app = tovelModules(packages, ${version});`, ...helpers],
+    before: [runtime, `const app = tovelModules(packages, ${JSON.stringify(version)});`, ...helpers],
     open: 'app.define(',
     close: ');',
     after: `app.load(${JSON.stringify(main)});`,
@@ -81,14 +81,14 @@ export const wholeScript = (
 /** What became of an app, as a script that says it; `AppModules` takes it over while the app runs. */
 export const changesScript = (
   modules: readonly PlacedModule[],
-  version: number,
+  version: string,
   isSheetNew: boolean,
   helpers: readonly string[],
 ): LinkedScript =>
   linked(modules, {
     before: [
       ...helpers,
-      `export const version = ${version};`,
+      `export const version = ${JSON.stringify(version)};`,
       `export const isSheetNew = ${isSheetNew};`,
       'export { packages };',
       'export const modules = [',

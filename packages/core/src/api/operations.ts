@@ -375,6 +375,16 @@ export const operations = define({
     cost: 'heavy',
     errors: ['invalid', 'project-missing', 'not-found', 'compare-failed'],
   },
+  sweeps: {
+    method: 'GET',
+    path: '/api/projects/{id}/sweeps',
+    summary: 'What was found of each screen the last time that it was looked at from narrow to wide',
+    params: project,
+    answer: array(s.keptSweep.required()).required(),
+    status: 200,
+    cost: 'light',
+    errors: ['project-missing'],
+  },
   listen: {
     method: 'POST',
     path: '/api/projects/{id}/listenings',

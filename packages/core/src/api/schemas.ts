@@ -66,7 +66,7 @@ export const newChange = object({
 export type NewChange = Omit<InferType<typeof newChange>, 'change'> & { readonly change: Change };
 
 /** A script of a running app: all of it as it was built at a time, or what became of that. */
-export const scriptName = string().matches(/^\d{1,16}(-\d{1,16})?$/);
+export const scriptName = string().matches(/^[0-9a-f]{1,16}(-[0-9a-f]{1,16})?$/);
 
 /** A line of the code, with the element that is written there; nothing where nothing is known of it. */
 export const placeInCode = object({
@@ -575,21 +575,30 @@ export const libraryRead = object({
 export type LibraryRead = Readonly<InferType<typeof libraryRead>>;
 
 export const newSweep = object({ screen: string().max(200).required() }).noUnknown();
+const sweptFaultsOf = array(
+  object({
+    id: string().required(),
+    kind: string<FaultKind>().required(),
+    name: string().defined(),
+    box: boxOnPage.required(),
+    says: string().required(),
+    widths: array(number().required()).required(),
+  }).noUnknown(),
+);
 export const sweptScreen = object({
   screen: string().required(),
-  faults: array(
-    object({
-      id: string().required(),
-      kind: string<FaultKind>().required(),
-      name: string().defined(),
-      box: boxOnPage.required(),
-      says: string().required(),
-      widths: array(number().required()).required(),
-    }).noUnknown(),
-  ).required(),
+  faults: sweptFaultsOf.required(),
   problems: array(string().defined()).required(),
 }).noUnknown();
 export type SweptAnswer = Readonly<InferType<typeof sweptScreen>>;
+/** What was found of a screen at the last place of the history at which it was looked at. */
+export const keptSweep = object({
+  screen: string().required(),
+  seq: seq.required(),
+  faults: sweptFaultsOf.required(),
+  at: string().required(),
+}).noUnknown();
+export type SweepKept = Readonly<InferType<typeof keptSweep>>;
 export const newListening = object({
   screen: string().max(200).required(),
   width: number().integer().min(200).max(4000).required(),

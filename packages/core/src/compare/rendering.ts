@@ -134,7 +134,8 @@ const LONGEST_NAME = 40;
 export function renderedName(element: RenderedElement): string {
   const said = element.label || element.text || firstText(element);
   if (said) return said.length > LONGEST_NAME ? `${said.slice(0, LONGEST_NAME - 1).trimEnd()}…` : said;
-  const word = element.id || element.classes.split(/\s+/)[0];
+  // Of a class that is told apart by its file, what it is called there.
+  const word = element.id || element.classes.split(/\s+/)[0].replace(/^.*_(?=[a-z])/i, '');
   return word ? `${element.tag} ${word}` : element.tag;
 }
 

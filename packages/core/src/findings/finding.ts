@@ -5,7 +5,7 @@ import type { Project } from '../model/project.ts';
 export type FindingLevel = 'error' | 'warning' | 'info';
 
 /** The station at which a finding is dealt with. */
-export type FindingStation = 'intake' | 'map';
+export type FindingStation = 'intake' | 'map' | 'compare';
 
 /** Something about the project that somebody should look at: what, where, why, and where possible what mends it. */
 export interface Finding {
@@ -18,6 +18,8 @@ export interface Finding {
   /** Key of the element it is on, if on one. */
   readonly element: string | null;
   readonly message: string;
+  /** Width of the window at which it is so, in px, if at one. */
+  readonly width?: number;
   readonly fix?: { readonly label: string; readonly change: Change };
 }
 

@@ -4,6 +4,7 @@ import type { App } from '../model/app.ts';
 import type { Design } from '../model/design.ts';
 import { examine, type Finding, type FindingLevel, type FindingStation, type Rule } from './finding.ts';
 import { apartRules } from './apart_rules.ts';
+import { comparedRules } from './compared_rules.ts';
 import { dataRules } from './data_rules.ts';
 import { graphRules } from './graph_rules.ts';
 import { intakeRules } from './intake/intake_rules.ts';
@@ -27,8 +28,8 @@ export const rules: readonly Rule[] = [
   ...apartRules,
 ].sort((a, b) => Number(b.level === 'error') - Number(a.level === 'error'));
 
-/** All that can be found, with what the states of the app are looked through for. */
-export const ruleKinds: readonly Omit<Rule, 'find'>[] = [...rules, ...stateRules].sort(
+/** All that can be found, with what the states of the app are looked through for, and what runs is compared for. */
+export const ruleKinds: readonly Omit<Rule, 'find'>[] = [...rules, ...stateRules, ...comparedRules].sort(
   (a, b) => Number(b.level === 'error') - Number(a.level === 'error'),
 );
 

@@ -24,7 +24,7 @@ interface Known {
 
 /** What became of an app. */
 export interface Changes {
-  readonly version: number;
+  readonly version: string;
   readonly packages: Readonly<Record<string, unknown>>;
   readonly modules: readonly (readonly [path: string, ways: Ways, run: Run])[];
 }
@@ -78,17 +78,17 @@ export class AppModules {
   readonly #packages: Record<string, unknown>;
   /** The module that everything begins with. */
   #main = '';
-  #version: number;
-  readonly #first: number;
+  #version: string;
+  readonly #first: string;
   /** Which version it became from which. */
-  readonly #became = new Map<number, number>();
+  readonly #became = new Map<string, string>();
 
-  constructor(packages: Readonly<Record<string, unknown>>, version: number) {
+  constructor(packages: Readonly<Record<string, unknown>>, version: string) {
     this.#packages = { ...packages };
     this.#first = this.#version = version;
   }
 
-  get version(): number {
+  get version(): string {
     return this.#version;
   }
 
@@ -96,8 +96,8 @@ export class AppModules {
    * What the script is called that something came with: that of the whole app, or that of what became of it.
    * @param since the version that it had before; null for the whole
    */
-  scriptOf(since: number | null): string {
-    return since === null ? String(this.#first) : `${since}-${this.#became.get(since) ?? since}`;
+  scriptOf(since: string | null): string {
+    return since === null ? this.#first : `${since}-${this.#became.get(since) ?? since}`;
   }
 
   define(path: string, ways: Ways, run: Run): void {
@@ -209,7 +209,7 @@ export class AppModules {
 const KNOWN_AS = Symbol.for('tovel modules');
 
 /** The modules of the app in this page; what runs beside it finds them with `modulesHere`. */
-export function startModules(packages: Readonly<Record<string, unknown>>, version: number): AppModules {
+export function startModules(packages: Readonly<Record<string, unknown>>, version: string): AppModules {
   const modules = new AppModules(packages, version);
   Object.assign(globalThis, { [KNOWN_AS]: modules });
   return modules;

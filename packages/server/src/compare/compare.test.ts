@@ -10,6 +10,7 @@ import {
   putEdit,
   readBatch,
   type HeardAnswer,
+  type SweepKept,
   type SweptAnswer,
   takeIn,
 } from '@tovel/core';
@@ -95,6 +96,8 @@ test('a sweep says at which widths something sticks out', async () => {
   expect(status).toBe(200);
   const overflow = body.faults.find(({ kind }) => kind === 'overflow');
   expect(overflow).toMatchObject({ name: 'Two saws and a drill.', widths: [320, 400, 480] });
+  const { body: kept } = await ask<SweepKept[]>('GET', `/api/projects/${id}/sweeps`);
+  expect(kept).toMatchObject([{ screen: 'shed', seq: 1, faults: body.faults }]);
   // Seventeen layouts, while all cores may be busy with other tests.
 }, 180_000);
 

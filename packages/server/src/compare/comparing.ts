@@ -158,11 +158,13 @@ export class Comparing {
     const project = await this.#parts.projects.read(id);
     const view = viewsOf(project, [SWEPT_WIDTHS[0]]).find((one) => one.screen === screen);
     if (!view) throw new HttpError('not-found', 'There is no such screen in what runs.');
-    return sweepView(
+    const swept = await sweepView(
       view,
       (at) => this.#running(id, project, at, { signal, isMeasured: true }),
       (error) => signal.aborted || error instanceof HttpError,
     );
+    await this.#parts.comparisons.putSweep(id, { screen, seq: project.seq, faults: swept.faults });
+    return swept;
   }
 
   /** What a screen of the running app is to those who hear it, or go through it by keys. */

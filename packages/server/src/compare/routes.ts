@@ -1,7 +1,9 @@
-import { type Box, heardFindings } from '@tovel/core';
+import { type Box, heardFindings, type SweptFault } from '@tovel/core';
 import type { FastifyInstance } from 'fastify';
 import { leftSignal, route } from '../http/route.ts';
 import type { Services } from '../services.ts';
+
+const told = ({ box, widths, ...fault }: SweptFault) => ({ ...fault, box: { ...box }, widths: [...widths] });
 
 /** Whether what runs is what was drawn: comparing, sweeping over widths, the pictures of it, and how it went before. */
 export function compareRoutes(app: FastifyInstance, { projects, comparing, comparisons }: Services): void {
@@ -26,11 +28,13 @@ export function compareRoutes(app: FastifyInstance, { projects, comparing, compa
 
   route(app, 'sweep', async ({ params: { id }, body: { screen }, reply }) => {
     const { faults, problems } = await comparing.sweep(id, screen, leftSignal(reply));
-    return {
-      screen,
-      faults: faults.map(({ box, widths, ...fault }) => ({ ...fault, box: { ...box }, widths: [...widths] })),
-      problems: [...problems],
-    };
+    return { screen, faults: faults.map(told), problems: [...problems] };
+  });
+
+  route(app, 'sweeps', async ({ params: { id } }) => {
+    await projects.require(id);
+    const swept = await comparisons.sweepsOf(id);
+    return swept.map((one) => ({ ...one, faults: one.faults.map(told) }));
   });
 
   route(app, 'listen', async ({ params: { id }, body: { screen, width }, reply }) => {

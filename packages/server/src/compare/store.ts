@@ -1,3 +1,4 @@
+import type { SweptFault } from '@tovel/core';
 import { type Database, rowsOf, run } from '../database/pool.ts';
 
 /** How near what ran was to its reference, at one place of a project's history. */
@@ -19,6 +20,14 @@ interface Row extends Omit<Score, 'at'> {
   readonly compared_at: Date;
 }
 
+/** What was found of a screen from narrow to wide, at the last place of the history at which it was looked at. */
+export interface Swept {
+  readonly screen: string;
+  readonly seq: number;
+  readonly faults: readonly SweptFault[];
+  readonly at: string;
+}
+
 /** Scores that are told of a project. */
 const MOST = 5000;
 
@@ -36,6 +45,28 @@ export class ComparisonStore {
       'REPLACE INTO comparisons (project_id, screen, drawing, width, reference, seq, iteration, percent, causes, compared_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
       [project, screen, drawing, width, reference, seq, iteration, percent, causes, new Date()],
     );
+  }
+
+  async putSweep(project: string, { screen, seq, faults }: Omit<Swept, 'at'>): Promise<void> {
+    await run(
+      this.#db,
+      'REPLACE INTO sweeps (project_id, screen, seq, faults, swept_at) VALUES (?, ?, ?, ?, ?)',
+      [project, screen, seq, JSON.stringify(faults), new Date()],
+    );
+  }
+
+  async sweepsOf(project: string): Promise<Swept[]> {
+    const rows = await rowsOf<{ screen: string; seq: number; faults: string; swept_at: Date }>(
+      this.#db,
+      'SELECT screen, seq, faults, swept_at FROM sweeps WHERE project_id = ? ORDER BY screen',
+      [project],
+    );
+    return rows.map(({ screen, seq, faults, swept_at: at }) => ({
+      screen,
+      seq,
+      faults: JSON.parse(faults) as SweptFault[],
+      at: at.toISOString(),
+    }));
   }
 
   /** All that were kept, oldest first. */

@@ -418,6 +418,7 @@ test('migrations are applied once, by one of several servers, and go on where a 
     '008_publications.sql',
     '009_variables.sql',
     '010_deliveries.sql',
+    '011_sweeps.sql',
   ]);
 });
 

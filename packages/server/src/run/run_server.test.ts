@@ -101,7 +101,7 @@ test('the script is the emitted code, with packages shared', async () => {
 test('what is thrown in the script is told by the line of the code, and by the element that is written there', async () => {
   const script = (await get(`/${id}/_app/app.js`)).body;
   const before = script.slice(0, script.indexOf('The home')).split('\n');
-  const [, version] = /tovelModules\(packages, (\d+)\)/.exec(script)!;
+  const [, version] = /tovelModules\(packages, "(\w+)"\)/.exec(script)!;
   const place = await services.workshop.where(id, version, before.length, before.at(-1)!.length);
   const emitted = emitReact({ design: (await services.projects.read(id)).design, app }, 'Runs');
   const file = emitted.files.find(({ path }) => path === place?.path)!;

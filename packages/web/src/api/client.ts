@@ -5,6 +5,7 @@ import type {
   CodeDelivery,
   ComparisonAnswer,
   ComparisonScore,
+  SweepKept,
   Conflict,
   ConnectedRepository,
   DesignSource,
@@ -284,6 +285,7 @@ export const api = {
     body: { drawing: string; width: number; reference: 'source' | 'picture' | 'pages'; version?: number },
     signal?: AbortSignal,
   ) => patiently(() => request<ComparisonAnswer>('POST', `${project(id)}/comparisons`, body, {}, signal)),
+  sweeps: (id: string) => request<SweepKept[]>('GET', `${project(id)}/sweeps`),
   comparisons: (id: string) => request<ComparisonScore[]>('GET', `${project(id)}/comparisons`),
   listen: (id: string, screen: string, width: number, signal?: AbortSignal) =>
     patiently(() => request<HeardAnswer>('POST', `${project(id)}/listenings`, { screen, width }, {}, signal)),

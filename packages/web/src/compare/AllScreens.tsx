@@ -2,11 +2,12 @@ import { type ComparisonScore, screenName, type View } from '@tovel/core';
 import { useMemo } from 'react';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
+import { useScores } from '../project/use_compared_findings';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { ScoreChart } from './ScoreChart';
 import { ThroughBar } from './ThroughBar';
-import { type Reference, useCompareAll, useScores, viewId } from './use_compared';
+import { type Reference, useCompareAll, viewId } from './use_compared';
 
 const Room = styled.div`
   min-height: 0;
@@ -69,7 +70,7 @@ export function AllScreens({
   onOpen: (view: View) => void;
 }) {
   const project = useProject();
-  const { data: all = [] } = useScores();
+  const { data: all = [] } = useScores(project.id);
   const { going, failed, start, stop } = useCompareAll(reference);
   const scores = useMemo(() => all.filter((score) => score.reference === reference), [all, reference]);
   const last = new Map(scores.map((score) => [viewId(score), score]));

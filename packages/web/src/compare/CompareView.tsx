@@ -5,16 +5,18 @@ import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
 import { useProject } from '../project/context';
+import { useScores } from '../project/use_compared_findings';
 import { color } from '../theme/theme';
 import { Button, Choice, Segments } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { useQueryParam } from '../ui/use_query_param';
 import { AllScreens } from './AllScreens';
 import { type Cause, Causes } from './Causes';
+import { ComparedFindings } from './ComparedFindings';
 import { LENSES, type Lens, Lenses } from './Lenses';
 import { Sweep } from './Sweep';
 import { HeardScreens } from './HeardScreens';
-import { isReference, type Reference, useCompared, useScores, useViews, viewId } from './use_compared';
+import { isReference, type Reference, useCompared, useViews, viewId } from './use_compared';
 import { ViewList } from './ViewList';
 
 const Whole = styled.div`
@@ -48,20 +50,22 @@ const PLACES = [
   { id: 'all', label: 'All screens' },
   { id: 'widths', label: 'Widths' },
   { id: 'heard', label: 'Read out' },
+  { id: 'found', label: 'Findings' },
 ] as const;
 
 /**
  * Whether what runs is what was drawn: one screen through a lens, all of them in a table, and each from narrow to wide; and what
- * it is to those who hear it.
+ * it is to those who hear it; and what was found by all that.
  */
 export function CompareView() {
-  const { base, graph, id, drawn } = useProject();
+  const { base, graph, id, drawn, decisions } = useProject();
   const navigate = useNavigate();
   const views = useViews();
   const [place, setPlace] = useQueryParam('in', 'screen');
   const [lens, setLens] = useQueryParam('lens', 'beside');
   const [asked, setAsked] = useQueryParam('view', '');
   const [against, setAgainst] = useQueryParam('against', 'source');
+  const [sweptScreen] = useQueryParam('screen', '');
   const reference: Reference = isReference(against) ? against : 'source';
   const versions = useQuery({ queryKey: ['versions', id], queryFn: () => api.versions(id) });
   if (!graph.screens.length || !views.length)
@@ -95,10 +99,11 @@ export function CompareView() {
           {PLACES.map(({ id: which, label }) => (
             <Button key={which} aria-pressed={place === which} onPress={() => setPlace(which)}>
               {label}
+              {which === 'found' && decisions.compared > 0 && ` ${decisions.compared}`}
             </Button>
           ))}
         </Segments>
-        {place !== 'widths' && place !== 'heard' && (
+        {(place === 'screen' || place === 'all') && (
           <Choice
             label="Held against"
             isLabelHidden
@@ -129,7 +134,13 @@ export function CompareView() {
           }
         />
       ) : place === 'widths' ? (
-        <Sweep views={views} />
+        <Sweep views={views} asked={sweptScreen} />
+      ) : place === 'found' ? (
+        <ComparedFindings
+          views={views}
+          onView={(one) => void navigate(`?view=${encodeURIComponent(viewId(one))}`)}
+          onWidths={(screen) => void navigate(`?in=widths&screen=${encodeURIComponent(screen)}`)}
+        />
       ) : place === 'heard' ? (
         <HeardScreens views={views} view={view} onView={(next) => setAsked(viewId(next))} />
       ) : (
@@ -164,7 +175,7 @@ function OneScreen({
 }) {
   const { data, error, isFetching, refetch } = useCompared(view, reference);
   const [cause, setCause] = useState<Cause | null>(null);
-  const { data: scores = [] } = useScores();
+  const { data: scores = [] } = useScores(useProject().id);
   const last = new Map(
     scores.filter((score) => score.reference === reference).map((score) => [viewId(score), score.percent]),
   );

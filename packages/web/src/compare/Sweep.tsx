@@ -1,10 +1,11 @@
-import { screenName, SWEPT_WIDTHS, type SweptAnswer, type View, widthsInWords } from '@tovel/core';
+import { screenName, SWEPT_WIDTHS, type View, widthsInWords } from '@tovel/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
 import { useProject } from '../project/context';
+import { useSweeps } from '../project/use_compared_findings';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { ThroughBar } from './ThroughBar';
@@ -105,37 +106,44 @@ interface Chosen {
 }
 
 /** Each screen from narrow windows to wide ones: a strip on which one sees where it breaks. */
-export function Sweep({ views }: { views: readonly View[] }) {
+export function Sweep({
+  views,
+  asked,
+}: {
+  views: readonly View[];
+  /** Key of the screen that somebody asked to see. */
+  asked: string;
+}) {
   const project = useProject();
   const { id, savedAt, base, app } = project;
   const queries = useQueryClient();
-  const [chosen, setChosen] = useState<Chosen | null>(null);
+  const [chosen, setChosen] = useState<Chosen | null>(asked ? { screen: asked, width: null } : null);
+  const { data: sweeps = [] } = useSweeps(id);
   const work = useCallback(
     async (screen: string, signal: AbortSignal) => {
-      const found = await api.sweep(id, screen, signal);
-      queries.setQueryData(['swept', id, screen], { savedAt, found });
+      await api.sweep(id, screen, signal);
+      await queries.invalidateQueries({ queryKey: ['sweeps', id] });
     },
-    [id, savedAt, queries],
+    [id, queries],
   );
   const { going, failed, start, stop } = useThrough(work, (screen) => screen);
   const screens = [...new Set(views.map(({ screen }) => screen))];
-  const sweptOf = (screen: string) =>
-    queries.getQueryData<{ savedAt: string; found: SweptAnswer }>(['swept', id, screen]);
-  const isStale = screens.some((screen) => (sweptOf(screen)?.savedAt ?? savedAt) < savedAt);
-  const swept = screens.filter((screen) => sweptOf(screen)).length;
-  const faults = chosen ? (sweptOf(chosen.screen)?.found.faults ?? []) : [];
+  const swept = new Map(sweeps.map((one) => [one.screen, one]));
+  const isStale = screens.some((screen) => (swept.get(screen)?.at ?? savedAt) < savedAt);
+  const isBegun = screens.some((screen) => swept.has(screen));
+  const faults = chosen ? (swept.get(chosen.screen)?.faults ?? []) : [];
   const shown = faults.filter(({ widths }) => chosen?.width == null || widths.includes(chosen.width));
   return (
     <Room>
       <Strips>
         <ThroughBar
           going={going}
-          begin={swept ? 'Look again' : 'Look at all widths'}
+          begin={isBegun ? 'Look again' : 'Look at all widths'}
           done="screens"
           onBegin={() => void start(screens)}
           onStop={stop}
         >
-          {swept === 0
+          {!isBegun
             ? `Each screen is laid out at ${SWEPT_WIDTHS.length} widths, and what breaks there is told.`
             : isStale
               ? 'Some were looked at before the last steps.'
@@ -154,7 +162,7 @@ export function Sweep({ views }: { views: readonly View[] }) {
           </thead>
           <tbody>
             {screens.map((screen) => {
-              const found = sweptOf(screen)?.found;
+              const found = swept.get(screen);
               const name = screenName(project, screen);
               return (
                 <tr key={screen}>

@@ -45,12 +45,6 @@ export function useCompared(view: View | undefined, reference: Reference) {
   });
 }
 
-/** How near each view was, the last time that it was compared and before. */
-export function useScores() {
-  const { id } = useProject();
-  return useQuery({ queryKey: ['scores', id], queryFn: () => api.comparisons(id) });
-}
-
 export interface Going {
   readonly done: number;
   readonly total: number;

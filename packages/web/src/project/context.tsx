@@ -27,6 +27,7 @@ import { api, RequestError } from '../api/client';
 import { Opening } from '../shell/Opening';
 import type { Decisions } from '../shell/stations';
 import { Empty } from '../ui/Empty';
+import { useComparedFindings } from './use_compared_findings';
 import { useLooked } from './use_looked';
 import { useStateFindings } from './use_state_findings';
 import { listenTo } from './feed';
@@ -161,11 +162,18 @@ function Opened({
   const later = useDeferredValue(app);
   const looked = useLooked(state);
   const states = useStateFindings({ design, app: later });
-  const findings = useMemo(() => inOrder(looked.findings, states), [looked, states]);
+  const compared = useComparedFindings(state.id, { design, app: later });
+  const findings = useMemo(() => inOrder(looked.findings, states, compared), [looked, states, compared]);
   const graph = graphOf(project);
   const decisions = useMemo(() => {
     const intake = findings.filter(({ code, level }) => level !== 'info' && stationOf(code) === 'intake');
-    return { intake: causesOf(project, intake).length, roles: looked.roles, links: openLinkDecisions(graph) };
+    const worse = findings.filter(({ code, level }) => level !== 'info' && stationOf(code) === 'compare');
+    return {
+      intake: causesOf(project, intake).length,
+      roles: looked.roles,
+      links: openLinkDecisions(graph),
+      compared: causesOf(project, worse).length,
+    };
   }, [project, graph, findings, looked]);
   const plan = useMemo(() => new EmissionPlan(project), [project]);
   const open = useMemo(

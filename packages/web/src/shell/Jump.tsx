@@ -165,9 +165,11 @@ function destinations(
           navigate(
             stationOf(finding.code) === 'intake'
               ? `${base}/intake${finding.screen ? `/${finding.screen}${finding.element ? `?element=${encodeURIComponent(finding.element)}` : ''}` : ''}`
-              : finding.screen
-                ? `${base}/junction/${finding.screen}${finding.element ? `?element=${encodeURIComponent(finding.element)}` : ''}`
-                : `${base}/map`,
+              : stationOf(finding.code) === 'compare'
+                ? `${base}/compare?in=found`
+                : finding.screen
+                  ? `${base}/junction/${finding.screen}${finding.element ? `?element=${encodeURIComponent(finding.element)}` : ''}`
+                  : `${base}/map`,
           ),
       })),
     ...graph.screens.flatMap((key) =>

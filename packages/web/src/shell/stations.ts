@@ -6,6 +6,8 @@ export interface Decisions {
   readonly intake: number;
   readonly roles: number;
   readonly links: number;
+  /** Causes of findings about what runs. */
+  readonly compared: number;
 }
 
 /** What stations count. */
@@ -50,7 +52,7 @@ export const stations: readonly Station[] = [
   },
   { path: 'data', title: 'Data', isOfPast: true, waiting: none },
   { path: 'run', title: 'Run', isOfPast: true, waiting: none },
-  { path: 'compare', title: 'Compare', waiting: none },
+  { path: 'compare', title: 'Compare', waiting: ({ decisions }) => decisions.compared },
   { path: 'deliver', title: 'Deliver', waiting: none },
   { path: 'iterate', title: 'Iterate', waiting: ({ asked }) => asked },
 ];

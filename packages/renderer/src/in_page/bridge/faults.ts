@@ -13,10 +13,10 @@ export function tellFaults(frame: Frame): void {
     const [says, stack] =
       thrown instanceof Error ? [thrown.message, thrown.stack ?? ''] : [String(thrown), ''];
     // Places in the app itself, the innermost first; what it calls of others throws for it.
-    const places = [...stack.matchAll(/\/_app\/(?:app|changes\.(\d+))\.js(?:\?\d*)?:(\d+):(\d+)/g)]
+    const places = [...stack.matchAll(/\/_app\/(?:app|changes\.(\w+))\.js(?:\?\d*)?:(\d+):(\d+)/g)]
       .slice(0, MOST_PLACES)
       .map(([, since, line, column]) => ({
-        script: modulesHere()?.scriptOf(since === undefined ? null : Number(since)) ?? '',
+        script: modulesHere()?.scriptOf(since ?? null) ?? '',
         line: Number(line),
         column: Math.max(0, Number(column) - 1),
       }));
