@@ -110,7 +110,7 @@ function givenBeside(
   const placeIn = ({ key }: KeyedPlace): number => order.get(key) ?? order.size;
   return (more) => {
     const among = [...sample, ...more].sort((a, b) => placeIn(a) - placeIn(b));
-    const made = fittingTemplate(among, component, before, fieldOf);
+    const made = fittingTemplate(among, component, before, { ...NOTHING_OF_ELEMENTS, fieldOf });
     if (!made || !more.every((place) => made.places.includes(place))) return null;
     const conditions = conditionsIn(made.template.root);
     return { says: givenTo(made, sample), holds: !!made.contents, conditions };

@@ -17,7 +17,7 @@ import { emitReact } from '../../react/emit_react.ts';
 import { emitVue } from '../../vue/emit_vue.ts';
 import type { MarkupElement } from '../markup.ts';
 import { EmissionPlan, emitScreenOf } from '../plan.ts';
-import { type Place, templateOf } from './template.ts';
+import { NOTHING_OF_ELEMENTS, type Place, templateOf } from './template.ts';
 
 interface RowSpec {
   readonly name: string;
@@ -362,7 +362,9 @@ test('no two props are called alike, whatever fields they show', () => {
       children: [text(words, `title ${i}`), text(`${words} a`, `x ${i}`), text(`${words} b`, `y ${i}`)],
     },
   }));
-  const names = templateOf(places, {}, false, undefined, fieldOf)!.props.map(({ name }) => name);
+  const names = templateOf(places, {}, false, undefined, { ...NOTHING_OF_ELEMENTS, fieldOf })!.props.map(
+    ({ name }) => name,
+  );
   expect(names).toContain('name2');
   expect(new Set(names).size).toBe(3);
 });
@@ -448,11 +450,14 @@ test('props are called as the fields of the records that they show', () => {
     ...card(false, i),
     node: { ...card(false, i).node, children: [text(words, `title ${i}`)] },
   }));
-  const template = templateOf(places, {}, false, undefined, fieldOf)!;
+  const template = templateOf(places, {}, false, undefined, { ...NOTHING_OF_ELEMENTS, fieldOf })!;
   expect(template.values).toEqual([{ tool: 'Saw' }, { tool: 'Drill' }]);
   // What somebody called otherwise stays so.
   const { name } = templateOf(places)!.props[0];
-  expect(templateOf(places, { [name]: 'label' }, false, undefined, fieldOf)!.props[0].name).toBe('label');
+  expect(
+    templateOf(places, { [name]: 'label' }, false, undefined, { ...NOTHING_OF_ELEMENTS, fieldOf })!.props[0]
+      .name,
+  ).toBe('label');
 });
 
 test('a component that is called as a screen that uses it gets a name of its own', () => {

@@ -28,7 +28,16 @@ import { holdsContent, type Hollow, hollowed } from './hollow.ts';
 import { noteAddresses } from './own_links.ts';
 import { valuesInOrder } from './route_looks.ts';
 import { asTheirs, type TheirComponent } from './theirs.ts';
-import { canBeNothing, lookOf, type Place, type Prop, type Template, templateOf } from './template.ts';
+import {
+  canBeNothing,
+  type ElementsKnown,
+  lookOf,
+  NOTHING_OF_ELEMENTS,
+  type Place,
+  type Prop,
+  type Template,
+  templateOf,
+} from './template.ts';
 
 /** A component as it will be written. */
 export interface EmittedComponent {
@@ -68,8 +77,7 @@ export interface Wanted extends Component {
 export interface Known {
   /** The props that each component had, by its id. */
   readonly before: CodeBefore['props'];
-  /** The fields of records that elements show, by their keys. */
-  readonly fieldOf: ReadonlyMap<string, string>;
+  readonly elements: ElementsKnown;
   /** What the collection of records is called that a row shows one of, by the key of the row. */
   readonly recordsOf: ReadonlyMap<string, string>;
   /** What the rows of each screen were known by. */
@@ -81,7 +89,7 @@ export interface Known {
 }
 export const NOTHING_KNOWN: Known = {
   before: new Map(),
-  fieldOf: new Map(),
+  elements: NOTHING_OF_ELEMENTS,
   recordsOf: new Map(),
   rows: new Map(),
   theirs: new Map(),
@@ -135,7 +143,7 @@ export function extractComponents(
       );
       continue;
     }
-    const made = fittingTemplate(places, component, known.before.get(component.id), known.fieldOf);
+    const made = fittingTemplate(places, component, known.before.get(component.id), known.elements);
     if (!made) {
       failed.set(component.id, 'its places differ in their elements, not only in what they say');
       continue;
@@ -459,24 +467,24 @@ export function fittingTemplate<P extends Place>(
   all: readonly P[],
   component: Component,
   before?: PropsBefore,
-  fieldOf?: ReadonlyMap<string, string>,
+  elements?: ElementsKnown,
 ): Fitting<P> | null {
   if (!all.length) return null;
   const hasDefaults = component.kind === 'component';
   const holding = hasDefaults ? hollowed(all) : null;
   const aroundContent = (): Fitting<P> | null =>
-    holding && fittingAround(holding, component, before, fieldOf);
+    holding && fittingAround(holding, component, before, elements);
   // Entries of lists that are longer here than there are held, not told one by one.
   const holdsAll = holding?.holdsEntries && holding.places.length === all.length;
   const aroundEntries = holdsAll ? aroundContent() : null;
   if (aroundEntries) return aroundEntries;
   // A row that is left out would part its list.
   const places = hasDefaults ? withoutStrays(all) : all;
-  const whole = templateOf(places, component.props, hasDefaults, before, fieldOf);
+  const whole = templateOf(places, component.props, hasDefaults, before, elements);
   if (whole && isOneThing(whole, places)) {
     const usual = hasDefaults ? withoutOddlyGiven(whole, places) : places;
     const template =
-      usual.length < places.length ? templateOf(usual, component.props, true, before, fieldOf) : null;
+      usual.length < places.length ? templateOf(usual, component.props, true, before, elements) : null;
     return template && isOneThing(template, usual)
       ? { template, places: usual }
       : { template: whole, places };
@@ -487,7 +495,7 @@ export function fittingTemplate<P extends Place>(
   if (around && around.places.length >= fitting.length) return around;
   if (fitting.length < 2) return null;
   const madeOf = (some: readonly P[]): Template | null =>
-    templateOf(some, component.props, hasDefaults, before, fieldOf);
+    templateOf(some, component.props, hasDefaults, before, elements);
   const template = madeOf(fitting);
   if (template) return { template, places: fitting };
   const sure = surelyFitting(fitting);
@@ -522,9 +530,9 @@ function fittingAround<P extends Place>(
   holding: Hollow<P>,
   { props }: Component,
   before?: PropsBefore,
-  fieldOf?: ReadonlyMap<string, string>,
+  elements?: ElementsKnown,
 ): Fitting<P> | null {
-  const template = templateOf(holding.hollows, props, true, before, fieldOf);
+  const template = templateOf(holding.hollows, props, true, before, elements);
   if (!template || !isOneThing(template, holding.hollows)) return null;
   return { template, places: holding.places, contents: holding.contents };
 }

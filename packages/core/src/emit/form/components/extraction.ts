@@ -1,4 +1,5 @@
 import type { App, Component } from '../../../model/app.ts';
+import { findElement } from '../../../model/places.ts';
 import { pascalCase } from '../../../model/names.ts';
 import { hostOf, type Project } from '../../../model/project.ts';
 import { codeBefore } from '../before.ts';
@@ -9,7 +10,7 @@ import { shownScreenOf } from '../shown_screen.ts';
 import { columnFields } from './column_fields.ts';
 import { extractComponents, type Extraction, NOTHING_KNOWN, type Wanted } from './extract.ts';
 import { holdsContent } from './hollow.ts';
-import type { Prop } from './template.ts';
+import type { ElementsKnown, Prop } from './template.ts';
 import { theirComponents } from './theirs.ts';
 
 /** Components that were taken, and the parts that are drawers, which stand twice. */
@@ -34,6 +35,11 @@ export const fieldsShown = ({ collections }: Pick<App, 'collections'>): Readonly
 /** What is said by elements as fields: after the heads of tables, unless a collection calls it otherwise. */
 const fieldsIn = ({ app, design }: Project): ReadonlyMap<string, string> =>
   new Map([...design.screens.flatMap((screen) => [...columnFields(screen)]), ...fieldsShown(app)]);
+
+const elementsIn = (project: Project): ElementsKnown => ({
+  fieldOf: fieldsIn(project),
+  classesOf: (key) => findElement(project.design, key)?.classes ?? '',
+});
 
 const extractions = new WeakMap<
   App['components'],
@@ -76,7 +82,7 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   );
   const extraction = extractComponents(bare, wantedOf(plan.project), (key) => plan.routeOf(key), {
     before: codeBefore(app).props,
-    fieldOf: fieldsIn(plan.project),
+    elements: elementsIn(plan.project),
     recordsOf: new Map(
       Object.values(app.collections).flatMap(({ name, rows }) =>
         rows.map(({ element }) => [element, name] as const),
@@ -111,7 +117,7 @@ export function previewComponent(
     screens,
     [{ ...component, id: 'preview' }],
     (key) => plan.routeOf(key),
-    { ...NOTHING_KNOWN, fieldOf: fieldsIn(plan.project) },
+    { ...NOTHING_KNOWN, elements: elementsIn(plan.project) },
   );
   const [made] = components;
   return {

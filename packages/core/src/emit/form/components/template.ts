@@ -25,6 +25,7 @@ import {
   withTerms,
   withoutKeys,
 } from '../markup.ts';
+import { authoredWords } from '../../../roles/authored_words.ts';
 import { isDressedOtherwise, lookAspect, lookWord } from '../styles/look_words.ts';
 import { alignColumns, isOnlySpace } from './columns.ts';
 import { isCompatible, isSameTerm, openAt } from './compatible.ts';
@@ -61,6 +62,15 @@ export interface Template {
   readonly values: readonly Readonly<Record<string, PropValue>>[];
 }
 
+/** What is known of elements, by their keys, that their markup does not say. */
+export interface ElementsKnown {
+  /** The fields of records that they show: props are called as fields are. */
+  readonly fieldOf: ReadonlyMap<string, string>;
+  /** The classes that they had where they were written: looks are called after what these tell apart. */
+  readonly classesOf: (key: string) => string;
+}
+export const NOTHING_OF_ELEMENTS: ElementsKnown = { fieldOf: new Map(), classesOf: () => '' };
+
 /** A place of a component: its markup, and the rules of the screen that it stands on, by class name. */
 export interface Place {
   readonly node: MarkupElement;
@@ -76,7 +86,7 @@ export interface Place {
  * attributes or drawings differ there is a prop; a part that some lack becomes optional; a class that differs becomes a
  * variant. Null where they are too different to be one (another tag, another kind of link).
  * @param hasDefaults whether what most places say is said by the component itself, and left out by them
- * @param fieldOf what elements show of records, by key: props are called as fields are
+ * @param known what is known of the elements that stand there
  * @param before the props that there were, which are called so still and are by themselves what they were
  */
 export function templateOf(
@@ -84,9 +94,9 @@ export function templateOf(
   names: Readonly<Record<string, string>> = {},
   hasDefaults = false,
   before: PropsBefore = new Map(),
-  fieldOf: ReadonlyMap<string, string> = new Map(),
+  known: ElementsKnown = NOTHING_OF_ELEMENTS,
 ): Template | null {
-  const builder = new TemplateBuilder(places, names, hasDefaults, before, fieldOf);
+  const builder = new TemplateBuilder(places, names, hasDefaults, before, known);
   const root = builder.element(
     // Whether a place is there at all is said where it stands.
     places.map(({ node }) => withoutWhen(node)),
@@ -122,7 +132,7 @@ class TemplateBuilder {
   readonly #places: readonly Place[];
   readonly #hasDefaults: boolean;
   readonly #before: PropsBefore;
-  readonly #fieldOf: ReadonlyMap<string, string>;
+  readonly #known: ElementsKnown;
   readonly #names: Readonly<Record<string, string>>;
   readonly #links: ReadonlySet<string>;
   readonly #found: Found[] = [];
@@ -148,9 +158,9 @@ class TemplateBuilder {
     names: Readonly<Record<string, string>>,
     hasDefaults: boolean,
     before: PropsBefore,
-    fieldOf: ReadonlyMap<string, string>,
+    known: ElementsKnown,
   ) {
-    this.#fieldOf = fieldOf;
+    this.#known = known;
     this.#before = before;
     this.#places = places;
     this.#hasDefaults = hasDefaults;
@@ -619,16 +629,18 @@ class TemplateBuilder {
     if (others.length === 1) {
       const values = looks.map((look) => (look === undefined ? undefined : look === others[0]));
       const [other, plain] = [ruleAt(others[0]), ruleAt(usual)];
-      const word = isDressedOtherwise(other, plain) ? null : lookWord(other, plain);
+      const authored = this.#authoredWords(nodes, looks, [usual, others[0]])[1];
+      const word = authored ?? (isDressedOtherwise(other, plain) ? null : lookWord(other, plain));
       const by = this.#partition(pattern, 'flag', values, first, undefined, 'is', word);
       return {
         className: null,
         variant: { by, classes: { true: classAt(others[0]), false: classAt(usual) } },
       };
     }
-    const letters = this.#choiceWords(pattern, distinct, usual, ruleAt);
+    const authored = this.#authoredWords(nodes, looks, distinct);
+    const letters = this.#choiceWords(pattern, distinct, usual, ruleAt, authored);
     // Where the part is not there at all its choice says nothing, and need not be left unsaid.
-    const values = looks.map((look) => (look === undefined ? 'plain' : letters[distinct.indexOf(look)]));
+    const values = looks.map((look) => letters[distinct.indexOf(look ?? usual)]);
     const aspect = lookAspect(distinct.map(ruleAt));
     const by = this.#partition(pattern, 'choice', values, first, letters, 'is', aspect);
     return {
@@ -640,17 +652,38 @@ class TemplateBuilder {
     };
   }
 
-  /** What the looks of a choice are called: as they are where the same places were told apart before, else by how they look. */
+  /** The words by which whoever wrote the elements told looks apart. */
+  #authoredWords(
+    nodes: readonly (MarkupElement | null)[],
+    looks: readonly (string | undefined)[],
+    distinct: readonly string[],
+  ): readonly (string | null)[] {
+    return authoredWords(
+      distinct.map((look) =>
+        nodes.flatMap((node, i) =>
+          node && looks[i] === look ? [node.key === null ? '' : this.#known.classesOf(node.key)] : [],
+        ),
+      ),
+    );
+  }
+
+  /**
+   * What the looks of a choice are called: as they are where the same places were told apart before, else as they were by
+   * whoever wrote them, else by how they look.
+   */
   #choiceWords(
     pattern: readonly number[],
     looks: readonly string[],
     usual: string,
     ruleAt: (look: string) => StyleRule | undefined,
+    authored: readonly (string | null)[],
   ): readonly string[] {
     const known = this.#words.get(pattern.join());
     if (known) return known;
     const taken = new Set(['plain']);
+    const isAuthored = authored.some((word) => word !== null) && !authored.includes('plain');
     const words = looks.map((look, i) => {
+      if (isAuthored) return authored[i] ?? 'plain';
       if (look === usual) return 'plain';
       const word = lookWord(ruleAt(look), ruleAt(usual), (other) => taken.has(other)) ?? `variant${i + 1}`;
       taken.add(word);
@@ -822,7 +855,7 @@ class TemplateBuilder {
   /** What a text or picture is called as a field of a record, if that is no prop yet. */
   #fieldNamed(kind: Prop['kind'], at: readonly string[], proposed: string): string | undefined {
     if (kind !== 'text' && kind !== 'image') return undefined;
-    const [field, ...others] = new Set(at.flatMap((key) => this.#fieldOf.get(key) ?? []));
+    const [field, ...others] = new Set(at.flatMap((key) => this.#known.fieldOf.get(key) ?? []));
     return field !== undefined &&
       !others.length &&
       isCodeName(field) &&
