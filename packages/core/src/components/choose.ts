@@ -214,6 +214,16 @@ class Written {
 
 const lines = new WeakMap<Element, number>();
 
+/** Lines of a text with so much of a look that it does not stand in one. */
+const LINES_OF_DRESSED = 3;
+/** What has so many declarations is dressed. */
+const DRESSED = 8;
+
+const isDressed = ({ tag, style: { base } }: Element): boolean =>
+  (tag === 'button' || tag === 'a' || tag === 'span') &&
+  (base['background-color'] !== undefined || base['border-top-width'] !== undefined) &&
+  Object.keys(base).length >= DRESSED;
+
 /** Lines that an element is written in, with all that stands in it. */
 function linesOf(element: Element): number {
   let count = lines.get(element);
@@ -222,7 +232,7 @@ function linesOf(element: Element): number {
       (sum, child) => sum + (child.tag === undefined ? 1 : linesOf(child)),
       0,
     );
-    lines.set(element, (count = inner ? inner + 2 : 1));
+    lines.set(element, (count = inner ? inner + 2 : isDressed(element) ? LINES_OF_DRESSED : 1));
   }
   return count;
 }

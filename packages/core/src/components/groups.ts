@@ -43,7 +43,8 @@ function byForm(screens: readonly Screen[]): Map<string, Sight[]> {
     for (const sight of all.slice(0, MAX_ELEMENTS).toReversed()) {
       forms.set(sight, formOf(sight, forms));
       const { element } = sight;
-      if (sight === root || element.hidden || element.kind !== 'box' || !sight.children.length) continue;
+      if (sight === root || element.hidden) continue;
+      if (!isDressedText(sight) && (element.kind !== 'box' || !sight.children.length)) continue;
       if (isInCode(sight)) continue;
       const size = sizeOf(element);
       const isButton = isFramedText(sight);
@@ -72,10 +73,20 @@ function smallRows(parent: Sight): Set<Sight> {
   return new Set([...alike.values()].filter(({ length }) => length >= LEAST_ROWS).flat());
 }
 
+/** A text with a frame of its own: a button, a badge. */
 const isFramedText = (sight: Sight): boolean =>
-  sight.children.length === 1 &&
-  sight.children[0].element.kind === 'text' &&
-  (sight.look.hasFill || sight.look.hasBorder);
+  isDressedText(sight) ||
+  (sight.children.length === 1 && sight.children[0].element.kind === 'text' && isFramed(sight));
+
+/** The same where the frame is that of the text itself. */
+export const isDressedText = (sight: Sight): boolean =>
+  sight.isAuthored &&
+  sight.element.kind === 'text' &&
+  sight.element.tag !== undefined &&
+  isFramed(sight) &&
+  parseFloat(sight.element.style.base['padding-left'] ?? '0') > 0;
+
+const isFramed = ({ look }: Sight): boolean => look.hasFill || look.hasBorder;
 
 /** A word for how an element is built: kinds, layout, sizes of type; not what it says, and not its colours. */
 function formOf(sight: Sight, forms: ReadonlyMap<Sight, string>): string {

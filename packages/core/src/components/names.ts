@@ -127,6 +127,8 @@ function nameOf(sight: Sight, kind: 'component' | 'list', all: readonly Sight[] 
   const own = wordFor(sight);
   if (own.length > 2) return pascalCase(own);
   const is = kindName(sight, kind);
+  // What is nothing but a text is what it is wherever it stands.
+  if (sight.element.kind === 'text' && is === 'Button') return is;
   if (is === 'Footer' || is === 'Header' || is === 'Navigation') return is;
   let outer = sight.parent;
   for (let i = 0; outer?.parent && i < FURTHEST; i++, outer = outer.parent) {
@@ -142,13 +144,13 @@ export const wordFor = ({ isAuthored, element }: Sight): string =>
 
 /** What a part is, where it has no name. */
 function kindName({ element, children }: Sight, kind: 'component' | 'list'): string {
-  const { tag, role } = element;
+  const { tag, role, classes = '' } = element;
   if (role === 'navigation' || tag === 'nav') return 'Navigation';
   if (tag === 'footer') return 'Footer';
   if (tag === 'header') return 'Header';
   if (tag === 'tr') return 'Row';
   if (tag === 'td' || tag === 'th') return 'Cell';
-  if (tag === 'a') return 'Link';
+  if (tag === 'a') return /(^|[\s_-])(btn|button|cta)([\s_-]|$)/i.test(classes) ? 'Button' : 'Link';
   if (tag === 'form') return 'Form';
   if (tag === 'button' || (children.length === 1 && children[0].element.kind === 'text')) return 'Button';
   return tag === 'li' || kind === 'list' ? 'Item' : 'Block';

@@ -3,7 +3,7 @@ import { frameAround } from '../emit/form/layouts/layouts.ts';
 import { applyChange, type Change, putComponent, putLayout } from '../change/change.ts';
 import { fieldsShown } from '../emit/form/components/extraction.ts';
 import { type Fitting, fittingTemplate, looksIn } from '../emit/form/components/extract.ts';
-import type { Place } from '../emit/form/components/template.ts';
+import { NOTHING_OF_ELEMENTS, type Place } from '../emit/form/components/template.ts';
 import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
 import { isElement, type MarkupElement, withoutKeys } from '../emit/form/markup.ts';
 import type { App, Component } from '../model/app.ts';

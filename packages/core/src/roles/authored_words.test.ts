@@ -22,6 +22,11 @@ test.each<[what: string, looks: string[][], words: (string | null)[]]>([
     [['btn btn-primary'], ['btn btn-primary btn-round'], ['btn btn-danger']],
     ['primary', 'primaryRound', 'danger'],
   ],
+  [
+    'the same for some that something else tells apart',
+    [['btn btn-primary mt-3'], ['btn btn-primary'], ['btn btn-danger']],
+    ['primary', 'primary', 'danger'],
+  ],
   ['nothing of spaces and columns', [['box mt-3 col-md-6'], ['box mb-5 col-md-4']], [null, null]],
   ['nothing of single properties', [['box text-left'], ['box text-right']], [null, null]],
   ['nothing of what machines make up', [['css-1x7a'], ['css-9fd2']], [null, null]],

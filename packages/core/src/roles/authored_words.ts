@@ -21,8 +21,8 @@ const MOST_WORDS = 3;
 
 /**
  * The words by which whoever wrote the pages told looks of one thing apart, one for each look: `success` of `alert alert-success`
- * where another has `alert alert-danger`. One look may have none, which is the usual one then; where two have none, or two have
- * the same, all have none.
+ * where another has `alert alert-danger`. Some may have none, and some the same, where they are told apart by something else, too;
+ * all have none where most have, or all have the same.
  * @param looks of each look: the classes of elements that have it
  */
 export function authoredWords(looks: readonly (readonly string[])[]): readonly (string | null)[] {
@@ -38,9 +38,14 @@ export function authoredWords(looks: readonly (readonly string[])[]): readonly (
     const isBlock = stem !== '' && common.has(stem);
     const meant = found.filter((some) => some.some(isMeaning)).length;
     if (!isBlock && meant * 2 < looks.length) continue;
-    const words = distinct(found.map(meantFirst)) ?? distinct(found.map((some) => some.flat()));
-    if (!words) continue;
-    const worth = words.filter((word) => word !== null).length + (isBlock ? 0.5 : 0) + stem.length / 100;
+    const [short, long] = [found.map(meantFirst), found.map((some) => some.flat())].map((some) =>
+      some.map(wordOf),
+    );
+    const words =
+      new Set(short).size === short.length ? short : new Set(long).size > new Set(short).size ? long : short;
+    const told = words.filter((word) => word !== null).length;
+    if (told * 2 < looks.length || new Set(words).size < 2) continue;
+    const worth = new Set(words).size + told / 10 + (isBlock ? 0.5 : 0) + stem.length / 100;
     if (!best || worth > best.worth) best = { words, worth };
   }
   return best?.words ?? none;
@@ -73,9 +78,5 @@ const isMeaning = (words: readonly string[]): boolean => words.some((word) => ME
 const meantFirst = (tails: readonly (readonly string[])[]): readonly string[] =>
   tails.find(isMeaning) ?? tails[0] ?? [];
 
-/** A word for each of them; null where more than one has none, or two have the same. */
-function distinct(all: readonly (readonly string[])[]): (string | null)[] | null {
-  const words = all.map((some) => camelCase(some.slice(0, MOST_WORDS).join(' ')) || null);
-  if (new Set(words).size < words.length || words.filter((word) => word === null).length > 1) return null;
-  return words;
-}
+const wordOf = (words: readonly string[]): string | null =>
+  camelCase(words.slice(0, MOST_WORDS).join(' ')) || null;

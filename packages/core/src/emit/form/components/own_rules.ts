@@ -1,6 +1,7 @@
 import { camelCase, capital, uniqueCodeName } from '../../../model/names.ts';
 import type { Expression } from '../../../expression/expression.ts';
 import { isElement, isText, type MarkupElement, type MarkupNode, type StyleRule } from '../markup.ts';
+import { lookText } from '../styles/look_text.ts';
 import { parseClassRef, type Place, type Prop, type Template } from './template.ts';
 
 /**
@@ -71,7 +72,7 @@ class OwnRules {
     const { place, className } = parseClassRef(ref);
     const rule = this.#places[place].rules.get(className);
     if (!rule) return null;
-    const look = JSON.stringify([rule.base, rule.at, rule.from, rule.states]);
+    const look = lookText(rule);
     const known = this.#byLook.get(look);
     if (known) return known;
     const wanted = this.#nameFor(plainOf(className), node, isRoot);

@@ -1,6 +1,6 @@
 import type { PropsBefore } from '../before.ts';
 import { equalJson } from '../../../json/json.ts';
-import { isCodeName, uniqueCodeName } from '../../../model/names.ts';
+import { capital, isCodeName, uniqueCodeName } from '../../../model/names.ts';
 import { isFlag } from '../../../vocabulary/attributes.ts';
 import {
   allOf,
@@ -26,6 +26,7 @@ import {
   withoutKeys,
 } from '../markup.ts';
 import { authoredWords } from '../../../roles/authored_words.ts';
+import { lookText } from '../styles/look_text.ts';
 import { isDressedOtherwise, lookAspect, lookWord } from '../styles/look_words.ts';
 import { alignColumns, isOnlySpace } from './columns.ts';
 import { isCompatible, isSameTerm, openAt } from './compatible.ts';
@@ -680,14 +681,25 @@ class TemplateBuilder {
   ): readonly string[] {
     const known = this.#words.get(pattern.join());
     if (known) return known;
-    const taken = new Set(['plain']);
-    const isAuthored = authored.some((word) => word !== null) && !authored.includes('plain');
+    const firsts = new Map<string, string>();
+    const inOrder = [usual, ...looks.filter((look) => look !== usual)];
+    for (const look of inOrder) {
+      const word = authored[looks.indexOf(look)];
+      if (word !== null && !firsts.has(word)) firsts.set(word, look);
+    }
+    const taken = new Set(['plain', ...firsts.keys()]);
     const words = looks.map((look, i) => {
-      if (isAuthored) return authored[i] ?? 'plain';
-      if (look === usual) return 'plain';
-      const word = lookWord(ruleAt(look), ruleAt(usual), (other) => taken.has(other)) ?? `variant${i + 1}`;
-      taken.add(word);
-      return word;
+      const said = authored[i];
+      if (said !== null && firsts.get(said) === look) return said;
+      if (said === null && look === usual) return 'plain';
+      // Of those that were told apart by nothing it is told how they look, beside the one that was called the same.
+      const beside = said === null ? usual : firsts.get(said)!;
+      const named = (word: string): string => (said === null ? word : `${said}${capital(word)}`);
+      const word = lookWord(ruleAt(look), ruleAt(beside), (other) => taken.has(named(other)));
+      const name =
+        word === null ? uniqueCodeName(said ?? 'variant', 'variant', (one) => taken.has(one)) : named(word);
+      taken.add(name);
+      return name;
     });
     this.#words.set(pattern.join(), words);
     return words;
@@ -983,14 +995,8 @@ const bodyOf = (node: MarkupElement): string => JSON.stringify([node.attributes,
 /** What a class says, so that classes of different screens compare. */
 export function lookOf({ rules }: Place, className: string | null): string {
   const rule = className === null ? undefined : rules.get(className);
-  if (!rule) return `none ${className ?? ''}`;
-  let look = lookTexts.get(rule);
-  if (look === undefined)
-    lookTexts.set(rule, (look = JSON.stringify([rule.base, rule.at, rule.from, rule.states])));
-  return look;
+  return rule ? lookText(rule) : `none ${className ?? ''}`;
 }
-
-const lookTexts = new WeakMap<StyleRule, string>();
 
 /**
  * The look that is told apart from the others by nothing: what most have where those are far more, else what says least, so

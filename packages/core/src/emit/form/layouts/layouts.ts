@@ -4,6 +4,7 @@ import { codeBefore } from '../before.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import type { Extraction } from '../components/extract.ts';
 import { extractionOf } from '../components/extraction.ts';
+import { lookText } from '../styles/look_text.ts';
 import { type Frame, frameOf, Signs } from './frame.ts';
 
 /** A layout in the table of routes: its component, its screens, and the layout around it, if it is in one. */
@@ -115,7 +116,7 @@ export function framedGroups(
   const lookOf = (key: string): string => {
     const { className, attributes } = rootOf(key);
     const rule = rules.get(key)?.find((one) => one.className === className);
-    return JSON.stringify([attributes, rule?.base, rule?.at, rule?.from, rule?.states]);
+    return JSON.stringify([attributes, rule ? lookText(rule) : null]);
   };
   const givenTo = (key: string): string => {
     const given: unknown[] = [];

@@ -1,6 +1,7 @@
 import type { Expression } from '../../../expression/expression.ts';
 import { grouped } from '../../../json/grouped.ts';
 import { uniqueCodeName } from '../../../model/names.ts';
+import { type Look, lookText } from '../styles/look_text.ts';
 import {
   type EmittedScreen,
   findMarkup,
@@ -55,7 +56,6 @@ export function withMarked(
 const PAINT =
   /^(color|background(-.*)?|border-(top|right|bottom|left)-(color|style)|font-weight|text-decoration.*|box-shadow|outline.*|opacity|fill|stroke)$/;
 
-type Look = Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>;
 const NO_LOOK: Look = { base: {}, at: {}, from: {}, states: {} };
 
 /** Of controls of which one is chosen, the look of the chosen one goes where the choice goes. */
@@ -162,9 +162,8 @@ class ChosenLooks {
   }
 
   #classFor(look: Look, { className, key }: MarkupElement): string | null {
-    const signature = JSON.stringify([look.base, look.at, look.from, look.states]);
-    for (const [name, { base, at, from, states }] of this.#rules)
-      if (JSON.stringify([base, at, from, states]) === signature) return name;
+    const signature = lookText(look);
+    for (const [name, rule] of this.#rules) if (lookText(rule) === signature) return name;
     if (Object.values(look).every((part) => !Object.keys(part).length)) return null;
     const name = uniqueCodeName(className ?? 'part', 'part', (one) => this.#rules.has(one));
     this.#rules.set(name, {
