@@ -16,8 +16,11 @@ const TIMES = / \(\d+ times\)$/;
 
 /** What a message is about. */
 const QUOTED = /“[^”]*”|<[^>]*>|\(\d+ times\)/g;
-/** What informs of so many things is not said of each. */
+/** What informs of more things than this, or misses more, is not said of each. */
 const MOST_APART = 3;
+/** So many of the others are named. */
+const MOST_NAMED = 2;
+const IS_MISSED = 'missing';
 
 /** Notices by what they say, those first that cost most: a style sheet that all pages miss is one thing to bring. */
 export function noticeCauses(notices: readonly Notice[]): NoticeCause[] {
@@ -25,8 +28,8 @@ export function noticeCauses(notices: readonly Notice[]): NoticeCause[] {
     notices,
     ({ level, code, message }) => `${level} ${code} ${message.replace(QUOTED, '')}`,
   );
-  const isMany = ([{ level }]: readonly Notice[], messages: ReadonlySet<string>): boolean =>
-    level === 'info' && messages.size > MOST_APART;
+  const isMany = ([{ level, code }]: readonly Notice[], messages: ReadonlySet<string>): boolean =>
+    (level === 'info' || code === IS_MISSED) && messages.size > MOST_APART;
   const causes = [...alike.values()].flatMap((said) =>
     isMany(said, new Set(said.map(({ message }) => message)))
       ? [said]
@@ -35,14 +38,23 @@ export function noticeCauses(notices: readonly Notice[]): NoticeCause[] {
   return causes
     .map((said): NoticeCause => {
       const [{ level, code, message }] = said;
-      const others = new Set(said.map((one) => one.message.replace(TIMES, ''))).size - 1;
+      const messages = [...new Set(said.map((one) => one.message.replace(TIMES, '')))];
+      const others = messages.length - 1;
       const once = said.length > 1 ? message.replace(TIMES, '') : message;
       return {
         level,
         code,
-        message: others ? `${once} The same is true of ${others} more.` : once,
+        message: others ? `${once} The same is true of ${othersInWords(messages.slice(1), code)}.` : once,
         files: [...new Set(said.map(({ file }) => file))],
       };
     })
     .sort((a, b) => ORDER[a.level] - ORDER[b.level]);
+}
+
+/** How many others there are; of what is missed, some of them by what they are called. */
+function othersInWords(messages: readonly string[], code: string): string {
+  const named =
+    code === IS_MISSED ? messages.slice(0, MOST_NAMED).flatMap((one) => /“[^”]*”/.exec(one) ?? []) : [];
+  const rest = messages.length - named.length;
+  return [...(named.length ? [named.join(', ')] : []), ...(rest ? [`${rest} more`] : [])].join(' and ');
 }

@@ -142,6 +142,26 @@ test.each<[string, string, string, boolean]>([
   expect(coveredOn(screen).map(({ cover: { tag } }) => tag)).toEqual(isCovered ? ['i'] : []);
 });
 
+test('of a navigation that screens share it is asked what is absent, and not of examples on one of them, nor of buttons', () => {
+  const entry = (name: string, to = ''): string =>
+    `<a ${to ? `href="${to}"` : ''} data-box="0 0 80 20">${name}</a>`;
+  const bar = `<nav data-box="0 0 900 60">${entry('Tools', '/a')}${entry('Members')}<button data-box="0 0 20 20">Toggle menu</button></nav>`;
+  const example = `<section data-box="0 80 900 60"><nav data-box="0 80 900 60">${entry('Another action')}</nav></section>`;
+  const pages = [bar + example, bar, bar].map((body, i) => ({
+    ...pageOfHtml(`<main data-box="0 0 900 600">${body}</main>`),
+    key: `page-${i}`,
+    name: `Page ${i}`,
+  }));
+  const rekeyed = pages.map((page): Screen => ({
+    ...page,
+    root: JSON.parse(
+      JSON.stringify(page.root).replaceAll('"key":"', `"key":"${page.key}:`),
+    ) as Screen['root'],
+  }));
+  const absent = found(projectOf(...rekeyed)).filter(({ code }) => code === 'absent-screen');
+  expect(absent.map(({ message }) => /“([^”]*)”/.exec(message)![1])).toEqual(['Members']);
+});
+
 test('likeness is the same whichever screen comes first', () => {
   const key = ({ a, b }: { a: Screen; b: Screen }): string => [a.key, b.key].sort().join();
   const one = new Map(likenessesOf(design).map((pair) => [key(pair), [pair.texts, pair.boxes]]));

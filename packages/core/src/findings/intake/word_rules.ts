@@ -123,24 +123,28 @@ export const wordRules: readonly Rule[] = [
     title: 'Screens that are spoken of and absent',
     find: ({ project, graph }) => {
       const found = new Map<string, Found>();
+      const screensOf = new Map<string, Set<string>>();
       const has = screenFinder(project);
       for (const key of graph.screens)
         for (const state of graph.elements.get(key)!) {
           const label = state.label.trim();
+          const said = label.toLowerCase();
+          if (state.within) screensOf.set(said, (screensOf.get(said) ?? new Set()).add(key));
           if (
             !state.within ||
             state.standing !== 'open' ||
+            // What is written as a button does something here.
+            state.element.tag === 'button' ||
             label.length < 3 ||
             label.length > 30 ||
             has(label)
           )
             continue;
-          const known = found.get(label.toLowerCase());
-          if (!known)
-            found.set(label.toLowerCase(), {
+          if (!found.has(said))
+            found.set(said, {
               screen: key,
               element: state.element.key,
-              about: label.toLowerCase(),
+              about: said,
               message: `“${label}” in the navigation of ${screenName(project, key)} leads to no screen that came along. Was it forgotten?`,
               fix: {
                 label: 'To be drawn',
@@ -148,6 +152,9 @@ export const wordRules: readonly Rule[] = [
               },
             });
         }
+      // Where screens share their navigation, another one on one of them is an example, or part of what it shows.
+      if ([...screensOf.values()].some(({ size }) => size > 1))
+        for (const [said, { size }] of screensOf) if (size < 2) found.delete(said);
       for (const name of namedInBrief(project.design.brief ?? ''))
         if (!has(name) && !found.has(name.toLowerCase()))
           found.set(name.toLowerCase(), {
