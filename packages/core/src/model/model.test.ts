@@ -6,6 +6,7 @@ import { isUsed, orderedScreens, screenName, textOf } from './project.ts';
 import { findElement } from './places.ts';
 
 test.each([
+  ["What’s new, or what's not", 'whats-new-or-whats-not', 'WhatsNewOrWhatsNot', 'whatsNewOrWhatsNot'],
   ['Tool detail', 'tool-detail', 'ToolDetail', 'toolDetail'],
   ['tool_detail-2', 'tool-detail-2', 'ToolDetail2', 'toolDetail2'],
   ['404', '404', 'N404', 'n404'],

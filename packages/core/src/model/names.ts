@@ -6,6 +6,8 @@ const words = (name: string): string[] =>
   name
     .normalize('NFKD')
     .replace(/\p{M}/gu, '')
+    // What stands for a letter parts no word: `What's new`.
+    .replace(/(?<=\p{L})['’ʼ](?=\p{L})/gu, '')
     .replace(/([a-z0-9])([A-Z])/g, '$1 $2')
     .split(/[^A-Za-z0-9]+/)
     .filter(Boolean)
