@@ -21,11 +21,21 @@ interface PointingRule {
   readonly style: CSSStyleDeclaration;
 }
 
+/** A rule for what stands behind a box, while that is ticked, or the chosen one of several. */
+interface TickingRule {
+  readonly selector: string;
+  readonly subject: ShowingRule['subject'];
+  readonly properties: readonly string[];
+  readonly isShowing: boolean;
+}
+
 /** Takes back what was done to an element. */
 type Undo = () => void;
 
 /** So many rules are tried on what is hidden; libraries have some hundreds. */
 const MOST_RULES = 5000;
+/** Boxes of a page that are tried. */
+const MOST_BOXES = 200;
 
 export class HiddenParts {
   readonly #document: Document;
@@ -33,10 +43,16 @@ export class HiddenParts {
   /** Rules that hold only where something has a class that nothing in the page has, by that class. */
   readonly #saidWith: ReadonlyMap<string, readonly SayingRule[]>;
   readonly #pointing: readonly PointingRule[];
+  readonly #ticking: readonly TickingRule[];
+  readonly #boxes: readonly HTMLInputElement[];
+  readonly #opened = new Map<HTMLInputElement, Element>();
 
   constructor(document: Document, isOwn: (sheet: CSSStyleSheet) => boolean) {
     this.#document = document;
-    const { showing, saidWith, pointing } = rulesOf(document, isOwn);
+    const { showing, saidWith, pointing, ticking } = rulesOf(document, isOwn);
+    const boxes = document.querySelectorAll<HTMLInputElement>('input[type=checkbox], input[type=radio]');
+    this.#boxes = ticking.length ? [...boxes].slice(0, MOST_BOXES) : [];
+    this.#ticking = ticking;
     this.#rules = showing;
     this.#pointing = pointing;
     this.#saidWith = saidWith;
@@ -44,13 +60,39 @@ export class HiddenParts {
 
   /**
    * Whether an element takes its place but is not seen, while the page has a class that would let it be seen, or shows it
-   * while something is pointed at: faded out, invisible, or folded to nothing.
+   * while something is pointed at or ticked: faded out, invisible, or folded to nothing.
    */
   isClosed(element: Element): boolean {
     return (
       this.#isUnseen(element) &&
-      (this.#classesThatShow(element).length > 0 || this.#shownByPointing(element).length > 0)
+      (this.#classesThatShow(element).length > 0 ||
+        this.#shownByPointing(element).length > 0 ||
+        this.#boxFor(element) !== null)
     );
+  }
+
+  /** What a box shows when it is ticked, of what was looked at so far. */
+  openedBy(box: HTMLInputElement): Element | null {
+    return this.#opened.get(box) ?? null;
+  }
+
+  /** The box that shows a hidden element when it is ticked. */
+  #boxFor(element: Element): HTMLInputElement | null {
+    for (const { selector, subject, isShowing } of this.#ticking) {
+      if (!isShowing || !mayBeSubject(element, subject) || !matches(element, selector.replace(TICKED, '')))
+        continue;
+      for (const box of this.#boxes) {
+        if (box.checked) continue;
+        const before = this.#seenness(element);
+        const undo = ticked(box);
+        const isIt = matches(element, selector) && this.#seenness(element) > before;
+        undo();
+        if (!isIt) continue;
+        this.#opened.set(box, element);
+        return box;
+      }
+    }
+    return null;
   }
 
   #shownByPointing(element: Element): PointingRule[] {
@@ -96,7 +138,9 @@ export class HiddenParts {
       holder.classList.add(name);
       undo.push(() => holder.classList.remove(name));
     }
-    const pointed = given.length ? [] : this.#shownByPointing(element);
+    const box = given.length ? null : this.#boxFor(element);
+    if (box) undo.push(ticked(box));
+    const pointed = given.length || box ? [] : this.#shownByPointing(element);
     for (const { style: shown } of pointed)
       for (const name of shown) style.setProperty(name, shown.getPropertyValue(name), 'important');
     const seen = this.#lookOf(element);
@@ -104,7 +148,7 @@ export class HiddenParts {
     if (this.#lookOf(element).display === 'none') style.setProperty('display', 'block', 'important');
     if (seen.visibility !== 'visible') style.setProperty('visibility', 'visible', 'important');
     if (Number(seen.opacity) < SEEN) style.setProperty('opacity', '1', 'important');
-    const saying = given.flatMap(([, name]) => this.#saidWith.get(name) ?? []);
+    const saying = box ? this.#ticking : given.flatMap(([, name]) => this.#saidWith.get(name) ?? []);
     return {
       undo: () => undo.toReversed().forEach((one) => one()),
       said: (inner) => [
@@ -206,6 +250,21 @@ function subjectOf(selector: string): ShowingRule['subject'] {
   };
 }
 
+/** Ticks a box; which of several was chosen before comes back. */
+function ticked(box: HTMLInputElement): Undo {
+  const others =
+    box.type === 'radio' && box.name
+      ? [...box.ownerDocument.querySelectorAll<HTMLInputElement>('input[type=radio]')].filter(
+          (one) => one.checked && one.name === box.name,
+        )
+      : [];
+  box.checked = true;
+  return () => {
+    box.checked = false;
+    for (const other of others) other.checked = true;
+  };
+}
+
 function matches(element: Element, selector: string): boolean {
   try {
     return element.matches(selector);
@@ -222,6 +281,7 @@ function rulesOf(
   readonly showing: ShowingRule[];
   readonly saidWith: ReadonlyMap<string, SayingRule[]>;
   readonly pointing: PointingRule[];
+  readonly ticking: TickingRule[];
 } {
   const view = document.defaultView!;
   const known = new Set<string>();
@@ -230,6 +290,7 @@ function rulesOf(
   const found: ShowingRule[] = [];
   const saidWith = new Map<string, SayingRule[]>();
   const pointing: PointingRule[] = [];
+  const ticking: TickingRule[] = [];
   const visit = (rules: CSSRuleList): void => {
     for (const rule of rules) {
       if (rule instanceof view.CSSStyleRule) {
@@ -242,6 +303,14 @@ function rulesOf(
           const still = single.replace(POINTED, '');
           if (says === 'shows' && still !== single && isAround(single) && pointing.length < MOST_RULES)
             pointing.push({ selector: still, subject: subjectOf(still), style: rule.style });
+          const isTicked = TICKED.test(single) && !/:checked/.test(lastOf(single));
+          if (isTicked && ticking.length < MOST_RULES)
+            ticking.push({
+              selector: single,
+              subject: subjectOf(single),
+              properties: [...rule.style],
+              isShowing: says === 'shows',
+            });
           // One class may be missing in the page.
           if (needed.length > 1 || /:(hover|focus|active)|::/.test(single)) continue;
           const [waitsFor] = needed;
@@ -260,14 +329,17 @@ function rulesOf(
     }
   };
   for (const sheet of document.styleSheets) if (!isOwn(sheet)) visit(sheet.cssRules);
-  return { showing: found, saidWith, pointing };
+  return { showing: found, saidWith, pointing, ticking };
 }
 
 const POINTED = /:(?:hover|focus-within)(?![\w-])/g;
+const TICKED = /:checked(?![\w-])/;
+
+const lastOf = (selector: string): string => /[^\s>+~]+$/.exec(selector)?.[0] ?? '';
 
 /** Whether it is something around or before what a rule is about that has to be pointed at. */
 function isAround(selector: string): boolean {
-  const last = /[^\s>+~]+$/.exec(selector)?.[0] ?? '';
+  const last = lastOf(selector);
   return !/:(hover|focus|active)|::/.test(last) && !/:(focus(?!-within)|active)/.test(selector);
 }
 

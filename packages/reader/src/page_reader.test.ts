@@ -403,6 +403,34 @@ describe('what a page hides until something opens it', () => {
     expect(byId(screen, 'bar').box.height).toBeLessThan(60);
   });
 
+  test.each([
+    [
+      'folded, until a box before it is ticked',
+      '.menu{max-height:0;overflow:hidden}',
+      'checkbox',
+      '~ .menu{max-height:900px;margin-top:7px}',
+    ],
+    [
+      'not there, until one of several is chosen',
+      '.menu{display:none}',
+      'radio',
+      '~ .menu{display:block;margin-top:7px}',
+    ],
+  ])('%s: what ticks it names it, and nothing stays ticked', async (_, hides, type, shows) => {
+    const screen = await read(
+      `<div id="bar"><input type="${type}" name="one" id="box"><input type="${type}" name="one" id="other" checked><label for="box" id="label">More</label><div class="menu" id="menu"><p id="line">One line</p></div></div>`,
+      `${hides}#box:checked ${shows}`,
+    );
+    const [isHidden, look] = seen(screen, 'menu');
+    expect([isHidden, look['margin-top']]).toEqual([true, '7px']);
+    expect(byId(screen, 'label').attributes?.['aria-controls']).toBe('menu');
+    expect(['box', 'other'].map((id) => byId(screen, id).attributes?.checked)).toEqual([
+      undefined,
+      expect.anything(),
+    ]);
+    expect(byId(screen, 'bar').box.height).toBeLessThan(60);
+  });
+
   test('what only narrow windows hide looks there as it does when it is opened', async () => {
     const screen = await read(
       '<nav class="nav" id="nav"><a href="#">Home</a></nav>',

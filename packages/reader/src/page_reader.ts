@@ -398,6 +398,12 @@ export class PageReader {
     );
   }
 
+  /** The id of what a label opens by the box that it ticks; null where that has none, or none is opened. */
+  #openedBy(element: Element): string | null {
+    const box = element.localName === 'label' ? (element as HTMLLabelElement).control : null;
+    return (box && this.#hiddenParts.openedBy(box as HTMLInputElement)?.id) || null;
+  }
+
   #put(
     element: Element,
     boxes: ReadonlyMap<Element, DOMRect>,
@@ -429,6 +435,8 @@ export class PageReader {
     const attributes: Css = {};
     for (const { name, value } of element.attributes)
       if (name !== 'style' && name !== PATH_ATTRIBUTE) attributes[name] = value;
+    const opened = this.#openedBy(element);
+    if (opened) attributes['aria-controls'] = opened;
     const titled = element.localName === 'svg' ? titleOf(element) : '';
     if (titled && !attributes.title) attributes.title = titled;
     const { hover, focus, before, after, placeholder } = Object.fromEntries(g.aspects);

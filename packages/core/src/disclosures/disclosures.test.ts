@@ -56,6 +56,11 @@ test.each([
     ['0.97: section Details | Details toggle, Got it close'],
   ],
   [
+    'a part beside the label of a box that nobody sees, and not beside that of one that is seen',
+    '<div><input type="checkbox" id="one" hidden><label for="one" class="accordion-header">Details</label><div hidden><p>More</p></div></div><div><input type="checkbox" id="two"><label for="two" class="accordion-header">Agreed</label><div hidden><p>Terms</p></div></div>',
+    ['0.92: section Details | Details toggle'],
+  ],
+  [
     'a menu beside a button that says that it opens something',
     '<li><button aria-haspopup="true">Account</button><ul hidden style="position:absolute"><li>Sign out</li></ul></li>',
     ['0.92: menu Account | Account toggle'],
@@ -257,6 +262,19 @@ test('a bar whose part is open where one of its links leads is one component, an
     /useDisclosure\(\(\) => [\w.]+ (=== '\/a' )?&& 'reports-section'\)/,
   );
   expect(vueProblems([vue, emitVue(everything(), 'Test')])).toEqual([]);
+});
+
+test('the label of a box that nobody sees is a button where it opens something', () => {
+  const screen = pageOfHtml(
+    '<div><input type="checkbox" id="one" hidden><label for="one" class="accordion-header">Details</label><div hidden><p>More</p></div></div>',
+  );
+  const { design } = projectOf(screen);
+  const app = applyChange(emptyApp, takeIn({ design, app: emptyApp }, [screen]));
+  const page = textOf(emitReact({ design, app }, 'Test'), /screens\/(?!NotFound)\w+\/\w+\.tsx$/);
+  expect(page).toMatch(
+    /<button[^>]*\{\.\.\.disclosure\.opener\('details-section'\)\}\s*>\s*Details\s*<\/button>/,
+  );
+  expect(page).not.toContain('htmlFor');
 });
 
 test('rows that each open their own part are one component that is given its id', () => {

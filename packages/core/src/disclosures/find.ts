@@ -59,6 +59,9 @@ interface Opener {
   readonly reason: string;
 }
 
+/** A field that nobody sees is ticked by what is seen of it, and is nothing to be opened. */
+const FIELD = /^(input|select|textarea)$/;
+
 class Finder {
   readonly #screen: Screen;
   readonly #all: Element[] = [];
@@ -81,7 +84,7 @@ class Finder {
     const visit = (element: Element): void => {
       this.#all.push(element);
       if (element.source.id && !this.#byId.has(element.source.id)) this.#byId.set(element.source.id, element);
-      if (element.hidden) this.#hidden.push(element);
+      if (element.hidden && !FIELD.test(element.tag ?? '')) this.#hidden.push(element);
       for (const child of element.children) {
         this.#parents.set(child, element);
         visit(child);
@@ -203,7 +206,7 @@ class Finder {
   #whenNarrow(opener: Element, part: Element): void {
     if (part.hidden || this.#taken.has(part) || this.#isIn(opener, part)) return;
     const below = hiddenBelow(part);
-    if (below === null || !isControl(opener)) return;
+    if (below === null || !this.#isControl(opener)) return;
     this.#taken.add(part);
     const name = this.#named(opener, part, 'section', 0);
     this.#propose(
@@ -260,7 +263,7 @@ class Finder {
       const [open, control] = [follow(other, toPart), follow(other, toOpener)];
       if (!open || !control || open.hidden || this.#taken.has(open) || this.#opening.has(control)) continue;
       const isLike = open.tag === part.tag && isAkin(open, part) && isAkin(control, opener);
-      if (!isLike || !isControl(control) || !leadsNowhere(control)) continue;
+      if (!isLike || !this.#isControl(control) || !leadsNowhere(control)) continue;
       this.#taken.add(open);
       this.#opening.add(control);
       const name = this.#named(control, open, 'section', 0);
@@ -308,7 +311,8 @@ class Finder {
             reason: `“${labelOf(sure)}” beside it says that it opens something`,
           },
         ];
-      const own = isControl(parent) && !parent.hidden && !this.#opening.has(parent) ? parent : undefined;
+      const own =
+        this.#isControl(parent) && !parent.hidden && !this.#opening.has(parent) ? parent : undefined;
       const only = found.filter((one) => leadsNowhere(one) && !isSender(one));
       const one = own ?? (found.length === 1 ? only[0] : undefined);
       if (one && level === 0 && leadsNowhere(one) && isListOfLinks(part))
@@ -332,7 +336,7 @@ class Finder {
   /** What can be pressed in an element and is not hidden. */
   #pressed(element: Element): Element[] {
     if (element.hidden) return [];
-    return isControl(element) ? [element] : element.children.flatMap((child) => this.#pressed(child));
+    return this.#isControl(element) ? [element] : element.children.flatMap((child) => this.#pressed(child));
   }
 
   /** What in a part closes it: by its words, or since it names what it stands in. */
@@ -342,7 +346,7 @@ class Finder {
     const visit = (element: Element): void => {
       const closes =
         element !== part &&
-        isControl(element) &&
+        this.#isControl(element) &&
         (naming.has(element) || CLOSES.test(`${signsOf(element)} ${labelOf(element)}`));
       if (closes) {
         found.push(element);
@@ -352,6 +356,15 @@ class Finder {
     };
     visit(part);
     return found;
+  }
+
+  /** Whether an element is pressed: also what ticks a box that nobody sees, which is there for no more than that. */
+  #isControl(element: Element): boolean {
+    if (isControl(element)) return true;
+    const named = element.tag === 'label' ? element.attributes?.for : undefined;
+    if (named === undefined) return false;
+    const box = this.#byId.get(named);
+    return !box || box.hidden === true;
   }
 
   /** Whether an element is not seen at the screen's own width. */

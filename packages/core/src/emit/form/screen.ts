@@ -301,7 +301,7 @@ class ScreenWriter {
   }
 
   #formOf(element: Element, link: EmittedLink | undefined): LinkForm {
-    if (element.tag && TABLE_PARTS.has(element.tag)) return 'other';
+    if (element.tag && TABLE_PARTS.has(element.tag) && !this.#isLabelOfNone(element)) return 'other';
     if (element.children.some((child) => this.#holdsInteractive(child))) return 'other';
     if (!link) return 'button';
     if (link.kind === 'external' || link.kind === 'file') return 'anchor';
@@ -318,6 +318,12 @@ class ScreenWriter {
     if (link || acts?.some((act) => act.on === 'press')) return true;
     if (['button', 'a', 'input', 'select', 'textarea'].includes(element.tag ?? '')) return true;
     return element.children.some((child) => this.#holdsInteractive(child));
+  }
+
+  /** Whether an element is the label of a field that is not there: what it does is all that it is for. */
+  #isLabelOfNone({ tag, attributes, children }: Element): boolean {
+    const named = attributes?.for;
+    return tag === 'label' && named !== undefined && !this.#ids.has(named) && !children.some(isField);
   }
 
   /** Whether a label is that of a field: it names one, or holds one. */
