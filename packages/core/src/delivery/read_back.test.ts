@@ -100,6 +100,20 @@ test.each<[string, readonly [string, string | RegExp, string], string]>([
     'font-size: 31px, was 26px',
   ],
   ['the value of a token', ['src/styles/tokens.css', '#243', '#132'], 'Token moss: #132, was #243'],
+  [
+    'the address of a screen',
+    ['src/routes.tsx', "path: '/loans'", "path: '/my-loans'"],
+    'Loans is at /my-loans, was at /loans',
+  ],
+  [
+    'an address that leads to a screen',
+    [
+      'src/routes.tsx',
+      /(import \{ Shell \}[^]*)( {6}\{ path: '\*')/,
+      "import { Redirect } from './navigation/Redirect';\n$1      { path: '/borrowed', element: <Redirect to=\"/loans\" /> },\n$2",
+    ],
+    '/borrowed leads to Loans',
+  ],
   ['the flow sheet', [FLOW_SHEET, 'at /loans', 'at /my/loans'], 'The flow sheet says one thing otherwise'],
 ])('%s is offered, and taken over it makes the code say the same', async (_, edit, expected) => {
   const there = edited(edit);

@@ -16,6 +16,7 @@ import { hashOf } from '../intake/files.ts';
 import { equalJson } from '../json/json.ts';
 import { settle } from '../layers/settle.ts';
 import { mergeFile } from '../merge/merge_file.ts';
+import { routeMeaning } from './route_offers.ts';
 import { styleMeaning } from './style_offers.ts';
 import { editKey } from '../model/edit_key.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
@@ -45,7 +46,7 @@ export interface ReadBackInput {
 
 /**
  * What of the changes that people made in delivered code means something in the project: texts, link targets, values of tokens,
- * and what the flow sheet says. Each offer is proved: the code of the project with all of them taken over says there what people
+ * addresses of screens, and what the flow sheet says. Each offer is proved: the code of the project with all of them taken over says there what people
  * wrote; what does not is left to merging.
  */
 export async function readBack(input: ReadBackInput): Promise<CodeOffer[]> {
@@ -53,7 +54,7 @@ export async function readBack(input: ReadBackInput): Promise<CodeOffer[]> {
   const sheets: CodeOffer[] = [];
   const files: TouchedFile[] = [];
   for (const { path, hash, parts } of manifest.files) {
-    if (!/\.(tsx|vue|html|css|txt)$/.test(path)) continue;
+    if (!/(\.(tsx|vue|html|css|txt)|(^|\/)routes\.ts)$/.test(path)) continue;
     const there = await read(path);
     if (!there || hashOf(there) === hash) continue;
     const kept = await read(basePath(hash));
@@ -167,6 +168,7 @@ function candidatesIn(
       const keys = [...new Set(elements.slice(from, to).filter((key) => key !== null))];
       const meant =
         tokenChange(project, path, old, now) ??
+        routeMeaning(project, path, old, now) ??
         keys.map((key) => linkChange(project, key, old, now)).find((change) => change !== null) ??
         keys.map((key) => textChange(project, key, old, now)).find((change) => change !== null) ??
         (path.endsWith('.css') && one.wasCount === 1 && keys[0] !== undefined

@@ -1,6 +1,6 @@
 import type { Project } from '@tovel/core';
 import { replaceEqualDeep } from '@tanstack/react-query';
-import { startTransition, useEffect, useRef, useState } from 'react';
+import { startTransition, useEffect, useMemo, useRef, useState } from 'react';
 import type { FindingsWorker } from './findings_worker';
 import { type Looked, lookThrough } from './look_through';
 import { ProjectWorker } from './project_worker';
@@ -11,7 +11,10 @@ const worker = new ProjectWorker<FindingsWorker>(
 
 /** What is found in the project; after an edit, what was found before it until the worker has looked. */
 export function useLooked({ design, app }: Project): Looked {
-  const [looked, setLooked] = useState(() => lookThrough({ design, app }));
+  const [found, setFound] = useState(() => ({ of: design, looked: lookThrough({ design, app }) }));
+  // What was found of other screens says nothing of these.
+  const isOfOthers = found.of !== design;
+  const anew = useMemo(() => (isOfOthers ? lookThrough({ design, app }) : null), [design, isOfOthers]);
   /** What was looked at last, and what is to be looked at next. */
   const last = useRef<Project>({ design, app });
   const next = useRef<Project | null>(null);
@@ -25,11 +28,17 @@ export function useLooked({ design, app }: Project): Looked {
       for (let project = next.current; project; project = next.current) {
         next.current = null;
         const asked = (last.current = project);
-        const found = await worker
+        const now = await worker
           .ask(asked, (remote, told) => remote.look(told))
           // A browser that gives no worker has it looked at here.
           .catch(() => lookThrough(asked));
-        startTransition(() => setLooked((before) => replaceEqualDeep(before, found)));
+        startTransition(() =>
+          setFound((before) => {
+            const looked = replaceEqualDeep(before.looked, now);
+            const isSame = before.of === asked.design && before.looked === looked;
+            return isSame ? before : { of: asked.design, looked };
+          }),
+        );
       }
       isLooking.current = false;
     };
@@ -37,5 +46,5 @@ export function useLooked({ design, app }: Project): Looked {
     next.current = { design, app };
     void look();
   }, [design, app]);
-  return looked;
+  return anew ?? found.looked;
 }
