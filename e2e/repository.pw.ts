@@ -31,6 +31,8 @@ test('code is pushed, changed by hand elsewhere, and pushed again with the lines
   const address = page.getByRole('textbox', { name: /^Address of the repository/ });
   const shipped = (await address.inputValue()).replace(/[^/]*$/, '');
   await address.fill(`${shipped}${name}.git`);
+  await page.getByRole('button', { name: 'Which branches are there?' }).click();
+  await expect(page.getByText('None yet: the first push makes one.')).toBeVisible();
   await page.getByRole('button', { name: 'Connect' }).click();
   await page.getByRole('button', { name: /^Push \d+ files$/ }).click(atLength);
   await expect(page.getByText(/^Pushed as [0-9a-f]{8}\.$/)).toBeVisible(atLength);

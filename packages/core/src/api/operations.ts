@@ -252,6 +252,17 @@ export const operations = define({
     cost: 'step',
     errors: ['invalid', 'project-missing'],
   },
+  branches: {
+    method: 'POST',
+    path: '/api/projects/{id}/repository/branches',
+    summary: 'The branches that a repository has; nothing is connected by that',
+    params: project,
+    body: s.askedRepository,
+    answer: s.branches,
+    status: 200,
+    cost: 'heavy',
+    errors: ['invalid', 'project-missing', 'repository-failed'],
+  },
   disconnectRepository: {
     method: 'DELETE',
     path: '/api/projects/{id}/repository',

@@ -406,6 +406,9 @@ export const newRepository = object({
   /** Kept in the memory of the server alone; one that was given before stays where none is. */
   token: string().min(1).max(500),
 }).noUnknown();
+/** A repository that may become that of a project: its branches are asked for. */
+export const askedRepository = newRepository.omit(['branch']).noUnknown();
+export const branches = object({ branches: array(string().required()).required() }).noUnknown();
 export const repository = object({
   repository: object({
     address: string().required(),

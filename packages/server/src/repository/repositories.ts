@@ -61,6 +61,24 @@ export class Repositories {
     await this.#store.connect(project, address, branch);
   }
 
+  /**
+   * The branches of a repository, in the order of their names.
+   * @param token where none is given, the one that was given for that place before
+   * @throws HttpError where git cannot ask it
+   */
+  branches(project: string, address: string, token: string | undefined): Promise<string[]> {
+    return this.#inTurn(project, async () => {
+      const known = await this.#store.get(project);
+      const isKnown = known !== null && new URL(known.address).host === new URL(address).host;
+      const tree = new WorkTree(path.join(this.#folder, `${project}.asked`), {
+        address,
+        branch: 'main',
+        token: token ?? (isKnown ? this.#tokens.get(project) : undefined) ?? null,
+      });
+      return git(() => tree.branches());
+    });
+  }
+
   async disconnect(project: string): Promise<void> {
     this.#tokens.delete(project);
     await this.#store.disconnect(project);

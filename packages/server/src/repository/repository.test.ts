@@ -238,6 +238,23 @@ test('a wrong token, no repository and nothing that answers are said', async () 
   }
 }, 60_000);
 
+test('the branches of a repository are asked for before anything is connected with it', async () => {
+  const url = await projectWith('Browse');
+  const branches = (address: string, token = HOST_TOKEN) =>
+    ask<{ branches: string[] } & ApiError>('POST', `${url}/repository/branches`, { address, token });
+  const address = `${remote}/branches.git`;
+  expect((await branches(address)).body).toEqual({ branches: [] });
+  expect((await ask('GET', `${url}/repository`)).body).toEqual({ repository: null });
+  for (const branch of ['main', 'next/desk']) {
+    await ask('PUT', `${url}/repository`, { address, branch, token: HOST_TOKEN });
+    await push(url, (await look(url)).body);
+  }
+  expect((await branches(address)).body).toEqual({ branches: ['main', 'next/desk'] });
+  const refused = await branches(address, 'wrong');
+  expect([refused.status, refused.body.code]).toEqual([422, 'repository-failed']);
+  expect((await branches('ftp://example.org/x')).status).toBe(400);
+});
+
 test('a token is in no answer, no table and no file', async () => {
   const url = await projectWith('Browse');
   const token = 'a-token-of-nobody';

@@ -17,6 +17,11 @@ export function repositoryRoutes(app: FastifyInstance, { projects, repositories 
     return { repository: await repositories.get(id) };
   });
 
+  route(app, 'branches', async ({ params: { id }, body: { address, token } }) => {
+    await projects.require(id);
+    return { branches: await repositories.branches(id, checkedAddress(address), token) };
+  });
+
   route(app, 'disconnectRepository', async ({ params: { id } }) => {
     await projects.require(id);
     await repositories.disconnect(id);

@@ -206,6 +206,8 @@ export const api = {
     request<void>('PUT', `${project(id)}/notes/${note}`, { answer, isSettled }),
   repository: async (id: string): Promise<ConnectedRepository> =>
     (await request<{ repository: ConnectedRepository }>('GET', `${project(id)}/repository`)).repository,
+  branches: async (id: string, of: { address: string; token?: string }) =>
+    (await request<{ branches: string[] }>('POST', `${project(id)}/repository/branches`, of)).branches,
   disconnectRepository: (id: string) => request<void>('DELETE', `${project(id)}/repository`),
   connectRepository: async (
     id: string,

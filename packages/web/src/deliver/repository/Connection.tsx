@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { api } from '../../api/client';
@@ -19,7 +19,7 @@ const Form = styled.form`
 
 /** Where the code goes: address, branch and token. */
 export function Connection({ repository, onDone }: { repository: RepositoryState; onDone?: () => void }) {
-  const { name } = useProject();
+  const { id, name } = useProject();
   const { connection, connect } = repository;
   const known = connection.data ?? null;
   const { data: settings } = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity });
@@ -49,6 +49,7 @@ export function Connection({ repository, onDone }: { repository: RepositoryState
         inputMode="url"
       />
       <Field label="Branch" isCode value={branch} onChange={setBranch} />
+      <Branches id={id} address={address.trim()} token={token} chosen={branch} onChoose={setBranch} />
       <Field
         label="Token that may write there"
         type="password"
@@ -80,6 +81,53 @@ export function Connection({ repository, onDone }: { repository: RepositoryState
         {onDone && <Button onPress={onDone}>Cancel</Button>}
       </div>
     </Form>
+  );
+}
+
+const Found = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 8px;
+  min-height: 28px;
+`;
+
+/** The branches that the repository has, to choose from; another name makes a new one. */
+function Branches({
+  id,
+  address,
+  token,
+  chosen,
+  onChoose,
+}: {
+  id: string;
+  address: string;
+  token: string;
+  chosen: string;
+  onChoose: (branch: string) => void;
+}) {
+  const ask = useMutation({
+    mutationFn: (of: { address: string; token?: string }) => api.branches(id, of),
+  });
+  const isOfThis = ask.variables?.address === address;
+  const found = isOfThis ? ask.data : undefined;
+  return (
+    <Found role="group" aria-label="Branches that are there">
+      <Button
+        $kind="quiet"
+        isDisabled={!address || ask.isPending}
+        onPress={() => ask.mutate({ address, ...(token ? { token } : {}) })}
+      >
+        {ask.isPending ? 'Asking …' : 'Which branches are there?'}
+      </Button>
+      {isOfThis && ask.error && <p role="alert">{ask.error.message}</p>}
+      {found?.length === 0 && <p role="status">None yet: the first push makes one.</p>}
+      {found?.map((one) => (
+        <Button key={one} aria-pressed={one === chosen} onPress={() => onChoose(one)}>
+          {one}
+        </Button>
+      ))}
+    </Found>
   );
 }
 
