@@ -1,18 +1,8 @@
-import type { SweptFault } from '@tovel/core';
+import type { KeptScore, KeptSweep, SweptFault } from '@tovel/core';
 import { type Database, rowsOf, run } from '../database/pool.ts';
 
-/** How near what ran was to its reference, at one place of a project's history. */
-export interface Score {
-  readonly screen: string;
-  readonly drawing: string;
-  readonly width: number;
-  readonly reference: string;
-  readonly seq: number;
-  readonly iteration: number;
-  /** Differing pixels, in percent. */
-  readonly percent: number;
-  /** How many causes were told that nobody decided. */
-  readonly causes: number;
+/** How near what ran was to its reference, and when it was looked at. */
+export interface Score extends KeptScore {
   readonly at: string;
 }
 
@@ -21,10 +11,8 @@ interface Row extends Omit<Score, 'at'> {
 }
 
 /** What was found of a screen from narrow to wide, at the last place of the history at which it was looked at. */
-export interface Swept {
-  readonly screen: string;
+export interface Swept extends KeptSweep {
   readonly seq: number;
-  readonly faults: readonly SweptFault[];
   readonly at: string;
 }
 
