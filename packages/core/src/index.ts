@@ -189,6 +189,7 @@ export {
   type ReadElement,
   type ReadingPlan,
 } from './intake/html/reading.ts';
+export { PLACE_TAGS } from './intake/html/kept_places.ts';
 
 export { roleDecisions, settle } from './layers/settle.ts';
 

@@ -1,4 +1,4 @@
-import { baseCss, type PageReading, type ReadingPlan } from '@tovel/core';
+import { baseCss, type PageReading, PLACE_TAGS, type ReadingPlan } from '@tovel/core';
 import { BareLook } from './computed.ts';
 import { PageReader } from './page_reader.ts';
 
@@ -22,6 +22,24 @@ function sizesOfCanvases(html: string): string {
   const isThere = /<canvas\b/i.test(html);
   return isThere
     ? `<style data-tovel-own>:where(canvas){display:inline-block;width:300px;height:150px}${[...rules].join('')}</style>`
+    : '';
+}
+
+/** The sizes of places that are kept for what shows something of elsewhere, as attributes say them: beneath all that the page says. */
+function sizesOfPlaces(html: string): string {
+  const rules = new Set<string>();
+  for (const [tag] of html.matchAll(new RegExp(`<(?:${PLACE_TAGS.join('|')})\\b[^>]*>`, 'gi')))
+    for (const name of ['width', 'height'] as const) {
+      const [, said, unit = 'px'] =
+        new RegExp(`\\s${name}="(\\d{1,5}(?:\\.\\d+)?)(px|%)?"`, 'i').exec(tag) ?? [];
+      if (said !== undefined)
+        rules.add(
+          `:where(${PLACE_TAGS.join()}):where([${name}="${said}"],[${name}="${said}${unit}"]){${name}:${said}${unit}}`,
+        );
+    }
+  const isThere = PLACE_TAGS.some((tag) => html.includes(`<${tag}`));
+  return isThere
+    ? `<style>:where(${PLACE_TAGS.join()}){display:inline-block;width:300px;height:150px}${[...rules].join('')}</style>`
     : '';
 }
 
@@ -50,7 +68,10 @@ export class FrameReader {
       600,
     ).then((frame) => ({ look: new BareLook(frame.contentDocument!), frame }));
     const { look } = await this.#bare;
-    const withPolicy = html.replace(/<head[^>]*>/i, (head) => head + this.#head + sizesOfCanvases(html));
+    const withPolicy = html.replace(
+      /<head[^>]*>/i,
+      (head) => head + this.#head + sizesOfCanvases(html) + sizesOfPlaces(html),
+    );
     const frame = await this.#load(withPolicy, plan.widths[0], plan.height);
     try {
       await isSized(frame, plan.widths[0], plan.height);

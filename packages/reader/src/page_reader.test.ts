@@ -133,6 +133,17 @@ test('media rules become what differs at narrower widths', async () => {
   });
 });
 
+test('what is shown before an element says what its attribute said', async () => {
+  const screen = await read(
+    '<p id="a" data-lang="A &quot;b&quot;">Code</p><p id="b">None</p>',
+    "p::before{content:'(' attr(data-lang) ')'}",
+  );
+  expect(['a', 'b'].map((id) => byId(screen, id).style.before?.content)).toEqual([
+    `'(' "A \\"b\\"" ')'`,
+    `'(' "" ')'`,
+  ]);
+});
+
 test('hover, focus, pseudo-elements and placeholders are read apart', async () => {
   const screen = await read(
     '<button id="a">Go</button><input id="b" placeholder="Name">',
@@ -174,6 +185,20 @@ test('text keeps the spaces that show, and only those', async () => {
   const screen = await read('<p id="a">\n  One <b>two</b>\n  three  </p><pre id="b">x\n  y</pre>');
   expect(byId(screen, 'a').children.map((child) => child.text)).toEqual(['One ', 'two', ' three']);
   expect(byId(screen, 'b').text).toBe('x\n  y');
+});
+
+test('the place of what shows something of elsewhere is as large as the page says, by its tag too', async () => {
+  const screen = await read(
+    '<div id="map"><iframe id="by-rule" src="x" width="90" height="80"></iframe></div><iframe id="by-itself" src="x"></iframe><div style="width:400px"><video id="by-attributes" width="50%" height="70" controls></video></div>',
+    '#map iframe{width:100%;height:200px;border:0}',
+  );
+  const sizeOf = (id: string): unknown[] => {
+    const { tag, box } = byId(screen, id);
+    return [/^tovel/.test(tag ?? ''), box.width, box.height];
+  };
+  expect(sizeOf('by-rule')).toEqual([false, byId(screen, 'map').box.width, 200]);
+  expect(sizeOf('by-itself')).toEqual([false, 300, 150]);
+  expect(sizeOf('by-attributes')).toEqual([false, 200, 70]);
 });
 
 test('hidden elements are left out, but not those that another width shows', async () => {

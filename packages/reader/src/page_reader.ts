@@ -441,7 +441,10 @@ export class PageReader {
     if (titled && !attributes.title) attributes.title = titled;
     const { hover, focus, before, after, placeholder } = Object.fromEntries(g.aspects);
     const drawn = (css: Css | undefined): Css | undefined =>
-      css?.content && css.content !== 'none' && css.content !== 'normal' ? css : undefined;
+      css?.content && css.content !== 'none' && css.content !== 'normal'
+        ? { ...css, content: said(css.content, element) }
+        : undefined;
+    const [shownBefore, shownAfter] = [drawn(before), drawn(after)];
     const iconFont = this.#iconFont(element, before);
     const parts = Object.fromEntries([...g.aspects].filter(([aspect]) => aspect.startsWith('::')));
     return {
@@ -456,8 +459,8 @@ export class PageReader {
       ...(Object.keys(g.at).length ? { at: g.at } : {}),
       ...(hover ? { hover } : {}),
       ...(focus ? { focus } : {}),
-      ...(drawn(before) ? { before } : {}),
-      ...(drawn(after) ? { after } : {}),
+      ...(shownBefore ? { before: shownBefore } : {}),
+      ...(shownAfter ? { after: shownAfter } : {}),
       ...(placeholder ? { placeholder } : {}),
       ...(Object.keys(parts).length ? { parts } : {}),
       ...(g.open && g.open !== 'none' ? { open: { display: g.open } } : {}),
@@ -526,6 +529,14 @@ const UNREAD = ['style', 'link', 'meta', 'title', 'script'];
 
 /** Properties, and values of them, by which something that takes its place can be unseen. */
 const MAY_CLOSE = ['opacity', 'visibility', 'overflow-y', 'grid-template-rows'];
+/** What is shown before or after an element, with what it takes from attributes of that, which may not stay there. */
+const said = (content: string, element: Element): string =>
+  content.replace(
+    /\battr\(\s*([\w-]+)[^()]*\)/g,
+    (_, name: string) =>
+      `"${(element.getAttribute(name) ?? '').replace(/["\\]/g, '\\$&').replace(/\s+/g, ' ')}"`,
+  );
+
 const UNSEEN = /^(0|0\.0\d*|hidden|collapse|0fr)$/;
 const HIDING = ['display', 'visibility', 'opacity'];
 

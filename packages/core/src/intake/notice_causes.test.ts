@@ -44,7 +44,7 @@ test('what informs of many things is said once, and what has to be brought is sa
 test('of many things that did not come along some are named, and how many there are', () => {
   const missed = ['a', 'b', 'c', 'd', 'e'].map((name): Notice => ({
     ...notice('warning', 'a.html', `The picture “${name}.png” did not come along; bring it in.`),
-    code: 'missing',
+    code: 'html-missing',
   }));
   expect(noticeCauses(missed).map(({ message }) => message)).toEqual([
     'The picture “a.png” did not come along; bring it in. The same is true of “b.png”, “c.png” and 2 more.',

@@ -20,7 +20,7 @@ const QUOTED = /“[^”]*”|<[^>]*>|\(\d+ times\)/g;
 const MOST_APART = 3;
 /** So many of the others are named. */
 const MOST_NAMED = 2;
-const IS_MISSED = 'missing';
+const IS_MISSED = /(^|-)missing$/;
 
 /** Notices by what they say, those first that cost most: a style sheet that all pages miss is one thing to bring. */
 export function noticeCauses(notices: readonly Notice[]): NoticeCause[] {
@@ -29,7 +29,7 @@ export function noticeCauses(notices: readonly Notice[]): NoticeCause[] {
     ({ level, code, message }) => `${level} ${code} ${message.replace(QUOTED, '')}`,
   );
   const isMany = ([{ level, code }]: readonly Notice[], messages: ReadonlySet<string>): boolean =>
-    (level === 'info' || code === IS_MISSED) && messages.size > MOST_APART;
+    (level === 'info' || IS_MISSED.test(code)) && messages.size > MOST_APART;
   const causes = [...alike.values()].flatMap((said) =>
     isMany(said, new Set(said.map(({ message }) => message)))
       ? [said]
@@ -53,8 +53,9 @@ export function noticeCauses(notices: readonly Notice[]): NoticeCause[] {
 
 /** How many others there are; of what is missed, some of them by what they are called. */
 function othersInWords(messages: readonly string[], code: string): string {
-  const named =
-    code === IS_MISSED ? messages.slice(0, MOST_NAMED).flatMap((one) => /“[^”]*”/.exec(one) ?? []) : [];
+  const named = IS_MISSED.test(code)
+    ? messages.slice(0, MOST_NAMED).flatMap((one) => /“[^”]*”/.exec(one) ?? [])
+    : [];
   const rest = messages.length - named.length;
   return [...(named.length ? [named.join(', ')] : []), ...(rest ? [`${rest} more`] : [])].join(' and ');
 }

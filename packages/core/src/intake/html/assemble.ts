@@ -1,3 +1,4 @@
+import { PLACE_TAGS } from './kept_places.ts';
 import { withOwnIds } from '../drawing_ids.ts';
 import { sentenceCase } from '../../model/names.ts';
 import type {
@@ -106,7 +107,7 @@ function replacedTags(
   read: ReadElement,
   found = new Map<string, { count: number; readonly path: string }>(),
 ): Map<string, { count: number; readonly path: string }> {
-  if (read.was !== undefined) {
+  if (read.was !== undefined && !PLACE_TAGS.includes(read.was)) {
     const known = found.get(read.was);
     if (known) known.count++;
     else found.set(read.was, { count: 1, path: read.path });

@@ -14,6 +14,7 @@ import {
   type PageFiles,
   pictureAddress,
 } from './style_sheet.ts';
+import { HOLDING_PLACE, placeTag } from './kept_places.ts';
 import { CALLS_ATTRIBUTE } from './reading.ts';
 import { readUtilityConfig, UTILITY_SCRIPT, type UtilityPlan } from './utilities.ts';
 import { webFontsIn, type WebFont } from './web_fonts.ts';
@@ -85,9 +86,6 @@ const DROPPED = new Set([
   'param',
   'fencedframe',
 ]);
-/** What shows something of elsewhere, in a place of its own size. */
-const HOLDING_PLACE = new Set(['iframe', 'object', 'embed', 'video']);
-
 /** Whether it was made so that nobody sees it: what counts visitors. */
 const isUnseen = (element: ParsedElement): boolean =>
   ['width', 'height'].some((name) => /^[01](px)?$/.test(attribute(element, name) ?? '')) ||
@@ -96,28 +94,17 @@ const isUnseen = (element: ParsedElement): boolean =>
 
 /** An empty box of the same size and name. */
 function placeOf(element: ParsedElement): ParsedElement {
-  // Classes say more than attributes; without either there is a size that browsers give.
-  const hasClass = attribute(element, 'class') !== undefined;
-  const size = ['width', 'height'].flatMap((name) => {
-    const said = attribute(element, name)?.trim() ?? '';
-    const length = /^\d+(\.\d+)?%$/.test(said)
-      ? said
-      : /^\d+(\.\d+)?(px)?$/.test(said)
-        ? `${parseFloat(said)}px`
-        : '';
-    const usual = hasClass ? '' : name === 'width' ? '300px' : '150px';
-    return length || usual ? [`${name}:${length || usual}`] : [];
-  });
-  const style = ['display:inline-block', ...size, attribute(element, 'style') ?? ''].join(';');
-  element.tagName = 'div';
-  element.nodeName = 'div';
+  const tag = placeTag(element.tagName.toLowerCase());
+  element.tagName = tag;
+  element.nodeName = tag;
   element.childNodes = [];
-  element.attrs = [
-    ...element.attrs.filter(({ name }) => name === 'id' || name === 'class'),
-    { name: 'style', value: style },
-  ];
+  element.attrs = element.attrs.filter(
+    ({ name, value }) =>
+      /^(id|class|style)$/.test(name) || (/^(width|height)$/.test(name) && SIZE.test(value.trim())),
+  );
   return element;
 }
+const SIZE = /^\d+(\.\d+)?(%|px)?$/;
 
 const HTML = 'http://www.w3.org/1999/xhtml';
 const SVG = 'http://www.w3.org/2000/svg';

@@ -23,6 +23,8 @@ test.each([
     'a{background:image-set("here.png" 1x, "gone.png" 2x)}',
     'a{background:image-set("blob:here.png" 1x, "data:," 2x)}',
   ],
+  ['.map iframe,\nVIDEO > p{top:0}', '.map tovel-iframe,\ntovel-video > p{top:0}'],
+  ['.video,#embed,[object],a:video{object-fit:cover}', '.video,#embed,[object],a:video{object-fit:cover}'],
   ['a{fill:url(#paint)}', 'a{fill:url("#paint")}'],
   ['a{content:"url(https://e.example)"}', 'a{content:"url(https://e.example)"}'],
   ['@import "more.css"; a{top:0}', '.more{color:teal} a{top:0}'],

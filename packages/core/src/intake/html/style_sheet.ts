@@ -1,3 +1,4 @@
+import { HOLDING_PLACE, placeTag } from './kept_places.ts';
 import * as csstree from 'css-tree';
 import { limits } from '../limits.ts';
 
@@ -169,6 +170,7 @@ function cleanTokens(
 ): { css: string; remarks: readonly Remark[] } {
   const remarks: Remark[] = [];
   const parts: string[] = [];
+  let before = '';
   /** Functions that are open; a string within some of them is a reference. */
   const open: string[] = [];
   const replace = (reference: string): string => {
@@ -189,6 +191,7 @@ function cleanTokens(
       String: Quoted,
       BadUrl,
       AtKeyword,
+      Ident,
     } = csstree.tokenTypes;
     if (type === Url) parts.push(`url("${replace(csstree.url.decode(text))}")`);
     else if (type === BadUrl) parts.push('none');
@@ -204,9 +207,13 @@ function cleanTokens(
       parts.push(
         type === Quoted && /^(url|src|image|(-webkit-)?image-set)$/.test(within)
           ? `"${replace(csstree.string.decode(text))}"`
-          : text,
+          : // A tag that stands by itself, and no class, attribute or state that is called the same.
+            type === Ident && HOLDING_PLACE.has(text.toLowerCase()) && !/[.:[=]$/.test(before)
+            ? placeTag(text.toLowerCase())
+            : text,
       );
     }
+    before = text;
   }
   return { css: parts.join(''), remarks };
 }

@@ -71,13 +71,13 @@ function likeness(a: MarkupNode, b: MarkupNode): number {
 
 /**
  * Whether a column holds nothing but the space between what is before and after it, one of which is not there where the space is
- * not: a browser shows none at the end of a line, nor at its beginning.
+ * not: a browser shows none at the end of a line, nor at its beginning. Where breaks of lines were kept, they are shown.
  */
 export function isOnlySpace(columns: readonly (readonly (MarkupNode | null)[])[], at: number): boolean {
   const [column, before, after] = [columns[at], columns.slice(0, at), columns.slice(at + 1)];
   const isNone = (some: typeof columns, place: number): boolean => some.every((other) => !other[place]);
   return (
-    column.every((node) => !node || (isText(node) && !node.given && /^[ \t\r\n]+$/.test(node.text))) &&
+    column.every((node) => !node || (isText(node) && !node.given && /^ +$/.test(node.text))) &&
     column.every((node, place) => node || isNone(before, place) || isNone(after, place))
   );
 }
