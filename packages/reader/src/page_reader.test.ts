@@ -144,6 +144,16 @@ test('what is shown before an element says what its attribute said', async () =>
   ]);
 });
 
+test('lengths by the size of type of a page are as long where that is another one', async () => {
+  const css = "p::before{content:'1rem';width:1.5rem;margin:0 -.5rem}p:hover{padding-top:2rem}";
+  const sizes = async (root: string) => {
+    const { style } = byId(await read('<p id="a">A</p>', root + css), 'a');
+    return [style.before?.width, style.before?.['margin-left'], style.hover?.['padding-top']];
+  };
+  expect(await sizes('html{font-size:62.5%}')).toEqual(['15px', '-5px', '20px']);
+  expect(await sizes('')).toEqual(['1.5rem', '-0.5rem', '2rem']);
+});
+
 test('hover, focus, pseudo-elements and placeholders are read apart', async () => {
   const screen = await read(
     '<button id="a">Go</button><input id="b" placeholder="Name">',

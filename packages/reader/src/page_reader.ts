@@ -203,10 +203,21 @@ export class PageReader {
           declared && !declared.includes('var(')
             ? declared
             : this.#resolve(g.element, pseudo, property, declared);
-        if (value) css[property] = value;
+        if (value) css[property] = property === 'content' ? value : this.#inPixels(value);
       }
     }
     g.aspects.set(aspect, css);
+  }
+
+  /** Lengths by the size of type of a page are other ones where that has another size, as it has in what is emitted. */
+  #inPixels(value: string): string {
+    if (!value.includes('rem')) return value;
+    const root = parseFloat(
+      this.#document.defaultView!.getComputedStyle(this.#document.documentElement).fontSize,
+    );
+    return root === USUAL_SIZE
+      ? value
+      : value.replace(REM, (_, length: string) => `${round(Number(length) * root)}px`);
   }
 
   /** The longhands of a rule whose shorthands hold variables, as the element sees these. */
@@ -536,6 +547,10 @@ const said = (content: string, element: Element): string =>
     (_, name: string) =>
       `"${(element.getAttribute(name) ?? '').replace(/["\\]/g, '\\$&').replace(/\s+/g, ' ')}"`,
   );
+
+/** The size of type that a browser gives a page, in px. */
+const USUAL_SIZE = 16;
+const REM = /(?<![\w.-])(-?(?:\d*\.)?\d+)rem\b/g;
 
 const UNSEEN = /^(0|0\.0\d*|hidden|collapse|0fr)$/;
 const HIDING = ['display', 'visibility', 'opacity'];
