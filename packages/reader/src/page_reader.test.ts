@@ -204,7 +204,7 @@ test('the place of what shows something of elsewhere is as large as the page say
   );
   const sizeOf = (id: string): unknown[] => {
     const { tag, box } = byId(screen, id);
-    return [/^tovel/.test(tag ?? ''), box.width, box.height];
+    return [tag?.startsWith('tovel'), box.width, box.height];
   };
   expect(sizeOf('by-rule')).toEqual([false, byId(screen, 'map').box.width, 200]);
   expect(sizeOf('by-itself')).toEqual([false, 300, 150]);
