@@ -41,13 +41,14 @@ const hooksOf = (run: Component): string =>
 class Shown {
   readonly component: Component;
   readonly #hearing = new Set<() => void>();
-  #run: Component;
+  /** What runs in the component that stands there now; one that goes keeps what it ran. */
+  #held: { run: Component };
   #inner: Component;
   #version = 0;
 
   constructor(react: React, run: Component) {
-    this.#run = run;
-    this.#inner = this.#made();
+    this.#held = { run };
+    this.#inner = inner(this.#held);
     const subscribe = (hear: () => void) => {
       this.#hearing.add(hear);
       return () => void this.#hearing.delete(hear);
@@ -59,18 +60,21 @@ class Shown {
   }
 
   take(run: Component, isOther: boolean): void {
-    const isKept = !isOther && hooksOf(run) === hooksOf(this.#run);
-    this.#run = run;
-    // Another component in the same place begins anew.
-    if (!isKept) this.#inner = this.#made();
+    if (!isOther && hooksOf(run) === hooksOf(this.#held.run)) this.#held.run = run;
+    else {
+      // Another component in the same place begins anew.
+      this.#held = { run };
+      this.#inner = inner(this.#held);
+    }
     this.#version++;
     for (const hear of this.#hearing) hear();
   }
-
-  #made(): Component {
-    return (props) => this.#run(props);
-  }
 }
+
+const inner =
+  (held: { readonly run: Component }): Component =>
+  (props) =>
+    held.run(props);
 
 /** Knows the modules of an app by their paths, runs each when it is first asked for, and changes them while the app runs. */
 export class AppModules {
