@@ -83,11 +83,16 @@ export class HiddenParts {
         continue;
       for (const box of this.#boxes) {
         if (box.checked) continue;
-        const before = this.#seenness(element);
-        const undo = ticked(box);
-        const isIt = matches(element, selector) && this.#seenness(element) > before;
+        let undo = ticked(box);
+        const isMatched = matches(element, selector);
         undo();
-        if (!isIt) continue;
+        // How it looks takes the browser far longer than whether a rule is about it.
+        if (!isMatched) continue;
+        const before = this.#seenness(element);
+        undo = ticked(box);
+        const isShown = this.#seenness(element) > before;
+        undo();
+        if (!isShown) continue;
         this.#opened.set(box, element);
         return box;
       }
