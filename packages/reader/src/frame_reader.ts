@@ -9,39 +9,30 @@ const ownHead = (assets: string): string =>
   `<meta http-equiv="Content-Security-Policy" content="${policy(assets)}"><style data-tovel-own>html{scrollbar-width:none}</style>`;
 
 /**
- * The sizes that canvases have by their attributes, beneath all that the page says. Where no scripts run a canvas is no box of its
- * own, but whatever is written in it for those who cannot see it.
+ * The sizes that elements have by their attributes, or by themselves: beneath all that the page says.
+ * @param length what an attribute has to say for it to count, as a pattern
  */
-function sizesOfCanvases(html: string): string {
+function sizesByAttributes(html: string, tags: readonly string[], length: string): string {
+  if (!new RegExp(`<(?:${tags.join('|')})\\b`, 'i').test(html)) return '';
   const rules = new Set<string>();
-  for (const [tag] of html.matchAll(/<canvas\b[^>]*>/gi))
+  for (const [tag] of html.matchAll(new RegExp(`<(?:${tags.join('|')})\\b[^>]*>`, 'gi')))
     for (const name of ['width', 'height'] as const) {
-      const size = new RegExp(`\\s${name}\\s*=\\s*["']?(\\d{1,5})(?:px)?["'\\s>]`, 'i').exec(tag)?.[1];
-      if (size) rules.add(`:where(canvas[${name}="${size}"]){${name}:${size}px}`);
-    }
-  const isThere = /<canvas\b/i.test(html);
-  return isThere
-    ? `<style data-tovel-own>:where(canvas){display:inline-block;width:300px;height:150px}${[...rules].join('')}</style>`
-    : '';
-}
-
-/** The sizes of places that are kept for what shows something of elsewhere, as attributes say them: beneath all that the page says. */
-function sizesOfPlaces(html: string): string {
-  const rules = new Set<string>();
-  for (const [tag] of html.matchAll(new RegExp(`<(?:${PLACE_TAGS.join('|')})\\b[^>]*>`, 'gi')))
-    for (const name of ['width', 'height'] as const) {
-      const [, said, unit = 'px'] =
-        new RegExp(`\\s${name}="(\\d{1,5}(?:\\.\\d+)?)(px|%)?"`, 'i').exec(tag) ?? [];
+      const said = new RegExp(`\\s${name}="(${length})"`, 'i').exec(tag)?.[1];
       if (said !== undefined)
         rules.add(
-          `:where(${PLACE_TAGS.join()}):where([${name}="${said}"],[${name}="${said}${unit}"]){${name}:${said}${unit}}`,
+          `:where(${tags.join()}):where([${name}="${said}"]){${name}:${/\d$/.test(said) ? `${said}px` : said}}`,
         );
     }
-  const isThere = PLACE_TAGS.some((tag) => html.includes(`<${tag}`));
-  return isThere
-    ? `<style>:where(${PLACE_TAGS.join()}){display:inline-block;width:300px;height:150px}${[...rules].join('')}</style>`
-    : '';
+  return `:where(${tags.join()}){display:inline-block;width:300px;height:150px}${[...rules].join('')}`;
 }
+
+const sheetOf = (css: string, attribute = ''): string => css && `<style${attribute}>${css}</style>`;
+/** Where no scripts run a canvas is no box of its own, but whatever is written in it for those who cannot see it. */
+const canvasSheet = (html: string): string =>
+  sheetOf(sizesByAttributes(html, ['canvas'], '\\d{1,5}'), ' data-tovel-own');
+/** Places are as large as what they are kept for. */
+const placeSheet = (html: string): string =>
+  sheetOf(sizesByAttributes(html, PLACE_TAGS, '\\d{1,5}(?:\\.\\d+)?(?:px|%)?'));
 
 /** Loads sanitised pages into a frame that runs no scripts, one after the other, and reads them. */
 export class FrameReader {
@@ -70,7 +61,7 @@ export class FrameReader {
     const { look } = await this.#bare;
     const withPolicy = html.replace(
       /<head[^>]*>/i,
-      (head) => head + this.#head + sizesOfCanvases(html) + sizesOfPlaces(html),
+      (head) => head + this.#head + canvasSheet(html) + placeSheet(html),
     );
     const frame = await this.#load(withPolicy, plan.widths[0], plan.height);
     try {

@@ -79,7 +79,7 @@ const isFramedText = (sight: Sight): boolean =>
   (sight.children.length === 1 && sight.children[0].element.kind === 'text' && isFramed(sight));
 
 /** The same where the frame is that of the text itself. */
-export const isDressedText = (sight: Sight): boolean =>
+const isDressedText = (sight: Sight): boolean =>
   sight.isAuthored &&
   sight.element.kind === 'text' &&
   sight.element.tag !== undefined &&

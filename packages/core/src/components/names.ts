@@ -1,7 +1,7 @@
 import type { Element } from '../model/design.ts';
 import { pascalCase, singular } from '../model/names.ts';
 import { textOf } from '../model/project.ts';
-import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
+import { saysButton, wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import type { Sight } from '../roles/sight.ts';
 
 /** How an element is called without numbers, if by anything but its text. */
@@ -144,13 +144,13 @@ export const wordFor = ({ isAuthored, element }: Sight): string =>
 
 /** What a part is, where it has no name. */
 function kindName({ element, children }: Sight, kind: 'component' | 'list'): string {
-  const { tag, role, classes = '' } = element;
+  const { tag, role, classes } = element;
   if (role === 'navigation' || tag === 'nav') return 'Navigation';
   if (tag === 'footer') return 'Footer';
   if (tag === 'header') return 'Header';
   if (tag === 'tr') return 'Row';
   if (tag === 'td' || tag === 'th') return 'Cell';
-  if (tag === 'a') return /(^|[\s_-])(btn|button|cta)([\s_-]|$)/i.test(classes) ? 'Button' : 'Link';
+  if (tag === 'a') return saysButton(classes) ? 'Button' : 'Link';
   if (tag === 'form') return 'Form';
   if (tag === 'button' || (children.length === 1 && children[0].element.kind === 'text')) return 'Button';
   return tag === 'li' || kind === 'list' ? 'Item' : 'Block';

@@ -46,8 +46,8 @@ export interface ReadBackInput {
 
 /**
  * What of the changes that people made in delivered code means something in the project: texts, link targets, values of tokens,
- * addresses of screens, and what the flow sheet says. Each offer is proved: the code of the project with all of them taken over says there what people
- * wrote; what does not is left to merging.
+ * addresses of screens, and what the flow sheet says. Each offer is proved: the code of the project with all of them taken over
+ * says there what people wrote; what does not is left to merging.
  */
 export async function readBack(input: ReadBackInput): Promise<CodeOffer[]> {
   const { project, name, manifest, read, write } = input;

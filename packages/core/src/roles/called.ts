@@ -28,6 +28,9 @@ const VALUES = new Set(
 const isDeclaration = ([first, ...rest]: readonly string[]): boolean =>
   PROPERTIES.has(first) && rest.length > 0 && rest.every((word) => VALUES.has(word));
 
+/** Whether classes call what has them a button, whatever its tag is. */
+export const saysButton = (classes = ''): boolean => /(^|[\s_-])(btn|button|cta)([\s_-]|$)/i.test(classes);
+
 /** Names that drawing programs give by themselves. */
 export const GIVEN = new Set(
   'group frame rectangle rect ellipse circle path vector layer line shape box image bitmap text instance component union subtract mask clip g svg copy'.split(

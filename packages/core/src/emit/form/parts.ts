@@ -1,4 +1,5 @@
 import { equalJson } from '../../json/json.ts';
+import { asDrawn } from '../../model/places.ts';
 import { isCodeName, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import type { Project } from '../../model/project.ts';
 import type { KeptRow } from '../../records/kept_rows.ts';
@@ -63,7 +64,7 @@ export function partsOf(plan: EmissionPlan, folders: Folders): Parts {
   const { extraction, collections } = withRecords(extractionOf(plan), plan.live);
   const layouts = layoutsOf(plan, extraction, (title) => folders.take(`${title} layout`, 'Layout'));
   const rules = fileRules(plan, extraction, layouts);
-  const { styles, palette } = looksOf(plan, rules, before);
+  const { styles, palette } = looksOf(plan.project, rules, before);
   const icons = iconsOf(
     [
       ...[...plan.screens, ...plan.overlays.keys()].map((key) => rootOf(plan, extraction, layouts, key)),
@@ -198,12 +199,9 @@ interface Worked extends Looks {
 const lastWorked = new WeakMap<Project['design'], Worked>();
 
 /** What the looks of all files have in common: that of last time where none looks otherwise. */
-function looksOf(
-  { drawn, project: { app } }: EmissionPlan,
-  rules: readonly FileRules[],
-  before: CodeBefore,
-): Looks {
+function looksOf({ design, app }: Project, rules: readonly FileRules[], before: CodeBefore): Looks {
   const { layers, tokens } = app;
+  const drawn = asDrawn(design);
   const last = lastWorked.get(drawn);
   if (
     last?.before === before &&

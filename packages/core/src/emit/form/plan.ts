@@ -41,9 +41,7 @@ import { knownVariables, onlyVariables } from '../../variables/variables.ts';
 
 /** The routes, overlays, variables and anchors of an app by their names, and what each wired element does. */
 export class EmissionPlan {
-  /** The project as it is settled, and its design before that. */
   readonly project: Project;
-  readonly drawn: Project['design'];
   readonly screens: readonly string[];
   /** Keys of the overlays, with the names that they have in code. */
   readonly overlays: ReadonlyMap<string, string>;
@@ -93,7 +91,6 @@ export class EmissionPlan {
     const { app } = project;
     this.#tokens = tokensOf(app.tokens);
     this.project = project;
-    this.drawn = drawn.design;
     this.screens = orderedScreens(app).filter((key) => isUsed(project, key));
     this.overlays = codeNames(
       orderedScreens(app).filter((key) => isOverlay(project, key)),

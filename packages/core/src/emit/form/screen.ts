@@ -2,6 +2,7 @@ import type { Drawer } from '../../model/app.ts';
 import { type Declarations, type Element, type ElementStyle, type Screen } from '../../model/design.ts';
 import { camelCase, uniqueCodeName } from '../../model/names.ts';
 import { textOf, walkElements } from '../../model/project.ts';
+import { saysButton } from '../../roles/called.ts';
 import { roleOf } from '../../roles/role.ts';
 import { attributeRule, isFlag } from '../../vocabulary/attributes.ts';
 import { SAME_PARTS } from '../../vocabulary/control_parts.ts';
@@ -563,8 +564,7 @@ const PLACE =
 /** The drawer itself: at one side of the window, as high as it, above a shade; only where the part is hidden. */
 /** Whether a link looks like a button, by its role or its author's word. */
 const isDeed = (element: Element): boolean =>
-  textOf(element) !== '' &&
-  (roleOf(element) === 'button' || /(^|[\s_-])(btn|button|cta)([\s_-]|$)/i.test(element.classes ?? ''));
+  textOf(element) !== '' && (roleOf(element) === 'button' || saysButton(element.classes));
 
 /** What an element without text is called where it is read out: never by its tag. */
 const spokenName = (element: Element): string =>
