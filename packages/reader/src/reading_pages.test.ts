@@ -18,10 +18,15 @@ const kill = async (): Promise<void> => {
 test('as many work at once as there are pages, and the others wait for their turn', async () => {
   let now = 0;
   let most = 0;
+  let meet!: () => void;
+  // The second page takes a while to open: the first does not go through all of them before it is there.
+  const areTwo = new Promise<void>((resolve) => (meet = resolve));
   const done = await Promise.all(
     [1, 2, 3, 4, 5].map((n) =>
       pages.use(async (page) => {
         most = Math.max(most, ++now);
+        if (now === 2) meet();
+        await areTwo;
         const answer = await page.evaluate((x) => x * x, n);
         now--;
         return answer;
