@@ -51,8 +51,8 @@ export const compare: Command = {
 
   --against WHAT    a folder of sources in place of those in the project, or another .tovel
                     file, whose app is then the reference
-  --reference KIND  source (the default), picture: pictures that came with the screens, or pages:
-                    the plain pages that the project can be written as
+  --reference KIND  source (the default), picture: pictures that came with the screens, pages: the
+                    plain pages that the project can be written as, or vue: the app in Vue
   --widths W,W      widths in px at which pages are compared: ${COMPARED_WIDTHS.join(',')} where not
                     given; drawings are compared at their own
   --max PERCENT     ends with 1 when more pixels of a screen differ: ${USUAL_MOST} where not given
@@ -73,7 +73,7 @@ export const compare: Command = {
     if (!(max >= 0 && max <= 100)) throw new Misuse('--max takes percent, from 0 to 100.');
     const kind = options.reference ?? 'source';
     if (!(REFERENCES as readonly string[]).includes(kind))
-      throw new Misuse('--reference takes source, picture or pages.');
+      throw new Misuse(`--reference takes ${REFERENCES.join(', ')}.`);
     const format = options.format ?? 'json';
     if (!FORMATS.includes(format)) throw new Misuse(`--format takes ${FORMATS.join(', ')}.`);
     const project = await readProject(paths[0]);

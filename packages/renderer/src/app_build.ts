@@ -2,12 +2,16 @@ import path from 'node:path';
 import { type BuildContext, context, type Plugin } from 'esbuild';
 import { asInCode, type EmittedProject } from '@tovel/core';
 import { VENDOR } from './vendor.ts';
+import { vueModule } from './vue_modules.ts';
 
 /** The files of a built app by name (`app.js`, `app.css`), or why it could not be built. */
 export interface Built {
   readonly files: ReadonlyMap<string, Uint8Array>;
   readonly error: string | null;
 }
+
+/** Where apps begin, whatever they are written with. */
+const MAINS = ['/src/main.tsx', '/src/main.ts'];
 
 /** What an import may leave out of a file's name. */
 const ENDINGS = ['', '.tsx', '.ts', '/index.ts'];
@@ -72,7 +76,7 @@ export class AppBuild {
 
   #start(): Promise<BuildContext> {
     return context({
-      entryPoints: { app: '/src/main.tsx' },
+      entryPoints: { app: MAINS.find((file) => this.#files.has(file)) ?? MAINS[0] },
       bundle: true,
       write: false,
       format: 'esm',
@@ -106,6 +110,10 @@ export class AppBuild {
         build.onLoad({ filter: /.*/, namespace: 'asset' }, ({ path: address }) => ({
           contents: `export default ${JSON.stringify(address)}`,
           loader: 'js',
+        }));
+        build.onLoad({ filter: /\.vue$/, namespace: 'emitted' }, async ({ path: file }) => ({
+          contents: await vueModule(file.slice(1), this.#files.get(file) ?? ''),
+          loader: 'ts',
         }));
         build.onLoad({ filter: /.*/, namespace: 'emitted' }, ({ path: file }) => ({
           contents: file.endsWith('.module.css')

@@ -11,6 +11,7 @@ import {
   SWEPT_WIDTHS,
   sweptFaults,
   type SweptScreen,
+  targets,
   type View,
   type WidthFault,
   widthFaults,
@@ -28,14 +29,18 @@ export interface StoredFile {
 /** The bytes of a kept file by its hash. */
 export type FileStore = (hash: string) => Promise<StoredFile | null>;
 
-/** What a screen is compared with: its source, the picture that came with it, or the plain pages that it is written as. */
-export const REFERENCES = ['source', 'picture', 'pages'] as const;
+/**
+ * What a screen is compared with: its source, the picture that came with it, or what it is in another target: one of the plain
+ * pages, or a screen of the app written in Vue.
+ */
+export const REFERENCES = ['source', 'picture', 'pages', 'vue'] as const;
 export type ReferenceKind = (typeof REFERENCES)[number];
 
 const DRAWN_ORIGIN = 'https://drawn.invalid';
 
 /**
- * How a view was drawn: its source as a browser shows it, or the picture that came with it; or how it is on plain pages. Where the source is no page, its
+ * How a view was drawn: its source as a browser shows it, or the picture that came with it; or how it is in
+ * another target. Where the source is no page, its
  * elements are those that were read of it.
  * @throws Error in words where there is nothing to compare with
  */
@@ -53,6 +58,7 @@ export async function drawReference(
     if (!page) throw new Error(`“${drawing.name}” is on none of the plain pages.`);
     return renderer.draw({ ...page, ...sizeOf(view), withScripts: true, signal });
   }
+  if (kind === 'vue') return drawRunning(renderer, await vueAppOf(project, files), project, view, { signal });
   const source =
     kind === 'source'
       ? sourcePage(project.design, drawing, async (hash) => (await files(hash))?.bytes ?? null)
@@ -107,6 +113,17 @@ function asDrawnPage(project: Project, drawing: Screen, files: FileStore): { add
       return kept && { type: kept.type, body: kept.bytes };
     },
   };
+}
+
+const inVue = new WeakMap<Project['app'], Promise<RunningApp>>();
+
+/** The app that a project makes in Vue, built once for each state of it. */
+function vueAppOf(project: Project, files: FileStore): Promise<RunningApp> {
+  const known = inVue.get(project.app);
+  if (known) return known;
+  const made = runningApp(targets.vue.emit(project, 'Vue'), files);
+  inVue.set(project.app, made);
+  return made;
 }
 
 /** The app that a project makes, as it is delivered. */

@@ -13,7 +13,13 @@ export const VENDOR: Readonly<Record<string, string>> = {
   'react-router/dom': 'react-router-dom',
   '@tanstack/react-query': 'react-query',
   'chart.js/auto': 'chart',
+  vue: 'vue',
+  'vue-router': 'vue-router',
+  '@tanstack/vue-query': 'vue-query',
 };
+
+/** Those that are CommonJS have no names to hand on, so they are asked for them. */
+const COMMON_JS = /^react(?:\/|-dom|$)/;
 
 let vendor: Promise<ReadonlyMap<string, Uint8Array>> | null = null;
 
@@ -24,13 +30,12 @@ async function bundled(): Promise<Map<string, Uint8Array>> {
   const require = createRequire(import.meta.url);
   const sources = new Map<string, string>();
   for (const [specifier, name] of Object.entries(VENDOR)) {
-    // CommonJS packages have no names to re-export, so they are asked for them.
-    const names = Object.keys(require(specifier) as object).filter(
-      (key) => key !== 'default' && /^[A-Za-z_$][\w$]*$/.test(key),
-    );
+    const names = COMMON_JS.test(specifier) ? namesOf(require(specifier) as object) : null;
     sources.set(
       name,
-      `import * as all from '${specifier}';\nexport const { ${names.join(', ')} } = all;\nexport default all.default ?? all;\n`,
+      names
+        ? `import * as all from '${specifier}';\nexport const { ${names.join(', ')} } = all;\nexport default all.default ?? all;\n`
+        : `import * as all from '${specifier}';\nexport * from '${specifier}';\nexport default all.default;\n`,
     );
   }
   const result = await build({
@@ -43,7 +48,12 @@ async function bundled(): Promise<Map<string, Uint8Array>> {
     minify: true,
     outdir: '/vendor',
     entryNames: '[name]',
-    define: { 'process.env.NODE_ENV': '"production"' },
+    define: {
+      'process.env.NODE_ENV': '"production"',
+      __VUE_OPTIONS_API__: 'false',
+      __VUE_PROD_DEVTOOLS__: 'false',
+      __VUE_PROD_HYDRATION_MISMATCH_DETAILS__: 'false',
+    },
     logLevel: 'silent',
     plugins: [
       {
@@ -65,3 +75,6 @@ async function bundled(): Promise<Map<string, Uint8Array>> {
     result.outputFiles.map((file) => [path.posix.basename(file.path).replace('vendor_', ''), file.contents]),
   );
 }
+
+const namesOf = (all: object): string[] =>
+  Object.keys(all).filter((key) => key !== 'default' && /^[A-Za-z_$][\w$]*$/.test(key));

@@ -503,7 +503,7 @@ export const newComparison = object({
   drawing: string().max(200).required(),
   /** Of the window, in CSS px. */
   width: number().integer().min(200).max(4000).required(),
-  reference: string<'source' | 'picture' | 'pages'>().oneOf(['source', 'picture', 'pages']),
+  reference: string<'source' | 'picture' | 'pages' | 'vue'>().oneOf(['source', 'picture', 'pages', 'vue']),
   /** A place in the history whose app is the reference instead. */
   version: number().integer().min(0),
 }).noUnknown();

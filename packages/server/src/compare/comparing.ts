@@ -26,7 +26,7 @@ import type { AssetStore } from '../assets/store.ts';
 import type { HistoryStore } from '../history/store.ts';
 import { HttpError } from '../http/errors.ts';
 import type { ProjectStore, StoredProject } from '../projects/store.ts';
-import type { Workshop } from '../run/workshop.ts';
+import { IN_VUE, type Workshop } from '../run/workshop.ts';
 import type { Threads } from '../work/threads.ts';
 import type { ComparisonStore } from './store.ts';
 
@@ -97,7 +97,7 @@ export class Comparing {
   }
 
   /**
-   * @param reference `source`, `picture`, `pages`, or the place of an earlier version in the history
+   * @param reference a kind of reference, or the place of an earlier version in the history
    * @throws HttpError where there is no such screen, or one of the two cannot be drawn
    */
   async compare(
@@ -206,6 +206,7 @@ export class Comparing {
         );
       return this.#running(`${id}~${reference}`, then, view, { signal });
     }
+    if (reference === 'vue') return this.#running(`${id}~${IN_VUE}`, project, view, { signal });
     const { assets } = this.#parts;
     const files: FileStore = (hash) => assets.get(hash).catch(() => null);
     // Plain pages show what was decided, too.

@@ -7,8 +7,9 @@ import {
   type EmittedProject,
   emitReact,
   seldom,
+  targets,
 } from '@tovel/core';
-import { LinkedBuild } from '@tovel/renderer';
+import { AppBuild, LinkedBuild } from '@tovel/renderer';
 
 /** What the thread is told: what a project has become since it last heard of it. */
 export type Order =
@@ -17,6 +18,7 @@ export type Order =
       readonly call: number;
       readonly project: string;
       readonly name: string;
+      readonly target: keyof typeof EMITTERS;
       /** The design and the app where the thread does not have them, else the changes of the app since. */
       readonly design: Design | null;
       readonly app: App | null;
@@ -63,8 +65,12 @@ export type Report = { readonly call: number } & (
   | { readonly kind: 'failed'; readonly message: string }
 );
 
+/** What writes an app that runs: of whatever it is delivered with, only what Tovel writes itself. */
+const EMITTERS = { react: emitReact, vue: targets.vue.emit } as const;
+
 interface Held {
-  readonly build: LinkedBuild;
+  /** Where modules are compiled one by one, all of them are bundled anew. */
+  readonly build: LinkedBuild | AppBuild;
   design: Design;
   app: App;
   /** What was built last. */
@@ -78,7 +84,7 @@ const held = new Map<string, Held>();
 const say = (report: Report): void => parentPort!.postMessage(report);
 
 async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
-  const { call, project, name, ended } = order;
+  const { call, project, name, target, ended } = order;
   const report = seldom((done, total) => say({ call, kind: 'progress', done, total }));
   const tell = (done: number, total: number): void => {
     if (Atomics.load(ended, 0)) throw new Ended();
@@ -88,10 +94,11 @@ async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
     const before = held.get(project);
     const design = order.design ?? before!.design;
     const app = order.changes.reduce(applyChange, order.app ?? before!.app);
-    const here: Held = { build: before?.build ?? new LinkedBuild(`/${project}/`), design, app };
+    const bundle = before?.build ?? new (target === 'vue' ? AppBuild : LinkedBuild)(`/${project}/`);
+    const here: Held = { build: bundle, design, app };
     held.set(project, here);
-    const emitted = emitReact({ design, app }, name, tell);
-    const { files, error } = await here.build.build(emitted);
+    const emitted = EMITTERS[target]({ design, app }, name, tell);
+    const { files, error } = await bundle.build(emitted);
     here.emitted = emitted;
     const page = emitted.files.find((file) => file.path === 'index.html');
     const assets = emitted.files.flatMap((file) =>
@@ -120,7 +127,7 @@ async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
 
 function whereIs({ call, project, script, line, column }: Extract<Order, { kind: 'where' }>): void {
   const { emitted, build } = held.get(project) ?? {};
-  const found = build?.where(script, line, column) ?? null;
+  const found = build instanceof LinkedBuild ? build.where(script, line, column) : null;
   const file = found && emitted?.files.find((one) => one.path === found.path);
   // What has become another text since has its elements elsewhere.
   const lines = file && 'text' in file && file.text === found.text ? file.lines : undefined;
@@ -134,7 +141,8 @@ parentPort!.on('message', (order: Order) => {
   last = last.then(() => {
     if (order.kind === 'build') return build(order);
     if (order.kind === 'where') return whereIs(order);
+    const gone = held.get(order.project)?.build;
     held.delete(order.project);
-    return undefined;
+    return gone instanceof AppBuild ? gone.dispose() : undefined;
   });
 });

@@ -123,10 +123,22 @@ test('a change is in the next build, and is told', async () => {
   tell.mockRestore();
 });
 
+test('the app is there in Vue, too, and so are its changes', async () => {
+  const renamed = putScreen('list', { ...app.screens.list, name: 'Ledger', route: '/entries' });
+  const before = (await get(`/${id}~vue/_app/app.js`)).body;
+  expect(before).toContain('/_vendor/vue-router.js');
+  expect(before).not.toContain('/entries');
+  const { seq } = await services.projects.read(id);
+  await services.history.append(id, { base: seq }, 'Move', () => ({ change: renamed }));
+  expect((await get(`/${id}~vue/_app/app.js`)).body).toContain('/entries');
+  expect((await get(`/${id}~vue/entries`)).body).toContain('<div id="app"></div>');
+  expect((await get('/_vendor/vue-router.js')).statusCode).toBe(200);
+});
+
 test('a build says how far it is, and ends when nobody waits for it any more', async () => {
   const { design } = await services.projects.read(id);
   const builder = new Builder();
-  const order = { project: 'p', name: 'P', design, app, changes: [] };
+  const order = { project: 'p', name: 'P', target: 'react', design, app, changes: [] } as const;
   const told: string[] = [];
   const whole = builder.build(order, (done, total) => void told.push(`${done} of ${total}`));
   const left = builder.build({ ...order, project: 'q' }, () => {});

@@ -42,6 +42,9 @@ const withNames = (project: StoredProject): App => ({
   ),
 });
 
+/** What it ends with where the app is written in Vue. */
+export const IN_VUE = 'vue';
+
 /** What it ends with where an alternative stands in the place of its screen; the key of that follows. */
 const AS = 'as.';
 
@@ -87,7 +90,8 @@ export class Workshop {
   /**
    * The app as it is now; built if it has changed since the last time. An address `project~12` is the app as it was at that
    * place of its history, `project~named` the app as it is, with a name for every value that recurs, so that other looks can be
-   * tried while it runs, and `project~as.KEY` the app with that alternative in the place of its screen.
+   * tried while it runs, `project~vue` the app as it is, written in Vue, and `project~as.KEY` the app with that alternative in
+   * the place of its screen.
    * @param signal ends the build where nobody else waits for it.
    * @throws HttpError where the project is not there, or the asker has left.
    */
@@ -169,7 +173,8 @@ export class Workshop {
     const isNamed = at === NAMED;
     const kept = at?.startsWith(AS) ? at.slice(AS.length) : null;
     const isOther = isNamed || kept !== null;
-    const project = at === undefined || isOther ? await this.#projects.read(id) : await this.#past(id, at);
+    const isNow = at === undefined || at === IN_VUE || isOther;
+    const project = isNow ? await this.#projects.read(id) : await this.#past(id, at);
     const { seq, revision, name } = project;
     if (bench.built && bench.seq === seq && bench.name === name) return;
     const thread = this.#builder.thread();
@@ -180,6 +185,7 @@ export class Workshop {
       {
         project: address,
         name,
+        target: at === IN_VUE ? 'vue' : 'react',
         design: isKnown && bench.revision === revision ? null : project.design,
         app: isKnown
           ? null

@@ -284,7 +284,12 @@ export const api = {
   forgetSource: (id: string, source: number) => request<void>('DELETE', `${project(id)}/sources/${source}`),
   compare: (
     id: string,
-    body: { drawing: string; width: number; reference: 'source' | 'picture' | 'pages'; version?: number },
+    body: {
+      drawing: string;
+      width: number;
+      reference: 'source' | 'picture' | 'pages' | 'vue';
+      version?: number;
+    },
     signal?: AbortSignal,
   ) => patiently(() => request<ComparisonAnswer>('POST', `${project(id)}/comparisons`, body, {}, signal)),
   sweeps: (id: string) => request<SweepKept[]>('GET', `${project(id)}/sweeps`),

@@ -86,6 +86,7 @@ export function CompareView() {
     { id: 'source' as const, label: 'What was drawn' },
     ...(hasPictures ? [{ id: 'picture' as const, label: 'Pictures that came along' }] : []),
     { id: 'pages' as const, label: 'Written as plain pages' },
+    { id: 'vue' as const, label: 'Written in Vue' },
     ...(versions.data ?? []).map(({ name, seq }) => ({
       id: `version-${seq}` as const,
       label: `Version “${name}”`,

@@ -4,11 +4,11 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { api } from '../api/client';
 import { useProject } from '../project/context';
 
-/** What a screen is held against: its source, the picture that came with it, or the app as it was. */
-export type Reference = 'source' | 'picture' | 'pages' | `version-${number}`;
+/** What a screen is held against: its source, the picture that came with it, another target, or the app as it was. */
+export type Reference = 'source' | 'picture' | 'pages' | 'vue' | `version-${number}`;
 
 export const isReference = (text: string): text is Reference =>
-  /^(source|picture|pages|version-\d+)$/.test(text);
+  /^(source|picture|pages|vue|version-\d+)$/.test(text);
 
 /** A view by what tells it apart from the others. */
 export const viewId = ({ drawing, width }: Pick<View, 'drawing' | 'width'>): string => `${drawing} ${width}`;
