@@ -84,3 +84,50 @@ test('a change is taken over while the app runs: what was typed, scrolled and op
   expect(await inside.evaluate(() => document.querySelectorAll('link[rel="stylesheet"]').length)).toBe(1);
   await saved(page);
 });
+
+test('at three widths each can be pointed at, and what a narrow one says otherwise is told and changed there', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'At three');
+  await page.goto(`/p/${id}/run?at=/desk/new-loan`);
+  await page.getByRole('button', { name: 'Three', exact: true }).click();
+  await page.getByRole('button', { name: 'Adapt' }).click();
+  const panel = page.getByRole('complementary', { name: 'Adapt' });
+  const [narrow, middle, wide] = [
+    'The running app',
+    'The running app at 768 px',
+    'The running app at 1280 px',
+  ].map((title) => page.frameLocator(`iframe[title="${title}"]`).getByRole('heading', { name: 'New loan' }));
+  // Where things are in a frame that is drawn smaller, the test's pointer does not know.
+  await middle.dispatchEvent('click');
+  await expect(wide).toHaveAttribute('data-pointed-chosen', '');
+  await expect(narrow).toHaveAttribute('data-pointed-chosen', '');
+  const condition = panel.getByRole('button', { name: /as it is/ });
+  await condition.click();
+  await page.getByRole('option', { name: 'up to 768 px' }).click();
+  const size = panel.getByRole('textbox', { name: 'Size' });
+  await size.fill('15px');
+  await page.keyboard.press('Enter');
+  await expect(middle).toHaveCSS('font-size', '15px');
+  await expect(wide).not.toHaveCSS('font-size', '15px');
+
+  await condition.click();
+  await page.getByRole('option', { name: 'at every width' }).click();
+  const otherwise = panel.getByRole('list', { name: 'Said otherwise at 768 px' });
+  await expect(otherwise).toContainText('At 768 px other values hold of font-size');
+  await size.fill('31px');
+  await page.keyboard.press('Enter');
+  await expect(wide).toHaveCSS('font-size', '31px');
+  await expect(middle).toHaveCSS('font-size', '15px');
+  await otherwise.getByRole('button', { name: 'change those up to 768 px' }).click();
+  await expect(otherwise).toBeHidden();
+  await size.fill('17px');
+  await page.keyboard.press('Enter');
+  await expect(middle).toHaveCSS('font-size', '17px');
+  await expect(wide).toHaveCSS('font-size', '31px');
+  // It was drawn smaller on phones.
+  await expect(narrow).toHaveCSS('font-size', '24px');
+  await narrow.dispatchEvent('click');
+  await expect(panel.getByRole('list', { name: 'Said otherwise at 390 px' })).toContainText('font-size');
+  await saved(page);
+});

@@ -280,6 +280,7 @@ export {
 } from './roles/decide.ts';
 
 export { type Breakpoint, breakpointsOf } from './layout/breakpoints.ts';
+export { overriddenAt, type Overriding } from './layout/overridden.ts';
 
 export {
   type Arrangement,

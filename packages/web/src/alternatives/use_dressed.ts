@@ -34,7 +34,7 @@ export function useDressed(
   const places = useRef(new Map<string, string>());
   /** When each was last told where to go, in ms: where it comes to by that is no way for the others. */
   const toldAt = useRef(new Map<string, number>());
-  useTogether(frames, origin);
+  useTogether(() => [...frames.current.values()], origin);
   const tell = (id: string): void => {
     const values = looks.current.get(id) ?? {};
     frames.current.get(id)?.contentWindow?.postMessage({ tovel: 'dress', values }, origin ?? '');

@@ -87,6 +87,7 @@ export function AdaptPanel({
         tab={tab}
         onTab={setTab}
         conditions={conditionsFor(screen, drawn.width, width ?? drawn.width)}
+        width={width ?? drawn.width}
         condition={condition}
         onCondition={setCondition}
         proposal={proposals.find((one) => one.element.key === element?.key) ?? null}

@@ -1,6 +1,7 @@
-import { type RefObject, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { color } from '../theme/theme';
+import type { Frames } from './use_frames';
 import { useTogether } from './use_together';
 
 const Row = styled.div`
@@ -42,16 +43,12 @@ interface TogetherProps {
   readonly widths: readonly number[];
   readonly src: string;
   readonly origin: string;
-  /** The frame that counts where there can be only one. */
-  readonly first: RefObject<HTMLIFrameElement | null>;
-  /** Changes where the app was built anew. */
-  readonly built: number;
+  readonly frames: Frames;
 }
 
 /** The running app at several widths beside each other: what is done in one of them is done in all. */
-export function Together({ widths, src, origin, first, built }: TogetherProps) {
+export function Together({ widths, src, origin, frames }: TogetherProps) {
   const row = useRef<HTMLDivElement>(null);
-  const frames = useRef(new Map<number, HTMLIFrameElement | null>());
   const [room, setRoom] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {
     const watcher = new ResizeObserver(([{ contentRect }]) =>
@@ -60,13 +57,7 @@ export function Together({ widths, src, origin, first, built }: TogetherProps) {
     watcher.observe(row.current!);
     return () => watcher.disconnect();
   }, []);
-  useTogether(frames, origin);
-  // The first is told by whoever shows it.
-  useEffect(() => {
-    if (!built) return;
-    for (const [i, frame] of frames.current)
-      if (i > 0) frame?.contentWindow?.postMessage({ tovel: 'refresh' }, origin);
-  }, [built, origin]);
+  useTogether(frames.all, origin);
   const all = widths.reduce((sum, width) => sum + width, 0);
   const scale = Math.min(1, Math.max(0.1, (room.width - GAP * (widths.length - 1)) / all));
   return (
@@ -76,10 +67,16 @@ export function Together({ widths, src, origin, first, built }: TogetherProps) {
           <figcaption>{width} px</figcaption>
           <div>
             <iframe
-              ref={(frame) => {
-                frames.current.set(i, frame);
-                if (i === 0) first.current = frame;
-              }}
+              ref={
+                i === 0
+                  ? frames.first
+                  : (frame) => {
+                      if (frame) frames.others.current.set(frame, width);
+                      return () => {
+                        if (frame) frames.others.current.delete(frame);
+                      };
+                    }
+              }
               title={i === 0 ? 'The running app' : `The running app at ${width} px`}
               src={src}
               sandbox="allow-scripts allow-same-origin allow-forms"

@@ -1,4 +1,4 @@
-import { type RefObject, useEffect } from 'react';
+import { useEffect } from 'react';
 
 interface Did {
   readonly tovel?: string;
@@ -7,9 +7,12 @@ interface Did {
   readonly seen?: object;
 }
 
-/** What somebody does in one of several frames of the running app is done in all of them. */
+/**
+ * What somebody does in one of several frames of the running app is done in all of them.
+ * @param allFrames gives those that are there now
+ */
 export function useTogether(
-  frames: RefObject<ReadonlyMap<number | string, HTMLIFrameElement | null>>,
+  allFrames: () => readonly (HTMLIFrameElement | null)[],
   origin: string | null,
 ): void {
   useEffect(() => {
@@ -17,7 +20,7 @@ export function useTogether(
     const hear = ({ data, source, origin: from }: MessageEvent<Did | null>): void => {
       if (from !== origin || !data?.isTrusted || !data.seen) return;
       if (data.tovel !== 'press' && (data.tovel !== 'enter' || !data.text)) return;
-      const all = [...frames.current.values()];
+      const all = allFrames();
       if (!all.some((frame) => frame?.contentWindow === source)) return;
       const order = {
         tovel: 'do',

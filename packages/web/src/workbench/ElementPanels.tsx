@@ -1,8 +1,10 @@
 import {
+  conditionInWords,
   type EditCondition,
   type Element,
   hostOf,
   labelOf,
+  overriddenAt,
   parseEditKey,
   type RoleProposal,
   type Screen,
@@ -54,6 +56,25 @@ const Nothing = styled.p`
   color: ${color.ink2};
 `;
 
+const Otherwise = styled.ul`
+  margin: 6px 0 0;
+  padding: 0;
+  list-style: none;
+  display: grid;
+  gap: 4px;
+  font-size: 12px;
+  color: ${color.ink2};
+  button {
+    padding: 0;
+    border: 0;
+    background: none;
+    color: ${color.lake};
+    font: inherit;
+    text-decoration: underline;
+    cursor: pointer;
+  }
+`;
+
 export type ElementTab = 'role' | 'layout' | 'look' | 'shows' | 'edits';
 export const ELEMENT_TABS: readonly { readonly id: ElementTab; readonly label: string }[] = [
   { id: 'role', label: 'Role' },
@@ -72,6 +93,8 @@ interface ElementPanelsProps {
   tab: ElementTab;
   onTab: (tab: ElementTab) => void;
   conditions: readonly OfferedCondition[];
+  /** Of the window in which the element is seen, in CSS px. */
+  width: number;
   condition: EditCondition;
   onCondition: (condition: EditCondition) => void;
   proposal: RoleProposal | null;
@@ -91,6 +114,7 @@ export function ElementPanels({
   tab,
   onTab,
   conditions,
+  width,
   condition,
   onCondition,
   proposal,
@@ -140,6 +164,12 @@ export function ElementPanels({
                 options={conditions}
                 onChange={(next) => onCondition(conditions.find(({ id }) => id === next)!.condition)}
               />
+              <SaidOtherwise
+                element={element}
+                condition={chosen.condition}
+                width={width}
+                onCondition={onCondition}
+              />
             </section>
             {tab === 'layout' ? (
               <LayoutPanel key={element.key} element={element} parent={parent} condition={chosen.condition} />
@@ -157,5 +187,36 @@ export function ElementPanels({
         )}
       </Panel>
     </>
+  );
+}
+
+/** So many properties are called by their names. */
+const NAMED = 3;
+
+/** What at the width that is looked at is said otherwise than where it would be changed, and a way there. */
+function SaidOtherwise({
+  element,
+  condition,
+  width,
+  onCondition,
+}: Pick<ElementPanelsProps, 'condition' | 'width' | 'onCondition'> & { element: Element }) {
+  const found = overriddenAt(element.style, condition, width);
+  if (!found.length) return null;
+  return (
+    <Otherwise aria-label={`Said otherwise at ${width} px`}>
+      {found.map(({ condition: other, values }) => {
+        const names = Object.keys(values);
+        const more = names.length - NAMED;
+        return (
+          <li key={conditionId(other)}>
+            At {width} px other values hold of {names.slice(0, NAMED).join(', ')}
+            {more > 0 ? ` and ${more} more` : ''}:{' '}
+            <button type="button" onClick={() => onCondition(other)}>
+              change those {conditionInWords(other)}
+            </button>
+          </li>
+        );
+      })}
+    </Otherwise>
   );
 }

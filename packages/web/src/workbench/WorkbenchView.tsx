@@ -324,6 +324,7 @@ function Workbench({ screenKey }: { screenKey: string }) {
             tab={tab}
             onTab={setTab}
             conditions={conditions}
+            width={width}
             condition={condition}
             onCondition={setCondition}
             proposal={(element && proposalOf.get(element.key)) ?? null}
