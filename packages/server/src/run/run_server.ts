@@ -37,6 +37,8 @@ export async function createRunServer(
     async (_, reply) =>
       void reply
         .header('content-security-policy', policy)
+        // A process of its own where there is one: neither waits for the other.
+        .header('origin-agent-cluster', '?1')
         .header('x-content-type-options', 'nosniff')
         .header('referrer-policy', 'no-referrer'),
   );

@@ -20,6 +20,8 @@ interface Bench {
   seq: number;
   revision: number;
   name: string;
+  /** The last place that was told as built. */
+  told: number;
   /** The thread that has the documents; another one has to be given them. */
   thread: number;
   /** The build that is under way, if any; the next one waits for it. */
@@ -130,8 +132,12 @@ export class Workshop {
     const bench = this.#benches.get(project);
     if (!bench) return;
     void this.#work(project, bench).then(
-      () =>
-        this.#tell(project, { kind: 'built', project, seq: bench.seq, error: bench.built?.error ?? null }),
+      () => {
+        // A change is heard of from here, and again from the database.
+        if (bench.told === bench.seq) return;
+        bench.told = bench.seq;
+        this.#tell(project, { kind: 'built', project, seq: bench.seq, error: bench.built?.error ?? null });
+      },
       (error: unknown) => this.#log.error(error, 'build'),
     );
   }
@@ -149,6 +155,7 @@ export class Workshop {
         seq: -1,
         revision: -1,
         name: '',
+        told: -1,
         thread: -1,
         working: null,
         waiting: 0,

@@ -1,7 +1,7 @@
 import { type ComparisonScore, screenName, type View } from '@tovel/core';
 import { useMemo } from 'react';
 import styled from 'styled-components';
-import { useProject } from '../project/context';
+import { useProject, useStanding } from '../project/context';
 import { useScores } from '../project/use_compared_findings';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
@@ -70,6 +70,7 @@ export function AllScreens({
   onOpen: (view: View) => void;
 }) {
   const project = useProject();
+  const { savedAt } = useStanding();
   const { data: all = [] } = useScores(project.id);
   const { going, failed, start, stop } = useCompareAll(reference);
   const scores = useMemo(() => all.filter((score) => score.reference === reference), [all, reference]);
@@ -77,7 +78,7 @@ export function AllScreens({
   const widths = [...new Set(views.map(({ width }) => width))].sort((a, b) => b - a);
   const screens = [...new Set(views.map(({ screen }) => screen))];
   const compared = views.flatMap((view) => last.get(viewId(view)) ?? []);
-  const isStale = compared.some(({ at }) => at < project.savedAt);
+  const isStale = compared.some(({ at }) => at < savedAt);
   return (
     <Room>
       <ThroughBar

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { api, comparedUrl } from '../api/client';
-import { useProject } from '../project/context';
+import { useProject, useStanding } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Button, Segments } from '../ui/controls';
 import { Empty } from '../ui/Empty';
@@ -173,7 +173,8 @@ export function HeardScreens({
   view: View;
   onView: (view: View) => void;
 }) {
-  const { id, savedAt } = useProject();
+  const { id } = useProject();
+  const { savedAt } = useStanding();
   const [asked, setKind] = useQueryParam('heard', 'problems');
   const kind = KINDS.find((one) => one.id === asked)?.id ?? 'problems';
   const { data, error, refetch } = useQuery<HeardAnswer>({

@@ -4,7 +4,7 @@ import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
-import { useProject } from '../project/context';
+import { useProject, useStanding } from '../project/context';
 import { useSweeps } from '../project/use_compared_findings';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
@@ -115,7 +115,8 @@ export function Sweep({
   asked: string;
 }) {
   const project = useProject();
-  const { id, savedAt, base, app } = project;
+  const { id, base, app } = project;
+  const { savedAt } = useStanding();
   const queries = useQueryClient();
   const [chosen, setChosen] = useState<Chosen | null>(asked ? { screen: asked, width: null } : null);
   const { data: sweeps = [] } = useSweeps(id);

@@ -2,7 +2,7 @@ import { type ComparisonAnswer, type View, viewsOf } from '@tovel/core';
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { api } from '../api/client';
-import { useProject } from '../project/context';
+import { useProject, useStanding } from '../project/context';
 
 /** What a screen is held against: its source, the picture that came with it, another target, or the app as it was. */
 export type Reference = 'source' | 'picture' | 'pages' | 'vue' | `version-${number}`;
@@ -28,7 +28,8 @@ export function useViews(): readonly View[] {
 
 /** One view held against its reference; what is not shown any more is not waited for. */
 export function useCompared(view: View | undefined, reference: Reference) {
-  const { id, savedAt } = useProject();
+  const { id } = useProject();
+  const { savedAt } = useStanding();
   const queries = useQueryClient();
   return useQuery<ComparisonAnswer>({
     queryKey: ['compared', id, view && viewId(view), reference, savedAt],
@@ -86,7 +87,8 @@ export function useThrough<T>(
 
 /** Compares many views, and keeps what was found for when one of them is looked at. */
 export function useCompareAll(reference: Reference) {
-  const { id, savedAt } = useProject();
+  const { id } = useProject();
+  const { savedAt } = useStanding();
   const queries = useQueryClient();
   const work = useCallback(
     async (view: View, signal: AbortSignal) => {

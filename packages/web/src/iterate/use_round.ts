@@ -10,7 +10,7 @@ import type {
 } from '@tovel/core';
 import { proxy } from 'comlink';
 import { useCallback, useEffect, useState } from 'react';
-import { useProject } from '../project/context';
+import { useProject, useStanding } from '../project/context';
 import { remoteOf } from '../project/remote';
 import type { RoundWorker } from './round_worker';
 
@@ -46,7 +46,8 @@ function keptAnswers(key: string): Answers {
 
 /** A next round of screens, held against the project in a worker; nothing of it is done. */
 export function useRound(round: NonNullable<WaitingRound>): OpenRound {
-  const { id, session, history } = useProject();
+  const { id, session } = useProject();
+  const { history } = useStanding();
   const key = keptUnder(id, round);
   const [worker, setWorker] = useState<Worker | null>(null);
   const [isWhole, setWhole] = useState(round.whole);

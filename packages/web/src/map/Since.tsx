@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { createContext, type ReactNode, useContext } from 'react';
 import styled from 'styled-components';
 import { api } from '../api/client';
-import { useProject } from '../project/context';
+import { useProject, useStanding } from '../project/context';
 import { color } from '../theme/theme';
 import { Choice } from '../ui/controls';
 import { useComparison } from '../versions/use_comparison';
@@ -15,7 +15,8 @@ export const useSince = (): GraphDifference | null => useContext(Difference);
 
 /** Which place of the history the Map is held against: a version, or how it was before an iteration. */
 export function SinceChoice({ since, onSince }: { since: string; onSince: (since: string) => void }) {
-  const { id, history } = useProject();
+  const { id } = useProject();
+  const { history } = useStanding();
   const { data: versions = [] } = useQuery({ queryKey: ['versions', id], queryFn: () => api.versions(id) });
   const { data: iterations = [] } = useQuery({
     queryKey: ['iterations', id, history.seq],
@@ -62,7 +63,8 @@ export function Since({ since, children }: { since: string; children: ReactNode 
 }
 
 function Compared({ since, children }: { since: number; children: ReactNode }) {
-  const { id, app, history } = useProject();
+  const { id, app } = useProject();
+  const { history } = useStanding();
   const { graph, list, problem } = useComparison(id, since, history.seq);
   const nameOf = (key: string): string =>
     app.screens[key]?.name ?? list?.find((one) => one.part === 'screens' && one.screen === key)?.label ?? key;

@@ -32,10 +32,10 @@ import { useLooked } from './use_looked';
 import { useStateFindings } from './use_state_findings';
 import { listenTo } from './feed';
 import { ownDevice, ownWindow } from './identity';
-import { ProjectSession, type SessionApi, type SessionState } from './session';
+import { ProjectSession, type SessionApi, type SessionState, type Standing } from './session';
 import { deviceShelf } from './shelf';
 
-interface OpenProject extends SessionState {
+interface OpenProject extends Omit<SessionState, keyof Standing> {
   readonly session: ProjectSession;
   /** As it was drawn, with what is hidden or left out; `design` is as it is in the app. */
   readonly drawn: Design;
@@ -54,12 +54,20 @@ interface OpenProject extends SessionState {
 const shelf = deviceShelf();
 
 const ProjectContext = createContext<OpenProject | null>(null);
+const StandingContext = createContext<Standing | null>(null);
 
 /** The project that is open. */
 export function useProject(): OpenProject {
   const project = useContext(ProjectContext);
   if (!project) throw new Error('useProject: no project is open here');
   return project;
+}
+
+/** How far what was done is saved, told and built. That changes more often than the project. */
+export function useStanding(): Standing {
+  const standing = useContext(StandingContext);
+  if (!standing) throw new Error('useStanding: no project is open here');
+  return standing;
 }
 
 /**
@@ -176,9 +184,12 @@ function Opened({
     };
   }, [project, graph, findings, looked]);
   const plan = useMemo(() => new EmissionPlan(project), [project]);
+  const { id, name } = state;
   const open = useMemo(
     () => ({
-      ...state,
+      id,
+      name,
+      app,
       session,
       design: project.design,
       drawn: design,
@@ -186,10 +197,10 @@ function Opened({
       plan,
       findings,
       decisions,
-      base: past === null ? `/p/${state.id}` : `/p/${state.id}/at/${past}`,
+      base: past === null ? `/p/${id}` : `/p/${id}/at/${past}`,
       past,
     }),
-    [state, session, project, design, graph, plan, findings, decisions, past],
+    [id, name, app, session, project, design, graph, plan, findings, decisions, past],
   );
 
   useEffect(() => {
@@ -205,5 +216,9 @@ function Opened({
     };
   }, [session, past]);
 
-  return <ProjectContext value={open}>{children}</ProjectContext>;
+  return (
+    <ProjectContext value={open}>
+      <StandingContext value={state}>{children}</StandingContext>
+    </ProjectContext>
+  );
 }

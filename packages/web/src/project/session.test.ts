@@ -401,3 +401,24 @@ test('whatever goes wrong, all windows come to the same, and every step was done
     { numRuns: 60 },
   );
 });
+
+test('a step that is saved leaves the app the very same value, so that nothing is worked out anew', async () => {
+  const { session } = await open();
+  session.change('Start', setStart('a'));
+  session.change('Still', putStill('b:1', true));
+  const { app } = session.getState();
+  await until(session, () => session.getState().saving === 'saved');
+  expect(session.getState().history.seq).toBe(2);
+  expect(session.getState().app).toBe(app);
+});
+
+test('news that say nothing are told to nobody', async () => {
+  const { session } = await open();
+  const told = jest.fn();
+  session.subscribe(told);
+  session.hear({ kind: 'building', project: 'p', done: 0, total: 0 });
+  session.hear({ kind: 'built', project: 'p', seq: 0, error: null });
+  expect(told).not.toHaveBeenCalled();
+  session.hear({ kind: 'building', project: 'p', done: 1, total: 2 });
+  expect(told).toHaveBeenCalledTimes(1);
+});

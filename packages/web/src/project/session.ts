@@ -5,6 +5,7 @@ import {
   type ChangeResult,
   type Design,
   type EntryHead,
+  equalJson,
   type HistoryEntry,
   type HistoryState,
   isOwnStep,
@@ -18,11 +19,15 @@ import { newName } from './identity';
 import { noShelf, type Shelf, type WaitingStep } from './shelf';
 
 /** What a view sees of an open project. A new value whenever anything of it changes. */
-export interface SessionState {
+export interface SessionState extends Standing {
   readonly id: string;
   readonly name: string;
   readonly design: Design;
   readonly app: App;
+}
+
+/** How far what was done is saved, told and built. */
+export interface Standing {
   readonly history: HistoryState;
   /** ISO time of the last step that is on the server's disk. */
   readonly savedAt: string;
@@ -38,9 +43,9 @@ export interface SessionState {
   /** The last finished build of the running app, as the history place it shows. */
   readonly built: number;
   /** How far the code of the running app is, in screens, while that takes long. */
+  readonly building: { readonly done: number; readonly total: number } | null;
   /** How often it was told, since the project was opened, that notes of visitors changed. */
   readonly noted: number;
-  readonly building: { readonly done: number; readonly total: number } | null;
 }
 
 export type SessionApi = Pick<Api, 'project' | 'change' | 'undo' | 'redo'>;
@@ -63,6 +68,8 @@ export class ProjectSession {
   /** Which revision of the design is shown. */
   #revision: number;
   #pending: WaitingStep[] = [];
+  /** What became of an app by the change that was made of it last. */
+  readonly #followed = new WeakMap<App, { readonly change: Change; readonly app: App }>();
   /** The step that was sent and has not been answered. */
   #sent: string | null = null;
   #sending: Promise<void> | null = null;
@@ -244,12 +251,17 @@ export class ProjectSession {
   }
 
   #set(part: Partial<SessionState>): void {
+    // Who shows it is drawn anew each time, which news that say nothing are not worth.
+    if (
+      Object.entries(part).every(([name, value]) => Object.is(this.#state[name as keyof SessionState], value))
+    )
+      return;
     this.#state = { ...this.#state, ...part };
     for (const listener of this.#listeners) listener();
   }
 
   #show(part: Partial<SessionState> = {}): void {
-    const app = this.#pending.reduce((now, step) => applyChange(now, step.change), this.#confirmed.app);
+    const app = this.#pending.reduce((now, step) => this.#after(now, step.change), this.#confirmed.app);
     const isWaiting = this.#state.saving === 'offline' && this.#pending.length > 0;
     this.#set({
       app,
@@ -257,6 +269,15 @@ export class ProjectSession {
       ...(isWaiting ? {} : { waitsFor: null }),
       ...part,
     });
+  }
+
+  /** The app after a change, the very same each time, so that what follows from it is not worked out again once it is saved. */
+  #after(app: App, change: Change): App {
+    const known = this.#followed.get(app);
+    if (known?.change === change) return known.app;
+    const after = applyChange(app, change);
+    this.#followed.set(app, { change, app: after });
+    return after;
   }
 
   /** Steps that need not wait any more. */
@@ -313,9 +334,9 @@ export class ProjectSession {
   }
 
   #acknowledge(result: ChangeResult, step: WaitingStep): void {
-    this.#forget([step]);
     this.#state = { ...this.#state, saving: 'saved' };
     this.#beneath([...result.missed, result.entry]);
+    this.#forget([step]);
     this.#show({ history: result.history, savedAt: result.changedAt });
     this.#takeEarly();
   }
@@ -329,9 +350,10 @@ export class ProjectSession {
     let isNews = false;
     for (const entry of entries) {
       if (entry.seq !== this.#confirmed.seq + 1) continue;
-      this.#confirmed = { app: applyChange(this.#confirmed.app, entry.change), seq: entry.seq };
-      this.#early.delete(entry.seq);
       const own = this.#pending.find((step) => step.id === entry.id);
+      const change = own && equalJson(own.change, entry.change) ? own.change : entry.change;
+      this.#confirmed = { app: this.#after(this.#confirmed.app, change), seq: entry.seq };
+      this.#early.delete(entry.seq);
       // Its answer was lost, but it is saved.
       if (own) this.#forget([own]);
       else if (entry.author !== this.#author) isNews = true;

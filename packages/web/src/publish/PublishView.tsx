@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import styled from 'styled-components';
 import { api } from '../api/client';
-import { useProject } from '../project/context';
+import { useProject, useStanding } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Button, Choice, Field } from '../ui/controls';
 import { Empty } from '../ui/Empty';
@@ -170,7 +170,7 @@ function Published({
   answer: PublicationAnswer;
   onTakeBack: () => void;
 }) {
-  const { history } = useProject();
+  const { history } = useStanding();
   if (!publication)
     return (
       <Place aria-label="The published app">

@@ -9,7 +9,7 @@ import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { AdaptPanel } from './AdaptPanel';
-import { BuildProgress } from './BuildProgress';
+import { BuildNews } from './BuildNews';
 import { OpenEndBoard } from './OpenEnds';
 import { Recording } from './Recording';
 import { PANELS, type PanelName, RunBar } from './RunBar';
@@ -52,7 +52,7 @@ const TOGETHER = [390, 768, 1280] as const;
 /** The generated app itself, on an origin of its own. */
 export function RunView() {
   const project = useProject();
-  const { id, base, past, graph, app, building, design } = project;
+  const { id, base, past, graph, app, design } = project;
   const navigate = useNavigate();
   const { data: settings } = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity });
   const [params] = useSearchParams();
@@ -117,7 +117,7 @@ export function RunView() {
       />
       <Beside $side={panel && PANELS[panel].width}>
         <Stage ref={stage}>
-          {(!running.isThere || building) && <BuildProgress building={building} />}
+          <BuildNews isThere={running.isThere} tell={frames.tellAll} />
           {origin && isTogether && (
             <Together
               widths={TOGETHER}

@@ -47,7 +47,7 @@ export function useRunningApp(
   { begins, isRecording, isLit }: Shown,
 ) {
   const project = useProject();
-  const { graph, built } = project;
+  const { graph } = project;
   const [isThere, setThere] = useState(false);
   const [place, setPlace] = useState<Place>({ path: begins, canGoBack: false, canGoForward: false });
   const [pressed, setPressed] = useState<Pressed | null>(null);
@@ -84,11 +84,6 @@ export function useRunningApp(
   // Those of what may open over it are lit when it does.
   const own = new Set((here ? graph.elements.get(here) : undefined)?.map(({ element }) => element.key));
   const count = marks.filter(({ key }) => own.has(key)).length;
-
-  // A change was built: the frames take it over where they are.
-  useEffect(() => {
-    if (built) frames.tellAll({ tovel: 'refresh' });
-  }, [built, origin]);
 
   return {
     isThere,

@@ -1,7 +1,7 @@
 import type { EntryHead } from '@tovel/core';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { useProject } from '../project/context';
+import { useProject, useStanding } from '../project/context';
 import { useNotes } from '../publish/use_notes';
 import { color } from '../theme/theme';
 
@@ -71,7 +71,8 @@ function named(what: string, step: EntryHead | null, isOwn: boolean): { label: s
 
 /** How the project stands, in numbers that lead to what they count; what is saved; undo and redo. */
 export function LedgerStrip() {
-  const { base, past, graph, history, saving, waitsFor, savedAt, session, app } = useProject();
+  const { base, past, graph, session, app } = useProject();
+  const { history, saving, waitsFor, savedAt } = useStanding();
   const undo = named('Undo', history.undo, !history.undo || session.isOwn(history.undo));
   const redo = named('Redo', history.redo, !history.redo || session.isOwn(history.redo));
   const { live, elements, open, broken, unreachable, deadEnds, planned } = graph.counts;

@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { useProject } from '../project/context';
+import { useProject, useStanding } from '../project/context';
 import type { WaitingStep } from '../project/shelf';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
@@ -28,7 +28,8 @@ const Notice = styled.div<{ $isLoss: boolean }>`
 
 /** What somebody should know of the steps that they made, and what can be done about it. */
 export function Notices() {
-  const { session, past, notice, refused, leftBehind } = useProject();
+  const { session, past } = useProject();
+  const { notice, refused, leftBehind } = useStanding();
   return (
     <Stack>
       {past !== null && <PastBar past={past} />}

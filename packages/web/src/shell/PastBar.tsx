@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
-import { useProject } from '../project/context';
+import { useProject, useStanding } from '../project/context';
 import { newName, ownDevice, ownWindow } from '../project/identity';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
@@ -22,7 +22,8 @@ const Bar = styled.div`
 
 /** Says that one looks at what was, and leads back to it, or out of it. */
 export function PastBar({ past }: { past: number }) {
-  const { id, savedAt } = useProject();
+  const { id } = useProject();
+  const { savedAt } = useStanding();
   const navigate = useNavigate();
   const [problem, setProblem] = useState<string | null>(null);
   const goBack = async (): Promise<void> => {

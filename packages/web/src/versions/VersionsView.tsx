@@ -4,7 +4,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
-import { useProject } from '../project/context';
+import { useProject, useStanding } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice, Field } from '../ui/controls';
 import { Empty } from '../ui/Empty';
@@ -74,7 +74,8 @@ const Actions = styled.div`
 /** Every state that the project was in: to name, to look at, to compare, and to go back to. */
 export function VersionsView() {
   const project = useProject();
-  const { id, app, history, session } = project;
+  const { id, app, session } = project;
+  const { history } = useStanding();
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [words, setWords] = useState('');

@@ -3,7 +3,7 @@ import { type CodeDelivery, screenName, type Version } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { api } from '../../api/client';
-import { useProject } from '../../project/context';
+import { useProject, useStanding } from '../../project/context';
 import { color } from '../../theme/theme';
 import { Button, Choice, Segments } from '../../ui/controls';
 import { Empty } from '../../ui/Empty';
@@ -59,7 +59,8 @@ const momentsOf = (deliveries: readonly CodeDelivery[], versions: readonly Versi
 /** What became of the code since it was handed over, file by file and line by line. */
 export function ChangesView() {
   const project = useProject();
-  const { id, app, design, history } = project;
+  const { id, app, design } = project;
+  const { history } = useStanding();
   const deliveries = useDeliveries();
   const versions = useQuery({ queryKey: ['versions', id], queryFn: () => api.versions(id) });
   const moments = useMemo(

@@ -1,4 +1,6 @@
+import { useEffect } from 'react';
 import styled from 'styled-components';
+import { useStanding } from '../project/context';
 import { color } from '../theme/theme';
 
 const Building = styled.p`
@@ -24,8 +26,16 @@ const Building = styled.p`
   }
 `;
 
-/** Says over the stage that the app is being built, and how far that is where it is known. */
-export function BuildProgress({ building }: { building: { done: number; total: number } | null }) {
+/**
+ * Says over the stage how far the building of the app is, and tells the app when it was built anew: it takes that over where it is.
+ * It is drawn by itself, since news of builds come often.
+ */
+export function BuildNews({ isThere, tell }: { isThere: boolean; tell: (message: object) => void }) {
+  const { built, building } = useStanding();
+  useEffect(() => {
+    if (built) tell({ tovel: 'refresh' });
+  }, [built]);
+  if (isThere && !building) return null;
   return (
     <Building role="status">
       {building?.total
