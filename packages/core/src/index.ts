@@ -357,6 +357,7 @@ export { type BehindProposal, behindBy, proposeBehind, spread } from './describe
 export { isRecordSchema, recordSchema, takeSchema } from './data/record_schema.ts';
 export { type CallProposal, makeCalls, proposeCalls } from './data/make_calls.ts';
 export { documentOfExample } from './described/example.ts';
+export type { ApiCredential } from './described/credentials.ts';
 export { apiOf, comesFromApi, listsRecords } from './described/keep.ts';
 export { type ApiMatch, matchApi } from './described/match.ts';
 export {

@@ -1,5 +1,6 @@
 import { isRecord } from '../json/json.ts';
 import type { FieldType } from '../model/app.ts';
+import { type ApiCredential, askedCredentials, credentialsOf } from './credentials.ts';
 import { deedOf, fieldTypeOf, type OperationDoes, type ParameterFor, purposeOf, typeOf } from './deeds.ts';
 
 export interface ApiParameter {
@@ -52,6 +53,8 @@ export interface ApiOperation {
   readonly status: number;
   /** Whether only those who have signed in are answered. */
   readonly isGuarded: boolean;
+  /** Names of the credentials that it asks for. */
+  readonly credentials: readonly string[];
 }
 
 /** Something in a document that could not be read, and where. */
@@ -66,6 +69,8 @@ export interface ApiDescription {
   /** Base addresses, as they are written. */
   readonly servers: readonly string[];
   readonly operations: readonly ApiOperation[];
+  /** What can have to be sent along. */
+  readonly credentials: readonly ApiCredential[];
   readonly problems: readonly ApiProblem[];
 }
 
@@ -99,6 +104,7 @@ export const nothingRead = (message: string): ApiDescription => ({
   title: '',
   servers: [],
   operations: [],
+  credentials: [],
   problems: [{ at: '', message }],
 });
 
@@ -135,6 +141,11 @@ class Reader {
         ? servers.flatMap((one) => (isRecord(one) && typeof one.url === 'string' ? [one.url] : []))
         : [],
       operations,
+      credentials: credentialsOf(
+        this.#document,
+        (value, at) => this.#resolved(value, at),
+        (at, message) => this.#tell(at, message),
+      ),
       problems: this.#problems,
     };
   }
@@ -220,6 +231,7 @@ class Reader {
       sends: isRecord(sent) ? this.#fields(sent, `${at}/requestBody`, 0) : [],
       status: statusOf(operation.responses, method),
       isGuarded: this.#isGuarded(operation.security),
+      credentials: askedCredentials(operation.security, this.#document.security),
     };
   }
 

@@ -26,7 +26,8 @@ const UNREAD =
 /** What is left out where the document is too long with it. */
 const WORDY = /^(description|summary|title)$/;
 /** What has names of its own choice in it. */
-const NAMED = /^(properties|paths|schemas|parameters|responses|requestBodies|pathItems|patternProperties)$/;
+const NAMED =
+  /^(properties|paths|schemas|parameters|responses|requestBodies|pathItems|patternProperties|securitySchemes)$/;
 
 /**
  * An API as it is kept with a project: what is read from its document, as JSON.

@@ -1,5 +1,6 @@
 import {
   all,
+  type ApiCredential,
   apiOf,
   type ApiOperation,
   type BehindProposal,
@@ -34,6 +35,10 @@ const Column = styled(SeenColumn)`
       font-weight: 400;
       margin-right: auto;
     }
+  }
+  section > p {
+    margin: 8px 18px 6px;
+    color: ${color.ink2};
   }
   table {
     margin: 0 18px 10px;
@@ -176,7 +181,10 @@ export function ApisShown({
         </Proposals>
       )}
       {ids.map((id) => {
-        const { servers, operations, problems } = apiOf(app, id)!;
+        const { servers, operations, credentials, problems } = apiOf(app, id)!;
+        const wants = credentials.filter(({ name }) =>
+          operations.some((one) => one.credentials.includes(name)),
+        );
         return (
           <section key={id} aria-label={app.apis[id].name}>
             <h4>
@@ -191,6 +199,12 @@ export function ApisShown({
                 </Button>
               )}
             </h4>
+            {wants.length > 0 && (
+              <p>
+                It is sent {listed(wants.map(saysOfCredential))}. The environment of the app says what that is
+                (<code>.env.example</code> names it); nothing of it is kept here.
+              </p>
+            )}
             <table>
               <tbody>
                 {operations.map((operation) => {
@@ -240,3 +254,12 @@ function asked({ parameters }: ApiOperation): string {
     ? `; ${said.map(({ name, for: purpose }) => `${name}: ${purpose.replace('-', ' ')}`).join(', ')}`
     : '';
 }
+
+/** What goes along with requests, in words. */
+function saysOfCredential({ kind, in: place, as }: ApiCredential): string {
+  if (kind === 'key') return place === 'query' ? `“${as}” in the address` : `the ${place} “${as}”`;
+  return kind === 'basic' ? 'a name and a password' : 'a token of who has signed in';
+}
+
+const listed = (all: readonly string[]): string =>
+  all.length < 2 ? all.join('') : `${all.slice(0, -1).join(', ')} and ${all.at(-1)}`;

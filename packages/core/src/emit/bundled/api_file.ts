@@ -1,6 +1,12 @@
 import type { ApiField, ApiOperation } from '../../described/description.ts';
 import { camelCase, uniqueCodeName } from '../../model/names.ts';
-import { type ApiCode, standInAddress, typeOfRecords } from '../form/live/apis.ts';
+import {
+  type ApiCode,
+  keepsToken,
+  type SentAlong,
+  standInAddress,
+  typeOfRecords,
+} from '../form/live/apis.ts';
 import {
   joined,
   named,
@@ -28,16 +34,43 @@ ${onLines([...fields.values()].map((field) => script`  ${propertyLine(field)}`))
 }
 `;
   });
+  const at = script`import.meta.env.${named(variable)} || ${template([named('import.meta.env.BASE_URL'), standInAddress(code).slice(1)])}`;
+  const sent = alongOf(code.sent);
   const body = onLines([
     script`import { requestsTo${used.some(keepsToken) ? script`, signedIn` : NOTHING} } from './request';
 `,
     script`/** ${remark(description.title || 'The API')}: where it is says the environment; else a stand-in answers, beside the app. */`,
-    script`const request = requestsTo(import.meta.env.${named(variable)} || ${template([named('import.meta.env.BASE_URL'), standInAddress(code).slice(1)])});
+    sent.length
+      ? script`const request = requestsTo(${at}, {
+${onLines(sent.map((line) => script`  ${line},`))}
+});
+`
+      : script`const request = requestsTo(${at});
 `,
     ...interfaces,
     ...used.map((operation) => functionOf(operation, code)),
   ]);
   return body.text;
+}
+
+/** What is sent along with each request, as the environment says it. */
+function alongOf(sent: readonly SentAlong[]): Script[] {
+  const headers: Script[] = [];
+  const query: Script[] = [];
+  for (const { credential, variable } of sent) {
+    if (variable === null) continue;
+    const said = script`import.meta.env.${named(variable)}`;
+    if (credential.kind === 'bearer')
+      headers.push(script`authorization: ${said} && ${template(['Bearer ', said])}`);
+    else if (credential.kind === 'basic')
+      headers.push(script`authorization: ${said} && ${template(['Basic ', script`btoa(${said})`])}`);
+    else (credential.in === 'query' ? query : headers).push(script`${propertyName(credential.as!)}: ${said}`);
+  }
+  return [
+    ...(headers.length ? [script`headers: { ${headers} }`] : []),
+    ...(query.length ? [script`query: { ${query} }`] : []),
+    ...(sent.some(({ variable }) => variable === null) ? [script`credentials: ${'include'}`] : []),
+  ];
 }
 
 const propertyLine = (field: ApiField): Script =>
@@ -68,10 +101,6 @@ function typeOfField({ json, choices, parts = [] }: Pick<ApiField, 'json' | 'cho
       return json === 'object' ? script`object` : script`unknown`;
   }
 }
-
-/** Whether an operation says who has signed in, or that nobody has any more. */
-const keepsToken = ({ does, token }: ApiOperation): boolean =>
-  does === 'sign-out' || (does === 'sign-in' && token !== undefined);
 
 /** A type where names lead to it: `{ data: { items: Tool[] } }`. */
 const within = (names: readonly string[], inner: Script): Script =>

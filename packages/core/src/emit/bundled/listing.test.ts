@@ -1,6 +1,5 @@
 import fc from 'fast-check';
-import ts from 'typescript';
-import { runtime } from './runtime_texts.ts';
+import { loadedRuntime } from '../../testing/loaded_runtime.ts';
 
 type Words = Readonly<Record<string, string | undefined>>;
 /** What the delivered code says of a list, as far as it is asked here. */
@@ -24,20 +23,10 @@ interface Records {
   subscribe(tell: () => void): () => void;
 }
 
-/** The delivered file as it runs. */
-function loaded<T>(path: keyof typeof runtime): T {
-  const { outputText } = ts.transpileModule(runtime[path].replaceAll('import.meta.env.BASE_URL', "'/'"), {
-    compilerOptions: { module: ts.ModuleKind.CommonJS, target: ts.ScriptTarget.ES2022 },
-  });
-  const made = {};
-  // oxlint-disable-next-line no-implied-eval, no-new-func
-  (new Function('exports', outputText) as (exports: object) => void)(made);
-  return made as T;
-}
-const { listingOf } = loaded<{
+const { listingOf } = loadedRuntime<{
   listingOf(records: readonly Tool[], words: Words, options: object, write: (words: Words) => void): Listing;
 }>('records/listing.ts');
-const { createRecords } = loaded<{
+const { createRecords } = loadedRuntime<{
   createRecords(name: string, first: readonly Tool[], like: Omit<Tool, 'id'>): Records;
 }>('records/records.ts');
 

@@ -4,7 +4,7 @@ import type { EmittedFile } from '../emitted.ts';
 import { PRINT_WIDTH } from '../line_width.ts';
 import { hypertext } from '../hypertext.ts';
 import { named, script } from '../script.ts';
-import { type ApiCode, standInAddress } from '../form/live/apis.ts';
+import { type ApiCode, type SentAlong, standInAddress } from '../form/live/apis.ts';
 import type { WrittenApp } from './dialect.ts';
 
 /** What apps of one framework need to be built and checked. */
@@ -208,7 +208,7 @@ ${apis
   )
   .join('\n')}
 
-Copy \`.env.example\` to \`.env\` and say there where an API is. Without that \`npm run dev\` and \`npx vite preview\` answer for it
+Copy \`.env.example\` to \`.env\` and say there where an API is${apis.some(({ sent }) => sent.some(({ variable }) => variable !== null)) ? ', and what it has to be sent along' : ''}. Without that \`npm run dev\` and \`npx vite preview\` answer for it
 from the records that the screens were drawn with (\`api/\`), and remember what is changed while they run. \`npm run api\` runs the
 stand-in alone, on port 4010. \`API_DELAY=2000\` makes it slow, \`API_FAILS=1\` lets all requests fail.
 `;
@@ -216,8 +216,26 @@ stand-in alone, on port 4010. \`API_DELAY=2000\` makes it slow, \`API_FAILS=1\` 
 /** What the environment can say, without saying it. */
 export const envExample = (apis: readonly ApiCode[]): string =>
   apis
-    .map(({ description: { title, servers }, variable }) => {
-      const said = [`Where ${title || 'the API'} is; a stand-in answers where nothing is said.`, ...servers];
-      return `${said.map((line) => `# ${line.replace(/\s+/g, ' ')}\n`).join('')}${variable}=\n`;
-    })
+    .map(({ description: { title, servers }, variable, sent }) =>
+      [
+        ...[`Where ${title || 'the API'} is; a stand-in answers where nothing is said.`, ...servers].map(
+          remarkLine,
+        ),
+        `${variable}=\n`,
+        ...sent.flatMap((one) =>
+          one.variable === null ? [] : [remarkLine(saysOfSent(one)), `${one.variable}=\n`],
+        ),
+      ].join(''),
+    )
     .join('\n');
+
+const remarkLine = (line: string): string => `# ${line.replace(/\s+/g, ' ')}\n`;
+
+/** What is sent along, for those who fill it in. Nothing of it is a secret in a browser. */
+function saysOfSent({ credential: { kind, in: place, as, signIn } }: SentAlong): string {
+  const isPublic = 'Whoever opens the app can read it.';
+  if (kind === 'key')
+    return `Sent as “${as}” in the ${place === 'query' ? 'address' : 'header'}. ${isPublic}`;
+  if (kind === 'basic') return `NAME:PASSWORD, sent with each request. ${isPublic}`;
+  return `A token, sent with each request${signIn ? `, as ${signIn} gives it to who signs in` : ''}. ${isPublic}`;
+}

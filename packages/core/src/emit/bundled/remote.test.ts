@@ -124,6 +124,33 @@ test('the environment is named and never said', () => {
   expect(textOf(react, '.gitignore')).toContain('.env\n');
 });
 
+const SCHEMES = `components:
+  securitySchemes:
+    app: { type: apiKey, in: header, name: X-Api-Key }
+    place: { type: apiKey, in: query, name: branch }
+    visit: { type: apiKey, in: cookie, name: session }
+    door: { type: http, scheme: basic }
+    unused: { type: apiKey, in: header, name: X-Other }
+`;
+
+test('what an API has to be sent along is said by the environment', () => {
+  const document = text
+    .replace(/^components:\n/m, SCHEMES)
+    .replace(/^paths:/m, 'security: [{ app: [], place: [] }, { visit: [] }, { door: [] }]\npaths:');
+  const written = emitReact(remote(document), 'Desk');
+  const requests = textOf(written, 'src/api/mossgateToolLibrary.ts');
+  expect(requests).toContain("'X-Api-Key': import.meta.env.VITE_MOSSGATE_TOOL_LIBRARY_API_KEY");
+  expect(requests).toContain('query: { branch: import.meta.env.VITE_MOSSGATE_TOOL_LIBRARY_BRANCH }');
+  expect(requests).toContain("credentials: 'include'");
+  expect(requests).toContain('`Basic ${btoa(import.meta.env.VITE_MOSSGATE_TOOL_LIBRARY_LOGIN)}`');
+  expect(requests).not.toContain('OTHER');
+  const environment = textOf(written, '.env.example');
+  expect(environment).toMatch(/^VITE_MOSSGATE_TOOL_LIBRARY_API_KEY=$/m);
+  expect(environment).toMatch(/^VITE_MOSSGATE_TOOL_LIBRARY_BRANCH=$/m);
+  expect(environment).toContain('Whoever opens the app can read it.');
+  expect(typeErrors([written])).toEqual([]);
+}, 60_000);
+
 test('plain pages show what was drawn', () => {
   const { files } = emitHtml(project, 'Desk');
   expect(files.some(({ path: file }) => file.startsWith('api/'))).toBe(false);

@@ -1,7 +1,6 @@
 /** @jest-environment jsdom */
 /// <reference lib="dom" />
-import ts from 'typescript';
-import { runtime } from './runtime_texts.ts';
+import { loadedRuntime } from '../../testing/loaded_runtime.ts';
 
 interface Now {
   signedIn: boolean;
@@ -18,13 +17,7 @@ interface Store {
 
 /** The delivered file as it runs, on a page that is opened anew. */
 function opened(): Store {
-  const text = runtime['state/store.ts'].replaceAll('import.meta.env.BASE_URL', "'/'");
-  const { outputText } = ts.transpileModule(text, {
-    compilerOptions: { module: ts.ModuleKind.CommonJS, target: ts.ScriptTarget.ES2022 },
-  });
-  const made = {} as { createStore(initial: Now, rules: object): Store };
-  // oxlint-disable-next-line no-implied-eval, no-new-func
-  (new Function('exports', outputText) as (exports: object) => void)(made);
+  const made = loadedRuntime<{ createStore(initial: Now, rules: object): Store }>('state/store.ts');
   return made.createStore(
     { signedIn: false, days: 1, view: 'list', note: '', long: false },
     {

@@ -1,5 +1,6 @@
 import { apiOf } from '../../../described/keep.ts';
 import { fieldsAlike } from '../../../described/match.ts';
+import type { ApiCredential } from '../../../described/credentials.ts';
 import type { ApiDescription, ApiOperation } from '../../../described/description.ts';
 import type { Wired } from '../../../links/wiring.ts';
 import { camelCase, kebabCase, pascalCase, recordName, uniqueCodeName } from '../../../model/names.ts';
@@ -15,6 +16,8 @@ export interface ApiCode {
   readonly file: string;
   /** The variable of the environment that says where it is. */
   readonly variable: string;
+  /** What is sent along with each request. */
+  readonly sent: readonly SentAlong[];
   readonly description: ApiDescription;
   /** The function that makes each request, by the id of its operation. */
   readonly functions: ReadonlyMap<string, string>;
@@ -23,6 +26,41 @@ export interface ApiCode {
   /** The type of the records that each of those lists gives. */
   readonly types: ReadonlyMap<string, string>;
 }
+
+/** A credential, with the variable of the environment that says it; none for cookies, which browsers send by themselves. */
+export interface SentAlong {
+  readonly credential: ApiCredential;
+  readonly variable: string | null;
+}
+
+/** Whether an operation says who has signed in, or that nobody has any more. */
+export const keepsToken = ({ does, token }: ApiOperation): boolean =>
+  does === 'sign-out' || (does === 'sign-in' && token !== undefined);
+
+/** What the operations that are asked want to be sent along; who signs in within the app has the token from there. */
+function sentAlong(
+  { operations, credentials }: ApiDescription,
+  isAsked: (operation: string) => boolean,
+  prefix: string,
+): SentAlong[] {
+  const used = operations.filter(({ id }) => isAsked(id));
+  const names = new Set(used.flatMap((operation) => operation.credentials));
+  const signsIn = used.some(({ does, token }) => does === 'sign-in' && token !== undefined);
+  const taken = new Set<string>();
+  return credentials.flatMap((credential): SentAlong[] => {
+    const { name, kind, as = '' } = credential;
+    if (!names.has(name) || (kind === 'bearer' && signsIn)) return [];
+    if (credential.in === 'cookie') return [{ credential, variable: null }];
+    const own = { bearer: 'token', basic: 'login', key: kebabCase(as.replace(/^x-/i, '')) || 'key' }[kind];
+    const variable = `${prefix}_${screaming(own)}`;
+    // Several schemes may end in the same token.
+    if (taken.has(variable)) return [];
+    taken.add(variable);
+    return [{ credential, variable }];
+  });
+}
+
+const screaming = (words: string): string => words.toUpperCase().replaceAll('-', '_');
 
 /**
  * What the code calls an API and what is in it.
@@ -61,10 +99,12 @@ export function apiCode(
       ),
     );
   }
+  const prefix = `VITE_${screaming(kebabCase(file))}`;
   return {
     id,
     file,
-    variable: `VITE_${kebabCase(file).toUpperCase().replaceAll('-', '_')}_URL`,
+    variable: `${prefix}_URL`,
+    sent: sentAlong(description, (operation) => lists.has(operation), prefix),
     description,
     functions,
     lists,

@@ -32,21 +32,34 @@ export function signedIn(token: string | null): void {
   else sessionStorage.setItem(TOKEN, token);
 }
 
+/** What is sent along with each request; what is empty is not sent. */
+export interface Along {
+  headers?: Readonly<Record<string, string | undefined>>;
+  query?: Query;
+  /** Whether cookies go along to an address elsewhere. */
+  credentials?: RequestCredentials;
+}
+
 /** Requests to one API. @param base its address, without a slash at the end */
-export function requestsTo(base: string) {
+export function requestsTo(base: string, along: Along = {}) {
   return async function request<T>(
     method: string,
     path: string,
     { query = {}, body, signal }: Options = {},
   ): Promise<T> {
     const asked = new URLSearchParams();
-    for (const [name, value] of Object.entries(query))
+    for (const [name, value] of Object.entries({ ...along.query, ...query }))
       if (value !== undefined && value !== '') asked.set(name, String(value));
     const token = sessionStorage.getItem(TOKEN);
+    const headers = Object.entries(along.headers ?? {}).flatMap(([name, value]) =>
+      value ? [[name, value] as const] : [],
+    );
     const response = await fetch(`${base}${path}${asked.size ? `?${asked}` : ''}`, {
       method,
       signal,
+      credentials: along.credentials,
       headers: {
+        ...Object.fromEntries(headers),
         accept: 'application/json',
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         ...(token === null ? {} : { authorization: `Bearer ${token}` }),
