@@ -10,6 +10,8 @@ export interface NamedVariable {
   readonly name: string;
   readonly variable: Variable;
   readonly derived?: Derived;
+  /** Those of the collections that it is worked out from which an API keeps. */
+  readonly asks?: ReadonlySet<string>;
 }
 
 /** The type of what the app remembers, and the store of it. */
@@ -68,7 +70,7 @@ export function derivedRules(variables: readonly NamedVariable[]): {
 } {
   let callsFunctions = false;
   const records = new Set<string>();
-  const rules = variables.flatMap(({ name, derived }) => {
+  const rules = variables.flatMap(({ name, derived, asks }) => {
     if (!derived) return [];
     let looksAtVariables = false;
     const code = printExpression(derived.says, {
@@ -77,7 +79,7 @@ export function derivedRules(variables: readonly NamedVariable[]): {
       listing: never,
       records: (one) => {
         records.add(one);
-        return `${one}.all()`;
+        return asks?.has(one) ? `${one}.known()` : `${one}.all()`;
       },
       variable: (one) => {
         looksAtVariables = true;
@@ -95,17 +97,18 @@ export function derivedRules(variables: readonly NamedVariable[]): {
 }
 
 /** Those that are worked out from others come last, each after those that it looks at. */
-export function namedVariables({ variables, project: { app } }: EmissionPlan): NamedVariable[] {
+export function namedVariables({ variables, live, project: { app } }: EmissionPlan): NamedVariable[] {
   const { derived } = derivedVariables(app);
   // What cannot be worked out stays what it is at first.
   const worked = new Set(derived.map(({ id }) => id));
+  const asks = new Set([...live.values()].flatMap(({ name, isRemote }) => (isRemote ? [name] : [])));
   const plain = [...variables].filter(([id]) => !worked.has(id));
   return [
     ...plain.map(([id, name]) => {
       const { says: _says, ...variable } = app.variables[id];
       return { name, variable };
     }),
-    ...derived.map((one) => ({ name: one.name, variable: app.variables[one.id], derived: one })),
+    ...derived.map((one) => ({ name: one.name, variable: app.variables[one.id], derived: one, asks })),
   ];
 }
 

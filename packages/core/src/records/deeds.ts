@@ -1,10 +1,11 @@
+import { asText } from '../expression/as_text.ts';
 import { eachPart, type Expression, literal } from '../expression/expression.ts';
-import { type KnownNames, parseExpression } from '../expression/language.ts';
+import { type KnownNames, parseExpression, type Type } from '../expression/language.ts';
 import type { App, Form, RecordDeed, Target } from '../model/app.ts';
 import { recordVariable } from '../model/names.ts';
 import { containersOf } from '../model/places.ts';
 import type { Project } from '../model/project.ts';
-import { asksForRecords, knownVariables } from '../variables/variables.ts';
+import { knownVariables } from '../variables/variables.ts';
 import { knownFields } from './known_fields.ts';
 
 type RecordStep = Extract<Target, { readonly kind: 'record' }>;
@@ -134,7 +135,7 @@ export function readDeed(
           deed: {
             kind: 'add',
             ...(deed.form === undefined ? {} : { form: deed.form }),
-            says: Object.fromEntries(says.map(([field, source]) => [field, textOf(source, { names, app })])),
+            says: Object.fromEntries(says.map(([field, source]) => [field, textOf(source, names)])),
           },
         };
       }
@@ -145,8 +146,7 @@ export function readDeed(
         if (problem) return { problem };
         const of = meant(project, id, deed.where, place, names);
         const inside = of.kind === 'where' ? whereNames(names, collection.name) : names;
-        const to =
-          deed.says === undefined ? literal(deed.value ?? '') : textOf(deed.says, { names: inside, app });
+        const to = deed.says === undefined ? literal(deed.value ?? '') : textOf(deed.says, inside);
         // What each record says by itself would be looked at once for all of them.
         if (of.kind === 'where' && speaksOf(to, of.each) && !names.items?.[of.each])
           return { problem: `what ${deed.field} becomes is the same for all, and cannot look at each` };
@@ -178,7 +178,7 @@ function meant(
 ): RecordsMeant {
   const { name } = project.app.collections[id];
   if (where !== undefined) {
-    const { expression, type } = parsed(where, { names: whereNames(names, name), app: project.app });
+    const { expression, type } = parsed(where, whereNames(names, name));
     if (type.kind !== 'yes-no')
       throw new RangeError('which records are meant has to be a question: tool.name === …');
     return { kind: 'where', each: recordVariable(name), holds: expression };
@@ -189,24 +189,17 @@ function meant(
 }
 
 /** @throws RangeError with what is wrong with it. */
-function parsed(
-  source: string,
-  { names, app }: { readonly names: KnownNames; readonly app: App },
-): { expression: Expression; type: { kind: string } } {
+function parsed(source: string, names: KnownNames): { readonly expression: Expression; readonly type: Type } {
   const read = parseExpression(source, names);
   if (read.problem) throw new RangeError(read.problem.message);
-  const asked = asksForRecords(read.expression, app);
-  if (asked !== null) throw new RangeError(asked);
   return read;
 }
 
 /** What a record says is text. */
-function textOf(source: string, known: Parameters<typeof parsed>[1]): Expression {
-  const { expression, type } = parsed(source, known);
+function textOf(source: string, names: KnownNames): Expression {
+  const { expression, type } = parsed(source, names);
   if (type.kind === 'record') throw new RangeError('say which field of it');
-  if (type.kind === 'yes-no')
-    return { kind: 'choice', when: expression, yes: literal('yes'), no: literal('no') };
-  return type.kind === 'text' || type.kind === 'date' ? expression : { kind: 'text', parts: [expression] };
+  return asText(expression, type);
 }
 
 /** What the fields of a form are called in records; none where there is no form. */

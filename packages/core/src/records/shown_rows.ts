@@ -1,5 +1,4 @@
-import { comesFromApi } from '../described/keep.ts';
-import { collectionsOf, type Expression, variablesOf } from '../expression/expression.ts';
+import { type Expression, variablesOf } from '../expression/expression.ts';
 import type { KnownNames } from '../expression/language.ts';
 import type { Collection } from '../model/app.ts';
 import { containersOf } from '../model/places.ts';
@@ -75,14 +74,6 @@ function readRows(
   const { name } = collection;
   if (type.kind !== 'records' || type.of !== name)
     return { problem: `it has to be records of ${name}: filter(${name}, …)` };
-  const spoken = collectionsOf(expression);
-  const remote = Object.keys(app.collections).find(
-    (id) => comesFromApi(app, id) && spoken.has(app.collections[id].name),
-  );
-  if (remote !== undefined)
-    return {
-      problem: `${app.collections[remote].name} come from an API, which is asked for what fits by its own parameters`,
-    };
   const follows = derivedVariables(app).derived.find(({ looksAt }) => looksAt.includes(name));
   if (follows && variablesOf(expression).size)
     return {

@@ -1,5 +1,5 @@
+import { asText } from '../expression/as_text.ts';
 import { collectionsOf, eachPart, type Expression, type Value } from '../expression/expression.ts';
-import { comesFromApi } from '../described/keep.ts';
 import { ENTERED, idOf, type KnownNames, parseExpression, type Type } from '../expression/language.ts';
 import { type Scope, valueOf } from '../expression/value_of.ts';
 import type { App, Step, Target, Variable } from '../model/app.ts';
@@ -80,8 +80,6 @@ export function settingOf(
       : { problem: `${variable.name} is not yes or no` };
   const parsed = parseExpression(value, { ...atHand, hasEntered: true });
   if (parsed.problem) return { problem: parsed.problem.message };
-  const asked = asksForRecords(parsed.expression, app);
-  if (asked !== null) return { problem: asked };
   const fitted = fittedTo(parsed.expression, parsed.type, typeOfVariable(variable, app));
   if (!fitted) return { problem: `${variable.name} is ${saysOf(variable)}, and that is not` };
   const isChosen = variable.type === 'one-of' && fitted.kind === 'prop';
@@ -96,27 +94,14 @@ export function sayingOf(app: Remembering, text: string, atHand: KnownNames = kn
   const parsed = parseExpression(text, { ...atHand, hasEntered: true });
   if (parsed.problem) return { problem: parsed.problem.message };
   const { expression, type } = parsed;
-  const asked = asksForRecords(expression, app);
-  if (asked !== null) return { problem: asked };
   if (/^(records?|list)$/.test(type.kind)) return { problem: `a ${type.kind} is no text that can be said` };
-  return { to: expression, takesEntered: takesEntered(expression) };
+  return { to: asText(expression, type), takesEntered: takesEntered(expression) };
 }
 
 /** Reads a step that sets a variable or says something, where that is at hand; null for any other step. */
 export function readSetting(app: Remembering, step: Target, atHand: KnownNames): Setting | null {
   if (step.kind === 'set') return settingOf(app, step, atHand);
   return step.kind === 'say' ? sayingOf(app, step.text, atHand) : null;
-}
-
-/** Why an expression cannot look at all records that it looks at; null where it can. */
-export function asksForRecords(
-  expression: Expression,
-  app: Pick<App, 'collections' | 'apis'>,
-): string | null {
-  const remote = [...collectionsOf(expression)].find((name) =>
-    Object.entries(app.collections).some(([id, one]) => one.name === name && comesFromApi(app, id)),
-  );
-  return remote === undefined ? null : `all ${remote} would have to be asked for first: an API keeps them`;
 }
 
 function takesEntered(expression: Expression): boolean {
@@ -219,9 +204,7 @@ function workedOut(app: Remembering): WorkedOut {
       eachPart(parsed.expression, (part) => part.kind === 'variable' && looksAt.add(ids.get(part.name)!));
       const areThere = [...looksAt].map((one) => visit(one, [...way, id])).every(Boolean);
       const fitted = fittedTo(parsed.expression, parsed.type, typeOfVariable(variable, app));
-      const asked = asksForRecords(parsed.expression, app);
-      if (asked !== null) problems.set(id, asked);
-      else if (!areThere) problems.set(id, problems.get(id) ?? 'it looks at one that cannot be worked out');
+      if (!areThere) problems.set(id, problems.get(id) ?? 'it looks at one that cannot be worked out');
       else if (!fitted) problems.set(id, `${variable.name} is ${saysOf(variable)}, and that is not`);
       else derived.push({ id, name: names.get(id)!, says: fitted, looksAt: [...collectionsOf(fitted)] });
     } else problems.set(id, parsed.problem.message);

@@ -1,5 +1,5 @@
 import { PRINT_WIDTH } from '../line_width.ts';
-import { camelCase } from '../../model/names.ts';
+import { camelCase, uniqueCodeName } from '../../model/names.ts';
 import {
   type EmittedAct,
   type EmittedArrival,
@@ -15,6 +15,7 @@ import { isEvent, isHookedAct } from '../form/hooked.ts';
 import type { ViewLogic } from './logic_files.ts';
 import { DISCLOSURE } from './print_disclosures.ts';
 import { takesValues } from '../form/live/forms.ts';
+import { allNamed } from './wording.ts';
 import type { RecordsMeant } from '../../records/deeds.ts';
 import { printExpression } from '../print_expression.ts';
 import {
@@ -51,6 +52,10 @@ export interface ActUse {
   readonly singles: Map<string, { readonly of: string; readonly hook: string }>;
   /** Records that are changed, by the constant that holds them. */
   readonly records: Set<string>;
+  /** What all records of an API are called where they were asked for, by their collection. */
+  readonly asked: Map<string, string>;
+  /** Whether all records of an API are asked for. */
+  asksForAll: boolean;
   /** Functions that ask an API, each with the file that it is in; and whether what goes wrong is told. */
   readonly calls: Map<string, string>;
   tells: boolean;
@@ -97,6 +102,8 @@ export const newActUse = (): Omit<
   hooks: [],
   listings: new Map(),
   all: new Set(),
+  asked: new Map(),
+  asksForAll: false,
   singles: new Map(),
   callsFunctions: false,
   records: new Set(),
@@ -249,6 +256,8 @@ const actExpression = (
         return `calc.${name}`;
       },
       records: (name) => {
+        const asked = used.asked.get(name);
+        if (asked !== undefined) return asked;
         used.records.add(name);
         return `${name}.all()`;
       },
@@ -344,6 +353,26 @@ function lookedUp(steps: readonly EmittedStep[], used: ActUse): Script[] {
     : [];
 }
 
+/** What is looked at by a step and has to come from an API first; what is not the same any more is asked for again. */
+function askedFirst(step: EmittedStep, used: ActUse, taken: Set<string>): Script[] {
+  const asks = 'asks' in step ? (step.asks ?? []) : [];
+  const lines = asks.flatMap((records) => {
+    if (used.asked.has(records)) return [];
+    const name = uniqueCodeName(allNamed(records), 'all', (one) => taken.has(one));
+    taken.add(name);
+    used.asked.set(records, name);
+    used.records.add(records);
+    used.asksForAll = true;
+    return [
+      script`const ${named(name)} = await allOf(${named(records)});`,
+      script`if (!${named(name)}) return;`,
+    ];
+  });
+  return lines;
+}
+
+const asksFirst = (step: EmittedStep): boolean => 'asks' in step && step.asks !== undefined;
+
 const takesText = (step: EmittedStep): boolean =>
   step.kind === 'set' || step.kind === 'say'
     ? step.takesEntered
@@ -362,6 +391,8 @@ export const callOf = (step: EmittedStep, used: ActUse, slot?: string): string =
   printCall(stepCall(step, used, slot)).text;
 
 interface Statement {
+  /** Lines before it. */
+  readonly first: readonly Script[];
   /** What stands before the call. */
   readonly head: Script;
   readonly call: Call;
@@ -425,31 +456,41 @@ export function handlerOf(node: MarkupElement, act: EmittedAct, used: ActUse): s
   used.isHooked ||= logic !== null;
   if (handed === 'values') used.takesValues = true;
   const parameter = handed ? PARAMETERS[handed] : NOTHING;
-  const waits = act.ways.some(({ steps }) => steps.some(isAwaited));
+  const waits = act.ways.some(({ steps }) => steps.some((step) => isAwaited(step) || asksFirst(step)));
   const around = logic ? script`hooked(logic.${named(name)}, ` : NOTHING;
   const lines = [
     script`const ${named(name)} = ${around}${waits ? script`async ` : NOTHING}(${parameter}) => {`,
   ];
   act.ways.forEach(({ when, steps }, i) => {
     const before = lookedUp(steps, used);
+    const taken = new Set<string>();
+    used.asked.clear();
     const calls = steps.map((step): Statement => {
+      const first = askedFirst(step, used, taken);
       const call = stepCall(step, used);
+      if (step.kind === 'record') used.asked.delete(step.records);
       const as = step.kind === 'record' && step.deed.kind === 'add' ? step.deed.as : undefined;
       return {
+        first,
         head: as === undefined ? NOTHING : script`const ${named(as)} = `,
         call: isAwaited(step) ? { ...call, callee: script`await ${call.callee}` } : call,
       };
     });
     const inside = (depth: number): Script[] => [
       ...before.map((line) => indented(line, depth)),
-      ...calls.flatMap(({ head, call }) => statement(depth, head, call)),
+      ...calls.flatMap(({ first, head, call }) => [
+        ...first.map((line) => indented(line, depth)),
+        ...statement(depth, head, call),
+      ]),
     ];
     const test = when ? script`if (${conditionOf(when, used)}) ` : NOTHING;
     const head = script`${i ? script`else ` : NOTHING}${test}`;
     if (!head.length) lines.push(...inside(1));
-    else if (calls.length === 1 && !before.length) lines.push(...statement(1, head, calls[0].call));
+    else if (calls.length === 1 && !before.length && !calls[0].first.length)
+      lines.push(...statement(1, head, calls[0].call));
     else lines.push(script`  ${head}{`, ...inside(2), script`  }`);
   });
+  used.asked.clear();
   lines.push(logic ? script`});` : script`};`);
   used.handlers.set(name, { lines, key: node.key });
   return name;

@@ -5,9 +5,11 @@ import {
   applyChange,
   type Change,
   putApi,
+  putBinding,
   putCollection,
   putForm,
   putInteraction,
+  putVariable,
 } from '../../change/change.ts';
 import { behindBy } from '../../described/behind.ts';
 import { apiOf } from '../../described/keep.ts';
@@ -182,6 +184,45 @@ test('a form waits for the API, and goes on when that has taken what it says', (
     /async \(values: Values\) => \{\s+await members\.add\(\{ name: values\.name \}\);\s+go\(/,
   );
 });
+
+test('what an API keeps is counted by variables and steps, and its lists show what is said', () => {
+  const { app } = project;
+  const [[id, members]] = Object.entries(app.collections);
+  const button = JSON.stringify(project.design).match(/"key":"([^"]+)"[^{}]*"tag":"button"/)?.[1];
+  if (!button) throw new Error('the desk has no button');
+  const { name } = members;
+  const field = members.fields.find(({ type }) => type === 'text')!.name;
+  const step = { kind: 'set', condition: 'n', value: `count(${name}) + 1` } as const;
+  const add = { kind: 'record', collection: id, deed: { kind: 'add', says: { [field]: "'New'" } } } as const;
+  const made = [
+    putVariable('n', { name: 'N', type: 'number', initial: 0 }),
+    putVariable('all', { name: 'All', type: 'number', initial: 0, says: `count(${name}) * 2` }),
+    putBinding(members.rows[0].within, { rows: `filter(${name}, (one) => one.${field} !== 'Nobody')` }),
+    putInteraction(button, {
+      on: 'press',
+      before: [step, add, step],
+      target: { kind: 'say', text: `count(${name})` },
+      arrival: { kind: 'none' },
+    }),
+  ].reduce(applyChange, app);
+  const [inReact, inVue] = [
+    emitReact({ ...project, app: made }, 'Desk'),
+    emitVue({ ...project, app: made }, 'Desk'),
+  ];
+  expect(typeErrors([inReact])).toEqual([]);
+  expect(vueProblems([inVue])).toEqual([]);
+  const state = textOf(inReact, 'src/state/variables.ts');
+  expect(state).toContain('all: () => calc.count(members.known()) * 2');
+  expect(state).toContain('follows: [members]');
+  expect(textOf(inReact, 'src/data/members.ts')).toMatch(/of: \(all\) => .*filter\(/);
+  const code = inReact.files
+    .flatMap((file) => ('text' in file && /^src\/screens\/.*\.tsx$/.test(file.path) ? [file.text] : []))
+    .join('');
+  // What was added meanwhile is asked for again.
+  expect(code).toMatch(
+    /const allMembers = await allOf\(members\);\s+if \(!allMembers\) return;\s+setVariable\('n', calc\.count\(allMembers\) \+ 1\);\s+await members\.add\(.*\);\s+const allMembers2 = await allOf\(members\);/s,
+  );
+}, 60_000);
 
 test('signing in is asked of the API, and what follows is done when that has worked', () => {
   const page = pageOf('welcome', 'Sign in', (read) => [

@@ -70,6 +70,8 @@ export type EmittedStep =
       readonly isChosen?: true;
       readonly row?: RowAtHand;
       readonly shown?: ShownAtHand;
+      /** Records that it looks at and an API keeps, which have to be asked for first. */
+      readonly asks?: readonly string[];
     }
   /** Says something over the screen. */
   | {
@@ -78,6 +80,7 @@ export type EmittedStep =
       readonly takesEntered: boolean;
       readonly row?: RowAtHand;
       readonly shown?: ShownAtHand;
+      readonly asks?: readonly string[];
     }
   /** What a browser does with the page; of copying, the text. */
   | { readonly kind: 'browser'; readonly does: 'print' | 'reload' }
@@ -109,6 +112,7 @@ export type EmittedStep =
       readonly isRemote?: true;
       readonly row?: RowAtHand;
       readonly shown?: ShownAtHand;
+      readonly asks?: readonly string[];
       readonly deed: EmittedRecordDeed;
     };
 

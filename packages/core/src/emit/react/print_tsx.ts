@@ -229,6 +229,7 @@ export function importLines(used: Used, usesPath = false): string[] {
     const listed = [...new Set(names.map(({ name }) => name))].sort();
     lines.push(`import { ${listed.join(', ')} } from '${options.source}/data/${of}';`);
   }
+  if (used.asksForAll) lines.push(`import { allOf } from '${options.source}/records/remote';`);
   for (const [api, names] of grouped([...used.calls.keys()].sort(), (name) => used.calls.get(name)!))
     lines.push(`import { ${names.join(', ')} } from '${options.source}/api/${api}';`);
   if (used.tells) lines.push(`import { notices } from '${options.source}/shell/notices';`);

@@ -164,6 +164,7 @@ function scriptOf(used: VueUse): Line[] {
   for (const name of used.records) if (!used.listings.has(name)) take(name, `${file.source}/data/${name}`);
   for (const { of, hook } of used.singles.values()) take(hook, `${file.source}/data/${of}`);
   for (const name of used.all) take(hookForAll(name), `${file.source}/data/${name}`);
+  if (used.asksForAll) take('allOf', `${file.source}/records/remote`);
   if (used.takesValues) take('type Values', `${file.source}/forms/check`);
   for (const [name, api] of used.calls) take(name, `${file.source}/api/${api}`);
   if (used.tells) take('notices', `${file.source}/shell/notices`);

@@ -1,4 +1,4 @@
-import { eachPart, type Expression } from '../../../expression/expression.ts';
+import { collectionsOf, eachPart, type Expression } from '../../../expression/expression.ts';
 import type { KnownNames } from '../../../expression/language.ts';
 import type { Target } from '../../../model/app.ts';
 import { recordVariable } from '../../../model/names.ts';
@@ -85,7 +85,7 @@ export function emittedDeed(
 }
 
 /** What single records a step speaks of that are at hand where it is done. */
-export type AtHand = Pick<RecordStep, 'row' | 'shown'>;
+export type AtHand = Pick<RecordStep, 'row' | 'shown' | 'asks'>;
 
 /**
  * The record of the row and that of the screen, as far as expressions of a step speak of them.
@@ -110,11 +110,16 @@ export function atHand(
       one.deed.kind === 'add' &&
       recordVariable(project.app.collections[one.collection]?.name ?? '') === rowName,
   );
+  const looksAt = new Set(expressions.flatMap(([one]) => [...collectionsOf(one)]));
+  const asks = [...live.values()].flatMap(({ name, isRemote }) =>
+    isRemote && looksAt.has(name) ? [name] : [],
+  );
   const [spoken] = meant === undefined ? spokenOf(expressions, 'record') : [meant];
   return {
     ...(row && rowName && items.has(rowName) && !isAdded
       ? { row: { name: rowName, records: row.name } }
       : {}),
+    ...(asks.length ? { asks } : {}),
     ...(spoken !== undefined && shown?.[spoken] ? { shown: { name: spoken, ...shown[spoken] } } : {}),
   };
 }
@@ -187,6 +192,9 @@ export function togetherSaid(steps: readonly EmittedStep[]): EmittedStep[] {
         ...last,
         ...(step.row ? { row: step.row } : {}),
         ...(step.shown ? { shown: step.shown } : {}),
+        ...(last.asks || step.asks
+          ? { asks: [...new Set([...(last.asks ?? []), ...(step.asks ?? [])])] }
+          : {}),
         deed: { ...last.deed, to: [...last.deed.to, ...step.deed.to] },
       };
     else made.push(step);

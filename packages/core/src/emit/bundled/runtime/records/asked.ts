@@ -11,7 +11,7 @@ import type { Asked, Given, Remote, Source } from './remote';
 
 /** A list of records that an API keeps. */
 export type RemoteListing<T extends Kept> = Listing<T> &
-  Pick<Remote<T>, 'find' | 'add' | 'change' | 'remove'> & {
+  Pick<Remote<T>, 'all' | 'find' | 'add' | 'change' | 'remove'> & {
     /** Whether the first answer is still to come. */
     isWaiting: boolean;
     /** Why there is no answer; nothing where there is one. */
@@ -23,12 +23,13 @@ export type RemoteListing<T extends Kept> = Listing<T> &
 export function askedOf<T extends Kept>(
   { pages, search, sort = [], filter = [] }: Source<T>['does'],
   words: Words,
-  { where, within = [], filtered, perPage }: ListingOptions<T>,
+  { of, where, within = [], filtered, perPage }: ListingOptions<T>,
 ): Asked | null {
   const query = queryOf(words, filtered);
   const sorted = query.sort?.replace(/^-/, '');
   const can =
     pages &&
+    !of &&
     !where &&
     perPage !== undefined &&
     (!query.search || search) &&

@@ -1,5 +1,5 @@
 import { notices } from '../shell/notices';
-import { type QueryClient, queryClient } from '../api/queryClient';
+import { type QueryClient, queryClient, QueryObserver } from '../api/queryClient';
 import { RequestError } from '../api/request';
 import type { Kept, Which } from './records';
 
@@ -44,6 +44,10 @@ export interface Remote<T extends Kept> {
   source: Source<T>;
   /** All of them, page after page. */
   all: (signal?: AbortSignal) => Promise<readonly T[]>;
+  /** All of them, as far as they have come to those who listen. */
+  known: () => readonly T[];
+  /** Asks for all of them, and tells whenever they are others. @returns ends it */
+  subscribe: (tell: () => void) => () => void;
   /** The one of this id, where it has been given before. */
   find: (id: string) => T | undefined;
   /** Adds a record, and gives what was said of it. @throws RequestError where that is refused */
@@ -94,6 +98,12 @@ export function createRemote<T extends Kept>(
     }
     return found;
   };
+  let observer: QueryObserver<Given<T>> | null = null;
+  const observed = (): QueryObserver<Given<T>> =>
+    (observer ??= new QueryObserver<Given<T>>(client, {
+      queryKey: [...key, 'list', null],
+      queryFn: async ({ signal }) => ({ rows: await all(signal) }),
+    }));
   /** Does something to each that is meant; what cannot be known because nothing comes is told. */
   const each = async (which: Which<T>, act: (id: string) => Promise<void>): Promise<void> => {
     if (typeof which === 'string') return act(which);
@@ -106,6 +116,8 @@ export function createRemote<T extends Kept>(
   return {
     source,
     all,
+    known: () => observed().getCurrentResult().data?.rows ?? [],
+    subscribe: (tell) => observed().subscribe(tell),
     find: (id) =>
       client
         .getQueriesData<Given<T>>({ queryKey: key })
@@ -136,6 +148,20 @@ export function createRemote<T extends Kept>(
         ),
       ),
   };
+}
+
+/** All records that an API keeps; nothing where they do not come, which is told. */
+export async function allOf<T>({
+  all,
+}: {
+  all: () => Promise<readonly T[]>;
+}): Promise<readonly T[] | null> {
+  try {
+    return await all();
+  } catch (error) {
+    notices.tell(error);
+    return null;
+  }
 }
 
 /** An error that speaks of fields as they are called here. */

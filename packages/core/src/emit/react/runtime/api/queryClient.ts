@@ -1,6 +1,6 @@
-import { QueryClient } from '@tanstack/react-query';
+import { QueryClient, QueryObserver } from '@tanstack/react-query';
 
-export type { QueryClient };
+export { type QueryClient, QueryObserver };
 
 /** What came over the network, for the whole app. */
 export const queryClient = new QueryClient({

@@ -22,9 +22,10 @@ export function useRemoteListing<T extends Kept>(
     queryFn: ({ signal }) => givenFor(remote, asked, signal),
     placeholderData: keepPreviousData,
   });
-  const { find, add, change, remove } = remote;
+  const { all, find, add, change, remove } = remote;
   return {
     ...listingOfGiven(data ?? { rows: [] }, asked, words, options, write),
+    all,
     find,
     add,
     change,

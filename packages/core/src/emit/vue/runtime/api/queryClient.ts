@@ -1,6 +1,6 @@
-import { QueryClient } from '@tanstack/vue-query';
+import { QueryClient, QueryObserver } from '@tanstack/vue-query';
 
-export type { QueryClient };
+export { type QueryClient, QueryObserver };
 
 /** What came over the network, for the whole app. */
 export const queryClient = new QueryClient({

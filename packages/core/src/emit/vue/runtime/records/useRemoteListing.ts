@@ -29,9 +29,10 @@ export function useRemoteListing<T extends Kept>(
   });
   const names = Object.keys(listing.value) as (keyof Listing<T>)[];
   const values = names.map((name) => [name, computed(() => listing.value[name])] as const);
-  const { find, add, change, remove } = remote;
+  const { all, find, add, change, remove } = remote;
   const made = {
     ...Object.fromEntries(values),
+    all,
     find,
     add,
     change,
