@@ -211,6 +211,13 @@ export function cleanVector<T extends Drawn<T>>(node: T, leftOut: (problem: stri
   return null;
 }
 
+/** A value with its open parentheses closed, as browsers read what ends too early (CSS Syntax Module Level 3, 5.4.8). */
+function closed(value: string): string {
+  let open = 0;
+  for (const sign of value) if (sign === '(' || sign === ')') open += sign === '(' ? 1 : -1;
+  return value + ')'.repeat(Math.min(Math.max(0, open), 8));
+}
+
 function cleanNode<T extends Drawn<T>>(node: T, leftOut: (problem: string) => void): T | null {
   if (!VECTOR_TAGS.has(node.tag)) {
     leftOut(`<${node.tag.slice(0, 40)}> cannot be part of a drawing`);
@@ -220,8 +227,13 @@ function cleanNode<T extends Drawn<T>>(node: T, leftOut: (problem: string) => vo
   for (const [name, value] of Object.entries(node.attributes)) {
     const problem = vectorAttributeProblem(name, value);
     if (problem === null) continue;
-    leftOut(problem);
-    delete (attributes ??= { ...node.attributes })[name];
+    attributes ??= { ...node.attributes };
+    const whole = closed(value);
+    if (whole !== value && vectorAttributeProblem(name, whole) === null) attributes[name] = whole;
+    else {
+      leftOut(problem);
+      delete attributes[name];
+    }
   }
   const children = node.children.map((child) => cleanNode(child, leftOut));
   const isSame = children.every((child, i) => child === node.children[i]);

@@ -185,6 +185,15 @@ test.each([
   expect(vectorAttributeProblem(name, value)).toMatch(/no value|longer/);
 });
 
+test.each([
+  ['rgba(255,255,255,0.40', 'rgba(255,255,255,0.40)'],
+  ['rgb(calc(1 + (2', undefined],
+  ['url(https://elsewhere.example/x', undefined],
+])('what ends too early is read as browsers do: %s', (fill, expected) => {
+  const path: VectorNode = { tag: 'path', attributes: { d: 'M0 0', fill }, children: [] };
+  expect(cleanVector(path, () => {})?.attributes.fill).toBe(expected);
+});
+
 test('a drawing keeps what draws', () => {
   const path: VectorNode = { tag: 'path', attributes: { d: 'M0 0' }, children: [] };
   const good: VectorNode = { tag: 'svg', attributes: { viewBox: '0 0 1 1' }, children: [path] };
