@@ -13,6 +13,7 @@ import {
   jsxText,
   jsxValue,
   quote,
+  quoteLines,
 } from './quoting.ts';
 
 /** Hostile texts, and any others. */
@@ -28,6 +29,22 @@ test('a literal of TypeScript is the text', () => {
     fc.property(text, (value) => {
       const literal = find(source(`const a = ${quote(value)};`), ts.isStringLiteral);
       expect(literal?.text).toBe(value);
+    }),
+  );
+});
+
+test('lines that are joined are the text', () => {
+  fc.assert(
+    fc.property(fc.array(text, { minLength: 1, maxLength: 8 }), (lines) => {
+      const value = lines.join('\n');
+      const code = quoteLines(value);
+      const list = find(source(`const a = ${code};`), ts.isArrayLiteralExpression);
+      expect(list !== undefined).toBe(value.split('\n').length > 3);
+      if (list)
+        expect(list.elements.map((one) => (ts.isStringLiteral(one) ? one.text : null)).join('\n')).toBe(
+          value,
+        );
+      else expect(code).toBe(quote(value));
     }),
   );
 });

@@ -13,6 +13,15 @@ export function quote(text: string): string {
   return mark + body.replaceAll(mark, `\\${mark}`) + mark;
 }
 
+/** From so many lines on a text is written line by line. */
+const MANY_LINES = 4;
+
+/** A text as an expression of TypeScript: a literal, or the lines that it is joined of. */
+export function quoteLines(text: string): string {
+  const lines = text.split('\n');
+  return lines.length < MANY_LINES ? quote(text) : `[${lines.map(quote).join(', ')}].join('\\n')`;
+}
+
 /** The value of an attribute of TSX, with its quotes or braces. */
 export function jsxValue(value: string): string {
   if (/[\n\r\\\u2028\u2029]/.test(value)) return `{${quote(value)}}`;

@@ -63,6 +63,9 @@ export class EmissionPlan {
   readonly #anchorsByScreen: ByScreen<string>;
   readonly #drawersByScreen: ByScreen<Drawer>;
   readonly #isStill: boolean;
+  /** Keys of elements that something is said of, or that say something of a record. */
+  readonly #spoken: ReadonlyMap<string, true>;
+  readonly #spokenByScreen: ByScreen<true>;
   readonly #partsByScreen: ByScreen<EmittedPart>;
   readonly #parts: ReadonlyMap<string, EmittedPart>;
   readonly #sharedByScreen: ByScreen<Shared>;
@@ -90,6 +93,10 @@ export class EmissionPlan {
     this.#isStill = isStill;
     const { app } = project;
     this.#tokens = tokensOf(app.tokens);
+    const shown = Object.values(app.collections).flatMap(({ rows }) => rows.map(({ shows }) => shows));
+    const spoken = [...Object.keys(app.bindings), ...shown.flatMap((one) => Object.values(one))];
+    this.#spoken = new Map(spoken.map((key) => [key, true]));
+    this.#spokenByScreen = byHost(project, this.#spoken);
     this.project = project;
     this.screens = orderedScreens(app).filter((key) => isUsed(project, key));
     this.overlays = codeNames(
@@ -298,6 +305,7 @@ export class EmissionPlan {
       partOf: (key) => this.#parts.get(key) ?? null,
       sharedOf: (key) => this.#shared.get(key) ?? null,
       isOverlay: this.overlays.has(screenKey),
+      isSpokenOf: (key) => this.#spoken.has(key),
       ...(this.#tokens ? { tokenOf: this.#tokens.lookup } : {}),
       signature: JSON.stringify([
         this.#wiringsByScreen.get(screenKey) ?? [],
@@ -309,6 +317,7 @@ export class EmissionPlan {
         this.#formsByScreen.get(screenKey) ?? [],
         this.#bindingsByScreen.get(screenKey) ? [...this.boundOn(screenKey)] : [],
         this.hasLists(screenKey),
+        this.#spokenByScreen.get(screenKey) ?? [],
         this.#tokens?.signature ?? '',
       ]),
     };

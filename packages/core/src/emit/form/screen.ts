@@ -18,7 +18,17 @@ import { withoutIdle } from './styles/idle.ts';
 import { withOwnBorders } from './styles/own_borders.ts';
 import type { EmittedPart } from './emitted_parts.ts';
 import { drawerId, type EmittedWiring } from './emitted_wiring.ts';
-import type { EmittedLink, EmittedScreen, LinkForm, MarkupElement, MarkupNode, StyleRule } from './markup.ts';
+import {
+  type EmittedLink,
+  type EmittedScreen,
+  isElement,
+  isText,
+  type LinkForm,
+  type MarkupElement,
+  type MarkupNode,
+  type MarkupText,
+  type StyleRule,
+} from './markup.ts';
 
 /** What emission of one screen depends on besides the screen. */
 export interface ScreenContext {
@@ -36,6 +46,8 @@ export interface ScreenContext {
   readonly partOf?: (elementKey: string) => EmittedPart | null;
   /** The token that stands for a value of a property. */
   readonly tokenOf?: TokenLookup;
+  /** Whether what an element says depends on something, by its key. */
+  readonly isSpokenOf?: (elementKey: string) => boolean;
 }
 
 const NOTHING: EmittedWiring = {};
@@ -83,6 +95,7 @@ export function emitScreen(screen: Screen, context: ScreenContext): EmittedScree
     isItem: false,
     isLinked: false,
     isInDrawer: false,
+    isVerbatim: false,
     within: '',
   });
   const drawers = writer.drawers();
@@ -102,6 +115,8 @@ interface Surroundings {
   readonly isLinked: boolean;
   /** Written a second time, as the contents of a drawer. */
   readonly isInDrawer: boolean;
+  /** Within a listing of code, where texts stand as they are. */
+  readonly isVerbatim: boolean;
   /** What the part is called that it stands in. */
   readonly within: string;
 }
@@ -150,6 +165,7 @@ class ScreenWriter {
         isItem: false,
         isLinked: false,
         isInDrawer: true,
+        isVerbatim: false,
         within: camelCase(drawer.name),
       });
       return {
@@ -181,6 +197,7 @@ class ScreenWriter {
       isRoot: false,
       isItem: /flex|grid/.test(element.style.base.display ?? ''),
       isInDrawer: around.isInDrawer,
+      isVerbatim: around.isVerbatim || tag === 'pre' || tag === 'code',
       within: name.isOwn ? name.name : around.within,
       isLinked: around.isLinked || form === 'anchor' || form === 'button',
     };
@@ -242,12 +259,28 @@ class ScreenWriter {
         .filter((child) => child.tag !== undefined)
         .map((child) => this.element(child, inside));
     const own = element.text !== undefined ? [{ text: element.text }] : [];
-    return [
+    const all = [
       ...own,
       ...element.children.map((child): MarkupNode =>
         child.tag === undefined ? { text: child.text ?? '' } : this.element(child, inside),
       ),
     ];
+    return inside.isVerbatim && !inside.isItem ? this.#withoutBare(all) : all;
+  }
+
+  /** Without elements that say nothing but their text, as those that a highlighter put around each word; one text for those beside each other. */
+  #withoutBare(nodes: readonly MarkupNode[]): MarkupNode[] {
+    const texts = nodes.flatMap((node) =>
+      isElement(node) && isBare(node) && !this.#context.isSpokenOf?.(node.key ?? '') ? node.children : [node],
+    );
+    const joined: MarkupNode[] = [];
+    for (const node of texts) {
+      const last = joined.at(-1);
+      if (last && isPlainText(last) && isPlainText(node))
+        joined[joined.length - 1] = { text: last.text + node.text };
+      else joined.push(node);
+    }
+    return joined;
   }
 
   /** A picture that leads somewhere stands in its link, which takes its place and size. */
@@ -630,3 +663,14 @@ function findSelected(select: Element): Element | null {
   }
   return null;
 }
+
+/** Whether a node is a text that nothing gives. */
+const isPlainText = (node: MarkupNode): node is MarkupText => isText(node) && node.given === undefined;
+
+/** Whether an element says nothing but its text: it looks as what it stands in, and does nothing. */
+const isBare = ({ tag, key: _key, className, attributes, children, ...more }: MarkupElement): boolean =>
+  tag === 'span' &&
+  className === null &&
+  !Object.keys(attributes).length &&
+  !Object.keys(more).length &&
+  children.every(isPlainText);

@@ -7,7 +7,7 @@ import { type NamedPlace, withNamedPlaces } from '../form/named_places.ts';
 import { partedClasses } from '../form/styles/parted_classes.ts';
 import type { ClassUse } from '../form/styles/places.ts';
 import { type Expression, literal, mapExpression, not } from '../../expression/expression.ts';
-import { quote, jsxText, jsxValue } from '../quoting.ts';
+import { quote, quoteLines, jsxText, jsxValue } from '../quoting.ts';
 import { isAttributeName, jsxAttribute } from '../../vocabulary/attributes.ts';
 import { uniqueCodeName } from '../../model/names.ts';
 import { TAGS } from '../../vocabulary/tags.ts';
@@ -407,7 +407,7 @@ function partsOf(children: readonly MarkupNode[]): Part[] {
     else if (!isText(child)) parts.push(child);
     else if (child.given) parts.push(`{${code(child.given)}}`);
     else if (child.text !== '')
-      parts.push(needsExpression(child.text) ? `{${quote(child.text)}}` : jsxText(child.text));
+      parts.push(needsExpression(child.text) ? `{${quoteLines(child.text)}}` : jsxText(child.text));
   }
   return parts;
 }

@@ -1,4 +1,4 @@
-import { type Expression, literal, mapExpression, not } from '../../expression/expression.ts';
+import { type Expression, mapExpression, not } from '../../expression/expression.ts';
 import { pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { isAttributeName } from '../../vocabulary/attributes.ts';
 import { VOID_TAGS } from '../../vocabulary/tags.ts';
@@ -35,7 +35,7 @@ import {
   textIn,
 } from '../form/markup.ts';
 import { type ExpressionNames, printExpression } from '../print_expression.ts';
-import { escapeText, escapeValue, expressionValue, quote } from '../quoting.ts';
+import { escapeText, escapeValue, expressionValue, quote, quoteLines } from '../quoting.ts';
 import { CHART_TAG } from '../form/live/bindings.ts';
 import { isKeptForm, MESSAGE_TAG } from '../form/live/forms.ts';
 import { named, printed, script } from '../script.ts';
@@ -313,12 +313,13 @@ function inLine(node: MarkupNode, used: VueUse): string {
 /** Text that the compiler would change is written as an expression. */
 const textOf = (text: string, used: VueUse): string =>
   /[\n\t\r\f]| {2}/.test(text) || text.trim() === ''
-    ? braced(literal(text), used)
+    ? bracedCode(quoteLines(text), used)
     : escapeText(text).replaceAll('{{', '&#123;&#123;');
 
 /** An expression between braces; by a name where it holds what would end them. */
-function braced(expression: Expression, used: VueUse): string {
-  const written = code(expression, used);
+const braced = (expression: Expression, used: VueUse): string => bracedCode(code(expression, used), used);
+
+function bracedCode(written: string, used: VueUse): string {
   if (!written.includes('}}')) return `{{ ${written} }}`;
   const known = [...used.worked].find(([, one]) => one === written)?.[0];
   const name = known ?? uniqueCodeName('said', 'said', (one) => used.worked.has(one));
@@ -372,7 +373,11 @@ function openingOf(
       tag: componentName(node.use.component, used),
       attributes: [
         ...attributes,
-        ...(node.className ? [bound('class', classCode(node.className, used))] : []),
+        ...(node.variant
+          ? [bound('class', variantClass(node.variant, used))]
+          : node.className
+            ? [bound('class', classCode(node.className, used))]
+            : []),
         ...usedProps(node.use.props, used),
       ],
     };

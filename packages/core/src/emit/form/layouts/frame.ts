@@ -1,5 +1,6 @@
 import { atOneOf, choice, type Expression, literal, not } from '../../../expression/expression.ts';
 import { grouped } from '../../../json/grouped.ts';
+import { uniqueCodeName } from '../../../model/names.ts';
 import {
   type EmittedScreen,
   isElement,
@@ -56,11 +57,16 @@ export function frameOf(screens: readonly Framed[], signs: Signs = new Signs()):
     if (nodes.length === 1 && isElement(only)) return only;
     return { tag: '', key: null, className: null, attributes: {}, children: nodes };
   });
-  return { root: found.root, usual: usualOf(found.root), rules: screens[0].rules, insides };
+  const rules = [...screens[0].rules, ...found.taken];
+  return { root: found.root, usual: usualOf(found.root), rules, insides };
 }
+
+/** What a rule says, whatever it is called and wherever it comes from. */
+const lookSign = ({ className: _className, key: _key, ...look }: StyleRule): string => JSON.stringify(look);
 
 /** What the classes of a screen say, and the signs that its elements share with those of other screens. */
 interface Looks {
+  readonly rules: EmittedScreen['rules'];
   readonly ofClass: ReadonlyMap<string, string>;
   readonly signs: Signs;
   /** Signs of the screen's elements, each worked out once. */
@@ -76,10 +82,8 @@ export class Signs {
   looksOf(rules: EmittedScreen['rules']): Looks {
     let looks = this.#looks.get(rules);
     if (!looks) {
-      const ofClass = new Map(
-        rules.map(({ className, key: _key, ...look }) => [className, JSON.stringify(look)]),
-      );
-      this.#looks.set(rules, (looks = { ofClass, signs: this, known: new Map() }));
+      const ofClass = new Map(rules.map((rule) => [rule.className, lookSign(rule)]));
+      this.#looks.set(rules, (looks = { rules, ofClass, signs: this, known: new Map() }));
     }
     return looks;
   }
@@ -96,6 +100,16 @@ interface Shared {
   readonly insides: readonly (readonly MarkupNode[])[];
   /** How many elements stand beside the outlet. */
   readonly common: number;
+  /** Rules of other screens than the first that it takes. */
+  readonly taken: readonly StyleRule[];
+}
+
+/** What the elements at one place of each screen are put together by. */
+interface Beside {
+  readonly looks: readonly Looks[];
+  readonly routes: readonly (string | null)[];
+  /** Rules that were taken of other screens than the first. */
+  readonly taken: StyleRule[];
 }
 
 /** On so many screens at most a bar can say something else, for so many that agree at least. */
@@ -103,20 +117,19 @@ const MOST_EXCEPTIONS = 2;
 const LEAST_AGREEING = 2;
 
 /** One node for those that stand at the same place of each screen; null where they have too little in common. */
-function merged(
-  nodes: readonly MarkupNode[],
-  looks: readonly Looks[],
-  routes: readonly (string | null)[],
-): MarkupNode | null {
+function merged(nodes: readonly MarkupNode[], beside: Beside): MarkupNode | null {
+  const { looks, routes } = beside;
   const [first] = nodes;
   const signs = nodes.map((node, i) => signOf(node, looks[i]));
   if (signs.every((sign) => sign !== null && sign === signs[0])) return first;
   const elements = nodes.filter(isElement);
   if (!isElement(first) || elements.length < nodes.length) return null;
   const shells = elements.map(({ use, ...node }, i) =>
-    JSON.stringify([shellSign(node, looks[i]), use?.component, node.children.length]),
+    JSON.stringify([shellSign({ ...node, className: null }, looks[i]), use?.component, node.children.length]),
   );
   if (shells.some((shell) => shell !== shells[0])) return null;
+  const look = lookBy(elements, beside);
+  if (!look) return null;
   const use = first.use && {
     component: first.use.component,
     props: toldBy(
@@ -128,12 +141,59 @@ function merged(
   const children = first.children.map((_, at) =>
     merged(
       elements.map((node) => node.children[at]),
-      looks,
-      routes,
+      beside,
     ),
   );
   if (!children.every((child) => child !== null)) return null;
-  return { ...first, children, ...(use ? { use: use as MarkupElement['use'] } : {}) };
+  return { ...first, ...look, children, ...(use ? { use: use as MarkupElement['use'] } : {}) };
+}
+
+/**
+ * The class of an element that looks the same on all screens, or otherwise on a few, as the entry of a menu that is marked there:
+ * that is told by the present address. Null where it looks otherwise in more ways.
+ */
+function lookBy(
+  elements: readonly MarkupElement[],
+  { looks, routes, taken }: Beside,
+): Pick<MarkupElement, 'className' | 'variant'> | null {
+  const [first] = elements;
+  const says = elements.map(({ className }, i) => (className && looks[i].ofClass.get(className)) ?? '');
+  const told = usualAmong(says, routes);
+  if (!told) return null;
+  const { at, others } = told;
+  if (!others.length) return { className: first.className };
+  if (first.variant || others.some((i) => says[i] !== says[others[0]])) return null;
+  const classOf = (i: number): string | null => {
+    if (says[i] === '') return null;
+    const own = [...looks[0].ofClass].find(([, look]) => look === says[i])?.[0];
+    const known = own ?? taken.find((rule) => lookSign(rule) === says[i])?.className;
+    if (known !== undefined) return known;
+    const rule = looks[i].rules.find(({ className }) => className === elements[i].className)!;
+    const isTaken = (name: string): boolean =>
+      looks[0].ofClass.has(name) || taken.some(({ className }) => className === name);
+    const className = uniqueCodeName(rule.className, rule.className, isTaken);
+    taken.push({ ...rule, className });
+    return className;
+  };
+  const by = atOneOf(...others.map((i) => literal(routes[i]!)));
+  return { className: null, variant: { by, classes: { true: classOf(others[0]), false: classOf(at) } } };
+}
+
+/**
+ * Where the usual one of several values stands, and where there are others; null where there are too many of those, or where no
+ * address tells them.
+ */
+function usualAmong(
+  signs: readonly (string | undefined)[],
+  routes: readonly (string | null)[],
+): { readonly at: number; readonly others: readonly number[] } | null {
+  const counts = grouped(signs, String);
+  const [usual] = [...counts].reduce((most, one) => (one[1].length > most[1].length ? one : most));
+  const at = signs.findIndex((sign) => String(sign) === usual);
+  const others = signs.flatMap((sign, i) => (String(sign) === usual ? [] : [i]));
+  const isTold = others.every((i) => routes[i] && !/[:*]/.test(routes[i]));
+  const areFew = others.length <= MOST_EXCEPTIONS && signs.length - others.length >= LEAST_AGREEING;
+  return !others.length || (areFew && isTold) ? { at, others } : null;
 }
 
 type Plain = string | boolean | undefined;
@@ -152,18 +212,15 @@ function toldBy(
   for (const name of new Set(all.flatMap(Object.keys))) {
     const values = all.map((one) => one[name]);
     const signs = values.map((value) => JSON.stringify(value, withoutKeys));
-    const counts = grouped(signs, String);
-    const [usual] = [...counts].reduce((most, one) => (one[1].length > most[1].length ? one : most));
-    const at = signs.findIndex((sign) => String(sign) === usual);
-    const others = signs.flatMap((sign, i) => (String(sign) === usual ? [] : [i]));
+    const told = usualAmong(signs, routes);
+    if (!told) return null;
+    const { at, others } = told;
     if (!others.length) {
       if (values[at] !== undefined) props[name] = values[at];
       continue;
     }
     const usually = values[at];
-    if (others.length > MOST_EXCEPTIONS || all.length - others.length < LEAST_AGREEING) return null;
-    if (!isPlain(usually) || others.some((i) => !isPlain(values[i]) || !routes[i] || /[:*]/.test(routes[i]!)))
-      return null;
+    if (!isPlain(usually) || others.some((i) => !isPlain(values[i]))) return null;
     if (isFlag(usually) && others.every((i) => isFlag(values[i]))) {
       // What is not said is the other one.
       const isElsewhere = values[others[0]] ?? !usually;
@@ -183,7 +240,11 @@ function toldBy(
 
 /** Markup without what it says by the address alone. */
 function usualOf(node: MarkupElement): MarkupElement {
-  const made = mapChildren(node, (child) => (isElement(child) ? usualOf(child) : child));
+  const { variant, ...plain } = mapChildren(node, (child) => (isElement(child) ? usualOf(child) : child));
+  const made: MarkupElement =
+    variant?.by.kind === 'at'
+      ? { ...plain, className: variant.classes.false }
+      : { ...plain, ...(variant && { variant }) };
   if (!made.use) return made;
   const props = Object.entries(made.use.props).flatMap(([name, value]): [string, PropValue][] => {
     if (typeof value !== 'object' || !('given' in value)) return [[name, value]];
@@ -206,13 +267,14 @@ function shared(
   const [first] = nodes;
   const shells = nodes.map((node, i) => shellOf(node, looks[i]));
   if (shells.some((shell) => shell === null || shell !== shells[0])) return null;
+  const taken: StyleRule[] = [];
   const shortest = Math.min(...nodes.map(({ children }) => children.length));
   const staysInside = (node: MarkupNode, i: number): boolean =>
     isElement(node) && node.key !== null && kept[i].has(node.key);
   /** What all have at a place, counted from the front or from the back. */
   const common = (placeIn: (count: number) => number): MarkupNode | null => {
     const there = nodes.map(({ children }) => children[placeIn(children.length)]);
-    return there.some(staysInside) ? null : merged(there, looks, routes);
+    return there.some(staysInside) ? null : merged(there, { looks, routes, taken });
   };
   const front: MarkupNode[] = [];
   while (front.length < shortest) {
@@ -237,8 +299,13 @@ function shared(
   const isDeeper = singles.length === nodes.length && !singles.some(staysInside);
   const deeper = isDeeper ? shared(singles, looks, routes, kept) : null;
   if (deeper && deeper.common)
-    return { root: around(deeper.root), insides: deeper.insides, common: before + after + deeper.common };
-  return { root: around(OUTLET), insides, common: before + after };
+    return {
+      root: around(deeper.root),
+      insides: deeper.insides,
+      common: before + after + deeper.common,
+      taken: [...taken, ...deeper.taken],
+    };
+  return { root: around(OUTLET), insides, common: before + after, taken };
 }
 
 /** An element without its children, with what its class says instead of the name; null for what must stay whole. */
