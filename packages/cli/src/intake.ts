@@ -4,6 +4,7 @@ import {
   applyChange,
   emptyApp,
   emptyDesign,
+  type InputFile,
   noticeCauses,
   packProject,
   readBatch,
@@ -12,7 +13,7 @@ import {
   takeIn,
 } from '@tovel/core';
 import { HeadlessHost } from '@tovel/reader/headless';
-import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
+import { type Command, EXIT, Misuse, type Output, parseArguments } from './command.ts';
 import { readInputs, writeOut } from './files.ts';
 
 export const intake: Command = {
@@ -39,29 +40,38 @@ What was left out or could not be read is said on standard error.`,
     if (out !== undefined && !/\.(json|tovel)$/.test(out))
       throw new Misuse('--out takes a name that ends in .json or .tovel.');
     const files = await readInputs(paths, output);
-    const host = new HeadlessHost();
-    try {
-      const result = await readBatch(files, host, {
-        ...(widths ? { widths } : {}),
-        onProgress: ({ done, total, file }) => void (file && output.say(`${done + 1}/${total} ${file}`)),
-      });
-      for (const { level, message, files } of noticeCauses(result.notices)) {
-        const more = files.length > 1 ? ` (and ${files.length - 1} more)` : '';
-        output.say(`${level}: ${files[0]}${more}: ${message}`);
-      }
-      const design = addToDesign(emptyDesign, result);
-      if (out?.endsWith('.tovel')) {
-        const came = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
-        const app = applyChange(came, partedAtFirst({ design, app: came }));
-        await writeOut(
-          out,
-          packProject({ name: path.basename(out, '.tovel'), design, app, bytes: result.bytes }),
-        );
-      } else if (out) await writeOut(out, `${stringifySorted(design, 1)}\n`);
-      else output.out(`${stringifySorted(design, 1)}\n`);
-      return result.notices.some((notice) => notice.level === 'error') ? EXIT.findings : EXIT.good;
-    } finally {
-      await host.close();
+    const result = await read(files, widths, output);
+    for (const { level, message, files: of } of noticeCauses(result.notices)) {
+      const more = of.length > 1 ? ` (and ${of.length - 1} more)` : '';
+      output.say(`${level}: ${of[0]}${more}: ${message}`);
     }
+    const design = addToDesign(emptyDesign, result);
+    if (out?.endsWith('.tovel')) {
+      const came = applyChange(emptyApp, takeIn({ design, app: emptyApp }, design.screens));
+      const app = applyChange(came, partedAtFirst({ design, app: came }));
+      await writeOut(
+        out,
+        packProject({ name: path.basename(out, '.tovel'), design, app, bytes: result.bytes }),
+      );
+    } else if (out) await writeOut(out, `${stringifySorted(design, 1)}\n`);
+    else output.out(`${stringifySorted(design, 1)}\n`);
+    return result.notices.some((notice) => notice.level === 'error') ? EXIT.findings : EXIT.good;
   },
 };
+
+/** Reads a batch; the browser is gone again before anything is made of what was read. */
+async function read(
+  files: readonly InputFile[],
+  widths: readonly number[] | undefined,
+  output: Output,
+): Promise<Awaited<ReturnType<typeof readBatch>>> {
+  const host = new HeadlessHost();
+  try {
+    return await readBatch(files, host, {
+      ...(widths ? { widths } : {}),
+      onProgress: ({ done, total, file }) => void (file && output.say(`${done + 1}/${total} ${file}`)),
+    });
+  } finally {
+    await host.close();
+  }
+}

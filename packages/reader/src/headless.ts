@@ -146,9 +146,10 @@ async function decodeInPage(address: string): Promise<{ width: number; height: n
   return { width, height, data: btoa(parts.join('')) };
 }
 
-/** The reader as one script for the page. */
+/** The reader as one script for the page; put together once for all that read at the same time. */
+let reader: Promise<string> | null = null;
 const readerScript = (): Promise<string> =>
-  pageScript(
+  (reader ??= pageScript(
     `import { FrameReader } from './frame_reader.ts'; globalThis.tovelReader = new FrameReader(document, 20_000, ${JSON.stringify(ASSETS)});`,
     path.dirname(createRequire(import.meta.url).resolve('@tovel/reader')),
-  );
+  ));

@@ -28,6 +28,7 @@ const UNUSED = [
   'PaintHolding',
   'AvoidUnnecessaryBeforeUnloadCheckSync',
   'DestroyProfileOnBrowserClose',
+  'SpareRendererForSitePerProcess',
 ];
 
 /** How a Chromium is started that nobody sits before, and that asks nothing of the network by itself. */
