@@ -154,3 +154,22 @@ test.each([
   );
   expect(compareDrawn(pictures[0], pictures[1]).share).toBeLessThan(0.002);
 });
+
+test('files that a source asks for are found as a server of files finds them', async () => {
+  const sheet = (path: string) =>
+    `<!doctype html><link rel="stylesheet" href="${path}"><p style="height:200px">Shed</p>`;
+  const [plain, slashes, none] = await Promise.all(
+    ['css/look.css', './css//look.css', 'css/other.css'].map(async (path) => {
+      const { project, files, view } = drawn('shed.html', sheet(path));
+      const look = { hash: 'look', type: 'text/css', size: 20, file: 'css/look.css' };
+      const design = { ...project.design, assets: [...project.design.assets, look] };
+      const all: FileStore = async (hash) =>
+        hash === 'look'
+          ? { type: 'text/css', bytes: new TextEncoder().encode('p { background: #246 }') }
+          : files(hash);
+      return decoded(await drawReference(renderer, { ...project, design }, view, all));
+    }),
+  );
+  expect(compareDrawn(plain, slashes).share).toBe(0);
+  expect(compareDrawn(plain, none).share).toBeGreaterThan(0.1);
+});

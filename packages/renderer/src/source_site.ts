@@ -24,7 +24,9 @@ export function sourcePage(
   const kind = /\.(x?html?|svg)$/i.exec(file)?.[1].toLowerCase();
   const byFile = new Map(design.assets.map((asset) => [asset.file, asset]));
   if (!kind || !byFile.has(file)) return null;
-  const at = (asked: string): { readonly hash: string; readonly type: string } | undefined => {
+  const at = (path: string): { readonly hash: string; readonly type: string } | undefined => {
+    // Servers of files take several slashes for one.
+    const asked = path.replace(/\/{2,}/g, '/');
     const known = byFile.get(asked);
     if (known || !asked.includes('/')) return known;
     // Pages are often written for a server's root, and come in as a folder somewhere beneath it.
