@@ -133,6 +133,23 @@ test('media rules become what differs at narrower widths', async () => {
   });
 });
 
+test('what an element takes over from what it stands in differs where that does', async () => {
+  const screen = await read(
+    '<nav id="a"><div id="b"><p id="c">C</p></div><div id="d">D</div></nav>',
+    'nav{display:flex;flex-wrap:wrap} nav > div{display:flex;flex-wrap:inherit} #c{flex-wrap:inherit} #d{flex-wrap:wrap} @media (min-width:700px){nav{flex-wrap:nowrap}}',
+  );
+  const wraps = ['a', 'b', 'c', 'd'].map((id) => {
+    const { base, at } = byId(screen, id).style;
+    return [base['flex-wrap'], at?.['699']?.['flex-wrap']];
+  });
+  expect(wraps).toEqual([
+    [undefined, 'wrap'],
+    [undefined, 'wrap'],
+    [undefined, 'wrap'],
+    ['wrap', undefined],
+  ]);
+});
+
 test('what is shown before an element says what its attribute said', async () => {
   const screen = await read(
     '<p id="a" data-lang="A &quot;b&quot;">Code</p><p id="b">None</p>',

@@ -145,6 +145,8 @@ export class PageReader {
 
   #spreadRules(): void {
     const changed = new Set<Element>();
+    /** What elements take over from what they stand in though it is not handed down by itself. */
+    const takenOver = new Map<Gathered, Set<string>>();
     for (const rule of this.#rules) {
       let matched: Iterable<Element>;
       try {
@@ -154,12 +156,15 @@ export class PageReader {
       }
       // A rule for parts of controls may be about all elements.
       const owners = CONTROL_PARTS.get(rule.aspect);
-      const names = rule.aspect === 'base' ? rule.declarations.flatMap(([name]) => readNames(name)) : [];
+      const base = rule.aspect === 'base' ? rule.declarations : [];
+      const names = base.flatMap(([name]) => readNames(name));
+      const takes = base.flatMap(([name, value]) => (value === 'inherit' ? readNames(name) : []));
       for (const element of matched) {
         const g = this.#gathered.get(element);
         if (!g || (owners !== undefined && !element.matches(owners))) continue;
         for (const boundary of rule.boundaries) this.#boundaries.add(boundary);
         if (rule.changesUnits) changed.add(element);
+        if (takes.length) takenOver.set(g, new Set([...(takenOver.get(g) ?? []), ...takes]));
         for (const name of names) {
           g.names.add(name);
           if (!rule.isConditional) continue;
@@ -177,6 +182,11 @@ export class PageReader {
             rule.important,
           );
       }
+    }
+    // In the order of the document, so that what is taken over is taken over from there, too.
+    for (const g of this.#gathered.values()) {
+      const outer = g.element.parentElement && this.#gathered.get(g.element.parentElement);
+      for (const name of takenOver.get(g) ?? []) if (outer?.conditional.has(name)) g.conditional.add(name);
     }
     for (const root of changed)
       for (const element of [root, ...root.querySelectorAll('*')]) {
