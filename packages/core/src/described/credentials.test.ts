@@ -49,6 +49,7 @@ test.each([
   ['no type', {}, /expected a type/],
   ['no scheme', 7, /expected a security scheme/],
   ['a name that is none', { type: 'apiKey', in: 'header', name: "x': evil() //" }, /a key has a name/],
+  ['what has no words', { type: 'http', scheme: { toString: 1, valueOf: 1 } }, /“bearer” and “basic”/],
   ['another kind of HTTP authentication', { type: 'http', scheme: 'digest' }, /“bearer” and “basic”/],
 ])('%s is told with its place', (_, scheme, says) => {
   const { credentials, problems } = readApi(document({ 'a/b': scheme }, []));

@@ -48,11 +48,12 @@ export function credentialsOf(
         tell(at, 'a key has a name, and is sent in header, query or cookie');
         return [];
       }
-      case 'http':
-        if (/^bearer$/i.test(String(scheme.scheme))) return [{ name, kind: 'bearer' }];
-        if (/^basic$/i.test(String(scheme.scheme))) return [{ name, kind: 'basic' }];
+      case 'http': {
+        const kind = typeof scheme.scheme === 'string' ? scheme.scheme.toLowerCase() : '';
+        if (kind === 'bearer' || kind === 'basic') return [{ name, kind }];
         tell(at, 'of HTTP authentication, “bearer” and “basic” are known');
         return [];
+      }
       case 'oauth2':
       case 'openIdConnect':
         return [{ name, kind: 'bearer', ...signInOf(scheme) }];

@@ -356,7 +356,7 @@ function lookedUp(steps: readonly EmittedStep[], used: ActUse): Script[] {
 /** What is looked at by a step and has to come from an API first; what is not the same any more is asked for again. */
 function askedFirst(step: EmittedStep, used: ActUse, taken: Set<string>): Script[] {
   const asks = 'asks' in step ? (step.asks ?? []) : [];
-  const lines = asks.flatMap((records) => {
+  return asks.flatMap((records) => {
     if (used.asked.has(records)) return [];
     const name = uniqueCodeName(allNamed(records), 'all', (one) => taken.has(one));
     taken.add(name);
@@ -368,7 +368,6 @@ function askedFirst(step: EmittedStep, used: ActUse, taken: Set<string>): Script
       script`if (!${named(name)}) return;`,
     ];
   });
-  return lines;
 }
 
 const asksFirst = (step: EmittedStep): boolean => 'asks' in step && step.asks !== undefined;

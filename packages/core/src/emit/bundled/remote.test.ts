@@ -130,6 +130,7 @@ const SCHEMES = `components:
   securitySchemes:
     app: { type: apiKey, in: header, name: X-Api-Key }
     place: { type: apiKey, in: query, name: branch }
+    where: { type: apiKey, in: query, name: url }
     visit: { type: apiKey, in: cookie, name: session }
     door: { type: http, scheme: basic }
     unused: { type: apiKey, in: header, name: X-Other }
@@ -138,11 +139,16 @@ const SCHEMES = `components:
 test('what an API has to be sent along is said by the environment', () => {
   const document = text
     .replace(/^components:\n/m, SCHEMES)
-    .replace(/^paths:/m, 'security: [{ app: [], place: [] }, { visit: [] }, { door: [] }]\npaths:');
+    .replace(
+      /^paths:/m,
+      'security: [{ app: [], place: [], where: [] }, { visit: [] }, { door: [] }]\npaths:',
+    );
   const written = emitReact(remote(document), 'Desk');
   const requests = textOf(written, 'src/api/mossgateToolLibrary.ts');
   expect(requests).toContain("'X-Api-Key': import.meta.env.VITE_MOSSGATE_TOOL_LIBRARY_API_KEY");
-  expect(requests).toContain('query: { branch: import.meta.env.VITE_MOSSGATE_TOOL_LIBRARY_BRANCH }');
+  expect(requests).toContain(
+    'query: { branch: import.meta.env.VITE_MOSSGATE_TOOL_LIBRARY_BRANCH, url: import.meta.env.VITE_MOSSGATE_TOOL_LIBRARY_URL_KEY }',
+  );
   expect(requests).toContain("credentials: 'include'");
   expect(requests).toContain('`Basic ${btoa(import.meta.env.VITE_MOSSGATE_TOOL_LIBRARY_LOGIN)}`');
   expect(requests).not.toContain('OTHER');

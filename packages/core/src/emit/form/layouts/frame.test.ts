@@ -67,6 +67,7 @@ test('what only another screen says comes along, by a name that nothing else has
   const { variant } = menuIn(frame.root)[2];
   const taken = variant!.classes.true!;
   expect(['grey', 'red']).not.toContain(taken);
+  expect(new Set(frame.rules.map(({ className }) => className)).size).toBe(frame.rules.length);
   expect(frame.rules.find(({ className }) => className === taken)?.base).toEqual({ color: 'red' });
 });
 

@@ -44,11 +44,14 @@ const OUTLET: MarkupOutlet = { outlet: true };
  */
 export function frameOf(screens: readonly Framed[], signs: Signs = new Signs()): Frame | null {
   if (screens.length < 2) return null;
-  const looks = screens.map(({ rules }) => signs.looksOf(rules));
+  const taken: StyleRule[] = [];
   const found = shared(
     screens.map(({ root }) => root),
-    looks,
-    screens.map(({ route }) => route),
+    {
+      looks: screens.map(({ rules }) => signs.looksOf(rules)),
+      routes: screens.map(({ route }) => route),
+      taken,
+    },
     screens.map(({ inside }) => inside),
   );
   if (!found || !found.common) return null;
@@ -57,7 +60,7 @@ export function frameOf(screens: readonly Framed[], signs: Signs = new Signs()):
     if (nodes.length === 1 && isElement(only)) return only;
     return { tag: '', key: null, className: null, attributes: {}, children: nodes };
   });
-  const rules = [...screens[0].rules, ...found.taken];
+  const rules = [...screens[0].rules, ...taken];
   return { root: found.root, usual: usualOf(found.root), rules, insides };
 }
 
@@ -100,8 +103,6 @@ interface Shared {
   readonly insides: readonly (readonly MarkupNode[])[];
   /** How many elements stand beside the outlet. */
   readonly common: number;
-  /** Rules of other screens than the first that it takes. */
-  readonly taken: readonly StyleRule[];
 }
 
 /** What the elements at one place of each screen are put together by. */
@@ -260,21 +261,20 @@ function usualOf(node: MarkupElement): MarkupElement {
 
 function shared(
   nodes: readonly MarkupElement[],
-  looks: readonly Looks[],
-  routes: readonly (string | null)[],
+  beside: Beside,
   kept: readonly ReadonlySet<string>[],
 ): Shared | null {
+  const { looks } = beside;
   const [first] = nodes;
   const shells = nodes.map((node, i) => shellOf(node, looks[i]));
   if (shells.some((shell) => shell === null || shell !== shells[0])) return null;
-  const taken: StyleRule[] = [];
   const shortest = Math.min(...nodes.map(({ children }) => children.length));
   const staysInside = (node: MarkupNode, i: number): boolean =>
     isElement(node) && node.key !== null && kept[i].has(node.key);
   /** What all have at a place, counted from the front or from the back. */
   const common = (placeIn: (count: number) => number): MarkupNode | null => {
     const there = nodes.map(({ children }) => children[placeIn(children.length)]);
-    return there.some(staysInside) ? null : merged(there, { looks, routes, taken });
+    return there.some(staysInside) ? null : merged(there, beside);
   };
   const front: MarkupNode[] = [];
   while (front.length < shortest) {
@@ -297,15 +297,10 @@ function shared(
   });
   const singles = insides.flatMap((list) => (list.length === 1 && isElement(list[0]) ? [list[0]] : []));
   const isDeeper = singles.length === nodes.length && !singles.some(staysInside);
-  const deeper = isDeeper ? shared(singles, looks, routes, kept) : null;
+  const deeper = isDeeper ? shared(singles, beside, kept) : null;
   if (deeper && deeper.common)
-    return {
-      root: around(deeper.root),
-      insides: deeper.insides,
-      common: before + after + deeper.common,
-      taken: [...taken, ...deeper.taken],
-    };
-  return { root: around(OUTLET), insides, common: before + after, taken };
+    return { root: around(deeper.root), insides: deeper.insides, common: before + after + deeper.common };
+  return { root: around(OUTLET), insides, common: before + after };
 }
 
 /** An element without its children, with what its class says instead of the name; null for what must stay whole. */

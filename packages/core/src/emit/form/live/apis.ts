@@ -46,13 +46,14 @@ function sentAlong(
   const used = operations.filter(({ id }) => isAsked(id));
   const names = new Set(used.flatMap((operation) => operation.credentials));
   const signsIn = used.some(({ does, token }) => does === 'sign-in' && token !== undefined);
-  const taken = new Set<string>();
+  const taken = new Set([`${prefix}_URL`]);
   return credentials.flatMap((credential): SentAlong[] => {
     const { name, kind, as = '' } = credential;
     if (!names.has(name) || (kind === 'bearer' && signsIn)) return [];
     if (credential.in === 'cookie') return [{ credential, variable: null }];
     const own = { bearer: 'token', basic: 'login', key: kebabCase(as.replace(/^x-/i, '')) || 'key' }[kind];
-    const variable = `${prefix}_${screaming(own)}`;
+    const called = `${prefix}_${screaming(own)}`;
+    const variable = kind === 'key' && taken.has(called) ? `${called}_KEY` : called;
     // Several schemes may end in the same token.
     if (taken.has(variable)) return [];
     taken.add(variable);
