@@ -146,7 +146,7 @@ export class PageReader {
   #spreadRules(): void {
     const changed = new Set<Element>();
     /** What elements take over from what they stand in though it is not handed down by itself. */
-    const takenOver = new Map<Gathered, Set<string>>();
+    const takenOver = new Map<Gathered, readonly string[]>();
     for (const rule of this.#rules) {
       let matched: Iterable<Element>;
       try {
@@ -164,7 +164,7 @@ export class PageReader {
         if (!g || (owners !== undefined && !element.matches(owners))) continue;
         for (const boundary of rule.boundaries) this.#boundaries.add(boundary);
         if (rule.changesUnits) changed.add(element);
-        if (takes.length) takenOver.set(g, new Set([...(takenOver.get(g) ?? []), ...takes]));
+        if (takes.length) takenOver.set(g, [...(takenOver.get(g) ?? []), ...takes]);
         for (const name of names) {
           g.names.add(name);
           if (!rule.isConditional) continue;
@@ -548,8 +548,6 @@ const titleOf = (drawing: Element): string =>
 /** What is in a page and shows nothing. */
 const UNREAD = ['style', 'link', 'meta', 'title', 'script'];
 
-/** Properties, and values of them, by which something that takes its place can be unseen. */
-const MAY_CLOSE = ['opacity', 'visibility', 'overflow-y', 'grid-template-rows'];
 /** What is shown before or after an element, with what it takes from attributes of that, which may not stay there. */
 const said = (content: string, element: Element): string =>
   content.replace(
@@ -562,6 +560,8 @@ const said = (content: string, element: Element): string =>
 const USUAL_SIZE = 16;
 const REM = /(?<![\w.-])(-?(?:\d*\.)?\d+)rem\b/g;
 
+/** Properties, and values of them, by which something that takes its place can be unseen. */
+const MAY_CLOSE = ['opacity', 'visibility', 'overflow-y', 'grid-template-rows'];
 const UNSEEN = /^(0|0\.0\d*|hidden|collapse|0fr)$/;
 const HIDING = ['display', 'visibility', 'opacity'];
 

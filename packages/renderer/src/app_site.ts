@@ -1,7 +1,7 @@
 import { createStandIn, type EmittedProject, type StandIn, type StandInPlan } from '@tovel/core';
 import { AppBuild, bundledPage } from './app_build.ts';
 import type { Site } from './renderer.ts';
-import { buildVendor } from './vendor.ts';
+import { vendorFile } from './vendor.ts';
 
 const ORIGIN = 'https://app.invalid';
 const BASE = '/app/';
@@ -25,7 +25,6 @@ export async function runningApp(
   const { files, error } = await bundle.build(emitted);
   await bundle.dispose();
   if (error !== null) throw new Error(`The app does not build: ${error}`);
-  const packages = await buildVendor();
   const assets = new Map<string, string>();
   const standIns = new Map<string, StandIn>();
   let page = '';
@@ -41,7 +40,7 @@ export async function runningApp(
     body ? { type: 'text/javascript; charset=utf-8', body } : null;
   const site: Site = async ({ origin, pathname, searchParams }, request) => {
     if (origin !== ORIGIN) return null;
-    if (pathname.startsWith('/_vendor/')) return script(packages.get(pathname.slice(9)));
+    if (pathname.startsWith('/_vendor/')) return script(await vendorFile(pathname.slice(9)));
     if (!pathname.startsWith(BASE)) return null;
     const asked = decodeURIComponent(pathname.slice(BASE.length));
     if (asked === '_app/app.js') return script(files.get('app.js'));

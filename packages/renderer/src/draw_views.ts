@@ -39,9 +39,8 @@ export type ReferenceKind = (typeof REFERENCES)[number];
 const DRAWN_ORIGIN = 'https://drawn.invalid';
 
 /**
- * How a view was drawn: its source as a browser shows it, or the picture that came with it; or how it is in
- * another target. Where the source is no page, its
- * elements are those that were read of it.
+ * How a view was drawn: its source as a browser shows it, or the picture that came with it; or how it is in another
+ * target. Where the source is no page, its elements are those that were read of it.
  * @throws Error in words where there is nothing to compare with
  */
 export async function drawReference(

@@ -16,5 +16,5 @@ export { sourcePage, type SourcePage } from './source_site.ts';
 export { listenTo } from './listen_to.ts';
 export { drawLibrary, type DrawnLibrary } from './draw_library.ts';
 export { bridgeScript, notesScript } from './in_page_scripts.ts';
-export { buildVendor } from './vendor.ts';
+export { buildVendor, vendorFile } from './vendor.ts';
 export { decoded, differencePicture } from './pictures.ts';

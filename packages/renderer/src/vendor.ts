@@ -3,8 +3,9 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 
-/** The packages that generated apps import; bundled once, shared by all of them. */
-export const VENDOR: Readonly<Record<string, string>> = {
+type Packages = Readonly<Record<string, string>>;
+
+const USUAL: Packages = {
   react: 'react',
   'react/jsx-runtime': 'react-jsx-runtime',
   'react-dom': 'react-dom',
@@ -13,23 +14,30 @@ export const VENDOR: Readonly<Record<string, string>> = {
   'react-router/dom': 'react-router-dom',
   '@tanstack/react-query': 'react-query',
   'chart.js/auto': 'chart',
-  vue: 'vue',
-  'vue-router': 'vue-router',
-  '@tanstack/vue-query': 'vue-query',
 };
+const OF_VUE: Packages = { vue: 'vue', 'vue-router': 'vue-router', '@tanstack/vue-query': 'vue-query' };
+
+/** The packages that generated apps import; bundled once, shared by all of them. */
+export const VENDOR: Packages = { ...USUAL, ...OF_VUE };
 
 /** Those that are CommonJS have no names to hand on, so they are asked for them. */
 const COMMON_JS = /^react(?:\/|-dom|$)/;
 
-let vendor: Promise<ReadonlyMap<string, Uint8Array>> | null = null;
+type Files = ReadonlyMap<string, Uint8Array>;
+let usual: Promise<Files> | null = null;
+let ofVue: Promise<Files> | null = null;
 
-/** The vendor files by name, bundled once. One React for all of them, since they are split where they share. */
-export const buildVendor = (): Promise<ReadonlyMap<string, Uint8Array>> => (vendor ??= bundled());
+/** The vendor files of apps that run, by name. One React for all of them, since they are split where they share. */
+export const buildVendor = (): Promise<Files> => (usual ??= bundled(USUAL));
 
-async function bundled(): Promise<Map<string, Uint8Array>> {
+/** A vendor file by its name; those of Vue are bundled when one is first asked for, which few do. */
+export const vendorFile = async (name: string): Promise<Uint8Array | undefined> =>
+  (await buildVendor()).get(name) ?? (await (ofVue ??= bundled(OF_VUE))).get(name);
+
+async function bundled(packages: Packages): Promise<Files> {
   const require = createRequire(import.meta.url);
   const sources = new Map<string, string>();
-  for (const [specifier, name] of Object.entries(VENDOR)) {
+  for (const [specifier, name] of Object.entries(packages)) {
     const names = COMMON_JS.test(specifier) ? namesOf(require(specifier) as object) : null;
     sources.set(
       name,

@@ -1,4 +1,5 @@
 import { isRecord } from '../json/json.ts';
+import { escaped } from './pointer.ts';
 
 /** What has to be sent along so that an API answers, as a security scheme of its document says it. */
 export interface ApiCredential {
@@ -30,7 +31,7 @@ export function credentialsOf(
   const schemes = isRecord(components) ? components.securitySchemes : undefined;
   if (!isRecord(schemes)) return [];
   return Object.entries(schemes).flatMap(([name, value]): ApiCredential[] => {
-    const at = `/components/securitySchemes/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`;
+    const at = `/components/securitySchemes/${escaped(name)}`;
     const scheme = resolved(value, at);
     if (!isRecord(scheme)) {
       tell(at, 'expected a security scheme');
@@ -75,15 +76,4 @@ function signInOf(scheme: Readonly<Record<string, unknown>>): { readonly signIn?
   ];
   const signIn = said.find((one): one is string => typeof one === 'string' && one !== '');
   return signIn === undefined ? {} : { signIn: signIn.slice(0, 500) };
-}
-
-/**
- * Names of the credentials that an operation asks for, in any of its alternatives.
- * @param own what the operation says of it, which goes before what the document says
- */
-export function askedCredentials(own: unknown, documents: unknown): string[] {
-  const said = Array.isArray(own) ? own : documents;
-  return Array.isArray(said)
-    ? [...new Set(said.flatMap((one) => (isRecord(one) ? Object.keys(one) : [])))]
-    : [];
 }

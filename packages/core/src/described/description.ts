@@ -1,7 +1,8 @@
 import { isRecord } from '../json/json.ts';
 import type { FieldType } from '../model/app.ts';
-import { type ApiCredential, askedCredentials, credentialsOf } from './credentials.ts';
+import { type ApiCredential, credentialsOf } from './credentials.ts';
 import { deedOf, fieldTypeOf, type OperationDoes, type ParameterFor, purposeOf, typeOf } from './deeds.ts';
+import { escaped, unescaped } from './pointer.ts';
 
 export interface ApiParameter {
   readonly name: string;
@@ -215,6 +216,9 @@ class Reader {
     const id = typeof operation.operationId === 'string' ? operation.operationId : '';
     const summary = typeof operation.summary === 'string' ? operation.summary : '';
     const [does, reason] = deedOf({ id, method, path, summary, givesList: list !== null });
+    // What an operation says of who may call it goes before what the document says: alternatives, each with its schemes.
+    const said = Array.isArray(operation.security) ? operation.security : this.#document.security;
+    const security: readonly unknown[] = Array.isArray(said) ? said : [];
     const schema = list?.of ?? (method === 'get' ? answer : (sent ?? answer));
     return {
       id: id || `${method} ${path}`,
@@ -230,17 +234,9 @@ class Reader {
       ...(does === 'sign-in' && isRecord(answer) ? this.#saidIn(answer, 'token', TOKENS, /^string$/) : {}),
       sends: isRecord(sent) ? this.#fields(sent, `${at}/requestBody`, 0) : [],
       status: statusOf(operation.responses, method),
-      isGuarded: this.#isGuarded(operation.security),
-      credentials: askedCredentials(operation.security, this.#document.security),
+      isGuarded: security.length > 0 && !security.some((one) => isRecord(one) && !Object.keys(one).length),
+      credentials: [...new Set(security.flatMap((one) => (isRecord(one) ? Object.keys(one) : [])))],
     };
-  }
-
-  /** What an operation says of who may call it goes before what the document says. */
-  #isGuarded(own: unknown): boolean {
-    const said = Array.isArray(own) ? own : this.#document.security;
-    return (
-      Array.isArray(said) && said.length > 0 && !said.some((one) => isRecord(one) && !Object.keys(one).length)
-    );
   }
 
   /** The one record in an answer, where that holds it under a name for such. */
@@ -447,20 +443,6 @@ function isPattern(source: string): boolean {
 }
 
 const ENVELOPES = /^(data|items|results?|records|rows|content|entries|list|elements|values|hits)$/i;
-
-/** A part of a reference; what is no escape in it stays as it is. */
-function unescaped(part: string): string {
-  const plain = part.replace(/(%[0-9a-f]{2})+/gi, (bytes) => {
-    try {
-      return decodeURIComponent(bytes);
-    } catch {
-      return bytes;
-    }
-  });
-  return plain.replaceAll('~1', '/').replaceAll('~0', '~');
-}
-
-const escaped = (part: string): string => part.replaceAll('~', '~0').replaceAll('/', '~1');
 
 function nameOfReference(value: unknown): string | null {
   if (!isRecord(value) || typeof value.$ref !== 'string') return null;

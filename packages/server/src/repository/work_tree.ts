@@ -146,13 +146,13 @@ export class WorkTree {
     return (await this.#ask(git, ['rev-parse', 'HEAD'])).trim();
   }
 
-  /** Git in the folder, which is made a repository of its own. */
   /** The branches that the remote has. @throws GitError */
   async branches(): Promise<string[]> {
     const listed = await this.#ask(await this.#open(), ['ls-remote', '--heads', '--', this.#remote.address]);
     return [...listed.matchAll(/^\S+\s+refs\/heads\/(.+)$/gm)].map(([, name]) => name);
   }
 
+  /** Git in the folder, which is made a repository of its own. */
   async #open(): Promise<SimpleGit> {
     if (this.#git) return this.#git;
     await mkdir(this.tree, { recursive: true });

@@ -1,6 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import compress from '@fastify/compress';
-import { bridgeScript, buildVendor, bundledPage } from '@tovel/renderer';
+import { bridgeScript, buildVendor, bundledPage, vendorFile } from '@tovel/renderer';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { HttpError } from '../http/errors.ts';
 import { guard } from '../http/guard.ts';
@@ -30,7 +30,8 @@ export async function createRunServer(
   });
   await app.register(compress);
   guard(app, runPort);
-  const vendor = buildVendor();
+  // Ready when somebody asks for it.
+  void buildVendor();
   const policy = `default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors ${appOrigins}`;
   app.addHook(
     'onSend',
@@ -50,7 +51,7 @@ export async function createRunServer(
   );
 
   app.get<{ Params: { name: string } }>('/_vendor/:name', async (request, reply) => {
-    const file = (await vendor).get(request.params.name);
+    const file = await vendorFile(request.params.name);
     if (!file) throw new HttpError('not-found', 'No such file.');
     return reply.header('cache-control', 'private, max-age=3600').type(TYPES.js).send(Buffer.from(file));
   });

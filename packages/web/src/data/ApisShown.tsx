@@ -201,8 +201,8 @@ export function ApisShown({
             </h4>
             {wants.length > 0 && (
               <p>
-                It is sent {listed(wants.map(saysOfCredential))}. The environment of the app says what that is
-                (<code>.env.example</code> names it); nothing of it is kept here.
+                It is sent {listed.format(wants.map(saysOfCredential))}. The environment of the app says what
+                that is (<code>.env.example</code> names it); nothing of it is kept here.
               </p>
             )}
             <table>
@@ -261,5 +261,4 @@ function saysOfCredential({ kind, in: place, as }: ApiCredential): string {
   return kind === 'basic' ? 'a name and a password' : 'a token of who has signed in';
 }
 
-const listed = (all: readonly string[]): string =>
-  all.length < 2 ? all.join('') : `${all.slice(0, -1).join(', ')} and ${all.at(-1)}`;
+const listed = new Intl.ListFormat('en-GB', { type: 'conjunction' });

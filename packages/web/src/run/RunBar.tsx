@@ -81,7 +81,6 @@ export function RunBar({
   onWidth,
 }: RunBarProps) {
   const { base, past, app } = useProject();
-  // The name of a drawing may be all of what it says.
   const name = here === null ? '' : app.screens[here].name;
   return (
     <Bar role="toolbar" aria-label="Run">

@@ -594,7 +594,6 @@ function inDrawer({ at: _at, from: _from, ...style }: ElementStyle): ElementStyl
 const PLACE =
   /^(position|top|right|bottom|left|z-index|transform|margin-|(min-|max-)?(width|height)$|flex-(grow|shrink|basis)|align-self|order|grid-(column|row))/;
 
-/** The drawer itself: at one side of the window, as high as it, above a shade; only where the part is hidden. */
 /** Whether a link looks like a button, by its role or its author's word. */
 const isDeed = (element: Element): boolean =>
   textOf(element) !== '' && (roleOf(element) === 'button' || saysButton(element.classes));
@@ -603,6 +602,7 @@ const isDeed = (element: Element): boolean =>
 const spokenName = (element: Element): string =>
   isNameless(element) ? namelessLabel(element) : element.name;
 
+/** The drawer itself: at one side of the window, as high as it, above a shade; only where the part is hidden. */
 function drawerRule(element: Element, { side, below }: Drawer): Omit<StyleRule, 'className' | 'key'> {
   const other = side === 'left' ? 'right' : 'left';
   return {

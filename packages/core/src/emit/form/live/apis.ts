@@ -33,9 +33,12 @@ export interface SentAlong {
   readonly variable: string | null;
 }
 
-/** Whether an operation says who has signed in, or that nobody has any more. */
-export const keepsToken = ({ does, token }: ApiOperation): boolean =>
-  does === 'sign-out' || (does === 'sign-in' && token !== undefined);
+/** Whether an operation says who has signed in. */
+const givesToken = ({ does, token }: ApiOperation): boolean => does === 'sign-in' && token !== undefined;
+
+/** The same, or that nobody has any more. */
+export const keepsToken = (operation: ApiOperation): boolean =>
+  operation.does === 'sign-out' || givesToken(operation);
 
 /** What the operations that are asked want to be sent along; who signs in within the app has the token from there. */
 function sentAlong(
@@ -45,7 +48,7 @@ function sentAlong(
 ): SentAlong[] {
   const used = operations.filter(({ id }) => isAsked(id));
   const names = new Set(used.flatMap((operation) => operation.credentials));
-  const signsIn = used.some(({ does, token }) => does === 'sign-in' && token !== undefined);
+  const signsIn = used.some(givesToken);
   const taken = new Set([`${prefix}_URL`]);
   return credentials.flatMap((credential): SentAlong[] => {
     const { name, kind, as = '' } = credential;
