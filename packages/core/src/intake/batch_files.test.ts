@@ -64,6 +64,24 @@ test('files that came without their folders are known by their names, where only
   ]);
 });
 
+test('of several files of one name, the one stands in whose path ends as what was asked for does', () => {
+  const files = batch(
+    ...['docs/x.html', 'faces/female/1.jpg', 'faces/male/1.jpg', 'old/logo.png', 'new/logo.png'].map((path) =>
+      file(path),
+    ),
+  );
+  const found = (reference: string): string | undefined => files.at(reference, 'docs/x.html')?.path;
+  expect(['demo/faces/female/1.jpg', 'demo/1.jpg', 'img/logo.png', 'Female/1.JPG'].map(found)).toEqual([
+    'faces/female/1.jpg',
+    undefined,
+    undefined,
+    'faces/female/1.jpg',
+  ]);
+  expect(files.notices[0].message).toBe(
+    '“docs/demo/faces/female/1.jpg” did not come along; “faces/female/1.jpg”, whose path ends most alike, stands for it.',
+  );
+});
+
 test('what is referred to counts as used, and is kept once', () => {
   const files = batch(file('a.png', 'same'), file('b.png', 'same'), file('c.png'));
   const [a, b] = ['a.png', 'b.png'].map((name) => files.assetAt(name, 'x.html')!);

@@ -1,3 +1,4 @@
+import { grouped } from '../json/grouped.ts';
 import { ASSET_TYPES, type AssetRef, type Notice } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import {
@@ -37,7 +38,7 @@ export class BatchFiles {
   readonly #packages = new Set<string>();
   readonly #styleSources: string[] = [];
   /** The only file of each name, or null where several have it. */
-  #names: Map<string, InputFile | null> | null = null;
+  #names: ReadonlyMap<string, readonly InputFile[]> | null = null;
   /** What was found elsewhere, and has been said. */
   readonly #moved = new Set<string>();
   readonly #addressOf: (asset: AssetRef, bytes: Uint8Array) => string;
@@ -170,26 +171,26 @@ export class BatchFiles {
     return this.#files.get(path) ?? this.#byEnding(path) ?? this.#byName(path, from);
   }
 
-  /** Files that were dropped without their folders, or that lie elsewhere: the only one of its name. */
+  /**
+   * Files that were dropped without their folders, or that lie elsewhere: the only one of its name, or the only one
+   * that shares most of its path's end with what was asked for.
+   */
   #byName(path: string, from: string): InputFile | undefined {
-    const name = nameIn(path);
-    if (!this.#names) {
-      this.#names = new Map();
-      for (const file of this.#files.values()) {
-        if (!MOVABLE.has(kindOfFile(file.path))) continue;
-        const key = nameIn(file.path);
-        this.#names.set(key, this.#names.has(key) ? null : file);
-      }
-    }
-    const file = this.#names.get(name);
+    this.#names ??= grouped(
+      [...this.#files.values()].filter((file) => MOVABLE.has(kindOfFile(file.path))),
+      (file) => nameIn(file.path),
+    );
+    const named = this.#names.get(nameIn(path)) ?? [];
+    const file = named.length > 1 ? likestEnd(named, path) : named[0];
     if (!file) return undefined;
     if (!this.#moved.has(path)) {
       this.#moved.add(path);
+      const why = named.length > 1 ? 'whose path ends most alike' : 'the only file of that name';
       this.notice(
         'info',
         'found-elsewhere',
         from,
-        `“${path}” did not come along; “${file.path}”, the only file of that name, stands for it.`,
+        `“${path}” did not come along; “${file.path}”, ${why}, stands for it.`,
       );
     }
     return file;
@@ -257,6 +258,21 @@ export class BatchFiles {
 }
 
 /** A file's name without its folders; some machines do not tell capitals. */
+/** The one file that has more folders at its end in common with a path than all others; none when that says nothing. */
+function likestEnd(files: readonly InputFile[], path: string): InputFile | undefined {
+  const wanted = path.toLowerCase().split('/');
+  const shared = files.map((file) => {
+    const parts = file.path.toLowerCase().split('/');
+    let count = 0;
+    while (count < parts.length && count < wanted.length && parts.at(-1 - count) === wanted.at(-1 - count))
+      count += 1;
+    return count;
+  });
+  const most = Math.max(...shared);
+  const best = files.filter((_, at) => shared[at] === most);
+  return most > 1 && best.length === 1 ? best[0] : undefined;
+}
+
 const nameIn = (path: string): string => path.replace(/^.*\//, '').toLowerCase();
 
 /** The type that something written into a reference is kept under; null for what is not kept. */

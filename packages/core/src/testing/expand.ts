@@ -132,5 +132,45 @@ export function drawn(
     const [root, ...others] = made as { readonly look: Look | null }[];
     return [{ ...root, look: both(root.look, placed) }, ...others];
   };
-  return draw(root, rules, {})[0];
+  return placed(draw(root, rules, {})[0]);
+}
+
+/** What is drawn, with what looks say of where elements stand said by those themselves. */
+function placed(node: unknown, own = ':only-child', outer = '', tag = ''): unknown {
+  if (typeof node !== 'object' || node === null || !('children' in node)) return node;
+  const { children, look, tag: named } = node as Drawn;
+  const elements = children.filter((child) => typeof child === 'object');
+  return {
+    ...node,
+    look: look && atPlace(look, own, outer, tag),
+    children: children.map((child) => {
+      const at = elements.indexOf(child as object);
+      const ends = `${at === 0 ? ':first-child' : ''}${at === elements.length - 1 ? ':last-child' : ''}`;
+      return typeof child === 'string' ? child : placed(child, ends, own, named);
+    }),
+  };
+}
+
+interface Drawn {
+  readonly tag: string;
+  readonly look: Look | null;
+  readonly children: readonly (object | string)[];
+}
+
+/** Null for what says nothing, as no class does. */
+function atPlace([base, at, from, states = {}]: Look, own: string, outer: string, tag: string): Look | null {
+  const holds = (state: string): boolean | null => {
+    const [, of, isNot, end] =
+      /^(?::is\((\w+))?(:not\()?(:(?:first|last)-child)\)?(?: > \*\))?$/.exec(state) ?? [];
+    if (!end) return null;
+    return (of === undefined || of === tag) && (of === undefined ? own : outer).includes(end) !== !!isNot;
+  };
+  const told = Object.entries(states).map(([state, block]) => [state, block, holds(state)] as const);
+  const made = [
+    Object.assign({}, base, ...told.flatMap(([, block, is]) => (is ? [block] : []))) as Look[0],
+    at,
+    from,
+    Object.fromEntries(told.flatMap(([state, block, is]) => (is === null ? [[state, block]] : []))),
+  ] as const;
+  return made.some((table) => Object.keys(table).length) ? made : null;
 }

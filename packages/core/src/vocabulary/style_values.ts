@@ -11,6 +11,8 @@ import { string, url } from 'css-tree/utils';
 
 /** Longest value of a declaration, in UTF-16 units: long gradients and clip paths have a few thousand. */
 const LONGEST = 20_000;
+/** From here on a matcher may stop before it is through, in UTF-16 units. */
+const LONG_LIST = 1_000;
 const MOST_KNOWN = 50_000;
 const known = new Map<string, string | null>();
 
@@ -55,8 +57,29 @@ function findStyleProblem(property: string, value: string): string | null {
   // A variable can stand for any part of a value, so there is no grammar to hold it to.
   if (/\bvar\(/i.test(value) || BEYOND.has(property)) return null;
   // Names of assets hold a colon, which a grammar of addresses does not mind but one of bare words does.
-  const { error } = dictionary.matchProperty(property, value);
-  return error ? `“${value.slice(0, 60)}” is no value of ${property}` : null;
+  return isValueOf(property, value) ? null : `“${value.slice(0, 60)}” is no value of ${property}`;
+}
+
+/** The matcher gives up on long lists (a hundred shadows in a row), so those are held to the grammar item by item. */
+function isValueOf(property: string, value: string): boolean {
+  const isOne = (text: string): boolean => !dictionary.matchProperty(property, text).error;
+  return (value.length > LONG_LIST && itemsOf(value).every(isOne)) || isOne(value);
+}
+
+/** The parts of a list between its commas; those within parentheses are no ends. */
+function itemsOf(value: string): string[] {
+  const items: string[] = [];
+  let depth = 0;
+  let from = 0;
+  tokenize(value, (type, start, end) => {
+    if (type === tokenTypes.Function || type === tokenTypes.LeftParenthesis) depth += 1;
+    else if (type === tokenTypes.RightParenthesis) depth -= 1;
+    else if (type === tokenTypes.Comma && depth === 0) {
+      items.push(value.slice(from, start));
+      from = end;
+    }
+  });
+  return [...items, value.slice(from)];
 }
 
 /** The first token that would leave its declaration, hide something, or fetch; null when there is none. */

@@ -73,6 +73,24 @@ test.each([
   else expect(found).toBeNull();
 });
 
+test.each([
+  [
+    'shadows by the hundred',
+    Array.from({ length: 240 }, (_, at) => `rgba(0, 50, 126, 0.12) ${at}px 0px 0px -6px`),
+    null,
+  ],
+  [
+    'one wrong among them',
+    [...Array<string>(99).fill('red 1px 0px'), 'red sideways'],
+    /no value of box-shadow/,
+  ],
+  ['nothing between two commas', [...Array<string>(99).fill('red 1px 0px'), ''], /no value of box-shadow/],
+])('a list too long for the matcher is held to the grammar by its items: %s', (_, shadows, problem) => {
+  const found = styleProblem('box-shadow', shadows.join(', '));
+  if (problem) expect(found).toMatch(problem);
+  else expect(found).toBeNull();
+});
+
 test('a style keeps what is good of it, and is the same value where all is', () => {
   const good = { color: 'red' };
   expect(cleanStyle(good, () => {})).toBe(good);

@@ -72,7 +72,7 @@ export function printRules(
     said.map((one) => {
       const [selector, rule] = one;
       const blocksOf = parted(rule.states).map(
-        ([some, css]) => [some.map((state) => `${selector}${state}`).join(',\n'), css, rule.key] as const,
+        ([some, css]) => [some.map((state) => inState(selector, state)).join(',\n'), css, rule.key] as const,
       );
       return [one, blocksOf];
     }),
@@ -105,6 +105,12 @@ export function printRules(
   for (const width of widthsIn('at').sort((a, b) => b - a)) inside('<=', 'at', width);
   for (const width of widthsIn('from').sort((a, b) => a - b)) inside('>=', 'from', width);
   return { text: out.length ? `${out.join('\n')}\n` : '', lines };
+}
+
+/** A class in a state; what stands right within something in one is written as its child. */
+function inState(selector: string, state: string): string {
+  const within = /^:is\((.+) > \*\)$/.exec(state);
+  return within ? `${within[1]} > ${selector}` : `${selector}${state}`;
 }
 
 /** So much of the shorter of two states is the same at least where they are written together. */

@@ -26,6 +26,7 @@ import { withOwnRules } from './own_rules.ts';
 import { formOf } from './columns.ts';
 import { holdsContent, type Hollow, hollowed } from './hollow.ts';
 import { noteAddresses } from './own_links.ts';
+import { rowPlaces } from './row_places.ts';
 import { valuesInOrder } from './route_looks.ts';
 import { asTheirs, type TheirComponent } from './theirs.ts';
 import {
@@ -155,7 +156,14 @@ export function extractComponents(
       (candidate) => names.has(candidate) || known.views.has(candidate),
     );
     names.add(name);
-    const drawn = withOwnRules(made.template, made.places, name);
+    const rows =
+      component.kind === 'list'
+        ? rowPlaces(
+            made.places.map(({ node }) => node),
+            [...new Set(made.places.map(({ body }) => bodies.get(body)!.root))],
+          )
+        : null;
+    const drawn = withOwnRules(made.template, made.places, name, rows);
     wholes.set(component.id, drawn);
     covered.set(component.id, made.places.length / places.length);
     const usesAll = made.places.map(

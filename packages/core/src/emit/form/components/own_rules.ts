@@ -2,19 +2,22 @@ import { camelCase, capital, uniqueCodeName } from '../../../model/names.ts';
 import type { Expression } from '../../../expression/expression.ts';
 import { isElement, isText, type MarkupElement, type MarkupNode, type StyleRule } from '../markup.ts';
 import { lookText } from '../styles/look_text.ts';
+import { givenAll, placedLook, type RowPlace } from './row_places.ts';
 import { parseClassRef, type Place, type Prop, type Template } from './template.ts';
 
 /**
  * A component's own rules. The same class name means another on another screen, so that they get names of its own
  * (docs/NAMING.md): the outermost element is called as the component is, what stands in it after that, a text that a prop gives
  * after the prop, and a look that a prop decides after what the prop says.
+ * @param rows where each place stands among its siblings, of a list
  */
 export function withOwnRules(
   template: Template,
   places: readonly Place[],
   component: string,
+  rows: readonly RowPlace[] | null = null,
 ): { root: MarkupElement; props: readonly Prop[]; rules: StyleRule[] } {
-  const rules = new OwnRules(places, template.root, camelCase(component));
+  const rules = new OwnRules(places, template, camelCase(component), rows);
   return { root: rules.visit(template.root, true), props: template.props, rules: rules.all() };
 }
 
@@ -31,10 +34,15 @@ class OwnRules {
   readonly #within: string;
   readonly #rules = new Map<string, StyleRule>();
   readonly #byLook = new Map<string, string>();
+  readonly #template: Template;
+  readonly #rows: readonly RowPlace[] | null;
 
-  constructor(places: readonly Place[], root: MarkupElement, name: string) {
+  constructor(places: readonly Place[], template: Template, name: string, rows: readonly RowPlace[] | null) {
+    const { root } = template;
     this.#places = places;
+    this.#template = template;
     this.#name = name;
+    this.#rows = rows;
     const ref = root.className ?? Object.values(root.variant?.classes ?? {}).find((one) => one !== null);
     this.#within = ref ? plainOf(parseClassRef(ref).className) : '';
   }
@@ -43,11 +51,19 @@ class OwnRules {
     return [...this.#rules.values()];
   }
 
-  visit(node: MarkupElement, isRoot = false): MarkupElement {
+  /** @param row the tag of the row that it stands right within */
+  visit(node: MarkupElement, isRoot = false, row: string | null = null): MarkupElement {
     const { className, variant } = node;
     const children = (): MarkupNode[] =>
-      node.children.map((child) => (isElement(child) ? this.visit(child) : child));
+      node.children.map((child) =>
+        isElement(child) ? this.visit(child, false, isRoot ? node.tag : null) : child,
+      );
     if (!variant) return { ...node, className: this.#take(className, node, isRoot), children: children() };
+    const placed = isRoot || row !== null ? this.#placed(variant, row) : null;
+    if (placed) {
+      const { variant: _variant, ...plain } = node;
+      return { ...plain, className: this.#add(placed, node, isRoot), children: children() };
+    }
     const word = wordOf(variant.by);
     // What it is without more comes first; the others are laid over it.
     const usual = variant.classes.false ?? variant.classes.plain ?? null;
@@ -69,13 +85,36 @@ class OwnRules {
     over?: { readonly under: string | null; readonly said: string },
   ): string | null {
     if (ref === null) return null;
+    const rule = this.#ruleAt(ref);
+    return rule ? this.#add(rule, node, isRoot, over) : null;
+  }
+
+  #ruleAt(ref: string): StyleRule | undefined {
     const { place, className } = parseClassRef(ref);
-    const rule = this.#places[place].rules.get(className);
-    if (!rule) return null;
+    return this.#places[place].rules.get(className);
+  }
+
+  /** The look that is told by where a row stands; null where a variant is told by something else. */
+  #placed({ by, classes }: NonNullable<MarkupElement['variant']>, row: string | null): StyleRule | null {
+    if (!this.#rows || by.kind !== 'prop') return null;
+    const given = givenAll(this.#template, by.name);
+    const named = Object.values(classes).find((ref) => ref !== null);
+    if (!given || !named) return null;
+    const bare: StyleRule = { ...this.#ruleAt(named)!, base: {}, at: {}, from: {}, states: {} };
+    const looks = given.map((value) => (classes[value] ? this.#ruleAt(classes[value])! : bare));
+    return placedLook(looks, this.#rows, row);
+  }
+
+  #add(
+    rule: StyleRule,
+    node: MarkupElement,
+    isRoot: boolean,
+    over?: { readonly under: string | null; readonly said: string },
+  ): string {
     const look = lookText(rule);
     const known = this.#byLook.get(look);
     if (known) return known;
-    const wanted = this.#nameFor(plainOf(className), node, isRoot);
+    const wanted = this.#nameFor(plainOf(rule.className), node, isRoot);
     const name = uniqueCodeName(wanted, 'part', (candidate) => this.#rules.has(candidate));
     this.#rules.set(name, {
       ...rule,

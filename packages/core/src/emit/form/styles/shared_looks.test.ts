@@ -67,6 +67,11 @@ test.each<[what: string, more: Partial<StyleRule>, name: string]>([
     'linkStates',
   ],
   [
+    'where something stands',
+    { states: { ':is(tr:not(:first-child) > *)': { color: '#036', opacity: '0.5' } } },
+    'linkSeparated',
+  ],
+  [
     'at other widths',
     { base: { width: '33.3333%', 'flex-shrink': '0' }, at: { '767': { width: '100%', 'flex-shrink': '1' } } },
     'third',

@@ -43,10 +43,14 @@ export function sharedName(places: readonly Place[], units: readonly Unit[]): st
   const names = new Set(places.map(({ rule }) => plainName(rule.className)));
   const [only] = names;
   const said = names.size === 1 ? only : (wideName(units) ?? saidBy(units) ?? commonName(places));
-  const words = new Set(units.map(({ kin }) => STATE_WORDS[kin] ?? 'states'));
+  const words = new Set(units.map(({ kin }) => STATE_WORDS[kin] ?? placeWord(kin) ?? 'states'));
   if (!units.every(isOfState)) return said;
   return camelCase(`${said} ${words.size === 1 ? [...words][0] : 'states'}`);
 }
+
+/** What is said of where something stands in a list, in a word. */
+const placeWord = (state: string): string | null =>
+  !/:(first|last)-child/.test(state) ? null : state.includes(':not(') ? 'separated' : 'atEnd';
 
 /** A name for what is said under many: the one declaration that it is, as `clearBoth`; null where it is more. */
 function saidBy(units: readonly Unit[]): string | null {
