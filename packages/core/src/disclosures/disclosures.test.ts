@@ -117,6 +117,11 @@ test.each([
     `<ul><li><a href="#">Reports</a><ul hidden>${LINKS}</ul></li><li><a href="c.html">C</a></li></ul>`,
     ['0.93: section Reports | Reports toggle'],
   ],
+  [
+    'not by a toggle that stands in each of several rows',
+    `<div><main><div><p>A</p><button class="toggle">Actions</button></div><div><p>B</p><button class="toggle">Actions</button></div></main><p hidden>Good news.</p></div>`,
+    [],
+  ],
   ['not beside what leads elsewhere', `<ul><li><a href="c.html">C</a><ul hidden>${LINKS}</ul></li></ul>`, []],
   [
     'not what sends a form',

@@ -300,9 +300,11 @@ class Finder {
       // What holds several controls is a bar or a list, whose controls stand beside parts of their own.
       const right = new Set(pressed.flatMap((all) => (all.length === 1 ? all : [])));
       const isInReach = (one: Element): boolean => reach === 'near' || right.has(one);
-      const sure = found.find(
+      const toggles = found.filter(
         (one) => SAYS_TOGGLE.test(signsOf(one)) && isInReach(one) && (leadsNowhere(one) || saysItOpens(one)),
       );
+      // Of those that stand in each of several rows none opens what stands beside all of these.
+      const sure = toggles.find((one) => !toggles.some((other) => other !== one && isSameToggle(one, other)));
       if (sure)
         return [
           {
@@ -436,6 +438,10 @@ class Finder {
     });
   }
 }
+
+/** Whether two controls say the same, and were made alike. */
+const isSameToggle = (one: Element, other: Element): boolean =>
+  labelOf(one) === labelOf(other) && signsOf(one) === signsOf(other);
 
 const opens = (part: Element, does: 'toggle' | 'open' | 'close'): Target => ({
   kind: 'disclose',
