@@ -70,6 +70,20 @@ test.each<[string, string[], string[]]>([
   expect(chosenOf(screens(...drawn.map((one, i) => one + beside(i))))).toEqual(expected);
 });
 
+test.each([
+  ['a sentence with something marked in it', 'Lend it with <b>NAME</b> or ask for it at the desk', 0],
+  ['a mark before a text', '<b>NAME</b> Lend it', 1],
+  ['a sentence that is the same', 'Lend it with <b>a card</b> or ask for it at the desk', 1],
+])('%s is %#', (_, html, count) => {
+  const pages = ['Saw', 'Drill', 'Rasp', 'Plane'].map((name, i) =>
+    pageOfHtml(
+      `<h1>${name}</h1><p class="hint" style="background-color:#eee;border-top-left-radius:4px;padding-top:4px">${html.replace('NAME', name)}</p>${'<hr>'.repeat(i)}`,
+      name,
+    ),
+  );
+  expect(choose(candidates(pages)).length).toBe(count);
+});
+
 test('what differs in more than a component can be given is none', () => {
   const wide = (n: number): string =>
     `<g data-name="Sheet"><rect x="0" y="0" width="300" height="400" rx="4" fill="#fff" stroke="#ddd"/>${Array.from({ length: 12 }, (_, i) => label(10, 20 + i * 20, `Line ${i} of ${n}`)).join('')}</g>`;

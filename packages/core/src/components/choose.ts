@@ -56,7 +56,7 @@ export function choose<C extends Candidate>(candidates: readonly C[], same: read
     const forms = new Set(candidate.sights.map(({ element }) => shapeOf(element))).size;
     const cells = Math.min(...candidate.sights.map(cellsOf));
     if (most + forms - 1 > mostGiven(candidate.kind, cells) || !isOneThing(candidate.sights)) return [];
-    if (most > 0 && candidate.sights.every(isHeads)) return [];
+    if (most > 0 && (candidate.sights.every(isHeads) || candidate.sights.some(isProse))) return [];
     const unity = unityOf(candidate);
     if (unity < LEAST_UNITY) return [];
     return [{ candidate, unity, given: usual, worth: Infinity, saves: 0 }];
@@ -264,6 +264,11 @@ const isHeads = ({ element: { tag }, children }: Sight): boolean =>
   tag === 'thead'
     ? children.every(isHeads)
     : tag === 'tr' && children.length > 0 && children.every(({ element }) => element.tag === 'th');
+
+/** Whether it is a sentence with something marked in it: what that says is said where it is read, and not given to anything. */
+const isProse = ({ element: { children } }: Sight): boolean =>
+  children.some(({ tag }) => tag !== undefined) &&
+  children.filter(({ tag, text }) => tag === undefined && /\p{L}/u.test(text ?? '')).length > 1;
 
 const kinds = new WeakMap<Element, ReadonlyMap<string, number>>();
 
