@@ -214,6 +214,18 @@ test('text keeps the spaces that show, and only those', async () => {
   expect(byId(screen, 'b').text).toBe('x\n  y');
 });
 
+test('a space between what stands in a line is there also where the line breaks', async () => {
+  const box = (id: string): string => `<b id="${id}" style="display:inline-block;width:80px">${id}</b>`;
+  const screen = await read(
+    `<p id="row" style="width:180px">\n${['u', 'v', 'w'].map(box).join('\n')}\n</p><p id="bars" style="display:flex">${box('x')} ${box('y')}</p><p id="broken">${box('z')} <br> ${box('q')}</p>`,
+  );
+  const between = (id: string): unknown[] =>
+    byId(screen, id).children.map(({ tag, text }) => (tag === undefined ? text : tag));
+  expect(between('row')).toEqual(['b', ' ', 'b', ' ', 'b']);
+  expect(between('bars')).toEqual(['b', 'b']);
+  expect(between('broken')).toEqual(['b', 'br', 'b']);
+});
+
 test('the place of what shows something of elsewhere is as large as the page says, by its tag too', async () => {
   const screen = await read(
     '<div id="map"><iframe id="by-rule" src="x" width="90" height="80"></iframe></div><iframe id="by-itself" src="x"></iframe><div style="width:400px"><video id="by-attributes" width="50%" height="70" controls></video></div>',

@@ -514,11 +514,12 @@ export class PageReader {
     if (collapse && collapse !== 'collapse') return node.data;
     const text = node.data.replace(/[ \t\n\r\f]+/g, ' ');
     if (text === ' ') {
-      // What is hidden has no boxes: there a space shows where it parts what stands in one line.
-      if (isHidden) {
-        const isLine = !/flex|grid/.test(displayOf(parent));
-        return isLine && isInLine(node.previousSibling) && isInLine(node.nextSibling) ? ' ' : '';
-      }
+      // Where a line breaks a space has no box, as none has that is hidden: it parts what stands in a line all the same.
+      const isLine = !/flex|grid/.test(displayOf(parent));
+      const isBeside = (sibling: Node | null): boolean =>
+        isInLine(sibling) && (isHidden || sibling!.nodeType === 3 || hasBox(sibling as Element));
+      if (isLine && isBeside(node.previousSibling) && isBeside(node.nextSibling)) return ' ';
+      if (isHidden) return '';
       const range = this.#document.createRange();
       range.selectNode(node);
       return range.getClientRects().length ? ' ' : '';
@@ -539,7 +540,12 @@ export class PageReader {
 const displayOf = (element: Element): string => computedValue(element.computedStyleMap(), 'display') ?? '';
 
 const isInLine = (node: Node | null): boolean =>
-  node?.nodeType === 3 || (node?.nodeType === 1 && displayOf(node as Element).startsWith('inline'));
+  node?.nodeType === 3 ||
+  (node?.nodeType === 1 &&
+    (node as Element).localName !== 'br' &&
+    displayOf(node as Element).startsWith('inline'));
+
+const hasBox = (element: Element): boolean => element.getClientRects().length > 0;
 
 /** What a drawing says that it shows, in the title that is its own. */
 const titleOf = (drawing: Element): string =>

@@ -48,8 +48,9 @@ export function drawn(
     const rule = name ? of.find((candidate) => candidate.className === name) : undefined;
     return rule ? [rule.base, rule.at, rule.from, rule.states] : null;
   };
+  let items: Record<string, unknown> = {};
   const evaluate = (term: Expression, props: Props): unknown =>
-    valueOf(term, { props: props as Scope['props'], path: pathname });
+    valueOf(term, { props: props as Scope['props'], items: items as Scope['items'], path: pathname });
   const given = (value: PropValue | undefined, props: Props): PropValue | undefined =>
     typeof value === 'object' && 'given' in value
       ? (evaluate(value.given, props) as PropValue | undefined)
@@ -73,6 +74,17 @@ export function drawn(
       return node.list.records.flatMap(({ id: _id, ...record }) =>
         use(node.list.component, record, {}, null),
       );
+    if (isElement(node) && node.each) {
+      const { each, ...one } = node;
+      const before = items;
+      const { items: all } = evaluate(each.of, props) as { readonly items: readonly unknown[] };
+      const made = all.flatMap((item, i) => {
+        items = { ...before, [each.item]: item };
+        return [...(each.isApart && i ? [' '] : []), ...draw(one, of, props, content)];
+      });
+      items = before;
+      return made;
+    }
     if (!isElement(node) || (node.when && !evaluate(node.when, props))) return [];
     if (node.use) {
       const held = node.children.flatMap((child) => draw(child, of, props, content));

@@ -99,6 +99,7 @@ const KIND_WORDS: Readonly<Record<Prop['kind'], string>> = {
   flag: 'yes or no',
   choice: 'one of several',
   drawing: 'drawing',
+  list: 'list',
 };
 
 /** So many places are shown as pictures at first. */

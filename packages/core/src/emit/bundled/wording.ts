@@ -12,12 +12,21 @@ export function propType(prop: Prop, drawing: string): string {
       return 'boolean';
     case 'drawing':
       return drawing;
+    case 'list':
+      return `${prop.fields ? recordType(prop.fields, drawing) : 'string'}[]`;
     case 'choice':
       return (prop.choices ?? []).map(quote).join(' | ');
     default:
       return 'string';
   }
 }
+
+/** The type of a record in a list that is given as a whole. */
+const recordType = (fields: readonly Prop[], drawing: string): string =>
+  `{ ${['id: string', ...fields.map((one) => `${one.name}${one.isOptional ? '?' : ''}: ${propType(one, drawing)}`)].join('; ')} }`;
+
+/** Whether something is given drawn: as it is, or within a list. */
+export const isDrawn = ({ kind, fields = [] }: Prop): boolean => kind === 'drawing' || fields.some(isDrawn);
 
 /** What one of a list's records is called: `tools` → `tool`. */
 export function rowName(data: string): string {

@@ -187,8 +187,16 @@ export interface MarkupElement {
   readonly slots?: Readonly<Record<string, Expression>>;
   /** In a component: what it is left out without. */
   readonly when?: Expression;
-  /** It stands once for each text of a list, which is called so in it; what the list says at first. */
-  readonly each?: { readonly item: string; readonly of: Expression; readonly firsts: readonly string[] };
+  /** It stands once for each text or record of a list, which is called so in it; what a list of texts says at first. */
+  readonly each?: {
+    readonly item: string;
+    readonly of: Expression;
+    readonly firsts: readonly string[];
+    /** Of a list of records: the field that tells one from the others. */
+    readonly by?: string;
+    /** Whether there is a space between one and the next. */
+    readonly isApart?: true;
+  };
   /** Of the root of a component: it is given a class where it stands, at all of its places or at some. */
   readonly takesClass?: 'always' | 'sometimes';
   /** In a component: what decides the class, and the class for each of its values. */
@@ -247,13 +255,14 @@ export interface LiveUse {
   >;
 }
 
-/** What a prop is given: text, a yes, a picture, a drawing, or what comes of an expression. */
+/** What a prop is given: text, a yes, a picture, a drawing, what comes of an expression, or a list of texts or records. */
 export type PropValue =
   | string
   | boolean
   | { readonly asset: string }
   | { readonly node: MarkupElement }
-  | { readonly given: Expression };
+  | { readonly given: Expression }
+  | { readonly items: readonly (string | Readonly<Record<string, PropValue>>)[] };
 
 export interface MarkupText {
   readonly text: string;
@@ -407,13 +416,19 @@ export const isCounted = ({ tag, form, attributes }: MarkupElement): boolean =>
 export const isText = (node: MarkupNode): node is MarkupText => 'text' in node;
 export const isElement = (node: MarkupNode): node is MarkupElement => 'tag' in node;
 
-/** What is given to the component that an element is a use of, and by lists among its children. */
-export const givenIn = ({ use, children }: MarkupElement): PropValue[] => [
-  ...Object.values(use?.props ?? {}),
-  ...children.flatMap((child) =>
-    'list' in child ? child.list.records.flatMap((record) => Object.values(record)) : [],
-  ),
-];
+/** What is given to the component that an element is a use of, and by lists among its children; of a list each thing in it. */
+export const givenIn = ({ use, children }: MarkupElement): PropValue[] =>
+  [
+    ...Object.values(use?.props ?? {}),
+    ...children.flatMap((child) =>
+      'list' in child ? child.list.records.flatMap((record) => Object.values(record)) : [],
+    ),
+  ].flatMap(eachGiven);
+
+function eachGiven(value: PropValue): PropValue[] {
+  if (typeof value !== 'object' || !('items' in value)) return [value];
+  return value.items.flatMap((item) => (typeof item === 'string' ? item : Object.values(item)));
+}
 
 /** How many elements there are in markup, itself among them; of what is not counted, none of what stands in it either. */
 export const elementsIn = (

@@ -106,7 +106,8 @@ function countUses(node: MarkupElement, counts = new Map<string, number>()): Rea
 }
 
 /** Whether an element can have a file of its own: what it depends on, and what it holds for others, stays. */
-const canBePiece = (node: MarkupElement): boolean => !node.use && !node.when && !holdsContent(node);
+const canBePiece = (node: MarkupElement): boolean =>
+  !node.use && !node.when && !node.each && !holdsContent(node);
 
 /**
  * Parts a long screen into pieces that a person can read, each with its own file in the screen's folder; the longest that
@@ -146,6 +147,8 @@ export function partScreen(
     };
   };
   const shorten = (node: MarkupElement): MarkupElement => {
+    // What stands once for each of a list knows which.
+    if (node.each) return node;
     const isLong = linesOf(node) > most;
     if (!isLong && !(before.size && holdsAny(node, wasPiece))) return node;
     let children = node.children.map((child) => {

@@ -11,7 +11,7 @@ import {
   valueCode,
 } from './print_tsx.ts';
 import type { PrintedCode } from '../bundled/dialect.ts';
-import { propType } from '../bundled/wording.ts';
+import { isDrawn, propType } from '../bundled/wording.ts';
 import { named, script } from '../script.ts';
 import type { EmittedComponent } from '../form/components/extract.ts';
 import type { EmittedList } from '../form/components/lists.ts';
@@ -32,8 +32,7 @@ export function printComponent(component: EmittedComponent, options: TsxOptions)
   const takesContent = holdsContent(component.root);
   const lines: Line[] = [];
   const put = (text: string): void => void lines.push({ text, key: null });
-  if (takesContent || props.some((prop) => prop.kind === 'drawing'))
-    put("import type { ReactNode } from 'react';");
+  if (takesContent || props.some(isDrawn)) put("import type { ReactNode } from 'react';");
   importLines(used, usesPath).forEach(put);
   if (lines.length) put('');
   if (props.length || takesClass || takesContent) {

@@ -156,6 +156,7 @@ export function newUsed(options: TsxOptions): Used {
     styles: false,
     shared: false,
     joinsClasses: false,
+    fragments: false,
     logic: options.logic ?? null,
     hasRoot: false,
     tables: new Map(),
@@ -184,6 +185,7 @@ export function newUsed(options: TsxOptions): Used {
 export function importLines(used: Used, usesPath = false): string[] {
   const { options } = used;
   const lines: string[] = [];
+  if (used.fragments) lines.push("import { Fragment } from 'react';");
   const ofRouter = [...(options.hasOutlet ? ['Outlet'] : []), ...(usesPath ? ['useLocation'] : [])];
   lines.push(...theirImports(used));
   if (ofRouter.length) lines.push(`import { ${ofRouter.join(', ')} } from 'react-router';`);
@@ -257,6 +259,8 @@ export interface Used extends ActUse {
   styles: boolean;
   shared: boolean;
   joinsClasses: boolean;
+  /** Whether something stands in a fragment that has a key. */
+  fragments: boolean;
   /** Whether the outermost element of the view is in the file. */
   hasRoot: boolean;
   /** What is taken of the forms of the runtime. */
@@ -325,16 +329,28 @@ function printOptional({ when, ...node }: MarkupElement, depth: number, used: Us
   return [line(`{${term} && (`), ...inner, line(')}')];
 }
 
-/** An element for each text of a list. */
+/** An element for each text or record of a list. */
 function printEach(
   { each: _each, ...node }: MarkupElement,
-  { item, of }: NonNullable<MarkupElement['each']>,
+  { item, of, by, isApart }: NonNullable<MarkupElement['each']>,
   depth: number,
   used: Used,
 ): Line[] {
   const line = (text: string): Line => ({ text: pad(depth) + text, key: node.key });
+  const key = `key={${by === undefined ? item : `${item}.${by}`}}`;
+  if (isApart) {
+    used.fragments = true;
+    return [
+      line(`{${code(of)}.map((${item}, i) => (`),
+      line(`  <Fragment ${key}>`),
+      line("    {i > 0 && ' '}"),
+      ...printElement(node, depth + 2, used),
+      line('  </Fragment>'),
+      line('))}'),
+    ];
+  }
   const [first, ...rest] = printElement(node, depth + 1, used);
-  const keyed = { ...first, text: first.text.replace(`<${node.tag}`, `<${node.tag} key={${item}}`) };
+  const keyed = { ...first, text: first.text.replace(/<[\w.]+/, (tag) => `${tag} ${key}`) };
   return [line(`{${code(of)}.map((${item}) => (`), keyed, ...rest, line('))}')];
 }
 
@@ -714,10 +730,20 @@ export function valueCode(value: PropValue | number, depth: number, used: Used):
   if (typeof value === 'string') return quote(value);
   if ('given' in value) return code(value.given);
   if ('asset' in value) return assetName(value.asset, used);
+  if ('items' in value) return `[${value.items.map((item) => itemCode(item, depth + 1, used)).join(', ')}]`;
   const lines = printElement(value.node, depth + 1, used);
   if (lines.length === 1) return lines[0].text.trim();
   const inner = lines.map((line) => line.text.slice(pad(depth).length)).join('\n');
   return `\n${inner}\n`;
+}
+
+function itemCode(item: string | Readonly<Record<string, PropValue>>, depth: number, used: Used): string {
+  if (typeof item === 'string') return quote(item);
+  const entries = Object.entries(item).map(([name, value]) => {
+    const written = valueCode(value, depth, used);
+    return `${name}: ${written.includes('\n') ? `(${written})` : written}`;
+  });
+  return `{ ${entries.join(', ')} }`;
 }
 
 const FIELD_TAGS = new Set(['input', 'textarea', 'select']);

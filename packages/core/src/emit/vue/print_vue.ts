@@ -17,7 +17,15 @@ import {
 import type { ViewLogic } from '../bundled/logic_files.ts';
 import { isHookedDeed, isHookedLink } from '../form/hooked.ts';
 import { disclosureConstants, disclosureSpread, isSaidBySpread } from '../bundled/print_disclosures.ts';
-import { allNamed, hookForAll, liveProps, navigationFile, propType, rowName } from '../bundled/wording.ts';
+import {
+  allNamed,
+  hookForAll,
+  isDrawn,
+  liveProps,
+  navigationFile,
+  propType,
+  rowName,
+} from '../bundled/wording.ts';
 import type { Prop } from '../form/components/template.ts';
 import { grouped } from '../../json/grouped.ts';
 import { withNamedPlaces } from '../form/named_places.ts';
@@ -149,7 +157,7 @@ function scriptOf(used: VueUse): Line[] {
   const take = (name: string, path: string): void => takeFrom(used, name, path);
   if (used.worked.size) take('computed', 'vue');
   if (used.usesRoute) take('useRoute', 'vue-router');
-  if (file.props?.list.some(({ kind }) => kind === 'drawing')) take('type Component', 'vue');
+  if (file.props?.list.some(isDrawn)) take('type Component', 'vue');
   if (used.hook) take('useGo', `${file.source}/navigation/useGo`);
   for (const [path, names] of grouped(
     [...used.helpers],
@@ -250,6 +258,12 @@ const bound = (name: string, value: string): string => `:${name}="${expressionVa
 export function printElement(node: MarkupElement, depth: number, used: VueUse): Line[] {
   const indent = '  '.repeat(depth);
   const line = (text: string): Line => ({ text: indent + text, key: node.key });
+  if (node.each?.isApart) {
+    const { each, ...one } = node;
+    const { list, key } = eachOf(each, used, true);
+    const inner = printElement(one, 0, used).map(({ text }) => text.trim());
+    return [line(`<template ${list} ${key}>{{ i ? ' ' : '' }}${inner.join('')}</template>`)];
+  }
   const { tag, attributes } = openingOf(node, used);
   const open = [`<${tag}`, ...attributes].join(' ');
   const children = contentOf(node, used);
@@ -358,6 +372,18 @@ function componentName(component: string, used: VueUse): string {
   return component;
 }
 
+/** What says that an element stands once for each of a list. */
+function eachOf(
+  { item, of, by }: NonNullable<MarkupElement['each']>,
+  used: VueUse,
+  isCounted = false,
+): { readonly list: string; readonly key: string } {
+  return {
+    list: `v-for="${isCounted ? `(${item}, i)` : item} in ${expressionValue(code(of, used))}"`,
+    key: bound('key', by === undefined ? item : `${item}.${by}`),
+  };
+}
+
 /** The tag and its attributes as they are written, links included. */
 function openingOf(
   node: MarkupElement,
@@ -365,8 +391,8 @@ function openingOf(
 ): { readonly tag: string; readonly attributes: readonly string[] } {
   const attributes = node.when ? [`v-if="${expressionValue(code(node.when, used))}"`] : [];
   if (node.each) {
-    const { item, of } = node.each;
-    attributes.push(`v-for="${item} in ${expressionValue(code(of, used))}"`, bound('key', item));
+    const { list, key } = eachOf(node.each, used);
+    attributes.push(list, key);
   }
   if (node.use)
     return {
@@ -567,8 +593,16 @@ export function valueCode(value: PropValue, used: VueUse): string {
   if (typeof value === 'string') return quote(value);
   if ('given' in value) return code(value.given, used);
   if ('asset' in value) return used.fileOf(value.asset);
+  if ('items' in value) return `[${value.items.map((item) => itemCode(item, used)).join(', ')}]`;
   return drawingName(value.node, used);
 }
+
+const itemCode = (item: string | Readonly<Record<string, PropValue>>, used: VueUse): string =>
+  typeof item === 'string'
+    ? quote(item)
+    : `{ ${Object.entries(item)
+        .map(([name, value]) => `${name}: ${valueCode(value, used)}`)
+        .join(', ')} }`;
 
 /** The component of a drawing that stands in a file for all places, noted as used. */
 function iconName({ name, isSmall }: EmittedIcon, { imports, file }: VueUse): string {

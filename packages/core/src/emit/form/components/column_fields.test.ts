@@ -41,8 +41,13 @@ test.each<[string, string, string[]]>([
   ],
   [
     'nothing of what fields cannot be called',
-    head('ID', '#', '2026', 'Tool') + row('7', '1', '3', 'Saw'),
+    head('ID', '+', '2026', 'Tool') + row('7', '1', '3', 'Saw'),
     ['Saw tool'],
+  ],
+  [
+    'what its head is short for, without its unit',
+    head('No.', 'VAT No.', 'Price (EUR)') + row('7', '1', '3'),
+    ['7 code', '1 vatNumber', '3 price'],
   ],
   ['nothing where there are no heads', row('Saw', 'Friday') + row('Drill', 'Monday'), []],
 ])('a cell is called after %s', (_, table, expected) => expect(fieldsOf(table)).toEqual(expected));

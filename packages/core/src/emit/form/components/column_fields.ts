@@ -67,8 +67,13 @@ function cellsIn(row: Element): [cell: Element, at: number][] {
 function fieldNamed(head: Element): string | null {
   const said = textOf(head).trim();
   const written = said.length <= ABBREVIATED ? (titleIn(head) ?? said) : said;
-  if (!/^[\p{L}\s-]+$/u.test(written) || written.split(/\s+/).length > MOST_WORDS) return null;
-  const name = camelCase(written);
+  const words = written
+    .replace(/\s*\([^)]*\)$/, '')
+    .replace(/(?<=\p{L})\.(?=\s|$)/gu, '')
+    .replace(/^(no|nr|#)$/i, 'code')
+    .replace(/(?<=\s)(no|nr|#)$/i, 'number');
+  if (!/^[\p{L}\s-]+$/u.test(words) || words.split(/\s+/).length > MOST_WORDS) return null;
+  const name = camelCase(words);
   return isCodeName(name) && !KEPT.test(name) ? name : null;
 }
 

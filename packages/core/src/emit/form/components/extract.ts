@@ -25,6 +25,7 @@ import { type EmittedList, gatherLists, withFixedRows } from './lists.ts';
 import { withOwnRules } from './own_rules.ts';
 import { formOf } from './columns.ts';
 import { holdsContent, type Hollow, hollowed } from './hollow.ts';
+import { looksAtItem } from './item_list.ts';
 import { noteAddresses } from './own_links.ts';
 import { rowPlaces } from './row_places.ts';
 import { valuesInOrder } from './route_looks.ts';
@@ -413,6 +414,7 @@ function currentPlaces(
   const plain = found.filter(
     ({ node, body }) =>
       !controlsList(node) &&
+      !looksAtItem(node) &&
       !holdsContent(node) &&
       // What is done to the record of a row stands in what is given that record.
       (kind === 'list' || !holdsRowDeed(node)) &&
@@ -484,6 +486,12 @@ export function fittingTemplate<P extends Place>(
     holding && fittingAround(holding, component, before, elements);
   // Entries of lists that are longer here than there are held, not told one by one.
   const holdsAll = holding?.holdsEntries && holding.places.length === all.length;
+  if (holdsAll) {
+    // Unless they are so much alike that they are given as a list.
+    const listing = templateOf(all, component.props, hasDefaults, before, elements);
+    if (listing?.props.some(({ kind }) => kind === 'list') && isOneThing(listing, all))
+      return { template: listing, places: all };
+  }
   const aroundEntries = holdsAll ? aroundContent() : null;
   if (aroundEntries) return aroundEntries;
   // A row that is left out would part its list.

@@ -1,9 +1,10 @@
 import { camelCase, capital, isCodeName, uniqueCodeName } from '../../../model/names.ts';
+import type { Prop } from './template.ts';
 import { isElement, isText, type MarkupElement, type PropValue } from '../markup.ts';
 
 /** What is known of a prop when it gets its name. */
 export interface PropHint {
-  readonly kind: 'text' | 'image' | 'link' | 'flag' | 'choice' | 'drawing';
+  readonly kind: Prop['kind'];
   readonly tag: string;
   readonly node: MarkupElement;
   /** The attribute that it gives, if it gives one. */
@@ -13,6 +14,8 @@ export interface PropHint {
   readonly prefix?: 'is' | 'has';
   /** Of a flag: how what it is set for looks, in a word; of a choice: what the looks differ in. */
   readonly word?: string | null;
+  /** Of a flag: what else tells the look that it is set for, where there is another one by its first name. */
+  readonly otherwise?: string | null;
   /** Whether the component is something that is pressed, with no other text. */
   readonly isLabel: boolean;
 }
@@ -23,7 +26,8 @@ const DAY = 'mon|tue|wed|thu|fri|sat|sun|today|tomorrow|yesterday';
 /** What texts are about, by what all or most of them look like. */
 const CONTENT: readonly (readonly [RegExp, string])[] = [
   [/^\S+@\S+\.\S+$/, 'email'],
-  [/^[+(]?[\d\s()/-]{6,}$/, 'phone'],
+  [/^(?=.*[+(/\s-])(?=(\D*\d){7})(?!\d{4}-\d\d-\d\d$)[+(]?[\d\s()/-]+$/, 'phone'],
+  [/^0\d{2,}$/, 'code'],
   [/^[^\d\s]{0,3}\s?\d[\d.,\s]*\s?(€|\$|£|¥|eur|usd|kr|chf)?$/i, 'amount'],
   [/^\d[\d.,]*\s?%$/, 'share'],
   [
@@ -57,15 +61,23 @@ export function fieldByContent(texts: readonly string[]): string | null {
 /** A name for a prop that no other has. */
 export function propNameFor(hint: PropHint, taken: ReadonlySet<string>): string {
   const first = wanted(hint);
-  const name =
-    first === 'name' && taken.has('name')
-      ? 'text'
-      : hint.kind === 'choice' && taken.has(first)
-        ? ofPart(hint.node, first)
-        : first;
+  const name = taken.has(first) ? (besides(hint, first, taken) ?? first) : first;
   return uniqueCodeName(isCodeName(name) && name !== 'style' ? name : `${name}Text`, 'value', (candidate) =>
     taken.has(candidate),
   );
+}
+
+/** What it is called where another one is called so; null where only a number tells them apart. */
+function besides(
+  { kind, node, otherwise }: PropHint,
+  first: string,
+  taken: ReadonlySet<string>,
+): string | null {
+  if (first === 'name') return 'text';
+  if (kind === 'choice') return ofPart(node, first);
+  if (kind !== 'flag' || !otherwise) return null;
+  const name = `is${capital(otherwise)}`;
+  return taken.has(name) ? `is${capital(ofPart(node, otherwise))}` : name;
 }
 
 /** `iconColor`, where there is a colour of something else already. */
@@ -82,6 +94,8 @@ function wanted({ kind, tag, node, attribute, texts, prefix, word, isLabel }: Pr
       return node.link?.kind === 'disclose' ? 'part' : 'to';
     case 'drawing':
       return 'icon';
+    case 'list':
+      return word ?? 'items';
     case 'choice':
       return word ?? 'variant';
     case 'flag':
@@ -141,7 +155,9 @@ function contentWord(node: MarkupElement): string {
       else if (isElement(child)) visit(child);
     });
   visit(node);
-  const word = camelCase(texts.join(' ').split(/\s+/).slice(0, 2).join(' '));
+  const said = texts.join(' ').trim();
+  if (/^[\d.,:/\s-]*\d[\d.,:/\s-]*$/.test(said)) return 'number';
+  const word = camelCase(said.split(/\s+/).slice(0, 2).join(' '));
   return /^[a-z]\w{1,20}$/i.test(word) ? word : 'part';
 }
 

@@ -29,6 +29,17 @@ import { authoredWords } from '../../../roles/authored_words.ts';
 import { lookText } from '../styles/look_text.ts';
 import { isDressedOtherwise, lookAspect, lookWord } from '../styles/look_words.ts';
 import { alignColumns, isOnlySpace } from './columns.ts';
+import {
+  areTexts,
+  differsMuch,
+  isOneItem,
+  type Items,
+  itemsAt,
+  itemWords,
+  ofItem,
+  withIds,
+  withItem,
+} from './item_list.ts';
 import { isCompatible, isSameTerm, openAt } from './compatible.ts';
 import { addressAt, keepAddress, OWN_WAY, ownTerms, renamedAddress } from './own_links.ts';
 import { propNameFor, type PropHint } from './prop_names.ts';
@@ -43,7 +54,7 @@ export interface Prop {
   readonly what: string;
   /** Elements of some places that it is given to. */
   readonly at: readonly string[];
-  readonly kind: 'text' | 'image' | 'link' | 'flag' | 'choice' | 'drawing';
+  readonly kind: 'text' | 'image' | 'link' | 'flag' | 'choice' | 'drawing' | 'list';
   readonly isOptional: boolean;
   /** Of a text: whether some places say nothing where others say this, and not only where something around it is missing. */
   readonly canBeUnsaid?: true;
@@ -51,6 +62,8 @@ export interface Prop {
   readonly byDefault?: string | true;
   /** Of a choice: what it can be. */
   readonly choices?: readonly string[];
+  /** Of a list: what each of its records has; nothing where it is one of texts. */
+  readonly fields?: readonly Prop[];
   /** What the first place that has it gives. */
   readonly sample?: string;
 }
@@ -129,9 +142,25 @@ const LEAST_FOR_DEFAULT = 3;
 const MOST_UNSET = 4;
 const HAVE_DEFAULTS: ReadonlySet<Prop['kind']> = new Set(['text', 'link', 'choice']);
 
+/** How many elements stand aside before items and after them, in the order in which it is tried. */
+const ASIDE = [
+  [0, 0],
+  [1, 0],
+  [0, 1],
+] as const;
+
+/** Items that are given as a list, with how many elements stand before and after them. */
+interface ItemRun {
+  readonly item: MarkupElement;
+  readonly before: number;
+  readonly after: number;
+}
+
 class TemplateBuilder {
   readonly #places: readonly Place[];
   readonly #hasDefaults: boolean;
+  /** Whether it is an item of a list that is given as a whole, so that nothing is said by itself. */
+  readonly #isItem: boolean;
   readonly #before: PropsBefore;
   readonly #known: ElementsKnown;
   readonly #names: Readonly<Record<string, string>>;
@@ -160,7 +189,9 @@ class TemplateBuilder {
     hasDefaults: boolean,
     before: PropsBefore,
     known: ElementsKnown,
+    isItem = false,
   ) {
+    this.#isItem = isItem;
     this.#known = known;
     this.#before = before;
     this.#places = places;
@@ -202,6 +233,7 @@ class TemplateBuilder {
 
   /** What more than half of the places give, where all that have the part give something. */
   #defaultOf({ prop, values, isOfPart }: Found): string | true | undefined {
+    if (this.#isItem) return undefined;
     const before = this.#before.get(prop.proposed);
     const isFlag = prop.kind === 'flag';
     const canBe = isFlag || isOfPart || !values.includes(undefined);
@@ -332,8 +364,97 @@ class TemplateBuilder {
     return node ? ownTerms(node, [term]) : '';
   }
 
+  /**
+   * Items of one kind that an element consists of, but for a few before and after them, where they differ from place to place: they
+   * are given as one list.
+   */
+  #items(nodes: readonly (MarkupElement | null)[]): ItemRun | null {
+    if (this.#isItem || nodes.includes(null)) return null;
+    for (const [before, after] of ASIDE) {
+      const items = itemsAt(nodes, before, after, this.#known.fieldOf);
+      const item = items && this.#item(items, nodes);
+      if (item) return { item, before, after };
+    }
+    return null;
+  }
+
+  #item({ lists, areApart }: Items, nodes: readonly (MarkupElement | null)[]): MarkupElement | null {
+    const items = lists.flat();
+    const places = lists.flatMap((list, at) =>
+      list.map((node) => ({ at, place: { ...this.#places[at], node, route: null } })),
+    );
+    const builder = new TemplateBuilder(
+      places.map(({ place }) => place),
+      {},
+      false,
+      new Map(),
+      this.#known,
+      true,
+    );
+    const root = builder.element(items, true);
+    if (!root || !isElement(root)) return null;
+    const [fields, values] = [builder.props(), builder.values()];
+    const records = lists.map((_, at) => values.filter((__, i) => places[i].at === at));
+    if (!isOneItem(root, fields, items) || !differsMuch(records)) return null;
+    // Which entry of a menu is the present one is told by the route.
+    const isTold = fields.some(({ kind }) => kind === 'flag' || kind === 'choice');
+    if (isTold && items.some((item) => linksIn(item).size)) return null;
+    const isText = areTexts(fields, records);
+    const words = itemWords(root);
+    const parent = nodes.find((node) => node !== null)!;
+    this.#at = nodes;
+    const of = this.#slot(
+      'list',
+      records.map((some) => ({
+        items: isText ? some.map((one) => String(one[fields[0].name])) : withIds(some),
+      })),
+      { tag: parent.tag, node: parent, word: words.all },
+    );
+    const found = this.#found.at(-1)!;
+    found.prop = { ...found.prop, ...(isText ? {} : { fields }) };
+    const item = uniqueCodeName(words.one, 'item', (one) => this.#taken.has(one));
+    this.#taken.add(item);
+    const made = withItem(
+      root,
+      (prop) => ofItem(item, prop, isText),
+      (ref) => {
+        const { place, className } = parseClassRef(ref);
+        return classRef(places[place].at, className)!;
+      },
+    );
+    return {
+      ...made,
+      each: { item, of, firsts: [], ...(isText ? {} : { by: 'id' }), ...(areApart ? { isApart: true } : {}) },
+    };
+  }
+
   #children(nodes: readonly (MarkupElement | null)[]): MarkupNode[] | null {
-    const columns = alignColumns(nodes.map((node) => node?.children ?? null));
+    const run = this.#items(nodes);
+    if (run) {
+      // What stands before and after them stands there at each place.
+      const around = [0, 1].map((end) =>
+        this.#columns(
+          nodes.map((node) => {
+            const all = node!.children.filter(isElement);
+            return end ? all.slice(all.length - run.after) : all.slice(0, run.before);
+          }),
+          nodes,
+        ),
+      );
+      const [before, after] = around;
+      return before && after ? [...before, run.item, ...after] : null;
+    }
+    return this.#columns(
+      nodes.map((node) => node?.children ?? null),
+      nodes,
+    );
+  }
+
+  #columns(
+    children: readonly (readonly MarkupNode[] | null)[],
+    nodes: readonly (MarkupElement | null)[],
+  ): MarkupNode[] | null {
+    const columns = alignColumns(children);
     const made: MarkupNode[] = [];
     for (const [at, column] of columns.entries()) {
       const first = column.find((node) => node !== null)!;
@@ -631,8 +752,9 @@ class TemplateBuilder {
       const values = looks.map((look) => (look === undefined ? undefined : look === others[0]));
       const [other, plain] = [ruleAt(others[0]), ruleAt(usual)];
       const authored = this.#authoredWords(nodes, looks, [usual, others[0]])[1];
-      const word = authored ?? (isDressedOtherwise(other, plain) ? null : lookWord(other, plain));
-      const by = this.#partition(pattern, 'flag', values, first, undefined, 'is', word);
+      const otherwise = lookWord(other, plain);
+      const word = authored ?? (isDressedOtherwise(other, plain) ? null : otherwise);
+      const by = this.#partition(pattern, 'flag', values, first, undefined, { word, otherwise });
       return {
         className: null,
         variant: { by, classes: { true: classAt(others[0]), false: classAt(usual) } },
@@ -643,7 +765,7 @@ class TemplateBuilder {
     // Where the part is not there at all its choice says nothing, and need not be left unsaid.
     const values = looks.map((look) => letters[distinct.indexOf(look ?? usual)]);
     const aspect = lookAspect(distinct.map(ruleAt));
-    const by = this.#partition(pattern, 'choice', values, first, letters, 'is', aspect);
+    const by = this.#partition(pattern, 'choice', values, first, letters, { word: aspect });
     return {
       className: null,
       variant: {
@@ -731,7 +853,7 @@ class TemplateBuilder {
       return propNamed(shown.prop.name);
     }
     const told = is.map((one, i) => (one || could[i] ? one : undefined));
-    return this.#partition(pattern, 'flag', told, first, undefined, 'has');
+    return this.#partition(pattern, 'flag', told, first, undefined, { prefix: 'has' });
   }
 
   #partition(
@@ -740,8 +862,7 @@ class TemplateBuilder {
     given: readonly (PropValue | null | undefined)[],
     node: MarkupElement,
     choices?: readonly string[],
-    prefix: 'is' | 'has' = 'is',
-    word: string | null = null,
+    hint: Pick<PropHint, 'prefix' | 'word' | 'otherwise'> = {},
   ): Expression {
     const values = given.map((value) => value ?? undefined);
     const term =
@@ -752,7 +873,7 @@ class TemplateBuilder {
     const key = kind === 'flag' ? flagKey(values) : `${kind} ${pattern.join()}`;
     const known = this.#partitions.get(key);
     if (known) return known;
-    const name = this.#slot(kind, values, { tag: node.tag, node, prefix, word }, choices);
+    const name = this.#slot(kind, values, { tag: node.tag, node, prefix: 'is', ...hint }, choices);
     this.#partitions.set(key, name);
     return name;
   }

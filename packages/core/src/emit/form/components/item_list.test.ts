@@ -1,0 +1,196 @@
+import fc from 'fast-check';
+import { applyChange, putComponent } from '../../../change/change.ts';
+import type { Project } from '../../../model/project.ts';
+import { projectOf } from '../../../testing/build.ts';
+import { drawn } from '../../../testing/expand.ts';
+import { pageOfHtml } from '../../../testing/page_of_html.ts';
+import { typeErrors } from '../../../testing/typecheck.ts';
+import { vueProblems } from '../../../testing/vue_problems.ts';
+import { emitReact } from '../../react/emit_react.ts';
+import { emitVue } from '../../vue/emit_vue.ts';
+import { EmissionPlan, emitScreenOf } from '../plan.ts';
+import { extractionOf } from './extraction.ts';
+
+interface Feature {
+  readonly words: string;
+  readonly isIn: boolean;
+  readonly note: boolean;
+  readonly to: string | null;
+}
+interface Plan {
+  readonly name: string;
+  readonly features: readonly Feature[];
+  /** What else stands with them. */
+  readonly head?: string;
+  readonly foot?: boolean;
+}
+
+const featureHtml = ({ words, isIn, note, to }: Feature): string =>
+  `<li><i style="color:${isIn ? 'green' : 'red'}">${isIn ? 'yes' : 'no'}</i> ${
+    to === null ? words : `<a href="https://${to}.example/">${words}</a>`
+  }${note ? '<small>new</small>' : ''}</li>`;
+const planHtml = ({ name, features, head, foot = false }: Plan): string =>
+  `<article style="border-top-style:solid;border-top-width:1px"><h2>${name}</h2><p>Lent by the week</p><ul>${head ? `<li><strong>${head}</strong> tools</li>` : ''}${features.map(featureHtml).join('')}${foot ? '<li>and more</li>' : ''}</ul></article>`;
+
+function pileOf(kind: 'component' | 'list', plans: readonly Plan[]): Project {
+  const page = pageOfHtml(`<h1>Plans</h1><main>${plans.map(planHtml).join('')}</main>`);
+  const bare = projectOf(page);
+  const places = page.root.children[1].children.map(({ key }) => key);
+  return { ...bare, app: applyChange(bare.app, putComponent('plan', { name: 'PlanCard', kind, places })) };
+}
+
+const feature = (words: string, more: Partial<Feature> = {}): Feature => ({
+  words,
+  isIn: true,
+  note: false,
+  to: null,
+  ...more,
+});
+const PLANS: readonly Plan[] = [
+  { name: 'Free', features: [feature('One tool'), feature('No fee', { isIn: false }), feature('A desk')] },
+  {
+    name: 'Friend',
+    features: [feature('Three tools'), feature('Keys', { note: true }), feature('A shed'), feature('Tea')],
+  },
+];
+
+const isSame = (project: Project): void => {
+  const plan = new EmissionPlan(project);
+  const extraction = extractionOf(plan);
+  for (const key of plan.screens) {
+    const { root, rules } = emitScreenOf(plan, key);
+    const route = plan.routeOf(key)!;
+    expect(drawn(extraction.roots.get(key)!, extraction.rules.get(key)!, extraction, route)).toEqual(
+      drawn(root, rules, null, route),
+    );
+  }
+};
+
+test('items that are given as a list draw what they drew', () => {
+  const features = fc.record<Feature>({
+    words: fc.constantFrom('One tool', 'Three tools', 'Keys', 'A shed'),
+    isIn: fc.boolean(),
+    note: fc.boolean(),
+    to: fc.constantFrom(null, null, null, 'tea', 'keys'),
+  });
+  const plans = fc.record<Plan>({
+    name: fc.constantFrom('Free', 'Friend', 'House'),
+    features: fc.array(features, { maxLength: 5 }),
+    head: fc.constantFrom('', '3', '10'),
+    foot: fc.boolean(),
+  });
+  fc.assert(
+    fc.property(
+      fc.constantFrom('component', 'list'),
+      fc.array(plans, { minLength: 2, maxLength: 4 }),
+      (kind, all) => isSame(pileOf(kind, all)),
+    ),
+    { numRuns: 150 },
+  );
+});
+
+function filesOf(project: Project): Map<string, string> {
+  const { files } = emitReact(project, 'Plans');
+  return new Map(files.flatMap((file) => ('text' in file ? [[file.path, file.text]] : [])));
+}
+
+test('what cards list is one prop, and each of it is written once', () => {
+  const files = filesOf(pileOf('list', PLANS));
+  const card = files.get('src/components/PlanCard/PlanCard.tsx')!;
+  expect(card).toContain('items: { id: string;');
+  expect(card).toContain('{items.map((item) => (');
+  expect(card).toContain('key={item.id}');
+  expect(card.match(/<li/g)).toHaveLength(1);
+  expect(card).not.toMatch(/\w(text|name|isMarked)2/);
+  const data = [...files].find(([path]) => path.endsWith('.data.ts'))![1];
+  expect(data).toMatch(/id: 'friend'/);
+  expect(data).toContain("{ id: 'no-fee'");
+});
+
+const facesOf = (...groups: readonly (readonly string[])[]): Project => {
+  const page = pageOfHtml(
+    `<main>${groups.map((faces, i) => `<article><h2>${'ABC'[i]}</h2><p>${faces.map((face) => `<a href="https://${face}.example/" title="${face}"><b>${face}</b></a>`).join(' ')}</p></article>`).join('')}</main>`,
+  );
+  const bare = projectOf(page);
+  const paragraphs = page.root.children[0].children.map(({ children: [, one] }) => one);
+  // A space between two links is a text of its own, as it is where pages are read.
+  for (const one of paragraphs) {
+    const links = [...one.children];
+    const space = { ...links[0].children[0], tag: undefined, name: ' ', text: ' ', children: [] };
+    Object.assign(one, {
+      children: links.flatMap((link, i) => (i ? [{ ...space, key: `${one.key}~${i}` }, link] : [link])),
+    });
+  }
+  const places = page.root.children[0].children.map(({ key }) => key);
+  return {
+    ...bare,
+    app: applyChange(bare.app, putComponent('c', { name: 'TeamCard', kind: 'list', places })),
+  };
+};
+
+test('items with spaces between them keep those, in both targets', () => {
+  const project = facesOf(['ada', 'bo', 'cleo'], ['bo', 'dan'], ['eve', 'ada', 'dan', 'bo']);
+  isSame(project);
+  const card = filesOf(project).get('src/components/TeamCard/TeamCard.tsx')!;
+  expect(card).toContain("import { Fragment } from 'react';");
+  expect(card).toMatch(/<Fragment key=\{(\w+)\.id\}>\s*\{i > 0 && ' '\}\s*<a/);
+  const vue = emitVue(project, 'Teams');
+  expect(JSON.stringify(vue.files)).toMatch(
+    /<template v-for=\\"\(\w+, i\) in \w+\\" :key=\\"\w+\.id\\">\{\{ i \? ' ' : '' \}\}<a/,
+  );
+  expect(typeErrors([emitReact(project, 'Teams')])).toEqual([]);
+  expect(vueProblems([vue])).toEqual([]);
+}, 120_000);
+
+test('what stands before the items, or after them, stays where it is', () => {
+  const files = filesOf(
+    pileOf(
+      'list',
+      PLANS.map((plan, i) => ({ ...plan, head: String(i + 3) })),
+    ),
+  );
+  const card = files.get('src/components/PlanCard/PlanCard.tsx')!;
+  expect(card).toMatch(/<li>\s*<strong>\{count\}<\/strong> tools\s*<\/li>\s*\{items\.map/);
+  const others = filesOf(
+    pileOf(
+      'list',
+      PLANS.map((plan) => ({ ...plan, foot: true })),
+    ),
+  );
+  expect(others.get('src/components/PlanCard/PlanCard.tsx')).toMatch(/\)\)\}\s*<li>and more<\/li>/);
+});
+
+test('plain words are a list of texts where none stands twice, and records with ids where one does', () => {
+  const words = (...all: readonly string[]): string => all.map((one) => `<li>${one}</li>`).join('');
+  const cardsOf = (...lists: readonly string[]): string => {
+    const page = pageOfHtml(
+      `<main>${lists.map((list, i) => `<article><h2>${'ABC'[i]}</h2><p>All</p><ul>${list}</ul></article>`).join('')}</main>`,
+    );
+    const bare = projectOf(page);
+    const places = page.root.children[0].children.map(({ key }) => key);
+    const app = applyChange(bare.app, putComponent('c', { name: 'WordCard', kind: 'component', places }));
+    return filesOf({ ...bare, app }).get('src/components/WordCard/WordCard.tsx')!;
+  };
+  const plain = cardsOf(words('Saw', 'Drill', 'Rasp', 'Plane'), words('Hoe', 'Rake', 'Fork'));
+  expect(plain).toContain('items: string[];');
+  expect(plain).toContain('<li key={item}>{item}</li>');
+  const twice = cardsOf(words('Saw', 'Saw', 'Rasp', 'Plane'), words('Hoe', 'Rake', 'Fork'));
+  expect(twice).toContain('items: { id: string; name: string }[];');
+});
+
+test.each<[string, readonly Plan[]]>([
+  [
+    'so few that nobody would list them',
+    PLANS.map((plan) => ({ ...plan, features: plan.features.slice(0, 1) })),
+  ],
+  ['the same everywhere', PLANS.map(({ name }) => ({ name, features: PLANS[0].features }))],
+])('items are written where they stand when they are %s', (_, plans) => {
+  const card = filesOf(pileOf('list', plans)).get('src/components/PlanCard/PlanCard.tsx')!;
+  expect(card).not.toContain('.map(');
+});
+
+test('the compilers take lists in both targets', () => {
+  const project = pileOf('component', PLANS);
+  expect(typeErrors([emitReact(project, 'Plans'), emitReact(pileOf('list', PLANS), 'Plans')])).toEqual([]);
+  expect(vueProblems([emitVue(project, 'Plans'), emitVue(pileOf('list', PLANS), 'Plans')])).toEqual([]);
+}, 120_000);

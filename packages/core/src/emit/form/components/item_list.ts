@@ -1,0 +1,233 @@
+import { type Expression, mapExpression, mentions } from '../../../expression/expression.ts';
+import { kebabCase, plural, uniqueName } from '../../../model/names.ts';
+import { grouped } from '../../../json/grouped.ts';
+import {
+  isElement,
+  isText,
+  type MarkupElement,
+  type MarkupNode,
+  type PropValue,
+  visitTerms,
+  withoutKeys,
+  withTerms,
+} from '../markup.ts';
+import { elementsIn } from '../markup.ts';
+import { mostElements } from '../../../components/one_thing.ts';
+import type { Prop } from './template.ts';
+
+/** Items that stand in one element: so many somewhere at least, and so many wherever it is. */
+const LEAST_ITEMS = 3;
+const LEAST_ANYWHERE = 2;
+/** Items are given so many things each at most; what is given more is a thing of its own. */
+const MOST_GIVEN = 6;
+/** So many things differ at least from place to place; fewer are given one by one. */
+const LEAST_DIFFERENT = 4;
+/** So much of what is given is not what most places say. */
+const LEAST_ODD = 0.25;
+/** So many things that differ are no props one by one, even if most places say the same of each. */
+const MANY_DIFFERENT = 6;
+const LEAST_ODD_OF_MANY = 0.1;
+/** Of one item, such a part is there wherever it stands. */
+const LEAST_ALWAYS = 0.5;
+/** Names and ids are known elsewhere by what they say. */
+const KNOWN_ELSEWHERE = /^(id|for|name|list|form|usemap|headers|aria-(labelledby|describedby|controls))$/;
+
+/** The items at each place, and whether there is a space between one and the next. */
+export interface Items {
+  readonly lists: readonly (readonly MarkupElement[])[];
+  readonly areApart: boolean;
+}
+
+/**
+ * The items that an element consists of at each place: elements of one kind, and nothing else, of which nothing depends on anything
+ * yet. Null where it does not consist of such, or all places have the same.
+ * @param before how many other elements stand before them
+ * @param after how many stand after them
+ * @param fieldOf what elements show of records, which is known by the name of that
+ */
+export function itemsAt(
+  nodes: readonly (MarkupElement | null)[],
+  before: number,
+  after: number,
+  fieldOf: ReadonlyMap<string, string>,
+): Items | null {
+  const lists: MarkupElement[][] = [];
+  const areApart = new Set<boolean>();
+  for (const node of nodes) {
+    const children = node?.children ?? [];
+    const all = children.filter(isElement);
+    // A space between two of them is seen, too: there is one everywhere, or nowhere.
+    if (children.length > all.length) {
+      const isSpaced = children.every((child, i) => (i % 2 ? isSpace(child) : isElement(child)));
+      if (!isSpaced || children.length % 2 === 0 || before || after) return null;
+    }
+    if (all.length > 1) areApart.add(children.length > all.length);
+    const items = all.slice(before, all.length - after);
+    if (node && items.length < LEAST_ANYWHERE) return null;
+    lists.push(items);
+  }
+  const all = lists.flat();
+  if (!lists.some(({ length }) => length >= LEAST_ITEMS)) return null;
+  if (new Set(all.map(({ tag }) => tag)).size > 1) return null;
+  if (areApart.size > 1 || !all.every((item) => isPlain(item, fieldOf))) return null;
+  return { lists, areApart: areApart.has(true) };
+}
+
+const isSpace = (node: MarkupNode): boolean => isText(node) && !node.given && /^ +$/.test(node.text);
+
+const isPlain = (node: MarkupElement, fieldOf: ReadonlyMap<string, string>): boolean =>
+  !node.use &&
+  !node.when &&
+  !node.each &&
+  !node.variant &&
+  !node.slots &&
+  !node.part &&
+  !node.acts &&
+  !node.states &&
+  !node.isChecked &&
+  (node.link === undefined || node.link.kind === 'go' || node.link.kind === 'external') &&
+  !(node.key !== null && fieldOf.has(node.key)) &&
+  !Object.keys(node.attributes).some((name) => KNOWN_ELSEWHERE.test(name)) &&
+  node.children.every((child) =>
+    isElement(child) ? isPlain(child, fieldOf) : isText(child) && !child.given,
+  );
+
+/** Whether what items have in common is about as large as each of them, and is given little. */
+export function isOneItem(
+  root: MarkupElement,
+  fields: readonly Prop[],
+  items: readonly MarkupElement[],
+): boolean {
+  const size = elementsIn(root);
+  return (
+    fields.length > 0 &&
+    fields.length <= MOST_GIVEN &&
+    size <= mostElements(items.map((item) => elementsIn(item))) &&
+    elementsIn(root, ({ when }) => !when) >= size * LEAST_ALWAYS
+  );
+}
+
+/**
+ * Whether so much differs from place to place that it is given as a list: of what each item is given, and of whether it is there.
+ * Of what most places say the same it is said less by telling what the others say.
+ */
+export function differsMuch(records: readonly (readonly Readonly<Record<string, PropValue>>[])[]): boolean {
+  let [different, odd, all] = [0, 0, 0];
+  for (let at = 0; at < Math.max(...records.map(({ length }) => length)); at++) {
+    const names = new Set(records.flatMap((list) => Object.keys(list[at] ?? {})));
+    for (const values of [
+      records.map((list) => at in list),
+      ...[...names].map((name) => records.map((list) => list[at]?.[name])),
+    ]) {
+      const usual = mostOf(values.map((value) => JSON.stringify(value, withoutKeys)));
+      if (usual < values.length) different++;
+      odd += values.length - usual;
+      all += values.length;
+    }
+  }
+  if (different < LEAST_DIFFERENT) return false;
+  return odd >= all * (different < MANY_DIFFERENT ? LEAST_ODD : LEAST_ODD_OF_MANY);
+}
+
+/** How often the most frequent one is there. */
+const mostOf = (signs: readonly (string | undefined)[]): number =>
+  Math.max(...[...grouped(signs, (sign) => sign ?? '').values()].map(({ length }) => length));
+
+/** Whether items are texts that differ wherever they are, and nothing else. */
+export const areTexts = (
+  [only, ...others]: readonly Prop[],
+  records: readonly (readonly Readonly<Record<string, PropValue>>[])[],
+): boolean =>
+  !others.length &&
+  only.kind === 'text' &&
+  !only.isOptional &&
+  records.every((list) => new Set(list.map((one) => one[only.name])).size === list.length);
+
+/** Records with ids by which each is known among its own: after what tells most of them apart. */
+export function withIds(
+  records: readonly Readonly<Record<string, PropValue>>[],
+): Readonly<Record<string, PropValue>>[] {
+  const names = [...new Set(records.flatMap(Object.keys))].filter((name) => !SAYS_LOOK.test(name));
+  const wordsAt = (name: string): Set<string> =>
+    new Set(records.flatMap((one) => (isSaid(one[name]) ? [one[name]] : [])));
+  const [telling = ''] = names.toSorted((a, b) => wordsAt(b).size - wordsAt(a).size);
+  const taken = new Set<string>();
+  return records.map((record, i) => {
+    const said = record[telling];
+    const wanted = (isSaid(said) && kebabCase(said).slice(0, LONGEST_ID)) || String(i + 1);
+    const id = uniqueName(wanted, (one) => taken.has(one));
+    taken.add(id);
+    return { id, ...record };
+  });
+}
+const SAYS_LOOK = /variant|color|size|^to$/i;
+const LONGEST_ID = 40;
+const isSaid = (value: PropValue | undefined): value is string =>
+  typeof value === 'string' && /\p{L}/u.test(value);
+
+/** What items are called by what they are, and one of them. */
+export function itemWords({ tag, children }: MarkupElement): { readonly all: string; readonly one: string } {
+  const [only] = children.filter(isElement);
+  const inner = tag === 'li' && children.length === 1 && only ? only.tag : tag;
+  const one = WORDS[inner] ?? 'item';
+  return { one, all: plural(one) };
+}
+const WORDS: Readonly<Record<string, string>> = {
+  a: 'link',
+  td: 'cell',
+  th: 'head',
+  option: 'option',
+  img: 'picture',
+  button: 'button',
+  p: 'paragraph',
+  tr: 'row',
+};
+
+/** What an item gives under a name. @param isText whether an item is a text and nothing else */
+export const ofItem = (item: string, name: string, isText: boolean): Expression =>
+  isText ? { kind: 'item', name: item } : { kind: 'field', of: { kind: 'item', name: item }, name };
+
+/** Markup with each prop that it looks at replaced, and each class. */
+export function withItem(
+  node: MarkupElement,
+  given: (prop: string) => Expression,
+  className: (ref: string) => string,
+): MarkupElement {
+  const change = (term: Expression): Expression =>
+    mapExpression(term, (part) => (part.kind === 'prop' ? given(part.name) : part));
+  const visit = (one: MarkupElement): MarkupElement => {
+    const made = withTerms(one, change);
+    return {
+      ...made,
+      className: made.className === null ? null : className(made.className),
+      ...(made.variant
+        ? {
+            variant: {
+              ...made.variant,
+              classes: Object.fromEntries(
+                Object.entries(made.variant.classes).map(([value, ref]) => [
+                  value,
+                  ref === null ? null : className(ref),
+                ]),
+              ),
+            },
+          }
+        : {}),
+      children: made.children.map((child): MarkupNode => {
+        if (isElement(child)) return visit(child);
+        if (isText(child)) return child.given ? { ...child, given: change(child.given) } : child;
+        return 'slot' in child ? { slot: change(child.slot) } : child;
+      }),
+    };
+  };
+  return visit(node);
+}
+
+/** Whether anything in a node looks at an item of a list around it. */
+export function looksAtItem(node: MarkupElement): boolean {
+  let found = false;
+  visitTerms(node, (term) => {
+    found ||= mentions(term, ({ kind }) => kind === 'item');
+  });
+  return found;
+}
