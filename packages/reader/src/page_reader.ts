@@ -515,10 +515,8 @@ export class PageReader {
     const text = node.data.replace(/[ \t\n\r\f]+/g, ' ');
     if (text === ' ') {
       // Where a line breaks a space has no box, as none has that is hidden: it parts what stands in a line all the same.
-      const isLine = !/flex|grid/.test(displayOf(parent));
-      const isBeside = (sibling: Node | null): boolean =>
-        isInLine(sibling) && (isHidden || sibling!.nodeType === 3 || hasBox(sibling as Element));
-      if (isLine && isBeside(node.previousSibling) && isBeside(node.nextSibling)) return ' ';
+      const isLine = !/flex|grid/.test(displayOf(parent)) && parent.localName !== 'picture';
+      if (isLine && isInLine(node.previousSibling) && isInLine(node.nextSibling)) return ' ';
       if (isHidden) return '';
       const range = this.#document.createRange();
       range.selectNode(node);
@@ -544,8 +542,6 @@ const isInLine = (node: Node | null): boolean =>
   (node?.nodeType === 1 &&
     (node as Element).localName !== 'br' &&
     displayOf(node as Element).startsWith('inline'));
-
-const hasBox = (element: Element): boolean => element.getClientRects().length > 0;
 
 /** What a drawing says that it shows, in the title that is its own. */
 const titleOf = (drawing: Element): string =>

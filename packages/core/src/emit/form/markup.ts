@@ -322,6 +322,24 @@ export const withTerms = (node: MarkupElement, change: (term: Expression) => Exp
     : {}),
 });
 
+/** Markup with each expression in it replaced. */
+export function withAllTerms(root: MarkupElement, change: (term: Expression) => Expression): MarkupElement {
+  const given = (value: PropValue): PropValue =>
+    typeof value === 'object' && 'given' in value ? { given: change(value.given) } : value;
+  const child = (node: MarkupNode): MarkupNode => {
+    if (isElement(node)) return withAllTerms(node, change);
+    if (isText(node)) return node.given ? { ...node, given: change(node.given) } : node;
+    return 'slot' in node ? { slot: change(node.slot) } : node;
+  };
+  const { use } = root;
+  const props = Object.entries(use?.props ?? {}).map(([name, value]) => [name, given(value)]);
+  return {
+    ...withTerms(root, change),
+    ...(use ? { use: { ...use, props: Object.fromEntries(props) } } : {}),
+    children: root.children.map(child),
+  };
+}
+
 /** Visits all that markup works out, each with the element that it is of. */
 export function visitTerms(root: MarkupElement, visit: (term: Expression, at: MarkupElement) => void): void {
   for (const term of termsOf(root)) visit(term, root);

@@ -1,15 +1,6 @@
 import { eachPart, type Expression, mapExpression, propNamed, propsOf } from '../../expression/expression.ts';
 import { camelCase, uniqueCodeName } from '../../model/names.ts';
-import {
-  isElement,
-  isText,
-  type MarkupElement,
-  type MarkupNode,
-  type PropValue,
-  textIn,
-  visitTerms,
-  withTerms,
-} from './markup.ts';
+import { type MarkupElement, textIn, visitTerms, withAllTerms } from './markup.ts';
 
 /** Where one is, under a name. */
 export interface NamedPlace {
@@ -58,7 +49,7 @@ export function withNamedPlaces(
       const known = part.kind === 'at' ? names.get(JSON.stringify(part)) : undefined;
       return known ? propNamed(known.name) : part;
     });
-  return { root: mapTerms(root, renamed), places: [...names.values()] };
+  return { root: withAllTerms(root, renamed), places: [...names.values()] };
 }
 
 /** `is at tables`, `is at buttons or cards`; of more places what the first element that asks says. */
@@ -70,22 +61,4 @@ function nameOf({ addresses }: At, says: string): string {
   const listed = `is at ${words.join(' or ')}`;
   if (words.length < 3 && listed.length <= LONGEST_NAME) return listed;
   return says && says.length <= LONGEST_TEXT ? `is in ${says}` : `is at ${words[0]} and others`;
-}
-
-/** Markup with each expression in it replaced. */
-function mapTerms(root: MarkupElement, change: (term: Expression) => Expression): MarkupElement {
-  const given = (value: PropValue): PropValue =>
-    typeof value === 'object' && 'given' in value ? { given: change(value.given) } : value;
-  const child = (node: MarkupNode): MarkupNode => {
-    if (isElement(node)) return mapTerms(node, change);
-    if (isText(node)) return node.given ? { ...node, given: change(node.given) } : node;
-    return 'slot' in node ? { slot: change(node.slot) } : node;
-  };
-  const { use } = root;
-  const props = Object.entries(use?.props ?? {}).map(([name, value]) => [name, given(value)]);
-  return {
-    ...withTerms(root, change),
-    ...(use ? { use: { ...use, props: Object.fromEntries(props) } } : {}),
-    children: root.children.map(child),
-  };
 }

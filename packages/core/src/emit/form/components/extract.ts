@@ -25,7 +25,7 @@ import { type EmittedList, gatherLists, withFixedRows } from './lists.ts';
 import { withOwnRules } from './own_rules.ts';
 import { formOf } from './columns.ts';
 import { holdsContent, type Hollow, hollowed } from './hollow.ts';
-import { looksAtItem } from './item_list.ts';
+import { boundAgain, holdsItems, unbound } from './item_list.ts';
 import { noteAddresses } from './own_links.ts';
 import { rowPlaces } from './row_places.ts';
 import { valuesInOrder } from './route_looks.ts';
@@ -133,12 +133,14 @@ export function extractComponents(
   const covered = new Map<string, number>();
   for (const component of bySize(bodies, wanted)) {
     const found = currentPlaces(bodies, component);
-    const places: Apart<BodyPlace>[] =
+    const places: Apart<BodyPlace>[] = (
       component.kind === 'component'
         ? placedApart(found)
-        : found.map((place) => ({ ...place, origin: place.node, placed: null }));
+        : found.map((place) => ({ ...place, origin: place.node, placed: null }))
+    ).map((place) => (place.stands ? { ...place, origin: place.stands } : place));
     for (const { node, origin } of places) if (node !== origin) noteAddresses(node);
-    if (places.length < 2) {
+    // What stands once for each of a list stands there several times.
+    if (places.length < 2 && !places[0]?.stands) {
       failed.set(
         component.id,
         places.length ? 'a larger component already holds all but one of its places' : 'its places are gone',
@@ -167,9 +169,11 @@ export function extractComponents(
     const drawn = withOwnRules(made.template, made.places, name, rows);
     wholes.set(component.id, drawn);
     covered.set(component.id, made.places.length / places.length);
-    const usesAll = made.places.map(
-      (place, i) => [place, useOf(name, place.node, made.template.values[i], made.contents?.[i])] as const,
-    );
+    const usesAll = made.places.map((place, i) => {
+      const use = useOf(name, place.node, made.template.values[i], made.contents?.[i]);
+      const { stands } = place;
+      return [place, stands ? boundAgain(use, stands.each) : use] as const;
+    });
     for (const [key, inBody] of grouped(usesAll, ([{ body }]) => body)) {
       const body = bodies.get(key)!;
       const { rules, names: placedNames } = withPlaced(
@@ -373,6 +377,8 @@ function withoutProps(node: MarkupElement, props: ReadonlyMap<string, ReadonlySe
 
 interface BodyPlace extends Place {
   readonly body: string;
+  /** Of what stands in an item of a list: as it stands there. */
+  readonly stands?: MarkupElement;
 }
 
 /** What is wanted, the largest first. */
@@ -404,7 +410,16 @@ function currentPlaces(
     if (!keys.some((key) => there.has(key))) continue;
     visitMarkup(root, (node) => {
       if (node.key === null || !wanted.has(node.key) || node.use) return true;
-      found.push({ node, rules, route, body, ...(component ? { props: component.props } : {}) });
+      const inItem = component ? unbound(node, component) : null;
+      const given = inItem?.props ?? component?.props;
+      found.push({
+        node: inItem?.node ?? node,
+        rules,
+        route,
+        body,
+        ...(inItem ? { stands: node } : {}),
+        ...(given ? { props: given } : {}),
+      });
       return false;
     });
   }
@@ -414,7 +429,7 @@ function currentPlaces(
   const plain = found.filter(
     ({ node, body }) =>
       !controlsList(node) &&
-      !looksAtItem(node) &&
+      !holdsItems(node) &&
       !holdsContent(node) &&
       // What is done to the record of a row stands in what is given that record.
       (kind === 'list' || !holdsRowDeed(node)) &&

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { applyChange, putComponent } from '../../../change/change.ts';
-import type { Project } from '../../../model/project.ts';
+import { all, applyChange, putComponent } from '../../../change/change.ts';
+import { type Project, walkElements } from '../../../model/project.ts';
 import { projectOf } from '../../../testing/build.ts';
 import { drawn } from '../../../testing/expand.ts';
 import { pageOfHtml } from '../../../testing/page_of_html.ts';
@@ -32,11 +32,18 @@ const featureHtml = ({ words, isIn, note, to }: Feature): string =>
 const planHtml = ({ name, features, head, foot = false }: Plan): string =>
   `<article style="border-top-style:solid;border-top-width:1px"><h2>${name}</h2><p>Lent by the week</p><ul>${head ? `<li><strong>${head}</strong> tools</li>` : ''}${features.map(featureHtml).join('')}${foot ? '<li>and more</li>' : ''}</ul></article>`;
 
-function pileOf(kind: 'component' | 'list', plans: readonly Plan[]): Project {
+/** @param inner what is taken of the cards, too: what they list, or the marks in that */
+function pileOf(kind: 'component' | 'list', plans: readonly Plan[], inner?: 'li' | 'i'): Project {
   const page = pageOfHtml(`<h1>Plans</h1><main>${plans.map(planHtml).join('')}</main>`);
   const bare = projectOf(page);
   const places = page.root.children[1].children.map(({ key }) => key);
-  return { ...bare, app: applyChange(bare.app, putComponent('plan', { name: 'PlanCard', kind, places })) };
+  const parts: string[] = [];
+  walkElements(page.root, ({ tag, key }) => void (tag === inner && parts.push(key)));
+  const changes = [
+    putComponent('plan', { name: 'PlanCard', kind, places }),
+    ...(inner ? [putComponent('part', { name: 'Part', kind: 'component', places: parts })] : []),
+  ];
+  return { ...bare, app: applyChange(bare.app, all(changes)) };
 }
 
 const feature = (words: string, more: Partial<Feature> = {}): Feature => ({
@@ -83,7 +90,8 @@ test('items that are given as a list draw what they drew', () => {
     fc.property(
       fc.constantFrom('component', 'list'),
       fc.array(plans, { minLength: 2, maxLength: 4 }),
-      (kind, all) => isSame(pileOf(kind, all)),
+      fc.constantFrom(undefined, 'li', 'i'),
+      (kind, cards, inner) => isSame(pileOf(kind, cards, inner)),
     ),
     { numRuns: 150 },
   );
@@ -105,6 +113,18 @@ test('what cards list is one prop, and each of it is written once', () => {
   const data = [...files].find(([path]) => path.endsWith('.data.ts'))![1];
   expect(data).toMatch(/id: 'friend'/);
   expect(data).toContain("{ id: 'no-fee'");
+});
+
+test.each<[what: 'li' | 'i', use: RegExp]>([
+  ['li', /\{items\.map\(\(item\) => \(\s*<Part\s+key=\{item\.id\}/],
+  ['i', /\{items\.map\(\(item\) => \(\s*<li key=\{item\.id\}>\s*<Part /],
+])('what cards list can be a component, or hold one: %s', (inner, use) => {
+  const project = pileOf('list', PLANS, inner);
+  const files = filesOf(project);
+  expect(files.get('src/components/PlanCard/PlanCard.tsx')).toMatch(use);
+  expect(files.get('src/components/Part/Part.tsx')).not.toContain('item');
+  expect(typeErrors([emitReact(project, 'Plans')])).toEqual([]);
+  expect(vueProblems([emitVue(project, 'Plans')])).toEqual([]);
 });
 
 const facesOf = (...groups: readonly (readonly string[])[]): Project => {

@@ -1,4 +1,4 @@
-import { type Expression, mapExpression, mentions } from '../../../expression/expression.ts';
+import { type Expression, mapExpression, mentions, propNamed } from '../../../expression/expression.ts';
 import { kebabCase, plural, uniqueName } from '../../../model/names.ts';
 import { grouped } from '../../../json/grouped.ts';
 import {
@@ -9,7 +9,7 @@ import {
   type PropValue,
   visitTerms,
   withoutKeys,
-  withTerms,
+  withAllTerms,
 } from '../markup.ts';
 import { elementsIn } from '../markup.ts';
 import { mostElements } from '../../../components/one_thing.ts';
@@ -17,7 +17,7 @@ import type { Prop } from './template.ts';
 
 /** Items that stand in one element: so many somewhere at least, and so many wherever it is. */
 const LEAST_ITEMS = 3;
-const LEAST_ANYWHERE = 2;
+const LEAST_ANYWHERE = 1;
 /** Items are given so many things each at most; what is given more is a thing of its own. */
 const MOST_GIVEN = 6;
 /** So many things differ at least from place to place; fewer are given one by one. */
@@ -193,10 +193,7 @@ export function withItem(
   given: (prop: string) => Expression,
   className: (ref: string) => string,
 ): MarkupElement {
-  const change = (term: Expression): Expression =>
-    mapExpression(term, (part) => (part.kind === 'prop' ? given(part.name) : part));
-  const visit = (one: MarkupElement): MarkupElement => {
-    const made = withTerms(one, change);
+  const visit = (made: MarkupElement): MarkupElement => {
     return {
       ...made,
       className: made.className === null ? null : className(made.className),
@@ -213,21 +210,82 @@ export function withItem(
             },
           }
         : {}),
-      children: made.children.map((child): MarkupNode => {
-        if (isElement(child)) return visit(child);
-        if (isText(child)) return child.given ? { ...child, given: change(child.given) } : child;
-        return 'slot' in child ? { slot: change(child.slot) } : child;
-      }),
+      children: made.children.map((child) => (isElement(child) ? visit(child) : child)),
     };
   };
-  return visit(node);
+  return visit(
+    withAllTerms(node, (term) =>
+      mapExpression(term, (part) => (part.kind === 'prop' ? given(part.name) : part)),
+    ),
+  );
 }
 
-/** Whether anything in a node looks at an item of a list around it. */
-export function looksAtItem(node: MarkupElement): boolean {
+/** Whether anything in a node looks at an item of a list. */
+function looksAtItem(node: MarkupElement): boolean {
   let found = false;
   visitTerms(node, (term) => {
     found ||= mentions(term, ({ kind }) => kind === 'item');
   });
   return found;
 }
+
+/** Whether something in a node stands once for each of a list. */
+export const holdsItems = (node: MarkupElement): boolean =>
+  node.children.some((child) => isElement(child) && (!!child.each || holdsItems(child)));
+
+/** What stands within the items of a list, as if what those are given were props of what it stands in. */
+export interface Unbound {
+  readonly node: MarkupElement;
+  readonly props: readonly Prop[];
+}
+
+/**
+ * A node that is, or stands in, the item of a list, so that it can be a component of its own. Null for one that looks at none.
+ * @param outer what it stands in, and the props of that
+ */
+export function unbound(
+  node: MarkupElement,
+  outer: { readonly root: MarkupElement; readonly props: readonly Prop[] },
+): Unbound | null {
+  if (!looksAtItem(node)) return null;
+  const props: Prop[] = [...outer.props];
+  const visit = (one: MarkupElement): void => {
+    const { each } = one;
+    const list = each?.of.kind === 'prop' ? each.of.name : null;
+    const known = list === null ? undefined : outer.props.find(({ name }) => name === list);
+    if (each && known)
+      for (const field of known.fields ?? [{ ...known, kind: 'text' as const, name: '' }])
+        props.push({ ...field, name: unboundName(each.item, field.name) });
+    for (const child of one.children) if (isElement(child)) visit(child);
+  };
+  visit(outer.root);
+  const change = (term: Expression): Expression => {
+    if (term.kind === 'item') return propNamed(unboundName(term.name, ''));
+    return term.kind === 'field' && term.of.kind === 'prop' && term.of.name.endsWith(DOT)
+      ? propNamed(`${term.of.name}${term.name}`)
+      : term;
+  };
+  const { each: _each, ...plain } = node;
+  return { node: withAllTerms(plain, (term) => mapExpression(term, change)), props };
+}
+
+/** The use of a component in the place of what was unbound, which says what that is given as it is said there. */
+export function boundAgain(node: MarkupElement, each: MarkupElement['each']): MarkupElement {
+  const bound = withAllTerms(node, (term) =>
+    mapExpression(term, (part) => {
+      const [item, field] = part.kind === 'prop' ? part.name.split(DOT) : [];
+      return field === undefined ? part : ofItem(item, field, field === '');
+    }),
+  );
+  return each ? { ...bound, each } : bound;
+}
+
+/** Between the name of an item and that of its field: no name in code has it. */
+const DOT = '.';
+const unboundName = (item: string, field: string): string => `${item}${DOT}${field}`;
+
+/** What a prop is called that stands for another, which may be the field of an item. */
+export const ownNameOf = (name: string): string => {
+  const [item, field] = name.split(DOT);
+  return field || item;
+};

@@ -37,6 +37,7 @@ import {
   itemsAt,
   itemWords,
   ofItem,
+  ownNameOf,
   withIds,
   withItem,
 } from './item_list.ts';
@@ -334,7 +335,7 @@ class TemplateBuilder {
       }
       // It is what it is in the outer component.
       const outer = this.#places.flatMap(({ props }) => props?.find((prop) => prop.name === name) ?? [])[0];
-      const own = uniqueCodeName(name, 'given', (one) => this.#taken.has(one));
+      const own = uniqueCodeName(ownNameOf(name), 'given', (one) => this.#taken.has(one));
       const as = own === name ? {} : { name: own, proposed: own };
       this.#taken.add(own);
       const found: Found = {
