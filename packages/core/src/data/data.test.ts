@@ -98,6 +98,9 @@ test.each([
   ['Serial #', 'serialNumber'],
   ['Member’s name', 'memberName'],
   ['*', ''],
+  ['VAT No.', 'vatNumber'],
+  ['No.', 'number'],
+  ['Nobody', 'nobody'],
 ])('a field called “%s” is %j', (label, name) => expect(fieldIn(label)).toBe(name));
 
 test.each(['tool', 'category', 'box', 'dish', 'person', 'news'])('%s, one and many', (word) =>

@@ -103,7 +103,7 @@ export function fieldIn(label: string): string {
   const plain = label
     .replace(/\([^)]*\)/g, ' ')
     .replace(/[*:?!…]/g, ' ')
-    .replace(/#/g, ' number ')
+    .replace(/#|(?<=^|\s)n[or]\.?\s*$/gi, ' number ')
     .replace(/[’']s\b/g, '')
     .replace(/[’']/g, '')
     .trim();
