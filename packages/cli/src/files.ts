@@ -5,6 +5,7 @@ import {
   type Design,
   elementsByKey,
   type InputFile,
+  installedFiles,
   limits,
   megabytes,
   parseDesign,
@@ -14,7 +15,10 @@ import {
 } from '@tovel/core';
 import { Misuse, type Output } from './command.ts';
 
-/** Reads files and folders into a batch; paths are relative to the folder that was named. */
+/**
+ * Reads files and folders into a batch; paths are relative to the folder that was named. Of installed packages only what pages
+ * use comes along.
+ */
 export async function readInputs(paths: readonly string[], output: Output): Promise<InputFile[]> {
   const files: InputFile[] = [];
   const add = async (file: string, name: string): Promise<void> => {
@@ -36,6 +40,15 @@ export async function readInputs(paths: readonly string[], output: Output): Prom
       if (entry.isFile() && !/(^|\/)(\.|node_modules\/)/.test(path.relative(input, full)))
         await add(full, path.relative(input, full).split(path.sep).join('/'));
     }
+    files.push(
+      ...(await installedFiles(files, async (name) => {
+        const full = path.join(input, name);
+        const known = await stat(full).catch(() => null);
+        return known?.isFile() && known.size <= limits.fileBytes
+          ? new Uint8Array(await readFile(full))
+          : null;
+      })),
+    );
   }
   return files;
 }

@@ -133,6 +133,7 @@ export {
   standings,
 } from './change/history.ts';
 
+export { installedFiles, isInstalled } from './intake/installed.ts';
 export { limits, megabytes } from './intake/limits.ts';
 
 export {

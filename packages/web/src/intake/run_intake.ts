@@ -2,7 +2,9 @@ import {
   type AssetRef,
   comesAgain,
   type InputFile,
+  installedFiles,
   type IntakeResult,
+  isInstalled,
   kindOfFile,
   limits,
   looksWhole,
@@ -187,11 +189,12 @@ class Reading {
   }
 }
 
-/** A file that is too large is not even read. */
+/** A file that is too large is not even read, nor one of an installed package that no page uses. */
 async function readFiles(chosen: readonly ChosenFile[]): Promise<{ files: InputFile[]; notices: Notice[] }> {
   const files: InputFile[] = [];
   const notices: Notice[] = [];
-  for (const { path, file } of chosen) {
+  const own = chosen.filter(({ path }) => !isInstalled(path));
+  for (const { path, file } of own.length ? own : chosen) {
     const limit = kindOfFile(path) === 'archive' ? limits.archiveBytes : limits.fileBytes;
     if (file.size > limit) {
       notices.push({
@@ -213,7 +216,12 @@ async function readFiles(chosen: readonly ChosenFile[]): Promise<{ files: InputF
       });
     }
   }
-  return { files, notices };
+  const byPath = new Map(chosen.map((one) => [one.path, one.file]));
+  const installed = await installedFiles(files, async (path) => {
+    const file = own.length ? byPath.get(path) : undefined;
+    return file && file.size <= limits.fileBytes ? new Uint8Array(await file.arrayBuffer()) : null;
+  });
+  return { files: [...files, ...installed], notices };
 }
 
 /** @returns whether it waits at Iterate. */
