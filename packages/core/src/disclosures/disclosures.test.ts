@@ -18,7 +18,9 @@ import { pageOfHtml } from '../testing/page_of_html.ts';
 import { typeErrors } from '../testing/typecheck.ts';
 import { vueProblems } from '../testing/vue_problems.ts';
 import { atFirst } from './at_first.ts';
+
 import { findDisclosures } from './find.ts';
+import { opensByName } from './signs.ts';
 import { alwaysShown } from './take.ts';
 
 const does = (target: Target): string =>
@@ -120,6 +122,26 @@ test.each([
   [
     'not by a toggle that stands in each of several rows',
     `<div><main><div><p>A</p><button class="toggle">Actions</button></div><div><p>B</p><button class="toggle">Actions</button></div></main><p hidden>Good news.</p></div>`,
+    [],
+  ],
+  [
+    'links that stand by themselves beside what leads nowhere, and a single one where others are so',
+    '<nav><div class="has-sub"><a href="#">Reports</a><div class="sub" hidden><a href="a.html">A</a><a href="b.html">B</a></div></div><div class="has-sub"><a href="#">More</a><div class="sub" hidden><a href="c.html">C</a></div></div></nav>',
+    ['0.93: section Reports | Reports toggle', '0.93: section More | More toggle'],
+  ],
+  [
+    'a single link is no list by itself',
+    '<nav><div><a href="#">More</a><div class="sub" hidden><a href="c.html">C</a></div></div></nav>',
+    ['0.7: section More | More toggle'],
+  ],
+  [
+    'what is called after it, wherever that stands',
+    '<header><p><button class="nav-link right-panel-toggle">3</button></p><button class="toggle">Menu</button></header><main><p>Text</p></main><aside class="right-panel" hidden><p>News</p></aside>',
+    ['0.93: section Right panel | 3 toggle'],
+  ],
+  [
+    'not what a stretch of a page holds',
+    `<div><main><button class="toggle">Wide</button>${'<button>More</button>'.repeat(24)}</main><p hidden>Good news.</p></div>`,
     [],
   ],
   ['not beside what leads elsewhere', `<ul><li><a href="c.html">C</a><ul hidden>${LINKS}</ul></li></ul>`, []],
@@ -310,3 +332,11 @@ test('what is hidden and not sure to open is a finding, whose fix lets what stan
   expect(Object.values(app.disclosures).map(({ kind }) => kind)).toEqual(['menu']);
   expect(findingsOf({ ...project, app }).some(({ code }) => code === 'hidden')).toBe(false);
 });
+
+test.each([
+  ['right-panel-toggle', 'right-panel', true],
+  ['nav-link open-side-menu', 'side-menu', true],
+  ['btn_side_menu', 'side_menu', true],
+  ['side-menu-entry', 'side-menu', false],
+  ['side-menu', 'side-menu', false],
+])('classes “%s” open “%s”: %s', (classes, part, is) => expect(opensByName(classes, part)).toBe(is));

@@ -13,6 +13,7 @@ import {
   isSender,
   kindOf,
   leadsNowhere,
+  opensByName,
   SAYS_TOGGLE,
   saysItOpens,
   showsSomething,
@@ -61,6 +62,9 @@ interface Opener {
 
 /** A field that nobody sees is ticked by what is seen of it, and is nothing to be opened. */
 const FIELD = /^(input|select|textarea)$/;
+
+/** What holds more controls than these is a stretch of a page, and not what stands beside something. */
+const MOST_BESIDE = 20;
 
 class Finder {
   readonly #screen: Screen;
@@ -283,7 +287,30 @@ class Finder {
         ? [{ element, confidence: 0.97, reason: `“${labelOf(element)}” names it as what it opens` }]
         : [],
     );
-    return naming.length || reach === 'named' ? naming : this.#beside(part, reach);
+    if (naming.length) return naming;
+    return reach === 'named' ? this.#calledAfter(part) : this.#beside(part, reach);
+  }
+
+  /** Controls whose class is that of a part and says that they open it: `right-sidebar-toggle`. */
+  #calledAfter(part: Element): Opener[] {
+    const names = (part.classes ?? '').split(/\s+/).filter((name) => /[a-z][-_][a-z]/i.test(name));
+    if (!names.length || !showsSomething(part)) return [];
+    return this.#all.flatMap((element): Opener[] => {
+      const name = names.find((one) => opensByName(element.classes ?? '', one));
+      return name === undefined ||
+        element.hidden ||
+        !this.#isControl(element) ||
+        !leadsNowhere(element) ||
+        this.#isIn(element, part)
+        ? []
+        : [
+            {
+              element,
+              confidence: 0.93,
+              reason: `“${labelOf(element)}” is called after it: what opens “${name}”`,
+            },
+          ];
+    });
   }
 
   /** The control that stands nearest to a hidden part, in what holds both. */
@@ -295,7 +322,10 @@ class Finder {
       if (!parent || parent === this.#screen.root) return [];
       const at = parent.children.indexOf(inner);
       const near = [...parent.children.slice(0, at).reverse(), ...parent.children.slice(at + 1)];
-      const pressed = near.map((sibling) => this.#pressed(sibling));
+      // What holds a page's worth of controls is not beside anything.
+      const pressed = near
+        .map((sibling) => this.#pressed(sibling))
+        .filter((all) => all.length <= MOST_BESIDE);
       const found = pressed.flat().filter((one) => !this.#opening.has(one));
       // What holds several controls is a bar or a list, whose controls stand beside parts of their own.
       const right = new Set(pressed.flatMap((all) => (all.length === 1 ? all : [])));
@@ -317,7 +347,7 @@ class Finder {
         this.#isControl(parent) && !parent.hidden && !this.#opening.has(parent) ? parent : undefined;
       const only = found.filter((one) => leadsNowhere(one) && !isSender(one));
       const one = own ?? (found.length === 1 ? only[0] : undefined);
-      if (one && level === 0 && leadsNowhere(one) && isListOfLinks(part))
+      if (one && level === 0 && leadsNowhere(one) && this.#listsLinks(part))
         return [
           {
             element: one,
@@ -333,6 +363,15 @@ class Finder {
       inner = parent;
     }
     return [];
+  }
+
+  /** Whether a part is a list of links, or is built like others that are: of the groups of a menu some have a single entry. */
+  #listsLinks(part: Element): boolean {
+    if (isListOfLinks(part)) return true;
+    return (
+      part.children.some(({ tag }) => tag === 'a') &&
+      this.#hidden.some((other) => other.tag === part.tag && isAkin(other, part) && isListOfLinks(other))
+    );
   }
 
   /** What can be pressed in an element and is not hidden. */
@@ -395,6 +434,7 @@ class Finder {
       this.#textOfId(part.attributes?.['aria-labelledby']),
       opener && labelOf(opener),
       otherwise && labelOf(otherwise),
+      wordsOfClass(part),
     ].map((text) =>
       (text ?? '')
         .replace(/\s+/g, ' ')
@@ -438,6 +478,10 @@ class Finder {
     });
   }
 }
+
+/** The words of the first class that has several: `right-sidebar` → `right sidebar`. */
+const wordsOfClass = ({ classes = '' }: Element): string =>
+  /(?:^|\s)([a-z]+(?:[-_][a-z]+)+)(?:\s|$)/.exec(classes)?.[1].replace(/[-_]/g, ' ') ?? '';
 
 /** Whether two controls say the same, and were made alike. */
 const isSameToggle = (one: Element, other: Element): boolean =>

@@ -50,12 +50,25 @@ export function isControl(element: Element): boolean {
   );
 }
 
-/** Whether a part is a list, and what it lists is links. */
+/** Whether a part is a list, and what it lists is links: as a list, or as links that stand in it and nothing else. */
 export function isListOfLinks(part: Element): boolean {
+  const links = part.children.filter(({ tag }) => tag === 'a').length;
+  if (links > 1 && part.children.every((child) => child.tag !== undefined && holdsLink(child))) return true;
   const list = /^[uo]l$/.test(part.tag ?? '') ? part : part.children.length === 1 ? part.children[0] : null;
   return list !== null && /^[uo]l$/.test(list.tag ?? '') && list.children.some(holdsLink);
 }
 const holdsLink = (element: Element): boolean => element.tag === 'a' || element.children.some(holdsLink);
+
+/** Whether classes say that something opens what has a class: by that and a word for what it does. */
+export const opensByName = (classes: string, part: string): boolean =>
+  classes.split(/\s+/).some((name) => {
+    const rest = name.startsWith(part)
+      ? name.slice(part.length)
+      : name.endsWith(part)
+        ? name.slice(0, -part.length)
+        : '';
+    return /^[-_]*(toggler?|btn|button|open|opener|trigger|show|switch|handle)[-_]*$/i.test(rest);
+  });
 
 /** What sends a form opens nothing: what is hidden beside it says what is wrong. */
 export const isSender = ({ tag, attributes = {} }: Element): boolean =>

@@ -213,7 +213,7 @@ export function extractComponents(
     bodies.set(`component ${component.id}`, {
       root: own.root,
       rules: new Map(own.rules.map((rule) => [rule.className, rule])),
-      route: null,
+      route: onlyRouteOf(made.places),
       component: { id: component.id, name, ...own },
     });
   }
@@ -373,6 +373,11 @@ function withoutProps(node: MarkupElement, props: ReadonlyMap<string, ReadonlySe
   if (!known) return made;
   const used = Object.entries(node.use!.props).filter(([name]) => known.has(name));
   return { ...made, use: { ...node.use!, props: Object.fromEntries(used) } };
+}
+
+/** The route that all places are on; null for those on several, and on none. */
+function onlyRouteOf([first, ...others]: readonly Place[]): string | null {
+  return others.every(({ route }) => route === first.route) ? first.route : null;
 }
 
 interface BodyPlace extends Place {
