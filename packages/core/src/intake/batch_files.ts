@@ -6,6 +6,7 @@ import {
   hashOf,
   type InputFile,
   kindOfFile,
+  likestEnd,
   resolveReference,
   textOfFile,
   typeOfFile,
@@ -181,7 +182,7 @@ export class BatchFiles {
       (file) => nameIn(file.path),
     );
     const named = this.#names.get(nameIn(path)) ?? [];
-    const file = named.length > 1 ? likestEnd(named, path) : named[0];
+    const file = likestEnd(named, path);
     if (!file) return undefined;
     if (!this.#moved.has(path)) {
       this.#moved.add(path);
@@ -258,21 +259,6 @@ export class BatchFiles {
 }
 
 /** A file's name without its folders; some machines do not tell capitals. */
-/** The one file that has more folders at its end in common with a path than all others; none when that says nothing. */
-function likestEnd(files: readonly InputFile[], path: string): InputFile | undefined {
-  const wanted = path.toLowerCase().split('/');
-  const shared = files.map((file) => {
-    const parts = file.path.toLowerCase().split('/');
-    let count = 0;
-    while (count < parts.length && count < wanted.length && parts.at(-1 - count) === wanted.at(-1 - count))
-      count += 1;
-    return count;
-  });
-  const most = Math.max(...shared);
-  const best = files.filter((_, at) => shared[at] === most);
-  return most > 1 && best.length === 1 ? best[0] : undefined;
-}
-
 const nameIn = (path: string): string => path.replace(/^.*\//, '').toLowerCase();
 
 /** The type that something written into a reference is kept under; null for what is not kept. */

@@ -98,6 +98,28 @@ export function resolveReference(reference: string, from: string): string | null
   return path.startsWith('/') ? resolvePath(path) : resolvePath(`${from.replace(/[^/]*$/, '')}${path}`);
 }
 
+/**
+ * Of files of one name the one that was meant by a path that leads to none: the only one, or the only one that has more folders at
+ * its end in common with the path than all others.
+ */
+export function likestEnd<F extends Pick<InputFile, 'path'>>(
+  files: readonly F[],
+  path: string,
+): F | undefined {
+  if (files.length < 2) return files[0];
+  const wanted = path.toLowerCase().split('/');
+  const shared = files.map((file) => {
+    const parts = file.path.toLowerCase().split('/');
+    let count = 0;
+    while (count < parts.length && count < wanted.length && parts.at(-1 - count) === wanted.at(-1 - count))
+      count += 1;
+    return count;
+  });
+  const most = Math.max(...shared);
+  const best = files.filter((_, at) => shared[at] === most);
+  return most > 1 && best.length === 1 ? best[0] : undefined;
+}
+
 /** Unpacks an archive. What lies outside it, is too large or is the packer's own is a notice and is left out. */
 export function unpack(archive: InputFile): { files: InputFile[]; notices: Notice[] } {
   const notices: Notice[] = [];

@@ -1,4 +1,4 @@
-import { resolveReference } from '../intake/files.ts';
+import { likestEnd, resolveReference } from '../intake/files.ts';
 import { isExternalAddress } from '../vocabulary/addresses.ts';
 import type { Interaction, Target } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
@@ -8,7 +8,8 @@ import { pressablesOf } from './pressable.ts';
 
 /**
  * The links that the pages themselves have: to a page of the same batch, to a place on one, or to an outside
- * address. An `href` that leads nowhere (`#`, a file that is not there) gives none, so that its element stays open.
+ * address. An `href` that leads nowhere (`#`, a file that is not there) gives none, so that its element stays open; where the
+ * file lies in another folder than it says, as in a menu that was copied from there, it leads to the one of that name.
  */
 export function authoredLinks(
   screens: readonly Screen[],
@@ -18,10 +19,16 @@ export function authoredLinks(
     ...drawnPages(among),
     ...among.map((screen) => [screen.source.file, screen] as const),
   ]);
+  const byName = grouped(
+    among
+      .filter(({ source }) => !DRAWN.test(source.file))
+      .map((screen) => ({ path: screen.source.file, screen })),
+    ({ path }) => nameOf(path),
+  );
   const links = new Map<string, Interaction>();
   for (const screen of screens) {
     for (const { element } of pressablesOf(screen)) {
-      const target = targetOf(element.attributes?.href, screen, byFile);
+      const target = targetOf(element.attributes?.href, screen, byFile, byName);
       if (target) links.set(element.key, { on: 'press', target, arrival: { kind: 'none' } });
     }
   }
@@ -45,21 +52,36 @@ function targetOf(
   href: string | undefined,
   from: Screen,
   byFile: ReadonlyMap<string, Screen>,
+  byName: ReadonlyMap<string, readonly { readonly path: string; readonly screen: Screen }[]>,
 ): Target | null {
   if (!href) return null;
   if (isExternalAddress(href)) return { kind: 'external', href };
   const [path, fragment] = href.split('#', 2);
   const file = path ? resolveReference(path, from.source.file) : from.source.file;
-  const screen =
+  const there =
     file === null
       ? undefined
       : (byFile.get(file) ?? byFile.get(`${file}.html`) ?? byFile.get(`${file ? `${file}/` : ''}index.html`));
+  const screen = there ?? elsewhere(path, byName);
   if (!screen) return null;
   if (!fragment) return path ? { kind: 'screen', screen: screen.key } : null;
   const anchor = elementWithId(screen, fragment);
   if (anchor) return { kind: 'anchor', screen: screen.key, element: anchor.key };
   return path ? { kind: 'screen', screen: screen.key } : null;
 }
+
+/** The page that a path leads to which is right but for its folders. */
+function elsewhere(
+  path: string,
+  byName: ReadonlyMap<string, readonly { readonly path: string; readonly screen: Screen }[]>,
+): Screen | undefined {
+  const plain = path.replace(/\?.*$/, '');
+  if (!PAGE.test(plain)) return undefined;
+  return likestEnd(byName.get(nameOf(plain)) ?? [], plain)?.screen;
+}
+
+const PAGE = /\.x?html?$/i;
+const nameOf = (path: string): string => path.replace(/^.*\//, '').toLowerCase();
 
 function elementWithId(screen: Screen, id: string): Element | null {
   let found: Element | null = null;

@@ -2,6 +2,7 @@ import { emptyDesign, type Screen } from '../model/design.ts';
 import { applyChange, putScreen } from '../change/change.ts';
 import { named, projectOf, screenOf, screenWith, svg } from '../testing/build.ts';
 import { isPressable, roleOf } from '../roles/role.ts';
+import { pageOfHtml } from '../testing/page_of_html.ts';
 import { authoredLinks } from './authored.ts';
 import { pressablesOf } from './pressable.ts';
 import { describeArrival, describeTarget, matchText, targetChoices } from './target.ts';
@@ -112,6 +113,41 @@ describe('links that pages have', () => {
   test('are looked up among all screens of the design', () => {
     expect(authoredLinks([drawn], [drawn]).size).toBe(1);
     expect(authoredLinks([drawn], [...emptyDesign.screens, drawn, list]).size).toBe(3);
+  });
+});
+
+describe('links of menus that were copied into another folder', () => {
+  const pageAt = (file: string, html = '<p>Text</p>'): Screen => {
+    const page = pageOfHtml(html, file.replace(/\W/g, '-'));
+    return { ...page, source: { ...page.source, file } };
+  };
+  const from = pageAt(
+    'pages/ui/alerts.html',
+    ['navbar.html', '../lists/tools.html', 'list.html', 'gone.html', '../charts.html?all#x', 'read.pdf']
+      .map((href) => `<a href="${href}">${href}</a>`)
+      .join(''),
+  );
+  const pages = [
+    'navbar.html',
+    'lists/tools.html',
+    'old/tools.html',
+    'a/list.html',
+    'b/list.html',
+    'pages/charts.html',
+  ];
+  test.each([
+    ['navbar.html', 'navbar.html'],
+    ['../lists/tools.html', 'lists/tools.html'],
+    ['list.html', undefined],
+    ['gone.html', undefined],
+    ['../charts.html?all#x', 'pages/charts.html'],
+    ['read.pdf', undefined],
+  ])('%s leads to %s', (href, file) => {
+    const all = [from, ...pages.map((one) => pageAt(one)), pageAt('read.pdf')];
+    const link = from.root.children.find(({ attributes }) => attributes?.href === href)!;
+    const target = authoredLinks(all).get(link.key)?.target;
+    const screen = target?.kind === 'screen' ? target.screen : undefined;
+    expect(all.find(({ key }) => key === screen)?.source.file).toBe(file);
   });
 });
 
