@@ -3,7 +3,7 @@ import type { Screen } from '../model/design.ts';
 import type { Sight } from '../roles/sight.ts';
 import { screenOf, svg } from '../testing/build.ts';
 import { pageOfHtml } from '../testing/page_of_html.ts';
-import { type Candidate, choose } from './choose.ts';
+import { type Candidate, choose, saidAs } from './choose.ts';
 import { groupsOf } from './groups.ts';
 
 const label = (x: number, y: number, text: string): string =>
@@ -82,6 +82,17 @@ test.each([
     ),
   );
   expect(choose(candidates(pages)).length).toBe(count);
+});
+
+test.each([
+  ['a.html', '../a.html', true],
+  ['./a.html#top', '../../x/a.html#top', true],
+  ['a.html', 'b.html', false],
+  ['a.html', 'a.html#top', false],
+  ['https://one.example/a.html', 'https://two.example/a.html', false],
+])('a bar whose link leads to %s says the same as one to %s: %s', (one, other, is) => {
+  const bar = (href: string) => pageOfHtml(`<p>Tools <a href="${href}">All</a></p>`).root.children[0];
+  expect(saidAs(bar(one)) === saidAs(bar(other))).toBe(is);
 });
 
 test('what differs in more than a component can be given is none', () => {

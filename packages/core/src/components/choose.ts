@@ -334,11 +334,15 @@ function ownFactsOf({ text, asset, vector, attributes }: Element): string[] {
     ...(vector ? [`drawing ${drawnAs(vector)}`] : []),
     ...(text?.trim() ? [`text ${text}`] : []),
     ...(asset ? [`picture ${asset}`] : []),
-    ...(attributes?.href ? [`link ${attributes.href}`] : []),
+    ...(attributes?.href ? [`link ${pageIn(attributes.href)}`] : []),
     ...(attributes?.title ? [`title ${attributes.title}`] : []),
     ...(attributes?.placeholder ? [`hint ${attributes.placeholder}`] : []),
   ];
 }
+
+/** Where an address leads, the same from whichever folder: the page alone, unless it is an address outside. */
+const pageIn = (href: string): string =>
+  /^([a-z][a-z0-9+.-]*:|\/\/)/i.test(href) ? href : href.replace(/^.*\//, '');
 
 const drawings = new WeakMap<VectorNode, string>();
 

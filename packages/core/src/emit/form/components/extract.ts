@@ -103,6 +103,7 @@ interface Body {
   readonly root: MarkupElement;
   readonly rules: ReadonlyMap<string, StyleRule>;
   readonly route: string | null;
+  readonly routes?: readonly string[];
   /** Of a component. */
   readonly component?: EmittedComponent;
 }
@@ -213,7 +214,7 @@ export function extractComponents(
     bodies.set(`component ${component.id}`, {
       root: own.root,
       rules: new Map(own.rules.map((rule) => [rule.className, rule])),
-      route: onlyRouteOf(made.places),
+      ...routesOf(made.places),
       component: { id: component.id, name, ...own },
     });
   }
@@ -375,9 +376,12 @@ function withoutProps(node: MarkupElement, props: ReadonlyMap<string, ReadonlySe
   return { ...made, use: { ...node.use!, props: Object.fromEntries(used) } };
 }
 
-/** The route that all places are on; null for those on several, and on none. */
-function onlyRouteOf([first, ...others]: readonly Place[]): string | null {
-  return others.every(({ route }) => route === first.route) ? first.route : null;
+/** The routes that places are on, as far as all are known, and the one where they are on no other. */
+function routesOf(places: readonly Place[]): Pick<Place, 'route' | 'routes'> {
+  const all = places.map(({ route, routes }) => routes ?? (route === null ? null : [route]));
+  if (all.includes(null)) return { route: null };
+  const routes = [...new Set(all.flatMap((some) => some!))];
+  return { route: routes.length === 1 ? routes[0] : null, routes };
 }
 
 interface BodyPlace extends Place {
@@ -410,7 +414,7 @@ function currentPlaces(
 ): BodyPlace[] {
   const wanted = new Set(keys);
   const found: BodyPlace[] = [];
-  for (const [body, { root, rules, route, component }] of bodies) {
+  for (const [body, { root, rules, route, routes, component }] of bodies) {
     const there = keysIn(root);
     if (!keys.some((key) => there.has(key))) continue;
     visitMarkup(root, (node) => {
@@ -421,6 +425,7 @@ function currentPlaces(
         node: inItem?.node ?? node,
         rules,
         route,
+        ...(routes ? { routes } : {}),
         body,
         ...(inItem ? { stands: node } : {}),
         ...(given ? { props: given } : {}),

@@ -25,6 +25,7 @@ import {
   withTerms,
   withoutKeys,
 } from '../markup.ts';
+import { valueOf } from '../../../expression/value_of.ts';
 import { authoredWords } from '../../../roles/authored_words.ts';
 import { lookText } from '../styles/look_text.ts';
 import { isDressedOtherwise, lookAspect, lookWord } from '../styles/look_words.ts';
@@ -44,7 +45,7 @@ import {
 import { isCompatible, isSameTerm, openAt } from './compatible.ts';
 import { addressAt, keepAddress, OWN_WAY, ownTerms, renamedAddress } from './own_links.ts';
 import { propNameFor, type PropHint } from './prop_names.ts';
-import { lookAsked, routeLooks, valuesInOrder } from './route_looks.ts';
+import { isRouteTerm, lookAsked, routeLooks, valuesInOrder } from './route_looks.ts';
 
 /** A prop of a component. */
 export interface Prop {
@@ -90,8 +91,10 @@ export const NOTHING_OF_ELEMENTS: ElementsKnown = { fieldOf: new Map(), classesO
 export interface Place {
   readonly node: MarkupElement;
   readonly rules: ReadonlyMap<string, StyleRule>;
-  /** The route of its screen; null within another component. */
+  /** The route of its screen; null within another component that stands on several. */
   readonly route: string | null;
+  /** Within another component, the routes that this stands on; nothing where they are not known. */
+  readonly routes?: readonly string[];
   /** Within another component, the props of that one. */
   readonly props?: readonly Prop[];
 }
@@ -266,7 +269,7 @@ class TemplateBuilder {
     // What looks whether its link is the present one says how all do.
     const first = there.find(({ variant }) => variant) ?? there[0];
     if (!there.every((node) => isCompatible(first, node))) return null;
-    if (first.variant && !this.#haveSameVariants(nodes, first.variant)) return null;
+    if (first.variant && !this.#haveSameVariants(nodes)) return null;
     // A drawing that differs is given as a whole.
     if (first.tag === 'svg' && there.some((node) => bodyOf(node) !== bodyOf(first))) {
       if (isRoot || isMissing) return null;
@@ -634,19 +637,12 @@ class TemplateBuilder {
    * Whether the variants that nodes have within an outer component look the same. One that has none, where the others look
    * whether their links are the present ones, looks as they do then.
    */
-  #haveSameVariants(
-    nodes: readonly (MarkupElement | null)[],
-    { classes }: NonNullable<MarkupElement['variant']>,
-  ): boolean {
+  #haveSameVariants(nodes: readonly (MarkupElement | null)[]): boolean {
     const withOne = nodes.findIndex((node) => node?.variant);
     const told = routeLooks(nodes[withOne]!.variant!);
-    const asOthers = nodes.every((node, i) => {
-      if (!node || node.variant) return true;
-      const value = 'true' in classes ? String(this.#isThere(node, i)) : (told?.otherwise ?? '');
-      return (
-        lookOf(this.#places[i], node.className) === lookOf(this.#places[withOne], classes[value] ?? null)
-      );
-    });
+    const asOthers = nodes.every(
+      (node, i) => !node || node.variant || this.#valueAt(node, i, nodes[withOne]!, withOne) !== null,
+    );
     if (!asOthers) return false;
     const looks = nodes.flatMap((node, i) => {
       if (!node?.variant) return [];
@@ -663,6 +659,21 @@ class TemplateBuilder {
     return new Set(looks).size === 1;
   }
 
+  /**
+   * Which of the looks of a variant a node has that has one alone; null for another one. What the present route decides is as it
+   * is there; whatever else decides it is not so.
+   */
+  #valueAt(node: MarkupElement, place: number, varied: MarkupElement, at: number): string | null {
+    const { classes } = varied.variant!;
+    const told = routeLooks(varied.variant!);
+    const look = lookOf(this.#places[place], node.className);
+    const first = 'true' in classes ? String(this.#isThere(node, place)) : (told?.otherwise ?? '');
+    const found = [first, ...(told ? Object.keys(classes) : [])].find(
+      (value) => look === lookOf(this.#places[at], classes[value] ?? null),
+    );
+    return found ?? null;
+  }
+
   /** Whether a place is on the screen that its node leads to. */
   #isThere(node: MarkupElement, place: number): boolean {
     return this.#places[place].route !== null && this.#places[place].route === addressAt(node);
@@ -677,8 +688,12 @@ class TemplateBuilder {
     word = 'active',
   ): Expression | null {
     const own = nodes.flatMap((node) => (node && termOf(node) ? [ownTerms(node, [termOf(node)])] : []));
-    if (new Set(own).size === 1 && (own[0] === OWN_WAY || own.length === nodes.filter(Boolean).length))
-      return null;
+    const areOwnWay = (): boolean =>
+      own[0] === OWN_WAY &&
+      nodes.every((node, i) => !node || termOf(node) || isSet(node, i) === this.#isThere(node, i));
+    if (new Set(own).size === 1 && (own.length === nodes.filter(Boolean).length || areOwnWay())) return null;
+    const said = this.#saidForAll(nodes, termOf, isSet);
+    if (said) return said;
     const values = nodes.map((node, i): PropValue | undefined => {
       const given = node ? termOf(node) : undefined;
       return given ? { given } : node ? isSet(node, i) : undefined;
@@ -690,6 +705,28 @@ class TemplateBuilder {
     const flag = this.#slot('flag', values, { tag: first.tag, node: first, prefix: 'is', word });
     this.#partitions.set(key, flag);
     return flag;
+  }
+
+  /** What asks for all routes at once for which nodes say that something is so, where none of them says otherwise of one. */
+  #saidForAll(
+    nodes: readonly (MarkupElement | null)[],
+    termOf: (node: MarkupElement) => Expression | undefined,
+    isSet: (node: MarkupElement, place: number) => boolean,
+  ): Expression | null {
+    const [yes, no] = [new Set<string>(), new Set<string>()];
+    for (const [i, node] of nodes.entries()) {
+      if (!node) continue;
+      const routes = routesOf(this.#places[i]);
+      if (!routes || routes.some((one) => one.includes(':'))) return null;
+      const term = termOf(node);
+      if (!isRouteTerm(term)) return null;
+      for (const path of routes) {
+        const is = term ? !!valueOf(term, { path }) : isSet(node, i);
+        (is ? yes : no).add(path);
+      }
+    }
+    if (!yes.size || yes.size > MOST_ROUTES || [...yes].some((one) => no.has(one))) return null;
+    return atOneOf(...[...yes].sort().map(literal));
   }
 
   /** The class where all agree on its rule, else the prop that tells the variants apart. */
@@ -708,7 +745,7 @@ class TemplateBuilder {
         this.#byRoute(
           nodes,
           ({ variant }) => (variant ? routeLooks(variant)?.looks[j]?.when : undefined),
-          (node, i) => 'true' in classes && this.#isThere(node, i),
+          (node, i) => this.#valueAt(node, i, first, at) === told.looks[j].value,
           first,
           j > 0 ? 'inGroup' : 'active',
         ),
@@ -960,15 +997,17 @@ class TemplateBuilder {
   }
 
   #routeTerm(is: readonly boolean[]): Expression | null {
-    const routes = this.#places.map((place) => place.route);
-    if (routes.some((route) => route === null)) return null;
-    const on = [...new Set(routes.filter((_, i) => is[i]))] as string[];
-    if (!on.length || on.length > MOST_ROUTES) return null;
-    const isIt = is.every((one, i) => one === on.includes(routes[i]!));
-    if (!isIt || on.some((route) => route.includes(':'))) return null;
-    const unlinked = on.filter((route) => !this.#links.has(route)).length;
-    if (unlinked > on.length * MOST_UNLINKED) return null;
-    return atOneOf(...on.map(literal));
+    const [on, off] = [new Set<string>(), new Set<string>()];
+    for (const [i, place] of this.#places.entries()) {
+      const routes = routesOf(place);
+      if (!routes) return null;
+      for (const route of routes) (is[i] ? on : off).add(route);
+    }
+    if (!on.size || on.size > MOST_ROUTES) return null;
+    if ([...on].some((route) => off.has(route) || route.includes(':'))) return null;
+    const unlinked = [...on].filter((route) => !this.#links.has(route)).length;
+    if (unlinked > on.size * MOST_UNLINKED) return null;
+    return atOneOf(...[...on].map(literal));
   }
 
   /** What says that the present route is where the link leads that it stands in, where a flag is set exactly then. */
@@ -1064,6 +1103,10 @@ class TemplateBuilder {
     return propNamed(name);
   }
 }
+
+/** The routes that a place is on; null where they are not known. */
+const routesOf = ({ route, routes }: Place): readonly string[] | null =>
+  routes ?? (route === null ? null : [route]);
 
 /** Attributes that give an element its name, or say that of another. */
 const NAMES_ID: ReadonlySet<string> = new Set([
