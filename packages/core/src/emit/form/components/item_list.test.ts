@@ -209,6 +209,33 @@ test.each<[string, readonly Plan[]]>([
   expect(card).not.toContain('.map(');
 });
 
+test('fields that cards hold are given with the ids by which their labels name them', () => {
+  const field = (id: string, label: string): string =>
+    `<p><label for="${id}">${label}</label><input id="${id}" name="${id}" type="text"></p>`;
+  const cardOf = (fields: readonly string[]): string =>
+    `<article><h2>${fields.join(' and ')}</h2><form>${fields.map((one) => field(one, one.toUpperCase())).join('')}</form></article>`;
+  const page = pageOfHtml(
+    `<main>${[
+      ['ada', 'bo', 'cy'],
+      ['dan', 'eve', 'flo', 'gus'],
+    ]
+      .map(cardOf)
+      .join('')}</main>`,
+  );
+  const bare = projectOf(page);
+  const places = page.root.children[0].children.map(({ key }) => key);
+  const project = {
+    ...bare,
+    app: applyChange(bare.app, putComponent('c', { name: 'FieldCard', kind: 'component', places })),
+  };
+  isSame(project);
+  const card = filesOf(project).get('src/components/FieldCard/FieldCard.tsx')!;
+  expect(card).toMatch(/<label htmlFor=\{field\.fieldId\}>\{field\.\w+\}<\/label>/);
+  expect(card).toMatch(/id=\{field\.fieldId\}/);
+  expect(typeErrors([emitReact(project, 'Fields')])).toEqual([]);
+  expect(vueProblems([emitVue(project, 'Fields')])).toEqual([]);
+});
+
 test('the compilers take lists in both targets', () => {
   const project = pileOf('component', PLANS);
   expect(typeErrors([emitReact(project, 'Plans'), emitReact(pileOf('list', PLANS), 'Plans')])).toEqual([]);

@@ -2,6 +2,7 @@ import { type Expression, mapExpression, mentions, propNamed } from '../../../ex
 import { kebabCase, plural, uniqueName } from '../../../model/names.ts';
 import { grouped } from '../../../json/grouped.ts';
 import {
+  findMarkup,
   isElement,
   isText,
   type MarkupElement,
@@ -29,8 +30,8 @@ const MANY_DIFFERENT = 6;
 const LEAST_ODD_OF_MANY = 0.1;
 /** Of one item, such a part is there wherever it stands. */
 const LEAST_ALWAYS = 0.5;
-/** Names and ids are known elsewhere by what they say. */
-const KNOWN_ELSEWHERE = /^(id|for|name|list|form|usemap|headers|aria-(labelledby|describedby|controls))$/;
+/** What names something that may stand elsewhere. */
+const NAMES_ELSEWHERE = /^(list|form|usemap|headers|aria-(labelledby|describedby|controls))$/;
 
 /** The items at each place, and whether there is a space between one and the next. */
 export interface Items {
@@ -76,6 +77,7 @@ export function itemsAt(
 const isSpace = (node: MarkupNode): boolean => isText(node) && !node.given && /^ +$/.test(node.text);
 
 const isPlain = (node: MarkupElement, fieldOf: ReadonlyMap<string, string>): boolean =>
+  !/^[A-Z]/.test(node.tag) &&
   !node.use &&
   !node.when &&
   !node.each &&
@@ -87,7 +89,7 @@ const isPlain = (node: MarkupElement, fieldOf: ReadonlyMap<string, string>): boo
   !node.isChecked &&
   (node.link === undefined || node.link.kind === 'go' || node.link.kind === 'external') &&
   !(node.key !== null && fieldOf.has(node.key)) &&
-  !Object.keys(node.attributes).some((name) => KNOWN_ELSEWHERE.test(name)) &&
+  !Object.keys(node.attributes).some((name) => NAMES_ELSEWHERE.test(name)) &&
   node.children.every((child) =>
     isElement(child) ? isPlain(child, fieldOf) : isText(child) && !child.given,
   );
@@ -166,7 +168,10 @@ const isSaid = (value: PropValue | undefined): value is string =>
   typeof value === 'string' && /\p{L}/u.test(value);
 
 /** What items are called by what they are, and one of them. */
-export function itemWords({ tag, children }: MarkupElement): { readonly all: string; readonly one: string } {
+export function itemWords(item: MarkupElement): { readonly all: string; readonly one: string } {
+  if (findMarkup(item, ({ tag }) => /^(input|select|textarea)$/.test(tag)))
+    return { one: 'field', all: 'fields' };
+  const { tag, children } = item;
   const [only] = children.filter(isElement);
   const inner = tag === 'li' && children.length === 1 && only ? only.tag : tag;
   const one = WORDS[inner] ?? 'item';
