@@ -384,6 +384,8 @@ function iconOf(read: ReadElement, input: PageInput): Icon | null {
   const { family, weight, content } = read.iconFont;
   const [only] = read.children;
   const isText = content === null;
+  // What is placed apart from the flow stands where it says, and not before what else is there.
+  if (!isText && read.children.length && /^(absolute|fixed)$/.test(read.before?.position ?? '')) return null;
   const text = isText ? (typeof only === 'string' && read.children.length === 1 ? only.trim() : '') : content;
   const outline = text ? glyphs.find(family, weight, text) : null;
   if (!outline) return null;

@@ -1,5 +1,7 @@
 import type { GlyphOutline } from '../../fonts/outline.ts';
+import { assembleScreen } from './assemble.ts';
 import { iconHolder, iconVector } from './icon_vector.ts';
+import type { ReadElement } from './reading.ts';
 
 const outline: GlyphOutline = { path: 'M0 0', unitsPerEm: 1792, ascent: 1536, descent: -256, advance: 1792 };
 const wide: GlyphOutline = { ...outline, unitsPerEm: 1024, ascent: 981, descent: -72 };
@@ -62,4 +64,40 @@ test.each([
 ])('that it stands at %s of its line is %s where the line says nothing any more', (align, is) => {
   const { held } = lineOf(outline, 64 / 3, { 'line-height': '16px', 'vertical-align': align });
   expect(held['vertical-align']).toBe(is);
+});
+
+test.each([
+  ['in the flow stands before what else is there', undefined, 'vector'],
+  ['placed apart from the flow stays where it says', 'absolute', 'text'],
+])('a sign before an element that is %s', (_, position, first) => {
+  const before = {
+    content: '"\ue844"',
+    'font-family': 'Signs',
+    ...(position ? { position, right: '20px' } : {}),
+  };
+  const box = { x: 0, y: 0, width: 200, height: 20 };
+  const at = (path: string, more: Partial<ReadElement>): ReadElement => ({
+    path,
+    tag: 'div',
+    attributes: {},
+    box,
+    base: {},
+    children: [],
+    ...more,
+  });
+  const label = at('1/0/0', { tag: 'span', children: ['Widgets'] });
+  const group = at('1/0', {
+    tag: 'a',
+    before,
+    iconFont: { family: 'Signs', weight: '400', content: '\ue844' },
+    children: [label],
+  });
+  const glyphs = { find: () => outline };
+  const { screen } = assembleScreen(
+    { file: 'a.html', screenKey: 'a', title: 'A', asset: () => null, glyphs },
+    { width: 1280, height: 900, canvas: {}, hidden: [], body: at('1', { tag: 'body', children: [group] }) },
+  );
+  const [made] = screen.root.children;
+  expect(made.children[0].kind).toBe(first);
+  expect(made.style.before).toEqual(position ? before : undefined);
 });
