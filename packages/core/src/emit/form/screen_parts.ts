@@ -193,7 +193,8 @@ export function partComponent(
   before?: PiecesBefore,
 ): { readonly component: EmittedComponent; readonly pieces: readonly EmittedComponent[] } {
   const { root, props } = component;
-  const around = AROUND + LINES_A_PROP * props.length;
+  const fields = props.reduce((sum, prop) => sum + (prop.fields ? prop.fields.length + 2 : 0), 0);
+  const around = AROUND + LINES_A_PROP * props.length + fields;
   const { root: left, parts } = partScreen(root, isTaken, linesOf, before, around);
   if (!parts.length) return { component, pieces: [] };
   // Those that a piece hands on to pieces within it are among its own.
