@@ -20,7 +20,7 @@ import type { Prop } from './template.ts';
 const LEAST_ITEMS = 3;
 const LEAST_ANYWHERE = 1;
 /** Items are given so many things each at most; what is given more is a thing of its own. */
-const MOST_GIVEN = 6;
+const MOST_GIVEN = 9;
 /** So many things differ at least from place to place; fewer are given one by one. */
 const LEAST_DIFFERENT = 4;
 /** So much of what is given is not what most places say. */
