@@ -9,12 +9,12 @@ export const classInSheet = (name: string): string =>
 const inCode = (name: string): string =>
   name.replace(/-+(\w)/g, (_dashes, letter: string) => letter.toUpperCase());
 
-/** The first class of a selector, each of which has a line of its own. */
-const SELECTOR = /^(\s*)\.([a-z][\w-]*)/gm;
+/** The first class of a selector, each of which has a line of its own; before it may stand what it is within, by where that stands. */
+const SELECTOR = /^(\s*(?:[a-z][a-z0-9]*:[a-z-]+(?:\(:[a-z-]+\))? > )?)\.([a-z][\w-]*)/gm;
 
 /** A sheet of a module with its classes called as in code, for bundlers that know nothing of that. */
 export const asInCode = (sheet: string): string =>
-  sheet.replace(SELECTOR, (_, indent: string, name: string) => `${indent}.${inCode(name)}`);
+  sheet.replace(SELECTOR, (_, before: string, name: string) => `${before}.${inCode(name)}`);
 
 /**
  * A sheet of a module with classes that no other module has.
@@ -26,10 +26,10 @@ export function scopedSheet(
   scope: string,
 ): { readonly text: string; readonly names: ReadonlyMap<string, string> } {
   const names = new Map<string, string>();
-  const text = sheet.replace(SELECTOR, (_, indent: string, name: string) => {
+  const text = sheet.replace(SELECTOR, (_, before: string, name: string) => {
     const scoped = `${scope}_${inCode(name)}`;
     names.set(inCode(name), scoped);
-    return `${indent}.${scoped}`;
+    return `${before}.${scoped}`;
   });
   return { text, names };
 }
