@@ -37,6 +37,7 @@ import {
   NOTHING_OF_ELEMENTS,
   type Place,
   type Prop,
+  routesOf,
   type Template,
   templateOf,
 } from './template.ts';
@@ -214,7 +215,7 @@ export function extractComponents(
     bodies.set(`component ${component.id}`, {
       root: own.root,
       rules: new Map(own.rules.map((rule) => [rule.className, rule])),
-      ...routesOf(made.places),
+      ...routesOfAll(made.places),
       component: { id: component.id, name, ...own },
     });
   }
@@ -377,8 +378,8 @@ function withoutProps(node: MarkupElement, props: ReadonlyMap<string, ReadonlySe
 }
 
 /** The routes that places are on, as far as all are known, and the one where they are on no other. */
-function routesOf(places: readonly Place[]): Pick<Place, 'route' | 'routes'> {
-  const all = places.map(({ route, routes }) => routes ?? (route === null ? null : [route]));
+function routesOfAll(places: readonly Place[]): Pick<Place, 'route' | 'routes'> {
+  const all = places.map(routesOf);
   if (all.includes(null)) return { route: null };
   const routes = [...new Set(all.flatMap((some) => some!))];
   return { route: routes.length === 1 ? routes[0] : null, routes };

@@ -2,6 +2,7 @@ import { type Expression, mapExpression, mentions, propNamed } from '../../../ex
 import { kebabCase, plural, uniqueName } from '../../../model/names.ts';
 import { grouped } from '../../../json/grouped.ts';
 import {
+  elementsIn,
   findMarkup,
   isElement,
   isText,
@@ -12,7 +13,6 @@ import {
   withoutKeys,
   withAllTerms,
 } from '../markup.ts';
-import { elementsIn } from '../markup.ts';
 import { mostElements } from '../../../components/one_thing.ts';
 import type { Prop } from './template.ts';
 
@@ -41,7 +41,7 @@ export interface Items {
 
 /**
  * The items that an element consists of at each place: elements of one kind, and nothing else, of which nothing depends on anything
- * yet. Null where it does not consist of such, or all places have the same.
+ * yet. Null where it does not consist of such.
  * @param before how many other elements stand before them
  * @param after how many stand after them
  * @param fieldOf what elements show of records, which is known by the name of that

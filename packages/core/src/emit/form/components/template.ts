@@ -384,9 +384,11 @@ class TemplateBuilder {
 
   #item({ lists, areApart }: Items, nodes: readonly (MarkupElement | null)[]): MarkupElement | null {
     const items = lists.flat();
-    const places = lists.flatMap((list, at) =>
-      list.map((node) => ({ at, place: { ...this.#places[at], node, route: null } })),
-    );
+    // Items ask for no route; where they would have to, they are no list.
+    const places = lists.flatMap((list, at) => {
+      const { rules } = this.#places[at];
+      return list.map((node) => ({ at, place: { node, rules, route: null } }));
+    });
     const builder = new TemplateBuilder(
       places.map(({ place }) => place),
       {},
@@ -1105,7 +1107,7 @@ class TemplateBuilder {
 }
 
 /** The routes that a place is on; null where they are not known. */
-const routesOf = ({ route, routes }: Place): readonly string[] | null =>
+export const routesOf = ({ route, routes }: Place): readonly string[] | null =>
   routes ?? (route === null ? null : [route]);
 
 /** Attributes that give an element its name, or say that of another. */
