@@ -123,7 +123,8 @@ function nameOfPage(input: PageInput): string {
 }
 
 /** The page's canvas as an element: it is as high as the window and holds the body with its margins. */
-function pageRoot(body: Element, reading: PageReading): Element {
+function pageRoot(asRead: Element, reading: PageReading): Element {
+  const body = withoutCell(asRead, reading);
   const { style } = body;
   const hasMargin = Object.keys(style.base).some((property) => property.startsWith('margin-'));
   const fill = {
@@ -158,6 +159,23 @@ function pageRoot(body: Element, reading: PageReading): Element {
     source: { ...body.source, path: `${body.source.path}~page`, id: undefined },
   };
 }
+
+/** A body that is the cell of a table as high as the window, as pages were once put in its middle: it is no cell within the app. */
+function withoutCell(body: Element, { height }: PageReading): Element {
+  const { display, 'vertical-align': align, ...base } = body.style.base;
+  if (display !== 'table-cell') return body;
+  const middle = body.box.height >= height - 1 ? ALIGNED_AS[align ?? ''] : undefined;
+  // The margins of a cell are nothing.
+  const own = Object.entries(base).filter(([property]) => !property.startsWith('margin-'));
+  return {
+    ...body,
+    style: {
+      ...body.style,
+      base: { ...Object.fromEntries(own), ...(middle ? { 'align-content': middle } : {}) },
+    },
+  };
+}
+const ALIGNED_AS: Readonly<Record<string, string>> = { middle: 'center', bottom: 'end' };
 
 /** What a style says of what is behind an element, at all widths, and the rest of it. */
 function backgroundOf(style: Element['style']): {
