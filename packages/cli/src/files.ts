@@ -33,6 +33,7 @@ export async function readInputs(paths: readonly string[], output: Output): Prom
       await add(input, path.basename(input));
       continue;
     }
+    const before = files.length;
     for (const entry of (await readdir(input, { recursive: true, withFileTypes: true })).sort((a, b) =>
       path.join(a.parentPath, a.name) < path.join(b.parentPath, b.name) ? -1 : 1,
     )) {
@@ -41,7 +42,7 @@ export async function readInputs(paths: readonly string[], output: Output): Prom
         await add(full, path.relative(input, full).split(path.sep).join('/'));
     }
     files.push(
-      ...(await installedFiles(files, async (name) => {
+      ...(await installedFiles(files.slice(before), async (name) => {
         const full = path.join(input, name);
         const known = await stat(full).catch(() => null);
         return known?.isFile() && known.size <= limits.fileBytes

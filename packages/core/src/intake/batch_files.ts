@@ -2,6 +2,7 @@ import { grouped } from '../json/grouped.ts';
 import { ASSET_TYPES, type AssetRef, type Notice } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import {
+  fileName,
   folderOf,
   hashOf,
   type InputFile,
@@ -179,9 +180,9 @@ export class BatchFiles {
   #byName(path: string, from: string): InputFile | undefined {
     this.#names ??= grouped(
       [...this.#files.values()].filter((file) => MOVABLE.has(kindOfFile(file.path))),
-      (file) => nameIn(file.path),
+      (file) => fileName(file.path),
     );
-    const named = this.#names.get(nameIn(path)) ?? [];
+    const named = this.#names.get(fileName(path)) ?? [];
     const file = likestEnd(named, path);
     if (!file) return undefined;
     if (!this.#moved.has(path)) {
@@ -259,7 +260,6 @@ export class BatchFiles {
 }
 
 /** A file's name without its folders; some machines do not tell capitals. */
-const nameIn = (path: string): string => path.replace(/^.*\//, '').toLowerCase();
 
 /** The type that something written into a reference is kept under; null for what is not kept. */
 function keptType(type: string): string | null {

@@ -66,6 +66,9 @@ export const typeOfFile = (path: string): string => TYPES[extension(path)] ?? 'a
 /** The name of a file without its folders and its extension. */
 export const baseName = (path: string): string => path.replace(/^.*\//, '').replace(/\.[^.]*$/, '');
 
+/** The name of a file without its folders, the same however it is written. */
+export const fileName = (path: string): string => path.replace(/^.*\//, '').toLowerCase();
+
 /** The folders of a path, without a slash at the end; empty at the top. */
 export const folderOf = (path: string): string => path.replace(/\/?[^/]*$/, '');
 

@@ -1,4 +1,4 @@
-import { likestEnd, resolveReference } from '../intake/files.ts';
+import { fileName, kindOfFile, likestEnd, resolveReference } from '../intake/files.ts';
 import { isExternalAddress } from '../vocabulary/addresses.ts';
 import type { Interaction, Target } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
@@ -23,7 +23,7 @@ export function authoredLinks(
     among
       .filter(({ source }) => !DRAWN.test(source.file))
       .map((screen) => ({ path: screen.source.file, screen })),
-    ({ path }) => nameOf(path),
+    ({ path }) => fileName(path),
   );
   const links = new Map<string, Interaction>();
   for (const screen of screens) {
@@ -76,12 +76,9 @@ function elsewhere(
   byName: ReadonlyMap<string, readonly { readonly path: string; readonly screen: Screen }[]>,
 ): Screen | undefined {
   const plain = path.replace(/\?.*$/, '');
-  if (!PAGE.test(plain)) return undefined;
-  return likestEnd(byName.get(nameOf(plain)) ?? [], plain)?.screen;
+  if (kindOfFile(plain) !== 'html') return undefined;
+  return likestEnd(byName.get(fileName(plain)) ?? [], plain)?.screen;
 }
-
-const PAGE = /\.x?html?$/i;
-const nameOf = (path: string): string => path.replace(/^.*\//, '').toLowerCase();
 
 function elementWithId(screen: Screen, id: string): Element | null {
   let found: Element | null = null;

@@ -1,6 +1,9 @@
 import type { Expression } from '../expression/expression.ts';
 import { type Scope, valueOf } from '../expression/value_of.ts';
 import type { Extraction } from '../emit/form/components/extract.ts';
+import { extractionOf } from '../emit/form/components/extraction.ts';
+import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
+import type { Project } from '../model/project.ts';
 import {
   isElement,
   isText,
@@ -185,4 +188,18 @@ function atPlace([base, at, from, states = {}]: Look, own: string, outer: string
     Object.fromEntries(told.flatMap(([state, block, is]) => (is === null ? [[state, block]] : []))),
   ] as const;
   return made.some((table) => Object.keys(table).length) ? made : null;
+}
+
+/** What each screen of a project draws with its components taken out of it, and what it draws by itself: the same. */
+export function drawnBothWays(project: Project): { readonly made: unknown; readonly plain: unknown }[] {
+  const plan = new EmissionPlan(project);
+  const extraction = extractionOf(plan);
+  return plan.screens.map((key) => {
+    const { root, rules } = emitScreenOf(plan, key);
+    const route = plan.routeOf(key)!;
+    return {
+      made: drawn(extraction.roots.get(key)!, extraction.rules.get(key)!, extraction, route),
+      plain: drawn(root, rules, null, route),
+    };
+  });
 }

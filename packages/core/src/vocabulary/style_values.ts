@@ -1,4 +1,5 @@
 import { isControlPart } from './control_parts.ts';
+import { listItems } from './list_items.ts';
 import definitions from 'css-tree/dist/data';
 import { Lexer } from 'css-tree/lexer';
 import { tokenize, tokenTypes } from 'css-tree/tokenizer';
@@ -63,23 +64,7 @@ function findStyleProblem(property: string, value: string): string | null {
 /** The matcher gives up on long lists (a hundred shadows in a row), so those are held to the grammar item by item. */
 function isValueOf(property: string, value: string): boolean {
   const isOne = (text: string): boolean => !dictionary.matchProperty(property, text).error;
-  return (value.length > LONG_LIST && itemsOf(value).every(isOne)) || isOne(value);
-}
-
-/** The parts of a list between its commas; those within parentheses are no ends. */
-function itemsOf(value: string): string[] {
-  const items: string[] = [];
-  let depth = 0;
-  let from = 0;
-  tokenize(value, (type, start, end) => {
-    if (type === tokenTypes.Function || type === tokenTypes.LeftParenthesis) depth += 1;
-    else if (type === tokenTypes.RightParenthesis) depth -= 1;
-    else if (type === tokenTypes.Comma && depth === 0) {
-      items.push(value.slice(from, start));
-      from = end;
-    }
-  });
-  return [...items, value.slice(from)];
+  return (value.length > LONG_LIST && listItems(value).every(isOne)) || isOne(value);
 }
 
 /** The first token that would leave its declaration, hide something, or fetch; null when there is none. */

@@ -2,7 +2,8 @@ import type { Declarations } from '../../model/design.ts';
 import type { StyleRule } from '../form/markup.ts';
 import { cssText } from '../quoting.ts';
 import { type Palette, withNames } from '../form/styles/palette.ts';
-import { foldShorthands, partsOf } from './shorthands.ts';
+import { listItems } from '../../vocabulary/list_items.ts';
+import { foldShorthands } from './shorthands.ts';
 import { writtenValue } from './written.ts';
 
 /** A style sheet as text, with the design element that each line is about. */
@@ -33,7 +34,7 @@ export function printRules(
       const written = value.includes('url(')
         ? mapUrls(value, urlOf)
         : withNames(writtenValue(name, value), palette);
-      const parts = LISTS.has(name) ? partsOf(written) : [];
+      const parts = LISTS.has(name) ? listItems(written) : [];
       if (parts.length < 2) put(`${indent}  ${name}: ${written};`, key);
       else {
         put(`${indent}  ${name}:`, key);

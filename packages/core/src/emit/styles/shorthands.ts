@@ -1,3 +1,4 @@
+import { listItems } from '../../vocabulary/list_items.ts';
 import type { Declarations } from '../../model/design.ts';
 
 const SIDES = ['top', 'right', 'bottom', 'left'] as const;
@@ -182,7 +183,7 @@ function foldWhiteSpace(css: Record<string, string>): void {
 const TRANSITION = ['property', 'duration', 'timing-function', 'delay'].map((part) => `transition-${part}`);
 
 function foldTransition(css: Record<string, string>): void {
-  const lists = TRANSITION.map((name) => css[name] && partsOf(css[name]));
+  const lists = TRANSITION.map((name) => css[name] && listItems(css[name]));
   if (lists.some((list) => !list)) return;
   const [properties, ...others] = lists as string[][];
   const unsaid = ['0s', 'ease', '0s'];
@@ -198,19 +199,4 @@ function foldTransition(css: Record<string, string>): void {
   );
   if (value.some((part) => /\b(inherit|initial|unset|revert)\b/.test(part))) return;
   replace(css, TRANSITION, 'transition', value.join(', '));
-}
-
-/** The parts of a list, at the commas that stand in no brackets. */
-export function partsOf(value: string): string[] {
-  const parts: string[] = [];
-  let [depth, start] = [0, 0];
-  for (let i = 0; i <= value.length; i++) {
-    if (value[i] === '(') depth++;
-    else if (value[i] === ')') depth--;
-    else if (i === value.length || (value[i] === ',' && depth === 0)) {
-      parts.push(value.slice(start, i).trim());
-      start = i + 1;
-    }
-  }
-  return parts;
 }

@@ -7,7 +7,7 @@ import { all } from '../../../change/change.ts';
 import type { App } from '../../../model/app.ts';
 import type { Screen } from '../../../model/design.ts';
 import { type Project, walkElements } from '../../../model/project.ts';
-import { drawn } from '../../../testing/expand.ts';
+import { drawnBothWays } from '../../../testing/expand.ts';
 import { projectOf, screenOf, screenWith, svg } from '../../../testing/build.ts';
 import { pressTo } from '../../../model/interaction.ts';
 import { pageOfHtml } from '../../../testing/page_of_html.ts';
@@ -16,7 +16,7 @@ import { vueProblems } from '../../../testing/vue_problems.ts';
 import { emitReact } from '../../react/emit_react.ts';
 import { emitVue } from '../../vue/emit_vue.ts';
 import type { MarkupElement } from '../markup.ts';
-import { EmissionPlan, emitScreenOf } from '../plan.ts';
+import { EmissionPlan } from '../plan.ts';
 import { NOTHING_OF_ELEMENTS, type Place, templateOf } from './template.ts';
 
 interface RowSpec {
@@ -61,15 +61,7 @@ function takeAll(project: Project, as?: 'component'): Project {
 }
 
 function expectSameDrawing(project: Project): void {
-  const plan = new EmissionPlan(project);
-  const extraction = extractionOf(plan);
-  for (const key of plan.screens) {
-    const screen = emitScreenOf(plan, key);
-    const route = plan.routeOf(key)!;
-    expect(drawn(extraction.roots.get(key)!, extraction.rules.get(key)!, extraction, route)).toEqual(
-      drawn(screen.root, screen.rules, null, route),
-    );
-  }
+  for (const { made, plain } of drawnBothWays(project)) expect(made).toEqual(plain);
 }
 
 test('whatever is taken, the screens say the same as before', () => {

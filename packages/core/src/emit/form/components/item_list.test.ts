@@ -2,14 +2,12 @@ import fc from 'fast-check';
 import { all, applyChange, putComponent } from '../../../change/change.ts';
 import { type Project, walkElements } from '../../../model/project.ts';
 import { projectOf } from '../../../testing/build.ts';
-import { drawn } from '../../../testing/expand.ts';
+import { drawnBothWays } from '../../../testing/expand.ts';
 import { pageOfHtml } from '../../../testing/page_of_html.ts';
 import { typeErrors } from '../../../testing/typecheck.ts';
 import { vueProblems } from '../../../testing/vue_problems.ts';
 import { emitReact } from '../../react/emit_react.ts';
 import { emitVue } from '../../vue/emit_vue.ts';
-import { EmissionPlan, emitScreenOf } from '../plan.ts';
-import { extractionOf } from './extraction.ts';
 
 interface Feature {
   readonly words: string;
@@ -62,15 +60,7 @@ const PLANS: readonly Plan[] = [
 ];
 
 const isSame = (project: Project): void => {
-  const plan = new EmissionPlan(project);
-  const extraction = extractionOf(plan);
-  for (const key of plan.screens) {
-    const { root, rules } = emitScreenOf(plan, key);
-    const route = plan.routeOf(key)!;
-    expect(drawn(extraction.roots.get(key)!, extraction.rules.get(key)!, extraction, route)).toEqual(
-      drawn(root, rules, null, route),
-    );
-  }
+  for (const { made, plain } of drawnBothWays(project)) expect(made).toEqual(plain);
 };
 
 test('items that are given as a list draw what they drew', () => {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { applyChange, putComponent } from '../../../change/change.ts';
 import type { Project } from '../../../model/project.ts';
 import { projectOf } from '../../../testing/build.ts';
-import { drawn } from '../../../testing/expand.ts';
+import { drawnBothWays } from '../../../testing/expand.ts';
 import { pageOfHtml } from '../../../testing/page_of_html.ts';
 import { typeErrors } from '../../../testing/typecheck.ts';
 import { emitReact } from '../../react/emit_react.ts';
@@ -176,18 +176,11 @@ test('rows that are set off by where they stand draw what they drew', () => {
       fc.boolean(),
       fc.array(fc.integer({ min: 1, max: 5 }), { minLength: 1, maxLength: 3 }),
       (first, end, counts) => {
-        const plan = new EmissionPlan(tables(first, end, ...counts));
-        const extraction = extractionOf(plan);
-        for (const key of plan.screens) {
-          const { root, rules } = emitScreenOf(plan, key);
-          const route = plan.routeOf(key)!;
-          expect(drawn(extraction.roots.get(key)!, extraction.rules.get(key)!, extraction, route)).toEqual(
-            drawn(root, rules, null, route),
-          );
-        }
+        const project = tables(first, end, ...counts);
+        for (const { made, plain } of drawnBothWays(project)) expect(made).toEqual(plain);
         const isTold = counts.some((count) => count > 2) && counts.reduce((sum, one) => sum + one) > 2;
         if (!isTold || first === 'none') return;
-        const [row] = extraction.components;
+        const [row] = extractionOf(new EmissionPlan(project)).components;
         expect(row.props.filter(({ kind }) => kind !== 'text')).toEqual([]);
       },
     ),
