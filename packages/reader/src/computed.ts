@@ -1,4 +1,5 @@
 import { TAGS, writtenTag } from '@tovel/core';
+import { plainColors } from '@tovel/renderer/plain_colors';
 
 /** What properties an element's children take over, as far as pages use them. */
 export const INHERITED: readonly string[] = [
@@ -66,8 +67,8 @@ export const isInherited = (property: string): boolean => inherited.has(property
 
 /** Properties that say nothing a page would miss, or that only exist for one engine. */
 const IGNORED =
-  /^(-webkit-(?!line-clamp|box-orient|background-clip|text-fill-color)|-moz-|-ms-|--|transition|animation|will-change|view-transition|app-region|perspective-origin$|scrollbar-width$|speak)/;
-/** Logical names stand beside physical ones that the browser fills in as well. */
+  /^(-webkit-(?!line-clamp|box-orient|background-clip|text-fill-color|text-stroke-)|-moz-|-ms-|--|transition|animation|will-change|view-transition|app-region|perspective-origin$|scrollbar-width$|speak)/;
+/** Logical names stand beside physical ones that the browser fills in as well; some parts have names of its engine alone. */
 const LOGICAL: Readonly<Record<string, readonly string[]>> = {
   'margin-inline-start': ['margin-left'],
   'margin-inline-end': ['margin-right'],
@@ -81,6 +82,10 @@ const LOGICAL: Readonly<Record<string, readonly string[]>> = {
   'inset-inline-end': ['right'],
   'inset-block-start': ['top'],
   'inset-block-end': ['bottom'],
+  '-webkit-border-horizontal-spacing': ['border-spacing'],
+  '-webkit-border-vertical-spacing': ['border-spacing'],
+  '-webkit-mask-position-x': ['mask-position'],
+  '-webkit-mask-position-y': ['mask-position'],
   'inline-size': ['width'],
   'block-size': ['height'],
   'min-inline-size': ['min-width'],
@@ -112,11 +117,17 @@ export function computedValue(map: StylePropertyMapReadOnly, property: string): 
   try {
     const all = map.getAll(property);
     if (!all.length) return null;
-    return all.map((value) => inDigits(value.toString())).join(', ');
+    // What lets a few lines be seen is a box of its own kind, though the browser says that it is one of the usual.
+    if (property === 'display' && String(all[0]) === 'flow-root' && clampsLines(map)) return '-webkit-box';
+    return all.map((value) => plainColors(inDigits(value.toString()))).join(', ');
   } catch {
     return null;
   }
 }
+
+const clampsLines = (map: StylePropertyMapReadOnly): boolean =>
+  String(map.get('-webkit-line-clamp') ?? 'none') !== 'none' &&
+  String(map.get('-webkit-box-orient')) === 'vertical';
 
 /** Large numbers come in powers of ten, which some properties do not take. */
 const inDigits = (value: string): string =>

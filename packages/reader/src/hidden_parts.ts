@@ -71,6 +71,25 @@ export class HiddenParts {
     );
   }
 
+  /** Whether a hidden element has room in the flow, and is only seen through while nothing points at what it stands in. */
+  isFaintInFlow(element: Element): boolean {
+    const { position, opacity, visibility, float, pointerEvents } = this.#lookOf(element);
+    const { width, height } = element.getBoundingClientRect();
+    return (
+      Number(opacity) < SEEN &&
+      visibility === 'visible' &&
+      // What cannot be pressed while it is not seen is opened, as a menu is.
+      pointerEvents !== 'none' &&
+      /^(static|relative)$/.test(position) &&
+      float === 'none' &&
+      width > 0 &&
+      height > 0 &&
+      this.#classesThatShow(element).length === 0 &&
+      this.#boxFor(element) === null &&
+      this.#shownByPointing(element).some(({ style }) => style.opacity !== '')
+    );
+  }
+
   /** What a box shows when it is ticked, of what was looked at so far. */
   openedBy(box: HTMLInputElement): Element | null {
     return this.#opened.get(box) ?? null;
@@ -104,16 +123,6 @@ export class HiddenParts {
     return this.#pointing.filter(
       ({ selector, subject }) => mayBeSubject(element, subject) && matches(element, selector),
     );
-  }
-
-  /** Lets everything be at once what it is to become, until that is taken back. */
-  withoutTransitions(): Undo {
-    const sheet = new this.#document.defaultView!.CSSStyleSheet();
-    // Ids that nothing has let it count more than what the page says.
-    sheet.replaceSync('*:is(*, #no#no#no#no) { transition: none !important }');
-    const before = this.#document.adoptedStyleSheets;
-    this.#document.adoptedStyleSheets = [...before, sheet];
-    return () => void (this.#document.adoptedStyleSheets = before);
   }
 
   /**

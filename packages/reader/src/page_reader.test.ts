@@ -574,6 +574,111 @@ test('what stands before an element, and how it looks when it is hovered, is rea
   expect(before).toBeUndefined();
 });
 
+test.each([
+  ['border-spacing:0 .7em', 'border-spacing', '0px 11px'],
+  ['mask:linear-gradient(red,blue) no-repeat 10px 5px', 'mask-position', '10px 5px'],
+  ['-webkit-text-stroke:1px red', '-webkit-text-stroke-width', '1px'],
+])('what the browser calls otherwise is read: %s', async (declared, name, value) => {
+  const css = `#a{border-collapse:separate;${declared}}`;
+  const screen = await read('<table id="a"><tr><td>Saw</td></tr></table>', css);
+  expect(base(screen, 'a')[name]).toBe(value);
+});
+
+test('room that a browser leaves by the size of letters is said where a page leaves another', async () => {
+  const screen = await read(
+    '<hr id="a"><hr id="b">',
+    'body{font-size:14px}#a{margin-block:8px}#b{margin-block:7px}',
+  );
+  expect(base(screen, 'a')).toMatchObject({ 'margin-top': '8px', 'margin-bottom': '8px' });
+  expect(Object.keys(base(screen, 'b')).filter((name) => name.startsWith('margin'))).toEqual([]);
+});
+
+test.each([
+  [
+    'only in narrow windows',
+    '@media(max-width:700px){#a::before{content:attr(data-label);display:block;color:red}}',
+    undefined,
+    { content: '"To"', display: 'block', color: 'red' },
+  ],
+  [
+    'otherwise there',
+    '#a::before{content:"x";color:blue;display:block}@media(max-width:700px){#a::before{color:red}}',
+    { content: '"x"', color: 'blue' },
+    { color: 'red' },
+  ],
+  [
+    'no longer there',
+    '#a::before{content:"x"}@media(max-width:700px){#a::before{content:none}}',
+    { content: '"x"' },
+    { content: 'none' },
+  ],
+  [
+    'only in wide ones',
+    '@media(min-width:701px){#a::before{content:"x"}}',
+    { content: '"x"' },
+    { content: 'none' },
+  ],
+])('what is drawn before an element %s is read so', async (_, css, before, narrow) => {
+  const { style } = byId(await read('<p id="a" data-label="To">Saw</p>', css), 'a');
+  if (before) expect(style.before).toMatchObject(before);
+  else expect(style.before).toBeUndefined();
+  expect(style.states).toEqual({ '::before@700': narrow });
+});
+
+test('lengths that are parts of a container are read in narrow windows, too', async () => {
+  const css = '#box{container-type:inline-size}#a{font-size:clamp(16px, 10cqi, 60px)}';
+  const { style } = byId(await read('<div id="box"><p id="a">Saw</p></div>', css), 'a');
+  expect(style.base['font-size']).toBe('60px');
+  expect(parseFloat(style.at!['479']['font-size'].replace(/^calc\(/, ''))).toBeLessThan(60);
+});
+
+test('a mark is told the colour of what it stands in, since browsers give it another', async () => {
+  const screen = await read('<p id="p"><mark id="a">Saw</mark></p>', '#p{color:rgb(1,2,3)}#a{color:inherit}');
+  expect(base(screen, 'a').color).toBe('rgb(1, 2, 3)');
+});
+
+test.each([
+  ['body{font-size:16px}', '16px'],
+  ['body{font-size:14px}', undefined],
+  ['', undefined],
+])(
+  'letters that are all as wide are told their size where browsers would take another: %s',
+  async (css, size) => {
+    const screen = await read('<pre id="a">saw</pre>', css);
+    expect(base(screen, 'a')['font-size']).toBe(size);
+  },
+);
+
+test('what lets a few lines be seen stays so', async () => {
+  const screen = await read(
+    `<p id="a">${'saw '.repeat(200)}</p>`,
+    '#a{display:-webkit-box;-webkit-line-clamp:2;-webkit-box-orient:vertical;overflow:hidden}',
+  );
+  expect(base(screen, 'a')).toMatchObject({ display: '-webkit-box', '-webkit-line-clamp': '2' });
+});
+
+test('mixed colours are read as a screen shows them', async () => {
+  const screen = await read('<p id="a">Saw</p>', '#a{color:color-mix(in srgb, #0ea5e9 50%, transparent)}');
+  expect(base(screen, 'a').color).toBe('rgba(14, 165, 233, 0.5)');
+});
+
+test('what is seen while one points at its row keeps its place in it', async () => {
+  const screen = await read(
+    '<div class="row" id="row">Saw <span class="copy" id="copy"><i style="display:inline-block;height:40px">c</i></span></div>',
+    '.copy{opacity:0}.row:hover .copy{opacity:1}',
+  );
+  const { hidden = false, style } = byId(screen, 'copy');
+  expect(hidden).toBe(false);
+  expect([style.base.opacity, style.hover]).toEqual(['0', { opacity: '1' }]);
+});
+
+test('scroll bars that a page dresses itself take no room in the window', async () => {
+  const css =
+    'html{scrollbar-gutter:stable;overflow-y:scroll}::-webkit-scrollbar{width:30px}#a{height:3000px}';
+  const wide = byId(await read('<p id="a">Saw</p>', css), 'a').box.width;
+  expect(wide).toBe(byId(await read('<p id="a">Saw</p>', '#a{height:3000px}'), 'a').box.width);
+});
+
 const spinner =
   '@keyframes turn{from{transform:rotate(10deg)}to{transform:rotate(370deg)}} @keyframes pulse{from{opacity:0}to{opacity:1}}';
 
@@ -600,6 +705,64 @@ test.each([
   );
   expect(byId(screens[0], 'w').hidden ?? false).toBe(isOut);
   expect(notices.some(({ message }) => message.includes('covers the whole page'))).toBe(isOut);
+});
+
+const PART = '<section id="w" class="part"><p style="height:40px">Saw</p></section>';
+test.each<[what: string, html: string, css: string, isSeen: boolean]>([
+  ['by a class of its own', PART, '.part{opacity:0}.part.loaded{opacity:1}', true],
+  ['by a class that says more', PART, '.part{opacity:0}.part.loaded{opacity:1;color:#123456}', true],
+  ['by a class of the page', PART, '.part{opacity:0}.loaded .part{opacity:1}', true],
+  [
+    'by a class that another part is called by',
+    `${PART}<ul class="wide"><li>Rasp</li></ul>`,
+    '.part{opacity:0}.wide .part{opacity:1}',
+    false,
+  ],
+  ['by the loss of none', PART, '.part:not(.in){opacity:0}', true],
+  ['by a class, slowly', PART, '.part{opacity:0;transition:opacity 2s}.part.loaded{opacity:1}', true],
+  [
+    'by a class where an attribute says that it fades in',
+    PART.replace('class="part"', 'data-fades="up"'),
+    '[data-fades]{opacity:0}[data-fades].in{opacity:1}',
+    true,
+  ],
+  ['never', PART, '.part{opacity:0}', false],
+  [
+    'where it is pointed at',
+    `<div class="row">${PART}</div>`,
+    '.part{opacity:0}.part.on{opacity:1}.row:hover .part{opacity:1}',
+    false,
+  ],
+  [
+    'where something opens it',
+    `<a href="#w">More</a>${PART}`,
+    '.part{opacity:0}.part.open{opacity:1}',
+    false,
+  ],
+  ['apart from the flow', PART, '.part{opacity:0;position:absolute}.part.open{opacity:1}', false],
+  [
+    'in the place of another',
+    `<div style="display:grid"><p style="grid-area:1/1;height:40px">Drill</p><div style="grid-area:1/1">${PART}</div></div>`.replace(
+      '<div style="grid-area:1/1"><section id="w" class="part">',
+      '<div style="grid-area:1/1" id="w" class="part"><section>',
+    ),
+    '.part{opacity:0}.part.on{opacity:1}',
+    false,
+  ],
+])('what is shown by a script %s is seen or not', async (_, html, css, isSeen) => {
+  const { screens, notices } = await readBatch(
+    [
+      {
+        path: 'a.html',
+        bytes: new TextEncoder().encode(`<style>${css}</style>${html}<a href="b.html">On</a>`),
+      },
+    ],
+    host,
+  );
+  const part = byId(screens[0], 'w');
+  expect(!part.hidden && part.style.base.opacity !== '0').toBe(isSeen);
+  if (css.includes('#123456')) expect(part.style.base.color).toBe('rgb(18, 52, 86)');
+  expect(notices.some(({ message }) => message.includes('before a script shows it'))).toBe(isSeen);
 });
 
 test('a page that is nothing but its cover is read', async () => {

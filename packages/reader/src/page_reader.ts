@@ -8,8 +8,10 @@ import {
   type ReadingPlan,
   reset,
 } from '@tovel/core';
+import { showAwaited } from '@tovel/renderer/awaited';
 import { drawCurtains } from '@tovel/renderer/curtains';
-import { settle } from '@tovel/renderer/stillness';
+import { hideWindowBars } from '@tovel/renderer/window_bars';
+import { settle, withoutTransitions } from '@tovel/renderer/stillness';
 import {
   BareLook,
   BROWSER_LOOK,
@@ -45,6 +47,10 @@ interface Gathered {
   /** Those that may change with the window. */
   readonly conditional: Set<string>;
   readonly aspects: Map<Exclude<Aspect, 'base'>, Css>;
+  /** Rules for what is drawn before and after it, where some of them depend on the window. */
+  readonly drawn: Map<'before' | 'after', PageRule[]>;
+  /** What is drawn before and after it at the narrowest width that was looked at so far. */
+  readonly drawnAt: Map<'before' | 'after', Css>;
   /** What of them is said to be important, by aspect. */
   readonly important: Partial<Record<Aspect, Set<string>>>;
   readonly base: Css;
@@ -71,7 +77,9 @@ export class PageReader {
   readonly #closed = new Set<Element>();
   readonly #hiddenParts: HiddenParts;
   /** What covered the page, and was taken away. */
-  #curtains: ReadonlySet<Element> = new Set();
+  readonly #curtains: ReadonlySet<Element>;
+  /** What its scripts would have shown once they ran, and is shown. */
+  readonly #awaited: ReadonlySet<Element>;
   #usesHeight = false;
   #usesWidth = false;
 
@@ -83,6 +91,11 @@ export class PageReader {
       resize(width, height);
       settle(document);
     };
+    hideWindowBars(document);
+    settle(document);
+    this.#curtains = new Set(drawCurtains(document));
+    // Rules are read for the classes that there are by then.
+    this.#awaited = new Set(showAwaited(document));
     const isOwn = (sheet: CSSStyleSheet): boolean =>
       sheet.ownerNode instanceof document.defaultView!.Element &&
       sheet.ownerNode.hasAttribute('data-tovel-own');
@@ -93,8 +106,6 @@ export class PageReader {
   read(): PageReading {
     const width = this.#plan.widths[0];
     const { body, documentElement } = this.#document;
-    settle(this.#document);
-    this.#curtains = new Set(drawCurtains(this.#document));
     for (const element of [documentElement, body, ...body.querySelectorAll('*')]) this.#gather(element);
     this.#spreadRules();
     for (const g of this.#gathered.values()) this.#readBase(g);
@@ -107,7 +118,7 @@ export class PageReader {
       if (boundary < width && boundary >= NARROWEST) this.#readAt(boundary);
     sayWindowHeights(body, (element) => this.#gathered.get(element));
     this.#resize(width, this.#plan.height);
-    const undo = this.#hiddenParts.withoutTransitions();
+    const undo = withoutTransitions(this.#document);
     this.#readHidden(body, boxes);
     undo();
     const hidden: HiddenElement[] = [];
@@ -118,6 +129,7 @@ export class PageReader {
   #gather(element: Element): void {
     const names = new Set(Object.keys(reset[element.localName] ?? {}));
     names.add('display').add('box-sizing');
+    if (SPACED.has(element.localName)) names.add('font-size');
     if (element.localName === 'body' || element.localName === 'html') {
       for (const name of INHERITED) names.add(name);
       for (const name of ['background-color', 'background-image']) names.add(name);
@@ -136,6 +148,8 @@ export class PageReader {
       names,
       conditional: new Set(),
       aspects: new Map(),
+      drawn: new Map(),
+      drawnAt: new Map(),
       important: {},
       base: {},
       at: {},
@@ -174,6 +188,8 @@ export class PageReader {
           if (name === 'display')
             for (const child of element.children) this.#gathered.get(child)?.conditional.add('display');
         }
+        if (rule.aspect === 'before' || rule.aspect === 'after')
+          g.drawn.set(rule.aspect, [...(g.drawn.get(rule.aspect) ?? []), rule]);
         if (rule.aspect !== 'base' && rule.holds)
           this.#addAspect(
             g,
@@ -203,8 +219,8 @@ export class PageReader {
   ): void {
     const css = g.aspects.get(aspect) ?? {};
     const won = (g.important[aspect] ??= new Set());
-    const pseudo =
-      aspect === 'before' || aspect === 'after' || aspect === 'placeholder' ? `::${aspect}` : null;
+    const [, drawn] = /^(?:::)?(before|after|placeholder)(?:@|$)/.exec(aspect) ?? [];
+    const pseudo = drawn === undefined ? null : `::${drawn}`;
     for (const [name, declared] of declarations) {
       if (won.has(name) && !important.has(name)) continue;
       if (important.has(name)) won.add(name);
@@ -265,13 +281,32 @@ export class PageReader {
   /** Whether an emitted page would give the element this value without being told. */
   #isGiven(g: Gathered, name: string, value: string, parent: StylePropertyMapReadOnly | undefined): boolean {
     const { element } = g;
-    const bare = this.#bare.value(element, name);
+    const bare = this.#bareValue(element, name);
     if (isInherited(name) && element.localName !== 'body' && element.localName !== 'html' && parent) {
-      const isPassedOn = bare === this.#bare.value(this.#document.body, name);
+      // Smaller than others are such letters only where nobody says a size.
+      const usual = this.#bare.value(this.#document.body, name);
+      if (
+        name === 'font-size' &&
+        SPACED.has(element.localName) &&
+        value !== usual &&
+        value === computedValue(parent, name)
+      )
+        return true;
+      const isOwn = name === 'color' && COLORED.has(element.localName);
+      const isPassedOn = !isOwn && bare === usual;
       return isPassedOn ? value === computedValue(parent, name) : value === bare;
     }
     // A colour that the text has is what a border or outline has by itself.
     return value === bare;
+  }
+
+  /** What an element looks like before anything is said about it; the margins of browsers are as large as its letters say. */
+  #bareValue(element: Element, name: string): string | null {
+    const bare = this.#bare.value(element, name);
+    if (!bare || !/^margin-(top|bottom)$/.test(name) || !(parseFloat(bare) > 0)) return bare;
+    const usual = parseFloat(this.#bare.value(element, 'font-size') ?? '');
+    const own = parseFloat(computedValue(element.computedStyleMap(), 'font-size') ?? '');
+    return usual && own && usual !== own ? `${round((parseFloat(bare) / usual) * own)}px` : bare;
   }
 
   /** Lengths that grow with the window are written in units of the window. */
@@ -280,7 +315,7 @@ export class PageReader {
     const inline = [...this.#gathered.keys()].map((element) => element.getAttribute('style') ?? '').join(' ');
     const text = css + inline + (/var\(|^,|, ,/.test(css) ? this.#pendingText() : '');
     this.#usesHeight = /\d[dsl]?vh|\d[dsl]?vb|\dv(min|max)/.test(text);
-    this.#usesWidth = /\dvw|\dvi|\dv(min|max)/.test(text);
+    this.#usesWidth = /\dvw|\dvi|\dv(min|max)|\dcq(w|i|min|max)/.test(text);
     const all = [...this.#gathered.values()].map((g) => ({ g, css: g.base }));
     this.#probe(all, width);
   }
@@ -329,6 +364,8 @@ export class PageReader {
     this.#resize(width, this.#plan.height);
     const read: { g: Gathered; css: Css }[] = [];
     for (const g of this.#gathered.values()) {
+      for (const [part, rules] of g.drawn)
+        if (rules.some((rule) => rule.isConditional)) this.#readDrawn(g, part, rules, width);
       const names = g.conditional;
       if (!names.size) continue;
       const map = g.element.computedStyleMap();
@@ -358,6 +395,38 @@ export class PageReader {
     if (this.#usesWidth || this.#usesHeight) this.#probe(read, width);
   }
 
+  /** What is drawn before or after an element at a width, as far as that is otherwise than at the next wider one. */
+  #readDrawn(g: Gathered, part: 'before' | 'after', rules: readonly PageRule[], width: number): void {
+    const view = this.#document.defaultView!;
+    const aspect = `::${part}@${width}` as const;
+    for (const rule of rules)
+      if (rule.conditions?.every((condition) => view.matchMedia(condition).matches))
+        this.#addAspect(
+          g,
+          aspect,
+          rule.pending ? this.#expand(g.element, rule.pending) : rule.declarations,
+          rule.important,
+        );
+    const isThere = (css: Css | undefined): boolean =>
+      css?.content !== undefined && css.content !== 'none' && css.content !== 'normal';
+    const now = g.aspects.get(aspect) ?? {};
+    g.aspects.delete(aspect);
+    const at = g.drawnAt.get(part) ?? g.aspects.get(part) ?? {};
+    const wider = isThere(at) ? at : {};
+    g.drawnAt.set(part, now);
+    if (!isThere(now)) {
+      if (isThere(wider)) g.aspects.set(aspect, { content: 'none' });
+      return;
+    }
+    const style = view.getComputedStyle(g.element, `::${part}`);
+    const names = new Set([...Object.keys(now), ...Object.keys(wider)]);
+    const differs = [...names].flatMap((name): [string, string][] => {
+      const value = now[name] ?? style.getPropertyValue(name);
+      return value && value !== wider[name] ? [[name, value]] : [];
+    });
+    if (differs.length) g.aspects.set(aspect, Object.fromEntries(differs));
+  }
+
   #wider(g: Gathered, name: string, width: number): string | undefined {
     const widths = Object.keys(g.at)
       .map(Number)
@@ -378,6 +447,12 @@ export class PageReader {
         child.childElementCount > 0 &&
         MAY_CLOSE.some((name) => UNSEEN.test(g.base[name] ?? '')) &&
         this.#hiddenParts.isClosed(child);
+      // What has its place in the flow keeps it, and is seen when it is pointed at.
+      if (isClosed && this.#hiddenParts.isFaintInFlow(child)) {
+        g.aspects.set('hover', { ...g.aspects.get('hover'), opacity: '1' });
+        this.#readHidden(child, boxes);
+        continue;
+      }
       if (isClosed) this.#closed.add(child);
       if (!isGone && !isClosed) {
         this.#readHidden(child, boxes);
@@ -437,10 +512,17 @@ export class PageReader {
     const isHidden =
       (this.#isNeverShown(g) && element.namespaceURI === 'http://www.w3.org/1999/xhtml') ||
       this.#closed.has(element);
-    if (isHidden && !isWithinHidden) {
+    const isAwaited = this.#awaited.has(element);
+    if ((isHidden && !isWithinHidden) || isAwaited) {
       const label = (element.id || (element.textContent ?? '').replace(/\s+/g, ' ').trim()).slice(0, 40);
       const covered = this.#curtains.has(element);
-      hidden.push({ path, tag: element.localName, label, ...(covered ? { covered } : {}) });
+      hidden.push({
+        path,
+        tag: element.localName,
+        label,
+        ...(covered ? { covered } : {}),
+        ...(isAwaited ? { isAwaited } : {}),
+      });
     }
     const box = boxes.get(element)!;
     const children: (ReadElement | string)[] = [];
@@ -467,7 +549,13 @@ export class PageReader {
         : undefined;
     const [shownBefore, shownAfter] = [drawn(before), drawn(after)];
     const iconFont = this.#iconFont(element, before);
-    const parts = Object.fromEntries([...g.aspects].filter(([aspect]) => aspect.startsWith('::')));
+    const parts = Object.fromEntries(
+      [...g.aspects].flatMap(([aspect, css]) =>
+        aspect.startsWith('::')
+          ? [[aspect, css.content ? { ...css, content: said(css.content, element) } : css]]
+          : [],
+      ),
+    );
     return {
       path,
       ...(isHidden ? { isHidden } : {}),
@@ -566,6 +654,11 @@ const REM = /(?<![\w.-])(-?(?:\d*\.)?\d+)rem\b/g;
 const MAY_CLOSE = ['opacity', 'visibility', 'overflow-y', 'grid-template-rows'];
 const UNSEEN = /^(0|0\.0\d*|hidden|collapse|0fr)$/;
 const HIDING = ['display', 'visibility', 'opacity'];
+
+/** Elements whose letters are all as wide, and smaller than others by themselves. */
+const SPACED: ReadonlySet<string> = new Set(['pre', 'code', 'kbd', 'samp']);
+/** Elements to which browsers give the colour of text, whatever they stand in. */
+const COLORED: ReadonlySet<string> = new Set(['mark', 'dialog']);
 
 /** Fonts of icons keep them where no letters are. */
 const isPrivateText = (text: string): boolean => /^[\uE000-\uF8FF]+$/.test(text);

@@ -20,6 +20,8 @@ export interface PageRule {
   readonly isConditional: boolean;
   /** Whether it holds in the window as it is now. */
   readonly holds: boolean;
+  /** What has to hold of the window for it to hold; null where something else than that decides. */
+  readonly conditions: readonly string[] | null;
   /** Widths, in px, at and below which the rule holds or stops to hold. */
   readonly boundaries: readonly number[];
   /** Whether it changes what lengths and variables beneath its elements are computed from. */
@@ -46,6 +48,7 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
     boundaries: readonly number[] | null,
     holds: boolean,
     parent: string | null,
+    conditions: readonly string[] | null,
   ): void => {
     for (const rule of list) {
       if (rule instanceof view.CSSStyleRule) {
@@ -67,6 +70,8 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
           const changesUnits =
             boundaries !== null &&
             declarations.some(([name]) => name.startsWith('--') || name === 'font-size');
+          const isByContainer = CONTAINER_UNIT.test(rule.style.cssText);
+          const widths = isByContainer ? [...(boundaries ?? []), ...CONTAINER_WIDTHS] : boundaries;
           for (const single of singles) {
             const read = readSelector(single);
             if (read)
@@ -75,19 +80,26 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
                 declarations,
                 important,
                 pending,
-                isConditional: boundaries !== null,
+                isConditional: widths !== null,
                 holds,
-                boundaries: boundaries ?? [],
+                conditions,
+                boundaries: widths ?? [],
                 changesUnits,
               });
           }
         }
-        if (rule.cssRules?.length) visit(rule.cssRules, boundaries, holds, selector);
+        if (rule.cssRules?.length) visit(rule.cssRules, boundaries, holds, selector, conditions);
       } else if (rule instanceof view.CSSMediaRule) {
         if (/\bprint\b/.test(rule.conditionText) && !/\bscreen\b/.test(rule.conditionText)) continue;
         const { matches } = view.matchMedia(rule.conditionText);
         const within = [...(boundaries ?? []), ...widthsIn(rule.conditionText)];
-        visit(rule.cssRules, within, holds && matches, parent);
+        visit(
+          rule.cssRules,
+          within,
+          holds && matches,
+          parent,
+          conditions && [...conditions, rule.conditionText],
+        );
       } else if ('cssRules' in rule) {
         if (rule instanceof view.CSSSupportsRule && !view.CSS.supports(rule.conditionText)) continue;
         if (rule instanceof view.CSSKeyframesRule) continue;
@@ -98,11 +110,12 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
           isContainer ? [...(boundaries ?? []), ...CONTAINER_WIDTHS] : boundaries,
           holds,
           parent,
+          isContainer ? null : conditions,
         );
       }
     }
   };
-  for (const sheet of document.styleSheets) if (!isOwn(sheet)) visit(sheet.cssRules, null, true, null);
+  for (const sheet of document.styleSheets) if (!isOwn(sheet)) visit(sheet.cssRules, null, true, null, []);
   return inCascade(rules);
 }
 
@@ -132,6 +145,8 @@ function specificity(selector: string): number {
   }
 }
 
+/** Lengths that are parts of a container. */
+const CONTAINER_UNIT = /\dcq(w|i|h|b|min|max)\b/;
 const CONTAINER_WIDTHS = [1023, 767, 479];
 
 /** The names that a document uses, to tell at once that a selector can match nothing in it. */

@@ -139,6 +139,16 @@ test.each([
     `<div style="position:fixed;inset:0;background:#eee">Wait</div>${link}`,
     link,
   ],
+  [
+    'what waits for a script to be seen is seen',
+    `<style>.part{opacity:0}.part.loaded{opacity:1}</style><div class="part">${link}</div>`,
+    link,
+  ],
+  [
+    'a picture of another host is blank and of the size that its address says',
+    '<img src="https://pictures.example/20x20" style="display:block">',
+    '<div style="width:20px;height:20px;background:#dcdcdc"></div>',
+  ],
   ['what scrolls within it is as it was', bar('a'), bar('s')],
   [
     'what turns for ever stands as it begins',
@@ -158,8 +168,8 @@ test.each([
 test('files that a source asks for are found as a server of files finds them', async () => {
   const sheet = (path: string) =>
     `<!doctype html><link rel="stylesheet" href="${path}"><p style="height:200px">Shed</p>`;
-  const [plain, slashes, none] = await Promise.all(
-    ['css/look.css', './css//look.css', 'css/other.css'].map(async (path) => {
+  const [plain, slashes, moved, none] = await Promise.all(
+    ['css/look.css', './css//look.css', 'dist/styles/look.css', 'css/other.css'].map(async (path) => {
       const { project, files, view } = drawn('shed.html', sheet(path));
       const look = { hash: 'look', type: 'text/css', size: 20, file: 'css/look.css' };
       const design = { ...project.design, assets: [...project.design.assets, look] };
@@ -171,5 +181,6 @@ test('files that a source asks for are found as a server of files finds them', a
     }),
   );
   expect(compareDrawn(plain, slashes).share).toBe(0);
+  expect(compareDrawn(plain, moved).share).toBe(0);
   expect(compareDrawn(plain, none).share).toBeGreaterThan(0.1);
 });

@@ -163,13 +163,19 @@ export class Renderer {
 const readerScript = (): Promise<string> =>
   pageScript(
     `import { readRendering } from './read_rendering.ts';
+import { showAwaited } from './in_page/awaited.ts';
 import { drawCurtains } from './in_page/curtains.ts';
 import { hold, settle } from './in_page/stillness.ts';
+import { hideWindowBars } from './in_page/window_bars.ts';
 globalThis.tovelRendering = (missing, isForeign) => {
   settle(document);
   hold(document);
-  // Where its scripts do not run nothing else takes them away.
-  if (isForeign) drawCurtains(document);
+  // Where its scripts do not run nothing else takes away what lies over it, or shows what waits for them.
+  if (isForeign) {
+    hideWindowBars(document);
+    drawCurtains(document);
+    showAwaited(document);
+  }
   return readRendering(document, missing);
 };`,
     path.dirname(createRequire(import.meta.url).resolve('@tovel/renderer')),

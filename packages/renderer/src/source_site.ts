@@ -1,4 +1,15 @@
-import { type Design, fontCss, iconClassCss, type Screen, webFontsIn, withWrittenSheets } from '@tovel/core';
+import {
+  type Design,
+  fileName,
+  fontCss,
+  iconClassCss,
+  isMovable,
+  likestEnd,
+  type Screen,
+  standInPicture,
+  webFontsIn,
+  withWrittenSheets,
+} from '@tovel/core';
 import type { Site, SiteAnswer } from './renderer.ts';
 
 /** The address under which the files of a batch are; no such host exists. */
@@ -31,7 +42,14 @@ export function sourcePage(
     if (known || !asked.includes('/')) return known;
     // Pages are often written for a server's root, and come in as a folder somewhere beneath it.
     for (const [name, asset] of byFile) if (name.endsWith(`/${asked}`)) return asset;
-    return undefined;
+    // What lies elsewhere stands for what is not there, as it did when the page came in.
+    const named = [...byFile.keys()].filter((path) => isMovable(path) && fileName(path) === fileName(asked));
+    return byFile.get(
+      likestEnd(
+        named.map((path) => ({ path })),
+        asked,
+      )?.path ?? '',
+    );
   };
   const kept = async (hash: string): Promise<SiteAnswer | null> => {
     const asset = design.assets.find((one) => one.hash === hash);
@@ -52,7 +70,11 @@ export function sourcePage(
         body: [fontCss(faces, (hash) => `${ORIGIN}/tovel-kept/${hash}`), ...classes].join('\n'),
       };
     }
-    if (origin !== ORIGIN) return null;
+    // What stood for a picture of another host when the screen came in stands for it here, too.
+    if (origin !== ORIGIN) {
+      const blank = standInPicture(href);
+      return blank && { type: 'image/svg+xml', body: blank.bytes };
+    }
     if (pathname.startsWith('/tovel-kept/')) return kept(pathname.slice(12));
     if (pathname === around)
       return {

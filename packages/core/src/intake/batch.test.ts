@@ -1,4 +1,5 @@
 import { strToU8, zipSync } from 'fflate';
+import { bodyReading } from '../testing/body_reading.ts';
 import { svg } from '../testing/build.ts';
 import { emptyDesign } from '../model/design.ts';
 import { addToDesign, readBatch } from './batch.ts';
@@ -19,29 +20,15 @@ const host: IntakeHost = {
     if (page.html.includes('never loads'))
       throw new Error('The page did not finish loading within 20 seconds.');
     const box = { x: 0, y: 0, width: plan.widths[0], height: 30 };
-    return {
-      width: plan.widths[0],
-      height: 800,
-      canvas: {},
-      hidden: [],
-      body: {
-        path: '1',
-        tag: 'body',
-        attributes: {},
-        box,
-        base: {},
-        children: [
-          {
-            path: '1/0',
-            tag: 'h1',
-            attributes: {},
-            box,
-            base: { 'font-size': '20px' },
-            children: ['Heading'],
-          },
-        ],
-      },
+    const heading = {
+      path: '1/0',
+      tag: 'h1',
+      attributes: {},
+      box,
+      base: { 'font-size': '20px' },
+      children: ['Heading'],
     };
+    return bodyReading({ box, children: [heading] }, { width: plan.widths[0] });
   },
   addressOf: (asset) => `blob:${asset.hash}`,
 };

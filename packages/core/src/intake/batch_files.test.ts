@@ -161,3 +161,20 @@ test('a picture that came before is found again under its place, one that comes 
   expect(files.pictureAt('images/none.png', 'screens.svg')).toBeNull();
   expect(files.assets.map(({ file }) => file)).toEqual(['images/drill.png', 'images/saw.png']);
 });
+
+test('a picture of another host whose address says its size is a blank one of that size, which is said once for each page', () => {
+  const files = new BatchFiles([], () => '');
+  const [a, again] = ['600x400/aaa', '600x400/bbb'].map((size) =>
+    files.assetAt(`https://pictures.example/${size}`, 'a.html')!,
+  );
+  expect(a).toBe(again);
+  expect(a).toMatchObject({ type: 'image/svg+xml', file: 'blank-600x400.svg' });
+  expect(files.pictureAt('//pictures.example/40x40', 'b.html')?.file).toBe('blank-40x40.svg');
+  expect(files.assetAt('https://pictures.example/shed.png', 'a.html')).toBeNull();
+  expect(files.assetAt('https://pictures.example/600x400.woff2', 'a.html', ['font'])).toBeNull();
+  expect(files.notices.map(({ code, file }) => `${code} ${file}`)).toEqual([
+    'picture-stood-in a.html',
+    'picture-stood-in b.html',
+  ]);
+  expect(files.notices[0].message).toContain('“pictures.example”');
+});

@@ -6,6 +6,7 @@ import {
   folderOf,
   hashOf,
   type InputFile,
+  isMovable,
   kindOfFile,
   likestEnd,
   resolveReference,
@@ -14,12 +15,10 @@ import {
   unpack,
 } from './files.ts';
 import { limits, megabytes } from './limits.ts';
+import { standInPicture } from './stand_in_picture.ts';
 
 /** Parameters besides the encoding are said in several ways (`;charset=utf-8`, `;utf8`), and change nothing here. */
 const INLINE = /^data:([a-z]+\/[a-z0-9.+-]+)(?:;[\w.+-]+(?:=[^;,]*)?)*?(;base64)?,(.*)$/is;
-
-/** Kinds of files that pages show, and that a name is enough to know by. */
-const MOVABLE: ReadonlySet<string> = new Set(['css', 'picture', 'svg', 'font']);
 
 const STYLE_SOURCE = /\.(s[ac]ss|less|styl)$/i;
 
@@ -42,6 +41,8 @@ export class BatchFiles {
   /** The only file of each name, or null where several have it. */
   #names: ReadonlyMap<string, readonly InputFile[]> | null = null;
   /** What was found elsewhere, and has been said. */
+  /** Pictures that stand for those of other hosts, by what they are kept as. */
+  readonly #standIns = new Map<string, InputFile>();
   readonly #moved = new Set<string>();
   readonly #addressOf: (asset: AssetRef, bytes: Uint8Array) => string;
   readonly #known: ReadonlyMap<string, AssetRef>;
@@ -107,6 +108,7 @@ export class BatchFiles {
       return made;
     }
     const known = this.#find(reference, from);
+    if (!known && kinds.includes('picture')) return this.#standIn(reference, from);
     if (!known || !kinds.includes(kindOfFile(known.path))) return null;
     this.#used.add(known.path);
     return this.keep(known);
@@ -120,6 +122,29 @@ export class BatchFiles {
     if (!before || this.#files.has(path!) || this.#byEnding(path!)) return this.assetAt(reference, from);
     this.#assets.set(before.hash, before);
     return before;
+  }
+
+  /** What stands for a picture of another host. */
+  #standIn(reference: string, from: string): AssetRef | null {
+    const made = standInPicture(reference);
+    if (!made) return null;
+    const host = reference
+      .replace(/^(https?:)?\/\//i, '')
+      .replace(/[/?#][^]*$/, '')
+      .slice(0, 120);
+    const said = `${host} ${from}`;
+    if (!this.#moved.has(said)) {
+      this.#moved.add(said);
+      this.notice(
+        'info',
+        'picture-stood-in',
+        from,
+        `Pictures at “${host}” are somewhere else and are not fetched; blank ones of the sizes that their addresses say stand for them. Bring the files in with the page to see them.`,
+      );
+    }
+    let file = this.#standIns.get(made.path);
+    if (!file) this.#standIns.set(made.path, (file = { path: made.path, bytes: made.bytes }));
+    return this.keep(file);
   }
 
   keep(file: InputFile, type = typeOfFile(file.path)): AssetRef {
@@ -179,7 +204,7 @@ export class BatchFiles {
    */
   #byName(path: string, from: string): InputFile | undefined {
     this.#names ??= grouped(
-      [...this.#files.values()].filter((file) => MOVABLE.has(kindOfFile(file.path))),
+      [...this.#files.values()].filter((file) => isMovable(file.path)),
       (file) => fileName(file.path),
     );
     const named = this.#names.get(fileName(path)) ?? [];

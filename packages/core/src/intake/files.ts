@@ -101,6 +101,11 @@ export function resolveReference(reference: string, from: string): string | null
   return path.startsWith('/') ? resolvePath(path) : resolvePath(`${from.replace(/[^/]*$/, '')}${path}`);
 }
 
+const MOVABLE: ReadonlySet<string> = new Set(['css', 'picture', 'svg', 'font']);
+
+/** Whether a file is of a kind that pages show, and that a name is enough to know by. */
+export const isMovable = (path: string): boolean => MOVABLE.has(kindOfFile(path));
+
 /**
  * Of files of one name the one that was meant by a path that leads to none: the only one, or the only one that has more folders at
  * its end in common with the path than all others.

@@ -3,6 +3,7 @@ import path from 'node:path';
 import { strToU8, zipSync } from 'fflate';
 import { parseDesign } from '../project/archive.ts';
 import { emptyDesign } from '../model/design.ts';
+import { bodyReading } from '../testing/body_reading.ts';
 import { chance } from '../testing/chance.ts';
 import { addToDesign, readBatch } from './batch.ts';
 import type { InputFile } from './files.ts';
@@ -88,20 +89,7 @@ const good: InputFile = {
 
 /** Sees an empty page; what cleaning makes of a broken one is what is tried here. */
 const host: IntakeHost = {
-  readPage: async (_, plan) => ({
-    width: plan.widths[0],
-    height: 800,
-    canvas: {},
-    hidden: [],
-    body: {
-      path: '1',
-      tag: 'body',
-      attributes: {},
-      box: { x: 0, y: 0, width: 9, height: 9 },
-      base: {},
-      children: [],
-    },
-  }),
+  readPage: async (_, plan) => bodyReading({}, { width: plan.widths[0] }),
   addressOf: (asset) => `blob:${asset.hash}`,
 };
 

@@ -1,6 +1,7 @@
 import { type DefaultTreeAdapterMap, parseFragment } from 'parse5';
 import { assembleScreen } from '../intake/html/assemble.ts';
 import type { ReadElement } from '../intake/html/reading.ts';
+import { bodyReading } from './body_reading.ts';
 import type { Box, Screen } from '../model/design.ts';
 
 type Node = DefaultTreeAdapterMap['childNode'];
@@ -43,16 +44,9 @@ export function pageOfHtml(html: string, key = 'test'): Screen {
   const childrenOf = (nodes: readonly Node[], path: string): (ReadElement | string)[] =>
     nodes.flatMap((child, i) => read(child, `${path}/${i}`) ?? []);
   const children = childrenOf(parseFragment(html).childNodes, '1');
-  const body = { path: '1', tag: 'body', attributes: {}, base: {}, children };
   return assembleScreen(
     { file: `${key}.html`, screenKey: key, title: key, asset: () => null },
-    {
-      width: 1280,
-      height: 900,
-      canvas: {},
-      hidden: [],
-      body: { ...body, box: { x: 0, y: 0, width: 1280, height: 900 } },
-    },
+    bodyReading({ box: { x: 0, y: 0, width: 1280, height: 900 }, children }, { height: 900 }),
   ).screen;
 }
 

@@ -255,5 +255,14 @@ export function jsxAttribute(
   };
 }
 
+const CHOSEN: ReadonlySet<string> = new Set(
+  'type inputmode enterkeyhint contenteditable draggable spellcheck translate loading decoding fetchpriority crossorigin referrerpolicy aria-atomic aria-autocomplete aria-busy aria-checked aria-current aria-disabled aria-expanded aria-haspopup aria-hidden aria-invalid aria-live aria-modal aria-multiline aria-multiselectable aria-orientation aria-pressed aria-readonly aria-relevant aria-required aria-selected aria-sort'.split(
+    ' ',
+  ),
+);
+
+/** Whether an attribute has one of a few values, and types hold it to them. */
+export const isChosen = (name: string): boolean => CHOSEN.has(name);
+
 /** Attributes that are there or not, whatever they say. */
 export const isFlag = (tag: string, name: string): boolean => attributeRule(tag, name)?.value === 'flag';

@@ -150,9 +150,21 @@ export function cleanStyle<T extends Readonly<Record<string, string>>>(
   return (made as T | null) ?? css;
 }
 
-/** A state of an element in a selector, such as `:checked::before`; also that it is open. */
+/** What is drawn before or after an element in windows up to a width in px: `::before@767`. */
+const DRAWN_UP_TO = /^(::(?:before|after))@(\d{1,5})$/;
+
+/** The part of an element that a state is of, and up to which width of the window, where it is of narrow ones alone. */
+export function drawnUpTo(state: string): { readonly part: string; readonly width: number } | null {
+  const [, part, width] = DRAWN_UP_TO.exec(state) ?? [];
+  return part === undefined ? null : { part, width: Number(width) };
+}
+
+/** A state of an element in a selector, such as `:checked::before`; also that it is open, or what is drawn with it up to a width. */
 export const isStateSelector = (text: string): boolean =>
-  text === OPEN_STATE || isControlPart(text) || /^(:{1,2}[a-z]+(-[a-z]+)*){1,4}$/.test(text);
+  text === OPEN_STATE ||
+  DRAWN_UP_TO.test(text) ||
+  isControlPart(text) ||
+  /^(:{1,2}[a-z]+(-[a-z]+)*){1,4}$/.test(text);
 
 /** Of what only narrow windows hide, where somebody has opened it. */
 export const OPEN_STATE = '[data-open]';

@@ -32,6 +32,16 @@ function stopAtStart(animation: Animation, timing: ComputedEffectTiming | undefi
     animation.currentTime = start + Number(timing?.duration ?? 0) * MIDWAY;
 }
 
+/** Lets everything be at once what it is to become, until that is taken back. @returns takes it back */
+export function withoutTransitions(document: Document): () => void {
+  const sheet = new document.defaultView!.CSSStyleSheet();
+  // Ids that nothing has let it count more than what the page says.
+  sheet.replaceSync('*:is(*, #no#no#no#no) { transition: none !important }');
+  const before = document.adoptedStyleSheets;
+  document.adoptedStyleSheets = [...before, sheet];
+  return () => void (document.adoptedStyleSheets = before);
+}
+
 /** Lets what stands still as it is, even where nothing moves any more: it says itself how it looks. */
 export function hold(document: Document): void {
   for (const animation of document.getAnimations()) {

@@ -75,7 +75,9 @@ export function assembleScreen(
       path: hidden.path,
       message: hidden.covered
         ? `${called} covers the whole page until a script takes it away; it stays out, so that the page is seen.`
-        : `${called} is hidden at first, and stays out unless something opens it.`,
+        : hidden.isAwaited
+          ? `${called} is not seen before a script shows it; it stands as it looks then.`
+          : `${called} is hidden at first, and stays out unless something opens it.`,
     });
   }
   if (!reading.body.children.length)

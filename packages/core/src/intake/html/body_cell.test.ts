@@ -1,4 +1,5 @@
 import type { Declarations } from '../../model/design.ts';
+import { bodyReading } from '../../testing/body_reading.ts';
 import { assembleScreen } from './assemble.ts';
 
 test.each<[what: string, base: Declarations, height: number, expected: Declarations]>([
@@ -23,20 +24,7 @@ test.each<[what: string, base: Declarations, height: number, expected: Declarati
 ])('a body that is a cell %s is no cell within the app', (_, base, height, expected) => {
   const { screen } = assembleScreen(
     { file: 'a.html', screenKey: 'a', title: 'A', asset: () => null },
-    {
-      width: 1280,
-      height: 900,
-      canvas: {},
-      hidden: [],
-      body: {
-        path: '1',
-        tag: 'body',
-        attributes: {},
-        box: { x: 0, y: 0, width: 1280, height },
-        base,
-        children: ['Gone'],
-      },
-    },
+    bodyReading({ box: { x: 0, y: 0, width: 1280, height }, base, children: ['Gone'] }, { height: 900 }),
   );
   expect(screen.root.style.base).toEqual(expected);
 });

@@ -1,24 +1,12 @@
 import { strToU8 } from 'fflate';
 import { BatchFiles } from '../batch_files.ts';
 import type { IntakeHost } from '../host.ts';
+import { bodyReading } from '../../testing/body_reading.ts';
 import { PageIntake } from './page_intake.ts';
 import type { PageReading } from './reading.ts';
 
 const seen: string[] = [];
-const reading: PageReading = {
-  width: 1280,
-  height: 800,
-  canvas: {},
-  hidden: [],
-  body: {
-    path: '1',
-    tag: 'body',
-    attributes: {},
-    box: { x: 0, y: 0, width: 9, height: 9 },
-    base: {},
-    children: ['Hi'],
-  },
-};
+const reading: PageReading = bodyReading({ children: ['Hi'] });
 const host = (more: Partial<IntakeHost> = {}): IntakeHost => ({
   readPage: async ({ html }) => {
     seen.push(html);

@@ -17,6 +17,8 @@ export interface HiddenElement {
   readonly label: string;
   /** Whether it lay over the whole page, and was taken away for what is behind it. */
   readonly covered?: boolean;
+  /** Whether it is shown all the same, as a script of the page would. */
+  readonly isAwaited?: boolean;
 }
 
 /** What the script of a press names in quotes: the ids of what it opens or closes are often among that. */
