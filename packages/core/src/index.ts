@@ -138,13 +138,17 @@ export { limits, megabytes } from './intake/limits.ts';
 
 export {
   baseName,
+  fileName,
   hashOf,
   type InputFile,
+  isMovable,
   kindOfFile,
+  likestEnd,
   textOfFile,
   typeOfFile,
   unpack,
 } from './intake/files.ts';
+export { standInPicture } from './intake/stand_in_picture.ts';
 
 export {
   addToDesign,
@@ -540,7 +544,7 @@ export {
   type Tally,
 } from './iterate/report.ts';
 
-export { testedAddress } from './emit/tested_links.ts';
+export { testedAddress } from './emit/tested/links.ts';
 
 export { escapeText } from './emit/quoting.ts';
 

@@ -1,8 +1,8 @@
 import type { Element } from '../model/design.ts';
 import { pascalCase, singular } from '../model/names.ts';
-import { textOf } from '../model/project.ts';
 import { saysButton, wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import type { Sight } from '../roles/sight.ts';
+import { headingOver } from './heading_over.ts';
 
 /** How an element is called without numbers, if by anything but its text. */
 export function wordOf(sight: Sight): string {
@@ -65,23 +65,6 @@ export function namesOf(
     ],
   };
 }
-
-/** The heading of what rows stand in, where it is short enough to be a name of them. */
-function headingOver(sight: Sight): string {
-  const headings = (element: Element): Element[] =>
-    /^h[1-6]$/.test(element.tag ?? '') ? [element] : element.children.flatMap(headings);
-  for (let outer = sight.parent; outer; outer = outer.parent) {
-    const said = headings(outer.element).filter(({ box }) => box.y < sight.element.box.y);
-    const nearest = said.at(-1);
-    if (!nearest) continue;
-    const words = textOf(nearest).split(/\s+/);
-    return words.length <= LONGEST_HEADING && /^[\p{L}\s]+$/u.test(words.join(' ')) ? words.join(' ') : '';
-  }
-  return '';
-}
-
-/** Words of a heading that can be the name of rows. */
-const LONGEST_HEADING = 2;
 
 /** What all places hold that other parts do not: a table, a chart, a form, a picture. */
 function holdsWord(all: readonly Sight[]): string {

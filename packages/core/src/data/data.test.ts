@@ -45,6 +45,7 @@ test.each([
   ['one that is odd changes nothing', ['3', '5', '7', 'many'], '', 'number'],
   ['bare numbers under a price', ['3.50', '4.00'], 'Price', 'money'],
   ['long digits that are no telephone', ['5547612983', '5547612984'], 'Serial', 'number'],
+  ['digits that begin with nothing', ['0001', '0002', '0010'], 'SKU', 'text'],
   ['nothing at all', [], 'Name', 'text'],
 ] as const)('%s', (_, values, label, type) => expect(typeOfValues(values, label)).toBe(type));
 
@@ -106,6 +107,13 @@ test.each([
 test.each(['tool', 'category', 'box', 'dish', 'person', 'news'])('%s, one and many', (word) =>
   expect(singular(plural(word))).toBe(word),
 );
+
+test.each([
+  ['tableControls', 'tableControls'],
+  ['bus', 'buses'],
+  ['address', 'addresses'],
+  ['status', 'statuses'],
+])('many of %s are %s', (word, many) => expect(plural(word)).toBe(many));
 
 interface Tool {
   readonly name: string;

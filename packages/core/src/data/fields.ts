@@ -55,7 +55,7 @@ export function fieldsOf(rows: readonly Sight[], head: Head | null, guesses: Gue
     if (
       over !== null &&
       /^(actions?|options?|edit|delete|manage|operations?|view|tools|#)?$/i.test(over.trim()) &&
-      (isPressedOften(column) || (over.trim() === '' && !said.size))
+      (isPressedOften(column) || isSame || (over.trim() === '' && !said.size))
     )
       continue;
     if (cell.kind === 'check' && rows.length > 1 && (over === null || over.trim() === '')) continue;

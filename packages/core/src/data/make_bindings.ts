@@ -4,6 +4,7 @@ import { recordVariable } from '../model/names.ts';
 import { titleField } from '../records/records.ts';
 import { findElement } from '../model/places.ts';
 import { hostOf, type Project, textOf } from '../model/project.ts';
+import { screensOfBar } from './bars.ts';
 import type { BindingProposal } from './bindings.ts';
 import type { DataProposals } from './propose.ts';
 import { byReach, heldBy, isOfRecord, type MadeBinding, recordOn } from './record_screens.ts';
@@ -24,7 +25,9 @@ export function makeBindings(
     changes.push(change);
     app = applyChange(app, change);
   };
-  for (const [screen, said] of byReach(project, collections, proposals.filter(isOfRecord)))
+  // What many screens have around them is about none of their records.
+  const ofRecords = proposals.filter((one) => isOfRecord(one) && !screensOfBar(project, one.element).size);
+  for (const [screen, said] of byReach(project, collections, ofRecords))
     if (!app.details[screen]) made.push(...recordOn({ ...project, app }, collections, screen, said, put));
   for (const proposal of proposals) {
     const [, shows, of = ''] = /^(count|range|chart)\((\w+)\)$/.exec(proposal.shows) ?? [];

@@ -159,7 +159,13 @@ function withFields(
   const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
   const isSame = (field: RecordField, one: ProposedFormField): boolean =>
     field.name === one.field || (one.label !== '' && plain(field.label ?? '') === plain(one.label));
-  const matched = asked.map((one) => fields.find((field) => isSame(field, one))?.name);
+  const used = new Set<string>();
+  // Two that are called the same are not one field.
+  const matched = asked.map((one) => {
+    const name = fields.find((field) => !used.has(field.name) && isSame(field, one))?.name;
+    if (name !== undefined) used.add(name);
+    return name;
+  });
   // What calls the records is filled in by what is asked first, where nothing is called so.
   const first =
     title && !matched.includes(title.name) ? asked.indexOf(titling(design, collection, title, asked)!) : -1;

@@ -1,10 +1,12 @@
+import { applyChange, putCollection } from '../change/change.ts';
 import { findDisclosures } from '../disclosures/find.ts';
 import { describeTarget } from '../links/target.ts';
 import { labelOf } from '../links/pressable.ts';
 import { findElement } from '../model/places.ts';
+import { walkElements } from '../model/project.ts';
 import { projectOf } from '../testing/build.ts';
 import { pageOfHtml } from '../testing/page_of_html.ts';
-import { findActions } from './actions.ts';
+import { type ActionProposal, findActions } from './actions.ts';
 import { makeWork } from './make_work.ts';
 
 /** What controls of a page are made to do, as their labels and what is said of it; and why others are not. */
@@ -112,4 +114,34 @@ test.each([
   ],
 ])('%s', (_, html, expected) => {
   expect(made(html)).toEqual(expected);
+});
+
+test('what a record is called removes nothing, whatever it says', () => {
+  const screen = pageOfHtml(
+    `<ul>${['Inbox', 'Trash', 'Spam'].map((name) => `<li><a><b>${name}</b></a><button>Delete</button></li>`).join('')}</ul>`,
+  );
+  const keys = (tag: string): string[] => {
+    const found: string[] = [];
+    walkElements(screen.root, (element) => void (element.tag === tag && found.push(element.key)));
+    return found;
+  };
+  const [[list], rows, names, links, buttons] = ['ul', 'li', 'b', 'a', 'button'].map(keys);
+  const bare = projectOf(screen);
+  const folders = {
+    name: 'folders',
+    fields: [{ name: 'name', type: 'text' as const }],
+    rows: rows.map((element, i) => ({ element, within: list, shows: { name: names[i] } })),
+  };
+  const project = { ...bare, app: applyChange(bare.app, putCollection('folders', folders)) };
+  const removing = (element: string): ActionProposal => ({
+    screen: screen.key,
+    element,
+    label: 'Trash',
+    does: 'remove',
+    confidence: 0.9,
+    reason: '',
+  });
+  const work = makeWork(project, { collections: [], forms: [] }, [removing(links[1]), removing(buttons[1])]);
+  expect(work.left.map(({ why }) => why)).toEqual(['it is what its record is called']);
+  expect(work.made.map(({ action }) => action.element)).toEqual([buttons[1]]);
 });

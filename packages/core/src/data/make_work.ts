@@ -6,7 +6,9 @@ import { elementOfInteraction, freeInteractionKey, pressTo } from '../model/inte
 import { uniqueName } from '../model/names.ts';
 import { copiedText } from '../links/copied_text.ts';
 import type { Element } from '../model/design.ts';
-import { containersOf, findElement, parentsByKey, screenOf } from '../model/places.ts';
+import { titleField } from '../records/records.ts';
+import { screensOfBar } from './bars.ts';
+import { containersOf, findElement, isWithin, parentsByKey, screenOf } from '../model/places.ts';
 import { type Project, screensByKey, textOf, walkElements } from '../model/project.ts';
 import { type DataRecord, recordsOf } from '../records/records.ts';
 import { inferRoles } from '../roles/infer.ts';
@@ -235,6 +237,8 @@ class Maker {
         return field ? deed({ kind: 'sort', field }) : `no field of ${known.collection.name} is called so`;
       }
       case 'search': {
+        const wider = this.#isOfBar(element, known);
+        if (wider !== null) return wider;
         if (/^(input|textarea)$/.test(at.element.tag ?? '')) return deed({ kind: 'search' }, 'change');
         const role = inferRoles(screensByKey(this.#drawn.design).get(screen)!).get(element)?.role;
         if (role !== 'textbox') return 'the field beside it searches as one types';
@@ -245,6 +249,17 @@ class Maker {
           ? chosenBy(known, textsOf(at.element.children.map(textOf)), deed)
           : this.#filter(action, known, deed);
     }
+  }
+
+  /** Why a field in a bar that most screens share searches no list: those of few of them, or of each another. Null where it can. */
+  #isOfBar(element: string, { collection }: Known): string | null {
+    const screens = screensOfBar(this.#project, element);
+    if (!screens.size) return null;
+    const listed = new Set(collection.rows.map(({ element: row }) => screenOf(this.#drawn.design, row)));
+    const showing = [...screens].filter((key) => listed.has(key)).length;
+    return showing * 2 > screens.size
+      ? null
+      : `it stands on ${screens.size} screens, of which ${showing} ${showing === 1 ? 'shows' : 'show'} ${collection.name}: what it looks through is not said`;
   }
 
   /** One of several sets a variable that is one of what they say; the one that is drawn as chosen is it at first. */
@@ -292,6 +307,12 @@ class Maker {
       collection.rows.some((row) => around.has(row.element)),
     );
     if (!known) return 'it stands in no row of records';
+    const { design } = this.#drawn;
+    const title = titleField(design, known.collection)?.name ?? '';
+    const isTitle = known.collection.rows.some(
+      ({ shows }) => Object.hasOwn(shows, title) && isWithin(design, shows[title], element),
+    );
+    if (isTitle) return 'it is what its record is called';
     const rows = new Set(known.collection.rows.map((row) => row.element));
     const isSaid = Object.entries(this.#app.interactions).some(
       ([key, { target, everywhere }]) =>

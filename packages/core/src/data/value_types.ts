@@ -69,6 +69,8 @@ export function typeOfValues(values: readonly string[], label = ''): FieldType {
   }
   const [[type, count]] = [...counts].sort((a, b) => b[1] - a[1]);
   if (type !== 'text' && count >= said.length * MOST) {
+    // A number that begins with nothing is what something is known by.
+    if (type === 'number' && said.some((value) => /^0\d+$/.test(value))) return 'text';
     // A column of bare numbers is money, a percentage or a phone where its head says so.
     if (type === 'number' && /\b(price|cost|salary|amount|total|fee|budget|revenue|balance)\b/i.test(label))
       return said.some((value) => /[.,]\d{2}$/.test(value)) ? 'money' : 'number';

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { applyChange, putApi, putCollection } from '../change/change.ts';
 import { type App, emptyApp, LONGEST_API } from '../model/app.ts';
-import { behindBy, proposeBehind } from './behind.ts';
+import { behindBy, type BehindProposal, proposeBehind } from './behind.ts';
 import { apiOf, comesFromApi } from './keep.ts';
 import { keptApi } from './read_document.ts';
 
@@ -124,7 +124,7 @@ test('texts are bound to what a record within a record is called', () => {
 });
 
 test.each([
-  ['is asked by a key', { parameters: [{ name: 'id', in: 'path' }] }, '/shelves/{id}/tools', 'array'],
+  ['is asked by a word', { parameters: [{ name: 'term', in: 'path' }] }, '/tools/{term}', 'array'],
   ['gives no records', {}, '/words', 'string'],
 ])('a list that %s stands behind no collection', (_, more, at, type) => {
   const items = type === 'array' ? { type: 'object', properties: { name: { type: 'string' } } } : { type };
@@ -138,4 +138,37 @@ test.each([
   const description = apiOf({ apis: { one: made! } }, 'one')!;
   expect(description.operations[0].does).toBe('list');
   expect(behindBy('one', description, 'listThem', tools)).toBeNull();
+});
+
+test('what all paths are asked under is no key of a record, and a list that is not asked so comes first', () => {
+  const tool = { type: 'object', properties: { id: { type: 'string' }, name: { type: 'string' }, shed: {} } };
+  const one = { responses: { 200: { content: { 'application/json': { schema: tool } } } } };
+  const many = {
+    responses: { 200: { content: { 'application/json': { schema: { type: 'array', items: tool } } } } },
+  };
+  const within = '/branches/{branchId}/tools';
+  const paths = {
+    [within]: { get: { operationId: 'listTools', ...many }, post: { operationId: 'addTool', ...one } },
+    [`${within}/{toolId}`]: {
+      get: { operationId: 'readTool', ...one },
+      delete: { operationId: 'removeTool', responses: { 204: {} } },
+    },
+    '/shelves/{shelf}/tools/{toolId}': { delete: { operationId: 'takeDown', responses: { 204: {} } } },
+  };
+  const behind = (more: object): BehindProposal[] => {
+    const { api: made } = keptApi(JSON.stringify({ openapi: '3.1.0', paths: { ...paths, ...more } }));
+    return proposeBehind([putApi('one', made!), putCollection('tools', tools)].reduce(applyChange, emptyApp));
+  };
+  const [proposed] = behind({});
+  expect(proposed.behind).toMatchObject({
+    list: 'listTools',
+    add: 'addTool',
+    read: 'readTool',
+    remove: 'removeTool',
+    key: 'id',
+  });
+  expect(proposed.reason).toMatch(/; branchId in its path is the same for the whole app/);
+  const [first] = behind({ '/tools': { get: { operationId: 'allTools', ...many } } });
+  expect(first.behind).toMatchObject({ list: 'allTools' });
+  expect(first.confidence).toBeGreaterThan(proposed.confidence);
 });

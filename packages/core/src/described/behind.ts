@@ -2,7 +2,7 @@ import type { App, Behind } from '../model/app.ts';
 import { recordName } from '../model/names.ts';
 import type { OperationDoes } from './deeds.ts';
 import type { ApiDescription, ApiField, ApiOperation } from './description.ts';
-import { apiOf, keysOf, listsRecords } from './keep.ts';
+import { apiOf, keysOf, listsRecords, outerKeysOf } from './keep.ts';
 import { type ApiMatch, fieldsAlike, matchApi, type Sought } from './match.ts';
 
 /** A collection and the operations that its records can come from. */
@@ -23,9 +23,12 @@ export function proposeBehind(app: App): BehindProposal[] {
     .sort()
     .flatMap((id): BehindProposal[] => {
       const api = apiOf(app, id)!;
-      const free = api.operations.flatMap((one) =>
-        !used.has(one.id) && listsRecords(one) ? [{ ...one, fields: undotted(one.fields) }] : [],
-      );
+      const free = api.operations
+        .flatMap((one) =>
+          !used.has(one.id) && listsRecords(one) ? [{ ...one, fields: undotted(one.fields) }] : [],
+        )
+        // Of two lists of the same records the one that gives all of them.
+        .sort((a, b) => keysOf(a).length - keysOf(b).length);
       // Collections are called by their ids here, which no two share.
       const matches = matchApi(
         { operations: free },
@@ -34,12 +37,27 @@ export function proposeBehind(app: App): BehindProposal[] {
       return matches.flatMap((match) => {
         const collection = app.collections[match.collection];
         const behind = behindBy(id, api, match.operation, collection, match.fields);
-        return behind
-          ? [{ collection: match.collection, behind, confidence: match.confidence, reason: match.reason }]
-          : [];
+        return behind ? [{ collection: match.collection, behind, ...surenessOf(match, api) }] : [];
       });
     })
     .sort((a, b) => b.confidence - a.confidence);
+}
+
+/** A list of what belongs to one of something may be meant, or all there are. */
+const OF_ONE = 0.85;
+
+/** How sure a match is, and why; what its path is asked under is said by the environment. */
+function surenessOf(
+  { operation, confidence, reason }: ApiMatch,
+  { operations }: ApiDescription,
+): Pick<BehindProposal, 'confidence' | 'reason'> {
+  const keys = outerKeysOf(operations.find(({ id }) => id === operation)!);
+  if (!keys.length) return { confidence, reason };
+  const listed = new Intl.ListFormat('en').format(keys);
+  return {
+    confidence: confidence * OF_ONE,
+    reason: `${reason}; ${listed} in its path ${keys.length === 1 ? 'is' : 'are'} the same for the whole app, and said by the environment`,
+  };
 }
 
 /**
@@ -119,7 +137,13 @@ function besides(
   const isBeside = ({ path }: ApiOperation): boolean =>
     path === base || (path.startsWith(`${base}/`) && /^\{[^}]+\}$/.test(path.slice(base.length + 1)));
   // One that is added has no key yet; all else is done to the one of a key.
-  const all = operations.filter((one) => one.does === does && keysOf(one) === (does === 'add' ? 0 : 1));
+  const outer = new Set(outerKeysOf(list));
+  const all = operations.filter(
+    (one) =>
+      one.does === does &&
+      keysOf(one).length === outerKeysOf(one).length + (does === 'add' ? 0 : 1) &&
+      outerKeysOf(one).every((name) => outer.has(name)),
+  );
   const near = all.filter(isBeside);
   const other = all.filter(({ record }) => record !== null && record === list.record);
   // What writes some of a record does not need all of it.

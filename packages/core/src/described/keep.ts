@@ -32,12 +32,22 @@ export function comesFromApi(app: Pick<App, 'apis' | 'collections'>, collection:
   return !!api && api.operations.some((one) => one.id === behind.list && listsRecords(one));
 }
 
-/** Whether an operation gives all records of one kind by itself, and something is said of what they are. */
-export const listsRecords = (operation: ApiOperation): boolean =>
-  operation.does === 'list' && operation.fields.length > 0 && keysOf(operation) === 0;
+/** Whether an operation gives all records of one kind, not those of a word that it is asked with, and something is said of them. */
+export const listsRecords = ({ does, fields, path }: ApiOperation): boolean =>
+  does === 'list' && fields.length > 0 && !/\}(\.\w+)?\/*$/.test(path);
 
-/** How many keys stand in the path of an operation. */
-export const keysOf = ({ path }: Pick<ApiOperation, 'path'>): number => path.split('{').length - 1;
+/** The names of the keys in the path of an operation, in order. */
+export const keysOf = ({ path }: Pick<ApiOperation, 'path'>): string[] =>
+  [...path.matchAll(/\{([^}]+)\}/g)].map(([, name]) => name);
+
+/**
+ * The keys in the path of an operation that are no key of the record that it is about: of whose records it is asked, such as the
+ * company in `/companies/{companyId}/people/{personId}`. They are the same for the whole app, and the environment says them.
+ */
+export const outerKeysOf = (operation: Pick<ApiOperation, 'path' | 'does'>): string[] =>
+  ABOUT_ONE.has(operation.does) ? keysOf(operation).slice(0, -1) : keysOf(operation);
+
+const ABOUT_ONE: ReadonlySet<ApiOperation['does']> = new Set(['read', 'change', 'remove']);
 
 /** What an API of an app says; null where the app has none of that id. */
 export function apiOf({ apis }: Pick<App, 'apis'>, id: string): ApiDescription | null {

@@ -7,7 +7,7 @@ import { type EmittedScreen, isCounted, isElement, isText, type MarkupElement } 
 import { PRINT_WIDTH } from './line_width.ts';
 import { indented, joined, onLines, printed, script, type Script } from './script.ts';
 import { EmissionPlan, emitScreenOf } from './form/plan.ts';
-import { testedAddress } from './tested_links.ts';
+import { testedAddress } from './tested/links.ts';
 
 /**
  * Journeys as Playwright tests of the delivered app. A journey that is broken is left out; whoever looks at findings

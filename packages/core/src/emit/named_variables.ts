@@ -3,6 +3,7 @@ import type { Variable } from '../model/app.ts';
 import { type Derived, derivedVariables } from '../variables/variables.ts';
 import type { EmissionPlan } from './form/plan.ts';
 import { printExpression } from './print_expression.ts';
+import { recordsApart, recordsApartFile } from './records_apart.ts';
 import { joined, named, onLines, printed, remark, script, type Script } from './script.ts';
 
 /** A variable, with the name that it has in code and, where it is worked out from others, how. */
@@ -12,6 +13,8 @@ export interface NamedVariable {
   readonly derived?: Derived;
   /** Those of the collections that it is worked out from which an API keeps. */
   readonly asks?: ReadonlySet<string>;
+  /** Those of them whose records stand in a file of their own. */
+  readonly apart?: ReadonlySet<string>;
 }
 
 /** The type of what the app remembers, and the store of it. */
@@ -30,7 +33,7 @@ export function storeOf(variables: readonly NamedVariable[]): {
     ...(derived.length
       ? [script`  derived: {\n${onLines(derived.map((rule) => script`    ${rule},`))}\n  },`]
       : []),
-    ...(records.length ? [script`  follows: [${records.map(named)}],`] : []),
+    ...(records.length ? [script`  follows: [${records.map(([name]) => named(name))}],`] : []),
   ];
   const initial = onLines(
     variables.map(({ name, variable }) => script`    ${named(name)}: ${initialOf(variable)},`),
@@ -52,7 +55,7 @@ ${onLines(
         )}\n})`,
     imports: joined([
       ...(callsFunctions ? [script`import * as calc from '../records/functions';\n`] : []),
-      ...records.map((name) => script`import { ${named(name)} } from ${`../data/${name}`};\n`),
+      ...records.map(([name, file]) => script`import { ${named(name)} } from ${`../data/${file}`};\n`),
     ]),
   };
 }
@@ -65,12 +68,12 @@ export const initialOf = ({ initial }: Pick<Variable, 'initial'>): Script =>
 export function derivedRules(variables: readonly NamedVariable[]): {
   readonly rules: readonly Script[];
   readonly callsFunctions: boolean;
-  /** The collections whose records are looked at, by their names. */
-  readonly records: readonly string[];
+  /** The collections whose records are looked at, by their names, each with the file that they stand in. */
+  readonly records: readonly (readonly [name: string, file: string])[];
 } {
   let callsFunctions = false;
-  const records = new Set<string>();
-  const rules = variables.flatMap(({ name, derived, asks }) => {
+  const records = new Map<string, string>();
+  const rules = variables.flatMap(({ name, derived, asks, apart }) => {
     if (!derived) return [];
     let looksAtVariables = false;
     const code = printExpression(derived.says, {
@@ -78,7 +81,7 @@ export function derivedRules(variables: readonly NamedVariable[]): {
       parameter: never,
       listing: never,
       records: (one) => {
-        records.add(one);
+        records.set(one, apart?.has(one) ? recordsApartFile(one) : one);
         return asks?.has(one) ? `${one}.known()` : `${one}.all()`;
       },
       variable: (one) => {
@@ -93,22 +96,28 @@ export function derivedRules(variables: readonly NamedVariable[]): {
     });
     return [script`${named(name)}: (${looksAtVariables ? script`now` : script``}) => ${printed(code)}`];
   });
-  return { rules, callsFunctions, records: [...records].sort() };
+  return { rules, callsFunctions, records: [...records].sort(([a], [b]) => (a < b ? -1 : 1)) };
 }
 
 /** Those that are worked out from others come last, each after those that it looks at. */
-export function namedVariables({ variables, live, project: { app } }: EmissionPlan): NamedVariable[] {
+export function namedVariables(plan: EmissionPlan): NamedVariable[] {
+  const {
+    variables,
+    live,
+    project: { app },
+  } = plan;
   const { derived } = derivedVariables(app);
   // What cannot be worked out stays what it is at first.
   const worked = new Set(derived.map(({ id }) => id));
   const asks = new Set([...live.values()].flatMap(({ name, isRemote }) => (isRemote ? [name] : [])));
+  const apart = recordsApart(plan);
   const plain = [...variables].filter(([id]) => !worked.has(id));
   return [
     ...plain.map(([id, name]) => {
       const { says: _says, ...variable } = app.variables[id];
       return { name, variable };
     }),
-    ...derived.map((one) => ({ name: one.name, variable: app.variables[one.id], derived: one, asks })),
+    ...derived.map((one) => ({ name: one.name, variable: app.variables[one.id], derived: one, asks, apart })),
   ];
 }
 

@@ -1,9 +1,17 @@
-import { all, applyChange, putBinding, putCollection, putDelivery, putForm } from '../change/change.ts';
+import {
+  all,
+  applyChange,
+  putBinding,
+  putCollection,
+  putDelivery,
+  putForm,
+  putState,
+} from '../change/change.ts';
 import { makeWork } from '../data/make_work.ts';
 import { proposeData } from '../data/propose.ts';
 import type { FormField } from '../model/app.ts';
 import { walkElements } from '../model/project.ts';
-import { desk } from '../testing/desk.ts';
+import { desk, pageOf } from '../testing/desk.ts';
 import { findingsOf } from './rules.ts';
 
 const drawn = desk();
@@ -72,4 +80,18 @@ test('records whose API is gone are told, and can be kept in the app', () => {
   const [finding] = found(app);
   expect(finding.message).toMatch(/come from “listMembers”, which no described API has any more/);
   expect(found(applyChange(app, finding.fix!.change))).toEqual([]);
+});
+
+test('a list that can be empty asks for a drawing of that, until there is one', () => {
+  const none = pageOf('none', 'Members, none', (read) => [read('h1', { y: '150' }, 'Members')]);
+  const both = desk(none);
+  const asking = (app: typeof both.app) =>
+    findingsOf({ ...both, app }).filter(({ code }) => code === 'state-undrawn');
+  expect(asking(both.app)).toEqual([]);
+  const app = applyChange(both.app, makeWork(both, found, found.actions).change!);
+  const [finding, ...others] = asking(app);
+  expect(others).toEqual([]);
+  expect(finding).toMatchObject({ level: 'info', screen: both.design.screens[0].key });
+  expect(finding.message).toMatch(/^Members: nobody drew what stands here when there are none\./);
+  expect(asking(applyChange(app, putState(app, 'none', finding.screen!, 'empty')))).toEqual([]);
 });

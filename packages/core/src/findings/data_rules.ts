@@ -6,9 +6,11 @@ import { comesFromApi } from '../described/keep.ts';
 import { boundParts, readBinding } from '../expression/read_binding.ts';
 import { shownRowsProblem } from '../records/shown_rows.ts';
 import type { ScreenGraph } from '../graph/graph.ts';
-import type { FormField } from '../model/app.ts';
+import { drawnStatesOf } from '../drawn_states/take.ts';
+import type { App, DrawnState, FormField } from '../model/app.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { findElement, screenOf } from '../model/places.ts';
+import { sentenceCase } from '../model/names.ts';
 import { screenName } from '../model/project.ts';
 import type { Found, Rule } from './finding.ts';
 
@@ -27,6 +29,28 @@ function impossible(field: FormField, fields: readonly FormField[]): string | nu
 
 const isSaid = (value: DataValue | undefined): boolean =>
   !!value && (value.text.trim() !== '' || !!value.asset);
+
+const WHILE: Readonly<Record<DrawnState, string>> = {
+  waiting: 'while they are waited for',
+  failed: 'when they cannot be had',
+  empty: 'when there are none',
+};
+const listed = new Intl.ListFormat('en', { type: 'disjunction' });
+
+/** For what reasons a list of a collection can have nothing to show: what an API keeps can be late, or stay away. */
+function whyNothingShows(app: App, id: string): readonly DrawnState[] {
+  if (comesFromApi(app, id)) return ['waiting', 'failed', 'empty'];
+  const canBeNone = Object.values(app.interactions).some(({ before = [], target }) =>
+    [...before, target].some(
+      (step) =>
+        (step.kind === 'record' && step.collection === id && step.deed.kind === 'remove') ||
+        (step.kind === 'list' &&
+          step.collection === id &&
+          (step.deed.kind === 'search' || step.deed.kind === 'filter' || step.deed.kind === 'choose')),
+    ),
+  );
+  return canBeNone ? ['empty'] : [];
+}
 
 /** Whether an overlay is opened by something on a screen. */
 const opensOver = (graph: ScreenGraph, overlay: string, screen: string): boolean =>
@@ -147,6 +171,35 @@ export const dataRules: readonly Rule[] = [
           }),
         ),
       ),
+  },
+  {
+    code: 'state-undrawn',
+    level: 'info',
+    station: 'map',
+    title: 'Lists that nobody drew without their records',
+    find: ({ project }) => {
+      const { app, design } = project;
+      return Object.entries(app.collections).flatMap(([id, { name, rows }]) => {
+        const reasons = whyNothingShows(app, id);
+        if (!reasons.length) return [];
+        return [...new Set(rows.map(({ within }) => within))].flatMap((within): Found[] => {
+          const screen = screenOf(design, within);
+          if (app.screens[screen]?.use !== 'screen') return [];
+          const drawn = new Set(drawnStatesOf(app, screen).map(({ state }) => state));
+          const undrawn = reasons.filter((state) => !drawn.has(state));
+          if (!undrawn.length) return [];
+          const whiles = listed.format(undrawn.map((state) => WHILE[state]));
+          return [
+            {
+              screen,
+              element: within,
+              about: within,
+              message: `${sentenceCase(name)}: nobody drew what stands here ${whiles}. The app says it in a plain line in the style of the screen; a drawing of ${screenName(project, screen)} as it is then can be brought in as a state of it.`,
+            },
+          ];
+        });
+      });
+    },
   },
   {
     code: 'api-operation',

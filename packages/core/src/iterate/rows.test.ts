@@ -168,9 +168,12 @@ test.each([
   const first = after(of, names);
   const second = after(first, ['Saw', 'Drill', 'Steps!']);
   const { out, come } = linesChanged(first, second);
-  expect(come).toHaveLength(1);
-  expect(out).toHaveLength(1);
-  expect(come[0].replace('Steps!', 'Ladder')).toBe(out[0]);
+  // What the list's own test looks for is said once more there.
+  const code = (lines: readonly string[]): string[] =>
+    lines.filter((line) => !line.startsWith('src/behaviour.json: '));
+  expect(code(come)).toHaveLength(1);
+  expect(come.length).toBeLessThanOrEqual(2);
+  expect(come.map((line) => line.replace('Steps!', 'Ladder'))).toEqual(out);
   // A further one has a name that none has.
   const more = after(second, ['Ladder', 'Saw', 'Drill', 'Steps!']);
   expect(linesChanged(second, more).come.join('\n')).toMatch(/id: 'ladder-2'/);

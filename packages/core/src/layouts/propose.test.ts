@@ -191,3 +191,19 @@ test('what several pages show and is as high as a window is called by its author
   );
   expect(names).not.toContain('Top bar');
 });
+
+test('what some have before their bars parts them, rather than that none of them has those', () => {
+  const bar = (tag: string, label: string): string =>
+    `<${tag} class="${label.toLowerCase()}-bar">${['One', 'Two', 'Three'].map((word) => `<a class="entry" href="/${label}/${word}"><i>○</i><span>${label} ${word}</span></a>`).join('')}</${tag}>`;
+  const page = (key: string, hasNote: boolean): Screen =>
+    pageOfHtml(
+      `${hasNote ? '<p class="note">Closed on Monday</p>' : ''}${bar('header', 'Top')}${bar('nav', 'Side')}<main><h1>${key}</h1><p>What ${key} says.</p></main>${bar('aside', 'Last')}${bar('footer', 'Foot')}`,
+      key,
+    );
+  const [plainOnes, noted] = [
+    ['ada', 'bo', 'cy', 'dan'],
+    ['eve', 'flo', 'gus', 'hal'],
+  ].map((keys, i) => keys.map((key) => page(key, i > 0)));
+  const found = proposeLayouts(settle(projectOf(...plainOnes, ...noted)));
+  expect(found.map(({ screens }) => screens.join(' ')).sort()).toEqual(['ada bo cy dan', 'eve flo gus hal']);
+});

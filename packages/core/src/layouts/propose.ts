@@ -294,8 +294,10 @@ function nameOfBar({ disclosures }: Project['app'], bar: Element, { width, heigh
     return box.x + box.width / 2 <= width / 2 ? 'Side bar' : 'Side panel';
   if (box.width >= width / 2 && box.height <= HIGHEST_BAR)
     return box.y + box.height / 2 <= height / 2 ? 'Top bar' : 'Footer';
-  return called || 'Bar';
+  return called || (holdsTable(bar) ? 'Table block' : 'Bar');
 }
+
+const holdsTable = ({ tag, children }: Element): boolean => tag === 'table' || children.some(holdsTable);
 
 function nameOf(app: Project['app'], screens: readonly string[], bars: readonly Bar[]): string {
   const base = commonBase(screens.map((key) => app.screens[key].route));

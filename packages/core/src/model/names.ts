@@ -97,9 +97,14 @@ export function singular(word: string): string {
   return word.replace(/s$/, '');
 }
 
+/** Shorter words can end in an s by themselves: `bus`, `lens`. */
+const LONGEST_IN_S = 4;
+
 /** Many of one: `category` → `categories`. */
 export function plural(word: string): string {
   if (UNCOUNTABLE.has(word) || word === 'people') return word;
+  // What is called by many already is not called by more: `TableControls`.
+  if (/[^su]s$/.test(word) && word.length > LONGEST_IN_S && singular(word) !== word) return word;
   if (/[^aeiou]y$/.test(word)) return word.replace(/y$/, 'ies');
   if (/(s|sh|ch|x|z)$/.test(word)) return `${word}es`;
   return `${word}s`;

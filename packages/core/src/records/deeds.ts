@@ -204,7 +204,7 @@ function textOf(source: string, names: KnownNames): Expression {
 
 /** What the fields of a form are called in records; none where there is no form. */
 export const filledIn = ({ forms }: Pick<App, 'forms'>, form: string | undefined): readonly string[] =>
-  form === undefined ? [] : (forms[form]?.fields.map(({ field }) => field) ?? []);
+  form === undefined ? [] : [...new Set(forms[form]?.fields.map(({ field }) => field))];
 
 /** The collections that a record is added to of what a form is filled in with, by their ids. */
 export const addedBy = ({ interactions }: Pick<App, 'interactions'>, form: string): ReadonlySet<string> =>

@@ -1,9 +1,9 @@
-import { type Expression, variablesOf } from '../expression/expression.ts';
+import type { Expression } from '../expression/expression.ts';
 import type { KnownNames } from '../expression/language.ts';
 import type { Collection } from '../model/app.ts';
 import { containersOf } from '../model/places.ts';
 import type { Project } from '../model/project.ts';
-import { derivedVariables, knownVariables } from '../variables/variables.ts';
+import { knownVariables } from '../variables/variables.ts';
 import { knownFields } from './known_fields.ts';
 import { readBinding } from '../expression/read_binding.ts';
 
@@ -74,10 +74,5 @@ function readRows(
   const { name } = collection;
   if (type.kind !== 'records' || type.of !== name)
     return { problem: `it has to be records of ${name}: filter(${name}, …)` };
-  const follows = derivedVariables(app).derived.find(({ looksAt }) => looksAt.includes(name));
-  if (follows && variablesOf(expression).size)
-    return {
-      problem: `${app.variables[follows.id].name} is worked out from ${name}, and so ${name} cannot follow variables`,
-    };
   return { of: expression };
 }

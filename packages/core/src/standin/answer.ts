@@ -82,6 +82,8 @@ export interface StandIn {
   reset(): void;
 }
 
+/** A part of a path that has more parameters than that is none that anybody asks. */
+const MOST_IN_PART = 3;
 /** A page has so many records where nobody says. */
 const USUAL_PAGE = 20;
 /** More records of one kind are not kept. */
@@ -211,10 +213,12 @@ function operationFor(
     const fits =
       wanted.length === parts.length &&
       wanted.every((part, i) => {
-        const name = /^\{(.+)\}$/.exec(part)?.[1];
-        if (name === undefined) return part === parts[i];
-        given[name] = decoded(parts[i]);
-        return parts[i] !== '';
+        const names = [...part.matchAll(/\{([^}]+)\}/g)].map(([, name]) => name);
+        if (!names.length) return part === parts[i];
+        if (names.length > MOST_IN_PART) return false;
+        const found = shapeOf(part).exec(parts[i]);
+        found?.slice(1).forEach((value, at) => (given[names[at]] = decoded(value)));
+        return found !== null;
       });
     if (!fits) continue;
     if (operation.method === method) return { operation, given };
@@ -222,6 +226,15 @@ function operationFor(
   }
   return isThere ? 405 : 404;
 }
+
+/** What a part of a path looks like, of which parameters are some: `{list}.json`. */
+const shapeOf = (part: string): RegExp =>
+  new RegExp(
+    `^${part
+      .split(/\{[^}]+\}/)
+      .map((text) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'))
+      .join('(.+)')}$`,
+  );
 
 function decoded(part: string): string {
   try {

@@ -143,3 +143,28 @@ test('a picture has the address of the stand-in before it', () => {
   const pictured = { ...plan, records: { [name]: [{ id: '1', name: 'A', face: '/pictures/a.png' }] } };
   expect(createStandIn(pictured, '/api/library').records()[name][0].face).toBe('/api/library/pictures/a.png');
 });
+
+test.each([
+  ['/things/{id}', '/things/a', 200],
+  ['/lists/{day}/{list}.json', '/lists/today/best.json', 200],
+  ['/lists/{day}/{list}.json', '/lists/today/best', 404],
+  ['/{branch}:searchThings', '/mossgate:searchThings', 200],
+  ['/{branch}:searchThings', '/mossgate:countThings', 404],
+  ['/{owner}-{name}', '/moss-gate', 200],
+  ['/{a}{b}{c}{d}', '/moss', 404],
+  ['/a+b/{id}', '/aab/1', 404],
+])('%s is asked by %s: %i', (path, asked, status) => {
+  const operation = {
+    id: 'one',
+    method: 'GET',
+    path,
+    does: 'list',
+    records: 'things',
+    status: 200,
+    within: [],
+    query: [],
+    sends: [],
+  } as const;
+  const standIn = createStandIn({ title: '', keys: {}, operations: [operation], records: { things: [] } });
+  expect(standIn.answer({ method: 'GET', path: asked, query: {} }).status).toBe(status);
+});

@@ -17,6 +17,15 @@ const options: ts.CompilerOptions = {
   types: ['vite/client'],
 };
 
+/** What runs the tests of an app is not installed here: what they take of it. */
+const VITEST = `declare module 'vitest' {
+  export const afterEach: any, beforeEach: any, expect: any, vi: any;
+  export const test: {
+    (name: string, run: () => unknown): void;
+    each<T>(rows: readonly T[]): (name: string, run: (row: T) => unknown) => void;
+  };
+}`;
+
 const libraries = new Map<string, ts.SourceFile | undefined>();
 let before: ts.Program | undefined;
 
@@ -42,10 +51,8 @@ export function typeErrors(projects: readonly EmittedProject[]): string[] {
     if (!libraries.has(name)) libraries.set(name, getSourceFile(name, version, ...rest));
     return libraries.get(name);
   };
-  // What tests and builds of its own need is not installed here.
-  const names = [...texts.keys()].filter(
-    (name) => /\/src\/.*\.tsx?$/.test(name) && !/\.test\.tsx?$|\/testing\/apis\.ts$/.test(name),
-  );
+  texts.set(`${root}/vitest.d.ts`, VITEST);
+  const names = [...texts.keys()].filter((name) => /\/src\/.*\.tsx?$|\/vitest\.d\.ts$/.test(name));
   const program = ts.createProgram(names, options, host, before);
   before = program;
   return ts.getPreEmitDiagnostics(program).map(({ file, start, messageText }) => {

@@ -68,6 +68,9 @@ export type Report = { readonly call: number } & (
 /** What writes an app that runs: of whatever it is delivered with, only what Tovel writes itself. */
 const EMITTERS = { react: emitReact, vue: targets.vue.emit } as const;
 
+/** An app whose own tests nobody runs here: they are not worked out anew at each change. */
+const untested = (app: App): App => ({ ...app, delivery: { ...app.delivery, tests: 'without' } });
+
 interface Held {
   /** Where modules are compiled one by one, all of them are bundled anew. */
   readonly build: LinkedBuild | AppBuild;
@@ -97,7 +100,7 @@ async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
     const bundle = before?.build ?? new (target === 'vue' ? AppBuild : LinkedBuild)(`/${project}/`);
     const here: Held = { build: bundle, design, app };
     held.set(project, here);
-    const emitted = EMITTERS[target]({ design, app }, name, tell);
+    const emitted = EMITTERS[target]({ design, app: untested(app) }, name, tell);
     const { files, error } = await bundle.build(emitted);
     here.emitted = emitted;
     const page = emitted.files.find((file) => file.path === 'index.html');

@@ -1,8 +1,10 @@
 import type { ApiField, ApiOperation } from '../../described/description.ts';
+import { keysOf as pathKeysOf, outerKeysOf } from '../../described/keep.ts';
 import { camelCase, uniqueCodeName } from '../../model/names.ts';
 import {
   type ApiCode,
   keepsToken,
+  NAMES_IN_API,
   type SentAlong,
   standInAddress,
   typeOfRecords,
@@ -47,6 +49,11 @@ ${onLines(sent.map((line) => script`  ${line},`))}
 `
       : script`const request = requestsTo(${at});
 `,
+    ...[...code.outer].map(
+      ([name, outer]) => script`/** ${remark(`“${name}” of paths, as the environment says it.`)} */
+const ${named(outer.constant)} = import.meta.env.${named(outer.variable)} || ${FIRST_KEY};
+`,
+    ),
     ...interfaces,
     ...used.map((operation) => functionOf(operation, code)),
   ]);
@@ -77,6 +84,9 @@ const propertyLine = (field: ApiField): Script =>
   script`${propertyName(field.name)}${field.required ? NOTHING : script`?`}: ${typeOfField(field)};`;
 
 const NOTHING = script``;
+
+/** What a path is asked under where the environment does not say it: a stand-in takes anything. */
+const FIRST_KEY = '1';
 
 /** A type of several properties, on one line. */
 const objectType = (properties: readonly Script[]): Script => script`{ ${joined(properties, ' ')} }`;
@@ -116,13 +126,17 @@ function givenBy({ does, envelope, total, fields, status }: ApiOperation, record
 
 /** What is asked for its own sake, with texts that somebody filled in; who has signed in is kept. */
 function callOf(operation: ApiOperation, code: ApiCode): Script {
-  const { id, method, path, does, sends, token } = operation;
+  const { id, method, does, sends, token } = operation;
   const name = named(code.functions.get(id)!);
-  const keys = keysOf(path).map((key) => script`${named(key)}: string`);
+  const keys = givenKeys(operation, code);
   const body = sends.map((field) => script`${propertyName(field.name)}?: string;`);
   const isSent = method !== 'get' && method !== 'delete' && sends.length > 0;
   const takes = [...keys, ...(isSent ? [script`body: ${objectType(body)}`] : [])];
-  const asked = [script`${method.toUpperCase()}`, pathOf(path), ...(isSent ? [script`{ body }`] : [])];
+  const asked = [
+    script`${method.toUpperCase()}`,
+    pathOf(operation, code),
+    ...(isSent ? [script`{ body }`] : []),
+  ];
   if (does === 'sign-in' && token)
     return script`export const ${name} = async (${takes}) => {
   const answer = await request<${within(token, script`string`)}>(${asked});
@@ -140,7 +154,7 @@ function callOf(operation: ApiOperation, code: ApiCode): Script {
 }
 
 function functionOf(operation: ApiOperation, code: ApiCode): Script {
-  const { id, method, path, does, parameters } = operation;
+  const { id, method, does, parameters } = operation;
   const type = typeOfRecords(code, operation);
   if (type === undefined) return callOf(operation, code);
   const record = named(type);
@@ -149,7 +163,7 @@ function functionOf(operation: ApiOperation, code: ApiCode): Script {
   const isSent = does === 'add' || does === 'change';
   const query = asked.map(({ name }) => script`${propertyName(name)}?: string | number;`);
   const takes = [
-    ...keysOf(path).map((key) => script`${named(key)}: string`),
+    ...givenKeys(operation, code),
     ...(query.length ? [script`query: ${objectType(query)}`] : []),
     ...(isSent ? [script`body: Partial<${record}>`] : []),
     ...(canEnd ? [script`signal?: AbortSignal`] : []),
@@ -161,26 +175,36 @@ function functionOf(operation: ApiOperation, code: ApiCode): Script {
   ];
   const rest = options.length ? script`, { ${options} }` : NOTHING;
   return script`export const ${named(code.functions.get(id)!)} = (${takes}) =>
-  request<${givenBy(operation, record)}>(${method.toUpperCase()}, ${pathOf(path)}${rest});
+  request<${givenBy(operation, record)}>(${method.toUpperCase()}, ${pathOf(operation, code)}${rest});
 `;
 }
 
-/** What stands in for the parameters of a path, in order; each a name that code can have. */
-function keysOf(path: string): string[] {
-  const taken = new Set<string>(['query', 'body', 'signal', 'request']);
-  return [...path.matchAll(/\{([^}]+)\}/g)].map(([, name]) => {
+/** What stands for the parameters of a path, in order: what the function is given, but for what the whole app is asked under. */
+function keysOf(
+  operation: ApiOperation,
+  code: ApiCode,
+): { readonly name: string; readonly isGiven: boolean }[] {
+  const taken = new Set([...NAMES_IN_API, ...[...code.outer.values()].map(({ constant }) => constant)]);
+  const outer = outerKeysOf(operation).length;
+  return pathKeysOf(operation).map((name, i) => {
+    const constant = i < outer ? code.outer.get(name)?.constant : undefined;
+    if (constant !== undefined) return { name: constant, isGiven: false };
     const key = uniqueCodeName(camelCase(name), 'key', (one) => taken.has(one));
     taken.add(key);
-    return key;
+    return { name: key, isGiven: true };
   });
 }
 
+/** The parameters of a function that are put into the path. */
+const givenKeys = (operation: ApiOperation, code: ApiCode): Script[] =>
+  keysOf(operation, code).flatMap(({ name, isGiven }) => (isGiven ? [script`${named(name)}: string`] : []));
+
 /** A path with what is given put into it. */
-function pathOf(path: string): Script {
-  const keys = keysOf(path);
+function pathOf(operation: ApiOperation, code: ApiCode): Script {
+  const keys = keysOf(operation, code);
   return template(
-    path
+    operation.path
       .split(/\{[^}]+\}/)
-      .flatMap((text, i) => (keys[i] ? [text, script`encodeURIComponent(${named(keys[i])})`] : [text])),
+      .flatMap((text, i) => (keys[i] ? [text, script`encodeURIComponent(${named(keys[i].name)})`] : [text])),
   );
 }

@@ -10,7 +10,8 @@ import type { EmissionPlan } from '../form/plan.ts';
 import type { RouteEntry } from '../form/route_tree.ts';
 import type { ScreenPart } from '../form/screen_parts.ts';
 import type { ClassUse } from '../form/styles/places.ts';
-import type { TestedLink } from '../tested_links.ts';
+import type { TestedLink } from '../tested/links.ts';
+import type { TestedApp } from '../tested/tested_app.ts';
 import type { ApiCode } from '../form/live/apis.ts';
 import type { ViewLogic } from './logic_files.ts';
 import type { OverlayEntry } from './overlays_file.ts';
@@ -57,8 +58,8 @@ export interface WrittenApp {
   readonly overlays: readonly OverlayEntry[];
   readonly variables: readonly NamedVariable[];
   readonly links: readonly TestedLink[];
-  /** Lists that are tested; the file of them is there only where there are some. */
-  readonly hasTestedLists: boolean;
+  /** How it is opened for its own tests. */
+  readonly testedApp: TestedApp;
   /** Described APIs that records come from. */
   readonly apis: readonly ApiCode[];
   /** Sheets that all share, where there are such. */

@@ -3,6 +3,7 @@ import { hostOf, overlayOf, type Project } from '../../model/project.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import { assetFile, assetsOf } from '../form/assets.ts';
 import type { Extraction } from '../form/components/extract.ts';
+import { withGivenLists } from '../form/components/given_lists.ts';
 import type { EmittedList } from '../form/components/lists.ts';
 import { theirsOf } from '../form/components/theirs.ts';
 import type { App } from '../../model/app.ts';
@@ -31,19 +32,14 @@ import { overlaysCss } from '../styles/overlays_css.ts';
 import { printRules } from '../styles/print_css.ts';
 import { tokensCss } from '../styles/tokens_css.ts';
 import { transitionsCss } from '../styles/transitions_css.ts';
-import {
-  linksJson,
-  pressedOnce,
-  settledLink,
-  type TestedLink,
-  testedAddress,
-  testedLinksIn,
-} from '../tested_links.ts';
+import { settledLink, type TestedLink, testedAddress, testedLinksIn, triedOnce } from '../tested/links.ts';
+import { saidByApis, testedBehaviour } from '../tested/behaviour.ts';
+import { behaviourJson, behaviourTest, hasBehaviour, linksJson, linksTest } from '../tested/test_files.ts';
 import { apiFiles } from './api_files.ts';
 import type { Around, Dialect, PrintedCode } from './dialect.ts';
 import type { OverlayEntry } from './overlays_file.ts';
 import * as common from './project_files.ts';
-import { listsJson, testedLists } from './tested_lists.ts';
+import { recordsApart, recordsApartFile } from '../records_apart.ts';
 import { recordsFile } from './records_file.ts';
 import { runtimeFor } from './runtime_files.ts';
 import { namedVariables } from '../named_variables.ts';
@@ -100,7 +96,8 @@ function emitAll(
   const folders = new Folders(dialect.reserved);
   const parts = partsOf(plan, folders);
   const { layouts, styles, icons, palette, extraction, collections } = parts;
-  const writer = new Writer(plan, dialect, parts);
+  const unsure = saidByApis(plan);
+  const writer = new Writer(plan, dialect, parts, unsure);
   const pieces = new Map<string, PiecesBefore>();
   const parted = (id: string, some: PiecesBefore): void => void (some.size && pieces.set(id, some));
   const put = (made: Omit<ViewFiles, 'pieces'>): void => {
@@ -122,7 +119,7 @@ function emitAll(
     allLinks.push(
       ...made.links
         .map((link) => withGuard(plan, key, settledLink(link, from, entry.route, entry.params ?? {})))
-        .filter((link) => canBeGiven(plan, link)),
+        .filter(({ given = {} }) => canBeGiven(plan, given)),
     );
   }
   for (const { name: folder, screens, frame } of layouts.layouts) {
@@ -137,10 +134,8 @@ function emitAll(
     );
     put({ files: onScreen(made, screens[0]), links: [], assets: assetsOf({ root: frame.root, rules }) });
   }
-  const links = pressedOnce(
-    allLinks,
-    layouts.layouts.map(({ screens }) => screens.map(addressOf)),
-  );
+  const inLayouts = layouts.layouts.map(({ screens }) => screens.map(addressOf));
+  const links = triedOnce(allLinks, inLayouts);
   const overlays = [...plan.overlays].map(([key, codeName], i): OverlayEntry => {
     tell?.(rows.length + i, total);
     const entry = app.screens[key];
@@ -154,12 +149,6 @@ function emitAll(
     const over = (overlay.over ?? []).flatMap((screen) => plan.routeOf(screen) ?? []);
     return { name: codeName, component, label: entry.name, overlay, over };
   });
-  const tested = collections.flatMap((collection) =>
-    testedLists(collection, (screen) => {
-      if (plan.routeOf(screen) === null) return null;
-      return { at: addressOf(screen), given: neededFor(plan, screen) };
-    }),
-  );
   tell?.(total, total);
   for (const component of extraction.components) {
     const screen = component.root.key ? hostOf(plan.project, component.root.key) : undefined;
@@ -168,11 +157,15 @@ function emitAll(
     for (const file of made.files) files.push({ ...file, ...(screen === undefined ? {} : { screen }) });
   }
   const { apis } = plan;
+  const apart = recordsApart(plan);
   for (const collection of collections) {
     const { behind } = collection.live.collection;
     const api = collection.live.isRemote ? apis.find(({ id }) => id === behind?.api) : undefined;
-    const file = recordsFile(collection, assetImport(plan.project, '../'), api ?? null, dialect.beside);
-    files.push({ path: `src/data/${collection.live.name}.ts`, text: file.text });
+    const { name } = collection.live;
+    const assetsAt = assetImport(plan.project, '../');
+    const file = recordsFile(collection, assetsAt, api ?? null, dialect.beside, apart.has(name));
+    files.push({ path: `src/data/${name}.ts`, text: file.text });
+    if (file.apart !== null) files.push({ path: `src/data/${recordsApartFile(name)}.ts`, text: file.apart });
     for (const hash of file.assets) assets.set(hash, assetFile(plan.project, hash));
   }
   for (const file of apiFiles(plan.project, apis, app.delivery.tests !== 'without')) {
@@ -196,6 +189,7 @@ function emitAll(
   const hasJourneys = hasTests && Object.keys(app.journeys).length > 0;
   const hasNotice =
     apis.length > 0 || files.some((file) => 'text' in file && file.text.includes("/shell/notices';"));
+  const variables = namedVariables(plan);
   const tokens = tokensCss(app, palette);
   const shared = writer.sheet(styles.rules, palette, '../');
   files.push(
@@ -206,9 +200,14 @@ function emitAll(
       rows,
       layouts: layouts.layouts,
       overlays,
-      variables: namedVariables(plan),
+      variables,
       links,
-      hasTestedLists: tested.length > 0,
+      testedApp: {
+        variables: variables.length > 0,
+        records: collections.map(({ live: { name: of, isRemote } }) => ({ name: of, isRemote })),
+        isRemote: apis.length > 0,
+        hasNotice,
+      },
       apis,
       sheets: { fonts: faces.length > 0, tokens: tokens !== '', shared: shared.text !== '' },
       hasCharts: files.some((file) => 'text' in file && file.text.includes('/charts/Chart')),
@@ -246,8 +245,25 @@ function emitAll(
     text('e2e/journeys.spec.ts', printJourneyTests(plan.project));
     text('playwright.config.ts', common.playwrightConfig);
   }
-  if (hasTests) text('src/links.json', linksJson(links));
-  if (hasTests && tested.length) text('src/lists.json', listsJson(tested));
+  if (hasTests) {
+    const ending = dialect.ending === '.tsx' ? 'tsx' : 'ts';
+    const behaviour = testedBehaviour(plan, collections, variables, {
+      links: allLinks,
+      unsure,
+      layouts: inLayouts,
+      givable: (screen, own) => {
+        const given = { ...neededFor(plan, screen), ...own };
+        return canBeGiven(plan, given) ? given : null;
+      },
+      neededAt: (address) => neededFor(plan, plan.screenAt(address)),
+    });
+    text('src/links.json', linksJson(links));
+    text(`src/links.test.${ending}`, linksTest(variables.length > 0));
+    if (hasBehaviour(behaviour)) {
+      text('src/behaviour.json', behaviourJson(behaviour));
+      text(`src/behaviour.test.${ending}`, behaviourTest(behaviour, variables.length > 0));
+    }
+  }
   files.push(...runtimeFor(files, dialect.runtime));
   if (files.some(({ path }) => path.startsWith('src/forms/'))) text('src/forms/forms.css', formsCss);
   if (hasNotice) text('src/shell/notice.css', noticeCss);
@@ -286,8 +302,11 @@ function withGuard(plan: EmissionPlan, screen: string, link: TestedLink): Tested
   return Object.keys(given).length ? { ...link, given } : link;
 }
 
-/** Whether what has to hold for a link to be tried can be set. */
-const canBeGiven = ({ variables, project: { app } }: EmissionPlan, { given = {} }: TestedLink): boolean =>
+/** Whether variables can be made so. */
+const canBeGiven = (
+  { variables, project: { app } }: EmissionPlan,
+  given: Readonly<Record<string, boolean>>,
+): boolean =>
   ![...variables].some(([id, name]) => Object.hasOwn(given, name) && app.variables[id].says !== undefined);
 
 const onScreen = (files: readonly EmittedFile[], screen: string): EmittedFile[] =>
@@ -314,9 +333,12 @@ class Writer {
   readonly #plan: EmissionPlan;
   readonly #dialect: Dialect;
   readonly #parts: Parts;
+  /** Keys of elements whose texts nobody knows before. */
+  readonly #unsure: ReadonlySet<string>;
 
-  constructor(plan: EmissionPlan, dialect: Dialect, parts: Parts) {
+  constructor(plan: EmissionPlan, dialect: Dialect, parts: Parts, unsure: ReadonlySet<string>) {
     this.#plan = plan;
+    this.#unsure = unsure;
     this.#dialect = dialect;
     this.#parts = parts;
   }
@@ -335,6 +357,7 @@ class Writer {
       this.#plan.project.app.delivery.logic,
       [...actsBefore(this.#plan.project.app, screenFile(key))],
       [...this.#piecesBefore(screenFile(key))],
+      [...this.#unsure],
     ]);
     const known = written.get(root);
     if (known?.own === own && known.palette === palette && known.context === context) return known;
@@ -346,7 +369,7 @@ class Writer {
       palette,
       files: onScreen(files, key),
       pieces,
-      links: testedLinksIn(screen.root),
+      links: testedLinksIn(screen.root, this.#unsure),
       assets: assetsOf(screen),
     };
     written.set(root, made);
@@ -363,17 +386,18 @@ class Writer {
   ): Pick<ViewFiles, 'files' | 'pieces'> {
     const around = this.#around(styles);
     const taken = this.#taken(component);
+    const { root: made, lists: all } = withGivenLists(root, lists, (name) => this.#isConstant(name));
     // A layout's outlet stays where it is.
     const parted = hasOutlet
-      ? { root, parts: [] }
+      ? { root: made, parts: [] }
       : partScreen(
-          root,
+          made,
           (name) => taken.has(name),
           (node) => this.#dialect.linesOf(node, around),
           this.#piecesBefore(styles),
         );
     const logic = this.#logicFor(component, root, hasOutlet, styles);
-    const files = this.#dialect.view({ ...around, ...parted, path, component, lists, hasOutlet, logic });
+    const files = this.#dialect.view({ ...around, ...parted, path, component, lists: all, hasOutlet, logic });
     return {
       files: logic ? [...files, ...logicFiles(path, component, root, logic)] : files,
       pieces: keptPieces(parted.parts),
@@ -391,11 +415,17 @@ class Writer {
   component(
     component: Parts['extraction']['components'][number],
   ): Pick<ViewFiles, 'pieces'> & { readonly files: EmittedFile[] } {
-    const { name } = component;
+    const { name, lists = [], props } = component;
     const around = this.#around(componentFile(name));
     const taken = this.#taken(name);
+    const isProp = (wanted: string): boolean => props.some((prop) => prop.name === wanted);
+    const given = withGivenLists(
+      component.root,
+      lists,
+      (wanted) => isProp(wanted) || this.#isConstant(wanted),
+    );
     const parted = partComponent(
-      component,
+      { ...component, ...given },
       (one) => taken.has(one),
       (node) => this.#dialect.linesOf(node, around),
       this.#piecesBefore(componentFile(name)),
@@ -409,6 +439,11 @@ class Writer {
       ),
       pieces: keptPieces(parted.pieces),
     };
+  }
+
+  /** Whether the records of a collection are called so. */
+  #isConstant(name: string): boolean {
+    return this.#parts.collections.some(({ live }) => live.name === name);
   }
 
   #piecesBefore(file: string): PiecesBefore {
@@ -485,6 +520,8 @@ function listsIn(root: MarkupElement, names: readonly string[]): string[] {
       if (isElement(child)) visit(child);
       else if ('list' in child) used.add(child.list.data);
     }
+    for (const value of Object.values(node.use?.props ?? {}))
+      if (typeof value === 'object' && 'items' in value && value.as !== undefined) used.add(value.as);
   };
   visit(root);
   return names.filter((name) => used.has(name));

@@ -184,7 +184,7 @@ Written by Tovel from its screens. Everything under \`src/\` is ${made}.
 
 - \`npm install\`, then \`npm run dev\` to work on it
 - \`npm run build\` checks the types and builds into \`dist/\`
-${hasTests ? '- `npm test` presses every link and sees where it leads\n' : ''}
+${hasTests ? '- `npm test` presses every link and sees where it leads, asks lists, fills in forms, and looks at what comes of it\n' : ''}
 ## Screens
 
 ${table}
@@ -195,7 +195,7 @@ ${apis.length ? `${apisSection(apis)}\n` : ''}## Where things are
 - \`src/screens/\`: a folder a screen, with its component and its styles
 ${hasLogic ? '- `*.logic.ts` there: yours, written once and never again; `*.acts.ts`: what you can hook in around\n' : ''}- \`src/components/\`: what repeats, with typed props
 ${apis.length ? '- `src/api/`: requests to the APIs; `src/data/`: what the app makes of their records\n' : ''}- \`src/navigation/\`: links, going back, and how screens arrive
-${hasTests ? '- `src/links.json`: every link of the app, for its test\n' : ''}- \`flow-sheet.txt\`: all that the app does, a line a link; \`ci.sh\`: what continuous integration runs
+${hasTests ? '- `src/links.json`, `src/behaviour.json`: what its own tests press, ask and fill in\n' : ''}- \`flow-sheet.txt\`: all that the app does, a line a link; \`ci.sh\`: what continuous integration runs
 `;
 }
 
@@ -216,12 +216,16 @@ stand-in alone, on port 4010. \`API_DELAY=2000\` makes it slow, \`API_FAILS=1\` 
 /** What the environment can say, without saying it. */
 export const envExample = (apis: readonly ApiCode[]): string =>
   apis
-    .map(({ description: { title, servers }, variable, sent }) =>
+    .map(({ description: { title, servers }, variable, outer, sent }) =>
       [
         ...[`Where ${title || 'the API'} is; a stand-in answers where nothing is said.`, ...servers].map(
           remarkLine,
         ),
         `${variable}=\n`,
+        ...[...outer].flatMap(([name, { variable: one }]) => [
+          remarkLine(`What stands for “${name}” in its paths.`),
+          `${one}=\n`,
+        ]),
         ...sent.flatMap((one) =>
           one.variable === null ? [] : [remarkLine(saysOfSent(one)), `${one.variable}=\n`],
         ),

@@ -7,20 +7,31 @@ import { lookupFor } from '../form/live/lookups.ts';
 import type { ApiCode } from '../form/live/apis.ts';
 import type { Expression } from '../../expression/expression.ts';
 import { printExpression } from '../print_expression.ts';
+import { recordsApartFile } from '../records_apart.ts';
 import type { Around, Dialect } from './dialect.ts';
 import { remoteRecords } from './remote_records.ts';
 import { allNamed, hookForAll } from './wording.ts';
 
+/** The files of the records of a collection. */
+interface RecordsFiles {
+  readonly text: string;
+  /** The records alone, where they stand apart from what follows them and something else. */
+  readonly apart: string | null;
+  /** Hashes of the pictures that they take. */
+  readonly assets: readonly string[];
+}
+
 /**
  * Writes the records of a collection, what can be done to them, and how its lists show them.
- * @returns the text, and the hashes of the pictures that it takes
+ * @param isApart whether the records stand in a file of their own
  */
 export function recordsFile(
   emitted: EmittedCollection,
   assetImport: Around['assetImport'],
   api: ApiCode | null,
   beside: Dialect['beside'],
-): { readonly text: string; readonly assets: readonly string[] } {
+  isApart = false,
+): RecordsFiles {
   const { live, properties, records, like } = emitted;
   const assets = new Map<string, { readonly hash: string; readonly path: string }>();
   const value = (one: PropValue): Script => {
@@ -93,13 +104,15 @@ ${
     : script``
 });
 `
-}${joined(given)}`;
+}`;
   const hook = (one: string): Script => script`import { ${named(one)} } from ${`../records/${one}`};`;
-  const imports = onLines([
+  const takenByRecords = [
     ...(api && remote ? [script`import { ${remote.imports} } from ${`../api/${api.file}`};`] : []),
     remote
       ? script`import { ${remote.helpers} } from '../records/remote';`
       : script`import { createRecords } from '../records/records';`,
+  ];
+  const takenByLists = [
     ...(views.size ? [hook(calls.listing)] : []),
     ...(live.details.size ? [hook(calls.record)] : []),
     ...(live.isCounted ? [hook(calls.records)] : []),
@@ -112,9 +125,26 @@ ${
     ...[...others]
       .sort()
       .map((other) => script`import { ${named(hookForAll(other))} } from ${`./${other}`};`),
-    ...[...assets].sort().map(([one, { path }]) => script`import ${named(one)} from ${path};`),
-  ]);
-  return { text: script`${imports}\n\n${body}`.text, assets: [...assets.values()].map(({ hash }) => hash) };
+  ];
+  const pictures = [...assets].sort().map(([one, { path }]) => script`import ${named(one)} from ${path};`);
+  const hashes = [...assets.values()].map(({ hash }) => hash);
+  const texts = (imports: readonly Script[], of: Script): string => script`${onLines(imports)}\n\n${of}`.text;
+  if (!isApart)
+    return {
+      text: texts([...takenByRecords, ...takenByLists, ...pictures], script`${body}${joined(given)}`),
+      apart: null,
+      assets: hashes,
+    };
+  const file = `./${recordsApartFile(name)}`;
+  return {
+    text: texts(
+      [...takenByLists, script`import { ${list} } from ${file};`],
+      script`export { ${list}, type ${row} } from ${file};
+${joined(given)}`,
+    ),
+    apart: texts([...takenByRecords, ...pictures], body),
+    assets: hashes,
+  };
 }
 
 /** The functions that give records which are kept in the app, and those that give what an API keeps. */

@@ -308,3 +308,16 @@ test.each([
   },
   60_000,
 );
+
+test('what paths are asked under is said by the environment', () => {
+  const within = text.replace(/^ {2}\/(members|tools|loans)/gm, '  /branches/{branchId}/$1');
+  expect(within).not.toBe(text);
+  const emitted = emitReact(remote(within), 'Desk');
+  expect(typeErrors([emitted])).toEqual([]);
+  const code = textOf(emitted, 'src/api/mossgateToolLibrary.ts');
+  expect(code).toContain("const branchId = import.meta.env.VITE_MOSSGATE_TOOL_LIBRARY_BRANCH_ID || '1';");
+  expect(code).toContain("request<Member[]>('GET', `/branches/${encodeURIComponent(branchId)}/members`, {");
+  expect(textOf(emitted, '.env.example')).toContain(
+    '# What stands for “branchId” in its paths.\nVITE_MOSSGATE_TOOL_LIBRARY_BRANCH_ID=\n',
+  );
+}, 60_000);

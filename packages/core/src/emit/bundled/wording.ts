@@ -1,4 +1,5 @@
 import type { EmittedFile } from '../emitted.ts';
+import type { EmittedList } from '../form/components/lists.ts';
 import type { Prop } from '../form/components/template.ts';
 import { isCodeName, pascalCase } from '../../model/names.ts';
 import { quote } from '../quoting.ts';
@@ -24,6 +25,18 @@ export function propType(prop: Prop, drawing: string): string {
 /** The type of a record in a list that is given as a whole. */
 const recordType = (fields: readonly Prop[], drawing: string): string =>
   `{ ${['id: string', ...fields.map((one) => `${one.name}${one.isOptional ? '?' : ''}: ${propType(one, drawing)}`)].join('; ')} }`;
+
+/** Whether what shows a list is given something for each of it. */
+export const givesProps = ({ records, items }: EmittedList): boolean =>
+  items !== undefined || records.some((record) => Object.keys(record).length > 1);
+
+/** The type of the constant that holds a list. */
+export const listType = (list: EmittedList): string =>
+  list.prop !== undefined
+    ? `${list.component}Props['${list.prop}']`
+    : givesProps(list)
+      ? `(${list.component}Props & { id: string })[]`
+      : '{ id: string }[]';
 
 /** Whether something is given drawn: as it is, or within a list. */
 export const isDrawn = ({ kind, fields = [] }: Prop): boolean => kind === 'drawing' || fields.some(isDrawn);

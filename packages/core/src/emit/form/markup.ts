@@ -262,7 +262,11 @@ export type PropValue =
   | { readonly asset: string }
   | { readonly node: MarkupElement }
   | { readonly given: Expression }
-  | { readonly items: readonly (string | Readonly<Record<string, PropValue>>)[] };
+  | {
+      readonly items: readonly (string | Readonly<Record<string, PropValue>>)[];
+      /** The constant that holds them, where they do not stand where they are given. */
+      readonly as?: string;
+    };
 
 export interface MarkupText {
   readonly text: string;

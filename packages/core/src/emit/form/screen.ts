@@ -205,6 +205,7 @@ class ScreenWriter {
     const extra: Declarations = {
       ...(tag === 'span' || form === 'anchor' ? asBefore(element, tag) : {}),
       ...(lineWidth === null ? {} : { width: lineWidth }),
+      ...(tag === 'button' && !around.isItem ? withoutRoom(element) : {}),
       ...(form === 'other' ? { cursor: 'pointer' } : {}),
       ...(part?.kind === 'dialog' ? shade(element) : {}),
     };
@@ -265,7 +266,17 @@ class ScreenWriter {
         child.tag === undefined ? { text: child.text ?? '' } : this.element(child, inside),
       ),
     ];
-    return inside.isVerbatim && !inside.isItem ? this.#withoutBare(all) : all;
+    if (inside.isItem) return all;
+    if (inside.isVerbatim) return this.#withoutBare(all);
+    const isKept = (node: MarkupNode): boolean =>
+      !isElement(node) || !isNothing(node) || !!this.#context.isSpokenOf?.(node.key ?? '');
+    // Between texts an empty box ends a line, and what stands in the line keeps them apart.
+    const isBreak = (node: MarkupNode, at: number): boolean =>
+      isElement(node) && node.tag === 'div'
+        ? own.length > 0 ||
+          isBetweenLines(element.children, at - own.length, (i) => isKept(all[i + own.length]))
+        : [all[at - 1], all[at + 1]].every((other) => other && isText(other));
+    return all.every(isKept) ? all : all.filter((node, at) => isKept(node) || isBreak(node, at));
   }
 
   /** Without elements that say nothing but their text, as those that a highlighter put around each word; one text for those beside each other. */
@@ -547,6 +558,32 @@ function widthOfLine({ tag = 'div', style: { base, at = {} } }: Element): string
 }
 const MARGINS = ['margin-left', 'margin-right'];
 
+/** What takes back the room above and below that a button needs for its padding, and words in a line do not. */
+function withoutRoom({ tag = 'div', style: { base, at = {}, from = {} } }: Element): Declarations {
+  const isInLine = IN_LINE.test(tag) && (base.display ?? 'inline') === 'inline';
+  const isFree = /^(absolute|fixed)$/.test(base.position ?? '') || (base.float ?? 'none') !== 'none';
+  const isBoxAt = [...Object.values(at), ...Object.values(from)].some(({ display }) => display !== undefined);
+  if (!isInLine || isFree || isBoxAt) return {};
+  const made: Record<string, string> = {};
+  for (const side of ['top', 'bottom']) {
+    const hasBorder = /^(?!none|hidden)/.test(base[`border-${side}-style`] ?? 'none');
+    const lengths = [base[`padding-${side}`], hasBorder ? base[`border-${side}-width`] : undefined].filter(
+      (length) => length !== undefined && parseFloat(length) > 0,
+    );
+    if (lengths.length) made[`margin-${side}`] = negated(lengths as string[]);
+    else if (parseFloat(base[`margin-${side}`] ?? '0')) made[`margin-${side}`] = '0';
+  }
+  return made;
+}
+
+/** Less all of these lengths. */
+function negated(lengths: readonly string[]): string {
+  const [unit, ...others] = new Set(lengths.map((length) => length.replace(/^[\d.]+/, '')));
+  if (others.length || !/^[a-z]+$/.test(unit)) return `calc(-1 * (${lengths.join(' + ')}))`;
+  const sum = lengths.reduce((all, length) => all + parseFloat(length), 0);
+  return `-${Math.round(sum * 1000) / 1000}${unit}`;
+}
+
 const SAYS_OPEN: ReadonlySet<string> = new Set([
   'aria-expanded',
   'aria-controls',
@@ -666,6 +703,35 @@ function findSelected(select: Element): Element | null {
 
 /** Whether a node is a text that nothing gives. */
 const isPlainText = (node: MarkupNode): node is MarkupText => isText(node) && node.given === undefined;
+
+/** Whether an element is empty and looks like nothing: no box, and no sign. */
+const isNothing = ({ tag, key: _key, className, attributes, children, ...more }: MarkupElement): boolean =>
+  /^(div|span|i|b|em)$/.test(tag) &&
+  className === null &&
+  !children.length &&
+  !Object.keys(attributes).length &&
+  !Object.keys(more).length;
+
+/** Whether something in a line stands before or behind a child, of what stays there and has a place among the others. */
+function isBetweenLines(children: readonly Element[], at: number, isKept: (at: number) => boolean): boolean {
+  return [-1, 1].some((step) => {
+    let i = at + step;
+    while (children[i] && (!isKept(i) || isApart(children[i]))) i += step;
+    return children[i] !== undefined && !isBlock(children[i]);
+  });
+}
+
+const isApart = ({ style: { base } }: Element): boolean =>
+  /^(absolute|fixed)$/.test(base.position ?? '') || /^(left|right)$/.test(base.float ?? '');
+
+/** Whether an element stands on lines of its own, in windows of all widths. */
+const isBlock = ({ tag, style: { base, at, from } }: Element): boolean =>
+  tag !== undefined &&
+  [base, ...Object.values(at ?? {}), ...Object.values(from ?? {})].every(({ display }, i) =>
+    display === undefined
+      ? i > 0 || BLOCKS.has(tag)
+      : /^(block|flex|grid|table|flow-root|list-item|none)$/.test(display),
+  );
 
 /** Whether an element says nothing but its text: it looks as what it stands in, and does nothing. */
 const isBare = ({ tag, key: _key, className, attributes, children, ...more }: MarkupElement): boolean =>

@@ -74,6 +74,17 @@ test('what was a piece goes on being one, called as it was, however long or shor
 test.each<[string, MarkupElement[], string]>([
   ['after its class', [node('statCards', rows(80))], 'StatCards'],
   [
+    'after the heading before it, where a class says nothing',
+    [node('bar', [heading('Open repairs')]), node('row', rows(80))],
+    'OpenRepairs',
+  ],
+  [
+    'after that before what it is the only long part of',
+    [heading('Open repairs'), node('row', [node('inner', rows(60)), node('inner', rows(80))])],
+    'OpenRepairs',
+  ],
+  ['after its tag', [{ ...node(null, rows(80)), tag: 'tbody' }], 'TableBody'],
+  [
     'after its heading, where a class says nothing',
     [node('row', [heading('Open repairs'), ...rows(80)])],
     'OpenRepairs',
@@ -185,4 +196,39 @@ test('pieces of a component are given what they look at, and what pieces within 
   expect(whole).toContain("label = 'Menu'");
   expect(menu).toContain('label: string;');
   expect(menu).toContain('<Entries count={count} />');
+});
+
+test('what a piece is left out without is there in it', () => {
+  const [part, note] = ['part', 'note'].map(propNamed);
+  const prop = (name: string): Prop => ({
+    name,
+    proposed: name,
+    what: 'text',
+    at: [],
+    kind: 'text',
+    isOptional: true,
+  });
+  const component: EmittedComponent = {
+    id: 'card',
+    name: 'Card',
+    root: node('card', [
+      node('head', rows(60)),
+      {
+        ...node('dropdown', [
+          node('opener', rows(40)),
+          node('menu', [
+            ...rows(110),
+            { ...node('item', [{ text: '', given: note }]), slots: { '@id': part } },
+          ]),
+        ]),
+        when: part,
+      },
+    ]),
+    props: [prop('part'), prop('note')],
+    rules: [],
+  };
+  const { pieces } = partComponent(component, () => false, linesOf);
+  expect(
+    pieces.flatMap((piece) => piece.props.map((one) => `${piece.name}: ${one.name} ${one.isOptional}`)),
+  ).toEqual(['Menu: part false', 'Menu: note true']);
 });

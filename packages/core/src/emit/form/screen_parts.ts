@@ -1,9 +1,9 @@
 import type { PiecesBefore } from './before.ts';
 import { holdsContent } from './components/hollow.ts';
 import { pascalCase, plural, uniqueCodeName } from '../../model/names.ts';
-import { propNamed } from '../../expression/expression.ts';
+import { type Expression, propNamed } from '../../expression/expression.ts';
 import { type EmittedComponent, propsIn } from './components/extract.ts';
-import { isElement, isText, mapChildren, type MarkupElement, textIn } from './markup.ts';
+import { isElement, isText, mapChildren, type MarkupElement, type MarkupNode, textIn } from './markup.ts';
 
 /** A component is not longer than so many lines; what is, is parted. */
 const MOST_LINES = 150;
@@ -30,13 +30,26 @@ const LONGEST_HEADING = 4;
 /** Words of a text that nothing marks as a heading. */
 const LONGEST_FIRST = 2;
 
+/** What boxes are called that have no class. */
+const BY_TAG: Readonly<Record<string, string>> = {
+  thead: 'table head',
+  tbody: 'table body',
+  tfoot: 'table foot',
+  table: 'table',
+  form: 'form',
+  nav: 'navigation',
+  ul: 'list',
+  ol: 'list',
+};
+
 /**
  * What a piece can be called, the best first: its class; where that says nothing or is another's, its first heading, or the
  * components that it is made of.
+ * @param headed the heading that stands before it
  */
-function wordsFor(node: MarkupElement): string[] {
-  const own = (node.className ?? 'section').replace(/\d+$/, '');
-  const heading = namedIn(headingIn(node));
+function wordsFor(node: MarkupElement, headed: string): string[] {
+  const own = (node.className ?? BY_TAG[node.tag] ?? 'section').replace(/\d+$/, '');
+  const heading = namedIn(headingIn(node)) || namedIn(headed);
   const label = namedIn(labelIn(node)) || namedIn(firstTextIn(node), LONGEST_FIRST);
   const [[component, times] = ['', 0]] = [...countUses(node)].sort(([, a], [, b]) => b - a);
   return [
@@ -93,6 +106,12 @@ function headingIn(node: MarkupElement): string {
   return '';
 }
 
+/** The heading in what stands right before a child. */
+function headingBefore(children: readonly MarkupNode[], at: number): string {
+  const before = children.slice(0, at).findLast(isElement);
+  return before ? headingIn(before) : '';
+}
+
 /** What paragraphs are called that are the head of what follows. */
 const TITLE = /(^|[a-z])(title|heading)\d*$/i;
 /** Whether an element holds words, and besides them only what is linked or marked among them. */
@@ -129,9 +148,9 @@ export function partScreen(
     key === null ? undefined : before.get(key);
   const wasPiece = (node: MarkupElement): boolean => canBePiece(node) && nameBefore(node) !== undefined;
   const held = new Set(before.values());
-  const out = (node: MarkupElement): MarkupElement => {
+  const out = (node: MarkupElement, headed: string): MarkupElement => {
     const known = nameBefore(node);
-    const wanted = known === undefined ? wordsFor(node).map(pascalCase) : [known];
+    const wanted = known === undefined ? wordsFor(node, headed).map(pascalCase) : [known];
     const isFree = (one: string): boolean =>
       !names.has(one) && !isTaken(one) && (one === known || !held.has(one));
     const name = uniqueCodeName(wanted.find(isFree) ?? wanted[0], 'Part', (one) => !isFree(one));
@@ -146,15 +165,16 @@ export function partScreen(
       use: { component: name, props: {} },
     };
   };
-  const shorten = (node: MarkupElement): MarkupElement => {
+  const shorten = (node: MarkupElement, headed = ''): MarkupElement => {
     // What stands once for each of a list knows which.
     if (node.each) return node;
     const isLong = linesOf(node) > most;
     if (!isLong && !(before.size && holdsAny(node, wasPiece))) return node;
-    let children = node.children.map((child) => {
+    const headedAt = (i: number): string => headingBefore(node.children, i) || headed;
+    let children = node.children.map((child, i) => {
       if (!isElement(child)) return child;
-      const made = shorten(child);
-      return wasPiece(child) ? out(made) : made;
+      const made = shorten(child, headedAt(i));
+      return wasPiece(child) ? out(made, headedAt(i)) : made;
     });
     if (!isLong) return { ...node, children };
     let total = linesOf({ ...node, children });
@@ -168,7 +188,7 @@ export function partScreen(
       total -= lines - 1;
     }
     // Names in reading order.
-    children = children.map((child, i) => (gone.has(i) ? out(gone.get(i)!) : child));
+    children = children.map((child, i) => (gone.has(i) ? out(gone.get(i)!, headedAt(i)) : child));
     return { ...node, children };
   };
   return { root: shorten(root), parts };
@@ -210,6 +230,7 @@ export function partComponent(
     return names;
   };
   const given = new Map(parts.map((part) => [part.name, needed(part.root)]));
+  const there = thereFor(left, looks);
   const handing = (node: MarkupElement): MarkupElement => {
     const made = mapChildren(node, (child) => (isElement(child) ? handing(child) : child));
     const names = node.use && given.get(node.use.component);
@@ -226,9 +247,38 @@ export function partComponent(
       // What the component says by itself it hands on.
       props: props
         .filter(({ name }) => given.get(part.name)!.has(name))
-        .map(({ byDefault, ...prop }) => (byDefault === undefined ? prop : { ...prop, isOptional: false })),
+        .map(({ byDefault, ...prop }) =>
+          byDefault === undefined && !there.get(part.name)?.has(prop.name)
+            ? prop
+            : { ...prop, isOptional: false },
+        ),
     })),
   };
+}
+
+/** For each piece the props that are there wherever it stands: what it stands in is left out without them. */
+function thereFor(
+  root: MarkupElement,
+  looks: ReadonlyMap<string, MarkupElement>,
+): ReadonlyMap<string, ReadonlySet<string>> {
+  const there = new Map<string, ReadonlySet<string>>();
+  const visit = (node: MarkupElement, before: ReadonlySet<string>): void => {
+    const sure = new Set([...before, ...askedFor(node.when)]);
+    const piece = node.use && looks.get(node.use.component);
+    if (piece) {
+      there.set(node.use.component, sure);
+      visit(piece, sure);
+    }
+    for (const child of node.children) if (isElement(child)) visit(child, sure);
+  };
+  visit(root, new Set());
+  return there;
+}
+
+/** Names of the props that are there where something holds. */
+function askedFor(when: Expression | undefined): readonly string[] {
+  if (when?.kind === 'prop') return [when.name];
+  return when?.kind === 'and' ? when.of.flatMap(askedFor) : [];
 }
 
 /** Lines that a prop takes up in its component: in what it is given, and where it is taken. */

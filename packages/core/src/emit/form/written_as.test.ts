@@ -22,7 +22,9 @@ function written(html: string, wiring: EmittedWiring): string[] {
   const base = rules.find((rule) => rule.className === className)?.base ?? {};
   return [
     tag,
-    ...['display', 'width', 'align-content'].flatMap((name) => (base[name] ? `${name}: ${base[name]}` : [])),
+    ...['display', 'width', 'align-content', 'margin-top', 'margin-bottom'].flatMap((name) =>
+      base[name] ? `${name}: ${base[name]}` : [],
+    ),
   ];
 }
 
@@ -55,6 +57,18 @@ test.each<[string, string, EmittedWiring, string[]]>([
     ['button', 'display: flex'],
   ],
   ['a link in a line that opens something', '<a id="it" href="#">More</a>', OPENER, ['button']],
+  [
+    'one in a line with room around it, which takes none there',
+    '<a id="it" href="#" style="padding-top:5px;padding-bottom:4px;border-bottom-style:solid;border-bottom-width:1px">More</a>',
+    OPENER,
+    ['button', 'margin-top: -5px', 'margin-bottom: -5px'],
+  ],
+  [
+    'one that is a box in a line, which has that room',
+    '<a id="it" href="#" style="display:inline-block;padding-top:5px">More</a>',
+    OPENER,
+    ['button', 'display: inline-block'],
+  ],
   [
     'one in a row',
     '<div style="display:flex"><a id="it" href="#" style="display:block">More</a></div>',

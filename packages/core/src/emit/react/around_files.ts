@@ -1,5 +1,6 @@
 import type { Packages } from '../bundled/project_files.ts';
-import { listsTest } from '../bundled/tested_lists.ts';
+import { script } from '../script.ts';
+import { hooksOfTests, startOfTests, takenByTestedApp, type TestedApp } from '../tested/tested_app.ts';
 
 /** What an app of React needs to be built and checked. */
 export const packages: Packages = {
@@ -15,48 +16,56 @@ export const packages: Packages = {
   jsx: 'react-jsx',
 };
 
-/** Presses each link listed in links.json where it stands, and looks where that leads. */
-export const linksTest = (
-  hasVariables: boolean,
-  hasLists: boolean,
-  isRemote: boolean,
-): string => `${isRemote ? "import { QueryClientProvider } from '@tanstack/react-query';\n" : ''}import { act } from 'react';
+/** Opens the app for its own tests. */
+export function testedAppTsx(app: TestedApp): string {
+  const { variables, isRemote } = app;
+  return script`${isRemote ? script`import { QueryClientProvider } from '@tanstack/react-query';\n` : NOTHING}import { act } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createMemoryRouter, matchRoutes, RouterProvider } from 'react-router';
-import { afterEach, ${isRemote ? 'beforeEach, ' : ''}expect, test, vi } from 'vitest';
-${isRemote ? "import { queryClient } from './api/queryClient';\n" : ''}import links from './links.json';
-${hasLists ? "import lists from './lists.json';\n" : ''}import { routes } from './routes';
-${hasVariables ? "import { type Variables, setVariable } from './state/variables';\n" : ''}import { calledSo, type ListedLink } from './testing/page';
-${isRemote ? "import { answerAnew } from './testing/apis';\n" : ''}
+import { afterEach${hooksOfTests(app)}, vi } from 'vitest';
+${isRemote ? script`import { queryClient } from '../api/queryClient';\n` : NOTHING}${takenByTestedApp(app)}import { routes } from '../routes';
+
 Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: true });
 
-let unmount = () => {};
-afterEach(() => act(() => unmount()));
-${isRemote ? '\nbeforeEach(() => {\n  queryClient.clear();\n  answerAnew();\n});\n' : ''}
-async function open(entries: string[]) {
-  const router = createMemoryRouter(routes, { initialEntries: entries });
+${startOfTests(app, script`variables()`)}
+${variables ? script`/** @param given variables that are so before */\n` : NOTHING}export async function open(address: string${variables ? script`, given: Given = {}` : NOTHING}): Promise<OpenApp> {
+${variables ? script`  await act(async () => give(given));\n` : NOTHING}  const router = createMemoryRouter(routes, { initialEntries: [address] });
   const container = document.body.appendChild(document.createElement('div'));
   const root = createRoot(container);
-  unmount = () => {
-    root.unmount();
+  close = async () => {
+    await act(async () => root.unmount());
     container.remove();
+    close = async () => {};
   };
 ${
   isRemote
-    ? `  await act(async () =>
+    ? script`  await act(async () =>
     root.render(
       <QueryClientProvider client={queryClient}>
         <RouterProvider router={router} />
       </QueryClientProvider>,
     ),
   );`
-    : '  await act(async () => root.render(<RouterProvider router={router} />));'
+    : script`  await act(async () => root.render(<RouterProvider router={router} />));`
 }
   await arrived(router);
-  return { router, container };
+  const addressNow = () => {
+    const { pathname, search, hash } = router.state.location;
+    return pathname + search + hash;
+  };
+  return {
+    container,
+    address: addressNow,
+    does: async (deed) => {
+      await act(async () => deed());
+      await arrived(router);
+    },
+    moment: () => momentAt(addressNow()),
+    close: () => close(),
+  };
 }
 
-/** Screens are loaded when somebody comes there${isRemote ? ', and records after that' : ''}. */
+/** Screens are loaded when somebody comes there${isRemote ? script`, and records after that` : NOTHING}. */
 async function arrived(router: ReturnType<typeof createMemoryRouter>) {
   await act(() =>
     vi.waitUntil(() => router.state.initialized && router.state.navigation.state === 'idle', {
@@ -66,55 +75,17 @@ async function arrived(router: ReturnType<typeof createMemoryRouter>) {
   );
 ${
   isRemote
-    ? `  await act(() => vi.waitUntil(() => queryClient.isFetching() === 0, { interval: 5 }));
+    ? script`  await act(() => vi.waitUntil(() => queryClient.isFetching() === 0, { interval: 5 }));
   // Screens are told of them a moment later.
   await act(() => new Promise((done) => setTimeout(done)));
 `
-    : ''
+    : NOTHING
 }}
 
-test.each(links as ListedLink[])('$from: $name → $to', async (link) => {
-  const { from, role, name, at = 0, to, kind${hasVariables ? ', given = {}' : ''} } = link;
-${
-  hasVariables
-    ? `  await act(async () => {
-    for (const [name, value] of Object.entries(given))
-      setVariable(name as keyof Variables, value);
-  });
-`
-    : ''
-}  const { router, container } = await open([from]);
-  const pressed = calledSo(container, role, name)[at];
-  expect(pressed, \`the \${role} “\${name}” stands on \${from}\`).toBeDefined();
-  if (kind === 'drawer') {
-    expect(container.querySelector(to)).not.toBeNull();
-    return;
-  }
-  if (kind === 'external') {
-    expect(pressed.getAttribute('href') ?? to).toBe(to);
-    return;
-  }
-  if (kind === 'file') {
-    expect(pressed.getAttribute('download') ?? to).toBe(to);
-    return;
-  }
-  await act(async () => pressed.click());
-  await arrived(router);
-  if (kind === 'open') {
-    expect(container.querySelector(\`#overlay-\${to}\`)).not.toBeNull();
-    return;
-  }
-  const { pathname, search, hash } = router.state.location;
-  expect(pathname + search + hash).toBe(to);
-  expect(router.state.matches.at(-1)?.route.path).not.toBe('*');
-  if (hash) expect(container.querySelector(hash)).not.toBeNull();
-});
+/** Whether there is a screen at an address. */
+export const hasScreen = (address: string): boolean =>
+  matchRoutes(routes, address.replace(/[?#].*/, ''))?.at(-1)?.route.path !== '*';
+`.text;
+}
 
-test('every path that is linked to has a screen', () => {
-  for (const { to, kind } of links as ListedLink[]) {
-    if (kind !== 'go' && kind !== 'back') continue;
-    const found = matchRoutes(routes, to.replace(/[?#].*/, ''));
-    expect(found?.at(-1)?.route.path, to).not.toBe('*');
-  }
-});
-${hasLists ? listsTest((address) => `open([${address}])`, 'await act(async () => unmount())', hasVariables) : ''}`;
+const NOTHING = script``;

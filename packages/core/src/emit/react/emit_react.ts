@@ -153,13 +153,6 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
           ),
         ]
       : []),
-    ...(hasTests
-      ? [
-          text(
-            'src/links.test.tsx',
-            around.linksTest(variables.length > 0, app.hasTestedLists, app.apis.length > 0),
-          ),
-        ]
-      : []),
+    ...(hasTests ? [text('src/testing/app.tsx', around.testedAppTsx(app.testedApp))] : []),
   ];
 }

@@ -4,6 +4,7 @@ import {
   functionLines,
   importLines,
   type Line,
+  itemCode,
   newUsed,
   printElement,
   type TsxOptions,
@@ -11,7 +12,7 @@ import {
   valueCode,
 } from './print_tsx.ts';
 import type { PrintedCode } from '../bundled/dialect.ts';
-import { isDrawn, propType } from '../bundled/wording.ts';
+import { givesProps, isDrawn, listType, propType } from '../bundled/wording.ts';
 import { named, script } from '../script.ts';
 import type { EmittedComponent } from '../form/components/extract.ts';
 import type { EmittedList } from '../form/components/lists.ts';
@@ -77,9 +78,8 @@ export function printData(lists: readonly EmittedList[], options: TsxOptions): P
   const lines: Line[] = [];
   lists.forEach((list, i) => {
     if (i) lines.push({ text: '', key: null });
-    const hasProps = list.records.some((record) => Object.keys(record).length > 1);
-    const type = hasProps ? `(${list.component}Props & { id: string })[]` : '{ id: string }[]';
-    lines.push({ text: `export const ${list.data}: ${type} = [`, key: null });
+    lines.push({ text: `export const ${list.data}: ${listType(list)} = [`, key: null });
+    for (const item of list.items ?? []) lines.push({ text: `  ${itemCode(item, 1, used)},`, key: null });
     for (const record of list.records) {
       lines.push({ text: '  {', key: null });
       for (const [name, value] of Object.entries(record)) {
@@ -96,13 +96,7 @@ export function printData(lists: readonly EmittedList[], options: TsxOptions): P
     }
     lines.push({ text: '];', key: null });
   });
-  const types = [
-    ...new Set(
-      lists
-        .filter((list) => list.records.some((record) => Object.keys(record).length > 1))
-        .map((list) => list.component),
-    ),
-  ].sort();
+  const types = [...new Set(lists.filter(givesProps).map((list) => list.component))].sort();
   const head = [
     ...types.map((name) => `import type { ${name}Props } from '${options.components}/${name}/${name}';`),
     ...importLines({ ...used, components: new Set() }),

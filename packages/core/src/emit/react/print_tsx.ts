@@ -513,7 +513,9 @@ function fill(parts: readonly Part[], depth: number, key: string | null, used: U
       pendingSpace = false;
     });
   });
+  const last = lines.at(-1);
   if (pendingSpace && current) current += "{' '}";
+  else if (pendingSpace && last) lines[lines.length - 1] = { ...last, text: `${last.text}{' '}` };
   flush();
   return lines;
 }
@@ -730,6 +732,7 @@ export function valueCode(value: PropValue | number, depth: number, used: Used):
   if (typeof value === 'string') return quote(value);
   if ('given' in value) return code(value.given);
   if ('asset' in value) return assetName(value.asset, used);
+  if ('items' in value && value.as !== undefined) return value.as;
   if ('items' in value) return `[${value.items.map((item) => itemCode(item, depth + 1, used)).join(', ')}]`;
   const lines = printElement(value.node, depth + 1, used);
   if (lines.length === 1) return lines[0].text.trim();
@@ -737,7 +740,11 @@ export function valueCode(value: PropValue | number, depth: number, used: Used):
   return `\n${inner}\n`;
 }
 
-function itemCode(item: string | Readonly<Record<string, PropValue>>, depth: number, used: Used): string {
+export function itemCode(
+  item: string | Readonly<Record<string, PropValue>>,
+  depth: number,
+  used: Used,
+): string {
   if (typeof item === 'string') return quote(item);
   const entries = Object.entries(item).map(([name, value]) => {
     const written = valueCode(value, depth, used);

@@ -3,6 +3,7 @@ import type { StyleRule } from '../form/markup.ts';
 import { cssText } from '../quoting.ts';
 import { type Palette, withNames } from '../form/styles/palette.ts';
 import { listItems } from '../../vocabulary/list_items.ts';
+import { drawnUpTo } from '../../vocabulary/style_values.ts';
 import { foldShorthands } from './shorthands.ts';
 import { writtenValue } from './written.ts';
 
@@ -72,7 +73,8 @@ export function printRules(
   const states = new Map(
     said.map((one) => {
       const [selector, rule] = one;
-      const blocksOf = parted(rule.states).map(
+      const everywhere = Object.entries(rule.states).filter(([state]) => !drawnUpTo(state));
+      const blocksOf = parted(Object.fromEntries(everywhere)).map(
         ([some, css]) => [some.map((state) => inState(selector, state)).join(',\n'), css, rule.key] as const,
       );
       return [one, blocksOf];
@@ -98,10 +100,29 @@ export function printRules(
       ),
       '  ',
     );
+    // What is drawn before or after elements stands behind what these look like.
+    blocks(
+      said.flatMap(([selector, { states: all, key }]) =>
+        table === 'from'
+          ? []
+          : Object.entries(all).flatMap(([state, css]) => {
+              const drawn = drawnUpTo(state);
+              return drawn?.width === width ? [[`${selector}${drawn.part}`, css, key] as const] : [];
+            }),
+      ),
+      '  ',
+    );
     put('}', null);
   };
   const widthsIn = (table: 'at' | 'from'): number[] => [
-    ...new Set(rules.flatMap((rule) => Object.keys(rule[table])).map(Number)),
+    ...new Set(
+      rules.flatMap((rule) => [
+        ...Object.entries(rule[table]).flatMap(([width, css]) =>
+          Object.keys(css).length ? [Number(width)] : [],
+        ),
+        ...(table === 'at' ? Object.keys(rule.states).flatMap((state) => drawnUpTo(state)?.width ?? []) : []),
+      ]),
+    ),
   ];
   for (const width of widthsIn('at').sort((a, b) => b - a)) inside('<=', 'at', width);
   for (const width of widthsIn('from').sort((a, b) => a - b)) inside('>=', 'from', width);

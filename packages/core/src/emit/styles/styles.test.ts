@@ -139,6 +139,20 @@ test.each<[string, Record<string, string>, string, Record<string, string>, Recor
   expect(withoutIdle(look(base, { [state]: css }), 'a').states).toEqual({ [state]: left });
 });
 
+test('what is drawn before an element in narrow windows stands there, behind how that looks', () => {
+  const states = { '::before': { content: '"To"', color: '#111' }, '::before@700': { color: '#222' } };
+  const rule = {
+    className: 'cell',
+    key: null,
+    ...look({}, states),
+    at: { 900: { color: '#333' }, 700: { width: '1px' } },
+  };
+  const { text } = printRules([rule], (name) => `.${name}`);
+  expect(text.replace(/\s+/g, ' ').trim()).toBe(
+    ".cell::before { content: 'To'; color: #111; } @media (width <= 900px) { .cell { color: #333; } } @media (width <= 700px) { .cell { width: 1px; } .cell::before { color: #222; } }",
+  );
+});
+
 test('what two states have in common is written once, before what each has alone', () => {
   const rule = {
     className: 'go',

@@ -186,13 +186,6 @@ function aroundFiles(app: WrittenApp): EmittedFile[] {
           ),
         ]
       : []),
-    ...(hasTests
-      ? [
-          text(
-            'src/links.test.ts',
-            around.linksTest(variables.length > 0, app.hasTestedLists, app.apis.length > 0),
-          ),
-        ]
-      : []),
+    ...(hasTests ? [text('src/testing/app.ts', around.testedAppTs(app.testedApp))] : []),
   ];
 }

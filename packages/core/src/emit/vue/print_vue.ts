@@ -23,9 +23,12 @@ import {
   isDrawn,
   liveProps,
   navigationFile,
+  givesProps,
+  listType,
   propType,
   rowName,
 } from '../bundled/wording.ts';
+import type { EmittedList } from '../form/components/lists.ts';
 import type { Prop } from '../form/components/template.ts';
 import { grouped } from '../../json/grouped.ts';
 import { withNamedPlaces } from '../form/named_places.ts';
@@ -593,6 +596,7 @@ export function valueCode(value: PropValue, used: VueUse): string {
   if (typeof value === 'string') return quote(value);
   if ('given' in value) return code(value.given, used);
   if ('asset' in value) return used.fileOf(value.asset);
+  if ('items' in value && value.as !== undefined) return value.as;
   if ('items' in value) return `[${value.items.map((item) => itemCode(item, used)).join(', ')}]`;
   return drawingName(value.node, used);
 }
@@ -633,30 +637,17 @@ function drawingName(node: MarkupElement, used: VueUse): string {
 
 /** Writes the records of a screen's lists. */
 export function printData(
-  lists: readonly {
-    readonly data: string;
-    readonly component: string;
-    readonly records: ListUse['records'];
-  }[],
+  lists: readonly EmittedList[],
   file: VueFile,
 ): PrintedCode & { readonly drawings: readonly OwnDrawing[] } {
   const used = newUse(file);
-  const hasProps = (records: ListUse['records']): boolean =>
-    records.some((record) => Object.keys(record).length > 1);
-  const body = lists.flatMap(({ data, component, records }) => [
+  const body = lists.flatMap((list) => [
     '',
-    `export const ${data}: ${hasProps(records) ? `(${component}Props & { id: string })` : '{ id: string }'}[] = [`,
-    ...records.map(
-      (record) =>
-        `  { ${Object.entries(record)
-          .map(([name, value]) => `${name}: ${valueCode(value, used)}`)
-          .join(', ')} },`,
-    ),
+    `export const ${list.data}: ${listType(list)} = [`,
+    ...(list.items ?? list.records).map((item) => `  ${itemCode(item, used)},`),
     '];',
   ]);
-  const types = [
-    ...new Set(lists.flatMap(({ component, records }) => (hasProps(records) ? [component] : []))),
-  ].sort();
+  const types = [...new Set(lists.flatMap((list) => (givesProps(list) ? [list.component] : [])))].sort();
   const lines = [
     ...types.map((name) => `import type { ${name}Props } from '${file.components}/${name}/${name}.vue';`),
     ...[...used.imports].map(([name, path]) => `import ${name} from '${path}';`).sort(),

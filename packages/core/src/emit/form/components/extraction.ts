@@ -33,13 +33,14 @@ export const fieldsShown = ({ collections }: Pick<App, 'collections'>): Readonly
   );
 
 /** What is said by elements as fields: after the heads of tables, unless a collection calls it otherwise. */
-const fieldsIn = ({ app, design }: Project): ReadonlyMap<string, string> =>
-  new Map([...design.screens.flatMap((screen) => [...columnFields(screen)]), ...fieldsShown(app)]);
-
-const elementsIn = (project: Project): ElementsKnown => ({
-  fieldOf: fieldsIn(project),
-  classesOf: (key) => findElement(project.design, key)?.classes ?? '',
-});
+function elementsIn({ app, design }: Project): ElementsKnown {
+  const shown = fieldsShown(app);
+  return {
+    fieldOf: new Map([...design.screens.flatMap((screen) => [...columnFields(screen)]), ...shown]),
+    isBound: (key) => shown.has(key),
+    classesOf: (key) => findElement(design, key)?.classes ?? '',
+  };
+}
 
 const extractions = new WeakMap<
   App['components'],

@@ -21,14 +21,21 @@ interface Plan {
   /** What else stands with them. */
   readonly head?: string;
   readonly foot?: boolean;
+  /** How all of its features look, and what tells the card itself. */
+  readonly look?: 'dark' | 'wide';
 }
 
-const featureHtml = ({ words, isIn, note, to }: Feature): string =>
-  `<li><i style="color:${isIn ? 'green' : 'red'}">${isIn ? 'yes' : 'no'}</i> ${
+const LOOKS = {
+  plain: '',
+  dark: ' style="background-color:#222"',
+  wide: ' style="padding-left:30px"',
+} as const;
+const featureHtml = ({ words, isIn, note, to }: Feature, look: keyof typeof LOOKS): string =>
+  `<li${LOOKS[look]}><i style="color:${isIn ? 'green' : 'red'}">${isIn ? 'yes' : 'no'}</i> ${
     to === null ? words : `<a href="https://${to}.example/">${words}</a>`
   }${note ? '<small>new</small>' : ''}</li>`;
-const planHtml = ({ name, features, head, foot = false }: Plan): string =>
-  `<article style="border-top-style:solid;border-top-width:1px"><h2>${name}</h2><p>Lent by the week</p><ul>${head ? `<li><strong>${head}</strong> tools</li>` : ''}${features.map(featureHtml).join('')}${foot ? '<li>and more</li>' : ''}</ul></article>`;
+const planHtml = ({ name, features, head, foot = false, look }: Plan): string =>
+  `<article style="border-top-style:solid;border-top-width:1px"><h2>${name}</h2><p>Lent by the week</p><ul>${head ? `<li><strong>${head}</strong> tools</li>` : ''}${features.map((one) => featureHtml(one, look ?? 'plain')).join('')}${foot ? '<li>and more</li>' : ''}</ul></article>`;
 
 /** @param inner what is taken of the cards, too: what they list, or the marks in that */
 function pileOf(kind: 'component' | 'list', plans: readonly Plan[], inner?: 'li' | 'i'): Project {
@@ -75,6 +82,7 @@ test('items that are given as a list draw what they drew', () => {
     features: fc.array(features, { maxLength: 5 }),
     head: fc.constantFrom('', '3', '10'),
     foot: fc.boolean(),
+    look: fc.constantFrom(undefined, undefined, 'dark', 'wide'),
   });
   fc.assert(
     fc.property(
@@ -91,6 +99,38 @@ function filesOf(project: Project): Map<string, string> {
   const { files } = emitReact(project, 'Plans');
   return new Map(files.flatMap((file) => ('text' in file ? [[file.path, file.text]] : [])));
 }
+
+test('what is the same of all that a card lists is said of the card', () => {
+  const [free, friend] = PLANS;
+  const card = filesOf(pileOf('list', [free, { ...friend, look: 'dark' }])).get(
+    'src/components/PlanCard/PlanCard.tsx',
+  )!;
+  expect(card).toMatch(/^ {2}(is\w+)\?: boolean;$[^]*className=\{\1 \? styles/m);
+  const three = filesOf(
+    pileOf('list', [free, { ...friend, look: 'dark' }, { ...friend, name: 'House', look: 'wide' }]),
+  ).get('src/components/PlanCard/PlanCard.tsx')!;
+  expect(three).toMatch(/^ {2}variant: '\w+' \| '\w+' \| '\w+';$[^]*className=\{itemClasses\[variant\]\}/m);
+});
+
+test.each([
+  [1, false],
+  [2, true],
+])('rows of tables in which %i cells differ are given as a list: %s', (count, isList) => {
+  const row = (name: string, to: string): string =>
+    `<tr><td>${name}</td><td>${to}</td><td><i>lent</i></td></tr>`;
+  const table = (heading: string, people: readonly string[]): string =>
+    `<article><h2>${heading}</h2><table><thead><tr><th>Tool</th><th>To</th><th>Status</th></tr></thead><tbody>${people.map((to, i) => row(['Saw', 'Drill', 'Rasp', 'Plane'][i], to)).join('')}</tbody></table></article>`;
+  const people = ['Ada', 'Bo', 'Cleo', 'Dan'];
+  const others = people.map((one, i) => (i < count ? `${one} Ash` : one));
+  const page = pageOfHtml(`<main>${table('Loans', people)}${table('Returns', others)}</main>`);
+  const bare = projectOf(page);
+  const places = page.root.children[0].children.map(({ key }) => key);
+  const change = putComponent('c', { name: 'LoanTable', kind: 'component', places });
+  const project = { ...bare, app: applyChange(bare.app, change) };
+  isSame(project);
+  const code = filesOf(project).get('src/components/LoanTable/LoanTable.tsx')!;
+  expect(code.includes('rows.map((row) => (')).toBe(isList);
+});
 
 test('what cards list is one prop, and each of it is written once', () => {
   const files = filesOf(pileOf('list', PLANS));
@@ -226,8 +266,63 @@ test('fields that cards hold are given with the ids by which their labels name t
   expect(vueProblems([emitVue(project, 'Fields')])).toEqual([]);
 });
 
+test('a long list that a component is given stands in a file of its own, and a short one where it is given', () => {
+  const long = Array.from({ length: 12 }, (_, i) =>
+    feature(`Tool ${'abcdefghijkl'[i]}`, { isIn: i % 3 > 0 }),
+  );
+  const project = pileOf('component', [{ name: 'Free', features: long }, PLANS[1]]);
+  const files = filesOf(project);
+  const [path, data] = [...files].find(([name]) => name.endsWith('.data.ts'))!;
+  expect(data).toMatch(/export const freeItems: PlanCardProps\['items'\] = \[\n {2}\{ id: 'tool-a'/);
+  const screen = files.get(path.replace('.data.ts', '.tsx'))!;
+  expect(screen).toContain('items={freeItems}');
+  expect(screen).toMatch(/import \{ freeItems \} from '\.\/\w+\.data'/);
+  expect(screen).toContain("items={[{ id: 'three-tools'");
+  expect(typeErrors([emitReact(project, 'Plans')])).toEqual([]);
+  expect(vueProblems([emitVue(project, 'Plans')])).toEqual([]);
+}, 120_000);
+
 test('the compilers take lists in both targets', () => {
   const project = pileOf('component', PLANS);
   expect(typeErrors([emitReact(project, 'Plans'), emitReact(pileOf('list', PLANS), 'Plans')])).toEqual([]);
   expect(vueProblems([emitVue(project, 'Plans'), emitVue(pileOf('list', PLANS), 'Plans')])).toEqual([]);
 }, 120_000);
+
+test.each([false, true])(
+  'attributes of few values are props that types hold to them, in lists, too: %s',
+  (isList) => {
+    const button = (type: string, more = ''): string =>
+      `<button class="go"${type && ` type="${type}"`}${more}>Go ${type}</button>`;
+    const steps = (current: string, at: string): string =>
+      `<p class="steps">${['One', 'Two', 'Three', 'Four'].map((word) => `<span class="step"${word === at ? ` aria-current="${current}" aria-orientation="vertical"` : ' aria-orientation="horizontal"'}>${word} ${at}</span>`).join('')}</p>`;
+    const cards = [
+      button('submit') + steps('step', 'One'),
+      button('reset') + steps('page', 'Two'),
+      button('') + steps('date', 'Four'),
+    ];
+    const page = pageOfHtml(
+      `<main>${cards.map((card, i) => `<article><h2>${'ABC'[i]}</h2>${card}</article>`).join('')}</main>`,
+    );
+    const bare = projectOf(page);
+    const found = (name: string): string[] => {
+      const keys: string[] = [];
+      walkElements(
+        page.root,
+        ({ classes, tag, key }) => void ((classes === name || tag === name) && keys.push(key)),
+      );
+      return keys;
+    };
+    const changes = [
+      putComponent('button', { name: 'GoButton', kind: 'component', places: found('go') }),
+      ...(isList
+        ? [putComponent('card', { name: 'StepCard', kind: 'component', places: found('article') })]
+        : []),
+      ...(isList ? [] : [putComponent('step', { name: 'Step', kind: 'component', places: found('step') })]),
+    ];
+    const project = { ...bare, app: applyChange(bare.app, all(changes)) };
+    isSame(project);
+    expect(typeErrors([emitReact(project, 'Steps')])).toEqual([]);
+    expect(vueProblems([emitVue(project, 'Steps')])).toEqual([]);
+  },
+  120_000,
+);

@@ -13,7 +13,7 @@ import {
   withoutKeys,
   withAllTerms,
 } from '../markup.ts';
-import { mostElements } from '../../../components/one_thing.ts';
+import { mostElements, mostGiven } from '../../../components/one_thing.ts';
 import type { Prop } from './template.ts';
 
 /** Items that stand in one element: so many somewhere at least, and so many wherever it is. */
@@ -21,8 +21,9 @@ const LEAST_ITEMS = 3;
 const LEAST_ANYWHERE = 1;
 /** Items are given so many things each at most; what is given more is a thing of its own. */
 const MOST_GIVEN = 9;
-/** So many things differ at least from place to place; fewer are given one by one. */
+/** So many things differ at least from place to place; fewer are given one by one. Rows of a table are records, whatever differs. */
 const LEAST_DIFFERENT = 4;
+const LEAST_DIFFERENT_ROWS = 2;
 /** So much of what is given is not what most places say. */
 const LEAST_ODD = 0.25;
 /** So many things that differ are no props one by one, even if most places say the same of each. */
@@ -44,13 +45,13 @@ export interface Items {
  * yet. Null where it does not consist of such.
  * @param before how many other elements stand before them
  * @param after how many stand after them
- * @param fieldOf what elements show of records, which is known by the name of that
+ * @param isBound whether an element shows what a record has by then
  */
 export function itemsAt(
   nodes: readonly (MarkupElement | null)[],
   before: number,
   after: number,
-  fieldOf: ReadonlyMap<string, string>,
+  isBound: (key: string) => boolean,
 ): Items | null {
   const lists: MarkupElement[][] = [];
   const areApart = new Set<boolean>();
@@ -70,13 +71,13 @@ export function itemsAt(
   const all = lists.flat();
   if (!lists.some(({ length }) => length >= LEAST_ITEMS)) return null;
   if (new Set(all.map(({ tag }) => tag)).size > 1) return null;
-  if (areApart.size > 1 || !all.every((item) => isPlain(item, fieldOf))) return null;
+  if (areApart.size > 1 || !all.every((item) => isPlain(item, isBound))) return null;
   return { lists, areApart: areApart.has(true) };
 }
 
 const isSpace = (node: MarkupNode): boolean => isText(node) && !node.given && /^ +$/.test(node.text);
 
-const isPlain = (node: MarkupElement, fieldOf: ReadonlyMap<string, string>): boolean =>
+const isPlain = (node: MarkupElement, isBound: (key: string) => boolean): boolean =>
   !/^[A-Z]/.test(node.tag) &&
   !node.use &&
   !node.when &&
@@ -88,10 +89,10 @@ const isPlain = (node: MarkupElement, fieldOf: ReadonlyMap<string, string>): boo
   !node.states &&
   !node.isChecked &&
   (node.link === undefined || node.link.kind === 'go' || node.link.kind === 'external') &&
-  !(node.key !== null && fieldOf.has(node.key)) &&
+  !(node.key !== null && isBound(node.key)) &&
   !Object.keys(node.attributes).some((name) => NAMES_ELSEWHERE.test(name)) &&
   node.children.every((child) =>
-    isElement(child) ? isPlain(child, fieldOf) : isText(child) && !child.given,
+    isElement(child) ? isPlain(child, isBound) : isText(child) && !child.given,
   );
 
 /** Whether what items have in common is about as large as each of them, and is given little. */
@@ -101,19 +102,43 @@ export function isOneItem(
   items: readonly MarkupElement[],
 ): boolean {
   const size = elementsIn(root);
+  const most = root.tag === 'tr' ? mostGiven('list', root.children.length) : MOST_GIVEN;
   return (
     fields.length > 0 &&
-    fields.length <= MOST_GIVEN &&
+    fields.length <= most &&
     size <= mostElements(items.map((item) => elementsIn(item))) &&
     elementsIn(root, ({ when }) => !when) >= size * LEAST_ALWAYS
   );
 }
 
+/** What each item of each place is given. */
+export type Records = readonly (readonly Readonly<Record<string, PropValue>>[])[];
+
+/** Flags and choices that say the same of all items of a place, wherever it is: they are said of the place. */
+export const saidOfPlaces = (fields: readonly Prop[], records: Records): readonly Prop[] =>
+  fields.filter(
+    ({ name, kind }) =>
+      (kind === 'flag' || kind === 'choice') &&
+      records.every(([first, ...others]) => others.every((other) => other[name] === first[name])),
+  );
+
+/** Records without fields. */
+export const without = (records: Records, fields: readonly Prop[]): Records =>
+  fields.length
+    ? records.map((list) =>
+        list.map((one) =>
+          Object.fromEntries(
+            Object.entries(one).filter(([name]) => !fields.some((field) => field.name === name)),
+          ),
+        ),
+      )
+    : records;
+
 /**
  * Whether so much differs from place to place that it is given as a list: of what each item is given, and of whether it is there.
  * Of what most places say the same it is said less by telling what the others say.
  */
-export function differsMuch(records: readonly (readonly Readonly<Record<string, PropValue>>[])[]): boolean {
+export function differsMuch(records: Records, areRows: boolean): boolean {
   let [different, odd, all] = [0, 0, 0];
   for (let at = 0; at < Math.max(...records.map(({ length }) => length)); at++) {
     const names = new Set(records.flatMap((list) => Object.keys(list[at] ?? {})));
@@ -127,6 +152,7 @@ export function differsMuch(records: readonly (readonly Readonly<Record<string, 
       all += values.length;
     }
   }
+  if (areRows) return different >= LEAST_DIFFERENT_ROWS;
   if (different < LEAST_DIFFERENT) return false;
   return odd >= all * (different < MANY_DIFFERENT ? LEAST_ODD : LEAST_ODD_OF_MANY);
 }
@@ -136,10 +162,7 @@ const mostOf = (signs: readonly (string | undefined)[]): number =>
   Math.max(...[...grouped(signs, (sign) => sign ?? '').values()].map(({ length }) => length));
 
 /** Whether items are texts that differ wherever they are, and nothing else. */
-export const areTexts = (
-  [only, ...others]: readonly Prop[],
-  records: readonly (readonly Readonly<Record<string, PropValue>>[])[],
-): boolean =>
+export const areTexts = ([only, ...others]: readonly Prop[], records: Records): boolean =>
   !others.length &&
   only.kind === 'text' &&
   !only.isOptional &&

@@ -11,6 +11,9 @@ export interface EmittedList {
   readonly records: readonly Readonly<Record<string, PropValue>>[];
   /** Keys of the rows, in order. */
   readonly rows: readonly string[];
+  /** Of a list that a component is given as a whole: the prop by which, and what it is given. */
+  readonly prop?: string;
+  readonly items?: Extract<PropValue, { readonly items: unknown }>['items'];
 }
 
 /** Puts one list where rows of a component stand one after the other. */

@@ -16,6 +16,8 @@ export interface PropHint {
   readonly word?: string | null;
   /** Of a flag: what else tells the look that it is set for, where there is another one by its first name. */
   readonly otherwise?: string | null;
+  /** What it is called already where it is said of several parts. */
+  readonly called?: string;
   /** Whether the component is something that is pressed, with no other text. */
   readonly isLabel: boolean;
 }
@@ -86,7 +88,8 @@ function ofPart({ className }: MarkupElement, name: string): string {
   return part ? `${part}${capital(name)}` : name;
 }
 
-function wanted({ kind, tag, node, attribute, texts, prefix, word, isLabel }: PropHint): string {
+function wanted({ kind, tag, node, attribute, texts, prefix, word, isLabel, called }: PropHint): string {
+  if (called !== undefined) return called;
   switch (kind) {
     case 'image':
       return 'image';
@@ -97,7 +100,7 @@ function wanted({ kind, tag, node, attribute, texts, prefix, word, isLabel }: Pr
     case 'list':
       return word ?? 'items';
     case 'choice':
-      return word ?? 'variant';
+      return attribute !== undefined && attribute !== 'type' ? camelCase(attribute) : (word ?? 'variant');
     case 'flag':
       return prefix === 'has'
         ? `has${capital(contentWord(node))}`

@@ -1,7 +1,7 @@
 import type { PropsBefore } from '../before.ts';
 import { equalJson } from '../../../json/json.ts';
 import { capital, isCodeName, uniqueCodeName } from '../../../model/names.ts';
-import { isFlag } from '../../../vocabulary/attributes.ts';
+import { isChosen, isFlag } from '../../../vocabulary/attributes.ts';
 import {
   allOf,
   atOneOf,
@@ -39,8 +39,11 @@ import {
   itemWords,
   ofItem,
   ownNameOf,
+  type Records,
+  saidOfPlaces,
   withIds,
   withItem,
+  without,
 } from './item_list.ts';
 import { isCompatible, isSameTerm, openAt } from './compatible.ts';
 import { addressAt, keepAddress, OWN_WAY, ownTerms, renamedAddress } from './own_links.ts';
@@ -82,10 +85,16 @@ export interface Template {
 export interface ElementsKnown {
   /** The fields of records that they show: props are called as fields are. */
   readonly fieldOf: ReadonlyMap<string, string>;
+  /** Whether an element shows what a record has by then, and not what was drawn. */
+  readonly isBound: (key: string) => boolean;
   /** The classes that they had where they were written: looks are called after what these tell apart. */
   readonly classesOf: (key: string) => string;
 }
-export const NOTHING_OF_ELEMENTS: ElementsKnown = { fieldOf: new Map(), classesOf: () => '' };
+export const NOTHING_OF_ELEMENTS: ElementsKnown = {
+  fieldOf: new Map(),
+  isBound: () => false,
+  classesOf: () => '',
+};
 
 /** A place of a component: its markup, and the rules of the screen that it stands on, by class name. */
 export interface Place {
@@ -375,7 +384,7 @@ class TemplateBuilder {
   #items(nodes: readonly (MarkupElement | null)[]): ItemRun | null {
     if (this.#isItem || nodes.includes(null)) return null;
     for (const [before, after] of ASIDE) {
-      const items = itemsAt(nodes, before, after, this.#known.fieldOf);
+      const items = itemsAt(nodes, before, after, this.#known.isBound);
       const item = items && this.#item(items, nodes);
       if (item) return { item, before, after };
     }
@@ -399,9 +408,12 @@ class TemplateBuilder {
     );
     const root = builder.element(items, true);
     if (!root || !isElement(root)) return null;
-    const [fields, values] = [builder.props(), builder.values()];
-    const records = lists.map((_, at) => values.filter((__, i) => places[i].at === at));
-    if (!isOneItem(root, fields, items) || !differsMuch(records)) return null;
+    const [found, values] = [builder.props(), builder.values()];
+    const given = lists.map((_, at) => values.filter((__, i) => places[i].at === at));
+    const apart = saidOfPlaces(found, given).filter((one) => this.#canBeSaid(one, given));
+    const fields = found.filter((one) => !apart.includes(one));
+    const records = without(given, apart);
+    if (!isOneItem(root, fields, items) || !differsMuch(records, root.tag === 'tr')) return null;
     // Which entry of a menu is the present one is told by the route.
     const isTold = fields.some(({ kind }) => kind === 'flag' || kind === 'choice');
     if (isTold && items.some((item) => linksIn(item).size)) return null;
@@ -409,6 +421,7 @@ class TemplateBuilder {
     const words = itemWords(root);
     const parent = nodes.find((node) => node !== null)!;
     this.#at = nodes;
+    const ofPlace = new Map(apart.map((one) => [one.name, this.#saidOfPlaces(one, given, parent)]));
     const of = this.#slot(
       'list',
       records.map((some) => ({
@@ -416,13 +429,13 @@ class TemplateBuilder {
       })),
       { tag: parent.tag, node: parent, word: words.all },
     );
-    const found = this.#found.at(-1)!;
-    found.prop = { ...found.prop, ...(isText ? {} : { fields }) };
+    const list = this.#found.at(-1)!;
+    list.prop = { ...list.prop, ...(isText ? {} : { fields }) };
     const item = uniqueCodeName(words.one, 'item', (one) => this.#taken.has(one));
     this.#taken.add(item);
     const made = withItem(
       root,
-      (prop) => ofItem(item, prop, isText),
+      (prop) => ofPlace.get(prop) ?? ofItem(item, prop, isText),
       (ref) => {
         const { place, className } = parseClassRef(ref);
         return classRef(places[place].at, className)!;
@@ -432,6 +445,28 @@ class TemplateBuilder {
       ...made,
       each: { item, of, firsts: [], ...(isText ? {} : { by: 'id' }), ...(areApart ? { isApart: true } : {}) },
     };
+  }
+
+  /** Whether what all items of a place say the same can be said of the place: what parts the places alike is called alike. */
+  #canBeSaid(field: Prop, records: Records): boolean {
+    if (field.kind === 'flag') return true;
+    const { pattern, distinct } = partedBy(records.map(([first]) => first[field.name]));
+    const known = this.#words.get(pattern.join());
+    return (!known || equalJson(known, distinct)) && distinct.every((one) => typeof one === 'string');
+  }
+
+  #saidOfPlaces({ name, kind }: Prop, records: Records, node: MarkupElement): Expression {
+    const values = records.map(([first]) => first[name]);
+    const { pattern, distinct } = partedBy(values);
+    if (kind === 'flag') {
+      const flags = values.map((value) => value === true);
+      // What is told already where it is not so is not told again.
+      const other = this.#partitions.get(flagKey(flags.map((is) => !is)));
+      return other ? not(other) : this.#partition(pattern, 'flag', flags, node, undefined, { called: name });
+    }
+    const words = distinct.map(String);
+    this.#words.set(pattern.join(), words);
+    return this.#partition(pattern, 'choice', values, node, words, { called: name });
   }
 
   #children(nodes: readonly (MarkupElement | null)[]): MarkupNode[] | null {
@@ -544,8 +579,9 @@ class TemplateBuilder {
           continue;
         }
         const isYesNo = isFlag(first.tag, name);
+        const chosen = isChosen(name) ? this.#chosenAs(nodes, name) : null;
         slots[`@${name}`] = this.#slot(
-          isYesNo ? 'flag' : 'text',
+          isYesNo ? 'flag' : chosen ? 'choice' : 'text',
           nodes.map((node) => {
             const expr = node?.slots?.[`@${name}`];
             const value = node?.attributes[name];
@@ -553,6 +589,7 @@ class TemplateBuilder {
             return isYesNo && node ? value !== undefined : value;
           }),
           { tag: first.tag, node: first, attribute: name },
+          chosen ?? undefined,
         );
         continue;
       }
@@ -569,9 +606,9 @@ class TemplateBuilder {
           first,
         );
         slots[`@${name}`] = sample === true ? flag : choice(flag, literal(sample), literal(undefined));
-      } else if (name === 'type') {
+      } else if (isChosen(name)) {
         const choices = given.filter((value): value is string => typeof value === 'string');
-        slots['@type'] = this.#slot(
+        slots[`@${name}`] = this.#slot(
           'choice',
           values,
           { tag: first.tag, node: first, attribute: name },
@@ -610,6 +647,27 @@ class TemplateBuilder {
       slots.to = this.#slot('link', targets, { tag: first.tag, node: first }, undefined, true);
     else if (slots.to) slots.to = this.#carried(slots.to, nodes, 'link');
     return { attributes, ...(Object.keys(slots).length ? { slots } : {}) };
+  }
+
+  /** What an attribute of few values is at some nodes, as it stands there or as an outer component may be given it; null where that is not known. */
+  #chosenAs(nodes: readonly (MarkupElement | null)[], name: string): readonly string[] | null {
+    const found = new Set<string>();
+    for (const [i, node] of nodes.entries()) {
+      const value = node?.attributes[name];
+      if (typeof value === 'string') found.add(value);
+      const term = node?.slots?.[`@${name}`];
+      if (!term) continue;
+      mapExpression(term, (part) => {
+        if (part.kind === 'literal' && typeof part.value === 'string') found.add(part.value);
+        return part;
+      });
+      for (const prop of propsOf(term)) {
+        const outer = this.#places[i].props?.find((one) => one.name === prop);
+        if (outer?.kind === 'text' || outer?.kind === 'list') return null;
+        for (const one of outer?.choices ?? []) found.add(one);
+      }
+    }
+    return found.size ? [...found] : null;
   }
 
   /** Of a part that opens and closes, what says whether it is open at first. */
@@ -902,7 +960,7 @@ class TemplateBuilder {
     given: readonly (PropValue | null | undefined)[],
     node: MarkupElement,
     choices?: readonly string[],
-    hint: Pick<PropHint, 'prefix' | 'word' | 'otherwise'> = {},
+    hint: Pick<PropHint, 'prefix' | 'word' | 'otherwise' | 'called'> = {},
   ): Expression {
     const values = given.map((value) => value ?? undefined);
     const term =
@@ -1123,6 +1181,15 @@ const namesId = ({ what }: Prop): boolean => NAMES_ID.has(/^text (.+)$/.exec(wha
 
 const textsIn = (node: MarkupElement): number =>
   node.children.reduce((sum, child) => sum + (isText(child) ? 1 : isElement(child) ? textsIn(child) : 0), 0);
+
+/** How values part the places, and what they are, in order. */
+function partedBy(values: readonly (PropValue | undefined)[]): {
+  readonly pattern: readonly number[];
+  readonly distinct: readonly (PropValue | undefined)[];
+} {
+  const distinct = [...new Set(values)];
+  return { pattern: values.map((value) => distinct.indexOf(value)), distinct };
+}
 
 /** What flags that part the places in one way have in common. */
 const flagKey = (values: readonly (PropValue | undefined)[]): string =>

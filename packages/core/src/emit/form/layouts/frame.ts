@@ -230,8 +230,13 @@ function toldBy(
       continue;
     }
     props[name] = {
-      given: others.reduceRight<Expression>(
-        (otherwise, i) => choice(atOneOf(literal(routes[i]!)), literal(values[i] as Plain), otherwise),
+      given: [...grouped(others, (i) => String(signs[i])).values()].reduceRight<Expression>(
+        (otherwise, some) =>
+          choice(
+            atOneOf(...some.map((i) => literal(routes[i]!))),
+            literal(values[some[0]] as Plain),
+            otherwise,
+          ),
         literal(usually),
       ),
     };

@@ -98,6 +98,10 @@ export const hasFrame = (plan: EmissionPlan, screens: readonly string[]): boolea
 
 /** Screens that others are held against, to find the most that share a frame. */
 const MOST_SEEDS = 4;
+/** Screens that others are tried with, at most. */
+const MOST_OTHERS = 40;
+/** So often two ways to part screens are both tried. */
+const MOST_LOOKS = 3;
 /** What stands on so many of the screens at one place is around them. */
 const MOSTLY = 0.6;
 
@@ -168,25 +172,56 @@ export function framedGroups(
   /** What a layout of a group saves: the bars that it holds, on all of its screens but one. */
   const savedBy = (group: readonly string[]): number =>
     group.length < 2 ? 0 : barsOf(group) * (group.length - 1);
+  /** Screens with others on which their layout holds as much, and tells bars something else by the address. */
+  const grown = (same: readonly string[], group: readonly string[]): readonly string[] => {
+    const bars = same.length < 2 ? 0 : barsOf(same);
+    if (!bars) return same;
+    const all = new Set(same);
+    for (const key of group.filter((one) => !all.has(one)).slice(0, MOST_OTHERS))
+      if (barsOf(group.filter((one) => one === key || all.has(one))) === bars) all.add(key);
+    return group.filter((one) => all.has(one));
+  };
   /** Those that have as many bars in common with one of the group: what stands by itself breaks it for no others. */
-  const alike = (group: readonly string[]): string[][] =>
+  const alike = (group: readonly string[]): (readonly string[])[] =>
     group.slice(0, MOST_SEEDS).flatMap((seed) => {
       const common = new Map(group.map((key) => [key, key === seed ? Infinity : barsOf([seed, key])]));
       const steps = new Set([...common.values()].filter((count) => count > 0));
-      return [...steps].map((least) => group.filter((key) => common.get(key)! >= least));
+      return [...steps].flatMap((least) => {
+        const same = group.filter((key) => common.get(key)! >= least);
+        return [same, grown(same, group)];
+      });
     });
-  /** A group parted so that its layouts save most, each time the best of what is left. */
-  const framed = (group: readonly string[]): string[][] => {
-    const candidates = [group, ...byParts(group), ...alike(group), ...grouped(group, givenTo).values()];
-    let best: readonly string[] = [];
-    let most = 0;
-    for (const candidate of candidates) {
-      const saved = savedBy(candidate);
-      const isBetter = saved > most || (saved === most && candidate.length > best.length);
-      if (saved > 0 && isBetter) [best, most] = [candidate, saved];
-    }
-    if (!best.length) return [];
-    return [[...best], ...framed(group.filter((key) => !best.includes(key)))];
+  const savedByAll = (groups: readonly (readonly string[])[]): number =>
+    groups.reduce((sum, group) => sum + savedBy(group), 0);
+  /** A group parted so that its layouts save most. @param looks how often it is tried what another choice would leave */
+  const framed = (group: readonly string[], looks = MOST_LOOKS): readonly (readonly string[])[] => {
+    const candidates = [
+      group,
+      ...byParts(group),
+      ...alike(group),
+      ...grouped(group, givenTo).values(),
+    ].filter((candidate) => savedBy(candidate) > 0);
+    if (!candidates.length) return [];
+    const by = (worth: (candidate: readonly string[]) => number): readonly string[] =>
+      candidates.reduce((best, one) =>
+        worth(one) > worth(best) || (worth(one) === worth(best) && one.length > best.length) ? one : best,
+      );
+    const partedBy = (best: readonly string[]): readonly (readonly string[])[] => [
+      best,
+      ...framed(
+        group.filter((key) => !best.includes(key)),
+        looks - 1,
+      ),
+    ];
+    // What holds most on each screen may leave others that hold as much by themselves.
+    const [widest, fullest] = [by(savedBy), by(barsOf)];
+    if (fullest === widest || looks <= 0) return partedBy(widest);
+    return [widest, fullest]
+      .map(partedBy)
+      .reduce((best, one) => (savedByAll(one) > savedByAll(best) ? one : best));
   };
-  return [...grouped(screens, lookOf).values()].flatMap(framed).sort((x, y) => y.length - x.length);
+  return [...grouped(screens, lookOf).values()]
+    .flatMap((group) => framed(group))
+    .map((group) => [...group])
+    .sort((x, y) => y.length - x.length);
 }

@@ -1,9 +1,16 @@
-import { apiOf } from '../../../described/keep.ts';
+import { apiOf, outerKeysOf } from '../../../described/keep.ts';
 import { fieldsAlike } from '../../../described/match.ts';
 import type { ApiCredential } from '../../../described/credentials.ts';
 import type { ApiDescription, ApiOperation } from '../../../described/description.ts';
 import type { Wired } from '../../../links/wiring.ts';
-import { camelCase, kebabCase, pascalCase, recordName, uniqueCodeName } from '../../../model/names.ts';
+import {
+  camelCase,
+  kebabCase,
+  pascalCase,
+  recordName,
+  uniqueCodeName,
+  uniqueName,
+} from '../../../model/names.ts';
 import type { Project } from '../../../model/project.ts';
 import type { CallTarget } from '../emitted_wiring.ts';
 import type { CallStep } from './controls.ts';
@@ -16,6 +23,8 @@ export interface ApiCode {
   readonly file: string;
   /** The variable of the environment that says where it is. */
   readonly variable: string;
+  /** What paths are asked under, such as a company, by the names of their parameters. */
+  readonly outer: ReadonlyMap<string, OuterKey>;
   /** What is sent along with each request. */
   readonly sent: readonly SentAlong[];
   readonly description: ApiDescription;
@@ -26,6 +35,23 @@ export interface ApiCode {
   /** The type of the records that each of those lists gives. */
   readonly types: ReadonlyMap<string, string>;
 }
+
+/** What a path is asked under: the variable of the environment that says it, and its constant. */
+export interface OuterKey {
+  readonly variable: string;
+  readonly constant: string;
+}
+
+/** Names that the file of an API has already. */
+export const NAMES_IN_API: readonly string[] = [
+  'query',
+  'body',
+  'signal',
+  'request',
+  'requestsTo',
+  'signedIn',
+  'answer',
+];
 
 /** A credential, with the variable of the environment that says it; none for cookies, which browsers send by themselves. */
 export interface SentAlong {
@@ -104,11 +130,26 @@ export function apiCode(
     );
   }
   const prefix = `VITE_${screaming(kebabCase(file))}`;
+  const sent = sentAlong(description, (operation) => lists.has(operation), prefix);
+  const variables = new Set([`${prefix}_URL`, ...sent.map(({ variable }) => variable)]);
+  const constants = new Set([...NAMES_IN_API, ...functions.values()]);
+  const outer = new Map<string, OuterKey>();
+  for (const operation of description.operations)
+    for (const name of lists.has(operation.id) ? outerKeysOf(operation) : []) {
+      if (outer.has(name)) continue;
+      const wanted = `${prefix}_${screaming(kebabCase(name)) || 'KEY'}`;
+      const variable = uniqueName(wanted, (one) => variables.has(one), '_');
+      const constant = uniqueCodeName(camelCase(name), 'key', (one) => constants.has(one));
+      variables.add(variable);
+      constants.add(constant);
+      outer.set(name, { variable, constant });
+    }
   return {
     id,
     file,
     variable: `${prefix}_URL`,
-    sent: sentAlong(description, (operation) => lists.has(operation), prefix),
+    outer,
+    sent,
     description,
     functions,
     lists,

@@ -165,14 +165,25 @@ test.each<[string, Parameters<typeof putBinding>[1], RegExp]>([
   60_000,
 );
 
-test('a list cannot follow variables where variables follow its records', () => {
+test('a list follows variables that are worked out from its records, and no file has to be there before itself', () => {
   const project = shed(
-    putBinding(list, { rows: 'filter(tools, (tool) => tool.status === status)' }),
+    putBinding(list, { rows: 'filter(tools, (tool) => tool.status === status || many)' }),
     putVariable('many', { name: 'Many', initial: false, says: 'count(tools) > 2' }),
   );
-  const found = findingsOf(project).filter(({ code }) => code === 'expression');
-  expect(found.map((one) => one.message).join()).toMatch(/Many is worked out from tools/);
-});
+  expect(findingsOf(project).filter(({ code }) => code === 'expression')).toEqual([]);
+  const [inReact, inVue] = [emitReact(project, 'Shed'), emitVue(project, 'Shed')];
+  expect(typeErrors([inReact])).toEqual([]);
+  expect(vueProblems([inVue])).toEqual([]);
+  for (const emitted of [inReact, inVue]) {
+    const importsOf = (path: string): string[] =>
+      [...textIn(emitted, path).matchAll(/ from '(.*)';/g)].map(([, from]) => from);
+    expect(importsOf('src/data/tools.ts')).toEqual(
+      expect.arrayContaining(['../state/variables', './tools.records']),
+    );
+    expect(importsOf('src/state/variables.ts')).toContain('../data/tools.records');
+    expect(importsOf('src/data/tools.records.ts')).toEqual(['../records/records']);
+  }
+}, 60_000);
 
 /** Steps of the library: pressing on a row, and on the screen of one tool. */
 const set = (condition: string, value: string): Target => ({ kind: 'set', condition, value });

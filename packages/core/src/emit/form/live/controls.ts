@@ -23,17 +23,14 @@ export const listStepOf = ({ acts = [] }: MarkupElement): ListStep | undefined =
     .flatMap(({ ways }) => ways.flatMap(({ steps }) => steps))
     .find((step): step is ListStep => step.kind === 'list');
 
+/** Whether a step does something to the record of the row that its element stands in. */
+const isOnRow = (step: EmittedStep): boolean =>
+  ('row' in step && step.row !== undefined) ||
+  (step.kind === 'record' && step.deed.kind !== 'add' && step.deed.of.kind === 'row');
+
 /** Whether an element does something to the record of the row that it stands in. */
 const actsOnRow = ({ acts = [] }: MarkupElement): boolean =>
-  acts.some(({ ways }) =>
-    ways.some(({ steps }) =>
-      steps.some(
-        (step) =>
-          ('row' in step && step.row !== undefined) ||
-          (step.kind === 'record' && step.deed.kind !== 'add' && step.deed.of.kind === 'row'),
-      ),
-    ),
-  );
+  acts.some(({ ways }) => ways.some(({ steps }) => steps.some(isOnRow)));
 
 /** Whether something in markup does something to the record of its row. */
 export const holdsRowDeed = (node: MarkupElement): boolean =>
@@ -45,7 +42,11 @@ export function withoutRowDeeds(node: MarkupElement): MarkupElement {
   const made = mapChildren(node, (child) => (isElement(child) ? withoutRowDeeds(child) : child));
   if (!actsOnRow(made)) return made;
   const { acts = [], ...rest } = made;
-  const kept = acts.filter((act) => !actsOnRow({ ...made, acts: [act] }));
+  // What else is done by the same gesture stays, where it does not come after that.
+  const kept = acts.flatMap((act) => {
+    const ways = act.ways.filter(({ steps }) => !steps.some(isOnRow));
+    return ways.length ? [{ ...act, ways }] : [];
+  });
   return kept.length ? { ...rest, acts: kept } : rest;
 }
 

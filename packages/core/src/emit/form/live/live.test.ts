@@ -1,10 +1,10 @@
-import { all, applyChange, putCollection, putInteraction } from '../../../change/change.ts';
+import { all, applyChange, putCollection, putComponent, putInteraction } from '../../../change/change.ts';
 import { makeBindings } from '../../../data/make_bindings.ts';
 import { makeWork, sortingHeads } from '../../../data/make_work.ts';
 import { withRecord } from '../../../data/records.ts';
 import { proposeData } from '../../../data/propose.ts';
 import { pressablesOf } from '../../../links/pressable.ts';
-import type { Project } from '../../../model/project.ts';
+import { type Project, walkElements } from '../../../model/project.ts';
 import { projectOf } from '../../../testing/build.ts';
 import { desk, pageOf, tableOf } from '../../../testing/desk.ts';
 import { typeErrors } from '../../../testing/typecheck.ts';
@@ -103,18 +103,41 @@ test('records are written once, with the list that each screen shows of them', (
   expect(typeErrors([emitted])).toEqual([]);
 }, 60_000);
 
-test('lists are asked by the app’s own test, which is there only where there are some', () => {
-  expect(JSON.parse(textOf(react, 'src/lists.json'))).toEqual([
+test('lists are asked and controls are pressed by the app’s own test, which is there only where there are some', () => {
+  const { lists, forms, deeds } = JSON.parse(textOf(react, 'src/behaviour.json')) as Record<
+    string,
+    unknown[]
+  >;
+  const names = ['Marit Solberg', 'Teodor Banks', 'Wanda Pryce', 'Jonas Ekwall', 'Pia Lund'];
+  expect(lists).toEqual([
+    { at: '/members', asked: '/members', shows: ['Ines Okafor', ...names], hides: [] },
+    { at: '/members', asked: '/members?search=Ines%20Okafor', shows: ['Ines Okafor'], hides: names },
     {
       at: '/members',
-      asked: '/members?search=Ines%20Okafor',
-      shows: ['Ines Okafor'],
-      hides: ['Marit Solberg', 'Teodor Banks', 'Wanda Pryce', 'Jonas Ekwall', 'Pia Lund'],
+      asked: '/members?street=Alder%20Lane',
+      shows: ['Ines Okafor', 'Wanda Pryce'],
+      hides: ['Marit Solberg', 'Teodor Banks', 'Jonas Ekwall', 'Pia Lund'],
+    },
+    {
+      at: '/members',
+      asked: '/members?status=active',
+      shows: ['Ines Okafor', 'Marit Solberg', 'Wanda Pryce', 'Pia Lund'],
+      hides: ['Teodor Banks', 'Jonas Ekwall'],
     },
   ]);
-  expect(textOf(react, 'src/links.test.tsx')).toContain('$asked shows what one looks for');
-  expect(textOf(vue, 'src/links.test.ts')).toContain('$asked shows what one looks for');
-  expect(textOf(emitReact(desk(), 'Desk'), 'src/links.test.tsx')).not.toContain('lists');
+  expect(forms).toEqual([]);
+  expect(deeds).toContainEqual({
+    from: '/members',
+    role: 'button',
+    name: 'Loans',
+    does: [{ words: { sort: 'loans' } }],
+  });
+  expect(textOf(vue, 'src/behaviour.json')).toBe(textOf(react, 'src/behaviour.json'));
+  for (const test of [textOf(react, 'src/behaviour.test.tsx'), textOf(vue, 'src/behaviour.test.ts')]) {
+    expect(test).toContain("test.each(lists)('$asked shows what it is asked for'");
+    expect(test).not.toContain('forms');
+  }
+  expect(textOf(emitReact(desk(), 'Desk'), 'src/behaviour.json')).toBe('');
 });
 
 test('records that no screen shows are seen by lists that change', () => {
@@ -214,4 +237,36 @@ test('plain pages stay as they were drawn', () => {
 test('an app in which nothing is done to records comes without what is for that', () => {
   const paths = emitReact(desk(), 'Desk').files.map(({ path }) => path);
   expect(paths.filter((path) => path.startsWith('src/data/'))).toEqual([]);
+});
+
+test('a field in a bar of many screens searches no list of one of them', () => {
+  const bar = (read: Parameters<Parameters<typeof pageOf>[2]>[0]) =>
+    read('header', { y: '0' }, read('input', { type: 'search', placeholder: 'Search here' }));
+  const table = (read: Parameters<Parameters<typeof pageOf>[2]>[0]) =>
+    tableOf(
+      read,
+      ['Name', 'Status'],
+      ['Saw', 'Drill', 'Long ladder'].map((name) => [name, 'free']),
+    );
+  const pages = ['a', 'b', 'c'].map((key, i) =>
+    pageOf(key, key, (read) => [bar(read), ...(i ? [] : [table(read)])]),
+  );
+  const bare = projectOf(...pages);
+  const fields = pages.map(({ root }) => {
+    let found = '';
+    walkElements(root, ({ key, tag }) => void (tag === 'header' && (found = key)));
+    return found;
+  });
+  const found = proposeData(bare.design);
+  const searching = found.actions.filter(({ does }) => does === 'search');
+  expect(makeWork(bare, found, searching).made).toHaveLength(1);
+  const app = applyChange(
+    bare.app,
+    putComponent('bar', { name: 'Bar', kind: 'component', places: fields, props: {} } as never),
+  );
+  const { made, left } = makeWork({ ...bare, app }, found, searching);
+  expect(made).toEqual([]);
+  expect(left.map(({ why }) => why)).toContain(
+    'it stands on 3 screens, of which 1 shows records: what it looks through is not said',
+  );
 });

@@ -1,4 +1,5 @@
 import type { Declarations } from '../../../model/design.ts';
+import { drawnUpTo } from '../../../vocabulary/style_values.ts';
 import type { StyleRule } from '../markup.ts';
 
 type Look = Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>;
@@ -112,6 +113,8 @@ export function withoutIdle(look: Look, tag: string, canFocus = false): Look {
     Object.fromEntries(
       Object.entries(table).flatMap(([key, block]) => {
         if (areStates && isOwnFocus(key) && !canFocus && !FOCUSABLE.has(tag)) return [];
+        // In narrow windows all that is said is said otherwise than before.
+        if (drawnUpTo(key)) return [[key, block]];
         const kept = keep(block, areStates && key.startsWith('::'), areStates ? key : '');
         return Object.keys(kept).length ? [[key, kept]] : [];
       }),

@@ -61,7 +61,7 @@ const anyRule = fc.record({
   className: fc.constantFrom('card', 'row', 'title'),
   base: block,
   at: fc.dictionary(fc.constantFrom('600', '900'), block, { maxKeys: 1 }),
-  states: fc.dictionary(fc.constantFrom(':hover', '::before'), block, { maxKeys: 1 }),
+  states: fc.dictionary(fc.constantFrom(':hover', '::before', '::before@600'), block, { maxKeys: 2 }),
 });
 
 /** What an element of these classes gets in a window, by where it is said. */
@@ -74,7 +74,11 @@ function computed(rules: readonly StyleRule[], width: number): string {
         for (const [name, value] of Object.entries(one.at[at] ?? {})) said.set(name, value);
   for (const one of rules)
     for (const [state, css] of Object.entries(one.states))
-      for (const [name, value] of Object.entries(css)) said.set(state + name, value);
+      if (!state.includes('@'))
+        for (const [name, value] of Object.entries(css)) said.set(state + name, value);
+  for (const one of rules)
+    for (const [name, value] of Object.entries(one.states['::before@600'] ?? {}))
+      if (width <= 600) said.set(`::before${name}`, value);
   return JSON.stringify([...said].sort());
 }
 

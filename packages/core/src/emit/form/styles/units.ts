@@ -1,5 +1,6 @@
 import type { ClassStyle, Declarations } from '../../../model/design.ts';
 import { grouped } from '../../../json/grouped.ts';
+import { drawnUpTo } from '../../../vocabulary/style_values.ts';
 import type { StyleRule } from '../markup.ts';
 
 /**
@@ -84,23 +85,32 @@ export function partUnits({ base, at, from, states }: ClassStyle): Unit[] {
           else (rule[table][width] ??= {})[property] = value;
       },
     })),
-    ...Object.entries(states).flatMap(([state, block]) => stateUnits(state, block)),
+    ...stateUnits(states),
   ];
 }
 
-/** What is said of a state, by kin; what is drawn before or after an element is one thing. */
-function stateUnits(state: string, block: Declarations): Unit[] {
-  const entries = Object.entries(block);
-  const parts = state.includes('::')
-    ? [entries]
-    : [...grouped(entries, ([property]) => kinOf(property)).values()];
-  return parts.map((said): Unit => ({
-    sign: JSON.stringify([state, said.toSorted()]),
-    kin: state,
-    says: [],
-    lines: said.length + 1,
-    put: (rule) => void Object.assign((rule.states[state] ??= {}), Object.fromEntries(said)),
-  }));
+/** What is said of states, by kin; what is drawn before or after an element is one thing, in windows of all widths. */
+function stateUnits(states: ClassStyle['states']): Unit[] {
+  const byState = [...grouped(Object.entries(states), ([state]) => drawnUpTo(state)?.part ?? state)];
+  return byState.flatMap(([kin, all]) => {
+    const blocks = all.filter(([, block]) => Object.keys(block).length > 0);
+    if (!blocks.length) return [];
+    const said = blocks.flatMap(([state, block]) =>
+      Object.entries(block).map(([property, value]) => [state, property, value] as const),
+    );
+    const parts = kin.includes('::')
+      ? [said]
+      : [...grouped(said, ([, property]) => kinOf(property)).values()];
+    return parts.map((some): Unit => ({
+      sign: JSON.stringify([kin, some.toSorted()]),
+      kin,
+      says: [],
+      lines: some.length + blocks.length,
+      put: (rule) => {
+        for (const [state, property, value] of some) (rule.states[state] ??= {})[property] = value;
+      },
+    }));
+  });
 }
 
 /** Whether it is said of a state. */

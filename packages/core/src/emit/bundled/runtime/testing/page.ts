@@ -41,3 +41,43 @@ function textOf(node: Node): string {
   if (node.nodeType === Node.TEXT_NODE) return node.textContent ?? '';
   return [...node.childNodes].map(textOf).join('');
 }
+
+/** How often a text stands in something, however it is spaced. */
+export function timesIn(container: Element, text: string): number {
+  const plain = (some: string | null): string => (some ?? '').replace(/\s+/g, '');
+  return plain(container.textContent).split(plain(text)).length - 1;
+}
+
+/** The form that has fields of these names; of several the one of this number, from 0. */
+export function formWith(container: Element, names: readonly string[], at = 0): HTMLFormElement {
+  const forms = [...container.querySelectorAll('form')];
+  return forms.filter((form) => names.every((name) => form.elements.namedItem(name)))[at];
+}
+
+type Field = HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement;
+
+const fieldsCalled = (form: HTMLFormElement, name: string): Field[] =>
+  [...form.elements].filter((one): one is Field => one.getAttribute('name') === name);
+
+/** Fills a field in as a person does; boxes are ticked by `yes`, and of several round buttons one is pressed. */
+export function fillIn(form: HTMLFormElement, name: string, value: string): void {
+  for (const field of fieldsCalled(form, name)) {
+    if (field.type === 'hidden') continue;
+    if (field.type === 'checkbox' || field.type === 'radio') {
+      const { checked } = field as HTMLInputElement;
+      const isWanted = field.type === 'radio' ? field.value === value : value === 'yes';
+      if (isWanted !== checked && (isWanted || field.type === 'checkbox')) field.click();
+      continue;
+    }
+    // Frameworks take note of what is set in other ways.
+    Object.getOwnPropertyDescriptor(Object.getPrototypeOf(field) as object, 'value')!.set!.call(
+      field,
+      value,
+    );
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+    field.dispatchEvent(new Event('change', { bubbles: true }));
+  }
+}
+
+/** Leaves a field with nothing in it. */
+export const clear = (form: HTMLFormElement, name: string): void => fillIn(form, name, '');

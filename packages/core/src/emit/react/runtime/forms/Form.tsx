@@ -89,7 +89,7 @@ export function Form({ onSend, asks, children, ...rest }: FormProps) {
       onSubmit={(event) => void handleSubmit(event)}
     >
       <Messages value={useMemo(() => ({ form, problems }), [form, problems])}>{children}</Messages>
-      {asks && <Leaving isUnsent={() => isUnsent.current} />}
+      {asks && <Leaving isUnsent={isUnsent} />}
       {problems[WHOLE] && (
         <span role="alert" data-field-message="">
           {problems[WHOLE]}

@@ -1,0 +1,43 @@
+import type { Effect } from './effects';
+
+type Given = Record<string, boolean>;
+
+/** What is pressed so that something opens over a screen. */
+export interface Opening {
+  role: string;
+  name: string;
+  at?: number;
+  overlay: string;
+}
+
+/** A list as `behaviour.json` asks it: its address, that with what is asked for, and what is seen then, or less often. */
+export interface ListedList {
+  at: string;
+  asked: string;
+  shows: string[];
+  hides: string[];
+  given?: Given;
+}
+
+/** A form with these fields: what it needs, and what comes about where it is filled in so. */
+export interface ListedForm {
+  from: string;
+  fields: string[];
+  at?: number;
+  needs: string[];
+  filled?: Record<string, string>;
+  does?: Effect[];
+  given?: Given;
+  opens?: Opening;
+}
+
+/** What is pressed, and what comes about then. */
+export interface ListedDeed {
+  from: string;
+  role: string;
+  name: string;
+  at?: number;
+  does: Effect[];
+  given?: Given;
+  opens?: Opening;
+}

@@ -1,0 +1,50 @@
+/** What is so once something was done; of records those that have come or gone, or what one of them says. */
+export type Effect =
+  | { variable: string; is: unknown }
+  | { records: string; more: number }
+  | { records: string; id?: string; says: Record<string, string> }
+  | { words: Record<string, string | null> }
+  | { told: string }
+  | { to: string };
+
+interface Row {
+  readonly id: string;
+}
+
+/** All that can be seen of an app at one moment. */
+export interface Moment {
+  /** With what is said by it. */
+  address: string;
+  variables: Readonly<Record<string, unknown>>;
+  records: Readonly<Record<string, readonly Row[]>>;
+  /** What is said over the screen. */
+  told: string;
+}
+
+/** How what was expected is in the app: the same where it came about. */
+export function effectSeen(expected: Effect, now: Moment, before: Moment): Effect {
+  if ('variable' in expected) return { ...expected, is: now.variables[expected.variable] };
+  if ('told' in expected) return { told: now.told };
+  if ('to' in expected) return { to: now.address };
+  if ('words' in expected) {
+    const said = new URL(now.address, 'http://app').searchParams;
+    return {
+      words: Object.fromEntries(Object.keys(expected.words).map((word) => [word, said.get(word)])),
+    };
+  }
+  const { records } = expected;
+  const [rows, rowsBefore] = [now.records[records], before.records[records]];
+  if ('more' in expected) return { records, more: rows.length - rowsBefore.length };
+  const { id, says } = expected;
+  const row =
+    id === undefined
+      ? (rows.find((one) => !rowsBefore.some((other) => other.id === one.id)) ?? rows[0])
+      : rows.find((one) => one.id === id);
+  const said = new Map<string, unknown>(Object.entries(row ?? {}));
+  return {
+    ...expected,
+    says: Object.fromEntries(
+      Object.keys(says).map((field) => [field, String(said.get(field) ?? '')]),
+    ),
+  };
+}

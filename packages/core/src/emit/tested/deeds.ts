@@ -1,0 +1,39 @@
+import type { MarkupElement } from '../form/markup.ts';
+import { type DoneHere, type Effect, effectsOf, type Known, rowAround } from './effects.ts';
+import { type Press, type Pressed, pressesIn, waysOf } from './presses.ts';
+
+/** A press that does something besides leading somewhere, and what is so then. */
+export interface TestedDeed extends Pressed {
+  readonly from: string;
+  readonly does: readonly Effect[];
+  readonly given?: Readonly<Record<string, boolean>>;
+  /** What is pressed first, where it stands in what opens over its screen. */
+  readonly opens?: Pressed & { readonly overlay: string };
+}
+
+/** What the test presses on a screen to see what that does. Of the rows of a list the first stands for all. */
+export function testedDeedsIn(
+  root: MarkupElement,
+  known: Known,
+  here: Pick<DoneHere, 'addressOf' | 'shown'>,
+): Omit<TestedDeed, 'from'>[] {
+  return pressesIn(root, known.unsure).flatMap((press): Omit<TestedDeed, 'from'>[] => {
+    const { node, within, pressed } = press;
+    const act = node.acts?.find(({ on }) => on === 'press');
+    if (!act || node.link || !canBePressed(press)) return [];
+    const row = rowAround([...within, node], known.collections);
+    if (row && (!row.isFirst || row.view.options.of)) return [];
+    return waysOf(act).flatMap(({ given, steps }): Omit<TestedDeed, 'from'>[] => {
+      const does = effectsOf(steps, known, { ...here, row, given, filled: {} }) ?? [];
+      // Where links lead is looked at by a test of its own.
+      if (does.every((effect) => 'to' in effect)) return [];
+      return [{ ...pressed, does, ...(Object.keys(given).length ? { given } : {}) }];
+    });
+  });
+}
+
+/** Whether something is there and can be pressed from the first, and is called as it was drawn. */
+const canBePressed = ({ node, within }: Press): boolean =>
+  node.attributes.disabled === undefined &&
+  !Object.keys(node.slots ?? {}).some((slot) => slot === '@disabled') &&
+  ![node, ...within].some(({ when, states }) => when !== undefined || states !== undefined);

@@ -1,0 +1,125 @@
+import { type Expression, variablesOf } from '../../expression/expression.ts';
+import { valueOf } from '../../expression/value_of.ts';
+import {
+  type EmittedAct,
+  type EmittedStep,
+  isCounted,
+  isElement,
+  isText,
+  type MarkupElement,
+  type MarkupNode,
+} from '../form/markup.ts';
+
+/** What is pressed in a test, as a person looks for it. */
+export interface Pressed {
+  readonly role: string;
+  /** Its accessible name, or how that begins. */
+  readonly name: string;
+  /** Which of several of that role and name, from 0; not there for the first. */
+  readonly at?: number;
+}
+
+/** An element of a screen that can be pressed. */
+export interface Press {
+  readonly node: MarkupElement;
+  readonly pressed: Pressed;
+  /** What it stands in, from the outermost on. */
+  readonly within: readonly MarkupElement[];
+}
+
+/**
+ * All that can be pressed on a screen, in order.
+ * @param unsure keys of elements that may say something else by then than they were drawn to say: names end before them
+ */
+export function pressesIn(root: MarkupElement, unsure: ReadonlySet<string> = NONE): Press[] {
+  const presses: Press[] = [];
+  /** Roles and whole names, without spaces, of what came before. */
+  const seen: { readonly role: string; readonly whole: string }[] = [];
+  const visit = (node: MarkupElement, within: readonly MarkupElement[]): void => {
+    if (isCounted(node)) {
+      const role = roleOf(node);
+      const whole = fullName(node, unsure);
+      const name = whole.slice(0, LONGEST_NAME).trim();
+      const before = seen.filter((other) => isTaken(other, role, plain(name))).length;
+      seen.push({ role, whole: plain(whole) });
+      presses.push({ node, within, pressed: { role, name, ...(before ? { at: before } : {}) } });
+    }
+    const inside = [...within, node];
+    for (const child of node.children) if (isElement(child)) visit(child, inside);
+  };
+  visit(root, []);
+  return presses;
+}
+
+/** A name is told by so many letters. */
+const LONGEST_NAME = 60;
+
+const roleOf = ({ tag, form, attributes }: MarkupElement): string =>
+  form === 'other' ? 'link' : String(attributes.role ?? (tag === 'button' ? 'button' : 'link'));
+
+/** What an element is called: as it says itself, else its text and what its pictures say. */
+function fullName({ attributes, children }: MarkupElement, unsure: ReadonlySet<string>): string {
+  if (typeof attributes['aria-label'] === 'string') return attributes['aria-label'];
+  const texts: string[] = [];
+  /** @returns whether what comes after it is sure */
+  const visit = (node: MarkupNode): boolean => {
+    if (isText(node)) texts.push(node.text);
+    else if (isElement(node)) {
+      if (node.key !== null && unsure.has(node.key)) return false;
+      if (node.tag === 'img') texts.push(String(node.attributes.alt ?? ''));
+      else return node.children.every(visit);
+    }
+    return true;
+  };
+  children.every(visit);
+  return texts.join(' ').replace(/\s+/g, ' ').trim();
+}
+
+const NONE: ReadonlySet<string> = new Set();
+
+const plain = (text: string): string => text.replace(/\s+/g, '');
+
+/** Whether the test takes something of this role and whole name for what it looks for. */
+const isTaken = (
+  other: { readonly role: string; readonly whole: string },
+  role: string,
+  name: string,
+): boolean => other.role === role && (name ? other.whole.startsWith(name) : other.whole === '');
+
+/** A way of an act, and what variables have to be so that it is the one that is done. */
+export interface GivenWay {
+  readonly given: Readonly<Record<string, boolean>>;
+  readonly steps: readonly EmittedStep[];
+}
+
+/** More variables than this in one act are not gone through. */
+const MOST_CONDITIONS = 8;
+
+/** The ways of an act that come about by what variables are. */
+export function waysOf({ ways }: EmittedAct): GivenWay[] {
+  const found: GivenWay[] = [];
+  const before: Expression[] = [];
+  for (const { when, steps } of ways) {
+    const given = settingWhere(before, when);
+    if (given) found.push({ given, steps });
+    if (!when) break;
+    before.push(when);
+  }
+  return found;
+}
+
+/** What variables are where none of these hold and then one does; null where that cannot be. */
+function settingWhere(
+  none: readonly Expression[],
+  one: Expression | undefined,
+): Readonly<Record<string, boolean>> | null {
+  const all = one ? [...none, one] : none;
+  const names = [...new Set(all.flatMap((expression) => [...variablesOf(expression)]))];
+  if (names.length > MOST_CONDITIONS) return null;
+  for (let bits = 0; bits < 2 ** names.length; bits++) {
+    const variables = Object.fromEntries(names.map((name, i) => [name, (bits & (1 << i)) > 0]));
+    const holds = (expression: Expression): boolean => !!valueOf(expression, { variables });
+    if (!none.some(holds) && (!one || holds(one))) return variables;
+  }
+  return null;
+}
