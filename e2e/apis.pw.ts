@@ -99,7 +99,7 @@ test('who signs in asks the API first, and who is refused stays', async ({ page 
 test('an example of an answer is enough; what is wrong with it is told', async ({ page }) => {
   const id = await copyOfDemo(page, 'Example');
   await page.goto(`/p/${id}/data?at=tools`);
-  await page.getByRole('button', { name: /^Take \d+ that are sure/ }).click();
+  await page.getByRole('button', { name: /^Take \d+ that (is|are) sure/ }).click();
   await page.goto(`/p/${id}/data?at=apis`);
   await page.getByRole('button', { name: 'Describe an API …' }).click();
   const text = page.getByRole('textbox', { name: 'Document or example' });

@@ -49,14 +49,27 @@ function built(files: Files): Files {
     });
   npm('install', '--no-audit', '--no-fund', '--prefer-offline');
   expect(npm('run', 'build')).toContain('built in');
-  const listed = (name: string): number => {
+  const json = <T>(name: string): T | null => {
     const file = path.join(folder, 'src', name);
-    return existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as unknown[]).length : 0;
+    return existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as T) : null;
   };
-  const links = listed('links.json');
+  const links = json<unknown[]>('links.json')!.length;
   expect(links).toBeGreaterThan(40);
-  // Each link and each list is tried, and whether every path has a screen.
-  const tests = links + listed('lists.json') + 1;
+  const {
+    lists = [],
+    forms = [],
+    deeds = [],
+  } = json<{ lists: unknown[]; forms: { needs: unknown[]; filled?: object }[]; deeds: unknown[] }>(
+    'behaviour.json',
+  ) ?? {};
+  // Each link is tried, and whether every path has a screen; each list, each form, and what else is pressed.
+  const tests =
+    links +
+    1 +
+    lists.length +
+    forms.filter(({ needs }) => needs.length).length +
+    forms.filter(({ filled }) => filled).length +
+    deeds.length;
   expect(npm('test')).toMatch(new RegExp(`Tests\\s+${tests} passed`));
   npm('exec', '--', 'prettier', '--check', '.');
   const dist = path.join(folder, 'dist');

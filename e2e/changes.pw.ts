@@ -15,6 +15,7 @@ test('what became of the code since it was handed over is told by file, by scree
   await page.goto(`/p/${id}/screens`);
   await page.getByRole('option', { name: /^My loans/ }).click();
   const name = page.getByRole('textbox', { name: 'Name' }).first();
+  await expect(name).toHaveValue('My loans');
   await name.fill('Borrowed');
   await name.press('Enter');
   await saved(page);

@@ -46,6 +46,7 @@ test('what others do shows at once; what is half typed stays, and the other valu
 test('undo takes back what was done here, and names what was done elsewhere first', async ({ page }) => {
   const id = await copyOfDemo(page, 'Own steps');
   const field = await nameField(page, id, 'Welcome');
+  await expect(field).toHaveValue('Welcome');
   await field.fill('Hello');
   await field.press('Enter');
   await expect(page.getByRole('option', { name: /^Hello/ })).toBeVisible();
@@ -83,6 +84,7 @@ test('steps wait while the server is busy or away; a window that ends leaves the
       : route.continue(),
   );
   const field = await nameField(page, id, 'Welcome');
+  await expect(field).toHaveValue('Welcome');
   await field.fill('Hello');
   await field.press('Enter');
   await expect(page.getByText(/Not saved yet, but kept here/)).toBeVisible();
@@ -126,6 +128,7 @@ test('many windows of one browser are open at once, and all follow', async ({ pa
   const last = windows.at(-1)!;
   await last.getByRole('option', { name: /^Welcome/ }).click();
   const field = last.getByRole('textbox', { name: 'Name', exact: true });
+  await expect(field).toHaveValue('Welcome');
   await field.fill('Hello');
   await field.press('Enter');
   await saved(last);

@@ -9,7 +9,7 @@ test('the team’s own components are read, matched with drawn ones, and importe
 }) => {
   const id = await copyOfDemo(page, 'Own components');
   await page.goto(`/p/${id}/screens/repeats`);
-  await page.getByRole('button', { name: /^Take \d+ that are sure/ }).click();
+  await page.getByRole('button', { name: /^Take \d+ that (is|are) sure/ }).click();
   const own = page.getByRole('region', { name: 'Your own components' });
   await own.getByLabel('Folder of your components').setInputFiles(fixture('papers'));
   await expect(own.getByRole('alert')).toContainText('no TypeScript source');

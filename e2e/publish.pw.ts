@@ -43,6 +43,8 @@ test('an app is published, a visitor on a phone leaves a note, and it is answere
   await expect(note.getByRole('link')).toHaveText('“Sign in” on Welcome');
   await note.getByLabel('Answer').fill('Larger in the next version');
   await note.getByRole('button', { name: 'Answer' }).click();
+  // There is nothing more to answer with once that is kept.
+  await expect(note.getByRole('button', { name: 'Answer' })).toBeDisabled();
   await visitor.reload();
   await visitor.getByRole('button', { name: 'A note about “Sign in”' }).tap();
   await expect(visitor.getByText('Answer: Larger in the next version')).toBeVisible();

@@ -44,7 +44,7 @@ const Column = styled(SeenColumn)`
     margin: 0 18px 10px;
   }
   td:first-child {
-    width: 30%;
+    width: 36%;
   }
   td:nth-child(2) {
     width: 96px;

@@ -21,7 +21,6 @@ import {
   takenCollection,
 } from '@tovel/core';
 import { useMemo, useState } from 'react';
-import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { StationBar, StationBody, StationView } from '../screens/StationView';
@@ -37,6 +36,8 @@ import { FormsShown } from './FormsShown';
 import { TableSheet } from './TableSheet';
 import { VariablesShown } from './VariablesShown';
 import { useData, useOpenCollections } from './use_data';
+import { useQueryParam } from '../ui/use_query_param';
+import { takeSure } from '../ui/take_sure';
 
 const Bar = styled(StationBar)`
   h2 {
@@ -62,7 +63,7 @@ export function DataView() {
   const { app, design, drawn, session, past } = project;
   const found = useData();
   const open = useOpenCollections(found);
-  const [params, setParams] = useSearchParams();
+  const [wanted, setWanted] = useQueryParam('at', '');
   const [at, setAt] = useState<At>({ row: 0, column: 0 });
   const [isPasting, setPasting] = useState(false);
   const shown = useMemo(
@@ -85,7 +86,7 @@ export function DataView() {
     ],
     [found, shown, design, app],
   );
-  const isAtControls = params.get('at') === 'controls';
+  const isAtControls = wanted === 'controls';
   const work = useMemo(
     () =>
       isAtControls && found
@@ -146,12 +147,11 @@ export function DataView() {
     ...(actions.length ? [seen('controls', 'Controls', actions.length)] : []),
     ...(shown.length ? [apisItem(Object.keys(app.apis).length, comingFrom.length + calls.length)] : []),
   ];
-  const wanted = params.get('at');
-  const chosenId = items.some(({ id }) => id === wanted) ? wanted! : items[0]?.id;
+  const chosenId = items.some(({ id }) => id === wanted) ? wanted : items[0]?.id;
   const chosen = shown.find(({ id }) => id === chosenId);
   const choose = (id: string): void => {
     setAt({ row: 0, column: 0 });
-    setParams({ at: id }, { replace: true });
+    setWanted(id);
   };
   const canChange = past === null;
   const take = (taken: readonly CollectionProposal[]): void => {
@@ -179,9 +179,9 @@ export function DataView() {
             ? 'Looking for records …'
             : `${Object.keys(app.collections).length} taken, ${open.length} proposed`}
         </span>
-        {canChange && (
+        {canChange && found !== null && (
           <Button $kind="primary" isDisabled={!sure.length} onPress={() => take(sure)}>
-            {sure.length ? `Take ${sure.length} that are sure` : 'None that are sure'}
+            {takeSure(sure.length)}
           </Button>
         )}
       </Bar>

@@ -8,7 +8,6 @@ import {
   uniqueName,
 } from '@tovel/core';
 import { type KeyboardEvent, useMemo } from 'react';
-import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { ScreensNav } from '../screens/ScreensNav';
@@ -22,6 +21,8 @@ import { RepeatDetail } from './RepeatDetail';
 import { useRepeats } from './use_repeats';
 import { useTheirs } from './use_theirs';
 import { focusedOption } from '../ui/focused_option';
+import { useQueryParam } from '../ui/use_query_param';
+import { takeSure } from '../ui/take_sure';
 
 /** What repeats, and below it the team's own components. */
 const Column = styled.div`
@@ -50,7 +51,7 @@ export function RepeatsView() {
   const { app, session, plan } = project;
   const found = useRepeats();
   const theirs = useTheirs();
-  const [params, setParams] = useSearchParams();
+  const [asked, select] = useQueryParam('repeat', '');
   const taken = useMemo(
     () =>
       Object.entries(app.components)
@@ -61,8 +62,7 @@ export function RepeatsView() {
   const proposed = useMemo(() => openProposals(found ?? [], app.components, app.refused), [found, app]);
   const extraction = extractionOf(plan);
   const rows = [...taken, ...proposed];
-  const chosen = rows.find((row) => row.id === params.get('repeat')) ?? rows[0];
-  const select = (id: string): void => setParams({ repeat: id }, { replace: true });
+  const chosen = rows.find((row) => row.id === asked) ?? rows[0];
   const take = (repeats: readonly Repeat[], words: string): void => {
     const names = new Set(Object.values(app.components).map((component) => component.name));
     const changes = repeats.map(({ component }) => {
@@ -136,7 +136,7 @@ export function RepeatsView() {
           isDisabled={!sure.length}
           onPress={() => take(sure, `Take ${sure.length} that repeat`)}
         >
-          {sure.length ? `Take ${sure.length} that are sure` : 'None that are sure'}
+          {takeSure(sure.length)}
         </Button>
       </ScreensNav>
       {chosen ? (
@@ -158,7 +158,7 @@ export function RepeatsView() {
             problem={chosen.proposal ? null : (extraction.failed.get(chosen.id) ?? null)}
             onTake={() => take([chosen], `Take ${chosen.component.name}`)}
             onRefuse={() => refuse(chosen)}
-            onGone={(id) => setParams(id ? { repeat: id } : {}, { replace: true })}
+            onGone={(id) => select(id ?? '')}
           />
         </StationBody>
       ) : (

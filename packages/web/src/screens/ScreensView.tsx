@@ -20,7 +20,7 @@ import {
   takeRoles,
 } from '@tovel/core';
 import { type KeyboardEvent, useMemo, useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { pictureSize } from '../picture/picture_size';
 import { LazyPicture } from '../picture/ScreenPicture';
@@ -30,6 +30,7 @@ import { Button, Choice, Field } from '../ui/controls';
 import { Empty } from '../ui/Empty';
 import { SavedField } from '../ui/SavedField';
 import { ScreensNav } from './ScreensNav';
+import { useQueryParam } from '../ui/use_query_param';
 
 const View = styled.div`
   height: 100%;
@@ -144,11 +145,11 @@ const SCALES = { min: 0.08, max: 0.5, first: 0.2 };
 export function ScreensView() {
   const { app, design, graph, base, session } = useProject();
   const navigate = useNavigate();
-  const [params, setParams] = useSearchParams();
+  const [chosen, select] = useQueryParam('screen', '');
   const [scale, setScale] = useState(SCALES.first);
   const screens = screensByKey(design);
   const order = orderedScreens(app).filter((key) => screens.has(key));
-  const selected = order.find((key) => key === params.get('screen')) ?? order[0];
+  const selected = order.find((key) => key === chosen) ?? order[0];
   if (!selected) {
     return (
       <Empty
@@ -161,7 +162,6 @@ export function ScreensView() {
       </Empty>
     );
   }
-  const select = (key: string): void => setParams({ screen: key }, { replace: true });
   const toggleUse = (key: string): void => {
     const entry = app.screens[key];
     // What has not been drawn can only be dropped.

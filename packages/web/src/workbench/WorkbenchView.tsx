@@ -39,6 +39,7 @@ import { ELEMENT_TABS, ElementPanels, type ElementTab } from './ElementPanels';
 import { nextOf, roleOfKey } from './role_keys';
 import { Ruler, WIDTHS } from './Ruler';
 import { WideStage } from './WideStage';
+import { takeSure } from '../ui/take_sure';
 
 const Left = styled.section`
   min-height: 0;
@@ -248,7 +249,7 @@ function Workbench({ screenKey }: { screenKey: string }) {
             toList();
           }}
         >
-          {sure ? `Take ${sure} that are sure` : 'None that are sure'}
+          {takeSure(sure)}
         </Button>
       </ScreensNav>
       <StationBody $columns="minmax(210px, 270px) minmax(0, 1fr) 336px">
