@@ -54,10 +54,16 @@ class Running {
     });
   }
 
+  /** Asks the server; who gets no answer is told what the server said, and whether it has ended. */
   async ask<T>(method: string, url: string, body?: object): Promise<T> {
     const response = await fetch(this.base + url, {
       method,
       ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}),
+    }).catch((error: Error) => {
+      const { exitCode, signalCode } = this.#process;
+      throw new Error(`${String(error.cause ?? error)}; ended: ${exitCode ?? signalCode}; ${this.output}`, {
+        cause: error,
+      });
     });
     if (!response.ok) throw new Error(`${response.status} ${await response.text()}`);
     return (await response.json()) as T;

@@ -63,7 +63,7 @@ async function start(config: Config): Promise<() => Promise<void>> {
   });
   const db = openPool(config.database ?? database!.address);
   await migrate(db);
-  const services = createServices(db, log, path.join(config.data, 'repositories'));
+  const services = createServices(db, log, config.data);
   if (config.demo && !(await services.projects.list()).length) {
     say('Taking in the demo project …');
     // Its second round can be had from where its team shares it.

@@ -38,13 +38,15 @@ export interface Services {
   readonly publications: PublicationStore;
   readonly publisher: Publisher;
   readonly threads: Threads;
+  /** A folder for files that are wanted for a moment only; it need not be there yet. */
+  readonly scratch: string;
 }
 
-/** @param folder where working copies may lie */
+/** @param folder where working copies and files for a moment may lie */
 export function createServices(
   db: Database,
   log: Pick<FastifyBaseLogger, 'error'>,
-  folder = path.join(tmpdir(), 'tovel-repositories'),
+  folder = path.join(tmpdir(), 'tovel-data'),
 ): Services {
   const assets = new AssetStore(db);
   const threads = new Threads();
@@ -71,7 +73,10 @@ export function createServices(
     tickets: new TicketStore(db),
     rounds: new RoundStore(db),
     deliveries,
-    repositories: new Repositories({ db, projects, history, assets, threads, deliveries }, folder),
+    repositories: new Repositories(
+      { db, projects, history, assets, threads, deliveries },
+      path.join(folder, 'repositories'),
+    ),
     versions: new VersionStore(db),
     comparisons,
     comparing: new Comparing({ projects, history, assets, workshop, threads, comparisons }),
@@ -84,5 +89,6 @@ export function createServices(
       tell: (project, event) => feed.tell(project, event),
     }),
     threads,
+    scratch: path.join(folder, 'scratch'),
   };
 }

@@ -1,5 +1,5 @@
 import { existsSync, readdirSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import path from 'node:path';
 import type { LibraryRead } from '@tovel/core';
 import { startTestApp, type TestApp } from '../testing/app.ts';
 
@@ -36,7 +36,7 @@ test('sources are read and drawn; what is not installed fails alone', async () =
   );
   expect(joined.looks).toBeUndefined();
   expect(problems.join(' ')).toContain('“not-there” is not installed there');
-  expect(readdirSync(tmpdir()).filter((name) => name.startsWith('tovel-library-'))).toEqual([]);
+  expect(readdirSync(path.join(testApp.folder, 'scratch'))).toEqual([]);
 });
 
 test('sources that cannot run are read all the same, and that is said', async () => {

@@ -1,5 +1,4 @@
 import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { readLibrary, type ReadLibrary, type SourceFile } from '@tovel/core';
 import { drawLibrary, type DrawnLibrary, type Renderer } from '@tovel/renderer';
@@ -9,11 +8,11 @@ import { route } from '../http/route.ts';
 import type { Services } from '../services.ts';
 
 /** Components that a team has already: read from their sources, and drawn where these can be built. */
-export function libraryRoutes(app: FastifyInstance, { comparing }: Services): void {
+export function libraryRoutes(app: FastifyInstance, { comparing, scratch }: Services): void {
   route(app, 'readLibrary', async ({ body: { name, files } }) => {
     const read = readLibrary(files, name);
     if (!read.library.components.length) throw new HttpError('library-failed', read.problems.join(' '));
-    const drawn = await drawnFrom(files, read, comparing.renderer);
+    const drawn = await drawnFrom(files, read, comparing.renderer, scratch);
     return { library: drawn.library, problems: [...read.problems, ...drawn.problems] };
   });
 }
@@ -23,8 +22,10 @@ async function drawnFrom(
   files: readonly SourceFile[],
   { library, sources }: ReadLibrary,
   renderer: Renderer,
+  scratch: string,
 ): Promise<DrawnLibrary> {
-  const folder = await mkdtemp(path.join(tmpdir(), 'tovel-library-'));
+  await mkdir(scratch, { recursive: true });
+  const folder = await mkdtemp(path.join(scratch, 'library-'));
   try {
     for (const file of files) {
       const full = path.join(folder, file.path);

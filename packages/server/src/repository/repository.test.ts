@@ -23,11 +23,13 @@ const folder = mkdtempSync(path.join(os.tmpdir(), 'tovel-repository-'));
 const at = (...names: string[]): string => path.join(folder, ...names);
 let app: TestApp['app'];
 let stop: TestApp['stop'];
+/** Where the server's own files lie. */
+let work: string;
 let host: http.Server;
 let remote: string;
 
 beforeAll(async () => {
-  ({ app, stop } = await startTestApp(PORT));
+  ({ app, stop, folder: work } = await startTestApp(PORT));
   host = createRepositoryHost(at('host'));
   await new Promise<void>((resolve) => host.listen(0, '127.0.0.1', resolve));
   remote = `http://127.0.0.1:${(host.address() as AddressInfo).port}`;
@@ -262,13 +264,9 @@ test('a token is in no answer, no table and no file', async () => {
   const failed = await look(url);
   const known = await ask('GET', `${url}/repository`);
   expect(JSON.stringify([failed.body, known.body])).not.toContain(token);
-  const trees = readdirSync(os.tmpdir(), { withFileTypes: true })
-    .filter((entry) => entry.name.startsWith('tovel-work-'))
-    .flatMap((entry) =>
-      readdirSync(path.join(os.tmpdir(), entry.name), { recursive: true, withFileTypes: true })
-        .filter((inner) => inner.isFile())
-        .map((inner) => path.join(inner.parentPath, inner.name)),
-    );
+  const trees = readdirSync(work, { recursive: true, withFileTypes: true })
+    .filter((inner) => inner.isFile())
+    .map((inner) => path.join(inner.parentPath, inner.name));
   expect(trees.some((file) => file.endsWith('ask.sh'))).toBe(true);
   for (const file of trees) expect(readFileSync(file, 'latin1')).not.toContain(token);
   await ask('DELETE', `${url}/repository`);

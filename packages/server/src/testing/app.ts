@@ -10,6 +10,8 @@ export interface TestApp {
   readonly database: TestDatabase;
   readonly services: Services;
   readonly app: FastifyInstance;
+  /** Where its files lie; of this test alone. */
+  readonly folder: string;
   stop(): Promise<void>;
 }
 
@@ -23,6 +25,7 @@ export async function startTestApp(port: number): Promise<TestApp> {
     database,
     services,
     app,
+    folder,
     async stop() {
       await app.close();
       await services.publisher.close();
