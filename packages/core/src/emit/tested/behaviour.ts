@@ -9,6 +9,7 @@ import type { MarkupElement } from '../form/markup.ts';
 import type { EmissionPlan } from '../form/plan.ts';
 import { shownScreenOf } from '../form/shown_screen.ts';
 import type { NamedVariable } from '../named_variables.ts';
+import { testedChangesIn } from './changes.ts';
 import { testedDeedsIn } from './deeds.ts';
 import type { Known } from './effects.ts';
 import { type FieldRule, isMatch, testedFormsIn } from './forms.ts';
@@ -24,7 +25,7 @@ type Givable = (
 ) => Readonly<Record<string, boolean>> | null;
 
 /**
- * What the app's own tests try of its lists, its forms and what is done by pressing.
+ * What the app's own tests try of its lists, its forms and what is done by pressing, entering and choosing.
  * @param links all links
  * @param unsure keys of elements whose texts nobody knows before
  * @param layouts the addresses of the screens of each layout
@@ -54,11 +55,7 @@ export function testedBehaviour(
   const ruleOf = rulesOf(plan, known);
   const addressOf = (key: string): string => testedAddress(screens[key].route, screens[key].params);
   /** What is tried on a screen, or in what is opened on it. */
-  const triedOn = (
-    shown: string,
-    screen: string,
-    opens?: Opening,
-  ): Pick<TestedBehaviour, 'forms' | 'deeds'> => {
+  const triedOn = (shown: string, screen: string, opens?: Opening): Omit<TestedBehaviour, 'lists'> => {
     const { route, params = {} } = screens[screen];
     const from = addressOf(screen);
     const { root } = shownScreenOf(plan, shown);
@@ -85,6 +82,7 @@ export function testedBehaviour(
     return {
       forms: tried(testedFormsIn(root, known, here, ruleOf)),
       deeds: tried(testedDeedsIn(root, known, here)),
+      changes: tried(testedChangesIn(root, known, here)),
     };
   };
   const all = [
@@ -109,6 +107,10 @@ export function testedBehaviour(
     ),
     deeds: triedOnce(
       all.flatMap(({ deeds }) => deeds),
+      layouts,
+    ),
+    changes: triedOnce(
+      all.flatMap(({ changes }) => changes),
       layouts,
     ),
   };

@@ -20,7 +20,7 @@ export function testedDeedsIn(
   return pressesIn(root, known.unsure).flatMap((press): Omit<TestedDeed, 'from'>[] => {
     const { node, within, pressed } = press;
     const act = node.acts?.find(({ on }) => on === 'press');
-    if (!act || node.link || !canBePressed(press)) return [];
+    if (!act || node.link || !canBeReached(press)) return [];
     const row = rowAround([...within, node], known.collections);
     if (row && (!row.isFirst || row.view.options.of)) return [];
     return waysOf(act).flatMap(({ given, steps }): Omit<TestedDeed, 'from'>[] => {
@@ -32,8 +32,8 @@ export function testedDeedsIn(
   });
 }
 
-/** Whether something is there and can be pressed from the first, and is called as it was drawn. */
-const canBePressed = ({ node, within }: Press): boolean =>
+/** Whether something is there and can be used from the first, and is called as it was drawn. */
+export const canBeReached = ({ node, within }: Omit<Press, 'pressed'>): boolean =>
   node.attributes.disabled === undefined &&
   !Object.keys(node.slots ?? {}).some((slot) => slot === '@disabled') &&
   ![node, ...within].some(({ when, states }) => when !== undefined || states !== undefined);

@@ -1,4 +1,5 @@
 import { eachPart, type Expression, type Value } from '../../expression/expression.ts';
+import { ENTERED } from '../../expression/language.ts';
 import { valueOf } from '../../expression/value_of.ts';
 import { recordVariable } from '../../model/names.ts';
 import type { LiveView } from '../form/live/live.ts';
@@ -47,6 +48,8 @@ export interface DoneHere {
   readonly given: Readonly<Record<string, Value>>;
   /** What the form is filled in with. */
   readonly filled: Readonly<Record<string, string>>;
+  /** What is entered where it is done; not there where nothing is. */
+  readonly entered?: string;
   /** The id of the record of a collection that the screen shows as one; undefined where it shows none. */
   readonly shown: (collection: EmittedCollection) => string | undefined;
   /** An address as it is from here; null where it cannot be told or nobody gets there. */
@@ -113,7 +116,7 @@ class Doing {
         this.#sets(step);
         return true;
       case 'say': {
-        const to = step.takesEntered ? undefined : this.#value(step.to);
+        const to = this.#value(step.to);
         if (typeof to === 'string' && to !== '') this.#rest.push({ told: to });
         return true;
       }
@@ -133,9 +136,9 @@ class Doing {
     }
   }
 
-  #sets({ condition, to, takesEntered, isChosen }: Extract<EmittedStep, { readonly kind: 'set' }>): void {
+  #sets({ condition, to }: Extract<EmittedStep, { readonly kind: 'set' }>): void {
     const isKnown = Object.hasOwn(this.#known.variables, condition);
-    const value = takesEntered || isChosen || !isKnown ? undefined : this.#value(to);
+    const value = isKnown ? this.#value(to) : undefined;
     if (value === undefined) {
       this.#variables.delete(condition);
       this.#set.delete(condition);
@@ -156,6 +159,8 @@ class Doing {
       });
     if (deed.kind === 'sort') words({ sort: deed.field });
     else if (deed.kind === 'filter') words({ [deed.field]: deed.value || null });
+    else if ((deed.kind === 'search' || deed.kind === 'choose') && this.#here.entered !== undefined)
+      words({ [deed.kind === 'search' ? 'search' : deed.field]: this.#here.entered || null });
     else if (deed.kind === 'page' && (deed.to === 'next' || deed.to === 2)) {
       const { perPage = Infinity, of } = view.options;
       // What there is besides what is drawn may be shown elsewhere.
@@ -237,7 +242,9 @@ class Doing {
   }
 
   #scope(more: ReadonlyMap<string, Row> = new Map()): Parameters<typeof valueOf>[1] {
+    const { entered } = this.#here;
     return {
+      ...(entered === undefined ? {} : { props: { [ENTERED]: entered } }),
       variables: Object.fromEntries(this.#variables),
       records: Object.fromEntries(
         [...this.#records.keys()].flatMap((name) => {
@@ -259,6 +266,7 @@ class Doing {
       else if (part.kind === 'records') isSteady &&= this.#rowsOf(part.name) !== null;
       else if (part.kind === 'item' || part.kind === 'record')
         isSteady &&= own.has(part.name) || this.#items.has(part.name) || part.name === 'values';
+      else if (part.kind === 'prop') isSteady &&= part.name === ENTERED && this.#here.entered !== undefined;
       else if (part.kind === 'call') isSteady &&= !UNSTEADY.test(part.name);
       else if (!STEADY.has(part.kind)) isSteady = false;
     });

@@ -95,14 +95,11 @@ const NO_FIELD = /^(submit|button|reset|image)$/;
 
 /** The fields of a form that can be filled in and are sent with it. */
 const fieldsIn = (form: MarkupElement): MarkupElement[] =>
-  allOf(
-    form,
-    ({ tag, attributes: { name, type, disabled, readonly } }) =>
-      FIELDS.has(tag) &&
-      name !== undefined &&
-      (disabled ?? readonly) === undefined &&
-      !NO_FIELD.test(String(type)),
-  );
+  allOf(form, (node) => canBeFilledIn(node) && node.attributes.name !== undefined);
+
+/** Whether something is entered, ticked or chosen in an element. */
+export const canBeFilledIn = ({ tag, attributes: { type, disabled, readonly } }: MarkupElement): boolean =>
+  FIELDS.has(tag) && (disabled ?? readonly) === undefined && !NO_FIELD.test(String(type));
 
 /** What fields are filled in with so that nothing is wrong with them; null where that is not known. */
 function filledIn(
@@ -116,7 +113,9 @@ function filledIn(
     if (isLeftOut || Object.hasOwn(filled, name)) continue;
     const same = field.attributes['data-same'];
     const text =
-      typeof same === 'string' && Object.hasOwn(filled, same) ? filled[same] : entered(field, ruleOf(name));
+      typeof same === 'string' && Object.hasOwn(filled, same)
+        ? filled[same]
+        : enteredInto(field, ruleOf(name));
     if (text === null) return null;
     filled[name] = text;
   }
@@ -139,7 +138,11 @@ const USUAL: Readonly<Record<string, string>> = {
 };
 const TEXT = 'Something else';
 
-function entered({ tag, attributes, children }: MarkupElement, rule: FieldRule | null): string | null {
+/** What is entered into a field so that nothing is wrong with it; null where that is not known. */
+export function enteredInto(
+  { tag, attributes, children }: MarkupElement,
+  rule: FieldRule | null,
+): string | null {
   const type = String(attributes.type ?? 'text');
   const own = typeof attributes.value === 'string' ? attributes.value : '';
   if (tag === 'select') {

@@ -1,3 +1,4 @@
+import type { TestedChange } from './changes.ts';
 import type { TestedDeed } from './deeds.ts';
 import type { TestedForm } from './forms.ts';
 import type { TestedLink } from './links.ts';
@@ -8,10 +9,11 @@ export interface TestedBehaviour {
   readonly lists: readonly TestedList[];
   readonly forms: readonly TestedForm[];
   readonly deeds: readonly TestedDeed[];
+  readonly changes: readonly TestedChange[];
 }
 
-export const hasBehaviour = ({ lists, forms, deeds }: TestedBehaviour): boolean =>
-  lists.length + forms.length + deeds.length > 0;
+export const hasBehaviour = ({ lists, forms, deeds, changes }: TestedBehaviour): boolean =>
+  lists.length + forms.length + deeds.length + changes.length > 0;
 
 const json = (value: unknown): string => `${JSON.stringify(value, null, 2)}\n`;
 export const linksJson = (links: readonly TestedLink[]): string => json(links);
@@ -67,15 +69,16 @@ interface Written {
   readonly opensOver: boolean;
 }
 
-/** Asks lists, fills in forms and presses what does something, and looks whether what is listed in behaviour.json comes about. */
+/** Asks lists, fills in forms, presses, enters and chooses what does something, and looks whether what is listed in behaviour.json comes about. */
 export function behaviourTest(behaviour: TestedBehaviour, hasVariables: boolean): string {
-  const { lists, forms, deeds } = behaviour;
-  const how = { hasVariables, opensOver: [...forms, ...deeds].some((one) => 'opens' in one) };
+  const { lists, forms, deeds, changes } = behaviour;
+  const how = { hasVariables, opensOver: [...forms, ...deeds, ...changes].some((one) => 'opens' in one) };
   const tests = [
     ...(lists.length ? [listsTest(how)] : []),
     ...(forms.some(({ needs }) => needs.length) ? [needsTest(how)] : []),
     ...(forms.some(({ filled }) => filled) ? [filledTest(how)] : []),
     ...(deeds.length ? [deedsTest(how)] : []),
+    ...(changes.length ? [changesTest(how)] : []),
   ];
   const body = [...(how.opensOver ? [openedText(how)] : []), ...tests].join('');
   const isCalled = (name: string): boolean => new RegExp(`\\b${name}\\b`).test(body);
@@ -84,9 +87,12 @@ export function behaviourTest(behaviour: TestedBehaviour, hasVariables: boolean)
     ...(lists.length ? [['lists', 'ListedList']] : []),
     ...(forms.length ? [['forms', 'ListedForm']] : []),
     ...(deeds.length ? [['deeds', 'ListedDeed']] : []),
+    ...(changes.length ? [['changes', 'ListedChange']] : []),
   ];
   const types = [...kinds.map(([, type]) => type), ...(how.opensOver ? ['Opening'] : [])].sort();
-  const helpers = ['calledSo', 'clear', 'fillIn', 'formWith', 'timesIn'].filter(isCalled);
+  const helpers = ['calledSo', 'clear', 'enter', 'fieldCalled', 'fillIn', 'formWith', 'timesIn'].filter(
+    isCalled,
+  );
   return `import { expect, test${isCalled('vi') || watches ? ', vi' : ''} } from 'vitest';
 import behaviour from './behaviour.json';
 import { open${watches ? ', type OpenApp' : ''} } from './testing/app';
@@ -180,5 +186,14 @@ test.each(deeds)('$from: $name does what it says', async (${taken(how, 'from', '
   const pressed = calledSo(container, role, name)[at];
   expect(pressed, \`the \${role} “\${name}” stands on \${from}\`).toBeDefined();
   await watched(app, does, () => pressed.click());
+});
+`;
+
+const changesTest = (how: Written): string => `
+test.each(changes)('$from: $field does what it says once it says “$says”', async (${taken(how, 'from', 'field', 'at = 0', 'says', 'does')}) => {
+  ${opening(how)}
+  const changed = fieldCalled(container, field)[at];
+  expect(changed, \`the field “\${field}” stands on \${from}\`).toBeDefined();
+  await watched(app, does, () => enter(changed, says));
 });
 `;

@@ -41,3 +41,14 @@ export interface ListedDeed {
   given?: Given;
   opens?: Opening;
 }
+
+/** A field that does something as soon as it says something else, and what comes about then. */
+export interface ListedChange {
+  from: string;
+  field: string;
+  at?: number;
+  says: string;
+  does: Effect[];
+  given?: Given;
+  opens?: Opening;
+}

@@ -59,24 +59,33 @@ type Field = HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement;
 const fieldsCalled = (form: HTMLFormElement, name: string): Field[] =>
   [...form.elements].filter((one): one is Field => one.getAttribute('name') === name);
 
-/** Fills a field in as a person does; boxes are ticked by `yes`, and of several round buttons one is pressed. */
-export function fillIn(form: HTMLFormElement, name: string, value: string): void {
-  for (const field of fieldsCalled(form, name)) {
-    if (field.type === 'hidden') continue;
-    if (field.type === 'checkbox' || field.type === 'radio') {
-      const { checked } = field as HTMLInputElement;
-      const isWanted = field.type === 'radio' ? field.value === value : value === 'yes';
-      if (isWanted !== checked && (isWanted || field.type === 'checkbox')) field.click();
-      continue;
-    }
-    // Frameworks take note of what is set in other ways.
-    Object.getOwnPropertyDescriptor(Object.getPrototypeOf(field) as object, 'value')!.set!.call(
-      field,
-      value,
-    );
-    field.dispatchEvent(new Event('input', { bubbles: true }));
-    field.dispatchEvent(new Event('change', { bubbles: true }));
+/** The fields of a page that are called so, by a label, by what stands in them or by their name. */
+export const fieldCalled = (container: Element, called: string): Field[] =>
+  [...container.querySelectorAll<Field>('input, select, textarea')].filter((field) => {
+    const says = ['aria-label', 'placeholder', 'name'].map((name) => field.getAttribute(name));
+    return (says.find((one) => one !== null) ?? '') === called;
+  });
+
+/** Enters something as a person does; boxes are ticked by `yes`, and of several round buttons the one that says it is pressed. */
+export function enter(field: Field, value: string): void {
+  if (field.type === 'checkbox' || field.type === 'radio') {
+    const { checked } = field as HTMLInputElement;
+    const isWanted = field.type === 'radio' ? field.value === value : value === 'yes';
+    if (isWanted !== checked && (isWanted || field.type === 'checkbox')) field.click();
+    return;
   }
+  // Frameworks take note of what is set in other ways.
+  Object.getOwnPropertyDescriptor(Object.getPrototypeOf(field) as object, 'value')!.set!.call(
+    field,
+    value,
+  );
+  field.dispatchEvent(new Event('input', { bubbles: true }));
+  field.dispatchEvent(new Event('change', { bubbles: true }));
+}
+
+/** Fills in the fields of a form that have this name. */
+export function fillIn(form: HTMLFormElement, name: string, value: string): void {
+  for (const field of fieldsCalled(form, name)) if (field.type !== 'hidden') enter(field, value);
 }
 
 /** Leaves a field with nothing in it. */
