@@ -363,18 +363,29 @@ const RULES: readonly Rule[] = [
   ),
   says('increase', /^(\+|plus|increase)$|\bincrease\b/, 0.8, 'it counts up'),
   says('decrease', /^(-|−|–|minus|decrease)$|\bdecrease\b/, 0.8, 'it counts down'),
-  ({ sight, label }) =>
+  ({ sight, says: said }) =>
     (/ (rating|stars?) /.test(sight.words) && isAmong(sight, / (rating|stars) /, 2)) ||
-    (/^[★☆⭐]$/u.test(label.trim()) &&
-      siblings(sight).filter((one) => /^[★☆⭐]$/u.test(one.trim())).length > 1)
+    (STAR.test(sight.text.trim()) && siblings(sight).filter((one) => STAR.test(one)).length > 1) ||
+    (/^(rate )?(\d|one|two|three|four|five) stars?$/.test(said) && siblings(sight).length > 1)
       ? ['rate', 0.9, 'it is one of several stars']
       : null,
-  // A stepper has its number between the signs.
-  ({ label, sight }) =>
-    /^[+−–-]$/.test(label.trim()) && siblings(sight).some((one) => /^\d+$/.test(one))
-      ? [label.trim() === '+' ? 'increase' : 'decrease', 0.88, 'a number stands beside it']
-      : null,
+  // A stepper has its number between the signs, whatever these are called.
+  ({ label, says: said, sight }) => {
+    const by = [sight.text, label, said].map(steppedBy).find((one) => one !== null);
+    return by && siblings(sight).some((one) => /^\d+$/.test(one))
+      ? [by, 0.88, 'a number stands beside it']
+      : null;
+  },
 ];
+
+const STAR = /^[★☆⭐]$/u;
+
+/** Whether something counts up or down where a number stands beside it. */
+function steppedBy(text: string): 'increase' | 'decrease' | null {
+  const plain = text.trim().toLowerCase();
+  if (/^(\+|more|one more|plus|increase|add one)$/.test(plain)) return 'increase';
+  return /^(-|−|–|less|fewer|one (less|fewer)|minus|decrease|remove one)$/.test(plain) ? 'decrease' : null;
+}
 
 const SENT_AS: Readonly<Record<FormPurpose, Deed>> = {
   'sign-in': 'sign-in',

@@ -49,6 +49,38 @@ test.each([
   ['nothing at all', [], 'Name', 'text'],
 ] as const)('%s', (_, values, label, type) => expect(typeOfValues(values, label)).toBe(type));
 
+test.each([
+  ['4 kinds of seeds', 'seeds'],
+  ['Showing 1 to 4 of 214 plants', 'plants'],
+  ['4 herbs found', 'herbs'],
+  ['3 herbs found', null],
+  ['4 results', null],
+])('rows under “%s” are called %s', (text, name) => {
+  const rows = ['Thyme', 'Sage', 'Dill', 'Rue'].map((one, i) => `<li><b>${one}</b><i>€ ${i + 1}.50</i></li>`);
+  const [found] = findCollections([pageOfHtml(`<h1>Order</h1><ul>${rows.join('')}</ul><p>${text}</p>`)]);
+  expect(found.name === name).toBe(name !== null);
+});
+
+test.each([
+  [
+    'switches that stand alone',
+    '<main><button role="switch" aria-label="Tell me"></button><button>Add it</button></main>',
+    0,
+  ],
+  [
+    'a button of another form',
+    '<main><div><input aria-label="Note"></div><form><input aria-label="Name"><input aria-label="Street"><button>Save</button></form></main>',
+    1,
+  ],
+  [
+    'what is agreed to and sent',
+    '<form><label><input type="checkbox"> I agree</label><button>Sign up</button></form>',
+    1,
+  ],
+])('of %s a form is made %#', (_, html, count) => {
+  expect(findForms(pageOfHtml(html))).toHaveLength(count);
+});
+
 test('any values have a type, and the order in which they come does not matter', () => {
   fc.assert(
     fc.property(fc.array(fc.constantFrom('3', 'a', '2024-01-01', '£3', 'free', '')), (values) => {
@@ -95,7 +127,7 @@ test.each([
 test.each([
   ['Date of birth', 'dateOfBirth'],
   ['Price (£)', 'price'],
-  ['Enter your e-mail', 'eMail'],
+  ['Enter your e-mail', 'email'],
   ['Serial #', 'serialNumber'],
   ['Member’s name', 'memberName'],
   ['*', ''],

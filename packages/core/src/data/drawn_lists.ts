@@ -146,7 +146,8 @@ function nameOf(
   const caption = holder.children.find(({ element }) => element.tag === 'caption')?.text;
   const heading = caption || headingOver(holder, screen, guesses);
   const said = heading ? collectionIn(heading) : null;
-  if (said) return [said, true];
+  const counted = said ?? countedAs(rows.length, screen);
+  if (counted) return [counted, true];
   // What its author called the rows, the list or what is around it.
   for (const one of [rows[0], holder]) {
     const word = one.isAuthored ? wordOfClasses(one.element.classes ?? '') : wordOfLayer(one.element);
@@ -157,6 +158,21 @@ function nameOf(
   if (thing) return [thing, true];
   return [collectionOf(listName) ?? NO_NAME, false];
 }
+
+/** What a text of the screen calls them that says how many they are: `4 kinds of seeds`, `1 to 8 of 214 tools`. */
+function countedAs(rows: number, { all }: ScreenSight): string | null {
+  for (const { text, children } of all) {
+    if (!text || text.length > 60 || children.some((child) => child.text === text)) continue;
+    const [, shown, of, what] = COUNTED.exec(text) ?? [];
+    const isOfRows = Number(shown) === rows && (of === undefined || Number(of.replace(/[.,]/g, '')) >= rows);
+    const called = isOfRows ? collectionIn(what.replace(/^(?:kinds|types|sorts) of /i, '')) : null;
+    if (called) return called;
+  }
+  return null;
+}
+
+const COUNTED =
+  /^(?:showing |all |total:? )?(?:1 ?(?:to|-|–|—) ?)?(\d+)(?: (?:of|from) (\d[\d.,]*))? (\p{L}[\p{L} ]{3,40}?)(?: (?:found|in all|in total|total|available|left))?[.:]?$/iu;
 
 /** What a first column calls its things: `Product`, `Tool name`, `Username`. */
 function thingOf(fields: readonly FoundField[]): string | null {

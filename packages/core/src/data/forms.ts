@@ -84,7 +84,8 @@ export function findForms(screen: Screen): FormProposal[] {
     if (asked.length < 2 && purpose === null) return [];
     if (!submit && asked.length < 2 && purpose !== 'search') return [];
     // So are switches and boxes that nothing sends, or a button somewhere near that says nothing of them.
-    if ((!submit || purpose === null) && asked.every(({ type }) => type === 'yes-no')) return [];
+    const areTicked = asked.every(({ type }) => type === 'yes-no');
+    if (areTicked && (!submit || purpose === null || areSettings(holder, own, guesses))) return [];
     return [
       {
         screen: screen.key,
@@ -97,6 +98,15 @@ export function findForms(screen: Screen): FormProposal[] {
       },
     ];
   });
+}
+
+/** Boxes anywhere on a screen, and switches that nobody put into a form: what they say holds at once. */
+function areSettings(holder: Sight, fields: readonly Sight[], guesses: Guesses): boolean {
+  const roleOf = ({ element }: Sight): string | undefined => guesses.get(element.key)?.role;
+  return (
+    !isForm(holder, guesses) &&
+    (roleOf(holder) === 'main' || fields.every((field) => roleOf(field) === 'switch'))
+  );
 }
 
 const isField = ({ element }: Sight, guesses: Guesses): boolean => {
@@ -114,7 +124,7 @@ function formAround(field: Sight, screen: ScreenSight, guesses: Guesses): Sight 
   let first: Sight | null = null;
   for (let at = field.parent; at; at = at.parent) {
     const role = guesses.get(at.element.key)?.role;
-    if (at.element.tag === 'form' || role === 'form') return at;
+    if (isForm(at, guesses)) return at;
     if (role === 'table' || role === 'row' || role === 'list') return null;
     // A drawing has no more parts than somebody grouped.
     if (!first && (at !== screen.root || screen.isDrawing) && buttonsIn(at, guesses).length) first = at;
@@ -132,11 +142,15 @@ function buttonsIn(holder: Sight, guesses: Guesses): Sight[] {
       guesses.get(element.key)?.role === 'button' ||
       (element.tag === 'input' && /^(submit|button|image)$/.test(element.attributes?.type ?? ''));
     if (isButton && sight !== holder) found.push(sight);
-    else sight.children.forEach(visit);
+    else if (sight === holder || !isForm(sight, guesses)) sight.children.forEach(visit);
   };
   visit(holder);
   return found;
 }
+
+/** Whether what is in something is sent with it, and with nothing around it. */
+const isForm = ({ element }: Sight, guesses: Guesses): boolean =>
+  element.tag === 'form' || guesses.get(element.key)?.role === 'form';
 
 /** Words of labels for controls, whatever tag they have. */
 const SENDS =
@@ -153,6 +167,7 @@ function submitOf(
   const links: Sight[] = [];
   const visit = (sight: Sight): void => {
     if (sight.element.hidden) return;
+    if (sight !== holder && isForm(sight, guesses)) return;
     if (guesses.get(sight.element.key)?.role === 'link' && looksPressed(sight)) links.push(sight);
     sight.children.forEach(visit);
   };

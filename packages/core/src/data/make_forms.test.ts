@@ -3,15 +3,16 @@ import { pageOfHtml } from '../testing/page_of_html.ts';
 import { makeForms, sendable } from './make_forms.ts';
 import { proposeData } from './propose.ts';
 
-/** The names of the fields that forms of a page are given. */
-function fieldsIn(html: string): string[][] {
-  const screen = pageOfHtml(html);
-  const project = projectOf(screen);
+/** The forms of a page as they are made to work. */
+function formsIn(html: string): ReturnType<typeof makeForms>['made'] {
+  const project = projectOf(pageOfHtml(html));
   const found = proposeData(project.design);
-  return makeForms(project, found, sendable(found.forms)).made.map(({ form }) =>
-    form.fields.map(({ field }) => field),
-  );
+  return makeForms(project, found, sendable(found.forms)).made;
 }
+
+/** The names of the fields that forms of a page are given. */
+const fieldsIn = (html: string): string[][] =>
+  formsIn(html).map(({ form }) => form.fields.map(({ field }) => field));
 
 test.each([
   [
@@ -37,4 +38,38 @@ test.each([
   );
   expect(names).toHaveLength(count);
   expect(new Set(names).size).toBe(count);
+});
+
+const field = (label: string, type: string): string => `<label>${label} <input type="${type}"></label>`;
+
+test.each([
+  ['an address', [field('E-mail', 'email'), field('Repeat e-mail', 'email')], [undefined, 'email']],
+  [
+    'the one before of its kind',
+    [field('E-mail', 'email'), field('Phone', 'tel'), field('Confirm phone', 'tel')],
+    [undefined, undefined, 'phone'],
+  ],
+  [
+    'a password, whatever it says',
+    [field('Password', 'password'), field('So', 'password')],
+    [undefined, 'password'],
+  ],
+  [
+    'nothing of another kind',
+    [field('Name', 'text'), field('Repeat e-mail', 'email')],
+    [undefined, undefined],
+  ],
+])('what is asked for again is the same: %s', (_, fields, same) => {
+  const [{ form }] = formsIn(`<form>${fields.join('')}<button type="submit">Sign up</button></form>`);
+  expect(form.fields.map((one) => one.same)).toEqual(same);
+});
+
+test.each([
+  ['Place order', 'orders'],
+  ['Pay now', 'payments'],
+])('what “%s” sends is among %s', (label, collection) => {
+  const [made] = formsIn(
+    `<form>${field('Card number', 'text')}${field('Postcode', 'text')}<button type="submit">${label}</button></form>`,
+  );
+  expect(made.collection).toBe(collection);
 });

@@ -87,9 +87,14 @@ export function makeForms(
   return { change: changes.length ? all(changes) : null, app, made };
 }
 
-/** A password that is asked for again has to be the same. */
+const AGAIN = /\b(repeat|confirm|again|re-?enter|re-?type|verify)\b/i;
+
+/** What is asked for again has to be the same; of passwords the second one. */
 function sameAs(field: ProposedFormField, fields: readonly ProposedFormField[]): Pick<FormField, 'same'> {
-  if (field.type !== 'password') return {};
+  if (field.type !== 'password') {
+    const before = fields.slice(0, fields.indexOf(field)).findLast(({ type }) => type === field.type);
+    return before && before.type !== 'yes-no' && AGAIN.test(field.label) ? { same: before.field } : {};
+  }
   const [first, second] = fields.filter(
     ({ type, label }) => type === 'password' && !/\b(old|current)\b/i.test(label),
   );
@@ -115,11 +120,11 @@ function realFields({ design, app }: Project, { screen, fields, submit }: FormPr
 function collectionFor(
   project: Project,
   { collections }: Pick<DataProposals, 'collections'>,
-  { screen, purpose }: FormProposal,
+  { screen, purpose, submit }: FormProposal,
   put: (change: Change) => void,
 ): string | null {
   const { app } = project;
-  const usual = ADDS_TO[purpose];
+  const usual = purpose === 'pay' && /\border\b/i.test(submit?.label ?? '') ? 'orders' : ADDS_TO[purpose];
   if (usual === null) return null;
   const words = screenName(project, screen);
   const said =

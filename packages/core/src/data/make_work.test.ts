@@ -103,6 +103,32 @@ test.each([
     ['Star 1 → How was it: 1, ', 'Star 2 → How was it: 2, ', 'Star 3 → How was it: 3, '],
   ],
   [
+    'stars that nobody calls so, beside what they rate',
+    `<div class="stars"><span>Your rating</span>${['One', 'Two', 'Three'].map((n) => `<span role="button" aria-label="${n}">★</span>`).join('')}</div>`,
+    ['One → Your rating: 1, ', 'Two → Your rating: 2, ', 'Three → Your rating: 3, '],
+  ],
+  [
+    'signs that are called by words, and the field that they count',
+    '<div><span>So many</span><button aria-label="Fewer">−</button><input value="2" aria-label="Packets"><button aria-label="More">+</button></div>',
+    ['Fewer → Packets: packets > 0 ? packets - 1 : 0, ', 'More → Packets: one more, '],
+  ],
+  [
+    'what counts after a name in its own row',
+    '<div><span>Days</span><button>Less</button><span>2</span><button>More</button></div>',
+    ['Less → Days: days > 0 ? days - 1 : 0, ', 'More → Days: one more, '],
+  ],
+  [
+    'what is only drawn as a switch, which becomes one',
+    '<span role="switch" aria-checked="true" aria-label="Tell me"></span>',
+    ['Tell me → Tell me: the other way round, '],
+  ],
+  ['a switch that is one needs nothing', '<input type="checkbox" role="switch" aria-label="Tell me">', []],
+  [
+    'what adds, where nobody said to what',
+    '<button>Add to basket</button>',
+    ['Add to basket: to which records it adds, and what, is to be said at Junction'],
+  ],
+  [
     'several that count, each its own',
     '<div><p>Adults</p><div><button>-</button><b>2</b><button>+</button></div><p>Children</p><div><button>-</button><b>0</b><button>+</button></div></div>',
     [
@@ -114,6 +140,20 @@ test.each([
   ],
 ])('%s', (_, html, expected) => {
   expect(made(html)).toEqual(expected);
+});
+
+test.each([
+  ['on', 'true', true],
+  ['off', 'false', false],
+])('a drawn switch that is %s is so at first, and follows what is remembered', (_, checked, initial) => {
+  const screen = pageOfHtml(`<span role="switch" aria-checked="${checked}" aria-label="Tell me"></span>`);
+  const { app } = makeWork(projectOf(screen), { collections: [], forms: [] }, findActions(screen));
+  const [[id, variable]] = Object.entries(app.variables);
+  expect(variable).toEqual({ name: 'Tell me', initial });
+  expect(Object.values(app.bindings)).toEqual([{ value: 'tellMe' }]);
+  expect(Object.values(app.interactions)).toMatchObject([
+    { on: 'change', target: { kind: 'set', condition: id, value: '!tellMe' } },
+  ]);
 });
 
 test('what a record is called removes nothing, whatever it says', () => {

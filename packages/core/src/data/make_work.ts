@@ -1,4 +1,12 @@
-import { all, applyChange, type Change, putVariable, putInteraction, putLayer } from '../change/change.ts';
+import {
+  all,
+  applyChange,
+  type Change,
+  putBinding,
+  putInteraction,
+  putLayer,
+  putVariable,
+} from '../change/change.ts';
 import type { DisclosureProposal } from '../disclosures/find.ts';
 import { takeDisclosures } from '../disclosures/take.ts';
 import type { App, Collection, Interaction, ListDeed, Target } from '../model/app.ts';
@@ -9,10 +17,11 @@ import type { Element } from '../model/design.ts';
 import { titleField } from '../records/records.ts';
 import { screensOfBar } from './bars.ts';
 import { containersOf, findElement, isWithin, parentsByKey, screenOf } from '../model/places.ts';
-import { type Project, screensByKey, textOf, walkElements } from '../model/project.ts';
+import { type Project, screensByKey, textOf, variableNames, walkElements } from '../model/project.ts';
 import { type DataRecord, recordsOf } from '../records/records.ts';
 import { inferRoles } from '../roles/infer.ts';
 import { applyRoles } from '../roles/apply.ts';
+import type { RoleDetail } from '../roles/names.ts';
 import { isAmong, sightOf } from '../roles/sight.ts';
 import { type ActionProposal, SLIDES } from './actions.ts';
 import type { CollectionProposal } from './collections.ts';
@@ -105,8 +114,9 @@ class Maker {
   }
 
   take(action: ActionProposal): void {
-    // A box by itself is ticked by whoever presses it.
+    // A box by itself is ticked by whoever presses it, and a switch that is one is switched.
     if (action.does === 'select') return;
+    if (action.does === 'toggle' && findElement(this.#drawn.design, action.element)?.tag === 'input') return;
     const deed = this.#deedOf(action);
     if (typeof deed === 'string') {
       this.#left.push({ action, why: deed });
@@ -177,6 +187,8 @@ class Maker {
         return this.#removal(action);
       case 'choose':
         return this.#choice(action);
+      case 'toggle':
+        return this.#switch(action);
       case 'increase':
       case 'decrease':
         return this.#step(action, does);
@@ -203,7 +215,7 @@ class Maker {
           : 'nothing stands beside it that it could copy';
       }
       default:
-        return 'what it does needs something that is not there yet';
+        return NOT_SAID[does] ?? 'what it does is to be said at Junction';
     }
   }
 
@@ -287,6 +299,30 @@ class Maker {
     };
   }
 
+  /** What is drawn as a switch becomes one, and what it says is remembered. */
+  #switch({ screen, element, label }: ActionProposal): Deed | string {
+    const as = { role: 'switch' } as const;
+    const made = this.#fieldOf(screen, element, as);
+    if (made === null) return 'it is drawn so that no switch can be made of it';
+    const { condition, name } = freeVariable(this.#app, 'switched', label.trim() || 'Switched');
+    const initial = made.attributes?.checked !== undefined;
+    const variables = { ...this.#app.variables, [condition]: { name, initial } };
+    const inCode = variableNames({ variables }).get(condition)!;
+    return {
+      at: made.key,
+      interaction: {
+        on: 'change',
+        target: { kind: 'set', condition, value: `!${inCode}` },
+        arrival: { kind: 'none' },
+      },
+      along: all([
+        putLayer(element, { ...this.#app.layers[element], ...as }),
+        putVariable(condition, { name, initial }),
+        putBinding(made.key, { ...this.#app.bindings[made.key], value: inCode }),
+      ]),
+    };
+  }
+
   #step({ screen, element }: ActionProposal, does: 'increase' | 'decrease'): Deed | string {
     return this.#counted(
       steppingOf(this.#project, screen, element, does),
@@ -336,15 +372,21 @@ class Maker {
   /** What is done by a field that is drawn goes to the real one that it becomes. */
   #drawnField(screen: string, element: string, deed: Deed): Deed | string {
     const as = { role: 'textbox', input: 'search' } as const;
-    const root = applyRoles(screensByKey(this.#drawn.design).get(screen)!, new Map([[element, as]]));
-    let at: string | undefined;
-    walkElements(root, ({ key, tag }, parents) => {
-      const isOfIt = key === element || parents.some((parent) => parent.key === element);
-      if (tag === 'input' && isOfIt) at ??= key;
-    });
-    return at === undefined
+    const made = this.#fieldOf(screen, element, as);
+    return made === null
       ? 'it is drawn so that no field can be made of it'
-      : { ...deed, at, along: putLayer(element, { ...this.#app.layers[element], ...as }) };
+      : { ...deed, at: made.key, along: putLayer(element, { ...this.#app.layers[element], ...as }) };
+  }
+
+  /** The field that an element becomes or that is made in it, where it is taken for one. */
+  #fieldOf(screen: string, element: string, as: RoleDetail): Element | null {
+    const root = applyRoles(screensByKey(this.#drawn.design).get(screen)!, new Map([[element, as]]));
+    let made: Element | null = null;
+    walkElements(root, (one, parents) => {
+      const isOfIt = one.key === element || parents.some((parent) => parent.key === element);
+      if (one.tag === 'input' && isOfIt) made ??= one;
+    });
+    return made;
   }
 
   /** A chip filters by the field in which records say what it and those beside it say. */
@@ -445,6 +487,18 @@ class Maker {
     return [...taken, ...open];
   }
 }
+
+/** What somebody has to say first of what is done. */
+const NOT_SAID: Readonly<Partial<Record<ActionProposal['does'], string>>> = {
+  add: 'to which records it adds, and what, is to be said at Junction',
+  change: 'what it changes is to be said at Junction, or where it leads to',
+  like: 'what remembers it is to be said at Junction: a field of a record, or a variable',
+  share: 'where it is shared is to be said at Junction',
+  download: 'which file it saves is to be said at Junction',
+  upload: 'a file needs a form that it is sent with',
+  reply: 'where it leads to is to be said at Junction',
+  submit: 'its form is made to work at Forms',
+};
 
 const SIGNED_IN = /\b(signed|logged) ?in\b/i;
 /** What a filter says that shows everything. */

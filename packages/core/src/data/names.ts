@@ -103,6 +103,7 @@ export function fieldIn(label: string): string {
   const plain = label
     .replace(/\([^)]*\)/g, ' ')
     .replace(/[*:?!…]/g, ' ')
+    .replace(/\be-mail\b/gi, 'email')
     .replace(/#|(?<=^|\s)n[or]\.?\s*$/gi, ' number ')
     .replace(/[’']s\b/g, '')
     .replace(/[’']/g, '')

@@ -1,6 +1,7 @@
 import { putVariable } from '../change/change.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { type Project, screensByKey } from '../model/project.ts';
+import { pressablesOf } from '../links/pressable.ts';
 import { shapeOf } from '../roles/shape.ts';
 import { hasParent, type Sight, sightOf } from '../roles/sight.ts';
 import { paintOf } from './choices.ts';
@@ -11,12 +12,20 @@ const MOST = 10;
 
 /** What one of several stars does: it makes a number as many as it stands for. Null where it does not stand among others. */
 export function ratingOf({ design, app }: Project, screen: string, element: string): Stepping | null {
-  const { byKey } = sightOf(screensByKey(design).get(screen)!);
+  const drawn = screensByKey(design).get(screen)!;
+  const { byKey } = sightOf(drawn);
   let at = byKey.get(element);
   while (at?.parent && at.parent.children.length === 1) at = at.parent;
   if (!at?.parent) return null;
   const shape = shapeOf(at.element);
-  const stars = at.parent.children.filter((other) => shapeOf(other.element) === shape);
+  const pressed = new Set(pressablesOf(drawn).map(({ element: one }) => one.key));
+  const isPressed = ({ element: one, children }: Sight): boolean =>
+    pressed.has(one.key) || children.some(isPressed);
+  // What says what they rate may be built as they are.
+  const areAllPressed = isPressed(at);
+  const stars = at.parent.children.filter(
+    (other) => shapeOf(other.element) === shape && (!areAllPressed || isPressed(other)),
+  );
   if (stars.length < FEWEST || stars.length > MOST) return null;
   const value = String(stars.indexOf(at) + 1);
   const known = Object.entries(app.interactions).flatMap(([key, { target }]) =>
@@ -27,7 +36,7 @@ export function ratingOf({ design, app }: Project, screen: string, element: stri
       : [],
   )[0];
   if (known !== undefined) return { condition: known, value, along: null };
-  const { condition, name } = freeVariable(app, 'rating', nameBefore(at.parent, 'Rating'));
+  const { condition, name } = freeVariable(app, 'rating', nameBefore(stars[0], 'Rating'));
   return {
     condition,
     value,

@@ -96,7 +96,10 @@ function countedBy(control: Sight): Counted | null {
       );
     for (const one of near) {
       const number = numberIn(one);
-      if (number) return { ...number, name: nameBefore(around) };
+      if (number) {
+        const first = around.children[Math.min(own, around.children.indexOf(one))];
+        return { ...number, name: labelIn(one) ?? nameBefore(first) };
+      }
     }
     at = around;
   }
@@ -122,13 +125,24 @@ function numberIn(sight: Sight): Omit<Counted, 'name'> | null {
   return { element: inner.element.key, isField: false, number: Number(sight.text.trim()) };
 }
 
+/** What a field that holds a number says that it is called. */
+function labelIn({ element, children }: Sight): string | undefined {
+  const own = element.tag === 'input' ? element.attributes?.['aria-label']?.trim() : undefined;
+  return own && NAME.test(own) ? own : children.map(labelIn).find((label) => label !== undefined);
+}
+
+const NAME = /^\p{L}[\p{L} ’'-]{1,23}$/u;
+const isControl = ({ element: { tag, kind } }: Sight): boolean => tag === 'button' || kind === 'control';
+
 /** What stands before something that is counted or chosen, as its name. */
 export function nameBefore(stepper: Sight, otherwise = 'Count'): string {
   let at = stepper;
   for (let level = 0; at.parent && level < FAR; level++) {
     const before = at.parent.children.slice(0, at.parent.children.indexOf(at)).toReversed();
-    const said = before.map(({ text }) => text.replace(/[:*\s]+$/, '').trim());
-    const found = said.find((text) => /^\p{L}[\p{L} ’'-]{1,23}$/u.test(text));
+    const said = before
+      .filter((one) => !isControl(one))
+      .map(({ text }) => text.replace(/[:*\s]+$/, '').trim());
+    const found = said.find((text) => NAME.test(text));
     if (found !== undefined) return found;
     at = at.parent;
   }

@@ -21,6 +21,12 @@ export function readTable(text: string): ReadTable {
 
 const failed = (message: string, line = 1): ReadTable => ({ lines: [], problems: [{ line, message }] });
 
+/** What the reader of tables finds wrong, in words. */
+const SAID: Readonly<Record<string, string>> = {
+  MissingQuotes: 'a quote is opened that nothing closes; close it, or write it twice',
+  InvalidQuotes: 'a quote stands within a value; put the value into quotes, and write this one twice',
+};
+
 function readCsv(text: string): ReadTable {
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
     skipEmptyLines: 'greedy',
@@ -32,7 +38,7 @@ function readCsv(text: string): ReadTable {
       // That it found nothing to part one column by is no problem.
       .filter(({ code }) => code !== 'UndetectableDelimiter')
       .slice(0, 20)
-      .map(({ row, message }) => ({ line: (row ?? 0) + 1, message: message.toLowerCase() })),
+      .map(({ row, code }) => ({ line: (row ?? 0) + 1, message: SAID[code] ?? 'it cannot be read' })),
   };
 }
 

@@ -3,7 +3,7 @@ import { kebabCase } from '../model/names.ts';
 import { textOf } from '../model/project.ts';
 import { labelOfField, textsIn } from './fields.ts';
 import type { RoleDetail } from './names.ts';
-import { type Sight, sightOf } from './sight.ts';
+import { channelsOf, isPale, rootOf, type Sight, sightOf } from './sight.ts';
 
 /** What was decided about the roles of a screen's elements, by element key. */
 export type RoleDecisions = ReadonlyMap<string, RoleDetail>;
@@ -339,7 +339,8 @@ function tick(
   label: string,
 ): Element {
   const { box } = element;
-  const isOn = role === 'switch' ? isKnobAtEnd(sight) : hasMark(element);
+  const said = element.attributes?.['aria-checked'];
+  const isOn = said ? said === 'true' : role === 'switch' ? isKnobAtEnd(sight) : hasMark(element);
   const accent = accentOf(element);
   const place = placeOf(element.style.base);
   const common = {
@@ -421,9 +422,10 @@ function isKnobAtEnd({ element, children }: Sight): boolean {
 }
 
 /** A switch keeps its drawn pill and knob; the knob goes to the other end when it is switched. */
-function asSwitch(made: Element, drawn: Element, { children }: Sight, isOn: boolean): Element {
-  const knob = children[0]?.element;
-  const [on, off] = [drawn.style.base['background-color'] ?? accentOf(drawn) ?? '#555', '#b9bfbb'];
+function asSwitch(made: Element, drawn: Element, sight: Sight, isOn: boolean): Element {
+  const knob = sight.children[0]?.element;
+  const pill = drawn.style.base['background-color'] ?? accentOf(drawn) ?? '#555';
+  const on = isOn || isColored(pill) ? pill : (strongestAround(sight) ?? '#1b6e53');
   const gap = knob ? Math.max(1, knob.box.y - drawn.box.y) : 2;
   const size = knob ? knob.box.height : drawn.box.height - 4;
   const travel = drawn.box.width - size - 2 * gap;
@@ -435,7 +437,7 @@ function asSwitch(made: Element, drawn: Element, { children }: Sight, isOn: bool
         ...made.style.base,
         appearance: 'none',
         position: made.style.base.position ?? 'relative',
-        'background-color': isOn ? off : on,
+        'background-color': isOn ? '#b9bfbb' : pill,
         'border-top-left-radius': '999px',
         'border-top-right-radius': '999px',
         'border-bottom-right-radius': '999px',
@@ -456,11 +458,36 @@ function asSwitch(made: Element, drawn: Element, { children }: Sight, isOn: bool
         'border-bottom-left-radius': '50%',
       },
       states: {
-        ':checked': { 'background-color': isOn ? on : (accentOf(drawn) ?? '#1b6e53') },
+        ':checked': { 'background-color': on },
         ':checked::before': { transform: `translateX(${px(travel)})` },
       },
     },
   };
+}
+
+/** Whether a colour is more than a grey. */
+function isColored(color: string): boolean {
+  const [r, g, b, alpha] = channelsOf(color) ?? [0, 0, 0, 0];
+  return alpha > 0.5 && Math.max(r, g, b) - Math.min(r, g, b) > LEAST_CHROMA;
+}
+/** Of 255. */
+const LEAST_CHROMA = 24;
+
+/** The colour that most of what is filled on the screen of an element has, greys left out. */
+function strongestAround(sight: Sight): string | null {
+  const counts = new Map<string, number>();
+  const visit = ({ element, children }: Sight): void => {
+    const fill = element.style.base['background-color'];
+    if (fill && isColored(fill) && !isPale(fill)) counts.set(fill, (counts.get(fill) ?? 0) + 1);
+    children.forEach(visit);
+  };
+  visit(rootOf(sight));
+  return (
+    [...counts].reduce<[string, number] | null>(
+      (best, one) => (!best || one[1] > best[1] ? one : best),
+      null,
+    )?.[0] ?? null
+  );
 }
 
 function filledShare({ element, children }: Sight): number {

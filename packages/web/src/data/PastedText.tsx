@@ -1,6 +1,7 @@
 import styled from 'styled-components';
 import { font } from '../theme/theme';
 import { fieldBox, Label } from '../ui/controls';
+import { FileButton } from '../ui/FileButton';
 
 const Source = styled.textarea`
   ${fieldBox}
@@ -36,12 +37,14 @@ export function PastedText({
         onChange={(event) => onChange(event.target.value)}
         aria-describedby={`${id}-says`}
       />
-      <input
-        type="file"
-        aria-label="Open a file"
+      <FileButton
+        label="A file with it"
         accept={accept}
-        onChange={(event) => void event.target.files?.[0]?.text().then(onChange)}
-      />
+        kind="quiet"
+        onChoose={(file) => void file.text().then(onChange)}
+      >
+        Or open a file …
+      </FileButton>
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ProjectSummary } from '@tovel/core';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -9,6 +9,7 @@ import { Sheet } from '../shell/Sheet';
 import { color, size } from '../theme/theme';
 import { Button, Field, ListSheet } from '../ui/controls';
 import { Empty } from '../ui/Empty';
+import { FileButton } from '../ui/FileButton';
 
 const Page = styled.div`
   height: 100%;
@@ -127,7 +128,6 @@ export function ProjectsPage() {
   const { data, error } = useQuery({ queryKey: ['projects'], queryFn: api.projects });
   const [naming, setNaming] = useState<ProjectSummary | 'new' | null>(null);
   const [deleted, setDeleted] = useState<ProjectSummary | null>(null);
-  const picker = useRef<HTMLInputElement>(null);
   const act = useMutation({
     mutationFn: (work: () => Promise<unknown>) => work(),
     onSettled: () => queries.invalidateQueries({ queryKey: ['projects'] }),
@@ -138,8 +138,7 @@ export function ProjectsPage() {
   }, []);
 
   const projects = data?.filter((project) => !project.deletedAt);
-  const openFile = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
+  const openFile = async (file: File): Promise<void> => {
     act.mutate(async () => {
       const { id } = await api.openArchive(
         new Uint8Array(await file.arrayBuffer()),
@@ -165,18 +164,15 @@ export function ProjectsPage() {
         <Sheets>
           <Title>
             <h1>Projects</h1>
-            <Button $kind="quiet" onPress={() => picker.current?.click()}>
-              Open a .tovel file
-            </Button>
-            <Button onPress={() => setNaming('new')}>New project</Button>
-            <input
-              ref={picker}
-              type="file"
+            <FileButton
+              label="A .tovel file"
               accept=".tovel"
-              hidden
-              aria-label="A .tovel file"
-              onChange={(event) => void openFile(event.target.files?.[0])}
-            />
+              kind="quiet"
+              onChoose={(file) => void openFile(file)}
+            >
+              Open a .tovel file
+            </FileButton>
+            <Button onPress={() => setNaming('new')}>New project</Button>
           </Title>
           {(error ?? act.error) && (
             <p role="alert" style={{ color: color.red, marginBottom: 12 }}>

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
 import styled from 'styled-components';
 import { color } from '../theme/theme';
+import { Button } from '../ui/controls';
 
 const Shade = styled(ModalOverlay)`
   position: fixed;
@@ -25,13 +26,22 @@ const Paper = styled(Modal)`
 const Content = styled(Dialog)`
   padding: 18px 20px 20px;
   outline: none;
+`;
+
+const Head = styled.header`
+  display: flex;
+  align-items: start;
+  justify-content: space-between;
+  gap: 16px;
+  margin-bottom: 12px;
   h2 {
     font-size: 15px;
-    margin-bottom: 12px;
+    padding-top: 4px;
+    overflow-wrap: anywhere;
   }
 `;
 
-/** A modal sheet; Escape and a press outside close it. */
+/** A modal sheet; Close, Escape and a press outside close it. */
 export function Sheet({
   title,
   onClose,
@@ -45,7 +55,12 @@ export function Sheet({
     <Shade isOpen isDismissable onOpenChange={(isOpen) => !isOpen && onClose()}>
       <Paper>
         <Content>
-          <Heading slot="title">{title}</Heading>
+          <Head>
+            <Heading slot="title">{title}</Heading>
+            <Button slot="close" $kind="quiet">
+              Close
+            </Button>
+          </Head>
           {children}
         </Content>
       </Paper>

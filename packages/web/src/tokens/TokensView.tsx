@@ -16,13 +16,14 @@ import {
   type TokenProposal,
   valueUses,
 } from '@tovel/core';
-import { type ReactNode, useMemo, useRef, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { ScreensNav } from '../screens/ScreensNav';
 import { StationBody, StationView } from '../screens/StationView';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
+import { FileButton } from '../ui/FileButton';
 import { saveFile } from '../ui/save_file';
 import { Row } from '../workbench/panel';
 import { ValueField } from '../workbench/ValueField';
@@ -138,7 +139,6 @@ const NAME = /^[a-z][a-z0-9-]{0,60}$/;
 export function TokensView() {
   const project = useProject();
   const { app, design, session, name: projectName } = project;
-  const file = useRef<HTMLInputElement>(null);
   const [message, setMessage] = useState<string | null>(null);
   const screens = useMemo(
     () => design.screens.filter((screen) => isUsed(project, screen.key)),
@@ -216,19 +216,13 @@ export function TokensView() {
         <span style={{ marginLeft: 'auto', color: color.ink2 }}>
           {total} {total === 1 ? 'token' : 'tokens'}
         </span>
-        <input
-          ref={file}
-          type="file"
+        <FileButton
+          label="A file of design tokens"
           accept=".json,application/json"
-          hidden
-          aria-label="A file of design tokens"
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? [];
-            if (chosen) void load(chosen);
-            event.target.value = '';
-          }}
-        />
-        <Button onPress={() => file.current?.click()}>Import …</Button>
+          onChoose={(chosen) => void load(chosen)}
+        >
+          Import …
+        </FileButton>
         <Button onPress={save} isDisabled={!total}>
           Export as JSON
         </Button>

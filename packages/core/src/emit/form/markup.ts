@@ -181,6 +181,8 @@ export interface MarkupElement {
   readonly states?: readonly DrawnState[];
   /** Of a form: its fields are checked before it is sent. */
   readonly isChecked?: boolean;
+  /** Of a field: it says what the app remembers at each moment, and not only at first. */
+  readonly isFollowing?: true;
   /** Of a drawing: what it is called, if by anything but its text, and whether it is no larger than an icon. */
   readonly drawing?: { readonly name: string; readonly isSmall: boolean };
   /** In a component: what gives an attribute (`@alt`), the picture (`asset`) or where it leads (`to`). */

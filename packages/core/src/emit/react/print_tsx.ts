@@ -757,9 +757,10 @@ const FIELD_TAGS = new Set(['input', 'textarea', 'select']);
 
 /** The name that JSX has for an attribute of an element, and whether its value is a number there. */
 function jsxNameOf(node: MarkupElement, name: string): { readonly name: string; readonly isNumber: boolean } {
-  if (FIELD_TAGS.has(node.tag) && name === 'value' && !isPressedInput(node))
-    return { name: 'defaultValue', isNumber: false };
-  if (FIELD_TAGS.has(node.tag) && name === 'checked') return { name: 'defaultChecked', isNumber: false };
+  if (FIELD_TAGS.has(node.tag) && !node.isFollowing) {
+    if (name === 'value' && !isPressedInput(node)) return { name: 'defaultValue', isNumber: false };
+    if (name === 'checked') return { name: 'defaultChecked', isNumber: false };
+  }
   return TAGS.has(node.tag) && node.tag !== 'svg'
     ? jsxAttribute(node.tag, name)
     : { name: jsxVectorName(name), isNumber: false };

@@ -98,7 +98,11 @@ test('each field is found by what it is called, also among several that are call
     {},
     { name: 'tool' },
   ];
-  const made = tested(...fields.map((attributes, i) => changing(input({ ...attributes, id: String(i) }))));
+  const made = tested(
+    ...fields.map((attributes, i) =>
+      changing(input({ ...(attributes as Record<string, string>), id: String(i) })),
+    ),
+  );
   const { fieldCalled } = loadedRuntime<{
     fieldCalled(container: Element, called: string): HTMLElement[];
   }>('testing/page.ts');

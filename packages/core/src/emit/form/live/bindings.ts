@@ -150,19 +150,27 @@ export type ChartKind = (typeof CHART_KINDS)[number];
 const HAVE_VALUES = new Set(['input', 'textarea', 'select', 'progress', 'meter']);
 const CAN_BE_USED = new Set(['button', 'input', 'textarea', 'select']);
 
+/** A box that is ticked says by that whether something is so. */
+const isTicked = ({ tag, attributes }: MarkupElement): boolean =>
+  tag === 'input' && attributes.type === 'checkbox';
+
 function withSlots(node: MarkupElement, { picture, value, enabled }: BoundElement): Partial<MarkupElement> {
+  const said = value && HAVE_VALUES.has(node.tag) ? (isTicked(node) ? 'checked' : 'value') : null;
   const slots = {
     ...(picture && node.asset ? { asset: picture } : {}),
-    ...(value && HAVE_VALUES.has(node.tag) ? { '@value': value } : {}),
+    ...(value && said ? { [`@${said}`]: value } : {}),
     ...(enabled && CAN_BE_USED.has(node.tag) ? { '@disabled': not(enabled) } : {}),
   };
   if (!Object.keys(slots).length) return {};
-  const isFollowed =
-    !value || node.acts?.some(({ on }) => on === 'change') || !/^(input|textarea)$/.test(node.tag);
+  const isTyped = /^(input|textarea)$/.test(node.tag);
+  const isFollowed = !!node.acts?.some(({ on }) => on === 'change');
+  // What it was drawn with is what is remembered at first.
+  const { [said ?? '']: _drawn, ...attributes } = node.attributes;
   return {
     slots: { ...node.slots, ...slots },
     // What nothing follows that is typed stays what it is.
-    ...(isFollowed ? {} : { attributes: { ...node.attributes, readonly: true } }),
+    attributes: said && isTyped && !isFollowed ? { ...attributes, readonly: true } : attributes,
+    ...(said && (isFollowed || isTyped) ? { isFollowing: true } : {}),
   };
 }
 

@@ -30,6 +30,44 @@ const page = pageOfHtml(
    <ul><li><span>Saw</span><b>free</b></li><li><span>Drill</span><b>out</b></li><li><span>Press</span><b>free</b></li></ul></main>`,
 );
 
+test.each([
+  ['React', emitReact, /checked=\{tellMe\}/, /value=\{packets\}/, /default(Value|Checked)/],
+  [
+    'Vue',
+    emitVue,
+    /:checked="variables\.tellMe"/,
+    /:value="variables\.packets"/,
+    /[^:](value="2"|checked[ />])/,
+  ],
+] as const)(
+  'in %s fields say what is remembered at each moment, once',
+  (_, emit, checked, value, not) => {
+    const fields = pageOfHtml(
+      '<main><input type="checkbox" checked aria-label="Tell me"><input value="2" aria-label="Packets"></main>',
+    );
+    const [box, number] = fields.root.children[0].children.map(({ key }) => key);
+    const remembers = (key: string, id: string, to: string): Change[] => [
+      putBinding(key, { value: id }),
+      putInteraction(key, { ...pressTo({ kind: 'set', condition: id, value: to }), on: 'change' }),
+    ];
+    const bare = projectOf(fields);
+    const change = all([
+      putVariable('tellMe', { name: 'Tell me', initial: true }),
+      putVariable('packets', { name: 'Packets', type: 'number', initial: 2 }),
+      ...remembers(box, 'tellMe', '!tellMe'),
+      ...remembers(number, 'packets', 'entered'),
+    ]);
+    const emission = emit({ ...bare, app: applyChange(bare.app, change) }, 'Seeds');
+    const code = emission.files
+      .flatMap((file) => ('text' in file ? [String(file.text)] : []))
+      .find((text) => checked.test(text));
+    expect(code).toMatch(value);
+    expect(code).not.toMatch(not);
+    expect(emit === emitReact ? typeErrors([emission]) : vueProblems([emission])).toEqual([]);
+  },
+  60_000,
+);
+
 /** The keys of the elements of a tag, in order. */
 function keysOf(tag: string): string[] {
   const keys: string[] = [];

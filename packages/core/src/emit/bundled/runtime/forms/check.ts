@@ -31,7 +31,10 @@ export function problemOf(field: Field): string {
   const other = same ? field.form?.elements.namedItem(same) : null;
   if (other && 'value' in other && other.value !== field.value)
     return message ?? 'This is not the same.';
-  return field.validity.valid ? '' : (message ?? field.validationMessage);
+  if (field.validity.valid) return '';
+  // How something has to look is said by the title of its field.
+  const asked = field.validity.patternMismatch ? field.title : '';
+  return message ?? (asked || field.validationMessage);
 }
 
 /** What is wrong with the fields of a form, by their names. */

@@ -9,6 +9,7 @@ HTMLDialogElement.prototype.close ??= function close(this: HTMLDialogElement) {
   this.open = false;
 };
 HTMLElement.prototype.showPopover ??= () => {};
+HTMLCanvasElement.prototype.getContext = () => null;
 
 /** A link of the app as `links.json` lists it. */
 export interface ListedLink {
