@@ -60,6 +60,29 @@ test('values come from a spreadsheet and go out as CSV; what has no place is tol
   await expect(cell(page, '2')).toBeVisible();
 });
 
+test('a collection is added and filled in; what speaks of one that is called otherwise follows', async ({
+  page,
+}) => {
+  const id = await copyOfDemo(page, 'Names');
+  await page.goto(`/p/${id}/data`);
+  await item(page, /^Texts/).click();
+  await page.getByRole('button', { name: 'Let it say so' }).first().click();
+  const says = page.getByRole('combobox', { name: 'What Catalogue says here' });
+  await expect(says).toHaveValue('`Search ${count(tools)} tools`');
+  await item(page, /^tools/).click();
+  const called = page.getByRole('textbox', { name: 'What it is called in code' });
+  await called.fill('1st');
+  await expect(page.getByText('Letters and digits, a letter first.')).toBeVisible();
+  await called.fill('machines');
+  await called.press('Enter');
+  await item(page, /^Texts/).click();
+  await expect(says).toHaveValue('`Search ${count(machines)} tools`');
+
+  await page.getByRole('button', { name: 'Add a collection' }).click();
+  await page.getByRole('button', { name: 'Add a record' }).click();
+  await expect(item(page, /^records, 1 record, taken/)).toBeVisible();
+});
+
 test('a field is called and typed otherwise; what is refused stays away', async ({ page }) => {
   const id = await copyOfDemo(page, 'Fields');
   await page.goto(`/p/${id}/data`);

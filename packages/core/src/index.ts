@@ -353,6 +353,7 @@ export {
   takeTable,
   withField,
 } from './data/records.ts';
+export { renameCollection, renameField, renameVariable } from './renaming/rename.ts';
 export { referenceFor } from './records/known_fields.ts';
 export { type DataRecord, type DataValue, recordsOf, titleField } from './records/records.ts';
 export { csvOf, jsonOf, readTable } from './data/table_text.ts';

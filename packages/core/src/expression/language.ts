@@ -45,6 +45,18 @@ export interface KnownNames {
   readonly records?: Readonly<Record<string, { readonly of: string; readonly hook: string }>>;
   /** What gives the list of a collection where the expression stands; only such lists can be asked how they are looked at. */
   readonly lists: Readonly<Record<string, { readonly name: string; readonly hook: string }>>;
+  /** Is told each name that is spoken of, with its place. */
+  readonly onName?: (spoken: SpokenName) => void;
+}
+
+/** A name of the app in an expression: from the first letter to behind the last, from 0 on. */
+export interface SpokenName {
+  readonly what: 'variable' | 'collection' | 'record' | 'field';
+  readonly name: string;
+  /** The collection that a record or a field is of. */
+  readonly of?: string;
+  readonly start: number;
+  readonly end: number;
 }
 
 /** What is wrong with an expression, and where: from the first letter to behind the last, from 0 on. */
@@ -291,20 +303,32 @@ class Reader {
     const { name } = node;
     const { collections, variables, hasEntered } = this.#known;
     const item = this.#items.get(name);
-    if (item !== undefined)
+    const { start, end } = node;
+    const tell = (what: SpokenName['what'], of?: string): void =>
+      this.#known.onName?.({ what, name, start, end, ...(of === undefined ? {} : { of }) });
+    if (item !== undefined) {
+      if (this.#known.items?.[name] !== undefined) tell('record', this.#known.items[name]);
       return {
         expression: { kind: 'item', name },
         type: item === null ? TEXT : { kind: 'record', of: item },
       };
+    }
     const record = this.#known.records?.[name];
-    if (record)
+    if (record) {
+      tell('record', record.of);
       return {
         expression: { kind: 'record', name, of: record.of, from: record.hook },
         type: { kind: 'record', of: record.of },
       };
-    if (Object.hasOwn(collections, name))
+    }
+    if (Object.hasOwn(collections, name)) {
+      tell('collection');
       return { expression: { kind: 'records', name }, type: { kind: 'records', of: name } };
-    if (Object.hasOwn(variables, name)) return remembered(name, variables[name]);
+    }
+    if (Object.hasOwn(variables, name)) {
+      tell('variable');
+      return remembered(name, variables[name]);
+    }
     if (name === ENTERED && hasEntered) return { expression: { kind: 'prop', name }, type: TEXT };
     const names = [
       ...this.#items.keys(),
@@ -337,6 +361,8 @@ class Reader {
         node.property,
       );
     const { refersTo } = field;
+    const { start, end } = node.property;
+    this.#known.onName?.({ what: 'field', name, of: type.of, start, end });
     return {
       expression: { kind: 'field', of: expression, name },
       type: refersTo ? { kind: 'text', refersTo } : typeOfField(field),
@@ -533,6 +559,8 @@ class Reader {
     const of = list?.type === 'Identifier' ? list.name : '';
     if (given.length !== 1 || !Object.hasOwn(this.#known.collections, of))
       throw new Wrong(`${name} takes the name of a collection`, list ?? node);
+    const { start, end } = list;
+    this.#known.onName?.({ what: 'collection', name: of, start, end });
     const at = Object.hasOwn(this.#known.lists, of) ? this.#known.lists[of] : undefined;
     if (!at) throw new Wrong(`no list of ${of} stands on this screen`, list);
     return {

@@ -225,6 +225,32 @@ export function sourcesOfStep(step: Target): string[] {
   return [deed.where, deed.kind === 'set' ? deed.says : undefined].filter((one) => one !== undefined);
 }
 
+/**
+ * A step whose expressions are written otherwise.
+ * @param isWhere whether one asks which records are meant
+ */
+export function withSources(step: Target, write: (source: string, isWhere: boolean) => string): Target {
+  if (step.kind === 'say') return { ...step, text: write(step.text, false) };
+  if (step.kind === 'set')
+    return typeof step.value === 'string' ? { ...step, value: write(step.value, false) } : step;
+  if (step.kind !== 'record') return step;
+  const { deed } = step;
+  if (deed.kind === 'add')
+    return deed.says
+      ? { ...step, deed: { ...deed, says: mapValues(deed.says, (one) => write(one, false)) } }
+      : step;
+  const which = deed.where === undefined ? {} : { where: write(deed.where, true) };
+  return deed.kind === 'set' && deed.says !== undefined
+    ? { ...step, deed: { ...deed, says: write(deed.says, false), ...which } }
+    : { ...step, deed: { ...deed, ...which } };
+}
+
+const mapValues = (
+  table: Readonly<Record<string, string>>,
+  map: (value: string) => string,
+): Readonly<Record<string, string>> =>
+  Object.fromEntries(Object.entries(table).map(([key, value]) => [key, map(value)]));
+
 export const GESTURES = [
   'press',
   'double-press',

@@ -21,7 +21,8 @@ export interface DeedPlace {
 
 /** What a form is filled in with, as expressions of a deed speak of it. */
 export const FILLED = 'values';
-const FORM = 'what is filled in';
+/** The collection, as expressions know it, of what a form is filled in with. */
+export const FORM = 'what is filled in';
 
 /** Which records a deed is about. */
 export type RecordsMeant =
@@ -163,7 +164,7 @@ const isRow = (project: Project, { element }: DeedPlace, id: string): boolean =>
   element !== undefined && rowCollectionOf(project, element) === id;
 
 /** Within what is asked of each record, that record is called as one of its collection is. */
-const whereNames = (names: KnownNames, collection: string): KnownNames => ({
+export const whereNames = (names: KnownNames, collection: string): KnownNames => ({
   ...names,
   items: { ...names.items, [recordVariable(collection)]: collection },
 });

@@ -6,10 +6,11 @@ import {
   putCollection,
   recordSchema,
   recordsOf,
+  renameCollection,
+  renameField,
   sayInCollection,
   tableOf,
   uniqueName,
-  withField,
   withoutRecord,
   withRecord,
 } from '@tovel/core';
@@ -17,6 +18,7 @@ import { useState } from 'react';
 import { useProject } from '../project/context';
 import { ActionMenu } from '../ui/ActionMenu';
 import { Button } from '../ui/controls';
+import { counted } from '../ui/counted';
 import { saveFile } from '../ui/save_file';
 import { ComesFrom, propertiesFor, withBehind } from './ComesFrom';
 import type { At } from './grid_keys';
@@ -136,7 +138,7 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
           <p>
             {proposal
               ? `${Math.round(proposal.confidence * 100)} % sure: ${proposal.reason}.`
-              : `${records.length} records from ${lists === 1 ? 'one list' : `${lists} lists`}. Enter or typing writes a text anew, wherever it is shown.`}
+              : `${counted(records.length, 'record')}${lists === 0 ? ', which no list was drawn of' : ` from ${lists === 1 ? 'one list' : `${lists} lists`}`}. Enter or typing writes a text anew, wherever it is shown.`}
           </p>
         </Head>
         <RecordGrid
@@ -185,6 +187,15 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
             : undefined
         }
         collection={collection}
+        onName={
+          canChange
+            ? (name) =>
+                session.change(
+                  `Rename ${collection.name} to ${name}`,
+                  renameCollection({ design, app }, id, name),
+                )
+            : undefined
+        }
         field={collection.fields[here.column]}
         record={records[here.row]}
         onField={
@@ -192,7 +203,7 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
             ? (field, words) =>
                 session.change(
                   words,
-                  putCollection(id, withField(collection, collection.fields[here.column].name, field)),
+                  renameField({ design, app }, id, collection.fields[here.column].name, field),
                 )
             : undefined
         }

@@ -12,6 +12,7 @@ import {
   makeWork,
   proposeBehind,
   proposeCalls,
+  putCollection,
   putRefused,
   recordsOf,
   screenName,
@@ -19,6 +20,7 @@ import {
   sortingHeads,
   takeCollection,
   takenCollection,
+  uniqueName,
 } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
@@ -36,6 +38,7 @@ import { FormsShown } from './FormsShown';
 import { TableSheet } from './TableSheet';
 import { VariablesShown } from './VariablesShown';
 import { useData, useOpenCollections } from './use_data';
+import { counted } from '../ui/counted';
 import { useQueryParam } from '../ui/use_query_param';
 import { takeSure } from '../ui/take_sure';
 
@@ -130,7 +133,7 @@ export function DataView() {
       id,
       group: proposal ? 'Proposed, the surest first' : 'Collections',
       name: collection.name,
-      says: `${recordsOf(design, collection).length} records`,
+      says: counted(recordsOf(design, collection).length, 'record'),
       mark: proposal ? 'proposed' : 'taken',
     })),
     {
@@ -169,6 +172,16 @@ export function DataView() {
   };
   const refuse = ({ id, collection }: Shown): void =>
     session.change(`Refuse ${collection.name}`, putRefused(id, true));
+  const addCollection = (): void => {
+    const isTaken = (one: string): boolean =>
+      app.collections[one] !== undefined || Object.values(app.collections).some(({ name }) => name === one);
+    const name = uniqueName('records', isTaken, '');
+    session.change(
+      'Add a collection',
+      putCollection(name, { name, fields: [{ name: 'name', type: 'text' }], rows: [] }),
+    );
+    choose(name);
+  };
   const sure = open.filter(({ confidence }) => confidence >= SURE);
   return (
     <StationView>
@@ -179,6 +192,7 @@ export function DataView() {
             ? 'Looking for records …'
             : `${Object.keys(app.collections).length} taken, ${open.length} proposed`}
         </span>
+        {canChange && <Button onPress={addCollection}>Add a collection</Button>}
         {canChange && found !== null && (
           <Button $kind="primary" isDisabled={!sure.length} onPress={() => take(sure)}>
             {takeSure(sure.length)}

@@ -17,6 +17,8 @@ interface RecordDetailsProps {
   readonly collection: Collection;
   readonly field: RecordField;
   readonly record: DataRecord | undefined;
+  /** Calls the collection otherwise; not there where nothing can be changed. */
+  readonly onName?: (name: string) => void;
   /** Not there where nothing can be changed. */
   readonly onField?: (field: RecordField, words: string) => void;
   /** What the API calls the properties of a record; none where the records are kept in the app. */
@@ -30,20 +32,39 @@ export function RecordDetails({
   collection,
   field,
   record,
+  onName,
   onField,
   properties,
   onProperty,
 }: RecordDetailsProps) {
   const project = useProject();
   const taken = new Set(collection.fields.filter((one) => one !== field).map(({ name }) => name));
-  const problemOf = (name: string): string | null =>
-    !/^[a-z]\w*$/i.test(name)
-      ? 'Letters and digits, a letter first.'
-      : taken.has(name)
-        ? 'Another field is called so.'
-        : null;
+  const others = new Set(
+    Object.entries(project.app.collections).flatMap(([one, { name }]) => (one === id ? [] : [name])),
+  );
+  const problemIn =
+    (names: ReadonlySet<string>, what: string) =>
+    (name: string): string | null =>
+      !/^[a-z]\w*$/i.test(name)
+        ? 'Letters and digits, a letter first.'
+        : names.has(name)
+          ? `Another ${what} is called so.`
+          : null;
   return (
     <SideColumn aria-label="Field and record">
+      {onName && (
+        <>
+          <h3>Collection</h3>
+          <SavedField
+            key={collection.name}
+            label="What it is called in code"
+            isCode
+            value={collection.name}
+            problemOf={problemIn(others, 'collection')}
+            onSave={onName}
+          />
+        </>
+      )}
       <h3>Field</h3>
       {onField ? (
         <>
@@ -52,7 +73,7 @@ export function RecordDetails({
             label="Name in code"
             isCode
             value={field.name}
-            problemOf={problemOf}
+            problemOf={problemIn(taken, 'field')}
             onSave={(name) => onField({ ...field, name }, `Rename ${field.name} to ${name}`)}
           />
           <Choice

@@ -12,6 +12,7 @@ import { useProject } from '../project/context';
 import { Sheet } from '../shell/Sheet';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
+import { counted } from '../ui/counted';
 import { PastedText } from './PastedText';
 
 const Problems = styled.ul`
@@ -22,8 +23,7 @@ const Problems = styled.ul`
 `;
 
 /** How many of something; nothing for none. */
-const plural = (count: number, word: string): string =>
-  count ? `${count} ${count === 1 ? word : `${word}s`}` : '';
+const ifAny = (count: number, word: string): string => (count ? counted(count, word) : '');
 
 /** Values from a table that somebody pastes or opens: CSV, what a spreadsheet copies, or JSON. */
 export function TableSheet({
@@ -43,13 +43,13 @@ export function TableSheet({
     if (!text.trim()) return null;
     if (isRecordSchema(text)) {
       const { change, changed, problems } = takeSchema(id, collection, text);
-      return { change, says: plural(changed, 'field'), problems: problems.map((message) => ({ message })) };
+      return { change, says: ifAny(changed, 'field'), problems: problems.map((message) => ({ message })) };
     }
     const read = readTable(text);
     const made = takeTable(id, collection, records, read.lines);
     return {
       change: made.change,
-      says: plural(made.changed, 'value'),
+      says: ifAny(made.changed, 'value'),
       problems: [...read.problems, ...(read.lines.length ? made.problems : [])],
     };
   }, [text, id, collection, records]);

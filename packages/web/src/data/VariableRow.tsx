@@ -1,4 +1,12 @@
-import { all, knownAnywhere, putVariable, usesOfVariable, type Variable, variableNames } from '@tovel/core';
+import {
+  all,
+  knownAnywhere,
+  putVariable,
+  renameVariable,
+  usesOfVariable,
+  type Variable,
+  variableNames,
+} from '@tovel/core';
 import { useState } from 'react';
 import { useProject } from '../project/context';
 import { Button, Choice } from '../ui/controls';
@@ -48,7 +56,9 @@ export function VariableRow({
           isLabelHidden
           value={name}
           problemOf={(text) => (text.trim() ? null : 'A name')}
-          onSave={(text) => save(`Call ${name} ${text.trim()}`, { name: text.trim() })}
+          onSave={(text) =>
+            session.change(`Call ${name} ${text.trim()}`, renameVariable(project, id, text.trim()))
+          }
         />
         <small>{code} in code</small>
       </td>

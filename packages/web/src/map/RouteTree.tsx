@@ -12,6 +12,7 @@ import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
+import { counted } from '../ui/counted';
 import { ActionMenu } from '../ui/ActionMenu';
 import { fieldBox } from '../ui/controls';
 import { LayoutSheet } from './LayoutSheet';
@@ -148,7 +149,7 @@ export function RouteTree() {
       <h2>
         Routes
         <ActionMenu
-          label={`${rows.length} screens`}
+          label={counted(rows.length, 'screen')}
           actions={[
             { id: 'layouts', label: 'Layouts: what screens share …', act: () => setSheet('layouts') },
             { id: 'redirect', label: 'Redirects …', act: () => setSheet('redirect') },
