@@ -55,6 +55,7 @@ test.each([
   ['4 herbs found', 'herbs'],
   ['3 herbs found', null],
   ['4 results', null],
+  ['4 minutes ago', null],
 ])('rows under “%s” are called %s', (text, name) => {
   const rows = ['Thyme', 'Sage', 'Dill', 'Rue'].map((one, i) => `<li><b>${one}</b><i>€ ${i + 1}.50</i></li>`);
   const [found] = findCollections([pageOfHtml(`<h1>Order</h1><ul>${rows.join('')}</ul><p>${text}</p>`)]);

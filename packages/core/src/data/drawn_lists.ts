@@ -164,13 +164,18 @@ function countedAs(rows: number, { all }: ScreenSight): string | null {
   for (const { text, children } of all) {
     if (!text || text.length > 60 || children.some((child) => child.text === text)) continue;
     const [, shown, of, what] = COUNTED.exec(text) ?? [];
-    const isOfRows = Number(shown) === rows && (of === undefined || Number(of.replace(/[.,]/g, '')) >= rows);
+    const isOfRows =
+      Number(shown) === rows &&
+      !OF_TIME.test(what) &&
+      (of === undefined || Number(of.replace(/[.,]/g, '')) >= rows);
     const called = isOfRows ? collectionIn(what.replace(/^(?:kinds|types|sorts) of /i, '')) : null;
     if (called) return called;
   }
   return null;
 }
 
+/** What is counted of time, and is no thing. */
+const OF_TIME = /\b(seconds?|minutes?|mins?|hours?|hrs?|days?|weeks?|months?|years?|ago|times?)\b/i;
 const COUNTED =
   /^(?:showing |all |total:? )?(?:1 ?(?:to|-|–|—) ?)?(\d+)(?: (?:of|from) (\d[\d.,]*))? (\p{L}[\p{L} ]{3,40}?)(?: (?:found|in all|in total|total|available|left))?[.:]?$/iu;
 

@@ -3,7 +3,7 @@ import { wordsIn } from '../roles/called.ts';
 
 /** Words of headings that say that there is a list, not of what. */
 const ABOUT_LISTS = new Set(
-  'table tables list lists all recent latest our new top data datatable example simple striped hover hoverable bordered responsive condensed full featured with without the a an of and for in on at to your my overview view manage management popular featured more other related here is are dark light plain background basic default card cards panel block grid results section item items row rows record records fixed header footer features sample small compact'.split(
+  'table tables list lists all recent latest our new top data datatable example simple striped hover hoverable bordered responsive condensed full featured with without the a an of and for in on at to your my overview view manage management popular featured more other related here is are dark light plain background basic default card cards panel block grid results section item items row rows record records fixed header footer features sample small compact inverse inverted stretched stretch horizontal vertical info contextual default'.split(
     ' ',
   ),
 );

@@ -29,6 +29,15 @@ test.each([
   ['a{content:"url(https://e.example)"}', 'a{content:"url(https://e.example)"}'],
   ['@import "more.css"; a{top:0}', '.more{color:teal} a{top:0}'],
   ['@import url(gone.css); a{top:0}', ' a{top:0}'],
+  ['@import url("more.css"); a{top:0}', '.more{color:teal} a{top:0}'],
+  ["@import url( 'more.css' ) screen; a{top:0}", '@media screen{.more{color:teal}} a{top:0}'],
+  ['@import "more.css" layer(base) supports(display: grid); a{top:0}', '.more{color:teal} a{top:0}'],
+  [
+    '@import url(more.css) (max-width: 400px); a{top:0}',
+    '@media (max-width: 400px){.more{color:teal}} a{top:0}',
+  ],
+  ['@import url(more.css); a{top:0}', '.more{color:teal} a{top:0}'],
+  ['a{top:0} @import "more.css"; b{top:1px}', 'a{top:0}  b{top:1px}'],
   [
     '@media (max-width:9px){a{background:url(gone.png)}}',
     '@media (max-width:9px){a{background:url("data:,")}}',

@@ -72,7 +72,7 @@ export function cleanStyleSheet(css: string, from: string, files: PageFiles, dep
   /** Imports stand before everything else, so that what they bring does, too. */
   const imported: string[] = [];
   const takeImport = (prelude: string): void => {
-    const reference = /["']([^"']+)["']|url\(\s*([^)]+?)\s*\)/i.exec(prelude);
+    const reference = /["']([^"']+)["']|url\(\s*([^\s"')][^)]*?)\s*\)/i.exec(prelude);
     const href = (reference?.[1] ?? reference?.[2] ?? '').trim();
     const found = depth < IMPORT_DEPTH ? files.styleSheet(href, from) : null;
     if (!found) {
@@ -85,7 +85,11 @@ export function cleanStyleSheet(css: string, from: string, files: PageFiles, dep
     const inner = cleanStyleSheet(found.text, found.file, files, depth + 1);
     fonts.push(...inner.fonts);
     remarks.push(...inner.remarks);
-    imported.push(inner.css);
+    const media = prelude
+      .slice(reference!.index + reference![0].length)
+      .replace(/^[\s)]+|\b(layer|supports)\s*(\([^)]*\))?/gi, ' ')
+      .trim();
+    imported.push(/^[\w\s():,.>=<-]+$/.test(media) ? `@media ${media}{${inner.css}}` : inner.css);
   };
   const takeFontFace = (block: readonly Token[]): void => {
     const { face, remark } = readFontFace(declarationsIn(block), from, files);
@@ -94,8 +98,11 @@ export function cleanStyleSheet(css: string, from: string, files: PageFiles, dep
   };
   const kept: Token[] = [];
   const tokens = tokensOf(css);
+  /** Browsers take no import behind a rule: sheets that were bundled often hold such. */
+  let hasRules = false;
   for (let i = 0; i < tokens.length; i++) {
     const { type, text } = tokens[i];
+    hasRules ||= type === csstree.tokenTypes.LeftCurlyBracket;
     const rule = type === csstree.tokenTypes.AtKeyword ? text.toLowerCase() : '';
     if (rule !== '@import' && rule !== '@font-face') {
       kept.push(tokens[i]);
@@ -103,8 +110,10 @@ export function cleanStyleSheet(css: string, from: string, files: PageFiles, dep
     }
     const end = endOfRule(tokens, i);
     const inside = tokens.slice(i + 1, end);
-    if (rule === '@import') takeImport(inside.map((token) => token.text).join(''));
-    else takeFontFace(inside);
+    if (rule === '@font-face') {
+      hasRules = true;
+      takeFontFace(inside);
+    } else if (!hasRules) takeImport(inside.map((token) => token.text).join(''));
     i = end;
   }
   const { css: safe, remarks: more } = cleanTokens(kept, from, files);
