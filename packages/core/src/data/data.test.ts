@@ -74,6 +74,11 @@ test.each([
     1,
   ],
   [
+    'a part of one',
+    '<form><label>Name <input></label><div class="form"><label>Picture <input type="file"></label><input aria-label="File" disabled><button type="button">Upload</button></div><button>Save</button></form>',
+    1,
+  ],
+  [
     'what is agreed to and sent',
     '<form><label><input type="checkbox"> I agree</label><button>Sign up</button></form>',
     1,
@@ -93,6 +98,7 @@ test('any values have a type, and the order in which they come does not matter',
 
 test.each([
   ['Recent orders', 'orders'],
+  ['5 minutes ago', null],
   ['Tools in the sheds', 'tools'],
   ['Tools to borrow', 'tools'],
   ['Authors table', 'authors'],

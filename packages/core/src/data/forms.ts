@@ -148,9 +148,11 @@ function buttonsIn(holder: Sight, guesses: Guesses): Sight[] {
   return found;
 }
 
-/** Whether what is in something is sent with it, and with nothing around it. */
-const isForm = ({ element }: Sight, guesses: Guesses): boolean =>
-  element.tag === 'form' || guesses.get(element.key)?.role === 'form';
+/** Whether what is in something is sent with it, and with nothing around it: a part of a form is none, whatever it looks like. */
+const isForm = (sight: Sight, guesses: Guesses): boolean =>
+  sight.element.tag === 'form' ||
+  (guesses.get(sight.element.key)?.role === 'form' &&
+    !hasParent(sight, ({ element }) => element.tag === 'form'));
 
 /** Words of labels for controls, whatever tag they have. */
 const SENDS =

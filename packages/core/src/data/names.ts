@@ -8,11 +8,15 @@ const ABOUT_LISTS = new Set(
   ),
 );
 
+/** When something was, and no thing. */
+const SINCE = /\bago\b|\b(\d+|an?|few) (seconds?|minutes?|hours?|days?|weeks?|months?|years?)\b/i;
+
 /**
  * What a heading over rows says that they are: the last noun that is not about lists, in the plural; null where it says
  * nothing. `Recent orders` → `orders`, `Tools in the sheds` → `tools`.
  */
 export function collectionIn(heading: string): string | null {
+  if (SINCE.test(heading)) return null;
   // What comes after a preposition says where or how, not what.
   const [head] = heading.split(
     /\s+(?:in|on|at|of|for|from|with|by|within|near|to|you|we|i|that|which|this|last)\s+|[:–—(|,]/i,
