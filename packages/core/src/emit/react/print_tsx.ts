@@ -547,7 +547,8 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   }
   attributes.push(...classAttribute(node, used));
   for (const [name, value] of Object.entries(node.attributes)) {
-    if ((icon && isOwnOfIcon(name)) || isSaidBySpread(node, name)) continue;
+    // What an expression says is not said as it was drawn, too.
+    if ((icon && isOwnOfIcon(name)) || isSaidBySpread(node, name) || slots[`@${name}`]) continue;
     const written = printAttribute(node, name, value, form === 'button' && link?.kind === 'back');
     if (written) attributes.push(written);
   }

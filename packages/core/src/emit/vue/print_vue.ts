@@ -472,8 +472,8 @@ function openingOf(
   for (const [name, value] of Object.entries(node.attributes)) {
     if ((icon && isOwnOfIcon(name)) || (tag === 'Back' && name === 'type') || isSaidBySpread(node, name))
       continue;
-    // What is chosen is said by the choices.
-    if (tag === 'select' && name === 'value') continue;
+    // What is chosen is said by the choices; what an expression says is not said as it was drawn, too.
+    if ((tag === 'select' && name === 'value') || slots[`@${name}`]) continue;
     // What a design may hold was checked when it came in; a name that is none must never become code.
     if (!isAttributeName(name)) throw new RangeError(`“${name}” is no name of an attribute`);
     attributes.push(value === true ? name : `${name}="${escapeValue(value)}"`);

@@ -164,12 +164,10 @@ function withSlots(node: MarkupElement, { picture, value, enabled }: BoundElemen
   if (!Object.keys(slots).length) return {};
   const isTyped = /^(input|textarea)$/.test(node.tag);
   const isFollowed = !!node.acts?.some(({ on }) => on === 'change');
-  // What it was drawn with is what is remembered at first.
-  const { [said ?? '']: _drawn, ...attributes } = node.attributes;
   return {
     slots: { ...node.slots, ...slots },
     // What nothing follows that is typed stays what it is.
-    attributes: said && isTyped && !isFollowed ? { ...attributes, readonly: true } : attributes,
+    ...(said && isTyped && !isFollowed ? { attributes: { ...node.attributes, readonly: true } } : {}),
     ...(said && (isFollowed || isTyped) ? { isFollowing: true } : {}),
   };
 }

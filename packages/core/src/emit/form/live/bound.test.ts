@@ -57,13 +57,19 @@ test.each([
       ...remembers(box, 'tellMe', '!tellMe'),
       ...remembers(number, 'packets', 'entered'),
     ]);
-    const emission = emit({ ...bare, app: applyChange(bare.app, change) }, 'Seeds');
+    const project = { ...bare, app: applyChange(bare.app, change) };
+    const emission = emit(project, 'Seeds');
     const code = emission.files
       .flatMap((file) => ('text' in file ? [String(file.text)] : []))
       .find((text) => checked.test(text));
     expect(code).toMatch(value);
     expect(code).not.toMatch(not);
     expect(emit === emitReact ? typeErrors([emission]) : vueProblems([emission])).toEqual([]);
+    // Plain pages remember nothing, and say what was drawn.
+    const html = emitHtml(project, 'Seeds').files.flatMap((file) =>
+      file.path.endsWith('.html') && 'text' in file ? [String(file.text)] : [],
+    );
+    expect(html.join('')).toMatch(/<input[^>]*value="2"/);
   },
   60_000,
 );
