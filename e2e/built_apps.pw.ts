@@ -59,17 +59,22 @@ function built(files: Files): Files {
     lists = [],
     forms = [],
     deeds = [],
-  } = json<{ lists: unknown[]; forms: { needs: unknown[]; filled?: object }[]; deeds: unknown[] }>(
-    'behaviour.json',
-  ) ?? {};
-  // Each link is tried, and whether every path has a screen; each list, each form, and what else is pressed.
+    changes = [],
+  } = json<{
+    lists: unknown[];
+    forms: { needs: unknown[]; filled?: object }[];
+    deeds: unknown[];
+    changes: unknown[];
+  }>('behaviour.json') ?? {};
+  // Each link is tried, and whether every path has a screen; each list, each form, and what else is pressed or entered.
   const tests =
     links +
     1 +
     lists.length +
     forms.filter(({ needs }) => needs.length).length +
     forms.filter(({ filled }) => filled).length +
-    deeds.length;
+    deeds.length +
+    changes.length;
   expect(npm('test')).toMatch(new RegExp(`Tests\\s+${tests} passed`));
   npm('exec', '--', 'prettier', '--check', '.');
   const dist = path.join(folder, 'dist');
