@@ -11,7 +11,7 @@ import { withField } from '../data/records.ts';
 import { type KnownNames, parseExpression, type SpokenName } from '../expression/language.ts';
 import { boundParts } from '../expression/read_binding.ts';
 import type { Binding, Form, Interaction, RecordField, Step, Target } from '../model/app.ts';
-import { elementOfInteraction, withSources } from '../model/interaction.ts';
+import { elementOfInteraction, sourcesOfStep, withSources } from '../model/interaction.ts';
 import { recordVariable } from '../model/names.ts';
 import { findElement, screenOf } from '../model/places.ts';
 import { type Project, variableNames } from '../model/project.ts';
@@ -177,6 +177,8 @@ function stepAnew(
   place: DeedPlace,
   renamed: (spoken: SpokenName, form?: string) => string | null,
 ): Target {
+  // Most steps speak of nothing: what is at hand is looked for only where one does.
+  if (!sourcesOfStep(step).length) return step;
   const names: KnownNames = {
     ...deedNames(project, place, step.kind === 'record' ? step.deed : undefined),
     hasEntered: true,

@@ -14,7 +14,7 @@ import { testedDeedsIn } from './deeds.ts';
 import type { Known } from './effects.ts';
 import { type FieldRule, isMatch, testedFormsIn } from './forms.ts';
 import { settledAddress, testedAddress, type TestedLink, triedOnce } from './links.ts';
-import type { Pressed } from './presses.ts';
+import type { Opens } from './presses.ts';
 import { testedLists } from './lists.ts';
 import type { TestedBehaviour } from './test_files.ts';
 
@@ -164,8 +164,8 @@ interface Tried {
   readonly given?: Readonly<Record<string, boolean>>;
 }
 
-/** What is pressed so that something opens over a screen. */
-type Opening = Pressed & Pick<TestedLink, 'given'> & { readonly overlay: string };
+/** What is pressed so that something opens, and what must hold for that. */
+type Opening = Opens & Pick<TestedLink, 'given'>;
 
 const openingOf = ({ role, name, at, to, given }: TestedLink): Opening => ({
   role,

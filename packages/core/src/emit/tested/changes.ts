@@ -2,7 +2,7 @@ import { isElement, type MarkupElement } from '../form/markup.ts';
 import { type DoneHere, type Effect, effectsOf, type Known, rowAround } from './effects.ts';
 import { canBeFilledIn, enteredInto } from './forms.ts';
 import { canBeReached } from './deeds.ts';
-import { type Pressed, waysOf } from './presses.ts';
+import { type Opens, waysOf } from './presses.ts';
 
 /** A field that does something as soon as it says something else, and what is so then. */
 export interface TestedChange {
@@ -16,7 +16,7 @@ export interface TestedChange {
   readonly does: readonly Effect[];
   readonly given?: Readonly<Record<string, boolean>>;
   /** What is pressed first, where it stands in what opens over its screen. */
-  readonly opens?: Pressed & { readonly overlay: string };
+  readonly opens?: Opens;
 }
 
 interface FieldHere {

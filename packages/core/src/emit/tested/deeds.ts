@@ -1,6 +1,6 @@
 import type { MarkupElement } from '../form/markup.ts';
 import { type DoneHere, type Effect, effectsOf, type Known, rowAround } from './effects.ts';
-import { type Press, type Pressed, pressesIn, waysOf } from './presses.ts';
+import { type Opens, type Press, type Pressed, pressesIn, waysOf } from './presses.ts';
 
 /** A press that does something besides leading somewhere, and what is so then. */
 export interface TestedDeed extends Pressed {
@@ -8,7 +8,7 @@ export interface TestedDeed extends Pressed {
   readonly does: readonly Effect[];
   readonly given?: Readonly<Record<string, boolean>>;
   /** What is pressed first, where it stands in what opens over its screen. */
-  readonly opens?: Pressed & { readonly overlay: string };
+  readonly opens?: Opens;
 }
 
 /** What the test presses on a screen to see what that does. Of the rows of a list the first stands for all. */

@@ -1,6 +1,6 @@
 import { isElement, isText, type MarkupElement } from '../form/markup.ts';
 import { type DoneHere, type Effect, effectsOf, type Known } from './effects.ts';
-import { type Pressed, waysOf } from './presses.ts';
+import { type Opens, waysOf } from './presses.ts';
 
 /** A form of the app as its own test fills it in. */
 export interface TestedForm {
@@ -15,7 +15,7 @@ export interface TestedForm {
   readonly does?: readonly Effect[];
   readonly given?: Readonly<Record<string, boolean>>;
   /** What is pressed first, where it stands in what opens over its screen. */
-  readonly opens?: Pressed & { readonly overlay: string };
+  readonly opens?: Opens;
 }
 
 /** What a field has to say besides what it says of itself. */

@@ -19,6 +19,11 @@ export interface Pressed {
   readonly at?: number;
 }
 
+/** What is pressed so that something opens over a screen. */
+export interface Opens extends Pressed {
+  readonly overlay: string;
+}
+
 /** An element of a screen that can be pressed. */
 export interface Press {
   readonly node: MarkupElement;
