@@ -60,11 +60,13 @@ function built(files: Files): Files {
     forms = [],
     deeds = [],
     changes = [],
+    gestures = [],
   } = json<{
     lists: unknown[];
     forms: { needs: unknown[]; filled?: object }[];
     deeds: unknown[];
     changes: unknown[];
+    gestures: unknown[];
   }>('behaviour.json') ?? {};
   // Each link is tried, and whether every path has a screen; each list, each form, and what else is pressed or entered.
   const tests =
@@ -74,7 +76,8 @@ function built(files: Files): Files {
     forms.filter(({ needs }) => needs.length).length +
     forms.filter(({ filled }) => filled).length +
     deeds.length +
-    changes.length;
+    changes.length +
+    gestures.length;
   expect(npm('test')).toMatch(new RegExp(`Tests\\s+${tests} passed`));
   npm('exec', '--', 'prettier', '--check', '.');
   const dist = path.join(folder, 'dist');

@@ -19,7 +19,7 @@ const options: ts.CompilerOptions = {
 
 /** What runs the tests of an app is not installed here: what they take of it. */
 const VITEST = `declare module 'vitest' {
-  export const afterEach: any, beforeEach: any, expect: any, vi: any;
+  export const afterEach: any, beforeEach: any, expect: any, onTestFinished: any, vi: any;
   export const test: {
     (name: string, run: () => unknown): void;
     each<T>(rows: readonly T[]): (name: string, run: (row: T) => unknown) => void;

@@ -32,7 +32,14 @@ import { overlaysCss } from '../styles/overlays_css.ts';
 import { printRules } from '../styles/print_css.ts';
 import { tokensCss } from '../styles/tokens_css.ts';
 import { transitionsCss } from '../styles/transitions_css.ts';
-import { settledLink, type TestedLink, testedAddress, testedLinksIn, triedOnce } from '../tested/links.ts';
+import {
+  isLeftAtOnce,
+  settledLink,
+  type TestedLink,
+  testedAddress,
+  testedLinksIn,
+  triedOnce,
+} from '../tested/links.ts';
 import { saidByApis, testedBehaviour } from '../tested/behaviour.ts';
 import { behaviourJson, behaviourTest, hasBehaviour, linksJson, linksTest } from '../tested/test_files.ts';
 import { apiFiles } from './api_files.ts';
@@ -105,6 +112,7 @@ function emitAll(
     for (const hash of made.assets) assets.set(hash, assetFile(plan.project, hash));
   };
   const total = plan.screens.length + plan.overlays.size;
+  const leftAtOnce = new Set(plan.screens.filter((key) => isLeftAtOnce(shownScreenOf(plan, key).root)));
   for (const key of plan.screens) {
     tell?.(rows.length, total);
     const entry = app.screens[key];
@@ -115,11 +123,15 @@ function emitAll(
     fileOfScreen.set(key, path + dialect.ending);
     put(made);
     parted(screenFile(key), made.pieces);
+    if (leftAtOnce.has(key)) continue;
     const from = addressOf(key);
     allLinks.push(
       ...made.links
         .map((link) => withGuard(plan, key, settledLink(link, from, entry.route, entry.params ?? {})))
-        .filter(({ given = {} }) => canBeGiven(plan, given)),
+        .filter(
+          ({ kind, to, given = {} }) =>
+            canBeGiven(plan, given) && !(isWithin(kind) && leftAtOnce.has(plan.screenAt(to) ?? '')),
+        ),
     );
   }
   for (const { name: folder, screens, frame } of layouts.layouts) {
@@ -256,6 +268,7 @@ function emitAll(
         return canBeGiven(plan, given) ? given : null;
       },
       neededAt: (address) => neededFor(plan, plan.screenAt(address)),
+      leftAtOnce,
     });
     text('src/links.json', linksJson(links));
     text(`src/links.test.${ending}`, linksTest(variables.length > 0));
@@ -291,11 +304,14 @@ function neededFor(plan: EmissionPlan, screen: string | undefined): Record<strin
   return guard && name ? { [name]: guard.is } : {};
 }
 
+/** Whether a link leads to a screen of the app. */
+const isWithin = (kind: TestedLink['kind']): boolean => kind === 'go' || kind === 'back';
+
 /** A press is tested with what must hold for its screen to be shown at all. */
 function withGuard(plan: EmissionPlan, screen: string, link: TestedLink): TestedLink {
   const to = plan.screenAt(link.to);
   const given = {
-    ...(link.kind === 'go' || link.kind === 'back' ? neededFor(plan, to) : {}),
+    ...(isWithin(link.kind) ? neededFor(plan, to) : {}),
     ...neededFor(plan, screen),
     ...link.given,
   };

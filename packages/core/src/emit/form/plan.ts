@@ -20,7 +20,7 @@ import {
 } from '../../model/project.ts';
 import { findElement } from '../../model/places.ts';
 import { hash } from '../../json/hash.ts';
-import { fillRoute, parametersOf } from '../../paths/pattern.ts';
+import { fillRoute, parametersOf, RouteMatcher } from '../../paths/pattern.ts';
 import { type TokenLookup, tokenLookup } from '../../tokens/values.ts';
 import { type EmittedPart, emittedParts } from './emitted_parts.ts';
 import { type EmittedNames, type EmittedWiring, emittedWiring } from './emitted_wiring.ts';
@@ -144,12 +144,13 @@ export class EmissionPlan {
     return isUsed(this.project, screen) ? this.project.app.screens[screen].route : null;
   }
 
-  #screensByRoute: ReadonlyMap<string, string> | null = null;
+  #matcher: RouteMatcher | undefined;
 
-  /** The first screen with a route. */
-  screenAt(route: string | undefined): string | undefined {
-    this.#screensByRoute ??= new Map(this.screens.toReversed().map((key) => [this.routeOf(key)!, key]));
-    return route === undefined ? undefined : this.#screensByRoute.get(route);
+  /** The screen that an address of the app leads to, with whatever is said by it; undefined where none is. */
+  screenAt(address: string): string | undefined {
+    this.#matcher ??= new RouteMatcher(this.screens.map((key) => this.routeOf(key)!));
+    const match = this.#matcher.match(address.replace(/[?#].*/, ''));
+    return match ? this.screens[match.route] : undefined;
   }
 
   anchorOf(element: string): string | null {

@@ -2,6 +2,8 @@ import { applyChange, putInteraction } from '../../change/change.ts';
 import type { Target } from '../../model/app.ts';
 import { pressTo } from '../../model/interaction.ts';
 import { behaving } from '../../testing/behaving.ts';
+import { pressablesOf } from '../../links/pressable.ts';
+import { projectOf, screenWith } from '../../testing/build.ts';
 import { textIn } from '../../testing/library.ts';
 import { typeErrors } from '../../testing/typecheck.ts';
 import { vueProblems } from '../../testing/vue_problems.ts';
@@ -31,15 +33,23 @@ const { deeds } = JSON.parse(textIn(react, 'src/behaviour.json')) as { deeds: re
 
 test('what is pressed in something that opens over a screen is tried where that opens', () => {
   const inOverlay = deeds.filter(({ opens }) => opens);
-  expect(inOverlay).toHaveLength(1);
-  expect(inOverlay[0]).toMatchObject({
-    from: '/loans',
-    opens: { overlay: 'confirm' },
-    does: [{ variable: 'signedIn', is: true }, { to: '/tools' }],
-    given: { signedIn: true },
-  });
+  const opened = { from: '/loans', opens: { overlay: 'confirm' }, given: { signedIn: true } };
+  expect(inOverlay).toMatchObject([
+    { ...opened, name: 'Cancel', does: [{ over: [] }] },
+    { ...opened, name: 'Yes', does: [{ variable: 'signedIn', is: true }, { to: '/tools' }] },
+  ]);
   expect(textIn(react, 'src/behaviour.test.tsx')).toContain('opened(from, given, opens)');
-  expect(textIn(emitReact(bare, 'Shed'), 'src/behaviour.test.tsx')).not.toContain('opens');
+});
+
+test('what no test needs is not in the file with the tests', () => {
+  const plain = projectOf(screenWith('home', 'Tools'), screenWith('tools', 'Home'));
+  const [{ element }] = pressablesOf(plain.design.screens[0]);
+  const hovers = { ...pressTo({ kind: 'screen', screen: 'tools' }), on: 'hover' } as const;
+  const app = applyChange(plain.app, putInteraction(element.key, hovers));
+  const text = textIn(emitReact({ ...plain, app }, 'Shed'), 'src/behaviour.test.tsx');
+  expect(text).toContain("import { gesture } from './testing/gestures';");
+  for (const unneeded of ['opens', 'given', 'calledSo', 'fillIn', 'lists'])
+    expect(text).not.toContain(unneeded);
 });
 
 test('what leads past a guard that does not hold is not said to lead there', () => {

@@ -11,6 +11,8 @@ import { shownScreenOf } from '../form/shown_screen.ts';
 import type { NamedVariable } from '../named_variables.ts';
 import { testedChangesIn } from './changes.ts';
 import { testedDeedsIn } from './deeds.ts';
+import { testedGesturesIn } from './gestures.ts';
+import { pageHere } from './page_here.ts';
 import type { Known } from './effects.ts';
 import { type FieldRule, isMatch, testedFormsIn } from './forms.ts';
 import { settledAddress, testedAddress, type TestedLink, triedOnce } from './links.ts';
@@ -31,6 +33,7 @@ type Givable = (
  * @param layouts the addresses of the screens of each layout
  * @param givable what must hold for something on a screen to be tried
  * @param neededAt what must hold for the screen of an address to be shown
+ * @param leftAtOnce keys of screens that lead elsewhere as soon as they are shown
  */
 export function testedBehaviour(
   plan: EmissionPlan,
@@ -42,12 +45,14 @@ export function testedBehaviour(
     layouts,
     givable,
     neededAt,
+    leftAtOnce,
   }: {
     readonly links: readonly TestedLink[];
     readonly unsure: ReadonlySet<string>;
     readonly layouts: readonly (readonly string[])[];
     readonly givable: Givable;
     readonly neededAt: (address: string) => Readonly<Record<string, boolean>>;
+    readonly leftAtOnce: ReadonlySet<string>;
   },
 ): TestedBehaviour {
   const { screens } = plan.project.app;
@@ -65,8 +70,11 @@ export function testedBehaviour(
       addressOf: (to: string, now: Readonly<Record<string, Value>>): string | null => {
         const address = settledAddress(to, from, route, params);
         const isLetIn = Object.entries(neededAt(address)).every(([name, is]) => now[name] === is);
-        return isLetIn && !/[:*]/.test(address) ? address : null;
+        const isSeen = !leftAtOnce.has(plan.screenAt(address) ?? '');
+        return isLetIn && isSeen && !/[:*]/.test(address) ? address : null;
       },
+      over: opens ? [opens.overlay] : [],
+      page: pageHere(root, known),
     };
     const tried = <T extends Tried>(made: readonly T[]): (T & { readonly from: string })[] =>
       made.flatMap(({ given: own, ...one }) => {
@@ -79,10 +87,14 @@ export function testedBehaviour(
         };
         return [{ from, ...one, ...needs } as unknown as T & { from: string }];
       });
+    const gestures = tried(testedGesturesIn(root, known, here));
+    if (leftAtOnce.has(screen))
+      return { forms: [], deeds: [], changes: [], gestures: gestures.filter(({ on }) => on === 'load') };
     return {
       forms: tried(testedFormsIn(root, known, here, ruleOf)),
       deeds: tried(testedDeedsIn(root, known, here)),
       changes: tried(testedChangesIn(root, known, here)),
+      gestures,
     };
   };
   const all = [
@@ -94,6 +106,9 @@ export function testedBehaviour(
       return opener && screen ? [triedOn(key, screen, openingOf(opener))] : [];
     }),
   ];
+  const once = <T extends { readonly from: string }>(
+    of: (one: Omit<TestedBehaviour, 'lists'>) => readonly T[],
+  ): readonly T[] => triedOnce(all.flatMap(of), layouts);
   return {
     lists: collections.flatMap((collection) =>
       testedLists(collection, (screen) => {
@@ -101,18 +116,10 @@ export function testedBehaviour(
         return given && { at: addressOf(screen), given };
       }),
     ),
-    forms: triedOnce(
-      all.flatMap(({ forms }) => forms),
-      layouts,
-    ),
-    deeds: triedOnce(
-      all.flatMap(({ deeds }) => deeds),
-      layouts,
-    ),
-    changes: triedOnce(
-      all.flatMap(({ changes }) => changes),
-      layouts,
-    ),
+    forms: once(({ forms }) => forms),
+    deeds: once(({ deeds }) => deeds),
+    changes: once(({ changes }) => changes),
+    gestures: once(({ gestures }) => gestures),
   };
 }
 

@@ -13,7 +13,8 @@ const known: Known = {
   takes: () => true,
   answers: () => true,
 };
-const here = { shown: () => undefined, addressOf: (to: string) => to };
+const NO_PAGE = { isOpen: () => null, ticks: () => null };
+const here = { shown: () => undefined, addressOf: (to: string) => to, over: [], page: NO_PAGE };
 const ENTERED: Expression = { kind: 'prop', name: 'entered' };
 const set = (condition: string, to: Expression): EmittedStep => ({
   kind: 'set',

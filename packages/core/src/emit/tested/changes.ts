@@ -1,5 +1,5 @@
 import { isElement, type MarkupElement } from '../form/markup.ts';
-import { type DoneHere, type Effect, effectsOf, type Known, rowAround } from './effects.ts';
+import { type Effect, effectsOf, type Known, type OnScreen, rowAround } from './effects.ts';
 import { canBeFilledIn, enteredInto } from './forms.ts';
 import { canBeReached } from './deeds.ts';
 import { type Opens, waysOf } from './presses.ts';
@@ -31,7 +31,7 @@ interface FieldHere {
 export function testedChangesIn(
   root: MarkupElement,
   known: Known,
-  here: Pick<DoneHere, 'addressOf' | 'shown'>,
+  here: OnScreen,
 ): Omit<TestedChange, 'from'>[] {
   return fieldsOf(root).flatMap(({ node, within, field, at }): Omit<TestedChange, 'from'>[] => {
     const act = node.acts?.find(({ on }) => on === 'change');

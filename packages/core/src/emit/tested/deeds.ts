@@ -1,6 +1,6 @@
 import type { MarkupElement } from '../form/markup.ts';
-import { type DoneHere, type Effect, effectsOf, type Known, rowAround } from './effects.ts';
-import { type Opens, type Press, type Pressed, pressesIn, waysOf } from './presses.ts';
+import { type Effect, effectsOf, type Known, type OnScreen, rowAround } from './effects.ts';
+import { type GivenWay, type Opens, type Press, type Pressed, pressesIn, waysOf } from './presses.ts';
 
 /** A press that does something besides leading somewhere, and what is so then. */
 export interface TestedDeed extends Pressed {
@@ -12,25 +12,30 @@ export interface TestedDeed extends Pressed {
 }
 
 /** What the test presses on a screen to see what that does. Of the rows of a list the first stands for all. */
-export function testedDeedsIn(
-  root: MarkupElement,
-  known: Known,
-  here: Pick<DoneHere, 'addressOf' | 'shown'>,
-): Omit<TestedDeed, 'from'>[] {
+export function testedDeedsIn(root: MarkupElement, known: Known, here: OnScreen): Omit<TestedDeed, 'from'>[] {
   return pressesIn(root, known.unsure).flatMap((press): Omit<TestedDeed, 'from'>[] => {
     const { node, within, pressed } = press;
-    const act = node.acts?.find(({ on }) => on === 'press');
-    if (!act || node.link || !canBeReached(press)) return [];
+    if (!canBeReached(press)) return [];
     const row = rowAround([...within, node], known.collections);
     if (row && (!row.isFirst || row.view.options.of)) return [];
-    return waysOf(act).flatMap(({ given, steps }): Omit<TestedDeed, 'from'>[] => {
+    return waysByPressing(node).flatMap(({ given, steps }): Omit<TestedDeed, 'from'>[] => {
       const does = effectsOf(steps, known, { ...here, row, given, filled: {} }) ?? [];
-      // Where links lead is looked at by a test of its own.
-      if (does.every((effect) => 'to' in effect)) return [];
+      if (does.every((effect) => isOfLinks(effect, here.over))) return [];
       return [{ ...pressed, does, ...(Object.keys(given).length ? { given } : {}) }];
     });
   });
 }
+
+/** What pressing does, besides what a link does. */
+function waysByPressing({ link, form, acts }: MarkupElement): readonly GivenWay[] {
+  if (link) return link.kind === 'disclose' && form === 'button' ? [{ given: {}, steps: [link] }] : [];
+  const act = acts?.find(({ on }) => on === 'press');
+  return act ? waysOf(act) : [];
+}
+
+/** Where links lead, and what they open over a screen, is looked at by a test of its own. */
+const isOfLinks = (effect: Effect, over: readonly string[]): boolean =>
+  'to' in effect || ('over' in effect && effect.over.length > over.length);
 
 /** Whether something is there and can be used from the first, and is called as it was drawn. */
 export const canBeReached = ({ node, within }: Omit<Press, 'pressed'>): boolean =>

@@ -58,6 +58,11 @@ const here: DoneHere = {
   filled: { name: 'Plane', note: 'Sharp' },
   shown: () => 'drill',
   addressOf: (to) => (to === '/guarded' ? null : to),
+  over: ['menu'],
+  page: {
+    isOpen: (id) => (id === 'nowhere' ? null : id.startsWith('first')),
+    ticks: (name) => (name === 'all' ? 3 : null),
+  },
 };
 
 const same = (left: Expression, right: Expression): Expression => ({
@@ -91,6 +96,14 @@ const list = (deed: Extract<EmittedStep, { readonly kind: 'list' }>['deed']): Em
   listing: { name: 'tools', hook: 'useTools' },
   deed,
 });
+const discloses = (id: string, does: 'toggle' | 'open' | 'close'): EmittedStep => ({
+  kind: 'disclose',
+  id,
+  does,
+});
+const slides = { name: 'slides', first: 'first', all: ['first', 'second', 'third'] };
+const opens = (overlay: string): EmittedStep => ({ kind: 'open', overlay, arrival: { kind: 'none' } });
+const CLOSE: EmittedStep = { kind: 'close' };
 const days: Expression = { kind: 'variable', name: 'days' };
 
 test.each<[string, EmittedStep[], Effect[] | null]>([
@@ -152,6 +165,38 @@ test.each<[string, EmittedStep[], Effect[] | null]>([
       { records: 'loans', says: { name: 'Plane' } },
     ],
   ],
+  ['a part opens', [discloses('second', 'toggle')], [{ part: 'second', isOpen: true }]],
+  ['and closes', [discloses('first', 'toggle')], [{ part: 'first', isOpen: false }]],
+  [
+    'as it is by then',
+    [discloses('first', 'close'), discloses('first', 'toggle')],
+    [{ part: 'first', isOpen: true }],
+  ],
+  ['one that is not there does not', [discloses('nowhere', 'open')], []],
+  ['what another screen does not show', [discloses('second', 'open'), go('/x')], [{ to: '/x' }]],
+  [
+    'of several parts another is shown',
+    [{ kind: 'disclose', id: 'second', does: 'open', choice: slides }],
+    [
+      { part: 'first', isOpen: false },
+      { part: 'second', isOpen: true },
+    ],
+  ],
+  [
+    'the one before the first is the last',
+    [{ kind: 'turn', choice: slides, by: -1 }],
+    [
+      { part: 'first', isOpen: false },
+      { part: 'third', isOpen: true },
+    ],
+  ],
+  ['something opens over what is open', [opens('sure')], [{ over: ['menu', 'sure'] }]],
+  ['and closes, and what is under it', [opens('sure'), CLOSE, CLOSE], [{ over: [] }]],
+  ['what is as it was is not told', [opens('sure'), CLOSE], []],
+  ['what is copied', [{ kind: 'browser', does: 'copy', text: 'Saw' }], [{ copied: 'Saw' }]],
+  ['what is printed', [{ kind: 'browser', does: 'print' }], [{ printed: 1 }]],
+  ['boxes that are ticked', [{ kind: 'browser', does: 'tick', name: 'all' }], [{ ticked: 3 }]],
+  ['but not those that nobody knows', [{ kind: 'browser', does: 'tick', name: 'some' }], []],
   ['what an API refuses cannot be done', [record({ kind: 'remove', of: { kind: 'shown' } }, 'loans')], null],
   ['nor what it is asked wrongly', [{ kind: 'call', api: 'a', name: 'b', sends: null }], null],
 ])('effects: %s', (_, steps, effects) => expect(effectsOf(steps, known, here)).toEqual(effects));

@@ -17,7 +17,15 @@ export type Effect =
   /** What an address says of a list; null for what it does not. */
   | { readonly words: Readonly<Record<string, string | null>> }
   | { readonly told: string }
-  | { readonly to: string };
+  | { readonly to: string }
+  /** Whether the part of this id is open. */
+  | { readonly part: string; readonly isOpen: boolean }
+  /** What is open over the screen, the last one last. */
+  | { readonly over: readonly string[] }
+  | { readonly copied: string }
+  | { readonly printed: number }
+  /** So many boxes more are ticked, or fewer. */
+  | { readonly ticked: number };
 
 /** What tests know of an app before anything is done in it. */
 export interface Known {
@@ -54,7 +62,21 @@ export interface DoneHere {
   readonly shown: (collection: EmittedCollection) => string | undefined;
   /** An address as it is from here; null where it cannot be told or nobody gets there. */
   readonly addressOf: (to: string, variables: Readonly<Record<string, Value>>) => string | null;
+  /** What is open over the screen. */
+  readonly over: readonly string[];
+  readonly page: PageHere;
 }
+
+/** What is on the page where something is done. */
+export interface PageHere {
+  /** Whether the part of this id is open at first; null where that is not known. */
+  readonly isOpen: (id: string) => boolean | null;
+  /** How many boxes more are ticked by what is called so in `data-ticks`; null where that is not known. */
+  readonly ticks: (name: string) => number | null;
+}
+
+/** What screens are tested with: what is the same for all that is done on them. */
+export type OnScreen = Pick<DoneHere, 'addressOf' | 'shown' | 'over' | 'page'>;
 
 /** A row of a list that shows records as they are. */
 export interface RowHere {
@@ -86,11 +108,16 @@ class Doing {
   readonly #records: ReadonlyMap<string, RecordsThen>;
   readonly #items = new Map<string, Row>();
   readonly #set = new Map<string, Value>();
+  readonly #parts = new Map<string, boolean>();
+  /** Which of several parts is shown, by the one that is at first. */
+  readonly #chosen = new Map<string, string>();
+  readonly #over: string[];
   readonly #rest: Effect[] = [];
 
   constructor(known: Known, here: DoneHere) {
     this.#known = known;
     this.#here = here;
+    this.#over = [...here.over];
     this.#variables = new Map(Object.entries({ ...known.variables, ...here.given }));
     this.#records = new Map([...known.collections].map(([name, one]) => [name, new RecordsThen(one)]));
     for (const collection of known.collections.values()) this.#isAtHand(collection, here.shown(collection));
@@ -104,8 +131,19 @@ class Doing {
     return [
       ...[...this.#set].map(([variable, is]): Effect => ({ variable, is })),
       ...[...this.#records.values()].flatMap((records) => records.effects()),
+      ...(isLeft ? [] : this.#seen()),
       // What an address says of a list is not in that of another screen.
       ...this.#rest.filter((one) => !isLeft || !('words' in one)),
+    ];
+  }
+
+  /** What opened and closed on the screen. */
+  #seen(): Effect[] {
+    const { over } = this.#here;
+    const isSame = over.length === this.#over.length && over.every((name, i) => this.#over[i] === name);
+    return [
+      ...[...this.#parts].map(([part, isOpen]): Effect => ({ part, isOpen })),
+      ...(isSame ? [] : [{ over: this.#over }]),
     ];
   }
 
@@ -131,8 +169,60 @@ class Doing {
       }
       case 'call':
         return this.#known.answers(step, this.#here.filled);
-      default:
+      case 'open':
+        this.#over.push(step.overlay);
         return true;
+      case 'close':
+        this.#over.pop();
+        return true;
+      case 'disclose':
+        this.#discloses(step);
+        return true;
+      case 'turn': {
+        const { first, all } = step.choice;
+        const at = all.indexOf(this.#chosen.get(first) ?? first) + step.by;
+        this.#chooses(first, all[(at + all.length) % all.length]);
+        return true;
+      }
+      case 'browser':
+        this.#asksBrowser(step);
+        return true;
+      case 'back':
+      case 'external':
+      case 'file':
+      case 'drawer':
+        return true;
+    }
+  }
+
+  #discloses({ id, does, choice }: Extract<EmittedStep, { readonly kind: 'disclose' }>): void {
+    if (choice) return this.#chooses(choice.first, id);
+    const wasOpen = this.#parts.get(id) ?? this.#here.page.isOpen(id);
+    if (wasOpen !== null) this.#parts.set(id, does === 'toggle' ? !wasOpen : does === 'open');
+  }
+
+  #chooses(first: string, id: string): void {
+    const before = this.#chosen.get(first) ?? first;
+    this.#chosen.set(first, id);
+    for (const [part, isOpen] of [[before, false] as const, [id, true] as const])
+      if (this.#here.page.isOpen(part) !== null) this.#parts.set(part, isOpen);
+  }
+
+  #asksBrowser(step: Extract<EmittedStep, { readonly kind: 'browser' }>): void {
+    switch (step.does) {
+      case 'copy':
+        this.#rest.push({ copied: step.text });
+        break;
+      case 'print':
+        this.#rest.push({ printed: 1 });
+        break;
+      case 'tick': {
+        const ticked = this.#here.page.ticks(step.name);
+        if (ticked) this.#rest.push({ ticked });
+        break;
+      }
+      // Nothing of the page that is shown anew can be asked by who shows it.
+      case 'reload':
     }
   }
 
@@ -359,7 +449,7 @@ const isKeptAs = (fields: Readonly<Record<string, string>> | undefined, field: s
   fields !== undefined && Object.hasOwn(fields, field) && !fields[field].includes('.');
 
 /** How many records a list has, on all its pages. */
-const recordsIn = ({ records }: EmittedCollection, { options: { where } }: LiveView): number =>
+export const recordsIn = ({ records }: EmittedCollection, { options: { where } }: LiveView): number =>
   records.filter((record) => isIn(record, where)).length;
 
 /** The row of a list with records as they are that something stands in. */

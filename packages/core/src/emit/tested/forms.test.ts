@@ -9,7 +9,8 @@ const known: Known = {
   takes: () => true,
   answers: () => true,
 };
-const here = { shown: () => undefined, addressOf: (to: string) => to };
+const NO_PAGE = { isOpen: () => null, ticks: () => null };
+const here = { shown: () => undefined, addressOf: (to: string) => to, over: [], page: NO_PAGE };
 const element = (
   tag: string,
   attributes: MarkupElement['attributes'],

@@ -1,5 +1,5 @@
 import { isElement, isText, type MarkupElement } from '../form/markup.ts';
-import { type DoneHere, type Effect, effectsOf, type Known } from './effects.ts';
+import { type Effect, effectsOf, type Known, type OnScreen } from './effects.ts';
 import { type Opens, waysOf } from './presses.ts';
 
 /** A form of the app as its own test fills it in. */
@@ -31,7 +31,7 @@ export interface FieldRule {
 export function testedFormsIn(
   root: MarkupElement,
   known: Known,
-  here: Pick<DoneHere, 'addressOf' | 'shown'>,
+  here: OnScreen,
   ruleOf: (form: MarkupElement, field: string) => FieldRule | null,
 ): Omit<TestedForm, 'from'>[] {
   const forms = allOf(root, ({ tag }) => tag === 'form');
@@ -68,7 +68,7 @@ export function testedFormsIn(
 function sentBy(
   form: MarkupElement,
   known: Known,
-  here: Pick<DoneHere, 'addressOf' | 'shown'>,
+  here: OnScreen,
   filled: Readonly<Record<string, string>> | null,
 ): Pick<TestedForm, 'filled' | 'does' | 'given'> | null {
   const act = form.acts?.find(({ on }) => on === 'submit');

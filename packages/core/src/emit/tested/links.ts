@@ -1,4 +1,4 @@
-import type { EmittedAct, EmittedStep, MarkupElement } from '../form/markup.ts';
+import { type EmittedAct, type EmittedStep, findMarkup, type MarkupElement } from '../form/markup.ts';
 import { fillRoute, parametersOf } from '../../paths/pattern.ts';
 import { type Pressed, pressesIn, waysOf } from './presses.ts';
 
@@ -23,6 +23,17 @@ export function testedLinksIn(root: MarkupElement, unsure?: ReadonlySet<string>)
       ...(act ? goalsOf(act).map((way) => ({ ...pressed, ...way })) : []),
     ];
   });
+}
+
+/** Whether a screen leads elsewhere as soon as it is shown, so that nobody does anything on it. */
+export function isLeftAtOnce(root: MarkupElement): boolean {
+  const isLeaving = ({ kind }: EmittedStep): boolean =>
+    kind === 'go' || kind === 'back' || kind === 'external';
+  return (
+    findMarkup(root, ({ acts = [] }) =>
+      acts.some(({ on, ways }) => on === 'load' && ways.some(({ steps }) => steps.some(isLeaving))),
+    ) !== null
+  );
 }
 
 type Goal = Pick<TestedLink, 'kind' | 'to' | 'given'>;

@@ -38,16 +38,12 @@ export interface Press {
  */
 export function pressesIn(root: MarkupElement, unsure: ReadonlySet<string> = NONE): Press[] {
   const presses: Press[] = [];
-  /** Roles and whole names, without spaces, of what came before. */
-  const seen: { readonly role: string; readonly whole: string }[] = [];
+  const names = new FoundNames(unsure);
   const visit = (node: MarkupElement, within: readonly MarkupElement[]): void => {
     if (isCounted(node)) {
       const role = roleOf(node);
-      const whole = fullName(node, unsure);
-      const name = whole.slice(0, LONGEST_NAME).trim();
-      const before = seen.filter((other) => isTaken(other, role, plain(name))).length;
-      seen.push({ role, whole: plain(whole) });
-      presses.push({ node, within, pressed: { role, name, ...(before ? { at: before } : {}) } });
+      const called = names.next(role, node);
+      if (called) presses.push({ node, within, pressed: { role, ...called } });
     }
     const inside = [...within, node];
     for (const child of node.children) if (isElement(child)) visit(child, inside);
@@ -56,15 +52,44 @@ export function pressesIn(root: MarkupElement, unsure: ReadonlySet<string> = NON
   return presses;
 }
 
+/** What elements of a screen are called in tests, in order: by how their names begin, and which of several that begin so. */
+export class FoundNames {
+  readonly #unsure: ReadonlySet<string>;
+  /** Kinds and whole names, without spaces, of what came before. */
+  readonly #seen: { readonly kind: string; readonly whole: string }[] = [];
+
+  /** @param unsure keys of elements that may say something else by then than they were drawn to say: names end before them */
+  constructor(unsure: ReadonlySet<string>) {
+    this.#unsure = unsure;
+  }
+
+  /**
+   * @param kind what else it is found by
+   * @returns null where nobody knows how its name begins
+   */
+  next(kind: string, node: MarkupElement): Pick<Pressed, 'name' | 'at'> | null {
+    const { whole, isSure } = fullName(node, this.#unsure);
+    const name = whole.slice(0, LONGEST_NAME).trim();
+    if (!name && !isSure) return null;
+    const before = this.#seen.filter((other) => isTaken(other, kind, plain(name))).length;
+    this.#seen.push({ kind, whole: plain(whole) });
+    return { name, ...(before ? { at: before } : {}) };
+  }
+}
+
 /** A name is told by so many letters. */
 const LONGEST_NAME = 60;
 
 const roleOf = ({ tag, form, attributes }: MarkupElement): string =>
   form === 'other' ? 'link' : String(attributes.role ?? (tag === 'button' ? 'button' : 'link'));
 
-/** What an element is called: as it says itself, else its text and what its pictures say. */
-function fullName({ attributes, children }: MarkupElement, unsure: ReadonlySet<string>): string {
-  if (typeof attributes['aria-label'] === 'string') return attributes['aria-label'];
+/** What an element is called, as far as that is sure: as it says itself, else its text and what its pictures say. */
+function fullName(
+  element: MarkupElement,
+  unsure: ReadonlySet<string>,
+): { readonly whole: string; readonly isSure: boolean } {
+  const { 'aria-label': label } = element.attributes;
+  if (typeof label === 'string') return { whole: label, isSure: true };
   const texts: string[] = [];
   /** @returns whether what comes after it is sure */
   const visit = (node: MarkupNode): boolean => {
@@ -76,20 +101,20 @@ function fullName({ attributes, children }: MarkupElement, unsure: ReadonlySet<s
     }
     return true;
   };
-  children.every(visit);
-  return texts.join(' ').replace(/\s+/g, ' ').trim();
+  const isSure = visit(element);
+  return { whole: texts.join(' ').replace(/\s+/g, ' ').trim(), isSure };
 }
 
 const NONE: ReadonlySet<string> = new Set();
 
 const plain = (text: string): string => text.replace(/\s+/g, '');
 
-/** Whether the test takes something of this role and whole name for what it looks for. */
+/** Whether the test takes something of this kind and whole name for what it looks for. */
 const isTaken = (
-  other: { readonly role: string; readonly whole: string },
-  role: string,
+  other: { readonly kind: string; readonly whole: string },
+  kind: string,
   name: string,
-): boolean => other.role === role && (name ? other.whole.startsWith(name) : other.whole === '');
+): boolean => other.kind === kind && (name ? other.whole.startsWith(name) : other.whole === '');
 
 /** A way of an act, and what variables have to be so that it is the one that is done. */
 export interface GivenWay {

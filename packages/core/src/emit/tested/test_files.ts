@@ -1,6 +1,7 @@
 import type { TestedChange } from './changes.ts';
 import type { TestedDeed } from './deeds.ts';
 import type { TestedForm } from './forms.ts';
+import type { TestedGesture } from './gestures.ts';
 import type { TestedLink } from './links.ts';
 import type { TestedList } from './lists.ts';
 
@@ -10,10 +11,11 @@ export interface TestedBehaviour {
   readonly forms: readonly TestedForm[];
   readonly deeds: readonly TestedDeed[];
   readonly changes: readonly TestedChange[];
+  readonly gestures: readonly TestedGesture[];
 }
 
-export const hasBehaviour = ({ lists, forms, deeds, changes }: TestedBehaviour): boolean =>
-  lists.length + forms.length + deeds.length + changes.length > 0;
+export const hasBehaviour = (behaviour: TestedBehaviour): boolean =>
+  Object.values(behaviour).some(({ length }) => length > 0);
 
 const json = (value: unknown): string => `${JSON.stringify(value, null, 2)}\n`;
 export const linksJson = (links: readonly TestedLink[]): string => json(links);
@@ -71,14 +73,16 @@ interface Written {
 
 /** Asks lists, fills in forms, presses, enters and chooses what does something, and looks whether what is listed in behaviour.json comes about. */
 export function behaviourTest(behaviour: TestedBehaviour, hasVariables: boolean): string {
-  const { lists, forms, deeds, changes } = behaviour;
-  const how = { hasVariables, opensOver: [...forms, ...deeds, ...changes].some((one) => 'opens' in one) };
+  const { lists, forms, deeds, changes, gestures } = behaviour;
+  const inPlace = [...forms, ...deeds, ...changes, ...gestures];
+  const how = { hasVariables, opensOver: inPlace.some((one) => 'opens' in one) };
   const tests = [
     ...(lists.length ? [listsTest(how)] : []),
     ...(forms.some(({ needs }) => needs.length) ? [needsTest(how)] : []),
     ...(forms.some(({ filled }) => filled) ? [filledTest(how)] : []),
     ...(deeds.length ? [deedsTest(how)] : []),
     ...(changes.length ? [changesTest(how)] : []),
+    ...(gestures.length ? [gesturesTest(how)] : []),
   ];
   const body = [...(how.opensOver ? [openedText(how)] : []), ...tests].join('');
   const isCalled = (name: string): boolean => new RegExp(`\\b${name}\\b`).test(body);
@@ -88,16 +92,30 @@ export function behaviourTest(behaviour: TestedBehaviour, hasVariables: boolean)
     ...(forms.length ? [['forms', 'ListedForm']] : []),
     ...(deeds.length ? [['deeds', 'ListedDeed']] : []),
     ...(changes.length ? [['changes', 'ListedChange']] : []),
+    ...(gestures.length ? [['gestures', 'ListedGesture']] : []),
   ];
   const types = [...kinds.map(([, type]) => type), ...(how.opensOver ? ['Opening'] : [])].sort();
-  const helpers = ['calledSo', 'clear', 'enter', 'fieldCalled', 'fillIn', 'formWith', 'timesIn'].filter(
-    isCalled,
-  );
-  return `import { expect, test${isCalled('vi') || watches ? ', vi' : ''} } from 'vitest';
+  const helpers = [
+    'calledSo',
+    'clear',
+    'enter',
+    'fieldCalled',
+    'fillIn',
+    'formWith',
+    'saying',
+    'timesIn',
+  ].filter(isCalled);
+  const ofVitest = [
+    'expect',
+    ...(isCalled('onTestFinished') ? ['onTestFinished'] : []),
+    'test',
+    ...(isCalled('vi') || watches ? ['vi'] : []),
+  ];
+  return `import { ${ofVitest.join(', ')} } from 'vitest';
 import behaviour from './behaviour.json';
 import { open${watches ? ', type OpenApp' : ''} } from './testing/app';
 import type { ${types.join(', ')} } from './testing/behaviour';
-${watches ? "import { type Effect, effectSeen } from './testing/effects';\n" : ''}import { ${helpers.join(', ')} } from './testing/page';
+${watches ? "import { type Effect, effectSeen } from './testing/effects';\n" : ''}${gestures.length ? "import { gesture } from './testing/gestures';\n" : ''}import { ${helpers.join(', ')} } from './testing/page';
 
 const { ${kinds.map(([name]) => name).join(', ')} } = behaviour as unknown as {
 ${kinds.map(([name, type]) => `  ${name}: ${type}[];`).join('\n')}
@@ -195,5 +213,20 @@ test.each(changes)('$from: $field does what it says once it says “$says”', a
   const changed = fieldCalled(container, field)[at];
   expect(changed, \`the field “\${field}” stands on \${from}\`).toBeDefined();
   await watched(app, does, () => enter(changed, says));
+});
+`;
+
+const gesturesTest = (how: Written): string => `
+test.each(gestures)('$from: what is done by $on', async (${taken(how, 'from', 'tag', "name = ''", 'at = 0', 'does', 'ms = 0', 'on', 'key', 'side')}) => {
+  // What takes a while is not waited for.
+  vi.useFakeTimers({ shouldAdvanceTime: true, toFake: ['setTimeout', 'clearTimeout'] });
+  onTestFinished(() => void vi.useRealTimers());
+  ${opening(how)}
+  const touched = tag ? saying(container, tag, name)[at] : container;
+  expect(touched, \`“\${name}” stands on \${from}\`).toBeDefined();
+  await watched(app, does, () => {
+    gesture(touched, { on, key, side });
+    vi.advanceTimersByTime(ms);
+  });
 });
 `;

@@ -24,6 +24,7 @@ export const takenByTestedApp = ({ variables, records, isRemote, hasNotice }: Te
       : []),
     ...(isRemote ? [script`import { answerAnew } from './apis';\n`] : []),
     script`import type { Moment } from './effects';\n`,
+    script`import { seenOn } from './page';\n`,
   ]);
 
 /** What makes an app what it was at first. */
@@ -76,6 +77,7 @@ ${onLines(before)}
     variables: ${variables ? script`{ ...${now} }` : script`{}`},
     records: { ${all} },
     told: ${hasNotice ? script`notices.now()?.text ?? ''` : script`''`},
+    ...seenOn(document),
   };
 }
 

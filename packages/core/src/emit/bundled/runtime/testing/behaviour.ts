@@ -1,4 +1,5 @@
 import type { Effect } from './effects';
+import type { Gesture } from './gestures';
 
 type Given = Record<string, boolean>;
 
@@ -48,6 +49,19 @@ export interface ListedChange {
   field: string;
   at?: number;
   says: string;
+  does: Effect[];
+  given?: Given;
+  opens?: Opening;
+}
+
+/** What is done to an element of this tag that says this, or on the whole screen, and what comes about then. */
+export interface ListedGesture extends Gesture {
+  from: string;
+  tag?: string;
+  name?: string;
+  at?: number;
+  /** How long one waits for it, in milliseconds. */
+  ms?: number;
   does: Effect[];
   given?: Given;
   opens?: Opening;

@@ -5,7 +5,12 @@ export type Effect =
   | { records: string; id?: string; says: Record<string, string> }
   | { words: Record<string, string | null> }
   | { told: string }
-  | { to: string };
+  | { to: string }
+  | { part: string; isOpen: boolean }
+  | { over: string[] }
+  | { copied: string }
+  | { printed: number }
+  | { ticked: number };
 
 interface Row {
   readonly id: string;
@@ -19,6 +24,15 @@ export interface Moment {
   records: Readonly<Record<string, readonly Row[]>>;
   /** What is said over the screen. */
   told: string;
+  /** The ids of all that is open. */
+  open: readonly string[];
+  /** What is open over the screen, the last one last. */
+  over: string[];
+  /** All that was copied, and how often something was printed. */
+  copied: readonly string[];
+  printed: number;
+  /** How many boxes are ticked. */
+  ticked: number;
 }
 
 /** How what was expected is in the app: the same where it came about. */
@@ -26,6 +40,11 @@ export function effectSeen(expected: Effect, now: Moment, before: Moment): Effec
   if ('variable' in expected) return { ...expected, is: now.variables[expected.variable] };
   if ('told' in expected) return { told: now.told };
   if ('to' in expected) return { to: now.address };
+  if ('part' in expected) return { ...expected, isOpen: now.open.includes(expected.part) };
+  if ('over' in expected) return { over: now.over };
+  if ('copied' in expected) return { copied: now.copied.slice(before.copied.length).at(-1) ?? '' };
+  if ('printed' in expected) return { printed: now.printed - before.printed };
+  if ('ticked' in expected) return { ticked: now.ticked - before.ticked };
   if ('words' in expected) {
     const said = new URL(now.address, 'http://app').searchParams;
     return {

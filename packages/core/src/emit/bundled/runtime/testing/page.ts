@@ -11,6 +11,36 @@ HTMLDialogElement.prototype.close ??= function close(this: HTMLDialogElement) {
 HTMLElement.prototype.showPopover ??= () => {};
 HTMLCanvasElement.prototype.getContext = () => null;
 
+/** What was asked of the browser. */
+const asked = { copied: [] as string[], printed: 0 };
+window.print = () => void asked.printed++;
+Object.defineProperty(navigator, 'clipboard', {
+  configurable: true,
+  value: { writeText: async (text: string) => void asked.copied.push(text) },
+});
+
+/** What of a page can be seen, and what was asked of the browser so far. */
+export function seenOn(page: Document) {
+  const all = <T extends HTMLElement>(selector: string): T[] => [
+    ...page.querySelectorAll<T>(selector),
+  ];
+  return {
+    ...asked,
+    copied: [...asked.copied],
+    open: all('[id]')
+      .filter(isOpen)
+      .map(({ id }) => id),
+    over: all('[id^="overlay-"]').map(({ id }) => id.slice('overlay-'.length)),
+    ticked: all<HTMLInputElement>('input[type="checkbox"]').filter(({ checked }) => checked).length,
+  };
+}
+
+/** What is not hidden is open, but for what only narrow windows close: that is as what opens it says. */
+function isOpen({ id, hidden, ownerDocument }: HTMLElement): boolean {
+  const opener = ownerDocument.querySelector(`[aria-controls="${id}"][aria-expanded]`);
+  return !hidden && opener?.getAttribute('aria-expanded') !== 'false';
+}
+
 /** A link of the app as `links.json` lists it. */
 export interface ListedLink {
   from: string;
@@ -35,6 +65,15 @@ export function calledSo(container: Element, role: string, name: string): HTMLEl
     },
   );
 }
+
+/** Elements of a tag that are called so or say this, or begin with it. */
+export const saying = (container: Element, tag: string, name: string): HTMLElement[] => {
+  const plain = (text: string): string => text.replace(/\s+/g, '');
+  const wanted = plain(name);
+  return [...container.querySelectorAll<HTMLElement>(tag)].filter((element) =>
+    plain(element.getAttribute('aria-label') ?? textOf(element)).startsWith(wanted),
+  );
+};
 
 /** The text of an element with what its pictures say. */
 function textOf(node: Node): string {
