@@ -6,6 +6,7 @@ import { hasParent, isAmong, type Sight, sightOf } from '../roles/sight.ts';
 import { choicesOf } from './choices.ts';
 import type { FormPurpose } from './form_purpose.ts';
 import { findForms, type FormProposal } from './forms.ts';
+import type { Mark } from './marks.ts';
 
 /** What a control does beyond leading to another screen. */
 export const DEEDS = [
@@ -55,6 +56,8 @@ export interface ActionProposal {
   /** How sure it is, 0 to 1. */
   readonly confidence: number;
   readonly reason: string;
+  /** Of what changes a record: what it says of it. */
+  readonly mark?: Mark;
 }
 
 interface Seen {

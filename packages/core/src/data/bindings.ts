@@ -6,6 +6,7 @@ import { hasParent, type Sight, sightOf } from '../roles/sight.ts';
 import { recordName } from '../model/names.ts';
 import type { CollectionProposal } from './collections.ts';
 import { NO_NAME } from './drawn_lists.ts';
+import { type Figure, figureFor, printFigure } from './figures.ts';
 
 /** What an element shows of the data, as a proposal. */
 export interface BindingProposal {
@@ -17,6 +18,10 @@ export interface BindingProposal {
   /** How sure it is, 0 to 1. */
   readonly confidence: number;
   readonly reason: string;
+  /** Of a number that is worked out from what records say. */
+  readonly figure?: Figure;
+  /** Of a chart: the word for what it is parted by. */
+  readonly by?: string;
 }
 
 /** Which of how many are shown: `1 to 20 of 214`, `5 of 186`; not which page. */
@@ -44,7 +49,7 @@ export function findBindings(
     return [
       ...countsOn(screen, { all: collections, here, byWord }, rows),
       ...recordOn(screen, collections, rows),
-      ...chartsOn(screen, here),
+      ...chartsOn(screen, { all: collections, here, byWord }),
     ];
   });
 }
@@ -94,16 +99,39 @@ function countsOn(screen: Screen, about: About, rows: ReadonlySet<string>): Bind
     const named = calledIn(word, about);
     if (named) return found(`count(${named.name})`, 0.85, `it counts ${named.name}`);
     // A number by itself is called by what stands beside it.
+    const beside = /\d/.test(text) ? labelBeside(sight) : undefined;
+    const figure = beside === undefined ? null : figureFor(text, beside, all);
+    if (figure) {
+      const { figure: of, confidence, reason } = figure;
+      return [
+        {
+          screen: screen.key,
+          element: element.key,
+          shows: printFigure(of, of.of),
+          confidence,
+          reason,
+          figure: of,
+        },
+      ];
+    }
     if (/^\d[\d,.]*$/.test(text)) {
-      const beside = (sight.parent?.children ?? [])
-        .filter((other) => other !== sight)
-        .map((other) => other.text.toLowerCase())
-        .find((other) => other.length > 2 && other.length < 30);
       const of = beside && calledIn(beside, about);
       if (of) return found(`count(${of.name})`, 0.6, `a number stands beside “${beside}”`);
     }
     return [];
   });
+}
+
+/** What stands beside a number, or around it, and says what it is of. */
+function labelBeside(sight: Sight): string | undefined {
+  let at = sight;
+  while (at.parent && at.parent.text === sight.text) at = at.parent;
+  const { parent } = at;
+  if (!parent) return undefined;
+  const around = parent.hasOwnText ? [parent.text.replace(sight.text, ' ')] : [];
+  return [...around, ...parent.children.filter((other) => other !== at).map(({ text }) => text)]
+    .map((text) => text.replace(/\s+/g, ' ').trim())
+    .find((text) => text.length > 2 && text.length < 30 && /\p{L}/u.test(text));
 }
 
 const wordsFor = (name: string): string[] => {
@@ -163,25 +191,44 @@ const plain = (text: string): string => text.replace(/\s+/g, ' ').trim().toLower
 const picturesOf = (all: readonly Sight[], asset: string): Sight[] =>
   /^[0-9a-f]{64}$/.test(asset) ? all.filter(({ element }) => element.asset === asset) : [];
 
-/** Charts that stand with a list of their screen. */
-function chartsOn(screen: Screen, here: readonly CollectionProposal[]): BindingProposal[] {
-  if (!here.length) return [];
+/** Charts whose title calls a collection; those of a list of their screen by all that stands around them. */
+function chartsOn(screen: Screen, { all, here, byWord }: About): BindingProposal[] {
   const sight = sightOf(screen);
   return [...inferRoles(screen)].flatMap(([key, guess]): BindingProposal[] => {
     const at = sight.byKey.get(key);
-    if (guess.role !== 'chart' || !at || at.element.hidden) return [];
-    const title = textOf((at.parent ?? at).element).toLowerCase();
-    const of = here.find(({ name }) => wordsFor(name).some((word) => title.includes(word)));
-    return of
-      ? [
-          {
-            screen: screen.key,
-            element: key,
-            shows: `chart(${of.name})`,
-            confidence: 0.55,
-            reason: `it is a chart, and says ${of.name}`,
-          },
-        ]
-      : [];
+    if (guess.role !== 'chart' || !at || at.element.hidden || !all.length) return [];
+    const title = titleOf(at);
+    const called = calledIn(title, { all, here, byWord });
+    const around = textOf((at.parent ?? at).element).toLowerCase();
+    const of = called ?? here.find(({ name }) => wordsFor(name).some((word) => around.includes(word)));
+    if (!of) return [];
+    const by = /\b(?:by|per|each|every)\s+(\p{L}+)/iu.exec(title)?.[1];
+    return [
+      {
+        screen: screen.key,
+        element: key,
+        shows: `chart(${of.name})`,
+        confidence: called ? 0.65 : 0.55,
+        reason: called ? `it is a chart called “${title}”` : `it is a chart, and says ${of.name}`,
+        ...(by ? { by: by.toLowerCase() } : {}),
+      },
+    ];
   });
+}
+
+/** What a chart is called: by itself, else by the heading over it. */
+function titleOf({ element, parent, ...at }: Sight): string {
+  const own = element.attributes?.['aria-label'] ?? element.attributes?.title;
+  if (own) return own;
+  const beside = parent?.children ?? [];
+  const before = beside.slice(
+    0,
+    Math.max(
+      0,
+      beside.findIndex((one) => one.element === element),
+    ),
+  );
+  const over = before.findLast(({ text }) => text !== '');
+  const isTitle = over !== undefined && over.text.length < 60 && !/\d/.test(over.text);
+  return isTitle ? over.text : at.text.length < 40 ? at.text : '';
 }

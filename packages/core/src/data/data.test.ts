@@ -262,6 +262,7 @@ test.each([
   ['send', 'Report damage', ['Which part?', 'Message'], 'Send the report'],
   ['add', 'New loan', ['Member', 'Back on'], 'Lend it'],
   ['change', 'Your details', ['Name', 'Street'], 'Save'],
+  ['add', 'New boat', ['Name', 'Built in'], 'Save boat'],
   ['subscribe', 'Keep me posted', ['Email'], 'Subscribe'],
   ['reset-password', 'Forgot your password?', ['Email'], 'Send reset link'],
 ] as const)('a form to %s', (purpose, heading, fields, label) => {

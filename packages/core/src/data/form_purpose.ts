@@ -57,6 +57,12 @@ export function purposeOf(
       );
     if (title && pattern.test(title)) add(purpose, 1.2, `“${title.slice(0, 40)}” stands over it`);
   }
+  // What is saved for the first time is added: nothing stands in its fields yet.
+  const saves =
+    /\bsave\b/i.test(submit) &&
+    !/\b(update|edit|change|settings|profile|preferences|account)/i.test(`${submit} ${title}`);
+  if (saves && texts.length > 1 && !texts.some((field) => isFilledIn(field, screen)))
+    add('add', 1.5, 'nothing is filled in yet');
   if (passwords === 1 && texts.length <= 2) add('sign-in', 2.5, 'it asks who one is and for a password');
   if (passwords === 1 && texts.length > 2) add('sign-up', 1.5, 'it asks for more than a password');
   if (passwords > 1)
@@ -86,6 +92,13 @@ export function purposeOf(
   }
   const [purpose, { score, reasons }] = best;
   return [purpose, Math.min(0.95, 0.5 + score * 0.09), [...new Set(reasons)].slice(0, 2).join('; ')];
+}
+
+/** Whether a field is drawn with something in it that somebody would have entered. */
+function isFilledIn({ element, type }: ProposedFormField, { byKey }: ScreenSight): boolean {
+  if (type === 'number' || type === 'one-of') return false;
+  const { attributes = {}, tag, text } = byKey.get(element)?.element ?? {};
+  return (tag === 'input' ? (attributes.value ?? '') : (text ?? '')).trim() !== '';
 }
 
 /** The heading in a form, over it, or the only one of its screen. */

@@ -15,7 +15,7 @@ export interface FoundState {
 
 /** What drawings of a state are called. */
 const CALLED: Readonly<Record<DrawnState, RegExp>> = {
-  empty: /\b(empty|blank slate|no (results?|items?|data|entries|matches|content)|nothing|zero)\b/i,
+  empty: /\b(empty|blank slate|none|no (results?|items?|data|entries|matches|content)|nothing|zero)\b/i,
   failed: /\b(errors?|failed|failure|offline|unavailable|problem)\b/i,
   waiting: /\b(loading|waiting|skeleton|pending|busy)\b/i,
 };
@@ -28,6 +28,11 @@ const SAID: Readonly<Record<DrawnState, RegExp>> = {
   waiting: /\b(loading|please wait|one moment|just a moment|fetching)\b/i,
 };
 const STATES = ['failed', 'waiting', 'empty'] as const;
+/** How what stands in the place of rows begins, where there are none. */
+const BEGINS_WITH_NONE = /^\P{L}*(no|none|nothing|not (a|one|any))\b/iu;
+const LONGEST_NOTE = 200;
+const saysNone = (text: string): boolean => text.length < LONGEST_NOTE && BEGINS_WITH_NONE.test(text.trim());
+const SAYS_NONE = /\b(no|none|nothing|not (a|one|any))\b/i;
 
 /** Fewer rows are no list that could be without any. */
 const LEAST_ROWS = 2;
@@ -38,7 +43,8 @@ const LEAST_ROWS = 2;
  */
 export function stateOf(screen: Screen, other: Screen, name: string): FoundState | null {
   const whole = textOf(other.root);
-  if (!STATES.some((state) => CALLED[state].test(name) || SAID[state].test(whole))) return null;
+  if (!STATES.some((state) => CALLED[state].test(name) || SAID[state].test(whole)) && !SAYS_NONE.test(whole))
+    return null;
   const lists = listsOf(screen).filter(({ rows }) => rows.length >= LEAST_ROWS);
   if (!lists.length) return null;
   const most = Math.max(0, ...listsOf(other).map(({ rows }) => rows.length));
@@ -53,7 +59,7 @@ export function stateOf(screen: Screen, other: Screen, name: string): FoundState
     });
     const says = texts.join(' ');
     for (const state of STATES) {
-      if (SAID[state].test(says))
+      if (SAID[state].test(says) || (state === 'empty' && texts.some(saysNone)))
         return { state, list: within.element.key, because: `it says “${says.trim().slice(0, 60)}” there` };
       if (CALLED[state].test(name))
         return { state, list: within.element.key, because: `it is called “${name}”, and shows no rows` };

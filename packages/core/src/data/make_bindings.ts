@@ -6,6 +6,7 @@ import { findElement } from '../model/places.ts';
 import { hostOf, type Project, textOf } from '../model/project.ts';
 import { screensOfBar } from './bars.ts';
 import type { BindingProposal } from './bindings.ts';
+import { printFigure } from './figures.ts';
 import type { DataProposals } from './propose.ts';
 import { byReach, heldBy, isOfRecord, type MadeBinding, recordOn } from './record_screens.ts';
 
@@ -30,14 +31,16 @@ export function makeBindings(
   for (const [screen, said] of byReach(project, collections, ofRecords))
     if (!app.details[screen]) made.push(...recordOn({ ...project, app }, collections, screen, said, put));
   for (const proposal of proposals) {
-    const [, shows, of = ''] = /^(count|range|chart)\((\w+)\)$/.exec(proposal.shows) ?? [];
+    const [, shows, named = ''] = /^(count|range|chart)\((\w+)\)$/.exec(proposal.shows) ?? [];
+    const { figure } = proposal;
+    const of = figure?.of ?? named;
     const found = collections.find(({ name }) => name === of);
     const element = findElement(project.design, proposal.element);
     if (!found || !element || app.bindings[proposal.element]) continue;
     const { id } = heldBy({ ...project, app }, found, put);
     const isHere = app.collections[id].rows.some((row) => hostOf(project, row.element) === proposal.screen);
     if (shows === 'chart') {
-      const drawn = drawnBy({ ...project, app }, app.collections[id]);
+      const drawn = drawnBy({ ...project, app }, app.collections[id], proposal.by);
       if (!drawn) continue;
       if (app.layers[proposal.element]?.role !== 'chart')
         put(putLayer(proposal.element, { ...app.layers[proposal.element], role: 'chart' }));
@@ -45,7 +48,10 @@ export function makeBindings(
       made.push({ proposal, source: drawn.values });
       continue;
     }
-    const source = sourceOf(textOf(element), app.collections[id].name, isHere);
+    const { name: inApp } = app.collections[id];
+    const source = figure
+      ? figureSource(textOf(element), printFigure(figure, inApp))
+      : sourceOf(textOf(element), inApp, isHere);
     if (source === null) continue;
     put(putBinding(proposal.element, { text: source }));
     made.push({ proposal, source });
@@ -54,26 +60,52 @@ export function makeBindings(
 }
 
 /**
- * What a chart of a collection draws: a number that each of its records says; where they say none, how many say the same in a field
- * that is one of some. Null where neither is.
+ * What a chart of a collection draws: how many records say the same in the field that it is parted by; where nothing says by which,
+ * a number that each of them says; where they say none, how many say the same in a field that is one of some. Null where neither is.
  */
 function drawnBy(
   { design }: Project,
   collection: Collection,
+  by: string | undefined,
 ): { readonly labels: string; readonly values: string } | null {
   const { name, fields } = collection;
   const one = recordVariable(name);
   const said = (field: string): string => `map(${name}, (${one}) => ${one}.${field})`;
+  const parted = by === undefined ? undefined : fields.find((field) => isParted(field, by));
   const size = fields.find(({ type }) => /^(number|money|percent)$/.test(type));
   const title = titleField(design, collection);
-  if (size && title && title.name !== size.name) return { labels: said(title.name), values: said(size.name) };
-  const kind = fields.find(({ type }) => type === 'one-of');
+  if (!parted && size && title && title.name !== size.name)
+    return { labels: said(title.name), values: said(size.name) };
+  const kind = parted ?? fields.find(({ type }) => type === 'one-of');
   if (!kind) return null;
   const labels = `unique(${said(kind.name)})`;
   return {
     labels,
     values: `map(${labels}, (text) => count(filter(${name}, (${one}) => ${one}.${kind.name} === text)))`,
   };
+}
+
+/** Whether a field is what a word means: it is called so, or is a day. */
+function isParted({ name, label = '', type }: Collection['fields'][number], by: string): boolean {
+  if (/^(day|date)s?$/.test(by) && type === 'date') return true;
+  return type !== 'picture' && (name.toLowerCase() === by || label.toLowerCase() === by);
+}
+
+/** Signs of currencies, each with its three letters. */
+const CURRENCIES: Readonly<Record<string, string>> = {
+  '€': 'EUR',
+  '£': 'GBP',
+  $: 'USD',
+  '¥': 'JPY',
+  '₹': 'INR',
+};
+
+/** A figure that is written as it is drawn: as money, with its thousands parted, or bare. */
+function figureSource(text: string, figure: string): string {
+  const sign = Object.keys(CURRENCIES).find((one) => text.includes(one));
+  const code = sign === undefined ? /\b[A-Z]{3}\b/.exec(text)?.[0] : CURRENCIES[sign];
+  if (code !== undefined) return `formatMoney(${figure}, '${code}')`;
+  return /\d[,.' ]\d{3}/.test(text) ? `formatNumber(${figure})` : figure;
 }
 
 /** A text with its numbers as what they count; null where it has none. */

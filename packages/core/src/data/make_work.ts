@@ -10,28 +10,29 @@ import {
 import type { DisclosureProposal } from '../disclosures/find.ts';
 import { takeDisclosures } from '../disclosures/take.ts';
 import type { App, Collection, Interaction, ListDeed, Target } from '../model/app.ts';
-import { elementOfInteraction, freeInteractionKey, pressTo } from '../model/interaction.ts';
+import { freeInteractionKey, pressTo } from '../model/interaction.ts';
 import { uniqueName } from '../model/names.ts';
 import { copiedText } from '../links/copied_text.ts';
 import type { Element } from '../model/design.ts';
-import { titleField } from '../records/records.ts';
 import { screensOfBar } from './bars.ts';
-import { containersOf, findElement, isWithin, parentsByKey, screenOf } from '../model/places.ts';
+import { containersOf, findElement, parentsByKey, screenOf } from '../model/places.ts';
 import { type Project, screensByKey, textOf, variableNames, walkElements } from '../model/project.ts';
-import { type DataRecord, recordsOf } from '../records/records.ts';
+import { recordsOf } from '../records/records.ts';
 import { inferRoles } from '../roles/infer.ts';
 import { applyRoles } from '../roles/apply.ts';
 import type { RoleDetail } from '../roles/names.ts';
 import { isAmong, sightOf } from '../roles/sight.ts';
 import { type ActionProposal, SLIDES } from './actions.ts';
-import type { CollectionProposal } from './collections.ts';
 import type { DataProposals } from './propose.ts';
 import { quoted } from '../variables/settings.ts';
 import { takenCollection } from './records.ts';
 import { choicesOf } from './choices.ts';
+import { holdsWords } from './figures.ts';
+import { marking, removal } from './make_record_deeds.ts';
 import { ratingOf } from './ratings.ts';
 import { freeVariable, nameBefore, type Stepping, steppingOf } from './steppers.ts';
 import { takeCollection } from './take_collection.ts';
+import type { KnownCollection, PlannedDeed } from './work.ts';
 
 /** What becomes of controls that are to work. */
 export interface MadeWork {
@@ -44,25 +45,6 @@ export interface MadeWork {
   readonly left: readonly { readonly action: ActionProposal; readonly why: string }[];
 }
 
-/** A collection that a control can be about: taken, or taken along. */
-interface Known {
-  readonly id: string;
-  readonly collection: Collection;
-  readonly records: readonly DataRecord[];
-  /** What it is taken from; not there where it is taken. */
-  readonly proposal?: CollectionProposal;
-}
-
-interface Deed {
-  readonly interaction: Interaction;
-  /** Key of what does it, where that is not the control itself. */
-  readonly at?: string;
-  /** Whether it takes the place of what the control did. */
-  readonly replaces?: boolean;
-  readonly along?: Change;
-  readonly of?: Known;
-}
-
 /**
  * Makes controls do what they most likely do: those of lists with the records that their screen shows, which are taken along,
  * what opens and closes parts of the screen, and signing in and out with the condition that says so.
@@ -70,7 +52,7 @@ interface Deed {
  */
 export function makeWork(
   project: Project,
-  proposals: Pick<DataProposals, 'collections' | 'forms'>,
+  proposals: Pick<DataProposals, 'collections' | 'forms'> & Partial<Pick<DataProposals, 'bindings'>>,
   actions: readonly ActionProposal[],
   disclosures: readonly DisclosureProposal[] = [],
 ): MadeWork {
@@ -86,7 +68,7 @@ const isTicked = (element: Element | null): boolean =>
 class Maker {
   readonly #drawn: Project;
   #app: App;
-  readonly #open: readonly CollectionProposal[];
+  readonly #proposals: Parameters<typeof makeWork>[1];
   /** What opens or closes a part, by the key of the control. */
   readonly #opens: ReadonlyMap<string, { readonly proposal: DisclosureProposal; readonly target: Target }>;
   /** Keys of what sends a form by which one signs in. */
@@ -97,7 +79,7 @@ class Maker {
 
   constructor(
     project: Project,
-    { collections: open, forms }: Parameters<typeof makeWork>[1],
+    proposals: Parameters<typeof makeWork>[1],
     disclosures: readonly DisclosureProposal[],
   ) {
     this.#opens = new Map(
@@ -107,10 +89,12 @@ class Maker {
     );
     this.#drawn = project;
     this.#signsIn = new Set(
-      forms.flatMap(({ purpose, submit }) => (purpose === 'sign-in' && submit ? [submit.element] : [])),
+      proposals.forms.flatMap(({ purpose, submit }) =>
+        purpose === 'sign-in' && submit ? [submit.element] : [],
+      ),
     );
     this.#app = project.app;
-    this.#open = open;
+    this.#proposals = proposals;
   }
 
   take(action: ActionProposal): void {
@@ -148,7 +132,7 @@ class Maker {
     return { ...this.#drawn, app: this.#app };
   }
 
-  #deedOf(action: ActionProposal): Deed | string {
+  #deedOf(action: ActionProposal): PlannedDeed | string {
     const { element, does } = action;
     const own = this.#app.interactions[element];
     if (does === 'sign-in' && !this.#signsIn.has(element)) return 'it leads to where one signs in';
@@ -184,7 +168,13 @@ class Maker {
       case 'load-more':
         return this.#listDeed(action);
       case 'remove':
-        return this.#removal(action);
+        return removal(this.#project, this.#known(), this.#proposals, action);
+      case 'change': {
+        const { mark } = action;
+        return mark
+          ? marking(this.#project, this.#known(), this.#proposals, { ...action, mark })
+          : NOT_SAID.change!;
+      }
       case 'choose':
         return this.#choice(action);
       case 'toggle':
@@ -219,14 +209,14 @@ class Maker {
     }
   }
 
-  #listDeed(action: ActionProposal): Deed | string {
+  #listDeed(action: ActionProposal): PlannedDeed | string {
     const { screen, element, does, label } = action;
     const sight = sightOf(screensByKey(this.#drawn.design).get(screen)!);
     const at = sight.byKey.get(element);
     if (!at || isAmong(at, SLIDES)) return 'it is about slides, and not about records';
     const known = this.#nearest(screen, element);
     if (!known) return 'no list of records stands on its screen';
-    const deed = (one: ListDeed, on: Interaction['on'] = 'press'): Deed => ({
+    const deed = (one: ListDeed, on: Interaction['on'] = 'press'): PlannedDeed => ({
       of: known,
       interaction: {
         on,
@@ -264,7 +254,7 @@ class Maker {
   }
 
   /** Why a field in a bar that most screens share searches no list: those of few of them, or of each another. Null where it can. */
-  #isOfBar(element: string, { collection }: Known): string | null {
+  #isOfBar(element: string, { collection }: KnownCollection): string | null {
     const screens = screensOfBar(this.#project, element);
     if (!screens.size) return null;
     const listed = new Set(collection.rows.map(({ element: row }) => screenOf(this.#drawn.design, row)));
@@ -275,7 +265,7 @@ class Maker {
   }
 
   /** One of several sets a variable that is one of what they say; the one that is drawn as chosen is it at first. */
-  #choice({ screen, element }: ActionProposal): Deed | string {
+  #choice({ screen, element }: ActionProposal): PlannedDeed | string {
     const choice = choicesOf(screensByKey(this.#drawn.design).get(screen)!).get(element);
     if (!choice) return 'nothing stands beside it that could be chosen instead';
     const { all: controls, chosen, label, within } = choice;
@@ -300,7 +290,7 @@ class Maker {
   }
 
   /** What is drawn as a switch becomes one, and what it says is remembered. */
-  #switch({ screen, element, label }: ActionProposal): Deed | string {
+  #switch({ screen, element, label }: ActionProposal): PlannedDeed | string {
     const as = { role: 'switch' } as const;
     const made = this.#fieldOf(screen, element, as);
     if (made === null) return 'it is drawn so that no switch can be made of it';
@@ -323,54 +313,21 @@ class Maker {
     };
   }
 
-  #step({ screen, element }: ActionProposal, does: 'increase' | 'decrease'): Deed | string {
+  #step({ screen, element }: ActionProposal, does: 'increase' | 'decrease'): PlannedDeed | string {
     return this.#counted(
       steppingOf(this.#project, screen, element, does),
       'no number stands beside it that it could count',
     );
   }
 
-  #counted(stepping: Stepping | null, why: string): Deed | string {
+  #counted(stepping: Stepping | null, why: string): PlannedDeed | string {
     if (!stepping) return why;
     const { condition, value, along } = stepping;
     return { interaction: pressTo({ kind: 'set', condition, value }), ...(along ? { along } : {}) };
   }
 
-  /** What says that something goes, in a row, removes the record of that row. */
-  #removal({ element }: ActionProposal): Deed | string {
-    const around = new Set([element, ...containersOf(this.#drawn.design, element)]);
-    const known = this.#known().find(({ collection }) =>
-      collection.rows.some((row) => around.has(row.element)),
-    );
-    if (!known) return 'it stands in no row of records';
-    const { design } = this.#drawn;
-    const title = titleField(design, known.collection)?.name ?? '';
-    const isTitle = known.collection.rows.some(
-      ({ shows }) => Object.hasOwn(shows, title) && isWithin(design, shows[title], element),
-    );
-    if (isTitle) return 'it is what its record is called';
-    const rows = new Set(known.collection.rows.map((row) => row.element));
-    const isSaid = Object.entries(this.#app.interactions).some(
-      ([key, { target, everywhere }]) =>
-        everywhere &&
-        target.kind === 'record' &&
-        target.collection === known.id &&
-        [...containersOf(this.#drawn.design, elementOfInteraction(key))].some((one) => rows.has(one)),
-    );
-    if (isSaid) return 'it does so as that of the first row does';
-    return {
-      of: known,
-      interaction: {
-        on: 'press',
-        target: { kind: 'record', collection: known.id, deed: { kind: 'remove' } },
-        arrival: { kind: 'none' },
-        everywhere: true,
-      },
-    };
-  }
-
   /** What is done by a field that is drawn goes to the real one that it becomes. */
-  #drawnField(screen: string, element: string, deed: Deed): Deed | string {
+  #drawnField(screen: string, element: string, deed: PlannedDeed): PlannedDeed | string {
     const as = { role: 'textbox', input: 'search' } as const;
     const made = this.#fieldOf(screen, element, as);
     return made === null
@@ -390,7 +347,11 @@ class Maker {
   }
 
   /** A chip filters by the field in which records say what it and those beside it say. */
-  #filter(action: ActionProposal, known: Known, deed: (one: ListDeed) => Deed): Deed | string {
+  #filter(
+    action: ActionProposal,
+    known: KnownCollection,
+    deed: (one: ListDeed) => PlannedDeed,
+  ): PlannedDeed | string {
     const screen = screensByKey(this.#drawn.design).get(action.screen)!;
     const sight = sightOf(screen);
     const parent = parentsByKey(screen).get(action.element);
@@ -427,7 +388,7 @@ class Maker {
     return null;
   }
 
-  #signing({ does }: ActionProposal, own: Interaction | undefined): Deed | string {
+  #signing({ does }: ActionProposal, own: Interaction | undefined): PlannedDeed | string {
     const value = does === 'sign-in';
     const known = Object.entries(this.#app.variables).find(([, { name }]) => SIGNED_IN.test(name))?.[0];
     const condition = known ?? 'signed-in';
@@ -443,10 +404,10 @@ class Maker {
   }
 
   /** The collection whose list stands nearest to an element of its screen: in the smallest part around both. */
-  #nearest(screen: string, element: string): Known | null {
+  #nearest(screen: string, element: string): KnownCollection | null {
     const { design } = this.#drawn;
     const around = [element, ...containersOf(design, element)];
-    const distance = ({ collection }: Known): number =>
+    const distance = ({ collection }: KnownCollection): number =>
       Math.min(
         ...collection.rows
           .filter((row) => screenOf(design, row.within) === screen)
@@ -464,17 +425,17 @@ class Maker {
     return known[0]?.one ?? null;
   }
 
-  #known(): Known[] {
+  #known(): KnownCollection[] {
     const { design } = this.#drawn;
-    const taken = Object.entries(this.#app.collections).map(([id, collection]): Known => ({
+    const taken = Object.entries(this.#app.collections).map(([id, collection]): KnownCollection => ({
       id,
       collection,
       records: recordsOf(design, collection),
     }));
     const held = new Set(taken.flatMap(({ collection }) => collection.rows.map((row) => row.element)));
-    const open = this.#open
+    const open = this.#proposals.collections
       .filter(({ places }) => !places.some(({ rows }) => rows.some((row) => held.has(row))))
-      .map((proposal): Known => {
+      .map((proposal): KnownCollection => {
         const collection = takenCollection(proposal);
         const id = freeName(this.#app, proposal.name);
         return {
@@ -525,7 +486,7 @@ function fieldCalled({ fields }: Collection, head: string): string | null {
 
 /** The field in which records say what labels say, or hold it as words. */
 function fieldSaying(
-  { collection, records }: Known,
+  { collection, records }: KnownCollection,
   labels: readonly string[],
 ): { readonly name: string; readonly isPart: boolean } | null {
   const found = collection.fields.flatMap(({ name, type }) => {
@@ -542,14 +503,12 @@ function fieldSaying(
   return found.sort((a, b) => b.score - a.score)[0] ?? null;
 }
 
-const holdsWords = (text: string, words: string): boolean => ` ${text} `.includes(` ${words} `);
-
 /** A choice filters by the field that says what can be chosen. */
 function chosenBy(
-  known: Known,
+  known: KnownCollection,
   choices: readonly string[],
-  deed: (one: ListDeed, on: 'change') => Deed,
-): Deed | string {
+  deed: (one: ListDeed, on: 'change') => PlannedDeed,
+): PlannedDeed | string {
   const field = fieldSaying(known, choices);
   if (!field || field.isPart) return `no field of ${known.collection.name} says what can be chosen`;
   const said = new Set(known.records.map(({ values }) => (values[field.name]?.text ?? '').toLowerCase()));

@@ -3,6 +3,7 @@ import { type ActionProposal, findActions } from './actions.ts';
 import { type BindingProposal, findBindings } from './bindings.ts';
 import { type CollectionProposal, findCollections } from './collections.ts';
 import { findForms, type FormProposal } from './forms.ts';
+import { findMarks } from './marks.ts';
 
 /** All that stands behind the screens, as proposals. */
 export interface DataProposals {
@@ -20,13 +21,32 @@ export function proposeData({ screens }: Pick<Design, 'screens'>): DataProposals
   if (!found) {
     const collections = findCollections(screens);
     const forms = screens.map(findForms);
+    const bindings = findBindings(screens, collections);
+    const marks = new Map(findMarks(screens, collections, bindings).map((one) => [one.element, one]));
     found = {
       collections,
       forms: forms.flat(),
-      actions: screens.flatMap((screen, i) => findActions(screen, forms[i])),
-      bindings: findBindings(screens, collections),
+      actions: screens.flatMap((screen, i) => withMarks(screen.key, findActions(screen, forms[i]), marks)),
+      bindings,
     };
     known.set(screens, found);
   }
   return found;
+}
+
+/** What controls of a screen do, with what they say of records: of two the surer one. */
+function withMarks(
+  screen: string,
+  actions: readonly ActionProposal[],
+  marks: ReadonlyMap<string, ActionProposal>,
+): ActionProposal[] {
+  const known = new Set(actions.map(({ element }) => element));
+  const others = [...marks.values()].filter((mark) => mark.screen === screen && !known.has(mark.element));
+  return [
+    ...actions.map((action) => {
+      const mark = marks.get(action.element);
+      return mark && (mark.confidence > action.confidence || action.does === 'change') ? mark : action;
+    }),
+    ...others,
+  ];
 }

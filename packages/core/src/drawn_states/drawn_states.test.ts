@@ -41,6 +41,9 @@ const again =
 test.each([
   ['Tools, no results', 'No tools found', 'empty'],
   ['Catalogue empty', 'Ask at the desk', 'empty'],
+  ['Tools, none found', 'Ask at the desk', 'empty'],
+  ['Screen 12', 'No tool like that', 'empty'],
+  ['Screen 12', 'Tools cost no money', undefined],
   ['Screen 12', 'You have not borrowed anything yet', 'empty'],
   ['Screen 12', 'Something went wrong', 'failed'],
   ['Tools, offline', 'The sheds are far away', 'failed'],

@@ -116,7 +116,7 @@ export function targetChoices(project: Project, typed: string, place?: DeedPlace
         ...fields.map(({ name: field }) => ({ kind: 'sort', field }) as const),
       ];
       for (const deed of deeds) also({ kind: 'list', collection, deed }, describeDeed(deed), name);
-      also({ kind: 'record', collection, deed: { kind: 'remove' } }, 'Remove the row', name);
+      also({ kind: 'record', collection, deed: { kind: 'remove' } }, 'Remove it', name);
     }
   if (typed.trim())
     for (const [part, { name }] of Object.entries(app.disclosures))
@@ -274,7 +274,7 @@ function describeRecordDeed(deed: RecordDeed): string {
       return deed.form === undefined ? `Add one${said}` : `Add what is filled in${said}`;
     }
     case 'remove':
-      return deed.where === undefined ? 'Remove the row' : `Remove those where ${deed.where}`;
+      return deed.where === undefined ? 'Remove it' : `Remove those where ${deed.where}`;
     case 'set': {
       const to = deed.says === undefined ? `“${deed.value ?? ''}”` : saidText(deed.says);
       return `${deed.field} becomes ${to}${deed.where === undefined ? '' : ` where ${deed.where}`}`;

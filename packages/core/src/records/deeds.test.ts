@@ -34,11 +34,11 @@ test.each([
     'loans: Add one: name tool.name, note tool.note / tools: status becomes “out” / Loans',
   ],
   ['tool', "Reserve → set note to tool.name + '!'", "tools: note becomes tool.name + '!'"],
-  ['tool', 'Reserve → remove tool', 'tools: Remove the row'],
+  ['tool', 'Reserve → remove tool', 'tools: Remove it'],
   [
     'loans',
     'Saw → set status of tools to free where tool.name === loan.name, then remove loan',
-    'tools: status becomes “free” where tool.name === loan.name / loans: Remove the row',
+    'tools: status becomes “free” where tool.name === loan.name / loans: Remove it',
   ],
   ['loans', 'Return → remove loan', 'it stands in no row of loans, and its screen shows none of them'],
   ['tool', "Reserve → add loan with price = '3'", 'loans have no field price'],

@@ -1,7 +1,7 @@
 import type { LayerKind } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { type Guesses, LEAST_CONFIDENCE, type RoleGuess } from './guess.ts';
-import { CONTROL_RULES } from './look_evidence.ts';
+import { chartByLook, CONTROL_RULES } from './look_evidence.ts';
 import { PLACE_RULES } from './place_evidence.ts';
 import { TEXT_RULES } from './text_evidence.ts';
 import { asLearned, tagsTell } from './learned/weigh.ts';
@@ -44,8 +44,7 @@ function byRules(screen: ScreenSight, defaults: LayerDefaults): Map<string, Role
   for (const sight of screen.all) {
     const authored = authoredRole(sight);
     if (authored) {
-      // What scripts draw on is a picture to a reader, whatever is drawn.
-      best(sight, (sight.element.tag === 'canvas' ? chartByWord(sight) : null) ?? authored);
+      best(sight, (authored.role === 'image' ? chartIn(sight) : null) ?? authored);
       continue;
     }
     if (sight === screen.root) continue;
@@ -75,6 +74,13 @@ function authoredRole(sight: Sight): RoleGuess | null {
   if (!sight.isAuthored || !element.tag) return null;
   const detail = roleByTag(element);
   return detail && { ...detail, confidence: 1, reason: `its tag is <${element.tag}>` };
+}
+
+/** What is a picture to a reader and shows numbers: what scripts draw on by what it is called, else by how it looks. */
+function chartIn(sight: Sight): RoleGuess | null {
+  const { tag, kind } = sight.element;
+  if (tag === 'canvas') return chartByWord(sight);
+  return kind === 'image' ? null : chartByLook(sight);
 }
 
 const sure = (role: Role, reason: string): RoleGuess => ({ role, confidence: 1, reason });

@@ -153,15 +153,7 @@ export const CONTROL_RULES: readonly RoleRule[] = [
       ? guess('progressbar', 0.8, 'a bar that is partly filled')
       : null;
   },
-  // Bars that stand on one line, each a box of its own.
-  (s) => {
-    const bars = barsIn(s);
-    if (bars.length < 4 || s.element.kind !== 'box') return null;
-    const heights = new Set(bars.map(({ element }) => Math.round(element.box.height)));
-    return heights.size >= 3
-      ? guess('chart', 0.8, 'bars of one width stand on one line', { chart: 'bar' })
-      : null;
-  },
+  barChart,
   // Initials in a circle.
   (s) => {
     const { width, height } = s.element.box;
@@ -246,12 +238,15 @@ function nextToText(s: Sight): boolean {
   );
 }
 
-/** Filled boxes of one width that end at one height, directly in an element. */
+/** Filled boxes of one width that end at one height, directly in an element, or each in a column with its label. */
 function barsIn(s: Sight): Sight[] {
-  const boxes = s.children.filter(
-    ({ element, look, children, text }) =>
-      element.kind === 'box' && look.hasFill && !children.length && !text && element.box.width >= 4,
-  );
+  const isBar = ({ element, look, children, text }: Sight): boolean =>
+    element.kind === 'box' && look.hasFill && !children.length && !text && element.box.width >= 4;
+  const boxes = s.children.flatMap((child) => {
+    if (isBar(child)) return [child];
+    const bars = child.children.filter(isBar);
+    return bars.length === 1 && !child.look.hasFill && !child.element.tag?.match(/^(button|a)$/) ? bars : [];
+  });
   const [first] = boxes;
   if (!first) return [];
   const foot = ({ element: { box } }: Sight): number => box.y + box.height;
@@ -281,6 +276,19 @@ function drawnSwitch({ element: { vector, box } }: Sight): RoleGuess | null {
   const isKnob =
     Math.abs(knob.width - knob.height) < 1 && knob.radius >= knob.height * 0.45 && knob.height <= pill.height;
   return isPill && isKnob ? guess('switch', 0.85, 'a pill with a round knob in it') : null;
+}
+
+/** What is drawn as a chart, whatever it is said to be; null where it is none. */
+export const chartByLook = (s: Sight): RoleGuess | null => drawnChart(s) ?? barChart(s);
+
+/** Bars that stand on one line, each a box of its own. */
+function barChart(s: Sight): RoleGuess | null {
+  const bars = barsIn(s);
+  if (bars.length < 4 || s.element.kind !== 'box') return null;
+  const heights = new Set(bars.map(({ element }) => Math.round(element.box.height)));
+  return heights.size >= 3
+    ? guess('chart', 0.8, 'bars of one width stand on one line', { chart: 'bar' })
+    : null;
 }
 
 /** Bars of one width on one ground, a long line, or a ring: a picture of numbers. */

@@ -218,6 +218,8 @@ function holderOf(text: Element, parent: Element | undefined, screen: Screen): E
   if (!parent) return null;
   if (parent !== screen.root && isFilled(parent)) return parent;
   const { box } = text;
+  // Text that stands among elements has the box of all of it, and nobody knows how far it reaches itself.
+  if (parent.children.length > 1 && isSameBox(box, parent.box)) return null;
   const middle = box.y + box.height / 2;
   const before = parent.children.slice(0, parent.children.indexOf(text));
   return (
@@ -233,6 +235,9 @@ function holderOf(text: Element, parent: Element | undefined, screen: Screen): E
     ) ?? null
   );
 }
+
+const isSameBox = (one: Element['box'], other: Element['box']): boolean =>
+  one.x === other.x && one.y === other.y && one.width === other.width && one.height === other.height;
 
 const shortName = (element: Element): string => labelOf(element).slice(0, 40) || element.kind;
 
