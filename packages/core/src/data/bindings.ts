@@ -6,6 +6,7 @@ import { hasParent, type Sight, sightOf } from '../roles/sight.ts';
 import { recordName } from '../model/names.ts';
 import type { CollectionProposal } from './collections.ts';
 import { NO_NAME } from './drawn_lists.ts';
+import { fieldIn } from './names.ts';
 import { type Figure, figureFor, printFigure } from './figures.ts';
 
 /** What an element shows of the data, as a proposal. */
@@ -99,7 +100,7 @@ function countsOn(screen: Screen, about: About, rows: ReadonlySet<string>): Bind
     const named = calledIn(word, about);
     if (named) return found(`count(${named.name})`, 0.85, `it counts ${named.name}`);
     // A number by itself is called by what stands beside it.
-    const beside = /\d/.test(text) ? labelBeside(sight) : undefined;
+    const [beside] = /\d/.test(text) ? labelsOf(sight) : [];
     const figure = beside === undefined ? null : figureFor(text, beside, all);
     if (figure) {
       const { figure: of, confidence, reason } = figure;
@@ -122,16 +123,25 @@ function countsOn(screen: Screen, about: About, rows: ReadonlySet<string>): Bind
   });
 }
 
-/** What stands beside a number, or around it, and says what it is of. */
-function labelBeside(sight: Sight): string | undefined {
+/** What stands before a value, around it, or beside it, and says what it is of; the nearest first. */
+function labelsOf(sight: Sight): string[] {
   let at = sight;
   while (at.parent && at.parent.text === sight.text) at = at.parent;
   const { parent } = at;
-  if (!parent) return undefined;
+  if (!parent) return [];
+  const before = parent.children.slice(0, parent.children.indexOf(at)).reverse();
+  const after = parent.children.slice(before.length + 1);
   const around = parent.hasOwnText ? [parent.text.replace(sight.text, ' ')] : [];
-  return [...around, ...parent.children.filter((other) => other !== at).map(({ text }) => text)]
+  const [first, ...others] = before.map(({ text }) => text);
+  return [...(first === undefined ? [] : [first]), ...around, ...others, ...after.map(({ text }) => text)]
     .map((text) => text.replace(/\s+/g, ' ').trim())
-    .find((text) => text.length > 2 && text.length < 30 && /\p{L}/u.test(text));
+    .filter((text) => text.length > 2 && text.length < 30 && /\p{L}/u.test(text));
+}
+
+/** Whether what stands before a value is what a field is called. */
+function isLabelled(sight: Sight, { name, label = '' }: CollectionProposal['fields'][number]): boolean {
+  const [said] = labelsOf(sight);
+  return said !== undefined && (fieldIn(said) === name || plain(said.replace(/:$/, '')) === plain(label));
 }
 
 const wordsFor = (name: string): string[] => {
@@ -158,14 +168,18 @@ function recordOn(
     for (const place of collection.places) {
       if (place.screen === screen.key) continue;
       for (const record of place.records) {
-        const said = Object.entries(record).filter(([, value]) => plain(value).length > 1);
+        const said = Object.entries(record).filter(([, value]) => plain(value) !== '');
         const title = titles.find(({ name }) => {
           const at = byText.get(plain(record[name] ?? ''));
           return at?.some(({ element }) => guesses.get(element.key)?.role === 'heading');
         });
         if (!title) continue;
         const found = said.flatMap(([name, value]): BindingProposal[] => {
-          const [at] = byText.get(plain(value)) ?? picturesOf(sight.all, value);
+          const field = collection.fields.find((one) => one.name === name);
+          const all = byText.get(plain(value)) ?? picturesOf(sight.all, value);
+          const labelled = field && all.find((one) => isLabelled(one, field));
+          // One letter, or one digit, stands in many places.
+          const at = labelled ?? (plain(value).length > 1 ? all[0] : undefined);
           return at
             ? [
                 {

@@ -50,6 +50,17 @@ test.each([
 ] as const)('%s', (_, values, label, type) => expect(typeOfValues(values, label)).toBe(type));
 
 test.each([
+  [['€ 9.50 an hour', '€ 12.00 an hour', '€ 15.50 an hour'], 'price'],
+  [['1 seat', '4 seats', '6 seats'], 'seats'],
+  [['4 seats', '2 oars', '1 sail'], 'detail'],
+  [['Oak', 'Ash', 'Steel'], 'detail'],
+])('what says %j in rows that nothing calls is called %s', (texts, name) => {
+  const rows = texts.map((text, i) => `<li><b>${['Otter', 'Heron', 'Teal'][i]}</b><i>${text}</i></li>`);
+  const [{ fields }] = findCollections([pageOfHtml(`<main><ul>${rows.join('')}</ul></main>`)]);
+  expect(fields.map((field) => field.name)).toEqual(['name', name]);
+});
+
+test.each([
   ['4 kinds of seeds', 'seeds'],
   ['Showing 1 to 4 of 214 plants', 'plants'],
   ['4 herbs found', 'herbs'],
@@ -240,6 +251,23 @@ test('a bar of tabs and a row of chips are no records', () => {
     )
     .join('');
   expect(findCollections([screenOf(svg(`<g data-name="Tab bar">${bar}</g>`))])).toEqual([]);
+});
+
+test('on the screen of a record what is short is told by what it is called there', () => {
+  const trips = [
+    ['Otter', 'Ann Lowe', '4'],
+    ['Heron', 'Ben Marsh', '2'],
+    ['Teal', 'Cara Holt', '6'],
+  ];
+  const list = `<main><h1>Trips</h1><ul>${trips.map(([boat, skipper, seats]) => `<li><b>${boat}</b><i>${skipper}</i><span>Seats</span><u>${seats}</u></li>`).join('')}</ul></main>`;
+  const one = (label: string): string =>
+    `<main><h1>Teal</h1><p>6</p><dl><dt>Skipper</dt><dd>Cara Holt</dd><dt>${label}</dt><dd>6</dd></dl></main>`;
+  const shown = (label: string): string[] => {
+    const screens = [pageOfHtml(list, 'trips'), pageOfHtml(one(label), 'trip')];
+    return findBindings(screens, findCollections(screens)).map(({ element, shows }) => `${shows} ${element}`);
+  };
+  expect(shown('Seats')).toContain('trip.seats trip:1/0/2/3');
+  expect(shown('Rooms').join()).not.toContain('trip.seats');
 });
 
 const field = (name: string, y: number, hint = ''): string =>

@@ -1,5 +1,5 @@
 import type { FieldType } from '../model/app.ts';
-import { uniqueName } from '../model/names.ts';
+import { plural, singular, uniqueName } from '../model/names.ts';
 import { wordOfLayer } from '../roles/called.ts';
 import type { Guesses } from '../roles/guess.ts';
 import type { Sight } from '../roles/sight.ts';
@@ -158,8 +158,22 @@ function fieldName(
     values.reduce((sum, value) => sum + value.split(/\s+/).length, 0) / Math.max(1, values.length);
   const isFirst = !before.some(({ type: other }) => other === 'text');
   if (type === 'number') return 'count';
+  const held = namedByHeld(values);
+  if (held) return held;
   if (isFirst && words <= 8) return isHeading(cell) || words > 3 ? 'title' : 'name';
   return words > 6 ? 'description' : 'detail';
+}
+
+/** What texts are called that all hold an amount of money, `€ 9.50 an hour`, or all count the same thing: `6 seats`. */
+function namedByHeld(values: readonly string[]): string | null {
+  const said = values.map((value) => value.trim()).filter(Boolean);
+  if (said.length < 2) return null;
+  const isShort = said.every((value) => value.split(/\s+/).length <= 5);
+  if (isShort && said.every((value) => /[$€£¥₹]\s?\d|\d\s?[$€£¥₹]/.test(value))) return 'price';
+  const counted = new Set(said.map((value) => /^\d[\d.,]*\s+(\p{L}{3,20})$/u.exec(value)?.[1].toLowerCase()));
+  const words = new Set([...counted].map((word) => word && singular(word)));
+  const [word] = counted;
+  return words.size === 1 && word ? fieldIn(plural(singular(word))) : null;
 }
 
 const isHeading = ({ sight }: Cell): boolean => /^h[1-6]$/.test(sight.element.tag ?? '');

@@ -52,6 +52,8 @@ const PARTS: Readonly<Partial<Record<BoundPart, string>>> = {
 /** Parts that no text stands for. */
 const UNSAID: ReadonlySet<BoundPart> = new Set(['picture', 'rows']);
 
+const isChart = ({ shows }: BindingProposal): boolean => shows.startsWith('chart(');
+
 /** Longer texts are those of whole lists. */
 const LONGEST = 60;
 const shortened = (text: string): string =>
@@ -63,7 +65,7 @@ interface BindingsShownProps {
   readonly onTake?: (proposals: readonly BindingProposal[]) => void;
 }
 
-/** Texts that say what is worked out from records: those that do, with their expressions, and those that seem to count. */
+/** Texts and charts that are worked out from records: those that are, with their expressions, and those that seem to be. */
 export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
   const project = useProject();
   const { app, design, session } = project;
@@ -162,7 +164,13 @@ export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
                 </small>
               </td>
               <td />
-              <td>{onTake && <Button onPress={() => onTake([proposal])}>Let it say so</Button>}</td>
+              <td>
+                {onTake && (
+                  <Button onPress={() => onTake([proposal])}>
+                    {isChart(proposal) ? 'Let it draw them' : 'Let it say so'}
+                  </Button>
+                )}
+              </td>
             </tr>
           ))}
         </tbody>

@@ -106,7 +106,7 @@ export function DataView() {
         change,
       );
   };
-  const counting = (found?.bindings ?? []).filter(({ shows }) => !shows.startsWith('chart('));
+  const counting = found?.bindings ?? [];
   const letCount = (chosen: readonly BindingProposal[]): void => {
     if (!found) return;
     const { change, made } = makeBindings({ design, app }, found, chosen);

@@ -27,6 +27,7 @@ import { type EmittedNames, type EmittedWiring, emittedWiring } from './emitted_
 import { withChosenParts } from './live/chosen_looks.ts';
 import { withChosenSettings } from './live/chosen_settings.ts';
 import { withListControls, withTickNames } from './live/controls.ts';
+import { chartColor } from './live/chart_color.ts';
 import { type BoundElement, boundElements, type ChartKind, withBindings } from './live/bindings.ts';
 import { withForms } from './live/forms.ts';
 import { type ApiCode, apisOf, callOf } from './live/apis.ts';
@@ -284,12 +285,17 @@ export class EmissionPlan {
     });
   }
 
-  /** What kind of chart an element is, and what it is called. */
-  chartOf(key: string): { readonly kind: ChartKind; readonly label: string } {
+  /** What kind of chart an element is, what it is called, and in which colour it was drawn. */
+  chartOf(key: string): { readonly kind: ChartKind; readonly label: string; readonly color?: string } {
     const element = findElement(this.project.design, key);
     const { chart = 'bar', label } = this.project.app.layers[key] ?? {};
     const called = label ?? element?.attributes?.['aria-label'] ?? '';
-    return { kind: chart, label: called || (element && textOf(element).slice(0, 60)) || 'Chart' };
+    const color = element ? chartColor(element) : undefined;
+    return {
+      kind: chart,
+      label: called || (element && textOf(element).slice(0, 60)) || 'Chart',
+      ...(color === undefined ? {} : { color }),
+    };
   }
 
   /** The forms of a screen, by the keys of what is around their fields. */

@@ -119,28 +119,37 @@ const once = (list: Expression): Expression =>
 
 /**
  * A screen whose charts draw what is worked out. Pictures of the screen show them as they were drawn.
- * @param kindOf what kind of chart an element is, and what it is called
+ * @param kindOf what kind of chart an element is, what it is called, and in which colour it was drawn
  */
 export function withCharts(
   screen: EmittedScreen,
   bound: ReadonlyMap<string, BoundElement>,
-  kindOf: (key: string) => { readonly kind: ChartKind; readonly label: string },
+  kindOf: (key: string) => { readonly kind: ChartKind; readonly label: string; readonly color?: string },
 ): EmittedScreen {
   if (![...bound.values()].some(({ values }) => values)) return screen;
+  const colors = new Map<string, string>();
   const visit = (node: MarkupElement): MarkupElement => {
     const { values, labels } = (node.key === null ? undefined : bound.get(node.key)) ?? {};
     if (!values || node.key === null)
       return mapChildren(node, (child) => (isElement(child) ? visit(child) : child));
     const { tag: _tag, asset: _asset, children: _children, attributes: _attributes, ...rest } = node;
+    const { color, ...attributes } = kindOf(node.key);
+    if (color !== undefined && node.className !== null) colors.set(node.className, color);
     return {
       ...rest,
       tag: CHART_TAG,
-      attributes: { ...kindOf(node.key) },
+      attributes,
       slots: { ...(labels ? { '@labels': labels } : {}), '@values': values },
       children: [],
     };
   };
-  return { ...screen, root: visit(screen.root) };
+  const root = visit(screen.root);
+  // What draws it takes the colour of the text around it.
+  const rules = screen.rules.map((rule) => {
+    const color = colors.get(rule.className);
+    return color === undefined ? rule : { ...rule, base: { ...rule.base, color } };
+  });
+  return { root, rules };
 }
 
 /** What is a component of the runtime that draws a chart. */

@@ -49,6 +49,10 @@ export function drawChart(canvas: HTMLCanvasElement, drawn: Drawn): () => void {
       options: {
         animation: matchMedia('(prefers-reduced-motion: reduce)').matches ? false : undefined,
         maintainAspectRatio: false,
+        // Of things that are counted there are no halves.
+        ...(kind === 'pie' || !values.map(sizeOf).every(Number.isInteger)
+          ? {}
+          : { scales: { y: { beginAtZero: true, ticks: { precision: 0 } } } }),
         plugins: { legend: { display: kind === 'pie' } },
       },
     });
