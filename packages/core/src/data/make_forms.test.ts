@@ -1,6 +1,12 @@
+import { applyChange, putInteraction } from '../change/change.ts';
+import { pressablesOf } from '../links/pressable.ts';
+import type { App } from '../model/app.ts';
+import { pressTo } from '../model/interaction.ts';
+import type { Project } from '../model/project.ts';
 import { projectOf } from '../testing/build.ts';
 import { pageOfHtml } from '../testing/page_of_html.ts';
 import { makeForms, sendable } from './make_forms.ts';
+import { makeWork } from './make_work.ts';
 import { proposeData } from './propose.ts';
 
 /** The forms of a page as they are made to work. */
@@ -72,4 +78,63 @@ test.each([
     `<form>${field('Card number', 'text')}${field('Postcode', 'text')}<button type="submit">${label}</button></form>`,
   );
   expect(made.collection).toBe(collection);
+});
+
+const LOANS =
+  '<main><h1>Loans</h1><ul><li><b>Saw</b><i>Ann</i></li><li><b>Drill</b><i>Ben</i></li><li><b>Rake</b><i>Cara</i></li></ul></main>';
+const newLoan = (more: string): string =>
+  `<main><h1>New loan</h1><form>${field('Member', 'text')}${field('Back on', 'date')}<button type="submit">Lend it</button>${more}</form></main>`;
+const signIn = `<main><h1>Sign in</h1><form>${field('Name', 'text')}${field('Password', 'password')}<button type="submit">Sign in</button></form></main>`;
+
+/** What the last screen's form does once it is sent. */
+function sentFrom(screens: Readonly<Record<string, string>>, change?: (project: Project) => App): object {
+  const bare = projectOf(
+    ...Object.entries(screens).map(([key, html]) => ({
+      ...pageOfHtml(html, key),
+      name: key === 'other' ? 'New loan' : key,
+    })),
+  );
+  const project = { ...bare, app: change ? change(bare) : bare.app };
+  const found = proposeData(project.design);
+  const { app, made } = makeForms(project, found, sendable(found.forms));
+  const { before = [], target } = app.interactions[made.at(-1)!.proposal.submit!.element] ?? {};
+  return [...before, target].map((step) =>
+    step?.kind === 'screen' ? `to ${step.screen}` : step?.kind === 'record' ? step.deed.kind : step?.kind,
+  );
+}
+
+test('a form that is sent leads to where its records are seen, or where its Cancel leads', () => {
+  const help = '<main><h1>Help</h1></main>';
+  expect(sentFrom({ loans: LOANS, other: newLoan('') })).toEqual(['add', 'to loans']);
+  expect(
+    sentFrom({ loans: LOANS, help, other: newLoan('<a href="help.html">Cancel</a>') }, (project) => {
+      const cancel = pressablesOf(project.design.screens[2]).find(({ label }) => label === 'Cancel')!;
+      return applyChange(
+        project.app,
+        putInteraction(cancel.element.key, pressTo({ kind: 'screen', screen: 'help' })),
+      );
+    }),
+  ).toEqual(['add', 'to help']);
+});
+
+test('who signs in comes to the start, and what was said before is done first', () => {
+  expect(sentFrom({ loans: LOANS, other: signIn })).toEqual(['to loans']);
+  expect(
+    sentFrom({ loans: LOANS, other: signIn }, (project) => {
+      const found = proposeData(project.design);
+      return makeWork(project, found, found.actions).app;
+    }),
+  ).toEqual(['set', 'to loans']);
+});
+
+test('what leads somewhere already does so', () => {
+  expect(
+    sentFrom({ loans: LOANS, help: '<main><h1>Help</h1></main>', other: newLoan('') }, (project) => {
+      const { element } = pressablesOf(project.design.screens[2]).find(({ label }) => label === 'Lend it')!;
+      return applyChange(
+        project.app,
+        putInteraction(element.key, pressTo({ kind: 'screen', screen: 'help' })),
+      );
+    }),
+  ).toEqual(['add', 'to help']);
 });

@@ -1,8 +1,18 @@
 import { all, applyChange, type Change, putCollection, putForm, putInteraction } from '../change/change.ts';
-import type { App, Collection, FieldType, Form, FormField, Interaction, RecordField } from '../model/app.ts';
-import { pressTo } from '../model/interaction.ts';
+import type {
+  App,
+  Collection,
+  FieldType,
+  Form,
+  FormField,
+  Interaction,
+  RecordField,
+  Target,
+} from '../model/app.ts';
+import { isStep, pressTo } from '../model/interaction.ts';
 import { uniqueName } from '../model/names.ts';
-import { findElement } from '../model/places.ts';
+import { pressablesOf } from '../links/pressable.ts';
+import { containersOf, findElement, isWithin, screenOf } from '../model/places.ts';
 import { type Project, screenName, screensByKey, textOf, walkElements } from '../model/project.ts';
 import { recordsOf, titleField } from '../records/records.ts';
 import { decideRole } from '../roles/decide.ts';
@@ -81,7 +91,10 @@ export function makeForms(
       ...(proposal.submit ? { submit: proposal.submit.element } : {}),
     };
     put(putForm(proposal.element, form));
-    if (collection !== null && proposal.submit) put(sending(app, proposal, collection));
+    if (proposal.submit) {
+      const sends = sending({ ...project, app }, proposal, collection);
+      if (sends) put(sends);
+    }
     made.push({ proposal, form, collection });
   }
   return { change: changes.length ? all(changes) : null, app, made };
@@ -204,10 +217,57 @@ function titling(
   return asked.find(chooses) ?? asked.find(({ type }) => type === 'text' || type === 'one-of');
 }
 
-/** What sends the form adds the record first, and then does what it did. */
-function sending(app: App, { element, submit }: FormProposal, collection: string): Change {
+/** What sends the form adds the record first, and then leads where it led, or where one expects to be then; null where it does neither. */
+function sending(project: Project, proposal: FormProposal, collection: string | null): Change | null {
+  const { app } = project;
+  const { element, submit } = proposal;
   const key = submit!.element;
-  const step = { kind: 'record', collection, deed: { kind: 'add', form: element } } as const;
   const own: Interaction | undefined = app.interactions[key];
-  return putInteraction(key, own ? { ...own, before: [step, ...(own.before ?? [])] } : pressTo(step));
+  const adds: Target[] =
+    collection === null ? [] : [{ kind: 'record', collection, deed: { kind: 'add', form: element } }];
+  const steps = [...adds, ...(own ? [...(own.before ?? []), own.target] : [])];
+  const onward = own && LEADS.has(own.target.kind) ? null : onwardFrom(project, proposal, collection);
+  const whole = onward && steps.every(isStep) ? [...steps, onward] : steps;
+  const target = whole.at(-1);
+  if (!target || (!adds.length && whole === steps)) return null;
+  const before = whole.slice(0, -1).filter(isStep);
+  return putInteraction(key, { ...(own ?? pressTo(target)), target, ...(before.length ? { before } : {}) });
+}
+
+const LEADS: ReadonlySet<Target['kind']> = new Set<Target['kind']>([
+  'screen',
+  'back',
+  'anchor',
+  'open',
+  'close',
+  'external',
+]);
+
+const TAKES_BACK = /^(cancel|back|close|discard|never ?mind)\b/i;
+
+/** Where one expects to be once a form is sent: where its Cancel leads, else where its records are seen, and signed in at the start. */
+function onwardFrom(
+  { design, app }: Project,
+  { screen, element, purpose }: FormProposal,
+  collection: string | null,
+): Target | null {
+  const to = (key: string | null | undefined): Target | null =>
+    key && key !== screen && app.screens[key]?.use === 'screen' ? { kind: 'screen', screen: key } : null;
+  const drawn = screensByKey(design).get(screen)!;
+  const [around = element] = containersOf(design, element);
+  const cancel = pressablesOf(drawn).find(
+    ({ element: at, label }) =>
+      TAKES_BACK.test(label.trim()) &&
+      isWithin(design, at.key, around) &&
+      LEADS.has(app.interactions[at.key]?.target.kind),
+  );
+  if (cancel) return app.interactions[cancel.element.key].target;
+  if (purpose === 'sign-in') return to(app.start);
+  const lists = new Set(
+    (collection === null ? [] : (app.collections[collection]?.rows ?? [])).map((row) =>
+      screenOf(design, row.element),
+    ),
+  );
+  // What is added to a list beside the form is seen there.
+  return lists.has(screen) ? null : to([...lists][0]);
 }

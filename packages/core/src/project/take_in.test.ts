@@ -37,3 +37,21 @@ test('a screen whose name has other letters than addresses is where its file say
   const named = { ...page('form-rtl'), name: 'فرم' };
   expect(usesOf(page('index'), named)['form-rtl']).toBe('screen /form-rtl');
 });
+
+test('where nothing is called the start it is what most menus begin with', () => {
+  const linked = (key: string, ...links: string[]): ReturnType<typeof pageOfHtml> =>
+    pageOfHtml(
+      `<nav>${links.map((to) => `<a href="${to}.html">${to}</a>`).join('')}</nav><h1>${key}</h1>`,
+      key,
+    );
+  const startOf = (...screens: Parameters<typeof projectOf>): string | undefined =>
+    Object.entries(usesOf(...screens)).find(([, use]) => use.endsWith('start'))?.[0];
+  const menu = ['harbour', 'boats', 'trips'];
+  expect(startOf(linked('boats', ...menu), linked('harbour', ...menu), linked('trips', ...menu))).toBe(
+    'harbour',
+  );
+  expect(startOf(linked('boats', 'trips'), linked('harbour', 'boats'), linked('trips', 'harbour'))).toBe(
+    'boats',
+  );
+  expect(startOf(linked('boats', ...menu), linked('home', ...menu), linked('harbour'))).toBe('home');
+});

@@ -3,6 +3,7 @@ import { type DisclosureProposal, findDisclosures, SAID_BY_PAGE } from '../discl
 import { takeDisclosures } from '../disclosures/take.ts';
 import { settle } from '../layers/settle.ts';
 import { authoredLinks } from '../links/authored.ts';
+import type { Target } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import { fillPlanned, plannedAs } from './plan_screen.ts';
@@ -86,7 +87,29 @@ function firstOf(all: readonly Screen[]): Screen | undefined {
   const pages = screens.filter(({ title }) => title !== undefined);
   const home = homeFolder((pages.length ? pages : screens).map(({ source }) => source.file));
   const atHome = starts.filter(({ source }) => folderOf(source.file) === home);
-  return atHome.find(isFirstPage) ?? atHome[0] ?? starts[0] ?? screens[0];
+  return atHome.find(isFirstPage) ?? atHome[0] ?? starts[0] ?? firstLinked(screens) ?? screens[0];
+}
+
+/** The screen that the first link of at least half of the screens leads to: what stands first in their menu. */
+function firstLinked(screens: readonly Screen[]): Screen | undefined {
+  const links = authoredLinks(screens);
+  const counts = new Map<string, number>();
+  for (const screen of screens) {
+    const target = firstTarget(screen.root, links);
+    if (target?.kind === 'screen') counts.set(target.screen, (counts.get(target.screen) ?? 0) + 1);
+  }
+  const [key, count] = [...counts].sort((a, b) => b[1] - a[1])[0] ?? ['', 0];
+  return count > 1 && count * 2 >= screens.length ? screens.find((one) => one.key === key) : undefined;
+}
+
+function firstTarget(element: Element, links: ReturnType<typeof authoredLinks>): Target | undefined {
+  const own = links.get(element.key)?.target;
+  if (own) return own;
+  for (const child of element.children) {
+    const found = firstTarget(child, links);
+    if (found) return found;
+  }
+  return undefined;
 }
 
 /**

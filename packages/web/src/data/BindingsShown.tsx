@@ -167,7 +167,7 @@ export function BindingsShown({ proposals, onTake }: BindingsShownProps) {
               <td>
                 {onTake && (
                   <Button onPress={() => onTake([proposal])}>
-                    {isChart(proposal) ? 'Let it draw them' : 'Let it say so'}
+                    {isChart(proposal) ? 'Let it draw' : 'Let it say so'}
                   </Button>
                 )}
               </td>

@@ -4,6 +4,7 @@ import {
   type Form,
   type FormProposal,
   type Interaction,
+  type Project,
   putForm,
   putInteraction,
   screenName,
@@ -90,7 +91,8 @@ export function FormsShown({ forms, open, onMake }: FormsShownProps) {
       <header>
         <p>
           What is filled in and sent together. A form that works checks its fields when one leaves them and
-          before it is sent; then it adds a record, and leads where it is wired to.
+          before it is sent; then it adds a record, and leads where it is wired to, else to where one sees
+          that record.
         </p>
         {onMake && sure.length > 0 && (
           <Button $kind="primary" onPress={() => onMake(sure)}>
@@ -131,6 +133,7 @@ export function FormsShown({ forms, open, onMake }: FormsShownProps) {
                     ? `Works: adds to ${app.collections[adds]?.name ?? 'a collection that is gone'}`
                     : 'Works: checks its fields'
                   : `${Math.round(form.confidence * 100)} % sure: ${form.reason}`}
+                {kept && leadsOn(project, form)}
                 {form.submit && (
                   <>
                     {' · '}
@@ -173,6 +176,12 @@ function addedTo(interactions: Interactions, { element, submit }: FormProposal):
       (one) => one.kind === 'record' && one.deed.kind === 'add' && one.deed.form === element,
     );
   return step?.kind === 'record' ? step.collection : undefined;
+}
+
+/** Where it leads once it is sent, as the end of a sentence. */
+function leadsOn(project: Project, { submit }: FormProposal): string {
+  const target = submit ? project.app.interactions[submit.element]?.target : undefined;
+  return target?.kind === 'screen' ? `, then leads to ${screenName(project, target.screen)}` : '';
 }
 
 /** Without the form, and without what sending it adds; where it leads stays. */
