@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { matchApi, proposeData, readApi } from '@tovel/core';
+import { matchApi, proposeData, readApi, soughtCollection } from '@tovel/core';
 import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
 import { placeOf, readDesign } from './files.ts';
 
@@ -65,7 +65,7 @@ Takes a design document or a .tovel file. Ends with 1 when the API could not be 
     });
     const api = readApi(text);
     for (const { at, message } of api.problems) output.say(`${options.api}${at}: ${message}`);
-    const matches = matchApi(api, found.collections);
+    const matches = matchApi(api, found.collections.map(soughtCollection));
     output.out(`${JSON.stringify({ ...printed, api: { ...api, matches } }, null, 1)}\n`);
     return api.problems.length ? EXIT.findings : EXIT.good;
   },

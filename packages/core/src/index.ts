@@ -349,6 +349,7 @@ export {
   withoutRecord,
   tableOf,
   type TableProblem,
+  soughtCollection,
   takenCollection,
   takeTable,
   withField,

@@ -3,6 +3,7 @@ import { type Collection, MOST_RECORDS, type RecordField } from '../model/app.ts
 import { editKey } from '../model/edit_key.ts';
 import { recordName, uniqueName } from '../model/names.ts';
 import type { DataRecord } from '../records/records.ts';
+import type { Sought } from '../described/match.ts';
 import type { CollectionProposal } from './collections.ts';
 
 /** The id of a proposal, the same while its rows are. */
@@ -12,6 +13,15 @@ export const collectionProposalId = ({ places }: Pick<CollectionProposal, 'place
 /** What a field is called in a record, which has an id of its own. */
 const ownName = (name: string, collection: string): string =>
   name === 'id' ? `${recordName(collection)}Id` : name;
+
+/** A collection as an API is searched for it: its fields with what each says where it is drawn. */
+export const soughtCollection = ({ name, fields, places }: CollectionProposal): Sought => ({
+  name,
+  fields: fields.map((field) => ({
+    ...field,
+    said: places.flatMap(({ records }) => records.flatMap((record) => record[field.name] ?? [])),
+  })),
+});
 
 /** A proposal as what is kept when somebody takes it. */
 export const takenCollection = ({ name, fields, places }: CollectionProposal): Collection => ({

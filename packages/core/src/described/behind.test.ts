@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { applyChange, putApi, putCollection } from '../change/change.ts';
 import { type App, emptyApp, LONGEST_API } from '../model/app.ts';
+import { emptyDesign } from '../model/design.ts';
 import { behindBy, type BehindProposal, proposeBehind } from './behind.ts';
 import { apiOf, comesFromApi } from './keep.ts';
 import { keptApi } from './read_document.ts';
@@ -75,7 +76,7 @@ test('a long document is kept without what it says in words', () => {
 });
 
 test('a collection finds the operations of its records, the key and the properties', () => {
-  expect(proposeBehind(app)).toEqual([
+  expect(proposeBehind({ design: emptyDesign, app })).toEqual([
     {
       collection: 'tools',
       confidence: expect.closeTo(0.82, 2) as number,
@@ -94,9 +95,9 @@ test('a collection finds the operations of its records, the key and the properti
 });
 
 test('what a collection comes from is not proposed again, and an operation that is gone leaves it in the app', () => {
-  const [{ behind }] = proposeBehind(app);
+  const [{ behind }] = proposeBehind({ design: emptyDesign, app });
   const bound = applyChange(app, putCollection('tools', { ...tools, behind }));
-  expect(proposeBehind(bound)).toEqual([]);
+  expect(proposeBehind({ design: emptyDesign, app: bound })).toEqual([]);
   expect(comesFromApi(bound, 'tools')).toBe(true);
   expect(comesFromApi(applyChange(bound, putApi('library', null)), 'tools')).toBe(false);
   const other = putCollection('tools', { ...tools, behind: { ...behind, list: 'signIn' } });
@@ -157,7 +158,10 @@ test('what all paths are asked under is no key of a record, and a list that is n
   };
   const behind = (more: object): BehindProposal[] => {
     const { api: made } = keptApi(JSON.stringify({ openapi: '3.1.0', paths: { ...paths, ...more } }));
-    return proposeBehind([putApi('one', made!), putCollection('tools', tools)].reduce(applyChange, emptyApp));
+    return proposeBehind({
+      design: emptyDesign,
+      app: [putApi('one', made!), putCollection('tools', tools)].reduce(applyChange, emptyApp),
+    });
   };
   const [proposed] = behind({});
   expect(proposed.behind).toMatchObject({

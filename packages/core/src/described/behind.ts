@@ -1,4 +1,7 @@
-import type { App, Behind } from '../model/app.ts';
+import type { Behind, Collection } from '../model/app.ts';
+import type { Design } from '../model/design.ts';
+import type { Project } from '../model/project.ts';
+import { recordsOf } from '../records/records.ts';
 import { recordName } from '../model/names.ts';
 import type { OperationDoes } from './deeds.ts';
 import type { ApiDescription, ApiField, ApiOperation } from './description.ts';
@@ -16,7 +19,7 @@ export interface BehindProposal {
 }
 
 /** For each collection whose records are kept in the app the operations of a described API that they can come from. */
-export function proposeBehind(app: App): BehindProposal[] {
+export function proposeBehind({ design, app }: Project): BehindProposal[] {
   const open = Object.entries(app.collections).filter(([, { behind }]) => !behind);
   const used = new Set(Object.values(app.collections).flatMap(({ behind }) => behind?.list ?? []));
   return Object.keys(app.apis)
@@ -32,7 +35,7 @@ export function proposeBehind(app: App): BehindProposal[] {
       // Collections are called by their ids here, which no two share.
       const matches = matchApi(
         { operations: free },
-        open.map(([key, { fields }]) => ({ name: key, fields })),
+        open.map(([key, collection]) => ({ name: key, fields: saidIn(design, collection) })),
       );
       return matches.flatMap((match) => {
         const collection = app.collections[match.collection];
@@ -41,6 +44,15 @@ export function proposeBehind(app: App): BehindProposal[] {
       });
     })
     .sort((a, b) => b.confidence - a.confidence);
+}
+
+/** Fields with what they say where they are drawn. */
+function saidIn(design: Design, collection: Collection): Sought['fields'] {
+  const records = recordsOf(design, collection);
+  return collection.fields.map((field) => ({
+    ...field,
+    said: records.flatMap(({ values }) => values[field.name]?.text ?? []),
+  }));
 }
 
 /** A list of what belongs to one of something may be meant, or all there are. */

@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
 import { parse } from 'yaml';
-import { type ApiOperation } from './description.ts';
-import { readApi } from './read_document.ts';
+import { type ApiOperation, descriptionOf } from './description.ts';
+import { keptApi, readApi } from './read_document.ts';
 import { matchApi, type Sought } from './match.ts';
 
 const text = readFileSync(path.resolve(__dirname, '../../../../demo/openapi.yaml'), 'utf8');
@@ -215,4 +215,70 @@ test.each([
 ])('%s that has no words is told like any other that is wrong', (_, document, message) => {
   const read = readApi(JSON.stringify(document));
   expect(JSON.stringify(read)).toMatch(message);
+});
+
+describe('records that are called otherwise are found by what they say', () => {
+  const schema = (properties: object): object => ({ type: 'array', items: { type: 'object', properties } });
+  const document = (media: object): object => ({
+    openapi: '3.0.3',
+    info: { title: 'Yard' },
+    paths: {
+      '/q7': {
+        get: { operationId: 'getQ7', responses: { 200: { content: { 'application/json': media } } } },
+      },
+    },
+  });
+  const trips: Sought = {
+    name: 'trips',
+    fields: [
+      { name: 'boat', type: 'text', said: ['Otter', 'Heron', 'Teal', 'Swift'] },
+      { name: 'price', type: 'money', said: ['€ 62.00', '€ 38.50'] },
+      { name: 'seats', type: 'number', said: ['4', '2'] },
+    ],
+  };
+  const plain = { vessel: { type: 'string' }, charge: { type: 'number' }, berths: { type: 'integer' } };
+  const found = [
+    { field: 'boat', property: 'vessel' },
+    { field: 'price', property: 'charge' },
+  ];
+  test.each<[string, object]>([
+    [
+      'by the examples of their properties',
+      {
+        schema: schema({
+          vessel: { type: 'string', example: 'Heron' },
+          charge: { type: 'number', examples: [38.5, 62] },
+          berths: { type: 'integer', example: 4 },
+        }),
+      },
+    ],
+    [
+      'by an example of the whole answer',
+      {
+        schema: schema(plain),
+        example: [
+          { vessel: 'Otter', charge: 62 },
+          { vessel: 'Heron', berths: 2 },
+        ],
+      },
+    ],
+    [
+      'by one that has a name',
+      { schema: schema(plain), examples: { two: { value: [{ vessel: 'Otter', charge: 62 }] } } },
+    ],
+  ])('%s', (_, media) => {
+    for (const read of [
+      descriptionOf(document(media)),
+      readApi(keptApi(JSON.stringify(document(media))).api!.document),
+    ]) {
+      const [match] = matchApi(read, [trips]);
+      expect(match.fields).toEqual(found);
+      expect(match.reason).toContain('2 say what its examples say');
+    }
+  });
+
+  test('where no example says the same, nothing is found', () => {
+    const other = { schema: schema(plain), example: [{ vessel: 'Barge', charge: 9 }] };
+    expect(matchApi(descriptionOf(document(other)), [trips])).toEqual([]);
+  });
 });

@@ -3,6 +3,7 @@ import type { FieldType } from '../model/app.ts';
 import { type ApiCredential, credentialsOf } from './credentials.ts';
 import { deedOf, fieldTypeOf, type OperationDoes, type ParameterFor, purposeOf, typeOf } from './deeds.ts';
 import { escaped, unescaped } from './pointer.ts';
+import { examplesOf, samplesIn, samplesOf } from './samples.ts';
 
 export interface ApiParameter {
   readonly name: string;
@@ -25,6 +26,8 @@ export interface ApiField {
   readonly least?: number;
   readonly most?: number;
   readonly pattern?: string;
+  /** What it says in the examples of the document. */
+  readonly samples?: readonly string[];
   /** Of a record within it: its own fields. */
   readonly parts?: readonly ApiField[];
 }
@@ -220,6 +223,8 @@ class Reader {
     const said = Array.isArray(operation.security) ? operation.security : this.#document.security;
     const security: readonly unknown[] = Array.isArray(said) ? said : [];
     const schema = list?.of ?? (method === 'get' ? answer : (sent ?? answer));
+    const envelope = list?.envelope ?? (isRecord(answer) ? this.#recordIn(answer) : []);
+    const samples = samplesIn(this.#examples(operation.responses, `${at}/responses`), envelope);
     return {
       id: id || `${method} ${path}`,
       method,
@@ -228,8 +233,8 @@ class Reader {
       reason,
       parameters,
       record: nameOfReference(schema) ?? recordInPath(path),
-      fields: schema ? this.#fields(schema, at, 0) : [],
-      envelope: list?.envelope ?? (isRecord(answer) ? this.#recordIn(answer) : []),
+      fields: schema ? withSamples(this.#fields(schema, at, 0), samples) : [],
+      envelope,
       ...(list && isRecord(answer) ? this.#saidIn(answer, 'total', TOTALS, /^(integer|number)$/) : {}),
       ...(does === 'sign-in' && isRecord(answer) ? this.#saidIn(answer, 'token', TOKENS, /^string$/) : {}),
       sends: isRecord(sent) ? this.#fields(sent, `${at}/requestBody`, 0) : [],
@@ -312,17 +317,33 @@ class Reader {
 
   /** The schema of the answer that is given when all is well. */
   #answer(responses: unknown, at: string): unknown {
+    const good = this.#good(responses, at);
+    return good && this.#content(good.response, good.at);
+  }
+
+  /** The answers that are given as examples of that. */
+  #examples(responses: unknown, at: string): readonly unknown[] {
+    const good = this.#good(responses, at);
+    const media = good && this.#media(good.response, good.at);
+    return media ? examplesOf(media) : [];
+  }
+
+  #good(responses: unknown, at: string): { readonly response: unknown; readonly at: string } | null {
     if (!isRecord(responses)) return null;
     const code = ['200', '201', '2XX', 'default'].find((one) => responses[one] !== undefined);
-    return code === undefined ? null : this.#content(responses[code], `${at}/${code}`);
+    return code === undefined ? null : { response: responses[code], at: `${at}/${code}` };
   }
 
   #content(value: unknown, at: string): unknown {
+    return this.#media(value, at)?.schema ?? null;
+  }
+
+  #media(value: unknown, at: string): Readonly<Record<string, unknown>> | null {
     const body = this.#resolved(value, at);
     if (!isRecord(body) || !isRecord(body.content)) return null;
     const type = Object.keys(body.content).find((one) => /json/.test(one)) ?? Object.keys(body.content)[0];
     const media = type === undefined ? null : body.content[type];
-    return isRecord(media) ? (media.schema ?? null) : null;
+    return isRecord(media) ? media : null;
   }
 
   /** The list in an answer: the answer itself, or what one of its fields holds. */
@@ -380,12 +401,14 @@ class Reader {
         const choices = Array.isArray(property.enum)
           ? property.enum.filter((choice) => typeof choice === 'string')
           : undefined;
+        const samples = samplesOf(property);
         return [
           {
             name,
             type: fieldTypeOf(property, name, choices !== undefined),
             required: required.has(name),
             ...(choices?.length ? { choices } : {}),
+            ...(samples.length ? { samples } : {}),
             ...this.#more(property, at, depth),
           },
         ];
@@ -421,6 +444,16 @@ class Reader {
     return [...own, ...parts.flatMap((part) => this.#required(part, depth + 1))];
   }
 }
+
+/** Fields with what they say in examples of a whole answer, where nothing nearer says it. */
+const withSamples = (
+  fields: readonly ApiField[],
+  samples: ReadonlyMap<string, readonly string[]>,
+): readonly ApiField[] =>
+  fields.map((field) => {
+    const said = samples.get(field.name) ?? [];
+    return field.samples || !said.length ? field : { ...field, samples: said };
+  });
 
 const HOLDS_RECORD = /^(data|item|result|record|value)$/i;
 const TOTALS = /^(total|count|total_?(count|items|results|records|elements|hits)|num_?(found|results))$/i;

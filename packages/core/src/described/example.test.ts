@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { documentOfExample, schemaOf } from './example.ts';
-import { readApi } from './read_document.ts';
+import { keptApi, readApi } from './read_document.ts';
 
 const answer = {
   data: [
@@ -72,4 +72,23 @@ test('each value fits the type that all of them have', () => {
       }
     }),
   );
+});
+
+test('what an example says is kept as examples, without what may be a key', () => {
+  const { document } = documentOfExample(
+    JSON.stringify([
+      { name: 'Saw', days: 3, code: 'sk_live_4242abcdefghij0123', shed: { place: 'North' } },
+      { name: 'Drill', days: 3, code: 'sk_live_4242abcdefghij0124', note: 'x'.repeat(200) },
+    ]),
+    '/tools',
+  );
+  const [{ fields }] = readApi(keptApi(document!).api!.document).operations;
+  expect(Object.fromEntries(fields.map(({ name, samples }) => [name, samples ?? []]))).toEqual({
+    name: ['Saw', 'Drill'],
+    days: ['3'],
+    code: [],
+    shed: [],
+    note: [],
+  });
+  expect(document).not.toContain('sk_live');
 });

@@ -1,6 +1,7 @@
 import { isRecord } from '../json/json.ts';
 import { sentenceCase } from '../model/names.ts';
 import type { ApiProblem } from './description.ts';
+import { samplesOf } from './samples.ts';
 
 type Schema = Readonly<Record<string, unknown>>;
 
@@ -86,7 +87,12 @@ export function schemaOf(values: readonly unknown[], depth: number): Schema {
       ),
     };
   }
-  return { ...typed, ...(type === 'string' ? formatOf(there as string[]) : {}) };
+  const examples = samplesOf({ examples: there });
+  return {
+    ...typed,
+    ...(type === 'string' ? formatOf(there as string[]) : {}),
+    ...(examples.length ? { examples } : {}),
+  };
 }
 
 const FORMATS: readonly (readonly [string, RegExp])[] = [

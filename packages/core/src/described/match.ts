@@ -9,6 +9,8 @@ export interface Sought {
     readonly name: string;
     readonly label?: string;
     readonly type: FieldType;
+    /** What it says where it is drawn. */
+    readonly said?: readonly string[];
   }[];
 }
 
@@ -68,7 +70,28 @@ function likeness(field: Sought['fields'][number], property: ApiField): number {
   // Only one picture, only one amount: the type alone says much.
   const rare =
     ['picture', 'money', 'email', 'one-of'].includes(field.type) && field.type === property.type ? 0.45 : 0;
-  return Math.max(words * (fits ? 1 : 0.7), rare + (words ? 0.2 : 0));
+  const same = saysTheSame(field, property) ? 0.9 : 0;
+  return Math.max(words * (fits ? 1 : 0.7), rare + (words ? 0.2 : 0), same);
+}
+
+/** Of what is drawn so much is among the examples of a property that is the same. */
+const SAID = 0.5;
+/** Fewer letters, and fewer digits, are the same by chance. */
+const TELLING = 3;
+
+/** Whether what a field says where it is drawn is what the document gives as examples of a property. */
+export function saysTheSame(field: Sought['fields'][number], property: ApiField): boolean {
+  const examples = new Set((property.samples ?? []).map(plain));
+  const drawn = new Set((field.said ?? []).map(plain));
+  const [fewer, more] = examples.size < drawn.size ? [examples, drawn] : [drawn, examples];
+  const both = [...fewer].filter((text) => more.has(text));
+  return both.some((text) => text.length >= TELLING) && both.length >= fewer.size * SAID;
+}
+
+/** A text in small letters, and an amount without what it is of: `€ 62.00` is 62. */
+function plain(text: string): string {
+  const amount = /^[^\p{L}\d]*(-?\d[\d,]*(?:\.\d+)?)[^\p{L}\d]*$/u.exec(text)?.[1];
+  return amount === undefined ? text.trim().toLowerCase() : `${Number(amount.replaceAll(',', ''))} `;
 }
 
 /** Which operation lists the records of each collection, the surest first; each operation is of one collection at most. */
@@ -127,15 +150,23 @@ function pairOf(collection: Sought, operation: ApiOperation): ApiMatch {
   const named = wordsOf(collection.name).some((word) =>
     [...wordsOf(operation.record ?? ''), ...wordsOf(operation.path)].includes(word),
   );
+  const same = fields.filter(({ field, property }) =>
+    saysTheSame(
+      collection.fields.find(({ name }) => name === field)!,
+      operation.fields.find(({ name }) => name === property)!,
+    ),
+  ).length;
   const reasons = [
     ...(named ? [`both are about ${collection.name}`] : []),
     `${fields.length} of ${collection.fields.length} fields are called alike`,
+    ...(same ? [`${same} say what its examples say`] : []),
   ];
+  const sampled = (0.37 * same) / collection.fields.length;
   return {
     collection: collection.name,
     operation: operation.id,
     fields,
-    confidence: Math.round(Math.min(0.97, 0.6 * covered + (named ? 0.37 : 0)) * 100) / 100,
+    confidence: Math.round(Math.min(0.97, 0.6 * covered + (named ? 0.37 : 0) + sampled) * 100) / 100,
     reason: reasons.join('; '),
   };
 }

@@ -1,3 +1,4 @@
+import { keptExample } from './samples.ts';
 import { parse as parseYaml } from 'yaml';
 import { isRecord } from '../json/json.ts';
 import { type Api, LONGEST_API } from '../model/app.ts';
@@ -21,10 +22,11 @@ const readDocument = (text: string): unknown =>
   /^\s*\{/.test(text) ? JSON.parse(text) : parseYaml(text, { maxAliasCount: 100 });
 
 /** What nothing is read from. */
-const UNREAD =
-  /^(x-.*|example|examples|externalDocs|tags|contact|license|termsOfService|xml|callbacks|links)$/;
+const UNREAD = /^(x-.*|externalDocs|tags|contact|license|termsOfService|xml|callbacks|links)$/;
 /** What is left out where the document is too long with it. */
 const WORDY = /^(description|summary|title)$/;
+/** What is kept as far as it says what records look like. */
+const EXAMPLE = /^examples?$/;
 /** What has names of its own choice in it. */
 const NAMED =
   /^(properties|paths|schemas|parameters|responses|requestBodies|pathItems|patternProperties|securitySchemes)$/;
@@ -67,7 +69,11 @@ function without(value: unknown, isNamed: boolean, isShort: boolean): unknown {
     Object.entries(value).flatMap(([name, one]) =>
       !isNamed && (UNREAD.test(name) || (isShort && WORDY.test(name) && typeof one === 'string'))
         ? []
-        : [[name, without(one, !isNamed && NAMED.test(name), isShort)]],
+        : !isNamed && EXAMPLE.test(name)
+          ? isShort
+            ? []
+            : [[name, keptExample(one)]]
+          : [[name, without(one, !isNamed && NAMED.test(name), isShort)]],
     ),
   );
 }

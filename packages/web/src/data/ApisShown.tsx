@@ -16,6 +16,7 @@ import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
+import { counted } from '../ui/counted';
 import { ApiSheet } from './ApiSheet';
 import { withBehind } from './ComesFrom';
 import { SeenColumn } from './middle';
@@ -190,7 +191,8 @@ export function ApisShown({
             <h4>
               {app.apis[id].name}
               <small>
-                {operations.length} operations{servers.length ? ` at ${servers.join(', ')}` : ''}
+                {counted(operations.length, 'operation')}
+                {servers.length ? ` at ${servers.join(', ')}` : ''}
                 {problems.length ? `; ${problems.length} places could not be read` : ''}
               </small>
               {canChange && (

@@ -126,7 +126,7 @@ export function DataView() {
         : `Make ${made.length} forms work`;
     if (change) session.change(words, change);
   };
-  const comingFrom = useMemo(() => proposeBehind(app), [app]);
+  const comingFrom = useMemo(() => proposeBehind({ design, app }), [design, app]);
   const calls = useMemo(() => (found ? proposeCalls({ design, app }, found) : []), [found, design, app]);
   const items: DataItem[] = [
     ...shown.map(({ id, collection, proposal }): DataItem => ({
