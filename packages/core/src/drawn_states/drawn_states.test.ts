@@ -1,12 +1,17 @@
 import { all, applyChange, putInteraction } from '../change/change.ts';
-import { makeWork } from '../data/make_work.ts';
+import { makeBindings } from '../data/make_bindings.ts';
+import { makeWork, sortingHeads } from '../data/make_work.ts';
 import { proposeData } from '../data/propose.ts';
+import { takenCollection } from '../data/records.ts';
 import { emitReact } from '../emit/react/emit_react.ts';
 import { emitVue } from '../emit/vue/emit_vue.ts';
 import { pressTo } from '../model/interaction.ts';
+import type { Screen } from '../model/design.ts';
 import type { Project } from '../model/project.ts';
 import { projectOf, screenOf, svg } from '../testing/build.ts';
 import { desk, pageOf } from '../testing/desk.ts';
+import { textIn } from '../testing/library.ts';
+import { pageOfHtml } from '../testing/page_of_html.ts';
 import { typeErrors } from '../testing/typecheck.ts';
 import { vueProblems } from '../testing/vue_problems.ts';
 import { stateOf } from '../data/found_states.ts';
@@ -109,3 +114,44 @@ test('what led to the drawing leads to the screen, and it is no screen of its ow
   expect(app.interactions[row.key].target).toEqual({ kind: 'screen', screen: 'tools' });
   expect(app.screens.other).toMatchObject({ use: 'state', of: 'tools', state: 'failed' });
 });
+
+test('a table that the drawing has, too, with its head alone, stays', () => {
+  const cell = (tag: string, text: string, column: number, y: number): string =>
+    `<${tag} data-box="${20 + column * 200} ${y} 180 30">${text}</${tag}>`;
+  const row = (texts: readonly string[], tag: string, y: number): string =>
+    `<tr data-box="20 ${y} 600 34">${texts.map((text, i) => cell(tag, text, i, y)).join('')}</tr>`;
+  const page = (key: string, rows: string, more = ''): Screen =>
+    pageOfHtml(
+      `<nav data-box="0 0 900 20"><a href="a.html" data-box="0 0 80 20">Harbour</a><a href="b.html" data-box="100 0 80 20">Boats</a></nav><main data-box="0 20 900 600"><h1 data-box="20 20 300 30">Trips</h1><p data-box="20 50 300 20">All that left the harbour this month</p><table data-box="20 80 600 200"><thead data-box="20 80 600 34">${row(['Boat', 'Skipper', 'State'], 'th', 80)}</thead>${rows}</table>${more}</main>`,
+      key,
+    );
+  const trips = [
+    ['Otter', 'Ann Lowe', 'Out'],
+    ['Heron', 'Ben Marsh', 'Back'],
+    ['Teal', 'Cara Holt', 'Late'],
+    ['Swift', 'Edda Rook', 'Out'],
+  ];
+  const body = `<tbody data-box="20 120 600 160">${trips.map((texts, i) => row(texts, 'td', 120 + i * 40)).join('')}</tbody>`;
+  const own = page('trips', body);
+  const none = page('none', '', '<p data-box="20 300 600 40">No trip like that</p>');
+  const [h1, , table] = own.root.children[1].children;
+  expect(placeOfState(own, none, table.key)).toMatchObject({
+    list: table.key,
+    keepsList: true,
+    beside: [],
+    shows: [none.root.children[1].children[3].key],
+  });
+  expect(placeOfState(own, page('other', '', '<p>No</p>'), h1.key)?.keepsList ?? false).toBe(false);
+  const drawnBoth = projectOf(own, none);
+  const found = proposeData(drawnBoth.design);
+  const taken = makeBindings(drawnBoth, found, found.bindings).app;
+  const heads = makeWork({ ...drawnBoth, app: taken }, found, [
+    ...sortingHeads(drawnBoth, takenCollection(found.collections[0])),
+  ]);
+  const app = applyChange(heads.app, takeState(heads.app, 'none', 'trips', 'empty'));
+  const react = emitReact({ ...drawnBoth, app }, 'Boats');
+  const code = textIn(react, 'src/screens/Trips/Trips.tsx');
+  expect(code.match(/<thead/g)).toHaveLength(1);
+  expect(code).toMatch(/\{trips\.found === 0 && <p[^>]*>No trip like that/);
+  expect(typeErrors([react])).toEqual([]);
+}, 60_000);

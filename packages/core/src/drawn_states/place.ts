@@ -9,6 +9,8 @@ export interface StatePlace {
   readonly within: string;
   /** Key of what in it is the list, or holds it; and of what else is in it and not in the other drawing. */
   readonly list: string;
+  /** Whether the other drawing has it, too, without its rows: the head of a table stays. */
+  readonly keepsList: boolean;
   readonly beside: readonly string[];
   /** Keys of elements of the other drawing that stand there instead. */
   readonly shows: readonly string[];
@@ -32,14 +34,19 @@ export function placeOfState(screen: Screen, other: Screen, list: string): State
         ? [[child.key, pair.key] as const]
         : [];
     });
+    const holder = at.children.find((child) => holds(child, list))!;
+    const emptied = pairs.get(holder.key);
+    const keepsList = emptied !== undefined && inOther.has(emptied.key) && isEmptied(holder, emptied);
+    if (keepsList) same.push([holder.key, emptied.key]);
     const [kept, known] = [new Set(same.map(([key]) => key)), new Set(same.map(([, key]) => key))];
     const shows = counterpart.children.filter((child) => isSeen(child) && !known.has(child.key));
     if (!shows.length) continue;
     const gone = at.children.filter((child) => isSeen(child) && !kept.has(child.key));
     return {
       within: at.key,
-      list: gone.find((child) => holds(child, list))!.key,
-      beside: gone.flatMap((child) => (holds(child, list) ? [] : [child.key])),
+      list: holder.key,
+      keepsList,
+      beside: gone.flatMap((child) => (child === holder ? [] : [child.key])),
       shows: shows.map(({ key }) => key),
     };
   }
@@ -61,6 +68,12 @@ function saysMuchTheSame(a: Element, b: Element): boolean {
   );
   const common = [...first].filter((word) => second.has(word)).length;
   return common >= LEAST_WORDS * Math.max(first.size, second.size);
+}
+
+/** Whether one is another as it begins, without what comes after: a table with its head alone. */
+function isEmptied(list: Element, other: Element): boolean {
+  const [whole, begun] = [list, other].map((element) => textOf(element).replace(/\s+/g, ' ').trim());
+  return list.tag === other.tag && begun !== '' && begun.length < whole.length && whole.startsWith(begun);
 }
 
 const holds = (element: Element, key: string): boolean =>

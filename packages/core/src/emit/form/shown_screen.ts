@@ -94,7 +94,8 @@ function withState(
     const beside = new Set(place.beside);
     // What looks for records has to stay, so that one finds some again.
     const givesWay = (child: MarkupNode): child is MarkupElement =>
-      isElement(child) && (child.key === place.list || (beside.has(child.key ?? '') && !looksFor(child)));
+      isElement(child) &&
+      ((child.key === place.list && !place.keepsList) || (beside.has(child.key ?? '') && !looksFor(child)));
     const visit = (node: MarkupElement): MarkupElement => {
       if (node.key !== place.within)
         return mapChildren(node, (child) => (isElement(child) ? visit(child) : child));
