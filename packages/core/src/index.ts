@@ -305,6 +305,7 @@ export { type ActionProposal, type Deed, DEEDS, findActions } from './data/actio
 export { type BindingProposal, findBindings } from './data/bindings.ts';
 export { type CollectionPlace, type CollectionProposal, findCollections } from './data/collections.ts';
 export type { ProposedField } from './data/fields.ts';
+export { openCollections } from './data/open_collections.ts';
 export { findForms, type FormProposal, type ProposedFormField } from './data/forms.ts';
 export { FORM_PURPOSES, type FormPurpose } from './data/form_purpose.ts';
 export { type DataProposals, proposeData } from './data/propose.ts';

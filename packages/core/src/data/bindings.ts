@@ -29,9 +29,9 @@ export interface BindingProposal {
 const RANGE =
   /^(?!.*\b(?:page|step|day|slide|chapter)\b).*\b\d[\d,.]*(?:\s*(?:to|-|–|—)\s*\d[\d,.]*)?\s*(?:of|from)\s*(\d[\d,.]*)\b/i;
 const COUNT =
-  /^\(?(\d[\d,.]*)\+?\)?(?:\s+([\p{L} ]{3,30}?))?(?:\s+(?:found|in all|total|available|left|results?))?[.:]?$/u;
+  /^\(?(\d(?:[\d,.]*\d)?)\+?\)?(?:\s+([\p{L} ]{3,30}?))?(?:\s+(?:found|in all|total|available|left|results?))?[.:]?$/u;
 const ABOUT_COUNT =
-  /^(?:total|number of|all|search|showing|found|see all|view all)?\s*(\d[\d,.]*)\s+([\p{L}]{3,20})/iu;
+  /^(?:total|number of|all|search|showing|found|see all|view all)?\s*(\d(?:[\d,.]*\d)?)\s+([\p{L}]{3,20})/iu;
 /** Fewer fields of a record than this on a screen are chance. */
 const LEAST_FIELDS = 2;
 
@@ -49,7 +49,7 @@ export function findBindings(
     const here = collections.filter(({ places }) => places.some((place) => place.screen === screen.key));
     return [
       ...countsOn(screen, { all: collections, here, byWord }, rows),
-      ...recordOn(screen, collections, rows),
+      ...recordOn(screen, screens, collections, rows),
       ...chartsOn(screen, { all: collections, here, byWord }),
     ];
   });
@@ -152,6 +152,7 @@ const wordsFor = (name: string): string[] => {
 /** The screen of one record: what a row of a list says stands there by itself. */
 function recordOn(
   screen: Screen,
+  all: readonly Screen[],
   collections: readonly CollectionProposal[],
   rows: ReadonlySet<string>,
 ): BindingProposal[] {
@@ -162,6 +163,18 @@ function recordOn(
   );
   const byText = new Map<string, Sight[]>();
   for (const one of texts) byText.set(plain(one.text), [...(byText.get(plain(one.text)) ?? []), one]);
+  const screensBefore = new Map(all.map((one) => [one.key, one]));
+  /** Whether what stands in a row of another screen leads to the file of this one. */
+  const leadsTo = (row: string, from: string, to: Screen): boolean => {
+    const other = screensBefore.get(from);
+    const at = other && sightOf(other).byKey.get(row);
+    return (
+      !!at &&
+      linksIn(at).some(
+        (href) => href.replace(/[?#].*$/, '').replace(/^.*\//, '') === to.source.file.replace(/^.*\//, ''),
+      )
+    );
+  };
   let best: { readonly score: number; readonly found: BindingProposal[] } | null = null;
   for (const collection of collections) {
     const titles = collection.fields.filter(({ type }) => type === 'text').slice(0, 2);
@@ -192,13 +205,22 @@ function recordOn(
               ]
             : [];
         });
-        if (found.length >= LEAST_FIELDS && (!best || found.length > best.score))
+        const least = leadsTo(place.rows[place.records.indexOf(record)], place.screen, screen)
+          ? 1
+          : LEAST_FIELDS;
+        if (found.length >= least && (!best || found.length > best.score))
           best = { score: found.length, found };
       }
     }
   }
   return best?.found ?? [];
 }
+
+/** Where what stands in an element, or it, leads. */
+const linksIn = ({ element, children }: Sight): string[] => [
+  ...(element.tag === 'a' && element.attributes?.href ? [element.attributes.href] : []),
+  ...children.flatMap(linksIn),
+];
 
 const isLeaf = (sight: Sight): boolean => !sight.children.some((child) => child.text === sight.text);
 const plain = (text: string): string => text.replace(/\s+/g, ' ').trim().toLowerCase();

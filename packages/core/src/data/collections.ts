@@ -2,6 +2,7 @@ import type { Screen } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import { ticked } from '../records/records.ts';
 import type { Cell } from './columns.ts';
+import { hasParent } from '../roles/sight.ts';
 import { type FoundList, listsOf, NO_NAME } from './drawn_lists.ts';
 import type { ProposedField } from './fields.ts';
 import { collectionBy, onScreen } from './names.ts';
@@ -37,7 +38,7 @@ const SAME_FIELDS = 0.25;
 
 /** The collections that lists and tables of all screens show, the surest first. */
 export function findCollections(screens: readonly Screen[]): CollectionProposal[] {
-  const lists = screens.flatMap(listsOf);
+  const lists = screens.flatMap((screen) => withoutGroups(listsOf(screen)));
   const groups: FoundList[][] = [];
   for (const list of lists) {
     const same = groups.find(([first]) => areSame(first, list));
@@ -61,6 +62,16 @@ export function findCollections(screens: readonly Screen[]): CollectionProposal[
       taken.add(name);
       return { ...proposal, name };
     });
+}
+
+/** Lists without those whose rows are groups, each with a list of things of one kind in it. */
+function withoutGroups(lists: readonly FoundList[]): FoundList[] {
+  const isInRow = (list: FoundList, row: FoundList['rows'][number]): boolean =>
+    list.within === row || hasParent(list.within, (parent) => parent === row);
+  return lists.filter((list) => {
+    const holding = list.rows.filter((row) => lists.some((other) => other !== list && isInRow(other, row)));
+    return list.hasHead || holding.length < 2 || holding.length * 2 <= list.rows.length;
+  });
 }
 
 function areSame(a: FoundList, b: FoundList): boolean {

@@ -379,3 +379,98 @@ test('what is proposed is the same for the same screens, and about elements that
   for (const { element } of [...found.forms, ...found.actions, ...found.bindings])
     expect(text).toContain(`"key":"${element}"`);
 });
+
+const VISITS = [
+  ['09:00', 'Mira Tall', 'Waiting'],
+  ['09:20', 'Jon Birk', 'Done'],
+  ['09:40', 'Lene Ask', 'Done'],
+  ['10:10', 'Odd Vik', 'Missed'],
+];
+const visits = VISITS.map(
+  ([time, who, status]) => `<div class="card"><time>${time}</time><h3>${who}</h3><i>${status}</i></div>`,
+).join('');
+const namesOf = (html: string): string[] => findCollections([pageOfHtml(html)]).map(({ name }) => name);
+
+test.each([
+  ['what counts them first', `<main><h1>Today</h1><p>4 visits, 1 waiting</p><div>${visits}</div></main>`],
+  [
+    'the tab that shows them',
+    `<main><h1>Mira Tall</h1><div role="tablist"><button role="tab" aria-controls="t1">Visits</button><button role="tab" aria-controls="t2">Notes</button></div><div id="t1" role="tabpanel">${visits}</div></main>`,
+  ],
+])('rows are called after %s', (_, html) => expect(namesOf(html)).toEqual(['visits']));
+
+test('groups of things of one kind are no records', () => {
+  const box = (tag: string, at: readonly number[], inner: string): string =>
+    `<${tag} data-box="${at.join(' ')}">${inner}</${tag}>`;
+  const group = (column: number, head: string, ...things: string[]): string => {
+    const x = 20 + column * 300;
+    const articles = things.map((thing, i) =>
+      box(
+        'li',
+        [x + 10, 130 + i * 70, 260, 60],
+        box('b', [x + 20, 135 + i * 70, 200, 20], thing) +
+          box('p', [x + 20, 160 + i * 70, 200, 20], `To the ${thing} ward`),
+      ),
+    );
+    return box(
+      'section',
+      [x, 80, 280, 40 + things.length * 70],
+      box('h2', [x, 90, 200, 30], head) +
+        box('ul', [x + 10, 130, 260, things.length * 70], articles.join('')),
+    );
+  };
+  const groups =
+    group(0, 'New', 'knee', 'skin') + group(1, 'Sent', 'heart') + group(2, 'Answered', 'eye', 'ear');
+  const board = box(
+    'main',
+    [0, 0, 960, 600],
+    box('h1', [20, 20, 300, 40], 'Referrals') + box('div', [20, 80, 900, 300], groups),
+  );
+  const found = findCollections([pageOfHtml(board)]);
+  expect(found.flatMap(({ places }) => places.map(({ rows }) => rows.length))).toEqual([2, 2]);
+});
+
+test.each([
+  ['most of what they say', ['All', 'Waiting', 'Done', 'Missed'], 'filter'],
+  ['one of what they say', ['All', 'Waiting', 'Week', 'Month'], 'choose'],
+])('one of several filters where rows say %s', (_, labels, does) => {
+  const buttons = labels
+    .map(
+      (label, i) =>
+        `<button class="${i ? '' : 'active'}" style="background-color: ${i ? 'white' : 'navy'}">${label}</button>`,
+    )
+    .join('');
+  const screen = pageOfHtml(
+    `<main><h1>Visits</h1><div class="seg">${buttons}</div><div>${visits}</div></main>`,
+  );
+  const { actions } = proposeData({ screens: [screen] });
+  expect(actions.filter(({ label }) => labels.includes(label)).map((action) => action.does)).toEqual(
+    labels.map(() => does),
+  );
+});
+
+test('numbers of steps count nothing', () => {
+  const steps = '<ol class="steps"><li>1. Visit</li><li>2. Time</li></ol>';
+  const screens = [
+    pageOfHtml(`<main><h1>Visits</h1><p>4 visits</p><div>${visits}</div></main>`, 'today'),
+    pageOfHtml(`<main><h1>Book</h1>${steps}<p>2 visits</p></main>`, 'book'),
+  ];
+  const found = findBindings(screens, findCollections(screens)).filter(({ screen }) => screen === 'book');
+  expect(found.map(({ shows }) => shows)).toEqual(['count(visits)']);
+});
+
+test('the screen that a row leads to shows its record, though it says its name alone', () => {
+  const list = (href: string): string =>
+    `<main><h1>Visits</h1><p>3 visits</p><ul>${['Mira Tall', 'Jon Birk', 'Lene Ask'].map((who, i) => `<li><a href="${href}">${who}</a><i>0${i + 8}:15</i></li>`).join('')}</ul></main>`;
+  const shown = (href: string): string[] => {
+    const screens = [
+      pageOfHtml(list(href), 'visits'),
+      pageOfHtml('<main><h1>Mira Tall</h1><p>Born long ago</p></main>', 'one'),
+    ];
+    return findBindings(screens, findCollections(screens)).flatMap(({ screen, shows }) =>
+      screen === 'one' ? [shows] : [],
+    );
+  };
+  expect(shown('one.html')).toEqual(['visit.name']);
+  expect(shown('two.html')).toEqual([]);
+});

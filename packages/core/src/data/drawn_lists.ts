@@ -55,7 +55,9 @@ export function listsOf(screen: Screen): FoundList[] {
   const isNoPlace = (one: Sight): boolean =>
     NO_PLACE.has(guesses.get(one.element.key)?.role ?? '') || NO_PLACE_WORDS.test(one.words);
   return findLists(screen).flatMap((list): FoundList[] => {
-    const rows = list.places.map((key) => sight.byKey.get(key)!).filter(({ element }) => !element.hidden);
+    const rows = withoutLists(
+      list.places.map((key) => sight.byKey.get(key)!).filter(({ element }) => !element.hidden),
+    );
     const inner = sight.byKey.get(list.within!)!;
     if (rows.length < 2 || isNoPlace(inner) || isInNoPlace(inner, guesses)) return [];
     if (rows.some((row) => holdsField(row, guesses))) return [];
@@ -91,6 +93,14 @@ export function listsOf(screen: Screen): FoundList[] {
       },
     ];
   });
+}
+
+const IS_LIST: ReadonlySet<string> = new Set(['ul', 'ol', 'dl', 'table', 'nav', 'form']);
+
+/** Rows without those that are lists by themselves, where others are none: the steps over what was chosen in them. */
+function withoutLists(rows: readonly Sight[]): readonly Sight[] {
+  const others = rows.filter(({ element }) => !IS_LIST.has(element.tag ?? ''));
+  return others.length ? others : rows;
 }
 
 const holdsField = (sight: Sight, guesses: Guesses): boolean => {
@@ -144,7 +154,7 @@ function nameOf(
   listName: string,
 ): readonly [name: string, isNamed: boolean] {
   const caption = holder.children.find(({ element }) => element.tag === 'caption')?.text;
-  const heading = caption || headingOver(holder, screen, guesses);
+  const heading = caption || tabOver(holder, screen) || headingOver(holder, screen, guesses);
   const said = heading ? collectionIn(heading) : null;
   const counted = said ?? countedAs(rows.length, screen);
   if (counted) return [counted, true];
@@ -163,7 +173,9 @@ function nameOf(
 function countedAs(rows: number, { all }: ScreenSight): string | null {
   for (const { text, children } of all) {
     if (!text || text.length > 60 || children.some((child) => child.text === text)) continue;
-    const [, shown, of, what] = COUNTED.exec(text) ?? [];
+    // `5 visits, 2 waiting`: the whole comes first.
+    const [whole] = text.split(/\s*[,;·•|]\s+/);
+    const [, shown, of, what] = COUNTED.exec(text) ?? COUNTED.exec(whole) ?? [];
     const isOfRows =
       Number(shown) === rows &&
       !OF_TIME.test(what) &&
@@ -194,6 +206,22 @@ function namedIn(label: string): string | null {
   return thing && !/^(first|last|middle|full|given|family|sur|nick|display|real|your)$/i.test(thing)
     ? thing
     : null;
+}
+
+/** What the tab says that shows the panel in which a list stands. */
+function tabOver(holder: Sight, { all }: ScreenSight): string | null {
+  let id: string | undefined;
+  for (let at: Sight | null = holder; at && id === undefined; at = at.parent) id = at.element.source.id;
+  const tab =
+    id === undefined
+      ? undefined
+      : all.find(
+          ({ element: { attributes = {}, controls } }) =>
+            (attributes.role === 'tab' ||
+              /tab|pill/.test(attributes['data-toggle'] ?? attributes['data-bs-toggle'] ?? '')) &&
+            controls?.ids.includes(id),
+        );
+  return tab?.text || null;
 }
 
 /** The heading that stands over a list, nearest first. */

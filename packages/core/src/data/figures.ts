@@ -75,7 +75,7 @@ function countsOf(
               confidence: (drawn === value ? 0.75 : 0.55) + (isCalled ? 0.1 : 0),
               reason:
                 drawn === value
-                  ? `${value} of ${name} say “${says}”, as does “${label}” beside it`
+                  ? `${drawn} of ${records.length} ${name} ${drawn === 1 ? 'says' : 'say'} “${says}”, as “${label}” beside it does`
                   : `“${label}” beside it says ${name} and “${says}”`,
             },
           ];
@@ -102,7 +102,7 @@ function sumsOf(
         {
           figure: { kind: 'sum', of: name, field: field.name },
           confidence: isNamed ? 0.85 : 0.75,
-          reason: `it is what ${field.name} of all ${name} comes to`,
+          reason: `it is what “${field.label || field.name}” of all ${name} comes to`,
         },
       ];
     });

@@ -1,6 +1,6 @@
 import { listsOf } from './drawn_lists.ts';
 import type { DrawnState } from '../model/app.ts';
-import type { Screen } from '../model/design.ts';
+import type { Element, Screen } from '../model/design.ts';
 import { textOf, walkElements } from '../model/project.ts';
 import { placeOfState } from '../drawn_states/place.ts';
 
@@ -52,13 +52,20 @@ export function stateOf(screen: Screen, other: Screen, name: string): FoundState
     if (most >= rows.length) continue;
     const place = placeOfState(screen, other, within.element.key);
     if (!place) continue;
+    // Who is called otherwise is another screen, unless its name says that it is none.
+    const title = headingIn(screen.root);
+    const isOther =
+      title !== null && place.beside.some((key) => key === title || holdsKey(screen.root, key, title));
     const shows = new Set(place.shows);
     const texts: string[] = [];
     walkElements(other.root, (element) => {
-      if (shows.has(element.key)) texts.push(textOf(element));
+      if (element.hidden) return false;
+      if (shows.has(element.key)) texts.push(seenTextOf(element));
+      return true;
     });
     const says = texts.join(' ');
     for (const state of STATES) {
+      if (isOther && !CALLED[state].test(name)) continue;
       if (SAID[state].test(says) || (state === 'empty' && texts.some(saysNone)))
         return { state, list: within.element.key, because: `it says “${says.trim().slice(0, 60)}” there` };
       if (CALLED[state].test(name))
@@ -67,3 +74,30 @@ export function stateOf(screen: Screen, other: Screen, name: string): FoundState
   }
   return null;
 }
+
+/** Key of the first heading of the first level; null where there is none. */
+function headingIn(root: Element): string | null {
+  let found: string | null = null;
+  walkElements(root, (element) => {
+    if (element.tag === 'h1' && !element.hidden) found ??= element.key;
+    return found === null;
+  });
+  return found;
+}
+
+/** Whether an element of these holds another. */
+function holdsKey(root: Element, holder: string, key: string): boolean {
+  let found = false;
+  walkElements(root, (element, parents) => {
+    if (element.key === key) found = parents.some((parent) => parent.key === holder);
+  });
+  return found;
+}
+
+/** What an element says that is not hidden in it. */
+const seenTextOf = (element: Element): string =>
+  element.hidden
+    ? ''
+    : element.children.length
+      ? element.children.map(seenTextOf).join(' ')
+      : (element.text ?? '');

@@ -105,7 +105,14 @@ function sentFrom(screens: Readonly<Record<string, string>>, change?: (project: 
 
 test('a form that is sent leads to where its records are seen, or where its Cancel leads', () => {
   const help = '<main><h1>Help</h1></main>';
-  expect(sentFrom({ loans: LOANS, other: newLoan('') })).toEqual(['add', 'to loans']);
+  const menu = '<a href="loans.html">Loans</a>';
+  expect(sentFrom({ loans: LOANS, other: menu + newLoan('') })).toEqual(['add', 'to loans']);
+  expect(sentFrom({ loans: `<a href="other.html">New</a>${LOANS}`, other: newLoan('') })).toEqual([
+    'add',
+    'to loans',
+  ]);
+  // Who cannot get there from here is not sent there.
+  expect(sentFrom({ loans: LOANS, other: newLoan('') })).toEqual(['add']);
   expect(
     sentFrom({ loans: LOANS, help, other: newLoan('<a href="help.html">Cancel</a>') }, (project) => {
       const cancel = pressablesOf(project.design.screens[2]).find(({ label }) => label === 'Cancel')!;

@@ -9,7 +9,7 @@ import type {
   RecordField,
   Target,
 } from '../model/app.ts';
-import { isStep, pressTo } from '../model/interaction.ts';
+import { elementOfInteraction, isStep, pressTo } from '../model/interaction.ts';
 import { uniqueName } from '../model/names.ts';
 import { pressablesOf } from '../links/pressable.ts';
 import { containersOf, findElement, isWithin, screenOf } from '../model/places.ts';
@@ -268,6 +268,14 @@ function onwardFrom(
       screenOf(design, row.element),
     ),
   );
-  // What is added to a list beside the form is seen there.
-  return lists.has(screen) ? null : to([...lists][0]);
+  // What is added to a list beside the form is seen there; a list that others see is none to come to.
+  return lists.has(screen) ? null : to([...lists].find((list) => areLinked({ design, app }, screen, list)));
 }
+
+/** Whether either of two screens leads to the other. */
+const areLinked = ({ design, app }: Project, one: string, other: string): boolean =>
+  Object.entries(app.interactions).some(([key, { target }]) => {
+    if (target.kind !== 'screen' || (target.screen !== one && target.screen !== other)) return false;
+    const from = screenOf(design, elementOfInteraction(key));
+    return target.screen === one ? from === other : from === one;
+  });

@@ -1,6 +1,7 @@
-import type { Design } from '../model/design.ts';
+import type { Design, Screen } from '../model/design.ts';
 import { type ActionProposal, findActions } from './actions.ts';
 import { type BindingProposal, findBindings } from './bindings.ts';
+import { choicesOf } from './choices.ts';
 import { type CollectionProposal, findCollections } from './collections.ts';
 import { findForms, type FormProposal } from './forms.ts';
 import { findMarks } from './marks.ts';
@@ -26,7 +27,9 @@ export function proposeData({ screens }: Pick<Design, 'screens'>): DataProposals
     found = {
       collections,
       forms: forms.flat(),
-      actions: screens.flatMap((screen, i) => withMarks(screen.key, findActions(screen, forms[i]), marks)),
+      actions: screens.flatMap((screen, i) =>
+        withMarks(screen.key, filtering(screen, findActions(screen, forms[i]), collections), marks),
+      ),
       bindings,
     };
     known.set(screens, found);
@@ -49,4 +52,37 @@ function withMarks(
     }),
     ...others,
   ];
+}
+
+/** Says everything, and is no value of a field. */
+const ALL = /^(all|any|every(thing| one)?)\b/i;
+
+/** What is one of several filters where most of them are what a field of a list of its screen says. */
+function filtering(
+  screen: Screen,
+  actions: readonly ActionProposal[],
+  collections: readonly CollectionProposal[],
+): readonly ActionProposal[] {
+  if (!actions.some(({ does }) => does === 'choose')) return actions;
+  const choices = choicesOf(screen);
+  const places = collections.flatMap((one) => one.places.filter((place) => place.screen === screen.key));
+  return actions.map((action) => {
+    const choice = action.does === 'choose' ? choices.get(action.element) : undefined;
+    const labels = [...(choice?.all.values() ?? [])].filter((label) => !ALL.test(label));
+    const isField = places.some(({ records, shows }) =>
+      Object.keys(shows).some((field) => {
+        const said = new Set(records.map((record) => record[field]?.trim().toLowerCase()));
+        const same = labels.filter((label) => said.has(label.trim().toLowerCase())).length;
+        return same > 1 && same * 2 > labels.length;
+      }),
+    );
+    return isField
+      ? {
+          ...action,
+          does: 'filter',
+          confidence: 0.82,
+          reason: 'it is one of several that rows of its screen say',
+        }
+      : action;
+  });
 }

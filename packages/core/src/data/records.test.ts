@@ -1,12 +1,14 @@
 import fc from 'fast-check';
-import { applyChange, putCollection, putComponent } from '../change/change.ts';
+import { applyChange, putCollection, putComponent, putRefused } from '../change/change.ts';
 import { emitReact } from '../emit/react/emit_react.ts';
 import { settle } from '../layers/settle.ts';
 import type { Collection } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import { projectOf, screenOf, svg } from '../testing/build.ts';
 import { findCollections } from './collections.ts';
+import { openCollections } from './open_collections.ts';
 import {
+  collectionProposalId,
   sayInCollection,
   sayInRecord,
   tableOf,
@@ -276,4 +278,16 @@ test('the records of a list are called as the collection, and their fields as it
     expect(text).toContain('export const tools: ');
     for (const { name } of tools.fields) expect(text).toContain(` ${name}: `);
   }
+});
+
+test('a proposed collection waits until it is taken or refused', () => {
+  const made = projectOf(shelf('shelf'), shelf('sheds'));
+  const found = findCollections(made.design.screens);
+  const waiting = (app: typeof made.app): number => openCollections(app, found).length;
+  expect(waiting(made.app)).toBe(1);
+  expect(waiting(project.app)).toBe(0);
+  expect(waiting(applyChange(made.app, putRefused(collectionProposalId(found[0]), true)))).toBe(0);
+  // Of what is taken of one screen alone the rest waits.
+  const half = { ...tools, rows: tools.rows.slice(0, 3) };
+  expect(waiting(applyChange(made.app, putCollection('tools', half)))).toBe(1);
 });

@@ -120,9 +120,9 @@ test('a table that the drawing has, too, with its head alone, stays', () => {
     `<${tag} data-box="${20 + column * 200} ${y} 180 30">${text}</${tag}>`;
   const row = (texts: readonly string[], tag: string, y: number): string =>
     `<tr data-box="20 ${y} 600 34">${texts.map((text, i) => cell(tag, text, i, y)).join('')}</tr>`;
-  const page = (key: string, rows: string, more = ''): Screen =>
+  const page = (key: string, rows: string, more = '', title = 'Trips'): Screen =>
     pageOfHtml(
-      `<nav data-box="0 0 900 20"><a href="a.html" data-box="0 0 80 20">Harbour</a><a href="b.html" data-box="100 0 80 20">Boats</a></nav><main data-box="0 20 900 600"><h1 data-box="20 20 300 30">Trips</h1><p data-box="20 50 300 20">All that left the harbour this month</p><table data-box="20 80 600 200"><thead data-box="20 80 600 34">${row(['Boat', 'Skipper', 'State'], 'th', 80)}</thead>${rows}</table>${more}</main>`,
+      `<nav data-box="0 0 900 20"><a href="a.html" data-box="0 0 80 20">Harbour</a><a href="b.html" data-box="100 0 80 20">Boats</a></nav><main data-box="0 20 900 600"><h1 data-box="20 20 300 30">${title}</h1><p data-box="20 50 300 20">All that left the harbour this month</p><table data-box="20 80 600 200"><thead data-box="20 80 600 34">${row(['Boat', 'Skipper', 'State'], 'th', 80)}</thead>${rows}</table>${more}</main>`,
       key,
     );
   const trips = [
@@ -142,6 +142,11 @@ test('a table that the drawing has, too, with its head alone, stays', () => {
     shows: [none.root.children[1].children[3].key],
   });
   expect(placeOfState(own, page('other', '', '<p>No</p>'), h1.key)?.keepsList ?? false).toBe(false);
+  expect(stateOf(own, none, 'Other')?.state).toBe('empty');
+  // Who is called otherwise is another screen, and what is hidden says nothing.
+  const said = '<p data-box="20 300 600 40">No trip like that</p>';
+  expect(stateOf(own, page('other', '', said, 'Otter'), 'Other')).toBeNull();
+  expect(stateOf(own, page('other', '', said.replace('<p', '<p hidden')), 'Other')).toBeNull();
   const drawnBoth = projectOf(own, none);
   const found = proposeData(drawnBoth.design);
   const taken = makeBindings(drawnBoth, found, found.bindings).app;

@@ -1,4 +1,4 @@
-import { collectionProposalId, type CollectionProposal, type DataProposals } from '@tovel/core';
+import { type CollectionProposal, type DataProposals, openCollections } from '@tovel/core';
 import { useMemo } from 'react';
 import { useProject } from '../project/context';
 import { remoteOf } from '../project/remote';
@@ -17,14 +17,5 @@ export const useData = (): DataProposals | null => useFound(data)?.[0] ?? null;
 /** Collections that nobody has taken or refused, the surest first. */
 export function useOpenCollections(found: DataProposals | null): readonly CollectionProposal[] {
   const { app } = useProject();
-  return useMemo(() => {
-    const held = new Set(
-      Object.values(app.collections).flatMap(({ rows }) => rows.map(({ element }) => element)),
-    );
-    return (found?.collections ?? []).filter(
-      (one) =>
-        !app.refused[collectionProposalId(one)] &&
-        !one.places.every(({ rows }) => rows.every((row) => held.has(row))),
-    );
-  }, [found, app.collections, app.refused]);
+  return useMemo(() => openCollections(app, found?.collections ?? []), [found, app.collections, app.refused]);
 }

@@ -28,7 +28,7 @@ import { Opening } from '../shell/Opening';
 import type { Decisions } from '../shell/stations';
 import { Empty } from '../ui/Empty';
 import { useComparedFindings } from './use_compared_findings';
-import { useLooked } from './use_looked';
+import { useLooked, useWaitingCollections } from './use_looked';
 import { useStateFindings } from './use_state_findings';
 import { listenTo } from './feed';
 import { ownDevice, ownWindow } from './identity';
@@ -173,6 +173,7 @@ function Opened({
   const compared = useComparedFindings(state.id, { design, app: later });
   const findings = useMemo(() => inOrder(looked.findings, states, compared), [looked, states, compared]);
   const graph = graphOf(project);
+  const collections = useWaitingCollections({ design, app: later });
   const decisions = useMemo(() => {
     const intake = findings.filter(({ code, level }) => level !== 'info' && stationOf(code) === 'intake');
     const worse = findings.filter(({ code, level }) => level !== 'info' && stationOf(code) === 'compare');
@@ -181,8 +182,9 @@ function Opened({
       roles: looked.roles,
       links: openLinkDecisions(graph),
       compared: causesOf(project, worse).length,
+      collections,
     };
-  }, [project, graph, findings, looked]);
+  }, [project, graph, findings, looked, collections]);
   const plan = useMemo(() => new EmissionPlan(project), [project]);
   const { id, name } = state;
   const open = useMemo(

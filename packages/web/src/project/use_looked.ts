@@ -48,3 +48,20 @@ export function useLooked({ design, app }: Project): Looked {
   }, [design, app]);
   return anew ?? found.looked;
 }
+
+/** How many collections wait to be taken; 0 until somebody has looked. */
+export function useWaitingCollections({ design, app }: Project): number {
+  const [count, setCount] = useState(0);
+  useEffect(() => {
+    let isStale = false;
+    void worker
+      .ask({ design, app }, (remote, told) => remote.openCollections(told))
+      // A browser that gives no worker counts none.
+      .catch(() => 0)
+      .then((now) => isStale || startTransition(() => setCount(now)));
+    return () => {
+      isStale = true;
+    };
+  }, [design, app.collections, app.refused]);
+  return count;
+}

@@ -6,6 +6,8 @@ export interface Decisions {
   readonly intake: number;
   readonly roles: number;
   readonly links: number;
+  /** Collections that the screens show. */
+  readonly collections: number;
   /** Causes of findings about what runs. */
   readonly compared: number;
 }
@@ -50,7 +52,7 @@ export const stations: readonly Station[] = [
     isOfPast: true,
     waiting: ({ counts }) => counts.broken + counts.unreachable + counts.deadEnds + counts.planned,
   },
-  { path: 'data', title: 'Data', isOfPast: true, waiting: none },
+  { path: 'data', title: 'Data', isOfPast: true, waiting: ({ decisions }) => decisions.collections },
   { path: 'run', title: 'Run', isOfPast: true, waiting: none },
   { path: 'compare', title: 'Compare', waiting: ({ decisions }) => decisions.compared },
   { path: 'deliver', title: 'Deliver', waiting: none },
