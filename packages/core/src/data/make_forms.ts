@@ -243,7 +243,7 @@ const LEADS: ReadonlySet<Target['kind']> = new Set<Target['kind']>([
   'external',
 ]);
 
-const TAKES_BACK = /^(cancel|back|close|discard|never ?mind)\b/i;
+const TAKES_BACK = /^(cancel|discard|never ?mind)\b/i;
 
 /** Where one expects to be once a form is sent: where its Cancel leads, else where its records are seen, and signed in at the start. */
 function onwardFrom(

@@ -3,6 +3,7 @@ import type { Component } from '../../../model/app.ts';
 import type { CodeBefore, PropsBefore } from '../before.ts';
 import { isBound } from '../live/bindings.ts';
 import { controlsList, holdsRowDeed } from '../live/controls.ts';
+import { MESSAGE_TAG } from '../live/forms.ts';
 import { mostElements } from '../../../components/one_thing.ts';
 import { grouped } from '../../../json/grouped.ts';
 import { hash } from '../../../json/hash.ts';
@@ -344,6 +345,9 @@ function guarded(
   needed: ReadonlyMap<string, ReadonlySet<string>>,
   given: ReadonlySet<string> = new Set(),
 ): MarkupElement {
+  const of = node.tag === MESSAGE_TAG ? node.slots?.['@of'] : undefined;
+  // What says what is wrong with a field is there wherever it is given which.
+  if (of?.kind === 'prop' && optional.has(of.name) && !given.has(of.name)) return { ...node, when: of };
   const there = new Set([...given, ...conjuncts(node.when)]);
   const known = node.use && needed.get(node.use.component);
   const terms = [
