@@ -7,7 +7,7 @@ import { recordName } from '../model/names.ts';
 import type { CollectionProposal } from './collections.ts';
 import { NO_NAME } from './drawn_lists.ts';
 import { fieldIn } from './names.ts';
-import { type Figure, figureFor, printFigure } from './figures.ts';
+import { type Figure, figureFor, lastWord, printFigure } from './figures.ts';
 
 /** What an element shows of the data, as a proposal. */
 export interface BindingProposal {
@@ -45,11 +45,12 @@ export function findBindings(
     collections.flatMap((one) => wordsFor(one.name).map((word) => ({ word, one }))),
     ({ word }) => word,
   );
+  const byKey = new Map(screens.map((screen) => [screen.key, screen]));
   return screens.flatMap((screen) => {
     const here = collections.filter(({ places }) => places.some((place) => place.screen === screen.key));
     return [
       ...countsOn(screen, { all: collections, here, byWord }, rows),
-      ...recordOn(screen, screens, collections, rows),
+      ...recordOn(screen, byKey, collections, rows),
       ...chartsOn(screen, { all: collections, here, byWord }),
     ];
   });
@@ -145,14 +146,14 @@ function isLabelled(sight: Sight, { name, label = '' }: CollectionProposal['fiel
 }
 
 const wordsFor = (name: string): string[] => {
-  const last = (/[A-Z]?[a-z]+$/.exec(name)?.[0] ?? name).toLowerCase();
+  const last = lastWord(name);
   return name === NO_NAME || /\d$/.test(name) ? [] : [last, recordName(last)];
 };
 
 /** The screen of one record: what a row of a list says stands there by itself. */
 function recordOn(
   screen: Screen,
-  all: readonly Screen[],
+  screens: ReadonlyMap<string, Screen>,
   collections: readonly CollectionProposal[],
   rows: ReadonlySet<string>,
 ): BindingProposal[] {
@@ -163,24 +164,18 @@ function recordOn(
   );
   const byText = new Map<string, Sight[]>();
   for (const one of texts) byText.set(plain(one.text), [...(byText.get(plain(one.text)) ?? []), one]);
-  const screensBefore = new Map(all.map((one) => [one.key, one]));
+  const file = lastPart(screen.source.file);
   /** Whether what stands in a row of another screen leads to the file of this one. */
-  const leadsTo = (row: string, from: string, to: Screen): boolean => {
-    const other = screensBefore.get(from);
-    const at = other && sightOf(other).byKey.get(row);
-    return (
-      !!at &&
-      linksIn(at).some(
-        (href) => href.replace(/[?#].*$/, '').replace(/^.*\//, '') === to.source.file.replace(/^.*\//, ''),
-      )
-    );
+  const leadsHere = (row: string, from: string): boolean => {
+    const at = sightOf(screens.get(from)!).byKey.get(row);
+    return at !== undefined && linksIn(at).some((href) => lastPart(href.replace(/[?#].*$/, '')) === file);
   };
   let best: { readonly score: number; readonly found: BindingProposal[] } | null = null;
   for (const collection of collections) {
     const titles = collection.fields.filter(({ type }) => type === 'text').slice(0, 2);
     for (const place of collection.places) {
       if (place.screen === screen.key) continue;
-      for (const record of place.records) {
+      for (const [i, record] of place.records.entries()) {
         const said = Object.entries(record).filter(([, value]) => plain(value) !== '');
         const title = titles.find(({ name }) => {
           const at = byText.get(plain(record[name] ?? ''));
@@ -205,9 +200,7 @@ function recordOn(
               ]
             : [];
         });
-        const least = leadsTo(place.rows[place.records.indexOf(record)], place.screen, screen)
-          ? 1
-          : LEAST_FIELDS;
+        const least = leadsHere(place.rows[i], place.screen) ? 1 : LEAST_FIELDS;
         if (found.length >= least && (!best || found.length > best.score))
           best = { score: found.length, found };
       }
@@ -215,6 +208,8 @@ function recordOn(
   }
   return best?.found ?? [];
 }
+
+const lastPart = (path: string): string => path.replace(/^.*\//, '');
 
 /** Where what stands in an element, or it, leads. */
 const linksIn = ({ element, children }: Sight): string[] => [

@@ -113,10 +113,14 @@ const namesField = (label: string, { name }: ProposedField): boolean => {
   return wordsOf(name.replace(/([a-z])([A-Z])/g, '$1 $2')).some((word) => words.includes(word));
 };
 
-/** The records of a collection as they are drawn, each once, wherever that is. */
-function recordsIn({ places }: CollectionProposal): readonly Record[] {
+const drawn = new WeakMap<CollectionProposal, readonly Record[]>();
+
+/** The records of a collection as they are drawn, each once, wherever that is; kept with the proposal. */
+function recordsIn(collection: CollectionProposal): readonly Record[] {
+  const known = drawn.get(collection);
+  if (known) return known;
   const signs = new Set<string>();
-  return places.flatMap(({ records }, i) =>
+  const found = collection.places.flatMap(({ records }, i) =>
     records.filter((record) => {
       const sign = JSON.stringify(record);
       // Rows of one list that say the same are two all the same.
@@ -125,6 +129,8 @@ function recordsIn({ places }: CollectionProposal): readonly Record[] {
       return !isDrawnElsewhere;
     }),
   );
+  drawn.set(collection, found);
+  return found;
 }
 
 /** Words in small letters, each in the singular. */
@@ -135,7 +141,8 @@ const wordsOf = (text: string): string[] =>
     .filter(Boolean)
     .map(recordName);
 
-const lastWord = (name: string): string => (/[A-Z]?[a-z]+$/.exec(name)?.[0] ?? name).toLowerCase();
+/** The last word in a name of code, in small letters: `deskTools` ends in `tools`. */
+export const lastWord = (name: string): string => (/[A-Z]?[a-z]+$/.exec(name)?.[0] ?? name).toLowerCase();
 
 const plain = (text: string): string =>
   ` ${text

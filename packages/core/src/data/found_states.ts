@@ -53,9 +53,7 @@ export function stateOf(screen: Screen, other: Screen, name: string): FoundState
     const place = placeOfState(screen, other, within.element.key);
     if (!place) continue;
     // Who is called otherwise is another screen, unless its name says that it is none.
-    const title = headingIn(screen.root);
-    const isOther =
-      title !== null && place.beside.some((key) => key === title || holdsKey(screen.root, key, title));
+    const isOther = losesHeading(screen.root, new Set(place.beside));
     const shows = new Set(place.shows);
     const texts: string[] = [];
     walkElements(other.root, (element) => {
@@ -75,23 +73,15 @@ export function stateOf(screen: Screen, other: Screen, name: string): FoundState
   return null;
 }
 
-/** Key of the first heading of the first level; null where there is none. */
-function headingIn(root: Element): string | null {
-  let found: string | null = null;
-  walkElements(root, (element) => {
-    if (element.tag === 'h1' && !element.hidden) found ??= element.key;
-    return found === null;
-  });
-  return found;
-}
-
-/** Whether an element of these holds another. */
-function holdsKey(root: Element, holder: string, key: string): boolean {
-  let found = false;
+/** Whether the first heading of the first level is one of these elements, or stands in one. */
+function losesHeading(root: Element, gone: ReadonlySet<string>): boolean {
+  let isGone: boolean | null = null;
   walkElements(root, (element, parents) => {
-    if (element.key === key) found = parents.some((parent) => parent.key === holder);
+    if (element.tag === 'h1' && !element.hidden)
+      isGone ??= [element, ...parents].some(({ key }) => gone.has(key));
+    return isGone === null;
   });
-  return found;
+  return isGone ?? false;
 }
 
 /** What an element says that is not hidden in it. */

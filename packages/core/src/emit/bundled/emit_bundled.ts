@@ -112,7 +112,11 @@ function emitAll(
     for (const hash of made.assets) assets.set(hash, assetFile(plan.project, hash));
   };
   const total = plan.screens.length + plan.overlays.size;
-  const leftAtOnce = new Set(plan.screens.filter((key) => isLeftAtOnce(shownScreenOf(plan, key).root)));
+  // Few apps have any, and all markup is looked through for them.
+  const hasLoading = Object.values(app.interactions).some(({ on }) => on === 'load');
+  const leftAtOnce = new Set(
+    hasLoading ? plan.screens.filter((key) => isLeftAtOnce(shownScreenOf(plan, key).root)) : [],
+  );
   for (const key of plan.screens) {
     tell?.(rows.length, total);
     const entry = app.screens[key];

@@ -3,6 +3,7 @@ import { type Effect, effectsOf, type Known, type OnScreen, rowAround } from './
 import { canBeFilledIn, enteredInto } from './forms.ts';
 import { canBeReached } from './deeds.ts';
 import { type Opens, waysOf } from './presses.ts';
+import { eachWithin } from './within.ts';
 
 /** A field that does something as soon as it says something else, and what is so then. */
 export interface TestedChange {
@@ -53,17 +54,14 @@ export function testedChangesIn(
 function fieldsOf(root: MarkupElement): FieldHere[] {
   const found: FieldHere[] = [];
   const counts = new Map<string, number>();
-  const visit = (node: MarkupElement, within: readonly MarkupElement[]): void => {
+  eachWithin(root, (node, within) => {
     if (/^(input|select|textarea)$/.test(node.tag)) {
       const field = calledOf(node);
       const at = counts.get(field) ?? 0;
       counts.set(field, at + 1);
       found.push({ node, within, field, at });
     }
-    const inside = [...within, node];
-    for (const child of node.children) if (isElement(child)) visit(child, inside);
-  };
-  visit(root, []);
+  });
   return found;
 }
 

@@ -1,8 +1,9 @@
 import type { Gesture, Side } from '../../model/app.ts';
-import { type EmittedAct, isElement, type MarkupElement } from '../form/markup.ts';
+import { type EmittedAct, type MarkupElement } from '../form/markup.ts';
 import { canBeReached } from './deeds.ts';
 import { type Effect, effectsOf, type Known, type OnScreen, rowAround } from './effects.ts';
 import { FoundNames, type Opens, waysOf } from './presses.ts';
+import { eachWithin } from './within.ts';
 
 /** What is done otherwise than by pressing, entering and sending, and what is so then. */
 export interface TestedGesture {
@@ -33,7 +34,7 @@ export function testedGesturesIn(
 ): Omit<TestedGesture, 'from'>[] {
   const found: Omit<TestedGesture, 'from'>[] = [];
   const names = new FoundNames(known.unsure);
-  const visit = (node: MarkupElement, within: readonly MarkupElement[]): void => {
+  eachWithin(root, (node, within) => {
     const { tag, acts = [] } = node;
     const called = names.next(tag, node);
     const row = rowAround([...within, node], known.collections);
@@ -51,10 +52,7 @@ export function testedGesturesIn(
           found.push({ ...how, ...(isOfScreen(how.on) ? {} : { tag, ...called }), does, ...needs });
         }
       }
-    const inside = [...within, node];
-    for (const child of node.children) if (isElement(child)) visit(child, inside);
-  };
-  visit(root, []);
+  });
   return found;
 }
 

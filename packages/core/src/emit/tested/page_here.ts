@@ -1,6 +1,7 @@
-import { isElement, type MarkupElement } from '../form/markup.ts';
+import type { MarkupElement } from '../form/markup.ts';
 import { type Known, type PageHere, recordsIn, rowAround } from './effects.ts';
 import { canBeFilledIn } from './forms.ts';
+import { eachWithin } from './within.ts';
 
 /** What is on a screen, or in what opens over one, before anything is done there. */
 export function pageHere(root: MarkupElement, known: Known): PageHere {
@@ -70,16 +71,3 @@ function boxesIn(around: MarkupElement, path: readonly MarkupElement[], known: K
 }
 
 const wasTicked = ({ attributes }: MarkupElement): boolean => attributes.checked !== undefined;
-
-/** Visits an element and all in it. @param visit is given what each stands in, from the outermost on */
-function eachWithin(
-  root: MarkupElement,
-  visit: (node: MarkupElement, within: readonly MarkupElement[]) => void,
-): void {
-  const go = (node: MarkupElement, within: readonly MarkupElement[]): void => {
-    visit(node, within);
-    const inside = [...within, node];
-    for (const child of node.children) if (isElement(child)) go(child, inside);
-  };
-  go(root, []);
-}

@@ -9,6 +9,7 @@ import {
   type MarkupElement,
   type MarkupNode,
 } from '../form/markup.ts';
+import { eachWithin } from './within.ts';
 
 /** What is pressed in a test, as a person looks for it. */
 export interface Pressed {
@@ -39,16 +40,13 @@ export interface Press {
 export function pressesIn(root: MarkupElement, unsure: ReadonlySet<string> = NONE): Press[] {
   const presses: Press[] = [];
   const names = new FoundNames(unsure);
-  const visit = (node: MarkupElement, within: readonly MarkupElement[]): void => {
+  eachWithin(root, (node, within) => {
     if (isCounted(node)) {
       const role = roleOf(node);
       const called = names.next(role, node);
       if (called) presses.push({ node, within, pressed: { role, ...called } });
     }
-    const inside = [...within, node];
-    for (const child of node.children) if (isElement(child)) visit(child, inside);
-  };
-  visit(root, []);
+  });
   return presses;
 }
 

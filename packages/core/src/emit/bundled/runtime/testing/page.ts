@@ -53,27 +53,21 @@ export interface ListedLink {
 }
 
 /** What can be pressed that has a role and, as far as it is given, a name. */
-export function calledSo(container: Element, role: string, name: string): HTMLElement[] {
-  const plain = (text: string): string => text.replace(/\s+/g, '');
-  const wanted = plain(name);
-  return [...container.querySelectorAll<HTMLElement>('a, button, [role="link"]')].filter(
-    (element) => {
-      const own =
-        element.getAttribute('role') ?? (element.tagName === 'BUTTON' ? 'button' : 'link');
-      const called = plain(element.getAttribute('aria-label') ?? textOf(element));
-      return own === role && (wanted ? called.startsWith(wanted) : called === '');
-    },
-  );
-}
+export const calledSo = (container: Element, role: string, name: string): HTMLElement[] =>
+  [...container.querySelectorAll<HTMLElement>('a, button, [role="link"]')].filter((element) => {
+    const own = element.getAttribute('role') ?? (element.tagName === 'BUTTON' ? 'button' : 'link');
+    return own === role && (plain(name) ? beginsSo(element, name) : nameOf(element) === '');
+  });
 
 /** Elements of a tag that are called so or say this, or begin with it. */
-export const saying = (container: Element, tag: string, name: string): HTMLElement[] => {
-  const plain = (text: string): string => text.replace(/\s+/g, '');
-  const wanted = plain(name);
-  return [...container.querySelectorAll<HTMLElement>(tag)].filter((element) =>
-    plain(element.getAttribute('aria-label') ?? textOf(element)).startsWith(wanted),
-  );
-};
+export const saying = (container: Element, tag: string, name: string): HTMLElement[] =>
+  [...container.querySelectorAll<HTMLElement>(tag)].filter((element) => beginsSo(element, name));
+
+const plain = (text: string | null): string => (text ?? '').replace(/\s+/g, '');
+const nameOf = (element: Element): string =>
+  plain(element.getAttribute('aria-label') ?? textOf(element));
+const beginsSo = (element: Element, name: string): boolean =>
+  nameOf(element).startsWith(plain(name));
 
 /** The text of an element with what its pictures say. */
 function textOf(node: Node): string {
@@ -84,7 +78,6 @@ function textOf(node: Node): string {
 
 /** How often a text stands in something, however it is spaced. */
 export function timesIn(container: Element, text: string): number {
-  const plain = (some: string | null): string => (some ?? '').replace(/\s+/g, '');
   return plain(container.textContent).split(plain(text)).length - 1;
 }
 
