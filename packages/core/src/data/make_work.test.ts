@@ -8,6 +8,7 @@ import { projectOf } from '../testing/build.ts';
 import { pageOfHtml } from '../testing/page_of_html.ts';
 import { type ActionProposal, findActions } from './actions.ts';
 import { makeWork } from './make_work.ts';
+import { proposeData } from './propose.ts';
 
 /** What controls of a page are made to do, as their labels and what is said of it; and why others are not. */
 function made(html: string): string[] {
@@ -184,4 +185,28 @@ test('what a record is called removes nothing, whatever it says', () => {
   const work = makeWork(project, { collections: [], forms: [] }, [removing(links[1]), removing(buttons[1])]);
   expect(work.left.map(({ why }) => why)).toEqual(['it is what its record is called']);
   expect(work.made.map(({ action }) => action.element)).toEqual([buttons[1]]);
+});
+
+test.each([
+  ['to the screen by whose form one signs in', {}, ['screen', 'sign-in']],
+  [
+    'to where screens lead that ask for it',
+    { guard: { condition: 'in', is: true, otherwise: 'welcome' } },
+    ['screen', 'welcome'],
+  ],
+])('signing out leads %s', (_what, desk, expected) => {
+  const door = pageOfHtml(
+    '<form><input aria-label="Email" type="email"><input aria-label="Password" type="password"><button>Sign in</button></form>',
+    'sign-in',
+  );
+  const screen = pageOfHtml('<h1>Desk</h1><button>Sign out</button>', 'desk');
+  const project = projectOf(door, screen, pageOfHtml('<h1>Welcome</h1>', 'welcome'));
+  const screens = { ...project.app.screens, desk: { ...project.app.screens.desk!, ...desk } };
+  const variables = { in: { name: 'Signed in', initial: false } };
+  const at = { ...project, app: { ...project.app, screens, variables } };
+  const { forms } = proposeData(at.design);
+  const { made } = makeWork(at, { collections: [], forms }, findActions(screen));
+  expect(made.map(({ interaction: { target, before } }) => [target, before])).toEqual([
+    [{ kind: expected[0], screen: expected[1] }, [{ kind: 'set', condition: 'in', value: false }]],
+  ]);
 });

@@ -388,7 +388,7 @@ class Maker {
     return null;
   }
 
-  #signing({ does }: ActionProposal, own: Interaction | undefined): PlannedDeed | string {
+  #signing({ does, screen }: ActionProposal, own: Interaction | undefined): PlannedDeed | string {
     const value = does === 'sign-in';
     const known = Object.entries(this.#app.variables).find(([, { name }]) => SIGNED_IN.test(name))?.[0];
     const condition = known ?? 'signed-in';
@@ -398,9 +398,23 @@ class Maker {
       return 'it does so already';
     const along = known ? {} : { along: putVariable(condition, { name: 'Signed in', initial: false }) };
     const set = { kind: 'set', condition, value } as const;
-    if (!own) return { ...along, interaction: { on: 'press', target: set, arrival: { kind: 'none' } } };
+    if (!own) {
+      const door = value ? null : this.#doorOf(condition, screen);
+      const interaction: Interaction = door ? { ...pressTo(door), before: [set] } : pressTo(set);
+      return { ...along, interaction };
+    }
     // What it did stays, after that.
     return { ...along, replaces: true, interaction: { ...own, before: [set, ...(own.before ?? [])] } };
+  }
+
+  /** Where who signed out is to sign in again: where screens that ask for it lead, else the screen with that form. */
+  #doorOf(condition: string, from: string): Target | null {
+    const led = Object.values(this.#app.screens).find(({ guard }) => guard?.condition === condition)?.guard
+      ?.otherwise;
+    const door = led ?? this.#proposals.forms.find(({ purpose }) => purpose === 'sign-in')?.screen;
+    return door && door !== from && this.#app.screens[door]?.use === 'screen'
+      ? { kind: 'screen', screen: door }
+      : null;
   }
 
   /** The collection whose list stands nearest to an element of its screen: in the smallest part around both. */

@@ -34,11 +34,7 @@ export function needsOwnTransition(arrival: Arrival): boolean {
 
 /** Whether that is what the browser says of a transition that did not play to its end. */
 function isSkippedTransition(reason: unknown): boolean {
-  return (
-    reason instanceof DOMException &&
-    reason.name === 'AbortError' &&
-    reason.message.startsWith('Transition was skipped')
-  );
+  return reason instanceof DOMException && /^Transition was (skipped|aborted)/.test(reason.message);
 }
 
 /** Resolves when a step back shows, or after a tenth of a second. */

@@ -1,5 +1,8 @@
 import { useEffect } from 'react';
-import { Outlet, ScrollRestoration, useLocation, useMatches } from 'react-router';
+import { type Location, Outlet, ScrollRestoration, useLocation, useMatches } from 'react-router';
+
+// The first page of each visit has the same key: one address would take over the scroll position of another.
+const entryOf = ({ key, pathname }: Location) => (key === 'default' ? pathname : key);
 
 /** What stands around every screen: the page title, the scroll position. */
 export function Shell() {
@@ -14,7 +17,7 @@ export function Shell() {
     <>
       {handle?.title && <title>{handle.title}</title>}
       <Outlet />
-      <ScrollRestoration />
+      <ScrollRestoration getKey={entryOf} />
     </>
   );
 }
