@@ -125,3 +125,23 @@ test('an example of an answer is enough; what is wrong with it is told', async (
   await expect(page.getByText('The API has nothing for picture, detail')).toBeVisible();
   await saved(page);
 });
+
+test('an API is described by its address, and what cannot be fetched from is said', async ({
+  page,
+  baseURL,
+}) => {
+  const id = await copyOfDemo(page, 'Fetched');
+  await page.goto(`/p/${id}/data?at=apis`);
+  await page.getByRole('button', { name: 'Describe an API …' }).click();
+  const address = page.getByLabel('Or its address');
+  const fetchIt = page.getByRole('button', { name: 'Fetch it' });
+  await address.fill('http://10.0.0.1/openapi.yaml');
+  await fetchIt.click();
+  await expect(page.getByRole('status')).toContainText('10.0.0.1 is on a private or local network');
+  const port = Number(new URL(baseURL!).port) + 2;
+  await address.fill(`http://127.0.0.1:${port}/mossgate/openapi.yaml`);
+  await fetchIt.click();
+  await expect(page.getByText('Mossgate Tool Library can be read.')).toBeVisible();
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByRole('row', { name: /GET \/members lists/ })).toBeVisible();
+});

@@ -659,6 +659,17 @@ export const operations = define({
     cost: 'heavy',
     errors: ['invalid', 'project-missing', 'fetch-failed'],
   },
+  readAddress: {
+    method: 'POST',
+    path: '/api/projects/{id}/documents',
+    summary: 'Reads a text by its address, such as the description of an API; nothing of it is kept',
+    params: project,
+    body: s.newSource,
+    answer: s.fetchedText,
+    status: 200,
+    cost: 'heavy',
+    errors: ['invalid', 'project-missing', 'fetch-failed'],
+  },
   refreshSource: {
     method: 'POST',
     path: '/api/projects/{id}/sources/{source}/refresh',

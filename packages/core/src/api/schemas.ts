@@ -249,6 +249,9 @@ export const newSource = object({
     .required('Which address? It starts with http:// or https://.'),
 }).noUnknown();
 
+export const fetchedText = object({ text: string().defined() }).noUnknown();
+export type FetchedText = Readonly<InferType<typeof fetchedText>>;
+
 const text = string().max(2000);
 export const fontRequest = object({
   family: string().max(80).required(),

@@ -8,7 +8,8 @@ import { hashOf, packZip, typeOfFile } from '@tovel/core';
 
 /**
  * A stand-in for the service that a design team would share its screens from: on loopback, it serves the demo's
- * iterations as zips and as single files, with ETags, so that bringing in by link and refreshing can be tried.
+ * iterations as zips and as single files, and the description of its API, with ETags, so that bringing in by link and
+ * refreshing can be tried.
  */
 export function createDesignHost(folder: string): FastifyInstance {
   const app = Fastify({ logger: false });
@@ -33,6 +34,11 @@ export function createDesignHost(folder: string): FastifyInstance {
       .send(
         `<!doctype html><title>Shared designs</title><h1>Mossgate Tool Library</h1><ul>${list}<li><a href="/mossgate/latest.zip">latest.zip</a></li></ul>`,
       );
+  });
+
+  app.get('/mossgate/openapi.yaml', async (request, reply) => {
+    const bytes = new Uint8Array(await readFile(path.join(folder, 'openapi.yaml')));
+    return sendWithTag(request.headers['if-none-match'], reply, bytes, 'application/yaml');
   });
 
   app.get<{ Params: { name: string } }>('/mossgate/:name', async (request, reply) => {

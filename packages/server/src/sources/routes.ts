@@ -40,8 +40,7 @@ export function sourceRoutes(
       });
       return { ticket, hash, kind: kind === 'project' ? 'project' : 'files', bytes };
     } catch (error) {
-      if (error instanceof FetchError) throw new HttpError('fetch-failed', error.message);
-      throw error;
+      throw asAnswer(error);
     }
   };
 
@@ -63,6 +62,20 @@ export function sourceRoutes(
   route(app, 'addSource', async ({ params, body, reply }) => {
     await projects.require(params.id);
     return send(reply, (await bring(body.address.trim()))!);
+  });
+
+  // Servers call such documents by many types; what counts is that it is text.
+  route(app, 'readAddress', async ({ params, body }) => {
+    await projects.require(params.id);
+    try {
+      const { address, bytes } = await fetchSafely(body.address, { allowed });
+      const text = textOf(bytes);
+      if (text === null)
+        throw new FetchError(`${new URL(address).hostname} sends something that is no text in UTF-8.`);
+      return { text };
+    } catch (error) {
+      throw asAnswer(error);
+    }
   });
 
   // 204 when the source says, or its bytes show, that nothing has changed.
@@ -88,4 +101,16 @@ export function sourceRoutes(
     await projects.require(params.id);
     await sources.forget(params.id, params.source);
   });
+}
+
+/** What is said where an address cannot be fetched. */
+const asAnswer = (error: unknown): unknown =>
+  error instanceof FetchError ? new HttpError('fetch-failed', error.message) : error;
+
+function textOf(bytes: Uint8Array): string | null {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return null;
+  }
 }

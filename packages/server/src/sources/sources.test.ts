@@ -45,6 +45,9 @@ beforeAll(async () => {
       return void response.writeHead(302, { location: 'http://10.0.0.1/secret' }).end();
     if (request.url === '/round') return void response.writeHead(302, { location: '/round' }).end();
     if (request.url === '/program') return send('application/x-program', 'MZ');
+    if (request.url === '/openapi.yaml') return send('application/octet-stream', 'openapi: 3.1.0');
+    if (request.url === '/picture')
+      return void response.writeHead(200).end(Buffer.from([0xff, 0xd8, 0xff, 0xe0]));
     if (request.url === '/endless') {
       response.writeHead(200, { 'content-type': 'image/svg+xml' });
       const part = Buffer.alloc(2 ** 20);
@@ -160,6 +163,17 @@ test('what is no design is refused in words', async () => {
     expect(answer.json().message).toMatch(message);
   }
   expect((await ask('POST', `/api/projects/${id}/sources`, { address: 'ftp://x' })).statusCode).toBe(400);
+});
+
+test.each([
+  ['a text, whatever its server calls it', '/openapi.yaml', 200, { text: 'openapi: 3.1.0' }],
+  ['what is none', '/picture', 422, { message: '127.0.0.1 sends something that is no text in UTF-8.' }],
+  ['what is not there', '/missing', 422, { message: expect.stringContaining('answered 404') }],
+])('by its address is read %s', async (_what, path, status, said) => {
+  const id = await create();
+  const answer = await ask('POST', `/api/projects/${id}/documents`, { address: `${origin}${path}` });
+  expect([answer.statusCode, answer.json()]).toEqual([status, expect.objectContaining(said)]);
+  expect((await ask('GET', `/api/projects/${id}/sources`)).json()).toEqual([]);
 });
 
 test('a source is kept once it was taken in, and says when nothing has changed', async () => {

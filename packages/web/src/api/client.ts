@@ -9,6 +9,7 @@ import type {
   Conflict,
   ConnectedRepository,
   DesignSource,
+  FetchedText,
   NewChange,
   MergeSide,
   Note,
@@ -277,6 +278,8 @@ export const api = {
   },
   sources: (id: string) => request<DesignSource[]>('GET', `${project(id)}/sources`),
   addSource: (id: string, address: string) => fetchFiles(`${project(id)}/sources`, { address }),
+  readAddress: (id: string, address: string) =>
+    patiently(() => request<FetchedText>('POST', `${project(id)}/documents`, { address })),
   /** Null when nothing has changed there. */
   refreshSource: (id: string, source: number) => fetchFiles(`${project(id)}/sources/${source}/refresh`),
   confirmSource: (id: string, ticket: string) =>

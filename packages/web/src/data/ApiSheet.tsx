@@ -1,4 +1,4 @@
-import { documentOfExample, keptApi, putApi, textOfFile, uniqueName, unpack } from '@tovel/core';
+import { documentOfExample, keptApi, putApi, uniqueName } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { api as server } from '../api/client';
@@ -49,12 +49,9 @@ export function ApiSheet({ onClose }: { onClose: () => void }) {
   const fetchIt = async (): Promise<void> => {
     setSaid('Fetching …');
     try {
-      const fetched = await server.addSource(id, address.trim());
-      const bytes = fetched && new Uint8Array(await fetched.bytes.arrayBuffer());
-      const [file] = bytes ? unpack({ path: 'fetched.zip', bytes }).files : [];
-      if (!file) throw new Error('There is nothing at that address.');
-      setText(textOfFile(file));
-      setSaid(null);
+      const { text: fetched } = await server.readAddress(id, address.trim());
+      setText(fetched);
+      setSaid(fetched.trim() ? null : 'There is nothing at that address.');
     } catch (error) {
       setSaid((error as Error).message);
     }

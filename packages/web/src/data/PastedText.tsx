@@ -10,6 +10,11 @@ const Source = styled.textarea`
   font: 12px/1.5 ${font.code};
 `;
 
+/** Its word stands under the field's edge, though a button has room around it. */
+const Beside = styled.div`
+  margin-inline-start: -12px;
+`;
+
 /** A text that somebody pastes, or opens from a file. */
 export function PastedText({
   id,
@@ -37,14 +42,16 @@ export function PastedText({
         onChange={(event) => onChange(event.target.value)}
         aria-describedby={`${id}-says`}
       />
-      <FileButton
-        label="A file with it"
-        accept={accept}
-        kind="quiet"
-        onChoose={(file) => void file.text().then(onChange)}
-      >
-        Or open a file …
-      </FileButton>
+      <Beside>
+        <FileButton
+          label="A file with it"
+          accept={accept}
+          kind="quiet"
+          onChoose={(file) => void file.text().then(onChange)}
+        >
+          Or open a file …
+        </FileButton>
+      </Beside>
     </div>
   );
 }
