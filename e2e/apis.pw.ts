@@ -144,4 +144,14 @@ test('an API is described by its address, and what cannot be fetched from is sai
   await expect(page.getByText('Mossgate Tool Library can be read.')).toBeVisible();
   await page.getByRole('button', { name: 'Take it' }).click();
   await expect(page.getByRole('row', { name: /GET \/members lists/ })).toBeVisible();
+
+  // What nobody took yet is taken along.
+  const members = page
+    .getByRole('list', { name: 'What fits' })
+    .getByRole('listitem')
+    .filter({ hasText: 'listMembers' });
+  await expect(members).toContainText('members, which would be taken, can come from listMembers');
+  await members.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByText('1 taken, ')).toBeVisible();
+  await expect(page.getByRole('row', { name: /GET \/members lists/ })).toContainText('members');
 });

@@ -340,6 +340,7 @@ export {
 export { type MadeForm, makeForms, sendable } from './data/make_forms.ts';
 export { type MadeWork, makeWork, sortingHeads } from './data/make_work.ts';
 export { takeCollection } from './data/take_collection.ts';
+export { type ComingFrom, letComeFrom, proposeComingFrom } from './data/coming_from.ts';
 export { typeOfValue, typeOfValues } from './data/value_types.ts';
 export {
   collectionProposalId,
@@ -361,7 +362,7 @@ export { type DataRecord, type DataValue, recordsOf, titleField } from './record
 export { csvOf, jsonOf, readTable } from './data/table_text.ts';
 export type { ApiDescription, ApiOperation } from './described/description.ts';
 export { keptApi, readApi } from './described/read_document.ts';
-export { type BehindProposal, behindBy, proposeBehind, spread } from './described/behind.ts';
+export { behindBy, spread } from './described/behind.ts';
 export { isRecordSchema, recordSchema, takeSchema } from './data/record_schema.ts';
 export { type CallProposal, makeCalls, proposeCalls } from './data/make_calls.ts';
 export { documentOfExample } from './described/example.ts';

@@ -3,9 +3,10 @@ import {
   type ApiCredential,
   apiOf,
   type ApiOperation,
-  type BehindProposal,
   type CallProposal,
+  type ComingFrom,
   grouped,
+  letComeFrom,
   makeCalls,
   putApi,
   putCollection,
@@ -92,26 +93,22 @@ export function ApisShown({
   calls,
   canChange,
 }: {
-  proposals: readonly BehindProposal[];
+  proposals: readonly ComingFrom[];
   /** Where signing in and out can be asked of an API. */
   calls: readonly CallProposal[];
   canChange: boolean;
 }) {
-  const { app, session } = useProject();
+  const { design, app, session } = useProject();
   const [isAdding, setAdding] = useState(false);
   const [, setParams] = useSearchParams();
   const sure = proposals.filter(({ confidence }) => confidence >= SURE);
   const ids = Object.keys(app.apis).sort();
-  const take = (taken: readonly BehindProposal[]): void =>
+  const take = (taken: readonly ComingFrom[]): void =>
     session.change(
       taken.length === 1
-        ? `${app.collections[taken[0].collection].name} come from ${taken[0].behind.list}`
+        ? `${taken[0].name} come from ${taken[0].behind.list}`
         : `${taken.length} collections come from an API`,
-      all(
-        taken.map(({ collection, behind }) =>
-          putCollection(collection, withBehind(app.collections[collection], behind)),
-        ),
-      ),
+      letComeFrom({ design, app }, taken),
     );
   const forget = (id: string): void =>
     session.change(
@@ -149,7 +146,8 @@ export function ApisShown({
           {proposals.map((one) => (
             <li key={one.collection}>
               <span>
-                <b>{app.collections[one.collection].name}</b> can come from <code>{one.behind.list}</code>{' '}
+                <b>{one.name}</b>
+                {one.proposal ? ', which would be taken,' : ''} can come from <code>{one.behind.list}</code>{' '}
                 <small>
                   {Math.round(one.confidence * 100)} % sure: {one.reason}
                 </small>

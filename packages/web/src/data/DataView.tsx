@@ -10,7 +10,7 @@ import {
   makeForms,
   findDisclosures,
   makeWork,
-  proposeBehind,
+  proposeComingFrom,
   proposeCalls,
   putCollection,
   putRefused,
@@ -126,7 +126,7 @@ export function DataView() {
         : `Make ${made.length} forms work`;
     if (change) session.change(words, change);
   };
-  const comingFrom = useMemo(() => proposeBehind({ design, app }), [design, app]);
+  const comingFrom = useMemo(() => proposeComingFrom({ design, app }, open), [design, app, open]);
   const calls = useMemo(() => (found ? proposeCalls({ design, app }, found) : []), [found, design, app]);
   const items: DataItem[] = [
     ...shown.map(({ id, collection, proposal }): DataItem => ({
