@@ -158,7 +158,11 @@ export function ApisShown({
           {[...grouped(calls, ({ operation }) => operation)].map(([operation, own]) => (
             <li key={operation}>
               <span>
-                <b>{own.length === 1 ? own[0].label : `${own[0].label} and ${own.length - 1} more places`}</b>{' '}
+                <b>
+                  {own.length === 1
+                    ? own[0].label
+                    : `${own[0].label} and ${counted(own.length - 1, 'more place')}`}
+                </b>{' '}
                 can ask <code>{operation}</code> <small>{own[0].reason}</small>
               </span>
               {canChange && (

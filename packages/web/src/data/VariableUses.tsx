@@ -1,6 +1,7 @@
 import { findElement, hostOf, labelOf, screenName, type VariableUse } from '@tovel/core';
 import { Link } from 'react-router';
 import { useProject } from '../project/context';
+import { counted } from '../ui/counted';
 
 const WORDS = { sets: 'set by', looks: 'looked at by', shows: 'shown by' } as const;
 
@@ -32,7 +33,7 @@ export function VariableUses({ uses }: { uses: readonly VariableUse[] }) {
           </li>
         );
       })}
-      {uses.length > shown.length && <li>and {uses.length - shown.length} more places</li>}
+      {uses.length > shown.length && <li>and {counted(uses.length - shown.length, 'more place')}</li>}
     </ul>
   );
 }
