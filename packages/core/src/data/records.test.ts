@@ -151,6 +151,36 @@ test('a table that is far too long is taken as far as it goes, and says so', () 
   expect(made.more!.at(-1)!.says[heads[0]]).toBe('Tool 5002');
 });
 
+test.each([
+  [
+    'too many cells',
+    ['Saw', '£3', 'free', 'more'],
+    'Line 50000: 4 cells under 3 heads; what is beyond was left out',
+  ],
+  ['too few', ['Saw', '£3'], 'Line 50000: 2 cells under 3 heads; the others stay empty'],
+  [
+    'no number',
+    ['Saw', 'much', 'free'],
+    'Line 50000: “much” is no number for price; it is kept as it stands',
+  ],
+])('a wrong line far down is told: %s', (_what, wrong, says) => {
+  const lines = [
+    ['name', 'price', 'status'],
+    ...Array.from({ length: 60_000 }, (_, i) => [`Tool ${i}`, i % 2 ? '£1' : '–', 'free']),
+  ];
+  lines[49_999] = wrong;
+  const fields = [
+    { name: 'name', type: 'text' },
+    { name: 'price', type: 'money' },
+    { name: 'status', type: 'text' },
+  ] as const;
+  const { problems } = takeTable('tools', { name: 'tools', fields, rows: [] }, [], lines);
+  expect(problems.map(({ line, message }) => `Line ${line}: ${message}`)).toEqual([
+    expect.stringContaining('Line 5002: a collection has at most 5000 records'),
+    says,
+  ]);
+});
+
 test('any values that are written come back as they were written, by CSV and by JSON', () => {
   const value = fc
     .string({ unit: 'grapheme', minLength: 1, maxLength: 12 })

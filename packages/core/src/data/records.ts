@@ -1,5 +1,5 @@
 import { all, type Change, putCollection, putEdit } from '../change/change.ts';
-import { type Collection, MOST_RECORDS, type RecordField } from '../model/app.ts';
+import { type Collection, type FieldType, MOST_RECORDS, type RecordField } from '../model/app.ts';
 import { editKey } from '../model/edit_key.ts';
 import { recordName, uniqueName } from '../model/names.ts';
 import type { DataRecord } from '../records/records.ts';
@@ -147,6 +147,22 @@ export interface TableTaken {
   readonly problems: readonly TableProblem[];
 }
 
+/** Fields whose values are numbers, with what else they say. */
+const NUMBERS: ReadonlySet<FieldType> = new Set<FieldType>(['number', 'money', 'percent']);
+
+/** What is wrong with a value of a field, which is kept as it stands; null where nothing is. Dashes stand for none. */
+function misfit({ name, type }: RecordField, text: string): string | null {
+  const wanted =
+    NUMBERS.has(type) && !/\d/.test(text)
+      ? 'number'
+      : type === 'email' && !text.includes('@')
+        ? 'e-mail address'
+        : null;
+  return wanted && !/^[-–—]?$/.test(text)
+    ? `“${text}” is no ${wanted} for ${name}; it is kept as it stands`
+    : null;
+}
+
 /** Problems are listed up to here. */
 const MOST_PROBLEMS = 20;
 
@@ -187,8 +203,15 @@ export function takeTable(
   const further: Readonly<Record<string, string>>[] = [];
   rest.forEach((cells, i) => {
     if (cells.every((cell) => cell.trim() === '')) return;
-    if (cells.length > heads.length)
-      tell(i + 2, `${cells.length} cells under ${heads.length} heads; what is beyond was left out`);
+    if (cells.length !== heads.length)
+      tell(
+        i + 2,
+        `${cells.length} cells under ${heads.length} heads; ${cells.length > heads.length ? 'what is beyond was left out' : 'the others stay empty'}`,
+      );
+    cells.forEach((cell, at) => {
+      const wrong = wanted[at] && misfit(wanted[at], cell.trim());
+      if (wrong) tell(i + 2, wrong);
+    });
     const record = records[i];
     if (!record) {
       if ((next.more?.length ?? 0) + further.length >= MOST_RECORDS) {
