@@ -199,6 +199,10 @@ function stepCall(step: EmittedStep, used: ActUse, slot?: string, entered = 'tex
         used.helpers.add('tickAll');
         return { callee: script`tickAll`, args: [step.name] };
       }
+      if (step.does === 'refetch') {
+        used.helpers.add('askAnew');
+        return { callee: script`askAnew`, args: [] };
+      }
       if (step.does !== 'copy')
         return {
           callee: step.does === 'print' ? script`window.print` : script`window.location.reload`,

@@ -18,6 +18,9 @@ import { makeWork, sortingHeads } from '../../data/make_work.ts';
 import { makeCalls, proposeCalls } from '../../data/make_calls.ts';
 import { makeForms } from '../../data/make_forms.ts';
 import { proposeData } from '../../data/propose.ts';
+import { labelOf } from '../../links/pressable.ts';
+import { pressTo } from '../../model/interaction.ts';
+import { findElement } from '../../model/places.ts';
 import type { Project } from '../../model/project.ts';
 import { projectOf } from '../../testing/build.ts';
 import { desk, pageOf } from '../../testing/desk.ts';
@@ -157,6 +160,24 @@ test('what an API has to be sent along is said by the environment', () => {
   expect(environment).toMatch(/^VITE_MOSSGATE_TOOL_LIBRARY_BRANCH=$/m);
   expect(environment).toContain('Whoever opens the app can read it.');
   expect(typeErrors([written])).toEqual([]);
+}, 60_000);
+
+test('what loads a screen anew whose records come from an API asks that once more', () => {
+  const key = Object.keys(project.app.interactions).find((one) => {
+    const drawn = findElement(project.design, one);
+    return drawn !== null && labelOf(drawn) === 'Next';
+  })!;
+  const anew = putInteraction(key, pressTo({ kind: 'browser', does: 'reload' }));
+  const made = { ...project, app: applyChange(project.app, anew) };
+  const [inReact, inVue] = [emitReact(made, 'Desk'), emitVue(made, 'Desk')];
+  for (const { files } of [inReact, inVue]) {
+    const texts = files.flatMap((file) => ('text' in file ? [file.text] : [])).join('\n');
+    expect(texts).toContain('askAnew();');
+    expect(texts).not.toContain('location.reload');
+    expect(texts).toMatch(/"answered":\s*true/);
+  }
+  expect(typeErrors([inReact])).toEqual([]);
+  expect(vueProblems([inVue])).toEqual([]);
 }, 60_000);
 
 test('plain pages show what was drawn', () => {

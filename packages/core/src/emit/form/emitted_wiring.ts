@@ -35,6 +35,8 @@ export interface EmittedNames {
   readonly textOf: (element: string | undefined) => string | null;
   /** What the element that does it is called where it ticks boxes. */
   readonly tickName: () => string;
+  /** Whether what its screen shows comes over the network. */
+  readonly isAnswered: () => boolean;
   readonly choiceOf: (among: string) => DisclosureChoice | null;
   /** The name under which an element of the one screen is known as one of the other. */
   readonly sharedOf: (to: string) => string | null;
@@ -144,6 +146,8 @@ function stepOf(
     }
     case 'browser': {
       if (target.does === 'tick') return { kind: 'browser', does: 'tick', name: names.tickName() };
+      if (target.does === 'reload')
+        return { kind: 'browser', does: names.isAnswered() ? 'refetch' : 'reload' };
       if (target.does !== 'copy') return { kind: 'browser', does: target.does };
       const text = names.textOf(target.of);
       return text === null ? null : { kind: 'browser', does: 'copy', text };

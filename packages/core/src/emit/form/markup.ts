@@ -83,7 +83,8 @@ export type EmittedStep =
       readonly asks?: readonly string[];
     }
   /** What a browser does with the page; of copying, the text. */
-  | { readonly kind: 'browser'; readonly does: 'print' | 'reload' }
+  /** `refetch` asks anew for what came over the network and leaves the page as it is. */
+  | { readonly kind: 'browser'; readonly does: 'print' | 'reload' | 'refetch' }
   | { readonly kind: 'browser'; readonly does: 'copy'; readonly text: string }
   /** Ticks the boxes that stand with a control, by what that is called on the page. */
   | { readonly kind: 'browser'; readonly does: 'tick'; readonly name: string }

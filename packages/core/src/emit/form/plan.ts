@@ -249,6 +249,10 @@ export class EmissionPlan {
         }
         return name;
       },
+      isAnswered: () =>
+        [...this.live.values()].some(
+          ({ isRemote, views }) => isRemote && views.some(({ screen }) => screen === from),
+        ),
       choiceOf: (among) => [...this.#parts.values()].find((part) => part.among === among)?.choice ?? null,
     };
   }

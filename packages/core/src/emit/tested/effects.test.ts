@@ -195,6 +195,7 @@ test.each<[string, EmittedStep[], Effect[] | null]>([
   ['what is as it was is not told', [opens('sure'), CLOSE], []],
   ['what is copied', [{ kind: 'browser', does: 'copy', text: 'Saw' }], [{ copied: 'Saw' }]],
   ['what is printed', [{ kind: 'browser', does: 'print' }], [{ printed: 1 }]],
+  ['what is asked for anew', [{ kind: 'browser', does: 'refetch' }], [{ answered: true }]],
   ['boxes that are ticked', [{ kind: 'browser', does: 'tick', name: 'all' }], [{ ticked: 3 }]],
   ['but not those that nobody knows', [{ kind: 'browser', does: 'tick', name: 'some' }], []],
   ['what an API refuses cannot be done', [record({ kind: 'remove', of: { kind: 'shown' } }, 'loans')], null],

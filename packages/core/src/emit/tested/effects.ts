@@ -25,7 +25,9 @@ export type Effect =
   | { readonly copied: string }
   | { readonly printed: number }
   /** So many boxes more are ticked, or fewer. */
-  | { readonly ticked: number };
+  | { readonly ticked: number }
+  /** An API has answered once more. */
+  | { readonly answered: true };
 
 /** What tests know of an app before anything is done in it. */
 export interface Known {
@@ -221,6 +223,9 @@ class Doing {
         if (ticked) this.#rest.push({ ticked });
         break;
       }
+      case 'refetch':
+        this.#rest.push({ answered: true });
+        break;
       // Nothing of the page that is shown anew can be asked by who shows it.
       case 'reload':
     }

@@ -87,5 +87,10 @@ function howToDo({
 
 /** What is done while a screen is opened is done before a test can look at what was there before. */
 const isSeenAfter = (effect: Effect): boolean =>
-  !('more' in effect || 'copied' in effect || 'printed' in effect || 'ticked' in effect) &&
-  !('says' in effect && effect.id === undefined);
+  !(
+    'more' in effect ||
+    'copied' in effect ||
+    'printed' in effect ||
+    'ticked' in effect ||
+    'answered' in effect
+  ) && !('says' in effect && effect.id === undefined);

@@ -46,7 +46,7 @@ export const hooksOfTests = (app: TestedApp): Script => (resets(app).length ? sc
  * @param now what variables are by now, as code
  */
 export function startOfTests(app: TestedApp, now: Script): Script {
-  const { variables, records, hasNotice } = app;
+  const { variables, records, isRemote, hasNotice } = app;
   const before = resets(app);
   const all = records.map(({ name }) => script`${named(name)}: await ${named(name)}.all()`);
   return script`${
@@ -76,6 +76,14 @@ ${onLines(before)}
     address,
     variables: ${variables ? script`{ ...${now} }` : script`{}`},
     records: { ${all} },
+    answers: ${
+      isRemote
+        ? script`queryClient
+      .getQueryCache()
+      .findAll({ type: 'active' })
+      .reduce((sum, { state }) => sum + state.dataUpdateCount, 0)`
+        : script`0`
+    },
     told: ${hasNotice ? script`notices.now()?.text ?? ''` : script`''`},
     ...seenOn(document),
   };

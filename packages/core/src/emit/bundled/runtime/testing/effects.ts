@@ -10,7 +10,8 @@ export type Effect =
   | { over: string[] }
   | { copied: string }
   | { printed: number }
-  | { ticked: number };
+  | { ticked: number }
+  | { answered: boolean };
 
 interface Row {
   readonly id: string;
@@ -33,6 +34,8 @@ export interface Moment {
   printed: number;
   /** How many boxes are ticked. */
   ticked: number;
+  /** How often what is shown has come over the network. */
+  answers: number;
 }
 
 /** How what was expected is in the app: the same where it came about. */
@@ -45,6 +48,7 @@ export function effectSeen(expected: Effect, now: Moment, before: Moment): Effec
   if ('copied' in expected) return { copied: now.copied.slice(before.copied.length).at(-1) ?? '' };
   if ('printed' in expected) return { printed: now.printed - before.printed };
   if ('ticked' in expected) return { ticked: now.ticked - before.ticked };
+  if ('answered' in expected) return { answered: now.answers > before.answers };
   if ('words' in expected) {
     const said = new URL(now.address, 'http://app').searchParams;
     return {
