@@ -10,7 +10,6 @@ import type { EmissionPlan } from '../form/plan.ts';
 import type { RouteEntry } from '../form/route_tree.ts';
 import type { ScreenPart } from '../form/screen_parts.ts';
 import type { ClassUse } from '../form/styles/places.ts';
-import type { TestedLink } from '../tested/links.ts';
 import type { TestedApp } from '../tested/tested_app.ts';
 import type { ApiCode } from '../form/live/apis.ts';
 import type { ViewLogic } from './logic_files.ts';
@@ -57,7 +56,6 @@ export interface WrittenApp {
   readonly layouts: readonly PlacedLayout[];
   readonly overlays: readonly OverlayEntry[];
   readonly variables: readonly NamedVariable[];
-  readonly links: readonly TestedLink[];
   /** How it is opened for its own tests. */
   readonly testedApp: TestedApp;
   /** Described APIs that records come from. */

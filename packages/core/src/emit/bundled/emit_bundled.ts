@@ -113,7 +113,8 @@ function emitAll(
   };
   const total = plan.screens.length + plan.overlays.size;
   // Few apps have any, and all markup is looked through for them.
-  const hasLoading = Object.values(app.interactions).some(({ on }) => on === 'load');
+  const hasTests = app.delivery.tests !== 'without';
+  const hasLoading = hasTests && Object.values(app.interactions).some(({ on }) => on === 'load');
   const leftAtOnce = new Set(
     hasLoading ? plan.screens.filter((key) => isLeftAtOnce(shownScreenOf(plan, key).root)) : [],
   );
@@ -127,7 +128,7 @@ function emitAll(
     fileOfScreen.set(key, path + dialect.ending);
     put(made);
     parted(screenFile(key), made.pieces);
-    if (leftAtOnce.has(key)) continue;
+    if (!hasTests || leftAtOnce.has(key)) continue;
     const from = addressOf(key);
     allLinks.push(
       ...made.links
@@ -184,7 +185,7 @@ function emitAll(
     if (file.apart !== null) files.push({ path: `src/data/${recordsApartFile(name)}.ts`, text: file.apart });
     for (const hash of file.assets) assets.set(hash, assetFile(plan.project, hash));
   }
-  for (const file of apiFiles(plan.project, apis, app.delivery.tests !== 'without')) {
+  for (const file of apiFiles(plan.project, apis, hasTests)) {
     files.push({ path: file.path, text: file.text });
     for (const hash of file.assets ?? []) assets.set(hash, assetFile(plan.project, hash));
   }
@@ -201,7 +202,6 @@ function emitAll(
   for (const face of faces) assets.set(face.asset, assetFile(plan.project, face.asset));
   for (const [hash, file] of assets) files.push({ path: `src/assets/${file}`, asset: hash });
   const text = (path: string, content: string): void => void files.push({ path, text: content });
-  const hasTests = app.delivery.tests !== 'without';
   const hasJourneys = hasTests && Object.keys(app.journeys).length > 0;
   const hasNotice =
     apis.length > 0 || files.some((file) => 'text' in file && file.text.includes("/shell/notices';"));
@@ -217,7 +217,6 @@ function emitAll(
       layouts: layouts.layouts,
       overlays,
       variables,
-      links,
       testedApp: {
         variables: variables.length > 0,
         records: collections.map(({ live: { name: of, isRemote } }) => ({ name: of, isRemote })),
