@@ -25,7 +25,7 @@ export class RunningServer {
   async start(): Promise<this> {
     this.#port ||= await freePort();
     this.base = `http://127.0.0.1:${this.#port}`;
-    const started = spawn(process.execPath, ['--import', 'tsx', 'packages/server/src/main.ts'], {
+    const started = spawn(process.execPath, ['packages/server/dist/main.mjs'], {
       env: { ...process.env, TOVEL_PORT: String(this.#port), TOVEL_DATA: this.data, TOVEL_DEMO: 'none' },
       stdio: ['ignore', 'pipe', 'inherit'],
     });

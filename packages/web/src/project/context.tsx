@@ -22,7 +22,7 @@ import {
   useMemo,
   useSyncExternalStore,
 } from 'react';
-import { Link } from 'react-router';
+import { Link, useMatch } from 'react-router';
 import { api, RequestError } from '../api/client';
 import { Opening } from '../shell/Opening';
 import type { Decisions } from '../shell/stations';
@@ -168,7 +168,9 @@ function Opened({
   const { design, app } = state;
   const project = useMemo(() => settle({ design, app }), [design, app]);
   const later = useDeferredValue(app);
-  const looked = useLooked(state);
+  // Where the app runs, what shows an edit there has the machine first.
+  const isRunning = useMatch('/p/:projectId/run') !== null;
+  const looked = useLooked(state, isRunning ? 300 : 0);
   const states = useStateFindings({ design, app: later });
   const compared = useComparedFindings(state.id, { design, app: later });
   const findings = useMemo(() => inOrder(looked.findings, states, compared), [looked, states, compared]);

@@ -5,12 +5,17 @@ import type { FindingsWorker } from './findings_worker';
 import { type Looked, lookThrough } from './look_through';
 import { ProjectWorker } from './project_worker';
 
+const pause = (ms: number): Promise<void> => new Promise((go) => setTimeout(go, ms));
+
 const worker = new ProjectWorker<FindingsWorker>(
   () => new Worker(new URL('./findings_worker.ts', import.meta.url), { type: 'module' }),
 );
 
-/** What is found in the project; after an edit, what was found before it until the worker has looked. */
-export function useLooked({ design, app }: Project): Looked {
+/**
+ * What is found in the project; after an edit, what was found before it until the worker has looked.
+ * @param quiet how long nothing changes before it looks, in ms
+ */
+export function useLooked({ design, app }: Project, quiet: number): Looked {
   const [found, setFound] = useState(() => ({ of: design, looked: lookThrough({ design, app }) }));
   // What was found of other screens says nothing of these.
   const isOfOthers = found.of !== design;
@@ -19,15 +24,21 @@ export function useLooked({ design, app }: Project): Looked {
   const last = useRef<Project>({ design, app });
   const next = useRef<Project | null>(null);
   const isLooking = useRef(false);
+  const wait = useRef(quiet);
+  wait.current = quiet;
   useEffect(() => worker.use(), []);
   useEffect(() => {
     const look = async (): Promise<void> => {
       if (isLooking.current) return;
       isLooking.current = true;
       // What changed meanwhile is looked at once, however often it did.
-      for (let project = next.current; project; project = next.current) {
+      while (next.current) {
+        for (let waited: Project | null = null; wait.current && waited !== next.current;) {
+          waited = next.current;
+          await pause(wait.current);
+        }
+        const asked = (last.current = next.current);
         next.current = null;
-        const asked = (last.current = project);
         const now = await worker
           .ask(asked, (remote, told) => remote.look(told))
           // A browser that gives no worker has it looked at here.
