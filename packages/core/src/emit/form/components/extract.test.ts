@@ -591,6 +591,24 @@ test('an attribute that an outer component gives in one look alone may be left o
   expect(vueProblems([emitVue(project, 'Made')])).toEqual([]);
 });
 
+test.each([
+  ['the same parts', ['near', 'near'], 2],
+  ['other parts', ['near', 'far'], 0],
+  ['other parts than most', ['near', 'far', 'near'], 2],
+])('tabs that choose among %s', (_what, firsts, inOne) => {
+  const tabsOf = (first: string, i: number): Place => {
+    const bar = barOf(['One', 'Two'], 'button', '#222222', i);
+    const choice = { name: 'tabsChoice', first, all: [first, `${first}-two`] };
+    const children = bar.node.children.map((tab, at) => ({
+      ...(tab as MarkupElement),
+      link: { kind: 'disclose', id: choice.all[at], does: 'open', choice } as const,
+    }));
+    return { ...bar, node: { ...bar.node, children } };
+  };
+  const made = fittingTemplate(firsts.map(tabsOf), component);
+  expect(made?.places.length ?? 0).toBe(inOne);
+});
+
 type Given<A> = A extends fc.Arbitrary<infer T> ? T : never;
 
 /** Keys of the elements with a class, in order. */

@@ -504,13 +504,14 @@ export interface Fitting<P extends Place> {
 
 /** The template of the places; places that do not fit go their own way as long as most do. */
 export function fittingTemplate<P extends Place>(
-  all: readonly P[],
+  given: readonly P[],
   component: Component,
   before?: PropsBefore,
   elements?: ElementsKnown,
 ): Fitting<P> | null {
-  if (!all.length) return null;
   const hasDefaults = component.kind === 'component';
+  const all = hasDefaults ? choosingAlike(given) : given;
+  if (!all.length) return null;
   const holding = hasDefaults ? hollowed(all) : null;
   const aroundContent = (): Fitting<P> | null =>
     holding && fittingAround(holding, component, before, elements);
@@ -660,6 +661,25 @@ function withoutStrays<P extends Place>(all: readonly P[]): readonly P[] {
   }
   const stay = new Set(kept.flat());
   return stay.size < 2 ? places : places.filter((place) => stay.has(place));
+}
+
+/** What parts are chosen among in a place, in any order. */
+function choicesIn({ node }: Place): string {
+  const choices = new Set<string>();
+  visitMarkup(node, ({ link, part }) => {
+    const choice = (link?.kind === 'disclose' ? link.choice : undefined) ?? part?.choice;
+    if (choice) choices.add(JSON.stringify(choice));
+    return true;
+  });
+  return [...choices].sort().join();
+}
+
+/** Places in which the same is chosen among: tabs of other parts only look like them. */
+function choosingAlike<P extends Place>(places: readonly P[]): readonly P[] {
+  const kinds = [...grouped(places, choicesIn).values()];
+  if (kinds.length < 2) return places;
+  const most = kinds.reduce((longest, kind) => (kind.length > longest.length ? kind : longest));
+  return most.length < 2 ? [] : most;
 }
 
 /** What is given more than so many things, where the others are given so few, says something else in the same form. */
