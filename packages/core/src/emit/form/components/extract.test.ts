@@ -599,10 +599,12 @@ test.each([
   const tabsOf = (first: string, i: number): Place => {
     const bar = barOf(['One', 'Two'], 'button', '#222222', i);
     const choice = { name: 'tabsChoice', first, all: [first, `${first}-two`] };
-    const children = bar.node.children.map((tab, at) => ({
-      ...(tab as MarkupElement),
-      link: { kind: 'disclose', id: choice.all[at], does: 'open', choice } as const,
-    }));
+    const tab = (at: number): MarkupElement => ({
+      ...(bar.node.children[at] as MarkupElement),
+      link: { kind: 'disclose', id: choice.all[at], does: 'open', choice },
+    });
+    const item = { ...bar.node, tag: 'li', className: 'entry' };
+    const children = [0, 1].map((at) => ({ ...item, key: `${item.key} ${at}`, children: [tab(at)] }));
     return { ...bar, node: { ...bar.node, children } };
   };
   const made = fittingTemplate(firsts.map(tabsOf), component);
