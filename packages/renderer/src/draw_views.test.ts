@@ -1,9 +1,12 @@
+import { readFileSync } from 'node:fs';
 import http from 'node:http';
 import type { AddressInfo } from 'node:net';
+import path from 'node:path';
 import {
   addToDesign,
   applyChange,
   compareDrawn,
+  type Drawn,
   emptyApp,
   emptyDesign,
   type Project,
@@ -163,6 +166,33 @@ test.each([
     }),
   );
   expect(compareDrawn(pictures[0], pictures[1]).share).toBeLessThan(0.002);
+});
+
+test('a service of fonts is stood in for however a page asks it', async () => {
+  const file = '@fontsource-variable/montserrat/files/montserrat-latin-wght-normal.woff2';
+  const bytes = new Uint8Array(readFileSync(path.resolve(__dirname, '../../../node_modules', file)));
+  const type = 'font/woff2';
+  const hash = 'b'.repeat(64);
+  const drawnBy = async (link: string): Promise<Drawn> => {
+    const page = `<!doctype html>${link}<p style="font: 40px Montserrat, serif">Hedge trimmer`;
+    const { project, files, view } = drawn('shed.html', page);
+    const design = {
+      ...project.design,
+      assets: [...project.design.assets, { hash, type, size: bytes.length, file }],
+      fonts: [{ family: 'Montserrat', asset: hash, weight: '100 900', style: 'normal' }],
+    };
+    const kept: FileStore = async (asked) => (asked === hash ? { type, bytes } : files(asked));
+    return decoded(await drawReference(renderer, { ...project, design }, view, kept));
+  };
+  const service = (scheme: string): string =>
+    `<link rel="stylesheet" href="${scheme}://fonts.example.org/css?family=Montserrat:400,700">`;
+  const [without, plain, secure] = [
+    await drawnBy(''),
+    await drawnBy(service('http')),
+    await drawnBy(service('https')),
+  ];
+  expect(compareDrawn(plain, secure).share).toBe(0);
+  expect(compareDrawn(without, plain).share).toBeGreaterThan(0.001);
 });
 
 test('files that a source asks for are found as a server of files finds them', async () => {

@@ -9,8 +9,11 @@ const LOADING = 10_000;
 const QUIET = 60;
 /** The highest page that is drawn whole, in px. */
 const HIGHEST = 16_000;
-/** What foreign pages may not do. Scripts are not turned off in the browser: then nobody could look at the page, either. */
-const FOREIGN = "script-src 'none'; object-src 'none'; frame-src 'none'";
+/**
+ * What foreign pages may not do. Scripts are not turned off in the browser: then nobody could look at the page, either. What older
+ * pages ask for without a secure connection is asked for with one, since browsers block it otherwise.
+ */
+const FOREIGN = "script-src 'none'; object-src 'none'; frame-src 'none'; upgrade-insecure-requests";
 
 /** A tab of the browser, which draws one page after another. */
 export class Tab {
