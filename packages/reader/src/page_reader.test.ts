@@ -641,6 +641,11 @@ test.each([
   ['body{font-size:16px}', '16px'],
   ['body{font-size:14px}', undefined],
   ['', undefined],
+  ['body{font-size:18px}pre{font-size:13px}', '13px'],
+  ['body{font-size:18px}pre{font-size:13px;font-family:Monaco,monospace}', '13px'],
+  ['pre{font-size:13px;font-family:Monaco,monospace}', '13px'],
+  ['pre{font-family:Monaco,monospace}', undefined],
+  ['body{font-size:18px}pre{font-family:Monaco,monospace}', undefined],
 ])(
   'letters that are all as wide are told their size where browsers would take another: %s',
   async (css, size) => {

@@ -283,21 +283,23 @@ export class PageReader {
     const { element } = g;
     const bare = this.#bareValue(element, name);
     if (isInherited(name) && element.localName !== 'body' && element.localName !== 'html' && parent) {
-      // Smaller than others are such letters only where nobody says a size.
       const usual = this.#bare.value(this.#document.body, name);
-      if (
-        name === 'font-size' &&
-        SPACED.has(element.localName) &&
-        value !== usual &&
-        value === computedValue(parent, name)
-      )
-        return true;
+      if (name === 'font-size' && SPACED.has(element.localName)) {
+        const around = computedValue(parent, name);
+        // Smaller than others are such letters only where nobody says a size or a font.
+        const isSmaller = around === usual && this.#hasBare(element, 'font-family');
+        return value === (isSmaller ? bare : around);
+      }
       const isOwn = name === 'color' && COLORED.has(element.localName);
       const isPassedOn = !isOwn && bare === usual;
       return isPassedOn ? value === computedValue(parent, name) : value === bare;
     }
     // A colour that the text has is what a border or outline has by itself.
     return value === bare;
+  }
+
+  #hasBare(element: Element, name: string): boolean {
+    return computedValue(element.computedStyleMap(), name) === this.#bare.value(element, name);
   }
 
   /** What an element looks like before anything is said about it; the margins of browsers are as large as its letters say. */

@@ -336,8 +336,12 @@ const textOf = (text: string, used: VueUse): string =>
 /** An expression between braces; by a name where it holds what would end them. */
 const braced = (expression: Expression, used: VueUse): string => bracedCode(code(expression, used), used);
 
+/** Braces hold what stands in a page, too: what would be read as a tag or a sign there is written as one. */
+const inPage = (written: string): string =>
+  written.replace(/&(?=[a-z#])/gi, '&amp;').replace(/<(?=[a-z/!?])/gi, '&lt;');
+
 function bracedCode(written: string, used: VueUse): string {
-  if (!written.includes('}}')) return `{{ ${written} }}`;
+  if (!written.includes('}}')) return `{{ ${inPage(written)} }}`;
   const known = [...used.worked].find(([, one]) => one === written)?.[0];
   const name = known ?? uniqueCodeName('said', 'said', (one) => used.worked.has(one));
   used.worked.set(name, written);

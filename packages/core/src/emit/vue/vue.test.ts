@@ -1,6 +1,13 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import type { Plugin } from 'prettier';
 import { createSSRApp, defineComponent, h } from 'vue';
+import * as babel from 'prettier/plugins/babel';
+import * as estree from 'prettier/plugins/estree';
+import * as html from 'prettier/plugins/html';
+import * as postcss from 'prettier/plugins/postcss';
+import * as typescript from 'prettier/plugins/typescript';
+import { format } from 'prettier/standalone';
 import { parse } from 'vue/compiler-sfc';
 import { renderToString } from 'vue/server-renderer';
 import { applyChange } from '../../change/change.ts';
@@ -148,10 +155,28 @@ test.each([
       ),
     ),
   ],
+  [
+    'lines of code',
+    screenOf(
+      svg(
+        `<text x="9" y="40" font-size="16"><tspan x="9">&lt;ul class="a"&gt; &amp;lt; 1 &lt; 2 &amp;&amp; 'it’s'</tspan><tspan x="9" dy="20">&lt;/u&gt;</tspan></text>`,
+      ),
+    ),
+  ],
 ])('a screen shows what its picture shows: %s', async (_, screen) => {
   const one = projectOf(screen);
   const picture = printHtml(emitScreenOf(new EmissionPlan(one), screen.key), (hash) => hash);
   const { files, fileOfScreen } = emitVue(one, 'App');
   const file = files.find(({ path: at }) => at === fileOfScreen.get(screen.key))!;
   expect(shown(await rendered('text' in file ? file.text : ''))).toEqual(shown(picture));
+});
+
+test('lines of code are no tags for the formatter', async () => {
+  const lines = `<text x="9" y="40" font-size="16"><tspan x="9">&lt;ul&gt;</tspan><tspan x="9" dy="20">&lt;/u&gt;</tspan></text>`;
+  const { files, fileOfScreen } = emitVue(projectOf(screenOf(svg(lines))), 'App');
+  const file = files.find(({ path }) => path === fileOfScreen.get('test'))!;
+  const text = 'text' in file ? file.text : '';
+  expect(text).toContain('&lt;/u>');
+  const plugins = [babel, estree, html, postcss, typescript] as Plugin[];
+  await expect(format(text, { parser: 'vue', plugins })).resolves.toContain('<template>');
 });
