@@ -654,6 +654,17 @@ test.each([
   },
 );
 
+test.each([
+  ['h1{font-weight:700}b{font-weight:bold}', '700'],
+  ['h1{font-weight:700}b{font-weight:bolder}', undefined],
+  ['h1{font-weight:400}b{font-weight:bold}', undefined],
+  ['h1{font-weight:300}b{font-weight:700}', '700'],
+  ['h1{font-weight:400}b{font-weight:400}', '400'],
+])('what is bolder than what it stands in is told only another weight: %s', async (css, weight) => {
+  const screen = await read('<h1>One <b id="a">saw</b></h1>', css);
+  expect(base(screen, 'a')['font-weight']).toBe(weight);
+});
+
 test('what lets a few lines be seen stays so', async () => {
   const screen = await read(
     `<p id="a">${'saw '.repeat(200)}</p>`,
