@@ -105,7 +105,7 @@ test('Run: the app navigates, goes back, takes an address, and shows an edit whe
   await expect(address).toHaveValue('/tools');
   await page.getByRole('button', { name: 'Forward' }).click();
   await expect(address).toHaveValue('/tools/detail');
-  await app.getByRole('button', { name: 'Back button' }).click();
+  await app.getByRole('button', { name: 'Back', exact: true }).click();
   await expect(address).toHaveValue('/tools');
   await address.fill('/loans');
   await page.keyboard.press('Enter');

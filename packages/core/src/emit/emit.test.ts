@@ -338,3 +338,22 @@ test('the test of links is well typed in an app that has none', () => {
   expect(project.files.map(({ path }) => path)).not.toContain('src/behaviour.test.tsx');
   expect(typeErrors([project])).toEqual([]);
 });
+
+test.each([
+  ['Back button', 'Back'],
+  ['Search icon', 'Search'],
+  ['Menu icon button', 'Menu'],
+  ['Buttonhole', 'Buttonhole'],
+  ['Button', 'Button'],
+])('a drawn button without a text that is called %j is read as %j', (drawn, read) => {
+  const arrow = '<path d="M10 20 L20 10 L20 30 Z" fill="#1f2a24"/>';
+  const made = projectOf(screenOf(svg(`<g data-name="${drawn}">${arrow}</g>`)), screenWith('home', 'Go'));
+  const pressed = putInteraction(named(made.design.screens[0], drawn).key, {
+    on: 'press',
+    target: { kind: 'screen', screen: 'home' },
+    arrival: { kind: 'none' },
+  });
+  const project = { ...made, app: applyChange(made.app, pressed) };
+  const html = printHtml(emitScreenOf(new EmissionPlan(project), 'test'), () => '');
+  expect(html).toContain(`aria-label="${read}"`);
+});

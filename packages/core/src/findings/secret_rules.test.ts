@@ -12,8 +12,8 @@ import { pressTo } from '../model/interaction.ts';
 import type { Project } from '../model/project.ts';
 import { projectOf, screenOf, screenWith, svg } from '../testing/build.ts';
 import { pageOfHtml } from '../testing/page_of_html.ts';
+import { keyIn } from './key_in_text.ts';
 import { findingsOf } from './rules.ts';
-import { keyIn } from './secret_rules.ts';
 
 /** Made up, and put together here so that nothing in the source looks like a key. */
 const KEY = ['9fQ2', 'xLm7', 'Zt4V', 'bn8R', 'kW3p'].join('');

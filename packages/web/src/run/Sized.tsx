@@ -168,6 +168,11 @@ export function Sized({ width, screen, onWidth, children }: SizedProps) {
     height === null ? 1 : (room.height - RULER) / height,
   );
   const scale = isFit && width !== null ? Math.max(LEAST_SCALE, fitting) : 1;
+  const shown = width === null ? room.width : width * scale;
+  // What stands in the middle has as much room on both sides; a mark beyond it would be scrolled to for nothing.
+  const marks = breakpoints.filter(
+    (at) => at * scale <= shown || at * scale + LABEL <= (room.width + shown) / 2,
+  );
   const turn = (): void => {
     if (width === null) return;
     if (isLying) {
@@ -210,7 +215,7 @@ export function Sized({ width, screen, onWidth, children }: SizedProps) {
             </button>
           </Switches>
         )}
-        {breakpoints.map((at, i) => (
+        {marks.map((at, i) => (
           <Tick
             key={at}
             type="button"
@@ -218,7 +223,7 @@ export function Sized({ width, screen, onWidth, children }: SizedProps) {
             aria-label={`${at} px wide, where it changes`}
             onClick={() => set(at)}
           >
-            {(breakpoints[i + 1] - at) * scale < LABEL ? '' : at}
+            {(marks[i + 1] - at) * scale < LABEL ? '' : at}
           </Tick>
         ))}
       </Ruler>

@@ -637,7 +637,10 @@ const isDeed = (element: Element): boolean =>
 
 /** What an element without text is called where it is read out: never by its tag. */
 const spokenName = (element: Element): string =>
-  isNameless(element) ? namelessLabel(element) : element.name;
+  isNameless(element) ? namelessLabel(element) : element.name.replace(ROLE_WORDS, '');
+
+/** What a reader says by itself: what is called “Back button” is read as “Back, button”. */
+const ROLE_WORDS = /(?<=\S)(?:[\s_-]+(?:button|btn|link|icon|image|img))+$/i;
 
 /** The drawer itself: at one side of the window, as high as it, above a shade; only where the part is hidden. */
 function drawerRule(element: Element, { side, below }: Drawer): Omit<StyleRule, 'className' | 'key'> {
