@@ -196,6 +196,20 @@ test('any values that are written come back as they were written, by CSV and by 
   );
 });
 
+test('numbers and yes or no are such in JSON, and come back as records say them', () => {
+  const table = [
+    ['name', 'loans', 'late', 'shelf'],
+    ['Saw', '2', 'yes', '007'],
+    ['Drill', '', 'no', '2.50'],
+  ];
+  const json = jsonOf(table, ['text', 'number', 'yes-no', 'number']);
+  expect(JSON.parse(json)).toEqual([
+    { name: 'Saw', loans: 2, late: true, shelf: '007' },
+    { name: 'Drill', late: false, shelf: '2.50' },
+  ]);
+  expect(readTable(json)).toEqual({ lines: table, problems: [] });
+});
+
 test.each([
   ['', 'there is nothing in it'],
   ['[1, 2]', 'expected a list of records, as [{"name": "Saw"}]'],

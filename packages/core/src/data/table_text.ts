@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import type { FieldType } from '../model/app.ts';
 import type { TableProblem } from './records.ts';
 
 /** A text as lines of cells, the heads first. */
@@ -55,11 +56,7 @@ function readJson(text: string): ReadTable {
   );
   if (!records.length) return failed('expected a list of records, as [{"name": "Saw"}]');
   const heads = [...new Set(records.flatMap((record) => Object.keys(record)))];
-  const lines = records
-    .slice(0, MOST_LINES)
-    .map((record) =>
-      heads.map((head) => (record[head] === undefined || record[head] === null ? '' : String(record[head]))),
-    );
+  const lines = records.slice(0, MOST_LINES).map((record) => heads.map((head) => cellOf(record[head])));
   const odd = list.length - records.length;
   return {
     lines: [heads, ...lines],
@@ -67,14 +64,35 @@ function readJson(text: string): ReadTable {
   };
 }
 
+/** A value of JSON as records say it. */
+function cellOf(value: unknown): string {
+  if (value === undefined || value === null) return '';
+  return typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value);
+}
+
 /** Lines of cells as CSV (RFC 4180). */
 export const csvOf = (lines: readonly (readonly string[])[]): string =>
   `${Papa.unparse(lines as string[][], { newline: '\n' })}\n`;
 
-/** Lines of cells, the heads first, as a JSON list of records. */
-export const jsonOf = ([heads = [], ...lines]: readonly (readonly string[])[]): string =>
-  `${JSON.stringify(
-    lines.map((cells) => Object.fromEntries(heads.map((head, i) => [head, cells[i] ?? '']))),
-    null,
-    2,
-  )}\n`;
+/**
+ * Lines of cells, the heads first, as a JSON list of records.
+ * @param types what the columns are: numbers and yes or no are written as such then, and what is empty is left out
+ */
+export const jsonOf = (
+  [heads = [], ...lines]: readonly (readonly string[])[],
+  types?: readonly FieldType[],
+): string => {
+  const valueOf = (cell: string, type: FieldType | undefined): unknown =>
+    types && cell === '' ? undefined : asJson(cell, type);
+  const records = lines.map((cells) =>
+    Object.fromEntries(heads.map((head, i) => [head, valueOf(cells[i] ?? '', types?.[i])])),
+  );
+  return `${JSON.stringify(records, null, 2)}\n`;
+};
+
+/** A number that is written in another way stays a text, so that it comes back as it was. */
+function asJson(cell: string, type: FieldType | undefined): unknown {
+  if (type === 'number' && String(Number(cell)) === cell) return Number(cell);
+  if (type === 'yes-no' && /^(yes|no)$/.test(cell)) return cell === 'yes';
+  return cell;
+}

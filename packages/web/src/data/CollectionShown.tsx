@@ -99,7 +99,10 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
                   {
                     id: 'json',
                     label: 'JSON',
-                    act: () => saveFile(collection.name, '.json', 'application/json', jsonOf(table())),
+                    act: () => {
+                      const types = collection.fields.map(({ type }) => type);
+                      saveFile(collection.name, '.json', 'application/json', jsonOf(table(), types));
+                    },
                   },
                   {
                     id: 'schema',
