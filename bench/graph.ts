@@ -20,7 +20,7 @@ import {
   linesInput,
   pressablesOf,
   type Project,
-  putCondition,
+  putVariable,
   putInteraction,
   putScreen,
   readSvg,
@@ -171,7 +171,7 @@ function statefulOf(n: number): Project {
       : [],
   );
   const conditions = Array.from({ length: CONDITIONS }, (_, i) =>
-    putCondition(`c${i}`, { name: `Condition ${i}`, initial: false }),
+    putVariable(`c${i}`, { name: `Condition ${i}`, initial: false }),
   );
   return { design, app: applyChange(app, all([...conditions, ...wiring, ...guards])) };
 }

@@ -39,7 +39,7 @@ try {
     between('<!-- Basic Card Example -->', '</div>\n\n                        <div class="col-lg-6">'),
   ];
   const rest = files.filter(({ path }) => !path.endsWith('.html'));
-  const lines = [];
+  const lines: Awaited<ReturnType<typeof measure>>[] = [];
   for (const size of SIZES) lines.push(await measure([...rest, ...pages(size, frame, pieces)]));
   console.log(`  ${['pages', 'TSX lines', 'CSS lines', 'all'].map((cell) => cell.padStart(12)).join('')}`);
   SIZES.forEach((size, i) =>

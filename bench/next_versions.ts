@@ -67,7 +67,7 @@ function report(title: string, found: typeof total): void {
 
 /** What a link says and where it leads, without the folders that a version happens to lie in. */
 function linkOf(element: Element): string | null {
-  const href = element.attributes?.['href'] ?? element.source.href;
+  const href = element.attributes?.href;
   if (element.tag !== 'a' || !href) return null;
   return `${wordsIn(element).replace(/\s+/g, ' ').trim().toLowerCase()} → ${href.replace(/^(\.\.?\/)+|\.html$/g, '')}`;
 }
