@@ -225,6 +225,11 @@ class Exploration {
     return (this.#met[index >> 3] & (1 << (index & 7))) !== 0;
   }
 
+  /** Whether going to a screen notes nothing more, as most links lead to where one has been. */
+  #isKnown(screen: number, bits: number): boolean {
+    return !this.#next && !this.#guardMask[screen] && this.#isMet(screen, bits);
+  }
+
   /** Notes that a screen leads to another one; who went back from there before can get to it, too. */
   #noteFrom(screen: number, from: number): void {
     const known = this.#isFrom[screen];
@@ -255,7 +260,9 @@ class Exploration {
   #followTo(screen: number, link: number, state: number): void {
     const { mask, is, clears, sets } = this.#links[link];
     const bits = this.#bits[state];
-    if ((bits & mask) === is) this.#enter(screen, (bits & ~clears) | sets, state, link, -1);
+    if ((bits & mask) !== is) return;
+    const made = (bits & ~clears) | sets;
+    if (!this.#isKnown(screen, made)) this.#enter(screen, made, state, link, -1);
   }
 
   #meet(place: number, bits: number, before: number, by: number): void {
@@ -326,16 +333,7 @@ class Exploration {
       const { mask, is, clears, sets, maySet, to, opens } = this.#links[by];
       if ((bits & mask) !== is) continue;
       const made = (bits & ~clears) | sets;
-      // Most links lead to where one has been: nothing more is noted of those.
-      if (
-        to >= 0 &&
-        !maySet &&
-        !this.#next &&
-        this.#isDone[by] &&
-        !this.#guardMask[to] &&
-        this.#isMet(to, made)
-      )
-        continue;
+      if (to >= 0 && !maySet && this.#isDone[by] && this.#isKnown(to, made)) continue;
       this.#isDone[by] = 1;
       // A second time with what may be so besides.
       for (let now = made; ; now = made | maySet) {
@@ -352,7 +350,8 @@ class Exploration {
 
   #goBack(screen: number, bits: number, state: number, by: number): void {
     const from = this.#cameFrom[screen];
-    for (let i = 0; i < from.length; i++) this.#enter(from[i], bits, state, by, -1);
+    for (let i = 0; i < from.length; i++)
+      if (!this.#isKnown(from[i], bits)) this.#enter(from[i], bits, state, by, -1);
     // Where nothing came before it leads to the start.
     if (!from.length) this.#enter(this.#plan.start, bits, state, by, -1);
   }
