@@ -3,6 +3,7 @@ import { fieldTypeOf } from '../described/deeds.ts';
 import { isRecord } from '../json/json.ts';
 import type { Collection, RecordField } from '../model/app.ts';
 import { camelCase, isCodeName } from '../model/names.ts';
+import { cellOf } from './table_text.ts';
 
 const JSON_TYPES: Readonly<Record<RecordField['type'], Readonly<Record<string, unknown>>>> = {
   text: { type: 'string' },
@@ -50,13 +51,7 @@ function asJson(type: RecordField['type'], said: string): unknown {
 
 /** What a field says by itself, as a schema has it. */
 const saidByDefault = (said: unknown): string | undefined =>
-  typeof said === 'boolean'
-    ? said
-      ? 'yes'
-      : 'no'
-    : /^(string|number)$/.test(typeof said)
-      ? String(said)
-      : undefined;
+  /^(boolean|string|number)$/.test(typeof said) ? cellOf(said) : undefined;
 
 /** Whether a text is the JSON Schema of a record, rather than values. */
 export function isRecordSchema(text: string): boolean {

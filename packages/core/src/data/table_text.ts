@@ -65,7 +65,7 @@ function readJson(text: string): ReadTable {
 }
 
 /** A value of JSON as records say it. */
-function cellOf(value: unknown): string {
+export function cellOf(value: unknown): string {
   if (value === undefined || value === null) return '';
   return typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value);
 }

@@ -3,9 +3,8 @@ import { replaceEqualDeep } from '@tanstack/react-query';
 import { startTransition, useEffect, useMemo, useRef, useState } from 'react';
 import type { FindingsWorker } from './findings_worker';
 import { type Looked, lookThrough } from './look_through';
+import { pause } from './pause';
 import { ProjectWorker } from './project_worker';
-
-const pause = (ms: number): Promise<void> => new Promise((go) => setTimeout(go, ms));
 
 const worker = new ProjectWorker<FindingsWorker>(
   () => new Worker(new URL('./findings_worker.ts', import.meta.url), { type: 'module' }),

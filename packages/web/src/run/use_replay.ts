@@ -8,6 +8,7 @@ import {
   testedAddress,
 } from '@tovel/core';
 import { useRef, useState } from 'react';
+import { pause } from '../project/pause';
 import { useProject } from '../project/context';
 import { screenAtPath } from './place';
 
@@ -40,7 +41,6 @@ const AGAIN = 120;
 const PATIENCE = 4000;
 /** So often an app is asked to open where a journey begins. */
 const MOST_TRIES = 3;
-const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** Journeys, made in the running app as a person would make them. */
 export function useReplay(tell: (message: object) => void): Replay {
