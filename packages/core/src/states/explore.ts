@@ -66,6 +66,10 @@ interface Position {
   last: number;
 }
 
+/** What is kept of a link in a row of numbers, and where in it. Such rows are read some ten times a state. */
+const FIELDS = 8;
+const [MASK, IS, KEEPS, SETS, PLAIN, MAY_SET, TO, OPENS] = [0, 1, 2, 3, 4, 5, 6, 7];
+
 /** The number of a link where there is none: an overlay that is closed by Escape or by itself. */
 const NONE = -1;
 
@@ -79,12 +83,23 @@ class Exploration {
   /** Links by their numbers; those of a node are from its offset to that of the next. */
   readonly #links: readonly PlannedLink[];
   readonly #offsets: Int32Array;
+  /**
+   * A row for each link. Its PLAIN is the screen that it leads to by nothing but the bits, known once it led there; -1 where
+   * it does otherwise or did not yet.
+   */
+  readonly #rows: Int32Array;
   readonly #isDone: Uint8Array;
   /** The guard of each node; one without has nothing to be so. */
   readonly #guardMask: Int32Array;
   readonly #guardIs: Int32Array;
-  /** Which states of screens alone were met, a bit each, by the screen and what its bits are. */
+  readonly #otherwise: Int32Array;
+  /**
+   * Which states of screens alone were met, a bit each: for what the bits are, all screens side by side, since most links
+   * change no bit.
+   */
   readonly #met: Uint8Array;
+  /** The length of a row of it. */
+  readonly #screenBits: number;
   readonly #width: number;
   readonly #positions: Position[] = [];
   /** The position of each screen alone, and those with overlays. */
@@ -101,7 +116,8 @@ class Exploration {
   readonly #placesOf: number[][];
   /** Which screens led to each. */
   readonly #cameFrom: number[][];
-  readonly #isFrom: Set<number>[];
+  /** A bit for each pair of a screen and one that led to it. */
+  readonly #isFrom: Uint8Array;
   /** What the state that is looked at leads to, where that is asked. */
   #next: number[] | null = null;
 
@@ -112,15 +128,21 @@ class Exploration {
     this.#links = plan.links.flat();
     this.#offsets = new Int32Array(plan.nodes.length + 1);
     plan.links.forEach((own, node) => (this.#offsets[node + 1] = this.#offsets[node] + own.length));
+    this.#rows = new Int32Array(this.#links.length * FIELDS);
+    this.#links.forEach(({ mask, is, clears, sets, maySet, to, opens }, i) =>
+      this.#rows.set([mask, is, ~clears, sets, -1, maySet, to, opens], i * FIELDS),
+    );
     this.#isDone = new Uint8Array(this.#links.length);
     this.#guardMask = Int32Array.from(plan.guards, (guard) => guard?.mask ?? 0);
     this.#guardIs = Int32Array.from(plan.guards, (guard) => guard?.is ?? 0);
+    this.#otherwise = Int32Array.from(plan.guards, (guard) => guard?.otherwise ?? -1);
     this.#width = plan.bits.length;
-    this.#met = new Uint8Array(Math.ceil((plan.nodes.length * 2 ** this.#width) / 8));
+    this.#screenBits = Math.ceil(plan.screens / 8) * 8;
+    this.#met = new Uint8Array((this.#screenBits / 8) * 2 ** this.#width);
     this.#alone = new Int32Array(plan.nodes.length).fill(-1);
     this.#placesOf = plan.nodes.map(() => []);
     this.#cameFrom = plan.nodes.map(() => []);
-    this.#isFrom = plan.nodes.map(() => new Set());
+    this.#isFrom = new Uint8Array((plan.nodes.length * this.#screenBits) / 8);
     if (plan.start < 0) return;
     this.#enter(plan.start, plan.initial, -1, NONE, -1);
     for (let at = 0; at < this.size; at++) this.#leave(at);
@@ -213,7 +235,7 @@ class Exploration {
     // Guards that send each other round in a circle show nothing.
     for (let turns = 0; (bits & this.#guardMask[at]) !== this.#guardIs[at]; turns++) {
       if (turns > this.#plan.nodes.length) return;
-      at = this.#plan.guards[at]!.otherwise;
+      at = this.#otherwise[at];
     }
     if (at === this.#closed) return;
     if (from >= 0 && from !== at && !this.#next) this.#noteFrom(at, from);
@@ -221,7 +243,7 @@ class Exploration {
   }
 
   #isMet(screen: number, bits: number): boolean {
-    const index = (screen << this.#width) | bits;
+    const index = bits * this.#screenBits + screen;
     return (this.#met[index >> 3] & (1 << (index & 7))) !== 0;
   }
 
@@ -232,9 +254,9 @@ class Exploration {
 
   /** Notes that a screen leads to another one; who went back from there before can get to it, too. */
   #noteFrom(screen: number, from: number): void {
-    const known = this.#isFrom[screen];
-    if (known.has(from)) return;
-    known.add(from);
+    const index = screen * this.#screenBits + from;
+    if (this.#isFrom[index >> 3] & (1 << (index & 7))) return;
+    this.#isFrom[index >> 3] |= 1 << (index & 7);
     this.#cameFrom[screen].push(from);
     for (const place of this.#placesOf[screen]) {
       const { overlay, last } = this.#positions[place];
@@ -258,10 +280,11 @@ class Exploration {
 
   /** Goes by a link that leads back to one of the screens that led here. */
   #followTo(screen: number, link: number, state: number): void {
-    const { mask, is, clears, sets } = this.#links[link];
+    const rows = this.#rows;
+    const row = link * FIELDS;
     const bits = this.#bits[state];
-    if ((bits & mask) !== is) return;
-    const made = (bits & ~clears) | sets;
+    if ((bits & rows[row + MASK]) !== rows[row + IS]) return;
+    const made = (bits & rows[row + KEEPS]) | rows[row + SETS];
     if (!this.#isKnown(screen, made)) this.#enter(screen, made, state, link, -1);
   }
 
@@ -289,7 +312,7 @@ class Exploration {
     position.last = state;
     if (states) states[bits] = state + 1;
     else {
-      const index = (screen << this.#width) | bits;
+      const index = bits * this.#screenBits + screen;
       this.#met[index >> 3] |= 1 << (index & 7);
     }
   }
@@ -327,31 +350,57 @@ class Exploration {
 
   /** Follows the links of a node in a state, of which the place is given. */
   #followAll(node: number, state: number, place: number, screen: number, overlay: number): void {
+    const rows = this.#rows;
+    const met = this.#next ? null : this.#met;
+    const width = this.#screenBits;
     const bits = this.#bits[state];
+    const first = this.#offsets[node];
     const end = this.#offsets[node + 1];
-    for (let by = this.#offsets[node]; by < end; by++) {
-      const { mask, is, clears, sets, maySet, to, opens } = this.#links[by];
-      if ((bits & mask) !== is) continue;
-      const made = (bits & ~clears) | sets;
-      if (to >= 0 && !maySet && this.#isDone[by] && this.#isKnown(to, made)) continue;
-      this.#isDone[by] = 1;
-      // A second time with what may be so besides.
-      for (let now = made; ; now = made | maySet) {
-        if (to >= 0) this.#enter(to, now, state, by, screen);
-        else if (to === -2) this.#goBack(screen, now, state, by);
-        else if (opens > 0)
-          this.#meet(this.#positionFor(screen, opens - 1, overlay >= 0 ? place : -1), now, state, by);
-        else if (opens < 0 && overlay >= 0) this.#close(state, by, now);
-        else this.#meet(place, now, state, by);
-        if (now === (made | maySet)) break;
+    for (let by = first, row = first * FIELDS; by < end; by++, row += FIELDS) {
+      if ((bits & rows[row + MASK]) !== rows[row + IS]) continue;
+      const made = (bits & rows[row + KEEPS]) | rows[row + SETS];
+      const plain = rows[row + PLAIN];
+      if (plain >= 0 && met) {
+        // Most lead to where one has been.
+        const index = made * width + plain;
+        if (met[index >> 3] & (1 << (index & 7))) continue;
       }
+      this.#follow(by, made, state, place, screen, overlay);
+    }
+  }
+
+  /** Follows a link in a state. @param made the bits as they are after it */
+  #follow(by: number, made: number, state: number, place: number, screen: number, overlay: number): void {
+    const rows = this.#rows;
+    const row = by * FIELDS;
+    const to = rows[row + TO];
+    const maySet = rows[row + MAY_SET];
+    const opens = rows[row + OPENS];
+    this.#isDone[by] = 1;
+    // Where a guard sent one on, it is not said yet that this screen leads to that.
+    if (to >= 0 && !maySet && (made & this.#guardMask[to]) === this.#guardIs[to]) rows[row + PLAIN] = to;
+    // A second time with what may be so besides.
+    for (let now = made; ; now = made | maySet) {
+      if (to >= 0) this.#enter(to, now, state, by, screen);
+      else if (to === -2) this.#goBack(screen, now, state, by);
+      else if (opens > 0)
+        this.#meet(this.#positionFor(screen, opens - 1, overlay >= 0 ? place : -1), now, state, by);
+      else if (opens < 0 && overlay >= 0) this.#close(state, by, now);
+      else this.#meet(place, now, state, by);
+      if (now === (made | maySet)) break;
     }
   }
 
   #goBack(screen: number, bits: number, state: number, by: number): void {
     const from = this.#cameFrom[screen];
-    for (let i = 0; i < from.length; i++)
-      if (!this.#isKnown(from[i], bits)) this.#enter(from[i], bits, state, by, -1);
+    const met = this.#met;
+    const row = bits * this.#screenBits;
+    for (let i = 0; i < from.length; i++) {
+      const index = row + from[i];
+      // Where one has been, its guard has let one pass.
+      if (met[index >> 3] & (1 << (index & 7)) && !this.#next) continue;
+      this.#enter(from[i], bits, state, by, -1);
+    }
     // Where nothing came before it leads to the start.
     if (!from.length) this.#enter(this.#plan.start, bits, state, by, -1);
   }
