@@ -48,6 +48,16 @@ test.each([
     ['0.97: section Details | Details toggle'],
   ],
   [
+    'parts that are all hidden, each named by an entry of a list',
+    '<nav><a href="#a">One</a><a href="#b">Two</a><a href="#c">Three</a></nav><main><section id="a" hidden><p>A</p></section><section id="b" hidden><p>B</p></section><section id="c" hidden><p>C</p></section></main>',
+    ['0.9: panel One*, panel Two, panel Three | One open, Two open, Three open'],
+  ],
+  [
+    'such parts that lie over the page when they open, and are closed again',
+    '<nav><a href="#a">One</a><a href="#b">Two</a><a href="#c">Three</a></nav><main><section id="a" style="position:absolute" hidden><p>A</p></section><section id="b" style="position:absolute" hidden><p>B</p></section><section id="c" style="position:absolute" hidden><p>C</p></section></main>',
+    ['0.97: menu One | One toggle', '0.97: menu Two | Two toggle', '0.97: menu Three | Three toggle'],
+  ],
+  [
     'one that is named in ARIA’s words',
     '<button aria-controls="more" aria-expanded="false">Details</button><div id="more" hidden>More</div>',
     ['0.97: section Details | Details toggle'],

@@ -119,17 +119,38 @@ class Finder {
     return this.#made;
   }
 
-  /** Siblings of one kind of which one is shown and the others are not, by what they stand in. */
+  /**
+   * Siblings of one kind of which one is shown and the others are not, by what they stand in; or none, where the entries of
+   * one list each name one of them, as pages do whose script shows the first.
+   */
   #groups(): Map<Element, Element[]> {
     const found = new Map<Element, Element[]>();
     for (const part of this.#hidden) {
       const parent = this.#parents.get(part);
       if (!parent || found.has(parent)) continue;
       const members = parent.children.filter((child) => child.tag === part.tag && isAkin(child, part));
-      if (members.length > 1 && members.filter((member) => !member.hidden).length === 1)
+      const shown = members.filter((member) => !member.hidden).length;
+      if (members.length > 1 && (shown === 1 || (!shown && this.#areOfOneList(members))))
         found.set(parent, members);
     }
     return found;
+  }
+
+  /** Whether parts in the flow of a page are each named by its own link of one list, which stands elsewhere. */
+  #areOfOneList(parts: readonly Element[]): boolean {
+    if (parts.length < 3) return false;
+    const lists = new Set<Element | undefined>();
+    const links = new Set<Element>();
+    for (const part of parts) {
+      const link = this.#naming.find(([, named]) => named.includes(part))?.[0];
+      if (!link || kindOf(part) !== 'section' || !leadsNowhere(link) || SAYS_TOGGLE.test(signsOf(link)))
+        return false;
+      if (this.#isIn(link, this.#parents.get(part)!)) return false;
+      const holder = this.#parents.get(link);
+      lists.add(holder?.children.length === 1 ? this.#parents.get(holder) : holder);
+      links.add(link);
+    }
+    return lists.size === 1 && links.size === parts.length;
   }
 
   #group(parent: Element, members: readonly Element[]): void {
@@ -143,13 +164,15 @@ class Finder {
     if (!isChosen && !steps.length && numbered.length < 2) return;
     const kind: DisclosureKind = isChosen && !steps.length ? 'panel' : 'slide';
     const among = parent.key;
+    const drawn = members.find((member) => !member.hidden);
+    const atFirst = drawn ?? members[0];
     const first = numbered.some(({ to }) => to === 0) ? 0 : 1;
     const parts = members.map((member, i): readonly [string, Disclosure] => [
       member.key,
       {
         name: this.#named(choosers[i][0]?.[0] ?? null, member, kind, i),
         kind,
-        ...(member.hidden ? {} : { open: true as const }),
+        ...(member === atFirst ? { open: true as const } : {}),
         among,
       },
     ]);
@@ -170,10 +193,12 @@ class Finder {
     this.#propose(
       parts,
       controls,
-      0.95,
-      kind === 'panel'
-        ? 'each is named by its own control, and one is shown'
-        : 'one of them is shown, and controls name what they stand in',
+      drawn ? 0.95 : SAID_BY_PAGE,
+      !drawn
+        ? 'each is named by its own entry of a list; none is drawn shown, so that the first one is at first'
+        : kind === 'panel'
+          ? 'each is named by its own control, and one is shown'
+          : 'one of them is shown, and controls name what they stand in',
     );
   }
 

@@ -225,6 +225,17 @@ describe('a screen', () => {
     expect(fileOf(anchored, 'src/screens/List/List.tsx')).toContain(`id="${id}"`);
   });
 
+  test('a part that opens keeps its id where it is linked to', () => {
+    const goal = named(project.design.screens[1], 'Button');
+    const anchored = press(project, 0, 'Go', { kind: 'anchor', screen: 'list', element: goal.key });
+    const parted = {
+      ...anchored,
+      app: { ...anchored.app, disclosures: { [goal.key]: { name: 'More', kind: 'section' as const } } },
+    };
+    expect(fileOf(parted, 'src/screens/Home/Home.tsx')).toContain('to="/list#more-section"');
+    expect(fileOf(parted, 'src/screens/List/List.tsx')).toContain("section('more-section')");
+  });
+
   test('the start opens at the root, whatever its own route', () => {
     expect(fileOf(wired, 'src/routes.tsx')).toContain(
       `{ path: '/', element: <Navigate to="/home" replace /> }`,

@@ -36,7 +36,8 @@ const Row = styled.div<{ $isOn: boolean }>`
   > div {
     grid-column: 2;
     display: flex;
-    gap: 6px;
+    flex-wrap: wrap;
+    gap: 2px 6px;
     margin-left: -10px;
   }
 `;

@@ -192,7 +192,7 @@ function Idle({
         <p>
           {unread
             ? `${unread} ${unread === 1 ? 'file' : 'files'} could not be read; the list says why.`
-            : 'Drop more anywhere here whenever they come. Screens that come again open at Iterate, where you see what they change before anything is taken in.'}
+            : 'Drop more whenever they come. What comes again opens at Iterate first.'}
         </p>
       </>
     );

@@ -180,6 +180,12 @@ export class EmissionPlan {
       for (const { interaction } of list) {
         const { target } = interaction;
         if (target.kind !== 'anchor' || this.#anchors.has(target.element)) continue;
+        const part = this.#parts.get(target.element);
+        if (part) {
+          // What opens and closes has a name already.
+          this.#anchors.set(target.element, part.id);
+          continue;
+        }
         const element = findElement(this.project.design, target.element);
         const id = uniqueName(
           anchorName(element),

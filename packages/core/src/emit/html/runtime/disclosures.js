@@ -92,6 +92,21 @@ function isChosen(target, menu) {
   return control !== null && !(further && menu.contains(document.getElementById(further)));
 }
 
+/** What an address leads to within closed parts is shown with all that it stands in. */
+function openAddressed() {
+  const place = document.getElementById(decodeURIComponent(location.hash.slice(1)));
+  let isClosed = false;
+  for (let part = place; part; part = part.parentElement) {
+    if (!part.hidden || !part.id || part.dataset.leaves !== undefined) continue;
+    disclose(part.id, 'open');
+    isClosed = true;
+  }
+  if (isClosed) place?.scrollIntoView();
+}
+
+openAddressed();
+addEventListener('hashchange', openAddressed);
+
 document.addEventListener('keydown', (event) => {
   const part = leavable().at(-1);
   if (!part) return;

@@ -69,6 +69,6 @@ export function choiceOf(now: () => Opened, first: string, inOrder: readonly str
       'aria-selected': shown() === id,
       onClick: () => open(id),
     }),
-    panel: (id: string) => ({ id, hidden: shown() !== id }),
+    panel: (id: string) => ({ id, hidden: shown() !== id, 'data-among': first }),
   };
 }

@@ -61,6 +61,19 @@ const leavable = (): [string, HTMLElement][] =>
 function listen(method: 'addEventListener' | 'removeEventListener'): void {
   document[method]('click', onClick);
   document[method]('keydown', onKey as EventListener);
+  document[method]('beforematch', onMatch);
+}
+
+/** What an address or a search leads to within closed parts is shown with all that it stands in. */
+function onMatch({ target }: Event): void {
+  if (!(target instanceof Element)) return;
+  const closed: HTMLElement[] = [];
+  for (let at: Element | null = target; at; at = at.parentElement)
+    if (at instanceof HTMLElement && at.hidden && at.id && !at.dataset.leaves) closed.push(at);
+  for (const { id, dataset } of closed)
+    if (dataset.among) setOpened(dataset.among, id);
+    else setOpened(id, true);
+  if (closed.length) setTimeout(() => target.scrollIntoView());
 }
 
 /** Menus close when one presses elsewhere or has chosen, dialogs when one presses the shade around them. */

@@ -24,21 +24,21 @@ export function seenOn(page: Document) {
   const all = <T extends HTMLElement>(selector: string): T[] => [
     ...page.querySelectorAll<T>(selector),
   ];
+  // What is not hidden is open, but for what only narrow windows close: that is as the first that opens it says.
+  const openers = new Map(
+    all('[aria-controls][aria-expanded]')
+      .map((one) => [one.getAttribute('aria-controls'), one.getAttribute('aria-expanded')] as const)
+      .reverse(),
+  );
   return {
     ...asked,
     copied: [...asked.copied],
     open: all('[id]')
-      .filter(isOpen)
+      .filter(({ id, hidden }) => !hidden && openers.get(id) !== 'false')
       .map(({ id }) => id),
     over: all('[id^="overlay-"]').map(({ id }) => id.slice('overlay-'.length)),
     ticked: all<HTMLInputElement>('input[type="checkbox"]').filter(({ checked }) => checked).length,
   };
-}
-
-/** What is not hidden is open, but for what only narrow windows close: that is as what opens it says. */
-function isOpen({ id, hidden, ownerDocument }: HTMLElement): boolean {
-  const opener = ownerDocument.querySelector(`[aria-controls="${id}"][aria-expanded]`);
-  return !hidden && opener?.getAttribute('aria-expanded') !== 'false';
 }
 
 /** A link of the app as `links.json` lists it. */

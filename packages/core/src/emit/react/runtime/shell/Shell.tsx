@@ -10,7 +10,11 @@ export function Shell() {
   const handle = useMatches().at(-1)?.handle as { title?: string } | undefined;
 
   useEffect(() => {
-    if (hash) document.getElementById(decodeURIComponent(hash.slice(1)))?.scrollIntoView();
+    const place = hash && document.getElementById(decodeURIComponent(hash.slice(1)));
+    if (!place) return;
+    // Parts that are closed open for what is sought in them.
+    place.dispatchEvent(new Event('beforematch', { bubbles: true }));
+    place.scrollIntoView();
   }, [hash, key]);
 
   return (

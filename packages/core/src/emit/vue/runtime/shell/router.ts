@@ -9,7 +9,11 @@ export function newRouter(history: RouterHistory): Router {
     routes,
     scrollBehavior: (to, from, saved) => {
       if (to.path === from.path && !to.hash) return false;
-      return saved ?? (to.hash ? { el: to.hash } : { top: 0 });
+      if (saved || !to.hash) return saved ?? { top: 0 };
+      // Parts that are closed open for what is sought in them.
+      const place = document.getElementById(decodeURIComponent(to.hash.slice(1)));
+      place?.dispatchEvent(new Event('beforematch', { bubbles: true }));
+      return { el: to.hash };
     },
   });
   playTransitions(router);
