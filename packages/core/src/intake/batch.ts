@@ -11,6 +11,7 @@ import { limits } from './limits.ts';
 import { pagesLeadingAway, pagesLeadingOn } from './html/leads_on.ts';
 import { type BegunPage, PageIntake } from './html/page_intake.ts';
 import { piecesOfPages } from './html/page_pieces.ts';
+import { withoutNamespaces } from './html/class_namespace.ts';
 import { withSameCanvas } from './html/same_canvas.ts';
 import { readOra } from './ora/read_ora.ts';
 import { withLetters } from './painted/letters.ts';
@@ -102,7 +103,7 @@ class Batch {
     for (const file of texts) this.#files.take(file);
     this.#sayWhatWasNotUsed();
     return {
-      screens: withTellingNames(withSameCanvas(screens)),
+      screens: withTellingNames(withoutNamespaces(withSameCanvas(screens))),
       assets: this.#files.assets,
       fonts: this.#pages.fonts,
       notices: this.#files.notices.map(cleanNotice),

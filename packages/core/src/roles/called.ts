@@ -9,7 +9,7 @@ const LOOKS = new Set(
   ),
 );
 /** First words of classes that set one property each. */
-const UTILITIES = new Set(
+export const SETS_ONE_PROPERTY: ReadonlySet<string> = new Set(
   'align around bg border clear col d decoration display end flex float font fs fw g gap grid h has img is items js justify leading m max mb me min ml mr ms mt mx my no nowrap object offset opacity order overflow p pb pe pl place position pr ps pt px py rounded row self shadow size space stretched text top tracking translate visible w whitespace z'.split(
     ' ',
   ),
@@ -58,7 +58,7 @@ function findWord(classes: string): string {
       .toLowerCase()
       .split(/[^a-z]+/)
       .filter(Boolean);
-    if (UTILITIES.has(words[0]) || isDeclaration(words)) continue;
+    if (SETS_ONE_PROPERTY.has(words[0]) || isDeclaration(words)) continue;
     const telling = words.filter((word) => word.length > 2 && !LOOKS.has(word) && /[aeiouy]/.test(word));
     if (!telling.length) continue;
     const kept = words.filter((word) => word.length > 1).slice(-3);

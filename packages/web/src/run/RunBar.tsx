@@ -15,11 +15,11 @@ const Bar = styled.div`
   border-bottom: 1px solid ${color.rule};
   form {
     flex: 1;
-    min-width: 150px;
+    min-width: 100px;
   }
   /* The name of a screen may be long; the rest of the bar stays on its line. */
   > a {
-    max-width: 190px;
+    max-width: 160px;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;

@@ -45,6 +45,39 @@ test('a long screen is parted into pieces that can be read, and nothing of it is
   expect(all.flatMap(said).sort()).toEqual(said(whole).sort());
 });
 
+test('what headings part is parted by them, called after them, and nothing of it is lost', () => {
+  const told = (text: string, count: number): MarkupElement[] => [heading(text), ...rows(count)];
+  const root = node('page', [
+    ...rows(2),
+    ...told('Opening hours', 40),
+    ...told('Where should I bring the tools (and when)?', 50),
+    ...told('How to join', 45),
+    ...told('Imprint', 3),
+  ]);
+  const { root: left, parts } = partScreen(root, () => false, linesOf);
+  expect(parts.map(({ name }) => name)).toEqual(['OpeningHours', 'WhereShouldIBring', 'HowToJoin']);
+  const pieces = new Set(parts.map(({ name }) => name));
+  const all = [left, ...parts.map((part) => part.root)].map(
+    (one) => printTsx(one, { ...options, sheet: 'Home', parts: pieces }).text,
+  );
+  for (const text of all) expect(lines(text)).toBeLessThanOrEqual(150);
+  expect(all[1]).toMatch(/return \(\n {4}<>\n {6}<h2>Opening hours<\/h2>/);
+  const said = (text: string): string[] => text.match(/Tool \d+|<h2>[^<]*/g) ?? [];
+  expect(all.flatMap(said).sort()).toEqual(said(printTsx(root, options).text).sort());
+  // What is shorter the next time is parted as before.
+  const shorter = node('page', [...told('Opening hours', 20), ...told('How to join', 45), ...rows(3)]);
+  const keyed = (one: MarkupElement, key: string): MarkupElement => ({ ...one, key });
+  const known = keptPieces([{ name: 'Hours', root: keyed(parts[0].root, 'hours') }]);
+  const [first, ...rest] = shorter.children as MarkupElement[];
+  const again = partScreen(
+    { ...shorter, children: [keyed(first, 'hours'), ...rest] },
+    () => false,
+    linesOf,
+    known,
+  );
+  expect(again.parts.map(({ name, root: { children } }) => [name, children.length])).toEqual([['Hours', 21]]);
+});
+
 test('what is short stays whole', () => {
   const root = node('page', rows(30));
   expect(partScreen(root, () => false, linesOf)).toEqual({ root, parts: [] });

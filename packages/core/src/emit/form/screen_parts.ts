@@ -45,12 +45,14 @@ const BY_TAG: Readonly<Record<string, string>> = {
 /**
  * What a piece can be called, the best first: its class; where that says nothing or is another's, its first heading, or the
  * components that it is made of.
- * @param headed the heading that stands before it
+ * @param headed the headings before it
  */
-function wordsFor(node: MarkupElement, headed: string): string[] {
+function wordsFor(node: MarkupElement, headed: Headed): string[] {
   const own = (node.className ?? BY_TAG[node.tag] ?? 'section').replace(/\d+$/, '');
-  const heading = namedIn(headingIn(node)) || namedIn(headed);
+  const heading =
+    namedIn(headingIn(node)) || (isRun(node) ? beginningOf(headingIn(node)) : namedIn(headed.right));
   const label = namedIn(labelIn(node)) || namedIn(firstTextIn(node), LONGEST_FIRST);
+  const above = headed.above ? `${beginningOf(headed.above)} ${own}` : own;
   const [[component, times] = ['', 0]] = [...countUses(node)].sort(([, a], [, b]) => b - a);
   return [
     ...(PLAIN.test(own) ? [] : [own]),
@@ -59,6 +61,9 @@ function wordsFor(node: MarkupElement, headed: string): string[] {
     ...(heading && PLAIN.test(own) ? [`${heading} ${own}`] : []),
     own,
     ...(label ? [`${label} ${own}`] : []),
+    ...(headed.within && !says(heading || own, headed.within) ? [`${headed.within} ${heading || own}`] : []),
+    above,
+    ...(headed.within ? [`${headed.within} ${above}`] : []),
   ];
 }
 
@@ -67,6 +72,12 @@ function namedIn(text: string, most = LONGEST_HEADING): string {
   const isName = text.split(/\s+/).length <= most && /^[\p{L}\s-]+$/u.test(text);
   return isName ? (text === text.toUpperCase() ? text.toLowerCase() : text) : '';
 }
+
+const says = (text: string, words: string): boolean => text.toLowerCase().includes(words.toLowerCase());
+
+/** The first words of a text as a name. */
+const beginningOf = (text: string): string =>
+  (text.match(/[\p{L}\p{M}]+(?:[’'-]\p{L}+)*/gu) ?? []).slice(0, LONGEST_HEADING).join(' ');
 
 /** What the first element with a text says, as the head of what follows does. */
 function firstTextIn(node: MarkupElement): string {
@@ -106,11 +117,29 @@ function headingIn(node: MarkupElement): string {
   return '';
 }
 
-/** The heading in what stands right before a child. */
-function headingBefore(children: readonly MarkupNode[], at: number): string {
-  const before = children.slice(0, at).findLast(isElement);
-  return before ? headingIn(before) : '';
+/** The heading in what stands right before a child, and the last one of those that stand before it. */
+function headingsBefore(children: readonly MarkupNode[], at: number, outer: Headed): Headed {
+  const before = children.slice(0, at);
+  const last = before.findLast(isElement);
+  const heading = before.findLast((child) => levelOf(child) > 0);
+  return {
+    right: (last && headingIn(last)) || outer.right,
+    above: heading && isElement(heading) ? headingIn(heading) : outer.above,
+    within: outer.within,
+  };
 }
+
+/** What a piece stands under and in: headings, and the id of what opens and closes. */
+interface Headed {
+  readonly right: string;
+  readonly above: string;
+  readonly within: string;
+}
+const UNHEADED: Headed = { right: '', above: '', within: '' };
+
+/** What a part that opens is known by: `badges` of `badges-section`. */
+const nameOfPart = ({ part, attributes }: MarkupElement): string =>
+  part && typeof attributes.id === 'string' ? attributes.id.replace(/-[a-z]+$/, '').replace(/-/g, ' ') : '';
 
 /** What paragraphs are called that are the head of what follows. */
 const TITLE = /(^|[a-z])(title|heading)\d*$/i;
@@ -148,7 +177,7 @@ export function partScreen(
     key === null ? undefined : before.get(key);
   const wasPiece = (node: MarkupElement): boolean => canBePiece(node) && nameBefore(node) !== undefined;
   const held = new Set(before.values());
-  const out = (node: MarkupElement, headed: string): MarkupElement => {
+  const out = (node: MarkupElement, headed: Headed): MarkupElement => {
     const known = nameBefore(node);
     const wanted = known === undefined ? wordsFor(node, headed).map(pascalCase) : [known];
     const isFree = (one: string): boolean =>
@@ -165,16 +194,30 @@ export function partScreen(
       use: { component: name, props: {} },
     };
   };
-  const shorten = (node: MarkupElement, headed = ''): MarkupElement => {
+  /** How many lines there are of children once all that can be a piece is one. */
+  const restOf = (children: readonly MarkupNode[]): number =>
+    children.reduce((sum, child) => {
+      const lines = isElement(child) ? linesOf(child) : 1;
+      return sum + (isElement(child) && canBePiece(child) && lines >= LEAST_LINES ? 1 : lines);
+    }, 0);
+  const shorten = (node: MarkupElement, headed = UNHEADED): MarkupElement => {
     // What stands once for each of a list knows which.
     if (node.each) return node;
     const isLong = linesOf(node) > most;
     if (!isLong && !(before.size && holdsAny(node, wasPiece))) return node;
-    const headedAt = (i: number): string => headingBefore(node.children, i) || headed;
-    let children = node.children.map((child, i) => {
+    const wasRun = (run: MarkupElement): boolean => nameBefore(run) !== undefined;
+    const headedAll = headedRuns(node.children);
+    const isParted =
+      isLong && headedAll.length > 0 && (headedAll.length >= LEAST_RUNS || restOf(node.children) > most);
+    const runs = headedAll.filter((run) => (isParted || wasRun(run)) && linesOf(run) >= LEAST_LINES);
+    const own = runs.length ? withRuns(node.children, runs) : node.children;
+    const outer = { ...headed, within: nameOfPart(node) || headed.within };
+    const headedAt = (i: number): Headed => headingsBefore(own, i, outer);
+    let children = own.map((child, i) => {
       if (!isElement(child)) return child;
       const made = shorten(child, headedAt(i));
-      return wasPiece(child) ? out(made, headedAt(i)) : made;
+      if (isRun(child)) return out(made, { ...UNHEADED, within: outer.within });
+      return wasPiece(child) && !levelOf(child) ? out(made, headedAt(i)) : made;
     });
     if (!isLong) return { ...node, children };
     let total = linesOf({ ...node, children });
@@ -192,6 +235,51 @@ export function partScreen(
     return { ...node, children };
   };
   return { root: shorten(root), parts };
+}
+
+/** So many headings of one level part what stands beside them, and not what it holds. */
+const LEAST_RUNS = 3;
+
+/** The level of a heading; 0 for what is none. */
+const levelOf = (node: MarkupNode): number =>
+  isElement(node) && !node.use && /^h[1-6]$/.test(node.tag) ? Number(node.tag[1]) : 0;
+
+/** Whether an element is none, but what stands between two headings. */
+const isRun = (node: MarkupNode): node is MarkupElement => isElement(node) && node.tag === '' && !node.use;
+
+/**
+ * What follows each heading of the highest level that parts children, with it, up to the next that is not lower; each known by
+ * its heading. What stands before the first is in none.
+ */
+function headedRuns(children: readonly MarkupNode[]): MarkupElement[] {
+  const first = children.findIndex(saysSomething);
+  const levels = children.map(levelOf);
+  const parting = [1, 2, 3, 4, 5, 6].find((level) => levels.some((one, i) => one === level && i > first));
+  if (!parting || children.some((child) => isElement(child) && holdsContent(child))) return [];
+  const runs: MarkupNode[][] = [];
+  children.forEach((child, i) => {
+    if (levels[i] === parting) runs.push([child]);
+    else runs.at(-1)?.push(child);
+  });
+  return runs.map((run) => {
+    const end = run.findLastIndex(saysSomething);
+    return {
+      tag: '',
+      key: (run[0] as MarkupElement).key,
+      className: null,
+      attributes: {},
+      children: run.slice(0, end + 1),
+    };
+  });
+}
+
+const saysSomething = (node: MarkupNode): boolean => !isText(node) || node.text.trim() !== '';
+
+/** Children with those that are in runs in them. */
+function withRuns(children: readonly MarkupNode[], runs: readonly MarkupElement[]): MarkupNode[] {
+  const runOf = new Map(runs.map((run) => [run.children[0], run]));
+  const within = new Set(runs.flatMap((run) => run.children));
+  return children.flatMap((child) => runOf.get(child) ?? (within.has(child) ? [] : [child]));
 }
 
 /** Whether any element within one is such. */
