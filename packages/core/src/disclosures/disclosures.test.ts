@@ -53,6 +53,16 @@ test.each([
     ['0.9: panel One*, panel Two, panel Three | One open, Two open, Three open'],
   ],
   [
+    'a part that the settings of a control name',
+    `<a href="#" data-toggles="{target: '#more', slow: true}">Details</a><p>Between</p><div id="more" hidden><p>More</p></div>`,
+    ['0.97: section Details | Details toggle'],
+  ],
+  [
+    'parts of which a list names what holds them, in its order',
+    '<ul aria-controls="panes"><li><a href="#">One</a></li><li><a href="#">Two</a></li></ul><div id="panes"><div hidden><p>A</p></div><div hidden><p>B</p></div></div>',
+    ['0.9: panel One*, panel Two | One open, Two open'],
+  ],
+  [
     'such parts that lie over the page when they open, and are closed again',
     '<nav><a href="#a">One</a><a href="#b">Two</a><a href="#c">Three</a></nav><main><section id="a" style="position:absolute" hidden><p>A</p></section><section id="b" style="position:absolute" hidden><p>B</p></section><section id="c" style="position:absolute" hidden><p>C</p></section></main>',
     ['0.97: menu One | One toggle', '0.97: menu Two | Two toggle', '0.97: menu Three | Three toggle'],

@@ -75,6 +75,8 @@ class Finder {
   /** Elements that name others, with those that they name. */
   readonly #naming: (readonly [Element, readonly Element[]])[] = [];
   readonly #made: DisclosureProposal[] = [];
+  /** What holds parts that a list of controls names in its order. */
+  readonly #inOrder = new Set<Element>();
   /** What is part of a proposal. */
   readonly #taken = new Set<Element>();
   /** What names something, or opens something already. */
@@ -101,6 +103,22 @@ class Finder {
       this.#naming.push([element, named]);
       this.#opening.add(element);
     }
+    for (const [list, [parts, ...others]] of [...this.#naming])
+      if (!others.length) this.#nameInOrder(list, parts);
+  }
+
+  /** Where a list of controls names what holds as many parts, each names the one of its place. */
+  #nameInOrder(list: Element, parts: Element): void {
+    const { children } = parts;
+    if (children.length < 2 || children.length !== list.children.length) return;
+    if (children.filter(({ hidden }) => !hidden).length > 1) return;
+    const controls = list.children.map((entry) => this.#pressed(entry));
+    if (controls.some((pressed) => pressed.length !== 1 || !leadsNowhere(pressed[0]))) return;
+    this.#inOrder.add(parts);
+    controls.forEach(([control], i) => {
+      this.#naming.push([control, [children[i]]]);
+      this.#opening.add(control);
+    });
   }
 
   find(): readonly DisclosureProposal[] {
@@ -130,7 +148,10 @@ class Finder {
       if (!parent || found.has(parent)) continue;
       const members = parent.children.filter((child) => child.tag === part.tag && isAkin(child, part));
       const shown = members.filter((member) => !member.hidden).length;
-      if (members.length > 1 && (shown === 1 || (!shown && this.#areOfOneList(members))))
+      if (
+        members.length > 1 &&
+        (shown === 1 || (!shown && (this.#inOrder.has(parent) || this.#areOfOneList(members))))
+      )
         found.set(parent, members);
     }
     return found;

@@ -244,6 +244,9 @@ function controlsOf({ attributes }: ReadElement, ids: ReadonlySet<string>): Elem
         const id = word.replace(/^#/, '');
         if (ids.has(id) && (word.startsWith('#') || name !== 'href')) named.add(id);
       }
+    // Settings are written in one value: `{target: '#menu'}`.
+    if (name.startsWith('data-') && value.length < 1000)
+      for (const [, id] of value.matchAll(/['":(]\s*#([\w-]+)/g)) if (ids.has(id)) named.add(id);
     if (name.startsWith('data-') && TURNS.test(value) && (TURNING.test(name) || !/^\d/.test(value)))
       turn = value;
   }
