@@ -125,16 +125,33 @@ function nameOf(sight: Sight, kind: 'component' | 'list', all: readonly Sight[] 
 export const wordFor = ({ isAuthored, element }: Sight): string =>
   isAuthored ? wordOfClasses(element.classes ?? '') : wordOfLayer(element);
 
+const BY_TAG: Readonly<Record<string, string>> = {
+  button: 'Button',
+  dl: 'List',
+  figure: 'Figure',
+  footer: 'Footer',
+  form: 'Form',
+  header: 'Header',
+  label: 'Label',
+  ol: 'List',
+  p: 'Text',
+  pre: 'Code',
+  table: 'Table',
+  td: 'Cell',
+  th: 'Cell',
+  tr: 'Row',
+  ul: 'List',
+  ...Object.fromEntries([1, 2, 3, 4, 5, 6].map((level) => [`h${level}`, 'Title'])),
+};
+
 /** What a part is, where it has no name. */
 function kindName({ element, children }: Sight, kind: 'component' | 'list'): string {
   const { tag, role, classes } = element;
   if (role === 'navigation' || tag === 'nav') return 'Navigation';
-  if (tag === 'footer') return 'Footer';
-  if (tag === 'header') return 'Header';
-  if (tag === 'tr') return 'Row';
-  if (tag === 'td' || tag === 'th') return 'Cell';
   if (tag === 'a') return saysButton(classes) ? 'Button' : 'Link';
-  if (tag === 'form') return 'Form';
-  if (tag === 'button' || (children.length === 1 && children[0].element.kind === 'text')) return 'Button';
+  const byTag = tag === undefined ? undefined : BY_TAG[tag];
+  if (byTag) return byTag;
+  const isPressed = role === 'button' || tag === undefined || saysButton(classes);
+  if (isPressed && children.length === 1 && children[0].element.kind === 'text') return 'Button';
   return tag === 'li' || kind === 'list' ? 'Item' : 'Block';
 }

@@ -52,7 +52,7 @@ test('other props are told apart by words before they are by numbers', () => {
   const text = hint({ kind: 'text', texts: ['Saw', 'Drill'] });
   expect(propNameFor(text, new Set())).toBe('name');
   expect(propNameFor(text, new Set(['name']))).toBe('text');
-  expect(propNameFor(text, new Set(['name', 'text']))).toBe('text2');
+  expect(propNameFor(text, new Set(['name', 'text']))).toBe('detail');
   const choice = hint({ kind: 'choice', node: node('badgeIcon3') });
   expect(propNameFor(choice, new Set())).toBe('variant');
   expect(propNameFor(choice, new Set(['variant']))).toBe('badgeIconVariant');

@@ -69,13 +69,32 @@ export function propNameFor(hint: PropHint, taken: ReadonlySet<string>): string 
   );
 }
 
+/** What texts are called that nothing says more of, in their order. */
+const PLAIN_TEXTS: readonly string[] = ['name', 'text', 'detail', 'remark'];
+
+/** What a text is by the element that it is the text of. */
+const BY_TAG: Readonly<Record<string, string>> = {
+  blockquote: 'quote',
+  cite: 'source',
+  code: 'code',
+  dt: 'term',
+  dd: 'detail',
+  em: 'emphasis',
+  figcaption: 'caption',
+  kbd: 'keys',
+  legend: 'title',
+  samp: 'code',
+  small: 'note',
+  time: 'time',
+};
+
 /** What it is called where another one is called so; null where only a number tells them apart. */
 function besides(
   { kind, node, otherwise }: PropHint,
   first: string,
   taken: ReadonlySet<string>,
 ): string | null {
-  if (first === 'name') return 'text';
+  if (PLAIN_TEXTS.includes(first)) return PLAIN_TEXTS.find((word) => !taken.has(word)) ?? null;
   if (kind === 'choice') return ofPart(node, first);
   if (kind !== 'flag' || !otherwise) return null;
   const name = `is${capital(otherwise)}`;
@@ -124,6 +143,7 @@ function wanted({ kind, tag, node, attribute, texts, prefix, word, isLabel, call
       const byContent = fieldByContent(said);
       if (byContent) return byContent;
       if (tag === 'button' || tag === 'a' || isLabel) return 'label';
+      if (Object.hasOwn(BY_TAG, tag)) return BY_TAG[tag];
       const isShort = said.every((text) => text.length <= 40);
       return isShort ? 'name' : 'text';
     }
