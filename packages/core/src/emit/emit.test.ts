@@ -300,6 +300,28 @@ describe('a picture of a screen', () => {
     expect(html).toContain('data-key="test:0"');
   });
 
+  test('has nothing in what can hold nothing', () => {
+    const screen = screenOf(svg('<text id="T" x="9" y="40">Within</text>'));
+    const [text] = screen.root.children;
+    const field = {
+      ...text,
+      key: `${text.key}/0`,
+      kind: 'box' as const,
+      tag: 'input',
+      text: undefined,
+      children: [text],
+    };
+    const html = printHtml(
+      emitScreen(
+        { ...screen, root: { ...screen.root, children: [field] } },
+        { wiringOf: () => ({}), anchorOf: () => null },
+      ),
+      (hash) => `/assets/${hash}`,
+    );
+    expect(html).toContain('<input');
+    expect(html).not.toContain('Within');
+  });
+
   test.each([
     ['home.html', '400px', '800px'],
     ['home.svg', '50vh', '100vh'],

@@ -7,6 +7,7 @@ import { roleOf } from '../../roles/role.ts';
 import { attributeRule, isFlag } from '../../vocabulary/attributes.ts';
 import { SAME_PARTS } from '../../vocabulary/control_parts.ts';
 import { OPEN_STATE } from '../../vocabulary/style_values.ts';
+import { VOID_TAGS } from '../../vocabulary/tags.ts';
 import type { TokenLookup } from '../../tokens/values.ts';
 import { drawnMarkup, drawnReferences } from './vector_markup.ts';
 import { fieldLabels, isField, tiedLabels, type Ties } from './field_labels.ts';
@@ -241,7 +242,11 @@ class ScreenWriter {
           }
         : {}),
       ...(acts ? { acts } : {}),
-      children: element.vector ? drawnMarkup(element.vector, this.#drawn) : this.#childrenOf(element, inside),
+      children: element.vector
+        ? drawnMarkup(element.vector, this.#drawn)
+        : VOID_TAGS.has(tag)
+          ? []
+          : this.#childrenOf(element, inside),
     };
     return element.vector
       ? {

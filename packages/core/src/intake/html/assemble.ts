@@ -12,6 +12,7 @@ import type {
 } from '../../model/design.ts';
 import { attributeRule, isAttributeName } from '../../vocabulary/attributes.ts';
 import { OPEN_STATE } from '../../vocabulary/style_values.ts';
+import { VOID_TAGS } from '../../vocabulary/tags.ts';
 import {
   isInheritedVectorStyle,
   isVectorStyle,
@@ -403,7 +404,8 @@ interface Icon {
 /** The icon that an element shows by writing it in an icon font, as its text or as what stands before it. */
 function iconOf(read: ReadElement, input: PageInput): Icon | null {
   const { glyphs } = input;
-  if (!glyphs || !read.iconFont) return null;
+  // What can hold nothing keeps its sign beside it.
+  if (!glyphs || !read.iconFont || VOID_TAGS.has(read.tag)) return null;
   const { family, weight, content } = read.iconFont;
   const [only] = read.children;
   const isText = content === null;

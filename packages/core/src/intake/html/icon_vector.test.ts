@@ -67,9 +67,10 @@ test.each([
 });
 
 test.each([
-  ['in the flow stands before what else is there', undefined, 'vector'],
-  ['placed apart from the flow stays where it says', 'absolute', 'text'],
-])('a sign before an element that is %s', (_, position, first) => {
+  ['in the flow stands before what else is there', undefined, 'a', 'vector'],
+  ['placed apart from the flow stays where it says', 'absolute', 'a', 'text'],
+  ['before what can hold nothing stays where it is', undefined, 'input', undefined],
+])('a sign before an element that is %s', (_, position, tag, first) => {
   const before = {
     content: '"\ue844"',
     'font-family': 'Signs',
@@ -87,10 +88,10 @@ test.each([
   });
   const label = at('1/0/0', { tag: 'span', children: ['Widgets'] });
   const group = at('1/0', {
-    tag: 'a',
+    tag,
     before,
     iconFont: { family: 'Signs', weight: '400', content: '\ue844' },
-    children: [label],
+    children: tag === 'input' ? [] : [label],
   });
   const glyphs = { find: () => outline };
   const { screen } = assembleScreen(
@@ -98,6 +99,6 @@ test.each([
     { width: 1280, height: 900, canvas: {}, hidden: [], body: at('1', { tag: 'body', children: [group] }) },
   );
   const [made] = screen.root.children;
-  expect(made.children[0].kind).toBe(first);
-  expect(made.style.before).toEqual(position ? before : undefined);
+  expect(made.children[0]?.kind).toBe(first);
+  expect(made.style.before).toEqual(first === 'vector' ? undefined : before);
 });
