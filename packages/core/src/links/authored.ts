@@ -77,7 +77,11 @@ function elsewhere(
 ): Screen | undefined {
   const plain = path.replace(/\?.*$/, '');
   if (kindOfFile(plain) !== 'html') return undefined;
-  return likestEnd(byName.get(fileName(plain)) ?? [], plain)?.screen;
+  const all = byName.get(fileName(plain)) ?? [];
+  // Each folder has an index: that of another one is another page.
+  const [folder] = /[^/.][^/]*\/index\.x?html?$/i.exec(plain) ?? [''];
+  return likestEnd(folder ? all.filter(({ path: one }) => `/${one}`.endsWith(`/${folder}`)) : all, plain)
+    ?.screen;
 }
 
 function elementWithId(screen: Screen, id: string): Element | null {

@@ -123,7 +123,16 @@ describe('links of menus that were copied into another folder', () => {
   };
   const from = pageAt(
     'pages/ui/alerts.html',
-    ['navbar.html', '../lists/tools.html', 'list.html', 'gone.html', '../charts.html?all#x', 'read.pdf']
+    [
+      'navbar.html',
+      '../lists/tools.html',
+      'list.html',
+      'gone.html',
+      '../charts.html?all#x',
+      'read.pdf',
+      'shown/index.html',
+      '../help/index.html',
+    ]
       .map((href) => `<a href="${href}">${href}</a>`)
       .join(''),
   );
@@ -134,6 +143,8 @@ describe('links of menus that were copied into another folder', () => {
     'a/list.html',
     'b/list.html',
     'pages/charts.html',
+    'index.html',
+    'old/help/index.html',
   ];
   test.each([
     ['navbar.html', 'navbar.html'],
@@ -142,6 +153,8 @@ describe('links of menus that were copied into another folder', () => {
     ['gone.html', undefined],
     ['../charts.html?all#x', 'pages/charts.html'],
     ['read.pdf', undefined],
+    ['shown/index.html', undefined],
+    ['../help/index.html', 'old/help/index.html'],
   ])('%s leads to %s', (href, file) => {
     const all = [from, ...pages.map((one) => pageAt(one)), pageAt('read.pdf')];
     const link = from.root.children.find(({ attributes }) => attributes?.href === href)!;
