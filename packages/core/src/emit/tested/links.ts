@@ -100,9 +100,12 @@ export function settledLink(
   return { from, ...link, to: isAddress ? settledAddress(link.to, from, route, params) : link.to };
 }
 
+/** What more screens than these have alike is tried on the first of them. */
+const MOST_ALIKE = 3;
+
 /**
- * What is tested without what is tested already: what most screens of a layout have is around them, and is tried on the first of
- * them.
+ * What is tested without what is tested already: what most screens of a layout have is around them, and what many screens
+ * have is the same everywhere; both are tried on the first of them.
  * @param layouts the addresses of the screens of each
  */
 export function triedOnce<T extends { readonly from: string }>(
@@ -110,20 +113,15 @@ export function triedOnce<T extends { readonly from: string }>(
   layouts: readonly (readonly string[])[],
 ): readonly T[] {
   const around = new Map(layouts.flatMap((addresses) => addresses.map((from) => [from, addresses] as const)));
-  const signOf = ({ from: _from, ...rest }: T, layout: readonly string[]): string =>
-    JSON.stringify([layout[0], rest]);
-  const counts = new Map<string, Set<string>>();
-  for (const one of all) {
-    const layout = around.get(one.from);
-    if (!layout) continue;
-    const sign = signOf(one, layout);
-    counts.set(sign, (counts.get(sign) ?? new Set()).add(one.from));
-  }
+  const signOf = ({ from: _from, ...rest }: T): string => JSON.stringify({ ...rest, at: undefined });
+  const screens = new Map<string, Set<string>>();
+  for (const one of all) screens.set(signOf(one), (screens.get(signOf(one)) ?? new Set()).add(one.from));
   return all.filter((one) => {
+    const alike = [...screens.get(signOf(one))!];
+    if (alike.length > MOST_ALIKE) return alike[0] === one.from;
     const layout = around.get(one.from);
-    if (!layout) return true;
-    const [first, ...others] = counts.get(signOf(one, layout))!;
-    return first === one.from || (others.length + 1) * 2 <= layout.length;
+    const near = alike.filter((from) => layout?.includes(from));
+    return !layout || near[0] === one.from || near.length * 2 <= layout.length;
   });
 }
 
