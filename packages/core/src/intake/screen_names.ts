@@ -189,7 +189,7 @@ const SAME_MENU = 0.5;
  * The entry that a menu of a page marks as where one is: a menu that another page has, too, with another mark. What is marked on
  * one page alone is a sample of how marked entries look, or a tab.
  */
-function markedEntries(pages: readonly Screen[]): (page: Screen) => string {
+export function markedEntries(pages: readonly Screen[]): (page: Screen) => string {
   const menus = new Map(pages.map((page) => [page, menusOf(page.root)]));
   const isShared = (page: Screen, { texts, marked }: Menu): boolean =>
     [...menus].some(

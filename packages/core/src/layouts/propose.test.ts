@@ -3,7 +3,7 @@ import { emitReact } from '../emit/react/emit_react.ts';
 import { settle } from '../layers/settle.ts';
 import type { Screen } from '../model/design.ts';
 import { pressTo } from '../model/interaction.ts';
-import type { Project } from '../model/project.ts';
+import { type Project, walkElements } from '../model/project.ts';
 import { projectOf, screenOf, svg } from '../testing/build.ts';
 import { pageOfHtml } from '../testing/page_of_html.ts';
 import { entry, TABS, tabbed, wired } from '../testing/tabbed.ts';
@@ -20,6 +20,39 @@ test('screens with the same bar are one layout, wherever the mark is; others sta
   expect(namesOf(wired(...TABS.map((name) => tabbed(name)), plain('cover')))).toEqual([
     'Tab bar: home tools loans help',
   ]);
+});
+
+test('pages of one part of an app are called after the entry that their menu marks', () => {
+  const parts = ['Learn', 'Parts'].flatMap((part) =>
+    [1, 2, 3, 4].map((n) => [part, `${part} ${n}`] as const),
+  );
+  const pages = parts.map(([part, name]): Screen => {
+    const top = ['Learn', 'Parts', 'Help']
+      .map((one) => `<li${one === part ? ' class="active"' : ''}><a href="#">${one}</a></li>`)
+      .join('');
+    const side = [1, 2, 3, 4]
+      .map((n) => `<a href="#" data-box="0 ${100 * n} 200 30">${part} ${n}</a>`)
+      .join('');
+    const page = pageOfHtml(
+      `<header data-box="0 0 1280 60"><ul>${top}</ul></header><nav data-box="0 60 200 700">${side}</nav><main data-box="200 60 1080 700"><h1>${name}</h1></main>`,
+      name.replace(' ', ''),
+    );
+    return { ...page, title: name };
+  });
+  const project = projectOf(...pages);
+  const app = pages.reduce((made, { root }) => {
+    walkElements(root, (element) => {
+      const target = pages.find(({ title }) => title === element.text || title === `${element.text} 1`);
+      if (element.tag === 'a' && target)
+        made = applyChange(
+          made,
+          putInteraction(element.key, pressTo({ kind: 'screen', screen: target.key })),
+        );
+      return true;
+    });
+    return made;
+  }, project.app);
+  expect(namesOf({ ...project, app }).map((name) => name.replace(/:.*/, ''))).toEqual(['Learn', 'Parts']);
 });
 
 test('what is refused, or a layout already, is not proposed again', () => {

@@ -8,7 +8,9 @@ import { kebabCase, sentenceCase, uniqueName } from '../model/names.ts';
 import { orderedScreens, isUsed, type Project, screensByKey } from '../model/project.ts';
 import { isWithin } from '../model/places.ts';
 import { likeSketches, type Traits, traitsOf } from '../match/traits.ts';
+import { grouped } from '../json/grouped.ts';
 import { hash } from '../json/hash.ts';
+import { markedEntries } from '../intake/screen_names.ts';
 import { settle } from '../layers/settle.ts';
 import { commonBase } from '../emit/form/route_tree.ts';
 
@@ -108,11 +110,17 @@ function proposed(
   const plan = new EmissionPlan({ design, app: made });
   const places = new Set(shared.flat().map(({ element }) => element));
   const called = new Set(names);
+  const marked = markedEntries(design.screens.filter(({ title }) => title !== undefined));
+  const byKey = screensByKey(design);
+  const markedBy = (key: string): string => {
+    const screen = byKey.get(key);
+    return screen?.title === undefined ? '' : marked(screen);
+  };
   const keyed = new Set([...Object.keys(app.layouts), ...ids]);
   return framedGroups(plan, screens, places).map((group): LayoutProposal => {
     const own = bars.get(group[0])!.filter(({ element }) => places.has(element));
     const labels = own.flatMap((bar) => bar.labels);
-    const name = uniqueName(nameOf(app, group, own), (candidate) => called.has(candidate), ' ');
+    const name = uniqueName(nameOf(app, group, own, markedBy), (candidate) => called.has(candidate), ' ');
     called.add(name);
     const layout = uniqueName(kebabCase(name) || 'layout', (candidate) => keyed.has(candidate));
     keyed.add(layout);
@@ -299,7 +307,16 @@ function nameOfBar({ disclosures }: Project['app'], bar: Element, { width, heigh
 
 const holdsTable = ({ tag, children }: Element): boolean => tag === 'table' || children.some(holdsTable);
 
-function nameOf(app: Project['app'], screens: readonly string[], bars: readonly Bar[]): string {
+/** The share of the screens of a layout that are in the same part of the app, as their menu marks it. */
+const IN_ONE_PART = 0.7;
+
+/** @param markedBy the entry that the menu of a screen marks, if one */
+function nameOf(
+  app: Project['app'],
+  screens: readonly string[],
+  bars: readonly Bar[],
+  markedBy: (screen: string) => string,
+): string {
   const base = commonBase(screens.map((key) => app.screens[key].route));
   const last = base
     .split('/')
@@ -307,5 +324,11 @@ function nameOf(app: Project['app'], screens: readonly string[], bars: readonly 
     .at(-1);
   // The first that one comes by: what is at the end of a page is least of what it is called.
   const [first] = bars.toSorted((a, b) => a.y - b.y || a.x - b.x);
-  return last ? sentenceCase(last.replace(/-/g, ' ')) : (first?.name ?? 'Shared');
+  if (last) return sentenceCase(last.replace(/-/g, ' '));
+  const [[part, those] = ['', []]] = [...grouped(screens, markedBy)].toSorted(
+    ([, a], [, b]) => b.length - a.length,
+  );
+  return part && those.length > 1 && those.length >= screens.length * IN_ONE_PART
+    ? part
+    : (first?.name ?? 'Shared');
 }
