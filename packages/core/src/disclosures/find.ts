@@ -103,7 +103,7 @@ class Finder {
       this.#naming.push([element, named]);
       this.#opening.add(element);
     }
-    for (const [list, [parts, ...others]] of [...this.#naming])
+    for (const [list, [parts, ...others]] of this.#naming.slice())
       if (!others.length) this.#nameInOrder(list, parts);
   }
 

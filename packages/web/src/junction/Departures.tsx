@@ -218,7 +218,7 @@ export function Departures({
         )}
         <ActionMenu label="Wiring" actions={menu} />
         <span>
-          {countable} elements · {live} live
+          {live} of {countable} live
         </span>
       </Head>
       <Scroller ref={scroller}>
