@@ -63,6 +63,26 @@ const rows: readonly Row[] = [
     hasNot: ['(<main', '/> (', '(\n    <main'],
   },
   {
+    what: 'an element that somebody put around another goes where the design moves that',
+    theirs: [
+      [
+        '<h1 className={styles.introTitle}>Borrow the tool</h1>',
+        '<Tip><h1 className={styles.introTitle}>Borrow the tool</h1></Tip>',
+      ],
+    ],
+    ours: [
+      ['      <h1 className={styles.introTitle}>Borrow the tool</h1>\n', ''],
+      [
+        'tools.</p>',
+        'tools.</p>\n      <header className={styles.head}>\n        <h1 className={styles.introTitle}>Borrow the tool</h1>\n      </header>',
+      ],
+    ],
+    has: [
+      '<header className={styles.head}><Tip><h1 className={styles.introTitle}>Borrow the tool</h1></Tip></header>',
+    ],
+    hasNot: ['<Tip></Tip>', '<Tip/>'],
+  },
+  {
     what: 'a hook above the return stays when the screen is wrapped anew',
     theirs: [
       ['import styles', "import { useEffect } from 'react';\nimport styles"],
@@ -344,14 +364,16 @@ describe('what was taken out by the design and stays, since somebody changed it'
   });
 });
 
+/** The element of each line, where one with these words is written for it. */
+const linesOf = (text: string, words: string): (string | null)[] =>
+  text.split('\n').map((line) => (line.includes(words) ? 'intro' : null));
+
 describe('an element that is a component of its own by now', () => {
   const component = edited(
     base,
     ['<p className={styles.introText}>Mossgate neighbours share 214 tools.</p>', '<Intro />'],
     ['import styles', "import { Intro } from './Intro';\nimport styles"],
   );
-  const linesOf = (text: string, words: string): (string | null)[] =>
-    text.split('\n').map((line) => (line.includes(words) ? 'intro' : null));
   const known = {
     base: linesOf(base, '<p className={styles.introText}>'),
     ours: linesOf(component, '<Intro />'),
@@ -380,6 +402,26 @@ describe('an element that is a component of its own by now', () => {
     expect(decided.text).toContain("import { Intro } from './Intro';");
     expect(decided.text).not.toContain('lang="en"');
   });
+});
+
+test('what any element can be told stays where the design writes an element in place of a component', () => {
+  const ours = edited(
+    base,
+    ["import { Button } from '../../components/Button/Button';\n", ''],
+    [
+      '<Button variant="plain" name="Browse the tools" />',
+      '<a className={styles.browse} href="/tools">Browse the tools</a>',
+    ],
+  );
+  const lines = { base: linesOf(base, '<Button variant'), ours: linesOf(ours, '<a className') };
+  const merged = (more: string) =>
+    mergeFile('Welcome.tsx', { base, theirs: edited(base, ['<Button ', `<Button ${more} `]), ours, lines });
+  const { text, conflicts } = merged('data-tour="first" onClick={track}');
+  expect(conflicts).toEqual([]);
+  expect(flat(text)).toMatch(/<a (?=.*data-tour="first")(?=.*onClick={track})[^>]*className={styles.browse}/);
+  expect(text).not.toContain('Button }');
+  // What only the component can be told is asked about.
+  expect(merged('isLarge').conflicts).toMatchObject([{ why: 'both-replaced' }]);
 });
 
 test('a function that is called otherwise by now keeps what somebody put into it', () => {

@@ -189,22 +189,52 @@ class Merge {
     return this.#same(now.parent) !== this.#same(was.parent) || now.slot !== was.slot;
   }
 
-  /** Where a node stands in the result. */
-  #homeOf(same: Same): Home | null {
-    const [base, theirs, ours] = [same.base, same.theirs, same.ours].map((node): Home | null => {
+  /** Where a node stands in each version. */
+  #homesOf({ base, theirs, ours }: Same): readonly (Home | null)[] {
+    return [base, theirs, ours].map((node): Home | null => {
       const home = node && this.#paired.homeOf(node);
       return home ? { parent: this.#same(home.parent), slot: home.slot } : null;
     });
-    const alike = (a: Home | null, b: Home | null): boolean => a?.parent === b?.parent && a?.slot === b?.slot;
-    if (!theirs || !ours) return theirs ?? ours;
+  }
+
+  /** Where a node stands in the result. */
+  #homeOf(same: Same): Home | null {
+    const [base, theirs, ours] = this.#homesOf(same);
+    if (!theirs || !ours) return this.#homeAround(same) ?? theirs ?? ours;
+    // It stays in what one side put around it, which goes along where the other side moved it.
+    const around = [theirs, ours].find(({ parent }) => this.#wrappedIn(parent) === same);
+    if (around && this.#exists(around.parent)) return around;
     const chosen =
-      alike(theirs, ours) || alike(ours, base)
+      isOneHome(theirs, ours) || isOneHome(ours, base)
         ? theirs
-        : alike(theirs, base) || (base && this.#decide('both-moved', same) === 'ours')
+        : isOneHome(theirs, base) || (base && this.#decide('both-moved', same) === 'ours')
           ? ours
           : theirs;
     if (this.#exists(chosen.parent)) return chosen;
     return chosen === theirs ? ours : theirs;
+  }
+
+  /** Of an element that one side put around another in its place: where the other side moved that. */
+  #homeAround(same: Same): Home | null {
+    const inner = this.#wrappedIn(same);
+    if (!inner) return null;
+    const [was, inTheirs, inOurs] = this.#homesOf(inner);
+    const [, own] = this.#homesOf({ theirs: same.theirs ?? same.ours });
+    const moved = same.theirs ? inOurs : inTheirs;
+    if (!moved || !isOneHome(own, was) || isOneHome(moved, was)) return null;
+    // Where both put something around it, what is written for the design is around the other.
+    if (same.ours && this.#wrappedIn(moved.parent) === inner) return null;
+    return this.#exists(moved.parent) ? moved : null;
+  }
+
+  /** The one element in an element that only one side has, where both sides have that; else null. */
+  #wrappedIn({ base, theirs, ours }: Same): Same | null {
+    const around = theirs ?? ours;
+    if (base || (theirs && ours) || around?.kind !== 'JSXElement') return null;
+    const [only, ...others] = slotOf(around, 'children').filter(({ kind }) => kind !== 'JSXText');
+    if (only?.kind !== 'JSXElement' || others.length) return null;
+    const inner = this.#same(only);
+    return inner.base && inner.theirs && inner.ours ? inner : null;
   }
 
   #write(same: Same): string {
@@ -215,7 +245,8 @@ class Merge {
       // What was an element is a component now, in whose file its content is: only one of them can stand here.
       const [changed, other] =
         base && isComponent(base) === isComponent(theirs) ? [ours, theirs] : [theirs, ours];
-      if (!base || other.form !== base.form) return this.#writeWhole(same);
+      const isKept = changed === ours && base && isComponent(base) && onlySaysMore(other, base);
+      if (!base || (other.form !== base.form && !isKept)) return this.#writeWhole(same);
       if (changed === theirs) return this.#writeWhole(same, 'theirs');
     }
     // A rule of another name may be written for something else by now.
@@ -431,6 +462,21 @@ class Merge {
 }
 
 /** Whether an element is a component of the app, and not one of the page. */
+const isOneHome = (a: Home | null, b: Home | null): boolean => a?.parent === b?.parent && a?.slot === b?.slot;
+
+/** Whether a use of a component says what it did, and besides that only what any element can be told. */
+function onlySaysMore(node: SyntaxNode, base: SyntaxNode): boolean {
+  const known = new Set(partsOf(base).map(({ form }) => form));
+  const more = partsOf(node).filter(({ form }) => !known.has(form));
+  const isWhole = partsOf(node).length - more.length === partsOf(base).length;
+  return (
+    node.own === base.own &&
+    isWhole &&
+    more.every(({ kind, name }) => kind === 'JSXAttribute' && OF_ALL.test(name ?? ''))
+  );
+}
+const OF_ALL = /^((data|aria)-[\w-]+|on[A-Z]\w*|id|title|role|key|ref|hidden|tabIndex)$/;
+
 const isComponent = (node: SyntaxNode): boolean => node.kind === 'JSXElement' && /^[A-Z]/.test(node.own);
 
 /** What was returned and stands among the content of an element by now leaves its parentheses behind. */
