@@ -83,6 +83,23 @@ const rows: readonly Row[] = [
     hasNot: ['<Tip></Tip>', '<Tip/>'],
   },
   {
+    what: 'a condition that somebody gave an element goes where the design moves that',
+    theirs: [
+      [
+        '<h1 className={styles.introTitle}>Borrow the tool</h1>',
+        '{isOpen && <h1 className={styles.introTitle}>Borrow the tool</h1>}',
+      ],
+    ],
+    ours: [
+      ['      <h1 className={styles.introTitle}>Borrow the tool</h1>\n', ''],
+      [
+        'tools.</p>',
+        'tools.</p>\n      <header className={styles.head}>\n        <hr />\n        <h1 className={styles.introTitle}>Borrow the tool</h1>\n      </header>',
+      ],
+    ],
+    has: ['<hr /> {isOpen && <h1 className={styles.introTitle}>Borrow the tool</h1>} </header>'],
+  },
+  {
     what: 'a hook above the return stays when the screen is wrapped anew',
     theirs: [
       ['import styles', "import { useEffect } from 'react';\nimport styles"],

@@ -227,13 +227,15 @@ class Merge {
     return this.#exists(moved.parent) ? moved : null;
   }
 
-  /** The one element in an element that only one side has, where both sides have that; else null. */
+  /** The one element in an element or a condition that only one side has, where both sides have that; else null. */
   #wrappedIn({ base, theirs, ours }: Same): Same | null {
     const around = theirs ?? ours;
-    if (base || (theirs && ours) || around?.kind !== 'JSXElement') return null;
-    const [only, ...others] = slotOf(around, 'children').filter(({ kind }) => kind !== 'JSXText');
-    if (only?.kind !== 'JSXElement' || others.length) return null;
+    const slot = around && HOLDS_ONE[around.kind];
+    if (base || (theirs && ours) || !slot) return null;
+    const [only, ...others] = slotOf(around, slot).filter(({ kind }) => kind !== 'JSXText');
+    if (!only || others.length) return null;
     const inner = this.#same(only);
+    if (only.kind !== 'JSXElement') return this.#wrappedIn(inner);
     return inner.base && inner.theirs && inner.ours ? inner : null;
   }
 
@@ -462,6 +464,13 @@ class Merge {
 }
 
 /** Whether an element is a component of the app, and not one of the page. */
+/** What can be put around an element, and where in it the element is then. */
+const HOLDS_ONE: Readonly<Record<string, string | undefined>> = {
+  JSXElement: 'children',
+  JSXExpressionContainer: 'expression',
+  LogicalExpression: 'right',
+};
+
 const isOneHome = (a: Home | null, b: Home | null): boolean => a?.parent === b?.parent && a?.slot === b?.slot;
 
 /** Whether a use of a component says what it did, and besides that only what any element can be told. */
