@@ -1,13 +1,14 @@
-import { camelCase, isCodeName } from '../../../model/names.ts';
+import { camelCase } from '../../../model/names.ts';
 import type { Element, Screen } from '../../../model/design.ts';
 import { textOf } from '../../../model/project.ts';
+import { canBeProp } from './prop_names.ts';
 
 /** Heads with more words than this say something of a column, and do not name it. */
 const MOST_WORDS = 3;
 /** A head as short as this is an abbreviation, where its author wrote it out besides. */
 const ABBREVIATED = 3;
-/** What a field cannot be called: rows are known by an id, and frameworks keep the others for themselves. */
-const KEPT = /^(id|key|ref|children|class(Name)?|style|slot|is[A-Z].*|has[A-Z].*|on[A-Z].*)$/;
+/** What a field cannot be called besides: rows are known by an id, and what begins so is no text. */
+const KEPT = /^(id|is[A-Z].*|has[A-Z].*|on[A-Z].*)$/;
 
 const known = new WeakMap<Screen, ReadonlyMap<string, string>>();
 
@@ -74,7 +75,7 @@ function fieldNamed(head: Element): string | null {
     .replace(/(?<=\s)(no|nr|#)$/i, 'number');
   if (!/^[\p{L}\s-]+$/u.test(words) || words.split(/\s+/).length > MOST_WORDS) return null;
   const name = camelCase(words);
-  return isCodeName(name) && !KEPT.test(name) ? name : null;
+  return canBeProp(name) && !KEPT.test(name) ? name : null;
 }
 
 const titleIn = ({ attributes, children }: Element): string | undefined =>

@@ -48,6 +48,11 @@ test.each<[string, PropHint, string[], string]>([
   ['by there being a picture', hint({ prefix: 'has', node: node(null, '', 'img') }), [], 'hasImage'],
 ])('a flag is called %s', (_, given, taken, name) => expect(propNameFor(given, new Set(taken))).toBe(name));
 
+test.each(['style', 'class', 'key', 'slot', 'children'])(
+  'what frameworks give each component is no prop of one: %s',
+  (called) => expect(propNameFor(hint({ kind: 'text', called }), new Set())).toBe(`${called}Text`),
+);
+
 test('other props are told apart by words before they are by numbers', () => {
   const text = hint({ kind: 'text', texts: ['Saw', 'Drill'] });
   expect(propNameFor(text, new Set())).toBe('name');

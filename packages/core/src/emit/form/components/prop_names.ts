@@ -60,13 +60,17 @@ export function fieldByContent(texts: readonly string[]): string | null {
   return null;
 }
 
+/** What frameworks give each component themselves. */
+const KEPT = /^(key|ref|children|class(Name)?|style|slot)$/;
+
+/** Whether a component can be given something of this name. */
+export const canBeProp = (name: string): boolean => isCodeName(name) && !KEPT.test(name);
+
 /** A name for a prop that no other has. */
 export function propNameFor(hint: PropHint, taken: ReadonlySet<string>): string {
   const first = wanted(hint);
   const name = taken.has(first) ? (besides(hint, first, taken) ?? first) : first;
-  return uniqueCodeName(isCodeName(name) && name !== 'style' ? name : `${name}Text`, 'value', (candidate) =>
-    taken.has(candidate),
-  );
+  return uniqueCodeName(canBeProp(name) ? name : `${name}Text`, 'value', (candidate) => taken.has(candidate));
 }
 
 /** What texts are called that nothing says more of, in their order. */

@@ -1,6 +1,6 @@
 import type { PropsBefore } from '../before.ts';
 import { equalJson } from '../../../json/json.ts';
-import { capital, isCodeName, uniqueCodeName } from '../../../model/names.ts';
+import { capital, uniqueCodeName } from '../../../model/names.ts';
 import { isChosen, isFlag } from '../../../vocabulary/attributes.ts';
 import {
   allOf,
@@ -47,7 +47,7 @@ import {
 } from './item_list.ts';
 import { isCompatible, isSameTerm, openAt } from './compatible.ts';
 import { addressAt, keepAddress, OWN_WAY, ownTerms, renamedAddress } from './own_links.ts';
-import { propNameFor, type PropHint } from './prop_names.ts';
+import { canBeProp, propNameFor, type PropHint } from './prop_names.ts';
 import { isRouteTerm, lookAsked, routeLooks, valuesInOrder } from './route_looks.ts';
 
 /** A prop of a component. */
@@ -1091,7 +1091,7 @@ class TemplateBuilder {
     const [field, ...others] = new Set(at.flatMap((key) => this.#known.fieldOf.get(key) ?? []));
     return field !== undefined &&
       !others.length &&
-      isCodeName(field) &&
+      canBeProp(field) &&
       (field === proposed || !this.#taken.has(field))
       ? field
       : undefined;
