@@ -18,6 +18,19 @@ export function placeOfNode(node: Element, ratio: number): Box | null {
   return { x: x * ratio, y: y * ratio, width: width * ratio, height: height * ratio };
 }
 
+/**
+ * Where an element stands in what a picture shows of its page, in px of the page: what lies below its end, as a part that was
+ * opened may, is brought up into it.
+ */
+export function broughtIntoPicture(page: Document, key: string): Box | null {
+  const node = nodeInPicture(page, key);
+  const place = node && placeOfNode(node, 1);
+  const scroller = page.scrollingElement;
+  if (!place || !scroller || place.y + place.height <= scroller.clientHeight) return place;
+  scroller.scrollTop += place.y;
+  return placeOfNode(node, 1);
+}
+
 /** A point of the window in px of the screen that a picture shows. */
 export function pointInPicture(
   event: { readonly clientX: number; readonly clientY: number },

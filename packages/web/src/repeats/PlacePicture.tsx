@@ -1,6 +1,8 @@
-import { findElement, hostOf, screensByKey } from '@tovel/core';
-import { useEffect, useRef, useState } from 'react';
+import { type Box, findElement, hostOf, screensByKey } from '@tovel/core';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
+import { broughtIntoPicture } from '../picture/in_picture';
+import { useOpenedAround } from '../picture/open_parts';
 import { ScreenPicture } from '../picture/ScreenPicture';
 import { whenThereIsTime } from '../picture/picture_queue';
 import { useProject } from '../project/context';
@@ -45,8 +47,13 @@ export function PlacePicture({
       giveUp?.();
     };
   }, []);
+  const [page, setPage] = useState<Document | null>(null);
+  const [seen, setSeen] = useState<Box | null>(null);
+  // What stands in a part that is closed is seen as it is when that is open.
+  const opened = useOpenedAround(page, key);
+  useLayoutEffect(() => setSeen(opened.page && broughtIntoPicture(opened.page, key)), [opened, key]);
   if (!screen || !element) return <Window style={{ width, height: 40 }} />;
-  const { box } = element;
+  const box = seen ?? element.box;
   const scale = Math.max(
     least,
     Math.min(1, width / Math.max(1, box.width), height / Math.max(1, box.height)),
@@ -61,7 +68,7 @@ export function PlacePicture({
     >
       {isNear && (
         <div style={{ position: 'absolute', left: -box.x * scale, top: -box.y * scale }}>
-          <ScreenPicture screen={screen} width={screen.width * scale} />
+          <ScreenPicture screen={screen} width={screen.width * scale} onReady={setPage} />
         </div>
       )}
     </Window>
