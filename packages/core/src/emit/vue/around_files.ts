@@ -29,6 +29,8 @@ ${variables ? script`  give(given);\n` : NOTHING}  const router = newRouter(crea
   close = async () => {
     app.unmount();
     container.remove();
+    // While developing, Vue Router keeps all routers for tools that may look at them later, and with them their apps.
+    Reflect.deleteProperty(globalThis, '__VUE_DEVTOOLS_PLUGINS__');
     close = async () => {};
   };
   await router.push(address);
