@@ -4,6 +4,7 @@ import {
   applyChange,
   applyIteration,
   type Ask,
+  classesOf,
   describeDecided,
   type Element,
   packProject,
@@ -47,6 +48,7 @@ screens stay as they are. Ends with 1 when something is asked.`,
     try {
       const read = await readBatch(files, host, {
         known: project.design.assets,
+        classes: classesOf(project.design.screens),
         onProgress: ({ done, total, file: at }) => void (at && output.say(`${done + 1}/${total} ${at}`)),
       });
       for (const notice of read.notices) output.say(`${notice.level}: ${notice.file}: ${notice.message}`);

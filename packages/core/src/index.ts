@@ -185,6 +185,7 @@ export { mapBox, mapPoint, type Matrix, multiply } from './intake/svg/matrix.ts'
 
 export { readSvg } from './intake/svg/read_svg.ts';
 
+export { classesOf } from './intake/html/class_namespace.ts';
 export { PATH_ATTRIBUTE, type SafePage, sanitisePage } from './intake/html/sanitise.ts';
 
 export {

@@ -32,6 +32,8 @@ export interface IntakeOptions {
   readonly taken?: readonly string[];
   /** Assets that are there already: a drawing that comes again alone finds its pictures among them. */
   readonly known?: readonly AssetRef[];
+  /** Classes of pages that are there already, as `classesOf` gives them. */
+  readonly classes?: readonly string[];
   readonly widths?: readonly number[];
   readonly onProgress?: (progress: IntakeProgress) => void | Promise<void>;
   /** Asked before every file; what was read until then is kept. */
@@ -103,7 +105,7 @@ class Batch {
     for (const file of texts) this.#files.take(file);
     this.#sayWhatWasNotUsed();
     return {
-      screens: withTellingNames(withoutNamespaces(withSameCanvas(screens))),
+      screens: withTellingNames(withoutNamespaces(withSameCanvas(screens), this.#options.classes)),
       assets: this.#files.assets,
       fonts: this.#pages.fonts,
       notices: this.#files.notices.map(cleanNotice),

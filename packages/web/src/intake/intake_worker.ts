@@ -1,6 +1,6 @@
 import {
-  type AssetRef,
   type InputFile,
+  type IntakeOptions,
   type IntakeProgress,
   type IntakeResult,
   type PageReading,
@@ -28,8 +28,7 @@ export interface Surroundings {
 const intake = {
   async read(
     files: readonly InputFile[],
-    taken: readonly string[],
-    known: readonly AssetRef[],
+    there: Pick<IntakeOptions, 'taken' | 'known' | 'classes'>,
     around: Surroundings,
   ): Promise<IntakeResult> {
     const recogniser: Recogniser = { recognize: (png) => around.recognise(png as Uint8Array) };
@@ -44,7 +43,7 @@ const intake = {
         readText: (pixels, isPlain) => readTextLines(recogniser, pixels, (png) => png, isPlain),
         readPdf: async (bytes) => readPdf(await pdfLibrary(), bytes),
       },
-      { taken, known, onProgress: (progress) => around.onProgress(progress) },
+      { ...there, onProgress: (progress) => around.onProgress(progress) },
     );
   },
 };

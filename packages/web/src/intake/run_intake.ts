@@ -1,8 +1,9 @@
 import {
-  type AssetRef,
+  classesOf,
   comesAgain,
   type InputFile,
   installedFiles,
+  type IntakeOptions,
   type IntakeResult,
   isInstalled,
   kindOfFile,
@@ -82,7 +83,11 @@ export function startIntake(
       const { files, notices } = await readFiles(chosen.filter(({ path }) => !leftOut.has(path)));
       if (isCancelled) return nothingOf([...notices, ...leftOut.values()]);
       reading = new Reading();
-      const ended = await reading.read(files, { taken, known: design.assets }, onProgress);
+      const ended = await reading.read(
+        files,
+        { taken, known: design.assets, classes: classesOf(design.screens) },
+        onProgress,
+      );
       if (ended === 'cancelled') return nothingOf([...notices, ...leftOut.values()]);
       if (typeof ended === 'string') {
         // A file within an archive holds up all of the archive.
@@ -148,7 +153,7 @@ class Reading {
   /** @returns what was read; or why it ended: `cancelled`, or the path of the file that it was stuck at. */
   async read(
     files: readonly InputFile[],
-    { taken, known }: { readonly taken: readonly string[]; readonly known: readonly AssetRef[] },
+    there: Pick<IntakeOptions, 'taken' | 'known' | 'classes'>,
     onProgress: (progress: Progress) => void,
   ): Promise<IntakeResult | string> {
     let timer: ReturnType<typeof setTimeout> | undefined;
@@ -166,8 +171,7 @@ class Reading {
           [...files],
           files.map((file) => file.bytes.buffer),
         ),
-        taken,
-        known,
+        there,
         proxy<Surroundings>({
           readPage: (html, plan) => reader.read(html, plan),
           compileUtilities: (plan) => api.compileUtilities(plan),

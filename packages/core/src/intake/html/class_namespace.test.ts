@@ -1,10 +1,10 @@
 import type { Element } from '../../model/design.ts';
 import { pageOfHtml } from '../../testing/page_of_html.ts';
-import { withoutNamespaces } from './class_namespace.ts';
+import { classesOf, withoutNamespaces } from './class_namespace.ts';
 
 /** The classes of a page, as they are told, in order. */
-function told(html: string): string[] {
-  const [{ root }] = withoutNamespaces([{ ...pageOfHtml(html), title: 'Page' }]);
+function told(html: string, there: readonly string[] = []): string[] {
+  const [{ root }] = withoutNamespaces([{ ...pageOfHtml(html), title: 'Page' }], there);
   const visit = (element: Element): string[] => [
     ...(element.classes ? [element.classes] : []),
     ...element.children.flatMap(visit),
@@ -49,4 +49,14 @@ test.each([
   ['not of few words', page('xb-card', 'xb-menu', 'xb-button'), ['xb-card', 'xb-menu', 'xb-button']],
 ])('classes and what is before them: %s', (_, html, expected) => {
   expect(told(html)).toEqual(expected);
+});
+
+test('what pages had before their classes is left out of a few that come after them', () => {
+  const there = classesOf([{ ...pageOfHtml(page('card', 'card-title', 'menu', 'button')), title: 'Page' }]);
+  expect(there).toEqual(['card', 'card-title', 'menu', 'button']);
+  const few = page('xb-card', 'xb-card-title', 'xb-new');
+  expect(told(few)).toEqual(['xb-card', 'xb-card-title', 'xb-new']);
+  expect(told(few, there)).toEqual(['card', 'card-title', 'new']);
+  // What is there with it says more than what is there without.
+  expect(told(few, [...there, 'xb-list'])).toEqual(['xb-card', 'xb-card-title', 'xb-new']);
 });
