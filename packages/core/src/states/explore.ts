@@ -247,9 +247,9 @@ class Exploration {
     return (this.#met[index >> 3] & (1 << (index & 7))) !== 0;
   }
 
-  /** Whether going to a screen notes nothing more, as most links lead to where one has been. */
+  /** Whether going to a screen notes nothing more: where one has been, its guard has let one pass. */
   #isKnown(screen: number, bits: number): boolean {
-    return !this.#next && !this.#guardMask[screen] && this.#isMet(screen, bits);
+    return !this.#next && this.#isMet(screen, bits);
   }
 
   /** Notes that a screen leads to another one; who went back from there before can get to it, too. */
@@ -351,8 +351,6 @@ class Exploration {
   /** Follows the links of a node in a state, of which the place is given. */
   #followAll(node: number, state: number, place: number, screen: number, overlay: number): void {
     const rows = this.#rows;
-    const met = this.#next ? null : this.#met;
-    const width = this.#screenBits;
     const bits = this.#bits[state];
     const first = this.#offsets[node];
     const end = this.#offsets[node + 1];
@@ -360,11 +358,8 @@ class Exploration {
       if ((bits & rows[row + MASK]) !== rows[row + IS]) continue;
       const made = (bits & rows[row + KEEPS]) | rows[row + SETS];
       const plain = rows[row + PLAIN];
-      if (plain >= 0 && met) {
-        // Most lead to where one has been.
-        const index = made * width + plain;
-        if (met[index >> 3] & (1 << (index & 7))) continue;
-      }
+      // Most lead to where one has been.
+      if (plain >= 0 && this.#isKnown(plain, made)) continue;
       this.#follow(by, made, state, place, screen, overlay);
     }
   }
@@ -393,14 +388,8 @@ class Exploration {
 
   #goBack(screen: number, bits: number, state: number, by: number): void {
     const from = this.#cameFrom[screen];
-    const met = this.#met;
-    const row = bits * this.#screenBits;
-    for (let i = 0; i < from.length; i++) {
-      const index = row + from[i];
-      // Where one has been, its guard has let one pass.
-      if (met[index >> 3] & (1 << (index & 7)) && !this.#next) continue;
-      this.#enter(from[i], bits, state, by, -1);
-    }
+    for (let i = 0; i < from.length; i++)
+      if (!this.#isKnown(from[i], bits)) this.#enter(from[i], bits, state, by, -1);
     // Where nothing came before it leads to the start.
     if (!from.length) this.#enter(this.#plan.start, bits, state, by, -1);
   }
