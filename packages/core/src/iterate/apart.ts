@@ -2,7 +2,7 @@ import { codeBefore, type PropsBefore } from '../emit/form/before.ts';
 import { frameAround } from '../emit/form/layouts/layouts.ts';
 import { applyChange, type Change, putComponent, putLayout } from '../change/change.ts';
 import { fieldsShown } from '../emit/form/components/extraction.ts';
-import { type Fitting, fittingTemplate, looksIn } from '../emit/form/components/extract.ts';
+import { type Fitting, fittingTemplate, looksIn } from '../emit/form/components/fitting.ts';
 import { NOTHING_OF_ELEMENTS, type Place } from '../emit/form/components/template.ts';
 import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
 import { isElement, type MarkupElement, withoutKeys } from '../emit/form/markup.ts';

@@ -455,6 +455,12 @@ function eachGiven(value: PropValue): PropValue[] {
   return value.items.flatMap((item) => (typeof item === 'string' ? item : Object.values(item)));
 }
 
+/** Visits markup from the outside inwards; return false to leave out what is inside. */
+export function visitMarkup(root: MarkupElement, visit: (node: MarkupElement) => boolean): void {
+  if (!visit(root)) return;
+  for (const child of root.children) if (isElement(child)) visitMarkup(child, visit);
+}
+
 /** How many elements there are in markup, itself among them; of what is not counted, none of what stands in it either. */
 export const elementsIn = (
   node: MarkupElement,

@@ -1,4 +1,4 @@
-import { fittingTemplate } from './extract.ts';
+import { fittingTemplate } from './fitting.ts';
 import { extractionOf, previewComponent } from './extraction.ts';
 import fc from 'fast-check';
 import { findComponents } from '../../../components/find.ts';

@@ -1,16 +1,15 @@
 import { allOf, type Expression, propsOf } from '../../../expression/expression.ts';
+import { grouped } from '../../../json/grouped.ts';
+import { kept, keptFlat, keptList, keptMap, sameList } from '../../../json/kept.ts';
 import type { Component } from '../../../model/app.ts';
+import { pascalCase, uniqueCodeName } from '../../../model/names.ts';
 import type { CodeBefore, PropsBefore } from '../before.ts';
+import { keptMarkup } from '../kept_markup.ts';
 import { isBound } from '../live/bindings.ts';
 import { controlsList, holdsRowDeed } from '../live/controls.ts';
 import { MESSAGE_TAG } from '../live/forms.ts';
-import { mostElements } from '../../../components/one_thing.ts';
-import { grouped } from '../../../json/grouped.ts';
-import { hash } from '../../../json/hash.ts';
-import { pascalCase, uniqueCodeName } from '../../../model/names.ts';
 import {
   type EmittedScreen,
-  elementsIn,
   givenIn,
   isElement,
   mapChildren,
@@ -18,30 +17,26 @@ import {
   type MarkupNode,
   type PropValue,
   type StyleRule,
-  termsOf,
+  visitMarkup,
   visitTerms,
 } from '../markup.ts';
-import { type Apart, placedApart, withPlaced } from './placement.ts';
+import { type Fitting, fittingTemplate } from './fitting.ts';
+import { holdsContent } from './hollow.ts';
+import { boundAgain, holdsItems, type Unbound, unbound } from './item_list.ts';
 import { type EmittedList, gatherLists, withFixedRows } from './lists.ts';
-import { withOwnRules } from './own_rules.ts';
-import { formOf } from './columns.ts';
-import { holdsContent, type Hollow, hollowed } from './hollow.ts';
-import { boundAgain, holdsItems, unbound } from './item_list.ts';
 import { noteAddresses } from './own_links.ts';
-import { rowPlaces } from './row_places.ts';
-import { valuesInOrder } from './route_looks.ts';
-import { asTheirs, type TheirComponent } from './theirs.ts';
+import { withOwnRules } from './own_rules.ts';
+import { type Apart, placedApart, withPlaced } from './placement.ts';
+import { type RowPlace, rowPlaces } from './row_places.ts';
 import {
   canBeNothing,
   type ElementsKnown,
-  lookOf,
   NOTHING_OF_ELEMENTS,
   type Place,
   type Prop,
   routesOf,
-  type Template,
-  templateOf,
 } from './template.ts';
+import { asTheirs, type TheirComponent } from './theirs.ts';
 
 /** A component as it will be written. */
 export interface EmittedComponent {
@@ -121,27 +116,22 @@ export function extractComponents(
   wanted: readonly Wanted[],
   routeOf: (screen: string) => string | null,
   known: Known = NOTHING_KNOWN,
+  memory: Memory = newMemory(),
 ): Extraction {
   const bodies = new Map<string, Body>();
   for (const [key, screen] of screens)
-    bodies.set(key, {
-      root: screen.root,
-      rules: new Map(screen.rules.map((rule) => [rule.className, rule])),
-      route: routeOf(key),
-    });
-  const lists = new Map<string, EmittedList[]>();
+    bodies.set(key, { root: screen.root, rules: rulesByClass(screen.rules), route: routeOf(key) });
+  const lists = new Map<string, readonly EmittedList[]>();
   const failed = new Map<string, string>();
   const names = new Set<string>();
   const wholes = new Map<string, WholeComponent>();
   const covered = new Map<string, number>();
+  const { steps } = memory;
+  memory.steps = new Map();
   for (const component of bySize(bodies, wanted)) {
-    const found = currentPlaces(bodies, component);
-    const places: Apart<BodyPlace>[] = (
-      component.kind === 'component'
-        ? placedApart(found)
-        : found.map((place) => ({ ...place, origin: place.node, placed: null }))
-    ).map((place) => (place.stands ? { ...place, origin: place.stands } : place));
-    for (const { node, origin } of places) if (node !== origin) noteAddresses(node);
+    const last = steps.get(component.id);
+    const fit = fitted(currentPlaces(bodies, component), component, known, last?.fit);
+    const { places, fitting: made } = fit;
     // What stands once for each of a list stands there several times.
     if (places.length < 2 && !places[0]?.stands) {
       failed.set(
@@ -150,8 +140,8 @@ export function extractComponents(
       );
       continue;
     }
-    const made = fittingTemplate(places, component, known.before.get(component.id), known.elements);
     if (!made) {
+      memory.steps.set(component.id, { fit });
       failed.set(component.id, 'its places differ in their elements, not only in what they say');
       continue;
     }
@@ -162,66 +152,230 @@ export function extractComponents(
       (candidate) => names.has(candidate) || known.views.has(candidate),
     );
     names.add(name);
-    const rows =
-      component.kind === 'list'
-        ? rowPlaces(
-            made.places.map(({ node }) => node),
-            [...new Set(made.places.map(({ body }) => bodies.get(body)!.root))],
-          )
-        : null;
-    const drawn = withOwnRules(made.template, made.places, name, rows);
+    const drawing = drawnOf(fit, made, name, bodies, last?.drawing);
+    const { drawn, uses } = drawing;
     wholes.set(component.id, drawn);
     covered.set(component.id, made.places.length / places.length);
-    const usesAll = made.places.map((place, i) => {
-      const use = useOf(name, place.node, made.template.values[i], made.contents?.[i]);
-      const { stands } = place;
-      return [place, stands ? boundAgain(use, stands.each) : use] as const;
-    });
-    for (const [key, inBody] of grouped(usesAll, ([{ body }]) => body)) {
+    const bodiesThen = new Map<string, BodyStep>();
+    for (const [key, inBody] of grouped(uses, ([{ body }]) => body)) {
       const body = bodies.get(key)!;
-      const { rules, names: placedNames } = withPlaced(
-        body.rules,
-        inBody.flatMap(([{ placed }]) => placed ?? []),
+      const gathered = component.kind === 'list' && !body.component ? (lists.get(key) ?? NO_LISTS) : null;
+      const then = withUses(
+        { root: body.root, rules: body.rules, uses: inBody, lists: gathered },
+        (root, ofScreen) =>
+          gatherLists(root, name, component, ofScreen, known.recordsOf, known.rows.get(key) ?? new Map()),
+        last?.bodies?.get(key),
       );
-      const uses = new Map(
-        inBody.map(([{ origin, placed }, use]) => [
-          origin,
-          placed ? { ...use, className: placedNames.get(placed)! } : use,
-        ]),
-      );
-      let root = replace(body.root, uses);
-      if (component.kind === 'list' && !body.component) {
-        const ofScreen = lists.get(key) ?? [];
-        root = gatherLists(
-          root,
-          name,
-          component,
-          ofScreen,
-          known.recordsOf,
-          known.rows.get(key) ?? new Map(),
-        );
-        lists.set(key, ofScreen);
-      }
-      bodies.set(key, { ...body, root, rules: withOwnKeys(rules, root, placedNames) });
+      bodiesThen.set(key, then);
+      bodies.set(key, { ...body, root: then.made.root, rules: then.made.rules });
+      if (then.made.lists) lists.set(key, then.made.lists);
     }
-    const given = made.places.filter(({ placed }) => placed).length;
-    const placed: WholeComponent = given
-      ? {
-          ...drawn,
-          root: { ...drawn.root, takesClass: given === made.places.length ? 'always' : 'sometimes' },
-        }
-      : drawn;
-    const theirs = known.theirs.get(component.id);
-    const own = theirs ? asTheirs(placed, theirs) : placed;
-    bodies.set(`component ${component.id}`, {
+    const { id } = component;
+    const own = keptWhole(last?.own, standingAs({ id, name }, drawn, made, known.theirs.get(id)));
+    bodies.set(`component ${id}`, {
       root: own.root,
-      rules: new Map(own.rules.map((rule) => [rule.className, rule])),
+      rules: rulesByClass(own.rules),
       ...routesOfAll(made.places),
-      component: { id: component.id, name, ...own },
+      component: own,
     });
+    memory.steps.set(id, { fit, drawing, bodies: bodiesThen, own });
   }
-  return { ...withoutUnused(bodies, screens, lists, failed), wholes, covered };
+  return { ...withoutUnused(bodies, screens, lists, failed, memory), wholes, covered };
 }
+const NO_LISTS: readonly EmittedList[] = [];
+
+/** What was worked out for an app, by what it was worked out of: what nothing changed for is not worked out anew. */
+export interface Memory {
+  steps: Map<string, Step>;
+  /** What was left of each body, by its key. */
+  cleaned: Map<
+    string,
+    { readonly root: MarkupElement; readonly known: string; readonly made: MarkupElement }
+  >;
+  result: Cleaned | null;
+}
+/** What is left once what nobody needs is gone. */
+type Cleaned = Omit<Extraction, 'wholes' | 'covered'>;
+export const newMemory = (): Memory => ({ steps: new Map(), cleaned: new Map(), result: null });
+
+/** What taking out one component came to. */
+interface Step {
+  readonly fit: Fit;
+  readonly drawing?: Drawing;
+  readonly bodies?: ReadonlyMap<string, BodyStep>;
+  readonly own?: EmittedComponent;
+}
+
+/** The places of a component, and what they have in common. */
+interface Fit {
+  readonly component: Wanted;
+  readonly found: readonly BodyPlace[];
+  readonly before: PropsBefore | undefined;
+  readonly elements: ElementsKnown;
+  readonly places: readonly Apart<BodyPlace>[];
+  readonly fitting: Fitting<Apart<BodyPlace>> | null;
+}
+
+function fitted(found: readonly BodyPlace[], component: Wanted, known: Known, last: Fit | undefined): Fit {
+  const [before, { elements }] = [known.before.get(component.id), known];
+  if (
+    last?.component === component &&
+    last.before === before &&
+    last.elements === elements &&
+    found.length === last.found.length &&
+    found.every((place, i) => isSamePlace(place, last.found[i]))
+  )
+    return last;
+  const apart: Apart<BodyPlace>[] =
+    component.kind === 'component'
+      ? placedApart(found)
+      : found.map((place) => ({ ...place, origin: place.node, placed: null }));
+  const places = apart.map((place, i) => ({
+    ...place,
+    ...(place.stands ? { origin: place.stands } : {}),
+    placed: kept(last?.places[i]?.placed, place.placed),
+  }));
+  for (const { node, origin } of places) if (node !== origin) noteAddresses(node);
+  const isPart = places.length < 2 && !places[0]?.stands;
+  const fitting = isPart ? null : fittingTemplate(places, component, before, elements);
+  return { component, found, before, elements, places, fitting };
+}
+
+const isSamePlace = (one: BodyPlace, other: BodyPlace): boolean =>
+  one.node === other.node &&
+  one.rules === other.rules &&
+  one.route === other.route &&
+  one.body === other.body &&
+  one.stands === other.stands &&
+  one.props === other.props &&
+  sameList(one.routes ?? NOWHERE, other.routes ?? NOWHERE);
+const NOWHERE: readonly string[] = [];
+
+type Use = readonly [place: Apart<BodyPlace>, use: MarkupElement];
+
+/** A component as it is drawn, and what stands at each of its places instead. */
+interface Drawing {
+  readonly fitting: Fitting<Apart<BodyPlace>>;
+  readonly name: string;
+  readonly rows: readonly RowPlace[] | null;
+  readonly drawn: WholeComponent;
+  readonly uses: readonly Use[];
+}
+
+function drawnOf(
+  { component }: Fit,
+  fitting: Fitting<Apart<BodyPlace>>,
+  name: string,
+  bodies: ReadonlyMap<string, Body>,
+  last: Drawing | undefined,
+): Drawing {
+  const made = fitting.places;
+  const rows =
+    component.kind === 'list'
+      ? rowPlaces(
+          made.map(({ node }) => node),
+          [...new Set(made.map(({ body }) => bodies.get(body)!.root))],
+        )
+      : null;
+  if (last?.fitting === fitting && last.name === name && sameList(last.rows ?? [], rows ?? [])) return last;
+  const drawn = withOwnRules(fitting.template, made, name, rows);
+  const usesBefore = new Map(last?.uses.map(([{ body, node }, use]) => [`${body} ${node.key}`, use]));
+  return {
+    fitting,
+    name,
+    rows,
+    drawn: keptWhole(last?.drawn, drawn),
+    uses: made.map((place, i): Use => {
+      const plain = useOf(name, place.node, fitting.template.values[i], fitting.contents?.[i]);
+      const use = place.stands ? boundAgain(plain, place.stands.each) : plain;
+      return [place, keptMarkup(usesBefore.get(`${place.body} ${place.node.key}`), use)];
+    }),
+  };
+}
+
+const keptWhole = <T extends WholeComponent>(before: T | undefined, now: T): T =>
+  keptFlat(before, {
+    ...now,
+    root: keptMarkup(before?.root, now.root),
+    props: kept(before?.props, now.props),
+    rules: kept(before?.rules, now.rules),
+  });
+
+/** What a screen, or a component made before, is once another one stands in it. */
+interface BodyStep {
+  readonly root: MarkupElement;
+  readonly rules: ReadonlyMap<string, StyleRule>;
+  readonly uses: readonly Use[];
+  /** The lists that there were on the screen, where rows are made into some. */
+  readonly lists: readonly EmittedList[] | null;
+  readonly made: {
+    readonly root: MarkupElement;
+    readonly rules: ReadonlyMap<string, StyleRule>;
+    readonly lists: readonly EmittedList[] | null;
+  };
+}
+
+function withUses(
+  given: Omit<BodyStep, 'made'>,
+  gather: (root: MarkupElement, lists: EmittedList[]) => MarkupElement,
+  last: BodyStep | undefined,
+): BodyStep {
+  const { root, rules, uses } = given;
+  if (
+    last?.root === root &&
+    last.rules === rules &&
+    sameList(last.lists ?? [], given.lists ?? []) &&
+    uses.length === last.uses.length &&
+    uses.every(([place, use], i) => {
+      const [placeBefore, useBefore] = last.uses[i];
+      return use === useBefore && place.origin === placeBefore.origin && place.placed === placeBefore.placed;
+    })
+  )
+    return last;
+  const { rules: beside, names } = withPlaced(
+    rules,
+    uses.flatMap(([{ placed }]) => placed ?? []),
+  );
+  const standing = new Map(
+    uses.map(([{ origin, placed }, use]) => [
+      origin,
+      placed ? { ...use, className: names.get(placed)! } : use,
+    ]),
+  );
+  const lists = given.lists && [...given.lists];
+  const replaced = replace(root, standing);
+  const made = keptMarkup(last?.made.root, lists ? gather(replaced, lists) : replaced);
+  return {
+    ...given,
+    made: {
+      root: made,
+      rules: keptMap(last?.made.rules, withOwnKeys(beside, made, names)),
+      lists: lists && keptList(last?.made.lists ?? [], lists),
+    },
+  };
+}
+
+/** A component as it stands among the bodies. */
+function standingAs(
+  { id, name }: Pick<EmittedComponent, 'id' | 'name'>,
+  drawn: WholeComponent,
+  { places }: Fitting<Apart<BodyPlace>>,
+  theirs: TheirComponent | undefined,
+): EmittedComponent {
+  const given = places.filter(({ placed }) => placed).length;
+  const placed: WholeComponent = given
+    ? { ...drawn, root: { ...drawn.root, takesClass: given === places.length ? 'always' : 'sometimes' } }
+    : drawn;
+  return { id, name, ...(theirs ? asTheirs(placed, theirs) : placed) };
+}
+
+/** The rules of a sheet by their classes. */
+function rulesByClass(rules: readonly StyleRule[]): ReadonlyMap<string, StyleRule> {
+  let byClass = rulesKnown.get(rules);
+  if (!byClass) rulesKnown.set(rules, (byClass = new Map(rules.map((rule) => [rule.className, rule]))));
+  return byClass;
+}
+const rulesKnown = new WeakMap<readonly StyleRule[], ReadonlyMap<string, StyleRule>>();
 
 /** The result, without props and rules that smaller components have taken over from larger ones. */
 function withoutUnused(
@@ -229,15 +383,21 @@ function withoutUnused(
   screens: ReadonlyMap<string, EmittedScreen>,
   lists: ReadonlyMap<string, readonly EmittedList[]>,
   failed: ReadonlyMap<string, string>,
-): Omit<Extraction, 'wholes' | 'covered'> {
+  memory: Memory,
+): Cleaned {
   const props = new Map<string, ReadonlySet<string>>();
   const cleaned = new Map<string, MarkupElement>();
   // Those made last stand within those made first, so that their props are known when they are used.
   const order = [...bodies]
     .toReversed()
     .sort(([, a], [, b]) => Number(!!b.component) - Number(!!a.component));
+  const { cleaned: before, result: last } = memory;
+  memory.cleaned = new Map();
   for (const [key, { root, component }] of order) {
-    const made = withoutProps(root, props);
+    const known = JSON.stringify(usesIn(root).map((name) => [...(props.get(name) ?? [])]));
+    const there = before.get(key);
+    const made = there?.root === root && there.known === known ? there.made : withoutProps(root, props);
+    memory.cleaned.set(key, { root, known, made });
     cleaned.set(key, made);
     if (component) props.set(component.name, propsIn(made));
   }
@@ -253,6 +413,7 @@ function withoutUnused(
           ),
         ),
       );
+  const componentsBefore = new Map(last?.components.map((one) => [one.id, one]));
   const components = [...bodies].flatMap(([key, { component, rules }]): EmittedComponent[] => {
     if (!component) return [];
     const optional = new Set(
@@ -262,35 +423,62 @@ function withoutUnused(
     );
     const root = guarded(cleaned.get(key)!, optional, needed);
     const [classes, terms] = [classesIn(root), propsIn(root)];
-    return [
-      withFixedRows({
-        ...component,
-        root,
-        props: component.props
-          .filter(({ name }) => terms.has(name))
-          .map((prop) =>
-            unsaid.has(`${component.name} ${prop.name}`) ? { ...prop, isOptional: true } : prop,
-          ),
-        rules: [...rules.values()].filter((rule) => classes.has(rule.className)),
-      }),
-    ];
+    const made: EmittedComponent = withFixedRows({
+      ...component,
+      root,
+      props: component.props
+        .filter(({ name }) => terms.has(name))
+        .map((prop) => (unsaid.has(`${component.name} ${prop.name}`) ? { ...prop, isOptional: true } : prop)),
+      rules: [...rules.values()].filter((rule) => classes.has(rule.className)),
+    });
+    const there = componentsBefore.get(component.id);
+    return [keptWhole(there, made.lists ? { ...made, lists: kept(there?.lists, made.lists) } : made)];
   });
   const known = (component: string, record: Readonly<Record<string, PropValue>>) =>
     Object.fromEntries(
       Object.entries(record).filter(([name]) => name === 'id' || props.get(component)?.has(name)),
     );
-  return {
-    components: components.sort((a, b) => (a.name < b.name ? -1 : 1)),
-    roots: new Map([...screens.keys()].map((key) => [key, cleaned.get(key)!])),
-    lists: new Map(
-      [...lists].map(([key, list]) => [
-        key,
-        list.map((one) => ({ ...one, records: one.records.map((record) => known(one.component, record)) })),
-      ]),
+  memory.result = {
+    components: keptList(
+      last?.components ?? [],
+      components.sort((a, b) => (a.name < b.name ? -1 : 1)),
+      (_, now) => now,
     ),
-    rules: new Map([...screens.keys()].map((key) => [key, [...bodies.get(key)!.rules.values()]])),
+    roots: new Map(
+      [...screens.keys()].map((key) => [key, keptMarkup(last?.roots.get(key), cleaned.get(key)!)]),
+    ),
+    lists: keptMap(
+      last?.lists,
+      new Map(
+        [...lists].map(([key, list]) => [
+          key,
+          list.map((one) => ({ ...one, records: one.records.map((record) => known(one.component, record)) })),
+        ]),
+      ),
+    ),
+    rules: keptMap(
+      last?.rules,
+      new Map([...screens.keys()].map((key) => [key, [...bodies.get(key)!.rules.values()]])),
+    ),
     failed,
   };
+  return memory.result;
+}
+
+const usesKnown = new WeakMap<MarkupElement, readonly string[]>();
+
+/** Names of the components that markup uses. */
+function usesIn(root: MarkupElement): readonly string[] {
+  const known = usesKnown.get(root);
+  if (known) return known;
+  const names = new Set<string>();
+  visitMarkup(root, ({ use }) => {
+    if (use) names.add(use.component);
+    return true;
+  });
+  const made = [...names];
+  usesKnown.set(root, made);
+  return made;
 }
 
 /**
@@ -377,7 +565,9 @@ function withoutProps(node: MarkupElement, props: ReadonlyMap<string, ReadonlySe
   const made = mapChildren(node, (child) => (isElement(child) ? withoutProps(child, props) : child));
   const known = node.use && props.get(node.use.component);
   if (!known) return made;
-  const used = Object.entries(node.use!.props).filter(([name]) => known.has(name));
+  const given = Object.entries(node.use!.props);
+  const used = given.filter(([name]) => known.has(name));
+  if (used.length === given.length) return made;
   return { ...made, use: { ...node.use!, props: Object.fromEntries(used) } };
 }
 
@@ -397,19 +587,32 @@ interface BodyPlace extends Place {
 
 /** What is wanted, the largest first. */
 function bySize(bodies: ReadonlyMap<string, Body>, wanted: readonly Wanted[]): Wanted[] {
-  const sizes = new Map<string, number>();
-  const keys = new Set(wanted.flatMap((component) => component.places));
-  for (const { root } of bodies.values())
-    visitMarkup(root, (node) => {
-      if (node.key !== null && keys.has(node.key) && !sizes.has(node.key))
-        sizes.set(node.key, elementsIn(node));
-      return true;
-    });
-  const sizeOfAll = ({ places }: Wanted): number => Math.max(0, ...places.map((key) => sizes.get(key) ?? 0));
+  const all = [...bodies.values()].map(({ root }) => sizesIn(root));
+  const sizeOf = (key: string): number => all.find((sizes) => sizes.has(key))?.get(key) ?? 0;
+  const sizeOfAll = ({ places }: Wanted): number => Math.max(0, ...places.map(sizeOf));
   return wanted
     .map((component) => ({ component, size: sizeOfAll(component) }))
     .sort((a, b) => b.size - a.size || (a.component.id < b.component.id ? -1 : 1))
     .map(({ component }) => component);
+}
+
+const sizesKnown = new WeakMap<MarkupElement, ReadonlyMap<string, number>>();
+
+/** How many elements there are in each of a screen, by its key; of what stands several times, where it stands first. */
+function sizesIn(root: MarkupElement): ReadonlyMap<string, number> {
+  const known = sizesKnown.get(root);
+  if (known) return known;
+  const sizes = new Map<string, number>();
+  const visit = (node: MarkupElement): number => {
+    const isFirst = node.key !== null && !sizes.has(node.key);
+    if (isFirst) sizes.set(node.key!, 0);
+    const size = node.children.reduce((sum, child) => sum + (isElement(child) ? visit(child) : 0), 1);
+    if (isFirst) sizes.set(node.key!, size);
+    return size;
+  };
+  visit(root);
+  sizesKnown.set(root, sizes);
+  return sizes;
 }
 
 /** The places as they stand now, in the given order; a part that is also a drawer stands twice. */
@@ -424,7 +627,7 @@ function currentPlaces(
     if (!keys.some((key) => there.has(key))) continue;
     visitMarkup(root, (node) => {
       if (node.key === null || !wanted.has(node.key) || node.use) return true;
-      const inItem = component ? unbound(node, component) : null;
+      const inItem = component ? unboundIn(node, component) : null;
       const given = inItem?.props ?? component?.props;
       found.push({
         node: inItem?.node ?? node,
@@ -453,6 +656,16 @@ function currentPlaces(
   );
   const order = new Map(keys.map((key, i) => [key, i]));
   return plain.sort((a, b) => order.get(a.node.key!)! - order.get(b.node.key!)!);
+}
+
+const unboundKnown = new WeakMap<EmittedComponent, WeakMap<MarkupElement, Unbound | null>>();
+
+/** What stands in the item of a list, as it is by itself: of one node in one component the very same each time. */
+function unboundIn(node: MarkupElement, component: EmittedComponent): Unbound | null {
+  const known = unboundKnown.get(component) ?? new WeakMap<MarkupElement, Unbound | null>();
+  unboundKnown.set(component, known);
+  if (!known.has(node)) known.set(node, unbound(node, component));
+  return known.get(node)!;
 }
 
 const keysInRoot = new WeakMap<MarkupElement, ReadonlySet<string>>();
@@ -493,302 +706,6 @@ export function classesIn(root: MarkupElement): ReadonlySet<string> {
   return classes;
 }
 const classesKnown = new WeakMap<MarkupElement, ReadonlySet<string>>();
-
-/** A template, and the places that it is of. */
-export interface Fitting<P extends Place> {
-  readonly template: Template;
-  readonly places: readonly P[];
-  /** What each place holds, where that is no part of the template. */
-  readonly contents?: readonly (readonly MarkupNode[])[];
-}
-
-/** The template of the places; places that do not fit go their own way as long as most do. */
-export function fittingTemplate<P extends Place>(
-  given: readonly P[],
-  component: Component,
-  before?: PropsBefore,
-  elements?: ElementsKnown,
-): Fitting<P> | null {
-  const hasDefaults = component.kind === 'component';
-  const all = hasDefaults ? choosingAlike(given) : given;
-  if (!all.length) return null;
-  const holding = hasDefaults ? hollowed(all) : null;
-  const aroundContent = (): Fitting<P> | null =>
-    holding && fittingAround(holding, component, before, elements);
-  // Entries of lists that are longer here than there are held, not told one by one.
-  const holdsAll = holding?.holdsEntries && holding.places.length === all.length;
-  if (holdsAll) {
-    // Unless they are so much alike that they are given as a list.
-    const listing = templateOf(all, component.props, hasDefaults, before, elements);
-    if (listing?.props.some(({ kind }) => kind === 'list') && isOneThing(listing, all))
-      return { template: listing, places: all };
-  }
-  const aroundEntries = holdsAll ? aroundContent() : null;
-  if (aroundEntries) return aroundEntries;
-  // A row that is left out would part its list.
-  const places = hasDefaults ? withoutStrays(all) : all;
-  const whole = templateOf(places, component.props, hasDefaults, before, elements);
-  if (whole && isOneThing(whole, places)) {
-    const usual = hasDefaults ? withoutOddlyGiven(whole, places) : places;
-    const template =
-      usual.length < places.length ? templateOf(usual, component.props, true, before, elements) : null;
-    return template && isOneThing(template, usual)
-      ? { template, places: usual }
-      : { template: whole, places };
-  }
-  const around = aroundContent();
-  if (around?.places.length === all.length) return around;
-  const fitting = withOthers(mostFitting(places), places);
-  if (around && around.places.length >= fitting.length) return around;
-  if (fitting.length < 2) return null;
-  const madeOf = (some: readonly P[]): Template | null =>
-    templateOf(some, component.props, hasDefaults, before, elements);
-  const template = madeOf(fitting);
-  if (template) return { template, places: fitting };
-  const sure = surelyFitting(fitting);
-  return sure.length < 2 ? null : { template: madeOf(sure)!, places: sure };
-}
-
-/** Places that fit, with those of the others that do, too, one by one where they are few. */
-function withOthers<P extends Place>(fitting: readonly P[], places: readonly P[]): readonly P[] {
-  const others = places.filter((place) => !fitting.includes(place));
-  if (fitting.length < 2 || others.length > MOST_TRIED) return fitting;
-  let all = fitting;
-  for (const place of others) {
-    const grown = [...all, place];
-    const template = templateOf(grown);
-    if (template && isOneThing(template, grown)) all = grown;
-  }
-  return all === fitting ? fitting : places.filter((place) => all.includes(place));
-}
-
-/** Those of places whose kinds stand for each other's, but not all of which fit: one kind after the other, each as a whole. */
-function surelyFitting<P extends Place>(places: readonly P[]): readonly P[] {
-  let all: readonly P[] = [];
-  for (const form of formsOf(places)) {
-    const grown = [...all, ...form];
-    if (templateOf(grown) !== null) all = grown;
-  }
-  return places.filter((place) => all.includes(place));
-}
-
-/** The most of places with the same around something else each; null where nothing is, or that is no one thing. */
-function fittingAround<P extends Place>(
-  holding: Hollow<P>,
-  { props }: Component,
-  before?: PropsBefore,
-  elements?: ElementsKnown,
-): Fitting<P> | null {
-  const template = templateOf(holding.hollows, props, true, before, elements);
-  if (!template || !isOneThing(template, holding.hollows)) return null;
-  return { template, places: holding.places, contents: holding.contents };
-}
-
-/**
- * What elements have to have in common to be one, besides how they are nested, in order: the kinds of their links, as what leads
- * on within the app is no link out of it, and the looks that an outer component tells apart.
- */
-function ownWaysIn(place: Place): string[] {
-  const found: string[] = [];
-  visitMarkup(place.node, ({ link, variant }) => {
-    if (link) found.push(link.kind);
-    if (variant)
-      found.push(
-        hash(
-          valuesInOrder(variant)
-            .map((value) => lookOf(place, variant.classes[value] ?? null))
-            .join(),
-        ),
-      );
-    return true;
-  });
-  return found;
-}
-
-/** How much is saved by saying once what stands at some places: looks that an outer component tells apart take many words. */
-function savedBy(places: readonly Place[]): number {
-  let saved = places.length;
-  for (const { node } of places)
-    visitMarkup(node, ({ variant }) => {
-      if (variant) saved += SAVED_BY_LOOKS;
-      return true;
-    });
-  return saved;
-}
-const SAVED_BY_LOOKS = 2;
-
-/** Places by their kinds, those first that are saved most by being said once, as many kinds as are looked at. */
-const formsOf = <P extends Place>(places: readonly P[]): P[][] =>
-  [...grouped(places, (place) => `${formOf(place.node)} ${ownWaysIn(place).join()}`).values()]
-    .sort((a, b) => savedBy(b) - savedBy(a))
-    .slice(0, MOST_FORMS);
-
-/** The most of places that are one thing: the most frequent form, and what fits it; all that are built alike come in together. */
-function mostFitting<P extends Place>(places: readonly P[]): readonly P[] {
-  const forms = formsOf(places);
-  let most: readonly P[] = [];
-  for (const start of forms.slice(0, MOST_STARTS)) {
-    const group = fittingForms(start, forms);
-    if (savedBy(group) > savedBy(most)) most = places.filter((place) => group.includes(place));
-  }
-  return most;
-}
-
-/** Of what is smaller than this, a part more or less is no matter. */
-const LEAST_STRAYED = 12;
-/** What adds more than this part of itself to what the others have in common goes its own way. */
-const MOST_ADDED = 0.5;
-
-/**
- * Places without those that hardly share anything with the others, in how they are built or in how they look: written with them,
- * each would be a second version behind conditions. What most places are is none.
- */
-function withoutStrays<P extends Place>(all: readonly P[]): readonly P[] {
-  if (elementsIn(all[0].node) < LEAST_STRAYED) return all;
-  const places = withoutOddLooks(all);
-  const kinds = [
-    ...grouped(places, (place) => `${formOf(place.node)} ${hash(looksIn(place).join())}`).values(),
-  ].sort((a, b) => b.length - a.length);
-  if (kinds.length < 2 || kinds.length > MOST_FORMS) return places;
-  let kept = kinds;
-  let length = lengthOfAll(kinds);
-  for (const kind of kinds.slice(1).reverse()) {
-    const others = kept.filter((one) => one !== kind);
-    const without = lengthOfAll(others);
-    if (!(length - without > MOST_ADDED * elementsIn(kind[0].node))) continue;
-    kept = others;
-    length = without;
-  }
-  const stay = new Set(kept.flat());
-  return stay.size < 2 ? places : places.filter((place) => stay.has(place));
-}
-
-/** What parts are chosen among in a place, in any order. */
-function choicesIn({ node }: Place): string {
-  const choices = new Set<string>();
-  visitMarkup(node, ({ link, part }) => {
-    const choice = (link?.kind === 'disclose' ? link.choice : undefined) ?? part?.choice;
-    if (choice) choices.add(JSON.stringify(choice));
-    return true;
-  });
-  return [...choices].sort().join();
-}
-
-/** Places in which the same is chosen among: tabs of other parts only look like them. */
-function choosingAlike<P extends Place>(places: readonly P[]): readonly P[] {
-  const kinds = [...grouped(places, choicesIn).values()];
-  if (kinds.length < 2) return places;
-  const most = kinds.reduce((longest, kind) => (kind.length > longest.length ? kind : longest));
-  return most.length < 2 ? [] : most;
-}
-
-/** What is given more than so many things, where the others are given so few, says something else in the same form. */
-const MOST_GIVEN = 9;
-const FEW_GIVEN = 3;
-/** At most this part of the places is odd; else there is nothing that most are. */
-const MOST_ODD = 0.2;
-
-/** Places without those few that are given much more than the others: a page in another language, with the same menu. */
-function withoutOddlyGiven<P extends Place>(template: Template, places: readonly P[]): readonly P[] {
-  const counts = template.values.map((given) => Object.keys(given).length);
-  const usual = counts.toSorted((a, b) => a - b)[counts.length >> 1];
-  if (usual > FEW_GIVEN) return places;
-  const stay = places.filter((_, i) => counts[i] <= MOST_GIVEN);
-  return places.length - stay.length <= places.length * MOST_ODD ? stay : places;
-}
-
-/** So many places tell what most of them look like. */
-const LEAST_TELLING = 4;
-
-/** Places without those most of whose elements look like nothing at most others: a page with a style sheet of its own. */
-function withoutOddLooks<P extends Place>(places: readonly P[]): readonly P[] {
-  if (places.length < LEAST_TELLING) return places;
-  const looks = places.map(looksIn);
-  const counts = new Map<string, number>();
-  for (const own of looks) for (const look of new Set(own)) counts.set(look, (counts.get(look) ?? 0) + 1);
-  const stay = places.filter((_, i) => {
-    const odd = looks[i].filter((look) => counts.get(look)! * 2 <= places.length).length;
-    return odd <= looks[i].length * MOST_ADDED;
-  });
-  // Where most are odd there is nothing that most look like.
-  return stay.length * 2 > places.length ? stay : places;
-}
-
-/** The looks of all elements of a place, in order. */
-export function looksIn(place: Place): string[] {
-  const looks: string[] = [];
-  visitMarkup(place.node, ({ className }) => {
-    looks.push(hash(lookOf(place, className)));
-    return true;
-  });
-  return looks;
-}
-
-/** How long what stands at places of some kinds is, written as one: its elements, and all that they depend on. */
-function lengthOfAll(kinds: readonly (readonly Place[])[]): number {
-  const template = templateOf(kinds.flatMap((kind) => kind.slice(0, ENOUGH)));
-  if (!template) return Infinity;
-  let length = 0;
-  visitMarkup(template.root, (node) => {
-    length += 1 + termsOf(node).length;
-    return true;
-  });
-  return length;
-}
-
-/** Of one thing, such a part is there wherever it stands. */
-const LEAST_ALWAYS = 0.4;
-
-/** Whether a template is about as large as what it is of: what holds the one thing here and another there is no one thing. */
-function isOneThing(template: Template, places: readonly Place[]): boolean {
-  const size = elementsIn(template.root);
-  if (size > mostElements(places.map(({ node }) => elementsIn(node)))) return false;
-  return elementsIn(template.root, ({ when }) => !when) >= size * LEAST_ALWAYS;
-}
-/** So many forms are looked at, those first that most places have. */
-const MOST_FORMS = 24;
-/** So many of them, and of places built alike that do not fit, are tried as what the others have to fit. */
-const MOST_STARTS = 3;
-/** So many places stand for all that are built alike. */
-const ENOUGH = 2;
-/** Of places that are built alike and do not fit all the same, so many are tried one by one. */
-const MOST_TRIED = 24;
-
-/** The places of a form with those of others that fit it, one form after the other. */
-function fittingForms<P extends Place>(start: readonly P[], forms: readonly (readonly P[])[]): readonly P[] {
-  const fits = (some: readonly P[], all: readonly P[]): boolean => {
-    const template = templateOf(some);
-    return template !== null && isOneThing(template, all);
-  };
-  let all = fits(start.slice(0, ENOUGH), start) ? start : fittingPlaces(start.slice(0, MOST_TRIED), fits);
-  let some = all.slice(0, ENOUGH);
-  for (const form of forms) {
-    if (form === start) continue;
-    const [nowSome, nowAll] = [
-      [...some, ...form.slice(0, ENOUGH)],
-      [...all, ...form],
-    ];
-    if (fits(nowSome, nowAll)) [some, all] = [nowSome, nowAll];
-  }
-  return all;
-}
-
-/** The most of places, tried one by one, that fit one of the first. */
-function fittingPlaces<P extends Place>(
-  places: readonly P[],
-  fits: (some: readonly P[], all: readonly P[]) => boolean,
-): readonly P[] {
-  let most: readonly P[] = [];
-  for (const first of places.slice(0, MOST_STARTS)) {
-    let made: readonly P[] = [first];
-    for (const place of places) {
-      const grown = [...made, place];
-      if (place !== first && fits(grown, grown)) made = grown;
-    }
-    if (made.length > most.length) most = made;
-  }
-  return most;
-}
 
 /**
  * What a class that elements share goes on being kept by, where the element that it was kept by has become a component, and
@@ -836,10 +753,4 @@ function replace(root: MarkupElement, uses: ReadonlyMap<MarkupElement, MarkupEle
   const made = uses.get(root);
   if (made) return made;
   return mapChildren(root, (child) => (isElement(child) ? replace(child, uses) : child));
-}
-
-/** Visits markup from the outside inwards; return false to leave out what is inside. */
-function visitMarkup(root: MarkupElement, visit: (node: MarkupElement) => boolean): void {
-  if (!visit(root)) return;
-  for (const child of root.children) if (isElement(child)) visitMarkup(child, visit);
 }

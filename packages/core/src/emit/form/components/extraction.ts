@@ -1,27 +1,72 @@
+import { kept, keptFlat, keptList, keptMap, sameList } from '../../../json/kept.ts';
 import type { App, Component } from '../../../model/app.ts';
-import { findElement } from '../../../model/places.ts';
+import type { Design } from '../../../model/design.ts';
+import { asDrawn, findElement } from '../../../model/places.ts';
 import { pascalCase } from '../../../model/names.ts';
 import { hostOf, type Project } from '../../../model/project.ts';
 import { codeBefore } from '../before.ts';
+import { keptMarkup } from '../kept_markup.ts';
 import type { EmittedScreen } from '../markup.ts';
 import { withOwnPlaces } from '../own_places.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import { shownScreenOf } from '../shown_screen.ts';
 import { columnFields } from './column_fields.ts';
-import { extractComponents, type Extraction, NOTHING_KNOWN, type Wanted } from './extract.ts';
+import {
+  extractComponents,
+  type Extraction,
+  type Memory,
+  newMemory,
+  NOTHING_KNOWN,
+  type Wanted,
+} from './extract.ts';
 import { holdsContent } from './hollow.ts';
-import type { ElementsKnown, Prop } from './template.ts';
+import { type ElementsKnown, NOTHING_OF_ELEMENTS, type Prop } from './template.ts';
 import { theirComponents } from './theirs.ts';
 
 /** Components that were taken, and the parts that are drawers, which stand twice. */
 function wantedOf({ app }: Project): Wanted[] {
-  const drawers = Object.entries(app.drawers).map(([key, drawer]): Wanted => ({
+  const drawers = Object.entries(app.drawers).map(([key, { name }]): Wanted => ({
     id: `drawer ${key}`,
     kind: 'component',
-    name: drawer.name,
+    name,
     places: [key],
   }));
   return [...Object.entries(app.components).map(([id, component]) => ({ ...component, id })), ...drawers];
+}
+
+/** What was worked out for the screens of a design, and what it was worked out of. */
+interface Before extends Memory {
+  screens: ReadonlyMap<string, EmittedScreen>;
+  wanted: readonly Wanted[];
+  elements: ElementsKnown & { readonly collections: App['collections'] | null };
+  recordsOf: ReadonlyMap<string, string>;
+}
+
+const nothingBefore = (): Before => ({
+  ...newMemory(),
+  screens: new Map(),
+  wanted: [],
+  elements: { ...NOTHING_OF_ELEMENTS, collections: null },
+  recordsOf: new Map(),
+});
+
+/** By the design as it was drawn: with components of the team's own, and without. */
+const memories = new WeakMap<Design, Record<'own' | 'theirs', Before>>();
+
+function memoryOf(design: Design, isTheirs: boolean): Before {
+  const drawn = asDrawn(design);
+  const both = memories.get(drawn) ?? { own: nothingBefore(), theirs: nothingBefore() };
+  memories.set(drawn, both);
+  return isTheirs ? both.theirs : both.own;
+}
+
+/** What is known of elements: the very same as before where that says the same. */
+function keptElements(project: Project, { elements: before }: Before): Before['elements'] {
+  const { collections } = project.app;
+  const { fieldOf: fields, ...now } = elementsIn(project);
+  const fieldOf = keptMap(before.fieldOf, fields);
+  const isSame = before.fieldOf === fieldOf && before.collections === collections;
+  return isSame ? before : { ...now, fieldOf, collections };
 }
 
 /** The fields of records that elements show, by their keys. */
@@ -38,7 +83,7 @@ function elementsIn({ app, design }: Project): ElementsKnown {
   return {
     fieldOf: new Map([...design.screens.flatMap((screen) => [...columnFields(screen)]), ...shown]),
     isBound: (key) => shown.has(key),
-    classesOf: (key) => findElement(design, key)?.classes ?? '',
+    classesOf: (key) => findElement(asDrawn(design), key)?.classes ?? '',
   };
 }
 
@@ -57,12 +102,20 @@ const extractions = new WeakMap<
 
 /** The components of an app, taken out of its screens; kept until one of the screens changes. */
 export function extractionOf(plan: EmissionPlan): Extraction {
-  const { app } = plan.project;
+  const { app, design } = plan.project;
   const keys = [...plan.screens, ...plan.overlays.keys()];
-  const screens = new Map(keys.map((key) => [key, shownScreenOf(plan, key)] as const));
-  const list = [...screens.values()];
   // Without a library both are written alike, and worked out once.
   const libraries = plan.takesTheirs && Object.keys(app.libraries).length ? app.libraries : null;
+  const memory = memoryOf(design, libraries !== null);
+  const screens = new Map(
+    keys.map((key) => {
+      const screen = shownScreenOf(plan, key);
+      const before = memory.screens.get(key);
+      const root = keptMarkup(before?.root, withOwnPlaces(screen.root, plan.routeOf(key)));
+      return [key, keptFlat(before, { root, rules: kept(before?.rules, screen.rules) })] as const;
+    }),
+  );
+  const list = [...screens.values()];
   const views = [...new Set(keys.map((key) => pascalCase(app.screens[key].name)))].sort();
   const known = extractions.get(app.components);
   if (
@@ -71,28 +124,34 @@ export function extractionOf(plan: EmissionPlan): Extraction {
     known.collections === app.collections &&
     known.libraries === libraries &&
     known.views === views.join() &&
-    known.screens.length === list.length &&
-    known.screens.every((screen, i) => screen === list[i])
+    sameList(known.screens, list)
   )
     return known.extraction;
-  const bare = new Map(
-    [...screens].map(([key, screen]) => [
-      key,
-      { ...screen, root: withOwnPlaces(screen.root, plan.routeOf(key)) },
-    ]),
-  );
-  const extraction = extractComponents(bare, wantedOf(plan.project), (key) => plan.routeOf(key), {
-    before: codeBefore(app).props,
-    elements: elementsIn(plan.project),
-    recordsOf: new Map(
+  memory.screens = screens;
+  memory.wanted = keptList(memory.wanted, wantedOf(plan.project));
+  memory.elements = keptElements(plan.project, memory);
+  memory.recordsOf = keptMap(
+    memory.recordsOf,
+    new Map(
       Object.values(app.collections).flatMap(({ name, rows }) =>
         rows.map(({ element }) => [element, name] as const),
       ),
     ),
-    rows: codeBefore(app).rows,
-    theirs: libraries ? theirComponents(app) : new Map(),
-    views: new Set(views),
-  });
+  );
+  const extraction = extractComponents(
+    screens,
+    memory.wanted,
+    (key) => plan.routeOf(key),
+    {
+      before: codeBefore(app).props,
+      elements: memory.elements,
+      recordsOf: memory.recordsOf,
+      rows: codeBefore(app).rows,
+      theirs: libraries ? theirComponents(app) : new Map(),
+      views: new Set(views),
+    },
+    memory,
+  );
   extractions.set(app.components, {
     drawers: app.drawers,
     code: app.code,
