@@ -1,8 +1,9 @@
+import { hash } from '../../json/hash.ts';
 import { camelCase, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { hostOf, overlayOf, type Project } from '../../model/project.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import { assetFile, assetsOf } from '../form/assets.ts';
-import type { Extraction } from '../form/components/extract.ts';
+import type { EmittedComponent, Extraction } from '../form/components/extract.ts';
 import { withGivenLists } from '../form/components/given_lists.ts';
 import type { EmittedList } from '../form/components/lists.ts';
 import { theirsOf } from '../form/components/theirs.ts';
@@ -339,6 +340,14 @@ const written = new WeakMap<
   ViewFiles & { readonly context: string; readonly own: FileStyles; readonly palette: Palette }
 >();
 
+interface WrittenComponent extends Pick<ViewFiles, 'pieces'> {
+  readonly files: readonly EmittedFile[];
+  readonly context: string;
+  readonly own: FileStyles;
+  readonly palette: Palette;
+}
+const writtenComponents = new WeakMap<EmittedComponent, WrittenComponent>();
+
 interface Sheet {
   readonly palette: Pick<Palette, 'nameOf'>;
   readonly source: string;
@@ -354,29 +363,49 @@ class Writer {
   readonly #parts: Parts;
   /** Keys of elements whose texts nobody knows before. */
   readonly #unsure: ReadonlySet<string>;
+  readonly #unsureNow: string;
+  /** What the names are that no piece can have. */
+  readonly #named: string;
 
   constructor(plan: EmissionPlan, dialect: Dialect, parts: Parts, unsure: ReadonlySet<string>) {
     this.#plan = plan;
     this.#unsure = unsure;
     this.#dialect = dialect;
     this.#parts = parts;
+    this.#unsureNow = [...unsure].join();
+    this.#named = hash(
+      JSON.stringify([
+        parts.extraction.components.map(({ name }) => name),
+        parts.collections.map(({ live }) => live.name),
+        parts.icons.all.map(({ name }) => name),
+      ]),
+    );
+  }
+
+  /** What files depend on besides their markup and styles: names of drawings in it, of all components, and of its pieces. */
+  #contextOf(root: MarkupElement, file: string): string {
+    const { icons } = this.#parts;
+    return JSON.stringify([
+      this.#dialect.ending,
+      this.#plan.takesTheirs,
+      drawingsIn(root).map(({ node }) => icons.of(node)?.name),
+      this.#named,
+      [...this.#piecesBefore(file)],
+    ]);
   }
 
   /** A screen or what opens over screens; kept until something changes that it depends on. */
   screen(key: string, path: string, component: string): ViewFiles {
-    const { extraction, layouts, styles, icons, palette } = this.#parts;
+    const { extraction, layouts, styles, palette } = this.#parts;
     const screen = shownScreenOf(this.#plan, key);
     const root = rootOf(this.#plan, extraction, layouts, key);
     const own = styles.files.get(screenFile(key))!;
     const context = JSON.stringify([
-      this.#dialect.ending,
       path,
-      drawingsIn(root).map(({ node }) => icons.of(node)?.name),
-      extraction.components.map(({ name }) => name),
+      this.#contextOf(root, screenFile(key)),
       this.#plan.project.app.delivery.logic,
       [...actsBefore(this.#plan.project.app, screenFile(key))],
-      [...this.#piecesBefore(screenFile(key))],
-      [...this.#unsure],
+      this.#unsureNow,
     ]);
     const known = written.get(root);
     if (known?.own === own && known.palette === palette && known.context === context) return known;
@@ -431,9 +460,19 @@ class Writer {
       : logicOf(component, root, actsBefore(this.#plan.project.app, file));
   }
 
-  component(
-    component: Parts['extraction']['components'][number],
-  ): Pick<ViewFiles, 'pieces'> & { readonly files: EmittedFile[] } {
+  /** A component; kept until something changes that it depends on. */
+  component(component: EmittedComponent): WrittenComponent {
+    const { styles, palette } = this.#parts;
+    const own = styles.files.get(componentFile(component.name))!;
+    const context = this.#contextOf(component.root, componentFile(component.name));
+    const known = writtenComponents.get(component);
+    if (known?.own === own && known.palette === palette && known.context === context) return known;
+    const made = { ...this.#component(component), own, palette, context };
+    writtenComponents.set(component, made);
+    return made;
+  }
+
+  #component(component: EmittedComponent): Pick<WrittenComponent, 'files' | 'pieces'> {
     const { name, lists = [], props } = component;
     const around = this.#around(componentFile(name));
     const taken = this.#taken(name);

@@ -6,7 +6,7 @@ import type { KeptRow } from '../../records/kept_rows.ts';
 import { actNames } from './act_names.ts';
 import { type CodeBefore, codeBefore, componentFile, type FileBefore, screenFile } from './before.ts';
 import { isHooked } from './hooked.ts';
-import { classesIn, type Extraction } from './components/extract.ts';
+import { classesIn, type Extraction, keptExtraction } from './components/extract.ts';
 import { extractionOf } from './components/extraction.ts';
 import { type Icons, iconsOf } from './icons.ts';
 import { keysInside, type Layouts, layoutsOf } from './layouts/layouts.ts';
@@ -57,11 +57,18 @@ export interface Parts {
   readonly palette: Palette;
 }
 
+/** The extraction of last time, by the design as it was drawn. */
+const lastExtracted = new WeakMap<Project['design'], Extraction>();
+
 /** What the files have in common: written as it was before, where nothing speaks against it. */
 export function partsOf(plan: EmissionPlan, folders: Folders): Parts {
   const { app } = plan.project;
   const before = codeBefore(app);
-  const { extraction, collections } = withRecords(extractionOf(plan), plan.live);
+  const made = withRecords(extractionOf(plan), plan.live);
+  const drawn = asDrawn(plan.project.design);
+  const extraction = keptExtraction(lastExtracted.get(drawn), made.extraction);
+  lastExtracted.set(drawn, extraction);
+  const { collections } = made;
   const layouts = layoutsOf(plan, extraction, (title) => folders.take(`${title} layout`, 'Layout'));
   const rules = fileRules(plan, extraction, layouts);
   const { styles, palette } = looksOf(plan.project, rules, before);

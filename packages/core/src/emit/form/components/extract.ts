@@ -180,7 +180,9 @@ export function extractComponents(
     });
     memory.steps.set(id, { fit, drawing, bodies: bodiesThen, own });
   }
-  return { ...withoutUnused(bodies, screens, lists, failed, memory), wholes, covered };
+  const now = { ...withoutUnused(bodies, screens, lists, failed, memory), wholes, covered };
+  memory.result = keptExtraction(memory.result ?? undefined, now);
+  return memory.result;
 }
 const NO_LISTS: readonly EmittedList[] = [];
 
@@ -192,10 +194,8 @@ export interface Memory {
     string,
     { readonly root: MarkupElement; readonly known: string; readonly made: MarkupElement }
   >;
-  result: Cleaned | null;
+  result: Extraction | null;
 }
-/** What is left once what nobody needs is gone. */
-type Cleaned = Omit<Extraction, 'wholes' | 'covered'>;
 export const newMemory = (): Memory => ({ steps: new Map(), cleaned: new Map(), result: null });
 
 /** What taking out one component came to. */
@@ -384,14 +384,14 @@ function withoutUnused(
   lists: ReadonlyMap<string, readonly EmittedList[]>,
   failed: ReadonlyMap<string, string>,
   memory: Memory,
-): Cleaned {
+): Omit<Extraction, 'wholes' | 'covered'> {
   const props = new Map<string, ReadonlySet<string>>();
   const cleaned = new Map<string, MarkupElement>();
   // Those made last stand within those made first, so that their props are known when they are used.
   const order = [...bodies]
     .toReversed()
     .sort(([, a], [, b]) => Number(!!b.component) - Number(!!a.component));
-  const { cleaned: before, result: last } = memory;
+  const { cleaned: before } = memory;
   memory.cleaned = new Map();
   for (const [key, { root, component }] of order) {
     const known = JSON.stringify(usesIn(root).map((name) => [...(props.get(name) ?? [])]));
@@ -413,7 +413,6 @@ function withoutUnused(
           ),
         ),
       );
-  const componentsBefore = new Map(last?.components.map((one) => [one.id, one]));
   const components = [...bodies].flatMap(([key, { component, rules }]): EmittedComponent[] => {
     if (!component) return [];
     const optional = new Set(
@@ -423,46 +422,55 @@ function withoutUnused(
     );
     const root = guarded(cleaned.get(key)!, optional, needed);
     const [classes, terms] = [classesIn(root), propsIn(root)];
-    const made: EmittedComponent = withFixedRows({
-      ...component,
-      root,
-      props: component.props
-        .filter(({ name }) => terms.has(name))
-        .map((prop) => (unsaid.has(`${component.name} ${prop.name}`) ? { ...prop, isOptional: true } : prop)),
-      rules: [...rules.values()].filter((rule) => classes.has(rule.className)),
-    });
-    const there = componentsBefore.get(component.id);
-    return [keptWhole(there, made.lists ? { ...made, lists: kept(there?.lists, made.lists) } : made)];
+    return [
+      withFixedRows({
+        ...component,
+        root,
+        props: component.props
+          .filter(({ name }) => terms.has(name))
+          .map((prop) =>
+            unsaid.has(`${component.name} ${prop.name}`) ? { ...prop, isOptional: true } : prop,
+          ),
+        rules: [...rules.values()].filter((rule) => classes.has(rule.className)),
+      }),
+    ];
   });
   const known = (component: string, record: Readonly<Record<string, PropValue>>) =>
     Object.fromEntries(
       Object.entries(record).filter(([name]) => name === 'id' || props.get(component)?.has(name)),
     );
-  memory.result = {
-    components: keptList(
-      last?.components ?? [],
-      components.sort((a, b) => (a.name < b.name ? -1 : 1)),
-      (_, now) => now,
+  return {
+    components: components.sort((a, b) => (a.name < b.name ? -1 : 1)),
+    roots: new Map([...screens.keys()].map((key) => [key, cleaned.get(key)!])),
+    lists: new Map(
+      [...lists].map(([key, list]) => [
+        key,
+        list.map((one) => ({ ...one, records: one.records.map((record) => known(one.component, record)) })),
+      ]),
     ),
-    roots: new Map(
-      [...screens.keys()].map((key) => [key, keptMarkup(last?.roots.get(key), cleaned.get(key)!)]),
-    ),
-    lists: keptMap(
-      last?.lists,
-      new Map(
-        [...lists].map(([key, list]) => [
-          key,
-          list.map((one) => ({ ...one, records: one.records.map((record) => known(one.component, record)) })),
-        ]),
-      ),
-    ),
-    rules: keptMap(
-      last?.rules,
-      new Map([...screens.keys()].map((key) => [key, [...bodies.get(key)!.rules.values()]])),
-    ),
+    rules: new Map([...screens.keys()].map((key) => [key, [...bodies.get(key)!.rules.values()]])),
     failed,
   };
-  return memory.result;
+}
+
+/** An extraction with the very components, roots, lists and rules of the one before, where those are equal. */
+export function keptExtraction(before: Extraction | undefined, now: Extraction): Extraction {
+  if (!before || before === now) return now;
+  const components = new Map(before.components.map((one) => [one.id, one]));
+  return {
+    ...now,
+    components: keptList(
+      before.components,
+      now.components.map((one) => {
+        const last = components.get(one.id);
+        return keptWhole(last, one.lists ? { ...one, lists: kept(last?.lists, one.lists) } : one);
+      }),
+      (_, one) => one,
+    ),
+    roots: keptMap(before.roots, now.roots, keptMarkup),
+    lists: keptMap(before.lists, now.lists),
+    rules: keptMap(before.rules, now.rules),
+  };
 }
 
 const usesKnown = new WeakMap<MarkupElement, readonly string[]>();
@@ -588,7 +596,15 @@ interface BodyPlace extends Place {
 /** What is wanted, the largest first. */
 function bySize(bodies: ReadonlyMap<string, Body>, wanted: readonly Wanted[]): Wanted[] {
   const all = [...bodies.values()].map(({ root }) => sizesIn(root));
-  const sizeOf = (key: string): number => all.find((sizes) => sizes.has(key))?.get(key) ?? 0;
+  /** Places that are asked for one after the other mostly stand on one screen after the other. */
+  let at = 0;
+  const sizeOf = (key: string): number => {
+    for (let tried = 0; tried < all.length; tried++, at = (at + 1) % all.length) {
+      const size = all[at].get(key);
+      if (size !== undefined) return size;
+    }
+    return 0;
+  };
   const sizeOfAll = ({ places }: Wanted): number => Math.max(0, ...places.map(sizeOf));
   return wanted
     .map((component) => ({ component, size: sizeOfAll(component) }))
@@ -620,13 +636,9 @@ function currentPlaces(
   bodies: ReadonlyMap<string, Body>,
   { places: keys, kind }: Pick<Component, 'places' | 'kind'>,
 ): BodyPlace[] {
-  const wanted = new Set(keys);
   const found: BodyPlace[] = [];
   for (const [body, { root, rules, route, routes, component }] of bodies) {
-    const there = keysIn(root);
-    if (!keys.some((key) => there.has(key))) continue;
-    visitMarkup(root, (node) => {
-      if (node.key === null || !wanted.has(node.key) || node.use) return true;
+    for (const node of standingIn(root, keys)) {
       const inItem = component ? unboundIn(node, component) : null;
       const given = inItem?.props ?? component?.props;
       found.push({
@@ -638,8 +650,7 @@ function currentPlaces(
         ...(inItem ? { stands: node } : {}),
         ...(given ? { props: given } : {}),
       });
-      return false;
-    });
+    }
   }
   for (const { node } of found) noteAddresses(node);
   // A place that depends on a prop of a component around it goes its own way, unless all stand in that one.
@@ -656,6 +667,29 @@ function currentPlaces(
   );
   const order = new Map(keys.map((key, i) => [key, i]));
   return plain.sort((a, b) => order.get(a.node.key!)! - order.get(b.node.key!)!);
+}
+
+const standingKnown = new WeakMap<MarkupElement, Map<readonly string[], readonly MarkupElement[]>>();
+const NONE: readonly MarkupElement[] = [];
+
+/** The elements with these keys in a root, the outermost ones, as far as no component stands there. */
+function standingIn(root: MarkupElement, keys: readonly string[]): readonly MarkupElement[] {
+  const known = standingKnown.get(root) ?? new Map<readonly string[], readonly MarkupElement[]>();
+  standingKnown.set(root, known);
+  const there = known.get(keys);
+  if (there) return there;
+  const all = keysIn(root);
+  const wanted = new Set(keys.filter((key) => all.has(key)));
+  const found: MarkupElement[] = [];
+  if (wanted.size)
+    visitMarkup(root, (node) => {
+      if (node.key === null || !wanted.has(node.key) || node.use) return true;
+      found.push(node);
+      return false;
+    });
+  const made = found.length ? found : NONE;
+  known.set(keys, made);
+  return made;
 }
 
 const unboundKnown = new WeakMap<EmittedComponent, WeakMap<MarkupElement, Unbound | null>>();

@@ -2,10 +2,14 @@ import { grouped } from '../../../json/grouped.ts';
 import { isElement, type MarkupElement, withoutKeys } from '../markup.ts';
 import { codeBefore } from '../before.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
+import { kept, keptList } from '../../../json/kept.ts';
+import type { Design } from '../../../model/design.ts';
+import { asDrawn } from '../../../model/places.ts';
+import { keptMarkup } from '../kept_markup.ts';
 import type { Extraction } from '../components/extract.ts';
 import { extractionOf } from '../components/extraction.ts';
 import { lookText } from '../styles/look_text.ts';
-import { type Frame, frameOf, Signs } from './frame.ts';
+import { type Frame, type Framed, frameOf, Signs } from './frame.ts';
 
 /** A layout in the table of routes: its component, its screens, and the layout around it, if it is in one. */
 export interface PlacedLayout {
@@ -32,6 +36,7 @@ export function layoutsOf(
   const insides = new Map<string, MarkupElement>();
   const homes = new Map<string, string>();
   const layouts: Layouts['layouts'][number][] = [];
+  const before = framesOf(plan.project.design);
   const wanted = Object.entries(plan.project.app.layouts).sort(
     ([a, { screens: many }], [b, { screens: few }]) => few.length - many.length || (a < b ? -1 : 1),
   );
@@ -40,7 +45,11 @@ export function layoutsOf(
     // All its screens stand in the same layout, or in none.
     const parent = homes.get(used[0]) ?? null;
     const screens = used.filter((key) => (homes.get(key) ?? null) === parent);
-    const frame = layoutFrame(plan, extraction, screens, insides, id);
+    const framed = framedBy(plan, extraction, screens, insides, id);
+    const last = before.get(id);
+    const frame =
+      last && areSame(last.framed, framed) ? last.frame : keptFrame(last?.frame, frameAmong(framed));
+    before.set(id, { framed, frame });
     if (!frame) continue;
     const name = nameFor(layout.name);
     screens.forEach((key, i) => {
@@ -52,28 +61,57 @@ export function layoutsOf(
   return { layouts, insides };
 }
 
+/** What the layouts of a design had around their screens last, by their ids. */
+type Frames = Map<string, { readonly framed: readonly Framed[]; readonly frame: Frame | null }>;
+
+const frames = new WeakMap<Design, Frames>();
+
+function framesOf(design: Design): Frames {
+  const drawn = asDrawn(design);
+  let known = frames.get(drawn);
+  if (!known) frames.set(drawn, (known = new Map()));
+  return known;
+}
+
+const areSame = (some: readonly Framed[], others: readonly Framed[]): boolean =>
+  some.length === others.length &&
+  some.every(({ root, rules, route, inside }, i) => {
+    const other = others[i];
+    return root === other.root && rules === other.rules && route === other.route && inside === other.inside;
+  });
+
+const keptFrame = (before: Frame | null | undefined, now: Frame | null): Frame | null =>
+  now && {
+    root: keptMarkup(before?.root, now.root),
+    rules: kept(before?.rules, now.rules),
+    usual: keptMarkup(before?.usual, now.usual),
+    insides: keptList(before?.insides ?? [], now.insides, keptMarkup),
+  };
+
 /** @param id of the layout, whose screens keep what stood within it before; null where it is none yet */
-function layoutFrame(
+function framedBy(
   plan: EmissionPlan,
   extraction: Extraction,
   screens: readonly string[],
   insides: ReadonlyMap<string, MarkupElement>,
   id: string | null,
-  signs = new Signs(),
-): Frame | null {
+): Framed[] {
   const before = codeBefore(plan.project.app).insides.get(id ?? '');
-  const roots = screens.map(
-    (key) => insides.get(key) ?? extraction.roots.get(key) ?? emitScreenOf(plan, key).root,
-  );
-  // Where some say themselves which part is the main one, what is around them all is none.
-  const isMixed = new Set(roots.map(({ tag }) => tag)).size > 1;
+  return screens.map((key) => ({
+    root: insides.get(key) ?? extraction.roots.get(key) ?? emitScreenOf(plan, key).root,
+    rules: extraction.rules.get(key) ?? emitScreenOf(plan, key).rules,
+    route: plan.routeOf(key),
+    inside: before?.get(key) ?? NOTHING,
+  }));
+}
+
+/** What screens have around them in common; where some say themselves which part is the main one, what is around them all is none. */
+function frameAmong(framed: readonly Framed[], signs?: Signs): Frame | null {
+  const isMixed = new Set(framed.map(({ root }) => root.tag)).size > 1;
   return frameOf(
-    screens.map((key, i) => ({
-      root: isMixed && roots[i].tag === 'main' ? { ...roots[i], tag: 'div' } : roots[i],
-      rules: extraction.rules.get(key) ?? emitScreenOf(plan, key).rules,
-      route: plan.routeOf(key),
-      inside: before?.get(key) ?? NOTHING,
-    })),
+    framed.map((one) =>
+      isMixed && one.root.tag === 'main' ? { ...one, root: { ...one.root, tag: 'div' } } : one,
+    ),
     signs,
   );
 }
@@ -90,7 +128,7 @@ export const frameAround = (
   screens: readonly string[],
   id: string | null = null,
   signs?: Signs,
-): Frame | null => layoutFrame(plan, extractionOf(plan), screens, new Map(), id, signs);
+): Frame | null => frameAmong(framedBy(plan, extractionOf(plan), screens, new Map(), id), signs);
 
 /** Whether screens have something around them in common that a layout could hold. */
 export const hasFrame = (plan: EmissionPlan, screens: readonly string[]): boolean =>
