@@ -5,7 +5,7 @@ import { elementOfInteraction, numberOfInteraction } from '../model/interaction.
 import type { Element } from '../model/design.ts';
 import { kebabCase } from '../model/names.ts';
 import { containersOf, findElement, haveSameElements } from '../model/places.ts';
-import { hostOf, type Project, textOf } from '../model/project.ts';
+import { hostOf, type Project, screensByKey, textOf } from '../model/project.ts';
 
 /** An interaction as it counts for one element. */
 export interface Wired {
@@ -48,7 +48,7 @@ export function wiringOf(project: Project): Wiring {
   const { app } = project;
   const known = wirings.get(app.interactions);
   if (known && isSame(known, project)) return known.wiring;
-  const made = rewired(project) ?? wiredAnew(project);
+  const made = rewired(project) ?? redrawn(known, project) ?? wiredAnew(project);
   wirings.set(app.interactions, made);
   return made.wiring;
 }
@@ -69,6 +69,24 @@ function wiredAnew(project: Project): Known {
     passesOn: everywhere.length > 0,
     givesDrawn: Object.values(app.interactions).some(givesDrawn),
   };
+}
+
+/** The wiring where only what is drawn became another: what gives that on screens that changed is looked at again. */
+function redrawn(known: Known | undefined, project: Project): Known | null {
+  const { design } = project;
+  if (!known || known.passesOn || !isSame({ ...known, givesDrawn: false }, project)) return null;
+  const before = screensByKey(known.project.design);
+  const wiring = new Map(known.wiring);
+  for (const screen of design.screens) {
+    const elements = wiring.get(screen.key);
+    if (!elements || before.get(screen.key) === screen) continue;
+    const settledAgain = (one: Wired): Wired =>
+      givesDrawn(project.app.interactions[one.key])
+        ? { ...one, interaction: settled(project, one.element, project.app.interactions[one.key]) }
+        : one;
+    wiring.set(screen.key, new Map([...elements].map(([key, list]) => [key, list.map(settledAgain)])));
+  }
+  return { ...known, project, wiring };
 }
 
 /** The wiring made from that of the document before; null where that is not known, or where more may have changed. */

@@ -208,14 +208,21 @@ export const filledIn = ({ forms }: Pick<App, 'forms'>, form: string | undefined
   form === undefined ? [] : [...new Set(forms[form]?.fields.map(({ field }) => field))];
 
 /** The collections that a record is added to of what a form is filled in with, by their ids. */
-export const addedBy = ({ interactions }: Pick<App, 'interactions'>, form: string): ReadonlySet<string> =>
-  new Set(
-    Object.values(interactions).flatMap(({ before = [], target }) =>
-      [...before, target].flatMap((step) =>
-        step.kind === 'record' && formOf(step) === form ? [step.collection] : [],
-      ),
-    ),
-  );
+export function addedBy({ interactions }: Pick<App, 'interactions'>, form: string): ReadonlySet<string> {
+  let byForm = added.get(interactions);
+  if (!byForm) {
+    added.set(interactions, (byForm = new Map()));
+    for (const { before = [], target } of Object.values(interactions))
+      for (const step of [...before, target]) {
+        const of = step.kind === 'record' ? formOf(step) : undefined;
+        if (step.kind !== 'record' || of === undefined) continue;
+        byForm.set(of, (byForm.get(of) ?? new Set()).add(step.collection));
+      }
+  }
+  return byForm.get(form) ?? NONE;
+}
+const added = new WeakMap<App['interactions'], Map<string, Set<string>>>();
+const NONE: ReadonlySet<string> = new Set();
 
 /** A form whose fields are required, too, where the records that it adds need them. */
 export function withNeeded(app: Pick<App, 'interactions' | 'collections'>, key: string, form: Form): Form {

@@ -8,7 +8,7 @@ import { withGivenLists } from '../form/components/given_lists.ts';
 import type { EmittedList } from '../form/components/lists.ts';
 import { theirsOf } from '../form/components/theirs.ts';
 import type { App } from '../../model/app.ts';
-import { drawingsIn } from '../form/icons.ts';
+import { drawingsIn, type EmittedIcon } from '../form/icons.ts';
 import { isElement, type MarkupElement, type StyleRule } from '../form/markup.ts';
 import { Folders, paletteFor, type Parts, partsOf, rootOf, usedRules } from '../form/parts.ts';
 import { EmissionPlan } from '../form/plan.ts';
@@ -190,11 +190,7 @@ function emitAll(
     files.push({ path: file.path, text: file.text });
     for (const hash of file.assets ?? []) assets.set(hash, assetFile(plan.project, hash));
   }
-  for (const icon of icons.all)
-    files.push({
-      path: `src/${icon.isSmall ? 'icons' : 'drawings'}/${icon.name}${dialect.ending}`,
-      ...dialect.icon(icon, assetImport(plan.project, '../')),
-    });
+  for (const icon of icons.all) files.push(iconFile(plan.project, icon, dialect));
   const shown = [...plan.screens, ...plan.overlays.keys()];
   const faces = facesUsedIn(
     shown.map((key) => shownScreenOf(plan, key)),
@@ -339,6 +335,18 @@ const written = new WeakMap<
   MarkupElement,
   ViewFiles & { readonly context: string; readonly own: FileStyles; readonly palette: Palette }
 >();
+
+const writtenIcons = new WeakMap<EmittedIcon, Map<string, EmittedFile>>();
+
+/** The file of a drawing, the very same each time. */
+function iconFile(project: Project, icon: EmittedIcon, dialect: Dialect): EmittedFile {
+  const path = `src/${icon.isSmall ? 'icons' : 'drawings'}/${icon.name}${dialect.ending}`;
+  const byPath = writtenIcons.get(icon) ?? new Map<string, EmittedFile>();
+  writtenIcons.set(icon, byPath);
+  const file = byPath.get(path) ?? { path, ...dialect.icon(icon, assetImport(project, '../')) };
+  byPath.set(path, file);
+  return file;
+}
 
 interface WrittenComponent extends Pick<ViewFiles, 'pieces'> {
   readonly files: readonly EmittedFile[];

@@ -1,4 +1,5 @@
 import { stringifySorted } from '../../json/json.ts';
+import { keptFlat } from '../../json/kept.ts';
 import { isCodeName, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { hash } from '../../json/hash.ts';
 import type { NamedDrawing } from './before.ts';
@@ -63,11 +64,14 @@ export function iconsOf(
     const attributes = Object.fromEntries(
       Object.entries(node.attributes).filter(([one]) => isOwnOfIcon(one)),
     );
-    bySign.set(sign, {
+    const last = icons.get(node);
+    const icon = keptFlat(last, {
       name,
       isSmall,
-      node: { tag: 'svg', key: node.key, className: null, attributes, children: node.children },
+      node: last?.node ?? { tag: 'svg', key: node.key, className: null, attributes, children: node.children },
     });
+    icons.set(node, icon);
+    bySign.set(sign, icon);
   };
   for (const root of roots) drawingsIn(root).forEach(note);
   return {
@@ -79,6 +83,9 @@ export function iconsOf(
     },
   };
 }
+
+/** What was made of a drawing last. */
+const icons = new WeakMap<MarkupElement, EmittedIcon>();
 
 /** A drawing where it stands. */
 interface Drawn {

@@ -652,21 +652,44 @@ function currentPlaces(
       });
     }
   }
-  for (const { node } of found) noteAddresses(node);
   // A place that depends on a prop of a component around it goes its own way, unless all stand in that one.
   const isAlone = new Set(found.map(({ body }) => body)).size === 1;
-  const plain = found.filter(
-    ({ node, body }) =>
-      !controlsList(node) &&
-      !holdsItems(node) &&
-      !holdsContent(node) &&
+  const plain = found.filter(({ node, body }) => {
+    const { isOwn, hasRowDeed, hasBound, looksAround } = standingOf(node);
+    return (
+      isOwn &&
       // What is done to the record of a row stands in what is given that record.
-      (kind === 'list' || !holdsRowDeed(node)) &&
-      (bodies.get(body)!.component || !isBound(node)) &&
-      (isAlone || !dependsOnProps(node)),
-  );
+      (kind === 'list' || !hasRowDeed) &&
+      (bodies.get(body)!.component || !hasBound) &&
+      (isAlone || !looksAround)
+    );
+  });
   const order = new Map(keys.map((key, i) => [key, i]));
   return plain.sort((a, b) => order.get(a.node.key!)! - order.get(b.node.key!)!);
+}
+
+/** What decides whether an element can be a component by itself. */
+interface Standing {
+  readonly isOwn: boolean;
+  readonly hasRowDeed: boolean;
+  readonly hasBound: boolean;
+  readonly looksAround: boolean;
+}
+const standings = new WeakMap<MarkupElement, Standing>();
+
+function standingOf(node: MarkupElement): Standing {
+  let standing = standings.get(node);
+  if (!standing) {
+    noteAddresses(node);
+    standing = {
+      isOwn: !controlsList(node) && !holdsItems(node) && !holdsContent(node),
+      hasRowDeed: holdsRowDeed(node),
+      hasBound: isBound(node),
+      looksAround: dependsOnProps(node),
+    };
+    standings.set(node, standing);
+  }
+  return standing;
 }
 
 const standingKnown = new WeakMap<MarkupElement, Map<readonly string[], readonly MarkupElement[]>>();
