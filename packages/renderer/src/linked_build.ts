@@ -193,8 +193,11 @@ export class LinkedBuild {
       .map((file) => this.#modules.get(file)!.css)
       .filter((css) => css !== '')
       .join('\n');
+    const last = this.#versions.at(-1)?.modules;
     const modules = order.map((path): PlacedModule => {
-      return { path, module: this.#modules.get(path)!, ways: this.#ways.get(path)!.to };
+      const now = { path, module: this.#modules.get(path)!, ways: this.#ways.get(path)!.to };
+      const before = last?.get(path);
+      return before?.module === now.module && before.ways === now.ways ? before : now;
     });
     const helpers = await (this.#helpers ??= this.#readHelpers());
     const version = versionOf(modules, sheet, beside);
@@ -231,9 +234,21 @@ export class LinkedBuild {
 /** What an app is known by: whatever it is made of goes into it. */
 function versionOf(modules: readonly PlacedModule[], sheet: string, beside: string): string {
   const bytes = createHash('sha256').update(sheet).update(beside);
-  for (const { path, ways, module } of modules)
-    bytes.update(JSON.stringify([path, [...ways]])).update(module.code);
+  for (const one of modules) bytes.update(signOf(one));
   return bytes.digest('hex').slice(0, 16);
+}
+
+const signs = new WeakMap<PlacedModule, Buffer>();
+
+/** What tells one module from any other. */
+function signOf(placed: PlacedModule): Buffer {
+  let sign = signs.get(placed);
+  if (!sign) {
+    const { path, ways, module } = placed;
+    const said = JSON.stringify([path, [...ways]]);
+    signs.set(placed, (sign = createHash('sha256').update(said).update(module.code).digest()));
+  }
+  return sign;
 }
 
 function changesSince(before: Version, now: Version, helpers: readonly string[]): LinkedScript {
@@ -243,10 +258,11 @@ function changesSince(before: Version, now: Version, helpers: readonly string[])
 
 /** Whether a module does the same; what it looks like is in the sheet. */
 const isSame = (one: PlacedModule, other: PlacedModule | undefined): boolean =>
-  other !== undefined &&
-  one.module.code === other.module.code &&
-  one.ways.size === other.ways.size &&
-  [...one.ways].every(([asked, to]) => other.ways.get(asked) === to);
+  one === other ||
+  (other !== undefined &&
+    one.module.code === other.module.code &&
+    one.ways.size === other.ways.size &&
+    [...one.ways].every(([asked, to]) => other.ways.get(asked) === to));
 
 const asDefault = (value: unknown): string =>
   `Object.defineProperty(exports, '__esModule', { value: true });\nexports.default = ${JSON.stringify(value)};`;

@@ -49,15 +49,27 @@ function linked(modules: readonly PlacedModule[], { before, open, close, after }
     ...before,
   ];
   let line = out.join('\n').split('\n').length;
-  const placed = modules.map(({ path, module, ways }) => {
-    const head = `${JSON.stringify(path)}, ${JSON.stringify(Object.fromEntries(ways))}`;
-    out.push(`${open}${head}, function (exports, require, module) {`, module.code, `}${close}`);
+  const placed = modules.map((one) => {
+    const { path, module } = one;
+    out.push(`${open}${headOf(one)}, function (exports, require, module) {`, module.code, `}${close}`);
     const from = line + 1;
     line = from + module.lines + 1;
     return { path, from, module };
   });
   out.push(after, '');
   return { text: out.join('\n'), placed };
+}
+
+const heads = new WeakMap<PlacedModule, string>();
+
+/** What is said of a module before its code. */
+function headOf(placed: PlacedModule): string {
+  let head = heads.get(placed);
+  if (head === undefined) {
+    head = `${JSON.stringify(placed.path)}, ${JSON.stringify(Object.fromEntries(placed.ways))}`;
+    heads.set(placed, head);
+  }
+  return head;
 }
 
 /**

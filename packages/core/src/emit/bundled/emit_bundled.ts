@@ -336,6 +336,12 @@ const written = new WeakMap<
   ViewFiles & { readonly context: string; readonly own: FileStyles; readonly palette: Palette }
 >();
 
+/** Lines of elements, by where the classes of their file went. */
+const measured = new WeakMap<
+  Around['classes'],
+  { readonly context: string; readonly lines: WeakMap<MarkupElement, number> }
+>();
+
 const writtenIcons = new WeakMap<EmittedIcon, Map<string, EmittedFile>>();
 
 /** The file of a drawing, the very same each time. */
@@ -446,17 +452,25 @@ class Writer {
     // A layout's outlet stays where it is.
     const parted = hasOutlet
       ? { root: made, parts: [] }
-      : partScreen(
-          made,
-          (name) => taken.has(name),
-          (node) => this.#dialect.linesOf(node, around),
-          this.#piecesBefore(styles),
-        );
+      : partScreen(made, (name) => taken.has(name), this.#linesIn(around), this.#piecesBefore(styles));
     const logic = this.#logicFor(component, root, hasOutlet, styles);
     const files = this.#dialect.view({ ...around, ...parted, path, component, lists: all, hasOutlet, logic });
     return {
       files: logic ? [...files, ...logicFiles(path, component, root, logic)] : files,
       pieces: keptPieces(parted.parts),
+    };
+  }
+
+  /** How many lines an element is written as in a file: of what stays the same there worked out once. */
+  #linesIn(around: Around): (node: MarkupElement) => number {
+    const context = `${this.#dialect.ending} ${this.#named}`;
+    const last = measured.get(around.classes);
+    const known = last?.context === context ? last : { context, lines: new WeakMap<MarkupElement, number>() };
+    measured.set(around.classes, known);
+    return (node) => {
+      let lines = known.lines.get(node);
+      if (lines === undefined) known.lines.set(node, (lines = this.#dialect.linesOf(node, around)));
+      return lines;
     };
   }
 
@@ -493,7 +507,7 @@ class Writer {
     const parted = partComponent(
       { ...component, ...given },
       (one) => taken.has(one),
-      (node) => this.#dialect.linesOf(node, around),
+      this.#linesIn(around),
       this.#piecesBefore(componentFile(name)),
     );
     return {
