@@ -152,6 +152,20 @@ class Wrong extends Error {
   }
 }
 
+/** Trees of what was read last: the same is read at each change of a project. */
+const trees = new Map<string, ReturnType<typeof parseExpressionAt>>();
+const MOST_TREES = 2000;
+
+function parsed(source: string): ReturnType<typeof parseExpressionAt> {
+  let tree = trees.get(source);
+  if (!tree) {
+    tree = parseExpressionAt(source, 0, { ecmaVersion: 2022 });
+    if (trees.size >= MOST_TREES) trees.clear();
+    trees.set(source, tree);
+  }
+  return tree;
+}
+
 /**
  * Reads an expression as people write it: a part of the expressions of TypeScript. It is never run; what it cannot hold is
  * told with its place.
@@ -166,7 +180,7 @@ export function parseExpression(source: string, known: KnownNames): ParsedExpres
       },
     };
   try {
-    const node = parseExpressionAt(source, 0, { ecmaVersion: 2022 });
+    const node = parsed(source);
     const rest = source.slice(node.end).search(/\S/);
     if (rest >= 0)
       throw new Wrong('an expression ends before this', { start: node.end + rest, end: source.length });

@@ -122,5 +122,12 @@ export function textOf(element: Element): string {
 }
 
 /** What variables are called in code, by their ids. */
-export const variableNames = ({ variables }: Pick<App, 'variables'>): Map<string, string> =>
-  codeNames(Object.keys(variables).sort(), (id) => variables[id].name, 'condition');
+export function variableNames({ variables }: Pick<App, 'variables'>): ReadonlyMap<string, string> {
+  let names = namesOfVariables.get(variables);
+  if (!names) {
+    names = codeNames(Object.keys(variables).sort(), (id) => variables[id].name, 'condition');
+    namesOfVariables.set(variables, names);
+  }
+  return names;
+}
+const namesOfVariables = new WeakMap<App['variables'], ReadonlyMap<string, string>>();

@@ -43,10 +43,20 @@ export const conditionsOf = ({ variables }: Pick<App, 'variables'>): string[] =>
   Object.keys(variables).filter((id) => (variables[id].type ?? 'yes-no') === 'yes-no');
 
 /** What expressions call all variables, with what each is. */
-export const knownVariables = (app: Remembering): Readonly<Record<string, Type>> =>
-  Object.fromEntries(
+export function knownVariables(app: Remembering): Readonly<Record<string, Type>> {
+  const { collections, apis } = app;
+  const last = typesKnown.get(app.variables);
+  if (last?.collections === collections && last.apis === apis) return last.types;
+  const types = Object.fromEntries(
     [...variableNames(app)].map(([id, name]) => [name, typeOfVariable(app.variables[id], app)]),
   );
+  typesKnown.set(app.variables, { collections, apis, types });
+  return types;
+}
+const typesKnown = new WeakMap<
+  Remembering['variables'],
+  Omit<Remembering, 'variables'> & { readonly types: Readonly<Record<string, Type>> }
+>();
 
 /** What an expression knows that stands at no place: variables, and all records. */
 export const knownAnywhere = (app: Remembering): KnownNames => ({

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
-import { useProject } from '../project/context';
+import { useFound, useProject } from '../project/context';
 import { useScores } from '../project/use_compared_findings';
 import { color } from '../theme/theme';
 import { Button, Choice, Segments } from '../ui/controls';
@@ -58,7 +58,8 @@ const PLACES = [
  * it is to those who hear it; and what was found by all that.
  */
 export function CompareView() {
-  const { base, graph, id, drawn, decisions } = useProject();
+  const { base, graph, id, drawn } = useProject();
+  const { decisions } = useFound();
   const navigate = useNavigate();
   const views = useViews();
   const [place, setPlace] = useQueryParam('in', 'screen');

@@ -2,7 +2,7 @@ import { type Finding, stationOf, type View } from '@tovel/core';
 import { useMemo } from 'react';
 import styled from 'styled-components';
 import { FoundList } from '../findings/FoundList';
-import { useProject } from '../project/context';
+import { useFound } from '../project/context';
 import { color } from '../theme/theme';
 
 const Column = styled.section`
@@ -31,7 +31,7 @@ export function ComparedFindings({
   /** Goes to a screen among the widths. */
   onWidths: (screen: string) => void;
 }) {
-  const { findings } = useProject();
+  const { findings } = useFound();
   const own = useMemo(() => findings.filter(({ code }) => stationOf(code) === 'compare'), [findings]);
   const go = ({ screen, width }: Finding): void => {
     const view = views.find((one) => one.screen === screen && one.width === width);

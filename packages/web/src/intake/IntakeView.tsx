@@ -29,7 +29,7 @@ import {
 import { useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { api, type FetchedFiles } from '../api/client';
-import { useProject } from '../project/context';
+import { useFound, useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
 import { BringIn, type Failure } from './BringIn';
@@ -136,7 +136,8 @@ const SORTS = [
 /** Bring screens in, see all of them together with what was found in them, and decide what each is. */
 export function IntakeView() {
   const project = useProject();
-  const { session, drawn, design, app, id, base, graph, findings } = project;
+  const { session, drawn, design, app, id, base, graph } = project;
+  const { findings } = useFound();
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [running, setRunning] = useState<RunningIntake | null>(null);

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { FlowSheet } from '../flow/FlowSheet';
-import { useProject } from '../project/context';
+import { useFound, useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { ActionMenu } from '../ui/ActionMenu';
 import { Button, Segments } from '../ui/controls';
@@ -85,6 +85,7 @@ const VIEWS = [
 export function MapView() {
   const project = useProject();
   const { graph, base, app } = project;
+  const { findings: all } = useFound();
   const navigate = useNavigate();
   const [cell, setCell] = useState<Cell | null>(null);
   const [asked, setView] = useQueryParam('view', 'lines');
@@ -92,10 +93,7 @@ export function MapView() {
   const view = VIEWS.find(({ id }) => id === asked)?.id ?? 'lines';
   const journey = app.journeys[wanted] ? wanted : null;
   const [since, setSince] = useQueryParam('since', '');
-  const findings = useMemo(
-    () => project.findings.filter((finding) => stationOf(finding.code) === 'map'),
-    [project.findings],
-  );
+  const findings = useMemo(() => all.filter((finding) => stationOf(finding.code) === 'map'), [all]);
   if (!graph.screens.length) {
     return (
       <Empty title="Nothing to map yet" text="Routes and links show here as soon as there are screens.">

@@ -7,7 +7,7 @@ import {
   uniqueName,
 } from '@tovel/core';
 import styled from 'styled-components';
-import { useProject } from '../project/context';
+import { useFound, useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
 
@@ -42,7 +42,8 @@ const NOTHING = 'nothing';
 /** What is stated of one screen and has to hold whatever is pressed, and whether it does. */
 export function MustHold({ screen }: { screen: string }) {
   const project = useProject();
-  const { app, graph, findings, session, past } = project;
+  const { app, graph, session, past } = project;
+  const { findings } = useFound();
   const stated = Object.entries(app.mustHold).filter(([, rule]) => rule.screen === screen);
   const broken = new Set(
     findings.flatMap(({ code, id }) => (code === 'must-hold' ? [id.split(' ').at(-1)] : [])),

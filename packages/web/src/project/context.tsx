@@ -29,6 +29,7 @@ import type { Decisions } from '../shell/stations';
 import { Empty } from '../ui/Empty';
 import { useComparedFindings } from './use_compared_findings';
 import { useLooked, useWaitingCollections } from './use_looked';
+import { useQuiet } from './use_quiet';
 import { useStateFindings } from './use_state_findings';
 import { listenTo } from './feed';
 import { ownDevice, ownWindow } from './identity';
@@ -39,11 +40,8 @@ interface OpenProject extends Omit<SessionState, keyof Standing> {
   readonly session: ProjectSession;
   /** As it was drawn, with what is hidden or left out; `design` is as it is in the app. */
   readonly drawn: Design;
-  /** All findings; while somebody types, those of a moment ago. */
-  readonly findings: readonly Finding[];
-  /** How many decisions wait; while somebody works, those of a moment ago. */
-  readonly decisions: Decisions;
   readonly graph: ScreenGraph;
+  /** Worked out when somebody asks for it. */
   readonly plan: EmissionPlan;
   /** The path that all its views are under. */
   readonly base: string;
@@ -51,9 +49,17 @@ interface OpenProject extends Omit<SessionState, keyof Standing> {
   readonly past: number | null;
 }
 
+/** What there is to look at and to decide in the project that is open. It is there a moment after what it is of. */
+interface Found {
+  readonly findings: readonly Finding[];
+  /** How many decisions wait. */
+  readonly decisions: Decisions;
+}
+
 const shelf = deviceShelf();
 
 const ProjectContext = createContext<OpenProject | null>(null);
+const FoundContext = createContext<Found | null>(null);
 const StandingContext = createContext<Standing | null>(null);
 
 /** The project that is open. */
@@ -61,6 +67,13 @@ export function useProject(): OpenProject {
   const project = useContext(ProjectContext);
   if (!project) throw new Error('useProject: no project is open here');
   return project;
+}
+
+/** All findings, and how many decisions wait; while somebody works, those of a moment ago. */
+export function useFound(): Found {
+  const found = useContext(FoundContext);
+  if (!found) throw new Error('useFound: no project is open here');
+  return found;
 }
 
 /** How far what was done is saved, told and built. That changes more often than the project. */
@@ -137,6 +150,7 @@ export function AsItWouldBe({
   children: ReactNode;
 }) {
   const outer = useProject();
+  const { decisions } = useFound();
   const open = useMemo((): OpenProject => {
     const project = settle(made);
     return {
@@ -145,14 +159,35 @@ export function AsItWouldBe({
       drawn: made.design,
       design: project.design,
       graph: graphOf(project),
-      plan: new EmissionPlan(project),
-      get findings() {
-        return findingsOf(made);
-      },
+      plan: planOf(project),
       base,
     };
   }, [outer, made, base]);
-  return <ProjectContext value={open}>{children}</ProjectContext>;
+  const found = useMemo(
+    (): Found => ({
+      decisions,
+      get findings() {
+        return findingsOf(made);
+      },
+    }),
+    [decisions, made],
+  );
+  return (
+    <ProjectContext value={open}>
+      <FoundContext value={found}>{children}</FoundContext>
+    </ProjectContext>
+  );
+}
+
+/** How long nothing changes before what follows from an edit is worked out where the app runs, in ms. */
+const QUIET_MS = 300;
+
+const plans = new WeakMap<Project, EmissionPlan>();
+
+function planOf(project: Project): EmissionPlan {
+  let plan = plans.get(project);
+  if (!plan) plans.set(project, (plan = new EmissionPlan(project)));
+  return plan;
 }
 
 function Opened({
@@ -167,10 +202,10 @@ function Opened({
   const state = useSyncExternalStore(session.subscribe, session.getState);
   const { design, app } = state;
   const project = useMemo(() => settle({ design, app }), [design, app]);
-  const later = useDeferredValue(app);
   // Where the app runs, what shows an edit there has the machine first.
-  const isRunning = useMatch('/p/:projectId/run') !== null;
-  const looked = useLooked(state, isRunning ? 300 : 0);
+  const quiet = useMatch('/p/:projectId/run') === null ? 0 : QUIET_MS;
+  const later = useDeferredValue(useQuiet(app, quiet));
+  const looked = useLooked(state, quiet);
   const states = useStateFindings({ design, app: later });
   const compared = useComparedFindings(state.id, { design, app: later });
   const findings = useMemo(() => inOrder(looked.findings, states, compared), [looked, states, compared]);
@@ -187,10 +222,10 @@ function Opened({
       collections,
     };
   }, [project, graph, findings, looked, collections]);
-  const plan = useMemo(() => new EmissionPlan(project), [project]);
+  const found = useMemo(() => ({ findings, decisions }), [findings, decisions]);
   const { id, name } = state;
   const open = useMemo(
-    () => ({
+    (): OpenProject => ({
       id,
       name,
       app,
@@ -198,13 +233,13 @@ function Opened({
       design: project.design,
       drawn: design,
       graph,
-      plan,
-      findings,
-      decisions,
+      get plan() {
+        return planOf(project);
+      },
       base: past === null ? `/p/${id}` : `/p/${id}/at/${past}`,
       past,
     }),
-    [id, name, app, session, project, design, graph, plan, findings, decisions, past],
+    [id, name, app, session, project, design, graph, past],
   );
 
   useEffect(() => {
@@ -222,7 +257,9 @@ function Opened({
 
   return (
     <ProjectContext value={open}>
-      <StandingContext value={state}>{children}</StandingContext>
+      <FoundContext value={found}>
+        <StandingContext value={state}>{children}</StandingContext>
+      </FoundContext>
     </ProjectContext>
   );
 }

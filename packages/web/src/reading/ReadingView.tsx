@@ -13,7 +13,7 @@ import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { assetUrl } from '../api/client';
 import { FoundList } from '../findings/FoundList';
-import { useProject } from '../project/context';
+import { useFound, useProject } from '../project/context';
 import { useElementInAddress } from '../project/element_in_address';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
@@ -87,7 +87,8 @@ export function ReadingView() {
 }
 
 function Reading({ screen }: { screen: Screen }) {
-  const { drawn, design, app, base, session, findings } = useProject();
+  const { drawn, design, app, base, session } = useProject();
+  const { findings } = useFound();
   const navigate = useNavigate();
   const [hovered, setHovered] = useState<string | null>(null);
   const [showsReference, setShowsReference] = useState(false);

@@ -12,6 +12,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
+import { useQuiet } from '../project/use_quiet';
 import { ElementTree } from '../reading/ElementTree';
 import { color } from '../theme/theme';
 import { conditionsFor } from '../workbench/conditions';
@@ -34,6 +35,9 @@ const Side = styled.aside`
     border-bottom: 1px solid ${color.rule};
   }
 `;
+
+/** How long nothing changes before it is proposed what elements are, in ms. */
+const PROPOSED_AFTER = 150;
 
 /** What of the running app is changed where it is: its elements, and what there is to decide of the one that was pressed. */
 export function AdaptPanel({
@@ -60,7 +64,8 @@ export function AdaptPanel({
     pointed.key === null
       ? null
       : (elementsByKey(screen).get(pointed.key) ?? elementsByKey(drawn).get(pointed.key) ?? null);
-  const proposals = useMemo(() => roleProposals(app, drawn), [app, drawn]);
+  const later = useQuiet(app, PROPOSED_AFTER);
+  const proposals = useMemo(() => roleProposals(later, drawn), [later, drawn]);
   return (
     <Side aria-label="Adapt">
       <header>

@@ -2,6 +2,7 @@ import {
   type ElementState,
   hostOf,
   screenName,
+  screensByKey,
   type Seen,
   seenAs,
   shownElements,
@@ -13,6 +14,7 @@ import { rowsOf } from '../junction/rows';
 import { useOpenLinks } from '../junction/use_open_links';
 import { useWiring } from '../junction/use_wiring';
 import { useProject } from '../project/context';
+import { useQuiet } from '../project/use_quiet';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Suggest } from '../ui/Suggest';
@@ -35,10 +37,11 @@ export function useOpenEnds(shown: readonly string[]): {
   readonly marks: readonly Mark[];
   readonly states: ReadonlyMap<string, ElementState>;
 } {
-  const { graph, plan } = useProject();
+  const { graph, plan, design } = useQuiet(useProject(), LIT_AFTER);
   const said = shown.join(' ');
   return useMemo(() => {
-    const elements = shown.flatMap((screen) => shownElements(plan, screen));
+    const there = screensByKey(design);
+    const elements = shown.flatMap((screen) => (there.has(screen) ? shownElements(plan, screen) : []));
     const states = new Map(
       shown
         .flatMap((screen) => graph.elements.get(screen) ?? [])
@@ -52,6 +55,9 @@ export function useOpenEnds(shown: readonly string[]): {
     return { marks, states };
   }, [graph, plan, said]);
 }
+
+/** How long nothing changes before it is looked for, in ms: what shows an edit has the machine first. */
+const LIT_AFTER = 150;
 
 const WIDTH = 340;
 

@@ -2,7 +2,7 @@ import { matchText, stationOf } from '@tovel/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client';
-import { useProject } from '../project/context';
+import { useFound, useProject } from '../project/context';
 import { toggleScheme } from '../theme/scheme';
 import { Suggest, type Suggestion } from '../ui/Suggest';
 import { Sheet } from './Sheet';
@@ -95,7 +95,8 @@ function destinations(
   navigate: (path: string) => void,
   onShortcuts: () => void,
 ): Destination[] {
-  const { id, base, app, graph, session, findings } = project;
+  const { id, base, app, graph, session } = project;
+  const { findings } = useFound();
 
   return [
     ...graph.screens.map((key) => ({

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
-import { useProject } from '../project/context';
+import { useFound, useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Bar, Brand, Rail, Stop } from './rail';
 import { stations } from './stations';
@@ -23,7 +23,8 @@ const JumpButton = styled.button`
 
 /** One rail with the stations of the work; what waits at each stands beside its name. */
 export function WorkLine({ onJump }: { onJump: () => void }) {
-  const { name, id, past, base, app, graph, decisions } = useProject();
+  const { name, id, past, base, app, graph } = useProject();
+  const { decisions } = useFound();
   const asked = Object.values(app.setAside).filter(({ standing }) => standing !== 'letGo').length;
   const { data: round } = useQuery({ queryKey: ['round', id], queryFn: () => api.round(id) });
   const { pathname } = useLocation();
