@@ -35,6 +35,7 @@ import { withNoneFound } from './live/none_found.ts';
 import { emittedDeed, emittedSetting } from './live/deeds.ts';
 import { type LiveCollection, liveCollections, listingOn, namesOn } from './live/live.ts';
 import type { EmittedScreen } from './markup.ts';
+import { type PlanMemory, planMemoryOf } from './plan_memory.ts';
 import { emitScreen, type ScreenContext } from './screen.ts';
 import { withNeeded } from '../../records/deeds.ts';
 import { listedAtFirst, saidAtFirst } from '../../records/expression_names.ts';
@@ -108,21 +109,25 @@ export class EmissionPlan {
     this.variables = variableNames(app);
     const first = app.start && isUsed(project, app.start) ? app.start : this.screens[0];
     this.start = first ? this.#sampleAddress(first) : '/';
-    const wired = workingWiring(project);
+    const memory = planMemoryOf(project.design, `${isStill} ${takesTheirs}`);
+    memory.begin(project);
+    const wired = workingWiring(project, memory);
     this.live = isStill ? new Map() : liveCollections(project, wired);
     this.apis = isStill ? [] : apisOf(project, this.live, wired);
     this.#parts = emittedParts(project);
     this.#nameAnchors(wired);
     this.#partsByScreen = byHost(project, this.#parts);
     this.#shared = sharedIn(project, wired);
-    for (const list of wired.values())
-      this.#wirings.set(
-        list[0].element,
+    memory.naming([this.#anchors, this.#shared, this.#parts]);
+    for (const list of wired.values()) {
+      const [{ element }] = list;
+      const write = (): EmittedWiring =>
         emittedWiring(
           list.map((one) => one.interaction),
-          this.#namesFor(hostOf(project, list[0].element), list[0].element),
-        ),
-      );
+          this.#namesFor(hostOf(project, element), element),
+        );
+      this.#wirings.set(element, memory.written(list, write));
+    }
     for (const screen of project.design.screens)
       for (const [key, same] of Object.entries(screen.aliases ?? {})) {
         const wiring = this.#wirings.get(same);
@@ -325,7 +330,7 @@ export class EmissionPlan {
       isSpokenOf: (key) => this.#spoken.has(key),
       ...(this.#tokens ? { tokenOf: this.#tokens.lookup } : {}),
       signature: JSON.stringify([
-        this.#wiringsByScreen.get(screenKey) ?? [],
+        (this.#wiringsByScreen.get(screenKey) ?? []).map(([key, wiring]) => [key, textOfWiring(wiring)]),
         this.#anchorsByScreen.get(screenKey) ?? [],
         this.#drawersByScreen.get(screenKey) ?? [],
         this.#partsByScreen.get(screenKey) ?? [],
@@ -339,6 +344,14 @@ export class EmissionPlan {
       ]),
     };
   }
+}
+
+const wiringTexts = new WeakMap<EmittedWiring, string>();
+
+function textOfWiring(wiring: EmittedWiring): string {
+  let text = wiringTexts.get(wiring);
+  if (text === undefined) wiringTexts.set(wiring, (text = JSON.stringify(wiring)));
+  return text;
 }
 
 /** What of bindings a page can follow that is written once. */
@@ -388,12 +401,13 @@ const isState = (project: Project, key: string): boolean => {
 };
 
 /** What can be done by elements of screens and overlays in use, by element. */
-function workingWiring(project: Project): Map<string, Wired[]> {
-  const found = new Map<string, Wired[]>();
+function workingWiring(project: Project, memory: PlanMemory): Map<string, readonly Wired[]> {
+  const found = new Map<string, readonly Wired[]>();
   for (const [screen, elements] of wiringOf(project)) {
     if (!isUsed(project, screen) && !isOverlay(project, screen) && !isState(project, screen)) continue;
     for (const [element, list] of elements) {
-      const working = list.filter(
+      const working = memory.working(
+        list,
         (one) => !interactionProblem(project, screen, one.interaction, one.element),
       );
       if (working.length) found.set(element, working);
