@@ -2,6 +2,7 @@ import { originOf } from '../change/lineage.ts';
 import { alignPlaces } from '../components/align.ts';
 import type { App, DrawnRow, Given, Interaction } from '../model/app.ts';
 import { elementOfInteraction, numberOfInteraction } from '../model/interaction.ts';
+import { keptMap } from '../json/kept.ts';
 import type { Element } from '../model/design.ts';
 import { kebabCase } from '../model/names.ts';
 import { containersOf, findElement, haveSameElements } from '../model/places.ts';
@@ -22,7 +23,7 @@ export type Wiring = ReadonlyMap<string, ReadonlyMap<string, readonly Wired[]>>;
 
 interface Known {
   readonly project: Project;
-  readonly wiring: Map<string, Map<string, Wired[]>>;
+  readonly wiring: Wiring;
   /** Whether some interaction is passed on to other places. */
   readonly passesOn: boolean;
   /** Whether some interaction gives what is drawn somewhere. */
@@ -48,12 +49,13 @@ export function wiringOf(project: Project): Wiring {
   const { app } = project;
   const known = wirings.get(app.interactions);
   if (known && isSame(known, project)) return known.wiring;
-  const made = rewired(project) ?? redrawn(known, project) ?? wiredAnew(project);
+  const made = rewired(project) ?? redrawn(known, project) ?? wiredAnew(project, known?.wiring);
   wirings.set(app.interactions, made);
   return made.wiring;
 }
 
-function wiredAnew(project: Project): Known {
+/** @param before what is equal to what was there stays the very same */
+function wiredAnew(project: Project, before?: Wiring): Known {
   const { app } = project;
   const wiring = new Map<string, Map<string, Wired[]>>();
   const everywhere: Wired[] = [];
@@ -65,7 +67,7 @@ function wiredAnew(project: Project): Known {
   for (const screen of wiring.values()) for (const list of screen.values()) list.sort(byKey);
   return {
     project,
-    wiring,
+    wiring: keptMap(before, wiring, (was, is) => keptMap(was, is)),
     passesOn: everywhere.length > 0,
     givesDrawn: Object.values(app.interactions).some(givesDrawn),
   };
@@ -95,7 +97,8 @@ function rewired(project: Project): Known | null {
   const origin = originOf(app);
   const known = origin && wirings.get(origin.before.interactions);
   if (!origin || !known || known.passesOn || !isSame(known, project)) return null;
-  const wiring = new Map(known.wiring);
+  // What is written into is copied before.
+  const wiring = new Map(known.wiring) as Map<string, Map<string, Wired[]>>;
   const copied = new Set<string>();
   let isOfDrawn = known.givesDrawn;
   for (const { table, key } of origin.written) {
