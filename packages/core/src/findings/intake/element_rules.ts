@@ -57,6 +57,10 @@ const isFilled = ({ style, kind }: Element): boolean => {
 };
 
 /** What is wrong with single elements. */
+const scrolls = ({ key, style: { base } }: Element, { layers }: Project['app']): boolean =>
+  layers[key]?.scrolls === true ||
+  ['overflow', 'overflow-x', 'overflow-y'].some((name) => /auto|scroll/.test(base[name] ?? ''));
+
 export const elementRules: readonly Rule[] = [
   {
     code: 'hidden',
@@ -125,7 +129,9 @@ export const elementRules: readonly Rule[] = [
         const { box } = element;
         const isOut =
           box.x >= screen.width || box.y >= screen.height + 1 || right(box) <= 0 || bottom(box) <= 0;
-        if (!isOut || box.width < 2 || box.height < 2 || element === screen.root) return true;
+        // What scrolls shows what lies beyond its edge.
+        if (!isOut) return element === screen.root || !scrolls(element, project.app);
+        if (box.width < 2 || box.height < 2 || element === screen.root) return true;
         found.push({
           screen: screen.key,
           element: element.key,

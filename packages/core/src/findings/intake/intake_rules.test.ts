@@ -53,6 +53,18 @@ test.each([
   expect(own[0].message).toMatch(/\p{L}.*[.?]$/u);
 });
 
+test('what lies beyond the edge of what scrolls is not outside', () => {
+  const page = (style: string) =>
+    pageOfHtml(
+      `<main data-box="0 0 1280 800"><div data-box="0 0 400 800" style="${style}"><p data-box="1400 100 300 20">Later</p></div></main>`,
+      'chat',
+    );
+  const codes = (style: string) =>
+    found(projectOf({ ...page(style), title: 'Chat' })).map(({ code }) => code);
+  expect(codes('')).toContain('outside-screen');
+  expect(codes('overflow-x: auto')).not.toContain('outside-screen');
+});
+
 const words = (...texts: readonly string[]): string =>
   texts.map((text, i) => `<text x="24" y="${60 + i * 40}" font-size="16">${text}</text>`).join('');
 

@@ -16,6 +16,7 @@ import {
 } from './style_sheet.ts';
 import { HOLDING_PLACE, placeTag } from './kept_places.ts';
 import { CALLS_ATTRIBUTE } from './reading.ts';
+import { rootThemeOf } from './root_theme.ts';
 import { readUtilityConfig, UTILITY_SCRIPT, type UtilityPlan } from './utilities.ts';
 import { webFontsIn, type WebFont } from './web_fonts.ts';
 
@@ -143,6 +144,7 @@ export function sanitisePage(file: string, text: string, files: PageFiles): Safe
   const root = document.childNodes.find((node): node is ParsedElement => node.nodeName === 'html')!;
   cleaner.setBase(baseOf(root));
   cleaner.clean(root, '');
+  cleaner.putTheme(root);
   cleaner.dropEndlessReuse(root);
   cleaner.finish();
   document.childNodes = document.childNodes.filter((node) => node.nodeName !== '#comment');
@@ -202,6 +204,17 @@ function asReadAgain(cleaned: DefaultTreeAdapterMap['document']): string {
   throw new RangeError('Its markup reads differently each time. Save the page again from a browser.');
 }
 
+/** The texts of all style sheets in a cleaned page. */
+function stylesIn(root: ParsedElement): string[] {
+  const found: string[] = [];
+  const visit = (node: ParsedElement): void => {
+    if (node.tagName === 'style') found.push(textIn(node));
+    else for (const child of node.childNodes) if ('tagName' in child) visit(child);
+  };
+  visit(root);
+  return found;
+}
+
 class PageCleaner {
   readonly notices: Notice[] = [];
   readonly fonts: FontRule[] = [];
@@ -259,6 +272,24 @@ class PageCleaner {
       kept.push(replaced);
     }
     element.childNodes = kept as typeof element.childNodes;
+  }
+
+  /** A theme that only a script of the page would choose is chosen here, so that its colours are there. */
+  putTheme(root: ParsedElement): void {
+    const body = root.childNodes.find((node): node is ParsedElement => node.nodeName === 'body');
+    const theme = rootThemeOf(stylesIn(root), ({ on, attribute: name, value }) => {
+      const element = on === 'body' ? body : root;
+      const said = element && attribute(element, name);
+      // Other classes say nothing of a theme.
+      return said !== undefined && (name !== 'class' || said.split(/\s+/).includes(value));
+    });
+    const element = theme?.on === 'body' ? body : root;
+    if (!theme || !element) return;
+    const { attribute: name, value } = theme;
+    const there = element.attrs.find((one) => one.name === name);
+    if (there) there.value = `${there.value} ${value}`;
+    else element.attrs.push({ name, value });
+    this.#count('theme', `A script would choose the theme of the page; it came in with ${name}="${value}".`);
   }
 
   /** A browser unfolds every reused part of a drawing; where that never ends, nothing is reused. */
