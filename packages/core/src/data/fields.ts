@@ -128,10 +128,23 @@ function partName(caption: string, cell: Cell, type: FieldType, isBesideText: bo
 
 /** What its author's classes call it, if one of them is a word for a field. */
 function classWord({ sight }: Cell): string | null {
-  const [, word] = CLASS_WORDS.exec(sight.words) ?? [];
+  const word = lastWord(sight.element.classes ?? '') ?? CLASS_WORDS.exec(sight.words)?.[1];
   if (!word || /^(text|body|icon)$/.test(word)) return null;
   if (/^(avatar|image|photo|thumbnail|logo)$/.test(word)) return 'picture';
   return word === 'badge' || word === 'tag' ? 'status' : word;
+}
+
+/** What the first class of several that has such a word says last: of `user-cell-email` that is `email`. */
+function lastWord(classes: string): string | undefined {
+  for (const one of classes.split(/\s+/)) {
+    const words = one
+      .replace(/(?<=[a-z])(?=[A-Z])/g, '-')
+      .toLowerCase()
+      .split(/[-_]+/);
+    const said = words.findLast((word) => CLASS_WORDS.exec(word)?.[1] === word);
+    if (said !== undefined) return said;
+  }
+  return undefined;
 }
 
 /** A name for a field that no head and no label calls. */
