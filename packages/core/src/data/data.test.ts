@@ -243,6 +243,22 @@ test('tables under several headings are one collection, called after what they l
   expect(projects.places).toHaveLength(2);
 });
 
+test('what stands beneath the first text of a column is called by the last word of its class', () => {
+  const people = ['Ada Moss', 'Ben Reed', 'Cleo Fern', 'Dan Birch'];
+  const rows = people.map((name, i) => {
+    const y = 100 + i * 60;
+    const mail = `${name.split(' ')[0].toLowerCase()}@sheds.example`;
+    return `<tr data-box="20 ${y} 600 60"><td data-box="20 ${y} 300 60"><div class="cell-user-name" data-box="20 ${y} 200 20">${name}</div><div class="cell-user-email" data-box="20 ${y + 24} 200 20">${mail}</div></td><td data-box="320 ${y} 300 60">${12 * i + 3}</td></tr>`;
+  });
+  const head = ['User', 'Loans'].map((one, i) => `<th data-box="${20 + 300 * i} 60 300 40">${one}</th>`);
+  const page = pageOfHtml(
+    `<main data-box="0 0 1280 400"><table data-box="20 60 600 300"><thead><tr data-box="20 60 600 40">${head.join('')}</tr></thead><tbody>${rows.join('')}</tbody></table></main>`,
+    'people',
+  );
+  const [{ fields }] = findCollections([{ ...page, name: 'People' }]);
+  expect(fields.map(({ name }) => name)).toEqual(['user', 'email', 'loans']);
+});
+
 test('a bar of tabs and a row of chips are no records', () => {
   const bar = ['Home', 'Tools', 'Help']
     .map(
