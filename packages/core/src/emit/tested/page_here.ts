@@ -54,12 +54,20 @@ interface Boxes {
 /** The boxes within something, those of the rows of a list once for all rows; null where nobody knows how many there are. */
 function boxesIn(around: MarkupElement, path: readonly MarkupElement[], known: Known): Boxes[] | null {
   const found: Boxes[] = [];
+  /** Whether the boxes of the rows of a collection are ticked. */
+  const ticked = new Map<string, boolean>();
   let isKnown = true;
   const outside = path.slice(0, path.indexOf(around));
   eachWithin(around, (node, within) => {
     if (node.tag !== 'input' || node.attributes.type !== 'checkbox' || !canBeFilledIn(node)) return;
     const all = [...outside, ...within];
     const row = rowAround(all, known.collections);
+    // The first row stands for all, where all were drawn alike.
+    if (row) {
+      const alike = ticked.get(row.records) ?? wasTicked(node);
+      isKnown &&= alike === wasTicked(node);
+      ticked.set(row.records, alike);
+    }
     if (row && !row.isFirst) return;
     const { of, perPage = Infinity } = row?.view.options ?? {};
     const changes = [node, ...all].some(({ when, states }) => when !== undefined || states !== undefined);
