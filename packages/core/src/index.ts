@@ -147,6 +147,7 @@ export {
   textOfFile,
   typeOfFile,
   unpack,
+  resolveReference,
 } from './intake/files.ts';
 export { standInPicture } from './intake/stand_in_picture.ts';
 
@@ -186,7 +187,7 @@ export { mapBox, mapPoint, type Matrix, multiply } from './intake/svg/matrix.ts'
 export { readSvg } from './intake/svg/read_svg.ts';
 
 export { classesOf } from './intake/html/class_namespace.ts';
-export { PATH_ATTRIBUTE, type SafePage, sanitisePage } from './intake/html/sanitise.ts';
+export { type PageFiles, PATH_ATTRIBUTE, type SafePage, sanitisePage } from './intake/html/sanitise.ts';
 
 export {
   defaultPlan,
@@ -310,6 +311,7 @@ export { openCollections } from './data/open_collections.ts';
 export { findForms, type FormProposal, type ProposedFormField } from './data/forms.ts';
 export { FORM_PURPOSES, type FormPurpose } from './data/form_purpose.ts';
 export { type DataProposals, proposeData } from './data/propose.ts';
+export { type RootTheme, withRootTheme } from './intake/html/root_theme.ts';
 export { withWrittenSheets } from './intake/html/written_sheets.ts';
 export { deedNames } from './records/deeds.ts';
 export { type BoundPart, boundParts, readBinding, withoutPart } from './expression/read_binding.ts';

@@ -93,6 +93,21 @@ test('what a page puts the focus on by itself is drawn as it is without', async 
   expect(compareDrawn(decoded(plain), decoded(focused)).share).toBe(0);
 });
 
+test('a page whose script would choose its theme is drawn with the one that it came in with', async () => {
+  const theme = (name: string, sheet: string): string =>
+    `[data-theme=${name}] { --sheet: ${sheet}; --ink: #123; --rule: #345 }`;
+  const page = (root: string): string =>
+    `<html${root}><style>${theme('dark', '#000')} ${theme('light', '#fec')} p { height: 300px; background: var(--sheet); color: var(--ink); border: 1px solid var(--rule) }</style><p>Shed`;
+  const [unsaid, light, dark] = await Promise.all(
+    ['', ' data-theme="light"', ' data-theme="dark"'].map(async (root) => {
+      const { project, files, view } = drawn('shed.html', page(root));
+      return decoded(await drawReference(renderer, project, view, files));
+    }),
+  );
+  expect(compareDrawn(unsaid, light).share).toBe(0);
+  expect(compareDrawn(unsaid, dark).share).toBeGreaterThan(0.1);
+});
+
 test('a source that is not kept, or no picture that came along, is said', async () => {
   const { project, view } = drawn('shed.svg', drawing);
   const none: FileStore = async () => null;

@@ -5,9 +5,14 @@ import {
   iconClassCss,
   isMovable,
   likestEnd,
+  type PageFiles,
+  resolveReference,
+  type RootTheme,
+  sanitisePage,
   type Screen,
   standInPicture,
   webFontsIn,
+  withRootTheme,
   withWrittenSheets,
 } from '@tovel/core';
 import type { Site, SiteAnswer } from './renderer.ts';
@@ -56,6 +61,26 @@ export function sourcePage(
     const bytes = asset && (await bytesOf(hash));
     return bytes ? { type: charset(asset.type), body: bytes } : null;
   };
+  /** The theme that a page came in with, whose script would choose one. */
+  const themeOf = async (html: string, from: string): Promise<RootTheme | null> => {
+    const sheets = new Map<string, string>();
+    for (const { hash, type } of design.assets) {
+      const bytes = type.startsWith('text/css') ? await bytesOf(hash) : null;
+      if (bytes) sheets.set(hash, new TextDecoder().decode(bytes));
+    }
+    const styleSheet: PageFiles['styleSheet'] = (reference, of) => {
+      const path = resolveReference(reference, of);
+      const asset = path === null ? undefined : at(path);
+      const text = asset && sheets.get(asset.hash);
+      return text === undefined ? null : { text, file: path! };
+    };
+    try {
+      return sanitisePage(from, html, { styleSheet, picture: () => null, font: () => null }).theme;
+    } catch {
+      // A page that is too large to be read is shown as it is.
+      return null;
+    }
+  };
   const page = `/${file.split('/').map(encodeURIComponent).join('/')}`;
   const around = '/tovel-drawing';
   const site: Site = async ({ origin, pathname, href }) => {
@@ -93,7 +118,9 @@ export function sourcePage(
         return false;
       }
     };
-    return { ...found, body: withWrittenSheets(withoutRefresh(found.body), isThere) };
+    const html = withWrittenSheets(withoutRefresh(found.body), isThere);
+    const theme = await themeOf(html, decodeURIComponent(pathname.slice(1)));
+    return { ...found, body: theme ? withRootTheme(html, theme) : html };
   };
   return { address: ORIGIN + (kind === 'svg' ? around : page), site };
 }

@@ -1,5 +1,5 @@
 import { sanitisePage } from './sanitise.ts';
-import { rootThemeOf } from './root_theme.ts';
+import { rootThemeOf, withRootTheme } from './root_theme.ts';
 
 const USES = 'p{color:var(--ink);background:var(--sheet);border-color:var(--rule)}';
 const themed = (selector: string): string => `${selector}{--ink:#111;--sheet:#fff;--rule:#ccc}`;
@@ -51,6 +51,19 @@ test('a page whose script would choose its theme comes in with one, and that is 
   expect(html).toMatch(/<html[^>]* data-theme="light"/);
   expect(notices.map(({ message }) => message).join()).toMatch(/data-theme="light"/);
 });
+
+test.each([
+  [
+    '<!doctype html><html lang="en"><p>Tools',
+    'data-theme',
+    '<!doctype html><html lang="en" data-theme="light"><p>Tools',
+  ],
+  ['<html class="wide"><p>Tools', 'class', '<html class="light wide"><p>Tools'],
+  ['<html><p>Tools', 'class', '<html class="light"><p>Tools'],
+  ['<p>Tools', 'data-theme', '<p>Tools<html data-theme="light">'],
+])('%s is given a theme by its %s', (html, attribute, expected) =>
+  expect(withRootTheme(html, { on: 'html', attribute, value: 'light' })).toBe(expected),
+);
 
 test('a page that names its theme comes in as it is', () => {
   const { html, notices } = page(

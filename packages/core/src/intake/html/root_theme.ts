@@ -47,6 +47,16 @@ export function rootThemeOf(sheets: readonly string[], has: (theme: RootTheme) =
   return (missing.find(({ theme }) => USUAL.test(theme.value)) ?? missing[0])?.theme ?? null;
 }
 
+/** A page as its author wrote it, with a theme on its outermost element or its body. */
+export function withRootTheme(html: string, { on, attribute, value }: RootTheme): string {
+  const tag = new RegExp(`<${on}(?=[\\s>])[^>]*`, 'i').exec(html);
+  // A second one only adds to the first.
+  if (!tag) return `${html}<${on} ${attribute}="${value}">`;
+  const said = attribute === 'class' ? tag[0].replace(/(\sclass\s*=\s*["'])/i, `$1${value} `) : tag[0];
+  const put = said === tag[0] ? `${said} ${attribute}="${value}"` : said;
+  return html.slice(0, tag.index) + put + html.slice(tag.index + tag[0].length);
+}
+
 /** Longer lists of selectors are looked at no further, in UTF-16 units. */
 const LONGEST_SELECTORS = 2000;
 

@@ -16,7 +16,7 @@ import {
 } from './style_sheet.ts';
 import { HOLDING_PLACE, placeTag } from './kept_places.ts';
 import { CALLS_ATTRIBUTE } from './reading.ts';
-import { rootThemeOf } from './root_theme.ts';
+import { type RootTheme, rootThemeOf } from './root_theme.ts';
 import { readUtilityConfig, UTILITY_SCRIPT, type UtilityPlan } from './utilities.ts';
 import { webFontsIn, type WebFont } from './web_fonts.ts';
 
@@ -50,6 +50,8 @@ export interface SafePage {
   readonly fonts: readonly FontRule[];
   /** Families that the page asks a font service for. */
   readonly webFonts: readonly WebFont[];
+  /** The theme that was chosen for a page whose script would choose one. */
+  readonly theme: RootTheme | null;
   /** What has to be compiled before the page looks as it should, where it relies on utility classes. */
   readonly utilities: UtilityPlan | null;
 }
@@ -155,6 +157,7 @@ export function sanitisePage(file: string, text: string, files: PageFiles): Safe
     width: cleaner.width,
     fonts: cleaner.fonts,
     webFonts: cleaner.webFonts,
+    theme: cleaner.theme,
     utilities: cleaner.utilities && { ...cleaner.utilities, classes: [...cleaner.classes] },
   };
 }
@@ -222,6 +225,7 @@ class PageCleaner {
   title = '';
   width: number | null = null;
   utilities: UtilityPlan | null = null;
+  theme: RootTheme | null = null;
   readonly classes = new Set<string>();
   readonly #file: string;
   /** A file in the folder that references start from. */
@@ -285,6 +289,7 @@ class PageCleaner {
     });
     const element = theme?.on === 'body' ? body : root;
     if (!theme || !element) return;
+    this.theme = theme;
     const { attribute: name, value } = theme;
     const there = element.attrs.find((one) => one.name === name);
     if (there) there.value = `${there.value} ${value}`;
