@@ -383,6 +383,25 @@ test('lengths that grow with the window do so in each band of widths by its own 
   });
 });
 
+test('a length that follows the window within bounds is another one beyond them', async () => {
+  const screen = await read(
+    '<h1 id="a">Bounded</h1><p id="b">At some width</p>',
+    '#a{font-size:clamp(20px, 4vw, 40px)} @media (max-width:900px){#b{color:#ff0000}} @media (max-width:480px){#b{color:#0000ff}}',
+  );
+  expect(byId(screen, 'a').style).toMatchObject({
+    base: { 'font-size': '40px' },
+    at: { '900': { 'font-size': '4vw' }, '480': { 'font-size': '20px' } },
+  });
+});
+
+test('where a page says nothing else of narrow windows, it is looked at the usual ones', async () => {
+  const screen = await read('<h1 id="a">Bounded</h1>', '#a{font-size:clamp(20px, 4vw, 40px)}');
+  expect(byId(screen, 'a').style).toMatchObject({
+    base: { 'font-size': '40px' },
+    at: { '767': { 'font-size': '4vw' }, '479': { 'font-size': '20px' } },
+  });
+});
+
 test('rules for a container are looked at at the usual widths', async () => {
   const screen = await read(
     '<div id="box"><p id="a">A</p></div>',

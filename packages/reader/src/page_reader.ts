@@ -22,7 +22,7 @@ import {
   writtenAs,
 } from './computed.ts';
 import { HiddenParts } from './hidden_parts.ts';
-import { type Aspect, collectRules, type PageRule } from './style_rules.ts';
+import { type Aspect, collectRules, type PageRule, USUAL_WIDTHS } from './style_rules.ts';
 import { sayWindowHeights } from './window_heights.ts';
 
 type Css = Record<string, string>;
@@ -34,6 +34,8 @@ const SIZES = /^(width|height|min-|max-|flex-basis)/;
 const FLOW: ReadonlySet<string> = new Set(['position', 'float', 'display']);
 const LENGTHS =
   /^(width|height|(min|max)-(width|height)|flex-basis|font-size|top|left|right|bottom|margin-|padding-|row-gap|column-gap)/;
+/** Lengths that follow the width of the window, but not at all widths. */
+const BOUNDED = /\b(?:clamp|min|max)\(.*\d(?:vw|vi|vmin|vmax)/;
 /** Narrower than this, in px, pages are not read. */
 const NARROWEST = 240;
 /** By how much the window is made larger to see what follows it. */
@@ -159,6 +161,7 @@ export class PageReader {
 
   #spreadRules(): void {
     const changed = new Set<Element>();
+    let isBounded = false;
     /** What elements take over from what they stand in though it is not handed down by itself. */
     const takenOver = new Map<Gathered, readonly string[]>();
     for (const rule of this.#rules) {
@@ -173,11 +176,15 @@ export class PageReader {
       const base = rule.aspect === 'base' ? rule.declarations : [];
       const names = base.flatMap(([name]) => readNames(name));
       const takes = base.flatMap(([name, value]) => (value === 'inherit' ? readNames(name) : []));
+      const bounded = base.flatMap(([name, value]) => (BOUNDED.test(value) ? readNames(name) : []));
       for (const element of matched) {
         const g = this.#gathered.get(element);
         if (!g || (owners !== undefined && !element.matches(owners))) continue;
         for (const boundary of rule.boundaries) this.#boundaries.add(boundary);
         if (rule.changesUnits) changed.add(element);
+        // What grows with the window within bounds is another thing beyond them.
+        for (const name of bounded) g.conditional.add(name);
+        isBounded ||= bounded.length > 0;
         if (takes.length) takenOver.set(g, [...(takenOver.get(g) ?? []), ...takes]);
         for (const name of names) {
           g.names.add(name);
@@ -199,6 +206,7 @@ export class PageReader {
           );
       }
     }
+    if (isBounded && !this.#boundaries.size) for (const width of USUAL_WIDTHS) this.#boundaries.add(width);
     // In the order of the document, so that what is taken over is taken over from there, too.
     for (const g of this.#gathered.values()) {
       const outer = g.element.parentElement && this.#gathered.get(g.element.parentElement);

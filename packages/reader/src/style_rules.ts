@@ -71,7 +71,7 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
             boundaries !== null &&
             declarations.some(([name]) => name.startsWith('--') || name === 'font-size');
           const isByContainer = CONTAINER_UNIT.test(rule.style.cssText);
-          const widths = isByContainer ? [...(boundaries ?? []), ...CONTAINER_WIDTHS] : boundaries;
+          const widths = isByContainer ? [...(boundaries ?? []), ...USUAL_WIDTHS] : boundaries;
           for (const single of singles) {
             const read = readSelector(single);
             if (read)
@@ -107,7 +107,7 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
         // A container's width follows the window's in ways of its own, so it is looked at at the usual widths.
         visit(
           rule.cssRules as CSSRuleList,
-          isContainer ? [...(boundaries ?? []), ...CONTAINER_WIDTHS] : boundaries,
+          isContainer ? [...(boundaries ?? []), ...USUAL_WIDTHS] : boundaries,
           holds,
           parent,
           isContainer ? null : conditions,
@@ -147,7 +147,8 @@ function specificity(selector: string): number {
 
 /** Lengths that are parts of a container. */
 const CONTAINER_UNIT = /\dcq(w|i|h|b|min|max)\b/;
-const CONTAINER_WIDTHS = [1023, 767, 479];
+/** Where what follows the window by itself is looked at, in px. */
+export const USUAL_WIDTHS: readonly number[] = [1023, 767, 479];
 
 /** The names that a document uses, to tell at once that a selector can match nothing in it. */
 class Words {
