@@ -1,5 +1,7 @@
 import fc from 'fast-check';
-import { applyChange, putEdit, putLayer } from '../../change/change.ts';
+import { applyChange, putCollection, putEdit, putLayer } from '../../change/change.ts';
+import { findCollections } from '../../data/collections.ts';
+import { takeCollection } from '../../data/take_collection.ts';
 import { editKey } from '../../model/edit_key.ts';
 import type { Screen } from '../../model/design.ts';
 import { type Project, walkElements } from '../../model/project.ts';
@@ -29,7 +31,12 @@ const page = (name: string, i: number): Screen => {
 };
 
 const drawn = projectOf(...SHEDS.map(page));
-const parted: Project = { ...drawn, app: applyChange(drawn.app, partedAtFirst(drawn)) };
+const atFirst: Project = { ...drawn, app: applyChange(drawn.app, partedAtFirst(drawn)) };
+const parted = findCollections(drawn.design.screens).reduce((project, proposal): Project => {
+  const { change } = takeCollection(project, proposal);
+  return { ...project, app: applyChange(project.app, change) };
+}, atFirst);
+const collections = Object.keys(parted.app.collections);
 
 const keys = parted.design.screens.flatMap(({ root }) => {
   const found: string[] = [];
@@ -40,7 +47,8 @@ const keys = parted.design.screens.flatMap(({ root }) => {
   return found;
 });
 
-test('there is something to keep: components, and a layout', () => {
+test('there is something to keep: components, a layout, and rows of records', () => {
+  expect(collections.length).toBeGreaterThan(1);
   expect(Object.keys(parted.app.components).length).toBeGreaterThan(1);
   expect(Object.keys(parted.app.layouts)).toHaveLength(1);
 });
@@ -49,6 +57,7 @@ const edit = fc.oneof(
   fc.record({ key: fc.constantFrom(...keys), say: fc.constantFrom('Anvil', 'Spade', '') }),
   fc.record({ key: fc.constantFrom(...keys), color: fc.constantFrom('rgb(1, 2, 3)', 'rgb(9, 9, 9)') }),
   fc.record({ key: fc.constantFrom(...keys), hide: fc.boolean() }),
+  fc.record({ collection: fc.constantFrom(...collections), call: fc.constantFrom('tools', 'spades') }),
 );
 
 test('what is written after edits is what is written of the same project from nothing', () => {
@@ -58,11 +67,13 @@ test('what is written after edits is what is written of the same project from no
       for (const one of edits) {
         app = applyChange(
           app,
-          'say' in one
-            ? putEdit(editKey(one.key, 'text'), one.say)
-            : 'color' in one
-              ? putEdit(editKey(one.key, 'color'), one.color)
-              : putLayer(one.key, one.hide ? { show: false } : null),
+          'call' in one
+            ? putCollection(one.collection, { ...app.collections[one.collection], name: one.call })
+            : 'say' in one
+              ? putEdit(editKey(one.key, 'text'), one.say)
+              : 'color' in one
+                ? putEdit(editKey(one.key, 'color'), one.color)
+                : putLayer(one.key, one.hide ? { show: false } : null),
         );
         const now = { design: parted.design, app };
         const anew = JSON.parse(JSON.stringify(now)) as Project;

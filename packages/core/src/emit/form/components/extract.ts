@@ -36,6 +36,7 @@ import {
   type Prop,
   routesOf,
 } from './template.ts';
+import type { KeptRow } from '../../../records/kept_rows.ts';
 import { asTheirs, type TheirComponent } from './theirs.ts';
 
 /** A component as it will be written. */
@@ -159,11 +160,18 @@ export function extractComponents(
     const bodiesThen = new Map<string, BodyStep>();
     for (const [key, inBody] of grouped(uses, ([{ body }]) => body)) {
       const body = bodies.get(key)!;
-      const gathered = component.kind === 'list' && !body.component ? (lists.get(key) ?? NO_LISTS) : null;
+      const gathers: Gathering | null =
+        component.kind === 'list' && !body.component
+          ? {
+              lists: lists.get(key) ?? NO_LISTS,
+              recordsOf: known.recordsOf,
+              before: known.rows.get(key) ?? NO_ROWS,
+            }
+          : null;
       const then = withUses(
-        { root: body.root, rules: body.rules, uses: inBody, lists: gathered },
-        (root, ofScreen) =>
-          gatherLists(root, name, component, ofScreen, known.recordsOf, known.rows.get(key) ?? new Map()),
+        { root: body.root, rules: body.rules, uses: inBody, gathers },
+        (root, ofScreen, { recordsOf, before }) =>
+          gatherLists(root, name, component, ofScreen, recordsOf, before),
         last?.bodies?.get(key),
       );
       bodiesThen.set(key, then);
@@ -185,6 +193,7 @@ export function extractComponents(
   return memory.result;
 }
 const NO_LISTS: readonly EmittedList[] = [];
+const NO_ROWS: ReadonlyMap<string, KeptRow> = new Map();
 
 /** What was worked out for an app, by what it was worked out of: what nothing changed for is not worked out anew. */
 export interface Memory {
@@ -301,13 +310,28 @@ const keptWhole = <T extends WholeComponent>(before: T | undefined, now: T): T =
     rules: kept(before?.rules, now.rules),
   });
 
+/** What the lists of a screen depend on besides their rows: those that there are, whose records rows show, and what they were. */
+interface Gathering {
+  readonly lists: readonly EmittedList[];
+  readonly recordsOf: Known['recordsOf'];
+  readonly before: ReadonlyMap<string, KeptRow>;
+}
+
+const isSameGathering = (one: Gathering | null, other: Gathering | null): boolean =>
+  one === other ||
+  (one !== null &&
+    other !== null &&
+    sameList(one.lists, other.lists) &&
+    one.recordsOf === other.recordsOf &&
+    one.before === other.before);
+
 /** What a screen, or a component made before, is once another one stands in it. */
 interface BodyStep {
   readonly root: MarkupElement;
   readonly rules: ReadonlyMap<string, StyleRule>;
   readonly uses: readonly Use[];
-  /** The lists that there were on the screen, where rows are made into some. */
-  readonly lists: readonly EmittedList[] | null;
+  /** Where rows are made into lists. */
+  readonly gathers: Gathering | null;
   readonly made: {
     readonly root: MarkupElement;
     readonly rules: ReadonlyMap<string, StyleRule>;
@@ -317,14 +341,14 @@ interface BodyStep {
 
 function withUses(
   given: Omit<BodyStep, 'made'>,
-  gather: (root: MarkupElement, lists: EmittedList[]) => MarkupElement,
+  gather: (root: MarkupElement, lists: EmittedList[], gathers: Gathering) => MarkupElement,
   last: BodyStep | undefined,
 ): BodyStep {
-  const { root, rules, uses } = given;
+  const { root, rules, uses, gathers } = given;
   if (
     last?.root === root &&
     last.rules === rules &&
-    sameList(last.lists ?? [], given.lists ?? []) &&
+    isSameGathering(last.gathers, gathers) &&
     uses.length === last.uses.length &&
     uses.every(([place, use], i) => {
       const [placeBefore, useBefore] = last.uses[i];
@@ -342,9 +366,9 @@ function withUses(
       placed ? { ...use, className: names.get(placed)! } : use,
     ]),
   );
-  const lists = given.lists && [...given.lists];
+  const lists = gathers && [...gathers.lists];
   const replaced = replace(root, standing);
-  const made = keptMarkup(last?.made.root, lists ? gather(replaced, lists) : replaced);
+  const made = keptMarkup(last?.made.root, gathers && lists ? gather(replaced, lists, gathers) : replaced);
   return {
     ...given,
     made: {
