@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { applyChange, putCollection, putEdit, putLayer } from '../../change/change.ts';
+import { applyChange, putCollection, putEdit, putLayer, putScreen } from '../../change/change.ts';
 import { findCollections } from '../../data/collections.ts';
 import { takeCollection } from '../../data/take_collection.ts';
 import { editKey } from '../../model/edit_key.ts';
@@ -53,7 +53,10 @@ test('there is something to keep: components, a layout, and rows of records', ()
   expect(Object.keys(parted.app.layouts)).toHaveLength(1);
 });
 
+const screens = parted.design.screens.map(({ key }) => key);
+
 const edit = fc.oneof(
+  fc.record({ screen: fc.constantFrom(...screens), route: fc.constantFrom('/one', '/two/three') }),
   fc.record({ key: fc.constantFrom(...keys), say: fc.constantFrom('Anvil', 'Spade', '') }),
   fc.record({ key: fc.constantFrom(...keys), color: fc.constantFrom('rgb(1, 2, 3)', 'rgb(9, 9, 9)') }),
   fc.record({ key: fc.constantFrom(...keys), hide: fc.boolean() }),
@@ -67,13 +70,15 @@ test('what is written after edits is what is written of the same project from no
       for (const one of edits) {
         app = applyChange(
           app,
-          'call' in one
-            ? putCollection(one.collection, { ...app.collections[one.collection], name: one.call })
-            : 'say' in one
-              ? putEdit(editKey(one.key, 'text'), one.say)
-              : 'color' in one
-                ? putEdit(editKey(one.key, 'color'), one.color)
-                : putLayer(one.key, one.hide ? { show: false } : null),
+          'route' in one
+            ? putScreen(one.screen, { ...app.screens[one.screen], route: one.route })
+            : 'call' in one
+              ? putCollection(one.collection, { ...app.collections[one.collection], name: one.call })
+              : 'say' in one
+                ? putEdit(editKey(one.key, 'text'), one.say)
+                : 'color' in one
+                  ? putEdit(editKey(one.key, 'color'), one.color)
+                  : putLayer(one.key, one.hide ? { show: false } : null),
         );
         const now = { design: parted.design, app };
         const anew = JSON.parse(JSON.stringify(now)) as Project;
@@ -83,6 +88,25 @@ test('what is written after edits is what is written of the same project from no
     }),
     { numRuns: 20 },
   );
+});
+
+test('a list is called after the collection whose records its rows show by then', () => {
+  const table = (name: string): Screen => {
+    const rows = TOOLS.map((tool, k) => `<tr><td>${tool}</td><td>${k}</td><td>${name}</td></tr>`);
+    const main = `<main><h1>${name}</h1><table><tbody>${rows.join('')}</tbody></table></main>`;
+    return { ...pageOfHtml(main, name), title: name };
+  };
+  const rows = projectOf(...SHEDS.map(table));
+  const { id, change } = takeCollection(rows, findCollections(rows.design.screens)[0]);
+  const taken = applyChange(rows.app, change);
+  const listsOf = (app: Project['app']): string =>
+    emitReact({ design: rows.design, app }, 'Sheds')
+      .files.flatMap((file) => ('text' in file ? (/export const (\w+): \(/.exec(file.text)?.[1] ?? []) : []))
+      .join(' ');
+  expect(listsOf(rows.app)).not.toContain(id);
+  expect(listsOf(taken)).toContain(id);
+  const spades = putCollection(id, { ...taken.collections[id], name: 'spades' });
+  expect(listsOf(applyChange(taken, spades))).toContain('spades');
 });
 
 const node = (tag: string, more: Partial<MarkupElement> = {}): MarkupElement => ({

@@ -94,7 +94,8 @@ const extractions = new WeakMap<
     code: App['code'];
     collections: App['collections'];
     libraries: App['libraries'] | null;
-    views: string;
+    /** Names and addresses of its screens. */
+    says: string;
     screens: readonly EmittedScreen[];
     extraction: Extraction;
   }
@@ -117,13 +118,14 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   );
   const list = [...screens.values()];
   const views = [...new Set(keys.map((key) => pascalCase(app.screens[key].name)))].sort();
+  const says = JSON.stringify([views, keys.map((key) => plan.routeOf(key))]);
   const known = extractions.get(app.components);
   if (
     known?.drawers === app.drawers &&
     known.code === app.code &&
     known.collections === app.collections &&
     known.libraries === libraries &&
-    known.views === views.join() &&
+    known.says === says &&
     sameList(known.screens, list)
   )
     return known.extraction;
@@ -157,7 +159,7 @@ export function extractionOf(plan: EmissionPlan): Extraction {
     code: app.code,
     collections: app.collections,
     libraries,
-    views: views.join(),
+    says,
     screens: list,
     extraction,
   });
