@@ -3,19 +3,22 @@
  *
  * - reading a page against Chromium's own loading and layout of the same page
  * - writing the code of 20 and 200 screens against serialising the same design as JSON
- * - an edit until Run has its new script, against esbuild alone
+ * - an edit until Run has its new script, against esbuild alone; also in the built server, which has to be built
  * - the graph and the findings of 20 and 200 screens against a plain loop over their elements
  */
 import path from 'node:path';
+import { Worker } from 'node:worker_threads';
 import { performance } from 'node:perf_hooks';
 import {
   applyChange,
+  editKey,
   emitReact,
   findingsOf,
   graphOf,
   type InputFile,
   type Project,
   putDelivery,
+  putEdit,
   putInteraction,
   readBatch,
   type Screen,
@@ -26,6 +29,7 @@ import { HeadlessHost } from '@tovel/reader/headless';
 import { launchChromium } from '@tovel/renderer/chromium';
 import * as esbuild from 'esbuild';
 import { AppBuild, LinkedBuild } from '@tovel/renderer';
+import type { Order, Report } from '../packages/server/src/run/build_thread.ts';
 import { folderFiles } from '../packages/reader/src/testing/folder_files.ts';
 import { DEMO, fresh, projectOf } from './many_screens.ts';
 
@@ -145,8 +149,61 @@ async function editToRun(projects: readonly Project[]): Promise<void> {
   row('  the graph after the edit', ...graph.map(ms), (graph.at(-1)! / graph[0]).toFixed(1));
 }
 
+/** The same in the thread of the built server, with what goes to it and comes back. */
+async function editInBuiltServer(projects: readonly Project[]): Promise<void> {
+  const kinds = { first: [] as number[], link: [] as number[], text: [] as number[] };
+  for (const project of projects) {
+    const worker = new Worker(path.resolve('packages/server/dist/build_thread.mjs'));
+    const build = (given: Partial<Extract<Order, { kind: 'build' }>>): Promise<void> =>
+      new Promise((resolve, reject) => {
+        const hear = (report: Report): void => {
+          if (report.kind === 'progress') return;
+          worker.off('message', hear);
+          if (report.kind === 'built' && !report.built.error) resolve();
+          else reject(new Error(JSON.stringify(report)));
+        };
+        worker.on('message', hear);
+        const ended = new Int32Array(new SharedArrayBuffer(4));
+        const order = { call: 1, project: 'b', name: 'B', target: 'react', ended } as const;
+        worker.postMessage({ kind: 'build', ...order, design: null, app: null, changes: [], ...given });
+      });
+    const { design, app } = fresh(project);
+    const start = performance.now();
+    await build({ design, app });
+    kinds.first.push(performance.now() - start);
+    const [first] = design.screens;
+    const { element } = pressablesOf(first)[0];
+    let i = 0;
+    kinds.link.push(
+      await median(25, () => {
+        const { key: screen } = design.screens[++i % design.screens.length];
+        const target = { kind: 'screen', screen } as const;
+        const link = { on: 'press', target, arrival: { kind: 'none' } } as const;
+        return build({ changes: [putInteraction(element.key, link)] });
+      }),
+    );
+    let heading = first.root.key;
+    walkElements(first.root, ({ key, tag }) => {
+      if (tag === 'h1') heading = key;
+    });
+    kinds.text.push(
+      await median(25, () => build({ changes: [putEdit(editKey(heading, 'text'), `Said ${++i} times`)] })),
+    );
+    await worker.terminate();
+  }
+  console.log('\nAn edit until the built server has the script of Run');
+  row('', ...projects.map(({ design }) => `${design.screens.length} screens`), 'growth');
+  for (const [what, times] of Object.entries({
+    'from nothing': kinds.first,
+    'a link is changed': kinds.link,
+    'a text is changed': kinds.text,
+  }))
+    row(`  ${what}`, ...times.map(ms), (times.at(-1)! / times[0]).toFixed(1));
+}
+
 await readingAgainstChromium();
 const projects = [await projectOf(20), await projectOf(200)];
 await writingCode(projects);
 await editToRun(projects);
+await editInBuiltServer(projects);
 await esbuild.stop();

@@ -1,9 +1,19 @@
 import fc from 'fast-check';
-import { applyChange, putCollection, putEdit, putLayer, putScreen } from '../../change/change.ts';
+import {
+  applyChange,
+  putCollection,
+  putEdit,
+  putInteraction,
+  putLayer,
+  putScreen,
+} from '../../change/change.ts';
 import { findCollections } from '../../data/collections.ts';
 import { takeCollection } from '../../data/take_collection.ts';
+import type { Interaction } from '../../model/app.ts';
 import { editKey } from '../../model/edit_key.ts';
 import type { Screen } from '../../model/design.ts';
+import { pressTo } from '../../model/interaction.ts';
+import { screenOf } from '../../model/places.ts';
 import { type Project, walkElements } from '../../model/project.ts';
 import { partedAtFirst } from '../../project/part_first.ts';
 import { projectOf } from '../../testing/build.ts';
@@ -56,12 +66,25 @@ test('there is something to keep: components, a layout, and rows of records', ()
 const screens = parted.design.screens.map(({ key }) => key);
 
 const edit = fc.oneof(
+  fc.record({
+    key: fc.constantFrom(...keys),
+    to: fc.constantFrom(...screens),
+    at: fc.option(fc.constantFrom(...keys), { nil: null }),
+  }),
   fc.record({ screen: fc.constantFrom(...screens), route: fc.constantFrom('/one', '/two/three') }),
   fc.record({ key: fc.constantFrom(...keys), say: fc.constantFrom('Anvil', 'Spade', '') }),
   fc.record({ key: fc.constantFrom(...keys), color: fc.constantFrom('rgb(1, 2, 3)', 'rgb(9, 9, 9)') }),
   fc.record({ key: fc.constantFrom(...keys), hide: fc.boolean() }),
   fc.record({ collection: fc.constantFrom(...collections), call: fc.constantFrom('tools', 'spades') }),
 );
+
+/** A link to a screen, or to a place of it. */
+const linkTo = ({ to, at }: { readonly to: string; readonly at: string | null }): Interaction =>
+  pressTo(
+    at === null
+      ? { kind: 'screen', screen: to }
+      : { kind: 'anchor', screen: screenOf(parted.design, at), element: at },
+  );
 
 test('what is written after edits is what is written of the same project from nothing', () => {
   fc.assert(
@@ -70,15 +93,17 @@ test('what is written after edits is what is written of the same project from no
       for (const one of edits) {
         app = applyChange(
           app,
-          'route' in one
-            ? putScreen(one.screen, { ...app.screens[one.screen], route: one.route })
-            : 'call' in one
-              ? putCollection(one.collection, { ...app.collections[one.collection], name: one.call })
-              : 'say' in one
-                ? putEdit(editKey(one.key, 'text'), one.say)
-                : 'color' in one
-                  ? putEdit(editKey(one.key, 'color'), one.color)
-                  : putLayer(one.key, one.hide ? { show: false } : null),
+          'to' in one
+            ? putInteraction(one.key, linkTo(one))
+            : 'route' in one
+              ? putScreen(one.screen, { ...app.screens[one.screen], route: one.route })
+              : 'call' in one
+                ? putCollection(one.collection, { ...app.collections[one.collection], name: one.call })
+                : 'say' in one
+                  ? putEdit(editKey(one.key, 'text'), one.say)
+                  : 'color' in one
+                    ? putEdit(editKey(one.key, 'color'), one.color)
+                    : putLayer(one.key, one.hide ? { show: false } : null),
         );
         const now = { design: parted.design, app };
         const anew = JSON.parse(JSON.stringify(now)) as Project;

@@ -19,7 +19,7 @@ export class PlanMemory {
   begin(project: Project): void {
     const last = this.#last;
     this.#last = project;
-    if (last && sameButEdits(last.app, project.app) && haveSameElements(last.design, project.design)) return;
+    if (last && sameOtherwise(last.app, project.app) && haveSameElements(last.design, project.design)) return;
     this.#working = new WeakMap();
     this.#written = new WeakMap();
   }
@@ -66,11 +66,13 @@ const PLAIN: ReadonlySet<Target['kind']> = new Set([
 const isPlain = ({ interaction: { before = [], target } }: Wired): boolean =>
   [...before, target].every(({ kind }) => PLAIN.has(kind));
 
-/** Whether two apps differ in how elements are edited at most. */
-function sameButEdits(one: App, other: App): boolean {
+/** What links are not planned by: a link is known by what is said of it, and what elements say is no matter. */
+const NO_MATTER: ReadonlySet<string> = new Set<keyof App>(['edits', 'interactions']);
+
+/** Whether two apps differ at most in how elements are edited and in what they do. */
+function sameOtherwise(one: App, other: App): boolean {
   const tables = new Set([...Object.keys(one), ...Object.keys(other)]) as Set<keyof App>;
-  tables.delete('edits');
-  return [...tables].every((table) => one[table] === other[table]);
+  return [...tables].every((table) => NO_MATTER.has(table) || one[table] === other[table]);
 }
 
 const memories = new WeakMap<Design, Map<string, PlanMemory>>();
