@@ -84,7 +84,18 @@ class Ended extends Error {}
 
 /** Documents stay here from one build to the next, so that what has not changed is not written anew. */
 const held = new Map<string, Held>();
-const say = (report: Report): void => parentPort!.postMessage(report);
+/** @param given what goes over with it, and is no longer here */
+const say = (report: Report, given: readonly ArrayBuffer[] = []): void =>
+  parentPort!.postMessage(report, given);
+
+/** Memory of files that are nothing but that: it is handed over, and not copied. */
+const wholeBuffers = (files: Iterable<Uint8Array>): ArrayBuffer[] => [
+  ...new Set(
+    [...files].flatMap(({ buffer, byteLength }) =>
+      buffer instanceof ArrayBuffer && buffer.byteLength === byteLength ? [buffer] : [],
+    ),
+  ),
+];
 
 async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
   const { call, project, name, target, ended } = order;
@@ -111,7 +122,7 @@ async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
       const name = /^api\/([\w-]+)\.json$/.exec(file.path)?.[1];
       return name !== undefined && 'text' in file ? [[name, file.text] as const] : [];
     });
-    say({
+    const built: Report = {
       call,
       kind: 'built',
       built: {
@@ -121,7 +132,8 @@ async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
         assets: new Map(assets),
         standIns: new Map(standIns),
       },
-    });
+    };
+    say(built, wholeBuffers(files.values()));
   } catch (error) {
     if (error instanceof Ended) say({ call, kind: 'ended' });
     else say({ call, kind: 'failed', message: (error as Error).message });
