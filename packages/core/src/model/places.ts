@@ -47,6 +47,17 @@ export const noteDrawn = (settled: Design, drawn: Design): void => void drawnOf.
 /** The design as it was drawn; itself where nothing was decided of it. */
 export const asDrawn = (design: Design): Design => drawnOf.get(design) ?? design;
 
+/** What is made once for each design as it was drawn, whatever is decided of it. */
+export function byDrawing<T extends object>(make: () => T): (design: Design) => T {
+  const known = new WeakMap<Design, T>();
+  return (design) => {
+    const drawn = asDrawn(design);
+    let made = known.get(drawn);
+    if (!made) known.set(drawn, (made = make()));
+    return made;
+  };
+}
+
 /** Whether two designs have the same elements in the same screens, so that they differ in what these are like only. */
 export const haveSameElements = (one: Design, other: Design): boolean =>
   one === other ||

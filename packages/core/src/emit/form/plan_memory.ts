@@ -2,7 +2,7 @@ import { keptMap, sameList } from '../../json/kept.ts';
 import type { Wired } from '../../links/wiring.ts';
 import type { App, Target } from '../../model/app.ts';
 import type { Design } from '../../model/design.ts';
-import { asDrawn, haveSameElements } from '../../model/places.ts';
+import { byDrawing, haveSameElements } from '../../model/places.ts';
 import type { Project } from '../../model/project.ts';
 import type { EmittedWiring } from './emitted_wiring.ts';
 
@@ -75,13 +75,11 @@ function sameOtherwise(one: App, other: App): boolean {
   return [...tables].every((table) => NO_MATTER.has(table) || one[table] === other[table]);
 }
 
-const memories = new WeakMap<Design, Map<string, PlanMemory>>();
+const memoriesOf = byDrawing(() => new Map<string, PlanMemory>());
 
 /** @param kind what else tells plans of one design apart */
 export function planMemoryOf(design: Design, kind: string): PlanMemory {
-  const drawn = asDrawn(design);
-  const byKind = memories.get(drawn) ?? new Map<string, PlanMemory>();
-  memories.set(drawn, byKind);
+  const byKind = memoriesOf(design);
   const memory = byKind.get(kind) ?? new PlanMemory();
   byKind.set(kind, memory);
   return memory;

@@ -1,7 +1,6 @@
 import { kept, keptFlat, keptList, keptMap, sameList } from '../../../json/kept.ts';
 import type { App, Component } from '../../../model/app.ts';
-import type { Design } from '../../../model/design.ts';
-import { asDrawn, findElement } from '../../../model/places.ts';
+import { asDrawn, byDrawing, findElement } from '../../../model/places.ts';
 import { pascalCase } from '../../../model/names.ts';
 import { hostOf, type Project } from '../../../model/project.ts';
 import { codeBefore } from '../before.ts';
@@ -51,14 +50,7 @@ const nothingBefore = (): Before => ({
 });
 
 /** By the design as it was drawn: with components of the team's own, and without. */
-const memories = new WeakMap<Design, Record<'own' | 'theirs', Before>>();
-
-function memoryOf(design: Design, isTheirs: boolean): Before {
-  const drawn = asDrawn(design);
-  const both = memories.get(drawn) ?? { own: nothingBefore(), theirs: nothingBefore() };
-  memories.set(drawn, both);
-  return isTheirs ? both.theirs : both.own;
-}
+const memoriesOf = byDrawing(() => ({ own: nothingBefore(), theirs: nothingBefore() }));
 
 /** What is known of elements: the very same as before where that says the same. */
 function keptElements(project: Project, { elements: before }: Before): Before['elements'] {
@@ -107,7 +99,7 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   const keys = [...plan.screens, ...plan.overlays.keys()];
   // Without a library both are written alike, and worked out once.
   const libraries = plan.takesTheirs && Object.keys(app.libraries).length ? app.libraries : null;
-  const memory = memoryOf(design, libraries !== null);
+  const memory = memoriesOf(design)[libraries ? 'theirs' : 'own'];
   const screens = new Map(
     keys.map((key) => {
       const screen = shownScreenOf(plan, key);

@@ -3,8 +3,7 @@ import { isElement, type MarkupElement, withoutKeys } from '../markup.ts';
 import { codeBefore } from '../before.ts';
 import { type EmissionPlan, emitScreenOf } from '../plan.ts';
 import { kept, keptList } from '../../../json/kept.ts';
-import type { Design } from '../../../model/design.ts';
-import { asDrawn } from '../../../model/places.ts';
+import { byDrawing } from '../../../model/places.ts';
 import { keptMarkup } from '../kept_markup.ts';
 import type { Extraction } from '../components/extract.ts';
 import { extractionOf } from '../components/extraction.ts';
@@ -64,14 +63,7 @@ export function layoutsOf(
 /** What the layouts of a design had around their screens last, by their ids. */
 type Frames = Map<string, { readonly framed: readonly Framed[]; readonly frame: Frame | null }>;
 
-const frames = new WeakMap<Design, Frames>();
-
-function framesOf(design: Design): Frames {
-  const drawn = asDrawn(design);
-  let known = frames.get(drawn);
-  if (!known) frames.set(drawn, (known = new Map()));
-  return known;
-}
+const framesOf = byDrawing((): Frames => new Map());
 
 const areSame = (some: readonly Framed[], others: readonly Framed[]): boolean =>
   some.length === others.length &&
