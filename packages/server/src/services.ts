@@ -51,7 +51,7 @@ export function createServices(
   const assets = new AssetStore(db);
   const threads = new Threads();
   const projects = new ProjectStore(db);
-  const history = new HistoryStore(db, projects);
+  const history = new HistoryStore(db, projects, (...step) => workshop.foresee(...step));
   const workshop: Workshop = new Workshop(
     projects,
     history,

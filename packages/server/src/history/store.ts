@@ -88,6 +88,13 @@ interface Step {
   readonly isFresh?: boolean;
 }
 
+/**
+ * Hears of a step while it is being written, so that what follows from it can begin. A step may be made out more than once.
+ * @param next what the project becomes
+ * @param written gives what it became once that is on disk; null where it was not written
+ */
+export type Foresee = (next: StoredProject, change: Change, written: Promise<StoredProject | null>) => void;
+
 const HEAD = 'seq, role, of_seq, label, author';
 /** Each so many steps the document is kept as it is, so that any place in a history is so few steps away at most. */
 const SNAPSHOT_EVERY = 100;
@@ -98,10 +105,12 @@ const PAGE = 200;
 export class HistoryStore {
   readonly #db: Database;
   readonly #projects: ProjectStore;
+  readonly #foresee: Foresee;
 
-  constructor(db: Database, projects: ProjectStore) {
+  constructor(db: Database, projects: ProjectStore, foresee: Foresee = () => {}) {
     this.#db = db;
     this.#projects = projects;
+    this.#foresee = foresee;
   }
 
   /** What undo and redo act on for a reader: a step of their own, and where there is none, the last one of anybody. */
@@ -353,8 +362,28 @@ export class HistoryStore {
     input: StepInput,
     make: (current: StoredProject, db: Queryable) => Promise<Step>,
   ): Promise<ChangeResult> {
+    let told: (project: StoredProject | null) => void = () => {};
+    const written = new Promise<StoredProject | null>((resolve) => (told = resolve));
+    try {
+      const { project, result } = await this.#written(id, input, make, written);
+      if (project) this.#projects.keep(project);
+      told(project);
+      return result;
+    } catch (error) {
+      told(null);
+      throw error;
+    }
+  }
+
+  /** Writes a step; `project` is null where it had been written before. */
+  #written(
+    id: string,
+    input: StepInput,
+    make: (current: StoredProject, db: Queryable) => Promise<Step>,
+    written: Promise<StoredProject | null>,
+  ): Promise<{ readonly project: StoredProject | null; readonly result: ChangeResult }> {
     const { base } = input;
-    const { project, result } = await inTransaction(this.#db, async (db) => {
+    return inTransaction(this.#db, async (db) => {
       const current = await this.#projects.read(id, db, true);
       const known = await this.#saidBefore(id, input, current, db);
       if (known) return { project: null, result: known };
@@ -389,6 +418,7 @@ export class HistoryStore {
         app: applyChange(current.app, step.change),
         changedAt,
       };
+      this.#foresee(next, step.change, written);
       const inverse = invertChange(current.app, step.change);
       await run(
         db,
@@ -454,8 +484,6 @@ export class HistoryStore {
         },
       };
     });
-    if (project) this.#projects.keep(project);
-    return result;
   }
 
   async #behind(

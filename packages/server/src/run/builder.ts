@@ -2,7 +2,8 @@ import { Worker } from 'node:worker_threads';
 import { threadFile } from '../work/thread_file.ts';
 import type { BuiltApp, CodePlace, Order, Report } from './build_thread.ts';
 
-type BuildOrder = Omit<Extract<Order, { kind: 'build' }>, 'kind' | 'call' | 'ended'>;
+/** What is to be built of a project. */
+export type BuildOrder = Omit<Extract<Order, { kind: 'build' }>, 'kind' | 'call' | 'ended'>;
 
 interface Call {
   readonly tell: (done: number, total: number) => void;
@@ -60,7 +61,7 @@ export class Builder {
 
   #start(): Worker {
     const worker = new Worker(threadFile('build_thread'), {
-      resourceLimits: { maxOldGenerationSizeMb: 2000 },
+      resourceLimits: { maxOldGenerationSizeMb: 2000, maxYoungGenerationSizeMb: 96 },
     });
     this.#thread++;
     worker.on('message', (report: Report) => this.#hear(report));

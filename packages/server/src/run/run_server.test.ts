@@ -123,6 +123,38 @@ test('a change is in the next build, and is told', async () => {
   tell.mockRestore();
 });
 
+test('a step is built while it is written, and taken out again where that fails', async () => {
+  const built = jest.spyOn(Builder.prototype, 'build');
+  await get(`/${id}/_app/app.js`);
+  built.mockClear();
+  const routed = (route: string) => ({ change: putScreen('list', { ...app.screens.list, name: 'Ledger', route }) });
+  const { seq } = await services.projects.read(id);
+  const write = jest.spyOn(services.projects, 'write').mockImplementationOnce(async () => {
+    // It is under way before the step is written.
+    expect(built).toHaveBeenCalledTimes(1);
+    throw new Error('The disk is full.');
+  });
+  await expect(
+    services.history.append(id, { base: seq }, 'Move', () => routed('/never')),
+  ).rejects.toThrow('The disk is full.');
+  const script = (await get(`/${id}/_app/app.js`)).body;
+  expect(script).toContain('/ledger');
+  expect(script).not.toContain('/never');
+  write.mockRestore();
+  built.mockClear();
+  await services.history.append(id, { base: seq }, 'Move', () => routed('/moved'));
+  await services.history.append(id, { base: seq + 1 }, 'Move', () => routed('/ledger'));
+  services.workshop.changed(id);
+  const { body } = await get(`/${id}/_app/app.js`);
+  expect(body).toContain('/ledger');
+  expect(body).not.toContain('/moved');
+  expect(built.mock.calls.map(([order]) => [order.app, order.changes.length])).toEqual([
+    [null, 1],
+    [null, 1],
+  ]);
+  built.mockRestore();
+});
+
 test('the app is there in Vue, too, and so are its changes', async () => {
   const renamed = putScreen('list', { ...app.screens.list, name: 'Ledger', route: '/entries' });
   const before = (await get(`/${id}~vue/_app/app.js`)).body;

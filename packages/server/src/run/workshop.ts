@@ -8,11 +8,11 @@ import {
   type ProjectEvent,
   settle,
 } from '@tovel/core';
-import type { HistoryStore } from '../history/store.ts';
+import type { Foresee, HistoryStore } from '../history/store.ts';
 import { HttpError } from '../http/errors.ts';
 import type { ProjectStore, StoredProject } from '../projects/store.ts';
 import type { BuiltApp, CodePlace } from './build_thread.ts';
-import { Builder } from './builder.ts';
+import { Builder, type BuildOrder } from './builder.ts';
 
 interface Bench {
   built: BuiltApp | null;
@@ -24,6 +24,8 @@ interface Bench {
   told: number;
   /** The thread that has the documents; another one has to be given them. */
   thread: number;
+  /** A step that was built before it was written: what it makes of the app, and what the app became once it is. */
+  foreseen: { readonly app: App; readonly written: Promise<StoredProject | null> } | null;
   /** The build that is under way, if any; the next one waits for it. */
   working: Promise<void> | null;
   /** How many wait for an answer. */
@@ -142,6 +144,25 @@ export class Workshop {
     );
   }
 
+  /** Builds what an app becomes by a step while that is being written, where that is all it lacks. */
+  readonly foresee: Foresee = (next, change, written) => {
+    const bench = this.#benches.get(next.id);
+    if (
+      !bench?.built ||
+      bench.working ||
+      bench.foreseen ||
+      bench.seq !== next.seq - 1 ||
+      bench.revision !== next.revision ||
+      bench.name !== next.name ||
+      bench.thread !== this.#builder.thread()
+    )
+      return;
+    bench.foreseen = { app: next.app, written };
+    bench.working = this.#made(next.id, bench, next, { target: 'react', changes: [change] })
+      .catch((error: unknown) => this.#log.error(error, 'build'))
+      .finally(() => (bench.working = null));
+  };
+
   async close(): Promise<void> {
     this.#benches.clear();
     await this.#builder.close();
@@ -157,6 +178,7 @@ export class Workshop {
         name: '',
         told: -1,
         thread: -1,
+        foreseen: null,
         working: null,
         waiting: 0,
         end: null,
@@ -181,6 +203,7 @@ export class Workshop {
     const kept = at?.startsWith(AS) ? at.slice(AS.length) : null;
     const isOther = isNamed || kept !== null;
     const isNow = at === undefined || at === IN_VUE || isOther;
+    await this.#heldToWritten(bench);
     const project = isNow ? await this.#projects.read(id) : await this.#past(id, at);
     const { seq, revision, name } = project;
     if (bench.built && bench.seq === seq && bench.name === name) return;
@@ -188,22 +211,36 @@ export class Workshop {
     // Which values have names by themselves follows from all there is.
     const isKnown = bench.thread === thread && !isOther;
     const missed = isKnown && bench.seq < seq ? await this.#history.after(id, bench.seq) : [];
+    await this.#made(address, bench, project, {
+      target: at === IN_VUE ? 'vue' : 'react',
+      ...(isKnown && bench.revision === revision ? {} : { design: project.design }),
+      ...(isKnown
+        ? {}
+        : { app: isNamed ? withNames(project) : kept !== null ? withKept(project, kept) : project.app }),
+      // Others may have gone on since the project was read.
+      changes: missed.filter((entry) => entry.seq <= seq).map(({ change }) => change),
+    });
+  }
+
+  /** Where a step was built before it was written, and came out otherwise or not at all, all is built anew. */
+  async #heldToWritten(bench: Bench): Promise<void> {
+    const { foreseen } = bench;
+    if (!foreseen) return;
+    const project = await foreseen.written;
+    bench.foreseen = null;
+    if (project?.app !== foreseen.app) Object.assign(bench, { built: null, seq: -1, thread: -1 });
+  }
+
+  /** Has an app built; `bench` is what becomes of it. */
+  async #made(
+    address: string,
+    bench: Bench,
+    { id, seq, revision, name }: Pick<StoredProject, 'id' | 'seq' | 'revision' | 'name'>,
+    order: Pick<BuildOrder, 'target' | 'changes'> & Partial<Pick<BuildOrder, 'design' | 'app'>>,
+  ): Promise<void> {
+    const thread = this.#builder.thread();
     const { done, end } = this.#builder.build(
-      {
-        project: address,
-        name,
-        target: at === IN_VUE ? 'vue' : 'react',
-        design: isKnown && bench.revision === revision ? null : project.design,
-        app: isKnown
-          ? null
-          : isNamed
-            ? withNames(project)
-            : kept !== null
-              ? withKept(project, kept)
-              : project.app,
-        // Others may have gone on since the project was read.
-        changes: missed.filter((entry) => entry.seq <= seq).map(({ change }) => change),
-      },
+      { design: null, app: null, ...order, project: address, name },
       (count, total) => this.#tell(id, { kind: 'building', project: id, done: count, total }),
     );
     // The thread has them, whatever becomes of the build.
