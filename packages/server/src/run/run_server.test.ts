@@ -127,16 +127,18 @@ test('a step is built while it is written, and taken out again where that fails'
   const built = jest.spyOn(Builder.prototype, 'build');
   await get(`/${id}/_app/app.js`);
   built.mockClear();
-  const routed = (route: string) => ({ change: putScreen('list', { ...app.screens.list, name: 'Ledger', route }) });
+  const routed = (route: string) => ({
+    change: putScreen('list', { ...app.screens.list, name: 'Ledger', route }),
+  });
   const { seq } = await services.projects.read(id);
   const write = jest.spyOn(services.projects, 'write').mockImplementationOnce(async () => {
     // It is under way before the step is written.
     expect(built).toHaveBeenCalledTimes(1);
     throw new Error('The disk is full.');
   });
-  await expect(
-    services.history.append(id, { base: seq }, 'Move', () => routed('/never')),
-  ).rejects.toThrow('The disk is full.');
+  await expect(services.history.append(id, { base: seq }, 'Move', () => routed('/never'))).rejects.toThrow(
+    'The disk is full.',
+  );
   const script = (await get(`/${id}/_app/app.js`)).body;
   expect(script).toContain('/ledger');
   expect(script).not.toContain('/never');

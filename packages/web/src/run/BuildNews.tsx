@@ -1,6 +1,6 @@
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import styled from 'styled-components';
-import { useStanding } from '../project/context';
+import { useProject, useStanding } from '../project/context';
 import { color } from '../theme/theme';
 
 const Building = styled.p`
@@ -31,10 +31,22 @@ const Building = styled.p`
  * It is drawn by itself, since news of builds come often.
  */
 export function BuildNews({ isThere, tell }: { isThere: boolean; tell: (message: object) => void }) {
-  const { built, building } = useStanding();
+  const { session } = useProject();
+  const { building } = useStanding();
+  const tells = useRef(tell);
+  tells.current = tell;
   useEffect(() => {
-    if (built) tell({ tovel: 'refresh' });
-  }, [built]);
+    let known = 0;
+    // Told at once, and not when the window has been drawn with it.
+    const onNews = (): void => {
+      const { built } = session.getState();
+      if (built === known) return;
+      known = built;
+      tells.current({ tovel: 'refresh' });
+    };
+    onNews();
+    return session.subscribe(onNews);
+  }, [session]);
   if (isThere && !building) return null;
   return (
     <Building role="status">
