@@ -5,7 +5,7 @@ import { kebabCase, uniqueName } from '../model/names.ts';
 import { BatchFiles } from './batch_files.ts';
 import { baseName, folderOf, type InputFile, kindOfFile, resolveReference, textOfFile } from './files.ts';
 import { libraryFiles } from './library_pages.ts';
-import { cleanNotice, cleanScreen } from './gate.ts';
+import { cleanNotice, cleanScreen, fewEnough } from './gate.ts';
 import type { IntakeHost } from './host.ts';
 import { limits } from './limits.ts';
 import { pagesLeadingAway, pagesLeadingOn } from './html/leads_on.ts';
@@ -108,7 +108,7 @@ class Batch {
       screens: withTellingNames(withoutNamespaces(withSameCanvas(screens), this.#options.classes)),
       assets: this.#files.assets,
       fonts: this.#pages.fonts,
-      notices: this.#files.notices.map(cleanNotice),
+      notices: fewEnough(this.#files.notices.map(cleanNotice)),
       brief: texts.length ? this.#brief(texts) : null,
       bytes: this.#files.bytes,
       wasCancelled,
@@ -446,7 +446,7 @@ export function addToDesign(
     ...design,
     screens: [...kept, ...incoming.values()],
     assets: [...design.assets, ...result.assets.filter((asset) => !known.has(asset.hash))],
-    notices: [...design.notices.filter((notice) => !files.has(notice.file)), ...result.notices],
+    notices: fewEnough([...design.notices.filter((notice) => !files.has(notice.file)), ...result.notices]),
     ...(faces.size ? { fonts: [...faces.values()] } : {}),
     ...(brief ? { brief } : {}),
   };

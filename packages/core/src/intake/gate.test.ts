@@ -1,7 +1,7 @@
 import { parseDesign } from '../project/archive.ts';
-import { type Element, emptyDesign } from '../model/design.ts';
+import { type Element, emptyDesign, type Notice, type NoticeLevel } from '../model/design.ts';
 import { screenWith } from '../testing/build.ts';
-import { cleanNotice, cleanScreen } from './gate.ts';
+import { cleanNotice, cleanScreen, fewEnough } from './gate.ts';
 
 const good = screenWith('home', 'Go');
 const withRoot = (part: Partial<Element>) => ({ ...good, root: { ...good.root, ...part } });
@@ -85,4 +85,22 @@ test('what cannot be mended is one notice', () => {
   expect(screen).toBeNull();
   expect(notices.at(-1)).toMatchObject({ level: 'error', code: 'screen-refused' });
   parseDesign({ ...emptyDesign, notices: notices.map(cleanNotice) });
+});
+
+test.each<[string, string[], number, string[]]>([
+  ['as many as may be', ['info a', 'error b'], 2, ['info a', 'error b']],
+  ['what is said twice', ['info a', 'error b', 'info a'], 2, ['info a', 'error b']],
+  [
+    'too many',
+    ['info a', 'error b', 'info c', 'warning d'],
+    3,
+    ['error b', 'warning d', 'warning 2 more remarks'],
+  ],
+])('a design holds %s', (_, said, most, expected) => {
+  const notices = said.map((one): Notice => {
+    const [level, message] = one.split(' ');
+    return { level: level as NoticeLevel, code: 'said', file: 'a.html', message };
+  });
+  const kept = fewEnough(notices, most).map(({ level, message }) => `${level} ${message}`);
+  expect(kept.map((one) => one.replace(/(more remarks).*/, '$1'))).toEqual(expected);
 });

@@ -4,6 +4,7 @@ import {
   type Element,
   type ElementStyle,
   type Notice,
+  type NoticeLevel,
   type Screen,
   screenSchema,
 } from '../model/design.ts';
@@ -80,6 +81,21 @@ export const cleanNotice = (notice: Notice): Notice => ({
   message: shortened(wellFormed(notice.message), 2000),
   ...(notice.path === undefined ? {} : { path: notice.path.slice(0, 2000) }),
 });
+
+const BY_LEVEL: Readonly<Record<NoticeLevel, number>> = { error: 0, warning: 1, info: 2 };
+
+/**
+ * Notices that a design can hold: each once, and of too many those that tell of the worst, with one more that says so.
+ * @param most at least 1
+ */
+export function fewEnough(notices: readonly Notice[], most: number = designLimits.notices): Notice[] {
+  const all = [...new Map(notices.map((notice) => [JSON.stringify(notice), notice])).values()];
+  if (all.length <= most) return all;
+  const worst = [...all].sort((a, b) => BY_LEVEL[a.level] - BY_LEVEL[b.level]);
+  const [{ file }] = worst.splice(most - 1);
+  const message = `${all.length - most + 1} more remarks on these files are too many to keep. Bring the files in bit by bit to see them.`;
+  return [...worst, { level: 'warning', code: 'remarks-left-out', file, message }];
+}
 
 type LeftOut = (problem: string, path: string) => void;
 

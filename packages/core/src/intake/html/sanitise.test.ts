@@ -136,6 +136,21 @@ test('style sheets are taken in with what they import, and only pictures that ca
   ]);
 });
 
+test('what a sheet of many pictures misses is said once, and what a page misses by itself of each', () => {
+  const icons = Array.from({ length: 40 }, (_, i) => `.icon-${i} { background: url(icon-${i}.svg) }`).join(
+    '',
+  );
+  const { notices } = sanitisePage(
+    'page.html',
+    '<head><link rel="stylesheet" href="icons.css"></head><body><img src="lost.png"></body>',
+    { ...files, styleSheet: () => ({ text: icons, file: 'css/icons.css' }) },
+  );
+  expect(notices.map(({ code, message }) => `${code}: ${message}`)).toEqual([
+    'html-missing: 40 pictures that “css/icons.css” shows are not there: “icon-0.svg”, “icon-1.svg” and 38 more. Bring the files in with the page.',
+    'html-missing: The picture “lost.png” did not come along; bring the file in with the page.',
+  ]);
+});
+
 test.each([
   ['./../', '/other.html#x'],
   ['/', '/other.html#x'],

@@ -31,6 +31,8 @@ export interface FontRule {
 export interface Remark {
   readonly code: string;
   readonly text: string;
+  /** What was referred to, where it is a picture that is not there. */
+  readonly picture?: string;
 }
 
 export interface CleanSheet {
@@ -121,10 +123,21 @@ export function cleanStyleSheet(css: string, from: string, files: PageFiles, dep
   const made: CleanSheet = {
     css: (imported.join('') + faces + safe).replace(/<\/style/gi, ''),
     fonts: [...fonts, ...own],
-    remarks: [...remarks, ...more],
+    remarks: [...remarks, ...summedUp(more, from)],
   };
   files.cleaned?.set(cacheKey, made);
   return made;
+}
+
+/** More pictures than these that one sheet misses are one thing to say: a sheet of all icons is used by each page. */
+const MOST_MISSED = 3;
+
+function summedUp(remarks: readonly Remark[], from: string): readonly Remark[] {
+  const missed = [...new Set(remarks.flatMap(({ picture }) => picture ?? []))];
+  if (missed.length <= MOST_MISSED) return remarks;
+  const named = missed.slice(0, MOST_MISSED - 1).map((one) => `“${one}”`);
+  const text = `${missed.length} pictures that “${from}” shows are not there: ${named.join(', ')} and ${missed.length - named.length} more. Bring the files in with the page.`;
+  return [...remarks.filter(({ picture }) => picture === undefined), { code: 'missing', text }];
 }
 
 /** Where a rule that begins at a token ends: at its semicolon or at the brace that closes its block. */
@@ -244,6 +257,7 @@ export function pictureAddress(
     remark: {
       code: 'missing',
       text: `The picture “${reference.slice(0, 120)}” ${where}; bring the file in with the page.`,
+      picture: reference.slice(0, 120),
     },
   };
 }
