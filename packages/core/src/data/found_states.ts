@@ -34,6 +34,9 @@ const LONGEST_NOTE = 200;
 const saysNone = (text: string): boolean => text.length < LONGEST_NOTE && BEGINS_WITH_NONE.test(text.trim());
 const SAYS_NONE = /\b(no|none|nothing|not (a|one|any))\b/i;
 
+/** What is called by a status of HTTP is what any address of the site may answer with. */
+const STATUS = /(?<!\d)[45]\d\d(?!\d)/;
+
 /** Fewer rows are no list that could be without any. */
 const LEAST_ROWS = 2;
 
@@ -42,6 +45,7 @@ const LEAST_ROWS = 2;
  * @param name what the drawing is called
  */
 export function stateOf(screen: Screen, other: Screen, name: string): FoundState | null {
+  if (STATUS.test(name)) return null;
   const whole = textOf(other.root);
   if (!STATES.some((state) => CALLED[state].test(name) || SAID[state].test(whole)) && !SAYS_NONE.test(whole))
     return null;

@@ -54,6 +54,7 @@ test.each([
   ['Tools, offline', 'The sheds are far away', 'failed'],
   ['Tools', 'Loading the tools', 'waiting'],
   ['Help', 'Ask at the desk', undefined],
+  ['Error 404', 'Something went wrong', undefined],
 ])('what is called “%s” and says “%s” is: %s', (name, says, state) => {
   expect(stateOf(tools, drawn(says), name)?.state).toBe(state);
 });

@@ -6,10 +6,12 @@ import { EmissionPlan, emitScreenOf } from '../emit/form/plan.ts';
 import type { Project } from '../model/project.ts';
 import {
   isElement,
+  isOpenAtFirst,
   isText,
   type MarkupElement,
   type MarkupNode,
   type PropValue,
+  openAt,
   type StyleRule,
 } from '../emit/form/markup.ts';
 
@@ -105,8 +107,11 @@ export function drawn(
       : node.className;
     const to = slots.to ? evaluate(slots.to, props) : undefined;
     const asset = slots.asset ? (evaluate(slots.asset, props) as { asset: string }).asset : node.asset;
+    const open = openAt(node);
+    const isOpen = open ? !!evaluate(open, props) : isOpenAtFirst(node);
     const link = node.link && {
       ...node.link,
+      ...('isOpen' in node.link ? { isOpen: undefined } : {}),
       ...(to === undefined
         ? {}
         : node.link.kind === 'go'
@@ -126,6 +131,7 @@ export function drawn(
         attributes: Object.fromEntries(Object.entries(attributes).sort(([a], [b]) => (a < b ? -1 : 1))),
         asset,
         link,
+        ...(isOpen === undefined ? {} : { isOpen }),
         children: node.children.flatMap((child) => draw(child, of, props, content)),
       },
     ];

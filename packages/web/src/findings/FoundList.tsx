@@ -47,9 +47,17 @@ const GroupHead = styled.h3`
   left: 0;
   right: 0;
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
-  gap: 8px;
+  gap: 2px 8px;
+  /* What mends a whole group may be long, and goes below its title then. */
+  > span {
+    flex: 1 1 14ch;
+  }
+  > button {
+    margin-left: -10px;
+  }
   padding: 8px 10px 6px 16px;
   border-top: 1px solid ${color.ink};
   background: ${color.side};

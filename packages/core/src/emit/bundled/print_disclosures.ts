@@ -1,7 +1,13 @@
 /** How components say which parts are open, open them and close them, with what they take of the runtime. */
 
 import type { Expression } from '../../expression/expression.ts';
-import { type DisclosureChoice, type MarkupElement, noteDisclosed, type Spoken } from '../form/markup.ts';
+import {
+  type DisclosureChoice,
+  isOpenAtFirst,
+  type MarkupElement,
+  noteDisclosed,
+  type Spoken,
+} from '../form/markup.ts';
 import { named, printed, script, type Script, type Written } from '../script.ts';
 
 type Disclosing = Pick<Spoken, 'disclosed' | 'choices'>;
@@ -41,12 +47,15 @@ export function disclosureSpread(
   const { part, link, slots = {} } = node;
   const call = (choice: DisclosureChoice | undefined, method: string, id: Written): string =>
     script`${named(choice?.name ?? DISCLOSURE)}.${named(method)}(${id})`.text;
-  if (part) {
-    const id = slots['@id'] ? printed(given(slots['@id'])) : String(node.attributes.id ?? '');
-    const { isOpen, choice } = part;
+  const note = (choice: DisclosureChoice | undefined, id: Written): void => {
+    const isOpen = isOpenAtFirst(node);
     const first = script`${id}`;
     const open = typeof isOpen === 'object' ? atFirst(isOpen, first.text) : first;
-    noteDisclosed(used, choice, !choice && isOpen !== false ? open.text : undefined);
+    noteDisclosed(used, choice, !choice && isOpen ? open.text : undefined);
+  };
+  if (part) {
+    const id = slots['@id'] ? printed(given(slots['@id'])) : String(node.attributes.id ?? '');
+    note(part.choice, id);
     const method = part.choice
       ? 'panel'
       : part.isNarrow
@@ -57,8 +66,8 @@ export function disclosureSpread(
     return call(part.choice, method, id);
   }
   if (link?.kind !== 'disclose' || node.form !== 'button') return null;
-  noteDisclosed(used, link.choice);
   const id = slots.to ? printed(given(slots.to)) : link.id;
+  note(link.choice, id);
   if (link.choice) return call(link.choice, node.attributes.role === 'tab' ? 'tab' : 'opener', id);
   return call(undefined, link.does === 'close' ? 'closer' : 'opener', id);
 }

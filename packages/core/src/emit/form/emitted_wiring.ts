@@ -30,7 +30,9 @@ export interface EmittedNames {
   /** What the step at this place does to records. */
   readonly deedOf: (steps: readonly Target[], at: number) => RecordStep | null;
   /** The id of a part that is opened and closed, and those of which it is one; null for one that is gone. */
-  readonly partOf: (part: string) => { readonly id: string; readonly choice?: DisclosureChoice } | null;
+  readonly partOf: (
+    part: string,
+  ) => { readonly id: string; readonly isOpen?: boolean; readonly choice?: DisclosureChoice } | null;
   /** What is copied of an element; null for one that is gone. */
   readonly textOf: (element: string | undefined) => string | null;
   /** What the element that does it is called where it ticks boxes. */

@@ -21,6 +21,8 @@ export type EmittedLink =
       readonly kind: 'disclose';
       readonly id: string;
       readonly does: 'toggle' | 'open' | 'close';
+      /** Whether the part is open at first; in a component it may depend on where it stands. */
+      readonly isOpen?: boolean | Expression;
       readonly choice?: DisclosureChoice;
     };
 
@@ -304,30 +306,52 @@ export type MarkupNode = MarkupElement | MarkupText | MarkupSlot | MarkupList | 
 /** For `JSON.stringify`: markup without the design elements that it was made from. */
 export const withoutKeys = (name: string, value: unknown): unknown => (name === 'key' ? undefined : value);
 
+/** Of what is a part that opens and closes, or opens one: whether that is open at first; nothing where it is neither. */
+export const isOpenAtFirst = ({ part, link }: MarkupElement): boolean | Expression | undefined =>
+  part ? part.isOpen : link?.kind === 'disclose' ? (link.isOpen ?? false) : undefined;
+
+/** What says so of it where it depends on something. */
+export function openAt(node: MarkupElement): Expression | undefined {
+  const isOpen = isOpenAtFirst(node);
+  return typeof isOpen === 'object' ? isOpen : undefined;
+}
+
+/** The same part, or the same control, of one that is open at first or not. */
+export const withOpenAtFirst = (
+  { part, link }: MarkupElement,
+  isOpen: boolean | Expression,
+): Pick<MarkupElement, 'part' | 'link'> =>
+  part ? { part: { ...part, isOpen } } : link?.kind === 'disclose' ? { link: { ...link, isOpen } } : {};
+
 /** The expressions that an element itself depends on. */
-export const termsOf = ({ when, each, variant, part, slots = {} }: MarkupElement): Expression[] => [
-  ...(when ? [when] : []),
-  ...(each ? [each.of] : []),
-  ...(part && typeof part.isOpen === 'object' ? [part.isOpen] : []),
-  ...(variant ? [variant.by] : []),
-  ...Object.values(slots),
-];
+export function termsOf(node: MarkupElement): Expression[] {
+  const { when, each, variant, slots = {} } = node;
+  const open = openAt(node);
+  return [
+    ...(when ? [when] : []),
+    ...(each ? [each.of] : []),
+    ...(open ? [open] : []),
+    ...(variant ? [variant.by] : []),
+    ...Object.values(slots),
+  ];
+}
 
 /** An element with each expression that it itself depends on replaced. */
-export const withTerms = (node: MarkupElement, change: (term: Expression) => Expression): MarkupElement => ({
-  ...node,
-  ...(node.when ? { when: change(node.when) } : {}),
-  ...(node.each ? { each: { ...node.each, of: change(node.each.of) } } : {}),
-  ...(node.variant ? { variant: { ...node.variant, by: change(node.variant.by) } } : {}),
-  ...(node.part && typeof node.part.isOpen === 'object'
-    ? { part: { ...node.part, isOpen: change(node.part.isOpen) } }
-    : {}),
-  ...(node.slots
-    ? {
-        slots: Object.fromEntries(Object.entries(node.slots).map(([name, term]) => [name, change(term)])),
-      }
-    : {}),
-});
+export function withTerms(node: MarkupElement, change: (term: Expression) => Expression): MarkupElement {
+  const open = openAt(node);
+  return {
+    ...node,
+    ...(node.when ? { when: change(node.when) } : {}),
+    ...(node.each ? { each: { ...node.each, of: change(node.each.of) } } : {}),
+    ...(node.variant ? { variant: { ...node.variant, by: change(node.variant.by) } } : {}),
+    ...(open ? withOpenAtFirst(node, change(open)) : {}),
+    ...(node.slots
+      ? {
+          slots: Object.fromEntries(Object.entries(node.slots).map(([name, term]) => [name, change(term)])),
+        }
+      : {}),
+  };
+}
 
 /** Markup with each expression in it replaced. */
 export function withAllTerms(root: MarkupElement, change: (term: Expression) => Expression): MarkupElement {

@@ -243,7 +243,9 @@ export class EmissionPlan {
       sharedOf: (to) => this.#shared.get(to)?.arrives ?? null,
       partOf: (key) => {
         const part = this.#parts.get(key);
-        return part ? { id: part.id, ...(part.choice ? { choice: part.choice } : {}) } : null;
+        if (!part) return null;
+        const { id, choice, isOpen } = part;
+        return { id, ...(choice ? { choice } : isOpen === true ? { isOpen } : {}) };
       },
       textOf: (key) => {
         const element = key === undefined ? null : findElement(this.project.design, key);

@@ -1,5 +1,5 @@
 import type { Expression } from '../../../expression/expression.ts';
-import type { MarkupElement } from '../markup.ts';
+import { type MarkupElement, openAt } from '../markup.ts';
 import { addressAt, OWN_WAY, ownTerms } from './own_links.ts';
 import { areByRoute, isRouteTerm } from './route_looks.ts';
 
@@ -14,9 +14,6 @@ const variantTerm = (node: MarkupElement): string => ownTerms(node, [node.varian
 const isOwnWay = (one: MarkupElement, other: MarkupElement): boolean =>
   !other.variant && variantTerm(one) === OWN_WAY && addressAt(other) !== undefined;
 
-/** What says whether a part is open at first, where that depends on something. */
-export const openAt = ({ part }: MarkupElement): Expression | undefined =>
-  typeof part?.isOpen === 'object' ? part.isOpen : undefined;
 const openTerm = (node: MarkupElement): string => ownTerms(node, [openAt(node)]);
 
 /** Whether two nodes can be one with slots. */
@@ -32,13 +29,16 @@ export function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
   if (a.link?.kind !== b.link?.kind) return false;
   if ((a.acts || b.acts) && JSON.stringify(a.acts) !== JSON.stringify(b.acts)) return false;
   if (a.link?.kind === 'disclose' && b.link?.kind === 'disclose')
-    return JSON.stringify({ ...a.link, id: '' }) === JSON.stringify({ ...b.link, id: '' });
+    return isSamePart({ ...a.link, id: '' }, { ...b.link, id: '' });
   if (a.link?.kind === 'file' && JSON.stringify(a.link) !== JSON.stringify(b.link)) return false;
   if (a.link && b.link && 'arrival' in a.link && 'arrival' in b.link)
     return JSON.stringify(a.link.arrival) === JSON.stringify(b.link.arrival);
   return true;
 }
 
-/** Whether parts that open and close do so alike, whichever is open at first. */
-const isSamePart = (a: MarkupElement['part'], b: MarkupElement['part']): boolean =>
-  !a || !b ? a === b : JSON.stringify({ ...a, isOpen: null }) === JSON.stringify({ ...b, isOpen: null });
+/** Whether parts that open and close, or what opens them, do so alike, whichever is open at first. */
+function isSamePart<T extends { readonly isOpen?: unknown }>(a: T | undefined, b: T | undefined): boolean {
+  if (!a || !b) return a === b;
+  const [{ isOpen: _a, ...one }, { isOpen: _b, ...other }] = [a, b];
+  return JSON.stringify(one) === JSON.stringify(other);
+}

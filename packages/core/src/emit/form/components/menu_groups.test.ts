@@ -1,6 +1,6 @@
-import { applyChange } from '../../../change/change.ts';
+import { applyChange, putComponent } from '../../../change/change.ts';
 import type { Screen } from '../../../model/design.ts';
-import type { Project } from '../../../model/project.ts';
+import { type Project, walkElements } from '../../../model/project.ts';
 import { partedAtFirst } from '../../../project/part_first.ts';
 import { takeIn } from '../../../project/take_in.ts';
 import { projectOf } from '../../../testing/build.ts';
@@ -36,7 +36,7 @@ function menu(page: string): string {
   return `<aside class="side" style="width:200px"><ul class="menu">${groups.join('')}</ul></aside>`;
 }
 
-function parted(): Project {
+function taken(): Project {
   const pages = Object.values(GROUPS)
     .flat()
     .map((page): Screen =>
@@ -47,11 +47,11 @@ function parted(): Project {
     );
   const bare = projectOf(...pages);
   const app = applyChange(bare.app, takeIn(bare, bare.design.screens));
-  const came = { ...bare, app };
-  return { ...came, app: applyChange(app, partedAtFirst(came)) };
+  return { ...bare, app };
 }
 
-const project = parted();
+const whole = taken();
+const project = { ...whole, app: applyChange(whole.app, partedAtFirst(whole)) };
 const textOf = (files: ReturnType<typeof emitReact>['files'], name: string): string =>
   files.flatMap((file) => ('text' in file && file.path.endsWith(name) ? [file.text] : [])).join();
 
@@ -81,6 +81,23 @@ test('each screen shows what it showed', () => {
       drawn(whole.root, whole.rules, null, route),
     );
   }
+});
+
+test('what opens a group knows whether that is open at first, though the group stands elsewhere', () => {
+  const places: string[] = [];
+  for (const { root } of whole.design.screens)
+    walkElements(root, ({ key, attributes }) => void (attributes?.['aria-expanded'] && places.push(key)));
+  const change = putComponent('opener', { name: 'Opener', kind: 'component', places });
+  const made = { ...whole, app: applyChange(whole.app, change) };
+  const opener = textOf(emitReact(made, 'Made').files, '/Opener.tsx');
+  const [, given] = /useDisclosure\((\w+) && part\)/.exec(opener)!;
+  expect(opener).toContain(`${given}?: boolean`);
+  expect(textOf(emitReact(made, 'Made').files, '/Schools.tsx')).toMatch(
+    new RegExp(`<Opener\\s+${given}\\s+part="members-section"`),
+  );
+  expect(textOf(emitVue(made, 'Made').files, '/Opener.vue')).toContain(
+    `useDisclosure(() => ${given} && part)`,
+  );
 });
 
 test('the compilers take it, and plain pages open the group that a page is in', () => {

@@ -24,6 +24,9 @@ import {
   type StyleRule,
   withTerms,
   withoutKeys,
+  isOpenAtFirst,
+  openAt,
+  withOpenAtFirst,
 } from '../markup.ts';
 import { valueOf } from '../../../expression/value_of.ts';
 import { authoredWords } from '../../../roles/authored_words.ts';
@@ -45,7 +48,7 @@ import {
   withItem,
   without,
 } from './item_list.ts';
-import { isCompatible, isSameTerm, openAt } from './compatible.ts';
+import { isCompatible, isSameTerm } from './compatible.ts';
 import { addressAt, keepAddress, OWN_WAY, ownTerms, renamedAddress } from './own_links.ts';
 import { canBeProp, propNameFor, type PropHint } from './prop_names.ts';
 import { isRouteTerm, lookAsked, routeLooks, valuesInOrder } from './route_looks.ts';
@@ -294,7 +297,7 @@ class TemplateBuilder {
       ...first,
       ...this.#class(nodes, first),
       ...this.#content(nodes, first),
-      ...this.#part(nodes, first),
+      ...this.#openAtFirst(nodes, first),
       // What depended on a prop of the outer component depends on it still.
       ...(first.when ? { when: this.#carried(first.when, nodes) } : {}),
       children: [],
@@ -670,27 +673,25 @@ class TemplateBuilder {
     return found.size ? [...found] : null;
   }
 
-  /** Of a part that opens and closes, what says whether it is open at first. */
-  #part(nodes: readonly (MarkupElement | null)[], first: MarkupElement): Partial<MarkupElement> {
-    const { part } = first;
-    if (!part) return {};
+  /** Of a part that opens and closes, and of what opens one, what says whether it is open at first. */
+  #openAtFirst(nodes: readonly (MarkupElement | null)[], first: MarkupElement): Partial<MarkupElement> {
+    const sample = isOpenAtFirst(first);
     // Of several of which one is shown it is said for all which that is at first.
-    if (part.choice) return { part };
+    if (sample === undefined || first.part?.choice) return {};
     if (nodes.some((node) => node && openAt(node))) {
-      const isOpen = this.#byRoute(nodes, openAt, (node) => node.part?.isOpen === true, first);
-      if (isOpen) return { part: { ...part, isOpen } };
+      const isOpen = this.#byRoute(nodes, openAt, (node) => isOpenAtFirst(node) === true, first);
+      if (isOpen) return withOpenAtFirst(first, isOpen);
     }
-    if (typeof part.isOpen === 'object')
-      return { part: { ...part, isOpen: this.#carried(part.isOpen, nodes) } };
-    const open = nodes.map((node) => node?.part?.isOpen);
-    if (open.every((is) => is === undefined || is === part.isOpen)) return { part };
+    if (typeof sample === 'object') return withOpenAtFirst(first, this.#carried(sample, nodes));
+    const open = nodes.map((node) => (node ? isOpenAtFirst(node) : undefined));
+    if (open.every((is) => is === undefined || is === sample)) return {};
     const isOpen = this.#partition(
       open.map((is) => (is === undefined ? -1 : is === true ? 1 : 0)),
       'flag',
       open.map((is) => (is === undefined ? undefined : is === true)),
       first,
     );
-    return { part: { ...part, isOpen } };
+    return withOpenAtFirst(first, isOpen);
   }
 
   /**
