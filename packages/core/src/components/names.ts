@@ -2,6 +2,7 @@ import type { Element } from '../model/design.ts';
 import { pascalCase, singular } from '../model/names.ts';
 import { saysButton, wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import type { Sight } from '../roles/sight.ts';
+import { contentWord } from './contents.ts';
 import { headingOver } from './heading_over.ts';
 
 /** How an element is called without numbers, if by anything but its text. */
@@ -57,13 +58,23 @@ export function namesOf(
   );
   const is = kindName(sight, kind);
   const heading = kind === 'list' ? headingOver(sight) : '';
+  // Rows are rather called after where they stand.
+  const content = kind === 'component' && name.endsWith(is) ? contentWord(sight) : '';
   return {
     name,
     others: [
       ...(heading ? [`${pascalCase(singular(heading))}${is}`] : []),
-      ...[...new Set(told)].map((word) => `${pascalCase(word)}${name}`),
+      // What is called after what it stands in may as well be called after what it consists of.
+      ...(content ? [content] : []),
+      ...[...new Set(told)].map((word) => joined(pascalCase(word), name)),
     ],
   };
+}
+
+/** Two names as one, which says no word twice: `ModalDialog` and `ModalContent` are `ModalDialogContent`. */
+function joined(before: string, name: string): string {
+  const words = new Set(before.match(/\p{Lu}\P{Lu}*/gu));
+  return before + name.replace(/\p{Lu}\P{Lu}*/gu, (word) => (words.has(word) ? '' : word));
 }
 
 /** What all places hold that other parts do not: a table, a chart, a form, a picture. */
@@ -113,12 +124,20 @@ function nameOf(sight: Sight, kind: 'component' | 'list', all: readonly Sight[] 
   // What is nothing but a text is what it is wherever it stands.
   if (sight.element.kind === 'text' && is === 'Button') return is;
   if (is === 'Footer' || is === 'Header' || is === 'Navigation') return is;
+  const inner = is === 'Block' ? pascalCase(innerWord(sight)) : '';
+  if (inner.length > 2) return inner;
   let outer = sight.parent;
   for (let i = 0; outer?.parent && i < FURTHEST; i++, outer = outer.parent) {
     const word = pascalCase(wordFor(outer)).replace(/(List|s)$/, '');
     if (word.length > 2) return word.endsWith(is) ? word : `${word}${is}`;
   }
-  return is;
+  return is === 'Block' ? contentWord(sight) || is : is;
+}
+
+/** The word of the author for the one thing that a part is around; nothing where it is around several. */
+function innerWord(sight: Sight): string {
+  const inner = sight.children.filter(({ element }) => !element.hidden);
+  return inner.length === 1 && !sight.hasOwnText ? wordFor(inner[0]) || innerWord(inner[0]) : '';
 }
 
 /** The word of the author for an element. */
