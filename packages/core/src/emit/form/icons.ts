@@ -3,7 +3,15 @@ import { keptFlat } from '../../json/kept.ts';
 import { isCodeName, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { hash } from '../../json/hash.ts';
 import type { NamedDrawing } from './before.ts';
-import { givenIn, isElement, isText, type MarkupElement, type MarkupNode, textIn } from './markup.ts';
+import {
+  eachGiven,
+  isElement,
+  isText,
+  type MarkupElement,
+  type MarkupNode,
+  type PropValue,
+  textIn,
+} from './markup.ts';
 
 /** A drawing that is written once, as a component of its own. */
 export interface EmittedIcon {
@@ -108,9 +116,16 @@ export function drawingsIn(root: MarkupElement): readonly Drawn[] {
       return;
     }
     const label = labelIn(node) ?? beside;
-    for (const child of node.children) if (isElement(child)) visit(child, label);
-    for (const value of givenIn(node))
-      if (typeof value === 'object' && 'node' in value) visit(value.node, label);
+    const visitGiven = (given: Readonly<Record<string, PropValue>>, label: string): void => {
+      for (const value of Object.values(given).flatMap(eachGiven))
+        if (typeof value === 'object' && 'node' in value) visit(value.node, label);
+    };
+    for (const child of node.children)
+      if (isElement(child)) visit(child, label);
+      else if ('list' in child)
+        for (const { id: _id, ...record } of child.list.records)
+          visitGiven(record, labelAmong(textsIn(record)) ?? label);
+    visitGiven(node.use?.props ?? {}, label);
   };
   visit(root, '');
   drawn.set(root, found);
@@ -122,8 +137,14 @@ const LONGEST_LABEL = 24;
 
 /** The label of what stands in an element: its text, or one that a component is given; none where that is long; null without. */
 function labelIn(node: MarkupElement): string | null {
-  const given = Object.values(node.use?.props ?? {}).filter((value) => typeof value === 'string');
-  const said = [textIn(node), ...given].map((text) => text.trim()).filter((text) => /\p{L}{2}/u.test(text));
+  return labelAmong([textIn(node), ...textsIn(node.use?.props ?? {})]);
+}
+
+const textsIn = (given: Readonly<Record<string, PropValue>>): string[] =>
+  Object.values(given).filter((value) => typeof value === 'string');
+
+function labelAmong(texts: readonly string[]): string | null {
+  const said = texts.map((text) => text.trim()).filter((text) => /\p{L}{2}/u.test(text));
   if (!said.length) return null;
   return said.find((text) => text.length <= LONGEST_LABEL && !/\d/.test(text)) ?? '';
 }

@@ -474,7 +474,8 @@ export const givenIn = ({ use, children }: MarkupElement): PropValue[] =>
     ),
   ].flatMap(eachGiven);
 
-function eachGiven(value: PropValue): PropValue[] {
+/** What a component is given by one prop: of a list each thing in it. */
+export function eachGiven(value: PropValue): PropValue[] {
   if (typeof value !== 'object' || !('items' in value)) return [value];
   return value.items.flatMap((item) => (typeof item === 'string' ? item : Object.values(item)));
 }

@@ -23,7 +23,7 @@ import {
 import { type Fitting, fittingTemplate } from './fitting.ts';
 import { holdsContent } from './hollow.ts';
 import { boundAgain, holdsItems, type Unbound, unbound } from './item_list.ts';
-import { type EmittedList, gatherLists, withFixedRows } from './lists.ts';
+import { type EmittedList, gatherLists, withFixedRows, withRowsOfScreen } from './lists.ts';
 import { noteAddresses } from './own_links.ts';
 import { withOwnRules } from './own_rules.ts';
 import { type Apart, placedApart, withPlaced } from './placement.ts';
@@ -463,15 +463,17 @@ function withoutUnused(
     Object.fromEntries(
       Object.entries(record).filter(([name]) => name === 'id' || props.get(component)?.has(name)),
     );
+  const shown = [...screens.keys()].map((key) => {
+    const own = (lists.get(key) ?? NO_LISTS).map((one) => ({
+      ...one,
+      records: one.records.map((record) => known(one.component, record)),
+    }));
+    return [key, withRowsOfScreen(cleaned.get(key)!, own)] as const;
+  });
   return {
     components: components.sort((a, b) => (a.name < b.name ? -1 : 1)),
-    roots: new Map([...screens.keys()].map((key) => [key, cleaned.get(key)!])),
-    lists: new Map(
-      [...lists].map(([key, list]) => [
-        key,
-        list.map((one) => ({ ...one, records: one.records.map((record) => known(one.component, record)) })),
-      ]),
-    ),
+    roots: new Map(shown.map(([key, { root }]) => [key, root])),
+    lists: new Map(shown.flatMap(([key, { lists: all }]) => (all.length ? [[key, all]] : []))),
     rules: new Map([...screens.keys()].map((key) => [key, [...bodies.get(key)!.rules.values()]])),
     failed,
   };

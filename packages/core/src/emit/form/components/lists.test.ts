@@ -1,6 +1,7 @@
 import type { MarkupElement, PropValue } from '../markup.ts';
 import { propNamed } from '../../../expression/expression.ts';
-import { withFixedRows } from './lists.ts';
+import { drawingsIn } from '../icons.ts';
+import { withFixedRows, withRowsOfScreen } from './lists.ts';
 
 const use = (component: string, props: Record<string, PropValue>, more: Partial<MarkupElement> = {}) =>
   ({
@@ -71,4 +72,27 @@ test('rows are known by what they say, and not by how they look or where they le
   );
   const { lists } = withFixedRows({ root: body(...rows), props: [] });
   expect(lists![0].records.map(({ id }) => id)).toEqual(['hoe', 'rake', 'saw', 'vice']);
+});
+
+const sign = (n: number): PropValue => ({
+  node: {
+    tag: 'svg',
+    key: null,
+    className: null,
+    attributes: {},
+    children: [{ tag: 'path', key: null, className: null, attributes: { d: `M0 ${n}h9` }, children: [] }],
+  },
+});
+
+test('rows of a screen may be given drawings, which are called after what their row says', () => {
+  const tiles = ['Hoe', 'Rake', 'Saw', 'Vice'].map((name, i) => use('Tile', { name, icon: sign(i) }));
+  const known = { data: 'tiles', component: 'Tile', records: [], rows: [] };
+  const { root, lists } = withRowsOfScreen(body(...tiles), [known]);
+  expect(lists.map(({ data, records }) => [data, records.map(({ name }) => name)])).toEqual([
+    ['tiles', []],
+    ['tiles2', ['Hoe', 'Rake', 'Saw', 'Vice']],
+  ]);
+  expect(drawingsIn(root).map(({ beside }) => beside)).toEqual(['Hoe', 'Rake', 'Saw', 'Vice']);
+  const few = body(...tiles.slice(1));
+  expect(withRowsOfScreen(few, [known])).toEqual({ root: few, lists: [known] });
 });

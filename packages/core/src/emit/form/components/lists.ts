@@ -100,20 +100,41 @@ export function withFixedRows<
 >(component: C): C & { readonly lists?: readonly EmittedList[] } {
   const lists: EmittedList[] = [];
   const taken = new Set(component.props.map(({ name }) => name));
-  const root = withLists(component.root, LEAST_ROWS, isFixed, (run) => {
-    const list = listOf(run, (name) => taken.has(name));
-    taken.add(list.data);
-    lists.push(list);
-    return list;
-  });
+  const root = withLists(
+    component.root,
+    LEAST_ROWS,
+    (node) => isFixed(node),
+    (run) => {
+      const list = listOf(run, (name) => taken.has(name));
+      taken.add(list.data);
+      lists.push(list);
+      return list;
+    },
+  );
   return lists.length ? { ...component, root, lists } : component;
 }
 
+/** The same on a screen, beside the lists that it has; there what a row is given may be a drawing. */
+export function withRowsOfScreen(
+  root: MarkupElement,
+  lists: readonly EmittedList[],
+): { readonly root: MarkupElement; readonly lists: readonly EmittedList[] } {
+  const all = [...lists];
+  const isRow = (node: Use): boolean => isFixed(node, (value) => isPlain(value) || isDrawing(value));
+  const made = withLists(root, LEAST_ROWS, isRow, (run) => {
+    const list = listOf(run, (name) => all.some(({ data }) => data === name));
+    all.push(list);
+    return list;
+  });
+  return all.length > lists.length ? { root: made, lists: all } : { root, lists };
+}
+
 /** Whether it is a component that is there in any case, the same each time, and holds nothing. */
-const isFixed = ({ use, when, className, children }: Use): boolean =>
-  !when && className === null && children.length === 0 && Object.values(use.props).every(isPlain);
+const isFixed = ({ use, when, className, children }: Use, isSaid = isPlain): boolean =>
+  !when && className === null && children.length === 0 && Object.values(use.props).every(isSaid);
 
 const isPlain = (value: PropValue): boolean => typeof value !== 'object' || 'asset' in value;
+const isDrawing = (value: PropValue): boolean => typeof value === 'object' && 'node' in value;
 
 /** The list of rows of a component. @param isTaken names that the constant cannot have */
 function listOf(
