@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { named, projectOf, screenWith, withApp } from '../testing/build.ts';
 import { equalJson, stringifySorted } from '../json/json.ts';
-import { camelCase, kebabCase, pascalCase, sentenceCase, uniqueName } from './names.ts';
+import { camelCase, FileNames, kebabCase, pascalCase, sentenceCase, uniqueName } from './names.ts';
 import { isUsed, orderedScreens, screenName, textOf } from './project.ts';
 import { findElement } from './places.ts';
 
@@ -76,4 +76,11 @@ describe('a project', () => {
     const { list: _list, ...rest } = project.app.screens;
     expect(screenName(withApp(project, { screens: rest }), 'list')).toBe('List');
   });
+});
+
+test('files whose names differ in large and small letters only are one', () => {
+  const names = new FileNames(['Countup']);
+  expect(['CountUp', 'Count'].map((name) => names.has(name))).toEqual([true, false]);
+  names.add('COUNT');
+  expect(names.has('Count')).toBe(true);
 });

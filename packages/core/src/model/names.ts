@@ -53,6 +53,23 @@ const taken: ReadonlySet<string> = new Set([...KEPT_WORDS.split(' '), ...USED_NA
 export const isCodeName = (name: string): boolean =>
   /^[A-Za-z_$][\w$]*$/.test(name) && !taken.has(name) && !isObjectMember(name);
 
+/** Names of files: those that differ in large and small letters only are one on some disks, and to compilers everywhere. */
+export class FileNames {
+  readonly #names: Set<string>;
+
+  constructor(names: Iterable<string> = []) {
+    this.#names = new Set([...names].map((name) => name.toLowerCase()));
+  }
+
+  has(name: string): boolean {
+    return this.#names.has(name.toLowerCase());
+  }
+
+  add(name: string): void {
+    this.#names.add(name.toLowerCase());
+  }
+}
+
 /** The first of `wanted`, `wanted2` … that code can have and that is not taken; of `otherwise` where there is no name. */
 export function uniqueCodeName(
   wanted: string,

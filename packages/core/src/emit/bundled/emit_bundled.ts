@@ -1,5 +1,5 @@
 import { hash } from '../../json/hash.ts';
-import { camelCase, pascalCase, uniqueCodeName } from '../../model/names.ts';
+import { camelCase, FileNames, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { hostOf, overlayOf, type Project } from '../../model/project.ts';
 import type { EmittedFile, EmittedProject } from '../emitted.ts';
 import { assetFile, assetsOf } from '../form/assets.ts';
@@ -531,9 +531,9 @@ class Writer {
   }
 
   /** Names that the pieces of a file cannot have. */
-  #taken(component: string): ReadonlySet<string> {
+  #taken(component: string): FileNames {
     const { extraction, icons } = this.#parts;
-    return new Set([
+    return new FileNames([
       component,
       ...extraction.components.map(({ name }) => name),
       ...icons.all.map(({ name }) => name),

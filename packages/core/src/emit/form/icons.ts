@@ -1,6 +1,6 @@
 import { stringifySorted } from '../../json/json.ts';
 import { keptFlat } from '../../json/kept.ts';
-import { isCodeName, pascalCase, uniqueCodeName } from '../../model/names.ts';
+import { FileNames, isCodeName, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import { hash } from '../../json/hash.ts';
 import type { NamedDrawing } from './before.ts';
 import {
@@ -51,7 +51,7 @@ export function iconsOf(
   before: ReadonlyMap<string, NamedDrawing> = new Map(),
 ): Icons {
   const bySign = new Map<string, EmittedIcon>();
-  const names = new Set<string>([...before.values()].map(({ name }) => name));
+  const names = new FileNames([...before.values()].map(({ name }) => name));
   const note = ({ sign, node, beside }: Drawn): void => {
     if (bySign.has(sign)) return;
     const own = before.get(hash(sign));

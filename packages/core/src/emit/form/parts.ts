@@ -1,6 +1,6 @@
 import { equalJson } from '../../json/json.ts';
 import { asDrawn } from '../../model/places.ts';
-import { isCodeName, pascalCase, uniqueCodeName } from '../../model/names.ts';
+import { FileNames, isCodeName, pascalCase, uniqueCodeName } from '../../model/names.ts';
 import type { Project } from '../../model/project.ts';
 import type { KeptRow } from '../../records/kept_rows.ts';
 import { actNames } from './act_names.ts';
@@ -20,13 +20,13 @@ import { type FileRules, type SharedStyles, shareStyles } from './styles/share.t
 
 /** Names of components that have a folder or a file of their own. */
 export class Folders {
-  readonly #taken: Set<string>;
+  readonly #taken: FileNames;
   readonly #reserved: ReadonlySet<string>;
 
   /** @param reserved names that the target itself has */
   constructor(reserved: readonly string[] = []) {
     this.#reserved = new Set(reserved);
-    this.#taken = new Set(reserved);
+    this.#taken = new FileNames(reserved);
   }
 
   readonly has = (name: string): boolean => this.#taken.has(name);

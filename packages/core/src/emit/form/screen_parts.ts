@@ -1,6 +1,6 @@
 import type { PiecesBefore } from './before.ts';
 import { holdsContent } from './components/hollow.ts';
-import { pascalCase, plural, uniqueCodeName } from '../../model/names.ts';
+import { FileNames, pascalCase, plural, uniqueCodeName } from '../../model/names.ts';
 import { type Expression, propNamed } from '../../expression/expression.ts';
 import { type EmittedComponent, propsIn } from './components/extract.ts';
 import { isElement, isText, mapChildren, type MarkupElement, type MarkupNode, textIn } from './markup.ts';
@@ -171,12 +171,12 @@ export function partScreen(
   around = AROUND,
 ): { readonly root: MarkupElement; readonly parts: readonly ScreenPart[] } {
   const parts: ScreenPart[] = [];
-  const names = new Set<string>();
+  const names = new FileNames();
   const most = (MOST_LINES - around) / (before.size ? FORMATTED_AS_BEFORE : FORMATTED);
   const nameBefore = ({ key }: MarkupElement): string | undefined =>
     key === null ? undefined : before.get(key);
   const wasPiece = (node: MarkupElement): boolean => canBePiece(node) && nameBefore(node) !== undefined;
-  const held = new Set(before.values());
+  const held = new FileNames(before.values());
   const out = (node: MarkupElement, headed: Headed): MarkupElement => {
     const known = nameBefore(node);
     const wanted = known === undefined ? wordsFor(node, headed).map(pascalCase) : [known];

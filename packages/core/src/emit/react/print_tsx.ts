@@ -776,12 +776,20 @@ const YES_NO =
   /^(aria-(expanded|hidden|selected|disabled|busy|modal|multiline|multiselectable|readonly|required|atomic)|contentEditable|draggable|spellCheck)$/;
 
 /** An attribute that a prop gives. Props are text, and some attributes are numbers. */
+/** Whether what an expression gives is written in it, and not given from elsewhere. */
+const isOfLiterals = (given: Expression): boolean =>
+  given.kind === 'choice'
+    ? isOfLiterals(given.yes) && isOfLiterals(given.no)
+    : given.kind === 'literal' || given.kind === 'not' || given.kind === 'at' || given.kind === 'compare';
+
 function slotAttribute(node: MarkupElement, name: string, given: Expression): string {
   const written = jsxNameOf(node, name);
-  if (given.kind === 'prop' && YES_NO.test(written.name))
-    return `${written.name}={${code(given)} ? ${code(given)} === 'true' : undefined}`;
+  const isText = !isOfLiterals(given);
+  const said = given.kind === 'choice' || given.kind === 'or' ? `(${code(given)})` : code(given);
+  if (isText && YES_NO.test(written.name))
+    return `${written.name}={${said} ? ${said} === 'true' : undefined}`;
   if (!written.isNumber) return `${written.name}={${code(given)}}`;
-  if (given.kind === 'prop') return `${written.name}={${code(given)} ? Number(${code(given)}) : undefined}`;
+  if (isText) return `${written.name}={${said} ? Number(${said}) : undefined}`;
   const asNumber = (part: Expression): Expression =>
     part.kind === 'literal' && typeof part.value === 'string' && /^-?\d+(\.\d+)?$/.test(part.value)
       ? literal(Number(part.value))

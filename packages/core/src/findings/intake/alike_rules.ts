@@ -134,11 +134,17 @@ export function overlayIn(
   const stem = (screen: Screen): string => screenName(project, screen.key).toLowerCase();
   // `Basket (empty)` says by itself what it is a state of.
   const isSpelledOut = stem(over).replace(/\s*(\(.*\)|[,:–—-]\s.*)$/, '') === stem(under);
+  // What still others are called says nothing of these two.
+  const isOwn = (word: string): boolean =>
+    !project.design.screens.some((other) => {
+      if (other === over || other === under || !isUsed(project, other.key)) return false;
+      return stem(other).includes(word) && !STATE_NAME.test(stem(other));
+    });
   const sharesName =
     stem(over).includes(stem(under)) ||
     stem(under)
       .split(/\W+/)
-      .some((word) => word.length > 3 && stem(over).includes(word));
+      .some((word) => word.length > 3 && stem(over).includes(word) && isOwn(word));
   return isSpelledOut || (sharesName && (pair.texts >= 0.35 || pair.boxes >= 0.35))
     ? { over, under, why: 'its name says that it is a state of it, and much of it is the same' }
     : null;

@@ -2,7 +2,7 @@ import { allOf, type Expression, propsOf } from '../../../expression/expression.
 import { grouped } from '../../../json/grouped.ts';
 import { kept, keptFlat, keptList, keptMap, sameList } from '../../../json/kept.ts';
 import type { Component } from '../../../model/app.ts';
-import { pascalCase, uniqueCodeName } from '../../../model/names.ts';
+import { FileNames, pascalCase, uniqueCodeName } from '../../../model/names.ts';
 import type { CodeBefore, PropsBefore } from '../before.ts';
 import { keptMarkup } from '../kept_markup.ts';
 import { isBound } from '../live/bindings.ts';
@@ -124,7 +124,7 @@ export function extractComponents(
     bodies.set(key, { root: screen.root, rules: rulesByClass(screen.rules), route: routeOf(key) });
   const lists = new Map<string, readonly EmittedList[]>();
   const failed = new Map<string, string>();
-  const names = new Set<string>();
+  const names = new FileNames();
   const wholes = new Map<string, WholeComponent>();
   const covered = new Map<string, number>();
   const { steps } = memory;

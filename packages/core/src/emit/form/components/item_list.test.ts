@@ -326,3 +326,19 @@ test.each([false, true])(
   },
   120_000,
 );
+
+test('what an item says of a number is one, whether the compiler reads TSX or a template', () => {
+  const card = (name: string, shares: readonly number[]): string =>
+    `<article style="border-top-style:solid;border-top-width:1px"><h2>${name}</h2><div>${shares.map((share) => `<div class="progress"><div role="progressbar" aria-label="Lent" aria-valuemin="0" aria-valuemax="100" aria-valuenow="${share}" style="width:${share}px"></div></div>`).join('')}</div></article>`;
+  const page = pageOfHtml(`<main>${card('Saws', [20, 40, 60])}${card('Drills', [10, 90])}</main>`);
+  const bare = projectOf(page);
+  const places = page.root.children[0].children.map(({ key }) => key);
+  const change = putComponent('card', { name: 'ShareCard', kind: 'component', places });
+  const project = { ...bare, app: applyChange(bare.app, change) };
+  const made = emitReact(project, 'Made').files.flatMap((file) =>
+    'text' in file && /ShareCard\.tsx$/.test(file.path) ? [file.text] : [],
+  );
+  expect(made.join()).toMatch(/aria-valuenow=\{item\.\w+ \? Number\(item\.\w+\) : undefined\}/);
+  expect(typeErrors([emitReact(project, 'Made')])).toEqual([]);
+  expect(vueProblems([emitVue(project, 'Made')])).toEqual([]);
+});

@@ -1,7 +1,7 @@
 import { comesFromApi } from '../../../described/keep.ts';
 import type { Wired } from '../../../links/wiring.ts';
 import type { Collection, FieldType, ListDeed } from '../../../model/app.ts';
-import { pascalCase, recordName, recordVariable, uniqueCodeName } from '../../../model/names.ts';
+import { FileNames, pascalCase, recordName, recordVariable, uniqueCodeName } from '../../../model/names.ts';
 import type { Expression } from '../../../expression/expression.ts';
 import { isQuestion, type KnownNames } from '../../../expression/language.ts';
 import { boundParts } from '../../../expression/read_binding.ts';
@@ -90,7 +90,7 @@ export function liveCollections(
   for (const id of [...Object.values(app.details).map(({ collection }) => collection), ...remote])
     if (!deeds.has(id)) deeds.set(id, []);
   const live = new Map<string, LiveCollection>();
-  const names = new Set<string>();
+  const names = new FileNames();
   const onScreens = new Set<string>();
   for (const id of [...deeds.keys()].sort()) {
     const collection = app.collections[id];
@@ -200,7 +200,7 @@ function viewsOf(
     let hook = hooks.get(says);
     if (!hook) {
       const wanted = `use${pascalCase(name)}`;
-      const taken = new Set(hooks.values());
+      const taken = new FileNames(hooks.values());
       hook = uniqueCodeName(
         taken.has(wanted) ? `${wanted}On${pascalCase(screenName(project, screen))}` : wanted,
         wanted,
