@@ -729,6 +729,16 @@ test('what never stands still is read as it begins, or as it is midway where it 
 });
 
 test.each([
+  ['html,body{height:100%;overflow-x:hidden}', 2000],
+  ['html,body{height:100%}', 2000],
+  // It never scrolls.
+  ['html,body{height:100%;overflow:hidden}', 800],
+])('a page is as high as it can be scrolled, also within its body: %s', async (css, height) => {
+  const screen = await read('<div id="a"><b>Saws</b></div>', `${css} body{margin:0} #a{height:2000px}`);
+  expect([screen.height, screen.root.box.height]).toEqual([height, height]);
+});
+
+test.each([
   ['<p>Please wait...</p>', 'background:#eee', true],
   ['<p>Please wait...</p>', 'background:rgba(0,0,0,.2)', false],
   ['<p>We use cookies.</p><button>Agree</button>', 'background:#eee', false],

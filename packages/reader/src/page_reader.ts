@@ -114,7 +114,11 @@ export class PageReader {
     const boxes = new Map(
       [...this.#gathered.keys()].map((element) => [element, element.getBoundingClientRect()]),
     );
-    const height = Math.max(documentElement.scrollHeight, Math.ceil(body.getBoundingClientRect().bottom));
+    const height = Math.max(
+      documentElement.scrollHeight,
+      Math.ceil(body.getBoundingClientRect().bottom),
+      scrollsBody(this.#document) ? body.offsetTop + body.scrollHeight : 0,
+    );
     this.#readWindowUnits(width);
     for (const boundary of [...this.#boundaries].sort((a, b) => b - a))
       if (boundary < width && boundary >= NARROWEST) this.#readAt(boundary);
@@ -677,6 +681,13 @@ const bolderThan = (weight: number): string => (weight < 350 ? '400' : weight < 
 const COLORED: ReadonlySet<string> = new Set(['mark', 'dialog']);
 
 /** Fonts of icons keep them where no letters are. */
+/** Whether the body of a page scrolls in the window, and the window does not. */
+function scrollsBody({ body, documentElement, defaultView }: Document): boolean {
+  const overflow = (element: Element): string => defaultView!.getComputedStyle(element).overflowY;
+  // What the outermost element leaves visible, the window takes over from the body.
+  return /auto|scroll/.test(overflow(body)) && overflow(documentElement) !== 'visible';
+}
+
 const isPrivateText = (text: string): boolean => /^[\uE000-\uF8FF]+$/.test(text);
 
 const PX = /^-?[\d.]+px$/;
