@@ -52,6 +52,19 @@ test('a drawing and the app that is made of it look the same', async () => {
   expect(compareDrawn(decoded(was), decoded(is)).share).toBeLessThan(0.001);
 });
 
+type Rendered = Awaited<ReturnType<typeof drawReference>>['rendering']['root'];
+const textsIn = ({ text, children }: Rendered): string[] => [text, ...children.flatMap(textsIn)];
+
+test('what a menu that is folded to no height cuts off is not there', async () => {
+  const menu = (look: string): string => `<ul style="margin:0;${look}"><li>Saws</li></ul>`;
+  const { project, files, view } = drawn(
+    'shed.html',
+    `${menu('height:0;overflow:hidden').replace('Saws', 'Folded')}${menu('height:0').replace('Saws', 'Sticks out')}${menu('overflow:hidden')}`,
+  );
+  const { rendering } = await drawReference(renderer, project, view, files);
+  expect(textsIn(rendering.root).filter(Boolean)).toEqual(['Sticks out', 'Saws']);
+});
+
 test('nothing that a source brings runs or is fetched', async () => {
   const asked: string[] = [];
   let connected = 0;
@@ -67,13 +80,7 @@ test('nothing that a source brings runs or is fetched', async () => {
     'shed.html',
     `<body onload="document.title='ran';fetch('${at}/onload')"><h1>Shed</h1><script>document.querySelector('h1').textContent='ran';fetch('${at}/script')</script><img src="${at}/picture" onerror="document.querySelector('h1').textContent='ran'"><link rel="stylesheet" href="${at}/sheet"><iframe src="${at}/frame"></iframe><a href="javascript:fetch('${at}/link')">x</a><meta http-equiv="refresh" content="0;url=${at}/elsewhere">`,
   );
-  const { rendering } = await drawReference(renderer, project, view, files);
-  const texts: string[] = [];
-  const visit = ({ text, children }: typeof rendering.root): void => {
-    texts.push(text);
-    children.forEach(visit);
-  };
-  visit(rendering.root);
+  const texts = textsIn((await drawReference(renderer, project, view, files)).rendering.root);
   expect(texts).toContain('Shed');
   expect(texts).not.toContain('ran');
   expect([asked, connected]).toEqual([[], 0]);

@@ -61,7 +61,7 @@ class Reading {
     const text = this.#textOf(node);
     const isPressable = node.matches(PRESSABLE);
     const children: RenderedElement[] = [];
-    if (!WHOLE.has(tag)) {
+    if (!WHOLE.has(tag) && !isFolded(style, rect)) {
       let index = 0;
       for (const child of node.children) {
         const inner = this.read(child, path ? `${path}/${index}` : String(index), depth + 1);
@@ -219,6 +219,10 @@ function pictureOf(node: Element): RenderedElement['picture'] {
   const image = node as HTMLImageElement;
   return image.complete && image.naturalWidth > 0 ? 'shown' : 'missing';
 }
+
+/** Whether an element cuts off all that stands in it: a menu that is folded to no height. */
+const isFolded = (style: CSSStyleDeclaration, { width, height }: DOMRect): boolean =>
+  (height === 0 && style.overflowY !== 'visible') || (width === 0 && style.overflowX !== 'visible');
 
 /** What an element cuts off of its content; an ellipsis says so itself, and is no fault. */
 function cutOf(node: Element, style: CSSStyleDeclaration): RenderedElement['cut'] {

@@ -336,7 +336,7 @@ test('what an item says of a number is one, whether the compiler reads TSX or a 
   const change = putComponent('card', { name: 'ShareCard', kind: 'component', places });
   const project = { ...bare, app: applyChange(bare.app, change) };
   const made = emitReact(project, 'Made').files.flatMap((file) =>
-    'text' in file && /ShareCard\.tsx$/.test(file.path) ? [file.text] : [],
+    'text' in file && file.path.endsWith('ShareCard.tsx') ? [file.text] : [],
   );
   expect(made.join()).toMatch(/aria-valuenow=\{item\.\w+ \? Number\(item\.\w+\) : undefined\}/);
   expect(typeErrors([emitReact(project, 'Made')])).toEqual([]);
