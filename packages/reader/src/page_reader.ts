@@ -114,11 +114,12 @@ export class PageReader {
     const boxes = new Map(
       [...this.#gathered.keys()].map((element) => [element, element.getBoundingClientRect()]),
     );
-    const height = Math.max(
-      documentElement.scrollHeight,
-      Math.ceil(body.getBoundingClientRect().bottom),
-      scrollsBody(this.#document) ? body.offsetTop + body.scrollHeight : 0,
-    );
+    if (scrollsBody(this.#document)) {
+      // In the app it is as high as what it holds.
+      const { x, y, width: across } = boxes.get(body)!;
+      boxes.set(body, new DOMRect(x, y, across, body.scrollHeight));
+    }
+    const height = Math.max(documentElement.scrollHeight, Math.ceil(boxes.get(body)!.bottom));
     this.#readWindowUnits(width);
     for (const boundary of [...this.#boundaries].sort((a, b) => b - a))
       if (boundary < width && boundary >= NARROWEST) this.#readAt(boundary);

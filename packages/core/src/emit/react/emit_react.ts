@@ -41,6 +41,7 @@ const react: Dialect = {
     'Form',
     'FieldMessage',
     'Chart',
+    'SortButton',
     'Shell',
     'Guard',
     'Redirect',

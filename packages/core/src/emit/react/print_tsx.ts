@@ -12,6 +12,7 @@ import { isAttributeName, jsxAttribute } from '../../vocabulary/attributes.ts';
 import { uniqueCodeName } from '../../model/names.ts';
 import { TAGS } from '../../vocabulary/tags.ts';
 import { CHART_TAG } from '../form/live/bindings.ts';
+import { SORT_TAG, sortingOf } from '../form/live/controls.ts';
 import { isKeptForm, MESSAGE_TAG } from '../form/live/forms.ts';
 import { jsxVectorName } from '../../vocabulary/vectors.ts';
 import { code, variableCode } from './expression_code.ts';
@@ -153,6 +154,7 @@ export function newUsed(options: TsxOptions): Used {
     back: false,
     pressable: false,
     charts: false,
+    sorts: false,
     styles: false,
     shared: false,
     joinsClasses: false,
@@ -209,6 +211,7 @@ export function importLines(used: Used, usesPath = false): string[] {
   for (const name of [...used.forms].sort())
     lines.push(`import { ${name} } from '${options.source}/forms/${name}';`);
   if (used.charts) lines.push(`import { ${CHART_TAG} } from '${options.source}/charts/${CHART_TAG}';`);
+  if (used.sorts) lines.push(`import { ${SORT_TAG} } from '${options.source}/records/${SORT_TAG}';`);
   if (used.takesValues) lines.push(`import type { Values } from '${options.source}/forms/check';`);
   for (const hook of disclosureConstants(used).hooks)
     lines.push(`import { ${hook} } from '${options.source}/disclosures/${hook}';`);
@@ -255,6 +258,8 @@ export interface Used extends ActUse {
   back: boolean;
   pressable: boolean;
   charts: boolean;
+  /** Whether a button sorts a list. */
+  sorts: boolean;
   /** Whether a class of its own sheet is written, or one of the sheet that all share. */
   styles: boolean;
   shared: boolean;
@@ -285,10 +290,11 @@ export function printElement(node: MarkupElement, depth: number, used: Used): Li
   if (node.when) return printOptional(node, depth, used);
   if (node.each) return printEach(node, node.each, depth, used);
   const { tag, attributes } = openingOf(node, depth, used);
+  const { children } = sortingOf(node) ?? node;
   const key = node.key;
   const line = (text: string): Line => ({ text: pad(depth) + text, key });
   const open = [`<${tag}`, ...attributes].join(' ');
-  const parts = used.options.iconOf?.(node) ? [] : partsOf(node.children);
+  const parts = used.options.iconOf?.(node) ? [] : partsOf(children);
   if (!parts.length) {
     const breaks = attributes.some((attribute) => attribute.includes('\n'));
     if (!breaks && (`${open} />`.length <= room(depth) || staysOnLine(attributes)))
@@ -540,6 +546,14 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
     used.forms.add(tag);
   }
   if (node.tag === CHART_TAG) used.charts = true;
+  const sorting = sortingOf(node);
+  if (sorting) {
+    const { name, hook } = sorting.list;
+    used.listings.set(name, hook);
+    used.sorts = true;
+    tag = SORT_TAG;
+    attributes.push(`list={${name}}`, `field=${jsxValue(sorting.field)}`);
+  }
   const icon = used.options.iconOf?.(node);
   if (icon) {
     used.icons.set(icon.name, icon.isSmall ? 'icons' : 'drawings');
@@ -549,6 +563,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   for (const [name, value] of Object.entries(node.attributes)) {
     // What an expression says is not said as it was drawn, too.
     if ((icon && isOwnOfIcon(name)) || isSaidBySpread(node, name) || slots[`@${name}`]) continue;
+    if (sorting && name === 'type') continue;
     const written = printAttribute(node, name, value, form === 'button' && link?.kind === 'back');
     if (written) attributes.push(written);
   }
@@ -563,7 +578,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   if (node.isChecked && !node.acts?.some((act) => act.on === 'submit')) attributes.push('onSend={() => {}}');
   else if (node.tag === 'form' && !node.acts?.some((act) => act.on === 'submit'))
     attributes.push('onSubmit={(event) => event.preventDefault()}');
-  if (node.acts) attributes.push(...actAttributes(node, used));
+  if (node.acts && !sorting) attributes.push(...actAttributes(node, used));
   // A button that opens a drawer says so in its attributes.
   if (used.logic?.root === node) {
     used.hasRoot = true;

@@ -31,6 +31,7 @@ const vue: Dialect = {
     'Form',
     'FieldMessage',
     'Chart',
+    'SortButton',
     'App',
     'Go',
     'Back',

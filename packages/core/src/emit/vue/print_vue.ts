@@ -48,6 +48,7 @@ import {
 import { type ExpressionNames, printExpression } from '../print_expression.ts';
 import { escapeText, escapeValue, expressionValue, quote, quoteLines } from '../quoting.ts';
 import { CHART_TAG } from '../form/live/bindings.ts';
+import { SORT_TAG, sortingOf } from '../form/live/controls.ts';
 import { isKeptForm, MESSAGE_TAG } from '../form/live/forms.ts';
 import { named, printed, script } from '../script.ts';
 
@@ -310,7 +311,8 @@ const printNodes = (nodes: readonly MarkupNode[], depth: number, used: VueUse): 
 /** What is written within an element: nothing for what is a component of its own or says it in an attribute. */
 function contentOf(node: MarkupElement, used: VueUse): readonly MarkupNode[] {
   if (used.file.iconOf(node) || node.tag === 'textarea') return [];
-  return node.children.filter((child) => !isText(child) || child.text !== '' || child.given);
+  const { children } = sortingOf(node) ?? node;
+  return children.filter((child) => !isText(child) || child.text !== '' || child.given);
 }
 
 function inLine(node: MarkupNode, used: VueUse): string {
@@ -421,6 +423,14 @@ function openingOf(
     used.imports.set(tag, `${used.file.source}/forms/${tag}.vue`);
   }
   if (node.tag === CHART_TAG) used.imports.set(CHART_TAG, `${used.file.source}/charts/${CHART_TAG}.vue`);
+  const sorting = sortingOf(node);
+  if (sorting) {
+    const { name, hook } = sorting.list;
+    used.listings.set(name, hook);
+    tag = SORT_TAG;
+    used.imports.set(SORT_TAG, `${used.file.source}/records/${SORT_TAG}.vue`);
+    attributes.push(bound('list', name), `field="${escapeValue(sorting.field)}"`);
+  }
   const icon = used.file.iconOf(node);
   if (icon) {
     tag = iconName(icon, used);
@@ -474,8 +484,8 @@ function openingOf(
   if (node.variant) attributes.push(bound('class', variantClass(node.variant, used)));
   else if (node.className) attributes.push(bound('class', classCode(node.className, used)));
   for (const [name, value] of Object.entries(node.attributes)) {
-    if ((icon && isOwnOfIcon(name)) || (tag === 'Back' && name === 'type') || isSaidBySpread(node, name))
-      continue;
+    const isOwnType = name === 'type' && (tag === 'Back' || tag === SORT_TAG);
+    if ((icon && isOwnOfIcon(name)) || isOwnType || isSaidBySpread(node, name)) continue;
     // What is chosen is said by the choices; what an expression says is not said as it was drawn, too.
     if ((tag === 'select' && name === 'value') || slots[`@${name}`]) continue;
     // What a design may hold was checked when it came in; a name that is none must never become code.
@@ -495,7 +505,7 @@ function openingOf(
   if (isKeptForm(node)) after.push('asks');
   if (node.tag === 'form' && !node.isChecked && !node.acts?.some((act) => act.on === 'submit'))
     after.push('@submit.prevent');
-  if (node.acts) {
+  if (node.acts && !sorting) {
     const { events, gestures } = boundActs(node, used);
     for (const { on, handler, isCall, takesText } of events) {
       const act = takesText && !isCall ? `${handler}(${used.entered(node.tag)})` : handler;

@@ -142,8 +142,6 @@ function pageRoot(asRead: Element, reading: PageReading): Element {
   if (!hasMargin)
     return {
       ...body,
-      // Of a fixed height it grows with what it holds in the app.
-      box: { ...body.box, height: Math.max(body.box.height, reading.height - body.box.y) },
       style: {
         ...style,
         base: { ...fill, ...style.base, 'min-height': style.base['min-height'] ?? '100vh' },

@@ -6,8 +6,10 @@ import {
   type EmittedScreen,
   type EmittedStep,
   isElement,
+  isText,
   mapChildren,
   type MarkupElement,
+  type MarkupNode,
   textIn,
 } from '../markup.ts';
 
@@ -185,6 +187,27 @@ function sortingHead(node: MarkupElement, list: ListingName, field: string): Mar
       },
     ],
   };
+}
+
+/** The component of the runtime that a button is which sorts a list. */
+export const SORT_TAG = 'SortButton';
+
+/** Of a button that does nothing but sort a list, and shows how that is sorted: the list, by which field, and what it says. */
+export function sortingOf({ tag, acts, children }: MarkupElement): {
+  readonly list: ListingName;
+  readonly field: string;
+  readonly children: readonly MarkupNode[];
+} | null {
+  const [act, ...more] = acts ?? [];
+  if (tag !== 'button' || act?.on !== 'press' || more.length) return null;
+  const [way, otherwise] = act.ways;
+  const [step, next] = way.steps;
+  if (way.when || otherwise || next || step?.kind !== 'list' || step.deed.kind !== 'sort') return null;
+  const arrow = children.at(-1);
+  const [shown] = arrow && isElement(arrow) ? arrow.children : [];
+  if (!shown || !isText(shown) || shown.given?.kind !== 'listing' || shown.given.asks !== 'arrowOf')
+    return null;
+  return { list: step.listing, field: step.deed.field, children: children.slice(0, -1) };
 }
 
 /** Whether what a control asks for is what is seen; null for one that asks for no state. */
