@@ -1,3 +1,4 @@
+import { kept } from '../../../json/kept.ts';
 import { kebabCase, plural, uniqueCodeName } from '../../../model/names.ts';
 import type { Component } from '../../../model/app.ts';
 import { type KeptRow, recordIds } from '../../../records/kept_rows.ts';
@@ -114,11 +115,27 @@ export function withFixedRows<
   return lists.length ? { ...component, root, lists } : component;
 }
 
+/** A screen with the lists that it has. */
+interface Listed {
+  readonly root: MarkupElement;
+  readonly lists: readonly EmittedList[];
+}
+const listed = new WeakMap<
+  MarkupElement,
+  { readonly lists: readonly EmittedList[]; readonly made: Listed }
+>();
+
 /** The same on a screen, beside the lists that it has; there what a row is given may be a drawing. */
-export function withRowsOfScreen(
-  root: MarkupElement,
-  lists: readonly EmittedList[],
-): { readonly root: MarkupElement; readonly lists: readonly EmittedList[] } {
+export function withRowsOfScreen(root: MarkupElement, lists: readonly EmittedList[]): Listed {
+  const before = listed.get(root);
+  const own = kept(before?.lists, lists);
+  if (before?.lists === own) return before.made;
+  const made = rowsGathered(root, own);
+  listed.set(root, { lists: own, made });
+  return made;
+}
+
+function rowsGathered(root: MarkupElement, lists: readonly EmittedList[]): Listed {
   const all = [...lists];
   const isRow = (node: Use): boolean => isFixed(node, (value) => isPlain(value) || isDrawing(value));
   const made = withLists(root, LEAST_ROWS, isRow, (run) => {
