@@ -32,7 +32,9 @@ function thingsIn(sight: Sight, found = new Set<string>()): ReadonlySet<string> 
   return found;
 }
 
-const seen = ({ children }: Sight): readonly Sight[] => children.filter(({ element }) => !element.hidden);
+/** What stands in an element and is not hidden. */
+export const seen = ({ children }: Sight): readonly Sight[] =>
+  children.filter(({ element }) => !element.hidden);
 
 /**
  * A name for what nothing names, by what it consists of: `IconText`, `TitledList`, and the plural where it is several of one

@@ -2,7 +2,7 @@ import type { Element } from '../model/design.ts';
 import { pascalCase, singular } from '../model/names.ts';
 import { saysButton, wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import type { Sight } from '../roles/sight.ts';
-import { contentWord } from './contents.ts';
+import { contentWord, seen } from './contents.ts';
 import { headingOver } from './heading_over.ts';
 
 /** How an element is called without numbers, if by anything but its text. */
@@ -136,7 +136,7 @@ function nameOf(sight: Sight, kind: 'component' | 'list', all: readonly Sight[] 
 
 /** The word of the author for the one thing that a part is around; nothing where it is around several. */
 function innerWord(sight: Sight): string {
-  const inner = sight.children.filter(({ element }) => !element.hidden);
+  const inner = seen(sight);
   return inner.length === 1 && !sight.hasOwnText ? wordFor(inner[0]) || innerWord(inner[0]) : '';
 }
 

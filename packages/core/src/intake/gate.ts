@@ -4,7 +4,6 @@ import {
   type Element,
   type ElementStyle,
   type Notice,
-  type NoticeLevel,
   type Screen,
   screenSchema,
 } from '../model/design.ts';
@@ -15,6 +14,7 @@ import { attributeProblem, LONGEST_VALUE } from '../vocabulary/attributes.ts';
 import { cleanStyle, isStateSelector } from '../vocabulary/style_values.ts';
 import { writtenTag } from '../vocabulary/tags.ts';
 import { cleanVector } from '../vocabulary/vectors.ts';
+import { worstFirst } from './notice_causes.ts';
 
 /** Names are shown in lists and become names in code; longer ones only hide what matters. */
 const LONGEST_NAME = 120;
@@ -82,8 +82,6 @@ export const cleanNotice = (notice: Notice): Notice => ({
   ...(notice.path === undefined ? {} : { path: notice.path.slice(0, 2000) }),
 });
 
-const BY_LEVEL: Readonly<Record<NoticeLevel, number>> = { error: 0, warning: 1, info: 2 };
-
 /**
  * Notices that a design can hold: each once, and of too many those that tell of the worst, with one more that says so.
  * @param most at least 1
@@ -91,7 +89,7 @@ const BY_LEVEL: Readonly<Record<NoticeLevel, number>> = { error: 0, warning: 1, 
 export function fewEnough(notices: readonly Notice[], most: number = designLimits.notices): Notice[] {
   const all = [...new Map(notices.map((notice) => [JSON.stringify(notice), notice])).values()];
   if (all.length <= most) return all;
-  const worst = [...all].sort((a, b) => BY_LEVEL[a.level] - BY_LEVEL[b.level]);
+  const worst = all.toSorted(worstFirst);
   const [{ file }] = worst.splice(most - 1);
   const message = `${all.length - most + 1} more remarks on these files are too many to keep. Bring the files in bit by bit to see them.`;
   return [...worst, { level: 'warning', code: 'remarks-left-out', file, message }];

@@ -11,6 +11,11 @@ export interface NoticeCause {
 }
 
 const ORDER: Readonly<Record<NoticeLevel, number>> = { error: 0, warning: 1, info: 2 };
+
+/** For sorting: what costs most first. */
+export const worstFirst = (a: { readonly level: NoticeLevel }, b: { readonly level: NoticeLevel }): number =>
+  ORDER[a.level] - ORDER[b.level];
+
 /** How often something was so in one file. */
 const TIMES = / \(\d+ times\)$/;
 
@@ -48,7 +53,7 @@ export function noticeCauses(notices: readonly Notice[]): NoticeCause[] {
         files: [...new Set(said.map(({ file }) => file))],
       };
     })
-    .sort((a, b) => ORDER[a.level] - ORDER[b.level]);
+    .sort(worstFirst);
 }
 
 /** How many others there are; of what is missed, some of them by what they are called. */

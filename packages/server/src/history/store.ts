@@ -362,25 +362,27 @@ export class HistoryStore {
     input: StepInput,
     make: (current: StoredProject, db: Queryable) => Promise<Step>,
   ): Promise<ChangeResult> {
-    let told: (project: StoredProject | null) => void = () => {};
-    const written = new Promise<StoredProject | null>((resolve) => (told = resolve));
-    try {
-      const { project, result } = await this.#written(id, input, make, written);
-      if (project) this.#projects.keep(project);
-      told(project);
-      return result;
-    } catch (error) {
-      told(null);
-      throw error;
-    }
+    const writing = this.#write(id, input, make, (next, change) => this.#foresee(next, change, written));
+    const written = writing.then(
+      ({ project }) => {
+        if (project) this.#projects.keep(project);
+        return project;
+      },
+      () => null,
+    );
+    await written;
+    return (await writing).result;
   }
 
-  /** Writes a step; `project` is null where it had been written before. */
-  #written(
+  /**
+   * Writes a step; `project` is null where it had been written before.
+   * @param foresee told what it makes of the project, before that is written
+   */
+  #write(
     id: string,
     input: StepInput,
     make: (current: StoredProject, db: Queryable) => Promise<Step>,
-    written: Promise<StoredProject | null>,
+    foresee: (next: StoredProject, change: Change) => void,
   ): Promise<{ readonly project: StoredProject | null; readonly result: ChangeResult }> {
     const { base } = input;
     return inTransaction(this.#db, async (db) => {
@@ -418,7 +420,7 @@ export class HistoryStore {
         app: applyChange(current.app, step.change),
         changedAt,
       };
-      this.#foresee(next, step.change, written);
+      foresee(next, step.change);
       const inverse = invertChange(current.app, step.change);
       await run(
         db,

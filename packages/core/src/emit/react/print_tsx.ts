@@ -790,17 +790,17 @@ const isPressedInput = ({ attributes }: MarkupElement): boolean =>
 const YES_NO =
   /^(aria-(expanded|hidden|selected|disabled|busy|modal|multiline|multiselectable|readonly|required|atomic)|contentEditable|draggable|spellCheck)$/;
 
-/** An attribute that a prop gives. Props are text, and some attributes are numbers. */
-/** Whether what an expression gives is written in it, and not given from elsewhere. */
-const isOfLiterals = (given: Expression): boolean =>
+/** Whether an expression gives what a component is given, or what an item of a list says: that is text. */
+const givesText = (given: Expression): boolean =>
   given.kind === 'choice'
-    ? isOfLiterals(given.yes) && isOfLiterals(given.no)
-    : given.kind === 'literal' || given.kind === 'not' || given.kind === 'at' || given.kind === 'compare';
+    ? givesText(given.yes) || givesText(given.no)
+    : given.kind === 'prop' || given.kind === 'item' || given.kind === 'field';
 
+/** An attribute that a prop gives. Props are text, and some attributes are numbers. */
 function slotAttribute(node: MarkupElement, name: string, given: Expression): string {
   const written = jsxNameOf(node, name);
-  const isText = !isOfLiterals(given);
-  const said = given.kind === 'choice' || given.kind === 'or' ? `(${code(given)})` : code(given);
+  const isText = givesText(given);
+  const said = given.kind === 'choice' ? `(${code(given)})` : code(given);
   if (isText && YES_NO.test(written.name))
     return `${written.name}={${said} ? ${said} === 'true' : undefined}`;
   if (!written.isNumber) return `${written.name}={${code(given)}}`;

@@ -252,12 +252,13 @@ export function pictureAddress(
   const where = /^(https?:)?\/\//i.test(reference)
     ? 'is somewhere else and is not fetched'
     : 'did not come along';
+  const picture = reference.slice(0, 120);
   return {
     address: NOTHING,
     remark: {
       code: 'missing',
-      text: `The picture “${reference.slice(0, 120)}” ${where}; bring the file in with the page.`,
-      picture: reference.slice(0, 120),
+      text: `The picture “${picture}” ${where}; bring the file in with the page.`,
+      picture,
     },
   };
 }

@@ -99,23 +99,12 @@ const LEAST_ROWS = 4;
 export function withFixedRows<
   C extends { readonly root: MarkupElement; readonly props: readonly { readonly name: string }[] },
 >(component: C): C & { readonly lists?: readonly EmittedList[] } {
-  const lists: EmittedList[] = [];
   const taken = new Set(component.props.map(({ name }) => name));
-  const root = withLists(
-    component.root,
-    LEAST_ROWS,
-    (node) => isFixed(node),
-    (run) => {
-      const list = listOf(run, (name) => taken.has(name));
-      taken.add(list.data);
-      lists.push(list);
-      return list;
-    },
-  );
-  return lists.length ? { ...component, root, lists } : component;
+  const made = rowsGathered(component.root, isPlain, (name) => taken.has(name));
+  return made.lists.length ? { ...component, ...made } : component;
 }
 
-/** A screen with the lists that it has. */
+/** Markup with the lists that it has. */
 interface Listed {
   readonly root: MarkupElement;
   readonly lists: readonly EmittedList[];
@@ -130,24 +119,41 @@ export function withRowsOfScreen(root: MarkupElement, lists: readonly EmittedLis
   const before = listed.get(root);
   const own = kept(before?.lists, lists);
   if (before?.lists === own) return before.made;
-  const made = rowsGathered(root, own);
+  const isSaid = (value: PropValue): boolean => isPlain(value) || isDrawing(value);
+  const { root: gathered, lists: more } = rowsGathered(root, isSaid, (name) =>
+    own.some(({ data }) => data === name),
+  );
+  const made = { root: gathered, lists: more.length ? [...own, ...more] : own };
   listed.set(root, { lists: own, made });
   return made;
 }
 
-function rowsGathered(root: MarkupElement, lists: readonly EmittedList[]): Listed {
-  const all = [...lists];
-  const isRow = (node: Use): boolean => isFixed(node, (value) => isPlain(value) || isDrawing(value));
-  const made = withLists(root, LEAST_ROWS, isRow, (run) => {
-    const list = listOf(run, (name) => all.some(({ data }) => data === name));
-    all.push(list);
-    return list;
-  });
-  return all.length > lists.length ? { root: made, lists: all } : { root, lists };
+/**
+ * Markup with a list wherever rows that never change stand one after the other, and those lists; the very same where there are none.
+ * @param isSaid what a row can be given
+ * @param isTaken names that their constants cannot have
+ */
+function rowsGathered(
+  root: MarkupElement,
+  isSaid: (value: PropValue) => boolean,
+  isTaken: (name: string) => boolean,
+): Listed {
+  const lists: EmittedList[] = [];
+  const made = withLists(
+    root,
+    LEAST_ROWS,
+    (node) => isFixed(node, isSaid),
+    (run) => {
+      const list = listOf(run, (name) => isTaken(name) || lists.some(({ data }) => data === name));
+      lists.push(list);
+      return list;
+    },
+  );
+  return { root: lists.length ? made : root, lists };
 }
 
 /** Whether it is a component that is there in any case, the same each time, and holds nothing. */
-const isFixed = ({ use, when, className, children }: Use, isSaid = isPlain): boolean =>
+const isFixed = ({ use, when, className, children }: Use, isSaid: (value: PropValue) => boolean): boolean =>
   !when && className === null && children.length === 0 && Object.values(use.props).every(isSaid);
 
 const isPlain = (value: PropValue): boolean => typeof value !== 'object' || 'asset' in value;

@@ -15,18 +15,18 @@ import {
 } from '../../../expression/expression.ts';
 import {
   isElement,
+  isOpenAtFirst,
   isText,
   type MarkupElement,
   type MarkupNode,
   type MarkupSlot,
   type MarkupText,
+  openAt,
   type PropValue,
   type StyleRule,
-  withTerms,
-  withoutKeys,
-  isOpenAtFirst,
-  openAt,
   withOpenAtFirst,
+  withoutKeys,
+  withTerms,
 } from '../markup.ts';
 import { valueOf } from '../../../expression/value_of.ts';
 import { authoredWords } from '../../../roles/authored_words.ts';
