@@ -4,6 +4,7 @@ import type { Project } from '../model/project.ts';
 import type { EmissionProgress } from '../emit/progress.ts';
 import { PRINT_WIDTH } from '../emit/line_width.ts';
 import { type TargetName, targets } from '../emit/targets.ts';
+import { movedLines } from './moved_lines.ts';
 
 /**
  * Texts that are formatted, with the formatter's name for their language. HTML is not among them: what a break between lines
@@ -121,26 +122,3 @@ export async function formattedText(path: string, written: string): Promise<stri
 /** What was formatted last, by path: from one change to the next most files stay as they are. */
 const known = new Map<string, { readonly written: string; readonly text: string }>();
 const MOST_KNOWN = 2000;
-
-/** What each line is about after the breaks between lines have moved: that of the line which its first letters were on. */
-export function movedLines(
-  before: string,
-  lines: readonly (string | null)[],
-  after: string,
-): (string | null)[] {
-  const flat = before.split('\n').map((line) => line.replace(/\s+/g, ''));
-  let at = 0;
-  return after
-    .replace(/\n$/, '')
-    .split('\n')
-    .map((line) => {
-      const wanted = line.replace(/\s+/g, '').slice(0, 24);
-      // Close by, since nothing changes its order.
-      for (let i = at; wanted !== '' && i < Math.min(flat.length, at + 12); i++)
-        if (flat[i].includes(wanted)) {
-          at = i;
-          break;
-        }
-      return lines[at] ?? null;
-    });
-}

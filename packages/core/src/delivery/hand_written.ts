@@ -6,7 +6,8 @@ import { mergeFile } from '../merge/merge_file.ts';
 import { type App, type HandWritten, LONGEST_WRITTEN } from '../model/app.ts';
 import type { Project } from '../model/project.ts';
 import { endingOf } from './counterparts.ts';
-import { generatedCode, movedLines } from './generated_code.ts';
+import { generatedCode } from './generated_code.ts';
+import { movedLines } from './moved_lines.ts';
 import { type CodeOffer, offersIn } from './read_back.ts';
 
 /**

@@ -67,19 +67,27 @@ export function mergeFile(
   }
 }
 
-/** The outermost node that begins on the first line of each element. */
+/**
+ * The outermost node that begins on the first line of each element; of rules only those that are the one rule of their element:
+ * which of several is which, their names say.
+ */
 function elementsOf(root: SyntaxNode, text: string, lines: ElementLines): Map<SyntaxNode, string> {
   const starts = [0, ...[...text.matchAll(/\n/g)].map(({ index }) => index + 1)];
   const taken = new Set<string>();
   const elements = new Map<SyntaxNode, string>();
+  const ruleOf = new Map<string, SyntaxNode>();
   let line = 0;
   for (const node of nodesOf(root)) {
     if (!/^(JSXElement|Element|Rule)$/.test(node.kind)) continue;
     while (line > 0 && starts[line] > node.start) line--;
     while (line + 1 < starts.length && starts[line + 1] <= node.start) line++;
     const element = lines[line];
-    if (!element || taken.has(element)) continue;
+    if (!element) continue;
+    const other = ruleOf.get(element);
+    if (other) elements.delete(other);
+    if (taken.has(element)) continue;
     taken.add(element);
+    if (node.kind === 'Rule') ruleOf.set(element, node);
     elements.set(node, element);
   }
   return elements;

@@ -333,24 +333,26 @@ class Merge {
   #writeList(parent: Same, slot: Slot): string {
     const sequence = (node: SyntaxNode | undefined): Same[] =>
       node ? slotOf(node, slot.name).map((part) => this.#same(part)) : [];
-    // What one side put something around is there by that.
+    // What one side put something around is there by that; what is gone keeps its place until what came instead is put there.
     const placed = (node: SyntaxNode | undefined): Same[] => {
       const all = sequence(node);
       const standing = all.flatMap((same) => {
+        if (!this.#exists(same)) return same;
         const part = this.#standingFor(same, parent, slot.name);
         return part && (part === same || !all.includes(part)) ? part : [];
       });
       return [...new Set(standing)];
     };
     const [base, theirs, ours] = [sequence(parent.base), placed(parent.theirs), placed(parent.ours)];
-    const pieces = this.#inOrder(parent, slot, base, theirs, ours).flatMap((same) => {
+    const order = this.#inOrder(parent, slot, base, theirs, ours).filter((same) => this.#exists(same));
+    const pieces = order.flatMap((same) => {
       const text = slot.isText ? withoutParens(this.#write(same), same) : this.#write(same);
       // An import of nothing any more.
       const node = (same.theirs ?? same.ours)!;
       if (node.kind === 'ImportDeclaration' && partsOf(node).length && !/\bfrom\b/.test(text)) return [];
       return [{ text, isText: node.kind === 'JSXText', ...this.#around(same) }];
     });
-    const start = theirs.at(0)?.theirs?.before.replace(/\S[^]*$/, '');
+    const start = theirs.find((same) => this.#exists(same))?.theirs?.before.replace(/\S[^]*$/, '');
     const usual = pieces
       .slice(1)
       .find(({ before }) => before !== '')
@@ -405,10 +407,20 @@ class Merge {
     }
     const result = [...first];
     const placed = new Set(first);
+    const there = new Set(second);
+    const isNew = (same: Same | undefined): boolean => !!same && !same.base && !there.has(same);
     for (const [i, same] of second.entries()) {
       if (placed.has(same)) continue;
       const neighbour = second.slice(0, i).findLast((earlier) => placed.has(earlier));
-      result.splice(neighbour ? result.indexOf(neighbour) + 1 : 0, 0, same);
+      let behind = neighbour ? result.indexOf(neighbour) + 1 : 0;
+      // What somebody put at the same place in a page stays beside what they put it beside.
+      if (slot.isText && first === theirs) while (isNew(result.at(behind))) behind++;
+      const next = result.findIndex((other, at) => at >= behind && there.has(other));
+      // It came instead of what this side took away there.
+      const gone = result.findIndex(
+        (other, at) => at >= behind && (next < 0 || at < next) && other.base && !this.#exists(other),
+      );
+      result.splice(gone < 0 ? behind : gone, 0, same);
       placed.add(same);
     }
     return result;
