@@ -34,6 +34,8 @@ interface Found {
   readonly text: { readonly start: number; readonly end: number } | null;
   readonly className: { readonly start: number; readonly end: number; readonly said: string } | null;
   readonly isAlone: boolean;
+  /** Where what it stands in beside others ends: itself, or the condition or loop that it is written in. */
+  readonly standsUntil: number;
 }
 
 interface Node {
@@ -45,10 +47,24 @@ interface Node {
 
 type Edit = (written: string, element: Found) => string | null;
 
+const isComponent = (text: string, { start }: Found): boolean => /^<[A-Z]/.test(text.slice(start, start + 2));
+
+/** Edits that an element itself is told: a component that it became would not take them, or make nothing of them. */
+const TOLD = new Set(['a handler', 'an attribute', 'a class more', 'an element in it']);
+
+/** An element that holds nothing, with something in it. */
+function holding(text: string, { start, named, opened }: Found, what: string): string {
+  const opening = text.slice(start, opened).replace(/\s*\/>$/, '>');
+  return instead(text, start, opened, `${opening}${what}</${text.slice(start + 1, named)}>`);
+}
+
 const put = (text: string, at: number, what: string): string => text.slice(0, at) + what + text.slice(at);
 const instead = (text: string, start: number, end: number, what: string): string =>
   text.slice(0, start) + what + text.slice(end);
 const withImport = (text: string, line: string): string => `${line}\n${text}`;
+
+const NOTE = '<p className="note">A note of ours</p>';
+const BADGE = '<Badge kind="ours" />';
 
 /** Edits of an element of a component. */
 const EDITS: Readonly<Record<string, Edit>> = {
@@ -63,14 +79,11 @@ const EDITS: Readonly<Record<string, Edit>> = {
       put(put(text, end, '</Tracked>'), start, '<Tracked name="here">'),
       "import { Tracked } from '../../tracking';",
     ),
-  'an element behind it': (text, { end, isAlone }) =>
-    isAlone ? null : put(text, end, '<p className="note">A note of ours</p>'),
-  'an element in it': (text, { start, named, opened, closes }) => {
-    const badge = '<Badge kind="ours" />';
-    if (closes !== null) return put(text, opened, badge);
-    // What held nothing is opened.
-    const opening = text.slice(start, opened).replace(/\s*\/>$/, '>');
-    return instead(text, start, opened, `${opening}${badge}</${text.slice(start + 1, named)}>`);
+  'an element behind it': (text, { end, isAlone }) => (isAlone ? null : put(text, end, NOTE)),
+  'an element in it': (text, found) => {
+    if (found.closes !== null) return put(text, found.opened, BADGE);
+    // A component that is given no content takes none.
+    return isComponent(text, found) ? null : holding(text, found, BADGE);
   },
   'shown only if': (text, { start, end, isAlone }) =>
     isAlone ? null : put(put(text, end, ')}'), start, '{isOpen && ('),
@@ -169,8 +182,11 @@ function componentEdits(
     let expected = there ? edit(ours.text, there) : kind === 'taken out' ? ours.text : null;
     // It is there, on a line with others or in another file: nothing here says where.
     if (!there && design.has(key)) continue;
+    // It is in a file of its own by now, and here only its use is left.
+    const isParted = there && !isComponent(base.text, element) && isComponent(ours.text, there);
+    if (isParted && TOLD.has(kind)) expected = null;
     // It is there, and cannot be edited so any more: it is all that is written, where it was one of several.
-    if (there && edit(ours.text, there) === null && kind !== 'a class more') continue;
+    else if (there && edit(ours.text, there) === null && kind !== 'a class more') continue;
     // What somebody put behind something that is gone stays, and nothing says where.
     if (!there && kind === 'an element behind it') continue;
     // The very text that somebody wrote anew, written anew by the design; and what somebody took out, changed by the design.
@@ -186,6 +202,12 @@ function componentEdits(
           ? placesIn(key, before, after)
           : [];
     const or = places.flatMap((place) => edit(ours.text, place) ?? []);
+    if (kind === 'an element behind it' && there) {
+      // Where the design took it out of what it was in and left that empty: in there.
+      const [parent] = around(before, element).at(0) ?? [];
+      const left = parent !== undefined && parent !== around(after, there).at(0)?.[0] && after.get(parent);
+      if (left && left.closes === null) or.push(holding(ours.text, left, NOTE));
+    }
     edits.push({ kind, path, base: base.text, theirs, ours: ours.text, expected, or, mayAsk });
   }
   return edits;
@@ -212,7 +234,7 @@ function placesIn(key: string, before: Elements, after: Elements): Found[] {
   const old = content.findIndex(([other]) => known.has(other));
   return content
     .slice(0, old < 0 ? content.length : old)
-    .map(([, found]) => ({ ...found, opened: found.end, closes: found.end }));
+    .map(([, found]) => ({ ...found, opened: found.standsUntil, closes: found.standsUntil }));
 }
 
 /**
@@ -240,7 +262,10 @@ function placesBehind(key: string, text: string, before: Elements, after: Elemen
   const parent = around(before, before.get(key)!).at(0)?.[0];
   if (parent !== undefined && after.has(parent) && around(after, found).at(0)?.[0] !== parent) {
     const inside = after.get(parent)!;
-    places.push({ ...inside, end: inside.opened }, ...contentOf(after, parent).map(([, other]) => other));
+    places.push(
+      { ...inside, end: inside.opened },
+      ...contentOf(after, parent).map(([, other]) => ({ ...other, end: other.standsUntil })),
+    );
   }
   const was = next(before, before.get(key)!);
   for (let at: string | undefined = key; places.length < 8;) {
@@ -315,23 +340,28 @@ function otherValue(said: string, ours: string, there: FoundRule): string | null
 function elementsOf({ text, lines }: Written): Map<string, Found> {
   const found = new Map<string, Found>();
   const starts = [0, ...[...text.matchAll(/\n/g)].map(({ index }) => index + 1)];
-  const visit = (value: unknown, parent: Node | null): void => {
-    if (Array.isArray(value)) return value.forEach((one) => visit(one, parent));
+  const visit = (value: unknown, parent: Node | null, until?: number): void => {
+    if (Array.isArray(value)) return value.forEach((one) => visit(one, parent, until));
     if (typeof value !== 'object' || value === null || !('type' in value)) return;
     const node = value as Node;
     if (node.type === 'JSXElement') {
       const line = starts.findLastIndex((start) => start <= node.start);
       const key = lines[line];
-      const element = foundAt(node, text, parent);
+      const element = foundAt(node, text, parent, until ?? node.end);
       if (key && element && !found.has(key)) found.set(key, element);
     }
-    for (const [field, inner] of Object.entries(node)) if (field !== 'loc') visit(inner, node);
+    const inside = /^JSX(Element|Fragment)$/.test(node.type)
+      ? undefined
+      : node.type === 'JSXExpressionContainer' && /^JSX(Element|Fragment)$/.test(parent?.type ?? '')
+        ? node.end
+        : until;
+    for (const [field, inner] of Object.entries(node)) if (field !== 'loc') visit(inner, node, inside);
   };
   visit(parse(text, { sourceType: 'module', plugins: ['typescript', 'jsx'] }).program, null);
   return found;
 }
 
-function foundAt(node: Node, text: string, parent: Node | null): Found | null {
+function foundAt(node: Node, text: string, parent: Node | null, standsUntil: number): Found | null {
   const opening = node.openingElement as Node;
   const name = opening.name as Node;
   const closing = node.closingElement as Node | null;
@@ -354,6 +384,7 @@ function foundAt(node: Node, text: string, parent: Node | null): Found | null {
       ? { start: value.start, end: value.end, said: text.slice(value.start, value.end) }
       : null,
     isAlone: parent?.type !== 'JSXElement' && parent?.type !== 'JSXFragment',
+    standsUntil,
   };
 }
 
@@ -383,7 +414,9 @@ const printed = new Map<string, Promise<string>>();
 export function settled(path: string, text: string): Promise<string> {
   const known = printed.get(path + text);
   if (known) return known;
-  const made = format(text, { filepath: path, singleQuote: true, printWidth: 110 })
+  // The formatter leaves it to whoever wrote an object whether it is on one line.
+  const source = path.endsWith('.tsx') ? text.replace(/\{\s*\n\s*/g, '{ ') : text;
+  const made = format(source, { filepath: path, singleQuote: true, printWidth: 110 })
     .catch(() => text)
     .then((pretty) => {
       // A break beside a tag is none in JSX.
