@@ -257,14 +257,14 @@ function placesBehind(key: string, text: string, before: Elements, after: Elemen
   const known = new Set(around(before, before.get(key)!).map(([other]) => other));
   for (const [other, wrapper] of around(after, found)) {
     if (known.has(other)) break;
-    places.push(wrapper);
+    places.push({ ...wrapper, end: wrapper.standsUntil, isAlone: false });
   }
   const parent = around(before, before.get(key)!).at(0)?.[0];
   if (parent !== undefined && after.has(parent) && around(after, found).at(0)?.[0] !== parent) {
     const inside = after.get(parent)!;
     places.push(
       { ...inside, end: inside.opened },
-      ...contentOf(after, parent).map(([, other]) => ({ ...other, end: other.standsUntil })),
+      ...contentOf(after, parent).map(([, other]) => ({ ...other, end: other.standsUntil, isAlone: false })),
     );
   }
   const was = next(before, before.get(key)!);
@@ -414,16 +414,21 @@ const printed = new Map<string, Promise<string>>();
 export function settled(path: string, text: string): Promise<string> {
   const known = printed.get(path + text);
   if (known) return known;
-  // The formatter leaves it to whoever wrote an object whether it is on one line.
-  const source = path.endsWith('.tsx') ? text.replace(/\{\s*\n\s*/g, '{ ') : text;
+  // The formatter leaves it to whoever wrote an object whether it is on one line, and where breaks beside a written blank are.
+  const source = path.endsWith('.tsx')
+    ? text.replace(/\{\s*\n\s*/g, '{ ').replace(/\s*\{' '\}\s*/g, "{' '}")
+    : text;
   const made = format(source, { filepath: path, singleQuote: true, printWidth: 110 })
     .catch(() => text)
     .then((pretty) => {
-      // A break beside a tag is none in JSX.
+      // A break beside a tag is none in JSX, and blanks are one, written out or not.
       const plain = path.endsWith('.tsx')
         ? pretty
+            .replace(/\{' '\}/g, '\u00b7')
             .replace(/>\s*\n\s*/g, '>')
             .replace(/\s*\n\s*</g, '<')
+            .replace(/\s*\u00b7\s*/g, ' ')
+            .replace(/>([^<>{}]+)/g, (text) => text.replace(/\s+/g, ' '))
             .replace(/<(\w+)([^<>]*[^<>/])?><\/\1>/g, '<$1$2 />')
             .replace(/<(\w+)([^<>]*?) (onClick=\{track\}|data-tour="first")/g, '<$1 $3$2')
             .replace(/</g, '\n<')

@@ -578,6 +578,7 @@ export { type FlowProblem, type ReadFlow, readFlow } from './flow/read_flow.ts';
 export type { CodeBase } from './delivery/existing.ts';
 export { type DeliveryFolder, type IntoPlan, plannerInto } from './delivery/into.ts';
 export { isInside, recordOf } from './delivery/manifest.ts';
+export { placeOfElement } from './delivery/place_of_element.ts';
 export { type CodeOffer, takeOffers } from './delivery/read_back.ts';
 export type { DeliveryAsk, DeliveryPlan, Fate, PlannedFile } from './delivery/plan.ts';
 export type { Merged, MergeConflict, MergeSide } from './merge/conflict.ts';

@@ -1,5 +1,13 @@
-import { type CodeRead, putDelivery, screensByKey, targetOf, targets, type TargetName } from '@tovel/core';
-import { Fragment, useCallback, useMemo, useState } from 'react';
+import {
+  type CodeRead,
+  placeOfElement,
+  putDelivery,
+  screensByKey,
+  targetOf,
+  targets,
+  type TargetName,
+} from '@tovel/core';
+import { Fragment, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../api/client';
@@ -146,7 +154,6 @@ export function DeliverView() {
       ]),
     [emitted, drafts, since.changes],
   );
-  const pick = useCallback((key: string) => setElement(key), []);
   if (!graph.screens.length) {
     return (
       <Empty title="No code yet" text="Bring in the screens of the app; the code stands here at once.">
@@ -179,6 +186,16 @@ export function DeliverView() {
     setDraft(file, null);
   };
   const screen = 'screen' in current && current.screen ? screensByKey(design).get(current.screen) : undefined;
+  const written =
+    screen && element !== null ? placeOfElement(emitted.files, current.path, screen, element) : null;
+  const isHere = written?.path === current.path && 'text' in current;
+  const marked = isHere ? (current.lines?.[written.line] ?? null) : element;
+  const pick = (key: string): void => {
+    setElement(key);
+    const found = screen && placeOfElement(emitted.files, current.path, screen, key);
+    // What is written into a file is gone on with there.
+    if (found && !isEditing) setPath(found.path);
+  };
   return (
     <View $hasPicture={!!screen && place === 'code'}>
       <Bar>
@@ -299,7 +316,7 @@ export function DeliverView() {
                   key={current.path}
                   path={current.path}
                   text={current.text}
-                  line={Math.max(0, element === null ? 0 : (current.lines?.indexOf(element) ?? 0))}
+                  line={isHere ? written.line : 0}
                   onSave={(text) => save(current.path, text)}
                   draft={draft}
                   onType={(text) => setDraft(current.path, text)}
@@ -310,7 +327,7 @@ export function DeliverView() {
                   path={current.path}
                   text={current.text}
                   lines={current.lines ?? []}
-                  element={element}
+                  element={marked}
                   onLine={setElement}
                 />
               )}

@@ -60,8 +60,7 @@ export function fittingTemplate<P extends Place>(
     templateOf(some, component.props, hasDefaults, before, elements);
   const template = madeOf(fitting);
   if (template) return { template, places: fitting };
-  const sure = surelyFitting(fitting);
-  return sure.length < 2 ? null : { template: madeOf(sure)!, places: sure };
+  return surelyFitting(fitting, madeOf);
 }
 
 /** Places that fit, with those of the others that do, too, one by one where they are few. */
@@ -77,14 +76,21 @@ function withOthers<P extends Place>(fitting: readonly P[], places: readonly P[]
   return all === fitting ? fitting : places.filter((place) => all.includes(place));
 }
 
-/** Those of places whose kinds stand for each other's, but not all of which fit: one kind after the other, each as a whole. */
-function surelyFitting<P extends Place>(places: readonly P[]): readonly P[] {
-  let all: readonly P[] = [];
+/**
+ * Those of places whose kinds stand for each other's, but not all of which fit: one kind after the other, each as a whole; null
+ * where no two do.
+ */
+function surelyFitting<P extends Place>(
+  places: readonly P[],
+  madeOf: (some: readonly P[]) => Template | null,
+): Fitting<P> | null {
+  let sure: Fitting<P> | null = null;
   for (const form of formsOf(places)) {
-    const grown = [...all, ...form];
-    if (templateOf(grown) !== null) all = grown;
+    const grown = places.filter((place) => form.includes(place) || sure?.places.includes(place));
+    const template = madeOf(grown);
+    if (template) sure = { template, places: grown };
   }
-  return places.filter((place) => all.includes(place));
+  return sure && sure.places.length >= 2 ? sure : null;
 }
 
 /** The most of places with the same around something else each; null where nothing is, or that is no one thing. */
