@@ -1,9 +1,9 @@
 import { readdir } from 'node:fs/promises';
-import path from 'node:path';
 import { deliveredCode, isTarget, targetOf, targets, recordOf } from '@tovel/core';
 import { type Command, EXIT, Misuse, parseArguments } from './command.ts';
-import { readProject, writeOut } from './files.ts';
+import { readProject } from './files.ts';
 import { partOf } from './part_of.ts';
+import { writeTogether } from './write_together.ts';
 
 export const emit: Command = {
   usage: 'tovel emit PROJECT [--target NAME] [--only PART] --out DIR',
@@ -34,15 +34,18 @@ Prints a JSON list of the files written.`,
     for (const unread of emitted.unread ?? [])
       output.say(`${unread}: written as it is, and will not build; please tell us what it was made of`);
     const files = options.only === undefined ? emitted.files : partOf(project, emitted, options.only);
+    const encoder = new TextEncoder();
+    const writes = new Map<string, Uint8Array>();
     for (const file of files) {
-      const bytes = 'asset' in file ? project.bytes.get(file.asset) : file.text;
+      const bytes = 'asset' in file ? project.bytes.get(file.asset) : encoder.encode(file.text);
       if (bytes === undefined)
         output.say(`${file.path}: the picture is not in the project file and was left out`);
-      else await writeOut(path.join(options.out, file.path), bytes);
+      else writes.set(file.path, bytes);
     }
     // A part goes elsewhere, where nothing is known of it.
-    const record = options.only === undefined ? recordOf(project.name, target, files) : [];
-    for (const [file, bytes] of record) await writeOut(path.join(options.out, file), bytes);
+    if (options.only === undefined)
+      for (const [file, bytes] of recordOf(project.name, target, files)) writes.set(file, bytes);
+    await writeTogether(options.out, writes);
     output.out(
       `${JSON.stringify(
         files.map((file) => file.path),

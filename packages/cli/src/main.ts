@@ -15,6 +15,7 @@ import { links } from './links.ts';
 import { match } from './match.ts';
 import { roles } from './roles.ts';
 import { routes } from './routes.ts';
+import { systemErrorInWords } from './system_errors.ts';
 import { wiring } from './wiring.ts';
 
 const commands: Readonly<Record<string, Command>> = {
@@ -74,8 +75,9 @@ export async function main(args: readonly string[], output: Output = standard): 
   try {
     return await command.run(rest, output);
   } catch (error) {
-    if (!(error instanceof Misuse)) throw error;
-    output.say(`tovel ${name}: ${error.message}`);
+    const said = error instanceof Misuse ? error.message : systemErrorInWords(error);
+    if (said === null) throw error;
+    output.say(`tovel ${name}: ${said}`);
     return EXIT.misuse;
   }
 }

@@ -1,6 +1,8 @@
 import { existsSync } from 'node:fs';
 import { mkdir, readFile, rename, rm, rmdir, writeFile } from 'node:fs/promises';
 import path from 'node:path';
+import { Misuse } from './command.ts';
+import { systemErrorInWords } from './system_errors.ts';
 
 /** Where files lie while they are exchanged, and what was done so far. */
 const WORK = '.tovel/writing';
@@ -14,7 +16,7 @@ interface Journal {
  * Writes and takes away files, all of them or none: they are written beside first, then exchanged, and where anything fails what
  * was exchanged is put back.
  * @param writes bytes by path, null for what is taken away
- * @throws what the file system says, after all is as it was
+ * @throws Misuse with what the file system says, after all is as it was
  */
 export async function writeTogether(
   folder: string,
@@ -22,11 +24,11 @@ export async function writeTogether(
 ): Promise<void> {
   const wasThere = existsSync(folder);
   const work = path.join(folder, WORK);
-  await mkdir(work, { recursive: true });
   const journal: Journal = {
     files: [...writes.keys()].map((file) => ({ path: file, was: existsSync(path.join(folder, file)) })),
   };
   try {
+    await mkdir(work, { recursive: true });
     for (const [file, bytes] of writes) if (bytes) await put(path.join(work, 'new', file), bytes);
     await put(path.join(work, 'journal.json'), new TextEncoder().encode(JSON.stringify(journal)));
     for (const [file, bytes] of writes) {
@@ -37,9 +39,11 @@ export async function writeTogether(
   } catch (error) {
     await finishWriting(folder);
     if (!wasThere) await rm(folder, { recursive: true, force: true });
-    throw error;
+    const said = systemErrorInWords(error);
+    throw said === null ? error : new Misuse(`${said} Nothing was written: ${folder} is as it was.`);
   }
   await rm(work, { recursive: true, force: true });
+  await dropEmpty(folder, '.tovel');
   for (const [file, bytes] of writes) if (!bytes) await dropEmpty(folder, path.dirname(file));
 }
 
