@@ -265,3 +265,41 @@ test('what a piece is left out without is there in it', () => {
     pieces.flatMap((piece) => piece.props.map((one) => `${piece.name}: ${one.name} ${one.isOptional}`)),
   ).toEqual(['Menu: part false', 'Menu: note true']);
 });
+
+test('a piece that does something to the record of its row is given which', () => {
+  const [id, title] = ['id', 'title'].map((name): Prop => ({
+    name,
+    proposed: name,
+    what: 'text',
+    at: [],
+    kind: 'text',
+    isOptional: false,
+  }));
+  const pressed: MarkupElement = {
+    ...node('drop', [{ text: 'Drop it' }]),
+    tag: 'button',
+    acts: [
+      {
+        on: 'press',
+        ways: [
+          { steps: [{ kind: 'record', records: 'loans', deed: { kind: 'remove', of: { kind: 'row' } } }] },
+        ],
+      },
+    ],
+  };
+  const component: EmittedComponent = {
+    id: 'row',
+    name: 'LoanRow',
+    root: node('row', [
+      node('head', [{ text: '', given: propNamed('title') }, ...rows(70)]),
+      node('foot', [pressed, ...rows(80)]),
+    ]),
+    props: [id, title],
+    rules: [],
+  };
+  const { pieces } = partComponent(component, () => false, linesOf);
+  expect(pieces.map(({ name, props }) => [name, props.map((one) => one.name)])).toContainEqual([
+    'Foot',
+    ['id'],
+  ]);
+});

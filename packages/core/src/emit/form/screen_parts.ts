@@ -3,6 +3,7 @@ import { holdsContent } from './components/hollow.ts';
 import { FileNames, pascalCase, plural, uniqueCodeName } from '../../model/names.ts';
 import { type Expression, propNamed } from '../../expression/expression.ts';
 import { type EmittedComponent, propsIn } from './components/extract.ts';
+import { holdsRowDeed, ROW_ID } from './live/controls.ts';
 import { isElement, isText, mapChildren, type MarkupElement, type MarkupNode, textIn } from './markup.ts';
 
 /** A component is not longer than so many lines; what is, is parted. */
@@ -309,6 +310,7 @@ export function partComponent(
   const looks = new Map(parts.map((part) => [part.name, part.root]));
   const needed = (node: MarkupElement): Set<string> => {
     const names = propsIn(node);
+    if (holdsRowDeed(node)) names.add(ROW_ID);
     const visit = (one: MarkupElement): void => {
       const inner = one.use && looks.get(one.use.component);
       if (inner) for (const name of needed(inner)) names.add(name);

@@ -25,6 +25,9 @@ export const listStepOf = ({ acts = [] }: MarkupElement): ListStep | undefined =
     .flatMap(({ ways }) => ways.flatMap(({ steps }) => steps))
     .find((step): step is ListStep => step.kind === 'list');
 
+/** The prop by which a row knows its record, and which it is done to. */
+export const ROW_ID = 'id';
+
 /** Whether a step does something to the record of the row that its element stands in. */
 const isOnRow = (step: EmittedStep): boolean =>
   ('row' in step && step.row !== undefined) ||

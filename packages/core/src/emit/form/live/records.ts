@@ -4,7 +4,7 @@ import type { EmittedList } from '../components/lists.ts';
 import type { Prop } from '../components/template.ts';
 import { isElement, type LiveUse, mapChildren, type MarkupElement, type PropValue } from '../markup.ts';
 import type { LiveCollection, LiveView } from './live.ts';
-import { holdsRowDeed, withoutRowDeeds } from './controls.ts';
+import { holdsRowDeed, ROW_ID, withoutRowDeeds } from './controls.ts';
 import { besideRows } from './none_found.ts';
 
 /** What a record says under one name. */
@@ -333,7 +333,7 @@ function positionOf(prop: Prop, values: readonly (PropValue | undefined)[]): 'fi
 }
 
 /** By what a row knows its record. */
-const ID: Prop = { name: 'id', proposed: 'id', what: 'id', at: [], kind: 'text', isOptional: false };
+const ID: Prop = { name: ROW_ID, proposed: ROW_ID, what: ROW_ID, at: [], kind: 'text', isOptional: false };
 
 /** The constant of a list that stays as it was drawn, where one that changes is called so. */
 const stillNamed = (data: string, taken: ReadonlySet<string>): string =>
