@@ -116,7 +116,7 @@ function countsOn(screen: Screen, about: About, rows: ReadonlySet<string>): Bind
         },
       ];
     }
-    if (/^\d[\d,.]*$/.test(text)) {
+    if (/^\d[\d,.]*$/.test(text) && plain(text) !== plain(screen.name)) {
       const of = beside && calledIn(beside, about);
       if (of) return found(`count(${of.name})`, 0.6, `a number stands beside “${beside}”`);
     }
@@ -130,8 +130,12 @@ function labelsOf(sight: Sight): string[] {
   while (at.parent && at.parent.text === sight.text) at = at.parent;
   const { parent } = at;
   if (!parent) return [];
-  const before = parent.children.slice(0, parent.children.indexOf(at)).reverse();
-  const after = parent.children.slice(before.length + 1);
+  // What can be pressed says what it does.
+  const says = (some: readonly Sight[]): readonly Sight[] =>
+    some.filter(({ element }) => element.tag !== 'a' && element.tag !== 'button');
+  const place = parent.children.indexOf(at);
+  const before = says(parent.children.slice(0, place)).toReversed();
+  const after = says(parent.children.slice(place + 1));
   const around = parent.hasOwnText ? [parent.text.replace(sight.text, ' ')] : [];
   const [first, ...others] = before.map(({ text }) => text);
   return [...(first === undefined ? [] : [first]), ...around, ...others, ...after.map(({ text }) => text)]

@@ -475,6 +475,19 @@ test('numbers of steps count nothing', () => {
   expect(found.map(({ shows }) => shows)).toEqual(['count(visits)']);
 });
 
+test.each([
+  ['what the screen is called', '<h1>404</h1><p>No such visits</p>', []],
+  ['a number beside what can be pressed', '<p>7</p><a href="/">All visits</a>', []],
+  ['a number beside a label', '<p>7</p><p>All visits</p>', ['count(visits)']],
+])('%s, where it is a number', (_, inner, shows) => {
+  const screens = [
+    pageOfHtml(`<main><h1>Visits</h1><div>${visits}</div></main>`, 'today'),
+    pageOfHtml(`<main>${inner}</main>`, '404'),
+  ];
+  const found = findBindings(screens, findCollections(screens)).filter(({ screen }) => screen === '404');
+  expect(found.map((one) => one.shows)).toEqual(shows);
+});
+
 test('the screen that a row leads to shows its record, though it says its name alone', () => {
   const list = (href: string): string =>
     `<main><h1>Visits</h1><p>3 visits</p><ul>${['Mira Tall', 'Jon Birk', 'Lene Ask'].map((who, i) => `<li><a href="${href}">${who}</a><i>0${i + 8}:15</i></li>`).join('')}</ul></main>`;
