@@ -195,6 +195,15 @@ test('the same file twice is one asset, and a design grows by what is new', asyn
   expect(design.assets).toHaveLength(1);
 });
 
+test('a font that is there already does not come in again, however it was written down', () => {
+  const nothing = { screens: [], assets: [], notices: [] };
+  const face = { family: 'Plain', style: 'normal', weight: '400', asset: 'a' };
+  const written = { asset: 'a', family: 'Plain', style: 'normal', weight: '400' };
+  const bold = { ...face, weight: '700' };
+  const design = addToDesign({ ...emptyDesign, fonts: [written] }, { ...nothing, fonts: [face, bold] });
+  expect(design.fonts).toEqual([face, bold]);
+});
+
 test.each<[string, readonly string[], Record<string, string>, readonly string[]]>([
   [
     'pages of demos that libraries bring along are none of the pile',

@@ -1,6 +1,6 @@
 import { withTellingNames } from './screen_names.ts';
 import type { AssetRef, Design, FontFace, Notice, Screen } from '../model/design.ts';
-import { isObjectMember } from '../json/json.ts';
+import { isObjectMember, stringifySorted } from '../json/json.ts';
 import { kebabCase, uniqueName } from '../model/names.ts';
 import { BatchFiles } from './batch_files.ts';
 import { baseName, folderOf, type InputFile, kindOfFile, resolveReference, textOfFile } from './files.ts';
@@ -439,7 +439,7 @@ export function addToDesign(
     return again ?? screen;
   });
   const faces = new Map(
-    [...(design.fonts ?? []), ...(result.fonts ?? [])].map((face) => [JSON.stringify(face), face]),
+    [...(design.fonts ?? []), ...(result.fonts ?? [])].map((face) => [stringifySorted(face), face]),
   );
   const brief = result.brief ?? design.brief;
   return {

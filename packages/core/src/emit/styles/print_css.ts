@@ -73,7 +73,7 @@ export function printRules(
   const states = new Map(
     said.map((one) => {
       const [selector, rule] = one;
-      const everywhere = Object.entries(rule.states).filter(([state]) => !drawnUpTo(state));
+      const everywhere = statesInOrder(rule.states).filter(([state]) => !drawnUpTo(state));
       const blocksOf = parted(Object.fromEntries(everywhere)).map(
         ([some, css]) => [some.map((state) => inState(selector, state)).join(',\n'), css, rule.key] as const,
       );
@@ -127,6 +127,18 @@ export function printRules(
   for (const width of widthsIn('at').sort((a, b) => b - a)) inside('<=', 'at', width);
   for (const width of widthsIn('from').sort((a, b) => a - b)) inside('>=', 'from', width);
   return { text: out.length ? `${out.join('\n')}\n` : '', lines };
+}
+
+/** What comes later counts where an element is in two states at once; others come behind these. */
+const STATE_ORDER = [':hover', ':focus-visible', ':disabled', '::before', '::after', '::placeholder'];
+
+/** The states of a rule in one order, whatever order they became known in. */
+function statesInOrder(states: StyleRule['states']): (readonly [state: string, css: Declarations])[] {
+  const rank = (state: string): number => {
+    const known = STATE_ORDER.indexOf(state);
+    return known < 0 ? STATE_ORDER.length : known;
+  };
+  return Object.entries(states).sort(([a], [b]) => rank(a) - rank(b) || (a < b ? -1 : 1));
 }
 
 /** A class in a state; what stands right within something in one is written as its child. */

@@ -204,3 +204,18 @@ test.each([
     expect(Object.keys(states)).toEqual(isKept ? [state] : []);
   },
 );
+
+test.each([
+  [[':hover', ':focus-visible', ':active', ':checked']],
+  [[':checked', ':active', ':focus-visible', ':hover']],
+  [[':focus-visible', ':checked', ':hover', ':active']],
+])('states stand in one order, known as %s', (states) => {
+  const said = Object.fromEntries(states.map((state) => [state, { content: `"${state}"` }]));
+  const { text } = printRules([{ className: 'go', key: null, ...look({}, said) }], (name) => `.${name}`);
+  expect([...text.matchAll(/^\.go(\S+) \{/gm)].map(([, state]) => state)).toEqual([
+    ':hover',
+    ':focus-visible',
+    ':active',
+    ':checked',
+  ]);
+});
