@@ -8,6 +8,7 @@ import {
   choice,
   either,
   elementKey,
+  numberedElementKey,
   fields,
   type FieldsOf,
   flag,
@@ -33,15 +34,7 @@ import { routeFormProblem } from '../paths/pattern.ts';
 import { unsafePart } from '../vocabulary/style_values.ts';
 import { boxSchema, classStyleSchema, REGION_KINDS } from './design.ts';
 import { editProblem } from './edit_key.ts';
-import {
-  guardSchema,
-  interactionKey,
-  interactionSchema,
-  parameterName,
-  propName,
-  side,
-  textsByName,
-} from './interaction.ts';
+import { guardSchema, interactionSchema, parameterName, propName, side, textsByName } from './interaction.ts';
 
 export type * from './interaction.ts';
 
@@ -187,7 +180,7 @@ export type Redirect = FieldsOf<typeof redirectFields>;
 
 const journeyStep = kinds({
   /** An interaction, by its key, and the screen that it leads to. */
-  do: { interaction: interactionKey, to: screenKey },
+  do: { interaction: numberedElementKey, to: screenKey },
   /** Something entered into a field, by the element's key. */
   enter: { element: elementKey, text: text(2000) },
 });
@@ -762,11 +755,11 @@ const codeEntry = kinds({
     /** Values that it says by a custom property. */
     values: list(cssValue, { max: 5000 }),
     /**
-     * How each of its looks is written, by the first element that has it: a hash of the look, the shared classes of the one
-     * and the other sheet, and the class that says the rest.
+     * How each of its looks is written, by the first element that has it, with a number where that has several: a hash of the
+     * look, the shared classes of the one and the other sheet, and the class that says the rest.
      */
     looks: table(
-      elementKey,
+      numberedElementKey,
       fields({ sign: text(100), name: optional(className), shared: classNames, own: classNames }),
       { max: 20_000 },
     ),
@@ -856,7 +849,7 @@ const naming = (examples: readonly string[]): Schema<string> =>
 export const tables = {
   screens: held(screenKey, fields(screenEntryFields) as Schema<ScreenEntry>),
   /** By element key, further ones of the same element with `|2` and so on. */
-  interactions: held(interactionKey, interactionSchema),
+  interactions: held(numberedElementKey, interactionSchema),
   /** Elements that look pressable and are meant to do nothing, by element key. */
   still: held(elementKey, yes),
   /** By element key. */

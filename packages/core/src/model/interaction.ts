@@ -298,15 +298,6 @@ export const interactionSchema = fields(interactionFields);
 /** One thing that an element does. What belongs to the whole screen is kept at the screen's root. */
 export type Interaction = FieldsOf<typeof interactionFields>;
 
-/** Further interactions of the same element have a number after its key. */
-export const interactionKey: Schema<string> = {
-  shape: 'key',
-  of: 'element',
-  suffix: /^\|([2-9]|[1-9]\d{1,3})$/,
-  says: 'is no element with, at most, a number after it',
-  examples: ['home:0', 'home:0|2'],
-};
-
 /**
  * Interactions are kept under the key of their element; further ones of the same element under that key with `|2`,
  * `|3` and so on. Of those for one gesture the first whose condition holds is done.

@@ -181,6 +181,14 @@ export const LONGEST_KEY = 500;
 export const screenKey: Schema<string> = { shape: 'key', of: 'screen' };
 export const elementKey: Schema<string> = { shape: 'key', of: 'element' };
 export const ownKey: Schema<string> = { shape: 'key', of: 'own' };
+/** An element; what there is more than one of for it has a number after its key. */
+export const numberedElementKey: Schema<string> = {
+  shape: 'key',
+  of: 'element',
+  suffix: /^\|([2-9]|[1-9]\d{1,3})$/,
+  says: 'is no element with, at most, a number after it',
+  examples: ['home:0', 'home:0|2'],
+};
 
 export const list = <T>(
   of: Schema<T>,

@@ -86,6 +86,19 @@ export function asBefore(
 const unitsBy = (classes: Readonly<Record<string, ClassStyle>>) =>
   new Map(Object.entries(classes).map(([name, style]) => [name, partUnits(style)] as const));
 
+/** By what the looks of a file are known later: the element that each is of, with a number where that has several. */
+export function lookIds(rules: readonly StyleRule[]): ReadonlyMap<StyleRule, string> {
+  const counts = new Map<string, number>();
+  const ids = new Map<StyleRule, string>();
+  for (const rule of rules) {
+    if (rule.key === null) continue;
+    const count = (counts.get(rule.key) ?? 0) + 1;
+    counts.set(rule.key, count);
+    ids.set(rule, count === 1 ? rule.key : `${rule.key}|${count}`);
+  }
+  return ids;
+}
+
 /** How a file is written, for later. @param values what it says by a custom property */
 export function keptFile(
   rules: readonly StyleRule[],
@@ -98,14 +111,16 @@ export function keptFile(
       if (from === 'own') counts.set(name, (counts.get(name) ?? 0) + 1);
   const isShared = (name: string): boolean => counts.get(name)! > 1;
   const looks: Record<string, LookBefore> = {};
+  const ids = lookIds(rules);
   for (const rule of rules) {
-    if (rule.key === null) continue;
+    const id = ids.get(rule);
+    if (id === undefined) continue;
     const all = written.classes.get(rule.className) ?? [];
     const over = all.find(({ isOver }) => isOver);
     const uses = over ? [over] : all;
     const own = uses.flatMap(({ from, name }) => (from === 'own' ? [name] : []));
     const rest = own.find((name) => !isShared(name));
-    looks[rule.key] = {
+    looks[id] = {
       sign: lookSign(rule),
       ...(rest === undefined ? {} : { name: rest }),
       shared: uses.flatMap(({ from, name }) => (from === 'shared' ? [name] : [])),

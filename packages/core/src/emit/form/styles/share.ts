@@ -1,5 +1,5 @@
 import { grouped } from '../../../json/grouped.ts';
-import { asBefore } from './as_before.ts';
+import { asBefore, lookIds } from './as_before.ts';
 import { type CodeBefore, NOTHING_BEFORE } from '../before.ts';
 import { inWords, Namer } from './class_namer.ts';
 import { commonBlocks, commonByName, merged, type Part, partOf } from './common_units.ts';
@@ -50,8 +50,10 @@ export function shareStyles(
 ): SharedStyles {
   const places = files.flatMap(({ id, rules }) => {
     const looks = before.files.get(id)?.looks ?? {};
+    const ids = lookIds(rules);
     return rules.map((rule): Place => {
-      const known = rule.key !== null && Object.hasOwn(looks, rule.key) ? looks[rule.key] : undefined;
+      const look = ids.get(rule);
+      const known = look !== undefined && Object.hasOwn(looks, look) ? looks[look] : undefined;
       return {
         file: id,
         rule,

@@ -117,6 +117,8 @@ const filesOf = (some: readonly (readonly Partial<StyleRule>[])[]): FileRules[] 
     id: String(i),
     rules: rules.map((one, j) =>
       rule(`${one.className}${j + 1}`, one.base as Look, {
+        // An element may have several looks.
+        key: `element${Math.floor(j / 2)}`,
         at: one.at,
         states: one.states,
         ...(j ? { over: `${rules[0].className}1`, ownName: `${one.className}Active` } : {}),
@@ -138,6 +140,7 @@ test('what looks as it did is written as it was, to the order of its rules', () 
       const again = shareStyles(files, writtenBy(files, made));
       expect(again.rules.map(styleOf)).toEqual(made.rules.map(styleOf));
       for (const { id, rules } of files) {
+        expect(again.files.get(id)!.asBefore).not.toBeNull();
         for (const { className } of rules)
           expect(usesOf(again, id, className)).toEqual(usesOf(made, id, className));
         const sheetOf = ({ files: written }: SharedStyles) =>
