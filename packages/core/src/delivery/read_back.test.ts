@@ -101,6 +101,11 @@ test.each<[string, readonly [string, string | RegExp, string], string]>([
   ],
   ['the value of a token', ['src/styles/tokens.css', '#243', '#132'], 'Token moss: #132, was #243'],
   [
+    'a colour that nobody named',
+    ['src/styles/tokens.css', '--color-white: #fff', '--color-white: #fea'],
+    'Token color-white: #fea, was #fff',
+  ],
+  [
     'the address of a screen',
     ['src/routes.tsx', "path: '/loans'", "path: '/my-loans'"],
     'Loans is at /my-loans, was at /loans',

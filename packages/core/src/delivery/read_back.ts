@@ -18,10 +18,13 @@ import { settle } from '../layers/settle.ts';
 import { mergeFile } from '../merge/merge_file.ts';
 import { routeMeaning } from './route_offers.ts';
 import { styleMeaning } from './style_offers.ts';
+import type { Token } from '../model/app.ts';
 import { editKey } from '../model/edit_key.ts';
 import { elementOfInteraction } from '../model/interaction.ts';
 import { findElement } from '../model/places.ts';
 import { isUsed, type Project, walkElements } from '../model/project.ts';
+import { channelsOf } from '../roles/sight.ts';
+import { normalValue } from '../tokens/values.ts';
 import { basePath, linesOf, type Manifest, unpackBase } from './manifest.ts';
 
 /** Something that somebody changed in delivered code and that means something in the project. */
@@ -219,15 +222,20 @@ const isSaid = (project: Project, change: Change): boolean =>
 
 type Meaning = Pick<CodeOffer, 'says' | 'change'>;
 
-/** `--ink: #123;` that says another value. */
+/** `--ink: #123;` that says another value. A colour that nobody gave a name becomes a token by the name that it is written by. */
 function tokenChange({ app }: Project, path: string, old: string, now: string): Meaning | null {
   if (!path.endsWith('.css')) return null;
   const [was, is] = [old, now].map((line) => /^--([a-z][\w-]*): ([^;]+);$/.exec(line));
-  if (!was || !is || was[1] !== is[1] || !Object.hasOwn(app.tokens, was[1])) return null;
-  const token = app.tokens[was[1]];
+  if (!was || !is || was[1] !== is[1]) return null;
+  const [, name, value] = was;
+  const isNamed = Object.hasOwn(app.tokens, name);
+  if (!isNamed && !channelsOf(value)) return null;
+  const token: Token = isNamed
+    ? app.tokens[name]
+    : { kind: 'color', value, from: [normalValue('color', value)] };
   return {
-    says: `Token ${was[1]}: ${is[2]}, was ${was[2]}`,
-    change: putToken(was[1], { ...token, value: is[2] }),
+    says: `Token ${name}: ${is[2]}, was ${value}`,
+    change: putToken(name, { ...token, value: is[2] }),
   };
 }
 

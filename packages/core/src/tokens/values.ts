@@ -62,10 +62,9 @@ export function tokenCss(
   tokens: Readonly<Record<string, Token>>,
   others: readonly (readonly [name: string, value: string])[] = [],
 ): string {
-  const named = Object.keys(tokens)
-    .sort()
-    .map((name) => [name, tokens[name].value] as const);
-  const all = [...named, ...others];
+  const named = Object.entries(tokens).map(([name, { value }]) => [name, value] as const);
+  // Together, so that naming one moves no line.
+  const all = [...named, ...others].sort(([a], [b]) => (a < b ? -1 : 1));
   if (!all.length) return '';
   return `:root {\n${all.map(([name, value]) => `  --${name}: ${value};`).join('\n')}\n}\n`;
 }
