@@ -149,7 +149,7 @@ test('what is drawn before an element in narrow windows stands there, behind how
   };
   const { text } = printRules([rule], (name) => `.${name}`);
   expect(text.replace(/\s+/g, ' ').trim()).toBe(
-    ".cell::before { content: 'To'; color: #111; } @media (width <= 900px) { .cell { color: #333; } } @media (width <= 700px) { .cell { width: 1px; } .cell::before { color: #222; } }",
+    ".cell::before { color: #111; content: 'To'; } @media (width <= 900px) { .cell { color: #333; } } @media (width <= 700px) { .cell { width: 1px; } .cell::before { color: #222; } }",
   );
 });
 
@@ -218,4 +218,15 @@ test.each([
     ':active',
     ':checked',
   ]);
+});
+
+test('declarations stand by their names, in whatever order they became known', () => {
+  const base = { 'z-index': '2', 'background-color': '#123', 'border-top-left-radius': '4px', top: '0' };
+  const turned = Object.fromEntries(Object.entries(base).reverse());
+  const [text, other] = [base, turned].map(
+    (css) => printRules([{ className: 'go', key: null, ...look(css, {}) }], (name) => `.${name}`).text,
+  );
+  expect(text).toBe(other);
+  const names = [...text.matchAll(/^ {2}([\w-]+):/gm)].map(([, name]) => name);
+  expect(names).toEqual(names.toSorted());
 });
