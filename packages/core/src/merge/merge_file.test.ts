@@ -39,6 +39,24 @@ interface Row {
 
 const rows: readonly Row[] = [
   {
+    what: 'what came instead of a text stands in its place, behind what somebody put before that',
+    theirs: [['>Borrow the tool<', '><Badge />Borrow the tool<']],
+    ours: [['>Borrow the tool<', '>{title}<']],
+    has: ['<h1 className={styles.introTitle}><Badge />{title}</h1>'],
+  },
+  {
+    what: 'and before what somebody put behind it',
+    theirs: [['>Borrow the tool<', '>Borrow the tool<Badge /><']],
+    ours: [['>Borrow the tool<', '>{title}<']],
+    has: ['<h1 className={styles.introTitle}>{title}<Badge /></h1>'],
+  },
+  {
+    what: 'what somebody put first stays first, though the design puts something there, too',
+    theirs: [['<main className={styles.welcome}>', '<main className={styles.welcome}><Bar />']],
+    ours: [['<main className={styles.welcome}>', '<main className={styles.welcome}>\n      <hr />']],
+    has: ['<main className={styles.welcome}><Bar /><hr /><h1'],
+  },
+  {
     what: 'a handler stays on an element that the design gives another class and text',
     theirs: [
       [
@@ -504,4 +522,20 @@ describe('rules of a sheet', () => {
     expect(merged(['one'])).toEqual([]);
     expect(merged([null])).toMatchObject([{ why: 'both-changed' }]);
   });
+});
+
+test('of several rules that are written for one element their names say which is which', () => {
+  const sheet = (...rules: readonly (readonly [name: string, color: string])[]): string =>
+    rules.map(([name, color]) => `.${name} {\n  color: ${color};\n  top: 0;\n}\n`).join('\n');
+  const of = (text: string): string[] => text.split('\n').map(() => 'home:1');
+  const sheetBefore = sheet(['head', 'red'], ['head-blue', 'blue']);
+  const ours = sheet(['head-blue', 'navy'], ['row', 'red']);
+  const merged = mergeFile('Home.module.css', {
+    base: sheetBefore,
+    theirs: sheetBefore.replace('color: blue;', 'color: blue;\n  outline: 0;'),
+    ours,
+    lines: { base: of(sheetBefore), ours: of(ours) },
+  });
+  expect(merged.conflicts).toEqual([]);
+  expect(flat(merged.text)).toMatch(/\.head-blue \{ color: navy; outline: 0; top: 0; \}/);
 });

@@ -475,7 +475,6 @@ class Merge {
   }
 }
 
-/** Whether an element is a component of the app, and not one of the page. */
 /** What can be put around an element, and where in it the element is then. */
 const HOLDS_ONE: Readonly<Record<string, string | undefined>> = {
   JSXElement: 'children',
@@ -498,6 +497,7 @@ function onlySaysMore(node: SyntaxNode, base: SyntaxNode): boolean {
 }
 const OF_ALL = /^((data|aria)-[\w-]+|on[A-Z]\w*|id|title|role|key|ref|hidden|tabIndex)$/;
 
+/** Whether an element is a component of the app, and not one of the page. */
 const isComponent = (node: SyntaxNode): boolean => node.kind === 'JSXElement' && /^[A-Z]/.test(node.own);
 
 /** What was returned and stands among the content of an element by now leaves its parentheses behind. */
