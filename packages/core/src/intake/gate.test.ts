@@ -21,6 +21,7 @@ test.each<[string, Partial<Element>, (root: Element) => unknown, unknown, RegExp
     /is no name/,
   ],
   ['a space before a name', { attributes: { id: ' save' } }, (r) => r.attributes, { id: 'save' }, /^$/],
+  ['a label of nothing', { tag: 'label', attributes: { for: '' } }, (r) => r.attributes, {}, /^$/],
   ['an event', { attributes: { onclick: 'x' } }, (r) => r.attributes, {}, /no attribute “onclick”/],
   ['an element of no kind', { tag: 'x"y' }, (r) => r.tag, 'div', /^$/],
   [

@@ -10,7 +10,7 @@ import {
 import { inOrder } from '../json/json.ts';
 import { findProblem, problemText } from '../schema/problem.ts';
 import { LONGEST_KEY } from '../schema/schema.ts';
-import { attributeProblem, LONGEST_VALUE } from '../vocabulary/attributes.ts';
+import { attributeProblem, attributeRule, LONGEST_VALUE } from '../vocabulary/attributes.ts';
 import { cleanStyle, isStateSelector } from '../vocabulary/style_values.ts';
 import { writtenTag } from '../vocabulary/tags.ts';
 import { cleanVector } from '../vocabulary/vectors.ts';
@@ -167,6 +167,8 @@ class Gate {
       if (problem === null) made[name] = plain;
       else {
         delete made[name];
+        // A reference to nothing says nothing.
+        if (plain === '' && attributeRule(tag ?? 'span', name)?.value === 'id') continue;
         say(plain.length > LONGEST_VALUE ? `a value of ${name} of ${plain.length} characters` : problem);
       }
     }
