@@ -22,11 +22,9 @@ export function placeOfElement(
   element: string,
 ): CodePlace | null {
   const kind = endingOf(path);
-  const alike = files.filter((file) => endingOf(file.path) === kind);
-  const ordered = [
-    ...alike.filter((file) => file.path === path),
-    ...alike.filter((file) => file.path !== path),
-  ];
+  const ordered = files
+    .filter((file) => endingOf(file.path) === kind)
+    .sort((a, b) => Number(b.path === path) - Number(a.path === path));
   const parents = parentsByKey(screen);
   for (let key: string | undefined = element; key !== undefined; key = parents.get(key)?.key)
     for (const file of ordered) {

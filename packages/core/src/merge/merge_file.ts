@@ -73,9 +73,8 @@ export function mergeFile(
  */
 function elementsOf(root: SyntaxNode, text: string, lines: ElementLines): Map<SyntaxNode, string> {
   const starts = [0, ...[...text.matchAll(/\n/g)].map(({ index }) => index + 1)];
-  const taken = new Set<string>();
+  const taken = new Map<string, SyntaxNode>();
   const elements = new Map<SyntaxNode, string>();
-  const ruleOf = new Map<string, SyntaxNode>();
   let line = 0;
   for (const node of nodesOf(root)) {
     if (!/^(JSXElement|Element|Rule)$/.test(node.kind)) continue;
@@ -83,11 +82,10 @@ function elementsOf(root: SyntaxNode, text: string, lines: ElementLines): Map<Sy
     while (line + 1 < starts.length && starts[line + 1] <= node.start) line++;
     const element = lines[line];
     if (!element) continue;
-    const other = ruleOf.get(element);
-    if (other) elements.delete(other);
-    if (taken.has(element)) continue;
-    taken.add(element);
-    if (node.kind === 'Rule') ruleOf.set(element, node);
+    const other = taken.get(element);
+    if (other?.kind === 'Rule') elements.delete(other);
+    if (other) continue;
+    taken.set(element, node);
     elements.set(node, element);
   }
   return elements;

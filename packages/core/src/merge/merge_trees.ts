@@ -415,12 +415,11 @@ class Merge {
       let behind = neighbour ? result.indexOf(neighbour) + 1 : 0;
       // What somebody put at the same place in a page stays beside what they put it beside.
       if (slot.isText && first === theirs) while (isNew(result.at(behind))) behind++;
-      const next = result.findIndex((other, at) => at >= behind && there.has(other));
       // It came instead of what this side took away there.
-      const gone = result.findIndex(
-        (other, at) => at >= behind && (next < 0 || at < next) && other.base && !this.#exists(other),
+      const next = result.findIndex(
+        (other, at) => at >= behind && (there.has(other) || (other.base && !this.#exists(other))),
       );
-      result.splice(gone < 0 ? behind : gone, 0, same);
+      result.splice(next < 0 || there.has(result[next]) ? behind : next, 0, same);
       placed.add(same);
     }
     return result;

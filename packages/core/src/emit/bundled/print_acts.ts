@@ -9,7 +9,7 @@ import {
   type Spoken,
 } from '../form/markup.ts';
 import type { Expression } from '../../expression/expression.ts';
-import type { ListStep, RecordStep } from '../form/live/controls.ts';
+import { type ListStep, type RecordStep, ROW_ID } from '../form/live/controls.ts';
 import { actId, actName } from '../form/act_names.ts';
 import { isEvent, isHookedAct } from '../form/hooked.ts';
 import type { ViewLogic } from './logic_files.ts';
@@ -313,7 +313,7 @@ function recordCall({ records, deed, shown }: RecordStep, used: ActUse, entered:
     actExpression(one, used, entered, (name) => used.variableNow(name));
   const which = (of: RecordsMeant): Script => {
     if (of.kind === 'where') return script`(${named(of.each)}) => ${said(of.holds)}`;
-    return of.kind === 'shown' && shown ? script`${named(shownNow(shown.name, used))}.id` : named('id');
+    return of.kind === 'shown' && shown ? script`${named(shownNow(shown.name, used))}.id` : named(ROW_ID);
   };
   switch (deed.kind) {
     case 'add': {

@@ -1,5 +1,6 @@
 import type { Declarations } from '../../model/design.ts';
 import type { StyleRule } from '../form/markup.ts';
+import { inOrder } from '../../json/json.ts';
 import { cssText } from '../quoting.ts';
 import { type Palette, withNames } from '../form/styles/palette.ts';
 import { listItems } from '../../vocabulary/list_items.ts';
@@ -27,7 +28,7 @@ export function printRules(
     lines.push(key);
   };
   const block = (selector: string, declarations: Declarations, key: string | null, indent = ''): void => {
-    const entries = Object.entries(foldShorthands(byName(declarations))).map(([name, value]) =>
+    const entries = Object.entries(foldShorthands(inOrder(declarations))).map(([name, value]) =>
       modern(name, value),
     );
     if (!entries.length) return;
@@ -129,14 +130,6 @@ export function printRules(
   for (const width of widthsIn('at').sort((a, b) => b - a)) inside('<=', 'at', width);
   for (const width of widthsIn('from').sort((a, b) => a - b)) inside('>=', 'from', width);
   return { text: out.length ? `${out.join('\n')}\n` : '', lines };
-}
-
-/** Declarations by their names, as they are kept: what one is told besides stands among the others. */
-function byName(declarations: Declarations): Declarations {
-  const names = Object.keys(declarations);
-  return names.every((name, i) => i === 0 || names[i - 1] < name)
-    ? declarations
-    : Object.fromEntries(names.sort().map((name) => [name, declarations[name]]));
 }
 
 /** What comes later counts where an element is in two states at once; others come behind these. */
