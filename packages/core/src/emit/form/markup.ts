@@ -477,7 +477,9 @@ export const givenIn = ({ use, children }: MarkupElement): PropValue[] =>
 /** What a component is given by one prop: of a list each thing in it. */
 export function eachGiven(value: PropValue): PropValue[] {
   if (typeof value !== 'object' || !('items' in value)) return [value];
-  return value.items.flatMap((item) => (typeof item === 'string' ? item : Object.values(item)));
+  return value.items.flatMap((item) =>
+    typeof item === 'string' ? item : Object.values(item).flatMap(eachGiven),
+  );
 }
 
 /** Visits markup from the outside inwards; return false to leave out what is inside. */

@@ -178,13 +178,25 @@ export function withIds(
   const [telling = ''] = names.toSorted((a, b) => wordsAt(b).size - wordsAt(a).size);
   const taken = new Set<string>();
   return records.map((record, i) => {
-    const said = record[telling];
+    const said = record[telling] ?? firstOf(record);
     const wanted = (isSaid(said) && kebabCase(said).slice(0, LONGEST_ID)) || String(i + 1);
     const id = uniqueName(wanted, (one) => taken.has(one));
     taken.add(id);
     return { id, ...record };
   });
 }
+
+/** What the first thing in a list that a record holds says: a row is known by its first cell. */
+function firstOf(record: Readonly<Record<string, PropValue>>): PropValue | undefined {
+  const list = Object.values(record).find((value) => typeof value === 'object' && 'items' in value);
+  const [first] = list && typeof list === 'object' && 'items' in list ? list.items : [];
+  return typeof first === 'object'
+    ? Object.entries(first).find(
+        ([name, value]) => name !== 'id' && !SAYS_LOOK.test(name) && isSaid(value),
+      )?.[1]
+    : first;
+}
+
 const SAYS_LOOK = /variant|color|size|^to$/i;
 const LONGEST_ID = 40;
 const isSaid = (value: PropValue | undefined): value is string =>
@@ -277,16 +289,17 @@ export function unbound(
 ): Unbound | null {
   if (!looksAtItem(node)) return null;
   const props: Prop[] = [...outer.props];
-  const visit = (one: MarkupElement): void => {
+  const visit = (one: MarkupElement, lists: readonly Prop[]): void => {
     const { each } = one;
-    const list = each?.of.kind === 'prop' ? each.of.name : null;
-    const known = list === null ? undefined : outer.props.find(({ name }) => name === list);
+    const list = each?.of.kind === 'prop' || each?.of.kind === 'field' ? each.of.name : null;
+    const known = list === null ? undefined : lists.findLast(({ name }) => name === list);
+    const fields = known?.fields ?? [];
     if (each && known)
       for (const field of known.fields ?? [{ ...known, kind: 'text' as const, name: '' }])
         props.push({ ...field, name: unboundName(each.item, field.name) });
-    for (const child of one.children) if (isElement(child)) visit(child);
+    for (const child of one.children) if (isElement(child)) visit(child, [...lists, ...fields]);
   };
-  visit(outer.root);
+  visit(outer.root, outer.props);
   const change = (term: Expression): Expression => {
     if (term.kind === 'item') return propNamed(unboundName(term.name, ''));
     return term.kind === 'field' && term.of.kind === 'prop' && term.of.name.endsWith(DOT)

@@ -172,11 +172,14 @@ interface ItemRun {
   readonly after: number;
 }
 
+/** An item of a list: without lists in it, or with some. */
+type ItemKind = 'plain' | 'holding';
+
 class TemplateBuilder {
   readonly #places: readonly Place[];
   readonly #hasDefaults: boolean;
-  /** Whether it is an item of a list that is given as a whole, so that nothing is said by itself. */
-  readonly #isItem: boolean;
+  /** Whether it is an item of a list that is given as a whole, so that nothing is said by itself; and whether it can hold one. */
+  readonly #itemOf: ItemKind | null;
   readonly #before: PropsBefore;
   readonly #known: ElementsKnown;
   readonly #names: Readonly<Record<string, string>>;
@@ -205,9 +208,9 @@ class TemplateBuilder {
     hasDefaults: boolean,
     before: PropsBefore,
     known: ElementsKnown,
-    isItem = false,
+    itemOf: ItemKind | null = null,
   ) {
-    this.#isItem = isItem;
+    this.#itemOf = itemOf;
     this.#known = known;
     this.#before = before;
     this.#places = places;
@@ -249,7 +252,7 @@ class TemplateBuilder {
 
   /** What more than half of the places give, where all that have the part give something. */
   #defaultOf({ prop, values, isOfPart }: Found): string | true | undefined {
-    if (this.#isItem) return undefined;
+    if (this.#itemOf) return undefined;
     const before = this.#before.get(prop.proposed);
     const isFlag = prop.kind === 'flag';
     const canBe = isFlag || isOfPart || !values.includes(undefined);
@@ -385,16 +388,24 @@ class TemplateBuilder {
    * are given as one list.
    */
   #items(nodes: readonly (MarkupElement | null)[]): ItemRun | null {
-    if (this.#isItem || nodes.includes(null)) return null;
+    if (this.#itemOf === 'plain' || nodes.includes(null)) return null;
     for (const [before, after] of ASIDE) {
       const items = itemsAt(nodes, before, after, this.#known.isBound);
-      const item = items && this.#item(items, nodes);
-      if (item) return { item, before, after };
+      if (!items) continue;
+      // Rows of which some have more cells than others hold lists themselves.
+      for (const kind of this.#itemOf ? (['plain'] as const) : (['plain', 'holding'] as const)) {
+        const item = this.#item(items, nodes, kind);
+        if (item) return { item, before, after };
+      }
     }
     return null;
   }
 
-  #item({ lists, areApart }: Items, nodes: readonly (MarkupElement | null)[]): MarkupElement | null {
+  #item(
+    { lists, areApart }: Items,
+    nodes: readonly (MarkupElement | null)[],
+    kind: ItemKind,
+  ): MarkupElement | null {
     const items = lists.flat();
     // Items ask for no route; where they would have to, they are no list.
     const places = lists.flatMap((list, at) => {
@@ -407,7 +418,7 @@ class TemplateBuilder {
       false,
       new Map(),
       this.#known,
-      true,
+      kind,
     );
     const root = builder.element(items, true);
     if (!root || !isElement(root)) return null;

@@ -17,6 +17,9 @@ export interface Part {
 const MOST_COMPARED = 60;
 /** Lines that have to be saved for a class to be worth its name. */
 export const LEAST_SAVED = 3;
+/** The same for one that says something of states, or of other widths; and so many of each kind are taken out of one rule. */
+const LEAST_SAVED_BY_BLOCK = 2;
+const MOST_PARTS = 3;
 
 /** Takes units out of the rules that have them. */
 export function partOf(wanted: string, signs: readonly string[], covered: readonly Place[]): Part {
@@ -95,16 +98,17 @@ export function commonBlocks(parts: readonly Part[], places: readonly Place[]): 
   const found: Part[] = [];
   for (const isMeant of [isOfState, isOfWidths]) {
     const meant = ({ left }: Says): Unit[] => [...left.values()].filter(isMeant);
-    // Each takes part once: many classes that say a little each are harder to read than what they save.
-    const done = new Set<Says>();
+    // Each takes part so often: many classes that say a little each are harder to read than what they save.
+    const parts = new Map<Says, number>();
+    const isOpen = (one: Says): boolean => (parts.get(one) ?? 0) < MOST_PARTS;
     const take = (units: readonly Unit[], group: readonly Says[]): void => {
       const isWhole = group.every(({ left }) => left.size === units.length);
-      if (group.length < 2 || isWhole || savedBy(units, group) < LEAST_SAVED) return;
+      if (group.length < 2 || isWhole || savedBy(units, group) < LEAST_SAVED_BY_BLOCK) return;
       const covered = group.flatMap((one) => one.covered);
       found.push({ wanted: sharedName(covered, units), left: bySign(units), covered });
       for (const one of group) {
         leave(one, units);
-        done.add(one);
+        parts.set(one, (parts.get(one) ?? 0) + 1);
       }
     };
     const some = open.filter((one) => meant(one).length > 0);
@@ -119,8 +123,8 @@ export function commonBlocks(parts: readonly Part[], places: readonly Place[]): 
       const group = same.map(({ one }) => one);
       return { sign, group, saved: savedBy(sharedBy(group).filter(isMeant), group) };
     });
-    for (const { group } of most.sort((a, b) => b.saved - a.saved || (a.sign < b.sign ? -1 : 1))) {
-      const still = group.filter((one) => !done.has(one));
+    for (const { sign, group } of most.sort((a, b) => b.saved - a.saved || (a.sign < b.sign ? -1 : 1))) {
+      const still = group.filter((one) => isOpen(one) && meant(one).some((unit) => unit.sign === sign));
       if (still.length) take(sharedBy(still).filter(isMeant), still);
     }
   }

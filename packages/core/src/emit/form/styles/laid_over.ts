@@ -12,12 +12,13 @@ export interface Laid {
   readonly usual: ReadonlyMap<Place, Place>;
 }
 
-/** Looks of one element in a file: the usual one, those that differ from it, and what all of them say. */
+/** Looks of one element in a file: the usual one, those that differ from it, and how they can stand beside each other. */
 interface Looks {
   readonly under: Place;
   readonly overs: readonly Place[];
+  /** What the usual one says as those beside it do. */
   readonly common: readonly Unit[];
-  /** What only the usual one says, and what each of the others does. */
+  /** What only the usual one says, and what each of those beside it does. */
   readonly usual: readonly Unit[];
   readonly own: ReadonlyMap<Place, readonly Unit[]>;
 }
@@ -45,9 +46,9 @@ export function layOver(places: readonly Place[]): Laid {
         put(place.left, units);
         laid.beside.set(place, under);
       }
-      continue;
     }
     for (const place of overs) {
+      if (laid.beside.has(place)) continue;
       const [above, below] = [place.rule, under.rule].map(unitsOf);
       laid.over.set(place, under);
       put(place.left, without(above, below));
@@ -70,16 +71,43 @@ function looksOf(inFile: readonly Place[]): Looks[] {
   return [...grouped(pairs, ([, { rule }]) => rule.className).values()].map((some): Looks => {
     const [[, under]] = some;
     const overs = some.map(([place]) => place);
-    const said = overs.map(({ rule }) => new Set(unitsOf(rule).map(({ sign }) => sign)));
-    const common = unitsOf(under.rule).filter(({ sign }) => said.every((signs) => signs.has(sign)));
+    const units = unitsOf(under.rule);
+    const differing = new Map(overs.map((place) => [place, kinsApart(place, under)]));
+    const apart = apartIn([...differing.values()]);
+    const isApart = ({ kin }: Unit): boolean => apart.has(kin);
     return {
       under,
       overs,
-      common,
-      usual: without(unitsOf(under.rule), common),
-      own: new Map(overs.map((place) => [place, without(unitsOf(place.rule), common)])),
+      common: units.filter((unit) => !isApart(unit)),
+      usual: units.filter(isApart),
+      own: new Map(
+        overs.flatMap((place): [Place, Unit[]][] =>
+          [...differing.get(place)!].some((kin) => apart.has(kin))
+            ? [[place, unitsOf(place.rule).filter(isApart)]]
+            : [],
+        ),
+      ),
     };
   });
+}
+
+/** What two looks do not say alike, by kin. */
+function kinsApart({ rule }: Place, under: Place): ReadonlySet<string> {
+  const [above, below] = [rule, under.rule].map(unitsOf);
+  return new Set([...without(above, below), ...without(below, above)].map(({ kin }) => kin));
+}
+
+/**
+ * What looks can stand beside each other by: what most of them differ in, where the others differ in nothing of that; else all that
+ * any of them does.
+ */
+function apartIn(differing: readonly ReadonlySet<string>[]): ReadonlySet<string> {
+  const kinds = [...grouped(differing, (kins) => [...kins].toSorted().join(' ')).values()];
+  const [most] = kinds.toSorted((a, b) => b.length - a.length)[0];
+  const isClear = differing.every(
+    (kins) => [...kins].every((kin) => most.has(kin)) || ![...kins].some((kin) => most.has(kin)),
+  );
+  return isClear ? most : new Set(differing.flatMap((kins) => [...kins]));
 }
 
 function canLie(place: Place, under: Place): boolean {
@@ -89,6 +117,9 @@ function canLie(place: Place, under: Place): boolean {
   const [ownAbove, ownBelow] = [without(above, below), without(below, above)];
   return ownAbove.length > 0 && ownBelow.every((unit) => ownAbove.some((other) => covers(other, unit)));
 }
+
+/** So many looks beside the usual one are kinds of the thing, and not the thing as it is otherwise. */
+const MANY_LOOKS = 2;
 
 /** Those of which at least one look differs from the usual one, or that from it, as is said elsewhere too. */
 function saidElsewhere(all: readonly Looks[], places: readonly Place[]): Looks[] {
@@ -103,7 +134,9 @@ function saidElsewhere(all: readonly Looks[], places: readonly Place[]): Looks[]
   for (;;) {
     const counts = new Map<string, number>();
     for (const sign of [...alone, ...open.flatMap(signsOf)]) counts.set(sign, (counts.get(sign) ?? 0) + 1);
-    const still = open.filter((looks) => signsOf(looks).some((sign) => counts.get(sign)! > 1));
+    const still = open.filter(
+      (looks) => looks.own.size >= MANY_LOOKS || signsOf(looks).some((sign) => counts.get(sign)! > 1),
+    );
     if (still.length === open.length) return open;
     open = still;
   }

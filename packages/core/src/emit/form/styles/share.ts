@@ -5,7 +5,7 @@ import { inWords, Namer } from './class_namer.ts';
 import { commonBlocks, commonByName, merged, type Part, partOf } from './common_units.ts';
 import { layOver } from './laid_over.ts';
 import type { StyleRule } from '../markup.ts';
-import { type FileStyles, linesOf, lookSign, type Place, signOf } from './places.ts';
+import { type FileStyles, lookSign, type Place, signOf } from './places.ts';
 import { SheetWriter } from './sheet_writer.ts';
 import { sharedName, wideName } from './shared_names.ts';
 import { ruleOf, unitsOf } from './units.ts';
@@ -31,10 +31,6 @@ export interface SharedStyles {
   readonly rules: readonly StyleRule[];
   readonly files: ReadonlyMap<string, FileStyles>;
 }
-
-/** Rules that say the same besides what they share, for that to be shared too; or lines that it saves. */
-const LEAST_BESIDES = 3;
-const LEAST_SAVED_BESIDES = 2;
 
 /**
  * Writes once what several rules say: of those that are called the same, what they have in common becomes a class of that
@@ -102,10 +98,6 @@ export function shareStyles(
   const alike = [...grouped(rest, signOf)].sort(([x, a], [y, b]) => b.length - a.length || (x < y ? -1 : 1));
   for (const [, group] of alike) {
     if (group.length < 2) continue;
-    // What a rule says besides what it shares is its own affair, unless many say it, or it is much.
-    const isBesides = group.every(({ uses }) => uses.length > 0);
-    const saved = linesOf([...group[0].left.values()]) * (group.length - 1);
-    if (isBesides && group.length < LEAST_BESIDES && saved < LEAST_SAVED_BESIDES) continue;
     const { left } = group[0];
     name(partOf(sharedName(group, [...left.values()]), [...left.keys()], group));
   }
