@@ -43,7 +43,7 @@ export function uniqueName(name: string, isTaken: (candidate: string) => boolean
 }
 
 const KEPT_WORDS =
-  'abstract any arguments as async await boolean break case catch class const continue debugger declare default delete do else enum eval export extends false finally for from function get if implements import in instanceof interface let module namespace never new null number object of package private protected public readonly require return set static string super switch symbol this throw true try type typeof undefined unknown var void while with yield';
+  'abstract any arguments as async await boolean break case catch class const continue debugger declare default delete do else enum eval export extends false finally for from function get if implements import in instanceof interface let module namespace never new null number object of package private protected public readonly require return set static string super switch symbol this throw true try typeof undefined unknown var void while with yield';
 /** What emitted files take from the language, its libraries and each other under these very names. */
 const USED_NAMES =
   'App Array Back FieldMessage Form Values calc Component ComponentType Variables Date Element Error Fragment Function Go Guard HTMLElement JSON Map Math Navigate NaN NotFound Number Object Outlet Overlay OverlayProvider Promise React ReactNode Record Redirect RegExp RouteObject Screen Set Shell String Symbol children variables copyText disclosure document fill fetch gestures global globalThis go history id key location navigation overlays pathname params pressable ref routes saveFile self sessionStorage setVariable styles submitting useAfter useVariables useGo useKey useLocation useOverlays window';

@@ -1,9 +1,10 @@
-import type { EmittedComponent } from '../emit/form/components/extract.ts';
+import type { Covered, EmittedComponent } from '../emit/form/components/extract.ts';
 import { extractionOf } from '../emit/form/components/extraction.ts';
 import { all, applyChange, type Change, putComponent } from '../change/change.ts';
 import { findComponents } from '../components/find.ts';
 import { sizeOf } from '../components/groups.ts';
 import { mostGiven } from '../components/one_thing.ts';
+import { idOf } from '../components/proposal.ts';
 import { EmissionPlan } from '../emit/form/plan.ts';
 import { settle } from '../layers/settle.ts';
 import { surelyShared } from '../layouts/propose.ts';
@@ -21,6 +22,8 @@ const LEAST_SAVED = 8;
 /** What comes in more looks than these is no one thing, but that there are many colours. */
 const MOST_LOOKS = 10;
 const MOST_NAMED_LOOKS = 24;
+/** The same of one aspect of the looks, where others are told by props of their own. */
+const MOST_OF_AN_ASPECT = 60;
 
 /**
  * The change that parts screens which just came in, as a person would before anything else: what several of them surely
@@ -42,7 +45,9 @@ function surelyRepeated(project: Project, before: Project['app']): Change {
     findComponents(screens, refused)
       .filter(({ confidence, saves }) => confidence >= SURE && saves >= LEAST_SAVED)
       .sort((a, b) => Number(b.confidence >= SURER) - Number(a.confidence >= SURER));
-  const { kept, made } = fitting(project, (refused) => atFreePlaces(app, sure(refused)));
+  const { kept, made } = fitting(project, (refused, parted) =>
+    atFreePlaces(app, [...parted.filter(({ id }) => !refused.has(id)), ...sure(refused)]),
+  );
   // A bar of a larger thing that was taken is a part of that.
   const gone = Object.keys(app.components).filter((id) => !made.has(id) && !before.components[id]);
   // Numbers told them from what was not taken.
@@ -128,19 +133,23 @@ const ELEMENTS_LOOKED_AT = 60_000;
 
 /**
  * Those that can be made, and are given no more than they stand for, when all of them are taken.
- * @param choose what could be taken without what is refused
+ * @param choose what could be taken without what is refused, and with what was parted
  */
-function fitting(project: Project, choose: (refused: ReadonlySet<string>) => readonly Chosen[]): Fitting {
+function fitting(
+  project: Project,
+  choose: (refused: ReadonlySet<string>, parted: readonly Proposal[]) => readonly Chosen[],
+): Fitting {
   const elements = project.design.screens.reduce((sum, { root }) => sum + sizeOf(root), 0);
   const rounds = Math.min(MOST_ROUNDS, Math.ceil(ELEMENTS_LOOKED_AT / elements));
   const refused = new Set<string>();
-  let chosen = choose(refused);
+  const parted: Proposal[] = [];
+  let chosen = choose(refused, parted);
   // In the end without what stands in the others: without some, others are given what those were.
   for (let round = 0; ; round++) {
     const { made, covered } = madeOf(project, chosen);
     // What fits few of its places may be several things, each of which can be taken by itself.
     const isSeveral = (id: string, places: number): boolean => {
-      const part = covered.get(id)!;
+      const { part } = covered.get(id)!;
       return round < rounds && part < (places * (1 - part) < MANY ? LEAST_COVERED : LEAST_OF_MANY);
     };
     const unfit = chosen.filter(
@@ -150,8 +159,12 @@ function fitting(project: Project, choose: (refused: ReadonlySet<string>) => rea
     // What cannot be made beside what is not fit may be made without that.
     const refusing = unfit.length ? unfit : chosen.filter(([id]) => !made.has(id));
     if (!refusing.length) return { kept: chosen, made };
-    for (const [, { id }] of refusing) refused.add(id);
-    chosen = round < rounds ? choose(refused) : chosen.filter(([, { id }]) => !refused.has(id));
+    for (const [id, proposal] of refusing) {
+      refused.add(proposal.id);
+      const whole = made.get(id);
+      if (whole && isFit(whole, proposal.kind)) parted.push(...partedBy(proposal, covered.get(id)!));
+    }
+    chosen = round < rounds ? choose(refused, parted) : chosen.filter(([, { id }]) => !refused.has(id));
   }
 }
 
@@ -159,11 +172,24 @@ function fitting(project: Project, choose: (refused: ReadonlySet<string>) => rea
 function madeOf(
   project: Project,
   chosen: readonly Chosen[],
-): { readonly made: ReadonlyMap<string, EmittedComponent>; readonly covered: ReadonlyMap<string, number> } {
+): { readonly made: ReadonlyMap<string, EmittedComponent>; readonly covered: ReadonlyMap<string, Covered> } {
   const tried = chosen.map(([id, { name, kind, places }]) => putComponent(id, { name, kind, places }));
   const app = applyChange(project.app, all(tried));
   const { components, covered } = extractionOf(new EmissionPlan({ ...project, app }));
   return { made: new Map(components.map((component) => [component.id, component])), covered };
+}
+
+/** The places that are one thing, and the others, which may be another, where the first are most of many. */
+function partedBy(proposal: Proposal, { part, left }: Covered): Proposal[] {
+  if (proposal.kind === 'list' || part < LEAST_COVERED) return [];
+  const others = new Set(left);
+  const groups = [proposal.places.filter((key) => !others.has(key)), left];
+  return groups.flatMap((places) => {
+    const saves = (proposal.saves * (places.length - 1)) / (proposal.places.length - 1);
+    return places.length > 1 && saves >= LEAST_SAVED
+      ? [{ ...proposal, id: idOf(proposal.kind, places), places, saves }]
+      : [];
+  });
 }
 
 /** What fits a smaller part of its places is tried as what else they could be. */
@@ -172,9 +198,13 @@ const LEAST_COVERED = 0.6;
 const MANY = 10;
 const LEAST_OF_MANY = 0.85;
 
-const isFit = ({ props, root }: EmittedComponent, kind: Proposal['kind']): boolean =>
-  props.length <= mostGiven(kind, root.tag === 'tr' ? root.children.length : 0) &&
-  props.every(({ choices = [] }) => {
-    const unnamed = choices.filter((one) => /\d$/.test(one)).length;
-    return choices.length <= (unnamed <= MOST_LOOKS ? MOST_NAMED_LOOKS : MOST_LOOKS);
-  });
+function isFit({ props, root }: EmittedComponent, kind: Proposal['kind']): boolean {
+  const mostNamed = root.aspects ? MOST_OF_AN_ASPECT : MOST_NAMED_LOOKS;
+  return (
+    props.length <= mostGiven(kind, root.tag === 'tr' ? root.children.length : 0) &&
+    props.every(({ choices = [] }) => {
+      const unnamed = choices.filter((one) => /\d$/.test(one)).length;
+      return choices.length <= (unnamed <= MOST_LOOKS ? mostNamed : MOST_LOOKS);
+    })
+  );
+}

@@ -30,13 +30,14 @@ const recordType = (fields: readonly Prop[], drawing: string): string =>
 export const givesProps = ({ records, items }: EmittedList): boolean =>
   items !== undefined || records.some((record) => Object.keys(record).length > 1);
 
-/** The type of the constant that holds a list. */
-export const listType = (list: EmittedList): string =>
-  list.prop !== undefined
-    ? `${list.component}Props['${list.prop}']`
-    : givesProps(list)
-      ? `(${list.component}Props & { id: string })[]`
-      : '{ id: string }[]';
+/** The type of the constant that holds a list. @param classProp what a class is given by, where it is a prop */
+export function listType(list: EmittedList, classProp?: string): string {
+  const props = `${list.component}Props`;
+  if (list.prop !== undefined) return `${props}['${list.prop}']`;
+  if (!givesProps(list)) return '{ id: string }[]';
+  const given = list.isClassed && classProp !== undefined ? `Omit<${props}, '${classProp}'>` : props;
+  return `(${given} & { id: string })[]`;
+}
 
 /** Whether something is given drawn: as it is, or within a list. */
 export const isDrawn = ({ kind, fields = [] }: Prop): boolean => kind === 'drawing' || fields.some(isDrawn);

@@ -158,6 +158,12 @@ export interface EmittedAct {
   }[];
 }
 
+/** Looks of which one is there, by what tells which. */
+export interface Variant {
+  readonly by: Expression;
+  readonly classes: Readonly<Record<string, string | null>>;
+}
+
 /** How the link is written: as a link, as a button, or as another element that acts as a link. */
 export type LinkForm = 'anchor' | 'button' | 'other';
 
@@ -205,7 +211,9 @@ export interface MarkupElement {
   /** Of the root of a component: it is given a class where it stands, at all of its places or at some. */
   readonly takesClass?: 'always' | 'sometimes';
   /** In a component: what decides the class, and the class for each of its values. */
-  readonly variant?: { readonly by: Expression; readonly classes: Readonly<Record<string, string | null>> };
+  readonly variant?: Variant;
+  /** What it looks like besides its class, each told by something of its own: its colours, and its size. */
+  readonly aspects?: readonly Variant[];
   /** A component stands here. */
   readonly use?: ComponentUse;
   /** A component of the team's own stands here. */
@@ -240,6 +248,9 @@ export interface ListUse {
   readonly live?: LiveUse;
   /** Whether a row is given the id of its record. */
   readonly givesId?: boolean;
+  /** The class that each row is given, and whether there is a space between one and the next. */
+  readonly className?: string;
+  readonly isApart?: true;
 }
 
 /** What a list whose records change shows. */
@@ -325,13 +336,13 @@ export const withOpenAtFirst = (
 
 /** The expressions that an element itself depends on. */
 export function termsOf(node: MarkupElement): Expression[] {
-  const { when, each, variant, slots = {} } = node;
+  const { when, each, slots = {} } = node;
   const open = openAt(node);
   return [
     ...(when ? [when] : []),
     ...(each ? [each.of] : []),
     ...(open ? [open] : []),
-    ...(variant ? [variant.by] : []),
+    ...variantsOf(node).map(({ by }) => by),
     ...Object.values(slots),
   ];
 }
@@ -344,6 +355,7 @@ export function withTerms(node: MarkupElement, change: (term: Expression) => Exp
     ...(node.when ? { when: change(node.when) } : {}),
     ...(node.each ? { each: { ...node.each, of: change(node.each.of) } } : {}),
     ...(node.variant ? { variant: { ...node.variant, by: change(node.variant.by) } } : {}),
+    ...(node.aspects ? { aspects: node.aspects.map((one) => ({ ...one, by: change(one.by) })) } : {}),
     ...(open ? withOpenAtFirst(node, change(open)) : {}),
     ...(node.slots
       ? {
@@ -457,6 +469,10 @@ export const textIn = (node: MarkupElement): string =>
     .join(' ')
     .replace(/\s+/g, ' ')
     .trim();
+
+/** All choices of looks that an element has. */
+export const variantsOf = ({ variant, aspects = [] }: MarkupElement): readonly Variant[] =>
+  variant ? [variant, ...aspects] : aspects;
 
 /** Whether an element is one of the links and buttons that tests and journeys count on a page. */
 export const isCounted = ({ tag, form, attributes }: MarkupElement): boolean =>

@@ -78,7 +78,7 @@ export function printData(lists: readonly EmittedList[], options: TsxOptions): P
   const lines: Line[] = [];
   lists.forEach((list, i) => {
     if (i) lines.push({ text: '', key: null });
-    lines.push({ text: `export const ${list.data}: ${listType(list)} = [`, key: null });
+    lines.push({ text: `export const ${list.data}: ${listType(list, 'className')} = [`, key: null });
     for (const item of list.items ?? []) lines.push({ text: `  ${itemCode(item, 1, used)},`, key: null });
     for (const record of list.records) {
       lines.push({ text: '  {', key: null });

@@ -44,6 +44,7 @@ import {
   type MarkupOutlet,
   type PropValue,
   type TheirUse,
+  type Variant,
 } from '../form/markup.ts';
 
 export interface TsxOptions {
@@ -360,14 +361,27 @@ function printEach(
   return [line(`{${code(of)}.map((${item}) => (`), keyed, ...rest, line('))}')];
 }
 
-function printList({ list: { component, data, live }, key }: MarkupList, depth: number, used: Used): Line[] {
+function printList({ list, key }: MarkupList, depth: number, used: Used): Line[] {
+  const { component, data, live, className, isApart } = list;
   used.components.add(component);
   if (live) return printLiveList(component, live, key, depth, used);
   const line = (text: string): Line => ({ text: pad(depth) + text, key });
   const name = rowName(data);
+  const look = className === undefined ? '' : ` className={${joined(classParts(className, used))}}`;
+  if (isApart) {
+    used.fragments = true;
+    return [
+      line(`{${data}.map((${name}, i) => (`),
+      line(`  <Fragment key={${name}.id}>`),
+      line("    {i > 0 && ' '}"),
+      line(`    <${component}${look} {...${name}} />`),
+      line('  </Fragment>'),
+      line('))}'),
+    ];
+  }
   return [
     line(`{${data}.map((${name}) => (`),
-    line(`  <${component} key={${name}.id} {...${name}} />`),
+    line(`  <${component} key={${name}.id}${look} {...${name}} />`),
     line('))}'),
   ];
 }
@@ -643,27 +657,42 @@ function classAttribute(node: MarkupElement, used: Used): string[] {
 
 /** What is written for the class of an element; null where it has none. */
 function classValue(node: MarkupElement, used: Used): string | null {
-  const { className, variant, takesClass } = node;
+  const { className, variant, aspects = [], takesClass } = node;
   const given = takesClass ? ['className'] : [];
   if (!variant) {
-    const parts = [...(className === null ? [] : classParts(className, used)), ...given];
+    const own = className === null ? [] : classParts(className, used);
+    const chosen = aspects.flatMap((one) => chosenOf(one, used, tableOf(one)));
+    if (aspects.length) return classList([...own, ...chosen, ...given], used);
+    const parts = [...own, ...given];
     if (!parts.length) return null;
     return takesClass === 'sometimes' && parts.length > 1 ? classList(parts, used) : joined(parts);
   }
   const { common, rest } = partedClasses(variant.classes, (name) => classParts(name, used));
-  const isFlag = 'true' in rest && Object.keys(rest).length === 2;
   if (!common.length && !given.length)
-    return isFlag
+    return isFlagged(rest)
       ? `${variableCode(variant.by)} ? ${joinedOr(rest.true)} : ${joinedOr(rest.false)}`
       : `${classTable(rest, variant.classes, used)}[${code(variant.by)}]`;
-  const chosen = !isFlag
-    ? `${classTable(rest, variant.classes, used)}[${code(variant.by)}]`
+  return classList([...chosenOf(variant, used), ...given], used);
+}
+
+const isFlagged = (rest: Readonly<Record<string, unknown>>): boolean =>
+  'true' in rest && Object.keys(rest).length === 2;
+
+/** What the table of an aspect is called: after the prop that tells which. */
+const tableOf = ({ by }: Variant): string | undefined =>
+  by.kind === 'prop' ? `${by.name}Classes` : undefined;
+
+/** The classes that all of some looks are written as, and what chooses the others. */
+function chosenOf({ by, classes }: Variant, used: Used, table?: string): string[] {
+  const { common, rest } = partedClasses(classes, (name) => classParts(name, used));
+  const chosen = !isFlagged(rest)
+    ? `${classTable(rest, classes, used, table)}[${code(by)}]`
     : rest.true.length && rest.false.length
-      ? `${variableCode(variant.by)} ? ${joined(rest.true)} : ${joined(rest.false)}`
+      ? `${variableCode(by)} ? ${joined(rest.true)} : ${joined(rest.false)}`
       : rest.true.length
-        ? `${variableCode(variant.by)} && ${joined(rest.true)}`
-        : `${variableCode(not(variant.by))} && ${joined(rest.false)}`;
-  return classList([...common, chosen, ...given], used);
+        ? `${variableCode(by)} && ${joined(rest.true)}`
+        : `${variableCode(not(by))} && ${joined(rest.false)}`;
+  return [...common, chosen];
 }
 
 function classList(parts: readonly string[], used: Used): string {
@@ -688,16 +717,13 @@ function classTable(
   rest: Readonly<Record<string, readonly string[]>>,
   classes: Readonly<Record<string, string | null>>,
   used: Used,
+  wanted = `${Object.values(classes).find((one) => one) ?? 'no'}Classes`,
 ): string {
   const table = Object.fromEntries(Object.entries(rest).map(([value, parts]) => [value, joinedOr(parts)]));
   const says = JSON.stringify(table);
   const known = [...used.tables].find(([, other]) => JSON.stringify(other) === says);
   if (known) return known[0];
-  const name = uniqueCodeName(
-    `${Object.values(classes).find((one) => one) ?? 'no'}Classes`,
-    'classes',
-    (candidate) => used.tables.has(candidate),
-  );
+  const name = uniqueCodeName(wanted, 'classes', (candidate) => used.tables.has(candidate));
   used.tables.set(name, table);
   return name;
 }

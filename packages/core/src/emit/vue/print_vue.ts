@@ -44,6 +44,7 @@ import {
   type MarkupNode,
   type PropValue,
   textIn,
+  type Variant,
 } from '../form/markup.ts';
 import { type ExpressionNames, printExpression } from '../print_expression.ts';
 import { escapeText, escapeValue, expressionValue, quote, quoteLines } from '../quoting.ts';
@@ -358,7 +359,7 @@ const drawn = (slot: Expression, used: VueUse): string => {
   return `<component ${bound('is', written)}${isOptional ? ` v-if="${expressionValue(written)}"` : ''} />`;
 };
 
-function listOf({ component, data, live, givesId }: ListUse, used: VueUse): string {
+function listOf({ component, data, live, givesId, className, isApart }: ListUse, used: VueUse): string {
   if (live) {
     const { listing, given } = live;
     used.listings.set(listing.name, listing.hook);
@@ -369,7 +370,14 @@ function listOf({ component, data, live, givesId }: ListUse, used: VueUse): stri
   }
   const name = rowName(data);
   componentName(component, used);
-  return `<${component} v-for="{ id, ...${name} } in ${data}" :key="id" ${givesId ? ':id="id" ' : ''}v-bind="${name}" />`;
+  const given = [
+    ...(className === undefined ? [] : [bound('class', classCode(className, used))]),
+    ...(givesId ? [':id="id"'] : []),
+    `v-bind="${name}"`,
+  ].join(' ');
+  if (isApart)
+    return `<template v-for="({ id, ...${name} }, i) in ${data}" :key="id">{{ i ? ' ' : '' }}<${component} ${given} /></template>`;
+  return `<${component} v-for="{ id, ...${name} } in ${data}" :key="id" ${given} />`;
 }
 
 function componentName(component: string, used: VueUse): string {
@@ -481,7 +489,10 @@ function openingOf(
       spreads.push(`pressable(${isHooked ? call : `() => ${call}`})`);
     }
   }
-  if (node.variant) attributes.push(bound('class', variantClass(node.variant, used)));
+  if (node.aspects) {
+    const own = node.className ? classParts(node.className, used) : [];
+    attributes.push(bound('class', listed([...own, ...node.aspects.flatMap((one) => chosenOf(one, used))])));
+  } else if (node.variant) attributes.push(bound('class', variantClass(node.variant, used)));
   else if (node.className) attributes.push(bound('class', classCode(node.className, used)));
   for (const [name, value] of Object.entries(node.attributes)) {
     const isOwnType = name === 'type' && (tag === 'Back' || tag === SORT_TAG);
@@ -576,19 +587,22 @@ const classParts = (name: string, used: VueUse): string[] =>
   });
 
 /** The class of a node whose class depends on what is given. */
-function variantClass({ by, classes }: NonNullable<MarkupElement['variant']>, used: VueUse): string {
+const variantClass = (variant: Variant, used: VueUse): string => listed(chosenOf(variant, used));
+
+/** The classes that all of some looks are written as, and what chooses the others. */
+function chosenOf({ by, classes }: Variant, used: VueUse): string[] {
   const { common, rest } = partedClasses(classes, (name) => classParts(name, used));
   const values = Object.entries(rest);
   if (values.length === 2 && 'true' in rest) {
     const term = code(by, used);
     const test = /^(choice|or)$/.test(by.kind) ? `(${term})` : term;
-    if (common.length && !rest.false.length) return listed([...common, `${test} && ${listed(rest.true)}`]);
+    if (common.length && !rest.false.length) return [...common, `${test} && ${listed(rest.true)}`];
     return common.length && !rest.true.length
-      ? listed([...common, `${code(not(by), used)} && ${listed(rest.false)}`])
-      : listed([...common, `${test} ? ${listed(rest.true)} : ${listed(rest.false)}`]);
+      ? [...common, `${code(not(by), used)} && ${listed(rest.false)}`]
+      : [...common, `${test} ? ${listed(rest.true)} : ${listed(rest.false)}`];
   }
   const table = values.map(([value, parts]) => `${value}: ${listed(parts)}`).join(', ');
-  return listed([...common, `{ ${table} }[${code(by, used)}]`]);
+  return [...common, `{ ${table} }[${code(by, used)}]`];
 }
 
 /** What a component is given where it stands. */

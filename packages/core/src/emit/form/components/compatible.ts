@@ -8,6 +8,13 @@ export const isSameTerm = (a: Expression | undefined, b: Expression | undefined)
   a === b || JSON.stringify(a) === JSON.stringify(b);
 
 /** What says which look an element has, with its own link made neutral. */
+/** What says which look each aspect has, with its own link made neutral. */
+const aspectTerms = (node: MarkupElement): string =>
+  ownTerms(
+    node,
+    (node.aspects ?? []).map(({ by }) => by),
+  );
+
 const variantTerm = (node: MarkupElement): string => ownTerms(node, [node.variant?.by]);
 
 /** Whether one looks whether its own link is the present one, and the other has one look. */
@@ -24,6 +31,7 @@ export function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
   // What already depends on a prop, within another component, has to depend on the same.
   if (ownTerms(a, [a.when]) !== ownTerms(b, [b.when])) return false;
   if (openTerm(a) !== openTerm(b) && !(isRouteTerm(openAt(a)) && isRouteTerm(openAt(b)))) return false;
+  if (aspectTerms(a) !== aspectTerms(b)) return false;
   if (variantTerm(a) !== variantTerm(b) && !(isOwnWay(a, b) || isOwnWay(b, a) || areByRoute(a, b)))
     return false;
   if (a.link?.kind !== b.link?.kind) return false;

@@ -19,6 +19,7 @@ import {
   type StyleRule,
   visitMarkup,
   visitTerms,
+  variantsOf,
 } from '../markup.ts';
 import { type Fitting, fittingTemplate } from './fitting.ts';
 import { holdsContent } from './hollow.ts';
@@ -61,8 +62,14 @@ export interface Extraction {
   readonly failed: ReadonlyMap<string, string>;
   /** Each component with all that it shows, before smaller ones were taken out of it, by its id. */
   readonly wholes: ReadonlyMap<string, WholeComponent>;
-  /** Which part of the places that were to be each component are it, 0 to 1; the others stay as they are. */
-  readonly covered: ReadonlyMap<string, number>;
+  /** What became of the places that were to be each component, by its id. */
+  readonly covered: ReadonlyMap<string, Covered>;
+}
+
+/** Which part of some places are a component, 0 to 1, and the keys of the others, which stay as they are. */
+export interface Covered {
+  readonly part: number;
+  readonly left: readonly string[];
 }
 
 /** What a component shows, and what differs in it from place to place. */
@@ -126,7 +133,7 @@ export function extractComponents(
   const failed = new Map<string, string>();
   const names = new FileNames();
   const wholes = new Map<string, WholeComponent>();
-  const covered = new Map<string, number>();
+  const covered = new Map<string, Covered>();
   const { steps } = memory;
   memory.steps = new Map();
   for (const component of bySize(bodies, wanted)) {
@@ -156,7 +163,10 @@ export function extractComponents(
     const drawing = drawnOf(fit, made, name, bodies, last?.drawing);
     const { drawn, uses } = drawing;
     wholes.set(component.id, drawn);
-    covered.set(component.id, made.places.length / places.length);
+    covered.set(component.id, {
+      part: made.places.length / places.length,
+      left: places.flatMap((place) => (made.places.includes(place) ? [] : (place.node.key ?? []))),
+    });
     const bodiesThen = new Map<string, BodyStep>();
     for (const [key, inBody] of grouped(uses, ([{ body }]) => body)) {
       const body = bodies.get(key)!;
@@ -768,7 +778,7 @@ function keysIn(root: MarkupElement): ReadonlySet<string> {
 }
 
 const dependsOnProps = (node: MarkupElement): boolean =>
-  (!!node.variant && propsOf(node.variant.by).size > 0) ||
+  variantsOf(node).some(({ by }) => propsOf(by).size > 0) ||
   node.children.some(
     (child) => isElement(child) && ((!!child.when && propsOf(child.when).size > 0) || dependsOnProps(child)),
   );
@@ -780,9 +790,12 @@ export function classesIn(root: MarkupElement): ReadonlySet<string> {
   const classes = new Set<string>();
   const visit = (node: MarkupElement): void => {
     if (node.className) classes.add(node.className);
-    for (const name of Object.values(node.variant?.classes ?? {})) if (name) classes.add(name);
+    for (const { classes: looks } of variantsOf(node))
+      for (const name of Object.values(looks)) if (name) classes.add(name);
     for (const value of givenIn(node)) if (typeof value === 'object' && 'node' in value) visit(value.node);
-    for (const child of node.children) if (isElement(child)) visit(child);
+    for (const child of node.children)
+      if (isElement(child)) visit(child);
+      else if ('list' in child && child.list.className) classes.add(child.list.className);
   };
   visit(root);
   classesKnown.set(root, classes);

@@ -3,7 +3,7 @@ import { grouped } from '../../../json/grouped.ts';
 import { hash } from '../../../json/hash.ts';
 import type { Component } from '../../../model/app.ts';
 import type { PropsBefore } from '../before.ts';
-import { elementsIn, type MarkupNode, termsOf, visitMarkup } from '../markup.ts';
+import { elementsIn, type MarkupNode, termsOf, visitMarkup, variantsOf } from '../markup.ts';
 import { formOf } from './columns.ts';
 import { type Hollow, hollowed } from './hollow.ts';
 import { valuesInOrder } from './route_looks.ts';
@@ -111,9 +111,9 @@ function fittingAround<P extends Place>(
  */
 function ownWaysIn(place: Place): string[] {
   const found: string[] = [];
-  visitMarkup(place.node, ({ link, variant }) => {
-    if (link) found.push(link.kind);
-    if (variant)
+  visitMarkup(place.node, (node) => {
+    if (node.link) found.push(node.link.kind);
+    for (const variant of variantsOf(node))
       found.push(
         hash(
           valuesInOrder(variant)
@@ -130,8 +130,8 @@ function ownWaysIn(place: Place): string[] {
 function savedBy(places: readonly Place[]): number {
   let saved = places.length;
   for (const { node } of places)
-    visitMarkup(node, ({ variant }) => {
-      if (variant) saved += SAVED_BY_LOOKS;
+    visitMarkup(node, (one) => {
+      if (variantsOf(one).length) saved += SAVED_BY_LOOKS;
       return true;
     });
   return saved;

@@ -12,6 +12,8 @@ import {
   visitTerms,
   withoutKeys,
   withAllTerms,
+  type Variant,
+  variantsOf,
 } from '../markup.ts';
 import { mostElements, mostGiven } from '../../../components/one_thing.ts';
 import type { Prop } from './template.ts';
@@ -82,7 +84,7 @@ const isPlain = (node: MarkupElement, isBound: (key: string) => boolean): boolea
   !node.use &&
   !node.when &&
   !node.each &&
-  !node.variant &&
+  !variantsOf(node).length &&
   !node.slots &&
   !node.part &&
   !node.acts &&
@@ -237,19 +239,8 @@ export function withItem(
     return {
       ...made,
       className: made.className === null ? null : className(made.className),
-      ...(made.variant
-        ? {
-            variant: {
-              ...made.variant,
-              classes: Object.fromEntries(
-                Object.entries(made.variant.classes).map(([value, ref]) => [
-                  value,
-                  ref === null ? null : className(ref),
-                ]),
-              ),
-            },
-          }
-        : {}),
+      ...(made.variant ? { variant: withClasses(made.variant, className) } : {}),
+      ...(made.aspects ? { aspects: made.aspects.map((one) => withClasses(one, className)) } : {}),
       children: made.children.map((child) => (isElement(child) ? visit(child) : child)),
     };
   };
@@ -259,6 +250,13 @@ export function withItem(
     ),
   );
 }
+
+const withClasses = (variant: Variant, className: (ref: string) => string): Variant => ({
+  ...variant,
+  classes: Object.fromEntries(
+    Object.entries(variant.classes).map(([value, ref]) => [value, ref === null ? null : className(ref)]),
+  ),
+});
 
 /** Whether anything in a node looks at an item of a list. */
 function looksAtItem(node: MarkupElement): boolean {

@@ -2,7 +2,14 @@ import { kept } from '../../../json/kept.ts';
 import { kebabCase, plural, uniqueCodeName } from '../../../model/names.ts';
 import type { Component } from '../../../model/app.ts';
 import { type KeptRow, recordIds } from '../../../records/kept_rows.ts';
-import { isElement, type MarkupElement, type MarkupNode, type PropValue } from '../markup.ts';
+import {
+  isElement,
+  isText,
+  type MarkupElement,
+  type MarkupNode,
+  type MarkupText,
+  type PropValue,
+} from '../markup.ts';
 
 /** The records of a list of one screen, or of one within a component. */
 export interface EmittedList {
@@ -15,6 +22,8 @@ export interface EmittedList {
   /** Of a list that a component is given as a whole: the prop by which, and what it is given. */
   readonly prop?: string;
   readonly items?: Extract<PropValue, { readonly items: unknown }>['items'];
+  /** Whether each row is given a class where they stand. */
+  readonly isClassed?: true;
 }
 
 /** Puts one list where rows of a component stand one after the other. */
@@ -32,6 +41,7 @@ export function gatherLists(
     root,
     2,
     (node) => node.use.component === component && node.key !== null && rows.has(node.key),
+    false,
     (run) => {
       const list = listOf(run, isTaken, recordsOf, before);
       lists.push(list);
@@ -46,29 +56,60 @@ type Use = MarkupElement & Required<Pick<MarkupElement, 'use'>>;
  * Markup with a list wherever uses of one component stand one after the other.
  * @param least so many of them are a list
  * @param isRow which uses can stand in one
+ * @param canBeApart whether there may be a space between one and the next
  */
 function withLists(
   root: MarkupElement,
   least: number,
   isRow: (node: Use) => boolean,
+  canBeApart: boolean,
   list: (run: readonly Use[]) => EmittedList,
 ): MarkupElement {
   const visit = (node: MarkupElement): MarkupElement => {
     const children: MarkupNode[] = [];
     let run: Use[] = [];
+    /** The space between the first two, and that after the last one. */
+    let [gap, pending]: (MarkupText | null)[] = [null, null];
     const end = (): void => {
-      if (run.length < least) children.push(...run.map(visit));
+      if (run.length < least) run.forEach((row, i) => children.push(...(i && gap ? [gap] : []), visit(row)));
       else {
         const { component, data, records } = list(run);
-        children.push({ key: run[0].key, list: { component, data, records } });
+        const [{ key, className }] = run;
+        children.push({
+          key,
+          list: {
+            component,
+            data,
+            records,
+            ...(className === null ? {} : { className }),
+            ...(gap ? { isApart: true } : {}),
+          },
+        });
       }
+      if (pending) children.push(pending);
       run = [];
+      gap = pending = null;
     };
     for (const child of node.children) {
+      if (run.length && !pending && canBeApart && isSpace(child)) {
+        pending = child;
+        continue;
+      }
       const row = isUse(child) && isRow(child) ? child : null;
-      if (!row || (run.length && run[0].use.component !== row.use.component)) end();
-      if (row) run.push(row);
-      else children.push(isElement(child) ? visit(child) : child);
+      const [first] = run;
+      const isNext =
+        row &&
+        (!first ||
+          (first.use.component === row.use.component &&
+            first.className === row.className &&
+            (run.length === 1 || gap?.text === pending?.text)));
+      if (!isNext) end();
+      if (!row) children.push(isElement(child) ? visit(child) : child);
+      else {
+        gap = pending;
+        pending = null;
+        run.push(row);
+      }
     }
     end();
     return { ...node, children };
@@ -143,6 +184,7 @@ function rowsGathered(
     root,
     LEAST_ROWS,
     (node) => isFixed(node, isSaid),
+    true,
     (run) => {
       const list = listOf(run, (name) => isTaken(name) || lists.some(({ data }) => data === name));
       lists.push(list);
@@ -153,8 +195,11 @@ function rowsGathered(
 }
 
 /** Whether it is a component that is there in any case, the same each time, and holds nothing. */
-const isFixed = ({ use, when, className, children }: Use, isSaid: (value: PropValue) => boolean): boolean =>
-  !when && className === null && children.length === 0 && Object.values(use.props).every(isSaid);
+const isFixed = ({ use, when, variant, children }: Use, isSaid: (value: PropValue) => boolean): boolean =>
+  !when && !variant && children.length === 0 && Object.values(use.props).every(isSaid);
+
+const isSpace = (node: MarkupNode): node is MarkupText =>
+  isText(node) && !node.given && /^ +$/.test(node.text);
 
 const isPlain = (value: PropValue): boolean => typeof value !== 'object' || 'asset' in value;
 const isDrawing = (value: PropValue): boolean => typeof value === 'object' && 'node' in value;
@@ -185,5 +230,12 @@ function listOf(
   const kept = wereKnown.find(({ list }) => list?.replace(/\d+$/, '') === wanted && !isTaken(list))?.list;
   const spoken = new Set([...before.values()].map(({ list }) => list));
   const data = kept ?? uniqueCodeName(wanted, 'rows', (name) => isTaken(name) || spoken.has(name));
-  return { data, component, records, rows: run.flatMap(({ key }) => key ?? []) };
+  const isClassed = run[0].className !== null;
+  return {
+    data,
+    component,
+    records,
+    rows: run.flatMap(({ key }) => key ?? []),
+    ...(isClassed ? { isClassed } : {}),
+  };
 }

@@ -1,7 +1,15 @@
 import { camelCase, capital, uniqueCodeName } from '../../../model/names.ts';
 import type { Expression } from '../../../expression/expression.ts';
-import { isElement, isText, type MarkupElement, type MarkupNode, type StyleRule } from '../markup.ts';
+import {
+  isElement,
+  isText,
+  type MarkupElement,
+  type MarkupNode,
+  type StyleRule,
+  type Variant,
+} from '../markup.ts';
 import { lookText } from '../styles/look_text.ts';
+import { ruleOf, unitsOf } from '../styles/units.ts';
 import { givenAll, placedLook, type RowPlace } from './row_places.ts';
 import { parseClassRef, type Place, type Prop, type Template } from './template.ts';
 
@@ -53,12 +61,20 @@ class OwnRules {
 
   /** @param row the tag of the row that it stands right within */
   visit(node: MarkupElement, isRoot = false, row: string | null = null): MarkupElement {
-    const { className, variant } = node;
+    const { className, variant, aspects } = node;
     const children = (): MarkupNode[] =>
       node.children.map((child) =>
         isElement(child) ? this.visit(child, false, isRoot ? node.tag : null) : child,
       );
-    if (!variant) return { ...node, className: this.#take(className, node, isRoot), children: children() };
+    if (!variant) {
+      const own = this.#take(className, node, isRoot);
+      return {
+        ...node,
+        className: own,
+        ...(aspects ? { aspects: aspects.map((one) => this.#aspect(one, node, isRoot)) } : {}),
+        children: children(),
+      };
+    }
     const placed = isRoot || row !== null ? this.#placed(variant, row) : null;
     if (placed) {
       const { variant: _variant, ...plain } = node;
@@ -77,6 +93,19 @@ class OwnRules {
     return { ...node, className: null, variant: { ...variant, classes }, children: children() };
   }
 
+  #aspect({ by, classes }: Variant, node: MarkupElement, isRoot: boolean): Variant {
+    const word = wordOf(by);
+    return {
+      by,
+      classes: Object.fromEntries(
+        Object.entries(classes).map(([value, ref]) => {
+          const said = value === 'true' ? word : value === 'false' ? '' : value;
+          return [value, this.#take(ref, node, isRoot, { under: null, said })];
+        }),
+      ),
+    };
+  }
+
   /** @param over what it may be laid over, and the word for what it is more than that */
   #take(
     ref: string | null,
@@ -90,8 +119,11 @@ class OwnRules {
   }
 
   #ruleAt(ref: string): StyleRule | undefined {
-    const { place, className } = parseClassRef(ref);
-    return this.#places[place].rules.get(className);
+    const { place, className, kins } = parseClassRef(ref);
+    const rule = this.#places[place].rules.get(className);
+    if (!rule || !kins) return rule;
+    const units = unitsOf(rule).filter(({ of }) => kins.has(of));
+    return units.length ? ruleOf(className, rule.key, units) : undefined;
   }
 
   /** The look that is told by where a row stands; null where a variant is told by something else. */

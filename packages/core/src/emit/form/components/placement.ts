@@ -1,5 +1,6 @@
 import { uniqueCodeName } from '../../../model/names.ts';
 import type { MarkupElement, StyleRule } from '../markup.ts';
+import { lookText } from '../styles/look_text.ts';
 import { ruleOf, unitsOf } from '../styles/units.ts';
 import { noteAddresses } from './own_links.ts';
 import type { Place } from './template.ts';
@@ -48,7 +49,7 @@ export type Apart<P extends Place> = P & {
 export function placedApart<P extends Place>(places: readonly P[]): Apart<P>[] {
   const whole = places.map((place): Apart<P> => ({ ...place, origin: place.node, placed: null }));
   // What depends on a prop of a component around it stays one.
-  if (places.some(({ node }) => node.variant)) return whole;
+  if (places.some(({ node }) => node.variant || node.aspects)) return whole;
   const rules = places.map(({ node, rules: known }) => known.get(node.className ?? ''));
   const signs = rules.map(
     (rule) =>
@@ -82,7 +83,10 @@ export function placedApart<P extends Place>(places: readonly P[]): Apart<P>[] {
   });
 }
 
-/** The rules of a body with those that place components put beside those that they were parts of, under names of their own. */
+/**
+ * The rules of a body with those that place components put beside those that they were parts of, under names of their own: one
+ * for all that are placed alike.
+ */
 export function withPlaced(
   rules: ReadonlyMap<string, StyleRule>,
   placed: readonly StyleRule[],
@@ -90,9 +94,17 @@ export function withPlaced(
   const taken = new Set(rules.keys());
   const names = new Map<StyleRule, string>();
   const beside = new Map<string, StyleRule[]>();
+  const known = new Map<string, string>();
   for (const rule of placed) {
+    const look = lookText(rule);
+    const same = known.get(look);
+    if (same !== undefined) {
+      names.set(rule, same);
+      continue;
+    }
     const name = uniqueCodeName(rule.className, 'part', (candidate) => taken.has(candidate));
     taken.add(name);
+    known.set(look, name);
     names.set(rule, name);
     beside.set(rule.className, [...(beside.get(rule.className) ?? []), { ...rule, className: name }]);
   }

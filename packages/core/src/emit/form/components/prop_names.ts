@@ -123,7 +123,7 @@ function wanted({ kind, tag, node, attribute, texts, prefix, word, isLabel, call
     case 'list':
       return word ?? 'items';
     case 'choice':
-      return attribute !== undefined && attribute !== 'type' ? camelCase(attribute) : (word ?? 'variant');
+      return attribute === undefined ? (word ?? 'variant') : camelCase(attribute);
     case 'flag':
       return prefix === 'has'
         ? `has${capital(contentWord(node))}`

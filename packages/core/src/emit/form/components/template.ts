@@ -24,6 +24,7 @@ import {
   openAt,
   type PropValue,
   type StyleRule,
+  type Variant,
   withOpenAtFirst,
   withoutKeys,
   withTerms,
@@ -32,6 +33,8 @@ import { valueOf } from '../../../expression/value_of.ts';
 import { authoredWords } from '../../../roles/authored_words.ts';
 import { lookText } from '../styles/look_text.ts';
 import { isDressedOtherwise, lookAspect, lookWord } from '../styles/look_words.ts';
+import { ruleOf, unitsOf } from '../styles/units.ts';
+import { aspectsOf } from './aspects.ts';
 import { alignColumns, isOnlySpace } from './columns.ts';
 import {
   areTexts,
@@ -268,7 +271,9 @@ class TemplateBuilder {
     if (given.length < LEAST_FOR_DEFAULT) return undefined;
     const counts = new Map<string, number>();
     for (const value of given) if (typeof value === 'string') counts.set(value, (counts.get(value) ?? 0) + 1);
-    return [...counts].find(([, count]) => count > given.length / 2)?.[0];
+    const usual = [...counts].find(([, count]) => count > given.length / 2)?.[0];
+    // What has no word needs none.
+    return usual ?? (prop.kind === 'choice' && counts.has('plain') ? 'plain' : undefined);
   }
 
   /** The template of nodes that stand at the same place; null in `nodes` where a place has none. */
@@ -285,6 +290,7 @@ class TemplateBuilder {
     const first = there.find(({ variant }) => variant) ?? there[0];
     if (!there.every((node) => isCompatible(first, node))) return null;
     if (first.variant && !this.#haveSameVariants(nodes)) return null;
+    if (first.aspects && !this.#haveSameAspects(nodes)) return null;
     // A drawing that differs is given as a whole.
     if (first.tag === 'svg' && there.some((node) => bodyOf(node) !== bodyOf(first))) {
       if (isRoot || isMissing) return null;
@@ -451,8 +457,8 @@ class TemplateBuilder {
       root,
       (prop) => ofPlace.get(prop) ?? ofItem(item, prop, isText),
       (ref) => {
-        const { place, className } = parseClassRef(ref);
-        return classRef(places[place].at, className)!;
+        const { place, className, kins } = parseClassRef(ref);
+        return classRef(places[place].at, className, kins)!;
       },
     );
     return {
@@ -731,6 +737,21 @@ class TemplateBuilder {
     return new Set(looks).size === 1;
   }
 
+  /** Whether the aspects that nodes have within an outer component look the same. */
+  #haveSameAspects(nodes: readonly (MarkupElement | null)[]): boolean {
+    const looks = nodes.flatMap((node, i) =>
+      node
+        ? JSON.stringify([
+            lookOf(this.#places[i], node.className),
+            (node.aspects ?? []).map(({ classes }) =>
+              Object.entries(classes).map(([value, name]) => [value, lookOf(this.#places[i], name)]),
+            ),
+          ])
+        : [],
+    );
+    return new Set(looks).size === 1;
+  }
+
   /**
    * Which of the looks of a variant a node has that has one alone; null for another one. What the present route decides is as it
    * is there; whatever else decides it is not so.
@@ -805,7 +826,7 @@ class TemplateBuilder {
   #class(
     nodes: readonly (MarkupElement | null)[],
     first: MarkupElement,
-  ): Pick<MarkupElement, 'className' | 'variant'> {
+  ): Pick<MarkupElement, 'className' | 'variant' | 'aspects'> {
     // A variant of the outer component stays as it is; that all have the same one was seen before.
     if (first.variant) {
       const at = nodes.indexOf(first);
@@ -840,7 +861,85 @@ class TemplateBuilder {
     const looks = nodes.map((node, i) => (node ? lookOf(this.#places[i], node.className) : undefined));
     const distinct = [...new Set(looks.filter((look) => look !== undefined))];
     const at = nodes.findIndex((node) => node !== null);
-    if (distinct.length === 1) return { className: classRef(at, first.className) };
+    if (distinct.length === 1) {
+      const className = classRef(at, first.className);
+      if (!first.aspects) return { className };
+      return { className, aspects: first.aspects.map((one) => this.#aspectCarried(one, nodes, at)) };
+    }
+    const ruleAt = (where: number): StyleRule | undefined =>
+      this.#places[where].rules.get(nodes[where]!.className ?? '');
+    const aspects = this.#isToldByOne(nodes)
+      ? null
+      : aspectsOf(distinct.map((look) => ruleAt(looks.indexOf(look))));
+    if (!aspects) {
+      const refAt = (where: number): string | null => classRef(where, nodes[where]!.className);
+      return { className: null, variant: this.#told(nodes, looks, first, refAt, ruleAt) };
+    }
+    const varied = new Set(aspects.flatMap(({ kins }) => [...kins]));
+    const all = distinct.map((look) => ruleAt(looks.indexOf(look)));
+    const alike = new Set(all.flatMap((rule) => (rule ? unitsOf(rule) : []).map(({ of }) => of)));
+    for (const kin of varied) alike.delete(kin);
+    const part = (where: number, kins: ReadonlySet<string>): string | null => {
+      const says = kins.size && ruleAt(where) && unitsOf(ruleAt(where)!).some(({ of }) => kins.has(of));
+      return says ? classRef(where, nodes[where]!.className, kins) : null;
+    };
+    return {
+      className: part(at, alike),
+      aspects: aspects.map(({ kins, values }) =>
+        this.#told(
+          nodes,
+          looks.map((look) => (look === undefined ? undefined : String(values[distinct.indexOf(look)]))),
+          first,
+          (where) => part(where, kins),
+          (where) => {
+            const rule = ruleAt(where);
+            return (
+              rule &&
+              ruleOf(
+                rule.className,
+                rule.key,
+                unitsOf(rule).filter(({ of }) => kins.has(of)),
+              )
+            );
+          },
+        ),
+      ),
+    };
+  }
+
+  /** Whether an element that was written before tells its looks apart by one prop, and goes on doing so. */
+  #isToldByOne(nodes: readonly (MarkupElement | null)[]): boolean {
+    const keys = new Set(nodes.flatMap((node) => node?.key ?? []));
+    const telling = [...this.#before.values()].filter(
+      ({ what, at }) => TELLS_LOOKS.test(what) && at.some((key) => keys.has(key)),
+    );
+    return telling.length === 1;
+  }
+
+  /** An aspect of the outer component, which is handed on. */
+  #aspectCarried({ by, classes }: Variant, nodes: readonly (MarkupElement | null)[], at: number): Variant {
+    return {
+      by: this.#carried(by, nodes, 'flag', 'true' in classes ? undefined : Object.keys(classes)),
+      classes: Object.fromEntries(
+        Object.entries(classes).map(([value, name]) => [value, classRef(at, name)]),
+      ),
+    };
+  }
+
+  /**
+   * What tells looks apart, and the class of each.
+   * @param looks which one each node has; undefined where it is not there
+   * @param refAt the class of that which stands at a place
+   * @param ruleAt what that says
+   */
+  #told(
+    nodes: readonly (MarkupElement | null)[],
+    looks: readonly (string | undefined)[],
+    first: MarkupElement,
+    refAt: (where: number) => string | null,
+    ruleAt: (where: number) => StyleRule | undefined,
+  ): Variant {
+    const distinct = [...new Set(looks.filter((look) => look !== undefined))];
     const counts = distinct.map((look) => looks.filter((other) => other === look).length);
     const isKnown = (look: string): boolean =>
       this.#partitions.has(flagKey(looks.map((one) => one !== undefined && one !== look)));
@@ -849,40 +948,25 @@ class TemplateBuilder {
         ? (distinct.find(isKnown) ?? this.#elsewhere(nodes, looks, distinct) ?? usualOf(distinct, counts))
         : usualOf(distinct, counts);
     const others = distinct.filter((look) => look !== usual);
-    const classAt = (look: string): string | null => {
-      const where = looks.indexOf(look);
-      return classRef(where, nodes[where]!.className);
-    };
-    const ruleAt = (look: string): StyleRule | undefined => {
-      const where = looks.indexOf(look);
-      return this.#places[where].rules.get(nodes[where]!.className ?? '');
-    };
+    const classAt = (look: string): string | null => refAt(looks.indexOf(look));
+    const ruleOfLook = (look: string): StyleRule | undefined => ruleAt(looks.indexOf(look));
     const pattern = looks.map((look) => (look === undefined ? -1 : distinct.indexOf(look)));
     if (others.length === 1) {
       const values = looks.map((look) => (look === undefined ? undefined : look === others[0]));
-      const [other, plain] = [ruleAt(others[0]), ruleAt(usual)];
+      const [other, plain] = [ruleOfLook(others[0]), ruleOfLook(usual)];
       const authored = this.#authoredWords(nodes, looks, [usual, others[0]])[1];
       const otherwise = lookWord(other, plain);
       const word = authored ?? (isDressedOtherwise(other, plain) ? null : otherwise);
       const by = this.#partition(pattern, 'flag', values, first, undefined, { word, otherwise });
-      return {
-        className: null,
-        variant: { by, classes: { true: classAt(others[0]), false: classAt(usual) } },
-      };
+      return { by, classes: { true: classAt(others[0]), false: classAt(usual) } };
     }
     const authored = this.#authoredWords(nodes, looks, distinct);
-    const letters = this.#choiceWords(pattern, distinct, usual, ruleAt, authored);
+    const letters = this.#choiceWords(pattern, distinct, usual, ruleOfLook, authored);
     // Where the part is not there at all its choice says nothing, and need not be left unsaid.
     const values = looks.map((look) => letters[distinct.indexOf(look ?? usual)]);
-    const aspect = lookAspect(distinct.map(ruleAt));
+    const aspect = lookAspect(distinct.map(ruleOfLook));
     const by = this.#partition(pattern, 'choice', values, first, letters, { word: aspect });
-    return {
-      className: null,
-      variant: {
-        by,
-        classes: Object.fromEntries(letters.map((letter, i) => [letter, classAt(distinct[i])])),
-      },
-    };
+    return { by, classes: Object.fromEntries(letters.map((letter, i) => [letter, classAt(distinct[i])])) };
   }
 
   /** The words by which whoever wrote the elements told looks apart. */
@@ -1176,6 +1260,9 @@ class TemplateBuilder {
   }
 }
 
+/** What tells looks apart, of what props say. */
+const TELLS_LOOKS = /^(choice|flag is)$/;
+
 /** The routes that a place is on; null where they are not known. */
 export const routesOf = ({ route, routes }: Place): readonly string[] | null =>
   routes ?? (route === null ? null : [route]);
@@ -1259,13 +1346,21 @@ const CLEARLY_MORE = 2;
 const MOST_PLACES_KEPT = 8;
 
 /** A class of one of the places: names of classes are only known within a screen. */
-const classRef = (place: number, className: string | null): string | null =>
-  className === null ? null : `${place} ${className}`;
+const classRef = (
+  place: number,
+  className: string | null,
+  kins: ReadonlySet<string> = new Set(),
+): string | null => (className === null ? null : [place, className, ...kins].join(' '));
 
 /** What `classRef` wrote. */
-export function parseClassRef(ref: string): { place: number; className: string } {
-  const at = ref.indexOf(' ');
-  return { place: Number(ref.slice(0, at)), className: ref.slice(at + 1) };
+export function parseClassRef(ref: string): {
+  readonly place: number;
+  readonly className: string;
+  /** Where it is but a part of a look: the kin that it says something of. */
+  readonly kins?: ReadonlySet<string>;
+} {
+  const [place, className, ...kins] = ref.split(' ');
+  return { place: Number(place), className, ...(kins.length ? { kins: new Set(kins) } : {}) };
 }
 
 /** Whether a term says nothing in some case. @param isUnsaid whether that is so of a prop */

@@ -188,7 +188,7 @@ const SIZE =
   /^((min-|max-)?(width|height)|flex-basis|font-size|line-height|padding-.*|border-.*-(radius|width)|(row|column)-gap)$/;
 
 /** What it is that looks differ in, as a prop is called that chooses between them; null where that is more than one thing. */
-export function lookAspect(looks: readonly (StyleRule | undefined)[]): 'color' | 'size' | null {
+export function lookAspect(looks: readonly (StyleRule | undefined)[]): 'color' | 'shape' | 'size' | null {
   const [first = {}, ...others] = looks.map((look) => look?.base ?? {});
   const differing = new Set(
     others.flatMap((look) =>
@@ -199,6 +199,7 @@ export function lookAspect(looks: readonly (StyleRule | undefined)[]): 'color' |
   );
   const all = [...differing];
   if (!all.length) return null;
+  if (all.every((property) => property.endsWith('radius'))) return 'shape';
   return all.every((property) => COLOR.test(property))
     ? 'color'
     : all.every((property) => SIZE.test(property))

@@ -12,6 +12,8 @@ export interface Unit {
   readonly sign: string;
   /** The kin that it says, or the state, as `:hover`. */
   readonly kin: string;
+  /** The kin that it says, of a state that of what is so then: no two units of a rule say something of the same. */
+  readonly of: string;
   /** What it says something of, at which width: by these it is told whether another says otherwise all that it says. */
   readonly says: readonly string[];
   readonly lines: number;
@@ -77,6 +79,7 @@ export function partUnits({ base, at, from, states }: ClassStyle): Unit[] {
     ...[...byKin].map(([kin, said]): Unit => ({
       sign: JSON.stringify(said.toSorted()),
       kin,
+      of: kin,
       says: said.map(([table, width, property]) => `${table} ${width} ${property}`),
       lines: said.length,
       put: (rule) => {
@@ -98,12 +101,11 @@ function stateUnits(states: ClassStyle['states']): Unit[] {
     const said = blocks.flatMap(([state, block]) =>
       Object.entries(block).map(([property, value]) => [state, property, value] as const),
     );
-    const parts = kin.includes('::')
-      ? [said]
-      : [...grouped(said, ([, property]) => kinOf(property)).values()];
-    return parts.map((some): Unit => ({
+    const parts = grouped(said, ([, property]) => (kin.includes('::') ? '' : kinOf(property)));
+    return [...parts].map(([of, some]): Unit => ({
       sign: JSON.stringify([kin, some.toSorted()]),
       kin,
+      of: `${kin}|${of}`,
       says: [],
       lines: some.length + blocks.length,
       put: (rule) => {
