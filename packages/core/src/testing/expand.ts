@@ -13,6 +13,7 @@ import {
   type PropValue,
   openAt,
   type StyleRule,
+  type Variant,
 } from '../emit/form/markup.ts';
 
 type Props = Readonly<Record<string, PropValue | undefined>>;
@@ -76,9 +77,10 @@ export function drawn(
     }
     if ('content' in node) return [...content];
     if ('list' in node)
-      return node.list.records.flatMap(({ id: _id, ...record }) =>
-        use(node.list.component, record, {}, null),
-      );
+      return node.list.records.flatMap(({ id: _id, ...record }, i) => [
+        ...(node.list.isApart && i ? [' '] : []),
+        ...use(node.list.component, record, {}, look(of, node.list.className) as Look | null),
+      ]);
     if (isElement(node) && node.each) {
       const { each, ...one } = node;
       const before = items;
@@ -100,11 +102,15 @@ export function drawn(
     for (const [name, term] of Object.entries(slots))
       if (name.startsWith('@')) attributes[name.slice(1)] = evaluate(term, props);
     for (const name of Object.keys(attributes)) if (attributes[name] === undefined) delete attributes[name];
-    const className = node.variant
-      ? node.variant.classes[
-          String(evaluate(node.variant.by, props) || ('true' in node.variant.classes ? false : ''))
-        ]
-      : node.className;
+    const chosen = ({ by, classes }: Variant): string | null =>
+      classes[String(evaluate(by, props) || ('true' in classes ? false : ''))];
+    const looks = [
+      node.variant ? chosen(node.variant) : node.className,
+      ...(node.aspects ?? []).map(chosen),
+    ].flatMap((name) => {
+      const said = look(of, name) as Look | null;
+      return said ? [said] : [];
+    });
     const to = slots.to ? evaluate(slots.to, props) : undefined;
     const asset = slots.asset ? (evaluate(slots.asset, props) as { asset: string }).asset : node.asset;
     const open = openAt(node);
@@ -127,7 +133,7 @@ export function drawn(
     return [
       {
         tag: node.tag,
-        look: look(of, className),
+        look: looks.length ? looks.reduce<unknown>((all, one) => both(all as Look | null, one), null) : null,
         attributes: Object.fromEntries(Object.entries(attributes).sort(([a], [b]) => (a < b ? -1 : 1))),
         asset,
         link,

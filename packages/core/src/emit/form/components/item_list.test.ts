@@ -132,6 +132,47 @@ test.each([
   expect(code.includes('rows.map((row) => (')).toBe(isList);
 });
 
+test.each<[inner: 'td' | 'b' | undefined]>([[undefined], ['td'], ['b']])(
+  'rows of tables some of which have more cells are given as lists of lists; of cells %s is a component',
+  (inner) => {
+    const table = (heading: string, rows: readonly string[]): string =>
+      `<article><h2>${heading}</h2><table><tbody>${rows
+        .map(
+          (row) =>
+            `<tr>${row
+              .split(' ')
+              .map((cell, i) => `<td${i ? '' : ' style="background-color:#eee"'}><b>${cell}</b></td>`)
+              .join('')}</tr>`,
+        )
+        .join('')}</tbody></table></article>`;
+    const page = pageOfHtml(
+      `<main>${table('Loans', ['Saw Ada', 'Drill Bo', 'Rasp Cleo', 'Plane Dan'])}${table('Returns', [
+        'Saw Ada late monday north 4',
+        'Rasp Bo paid friday south 5',
+        'Plane Eve late sunday north 6',
+        'Vice Dan paid friday south 7',
+      ])}</main>`,
+    );
+    const bare = projectOf(page);
+    const places = page.root.children[0].children.map(({ key }) => key);
+    const parts: string[] = [];
+    walkElements(page.root, ({ tag, key }) => void (tag === inner && parts.push(key)));
+    const changes = [
+      putComponent('c', { name: 'LoanTable', kind: 'component', places }),
+      ...(inner ? [putComponent('part', { name: 'Part', kind: 'component', places: parts })] : []),
+    ];
+    const project = { ...bare, app: applyChange(bare.app, all(changes)) };
+    isSame(project);
+    const code = filesOf(project).get('src/components/LoanTable/LoanTable.tsx')!;
+    expect(code).toMatch(/rows: \{\s*id: string;\s*cells: \{ id: string;/);
+    expect(code).toContain('{rows.map((row) => (');
+    expect(code).toContain('{row.cells.map((cell) => (');
+    expect(typeErrors([emitReact(project, 'Loans')])).toEqual([]);
+    expect(vueProblems([emitVue(project, 'Loans')])).toEqual([]);
+  },
+  120_000,
+);
+
 test('what cards list is one prop, and each of it is written once', () => {
   const files = filesOf(pileOf('list', PLANS));
   const card = files.get('src/components/PlanCard/PlanCard.tsx')!;

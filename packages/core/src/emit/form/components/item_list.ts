@@ -225,6 +225,19 @@ const WORDS: Readonly<Record<string, string>> = {
   tr: 'row',
 };
 
+/** What items are called that consist of items themselves. */
+export const GROUPED = { one: 'group', all: 'groups' } as const;
+
+/** What the items of lists are called that stand in an item. */
+export function itemsWithin(node: MarkupElement, found = new Set<string>()): ReadonlySet<string> {
+  for (const child of node.children) {
+    if (!isElement(child)) continue;
+    if (child.each) found.add(child.each.item);
+    itemsWithin(child, found);
+  }
+  return found;
+}
+
 /** What an item gives under a name. @param isText whether an item is a text and nothing else */
 export const ofItem = (item: string, name: string, isText: boolean): Expression =>
   isText ? { kind: 'item', name: item } : { kind: 'field', of: { kind: 'item', name: item }, name };

@@ -42,6 +42,8 @@ import {
   isOneItem,
   type Items,
   itemsAt,
+  GROUPED,
+  itemsWithin,
   itemWords,
   ofItem,
   ownNameOf,
@@ -438,7 +440,9 @@ class TemplateBuilder {
     const isTold = fields.some(({ kind }) => kind === 'flag' || kind === 'choice');
     if (isTold && items.some((item) => linksIn(item).size)) return null;
     const isText = areTexts(fields, records);
-    const words = itemWords(root);
+    const within = itemsWithin(root);
+    const own = itemWords(root);
+    const words = within.has(own.one) ? GROUPED : own;
     const parent = nodes.find((node) => node !== null)!;
     this.#at = nodes;
     const ofPlace = new Map(apart.map((one) => [one.name, this.#saidOfPlaces(one, given, parent)]));
@@ -451,7 +455,7 @@ class TemplateBuilder {
     );
     const list = this.#found.at(-1)!;
     list.prop = { ...list.prop, ...(isText ? {} : { fields }) };
-    const item = uniqueCodeName(words.one, 'item', (one) => this.#taken.has(one));
+    const item = uniqueCodeName(words.one, 'item', (one) => this.#taken.has(one) || within.has(one));
     this.#taken.add(item);
     const made = withItem(
       root,
