@@ -321,3 +321,30 @@ test('a page that does nothing but lead on is none, and links to it lead where i
     'html-unreadable site/docs/index.html',
   ]);
 });
+
+test('a page that is there twice is one, and links to either lead there', async () => {
+  const html = (path: string, text: string) => ({ path, bytes: strToU8(text) });
+  const read: string[] = [];
+  const twice = '<link rel="stylesheet" href="look.css"><h1>Loans</h1>';
+  const { notices } = await readBatch(
+    [
+      html('loans.html', twice),
+      html('dist/loans.html', twice),
+      html('dist/look.css', 'h1 { color: red }'),
+      html('index.html', '<a href="loans.html#all">Loans</a>'),
+    ],
+    {
+      readPage: async ({ html: page }) => {
+        read.push(page);
+        throw new Error('not looked at here');
+      },
+      addressOf: (asset) => `blob:${asset.hash}`,
+    },
+  );
+  expect(read).toHaveLength(2);
+  expect(read.some((page) => page.includes('href="/dist/loans.html#all"'))).toBe(true);
+  expect(notices.find(({ code }) => code === 'page-twice')).toMatchObject({
+    file: 'loans.html',
+    message: expect.stringContaining('“dist/loans.html”'),
+  });
+});

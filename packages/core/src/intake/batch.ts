@@ -11,6 +11,7 @@ import { limits } from './limits.ts';
 import { pagesLeadingAway, pagesLeadingOn } from './html/leads_on.ts';
 import { type BegunPage, PageIntake } from './html/page_intake.ts';
 import { piecesOfPages } from './html/page_pieces.ts';
+import { samePages } from './html/same_pages.ts';
 import { withoutNamespaces } from './html/class_namespace.ts';
 import { withSameCanvas } from './html/same_canvas.ts';
 import { readOra } from './ora/read_ora.ts';
@@ -74,6 +75,8 @@ class Batch {
   readonly #pages: PageIntake;
   /** Pages that do nothing but lead on, with those that they lead to. */
   readonly #leadingOn: ReadonlyMap<string, string>;
+  /** Pages that say the very same as others, with those. */
+  readonly #same: ReadonlyMap<string, string>;
   readonly #keys: Set<string>;
   readonly #begun = new Map<InputFile, Promise<BegunPage>>();
 
@@ -83,7 +86,9 @@ class Batch {
     this.#keys = new Set(options.taken);
     this.#files = new BatchFiles(input, (asset, bytes) => host.addressOf(asset, bytes), options.known);
     this.#leadingOn = pagesLeadingOn(this.#files.all);
-    this.#pages = new PageIntake(this.#files, host, options.widths, this.#leadingOn);
+    this.#same = samePages(this.#files.all.filter(({ path }) => !this.#leadingOn.has(path)));
+    const led = [...this.#leadingOn].map(([path, end]) => [path, this.#same.get(end) ?? end] as const);
+    this.#pages = new PageIntake(this.#files, host, options.widths, new Map([...this.#same, ...led]));
   }
 
   async read(): Promise<IntakeResult> {
@@ -161,6 +166,13 @@ class Batch {
         path,
         `It does nothing but lead on to “${end}”: links to it lead there.`,
       );
+    for (const [path, other] of this.#same)
+      this.#files.notice(
+        'info',
+        'page-twice',
+        path,
+        `Left out: it says the very same as “${other}”, and links to it lead there. Bring it in by itself to make it a screen.`,
+      );
     const leadingAway = pagesLeadingAway(all);
     for (const [path, reference] of leadingAway)
       this.#files.notice(
@@ -173,7 +185,8 @@ class Batch {
     for (const [path, page] of pieces)
       this.#files.notice('info', 'page-piece', path, `Left out: it is a piece of “${page}”, which has it.`);
     const designs = all.filter((file) => {
-      if ([this.#leadingOn, leadingAway, pieces].some((left) => left.has(file.path))) return false;
+      if ([this.#leadingOn, this.#same, leadingAway, pieces].some((left) => left.has(file.path)))
+        return false;
       if (sets.has(file.path) || brought.has(file.path)) return false;
       if (!DESIGNS.includes(kindOfFile(file.path)) || shown.has(file.path)) return false;
       if (!pages.length || kindOfFile(file.path) !== 'svg') return true;
