@@ -199,7 +199,7 @@ function firstOf(record: Readonly<Record<string, PropValue>>): PropValue | undef
     : first;
 }
 
-const SAYS_LOOK = /variant|color|size|^to$/i;
+const SAYS_LOOK = /variant|color|size|shape|^(to|type)$/i;
 const LONGEST_ID = 40;
 const isSaid = (value: PropValue | undefined): value is string =>
   typeof value === 'string' && /\p{L}/u.test(value);

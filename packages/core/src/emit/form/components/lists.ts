@@ -120,7 +120,7 @@ function withLists(
 const isUse = (node: MarkupNode): node is Use => isElement(node) && node.use !== undefined;
 
 /** Props that choose a look, or name a place. */
-const UNSAID = /(variant|color|size)\d*$|^(to|part|anchor|fieldId)\d*$/i;
+const UNSAID = /(variant|color|size|shape|type)\d*$|^(to|part|anchor|fieldId)\d*$/i;
 
 /** The first words among what a row is given; what nobody reads only where there are no others. */
 function firstSaid(props: Readonly<Record<string, PropValue>>): string | undefined {
