@@ -9,7 +9,9 @@ import { vueProblems } from '../../../testing/vue_problems.ts';
 import { emitReact } from '../../react/emit_react.ts';
 import { emitVue } from '../../vue/emit_vue.ts';
 import type { StyleRule } from '../markup.ts';
+import type { PropsBefore } from '../before.ts';
 import { aspectsOf } from './aspects.ts';
+import { type Place, type Prop, templateOf } from './template.ts';
 
 const COLORS = { primary: ['#036', '#fff'], danger: ['#a00', '#fff'], quiet: ['#eee', '#222'] } as const;
 const SIZES = { small: ['4px', '12px'], usual: ['8px', '14px'], large: ['12px', '18px'] } as const;
@@ -106,4 +108,36 @@ test('whatever looks buttons have, they are drawn as they were', () => {
     }),
     { numRuns: 60 },
   );
+});
+
+/** A button of each look, as it stands on a screen. */
+const placesOf = (looks: readonly Look[]): Place[] =>
+  looks.map((look, i): Place => ({
+    node: {
+      tag: 'button',
+      key: `button ${JSON.stringify(look)}`,
+      className: 'button',
+      attributes: {},
+      children: [{ text: `Lend ${i}` }],
+    },
+    rules: new Map([['button', rule(styleOf(look))]]),
+    route: null,
+  }));
+
+const propsOf = (looks: readonly Look[], before?: PropsBefore): readonly Prop[] =>
+  templateOf(placesOf(looks), {}, true, before)!.props.filter(({ kind }) => kind !== 'text');
+
+test('aspects are called as they were, in whichever order they are found, and one choice stays one', () => {
+  const props = propsOf(ALL);
+  const before: PropsBefore = new Map(props.map(({ proposed, what, at }) => [proposed, { what, at }]));
+  const sizes = (all: readonly Prop[]): Prop | undefined => all.find(({ name }) => name === 'size');
+  expect(props.map(({ name }) => name)).toEqual(expect.arrayContaining(['color', 'size']));
+  const again = propsOf(
+    ALL.filter(({ color }) => color !== 'danger').toReversed(),
+    new Map([...before].toReversed()),
+  );
+  expect(again.map(({ name }) => name)).toContain('size');
+  expect(sizes(again)?.what).toBe(sizes(props)?.what);
+  const one = { what: 'choice is', at: placesOf(ALL).map(({ node }) => node.key!) };
+  expect(propsOf(ALL, new Map([['variant', one]])).map(({ name }) => name)).toEqual(['variant']);
 });

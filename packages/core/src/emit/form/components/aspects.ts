@@ -5,9 +5,14 @@ import { unitsOf } from '../styles/units.ts';
 export interface Aspect {
   /** The kin that it says something of. */
   readonly kins: ReadonlySet<string>;
+  /** The kin that it is known by when the design comes in again: the most telling of them. */
+  readonly of: string;
   /** Which of its values each look has, by number. */
   readonly values: readonly number[];
 }
+
+/** What people see first of how something looks. */
+const TELLING = ['background', 'color', 'border', 'radius', 'font-size', 'padding', 'width', 'display'];
 
 /** Fewer looks are told apart by one word each. */
 const LEAST_LOOKS = 6;
@@ -39,7 +44,11 @@ export function aspectsOf(looks: readonly (StyleRule | undefined)[]): readonly A
   const all = counts.reduce((sum, count) => sum + count, 0);
   if (found.length < 2 || all > looks.length * MOST_OF_LOOKS || Math.max(...counts) > MOST_VALUES)
     return null;
-  return found.map((aspect) => ({ kins: new Set(aspect.kins), values: aspect.values }));
+  return found.map(({ kins: some, values }) => ({
+    kins: new Set(some),
+    of: TELLING.find((kin) => some.includes(kin)) ?? some.toSorted()[0],
+    values,
+  }));
 }
 
 interface Part {

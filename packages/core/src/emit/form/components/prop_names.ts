@@ -14,6 +14,8 @@ export interface PropHint {
   readonly prefix?: 'is' | 'has';
   /** Of a flag: how what it is set for looks, in a word; of a choice: what the looks differ in. */
   readonly word?: string | null;
+  /** Of one of several aspects of a look: which one, so that it is the same when the design comes in again. */
+  readonly of?: string;
   /** Of a flag: what else tells the look that it is set for, where there is another one by its first name. */
   readonly otherwise?: string | null;
   /** What it is called already where it is said of several parts. */

@@ -889,7 +889,7 @@ class TemplateBuilder {
     };
     return {
       className: part(at, alike),
-      aspects: aspects.map(({ kins, values }) =>
+      aspects: aspects.map(({ kins, values, of: aspect }) =>
         this.#told(
           nodes,
           looks.map((look) => (look === undefined ? undefined : String(values[distinct.indexOf(look)]))),
@@ -906,6 +906,7 @@ class TemplateBuilder {
               )
             );
           },
+          aspect,
         ),
       ),
     };
@@ -935,6 +936,7 @@ class TemplateBuilder {
    * @param looks which one each node has; undefined where it is not there
    * @param refAt the class of that which stands at a place
    * @param ruleAt what that says
+   * @param of where it is one aspect of several: which
    */
   #told(
     nodes: readonly (MarkupElement | null)[],
@@ -942,6 +944,7 @@ class TemplateBuilder {
     first: MarkupElement,
     refAt: (where: number) => string | null,
     ruleAt: (where: number) => StyleRule | undefined,
+    of?: string,
   ): Variant {
     const distinct = [...new Set(looks.filter((look) => look !== undefined))];
     const counts = distinct.map((look) => looks.filter((other) => other === look).length);
@@ -961,7 +964,7 @@ class TemplateBuilder {
       const authored = this.#authoredWords(nodes, looks, [usual, others[0]])[1];
       const otherwise = lookWord(other, plain);
       const word = authored ?? (isDressedOtherwise(other, plain) ? null : otherwise);
-      const by = this.#partition(pattern, 'flag', values, first, undefined, { word, otherwise });
+      const by = this.#partition(pattern, 'flag', values, first, undefined, { word, otherwise, of });
       return { by, classes: { true: classAt(others[0]), false: classAt(usual) } };
     }
     const authored = this.#authoredWords(nodes, looks, distinct);
@@ -969,7 +972,7 @@ class TemplateBuilder {
     // Where the part is not there at all its choice says nothing, and need not be left unsaid.
     const values = looks.map((look) => letters[distinct.indexOf(look ?? usual)]);
     const aspect = lookAspect(distinct.map(ruleOfLook));
-    const by = this.#partition(pattern, 'choice', values, first, letters, { word: aspect });
+    const by = this.#partition(pattern, 'choice', values, first, letters, { word: aspect, of });
     return { by, classes: Object.fromEntries(letters.map((letter, i) => [letter, classAt(distinct[i])])) };
   }
 
@@ -1060,7 +1063,7 @@ class TemplateBuilder {
     given: readonly (PropValue | null | undefined)[],
     node: MarkupElement,
     choices?: readonly string[],
-    hint: Pick<PropHint, 'prefix' | 'word' | 'otherwise' | 'called'> = {},
+    hint: Pick<PropHint, 'prefix' | 'word' | 'otherwise' | 'called' | 'of'> = {},
   ): Expression {
     const values = given.map((value) => value ?? undefined);
     const term =
@@ -1217,7 +1220,8 @@ class TemplateBuilder {
     choices?: readonly string[],
     isOfPart = false,
   ): Expression {
-    const what = `${kind} ${hint.attribute ?? hint.prefix ?? ''}`.trim();
+    const aspect = hint.of === undefined ? '' : ` of ${hint.of}`;
+    const what = `${kind} ${hint.attribute ?? hint.prefix ?? ''}`.trim() + aspect;
     const at = this.#at.flatMap((node) => node?.key ?? []);
     // What opens a part and the part itself say the same id.
     const same =
@@ -1265,7 +1269,7 @@ class TemplateBuilder {
 }
 
 /** What tells looks apart, of what props say. */
-const TELLS_LOOKS = /^(choice|flag is)$/;
+const TELLS_LOOKS = /^(choice|flag) is( of .+)?$/;
 
 /** The routes that a place is on; null where they are not known. */
 export const routesOf = ({ route, routes }: Place): readonly string[] | null =>
