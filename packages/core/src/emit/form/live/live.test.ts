@@ -228,6 +228,37 @@ test('a control in a row does something to the record of its row', () => {
   expect(vueProblems([other])).toEqual([]);
 }, 60_000);
 
+test('two lists of the same records on one screen show what each of them showed', () => {
+  const rows = (read: Parameters<Parameters<typeof pageOf>[2]>[0], tools: readonly string[], y: number) =>
+    tools.map((tool, i) => [
+      tool,
+      `${3 + i} March 2026`,
+      read('button', { type: 'button', x: '300', y: `${y + 30 * i}` }, 'Delete'),
+    ]);
+  const both = working(
+    projectOf(
+      pageOf('loans', 'Loans', (read) => [
+        read('h1', { y: '150' }, 'Loans'),
+        tableOf(read, ['Tool', 'Due', ''], rows(read, ['Saw', 'Drill', 'Ladder'], 240)),
+        tableOf(read, ['Tool', 'Due', ''], rows(read, ['Rasp', 'Vice', 'Plane', 'Level'], 540)),
+      ]),
+    ),
+  );
+  for (const made of [emitReact(both, 'Loans'), emitVue(both, 'Loans')]) {
+    const texts = made.files.flatMap((file) => ('text' in file ? [file] : []));
+    const screen = texts.find(({ path }) => /screens\/Loans\/Loans\.(tsx|vue)$/.test(path))!.text;
+    const data = texts.find(({ path }) => /data\/loans\.ts$/.test(path))!.text;
+    expect(screen.match(/\bloans\.rows\b/g)).toHaveLength(1);
+    expect(screen.match(/use\w*Loans\w*\(\)/g)).toEqual(['useLoans()']);
+    expect(data).toMatch(/where: [^;]*'saw'[^;]*'ladder'/);
+    expect(texts.some(({ path, text }) => /Loans\.data\.tsx?$/.test(path) && text.includes("'Vice'"))).toBe(
+      true,
+    );
+  }
+  expect(typeErrors([emitReact(both, 'Loans')])).toEqual([]);
+  expect(vueProblems([emitVue(both, 'Loans')])).toEqual([]);
+}, 60_000);
+
 test('plain pages stay as they were drawn', () => {
   const page = emitHtml(project, 'Desk').files.flatMap((file) => ('text' in file ? [file.text] : []));
   expect(page.join('\n')).toContain('Teodor Banks');

@@ -182,6 +182,7 @@ function viewsOf(
   );
   const withins = [...new Set(collection.rows.map(({ within }) => within))];
   const hooks = new Map<string, string>();
+  const firstOn = new Map<string, string>();
   return withins.flatMap((within): LiveView[] => {
     const drawn = collection.rows.filter((row) => row.within === within && idOf.has(row.element));
     if (!drawn.length) return [];
@@ -208,6 +209,9 @@ function viewsOf(
       );
       hooks.set(says, hook);
     }
+    // A screen calls the list after its records: another that shows others of them stays as it was drawn.
+    if ((firstOn.get(screen) ?? hook) !== hook) return [];
+    firstOn.set(screen, hook);
     return [{ screen, within, rows, hook, options }];
   });
 }
