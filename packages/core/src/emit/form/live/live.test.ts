@@ -247,7 +247,7 @@ test('two lists of the same records on one screen show what each of them showed'
   for (const made of [emitReact(both, 'Loans'), emitVue(both, 'Loans')]) {
     const texts = made.files.flatMap((file) => ('text' in file ? [file] : []));
     const screen = texts.find(({ path }) => /screens\/Loans\/Loans\.(tsx|vue)$/.test(path))!.text;
-    const data = texts.find(({ path }) => /data\/loans\.ts$/.test(path))!.text;
+    const data = texts.find(({ path }) => path.endsWith('data/loans.ts'))!.text;
     expect(screen.match(/\bloans\.rows\b/g)).toHaveLength(1);
     expect(screen.match(/use\w*Loans\w*\(\)/g)).toEqual(['useLoans()']);
     expect(data).toMatch(/where: [^;]*'saw'[^;]*'ladder'/);
