@@ -31,7 +31,6 @@ export class BatchFiles {
   readonly #files = new Map<string, InputFile>();
   readonly #assets = new Map<string, AssetRef>();
   readonly #bytes = new Map<string, Uint8Array>();
-  readonly #hashes = new WeakMap<Uint8Array, string>();
   readonly #addresses = new Map<string, string>();
   readonly #addressOfHash = new Map<string, string>();
   readonly #inline = new Map<string, AssetRef | null>();
@@ -149,8 +148,7 @@ export class BatchFiles {
 
   keep(file: InputFile, type = typeOfFile(file.path)): AssetRef {
     // A picture is asked for by every page that shows it.
-    let hash = this.#hashes.get(file.bytes);
-    if (hash === undefined) this.#hashes.set(file.bytes, (hash = hashOf(file.bytes)));
+    const hash = hashOf(file.bytes);
     const known = this.#assets.get(hash);
     if (known) return known;
     const asset: AssetRef = { hash, type, size: file.bytes.length, file: file.path };

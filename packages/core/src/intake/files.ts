@@ -72,8 +72,14 @@ export const fileName = (path: string): string => path.replace(/^.*\//, '').toLo
 /** The folders of a path, without a slash at the end; empty at the top. */
 export const folderOf = (path: string): string => path.replace(/\/?[^/]*$/, '');
 
-/** The name of an asset: the SHA-256 of its bytes, in hex. */
-export const hashOf = (bytes: Uint8Array): string => bytesToHex(sha256(bytes));
+const hashes = new WeakMap<Uint8Array, string>();
+
+/** The name of an asset: the SHA-256 of its bytes, in hex; worked out once for the same bytes, which never change. */
+export function hashOf(bytes: Uint8Array): string {
+  let hash = hashes.get(bytes);
+  if (hash === undefined) hashes.set(bytes, (hash = bytesToHex(sha256(bytes))));
+  return hash;
+}
 
 export const textOfFile = (file: InputFile): string => new TextDecoder().decode(file.bytes);
 

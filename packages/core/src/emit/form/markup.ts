@@ -470,6 +470,17 @@ export const textIn = (node: MarkupElement): string =>
     .replace(/\s+/g, ' ')
     .trim();
 
+/** A choice of looks with each class replaced. */
+export const withClasses = (
+  { by, classes }: Variant,
+  change: (className: string) => string | null,
+): Variant => ({
+  by,
+  classes: Object.fromEntries(
+    Object.entries(classes).map(([value, name]) => [value, name === null ? null : change(name)]),
+  ),
+});
+
 /** All choices of looks that an element has. */
 export const variantsOf = ({ variant, aspects = [] }: MarkupElement): readonly Variant[] =>
   variant ? [variant, ...aspects] : aspects;
@@ -479,6 +490,9 @@ export const isCounted = ({ tag, form, attributes }: MarkupElement): boolean =>
   tag === 'a' || tag === 'button' || form === 'other' || attributes.role === 'link';
 
 export const isText = (node: MarkupNode): node is MarkupText => 'text' in node;
+/** Whether it is nothing but the space between two elements. */
+export const isSpace = (node: MarkupNode): node is MarkupText =>
+  isText(node) && !node.given && /^ +$/.test(node.text);
 export const isElement = (node: MarkupNode): node is MarkupElement => 'tag' in node;
 
 /** What is given to the component that an element is a use of, and by lists among its children; of a list each thing in it. */

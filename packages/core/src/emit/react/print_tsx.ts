@@ -661,18 +661,19 @@ function classValue(node: MarkupElement, used: Used): string | null {
   const given = takesClass ? ['className'] : [];
   if (!variant) {
     const own = className === null ? [] : classParts(className, used);
-    const chosen = aspects.flatMap((one) => chosenOf(one, used, tableOf(one)));
+    const chosen = aspects.flatMap((one) => chosenOf(one, used, { table: tableOf(one) }));
     if (aspects.length) return classList([...own, ...chosen, ...given], used);
     const parts = [...own, ...given];
     if (!parts.length) return null;
     return takesClass === 'sometimes' && parts.length > 1 ? classList(parts, used) : joined(parts);
   }
-  const { common, rest } = partedClasses(variant.classes, (name) => classParts(name, used));
+  const parted = partedClasses(variant.classes, (name) => classParts(name, used));
+  const { common, rest } = parted;
   if (!common.length && !given.length)
     return isFlagged(rest)
       ? `${variableCode(variant.by)} ? ${joinedOr(rest.true)} : ${joinedOr(rest.false)}`
       : `${classTable(rest, variant.classes, used)}[${code(variant.by)}]`;
-  return classList([...chosenOf(variant, used), ...given], used);
+  return classList([...chosenOf(variant, used, { parted }), ...given], used);
 }
 
 const isFlagged = (rest: Readonly<Record<string, unknown>>): boolean =>
@@ -683,8 +684,15 @@ const tableOf = ({ by }: Variant): string | undefined =>
   by.kind === 'prop' ? `${by.name}Classes` : undefined;
 
 /** The classes that all of some looks are written as, and what chooses the others. */
-function chosenOf({ by, classes }: Variant, used: Used, table?: string): string[] {
-  const { common, rest } = partedClasses(classes, (name) => classParts(name, used));
+function chosenOf(
+  { by, classes }: Variant,
+  used: Used,
+  {
+    parted = partedClasses(classes, (name) => classParts(name, used)),
+    table,
+  }: { readonly parted?: ReturnType<typeof partedClasses>; readonly table?: string } = {},
+): string[] {
+  const { common, rest } = parted;
   const chosen = !isFlagged(rest)
     ? `${classTable(rest, classes, used, table)}[${code(by)}]`
     : rest.true.length && rest.false.length

@@ -7,7 +7,6 @@ import { areByRoute, isRouteTerm } from './route_looks.ts';
 export const isSameTerm = (a: Expression | undefined, b: Expression | undefined): boolean =>
   a === b || JSON.stringify(a) === JSON.stringify(b);
 
-/** What says which look an element has, with its own link made neutral. */
 /** What says which look each aspect has, with its own link made neutral. */
 const aspectTerms = (node: MarkupElement): string =>
   ownTerms(
@@ -15,6 +14,7 @@ const aspectTerms = (node: MarkupElement): string =>
     (node.aspects ?? []).map(({ by }) => by),
   );
 
+/** The same of all that it looks like. */
 const variantTerm = (node: MarkupElement): string => ownTerms(node, [node.variant?.by]);
 
 /** Whether one looks whether its own link is the present one, and the other has one look. */

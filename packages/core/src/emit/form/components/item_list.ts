@@ -5,15 +5,15 @@ import {
   elementsIn,
   findMarkup,
   isElement,
+  isSpace,
   isText,
   type MarkupElement,
-  type MarkupNode,
   type PropValue,
-  visitTerms,
-  withoutKeys,
-  withAllTerms,
-  type Variant,
   variantsOf,
+  visitTerms,
+  withAllTerms,
+  withClasses,
+  withoutKeys,
 } from '../markup.ts';
 import { mostElements, mostGiven } from '../../../components/one_thing.ts';
 import type { Prop } from './template.ts';
@@ -76,8 +76,6 @@ export function itemsAt(
   if (areApart.size > 1 || !all.every((item) => isPlain(item, isBound))) return null;
   return { lists, areApart: areApart.has(true) };
 }
-
-const isSpace = (node: MarkupNode): boolean => isText(node) && !node.given && /^ +$/.test(node.text);
 
 const isPlain = (node: MarkupElement, isBound: (key: string) => boolean): boolean =>
   !/^[A-Z]/.test(node.tag) &&
@@ -263,13 +261,6 @@ export function withItem(
     ),
   );
 }
-
-const withClasses = (variant: Variant, className: (ref: string) => string): Variant => ({
-  ...variant,
-  classes: Object.fromEntries(
-    Object.entries(variant.classes).map(([value, ref]) => [value, ref === null ? null : className(ref)]),
-  ),
-});
 
 /** Whether anything in a node looks at an item of a list. */
 function looksAtItem(node: MarkupElement): boolean {

@@ -4,7 +4,7 @@ import type { Component } from '../../../model/app.ts';
 import { type KeptRow, recordIds } from '../../../records/kept_rows.ts';
 import {
   isElement,
-  isText,
+  isSpace,
   type MarkupElement,
   type MarkupNode,
   type MarkupText,
@@ -197,9 +197,6 @@ function rowsGathered(
 /** Whether it is a component that is there in any case, the same each time, and holds nothing. */
 const isFixed = ({ use, when, variant, children }: Use, isSaid: (value: PropValue) => boolean): boolean =>
   !when && !variant && children.length === 0 && Object.values(use.props).every(isSaid);
-
-const isSpace = (node: MarkupNode): node is MarkupText =>
-  isText(node) && !node.given && /^ +$/.test(node.text);
 
 const isPlain = (value: PropValue): boolean => typeof value !== 'object' || 'asset' in value;
 const isDrawing = (value: PropValue): boolean => typeof value === 'object' && 'node' in value;

@@ -9,7 +9,7 @@ import {
   type Variant,
 } from '../markup.ts';
 import { lookText } from '../styles/look_text.ts';
-import { ruleOf, unitsOf } from '../styles/units.ts';
+import { partOfRule } from '../styles/units.ts';
 import { givenAll, placedLook, type RowPlace } from './row_places.ts';
 import { parseClassRef, type Place, type Prop, type Template } from './template.ts';
 
@@ -121,9 +121,7 @@ class OwnRules {
   #ruleAt(ref: string): StyleRule | undefined {
     const { place, className, kins } = parseClassRef(ref);
     const rule = this.#places[place].rules.get(className);
-    if (!rule || !kins) return rule;
-    const units = unitsOf(rule).filter(({ of }) => kins.has(of));
-    return units.length ? ruleOf(className, rule.key, units) : undefined;
+    return rule && kins ? partOfRule(rule, kins) : rule;
   }
 
   /** The look that is told by where a row stands; null where a variant is told by something else. */

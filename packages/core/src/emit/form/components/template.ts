@@ -25,6 +25,7 @@ import {
   type PropValue,
   type StyleRule,
   type Variant,
+  withClasses,
   withOpenAtFirst,
   withoutKeys,
   withTerms,
@@ -33,7 +34,7 @@ import { valueOf } from '../../../expression/value_of.ts';
 import { authoredWords } from '../../../roles/authored_words.ts';
 import { lookText } from '../styles/look_text.ts';
 import { isDressedOtherwise, lookAspect, lookWord } from '../styles/look_words.ts';
-import { ruleOf, unitsOf } from '../styles/units.ts';
+import { partOfRule, unitsOf } from '../styles/units.ts';
 import { aspectsOf } from './aspects.ts';
 import { alignColumns, isOnlySpace } from './columns.ts';
 import {
@@ -834,9 +835,7 @@ class TemplateBuilder {
     // A variant of the outer component stays as it is; that all have the same one was seen before.
     if (first.variant) {
       const at = nodes.indexOf(first);
-      const classes = Object.fromEntries(
-        Object.entries(first.variant.classes).map(([value, name]) => [value, classRef(at, name)]),
-      );
+      const { classes } = withClasses(first.variant, (name) => classRef(at, name));
       const told = routeLooks(first.variant);
       const whens = told?.looks.map((_, j) =>
         this.#byRoute(
@@ -854,13 +853,7 @@ class TemplateBuilder {
         );
         return { className: null, variant: { by, classes } };
       }
-      const by = this.#carried(
-        first.variant.by,
-        nodes,
-        'flag',
-        'true' in classes ? undefined : Object.keys(classes),
-      );
-      return { className: null, variant: { by, classes } };
+      return { className: null, variant: this.#variantCarried(first.variant, nodes, at) };
     }
     const looks = nodes.map((node, i) => (node ? lookOf(this.#places[i], node.className) : undefined));
     const distinct = [...new Set(looks.filter((look) => look !== undefined))];
@@ -868,44 +861,33 @@ class TemplateBuilder {
     if (distinct.length === 1) {
       const className = classRef(at, first.className);
       if (!first.aspects) return { className };
-      return { className, aspects: first.aspects.map((one) => this.#aspectCarried(one, nodes, at)) };
+      return { className, aspects: first.aspects.map((one) => this.#variantCarried(one, nodes, at)) };
     }
     const ruleAt = (where: number): StyleRule | undefined =>
       this.#places[where].rules.get(nodes[where]!.className ?? '');
-    const aspects = this.#isToldByOne(nodes)
-      ? null
-      : aspectsOf(distinct.map((look) => ruleAt(looks.indexOf(look))));
+    const rules = distinct.map((look) => ruleAt(looks.indexOf(look)));
+    const aspects = this.#isToldByOne(nodes) ? null : aspectsOf(rules);
     if (!aspects) {
       const refAt = (where: number): string | null => classRef(where, nodes[where]!.className);
       return { className: null, variant: this.#told(nodes, looks, first, refAt, ruleAt) };
     }
-    const varied = new Set(aspects.flatMap(({ kins }) => [...kins]));
-    const all = distinct.map((look) => ruleAt(looks.indexOf(look)));
-    const alike = new Set(all.flatMap((rule) => (rule ? unitsOf(rule) : []).map(({ of }) => of)));
-    for (const kin of varied) alike.delete(kin);
-    const part = (where: number, kins: ReadonlySet<string>): string | null => {
-      const says = kins.size && ruleAt(where) && unitsOf(ruleAt(where)!).some(({ of }) => kins.has(of));
-      return says ? classRef(where, nodes[where]!.className, kins) : null;
+    const alike = new Set(rules.flatMap((rule) => (rule ? unitsOf(rule) : []).map(({ of }) => of)));
+    for (const { kins } of aspects) for (const kin of kins) alike.delete(kin);
+    const partAt = (where: number, kins: ReadonlySet<string>): StyleRule | undefined => {
+      const rule = ruleAt(where);
+      return rule && partOfRule(rule, kins);
     };
+    const refOfPart = (where: number, kins: ReadonlySet<string>): string | null =>
+      partAt(where, kins) ? classRef(where, nodes[where]!.className, kins) : null;
     return {
-      className: part(at, alike),
+      className: refOfPart(at, alike),
       aspects: aspects.map(({ kins, values, of: aspect }) =>
         this.#told(
           nodes,
           looks.map((look) => (look === undefined ? undefined : String(values[distinct.indexOf(look)]))),
           first,
-          (where) => part(where, kins),
-          (where) => {
-            const rule = ruleAt(where);
-            return (
-              rule &&
-              ruleOf(
-                rule.className,
-                rule.key,
-                unitsOf(rule).filter(({ of }) => kins.has(of)),
-              )
-            );
-          },
+          (where) => refOfPart(where, kins),
+          (where) => partAt(where, kins),
           aspect,
         ),
       ),
@@ -921,14 +903,11 @@ class TemplateBuilder {
     return telling.length === 1;
   }
 
-  /** An aspect of the outer component, which is handed on. */
-  #aspectCarried({ by, classes }: Variant, nodes: readonly (MarkupElement | null)[], at: number): Variant {
-    return {
-      by: this.#carried(by, nodes, 'flag', 'true' in classes ? undefined : Object.keys(classes)),
-      classes: Object.fromEntries(
-        Object.entries(classes).map(([value, name]) => [value, classRef(at, name)]),
-      ),
-    };
+  /** A choice of looks of the outer component, which is handed on. */
+  #variantCarried(variant: Variant, nodes: readonly (MarkupElement | null)[], at: number): Variant {
+    const choices = 'true' in variant.classes ? undefined : Object.keys(variant.classes);
+    const by = this.#carried(variant.by, nodes, 'flag', choices);
+    return { ...withClasses(variant, (name) => classRef(at, name)), by };
   }
 
   /**

@@ -99,8 +99,8 @@ export function commonBlocks(parts: readonly Part[], places: readonly Place[]): 
   for (const isMeant of [isOfState, isOfWidths]) {
     const meant = ({ left }: Says): Unit[] => [...left.values()].filter(isMeant);
     // Each takes part so often: many classes that say a little each are harder to read than what they save.
-    const parts = new Map<Says, number>();
-    const isOpen = (one: Says): boolean => (parts.get(one) ?? 0) < MOST_PARTS;
+    const taken = new Map<Says, number>();
+    const isOpen = (one: Says): boolean => (taken.get(one) ?? 0) < MOST_PARTS;
     const take = (units: readonly Unit[], group: readonly Says[]): void => {
       const isWhole = group.every(({ left }) => left.size === units.length);
       if (group.length < 2 || isWhole || savedBy(units, group) < LEAST_SAVED_BY_BLOCK) return;
@@ -108,7 +108,7 @@ export function commonBlocks(parts: readonly Part[], places: readonly Place[]): 
       found.push({ wanted: sharedName(covered, units), left: bySign(units), covered });
       for (const one of group) {
         leave(one, units);
-        parts.set(one, (parts.get(one) ?? 0) + 1);
+        taken.set(one, (taken.get(one) ?? 0) + 1);
       }
     };
     const some = open.filter((one) => meant(one).length > 0);

@@ -118,6 +118,12 @@ function stateUnits(states: ClassStyle['states']): Unit[] {
 /** Whether it is said of a state. */
 export const isOfState = ({ kin }: Unit): boolean => kin.startsWith(':');
 
+/** What a rule says of some kin; nothing where it says nothing of them. */
+export function partOfRule(rule: StyleRule, kins: ReadonlySet<string>): StyleRule | undefined {
+  const units = unitsOf(rule).filter(({ of }) => kins.has(of));
+  return units.length ? ruleOf(rule.className, rule.key, units) : undefined;
+}
+
 /** A class that says these units. */
 export function ruleOf(className: string, key: string | null, units: readonly Unit[]): StyleRule {
   const rule: MutableRule = { base: {}, at: {}, from: {}, states: {} };
