@@ -55,6 +55,7 @@ export { containersOf, findElement, isWithin, parentsByKey, screenOf, screenWith
 export { isExternalAddress, isPlainAddress } from './vocabulary/addresses.ts';
 
 export { CONTROL_PARTS } from './vocabulary/control_parts.ts';
+export { listItems } from './vocabulary/list_items.ts';
 export { TAGS, writtenTag } from './vocabulary/tags.ts';
 
 export { findProblem, type Problem, problemText } from './schema/problem.ts';
@@ -178,6 +179,14 @@ export type { Pixels, TextLine } from './intake/picture/pixels.ts';
 
 export { findRegions } from './intake/picture/find_regions.ts';
 
+export {
+  type IconLibrary,
+  packageAddress,
+  type PackageAddress,
+  scriptedIconsIn,
+  type ShippedSheet,
+} from './intake/html/outside_packages.ts';
+export { withScriptedIcons } from './intake/html/scripted_icons.ts';
 export type { UtilityPlan } from './intake/html/utilities.ts';
 
 export { iconClassCss, isIconFamily, type WebFont, webFontsIn } from './intake/html/web_fonts.ts';

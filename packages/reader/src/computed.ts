@@ -1,5 +1,5 @@
 import { TAGS, writtenTag } from '@tovel/core';
-import { plainColors } from '@tovel/renderer/plain_colors';
+import { plainValue } from '@tovel/renderer/plain_values';
 
 /** What properties an element's children take over, as far as pages use them. */
 export const INHERITED: readonly string[] = [
@@ -119,7 +119,7 @@ export function computedValue(map: StylePropertyMapReadOnly, property: string): 
     if (!all.length) return null;
     // What lets a few lines be seen is a box of its own kind, though the browser says that it is one of the usual.
     if (property === 'display' && String(all[0]) === 'flow-root' && clampsLines(map)) return '-webkit-box';
-    return all.map((value) => plainColors(inDigits(value.toString()))).join(', ');
+    return plainValue(property, all.map((value) => value.toString()).join(', '));
   } catch {
     return null;
   }
@@ -128,10 +128,6 @@ export function computedValue(map: StylePropertyMapReadOnly, property: string): 
 const clampsLines = (map: StylePropertyMapReadOnly): boolean =>
   String(map.get('-webkit-line-clamp') ?? 'none') !== 'none' &&
   String(map.get('-webkit-box-orient')) === 'vertical';
-
-/** Large numbers come in powers of ten, which some properties do not take. */
-const inDigits = (value: string): string =>
-  value.replace(/(?<![\w.])\d+(\.\d+)?e\+\d+(?![\w.])/g, (number) => String(Number(number)));
 
 const HTML = 'http://www.w3.org/1999/xhtml';
 

@@ -2,12 +2,15 @@ import { createRequire } from 'node:module';
 import os from 'node:os';
 import path from 'node:path';
 import type {
+  IconLibrary,
   IntakeHost,
+  PackageAddress,
   PageReading,
   PaintedPage,
   Pixels,
   ReadingPlan,
   ShippedFace,
+  ShippedSheet,
   TextLine,
   UtilityPlan,
   WebFont,
@@ -17,9 +20,11 @@ import type { Browser, Page } from 'playwright-core';
 import { createWorker } from 'tesseract.js';
 import { readPdf } from './pdf/read_pdf.ts';
 import { ReadingPages } from './reading_pages.ts';
-import { shippedFont } from './shipped_fonts.ts';
+import { shippedFont } from '@tovel/renderer/shipped/fonts';
+import { shippedIcons } from '@tovel/renderer/shipped/icons';
+import { shippedSheet } from '@tovel/renderer/shipped/sheets';
 import { type Recogniser, readTextLines } from './text_lines.ts';
-import { compileUtilities } from './utilities.ts';
+import { compileUtilities } from '@tovel/renderer/shipped/utilities';
 
 /** Where the browser finds the files of a batch; no such host exists. */
 const ASSETS = 'https://assets.invalid';
@@ -67,6 +72,14 @@ export class HeadlessHost implements IntakeHost {
 
   compileUtilities(plan: UtilityPlan): Promise<string> {
     return compileUtilities(plan);
+  }
+
+  shippedSheet(address: PackageAddress): Promise<ShippedSheet | null> {
+    return shippedSheet(address);
+  }
+
+  shippedIcons(library: IconLibrary, names: readonly string[]): Promise<Readonly<Record<string, string>>> {
+    return shippedIcons(library, names);
   }
 
   shippedFont(font: WebFont): Promise<readonly ShippedFace[]> {

@@ -10,6 +10,7 @@ import {
 } from '@tovel/core';
 import { showAwaited } from '@tovel/renderer/awaited';
 import { drawCurtains } from '@tovel/renderer/curtains';
+import { plainValue } from '@tovel/renderer/plain_values';
 import { hideWindowBars } from '@tovel/renderer/window_bars';
 import { settle, withoutTransitions } from '@tovel/renderer/stillness';
 import {
@@ -36,6 +37,8 @@ const LENGTHS =
   /^(width|height|(min|max)-(width|height)|flex-basis|font-size|top|left|right|bottom|margin-|padding-|row-gap|column-gap)/;
 /** Lengths that follow the width of the window, but not at all widths. */
 const BOUNDED = /\b(?:clamp|min|max)\(.*\d(?:vw|vi|vmin|vmax)/;
+/** Which elements have what only some have. */
+const OWNERS: ReadonlyMap<string, string> = new Map([...CONTROL_PARTS, ['placeholder', 'input, textarea']]);
 /** Narrower than this, in px, pages are not read. */
 const NARROWEST = 240;
 /** By how much the window is made larger to see what follows it. */
@@ -53,6 +56,8 @@ interface Gathered {
   readonly drawn: Map<'before' | 'after', PageRule[]>;
   /** What is drawn before and after it at the narrowest width that was looked at so far. */
   readonly drawnAt: Map<'before' | 'after', Css>;
+  /** Rules for states of it, as they win over each other. */
+  readonly states: Map<'hover' | 'focus', PageRule[]>;
   /** What of them is said to be important, by aspect. */
   readonly important: Partial<Record<Aspect, Set<string>>>;
   readonly base: Css;
@@ -111,6 +116,7 @@ export class PageReader {
     for (const element of [documentElement, body, ...body.querySelectorAll('*')]) this.#gather(element);
     this.#spreadRules();
     for (const g of this.#gathered.values()) this.#readBase(g);
+    for (const g of this.#gathered.values()) this.#readStates(g);
     const boxes = new Map(
       [...this.#gathered.keys()].map((element) => [element, element.getBoundingClientRect()]),
     );
@@ -155,6 +161,7 @@ export class PageReader {
       names,
       conditional: new Set(),
       aspects: new Map(),
+      states: new Map(),
       drawn: new Map(),
       drawnAt: new Map(),
       important: {},
@@ -177,7 +184,7 @@ export class PageReader {
         continue;
       }
       // A rule for parts of controls may be about all elements.
-      const owners = CONTROL_PARTS.get(rule.aspect);
+      const owners = OWNERS.get(rule.aspect);
       const base = rule.aspect === 'base' ? rule.declarations : [];
       const names = base.flatMap(([name]) => readNames(name));
       const takes = base.flatMap(([name, value]) => (value === 'inherit' ? readNames(name) : []));
@@ -202,7 +209,9 @@ export class PageReader {
         }
         if (rule.aspect === 'before' || rule.aspect === 'after')
           g.drawn.set(rule.aspect, [...(g.drawn.get(rule.aspect) ?? []), rule]);
-        if (rule.aspect !== 'base' && rule.holds)
+        if (rule.aspect === 'hover' || rule.aspect === 'focus') {
+          if (rule.holds) g.states.set(rule.aspect, [...(g.states.get(rule.aspect) ?? []), rule]);
+        } else if (rule.aspect !== 'base' && rule.holds)
           this.#addAspect(
             g,
             rule.aspect,
@@ -242,10 +251,58 @@ export class PageReader {
           declared && !declared.includes('var(')
             ? declared
             : this.#resolve(g.element, pseudo, property, declared);
-        if (value) css[property] = property === 'content' ? value : this.#inPixels(value);
+        if (value)
+          css[property] = property === 'content' ? value : plainValue(property, this.#inPixels(value));
       }
     }
     g.aspects.set(aspect, css);
+  }
+
+  /** What an element looks like in its states. Where variables have a say, the browser puts them in: as they are in that state. */
+  #readStates(g: Gathered): void {
+    for (const [state, rules] of g.states) {
+      const isPlain = rules.every(({ declarations }) =>
+        declarations.every(([name, value]) => value && !name.startsWith('--') && !value.includes('var(')),
+      );
+      if (isPlain)
+        for (const { declarations, important } of rules) this.#addAspect(g, state, declarations, important);
+      else {
+        const css = this.#inState(g.element, state, rules);
+        if (Object.keys(css).length) g.aspects.set(state, css);
+      }
+    }
+  }
+
+  /** What is otherwise about an element while rules hold. */
+  #inState(element: Element, state: 'hover' | 'focus', rules: readonly PageRule[]): Css {
+    const names = new Set(
+      rules.flatMap(({ declarations }) => declarations.flatMap(([name]) => readNames(name))),
+    );
+    const read = (): Css => {
+      const map = element.computedStyleMap();
+      return Object.fromEntries(
+        [...names].flatMap((name) => {
+          const value = computedValue(map, name);
+          return value === null ? [] : [[name, value]];
+        }),
+      );
+    };
+    const resting = read();
+    const given = element.getAttribute('style');
+    const { style } = element as HTMLElement;
+    for (const { pending, declarations, important } of rules)
+      for (const text of pending === null
+        ? declarations.map(([name, value]) => `${name}: ${value}${important.has(name) ? ' !important' : ''}`)
+        : [pending])
+        style.cssText += `; ${text}`;
+    const now = read();
+    if (given === null) element.removeAttribute('style');
+    else element.setAttribute('style', given);
+    // Browsers draw an outline of their own around what has the focus.
+    const isTold = (name: string): boolean => state === 'focus' && name.startsWith('outline-');
+    return Object.fromEntries(
+      Object.entries(now).filter(([name, value]) => value !== resting[name] || isTold(name)),
+    );
   }
 
   /** Lengths by the size of type of a page are other ones where that has another size, as it has in what is emitted. */

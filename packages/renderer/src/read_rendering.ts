@@ -1,4 +1,4 @@
-import { plainColors } from './in_page/plain_colors.ts';
+import { plainValue } from './in_page/plain_values.ts';
 import { LOOKS, MISSING_PICTURE, type RenderedElement, type Rendering } from '@tovel/core';
 import { groundBehind } from './in_page/ground.ts';
 
@@ -151,7 +151,7 @@ class Reading {
   #look(node: Element, style: CSSStyleDeclaration, name: string): string {
     // A margin that takes what is left over says how much that is when it is asked otherwise.
     if (name.startsWith('margin-') && node.computedStyleMap().get(name)?.toString() === 'auto') return 'auto';
-    const value = plainColors(style.getPropertyValue(name));
+    const value = plainValue(name, style.getPropertyValue(name));
     if (name !== 'background-image' || !value.includes('url(')) return value;
     // A picture that is not there shows nothing.
     const shown = value

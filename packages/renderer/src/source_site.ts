@@ -1,21 +1,29 @@
+import path from 'node:path';
 import {
   type Design,
   fileName,
   fontCss,
   iconClassCss,
+  type IconLibrary,
   isMovable,
   likestEnd,
+  packageAddress,
   type PageFiles,
   resolveReference,
   type RootTheme,
   sanitisePage,
+  scriptedIconsIn,
   type Screen,
   standInPicture,
   webFontsIn,
   withRootTheme,
+  withScriptedIcons,
   withWrittenSheets,
 } from '@tovel/core';
 import type { Site, SiteAnswer } from './renderer.ts';
+import { shippedIcons } from './shipped/icons.ts';
+import { shippedSheet } from './shipped/sheets.ts';
+import { compileUtilities } from './shipped/utilities.ts';
 
 /** The address under which the files of a batch are; no such host exists. */
 const ORIGIN = 'https://source.invalid';
@@ -61,8 +69,11 @@ export function sourcePage(
     const bytes = asset && (await bytesOf(hash));
     return bytes ? { type: charset(asset.type), body: bytes } : null;
   };
-  /** The theme that a page came in with, whose script would choose one. */
-  const themeOf = async (html: string, from: string): Promise<RootTheme | null> => {
+  /** What the scripts of a page would have done before it is seen: the theme that it came in with, and its classes compiled. */
+  const scriptedOf = async (
+    html: string,
+    from: string,
+  ): Promise<{ readonly theme: RootTheme | null; readonly css: string }> => {
     const sheets = new Map<string, string>();
     for (const { hash, type } of design.assets) {
       const bytes = type.startsWith('text/css') ? await bytesOf(hash) : null;
@@ -75,12 +86,19 @@ export function sourcePage(
       return text === undefined ? null : { text, file: path! };
     };
     try {
-      return sanitisePage(from, html, { styleSheet, picture: () => null, font: () => null }).theme;
+      const { theme, utilities } = sanitisePage(from, html, {
+        styleSheet,
+        picture: () => null,
+        font: () => null,
+      });
+      return { theme, css: utilities ? await compileUtilities(utilities) : '' };
     } catch {
-      // A page that is too large to be read is shown as it is.
-      return null;
+      // A page that is too large to be read, or whose classes cannot be compiled, is shown as it is.
+      return { theme: null, css: '' };
     }
   };
+  /** What sheets that stand for those of other hosts refer to, by its address there. */
+  const shippedFonts = new Map<string, Uint8Array>();
   const page = `/${file.split('/').map(encodeURIComponent).join('/')}`;
   const around = '/tovel-drawing';
   const site: Site = async ({ origin, pathname, href }) => {
@@ -94,6 +112,16 @@ export function sourcePage(
         type: 'text/css; charset=utf-8',
         body: [fontCss(faces, (hash) => `${ORIGIN}/tovel-kept/${hash}`), ...classes].join('\n'),
       };
+    }
+    const font = shippedFonts.get(href);
+    if (font) return { type: 'font/woff2', body: font, headers: { 'access-control-allow-origin': '*' } };
+    const named = packageAddress(href);
+    const sheet = named && (await shippedSheet(named));
+    if (sheet) {
+      // What it refers to is asked for beside where the sheet is.
+      for (const file of sheet.files)
+        shippedFonts.set(new URL(referenceTo(file.path, sheet.sheet), href).href, file.bytes);
+      return { type: 'text/css; charset=utf-8', body: sheet.text };
     }
     // What stood for a picture of another host when the screen came in stands for it here, too.
     if (origin !== ORIGIN) {
@@ -118,11 +146,32 @@ export function sourcePage(
         return false;
       }
     };
-    const html = withWrittenSheets(withoutRefresh(found.body), isThere);
-    const theme = await themeOf(html, decodeURIComponent(pathname.slice(1)));
-    return { ...found, body: theme ? withRootTheme(html, theme) : html };
+    const written = withWrittenSheets(withoutRefresh(found.body), isThere);
+    const html = await withIcons(written);
+    const { theme, css } = await scriptedOf(html, decodeURIComponent(pathname.slice(1)));
+    const styled = css ? withStyle(html, css) : html;
+    return { ...found, body: theme ? withRootTheme(styled, theme) : styled };
   };
   return { address: ORIGIN + (kind === 'svg' ? around : page), site };
+}
+
+/** How a sheet may refer to a file of its package. */
+const referenceTo = (file: string, sheet: string): string =>
+  path.posix.relative(path.posix.dirname(sheet), file);
+
+async function withIcons(html: string): Promise<string> {
+  const drawings = new Map<IconLibrary, Readonly<Record<string, string>>>();
+  for (const [library, names] of scriptedIconsIn(html))
+    drawings.set(library, await shippedIcons(library, names));
+  return drawings.size
+    ? withScriptedIcons(html, (library, name) => drawings.get(library)?.[name] ?? null)
+    : html;
+}
+
+/** A page with a sheet after all others of its head, where a script would put it. */
+function withStyle(html: string, css: string): string {
+  const style = `<style>${css.replace(/<\/style/gi, '')}</style>`;
+  return /<\/head/i.test(html) ? html.replace(/<\/head/i, () => `${style}</head`) : style + html;
 }
 
 /** A page that goes elsewhere by itself could not be looked at. */

@@ -1,4 +1,4 @@
-import { array, object, type Schema, string } from 'yup';
+import { array, mixed, object, type Schema, string } from 'yup';
 import { type DocumentName, documentSchemas } from './document_schema.ts';
 import type { ErrorCode } from './errors.ts';
 import * as s from './schemas.ts';
@@ -612,6 +612,26 @@ export const operations = define({
     summary: 'The faces of a font that Tovel ships',
     body: s.fontRequest,
     answer: array(s.fontFace.required()).required(),
+    status: 200,
+    cost: 'light',
+    errors: ['invalid'],
+  },
+  sheets: {
+    method: 'POST',
+    path: '/api/sheets',
+    summary: 'What stands for a style sheet of another host, where its package comes with Tovel',
+    body: s.packageFile,
+    answer: object({ shipped: s.shippedSheet.nullable().defined() }).noUnknown(),
+    status: 200,
+    cost: 'light',
+    errors: ['invalid'],
+  },
+  icons: {
+    method: 'POST',
+    path: '/api/icons',
+    summary: 'Drawings of a library of icons that comes with Tovel, by their names',
+    body: s.iconRequest,
+    answer: object({ drawings: mixed<Readonly<Record<string, string>>>().defined() }).noUnknown(),
     status: 200,
     cost: 'light',
     errors: ['invalid'],

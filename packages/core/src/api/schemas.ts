@@ -269,12 +269,33 @@ export const fontFace = object({
   data: string().defined(),
 }).noUnknown();
 
+/** A file of a package, as a host names it that serves packages. */
+export const packageFile = object({
+  name: string().max(100).required(),
+  version: string().max(40).required(),
+  file: string().max(500).required(),
+}).noUnknown();
+export const shippedSheet = object({
+  version: string().defined(),
+  sheet: string().defined(),
+  text: string().defined(),
+  /** What the sheet refers to, in base 64. */
+  files: array(
+    object({ path: string().defined(), data: string().defined() }).noUnknown().required(),
+  ).required(),
+}).noUnknown();
+export const iconRequest = object({
+  library: string<'feather' | 'lucide'>().oneOf(['feather', 'lucide']).required(),
+  names: array(string().max(100).required()).max(500).required(),
+}).noUnknown();
+
 /** Most utility classes of one page: a page of 20,000 elements has a few thousand different ones at most. */
 export const MOST_CLASSES = 5000;
 export const utilityRequest = object({
   config: mixed().nullable(),
   css: string().max(500_000).defined(),
   isLegacy: boolean().required(),
+  plugins: array(string().max(40).defined()).max(20),
   classes: array(text.max(200).defined())
     .max(MOST_CLASSES, `A page has at most ${MOST_CLASSES} utility classes.`)
     .required(),

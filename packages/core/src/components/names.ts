@@ -1,6 +1,6 @@
 import type { Element } from '../model/design.ts';
 import { pascalCase, singular } from '../model/names.ts';
-import { saysButton, wordOfClasses, wordOfLayer } from '../roles/called.ts';
+import { holdsIcon, saysButton, wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import type { Sight } from '../roles/sight.ts';
 import { contentWord, seen } from './contents.ts';
 import { headingOver } from './heading_over.ts';
@@ -140,9 +140,9 @@ function innerWord(sight: Sight): string {
   return inner.length === 1 && !sight.hasOwnText ? wordFor(inner[0]) || innerWord(inner[0]) : '';
 }
 
-/** The word of the author for an element. */
+/** The word of the author for an element; icons have those of their library. */
 export const wordFor = ({ isAuthored, element }: Sight): string =>
-  isAuthored ? wordOfClasses(element.classes ?? '') : wordOfLayer(element);
+  !isAuthored ? wordOfLayer(element) : holdsIcon(element) ? '' : wordOfClasses(element.classes ?? '');
 
 const BY_TAG: Readonly<Record<string, string>> = {
   button: 'Button',

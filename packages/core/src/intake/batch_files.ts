@@ -39,9 +39,12 @@ export class BatchFiles {
   readonly #styleSources: string[] = [];
   /** The only file of each name, or null where several have it. */
   #names: ReadonlyMap<string, readonly InputFile[]> | null = null;
-  /** What was found elsewhere, and has been said. */
   /** Pictures that stand for those of other hosts, by what they are kept as. */
   readonly #standIns = new Map<string, InputFile>();
+  /** What comes with Tovel, by where it lies here, and the addresses at other hosts that sheets of it stand for. */
+  readonly #shipped = new Map<string, InputFile>();
+  readonly #stoodFor = new Map<string, InputFile>();
+  /** What was found elsewhere, and has been said. */
   readonly #moved = new Set<string>();
   readonly #addressOf: (asset: AssetRef, bytes: Uint8Array) => string;
   readonly #known: ReadonlyMap<string, AssetRef>;
@@ -90,9 +93,18 @@ export class BatchFiles {
     return file;
   }
 
+  /**
+   * Puts a sheet that comes with Tovel in the place of one at another host.
+   * @param files what the sheet refers to, with paths from where it lies
+   */
+  stand(reference: string, sheet: InputFile, files: readonly InputFile[]): void {
+    this.#stoodFor.set(reference, sheet);
+    for (const file of files) this.#shipped.set(file.path, file);
+  }
+
   /** A style sheet's text. */
   styleSheetAt(reference: string, from: string): { text: string; file: string } | null {
-    const file = this.at(reference, from);
+    const file = this.#stoodFor.get(reference.trim()) ?? this.at(reference, from);
     return file && kindOfFile(file.path) === 'css' ? { text: textOfFile(file), file: file.path } : null;
   }
 
@@ -193,7 +205,9 @@ export class BatchFiles {
   #find(reference: string, from: string): InputFile | undefined {
     const path = resolveReference(reference, from);
     if (path === null) return undefined;
-    return this.#files.get(path) ?? this.#byEnding(path) ?? this.#byName(path, from);
+    return (
+      this.#files.get(path) ?? this.#shipped.get(path) ?? this.#byEnding(path) ?? this.#byName(path, from)
+    );
   }
 
   /**

@@ -1,5 +1,6 @@
 import type { AssetRef } from '../model/design.ts';
 import type { PageReading, ReadingPlan } from './html/reading.ts';
+import type { IconLibrary, PackageAddress, ShippedSheet } from './html/outside_packages.ts';
 import type { UtilityPlan } from './html/utilities.ts';
 import type { WebFont } from './html/web_fonts.ts';
 import type { PaintedPage } from './painted/painted_page.ts';
@@ -30,6 +31,10 @@ export interface IntakeHost {
   compileUtilities?(plan: UtilityPlan): Promise<string>;
   /** The faces of a family, where Tovel ships it; none where not. */
   shippedFont?(font: WebFont): Promise<readonly ShippedFace[]>;
+  /** What stands for a style sheet of another host, where a package that has it comes with Tovel; null where none does. */
+  shippedSheet?(address: PackageAddress): Promise<ShippedSheet | null>;
+  /** Drawings of a library of icons that comes with Tovel, as SVG by their names. */
+  shippedIcons?(library: IconLibrary, names: readonly string[]): Promise<Readonly<Record<string, string>>>;
   /** Rejects for what is not a picture. */
   decodePicture?(bytes: Uint8Array, type: string): Promise<Pixels>;
   /**

@@ -10,4 +10,10 @@ test.each([
   ['select-none select-box', 'selectBox'],
   ['focus:outline-none md:items-stretch lg:card', 'card'],
   ['css-1x8fz9q', ''],
+  ['divide-y divide-slate-200 transition-shadow truncate sr-only', ''],
+  ['tabular-nums drop-shadow scroll-smooth from-white via-transparent list-unstyled', ''],
+  ['navbar-expand-lg', 'navbar'],
+  ['drop-zone', 'dropZone'],
+  ['scroll-up', 'scrollUp'],
+  ['from-address', 'fromAddress'],
 ])('what an author calls “%s” is “%s”', (classes, word) => expect(wordOfClasses(classes)).toBe(word));

@@ -4,27 +4,29 @@ import { textOf } from '../model/project.ts';
 
 /** Words of classes that say how something looks or is laid out, and not what it is; of no library in particular. */
 const LOOKS = new Set(
-  'active align area between bolder bold lighter semibold medium thin italic underline decoration none start end evenly around lead wrapper auto aria absolute bg block bold border bottom box btn center clear clearfix col collapse color column container content current d dark default display div down fade fixed flex float fluid fw full gap grid group gutter gutters h has height hidden hide hover in inline inner is item items js justify large layout left lg light m main margin max mb md me min ml mr ms mt mx my no none offset open order outer overflow p pad padding pb pe pl position pr primary ps pt pull push px py relative responsive right rounded row s secondary selected self shadow show shown shrink sm small spaced spacer spacing static sticky text top uppercase lowercase valign visible w white black width wrap wrapper x xl xs xxl y z ng v el success danger warning info mute muted gray grey red blue green first last odd even'.split(
+  'active align antialiased area between bolder bold lighter semibold medium thin italic underline decoration none start end evenly around lead wrapper auto aria absolute bg block bold border bottom box btn center clear clearfix col collapse color column container content current d dark default display div down fade fixed flex float fluid fw full gap grid group gutter gutters h has height hidden hide hover in inline inner is item items js justify large layout left lg light m main margin max mb md me min ml mr ms mt mx my no none offset open order outer overflow p pad padding pb pe pl position pr primary ps pt pull push px py relative responsive right rounded row s secondary selected self shadow show shown shrink sm small spaced spacer spacing static sticky text top uppercase lowercase valign visible w white black width wrap wrapper x xl xs xxl y z ng v el success danger warning info mute muted gray grey red blue green first last odd even expand unstyled smooth truncate transition ring divide blur only full screen gradient'.split(
     ' ',
   ),
 );
 /** First words of classes that set one property each. */
 export const SETS_ONE_PROPERTY: ReadonlySet<string> = new Set(
-  'align around bg border clear col d decoration display end flex float font fs fw g gap grid h has img is items js justify leading m max mb me min ml mr ms mt mx my no nowrap object offset opacity order overflow p pb pe pl place position pr ps pt px py rounded row self shadow size space stretched text top tracking translate visible w whitespace z'.split(
+  'accent align animate around backdrop bg border caret clear col d decoration divide display end flex float font fs fw g gap grid h has hyphens img indent inset is italic items js justify leading m max mb me min ml mr ms mt mx my no nowrap object offset opacity order overflow p pb pe pl peer place position pr ps pt px py ring rotate rounded row saturate self sepia shadow shrink size skew snap space sr stretched subpixel text top touch tracking transition translate truncate underline visible w whitespace z'.split(
     ' ',
   ),
 );
 /** First words of classes that set one property where all that follows is one of its values: `cursor-pointer`, but `list-item`. */
 const PROPERTIES = new Set(
-  'appearance box break cursor duration ease fill line list origin outline pointer resize select stroke transform transition whitespace word'.split(
+  'appearance aspect basis blur box break columns contrast cursor delay drop duration ease fill from group grow invert isolation line list mix object origin outline pointer resize scale scroll select stroke tabular to transform via will whitespace word'.split(
     ' ',
   ),
 );
 const VALUES = new Set(
-  'all auto border both clamp colors content decimal default disc events hidden in inside linear move none normal nowrap opacity out outside pointer solid text through wait words'.split(
+  'all auto black blend border both change clamp colors content current decimal default disc events full hidden hover in inside linear move none normal nowrap nums opacity out outside pointer shadow smooth solid square text through transform transparent unstyled video wait white words'.split(
     ' ',
   ),
 );
+/** Last words of classes that say from which width on they count, or how large something is. */
+const WIDTHS = new Set('expand xs sm md lg xl xxl'.split(' '));
 const isDeclaration = ([first, ...rest]: readonly string[]): boolean =>
   PROPERTIES.has(first) && rest.length > 0 && rest.every((word) => VALUES.has(word));
 
@@ -61,11 +63,26 @@ function findWord(classes: string): string {
     if (SETS_ONE_PROPERTY.has(words[0]) || isDeclaration(words)) continue;
     const telling = words.filter((word) => word.length > 2 && !LOOKS.has(word) && /[aeiouy]/.test(word));
     if (!telling.length) continue;
-    const kept = words.filter((word) => word.length > 1).slice(-3);
+    const said = words.filter((word) => word.length > 1);
+    // At which width something happens is no part of what it is: `navbar-expand-lg`.
+    while (said.length > 1 && WIDTHS.has(said.at(-1)!)) said.pop();
+    const kept = said.slice(-3);
     if (kept.some((word) => telling.includes(word))) return camelCase(kept.join(' '));
   }
   return '';
 }
+
+/** Largest side of an icon, in px. */
+const ICON = 64;
+export const isSmall = ({ box }: Element): boolean => box.width <= ICON && box.height <= ICON;
+
+/** Whether all that is in an element is an icon, or would be one if its font were there. */
+export const holdsIcon = ({ kind, tag, children }: Element): boolean =>
+  kind === 'box' &&
+  (tag === 'i' || tag === 'span') &&
+  (children.length === 1
+    ? children[0].kind === 'vector' && isSmall(children[0])
+    : tag === 'i' && !children.length);
 
 /** What a layer is called without the text that it shows. */
 export function wordOfLayer(element: Element): string {

@@ -19,7 +19,7 @@ import {
   webFontsIn,
 } from '@tovel/core';
 import { HeadlessHost } from '../headless.ts';
-import { shippedFont } from '../shipped_fonts.ts';
+import { shippedFont } from '@tovel/renderer/shipped/fonts';
 import pixelmatch from 'pixelmatch';
 import { launchChromium } from '@tovel/renderer/chromium';
 import type { Page } from 'playwright-core';

@@ -1,5 +1,7 @@
 import type { FastifyInstance } from 'fastify';
-import { shippedFont } from '@tovel/reader/shipped_fonts';
+import { shippedFont } from '@tovel/renderer/shipped/fonts';
+import { shippedIcons } from '@tovel/renderer/shipped/icons';
+import { shippedSheet } from '@tovel/renderer/shipped/sheets';
 import { HttpError } from '../http/errors.ts';
 import { leftSignal, route } from '../http/route.ts';
 import type { Services } from '../services.ts';
@@ -32,6 +34,18 @@ export function intakeRoutes(app: FastifyInstance, services: Services): void {
       data: Buffer.from(bytes).toString('base64'),
     })),
   );
+
+  route(app, 'sheets', async ({ body }) => {
+    const found = await shippedSheet(body);
+    if (!found) return { shipped: null };
+    const files = found.files.map(({ path, bytes }) => ({
+      path,
+      data: Buffer.from(bytes).toString('base64'),
+    }));
+    return { shipped: { ...found, files } };
+  });
+
+  route(app, 'icons', async ({ body }) => ({ drawings: await shippedIcons(body.library, body.names) }));
 
   route(app, 'utilities', async ({ body, reply }) => {
     const made = await threads.run('compileClasses', body, leftSignal(reply));

@@ -32,7 +32,7 @@ import {
 } from '@tovel/core';
 import { AppBuild, bundledPage } from '@tovel/renderer/app_build';
 import { decoded, differencePicture, type DrawnPage } from '@tovel/renderer/pictures';
-import { compileUtilities } from '@tovel/reader/utilities';
+import { compileUtilities } from '@tovel/renderer/shipped/utilities';
 
 /**
  * What takes long enough to hold everybody up, done in threads of its own. Each job takes and gives plain values; assets

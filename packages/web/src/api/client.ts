@@ -19,6 +19,9 @@ import type {
   PublicationAnswer,
   PushPlan,
   ShippedFace,
+  ShippedSheet,
+  IconLibrary,
+  PackageAddress,
   HeardAnswer,
   LibraryRead,
   SourceFile,
@@ -29,6 +32,8 @@ import type {
   WaitingRound,
   WebFont,
 } from '@tovel/core';
+
+const bytesOf = (base64: string): Uint8Array => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
 
 /** Which side of a conflict counts. */
 export interface MergeAnswer {
@@ -271,11 +276,20 @@ export const api = {
       '/api/fonts',
       font,
     );
-    return faces.map(({ data, ...face }) => ({
-      ...face,
-      bytes: Uint8Array.from(atob(data), (c) => c.charCodeAt(0)),
-    }));
+    return faces.map(({ data, ...face }) => ({ ...face, bytes: bytesOf(data) }));
   },
+  shippedSheet: async (address: PackageAddress): Promise<ShippedSheet | null> => {
+    const { shipped } = await request<{
+      shipped: (Omit<ShippedSheet, 'files'> & { files: { path: string; data: string }[] }) | null;
+    }>('POST', '/api/sheets', address);
+    const files = shipped?.files.map(({ path, data }) => ({ path, bytes: bytesOf(data) })) ?? [];
+    return shipped && { ...shipped, files };
+  },
+  shippedIcons: async (
+    library: IconLibrary,
+    names: readonly string[],
+  ): Promise<Readonly<Record<string, string>>> =>
+    (await request<{ drawings: Record<string, string> }>('POST', '/api/icons', { library, names })).drawings,
   sources: (id: string) => request<DesignSource[]>('GET', `${project(id)}/sources`),
   addSource: (id: string, address: string) => fetchFiles(`${project(id)}/sources`, { address }),
   readAddress: (id: string, address: string) =>

@@ -1,13 +1,16 @@
 import {
+  type IconLibrary,
   type InputFile,
   type IntakeOptions,
   type IntakeProgress,
   type IntakeResult,
+  type PackageAddress,
   type PageReading,
   type Pixels,
   readBatch,
   type ReadingPlan,
   type ShippedFace,
+  type ShippedSheet,
   type UtilityPlan,
   type WebFont,
 } from '@tovel/core';
@@ -20,6 +23,8 @@ export interface Surroundings {
   readPage(html: string, plan: ReadingPlan): Promise<PageReading>;
   compileUtilities(plan: UtilityPlan): Promise<string>;
   shippedFont(font: WebFont): Promise<readonly ShippedFace[]>;
+  shippedSheet(address: PackageAddress): Promise<ShippedSheet | null>;
+  shippedIcons(library: IconLibrary, names: readonly string[]): Promise<Readonly<Record<string, string>>>;
   recognise(png: Uint8Array): ReturnType<Recogniser['recognize']>;
   onProgress(progress: IntakeProgress): Promise<void>;
 }
@@ -39,6 +44,8 @@ const intake = {
         addressOf: (asset, bytes) => URL.createObjectURL(new Blob([bytes as BlobPart], { type: asset.type })),
         compileUtilities: (plan) => around.compileUtilities(plan),
         shippedFont: (font) => around.shippedFont(font),
+        shippedSheet: (address) => around.shippedSheet(address),
+        shippedIcons: (library, names) => around.shippedIcons(library, names),
         decodePicture,
         readText: (pixels, isPlain) => readTextLines(recogniser, pixels, (png) => png, isPlain),
         readPdf: async (bytes) => readPdf(await pdfLibrary(), bytes),

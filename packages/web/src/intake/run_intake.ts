@@ -176,6 +176,8 @@ class Reading {
           readPage: (html, plan) => reader.read(html, plan),
           compileUtilities: (plan) => api.compileUtilities(plan),
           shippedFont: (font) => api.shippedFont(font),
+          shippedSheet: (address) => api.shippedSheet(address),
+          shippedIcons: (library, names) => api.shippedIcons(library, names),
           recognise: (png) => text.recognise(png),
           onProgress: async (progress) => {
             watch(progress.file);

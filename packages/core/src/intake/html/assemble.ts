@@ -48,12 +48,18 @@ const CONTROLS = new Set([
   'meter',
 ]);
 
+/** So much is kept of the classes of an element, in UTF-16 units: a page of utility classes has some hundred. */
+const MOST_CLASSES = 600;
+
 /** Class names, and what an element opens by script, which says as much about it. */
 function classesOf(read: ReadElement): string {
   const { class: own = '', ...attributes } = read.attributes;
   const opens = attributes['data-toggle'] ?? attributes['data-bs-toggle'];
-  return `${own.slice(0, 200)}${opens ? ` ${opens}-toggle` : ''}`.trim();
+  return `${wholeWords(own)}${opens ? ` ${opens}-toggle` : ''}`.trim();
 }
+
+const wholeWords = (text: string): string =>
+  text.length <= MOST_CLASSES ? text : text.slice(0, MOST_CLASSES).replace(/\S*$/, '').trim();
 
 /** Makes a screen of what a browser read. */
 export function assembleScreen(

@@ -6,6 +6,7 @@ import { assembleScreen } from './assemble.ts';
 import { type GlyphSource, IconGlyphs } from './icon_glyphs.ts';
 import { defaultPlan, type PageReading, type ReadingPlan } from './reading.ts';
 import { type SafePage, sanitisePage } from './sanitise.ts';
+import { type IconLibrary, packageAddress, packageSheetsIn, scriptedIconsIn } from './outside_packages.ts';
 import { type CleanSheet, fontFaceCss, type FontRule, type PageFiles } from './style_sheet.ts';
 import { iconClassCss, type WebFont } from './web_fonts.ts';
 
@@ -27,6 +28,10 @@ export class PageIntake {
   readonly #cleaned = new Map<string, CleanSheet>();
   readonly #faces = new Map<string, FontFace>();
   readonly #shipped = new Map<string, Promise<readonly FontRule[]>>();
+  /** Sheets of other hosts, by their addresses: which version stands for each; null where none does. */
+  readonly #sheets = new Map<string, Promise<string | null>>();
+  /** Drawings by the names that pages give scripts. */
+  readonly #icons = new Map<IconLibrary, Map<string, string>>();
   readonly #glyphs: GlyphSource;
   readonly #leadingOn: ReadonlyMap<string, string>;
 
@@ -54,10 +59,19 @@ export class PageIntake {
    * after the other where they are finished in the order in which they were begun.
    */
   async begin(file: InputFile): Promise<BegunPage> {
-    const page = sanitisePage(file.path, textOfFile(file), this.#pageFiles());
+    const source = textOfFile(file);
+    const stoodIn = await this.#bringSheets(source);
+    await this.#bringIcons(source);
+    const page = sanitisePage(file.path, source, this.#pageFiles());
     const notices: Notice[] = [...page.notices];
     const say = (level: Notice['level'], code: string, message: string): void =>
       void notices.push({ level, code, file: file.path, message });
+    for (const [address, shipped] of stoodIn)
+      say(
+        'info',
+        'sheet-stood-in',
+        `The style sheet “${address.slice(0, 120)}” is somewhere else and is not fetched; ${shipped}, which comes with Tovel, stands for it.`,
+      );
     const styles: string[] = [];
     /** What the page's own rules may overrule. */
     const early: string[] = [];
@@ -114,6 +128,42 @@ export class PageIntake {
     };
   }
 
+  /** Sheets that a page asks other hosts for and that come with Tovel, with what they are. */
+  async #bringSheets(html: string): Promise<ReadonlyMap<string, string>> {
+    const brought = new Map<string, string>();
+    for (const address of packageSheetsIn(html)) {
+      let shipped = this.#sheets.get(address);
+      if (!shipped) this.#sheets.set(address, (shipped = this.#bringSheet(address)));
+      const name = await shipped;
+      if (name !== null) brought.set(address, name);
+    }
+    return brought;
+  }
+
+  async #bringSheet(address: string): Promise<string | null> {
+    const named = packageAddress(address);
+    const shipped = named && (await this.#host.shippedSheet?.(named));
+    if (!shipped) return null;
+    const folder = `shipped/${named.name}-${shipped.version}`;
+    this.#files.stand(
+      address,
+      { path: `${folder}/${shipped.sheet}`, bytes: new TextEncoder().encode(shipped.text) },
+      shipped.files.map((one) => ({ ...one, path: `${folder}/${one.path}` })),
+    );
+    return `${named.name} ${shipped.version}`;
+  }
+
+  async #bringIcons(html: string): Promise<void> {
+    for (const [library, names] of scriptedIconsIn(html)) {
+      let known = this.#icons.get(library);
+      if (!known) this.#icons.set(library, (known = new Map()));
+      const missing = names.filter((name) => !known.has(name));
+      if (!missing.length) continue;
+      const drawn = (await this.#host.shippedIcons?.(library, missing)) ?? {};
+      for (const [name, svg] of Object.entries(drawn)) known.set(name, svg);
+    }
+  }
+
   #pageFiles(): PageFiles {
     const shown =
       (kinds: readonly string[]) =>
@@ -125,6 +175,7 @@ export class PageIntake {
       styleSheet: (reference, from) => this.#files.styleSheetAt(reference, from),
       picture: shown(['picture', 'svg']),
       font: shown(['font']),
+      icon: (library, name) => this.#icons.get(library)?.get(name) ?? null,
       leadsOn: (reference, from) => {
         const path = resolveReference(reference, from);
         const end = path === null ? undefined : this.#leadingOn.get(path);

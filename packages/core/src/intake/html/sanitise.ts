@@ -17,6 +17,7 @@ import {
 import { HOLDING_PLACE, placeTag } from './kept_places.ts';
 import { CALLS_ATTRIBUTE } from './reading.ts';
 import { type RootTheme, rootThemeOf } from './root_theme.ts';
+import { iconInPlaceOf } from './scripted_icons.ts';
 import { readUtilityConfig, UTILITY_SCRIPT, type UtilityPlan } from './utilities.ts';
 import { webFontsIn, type WebFont } from './web_fonts.ts';
 
@@ -357,7 +358,7 @@ class PageCleaner {
       if (fixed) this.width = Number(fixed[1]);
       return attribute(element, 'charset') ? element : null;
     }
-    if (!DROPPED.has(tag)) return element;
+    if (!DROPPED.has(tag)) return (this.#files.icon && iconInPlaceOf(element, this.#files.icon)) ?? element;
     if (HOLDING_PLACE.has(tag) && element.namespaceURI === HTML && !isUnseen(element)) {
       this.#count('dropped', `<${tag}> was left out; its place stays empty.`);
       return placeOf(element);
@@ -393,11 +394,17 @@ class PageCleaner {
   }
 
   #addUtilities(part: Partial<UtilityPlan>): void {
-    const { config, css, isLegacy } = this.utilities ?? { config: null, css: '', isLegacy: false };
+    const { config, css, isLegacy, plugins } = this.utilities ?? {
+      config: null,
+      css: '',
+      isLegacy: false,
+      plugins: [],
+    };
     this.utilities = {
       config: part.config ?? config,
       css: [css, part.css].filter(Boolean).join('\n'),
       isLegacy: part.isLegacy ?? isLegacy,
+      plugins: part.plugins ?? plugins,
       classes: [],
     };
   }
@@ -407,7 +414,8 @@ class PageCleaner {
     const src = attribute(script, 'src');
     if (src !== undefined) {
       if (!UTILITY_SCRIPT.test(src)) return false;
-      this.#addUtilities({ isLegacy: !/browser/.test(src) });
+      const named = /[?&]plugins=([\w,-]*)/.exec(src)?.[1].split(',') ?? [];
+      this.#addUtilities({ isLegacy: !/browser/.test(src), plugins: named.filter(Boolean).slice(0, 20) });
       return true;
     }
     const read = readUtilityConfig(textIn(script));

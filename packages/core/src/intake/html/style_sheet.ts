@@ -1,4 +1,5 @@
 import { HOLDING_PLACE, placeTag } from './kept_places.ts';
+import type { IconSource } from './scripted_icons.ts';
 import * as csstree from 'css-tree';
 import { limits } from '../limits.ts';
 
@@ -12,6 +13,8 @@ export interface PageFiles {
   readonly font: (reference: string, from: string) => string | null;
   /** Where a link leads in truth, from the root of the batch; null where it leads where it says. */
   readonly leadsOn?: (reference: string, from: string) => string | null;
+  /** The drawing that a script of a library of icons would put in a place, as SVG; null where there is none. */
+  readonly icon?: IconSource;
   /** Style sheets that were cleaned before, by their file: pages of a batch share them. */
   readonly cleaned?: Map<string, CleanSheet>;
 }

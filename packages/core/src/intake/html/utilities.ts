@@ -8,6 +8,8 @@ export interface UtilityPlan {
   readonly css: string;
   /** Whether the page expects the defaults of the library's older generation. */
   readonly isLegacy: boolean;
+  /** Programs of the library that the page names; none where not said. */
+  readonly plugins?: readonly string[];
   /** Every class that the page uses. */
   readonly classes: readonly string[];
 }

@@ -1,5 +1,5 @@
 import { type Element, nameInCode } from '../../../model/design.ts';
-import { GIVEN, wordOfClasses, wordOfLayer, wordsIn } from '../../../roles/called.ts';
+import { GIVEN, holdsIcon, isSmall, wordOfClasses, wordOfLayer, wordsIn } from '../../../roles/called.ts';
 import { camelCase } from '../../../model/names.ts';
 import { roleOf } from '../../../roles/role.ts';
 
@@ -92,18 +92,6 @@ export function classNameOf(element: Element, tag: string, isPage: boolean, isRo
     return { name: tag, isOwn: LANDMARKS.has(tag) };
   return { name: boxName(element), isOwn: false };
 }
-
-/** Largest side of an icon, in px. */
-const ICON = 64;
-const isSmall = ({ box }: Element): boolean => box.width <= ICON && box.height <= ICON;
-
-/** Whether all that is in an element is an icon. */
-const holdsIcon = ({ kind, tag, children }: Element): boolean =>
-  kind === 'box' &&
-  (tag === 'i' || tag === 'span') &&
-  children.length === 1 &&
-  children[0].kind === 'vector' &&
-  isSmall(children[0]);
 
 /** What a drawing is called, in words; empty where only its text or its program named it. */
 export function drawingOf(

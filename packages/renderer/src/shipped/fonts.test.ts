@@ -1,4 +1,4 @@
-import { shippedFont } from './shipped_fonts.ts';
+import { shippedFont } from './fonts.ts';
 
 const facesOf = async (family: string, weights = [400], hasItalic = false): Promise<string[]> =>
   (await shippedFont({ family, weights, hasItalic })).map(
