@@ -177,7 +177,7 @@ test('hover, focus, pseudo-elements and placeholders are read apart', async () =
     ':root{--x:#00ff00} #a:hover{color:red;background:var(--x)} #a:focus-visible{outline:2px solid blue} #a::before{content:"→";color:teal} #b::placeholder{color:gray} p:hover #a{color:pink}',
   );
   const { hover, focus, before } = byId(screen, 'a').style;
-  expect(hover).toMatchObject({ color: 'red', 'background-color': 'rgb(0, 255, 0)' });
+  expect(hover).toMatchObject({ color: 'rgb(255, 0, 0)', 'background-color': 'rgb(0, 255, 0)' });
   expect(focus).toMatchObject({ 'outline-width': '2px' });
   expect(before).toMatchObject({ content: '"→"', color: 'teal' });
   expect(byId(screen, 'b').style.placeholder).toEqual({ color: 'gray' });

@@ -340,6 +340,7 @@ export class PageReader {
       const value = computedValue(map, name);
       if (value !== null && !this.#isGiven(g, name, value, parent)) g.base[name] = value;
     }
+    complete(g.base, map);
     if (computedValue(map, 'display') !== 'none') g.isShown = true;
     // A slider of which nothing else is drawn has the browser's own track and thumb; without these there would be none.
     if (g.element.matches('input[type=range]') && !g.aspects.has('::-webkit-slider-thumb'))
@@ -455,6 +456,7 @@ export class PageReader {
             : value !== known && !isSameLength(value, known, width, this.#plan.height);
         if (isNew) css[name] = value;
       }
+      complete(css, map);
       if (computedValue(map, 'display') !== 'none') g.isShown = true;
       if (!Object.keys(css).length) continue;
       // What controls can name may be opened in a window that hides it.
@@ -761,3 +763,22 @@ function isSameLength(px: string, known: string, width: number, height: number):
 }
 
 const round = (n: number): number => Math.round(n * 100) / 100;
+
+/** Longhands of which all are said where these are, since people write them in one. */
+const WRITTEN_IN_ONE: readonly (readonly [first: readonly string[], all: readonly string[]])[] = [
+  [['text-wrap-mode'], ['white-space-collapse', 'text-wrap-mode']],
+  [
+    ['flex-grow', 'flex-basis'],
+    ['flex-grow', 'flex-shrink', 'flex-basis'],
+  ],
+];
+
+function complete(css: Css, map: StylePropertyMapReadOnly): void {
+  for (const [first, all] of WRITTEN_IN_ONE) {
+    if (!first.every((name) => name in css)) continue;
+    for (const name of all) {
+      const value = css[name] ?? computedValue(map, name);
+      if (value !== null) css[name] = value;
+    }
+  }
+}

@@ -20,8 +20,8 @@ export function namelessLabel(element: Element): string {
     firstOf([
       attributes.title,
       inside(element, ({ attributes: own = {} }) => own.alt ?? own['aria-label'] ?? own.title),
-      inside(element, iconOf),
-      inside(element, drawnOf),
+      meantBy(inside(element, iconOf)),
+      meantBy(inside(element, drawnOf)),
       hostOf(attributes.href),
       pageOf(attributes.href),
       element.source.id && words(element.source.id),
@@ -31,6 +31,30 @@ export function namelessLabel(element: Element): string {
     ]) ?? plain(element)
   );
 }
+
+/** What signs that everybody knows stand for, by what they show. */
+const MEANT: ReadonlyMap<string, string> = new Map(
+  Object.entries({
+    Menu: 'bars,hamburger,menu,navicon,align justify',
+    Close: 'close,cross,times,x,xmark',
+    Search: 'magnifying glass,search,magnifier',
+    More: 'ellipsis,ellipsis h,ellipsis v,ellipsis vertical,ellipsis horizontal,more vert,more horizontal,more vertical,dots vertical,dots horizontal,three dots,three dots vertical',
+    Settings: 'cog,gear,settings',
+    Delete: 'bin,delete,trash,trash alt,trash can,trash 2',
+    Edit: 'edit,pen,pen to square,pencil,pencil alt,pencil square,square pen',
+    Add: 'add,plus',
+  }).flatMap(([meaning, signs]) => signs.split(',').map((sign) => [sign, meaning] as const)),
+);
+
+const meantBy = (sign: string | undefined): string | undefined =>
+  sign &&
+  (MEANT.get(
+    sign
+      .trim()
+      .toLowerCase()
+      .replace(/[-_ ]+/g, ' '),
+  ) ??
+    sign);
 
 /** Whether an element is only called by its tag. */
 export const isNameless = ({ name, tag }: Element): boolean =>

@@ -1,3 +1,5 @@
+import { listItems } from '../../vocabulary/list_items.ts';
+
 /** Values of styles as a person writes them: the computed result is the same. */
 
 /** Functions in which a length without a unit is no length, or a number must not be rounded away. */
@@ -19,8 +21,24 @@ export function writtenValue(property: string, value: string): string {
       written = written.replace(/(?<![\w.#-])-?0(?:\.0+)?(?:px|em|rem|pt)\b/g, '0');
   }
   if (property === 'font-family') written = withGeneric(written);
+  if (property === 'box-shadow' || property === 'text-shadow')
+    written = listItems(written).map(shadowOf).join(', ');
   return singleQuoted(DEPRECATED[`${property}: ${written}`] ?? written);
 }
+
+/** A shadow with where it falls first and its colour last, without a size and softness that it has not. */
+function shadowOf(layer: string): string {
+  const [, color, lengths] = SHADOW.exec(layer) ?? [];
+  if (!lengths) return layer;
+  const isInset = lengths.endsWith(' inset');
+  const parts = lengths.replace(/ inset$/, '').split(' ');
+  while (parts.length > 2 && parts.at(-1) === '0') parts.pop();
+  return [...(isInset ? ['inset'] : []), ...parts, color].join(' ');
+}
+
+/** As browsers compute it: colour, two to four lengths, perhaps `inset`. */
+const SHADOW =
+  /^((?:[a-z-]+\((?:[^()]|\([^()]*\))*\)|#[0-9a-f]+|[a-z]+)) (-?[\d.]+[a-z]*(?: -?[\d.]+[a-z]*){1,3}(?: inset)?)$/i;
 
 /** Keywords that the standards no longer have, and what they have instead. */
 const DEPRECATED: Readonly<Record<string, string>> = {
@@ -39,6 +57,7 @@ function colorOf(inside: string): string | null {
   if (parts.length < 3 || parts.length > 4 || [r, g, b, alpha].some((part) => !Number.isFinite(part)))
     return null;
   if ([r, g, b].some((part) => part < 0 || part > 255 || !Number.isInteger(part))) return null;
+  if (alpha === 0) return 'transparent';
   if (alpha < 1) return `rgb(${r} ${g} ${b} / ${Number((alpha * 100).toFixed(2))}%)`;
   return `#${[r, g, b].map((part) => part.toString(16).padStart(2, '0')).join('')}`;
 }

@@ -14,6 +14,13 @@ export interface Over {
 }
 const NOT_OVER: Over = { above: 0, below: 0 };
 
+/** What says how letters look, and is nothing to a drawing. */
+const OF_LETTERS = new Set(
+  'font-family font-style font-weight font-stretch font-variant-caps font-variant-numeric font-feature-settings font-variation-settings letter-spacing text-transform text-rendering'.split(
+    ' ',
+  ),
+);
+
 /**
  * The look of an element that held nothing but the letter of an icon. It no longer needs the font; and where its line is no
  * higher than the letter the drawing alone makes the line, so that what the font of the page is makes no difference.
@@ -25,7 +32,8 @@ export function iconHolder(
   const line = lineOf(base);
   const height = (outline.ascent - outline.descent) / outline.unitsPerEm;
   if (line === null || line > height + SAME) return { base, over: NOT_OVER };
-  const { 'font-family': _family, 'vertical-align': align, ...rest } = base;
+  const { 'vertical-align': align, ...told } = base;
+  const rest = Object.fromEntries(Object.entries(told).filter(([name]) => !OF_LETTERS.has(name)));
   const isOver = height - line >= SAME;
   // Parts of a px that drawings lose would add up from row to row.
   const isBox = /^(inline-)?block$/.test(rest.display ?? '') && rest.height === undefined;

@@ -96,7 +96,7 @@ describe('a page of utility classes', () => {
         return '.p-4{padding:1rem}';
       },
     });
-    expect(asked).toEqual({ config: { theme: { a: 1 } }, css: '', isLegacy: true, classes: ['p-4', 'm-2'] });
+    expect(asked).toEqual({ config: { theme: { a: 1 } }, css: '', isLegacy: true, plugins: [], classes: ['p-4', 'm-2'] });
     expect(html).toContain('<style>.p-4{padding:1rem}</style></head>');
     expect(html).not.toContain('script');
     expect(codes).toEqual([]);

@@ -28,7 +28,7 @@ import { type EmittedList, gatherLists, withFixedRows, withRowsOfScreen } from '
 import { noteAddresses } from './own_links.ts';
 import { withOwnRules } from './own_rules.ts';
 import { type Apart, placedApart, withPlaced } from './placement.ts';
-import { type RowPlace, rowPlaces } from './row_places.ts';
+import { placedVariants, type RowPlace, rowPlaces } from './row_places.ts';
 import {
   canBeNothing,
   type ElementsKnown,
@@ -138,7 +138,7 @@ export function extractComponents(
   memory.steps = new Map();
   for (const component of bySize(bodies, wanted)) {
     const last = steps.get(component.id);
-    const fit = fitted(currentPlaces(bodies, component), component, known, last?.fit);
+    const fit = fitted(bodies, component, known, last?.fit);
     const { places, fitting: made } = fit;
     // What stands once for each of a list stands there several times.
     if (places.length < 2 && !places[0]?.stands) {
@@ -231,16 +231,32 @@ interface Fit {
   readonly found: readonly BodyPlace[];
   readonly before: PropsBefore | undefined;
   readonly elements: ElementsKnown;
+  /** Of a list: where each place stands among its siblings. */
+  readonly rows: readonly RowPlace[] | null;
   readonly places: readonly Apart<BodyPlace>[];
   readonly fitting: Fitting<Apart<BodyPlace>> | null;
 }
 
-function fitted(found: readonly BodyPlace[], component: Wanted, known: Known, last: Fit | undefined): Fit {
+function fitted(
+  bodies: ReadonlyMap<string, Body>,
+  component: Wanted,
+  known: Known,
+  last: Fit | undefined,
+): Fit {
+  const found = currentPlaces(bodies, component);
+  const rows =
+    component.kind === 'list'
+      ? rowPlaces(
+          found.map(({ node }) => node),
+          rootsOf(found, bodies),
+        )
+      : null;
   const [before, { elements }] = [known.before.get(component.id), known];
   if (
     last?.component === component &&
     last.before === before &&
     last.elements === elements &&
+    sameList(last.rows ?? [], rows ?? []) &&
     found.length === last.found.length &&
     found.every((place, i) => isSamePlace(place, last.found[i]))
   )
@@ -248,7 +264,11 @@ function fitted(found: readonly BodyPlace[], component: Wanted, known: Known, la
   const apart: Apart<BodyPlace>[] =
     component.kind === 'component'
       ? placedApart(found)
-      : found.map((place) => ({ ...place, origin: place.node, placed: null }));
+      : (rows ? placedVariants(found, rows) : found).map((place, i) => ({
+          ...place,
+          origin: found[i].node,
+          placed: null,
+        }));
   const places = apart.map((place, i) => ({
     ...place,
     ...(place.stands ? { origin: place.stands } : {}),
@@ -257,7 +277,7 @@ function fitted(found: readonly BodyPlace[], component: Wanted, known: Known, la
   for (const { node, origin } of places) if (node !== origin) noteAddresses(node);
   const isPart = places.length < 2 && !places[0]?.stands;
   const fitting = isPart ? null : fittingTemplate(places, component, before, elements);
-  return { component, found, before, elements, places, fitting };
+  return { component, found, before, elements, rows, places, fitting };
 }
 
 const isSamePlace = (one: BodyPlace, other: BodyPlace): boolean =>
@@ -292,8 +312,8 @@ function drawnOf(
   const rows =
     component.kind === 'list'
       ? rowPlaces(
-          made.map(({ node }) => node),
-          [...new Set(made.map(({ body }) => bodies.get(body)!.root))],
+          made.map(({ node, origin, stands }) => (stands ? node : origin)),
+          rootsOf(made, bodies),
         )
       : null;
   if (last?.fitting === fitting && last.name === name && sameList(last.rows ?? [], rows ?? [])) return last;
@@ -311,6 +331,10 @@ function drawnOf(
     }),
   };
 }
+
+const rootsOf = (places: readonly BodyPlace[], bodies: ReadonlyMap<string, Body>): MarkupElement[] => [
+  ...new Set(places.map(({ body }) => bodies.get(body)!.root)),
+];
 
 const keptWhole = <T extends WholeComponent>(before: T | undefined, now: T): T =>
   keptFlat(before, {

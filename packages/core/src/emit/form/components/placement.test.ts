@@ -14,6 +14,16 @@ const place = (base: Record<string, string> | null, more: Partial<MarkupElement>
   rules: new Map(base ? [['button', rule('button', base)]] : []),
   route: null,
 });
+/** A place that looks one way or another by what it stands in. */
+const chosen = (on: Record<string, string>, off: Record<string, string>) => ({
+  ...place(null, {
+    variant: { by: { kind: 'prop', name: 'isActive' }, classes: { true: 'entryActive', false: 'entry' } },
+  }),
+  rules: new Map([
+    ['entryActive', rule('entryActive', on)],
+    ['entry', rule('entry', off)],
+  ]),
+});
 const own = { color: '#111', 'padding-top': '8px' };
 
 test('what places say of where they stand is theirs, as far as they differ in it', () => {
@@ -39,16 +49,29 @@ test.each([
   ['what differs in how it looks', [place({ ...own }), place({ ...own, color: '#222' })]],
   [
     'what depends on a component around it',
-    [
-      place({ width: '10px' }, { variant: { by: { kind: 'prop', name: 'isActive' }, classes: {} } }),
-      place({ width: '20px' }),
-    ],
+    [chosen({ width: '10px' }, { width: '12px' }), chosen({ width: '20px' }, { width: '22px' })],
   ],
 ])('%s stay whole', (_, places) => {
   for (const one of placedApart(places)) {
     expect(one.placed).toBeNull();
     expect(one.node).toBe(one.origin);
   }
+});
+
+test('of looks that something around decides, what all say of where it stands is parted from each', () => {
+  const [first] = placedApart([
+    chosen({ color: 'red', width: '10px' }, { width: '10px' }),
+    chosen({ color: 'red', width: '20px' }, { width: '20px' }),
+  ]);
+  expect(first.placed?.base).toEqual({ width: '10px' });
+  const looks = Object.entries(first.node.variant!.classes).map(([value, name]) => [
+    value,
+    first.rules.get(name!)?.base,
+  ]);
+  expect(looks).toEqual([
+    ['true', { color: 'red' }],
+    ['false', {}],
+  ]);
 });
 
 test('what is placed gets a name of its own beside what it was a part of', () => {

@@ -1,7 +1,7 @@
 import { uniqueCodeName } from '../../../model/names.ts';
-import type { MarkupElement, StyleRule } from '../markup.ts';
+import { type MarkupElement, type StyleRule, withClasses } from '../markup.ts';
 import { lookText } from '../styles/look_text.ts';
-import { ruleOf, unitsOf } from '../styles/units.ts';
+import { ruleOf, type Unit, unitsOf } from '../styles/units.ts';
 import { noteAddresses } from './own_links.ts';
 import type { Place } from './template.ts';
 
@@ -48,39 +48,72 @@ export type Apart<P extends Place> = P & {
  */
 export function placedApart<P extends Place>(places: readonly P[]): Apart<P>[] {
   const whole = places.map((place): Apart<P> => ({ ...place, origin: place.node, placed: null }));
-  // What depends on a prop of a component around it stays one.
-  if (places.some(({ node }) => node.variant || node.aspects)) return whole;
-  const rules = places.map(({ node, rules: known }) => known.get(node.className ?? ''));
-  const signs = rules.map(
-    (rule) =>
-      new Map(
-        (rule ? unitsOf(rule) : []).flatMap(({ kin, sign }) => (PLACEMENT.has(kin) ? [[kin, sign]] : [])),
-      ),
-  );
+  const looks = places.map(looksOf);
+  const signs = looks.map((rules) => rules.map(signsOf));
+  const kinds = [...new Set(signs.flatMap((all) => all.flatMap((kins) => [...kins.keys()])))];
+  const fixed = new Set(places.flatMap(({ node, rules }) => saidByAspects(node, rules)));
   const moved = new Set(
-    [...new Set(signs.flatMap((kins) => [...kins.keys()]))].filter(
-      (kin) => new Set(signs.map((kins) => kins.get(kin))).size > 1,
+    kinds.filter(
+      (kin) =>
+        !fixed.has(kin) &&
+        // What depends on a prop of a component around it stays one.
+        signs.every((all) => new Set(all.map((kins) => kins.get(kin))).size < 2) &&
+        new Set(signs.map(([kins]) => kins?.get(kin))).size > 1,
     ),
   );
   if (!moved.size) return whole;
-  return whole.map((place, i): Apart<P> => {
-    const rule = rules[i];
-    if (!rule) return place;
-    const units = unitsOf(rule);
-    const away = units.filter(({ kin }) => moved.has(kin));
-    if (!away.length) return place;
-    const own = units.filter((unit) => !away.includes(unit));
-    const has = (name: string): boolean => place.rules.has(name);
-    const ownName = uniqueCodeName(rule.className, 'part', has);
-    const node = { ...place.node, className: own.length ? ownName : null };
-    noteAddresses(node);
-    return {
-      ...place,
-      node,
-      rules: new Map([...place.rules, [ownName, ruleOf(ownName, rule.key, own)]]),
-      placed: ruleOf(rule.className, place.node.key, away),
-    };
+  return whole.map((place, i) => {
+    const away = unitsOfAll(looks[i]).filter(({ kin }) => moved.has(kin));
+    return away.length ? apartFrom(place, looks[i], moved, away) : place;
   });
+}
+
+/** The rules of all looks that an element may have by its class; one without any for a look that has none. */
+function looksOf({ node, rules }: Place): readonly (StyleRule | undefined)[] {
+  const names = node.variant ? Object.values(node.variant.classes) : [node.className];
+  return names.map((name) => rules.get(name ?? ''));
+}
+
+const signsOf = (rule: StyleRule | undefined): ReadonlyMap<string, string> =>
+  new Map(
+    (rule ? unitsOf(rule) : []).flatMap(({ kin, sign }) =>
+      PLACEMENT.has(kin) ? [[kin, sign] as const] : [],
+    ),
+  );
+
+const saidByAspects = ({ aspects = [] }: MarkupElement, rules: Place['rules']): string[] =>
+  aspects.flatMap(({ classes }) =>
+    Object.values(classes).flatMap((name) => [...signsOf(rules.get(name ?? '')).keys()]),
+  );
+
+/** The units of a place that all of its looks have. */
+const unitsOfAll = ([first]: readonly (StyleRule | undefined)[]): readonly Unit[] =>
+  first ? unitsOf(first) : [];
+
+/** A place whose looks say nothing any more of what is moved away. */
+function apartFrom<P extends Place>(
+  place: Apart<P>,
+  looks: readonly (StyleRule | undefined)[],
+  moved: ReadonlySet<string>,
+  away: readonly Unit[],
+): Apart<P> {
+  const rules = new Map(place.rules);
+  const renamed = new Map<string, string | null>();
+  for (const rule of looks) {
+    if (!rule || renamed.has(rule.className)) continue;
+    const own = unitsOf(rule).filter(({ kin }) => !moved.has(kin));
+    const ownName = uniqueCodeName(rule.className, 'part', (name) => rules.has(name));
+    rules.set(ownName, ruleOf(ownName, rule.key, own));
+    renamed.set(rule.className, own.length ? ownName : null);
+  }
+  const change = (name: string): string | null => renamed.get(name) ?? null;
+  const { variant, className } = place.node;
+  const node: MarkupElement = variant
+    ? { ...place.node, variant: withClasses(variant, change) }
+    : { ...place.node, className: className === null ? null : change(className) };
+  noteAddresses(node);
+  const named = looks.find((rule) => rule !== undefined)!;
+  return { ...place, node, rules, placed: ruleOf(named.className, place.node.key, away) };
 }
 
 /**

@@ -2,7 +2,10 @@ import type { Declarations } from '../../../model/design.ts';
 import { isElement, type MarkupElement, type MarkupNode, type StyleRule } from '../markup.ts';
 import { type Look, lookText } from '../styles/look_text.ts';
 import { kinOf } from '../styles/units.ts';
-import type { Template } from './template.ts';
+import { uniqueCodeName } from '../../../model/names.ts';
+import { sameList } from '../../../json/kept.ts';
+import { valuesInOrder } from './route_looks.ts';
+import type { Place, Template } from './template.ts';
 
 /** Where a row stands among its siblings. */
 export type RowPlace = 'first' | 'between' | 'last' | 'only';
@@ -79,6 +82,41 @@ export function placedLook(
       ),
     },
   };
+}
+
+/**
+ * Rows whose looks something around them decides, with what sets the first or the last one off said by the place of the row in each
+ * of the looks; as they are where that is not so.
+ * @param rows where each row stands
+ */
+export function placedVariants<P extends Place>(
+  places: readonly P[],
+  rows: readonly RowPlace[],
+): readonly P[] {
+  const [first] = places;
+  const values = first?.node.variant ? valuesInOrder(first.node.variant) : [];
+  const isAlike = places.every(
+    ({ node }) => node.variant && !node.aspects?.length && sameList(valuesInOrder(node.variant), values),
+  );
+  if (!isAlike || !values.length) return places;
+  const placed = values.map((value) => {
+    const looks = places.map(({ node, rules }) => rules.get(node.variant!.classes[value] ?? ''));
+    if (looks.some((look) => look === undefined)) return null;
+    const known = looks as readonly StyleRule[];
+    const isOne = known.every((look) => lookText(look) === lookText(known[0]));
+    return isOne ? known[0] : placedLook(known, rows, null);
+  });
+  if (placed.some((look) => look === null)) return places;
+  return places.map((place) => {
+    const rules = new Map(place.rules);
+    const renamed = placed.map((look) => {
+      const name = uniqueCodeName(look!.className, 'part', (taken) => rules.has(taken));
+      rules.set(name, { ...look!, className: name });
+      return name;
+    });
+    const classes = Object.fromEntries(values.map((value, i) => [value, renamed[i]]));
+    return { ...place, node: { ...place.node, variant: { ...place.node.variant!, classes } }, rules };
+  });
 }
 
 /** How the row at one end looks: what it says otherwise, or what all others say and it does not. */

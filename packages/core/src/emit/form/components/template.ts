@@ -1015,7 +1015,7 @@ class TemplateBuilder {
   ): Expression {
     const pattern = nodes.map((node) => (node ? 1 : 0));
     const is = pattern.map((one) => one === 1);
-    const term = this.#pathTerm(is);
+    const term = this.#pathTerm(is, NO_LINKS);
     if (term) return term;
     const shown = this.#found.find(
       ({ prop: { kind }, values }) =>
@@ -1047,7 +1047,7 @@ class TemplateBuilder {
     const values = given.map((value) => value ?? undefined);
     const term =
       kind === 'flag'
-        ? (this.#ownWayTerm(values, node) ?? this.#pathTerm(values))
+        ? (this.#ownWayTerm(values, node) ?? this.#pathTerm(values, new Set(linksIn(node))))
         : this.#choiceTerm(values, node);
     if (term !== null) return term;
     const key = kind === 'flag' ? flagKey(values) : `${kind} ${pattern.join()}`;
@@ -1062,12 +1062,15 @@ class TemplateBuilder {
    * What says that the present route is one of those where a flag is set, or none of those where it is not: exactly there, and
    * links lead to nearly all of them, as the entries of a menu and the head of a group of them do.
    */
-  #pathTerm(values: readonly (PropValue | undefined)[]): Expression | null {
+  #pathTerm(values: readonly (PropValue | undefined)[], own: ReadonlySet<string>): Expression | null {
     const is = values.map((value) => value === true);
     if (is.every(Boolean)) return null;
-    const term = this.#routeTerm(is);
+    const term = this.#routeTerm(is, own);
     if (term) return term;
-    const other = this.#routeTerm(is.map((one) => !one));
+    const other = this.#routeTerm(
+      is.map((one) => !one),
+      own,
+    );
     return other && not(other);
   }
 
@@ -1119,7 +1122,7 @@ class TemplateBuilder {
     const own = new Set(nodes.flatMap((node) => (node ? [...linksIn(node)] : [])));
     const found = distinct.map((look) => {
       const is = looks.map((one) => one === look);
-      const term = this.#routeTerm(is);
+      const term = this.#routeTerm(is, own);
       const routes = term?.kind === 'at' ? term.addresses : [];
       const led = routes.filter((one) => one.kind === 'literal' && own.has(String(one.value))).length;
       return { key: flagKey(is), routes: routes.length, share: led / (routes.length || 1) };
@@ -1138,7 +1141,8 @@ class TemplateBuilder {
     return distinct[isFirst ? 1 : 0];
   }
 
-  #routeTerm(is: readonly boolean[]): Expression | null {
+  /** @param own where links of the element lead, or those in it */
+  #routeTerm(is: readonly boolean[], own: ReadonlySet<string> = NO_LINKS): Expression | null {
     const [on, off] = [new Set<string>(), new Set<string>()];
     for (const [i, place] of this.#places.entries()) {
       const routes = routesOf(place);
@@ -1148,7 +1152,9 @@ class TemplateBuilder {
     if (!on.size || on.size > MOST_ROUTES) return null;
     if ([...on].some((route) => off.has(route) || route.includes(':'))) return null;
     const unlinked = [...on].filter((route) => !this.#links.has(route)).length;
-    if (unlinked > on.size * MOST_UNLINKED) return null;
+    // An entry is marked on pages beneath its own, too, to which no link of a bar leads.
+    const isOwn = on.size < off.size && [...on].some((route) => own.has(route));
+    if (unlinked > on.size * (isOwn ? MOST_BENEATH : MOST_UNLINKED)) return null;
     return atOneOf(...[...on].map(literal));
   }
 
@@ -1306,6 +1312,8 @@ function addressOf(link: NonNullable<MarkupElement['link']>): string {
 
 /** Of the routes that a group of entries is open at, so many may have no entry: that which sums up the group. */
 const MOST_UNLINKED = 0.25;
+const MOST_BENEATH = 0.5;
+const NO_LINKS: ReadonlySet<string> = new Set();
 
 /** So many looks are told by the present route: that of the page, that of its group, and that of all others. */
 const MOST_LOOKS_BY_ROUTE = 3;

@@ -1,4 +1,5 @@
 import type { Declarations } from '../../../model/design.ts';
+import { reset } from '../../../vocabulary/reset.ts';
 import { drawnUpTo } from '../../../vocabulary/style_values.ts';
 import type { StyleRule } from '../markup.ts';
 
@@ -52,7 +53,8 @@ export function withoutIdle(look: Look, tag: string, canFocus = false): Look {
   for (const side of SIDES) {
     const style = `border-${side}-style`;
     const widths = blocks.flatMap((block) => block[`border-${side}-width`] ?? []);
-    const isThin = look.base[`border-${side}-width`] === '0px' && widths.every((width) => width === '0px');
+    const first = look.base[`border-${side}-width`] ?? reset[tag]?.[`border-${side}-width`];
+    const isThin = first === '0px' && widths.every((width) => width === '0px');
     const isDrawn = !isThin && blocks.some((block) => !/^(none|initial)?$/.test(block[style] ?? ''));
     // Where a browser draws one by itself, that it does not is said, and no more.
     const isSaid = BORDERED.has(tag) && look.base[style] !== 'none' && !isThin;
