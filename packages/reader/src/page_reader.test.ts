@@ -545,6 +545,42 @@ describe('what a page hides until something opens it', () => {
   });
 });
 
+test('a state is read with the variables that it sets, and says nothing of what stays as it is', async () => {
+  const screen = await read(
+    '<input id="a" class="field"><i id="b" class="field">Not a field</i>',
+    `.field{--ring:0 0 #0000;--tint:red;box-shadow:var(--ring), 0 0 #0000;color:var(--tint)}
+     .field:focus{--ring:0 0 0 calc(1px + 1px) var(--tint, blue);--tint:rgb(13,148,136);box-shadow:var(--ring), 0 0 #0000;outline:2px solid transparent;color:red}
+     .field:hover{--tint:red;color:var(--tint);border-color:var(--tint)} *::placeholder{color:gray}`,
+  );
+  const { base, hover, focus, placeholder } = byId(screen, 'a').style;
+  expect(base).not.toHaveProperty('box-shadow');
+  expect(focus).toEqual({
+    'box-shadow': 'rgb(13, 148, 136) 0px 0px 0px 2px',
+    'outline-color': 'rgba(0, 0, 0, 0)',
+    'outline-style': 'solid',
+    'outline-width': '2px',
+  });
+  expect(Object.keys(hover!).sort()).toEqual(
+    ['bottom', 'left', 'right', 'top'].map((side) => `border-${side}-color`),
+  );
+  expect(placeholder).toEqual({ color: 'gray' });
+  // Other elements have no placeholder to be drawn.
+  expect(byId(screen, 'b').style.placeholder).toBeUndefined();
+  // The page is left as it was.
+  expect(byId(screen, 'a').attributes?.style).toBeUndefined();
+});
+
+test('longhands of what people write in one are all said where these are', async () => {
+  const screen = await read('<div style="display:flex"><b id="a">One</b></div>', '#a{white-space:nowrap;flex:1}');
+  expect(base(screen, 'a')).toMatchObject({
+    'white-space-collapse': 'collapse',
+    'text-wrap-mode': 'nowrap',
+    'flex-grow': '1',
+    'flex-shrink': '1',
+    'flex-basis': '0%',
+  });
+});
+
 test('of rules for what stands before an element the more special one wins, wherever it stands', async () => {
   const screen = await read(
     '<div id="a" class="shade">Shaded</div>',

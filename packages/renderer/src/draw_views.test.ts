@@ -217,6 +217,32 @@ test('a service of fonts is stood in for however a page asks it', async () => {
   expect(compareDrawn(without, plain).share).toBeGreaterThan(0.001);
 });
 
+test('a source is drawn with what its scripts and other hosts would have made of it', async () => {
+  const drawnOf = async (page: string): Promise<Drawn> => {
+    const { project, files, view } = drawn('shed.html', page);
+    return decoded(await drawReference(renderer, project, view, files));
+  };
+  const compiler = '<script src="https://compiler.example/tailwindcss"></script>';
+  const sheet = '<link rel="stylesheet" href="https://host.example/npm/bootstrap@5.3.0/dist/css/bootstrap.min.css">';
+  const signs =
+    '<link rel="stylesheet" href="https://host.example/ajax/libs/font-awesome/6.4.0/css/all.min.css">';
+  const rows: readonly (readonly [string, string])[] = [
+    ['<p class="bg-blue-500 h-48">Shed</p>', compiler],
+    ['<p class="bg-primary p-5">Shed</p>', sheet],
+    ['<i class="fa-solid fa-paw" style="font-size:80px"></i>', signs],
+  ];
+  for (const [body, head] of rows) {
+    const [without, made] = [
+      await drawnOf(`<!doctype html><head></head>${body}`),
+      await drawnOf(`<!doctype html><head>${head}</head>${body}`),
+    ];
+    expect(compareDrawn(without, made).share).toBeGreaterThan(0.001);
+  }
+  const icon = '<i data-lucide="house" style="width:200px;height:200px"></i>';
+  const [plain, withIcon] = [await drawnOf('<!doctype html><p>'), await drawnOf(`<!doctype html><p>${icon}`)];
+  expect(compareDrawn(plain, withIcon).share).toBeGreaterThan(0.001);
+});
+
 test('files that a source asks for are found as a server of files finds them', async () => {
   const sheet = (path: string) =>
     `<!doctype html><link rel="stylesheet" href="${path}"><p style="height:200px">Shed</p>`;

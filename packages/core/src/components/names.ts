@@ -137,7 +137,9 @@ function nameOf(sight: Sight, kind: 'component' | 'list', all: readonly Sight[] 
 /** The word of the author for the one thing that a part is around; nothing where it is around several. */
 function innerWord(sight: Sight): string {
   const inner = seen(sight);
-  return inner.length === 1 && !sight.hasOwnText ? wordFor(inner[0]) || innerWord(inner[0]) : '';
+  // What a drawing shows is another thing at each place.
+  if (inner.length !== 1 || sight.hasOwnText || inner[0].element.kind === 'vector') return '';
+  return wordFor(inner[0]) || innerWord(inner[0]);
 }
 
 /** The word of the author for an element; icons have those of their library. */

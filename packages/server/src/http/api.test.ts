@@ -727,7 +727,7 @@ describe('what intake asks the server for', () => {
       classes: ['bg-shed', 'p-4', 'md:flex', 'not-a-class'],
     };
     const { body } = await ask<{ css: string }>('POST', '/api/utilities', plan);
-    expect(body.css).toMatch(/\.bg-shed\s*{\s*background-color: #2f4a3a/);
+    expect(body.css).toMatch(/\.bg-shed\s*{[^}]*rgb\(47 74 58/);
     expect(body.css).toContain('.md\\:flex');
     expect(body.css).not.toContain('not-a-class');
   });
@@ -737,13 +737,35 @@ describe('what intake asks the server for', () => {
     ['a file', '@import "/etc/passwd";', /did not come along/],
     ['a configuration file', '@config "./evil.js";', /not run/],
   ])('%s named by a page is not loaded', async (_, css, message) => {
-    const { status, body } = await ask<{ message: string }>('POST', '/api/utilities', {
-      config: null,
-      css,
-      isLegacy: false,
-      classes: [],
+    for (const isLegacy of [false, true]) {
+      const { status, body } = await ask<{ message: string }>('POST', '/api/utilities', {
+        config: null,
+        css,
+        isLegacy,
+        classes: [],
+      });
+      expect([status, body.message]).toEqual([400, expect.stringMatching(message)]);
+    }
+  });
+
+  test('sheets and icons of packages that come with Tovel', async () => {
+    const asked = { name: 'bootstrap-icons', version: '1.11.0', file: 'font/bootstrap-icons.css' };
+    const { body } = await ask<{ shipped: { sheet: string; files: { path: string; data: string }[] } }>(
+      'POST',
+      '/api/sheets',
+      asked,
+    );
+    expect(body.shipped.sheet).toBe('font/bootstrap-icons.min.css');
+    expect(Buffer.from(body.shipped.files[0].data, 'base64').subarray(0, 4).toString()).toBe('wOF2');
+    expect((await ask('POST', '/api/sheets', { ...asked, name: '../../etc' })).body).toEqual({
+      shipped: null,
     });
-    expect([status, body.message]).toEqual([400, expect.stringMatching(message)]);
+    const icons = await ask<{ drawings: object }>('POST', '/api/icons', {
+      library: 'lucide',
+      names: ['house', 'of-nobody'],
+    });
+    expect(Object.keys(icons.body.drawings)).toEqual(['house']);
+    expect((await ask('POST', '/api/icons', { library: '../lucide', names: [] })).status).toBe(400);
   });
 
   test('programs that read text in pictures, under a policy of their own', async () => {

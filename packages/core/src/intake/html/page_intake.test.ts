@@ -84,6 +84,49 @@ test('fonts of the page’s own style sheets come along', async () => {
   expect(fonts.map(({ family }) => family)).toEqual(['Own']);
 });
 
+describe('what a page asks other hosts for and comes with Tovel', () => {
+  const address = 'https://host.example/ajax/libs/signs/6.4.0/css/all.min.css';
+  const page = `<head><link rel="stylesheet" href="${address}"></head><i class="sign-paw"></i><i data-lucide="house"></i>`;
+  const shippedSheet: IntakeHost['shippedSheet'] = async ({ name, version, file }) =>
+    name === 'signs' && version === '6.4.0' && file === 'css/all.min.css'
+      ? {
+          version: '6.7.2',
+          sheet: 'css/all.min.css',
+          text: '@font-face{font-family:Signs;src:url(../fonts/signs.woff2)}.sign-paw{font-family:Signs}',
+          files: [{ path: 'fonts/signs.woff2', bytes: new TextEncoder().encode('wOF2') }],
+        }
+      : null;
+
+  test('stands for it, and Intake says so', async () => {
+    const { html, fonts, notices } = await read(page, {
+      shippedSheet,
+      shippedIcons: async (library, names) => ({
+        [names[0]]: `<svg><title>${library}</title><path d="M0 0h9"/></svg>`,
+      }),
+    });
+    expect(html).toContain('.sign-paw{font-family:Signs}');
+    expect(html).toContain('d="M0 0h9"');
+    expect(fonts.map(({ family }) => family)).toEqual(['Signs']);
+    expect(notices).toEqual([
+      expect.objectContaining({
+        level: 'info',
+        code: 'sheet-stood-in',
+        message: expect.stringMatching(/signs 6\.7\.2, which comes with Tovel, stands for it/),
+      }),
+    ]);
+  });
+
+  test('is missed where nothing stands for it', async () => {
+    const { notices } = await read(page, { shippedSheet: async () => null });
+    expect(notices).toEqual([
+      expect.objectContaining({
+        level: 'warning',
+        message: expect.stringMatching(/is somewhere else and is not fetched/),
+      }),
+    ]);
+  });
+});
+
 describe('a page of utility classes', () => {
   const page =
     '<head><script src="https://cdn.tailwindcss.com"></script><script>tailwind.config={theme:{a:1}}</script></head><p class="p-4 m-2">Hi';
@@ -96,7 +139,13 @@ describe('a page of utility classes', () => {
         return '.p-4{padding:1rem}';
       },
     });
-    expect(asked).toEqual({ config: { theme: { a: 1 } }, css: '', isLegacy: true, plugins: [], classes: ['p-4', 'm-2'] });
+    expect(asked).toEqual({
+      config: { theme: { a: 1 } },
+      css: '',
+      isLegacy: true,
+      plugins: [],
+      classes: ['p-4', 'm-2'],
+    });
     expect(html).toContain('<style>.p-4{padding:1rem}</style></head>');
     expect(html).not.toContain('script');
     expect(codes).toEqual([]);

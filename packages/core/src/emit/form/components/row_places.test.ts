@@ -10,7 +10,7 @@ import { emitVue } from '../../vue/emit_vue.ts';
 import type { StyleRule } from '../markup.ts';
 import { EmissionPlan, emitScreenOf } from '../plan.ts';
 import { extractionOf } from './extraction.ts';
-import { placedLook, type RowPlace, rowPlaces } from './row_places.ts';
+import { placedLook, placedVariants, type RowPlace, rowPlaces } from './row_places.ts';
 
 const look = (base: StyleRule['base'], more: Partial<StyleRule> = {}): StyleRule => ({
   className: 'row',
@@ -213,4 +213,43 @@ test('rows beside what comes and goes have no place that is always theirs', () =
   const parent = { ...one, children: [sometimes, ...others] };
   expect(rowPlaces(others, [parent])).toBeNull();
   expect(rowPlaces([], [root])).toEqual([]);
+});
+
+describe('rows whose looks something around them decides', () => {
+  const SPACE = { 'margin-top': '4px' };
+  const entry = (base: StyleRule['base'], marked: StyleRule['base'] = { ...base, color: 'red' }) => ({
+    node: {
+      tag: 'a',
+      key: 'k',
+      className: null,
+      attributes: {},
+      children: [],
+      variant: {
+        by: { kind: 'prop', name: 'isActive' } as const,
+        classes: { true: 'entryActive', false: 'entry' },
+      },
+    },
+    rules: new Map([
+      ['entryActive', look(marked, { className: 'entryActive' })],
+      ['entry', look(base, { className: 'entry' })],
+    ]),
+    route: null,
+  });
+  const rows: readonly RowPlace[] = ['first', 'between', 'last'];
+
+  test('have one look each, with what sets the first one off said by its place', () => {
+    const placed = placedVariants([entry({}), entry(SPACE), entry(SPACE)], rows);
+    const looks = placed.map(({ node, rules }) =>
+      Object.values(node.variant!.classes).map((name) => rules.get(name!)),
+    );
+    for (const [marked, plain] of looks) {
+      expect([marked!.base, marked!.states]).toEqual([{ color: 'red' }, { ':not(:first-child)': SPACE }]);
+      expect([plain!.base, plain!.states]).toEqual([{}, { ':not(:first-child)': SPACE }]);
+    }
+  });
+
+  test.each([
+    ['one looks otherwise besides', [entry({}), entry(SPACE), entry({ ...SPACE, opacity: '.5' })]],
+    ['one is marked otherwise', [entry({}), entry(SPACE), entry(SPACE, { ...SPACE, color: 'blue' })]],
+  ])('stay as they are where %s', (_, places) => expect(placedVariants(places, rows)).toBe(places));
 });

@@ -1,0 +1,46 @@
+import { packageAddress, packageSheetsIn, scriptedIconsIn } from './outside_packages.ts';
+
+test.each([
+  [
+    'https://host.example/npm/bootstrap@5.3.0/dist/css/bootstrap.min.css',
+    'bootstrap',
+    '5.3.0',
+    'dist/css/bootstrap.min.css',
+  ],
+  ['https://host.example/npm/@scope/some-icons@6/css/all.css?x#y', '@scope/some-icons', '6', 'css/all.css'],
+  ['//host.example/ajax/libs/font-awesome/6.4.0/css/all.min.css', 'font-awesome', '6.4.0', 'css/all.min.css'],
+  [
+    'https://host.example/Bootstrap/4.5.2/css/bootstrap.min.css',
+    'bootstrap',
+    '4.5.2',
+    'css/bootstrap.min.css',
+  ],
+  ['https://use.fontlibrary.example/releases/v5.15.4/css/all.css', 'fontlibrary', '5.15.4', 'css/all.css'],
+  ['https://host.example/npm/icons@1.2.3-beta.4/all.css', 'icons', '1.2.3', 'all.css'],
+])('%s is a file of %s %s', (address, name, version, file) =>
+  expect(packageAddress(address)).toEqual({ name, version, file }),
+);
+
+test.each([
+  'css/bootstrap@5.3.0/all.css',
+  'https://host.example/css/all.css',
+  'https://host.example/',
+  '',
+  '//',
+])('“%s” names no package', (address) => expect(packageAddress(address)).toBeNull());
+
+test('sheets of packages that a page asks for, linked or imported, each once', () => {
+  const one = 'https://host.example/npm/a@1/a.css';
+  const two = '//host.example/ajax/libs/b/2.0/b.min.css';
+  const html = `<link rel="stylesheet" href="${one}"><link href='${one}' rel=stylesheet><style>@import url(${two});</style><a href="https://host.example/own.css">`;
+  expect(packageSheetsIn(html)).toEqual([one, two]);
+});
+
+test('icons that a page names for scripts to draw', () => {
+  const html =
+    '<i data-lucide="House"></i><i data-lucide=\'bell-ring\' class="a"></i><i data-lucide=house></i><svg data-feather="x"></svg><i data-lucide="{{ icon }}">';
+  expect([...scriptedIconsIn(html)]).toEqual([
+    ['lucide', ['bell-ring', 'house']],
+    ['feather', ['x']],
+  ]);
+});
