@@ -571,7 +571,10 @@ test('a state is read with the variables that it sets, and says nothing of what 
 });
 
 test('longhands of what people write in one are all said where these are', async () => {
-  const screen = await read('<div style="display:flex"><b id="a">One</b></div>', '#a{white-space:nowrap;flex:1}');
+  const screen = await read(
+    '<div style="display:flex"><b id="a">One</b></div>',
+    '#a{white-space:nowrap;flex:1}',
+  );
   expect(base(screen, 'a')).toMatchObject({
     'white-space-collapse': 'collapse',
     'text-wrap-mode': 'nowrap',

@@ -223,7 +223,8 @@ test('a source is drawn with what its scripts and other hosts would have made of
     return decoded(await drawReference(renderer, project, view, files));
   };
   const compiler = '<script src="https://compiler.example/tailwindcss"></script>';
-  const sheet = '<link rel="stylesheet" href="https://host.example/npm/bootstrap@5.3.0/dist/css/bootstrap.min.css">';
+  const sheet =
+    '<link rel="stylesheet" href="https://host.example/npm/bootstrap@5.3.0/dist/css/bootstrap.min.css">';
   const signs =
     '<link rel="stylesheet" href="https://host.example/ajax/libs/font-awesome/6.4.0/css/all.min.css">';
   const rows: readonly (readonly [string, string])[] = [
