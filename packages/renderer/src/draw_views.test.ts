@@ -59,10 +59,10 @@ test('what a menu that is folded to no height cuts off is not there', async () =
   const menu = (look: string): string => `<ul style="margin:0;${look}"><li>Saws</li></ul>`;
   const { project, files, view } = drawn(
     'shed.html',
-    `${menu('height:0;overflow:hidden').replace('Saws', 'Folded')}${menu('height:0').replace('Saws', 'Sticks out')}${menu('overflow:hidden')}`,
+    `${menu('height:0;overflow:hidden').replace('Saws', 'Folded')}${menu('height:0;overflow:hidden;padding:4px 0').replace('Saws', 'With edges')}${menu('height:0;overflow:hidden;padding:80px 0 0').replace('Saws', 'Holds its room')}${menu('height:0').replace('Saws', 'Sticks out')}${menu('overflow:hidden')}`,
   );
   const { rendering } = await drawReference(renderer, project, view, files);
-  expect(textsIn(rendering.root).filter(Boolean)).toEqual(['Sticks out', 'Saws']);
+  expect(textsIn(rendering.root).filter(Boolean)).toEqual(['Holds its room', 'Sticks out', 'Saws']);
 });
 
 test('nothing that a source brings runs or is fetched', async () => {

@@ -220,9 +220,22 @@ function pictureOf(node: Element): RenderedElement['picture'] {
   return image.complete && image.naturalWidth > 0 ? 'shown' : 'missing';
 }
 
+/** Edges of a box that is folded up are no larger together, in px. */
+const MOST_EDGES = 16;
+
 /** Whether an element cuts off all that stands in it: a menu that is folded to no height. */
-const isFolded = (style: CSSStyleDeclaration, { width, height }: DOMRect): boolean =>
-  (height === 0 && style.overflowY !== 'visible') || (width === 0 && style.overflowX !== 'visible');
+function isFolded(style: CSSStyleDeclaration, { width, height }: DOMRect): boolean {
+  const edges = (...sides: readonly string[]): number => {
+    const all = sides.flatMap((side) => [`padding-${side}`, `border-${side}-width`]);
+    const sum = all.reduce((total, name) => total + parseFloat(style.getPropertyValue(name)), 0);
+    // Folded up, a box may keep its own; where these are large they are there to hold something.
+    return sum <= MOST_EDGES ? sum : 0;
+  };
+  return (
+    (style.overflowY !== 'visible' && height <= edges('top', 'bottom')) ||
+    (style.overflowX !== 'visible' && width <= edges('left', 'right'))
+  );
+}
 
 /** What an element cuts off of its content; an ellipsis says so itself, and is no fault. */
 function cutOf(node: Element, style: CSSStyleDeclaration): RenderedElement['cut'] {

@@ -367,8 +367,11 @@ export function withTerms(node: MarkupElement, change: (term: Expression) => Exp
 
 /** Markup with each expression in it replaced. */
 export function withAllTerms(root: MarkupElement, change: (term: Expression) => Expression): MarkupElement {
-  const given = (value: PropValue): PropValue =>
-    typeof value === 'object' && 'given' in value ? { given: change(value.given) } : value;
+  const given = (value: PropValue): PropValue => {
+    if (typeof value !== 'object') return value;
+    if ('given' in value) return { given: change(value.given) };
+    return 'node' in value ? { node: withAllTerms(value.node, change) } : value;
+  };
   const child = (node: MarkupNode): MarkupNode => {
     if (isElement(node)) return withAllTerms(node, change);
     if (isText(node)) return node.given ? { ...node, given: change(node.given) } : node;
@@ -386,8 +389,11 @@ export function withAllTerms(root: MarkupElement, change: (term: Expression) => 
 /** Visits all that markup works out, each with the element that it is of. */
 export function visitTerms(root: MarkupElement, visit: (term: Expression, at: MarkupElement) => void): void {
   for (const term of termsOf(root)) visit(term, root);
-  for (const value of Object.values(root.use?.props ?? root.theirs?.props ?? {}))
-    if (typeof value === 'object' && 'given' in value) visit(value.given, root);
+  for (const value of [...givenIn(root), ...Object.values(root.theirs?.props ?? {})]) {
+    if (typeof value !== 'object') continue;
+    if ('given' in value) visit(value.given, root);
+    else if ('node' in value) visitTerms(value.node, visit);
+  }
   for (const child of root.children) {
     if (isElement(child)) visitTerms(child, visit);
     else if ('slot' in child) visit(child.slot, root);

@@ -1,5 +1,5 @@
 import { atOneOf, choice, literal, propNamed } from '../../expression/expression.ts';
-import type { MarkupElement } from './markup.ts';
+import { looksAtAddress, type MarkupElement } from './markup.ts';
 import { withNamedPlaces } from './named_places.ts';
 
 const at = (...routes: string[]) => atOneOf(...routes.map(literal));
@@ -28,6 +28,20 @@ test('what is asked twice has a name after its addresses, and is asked by it', (
   expect(made.children[1]).toMatchObject({ when: propNamed('isAtButtonsOrCards') });
   // What is asked once stands where it is asked.
   expect(made.children[2]).toEqual(root.children[2]);
+});
+
+test('what a component is given, alone or in a list, asks where one is, too', () => {
+  const marked = (): MarkupElement =>
+    node({ tag: 'svg', variant: { by: at('/saws'), classes: { true: 'a', false: 'b' } } });
+  const use = (props: NonNullable<MarkupElement['use']>['props']): MarkupElement =>
+    node({ use: { component: 'Entry', props } });
+  const root = node({}, use({ icon: { node: marked() } }), use({ icon: { node: marked() } }));
+  expect(looksAtAddress(root)).toBe(true);
+  expect(looksAtAddress(use({ icons: { items: [{ icon: { node: marked() } }] } }))).toBe(true);
+  expect(looksAtAddress(use({ icon: { node: node({ tag: 'svg' }) } }))).toBe(false);
+  const { root: made, places } = withNamedPlaces(root, new Set());
+  expect(places).toEqual([{ name: 'isAtSaws', expression: at('/saws') }]);
+  expect(looksAtAddress(made)).toBe(false);
 });
 
 test('names are those of nothing else; of many places it is that of what asks first', () => {

@@ -1,5 +1,5 @@
 import type { MarkupElement, PropValue } from '../markup.ts';
-import { propNamed } from '../../../expression/expression.ts';
+import { atOneOf, literal, propNamed } from '../../../expression/expression.ts';
 import { drawingsIn } from '../icons.ts';
 import { withFixedRows, withRowsOfScreen } from './lists.ts';
 
@@ -21,6 +21,30 @@ const body = (...children: MarkupElement[]): MarkupElement => ({
   children,
 });
 const cells = (names: readonly string[]): MarkupElement[] => names.map((name) => use('Cell', { name }));
+
+test('rows that are given drawings which look otherwise by the route are none of a list', () => {
+  const drawing = (more: object): PropValue => ({
+    node: { tag: 'svg', key: null, className: null, attributes: {}, children: [], ...more },
+  });
+  const row = (i: number, more: object = {}): MarkupElement => ({
+    tag: 'Entry',
+    key: `r${i}`,
+    className: null,
+    attributes: {},
+    children: [],
+    use: { component: 'Entry', props: { name: `Entry ${i}`, icon: drawing(more) } },
+  });
+  const nav = (more?: object): MarkupElement => ({
+    tag: 'nav',
+    key: 'n',
+    className: null,
+    attributes: {},
+    children: [0, 1, 2, 3, 4].map((i) => row(i, more)),
+  });
+  const variant = { by: atOneOf(literal('/saws')), classes: { true: 'a', false: 'b' } };
+  expect(withRowsOfScreen(nav(), []).lists).toHaveLength(1);
+  expect(withRowsOfScreen(nav({ variant }), []).lists).toEqual([]);
+});
 
 test('rows of a component that never change are a list', () => {
   const made = withFixedRows({

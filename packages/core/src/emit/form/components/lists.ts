@@ -9,6 +9,7 @@ import {
   type MarkupNode,
   type MarkupText,
   type PropValue,
+  visitTerms,
 } from '../markup.ts';
 
 /** The records of a list of one screen, or of one within a component. */
@@ -199,7 +200,13 @@ const isFixed = ({ use, when, variant, children }: Use, isSaid: (value: PropValu
   !when && !variant && children.length === 0 && Object.values(use.props).every(isSaid);
 
 const isPlain = (value: PropValue): boolean => typeof value !== 'object' || 'asset' in value;
-const isDrawing = (value: PropValue): boolean => typeof value === 'object' && 'node' in value;
+/** A drawing that is the same at all times. */
+function isDrawing(value: PropValue): boolean {
+  if (typeof value !== 'object' || !('node' in value)) return false;
+  let isFixed = true;
+  visitTerms(value.node, () => (isFixed = false));
+  return isFixed;
+}
 
 /** The list of rows of a component. @param isTaken names that the constant cannot have */
 function listOf(
