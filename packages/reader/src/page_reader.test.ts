@@ -570,6 +570,18 @@ test('a state is read with the variables that it sets, and says nothing of what 
   expect(byId(screen, 'a').attributes?.style).toBeUndefined();
 });
 
+test('a part of the width stays one in what is drawn before an element', async () => {
+  const screen = await read(
+    '<div id="a" style="--ratio:75%">Picture</div>',
+    '#a{position:relative;width:200px;--tint:red} #a::before{content:"";display:block;padding-top:var(--ratio);margin-left:calc(var(--ratio) - 1px);color:var(--tint)}',
+  );
+  expect(byId(screen, 'a').style.before).toMatchObject({
+    'padding-top': '75%',
+    'margin-left': '149px',
+    color: 'rgb(255, 0, 0)',
+  });
+});
+
 test('longhands of what people write in one are all said where these are', async () => {
   const screen = await read(
     '<div style="display:flex"><b id="a">One</b></div>',

@@ -323,14 +323,15 @@ export class PageReader {
     return Array.from(holder.style, (name) => [name, holder.style.getPropertyValue(name)] as const);
   }
 
-  /** A declared value with its variables put in; for pseudo-elements the browser says it. */
+  /** A declared value with its variables put in; where more than these is to be worked out, the browser says it for pseudo-elements. */
   #resolve(element: Element, pseudo: string | null, property: string, declared: string): string {
     const style = this.#document.defaultView!.getComputedStyle(element, pseudo);
-    if (pseudo) return style.getPropertyValue(property);
-    return declared.replace(
+    const said = declared.replace(
       /var\(\s*(--[\w-]+)\s*(?:,([^()]*))?\)/g,
       (_, name: string, fallback?: string) => style.getPropertyValue(name).trim() || (fallback ?? '').trim(),
     );
+    // A part of something is no length yet, as the browser says that it is.
+    return pseudo && !/^[\d.]+%$/.test(said) ? style.getPropertyValue(property) : said;
   }
 
   #readBase(g: Gathered): void {

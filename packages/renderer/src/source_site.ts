@@ -113,7 +113,7 @@ export function sourcePage(
         body: [fontCss(faces, (hash) => `${ORIGIN}/tovel-kept/${hash}`), ...classes].join('\n'),
       };
     }
-    const font = shippedFonts.get(href);
+    const font = shippedFonts.get(href.replace(/[?#].*$/, ''));
     if (font) return { type: 'font/woff2', body: font, headers: { 'access-control-allow-origin': '*' } };
     const named = packageAddress(href);
     const sheet = named && (await shippedSheet(named));
