@@ -26,7 +26,7 @@ export function namelessLabel(element: Element): string {
       pageOf(attributes.href),
       element.source.id && words(element.source.id),
       attributes['aria-controls'] && words(attributes['aria-controls']),
-      ...(element.classes ?? '').split(/\s+/).map((one) => (LOOKS.test(one) ? '' : words(one))),
+      ...(element.classes ?? '').split(/\s+/).map((one) => (LOOKS.test(one) ? '' : meantBy(words(one)))),
       OPENS[attributes['aria-haspopup'] ?? ''],
     ]) ?? plain(element)
   );
@@ -35,7 +35,7 @@ export function namelessLabel(element: Element): string {
 /** What signs that everybody knows stand for, by what they show. */
 const MEANT: ReadonlyMap<string, string> = new Map(
   Object.entries({
-    Menu: 'bars,hamburger,menu,navicon,align justify',
+    Menu: 'bars,burger,hamburger,menu,menu toggle,nav toggle,navbar toggle,navbar toggler,navicon,toggler,align justify',
     Close: 'close,cross,times,x,xmark',
     Search: 'magnifying glass,search,magnifier',
     More: 'ellipsis,ellipsis h,ellipsis v,ellipsis vertical,ellipsis horizontal,more vert,more horizontal,more vertical,dots vertical,dots horizontal,three dots,three dots vertical',

@@ -4,6 +4,7 @@ import type { IntakeHost } from '../host.ts';
 import { bodyReading } from '../../testing/body_reading.ts';
 import { PageIntake } from './page_intake.ts';
 import type { PageReading } from './reading.ts';
+import type { UtilityPlan } from './utilities.ts';
 
 const seen: string[] = [];
 const reading: PageReading = bodyReading({ children: ['Hi'] });
@@ -149,6 +150,26 @@ describe('a page of utility classes', () => {
     expect(html).toContain('<style>.p-4{padding:1rem}</style></head>');
     expect(html).not.toContain('script');
     expect(codes).toEqual([]);
+  });
+
+  test('is compiled where it asks another host for a sheet of all of them, too', async () => {
+    const link = (href: string): string =>
+      `<head><link rel="stylesheet" href="${href}"></head><p class="p-4">Hi`;
+    const compileUtilities = async ({ isLegacy, classes }: UtilityPlan): Promise<string> =>
+      `/* ${String(isLegacy)} ${classes.join()} */`;
+    const served = await read(link('https://host.example/npm/tailwindcss@2.2.19/dist/tailwind.min.css'), {
+      compileUtilities,
+    });
+    expect(served.html).toContain('/* true p-4 */');
+    expect(served.codes).toEqual([]);
+    // What came along says itself what its classes look like.
+    const own = await read(
+      link('css/tailwind.css'),
+      { compileUtilities },
+      { 'css/tailwind.css': '.p-4{padding:1px}' },
+    );
+    expect(own.html).toContain('.p-4{padding:1px}');
+    expect(own.html).not.toContain('true p-4');
   });
 
   test.each([

@@ -18,7 +18,7 @@ import { HOLDING_PLACE, placeTag } from './kept_places.ts';
 import { CALLS_ATTRIBUTE } from './reading.ts';
 import { type RootTheme, rootThemeOf } from './root_theme.ts';
 import { iconInPlaceOf } from './scripted_icons.ts';
-import { readUtilityConfig, UTILITY_SCRIPT, type UtilityPlan } from './utilities.ts';
+import { readUtilityConfig, UTILITY_SCRIPT, UTILITY_SHEET, type UtilityPlan } from './utilities.ts';
 import { webFontsIn, type WebFont } from './web_fonts.ts';
 
 export type { PageFiles } from './style_sheet.ts';
@@ -447,6 +447,11 @@ class PageCleaner {
       return null;
     }
     const found = this.#files.styleSheet(href, this.#from);
+    // Of a sheet with all utility classes those are compiled that the page has.
+    if (!found && UTILITY_SHEET.test(href)) {
+      this.#addUtilities({ isLegacy: true });
+      return null;
+    }
     if (!found) {
       const outside = /^(https?:)?\/\//i.test(href);
       this.#count(

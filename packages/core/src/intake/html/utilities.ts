@@ -17,6 +17,9 @@ export interface UtilityPlan {
 /** Addresses of the script that compiles utility classes in the page. */
 export const UTILITY_SCRIPT = /tailwind/i;
 
+/** Addresses of a sheet that has all utility classes in it, as the older generation was served. */
+export const UTILITY_SHEET = /^(?:https?:)?\/\/[^?#]*\btailwind[^/?#]*\.css(?:[?#]|$)/i;
+
 /**
  * Reads `tailwind.config = {…}` from a script as data. The script is parsed, never run: what is not a literal is left
  * out and named.
