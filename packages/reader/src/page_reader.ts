@@ -290,11 +290,12 @@ export class PageReader {
     const resting = read();
     const given = element.getAttribute('style');
     const { style } = element as HTMLElement;
-    for (const { pending, declarations, important } of rules)
-      for (const text of pending === null
+    const said = rules.flatMap(({ pending, declarations, important }) =>
+      pending === null
         ? declarations.map(([name, value]) => `${name}: ${value}${important.has(name) ? ' !important' : ''}`)
-        : [pending])
-        style.cssText += `; ${text}`;
+        : [pending],
+    );
+    style.cssText += `; ${said.join('; ')}`;
     const now = read();
     if (given === null) element.removeAttribute('style');
     else element.setAttribute('style', given);

@@ -48,8 +48,10 @@ const LONGEST = 500;
 const SHEET = /(?:https?:)?\/\/[^\s"'()<>]+\.css\b[^\s"'()<>]*/gi;
 
 /** The addresses of sheets of packages that stand in a page. */
-export const packageSheetsIn = (html: string): string[] =>
-  [...new Set(html.match(SHEET) ?? [])].filter((one) => one.length <= LONGEST && packageAddress(one));
+export function packageSheetsIn(html: string): string[] {
+  const found = html.replace(/<!--[^]*?-->/g, '').match(SHEET) ?? [];
+  return [...new Set(found)].filter((one) => one.length <= LONGEST && packageAddress(one));
+}
 
 const NAMED = /\b(data-lucide|data-feather)\s*=\s*["']?([a-z0-9]+(?:-[a-z0-9]+)*)\b/gi;
 const MOST_ICONS = 500;

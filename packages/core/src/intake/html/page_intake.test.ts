@@ -117,8 +117,17 @@ describe('what a page asks other hosts for and comes with Tovel', () => {
     ]);
   });
 
-  test('is missed where nothing stands for it', async () => {
-    const { notices } = await read(page, { shippedSheet: async () => null });
+  test.each<[string, Partial<IntakeHost>]>([
+    ['nothing stands for it', { shippedSheet: async () => null }],
+    [
+      'what would is out of reach',
+      {
+        shippedSheet: () => Promise.reject(new Error('offline')),
+        shippedIcons: () => Promise.reject(new Error('offline')),
+      },
+    ],
+  ])('is missed where %s', async (_, more) => {
+    const { notices } = await read(page, more);
     expect(notices).toEqual([
       expect.objectContaining({
         level: 'warning',

@@ -142,7 +142,8 @@ export class PageIntake {
 
   async #bringSheet(address: string): Promise<string | null> {
     const named = packageAddress(address);
-    const shipped = named && (await this.#host.shippedSheet?.(named));
+    // Without it the page comes in as it is, which is said then.
+    const shipped = named && (await this.#host.shippedSheet?.(named).catch(() => null));
     if (!shipped) return null;
     const folder = `shipped/${named.name}-${shipped.version}`;
     this.#files.stand(
@@ -159,7 +160,7 @@ export class PageIntake {
       if (!known) this.#icons.set(library, (known = new Map()));
       const missing = names.filter((name) => !known.has(name));
       if (!missing.length) continue;
-      const drawn = (await this.#host.shippedIcons?.(library, missing)) ?? {};
+      const drawn = (await this.#host.shippedIcons?.(library, missing).catch(() => null)) ?? {};
       for (const [name, svg] of Object.entries(drawn)) known.set(name, svg);
     }
   }

@@ -231,7 +231,7 @@ interface Fit {
   readonly found: readonly BodyPlace[];
   readonly before: PropsBefore | undefined;
   readonly elements: ElementsKnown;
-  /** Of a list: where each place stands among its siblings. */
+  /** Of a list whose rows something around them makes look otherwise: where each stands among its siblings. */
   readonly rows: readonly RowPlace[] | null;
   readonly places: readonly Apart<BodyPlace>[];
   readonly fitting: Fitting<Apart<BodyPlace>> | null;
@@ -245,7 +245,7 @@ function fitted(
 ): Fit {
   const found = currentPlaces(bodies, component);
   const rows =
-    component.kind === 'list'
+    component.kind === 'list' && found.some(({ node }) => node.variant)
       ? rowPlaces(
           found.map(({ node }) => node),
           rootsOf(found, bodies),
