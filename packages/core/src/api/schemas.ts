@@ -9,6 +9,7 @@ import type { HistoryEntry } from '../change/history.ts';
 import { type Answers, answersSchema } from '../iterate/answers.ts';
 import { type App, appSchema } from '../model/app.ts';
 import { type Design, designSchema } from '../model/design.ts';
+import { ICON_LIBRARIES, type IconLibrary, MOST_ICONS } from '../intake/html/outside_packages.ts';
 import type { UtilityPlan } from '../intake/html/utilities.ts';
 
 /**
@@ -285,8 +286,8 @@ export const shippedSheet = object({
   ).required(),
 }).noUnknown();
 export const iconRequest = object({
-  library: string<'feather' | 'lucide'>().oneOf(['feather', 'lucide']).required(),
-  names: array(string().max(100).required()).max(500).required(),
+  library: string<IconLibrary>().oneOf(ICON_LIBRARIES).required(),
+  names: array(string().max(100).required()).max(MOST_ICONS).required(),
 }).noUnknown();
 
 /** Most utility classes of one page: a page of 20,000 elements has a few thousand different ones at most. */

@@ -1,14 +1,12 @@
 import type { Element } from '../model/design.ts';
 import { plural } from '../model/names.ts';
+import { isSmall } from '../roles/called.ts';
 import { shapeOf } from '../roles/shape.ts';
 import type { Sight } from '../roles/sight.ts';
 
-/** Signs are no larger than this, in px. */
-const LARGEST_SIGN = 64;
-
 /** What an element is to whoever looks at it, where it is one thing. */
 function thingOf({ element, children, hasOwnText }: Sight): string {
-  const { tag = '', kind, vector, box } = element;
+  const { tag = '', kind, vector } = element;
   if (/^h[1-6]$/.test(tag)) return 'Title';
   if (tag === 'table') return 'Table';
   if (/^(ul|ol|dl)$/.test(tag)) return 'List';
@@ -18,7 +16,7 @@ function thingOf({ element, children, hasOwnText }: Sight): string {
   if (tag === 'button') return 'Button';
   if (tag === 'a' && (hasOwnText || children.length === 0)) return 'Link';
   if (kind === 'image') return 'Picture';
-  if (vector || tag === 'svg') return Math.max(box.width, box.height) <= LARGEST_SIGN ? 'Icon' : 'Drawing';
+  if (vector || tag === 'svg') return isSmall(element) ? 'Icon' : 'Drawing';
   if (tag === 'i' && !element.text?.trim()) return 'Icon';
   return hasOwnText ? 'Text' : '';
 }

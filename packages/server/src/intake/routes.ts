@@ -7,6 +7,8 @@ import { leftSignal, route } from '../http/route.ts';
 import type { Services } from '../services.ts';
 import { readDesign, takeInScreens } from './take_in.ts';
 
+const inBase64 = (bytes: Uint8Array): string => Buffer.from(bytes).toString('base64');
+
 /** What was read in the browser comes in here: first the files, by hash, then the screens made of them. */
 export function intakeRoutes(app: FastifyInstance, services: Services): void {
   const { assets, threads } = services;
@@ -31,7 +33,7 @@ export function intakeRoutes(app: FastifyInstance, services: Services): void {
   route(app, 'fonts', async ({ body }) =>
     (await shippedFont(body)).map(({ bytes, ...face }) => ({
       ...face,
-      data: Buffer.from(bytes).toString('base64'),
+      data: inBase64(bytes),
     })),
   );
 
@@ -40,7 +42,7 @@ export function intakeRoutes(app: FastifyInstance, services: Services): void {
     if (!found) return { shipped: null };
     const files = found.files.map(({ path, bytes }) => ({
       path,
-      data: Buffer.from(bytes).toString('base64'),
+      data: inBase64(bytes),
     }));
     return { shipped: { ...found, files } };
   });

@@ -23,7 +23,9 @@ export interface ShippedSheet {
 }
 
 /** Libraries whose script puts a drawing in the place of each element that names one. */
-export type IconLibrary = 'feather' | 'lucide';
+export const ICON_LIBRARIES = ['feather', 'lucide'] as const;
+export type IconLibrary = (typeof ICON_LIBRARIES)[number];
+/** What names an icon of each. */
 export const ICON_ATTRIBUTES: Readonly<Record<string, IconLibrary>> = {
   'data-lucide': 'lucide',
   'data-feather': 'feather',
@@ -53,8 +55,12 @@ export function packageSheetsIn(html: string): string[] {
   return [...new Set(found)].filter((one) => one.length <= LONGEST && packageAddress(one));
 }
 
-const NAMED = /\b(data-lucide|data-feather)\s*=\s*["']?([a-z0-9]+(?:-[a-z0-9]+)*)\b/gi;
-const MOST_ICONS = 500;
+const NAMED = new RegExp(
+  `\\b(${Object.keys(ICON_ATTRIBUTES).join('|')})\\s*=\\s*["']?([a-z0-9]+(?:-[a-z0-9]+)*)\\b`,
+  'gi',
+);
+/** So many icons of a library are asked for at once. */
+export const MOST_ICONS = 500;
 
 /** The icons that a page names for scripts to draw, by library. */
 export function scriptedIconsIn(html: string): ReadonlyMap<IconLibrary, readonly string[]> {

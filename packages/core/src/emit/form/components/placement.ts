@@ -1,7 +1,7 @@
 import { uniqueCodeName } from '../../../model/names.ts';
 import { type MarkupElement, type StyleRule, withClasses } from '../markup.ts';
 import { lookText } from '../styles/look_text.ts';
-import { ruleOf, type Unit, unitsOf } from '../styles/units.ts';
+import { ruleOf, unitsOf } from '../styles/units.ts';
 import { noteAddresses } from './own_links.ts';
 import type { Place } from './template.ts';
 
@@ -63,8 +63,12 @@ export function placedApart<P extends Place>(places: readonly P[]): Apart<P>[] {
   );
   if (!moved.size) return whole;
   return whole.map((place, i) => {
-    const away = unitsOfAll(looks[i]).filter(({ kin }) => moved.has(kin));
-    return away.length ? apartFrom(place, looks[i], moved, away) : place;
+    // What is moved all looks of a place say alike.
+    const [first] = looks[i];
+    const away = first ? unitsOf(first).filter(({ kin }) => moved.has(kin)) : [];
+    return first && away.length
+      ? { ...apartFrom(place, looks[i], moved), placed: ruleOf(first.className, place.node.key, away) }
+      : place;
   });
 }
 
@@ -86,16 +90,11 @@ const saidByAspects = ({ aspects = [] }: MarkupElement, rules: Place['rules']): 
     Object.values(classes).flatMap((name) => [...signsOf(rules.get(name ?? '')).keys()]),
   );
 
-/** The units of a place that all of its looks have. */
-const unitsOfAll = ([first]: readonly (StyleRule | undefined)[]): readonly Unit[] =>
-  first ? unitsOf(first) : [];
-
 /** A place whose looks say nothing any more of what is moved away. */
 function apartFrom<P extends Place>(
   place: Apart<P>,
   looks: readonly (StyleRule | undefined)[],
   moved: ReadonlySet<string>,
-  away: readonly Unit[],
 ): Apart<P> {
   const rules = new Map(place.rules);
   const renamed = new Map<string, string | null>();
@@ -112,8 +111,7 @@ function apartFrom<P extends Place>(
     ? { ...place.node, variant: withClasses(variant, change) }
     : { ...place.node, className: className === null ? null : change(className) };
   noteAddresses(node);
-  const named = looks.find((rule) => rule !== undefined)!;
-  return { ...place, node, rules, placed: ruleOf(named.className, place.node.key, away) };
+  return { ...place, node, rules };
 }
 
 /**
