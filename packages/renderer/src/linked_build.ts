@@ -26,7 +26,7 @@ export interface Origin {
 const MAIN = '/src/main.tsx';
 /** So many builds back it is said what changed since; who has an older one loads all of it. */
 const KEPT_BUILDS = 4;
-/** Changes that are longer than this, in characters, are not worth more than all of it. */
+/** Changes that are longer than this, in bytes, are not worth more than all of it. */
 const LONGEST_CHANGES = 500_000;
 /** Scripts of which it is known where their lines were written. */
 const KEPT_SCRIPTS = 24;
@@ -80,7 +80,9 @@ export class LinkedBuild {
       const modules = new Map<string, Module>();
       // Those that are asked for are all read side by side, then those that they ask for.
       for (let open = [MAIN]; open.length;) {
-        const made = await Promise.all(open.map((file) => this.#module(file, texts)));
+        const made = await Promise.all(
+          open.map((file) => this.#known(file, texts) ?? this.#module(file, texts)),
+        );
         open.forEach((file, i) => modules.set(file, made[i]));
         const asked = open.flatMap((file) => [...this.#waysOf(file, modules.get(file)!, texts).values()]);
         open = [...new Set(asked)].filter((file) => !modules.has(file));
@@ -140,10 +142,14 @@ export class LinkedBuild {
     return order;
   }
 
+  /** A module that is as it was. */
+  #known(file: string, texts: ReadonlyMap<string, string | null>): Module | null {
+    const known = this.#modules.get(file);
+    return known && known.text === (texts.get(file) ?? null) ? known : null;
+  }
+
   async #module(file: string, texts: ReadonlyMap<string, string | null>): Promise<Module> {
     const text = texts.get(file) ?? null;
-    const known = this.#modules.get(file);
-    if (known?.text === text) return known;
     if (text === null) return plain(null, asDefault(assetAddress(this.#base, file)));
     if (file.endsWith('.module.css')) {
       const sheet = scopedSheet(text, file.replace(/^\/src\/|\.module\.css$/g, '').replace(/\W+/g, '_'));
@@ -213,15 +219,14 @@ export class LinkedBuild {
     const known = this.#versions.filter((one) => one.version !== version);
     for (const before of [...known, now]) {
       const changes = before.beside === beside && changesSince(before, now, helpers);
-      if (!changes || changes.text.length > LONGEST_CHANGES) continue;
+      if (!changes || changes.bytes.length > LONGEST_CHANGES) continue;
       scripts.set(`changes.${before.version}.js`, changes);
       this.#keep(`${before.version}-${version}`, changes);
     }
     this.#versions = [...known, now].slice(-KEPT_BUILDS);
-    const bytes = new TextEncoder();
     return new Map([
-      ...[...scripts].map(([name, { text }]) => [name, bytes.encode(text)] as const),
-      ['app.css', bytes.encode(sheet)],
+      ...[...scripts].map(([name, { bytes }]) => [name, bytes] as const),
+      ['app.css', new TextEncoder().encode(sheet)],
     ]);
   }
 

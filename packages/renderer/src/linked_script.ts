@@ -20,9 +20,9 @@ export interface PlacedModule {
   readonly ways: ReadonlyMap<string, string>;
 }
 
-/** A script, and the line from 0 that the code of each of its modules begins on. */
+/** A script as bytes, and the line from 0 that the code of each of its modules begins on. */
 export interface LinkedScript {
-  readonly text: string;
+  readonly bytes: Uint8Array;
   readonly placed: readonly { readonly path: string; readonly from: number; readonly module: Module }[];
 }
 
@@ -48,28 +48,31 @@ function linked(modules: readonly PlacedModule[], { before, open, close, after }
     '};',
     ...before,
   ];
-  let line = out.join('\n').split('\n').length;
-  const placed = modules.map((one) => {
-    const { path, module } = one;
-    out.push(`${open}${headOf(one)}, function (exports, require, module) {`, module.code, `}${close}`);
+  const head = `${out.join('\n')}\n`;
+  let line = head.split('\n').length - 1;
+  const placed = modules.map(({ path, module }) => {
     const from = line + 1;
     line = from + module.lines + 1;
     return { path, from, module };
   });
-  out.push(after, '');
-  return { text: out.join('\n'), placed };
+  const pieces = modules.map((one) => pieceOf(one, open, close));
+  return { bytes: Buffer.concat([Buffer.from(head), ...pieces, Buffer.from(`${after}\n`)]), placed };
 }
 
-const heads = new WeakMap<PlacedModule, string>();
+const pieces = new WeakMap<PlacedModule, Map<string, Buffer>>();
 
-/** What is said of a module before its code. */
-function headOf(placed: PlacedModule): string {
-  let head = heads.get(placed);
-  if (head === undefined) {
-    head = `${JSON.stringify(placed.path)}, ${JSON.stringify(Object.fromEntries(placed.ways))}`;
-    heads.set(placed, head);
+/** A module as it stands in a script, as bytes: of an app of some size most are the same after an edit. */
+function pieceOf(placed: PlacedModule, open: string, close: string): Buffer {
+  const known = pieces.get(placed) ?? new Map<string, Buffer>();
+  pieces.set(placed, known);
+  let piece = known.get(open);
+  if (!piece) {
+    const { path, ways, module } = placed;
+    const head = `${JSON.stringify(path)}, ${JSON.stringify(Object.fromEntries(ways))}`;
+    piece = Buffer.from(`${open}${head}, function (exports, require, module) {\n${module.code}\n}${close}\n`);
+    known.set(open, piece);
   }
-  return head;
+  return piece;
 }
 
 /**

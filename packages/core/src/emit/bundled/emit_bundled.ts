@@ -49,7 +49,7 @@ import type { OverlayEntry } from './overlays_file.ts';
 import * as common from './project_files.ts';
 import { recordsApart, recordsApartFile } from '../records_apart.ts';
 import { recordsFile } from './records_file.ts';
-import { runtimeFor } from './runtime_files.ts';
+import { pathsAsked, runtimeFor } from './runtime_files.ts';
 import { namedVariables } from '../named_variables.ts';
 
 /**
@@ -122,7 +122,7 @@ function emitAll(
   for (const key of plan.screens) {
     tell?.(rows.length, total);
     const entry = app.screens[key];
-    const folder = folders.take(entry.name, 'Screen', pascalCase(key) || 'Screen');
+    const folder = folders.take(entry.name, 'Screen', () => pascalCase(key));
     rows.push({ key, name: entry.name, path: entry.route, folder });
     const path = `src/screens/${folder}/${folder}`;
     const made = writer.screen(key, path, folder);
@@ -157,7 +157,7 @@ function emitAll(
   const overlays = [...plan.overlays].map(([key, codeName], i): OverlayEntry => {
     tell?.(rows.length + i, total);
     const entry = app.screens[key];
-    const component = folders.take(entry.name, 'Overlay', pascalCase(key) || 'Overlay');
+    const component = folders.take(entry.name, 'Overlay', () => pascalCase(key));
     const path = `src/overlays/${component}/${component}`;
     fileOfScreen.set(key, path + dialect.ending);
     const made = writer.screen(key, path, component);
@@ -200,8 +200,9 @@ function emitAll(
   for (const [hash, file] of assets) files.push({ path: `src/assets/${file}`, asset: hash });
   const text = (path: string, content: string): void => void files.push({ path, text: content });
   const hasJourneys = hasTests && Object.keys(app.journeys).length > 0;
-  const hasNotice =
-    apis.length > 0 || files.some((file) => 'text' in file && file.text.includes("/shell/notices';"));
+  const asked = [...pathsAsked(files)];
+  const isAsked = (path: string): boolean => asked.some((one) => one.startsWith(path));
+  const hasNotice = apis.length > 0 || isAsked('src/shell/notices');
   const variables = namedVariables(plan);
   const tokens = tokensCss(app, palette);
   const shared = writer.sheet(styles.rules, palette, '../');
@@ -222,7 +223,7 @@ function emitAll(
       },
       apis,
       sheets: { fonts: faces.length > 0, tokens: tokens !== '', shared: shared.text !== '' },
-      hasCharts: files.some((file) => 'text' in file && file.text.includes('/charts/Chart')),
+      hasCharts: isAsked('src/charts/Chart'),
       hasNotice,
       hasTests,
       hasJourneys,

@@ -13,5 +13,5 @@ test.each([
   [['فرم'], ['FormRtl']],
 ])('screens called %j have the folders %j', (titles, expected) => {
   const folders = new Folders(['Link']);
-  expect(titles.map((title) => folders.take(title, 'Screen', 'FormRtl'))).toEqual(expected);
+  expect(titles.map((title) => folders.take(title, 'Screen', () => 'form-rtl'))).toEqual(expected);
 });

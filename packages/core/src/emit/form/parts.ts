@@ -32,13 +32,13 @@ export class Folders {
   readonly has = (name: string): boolean => this.#taken.has(name);
   /**
    * @param kind what it is, in code
-   * @param otherwise what it is called where its title has none of the letters that code has
+   * @param otherwise what it is called where its title has none of the letters that code has; its kind where that has none
    */
-  readonly take = (title: string, kind: string, otherwise = kind): string => {
-    const name = pascalCase(title);
+  readonly take = (title: string, kind: string, otherwise: () => string = () => ''): string => {
+    const name = pascalCase(title) || pascalCase(otherwise());
     // What the language or the target has itself is told from that by what it is: `ErrorScreen`.
     const isOthers = this.#reserved.has(name) || (/^[A-Z]/.test(name) && !isCodeName(name));
-    const folder = uniqueCodeName(isOthers ? `${name}${kind}` : name, otherwise, this.has);
+    const folder = uniqueCodeName(isOthers ? `${name}${kind}` : name, kind, this.has);
     this.#taken.add(folder);
     return folder;
   };

@@ -78,6 +78,8 @@ export class EmissionPlan {
   readonly takesTheirs: boolean;
   /** Screens as they were emitted for this plan. */
   readonly emitted = new Map<string, EmittedScreen>();
+  /** The same with what was drawn for lists that have nothing to show. */
+  readonly shown = new Map<string, EmittedScreen>();
 
   /**
    * @param isStill whether lists stay as they were drawn, and what is done to them is left out
@@ -331,19 +333,23 @@ export class EmissionPlan {
       isOverlay: this.overlays.has(screenKey),
       isSpokenOf: (key) => this.#spoken.has(key),
       ...(this.#tokens ? { tokenOf: this.#tokens.lookup } : {}),
-      signature: JSON.stringify([
-        (this.#wiringsByScreen.get(screenKey) ?? []).map(([key, wiring]) => [key, textOfWiring(wiring)]),
-        this.#anchorsByScreen.get(screenKey) ?? [],
-        this.#drawersByScreen.get(screenKey) ?? [],
-        this.#partsByScreen.get(screenKey) ?? [],
-        this.choosesParts(screenKey),
-        this.#sharedByScreen.get(screenKey) ?? [],
-        this.#formsByScreen.get(screenKey) ?? [],
-        this.#bindingsByScreen.get(screenKey) ? [...this.boundOn(screenKey)] : [],
-        this.hasLists(screenKey),
-        this.#spokenByScreen.get(screenKey) ?? [],
-        this.#tokens?.signature ?? '',
-      ]),
+      signature: [
+        ...(this.#wiringsByScreen.get(screenKey) ?? []).map(
+          ([key, wiring]) => `${key} ${textOfWiring(wiring)}`,
+        ),
+        JSON.stringify([
+          this.#anchorsByScreen.get(screenKey) ?? [],
+          this.#drawersByScreen.get(screenKey) ?? [],
+          this.#partsByScreen.get(screenKey) ?? [],
+          this.choosesParts(screenKey),
+          this.#sharedByScreen.get(screenKey) ?? [],
+          this.#formsByScreen.get(screenKey) ?? [],
+          this.#bindingsByScreen.get(screenKey) ? [...this.boundOn(screenKey)] : [],
+          this.hasLists(screenKey),
+          this.#spokenByScreen.get(screenKey) ?? [],
+          this.#tokens?.signature ?? '',
+        ]),
+      ].join('\n'),
     };
   }
 }

@@ -475,29 +475,17 @@ class ScreenWriter {
     className: string,
     isPressed: boolean,
   ): string | null {
-    const { base, at = {}, from = {}, hover, focus, disabled, before, after, placeholder } = element.style;
-    const states: Record<string, Declarations> = {};
-    if (hover) states[':hover'] = hover;
-    if (focus) states[':focus-visible'] = focus;
-    if (disabled) states[':disabled'] = disabled;
-    if (before) states['::before'] = before;
-    if (after) states['::after'] = after;
-    if (placeholder) states['::placeholder'] = placeholder;
-    for (const [state, css] of Object.entries(element.style.states ?? {})) {
-      states[state] = css;
-      const same = SAME_PARTS.get(state);
-      if (same) states[same] = css;
-    }
     const { tabindex, contenteditable } = element.attributes ?? {};
     const canFocus = isPressed || tabindex !== undefined || contenteditable !== undefined;
-    const drawn = { base: { ...base, ...extra }, at, from, states };
-    const isNowButton = tag === 'button' && element.tag !== 'button';
-    const look = withoutIdle(isNowButton ? withOwnBorders(drawn) : drawn, tag, canFocus);
-    return this.#ruleFor(className, element.key, look);
+    const written = `${tag} ${canFocus} ${JSON.stringify(extra)}`;
+    let known = looks.get(element);
+    if (known?.written !== written)
+      looks.set(element, (known = { written, look: lookOf(element, extra, tag, canFocus) }));
+    return this.#ruleFor(className, element.key, known.look);
   }
 
   /** A rule with the tokens that stand for its values. */
-  #withTokens(rule: Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>): typeof rule {
+  #withTokens(rule: Look): typeof rule {
     const { tokenOf } = this.#context;
     if (!tokenOf) return rule;
     const named = (css: Declarations): Declarations => {
@@ -514,11 +502,7 @@ class ScreenWriter {
   }
 
   /** Elements that look exactly alike share one class, named after the first of them. */
-  #ruleFor(
-    wanted: string,
-    key: string | null,
-    said: Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>,
-  ): string | null {
+  #ruleFor(wanted: string, key: string | null, said: Look): string | null {
     const rule = this.#withTokens(said);
     const parts = [rule.base, rule.at, rule.states, rule.from];
     if (parts.every((part) => !Object.keys(part).length)) return null;
@@ -530,6 +514,31 @@ class ScreenWriter {
     this.#rules.set(signature, { className, key, ...rule });
     return className;
   }
+}
+
+type Look = Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>;
+
+/** How elements look as they were written last. */
+const looks = new WeakMap<Element, { readonly written: string; readonly look: Look }>();
+
+/** How an element looks that is written with a tag: all that is said of it but what changes nothing. */
+function lookOf(element: Element, extra: Declarations, tag: string, canFocus: boolean): Look {
+  const { base, at = {}, from = {}, hover, focus, disabled, before, after, placeholder } = element.style;
+  const states: Record<string, Declarations> = {};
+  if (hover) states[':hover'] = hover;
+  if (focus) states[':focus-visible'] = focus;
+  if (disabled) states[':disabled'] = disabled;
+  if (before) states['::before'] = before;
+  if (after) states['::after'] = after;
+  if (placeholder) states['::placeholder'] = placeholder;
+  for (const [state, css] of Object.entries(element.style.states ?? {})) {
+    states[state] = css;
+    const same = SAME_PARTS.get(state);
+    if (same) states[same] = css;
+  }
+  const drawn = { base: { ...base, ...extra }, at, from, states };
+  const isNowButton = tag === 'button' && element.tag !== 'button';
+  return withoutIdle(isNowButton ? withOwnBorders(drawn) : drawn, tag, canFocus);
 }
 
 /** Tags that are laid out in a line by themselves. */

@@ -31,12 +31,21 @@ const known = new WeakMap<
  * Pictures of the screen show it as it is drawn.
  */
 export function shownScreenOf(plan: EmissionPlan, key: string): EmittedScreen {
+  const there = plan.shown.get(key);
+  if (there) return there;
+  const made = withItsStates(plan, key);
+  plan.shown.set(key, made);
+  return made;
+}
+
+function withItsStates(plan: EmissionPlan, key: string): EmittedScreen {
   const screen = chartedScreenOf(plan, key);
   const states = drawnStatesOf(plan.project.app, key);
+  if (!states.length) return screen;
   const views = [...plan.live.values()].flatMap((of) =>
     of.views.flatMap((view) => (view.screen === key ? [{ of, view }] : [])),
   );
-  if (!states.length || !views.length) return screen;
+  if (!views.length) return screen;
   const others = states.map((state) => emitScreenOf(plan, state.key));
   const says = JSON.stringify([
     states,

@@ -1,5 +1,7 @@
+import { sameList } from '../../json/kept.ts';
 import { type PlacedLayout } from '../form/layouts/layouts.ts';
 import type { App } from '../../model/app.ts';
+import { byDrawing } from '../../model/places.ts';
 import { isUsed, type Project } from '../../model/project.ts';
 import { fillRoute, normaliseRoute } from '../../paths/pattern.ts';
 import { PRINT_WIDTH } from '../line_width.ts';
@@ -13,8 +15,21 @@ interface RouteNames {
   readonly hasOverlays: boolean;
 }
 
+/** What was written last for a design, and what of. */
+const lastOf = byDrawing((): { of: readonly unknown[]; text: string } => ({ of: [], text: '' }));
+
 /** Writes `routes.tsx`: the screens, their guards and layouts, redirects, and what is shown where nothing fits. */
 export function routesTsx(project: Project, rows: readonly RouteEntry[], names: RouteNames): string {
+  const { screens, redirects, variables } = project.app;
+  const layouts = names.layouts.map(({ name, screens: within, parent }) => [name, within, parent]);
+  const said = JSON.stringify([rows, layouts, names.start, names.hasOverlays]);
+  const of = [screens, redirects, variables, said];
+  const last = lastOf(project.design);
+  if (!sameList(last.of, of)) Object.assign(last, { of, text: writtenRoutes(project, rows, names) });
+  return last.text;
+}
+
+function writtenRoutes(project: Project, rows: readonly RouteEntry[], names: RouteNames): string {
   const { app } = project;
   const hasRoot = rows.some((row) => normaliseRoute(row.path) === '/') || hasRedirect(app, '/');
   const hasNotFound = rows.some((row) => row.path === '/*');

@@ -36,6 +36,8 @@ function wantedOf({ app }: Project): Wanted[] {
 /** What was worked out for the screens of a design, and what it was worked out of. */
 interface Before extends Memory {
   screens: ReadonlyMap<string, EmittedScreen>;
+  /** What each of them was made of. */
+  shown: ReadonlyMap<string, { readonly screen: EmittedScreen; readonly route: string | null }>;
   wanted: readonly Wanted[];
   elements: ElementsKnown & { readonly collections: App['collections'] | null };
   recordsOf: ReadonlyMap<string, string>;
@@ -44,6 +46,7 @@ interface Before extends Memory {
 const nothingBefore = (): Before => ({
   ...newMemory(),
   screens: new Map(),
+  shown: new Map(),
   wanted: [],
   elements: { ...NOTHING_OF_ELEMENTS, collections: null },
   recordsOf: new Map(),
@@ -100,11 +103,16 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   // Without a library both are written alike, and worked out once.
   const libraries = plan.takesTheirs && Object.keys(app.libraries).length ? app.libraries : null;
   const memory = memoriesOf(design)[libraries ? 'theirs' : 'own'];
+  const shown = new Map(
+    keys.map((key) => [key, { screen: shownScreenOf(plan, key), route: plan.routeOf(key) }] as const),
+  );
   const screens = new Map(
     keys.map((key) => {
-      const screen = shownScreenOf(plan, key);
+      const { screen, route } = shown.get(key)!;
       const before = memory.screens.get(key);
-      const root = keptMarkup(before?.root, withOwnPlaces(screen.root, plan.routeOf(key)));
+      const last = memory.shown.get(key);
+      if (before && last?.screen === screen && last.route === route) return [key, before] as const;
+      const root = keptMarkup(before?.root, withOwnPlaces(screen.root, route));
       return [key, keptFlat(before, { root, rules: kept(before?.rules, screen.rules) })] as const;
     }),
   );
@@ -122,6 +130,7 @@ export function extractionOf(plan: EmissionPlan): Extraction {
   )
     return known.extraction;
   memory.screens = screens;
+  memory.shown = shown;
   memory.wanted = keptList(memory.wanted, wantedOf(plan.project));
   memory.elements = keptElements(plan.project, memory);
   memory.recordsOf = keptMap(

@@ -180,6 +180,7 @@ export function apisOf(
   live: ReadonlyMap<string, LiveCollection>,
   wired: ReadonlyMap<string, readonly Wired[]>,
 ): ApiCode[] {
+  if (!Object.keys(app.apis).length) return [];
   const used = new Map<string, Map<string, string | null>>();
   const of = (api: string): Map<string, string | null> => {
     const operations = used.get(api) ?? new Map<string, string | null>();

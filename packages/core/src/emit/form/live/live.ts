@@ -132,6 +132,7 @@ function detailsOf({ app }: Project, id: string, name: string): Map<string, stri
 
 /** Ids of the collections that bindings speak of, with whether they look at all records. */
 function spokenOf({ app }: Project): Map<string, boolean> {
+  if (!Object.keys(app.collections).length) return new Map();
   const names = variableNames(app);
   const found = new Map<string, boolean>();
   const sources = Object.values(app.bindings).flatMap((one) => boundParts(one).map(([, source]) => source));
