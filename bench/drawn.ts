@@ -10,6 +10,8 @@ import { projectOf } from './many_screens.ts';
 import { RunningServer } from './running_server.ts';
 
 const EDITS = 15;
+/** Between one edit and the next, in ms: what follows from one is done before a person makes another. */
+const REST = 1000;
 
 const middle = (times: readonly number[]): number =>
   [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)];
@@ -55,6 +57,7 @@ async function measured(page: Page, server: RunningServer, count: number): Promi
     const shown = shownAfter(frame, `Members, ${i}`, since);
     const [time] = await Promise.all([shown, page.keyboard.press('Enter')]);
     if (i) times.push(time);
+    await new Promise((resolve) => setTimeout(resolve, REST));
   }
   const since = Date.now();
   await page.getByRole('button', { name: 'Reload' }).click();

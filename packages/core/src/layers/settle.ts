@@ -30,6 +30,15 @@ interface Decisions {
 
 const nothing: Decisions = { disclosed: [], layers: {}, regions: [], settings: defaultSettings };
 
+const plainOf = new WeakMap<App['settings'], Decisions>();
+
+/** What is decided of a screen of which nothing is said: the very same each time. */
+function withoutDecisions(settings: App['settings']): Decisions {
+  let plain = plainOf.get(settings);
+  if (!plain) plainOf.set(settings, (plain = { ...nothing, settings: { ...defaultSettings, ...settings } }));
+  return plain;
+}
+
 const settledScreens = new WeakMap<Screen, { decisions: Decisions; screen: Screen }>();
 const settledDesigns = new WeakMap<Design, { app: App; design: Design }>();
 const results = new WeakSet<Design>();
@@ -48,31 +57,41 @@ export function settle(project: Project): Project {
   const known = settledDesigns.get(design);
   if (known && TABLES.every((table) => known.app[table] === app[table]))
     return known.design === design ? project : { design: known.design, app };
-  const settings = { ...defaultSettings, ...app.settings };
+  const plain = withoutDecisions(app.settings);
   const layers = byScreen(app.layers, (key) => homeOf(project, key));
   const regions = byScreen(app.regions, (key) => homeOf(project, key));
   const disclosures = byScreen(app.disclosures, (key) => homeOf(project, key));
   const edits = byScreen(app.edits, (key) => homeOf(project, parseEditKey(key)!.element));
   const added = byScreen(app.added, (key) => homeOf(project, key));
+  const isSaid = (key: string): boolean => [disclosures, layers, regions].some((table) => table.has(key));
   const laid = design.screens.map((screen) =>
-    settleScreen(screen, {
-      disclosed: (disclosures.get(screen.key) ?? []).map(([key]) => key),
-      layers: Object.fromEntries(layers.get(screen.key) ?? []),
-      regions: (regions.get(screen.key) ?? []).toSorted(([a], [b]) => (a < b ? -1 : 1)),
-      settings,
-    }),
+    settleScreen(
+      screen,
+      isSaid(screen.key)
+        ? {
+            disclosed: (disclosures.get(screen.key) ?? []).map(([key]) => key),
+            layers: Object.fromEntries(layers.get(screen.key) ?? []),
+            regions: (regions.get(screen.key) ?? []).toSorted(([a], [b]) => (a < b ? -1 : 1)),
+            settings: plain.settings,
+          }
+        : plain,
+    ),
   );
   const counterparts = counterpartsOf(app, new Map(laid.map((screen) => [screen.key, screen])));
+  const isFinished = (key: string): boolean =>
+    !counterparts.has(key) && ![layers, edits, added].some((table) => table.has(key));
   const drawn = laid.map((screen) => {
     const others = counterparts.get(screen.key) ?? [];
     const keys = [screen.key, ...others.map((other) => other.screen.key)];
-    const made = finishScreen(screen, {
-      others,
-      layers: Object.fromEntries(keys.flatMap((key) => layers.get(key) ?? [])),
-      edits: Object.fromEntries(keys.flatMap((key) => edits.get(key) ?? [])),
-      added: keys.flatMap((key) => added.get(key) ?? []),
-      design,
-    });
+    const made = isFinished(screen.key)
+      ? screen
+      : finishScreen(screen, {
+          others,
+          layers: Object.fromEntries(keys.flatMap((key) => layers.get(key) ?? [])),
+          edits: Object.fromEntries(keys.flatMap((key) => edits.get(key) ?? [])),
+          added: keys.flatMap((key) => added.get(key) ?? []),
+          design,
+        });
     const { use, overlay } = app.screens[screen.key] ?? {};
     return use === 'overlay' && overlay?.panel ? panelScreen(made, overlay.panel) : made;
   });

@@ -157,6 +157,27 @@ test('a step is built while it is written, and taken out again where that fails'
   built.mockRestore();
 });
 
+test('what a step makes of the app can be asked for before the step is taken, and comes once it is built', async () => {
+  const { seq } = await services.projects.read(id);
+  const [, version] = /tovelModules\(packages, "(\w+)"\)/.exec((await get(`/${id}/_app/app.js`)).body)!;
+  let isThere = false;
+  const ahead = get(`/${id}/_app/changes.${version}.js?1&beyond=${seq + 1}`).then(({ body }) => {
+    isThere = true;
+    return body;
+  });
+  const asked = await get(`/${id}/_app/changes.${version}.js?2`);
+  expect(asked.statusCode).toBe(200);
+  expect(isThere).toBe(false);
+  const moved = putScreen('list', { ...app.screens.list, name: 'Ledger', route: '/ahead' });
+  await services.history.append(id, { base: seq }, 'Move', () => ({ change: moved }));
+  expect(await ahead).toContain('/ahead');
+  // Of what is there nothing is waited for.
+  expect((await get(`/${id}/_app/app.js?beyond=${seq}`)).body).toContain('/ahead');
+  const back = putScreen('list', { ...app.screens.list, name: 'Ledger', route: '/ledger' });
+  await services.history.append(id, { base: seq + 1 }, 'Move', () => ({ change: back }));
+  services.workshop.changed(id);
+});
+
 test('the app is there in Vue, too, and so are its changes', async () => {
   const renamed = putScreen('list', { ...app.screens.list, name: 'Ledger', route: '/entries' });
   const before = (await get(`/${id}~vue/_app/app.js`)).body;

@@ -66,8 +66,12 @@ export async function createRunServer(
 
   // It goes no further than this machine, and comes anew after each change: pressing it takes longer than it saves.
   const isOwn = { compress: false } as const;
-  app.get<{ Params: { id: string; name: string } }>('/:id/_app/:name', isOwn, async (request, reply) => {
-    const { files, error } = await workshop.current(request.params.id, leftSignal(reply));
+  type AskedFile = { Params: { id: string; name: string }; Querystring: { beyond?: string } };
+  app.get<AskedFile>('/:id/_app/:name', isOwn, async (request, reply) => {
+    const { id } = request.params;
+    const beyond = Number(request.query.beyond);
+    const left = leftSignal(reply);
+    const { files, error } = await (beyond ? workshop.once(id, beyond, left) : workshop.current(id, left));
     const extension = request.params.name.replace(/^.*\./, '');
     void reply.header('cache-control', 'no-store').type(TYPES[extension] ?? 'text/plain');
     if (error && extension === 'js')

@@ -1,3 +1,4 @@
+import { EventEmitter, once } from 'node:events';
 import type { FastifyBaseLogger } from 'fastify';
 import {
   type App,
@@ -66,6 +67,8 @@ function addressParts(address: string): readonly [id: string, at: string | undef
   return bar < 0 ? [address, undefined] : [address.slice(0, bar), address.slice(bar + 1)];
 }
 
+/** How long a step is waited for that somebody asks for ahead, in ms. */
+const LONGEST_AHEAD = 5000;
 /** At most this many apps are kept ready to be rebuilt. */
 const BENCHES = 6;
 
@@ -77,6 +80,8 @@ export class Workshop {
   readonly #log: Pick<FastifyBaseLogger, 'error'>;
   readonly #benches = new Map<string, Bench>();
   readonly #builder = new Builder();
+  /** Tells, by its project, of each build that a change led to. */
+  readonly #news = new EventEmitter().setMaxListeners(0);
 
   /** @param tell hears how far builds are, and of every build that a change led to. */
   constructor(
@@ -120,6 +125,20 @@ export class Workshop {
   }
 
   /**
+   * The app once a step is in it; as it is where that does not come to be within a while.
+   * @param seq the place of the step in the history
+   */
+  async once(project: string, seq: number, signal: AbortSignal): Promise<BuiltApp> {
+    const isThere = (): boolean => {
+      const bench = this.#benches.get(project);
+      return bench === undefined || (bench.built !== null && bench.told >= seq);
+    };
+    const late = AbortSignal.any([signal, AbortSignal.timeout(LONGEST_AHEAD)]);
+    while (!isThere() && !late.aborted) await once(this.#news, project, { signal: late }).catch(() => {});
+    return this.current(project, signal);
+  }
+
+  /**
    * Where in the code of an app something of its scripts was written; null where it is not built, or nothing is known of it.
    * @param script what the script is called, as `LinkedBuild` calls it
    * @param line from 1
@@ -134,14 +153,17 @@ export class Workshop {
     const bench = this.#benches.get(project);
     if (!bench) return;
     void this.#work(project, bench).then(
-      () => {
-        // A change is heard of from here, and again from the database.
-        if (bench.told === bench.seq) return;
-        bench.told = bench.seq;
-        this.#tell(project, { kind: 'built', project, seq: bench.seq, error: bench.built?.error ?? null });
-      },
+      () => this.#tellBuilt(project, bench),
       (error: unknown) => this.#log.error(error, 'build'),
     );
+  }
+
+  /** A change is heard of from here, and again from the database, and told once. */
+  #tellBuilt(project: string, bench: Bench): void {
+    if (bench.told === bench.seq) return;
+    bench.told = bench.seq;
+    this.#news.emit(project);
+    this.#tell(project, { kind: 'built', project, seq: bench.seq, error: bench.built?.error ?? null });
   }
 
   /** Builds what an app becomes by a step while that is being written, where that is all it lacks. */
@@ -159,6 +181,11 @@ export class Workshop {
       return;
     bench.foreseen = { app: next.app, written };
     bench.working = this.#made(next.id, bench, next, { target: 'react', changes: [change] })
+      .then(() => this.#heldToWritten(bench))
+      .then(() => {
+        // What came out otherwise is built anew, once it is heard of.
+        if (bench.built) this.#tellBuilt(next.id, bench);
+      })
       .catch((error: unknown) => this.#log.error(error, 'build'))
       .finally(() => (bench.working = null));
   };

@@ -176,6 +176,11 @@ export class ProjectSession {
     return this.#inTurn(() => this.#travel('redo', (input) => this.#api.redo(this.#state.id, input)));
   }
 
+  /** The place in the history that the last step will have, where nobody else comes between. */
+  get expected(): number {
+    return this.#confirmed.seq + this.#pending.length;
+  }
+
   /** Whether a step was made here. */
   isOwn(step: EntryHead): boolean {
     return isOwnStep(step, { author: this.#author, since: this.#since });

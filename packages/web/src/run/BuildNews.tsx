@@ -37,9 +37,13 @@ export function BuildNews({ isThere, tell }: { isThere: boolean; tell: (message:
   tells.current = tell;
   useEffect(() => {
     let known = 0;
+    let ahead = 0;
     // Told at once, and not when the window has been drawn with it.
     const onNews = (): void => {
-      const { built } = session.getState();
+      const { built, saving } = session.getState();
+      // What a step makes of the app is on its way to it as soon as it is built.
+      const expected = saving === 'saving' ? session.expected : 0;
+      if (expected > ahead) tells.current({ tovel: 'ahead', value: (ahead = expected) });
       if (built === known) return;
       known = built;
       tells.current({ tovel: 'refresh' });

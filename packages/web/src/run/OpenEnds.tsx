@@ -57,7 +57,7 @@ export function useOpenEnds(shown: readonly string[]): {
 }
 
 /** How long nothing changes before it is looked for, in ms: what shows an edit has the machine first. */
-const LIT_AFTER = 150;
+export const LIT_AFTER = 150;
 
 const WIDTH = 340;
 

@@ -1,6 +1,8 @@
 import { elementSeen, seenAs, type Seen, shownElements } from '@tovel/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useProject } from '../project/context';
+import { useQuiet } from '../project/use_quiet';
+import { LIT_AFTER } from './OpenEnds';
 
 /** What a running app tells of an element that was pressed while it is pointed at. */
 export interface PointedTold {
@@ -29,7 +31,7 @@ export function usePointed(
   tell: (message: object) => void,
   loads: number,
 ): Pointed {
-  const { plan } = useProject();
+  const { plan } = useQuiet(useProject(), LIT_AFTER);
   const [isOn, setOn] = useState(false);
   const [key, setKey] = useState<string | null>(null);
   const [unknown, setUnknown] = useState<string | null>(null);
