@@ -510,7 +510,7 @@ export { EmissionPlan, emitScreenOf } from './emit/form/plan.ts';
 
 export { type EmissionProgress, seldom } from './emit/progress.ts';
 
-export { emitReact } from './emit/react/emit_react.ts';
+export { emitReact, emitReactInSteps } from './emit/react/emit_react.ts';
 export {
   type EmittedComponent,
   type Extraction,

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type EmittedProject, scopedSheet } from '@tovel/core';
+import { type EmittedFile, type EmittedProject, scopedSheet } from '@tovel/core';
 import { originalPositionFor, TraceMap } from '@jridgewell/trace-mapping';
 import { transform } from 'esbuild';
 import { assetAddress, type Built, environmentAt, fileAskedFor } from './app_build.ts';
@@ -54,6 +54,8 @@ export class LinkedBuild {
   /** Paths of all files, one a line, and what each asks another for with these. */
   #paths = '';
   #ways = new Map<string, { readonly asks: readonly string[]; readonly to: ReadonlyMap<string, string> }>();
+  /** Files that are compiled before they are asked for. */
+  readonly #early = new Map<string, { readonly text: string; readonly module: Promise<Module> }>();
   #helpers: Promise<readonly string[]> | null = null;
   /** The last one last. */
   #versions: readonly Version[] = [];
@@ -63,6 +65,25 @@ export class LinkedBuild {
   /** @param base path under which the app is served, with slashes at both ends */
   constructor(base: string) {
     this.#base = base;
+  }
+
+  /**
+   * Begins with files of which it is known already that they will be in the next build.
+   * @returns whether there was anything to do
+   */
+  begin(files: readonly EmittedFile[]): boolean {
+    const open = files.filter(
+      (file) =>
+        /\.tsx?$/.test(file.path) && 'text' in file && this.#modules.get(`/${file.path}`)?.text !== file.text,
+    );
+    for (const file of open) {
+      if (!('text' in file)) continue;
+      const module = this.#compiled(file.text, `/${file.path}`);
+      // Whoever asks for it hears what is wrong with it.
+      module.catch(() => {});
+      this.#early.set(`/${file.path}`, { text: file.text, module });
+    }
+    return open.length > 0;
   }
 
   /**
@@ -91,6 +112,8 @@ export class LinkedBuild {
       return { files: await this.#linked(beside), error: null };
     } catch (error) {
       return { files: new Map(), error: (error as Error).message };
+    } finally {
+      this.#early.clear();
     }
   }
 
@@ -157,6 +180,11 @@ export class LinkedBuild {
     }
     if (file.endsWith('.css')) return plain(text, '', this.#sheet(text));
     if (file.endsWith('.json')) return plain(text, `module.exports = ${text.trim()};`);
+    const early = this.#early.get(file);
+    return early?.text === text ? early.module : this.#compiled(text, file);
+  }
+
+  async #compiled(text: string, file: string): Promise<Module> {
     const { code: whole, map } = await this.#transformed(text, file);
     const code = withoutHelpers(whole);
     const asks = [...new Set([...code.matchAll(ASKED)].map(([, asked]) => asked))];

@@ -1,11 +1,14 @@
+import { setImmediate } from 'node:timers/promises';
 import { parentPort } from 'node:worker_threads';
 import {
   type App,
   applyChange,
   type Change,
   type Design,
+  type EmissionProgress,
   type EmittedProject,
-  emitReact,
+  emitReactInSteps,
+  type Project,
   seldom,
   targets,
 } from '@tovel/core';
@@ -18,7 +21,7 @@ export type Order =
       readonly call: number;
       readonly project: string;
       readonly name: string;
-      readonly target: keyof typeof EMITTERS;
+      readonly target: Target;
       /** The design and the app where the thread does not have them, else the changes of the app since. */
       readonly design: Design | null;
       readonly app: App | null;
@@ -66,7 +69,7 @@ export type Report = { readonly call: number } & (
 );
 
 /** What writes an app that runs: of whatever it is delivered with, only what Tovel writes itself. */
-const EMITTERS = { react: emitReact, vue: targets.vue.emit } as const;
+type Target = 'react' | 'vue';
 
 /** An app whose own tests nobody runs here: they are not worked out anew at each change. */
 const untested = (app: App): App => ({ ...app, delivery: { ...app.delivery, tests: 'without' } });
@@ -97,6 +100,23 @@ const wholeBuffers = (files: Iterable<Uint8Array>): ArrayBuffer[] => [
   ),
 ];
 
+/** Writes an app; files are compiled beside it as they are written. */
+async function written(
+  project: Project,
+  name: string,
+  bundle: Held['build'],
+  tell: EmissionProgress,
+): Promise<EmittedProject> {
+  if (bundle instanceof AppBuild) return targets.vue.emit(project, name, tell);
+  const steps = emitReactInSteps(project, name, tell);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+    // What compiles hears of it only while nothing else is done here.
+    if (bundle.begin(value)) await setImmediate();
+  }
+}
+
 async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
   const { call, project, name, target, ended } = order;
   const report = seldom((done, total) => say({ call, kind: 'progress', done, total }));
@@ -111,7 +131,7 @@ async function build(order: Extract<Order, { kind: 'build' }>): Promise<void> {
     const bundle = before?.build ?? new (target === 'vue' ? AppBuild : LinkedBuild)(`/${project}/`);
     const here: Held = { build: bundle, design, app };
     held.set(project, here);
-    const emitted = EMITTERS[target]({ design, app: untested(app) }, name, tell);
+    const emitted = await written({ design, app: untested(app) }, name, bundle, tell);
     const { files, error } = await bundle.build(emitted);
     here.emitted = emitted;
     const page = emitted.files.find((file) => file.path === 'index.html');

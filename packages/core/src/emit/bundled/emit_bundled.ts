@@ -62,8 +62,30 @@ export function emitBundled(
   dialect: Dialect,
   tell?: EmissionProgress,
 ): EmittedProject {
-  const emitted = emitAll(project, name, dialect, tell);
-  return project.app.delivery.naming === 'kebab' ? renamed(emitted, inKebab) : emitted;
+  const steps = emitInSteps(project, name, dialect, tell);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
+}
+
+/**
+ * The same a screen at a time, for who has something else to do in between: gives the files of each as soon as they are
+ * written, where they are not renamed afterwards, and all of them in the end.
+ */
+export function* emitInSteps(
+  project: Project,
+  name: string,
+  dialect: Dialect,
+  tell?: EmissionProgress,
+): Generator<readonly EmittedFile[], EmittedProject, void> {
+  const isRenamed = project.app.delivery.naming === 'kebab';
+  const steps = emitAll(project, name, dialect, tell);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return isRenamed ? renamed(value, inKebab) : value;
+    if (!isRenamed) yield value;
+  }
 }
 
 /** Folders with files that are called as the components in them. */
@@ -87,12 +109,12 @@ interface ViewFiles {
   readonly pieces: PiecesBefore;
 }
 
-function emitAll(
+function* emitAll(
   project: Project,
   name: string,
   dialect: Dialect,
   tell: EmissionProgress | undefined,
-): EmittedProject {
+): Generator<readonly EmittedFile[], EmittedProject, void> {
   const plan = new EmissionPlan(project, { takesTheirs: dialect.takesTheirs ?? false });
   const { app } = plan.project;
   const files: EmittedFile[] = [];
@@ -128,6 +150,7 @@ function emitAll(
     const made = writer.screen(key, path, folder);
     fileOfScreen.set(key, path + dialect.ending);
     put(made);
+    yield made.files;
     parted(screenFile(key), made.pieces);
     if (!hasTests || leftAtOnce.has(key)) continue;
     const from = addressOf(key);
@@ -171,6 +194,7 @@ function emitAll(
   for (const component of extraction.components) {
     const screen = component.root.key ? hostOf(plan.project, component.root.key) : undefined;
     const made = writer.component(component);
+    yield made.files;
     parted(componentFile(component.name), made.pieces);
     for (const file of made.files) files.push({ ...file, ...(screen === undefined ? {} : { screen }) });
   }

@@ -2,7 +2,7 @@ import type { Project } from '../../model/project.ts';
 import type { EmittedComponent } from '../form/components/extract.ts';
 import type { EmittedList } from '../form/components/lists.ts';
 import type { Around, Dialect, View, WrittenApp } from '../bundled/dialect.ts';
-import { dataFor, emitBundled } from '../bundled/emit_bundled.ts';
+import { dataFor, emitBundled, emitInSteps } from '../bundled/emit_bundled.ts';
 import { formattedLines } from '../bundled/formatted_lines.ts';
 import { overlaysTs } from '../bundled/overlays_file.ts';
 import { named, script } from '../script.ts';
@@ -21,6 +21,13 @@ import { runtime } from './runtime_texts.ts';
 /** Writes the whole project: React, TypeScript, Vite and React Router. Same input, same bytes. */
 export const emitReact = (project: Project, name: string, tell?: EmissionProgress): EmittedProject =>
   emitBundled(project, name, react, tell);
+
+/** The same a screen at a time, each with its files as they are written. */
+export const emitReactInSteps = (
+  project: Project,
+  name: string,
+  tell?: EmissionProgress,
+): Generator<readonly EmittedFile[], EmittedProject, void> => emitInSteps(project, name, react, tell);
 
 /**
  * Writes the whole project as it is handed over: components of the team's own are taken from its library. What runs within Tovel

@@ -7,7 +7,12 @@ type Look = Pick<StyleRule, 'base' | 'at' | 'from' | 'states'>;
 
 /** Elements that browsers give a border by themselves. */
 const BORDERED = new Set(['input', 'select', 'textarea', 'hr', 'iframe', 'dialog']);
-const SIDES = ['top', 'right', 'bottom', 'left'];
+/** The properties of the border on each side. */
+const BORDERS = ['top', 'right', 'bottom', 'left'].map((side) => ({
+  width: `border-${side}-width`,
+  style: `border-${side}-style`,
+  color: `border-${side}-color`,
+}));
 /** Of these `initial` is what they are anyway. */
 const NOT_INHERITED = /^(background|border-image|text-decoration|transform|box-shadow|opacity|clip)/;
 /** What elements are where nothing says otherwise. */
@@ -48,23 +53,20 @@ const isAlways = (blocks: readonly Declarations[], name: string, value: RegExp):
  */
 export function withoutIdle(look: Look, tag: string, canFocus = false): Look {
   const blocks = [look.base, ...[look.at, look.from, look.states].flatMap((table) => Object.values(table))];
+  const said = new Set(blocks.flatMap((block) => Object.keys(block)));
   const drops = new Set<string>();
   const isImage = blocks.some((block) => /^url|gradient/.test(block['border-image-source'] ?? ''));
-  for (const side of SIDES) {
-    const style = `border-${side}-style`;
-    const widths = blocks.flatMap((block) => block[`border-${side}-width`] ?? []);
-    const first = look.base[`border-${side}-width`] ?? reset[tag]?.[`border-${side}-width`];
-    const isThin = first === '0px' && widths.every((width) => width === '0px');
+  for (const { width, style, color } of BORDERS) {
+    if (!said.has(width) && !said.has(style) && !said.has(color)) continue;
+    const widths = blocks.flatMap((block) => block[width] ?? []);
+    const first = look.base[width] ?? reset[tag]?.[width];
+    const isThin = first === '0px' && widths.every((one) => one === '0px');
     const isDrawn = !isThin && blocks.some((block) => !/^(none|initial)?$/.test(block[style] ?? ''));
     // Where a browser draws one by itself, that it does not is said, and no more.
     const isSaid = BORDERED.has(tag) && look.base[style] !== 'none' && !isThin;
     if (isDrawn || isImage || isSaid) continue;
-    for (const part of !BORDERED.has(tag)
-      ? ['width', 'style', 'color']
-      : isThin
-        ? ['style', 'color']
-        : ['width', 'color'])
-      drops.add(`border-${side}-${part}`);
+    const idle = !BORDERED.has(tag) ? [width, style, color] : isThin ? [style, color] : [width, color];
+    for (const name of idle) drops.add(name);
   }
   if (!isImage)
     for (const part of ['source', 'slice', 'width', 'outset', 'repeat']) drops.add(`border-image-${part}`);
@@ -78,12 +80,14 @@ export function withoutIdle(look: Look, tag: string, canFocus = false): Look {
   if (!isDecorated || isCurrent) drops.add('text-decoration-color');
   if (!isDecorated) for (const part of ['style', 'thickness']) drops.add(`text-decoration-${part}`);
   for (const [name, initial] of Object.entries(INITIALLY))
-    if (!(FILLED.has(tag) && OF_BROWSER.has(name)) && isAlways(blocks, name, initial)) drops.add(name);
+    if (said.has(name) && !(FILLED.has(tag) && OF_BROWSER.has(name)) && isAlways(blocks, name, initial))
+      drops.add(name);
   // Around what has the focus browsers draw a line by themselves, and around nothing else.
-  const idle = Object.keys(look.states).filter((state) => !isFocus(state));
-  const unfocused = [look.base, ...idle.map((state) => look.states[state])];
+  const calm = Object.keys(look.states).filter((state) => !isFocus(state));
+  const unfocused = [look.base, ...calm.map((state) => look.states[state])];
   const hasNoLine =
-    isAlways(unfocused, 'outline-style', /^none$/) || isAlways(unfocused, 'outline-width', /^0(px)?$/);
+    [...said].some((name) => name.startsWith('outline-')) &&
+    (isAlways(unfocused, 'outline-style', /^none$/) || isAlways(unfocused, 'outline-width', /^0(px)?$/));
   if (hasNoLine) {
     const isDrawn = Object.entries(look.states).some(
       ([state, block]) => isFocus(state) && Object.keys(block).some((name) => name.startsWith('outline-')),
