@@ -181,6 +181,7 @@ export { findRegions } from './intake/picture/find_regions.ts';
 
 export {
   type IconLibrary,
+  LATEST,
   packageAddress,
   type PackageAddress,
   scriptedIconsIn,

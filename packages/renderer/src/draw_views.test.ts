@@ -55,6 +55,35 @@ test('a drawing and the app that is made of it look the same', async () => {
 type Rendered = Awaited<ReturnType<typeof drawReference>>['rendering']['root'];
 const textsIn = ({ text, children }: Rendered): string[] => [text, ...children.flatMap(textsIn)];
 
+test('words in a font of icons are drawings, and say nothing', async () => {
+  const icon = (family: string): string =>
+    `<i style="font-family:${family};display:inline-block;width:20px;height:20px">favorite</i>`;
+  const { project, files, view } = drawn('shed.html', `<p>Of ${icon("'Shed Icons'")} ${icon('serif')}</p>`);
+  const { rendering } = await drawReference(renderer, project, view, files);
+  const all = (node: Rendered): Rendered[] => [node, ...node.children.flatMap(all)];
+  expect(
+    all(rendering.root).flatMap(({ tag, text, isIcon }) => (tag === 'i' ? [[text, isIcon]] : [])),
+  ).toEqual([
+    ['', true],
+    ['favorite', false],
+  ]);
+});
+
+test.each(['https://host.example/a.html', 'http://host.example/a.html', 'shed.html', 'none.html'])(
+  'a frame with %s is empty',
+  async (src) => {
+    const frame = (src: string): string =>
+      `<iframe ${src} style="border:0;width:300px;height:300px">No frames here.</iframe>`;
+    const draw = async (attributes: string) => {
+      const { project, files, view } = drawn('shed.html', frame(attributes));
+      return drawReference(renderer, project, view, files);
+    };
+    const [framed, none] = [await draw(`src="${src}"`), await draw('')];
+    expect(compareDrawn(decoded(framed), decoded(none)).share).toBe(0);
+    expect(textsIn(framed.rendering.root).join('')).toBe('');
+  },
+);
+
 test('what a menu that is folded to no height cuts off is not there', async () => {
   const menu = (look: string): string => `<ul style="margin:0;${look}"><li>Saws</li></ul>`;
   const { project, files, view } = drawn(

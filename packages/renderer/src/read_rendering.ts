@@ -1,5 +1,5 @@
 import { plainValue } from './in_page/plain_values.ts';
-import { LOOKS, MISSING_PICTURE, type RenderedElement, type Rendering } from '@tovel/core';
+import { isIconFamily, LOOKS, MISSING_PICTURE, type RenderedElement, type Rendering } from '@tovel/core';
 import { groundBehind } from './in_page/ground.ts';
 
 /**
@@ -27,6 +27,8 @@ export function readRendering(
 const SKIPPED = new Set(['script', 'style', 'template', 'noscript', 'head', 'link', 'meta', 'title', 'base']);
 /** Shown whole: what is in them is not looked at. */
 const WHOLE = new Set(['svg', 'canvas', 'video', 'audio', 'iframe', 'object', 'select', 'math']);
+/** What stands in them is for browsers that cannot show them. */
+const INSTEAD = new Set(['canvas', 'video', 'audio', 'iframe']);
 const PRESSABLE =
   'a[href], button, input:not([type="hidden"]), select, textarea, summary, [role="button"], [role="link"], [role="tab"], [role="menuitem"], [role="switch"], [role="checkbox"]';
 /** Nesting that is read, and elements. */
@@ -58,7 +60,9 @@ class Reading {
     const style = this.#window.getComputedStyle(node);
     if (style.display === 'none' || Number(style.opacity) === 0) return null;
     const rect = node.getBoundingClientRect();
-    const text = this.#textOf(node);
+    // In a font of icons words are drawings.
+    const isDrawn = isIconFamily(style.fontFamily.split(',')[0]);
+    const text = isDrawn || INSTEAD.has(tag) ? '' : this.#textOf(node);
     const isPressable = node.matches(PRESSABLE);
     const children: RenderedElement[] = [];
     if (!WHOLE.has(tag) && !isFolded(style, rect)) {
@@ -89,7 +93,7 @@ class Reading {
       font: text ? this.#fontOf(style) : null,
       behind: text ? groundBehind(node) : null,
       picture: pictureOf(node),
-      isIcon: tag === 'svg' || (!text && !children.length && this.#hasGlyph(node)),
+      isIcon: tag === 'svg' || (!text && !children.length && (isDrawn || this.#hasGlyph(node))),
       isPressable,
       cover: null,
       cut: cutOf(node, style),

@@ -13,7 +13,7 @@ const HIGHEST = 16_000;
  * What foreign pages may not do. Scripts are not turned off in the browser: then nobody could look at the page, either. What older
  * pages ask for without a secure connection is asked for with one, since browsers block it otherwise.
  */
-const FOREIGN = "script-src 'none'; object-src 'none'; frame-src 'none'; upgrade-insecure-requests";
+const FOREIGN = "script-src 'none'; object-src 'none'; frame-src http: https:; upgrade-insecure-requests";
 
 /** A tab of the browser, which draws one page after another. */
 export class Tab {
@@ -104,6 +104,10 @@ export class Tab {
       .catch(() => null);
     this.#open--;
     this.#last = performance.now();
+    // Pages in frames of foreign pages stay empty, as they do in the app: a browser would say there that they are blocked.
+    const isFramed = request.isNavigationRequest() && request.frame().parentFrame();
+    if (isFramed && !order.withScripts && !answer?.type.includes('svg'))
+      return route.fulfill({ contentType: 'text/html', body: '' }).catch(() => {});
     // A page that was left has nobody to answer.
     if (!answer) {
       this.#missing.add(request.url());

@@ -1,6 +1,6 @@
 import { hash } from '../json/hash.ts';
 import type { Box } from '../model/design.ts';
-import { type Pair, pairsWithin } from './pairs.ts';
+import { isRedrawn, type Pair, pairsWithin } from './pairs.ts';
 import { type Account, attributed, smallestOver } from './attributed.ts';
 import type { PixelDifference } from './pixel_difference.ts';
 import { renderedName, type RenderedElement, renderedWithin } from './rendering.ts';
@@ -200,7 +200,8 @@ function draftsOf(root: Pair): Draft[] {
     own.set(pair, [...(own.get(pair) ?? []), made]);
   };
   const styles = new Map<Pair, readonly StyleDifference[]>();
-  for (const pair of pairsWithin(root)) styles.set(pair, styleDifferences(pair.was, pair.is));
+  for (const pair of pairsWithin(root))
+    styles.set(pair, isRedrawn(pair) ? [] : styleDifferences(pair.was, pair.is));
 
   for (const pair of pairsWithin(root)) {
     const { was, is } = pair;
@@ -256,7 +257,8 @@ function draftsOf(root: Pair): Draft[] {
   const geometry = new Geometry(own);
   for (const pair of pairsWithin(root))
     // How high the page is follows from what is on it.
-    if (!WHOLE_PAGE.has(pair.was.tag)) for (const draft of geometry.unexplained(pair)) add(pair, draft);
+    if (!WHOLE_PAGE.has(pair.was.tag) && !isRedrawn(pair))
+      for (const draft of geometry.unexplained(pair)) add(pair, draft);
   return drafts;
 }
 

@@ -71,6 +71,18 @@ describe('causes are told', () => {
       ['Shed: picture missing'],
     ],
     [
+      'nothing of a sign of a font that is a drawing now',
+      [
+        rendered('i', {
+          isIcon: true,
+          box: [20, 20, 24, 24],
+          look: { 'font-size': '24px', transform: 'scale(0.75)' },
+        }),
+      ],
+      [rendered('span', { box: [20, 20, 18, 18] }, rendered('svg', { box: [20, 20, 18, 18] }))],
+      [],
+    ],
+    [
       'a font',
       [heading()],
       [heading({ font: 'serif' })],

@@ -231,6 +231,12 @@ const holds = (element: RenderedElement, is: (inner: RenderedElement) => boolean
 const isIcon = (element: RenderedElement): boolean =>
   element.isIcon || (!element.text && element.children.length === 1 && isIcon(element.children[0]));
 
+/** Whether a font's letter has become a drawing: what is measured of the one says nothing of the other. */
+export const isRedrawn = ({ was, is }: Pair): boolean =>
+  isIcon(was) && isIcon(is) && isDrawing(was) !== isDrawing(is);
+
+const isDrawing = ({ tag, children }: RenderedElement): boolean => tag === 'svg' || children.some(isDrawing);
+
 const partsOf = (element: RenderedElement): readonly RenderedElement[] =>
   isIcon(element) ? [] : element.children;
 

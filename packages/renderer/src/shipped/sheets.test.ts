@@ -3,6 +3,8 @@ import { shippedSheet } from './sheets.ts';
 test.each([
   ['font-awesome', '6.4.0', 'css/all.min.css', 'css/all.min.css', /\.fa-paw\b/, true],
   ['@fortawesome/fontawesome-free', '5.15', 'css/all.css', 'css/all.min.css', /\.fa-paw\b/, true],
+  ['font-awesome', 'latest', 'css/all.min.css', 'css/all.min.css', /\.fa-paw\b/, true],
+  ['font-awesome', 'latest', 'css/font-awesome.min.css', 'css/all.min.css', /\.fa-bar-chart\b/, true],
   ['font-awesome', '4.7.0', 'css/font-awesome.min.css', 'css/all.min.css', /\.fa-bar-chart\b/, true],
   [
     'bootstrap',

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
-import type { InputFile, PackageAddress, ShippedSheet } from '@tovel/core';
+import { type InputFile, LATEST, type PackageAddress, type ShippedSheet } from '@tovel/core';
 
 const require = createRequire(import.meta.url);
 
@@ -75,9 +75,10 @@ export async function shippedSheet({ name, version, file }: PackageAddress): Pro
     .replace(/\.css$/, '')
     .replace(/[.-]min$/, '');
   const major = Number.parseInt(version, 10);
+  const isSuch = (majors: readonly number[]): boolean => version === LATEST || majors.includes(major);
+  // The newest of each comes first.
   const library = LIBRARIES.find(
-    ({ names, majors, sheets }) =>
-      names.includes(name) && majors.includes(major) && Object.hasOwn(sheets, sheet),
+    ({ names, majors, sheets }) => names.includes(name) && isSuch(majors) && Object.hasOwn(sheets, sheet),
   );
   if (!library) return null;
   const manifest = require.resolve(`${library.package}/package.json`);

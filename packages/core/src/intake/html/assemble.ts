@@ -23,7 +23,7 @@ import type { GlyphOutline } from '../../fonts/outline.ts';
 import { textOf } from '../../model/project.ts';
 import { baseName } from '../files.ts';
 import { iconName } from './icon_name.ts';
-import { iconHolder, iconVector, type Over } from './icon_vector.ts';
+import { iconHolder, iconVector, withCutOutColor, type Over } from './icon_vector.ts';
 import { type GlyphSource, isSign } from './icon_glyphs.ts';
 import { CALLS_ATTRIBUTE, type PageReading, type ReadElement } from './reading.ts';
 
@@ -318,7 +318,7 @@ function toElement(input: Known, given: ReadElement): Element {
   const drawn = (outline: GlyphOutline, name: string, over?: Over): Element =>
     iconVector(outline, `${key}~icon`, { ...source, path: `${read.path}~icon` }, name, read, over);
   if (icon?.stands === 'instead') {
-    const { base, over } = iconHolder(style.base, icon.outline);
+    const { base, over } = iconHolder(withCutOutColor(style.base), icon.outline);
     return {
       ...common,
       style: { ...style, base },
@@ -362,7 +362,7 @@ function toElement(input: Known, given: ReadElement): Element {
   if (icon) {
     const { base, over } = children.length
       ? { base: style.base, over: undefined }
-      : iconHolder(style.base, icon.outline);
+      : iconHolder(withCutOutColor(style.base), icon.outline);
     style = { ...style, base };
     children.unshift(drawn(icon.outline, icon.name, over));
   }

@@ -1,6 +1,6 @@
 import type { GlyphOutline } from '../../fonts/outline.ts';
 import { assembleScreen } from './assemble.ts';
-import { iconHolder, iconVector } from './icon_vector.ts';
+import { iconHolder, iconVector, withCutOutColor } from './icon_vector.ts';
 import type { ReadElement } from './reading.ts';
 
 const outline: GlyphOutline = { path: 'M0 0', unitsPerEm: 1792, ascent: 1536, descent: -256, advance: 1792 };
@@ -56,6 +56,36 @@ test('what is as high as its letter is that of the drawing alone; what is higher
     'font-size': '16px',
     'line-height': '24px',
   });
+});
+
+test.each([
+  [
+    'room and edges',
+    { 'padding-top': '10px', 'padding-bottom': '10px', 'border-top-width': '1px' },
+    'calc(1em + 21px)',
+  ],
+  ['an edge that is not drawn', { 'border-top-width': '1px', 'border-top-style': 'none' }, '1em'],
+  [
+    'room beside a size that is that of the content',
+    { 'padding-top': '10px', 'box-sizing': 'content-box' },
+    '1em',
+  ],
+  ['room of which nobody knows how much it is', { 'padding-top': '10%' }, undefined],
+])('a box with %s around the line is higher by that', (_, edges, height) => {
+  const base = { display: 'inline-block', 'line-height': '24px', ...edges };
+  expect(lineOf(wide, 24, base as Record<string, string>).held.height).toBe(height);
+});
+
+test('a letter that was cut out of a picture has the colour that the picture has on the whole', () => {
+  const color = 'rgba(0, 0, 0, 0)';
+  const image = 'linear-gradient(60deg, rgb(100, 0, 200), #c82864)';
+  const look = { color, 'background-image': image, 'background-clip': 'text', 'font-size': '18px' };
+  expect(withCutOutColor(look)).toEqual({ color: 'rgb(150, 20, 150)', 'font-size': '18px' });
+  for (const other of [
+    { ...look, 'background-clip': 'border-box' },
+    { ...look, 'background-image': 'url("a.png")' },
+  ])
+    expect(withCutOutColor(other)).toBe(other);
 });
 
 test.each([

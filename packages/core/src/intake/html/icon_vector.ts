@@ -1,5 +1,6 @@
 import type { GlyphOutline } from '../../fonts/outline.ts';
 import type { Declarations, Element, ElementSource } from '../../model/design.ts';
+import { hexOfCss } from '../painted/colors.ts';
 import type { ReadElement } from './reading.ts';
 
 const em = (units: number, perEm = 1): string => `${Math.round((units / perEm) * 10_000) / 10_000}em`;
@@ -37,11 +38,14 @@ export function iconHolder(
   const isOver = height - line >= SAME;
   // Parts of a px that drawings lose would add up from row to row.
   const isBox = /^(inline-)?block$/.test(rest.display ?? '') && rest.height === undefined;
+  const around = rest['box-sizing'] === 'content-box' ? 0 : edgesOf(rest);
   return {
     base: {
       ...rest,
       'line-height': '0',
-      ...(isOver && isBox ? { height: em(line) } : {}),
+      ...(isOver && isBox && around !== null
+        ? { height: around ? `calc(${em(line)} + ${around}px)` : em(line) }
+        : {}),
       // Parts of the line are parts of nothing then.
       ...(align
         ? { 'vertical-align': align.endsWith('%') ? em((parseFloat(align) / 100) * line) : align }
@@ -50,6 +54,35 @@ export function iconHolder(
     over: isOver ? overOf(outline, line, parseFloat(base['font-size'] ?? '')) : NOT_OVER,
   };
 }
+
+/** What stands above and below the line within a box, in px; null where it is not measured in px. */
+function edgesOf(base: Declarations): number | null {
+  const edges = ['top', 'bottom'].flatMap((side) => [
+    base[`padding-${side}`] ?? '0px',
+    base[`border-${side}-style`] === 'none' ? '0px' : (base[`border-${side}-width`] ?? '0px'),
+  ]);
+  return edges.every((edge) => /^[\d.]+px$/.test(edge))
+    ? edges.reduce((sum, edge) => sum + parseFloat(edge), 0)
+    : null;
+}
+
+/**
+ * An icon whose letter was cut out of the picture behind it: a drawing is not, and has the colour that this is on the whole.
+ * @returns the look as it is where that is no gradient
+ */
+export function withCutOutColor(base: Declarations): Declarations {
+  const clip = base['background-clip'] ?? base['-webkit-background-clip'];
+  const stops = (base['background-image'] ?? '').match(COLOR)?.flatMap((stop) => hexOfCss(stop) ?? []) ?? [];
+  if (clip !== 'text' || !stops.length) return base;
+  const means = [1, 3, 5].map((at) =>
+    Math.round(stops.reduce((sum, hex) => sum + parseInt(hex.slice(at, at + 2), 16), 0) / stops.length),
+  );
+  const rest = Object.fromEntries(Object.entries(base).filter(([name]) => !CUTS_OUT.test(name)));
+  return { ...rest, color: `rgb(${means.join(', ')})` };
+}
+const COLOR = /#[\da-f]{3,8}\b|\brgba?\([^)]*\)/gi;
+const CUTS_OUT =
+  /^(-webkit-)?(background-(clip|image|origin|size|position.*|repeat|attachment)|text-fill-color)$/;
 
 /**
  * How far a letter stands out over its line. Browsers round how high fonts are to whole px, and then what they take away at

@@ -16,6 +16,7 @@ test.each([
     'css/bootstrap.min.css',
   ],
   ['https://use.fontlibrary.example/releases/v5.15.4/css/all.css', 'fontlibrary', '5.15.4', 'css/all.css'],
+  ['https://host.example/font-awesome/latest/css/all.min.css', 'font-awesome', 'latest', 'css/all.min.css'],
   ['https://host.example/npm/icons@1.2.3-beta.4/all.css', 'icons', '1.2.3', 'all.css'],
 ])('%s is a file of %s %s', (address, name, version, file) =>
   expect(packageAddress(address)).toEqual({ name, version, file }),

@@ -5,7 +5,7 @@ import type { InputFile } from '../files.ts';
 /** A file of a package, as the address of a host that serves it names it. */
 export interface PackageAddress {
   readonly name: string;
-  /** As the address says it: `5.3.0`, `5`. */
+  /** As the address says it: `5.3.0`, `5`, or `latest`. */
   readonly version: string;
   /** Within the package, or what is left of it: `css/all.min.css`. */
   readonly file: string;
@@ -33,12 +33,15 @@ export const ICON_ATTRIBUTES: Readonly<Record<string, IconLibrary>> = {
 
 const OUTSIDE = /^(?:https?:)?\/\/([\w.-]+)\/(.+)$/i;
 /** `name@1.2.3/file` and `name/1.2.3/file`. */
-const VERSIONED = /(?:^|\/)((?:@[\w.-]+\/)?[a-z][\w.-]*)[@/]v?(\d+(?:\.\d+)*)[\w.-]*\/([^?#]+)/i;
+const VERSIONED = /(?:^|\/)((?:@[\w.-]+\/)?[a-z][\w.-]*)[@/](?:v?(\d+(?:\.\d+)*)[\w.-]*|(latest))\/([^?#]+)/i;
+
+/** The version of addresses that ask for the newest. */
+export const LATEST = 'latest';
 
 /** The file of a package that an address names; null where it names none. */
 export function packageAddress(address: string): PackageAddress | null {
   const [, host, path] = OUTSIDE.exec(address.trim()) ?? [];
-  const [, name, version, file] = (path && VERSIONED.exec(path)) || [];
+  const [, name, version = LATEST, , file] = (path && VERSIONED.exec(path)) || [];
   if (!name) return null;
   // A host that serves one library names only its versions.
   const isRelease = name === 'releases';
