@@ -276,6 +276,19 @@ describe('drawings beside pages', () => {
     ],
     ['a sheet of symbols is no drawing', [page, file('icons.svg', symbols(''))], 1, ['icon-unused']],
     ['what draws one of its symbols is one', [page, file('icons.svg', symbols('<use href="#a"/>'))], 2, []],
+    ...(
+      [
+        ['the sign of a page beside its title', '<link rel="icon" type="image/svg+xml" href="big.svg">', 1],
+        ['what a page draws parts of', '<svg><use class="a" href="big.svg#part"/></svg>', 1],
+        ['what is asked for with a version', '<img src="big.svg?v=2">', 1],
+        ['what a link leads to is a screen', '<a class="use" href="big.svg">Plan</a>', 2],
+      ] as const
+    ).map(([what, html, count]): [string, readonly InputFile[], number, readonly string[]] => [
+      what,
+      [file('index.html', `<title>Desk</title>${html}`), file('big.svg', drawing)],
+      count,
+      [],
+    ]),
     [
       'what a style sheet shows is a picture',
       [

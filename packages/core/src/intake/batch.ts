@@ -68,6 +68,10 @@ const ICON_SIZE = 128;
 /** So many drawings of one kind in a folder beside pages are a set of icons. */
 const LEAST_SET = 6;
 
+/** How pages and sheets ask for drawings: to show them, parts of them, or beside the title of the page; not where links lead. */
+const DRAWING_ASKED =
+  /(?:\b(?:src|srcset|xlink:href)|<(?:link|use|image)\b[^<>]*?\shref)\s*=\s*["']([^"'\s?#]+\.svg)(?:[\s?#][^"']*)?["']|url\(\s*["']?([^"')?#]+\.svg)/gi;
+
 class Batch {
   readonly #host: IntakeHost;
   readonly #options: IntakeOptions;
@@ -267,11 +271,9 @@ class Batch {
   }
 
   #picturesIn(page: InputFile): string[] {
-    return [
-      ...textOfFile(page).matchAll(
-        /(?:src|srcset|xlink:href)\s*=\s*["']([^"'\s]+\.svg)(?:\s[^"']*)?["']|url\(\s*["']?([^"')]+\.svg)/gi,
-      ),
-    ].flatMap(([, src, url]) => this.#files.at(src ?? url, page.path)?.path ?? []);
+    return [...textOfFile(page).matchAll(DRAWING_ASKED)].flatMap(
+      ([, src, url]) => this.#files.at(src ?? url, page.path)?.path ?? [],
+    );
   }
 
   async #readDesign(file: InputFile, pairing: Pairing): Promise<Screen[]> {

@@ -51,6 +51,17 @@ test.each<[string, Screen[], string[]]>([
     ['Drill', 'Saw Tools', 'Tools', 'Saw Manuals', 'Care', 'Desk', 'Help'],
   ],
   [
+    'with the file, where several pages of one title lie in folders of one name',
+    [
+      page('docs/card/index.html', 'Cards of tools - Shed'),
+      page('docs/card/old/index.html', 'Cards of tools - Shed'),
+      page('docs/tile/index.html', 'Tiles - Shed'),
+      page('docs/tile/old/index.html', 'Tiles - Shed'),
+      page('docs/badge/index.html', 'Badge - Shed'),
+    ],
+    ['Cards of tools', 'Cards of tools old', 'Tiles', 'Tiles old', 'Badge'],
+  ],
+  [
     'also without a separator',
     [page('a.html', 'Shed Tools Desk'), page('b.html', 'Shed Loans Desk'), page('c.html', 'Shed Help Desk')],
     ['Tools', 'Loans', 'Help'],
@@ -120,6 +131,13 @@ test('no two have the same name, and none differs in a bracket only', () => {
   expect(new Set(made).size).toBe(3);
   expect(made.join()).not.toContain('(');
   expect(names({ ...drawn, key: 'x' }, { ...drawn, key: 'y' })).toEqual(['A', 'A 2']);
+});
+
+test('where each page lies in a folder of its own, one comes in by the outermost', () => {
+  const screens = ['a/old/index.html', 'a/index.html', 'b/index.html'].map((file) => page(file, 'Shed'));
+  const app = applyChange(emptyApp, takeIn({ design: emptyDesign, app: emptyApp }, screens));
+  expect(app.start).toBe('a/index.html');
+  expect(names(...screens)).toEqual(['Old', 'A', 'B']);
 });
 
 test('the first page of a site is where one comes in', () => {

@@ -37,7 +37,7 @@ export function withTellingNames(screens: readonly Screen[]): Screen[] {
 
 /**
  * The folder that the first page of a site lies in: that of an index which all pages lie beside or beneath, else the one that
- * most pages lie in.
+ * most pages lie in; where each lies in one of its own, the one around them.
  * @param files paths of the pages
  */
 export function homeFolder(files: readonly string[]): string {
@@ -46,7 +46,16 @@ export function homeFolder(files: readonly string[]): string {
     files.every((file) => folder === '' || file.startsWith(`${folder}/`)),
   );
   if (roof !== undefined) return roof;
-  return [...countOf(files.map(folderOf))].sort(([, a], [, b]) => b - a)[0]?.[0] ?? '';
+  const counts = [...countOf(files.map(folderOf))].sort(([, a], [, b]) => b - a);
+  const [[most, count] = ['', 0]] = counts;
+  return count > 1 || counts.length < 2 ? most : folderAround(files);
+}
+
+/** The innermost folder that all files lie in. */
+function folderAround(files: readonly string[]): string {
+  const [first, ...others] = files.map((file) => folderOf(file).split('/'));
+  const end = first.findIndex((name, i) => others.some((parts) => parts[i] !== name));
+  return (end < 0 ? first : first.slice(0, end)).join('/');
 }
 
 /** Nothing of what breaks off, since what follows is the name of the site: “Welcome to”. */
@@ -64,6 +73,14 @@ function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Scree
   const kinds: readonly ((page: Screen) => string)[] = [
     (page) => whole(short(own(page))),
     (page) => whole(short(rest(page))),
+    // Of several with one title it is that of the one that the others lie beneath.
+    (page) =>
+      isAbove(
+        page,
+        pages.filter((other) => rest(other) === rest(page)),
+      )
+        ? short(rest(page))
+        : '',
     (page) => short(marked(page)),
     (page) => (isWord(page) && !isFirstPage(page) ? nameOfFile(page, home) : ''),
     (page) => (isFirstPage(page) && folderOf(page.source.file) === home ? nameOfFile(page, home) : ''),
@@ -74,6 +91,8 @@ function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Scree
     // A long one is written for those who search, and says more than what the page is.
     rest,
     (page) => nameOfFile(page, home),
+    // Of several pages with one title the file says which.
+    (page) => [short(rest(page)), nameOfFile(page, home).toLowerCase()].filter(Boolean).join(' '),
   ];
   const told = kinds.map((nameOf) => {
     const values = new Map(pages.map((page) => [page, nameOf(page).trim()]));
@@ -89,6 +108,12 @@ function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Scree
     }
   return names;
 }
+
+/** Whether a page lies in a folder that all others lie beneath. */
+const isAbove = ({ source }: Screen, all: readonly Screen[]): boolean =>
+  all.every(
+    (other) => other.source === source || folderOf(other.source.file).startsWith(`${folderOf(source.file)}/`),
+  );
 
 const partsOf = ({ title = '' }: Screen): string[] =>
   title

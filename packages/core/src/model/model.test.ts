@@ -13,6 +13,10 @@ test.each([
   ['Über uns', 'uber-uns', 'UberUns', 'uberUns'],
   ['My/loans?', 'my-loans', 'MyLoans', 'myLoans'],
   ['signIn', 'sign-in', 'SignIn', 'signIn'],
+  ['Case à cocher', 'case-a-cocher', 'CaseACocher', 'caseACocher'],
+  ['CaseACocher', 'case-a-cocher', 'CaseACocher', 'caseACocher'],
+  ['GDPRForm', 'gdpr-form', 'GdprForm', 'gdprForm'],
+  ['Our PDFs', 'our-pdfs', 'OurPdfs', 'ourPdfs'],
   ['✓', '', '', ''],
 ])('%s as kebab, Pascal and camel case', (name, kebab, pascal, camel) => {
   expect([kebabCase(name), pascalCase(name), camelCase(name)]).toEqual([kebab, pascal, camel]);

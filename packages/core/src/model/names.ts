@@ -9,6 +9,8 @@ const words = (name: string): string[] =>
     // What stands for a letter parts no word: `What's new`.
     .replace(/(?<=\p{L})['’ʼ](?=\p{L})/gu, '')
     .replace(/([a-z0-9])([A-Z])/g, '$1 $2')
+    // One letter is a word, too: `CaseACocher`; several of capitals are one, `PDFs` as well.
+    .replace(/([A-Z])(?=[A-Z][a-z]{2})/g, '$1 ')
     .split(/[^A-Za-z0-9]+/)
     .filter(Boolean)
     .map((w) => w.toLowerCase());

@@ -87,7 +87,9 @@ function firstOf(all: readonly Screen[]): Screen | undefined {
   const pages = screens.filter(({ title }) => title !== undefined);
   const home = homeFolder((pages.length ? pages : screens).map(({ source }) => source.file));
   const atHome = starts.filter(({ source }) => folderOf(source.file) === home);
-  return atHome.find(isFirstPage) ?? atHome[0] ?? starts[0] ?? firstLinked(screens) ?? screens[0];
+  const depthOf = ({ source }: Screen): number => folderOf(source.file).split('/').length;
+  const [outermost] = starts.toSorted((a, b) => depthOf(a) - depthOf(b));
+  return atHome.find(isFirstPage) ?? atHome[0] ?? outermost ?? firstLinked(screens) ?? screens[0];
 }
 
 /** The screen that the first link of at least half of the screens leads to: what stands first in their menu. */
