@@ -386,7 +386,7 @@ class Batch {
 }
 
 const PICTURE_FOLDER =
-  /^(img|imgs|images?|pictures?|pics?|photos?|icons?|logos?|flags?|fonts?|webfonts|sprites?|illustrations?|brands?)$/i;
+  /^(img|imgs|images?|pictures?|pics?|photos?|icons?|logos?|flags?|fonts?|webfonts|sprites?|illustrations?|artworks?|pictograms?|favicons?|backgrounds?|brands?)$/i;
 
 /** Whether a file lies among pictures: in a folder without pages that is called so, or that pages show pictures of. */
 function pictureFolders(all: readonly InputFile[], shown: ReadonlySet<string>): (path: string) => boolean {
