@@ -58,11 +58,12 @@ export function asBefore(
     }
     for (const [name, units] of unitsBy(files.get(file)?.own ?? {})) {
       const still = inFile.filter(
-        (place) => !overs.has(place) && place.before?.own.includes(name) && says(place, units),
+        (place) => !overs.has(place) && place.before?.own.includes(name) && saysInSheet(place, units),
       );
       if (still.length < 2) continue;
       for (const place of still) {
         leave(place, units);
+        for (const { sign } of units) place.pinned.delete(sign);
         place.uses.push({ from: 'own', name });
       }
       names.keepOwn(file, name);
@@ -82,6 +83,10 @@ export function asBefore(
   }
   return ownNames;
 }
+
+/** Whether all of some units are left to be said in the sheet of the file, where others may be laid over them. */
+const saysInSheet = ({ left, pinned }: Place, units: readonly Unit[]): boolean =>
+  units.length > 0 && units.every(({ sign }) => left.has(sign) || pinned.has(sign));
 
 const unitsBy = (classes: Readonly<Record<string, ClassStyle>>) =>
   new Map(Object.entries(classes).map(([name, style]) => [name, partUnits(style)] as const));

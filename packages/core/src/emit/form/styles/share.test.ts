@@ -3,7 +3,9 @@ import type { StyleRule } from '../markup.ts';
 import { classNameOf, qualified } from './class_naming.ts';
 import { paletteOf, withNames } from './palette.ts';
 import { printRules } from '../../styles/print_css.ts';
-import { shareStyles } from './share.ts';
+import { type FileRules, shareStyles, type SharedStyles } from './share.ts';
+import { keptFile, styleOf } from './as_before.ts';
+import { type CodeBefore, NOTHING_BEFORE } from '../before.ts';
 import { screenOf, named, svg } from '../../../testing/build.ts';
 
 const rule = (className: string, base: Record<string, string>, more: Partial<StyleRule> = {}): StyleRule => ({
@@ -135,38 +137,70 @@ function cascaded(sheets: readonly string[], classes: readonly string[], width: 
   return JSON.stringify([...said].sort());
 }
 
+type Drawn = Pick<StyleRule, 'className' | 'base' | 'at' | 'states'>;
+
+/** Files whose looks after the first of each lie over that. */
+const filesOf = (sheets: readonly (readonly Drawn[])[]): FileRules[] =>
+  sheets.map((rules, i) => ({
+    id: String(i),
+    rules: rules.map((one, j): StyleRule => ({
+      ...rule('', one.base, one),
+      className: `${one.className}${j + 1}`,
+      key: `element${j}`,
+      ...(j ? { over: `${rules[0].className}1`, ownName: `${rules[0].className}Active` } : {}),
+    })),
+  }));
+
+/** Holds each look with its classes to what it is by itself, in windows of all widths and whichever sheet comes first. */
+function expectAsAlone(files: readonly FileRules[], made: SharedStyles): void {
+  const print = (rules: readonly StyleRule[]): string => printRules(rules, (name) => `.${name}`).text;
+  // Names of the two sheets are apart, as modules keep them.
+  const shared = print(made.rules.map((one) => ({ ...one, className: `${one.className}Shared` })));
+  for (const { id, rules } of files) {
+    const own = print(made.files.get(id)!.rules);
+    for (const one of rules) {
+      const classes = made.files
+        .get(id)!
+        .classes.get(one.className)!
+        .map(({ from, name }) => (from === 'own' ? name : `${name}Shared`));
+      for (const width of [500, 800, 1200])
+        for (const order of [
+          [shared, own],
+          [own, shared],
+        ])
+          expect(cascaded(order, classes, width)).toBe(
+            cascaded([print([{ ...one, className: 'alone' }])], ['alone'], width),
+          );
+    }
+  }
+}
+
+const sheets = fc.array(fc.array(anyRule, { minLength: 2, maxLength: 5 }), { maxLength: 3 });
+
 test('a look that is laid over another is what it is by itself, wherever the sheet that all share stands', () => {
   fc.assert(
-    fc.property(fc.array(fc.array(anyRule, { minLength: 2, maxLength: 5 }), { maxLength: 3 }), (sheets) => {
-      const files = sheets.map((rules, i) => ({
-        id: String(i),
-        rules: rules.map((one, j): StyleRule => ({
-          ...rule('', one.base, one),
-          className: `${one.className}${j + 1}`,
-          ...(j ? { over: `${rules[0].className}1`, ownName: `${rules[0].className}Active` } : {}),
-        })),
-      }));
-      const made = shareStyles(files);
-      const print = (rules: readonly StyleRule[]): string => printRules(rules, (name) => `.${name}`).text;
-      // Names of the two sheets are apart, as modules keep them.
-      const shared = print(made.rules.map((one) => ({ ...one, className: `${one.className}Shared` })));
-      for (const { id, rules } of files) {
-        const own = print(made.files.get(id)!.rules);
-        for (const one of rules) {
-          const classes = made.files
-            .get(id)!
-            .classes.get(one.className)!
-            .map(({ from, name }) => (from === 'own' ? name : `${name}Shared`));
-          for (const width of [500, 800, 1200])
-            for (const order of [
-              [shared, own],
-              [own, shared],
-            ])
-              expect(cascaded(order, classes, width)).toBe(
-                cascaded([print([{ ...one, className: 'alone' }])], ['alone'], width),
-              );
-        }
-      }
+    fc.property(sheets, (some) => {
+      const files = filesOf(some);
+      expectAsAlone(files, shareStyles(files));
+    }),
+    { numRuns: 300 },
+  );
+});
+
+test('so it is where it was written otherwise before', () => {
+  fc.assert(
+    fc.property(sheets, fc.array(fc.array(fc.boolean())), sheets, (some, changed, others) => {
+      const before = filesOf(some);
+      const made = shareStyles(before);
+      const written: CodeBefore = {
+        ...NOTHING_BEFORE,
+        shared: new Map(made.rules.map((one) => [one.className, styleOf(one)])),
+        files: new Map(before.map(({ id, rules }) => [id, keptFile(rules, made.files.get(id)!, [])])),
+      };
+      const files = filesOf(
+        some.map((rules, i) => rules.map((one, j) => (changed[i]?.[j] && others[i]?.[j]) || one)),
+      );
+      expectAsAlone(files, shareStyles(files, written));
     }),
     { numRuns: 300 },
   );

@@ -151,3 +151,34 @@ test('what looks as it did is written as it was, to the order of its rules', () 
     { numRuns: 300 },
   );
 });
+
+test('what several looks share goes on being shared where one of them is laid over the usual one', () => {
+  const room = (y: string, x: string): Look => ({
+    display: 'inline-block',
+    'padding-top': y,
+    'padding-bottom': y,
+    'padding-left': x,
+    'padding-right': x,
+  });
+  const dim = { 'background-color': '#0002', color: '#fff8' };
+  const icon = (number: string, look: Look): StyleRule =>
+    rule(`icon${number}`, look, { key: `icon${number}`, ...(number ? { over: 'icon' } : {}) });
+  const files = [
+    {
+      id: 'a',
+      rules: [
+        icon('', { ...dim, ...room('6px', '12px') }),
+        icon('2', { ...dim, ...room('6px', '12px'), color: '#0008' }),
+        icon('3', { ...dim, ...room('4px', '8px') }),
+        icon('4', { ...dim, ...room('8px', '16px') }),
+      ],
+    },
+    { id: 'b', rules: [rule('title', room('6px', '12px'), { key: 'title' })] },
+  ];
+  const made = shareStyles(files);
+  const again = shareStyles(files, writtenBy(files, made));
+  const usesIn = (styles: SharedStyles) =>
+    ['icon', 'icon2', 'icon3', 'icon4'].map((one) => usesOf(styles, 'a', one));
+  expect(usesIn(made)[0]).toContainEqual(usesIn(made)[2][0]);
+  expect(usesIn(again)).toEqual(usesIn(made));
+});
