@@ -171,8 +171,13 @@ test('what a step makes of the app can be asked for before the step is taken, an
   const moved = putScreen('list', { ...app.screens.list, name: 'Ledger', route: '/ahead' });
   await services.history.append(id, { base: seq }, 'Move', () => ({ change: moved }));
   expect(await ahead).toContain('/ahead');
-  // Of what is there nothing is waited for.
+  // Of what is there nothing is waited for, whether somebody was told of it or not.
   expect((await get(`/${id}/_app/app.js?beyond=${seq}`)).body).toContain('/ahead');
+  const { design } = await services.projects.read(id);
+  const other = await services.projects.create('Other', design, app);
+  await services.history.append(other, { base: 0 }, 'Move', () => ({ change: moved }));
+  await get(`/${other}/_app/app.js`);
+  expect((await get(`/${other}/_app/app.js?beyond=1`)).body).toContain('/ahead');
   const back = putScreen('list', { ...app.screens.list, name: 'Ledger', route: '/ledger' });
   await services.history.append(id, { base: seq + 1 }, 'Move', () => ({ change: back }));
   services.workshop.changed(id);

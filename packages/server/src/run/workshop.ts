@@ -131,7 +131,8 @@ export class Workshop {
   async once(project: string, seq: number, signal: AbortSignal): Promise<BuiltApp> {
     const isThere = (): boolean => {
       const bench = this.#benches.get(project);
-      return bench === undefined || (bench.built !== null && bench.told >= seq);
+      // What was foreseen is not there before it is written.
+      return bench === undefined || (bench.built !== null && bench.seq >= seq && !bench.foreseen);
     };
     const late = AbortSignal.any([signal, AbortSignal.timeout(LONGEST_AHEAD)]);
     while (!isThere() && !late.aborted) await once(this.#news, project, { signal: late }).catch(() => {});
