@@ -55,8 +55,8 @@ function linked(modules: readonly PlacedModule[], { before, open, close, after }
     line = from + module.lines + 1;
     return { path, from, module };
   });
-  const pieces = modules.map((one) => pieceOf(one, open, close));
-  return { bytes: Buffer.concat([Buffer.from(head), ...pieces, Buffer.from(`${after}\n`)]), placed };
+  const code = modules.map((one) => pieceOf(one, open, close));
+  return { bytes: Buffer.concat([Buffer.from(head), ...code, Buffer.from(`${after}\n`)]), placed };
 }
 
 const pieces = new WeakMap<PlacedModule, Map<string, Buffer>>();

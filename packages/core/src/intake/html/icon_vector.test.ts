@@ -84,6 +84,7 @@ test('a letter that was cut out of a picture has the colour that the picture has
   for (const other of [
     { ...look, 'background-clip': 'border-box' },
     { ...look, 'background-image': 'url("a.png")' },
+    { ...look, color: 'rgb(0, 0, 0)' },
   ])
     expect(withCutOutColor(other)).toBe(other);
 });

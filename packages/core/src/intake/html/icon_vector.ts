@@ -68,18 +68,20 @@ function edgesOf(base: Declarations): number | null {
 
 /**
  * An icon whose letter was cut out of the picture behind it: a drawing is not, and has the colour that this is on the whole.
- * @returns the look as it is where that is no gradient
+ * @returns the look as it is where that is no gradient, or the letter hides it
  */
 export function withCutOutColor(base: Declarations): Declarations {
   const clip = base['background-clip'] ?? base['-webkit-background-clip'];
   const stops = (base['background-image'] ?? '').match(COLOR)?.flatMap((stop) => hexOfCss(stop) ?? []) ?? [];
-  if (clip !== 'text' || !stops.length) return base;
+  const isClear = CLEAR.test(base['-webkit-text-fill-color'] ?? base.color ?? '');
+  if (clip !== 'text' || !isClear || !stops.length) return base;
   const means = [1, 3, 5].map((at) =>
     Math.round(stops.reduce((sum, hex) => sum + parseInt(hex.slice(at, at + 2), 16), 0) / stops.length),
   );
   const rest = Object.fromEntries(Object.entries(base).filter(([name]) => !CUTS_OUT.test(name)));
   return { ...rest, color: `rgb(${means.join(', ')})` };
 }
+const CLEAR = /^transparent$|^rgba\([^)]*[,/]\s*0\)$/;
 const COLOR = /#[\da-f]{3,8}\b|\brgba?\([^)]*\)/gi;
 const CUTS_OUT =
   /^(-webkit-)?(background-(clip|image|origin|size|position.*|repeat|attachment)|text-fill-color)$/;
