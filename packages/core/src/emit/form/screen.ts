@@ -12,7 +12,7 @@ import type { TokenLookup } from '../../tokens/values.ts';
 import { drawnMarkup, drawnReferences } from './vector_markup.ts';
 import { fieldLabels, isField, tiedLabels, type Ties } from './field_labels.ts';
 import { isNameless, namelessLabel } from '../../links/nameless.ts';
-import { truthful } from './truthful.ts';
+import { idsReferredTo, isMadeId, truthful } from './truthful.ts';
 import { classNameOf, drawingOf, qualified } from './styles/class_naming.ts';
 import { mainOf } from './main_part.ts';
 import { withoutIdle } from './styles/idle.ts';
@@ -130,6 +130,7 @@ class ScreenWriter {
   readonly #ties: Ties;
   /** Ids that stand on the page. */
   readonly #ids: ReadonlySet<string>;
+  readonly #referredTo: ReadonlySet<string>;
   /** Names that its drawings refer to. */
   readonly #drawn: ReadonlySet<string>;
   /** Written as a page, with classes, and not drawn. */
@@ -148,6 +149,7 @@ class ScreenWriter {
       if (attributes?.id) ids.add(attributes.id);
     });
     this.#ids = ids;
+    this.#referredTo = idsReferredTo(root);
     this.#ties = tiedLabels(root, ids, context.isOverlay ? root.key.replace(/:.*/, '') : '');
     this.#drawn = drawnReferences(root);
   }
@@ -417,7 +419,8 @@ class ScreenWriter {
       if (
         name === 'href' ||
         (name === 'role' && (element.tag === 'svg' || value === 'main')) ||
-        (name === 'id' && element.tag === 'svg')
+        // A number that nothing refers to is nothing to anybody.
+        (name === 'id' && (element.tag === 'svg' || (isMadeId(value) && !this.#referredTo.has(value))))
       )
         continue;
       if (name === 'type' && tag !== element.tag) continue;

@@ -3,6 +3,9 @@
  * are there, and of what can be operated.
  */
 
+import type { Element } from '../../model/design.ts';
+import { walkElements } from '../../model/project.ts';
+
 type Attributes = Record<string, string | true>;
 
 /** Attributes that name other elements by their ids. */
@@ -16,6 +19,23 @@ const REFERENCES = new Set([
   'aria-labelledby',
   'aria-owns',
 ]);
+
+/** All that names other elements by their ids, also besides what is said to whoever listens. */
+const NAMING = new Set([...REFERENCES, 'for', 'form', 'headers', 'list', 'popovertarget']);
+
+/** The ids that something on a screen refers to. */
+export function idsReferredTo(root: Element): ReadonlySet<string> {
+  const found = new Set<string>();
+  walkElements(root, ({ attributes = {} }) => {
+    for (const [name, value] of Object.entries(attributes))
+      if (NAMING.has(name)) for (const id of value.split(/\s+/)) found.add(id);
+      else if (name === 'href' || name === 'usemap') found.add(value.replace(/^.*#/, ''));
+  });
+  return found;
+}
+
+/** Whether an id was made by a machine, and says nothing of what has it: a number of several digits, or a path of signs. */
+export const isMadeId = (id: string): boolean => /\d{2,}$|:|[\da-f]{8,}/i.test(id);
 
 /** Elements that say nothing of themselves; without a role they have no name and no state. */
 const GENERIC = new Set([
