@@ -1,3 +1,4 @@
+import { grouped } from '../json/grouped.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { sentenceCase, uniqueName } from '../model/names.ts';
 import { textOf, walkElements } from '../model/project.ts';
@@ -69,18 +70,13 @@ function namesOfPages(pages: readonly Screen[], home: string): ReadonlyMap<Scree
   const site = new Set(parts.map((part) => part.toLowerCase()));
   const marked = markedEntries(pages);
   const rest = restsOfTitles(pages, parts);
+  const ofTitle = grouped(pages, rest);
   const own = ownParts(pages, parts);
   const kinds: readonly ((page: Screen) => string)[] = [
     (page) => whole(short(own(page))),
     (page) => whole(short(rest(page))),
     // Of several with one title it is that of the one that the others lie beneath.
-    (page) =>
-      isAbove(
-        page,
-        pages.filter((other) => rest(other) === rest(page)),
-      )
-        ? short(rest(page))
-        : '',
+    (page) => (isAbove(page, ofTitle.get(rest(page))!) ? short(rest(page)) : ''),
     (page) => short(marked(page)),
     (page) => (isWord(page) && !isFirstPage(page) ? nameOfFile(page, home) : ''),
     (page) => (isFirstPage(page) && folderOf(page.source.file) === home ? nameOfFile(page, home) : ''),

@@ -68,7 +68,7 @@ export type Report = { readonly call: number } & (
   | { readonly kind: 'failed'; readonly message: string }
 );
 
-/** What writes an app that runs: of whatever it is delivered with, only what Tovel writes itself. */
+/** What apps are written in that run. */
 type Target = 'react' | 'vue';
 
 /** An app whose own tests nobody runs here: they are not worked out anew at each change. */
@@ -100,7 +100,7 @@ const wholeBuffers = (files: Iterable<Uint8Array>): ArrayBuffer[] => [
   ),
 ];
 
-/** Writes an app; files are compiled beside it as they are written. */
+/** Writes an app, of whatever it is delivered with only what Tovel writes itself; files are compiled beside it as they are written. */
 async function written(
   project: Project,
   name: string,

@@ -71,7 +71,9 @@ export async function createRunServer(
     const { id } = request.params;
     const beyond = Number(request.query.beyond);
     const left = leftSignal(reply);
-    const { files, error } = await (beyond ? workshop.once(id, beyond, left) : workshop.current(id, left));
+    const { files, error } = await (beyond
+      ? workshop.withStep(id, beyond, left)
+      : workshop.current(id, left));
     const extension = request.params.name.replace(/^.*\./, '');
     void reply.header('cache-control', 'no-store').type(TYPES[extension] ?? 'text/plain');
     if (error && extension === 'js')

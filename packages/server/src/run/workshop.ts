@@ -128,7 +128,7 @@ export class Workshop {
    * The app once a step is in it; as it is where that does not come to be within a while.
    * @param seq the place of the step in the history
    */
-  async once(project: string, seq: number, signal: AbortSignal): Promise<BuiltApp> {
+  async withStep(project: string, seq: number, signal: AbortSignal): Promise<BuiltApp> {
     const isThere = (): boolean => {
       const bench = this.#benches.get(project);
       // What was foreseen is not there before it is written.

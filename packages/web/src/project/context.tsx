@@ -36,7 +36,7 @@ import { ownDevice, ownWindow } from './identity';
 import { ProjectSession, type SessionApi, type SessionState, type Standing } from './session';
 import { deviceShelf } from './shelf';
 
-interface OpenProject extends Omit<SessionState, keyof Standing> {
+export interface OpenProject extends Omit<SessionState, keyof Standing> {
   readonly session: ProjectSession;
   /** As it was drawn, with what is hidden or left out; `design` is as it is in the app. */
   readonly drawn: Design;

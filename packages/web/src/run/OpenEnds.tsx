@@ -13,8 +13,7 @@ import styled from 'styled-components';
 import { rowsOf } from '../junction/rows';
 import { useOpenLinks } from '../junction/use_open_links';
 import { useWiring } from '../junction/use_wiring';
-import { useProject } from '../project/context';
-import { useQuiet } from '../project/use_quiet';
+import { type OpenProject, useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { Suggest } from '../ui/Suggest';
@@ -33,11 +32,13 @@ export interface Pressed {
 }
 
 /** What of the screens that are shown leads nowhere yet. */
-export function useOpenEnds(shown: readonly string[]): {
+export function useOpenEnds(
+  { graph, plan, design }: Pick<OpenProject, 'graph' | 'plan' | 'design'>,
+  shown: readonly string[],
+): {
   readonly marks: readonly Mark[];
   readonly states: ReadonlyMap<string, ElementState>;
 } {
-  const { graph, plan, design } = useQuiet(useProject(), LIT_AFTER);
   const said = shown.join(' ');
   return useMemo(() => {
     const there = screensByKey(design);
@@ -55,9 +56,6 @@ export function useOpenEnds(shown: readonly string[]): {
     return { marks, states };
   }, [graph, plan, said]);
 }
-
-/** How long nothing changes before it is looked for, in ms: what shows an edit has the machine first. */
-export const LIT_AFTER = 150;
 
 const WIDTH = 340;
 

@@ -1,8 +1,6 @@
 import { elementSeen, seenAs, type Seen, shownElements } from '@tovel/core';
 import { useEffect, useMemo, useState } from 'react';
-import { useProject } from '../project/context';
-import { useQuiet } from '../project/use_quiet';
-import { LIT_AFTER } from './OpenEnds';
+import type { OpenProject } from '../project/context';
 
 /** What a running app tells of an element that was pressed while it is pointed at. */
 export interface PointedTold {
@@ -27,11 +25,11 @@ export interface Pointed {
  * @param loads counts how often the app was loaded, after which it has to be told anew
  */
 export function usePointed(
+  { plan }: Pick<OpenProject, 'plan'>,
   shown: readonly string[],
   tell: (message: object) => void,
   loads: number,
 ): Pointed {
-  const { plan } = useQuiet(useProject(), LIT_AFTER);
   const [isOn, setOn] = useState(false);
   const [key, setKey] = useState<string | null>(null);
   const [unknown, setUnknown] = useState<string | null>(null);

@@ -1,5 +1,6 @@
 import { type RefObject, useEffect, useState } from 'react';
 import { useProject } from '../project/context';
+import { useQuiet } from '../project/use_quiet';
 import { type Pressed, useOpenEnds } from './OpenEnds';
 import { screenAtPath } from './place';
 import type { Told } from './recorded';
@@ -25,6 +26,9 @@ function placedIn(stage: HTMLElement, frame: HTMLElement, { key, x, y }: Pressed
   };
 }
 
+/** How long nothing changes before open ends and what can be pointed at are looked for, in ms: what shows an edit has the machine first. */
+const LIT_AFTER = 150;
+
 const NOWHERE: readonly string[] = [];
 
 interface Shown {
@@ -48,6 +52,7 @@ export function useRunningApp(
 ) {
   const project = useProject();
   const { graph } = project;
+  const quiet = useQuiet(project, LIT_AFTER);
   const [isThere, setThere] = useState(false);
   const [place, setPlace] = useState<Place>({ path: begins, canGoBack: false, canGoForward: false });
   const [pressed, setPressed] = useState<Pressed | null>(null);
@@ -75,9 +80,9 @@ export function useRunningApp(
   const replay = useReplay(frames.tell);
   const here = screenAtPath(project, place.path);
   const seen = here ? [here, ...graph.overlays] : NOWHERE;
-  const pointed = usePointed(seen, frames.tellAll, loads);
+  const pointed = usePointed(quiet, seen, frames.tellAll, loads);
 
-  const { marks, states } = useOpenEnds(seen);
+  const { marks, states } = useOpenEnds(quiet, seen);
   useEffect(() => {
     if (isThere) frames.tellAll({ tovel: 'mark', marks: isLit ? marks : [] });
   }, [marks, isLit, isThere, loads]);

@@ -4,7 +4,7 @@ import type { CodeBefore, FileBefore, LookBefore } from '../before.ts';
 import type { StyleRule } from '../markup.ts';
 import { inWords, type Namer, plainName } from './class_namer.ts';
 import { LEAST_SAVED } from './common_units.ts';
-import { leave, linesOf, lookSign, type Place, says, signOf } from './places.ts';
+import { leave, leaveSheet, linesOf, lookSign, type Place, says, saysInSheet, signOf } from './places.ts';
 import type { FileStyles } from './places.ts';
 import { partUnits, ruleOf, type Unit } from './units.ts';
 
@@ -62,8 +62,7 @@ export function asBefore(
       );
       if (still.length < 2) continue;
       for (const place of still) {
-        leave(place, units);
-        for (const { sign } of units) place.pinned.delete(sign);
+        leaveSheet(place, units);
         place.uses.push({ from: 'own', name });
       }
       names.keepOwn(file, name);
@@ -83,10 +82,6 @@ export function asBefore(
   }
   return ownNames;
 }
-
-/** Whether all of some units are left to be said in the sheet of the file, where others may be laid over them. */
-const saysInSheet = ({ left, pinned }: Place, units: readonly Unit[]): boolean =>
-  units.length > 0 && units.every(({ sign }) => left.has(sign) || pinned.has(sign));
 
 const unitsBy = (classes: Readonly<Record<string, ClassStyle>>) =>
   new Map(Object.entries(classes).map(([name, style]) => [name, partUnits(style)] as const));

@@ -44,6 +44,15 @@ export function leave({ left }: Pick<Place, 'left'>, units: readonly Unit[]): vo
   for (const { sign } of units) left.delete(sign);
 }
 
+/** The same of a class in the sheet of the file, where others may be laid over what it says. */
+export const saysInSheet = ({ left, pinned }: Place, units: readonly Unit[]): boolean =>
+  units.length > 0 && units.every(({ sign }) => left.has(sign) || pinned.has(sign));
+
+export function leaveSheet(place: Place, units: readonly Unit[]): void {
+  leave(place, units);
+  for (const { sign } of units) place.pinned.delete(sign);
+}
+
 export const linesOf = (units: readonly Unit[]): number => units.reduce((sum, { lines }) => sum + lines, 0);
 
 export const bySign = (units: readonly Unit[]): Map<string, Unit> =>
