@@ -183,11 +183,25 @@ test('hover, focus, pseudo-elements and placeholders are read apart', async () =
   expect(byId(screen, 'b').style.placeholder).toEqual({ color: 'gray' });
 });
 
+test.each([
+  ['#123456', '1px solid #000', 'rgb(0, 0, 0)'],
+  ['#123456', '1px solid #aabbcc', 'rgb(170, 187, 204)'],
+  ['#000', '1px solid #000', undefined],
+])('in text of %s a border of %s is of the colour %s', async (color, border, said) => {
+  const screen = await read('<div id="a">Lent</div>', `body{color:${color}} #a{border:${border}}`);
+  expect(base(screen, 'a')['border-top-color']).toBe(said);
+});
+
 test('what follows the window is written in units of the window', async () => {
   const screen = await read(
-    '<div id="a"></div><div id="b"></div>',
-    '#a{min-height:100vh;padding:5vw} #b{height:calc(50vh - 20px)}',
+    '<div id="a"></div><div id="b"></div><div style="width:400px"><div id="c"></div></div>',
+    '#a{min-height:100vh;padding:5vw} #b{height:calc(50vh - 20px)} #c{width:100vw;margin-left:calc(50% - 50vw);padding-left:calc(10% + 2vw - 4px)}',
   );
+  expect(base(screen, 'c')).toMatchObject({
+    width: '100vw',
+    'margin-left': 'calc(50% - 50vw)',
+    'padding-left': 'calc(10% + 2vw - 4px)',
+  });
   expect(base(screen, 'a')).toMatchObject({ 'min-height': '100vh', 'padding-top': '5vw' });
   expect(base(screen, 'b').height).toBe('calc(50vh - 20px)');
 });

@@ -32,6 +32,8 @@ type Css = Record<string, string>;
 export type Resize = (width: number, height: number) => void;
 
 const SIZES = /^(width|height|min-|max-|flex-basis)/;
+/** Colours that are that of the text where nobody says them. */
+const FOLLOWS_TEXT = /^(border-\w+|outline|text-decoration|column-rule|caret)-color$/;
 const FLOW: ReadonlySet<string> = new Set(['position', 'float', 'display']);
 const LENGTHS =
   /^(width|height|(min|max)-(width|height)|flex-basis|font-size|top|left|right|bottom|margin-|padding-|row-gap|column-gap)/;
@@ -369,8 +371,10 @@ export class PageReader {
       const isPassedOn = !isOwn && bare === usual;
       return isPassedOn ? value === computedValue(parent, name) : value === bare;
     }
-    // A colour that the text has is what a border or outline has by itself.
-    return value === bare;
+    if (value !== bare) return false;
+    // What takes the colour of the text by itself is told of another, though that may be the usual one of texts.
+    const follows = FOLLOWS_TEXT.test(name) && bare === this.#bare.value(element, 'color');
+    return !follows || value === computedValue(element.computedStyleMap(), 'color');
   }
 
   #hasBare(element: Element, name: string): boolean {
@@ -416,20 +420,23 @@ export class PageReader {
       this.#resize(w, h);
       const whole = unit === 'vh' ? height : width;
       for (const { g, css } of read) {
-        const lengths = Object.entries(css).filter(([name, value]) => LENGTHS.test(name) && PX.test(value));
+        const lengths = Object.entries(css).flatMap(([name, value]) => {
+          const length = LENGTHS.test(name) ? lengthIn(value) : null;
+          return length ? [{ name, value, length }] : [];
+        });
         if (!lengths.length) continue;
         const map = g.element.computedStyleMap();
-        for (const [name, value] of lengths) {
+        for (const { name, value, length } of lengths) {
           const now = computedValue(map, name);
-          if (now === null || now === value || !PX.test(now)) continue;
-          const [before, after] = [parseFloat(value), parseFloat(now)];
-          const share = ((before - after) / by) * 100;
-          const rest = before - (share * whole) / 100;
-          const units = `${round(share)}${unit}`;
-          css[name] =
-            Math.abs(rest) < 0.1
-              ? units
-              : `calc(${units} ${rest < 0 ? '-' : '+'} ${round(Math.abs(rest))}px)`;
+          const after = now === null || now === value ? null : lengthIn(now);
+          if (!after || after.part !== length.part) continue;
+          const share = ((length.px - after.px) / by) * 100;
+          const rest = length.px - (share * whole) / 100;
+          css[name] = sumOf([
+            ...(length.part ? [length.part] : []),
+            `${round(share)}${unit}`,
+            ...(Math.abs(rest) < 0.1 ? [] : [`${round(rest)}px`]),
+          ]);
         }
       }
     }
@@ -742,7 +749,6 @@ const bolderThan = (weight: number): string => (weight < 350 ? '400' : weight < 
 /** Elements to which browsers give the colour of text, whatever they stand in. */
 const COLORED: ReadonlySet<string> = new Set(['mark', 'dialog']);
 
-/** Fonts of icons keep them where no letters are. */
 /** Whether the body of a page scrolls in the window, and the window does not. */
 function scrollsBody({ body, documentElement, defaultView }: Document): boolean {
   const overflow = (element: Element): string => defaultView!.getComputedStyle(element).overflowY;
@@ -750,18 +756,38 @@ function scrollsBody({ body, documentElement, defaultView }: Document): boolean 
   return /auto|scroll/.test(overflow(body)) && overflow(documentElement) !== 'visible';
 }
 
+/** Fonts of icons keep them where no letters are. */
 const isPrivateText = (text: string): boolean => /^[\uE000-\uF8FF]+$/.test(text);
 
 const PX = /^-?[\d.]+px$/;
+/** What is a part of something else, and so many px besides. */
+const PART_AND_PX = /^calc\((-?[\d.]+%) ([+-]) ([\d.]+)px\)$/;
+
+/** The part of a length that is none of the window, and its px; null where it is no sum of those. */
+function lengthIn(value: string): { readonly part: string | null; readonly px: number } | null {
+  if (PX.test(value)) return { part: null, px: parseFloat(value) };
+  const [, part, sign, px] = PART_AND_PX.exec(value) ?? [];
+  return part ? { part, px: Number(px) * (sign === '-' ? -1 : 1) } : null;
+}
+
+/** A sum of lengths, as a length. */
+function sumOf([first, ...others]: readonly string[]): string {
+  const signed = others.map((term) => (term.startsWith('-') ? ` - ${term.slice(1)}` : ` + ${term}`));
+  return others.length ? `calc(${first}${signed.join('')})` : first;
+}
 
 /** Whether a length is what units of the window, as this reader writes them, come to in a window of this size. */
 function isSameLength(px: string, known: string, width: number, height: number): boolean {
-  const units = /^(?:calc\()?(-?[\d.]+)v([wh])(?: ([+-]) ([\d.]+)px\))?$/.exec(known);
-  if (!units || !PX.test(px)) return false;
-  const [, share, axis, sign, rest] = units;
-  const length =
-    (Number(share) * (axis === 'w' ? width : height)) / 100 + (sign === '-' ? -1 : 1) * Number(rest ?? 0);
-  return Math.abs(length - parseFloat(px)) < 0.2;
+  const units = /^(?:calc\()?(?:(-?[\d.]+%) ([+-]) )?(-?[\d.]+)v([wh])(?: ([+-]) ([\d.]+)px)?\)?$/.exec(
+    known,
+  );
+  const length = lengthIn(px);
+  if (!units || !length) return false;
+  const [, part, partSign, share, axis, sign, rest] = units;
+  if ((part ?? null) !== length.part) return false;
+  const ofWindow = (Number(share) * (axis === 'w' ? width : height)) / 100;
+  const sum = (partSign === '-' ? -1 : 1) * ofWindow + (sign === '-' ? -1 : 1) * Number(rest ?? 0);
+  return Math.abs(sum - length.px) < 0.2;
 }
 
 const round = (n: number): number => Math.round(n * 100) / 100;

@@ -93,6 +93,55 @@ test.each([
   expect(findLists(screen)).toHaveLength(lists);
 });
 
+test.each([
+  ['large drawings', 100, 1],
+  ['icons', 24, 0],
+])('%s in frames are a gallery as pictures are, or none', (_, size, lists) => {
+  const frame = (i: number): string =>
+    `<g data-name="Partner"><rect x="24" y="${20 + i * 140}" width="300" height="120" fill="#fff" stroke="#ddd"/><path d="M28 ${24 + i * 140} c${size} 0 ${size} ${size} 0 ${size} c-9 ${i} ${-9 - i} -20 0 ${-size}z" fill="#${i}3${i}"/></g>`;
+  const screen = screenOf(
+    svg(`<g id="Partners">${[0, 1, 2, 3, 4].map(frame).join('')}</g>${text(800)}`),
+    'partners',
+  );
+  expect(findLists(screen)).toHaveLength(lists);
+});
+
+const stretch = (inside: string, column = 'col', section = 'pale'): string =>
+  `<section class="${section}"><div class="wide"><div class="line"><div class="${column}">${inside}</div></div></div></section>`;
+const sections = (columns: readonly string[], section = (i: number): string => `pale${i % 2}`): Screen =>
+  pageOfHtml(
+    columns
+      .map((column, i) =>
+        stretch(
+          [
+            `<h2>Shed ${i}</h2>`,
+            [
+              '<p>Rule</p>',
+              '<ul><li>Saw</li><li>Axe</li></ul>',
+              '<table><tr><td>9</td><td>17</td></tr></table>',
+            ][i % 3].repeat(1 + 4 * i),
+          ].join(''),
+          column,
+          section(i),
+        ),
+      )
+      .join(''),
+  );
+
+test.each([
+  ['of one look are a section', sections(Array(8).fill('col'), () => 'pale'), ['Section'], 4],
+  ['stand in a container, where only that is the same', sections(Array(8).fill('col')), ['Container'], 3],
+  ['are nothing, where there are few', sections(['col', 'col', 'col', 'col']), [], 0],
+  ['are nothing, where their columns differ', sections(['a', 'b', 'c', 'd', 'e', 'f', 'g', 'h']), [], 0],
+])('boxes around stretches of a page %s', (_, page, names, around) => {
+  const found = findComponents([page]).filter(({ reason }) => reason.includes('same around'));
+  expect(found.map(({ name }) => name)).toEqual(names);
+  for (const { places, saves } of found) {
+    expect(places.length).toBeGreaterThan(4);
+    expect(saves).toBe((places.length - 1) * around);
+  }
+});
+
 test('nothing within quoted code is a component or a list, however it is coloured', () => {
   const line = (name: string): string =>
     `<span style="color:gray">&lt;<b style="color:blue">${name}</b> <i style="color:red">"${name}"</i>&gt;</span>`;

@@ -4,7 +4,7 @@ import { uniqueName } from '../model/names.ts';
 import { shapeOf } from '../roles/shape.ts';
 import { rootOf, type Sight, sightOf } from '../roles/sight.ts';
 import { type Candidate, type Choice, choose, saidAs } from './choose.ts';
-import { type FrameGroup, framesOf, LEAST_PLACES } from './frames.ts';
+import { type FrameGroup, framesOf, LEAST_PLACES, stretchesOf, stretchNames } from './frames.ts';
 import { groupsOf, sizeOf } from './groups.ts';
 import { namesOf } from './names.ts';
 import { type ComponentProposal, idOf, type Named } from './proposal.ts';
@@ -34,11 +34,8 @@ export function findComponents(
   const chosen = choose([...lists, ...there.groups.filter(isOpen)], there.same.filter(isOpen));
   const at = new Set(chosen.flatMap(({ candidate }) => candidate.sights.map(keyOf)));
   const frames = there.frames
-    .map(({ sights: all, around }) =>
-      frameProposal(
-        all.filter((sight) => !at.has(keyOf(sight))),
-        around,
-      ),
+    .map((frame) =>
+      frameProposal({ ...frame, sights: frame.sights.filter((sight) => !at.has(keyOf(sight))) }),
     )
     .filter((frame) => frame !== null)
     .filter(({ id }) => !refused.has(id));
@@ -95,7 +92,7 @@ function findRepeated(screens: readonly Screen[]): Repeated {
     })),
     groups: groups.map(component),
     same: [...bySame.values()].map(component),
-    frames: framesOf(screens),
+    frames: allFrames(screens),
   };
 }
 
@@ -126,14 +123,25 @@ function placesWords(sights: readonly Sight[]): string {
   return `${sights.length} places${screens > 1 ? ` on ${screens} screens` : ''}`;
 }
 
+function allFrames(screens: readonly Screen[]): FrameGroup[] {
+  const frames = framesOf(screens);
+  const at = new Set(frames.flatMap(({ sights }) => sights));
+  const stretches = stretchesOf(screens).map((one) => ({
+    ...one,
+    sights: one.sights.filter((sight) => !at.has(sight)),
+  }));
+  return [...frames, ...stretches];
+}
+
 /** What stands around something else at each of its places; null where too few are left. */
-function frameProposal(sights: readonly Sight[], around: number): Named | null {
+function frameProposal(frame: FrameGroup): Named | null {
+  const { kind, sights, around } = frame;
   if (sights.length < LEAST_PLACES) return null;
   const places = sights.map(keyOf);
   return {
     id: idOf('component', places),
     kind: 'component',
-    ...namesOf(sights[0], 'component', sights),
+    ...(kind === 'stretch' ? stretchNames(frame) : namesOf(sights[0], 'component', sights)),
     places,
     saves: (sights.length - 1) * around,
     confidence: 0.6 + 0.02 * Math.min(5, sights.length - 2),

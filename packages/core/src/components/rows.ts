@@ -1,7 +1,8 @@
 import { inferRoles } from '../roles/infer.ts';
 import { type Run, runsIn, shapeOf } from '../roles/shape.ts';
 import { isCode, isInCode, rootOf, type Sight, sightOf } from '../roles/sight.ts';
-import type { Screen } from '../model/design.ts';
+import type { Element, Screen } from '../model/design.ts';
+import { isSmall } from '../roles/called.ts';
 import { sizeOf } from './groups.ts';
 import { isEntryWithList, namesOf } from './names.ts';
 import { idOf, type Named } from './proposal.ts';
@@ -127,11 +128,16 @@ function runsOf(parent: Sight, guesses: ReturnType<typeof inferRoles>): Run[] {
 const areGroups = (items: readonly Sight[]): boolean =>
   items.every(isEntryWithList) && new Set(items.map(({ element }) => sizeOf(element))).size > 1;
 
-/** So many pictures in frames are a gallery. */
+/** So many pictures or drawings in frames are a gallery. */
 const LEAST_PICTURES = 4;
 
 const holdsPicture = (sight: Sight): boolean =>
-  sight.children.some((child) => child.element.kind === 'image' || holdsPicture(child));
+  sight.children.some(
+    (child) => child.element.kind === 'image' || isDrawing(child.element) || holdsPicture(child),
+  );
+
+/** Icons are signs of something, drawings are something. */
+const isDrawing = (element: Element): boolean => element.kind === 'vector' && !isSmall(element);
 
 const contents = (sight: Sight): number =>
   sight.children.length

@@ -112,20 +112,27 @@ interface Fitting {
   readonly made: ReadonlyMap<string, EmittedComponent>;
 }
 
-/** Those of proposals that stand where nothing is taken, the first first: what is at one place is one thing. */
+/**
+ * Those of proposals that stand where nothing is taken, the first first: what is at one place is one thing. What stands at many
+ * other places, too, is one there.
+ */
 function atFreePlaces({ components }: Project['app'], proposals: readonly Proposal[]): Chosen[] {
   const taken = new Set(Object.values(components).flatMap(({ places }) => places));
   const chosen: Chosen[] = [];
   let number = 0;
   for (const proposal of proposals) {
-    if (proposal.places.some((key) => taken.has(key))) continue;
+    const places = proposal.places.filter((key) => !taken.has(key));
+    const isFree = places.length === proposal.places.length;
+    if (!isFree && (proposal.kind === 'list' || places.length < proposal.places.length * LEAST_FREE))
+      continue;
     do number++;
     while (components[`part-${number}`]);
-    chosen.push([`part-${number}`, proposal]);
-    for (const key of proposal.places) taken.add(key);
+    chosen.push([`part-${number}`, isFree ? proposal : { ...proposal, places }]);
+    for (const key of places) taken.add(key);
   }
   return chosen;
 }
+const LEAST_FREE = 0.8;
 
 /** So often what was not fit gives way to what else its places could be; of large piles, each round of which takes seconds, less often. */
 const MOST_ROUNDS = 8;

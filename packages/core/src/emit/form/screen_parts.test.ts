@@ -55,7 +55,7 @@ test('what headings part is parted by them, called after them, and nothing of it
     ...told('Imprint', 3),
   ]);
   const { root: left, parts } = partScreen(root, () => false, linesOf);
-  expect(parts.map(({ name }) => name)).toEqual(['OpeningHours', 'WhereShouldIBring', 'HowToJoin']);
+  expect(parts.map(({ name }) => name)).toEqual(['OpeningHours', 'BringTools', 'HowToJoin']);
   const pieces = new Set(parts.map(({ name }) => name));
   const all = [left, ...parts.map((part) => part.root)].map(
     (one) => printTsx(one, { ...options, sheet: 'Home', parts: pieces }).text,
@@ -122,7 +122,30 @@ test.each<[string, MarkupElement[], string]>([
     [node('row', [heading('Open repairs'), ...rows(80)])],
     'OpenRepairs',
   ],
-  ['after what it is made of', [node('group', [use('ToolCard'), use('ToolCard'), ...rows(80)])], 'ToolCards'],
+  [
+    'after what it is made of',
+    [node('group', [...Array.from({ length: 90 }, () => use('ToolCard')), ...rows(20)])],
+    'ToolCards',
+  ],
+  [
+    'after what its heading is about rather than after a part of what it holds',
+    [
+      node('section', [
+        {
+          ...heading('Let’s find you an'),
+          children: [
+            { text: 'Let’s find you an ' },
+            node('mark', [{ text: 'open position' }]),
+            { text: '.' },
+          ],
+        },
+        use('Badge'),
+        use('Badge'),
+        ...rows(80),
+      ]),
+    ],
+    'FindOpenPosition',
+  ],
   [
     'after its heading without what is small in it',
     [

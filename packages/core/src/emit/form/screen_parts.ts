@@ -50,15 +50,19 @@ const BY_TAG: Readonly<Record<string, string>> = {
  */
 function wordsFor(node: MarkupElement, headed: Headed): string[] {
   const own = (node.className ?? BY_TAG[node.tag] ?? 'section').replace(/\d+$/, '');
-  const heading =
-    namedIn(headingIn(node)) || (isRun(node) ? beginningOf(headingIn(node)) : namedIn(headed.right));
+  const ownHeading = headingIn(node);
+  const told = tellingOf(ownHeading);
+  const heading = namedIn(ownHeading) || (isRun(node) ? told : namedIn(headed.right));
   const label = namedIn(labelIn(node)) || namedIn(firstTextIn(node), LONGEST_FIRST);
-  const above = headed.above ? `${beginningOf(headed.above)} ${own}` : own;
+  const above = headed.above ? `${tellingOf(headed.above)} ${own}` : own;
   const [[component, times] = ['', 0]] = [...countUses(node)].sort(([, a], [, b]) => b - a);
+  // What holds little else is called after what it holds.
+  const isOfThem = times > 1 && times * 2 >= countThings(node) && !ANYTHING.test(component);
   return [
     ...(PLAIN.test(own) ? [] : [own]),
     ...(heading ? [heading] : []),
-    ...(times > 1 ? [plural(component)] : []),
+    ...(isOfThem ? [plural(component)] : []),
+    ...(told ? [told] : []),
     ...(heading && PLAIN.test(own) ? [`${heading} ${own}`] : []),
     own,
     ...(label ? [`${label} ${own}`] : []),
@@ -76,9 +80,31 @@ function namedIn(text: string, most = LONGEST_HEADING): string {
 
 const says = (text: string, words: string): boolean => text.toLowerCase().includes(words.toLowerCase());
 
-/** The first words of a text as a name. */
-const beginningOf = (text: string): string =>
-  (text.match(/[\p{L}\p{M}]+(?:[’'-]\p{L}+)*/gu) ?? []).slice(0, LONGEST_HEADING).join(' ');
+/** Words that say little by themselves, as far as they are longer than those that are left out for that. */
+const FILLERS = new Set(
+  'about after also been before both done each even ever every from have here into just let’s lets like made make many more most much only other over should some such than that their them then there these they this those through very want what when where which will with would your you’re avec cette dans leur nous pour vous votre aber auch dein eine einem einen einer euch oder sind über unser unsere wird con los las para por una'.split(
+    ' ',
+  ),
+);
+const SHORTEST = 4;
+const MOST_TELLING = 3;
+
+/** The first words of a text that tell what it is about, as a name. */
+const tellingOf = (text: string): string =>
+  (text.match(/[\p{L}\p{M}]+(?:[’'-]\p{L}+)*/gu) ?? [])
+    .filter((word) => word.length >= SHORTEST && !FILLERS.has(word.toLowerCase().replace("'", '’')))
+    .slice(0, MOST_TELLING)
+    .join(' ');
+
+/** What components are called that can be anything, or were told from others by a number. */
+const ANYTHING = /(^|[a-z])(item|block|container|section|inner|group|row|box)$|\d$/i;
+
+/** How many things a piece consists of: components, texts and pictures. */
+function countThings({ use, tag, children }: MarkupElement): number {
+  if (use && !children.length) return 1;
+  if (tag === 'img' || children.some((child) => isText(child) && /\p{L}/u.test(child.text))) return 1;
+  return children.reduce((sum, child) => sum + (isElement(child) ? countThings(child) : 0), use ? 1 : 0);
+}
 
 /** What the first element with a text says, as the head of what follows does. */
 function firstTextIn(node: MarkupElement): string {
@@ -108,7 +134,7 @@ function headingIn(node: MarkupElement): string {
   if (/^h[1-6]$/.test(node.tag) || (TITLE.test(node.className ?? '') && isTitle(node))) {
     // What stands in it in smaller letters says more than what it is the heading of.
     const own = node.children.map((child) => (isText(child) ? child.text : '')).join('');
-    return own.trim() || textIn(node);
+    return namedIn(own.trim()) ? own.trim() : textIn(node);
   }
   if (typeof node.use?.props.title === 'string') return node.use.props.title;
   for (const child of node.children) {
@@ -156,7 +182,7 @@ function countUses(node: MarkupElement, counts = new Map<string, number>()): Rea
 
 /** Whether an element can have a file of its own: what it depends on, and what it holds for others, stays. */
 const canBePiece = (node: MarkupElement): boolean =>
-  !node.use && !node.when && !node.each && !holdsContent(node);
+  (!node.use || node.children.length > 0) && !node.when && !node.each && !holdsContent(node);
 
 /**
  * Parts a long screen into pieces that a person can read, each with its own file in the screen's folder; the longest that

@@ -26,7 +26,7 @@ const CONTAINERS = new Set([
   'fieldset',
 ]);
 /** Around what is held there are so many elements at least: a box in a box is nobody's component. */
-const LEAST_AROUND = 4;
+const LEAST_AROUND = 3;
 
 /** What these hold are entries: more here than there, and all of them or none are held. */
 const LISTS = new Set(['ul', 'ol']);
