@@ -1,5 +1,7 @@
 /** What a page hides until something opens it, and what it takes to see it as it would look then. */
 
+import { declaredBy } from './declared_rules.ts';
+
 /** A rule that lets something be seen, or that hides what lacks a class. */
 interface ShowingRule {
   readonly selector: string;
@@ -305,24 +307,26 @@ function rulesOf(
   const saidWith = new Map<string, SayingRule[]>();
   const pointing: PointingRule[] = [];
   const ticking: TickingRule[] = [];
-  const visit = (rules: CSSRuleList): void => {
+  const visit = (rules: CSSRuleList, parent: string | null): void => {
     for (const rule of rules) {
-      if (rule instanceof view.CSSStyleRule) {
-        const says = showsOrHides(rule.style);
-        for (const selector of rule.selectorText.split(/,(?![^(]*\))/)) {
-          const single = selector.trim();
+      const declared = declaredBy(rule, parent);
+      if (declared) {
+        const { selector, style } = declared;
+        const says = showsOrHides(style);
+        for (const one of selector.split(/,(?![^(]*\))/)) {
+          const single = one.trim();
           const classes = classesIn(single);
           const isNegative = /:not\(\.[\w-]+\)/.test(single);
           const needed = classesIn(single.replace(/:not\([^)]*\)/g, '')).filter((name) => !known.has(name));
           const still = single.replace(POINTED, '');
           if (says === 'shows' && still !== single && isAround(single) && pointing.length < MOST_RULES)
-            pointing.push({ selector: still, subject: subjectOf(still), style: rule.style });
+            pointing.push({ selector: still, subject: subjectOf(still), style });
           const isTicked = TICKED.test(single) && !/:checked/.test(lastOf(single));
           if (isTicked && ticking.length < MOST_RULES)
             ticking.push({
               selector: single,
               subject: subjectOf(single),
-              properties: [...rule.style],
+              properties: [...style],
               isShowing: says === 'shows',
             });
           // One class may be missing in the page.
@@ -330,19 +334,21 @@ function rulesOf(
           const [waitsFor] = needed;
           if (waitsFor !== undefined) {
             if (!saidWith.has(waitsFor)) saidWith.set(waitsFor, []);
-            saidWith.get(waitsFor)!.push({ selector: single, properties: [...rule.style] });
+            saidWith.get(waitsFor)!.push({ selector: single, properties: [...style] });
           }
           if (!says || found.length >= MOST_RULES) continue;
           if (says === 'hides' ? !isNegative : classes.length < 2 && !/[#[]/.test(single)) continue;
           found.push({ selector: single, classes: [...new Set(classes)], subject: subjectOf(single) });
         }
+        const { cssRules } = rule as CSSStyleRule;
+        if (cssRules?.length) visit(cssRules, selector);
       } else if ('cssRules' in rule && !(rule instanceof view.CSSKeyframesRule)) {
         if (rule instanceof view.CSSMediaRule && !view.matchMedia(rule.conditionText).matches) continue;
-        visit(rule.cssRules as CSSRuleList);
+        visit(rule.cssRules as CSSRuleList, parent);
       }
     }
   };
-  for (const sheet of document.styleSheets) if (!isOwn(sheet)) visit(sheet.cssRules);
+  for (const sheet of document.styleSheets) if (!isOwn(sheet)) visit(sheet.cssRules, null);
   return { showing: found, saidWith, pointing, ticking };
 }
 

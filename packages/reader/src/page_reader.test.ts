@@ -192,6 +192,16 @@ test.each([
   expect(base(screen, 'a')['border-top-color']).toBe(said);
 });
 
+test('declarations of nested rules, in layers and conditions, and after them', async () => {
+  const screen = await read(
+    '<a id="a" class="press">Lend</a><p id="b" class="line">Rules</p>',
+    '.press { @layer low { align-items: center; padding: 3px } &:hover { @media (hover: hover) { color: #ff0000 } } border-radius: 5px } .line { @media (width < 800px) { font-weight: 700 } .missing & { color: #00ff00 } }',
+  );
+  expect(base(screen, 'a')).toMatchObject({ 'padding-left': '3px', 'border-top-left-radius': '5px' });
+  expect(byId(screen, 'a').style.hover).toEqual({ color: 'rgb(255, 0, 0)' });
+  expect(byId(screen, 'b').style).toMatchObject({ base: {}, at: { '799': { 'font-weight': '700' } } });
+});
+
 test('what follows the window is written in units of the window', async () => {
   const screen = await read(
     '<div id="a"></div><div id="b"></div><div style="width:400px"><div id="c"></div></div>',

@@ -2,6 +2,7 @@
 
 import Specificity from '@bramus/specificity';
 import { CONTROL_PARTS } from '@tovel/core';
+import { declaredBy } from './declared_rules.ts';
 
 /** States and pseudo-elements that are read apart from how an element normally looks. */
 export type Aspect = 'base' | 'hover' | 'focus' | 'before' | 'after' | 'placeholder' | `::${string}`;
@@ -51,26 +52,23 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
     conditions: readonly string[] | null,
   ): void => {
     for (const rule of list) {
-      if (rule instanceof view.CSSStyleRule) {
-        const nested = parent !== null;
-        const selector = nested ? rule.selectorText.replaceAll('&', `:is(${parent})`) : rule.selectorText;
+      const declared = declaredBy(rule, parent);
+      if (declared) {
+        const { selector, style } = declared;
         // Most rules of a library are for elements that a page does not have.
         const singles = splitSelector(selector).filter((single) => words.canMatch(single));
         if (singles.length) {
-          const declarations = Array.from(
-            rule.style,
-            (name) => [name, rule.style.getPropertyValue(name)] as const,
-          );
+          const declarations = Array.from(style, (name) => [name, style.getPropertyValue(name)] as const);
           const important = new Set(
             declarations
               .map(([name]) => name)
-              .filter((name) => rule.style.getPropertyPriority(name) === 'important'),
+              .filter((name) => style.getPropertyPriority(name) === 'important'),
           );
-          const pending = declarations.some(([, value]) => value === '') ? rule.style.cssText : null;
+          const pending = declarations.some(([, value]) => value === '') ? style.cssText : null;
           const changesUnits =
             boundaries !== null &&
             declarations.some(([name]) => name.startsWith('--') || name === 'font-size');
-          const isByContainer = CONTAINER_UNIT.test(rule.style.cssText);
+          const isByContainer = CONTAINER_UNIT.test(style.cssText);
           const widths = isByContainer ? [...(boundaries ?? []), ...USUAL_WIDTHS] : boundaries;
           for (const single of singles) {
             const read = readSelector(single);
@@ -88,7 +86,8 @@ export function collectRules(document: Document, isOwn: (sheet: CSSStyleSheet) =
               });
           }
         }
-        if (rule.cssRules?.length) visit(rule.cssRules, boundaries, holds, selector, conditions);
+        const { cssRules } = rule as CSSStyleRule;
+        if (cssRules?.length) visit(cssRules, boundaries, holds, selector, conditions);
       } else if (rule instanceof view.CSSMediaRule) {
         if (/\bprint\b/.test(rule.conditionText) && !/\bscreen\b/.test(rule.conditionText)) continue;
         const { matches } = view.matchMedia(rule.conditionText);

@@ -259,6 +259,10 @@ test('a source is drawn with what its scripts and other hosts would have made of
   const rows: readonly (readonly [string, string])[] = [
     ['<p class="bg-blue-500 h-48">Shed</p>', compiler],
     ['<p class="bg-primary p-5">Shed</p>', sheet],
+    [
+      '<p class="bg-primary p-5">Shed</p>',
+      sheet.replace('>', ' integrity="sha256-eZrrJcwDc/3uDhsdt61sL2oOBY362qM3lon1gyExkL0=" crossorigin>'),
+    ],
     ['<i class="fa-solid fa-paw" style="font-size:80px"></i>', signs],
   ];
   for (const [body, head] of rows) {

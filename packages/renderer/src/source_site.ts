@@ -27,6 +27,8 @@ import { compileUtilities } from './shipped/utilities.ts';
 
 /** The address under which the files of a batch are; no such host exists. */
 const ORIGIN = 'https://source.invalid';
+/** Of what other hosts give to pages of any. */
+const SHARED = { 'access-control-allow-origin': '*' };
 
 export interface SourcePage {
   readonly address: string;
@@ -114,14 +116,14 @@ export function sourcePage(
       };
     }
     const font = shippedFonts.get(href.replace(/[?#].*$/, ''));
-    if (font) return { type: 'font/woff2', body: font, headers: { 'access-control-allow-origin': '*' } };
+    if (font) return { type: 'font/woff2', body: font, headers: SHARED };
     const named = packageAddress(href);
     const sheet = named && (await shippedSheet(named));
     if (sheet) {
       // What it refers to is asked for beside where the sheet is.
       for (const file of sheet.files)
         shippedFonts.set(new URL(referenceTo(file.path, sheet.sheet), href).href, file.bytes);
-      return { type: 'text/css; charset=utf-8', body: sheet.text };
+      return { type: 'text/css; charset=utf-8', body: sheet.text, headers: SHARED };
     }
     // What stood for a picture of another host when the screen came in stands for it here, too.
     if (origin !== ORIGIN) {
@@ -146,7 +148,7 @@ export function sourcePage(
         return false;
       }
     };
-    const written = withWrittenSheets(withoutRefresh(found.body), isThere);
+    const written = withWrittenSheets(withoutIntegrity(withoutRefresh(found.body)), isThere);
     const html = await withIcons(written);
     const { theme, css } = await scriptedOf(html, decodeURIComponent(pathname.slice(1)));
     const styled = css ? withStyle(html, css) : html;
@@ -179,6 +181,12 @@ const withoutRefresh = (body: SiteAnswer['body']): string =>
   (typeof body === 'string' ? body : new TextDecoder().decode(body)).replace(
     /<meta\b[^>]*http-equiv\s*=\s*["']?\s*refresh[^>]*>/gi,
     '',
+  );
+
+/** What stands for a file of another host is not that file, whatever a page says of its bytes. */
+const withoutIntegrity = (html: string): string =>
+  html.replace(/<(?:link|script)\b[^>]*>/gi, (tag) =>
+    tag.replace(/\sintegrity\s*=\s*(?:"[^"]*"|'[^']*'|[^\s>]+)/gi, ''),
   );
 
 const charset = (type: string): string => (type.startsWith('text/') ? `${type}; charset=utf-8` : type);

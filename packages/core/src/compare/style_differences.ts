@@ -113,7 +113,7 @@ function isSame(name: Look, a: string, b: string): boolean {
 }
 
 const withoutAddresses = (value: string): string =>
-  value === MISSING_PICTURE ? 'none' : value.replace(/url\([^)]*\)/g, 'url()');
+  value === MISSING_PICTURE ? 'none' : value.replace(/url\((?:"(?:[^"\\]|\\.)*"|[^)]*)\)/g, 'url()');
 const squeezed = (value: string): string => value.replace(/\s+/g, '');
 const edgeOf = (value: string): string =>
   ({ start: 'left', '-webkit-auto': 'left', end: 'right' })[value] ?? value;

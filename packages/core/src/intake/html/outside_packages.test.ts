@@ -7,6 +7,8 @@ test.each([
     '5.3.0',
     'dist/css/bootstrap.min.css',
   ],
+  ['https://host.example/npm/some-library@5', 'some-library', '5', ''],
+  ['https://host.example/@scope/some-library@latest/?x', '@scope/some-library', 'latest', ''],
   ['https://host.example/npm/@scope/some-icons@6/css/all.css?x#y', '@scope/some-icons', '6', 'css/all.css'],
   ['//host.example/ajax/libs/font-awesome/6.4.0/css/all.min.css', 'font-awesome', '6.4.0', 'css/all.min.css'],
   [
@@ -33,8 +35,9 @@ test.each([
 test('sheets of packages that a page asks for, linked or imported, each once', () => {
   const one = 'https://host.example/npm/a@1/a.css';
   const two = '//host.example/ajax/libs/b/2.0/b.min.css';
-  const html = `<link rel="stylesheet" href="${one}"><link href='${one}' rel=stylesheet><style>@import url(${two});</style><!-- <link href="//host.example/npm/c@1/c.css"> --><a href="https://host.example/own.css">`;
-  expect(packageSheetsIn(html)).toEqual([one, two]);
+  const three = 'https://host.example/npm/d@5';
+  const html = `<link rel="stylesheet" href="${one}"><link href='${one}' rel=stylesheet><style>@import url(${two});</style><!-- <link href="//host.example/npm/c@1/c.css"> --><a href="https://host.example/own.css"><link href="${three}" rel="stylesheet">`;
+  expect(packageSheetsIn(html)).toEqual([one, two, three]);
 });
 
 test('icons that a page names for scripts to draw', () => {

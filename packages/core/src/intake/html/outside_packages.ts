@@ -7,7 +7,7 @@ export interface PackageAddress {
   readonly name: string;
   /** As the address says it: `5.3.0`, `5`, or `latest`. */
   readonly version: string;
-  /** Within the package, or what is left of it: `css/all.min.css`. */
+  /** Within the package, or what is left of it: `css/all.min.css`; empty where only the package is named. */
   readonly file: string;
 }
 
@@ -35,13 +35,17 @@ const OUTSIDE = /^(?:https?:)?\/\/([\w.-]+)\/(.+)$/i;
 /** `name@1.2.3/file` and `name/1.2.3/file`. */
 const VERSIONED = /(?:^|\/)((?:@[\w.-]+\/)?[a-z][\w.-]*)[@/](?:v?(\d+(?:\.\d+)*)[\w.-]*|(latest))\/([^?#]+)/i;
 
+/** `name@1.2.3`, which a host answers with the sheet that the package is known for. */
+const WHOLE = /(?:^|\/)((?:@[\w.-]+\/)?[a-z][\w.-]*)@(?:v?(\d+(?:\.\d+)*)[\w.-]*|(latest))\/?$/i;
+
 /** The version of addresses that ask for the newest. */
 export const LATEST = 'latest';
 
 /** The file of a package that an address names; null where it names none. */
 export function packageAddress(address: string): PackageAddress | null {
   const [, host, path] = OUTSIDE.exec(address.trim()) ?? [];
-  const [, name, version = LATEST, , file] = (path && VERSIONED.exec(path)) || [];
+  const asked = path?.replace(/[?#].*$/, '') ?? '';
+  const [, name, version = LATEST, , file = ''] = WHOLE.exec(asked) ?? VERSIONED.exec(asked) ?? [];
   if (!name) return null;
   // A host that serves one library names only its versions.
   const isRelease = name === 'releases';
@@ -50,7 +54,7 @@ export function packageAddress(address: string): PackageAddress | null {
 }
 
 const LONGEST = 500;
-const SHEET = /(?:https?:)?\/\/[^\s"'()<>]+\.css\b[^\s"'()<>]*/gi;
+const SHEET = /(?:https?:)?\/\/[^\s"'()<>]+(?:\.css\b[^\s"'()<>]*|@(?:v?\d[\w.-]*|latest)\/?(?=["'\s>)]))/gi;
 
 /** The addresses of sheets of packages that stand in a page. */
 export function packageSheetsIn(html: string): string[] {
