@@ -87,7 +87,7 @@ export function causesOf(
   pixels: PixelDifference | null,
   options: CauseOptions = {},
 ): { readonly causes: DifferenceCause[]; readonly unexplained: number } {
-  const drafts = draftsOf(root);
+  const drafts = draftsOf(root, pixels !== null && pixels.share < WHOLE_GROUND);
   const { accounts, left, all } = attributed(drafts, pixels);
   const found = pixels ? unlike(root, pixels, left) : { drafts: [], accounts: [] };
   drafts.push(...found.drafts);
@@ -178,7 +178,8 @@ function unlike(
   };
 }
 
-function draftsOf(root: Pair): Draft[] {
+/** @param isGroundSame whether what the page lies on looks the same, whichever element says so */
+function draftsOf(root: Pair, isGroundSame: boolean): Draft[] {
   const own = new Map<Pair, Draft[]>();
   const drafts: Draft[] = [];
   const shared = new Map<string, Draft>();
@@ -238,6 +239,7 @@ function draftsOf(root: Pair): Draft[] {
       });
     for (const difference of styles.get(pair)!) {
       const { property, was: before, is: now, kind, sets } = difference;
+      if (isGroundSame && WHOLE_PAGE.has(was.tag) && property.startsWith('background-')) continue;
       if (growsWithLetters(difference, styles.get(pair)!)) continue;
       if (kind === 'place' && !changesPlaces(pair, property)) continue;
       add(pair, {
@@ -263,6 +265,8 @@ function draftsOf(root: Pair): Draft[] {
 }
 
 const WHOLE_PAGE = new Set(['html', 'body']);
+/** A page on another ground differs in more than this part of its pixels. */
+const WHOLE_GROUND = 0.01;
 /** Cells of a column are as wide as each other. */
 const CELLS = new Set(['td', 'th']);
 /** Lines, and room that is measured in letters, are larger where these are. */

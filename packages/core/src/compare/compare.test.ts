@@ -187,6 +187,26 @@ test('what looks otherwise although nothing that is computed differs is told by 
   expect(unexplained).toBe(0);
 });
 
+test.each([
+  ['is told where much of it shows', { x: 0, y: 0, width: 1280, height: 400 }, true],
+  ['is the same where hardly anything differs', { x: 40, y: 40, width: 40, height: 40 }, false],
+])('the ground of a page %s', (_, at, isTold) => {
+  const page = white(1280, 800);
+  const on = (color: string) => {
+    const rendering = renderingOf(rendered('p', { box: [8, 8, 600, 20] }));
+    const { root } = rendering;
+    return {
+      ...rendering,
+      root: { ...root, styles: rendered('html', { look: { 'background-color': color } }).styles },
+    };
+  };
+  const { causes } = compareDrawn(
+    { pixels: page, rendering: on('rgb(236, 240, 243)') },
+    { pixels: filled(page, at, [0, 0, 0]), rendering: on('rgba(0, 0, 0, 0)') },
+  );
+  expect(causes.some(({ property }) => property === 'background-color')).toBe(isTold);
+});
+
 test('a decision of somebody is told as one, and last', () => {
   const was = [heading({ key: 'home:1' }), row('Saw', 96, { key: 'home:2' })];
   const is = [heading({ look: { color: 'rgb(200, 0, 0)' } }), row('Saws', 96)];
