@@ -47,7 +47,7 @@ function isLong(value: PropValue): value is Items {
   for (const item of value.items) {
     if (typeof item === 'string') lines++;
     else if (!Object.values(item).every(isFixed)) return false;
-    else lines += JSON.stringify(item).length + AROUND > PRINT_WIDTH ? Object.keys(item).length + 2 : 1;
+    else lines += lengthOf(item) + AROUND > PRINT_WIDTH ? Object.keys(item).length + 2 : 1;
   }
   return lines > MOST_LINES;
 }
@@ -57,8 +57,31 @@ function isFixed(value: PropValue): boolean {
   if (typeof value !== 'object') return true;
   if ('items' in value)
     return value.items.every((item) => typeof item === 'string' || Object.values(item).every(isFixed));
+  if ('node' in value) return isDrawing(value.node);
   return 'asset' in value;
 }
+
+/** Whether markup is a drawing by itself, whatever stands around it. */
+const isDrawing = ({ tag, link, when, each, use, children }: MarkupElement): boolean =>
+  !link &&
+  !when &&
+  !each &&
+  (!use || Object.values(use.props).every(isFixed)) &&
+  (tag === 'svg' || use !== undefined || children.length === 0) &&
+  children.every((child) => ('text' in child ? !child.given : isElement(child) && isDrawing(child)));
+
+/** Letters of a drawing with its class, as it is used. */
+const DRAWN = 50;
+
+/** About how many letters a record takes in one line. */
+const lengthOf = (item: Readonly<Record<string, PropValue>>): number =>
+  Object.entries(item).reduce(
+    (sum, [name, value]) =>
+      sum +
+      name.length +
+      (typeof value === 'object' && 'node' in value ? DRAWN : JSON.stringify(value).length + 4),
+    0,
+  );
 
 /** What a list is called after: what is said beside it, or what shows it. */
 function calledAfter({ component, props }: NonNullable<MarkupElement['use']>): string {
