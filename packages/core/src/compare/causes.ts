@@ -206,7 +206,11 @@ function draftsOf(root: Pair, isGroundSame: boolean): Draft[] {
 
   for (const pair of pairsWithin(root)) {
     const { was, is } = pair;
-    if (was.text !== is.text)
+    const isWord = (alone: RenderedElement): boolean => !alone.children.length && alone.text !== '';
+    // Words that stood in elements of their own may stand beside them.
+    const saysSame =
+      was.text !== is.text && [...pair.gone, ...pair.added].some(isWord) && saidIn(was) === saidIn(is);
+    if (was.text !== is.text && !saysSame)
       add(pair, {
         kind: 'text',
         property: 'text',
@@ -253,8 +257,9 @@ function draftsOf(root: Pair, isGroundSame: boolean): Draft[] {
           kind === 'place' || (kind === 'text' && property !== 'color') || /width|visibility/.test(property),
       });
     }
-    for (const alone of pair.gone) if (shows(alone)) drafts.push(aloneDraft('missing', alone));
-    for (const alone of pair.added) if (shows(alone)) drafts.push(aloneDraft('added', alone));
+    const isMissed = (alone: RenderedElement): boolean => shows(alone) && !(saysSame && isWord(alone));
+    for (const alone of pair.gone) if (isMissed(alone)) drafts.push(aloneDraft('missing', alone));
+    for (const alone of pair.added) if (isMissed(alone)) drafts.push(aloneDraft('added', alone));
   }
   const geometry = new Geometry(own);
   for (const pair of pairsWithin(root))
@@ -263,6 +268,15 @@ function draftsOf(root: Pair, isGroundSame: boolean): Draft[] {
       for (const draft of geometry.unexplained(pair)) add(pair, draft);
   return drafts;
 }
+
+/** All letters that are said in an element, wherever in it, in no order. */
+const saidIn = (element: RenderedElement): string =>
+  Array.from(renderedWithin(element), ({ text }) => text)
+    .join('')
+    .replace(/\s+/g, '')
+    .split('')
+    .sort()
+    .join('');
 
 const WHOLE_PAGE = new Set(['html', 'body']);
 /** A page on another ground differs in more than this part of its pixels. */

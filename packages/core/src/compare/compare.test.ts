@@ -42,6 +42,20 @@ const said = (was: RenderedElement[], is: RenderedElement[]): string[] =>
     ({ name, says, alsoAt }) => `${name}: ${says}${alsoAt ? ` (+${alsoAt})` : ''}`,
   );
 
+test('words that stood in an element of their own and stand beside it now are the same', () => {
+  const listing = (text: string, ...marked: string[]): RenderedElement =>
+    rendered(
+      'code',
+      { text, id: 'listing', box: [20, 20, 300, 20] },
+      ...marked.map((word, i) => rendered('span', { text: word, box: [40 + 40 * i, 20, 30, 20] })),
+    );
+  const whole = 'Whoever borrows a hedge trimmer brings it back dry';
+  const without = whole.replace('hedge ', '');
+  expect(said([listing(without, 'hedge', 'saw')], [listing(whole, 'saw')])).toEqual([]);
+  expect(said([listing(without, 'hedge', 'saw')], [listing(whole, 'axe')])).not.toEqual([]);
+  expect(said([listing('from')], [listing('form')])).toEqual(['from: says “form”, was “from”']);
+});
+
 describe('causes are told', () => {
   const rows = [row('Hedge trimmer', 96), row('Pillar drill', 126)];
   test.each<[string, RenderedElement[], RenderedElement[], string[]]>([

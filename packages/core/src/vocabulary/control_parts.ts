@@ -7,6 +7,14 @@ export const CONTROL_PARTS: ReadonlyMap<string, string> = new Map([
   ['::-webkit-slider-runnable-track', 'input[type="range"]'],
   ['::-webkit-color-swatch', 'input[type="color"]'],
   ['::-webkit-color-swatch-wrapper', 'input[type="color"]'],
+  ['::-webkit-progress-bar', 'progress'],
+  ['::-webkit-progress-value', 'progress'],
+  ['::-webkit-progress-inner-element', 'progress'],
+  ['::-webkit-meter-bar', 'meter'],
+  ['::-webkit-meter-inner-element', 'meter'],
+  ['::-webkit-meter-optimum-value', 'meter'],
+  ['::-webkit-meter-suboptimum-value', 'meter'],
+  ['::-webkit-meter-even-less-good-value', 'meter'],
   ['::-webkit-datetime-edit-fields-wrapper', DATES.map((type) => `input[type="${type}"]`).join()],
 ]);
 
@@ -15,6 +23,7 @@ export const SAME_PARTS: ReadonlyMap<string, string> = new Map([
   ['::-webkit-slider-thumb', '::-moz-range-thumb'],
   ['::-webkit-slider-runnable-track', '::-moz-range-track'],
   ['::-webkit-color-swatch', '::-moz-color-swatch'],
+  ['::-webkit-progress-value', '::-moz-progress-bar'],
 ]);
 
 const known = new Set([...CONTROL_PARTS.keys(), ...SAME_PARTS.values()]);

@@ -26,6 +26,14 @@ const INITIALLY: Readonly<Record<string, RegExp>> = {
 };
 const CURRENT = /^(currentcolor|initial)$/i;
 
+/** Parts that browsers fill with a colour and a gradient, which another colour lies beneath. */
+const FILLED_PARTS = /^::-webkit-(meter|progress)/;
+const withoutFill = (block: Declarations): Declarations => ({
+  ...block,
+  ...(block['background-image'] === 'initial' ? { 'background-image': 'none' } : {}),
+  ...(block['background-color'] === 'initial' ? { 'background-color': 'transparent' } : {}),
+});
+
 /** Elements that browsers fill by themselves. */
 const FILLED = new Set(['button', 'input', 'select', 'textarea', 'dialog', 'mark', 'progress', 'meter']);
 
@@ -121,7 +129,11 @@ export function withoutIdle(look: Look, tag: string, canFocus = false): Look {
         if (areStates && isOwnFocus(key) && !canFocus && !FOCUSABLE.has(tag)) return [];
         // In narrow windows all that is said is said otherwise than before.
         if (drawnUpTo(key)) return [[key, block]];
-        const kept = keep(block, areStates && key.startsWith('::'), areStates ? key : '');
+        const kept = keep(
+          FILLED_PARTS.test(key) ? withoutFill(block) : block,
+          areStates && key.startsWith('::'),
+          areStates ? key : '',
+        );
         return Object.keys(kept).length ? [[key, kept]] : [];
       }),
     );
