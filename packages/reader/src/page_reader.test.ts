@@ -407,19 +407,27 @@ test('lengths that grow with the window do so in each band of widths by its own 
   });
 });
 
-test('a length that follows the window within bounds is another one beyond them', async () => {
+test('a length that follows the window within bounds stays as it is written', async () => {
   const screen = await read(
-    '<h1 id="a">Bounded</h1><p id="b">At some width</p>',
-    '#a{font-size:clamp(20px, 4vw, 40px)} @media (max-width:900px){#b{color:#ff0000}} @media (max-width:480px){#b{color:#0000ff}}',
+    '<h1 id="a">Bounded</h1><p id="b">At some width</p><p id="c" class="c">Elsewhere otherwise</p>',
+    ':root{--gap:clamp(1rem,3vw,2rem)} #a{font-size:clamp(20px, 4vw, 40px);letter-spacing:-0.02em;padding:4px var(--gap)} #c{margin-inline:var(--gap)} @media (max-width:900px){#b{color:#ff0000} p#c{margin-left:7px}} @media (max-width:480px){#b{color:#0000ff}}',
   );
-  expect(byId(screen, 'a').style).toMatchObject({
-    base: { 'font-size': '40px' },
-    at: { '900': { 'font-size': '4vw' }, '480': { 'font-size': '20px' } },
+  const { base: own, at = {} } = byId(screen, 'a').style;
+  expect(own).toMatchObject({
+    'font-size': 'clamp(20px, 4vw, 40px)',
+    'letter-spacing': '-0.02em',
+    'padding-left': 'clamp(1rem, 3vw, 2rem)',
+    'padding-top': '4px',
+  });
+  expect(at).toEqual({});
+  expect(byId(screen, 'c').style).toMatchObject({
+    base: { 'margin-left': 'clamp(1rem, 3vw, 2rem)', 'margin-right': 'clamp(1rem, 3vw, 2rem)' },
+    at: { '900': { 'margin-left': '7px' } },
   });
 });
 
-test('where a page says nothing else of narrow windows, it is looked at the usual ones', async () => {
-  const screen = await read('<h1 id="a">Bounded</h1>', '#a{font-size:clamp(20px, 4vw, 40px)}');
+test('where bounds are by more than the window, narrow windows are looked at, too', async () => {
+  const screen = await read('<h1 id="a">Bounded</h1>', '#a{font-size:clamp(1.25em, 4vw, 2.5em)}');
   expect(byId(screen, 'a').style).toMatchObject({
     base: { 'font-size': '40px' },
     at: { '767': { 'font-size': '4vw' }, '479': { 'font-size': '20px' } },

@@ -22,6 +22,7 @@ import {
   readNames,
   writtenAs,
 } from './computed.ts';
+import { isBounded, lengthAt, type Measures } from './bounded_lengths.ts';
 import { HiddenParts } from './hidden_parts.ts';
 import { type Aspect, collectRules, type PageRule, USUAL_WIDTHS } from './style_rules.ts';
 import { sayWindowHeights } from './window_heights.ts';
@@ -37,8 +38,6 @@ const FOLLOWS_TEXT = /^(border-\w+|outline|text-decoration|column-rule|caret)-co
 const FLOW: ReadonlySet<string> = new Set(['position', 'float', 'display']);
 const LENGTHS =
   /^(width|height|(min|max)-(width|height)|flex-basis|font-size|top|left|right|bottom|margin-|padding-|row-gap|column-gap)/;
-/** Lengths that follow the width of the window, but not at all widths. */
-const BOUNDED = /\b(?:clamp|min|max)\(.*\d(?:vw|vi|vmin|vmax)/;
 /** Which elements have what only some have. */
 const OWNERS: ReadonlyMap<string, string> = new Map([...CONTROL_PARTS, ['placeholder', 'input, textarea']]);
 /** Narrower than this, in px, pages are not read. */
@@ -53,6 +52,8 @@ interface Gathered {
   readonly names: Set<string>;
   /** Those that may change with the window. */
   readonly conditional: Set<string>;
+  /** What is said of lengths that follow the window within bounds, as it is written, what wins last. */
+  readonly bounded: Map<string, readonly string[]>;
   readonly aspects: Map<Exclude<Aspect, 'base'>, Css>;
   /** Rules for what is drawn before and after it, where some of them depend on the window. */
   readonly drawn: Map<'before' | 'after', PageRule[]>;
@@ -162,6 +163,7 @@ export class PageReader {
       element,
       names,
       conditional: new Set(),
+      bounded: new Map(),
       aspects: new Map(),
       states: new Map(),
       drawn: new Map(),
@@ -175,7 +177,10 @@ export class PageReader {
 
   #spreadRules(): void {
     const changed = new Set<Element>();
-    let isBounded = false;
+    let isLookedFor = false;
+    const areInVariables = this.#rules.some(({ declarations }) =>
+      declarations.some(([name, value]) => name.startsWith('--') && isBounded(value)),
+    );
     /** What elements take over from what they stand in though it is not handed down by itself. */
     const takenOver = new Map<Gathered, readonly string[]>();
     for (const rule of this.#rules) {
@@ -190,15 +195,15 @@ export class PageReader {
       const base = rule.aspect === 'base' ? rule.declarations : [];
       const names = base.flatMap(([name]) => readNames(name));
       const takes = base.flatMap(([name, value]) => (value === 'inherit' ? readNames(name) : []));
-      const bounded = base.flatMap(([name, value]) => (BOUNDED.test(value) ? readNames(name) : []));
+      const mayBeBounded = base.some(
+        ([, value]) => isBounded(value) || (areInVariables && (value === '' || value.includes('var('))),
+      );
       for (const element of matched) {
         const g = this.#gathered.get(element);
         if (!g || (owners !== undefined && !element.matches(owners))) continue;
         for (const boundary of rule.boundaries) this.#boundaries.add(boundary);
         if (rule.changesUnits) changed.add(element);
-        // What grows with the window within bounds is another thing beyond them.
-        for (const name of bounded) g.conditional.add(name);
-        isBounded ||= bounded.length > 0;
+        if (mayBeBounded) isLookedFor = this.#readBounds(g, rule) || isLookedFor;
         if (takes.length) takenOver.set(g, [...(takenOver.get(g) ?? []), ...takes]);
         for (const name of names) {
           g.names.add(name);
@@ -222,7 +227,7 @@ export class PageReader {
           );
       }
     }
-    if (isBounded && !this.#boundaries.size) for (const width of USUAL_WIDTHS) this.#boundaries.add(width);
+    if (isLookedFor && !this.#boundaries.size) for (const width of USUAL_WIDTHS) this.#boundaries.add(width);
     // In the order of the document, so that what is taken over is taken over from there, too.
     for (const g of this.#gathered.values()) {
       const outer = g.element.parentElement && this.#gathered.get(g.element.parentElement);
@@ -233,6 +238,28 @@ export class PageReader {
         const g = this.#gathered.get(element);
         for (const name of g?.names ?? []) g!.conditional.add(name);
       }
+  }
+
+  /** What a rule says of lengths within bounds. @returns whether some of it can only be seen at several widths */
+  #readBounds(g: Gathered, rule: PageRule): boolean {
+    const said = rule.pending ? this.#expand(g.element, rule.pending) : rule.declarations;
+    let isLookedFor = false;
+    for (const [name, declared] of said) {
+      const text = declared.includes('var(') ? this.#resolve(g.element, null, name, declared) : declared;
+      if (!isBounded(text)) continue;
+      const inPixels = this.#inPixels(text);
+      if (lengthAt(inPixels, this.#measures(0)) === null) isLookedFor = true;
+      for (const read of readNames(name)) {
+        g.bounded.set(read, [...(g.bounded.get(read) ?? []), inPixels]);
+        // What grows with the window within bounds is another thing beyond them.
+        g.conditional.add(read);
+      }
+    }
+    return isLookedFor;
+  }
+
+  #measures(width: number, height = this.#plan.height): Measures {
+    return { width, height, rem: USUAL_SIZE };
   }
 
   #addAspect(
@@ -415,6 +442,7 @@ export class PageReader {
       [this.#usesHeight, 'vh', PROBE, width, height - PROBE],
       [this.#usesWidth && narrower >= 8, 'vw', narrower, width - narrower, height],
     ];
+    const sizes = read.map(({ css }) => css['font-size']);
     for (const [isUsed, unit, by, w, h] of probes) {
       if (!isUsed) continue;
       this.#resize(w, h);
@@ -428,7 +456,15 @@ export class PageReader {
         const map = g.element.computedStyleMap();
         for (const { name, value, length } of lengths) {
           const now = computedValue(map, name);
-          const after = now === null || now === value ? null : lengthIn(now);
+          const bounded = g.bounded
+            .get(name)
+            ?.findLast(
+              (text) =>
+                isNear(lengthAt(text, this.#measures(width)), value) &&
+                isNear(lengthAt(text, this.#measures(w, h)), now),
+            );
+          if (bounded) css[name] = bounded;
+          const after = bounded || now === null || now === value ? null : lengthIn(now);
           if (!after || after.part !== length.part) continue;
           const share = ((length.px - after.px) / by) * 100;
           const rest = length.px - (share * whole) / 100;
@@ -440,6 +476,12 @@ export class PageReader {
         }
       }
     }
+    // What is between letters that grow grows with them.
+    read.forEach(({ css }, i) => {
+      const [size, between] = [sizes[i], css['letter-spacing']];
+      if (!size || size === css['font-size'] || !between || !PX.test(size) || !PX.test(between)) return;
+      css['letter-spacing'] = `${round((parseFloat(between) / parseFloat(size)) * 1000) / 1000}em`;
+    });
     this.#resize(width, height);
   }
 
@@ -776,8 +818,13 @@ function sumOf([first, ...others]: readonly string[]): string {
   return others.length ? `calc(${first}${signed.join('')})` : first;
 }
 
+/** Whether a length of so many px is what a browser says, which rounds. */
+const isNear = (length: number | null, px: string | null): boolean =>
+  length !== null && px !== null && PX.test(px) && Math.abs(length - parseFloat(px)) < 0.2;
+
 /** Whether a length is what units of the window, as this reader writes them, come to in a window of this size. */
 function isSameLength(px: string, known: string, width: number, height: number): boolean {
+  if (isBounded(known)) return isNear(lengthAt(known, { width, height, rem: USUAL_SIZE }), px);
   const units = /^(?:calc\()?(?:(-?[\d.]+%) ([+-]) )?(-?[\d.]+)v([wh])(?: ([+-]) ([\d.]+)px)?\)?$/.exec(
     known,
   );
