@@ -153,6 +153,24 @@ export const BROWSER_LOOK: readonly string[] = [
   'overflow-y',
 ];
 
+const SIDES = ['top', 'right', 'bottom', 'left'];
+/** What browsers say of an element that opens over the page, and of no other of its tag (HTML, 15.3.2). */
+export const POPOVER_LOOK: readonly string[] = [
+  'position',
+  ...SIDES,
+  'width',
+  'height',
+  ...SIDES.flatMap((side) => [
+    `margin-${side}`,
+    `padding-${side}`,
+    ...['width', 'style', 'color'].map((part) => `border-${side}-${part}`),
+  ]),
+  'overflow-x',
+  'overflow-y',
+  'color',
+  'background-color',
+];
+
 const CONTROLS: ReadonlySet<string> = new Set(['input', 'select', 'textarea', 'button', 'meter', 'progress']);
 const isWithoutLook = (control: Element): boolean =>
   computedValue(control.computedStyleMap(), 'appearance') === 'none';

@@ -456,6 +456,21 @@ test('what slides out of a narrow window is read where it ends', async () => {
 });
 
 describe('what a page hides until something opens it', () => {
+  test('a popover lies over the page as browsers let it', async () => {
+    const screen = await read(
+      '<button popovertarget="n">Note</button><div id="n" popover>Closed in August</div>',
+      '#n{padding:9px}',
+    );
+    expect(base(screen, 'n')).toMatchObject({
+      position: 'fixed',
+      top: '0px',
+      width: 'fit-content',
+      'margin-left': 'auto',
+      'border-top-style': 'solid',
+      'padding-top': '9px',
+    });
+  });
+
   /** Whether it is hidden, and the look that it has when it is shown. */
   const seen = (screen: Screen, id: string): readonly [boolean, Declarations] => {
     const { hidden = false, style } = byId(screen, id);

@@ -19,6 +19,7 @@ import {
   computedValue,
   INHERITED,
   isInherited,
+  POPOVER_LOOK,
   readNames,
   writtenAs,
 } from './computed.ts';
@@ -151,6 +152,7 @@ export class PageReader {
       for (const name of ['background-color', 'background-image']) names.add(name);
     }
     if (writtenAs(element) !== element.localName) for (const name of BROWSER_LOOK) names.add(name);
+    if (element.hasAttribute('popover')) for (const name of POPOVER_LOOK) names.add(name);
     const inline = (element as HTMLElement).style;
     for (const name of inline ?? []) for (const readName of readNames(name)) names.add(readName);
     for (const name of ['width', 'height'])
