@@ -68,18 +68,21 @@ export const isInherited = (property: string): boolean => inherited.has(property
 /** Properties that say nothing a page would miss, or that only exist for one engine. */
 const IGNORED =
   /^(-webkit-(?!line-clamp|box-orient|background-clip|text-fill-color|text-stroke-)|-moz-|-ms-|--|transition|animation|will-change|view-transition|app-region|perspective-origin$|scrollbar-width$|speak)/;
-/** Logical names stand beside physical ones that the browser fills in as well; some parts have names of its engine alone. */
+/**
+ * Logical names stand beside physical ones that the browser fills in as well, on either side, as lines may begin at the right;
+ * some parts have names of its engine alone.
+ */
 const LOGICAL: Readonly<Record<string, readonly string[]>> = {
-  'margin-inline-start': ['margin-left'],
-  'margin-inline-end': ['margin-right'],
+  'margin-inline-start': ['margin-left', 'margin-right'],
+  'margin-inline-end': ['margin-left', 'margin-right'],
   'margin-block-start': ['margin-top'],
   'margin-block-end': ['margin-bottom'],
-  'padding-inline-start': ['padding-left'],
-  'padding-inline-end': ['padding-right'],
+  'padding-inline-start': ['padding-left', 'padding-right'],
+  'padding-inline-end': ['padding-left', 'padding-right'],
   'padding-block-start': ['padding-top'],
   'padding-block-end': ['padding-bottom'],
-  'inset-inline-start': ['left'],
-  'inset-inline-end': ['right'],
+  'inset-inline-start': ['left', 'right'],
+  'inset-inline-end': ['left', 'right'],
   'inset-block-start': ['top'],
   'inset-block-end': ['bottom'],
   '-webkit-border-horizontal-spacing': ['border-spacing'],
@@ -92,19 +95,19 @@ const LOGICAL: Readonly<Record<string, readonly string[]>> = {
   'min-block-size': ['min-height'],
   'max-inline-size': ['max-width'],
   'max-block-size': ['max-height'],
-  'border-start-start-radius': ['border-top-left-radius'],
-  'border-start-end-radius': ['border-top-right-radius'],
-  'border-end-start-radius': ['border-bottom-left-radius'],
-  'border-end-end-radius': ['border-bottom-right-radius'],
+  'border-start-start-radius': ['border-top-left-radius', 'border-top-right-radius'],
+  'border-start-end-radius': ['border-top-left-radius', 'border-top-right-radius'],
+  'border-end-start-radius': ['border-bottom-left-radius', 'border-bottom-right-radius'],
+  'border-end-end-radius': ['border-bottom-left-radius', 'border-bottom-right-radius'],
 };
-for (const [logical, physical] of [
-  ['inline-start', 'left'],
-  ['inline-end', 'right'],
-  ['block-start', 'top'],
-  ['block-end', 'bottom'],
-])
+for (const [logical, sides] of [
+  ['inline-start', ['left', 'right']],
+  ['inline-end', ['left', 'right']],
+  ['block-start', ['top']],
+  ['block-end', ['bottom']],
+] as const)
   for (const part of ['width', 'style', 'color'])
-    Object.assign(LOGICAL, { [`border-${logical}-${part}`]: [`border-${physical}-${part}`] });
+    Object.assign(LOGICAL, { [`border-${logical}-${part}`]: sides.map((side) => `border-${side}-${part}`) });
 
 /** The names under which a declared property is read; none for those that are left out. */
 export function readNames(property: string): readonly string[] {

@@ -192,6 +192,22 @@ test.each([
   expect(base(screen, 'a')['border-top-color']).toBe(said);
 });
 
+test.each([
+  ['ltr', 'left'],
+  ['rtl', 'right'],
+])('in text that runs %s the start is %s', async (direction, side) => {
+  const screen = await read(
+    `<div dir="${direction}"><p id="a">Lent</p></div>`,
+    '#a{border-inline-start:4px solid teal;padding-inline-start:3px;margin-inline-start:5px;border-start-start-radius:7px}',
+  );
+  expect(base(screen, 'a')).toMatchObject({
+    [`border-${side}-width`]: '4px',
+    [`padding-${side}`]: '3px',
+    [`margin-${side}`]: '5px',
+    [`border-top-${side}-radius`]: '7px',
+  });
+});
+
 test('declarations of nested rules, in layers and conditions, and after them', async () => {
   const screen = await read(
     '<a id="a" class="press">Lend</a><p id="b" class="line">Rules</p>',
