@@ -54,7 +54,7 @@ export { containersOf, findElement, isWithin, parentsByKey, screenOf, screenWith
 
 export { isExternalAddress, isPlainAddress } from './vocabulary/addresses.ts';
 
-export { CONTROL_PARTS } from './vocabulary/control_parts.ts';
+export { STYLED_PARTS } from './vocabulary/styled_parts.ts';
 export { listItems } from './vocabulary/list_items.ts';
 export { TAGS, writtenTag } from './vocabulary/tags.ts';
 

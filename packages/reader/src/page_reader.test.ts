@@ -208,6 +208,16 @@ test.each([
   });
 });
 
+test('first letters and marks of lists look as they are said to', async () => {
+  const screen = await read(
+    '<p id="a">Borrowed</p><ul><li id="b">Saw</li></ul><p id="c">Plain</p>',
+    ':root{--c:#ff0000} #a::first-letter{color:var(--c);float:left} li::marker{color:#00ff00}',
+  );
+  expect(byId(screen, 'a').style.states).toEqual({ '::first-letter': { color: '#ff0000', float: 'left' } });
+  expect(byId(screen, 'b').style.states).toEqual({ '::marker': { color: 'rgb(0, 255, 0)' } });
+  expect(byId(screen, 'c').style.states).toBeUndefined();
+});
+
 test('declarations of nested rules, in layers and conditions, and after them', async () => {
   const screen = await read(
     '<a id="a" class="press">Lend</a><p id="b" class="line">Rules</p>',

@@ -1,5 +1,5 @@
 import {
-  CONTROL_PARTS,
+  STYLED_PARTS,
   type HiddenElement,
   isIconFamily,
   PATH_ATTRIBUTE,
@@ -40,7 +40,7 @@ const FLOW: ReadonlySet<string> = new Set(['position', 'float', 'display']);
 const LENGTHS =
   /^(width|height|(min|max)-(width|height)|flex-basis|font-size|top|left|right|bottom|margin-|padding-|row-gap|column-gap)/;
 /** Which elements have what only some have. */
-const OWNERS: ReadonlyMap<string, string> = new Map([...CONTROL_PARTS, ['placeholder', 'input, textarea']]);
+const OWNERS: ReadonlyMap<string, string> = new Map([...STYLED_PARTS, ['placeholder', 'input, textarea']]);
 /** Narrower than this, in px, pages are not read. */
 const NARROWEST = 240;
 /** By how much the window is made larger to see what follows it. */

@@ -1,7 +1,7 @@
 /** The style rules of a loaded page, taken apart into what they can set on which elements. */
 
 import Specificity from '@bramus/specificity';
-import { CONTROL_PARTS } from '@tovel/core';
+import { STYLED_PARTS } from '@tovel/core';
 import { declaredBy } from './declared_rules.ts';
 
 /** States and pseudo-elements that are read apart from how an element normally looks. */
@@ -223,7 +223,7 @@ function readSelector(selector: string): { aspect: Aspect; selector: string } | 
   }
   const part = aspect === 'base' ? /::[\w-]+$/.exec(rest)?.[0] : undefined;
   const known = part && (OLD_PARTS[part] ?? part);
-  if (known && CONTROL_PARTS.has(known)) {
+  if (known && STYLED_PARTS.has(known)) {
     rest = rest.slice(0, -part.length);
     aspect = known as Aspect;
   }

@@ -1,4 +1,4 @@
-import { isControlPart } from './control_parts.ts';
+import { isStyledPart } from './styled_parts.ts';
 import { listItems } from './list_items.ts';
 import definitions from 'css-tree/dist/data';
 import { Lexer } from 'css-tree/lexer';
@@ -163,7 +163,7 @@ export function drawnUpTo(state: string): { readonly part: string; readonly widt
 export const isStateSelector = (text: string): boolean =>
   text === OPEN_STATE ||
   DRAWN_UP_TO.test(text) ||
-  isControlPart(text) ||
+  isStyledPart(text) ||
   /^(:{1,2}[a-z]+(-[a-z]+)*){1,4}$/.test(text);
 
 /** Of what only narrow windows hide, where somebody has opened it. */

@@ -5,7 +5,7 @@ import { textOf, walkElements } from '../../model/project.ts';
 import { saysButton } from '../../roles/called.ts';
 import { roleOf } from '../../roles/role.ts';
 import { attributeRule, isFlag } from '../../vocabulary/attributes.ts';
-import { SAME_PARTS } from '../../vocabulary/control_parts.ts';
+import { SAME_PARTS } from '../../vocabulary/styled_parts.ts';
 import { OPEN_STATE } from '../../vocabulary/style_values.ts';
 import { VOID_TAGS } from '../../vocabulary/tags.ts';
 import type { TokenLookup } from '../../tokens/values.ts';

@@ -1,7 +1,10 @@
 const DATES = ['date', 'time', 'datetime-local', 'month', 'week'];
 
-/** Parts of form controls that style sheets draw otherwise, by their pseudo-elements, with the controls that have them. */
-export const CONTROL_PARTS: ReadonlyMap<string, string> = new Map([
+/** Parts of elements that style sheets draw otherwise, by their pseudo-elements, with the elements that have them. */
+export const STYLED_PARTS: ReadonlyMap<string, string> = new Map([
+  ['::first-letter', '*'],
+  ['::first-line', '*'],
+  ['::marker', 'li, summary'],
   ['::file-selector-button', 'input[type="file"]'],
   ['::-webkit-slider-thumb', 'input[type="range"]'],
   ['::-webkit-slider-runnable-track', 'input[type="range"]'],
@@ -26,5 +29,5 @@ export const SAME_PARTS: ReadonlyMap<string, string> = new Map([
   ['::-webkit-progress-value', '::-moz-progress-bar'],
 ]);
 
-const known = new Set([...CONTROL_PARTS.keys(), ...SAME_PARTS.values()]);
-export const isControlPart = (pseudoElement: string): boolean => known.has(pseudoElement);
+const known = new Set([...STYLED_PARTS.keys(), ...SAME_PARTS.values()]);
+export const isStyledPart = (pseudoElement: string): boolean => known.has(pseudoElement);
