@@ -21,6 +21,8 @@ const MOST_CHILDREN = 4;
 const TAGS = /^(div|section|article|aside|li|fieldset)$/;
 /** Boxes in boxes around a stretch of a page: so many are worth a component. */
 const LEAST_CHAIN = 3;
+/** So many of them are looked at: what is deeper was not written by anybody. */
+const MOST_CHAINED = 16;
 /** Whoever has a component for one stretch has few for all: each saves so many boxes. */
 const LEAST_SAVED = 12;
 const CHAIN_TAGS = /^(div|section|article)$/;
@@ -71,13 +73,13 @@ const aroundIn = ({ element, children }: Sight): number =>
  */
 export function stretchesOf(screens: readonly Screen[]): FrameGroup[] {
   let open = screens.flatMap((screen) =>
-    sightOf(screen).all.flatMap((sight) => (sight.parent && innerOf(sight.parent) ? [] : linksIn(sight))),
+    sightOf(screen).all.flatMap((sight) => (sight.parent && innerOf(sight.parent) ? [] : chainsIn(sight))),
   );
   const found: FrameGroup[] = [];
   for (;;) {
     const best = [...grouped(open, ({ form }) => form).values()]
       .filter((group) => group.length >= LEAST_PLACES && savedBy(group) >= LEAST_SAVED)
-      .reduce<Link[]>((most, group) => (savedBy(group) > savedBy(most) ? group : most), []);
+      .reduce<Chain[]>((most, group) => (savedBy(group) > savedBy(most) ? group : most), []);
     if (!best.length) return found;
     found.push({
       kind: 'stretch',
@@ -90,7 +92,7 @@ export function stretchesOf(screens: readonly Screen[]): FrameGroup[] {
 }
 
 /** Boxes of a chain that follow each other. */
-interface Link {
+interface Chain {
   /** From the outside in. */
   readonly boxes: readonly Sight[];
   /** How they are dressed. */
@@ -118,7 +120,7 @@ export function stretchNames({ sights, around }: FrameGroup): ReturnType<typeof 
 const NARROW = 0.6;
 const WIDE = 0.9;
 
-const savedBy = (group: readonly Link[]): number =>
+const savedBy = (group: readonly Chain[]): number =>
   group.length ? (group.length - 1) * (group[0].boxes.length - 1) : 0;
 
 /** The box that an element is around and has nothing beside; undefined where there is none. */
@@ -137,10 +139,10 @@ const isPlain = ({ element, isAuthored }: Sight): boolean =>
   !element.attributes?.id?.length;
 
 /** What a chain that begins with an element could be cut to, from each of its boxes on. */
-function linksIn(sight: Sight): Link[] {
+function chainsIn(sight: Sight): Chain[] {
   if (!isPlain(sight)) return [];
   const chain: Sight[] = [];
-  for (let at: Sight | undefined = sight; at; at = innerOf(at)) chain.push(at);
+  for (let at: Sight | undefined = sight; at && chain.length < MOST_CHAINED; at = innerOf(at)) chain.push(at);
   const forms = chain.map(({ element: { tag, classes } }) => `${tag} ${classes ?? ''}`);
   return chain.flatMap((_, from) =>
     chain.slice(from + LEAST_CHAIN - 1).map((__, i) => {
