@@ -250,7 +250,7 @@ export class PageReader {
       const text = declared.includes('var(') ? this.#resolve(g.element, null, name, declared) : declared;
       if (!isBounded(text)) continue;
       const inPixels = this.#inPixels(text);
-      if (lengthAt(inPixels, this.#measures(0)) === null) isLookedFor = true;
+      if (lengthAt(inPixels, inWindow(0, 0)) === null) isLookedFor = true;
       for (const read of readNames(name)) {
         g.bounded.set(read, [...(g.bounded.get(read) ?? []), inPixels]);
         // What grows with the window within bounds is another thing beyond them.
@@ -258,10 +258,6 @@ export class PageReader {
       }
     }
     return isLookedFor;
-  }
-
-  #measures(width: number, height = this.#plan.height): Measures {
-    return { width, height, rem: USUAL_SIZE };
   }
 
   #addAspect(
@@ -462,8 +458,8 @@ export class PageReader {
             .get(name)
             ?.findLast(
               (text) =>
-                isNear(lengthAt(text, this.#measures(width)), value) &&
-                isNear(lengthAt(text, this.#measures(w, h)), now),
+                isNear(lengthAt(text, inWindow(width, height)), value) &&
+                isNear(lengthAt(text, inWindow(w, h)), now),
             );
           if (bounded) css[name] = bounded;
           const after = bounded || now === null || now === value ? null : lengthIn(now);
@@ -820,13 +816,16 @@ function sumOf([first, ...others]: readonly string[]): string {
   return others.length ? `calc(${first}${signed.join('')})` : first;
 }
 
+/** What lengths are measured by in a window, once those of the page's own size of type are in px. */
+const inWindow = (width: number, height: number): Measures => ({ width, height, rem: USUAL_SIZE });
+
 /** Whether a length of so many px is what a browser says, which rounds. */
 const isNear = (length: number | null, px: string | null): boolean =>
   length !== null && px !== null && PX.test(px) && Math.abs(length - parseFloat(px)) < 0.2;
 
 /** Whether a length is what units of the window, as this reader writes them, come to in a window of this size. */
 function isSameLength(px: string, known: string, width: number, height: number): boolean {
-  if (isBounded(known)) return isNear(lengthAt(known, { width, height, rem: USUAL_SIZE }), px);
+  if (isBounded(known)) return isNear(lengthAt(known, inWindow(width, height)), px);
   const units = /^(?:calc\()?(?:(-?[\d.]+%) ([+-]) )?(-?[\d.]+)v([wh])(?: ([+-]) ([\d.]+)px)?\)?$/.exec(
     known,
   );

@@ -2,7 +2,7 @@ import { hash } from '../json/hash.ts';
 import type { Element, VectorNode } from '../model/design.ts';
 import { shapeOf } from '../roles/shape.ts';
 import type { Sight } from '../roles/sight.ts';
-import { sizeOf } from './groups.ts';
+import { isThing, sizeOf } from './groups.ts';
 import { wordFor } from './names.ts';
 import { mostElements, mostGiven } from './one_thing.ts';
 
@@ -368,7 +368,7 @@ function unityOf({ kind, sights }: Candidate): number {
   const { tag = '', children } = element;
   let unity = 0.3;
   if (kind === 'list' || (first.isAuthored && THINGS.test(tag)) || element.role === 'dialog') unity = 1;
-  else if (look.hasBorder || look.hasShadow || (look.hasFill && look.radius > 0)) unity = 1;
+  else if (isThing(look)) unity = 1;
   else if (wordFor(first).length > 2) unity = 0.85;
   else if (look.hasFill) unity = 0.7;
   // What is around one thing is not that thing.

@@ -2,7 +2,7 @@ import { grouped } from '../json/grouped.ts';
 import type { Screen } from '../model/design.ts';
 import { shapeOf } from '../roles/shape.ts';
 import { rootOf, type Sight, sightOf } from '../roles/sight.ts';
-import { sizeOf } from './groups.ts';
+import { isThing, sizeOf } from './groups.ts';
 import { isEntryWithList, namesOf, wordOf } from './names.ts';
 
 /** Places with the same around what they hold, which differs. */
@@ -53,16 +53,11 @@ function formOf(sight: Sight): string | null {
   const { element, look, children } = sight;
   if (element.hidden || element.kind !== 'box' || !TAGS.test(element.tag ?? '')) return null;
   if (children.length < 2 || children.length > MOST_CHILDREN) return null;
-  const isThing = isDressed(look);
   const word = wordOf(sight);
-  if (!isEntryWithList(sight) && !(isThing && word)) return null;
+  if (!isEntryWithList(sight) && !(isThing(look) && word)) return null;
   const parts = children.map((child) => `${child.element.tag} ${wordOf(child)}`);
   return `${element.tag} ${word} ${look.hasBorder} ${look.hasShadow} ${look.hasFill}: ${parts.join(', ')}`;
 }
-
-/** What looks like a thing by itself: a card, a panel. */
-const isDressed = (look: Sight['look']): boolean =>
-  look.hasBorder || look.hasShadow || (look.hasFill && look.radius > 0);
 
 const aroundIn = ({ element, children }: Sight): number =>
   sizeOf(element) - Math.max(...children.map((child) => sizeOf(child.element))) + 1;
@@ -105,7 +100,7 @@ export function stretchNames({ sights, around }: FrameGroup): ReturnType<typeof 
   let inner = first;
   for (let i = 1; i < around; i++) {
     inner = innerOf(inner) ?? inner;
-    if (isDressed(inner.look)) return namesOf(first, 'component', sights);
+    if (isThing(inner.look)) return namesOf(first, 'component', sights);
   }
   const name = first.element.tag === 'section' ? 'Section' : 'Container';
   const part = inner.element.box.width / Math.max(1, rootOf(first).element.box.width);

@@ -15,6 +15,10 @@ const MOST = 0.6;
 /** How alike two groups have to be built to be proposed as one. */
 const ALIKE = 0.72;
 
+/** Whether something looks like a thing by itself: a card, a panel. */
+export const isThing = (look: Sight['look']): boolean =>
+  look.hasBorder || look.hasShadow || (look.hasFill && look.radius > 0);
+
 const sizes = new WeakMap<Element, number>();
 
 /** How many elements there are beneath an element, itself among them. */

@@ -135,8 +135,22 @@ export async function shippedSheet({ name, version, file }: PackageAddress): Pro
   return null;
 }
 
-const packed = async (css: string): Promise<string> =>
-  (await transform(css, { loader: 'css', minifyWhitespace: true, logLevel: 'silent' })).code;
+const packedFiles = new Map<string, Promise<string>>();
+
+/** A sheet of a package as it would be served: without what only its authors read. */
+function servedSheet(file: string): Promise<string> {
+  if (file.endsWith('.min.css')) return readFile(file, 'utf8');
+  let packed = packedFiles.get(file);
+  if (!packed)
+    packedFiles.set(
+      file,
+      (packed = readFile(file, 'utf8').then(
+        async (css) =>
+          (await transform(css, { loader: 'css', minifyWhitespace: true, logLevel: 'silent' })).code,
+      )),
+    );
+  return packed;
+}
 
 /** Sheets of a package as one, with the fonts that they name. */
 async function readSheet(
@@ -148,11 +162,8 @@ async function readSheet(
     path: at,
     bytes: new Uint8Array(await readFile(path.join(root, at))),
   });
-  const css = await Promise.all(sheets.map((one) => readFile(path.join(root, folder, one), 'utf8')));
-  // Large ones are served without what only their authors read.
-  const text = (await Promise.all(css.map((one, i) => (/\.min\./.test(sheets[i]) ? one : packed(one))))).join(
-    '\n',
-  );
+  const css = await Promise.all(sheets.map((one) => servedSheet(path.join(root, folder, one))));
+  const text = css.join('\n');
   const fonts = new Set(Array.from(text.matchAll(FONT), ([, font]) => path.posix.join(folder, font)));
   const { version: shipped } = JSON.parse(await readFile(path.join(root, 'package.json'), 'utf8')) as {
     version: string;
