@@ -11,7 +11,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { expect, type Page, test } from '@playwright/test';
 import { strToU8, zipSync } from 'fflate';
-import { copyOfDemo, demoFiles, demoFolder, departure, newProject, openJunction } from './support.ts';
+import { copyOfDemo, demoFiles, demoFolder, departure, newProject, openJunction, saved } from './support.ts';
 
 test('files come in as screens with names, routes and their own links', async ({ page }) => {
   await newProject(page, 'Taken in');
@@ -34,6 +34,61 @@ test('a folder comes in whole', async ({ page }) => {
   await newProject(page, 'Folder');
   await page.getByLabel('Folder', { exact: true }).setInputFiles(demoFolder);
   await expect(page.getByRole('heading', { name: '15 screens came in' })).toBeVisible({ timeout: 30_000 });
+});
+
+test('screens are worked on while others are still being read', async ({ page }) => {
+  const id = await newProject(page, 'Arriving');
+  let letIn = (): void => {};
+  const untilThen = new Promise<void>((resolve) => (letIn = resolve));
+  await page.route(`**/api/projects/${id}/intake`, async (route) => {
+    await untilThen;
+    await route.continue();
+  });
+  const rows = '<li><a href="p1.html">A row of a list</a> <b>with some words</b></li>'.repeat(120);
+  await page.getByLabel('Files', { exact: true }).setInputFiles(
+    Array.from({ length: 24 }, (_, i) => ({
+      name: `p${i + 1}.html`,
+      mimeType: 'text/html',
+      buffer: Buffer.from(`<title>Page ${i + 1}</title><h1>Page ${i + 1}</h1><ul>${rows}</ul>`),
+    })),
+  );
+  await expect(page.getByRole('listbox').getByRole('option', { name: /^Page 1\b/ })).toBeVisible();
+
+  await page.getByRole('link', { name: /^Screens/ }).click();
+  const sheet = page.getByRole('listbox', { name: 'Screens', exact: true });
+  await expect(page.getByText(/^(Reading screens: \d+ of 24|All screens are read)/)).toBeVisible();
+  await sheet.getByRole('option', { name: /^Page 1\b/ }).click();
+  const name = page.getByRole('textbox', { name: 'Name' });
+  await name.fill('First of all');
+  await name.press('Enter');
+  await expect(page.getByText('Kept here until all screens are read')).toBeVisible();
+  await page.getByRole('link', { name: /^Run/ }).click();
+  await expect(page.getByRole('heading', { name: 'Screens are still being read' })).toBeVisible();
+  await page.getByRole('link', { name: /^Intake/ }).click();
+  await expect(page.getByRole('heading', { name: /^Working out what 24 screens/ })).toBeVisible();
+  letIn();
+  await expect(page.getByRole('heading', { name: '24 screens came in' })).toBeVisible();
+  await saved(page);
+
+  await page.reload();
+  await expect(page.getByRole('listbox').getByRole('option', { name: /^First of all/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^24 screens/ })).toBeVisible();
+});
+
+test('reading can be stopped, and what was read comes in', async ({ page }) => {
+  await newProject(page, 'Stopped');
+  const rows = '<li>A row of a list</li>'.repeat(400);
+  await page.getByLabel('Files', { exact: true }).setInputFiles(
+    Array.from({ length: 60 }, (_, i) => ({
+      name: `p${i + 100}.html`,
+      mimeType: 'text/html',
+      buffer: Buffer.from(`<title>Page ${i}</title><h1>Page ${i}</h1><ul>${rows}</ul>`),
+    })),
+  );
+  await page.getByRole('button', { name: 'Stop, keep what is read' }).click();
+  await expect(page.getByRole('heading', { name: /^\d+ screens? came in$/ })).toBeVisible();
+  await page.getByRole('tab', { name: /^Left out/ }).click();
+  await expect(page.getByText('Not read, because the intake was cancelled.').first()).toBeVisible();
 });
 
 test('bad files are said, and the rest of the batch comes in', async ({ page }) => {

@@ -156,6 +156,7 @@ export {
   addToDesign,
   type IntakeOptions,
   type IntakeProgress,
+  type ReadSoFar,
   type IntakeResult,
   readBatch,
 } from './intake/batch.ts';
@@ -628,6 +629,8 @@ export { type ElementPair } from './match/elements.ts';
 export { type ScreenKinship, type ScreenPair } from './match/screens.ts';
 
 export { partedAtFirst } from './project/part_first.ts';
+
+export { FirstScreens } from './project/first_screens.ts';
 
 export { type LayoutProposal, proposeLayouts, surelyShared } from './layouts/propose.ts';
 

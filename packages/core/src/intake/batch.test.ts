@@ -168,6 +168,25 @@ test('pages are read as many at once as there is room for, and come in as one af
   expect(many.screens.map(({ key }) => key)).toEqual(['a', 'b', 'b-2', 'd', 'e']);
 });
 
+test('what was read is told of as it comes, and asked for only by who wants it', async () => {
+  const files = ['a', 'b', 'c'].map((name) =>
+    file(`${name}.html`, `<title>${name} of many</title><p>${name}`),
+  );
+  const seen: string[] = [];
+  let told = 0;
+  await readBatch(files, host, {
+    onScreens: (read) => {
+      if (++told !== 2)
+        seen.push(
+          read()
+            .screens.map(({ name }) => name)
+            .join(),
+        );
+    },
+  });
+  expect(seen).toEqual(['a of many', 'a,b,c']);
+});
+
 test.each<[string, readonly string[], readonly string[]]>([
   ['pages and the sources of their styles', ['a.html', 'a.scss', 'b.less'], ['a.scss']],
   ['pages that have a style sheet as well', ['styled.html', 'a.css', 'a.scss'], []],

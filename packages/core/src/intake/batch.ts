@@ -37,6 +37,8 @@ export interface IntakeOptions {
   readonly classes?: readonly string[];
   readonly widths?: readonly number[];
   readonly onProgress?: (progress: IntakeProgress) => void | Promise<void>;
+  /** Told each time that more screens were read; `read` is what there is until then. */
+  readonly onScreens?: (read: () => ReadSoFar) => void;
   /** Asked before every file; what was read until then is kept. */
   readonly isCancelled?: () => boolean;
 }
@@ -52,6 +54,9 @@ export interface IntakeResult {
   readonly bytes: ReadonlyMap<string, Uint8Array>;
   readonly wasCancelled: boolean;
 }
+
+/** What of a batch was read while more of it is to come. Names, and what all pages share, are settled at the end only. */
+export type ReadSoFar = Pick<IntakeResult, 'screens' | 'assets' | 'fonts' | 'bytes'>;
 
 /** Reads a batch of files into screens. A file that cannot be read is a notice; the others still come in. */
 export async function readBatch(
@@ -107,7 +112,9 @@ class Batch {
       }
       await this.#options.onProgress?.({ done, total: queue.length, file: file.path });
       await this.#beginPages(queue, done);
-      screens.push(...(await this.#readDesign(file, pairing)));
+      const read = await this.#readDesign(file, pairing);
+      screens.push(...read);
+      if (read.length) this.#options.onScreens?.(() => this.#soFar(screens));
     }
     await this.#options.onProgress?.({ done: queue.length, total: queue.length, file: '' });
     const texts = this.#files.all.filter((file) => kindOfFile(file.path) === 'text');
@@ -122,6 +129,11 @@ class Batch {
       bytes: this.#files.bytes,
       wasCancelled,
     };
+  }
+
+  #soFar(screens: readonly Screen[]): ReadSoFar {
+    const { assets, bytes } = this.#files;
+    return { screens: withTellingNames(screens), assets, fonts: this.#pages.fonts, bytes };
   }
 
   /** Begins to read the pages of a queue from a place on, as far ahead as the host says. */

@@ -45,8 +45,9 @@ function surelyRepeated(project: Project, before: Project['app']): Change {
     findComponents(screens, refused)
       .filter(({ confidence, saves }) => confidence >= SURE && saves >= LEAST_SAVED)
       .sort((a, b) => Number(b.confidence >= SURER) - Number(a.confidence >= SURER));
+  const idFor = idsFor(app);
   const { kept, made } = fitting(project, (refused, parted) =>
-    atFreePlaces(app, [...parted.filter(({ id }) => !refused.has(id)), ...sure(refused)]),
+    atFreePlaces(app, [...parted.filter(({ id }) => !refused.has(id)), ...sure(refused)], idFor),
   );
   // A bar of a larger thing that was taken is a part of that.
   const gone = Object.keys(app.components).filter((id) => !made.has(id) && !before.components[id]);
@@ -116,23 +117,38 @@ interface Fitting {
  * Those of proposals that stand where nothing is taken, the first first: what is at one place is one thing. What stands at many
  * other places, too, is one there.
  */
-function atFreePlaces({ components }: Project['app'], proposals: readonly Proposal[]): Chosen[] {
+function atFreePlaces(
+  { components }: Project['app'],
+  proposals: readonly Proposal[],
+  idFor: (proposal: Proposal) => string,
+): Chosen[] {
   const taken = new Set(Object.values(components).flatMap(({ places }) => places));
   const chosen: Chosen[] = [];
-  let number = 0;
   for (const proposal of proposals) {
     const places = proposal.places.filter((key) => !taken.has(key));
     const isFree = places.length === proposal.places.length;
     if (!isFree && (proposal.kind === 'list' || places.length < proposal.places.length * LEAST_FREE))
       continue;
-    do number++;
-    while (components[`part-${number}`]);
-    chosen.push([`part-${number}`, isFree ? proposal : { ...proposal, places }]);
+    chosen.push([idFor(proposal), isFree ? proposal : { ...proposal, places }]);
     for (const key of places) taken.add(key);
   }
   return chosen;
 }
 const LEAST_FREE = 0.8;
+
+/** Ids for what is chosen, that no component has: the same for the same each time, so that what was made of it is known again. */
+function idsFor({ components }: Project['app']): (proposal: Proposal) => string {
+  const ids = new Map<string, string>();
+  let number = 0;
+  return ({ id }) => {
+    if (!ids.has(id)) {
+      do number++;
+      while (components[`part-${number}`]);
+      ids.set(id, `part-${number}`);
+    }
+    return ids.get(id)!;
+  };
+}
 
 /** So often what was not fit gives way to what else its places could be; of large piles, each round of which takes seconds, less often. */
 const MOST_ROUNDS = 8;

@@ -14,6 +14,8 @@ test.each([
     'linear-gradient(rgb(255, 255, 255), rgb(1, 2, 3))',
   ],
   ['background-image', 'url("colors/oklch.png")', 'url("colors/oklch.png")'],
+  ['background-image', 'url("blob:a-4e34-b"), url("1e3.png")', 'url("blob:a-4e34-b"), url("1e3.png")'],
+  ['background-size', '1.5e+06px auto', '1500000px auto'],
   ['border-top-left-radius', '3.35544e+07px', '9999px'],
   ['border-top-left-radius', '3.35544e+07px 3.35544e+07px', '9999px'],
   ['border-top-left-radius', '8px', '8px'],

@@ -29,9 +29,11 @@ function onScreen(color: string): string {
   return shown;
 }
 
-/** Large numbers come in powers of ten, which some properties do not take. */
+/** Large numbers come in powers of ten, which some properties do not take; what is in quotes is an address or a text. */
 const inDigits = (value: string): string =>
-  value.replace(/(?<![\w.])\d+(\.\d+)?e\+?\d+(?=px\b|%|[^\w.]|$)/g, (number) => String(Number(number)));
+  value.replace(/"[^"]*"|(?<![\w.])\d+(\.\d+)?e\+?\d+(?=px\b|%|[^\w.]|$)/g, (said) =>
+    said.startsWith('"') ? said : String(Number(said)),
+  );
 
 const isSeenShadow = (layer: string): boolean => {
   const lengths = layer.replace(/\b[a-z-]+\((?:[^()]|\([^()]*\))*\)/gi, '').match(/-?[\d.]+(?=px\b)/g) ?? [];

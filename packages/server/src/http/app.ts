@@ -38,6 +38,13 @@ function recognitionFolders(): (readonly [prefix: string, folder: string])[] {
   ];
 }
 
+/**
+ * What a document in which pages are read may do: run its own script, and show what came along within pages. Only the application
+ * has it.
+ */
+const readerPolicy = (port: number): string =>
+  `default-src 'none'; script-src 'self'; style-src 'unsafe-inline'; img-src data: blob:; font-src data: blob:; base-uri 'none'; form-action 'none'; frame-ancestors http://127.0.0.1:${port} http://localhost:${port}`;
+
 const say = (
   reply: FastifyReply,
   code: ErrorCode,
@@ -64,7 +71,7 @@ export async function createApp(
   });
   // Somebody who sends a letter at a time holds a connection no longer than this.
   app.server.headersTimeout = 15_000;
-  guard(app, config.port);
+  guard(app, config.port, true);
   const run = `http://127.0.0.1:${config.runPort} http://localhost:${config.runPort}`;
   await app.register(helmet, {
     contentSecurityPolicy: {
@@ -75,7 +82,7 @@ export async function createApp(
         imgSrc: ["'self'", 'data:', 'blob:'],
         fontSrc: ["'self'", 'data:', 'blob:'],
         connectSrc: ["'self'"],
-        frameSrc: ["'self'", 'blob:', ...run.split(' ')],
+        frameSrc: ["'self'", 'blob:', ...run.split(' '), `http://*.localhost:${config.port}`],
         workerSrc: ["'self'", 'blob:'],
         objectSrc: ["'none'"],
         baseUri: ["'none'"],
@@ -160,11 +167,15 @@ export async function createApp(
     await app.register(fastifyStatic, {
       root: config.web,
       wildcard: false,
-      setHeaders: (reply, file) =>
+      setHeaders: (reply, file) => {
         void reply.header(
           'cache-control',
           /assets\//.test(file) ? 'public, max-age=31536000, immutable' : 'no-cache',
-        ),
+        );
+        if (path.basename(file) !== 'reader.html') return;
+        void reply.removeHeader('x-frame-options');
+        void reply.header('content-security-policy', readerPolicy(config.port));
+      },
     });
   }
   app.setNotFoundHandler((request, reply) => {

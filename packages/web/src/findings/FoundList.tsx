@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { all, type Cause, causesOf, type Finding, type Project, ruleKinds, screenName } from '@tovel/core';
 import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
-import { useProject } from '../project/context';
+import { useFound, useProject, useStanding } from '../project/context';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { FindingMark, LEVEL_NAMES } from '../ui/finding_mark';
@@ -87,6 +87,8 @@ interface FoundListProps {
 
 /** What was found, by rule or by screen: each with its place, and one key that mends it; a whole group at once as well. */
 export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }: FoundListProps) {
+  const { isLooking } = useFound();
+  const { isArriving } = useStanding();
   const project = useProject();
   const { session } = project;
   const scroller = useRef<HTMLDivElement>(null);
@@ -140,7 +142,16 @@ export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }:
       setStanding(allOf(line));
     }
   };
-  if (!lines.length) return <p style={{ padding: '10px 16px', color: color.ink2 }}>{nothing}</p>;
+  if (!lines.length)
+    return (
+      <p style={{ padding: '10px 16px', color: color.ink2 }}>
+        {isArriving
+          ? 'What is found is shown here once all screens are read.'
+          : isLooking
+            ? 'Looking through the screens …'
+            : nothing}
+      </p>
+    );
   return (
     <>
       <Scroller

@@ -1,9 +1,9 @@
-import type { IntakeResult } from '@tovel/core';
-import { useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
-import type { ChosenFile, Progress, RunningIntake } from './run_intake';
+import type { IntakeStanding } from './intake_run';
+import type { ChosenFile, Progress } from './run_intake';
 import { filesInInput } from './run_intake';
 
 const Strip = styled.section<{ $isOver: boolean; $isLarge: boolean }>`
@@ -44,21 +44,12 @@ const Strip = styled.section<{ $isOver: boolean; $isLarge: boolean }>`
   }
 `;
 
-/** Why a batch was not taken in, and how to try once more with what is held, where that can help. */
-export interface Failure {
-  readonly text: string;
-  readonly again?: () => void;
-}
-
 interface BringInProps {
   isOver: boolean;
   isEmpty: boolean;
-  running: RunningIntake | null;
+  intake: IntakeStanding;
   /** Whether an address is asked for its screens. */
   isAsking: boolean;
-  progress: Progress | null;
-  last: IntakeResult | null;
-  failure: Failure | null;
   /** Whether the next batch is a whole round: what is not in it is gone. */
   isWhole: boolean;
   onWhole: (isWhole: boolean) => void;
@@ -71,17 +62,15 @@ interface BringInProps {
 export function BringIn({
   isOver,
   isEmpty,
-  running,
+  intake,
   isAsking,
-  progress,
-  last,
-  failure,
   isWhole,
   onWhole,
   onFiles,
   onPaste,
   onLink,
 }: BringInProps) {
+  const { running, progress, failure } = intake;
   const files = useRef<HTMLInputElement>(null);
   const folder = useRef<HTMLInputElement>(null);
   return (
@@ -92,11 +81,16 @@ export function BringIn({
         ) : isAsking ? (
           <h2>Asking for the next round …</h2>
         ) : (
-          <Idle last={last} failure={failure} isEmpty={isEmpty} />
+          <Idle intake={intake} isEmpty={isEmpty} />
         )}
       </div>
       {running ? (
-        <Button onPress={running.cancel}>Cancel</Button>
+        <>
+          {progress?.step === 'reading' && progress.done > 0 && (
+            <Button onPress={running.stop}>Stop, keep what is read</Button>
+          )}
+          {progress?.step !== 'taking' && <Button onPress={running.cancel}>Cancel</Button>}
+        </>
       ) : (
         <>
           {failure?.again && (
@@ -151,28 +145,48 @@ function choose(input: HTMLInputElement, begin: (chosen: ChosenFile[]) => void):
 }
 
 function Working({ progress }: { progress: Progress | null }) {
+  const seconds = useSeconds(progress?.file ?? '');
   if (!progress) return <h2>Opening the files …</h2>;
   const { step, done, total, file } = progress;
   return (
     <>
       <h2>
-        {step === 'reading' ? 'Reading screens' : 'Keeping files'}: {done} of {total}
+        {step === 'taking'
+          ? `Working out what ${total} ${total === 1 ? 'screen is' : 'screens are'} and share …`
+          : `${step === 'reading' ? 'Reading screens' : 'Keeping files'}: ${done} of ${total}`}
       </h2>
-      <p>{file || '\u00a0'}</p>
-      <progress value={done} max={Math.max(total, 1)} aria-label="Progress" />
+      <p>
+        {file || '\u00a0'}
+        {seconds >= LONG && (file ? ` takes long, ${seconds} s until now` : `${seconds} s until now`)}
+      </p>
+      {step === 'taking' ? (
+        <progress aria-label="Progress" />
+      ) : (
+        <progress value={done} max={Math.max(total, 1)} aria-label="Progress" />
+      )}
     </>
   );
 }
 
-function Idle({
-  last,
-  failure,
-  isEmpty,
-}: {
-  last: IntakeResult | null;
-  failure: Failure | null;
-  isEmpty: boolean;
-}) {
+/** What takes longer, in seconds, is said to. */
+const LONG = 3;
+
+/** Seconds since something is what it is. */
+function useSeconds(what: string): number {
+  const [since, setSince] = useState({ what, seconds: 0 });
+  useEffect(() => {
+    const began = performance.now();
+    setSince({ what, seconds: 0 });
+    const timer = setInterval(
+      () => setSince({ what, seconds: Math.floor((performance.now() - began) / 1000) }),
+      1000,
+    );
+    return () => clearInterval(timer);
+  }, [what]);
+  return since.what === what ? since.seconds : 0;
+}
+
+function Idle({ intake: { last, took, failure }, isEmpty }: { intake: IntakeStanding; isEmpty: boolean }) {
   if (failure) {
     return (
       <>
@@ -188,8 +202,11 @@ function Idle({
     const count = `${last.screens.length} ${last.screens.length === 1 ? 'screen' : 'screens'}`;
     return (
       <>
-        <h2>{last.wasCancelled ? 'Cancelled; nothing was added' : `${count} came in`}</h2>
+        <h2>
+          {last.wasCancelled && !last.screens.length ? 'Cancelled; nothing was added' : `${count} came in`}
+        </h2>
         <p>
+          {last.screens.length > 0 && took >= LONG * 1000 && `In ${Math.round(took / 1000)} s. `}
           {unread
             ? `${unread} ${unread === 1 ? 'file' : 'files'} could not be read; the list says why.`
             : 'Drop more whenever they come. What comes again opens at Iterate first.'}

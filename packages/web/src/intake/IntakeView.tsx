@@ -3,7 +3,6 @@ import {
   all,
   baseName,
   type Finding,
-  type IntakeResult,
   noticeCauses,
   orderedScreens,
   makeAlternatives,
@@ -32,22 +31,15 @@ import { api, type FetchedFiles } from '../api/client';
 import { useFound, useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
-import { BringIn, type Failure } from './BringIn';
+import { BringIn } from './BringIn';
 import { ContactSheet } from './ContactSheet';
 import { sheetCards, sheetRows, type SortBy, sortScreens } from './contact_rows';
 import { FoundList } from '../findings/FoundList';
 import { LeftOut } from './LeftOut';
 import { LinkSheet } from './LinkSheet';
 import { PasteSheet } from './PasteSheet';
-import {
-  type Batch,
-  type ChosenFile,
-  filesInDrop,
-  NotKept,
-  type Progress,
-  type RunningIntake,
-  startIntake,
-} from './run_intake';
+import { intakeOf, useIntake } from './intake_run';
+import { type ChosenFile, filesInDrop } from './run_intake';
 import { type BelongingUse, BelongsTo, isBelonging } from './BelongsTo';
 
 const View = styled.div`
@@ -137,13 +129,17 @@ const SORTS = [
 export function IntakeView() {
   const project = useProject();
   const { session, drawn, design, app, id, base, graph } = project;
-  const { findings } = useFound();
+  const { findings, isLooking } = useFound();
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const [running, setRunning] = useState<RunningIntake | null>(null);
-  const [progress, setProgress] = useState<Progress | null>(null);
-  const [last, setLast] = useState<IntakeResult | null>(null);
-  const [failure, setFailure] = useState<Failure | null>(null);
+  const run = intakeOf(session);
+  const intake = useIntake(session);
+  const { last } = intake;
+  const isHere = useRef(true);
+  useEffect(() => {
+    isHere.current = true;
+    return () => void (isHere.current = false);
+  }, []);
   const [isAsking, setAsking] = useState(false);
   const [isOver, setOver] = useState(false);
   const [isWhole, setWhole] = useState(false);
@@ -155,44 +151,19 @@ export function IntakeView() {
   const [tab, setTab] = useState<'found' | 'out'>('found');
 
   const begin = (chosen: readonly ChosenFile[], ticket?: string): void => {
-    if (!chosen.length || running) return;
-    setFailure(null);
-    setLast(null);
-    const started = startIntake(session, chosen, setProgress, {
-      whole: isWhole,
-      ...(ticket ? { ticket } : {}),
+    run.begin(chosen, { whole: isWhole, ...(ticket ? { ticket } : {}) }, (batch) => {
+      void queries.invalidateQueries({ queryKey: ['sources', id] });
+      if (batch.isHeld)
+        void queries
+          .invalidateQueries({ queryKey: ['round', id] })
+          .then(() => (isHere.current ? navigate(`${base}/iterate`) : undefined));
     });
     setWhole(false);
-    watch(started, started.finished);
   };
-  /** Follows a batch to its end; one that was read but not kept can be sent once more. */
-  const watch = (batch: RunningIntake, finished: Promise<Batch>): void => {
-    setFailure(null);
-    setRunning(batch);
-    finished
-      .then(
-        async (result) => {
-          setLast(result);
-          if (!result.screens.length || result.notices.some((notice) => notice.level === 'error'))
-            setTab('out');
-          await queries.invalidateQueries({ queryKey: ['sources', id] });
-          if (!result.isHeld) return;
-          await queries.invalidateQueries({ queryKey: ['round', id] });
-          void navigate(`${base}/iterate`);
-        },
-        (error: Error) => {
-          if (!(error instanceof NotKept)) return setFailure({ text: error.message });
-          setFailure({
-            text: `The batch was read but could not be kept yet: ${error.message} What was read is held here.`,
-            again: () => watch(batch, error.again(setProgress)),
-          });
-        },
-      )
-      .finally(() => {
-        setRunning(null);
-        setProgress(null);
-      });
-  };
+  // Bad news is shown first.
+  useEffect(() => {
+    if (last && (!last.screens.length || last.notices.some(({ level }) => level === 'error'))) setTab('out');
+  }, [last]);
   const onFetched = ({ ticket, kind, bytes }: FetchedFiles, address: string): void => {
     if (kind === 'project') {
       bytes
@@ -200,7 +171,7 @@ export function IntakeView() {
         .then((buffer) => api.openArchive(new Uint8Array(buffer), 'Fetched'))
         .then(
           (opened) => void navigate(`/p/${opened.id}/screens`),
-          (error: Error) => setFailure({ text: error.message }),
+          (error: Error) => run.fail(error.message),
         );
       return;
     }
@@ -222,11 +193,11 @@ export function IntakeView() {
         (fetched) =>
           fetched
             ? fetchAgain.current(fetched, 'next round')
-            : setFailure({ text: 'Nothing has changed there since the last time.' }),
-        (error: Error) => setFailure({ text: error.message }),
+            : run.fail('Nothing has changed there since the last time.'),
+        (error: Error) => run.fail(error.message),
       )
       .finally(() => setAsking(false));
-  }, [refresh, id, setParams]);
+  }, [refresh, id, setParams, run]);
   const onDrop = (event: DragEvent): void => {
     event.preventDefault();
     setOver(false);
@@ -265,7 +236,7 @@ export function IntakeView() {
     ? intakeFindings.filter((finding) => finding.screen && selected.has(finding.screen))
     : intakeFindings;
   // Notices of a batch that brought no screens are not part of the design, but still have to be read.
-  const unkept = last && (!last.screens.length || last.wasCancelled) ? last.notices : [];
+  const unkept = last && !last.screens.length ? last.notices : [];
   const files = new Set([...selected].map((key) => screens.get(key)?.source.file));
   const opened = new Set(
     Object.keys(app.disclosures).flatMap((key) => {
@@ -348,11 +319,8 @@ export function IntakeView() {
       <BringIn
         isOver={isOver}
         isEmpty={isEmpty}
-        running={running}
+        intake={intake}
         isAsking={isAsking}
-        progress={progress}
-        last={last}
-        failure={failure}
         isWhole={isWhole}
         onWhole={setWhole}
         onFiles={begin}
@@ -435,7 +403,7 @@ export function IntakeView() {
         <Side aria-label="Findings of the intake">
           <Tabs role="tablist" aria-label="Findings of the intake">
             <button type="button" role="tab" aria-selected={tab === 'found'} onClick={() => setTab('found')}>
-              Found {shown.length}
+              Found {isLooking && !shown.length ? '…' : shown.length}
             </button>
             <button type="button" role="tab" aria-selected={tab === 'out'} onClick={() => setTab('out')}>
               Left out {notices.length}

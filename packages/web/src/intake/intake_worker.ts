@@ -1,4 +1,5 @@
 import {
+  FirstScreens,
   type IconLibrary,
   type InputFile,
   type IntakeOptions,
@@ -9,6 +10,7 @@ import {
   type Pixels,
   readBatch,
   type ReadingPlan,
+  type ReadSoFar,
   type ShippedFace,
   type ShippedSheet,
   type UtilityPlan,
@@ -17,31 +19,106 @@ import {
 import { readPdf } from '@tovel/reader/pdf';
 import { readTextLines, type Recogniser } from '@tovel/reader/text_lines';
 import { expose } from 'comlink';
+import { addressOfFile } from './shown_files';
+import { ProjectTeller, type ToldProject } from '../project/told_project';
 
 /** What only the page around the worker can do. */
 export interface Surroundings {
-  readPage(html: string, plan: ReadingPlan): Promise<PageReading>;
+  /** Keeps a file that pages may ask for by its address. */
+  addFile(hash: string, file: Blob): Promise<void>;
+  /** @returns what was read, as JSON */
+  readPage(html: string, plan: ReadingPlan): Promise<string>;
   compileUtilities(plan: UtilityPlan): Promise<string>;
   shippedFont(font: WebFont): Promise<readonly ShippedFace[]>;
   shippedSheet(address: PackageAddress): Promise<ShippedSheet | null>;
   shippedIcons(library: IconLibrary, names: readonly string[]): Promise<Readonly<Record<string, string>>>;
   recognise(png: Uint8Array): ReturnType<Recogniser['recognize']>;
   onProgress(progress: IntakeProgress): Promise<void>;
+  /** Told of the first screens as they come, with files that they show and that were not told before. */
+  onArrived(told: ToldProject, files: readonly ArrivedFile[]): Promise<void>;
 }
+
+export interface ArrivedFile {
+  readonly hash: string;
+  readonly type: string;
+  readonly bytes: Uint8Array;
+}
+
+/** How long nothing is told at first, and after the last time, in ms; what takes long is told less often. */
+const FIRST_MS = 500;
+const LEAST_MS = 1500;
+const SHARE = 4;
+
+/** Tells of the first screens as they come, as often as somebody can follow, and so that reading is not held up. */
+class Arrivals {
+  readonly #around: Surroundings;
+  readonly #first = new FirstScreens();
+  readonly #teller = new ProjectTeller();
+  readonly #told = new Set<string>();
+  #hasTold = false;
+  /** When it may be told next; never while it is. */
+  #next = performance.now() + FIRST_MS;
+
+  constructor(around: Surroundings) {
+    this.#around = around;
+  }
+
+  hear(read: () => ReadSoFar): void {
+    if (performance.now() >= this.#next) this.#tell(read());
+  }
+
+  /** All are read, and shown until they are taken in. Of a small batch nothing is told before that. */
+  end(read: ReadSoFar): void {
+    if (this.#hasTold) this.#tell(read);
+  }
+
+  #tell({ assets, bytes, ...rest }: ReadSoFar): void {
+    const began = performance.now();
+    this.#next = Infinity;
+    this.#hasTold = true;
+    const files = assets.flatMap(({ hash, type }): ArrivedFile[] => {
+      const file = this.#told.has(hash) ? undefined : bytes.get(hash);
+      this.#told.add(hash);
+      return file ? [{ hash, type, bytes: file }] : [];
+    });
+    const told = this.#teller.tell(this.#first.soFar({ ...rest, assets, bytes }));
+    const again = (): void => {
+      const now = performance.now();
+      this.#next = now + Math.max(LEAST_MS, (now - began) * SHARE);
+    };
+    // Files that did not get through are sent again with the batch.
+    void this.#around.onArrived(told, files).then(again, again);
+  }
+}
+
+/** So many pages are given to be read while one is; the same on every machine, so that what comes in does not depend on it. */
+const READS_AHEAD = 4;
+
+let isStopped = false;
 
 /** Reads a batch away from the interface. */
 const intake = {
+  stop(): void {
+    isStopped = true;
+  },
+
   async read(
     files: readonly InputFile[],
     there: Pick<IntakeOptions, 'taken' | 'known' | 'classes'>,
+    isFirst: boolean,
     around: Surroundings,
   ): Promise<IntakeResult> {
+    const arrivals = isFirst ? new Arrivals(around) : null;
     const recogniser: Recogniser = { recognize: (png) => around.recognise(png as Uint8Array) };
-    return readBatch(
+    const result = await readBatch(
       files,
       {
-        readPage: (page, plan) => around.readPage(page.html, plan),
-        addressOf: (asset, bytes) => URL.createObjectURL(new Blob([bytes as BlobPart], { type: asset.type })),
+        readsAhead: READS_AHEAD,
+        readPage: async (page, plan) => JSON.parse(await around.readPage(page.html, plan)) as PageReading,
+        addressOf: ({ hash, type }, bytes) => {
+          void around.addFile(hash, new Blob([bytes as BlobPart], { type }));
+          return addressOfFile(hash);
+        },
         compileUtilities: (plan) => around.compileUtilities(plan),
         shippedFont: (font) => around.shippedFont(font),
         shippedSheet: (address) => around.shippedSheet(address),
@@ -50,8 +127,15 @@ const intake = {
         readText: (pixels, isPlain) => readTextLines(recogniser, pixels, (png) => png, isPlain),
         readPdf: async (bytes) => readPdf(await pdfLibrary(), bytes),
       },
-      { ...there, onProgress: (progress) => around.onProgress(progress) },
+      {
+        ...there,
+        onProgress: (progress) => around.onProgress(progress),
+        onScreens: (read) => arrivals?.hear(read),
+        isCancelled: () => isStopped,
+      },
     );
+    if (result.screens.length) arrivals?.end(result);
+    return result;
   },
 };
 

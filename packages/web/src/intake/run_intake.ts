@@ -11,13 +11,15 @@ import {
   looksWhole,
   megabytes,
   type Notice,
+  type Project,
 } from '@tovel/core';
-import { FrameReader } from '@tovel/reader';
 import { proxy, transfer, wrap } from 'comlink';
 import { api } from '../api/client';
 import { newName } from '../project/identity';
 import type { ProjectSession } from '../project/session';
+import { ProjectMemory } from '../project/told_project';
 import type { IntakeWorker, Surroundings } from './intake_worker';
+import { PageReaders } from './page_readers';
 import { TextRecogniser } from './text_recogniser';
 
 /** A file that was dropped, chosen, pasted or fetched, with its path within what came along. */
@@ -27,7 +29,8 @@ export interface ChosenFile {
 }
 
 export interface Progress {
-  readonly step: 'reading' | 'sending';
+  /** `taking` is when the server makes what was read part of the project. */
+  readonly step: 'reading' | 'sending' | 'taking';
   readonly done: number;
   readonly total: number;
   readonly file: string;
@@ -46,7 +49,10 @@ export interface BatchOptions {
 
 export interface RunningIntake {
   readonly finished: Promise<Batch>;
+  /** Nothing becomes of it. */
   readonly cancel: () => void;
+  /** Reads no more; what was read until then comes in. */
+  readonly stop: () => void;
 }
 
 /** The batch was read, but the server could not keep it. What was read is held, so that it need not be read again. */
@@ -73,8 +79,10 @@ export function startIntake(
   onProgress: (progress: Progress) => void,
   options: BatchOptions = { whole: false },
 ): RunningIntake {
-  const { design, app } = session.getState();
+  const { design, app, history } = session.getState();
   const taken = [...design.screens.map(({ key }) => key), ...Object.keys(app.screens)];
+  // Screens that came after others that were taken back have keys that only the server knows.
+  const isFirst = !taken.length && !history.seq;
   const leftOut = new Map<string, Notice>();
   let reading: Reading | null = null;
   let isCancelled = false;
@@ -87,6 +95,7 @@ export function startIntake(
         files,
         { taken, known: design.assets, classes: classesOf(design.screens) },
         onProgress,
+        isFirst ? (project) => session.meanwhile(project) : null,
       );
       if (ended === 'cancelled') return nothingOf([...notices, ...leftOut.values()]);
       if (typeof ended === 'string') {
@@ -110,7 +119,7 @@ export function startIntake(
       const step = newName(16);
       const keep = async (tell: (progress: Progress) => void): Promise<Batch> => {
         try {
-          return { ...result, isHeld: await send(session, result, step, tell, options) };
+          return { ...result, isHeld: await send(session, result, step, tell, { ...options, isFirst }) };
         } catch (error) {
           throw new NotKept(error as Error, keep);
         }
@@ -118,12 +127,19 @@ export function startIntake(
       return keep(onProgress);
     }
   };
+  const finished = work();
+  // Where nothing came of it nothing is left of it; what was read, but not kept yet, is.
+  finished.then(
+    ({ screens }) => screens.length || session.meanwhile(null),
+    (error: Error) => error instanceof NotKept || session.meanwhile(null),
+  );
   return {
-    finished: work(),
+    finished,
     cancel: () => {
       isCancelled = true;
       reading?.end('cancelled');
     },
+    stop: () => reading?.stop(),
   };
 }
 
@@ -141,30 +157,43 @@ const nothingOf = (notices: readonly Notice[]): Batch => ({
 /** One reading of a batch, in a worker of its own: whatever a file makes it do, it can be ended at once. */
 class Reading {
   readonly #worker = new Worker(new URL('./intake_worker.ts', import.meta.url), { type: 'module' });
-  readonly #reader = new FrameReader(document);
+  readonly #reader = new PageReaders();
   readonly #text = new TextRecogniser();
+  readonly #remote = wrap<IntakeWorker>(this.#worker);
   #end: (why: string) => void = () => {};
+  #isEnded = false;
 
   /** Ends it now. @param why what `read` resolves with. */
   end(why: string): void {
+    this.#isEnded = true;
     this.#end(why);
   }
 
-  /** @returns what was read; or why it ended: `cancelled`, or the path of the file that it was stuck at. */
+  /** Ends it before the next file, with what was read. */
+  stop(): void {
+    void this.#remote.stop();
+  }
+
+  /**
+   * @param onArrived told of the first screens as they come; null where they are not the first
+   * @returns what was read; or why it ended: `cancelled`, or the path of the file that it was stuck at.
+   */
   async read(
     files: readonly InputFile[],
     there: Pick<IntakeOptions, 'taken' | 'known' | 'classes'>,
     onProgress: (progress: Progress) => void,
+    onArrived: ((project: Project) => void) | null,
   ): Promise<IntakeResult | string> {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const ended = new Promise<string>((resolve) => (this.#end = resolve));
     const watch = (file: string): void => {
       clearTimeout(timer);
-      if (file) timer = setTimeout(() => this.#end(file), STUCK_MS);
+      if (file) timer = setTimeout(() => this.end(file), STUCK_MS);
     };
-    const [reader, text] = [this.#reader, this.#text];
-    const remote = wrap<IntakeWorker>(this.#worker);
+    const [reader, text, remote] = [this.#reader, this.#text, this.#remote];
+    const arrived = new ProjectMemory();
     watch(files[0]?.path ?? '');
+    let last: Project | null = null;
     try {
       const read = remote.read(
         transfer(
@@ -172,7 +201,9 @@ class Reading {
           files.map((file) => file.bytes.buffer),
         ),
         there,
+        onArrived !== null,
         proxy<Surroundings>({
+          addFile: async (hash, file) => reader.add(hash, file),
           readPage: (html, plan) => reader.read(html, plan),
           compileUtilities: (plan) => api.compileUtilities(plan),
           shippedFont: (font) => api.shippedFont(font),
@@ -182,6 +213,13 @@ class Reading {
           onProgress: async (progress) => {
             watch(progress.file);
             onProgress({ step: 'reading', ...progress });
+          },
+          onArrived: async (told, files) => {
+            // Heard in any case: the next is told as what is new since.
+            const project = (last = arrived.hear(told));
+            for (const { hash, type, bytes } of await notThere(files)) await api.putAsset(hash, type, bytes);
+            // Later ones may have been through with it before.
+            if (project === last && !this.#isEnded) onArrived?.(project);
           },
         }),
       );
@@ -236,19 +274,18 @@ async function send(
   result: IntakeResult,
   step: string,
   onProgress: (progress: Progress) => void,
-  { whole, ticket }: BatchOptions,
+  { whole, ticket, isFirst }: BatchOptions & { readonly isFirst: boolean },
 ): Promise<boolean> {
-  const missing = await api.missingAssets(result.assets.map((asset) => asset.hash));
-  for (const [done, hash] of missing.entries()) {
-    const asset = result.assets.find((candidate) => candidate.hash === hash)!;
-    onProgress({ step: 'sending', done, total: missing.length, file: asset.file });
-    await api.putAsset(hash, asset.type, result.bytes.get(hash)!);
+  const missing = await notThere(result.assets);
+  for (const [done, { hash, type, file }] of missing.entries()) {
+    onProgress({ step: 'sending', done, total: missing.length, file });
+    await api.putAsset(hash, type, result.bytes.get(hash)!);
   }
-  onProgress({ step: 'sending', done: missing.length, total: missing.length, file: '' });
+  onProgress({ step: 'taking', done: 0, total: result.screens.length, file: '' });
   const { screens, assets, notices, fonts, brief } = result;
   const { id, design } = session.getState();
   const read = { screens, assets, notices, fonts, ...(brief ? { brief } : {}), whole };
-  if (design.screens.length && (whole || comesAgain(design, screens))) {
+  if (!isFirst && design.screens.length && (whole || comesAgain(design, screens))) {
     await api.keepRound(id, {
       ...read,
       whole: whole || looksWhole(design, screens),
@@ -259,6 +296,12 @@ async function send(
   await session.accept((input) => api.intake(id, { ...input, ...read }), step);
   if (ticket) await api.confirmSource(id, ticket);
   return false;
+}
+
+/** Those that the server does not have. */
+async function notThere<T extends { readonly hash: string }>(files: readonly T[]): Promise<readonly T[]> {
+  const missing = new Set(await api.missingAssets(files.map(({ hash }) => hash)));
+  return files.filter(({ hash }) => missing.has(hash));
 }
 
 /** Everything in what was dropped, folders opened. */

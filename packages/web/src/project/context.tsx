@@ -52,6 +52,8 @@ export interface OpenProject extends Omit<SessionState, keyof Standing> {
 /** What there is to look at and to decide in the project that is open. It is there a moment after what it is of. */
 interface Found {
   readonly findings: readonly Finding[];
+  /** Whether somebody still looks through screens that came lately. */
+  readonly isLooking: boolean;
   /** How many decisions wait. */
   readonly decisions: Decisions;
 }
@@ -165,6 +167,7 @@ export function AsItWouldBe({
   }, [outer, made, base]);
   const found = useMemo(
     (): Found => ({
+      isLooking: false,
       decisions,
       get findings() {
         return findingsOf(made);
@@ -200,29 +203,30 @@ function Opened({
   children: ReactNode;
 }) {
   const state = useSyncExternalStore(session.subscribe, session.getState);
-  const { design, app } = state;
+  const { design, app, isArriving } = state;
   const project = useMemo(() => settle({ design, app }), [design, app]);
   // Where the app runs, what shows an edit there has the machine first.
   const quiet = useMatch('/p/:projectId/run') === null ? 0 : QUIET_MS;
   const later = useDeferredValue(useQuiet(app, quiet));
-  const looked = useLooked(state, quiet);
+  // Much is missing of screens that are still being read, and reading has the machine first.
+  const { looked, isLooking } = useLooked(state, isArriving ? null : quiet);
   const states = useStateFindings({ design, app: later });
   const compared = useComparedFindings(state.id, { design, app: later });
   const findings = useMemo(() => inOrder(looked.findings, states, compared), [looked, states, compared]);
   const graph = graphOf(project);
-  const collections = useWaitingCollections({ design, app: later });
+  const collections = useWaitingCollections({ design, app: later }, isArriving);
   const decisions = useMemo(() => {
     const intake = findings.filter(({ code, level }) => level !== 'info' && stationOf(code) === 'intake');
     const worse = findings.filter(({ code, level }) => level !== 'info' && stationOf(code) === 'compare');
     return {
       intake: causesOf(project, intake).length,
       roles: looked.roles,
-      links: openLinkDecisions(graph),
+      links: isArriving ? 0 : openLinkDecisions(graph),
       compared: causesOf(project, worse).length,
       collections,
     };
-  }, [project, graph, findings, looked, collections]);
-  const found = useMemo(() => ({ findings, decisions }), [findings, decisions]);
+  }, [project, graph, findings, looked, collections, isArriving]);
+  const found = useMemo(() => ({ findings, isLooking, decisions }), [findings, isLooking, decisions]);
   const { id, name } = state;
   const open = useMemo(
     (): OpenProject => ({
@@ -246,7 +250,8 @@ function Opened({
     if (past !== null) return;
     const leave = listenTo(session.getState().id, (event) => session.hear(event));
     const warn = (event: BeforeUnloadEvent): void => {
-      if (session.getState().saving !== 'saved') event.preventDefault();
+      const { saving, isArriving } = session.getState();
+      if (saving !== 'saved' || isArriving) event.preventDefault();
     };
     window.addEventListener('beforeunload', warn);
     return () => {

@@ -4,6 +4,7 @@ import {
   applyChange,
   type Change,
   type ChangeResult,
+  type Design,
   collisions,
   emptyApp,
   emptyDesign,
@@ -11,9 +12,11 @@ import {
   historyState,
   type HistoryState,
   invertChange,
+  type Project,
   type ProjectEvent,
   type ProjectState,
   putStill,
+  type Screen,
   setStart,
 } from '@tovel/core';
 import { BehindError, RequestError, type StepInput } from '../api/client';
@@ -30,6 +33,8 @@ class FakeServer {
   faults: Fault[] = [];
   isDown = false;
   refuse: string | null = null;
+  design: Design = emptyDesign;
+  revision = 0;
   requests = 0;
   readonly told: ((event: ProjectEvent) => void)[] = [];
 
@@ -88,11 +93,11 @@ class FakeServer {
       return {
         id: 'p',
         name: 'P',
-        design: emptyDesign,
+        design: this.design,
         app: this.app,
         history: this.#history({ author, since: this.entries.length }),
         changedAt: '',
-        revision: 0,
+        revision: this.revision,
       };
     },
     change: async (_: string, { label, change, ...step }: StepInput & { label: string; change: Change }) =>
@@ -124,6 +129,9 @@ class FakeShelf implements Shelf {
     return this.left;
   }
 }
+
+const pageOf = (key: string): Screen => ({ key, name: key }) as Screen;
+const setStartIn = (start: string): App => ({ ...emptyApp, start });
 
 async function open(
   server = new FakeServer(),
@@ -159,6 +167,62 @@ test('a step shows at once and is saved in order', async () => {
   expect(server.entries.map((entry) => entry.label)).toEqual(['One', 'Two']);
   expect(session.getState().saving).toBe('saved');
   expect(shelf.steps.size).toBe(0);
+});
+
+describe('while the first screens are read', () => {
+  const drawn: Design = { ...emptyDesign, screens: [pageOf('a'), pageOf('b')] };
+  const some: Project = { design: { ...drawn, screens: drawn.screens.slice(0, 1) }, app: setStartIn('a') };
+
+  test('they show as they come, and what is done to them waits until all are there', async () => {
+    const { server, session, shelf } = await open();
+    session.meanwhile(some);
+    expect(session.getState()).toMatchObject({ design: some.design, app: { start: 'a' }, isArriving: true });
+    session.change('Mine', putStill('a:1', true));
+    await session.settled();
+    expect(server.requests).toBe(0);
+    expect(session.getState()).toMatchObject({ waits: 'Mine', app: { still: { 'a:1': true } } });
+    // More of them came.
+    session.meanwhile({ design: drawn, app: setStartIn('b') });
+    expect(session.getState().app).toMatchObject({ start: 'b', still: { 'a:1': true } });
+    await session.accept(async () => {
+      server.others(setStart('b'), 'Bring in 2 screens', 'me.w');
+      Object.assign(server, { design: drawn, revision: 1 });
+      return undefined as never;
+    });
+    await session.settled();
+    expect(server.entries.map(({ label }) => label)).toEqual(['Bring in 2 screens', 'Mine']);
+    expect(session.getState()).toMatchObject({
+      design: drawn,
+      isArriving: false,
+      saving: 'saved',
+      waits: null,
+      app: { start: 'b', still: { 'a:1': true } },
+    });
+    expect(shelf.steps.size).toBe(0);
+  });
+
+  test('what is done to them can be taken back, and goes where nothing comes of them', async () => {
+    const { server, session, shelf } = await open();
+    session.meanwhile(some);
+    session.change('One', putStill('a:1', true));
+    session.change('Two', setStart(null));
+    await session.undo();
+    expect(session.getState()).toMatchObject({ waits: 'One', app: { start: 'a' } });
+    session.meanwhile(null);
+    expect(session.getState()).toMatchObject({ design: emptyDesign, app: emptyApp, isArriving: false });
+    expect(shelf.steps.size).toBe(0);
+    expect(server.requests).toBe(0);
+  });
+
+  test('screens that another window brought in are shown, and these are not', async () => {
+    const { server, session } = await open();
+    session.meanwhile(some);
+    Object.assign(server, { design: drawn, revision: 1 });
+    server.others(setStart('b'));
+    await session.reload();
+    session.meanwhile(some);
+    expect(session.getState()).toMatchObject({ design: drawn, app: { start: 'b' }, isArriving: false });
+  });
 });
 
 test('a step that changes nothing is not sent', async () => {

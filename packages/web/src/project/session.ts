@@ -9,6 +9,7 @@ import {
   type HistoryEntry,
   type HistoryState,
   isOwnStep,
+  type Project,
   type ProjectEvent,
   type ProjectState,
   rebased,
@@ -44,6 +45,10 @@ export interface Standing {
   readonly built: number;
   /** How far the code of the running app is, in screens, while that takes long. */
   readonly building: { readonly done: number; readonly total: number } | null;
+  /** What the last step is that is only kept here until now, and what taking back takes back first. */
+  readonly waits: string | null;
+  /** Whether the first screens are still being read, and shown as they come. */
+  readonly isArriving: boolean;
   /** How often it was told, since the project was opened, that notes of visitors changed. */
   readonly noted: number;
 }
@@ -64,7 +69,9 @@ const isPassing = (error: unknown): error is RequestError =>
  */
 export class ProjectSession {
   #state: SessionState;
-  #confirmed: { app: App; seq: number };
+  #confirmed: Project & { readonly seq: number };
+  /** The first screens, as far as they were read: steps are made on them, and wait until all are there. */
+  #arriving: Project | null = null;
   /** Which revision of the design is shown. */
   #revision: number;
   #pending: WaitingStep[] = [];
@@ -96,7 +103,7 @@ export class ProjectSession {
     this.#shelf = shelf;
     this.#author = author;
     this.#since = project.history.seq;
-    this.#confirmed = { app: project.app, seq: project.history.seq };
+    this.#confirmed = { design: project.design, app: project.app, seq: project.history.seq };
     this.#revision = project.revision;
     this.#state = {
       id: project.id,
@@ -113,6 +120,8 @@ export class ProjectSession {
       built: 0,
       noted: 0,
       building: null,
+      waits: null,
+      isArriving: false,
     };
     void shelf.leftBehind(project.id).then(
       (leftBehind) => leftBehind.length && this.#set({ leftBehind }),
@@ -164,15 +173,18 @@ export class ProjectSession {
   undo(chosen?: Pick<EntryHead, 'seq'>): Promise<void> {
     const waiting = chosen ? undefined : this.#pending.at(-1);
     // What has not been saved need not be: it never happened.
-    if (waiting && this.#state.saving === 'offline' && waiting.id !== this.#sent) {
+    const isKept = this.#state.saving === 'offline' || this.#arriving !== null;
+    if (waiting && isKept && waiting.id !== this.#sent) {
       this.#forget([waiting]);
       this.#show();
       return Promise.resolve();
     }
+    if (this.#arriving) return Promise.resolve();
     return this.#inTurn(() => this.#travel('undo', (input) => this.#api.undo(this.#state.id, input), chosen));
   }
 
   redo(): Promise<void> {
+    if (this.#arriving) return Promise.resolve();
     return this.#inTurn(() => this.#travel('redo', (input) => this.#api.redo(this.#state.id, input)));
   }
 
@@ -184,6 +196,19 @@ export class ProjectSession {
   /** Whether a step was made here. */
   isOwn(step: EntryHead): boolean {
     return isOwnStep(step, { author: this.#author, since: this.#since });
+  }
+
+  /**
+   * Shows the first screens while more of them are read. What is done to them waits, and is made once a step brought all of them;
+   * where none did, it goes with them.
+   * @param project null where nothing becomes of them
+   */
+  meanwhile(project: Project | null): void {
+    // Another window was first.
+    const first = this.#confirmed.design.screens.length ? null : project;
+    if (this.#arriving && !first) this.#forget(this.#pending);
+    this.#arriving = first;
+    this.#show();
   }
 
   /** Takes in a step that the server made on request, such as an intake. Said again with the same id it is done once. */
@@ -235,20 +260,22 @@ export class ProjectSession {
   async reload(): Promise<void> {
     const project = await this.#api.project(this.#state.id, this.#author);
     if (project.history.seq < this.#confirmed.seq) return;
-    this.#confirmed = { app: project.app, seq: project.history.seq };
     const isSameDesign = project.revision === this.#revision;
+    // What was computed of a design is kept with it.
+    const design = isSameDesign ? this.#confirmed.design : project.design;
+    this.#confirmed = { design, app: project.app, seq: project.history.seq };
+    if (!isSameDesign) this.#arriving = null;
     this.#revision = project.revision;
     for (const seq of this.#early.keys()) if (seq <= project.history.seq) this.#early.delete(seq);
     this.#state = {
       ...this.#state,
       name: project.name,
-      // What was computed of a design is kept with it.
-      design: isSameDesign ? this.#state.design : project.design,
       history: project.history,
       savedAt: project.changedAt,
     };
     this.#takeEarly();
     this.#show();
+    if (!isSameDesign && this.#pending.length) void this.#send();
   }
 
   #input(): StepInput {
@@ -266,11 +293,14 @@ export class ProjectSession {
   }
 
   #show(part: Partial<SessionState> = {}): void {
-    const app = this.#pending.reduce((now, step) => this.#after(now, step.change), this.#confirmed.app);
+    const shown = this.#arriving ?? this.#confirmed;
     const isWaiting = this.#state.saving === 'offline' && this.#pending.length > 0;
     this.#set({
-      app,
-      saving: isWaiting ? 'offline' : this.#pending.length ? 'saving' : 'saved',
+      design: shown.design,
+      app: this.#pending.reduce((now, step) => this.#after(now, step.change), shown.app),
+      isArriving: this.#arriving !== null,
+      waits: (isWaiting || this.#arriving ? this.#pending.at(-1)?.label : null) ?? null,
+      saving: isWaiting ? 'offline' : this.#pending.length && !this.#arriving ? 'saving' : 'saved',
       ...(isWaiting ? {} : { waitsFor: null }),
       ...part,
     });
@@ -292,6 +322,7 @@ export class ProjectSession {
   }
 
   #send(): Promise<void> {
+    if (this.#arriving) return Promise.resolve();
     this.#sending ??= this.#drain().finally(() => {
       this.#sending = null;
     });
@@ -300,7 +331,7 @@ export class ProjectSession {
 
   async #drain(): Promise<void> {
     let attempt = 0;
-    while (this.#pending.length) {
+    while (this.#pending.length && !this.#arriving) {
       const step = this.#pending[0];
       this.#sent = step.id;
       try {
@@ -357,7 +388,8 @@ export class ProjectSession {
       if (entry.seq !== this.#confirmed.seq + 1) continue;
       const own = this.#pending.find((step) => step.id === entry.id);
       const change = own && equalJson(own.change, entry.change) ? own.change : entry.change;
-      this.#confirmed = { app: this.#after(this.#confirmed.app, change), seq: entry.seq };
+      const app = this.#after(this.#confirmed.app, change);
+      this.#confirmed = { ...this.#confirmed, app, seq: entry.seq };
       this.#early.delete(entry.seq);
       // Its answer was lost, but it is saved.
       if (own) this.#forget([own]);

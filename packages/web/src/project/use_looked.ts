@@ -1,4 +1,4 @@
-import type { Project } from '@tovel/core';
+import type { Design, Project } from '@tovel/core';
 import { replaceEqualDeep } from '@tanstack/react-query';
 import { startTransition, useEffect, useMemo, useRef, useState } from 'react';
 import type { FindingsWorker } from './findings_worker';
@@ -10,17 +10,30 @@ const worker = new ProjectWorker<FindingsWorker>(
   () => new Worker(new URL('./findings_worker.ts', import.meta.url), { type: 'module' }),
 );
 
+const NOTHING: Looked = { findings: [], roles: 0 };
+
+/** Whether all screens of one design are in another, the very same: then what was found of them holds as far as it goes. */
+const holds = ({ screens }: Design, more: Design): boolean => {
+  const there = new Set(more.screens);
+  return screens.every((screen) => there.has(screen));
+};
+
 /**
- * What is found in the project; after an edit, what was found before it until the worker has looked.
- * @param quiet how long nothing changes before it looks, in ms
+ * What is found in the project; after an edit, what was found before it until the worker has looked. Of screens that nobody has
+ * looked at yet nothing is known.
+ * @param quiet how long nothing changes before it looks, in ms; null while it is not to look
  */
-export function useLooked({ design, app }: Project, quiet: number): Looked {
-  const [found, setFound] = useState(() => ({ of: design, looked: lookThrough({ design, app }) }));
-  // What was found of other screens says nothing of these.
-  const isOfOthers = found.of !== design;
-  const anew = useMemo(() => (isOfOthers ? lookThrough({ design, app }) : null), [design, isOfOthers]);
+export function useLooked(
+  { design, app }: Project,
+  quiet: number | null,
+): { readonly looked: Looked; readonly isLooking: boolean } {
+  const [found, setFound] = useState<{ readonly of: Design; readonly looked: Looked } | null>(null);
+  const isKnown = useMemo(
+    () => found !== null && (found.of === design || holds(found.of, design)),
+    [found, design],
+  );
   /** What was looked at last, and what is to be looked at next. */
-  const last = useRef<Project>({ design, app });
+  const last = useRef<Project | null>(null);
   const next = useRef<Project | null>(null);
   const isLooking = useRef(false);
   const wait = useRef(quiet);
@@ -44,26 +57,27 @@ export function useLooked({ design, app }: Project, quiet: number): Looked {
           .catch(() => lookThrough(asked));
         startTransition(() =>
           setFound((before) => {
-            const looked = replaceEqualDeep(before.looked, now);
-            const isSame = before.of === asked.design && before.looked === looked;
+            const looked = replaceEqualDeep(before?.looked, now);
+            const isSame = before?.of === asked.design && before.looked === looked;
             return isSame ? before : { of: asked.design, looked };
           }),
         );
       }
       isLooking.current = false;
     };
-    if (last.current.design === design && last.current.app === app) return;
+    if (quiet === null || (last.current?.design === design && last.current.app === app)) return;
     next.current = { design, app };
     void look();
-  }, [design, app]);
-  return anew ?? found.looked;
+  }, [design, app, quiet === null]);
+  return { looked: (isKnown && found?.looked) || NOTHING, isLooking: found?.of !== design };
 }
 
-/** How many collections wait to be taken; 0 until somebody has looked. */
-export function useWaitingCollections({ design, app }: Project): number {
+/** How many collections wait to be taken; 0 until somebody has looked. @param isOff while nobody is to look */
+export function useWaitingCollections({ design, app }: Project, isOff: boolean): number {
   const [count, setCount] = useState(0);
   useEffect(() => {
     let isStale = false;
+    if (isOff) return;
     void worker
       .ask({ design, app }, (remote, told) => remote.openCollections(told))
       // A browser that gives no worker counts none.
@@ -72,6 +86,6 @@ export function useWaitingCollections({ design, app }: Project): number {
     return () => {
       isStale = true;
     };
-  }, [design, app.collections, app.refused]);
+  }, [design, app.collections, app.refused, isOff]);
   return count;
 }

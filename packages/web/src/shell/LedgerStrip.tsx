@@ -72,8 +72,10 @@ function named(what: string, step: EntryHead | null, isOwn: boolean): { label: s
 /** How the project stands, in numbers that lead to what they count; what is saved; undo and redo. */
 export function LedgerStrip() {
   const { base, past, graph, session, app } = useProject();
-  const { history, saving, waitsFor, savedAt } = useStanding();
-  const undo = named('Undo', history.undo, !history.undo || session.isOwn(history.undo));
+  const { history, saving, waitsFor, waits, isArriving, savedAt } = useStanding();
+  const undo = waits
+    ? { label: `Undo ${waits}`, title: waits }
+    : named('Undo', history.undo, !history.undo || session.isOwn(history.undo));
   const redo = named('Redo', history.redo, !history.redo || session.isOwn(history.redo));
   const { live, elements, open, broken, unreachable, deadEnds, planned } = graph.counts;
   const { waiting } = useNotes();
@@ -122,15 +124,19 @@ export function LedgerStrip() {
         ·{' '}
         {past !== null
           ? `As it was at ${time}`
-          : saving === 'saved'
-            ? `Saved ${time}`
-            : saving === 'saving'
-              ? 'Saving …'
-              : 'Not saved yet, but kept here; trying again'}
+          : isArriving
+            ? waits
+              ? 'Kept here until all screens are read'
+              : 'Reading screens …'
+            : saving === 'saved'
+              ? `Saved ${time}`
+              : saving === 'saving'
+                ? 'Saving …'
+                : 'Not saved yet, but kept here; trying again'}
       </Saving>
       <Step
         type="button"
-        disabled={!history.undo}
+        disabled={!waits && (!history.undo || isArriving)}
         title={undo.title}
         aria-label={undo.label}
         aria-keyshortcuts="Control+Z"
@@ -140,7 +146,7 @@ export function LedgerStrip() {
       </Step>
       <Step
         type="button"
-        disabled={!history.redo}
+        disabled={!history.redo || isArriving}
         title={redo.title}
         aria-label={redo.label}
         aria-keyshortcuts="Control+Shift+Z"

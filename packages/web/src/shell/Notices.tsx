@@ -4,6 +4,7 @@ import type { WaitingStep } from '../project/shelf';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { PastBar } from './PastBar';
+import { ReadingBar } from './StillReading';
 
 const Stack = styled.div`
   grid-row: 2;
@@ -33,6 +34,7 @@ export function Notices() {
   return (
     <Stack>
       {past !== null && <PastBar past={past} />}
+      <ReadingBar />
       {leftBehind.length > 0 && (
         <Notice $isLoss role="alert">
           <span>

@@ -2,7 +2,9 @@ import { Suspense, useEffect, useState } from 'react';
 import { Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { color } from '../theme/theme';
-import { ProjectProvider, useProject } from '../project/context';
+import { ProjectProvider, useProject, useStanding } from '../project/context';
+import { StillReading } from './StillReading';
+import { stations } from './stations';
 import { Jump } from './Jump';
 import { LedgerStrip } from './LedgerStrip';
 import { Notices } from './Notices';
@@ -40,6 +42,10 @@ function Opened() {
   const { session, name, base } = useProject();
   const { pathname } = useLocation();
   const navigate = useNavigate();
+  const { isArriving } = useStanding();
+  const waiting = isArriving
+    ? stations.find(({ path, needsAll }) => needsAll && pathname.startsWith(`${base}/${path}`))?.title
+    : undefined;
   const [panel, setPanel] = useState<'jump' | 'shortcuts' | null>(null);
 
   useEffect(() => {
@@ -71,7 +77,7 @@ function Opened() {
       <Main>
         <StationBoundary name={pathname} onLeave={() => void navigate(`${base}/screens`)}>
           <Suspense fallback={<Coming aria-live="polite">Opening …</Coming>}>
-            <Outlet />
+            {waiting ? <StillReading station={waiting} /> : <Outlet />}
           </Suspense>
         </StationBoundary>
       </Main>

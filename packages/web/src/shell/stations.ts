@@ -26,6 +26,8 @@ export interface Station {
   readonly title: string;
   /** Whether what was can be looked at there. */
   readonly isOfPast?: true;
+  /** Whether it works with what the server has, and so waits until all screens are read. */
+  readonly needsAll?: true;
   /** How much still waits there. */
   readonly waiting: (project: Waiting) => number;
 }
@@ -53,8 +55,8 @@ export const stations: readonly Station[] = [
     waiting: ({ counts }) => counts.broken + counts.unreachable + counts.deadEnds + counts.planned,
   },
   { path: 'data', title: 'Data', isOfPast: true, waiting: ({ decisions }) => decisions.collections },
-  { path: 'run', title: 'Run', isOfPast: true, waiting: none },
-  { path: 'compare', title: 'Compare', waiting: ({ decisions }) => decisions.compared },
-  { path: 'deliver', title: 'Deliver', waiting: none },
-  { path: 'iterate', title: 'Iterate', waiting: ({ asked }) => asked },
+  { path: 'run', title: 'Run', isOfPast: true, needsAll: true, waiting: none },
+  { path: 'compare', title: 'Compare', needsAll: true, waiting: ({ decisions }) => decisions.compared },
+  { path: 'deliver', title: 'Deliver', needsAll: true, waiting: none },
+  { path: 'iterate', title: 'Iterate', needsAll: true, waiting: ({ asked }) => asked },
 ];

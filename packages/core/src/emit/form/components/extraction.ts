@@ -131,7 +131,10 @@ export function extractionOf(plan: EmissionPlan): Extraction {
     return known.extraction;
   memory.screens = screens;
   memory.shown = shown;
-  memory.wanted = keptList(memory.wanted, wantedOf(plan.project));
+  const wantedBefore = new Map(memory.wanted.map((one) => [one.id, one]));
+  memory.wanted = keptList(memory.wanted, wantedOf(plan.project), (_, one) =>
+    kept(wantedBefore.get(one.id), one),
+  );
   memory.elements = keptElements(plan.project, memory);
   memory.recordsOf = keptMap(
     memory.recordsOf,
