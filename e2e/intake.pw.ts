@@ -91,6 +91,37 @@ test('reading can be stopped, and what was read comes in', async ({ page }) => {
   await expect(page.getByText('Not read, because the intake was cancelled.').first()).toBeVisible();
 });
 
+test('what pages show is no screen, unless somebody makes it one, now or later', async ({ page }) => {
+  const drawing = (words: string): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="400" height="300"><text x="20" y="60">${words}</text></svg>`;
+  const files = {
+    'desk.html': '<title>Desk</title><h1>Desk</h1><img src="plan.svg"><img src="map.svg">',
+    'plan.svg': drawing('Plan of the shed'),
+    'map.svg': drawing('Map of the yard'),
+  };
+  await newProject(page, 'Shown');
+  await page.getByLabel('Files', { exact: true }).setInputFiles(
+    Object.entries(files).map(([name, text]) => ({
+      name,
+      mimeType: name.endsWith('svg') ? 'image/svg+xml' : 'text/html',
+      buffer: Buffer.from(text),
+    })),
+  );
+  await expect(page.getByRole('heading', { name: '1 screen came in' })).toBeVisible();
+  await page.getByRole('tab', { name: /^Left out/ }).click();
+  await expect(page.getByText('2 pictures')).toBeVisible();
+  await page.getByText('and 1 more').click();
+  await page.getByRole('button', { name: 'Make map.svg a screen' }).click();
+  await expect(page.getByRole('option', { name: /^Map/ })).toBeVisible();
+
+  await saved(page);
+  await page.reload();
+  await page.getByRole('tab', { name: /^Left out/ }).click();
+  await page.getByRole('button', { name: 'Make plan.svg a screen' }).click();
+  await expect(page.getByRole('option', { name: /^Plan/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^3 screens/ })).toBeVisible();
+});
+
 test('bad files are said, and the rest of the batch comes in', async ({ page }) => {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'tovel-intake-'));
   const at = (name: string): string => path.join(folder, name);

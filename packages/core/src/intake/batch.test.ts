@@ -97,7 +97,36 @@ test('originals are kept as assets, and what nothing shows is said', async () =>
   expect(screens.map((screen) => screen.key)).toEqual(['a']);
   expect(assets.map((asset) => asset.file).sort()).toEqual(['a.html', 'logo.svg', 'photo.png', 'style.css']);
   expect([...bytes.keys()].sort()).toEqual(assets.map((asset) => asset.hash).sort());
-  expect(notices.map((notice) => notice.file).sort()).toEqual(['lost.css', 'lost.png']);
+  const said = notices.map((notice) => `${notice.file} ${notice.code}`).sort();
+  expect(said).toEqual([
+    'logo.svg shown-by-pages',
+    'lost.css css-unused',
+    'lost.png picture-unused',
+    'photo.png shown-by-pages',
+  ]);
+});
+
+test.each([
+  ['a drawing that a page shows', 'logo.svg', true],
+  ['a page that is there twice', 'copy/a.html', true],
+  ['nothing that is there', 'gone.svg', false],
+])('%s is made a screen when somebody wants it to be one', async (_, only, isThere) => {
+  const page =
+    '<title>A</title><link rel="stylesheet" href="style.css"><img src="photo.png"><img src="logo.svg">';
+  const files = [
+    file('a.html', page),
+    file('copy/a.html', page),
+    file('style.css', 'p{}'),
+    file('photo.png', 'png'),
+    file('logo.svg', drawing),
+    file('lost.css', 'x'),
+  ];
+  const all = await readBatch(files, host);
+  expect(all.screens.map(({ key }) => key)).toEqual(['a']);
+  const { screens, notices } = await readBatch(files, host, { only, taken: ['a'] });
+  expect(screens.map(({ source }) => source.file)).toEqual(isThere ? [only] : []);
+  // Of the others all was said before.
+  expect(notices.filter((notice) => notice.file !== only)).toEqual([]);
 });
 
 test('screens of one name take that of their file, and keys stay apart from those taken', async () => {
@@ -263,7 +292,7 @@ test.each<[string, readonly string[], Record<string, string>, readonly string[]]
   );
   expect(screens.map(({ source }) => source.file.replace(/^.*\/|\.html$/g, '')).sort()).toEqual(expected);
   const left = notices.filter(({ code }) => code === 'library-pages').map(({ message }) => message);
-  expect(left.length).toBe(expected.length < paths.filter((path) => path.endsWith('.html')).length ? 1 : 0);
+  expect(left).toHaveLength(paths.filter((path) => path.endsWith('.html')).length - expected.length);
 });
 
 describe('drawings beside pages', () => {
@@ -278,7 +307,12 @@ describe('drawings beside pages', () => {
     Array.from({ length: 6 }, (_, i) => file(`svg/d${i}.svg`, drawn(i)));
 
   test.each<[string, readonly InputFile[], number, readonly string[]]>([
-    ['a folder of icons of one size is no pile of screens', [page, ...sixOf(icon)], 1, ['icons-unused']],
+    [
+      'a folder of icons of one size is no pile of screens',
+      [page, ...sixOf(icon)],
+      1,
+      Array(6).fill('icons-unused'),
+    ],
     ['a folder of screens of one size is one', [page, ...sixOf(() => drawing)], 7, []],
     ['without pages all are screens', sixOf(icon), 6, []],
     [

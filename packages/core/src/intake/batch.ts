@@ -36,6 +36,8 @@ export interface IntakeOptions {
   /** Classes of pages that are there already, as `classesOf` gives them. */
   readonly classes?: readonly string[];
   readonly widths?: readonly number[];
+  /** The path of the one file to read, which somebody wants as a screen, whatever it is among the others. */
+  readonly only?: string;
   readonly onProgress?: (progress: IntakeProgress) => void | Promise<void>;
   /** Told each time that more screens were read; `read` is what there is until then. */
   readonly onScreens?: (read: () => ReadSoFar) => void;
@@ -68,6 +70,8 @@ export async function readBatch(
 }
 
 const DESIGNS = ['svg', 'html', 'ora', 'pdf'];
+/** What pages show, and could be a screen by itself. */
+const SHOWN: ReadonlySet<string> = new Set(['svg', 'picture']);
 /** A drawing at most this large, in px, beside pages is one of their icons. */
 const ICON_SIZE = 128;
 /** So many drawings of one kind in a folder beside pages are a set of icons. */
@@ -119,7 +123,7 @@ class Batch {
     await this.#options.onProgress?.({ done: queue.length, total: queue.length, file: '' });
     const texts = this.#files.all.filter((file) => kindOfFile(file.path) === 'text');
     for (const file of texts) this.#files.take(file);
-    this.#sayWhatWasNotUsed();
+    this.#sayWhatBecameOfFiles(new Set(screens.map(({ source }) => source.file)));
     return {
       screens: withTellingNames(withoutNamespaces(withSameCanvas(screens), this.#options.classes)),
       assets: this.#files.assets,
@@ -166,8 +170,13 @@ class Batch {
   }
 
   /** Which files are read as screens, and which pictures show how a screen should look. */
-  #plan(): { queue: InputFile[]; pairing: Pairing } {
+  #plan(): { queue: readonly InputFile[]; pairing: Pairing } {
     const all = this.#files.all;
+    const { only } = this.#options;
+    if (only !== undefined) {
+      const queue = all.filter(({ path }) => path === only);
+      return { queue, pairing: pairPictures(queue, [], '') };
+    }
     const pages = all.filter((file) => kindOfFile(file.path) === 'html');
     // A drawing that a page or its style sheet shows as a picture is not a screen of its own.
     const sheets = pages.length ? all.filter((file) => kindOfFile(file.path) === 'css') : [];
@@ -187,7 +196,7 @@ class Batch {
         'info',
         'page-twice',
         path,
-        `Left out: it says the very same as “${other}”, and links to it lead there. Bring it in by itself to make it a screen.`,
+        `Left out: it says the very same as “${other}”, and links to it lead there.`,
       );
     const leadingAway = pagesLeadingAway(all);
     for (const [path, reference] of leadingAway)
@@ -212,7 +221,7 @@ class Batch {
         : isIcon(svg)
           ? 'a drawing as small as an icon, that no page shows'
           : inPictureFolder(file.path) && !hasTexts(svg)
-            ? 'a drawing without words among the pictures of the pages, that no page shows. Bring it in by itself to make it a screen'
+            ? 'a drawing without words among the pictures of the pages, that no page shows'
             : null;
       if (why) this.#files.notice('info', 'icon-unused', file.path, `Left out: ${why}.`);
       return why === null;
@@ -237,16 +246,15 @@ class Batch {
           )
         : [];
     const found = libraryFiles(this.#files.packages, could, leadsTo);
-    for (const [folder, files] of found) {
-      const pages = files.filter(({ path }) => kindOfFile(path) === 'html').length;
-      if (!pages) continue;
-      this.#files.notice(
-        'info',
-        'library-pages',
-        folder,
-        `Left out: ${pages} ${pages === 1 ? 'page' : 'pages'} of a folder of libraries, to which no other page leads. Bring one in by itself to make it a screen.`,
-      );
-    }
+    for (const [folder, files] of found)
+      for (const { path } of files)
+        if (kindOfFile(path) === 'html')
+          this.#files.notice(
+            'info',
+            'library-pages',
+            path,
+            `Left out: a page of “${folder}”, which holds libraries and to which no other page leads.`,
+          );
     return new Set([...found.values()].flatMap((files) => files.map(({ path }) => path)));
   }
 
@@ -265,13 +273,15 @@ class Batch {
       const sizes = new Set(heads.map((text) => /viewBox\s*=\s*["']([^"']*)["']/.exec(text)?.[1] ?? ''));
       const withText = heads.filter((text) => /<text\b/.test(text)).length;
       if (sizes.size > Math.max(1, drawings.length / 20) || withText > drawings.length / 20) continue;
-      for (const { path } of drawings) found.add(path);
-      this.#files.notice(
-        'info',
-        'icons-unused',
-        folder,
-        `Left out: ${drawings.length} drawings of one size without a word, which no page shows. They are taken for icons; bring one in by itself to make it a screen.`,
-      );
+      for (const { path } of drawings) {
+        found.add(path);
+        this.#files.notice(
+          'info',
+          'icons-unused',
+          path,
+          `Left out: one of the drawings of “${folder}”, which are of one size, have no words, are shown by no page, and so are taken for icons.`,
+        );
+      }
     }
     return found;
   }
@@ -382,16 +392,28 @@ class Batch {
     );
   }
 
-  #sayWhatWasNotUsed(): void {
+  /** @param screens files that are screens */
+  #sayWhatBecameOfFiles(screens: ReadonlySet<string>): void {
+    const hasPages = [...screens].some((path) => kindOfFile(path) === 'html');
     const WORDS: Record<string, string> = {
       picture: 'No page or drawing of this batch shows this picture, so it was left out.',
       css: 'No page of this batch uses this style sheet, so it was left out.',
       font: 'No page of this batch uses this font file, so it was left out.',
     };
-    this.#saySourcesOfStyles();
+    const isAlone = this.#options.only !== undefined;
+    if (!isAlone) this.#saySourcesOfStyles();
     for (const file of this.#files.all) {
       const kind = kindOfFile(file.path);
-      if (this.#files.isUsed(file.path)) this.#files.keep(file);
+      if (this.#files.isUsed(file.path)) {
+        this.#files.keep(file);
+        if (!isAlone && hasPages && SHOWN.has(kind) && !screens.has(file.path))
+          this.#files.notice(
+            'info',
+            'shown-by-pages',
+            file.path,
+            'It is shown by pages, and came in as a picture of theirs.',
+          );
+      } else if (isAlone) continue;
       else if (WORDS[kind]) this.#files.notice('info', `${kind}-unused`, file.path, WORDS[kind]);
     }
   }

@@ -265,6 +265,11 @@ export const api = {
   forgetVersion: (id: string, version: number) =>
     request<void>('DELETE', `${project(id)}/versions/${version}`),
   intake: (id: string, body: object) => request<ChangeResult>('POST', `${project(id)}/intake`, body),
+  asset: async (hash: string): Promise<Blob> => {
+    const answer = await fetch(assetUrl(hash));
+    if (!answer.ok) throw new Error('The server does not have this file. Bring it in again.');
+    return answer.blob();
+  },
   missingAssets: (hashes: readonly string[]) => request<string[]>('POST', '/api/assets/missing', { hashes }),
   putAsset: (hash: string, type: string, bytes: Uint8Array) =>
     request<void>('PUT', `/api/assets/${hash}`, bytes, { 'x-file-type': type }),

@@ -39,7 +39,7 @@ import { LeftOut } from './LeftOut';
 import { LinkSheet } from './LinkSheet';
 import { PasteSheet } from './PasteSheet';
 import { intakeOf, useIntake } from './intake_run';
-import { type ChosenFile, filesInDrop } from './run_intake';
+import { type Batch, type ChosenFile, filesInDrop } from './run_intake';
 import { type BelongingUse, BelongsTo, isBelonging } from './BelongsTo';
 
 const View = styled.div`
@@ -150,14 +150,15 @@ export function IntakeView() {
   const [selection, setSelection] = useState<ReadonlySet<string>>(new Set());
   const [tab, setTab] = useState<'found' | 'out'>('found');
 
+  const onEnd = (batch: Batch): void => {
+    void queries.invalidateQueries({ queryKey: ['sources', id] });
+    if (batch.isHeld)
+      void queries
+        .invalidateQueries({ queryKey: ['round', id] })
+        .then(() => (isHere.current ? navigate(`${base}/iterate`) : undefined));
+  };
   const begin = (chosen: readonly ChosenFile[], ticket?: string): void => {
-    run.begin(chosen, { whole: isWhole, ...(ticket ? { ticket } : {}) }, (batch) => {
-      void queries.invalidateQueries({ queryKey: ['sources', id] });
-      if (batch.isHeld)
-        void queries
-          .invalidateQueries({ queryKey: ['round', id] })
-          .then(() => (isHere.current ? navigate(`${base}/iterate`) : undefined));
-    });
+    run.begin(chosen, { whole: isWhole, ...(ticket ? { ticket } : {}) }, onEnd);
     setWhole(false);
   };
   // Bad news is shown first.
@@ -420,7 +421,11 @@ export function IntakeView() {
               }
             />
           ) : (
-            <LeftOut notices={notices} />
+            <LeftOut
+              notices={notices}
+              hasFile={(path) => !intake.running && run.hasFile(path)}
+              onMakeScreen={(path) => void run.makeScreen(path, onEnd)}
+            />
           )}
         </Side>
       )}

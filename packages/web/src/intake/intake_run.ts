@@ -1,5 +1,6 @@
 import type { IntakeResult } from '@tovel/core';
 import { useSyncExternalStore } from 'react';
+import { api } from '../api/client';
 import type { ProjectSession } from '../project/session';
 import {
   type Batch,
@@ -31,6 +32,11 @@ export interface IntakeStanding {
 export class IntakeRun {
   readonly #session: ProjectSession;
   readonly #listeners = new Set<() => void>();
+  /** The files that were brought in last, and the paths of those of which something was told. */
+  #held: { readonly chosen: readonly ChosenFile[]; readonly told: ReadonlySet<string> } = {
+    chosen: [],
+    told: new Set(),
+  };
   #state: IntakeStanding = { running: null, progress: null, last: null, took: 0, failure: null };
 
   constructor(session: ProjectSession) {
@@ -49,7 +55,32 @@ export class IntakeRun {
     if (!chosen.length || this.#state.running) return;
     this.#set({ last: null });
     const started = startIntake(this.#session, chosen, (progress) => this.#set({ progress }), options);
-    this.#follow(started, started.finished, onEnd);
+    this.#follow(started, started.finished, (batch) => {
+      if (options.only === undefined)
+        this.#held = { chosen, told: new Set(batch.notices.map(({ file }) => file)) };
+      onEnd(batch);
+    });
+  }
+
+  /** Whether a file that came along is still at hand, so that it can be made a screen. */
+  hasFile(path: string): boolean {
+    const { assets } = this.#session.getState().design;
+    return this.#held.told.has(path) || assets.some(({ file }) => file === path);
+  }
+
+  /** Makes a screen of a file that was taken for something else, or left out. */
+  async makeScreen(path: string, onEnd: (batch: Batch) => void): Promise<void> {
+    const { assets } = this.#session.getState().design;
+    const asset = assets.find(({ file }) => file === path);
+    try {
+      const chosen =
+        this.#held.told.has(path) || !asset
+          ? this.#held.chosen
+          : [{ path, file: await api.asset(asset.hash) }];
+      this.begin(chosen, { whole: false, only: path }, onEnd);
+    } catch (error) {
+      this.fail((error as Error).message);
+    }
   }
 
   fail(text: string): void {

@@ -104,7 +104,7 @@ const intake = {
 
   async read(
     files: readonly InputFile[],
-    there: Pick<IntakeOptions, 'taken' | 'known' | 'classes'>,
+    there: Pick<IntakeOptions, 'taken' | 'known' | 'classes' | 'only'>,
     isFirst: boolean,
     around: Surroundings,
   ): Promise<IntakeResult> {

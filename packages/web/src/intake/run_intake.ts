@@ -43,6 +43,8 @@ export type Batch = IntakeResult & { readonly isHeld: boolean };
 export interface BatchOptions {
   /** Whether these are all screens there are: what is not among them is gone. */
   readonly whole: boolean;
+  /** The path of the one file of them to make a screen of, whatever it is among the others. */
+  readonly only?: string;
   /** What was fetched for a source, that has to be told when it was taken in. */
   readonly ticket?: string;
 }
@@ -93,7 +95,12 @@ export function startIntake(
       reading = new Reading();
       const ended = await reading.read(
         files,
-        { taken, known: design.assets, classes: classesOf(design.screens) },
+        {
+          taken,
+          known: design.assets,
+          classes: classesOf(design.screens),
+          ...(options.only === undefined ? {} : { only: options.only }),
+        },
         onProgress,
         isFirst ? (project) => session.meanwhile(project) : null,
       );
@@ -180,7 +187,7 @@ class Reading {
    */
   async read(
     files: readonly InputFile[],
-    there: Pick<IntakeOptions, 'taken' | 'known' | 'classes'>,
+    there: Pick<IntakeOptions, 'taken' | 'known' | 'classes' | 'only'>,
     onProgress: (progress: Progress) => void,
     onArrived: ((project: Project) => void) | null,
   ): Promise<IntakeResult | string> {
