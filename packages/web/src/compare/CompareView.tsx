@@ -2,6 +2,7 @@ import { screensByKey, type View } from '@tovel/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { Toolbar } from 'react-aria-components';
 import styled from 'styled-components';
 import { api } from '../api/client';
 import { useFound, useProject } from '../project/context';
@@ -25,7 +26,7 @@ const Whole = styled.div`
   grid-template-rows: auto minmax(0, 1fr);
 `;
 
-const Bar = styled.div`
+const Bar = styled(Toolbar)`
   display: flex;
   align-items: center;
   gap: 10px;
@@ -96,7 +97,7 @@ export function CompareView() {
   const title = references.find(({ id: known }) => known === reference)?.label ?? 'The reference';
   return (
     <Whole>
-      <Bar role="toolbar" aria-label="Compare">
+      <Bar aria-label="Compare">
         <Segments role="group" aria-label="What is shown">
           {PLACES.map(({ id: which, label }) => (
             <Button key={which} aria-pressed={place === which} onPress={() => setPlace(which)}>

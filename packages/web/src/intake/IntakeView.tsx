@@ -31,6 +31,7 @@ import { api, type FetchedFiles } from '../api/client';
 import { useFound, useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
+import { Tabbed } from '../ui/Tabbed';
 import { BringIn } from './BringIn';
 import { ContactSheet } from './ContactSheet';
 import { sheetCards, sheetRows, type SortBy, sortScreens } from './contact_rows';
@@ -95,26 +96,6 @@ const Side = styled.aside`
   grid-template-rows: auto minmax(0, 1fr);
   background: ${color.sheet};
   border-left: 1px solid ${color.rule};
-`;
-
-const Tabs = styled.div`
-  display: flex;
-  gap: 4px;
-  padding: 8px 12px 0;
-  border-bottom: 1px solid ${color.rule};
-  button {
-    border: 0;
-    border-bottom: 3px solid transparent;
-    background: none;
-    padding: 6px 6px 7px;
-    font-weight: 600;
-    color: ${color.ink2};
-    cursor: pointer;
-  }
-  button[aria-selected='true'] {
-    color: ${color.ink};
-    border-bottom-color: ${color.ink};
-  }
 `;
 
 const SCALES = { min: 0.06, max: 0.4, first: 0.16 };
@@ -402,31 +383,34 @@ export function IntakeView() {
       </Sheet>
       {(!isEmpty || notices.length > 0) && (
         <Side aria-label="Findings of the intake">
-          <Tabs role="tablist" aria-label="Findings of the intake">
-            <button type="button" role="tab" aria-selected={tab === 'found'} onClick={() => setTab('found')}>
-              Found {isLooking && !shown.length ? '…' : shown.length}
-            </button>
-            <button type="button" role="tab" aria-selected={tab === 'out'} onClick={() => setTab('out')}>
-              Left out {notices.length}
-            </button>
-          </Tabs>
-          {tab === 'found' ? (
-            <FoundList
-              findings={shown}
-              onGo={goTo}
-              nothing={
-                selected.size
-                  ? 'Nothing to decide about what is chosen.'
-                  : 'Nothing to decide: the pile is clean.'
-              }
-            />
-          ) : (
-            <LeftOut
-              notices={notices}
-              hasFile={(path) => !intake.running && run.hasFile(path)}
-              onMakeScreen={(path) => void run.makeScreen(path, onEnd)}
-            />
-          )}
+          <Tabbed
+            label="Findings of the intake"
+            tabs={[
+              { id: 'found', label: `Found ${isLooking && !shown.length ? '…' : shown.length}` },
+              { id: 'out', label: `Left out ${notices.length}` },
+            ]}
+            tab={tab}
+            onTab={setTab}
+            isFilled
+          >
+            {tab === 'found' ? (
+              <FoundList
+                findings={shown}
+                onGo={goTo}
+                nothing={
+                  selected.size
+                    ? 'Nothing to decide about what is chosen.'
+                    : 'Nothing to decide: the pile is clean.'
+                }
+              />
+            ) : (
+              <LeftOut
+                notices={notices}
+                hasFile={(path) => !intake.running && run.hasFile(path)}
+                onMakeScreen={(path) => void run.makeScreen(path, onEnd)}
+              />
+            )}
+          </Tabbed>
         </Side>
       )}
       {sheet === 'link' && <LinkSheet onFetched={onFetched} onClose={() => setSheet(null)} />}

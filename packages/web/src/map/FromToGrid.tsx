@@ -198,7 +198,7 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
   };
   return (
     <Area>
-      <Tools role="toolbar" aria-label="Grid">
+      <Tools role="group" aria-label="Grid">
         <Choice
           label="Order of the screens"
           isLabelHidden

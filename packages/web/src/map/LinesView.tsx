@@ -232,7 +232,7 @@ export function LinesView({ journey }: { journey: string | null }) {
   const marks = useMemo(() => marksOf(project, graph, proposals, since), [project, graph, proposals, since]);
   return (
     <Area>
-      <Tools role="toolbar" aria-label="Lines">
+      <Tools role="group" aria-label="Lines">
         <input
           type="search"
           aria-label="Find a screen"

@@ -83,7 +83,7 @@ export function RunBar({
   const { base, past, app } = useProject();
   const name = here === null ? '' : app.screens[here].name;
   return (
-    <Bar role="toolbar" aria-label="Run">
+    <Bar role="group" aria-label="Run">
       <Button aria-label="Back" isDisabled={!place.canGoBack} onPress={() => tell({ tovel: 'back' })}>
         ←
       </Button>

@@ -14,42 +14,13 @@ import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Choice } from '../ui/controls';
+import { Tabbed } from '../ui/Tabbed';
 import { conditionId, type OfferedCondition } from './conditions';
 import { EditsList } from './EditsList';
 import { LayoutPanel } from './LayoutPanel';
 import { LookPanel } from './LookPanel';
 import { RolePanel } from './RolePanel';
 import { ShowsPanel } from './ShowsPanel';
-
-const Tabs = styled.div`
-  display: grid;
-  grid-template-columns: repeat(5, 1fr);
-  border-bottom: 1px solid ${color.rule};
-  button {
-    min-height: 36px;
-    padding: 0 4px;
-    border: 0;
-    border-bottom: 3px solid transparent;
-    border-top: 3px solid transparent;
-    background: none;
-    color: ${color.ink2};
-    font-size: 12.5px;
-    cursor: pointer;
-  }
-  button[aria-selected='true'] {
-    color: ${color.ink};
-    font-weight: 650;
-    border-bottom-color: ${color.ink};
-  }
-`;
-
-const Panel = styled.div`
-  min-height: 0;
-  overflow: auto;
-  > section:first-child {
-    border-top: 0;
-  }
-`;
 
 const Nothing = styled.p`
   padding: 14px 16px;
@@ -129,64 +100,55 @@ export function ElementPanels({
     (key) => hostOf(project, parseEditKey(key)!.element) === screen.key,
   ).length;
   return (
-    <>
-      <Tabs role="tablist" aria-label="What to decide">
-        {ELEMENT_TABS.map(({ id, label }) => (
-          <button
-            key={id}
-            type="button"
-            role="tab"
-            id={`tab-${id}`}
-            aria-selected={tab === id}
-            aria-controls="workbench-panel"
-            onClick={() => onTab(id)}
-          >
-            {label}
-            {id === 'edits' && edits > 0 ? ` ${edits}` : ''}
-          </button>
-        ))}
-      </Tabs>
-      <Panel role="tabpanel" id="workbench-panel" aria-labelledby={`tab-${tab}`}>
-        {tab === 'edits' ? (
-          <EditsList screen={screen} onSelect={onSelect} />
-        ) : !element ? (
-          <Nothing>{nothing}</Nothing>
-        ) : tab === 'role' ? (
-          <RolePanel element={element} drawn={drawn} proposal={proposal} onDecided={onDecided} />
-        ) : tab === 'shows' ? (
-          <ShowsPanel key={element.key} element={element} />
-        ) : (
-          <>
-            <section style={{ padding: '10px 16px' }}>
-              <Choice
-                label={`${labelOf(element)}, as it is`}
-                value={chosen.id}
-                options={conditions}
-                onChange={(next) => onCondition(conditions.find(({ id }) => id === next)!.condition)}
-              />
-              <SaidOtherwise
-                element={element}
-                condition={chosen.condition}
-                width={width}
-                onCondition={onCondition}
-              />
-            </section>
-            {tab === 'layout' ? (
-              <LayoutPanel key={element.key} element={element} parent={parent} condition={chosen.condition} />
-            ) : (
-              <LookPanel
-                key={element.key}
-                element={element}
-                parent={parent}
-                condition={chosen.condition}
-                screen={screen}
-                onDrawer={onDrawer}
-              />
-            )}
-          </>
-        )}
-      </Panel>
-    </>
+    <Tabbed
+      label="What to decide"
+      tabs={ELEMENT_TABS.map(({ id, label }) => ({
+        id,
+        label: id === 'edits' && edits > 0 ? `${label} ${edits}` : label,
+      }))}
+      tab={tab}
+      onTab={onTab}
+      isEven
+    >
+      {tab === 'edits' ? (
+        <EditsList screen={screen} onSelect={onSelect} />
+      ) : !element ? (
+        <Nothing>{nothing}</Nothing>
+      ) : tab === 'role' ? (
+        <RolePanel element={element} drawn={drawn} proposal={proposal} onDecided={onDecided} />
+      ) : tab === 'shows' ? (
+        <ShowsPanel key={element.key} element={element} />
+      ) : (
+        <>
+          <section style={{ padding: '10px 16px' }}>
+            <Choice
+              label={`${labelOf(element)}, as it is`}
+              value={chosen.id}
+              options={conditions}
+              onChange={(next) => onCondition(conditions.find(({ id }) => id === next)!.condition)}
+            />
+            <SaidOtherwise
+              element={element}
+              condition={chosen.condition}
+              width={width}
+              onCondition={onCondition}
+            />
+          </section>
+          {tab === 'layout' ? (
+            <LayoutPanel key={element.key} element={element} parent={parent} condition={chosen.condition} />
+          ) : (
+            <LookPanel
+              key={element.key}
+              element={element}
+              parent={parent}
+              condition={chosen.condition}
+              screen={screen}
+              onDrawer={onDrawer}
+            />
+          )}
+        </>
+      )}
+    </Tabbed>
   );
 }
 
