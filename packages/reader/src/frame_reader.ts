@@ -34,6 +34,9 @@ const canvasSheet = (html: string): string =>
 const placeSheet = (html: string): string =>
   sheetOf(sizesByAttributes(html, PLACE_TAGS, '\\d{1,5}(?:\\.\\d+)?(?:px|%)?'));
 
+/** With it a page is laid out by today's rules, whatever stands before it. */
+const HAS_DOCTYPE = /^\s*(?:<!--[^]*?-->\s*)*<!doctype\s+html\s*>/i;
+
 /** Loads sanitised pages into a frame that runs no scripts, one after the other, and reads them. */
 export class FrameReader {
   readonly #document: Document;
@@ -89,17 +92,30 @@ export class FrameReader {
     frame.setAttribute('aria-hidden', 'true');
     frame.tabIndex = -1;
     frame.style.cssText = `position:fixed;left:-20000px;top:0;border:0;width:${width}px;height:${height}px;pointer-events:none`;
-    frame.srcdoc = html;
     return new Promise((resolve, reject) => {
       const timer = setTimeout(() => {
         frame.remove();
         reject(new Error(`The page did not finish loading within ${this.#timeout / 1000} seconds.`));
       }, this.#timeout);
-      frame.onload = () => {
-        clearTimeout(timer);
-        resolve(frame);
+      const hear = (): void => {
+        frame.onload = () => {
+          clearTimeout(timer);
+          resolve(frame);
+        };
       };
+      if (HAS_DOCTYPE.test(html)) {
+        frame.srcdoc = html;
+        hear();
+        this.#document.body.append(frame);
+        return;
+      }
+      // What is given as a source is laid out as if it had a doctype; what is written is not.
       this.#document.body.append(frame);
+      hear();
+      const inner = frame.contentDocument!;
+      inner.open();
+      inner.write(html);
+      inner.close();
     });
   }
 }

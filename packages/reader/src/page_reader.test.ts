@@ -20,8 +20,8 @@ import { HeadlessHost } from './headless.ts';
 const host = new HeadlessHost();
 afterAll(() => host.close());
 
-async function read(body: string, css = '', head = ''): Promise<Screen> {
-  const html = `<!doctype html><html><head><title>Test</title>${head}<style>${css}</style></head><body>${body}</body></html>`;
+async function read(body: string, css = '', head = '', doctype = '<!doctype html>'): Promise<Screen> {
+  const html = `${doctype}<html><head><title>Test</title>${head}<style>${css}</style></head><body>${body}</body></html>`;
   const { screens, notices } = await readBatch(
     [{ path: 'test.html', bytes: new TextEncoder().encode(html) }],
     host,
@@ -53,6 +53,62 @@ test('only what the page itself says is read, with its units resolved and its fr
   });
   expect(base(screen, 'b')).toMatchObject({ color: 'rgb(18, 52, 86)', 'margin-top': '16px' });
   expect(base(screen, 'b')).not.toHaveProperty('font-size');
+});
+
+test.each([
+  ['without a doctype', '', '0px', '16px', '16px'],
+  ['with one of former days', '<!DOCTYPE HTML PUBLIC "-//W3C//DTD HTML 3.2//EN">', '0px', '16px', '16px'],
+  ['with a doctype', '<!doctype html>', '16px', undefined, undefined],
+])('a page %s is laid out as browsers do', async (_, doctype, top, fontSize, beneath) => {
+  const screen = await read(
+    '<div><p id="a">First</p><p id="b">Second</p></div><table id="t"><tr><td><p id="c">Cell</p></td></tr></table><form id="f"><input></form>',
+    'body{font-size:20px} #b{font-size:16px} #a{font-size:16px} #c{font-size:16px}',
+    '',
+    doctype,
+  );
+  expect(base(screen, 'a')['margin-top']).toBe(top);
+  expect(base(screen, 'b')['margin-top']).toBe('16px');
+  expect(base(screen, 'c')['margin-top']).toBe(top);
+  expect(base(screen, 'c')['margin-bottom']).toBe(top);
+  expect(base(screen, 't')['font-size']).toBe(fontSize);
+  expect(base(screen, 'f')['margin-bottom']).toBe(beneath && '20px');
+});
+
+test('looks that attributes of former days say are read', async () => {
+  const screen = await read(
+    `<table id="t" width="600" cellpadding="7" cellspacing="0" border="1" bgcolor="#ffffff" align="center">
+      <tr id="r" bgcolor="#eeeeee"><td id="a" align="right" valign="top" nowrap height="80">A</td><td>B</td></tr></table>
+    <center id="c"><table id="d"><tr><td>C</td></tr></table></center>
+    <font id="f" color="#102030" size="5" face="Arial">F</font><hr id="h" noshade size="3" color="#123456">
+    <ol id="o" type="a"><li>One</li></ol>`,
+  );
+  expect(base(screen, 't')).toMatchObject({
+    width: '600px',
+    'background-color': 'rgb(255, 255, 255)',
+    'border-spacing': '0px',
+    'margin-left': 'auto',
+  });
+  expect(base(screen, 'r')).toMatchObject({ 'background-color': 'rgb(238, 238, 238)' });
+  expect(base(screen, 'a')).toMatchObject({
+    'padding-left': '7px',
+    'border-left-width': '1px',
+    'text-align': 'right',
+    'vertical-align': 'top',
+    'text-wrap-mode': 'nowrap',
+    height: '80px',
+  });
+  expect(base(screen, 'c')).toMatchObject({ 'text-align': 'center' });
+  expect(base(screen, 'd')).toMatchObject({ 'margin-left': 'auto', 'margin-right': 'auto' });
+  expect(base(screen, 'f')).toMatchObject({
+    color: 'rgb(16, 32, 48)',
+    'font-size': '24px',
+    'font-family': 'Arial',
+  });
+  expect(base(screen, 'h')).toMatchObject({
+    'background-color': 'rgb(18, 52, 86)',
+    'border-top-style': 'solid',
+  });
+  expect(base(screen, 'o')).toMatchObject({ 'list-style-type': 'lower-alpha' });
 });
 
 test('a control whose native look is taken off says what it had by that', async () => {

@@ -27,6 +27,8 @@ import { isBounded, lengthAt, type Measures } from './bounded_lengths.ts';
 import { HiddenParts } from './hidden_parts.ts';
 import { type Aspect, collectRules, type PageRule, USUAL_WIDTHS } from './style_rules.ts';
 import { sayWindowHeights } from './window_heights.ts';
+import { marginsByAlignment, saidByAttributes } from './attribute_looks.ts';
+import { quirksOf } from './quirks.ts';
 
 type Css = Record<string, string>;
 
@@ -120,6 +122,8 @@ export class PageReader {
     for (const element of [documentElement, body, ...body.querySelectorAll('*')]) this.#gather(element);
     this.#spreadRules();
     for (const g of this.#gathered.values()) this.#readBase(g);
+    for (const [element, css] of quirksOf(this.#document))
+      Object.assign(this.#gathered.get(element)?.base ?? {}, css);
     for (const g of this.#gathered.values()) this.#readStates(g);
     const boxes = new Map(
       [...this.#gathered.keys()].map((element) => [element, element.getBoundingClientRect()]),
@@ -155,12 +159,8 @@ export class PageReader {
     if (element.hasAttribute('popover')) for (const name of POPOVER_LOOK) names.add(name);
     const inline = (element as HTMLElement).style;
     for (const name of inline ?? []) for (const readName of readNames(name)) names.add(readName);
-    for (const name of ['width', 'height'])
-      if (
-        (element.hasAttribute(name) || element.localName === 'canvas') &&
-        element.namespaceURI === 'http://www.w3.org/1999/xhtml'
-      )
-        names.add(name);
+    for (const name of saidByAttributes(element)) names.add(name);
+    if (element.localName === 'canvas') names.add('width').add('height');
     this.#gathered.set(element, {
       element,
       names,
@@ -369,6 +369,7 @@ export class PageReader {
       const value = computedValue(map, name);
       if (value !== null && !this.#isGiven(g, name, value, parent)) g.base[name] = value;
     }
+    Object.assign(g.base, marginsByAlignment(g.element));
     complete(g.base, map);
     if (computedValue(map, 'display') !== 'none') g.isShown = true;
     // A slider of which nothing else is drawn has the browser's own track and thumb; without these there would be none.
@@ -741,9 +742,10 @@ export class PageReader {
       if (sibling.nodeType !== 1) return false;
       return (sibling as Element).localName === 'br' || !displayOf(sibling as Element).startsWith('inline');
     };
+    // Spaces that do not break stay wherever they stand.
     let shown = text;
-    if (isEdge(node.previousSibling)) shown = shown.trimStart();
-    if (isEdge(node.nextSibling)) shown = shown.trimEnd();
+    if (isEdge(node.previousSibling)) shown = shown.replace(/^ /, '');
+    if (isEdge(node.nextSibling)) shown = shown.replace(/ $/, '');
     return shown;
   }
 }

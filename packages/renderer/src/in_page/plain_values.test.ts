@@ -21,6 +21,8 @@ test.each([
   ['border-top-left-radius', '8px', '8px'],
   ['z-index', '2.14748e+09', '2147480000'],
   ['width', '1.5e+06px', '1500000px'],
+  ['text-align', '-webkit-center', 'center'],
+  ['text-align', 'start', 'start'],
   ['appearance', 'button', 'auto'],
   ['appearance', 'textfield', 'textfield'],
   [

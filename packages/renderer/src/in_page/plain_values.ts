@@ -50,6 +50,8 @@ const isSeenShadow = (layer: string): boolean => {
 export function plainValue(property: string, value: string): string {
   let plain = /\b(?:ok)?l(?:ch|ab)\(|\bcolor\(/.test(value) ? value.replace(OTHER_SPACE, onScreen) : value;
   if (/\de\+?\d/.test(plain)) plain = inDigits(plain);
+  // What attributes say puts parts to a side as well, which is told by their margins.
+  if (property === 'text-align') return plain.replace(/^-webkit-(?=left|center|right)/, '');
   if (property === 'appearance') return plain === 'button' ? 'auto' : plain;
   if (property.endsWith('-radius'))
     return plain.replace(/\b\d{5,}(?:\.\d+)?px/g, `${ROUNDEST}px`).replace(/^(\S+) \1$/, '$1');

@@ -150,7 +150,11 @@ export function sanitisePage(file: string, text: string, files: PageFiles): Safe
   cleaner.putTheme(root);
   cleaner.dropEndlessReuse(root);
   cleaner.finish();
-  document.childNodes = document.childNodes.filter((node) => node.nodeName !== '#comment');
+  // A doctype that browsers take for none is none.
+  const isOfOld = document.mode === 'quirks';
+  document.childNodes = document.childNodes.filter(
+    ({ nodeName }) => nodeName !== '#comment' && !(isOfOld && nodeName === '#documentType'),
+  );
   return {
     html: asReadAgain(document),
     title: cleaner.title.replace(/\s+/g, ' ').trim(),
