@@ -180,6 +180,8 @@ describe('while the first screens are read', () => {
     session.change('Mine', putStill('a:1', true));
     await session.settled();
     expect(server.requests).toBe(0);
+    // Without the screens it would be nothing.
+    expect(shelf.steps.size).toBe(0);
     expect(session.getState()).toMatchObject({ waits: 'Mine', app: { still: { 'a:1': true } } });
     // More of them came.
     session.meanwhile({ design: drawn, app: setStartIn('b') });

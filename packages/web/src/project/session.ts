@@ -161,7 +161,8 @@ export class ProjectSession {
   #push(step: WaitingStep): void {
     this.#named = null;
     this.#pending.push(step);
-    void this.#shelf.keep(this.#state.id, step).catch(() => {});
+    // Made on screens that are not in yet, it is nothing without them.
+    if (!this.#arriving) this.#keep(step);
     this.#show();
     void this.#send();
   }
@@ -264,7 +265,10 @@ export class ProjectSession {
     // What was computed of a design is kept with it.
     const design = isSameDesign ? this.#confirmed.design : project.design;
     this.#confirmed = { design, app: project.app, seq: project.history.seq };
-    if (!isSameDesign) this.#arriving = null;
+    if (!isSameDesign && this.#arriving) {
+      this.#arriving = null;
+      this.#pending.forEach((step) => this.#keep(step));
+    }
     this.#revision = project.revision;
     for (const seq of this.#early.keys()) if (seq <= project.history.seq) this.#early.delete(seq);
     this.#state = {
@@ -313,6 +317,10 @@ export class ProjectSession {
     const after = applyChange(app, change);
     this.#followed.set(app, { change, app: after });
     return after;
+  }
+
+  #keep(step: WaitingStep): void {
+    void this.#shelf.keep(this.#state.id, step).catch(() => {});
   }
 
   /** Steps that need not wait any more. */
