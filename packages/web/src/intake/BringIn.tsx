@@ -89,7 +89,7 @@ export function BringIn({
           {progress?.step === 'reading' && progress.done > 0 && (
             <Button onPress={running.stop}>Stop, keep what is read</Button>
           )}
-          {progress?.step !== 'taking' && <Button onPress={running.cancel}>Cancel</Button>}
+          {(!progress || progress.step === 'reading') && <Button onPress={running.cancel}>Cancel</Button>}
         </>
       ) : (
         <>

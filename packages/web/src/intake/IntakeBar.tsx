@@ -2,6 +2,7 @@ import type { Use } from '@tovel/core';
 import styled from 'styled-components';
 import { color } from '../theme/theme';
 import { Button, Choice } from '../ui/controls';
+import { SizeSlider } from '../ui/SizeSlider';
 import { type BelongingUse } from './BelongsTo';
 import { othersInWords } from './chosen_use';
 import type { SortBy } from './contact_rows';
@@ -21,16 +22,6 @@ const Bar = styled.div`
   h2 span {
     font-weight: 400;
     color: ${color.ink2};
-  }
-  label {
-    display: flex;
-    gap: 8px;
-    align-items: center;
-    color: ${color.ink2};
-  }
-  input[type='range'] {
-    accent-color: ${color.lake};
-    width: 110px;
   }
 `;
 
@@ -97,17 +88,7 @@ export function IntakeBar(props: IntakeBarProps) {
         {used} {used === 1 ? 'screen' : 'screens'}
         {uses.length > used && <span>{othersInWords(uses)}</span>}
       </h2>
-      <label>
-        Size
-        <input
-          type="range"
-          min={SCALES.min}
-          max={SCALES.max}
-          step={0.01}
-          value={scale}
-          onChange={(event) => onScale(Number(event.target.value))}
-        />
-      </label>
+      <SizeSlider scales={SCALES} value={scale} onChange={onScale} />
       <div style={{ width: 150 }}>
         <Choice label="Sorted" isLabelHidden value={sort} options={SORTS} onChange={onSort} />
       </div>

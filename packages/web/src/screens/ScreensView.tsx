@@ -31,6 +31,7 @@ import { Empty } from '../ui/Empty';
 import { SavedField } from '../ui/SavedField';
 import { ScreensNav } from './ScreensNav';
 import { useQueryParam } from '../ui/use_query_param';
+import { SizeSlider } from '../ui/SizeSlider';
 
 const View = styled.div`
   height: 100%;
@@ -56,10 +57,6 @@ const Head = styled.div`
   h2 {
     font-size: 15px;
     margin-right: auto;
-  }
-  input[type='range'] {
-    accent-color: ${color.lake};
-    width: 140px;
   }
 `;
 
@@ -206,17 +203,7 @@ export function ScreensView() {
               </span>
             )}
           </h2>
-          <label style={{ display: 'flex', gap: 8, alignItems: 'center', color: color.ink2 }}>
-            Size
-            <input
-              type="range"
-              min={SCALES.min}
-              max={SCALES.max}
-              step={0.01}
-              value={scale}
-              onChange={(event) => setScale(Number(event.target.value))}
-            />
-          </label>
+          <SizeSlider scales={SCALES} value={scale} onChange={setScale} />
         </Head>
         <Cards role="listbox" aria-label="Screens" aria-orientation="horizontal" onKeyDown={onKeyDown}>
           {order.map((key) => (

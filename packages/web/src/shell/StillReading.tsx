@@ -17,9 +17,6 @@ const Bar = styled.div`
     height: 8px;
     accent-color: ${color.lake};
   }
-  a {
-    margin-left: auto;
-  }
 `;
 
 /** Away from Intake, how far the screens are that are being read there. */
