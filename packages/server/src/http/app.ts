@@ -23,6 +23,7 @@ import { sourceRoutes } from '../sources/routes.ts';
 import type { Services } from '../services.ts';
 import { databaseError, HttpError } from './errors.ts';
 import { guard } from './guard.ts';
+import { patience } from './patience.ts';
 import { publishRoutes } from '../publish/routes.ts';
 import { ration } from './ration.ts';
 import { route } from './route.ts';
@@ -37,6 +38,9 @@ function recognitionFolders(): (readonly [prefix: string, folder: string])[] {
     ['/ocr/data/', path.join(folderOf('@tesseract.js-data/eng'), '4.0.0_best_int')],
   ];
 }
+
+/** In ms. */
+const LONGEST_SILENCE = 60_000;
 
 /**
  * What a document in which pages are read may do: run its own script, and show what came along within pages. Only the application
@@ -65,12 +69,12 @@ export async function createApp(
     // What is under way when the server stops is answered; connections that only wait are closed.
     forceCloseConnections: 'idle',
     return503OnClosing: false,
-    connectionTimeout: 60_000,
     requestTimeout: 60_000,
     keepAliveTimeout: 30_000,
   });
   // Somebody who sends a letter at a time holds a connection no longer than this.
   app.server.headersTimeout = 15_000;
+  patience(app, LONGEST_SILENCE);
   guard(app, config.port, true);
   const run = `http://127.0.0.1:${config.runPort} http://localhost:${config.runPort}`;
   await app.register(helmet, {
