@@ -50,6 +50,8 @@ test('who says nothing more in the middle of a request is let go', async () => {
   const socket = connect(port, '127.0.0.1');
   const closed = new Promise<string>((resolve) => socket.once('close', () => resolve('closed')));
   socket.on('error', () => {});
-  socket.write('POST /slow HTTP/1.1\r\nhost: x\r\ncontent-type: application/json\r\ncontent-length: 9\r\n\r\n{"a"');
+  socket.write(
+    'POST /slow HTTP/1.1\r\nhost: x\r\ncontent-type: application/json\r\ncontent-length: 9\r\n\r\n{"a"',
+  );
   expect(await closed).toBe('closed');
 });
