@@ -630,7 +630,7 @@ export { type ScreenKinship, type ScreenPair } from './match/screens.ts';
 
 export { partedAtFirst } from './project/part_first.ts';
 
-export { FirstScreens } from './project/first_screens.ts';
+export { FirstScreens } from './iterate/first_screens.ts';
 
 export { type LayoutProposal, proposeLayouts, surelyShared } from './layouts/propose.ts';
 

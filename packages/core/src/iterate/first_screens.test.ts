@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { applyChange, putScreen } from '../change/change.ts';
-import { applyIteration } from '../iterate/apply.ts';
-import { planIteration } from '../iterate/plan.ts';
+import { applyIteration } from './apply.ts';
+import { planIteration } from './plan.ts';
 import { emptyApp } from '../model/app.ts';
 import { emptyDesign, type Screen } from '../model/design.ts';
 import { elementsByKey } from '../model/project.ts';

@@ -1,11 +1,11 @@
 import { applyChange } from '../change/change.ts';
 import { addToDesign, type ReadSoFar } from '../intake/batch.ts';
-import { placeKey, rekeyed } from '../iterate/rekey.ts';
+import { placeKey, rekeyed } from './rekey.ts';
 import { emptyApp } from '../model/app.ts';
 import { emptyDesign, type Screen } from '../model/design.ts';
 import { uniqueName } from '../model/names.ts';
 import type { Project } from '../model/project.ts';
-import { takeIn } from './take_in.ts';
+import { takeIn } from '../project/take_in.ts';
 
 /**
  * The project that the first screens are while more of them are being read. Its screens and elements have the keys that they will
