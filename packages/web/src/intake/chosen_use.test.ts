@@ -1,13 +1,7 @@
 import { type App, applyChange, emptyApp, emptyDesign, putScreen, setStart } from '@tovel/core';
 import { type ChosenUse, othersInWords, stepToUse } from './chosen_use';
+import { screenEntry as screen } from '../testing/screen_entry';
 
-const screen = (order: number, more: object = {}) => ({
-  name: `S${order}`,
-  route: `/s${order}`,
-  use: 'screen' as const,
-  order,
-  ...more,
-});
 const app: App = [
   putScreen('a', screen(1)),
   putScreen('b', screen(2)),

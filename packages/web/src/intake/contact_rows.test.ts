@@ -1,13 +1,7 @@
 import { applyChange, emptyApp, putScreen, type App } from '@tovel/core';
 import { cardSize, sheetCards, sheetLengths, sheetRows, sortScreens } from './contact_rows';
+import { screenEntry as screen } from '../testing/screen_entry';
 
-const screen = (order: number, more: object = {}) => ({
-  name: `S${order}`,
-  route: `/s${order}`,
-  use: 'screen' as const,
-  order,
-  ...more,
-});
 const app: App = [
   putScreen('a', screen(1, { name: 'Zebra' })),
   putScreen('b', screen(2, { name: 'Apple 10' })),
