@@ -84,7 +84,10 @@ function print(expression: Expression, names: ExpressionNames): Printed {
         binds: BINDS.member,
       };
     case 'disclosed':
-      return { code: `${expression.of}.isOpen(${quote(expression.id)})`, binds: BINDS.member };
+      return {
+        code: `${expression.of}.isOpen(${inner(expression.id, BINDS.choice)})`,
+        binds: BINDS.member,
+      };
     case 'field': {
       const isPlain = /^[a-z_]\w*$/i.test(expression.name);
       const dot = isThere(expression.of, names) ? (isPlain ? '.' : '') : '?.';

@@ -77,7 +77,7 @@ export type Expression =
       readonly given: readonly (string | number)[];
     }
   /** Whether a part is open, by its id; `of` is what is asked, `first` the one of several that is shown at first. */
-  | { readonly kind: 'disclosed'; readonly of: string; readonly first?: string; readonly id: string }
+  | { readonly kind: 'disclosed'; readonly of: string; readonly first?: string; readonly id: Expression }
   /** Whether the present address is one of these. */
   | { readonly kind: 'at'; readonly addresses: readonly Expression[] }
   | { readonly kind: 'not'; readonly of: Expression }
@@ -146,11 +146,12 @@ export function partsOf(expression: Expression): readonly Expression[] {
     case 'variable':
     case 'parameter':
     case 'listing':
-    case 'disclosed':
     case 'records':
     case 'record':
     case 'item':
       return [];
+    case 'disclosed':
+      return [expression.id];
     case 'call':
       return expression.args;
     case 'each':
@@ -185,11 +186,12 @@ export function mapExpression(
     case 'variable':
     case 'parameter':
     case 'listing':
-    case 'disclosed':
     case 'records':
     case 'record':
     case 'item':
       return change(expression);
+    case 'disclosed':
+      return change({ ...expression, id: inner(expression.id) });
     case 'call':
       return change({ ...expression, args: expression.args.map(inner) });
     case 'each':

@@ -46,7 +46,7 @@ export function valueOf(expression: Expression, scope: Scope): Value {
       );
     }
     case 'disclosed':
-      return expression.first === expression.id;
+      return expression.first === valueOf(expression.id, scope);
     case 'listing':
       return scope.listings && Object.hasOwn(scope.listings, expression.of)
         ? scope.listings[expression.of](expression.asks, expression.given)

@@ -134,3 +134,20 @@ test('things that are called the same are told apart by where they stand, and no
   expect(names.filter((name) => /\d$/.test(name))).toEqual([]);
   expect(names.some((name) => /^(Tools|Loans|Members|Sheds|Rules)/.test(name))).toBe(true);
 });
+
+test('what stands elsewhere, too, than in the bar that screens share is one thing there', () => {
+  const bar = `<nav class="bar" style="display:flex"><ul class="entries">${PAGES.map(
+    (key) =>
+      `<li class="entry" style="padding:8px"><a class="entry-link" href="/${key}" style="color:#ccd;background-color:#456"><span class="dot" style="width:8px">•</span><span class="label" style="font-size:14px">${key}</span></a></li>`,
+  ).join('')}</ul></nav>`;
+  const samples = pageOfHtml(
+    `<main><h1>Samples</h1><p>Above.</p>${bar}<table><tr><td>In a cell</td><td>${bar}</td></tr></table><form><label>Name<input></label>${bar}</form></main>`,
+    'samples',
+  );
+  const made = parted(projectOf(...PAGES.map((key) => page(key)), samples));
+  expect(Object.keys(made.app.layouts)).toHaveLength(1);
+  const inSamples = Object.values(made.app.components).filter(({ places }) =>
+    places.every((place) => place.startsWith('samples:')),
+  );
+  expect(inSamples.map(({ kind, places }) => [kind, places.length])).toContainEqual(['component', 2]);
+});

@@ -10,7 +10,7 @@ import { settle } from '../layers/settle.ts';
 import { surelyShared } from '../layouts/propose.ts';
 import { pascalCase, uniqueName } from '../model/names.ts';
 import { findElement, screenOf } from '../model/places.ts';
-import type { ElementStyle } from '../model/design.ts';
+import type { ElementStyle, Screen } from '../model/design.ts';
 import type { StyleRule } from '../emit/form/markup.ts';
 import { lookWord } from '../emit/form/styles/look_words.ts';
 import { isUsed, type Project } from '../model/project.ts';
@@ -41,10 +41,12 @@ function surelyRepeated(project: Project, before: Project['app']): Change {
   const { design, app } = settled;
   const screens = design.screens.filter(({ key }) => isUsed(settled, key));
   // Of two at one place the surer is the one thing, and of those alike what saves more.
+  const unsure = new Set<string>();
+  const taken = new Set(Object.values(app.components).flatMap(({ places }) => places));
   const sure = (refused: ReadonlySet<string>): readonly Proposal[] =>
-    findComponents(screens, refused)
-      .filter(({ confidence, saves }) => confidence >= SURE && saves >= LEAST_SAVED)
-      .sort((a, b) => Number(b.confidence >= SURER) - Number(a.confidence >= SURER));
+    surelyFound(screens, refused, unsure, taken).sort(
+      (a, b) => Number(b.confidence >= SURER) - Number(a.confidence >= SURER),
+    );
   const idFor = idsFor(app);
   const { kept, made } = fitting(project, (refused, parted) =>
     atFreePlaces(app, [...parted.filter(({ id }) => !refused.has(id)), ...sure(refused)], idFor),
@@ -70,6 +72,43 @@ function surelyRepeated(project: Project, before: Project['app']): Change {
     }),
   ]);
 }
+
+/**
+ * Proposals that are sure enough, at places where nothing is taken; what else the places of others could be is looked at, too.
+ * @param unsure ids of what is known not to be, which become more
+ */
+function surelyFound(
+  screens: readonly Screen[],
+  refused: ReadonlySet<string>,
+  unsure: Set<string>,
+  taken: ReadonlySet<string>,
+): Proposal[] {
+  const isSure = ({ confidence, saves }: Proposal): boolean => confidence >= SURE && saves >= LEAST_SAVED;
+  for (let round = 0; ; round++) {
+    const found = findComponents(screens, new Set([...refused, ...unsure]));
+    const sure: Proposal[] = [];
+    for (const proposal of found) {
+      const free = atFree(proposal, taken);
+      if (free && isSure(free)) sure.push(free);
+      else unsure.add(proposal.id);
+    }
+    if (sure.length === found.length || round === MOST_UNSURE) return sure;
+  }
+}
+/** So often what is not sure gives way to what else its places could be. */
+const MOST_UNSURE = 4;
+
+/** A proposal without the places where something is taken; null where too little is left. */
+function atFree(proposal: Proposal, taken: ReadonlySet<string>): Proposal | null {
+  const places = proposal.places.filter((key) => !taken.has(key));
+  if (places.length === proposal.places.length) return proposal;
+  if (proposal.kind === 'list' || places.length < 2) return null;
+  return { ...proposal, places, saves: savedBy(proposal, places.length) };
+}
+
+/** How many elements are saved where only so many places of a proposal are one thing. */
+const savedBy = ({ saves, places }: Proposal, count: number): number =>
+  (saves * (count - 1)) / (places.length - 1);
 
 /** What people tell things of one kind apart by. */
 const TELLING =
@@ -113,28 +152,20 @@ interface Fitting {
   readonly made: ReadonlyMap<string, EmittedComponent>;
 }
 
-/**
- * Those of proposals that stand where nothing is taken, the first first: what is at one place is one thing. What stands at many
- * other places, too, is one there.
- */
+/** Those of proposals that stand where nothing is taken, the first first: what is at one place is one thing. */
 function atFreePlaces(
   { components }: Project['app'],
   proposals: readonly Proposal[],
   idFor: (proposal: Proposal) => string,
 ): Chosen[] {
   const taken = new Set(Object.values(components).flatMap(({ places }) => places));
-  const chosen: Chosen[] = [];
-  for (const proposal of proposals) {
-    const places = proposal.places.filter((key) => !taken.has(key));
-    const isFree = places.length === proposal.places.length;
-    if (!isFree && (proposal.kind === 'list' || places.length < proposal.places.length * LEAST_FREE))
-      continue;
-    chosen.push([idFor(proposal), isFree ? proposal : { ...proposal, places }]);
-    for (const key of places) taken.add(key);
-  }
-  return chosen;
+  return proposals.flatMap((proposal): Chosen[] => {
+    const free = atFree(proposal, taken);
+    if (!free) return [];
+    for (const key of free.places) taken.add(key);
+    return [[idFor(free), free]];
+  });
 }
-const LEAST_FREE = 0.8;
 
 /** Ids for what is chosen, that no component has: the same for the same each time, so that what was made of it is known again. */
 function idsFor({ components }: Project['app']): (proposal: Proposal) => string {
@@ -208,7 +239,7 @@ function partedBy(proposal: Proposal, { part, left }: Covered): Proposal[] {
   const others = new Set(left);
   const groups = [proposal.places.filter((key) => !others.has(key)), left];
   return groups.flatMap((places) => {
-    const saves = (proposal.saves * (places.length - 1)) / (proposal.places.length - 1);
+    const saves = savedBy(proposal, places.length);
     return places.length > 1 && saves >= LEAST_SAVED
       ? [{ ...proposal, id: idOf(proposal.kind, places), places, saves }]
       : [];

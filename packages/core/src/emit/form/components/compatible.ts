@@ -26,7 +26,6 @@ const openTerm = (node: MarkupElement): string => ownTerms(node, [openAt(node)])
 /** Whether two nodes can be one with slots. */
 export function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
   if (a.tag !== b.tag || a.form !== b.form) return false;
-  if (!isSamePart(a.part, b.part)) return false;
   if (a.use || b.use || !!a.asset !== !!b.asset) return false;
   // What already depends on a prop, within another component, has to depend on the same.
   if (ownTerms(a, [a.when]) !== ownTerms(b, [b.when])) return false;
@@ -34,19 +33,24 @@ export function isCompatible(a: MarkupElement, b: MarkupElement): boolean {
   if (aspectTerms(a) !== aspectTerms(b)) return false;
   if (variantTerm(a) !== variantTerm(b) && !(isOwnWay(a, b) || isOwnWay(b, a) || areByRoute(a, b)))
     return false;
-  if (a.link?.kind !== b.link?.kind) return false;
-  if ((a.acts || b.acts) && JSON.stringify(a.acts) !== JSON.stringify(b.acts)) return false;
-  if (a.link?.kind === 'disclose' && b.link?.kind === 'disclose')
-    return isSamePart({ ...a.link, id: '' }, { ...b.link, id: '' });
-  if (a.link?.kind === 'file' && JSON.stringify(a.link) !== JSON.stringify(b.link)) return false;
-  if (a.link && b.link && 'arrival' in a.link && 'arrival' in b.link)
-    return JSON.stringify(a.link.arrival) === JSON.stringify(b.link.arrival);
-  return true;
+  return wayOf(a) === wayOf(b);
 }
 
-/** Whether parts that open and close, or what opens them, do so alike, whichever is open at first. */
-function isSamePart<T extends { readonly isOpen?: unknown }>(a: T | undefined, b: T | undefined): boolean {
-  if (!a || !b) return a === b;
-  const [{ isOpen: _a, ...one }, { isOpen: _b, ...other }] = [a, b];
-  return JSON.stringify(one) === JSON.stringify(other);
+/**
+ * What an element does, and what opens and closes it, as far as elements have to agree on it to be one: nothing for what does
+ * nothing and is always there.
+ */
+export function wayOf({ link, part, acts, form }: MarkupElement): string {
+  if (!link && !part && !acts) return '';
+  const { isOpen: _, ...opens } = part ?? {};
+  return JSON.stringify([form ?? null, part ? opens : null, link ? linkWay(link) : null, acts ?? null]);
+}
+
+function linkWay(link: NonNullable<MarkupElement['link']>): unknown {
+  if (link.kind === 'disclose') {
+    const { isOpen: _, id: _id, ...opens } = link;
+    return opens;
+  }
+  if (link.kind === 'file') return link;
+  return 'arrival' in link ? [link.kind, link.arrival] : link.kind;
 }

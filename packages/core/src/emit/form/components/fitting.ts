@@ -5,6 +5,7 @@ import type { Component } from '../../../model/app.ts';
 import type { PropsBefore } from '../before.ts';
 import { elementsIn, type MarkupNode, termsOf, visitMarkup, variantsOf } from '../markup.ts';
 import { formOf } from './columns.ts';
+import { wayOf } from './compatible.ts';
 import { type Hollow, hollowed } from './hollow.ts';
 import { valuesInOrder } from './route_looks.ts';
 import { type ElementsKnown, lookOf, type Place, type Template, templateOf } from './template.ts';
@@ -107,12 +108,14 @@ function fittingAround<P extends Place>(
 
 /**
  * What elements have to have in common to be one, besides how they are nested, in order: the kinds of their links, as what leads
- * on within the app is no link out of it, and the looks that an outer component tells apart.
+ * on within the app is no link out of it, how they open and close, what they do, and the looks that an outer component tells
+ * apart.
  */
 function ownWaysIn(place: Place): string[] {
   const found: string[] = [];
   visitMarkup(place.node, (node) => {
-    if (node.link) found.push(node.link.kind);
+    const way = wayOf(node);
+    if (way) found.push(way);
     for (const variant of variantsOf(node))
       found.push(
         hash(

@@ -55,7 +55,17 @@ import {
   without,
 } from './item_list.ts';
 import { isCompatible, isSameTerm } from './compatible.ts';
-import { addressAt, keepAddress, OWN_WAY, ownTerms, renamedAddress } from './own_links.ts';
+import {
+  addressAt,
+  keepAddress,
+  linkOf,
+  NO_LINK,
+  OWN_WAY,
+  type OwnLink,
+  ownLinkOf,
+  ownTerms,
+  renamedLink,
+} from './own_links.ts';
 import { canBeProp, propNameFor, type PropHint } from './prop_names.ts';
 import { isRouteTerm, lookAsked, routeLooks, valuesInOrder } from './route_looks.ts';
 
@@ -206,7 +216,7 @@ class TemplateBuilder {
   #depth = 0;
   /** Props of outer components that are handed on, by their names there. */
   readonly #handedOn = new Map<string, Found[]>();
-  #ownLink: { readonly address: string; readonly given: Expression } | null = null;
+  #ownLink: { readonly link: OwnLink; readonly given: Expression } | null = null;
 
   constructor(
     places: readonly Place[],
@@ -315,10 +325,10 @@ class TemplateBuilder {
       children: [],
     };
     const outer = this.#ownLink;
-    if (made.slots?.to && !first.slots?.to && first.link?.kind === 'go')
-      this.#ownLink = { address: first.link.to, given: made.slots.to };
+    if (made.slots?.to && !first.slots?.to && first.link)
+      this.#ownLink = { link: linkOf(first) ?? NO_LINK, given: made.slots.to };
     const children = this.#children(nodes);
-    const renamed = this.#renamed(made, addressAt(first));
+    const renamed = this.#renamed(made, ownLinkOf(first));
     this.#ownLink = outer;
     if (first.when) this.#depth--;
     if (!children) return null;
@@ -330,11 +340,11 @@ class TemplateBuilder {
     return { ...renamed, children, ...(when ? { when } : {}) };
   }
 
-  /** What looks whether its own link is the present one looks at the prop that says where the link leads. */
-  #renamed(node: MarkupElement, address: string | undefined): MarkupElement {
+  /** What looks whether its own link is the present one looks at the prop that says where the link leads, or what it opens. */
+  #renamed(node: MarkupElement, link: OwnLink): MarkupElement {
     const own = this.#ownLink;
     return own && node.key
-      ? withTerms(node, (term) => renamedAddress(term, address ?? own.address, own.given))
+      ? withTerms(node, (term) => renamedLink(term, link === NO_LINK ? own.link : link, own.given))
       : node;
   }
 

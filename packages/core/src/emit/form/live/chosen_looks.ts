@@ -1,4 +1,4 @@
-import type { Expression } from '../../../expression/expression.ts';
+import { type Expression, literal } from '../../../expression/expression.ts';
 import { grouped } from '../../../json/grouped.ts';
 import { uniqueCodeName } from '../../../model/names.ts';
 import { type Look, lookText } from '../styles/look_text.ts';
@@ -34,7 +34,12 @@ export const withChosenParts = (screen: EmittedScreen): EmittedScreen =>
     link?.kind === 'disclose' && link.choice
       ? {
           group: link.choice.name,
-          by: { kind: 'disclosed', of: link.choice.name, first: link.choice.first, id: link.id },
+          by: {
+            kind: 'disclosed',
+            of: link.choice.name,
+            first: link.choice.first,
+            id: literal(link.id),
+          },
         }
       : null,
   );

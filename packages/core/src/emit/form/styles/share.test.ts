@@ -290,3 +290,32 @@ test('a layer is called by its own word, and never by the text in it', () => {
   expect(qualified('chip', 'text')).toBe('chipText');
   expect(qualified('toolRow', 'row')).toBe('toolRowContent');
 });
+
+describe('what is said of states alone', () => {
+  const states = { ':hover': { color: '#00c', 'background-color': '#eef' } };
+  const look = (name: string, base: Record<string, string>, more: Partial<StyleRule> = {}): StyleRule =>
+    rule(name, base, { states, ...more });
+  const panel = { ...card, color: '#333', 'z-index': '2', width: '80px' };
+
+  test('is said of classes that never stand without it, and elements are written as those', () => {
+    const file = (id: string): FileRules => ({ id, rules: [look('card', card), look('panel', panel)] });
+    const { rules, files } = shareStyles([file('a'), file('b')]);
+    expect(rules.map(({ className, states: own }) => [className, Object.keys(own)])).toEqual([
+      ['card', [':hover']],
+      ['panel', [':hover']],
+    ]);
+    expect(files.get('a')!.classes.get('panel')).toEqual([{ from: 'shared', name: 'panel' }]);
+    // The sheet says it once, of both.
+    expect(printRules(rules, (name) => `.${name}`).text).toContain('.card:hover,\n.panel:hover {');
+  });
+
+  test('is a class of its own where the other stands without it', () => {
+    const { rules, files } = shareStyles([
+      { id: 'a', rules: [look('card', card), look('panel', panel)] },
+      { id: 'b', rules: [rule('card', card), look('panel', panel)] },
+    ]);
+    expect(rules.find(({ className }) => className === 'card')!.states).toEqual({});
+    const classes = files.get('a')!.classes.get('card')!;
+    expect(classes.length).toBe(2);
+  });
+});

@@ -1,4 +1,5 @@
 import { grouped } from '../../../json/grouped.ts';
+import { saidOfOthers } from './always_with.ts';
 import { asBefore, lookIds } from './as_before.ts';
 import { type CodeBefore, NOTHING_BEFORE } from '../before.ts';
 import { inWords, Namer } from './class_namer.ts';
@@ -101,9 +102,10 @@ export function shareStyles(
     const { left } = group[0];
     name(partOf(sharedName(group, [...left.values()]), [...left.keys()], group));
   }
+  const shared = saidOfOthers(all, made.shared);
   const ofFile = grouped(places, ({ file }) => file);
   return {
-    rules: made.shared.toSorted((a, b) => inWords.compare(a.className, b.className)),
+    rules: shared.toSorted((a, b) => inWords.compare(a.className, b.className)),
     files: new Map(
       files.map(({ id }): [string, FileStyles] => {
         const inFile = ofFile.get(id) ?? [];
