@@ -23,7 +23,7 @@ interface Found extends Candidate {
 export function findComponents(
   screens: readonly Screen[],
   refused: ReadonlySet<string> = new Set(),
-): ComponentProposal[] {
+): Named[] {
   const there = repeatedIn(screens);
   const lists = there.lists.filter(({ list }) => !refused.has(list.id));
   // What is a row wherever it stands is one of a list.
@@ -44,9 +44,9 @@ export function findComponents(
     ...frames,
   ]
     .sort((a, b) => b.saves - a.saves || (a.id < b.id ? -1 : 1))
-    .map(({ others, ...proposal }) => {
+    .map((proposal) => {
       const isTaken = (candidate: string): boolean => names.has(candidate);
-      const free = [proposal.name, ...others].find((candidate) => !isTaken(candidate));
+      const free = [proposal.name, ...proposal.others].find((candidate) => !isTaken(candidate));
       const name = free ?? uniqueName(proposal.name, isTaken, '');
       names.add(name);
       return { ...proposal, name };

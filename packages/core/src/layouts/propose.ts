@@ -5,8 +5,9 @@ import { pressablesOf } from '../links/pressable.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
 import { kebabCase, sentenceCase, uniqueName } from '../model/names.ts';
+import { toldByScreens } from '../model/told_by_screens.ts';
 import { orderedScreens, isUsed, type Project, screensByKey } from '../model/project.ts';
-import { isWithin } from '../model/places.ts';
+import { isWithin, screenOf } from '../model/places.ts';
 import { likeSketches, type Traits, traitsOf } from '../match/traits.ts';
 import { grouped } from '../json/grouped.ts';
 import { hash } from '../json/hash.ts';
@@ -120,7 +121,7 @@ function proposed(
   return framedGroups(plan, screens, places).map((group): LayoutProposal => {
     const own = bars.get(group[0])!.filter(({ element }) => places.has(element));
     const labels = own.flatMap((bar) => bar.labels);
-    const name = uniqueName(nameOf(app, group, own, markedBy), (candidate) => called.has(candidate), ' ');
+    const name = freeName(app, nameOf(app, group, own, markedBy), group, called);
     called.add(name);
     const layout = uniqueName(kebabCase(name) || 'layout', (candidate) => keyed.has(candidate));
     keyed.add(layout);
@@ -277,9 +278,23 @@ function barComponent(
   const id = uniqueName('bar', (candidate) => !!app.components[candidate] || ids.has(candidate));
   ids.add(id);
   const taken = new Set(Object.values(app.components).map((component) => component.name));
-  const name = uniqueName(bars[0].name, (candidate) => taken.has(candidate), ' ');
+  const screens = places.map((place) => screenOf(design, place));
+  const name = freeName(app, bars[0].name, screens, taken);
   return [putComponent(id, { name, kind: 'component', places })];
 }
+
+/** A name that nothing has: told by the screens that it is on, and by a number where these say nothing. */
+function freeName(
+  app: Project['app'],
+  name: string,
+  screens: readonly string[],
+  taken: ReadonlySet<string>,
+): string {
+  const told = toldByScreens(app, screens).map((words) => sentenceCase(`${words} ${lowerFirst(name)}`));
+  const free = [name, ...told].find((candidate) => !taken.has(candidate));
+  return free ?? uniqueName(name, (candidate) => taken.has(candidate), ' ');
+}
+const lowerFirst = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1);
 
 /** What is higher than this, in px, is no bar over or under something: it is what several screens show. */
 const HIGHEST_BAR = 320;

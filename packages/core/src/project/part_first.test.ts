@@ -151,3 +151,26 @@ test('what stands elsewhere, too, than in the bar that screens share is one thin
   );
   expect(inSamples.map(({ kind, places }) => [kind, places.length])).toContainEqual(['component', 2]);
 });
+
+test('things that are called the same on many screens are told apart by what they look like', () => {
+  const shelves = (own: string): string =>
+    [1, 2, 3]
+      .map(
+        (n) =>
+          `<div class="card" style="width:90px;padding:8px"><h3>${own} ${n}</h3><p>Lent</p><p>Since ${n}</p></div>`,
+      )
+      .join('<hr>');
+  const notes = (own: string): string =>
+    [1, 2]
+      .map(
+        (n) =>
+          `<div class="card" style="padding:8px;background-color:#234"><img src="" alt=""><b>${own} note ${n}</b><i>By post</i><u>Read</u></div>`,
+      )
+      .join('<hr>');
+  const pages = ['Saws', 'Rakes', 'Vices', 'Hoists', 'Lathes', 'Planers'].map((own) =>
+    pageOfHtml(`<main><h1>${own}</h1>${shelves(own)}<h2>Notes</h2>${notes(own)}</main>`, own.toLowerCase()),
+  );
+  const names = Object.values(parted(projectOf(...pages)).app.components).map(({ name }) => name);
+  expect(names.length).toBeGreaterThan(1);
+  expect(names.filter((name) => /\d$/.test(name))).toEqual([]);
+});

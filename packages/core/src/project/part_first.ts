@@ -10,7 +10,8 @@ import { settle } from '../layers/settle.ts';
 import { surelyShared } from '../layouts/propose.ts';
 import { pascalCase, uniqueName } from '../model/names.ts';
 import { findElement, screenOf } from '../model/places.ts';
-import type { ElementStyle, Screen } from '../model/design.ts';
+import type { Element, Screen } from '../model/design.ts';
+import { toldByScreens } from '../model/told_by_screens.ts';
 import type { StyleRule } from '../emit/form/markup.ts';
 import { lookWord } from '../emit/form/styles/look_words.ts';
 import { isUsed, type Project } from '../model/project.ts';
@@ -61,17 +62,38 @@ function surelyRepeated(project: Project, before: Project['app']): Change {
   );
   return all([
     ...gone.map((id) => putComponent(id, null)),
-    ...kept.map(([id, { name: found, kind, places }]) => {
-      const plain = found.replace(/\d+$/, '');
-      const onScreens = names.has(plain) ? screenWord(settled, places) + plain : plain;
-      const looks = names.has(onScreens) ? tellingLook(settled, places, names.get(onScreens)!) : null;
-      const wanted = looks === null ? onScreens : pascalCase(looks) + onScreens;
-      const name = uniqueName(wanted, (candidate) => names.has(candidate), '');
+    ...kept.map(([id, proposal]) => {
+      const { kind, places } = proposal;
+      const name = freeName(settled, proposal, names);
       names.set(name, places);
       return putComponent(id, { name, kind, places });
     }),
   ]);
 }
+
+/** A name that nothing has: that of the proposal, without a number wherever something tells it from what is called so. */
+function freeName(
+  project: Project,
+  { name, others, places }: Proposal,
+  names: ReadonlyMap<string, readonly string[]>,
+): string {
+  const plain = name.replace(/\d+$/, '');
+  const other = names.get(plain);
+  if (!other) return plain;
+  const [where, whereFirst] = toldByScreens(project.app, placesOn(project, places)).map(pascalCase);
+  const candidates = [
+    ...(where ? [where + plain] : []),
+    ...tellingWords(project, places, other).map((word) => pascalCase(word) + plain),
+    ...others.filter((one) => !/\d$/.test(one)),
+    ...(whereFirst ? [whereFirst + plain] : []),
+  ];
+  return (
+    candidates.find((one) => !names.has(one)) ?? uniqueName(plain, (candidate) => names.has(candidate), '')
+  );
+}
+
+const placesOn = ({ design }: Project, places: readonly string[]): string[] =>
+  places.map((place) => screenOf(design, place));
 
 /**
  * Proposals that are sure enough, at places where nothing is taken; what else the places of others could be is looked at, too.
@@ -114,15 +136,11 @@ const savedBy = ({ saves, places }: Proposal, count: number): number =>
 const TELLING =
   /^(outlined|quiet|filled|open|small|large|tiny|huge|narrow|wide|short|tall|bold|light|raised|flat|rounded|square|stacked|inline|red|orange|yellow|green|blue|purple|pink|brown|grey|gray|black|white|pale\w+|dark\w+)$/i;
 
-/** How what is called the same looks otherwise, in a word; null where nothing tells. */
-function tellingLook(
-  { design }: Project,
-  places: readonly string[],
-  others: readonly string[],
-): string | null {
-  const [own, other] = [places, others].map(([first]) => findElement(design, first)?.style);
-  if (!own || !other) return null;
-  const rule = ({ base }: ElementStyle): StyleRule => ({
+/** How what is called the same looks otherwise, in words, the best first: by its look, and by its size where it was drawn. */
+function tellingWords({ design }: Project, places: readonly string[], others: readonly string[]): string[] {
+  const [own, other] = [places, others].map(([first]) => findElement(design, first));
+  if (!own || !other) return [];
+  const rule = ({ style: { base } }: Element): StyleRule => ({
     className: '',
     key: null,
     base,
@@ -130,18 +148,18 @@ function tellingLook(
     from: {},
     states: {},
   });
-  return lookWord(rule(own), rule(other), (word) => !TELLING.test(word));
+  const word = lookWord(rule(own), rule(other), (one) => !TELLING.test(one));
+  const [wide, tall] = (['width', 'height'] as const).map(
+    (side) => Math.log2(own.box[side] / other.box[side]) || 0,
+  );
+  return [
+    ...(word === null ? [] : [word]),
+    ...(Math.abs(wide) > MUCH ? [wide > 0 ? 'wide' : 'narrow'] : []),
+    ...(Math.abs(tall) > MUCH ? [tall > 0 ? 'tall' : 'short'] : []),
+  ];
 }
-
-/** What all screens that places stand on are called by, as the beginning of a name; nothing where that is nothing. */
-function screenWord({ app, design }: Project, places: readonly string[]): string {
-  const keys = new Set(places.map((place) => screenOf(design, place)));
-  const [first, ...others] = [...keys].map((key) => app.screens[key].name.split(/\s+/));
-  const shared = first.filter((word, i) => others.every((words) => words[i] === word));
-  const letters = shared.filter((word) => /^\p{L}/u.test(word));
-  return letters.length && letters.length <= MOST_WORDS ? pascalCase(letters.join(' ')) : '';
-}
-const MOST_WORDS = 3;
+/** What is larger by this many doublings is so at first sight. */
+const MUCH = 0.4;
 
 type Proposal = ReturnType<typeof findComponents>[number];
 type Chosen = readonly [id: string, proposal: Proposal];

@@ -2,7 +2,7 @@ import { allOf, type Expression, propsOf } from '../../../expression/expression.
 import { grouped } from '../../../json/grouped.ts';
 import { kept, keptFlat, keptList, keptMap, sameList } from '../../../json/kept.ts';
 import type { Component } from '../../../model/app.ts';
-import { FileNames, pascalCase, uniqueCodeName } from '../../../model/names.ts';
+import { FileNames, isCodeName, pascalCase, uniqueCodeName } from '../../../model/names.ts';
 import type { CodeBefore, PropsBefore } from '../before.ts';
 import { keptMarkup } from '../kept_markup.ts';
 import { isBound } from '../live/bindings.ts';
@@ -155,7 +155,7 @@ export function extractComponents(
     }
     const wish = pascalCase(component.name);
     const name = uniqueCodeName(
-      known.views.has(wish) ? `${wish}Block` : wish,
+      known.views.has(wish) || !isCodeName(wish) ? `${wish}Block` : wish,
       'Part',
       (candidate) => names.has(candidate) || known.views.has(candidate),
     );
