@@ -59,14 +59,14 @@ export function proposeLayouts(project: Project): LayoutProposal[] {
   const names = new Set(Object.values(app.layouts).map((layout) => layout.name));
   const found: LayoutProposal[] = [];
   const held = new Set<string>();
-  // Of the components that proposals make: each can be taken with the others.
-  const ids = new Set<string>();
+  // Each can be taken with the others.
+  const taking: Taking = { ids: new Set(), components: new Set(), layouts: names };
   const sorted = [...groups.values()].sort((x, y) => y.length - x.length);
   let tried = 0;
   for (const group of sorted) {
     const screens = group.filter((key) => !held.has(key));
     if (screens.length < 2 || tried++ >= MOST_TRIED) continue;
-    for (const proposal of proposed(project, screens, bars, names, ids)) {
+    for (const proposal of proposed(project, screens, bars, taking)) {
       if (app.refused[proposal.id]) continue;
       names.add(proposal.name);
       for (const key of proposal.screens) held.add(key);
@@ -87,13 +87,19 @@ export const surelyShared = (project: Project): Change =>
     ),
   );
 
+/** What proposals go by that were made: the ids of their components, and names. */
+interface Taking {
+  readonly ids: Set<string>;
+  readonly components: Set<string>;
+  readonly layouts: ReadonlySet<string>;
+}
+
 /** The layouts of screens with bars of theirs, as far as something of a frame is left around them. */
 function proposed(
   project: Project,
   screens: readonly string[],
   bars: ReadonlyMap<string, readonly Bar[]>,
-  names: ReadonlySet<string>,
-  ids: Set<string>,
+  { ids, components: named, layouts }: Taking,
 ): LayoutProposal[] {
   const { app, design } = project;
   const signs = new Set(screens.flatMap((key) => bars.get(key)!.map(({ sign }) => sign)));
@@ -104,13 +110,13 @@ function proposed(
   let made = app;
   const components: Change[] = [];
   for (const some of shared) {
-    const change = barComponent({ design, app: made }, some, ids, likeBars(project, some));
+    const change = barComponent({ design, app: made }, some, { ids, named }, likeBars(project, some));
     components.push(...change);
     made = applyChange(made, all(change));
   }
   const plan = new EmissionPlan({ design, app: made });
   const places = new Set(shared.flat().map(({ element }) => element));
-  const called = new Set(names);
+  const called = new Set(layouts);
   const marked = markedEntries(design.screens.filter(({ title }) => title !== undefined));
   const byKey = screensByKey(design);
   const markedBy = (key: string): string => {
@@ -118,7 +124,9 @@ function proposed(
     return screen?.title === undefined ? '' : marked(screen);
   };
   const keyed = new Set([...Object.keys(app.layouts), ...ids]);
-  return framedGroups(plan, screens, places).map((group): LayoutProposal => {
+  const groups = framedGroups(plan, screens, places);
+  if (groups.length) for (const { name } of Object.values(made.components)) named.add(name);
+  return groups.map((group): LayoutProposal => {
     const own = bars.get(group[0])!.filter(({ element }) => places.has(element));
     const labels = own.flatMap((bar) => bar.labels);
     const name = freeName(app, nameOf(app, group, own, markedBy), group, called);
@@ -267,7 +275,7 @@ function likeBars(project: Project, bars: readonly Bar[]): string[] {
 function barComponent(
   { app, design }: Project,
   bars: readonly Bar[],
-  ids: Set<string>,
+  { ids, named }: { readonly ids: Set<string>; readonly named: ReadonlySet<string> },
   others: readonly string[],
 ): Change[] {
   const places = [...bars.map((bar) => bar.element), ...others];
@@ -277,7 +285,7 @@ function barComponent(
   if (isOne || bars.length < 2) return [];
   const id = uniqueName('bar', (candidate) => !!app.components[candidate] || ids.has(candidate));
   ids.add(id);
-  const taken = new Set(Object.values(app.components).map((component) => component.name));
+  const taken = new Set([...named, ...Object.values(app.components).map((component) => component.name)]);
   const screens = places.map((place) => screenOf(design, place));
   const name = freeName(app, bars[0].name, screens, taken);
   return [putComponent(id, { name, kind: 'component', places })];
