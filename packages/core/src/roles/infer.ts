@@ -8,6 +8,7 @@ import { asLearned, tagsTell } from './learned/weigh.ts';
 import { chartByWord, WORD_RULES } from './word_evidence.ts';
 import { type InputType, INPUT_TYPES, isRole, type Role, type RoleDetail, roleFromAria } from './names.ts';
 import { agreeInLists, findStructure } from './structure.ts';
+import { findTabs } from './tabs.ts';
 import { type ScreenSight, type Sight, sightOf } from './sight.ts';
 
 export type LayerDefaults = Readonly<Partial<Record<LayerKind, string>>>;
@@ -26,9 +27,18 @@ export function inferRoles(screen: Screen, defaults: LayerDefaults = {}): Guesse
   const sight = sightOf(screen);
   const guesses = byRules(sight, defaults);
   if (!sight.isDrawing && !tagsTell(sight, guesses)) asLearned(sight, guesses);
+  // What chooses among parts looks like links and buttons elsewhere.
+  findTabs({ screen: sight, guesses, roleOf: roleIn(guesses) }, ({ element: { key } }, guess) => {
+    if ((guesses.get(key)?.confidence ?? 0) < 1) guesses.set(key, guess);
+  });
   inferred.set(screen, { defaults: signature, guesses: levelled(sight, guesses) });
   return guesses;
 }
+
+const roleIn =
+  (guesses: Guesses) =>
+  ({ element }: Sight): Role | null =>
+    guesses.get(element.key)?.role ?? null;
 
 /** What rules alone make of each element: what the learned weights start from. */
 export const inferByRules = (screen: Screen): Guesses => byRules(sightOf(screen), {});
@@ -40,7 +50,7 @@ function byRules(screen: ScreenSight, defaults: LayerDefaults): Map<string, Role
     const before = guesses.get(sight.element.key);
     if (!before || guess.confidence > before.confidence) guesses.set(sight.element.key, guess);
   };
-  const context = { screen, guesses, roleOf: (sight: Sight) => guesses.get(sight.element.key)?.role ?? null };
+  const context = { screen, guesses, roleOf: roleIn(guesses) };
   for (const sight of screen.all) {
     const authored = authoredRole(sight);
     if (authored) {
