@@ -23,15 +23,16 @@ const page = (): string => {
   return `<main><h1>Shelves</h1><ul role="tablist" class="shelves">${tabs.join('')}</ul>${panels.join('')}</main>`;
 };
 
-function taken(): Project {
-  const bare = projectOf(pageOfHtml(page(), 'shelves'));
+const taken = (): Project => withShelves(projectOf(pageOfHtml(page(), 'shelves')), 'Shelf tab');
+
+/** A project whose shelves are a component. */
+function withShelves(bare: Project, name = 'Shelf'): Project {
   const app = applyChange(bare.app, takeIn(bare, bare.design.screens));
   const places: string[] = [];
   walkElements(bare.design.screens[0].root, ({ classes, key }) => {
     if (classes === 'shelf') places.push(key);
   });
-  const components = { tab: { name: 'Shelf tab', kind: 'component', places } } as const;
-  return { ...bare, app: { ...app, components: { ...app.components, ...components } } };
+  return { ...bare, app: { ...app, components: { shelf: { name, kind: 'component', places } } } };
 }
 
 test('controls that choose among parts are one component that is given which part, and looks whether it is shown', () => {
@@ -43,4 +44,22 @@ test('controls that choose among parts are one component that is given which par
   expect(code).toMatch(/isOpen\(part\)/);
   expect(code).toMatch(/\.tab\(part\)/);
   expect(vueProblems([emitVue(taken(), 'Shelves')])).toEqual([]);
+});
+
+test('a menu that not every place has stands only where what it is known by is given', () => {
+  const menu = (shelf: string): string =>
+    `<button class="more" id="${shelf}-more" aria-haspopup="true" aria-expanded="false" aria-controls="${shelf}-menu" style="padding:4px">More</button><div class="menu" id="${shelf}-menu" aria-labelledby="${shelf}-more" hidden><a href="#">Lend ${shelf}</a><a href="#">Mend ${shelf}</a></div>`;
+  const bare = projectOf(
+    pageOfHtml(
+      `<main><h1>Shelves</h1>${SHELVES.map((shelf, i) => `<div class="shelf" style="padding:4px"><h2>${shelf}</h2><p>Row ${i}</p><i>Open</i><b>Lent</b><u>Kept</u><s>Gone</s>${i ? menu(shelf) : ''}</div>`).join('')}</main>`,
+      'shelves',
+    ),
+  );
+  const made = withShelves(bare);
+  const [first] = Object.values(made.app.components);
+  expect(first.places).toHaveLength(4);
+  const emitted = emitReact(made, 'Shelves');
+  expect(emitted.files.some(({ path }) => path.endsWith('/Shelf.tsx'))).toBe(true);
+  expect(typeErrors([emitted])).toEqual([]);
+  expect(vueProblems([emitVue(made, 'Shelves')])).toEqual([]);
 });

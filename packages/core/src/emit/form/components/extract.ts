@@ -590,7 +590,7 @@ export function propsIn(root: MarkupElement): Set<string> {
 
 /**
  * What needs something stands only where that is given, where the outer component may be without it: a component what it must
- * be given, and a link where it leads.
+ * be given, a link where it leads, and what opens and closes what it is known by.
  * @param optional props of the outer component that may be missing
  * @param needed props of each component that must be given
  * @param given props that are there wherever the node is
@@ -606,8 +606,11 @@ function guarded(
   if (of?.kind === 'prop' && optional.has(of.name) && !given.has(of.name)) return { ...node, when: of };
   const there = new Set([...given, ...conjuncts(node.when)]);
   const known = node.use && needed.get(node.use.component);
+  const { to, '@id': id } = node.slots ?? {};
   const terms = [
-    ...(node.slots?.to ? [node.slots.to] : []),
+    ...(to ? [to] : []),
+    // What opens and closes is known by its id.
+    ...(node.part && id ? [id] : []),
     ...Object.entries(node.use?.props ?? {}).flatMap(([name, value]) =>
       known?.has(name) && typeof value === 'object' && 'given' in value ? [value.given] : [],
     ),
