@@ -1,6 +1,6 @@
 import { grouped } from '../json/grouped.ts';
 import type { Screen } from '../model/design.ts';
-import { uniqueName } from '../model/names.ts';
+import { firstFree } from '../model/names.ts';
 import { shapeOf } from '../roles/shape.ts';
 import { rootOf, type Sight, sightOf } from '../roles/sight.ts';
 import { type Candidate, type Choice, choose, saidAs } from './choose.ts';
@@ -45,9 +45,7 @@ export function findComponents(
   ]
     .sort((a, b) => b.saves - a.saves || (a.id < b.id ? -1 : 1))
     .map((proposal) => {
-      const isTaken = (candidate: string): boolean => names.has(candidate);
-      const free = [proposal.name, ...proposal.others].find((candidate) => !isTaken(candidate));
-      const name = free ?? uniqueName(proposal.name, isTaken, '');
+      const name = firstFree([proposal.name, ...proposal.others], (candidate) => names.has(candidate), '');
       names.add(name);
       return { ...proposal, name };
     });

@@ -4,6 +4,7 @@ import { type ApiCredential, credentialsOf } from './credentials.ts';
 import { deedOf, fieldTypeOf, type OperationDoes, type ParameterFor, purposeOf, typeOf } from './deeds.ts';
 import { escaped, unescaped } from './pointer.ts';
 import { examplesOf, samplesIn, samplesOf } from './samples.ts';
+import { uncapital } from '../model/names.ts';
 
 export interface ApiParameter {
   readonly name: string;
@@ -484,7 +485,7 @@ function nameOfReference(value: unknown): string | null {
     /(Dto|DTO|Response|Request|Input|Output|Model|List|Page|Create|Update|New)$/,
     '',
   );
-  return plain ? plain.charAt(0).toLowerCase() + plain.slice(1) : null;
+  return plain ? uncapital(plain) : null;
 }
 
 /** `/tools/{id}` → `tools`: the last part of a path that says something. */

@@ -3,17 +3,12 @@
 import type { DisclosureKind } from '../model/app.ts';
 import type { Element } from '../model/design.ts';
 import { textOf } from '../model/project.ts';
+import { areCalledAlike } from '../roles/called.ts';
 import { roleOf } from '../roles/role.ts';
 
-/** Whether two siblings are of one kind: they share a class, or have none. */
+/** Whether two siblings are of one kind: they are called alike, or panels of tabs. */
 export function isAkin(a: Element, b: Element): boolean {
-  const of = (element: Element): string[] => element.classes?.split(/\s+/) ?? [];
-  const others = new Set(of(b));
-  return (
-    of(a).some((name) => others.has(name)) ||
-    (!a.classes && !b.classes) ||
-    (roleOf(a) !== undefined && a.role === b.role && a.role === 'tabpanel')
-  );
+  return areCalledAlike(a, b) || (roleOf(a) !== undefined && a.role === b.role && a.role === 'tabpanel');
 }
 
 /** The words by which an element says what it is for. */

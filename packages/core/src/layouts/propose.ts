@@ -4,7 +4,7 @@ import { EmissionPlan } from '../emit/form/plan.ts';
 import { pressablesOf } from '../links/pressable.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { wordOfClasses, wordOfLayer } from '../roles/called.ts';
-import { kebabCase, sentenceCase, uniqueName } from '../model/names.ts';
+import { firstFree, kebabCase, sentenceCase, uncapital, uniqueName } from '../model/names.ts';
 import { toldByScreens } from '../model/told_by_screens.ts';
 import { orderedScreens, isUsed, type Project, screensByKey } from '../model/project.ts';
 import { isWithin, screenOf } from '../model/places.ts';
@@ -56,11 +56,14 @@ export function proposeLayouts(project: Project): LayoutProposal[] {
   const groups = new Map<string, string[]>();
   for (const key of keys)
     for (const { sign } of bars.get(key) ?? []) groups.set(sign, [...(groups.get(sign) ?? []), key]);
-  const names = new Set(Object.values(app.layouts).map((layout) => layout.name));
   const found: LayoutProposal[] = [];
   const held = new Set<string>();
   // Each can be taken with the others.
-  const taking: Taking = { ids: new Set(), components: new Set(), layouts: names };
+  const taking: Taking = {
+    ids: new Set(),
+    components: new Set(),
+    layouts: new Set(Object.values(app.layouts).map(({ name }) => name)),
+  };
   const sorted = [...groups.values()].sort((x, y) => y.length - x.length);
   let tried = 0;
   for (const group of sorted) {
@@ -68,7 +71,7 @@ export function proposeLayouts(project: Project): LayoutProposal[] {
     if (screens.length < 2 || tried++ >= MOST_TRIED) continue;
     for (const proposal of proposed(project, screens, bars, taking)) {
       if (app.refused[proposal.id]) continue;
-      names.add(proposal.name);
+      taking.layouts.add(proposal.name);
       for (const key of proposal.screens) held.add(key);
       found.push(proposal);
     }
@@ -91,7 +94,7 @@ export const surelyShared = (project: Project): Change =>
 interface Taking {
   readonly ids: Set<string>;
   readonly components: Set<string>;
-  readonly layouts: ReadonlySet<string>;
+  readonly layouts: Set<string>;
 }
 
 /** The layouts of screens with bars of theirs, as far as something of a frame is left around them. */
@@ -298,11 +301,9 @@ function freeName(
   screens: readonly string[],
   taken: ReadonlySet<string>,
 ): string {
-  const told = toldByScreens(app, screens).map((words) => sentenceCase(`${words} ${lowerFirst(name)}`));
-  const free = [name, ...told].find((candidate) => !taken.has(candidate));
-  return free ?? uniqueName(name, (candidate) => taken.has(candidate), ' ');
+  const told = toldByScreens(app, screens).map((words) => sentenceCase(`${words} ${uncapital(name)}`));
+  return firstFree([name, ...told], (candidate) => taken.has(candidate), ' ');
 }
-const lowerFirst = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1);
 
 /** What is higher than this, in px, is no bar over or under something: it is what several screens show. */
 const HIGHEST_BAR = 320;

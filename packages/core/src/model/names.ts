@@ -18,6 +18,9 @@ const words = (name: string): string[] =>
 /** A word with a capital at its beginning; the rest as it is. */
 export const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 
+/** A word with a small letter at its beginning; the rest as it is. */
+export const uncapital = (word: string): string => word.charAt(0).toLowerCase() + word.slice(1);
+
 /** `Tool detail` → `tool-detail`; empty when nothing of the name can be kept. */
 export const kebabCase = (name: string): string => words(name).join('-');
 
@@ -29,8 +32,7 @@ export const pascalCase = (name: string): string =>
     .replace(/^(?=\d)/, 'N');
 
 /** `Tool detail` → `toolDetail`; never starts with a digit. */
-export const camelCase = (name: string): string =>
-  pascalCase(name).replace(/^./, (first) => first.toLowerCase());
+export const camelCase = (name: string): string => uncapital(pascalCase(name));
 
 /** `tool-detail_2` → `Tool detail 2`. */
 export function sentenceCase(name: string): string {
@@ -43,6 +45,13 @@ export function uniqueName(name: string, isTaken: (candidate: string) => boolean
   if (!isTaken(name)) return name;
   for (let n = 2; ; n++) if (!isTaken(`${name}${joint}${n}`)) return `${name}${joint}${n}`;
 }
+
+/** The first of several names that is not taken; where all are, the first one with a number, as `uniqueName` gives it. */
+export const firstFree = (
+  names: readonly [string, ...string[]],
+  isTaken: (candidate: string) => boolean,
+  joint?: string,
+): string => names.find((name) => !isTaken(name)) ?? uniqueName(names[0], isTaken, joint);
 
 const KEPT_WORDS =
   'abstract any arguments as async await boolean break case catch class const continue debugger declare default delete do else enum eval export extends false finally for from function get if implements import in instanceof interface let module namespace never new null number object of package private protected public readonly require return set static string super switch symbol this throw true try typeof undefined unknown var void while with yield';

@@ -8,7 +8,7 @@ import { idOf } from '../components/proposal.ts';
 import { EmissionPlan } from '../emit/form/plan.ts';
 import { settle } from '../layers/settle.ts';
 import { surelyShared } from '../layouts/propose.ts';
-import { pascalCase, uniqueName } from '../model/names.ts';
+import { firstFree, pascalCase } from '../model/names.ts';
 import { findElement, screenOf } from '../model/places.ts';
 import type { Element, Screen } from '../model/design.ts';
 import { toldByScreens } from '../model/told_by_screens.ts';
@@ -50,7 +50,7 @@ function surelyRepeated(project: Project, before: Project['app']): Change {
     );
   const idFor = idsFor(app);
   const { kept, made } = fitting(project, (refused, parted) =>
-    atFreePlaces(app, [...parted.filter(({ id }) => !refused.has(id)), ...sure(refused)], idFor),
+    atFreePlaces(taken, [...parted.filter(({ id }) => !refused.has(id)), ...sure(refused)], idFor),
   );
   // A bar of a larger thing that was taken is a part of that.
   const gone = Object.keys(app.components).filter((id) => !made.has(id) && !before.components[id]);
@@ -80,20 +80,16 @@ function freeName(
   const plain = name.replace(/\d+$/, '');
   const other = names.get(plain);
   if (!other) return plain;
-  const [where, whereFirst] = toldByScreens(project.app, placesOn(project, places)).map(pascalCase);
-  const candidates = [
+  const screens = places.map((place) => screenOf(project.design, place));
+  const [where, whereFirst] = toldByScreens(project.app, screens).map(pascalCase);
+  const told = [
     ...(where ? [where + plain] : []),
     ...tellingWords(project, places, other).map((word) => pascalCase(word) + plain),
     ...others.filter((one) => !/\d$/.test(one)),
     ...(whereFirst ? [whereFirst + plain] : []),
   ];
-  return (
-    candidates.find((one) => !names.has(one)) ?? uniqueName(plain, (candidate) => names.has(candidate), '')
-  );
+  return firstFree([plain, ...told], (candidate) => names.has(candidate), '');
 }
-
-const placesOn = ({ design }: Project, places: readonly string[]): string[] =>
-  places.map((place) => screenOf(design, place));
 
 /**
  * Proposals that are sure enough, at places where nothing is taken; what else the places of others could be is looked at, too.
@@ -172,11 +168,11 @@ interface Fitting {
 
 /** Those of proposals that stand where nothing is taken, the first first: what is at one place is one thing. */
 function atFreePlaces(
-  { components }: Project['app'],
+  takenBefore: ReadonlySet<string>,
   proposals: readonly Proposal[],
   idFor: (proposal: Proposal) => string,
 ): Chosen[] {
-  const taken = new Set(Object.values(components).flatMap(({ places }) => places));
+  const taken = new Set(takenBefore);
   return proposals.flatMap((proposal): Chosen[] => {
     const free = atFree(proposal, taken);
     if (!free) return [];

@@ -103,3 +103,10 @@ export const wordsIn = (text: string): string[] =>
     .toLowerCase()
     .split(/[^a-z]+/)
     .filter(Boolean);
+
+/** Whether two elements share a class, or have none. */
+export function areCalledAlike(a: Element, b: Element): boolean {
+  const of = ({ classes }: Element): string[] => classes?.split(/\s+/) ?? [];
+  const others = new Set(of(b));
+  return of(a).some((name) => others.has(name)) || (!a.classes && !b.classes);
+}

@@ -1,4 +1,5 @@
 import type { Box } from '../model/design.ts';
+import { areCalledAlike } from './called.ts';
 import { guess, PRESSED, type RoleContext } from './evidence.ts';
 import type { RoleGuess } from './guess.ts';
 import { hasParent, type Sight } from './sight.ts';
@@ -45,16 +46,10 @@ function partsIn({ children }: Sight): number {
     ({ element, text, children: inner }) =>
       (element.kind === 'box' || element.kind === 'text') &&
       element.tag === first.element.tag &&
-      isCalledLike(element.classes, first.element.classes) &&
+      areCalledAlike(element, first.element) &&
       (text !== '' || inner.length > 0),
   );
   return shown.length === 1 && areParts ? children.length : 0;
-}
-
-/** Whether two parts have a class in common, or none at all. */
-function isCalledLike(one = '', other = ''): boolean {
-  const words = new Set(other.split(/\s+/).filter(Boolean));
-  return words.size ? one.split(/\s+/).some((word) => words.has(word)) : !one.trim();
 }
 
 /** What holds so many entries and stands beside a place, nearest first, as it is seen before that place first. */

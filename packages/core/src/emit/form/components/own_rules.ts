@@ -1,4 +1,4 @@
-import { camelCase, capital, uniqueCodeName } from '../../../model/names.ts';
+import { camelCase, capital, uncapital, uniqueCodeName } from '../../../model/names.ts';
 import type { Expression } from '../../../expression/expression.ts';
 import {
   isElement,
@@ -179,5 +179,5 @@ const wordOf = (by: Expression): string => {
   if (by.kind === 'at') return 'active';
   if (by.kind !== 'prop') return '';
   const said = by.name.replace(/^(is|has)(?=[A-Z])/, '');
-  return said.charAt(0).toLowerCase() + said.slice(1);
+  return uncapital(said);
 };

@@ -325,8 +325,8 @@ class TemplateBuilder {
       children: [],
     };
     const outer = this.#ownLink;
-    if (made.slots?.to && !first.slots?.to && first.link)
-      this.#ownLink = { link: linkOf(first) ?? NO_LINK, given: made.slots.to };
+    const link = linkOf(first) ?? NO_LINK;
+    if (made.slots?.to && link !== NO_LINK) this.#ownLink = { link, given: made.slots.to };
     const children = this.#children(nodes);
     const renamed = this.#renamed(made, ownLinkOf(first));
     this.#ownLink = outer;
