@@ -130,3 +130,21 @@ test('after a change the script is that of the whole, and says where each line w
   expect(build.where(version, 1, 0)).toBeNull();
   expect(build.where(version, 1_000_000, 0)).toBeNull();
 });
+
+test('what was begun with is begun with once, also where nothing asks for it', async () => {
+  const files = {
+    'src/main.tsx': "import { two } from './a'; say(two);",
+    'src/a.ts': 'export const two = 2;',
+    'src/unused.ts': 'export const three = 3;',
+  };
+  const begins = (texts: Record<string, string>): boolean => build.begin(projectOf(texts).files);
+  const build = new LinkedBuild('/app/');
+  const first = begins(files);
+  await built(files, build);
+  const again = begins(files);
+  const changed = { ...files, 'src/unused.ts': 'export const three = 4;' };
+  const other = begins(changed);
+  await built({ 'src/main.tsx': 'say(1);' }, build);
+  const gone = begins({ 'src/unused.ts': changed['src/unused.ts'] });
+  expect([first, again, other, gone]).toEqual([true, false, true, true]);
+});

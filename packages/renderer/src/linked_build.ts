@@ -54,7 +54,7 @@ export class LinkedBuild {
   /** Paths of all files, one a line, and what each asks another for with these. */
   #paths = '';
   #ways = new Map<string, { readonly asks: readonly string[]; readonly to: ReadonlyMap<string, string> }>();
-  /** Files that are compiled before they are asked for. */
+  /** Files that are compiled before they are asked for, also those that nothing asked for the last time. */
   readonly #early = new Map<string, { readonly text: string; readonly module: Promise<Module> }>();
   #helpers: Promise<readonly string[]> | null = null;
   /** The last one last. */
@@ -72,18 +72,19 @@ export class LinkedBuild {
    * @returns whether there was anything to do
    */
   begin(files: readonly EmittedFile[]): boolean {
-    const open = files.filter(
-      (file) =>
-        /\.tsx?$/.test(file.path) && 'text' in file && this.#modules.get(`/${file.path}`)?.text !== file.text,
-    );
-    for (const file of open) {
-      if (!('text' in file)) continue;
-      const module = this.#compiled(file.text, `/${file.path}`);
+    let begun = false;
+    for (const file of files) {
+      if (!('text' in file) || !/\.tsx?$/.test(file.path)) continue;
+      const { text } = file;
+      const path = `/${file.path}`;
+      if (this.#modules.get(path)?.text === text || this.#early.get(path)?.text === text) continue;
+      const module = this.#compiled(text, path);
       // Whoever asks for it hears what is wrong with it.
       module.catch(() => {});
-      this.#early.set(`/${file.path}`, { text: file.text, module });
+      this.#early.set(path, { text, module });
+      begun = true;
     }
-    return open.length > 0;
+    return begun;
   }
 
   /**
@@ -113,7 +114,8 @@ export class LinkedBuild {
     } catch (error) {
       return { files: new Map(), error: (error as Error).message };
     } finally {
-      this.#early.clear();
+      for (const file of this.#early.keys())
+        if (this.#modules.has(file) || !texts.has(file)) this.#early.delete(file);
     }
   }
 
