@@ -87,9 +87,11 @@ export function withoutIdle(look: Look, tag: string, canFocus = false): Look {
   );
   if (!isDecorated || isCurrent) drops.add('text-decoration-color');
   if (!isDecorated) for (const part of ['style', 'thickness']) drops.add(`text-decoration-${part}`);
-  for (const [name, initial] of Object.entries(INITIALLY))
-    if (said.has(name) && !(FILLED.has(tag) && OF_BROWSER.has(name)) && isAlways(blocks, name, initial))
+  for (const name of said) {
+    const initial = Object.hasOwn(INITIALLY, name) ? INITIALLY[name] : undefined;
+    if (initial && !(FILLED.has(tag) && OF_BROWSER.has(name)) && isAlways(blocks, name, initial))
       drops.add(name);
+  }
   // Around what has the focus browsers draw a line by themselves, and around nothing else.
   const calm = Object.keys(look.states).filter((state) => !isFocus(state));
   const unfocused = [look.base, ...calm.map((state) => look.states[state])];

@@ -45,7 +45,17 @@ const KIN: readonly (readonly [RegExp, string])[] = [
   [/^(align|justify)-(items|content|self)$/, 'place-$2'],
 ];
 
+/** Of the few properties that there are. */
+const kinsKnown = new Map<string, string>();
+
+/** What one shorthand says together with a property, or the property. */
 export function kinOf(property: string): string {
+  let kin = kinsKnown.get(property);
+  if (kin === undefined) kinsKnown.set(property, (kin = findKin(property)));
+  return kin;
+}
+
+function findKin(property: string): string {
   for (const [pattern, name] of KIN) {
     const found = pattern.exec(property);
     if (found) return name.replace(/\$(\d)/g, (_, at: string) => found[Number(at)]);
