@@ -2,7 +2,7 @@ import { gatesTo, type GraphLink, screenName, shortestWay } from '@tovel/core';
 import { Link } from 'react-router';
 import { useProject } from '../project/context';
 import { DetailsPanel } from './CellDetails';
-import { presses } from './LinesView';
+import { presses } from './station_marks';
 import { MustHold } from './MustHold';
 
 /** What there is to know of one screen in the graph: the way there, who leads there, and where it leads. */

@@ -44,7 +44,7 @@ export const roleOfKey = (key: string): RoleKey | null => byKey.get(key.toLowerC
 /** The next of some keys after one, in the order of all; the first of them where none follows. */
 export function nextOf(
   order: readonly string[],
-  wanted: ReadonlySet<string>,
+  wanted: Pick<ReadonlySet<string>, 'has'>,
   from: string | null,
   by: 1 | -1,
 ): string | null {
