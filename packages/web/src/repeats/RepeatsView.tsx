@@ -18,6 +18,7 @@ import { Empty } from '../ui/Empty';
 import { MarkedList as List, MarkedRow as Row } from '../ui/marked_list';
 import { LibraryCard } from './LibraryCard';
 import { RepeatDetail } from './RepeatDetail';
+import { freeId } from './repeat_changes';
 import { useRepeats } from './use_repeats';
 import { useTheirs } from './use_theirs';
 import { focusedOption } from '../ui/focused_option';
@@ -187,10 +188,4 @@ function openProposals(
     const { name, kind, places } = proposal;
     return [{ id: proposal.id, component: { name, kind, places }, proposal, saves: proposal.saves }];
   });
-}
-
-/** An id that no component has. */
-export function freeId(components: Readonly<Record<string, Component>>, more = 0): string {
-  const numbers = Object.keys(components).map((id) => Number(/^c(\d+)$/.exec(id)?.[1] ?? 0));
-  return `c${Math.max(0, ...numbers) + 1 + more}`;
 }
