@@ -57,3 +57,5 @@ export function useEmitted(): Written & {
     read: (path, text) => writer.ask({ design, app }, (remote, told) => remote.read(told, name, path, text)),
   };
 }
+
+export type EmittedNow = ReturnType<typeof useEmitted>;

@@ -1,15 +1,15 @@
-import { analysisOf, type GraphLink, hostOf, isDeadEnd, screenName } from '@tovel/core';
-import { type KeyboardEvent, useMemo, useRef } from 'react';
+import { screenName } from '@tovel/core';
+import { type KeyboardEvent, type ReactNode, useRef } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { useOpenLinks } from '../junction/use_open_links';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Choice } from '../ui/controls';
 import { useQueryParam } from '../ui/use_query_param';
 import { type Cell, CellDetails } from './CellDetails';
-import { useSince } from './Since';
-import { inOrder, ORDERS } from './grid_order';
+import { ORDERS } from './grid_order';
+import { GridCell } from './GridCell';
+import { type Grid, useGrid } from './use_grid';
 import { useVisible } from './use_visible';
 
 const Area = styled.div`
@@ -81,34 +81,6 @@ const Table = styled.table<{ $cell: number }>`
   }
 `;
 
-type Look = 'live' | 'broken' | 'empty' | 'self' | 'marked' | 'proposed';
-
-const Square = styled.button<{ $look: Look; $isOn: boolean; $became?: 'new' | 'gone' }>`
-  display: block;
-  width: 100%;
-  height: 100%;
-  padding: 0;
-  border: 1px solid ${color.rule};
-  margin: -0.5px;
-  cursor: pointer;
-  font: 11px ${font.code};
-  background: ${color.sheet};
-  color: ${color.onLake};
-  ${({ $look }) =>
-    ({
-      live: `background: ${color.lake};`,
-      broken: `background: ${color.redTint}; color: ${color.red}; box-shadow: inset 0 0 0 2px ${color.red};`,
-      self: `background: ${color.rule}; color: ${color.ink};`,
-      marked: `background: ${color.redTint};`,
-      proposed: `border: 1.5px dashed ${color.ochre}; z-index: 1; position: relative;`,
-      empty: '',
-    })[$look]}
-  ${({ $became }) =>
-    $became &&
-    `box-shadow: inset 0 0 0 3px ${$became === 'new' ? color.lake : color.ochre}; ${$became === 'gone' ? `color: ${color.ochre};` : ''}`}
-  ${({ $isOn }) => $isOn && `outline: 2px solid ${color.ink}; outline-offset: 0; position: relative; z-index: 1;`}
-`;
-
 const Presses = styled.span`
   display: inline-block;
   width: 20px;
@@ -119,83 +91,38 @@ const Presses = styled.span`
 /** Grids of more cells are drawn only where they are seen. */
 const MANY = 4000;
 
-const keyOf = (from: string, to: string): string => `${from}>${to}`;
+/** Arrows go from cell to cell. */
+function goByArrow(event: KeyboardEvent): void {
+  const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
+  const [row, column] = (event.target as HTMLElement).id.split(' ').slice(1).map(Number);
+  if (!by || Number.isNaN(row) || row === undefined) return;
+  event.preventDefault();
+  const next = document.getElementById(`cell ${row + by[0]} ${column + by[1]}`);
+  next?.focus();
+  // The head and the names stay where they are; what is beneath them comes out.
+  next?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+}
 
 /** Which screens lead to which; a number says by how many elements. */
 export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell: Cell | null) => void }) {
-  const project = useProject();
-  const { graph, app, base } = project;
   const [asked, setOrder] = useQueryParam('order', 'own');
   const order = ORDERS.find((known) => known.id === asked)?.id ?? 'own';
-  const screens = useMemo(
-    () => [...inOrder(project, graph, app, order), ...graph.overlays],
-    [project, graph, app, order],
-  );
-  const { depth } = analysisOf(graph);
-  const table = useRef<HTMLTableElement>(null);
-  const links = useMemo(() => {
-    const byCell = new Map<string, GraphLink[]>();
-    for (const link of graph.links) {
-      if (!link.to) continue;
-      const list = byCell.get(keyOf(link.from, link.to));
-      if (list) list.push(link);
-      else byCell.set(keyOf(link.from, link.to), [link]);
-    }
-    return byCell;
-  }, [graph]);
-  const unreached = (key: string): boolean => graph.reached.size > 0 && !graph.reached.has(key);
-  const isPlain = new Set(graph.screens.filter((key) => app.screens[key].use === 'screen'));
-  const noExit = (key: string): boolean => isPlain.has(key) && isDeadEnd(graph.departures.get(key)!, key);
-  // Broken links may lead to screens that are no longer in use; those get columns of their own at the end.
-  const known = new Set(screens);
-  const gone = [
-    ...new Set(
-      graph.links.flatMap((link) => (link.to && link.problem && !known.has(link.to) ? [link.to] : [])),
-    ),
-  ];
-  const columns = [...screens, ...gone];
+  const grid = useGrid(order);
+  const { screens, columns, linksOf } = grid;
   const size = columns.length > 40 ? 18 : columns.length > 22 ? 22 : 28;
-  const proposals = useOpenLinks();
-  const proposed = useMemo(
-    () => new Set([...proposals.values()].map(({ element, to }) => keyOf(hostOf(project, element), to))),
-    [proposals, app],
-  );
   const scroller = useRef<HTMLDivElement>(null);
   const visible = useVisible(scroller, size, screens.length, columns.length, MANY);
   const [firstColumn, endColumn] = visible.column;
   const [firstRow, endRow] = visible.row;
-  const shownColumns = columns.slice(firstColumn, endColumn);
-  const before = firstColumn > 0 && <td style={{ minWidth: firstColumn * size }} />;
-  const after = endColumn < columns.length && (
-    <td style={{ minWidth: (columns.length - endColumn) * size }} />
+  const shown = columns.slice(firstColumn, endColumn);
+  /** A row with room for the columns that are not drawn. */
+  const between = (cells: ReactNode): ReactNode => (
+    <>
+      {firstColumn > 0 && <td style={{ minWidth: firstColumn * size }} />}
+      {cells}
+      {endColumn < columns.length && <td style={{ minWidth: (columns.length - endColumn) * size }} />}
+    </>
   );
-  const chosen = cell ? (links.get(keyOf(cell.from, cell.to)) ?? []) : [];
-
-  const onKeyDown = (event: KeyboardEvent): void => {
-    const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
-    const [row, column] = (event.target as HTMLElement).id.split(' ').slice(1).map(Number);
-    if (!by || Number.isNaN(row) || row === undefined) return;
-    event.preventDefault();
-    const next = document.getElementById(`cell ${row + by[0]} ${column + by[1]}`);
-    next?.focus();
-    // The head and the names stay where they are; what is beneath them comes out.
-    next?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
-  };
-  const since = useSince();
-  const becameOf = (from: string, to: string): 'new' | 'gone' | undefined =>
-    since?.links.get(`${from} ${to}`);
-  const lookOf = (from: string, to: string): Look => {
-    const here = links.get(keyOf(from, to));
-    if (here?.some((link) => link.problem)) return 'broken';
-    if (from === to) return 'self';
-    if (here) return 'live';
-    if (proposed.has(keyOf(from, to))) return 'proposed';
-    return gone.includes(to) || unreached(to) || noExit(from) ? 'marked' : 'empty';
-  };
-  const titleOf = (key: string): string => {
-    const presses = depth.get(key);
-    return `${screenName(project, key)}, ${presses === undefined ? 'reached by nobody' : `${presses} ${presses === 1 ? 'press' : 'presses'} from the start`}`;
-  };
   return (
     <Area>
       <Tools role="group" aria-label="Grid">
@@ -208,28 +135,13 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
         />
       </Tools>
       <Scroller ref={scroller}>
-        <Table ref={table} $cell={size} onKeyDown={onKeyDown}>
+        <Table $cell={size} onKeyDown={goByArrow}>
           <thead>
             <tr>
               <th>
                 <span hidden>From</span>
               </th>
-              {before}
-              {shownColumns.map((key) => (
-                <th
-                  key={key}
-                  scope="col"
-                  style={{ color: gone.includes(key) || unreached(key) ? color.red : undefined }}
-                >
-                  <Link
-                    to={`${base}/${gone.includes(key) ? `screens?screen=${key}` : `junction/${key}`}`}
-                    title={screenName(project, key)}
-                  >
-                    {screenName(project, key)}
-                  </Link>
-                </th>
-              ))}
-              {after}
+              {between(shown.map((key) => <ToHead key={key} screen={key} grid={grid} />))}
             </tr>
           </thead>
           <tbody>
@@ -238,46 +150,27 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
               const row = firstRow + i;
               return (
                 <tr key={from}>
-                  <th scope="row" style={{ color: noExit(from) || unreached(from) ? color.red : undefined }}>
-                    <Link to={`${base}/junction/${from}`} title={titleOf(from)}>
-                      {screenName(project, from)}
-                    </Link>
-                    {order === 'depth' && <Presses title={titleOf(from)}>{depth.get(from) ?? '–'}</Presses>}
-                  </th>
-                  {before}
-                  {shownColumns.map((to, j) => {
-                    const column = firstColumn + j;
-                    const count = links.get(keyOf(from, to))?.length ?? 0;
-                    const isOn = cell?.from === from && cell.to === to;
-                    const look = lookOf(from, to);
-                    const became = becameOf(from, to);
-                    const names = `${screenName(project, from)} to ${screenName(project, to)}`;
-                    return (
-                      <td key={to}>
-                        <Square
-                          id={`cell ${row} ${column}`}
-                          type="button"
-                          $look={look}
-                          $isOn={isOn}
-                          {...(became ? { $became: became } : {})}
-                          aria-pressed={isOn}
-                          tabIndex={isOn || (!cell && row === 0 && column === 0) ? 0 : -1}
-                          aria-label={`${names}: ${count || 'no'} ${count === 1 ? 'link' : 'links'}${look === 'broken' || look === 'proposed' ? `, ${look}` : ''}${became ? `, ${became}` : ''}`}
-                          title={names}
-                          onClick={() => onCell(isOn ? null : { from, to })}
-                        >
-                          {became === 'gone' && !count
-                            ? '×'
-                            : look === 'broken'
-                              ? '◆'
-                              : count > 1 || (look === 'self' && count)
-                                ? count
-                                : ''}
-                        </Square>
-                      </td>
-                    );
-                  })}
-                  {after}
+                  <FromHead screen={from} grid={grid} showsDepth={order === 'depth'} />
+                  {between(
+                    shown.map((to, j) => {
+                      const column = firstColumn + j;
+                      const isOn = cell?.from === from && cell.to === to;
+                      return (
+                        <td key={to}>
+                          <GridCell
+                            grid={grid}
+                            from={from}
+                            to={to}
+                            row={row}
+                            column={column}
+                            isOn={isOn}
+                            isReached={isOn || (!cell && row === 0 && column === 0)}
+                            onPress={() => onCell(isOn ? null : { from, to })}
+                          />
+                        </td>
+                      );
+                    }),
+                  )}
                 </tr>
               );
             })}
@@ -285,7 +178,39 @@ export function FromToGrid({ cell, onCell }: { cell: Cell | null; onCell: (cell:
           </tbody>
         </Table>
       </Scroller>
-      {cell && <CellDetails cell={cell} links={chosen} />}
+      {cell && <CellDetails cell={cell} links={linksOf(cell.from, cell.to)} />}
     </Area>
+  );
+}
+
+interface HeadProps {
+  screen: string;
+  grid: Grid;
+}
+
+function ToHead({ screen, grid: { isGone, isUnreached } }: HeadProps) {
+  const project = useProject();
+  const name = screenName(project, screen);
+  const to = isGone(screen) ? `screens?screen=${screen}` : `junction/${screen}`;
+  return (
+    <th scope="col" style={{ color: isGone(screen) || isUnreached(screen) ? color.red : undefined }}>
+      <Link to={`${project.base}/${to}`} title={name}>
+        {name}
+      </Link>
+    </th>
+  );
+}
+
+function FromHead({ screen, grid, showsDepth }: HeadProps & { showsDepth: boolean }) {
+  const project = useProject();
+  const title = grid.titleOf(screen);
+  const isBad = grid.hasNoExit(screen) || grid.isUnreached(screen);
+  return (
+    <th scope="row" style={{ color: isBad ? color.red : undefined }}>
+      <Link to={`${project.base}/junction/${screen}`} title={title}>
+        {screenName(project, screen)}
+      </Link>
+      {showsDepth && <Presses title={title}>{grid.depthOf(screen) ?? '–'}</Presses>}
+    </th>
   );
 }
