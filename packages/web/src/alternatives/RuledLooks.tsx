@@ -1,7 +1,4 @@
 import {
-  type Aspect,
-  ASPECTS,
-  dressesOf,
   lookChanges,
   orderedScreens,
   parametersOf,
@@ -12,23 +9,16 @@ import {
   type Token,
 } from '@tovel/core';
 import { useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { api } from '../api/client';
 import { useProject } from '../project/context';
 import { StationBody } from '../screens/StationView';
-import { Button, Choice, Field } from '../ui/controls';
-import { Block, Chip, Row } from '../workbench/panel';
+import { Button, Choice } from '../ui/controls';
+import { Block, Row } from '../workbench/panel';
 import { DressedApp } from './DressedApp';
 import { Side, Waiting, Wall } from './wall';
 import { useDressed } from './use_dressed';
-
-const LABELS: Readonly<Record<Aspect, string>> = {
-  colour: 'Colours',
-  type: 'Type',
-  space: 'Spaces',
-  corners: 'Corners',
-};
-const COUNTS = ['3', '6', '9', '12'] as const;
+import { useWish, WishPanel } from './WishPanel';
 
 interface RuledLooksProps {
   /** The screens of the app. */
@@ -42,23 +32,9 @@ export function RuledLooks({ screens, values }: RuledLooksProps) {
   const project = useProject();
   const { id, app, design, graph, session } = project;
   const { data: settings } = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity });
-  const [aspects, setAspects] = useState<readonly Aspect[]>(ASPECTS);
-  const [far, setFar] = useState(50);
-  const [given, setGiven] = useState('');
-  const [count, setCount] = useState<(typeof COUNTS)[number]>('6');
+  const wish = useWish(screens, app.tokens);
+  const { dresses } = wish;
   const [chosen, setChosen] = useState<string | null>(null);
-  const from = /^#([\da-f]{3}|[\da-f]{6})$/i.test(given.trim()) ? given.trim() : undefined;
-  const wish = useDeferredValue(`${aspects.join()} ${far} ${count} ${from ?? ''}`);
-  const dresses = useMemo(
-    () =>
-      dressesOf(screens, app.tokens, {
-        aspects,
-        far: far / 100,
-        count: Number(count),
-        ...(from ? { color: from } : {}),
-      }),
-    [wish, screens, app.tokens],
-  );
   const worn = useMemo(
     () =>
       new Map([
@@ -89,56 +65,12 @@ export function RuledLooks({ screens, values }: RuledLooksProps) {
     while (app.looks[`k${n}`]) n++;
     session.change(`Put the look ${name} aside`, putLook(`k${n}`, { name, tokens }));
   };
-  const aside = Object.entries(app.looks);
   const isAside = (tokens: Readonly<Record<string, Token>>): boolean =>
-    aside.some(([, look]) => !Object.keys(lookChanges(look.tokens, tokens)).length);
+    Object.values(app.looks).some((look) => !Object.keys(lookChanges(look.tokens, tokens)).length);
   return (
     <StationBody $columns="248px minmax(0, 1fr)">
       <Side aria-label="What is tried">
-        <Block>
-          <h3>What may differ</h3>
-          <Row role="group" aria-label="What may differ">
-            {ASPECTS.map((aspect) => (
-              <Chip
-                key={aspect}
-                type="button"
-                aria-pressed={aspects.includes(aspect)}
-                onClick={() =>
-                  setAspects(
-                    aspects.includes(aspect)
-                      ? aspects.filter((one) => one !== aspect)
-                      : ASPECTS.filter((one) => one === aspect || aspects.includes(one)),
-                  )
-                }
-              >
-                {LABELS[aspect]}
-              </Chip>
-            ))}
-          </Row>
-          <label>
-            <span>How far from what is there: {farInWords(far)}</span>
-            <input
-              type="range"
-              min={5}
-              max={100}
-              step={5}
-              value={far}
-              onChange={(event) => setFar(Number(event.target.value))}
-            />
-          </label>
-          <Field
-            label="From one colour, as #rrggbb"
-            value={given}
-            placeholder="around the wheel"
-            onChange={setGiven}
-            {...(given && !from ? { problem: 'Six digits after #, as in #2b4c9b.' } : {})}
-          />
-          <Choice
-            label="How many"
-            value={count}
-            options={COUNTS.map((one) => ({ id: one, label: one }))}
-            onChange={setCount}
-          />
+        <WishPanel wish={wish}>
           {shown.length > 1 && (
             <Choice
               label="Seen on"
@@ -147,30 +79,8 @@ export function RuledLooks({ screens, values }: RuledLooksProps) {
               onChange={setChosen}
             />
           )}
-        </Block>
-        <Block>
-          <h3>Put aside</h3>
-          {aside.length === 0 && <p>A look that is put aside waits here.</p>}
-          <ul>
-            {aside.map(([key, { name, tokens }]) => (
-              <li key={key}>
-                <b>{name}</b>
-                <Row>
-                  <Button aria-label={`Keep ${name}`} onPress={() => keep(name, tokens)}>
-                    Keep
-                  </Button>
-                  <Button
-                    $kind="quiet"
-                    aria-label={`Remove ${name}`}
-                    onPress={() => session.change(`Remove the look ${name}`, putLook(key, null))}
-                  >
-                    Remove
-                  </Button>
-                </Row>
-              </li>
-            ))}
-          </ul>
-        </Block>
+        </WishPanel>
+        <LooksAside onKeep={keep} />
       </Side>
       <Wall $least={isSmall ? 210 : 380} aria-label="Looks beside each other">
         {!isThere && <Waiting role="status">Building the app …</Waiting>}
@@ -210,7 +120,7 @@ export function RuledLooks({ screens, values }: RuledLooksProps) {
           ))}
         {!dresses.length && (
           <Waiting>
-            {aspects.length
+            {wish.aspects.length
               ? 'Nothing on these screens recurs often enough to be made otherwise.'
               : 'Say what may differ.'}
           </Waiting>
@@ -220,4 +130,33 @@ export function RuledLooks({ screens, values }: RuledLooksProps) {
   );
 }
 
-const farInWords = (far: number): string => (far < 35 ? 'a little' : far < 70 ? 'clearly' : 'much');
+/** Looks that wait: each can be kept, or removed. */
+function LooksAside({ onKeep }: { onKeep: (name: string, tokens: Readonly<Record<string, Token>>) => void }) {
+  const { app, session } = useProject();
+  const aside = Object.entries(app.looks);
+  return (
+    <Block>
+      <h3>Put aside</h3>
+      {aside.length === 0 && <p>A look that is put aside waits here.</p>}
+      <ul>
+        {aside.map(([key, { name, tokens }]) => (
+          <li key={key}>
+            <b>{name}</b>
+            <Row>
+              <Button aria-label={`Keep ${name}`} onPress={() => onKeep(name, tokens)}>
+                Keep
+              </Button>
+              <Button
+                $kind="quiet"
+                aria-label={`Remove ${name}`}
+                onPress={() => session.change(`Remove the look ${name}`, putLook(key, null))}
+              >
+                Remove
+              </Button>
+            </Row>
+          </li>
+        ))}
+      </ul>
+    </Block>
+  );
+}

@@ -100,7 +100,6 @@ export function ApisShown({
 }) {
   const { design, app, session } = useProject();
   const [isAdding, setAdding] = useState(false);
-  const [, setParams] = useSearchParams();
   const sure = proposals.filter(({ confidence }) => confidence >= SURE);
   const ids = Object.keys(app.apis).sort();
   const take = (taken: readonly ComingFrom[]): void =>
@@ -183,71 +182,74 @@ export function ApisShown({
           ))}
         </Proposals>
       )}
-      {ids.map((id) => {
-        const { servers, operations, credentials, problems } = apiOf(app, id)!;
-        const wants = credentials.filter(({ name }) =>
-          operations.some((one) => one.credentials.includes(name)),
-        );
-        return (
-          <section key={id} aria-label={app.apis[id].name}>
-            <h4>
-              {app.apis[id].name}
-              <small>
-                {counted(operations.length, 'operation')}
-                {servers.length ? ` at ${servers.join(', ')}` : ''}
-                {problems.length ? `; ${problems.length} places could not be read` : ''}
-              </small>
-              {canChange && (
-                <Button $kind="quiet" onPress={() => forget(id)}>
-                  Give it up
-                </Button>
-              )}
-            </h4>
-            {wants.length > 0 && (
-              <p>
-                It is sent {listed.format(wants.map(saysOfCredential))}. The environment of the app says what
-                that is (<code>.env.example</code> names it); nothing of it is kept here.
-              </p>
-            )}
-            <table>
-              <tbody>
-                {operations.map((operation) => {
-                  const user = Object.entries(app.collections).find(
-                    ([, { behind }]) =>
-                      behind?.api === id &&
-                      [behind.list, behind.read, behind.add, behind.change, behind.remove].includes(
-                        operation.id,
-                      ),
-                  );
-                  return (
-                    <tr key={`${operation.method} ${operation.path}`}>
-                      <td>
-                        <code>
-                          {operation.method.toUpperCase()} {operation.path}
-                        </code>
-                      </td>
-                      <td>{DOES[operation.does]}</td>
-                      <td>
-                        {user && (
-                          <Button $kind="quiet" onPress={() => setParams({ at: user[0] })}>
-                            {user[1].name}
-                          </Button>
-                        )}{' '}
-                        <small>
-                          {operation.reason}
-                          {asked(operation)}
-                        </small>
-                      </td>
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
-          </section>
-        );
-      })}
+      {ids.map((id) => (
+        <DescribedApi key={id} id={id} {...(canChange ? { onForget: () => forget(id) } : {})} />
+      ))}
       {isAdding && <ApiSheet onClose={() => setAdding(false)} />}
     </Column>
+  );
+}
+
+/** What one API can be asked, and which collections come from it. */
+function DescribedApi({ id, onForget }: { id: string; onForget?: () => void }) {
+  const { app } = useProject();
+  const [, setParams] = useSearchParams();
+  const { servers, operations, credentials, problems } = apiOf(app, id)!;
+  const wants = credentials.filter(({ name }) => operations.some((one) => one.credentials.includes(name)));
+  return (
+    <section aria-label={app.apis[id].name}>
+      <h4>
+        {app.apis[id].name}
+        <small>
+          {counted(operations.length, 'operation')}
+          {servers.length ? ` at ${servers.join(', ')}` : ''}
+          {problems.length ? `; ${problems.length} places could not be read` : ''}
+        </small>
+        {onForget && (
+          <Button $kind="quiet" onPress={onForget}>
+            Give it up
+          </Button>
+        )}
+      </h4>
+      {wants.length > 0 && (
+        <p>
+          It is sent {listed.format(wants.map(saysOfCredential))}. The environment of the app says what that
+          is (<code>.env.example</code> names it); nothing of it is kept here.
+        </p>
+      )}
+      <table>
+        <tbody>
+          {operations.map((operation) => {
+            const user = Object.entries(app.collections).find(
+              ([, { behind }]) =>
+                behind?.api === id &&
+                [behind.list, behind.read, behind.add, behind.change, behind.remove].includes(operation.id),
+            );
+            return (
+              <tr key={`${operation.method} ${operation.path}`}>
+                <td>
+                  <code>
+                    {operation.method.toUpperCase()} {operation.path}
+                  </code>
+                </td>
+                <td>{DOES[operation.does]}</td>
+                <td>
+                  {user && (
+                    <Button $kind="quiet" onPress={() => setParams({ at: user[0] })}>
+                      {user[1].name}
+                    </Button>
+                  )}{' '}
+                  <small>
+                    {operation.reason}
+                    {asked(operation)}
+                  </small>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </section>
   );
 }
 

@@ -1,29 +1,22 @@
 import {
   type Collection,
   type CollectionProposal,
-  csvOf,
-  jsonOf,
   putCollection,
-  recordSchema,
   recordsOf,
   renameCollection,
   renameField,
   sayInCollection,
-  tableOf,
   uniqueName,
   withoutRecord,
   withRecord,
 } from '@tovel/core';
 import { useState } from 'react';
 import { useProject } from '../project/context';
-import { ActionMenu } from '../ui/ActionMenu';
-import { Button } from '../ui/controls';
-import { counted } from '../ui/counted';
-import { saveFile } from '../ui/save_file';
-import { ComesFrom, propertiesFor, withBehind } from './ComesFrom';
+import { CollectionHead } from './CollectionHead';
+import { propertiesFor, withBehind } from './ComesFrom';
 import type { At } from './grid_keys';
 import { RecordDetails } from './RecordDetails';
-import { Head, Middle } from './middle';
+import { Middle } from './middle';
 import { RecordGrid, titleOf } from './RecordGrid';
 
 /** A collection that is shown: taken, or as it would be. */
@@ -47,7 +40,6 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
   const { app, design, session, past } = useProject();
   const { id, collection, proposal } = shown;
   const records = recordsOf(design, collection);
-  const lists = new Set(collection.rows.map(({ within }) => within)).size;
   const here = {
     row: Math.min(at.row, Math.max(0, records.length - 1)),
     column: Math.min(at.column, collection.fields.length - 1),
@@ -68,82 +60,18 @@ export function CollectionShown({ shown, at, onAt, onPaste, onTake, onRefuse }: 
     onAt({ row: here.row, column: collection.fields.length });
     setFocus(focus + 1);
   };
-  const table = (): string[][] => tableOf(collection, records);
   return (
     <>
       <Middle aria-label={collection.name}>
-        <Head>
-          <h3>{collection.name}</h3>
-          {proposal && past === null ? (
-            <div>
-              <Button $kind="primary" onPress={onTake} aria-keyshortcuts="Enter">
-                Take it
-              </Button>
-              <Button onPress={onRefuse} aria-keyshortcuts="Backspace">
-                Refuse
-              </Button>
-            </div>
-          ) : (
-            <div>
-              {canChange && <Button onPress={addRecord}>Add a record</Button>}
-              {canChange && <Button onPress={addField}>Add a field</Button>}
-              {canChange && <Button onPress={onPaste}>Paste values …</Button>}
-              <ActionMenu
-                label="Save as"
-                actions={[
-                  {
-                    id: 'csv',
-                    label: 'CSV',
-                    act: () => saveFile(collection.name, '.csv', 'text/csv', csvOf(table())),
-                  },
-                  {
-                    id: 'json',
-                    label: 'JSON',
-                    act: () => {
-                      const types = collection.fields.map(({ type }) => type);
-                      saveFile(collection.name, '.json', 'application/json', jsonOf(table(), types));
-                    },
-                  },
-                  {
-                    id: 'schema',
-                    label: 'JSON Schema of a record',
-                    act: () =>
-                      saveFile(
-                        collection.name,
-                        '.schema.json',
-                        'application/schema+json',
-                        `${JSON.stringify(recordSchema(collection), null, 2)}\n`,
-                      ),
-                  },
-                ]}
-              />
-              {canChange && (
-                <Button
-                  $kind="quiet"
-                  onPress={() => session.change(`Give ${collection.name} up`, putCollection(id, null))}
-                >
-                  Give it up
-                </Button>
-              )}
-            </div>
-          )}
-          {!proposal && (
-            <ComesFrom
-              collection={collection}
-              {...(canChange
-                ? {
-                    onChange: (behind, words) =>
-                      session.change(words, putCollection(id, withBehind(collection, behind))),
-                  }
-                : {})}
-            />
-          )}
-          <p>
-            {proposal
-              ? `${Math.round(proposal.confidence * 100)} % sure: ${proposal.reason}.`
-              : `${counted(records.length, 'record')}${lists === 0 ? ', which no list was drawn of' : ` from ${lists === 1 ? 'one list' : `${lists} lists`}`}. Enter or typing writes a text anew, wherever it is shown.`}
-          </p>
-        </Head>
+        <CollectionHead
+          shown={shown}
+          records={records}
+          onAddRecord={addRecord}
+          onAddField={addField}
+          onPaste={onPaste}
+          onTake={onTake}
+          onRefuse={onRefuse}
+        />
         <RecordGrid
           collection={collection}
           records={records}

@@ -188,7 +188,6 @@ export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }:
               );
             }
             const { finding, cause } = line;
-            const mendable = allOf(line).filter((one) => one.fix).length;
             return (
               <Row
                 key={finding.id}
@@ -210,30 +209,12 @@ export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }:
                   {finding.message}
                   {cause && <small>{moreOf(cause)}</small>}
                 </span>
-                <div onClick={(event) => event.stopPropagation()}>
-                  {finding.fix && (
-                    <Button $kind="quiet" onPress={() => fix(line)} aria-keyshortcuts="F">
-                      {mendable > 1 ? `${finding.fix.label}: all ${mendable}` : finding.fix.label}
-                    </Button>
-                  )}
-                  <Button
-                    $kind="quiet"
-                    onPress={() => setStanding(allOf(line))}
-                    aria-keyshortcuts="D"
-                    style={{ fontWeight: 450 }}
-                  >
-                    Let it stand
-                  </Button>
-                  {cause && (
-                    <Button
-                      $kind="quiet"
-                      style={{ fontWeight: 450 }}
-                      onPress={() => setUnfolded(new Set([...unfolded, cause.id]))}
-                    >
-                      Show each
-                    </Button>
-                  )}
-                </div>
+                <LineActions
+                  line={line}
+                  onFix={() => fix(line)}
+                  onStand={() => setStanding(allOf(line))}
+                  onUnfold={(id) => setUnfolded(new Set([...unfolded, id]))}
+                />
               </Row>
             );
           })}
@@ -241,6 +222,37 @@ export function FoundList({ findings, groupBy = 'rule', onGo, onLook, nothing }:
       </Scroller>
       {standing && <LetStandSheet findings={standing} onClose={() => setStanding(null)} />}
     </>
+  );
+}
+
+interface LineActionsProps {
+  line: Line & { kind: 'finding' };
+  onFix: () => void;
+  onStand: () => void;
+  /** Shows each finding of a cause, by its id. */
+  onUnfold: (cause: string) => void;
+}
+
+/** What can be done about a finding, or about all of one cause. */
+function LineActions({ line, onFix, onStand, onUnfold }: LineActionsProps) {
+  const { finding, cause } = line;
+  const mendable = allOf(line).filter((one) => one.fix).length;
+  return (
+    <div onClick={(event) => event.stopPropagation()}>
+      {finding.fix && (
+        <Button $kind="quiet" onPress={onFix} aria-keyshortcuts="F">
+          {mendable > 1 ? `${finding.fix.label}: all ${mendable}` : finding.fix.label}
+        </Button>
+      )}
+      <Button $kind="quiet" onPress={onStand} aria-keyshortcuts="D" style={{ fontWeight: 450 }}>
+        Let it stand
+      </Button>
+      {cause && (
+        <Button $kind="quiet" style={{ fontWeight: 450 }} onPress={() => onUnfold(cause.id)}>
+          Show each
+        </Button>
+      )}
+    </div>
   );
 }
 

@@ -1,16 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { Finding, Screen } from '@tovel/core';
-import {
-  type KeyboardEvent,
-  memo,
-  type MouseEvent,
-  useCallback,
-  useEffect,
-  useLayoutEffect,
-  useMemo,
-  useRef,
-  useState,
-} from 'react';
+import { type KeyboardEvent, memo, type MouseEvent, useEffect, useLayoutEffect, useRef } from 'react';
 import styled from 'styled-components';
 import { pictureSize } from '../picture/picture_size';
 import { LazyPicture } from '../picture/ScreenPicture';
@@ -18,6 +8,7 @@ import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { FindingMark } from '../ui/finding_mark';
 import { cardSize, type SheetCard, sheetLengths, type SheetRow } from './contact_rows';
+import { useSheetChoice } from './use_sheet_choice';
 
 const Scroller = styled.div`
   overflow: auto;
@@ -118,18 +109,6 @@ export function ContactSheet({
   onKey,
 }: ContactSheetProps) {
   const scroller = useRef<HTMLDivElement>(null);
-  const order = useMemo(
-    () =>
-      rows.flatMap((row) =>
-        row.kind === 'head'
-          ? []
-          : row.cards.flatMap((card) => [card.key, ...card.attached.map(({ key }) => key)]),
-      ),
-    [rows],
-  );
-  const [at, setAt] = useState<string | null>(order[0] ?? null);
-  const anchor = useRef<string | null>(null);
-  const current = at && order.includes(at) ? at : (order[0] ?? null);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -145,82 +124,15 @@ export function ContactSheet({
     return () => watcher.disconnect();
   }, [onWidth]);
 
-  const go = (key: string, isExtending: boolean): void => {
-    setAt(key);
-    if (!isExtending) {
-      anchor.current = key;
-      onSelect(new Set([key]));
-    } else {
-      const [from, to] = [order.indexOf(anchor.current ?? current ?? key), order.indexOf(key)];
-      onSelect(new Set(order.slice(Math.min(from, to), Math.max(from, to) + 1)));
-    }
-    const row = rows.findIndex(
-      (candidate) =>
-        candidate.kind === 'cards' &&
-        candidate.cards.some((card) => card.key === key || card.attached.some((under) => under.key === key)),
-    );
-    if (row >= 0) virtual.scrollToIndex(row, { align: 'auto' });
-  };
-  const press = (event: MouseEvent, key: string): void => {
-    event.stopPropagation();
-    scroller.current?.focus();
-    if (event.ctrlKey || event.metaKey) {
-      const next = new Set(selected);
-      if (!next.delete(key)) next.add(key);
-      setAt(key);
-      anchor.current = key;
-      onSelect(next);
-    } else go(key, event.shiftKey);
-  };
-  // Cards are drawn again only when something of theirs has changed; what a press does is looked up when it comes.
-  const latest = useRef(press);
-  latest.current = press;
-  const onPress = useCallback((event: MouseEvent, key: string): void => latest.current(event, key), []);
-  const onKeyDown = (event: KeyboardEvent): void => {
-    if (!current) return;
-    const step = (by: number): void => {
-      event.preventDefault();
-      go(order[Math.max(0, Math.min(order.length - 1, order.indexOf(current) + by))], event.shiftKey);
-    };
-    const rowStep = (by: 1 | -1): void => {
-      event.preventDefault();
-      const index = rows.findIndex(
-        (row) =>
-          row.kind === 'cards' &&
-          row.cards.some(
-            (card) => card.key === current || card.attached.some((under) => under.key === current),
-          ),
-      );
-      const row = rows[index];
-      const column =
-        row?.kind === 'cards'
-          ? row.cards.findIndex(
-              (card) => card.key === current || card.attached.some((under) => under.key === current),
-            )
-          : 0;
-      for (let next = index + by; next >= 0 && next < rows.length; next += by) {
-        const candidate = rows[next];
-        if (candidate.kind === 'cards')
-          return go(candidate.cards[Math.min(column, candidate.cards.length - 1)].key, event.shiftKey);
-      }
-    };
-    if (event.key === 'ArrowRight') step(1);
-    else if (event.key === 'ArrowLeft') step(-1);
-    else if (event.key === 'ArrowDown') rowStep(1);
-    else if (event.key === 'ArrowUp') rowStep(-1);
-    else if (event.key === 'Home') step(-order.length);
-    else if (event.key === 'End') step(order.length);
-    else if (event.key === 'Enter') onOpen(current);
-    else if (event.key === ' ') {
-      event.preventDefault();
-      const next = new Set(selected);
-      if (!next.delete(current)) next.add(current);
-      onSelect(next);
-    } else if (event.key.toLowerCase() === 'a' && (event.ctrlKey || event.metaKey)) {
-      event.preventDefault();
-      onSelect(new Set(order));
-    } else onKey(event);
-  };
+  const { current, onPress, onKeyDown } = useSheetChoice({
+    rows,
+    selected,
+    onSelect,
+    onOpen,
+    onKey,
+    onShow: (row) => virtual.scrollToIndex(row, { align: 'auto' }),
+    onPressed: () => scroller.current?.focus(),
+  });
 
   const card = ({ key, attached }: SheetCard) => (
     <SheetEntry

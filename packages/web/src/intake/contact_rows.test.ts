@@ -1,5 +1,16 @@
 import { applyChange, emptyApp, putScreen, type App } from '@tovel/core';
-import { cardSize, sheetCards, sheetLengths, sheetRows, sortScreens } from './contact_rows';
+import {
+  cardSize,
+  keyInNextRow,
+  keysOf,
+  rowWith,
+  type SheetCard,
+  sheetCards,
+  sheetLengths,
+  type SheetRow,
+  sheetRows,
+  sortScreens,
+} from './contact_rows';
 import { screenEntry as screen } from '../testing/screen_entry';
 
 const app: App = [
@@ -53,4 +64,36 @@ test('rows break at the width, hold the tallest of their cards, and name the ski
   const first = cardSize(cards.used[0], sizeOf, scale);
   expect(rows[0].height).toBe(first.height + sheetLengths.gap);
   expect(first.height).toBeGreaterThan(cardSize(cards.used[1], sizeOf, scale).height);
+});
+
+const card = (key: string, ...attached: string[]): SheetCard => ({
+  key,
+  attached: attached.map((under) => ({ key: under, use: 'counterpart' as const })),
+});
+const rowsOf = (...rows: (readonly SheetCard[] | string)[]): SheetRow[] =>
+  rows.map((row) =>
+    typeof row === 'string'
+      ? { kind: 'head', title: row, count: 1, height: 30 }
+      : { kind: 'cards', cards: row, height: 200 },
+  );
+const sheet = rowsOf('Screens', [card('a'), card('b', 'b390'), card('c')], [card('d')], 'Skipped', [
+  card('e'),
+  card('f'),
+]);
+
+test('screens come one after the other, each with those that hang on it', () => {
+  expect(keysOf(sheet).join(' ')).toBe('a b b390 c d e f');
+  expect(['a', 'b390', 'f', 'gone'].map((key) => rowWith(sheet, key))).toEqual([1, 1, 4, -1]);
+});
+
+test.each<[from: string, by: 1 | -1, to: string | null]>([
+  ['c', 1, 'd'],
+  ['d', -1, 'a'],
+  ['b390', 1, 'd'],
+  ['d', 1, 'e'],
+  ['f', -1, 'd'],
+  ['f', 1, null],
+  ['a', -1, null],
+])('from %s, %i row on', (from, by, to) => {
+  expect(keyInNextRow(sheet, from, by)).toBe(to);
 });

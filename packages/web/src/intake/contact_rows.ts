@@ -126,3 +126,30 @@ export function sheetRows(
   }
   return rows;
 }
+
+const holds = ({ key, attached }: SheetCard, wanted: string): boolean =>
+  key === wanted || attached.some((under) => under.key === wanted);
+
+/** All screens of the rows, in the order in which one goes from one to the next. */
+export const keysOf = (rows: readonly SheetRow[]): string[] =>
+  rows.flatMap((row) =>
+    row.kind === 'head'
+      ? []
+      : row.cards.flatMap(({ key, attached }) => [key, ...attached.map((under) => under.key)]),
+  );
+
+/** The row in which a screen stands, by its place; -1 where it is in none. */
+export const rowWith = (rows: readonly SheetRow[], key: string): number =>
+  rows.findIndex((row) => row.kind === 'cards' && row.cards.some((card) => holds(card, key)));
+
+/** The screen that stands above or below another, or as far along as that row goes; null where there is none. */
+export function keyInNextRow(rows: readonly SheetRow[], key: string, by: 1 | -1): string | null {
+  const at = rowWith(rows, key);
+  const row = rows[at];
+  const column = row?.kind === 'cards' ? row.cards.findIndex((card) => holds(card, key)) : 0;
+  for (let next = at + by; next >= 0 && next < rows.length; next += by) {
+    const other = rows[next];
+    if (other.kind === 'cards') return other.cards[Math.min(column, other.cards.length - 1)].key;
+  }
+  return null;
+}

@@ -152,57 +152,16 @@ export function DoneView() {
     setPointed(null);
   };
   const row = ([key, one]: readonly [string, SetAside]) => (
-    <Item key={key} $isOn={key === current && !went} role="group" aria-label={one.label}>
-      <Title type="button" aria-current={key === current} onClick={() => choose(key)}>
-        “{isRows(one) ? nameOfRows(one) : one.label}”
-      </Title>
-      <p>
-        {one.element === undefined ? 'A screen' : `On ${one.on}`}:{' '}
-        {one.element === undefined
-          ? 'its name and route'
-          : isRows(one)
-            ? 'its places are built otherwise now'
-            : describeEntries(project, one.entries)}
-      </p>
-      <div>
-        {one.standing === 'both' && (
-          <>
-            <Button
-              onPress={() =>
-                session.change(`Keep what was changed of “${one.label}”`, decideBoth(app, key, 'own'))
-              }
-            >
-              {isRows(one) ? 'Keep it one' : 'Keep yours'}
-            </Button>
-            <Button
-              onPress={() =>
-                session.change(`Take the design’s of “${one.label}”`, decideBoth(app, key, 'design'))
-              }
-            >
-              {isRows(one) ? 'Take it apart' : 'Take the design’s'}
-            </Button>
-          </>
-        )}
-        {one.element !== undefined &&
-          one.candidates
-            .filter((target) => findElement(drawn, target))
-            .map((target, i) => (
-              <Button key={target} $kind={i ? undefined : 'primary'} onPress={() => take(key, target)}>
-                It is “{nameOf(target)}”
-              </Button>
-            ))}
-        {key === current && !went && pointed && one.element !== undefined && one.standing !== 'both' && (
-          <Button $kind="primary" onPress={() => take(key, pointed)}>
-            Put it on “{nameOf(pointed)}”
-          </Button>
-        )}
-        {one.standing === 'asked' && (
-          <Button onPress={() => session.change(`Let go of “${one.label}”`, letGoOf(app, key))}>
-            Let go
-          </Button>
-        )}
-      </div>
-    </Item>
+    <Waiting
+      key={key}
+      id={key}
+      one={one}
+      isOn={key === current && !went}
+      pointed={key === current && !went ? pointed : null}
+      nameOf={nameOf}
+      onChoose={() => choose(key)}
+      onTake={(target) => take(key, target)}
+    />
   );
   return (
     <View>
@@ -255,6 +214,74 @@ export function DoneView() {
         <Empty title="No picture" text="Choose something on the left, and its screen stands here." />
       )}
     </View>
+  );
+}
+
+interface WaitingProps {
+  id: string;
+  one: SetAside;
+  isOn: boolean;
+  /** The element that it may be put on, where one was pointed at for it. */
+  pointed: string | null;
+  nameOf: (key: string) => string;
+  onChoose: () => void;
+  onTake: (target: string) => void;
+}
+
+/** Something that was decided and has no place, or two; and what can be done with it. */
+function Waiting({ id, one, isOn, pointed, nameOf, onChoose, onTake }: WaitingProps) {
+  const project = useProject();
+  const { app, drawn, session } = project;
+  return (
+    <Item $isOn={isOn} role="group" aria-label={one.label}>
+      <Title type="button" aria-current={isOn} onClick={onChoose}>
+        “{isRows(one) ? nameOfRows(one) : one.label}”
+      </Title>
+      <p>
+        {one.element === undefined ? 'A screen' : `On ${one.on}`}:{' '}
+        {one.element === undefined
+          ? 'its name and route'
+          : isRows(one)
+            ? 'its places are built otherwise now'
+            : describeEntries(project, one.entries)}
+      </p>
+      <div>
+        {one.standing === 'both' && (
+          <>
+            <Button
+              onPress={() =>
+                session.change(`Keep what was changed of “${one.label}”`, decideBoth(app, id, 'own'))
+              }
+            >
+              {isRows(one) ? 'Keep it one' : 'Keep yours'}
+            </Button>
+            <Button
+              onPress={() =>
+                session.change(`Take the design’s of “${one.label}”`, decideBoth(app, id, 'design'))
+              }
+            >
+              {isRows(one) ? 'Take it apart' : 'Take the design’s'}
+            </Button>
+          </>
+        )}
+        {one.element !== undefined &&
+          one.candidates
+            .filter((target) => findElement(drawn, target))
+            .map((target, i) => (
+              <Button key={target} $kind={i ? undefined : 'primary'} onPress={() => onTake(target)}>
+                It is “{nameOf(target)}”
+              </Button>
+            ))}
+        {pointed && one.element !== undefined && one.standing !== 'both' && (
+          <Button $kind="primary" onPress={() => onTake(pointed)}>
+            Put it on “{nameOf(pointed)}”
+          </Button>
+        )}
+        {one.standing === 'asked' && (
+          <Button onPress={() => session.change(`Let go of “${one.label}”`, letGoOf(app, id))}>Let go</Button>
+        )}
+      </div>
+    </Item>
   );
 }
 

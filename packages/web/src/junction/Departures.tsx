@@ -235,68 +235,19 @@ export function Departures({
           </thead>
           <tbody>
             {shown.map((row, i) => {
-              const { id, state, wired, nth } = row;
-              const { element, label, within } = state;
-              const target = wired && describeTarget(project, wired.interaction.target);
-              const problem = wired?.problem;
-              const proposal = wired ? undefined : proposals.get(element.key);
-              const isSelected = id === selected?.id;
-              const gesture = wired ? describeGesture(project, wired.interaction) : 'press';
-              const first = (wired?.interaction.before ?? []).map((step) => describeStep(project, step));
+              const isSelected = row.id === selected?.id;
               return (
-                <tr
-                  key={id}
-                  id={`row-${id}`}
-                  data-row={id}
-                  data-element={nth === 1 ? element.key : undefined}
-                  aria-selected={isSelected || marked.has(id)}
-                  tabIndex={isSelected || (!selected && i === 0) ? 0 : -1}
-                  onClick={(event) => onSelect(id, event.shiftKey || event.ctrlKey || event.metaKey)}
-                  onMouseDown={(event) => {
-                    // Choosing several neither moves the focus first nor marks text.
-                    if (event.shiftKey || event.ctrlKey || event.metaKey) event.preventDefault();
-                  }}
-                  onFocus={() => !isSelected && !marked.has(id) && onFocusRow(id)}
-                >
-                  <td>{numberOf(row)}</td>
-                  <td title={label}>
-                    {partOf.has(element.key) ? (
-                      <>
-                        {label} <small>in {partOf.get(element.key)}</small>
-                      </>
-                    ) : within ? (
-                      `Bar: ${label}`
-                    ) : (
-                      label
-                    )}
-                  </td>
-                  <td title={gesture}>{gesture}</td>
-                  <td title={problem ?? target?.label}>
-                    {first.length > 0 && <span>{first.join(', ')}, then </span>}
-                    {problem ? (
-                      problem
-                    ) : target ? (
-                      <b>{target.label}</b>
-                    ) : proposal ? (
-                      <Proposed title={`Because ${proposal.reason}`}>
-                        {screenName(project, proposal.to)}? {Math.round(proposal.confidence * 100)} %
-                      </Proposed>
-                    ) : (
-                      <span style={{ color: color.ink2 }}>—</span>
-                    )}
-                    {!problem && target?.detail && <small> {target.detail}</small>}
-                  </td>
-                  <td>{wired ? describeArrival(wired.interaction.arrival) : ''}</td>
-                  <td>
-                    {nth > 1 && !problem ? (
-                      <span style={{ color: color.ink2 }}>also</span>
-                    ) : proposal && state.standing === 'open' ? (
-                      <StandingMark standing="proposed" />
-                    ) : (
-                      <StandingMark standing={problem ? 'broken' : state.standing} />
-                    )}
-                  </td>
-                </tr>
+                <Departure
+                  key={row.id}
+                  row={row}
+                  proposal={row.wired ? undefined : proposals.get(row.state.element.key)}
+                  part={partOf.get(row.state.element.key)}
+                  isSelected={isSelected}
+                  isMarked={marked.has(row.id)}
+                  isReached={isSelected || (!selected && i === 0)}
+                  onSelect={onSelect}
+                  onFocusRow={onFocusRow}
+                />
               );
             })}
           </tbody>
@@ -308,5 +259,91 @@ export function Departures({
         )}
       </Scroller>
     </>
+  );
+}
+
+interface DepartureProps extends Pick<DeparturesProps, 'onSelect' | 'onFocusRow'> {
+  row: DepartureRow;
+  /** Where it may lead, while it leads nowhere. */
+  proposal: LinkProposal | undefined;
+  /** What the part that it stands in is called, where it is closed at first. */
+  part: string | undefined;
+  isSelected: boolean;
+  isMarked: boolean;
+  /** Whether the Tab key comes to it. */
+  isReached: boolean;
+}
+
+/** One thing that an element does, or the element where it does nothing. */
+function Departure({
+  row,
+  proposal,
+  part,
+  isSelected,
+  isMarked,
+  isReached,
+  onSelect,
+  onFocusRow,
+}: DepartureProps) {
+  const project = useProject();
+  const { id, state, wired, nth } = row;
+  const { element, label, within } = state;
+  const target = wired && describeTarget(project, wired.interaction.target);
+  const problem = wired?.problem;
+  const gesture = wired ? describeGesture(project, wired.interaction) : 'press';
+  const first = (wired?.interaction.before ?? []).map((step) => describeStep(project, step));
+  return (
+    <tr
+      id={`row-${id}`}
+      data-row={id}
+      data-element={nth === 1 ? element.key : undefined}
+      aria-selected={isSelected || isMarked}
+      tabIndex={isReached ? 0 : -1}
+      onClick={(event) => onSelect(id, event.shiftKey || event.ctrlKey || event.metaKey)}
+      onMouseDown={(event) => {
+        // Choosing several neither moves the focus first nor marks text.
+        if (event.shiftKey || event.ctrlKey || event.metaKey) event.preventDefault();
+      }}
+      onFocus={() => !isSelected && !isMarked && onFocusRow(id)}
+    >
+      <td>{numberOf(row)}</td>
+      <td title={label}>
+        {part !== undefined ? (
+          <>
+            {label} <small>in {part}</small>
+          </>
+        ) : within ? (
+          `Bar: ${label}`
+        ) : (
+          label
+        )}
+      </td>
+      <td title={gesture}>{gesture}</td>
+      <td title={problem ?? target?.label}>
+        {first.length > 0 && <span>{first.join(', ')}, then </span>}
+        {problem ? (
+          problem
+        ) : target ? (
+          <b>{target.label}</b>
+        ) : proposal ? (
+          <Proposed title={`Because ${proposal.reason}`}>
+            {screenName(project, proposal.to)}? {Math.round(proposal.confidence * 100)} %
+          </Proposed>
+        ) : (
+          <span style={{ color: color.ink2 }}>—</span>
+        )}
+        {!problem && target?.detail && <small> {target.detail}</small>}
+      </td>
+      <td>{wired ? describeArrival(wired.interaction.arrival) : ''}</td>
+      <td>
+        {nth > 1 && !problem ? (
+          <span style={{ color: color.ink2 }}>also</span>
+        ) : proposal && state.standing === 'open' ? (
+          <StandingMark standing="proposed" />
+        ) : (
+          <StandingMark standing={problem ? 'broken' : state.standing} />
+        )}
+      </td>
+    </tr>
   );
 }

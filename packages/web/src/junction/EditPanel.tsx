@@ -172,28 +172,7 @@ export function EditPanel({
           </Button>
         )}
       </Line>
-      {proposal && !many && (
-        <Offer role="group" aria-label="Proposal">
-          <span>
-            <b>{screenName(project, proposal.to)}</b>, {Math.round(proposal.confidence * 100)} % sure, because{' '}
-            {proposal.reason}.
-          </span>
-          <Button onPress={() => actions.takeAll([proposal])} aria-keyshortcuts="+">
-            Take
-          </Button>
-          <Button $kind="quiet" onPress={() => actions.refuse(proposal)} aria-keyshortcuts="-">
-            Refuse
-          </Button>
-        </Offer>
-      )}
-      {!proposal && !many && !wired && state.standing === 'open' && isName(state) && (
-        <Offer role="group" aria-label="Proposal">
-          <span>
-            No screen is called <b>{state.label}</b>. Was it forgotten?
-          </span>
-          <Button onPress={() => actions.plan(rows, state.label)}>Plan it, to be drawn</Button>
-        </Offer>
-      )}
+      {!many && <Offered row={row} proposal={proposal} actions={actions} />}
       <Suggest
         label="Goes to"
         inputRef={field}
@@ -256,6 +235,40 @@ export function EditPanel({
         />
       )}
     </Panel>
+  );
+}
+
+/** Where a line may lead while it leads nowhere: to a screen there is, or to one that was forgotten. */
+function Offered({
+  row,
+  proposal,
+  actions,
+}: Pick<EditProps, 'proposal' | 'actions'> & { row: DepartureRow }) {
+  const project = useProject();
+  const { state, wired } = row;
+  if (proposal)
+    return (
+      <Offer role="group" aria-label="Proposal">
+        <span>
+          <b>{screenName(project, proposal.to)}</b>, {Math.round(proposal.confidence * 100)} % sure, because{' '}
+          {proposal.reason}.
+        </span>
+        <Button onPress={() => actions.takeAll([proposal])} aria-keyshortcuts="+">
+          Take
+        </Button>
+        <Button $kind="quiet" onPress={() => actions.refuse(proposal)} aria-keyshortcuts="-">
+          Refuse
+        </Button>
+      </Offer>
+    );
+  if (wired || state.standing !== 'open' || !isName(state)) return null;
+  return (
+    <Offer role="group" aria-label="Proposal">
+      <span>
+        No screen is called <b>{state.label}</b>. Was it forgotten?
+      </span>
+      <Button onPress={() => actions.plan([row], state.label)}>Plan it, to be drawn</Button>
+    </Offer>
   );
 }
 

@@ -193,31 +193,7 @@ export function OverlaySheet({ screen, onClose }: { screen: string; onClose: () 
             setChanged(isOn ? { ...rest, url: true } : rest);
           }}
         />
-        {isNow && (
-          <Over role="group" aria-label="Opens over">
-            <Check
-              label="any screen"
-              isOn={!overlay.over}
-              onChange={(isAny) => {
-                const { over: _over, ...rest } = overlay;
-                setChanged(isAny ? rest : { ...rest, over: entry.of ? [entry.of] : [] });
-              }}
-            />
-            {overlay.over &&
-              others.map((key) => (
-                <Check
-                  key={key}
-                  label={app.screens[key].name}
-                  isOn={overlay.over!.includes(key)}
-                  onChange={(isOn) =>
-                    set({
-                      over: isOn ? [...overlay.over!, key] : overlay.over!.filter((other) => other !== key),
-                    })
-                  }
-                />
-              ))}
-          </Over>
-        )}
+        {isNow && <OpensOver overlay={overlay} of={entry.of} others={others} onChange={setChanged} />}
       </Grid>
       <div style={{ display: 'flex', gap: 8 }}>
         <Button $kind="primary" onPress={make}>
@@ -240,6 +216,45 @@ export function OverlaySheet({ screen, onClose }: { screen: string; onClose: () 
         )}
       </div>
     </Sheet>
+  );
+}
+
+interface OpensOverProps {
+  overlay: Overlay;
+  /** The screen over which it is drawn. */
+  of: string | undefined;
+  others: readonly string[];
+  onChange: (overlay: Overlay) => void;
+}
+
+/** Over which screens an overlay opens: any, or those that are chosen. */
+function OpensOver({ overlay, of, others, onChange }: OpensOverProps) {
+  const { app } = useProject();
+  return (
+    <Over role="group" aria-label="Opens over">
+      <Check
+        label="any screen"
+        isOn={!overlay.over}
+        onChange={(isAny) => {
+          const { over: _over, ...rest } = overlay;
+          onChange(isAny ? rest : { ...rest, over: of ? [of] : [] });
+        }}
+      />
+      {overlay.over &&
+        others.map((key) => (
+          <Check
+            key={key}
+            label={app.screens[key].name}
+            isOn={overlay.over!.includes(key)}
+            onChange={(isOn) =>
+              onChange({
+                ...overlay,
+                over: isOn ? [...overlay.over!, key] : overlay.over!.filter((other) => other !== key),
+              })
+            }
+          />
+        ))}
+    </Over>
   );
 }
 

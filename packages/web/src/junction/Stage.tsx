@@ -226,25 +226,7 @@ export function Stage({ screen, title, route, states, selected, rowTops, onPick,
                 }}
               />
             )}
-            {states.map((state) => {
-              const pin = pins.get(state.element.key);
-              if (!pin) return null;
-              const isOn = state === selected;
-              return (
-                <Pin
-                  key={state.element.key}
-                  type="button"
-                  tabIndex={-1}
-                  $look={isOn ? 'on' : state.standing}
-                  style={{ left: pin.x, top: pin.y, zIndex: isOn ? 4 : 3 }}
-                  title={`${state.number}: ${state.label}`}
-                  aria-label={`Pin ${state.number}: ${state.label}, ${state.standing}`}
-                  onClick={() => pick(state.element.key)}
-                >
-                  {state.number}
-                </Pin>
-              );
-            })}
+            <Pins states={states} pins={pins} selected={selected} onPick={pick} />
           </Picture>
         )}
       </Scroller>
@@ -252,6 +234,36 @@ export function Stage({ screen, title, route, states, selected, rowTops, onPick,
     </Column>
   );
 }
+
+interface PinsProps {
+  states: readonly ElementState[];
+  /** Where each stands in the picture, by key. */
+  pins: ReturnType<typeof pinsOf>;
+  selected: ElementState | null;
+  onPick: (key: string) => void;
+}
+
+/** A number on each thing that can be pressed. */
+const Pins = ({ states, pins, selected, onPick }: PinsProps) =>
+  states.map((state) => {
+    const pin = pins.get(state.element.key);
+    if (!pin) return null;
+    const isOn = state === selected;
+    return (
+      <Pin
+        key={state.element.key}
+        type="button"
+        tabIndex={-1}
+        $look={isOn ? 'on' : state.standing}
+        style={{ left: pin.x, top: pin.y, zIndex: isOn ? 4 : 3 }}
+        title={`${state.number}: ${state.label}`}
+        aria-label={`Pin ${state.number}: ${state.label}, ${state.standing}`}
+        onClick={() => onPick(state.element.key)}
+      >
+        {state.number}
+      </Pin>
+    );
+  });
 
 /** Links of a bar stand on many screens; their cords would only hide the others. */
 const hasCord = (state: ElementState): boolean =>

@@ -7,7 +7,14 @@ import {
   type RouteRow,
   routeTable,
 } from '@tovel/core';
-import { type DragEvent, type KeyboardEvent, useMemo, useRef, useState } from 'react';
+import {
+  type ComponentProps,
+  type DragEvent,
+  type KeyboardEvent,
+  type ReactNode,
+  useMemo,
+  useState,
+} from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useProject } from '../project/context';
@@ -83,23 +90,23 @@ const Problem = styled.p`
   font-size: 12px;
 `;
 
+const focus = (screen: string): void => document.getElementById(`route-${screen}`)?.focus();
+
 /**
  * The routes as a tree of their parts. A route is typed anew in place, moved in and out by keyboard, or dragged under
  * another; links lead to screens and follow by themselves.
  */
 export function RouteTree() {
   const project = useProject();
-  const { graph, app, base, session } = project;
+  const { app, base, session } = project;
   const navigate = useNavigate();
   const rows = useMemo(() => routeTable(project), [project]);
   const [chosen, setChosen] = useState<string | null>(null);
   const [editing, setEditing] = useState<{ screen: string; text: string } | null>(null);
   const [over, setOver] = useState<string | null>(null);
   const [sheet, setSheet] = useState<'layouts' | 'redirect' | null>(null);
-  const tree = useRef<HTMLDivElement>(null);
   const at = rows.some((row) => row.screen === chosen) ? chosen : null;
 
-  const focus = (screen: string): void => document.getElementById(`route-${screen}`)?.focus();
   const reroute = (screen: string, route: string): boolean => {
     if (reroutedProblem(project, screen, route)) return false;
     session.change(`Route ${app.screens[screen].name} to ${route}`, rerouted(project, screen, route));
@@ -157,44 +164,35 @@ export function RouteTree() {
         />
       </h2>
       <Tree
-        ref={tree}
         role="tree"
         aria-label="Routes"
         onDragOver={(event) => event.preventDefault()}
         onDrop={(event) => onDrop(event, null)}
       >
         {rows.map((row, i) => {
-          const { screen, name, path } = row;
-          const parents = rows.filter((other) => other.path !== '/' && path.startsWith(`${other.path}/`));
-          const parent = parents.at(-1);
-          const shown = path === '/' ? '/' : parent ? path.slice(parent.path.length + 1) : path.slice(1);
-          const isPlanned = app.screens[screen].use === 'planned';
-          const isUnreached = graph.reached.size > 0 && !graph.reached.has(screen) && path !== '/*';
-          const hasNoExit = !isPlanned && isDeadEnd(graph.departures.get(screen)!, screen);
-          const notes = [
-            isPlanned && 'to be drawn',
-            path === '/*' && 'not found',
-            isUnreached && 'no way in',
-            hasNoExit && 'no way out',
-            app.start === screen && 'start',
-            app.screens[screen].guard && 'guarded',
-          ].filter((note) => typeof note === 'string');
+          const { screen } = row;
           const isEditing = editing?.screen === screen;
-          const problem = isEditing ? reroutedProblem(project, screen, editing.text) : null;
           return (
-            <Row
+            <RouteLine
               key={screen}
-              id={`route-${screen}`}
-              role="treeitem"
-              aria-level={parents.length + 1}
-              aria-selected={at === screen}
-              tabIndex={at === screen || (!at && i === 0) ? 0 : -1}
-              draggable={!isEditing}
-              $isMarked={isUnreached || hasNoExit}
-              $isOver={over === screen}
-              title={`${[name, ...notes].join(' · ')}, at ${path}`}
+              row={row}
+              parents={rows.filter((other) => other.path !== '/' && row.path.startsWith(`${other.path}/`))}
+              isOn={at === screen}
+              isReached={at === screen || (!at && i === 0)}
+              isOver={over === screen}
+              field={
+                isEditing && (
+                  <RouteField
+                    row={row}
+                    text={editing.text}
+                    onType={(text) => setEditing({ screen, text })}
+                    onEnd={() => setEditing(null)}
+                    onRoute={() => reroute(screen, editing.text)}
+                  />
+                )
+              }
               onClick={() => setChosen(screen)}
-              onDoubleClick={() => setEditing({ screen, text: path })}
+              onDoubleClick={() => setEditing({ screen, text: row.path })}
               onKeyDown={(event) => !isEditing && onKeyDown(event, row)}
               onDragStart={(event) => event.dataTransfer.setData('text/plain', screen)}
               onDragOver={(event) => {
@@ -207,35 +205,7 @@ export function RouteTree() {
                 event.stopPropagation();
                 onDrop(event, screen);
               }}
-            >
-              {isEditing ? (
-                <>
-                  <Entry
-                    aria-label={`Route of ${name}`}
-                    aria-invalid={problem !== null}
-                    autoFocus
-                    value={editing.text}
-                    spellCheck={false}
-                    onChange={(event) => setEditing({ screen, text: event.target.value })}
-                    onFocus={(event) => event.target.select()}
-                    onBlur={() => setEditing(null)}
-                    onKeyDown={(event) => {
-                      event.stopPropagation();
-                      if (event.key !== 'Enter' && event.key !== 'Escape') return;
-                      if (event.key === 'Enter' && !reroute(screen, editing.text)) return;
-                      setEditing(null);
-                      requestAnimationFrame(() => focus(screen));
-                    }}
-                  />
-                  {problem && <Problem role="alert">{problem}</Problem>}
-                </>
-              ) : (
-                <>
-                  <span style={{ paddingLeft: path === '/' ? 0 : 8 + 16 * parents.length }}>{shown}</span>
-                  <span>{[name, ...notes].join(' · ')}</span>
-                </>
-              )}
-            </Row>
+            />
           );
         })}
       </Tree>
@@ -249,5 +219,97 @@ export function RouteTree() {
       {sheet === 'layouts' && <LayoutSheet onClose={() => setSheet(null)} />}
       {sheet === 'redirect' && <RedirectSheet onClose={() => setSheet(null)} />}
     </Column>
+  );
+}
+
+interface RouteLineProps extends Pick<
+  ComponentProps<'div'>,
+  'onClick' | 'onDoubleClick' | 'onKeyDown' | 'onDragStart' | 'onDragOver' | 'onDragLeave' | 'onDrop'
+> {
+  row: RouteRow;
+  /** Those beneath which it lies, the nearest last. */
+  parents: readonly RouteRow[];
+  isOn: boolean;
+  /** Whether the Tab key comes to it. */
+  isReached: boolean;
+  /** Whether something is dragged over it. */
+  isOver: boolean;
+  /** What its route is typed into, while it is. */
+  field: ReactNode;
+}
+
+/** A route: the part of it that its parents do not say, its screen, and what is wrong with that. */
+function RouteLine({ row, parents, isOn, isReached, isOver, field, ...does }: RouteLineProps) {
+  const { graph, app } = useProject();
+  const { screen, name, path } = row;
+  const parent = parents.at(-1);
+  const shown = path === '/' ? '/' : parent ? path.slice(parent.path.length + 1) : path.slice(1);
+  const isPlanned = app.screens[screen].use === 'planned';
+  const isUnreached = graph.reached.size > 0 && !graph.reached.has(screen) && path !== '/*';
+  const hasNoExit = !isPlanned && isDeadEnd(graph.departures.get(screen)!, screen);
+  const notes = [
+    isPlanned && 'to be drawn',
+    path === '/*' && 'not found',
+    isUnreached && 'no way in',
+    hasNoExit && 'no way out',
+    app.start === screen && 'start',
+    app.screens[screen].guard && 'guarded',
+  ].filter((note) => typeof note === 'string');
+  return (
+    <Row
+      id={`route-${screen}`}
+      role="treeitem"
+      aria-level={parents.length + 1}
+      aria-selected={isOn}
+      tabIndex={isReached ? 0 : -1}
+      draggable={!field}
+      $isMarked={isUnreached || hasNoExit}
+      $isOver={isOver}
+      title={`${[name, ...notes].join(' · ')}, at ${path}`}
+      {...does}
+    >
+      {field || (
+        <>
+          <span style={{ paddingLeft: path === '/' ? 0 : 8 + 16 * parents.length }}>{shown}</span>
+          <span>{[name, ...notes].join(' · ')}</span>
+        </>
+      )}
+    </Row>
+  );
+}
+
+interface RouteFieldProps {
+  row: RouteRow;
+  text: string;
+  onType: (text: string) => void;
+  onEnd: () => void;
+  /** Gives the route; false where it cannot be. */
+  onRoute: () => boolean;
+}
+
+/** A route being typed. */
+function RouteField({ row: { screen, name }, text, onType, onEnd, onRoute }: RouteFieldProps) {
+  const problem = reroutedProblem(useProject(), screen, text);
+  return (
+    <>
+      <Entry
+        aria-label={`Route of ${name}`}
+        aria-invalid={problem !== null}
+        autoFocus
+        value={text}
+        spellCheck={false}
+        onChange={(event) => onType(event.target.value)}
+        onFocus={(event) => event.target.select()}
+        onBlur={onEnd}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          if (event.key !== 'Enter' && event.key !== 'Escape') return;
+          if (event.key === 'Enter' && !onRoute()) return;
+          onEnd();
+          requestAnimationFrame(() => focus(screen));
+        }}
+      />
+      {problem && <Problem role="alert">{problem}</Problem>}
+    </>
   );
 }

@@ -1,4 +1,11 @@
-import { applyChange, emptyApp, type MergeProposal, putToken, type Token, type TokenProposal } from '@tovel/core';
+import {
+  applyChange,
+  emptyApp,
+  type MergeProposal,
+  putToken,
+  type Token,
+  type TokenProposal,
+} from '@tovel/core';
 import { importing, isFreeName, merging, namingOf, renaming } from './token_changes';
 
 const token = (value: string, ...from: string[]): Token => ({ kind: 'space', value, from: [value, ...from] });

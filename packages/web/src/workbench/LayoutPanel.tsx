@@ -141,56 +141,66 @@ export function LayoutPanel({ element, parent, condition }: LayoutPanelProps) {
           {field('At most', 'max-height')}
         </Columns>
       </Block>
-      <Block>
-        <h3>In the window</h3>
-        <Pick
-          label="Pinned"
-          value={now.pinned}
-          options={[
-            { id: 'none' as const, label: 'Scrolls along' },
-            { id: 'sticky-top' as const, label: 'Sticks at top' },
-            { id: 'sticky-bottom' as const, label: 'Sticks at foot' },
-            { id: 'fixed-top' as const, label: 'Pinned to top' },
-            { id: 'fixed-bottom' as const, label: 'Pinned to foot' },
-          ]}
-          onPick={(pinned) => edits.set('Pinning', pinDeclarations(pinned))}
-        />
-        <Pick
-          label="Scrolling"
-          value={now.scrolls}
-          options={[
-            { id: 'none' as const, label: 'Shows all' },
-            { id: 'vertical' as const, label: 'Scrolls down' },
-            { id: 'horizontal' as const, label: 'Scrolls sideways' },
-          ]}
-          onPick={(scrolls) => edits.set('Scrolling', scrollDeclarations(scrolls))}
-        />
-        <Row>
-          <Button
-            aria-pressed={now.isFullHeight}
-            onPress={() =>
-              edits.set('Height of the window', { 'min-height': now.isFullHeight ? 'auto' : '100dvh' })
-            }
-          >
-            As high as the window
-          </Button>
-          <Button
-            aria-pressed={now.keepsSafe}
-            onPress={() =>
-              edits.set('Safe area', {
-                'padding-bottom': now.keepsSafe
-                  ? null
-                  : `calc(${edits.valueOf('padding-bottom') || '0px'} + env(safe-area-inset-bottom))`,
-              })
-            }
-          >
-            Keeps the safe area
-          </Button>
-        </Row>
-      </Block>
+      <InWindow now={now} edits={edits} />
     </>
   );
 }
+
+interface InWindowProps {
+  now: ReturnType<typeof arrangementOf>;
+  edits: ReturnType<typeof useEdits>;
+}
+
+/** What an element does while one scrolls, and how high it is in the window. */
+const InWindow = ({ now, edits }: InWindowProps) => (
+  <Block>
+    <h3>In the window</h3>
+    <Pick
+      label="Pinned"
+      value={now.pinned}
+      options={[
+        { id: 'none' as const, label: 'Scrolls along' },
+        { id: 'sticky-top' as const, label: 'Sticks at top' },
+        { id: 'sticky-bottom' as const, label: 'Sticks at foot' },
+        { id: 'fixed-top' as const, label: 'Pinned to top' },
+        { id: 'fixed-bottom' as const, label: 'Pinned to foot' },
+      ]}
+      onPick={(pinned) => edits.set('Pinning', pinDeclarations(pinned))}
+    />
+    <Pick
+      label="Scrolling"
+      value={now.scrolls}
+      options={[
+        { id: 'none' as const, label: 'Shows all' },
+        { id: 'vertical' as const, label: 'Scrolls down' },
+        { id: 'horizontal' as const, label: 'Scrolls sideways' },
+      ]}
+      onPick={(scrolls) => edits.set('Scrolling', scrollDeclarations(scrolls))}
+    />
+    <Row>
+      <Button
+        aria-pressed={now.isFullHeight}
+        onPress={() =>
+          edits.set('Height of the window', { 'min-height': now.isFullHeight ? 'auto' : '100dvh' })
+        }
+      >
+        As high as the window
+      </Button>
+      <Button
+        aria-pressed={now.keepsSafe}
+        onPress={() =>
+          edits.set('Safe area', {
+            'padding-bottom': now.keepsSafe
+              ? null
+              : `calc(${edits.valueOf('padding-bottom') || '0px'} + env(safe-area-inset-bottom))`,
+          })
+        }
+      >
+        Keeps the safe area
+      </Button>
+    </Row>
+  </Block>
+);
 
 const editedOf = ({ style }: Element, condition: EditCondition) =>
   condition.kind === 'upTo'

@@ -33,10 +33,7 @@ const CORNERS = ['top-left', 'top-right', 'bottom-right', 'bottom-left'] as cons
 
 /** How an element looks: each value can be changed, and taken back. */
 export function LookPanel({ screen, element, parent, condition, onDrawer }: LookPanelProps) {
-  const project = useProject();
-  const { app, session } = project;
   const edits = useEdits(element, condition);
-  const name = labelOf(element);
   const sight = sightOf(screen).byKey.get(element.key);
   const inherited: Readonly<Record<string, string>> = {
     ...(sight
@@ -65,23 +62,6 @@ export function LookPanel({ screen, element, parent, condition, onDrawer }: Look
   );
   const length = (label: string, property: string) => value(label, property, { unit: 'px', check: isLength });
   const hasText = edits.valueOf('text') !== '';
-  const siblings = parent?.children.filter((child) => child.tag !== undefined) ?? [];
-  const at = siblings.findIndex((child) => child.key === element.key);
-  const move = (by: 1 | -1): void => {
-    // All siblings get their place, so that one move does not push another one around.
-    const order = siblings.map((child) => child.key);
-    order.splice(at + by, 0, ...order.splice(at, 1));
-    if (isAlways)
-      session.change(
-        `Move ${name} ${by < 0 ? 'earlier' : 'later'}`,
-        all(order.map((key, i) => putEdit(editKey(key, 'position'), String(i)))),
-      );
-    else
-      session.change(
-        `Move ${name} ${by < 0 ? 'earlier' : 'later'}`,
-        all(order.map((key, i) => putEdit(editKey(key, 'order', condition), String(i)))),
-      );
-  };
   return (
     <>
       {isAlways && hasText && (
@@ -146,54 +126,89 @@ export function LookPanel({ screen, element, parent, condition, onDrawer }: Look
           {value('Shadow', 'box-shadow')}
         </Columns>
       </Block>
-      <Block>
-        <h3>Place and visibility</h3>
-        <Row>
-          <Button isDisabled={at <= 0} onPress={() => move(-1)}>
-            Earlier
-          </Button>
-          <Button isDisabled={at < 0 || at >= siblings.length - 1} onPress={() => move(1)}>
-            Later
-          </Button>
-          {isAlways ? (
-            <Button
-              onPress={() =>
-                addedControl(app, element.key)
-                  ? session.change(`Remove ${name}`, addedControl(app, element.key)!)
-                  : session.change(
-                      `Leave out ${name}`,
-                      putLayer(element.key, { ...app.layers[element.key], show: false }),
-                    )
-              }
-            >
-              {addedControl(app, element.key) ? 'Remove' : 'Leave out'}
-            </Button>
-          ) : (
-            <Button
-              aria-pressed={edits.valueOf('display') === 'none'}
-              onPress={() => edits.set('Visibility', { display: edits.isEdited('display') ? null : 'none' })}
-            >
-              {edits.valueOf('display') === 'none' ? 'Show here' : 'Hide here'}
-            </Button>
-          )}
-        </Row>
-        {app.drawers[element.key] ? (
-          <Row>
-            <span>A drawer up to {app.drawers[element.key].below} px</span>
-            <Button
-              onPress={() => session.change(`${name} is no drawer`, undrawerChange(project, element.key))}
-            >
-              No drawer
-            </Button>
-          </Row>
-        ) : (
-          element.children.length > 0 && (
-            <Button onPress={onDrawer}>Hide when narrow, offer as a drawer …</Button>
-          )
-        )}
-        {isAlways && element.children.length > 0 && <OpensAndCloses element={element} screen={screen.key} />}
-      </Block>
+      <PlaceAndVisibility
+        screen={screen}
+        element={element}
+        parent={parent}
+        condition={condition}
+        onDrawer={onDrawer}
+      />
     </>
+  );
+}
+
+/** Where an element stands among its siblings, and whether it shows. */
+function PlaceAndVisibility({ screen, element, parent, condition, onDrawer }: LookPanelProps) {
+  const project = useProject();
+  const { app, session } = project;
+  const edits = useEdits(element, condition);
+  const name = labelOf(element);
+  const isAlways = condition.kind === 'always';
+  const siblings = parent?.children.filter((child) => child.tag !== undefined) ?? [];
+  const at = siblings.findIndex((child) => child.key === element.key);
+  const move = (by: 1 | -1): void => {
+    // All siblings get their place, so that one move does not push another one around.
+    const order = siblings.map((child) => child.key);
+    order.splice(at + by, 0, ...order.splice(at, 1));
+    if (isAlways)
+      session.change(
+        `Move ${name} ${by < 0 ? 'earlier' : 'later'}`,
+        all(order.map((key, i) => putEdit(editKey(key, 'position'), String(i)))),
+      );
+    else
+      session.change(
+        `Move ${name} ${by < 0 ? 'earlier' : 'later'}`,
+        all(order.map((key, i) => putEdit(editKey(key, 'order', condition), String(i)))),
+      );
+  };
+  return (
+    <Block>
+      <h3>Place and visibility</h3>
+      <Row>
+        <Button isDisabled={at <= 0} onPress={() => move(-1)}>
+          Earlier
+        </Button>
+        <Button isDisabled={at < 0 || at >= siblings.length - 1} onPress={() => move(1)}>
+          Later
+        </Button>
+        {isAlways ? (
+          <Button
+            onPress={() =>
+              addedControl(app, element.key)
+                ? session.change(`Remove ${name}`, addedControl(app, element.key)!)
+                : session.change(
+                    `Leave out ${name}`,
+                    putLayer(element.key, { ...app.layers[element.key], show: false }),
+                  )
+            }
+          >
+            {addedControl(app, element.key) ? 'Remove' : 'Leave out'}
+          </Button>
+        ) : (
+          <Button
+            aria-pressed={edits.valueOf('display') === 'none'}
+            onPress={() => edits.set('Visibility', { display: edits.isEdited('display') ? null : 'none' })}
+          >
+            {edits.valueOf('display') === 'none' ? 'Show here' : 'Hide here'}
+          </Button>
+        )}
+      </Row>
+      {app.drawers[element.key] ? (
+        <Row>
+          <span>A drawer up to {app.drawers[element.key].below} px</span>
+          <Button
+            onPress={() => session.change(`${name} is no drawer`, undrawerChange(project, element.key))}
+          >
+            No drawer
+          </Button>
+        </Row>
+      ) : (
+        element.children.length > 0 && (
+          <Button onPress={onDrawer}>Hide when narrow, offer as a drawer …</Button>
+        )
+      )}
+      {isAlways && element.children.length > 0 && <OpensAndCloses element={element} screen={screen.key} />}
+    </Block>
   );
 }
 
