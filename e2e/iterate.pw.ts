@@ -35,9 +35,10 @@ const projectFrom = async (
 ): Promise<string> => {
   const id = await newProject(page, name);
   await page.getByLabel('Files', { exact: true }).setInputFiles(files);
-  await expect(page.getByText(new RegExp(`\\b${files.length} screens?\\b`)).first()).toBeVisible({
-    timeout: 30_000,
-  });
+  // They show before they are in.
+  await expect(
+    page.getByRole('heading', { name: new RegExp(`^${files.length} screens? came in`) }),
+  ).toBeVisible({ timeout: 30_000 });
   return id;
 };
 const take = (page: Page) => page.getByRole('button', { name: /^Take it in/ }).click();
