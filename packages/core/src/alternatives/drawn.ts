@@ -10,6 +10,7 @@ import { orderedScreens, type Project, screensByKey } from '../model/project.ts'
 import { equalJson } from '../json/json.ts';
 import { mapKeysIn, mapKeyText } from '../schema/map_keys.ts';
 import type { KeyShape } from '../schema/schema.ts';
+import { onceForBoth } from '../json/once_for.ts';
 
 /** What is said of elements and goes along to the alternative that is kept: what they do and show, not what they look like. */
 const SHARED = new Set<TableName>(['interactions', 'still', 'bindings', 'forms', 'disclosures', 'details']);
@@ -94,25 +95,18 @@ export function wiredWithout(project: Project, key: string): string[] {
   });
 }
 
-const known = new WeakMap<Screen, WeakMap<Screen, ReadonlyMap<string, string>>>();
-
 /** Elements of one drawing and those that they are in another, as far as that is sure. */
 function pairsOf({ design }: Project, of: string, key: string): ReadonlyMap<string, string> {
   const screens = screensByKey(design);
   const [old, now] = [screens.get(of), screens.get(key)];
-  if (!old || !now) return new Map();
-  const ofOld = known.get(old) ?? new WeakMap<Screen, ReadonlyMap<string, string>>();
-  known.set(old, ofOld);
-  let pairs = ofOld.get(now);
-  if (!pairs) ofOld.set(now, (pairs = withSameLabels(old, now)));
-  return pairs;
+  return old && now ? withSameLabels(old, now) : new Map();
 }
 
 /**
  * Pairs of elements by how they are built and placed; what can be pressed and is otherwise built is the same where both drawings
  * have it once under one label.
  */
-function withSameLabels(old: Screen, now: Screen): Map<string, string> {
+const withSameLabels = onceForBoth((old: Screen, now: Screen): ReadonlyMap<string, string> => {
   const pairs = new Map([...surePairs(old, now)].map(([key, pair]) => [key, pair.key]));
   const [pressable, others] = [pressablesOf(old), pressablesOf(now)];
   const [ofOld, ofNow] = [pressable, others].map((all) => new Set(all.map(({ element }) => element.key)));
@@ -128,7 +122,7 @@ function withSameLabels(old: Screen, now: Screen): Map<string, string> {
     if (other && !more.length && !further.length) pairs.set(only.element.key, other.element.key);
   }
   return pairs;
-}
+});
 
 /**
  * Whatever the app says, said of other keys. What is kept by a key that moves is said of the new one too, and stays where it was.

@@ -5,6 +5,7 @@ import type { Sight } from '../roles/sight.ts';
 import { isThing, sizeOf } from './groups.ts';
 import { wordFor } from './names.ts';
 import { mostElements, mostGiven } from './one_thing.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** Places that could be one component, or the rows of one list. */
 export interface Candidate {
@@ -270,24 +271,18 @@ const isProse = ({ element: { children } }: Sight): boolean =>
   children.some(({ tag }) => tag !== undefined) &&
   children.filter(({ tag, text }) => tag === undefined && /\p{L}/u.test(text ?? '')).length > 1;
 
-const kinds = new WeakMap<Element, ReadonlyMap<string, number>>();
-
 /** How many elements of a tag stand how deep in an element. */
-function kindsIn(element: Element): ReadonlyMap<string, number> {
-  let found = kinds.get(element);
-  if (!found) {
-    const counts = new Map<string, number>();
-    const visit = ({ tag, children }: Element, depth: number): void => {
-      if (tag === undefined) return;
-      const kind = `${tag} ${depth}`;
-      counts.set(kind, (counts.get(kind) ?? 0) + 1);
-      for (const child of children) visit(child, depth + 1);
-    };
-    visit(element, 0);
-    kinds.set(element, (found = counts));
-  }
-  return found;
-}
+const kindsIn = onceFor((element: Element): ReadonlyMap<string, number> => {
+  const counts = new Map<string, number>();
+  const visit = ({ tag, children }: Element, depth: number): void => {
+    if (tag === undefined) return;
+    const kind = `${tag} ${depth}`;
+    counts.set(kind, (counts.get(kind) ?? 0) + 1);
+    for (const child of children) visit(child, depth + 1);
+  };
+  visit(element, 0);
+  return counts;
+});
 
 /** Places enough to tell what they have in common. */
 function someOf(sights: readonly Sight[]): readonly Sight[] {
@@ -311,17 +306,11 @@ function givenAt(sights: readonly Sight[]): { readonly usual: number; readonly m
   return { usual: own[own.length >> 1], most: own.at(-1)! };
 }
 
-const saying = new WeakMap<Element, string>();
-
 /** The same for elements that are built the same and say, show, draw and lead to the same. */
-export function saidAs(element: Element): string {
-  let said = saying.get(element);
-  if (said === undefined) {
-    const { tag = '', children } = element;
-    saying.set(element, (said = hash(JSON.stringify([tag, ownFactsOf(element), children.map(saidAs)]))));
-  }
-  return said;
-}
+export const saidAs = onceFor((element: Element): string => {
+  const { tag = '', children } = element;
+  return hash(JSON.stringify([tag, ownFactsOf(element), children.map(saidAs)]));
+});
 
 /** What an element says, shows, draws and leads to, with all that stands in it. */
 const factsOf = (element: Element): string[] => [

@@ -9,6 +9,7 @@ import { groupsOf, sizeOf } from './groups.ts';
 import { namesOf } from './names.ts';
 import { type ComponentProposal, idOf, type Named } from './proposal.ts';
 import { listsOf, sameRows } from './rows.ts';
+import { onceFor } from '../json/once_for.ts';
 
 interface Found extends Candidate {
   /** Of rows: the list. */
@@ -59,13 +60,7 @@ interface Repeated {
   readonly same: readonly (Found & { readonly id: string })[];
   readonly frames: readonly FrameGroup[];
 }
-const repeated = new WeakMap<readonly Screen[], Repeated>();
-
-function repeatedIn(screens: readonly Screen[]): Repeated {
-  let found = repeated.get(screens);
-  if (!found) repeated.set(screens, (found = findRepeated(screens)));
-  return found;
-}
+const repeatedIn = onceFor((screens: readonly Screen[]): Repeated => findRepeated(screens));
 
 function findRepeated(screens: readonly Screen[]): Repeated {
   const sights = new Map<string, Sight>();

@@ -4,6 +4,7 @@ import { singular } from '../model/names.ts';
 import { textOf } from '../model/project.ts';
 import { shapeOf } from '../roles/shape.ts';
 import { rootOf, type Sight } from '../roles/sight.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** Words of a heading that can be the name of rows. */
 const LONGEST = 2;
@@ -68,20 +69,14 @@ function isNameOfKind(said: string, screen: Sight): boolean {
 const BUILT_AS_WORD =
   /(ion|ity|ment|ing|ics?|[ae]nce|age|ness|ive|[ao]ry|al|[ai]ble|ed|ure|ship|view|list|board|line|chart|form|est)$|^\p{Lu}{2,}$/u;
 
-const wordsOfScreens = new WeakMap<Element, ReadonlySet<string>>();
-
 /** Words that a screen says as such, and not as names: in small letters, or in what its author called something. */
-function wordsOf(root: Element): ReadonlySet<string> {
-  let words = wordsOfScreens.get(root);
-  if (!words) {
-    const found = new Set<string>();
-    const visit = ({ classes, text, children }: Element): void => {
-      for (const [word] of `${text ?? ''} ${classes ?? ''}`.matchAll(/(?<!\p{L})\p{Ll}{3,}(?!\p{L})/gu))
-        found.add(word);
-      children.forEach(visit);
-    };
-    visit(root);
-    wordsOfScreens.set(root, (words = found));
-  }
-  return words;
-}
+const wordsOf = onceFor((root: Element): ReadonlySet<string> => {
+  const found = new Set<string>();
+  const visit = ({ classes, text, children }: Element): void => {
+    for (const [word] of `${text ?? ''} ${classes ?? ''}`.matchAll(/(?<!\p{L})\p{Ll}{3,}(?!\p{L})/gu))
+      found.add(word);
+    children.forEach(visit);
+  };
+  visit(root);
+  return found;
+});

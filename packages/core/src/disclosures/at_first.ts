@@ -1,17 +1,15 @@
 import type { App } from '../model/app.ts';
 import type { Element, Screen } from '../model/design.ts';
-
-const kept = new WeakMap<Screen, { disclosures: App['disclosures']; screen: Screen }>();
+import { whileSame } from '../json/once_for.ts';
 
 /** A settled screen as it is seen at first: without the parts that are closed then. Itself where it has none. */
-export function atFirst(screen: Screen, { disclosures }: Pick<App, 'disclosures'>): Screen {
-  const known = kept.get(screen);
-  if (known?.disclosures === disclosures) return known.screen;
+export const atFirst = (screen: Screen, { disclosures }: Pick<App, 'disclosures'>): Screen =>
+  withOpenOnly(screen, disclosures);
+
+const withOpenOnly = whileSame((screen: Screen, disclosures: App['disclosures']): Screen => {
   const root = withoutClosed(screen.root, disclosures);
-  const made = root === screen.root ? screen : { ...screen, root };
-  kept.set(screen, { disclosures, screen: made });
-  return made;
-}
+  return root === screen.root ? screen : { ...screen, root };
+});
 
 function withoutClosed(element: Element, disclosures: App['disclosures']): Element {
   const open = element.children.filter(

@@ -19,6 +19,7 @@ import {
   showsSomething,
   signsOf,
 } from './signs.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** Parts of a screen that are opened and closed together with what does so. */
 export interface DisclosureProposal {
@@ -37,17 +38,13 @@ export interface DisclosureProposal {
 /** What the page itself says, as a link says where it leads, is at least so sure. */
 export const SAID_BY_PAGE = 0.9;
 
-const proposals = new WeakMap<Screen, readonly DisclosureProposal[]>();
-
 /**
  * What a screen as it was drawn hides at first, and what on it opens that: by the ids that controls name, else by what stands
  * beside what is hidden. Of panels that are shown in turn all belong together.
  */
-export function findDisclosures(screen: Screen): readonly DisclosureProposal[] {
-  let found = proposals.get(screen);
-  if (!found) proposals.set(screen, (found = new Finder(screen).find()));
-  return found;
-}
+export const findDisclosures = onceFor((screen: Screen): readonly DisclosureProposal[] =>
+  new Finder(screen).find(),
+);
 
 /** How far from a part its opener is looked for: what names it, what stands right beside it, or what is near. */
 const REACHES = ['named', 'beside', 'near'] as const;

@@ -8,6 +8,7 @@ import { type Project, screensByKey, walkElements } from '../model/project.ts';
 import { quoted } from '../variables/settings.ts';
 import type { Found, Rule } from './finding.ts';
 import { keyIn } from './key_in_text.ts';
+import { onceFor } from '../json/once_for.ts';
 
 type Fix = NonNullable<Found['fix']>;
 
@@ -38,8 +39,6 @@ function mendOf(
   return { label: 'Leave it out', change: putLayer(key, { ...layer, show: false }) };
 }
 
-const known = new WeakMap<Screen, readonly Held[]>();
-
 /** A key that an element of a screen holds, and what it says without it. */
 interface Held {
   readonly element: Element;
@@ -49,11 +48,7 @@ interface Held {
 }
 
 /** What texts and attributes of a screen hold; worked out once per screen value, since findings are after every step. */
-function heldOn(screen: Screen): readonly Held[] {
-  let found = known.get(screen);
-  if (!found) known.set(screen, (found = findHeld(screen)));
-  return found;
-}
+const heldOn = onceFor((screen: Screen): readonly Held[] => findHeld(screen));
 
 function findHeld(screen: Screen): Held[] {
   const found: Held[] = [];
@@ -111,19 +106,15 @@ const SAID = {
 } as const satisfies { readonly [T in TableName]?: (entry: Tables[T], key: string) => string };
 const OF_ELEMENTS: ReadonlySet<string> = new Set(['interactions', 'bindings', 'layers', 'forms']);
 
-const keysIn = new WeakMap<object, string | null>();
-
 /** The first key in what an entry of a table says; looked for once per entry. */
 function keyOfEntry(entry: unknown): string | null {
   if (typeof entry === 'string') return keyIn(entry);
-  if (typeof entry !== 'object' || entry === null) return null;
-  let key = keysIn.get(entry);
-  if (key === undefined) {
-    key = Object.values(entry).reduce((found: string | null, one) => found ?? keyOfEntry(one), null);
-    keysIn.set(entry, key);
-  }
-  return key;
+  return typeof entry === 'object' && entry !== null ? keyWithin(entry) : null;
 }
+
+const keyWithin = onceFor((entry: object): string | null =>
+  Object.values(entry).reduce((found: string | null, one) => found ?? keyOfEntry(one), null),
+);
 
 /** A value with something else wherever it says a text. */
 function replaced<T>(value: T, text: string): T {

@@ -3,6 +3,7 @@ import type { Screen } from '../model/design.ts';
 import { hostOf, type Project, screensByKey, walkElements } from '../model/project.ts';
 import { isField } from '../roles/role.ts';
 import { Names } from './names.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** What can be named in a sheet, by the keys of a project. Screens and variables are those that the sheet has. */
 export class Known {
@@ -71,13 +72,7 @@ const named = (table: Readonly<Record<string, { readonly name: string }>>): [str
     .map((key) => [key, table[key].name]);
 
 /** Naming takes a while, and most screens stay the same from one look to the next. */
-const namesOfScreens = new WeakMap<Screen, Names>();
-
-function elementNames(screen: Screen): Names {
-  let names = namesOfScreens.get(screen);
-  if (!names) namesOfScreens.set(screen, (names = nameElements(screen)));
-  return names;
-}
+const elementNames = onceFor((screen: Screen): Names => nameElements(screen));
 
 function nameElements(screen: Screen): Names {
   const pressed = pressablesOf(screen).flatMap(({ element, label }): [string, string][] =>

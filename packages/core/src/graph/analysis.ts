@@ -1,6 +1,7 @@
 import type { ScreenGraph } from './graph.ts';
 import { type NumberedGraph, numbered } from './numbered.ts';
 import type { Way } from './reach.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** What follows from who leads where. */
 export interface GraphAnalysis {
@@ -20,12 +21,8 @@ export interface GraphAnalysis {
   readonly round: ReadonlyMap<string, number>;
 }
 
-const analyses = new WeakMap<ScreenGraph, GraphAnalysis>();
-
 /** Analysis of a screen graph, computed once for it: linear in screens and links but for the gates, which are so in practice. */
-export function analysisOf(graph: ScreenGraph): GraphAnalysis {
-  const known = analyses.get(graph);
-  if (known) return known;
+export const analysisOf = onceFor((graph: ScreenGraph): GraphAnalysis => {
   const net = numbered(graph);
   const groups = strongComponents(net);
   const analysis = {
@@ -34,9 +31,8 @@ export function analysisOf(graph: ScreenGraph): GraphAnalysis {
     traps: trapsOf(graph, net, groups),
     round: new Map(groups.flatMap((group, i) => group.map((node) => [net.keys[node], i] as const))),
   };
-  analyses.set(graph, analysis);
   return analysis;
-}
+});
 
 /**
  * A shortest way from one screen to another, as the links to press in order; empty from a screen to

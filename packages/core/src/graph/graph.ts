@@ -17,6 +17,7 @@ import { interactionProblem } from '../links/problem.ts';
 import { type Wired, type Wiring, wiredAt, wiringOf } from '../links/wiring.ts';
 import { numberingOf } from './numbering.ts';
 import { reachOf, type Way } from './reach.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** How an element stands: wired, wired to what is not there, wired to nothing, or meant to do nothing. */
 export type Standing = 'live' | 'broken' | 'open' | 'still';
@@ -240,17 +241,11 @@ function finish(
   };
 }
 
-const standings = new WeakMap<readonly ElementState[], Record<Standing, number>>();
-
-function standingsOf(states: readonly ElementState[]): Record<Standing, number> {
-  let counts = standings.get(states);
-  if (!counts) {
-    counts = { live: 0, open: 0, broken: 0, still: 0 };
-    for (const { standing } of states) counts[standing]++;
-    standings.set(states, counts);
-  }
+const standingsOf = onceFor((states: readonly ElementState[]): Record<Standing, number> => {
+  const counts = { live: 0, open: 0, broken: 0, still: 0 };
+  for (const { standing } of states) counts[standing]++;
   return counts;
-}
+});
 
 const nowhere = new WeakMap<readonly GraphLink[], boolean>();
 

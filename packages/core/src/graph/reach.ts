@@ -1,6 +1,7 @@
 import type { App, Interaction } from '../model/app.ts';
 import type { GraphLink } from './graph.ts';
 import { goalsOf, type Numbering } from './numbering.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** A link that can be gone, with where one really gets by it: past a guard it is the screen to show instead. */
 export type Way = GraphLink & {
@@ -21,8 +22,6 @@ export interface Reach {
   readonly reached: ReadonlySet<string>;
   readonly ways: ReadonlyMap<string, readonly Way[]>;
 }
-
-const plainWays = new WeakMap<readonly GraphLink[], readonly Way[]>();
 
 /**
  * Which screens and overlays one gets to from the start. A condition can be what it is at first and whatever something
@@ -54,12 +53,9 @@ export function reachOf(
   }
 }
 
-function plainWaysOf(links: readonly GraphLink[]): readonly Way[] {
-  let ways = plainWays.get(links);
-  if (!ways)
-    plainWays.set(links, (ways = links.filter((link): link is Way => !link.problem && link.to !== null)));
-  return ways;
-}
+const plainWaysOf = onceFor((links: readonly GraphLink[]): readonly Way[] =>
+  links.filter((link): link is Way => !link.problem && link.to !== null),
+);
 
 const waysOf = (app: App, links: readonly GraphLink[], facts: Facts): Way[] =>
   links.flatMap((link) => {

@@ -1,6 +1,7 @@
 import { type App, TABLE_NAMES, type TableEntry, tables } from '../model/app.ts';
 import { mapKeysIn, mapKeyText, wordsOfKey } from '../schema/map_keys.ts';
 import type { KeyShape } from '../schema/schema.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** What was decided about one element. */
 export interface Decided {
@@ -16,14 +17,8 @@ export interface Decided {
 export const isDecided = (about: Decided | undefined): about is Decided =>
   about !== undefined && about.own.length + about.named.length > 0;
 
-const known = new WeakMap<App, ReadonlyMap<string, Decided>>();
-
 /** All that an app says of elements, by their keys; computed once per app value. */
-export function decidedAbout(app: App): ReadonlyMap<string, Decided> {
-  let found = known.get(app);
-  if (!found) known.set(app, (found = collect(app)));
-  return found;
-}
+export const decidedAbout = onceFor((app: App): ReadonlyMap<string, Decided> => collect(app));
 
 function collect(app: App): Map<string, Decided> {
   type Found = { readonly [K in keyof Decided]: TableEntry[] };

@@ -3,6 +3,7 @@ import { type Change, putAdded } from '../change/change.ts';
 import type { Added, AddedKind, App } from '../model/app.ts';
 import type { Declarations, Design, Element } from '../model/design.ts';
 import { walkElements } from '../model/project.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** A screen's root with what a person put on it. What stands nowhere any more stands at the end. */
 export function withAdded(
@@ -38,14 +39,8 @@ export interface ControlStyles {
   readonly rule: string;
 }
 
-const known = new WeakMap<Design, ControlStyles>();
-
 /** How the controls of a design look; found once a design. */
-export function controlStyles(design: Design): ControlStyles {
-  let styles = known.get(design);
-  if (!styles) known.set(design, (styles = findStyles(design)));
-  return styles;
-}
+export const controlStyles = onceFor((design: Design): ControlStyles => findStyles(design));
 
 const LOOK =
   /^(background-color|color|font-(family|size|weight)|line-height|letter-spacing|border-|box-shadow|text-transform)/;

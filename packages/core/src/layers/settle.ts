@@ -19,6 +19,7 @@ import { addedWith, controlStyles, withAdded } from './added.ts';
 import { parseEditKey } from '../model/edit_key.ts';
 import { editsByElement, withEdits } from './edit.ts';
 import { plannedScreen } from './planned.ts';
+import { onceFor } from '../json/once_for.ts';
 
 interface Decisions {
   /** Keys of the parts that are opened and closed: there, also where the page hides them at first. */
@@ -30,14 +31,11 @@ interface Decisions {
 
 const nothing: Decisions = { disclosed: [], layers: {}, regions: [], settings: defaultSettings };
 
-const plainOf = new WeakMap<App['settings'], Decisions>();
-
 /** What is decided of a screen of which nothing is said: the very same each time. */
-function withoutDecisions(settings: App['settings']): Decisions {
-  let plain = plainOf.get(settings);
-  if (!plain) plainOf.set(settings, (plain = { ...nothing, settings: { ...defaultSettings, ...settings } }));
-  return plain;
-}
+const withoutDecisions = onceFor((settings: App['settings']): Decisions => ({
+  ...nothing,
+  settings: { ...defaultSettings, ...settings },
+}));
 
 const settledScreens = new WeakMap<Screen, { decisions: Decisions; screen: Screen }>();
 const settledDesigns = new WeakMap<Design, { app: App; design: Design }>();
@@ -206,20 +204,18 @@ function settleScreen(screen: Screen, decisions: Decisions): Screen {
   return made;
 }
 
-const plainScreens = new WeakMap<Screen, boolean>();
-
 /** Most screens hold nothing hidden and have nothing decided about them. */
 function isUntouched(screen: Screen, decisions: Decisions): boolean {
   if (!equalJson({ ...decisions, settings: nothing.settings }, nothing)) return false;
   if (isLayered(screen) && !equalJson(decisions.settings, nothing.settings)) return false;
-  let isPlain = plainScreens.get(screen);
-  if (isPlain === undefined) {
-    let hidden = 0;
-    walkElements(screen.root, (element) => void (element.hidden && hidden++));
-    plainScreens.set(screen, (isPlain = hidden === 0));
-  }
-  return isPlain;
+  return hasNothingHidden(screen);
 }
+
+const hasNothingHidden = onceFor((screen: Screen): boolean => {
+  let hidden = 0;
+  walkElements(screen.root, (element) => void (element.hidden && hidden++));
+  return hidden === 0;
+});
 
 const isLayered = ({ source }: { readonly source: { readonly file: string } }): boolean =>
   source.file.toLowerCase().endsWith('.ora');

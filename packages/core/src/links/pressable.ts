@@ -2,6 +2,7 @@ import type { Element, Screen } from '../model/design.ts';
 import { textOf, walkElements } from '../model/project.ts';
 import { isNameless, namelessLabel } from './nameless.ts';
 import { isField, isPressable, roleOf } from '../roles/role.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** An element that can be wired, with what people call it. */
 export interface Pressable {
@@ -15,14 +16,8 @@ export interface Pressable {
   readonly within?: string;
 }
 
-const known = new WeakMap<Screen, readonly Pressable[]>();
-
 /** What looks pressable on a screen, in reading order. Computed once per screen value. */
-export function pressablesOf(screen: Screen): readonly Pressable[] {
-  let found = known.get(screen);
-  if (!found) known.set(screen, (found = findPressables(screen)));
-  return found;
-}
+export const pressablesOf = onceFor((screen: Screen): readonly Pressable[] => findPressables(screen));
 
 function findPressables(screen: Screen): Pressable[] {
   const found: Omit<Pressable, 'number'>[] = [];

@@ -7,6 +7,7 @@ import type { Element } from '../model/design.ts';
 import { kebabCase } from '../model/names.ts';
 import { containersOf, findElement, haveSameElements } from '../model/places.ts';
 import { hostOf, type Project, screensByKey, textOf } from '../model/project.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** An interaction as it counts for one element. */
 export interface Wired {
@@ -215,21 +216,19 @@ interface ShownFields {
   readonly rows: ReadonlyMap<string, DrawnRow>;
 }
 
-const shownFields = new WeakMap<App['collections'], ShownFields>();
+const shownFields = onceFor((collections: App['collections']): ShownFields => {
+  const rows = Object.values(collections).flatMap((collection) => collection.rows);
+  return {
+    fieldOf: new Map(
+      rows.flatMap(({ shows }) => Object.entries(shows).map(([name, key]) => [key, name] as const)),
+    ),
+    rows: new Map(rows.map((row) => [row.element, row])),
+  };
+});
 
 /** What shows in a row the field of its record that an element shows in another row; where both are of records. */
 function shownIn({ app }: Project, place: string, field: string): string | undefined {
-  let known = shownFields.get(app.collections);
-  if (!known) {
-    const rows = Object.values(app.collections).flatMap((collection) => collection.rows);
-    known = {
-      fieldOf: new Map(
-        rows.flatMap(({ shows }) => Object.entries(shows).map(([name, key]) => [key, name] as const)),
-      ),
-      rows: new Map(rows.map((row) => [row.element, row])),
-    };
-    shownFields.set(app.collections, known);
-  }
+  const known = shownFields(app.collections);
   const name = known.fieldOf.get(field);
   return name === undefined ? undefined : known.rows.get(place)?.shows[name];
 }

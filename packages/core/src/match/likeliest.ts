@@ -1,14 +1,11 @@
 import type { Element, Screen } from '../model/design.ts';
 import { likeness, makingOf } from './likeness.ts';
 import { type Traits, traitsOf } from './traits.ts';
+import { onceFor } from '../json/once_for.ts';
 
-const indexes = new WeakMap<Element, ReadonlyMap<Element, Traits>>();
-
-function traitsByElement(root: Element): ReadonlyMap<Element, Traits> {
-  let index = indexes.get(root);
-  if (!index) indexes.set(root, (index = new Map(traitsOf(root).map((one) => [one.element, one]))));
-  return index;
-}
+const traitsByElement = onceFor(
+  (root: Element): ReadonlyMap<Element, Traits> => new Map(traitsOf(root).map((one) => [one.element, one])),
+);
 
 /** Elements of a newer screen that are most like one of an older, the likeliest first; with their likeness, 0 to 1. */
 export function likeliest(

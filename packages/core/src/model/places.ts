@@ -1,4 +1,5 @@
 import type { Design, Element, Screen } from './design.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** Visits an element and all beneath it in reading order; return `false` to leave out what is beneath. */
 export function walkElements(
@@ -15,31 +16,19 @@ export function walkElements(
   go(root);
 }
 
-const elementIndexes = new WeakMap<Screen, ReadonlyMap<string, Element>>();
-
 /** All elements of a screen by key; computed once per screen value. */
-export function elementsByKey(screen: Screen): ReadonlyMap<string, Element> {
-  let index = elementIndexes.get(screen);
-  if (!index) {
-    const made = new Map<string, Element>();
-    walkElements(screen.root, (element) => void made.set(element.key, element));
-    elementIndexes.set(screen, (index = made));
-  }
-  return index;
-}
-
-const parentIndexes = new WeakMap<Screen, ReadonlyMap<string, Element>>();
+export const elementsByKey = onceFor((screen: Screen): ReadonlyMap<string, Element> => {
+  const made = new Map<string, Element>();
+  walkElements(screen.root, (element) => void made.set(element.key, element));
+  return made;
+});
 
 /** The container of each element of a screen by the element's key; computed once per screen value. */
-export function parentsByKey(screen: Screen): ReadonlyMap<string, Element> {
-  let index = parentIndexes.get(screen);
-  if (!index) {
-    const made = new Map<string, Element>();
-    walkElements(screen.root, (element) => element.children.forEach((child) => made.set(child.key, element)));
-    parentIndexes.set(screen, (index = made));
-  }
-  return index;
-}
+export const parentsByKey = onceFor((screen: Screen): ReadonlyMap<string, Element> => {
+  const made = new Map<string, Element>();
+  walkElements(screen.root, (element) => element.children.forEach((child) => made.set(child.key, element)));
+  return made;
+});
 
 /** Of a design in which decisions were carried out: the one that was drawn. */
 const drawnOf = new WeakMap<Design, Design>();
@@ -77,13 +66,9 @@ export const haveSameElements = (one: Design, other: Design): boolean =>
 /** Where elements were found last, so that most are found again at once; what is found is looked at in any case. */
 const lastSeen = new Map<string, string>();
 const MOST_SEEN = 500_000;
-const screenIndexes = new WeakMap<Design, ReadonlyMap<string, Screen>>();
-
-export function screensByKey(design: Design): ReadonlyMap<string, Screen> {
-  let index = screenIndexes.get(design);
-  if (!index) screenIndexes.set(design, (index = new Map(design.screens.map((s) => [s.key, s]))));
-  return index;
-}
+export const screensByKey = onceFor(
+  (design: Design): ReadonlyMap<string, Screen> => new Map(design.screens.map((s) => [s.key, s])),
+);
 
 /** The screen of a design that holds an element. */
 function holderIn(design: Design, element: string): Screen | null {

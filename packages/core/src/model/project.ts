@@ -2,6 +2,7 @@ import type { App, Overlay, ScreenEntry } from './app.ts';
 import type { Design, Element } from './design.ts';
 import { codeNames } from './names.ts';
 import { isWithin, screenOf, screensByKey, walkElements } from './places.ts';
+import { whileSame } from '../json/once_for.ts';
 
 /** The pair that everything else is computed from. */
 export interface Project {
@@ -10,12 +11,6 @@ export interface Project {
 }
 
 export { elementsByKey, screensByKey, walkElements } from './places.ts';
-
-/** Panels that were cut out of screens that stay, with their overlays, by screen. */
-const cutPanels = new WeakMap<
-  App['screens'],
-  { readonly design: Design; readonly panels: ReadonlyMap<string, readonly CutPanel[]> }
->();
 
 export interface CutPanel {
   /** Of the overlay. */
@@ -26,9 +21,10 @@ export interface CutPanel {
 }
 
 /** Overlays that were cut out of screens that stay, by those. */
-export function cutPanelsOf({ design, app: { screens } }: Project): ReadonlyMap<string, readonly CutPanel[]> {
-  const known = cutPanels.get(screens);
-  if (known?.design === design) return known.panels;
+export const cutPanelsOf = ({ design, app }: Project): ReadonlyMap<string, readonly CutPanel[]> =>
+  panelsIn(app.screens, design);
+
+const panelsIn = whileSame((screens: App['screens'], design: Design) => {
   const panels = new Map<string, CutPanel[]>();
   for (const [key, { use, overlay, of }] of Object.entries(screens)) {
     const panel = use === 'overlay' ? overlay?.panel : undefined;
@@ -37,9 +33,8 @@ export function cutPanelsOf({ design, app: { screens } }: Project): ReadonlyMap<
     const screen = of ?? screenOf(design, panel);
     panels.set(screen, [...(panels.get(screen) ?? []), { key, panel, screen }]);
   }
-  cutPanels.set(screens, { design, panels });
   return panels;
-}
+});
 
 const isDrawn = (design: Design, key: string): boolean => {
   const screen = screensByKey(design).get(key);

@@ -1,6 +1,7 @@
 import type { Declarations, Element, Screen } from '../model/design.ts';
 import { elementsByKey } from '../model/project.ts';
 import { findScrims } from './scrim.ts';
+import { onceForBoth } from '../json/once_for.ts';
 
 /** Where an element stands in its parent; as the root of an overlay it stands nowhere yet. */
 const PLACE =
@@ -13,20 +14,11 @@ export function withoutPlace(css: Declarations): Declarations {
   return kept;
 }
 
-const panels = new WeakMap<Screen, Map<string, Screen>>();
-
 /** The part of a drawing that is the overlay, as a screen of its own; the drawing itself where that part is gone. */
-export function panelScreen(screen: Screen, panel: string): Screen {
-  let known = panels.get(screen);
-  if (!known) panels.set(screen, (known = new Map<string, Screen>()));
-  let made = known.get(panel);
-  if (!made) {
-    const element = elementsByKey(screen).get(panel);
-    made = element ? cutOut(screen, element) : screen;
-    known.set(panel, made);
-  }
-  return made;
-}
+export const panelScreen = onceForBoth((screen: Screen, panel: string): Screen => {
+  const element = elementsByKey(screen).get(panel);
+  return element ? cutOut(screen, element) : screen;
+});
 
 function cutOut(screen: Screen, element: Element): Screen {
   const { at = {}, from = {}, ...style } = element.style;
@@ -56,20 +48,11 @@ function cutOut(screen: Screen, element: Element): Screen {
   };
 }
 
-const rests = new WeakMap<Screen, Map<string, Screen>>();
-
 /** A drawing without the part that was cut out of it, and without the shade that it lay on. */
-export function withoutPanel(screen: Screen, panel: string): Screen {
-  let known = rests.get(screen);
-  if (!known) rests.set(screen, (known = new Map<string, Screen>()));
-  let made = known.get(panel);
-  if (!made) {
-    const gone = new Set([panel, ...findScrims(screen).map((element) => element.key)]);
-    made = { ...screen, root: without(screen.root, gone) };
-    known.set(panel, made);
-  }
-  return made;
-}
+export const withoutPanel = onceForBoth((screen: Screen, panel: string): Screen => {
+  const gone = new Set([panel, ...findScrims(screen).map((element) => element.key)]);
+  return { ...screen, root: without(screen.root, gone) };
+});
 
 function without(element: Element, gone: ReadonlySet<string>): Element {
   const children = element.children.flatMap((child) => (!gone.has(child.key) ? [without(child, gone)] : []));

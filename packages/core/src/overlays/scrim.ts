@@ -1,14 +1,9 @@
 import type { Element, Screen } from '../model/design.ts';
 import { walkElements } from '../model/project.ts';
-
-const scrims = new WeakMap<Screen, readonly Element[]>();
+import { onceFor } from '../json/once_for.ts';
 
 /** What lies see-through over nearly all of a screen, in the order of drawing. */
-export function findScrims(screen: Screen): readonly Element[] {
-  let found = scrims.get(screen);
-  if (!found) scrims.set(screen, (found = look(screen)));
-  return found;
-}
+export const findScrims = onceFor((screen: Screen): readonly Element[] => look(screen));
 
 /** Whether something see-through lies over nearly all of a screen. */
 export const hasScrim = (screen: Screen): boolean => findScrims(screen).length > 0;

@@ -10,20 +10,20 @@ import { type InputType, INPUT_TYPES, isRole, type Role, type RoleDetail, roleFr
 import { agreeInLists, findStructure } from './structure.ts';
 import { findTabs } from './tabs.ts';
 import { type ScreenSight, type Sight, sightOf } from './sight.ts';
+import { whileSame } from '../json/once_for.ts';
 
 export type LayerDefaults = Readonly<Partial<Record<LayerKind, string>>>;
-
-const inferred = new WeakMap<Screen, { defaults: string; guesses: Guesses }>();
 
 /**
  * What each element of a screen is, by element key; elements that only hold others have no entry. Authored tags and
  * roles come first, then names, then look, text, place, siblings and repetition; last what the project says of layers
  * of a kind. Linear in the elements, and kept with the screen.
  */
-export function inferRoles(screen: Screen, defaults: LayerDefaults = {}): Guesses {
-  const signature = JSON.stringify(defaults);
-  const known = inferred.get(screen);
-  if (known?.defaults === signature) return known.guesses;
+export const inferRoles = (screen: Screen, defaults: LayerDefaults = {}): Guesses =>
+  rolesWith(screen, JSON.stringify(defaults));
+
+const rolesWith = whileSame((screen: Screen, signature: string): Guesses => {
+  const defaults = JSON.parse(signature) as LayerDefaults;
   const sight = sightOf(screen);
   const guesses = byRules(sight, defaults);
   if (!sight.isDrawing && !tagsTell(sight, guesses)) asLearned(sight, guesses);
@@ -31,9 +31,8 @@ export function inferRoles(screen: Screen, defaults: LayerDefaults = {}): Guesse
   findTabs({ screen: sight, guesses, roleOf: roleIn(guesses) }, ({ element: { key } }, guess) => {
     if ((guesses.get(key)?.confidence ?? 0) < 1) guesses.set(key, guess);
   });
-  inferred.set(screen, { defaults: signature, guesses: levelled(sight, guesses) });
-  return guesses;
-}
+  return levelled(sight, guesses);
+});
 
 const roleIn =
   (guesses: Guesses) =>

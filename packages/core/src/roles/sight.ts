@@ -1,5 +1,6 @@
 import type { Box, Element, Screen } from '../model/design.ts';
 import { textOf } from '../model/project.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** An element as a person sees it: with what it inherits, what stands in it, and what it stands in. */
 export interface Sight {
@@ -51,14 +52,8 @@ export interface ScreenSight {
   readonly marksButtons: boolean;
 }
 
-const sights = new WeakMap<Screen, ScreenSight>();
-
 /** How a screen looks to a person; computed once per screen value. */
-export function sightOf(screen: Screen): ScreenSight {
-  let sight = sights.get(screen);
-  if (!sight) sights.set(screen, (sight = look(screen)));
-  return sight;
-}
+export const sightOf = onceFor((screen: Screen): ScreenSight => look(screen));
 
 /** Files whose elements were drawn, so that their tags are Tovel's own. */
 export const isDrawn = (file: string): boolean => /\.(svg|ora|pdf|png|jpe?g|webp)$/i.test(file);

@@ -4,6 +4,7 @@ import { walkElements } from '../model/project.ts';
 import { uniqueName } from '../model/names.ts';
 import { channelsOf } from '../roles/sight.ts';
 import { kindOfProperty, normalValue } from './values.ts';
+import { onceFor } from '../json/once_for.ts';
 
 /** A value that recurs in a design. */
 export interface ValueUse {
@@ -32,8 +33,6 @@ export interface MergeProposal {
   readonly reason: string;
 }
 
-const usesByScreen = new WeakMap<Screen, ReadonlyMap<string, ValueUse>>();
-
 /** The values that screens use, by kind, the most frequent first. */
 export function valueUses(screens: readonly Screen[]): ValueUse[] {
   const all = new Map<
@@ -54,9 +53,7 @@ export function valueUses(screens: readonly Screen[]): ValueUse[] {
   );
 }
 
-function usesOf(screen: Screen): ReadonlyMap<string, ValueUse> {
-  const known = usesByScreen.get(screen);
-  if (known) return known;
+const usesOf = onceFor((screen: Screen): ReadonlyMap<string, ValueUse> => {
   const found = new Map<
     string,
     { kind: TokenKind; value: string; uses: number; properties: Record<string, number> }
@@ -83,9 +80,8 @@ function usesOf(screen: Screen): ReadonlyMap<string, ValueUse> {
     take(style.hover);
     for (const css of Object.values(style.at ?? {})) take(css);
   });
-  usesByScreen.set(screen, found);
   return found;
-}
+});
 
 function isCandidate(kind: TokenKind, value: string): boolean {
   if (value.includes('var(')) return false;

@@ -3,6 +3,7 @@ import { kebabCase, uniqueName } from '../../model/names.ts';
 import type { Project } from '../../model/project.ts';
 import { typeExtension } from '../asset.ts';
 import { type EmittedScreen, isElement, type MarkupElement } from './markup.ts';
+import { onceFor } from '../../json/once_for.ts';
 
 /** Pictures that a screen shows, in its elements and in its styles. */
 export function assetsOf(screen: EmittedScreen): string[] {
@@ -23,19 +24,15 @@ export function assetsOf(screen: EmittedScreen): string[] {
 
 type Asset = Project['design']['assets'][number];
 
-const files = new WeakMap<readonly Asset[], ReadonlyMap<string, string>>();
-
 /**
  * The file of a picture, after the one that it came in as: `hedge-trimmer.png`; of several that are called the same the
  * folder is said, too, and else they are numbered in the order in which they came.
  */
 export function assetFile({ design: { assets } }: Project, hash: string): string {
-  let named = files.get(assets);
-  if (!named) files.set(assets, (named = assetFiles(assets)));
-  return named.get(hash) ?? `picture-${hash.slice(0, 6)}`;
+  return assetFiles(assets).get(hash) ?? `picture-${hash.slice(0, 6)}`;
 }
 
-function assetFiles(assets: readonly Asset[]): Map<string, string> {
+const assetFiles = onceFor((assets: readonly Asset[]): ReadonlyMap<string, string> => {
   const named = new Map<string, string>();
   const taken = new Set<string>();
   const parts = assets.map(({ hash, file, type }) => ({ hash, ...partsOf(file), type: typeExtension(type) }));
@@ -49,7 +46,7 @@ function assetFiles(assets: readonly Asset[]): Map<string, string> {
     named.set(hash, `${free}${type}`);
   }
   return named;
-}
+});
 
 const NAMELESS = 'picture';
 

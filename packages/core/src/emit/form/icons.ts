@@ -12,6 +12,7 @@ import {
   type PropValue,
   textIn,
 } from './markup.ts';
+import { onceFor } from '../../json/once_for.ts';
 
 /** A drawing that is written once, as a component of its own. */
 export interface EmittedIcon {
@@ -149,21 +150,13 @@ function labelAmong(texts: readonly string[]): string | null {
   return said.find((text) => text.length <= LONGEST_LABEL && !/\d/.test(text)) ?? '';
 }
 
-const signs = new WeakMap<MarkupElement, string | null>();
-
 /** What tells one drawing from another; null for what is none, or has parts that stand for something. */
-function signOf(node: MarkupElement): string | null {
-  let sign = signs.get(node);
-  if (sign === undefined) {
-    const own = Object.entries(node.attributes).filter(([name]) => isOwnOfIcon(name));
-    sign =
-      node.tag === 'svg' && node.children.length > 0 && node.children.every(isPlain)
-        ? stringifySorted([Object.fromEntries(own), node.children])
-        : null;
-    signs.set(node, sign);
-  }
-  return sign;
-}
+const signOf = onceFor((node: MarkupElement): string | null => {
+  const own = Object.entries(node.attributes).filter(([name]) => isOwnOfIcon(name));
+  return node.tag === 'svg' && node.children.length > 0 && node.children.every(isPlain)
+    ? stringifySorted([Object.fromEntries(own), node.children])
+    : null;
+});
 
 const isPlain = (node: MarkupNode): boolean =>
   !isElement(node)

@@ -40,6 +40,7 @@ import { emitScreen, type ScreenContext } from './screen.ts';
 import { withNeeded } from '../../records/deeds.ts';
 import { listedAtFirst, saidAtFirst } from '../../records/expression_names.ts';
 import { knownVariables, onlyVariables } from '../../variables/variables.ts';
+import { onceFor } from '../../json/once_for.ts';
 
 /** The routes, overlays, variables and anchors of an app by their names, and what each wired element does. */
 export class EmissionPlan {
@@ -354,13 +355,7 @@ export class EmissionPlan {
   }
 }
 
-const wiringTexts = new WeakMap<EmittedWiring, string>();
-
-function textOfWiring(wiring: EmittedWiring): string {
-  let text = wiringTexts.get(wiring);
-  if (text === undefined) wiringTexts.set(wiring, (text = JSON.stringify(wiring)));
-  return text;
-}
+const textOfWiring = onceFor((wiring: EmittedWiring): string => JSON.stringify(wiring));
 
 /** What of bindings a page can follow that is written once. */
 const stillBindings = (bindings: ReadonlyMap<string, Binding>): ReadonlyMap<string, Binding> =>
@@ -475,23 +470,17 @@ interface NamedTokens {
   readonly signature: string;
 }
 
-const namedTokens = new WeakMap<App['tokens'], NamedTokens>();
-
-function tokensOf(tokens: App['tokens']): NamedTokens | null {
+const tokensOf = onceFor((tokens: App['tokens']): NamedTokens | null => {
   if (!Object.keys(tokens).length) return null;
-  let named = namedTokens.get(tokens);
-  if (!named) {
-    const signature = hash(
-      JSON.stringify(
-        Object.keys(tokens)
-          .sort()
-          .map((name) => [name, tokens[name].kind, tokens[name].from]),
-      ),
-    );
-    namedTokens.set(tokens, (named = { lookup: tokenLookup(tokens), signature }));
-  }
-  return named;
-}
+  const signature = hash(
+    JSON.stringify(
+      Object.keys(tokens)
+        .sort()
+        .map((name) => [name, tokens[name].kind, tokens[name].from]),
+    ),
+  );
+  return { lookup: tokenLookup(tokens), signature };
+});
 
 type ByScreen<T> = ReadonlyMap<string, readonly (readonly [string, T])[]>;
 

@@ -18,6 +18,7 @@ import { screenOf } from '../../model/places.ts';
 import { isPressable } from '../../roles/role.ts';
 import type { Examined, Found, Rule } from '../finding.ts';
 import { type Likeness, likenessesOf } from './likeness.ts';
+import { onceFor } from '../../json/once_for.ts';
 
 /** Endings by which the same screen at another width is told apart in its name. */
 const WIDTH_ENDING =
@@ -68,17 +69,11 @@ function bestPicker(project: Project): (keys: readonly string[]) => string {
     )[0];
 }
 
-const sizes = new WeakMap<Screen, number>();
-
-function sizeOf(screen: Screen): number {
-  let count = sizes.get(screen);
-  if (count === undefined) {
-    count = 0;
-    walkElements(screen.root, () => void count!++);
-    sizes.set(screen, count);
-  }
+const sizeOf = onceFor((screen: Screen): number => {
+  let count = 0;
+  walkElements(screen.root, () => void count++);
   return count;
-}
+});
 
 /** Groups what is linked pair by pair (union-find). */
 function clusters(pairs: readonly Likeness[]): string[][] {

@@ -1,5 +1,6 @@
 import type { Design, Element, Screen } from '../../model/design.ts';
 import { walkElements } from '../../model/project.ts';
+import { onceFor } from '../../json/once_for.ts';
 
 /** How much two screens have in common. Shares are of what either has. */
 export interface Likeness {
@@ -29,25 +30,15 @@ const GRID = 8;
 /** Pairs with less in common than this are not worth telling. */
 const LEAST = 0.08;
 
-const known = new WeakMap<Design, readonly Likeness[]>();
-
 /**
  * Pairs of screens that have something in common. Only pairs that share a text or a box are looked at, found by an
  * index of both; computed once per design.
  */
-export function likenessesOf(design: Design): readonly Likeness[] {
-  let pairs = known.get(design);
-  if (!pairs) known.set(design, (pairs = compareAll(design.screens.map(traitsOf))));
-  return pairs;
-}
+export const likenessesOf = onceFor((design: Design): readonly Likeness[] =>
+  compareAll(design.screens.map(traitsOf)),
+);
 
-const traits = new WeakMap<Screen, Traits>();
-
-function traitsOf(screen: Screen): Traits {
-  let made = traits.get(screen);
-  if (!made) traits.set(screen, (made = readTraits(screen)));
-  return made;
-}
+const traitsOf = onceFor((screen: Screen): Traits => readTraits(screen));
 
 function readTraits(screen: Screen): Traits {
   const texts = new Map<string, number>();

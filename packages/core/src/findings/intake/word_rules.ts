@@ -15,6 +15,7 @@ import { freeRoute, routeFromName } from '../../routes/routes.ts';
 import { pressablesOf } from '../../links/pressable.ts';
 import { roleOf } from '../../roles/role.ts';
 import type { Found, Rule } from '../finding.ts';
+import { onceFor } from '../../json/once_for.ts';
 
 /** Names that programs give, and that say nothing. */
 const SAYS_NOTHING =
@@ -243,21 +244,15 @@ const MISSING = new Set([
   'page-empty',
 ]);
 
-const familyLists = new WeakMap<Screen, readonly string[]>();
-
 /** Every list of font families that a screen names. */
-function familiesOn(screen: Screen): readonly string[] {
-  let lists = familyLists.get(screen);
-  if (!lists) {
-    const found = new Set<string>();
-    walkElements(screen.root, (element) => {
-      const family = element.style.base['font-family'];
-      if (family && family !== 'inherit') found.add(family);
-    });
-    familyLists.set(screen, (lists = [...found]));
-  }
-  return lists;
-}
+const familiesOn = onceFor((screen: Screen): readonly string[] => {
+  const found = new Set<string>();
+  walkElements(screen.root, (element) => {
+    const family = element.style.base['font-family'];
+    if (family && family !== 'inherit') found.add(family);
+  });
+  return [...found];
+});
 
 /** Families that stand for what a system has, or that nearly every system has. */
 const COMMON_FONTS = new Set(
@@ -277,16 +272,8 @@ function rename(project: Project, key: string, name: string) {
   return putScreen(key, { ...entry, name, route: isMade ? freeRoute(name, others) : entry.route });
 }
 
-const betterNames = new WeakMap<Screen, { name: string | null }>();
-
 /** A heading, else the largest text, where it is short enough to be a name. */
-function betterName(screen: Screen): string | null {
-  let known = betterNames.get(screen);
-  if (!known) betterNames.set(screen, (known = { name: findBetterName(screen) }));
-  return known.name;
-}
-
-function findBetterName(screen: Screen): string | null {
+const betterName = onceFor((screen: Screen): string | null => {
   let best: { text: string; size: number } | null = null;
   walkElements(screen.root, (element) => {
     const text = element.text?.replace(/\s+/g, ' ').trim();
@@ -304,7 +291,7 @@ function findBetterName(screen: Screen): string | null {
     .toSorted((a, b) => b.box.height - a.box.height)[0];
   const text = (best as { text: string } | null)?.text ?? region?.text ?? null;
   return text ? sentenceCase(text) : null;
-}
+});
 
 /** What an element without a name is called by its role and where it stands. */
 function nameByPlace(element: Element, screen: Screen): string {

@@ -17,6 +17,7 @@ import { hexOfCss, withAlpha } from './colors.ts';
 import { fontNamed } from './font_names.ts';
 import { wordsByGaps } from './words_by_gaps.ts';
 import type { Clip, Gradient, Paint, PaintedItem, PaintedLink, PaintedPage } from './painted_page.ts';
+import { onceFor } from '../../json/once_for.ts';
 
 const SILENT = new Set(
   'defs style title desc metadata symbol clipPath mask linearGradient radialGradient pattern filter marker script namedview'.split(
@@ -486,14 +487,8 @@ const pointsOf = (item: PaintedItem): (readonly [number, number])[] =>
       ? flatten(segmentsOf(item.outline)).flat()
       : [mapPoint(item.matrix, 0, 0), mapPoint(item.matrix, 1, 1)];
 
-const known = new WeakMap<XmlElement, readonly Segment[] | null>();
-
 /** The path of a shape, in its own coordinates; null for what is none. Read once: clips come with many things. */
-function segmentsOfShape(element: XmlElement): readonly Segment[] | null {
-  let segments = known.get(element);
-  if (segments === undefined) known.set(element, (segments = readShape(element)));
-  return segments;
-}
+const segmentsOfShape = onceFor((element: XmlElement): readonly Segment[] | null => readShape(element));
 
 function readShape(element: XmlElement): Segment[] | null {
   const n = (name: string): number => lengthOf(element.attributes[name]);

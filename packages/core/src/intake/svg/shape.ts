@@ -2,6 +2,7 @@ import type { Box } from '../../model/design.ts';
 import { boxAround } from './matrix.ts';
 import { flatten, type Point, segmentsOf } from './segments.ts';
 import type { XmlElement } from './xml.ts';
+import { onceFor } from '../../json/once_for.ts';
 
 /** A length attribute in px; percentages of `whole`. */
 export function lengthOf(value: string | undefined, whole = 0, fallback = 0): number {
@@ -18,14 +19,8 @@ export function lengthOf(value: string | undefined, whole = 0, fallback = 0): nu
   return n * (perUnit[match[2]?.toLowerCase()] ?? 1);
 }
 
-const known = new WeakMap<XmlElement, Box | null>();
-
 /** Bounds of a shape's geometry in its own coordinates, without its stroke; null for what is not a shape. Looked at once. */
-export function shapeBounds(shape: XmlElement): Box | null {
-  let bounds = known.get(shape);
-  if (bounds === undefined) known.set(shape, (bounds = measure(shape)));
-  return bounds;
-}
+export const shapeBounds = onceFor((shape: XmlElement): Box | null => measure(shape));
 
 function measure(shape: XmlElement): Box | null {
   const n = (name: string): number => lengthOf(shape.attributes[name]);

@@ -1,4 +1,5 @@
 import type { ScreenSight, Sight } from '../sight.ts';
+import { onceFor } from '../../json/once_for.ts';
 
 /** What stands in an element, counted once from the innermost outwards. */
 export interface Contents {
@@ -9,14 +10,8 @@ export interface Contents {
   readonly isPointedAt: boolean;
 }
 
-const known = new WeakMap<ScreenSight, ReadonlyMap<Sight, Contents>>();
-
 /** What stands in each element of a screen. */
-export function contentsOf(screen: ScreenSight): ReadonlyMap<Sight, Contents> {
-  let contents = known.get(screen);
-  if (!contents) known.set(screen, (contents = count(screen)));
-  return contents;
-}
+export const contentsOf = onceFor((screen: ScreenSight): ReadonlyMap<Sight, Contents> => count(screen));
 
 function count({ all }: ScreenSight): Map<Sight, Contents> {
   const contents = new Map<Sight, Contents>();

@@ -1,6 +1,7 @@
 import { hash } from '../../../json/hash.ts';
 import { isElement, isText, type MarkupElement, type MarkupNode } from '../markup.ts';
 import { isCompatible } from './compatible.ts';
+import { onceFor } from '../../../json/once_for.ts';
 
 /** More children than this are laid over each other by their number alone. */
 const MAX_ALIGNED = 60;
@@ -96,17 +97,11 @@ const kindOf = (node: MarkupNode): string =>
             ? 'c'
             : 'o';
 
-const forms = new WeakMap<MarkupElement, string>();
-
 /** How markup is nested, without what it says. */
-export function formOf(node: MarkupElement): string {
-  let form = forms.get(node);
-  if (form === undefined) {
-    const inner =
-      node.tag === 'svg'
-        ? ''
-        : node.children.map((child) => (isElement(child) ? formOf(child) : kindOf(child))).join('');
-    forms.set(node, (form = hash(`${node.tag}(${inner})`)));
-  }
-  return form;
-}
+export const formOf = onceFor((node: MarkupElement): string => {
+  const inner =
+    node.tag === 'svg'
+      ? ''
+      : node.children.map((child) => (isElement(child) ? formOf(child) : kindOf(child))).join('');
+  return hash(`${node.tag}(${inner})`);
+});

@@ -39,6 +39,7 @@ import {
 } from './template.ts';
 import type { KeptRow } from '../../../records/kept_rows.ts';
 import { asTheirs, type TheirComponent } from './theirs.ts';
+import { onceFor } from '../../../json/once_for.ts';
 
 /** A component as it will be written. */
 export interface EmittedComponent {
@@ -428,12 +429,10 @@ function standingAs(
 }
 
 /** The rules of a sheet by their classes. */
-function rulesByClass(rules: readonly StyleRule[]): ReadonlyMap<string, StyleRule> {
-  let byClass = rulesKnown.get(rules);
-  if (!byClass) rulesKnown.set(rules, (byClass = new Map(rules.map((rule) => [rule.className, rule]))));
-  return byClass;
-}
-const rulesKnown = new WeakMap<readonly StyleRule[], ReadonlyMap<string, StyleRule>>();
+const rulesByClass = onceFor(
+  (rules: readonly StyleRule[]): ReadonlyMap<string, StyleRule> =>
+    new Map(rules.map((rule) => [rule.className, rule])),
+);
 
 /** The result, without props and rules that smaller components have taken over from larger ones. */
 function withoutUnused(
@@ -533,21 +532,16 @@ export function keptExtraction(before: Extraction | undefined, now: Extraction):
   };
 }
 
-const usesKnown = new WeakMap<MarkupElement, readonly string[]>();
-
 /** Names of the components that markup uses. */
-function usesIn(root: MarkupElement): readonly string[] {
-  const known = usesKnown.get(root);
-  if (known) return known;
+const usesIn = onceFor((root: MarkupElement): readonly string[] => {
   const names = new Set<string>();
   visitMarkup(root, ({ use }) => {
     if (use) names.add(use.component);
     return true;
   });
   const made = [...names];
-  usesKnown.set(root, made);
   return made;
-}
+});
 
 /**
  * Texts that may be missing though what they stand in is there, as `Component prop`: those that a place says nothing for, and
@@ -675,12 +669,8 @@ function bySize(bodies: ReadonlyMap<string, Body>, wanted: readonly Wanted[]): W
     .map(({ component }) => component);
 }
 
-const sizesKnown = new WeakMap<MarkupElement, ReadonlyMap<string, number>>();
-
 /** How many elements there are in each of a screen, by its key; of what stands several times, where it stands first. */
-function sizesIn(root: MarkupElement): ReadonlyMap<string, number> {
-  const known = sizesKnown.get(root);
-  if (known) return known;
+const sizesIn = onceFor((root: MarkupElement): ReadonlyMap<string, number> => {
   const sizes = new Map<string, number>();
   const visit = (node: MarkupElement): number => {
     const isFirst = node.key !== null && !sizes.has(node.key);
@@ -690,9 +680,8 @@ function sizesIn(root: MarkupElement): ReadonlyMap<string, number> {
     return size;
   };
   visit(root);
-  sizesKnown.set(root, sizes);
   return sizes;
-}
+});
 
 /** The places as they stand now, in the given order; a part that is also a drawer stands twice. */
 function currentPlaces(
@@ -788,21 +777,15 @@ function unboundIn(node: MarkupElement, component: EmittedComponent): Unbound | 
   return known.get(node)!;
 }
 
-const keysInRoot = new WeakMap<MarkupElement, ReadonlySet<string>>();
-
 /** The keys of all elements in a root. It is asked for each component, and most have no place in most bodies. */
-function keysIn(root: MarkupElement): ReadonlySet<string> {
-  let keys = keysInRoot.get(root);
-  if (!keys) {
-    const made = new Set<string>();
-    visitMarkup(root, ({ key }) => {
-      if (key !== null) made.add(key);
-      return true;
-    });
-    keysInRoot.set(root, (keys = made));
-  }
-  return keys;
-}
+const keysIn = onceFor((root: MarkupElement): ReadonlySet<string> => {
+  const made = new Set<string>();
+  visitMarkup(root, ({ key }) => {
+    if (key !== null) made.add(key);
+    return true;
+  });
+  return made;
+});
 
 const dependsOnProps = (node: MarkupElement): boolean =>
   variantsOf(node).some(({ by }) => propsOf(by).size > 0) ||
@@ -811,9 +794,7 @@ const dependsOnProps = (node: MarkupElement): boolean =>
   );
 
 /** The classes that markup has, drawings that are given as props among it. */
-export function classesIn(root: MarkupElement): ReadonlySet<string> {
-  const known = classesKnown.get(root);
-  if (known) return known;
+export const classesIn = onceFor((root: MarkupElement): ReadonlySet<string> => {
   const classes = new Set<string>();
   const visit = (node: MarkupElement): void => {
     if (node.className) classes.add(node.className);
@@ -825,10 +806,8 @@ export function classesIn(root: MarkupElement): ReadonlySet<string> {
       else if ('list' in child && child.list.className) classes.add(child.list.className);
   };
   visit(root);
-  classesKnown.set(root, classes);
   return classes;
-}
-const classesKnown = new WeakMap<MarkupElement, ReadonlySet<string>>();
+});
 
 /**
  * What a class that elements share goes on being kept by, where the element that it was kept by has become a component, and

@@ -2,6 +2,7 @@ import type { ClassStyle, Declarations } from '../../../model/design.ts';
 import { grouped } from '../../../json/grouped.ts';
 import { drawnUpTo } from '../../../vocabulary/style_values.ts';
 import type { StyleRule } from '../markup.ts';
+import { onceFor } from '../../../json/once_for.ts';
 
 /**
  * A part of a rule that can stand by itself: all that is said of one property and its kin, at all widths; or all that is
@@ -63,13 +64,7 @@ function findKin(property: string): string {
   return property;
 }
 
-const unitsKnown = new WeakMap<StyleRule, readonly Unit[]>();
-
-export function unitsOf(rule: StyleRule): readonly Unit[] {
-  let units = unitsKnown.get(rule);
-  if (!units) unitsKnown.set(rule, (units = partUnits(rule)));
-  return units;
-}
+export const unitsOf = onceFor((rule: StyleRule): readonly Unit[] => partUnits(rule));
 
 export function partUnits({ base, at, from, states }: ClassStyle): Unit[] {
   type Said = [table: 'base' | 'at' | 'from', width: string, property: string, value: string];
