@@ -1,4 +1,3 @@
-import type { ElementState, Screen } from '@tovel/core';
 import type { MenuAction } from '../ui/ActionMenu';
 import { CopySheet } from './CopySheet';
 import { OverlaySheet } from './OverlaySheet';
@@ -25,18 +24,6 @@ export const junctionMenu = (
     act: () => open('overlay'),
   },
 ];
-
-/** A screen as something that can be wired as a whole. */
-export const wholeScreen = ({ root }: Screen): ElementState => ({
-  element: root,
-  label: 'The whole screen',
-  number: 0,
-  parent: '',
-  standing: 'open',
-  wired: [],
-  interaction: null,
-  problem: null,
-});
 
 interface JunctionSheetsProps {
   sheet: OpenSheet | null;

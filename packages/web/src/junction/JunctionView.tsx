@@ -10,7 +10,8 @@ import { useQueryParam } from '../ui/use_query_param';
 import { Arrivals } from './Arrivals';
 import { Departures } from './Departures';
 import { EditPanel } from './EditPanel';
-import { junctionMenu, JunctionSheets, type OpenSheet, wholeScreen } from './JunctionSheets';
+import { junctionMenu, JunctionSheets, type OpenSheet } from './JunctionSheets';
+import { unlisted } from './rows';
 import { Stage } from './Stage';
 import { useOpenLinks } from './use_open_links';
 import { useRowChoice } from './use_row_choice';
@@ -113,7 +114,7 @@ function Junction({ screenKey }: { screenKey: string }) {
           onTakeAll={actions.takeAll}
           menu={junctionMenu(overlay, {
             open: setSheet,
-            wireWhole: () => choice.pickOnStage(wholeScreen(screen)),
+            wireWhole: () => choice.pickOnStage(unlisted(screen.root, 'The whole screen')),
           })}
           selected={selected}
           marked={marked}

@@ -7,6 +7,7 @@ import { ScreenPicture } from '../picture/ScreenPicture';
 import { useProject } from '../project/context';
 import { color, font } from '../theme/theme';
 import { Button } from '../ui/controls';
+import { unlisted } from './rows';
 import { Cords, type CordEnd } from './Cords';
 import { PIN, pinsOf, seenPlaces } from './pins';
 
@@ -151,19 +152,7 @@ export function Stage({ screen, title, route, states, selected, rowTops, onPick,
     const known = graphOf(project)
       .elements.get(screen.key)
       ?.find((state) => state.element.key === key);
-    if (element)
-      onPick(
-        known ?? {
-          element,
-          label: labelOf(element),
-          number: 0,
-          parent: '',
-          standing: 'open',
-          wired: [],
-          interaction: null,
-          problem: null,
-        },
-      );
+    if (element) onPick(known ?? unlisted(element, labelOf(element)));
   };
 
   const top = column.current?.getBoundingClientRect().top ?? 0;

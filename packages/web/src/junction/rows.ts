@@ -1,4 +1,4 @@
-import type { ElementState, WiredState } from '@tovel/core';
+import type { Element, ElementState, WiredState } from '@tovel/core';
 
 /** A line of the departures: one thing that an element does, or the element where it does nothing. */
 export interface DepartureRow {
@@ -25,3 +25,15 @@ export const rowsOf = (states: readonly ElementState[]): DepartureRow[] =>
 /** `8`, and `8·2` for the second thing that the eighth element does. */
 export const numberOf = ({ state, nth }: DepartureRow): string =>
   nth === 1 ? String(state.number) : `${state.number}·${nth}`;
+
+/** Something that is not listed among what can be pressed, as something that can be wired. */
+export const unlisted = (element: Element, label: string): ElementState => ({
+  element,
+  label,
+  number: 0,
+  parent: '',
+  standing: 'open',
+  wired: [],
+  interaction: null,
+  problem: null,
+});
