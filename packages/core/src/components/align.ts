@@ -1,23 +1,17 @@
+import { onceForBoth } from '../json/once_for.ts';
 import type { Element } from '../model/design.ts';
 import { commonSubsequence } from '../match/sequence.ts';
 import { roleOf } from '../roles/role.ts';
-
-const alignments = new WeakMap<Element, WeakMap<Element, ReadonlyMap<string, string>>>();
 
 /**
  * Which element of one place of a component is which of another, by their keys. Children are matched in order, as a
  * longest common subsequence of what they are, so that a part that only one place has shifts nothing.
  */
-export function alignPlaces(a: Element, b: Element): ReadonlyMap<string, string> {
-  let known = alignments.get(a);
-  if (!known) alignments.set(a, (known = new WeakMap<Element, ReadonlyMap<string, string>>()));
-  const found = known.get(b);
-  if (found) return found;
+export const alignPlaces = onceForBoth((a: Element, b: Element): ReadonlyMap<string, string> => {
   const pairs = new Map<string, string>();
   align(a, b, pairs);
-  known.set(b, pairs);
   return pairs;
-}
+});
 
 const kindOf = (element: Element): string => `${element.kind} ${element.tag ?? ''} ${roleOf(element) ?? ''}`;
 

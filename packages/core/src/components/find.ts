@@ -60,7 +60,7 @@ interface Repeated {
   readonly same: readonly (Found & { readonly id: string })[];
   readonly frames: readonly FrameGroup[];
 }
-const repeatedIn = onceFor((screens: readonly Screen[]): Repeated => findRepeated(screens));
+const repeatedIn = onceFor(findRepeated);
 
 function findRepeated(screens: readonly Screen[]): Repeated {
   const sights = new Map<string, Sight>();

@@ -72,7 +72,7 @@ const named = (table: Readonly<Record<string, { readonly name: string }>>): [str
     .map((key) => [key, table[key].name]);
 
 /** Naming takes a while, and most screens stay the same from one look to the next. */
-const elementNames = onceFor((screen: Screen): Names => nameElements(screen));
+const elementNames = onceFor(nameElements);
 
 function nameElements(screen: Screen): Names {
   const pressed = pressablesOf(screen).flatMap(({ element, label }): [string, string][] =>

@@ -25,13 +25,12 @@ export interface GraphAnalysis {
 export const analysisOf = onceFor((graph: ScreenGraph): GraphAnalysis => {
   const net = numbered(graph);
   const groups = strongComponents(net);
-  const analysis = {
+  return {
     ...entriesOf(graph, net),
     gate: gatesOf(graph, net),
     traps: trapsOf(graph, net, groups),
     round: new Map(groups.flatMap((group, i) => group.map((node) => [net.keys[node], i] as const))),
   };
-  return analysis;
 });
 
 /**

@@ -5,7 +5,7 @@ test.each([[undefined], [null], [0], ['said'], [{}]])(
   'what follows from an object is worked out once, also %p',
   (value) => {
     let times = 0;
-    const follows = onceFor((_: object) => {
+    const follows = onceFor<object, unknown>(() => {
       times++;
       return value;
     });
@@ -17,7 +17,7 @@ test.each([[undefined], [null], [0], ['said'], [{}]])(
 
 test('what fails is tried again', () => {
   let times = 0;
-  const follows = onceFor((_: object) => {
+  const follows = onceFor<object, number>(() => {
     if (!times++) throw new Error('not yet');
     return times;
   });

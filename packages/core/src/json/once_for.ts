@@ -28,18 +28,15 @@ export function whileSame<K extends object, D extends readonly unknown[], V>(
 
 /** The same of a function of two, the second of which is an object or a key. */
 export function onceForBoth<K extends object, L, V>(work: (of: K, other: L) => V): (of: K, other: L) => V {
-  const known = onceFor((_: K) => ({
-    objects: new WeakMap<object, V>(),
-    keys: new Map<L, V>(),
-  }));
+  const withObjects = onceFor((of: K) => onceFor((other: L & object) => work(of, other)));
+  const withKeys = onceFor<K, Map<L, V>>(() => new Map());
   return (of, other) => {
-    const { objects, keys } = known(of);
-    const isObject = typeof other === 'object' && other !== null;
-    const found = isObject ? objects.get(other) : keys.get(other);
-    if (found !== undefined) return found;
+    if (typeof other === 'object' && other !== null) return withObjects(of)(other);
+    const known = withKeys(of);
+    const found = known.get(other);
+    if (found !== undefined || known.has(other)) return found as V;
     const made = work(of, other);
-    if (isObject) objects.set(other, made);
-    else keys.set(other, made);
+    known.set(other, made);
     return made;
   };
 }

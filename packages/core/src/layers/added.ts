@@ -40,7 +40,7 @@ export interface ControlStyles {
 }
 
 /** How the controls of a design look; found once a design. */
-export const controlStyles = onceFor((design: Design): ControlStyles => findStyles(design));
+export const controlStyles = onceFor(findStyles);
 
 const LOOK =
   /^(background-color|color|font-(family|size|weight)|line-height|letter-spacing|border-|box-shadow|text-transform)/;

@@ -38,13 +38,8 @@ export const asDrawn = (design: Design): Design => drawnOf.get(design) ?? design
 
 /** What is made once for each design as it was drawn, whatever is decided of it. */
 export function byDrawing<T extends object>(make: () => T): (design: Design) => T {
-  const known = new WeakMap<Design, T>();
-  return (design) => {
-    const drawn = asDrawn(design);
-    let made = known.get(drawn);
-    if (!made) known.set(drawn, (made = make()));
-    return made;
-  };
+  const known = onceFor<Design, T>(make);
+  return (design) => known(asDrawn(design));
 }
 
 /** Whether two designs have the same elements in the same screens, so that they differ in what these are like only. */

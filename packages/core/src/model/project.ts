@@ -2,7 +2,7 @@ import type { App, Overlay, ScreenEntry } from './app.ts';
 import type { Design, Element } from './design.ts';
 import { codeNames } from './names.ts';
 import { isWithin, screenOf, screensByKey, walkElements } from './places.ts';
-import { whileSame } from '../json/once_for.ts';
+import { onceFor, whileSame } from '../json/once_for.ts';
 
 /** The pair that everything else is computed from. */
 export interface Project {
@@ -54,15 +54,11 @@ export function hostOf(project: Project, elementKey: string): string {
 }
 
 /** Keys of the screens that have an entry, in the person's order. */
-export function orderedScreens({ screens }: App): readonly string[] {
-  let keys = ordered.get(screens);
-  if (!keys) {
-    keys = Object.keys(screens).sort((a, b) => screens[a].order - screens[b].order || (a < b ? -1 : 1));
-    ordered.set(screens, keys);
-  }
-  return keys;
-}
-const ordered = new WeakMap<App['screens'], readonly string[]>();
+export const orderedScreens = ({ screens }: App): readonly string[] => inOrder(screens);
+
+const inOrder = onceFor((screens: App['screens']): readonly string[] =>
+  Object.keys(screens).sort((a, b) => screens[a].order - screens[b].order || (a < b ? -1 : 1)),
+);
 
 /** Whether a screen has an address in what runs: in the design or still to be drawn, in the app and not skipped. */
 export function isUsed(project: Project, screenKey: string): boolean {
@@ -117,12 +113,9 @@ export function textOf(element: Element): string {
 }
 
 /** What variables are called in code, by their ids. */
-export function variableNames({ variables }: Pick<App, 'variables'>): ReadonlyMap<string, string> {
-  let names = namesOfVariables.get(variables);
-  if (!names) {
-    names = codeNames(Object.keys(variables).sort(), (id) => variables[id].name, 'condition');
-    namesOfVariables.set(variables, names);
-  }
-  return names;
-}
-const namesOfVariables = new WeakMap<App['variables'], ReadonlyMap<string, string>>();
+export const variableNames = ({ variables }: Pick<App, 'variables'>): ReadonlyMap<string, string> =>
+  namesOfVariables(variables);
+
+const namesOfVariables = onceFor((variables: App['variables']): ReadonlyMap<string, string> =>
+  codeNames(Object.keys(variables).sort(), (id) => variables[id].name, 'condition'),
+);

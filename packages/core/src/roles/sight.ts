@@ -53,7 +53,7 @@ export interface ScreenSight {
 }
 
 /** How a screen looks to a person; computed once per screen value. */
-export const sightOf = onceFor((screen: Screen): ScreenSight => look(screen));
+export const sightOf = onceFor(look);
 
 /** Files whose elements were drawn, so that their tags are Tovel's own. */
 export const isDrawn = (file: string): boolean => /\.(svg|ora|pdf|png|jpe?g|webp)$/i.test(file);

@@ -14,6 +14,7 @@ import { PlacePicture } from '../repeats/PlacePicture';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { SideColumn } from '../ui/SideColumn';
+import { toggled } from '../ui/toggled';
 import { Head, Middle } from './middle';
 
 const Rows = styled.div`
@@ -110,11 +111,7 @@ export function ControlsShown({ work, onMake }: ControlsShownProps) {
   const make = (): void => {
     if (chosen.length) onMake?.(chosen);
   };
-  const toggle = (key: string): void => {
-    const next = new Set(off);
-    if (!next.delete(key)) next.add(key);
-    setOff(next);
-  };
+  const toggle = (key: string): void => setOff(toggled(off, key));
   const onKeyDown = (event: KeyboardEvent): void => {
     const now = made.indexOf(at);
     const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];

@@ -36,11 +36,9 @@ const PLACES = [
   { id: 'publish', label: 'Publish' },
 ] as const;
 
-export type DeliverPlace = (typeof PLACES)[number]['id'];
-
 interface DeliverBarProps {
   place: string;
-  onPlace: (place: DeliverPlace) => void;
+  onPlace: (place: string) => void;
   /** How many files there are. */
   count: number;
   /** Told before files may be called otherwise. */

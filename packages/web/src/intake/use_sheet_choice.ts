@@ -1,4 +1,5 @@
 import { type KeyboardEvent, type MouseEvent, useCallback, useMemo, useRef, useState } from 'react';
+import { toggled } from '../ui/toggled';
 import { keyInNextRow, keysOf, rowWith, type SheetRow } from './contact_rows';
 
 interface Choosing {
@@ -32,11 +33,7 @@ export function useSheetChoice({ rows, selected, onSelect, onOpen, onKey, onShow
     const row = rowWith(rows, key);
     if (row >= 0) onShow(row);
   };
-  const toggle = (key: string): void => {
-    const next = new Set(selected);
-    if (!next.delete(key)) next.add(key);
-    onSelect(next);
-  };
+  const toggle = (key: string): void => onSelect(toggled(selected, key));
   const press = (event: MouseEvent, key: string): void => {
     event.stopPropagation();
     onPressed();

@@ -2,6 +2,7 @@ import type { Answers, IterationReport } from '@tovel/core';
 import styled from 'styled-components';
 import { color } from '../theme/theme';
 import { Button, Segments } from '../ui/controls';
+import { counted } from '../ui/counted';
 import { screensInWords, tallyInWords } from './standings';
 import type { useEnding } from './use_ending';
 import type { OpenRound } from './use_round';
@@ -51,7 +52,7 @@ export function RoundBar({ round, report, ending }: RoundBarProps) {
       <div role="status">
         <h2>The next round, not taken in yet</h2>
         <p>
-          {screensInWords(report.screens)} · {sum(report.links)} {sum(report.links) === 1 ? 'link' : 'links'}:{' '}
+          {screensInWords(report.screens)} · {counted(sum(report.links), 'link')}:{' '}
           {tallyInWords(report.links)}
         </p>
         {failure && <p style={{ color: color.red }}>{failure}</p>}

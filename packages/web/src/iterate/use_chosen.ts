@@ -5,10 +5,7 @@ import { isEitherOr } from './Decisions';
 import type { OpenRound } from './use_round';
 
 /** An element of the newer picture, by the key that came in with it. */
-export interface Pointed {
-  readonly key: string;
-  readonly label: string;
-}
+export type Pointed = RoundScreen['named'][number];
 
 const none = { olds: [], nows: [] } as const;
 

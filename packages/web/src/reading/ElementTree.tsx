@@ -12,6 +12,7 @@ import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components';
 import { useProject } from '../project/context';
 import { color } from '../theme/theme';
+import { toggled } from '../ui/toggled';
 
 const Scroller = styled.div`
   overflow: auto;
@@ -130,12 +131,7 @@ export function ElementTree({
     if (note) return note.isProposed ? `proposed: ${note.text}` : note.text;
     return kindInWords(element) || element.kind;
   };
-  const toggle = (key: string): void =>
-    setClosed((now) => {
-      const next = new Set(now);
-      if (!next.delete(key)) next.add(key);
-      return next;
-    });
+  const toggle = (key: string): void => setClosed((now) => toggled(now, key));
   const onKeyDown = (event: KeyboardEvent): void => {
     const line = lines[at];
     const move = (to: number): void => {

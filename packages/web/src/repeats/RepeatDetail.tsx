@@ -12,6 +12,7 @@ import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import { Button, Field } from '../ui/controls';
 import { Row } from '../workbench/panel';
+import { toggled } from '../ui/toggled';
 import { freeId, isComponentName, joining, splitting, withoutPlaces, withPropNamed } from './repeat_changes';
 import { PickedActions, RepeatPlaces } from './RepeatPlaces';
 import { RepeatProps } from './RepeatProps';
@@ -150,11 +151,7 @@ export function RepeatDetail({
       <RepeatPlaces
         places={component.places}
         picked={proposal ? null : picked}
-        onPick={(key) => {
-          const next = new Set(picked);
-          if (!next.delete(key)) next.add(key);
-          setPicked(next);
-        }}
+        onPick={(key) => setPicked(toggled(picked, key))}
       />
       {!proposal && (
         <PickedActions

@@ -5,6 +5,7 @@ import { StationBody, StationView } from '../screens/StationView';
 import { color } from '../theme/theme';
 import { Button } from '../ui/controls';
 import { FileButton } from '../ui/FileButton';
+import { counted } from '../ui/counted';
 import { NearlySame } from './NearlySame';
 import { TokenLines } from './TokenLines';
 import { useTokens } from './use_tokens';
@@ -42,9 +43,7 @@ export function TokensView() {
   return (
     <StationView>
       <ScreensNav>
-        <span style={{ marginLeft: 'auto', color: color.ink2 }}>
-          {total} {total === 1 ? 'token' : 'tokens'}
-        </span>
+        <span style={{ marginLeft: 'auto', color: color.ink2 }}>{counted(total, 'token')}</span>
         <FileButton
           label="A file of design tokens"
           accept=".json,application/json"

@@ -1,9 +1,10 @@
-import { breakpointsOf, type Declarations, type Screen } from '@tovel/core';
+import { breakpointsOf, counterpartsOf, type Declarations, type Screen, screensByKey } from '@tovel/core';
+import { useMemo } from 'react';
 import styled from 'styled-components';
+import { useProject } from '../project/context';
 import { color } from '../theme/theme';
 import type { Pointing } from './ElementsListed';
 import { Ruler } from './Ruler';
-import { useDrawnWidths } from './use_role_decisions';
 import { WideStage } from './WideStage';
 
 const Middle = styled.section`
@@ -28,6 +29,15 @@ const Three = styled.div`
     color: ${color.ink2};
   }
 `;
+
+/** The widths, in px, for which a screen was drawn, the smallest first. */
+function useDrawnWidths({ key, width }: Screen): readonly number[] {
+  const { app, drawn } = useProject();
+  return useMemo(() => {
+    const others = counterpartsOf(app, screensByKey(drawn)).get(key) ?? [];
+    return [...new Set([width, ...others.map((other) => other.screen.width)])].sort((a, b) => a - b);
+  }, [app, drawn, key, width]);
+}
 
 interface ScreenAtWidthsProps {
   /** As it came in, and as it is. */

@@ -1,12 +1,10 @@
 import {
-  counterpartsOf,
   type Element,
   inferRoles,
   type RoleDetail,
   roleInWords,
   roleProposals,
   type Screen,
-  screensByKey,
   walkElements,
 } from '@tovel/core';
 import { useMemo } from 'react';
@@ -57,12 +55,3 @@ export function useRoleDecisions(drawn: Screen) {
 }
 
 export type RoleDecisions = ReturnType<typeof useRoleDecisions>;
-
-/** The widths, in px, for which a screen was drawn, the smallest first. */
-export function useDrawnWidths({ key, width }: Screen): readonly number[] {
-  const { app, drawn } = useProject();
-  return useMemo(() => {
-    const others = counterpartsOf(app, screensByKey(drawn)).get(key) ?? [];
-    return [...new Set([width, ...others.map((other) => other.screen.width)])].sort((a, b) => a - b);
-  }, [app, drawn, key, width]);
-}

@@ -355,7 +355,7 @@ export class EmissionPlan {
   }
 }
 
-const textOfWiring = onceFor((wiring: EmittedWiring): string => JSON.stringify(wiring));
+const textOfWiring = onceFor((wiring: EmittedWiring) => JSON.stringify(wiring));
 
 /** What of bindings a page can follow that is written once. */
 const stillBindings = (bindings: ReadonlyMap<string, Binding>): ReadonlyMap<string, Binding> =>

@@ -38,7 +38,7 @@ export const likenessesOf = onceFor((design: Design): readonly Likeness[] =>
   compareAll(design.screens.map(traitsOf)),
 );
 
-const traitsOf = onceFor((screen: Screen): Traits => readTraits(screen));
+const traitsOf = onceFor(readTraits);
 
 function readTraits(screen: Screen): Traits {
   const texts = new Map<string, number>();

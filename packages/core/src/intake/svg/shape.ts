@@ -20,7 +20,7 @@ export function lengthOf(value: string | undefined, whole = 0, fallback = 0): nu
 }
 
 /** Bounds of a shape's geometry in its own coordinates, without its stroke; null for what is not a shape. Looked at once. */
-export const shapeBounds = onceFor((shape: XmlElement): Box | null => measure(shape));
+export const shapeBounds = onceFor(measure);
 
 function measure(shape: XmlElement): Box | null {
   const n = (name: string): number => lengthOf(shape.attributes[name]);

@@ -539,8 +539,7 @@ const usesIn = onceFor((root: MarkupElement): readonly string[] => {
     if (use) names.add(use.component);
     return true;
   });
-  const made = [...names];
-  return made;
+  return [...names];
 });
 
 /**

@@ -16,14 +16,16 @@ const BORDERS = ['top', 'right', 'bottom', 'left'].map((side) => ({
 /** Of these `initial` is what they are anyway. */
 const NOT_INHERITED = /^(background|border-image|text-decoration|transform|box-shadow|opacity|clip)/;
 /** What elements are where nothing says otherwise. */
-const INITIALLY: Readonly<Record<string, RegExp>> = {
-  opacity: /^1$/,
-  transform: /^none$/,
-  filter: /^none$/,
-  'box-shadow': /^none$/,
-  'background-image': /^none$/,
-  'background-color': /^(transparent|rgba\(0, 0, 0, 0\))$/,
-};
+const INITIALLY: ReadonlyMap<string, RegExp> = new Map(
+  Object.entries({
+    opacity: /^1$/,
+    transform: /^none$/,
+    filter: /^none$/,
+    'box-shadow': /^none$/,
+    'background-image': /^none$/,
+    'background-color': /^(transparent|rgba\(0, 0, 0, 0\))$/,
+  }),
+);
 const CURRENT = /^(currentcolor|initial)$/i;
 
 /** Parts that browsers fill with a colour and a gradient, which another colour lies beneath. */
@@ -88,7 +90,7 @@ export function withoutIdle(look: Look, tag: string, canFocus = false): Look {
   if (!isDecorated || isCurrent) drops.add('text-decoration-color');
   if (!isDecorated) for (const part of ['style', 'thickness']) drops.add(`text-decoration-${part}`);
   for (const name of said) {
-    const initial = Object.hasOwn(INITIALLY, name) ? INITIALLY[name] : undefined;
+    const initial = INITIALLY.get(name);
     if (initial && !(FILLED.has(tag) && OF_BROWSER.has(name)) && isAlways(blocks, name, initial))
       drops.add(name);
   }
