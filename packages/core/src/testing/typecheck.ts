@@ -1,20 +1,26 @@
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
 import { type EmittedProject } from '../emit/emitted.ts';
-import ts from 'typescript';
 
-const options: ts.CompilerOptions = {
-  strict: true,
-  noEmit: true,
-  noUnusedLocals: true,
-  noUnusedParameters: true,
-  isolatedModules: true,
-  resolveJsonModule: true,
-  skipLibCheck: true,
-  target: ts.ScriptTarget.ES2022,
-  module: ts.ModuleKind.ESNext,
-  moduleResolution: ts.ModuleResolutionKind.Bundler,
-  lib: ['lib.es2023.d.ts', 'lib.dom.d.ts'],
-  jsx: ts.JsxEmit.ReactJSX,
-  types: ['vite/client'],
+const CONFIG = {
+  compilerOptions: {
+    strict: true,
+    noEmit: true,
+    noUnusedLocals: true,
+    noUnusedParameters: true,
+    isolatedModules: true,
+    resolveJsonModule: true,
+    skipLibCheck: true,
+    target: 'es2022',
+    module: 'esnext',
+    moduleResolution: 'bundler',
+    lib: ['es2023', 'dom'],
+    jsx: 'react-jsx',
+    types: ['vite/client'],
+  },
+  include: ['*/src/**/*.ts', '*/src/**/*.tsx', 'vitest.d.ts'],
 };
 
 /** What runs the tests of an app is not installed here: what they take of it. */
@@ -26,38 +32,49 @@ const VITEST = `declare module 'vitest' {
   };
 }`;
 
-const libraries = new Map<string, ts.SourceFile | undefined>();
-let before: ts.Program | undefined;
+const MESSAGE = /^(?<file>\S.*?)\((?<line>\d+),\d+\): error TS\d+: (?<text>.*)$/;
 
 /**
  * What the compiler says of emitted projects, with the settings that they are delivered with, a line each, beginning with
- * the place of the project in the list. All are compiled as one program, so that many cost little more than one.
+ * the place of the project in the list. All are compiled as one program, so that many cost little more than one. Throws
+ * what the compiler wrote when that is of no file.
  */
 export function typeErrors(projects: readonly EmittedProject[]): string[] {
-  const host = ts.createCompilerHost(options);
-  const root = `${host.getCurrentDirectory()}/emitted`;
-  const texts = new Map<string, string>(
-    projects.flatMap(({ files }, i) =>
-      files.flatMap((file) => ('text' in file ? [[`${root}/${i}/${file.path}`, file.text] as const] : [])),
-    ),
-  );
-  const { fileExists, readFile, getSourceFile } = host;
-  host.fileExists = (name) => texts.has(name) || fileExists(name);
-  host.readFile = (name) => texts.get(name) ?? readFile(name);
-  host.directoryExists = undefined;
-  host.getSourceFile = (name, version, ...rest) => {
-    const text = texts.get(name);
-    if (text !== undefined) return ts.createSourceFile(name, text, version, true);
-    if (!libraries.has(name)) libraries.set(name, getSourceFile(name, version, ...rest));
-    return libraries.get(name);
-  };
-  texts.set(`${root}/vitest.d.ts`, VITEST);
-  const names = [...texts.keys()].filter((name) => /\/src\/.*\.tsx?$|\/vitest\.d\.ts$/.test(name));
-  const program = ts.createProgram(names, options, host, before);
-  before = program;
-  return ts.getPreEmitDiagnostics(program).map(({ file, start, messageText }) => {
-    const line = file && start !== undefined ? file.getLineAndCharacterOfPosition(start).line : 0;
-    const text = file?.text.split('\n')[line]?.trim() ?? '';
-    return `${file?.fileName.slice(root.length + 1) ?? ''}:${line + 1}: ${ts.flattenDiagnosticMessageText(messageText, ' ')}: ${text.slice(0, 120)}`;
-  });
+  const modules = path.resolve('node_modules');
+  const root = mkdtempSync(path.join(os.tmpdir(), 'tovel-types-'));
+  try {
+    const texts = new Map<string, string>([
+      ['tsconfig.json', JSON.stringify(CONFIG)],
+      ['vitest.d.ts', VITEST],
+      ...projects.flatMap(({ files }, i) =>
+        files.flatMap((file) => ('text' in file ? [[`${i}/${file.path}`, file.text] as const] : [])),
+      ),
+    ]);
+    for (const [name, text] of texts) {
+      const file = path.join(root, name);
+      mkdirSync(path.dirname(file), { recursive: true });
+      writeFileSync(file, text);
+    }
+    symlinkSync(modules, path.join(root, 'node_modules'));
+    const compiler = path.join(modules, 'typescript-7/bin/tsc');
+    const { status, stdout, stderr } = spawnSync(
+      process.execPath,
+      [compiler, '-p', '.', '--pretty', 'false'],
+      {
+        cwd: root,
+        encoding: 'utf8',
+        maxBuffer: 1 << 28,
+      },
+    );
+    const errors = stdout.split('\n').flatMap((said) => {
+      const { file, line, text } = MESSAGE.exec(said)?.groups ?? {};
+      if (!file || !line || !text) return [];
+      const source = texts.get(file)?.split('\n')[Number(line) - 1]?.trim() ?? '';
+      return [`${file}:${line}: ${text}: ${source.slice(0, 120)}`];
+    });
+    if (status !== 0 && !errors.length) throw new Error(`The compiler did not run:\n${stdout}${stderr}`);
+    return errors;
+  } finally {
+    rmSync(root, { recursive: true, force: true });
+  }
 }
