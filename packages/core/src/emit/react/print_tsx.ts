@@ -362,26 +362,28 @@ function printEach(
 }
 
 function printList({ list, key }: MarkupList, depth: number, used: Used): Line[] {
-  const { component, data, live, className, isApart } = list;
+  const { component, data, records, live, className, isApart } = list;
   used.components.add(component);
   if (live) return printLiveList(component, live, key, depth, used);
   const line = (text: string): Line => ({ text: pad(depth) + text, key });
   const name = rowName(data);
   const look = className === undefined ? '' : ` className={${joined(classParts(className, used))}}`;
+  // A component without props takes nothing, not even a record's id.
+  const given = records.some((record) => Object.keys(record).length > 1) ? ` {...${name}}` : '';
   if (isApart) {
     used.fragments = true;
     return [
       line(`{${data}.map((${name}, i) => (`),
       line(`  <Fragment key={${name}.id}>`),
       line("    {i > 0 && ' '}"),
-      line(`    <${component}${look} {...${name}} />`),
+      line(`    <${component}${look}${given} />`),
       line('  </Fragment>'),
       line('))}'),
     ];
   }
   return [
     line(`{${data}.map((${name}) => (`),
-    line(`  <${component} key={${name}.id}${look} {...${name}} />`),
+    line(`  <${component} key={${name}.id}${look}${given} />`),
     line('))}'),
   ];
 }

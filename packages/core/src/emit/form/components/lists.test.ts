@@ -72,6 +72,7 @@ test('rows of a component that never change are a list', () => {
 });
 
 test.each<[string, MarkupElement[]]>([
+  ['say nothing', [use('Dot', {}), use('Dot', {}), use('Dot', {}), use('Dot', {})]],
   ['are few', cells(['Hoe', 'Rake', 'Saw'])],
   [
     'depend on what is given',

@@ -40,7 +40,7 @@ export function gatherLists(
   const isTaken = (name: string): boolean => lists.some((one) => one.data === name);
   return withLists(
     root,
-    2,
+    (run) => run.length > 1,
     (node) => node.use.component === component && node.key !== null && rows.has(node.key),
     false,
     (run) => {
@@ -55,13 +55,13 @@ type Use = MarkupElement & Required<Pick<MarkupElement, 'use'>>;
 
 /**
  * Markup with a list wherever uses of one component stand one after the other.
- * @param least so many of them are a list
+ * @param isWorth whether those that stand one after the other are a list
  * @param isRow which uses can stand in one
  * @param canBeApart whether there may be a space between one and the next
  */
 function withLists(
   root: MarkupElement,
-  least: number,
+  isWorth: (run: readonly Use[]) => boolean,
   isRow: (node: Use) => boolean,
   canBeApart: boolean,
   list: (run: readonly Use[]) => EmittedList,
@@ -72,7 +72,7 @@ function withLists(
     /** The space between the first two, and that after the last one. */
     let [gap, pending]: (MarkupText | null)[] = [null, null];
     const end = (): void => {
-      if (run.length < least) run.forEach((row, i) => children.push(...(i && gap ? [gap] : []), visit(row)));
+      if (!isWorth(run)) run.forEach((row, i) => children.push(...(i && gap ? [gap] : []), visit(row)));
       else {
         const { component, data, records } = list(run);
         const [{ key, className }] = run;
@@ -183,7 +183,7 @@ function rowsGathered(
   const lists: EmittedList[] = [];
   const made = withLists(
     root,
-    LEAST_ROWS,
+    (run) => run.length >= LEAST_ROWS && run.some(saysSomething),
     (node) => isFixed(node, isSaid),
     true,
     (run) => {
@@ -198,6 +198,9 @@ function rowsGathered(
 /** Whether it is a component that is there in any case, the same each time, and holds nothing. */
 const isFixed = ({ use, when, variant, children }: Use, isSaid: (value: PropValue) => boolean): boolean =>
   !when && !variant && children.length === 0 && Object.values(use.props).every(isSaid);
+
+/** Whether a row is given anything: rows that are not have no data to be a list of. */
+const saysSomething = ({ use }: Use): boolean => Object.keys(use.props).length > 0;
 
 const isPlain = (value: PropValue): boolean => typeof value !== 'object' || 'asset' in value;
 /** A drawing that is the same at all times. */
