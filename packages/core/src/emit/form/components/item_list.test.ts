@@ -329,6 +329,17 @@ test('the compilers take lists in both targets', () => {
   expect(vueProblems([emitVue(project, 'Plans'), emitVue(pileOf('list', PLANS), 'Plans')])).toEqual([]);
 }, 120_000);
 
+test('a component without props is given nothing of the records that it is listed by', () => {
+  const page = pageOfHtml(`<main><ul>${'<li><i>*</i></li>'.repeat(5)}</ul></main>`);
+  const bare = projectOf(page);
+  const places: string[] = [];
+  walkElements(page.root, ({ tag, key }) => void (tag === 'li' && places.push(key)));
+  const app = applyChange(bare.app, putComponent('dot', { name: 'Dot', kind: 'list', places }));
+  const { files } = emitReact({ ...bare, app }, 'Dots');
+  const texts = files.flatMap((file) => ('text' in file ? [file.text] : []));
+  expect(texts.join('')).toContain('<Dot key={dot.id} />');
+});
+
 test.each([false, true])(
   'attributes of few values are props that types hold to them, in lists, too: %s',
   (isList) => {
