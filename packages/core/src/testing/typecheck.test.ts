@@ -1,4 +1,4 @@
-import { type EmittedProject } from '../emit/emitted.ts';
+import type { EmittedProject } from '../emit/emitted.ts';
 import { typeErrors } from './typecheck.ts';
 
 const project = (text: string): EmittedProject => ({

@@ -2,24 +2,11 @@ import { spawnSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { type EmittedProject } from '../emit/emitted.ts';
+import { COMPILER_OPTIONS } from '../emit/bundled/project_files.ts';
+import type { EmittedProject } from '../emit/emitted.ts';
 
 const CONFIG = {
-  compilerOptions: {
-    strict: true,
-    noEmit: true,
-    noUnusedLocals: true,
-    noUnusedParameters: true,
-    isolatedModules: true,
-    resolveJsonModule: true,
-    skipLibCheck: true,
-    target: 'es2022',
-    module: 'esnext',
-    moduleResolution: 'bundler',
-    lib: ['es2023', 'dom'],
-    jsx: 'react-jsx',
-    types: ['vite/client'],
-  },
+  compilerOptions: { ...COMPILER_OPTIONS, jsx: 'react-jsx', types: ['vite/client'] },
   include: ['*/src/**/*.ts', '*/src/**/*.tsx', 'vitest.d.ts'],
 };
 

@@ -74,22 +74,27 @@ function packageJson(
 const byName = (packages: Readonly<Record<string, string>>): Record<string, string> =>
   Object.fromEntries(Object.entries(packages).sort(([a], [b]) => (a < b ? -1 : 1)));
 
+/** What the compiler of a delivered app is told, whatever that is written with. */
+export const COMPILER_OPTIONS = {
+  target: 'ES2022',
+  module: 'ESNext',
+  moduleResolution: 'bundler',
+  lib: ['ES2023', 'DOM', 'DOM.Iterable'],
+  strict: true,
+  noEmit: true,
+  noUnusedLocals: true,
+  noUnusedParameters: true,
+  isolatedModules: true,
+  resolveJsonModule: true,
+  skipLibCheck: true,
+};
+
 const tsconfigJson = ({ hasJourneys, apis }: App, { jsx }: Packages): string =>
   `${stringifySorted(
     {
       compilerOptions: {
-        target: 'ES2022',
-        module: 'ESNext',
-        moduleResolution: 'bundler',
-        lib: ['ES2023', 'DOM', 'DOM.Iterable'],
+        ...COMPILER_OPTIONS,
         ...(jsx === undefined ? {} : { jsx }),
-        strict: true,
-        noEmit: true,
-        noUnusedLocals: true,
-        noUnusedParameters: true,
-        isolatedModules: true,
-        resolveJsonModule: true,
-        skipLibCheck: true,
         types: ['vite/client', ...(apis.length ? ['node'] : [])],
       },
       include: [
