@@ -24,6 +24,7 @@ import { withNamedPlaces } from '../form/named_places.ts';
 export function printComponent(component: EmittedComponent, options: TsxOptions): PrintedCode {
   const used = newUsed(options);
   const { root, places } = withNamedPlaces(component.root, new Set(component.props.map((prop) => prop.name)));
+  for (const { name, choices } of component.props) if (choices?.every(isYesNo)) used.yesNoProps.add(name);
   const usesPath = looksAtAddress(component.root);
   const body = printElement(root, 2, used);
   noteSpoken(root, used);
@@ -48,6 +49,9 @@ export function printComponent(component: EmittedComponent, options: TsxOptions)
   for (const text of tables) put(text);
   return finish([...lines, ...functionLines(name, parametersOf(component), body, used, usesPath, places)]);
 }
+
+/** What an attribute of yes and no takes as it is. */
+const isYesNo = (value: string): boolean => value === 'true' || value === 'false';
 
 function parametersOf({ name, props, root }: EmittedComponent): string {
   const names = [

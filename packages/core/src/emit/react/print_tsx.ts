@@ -162,6 +162,7 @@ export function newUsed(options: TsxOptions): Used {
     fragments: false,
     logic: options.logic ?? null,
     hasRoot: false,
+    yesNoProps: new Set(),
     tables: new Map(),
     assets,
     components: new Set(),
@@ -269,6 +270,8 @@ export interface Used extends ActUse {
   fragments: boolean;
   /** Whether the outermost element of the view is in the file. */
   hasRoot: boolean;
+  /** Props that are typed as nothing but `'true'` and `'false'`. */
+  readonly yesNoProps: Set<string>;
   /** What is taken of the forms of the runtime. */
   readonly forms: Set<string>;
   /** Drawings that are used, with the folder that each is in. */
@@ -585,7 +588,7 @@ function openingOf(node: MarkupElement, depth: number, used: Used): { tag: strin
   }
   for (const [name, prop] of Object.entries(slots))
     if (name.startsWith('@') && !isSaidBySpread(node, name.slice(1)))
-      attributes.push(slotAttribute(node, name.slice(1), prop));
+      attributes.push(slotAttribute(node, name.slice(1), prop, used));
   if (node.asset) {
     const value = slots.asset ? code(slots.asset) : assetName(node.asset, used);
     attributes.push(`${node.tag === 'source' ? 'srcSet' : 'src'}={${value}}`);
@@ -826,16 +829,21 @@ const isPressedInput = ({ attributes }: MarkupElement): boolean =>
 const YES_NO =
   /^(aria-(expanded|hidden|selected|disabled|busy|modal|multiline|multiselectable|readonly|required|atomic)|contentEditable|draggable|spellCheck)$/;
 
-/** Whether an expression gives what a component is given, or what an item of a list says: that is text. */
-const givesText = (given: Expression): boolean =>
+/**
+ * Whether an expression gives what a component is given, or what an item of a list says: that is text, but for props
+ * that are typed as yes or no.
+ */
+const givesText = (given: Expression, yesNoProps: ReadonlySet<string>): boolean =>
   given.kind === 'choice'
-    ? givesText(given.yes) || givesText(given.no)
-    : given.kind === 'prop' || given.kind === 'item' || given.kind === 'field';
+    ? givesText(given.yes, yesNoProps) || givesText(given.no, yesNoProps)
+    : given.kind === 'item' ||
+      given.kind === 'field' ||
+      (given.kind === 'prop' && !yesNoProps.has(given.name));
 
 /** An attribute that a prop gives. Props are text, and some attributes are numbers. */
-function slotAttribute(node: MarkupElement, name: string, given: Expression): string {
+function slotAttribute(node: MarkupElement, name: string, given: Expression, used: Used): string {
   const written = jsxNameOf(node, name);
-  const isText = givesText(given);
+  const isText = givesText(given, used.yesNoProps);
   const said = given.kind === 'choice' ? `(${code(given)})` : code(given);
   if (isText && YES_NO.test(written.name))
     return `${written.name}={${said} ? ${said} === 'true' : undefined}`;
