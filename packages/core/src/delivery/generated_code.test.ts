@@ -1,7 +1,7 @@
 import { targets } from '../emit/targets.ts';
 import { emptyApp } from '../model/app.ts';
 import { emptyDesign } from '../model/design.ts';
-import { generatedCode } from './generated_code.ts';
+import { formattedText, generatedCode } from './generated_code.ts';
 
 const project = { design: emptyDesign, app: emptyApp };
 
@@ -35,4 +35,25 @@ test('what nobody looks at is left as it was written', async () => {
   const texts = files.flatMap((file) => ('text' in file && file.path.startsWith('src/') ? [file.text] : []));
   expect(texts).toEqual(['const a = 1;\n', 'const b   = 1']);
   expect(unread).toBeUndefined();
+});
+
+test('what was formatted once is left as it is by the formatter, with blanks of their own between elements, too', async () => {
+  const word = (text: string): string =>
+    `<span className={shared.hljsTagHljsString}>&quot;${text}&quot;</span>`;
+  const written = [
+    'export function Code() {',
+    '  return (',
+    '    <code className={shared.codeGroup}>',
+    '      <span className={shared.hljsTag}>',
+    `        &lt;<span className={shared.hljsTagHljsName}>a</span> href=${word('#')}{' '}`,
+    `        class=${word('btn btn-link dropdown-toggle')}{' '}`,
+    `        tabindex=${word('0')}&gt;`,
+    '      </span>',
+    '    </code>',
+    '  );',
+    '}',
+    '',
+  ].join('\n');
+  const once = await formattedText('a.tsx', written);
+  expect(await formattedText('b.tsx', once)).toBe(once);
 });

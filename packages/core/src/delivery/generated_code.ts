@@ -112,12 +112,18 @@ export async function formattedText(path: string, written: string): Promise<stri
       printWidth: PRINT_WIDTH,
     });
   const once = await print(written);
-  // Templates are settled only the second time.
-  const text = parser === 'vue' ? await print(once) : once;
+  const text = isSettled(parser, once) ? once : await print(once);
   if (known.size >= MOST_KNOWN) known.clear();
   known.set(path, { written, text });
   return text;
 }
+
+/**
+ * Whether the formatter leaves what it wrote as it is. Templates are settled only the second time, and so are lines of
+ * elements with blanks of their own between them.
+ */
+const isSettled = (parser: string, once: string): boolean =>
+  parser === 'typescript' ? !once.includes(`{' '}`) : parser !== 'vue';
 
 /** What was formatted last, by path: from one change to the next most files stay as they are. */
 const known = new Map<string, { readonly written: string; readonly text: string }>();

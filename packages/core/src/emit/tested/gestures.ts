@@ -1,5 +1,5 @@
 import type { Gesture, Side } from '../../model/app.ts';
-import { type EmittedAct, type MarkupElement } from '../form/markup.ts';
+import { type EmittedAct, findMarkup, type MarkupElement } from '../form/markup.ts';
 import { canBeReached } from './deeds.ts';
 import { type Effect, effectsOf, type Known, type OnScreen, rowAround } from './effects.ts';
 import { FoundNames, type Opens, waysOf } from './presses.ts';
@@ -34,6 +34,8 @@ export function testedGesturesIn(
 ): Omit<TestedGesture, 'from'>[] {
   const found: Omit<TestedGesture, 'from'>[] = [];
   const names = new FoundNames(known.unsure);
+  // Names are counted from the top of the screen on, which is of use only where something is done there.
+  if (!findMarkup(root, ({ acts }) => acts?.some((act) => howToDo(act) !== null) === true)) return found;
   eachWithin(root, (node, within) => {
     const { tag, acts = [] } = node;
     const called = names.next(tag, node);

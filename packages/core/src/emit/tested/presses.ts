@@ -53,8 +53,8 @@ export function pressesIn(root: MarkupElement, unsure: ReadonlySet<string> = NON
 /** What elements of a screen are called in tests, in order: by how their names begin, and which of several that begin so. */
 export class FoundNames {
   readonly #unsure: ReadonlySet<string>;
-  /** Kinds and whole names, without spaces, of what came before. */
-  readonly #seen: { readonly kind: string; readonly whole: string }[] = [];
+  /** Whole names of what came before, without spaces, by what else it is found by. */
+  readonly #seen = new Map<string, string[]>();
 
   /** @param unsure keys of elements that may say something else by then than they were drawn to say: names end before them */
   constructor(unsure: ReadonlySet<string>) {
@@ -69,8 +69,11 @@ export class FoundNames {
     const { whole, isSure } = fullName(node, this.#unsure);
     const name = whole.slice(0, LONGEST_NAME).trim();
     if (!name && !isSure) return null;
-    const before = this.#seen.filter((other) => isTaken(other, kind, plain(name))).length;
-    this.#seen.push({ kind, whole: plain(whole) });
+    const seen = this.#seen.get(kind) ?? [];
+    this.#seen.set(kind, seen);
+    const beginning = plain(name);
+    const before = seen.filter((other) => (beginning ? other.startsWith(beginning) : other === '')).length;
+    seen.push(plain(whole));
     return { name, ...(before ? { at: before } : {}) };
   }
 }
@@ -106,13 +109,6 @@ function fullName(
 const NONE: ReadonlySet<string> = new Set();
 
 const plain = (text: string): string => text.replace(/\s+/g, '');
-
-/** Whether the test takes something of this kind and whole name for what it looks for. */
-const isTaken = (
-  other: { readonly kind: string; readonly whole: string },
-  kind: string,
-  name: string,
-): boolean => other.kind === kind && (name ? other.whole.startsWith(name) : other.whole === '');
 
 /** A way of an act, and what variables have to be so that it is the one that is done. */
 export interface GivenWay {
