@@ -3,6 +3,8 @@ import {
   designLimits,
   type Element,
   type ElementStyle,
+  type FontFace,
+  fontFaceSchema,
   type Notice,
   type Screen,
   screenSchema,
@@ -72,6 +74,25 @@ export function cleanScreen(screen: Screen): { screen: Screen | null; notices: N
       cleanNotice,
     ),
   };
+}
+
+/**
+ * A face of a font as a design can hold it. What is said of it in a way that none can be, browsers take no notice of, and
+ * neither does this; null where its name cannot be written.
+ */
+export function cleanFontFace<F extends Omit<FontFace, 'asset'>>(face: F): F | null {
+  const { required, optional } = fontFaceSchema;
+  const isGood = (name: string, value: unknown): boolean =>
+    findProblem(required[name] ?? optional[name], value) === null;
+  if (!isGood('family', face.family)) return null;
+  const { stretch, unicodeRange, ...made } = face;
+  return {
+    ...made,
+    weight: isGood('weight', face.weight) ? face.weight : '400',
+    style: isGood('style', face.style) ? face.style : 'normal',
+    ...(stretch !== undefined && isGood('stretch', stretch) ? { stretch } : {}),
+    ...(unicodeRange !== undefined && isGood('unicodeRange', unicodeRange) ? { unicodeRange } : {}),
+  } as F;
 }
 
 /** A notice that fits into a design, whatever the file that it is about is called. */

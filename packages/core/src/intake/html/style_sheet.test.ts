@@ -1,5 +1,7 @@
 import * as csstree from 'css-tree';
 import fc from 'fast-check';
+import { fontFaceSchema } from '../../model/design.ts';
+import { findProblem } from '../../schema/problem.ts';
 import { parseCss } from '../../css/parse_css.ts';
 import { cleanDeclarations, cleanStyleSheet, firstOfSrcset, type PageFiles } from './style_sheet.ts';
 
@@ -77,6 +79,58 @@ test('the best file of a face is taken, with what else is said of it', () => {
       address: 'blob:here.woff2?v=1',
     },
   ]);
+});
+
+const plainFace = { family: 'A', weight: '400', style: 'normal', address: 'blob:here.ttf' };
+
+test.each<[string, object]>([
+  ['font-style:"normal"', {}],
+  ['font-style:Italic', { style: 'italic' }],
+  ['font-style:slanted', {}],
+  ['font-weight:Bold', { weight: '700' }],
+  ['font-weight:heavy', {}],
+  ['font-weight:"700"', {}],
+  ['font-stretch:75%', { stretch: '75%' }],
+  ['font-stretch:"wide"', {}],
+  ['unicode-range:U+26', { unicodeRange: 'U+26' }],
+  ['unicode-range:latin', {}],
+])('what is said of a face, %s, counts as far as browsers take it', (said, expected) => {
+  const { fonts } = cleanStyleSheet(`@font-face{font-family:A;src:url(here.ttf);${said}}`, 'page.css', files);
+  expect(fonts).toEqual([{ ...plainFace, ...expected }]);
+});
+
+test('whatever is said of a face, a design can hold it', () => {
+  const said = fc.array(
+    fc.tuple(
+      fc.constantFrom('font-family', 'font-weight', 'font-style', 'font-stretch', 'unicode-range'),
+      fc.oneof(
+        fc.string({ maxLength: 300 }),
+        fc.constantFrom('"normal"', 'bold', 'oblique 10deg', '100 900', 'U+0-FF'),
+      ),
+    ),
+  );
+  fc.assert(
+    fc.property(said, (declared) => {
+      const css = declared.map(([name, value]) => `${name}:${value};`).join('');
+      const { fonts } = cleanStyleSheet(
+        `@font-face{font-family:A;src:url(here.ttf);${css}}`,
+        'page.css',
+        files,
+      );
+      for (const { address: _, ...face } of fonts)
+        expect(findProblem(fontFaceSchema, { ...face, asset: 'a'.repeat(64) })).toBeNull();
+    }),
+  );
+});
+
+test('a font whose name cannot be written is told of', () => {
+  const { fonts, remarks } = cleanStyleSheet(
+    `@font-face{font-family:"a{b}";src:url(here.ttf)}`,
+    'page.css',
+    files,
+  );
+  expect(fonts).toEqual([]);
+  expect(remarks).toEqual([{ code: 'font', text: expect.stringContaining('under this name') as string }]);
 });
 
 /** What a parser finds in a style sheet that would be fetched from elsewhere. */

@@ -1,6 +1,7 @@
 import { HOLDING_PLACE, placeTag } from './kept_places.ts';
 import type { IconSource } from './scripted_icons.ts';
 import * as csstree from 'css-tree';
+import { cleanFontFace } from '../gate.ts';
 import { limits } from '../limits.ts';
 
 /** Where a page's references lead. Style sheets come as text; pictures and fonts as addresses that may be shown. */
@@ -285,17 +286,17 @@ function readFontFace(
         continue;
       const address = files.font(reference, from);
       if (!address) continue;
-      const [stretch, unicodeRange] = [declared.get('font-stretch'), declared.get('unicode-range')];
-      return {
-        face: {
-          family,
-          weight: numericWeight(declared.get('font-weight') ?? '400'),
-          style: declared.get('font-style') ?? 'normal',
-          ...(stretch ? { stretch } : {}),
-          ...(unicodeRange ? { unicodeRange } : {}),
-          address,
-        },
-      };
+      const face = cleanFontFace({
+        family,
+        weight: numericWeight(declared.get('font-weight') ?? '400'),
+        style: (declared.get('font-style') ?? 'normal').toLowerCase(),
+        stretch: declared.get('font-stretch')?.toLowerCase(),
+        unicodeRange: declared.get('unicode-range'),
+        address,
+      });
+      if (face) return { face };
+      const text = `The font “${family.slice(0, 120)}” cannot be taken in under this name; the next one in each list is used. Call it by letters, digits and spaces in its style sheet, and bring that in again.`;
+      return { remark: { code: 'font', text } };
     }
   return {
     remark: {
@@ -307,6 +308,7 @@ function readFontFace(
 
 const numericWeight = (weight: string): string =>
   weight
+    .toLowerCase()
     .replace(/\bnormal\b/g, '400')
     .replace(/\bbold\b/g, '700')
     .trim();
