@@ -95,6 +95,21 @@ const isPlain = (node: MarkupElement, isBound: (key: string) => boolean): boolea
     isElement(child) ? isPlain(child, isBound) : isText(child) && !child.given,
   );
 
+/** Whether an element or something in it may consist of items itself. */
+export const canHoldItems = (item: MarkupElement): boolean =>
+  findMarkup(item, ({ children }) => {
+    const tags = grouped(children.filter(isElement), ({ tag }) => tag);
+    return [...tags.values()].some(({ length }) => length >= LEAST_ITEMS);
+  }) !== null;
+
+/**
+ * Whether what is found of an item says already that it is none: it would be given too much. Of flags and choices it is not known
+ * before the end, since what all items of a place say the same is said of the place, and of rows of a table not before their cells are.
+ */
+export const isGivenTooMuch = (tag: string, found: readonly { readonly prop: Prop }[]): boolean =>
+  tag !== 'tr' &&
+  found.filter(({ prop: { kind } }) => kind !== 'flag' && kind !== 'choice').length > MOST_GIVEN;
+
 /** Whether what items have in common is about as large as each of them, and is given little. */
 export function isOneItem(
   root: MarkupElement,

@@ -39,7 +39,9 @@ import { aspectsOf } from './aspects.ts';
 import { alignColumns, isOnlySpace } from './columns.ts';
 import {
   areTexts,
+  canHoldItems,
   differsMuch,
+  isGivenTooMuch,
   isOneItem,
   type Items,
   itemsAt,
@@ -296,6 +298,7 @@ class TemplateBuilder {
     /** The places that could have it: those that have what it stands in. */
     could: readonly boolean[] = nodes.map(() => true),
   ): MarkupElement | MarkupSlot | null {
+    if (this.#itemOf !== null && isGivenTooMuch(this.#places[0].node.tag, this.#found)) return null;
     this.#at = nodes;
     const there = nodes.filter((node) => node !== null);
     const isMissing = nodes.some((node, i) => node === null && could[i]);
@@ -412,7 +415,8 @@ class TemplateBuilder {
       const items = itemsAt(nodes, before, after, this.#known.isBound);
       if (!items) continue;
       // Rows of which some have more cells than others hold lists themselves.
-      for (const kind of this.#itemOf ? (['plain'] as const) : (['plain', 'holding'] as const)) {
+      const canHold = !this.#itemOf && items.lists.some((list) => list.some(canHoldItems));
+      for (const kind of canHold ? (['plain', 'holding'] as const) : (['plain'] as const)) {
         const item = this.#item(items, nodes, kind);
         if (item) return { item, before, after };
       }
