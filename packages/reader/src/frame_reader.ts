@@ -27,9 +27,29 @@ function sizesByAttributes(html: string, tags: readonly string[], length: string
 }
 
 const sheetOf = (css: string, attribute = ''): string => css && `<style${attribute}>${css}</style>`;
-/** Where no scripts run a canvas is no box of its own, but whatever is written in it for those who cannot see it. */
-const canvasSheet = (html: string): string =>
-  sheetOf(sizesByAttributes(html, ['canvas'], '\\d{1,5}'), ' data-tovel-own');
+/** What browsers make a canvas, in px, that says nothing of its size. */
+const CANVAS = { width: 300, height: 150 } as const;
+
+/**
+ * Where no scripts run a canvas is no box of its own, but whatever is written in it for those who cannot see it. With them it is
+ * as wide as it says, and in proportion as high: also where the page says how wide it is, and nothing more.
+ */
+function canvasSheet(html: string): string {
+  const rules = new Set<string>();
+  for (const [tag] of html.matchAll(/<canvas\b[^>]*>/gi)) {
+    const size: { width: number; height: number } = { ...CANVAS };
+    let which = 'canvas';
+    for (const name of ['width', 'height'] as const) {
+      const said = new RegExp(`\\s${name}="(\\d{1,5})"`, 'i').exec(tag)?.[1];
+      if (said !== undefined) size[name] = Number(said);
+      which += said === undefined ? `:not([${name}])` : `[${name}="${said}"]`;
+    }
+    const { width, height } = size;
+    const high = width && height ? `aspect-ratio:${width}/${height};min-height:0` : `height:${height}px`;
+    rules.add(`:where(${which}){display:inline-block;width:${width}px;${high}}`);
+  }
+  return sheetOf([...rules].join(''), ' data-tovel-own');
+}
 /** Places are as large as what they are kept for. */
 const placeSheet = (html: string): string =>
   sheetOf(sizesByAttributes(html, PLACE_TAGS, '\\d{1,5}(?:\\.\\d+)?(?:px|%)?'));

@@ -386,6 +386,20 @@ test('a canvas is as large as it says, or as browsers make it, although no scrip
   expect(sizes[2][1]).toBe(90);
 });
 
+test('a canvas of which only the width is said is in proportion as high, at all widths of the window', async () => {
+  const screen = await read(
+    '<div class="card"><canvas id="a" width="80" height="20"></canvas></div><div class="card"><canvas id="b">A chart of loans</canvas></div>',
+    'body{margin:0} .card{padding:20px} canvas{display:block;width:100%!important}',
+  );
+  const { width } = byId(screen, 'a').box;
+  expect(byId(screen, 'a').box.height).toBeCloseTo(width / 4, 0);
+  expect(byId(screen, 'b').box.height).toBeCloseTo(width / 2, 0);
+  const { base, at, from } = byId(screen, 'a').style;
+  expect(base).toMatchObject({ width: '100%', 'aspect-ratio': '80 / 20' });
+  expect(base).not.toHaveProperty('height');
+  expect([at, from].flatMap((table) => Object.values(table ?? {}))).toEqual([]);
+});
+
 test('what is emitted looks to a browser as the page did', async () => {
   const css =
     'body{margin:8px;font:16px/1.5 Georgia} .row{display:grid;grid-template-columns:repeat(3,minmax(0,1fr));gap:12px} .card{border:2px dashed #c33;border-radius:8px;padding:1em;background:linear-gradient(#fff,#eee)} h2{font-size:1.25em} ul{padding-left:24px;list-style:square}';

@@ -160,7 +160,7 @@ export class PageReader {
     const inline = (element as HTMLElement).style;
     for (const name of inline ?? []) for (const readName of readNames(name)) names.add(readName);
     for (const name of saidByAttributes(element)) names.add(name);
-    if (element.localName === 'canvas') names.add('width').add('height');
+    if (element.localName === 'canvas') names.add('width').add('aspect-ratio');
     this.#gathered.set(element, {
       element,
       names,
@@ -375,6 +375,8 @@ export class PageReader {
     // A slider of which nothing else is drawn has the browser's own track and thumb; without these there would be none.
     if (g.element.matches('input[type=range]') && !g.aspects.has('::-webkit-slider-thumb'))
       delete g.base.appearance;
+    // What says how high it is has no need of proportions.
+    if (g.element.localName === 'canvas' && g.base.height) delete g.base['aspect-ratio'];
     if (g.base['box-sizing'] && !Object.keys(g.base).some((name) => SIZES.test(name)))
       delete g.base['box-sizing'];
   }
