@@ -35,20 +35,25 @@ const CANVAS = { width: 300, height: 150 } as const;
  * as wide as it says, and in proportion as high: also where the page says how wide it is, and nothing more.
  */
 function canvasSheet(html: string): string {
-  const rules = new Set<string>();
+  const rules = new Map<string, string>();
   for (const [tag] of html.matchAll(/<canvas\b[^>]*>/gi)) {
     const size: { width: number; height: number } = { ...CANVAS };
     let which = 'canvas';
     for (const name of ['width', 'height'] as const) {
-      const said = new RegExp(`\\s${name}="(\\d{1,5})"`, 'i').exec(tag)?.[1];
-      if (said !== undefined) size[name] = Number(said);
-      which += said === undefined ? `:not([${name}])` : `[${name}="${said}"]`;
+      // What follows the digits is not looked at (HTML, 2.3.4.2).
+      const said = new RegExp(`\\s${name}="( *(\\d{1,5})(?!\\d)[^"<>\\\\\\n\\r\\f]{0,20})"`, 'i').exec(tag);
+      if (!said) continue;
+      size[name] = Number(said[2]);
+      which += `[${name}="${said[1]}"]`;
     }
     const { width, height } = size;
     const high = width && height ? `aspect-ratio:${width}/${height};min-height:0` : `height:${height}px`;
-    rules.add(`:where(${which}){display:inline-block;width:${width}px;${high}}`);
+    rules.set(which, `:where(${which}){display:inline-block;width:${width}px;${high}}`);
   }
-  return sheetOf([...rules].join(''), ' data-tovel-own');
+  // Of two that are about one canvas the one that says more of it comes last.
+  const conditions = (which: string): number => which.split('[').length;
+  const sorted = [...rules].sort(([a], [b]) => conditions(a) - conditions(b));
+  return sheetOf(sorted.map(([, rule]) => rule).join(''), ' data-tovel-own');
 }
 /** Places are as large as what they are kept for. */
 const placeSheet = (html: string): string =>

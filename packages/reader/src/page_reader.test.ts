@@ -371,19 +371,20 @@ test('no script of a page runs, and nothing is fetched', async () => {
 
 test('a canvas is as large as it says, or as browsers make it, although no script draws on it', async () => {
   const screen = await read(
-    '<canvas id="a" width="640" height="200"></canvas><canvas id="b"></canvas><canvas id="c" class="wide" width="10"></canvas>',
+    '<canvas id="a" width="640" height="200"></canvas><canvas id="b"></canvas><canvas id="c" class="wide" width="10"></canvas><canvas id="d" height="170px" width="x"></canvas>',
     '.wide{display:block;width:100%;height:90px}',
   );
-  const sizes = ['a', 'b', 'c'].map((id) => {
+  const sizes = ['a', 'b', 'd', 'c'].map((id) => {
     const { width, height } = byId(screen, id).box;
     return [width, height];
   });
-  expect(sizes.slice(0, 2)).toEqual([
+  expect(sizes.slice(0, 3)).toEqual([
     [640, 200],
     [300, 150],
+    [300, 170],
   ]);
-  expect(sizes[2][0]).toBeGreaterThan(1000);
-  expect(sizes[2][1]).toBe(90);
+  expect(sizes[3][0]).toBeGreaterThan(1000);
+  expect(sizes[3][1]).toBe(90);
 });
 
 test('a canvas of which only the width is said is in proportion as high, at all widths of the window', async () => {
