@@ -197,7 +197,10 @@ export class BareLook {
     const tag = writtenAs(like);
     // A control without its native look has not even the corners of that.
     const isPlain = CONTROLS.has(tag) && property !== 'appearance' && isWithoutLook(like);
-    const kind = `${tag} ${type}${isPlain ? ' plain' : ''}`;
+    // Browsers dim what is disabled, and round the list that a choice of several is.
+    const isDisabled = like.matches(':disabled');
+    const isList = like.matches('select:is([multiple], [size]:not([size="0"], [size="1"]))');
+    const kind = `${tag} ${type}${isPlain ? ' plain' : ''}${isDisabled ? ' disabled' : ''}${isList ? ' list' : ''}`;
     const key = `${kind} ${property}`;
     const known = this.#values.get(key);
     if (known !== undefined) return known;
@@ -208,6 +211,8 @@ export class BareLook {
           ? this.#document.body
           : this.#document.createElementNS(like.namespaceURI, tag);
       if (type) element.setAttribute('type', type);
+      element.toggleAttribute('disabled', isDisabled);
+      element.toggleAttribute('multiple', isList);
       if (isPlain) (element as HTMLElement).style.setProperty('appearance', 'none');
       if (like.localName !== 'body') this.#holderOf(like).append(element);
       this.#elements.set(kind, element);

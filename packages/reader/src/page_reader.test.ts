@@ -369,6 +369,22 @@ test('no script of a page runs, and nothing is fetched', async () => {
   expect(byId(screen, 'a').text).toBe('Before');
 });
 
+test('a control says what it would not look like by itself, disabled or with several choices, too', async () => {
+  const choices = '<option>Saws<option>Drills';
+  const screen = await read(
+    `<select id="a" disabled>${choices}</select><select id="b">${choices}</select><select id="c" multiple>${choices}</select><select id="d" size="4">${choices}</select><input id="e" disabled value="Saw"><fieldset disabled><select id="f">${choices}</select></fieldset>`,
+    'select{opacity:1;border:1px solid #333;border-radius:0} input{background:#fff;border:1px solid #333}',
+  );
+  const of = (id: string) => byId(screen, id).style.base;
+  expect(of('a').opacity).toBe('1');
+  expect(of('b')).not.toHaveProperty('opacity');
+  expect(of('b')).not.toHaveProperty('border-top-left-radius');
+  expect(of('c')['border-top-left-radius']).toBe('0px');
+  expect(of('d')['border-top-left-radius']).toBe('0px');
+  expect(of('e')['background-color']).toBe('rgb(255, 255, 255)');
+  expect(of('f').opacity).toBe('1');
+});
+
 test('a canvas is as large as it says, or as browsers make it, although no script draws on it', async () => {
   const screen = await read(
     '<canvas id="a" width="640" height="200"></canvas><canvas id="b"></canvas><canvas id="c" class="wide" width="10"></canvas><canvas id="d" height="170px" width="x"></canvas>',
