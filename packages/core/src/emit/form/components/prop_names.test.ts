@@ -1,5 +1,11 @@
 import type { MarkupElement } from '../markup.ts';
-import { fieldByContent, type PropHint, propNameFor } from './prop_names.ts';
+import {
+  fieldByContent,
+  flagByAttributes,
+  flagOfAttribute,
+  type PropHint,
+  propNameFor,
+} from './prop_names.ts';
 
 test.each<[string, string[], string | null]>([
   ['addresses of mail', ['ada@mossgate.example', 'bo@mossgate.example'], 'email'],
@@ -47,6 +53,33 @@ test.each<[string, PropHint, string[], string]>([
   ['by there being a number', hint({ prefix: 'has', node: node(null, '4') }), [], 'hasNumber'],
   ['by there being a picture', hint({ prefix: 'has', node: node(null, '', 'img') }), [], 'hasImage'],
 ])('a flag is called %s', (_, given, taken, name) => expect(propNameFor(given, new Set(taken))).toBe(name));
+
+test.each([
+  ['disabled', 'isDisabled'],
+  ['aria-current', 'isCurrent'],
+  ['id', 'hasAnchor'],
+  ['title', 'hasTitle'],
+  ['aria-label', 'hasLabel'],
+  ['data-count', 'hasCount'],
+  ['aria-describedby', 'hasDescribedby'],
+])('a flag by which %s is there or not is called %s', (attribute, name) =>
+  expect(flagOfAttribute(attribute)).toBe(name),
+);
+
+test.each<[string, (Record<string, string> | null)[], (boolean | undefined)[], string | undefined]>([
+  ['what is disabled', [{ disabled: '' }, {}], [true, false], 'isDisabled'],
+  ['what is not', [{ disabled: '' }, {}], [false, true], undefined],
+  ['what some disabled ones are', [{ disabled: '' }, { disabled: '' }], [true, false], undefined],
+  ['what says nothing of how it is', [{ title: 'Saw' }, {}], [true, false], undefined],
+  ['what is not everywhere', [{ required: '' }, null, {}], [true, undefined, false], 'isRequired'],
+])('a look of %s is called by that', (_, attributes, values, name) =>
+  expect(
+    flagByAttributes(
+      attributes.map((own) => own && { ...node(null, '', 'input'), attributes: own }),
+      values,
+    ),
+  ).toBe(name),
+);
 
 test.each(['style', 'class', 'key', 'slot', 'children'])(
   'what frameworks give each component is no prop of one: %s',

@@ -94,6 +94,52 @@ const BY_TAG: Readonly<Record<string, string>> = {
   time: 'time',
 };
 
+/** What is so where an attribute is there. */
+const BY_ATTRIBUTE: Readonly<Record<string, string>> = {
+  disabled: 'isDisabled',
+  checked: 'isChecked',
+  selected: 'isSelected',
+  required: 'isRequired',
+  readonly: 'isReadOnly',
+  multiple: 'isMultiple',
+  hidden: 'isHidden',
+  draggable: 'isDraggable',
+  'aria-current': 'isCurrent',
+  'aria-disabled': 'isDisabled',
+  'aria-selected': 'isSelected',
+  'aria-checked': 'isChecked',
+  'aria-pressed': 'isPressed',
+  'aria-invalid': 'isInvalid',
+  'aria-expanded': 'isExpandable',
+  'aria-haspopup': 'hasPopup',
+};
+/** What an attribute gives, where that has another name as a prop. */
+const GIVEN_BY: Readonly<Record<string, string>> = { id: 'anchor', for: 'fieldId', href: 'link' };
+
+/** What a flag is called by which an attribute is there or not: `isDisabled`, `hasTitle`. */
+export const flagOfAttribute = (attribute: string): string =>
+  Object.hasOwn(BY_ATTRIBUTE, attribute)
+    ? BY_ATTRIBUTE[attribute]
+    : `has${capital(camelCase(GIVEN_BY[attribute] ?? attribute.replace(/^(aria|data)-/, '')))}`;
+
+/**
+ * What a flag is called that is set where an attribute is there, and nowhere else, that says what is so: what is disabled, and
+ * looks otherwise for that, is called by what it is. Nothing where there is none.
+ * @param values whether it is set at each node
+ */
+export function flagByAttributes(
+  nodes: readonly (MarkupElement | null)[],
+  values: readonly (PropValue | undefined)[],
+): string | undefined {
+  const isThere = (name: string): readonly boolean[] =>
+    nodes.map((node) => node !== null && node.attributes[name] !== undefined);
+  const attribute = Object.keys(BY_ATTRIBUTE).find((name) => {
+    const there = isThere(name);
+    return there.includes(true) && there.every((is, i) => is === (values[i] === true));
+  });
+  return attribute && BY_ATTRIBUTE[attribute];
+}
+
 /** What it is called where another one is called so; null where only a number tells them apart. */
 function besides(
   { kind, node, otherwise }: PropHint,

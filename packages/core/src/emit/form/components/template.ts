@@ -68,7 +68,7 @@ import {
   ownTerms,
   renamedLink,
 } from './own_links.ts';
-import { canBeProp, propNameFor, type PropHint } from './prop_names.ts';
+import { canBeProp, flagByAttributes, flagOfAttribute, propNameFor, type PropHint } from './prop_names.ts';
 import { isRouteTerm, lookAsked, routeLooks, valuesInOrder } from './route_looks.ts';
 
 /** A prop of a component. */
@@ -643,6 +643,8 @@ class TemplateBuilder {
           'flag',
           nodes.map((node) => node && node.attributes[name] !== undefined),
           first,
+          undefined,
+          { called: flagOfAttribute(name) },
         );
         slots[`@${name}`] = sample === true ? flag : choice(flag, literal(sample), literal(undefined));
       } else if (isChosen(name)) {
@@ -1067,7 +1069,15 @@ class TemplateBuilder {
     const key = kind === 'flag' ? flagKey(values) : `${kind} ${pattern.join()}`;
     const known = this.#partitions.get(key);
     if (known) return known;
-    const name = this.#slot(kind, values, { tag: node.tag, node, prefix: 'is', ...hint }, choices);
+    const called = kind === 'flag' ? (flagByAttributes(this.#at, values) ?? hint.called) : hint.called;
+    const what = {
+      tag: node.tag,
+      node,
+      prefix: 'is',
+      ...hint,
+      ...(called === undefined ? {} : { called }),
+    } as const;
+    const name = this.#slot(kind, values, what, choices);
     this.#partitions.set(key, name);
     return name;
   }
