@@ -178,6 +178,9 @@ const CONTROLS: ReadonlySet<string> = new Set(['input', 'select', 'textarea', 'b
 const isWithoutLook = (control: Element): boolean =>
   computedValue(control.computedStyleMap(), 'appearance') === 'none';
 
+/** Whether choices are shown as a list, and not as a field that opens one. */
+const isListBox = ({ multiple, size }: HTMLSelectElement): boolean => multiple || size > 1;
+
 /**
  * What elements look like in an emitted page before anything is said about them: the browser's own style sheet
  * and the reset. Asked once for each tag and property.
@@ -198,8 +201,8 @@ export class BareLook {
     // A control without its native look has not even the corners of that.
     const isPlain = CONTROLS.has(tag) && property !== 'appearance' && isWithoutLook(like);
     // Browsers dim what is disabled, and round the list that a choice of several is.
-    const isDisabled = like.matches(':disabled');
-    const isList = like.matches('select:is([multiple], [size]:not([size="0"], [size="1"]))');
+    const isDisabled = 'disabled' in like && like.matches(':disabled');
+    const isList = tag === 'select' && isListBox(like as HTMLSelectElement);
     const kind = `${tag} ${type}${isPlain ? ' plain' : ''}${isDisabled ? ' disabled' : ''}${isList ? ' list' : ''}`;
     const key = `${kind} ${property}`;
     const known = this.#values.get(key);

@@ -8,27 +8,21 @@ const policy = (assets: string): string =>
 const ownHead = (assets: string): string =>
   `<meta http-equiv="Content-Security-Policy" content="${policy(assets)}"><style data-tovel-own>html{scrollbar-width:none}</style>`;
 
-/**
- * The sizes that elements have by their attributes, or by themselves: beneath all that the page says.
- * @param length what an attribute has to say for it to count, as a pattern
- */
-function sizesByAttributes(html: string, tags: readonly string[], length: string): string {
-  if (!new RegExp(`<(?:${tags.join('|')})\\b`, 'i').test(html)) return '';
-  const rules = new Set<string>();
-  for (const [tag] of html.matchAll(new RegExp(`<(?:${tags.join('|')})\\b[^>]*>`, 'gi')))
-    for (const name of ['width', 'height'] as const) {
-      const said = new RegExp(`\\s${name}="(${length})"`, 'i').exec(tag)?.[1];
-      if (said !== undefined)
-        rules.add(
-          `:where(${tags.join()}):where([${name}="${said}"]){${name}:${/\d$/.test(said) ? `${said}px` : said}}`,
-        );
-    }
-  return `:where(${tags.join()}){display:inline-block;width:300px;height:150px}${[...rules].join('')}`;
-}
-
 const sheetOf = (css: string, attribute = ''): string => css && `<style${attribute}>${css}</style>`;
-/** What browsers make a canvas, in px, that says nothing of its size. */
-const CANVAS = { width: 300, height: 150 } as const;
+
+/** What browsers make what says nothing of its size, in px. */
+const UNSAID = { width: 300, height: 150 } as const;
+const SIDES = ['width', 'height'] as const;
+
+/** What an attribute of a tag says, where that is of the pattern as a whole, with the pattern's own groups behind it. */
+const saidBy = (tag: string, name: string, pattern: string): RegExpExecArray | null =>
+  new RegExp(`\\s${name}="(${pattern})"`, 'i').exec(tag);
+
+/** Sizes by attributes are beneath all that the page says. */
+const sizeRule = (which: string, css: string): string => `:where(${which}){${css}}`;
+
+/** What browsers take as a number of px: what follows the digits is not looked at (HTML, 2.3.4.2). */
+const DIGITS = ' *(\\d{1,5})(?!\\d)[^"<>\\\\\\n\\r\\f]{0,20}';
 
 /**
  * Where no scripts run a canvas is no box of its own, but whatever is written in it for those who cannot see it. With them it is
@@ -37,27 +31,40 @@ const CANVAS = { width: 300, height: 150 } as const;
 function canvasSheet(html: string): string {
   const rules = new Map<string, string>();
   for (const [tag] of html.matchAll(/<canvas\b[^>]*>/gi)) {
-    const size: { width: number; height: number } = { ...CANVAS };
+    const size: { width: number; height: number } = { ...UNSAID };
     let which = 'canvas';
-    for (const name of ['width', 'height'] as const) {
-      // What follows the digits is not looked at (HTML, 2.3.4.2).
-      const said = new RegExp(`\\s${name}="( *(\\d{1,5})(?!\\d)[^"<>\\\\\\n\\r\\f]{0,20})"`, 'i').exec(tag);
+    for (const name of SIDES) {
+      const said = saidBy(tag, name, DIGITS);
       if (!said) continue;
       size[name] = Number(said[2]);
       which += `[${name}="${said[1]}"]`;
     }
     const { width, height } = size;
     const high = width && height ? `aspect-ratio:${width}/${height};min-height:0` : `height:${height}px`;
-    rules.set(which, `:where(${which}){display:inline-block;width:${width}px;${high}}`);
+    rules.set(which, sizeRule(which, `display:inline-block;width:${width}px;${high}`));
   }
   // Of two that are about one canvas the one that says more of it comes last.
   const conditions = (which: string): number => which.split('[').length;
   const sorted = [...rules].sort(([a], [b]) => conditions(a) - conditions(b));
   return sheetOf(sorted.map(([, rule]) => rule).join(''), ' data-tovel-own');
 }
+
 /** Places are as large as what they are kept for. */
-const placeSheet = (html: string): string =>
-  sheetOf(sizesByAttributes(html, PLACE_TAGS, '\\d{1,5}(?:\\.\\d+)?(?:px|%)?'));
+function placeSheet(html: string): string {
+  const all = PLACE_TAGS.join();
+  const rules = new Set<string>();
+  for (const [tag] of html.matchAll(new RegExp(`<(?:${PLACE_TAGS.join('|')})\\b[^>]*>`, 'gi'))) {
+    rules.add(sizeRule(all, `display:inline-block;width:${UNSAID.width}px;height:${UNSAID.height}px`));
+    for (const name of SIDES) {
+      const said = saidBy(tag, name, '\\d{1,5}(?:\\.\\d+)?(?:px|%)?')?.[1];
+      if (said !== undefined)
+        rules.add(
+          sizeRule(`:is(${all})[${name}="${said}"]`, `${name}:${/\d$/.test(said) ? `${said}px` : said}`),
+        );
+    }
+  }
+  return sheetOf([...rules].join(''));
+}
 
 /** With it a page is laid out by today's rules, whatever stands before it. */
 const HAS_DOCTYPE = /^\s*(?:<!--[^]*?-->\s*)*<!doctype\s+html\s*>/i;

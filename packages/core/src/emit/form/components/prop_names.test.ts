@@ -71,6 +71,7 @@ test.each<[string, (Record<string, string> | null)[], (boolean | undefined)[], s
   ['what is not', [{ disabled: '' }, {}], [false, true], undefined],
   ['what some disabled ones are', [{ disabled: '' }, { disabled: '' }], [true, false], undefined],
   ['what says nothing of how it is', [{ title: 'Saw' }, {}], [true, false], undefined],
+  ['what is there or not', [{ disabled: '' }, null], [true, false], undefined],
   ['what is not everywhere', [{ required: '' }, null, {}], [true, undefined, false], 'isRequired'],
 ])('a look of %s is called by that', (_, attributes, values, name) =>
   expect(

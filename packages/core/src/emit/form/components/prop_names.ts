@@ -131,11 +131,11 @@ export function flagByAttributes(
   nodes: readonly (MarkupElement | null)[],
   values: readonly (PropValue | undefined)[],
 ): string | undefined {
-  const isThere = (name: string): readonly boolean[] =>
-    nodes.map((node) => node !== null && node.attributes[name] !== undefined);
   const attribute = Object.keys(BY_ATTRIBUTE).find((name) => {
-    const there = isThere(name);
-    return there.includes(true) && there.every((is, i) => is === (values[i] === true));
+    const there = nodes.map((node) => node?.attributes[name] !== undefined);
+    // What has it wherever it is says by that nothing of where it is.
+    const isAbsent = nodes.some((node, i) => node !== null && !there[i]);
+    return isAbsent && there.includes(true) && there.every((is, i) => is === (values[i] === true));
   });
   return attribute && BY_ATTRIBUTE[attribute];
 }

@@ -415,11 +415,10 @@ class TemplateBuilder {
       const items = itemsAt(nodes, before, after, this.#known.isBound);
       if (!items) continue;
       // Rows of which some have more cells than others hold lists themselves.
-      const canHold = !this.#itemOf && items.lists.some((list) => list.some(canHoldItems));
-      for (const kind of canHold ? (['plain', 'holding'] as const) : (['plain'] as const)) {
-        const item = this.#item(items, nodes, kind);
-        if (item) return { item, before, after };
-      }
+      const canHold = (): boolean => !this.#itemOf && items.lists.some((list) => list.some(canHoldItems));
+      const item =
+        this.#item(items, nodes, 'plain') ?? (canHold() ? this.#item(items, nodes, 'holding') : null);
+      if (item) return { item, before, after };
     }
     return null;
   }
@@ -1069,15 +1068,8 @@ class TemplateBuilder {
     const key = kind === 'flag' ? flagKey(values) : `${kind} ${pattern.join()}`;
     const known = this.#partitions.get(key);
     if (known) return known;
-    const called = kind === 'flag' ? (flagByAttributes(this.#at, values) ?? hint.called) : hint.called;
-    const what = {
-      tag: node.tag,
-      node,
-      prefix: 'is',
-      ...hint,
-      ...(called === undefined ? {} : { called }),
-    } as const;
-    const name = this.#slot(kind, values, what, choices);
+    const called = (kind === 'flag' ? flagByAttributes(this.#at, values) : undefined) ?? hint.called;
+    const name = this.#slot(kind, values, { tag: node.tag, node, prefix: 'is', ...hint, called }, choices);
     this.#partitions.set(key, name);
     return name;
   }
